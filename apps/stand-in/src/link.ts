@@ -1,0 +1,84 @@
+import { createServer, type Server, type Socket } from 'node:net';
+import type { StandInMachine } from './machine.ts';
+
+/** Single bytes that act at once, wherever they stand: ASCII's own enquiry, pause, go on and cancel. */
+export const Control = { enquire: 0x05, resume: 0x11, hold: 0x13, stop: 0x18 } as const;
+
+const longestInput = 65536;
+
+/** Serves the line protocol of `docs/stand-in.md` over TCP. */
+export function serve(machine: StandInMachine): { server: Server; release: () => void } {
+  const clients = new Set<Client>();
+  const server = createServer((socket) => {
+    const client = new Client(socket, machine);
+    clients.add(client);
+    socket.on('close', () => clients.delete(client));
+    // A client that vanishes is no fault of the machine's; 'close' follows.
+    socket.on('error', () => socket.destroy());
+  });
+  return {
+    server,
+    /** Answers what had to wait for room. */
+    release: () => {
+      for (const client of clients) client.answerWaiting();
+    },
+  };
+}
+
+class Client {
+  private partial = '';
+  private readonly lines: string[] = [];
+
+  constructor(
+    private readonly socket: Socket,
+    private readonly machine: StandInMachine,
+  ) {
+    socket.setNoDelay(true);
+    socket.on('data', (bytes) => this.receive(bytes));
+  }
+
+  private receive(bytes: Buffer): void {
+    let text = '';
+    for (const byte of bytes) {
+      switch (byte) {
+        case Control.enquire:
+          this.say(`status ${JSON.stringify(this.machine.status())}`);
+          break;
+        case Control.hold:
+          this.machine.hold();
+          break;
+        case Control.resume:
+          this.machine.resume();
+          break;
+        case Control.stop:
+          this.machine.stop();
+          for (const _ of this.lines.splice(0)) this.say('error:stopped');
+          break;
+        default:
+          text += String.fromCharCode(byte);
+      }
+    }
+    this.partial += text;
+    const parts = this.partial.split('\n');
+    this.partial = parts.pop() ?? '';
+    if (this.partial.length > longestInput) {
+      this.say('error:the line has no end');
+      this.socket.destroy();
+      return;
+    }
+    this.lines.push(...parts);
+    this.answerWaiting();
+  }
+
+  answerWaiting(): void {
+    const answers: string[] = [];
+    while (this.lines.length > 0 && this.machine.hasRoom) {
+      answers.push(this.machine.take((this.lines.shift() as string).replace(/\r$/, '')));
+    }
+    if (answers.length > 0) this.say(answers.join('\n'));
+  }
+
+  private say(text: string): void {
+    if (!this.socket.destroyed) this.socket.write(`${text}\n`);
+  }
+}

@@ -1,0 +1,230 @@
+import { LineRefused, readLine } from './line.ts';
+import { Motion } from './motion.ts';
+
+export type State = 'idle' | 'homing' | 'running' | 'held' | 'alarm';
+
+/** What a stand-in is, in mm, mm/s and mm/s². Coordinates run from `minX`, `minY` to `maxX`, `maxY`. */
+export interface Build {
+  readonly name: string;
+  readonly minX: number;
+  readonly minY: number;
+  readonly maxX: number;
+  readonly maxY: number;
+  readonly topSpeed: number;
+  readonly travelSpeed: number;
+  readonly acceleration: number;
+  readonly cornerDeviation: number;
+  readonly powerScale: number;
+}
+
+export interface Status {
+  readonly state: State;
+  /** Why it is held or in alarm; null otherwise. */
+  readonly reason: string | null;
+  readonly x: number;
+  readonly y: number;
+  /** mm/min, as F is. */
+  readonly feed: number;
+  /** On the S scale; 0 while the beam is off. */
+  readonly power: number;
+  /** Moves that wait, and how many the buffer holds. */
+  readonly waiting: number;
+  readonly buffer: number;
+  readonly lid: 'open' | 'closed';
+  /** The last program line whose move is done, counted since `run begin`. */
+  readonly line: number;
+  /** Machine seconds spent moving since `run begin`. */
+  readonly runS: number;
+}
+
+const bufferSize = 3000;
+const homingS = 2;
+
+/** The simulated machine: takes lines, keeps its state, lets time pass. Knows nothing of sockets. */
+export class StandInMachine {
+  private readonly motion: Motion;
+  private state: State = 'homing';
+  private reason: string | null = null;
+  private lid: 'open' | 'closed' = 'closed';
+  private homingLeft = homingS;
+  private lastMotion: 0 | 1 = 0;
+  private feed = 0;
+  private power = 0;
+  private laserOn = false;
+  private atX = 0;
+  private atY = 0;
+  private lines = 0;
+  private runS = 0;
+
+  constructor(private readonly build: Build) {
+    this.motion = new Motion(build);
+  }
+
+  /** Whether the next line can be taken now; if not, its answer has to wait. */
+  get hasRoom(): boolean {
+    return this.motion.waiting < bufferSize;
+  }
+
+  /**
+   * Takes one line, a word of the stand-in's own or RS-274.
+   * @returns the answer: `ok`, or `error:` and why
+   */
+  take(line: string): string {
+    const word = line.trim().toLowerCase();
+    switch (word) {
+      case 'home':
+        return this.home();
+      case 'clear':
+        return this.clearAlarm();
+      case 'lid open':
+        return this.openLid();
+      case 'lid close':
+        this.lid = 'closed';
+        if (this.reason === 'the lid is open') this.reason = 'the lid was opened';
+        return 'ok';
+      case 'run begin':
+        this.lines = 0;
+        this.runS = 0;
+        this.motion.doneLine = 0;
+        return 'ok';
+      default:
+        return this.takeProgramLine(line);
+    }
+  }
+
+  private takeProgramLine(line: string): string {
+    if (this.state === 'alarm') return `error:the machine is in alarm, ${this.reason}`;
+    if (this.state === 'homing') return 'error:the machine is homing';
+    this.lines++;
+    try {
+      const command = readLine(line, this.lastMotion);
+      if (command.kind === 'nothing') return 'ok';
+      if (command.power !== null && command.power > this.build.powerScale) {
+        throw new LineRefused(`S${command.power} is above full power, S${this.build.powerScale}`);
+      }
+      if (command.kind === 'laser') {
+        this.laserOn = command.on;
+        this.power = command.power ?? this.power;
+        return 'ok';
+      }
+      this.power = command.power ?? this.power;
+      this.feed = command.feed ?? this.feed;
+      this.lastMotion = command.rapid ? 0 : 1;
+      return this.move(command.rapid, command.x ?? this.atX, command.y ?? this.atY);
+    } catch (error) {
+      if (error instanceof LineRefused) return `error:${error.message}`;
+      throw error;
+    }
+  }
+
+  private move(rapid: boolean, x: number, y: number): string {
+    const { minX, minY, maxX, maxY, travelSpeed, topSpeed } = this.build;
+    const slack = 0.001;
+    if (x < minX - slack || x > maxX + slack || y < minY - slack || y > maxY + slack) {
+      this.alarm(`X${x} Y${y} is off the bed`);
+      return `error:X${x} Y${y} is off the bed`;
+    }
+    if (!rapid && this.feed === 0) throw new LineRefused('G1 before any F');
+    const speed = rapid ? travelSpeed : Math.min(topSpeed, this.feed / 60);
+    this.motion.add({ x, y, speed, power: rapid || !this.laserOn ? 0 : this.power, line: this.lines });
+    this.atX = x;
+    this.atY = y;
+    if (this.state === 'idle') {
+      if (this.lid === 'open') this.hold('the lid is open');
+      else this.state = 'running';
+    }
+    return 'ok';
+  }
+
+  hold(reason = 'held by hand'): void {
+    if (this.state !== 'running') {
+      if (this.state !== 'idle' || this.motion.waiting === 0) return;
+    }
+    this.state = 'held';
+    this.reason = reason;
+  }
+
+  resume(): void {
+    if (this.state !== 'held' || this.lid === 'open') return;
+    this.state = 'running';
+    this.reason = null;
+  }
+
+  /** Drops the program; the head stands where it is, the beam off. */
+  stop(): void {
+    if (this.state === 'homing' || this.state === 'alarm') return;
+    this.forget();
+    this.state = 'idle';
+    this.reason = null;
+  }
+
+  private openLid(): string {
+    this.lid = 'open';
+    if (this.state === 'running') this.hold('the lid is open');
+    else if (this.state === 'held') this.reason = 'the lid is open';
+    return 'ok';
+  }
+
+  private home(): string {
+    if (this.state === 'running' || this.state === 'held') return 'error:a program is running';
+    this.forget();
+    this.state = 'homing';
+    this.reason = null;
+    this.homingLeft = homingS;
+    return 'ok';
+  }
+
+  private clearAlarm(): string {
+    if (this.state !== 'alarm') return 'ok';
+    this.state = 'idle';
+    this.reason = null;
+    return 'ok';
+  }
+
+  private alarm(reason: string): void {
+    this.forget();
+    this.state = 'alarm';
+    this.reason = reason;
+  }
+
+  private forget(): void {
+    this.motion.clear();
+    this.laserOn = false;
+    this.power = 0;
+    this.atX = this.motion.x;
+    this.atY = this.motion.y;
+  }
+
+  /** Lets machine time pass. */
+  advance(seconds: number): void {
+    if (this.state === 'homing') {
+      this.homingLeft -= seconds;
+      if (this.homingLeft <= 0) {
+        this.motion.place(0, 0);
+        this.atX = this.atY = 0;
+        this.state = 'idle';
+      }
+      return;
+    }
+    if (this.state !== 'running') return;
+    this.runS += this.motion.advance(seconds);
+    if (this.motion.waiting === 0) this.state = 'idle';
+  }
+
+  status(): Status {
+    const burning = this.state === 'running' && this.motion.power > 0;
+    return {
+      state: this.state,
+      reason: this.reason,
+      x: this.motion.x,
+      y: this.motion.y,
+      feed: this.state === 'running' ? this.motion.speed * 60 : 0,
+      power: burning ? this.motion.power : 0,
+      waiting: this.motion.waiting,
+      buffer: bufferSize,
+      lid: this.lid,
+      line: this.motion.doneLine,
+      runS: this.runS,
+    };
+  }
+}

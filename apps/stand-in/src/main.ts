@@ -1,0 +1,70 @@
+import { parseArgs } from 'node:util';
+import { serve } from './link.ts';
+import { type Build, StandInMachine } from './machine.ts';
+
+const { values } = parseArgs({
+  options: {
+    name: { type: 'string', default: 'Stand-in' },
+    host: { type: 'string', default: '127.0.0.1' },
+    port: { type: 'string', default: '7451' },
+    width: { type: 'string', default: '600' },
+    height: { type: 'string', default: '400' },
+    origin: { type: 'string', default: 'top-left' },
+    'top-speed': { type: 'string', default: '500' },
+    'travel-speed': { type: 'string', default: '600' },
+    acceleration: { type: 'string', default: '4000' },
+    'corner-deviation': { type: 'string', default: '0.01' },
+    'power-scale': { type: 'string', default: '1000' },
+    factor: { type: 'string', default: '1' },
+  },
+});
+
+function number(name: Exclude<keyof typeof values, 'name' | 'host' | 'origin'>): number {
+  const value = Number(values[name]);
+  if (!(value >= 0)) {
+    process.stderr.write(`stand-in: --${name} must be a number, not “${values[name]}”.\n`);
+    process.exit(2);
+  }
+  return value;
+}
+
+const width = number('width');
+const height = number('height');
+const centred = values.origin === 'centre';
+const build: Build = {
+  name: values.name,
+  minX: centred ? -width / 2 : 0,
+  minY: centred ? -height / 2 : 0,
+  maxX: centred ? width / 2 : width,
+  maxY: centred ? height / 2 : height,
+  topSpeed: number('top-speed'),
+  travelSpeed: number('travel-speed'),
+  acceleration: number('acceleration'),
+  cornerDeviation: number('corner-deviation'),
+  powerScale: number('power-scale'),
+};
+/** How much faster than a real machine's time passes here. */
+const factor = number('factor');
+
+const machine = new StandInMachine(build);
+const { server, release } = serve(machine);
+
+let last = performance.now();
+setInterval(() => {
+  const now = performance.now();
+  machine.advance(((now - last) / 1000) * factor);
+  last = now;
+  release();
+}, 10);
+
+server.on('error', (error: NodeJS.ErrnoException) => {
+  const why = error.code === 'EADDRINUSE' ? `port ${values.port} is taken by another program` : error.message;
+  process.stderr.write(`stand-in ${values.name}: ${why}.\n`);
+  process.exit(1);
+});
+server.listen(Number(values.port), values.host, () => {
+  const address = server.address();
+  const port = typeof address === 'object' && address ? address.port : values.port;
+  process.stdout.write(`stand-in ${values.name}: listening on ${values.host}:${port}\n`);
+});
+for (const signal of ['SIGINT', 'SIGTERM'] as const) process.on(signal, () => process.exit(0));

@@ -1,0 +1,189 @@
+/** A straight move to be made, in mm and mm/s. */
+export interface Block {
+  readonly x: number;
+  readonly y: number;
+  readonly speed: number;
+  readonly power: number;
+  /** The program line it came from. */
+  readonly line: number;
+}
+
+export interface Limits {
+  readonly acceleration: number;
+  readonly cornerDeviation: number;
+}
+
+interface Planned extends Block {
+  readonly length: number;
+  readonly dirX: number;
+  readonly dirY: number;
+}
+
+/** The move under way: at its start, and how its speed runs. */
+interface Running {
+  readonly block: Planned;
+  readonly fromX: number;
+  readonly fromY: number;
+  readonly v0: number;
+  readonly v1: number;
+  readonly peak: number;
+  readonly upS: number;
+  readonly evenS: number;
+  readonly totalS: number;
+  elapsed: number;
+}
+
+/** How many moves ahead the head looks when it decides how fast a move may end. */
+const lookAhead = 400;
+
+/**
+ * Moves a head over a queue of straight moves, in time. Written from the machine's figures alone, and
+ * move by move as a controller does it, so that it can be held against a planner's times.
+ */
+export class Motion {
+  x = 0;
+  y = 0;
+  private readonly queue: Planned[] = [];
+  private head = 0;
+  private running: Running | null = null;
+  private speedNow = 0;
+  private tailX = 0;
+  private tailY = 0;
+  /** The last line whose move is done. */
+  doneLine = 0;
+
+  constructor(private readonly limits: Limits) {}
+
+  get waiting(): number {
+    return this.queue.length - this.head + (this.running ? 1 : 0);
+  }
+
+  get speed(): number {
+    const { running } = this;
+    return running ? speedAt(running, this.limits.acceleration) : 0;
+  }
+
+  get power(): number {
+    return this.running?.block.power ?? 0;
+  }
+
+  add(block: Block): void {
+    const dx = block.x - this.tailX;
+    const dy = block.y - this.tailY;
+    const length = Math.hypot(dx, dy);
+    this.tailX = block.x;
+    this.tailY = block.y;
+    if (length === 0) return;
+    this.queue.push({ ...block, length, dirX: dx / length, dirY: dy / length });
+  }
+
+  /** Drops everything that waits; the head stands where it is. */
+  clear(): void {
+    this.queue.length = 0;
+    this.head = 0;
+    this.running = null;
+    this.speedNow = 0;
+    this.tailX = this.x;
+    this.tailY = this.y;
+  }
+
+  /** Puts the head somewhere, as after homing. */
+  place(x: number, y: number): void {
+    this.x = x;
+    this.y = y;
+    this.clear();
+  }
+
+  /** Lets `seconds` pass; returns how many of them the head was moving. */
+  advance(seconds: number): number {
+    let left = seconds;
+    while (left > 0) {
+      if (!this.running && !this.start()) break;
+      const running = this.running as Running;
+      const rest = running.totalS - running.elapsed;
+      if (rest > left) {
+        running.elapsed += left;
+        left = 0;
+        const along = distanceAt(running, this.limits.acceleration);
+        this.x = running.fromX + running.block.dirX * along;
+        this.y = running.fromY + running.block.dirY * along;
+      } else {
+        left -= rest;
+        this.x = running.block.x;
+        this.y = running.block.y;
+        this.doneLine = running.block.line;
+        this.speedNow = running.v1;
+        this.running = null;
+      }
+    }
+    return seconds - left;
+  }
+
+  private start(): boolean {
+    const block = this.queue[this.head];
+    if (!block) {
+      this.speedNow = 0;
+      return false;
+    }
+    const v1 = this.endSpeed();
+    this.head++;
+    if (this.head > 2048) {
+      this.queue.splice(0, this.head);
+      this.head = 0;
+    }
+    const { acceleration: a } = this.limits;
+    const v0 = this.speedNow;
+    const reachable = Math.sqrt((2 * a * block.length + v0 * v0 + v1 * v1) / 2);
+    const peak = Math.max(v0, v1, Math.min(block.speed, reachable));
+    const upS = (peak - v0) / a;
+    const downS = (peak - v1) / a;
+    const ramps = (upS * (v0 + peak) + downS * (peak + v1)) / 2;
+    const evenS = Math.max(0, block.length - ramps) / peak;
+    this.running = { block, fromX: this.x, fromY: this.y, v0, v1, peak, upS, evenS, totalS: upS + evenS + downS, elapsed: 0 };
+    return true;
+  }
+
+  /**
+   * The speed at which the next move may end: so that the moves known after it can still be braked for,
+   * and no more than it can reach.
+   */
+  private endSpeed(): number {
+    const { acceleration: a } = this.limits;
+    const last = Math.min(this.queue.length, this.head + lookAhead) - 1;
+    let allowed = 0;
+    for (let i = last; i > this.head; i--) {
+      const before = this.queue[i - 1];
+      const block = this.queue[i];
+      const corner = cornerSpeed(before, block, this.limits);
+      allowed = Math.min(corner, before.speed, block.speed, Math.sqrt(allowed * allowed + 2 * a * block.length));
+    }
+    const first = this.queue[this.head];
+    return Math.min(allowed, Math.sqrt(this.speedNow * this.speedNow + 2 * a * first.length));
+  }
+}
+
+/** The speed at which centripetal acceleration on the corner's inscribed arc is all the machine has. */
+function cornerSpeed(before: Planned, after: Planned, { acceleration, cornerDeviation }: Limits): number {
+  const cross = before.dirX * after.dirY - before.dirY * after.dirX;
+  const dot = before.dirX * after.dirX + before.dirY * after.dirY;
+  const halfTurn = Math.abs(Math.atan2(cross, dot)) / 2;
+  const bulge = 1 - Math.cos(halfTurn);
+  if (bulge < 1e-9) return Infinity;
+  const radius = (cornerDeviation * Math.cos(halfTurn)) / bulge;
+  return Math.sqrt(acceleration * Math.max(0, radius));
+}
+
+function speedAt(run: Running, a: number): number {
+  if (run.elapsed < run.upS) return run.v0 + a * run.elapsed;
+  if (run.elapsed < run.upS + run.evenS) return run.peak;
+  return run.peak - a * (run.elapsed - run.upS - run.evenS);
+}
+
+function distanceAt(run: Running, a: number): number {
+  const t = run.elapsed;
+  if (t < run.upS) return run.v0 * t + (a * t * t) / 2;
+  const up = ((run.v0 + run.peak) / 2) * run.upS;
+  if (t < run.upS + run.evenS) return up + run.peak * (t - run.upS);
+  const down = t - run.upS - run.evenS;
+  return up + run.peak * run.evenS + run.peak * down - (a * down * down) / 2;
+}

@@ -1,0 +1,159 @@
+import { colours } from './pen.mjs';
+
+const machine = (id, name, source, bedWidth, bedHeight, origin, port, more) => ({
+  id,
+  name,
+  source,
+  bedWidth,
+  bedHeight,
+  origin,
+  margin: 5,
+  cornerDeviation: 0.01,
+  powerScale: 1000,
+  minLineSpacing: 0.05,
+  ...more,
+  address: { host: '127.0.0.1', port },
+});
+
+const machines = [
+  machine('wren', 'Wren', 'CO₂ 60 W', 600, 400, 'top-left', 7451, { topSpeed: 500, travelSpeed: 600, acceleration: 4000 }),
+  machine('curlew', 'Curlew', 'CO₂ 100 W', 1000, 700, 'bottom-left', 7452, {
+    topSpeed: 800,
+    travelSpeed: 900,
+    acceleration: 6000,
+  }),
+  machine('dunlin', 'Dunlin', 'diode 10 W', 400, 400, 'bottom-left', 7453, {
+    topSpeed: 120,
+    travelSpeed: 150,
+    acceleration: 1200,
+  }),
+];
+
+/** Power % and speed mm/s (and passes) of cut, score and engrave, by machine; null where it cannot be done. */
+const table = {
+  'birch-ply-3': {
+    name: 'Birch plywood', thicknessMm: 3, tone: '#EAD9B4', size: [420, 360],
+    wren: [[62, 14], [12, 90], [22, 400]], curlew: [[55, 22], [9, 120], [16, 600]], dunlin: [[100, 3, 3], [60, 30], [70, 80]],
+  },
+  'birch-ply-4': {
+    name: 'Birch plywood', thicknessMm: 4, tone: '#E7D3A8', size: [600, 400],
+    wren: [[70, 10], [12, 90], [22, 400]], curlew: [[62, 17], [9, 120], [16, 600]], dunlin: [[100, 2.5, 5], [60, 30], [70, 80]],
+  },
+  'poplar-ply-6': {
+    name: 'Poplar plywood', thicknessMm: 6, tone: '#F0E3C3', size: [600, 400],
+    wren: [[75, 8], [11, 90], [20, 400]], curlew: [[68, 13], [8, 120], [15, 600]], dunlin: [null, [55, 30], [65, 80]],
+  },
+  'acrylic-clear-3': {
+    name: 'Cast acrylic, clear', thicknessMm: 3, tone: '#E3EEF0', size: [500, 400],
+    wren: [[60, 12], [8, 100], [18, 350]], curlew: [[52, 19], [6, 140], [13, 500]], dunlin: [null, null, null],
+  },
+  'acrylic-amber-5': {
+    name: 'Cast acrylic, amber', thicknessMm: 5, tone: '#F3C583', size: [500, 400],
+    wren: [[70, 7], [8, 100], [18, 350]], curlew: [[62, 11], [6, 140], [13, 500]], dunlin: [null, [70, 25], [75, 70]],
+  },
+  'grey-board-2': {
+    name: 'Grey board', thicknessMm: 2, tone: '#D3D2CC', size: [1000, 700],
+    wren: [[45, 24], [9, 120], [14, 400]], curlew: [[38, 34], [7, 160], [10, 600]], dunlin: [[100, 6, 2], [50, 40], [55, 90]],
+  },
+  'cotton-card-05': {
+    name: 'Cotton card', thicknessMm: 0.5, tone: '#F7F2E4', size: [400, 400],
+    wren: [[18, 60], [5, 160], [8, 450]], curlew: [[14, 80], [4, 200], [6, 700]], dunlin: [[70, 14], [25, 60], [30, 110]],
+  },
+  'veg-leather-2': {
+    name: 'Vegetable-tanned leather', thicknessMm: 2, tone: '#DDB893', size: [400, 300],
+    wren: [[40, 18], [9, 90], [14, 350]], curlew: [[34, 27], [7, 120], [11, 500]], dunlin: [[100, 4, 3], [45, 30], [50, 80]],
+  },
+  'slate-6': {
+    name: 'Slate tile', thicknessMm: 6, tone: '#8F979B', size: [300, 200],
+    wren: [null, [30, 60], [35, 300]], curlew: [null, [24, 80], [26, 450]], dunlin: [null, [90, 20], [95, 60]],
+  },
+  'cork-3': {
+    name: 'Cork', thicknessMm: 3, tone: '#CDA575', size: [600, 300],
+    wren: [[42, 20], [9, 110], [15, 380]], curlew: [[36, 30], [7, 140], [11, 560]], dunlin: [[100, 4, 2], [50, 35], [55, 90]],
+  },
+  'laminate-16': {
+    name: 'Two-colour engraving laminate', thicknessMm: 1.6, tone: '#C9D5D2', size: [600, 300],
+    wren: [[38, 20], [7, 120], [15, 400]], curlew: [[32, 30], [6, 150], [11, 600]], dunlin: [[100, 5, 3], [45, 40], [60, 90]],
+  },
+};
+
+const operations = ['cut', 'score', 'engrave'];
+
+const materials = Object.entries(table).map(([id, { name, thicknessMm, tone, size, ...byMachine }]) => ({
+  id,
+  name,
+  thicknessMm,
+  tone,
+  sheetWidth: size[0],
+  sheetHeight: size[1],
+  forbidden: null,
+  recipes: Object.entries(byMachine).flatMap(([machineId, settings]) =>
+    settings.flatMap((setting, i) =>
+      setting === null
+        ? []
+        : [
+            {
+              machineId,
+              operation: operations[i],
+              powerPercent: setting[0],
+              speedMmPerS: setting[1],
+              passes: setting[2] ?? 1,
+              lineSpacingMm: 0.1,
+              evidence: machineId === 'dunlin' ? 'copied' : 'proven',
+              note: machineId === 'dunlin' ? 'From the makers’ table; not yet burnt here.' : 'Burnt and judged by Ines Varga.',
+            },
+          ],
+    ),
+  ),
+}));
+
+materials.push({
+  id: 'pvc-sheet',
+  name: 'PVC sheet, any',
+  thicknessMm: 1,
+  tone: '#C9C9D6',
+  sheetWidth: 300,
+  sheetHeight: 200,
+  forbidden: 'it gives off hydrogen chloride, which harms lungs and eats the machine. Use acrylic or card.',
+  recipes: [],
+});
+
+const layers = [
+  ['cut', 'Cut'],
+  ['score', 'Score'],
+  ['engrave', 'Engrave'],
+  ['guide', 'Guide'],
+  ['note', 'Note'],
+].map(([id, name]) => ({ id, name, operation: id }));
+
+const rule = (part, colour, layerId, tolerance = 1) => ({
+  part,
+  colour,
+  tolerance,
+  minWidthMm: null,
+  maxWidthMm: null,
+  layerId,
+});
+
+const keys = [
+  {
+    id: 'house',
+    name: 'Tern Lane house key',
+    layers,
+    rules: ['stroke', 'fill'].flatMap((part) => Object.entries(colours).map(([id, colour]) => rule(part, colour, id))),
+  },
+  {
+    // The evening class draws with two pens: green cuts, vermilion creases; whatever is filled is engraved.
+    id: 'evening-class',
+    name: 'Evening class key',
+    layers,
+    rules: [
+      rule('stroke', colours.score, 'cut', 6),
+      rule('stroke', colours.cut, 'score', 6),
+      rule('stroke', colours.guide, 'guide', 3),
+      rule('fill', null, 'engrave', 0),
+    ],
+  },
+];
+
+export const shop = { name: 'Tern Lane Workshop', machines, keys, materials };

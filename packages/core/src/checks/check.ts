@@ -1,0 +1,30 @@
+import type { BurnPlan } from '../plan/plan.ts';
+import type { PreparedJob } from '../plan/prepare.ts';
+import type { Check, Finding, FindingLevel } from './finding.ts';
+import { checkOpenCuts, checkOpenEngraves, checkTwice } from './lines.ts';
+import { checkBurnable, checkColours } from './meaning.ts';
+import { checkBed, checkSheet } from './placement.ts';
+import { checkRunUp, checkSettings } from './settings.ts';
+
+const checks: readonly Check[] = [
+  checkBurnable,
+  checkColours,
+  checkBed,
+  checkSheet,
+  checkSettings,
+  checkOpenCuts,
+  checkOpenEngraves,
+  checkTwice,
+  checkRunUp,
+];
+
+const weight: Record<FindingLevel, number> = { blocks: 0, warns: 1, notes: 2 };
+
+/** Everything the checks find in a job and its plan, what blocks first. */
+export function checkJob(prepared: PreparedJob, plan: BurnPlan): Finding[] {
+  return checks.flatMap((check) => check(prepared, plan)).sort((a, b) => weight[a.level] - weight[b.level]);
+}
+
+export function blocks(findings: readonly Finding[]): boolean {
+  return findings.some((finding) => finding.level === 'blocks');
+}

@@ -1,0 +1,62 @@
+import { type Item, polylinesOf } from '../drawing/item.ts';
+import type { Operation } from '../colours/operation.ts';
+import type { PreparedJob } from '../plan/prepare.ts';
+import { type Check, countOf, finding } from './finding.ts';
+import { overlappingOwners } from './overlap.ts';
+
+function itemsOf({ meaning, layers }: PreparedJob, ...operations: Operation[]): Item[] {
+  const items = new Set<Item>();
+  for (const { layer, on } of layers) {
+    if (!on || !operations.includes(layer.operation)) continue;
+    for (const { item } of meaning.placed.get(layer.id) ?? []) items.add(item);
+  }
+  return [...items];
+}
+
+function hasOpen(item: Item): boolean {
+  return polylinesOf(item).some((line) => !line.closed && line.points.length >= 4);
+}
+
+/** Outlines on a cut layer that do not close: the piece stays in the sheet. */
+export const checkOpenCuts: Check = (prepared) => {
+  const open = itemsOf(prepared, 'cut').filter(hasOpen);
+  if (open.length === 0) return [];
+  return [
+    finding(
+      'open-cut',
+      'warns',
+      `${countOf(open.length, 'outline to be cut does', 'outlines to be cut do')} not close, so nothing comes free there. Join the ends, or make it a score if no piece should fall out.`,
+      open,
+    ),
+  ];
+};
+
+/** Lines on an engrave layer that do not close: there is nothing to fill. */
+export const checkOpenEngraves: Check = (prepared) => {
+  const open = itemsOf(prepared, 'engrave').filter(hasOpen);
+  if (open.length === 0) return [];
+  return [
+    finding(
+      'open-engrave',
+      'warns',
+      `${countOf(open.length, 'line', 'lines')} on an engrave layer enclose nothing and will not be burnt. Close them, or put them on a score layer.`,
+      open,
+    ),
+  ];
+};
+
+/** Lines that lie on each other and would be burnt more than once. */
+export const checkTwice: Check = (prepared) => {
+  const items = itemsOf(prepared, 'cut', 'score');
+  const lines = items.flatMap((item, owner) => polylinesOf(item).map((line) => ({ owner, line })));
+  const { owners, lengthMm } = overlappingOwners(lines);
+  if (owners.length === 0) return [];
+  return [
+    finding(
+      'line-drawn-twice',
+      'warns',
+      `${lengthMm.toFixed(1)} mm of line is drawn twice, in ${countOf(owners.length, 'item', 'items')}: it would be burnt twice, wider and deeper. Remove one of each.`,
+      owners.map((owner) => items[owner]),
+    ),
+  ];
+};

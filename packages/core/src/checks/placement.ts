@@ -1,0 +1,89 @@
+import { boundsOf, type Item } from '../drawing/item.ts';
+import { sheetBox, sheetSafeBox } from '../drawing/job.ts';
+import { type Box, boxContains, boxesMeet, growBox } from '../geometry/box.ts';
+import { bedBox } from '../recipes/shop.ts';
+import { burntItems, type Check, countOf, finding } from './finding.ts';
+
+/** Bounds may touch an edge; what rounding adds is not over it. In mm. */
+const slack = 0.005;
+
+/** What lies off the bed, or nearer to its edge than the machine's margin. */
+export const checkBed: Check = (prepared) => {
+  const { machine } = prepared;
+  const bed = bedBox(machine);
+  const { outside, between } = sortByPlace(burntItems(prepared), bed, growBox(bed, -machine.margin));
+  const size = `${machine.bedWidth} × ${machine.bedHeight} mm bed of ${machine.name}`;
+  return [
+    ...(outside.length === 0
+      ? []
+      : [
+          finding(
+            'off-bed',
+            'blocks',
+            `${countOf(outside.length, 'item lies', 'items lie')} off the ${size}. Move ${outside.length === 1 ? 'it' : 'them'} onto the bed, scale down, or choose a larger machine.`,
+            outside,
+          ),
+        ]),
+    ...(between.length === 0
+      ? []
+      : [
+          finding(
+            'into-margin',
+            'warns',
+            `${countOf(between.length, 'item comes', 'items come')} within ${machine.margin} mm of the edge of the ${size}.`,
+            between,
+          ),
+        ]),
+  ];
+};
+
+/** What lies off every sheet, or nearer to its sheet's edge than the sheet's margin. */
+export const checkSheet: Check = (prepared) => {
+  const { sheets } = prepared.job;
+  const items = burntItems(prepared);
+  if (items.length === 0 || sheets.length === 0) return [];
+  const boxes = sheets.map((sheet) => ({ whole: sheetBox(sheet), safe: sheetSafeBox(sheet), margin: sheet.margin }));
+  const off: Item[] = [];
+  const close: Item[] = [];
+  for (const item of items) {
+    const bounds = boundsOf(item);
+    const home = boxes.find(({ whole }) => boxContains(whole, bounds, slack));
+    if (!home) off.push(item);
+    else if (!boxContains(home.safe, bounds, slack)) close.push(item);
+  }
+  const across = off.filter((item) => boxes.some(({ whole }) => boxesMeet(whole, boundsOf(item)))).length;
+  const where = across === off.length ? 'over the edge of' : 'off';
+  return [
+    ...(off.length === 0
+      ? []
+      : [
+          finding(
+            'off-sheet',
+            'warns',
+            `${countOf(off.length, 'item lies', 'items lie')} ${where} the sheet and would burn the bed below. Move ${off.length === 1 ? 'it' : 'them'}, or give the sheet its true size and place.`,
+            off,
+          ),
+        ]),
+    ...(close.length === 0
+      ? []
+      : [
+          finding(
+            'into-margin',
+            'warns',
+            `${countOf(close.length, 'item comes', 'items come')} within ${boxes[0].margin} mm of the sheet’s edge, where stock is often bent or short.`,
+            close,
+          ),
+        ]),
+  ];
+};
+
+function sortByPlace(items: readonly Item[], whole: Box, safe: Box): { outside: Item[]; between: Item[] } {
+  const outside: Item[] = [];
+  const between: Item[] = [];
+  for (const item of items) {
+    const bounds = boundsOf(item);
+    if (!boxContains(whole, bounds, slack)) outside.push(item);
+    else if (!boxContains(safe, bounds, slack)) between.push(item);
+  }
+  return { outside, between };
+}

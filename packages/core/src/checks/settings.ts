@@ -1,0 +1,52 @@
+import { isBurnt, operationNames } from '../colours/operation.ts';
+import { type Check, finding } from './finding.ts';
+
+/** Layers that have items but no settings to burn with, or settings beyond the machine. */
+export const checkSettings: Check = ({ job, machine, material, meaning, layers }) => {
+  const used = layers.filter(
+    ({ layer, on }) => on && isBurnt(layer.operation) && (meaning.placed.get(layer.id) ?? []).length > 0,
+  );
+  if (used.length === 0) return [];
+  if (material?.forbidden) {
+    return [finding('forbidden-stock', 'blocks', `${material.name} must never be lasered: ${material.forbidden}`)];
+  }
+  const noSheet =
+    job.sheets.length === 0
+      ? [finding('no-sheet', 'warns', 'No sheet lies on the bed. Choose the material to get its recipes and to check that the work fits.')]
+      : [];
+  return [
+    ...noSheet,
+    ...used.flatMap(({ layer, applied, beyond }) => {
+      const items = (meaning.placed.get(layer.id) ?? []).map(({ item }) => item);
+      if (applied.settings === null) {
+        const of = material ? `${material.name} on ${machine.name}` : 'no material';
+        return [
+          finding(
+            'no-recipe',
+            'blocks',
+            `${layer.name} has no recipe (${operationNames[layer.operation].toLowerCase()}, ${of}) and would not be burnt. Choose another material, or type power and speed.`,
+            items,
+            layer.id,
+          ),
+        ];
+      }
+      return beyond.map((sentence) =>
+        finding('beyond-machine', 'blocks', `${layer.name}: ${sentence} It would not be burnt.`, items, layer.id),
+      );
+    }),
+  ];
+};
+
+/** Engravings so near the edge of the bed that the head cannot come to speed before them. */
+export const checkRunUp: Check = (_prepared, plan) =>
+  plan.steps
+    .filter((step) => step.runUpShort)
+    .map((step) =>
+      finding(
+        'run-up-short',
+        'notes',
+        `${step.layerName} starts so near the edge of the bed that the head is still speeding up there; the ends of its lines may burn darker.`,
+        [],
+        step.layerId,
+      ),
+    );

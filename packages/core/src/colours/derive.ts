@@ -1,0 +1,108 @@
+import { sameMark } from '../drawing/edits.ts';
+import { type Item, polylinesOf } from '../drawing/item.ts';
+import type { JobDocument, PaintPart } from '../drawing/job.ts';
+import { nestDepths } from '../geometry/nesting.ts';
+import { type Polyline, polylineLength, signedArea } from '../geometry/flatten.ts';
+import { type ColourKey, type Layer, layerByKey, layersUnder, type Mark } from './key.ts';
+
+/** One paint of the drawing, as the Colours stage lists it. */
+export interface PaintUse extends Mark {
+  readonly itemIds: readonly string[];
+  /** The outlines drawn with it, in mm all together. */
+  readonly lengthMm: number;
+  /** The area they enclose in mm², holes left out. */
+  readonly areaMm2: number;
+  readonly layerId: string | null;
+  /** Whether this job's own word decided, not its key. */
+  readonly byJob: boolean;
+}
+
+/** An item on a layer, and the halves of its paint that put it there. */
+export interface Placed {
+  readonly item: Item;
+  readonly parts: readonly PaintPart[];
+}
+
+/** What every item means: derived from the drawing, the key and the job's own words. */
+export interface Meaning {
+  readonly layers: readonly Layer[];
+  readonly paints: readonly PaintUse[];
+  /** By layer id, in drawing order. Every layer has an entry. */
+  readonly placed: ReadonlyMap<string, readonly Placed[]>;
+  /** Items with a paint that nothing gives a meaning. */
+  readonly undecided: readonly Item[];
+}
+
+/** The halves of a paint an item has. */
+export function marksOf(item: Item): Mark[] {
+  const marks: Mark[] = [];
+  const { stroke, strokeWidthMm, fill } = item.paint;
+  if (stroke !== null) marks.push({ part: 'stroke', colour: stroke, widthMm: strokeWidthMm });
+  if (fill !== null) marks.push({ part: 'fill', colour: fill, widthMm: null });
+  return marks;
+}
+
+/** Puts every item on its layer: pinned, else by the job's own word, else by the key's first rule. */
+export function deriveMeaning(job: JobDocument, key: ColourKey): Meaning {
+  const layers = layersUnder(key);
+  const known = new Set(layers.map((layer) => layer.id));
+  const existing = (id: string | null) => (id !== null && known.has(id) ? id : null);
+
+  const decisions = new Map<string, { mark: Mark; layerId: string | null; byJob: boolean; items: Item[] }>();
+  const placed = new Map<string, Placed[]>(layers.map((layer) => [layer.id, []]));
+  const undecided: Item[] = [];
+  for (const item of job.drawing.items) {
+    const partsByLayer = new Map<string, PaintPart[]>();
+    const pinned = existing(item.pinned);
+    let open = false;
+    for (const mark of marksOf(item)) {
+      const name = `${mark.part} ${mark.colour} ${mark.widthMm}`;
+      let decision = decisions.get(name);
+      if (!decision) {
+        const own = existing(job.assignments.find((assignment) => sameMark(assignment, mark))?.layerId ?? null);
+        decision = { mark, layerId: own ?? existing(layerByKey(key, mark)), byJob: own !== null, items: [] };
+        decisions.set(name, decision);
+      }
+      decision.items.push(item);
+      const layerId = pinned ?? decision.layerId;
+      if (layerId === null) open = true;
+      else partsByLayer.set(layerId, [...(partsByLayer.get(layerId) ?? []), mark.part]);
+    }
+    if (open) undecided.push(item);
+    for (const [layerId, parts] of partsByLayer) placed.get(layerId)?.push({ item, parts });
+  }
+  const paints = [...decisions.values()].map(({ mark, layerId, byJob, items }) => ({
+    ...mark,
+    layerId,
+    byJob,
+    itemIds: items.map((item) => item.id),
+    ...extentOf(items),
+  }));
+  return { layers, paints, placed, undecided };
+}
+
+/** What items come to, each drawn once: the length of their outlines in mm, the area they enclose in mm². */
+export function extentOf(items: readonly Item[]): { lengthMm: number; areaMm2: number } {
+  let lengthMm = 0;
+  let areaMm2 = 0;
+  for (const item of items) {
+    const outlines = polylinesOf(item);
+    for (const outline of outlines) lengthMm += polylineLength(outline);
+    areaMm2 += enclosedArea(outlines);
+  }
+  return { lengthMm, areaMm2 };
+}
+
+const areas = new WeakMap<readonly Polyline[], number>();
+
+/** The even-odd area of outlines that do not cross each other, in mm². */
+export function enclosedArea(outlines: readonly Polyline[]): number {
+  let area = areas.get(outlines);
+  if (area === undefined) {
+    const closed = outlines.filter((outline) => outline.closed);
+    const depths = nestDepths(closed);
+    area = closed.reduce((sum, outline, i) => sum + Math.abs(signedArea(outline)) * (depths[i] % 2 ? -1 : 1), 0);
+    areas.set(outlines, area);
+  }
+  return area;
+}

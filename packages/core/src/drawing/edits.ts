@@ -1,0 +1,142 @@
+import { multiply, type Matrix, type Point, rotation, scaling, translation } from '../geometry/matrix.ts';
+import type { LengthUnit } from '../units/length.ts';
+import type { Group, Item } from './item.ts';
+import type { Assignment, JobDocument, LayerSettings, PaintPart, Sheet } from './job.ts';
+
+/*
+ * Every change to a job is one of these functions, (job, arguments) → job. They never touch what they
+ * are given; what does not change is shared, and a call that changes nothing gives back the same job.
+ */
+
+function withItems(job: JobDocument, items: readonly Item[]): JobDocument {
+  return { ...job, drawing: { ...job.drawing, items } };
+}
+
+function changeItems(job: JobDocument, ids: ReadonlySet<string>, change: (item: Item) => Item): JobDocument {
+  if (!job.drawing.items.some((item) => ids.has(item.id))) return job;
+  return withItems(
+    job,
+    job.drawing.items.map((item) => (ids.has(item.id) ? change(item) : item)),
+  );
+}
+
+/** Adds items in front of what is there, with the groups they are in. Ids must be new to the job. */
+export function addItems(job: JobDocument, items: readonly Item[], groups: readonly Group[] = []): JobDocument {
+  if (items.length === 0) return job;
+  const { drawing } = job;
+  return { ...job, drawing: { items: [...drawing.items, ...items], groups: [...drawing.groups, ...groups] } };
+}
+
+/** Takes items away, and groups that are left empty. */
+export function removeItems(job: JobDocument, ids: ReadonlySet<string>): JobDocument {
+  const items = job.drawing.items.filter((item) => !ids.has(item.id));
+  if (items.length === job.drawing.items.length) return job;
+  const parents = new Map(job.drawing.groups.map((group) => [group.id, group.parentId]));
+  const used = new Set<string>();
+  for (const item of items) {
+    for (let id = item.groupId; id && !used.has(id); id = parents.get(id) ?? null) used.add(id);
+  }
+  return { ...job, drawing: { items, groups: job.drawing.groups.filter((group) => used.has(group.id)) } };
+}
+
+/** Applies a map, in bed mm, to items where they are. */
+export function transformItems(job: JobDocument, ids: ReadonlySet<string>, matrix: Matrix): JobDocument {
+  return changeItems(job, ids, (item) => ({ ...item, matrix: multiply(matrix, item.matrix) }));
+}
+
+/** Moves items by `dx`, `dy` mm; y points down. */
+export function moveItems(job: JobDocument, ids: ReadonlySet<string>, dx: number, dy: number): JobDocument {
+  return dx === 0 && dy === 0 ? job : transformItems(job, ids, translation(dx, dy));
+}
+
+/** Scales items by factors about a point that stays put. @throws RangeError on a factor of 0 or none. */
+export function scaleItems(
+  job: JobDocument,
+  ids: ReadonlySet<string>,
+  sx: number,
+  sy: number,
+  about: Point,
+): JobDocument {
+  if (!(Number.isFinite(sx) && Number.isFinite(sy) && sx !== 0 && sy !== 0)) {
+    throw new RangeError(`scaleItems: factors must be finite and not 0, got ${sx}, ${sy}`);
+  }
+  return sx === 1 && sy === 1 ? job : transformItems(job, ids, scaling(sx, sy, about));
+}
+
+/** Turns items by `degrees`, clockwise on the screen, about a point that stays put. */
+export function rotateItems(job: JobDocument, ids: ReadonlySet<string>, degrees: number, about: Point): JobDocument {
+  return degrees % 360 === 0 ? job : transformItems(job, ids, rotation(degrees, about));
+}
+
+/** Puts items on a layer by hand, over the key; null hands them back to the key. */
+export function pinItems(job: JobDocument, ids: ReadonlySet<string>, layerId: string | null): JobDocument {
+  return changeItems(job, ids, (item) => ({ ...item, pinned: layerId }));
+}
+
+/** Says what a paint means in this job; `layerId` null takes the job's own word back. */
+export function assignPaint(
+  job: JobDocument,
+  paint: { part: PaintPart; colour: string; widthMm: number | null },
+  layerId: string | null,
+): JobDocument {
+  const others = job.assignments.filter((known) => !sameMark(known, paint));
+  if (layerId === null) return others.length === job.assignments.length ? job : { ...job, assignments: others };
+  const { part, colour, widthMm } = paint;
+  const assignment: Assignment = { part, colour, widthMm, layerId };
+  return { ...job, assignments: [...others, assignment] };
+}
+
+/** Whether two paints are the same half, colour and (for strokes) width. */
+export function sameMark(
+  a: { part: PaintPart; colour: string; widthMm: number | null },
+  b: { part: PaintPart; colour: string; widthMm: number | null },
+): boolean {
+  return a.part === b.part && a.colour === b.colour && a.widthMm === b.widthMm;
+}
+
+export function setMachine(job: JobDocument, machineId: string): JobDocument {
+  return job.machineId === machineId ? job : { ...job, machineId };
+}
+
+export function setKey(job: JobDocument, keyId: string): JobDocument {
+  return job.keyId === keyId ? job : { ...job, keyId };
+}
+
+export function setUnit(job: JobDocument, unit: LengthUnit): JobDocument {
+  return job.unit === unit ? job : { ...job, unit };
+}
+
+/** Puts a sheet on the bed, or changes the one with the same id. */
+export function setSheet(job: JobDocument, sheet: Sheet): JobDocument {
+  const known = job.sheets.some((other) => other.id === sheet.id);
+  const sheets = known
+    ? job.sheets.map((other) => (other.id === sheet.id ? sheet : other))
+    : [...job.sheets, sheet];
+  return { ...job, sheets };
+}
+
+export function removeSheet(job: JobDocument, id: string): JobDocument {
+  return { ...job, sheets: job.sheets.filter((sheet) => sheet.id !== id) };
+}
+
+/** Changes one setting of a layer by hand; undefined hands it back to the recipe. */
+export function changeSetting<K extends keyof LayerSettings>(
+  job: JobDocument,
+  layerId: string,
+  setting: K,
+  value: LayerSettings[K] | undefined,
+): JobDocument {
+  const { [setting]: _, ...others } = job.settings[layerId] ?? {};
+  const changed = value === undefined ? others : { ...others, [setting]: value };
+  return { ...job, settings: { ...job.settings, [layerId]: changed } };
+}
+
+/** Hands every setting of every layer back to the recipes. */
+export function clearSettings(job: JobDocument): JobDocument {
+  return Object.keys(job.settings).length === 0 ? job : { ...job, settings: {} };
+}
+
+export function switchLayer(job: JobDocument, layerId: string, on: boolean): JobDocument {
+  const others = job.off.filter((id) => id !== layerId);
+  return { ...job, off: on ? others : [...others, layerId] };
+}

@@ -1,0 +1,95 @@
+import { type Box, emptyBox, uniteBoxes } from '../geometry/box.ts';
+import { flatten, type Polyline } from '../geometry/flatten.ts';
+import type { Matrix } from '../geometry/matrix.ts';
+import { type Path, pathBounds, transformPath } from '../geometry/path.ts';
+import { outlineOf, type Shape } from '../geometry/shapes.ts';
+
+/** A colour as `#RRGGBB`, in capitals. */
+export type Colour = string;
+
+/** What an item is drawn with, as it came in; never overwritten. Width in mm, as it shows on the bed. */
+export interface Paint {
+  readonly stroke: Colour | null;
+  readonly strokeWidthMm: number;
+  readonly fill: Colour | null;
+}
+
+export type FillRule = 'nonzero' | 'evenodd';
+
+/** Anything on the bed. Its place is `matrix` applied to its shape, in mm from the bed's top left, y down. */
+export interface Item {
+  readonly id: string;
+  readonly name: string | null;
+  readonly shape: Shape;
+  readonly matrix: Matrix;
+  readonly paint: Paint;
+  readonly fillRule: FillRule;
+  readonly groupId: string | null;
+  /** The layer this item was put on by hand, over the colour key; null leaves it to the key. */
+  readonly pinned: string | null;
+}
+
+export interface Group {
+  readonly id: string;
+  readonly name: string | null;
+  readonly parentId: string | null;
+}
+
+/** Items from back to front, and the groups they are in. */
+export interface Drawing {
+  readonly items: readonly Item[];
+  readonly groups: readonly Group[];
+}
+
+export const emptyDrawing: Drawing = { items: [], groups: [] };
+
+/** Keeps what is computed from an item for as long as the item itself is kept. */
+function perItem<T>(compute: (item: Item) => T): (item: Item) => T {
+  const known = new WeakMap<Item, { value: T }>();
+  return (item) => {
+    let entry = known.get(item);
+    if (!entry) {
+      entry = { value: compute(item) };
+      known.set(item, entry);
+    }
+    return entry.value;
+  };
+}
+
+/** An item's outline on the bed, in mm. */
+export const pathOf: (item: Item) => Path = perItem((item) => transformPath(outlineOf(item.shape), item.matrix));
+
+/** An item's exact bounds on the bed, in mm, its stroke's width not counted. */
+export const boundsOf: (item: Item) => Box = perItem((item) => pathBounds(pathOf(item)));
+
+/** An item's outline as straight lines within 0.01 mm. */
+export const polylinesOf: (item: Item) => Polyline[] = perItem((item) => flatten(pathOf(item)));
+
+export function boundsOfAll(items: Iterable<Item>): Box {
+  let box = emptyBox;
+  for (const item of items) box = uniteBoxes(box, boundsOf(item));
+  return box;
+}
+
+/** The outermost group an item is in, or null. */
+export function topGroupOf(drawing: Drawing, item: Item): Group | null {
+  const byId = groupIndex(drawing);
+  let group = item.groupId === null ? undefined : byId.get(item.groupId);
+  while (group?.parentId) {
+    const parent = byId.get(group.parentId);
+    if (!parent) break;
+    group = parent;
+  }
+  return group ?? null;
+}
+
+const groupIndexes = new WeakMap<readonly Group[], Map<string, Group>>();
+
+function groupIndex({ groups }: Drawing): Map<string, Group> {
+  let index = groupIndexes.get(groups);
+  if (!index) {
+    index = new Map(groups.map((group) => [group.id, group]));
+    groupIndexes.set(groups, index);
+  }
+  return index;
+}

@@ -1,0 +1,72 @@
+import { type Box, boxOf, growBox } from '../geometry/box.ts';
+import type { LengthUnit } from '../units/length.ts';
+import { type Colour, type Drawing, emptyDrawing } from './item.ts';
+
+/** A piece of stock on the bed. Place and size in mm, from the bed's top left, y down. */
+export interface Sheet {
+  readonly id: string;
+  readonly materialId: string;
+  readonly x: number;
+  readonly y: number;
+  readonly width: number;
+  readonly height: number;
+  /** How far from the sheet's edge artwork should stay, in mm. */
+  readonly margin: number;
+}
+
+/** Which half of a paint is meant: an item's stroke and its fill may mean different things. */
+export type PaintPart = 'stroke' | 'fill';
+
+/** This job's own word on a paint, over its colour key. */
+export interface Assignment {
+  readonly part: PaintPart;
+  readonly colour: Colour;
+  /** Stroke width in mm; null for fills. */
+  readonly widthMm: number | null;
+  readonly layerId: string;
+}
+
+/** What can be set on a layer; lengths in mm, speed in mm/s, power in per cent of the machine's. */
+export interface LayerSettings {
+  readonly powerPercent: number;
+  readonly speedMmPerS: number;
+  readonly passes: number;
+  /** Distance between scan lines; only engraving uses it. */
+  readonly lineSpacingMm: number;
+}
+
+/** One piece of work, as it is stored: what the operator decided, nothing that can be derived. */
+export interface JobDocument {
+  readonly drawing: Drawing;
+  readonly machineId: string;
+  readonly keyId: string;
+  readonly unit: LengthUnit;
+  readonly sheets: readonly Sheet[];
+  readonly assignments: readonly Assignment[];
+  /** By layer id: the settings changed by hand, over the recipe's. */
+  readonly settings: Readonly<Record<string, Partial<LayerSettings>>>;
+  /** Layers switched off for this run, by id. */
+  readonly off: readonly string[];
+}
+
+export function newJob(machineId: string, keyId: string): JobDocument {
+  return {
+    drawing: emptyDrawing,
+    machineId,
+    keyId,
+    unit: 'mm',
+    sheets: [],
+    assignments: [],
+    settings: {},
+    off: [],
+  };
+}
+
+export function sheetBox(sheet: Sheet): Box {
+  return boxOf(sheet.x, sheet.y, sheet.width, sheet.height);
+}
+
+/** The part of a sheet inside its margin. */
+export function sheetSafeBox(sheet: Sheet): Box {
+  return growBox(sheetBox(sheet), -sheet.margin);
+}

@@ -1,0 +1,153 @@
+import type { Matrix } from '../geometry/matrix.ts';
+import { coordsOf, type Path } from '../geometry/path.ts';
+import type { Shape } from '../geometry/shapes.ts';
+import type { Drawing, Item } from './item.ts';
+import type { JobDocument } from './job.ts';
+
+/** A job as plain JSON: the same but for paths, whose verbs are a string such as `MLCZ`. */
+export type JobJson = Omit<JobDocument, 'drawing'> & { readonly drawing: DrawingJson };
+
+export interface DrawingJson {
+  readonly items: readonly (Omit<Item, 'shape'> & { readonly shape: ShapeJson })[];
+  readonly groups: Drawing['groups'];
+}
+
+type ShapeJson = Exclude<Shape, { kind: 'path' }> | { kind: 'path'; verbs: string; coords: number[] };
+
+const letters = 'MLCZ';
+
+export function drawingToJson({ items, groups }: Drawing): DrawingJson {
+  return { items: items.map((item) => ({ ...item, shape: shapeToJson(item.shape) })), groups };
+}
+
+export function jobToJson(job: JobDocument): JobJson {
+  return { ...job, drawing: drawingToJson(job.drawing) };
+}
+
+function shapeToJson(shape: Shape): ShapeJson {
+  if (shape.kind !== 'path') return shape;
+  const verbs = Array.from(shape.path.verbs, (verb) => letters[verb]).join('');
+  return { kind: 'path', verbs, coords: Array.from(shape.path.coords) };
+}
+
+/** Says what in stored or sent JSON is not a drawing. */
+export class NotADrawing extends Error {
+  override readonly name = 'NotADrawing';
+}
+
+/**
+ * Builds a drawing from JSON, checking all of it.
+ * @throws NotADrawing naming the first thing that is wrong
+ */
+export function drawingFromJson(json: unknown): Drawing {
+  const { items, groups } = asRecord(json, 'drawing');
+  if (!Array.isArray(items) || !Array.isArray(groups)) throw new NotADrawing('drawing: items and groups must be lists');
+  const ids = new Set<string>();
+  const drawing: Drawing = {
+    items: items.map((item, i) => {
+      const read = itemFromJson(item, `item ${i}`);
+      if (ids.has(read.id)) throw new NotADrawing(`item ${i}: the id ${read.id} is there twice`);
+      ids.add(read.id);
+      return read;
+    }),
+    groups: groups.map((group, i) => {
+      const { id, name, parentId } = asRecord(group, `group ${i}`);
+      return {
+        id: asText(id, `group ${i}: id`),
+        name: asTextOrNull(name, `group ${i}: name`),
+        parentId: asTextOrNull(parentId, `group ${i}: parentId`),
+      };
+    }),
+  };
+  return drawing;
+}
+
+function itemFromJson(json: unknown, where: string): Item {
+  const record = asRecord(json, where);
+  const paint = asRecord(record.paint, `${where}: paint`);
+  const matrix = asNumbers(record.matrix, `${where}: matrix`);
+  if (matrix.length !== 6) throw new NotADrawing(`${where}: matrix must be 6 numbers`);
+  return {
+    id: asText(record.id, `${where}: id`),
+    name: asTextOrNull(record.name, `${where}: name`),
+    shape: shapeFromJson(record.shape, where),
+    matrix: matrix as unknown as Matrix,
+    paint: {
+      stroke: asColour(paint.stroke, `${where}: stroke`),
+      strokeWidthMm: asNumber(paint.strokeWidthMm, `${where}: strokeWidthMm`),
+      fill: asColour(paint.fill, `${where}: fill`),
+    },
+    fillRule: record.fillRule === 'evenodd' ? 'evenodd' : 'nonzero',
+    groupId: asTextOrNull(record.groupId, `${where}: groupId`),
+    pinned: asTextOrNull(record.pinned, `${where}: pinned`),
+  };
+}
+
+function shapeFromJson(json: unknown, where: string): Shape {
+  const shape = asRecord(json, `${where}: shape`);
+  const number = (name: string) => asNumber(shape[name], `${where}: ${name}`);
+  switch (shape.kind) {
+    case 'rectangle':
+      return {
+        kind: 'rectangle',
+        x: number('x'),
+        y: number('y'),
+        width: number('width'),
+        height: number('height'),
+        rx: number('rx'),
+        ry: number('ry'),
+      };
+    case 'ellipse':
+      return { kind: 'ellipse', cx: number('cx'), cy: number('cy'), rx: number('rx'), ry: number('ry') };
+    case 'path':
+      return { kind: 'path', path: pathFromJson(shape, where) };
+    default:
+      throw new NotADrawing(`${where}: “${String(shape.kind)}” is not a kind of shape`);
+  }
+}
+
+function pathFromJson(shape: Record<string, unknown>, where: string): Path {
+  const coords = Float64Array.from(asNumbers(shape.coords, `${where}: coords`));
+  const text = asText(shape.verbs, `${where}: verbs`);
+  const verbs = Uint8Array.from(text, (letter) => letters.indexOf(letter));
+  let needed = 0;
+  for (const verb of verbs) {
+    if (verb > 3) throw new NotADrawing(`${where}: verbs may be M, L, C and Z`);
+    needed += coordsOf[verb as 0 | 1 | 2 | 3];
+  }
+  if (needed !== coords.length || (verbs.length > 0 && verbs[0] !== 0)) {
+    throw new NotADrawing(`${where}: verbs and coords do not go together`);
+  }
+  return { verbs, coords };
+}
+
+function asRecord(value: unknown, where: string): Record<string, unknown> {
+  if (typeof value !== 'object' || value === null || Array.isArray(value)) throw new NotADrawing(`${where} is missing`);
+  return value as Record<string, unknown>;
+}
+
+function asText(value: unknown, where: string): string {
+  if (typeof value !== 'string') throw new NotADrawing(`${where} must be text`);
+  return value;
+}
+
+function asTextOrNull(value: unknown, where: string): string | null {
+  return value === null || value === undefined ? null : asText(value, where);
+}
+
+function asNumber(value: unknown, where: string): number {
+  if (typeof value !== 'number' || !Number.isFinite(value)) throw new NotADrawing(`${where} must be a number`);
+  return value;
+}
+
+function asNumbers(value: unknown, where: string): number[] {
+  if (!Array.isArray(value)) throw new NotADrawing(`${where} must be a list of numbers`);
+  for (const number of value) if (!Number.isFinite(number)) throw new NotADrawing(`${where} must be a list of numbers`);
+  return value;
+}
+
+function asColour(value: unknown, where: string): string | null {
+  if (value === null || value === undefined) return null;
+  if (typeof value !== 'string' || !/^#[0-9A-F]{6}$/.test(value)) throw new NotADrawing(`${where} must be like #D0481E`);
+  return value;
+}

@@ -1,0 +1,69 @@
+import { operationNames } from '../../colours/operation.ts';
+import { toMachine } from '../../plan/frame.ts';
+import { Move, type Moves } from '../../plan/moves.ts';
+import type { BurnPlan, PlanStep } from '../../plan/plan.ts';
+
+/**
+ * The program of a burn plan in G-code (RS-274), line by line, without line ends; made as it is asked
+ * for, so that a large engraving never lies in memory whole. mm (G21), absolute (G90), in the machine's
+ * own frame; F in mm/min, S on the machine's power scale, M4 so that power follows the head's speed.
+ */
+export function* writeGcode(plan: BurnPlan, title: string): Generator<string> {
+  const { machine } = plan;
+  yield `(Lambent: ${commentText(title)})`;
+  yield `(${commentText(machine.name)}, ${machine.bedWidth} x ${machine.bedHeight} mm)`;
+  yield 'G21';
+  yield 'G90';
+  yield 'M4 S0';
+  for (const step of plan.steps) {
+    yield `(${commentText(stepTitle(step))})`;
+    const power = Number(((step.settings.powerPercent / 100) * machine.powerScale).toFixed(1));
+    yield* writeMoves(plan, step.moves, step.settings.speedMmPerS * 60, power);
+  }
+  yield 'M5';
+  yield* writeMoves(plan, plan.back, 0, 0);
+}
+
+/** How a step is called: its operation, its layer's own name where it has one, and what of it. */
+export function stepTitle(step: Pick<PlanStep, 'operation' | 'layerName' | 'part'>): string {
+  const operation = operationNames[step.operation];
+  const own = step.layerName === operation ? '' : ` · ${step.layerName}`;
+  const part = step.part === 'all' ? '' : step.part === 'inner' ? ' · inside' : ' · outside';
+  return operation + own + part;
+}
+
+function* writeMoves({ machine }: BurnPlan, moves: Moves, feed: number, power: number): Generator<string> {
+  let saidFeed = false;
+  let saidPower = Number.NaN;
+  for (let i = 0; i < moves.kinds.length; i++) {
+    const { x, y } = toMachine(machine, moves.xs[i], moves.ys[i]);
+    const place = `X${coordinate(x)} Y${coordinate(y)}`;
+    const kind = moves.kinds[i];
+    if (kind === Move.travel) {
+      yield `G0 ${place}`;
+      continue;
+    }
+    const s = kind === Move.lit ? power : 0;
+    const words = [`G1 ${place}`];
+    if (!saidFeed) words.push(`F${Number(feed.toFixed(2))}`);
+    if (s !== saidPower) words.push(`S${s}`);
+    saidFeed = true;
+    saidPower = s;
+    yield words.join(' ');
+  }
+}
+
+function coordinate(mm: number): string {
+  return String(Number(mm.toFixed(3)) || 0);
+}
+
+/** Text that can stand in a comment: ASCII, no brackets, on one line. */
+function commentText(text: string): string {
+  return text
+    .replace(/·/g, '-')
+    .normalize('NFKD')
+    .replace(/[^ -~]/g, '')
+    .replace(/[()]/g, '')
+    .trim()
+    .slice(0, 80);
+}

@@ -1,0 +1,58 @@
+import type { Point } from './matrix.ts';
+
+/** An upright rectangle in mm, y down. An empty box has minX > maxX. */
+export interface Box {
+  readonly minX: number;
+  readonly minY: number;
+  readonly maxX: number;
+  readonly maxY: number;
+}
+
+export const emptyBox: Box = { minX: Infinity, minY: Infinity, maxX: -Infinity, maxY: -Infinity };
+
+export function isEmpty(box: Box): boolean {
+  return !(box.minX <= box.maxX && box.minY <= box.maxY);
+}
+
+export function boxOf(x: number, y: number, width: number, height: number): Box {
+  return { minX: x, minY: y, maxX: x + width, maxY: y + height };
+}
+
+export function boxWidth(box: Box): number {
+  return Math.max(0, box.maxX - box.minX);
+}
+
+export function boxHeight(box: Box): number {
+  return Math.max(0, box.maxY - box.minY);
+}
+
+export function uniteBoxes(a: Box, b: Box): Box {
+  return {
+    minX: Math.min(a.minX, b.minX),
+    minY: Math.min(a.minY, b.minY),
+    maxX: Math.max(a.maxX, b.maxX),
+    maxY: Math.max(a.maxY, b.maxY),
+  };
+}
+
+export function growBox(box: Box, by: number): Box {
+  return { minX: box.minX - by, minY: box.minY - by, maxX: box.maxX + by, maxY: box.maxY + by };
+}
+
+/** Whether `inner` lies in `outer`, `slack` mm over the edge allowed. */
+export function boxContains(outer: Box, inner: Box, slack = 0): boolean {
+  return (
+    inner.minX >= outer.minX - slack &&
+    inner.minY >= outer.minY - slack &&
+    inner.maxX <= outer.maxX + slack &&
+    inner.maxY <= outer.maxY + slack
+  );
+}
+
+export function boxesMeet(a: Box, b: Box): boolean {
+  return a.minX <= b.maxX && b.minX <= a.maxX && a.minY <= b.maxY && b.minY <= a.maxY;
+}
+
+export function boxCentre(box: Box): Point {
+  return { x: (box.minX + box.maxX) / 2, y: (box.minY + box.maxY) / 2 };
+}

@@ -1,0 +1,59 @@
+/** An affine map, x' = a·x + c·y + e, y' = b·x + d·y + f, in the order SVG writes it. */
+export type Matrix = readonly [a: number, b: number, c: number, d: number, e: number, f: number];
+
+export interface Point {
+  readonly x: number;
+  readonly y: number;
+}
+
+export const identity: Matrix = [1, 0, 0, 1, 0, 0];
+
+/** The map that applies `inner` first, then `outer`. */
+export function multiply(outer: Matrix, inner: Matrix): Matrix {
+  const [a, b, c, d, e, f] = outer;
+  const [g, h, i, j, k, l] = inner;
+  return [a * g + c * h, b * g + d * h, a * i + c * j, b * i + d * j, a * k + c * l + e, b * k + d * l + f];
+}
+
+export function translation(dx: number, dy: number): Matrix {
+  return [1, 0, 0, 1, dx, dy];
+}
+
+/** Scaling by `sx`, `sy` about a point that stays put. */
+export function scaling(sx: number, sy: number, about: Point = { x: 0, y: 0 }): Matrix {
+  return [sx, 0, 0, sy, about.x * (1 - sx), about.y * (1 - sy)];
+}
+
+/** Turning by `degrees`, clockwise on the screen (y points down), about a point that stays put. */
+export function rotation(degrees: number, about: Point = { x: 0, y: 0 }): Matrix {
+  const [cos, sin] = exactTurn(degrees);
+  return [cos, sin, -sin, cos, about.x - cos * about.x + sin * about.y, about.y - sin * about.x - cos * about.y];
+}
+
+/** Cosine and sine, exact at quarter turns so that a square stays square. */
+function exactTurn(degrees: number): [cos: number, sin: number] {
+  const turn = ((degrees % 360) + 360) % 360;
+  if (turn === 0) return [1, 0];
+  if (turn === 90) return [0, 1];
+  if (turn === 180) return [-1, 0];
+  if (turn === 270) return [0, -1];
+  const angle = (degrees * Math.PI) / 180;
+  return [Math.cos(angle), Math.sin(angle)];
+}
+
+export function applyTo(m: Matrix, x: number, y: number): Point {
+  return { x: m[0] * x + m[2] * y + m[4], y: m[1] * x + m[3] * y + m[5] };
+}
+
+export function determinant(m: Matrix): number {
+  return m[0] * m[3] - m[1] * m[2];
+}
+
+/** The factor by which the map grows lengths on average: the root of how it grows areas. */
+export function meanScale(m: Matrix): number {
+  return Math.sqrt(Math.abs(determinant(m)));
+}
+
+export function isFiniteMatrix(m: Matrix): boolean {
+  return m.every(Number.isFinite);
+}

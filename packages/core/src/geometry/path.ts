@@ -1,0 +1,177 @@
+import { type Box, emptyBox } from './box.ts';
+import type { Matrix } from './matrix.ts';
+
+/** What a path does next: move (1 point), line (1 point), cubic Bézier (3 points), close (none). */
+export const Verb = { move: 0, line: 1, cubic: 2, close: 3 } as const;
+
+/** How many coordinates (two a point) each verb takes, by verb. */
+export const coordsOf = [2, 2, 6, 0] as const;
+
+/**
+ * Subpaths of lines and cubic Béziers. `verbs` says what follows what, `coords` holds x and y of each
+ * verb's points one after another, in mm. Every subpath starts with a move. Never changed once built.
+ */
+export interface Path {
+  readonly verbs: Uint8Array;
+  readonly coords: Float64Array;
+}
+
+export const emptyPath: Path = { verbs: new Uint8Array(0), coords: new Float64Array(0) };
+
+/** Collects verbs and points and builds a path of them. */
+export class PathBuilder {
+  private readonly verbs: number[] = [];
+  private readonly coords: number[] = [];
+  private startX = 0;
+  private startY = 0;
+  private open = false;
+  x = 0;
+  y = 0;
+
+  moveTo(x: number, y: number): this {
+    this.verbs.push(Verb.move);
+    this.coords.push(x, y);
+    this.startX = this.x = x;
+    this.startY = this.y = y;
+    this.open = true;
+    return this;
+  }
+
+  lineTo(x: number, y: number): this {
+    this.begin();
+    this.verbs.push(Verb.line);
+    this.coords.push(x, y);
+    this.x = x;
+    this.y = y;
+    return this;
+  }
+
+  cubicTo(x1: number, y1: number, x2: number, y2: number, x: number, y: number): this {
+    this.begin();
+    this.verbs.push(Verb.cubic);
+    this.coords.push(x1, y1, x2, y2, x, y);
+    this.x = x;
+    this.y = y;
+    return this;
+  }
+
+  /** A quadratic Bézier, raised to the cubic that is the same curve. */
+  quadraticTo(qx: number, qy: number, x: number, y: number): this {
+    const { x: x0, y: y0 } = this;
+    return this.cubicTo(
+      x0 + (2 / 3) * (qx - x0),
+      y0 + (2 / 3) * (qy - y0),
+      x + (2 / 3) * (qx - x),
+      y + (2 / 3) * (qy - y),
+      x,
+      y,
+    );
+  }
+
+  close(): this {
+    if (!this.open) return this;
+    this.verbs.push(Verb.close);
+    this.x = this.startX;
+    this.y = this.startY;
+    this.open = false;
+    return this;
+  }
+
+  build(): Path {
+    return { verbs: Uint8Array.from(this.verbs), coords: Float64Array.from(this.coords) };
+  }
+
+  /** After a close, drawing goes on from where the subpath began, as SVG has it. */
+  private begin(): void {
+    if (!this.open) this.moveTo(this.x, this.y);
+  }
+}
+
+export function transformPath(path: Path, m: Matrix): Path {
+  const { coords } = path;
+  const out = new Float64Array(coords.length);
+  const [a, b, c, d, e, f] = m;
+  for (let i = 0; i < coords.length; i += 2) {
+    const x = coords[i];
+    const y = coords[i + 1];
+    out[i] = a * x + c * y + e;
+    out[i + 1] = b * x + d * y + f;
+  }
+  return { verbs: path.verbs, coords: out };
+}
+
+/** The number of nodes: the points a pen stops at, handles not counted. */
+export function nodeCount(path: Path): number {
+  let count = 0;
+  for (const verb of path.verbs) if (verb !== Verb.close) count++;
+  return count;
+}
+
+/** The exact bounds: of curves the extremes, not the handles. Empty for an empty path. */
+export function pathBounds(path: Path): Box {
+  let { minX, minY, maxX, maxY } = emptyBox;
+  const take = (x: number, y: number) => {
+    if (x < minX) minX = x;
+    if (x > maxX) maxX = x;
+    if (y < minY) minY = y;
+    if (y > maxY) maxY = y;
+  };
+  const { verbs, coords } = path;
+  let at = 0;
+  let x = 0;
+  let y = 0;
+  for (const verb of verbs) {
+    if (verb === Verb.cubic) {
+      const [x1, y1, x2, y2, x3, y3] = coords.subarray(at, at + 6);
+      for (const t of extremes(x, x1, x2, x3)) take(cubicAt(x, x1, x2, x3, t), cubicAt(y, y1, y2, y3, t));
+      for (const t of extremes(y, y1, y2, y3)) take(cubicAt(x, x1, x2, x3, t), cubicAt(y, y1, y2, y3, t));
+    }
+    at += coordsOf[verb];
+    if (verb !== Verb.close) {
+      x = coords[at - 2];
+      y = coords[at - 1];
+      take(x, y);
+    }
+  }
+  return { minX, minY, maxX, maxY };
+}
+
+export function cubicAt(p0: number, p1: number, p2: number, p3: number, t: number): number {
+  const s = 1 - t;
+  return s * s * s * p0 + 3 * s * s * t * p1 + 3 * s * t * t * p2 + t * t * t * p3;
+}
+
+/** Where in (0, 1) one coordinate of a cubic turns: the roots of its derivative. */
+function extremes(p0: number, p1: number, p2: number, p3: number): number[] {
+  const a = p3 - 3 * p2 + 3 * p1 - p0;
+  const b = 2 * (p2 - 2 * p1 + p0);
+  const c = p1 - p0;
+  const roots: number[] = [];
+  if (Math.abs(a) < 1e-12) {
+    if (b !== 0) roots.push(-c / b);
+  } else {
+    const disc = b * b - 4 * a * c;
+    if (disc >= 0) {
+      const q = -0.5 * (b + Math.sign(b || 1) * Math.sqrt(disc));
+      roots.push(q / a);
+      if (q !== 0) roots.push(c / q);
+    }
+  }
+  return roots.filter((t) => t > 0 && t < 1);
+}
+
+/** The path as SVG path data, numbers rounded to `decimals`. */
+export function pathData(path: Path, decimals = 4): string {
+  const { verbs, coords } = path;
+  const factor = 10 ** decimals;
+  const n = (value: number) => String(Math.round(value * factor) / factor || 0);
+  const out: string[] = [];
+  let at = 0;
+  for (const verb of verbs) {
+    const points: string[] = [];
+    for (let i = at; i < at + coordsOf[verb]; i++) points.push(n(coords[i]));
+    out.push('MLCZ'[verb] + points.join(' '));
+    at += coordsOf[verb];
+  }
+  return out.join('');
+}

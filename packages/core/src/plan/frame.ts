@@ -1,0 +1,33 @@
+import type { Point } from '../geometry/matrix.ts';
+import type { Machine } from '../recipes/shop.ts';
+
+type Bed = Pick<Machine, 'origin' | 'bedWidth' | 'bedHeight'>;
+
+/** A point of the bed (mm from its top left, y down) in the machine's own frame. */
+export function toMachine(bed: Bed, x: number, y: number): Point {
+  switch (bed.origin) {
+    case 'top-left':
+      return { x, y };
+    case 'bottom-left':
+      return { x, y: bed.bedHeight - y };
+    case 'centre':
+      return { x: x - bed.bedWidth / 2, y: bed.bedHeight / 2 - y };
+  }
+}
+
+/** A point of the machine's frame on the bed (mm from its top left, y down). */
+export function fromMachine(bed: Bed, x: number, y: number): Point {
+  switch (bed.origin) {
+    case 'top-left':
+      return { x, y };
+    case 'bottom-left':
+      return { x, y: bed.bedHeight - y };
+    case 'centre':
+      return { x: x + bed.bedWidth / 2, y: bed.bedHeight / 2 - y };
+  }
+}
+
+/** Where the machine's zero lies on the bed. */
+export function machineZero(bed: Bed): Point {
+  return fromMachine(bed, 0, 0);
+}

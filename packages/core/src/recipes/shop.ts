@@ -1,0 +1,87 @@
+import type { ColourKey } from '../colours/key.ts';
+import type { Operation } from '../colours/operation.ts';
+import type { Sheet } from '../drawing/job.ts';
+
+/** Where a machine's X0 Y0 lies on its bed. From a top-left origin Y runs down, from the others up. */
+export type Origin = 'top-left' | 'bottom-left' | 'centre';
+
+/** A machine as the planner needs it; lengths in mm, speeds in mm/s, accelerations in mm/s². */
+export interface Machine {
+  readonly id: string;
+  readonly name: string;
+  /** Such as `CO₂ 60 W`. */
+  readonly source: string;
+  readonly bedWidth: number;
+  readonly bedHeight: number;
+  readonly origin: Origin;
+  /** How near artwork may come to the edge of the bed. */
+  readonly margin: number;
+  /** The top speed while lit. */
+  readonly topSpeed: number;
+  /** The speed of unlit moves. */
+  readonly travelSpeed: number;
+  readonly acceleration: number;
+  /** How far corners may be cut, if only in thought, to set the speed through them. */
+  readonly cornerDeviation: number;
+  /** The S word that means full power. */
+  readonly powerScale: number;
+  readonly minLineSpacing: number;
+  readonly address: { readonly host: string; readonly port: number };
+}
+
+/** How well a recipe is known: burnt and judged, copied from elsewhere, or calculated. */
+export type Evidence = 'proven' | 'copied' | 'worked out';
+
+/** A proven set of settings for one operation of one machine on one material. */
+export interface Recipe {
+  readonly machineId: string;
+  readonly operation: Operation;
+  readonly powerPercent: number;
+  readonly speedMmPerS: number;
+  readonly passes: number;
+  readonly lineSpacingMm: number;
+  readonly evidence: Evidence;
+  readonly note: string;
+}
+
+export interface Material {
+  readonly id: string;
+  readonly name: string;
+  readonly thicknessMm: number;
+  /** The tone a sheet of it is drawn in. */
+  readonly tone: string;
+  readonly sheetWidth: number;
+  readonly sheetHeight: number;
+  /** Why it must never be lasered; null when it may. */
+  readonly forbidden: string | null;
+  readonly recipes: readonly Recipe[];
+}
+
+/** What a shop has: the default machine, key and material are the first of each. */
+export interface Shop {
+  readonly name: string;
+  readonly machines: readonly Machine[];
+  readonly keys: readonly ColourKey[];
+  readonly materials: readonly Material[];
+}
+
+export function bedBox(machine: Machine) {
+  return { minX: 0, minY: 0, maxX: machine.bedWidth, maxY: machine.bedHeight };
+}
+
+/** A sheet of a material as it comes, laid at the machine's zero corner and cut to what the bed holds. */
+export function sheetAsStocked(id: string, material: Material, machine: Machine): Sheet {
+  const width = Math.min(material.sheetWidth, machine.bedWidth);
+  const height = Math.min(material.sheetHeight, machine.bedHeight);
+  const y = machine.origin === 'bottom-left' ? machine.bedHeight - height : 0;
+  const centred = machine.origin === 'centre';
+  return {
+    id,
+    materialId: material.id,
+    x: centred ? (machine.bedWidth - width) / 2 : 0,
+    y: centred ? (machine.bedHeight - height) / 2 : y,
+    width,
+    height,
+    margin: 3,
+  };
+}

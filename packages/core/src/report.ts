@@ -1,0 +1,100 @@
+import { extentOf } from './colours/derive.ts';
+import { isBurnt, type Operation } from './colours/operation.ts';
+import type { Finding, FindingLevel } from './checks/finding.ts';
+import { burntItems } from './checks/finding.ts';
+import { boundsOfAll } from './drawing/item.ts';
+import { boxHeight, boxWidth, isEmpty } from './geometry/box.ts';
+import type { BurnPlan } from './plan/plan.ts';
+import type { PreparedJob } from './plan/prepare.ts';
+
+/** Everything a plan says about a file, as plain figures; lengths in mm, times in seconds. */
+export interface Report {
+  source: ReportSource;
+  /** Of all that burns; null when nothing does. */
+  bounds: { x: number; y: number; width: number; height: number } | null;
+  paints: {
+    stroke: string | null;
+    strokeWidthMm: number | null;
+    fill: string | null;
+    items: number;
+    layer: string | null;
+  }[];
+  layers: {
+    name: string;
+    operation: Operation;
+    items: number;
+    /** The layer's outlines, each once. */
+    lengthMm: number;
+    /** What they enclose, holes left out. */
+    areaMm2: number;
+    powerPercent: number | null;
+    speedMmPerS: number | null;
+    passes: number | null;
+    timeS: number;
+  }[];
+  /** How far the head moves unlit. */
+  travelMm: number;
+  timeS: number;
+  findings: { code: string; level: FindingLevel; message: string; items: number }[];
+}
+
+export interface ReportSource {
+  file: string;
+  format: string;
+  declaredWidthMm: number | null;
+  declaredHeightMm: number | null;
+  itemCount: number;
+  warnings: { code: string; message: string }[];
+}
+
+export function reportOf(
+  source: ReportSource,
+  prepared: PreparedJob,
+  plan: BurnPlan,
+  findings: readonly Finding[],
+): Report {
+  const box = boundsOfAll(burntItems(prepared));
+  const { meaning } = prepared;
+  const names = new Map(meaning.layers.map((layer) => [layer.id, layer.name]));
+  return {
+    source,
+    bounds: isEmpty(box)
+      ? null
+      : { x: rounded(box.minX), y: rounded(box.minY), width: rounded(boxWidth(box)), height: rounded(boxHeight(box)) },
+    paints: meaning.paints.map((use) => ({
+      stroke: use.part === 'stroke' ? use.colour : null,
+      strokeWidthMm: use.widthMm,
+      fill: use.part === 'fill' ? use.colour : null,
+      items: use.itemIds.length,
+      layer: use.layerId === null ? null : (names.get(use.layerId) ?? null),
+    })),
+    layers: prepared.layers.flatMap(({ layer, applied }) => {
+      const placed = meaning.placed.get(layer.id) ?? [];
+      if (placed.length === 0) return [];
+      const { lengthMm, areaMm2 } = extentOf(placed.map(({ item }) => item));
+      const settings = isBurnt(layer.operation) ? applied.settings : null;
+      return [
+        {
+          name: layer.name,
+          operation: layer.operation,
+          items: placed.length,
+          lengthMm: rounded(lengthMm),
+          areaMm2: rounded(areaMm2),
+          powerPercent: settings?.powerPercent ?? null,
+          speedMmPerS: settings?.speedMmPerS ?? null,
+          passes: settings?.passes ?? null,
+          timeS: rounded(
+            plan.steps.filter((step) => step.layerId === layer.id).reduce((sum, step) => sum + step.timeS, 0),
+          ),
+        },
+      ];
+    }),
+    travelMm: rounded(plan.travelMm),
+    timeS: rounded(plan.timeS),
+    findings: findings.map(({ code, level, message, itemIds }) => ({ code, level, message, items: itemIds.length })),
+  };
+}
+
+function rounded(value: number): number {
+  return Math.round(value * 1e4) / 1e4;
+}
