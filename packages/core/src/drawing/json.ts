@@ -2,7 +2,8 @@ import type { Matrix } from '../geometry/matrix.ts';
 import { coordsOf, type Path } from '../geometry/path.ts';
 import type { Shape } from '../geometry/shapes.ts';
 import type { Drawing, Item } from './item.ts';
-import type { JobDocument } from './job.ts';
+import { lengthUnits } from '../units/length.ts';
+import type { JobDocument, LayerSettings, Sheet } from './job.ts';
 
 /** A job as plain JSON: the same but for paths, whose verbs are a string such as `MLCZ`. */
 export type JobJson = Omit<JobDocument, 'drawing'> & { readonly drawing: DrawingJson };
@@ -149,5 +150,73 @@ function asNumbers(value: unknown, where: string): number[] {
 function asColour(value: unknown, where: string): string | null {
   if (value === null || value === undefined) return null;
   if (typeof value !== 'string' || !/^#[0-9A-F]{6}$/.test(value)) throw new NotADrawing(`${where} must be like #D0481E`);
+  return value;
+}
+
+/** A stretch of the bed beyond which no sheet makes sense, in mm. */
+const largestSheet = 10_000;
+
+/**
+ * Builds a job from JSON, checking all of it.
+ * @throws NotADrawing naming the first thing that is wrong
+ */
+export function jobFromJson(json: unknown): JobDocument {
+  const record = asRecord(json, 'job');
+  const unit = lengthUnits.find((known) => known === record.unit);
+  if (!unit) throw new NotADrawing('job: unit must be mm, cm or in');
+  return {
+    drawing: drawingFromJson(record.drawing),
+    machineId: asText(record.machineId, 'job: machineId'),
+    keyId: asText(record.keyId, 'job: keyId'),
+    unit,
+    sheets: asList(record.sheets, 'job: sheets').map((sheet, i) => sheetFromJson(sheet, `sheet ${i}`)),
+    assignments: asList(record.assignments, 'job: assignments').map((entry, i) => {
+      const { part, colour, widthMm, layerId } = asRecord(entry, `assignment ${i}`);
+      if (part !== 'stroke' && part !== 'fill') throw new NotADrawing(`assignment ${i}: part must be stroke or fill`);
+      return {
+        part,
+        colour: asText(asColour(colour, `assignment ${i}: colour`), `assignment ${i}: colour`),
+        widthMm: widthMm === null ? null : asNumber(widthMm, `assignment ${i}: widthMm`),
+        layerId: asText(layerId, `assignment ${i}: layerId`),
+      };
+    }),
+    settings: Object.fromEntries(
+      Object.entries(asRecord(record.settings, 'job: settings')).map(([layerId, settings]) => [
+        layerId,
+        settingsFromJson(settings, `settings of ${layerId}`),
+      ]),
+    ),
+    off: asList(record.off, 'job: off').map((id) => asText(id, 'job: off')),
+  };
+}
+
+function sheetFromJson(json: unknown, where: string): Sheet {
+  const sheet = asRecord(json, where);
+  const number = (name: string) => asNumber(sheet[name], `${where}: ${name}`);
+  const [width, height] = [number('width'), number('height')];
+  if (!(width > 0 && height > 0 && width <= largestSheet && height <= largestSheet)) {
+    throw new NotADrawing(`${where}: width and height must lie between 0 and ${largestSheet} mm`);
+  }
+  return {
+    id: asText(sheet.id, `${where}: id`),
+    materialId: asText(sheet.materialId, `${where}: materialId`),
+    x: number('x'),
+    y: number('y'),
+    width,
+    height,
+    margin: number('margin'),
+  };
+}
+
+function settingsFromJson(json: unknown, where: string): Partial<LayerSettings> {
+  const record = asRecord(json, where);
+  const names = ['powerPercent', 'speedMmPerS', 'passes', 'lineSpacingMm'] as const;
+  return Object.fromEntries(
+    names.flatMap((name) => (record[name] === undefined ? [] : [[name, asNumber(record[name], `${where}: ${name}`)]])),
+  );
+}
+
+function asList(value: unknown, where: string): unknown[] {
+  if (!Array.isArray(value)) throw new NotADrawing(`${where} must be a list`);
   return value;
 }

@@ -1,0 +1,49 @@
+import { Module } from '@nestjs/common';
+import { TypeOrmModule } from '@nestjs/typeorm';
+import { ColourKeysController } from './colour-keys/colour-keys.controller.ts';
+import { EventHub } from './common/event-hub.ts';
+import { EventsController } from './common/events.controller.ts';
+import { databaseModule } from './data/database.ts';
+import { entities } from './data/entities.ts';
+import { ShopService } from './data/shop.service.ts';
+import { DemoService } from './demo.service.ts';
+import { JobsController } from './jobs/jobs.controller.ts';
+import { JobsService } from './jobs/jobs.service.ts';
+import { PicturesService } from './jobs/pictures.service.ts';
+import { MachineLinks } from './machines/machine-links.ts';
+import { MachinesController } from './machines/machines.controller.ts';
+import { MaterialsController } from './materials/materials.controller.ts';
+import { RunsController } from './runs/runs.controller.ts';
+import { RunsService } from './runs/runs.service.ts';
+import { WorkService } from './work/work.service.ts';
+
+const data = TypeOrmModule.forFeature(entities);
+
+@Module({ imports: [data], providers: [ShopService, EventHub, WorkService], exports: [data, ShopService, EventHub, WorkService] })
+class ShopModule {}
+
+@Module({ imports: [ShopModule], controllers: [MachinesController], providers: [MachineLinks], exports: [MachineLinks] })
+class MachinesModule {}
+
+@Module({ imports: [ShopModule], controllers: [MaterialsController] })
+class MaterialsModule {}
+
+@Module({ imports: [ShopModule], controllers: [ColourKeysController] })
+class ColourKeysModule {}
+
+@Module({
+  imports: [ShopModule],
+  controllers: [JobsController],
+  providers: [JobsService, PicturesService, DemoService],
+  exports: [JobsService, DemoService],
+})
+class JobsModule {}
+
+@Module({ imports: [ShopModule, JobsModule, MachinesModule], controllers: [RunsController], providers: [RunsService] })
+class RunsModule {}
+
+@Module({
+  imports: [databaseModule(), ShopModule, MachinesModule, MaterialsModule, ColourKeysModule, JobsModule, RunsModule],
+  controllers: [EventsController],
+})
+export class AppModule {}

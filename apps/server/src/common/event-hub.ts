@@ -1,0 +1,17 @@
+import { Injectable } from '@nestjs/common';
+import { Observable, Subject } from 'rxjs';
+import type { ServerEvent } from '@lambent/contracts';
+
+/** Where what happens is said, and whoever listens hears it. */
+@Injectable()
+export class EventHub {
+  private readonly events = new Subject<ServerEvent>();
+
+  say(event: ServerEvent): void {
+    this.events.next(event);
+  }
+
+  heard(): Observable<ServerEvent> {
+    return this.events.asObservable();
+  }
+}

@@ -1,0 +1,25 @@
+import { mkdirSync } from 'node:fs';
+import { join } from 'node:path';
+import { TypeOrmModule } from '@nestjs/typeorm';
+import { config } from '../config.ts';
+import { entities } from './entities.ts';
+import { FirstTables1764000000000 } from './first-tables.migration.ts';
+
+/** One SQLite file in the data folder: write-ahead log, foreign keys on, brought up to date by migrations. */
+export function databaseModule() {
+  mkdirSync(config.dataFolder, { recursive: true });
+  return TypeOrmModule.forRoot({
+    type: 'better-sqlite3',
+    database: join(config.dataFolder, 'lambent.sqlite'),
+    enableWAL: true,
+    prepareDatabase: (database: { pragma: (text: string) => void }) => {
+      database.pragma('foreign_keys = ON');
+      database.pragma('synchronous = FULL');
+      database.pragma('busy_timeout = 5000');
+    },
+    entities,
+    migrations: [FirstTables1764000000000],
+    migrationsRun: true,
+    synchronize: false,
+  });
+}

@@ -1,0 +1,138 @@
+import { Column, CreateDateColumn, Entity, Index, JoinColumn, ManyToOne, OneToMany, PrimaryColumn, PrimaryGeneratedColumn } from 'typeorm';
+import type { ColourKey, Evidence, JobDocument, Machine, Operation } from '@lambent/core';
+import type { RunStatus } from '@lambent/contracts';
+
+@Entity('machines')
+export class MachineEntity {
+  @PrimaryColumn('text') id!: string;
+  @Column('integer') position!: number;
+  @Column('simple-json') definition!: Machine;
+}
+
+@Entity('colour_keys')
+export class ColourKeyEntity {
+  @PrimaryColumn('text') id!: string;
+  @Column('integer') position!: number;
+  @Column('simple-json') definition!: ColourKey;
+}
+
+@Entity('materials')
+export class MaterialEntity {
+  @PrimaryColumn('text') id!: string;
+  @Column('integer') position!: number;
+  @Column('text') name!: string;
+  @Column('real') thicknessMm!: number;
+  @Column('text') tone!: string;
+  @Column('real') sheetWidth!: number;
+  @Column('real') sheetHeight!: number;
+  @Column('text', { nullable: true }) forbidden!: string | null;
+  @OneToMany(() => RecipeEntity, (recipe) => recipe.material, { cascade: true })
+  recipes!: RecipeEntity[];
+}
+
+@Entity('recipes')
+export class RecipeEntity {
+  @PrimaryGeneratedColumn() id!: number;
+  @Index()
+  @Column('text')
+  materialId!: string;
+  @ManyToOne(() => MaterialEntity, (material) => material.recipes, { onDelete: 'CASCADE' })
+  @JoinColumn({ name: 'materialId' })
+  material!: MaterialEntity;
+  @Column('text') machineId!: string;
+  @Column('text') operation!: Operation;
+  @Column('real') powerPercent!: number;
+  @Column('real') speedMmPerS!: number;
+  @Column('integer') passes!: number;
+  @Column('real') lineSpacingMm!: number;
+  @Column('text') evidence!: Evidence;
+  @Column('text') note!: string;
+}
+
+@Entity('jobs')
+export class JobEntity {
+  @PrimaryColumn('text') id!: string;
+  @Column('text') title!: string;
+  @Column('text') project!: string;
+  @Column('integer') version!: number;
+  @CreateDateColumn() createdAt!: Date;
+  @Column('datetime') updatedAt!: Date;
+}
+
+/** A drawing as gzipped JSON, kept once however many versions hold it. */
+@Entity('drawings')
+export class DrawingEntity {
+  @PrimaryColumn('text') hash!: string;
+  @Column('integer') itemCount!: number;
+  @Column('blob') json!: Buffer;
+}
+
+@Entity('versions')
+@Index(['jobId', 'number'], { unique: true })
+export class VersionEntity {
+  @PrimaryGeneratedColumn() id!: number;
+  @Column('text') jobId!: string;
+  @ManyToOne(() => JobEntity, { onDelete: 'CASCADE' })
+  @JoinColumn({ name: 'jobId' })
+  job!: JobEntity;
+  @Column('integer') number!: number;
+  @Column('text') edit!: string;
+  @Column('datetime') savedAt!: Date;
+  /** The document without its drawing. */
+  @Column('simple-json') settings!: Omit<JobDocument, 'drawing'>;
+  @Column('text') drawingHash!: string;
+  @ManyToOne(() => DrawingEntity)
+  @JoinColumn({ name: 'drawingHash' })
+  drawing!: DrawingEntity;
+}
+
+/** A file as it was brought in, byte for byte. */
+@Entity('originals')
+export class OriginalEntity {
+  @PrimaryGeneratedColumn() id!: number;
+  @Index()
+  @Column('text')
+  jobId!: string;
+  @ManyToOne(() => JobEntity, { onDelete: 'CASCADE' })
+  @JoinColumn({ name: 'jobId' })
+  job!: JobEntity;
+  @Column('text') name!: string;
+  @Column('text') format!: string;
+  @Column('text') sha256!: string;
+  @Column('blob') bytes!: Buffer;
+  @Column('datetime') addedAt!: Date;
+}
+
+@Entity('runs')
+export class RunEntity {
+  @PrimaryColumn('text') id!: string;
+  @Index()
+  @Column('text')
+  jobId!: string;
+  @ManyToOne(() => JobEntity, { onDelete: 'CASCADE' })
+  @JoinColumn({ name: 'jobId' })
+  job!: JobEntity;
+  @Column('integer') version!: number;
+  @Column('text') machineId!: string;
+  @Column('text') status!: RunStatus;
+  @Column('text', { nullable: true }) reason!: string | null;
+  @Column('datetime') startedAt!: Date;
+  @Column('datetime', { nullable: true }) endedAt!: Date | null;
+  @Column('text') programHash!: string;
+  @Column('integer') lines!: number;
+  @Column('integer') doneLine!: number;
+  @Column('real') plannedS!: number;
+  @Column('real') machineS!: number;
+}
+
+export const entities = [
+  MachineEntity,
+  ColourKeyEntity,
+  MaterialEntity,
+  RecipeEntity,
+  JobEntity,
+  DrawingEntity,
+  VersionEntity,
+  OriginalEntity,
+  RunEntity,
+];

@@ -1,0 +1,63 @@
+import { Injectable } from '@nestjs/common';
+import { InjectRepository } from '@nestjs/typeorm';
+import type { ColourKey, Machine, Material, Recipe, Shop } from '@lambent/core';
+import { Repository } from 'typeorm';
+import { config } from '../config.ts';
+import { ColourKeyEntity, MachineEntity, MaterialEntity, RecipeEntity } from './entities.ts';
+
+/** The shop's machines, materials and keys, in the order the shop keeps them. */
+@Injectable()
+export class ShopService {
+  constructor(
+    @InjectRepository(MachineEntity) private readonly machineRows: Repository<MachineEntity>,
+    @InjectRepository(ColourKeyEntity) private readonly keyRows: Repository<ColourKeyEntity>,
+    @InjectRepository(MaterialEntity) private readonly materialRows: Repository<MaterialEntity>,
+  ) {}
+
+  async machines(): Promise<Machine[]> {
+    const rows = await this.machineRows.find({ order: { position: 'ASC' } });
+    return rows.map(({ definition }) => {
+      const port = config.machinePorts.get(definition.id);
+      return port ? { ...definition, address: { ...definition.address, port } } : definition;
+    });
+  }
+
+  async keys(): Promise<ColourKey[]> {
+    return (await this.keyRows.find({ order: { position: 'ASC' } })).map(({ definition }) => definition);
+  }
+
+  async materials(): Promise<Material[]> {
+    const rows = await this.materialRows.find({ order: { position: 'ASC' }, relations: { recipes: true } });
+    return rows.map(({ position: _, recipes, ...material }) => ({ ...material, recipes: recipes.map(recipeOf) }));
+  }
+
+  async everything(): Promise<Pick<Shop, 'machines' | 'keys' | 'materials'>> {
+    const [machines, keys, materials] = await Promise.all([this.machines(), this.keys(), this.materials()]);
+    return { machines, keys, materials };
+  }
+
+  /** Fills an empty shop; one transaction. */
+  async load(shop: Shop): Promise<void> {
+    await this.machineRows.manager.transaction(async (manager) => {
+      await manager.insert(
+        MachineEntity,
+        shop.machines.map((definition, position) => ({ id: definition.id, position, definition })),
+      );
+      await manager.insert(
+        ColourKeyEntity,
+        shop.keys.map((definition, position) => ({ id: definition.id, position, definition })),
+      );
+      for (const [position, { recipes, ...material }] of shop.materials.entries()) {
+        await manager.insert(MaterialEntity, { ...material, position });
+        await manager.insert(
+          RecipeEntity,
+          recipes.map((recipe) => ({ ...recipe, materialId: material.id })),
+        );
+      }
+    });
+  }
+}
+
+function recipeOf({ id: _id, materialId: _material, material: _, ...recipe }: RecipeEntity): Recipe {
+  return recipe;
+}

@@ -1,0 +1,66 @@
+import { existsSync } from 'node:fs';
+import { readFile } from 'node:fs/promises';
+import { join } from 'node:path';
+import { Injectable, Logger } from '@nestjs/common';
+import { addItems, newJob, readSvg, setSheet, type Shop, shopFromJson, sheetAsStocked, type Sheet } from '@lambent/core';
+import { config } from './config.ts';
+import { ShopService } from './data/shop.service.ts';
+import { JobsService } from './jobs/jobs.service.ts';
+
+const project = 'Heronbrook Seed Library';
+
+/** The demo jobs, last one first on the Desk. */
+const jobs: { title: string; file: string; machineId: string; materialId: string; sheet: Partial<Sheet> }[] = [
+  { title: 'Estuary relief', file: 'estuary-relief.svg', machineId: 'curlew', materialId: 'grey-board-2', sheet: {} },
+  {
+    title: 'Seed packet, folding',
+    file: 'seed-packet.svg',
+    machineId: 'wren',
+    materialId: 'cotton-card-05',
+    sheet: {},
+  },
+  {
+    title: 'Row markers, spring batch',
+    file: 'row-markers.svg',
+    machineId: 'wren',
+    materialId: 'birch-ply-3',
+    sheet: { x: 14, y: 14 },
+  },
+];
+
+/** Loads the demo world into an empty shop. */
+@Injectable()
+export class DemoService {
+  private readonly logger = new Logger('Demo');
+
+  constructor(
+    private readonly shop: ShopService,
+    private readonly jobs: JobsService,
+  ) {}
+
+  async loadIfEmpty(): Promise<void> {
+    if ((await this.shop.machines()).length > 0) return;
+    const shopFile = join(config.demoFolder, 'shop.json');
+    if (!config.demoFolder || !existsSync(shopFile)) return;
+    const shop = shopFromJson(JSON.parse(await readFile(shopFile, 'utf8')));
+    await this.shop.load(shop);
+    for (const job of jobs) await this.addJob(shop, job);
+    this.logger.log(`Loaded ${shop.name}: ${jobs.length} jobs.`);
+  }
+
+  private async addJob(shop: Shop, { title, file, machineId, materialId, sheet }: (typeof jobs)[number]): Promise<void> {
+    const path = join(config.demoFolder, 'drawings', file);
+    let next = 0;
+    const { drawing } = readSvg(await readFile(path, 'utf8'), () => `d${++next}`);
+    const machine = shop.machines.find(({ id }) => id === machineId);
+    const material = shop.materials.find(({ id }) => id === materialId);
+    if (!machine || !material) throw new Error(`The demo shop lacks ${machineId} or ${materialId}`);
+    const stocked = { ...sheetAsStocked('sheet-1', material, machine), ...sheet };
+    const document = setSheet(
+      addItems(newJob(machineId, shop.keys[0].id), drawing.items, drawing.groups),
+      stocked,
+    );
+    const { id } = await this.jobs.add(title, project, document, `Bring in ${file}`);
+    await this.jobs.keepOriginal(id, file, await readFile(path));
+  }
+}

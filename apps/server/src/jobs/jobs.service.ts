@@ -1,0 +1,177 @@
+import { createHash, randomUUID } from 'node:crypto';
+import { Injectable } from '@nestjs/common';
+import { InjectRepository } from '@nestjs/typeorm';
+import type { JobAnswer, JobCard, VersionAnswer } from '@lambent/contracts';
+import { type JobDocument, jobFromJson, jobToJson, newJob } from '@lambent/core';
+import { type EntityManager, Repository } from 'typeorm';
+import { notFound, PlainError } from '../common/errors.ts';
+import { packDrawing, unpackDrawing } from '../data/drawings.ts';
+import { DrawingEntity, JobEntity, OriginalEntity, RunEntity, VersionEntity } from '../data/entities.ts';
+import { ShopService } from '../data/shop.service.ts';
+import type { PackedJob } from '../work/worker.ts';
+
+@Injectable()
+export class JobsService {
+  constructor(
+    @InjectRepository(JobEntity) private readonly jobs: Repository<JobEntity>,
+    @InjectRepository(VersionEntity) private readonly versions: Repository<VersionEntity>,
+    @InjectRepository(OriginalEntity) private readonly originals: Repository<OriginalEntity>,
+    @InjectRepository(RunEntity) private readonly runs: Repository<RunEntity>,
+    private readonly shop: ShopService,
+  ) {}
+
+  /** Every job, last changed first. */
+  async cards(): Promise<JobCard[]> {
+    const jobs = await this.jobs.find({ order: { updatedAt: 'DESC' } });
+    return Promise.all(
+      jobs.map(async (job): Promise<JobCard> => {
+        const version = await this.versions.findOneOrFail({
+          select: { id: true, settings: true, drawingHash: true, drawing: { hash: true, itemCount: true } },
+          where: { jobId: job.id, number: job.version },
+          relations: { drawing: true },
+        });
+        const lastRun = await this.runs.findOne({ where: { jobId: job.id }, order: { startedAt: 'DESC' } });
+        return {
+          id: job.id,
+          title: job.title,
+          project: job.project,
+          version: job.version,
+          updatedAt: job.updatedAt.toISOString(),
+          machineId: version.settings.machineId,
+          materialId: version.settings.sheets[0]?.materialId ?? null,
+          itemCount: version.drawing.itemCount,
+          lastRun: lastRun && { status: lastRun.status, endedAt: lastRun.endedAt?.toISOString() ?? null },
+        };
+      }),
+    );
+  }
+
+  /** A new job with nothing drawn, on a machine of the shop and under its first key. */
+  async create(title: string, project: string, machineId: string): Promise<JobAnswer> {
+    const { machines, keys } = await this.shop.everything();
+    if (!machines.some(({ id }) => id === machineId)) {
+      throw new PlainError(400, 'no-such-machine', `The shop has no machine “${machineId}”.`);
+    }
+    return this.add(title, project, newJob(machineId, keys[0].id), 'New job');
+  }
+
+  /** Puts a whole job on the Desk. */
+  async add(title: string, project: string, document: JobDocument, edit: string): Promise<JobAnswer> {
+    const now = new Date();
+    const job = this.jobs.create({ id: randomUUID(), title, project, version: 1, updatedAt: now });
+    const packed = await packDrawing(jobToJson(document).drawing);
+    await this.jobs.manager.transaction(async (manager) => {
+      await manager.insert(JobEntity, job);
+      await insertVersion(manager, job.id, 1, edit, document, packed);
+    });
+    return { ...answerOf(job), document: jobToJson(document) };
+  }
+
+  async copy(id: string, title: string, json: unknown): Promise<JobAnswer> {
+    const { project } = await this.find(id);
+    return this.add(title, project, jobFromJson(json), 'Copy');
+  }
+
+  async rename(id: string, title: string): Promise<void> {
+    const { affected } = await this.jobs.update({ id }, { title });
+    if (!affected) throw notFound('job');
+  }
+
+  /** A job as of a version, by default its last. */
+  async get(id: string, number?: number): Promise<JobAnswer> {
+    const job = await this.find(id);
+    const version = await this.version(id, number ?? job.version);
+    const document = { ...version.settings, drawing: await unpackDrawing(version.drawing) };
+    return { ...answerOf(job), version: version.number, document };
+  }
+
+  /** A version with its drawing still packed, for a worker. */
+  async packed(id: string, number: number): Promise<PackedJob> {
+    const { settings, drawing } = await this.version(id, number);
+    return { settings, drawingJson: drawing.json };
+  }
+
+  /**
+   * Saves a new version on top of `base`.
+   * @throws PlainError 409 when `base` is no longer the last version: nothing is saved then
+   */
+  async save(id: string, base: number, edit: string, json: unknown): Promise<VersionAnswer> {
+    const document = jobFromJson(json);
+    const packed = await packDrawing(jobToJson(document).drawing);
+    return this.jobs.manager.transaction(async (manager) => {
+      const job = await manager.findOneBy(JobEntity, { id });
+      if (!job) throw notFound('job');
+      if (job.version !== base) {
+        throw new PlainError(
+          409,
+          'saved-elsewhere',
+          'This job was changed in another window since it was opened here. Nothing was overwritten: open that version, or keep this one as a job of its own.',
+          { latest: job.version },
+        );
+      }
+      const number = base + 1;
+      const savedAt = await insertVersion(manager, id, number, edit, document, packed);
+      await manager.update(JobEntity, { id }, { version: number, updatedAt: savedAt });
+      return { number, edit, savedAt: savedAt.toISOString() };
+    });
+  }
+
+  async history(id: string): Promise<VersionAnswer[]> {
+    await this.find(id);
+    const rows = await this.versions.find({
+      select: { id: true, number: true, edit: true, savedAt: true },
+      where: { jobId: id },
+      order: { number: 'DESC' },
+      take: 200,
+    });
+    return rows.map(({ number, edit, savedAt }) => ({ number, edit, savedAt: savedAt.toISOString() }));
+  }
+
+  /** Keeps a file that was brought in. @throws PlainError 415 when it is not what its place here needs */
+  async keepOriginal(id: string, name: string, bytes: Buffer): Promise<{ id: number; sha256: string }> {
+    await this.find(id);
+    const format = sniff(bytes);
+    if (!format) {
+      throw new PlainError(415, 'not-a-drawing', `${name} is not an SVG drawing, whatever its name says. Save the drawing as SVG.`);
+    }
+    const sha256 = createHash('sha256').update(bytes).digest('hex');
+    const saved = await this.originals.save({ jobId: id, name, format, sha256, bytes, addedAt: new Date() });
+    return { id: saved.id, sha256 };
+  }
+
+  private async find(id: string): Promise<JobEntity> {
+    const job = await this.jobs.findOneBy({ id });
+    if (!job) throw notFound('job');
+    return job;
+  }
+
+  private async version(jobId: string, number: number): Promise<VersionEntity> {
+    const version = await this.versions.findOne({ where: { jobId, number }, relations: { drawing: true } });
+    if (!version) throw notFound('version of this job');
+    return version;
+  }
+}
+
+async function insertVersion(
+  manager: EntityManager,
+  jobId: string,
+  number: number,
+  edit: string,
+  { drawing: _, ...settings }: JobDocument,
+  drawing: DrawingEntity,
+): Promise<Date> {
+  const savedAt = new Date();
+  await manager.createQueryBuilder().insert().into(DrawingEntity).values(drawing).orIgnore().execute();
+  await manager.insert(VersionEntity, { jobId, number, edit, savedAt, settings, drawingHash: drawing.hash });
+  return savedAt;
+}
+
+function answerOf({ id, title, project, version, updatedAt }: JobEntity): Omit<JobAnswer, 'document'> {
+  return { id, title, project, version, updatedAt: updatedAt.toISOString() };
+}
+
+/** What the bytes are, by looking at them; null for anything but a drawing we take. */
+function sniff(bytes: Buffer): 'svg' | null {
+  const start = bytes.subarray(0, 4096).toString('utf8').replace(/^\uFEFF/, '').trimStart();
+  return start.startsWith('<') && bytes.includes('<svg') ? 'svg' : null;
+}

@@ -1,0 +1,16 @@
+import { Controller, Get } from '@nestjs/common';
+import { ApiTags } from '@nestjs/swagger';
+import type { Material } from '@lambent/core';
+import { ShopService } from '../data/shop.service.ts';
+
+@ApiTags('materials')
+@Controller('api/materials')
+export class MaterialsController {
+  constructor(private readonly shop: ShopService) {}
+
+  /** Every material with its recipes. */
+  @Get()
+  list(): Promise<Material[]> {
+    return this.shop.materials();
+  }
+}

@@ -1,0 +1,28 @@
+import { createReadStream } from 'node:fs';
+import { Body, Controller, Get, Param, Post, Query, StreamableFile } from '@nestjs/common';
+import { ApiTags } from '@nestjs/swagger';
+import { type RunAnswer, StartRunDto } from '@lambent/contracts';
+import { RunsService } from './runs.service.ts';
+
+@ApiTags('runs')
+@Controller('api')
+export class RunsController {
+  constructor(private readonly runs: RunsService) {}
+
+  /** The record, newest first; of one job, or of all. */
+  @Get('runs')
+  list(@Query('job') jobId?: string): Promise<RunAnswer[]> {
+    return this.runs.list(jobId);
+  }
+
+  /** The very program that was sent. */
+  @Get('runs/:id/program.gcode')
+  async program(@Param('id') id: string): Promise<StreamableFile> {
+    return new StreamableFile(createReadStream(await this.runs.programPath(id)), { type: 'text/plain' });
+  }
+
+  @Post('jobs/:id/runs')
+  start(@Param('id') jobId: string, @Body() { version }: StartRunDto): Promise<RunAnswer> {
+    return this.runs.start(jobId, version);
+  }
+}

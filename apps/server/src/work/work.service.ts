@@ -1,0 +1,26 @@
+import { Injectable, type OnApplicationShutdown } from '@nestjs/common';
+import { Piscina } from 'piscina';
+import type * as worker from './worker.ts';
+
+/** Heavy work, done in worker threads so that no request has to wait for it. */
+@Injectable()
+export class WorkService implements OnApplicationShutdown {
+  private readonly pool = new Piscina({
+    filename: new URL('./worker.js', import.meta.url).href,
+    minThreads: 1,
+    maxThreads: 2,
+    idleTimeout: 60_000,
+  });
+
+  planToFile(task: Parameters<typeof worker.planToFile>[0]): Promise<worker.PlannedProgram> {
+    return this.pool.run(task, { name: 'planToFile' });
+  }
+
+  picture(task: Parameters<typeof worker.picture>[0]): Promise<string> {
+    return this.pool.run(task, { name: 'picture' });
+  }
+
+  async onApplicationShutdown(): Promise<void> {
+    await this.pool.destroy();
+  }
+}

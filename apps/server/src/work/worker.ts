@@ -1,0 +1,85 @@
+import { createHash } from 'node:crypto';
+import { createWriteStream } from 'node:fs';
+import { rename } from 'node:fs/promises';
+import { join } from 'node:path';
+import { once } from 'node:events';
+import { gunzipSync } from 'node:zlib';
+import {
+  blocks,
+  boundsOfAll,
+  checkJob,
+  drawingFromJson,
+  type Finding,
+  growBox,
+  isEmpty,
+  type JobDocument,
+  planJob,
+  prepareJob,
+  type Shop,
+  writeGcode,
+  writePicture,
+} from '@lambent/core';
+
+/** A stored version as the worker gets it: its drawing still packed. */
+export interface PackedJob {
+  readonly settings: Omit<JobDocument, 'drawing'>;
+  readonly drawingJson: Uint8Array;
+}
+
+type ShopLists = Pick<Shop, 'machines' | 'keys' | 'materials'>;
+
+function unpack({ settings, drawingJson }: PackedJob): JobDocument {
+  return { ...settings, drawing: drawingFromJson(JSON.parse(gunzipSync(drawingJson).toString('utf8'))) };
+}
+
+export interface PlannedProgram {
+  /** Null when a finding blocks and no program was written. */
+  readonly program: { readonly hash: string; readonly lines: number; readonly plannedS: number } | null;
+  readonly findings: readonly Finding[];
+}
+
+/** Plans a version and writes its program to `folder`, named by its SHA-256. */
+export async function planToFile(task: {
+  job: PackedJob;
+  shop: ShopLists;
+  title: string;
+  folder: string;
+  runId: string;
+}): Promise<PlannedProgram> {
+  const prepared = prepareJob(unpack(task.job), task.shop);
+  const plan = planJob(prepared);
+  const findings = checkJob(prepared, plan);
+  if (blocks(findings)) return { program: null, findings };
+
+  const draft = join(task.folder, `${task.runId}.part`);
+  const file = createWriteStream(draft);
+  const hash = createHash('sha256');
+  let lines = 0;
+  let chunk = '';
+  const flush = async () => {
+    hash.update(chunk);
+    if (!file.write(chunk)) await once(file, 'drain');
+    chunk = '';
+  };
+  for (const line of writeGcode(plan, task.title)) {
+    chunk += `${line}\n`;
+    lines++;
+    if (chunk.length > 65536) await flush();
+  }
+  await flush();
+  file.end();
+  await once(file, 'close');
+  const name = hash.digest('hex');
+  await rename(draft, join(task.folder, `${name}.gcode`));
+  return { program: { hash: name, lines, plannedS: plan.timeS }, findings };
+}
+
+/** A card's picture: what is drawn and the bed around it, as SVG. */
+export function picture(task: { job: PackedJob; shop: ShopLists }): string {
+  const job = unpack(task.job);
+  const { meaning, machine } = prepareJob(job, task.shop);
+  const bounds = boundsOfAll(job.drawing.items);
+  const bed = { minX: 0, minY: 0, maxX: machine.bedWidth, maxY: machine.bedHeight };
+  const view = isEmpty(bounds) ? bed : growBox(bounds, Math.max(4, (bounds.maxX - bounds.minX) * 0.03));
+  return writePicture(job.drawing, meaning, view, (view.maxX - view.minX) / 900);
+}

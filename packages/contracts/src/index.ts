@@ -1,0 +1,4 @@
+/** What crosses the wire between page and server. Requests are classes that validate, answers are types. */
+export * from './jobs.ts';
+export * from './machines.ts';
+export * from './runs.ts';

@@ -1,0 +1,81 @@
+import { IsInt, IsObject, IsOptional, IsString, Length, MaxLength, Min } from 'class-validator';
+import type { JobJson } from '@lambent/core';
+
+export class CreateJobDto {
+  @IsString()
+  @Length(1, 120)
+  title!: string;
+
+  /** What the job belongs to, shown beside its title. */
+  @IsOptional()
+  @IsString()
+  @MaxLength(120)
+  project?: string;
+
+  @IsString()
+  @Length(1, 60)
+  machineId!: string;
+}
+
+export class RenameJobDto {
+  @IsString()
+  @Length(1, 120)
+  title!: string;
+}
+
+export class SaveJobDto {
+  /** The version this one was made from; if the job has a later one, nothing is saved and 409 says so. */
+  @IsInt()
+  @Min(1)
+  base!: number;
+
+  /** The edit that led here, such as `Move 3 items`. */
+  @IsString()
+  @Length(1, 120)
+  edit!: string;
+
+  @IsObject()
+  document!: JobJson;
+}
+
+export class CopyJobDto {
+  @IsString()
+  @Length(1, 120)
+  title!: string;
+
+  @IsObject()
+  document!: JobJson;
+}
+
+/** One card of the Desk. */
+export interface JobCard {
+  id: string;
+  title: string;
+  project: string;
+  version: number;
+  updatedAt: string;
+  machineId: string;
+  materialId: string | null;
+  itemCount: number;
+  lastRun: { status: string; endedAt: string | null } | null;
+}
+
+export interface JobAnswer {
+  id: string;
+  title: string;
+  project: string;
+  version: number;
+  updatedAt: string;
+  document: JobJson;
+}
+
+export interface VersionAnswer {
+  number: number;
+  edit: string;
+  savedAt: string;
+}
+
+/** The one shape of every error. */
+export interface ErrorAnswer {
+  error: { code: string; message: string; details?: unknown };
+}

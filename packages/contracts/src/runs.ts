@@ -1,0 +1,42 @@
+import { IsInt, Min } from 'class-validator';
+import type { Finding } from '@lambent/core';
+
+export class StartRunDto {
+  /** The saved version to burn. */
+  @IsInt()
+  @Min(1)
+  version!: number;
+}
+
+export type RunStatus = 'running' | 'done' | 'stopped' | 'refused' | 'broken off';
+
+/** One trip of a machine, as it stays on record. */
+export interface RunAnswer {
+  id: string;
+  jobId: string;
+  jobTitle: string;
+  version: number;
+  machineId: string;
+  status: RunStatus;
+  /** Why it ended as it did, where there is more to say. */
+  reason: string | null;
+  startedAt: string;
+  endedAt: string | null;
+  /** SHA-256 of the program that was sent. */
+  programHash: string;
+  lines: number;
+  /** The last program line whose move was done. */
+  doneLine: number;
+  plannedS: number;
+  machineS: number;
+}
+
+/** The details of the error that a job which may not be sent is answered with. */
+export interface BlockedDetails {
+  findings: Finding[];
+}
+
+/** What the event stream carries. */
+export type ServerEvent =
+  | { type: 'machine'; machine: import('./machines.ts').MachineState }
+  | { type: 'run'; run: RunAnswer };
