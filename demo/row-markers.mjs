@@ -1,6 +1,18 @@
 import { cut, engraved, n, page, score, textWidth } from './pen.mjs';
 
-const names = ['Calendula', 'Kale', 'Chard', 'Borage', 'Fennel', 'Leek', 'Poppy', 'Beetroot', 'Yarrow', 'Cosmos', 'Radish'];
+const names = [
+  'Calendula',
+  'Kale',
+  'Chard',
+  'Borage',
+  'Fennel',
+  'Leek',
+  'Poppy',
+  'Beetroot',
+  'Yarrow',
+  'Cosmos',
+  'Radish',
+];
 const width = 36;
 const height = 150;
 const pitchX = 44;

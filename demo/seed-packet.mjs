@@ -7,7 +7,11 @@ const flap = 30;
 
 /** A folding seed packet from cotton card: the net's outline cut, its folds scored, glue tabs slanted. */
 export function seedPacket() {
-  return page(400, 400, [...net(30, 50, 'Field poppy'), ...net(212, 50, 'Runner bean'), ...net(30, 220, 'Salad burnet')]);
+  return page(400, 400, [
+    ...net(30, 50, 'Field poppy'),
+    ...net(212, 50, 'Runner bean'),
+    ...net(30, 220, 'Salad burnet'),
+  ]);
 }
 
 function net(x, y, name) {

@@ -16,7 +16,11 @@ const machine = (id, name, source, bedWidth, bedHeight, origin, port, more) => (
 });
 
 const machines = [
-  machine('wren', 'Wren', 'CO₂ 60 W', 600, 400, 'top-left', 7451, { topSpeed: 500, travelSpeed: 600, acceleration: 4000 }),
+  machine('wren', 'Wren', 'CO₂ 60 W', 600, 400, 'top-left', 7451, {
+    topSpeed: 500,
+    travelSpeed: 600,
+    acceleration: 4000,
+  }),
   machine('curlew', 'Curlew', 'CO₂ 100 W', 1000, 700, 'bottom-left', 7452, {
     topSpeed: 800,
     travelSpeed: 900,
@@ -32,48 +36,211 @@ const machines = [
 /** Power % and speed mm/s (and passes) of cut, score and engrave, by machine; null where it cannot be done. */
 const table = {
   'birch-ply-3': {
-    name: 'Birch plywood', thicknessMm: 3, tone: '#EAD9B4', size: [420, 360],
-    wren: [[62, 14], [12, 90], [22, 400]], curlew: [[55, 22], [9, 120], [16, 600]], dunlin: [[100, 3, 3], [60, 30], [70, 80]],
+    name: 'Birch plywood',
+    thicknessMm: 3,
+    tone: '#EAD9B4',
+    size: [420, 360],
+    wren: [
+      [62, 14],
+      [12, 90],
+      [22, 400],
+    ],
+    curlew: [
+      [55, 22],
+      [9, 120],
+      [16, 600],
+    ],
+    dunlin: [
+      [100, 3, 3],
+      [60, 30],
+      [70, 80],
+    ],
   },
   'birch-ply-4': {
-    name: 'Birch plywood', thicknessMm: 4, tone: '#E7D3A8', size: [600, 400],
-    wren: [[70, 10], [12, 90], [22, 400]], curlew: [[62, 17], [9, 120], [16, 600]], dunlin: [[100, 2.5, 5], [60, 30], [70, 80]],
+    name: 'Birch plywood',
+    thicknessMm: 4,
+    tone: '#E7D3A8',
+    size: [600, 400],
+    wren: [
+      [70, 10],
+      [12, 90],
+      [22, 400],
+    ],
+    curlew: [
+      [62, 17],
+      [9, 120],
+      [16, 600],
+    ],
+    dunlin: [
+      [100, 2.5, 5],
+      [60, 30],
+      [70, 80],
+    ],
   },
   'poplar-ply-6': {
-    name: 'Poplar plywood', thicknessMm: 6, tone: '#F0E3C3', size: [600, 400],
-    wren: [[75, 8], [11, 90], [20, 400]], curlew: [[68, 13], [8, 120], [15, 600]], dunlin: [null, [55, 30], [65, 80]],
+    name: 'Poplar plywood',
+    thicknessMm: 6,
+    tone: '#F0E3C3',
+    size: [600, 400],
+    wren: [
+      [75, 8],
+      [11, 90],
+      [20, 400],
+    ],
+    curlew: [
+      [68, 13],
+      [8, 120],
+      [15, 600],
+    ],
+    dunlin: [null, [55, 30], [65, 80]],
   },
   'acrylic-clear-3': {
-    name: 'Cast acrylic, clear', thicknessMm: 3, tone: '#E3EEF0', size: [500, 400],
-    wren: [[60, 12], [8, 100], [18, 350]], curlew: [[52, 19], [6, 140], [13, 500]], dunlin: [null, null, null],
+    name: 'Cast acrylic, clear',
+    thicknessMm: 3,
+    tone: '#E3EEF0',
+    size: [500, 400],
+    wren: [
+      [60, 12],
+      [8, 100],
+      [18, 350],
+    ],
+    curlew: [
+      [52, 19],
+      [6, 140],
+      [13, 500],
+    ],
+    dunlin: [null, null, null],
   },
   'acrylic-amber-5': {
-    name: 'Cast acrylic, amber', thicknessMm: 5, tone: '#F3C583', size: [500, 400],
-    wren: [[70, 7], [8, 100], [18, 350]], curlew: [[62, 11], [6, 140], [13, 500]], dunlin: [null, [70, 25], [75, 70]],
+    name: 'Cast acrylic, amber',
+    thicknessMm: 5,
+    tone: '#F3C583',
+    size: [500, 400],
+    wren: [
+      [70, 7],
+      [8, 100],
+      [18, 350],
+    ],
+    curlew: [
+      [62, 11],
+      [6, 140],
+      [13, 500],
+    ],
+    dunlin: [null, [70, 25], [75, 70]],
   },
   'grey-board-2': {
-    name: 'Grey board', thicknessMm: 2, tone: '#D3D2CC', size: [1000, 700],
-    wren: [[45, 24], [9, 120], [14, 400]], curlew: [[38, 34], [7, 160], [10, 600]], dunlin: [[100, 6, 2], [50, 40], [55, 90]],
+    name: 'Grey board',
+    thicknessMm: 2,
+    tone: '#D3D2CC',
+    size: [1000, 700],
+    wren: [
+      [45, 24],
+      [9, 120],
+      [14, 400],
+    ],
+    curlew: [
+      [38, 34],
+      [7, 160],
+      [10, 600],
+    ],
+    dunlin: [
+      [100, 6, 2],
+      [50, 40],
+      [55, 90],
+    ],
   },
   'cotton-card-05': {
-    name: 'Cotton card', thicknessMm: 0.5, tone: '#F7F2E4', size: [400, 400],
-    wren: [[18, 60], [5, 160], [8, 450]], curlew: [[14, 80], [4, 200], [6, 700]], dunlin: [[70, 14], [25, 60], [30, 110]],
+    name: 'Cotton card',
+    thicknessMm: 0.5,
+    tone: '#F7F2E4',
+    size: [400, 400],
+    wren: [
+      [18, 60],
+      [5, 160],
+      [8, 450],
+    ],
+    curlew: [
+      [14, 80],
+      [4, 200],
+      [6, 700],
+    ],
+    dunlin: [
+      [70, 14],
+      [25, 60],
+      [30, 110],
+    ],
   },
   'veg-leather-2': {
-    name: 'Vegetable-tanned leather', thicknessMm: 2, tone: '#DDB893', size: [400, 300],
-    wren: [[40, 18], [9, 90], [14, 350]], curlew: [[34, 27], [7, 120], [11, 500]], dunlin: [[100, 4, 3], [45, 30], [50, 80]],
+    name: 'Vegetable-tanned leather',
+    thicknessMm: 2,
+    tone: '#DDB893',
+    size: [400, 300],
+    wren: [
+      [40, 18],
+      [9, 90],
+      [14, 350],
+    ],
+    curlew: [
+      [34, 27],
+      [7, 120],
+      [11, 500],
+    ],
+    dunlin: [
+      [100, 4, 3],
+      [45, 30],
+      [50, 80],
+    ],
   },
   'slate-6': {
-    name: 'Slate tile', thicknessMm: 6, tone: '#8F979B', size: [300, 200],
-    wren: [null, [30, 60], [35, 300]], curlew: [null, [24, 80], [26, 450]], dunlin: [null, [90, 20], [95, 60]],
+    name: 'Slate tile',
+    thicknessMm: 6,
+    tone: '#8F979B',
+    size: [300, 200],
+    wren: [null, [30, 60], [35, 300]],
+    curlew: [null, [24, 80], [26, 450]],
+    dunlin: [null, [90, 20], [95, 60]],
   },
   'cork-3': {
-    name: 'Cork', thicknessMm: 3, tone: '#CDA575', size: [600, 300],
-    wren: [[42, 20], [9, 110], [15, 380]], curlew: [[36, 30], [7, 140], [11, 560]], dunlin: [[100, 4, 2], [50, 35], [55, 90]],
+    name: 'Cork',
+    thicknessMm: 3,
+    tone: '#CDA575',
+    size: [600, 300],
+    wren: [
+      [42, 20],
+      [9, 110],
+      [15, 380],
+    ],
+    curlew: [
+      [36, 30],
+      [7, 140],
+      [11, 560],
+    ],
+    dunlin: [
+      [100, 4, 2],
+      [50, 35],
+      [55, 90],
+    ],
   },
   'laminate-16': {
-    name: 'Two-colour engraving laminate', thicknessMm: 1.6, tone: '#C9D5D2', size: [600, 300],
-    wren: [[38, 20], [7, 120], [15, 400]], curlew: [[32, 30], [6, 150], [11, 600]], dunlin: [[100, 5, 3], [45, 40], [60, 90]],
+    name: 'Two-colour engraving laminate',
+    thicknessMm: 1.6,
+    tone: '#C9D5D2',
+    size: [600, 300],
+    wren: [
+      [38, 20],
+      [7, 120],
+      [15, 400],
+    ],
+    curlew: [
+      [32, 30],
+      [6, 150],
+      [11, 600],
+    ],
+    dunlin: [
+      [100, 5, 3],
+      [45, 40],
+      [60, 90],
+    ],
   },
 };
 
@@ -100,7 +267,10 @@ const materials = Object.entries(table).map(([id, { name, thicknessMm, tone, siz
               passes: setting[2] ?? 1,
               lineSpacingMm: 0.1,
               evidence: machineId === 'dunlin' ? 'copied' : 'proven',
-              note: machineId === 'dunlin' ? 'From the makers’ table; not yet burnt here.' : 'Burnt and judged by Ines Varga.',
+              note:
+                machineId === 'dunlin'
+                  ? 'From the makers’ table; not yet burnt here.'
+                  : 'Burnt and judged by Ines Varga.',
             },
           ],
     ),

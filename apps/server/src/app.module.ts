@@ -19,10 +19,19 @@ import { WorkService } from './work/work.service.ts';
 
 const data = TypeOrmModule.forFeature(entities);
 
-@Module({ imports: [data], providers: [ShopService, EventHub, WorkService], exports: [data, ShopService, EventHub, WorkService] })
+@Module({
+  imports: [data],
+  providers: [ShopService, EventHub, WorkService],
+  exports: [data, ShopService, EventHub, WorkService],
+})
 class ShopModule {}
 
-@Module({ imports: [ShopModule], controllers: [MachinesController], providers: [MachineLinks], exports: [MachineLinks] })
+@Module({
+  imports: [ShopModule],
+  controllers: [MachinesController],
+  providers: [MachineLinks],
+  exports: [MachineLinks],
+})
 class MachinesModule {}
 
 @Module({ imports: [ShopModule], controllers: [MaterialsController] })

@@ -1,8 +1,17 @@
 import { existsSync } from 'node:fs';
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
+import {
+  addItems,
+  newJob,
+  readSvg,
+  type Sheet,
+  type Shop,
+  setSheet,
+  sheetAsStocked,
+  shopFromJson,
+} from '@lambent/core';
 import { Injectable, Logger } from '@nestjs/common';
-import { addItems, newJob, readSvg, setSheet, type Shop, shopFromJson, sheetAsStocked, type Sheet } from '@lambent/core';
 import { config } from './config.ts';
 import { ShopService } from './data/shop.service.ts';
 import { JobsService } from './jobs/jobs.service.ts';
@@ -48,7 +57,10 @@ export class DemoService {
     this.logger.log(`Loaded ${shop.name}: ${jobs.length} jobs.`);
   }
 
-  private async addJob(shop: Shop, { title, file, machineId, materialId, sheet }: (typeof jobs)[number]): Promise<void> {
+  private async addJob(
+    shop: Shop,
+    { title, file, machineId, materialId, sheet }: (typeof jobs)[number],
+  ): Promise<void> {
     const path = join(config.demoFolder, 'drawings', file);
     let next = 0;
     const { drawing } = readSvg(await readFile(path, 'utf8'), () => `d${++next}`);
@@ -56,10 +68,7 @@ export class DemoService {
     const material = shop.materials.find(({ id }) => id === materialId);
     if (!machine || !material) throw new Error(`The demo shop lacks ${machineId} or ${materialId}`);
     const stocked = { ...sheetAsStocked('sheet-1', material, machine), ...sheet };
-    const document = setSheet(
-      addItems(newJob(machineId, shop.keys[0].id), drawing.items, drawing.groups),
-      stocked,
-    );
+    const document = setSheet(addItems(newJob(machineId, shop.keys[0].id), drawing.items, drawing.groups), stocked);
     const { id } = await this.jobs.add(title, project, document, `Bring in ${file}`);
     await this.jobs.keepOriginal(id, file, await readFile(path));
   }

@@ -1,6 +1,7 @@
 import 'reflect-metadata';
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
+import { largestFile } from '@lambent/core';
 import { ConsoleLogger, ValidationPipe } from '@nestjs/common';
 import { NestFactory } from '@nestjs/core';
 import type { NestExpressApplication } from '@nestjs/platform-express';
@@ -8,7 +9,6 @@ import { DocumentBuilder, SwaggerModule } from '@nestjs/swagger';
 import { validationMetadatasToSchemas } from 'class-validator-jsonschema';
 import express, { type NextFunction, type Request, type Response } from 'express';
 import helmet from 'helmet';
-import { largestFile } from '@lambent/core';
 import { AppModule } from './app.module.ts';
 import { ErrorFilter } from './common/errors.ts';
 import { sameOriginOnly } from './common/same-origin.ts';

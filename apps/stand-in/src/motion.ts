@@ -139,7 +139,18 @@ export class Motion {
     const downS = (peak - v1) / a;
     const ramps = (upS * (v0 + peak) + downS * (peak + v1)) / 2;
     const evenS = Math.max(0, block.length - ramps) / peak;
-    this.running = { block, fromX: this.x, fromY: this.y, v0, v1, peak, upS, evenS, totalS: upS + evenS + downS, elapsed: 0 };
+    this.running = {
+      block,
+      fromX: this.x,
+      fromY: this.y,
+      v0,
+      v1,
+      peak,
+      upS,
+      evenS,
+      totalS: upS + evenS + downS,
+      elapsed: 0,
+    };
     return true;
   }
 

@@ -1,5 +1,5 @@
 import { Command, CommanderError } from 'commander';
-import { plan, type PlanOptions } from './plan.ts';
+import { type PlanOptions, plan } from './plan.ts';
 import { Unusable } from './unusable.ts';
 
 const program = new Command('lambent')

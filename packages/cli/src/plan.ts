@@ -8,17 +8,17 @@ import {
   FileRefused,
   formatDuration,
   largestFile,
-  newJob,
   NotAShop,
+  newJob,
   planJob,
   prepareJob,
   readSvg,
   reportOf,
-  setSheet,
   type Shop,
+  type SvgReading,
+  setSheet,
   sheetAsStocked,
   shopFromJson,
-  type SvgReading,
   writeGcode,
   writeSvg,
 } from '@lambent/core';
@@ -75,14 +75,17 @@ export async function plan(file: string, options: PlanOptions): Promise<number> 
   if (options.out && writesProgram) await writeLines(options.out, writeGcode(burnPlan, source.file));
 
   const say = (line: string) => process.stdout.write(`${line}\n`);
-  say(`${source.file}: ${items.length} items on ${machine.name}, ${material.name} ${material.thicknessMm} mm, ${key.name}`);
+  say(
+    `${source.file}: ${items.length} items on ${machine.name}, ${material.name} ${material.thicknessMm} mm, ${key.name}`,
+  );
   for (const { message } of source.warnings) say(`  reading: ${message}`);
   for (const step of burnPlan.steps) {
     say(`  ${step.layerName}${step.part === 'all' ? '' : ` (${step.part})`}: ${formatDuration(step.timeS)}`);
   }
   say(`  in all ${formatDuration(burnPlan.timeS)}`);
   for (const { level, message } of findings) say(`  ${level}: ${message}`);
-  if (options.out && !writesProgram) say('  No program was written, because a finding blocks; --force writes it all the same.');
+  if (options.out && !writesProgram)
+    say('  No program was written, because a finding blocks; --force writes it all the same.');
   return blocked ? 1 : 0;
 }
 

@@ -1,5 +1,5 @@
-import { IsInt, IsObject, IsOptional, IsString, Length, MaxLength, Min } from 'class-validator';
 import type { JobJson } from '@lambent/core';
+import { IsInt, IsObject, IsOptional, IsString, Length, MaxLength, Min } from 'class-validator';
 
 export class CreateJobDto {
   @IsString()

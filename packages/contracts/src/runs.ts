@@ -1,5 +1,5 @@
-import { IsInt, Min } from 'class-validator';
 import type { Finding } from '@lambent/core';
+import { IsInt, Min } from 'class-validator';
 
 export class StartRunDto {
   /** The saved version to burn. */

@@ -1,7 +1,7 @@
-import { extentOf } from './colours/derive.ts';
-import { isBurnt, type Operation } from './colours/operation.ts';
 import type { Finding, FindingLevel } from './checks/finding.ts';
 import { burntItems } from './checks/finding.ts';
+import { extentOf } from './colours/derive.ts';
+import { isBurnt, type Operation } from './colours/operation.ts';
 import { boundsOfAll } from './drawing/item.ts';
 import { boxHeight, boxWidth, isEmpty } from './geometry/box.ts';
 import type { BurnPlan } from './plan/plan.ts';

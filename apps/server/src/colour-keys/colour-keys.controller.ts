@@ -1,6 +1,6 @@
+import type { ColourKey } from '@lambent/core';
 import { Controller, Get } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
-import type { ColourKey } from '@lambent/core';
 import { ShopService } from '../data/shop.service.ts';
 
 @ApiTags('colour keys')

@@ -1,7 +1,7 @@
-import { type ArgumentsHost, Catch, type ExceptionFilter, HttpException, Logger } from '@nestjs/common';
-import type { Response } from 'express';
 import type { ErrorAnswer } from '@lambent/contracts';
 import { FileRefused, NotADrawing } from '@lambent/core';
+import { type ArgumentsHost, Catch, type ExceptionFilter, HttpException, Logger } from '@nestjs/common';
+import type { Response } from 'express';
 
 /** An error with a code the page knows and a sentence for the operator. */
 export class PlainError extends HttpException {

@@ -1,6 +1,6 @@
+import type { ServerEvent } from '@lambent/contracts';
 import { Injectable } from '@nestjs/common';
 import { Observable, Subject } from 'rxjs';
-import type { ServerEvent } from '@lambent/contracts';
 
 /** Where what happens is said, and whoever listens hears it. */
 @Injectable()

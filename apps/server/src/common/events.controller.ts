@@ -1,7 +1,7 @@
+import type { ServerEvent } from '@lambent/contracts';
 import { Controller, type MessageEvent, Sse } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
 import { from, map, merge, type Observable } from 'rxjs';
-import type { ServerEvent } from '@lambent/contracts';
 import { MachineLinks } from '../machines/machine-links.ts';
 import { EventHub } from './event-hub.ts';
 

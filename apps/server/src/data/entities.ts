@@ -1,6 +1,16 @@
-import { Column, CreateDateColumn, Entity, Index, JoinColumn, ManyToOne, OneToMany, PrimaryColumn, PrimaryGeneratedColumn } from 'typeorm';
-import type { ColourKey, Evidence, JobDocument, Machine, Operation } from '@lambent/core';
 import type { RunStatus } from '@lambent/contracts';
+import type { ColourKey, Evidence, JobDocument, Machine, Operation } from '@lambent/core';
+import {
+  Column,
+  CreateDateColumn,
+  Entity,
+  Index,
+  JoinColumn,
+  ManyToOne,
+  OneToMany,
+  PrimaryColumn,
+  PrimaryGeneratedColumn,
+} from 'typeorm';
 
 @Entity('machines')
 export class MachineEntity {
@@ -26,7 +36,11 @@ export class MaterialEntity {
   @Column('real') sheetWidth!: number;
   @Column('real') sheetHeight!: number;
   @Column('text', { nullable: true }) forbidden!: string | null;
-  @OneToMany(() => RecipeEntity, (recipe) => recipe.material, { cascade: true })
+  @OneToMany(
+    () => RecipeEntity,
+    (recipe) => recipe.material,
+    { cascade: true },
+  )
   recipes!: RecipeEntity[];
 }
 
@@ -36,7 +50,11 @@ export class RecipeEntity {
   @Index()
   @Column('text')
   materialId!: string;
-  @ManyToOne(() => MaterialEntity, (material) => material.recipes, { onDelete: 'CASCADE' })
+  @ManyToOne(
+    () => MaterialEntity,
+    (material) => material.recipes,
+    { onDelete: 'CASCADE' },
+  )
   @JoinColumn({ name: 'materialId' })
   material!: MaterialEntity;
   @Column('text') machineId!: string;

@@ -42,7 +42,17 @@ export class FirstTables1764000000000 implements MigrationInterface {
   }
 
   async down(runner: QueryRunner): Promise<void> {
-    for (const table of ['runs', 'originals', 'versions', 'drawings', 'jobs', 'recipes', 'materials', 'colour_keys', 'machines']) {
+    for (const table of [
+      'runs',
+      'originals',
+      'versions',
+      'drawings',
+      'jobs',
+      'recipes',
+      'materials',
+      'colour_keys',
+      'machines',
+    ]) {
       await runner.query(`DROP TABLE ${table}`);
     }
   }

@@ -1,6 +1,6 @@
+import type { ColourKey, Machine, Material, Recipe, Shop } from '@lambent/core';
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
-import type { ColourKey, Machine, Material, Recipe, Shop } from '@lambent/core';
 import { Repository } from 'typeorm';
 import { config } from '../config.ts';
 import { ColourKeyEntity, MachineEntity, MaterialEntity, RecipeEntity } from './entities.ts';

@@ -1,7 +1,28 @@
-import { Body, Controller, Get, Header, HttpCode, Param, ParseIntPipe, Patch, Post, Put, Query, Req } from '@nestjs/common';
+import {
+  CopyJobDto,
+  CreateJobDto,
+  type JobAnswer,
+  type JobCard,
+  RenameJobDto,
+  SaveJobDto,
+  type VersionAnswer,
+} from '@lambent/contracts';
+import {
+  Body,
+  Controller,
+  Get,
+  Header,
+  HttpCode,
+  Param,
+  ParseIntPipe,
+  Patch,
+  Post,
+  Put,
+  Query,
+  Req,
+} from '@nestjs/common';
 import { ApiBody, ApiConsumes, ApiTags } from '@nestjs/swagger';
 import type { Request } from 'express';
-import { CopyJobDto, CreateJobDto, type JobAnswer, type JobCard, RenameJobDto, SaveJobDto, type VersionAnswer } from '@lambent/contracts';
 import { PlainError } from '../common/errors.ts';
 import { JobsService } from './jobs.service.ts';
 import { PicturesService } from './pictures.service.ts';

@@ -1,8 +1,8 @@
 import { createHash, randomUUID } from 'node:crypto';
-import { Injectable } from '@nestjs/common';
-import { InjectRepository } from '@nestjs/typeorm';
 import type { JobAnswer, JobCard, VersionAnswer } from '@lambent/contracts';
 import { type JobDocument, jobFromJson, jobToJson, newJob } from '@lambent/core';
+import { Injectable } from '@nestjs/common';
+import { InjectRepository } from '@nestjs/typeorm';
 import { type EntityManager, Repository } from 'typeorm';
 import { notFound, PlainError } from '../common/errors.ts';
 import { packDrawing, unpackDrawing } from '../data/drawings.ts';
@@ -132,7 +132,11 @@ export class JobsService {
     await this.find(id);
     const format = sniff(bytes);
     if (!format) {
-      throw new PlainError(415, 'not-a-drawing', `${name} is not an SVG drawing, whatever its name says. Save the drawing as SVG.`);
+      throw new PlainError(
+        415,
+        'not-a-drawing',
+        `${name} is not an SVG drawing, whatever its name says. Save the drawing as SVG.`,
+      );
     }
     const sha256 = createHash('sha256').update(bytes).digest('hex');
     const saved = await this.originals.save({ jobId: id, name, format, sha256, bytes, addedAt: new Date() });
@@ -172,6 +176,10 @@ function answerOf({ id, title, project, version, updatedAt }: JobEntity): Omit<J
 
 /** What the bytes are, by looking at them; null for anything but a drawing we take. */
 function sniff(bytes: Buffer): 'svg' | null {
-  const start = bytes.subarray(0, 4096).toString('utf8').replace(/^\uFEFF/, '').trimStart();
+  const start = bytes
+    .subarray(0, 4096)
+    .toString('utf8')
+    .replace(/^\uFEFF/, '')
+    .trimStart();
   return start.startsWith('<') && bytes.includes('<svg') ? 'svg' : null;
 }

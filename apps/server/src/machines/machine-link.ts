@@ -132,7 +132,8 @@ export class MachineLink {
   /** @throws PlainError 409 when the machine cannot take a program now, saying why */
   expectIdle(): void {
     const { state, reason } = this.state;
-    if (state === 'away') throw new PlainError(409, 'machine-away', 'The machine does not answer. Switch it on, or choose another.');
+    if (state === 'away')
+      throw new PlainError(409, 'machine-away', 'The machine does not answer. Switch it on, or choose another.');
     if (state !== 'idle' || this.program) {
       const why = reason ? `${state}, ${reason}` : state;
       throw new PlainError(409, 'machine-busy', `The machine is not free: it is ${why}.`);

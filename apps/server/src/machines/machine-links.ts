@@ -1,5 +1,5 @@
-import { Injectable, type OnApplicationBootstrap, type OnApplicationShutdown } from '@nestjs/common';
 import type { MachineState } from '@lambent/contracts';
+import { Injectable, type OnApplicationBootstrap, type OnApplicationShutdown } from '@nestjs/common';
 import { notFound } from '../common/errors.ts';
 import { EventHub } from '../common/event-hub.ts';
 import { ShopService } from '../data/shop.service.ts';

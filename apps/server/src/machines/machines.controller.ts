@@ -1,7 +1,7 @@
-import { Body, Controller, Get, HttpCode, Param, Post } from '@nestjs/common';
-import { ApiTags } from '@nestjs/swagger';
 import { MachineCommandDto, type MachineState } from '@lambent/contracts';
 import type { Machine } from '@lambent/core';
+import { Body, Controller, Get, HttpCode, Param, Post } from '@nestjs/common';
+import { ApiTags } from '@nestjs/swagger';
 import { ShopService } from '../data/shop.service.ts';
 import { MachineLinks } from './machine-links.ts';
 

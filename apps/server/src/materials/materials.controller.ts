@@ -1,6 +1,6 @@
+import type { Material } from '@lambent/core';
 import { Controller, Get } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
-import type { Material } from '@lambent/core';
 import { ShopService } from '../data/shop.service.ts';
 
 @ApiTags('materials')

@@ -1,7 +1,7 @@
 import { createReadStream } from 'node:fs';
+import { type RunAnswer, StartRunDto } from '@lambent/contracts';
 import { Body, Controller, Get, Param, Post, Query, StreamableFile } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
-import { type RunAnswer, StartRunDto } from '@lambent/contracts';
 import { RunsService } from './runs.service.ts';
 
 @ApiTags('runs')

@@ -1,8 +1,8 @@
 import { createHash } from 'node:crypto';
+import { once } from 'node:events';
 import { createWriteStream } from 'node:fs';
 import { rename } from 'node:fs/promises';
 import { join } from 'node:path';
-import { once } from 'node:events';
 import { gunzipSync } from 'node:zlib';
 import {
   blocks,

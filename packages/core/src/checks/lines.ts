@@ -1,5 +1,5 @@
-import { type Item, polylinesOf } from '../drawing/item.ts';
 import type { Operation } from '../colours/operation.ts';
+import { type Item, polylinesOf } from '../drawing/item.ts';
 import type { PreparedJob } from '../plan/prepare.ts';
 import { type Check, countOf, finding } from './finding.ts';
 import { overlappingOwners } from './overlap.ts';

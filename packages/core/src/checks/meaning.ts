@@ -1,4 +1,4 @@
-import { type Check, burntItems, countOf, finding } from './finding.ts';
+import { burntItems, type Check, countOf, finding } from './finding.ts';
 
 /** Paints that neither the key nor the job gives a meaning. */
 export const checkColours: Check = ({ meaning, key }) => {
@@ -28,7 +28,13 @@ export const checkBurnable: Check = (prepared) => {
   );
   return [
     ...(burntItems(prepared).length === 0
-      ? [finding('nothing-to-burn', 'blocks', 'Nothing in this job burns yet. Bring in a drawing and say what its colours mean.')]
+      ? [
+          finding(
+            'nothing-to-burn',
+            'blocks',
+            'Nothing in this job burns yet. Bring in a drawing and say what its colours mean.',
+          ),
+        ]
       : []),
     ...off.map(({ layer }) =>
       finding('layer-off', 'notes', `${layer.name} is switched off and is left out of this run.`, [], layer.id),

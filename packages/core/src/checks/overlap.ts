@@ -25,9 +25,10 @@ const shortest = 0.2;
  *
  * @returns the owners concerned, in order, and the length in mm that is drawn more than once
  */
-export function overlappingOwners(
-  lines: readonly { readonly owner: number; readonly line: Polyline }[],
-): { owners: number[]; lengthMm: number } {
+export function overlappingOwners(lines: readonly { readonly owner: number; readonly line: Polyline }[]): {
+  owners: number[];
+  lengthMm: number;
+} {
   const buckets = new Map<string, Edge[]>();
   for (const { owner, line } of lines) eachEdge(line, (x0, y0, x1, y1) => enter(buckets, owner, x0, y0, x1, y1));
   const owners = new Map<number, number>();

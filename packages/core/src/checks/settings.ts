@@ -12,7 +12,13 @@ export const checkSettings: Check = ({ job, machine, material, meaning, layers }
   }
   const noSheet =
     job.sheets.length === 0
-      ? [finding('no-sheet', 'warns', 'No sheet lies on the bed. Choose the material to get its recipes and to check that the work fits.')]
+      ? [
+          finding(
+            'no-sheet',
+            'warns',
+            'No sheet lies on the bed. Choose the material to get its recipes and to check that the work fits.',
+          ),
+        ]
       : [];
   return [
     ...noSheet,

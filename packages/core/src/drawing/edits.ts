@@ -1,4 +1,4 @@
-import { multiply, type Matrix, type Point, rotation, scaling, translation } from '../geometry/matrix.ts';
+import { type Matrix, multiply, type Point, rotation, scaling, translation } from '../geometry/matrix.ts';
 import type { LengthUnit } from '../units/length.ts';
 import type { Group, Item } from './item.ts';
 import type { Assignment, JobDocument, LayerSettings, PaintPart, Sheet } from './job.ts';
@@ -109,9 +109,7 @@ export function setUnit(job: JobDocument, unit: LengthUnit): JobDocument {
 /** Puts a sheet on the bed, or changes the one with the same id. */
 export function setSheet(job: JobDocument, sheet: Sheet): JobDocument {
   const known = job.sheets.some((other) => other.id === sheet.id);
-  const sheets = known
-    ? job.sheets.map((other) => (other.id === sheet.id ? sheet : other))
-    : [...job.sheets, sheet];
+  const sheets = known ? job.sheets.map((other) => (other.id === sheet.id ? sheet : other)) : [...job.sheets, sheet];
   return { ...job, sheets };
 }
 

@@ -1,8 +1,8 @@
 import type { Matrix } from '../geometry/matrix.ts';
 import { coordsOf, type Path } from '../geometry/path.ts';
 import type { Shape } from '../geometry/shapes.ts';
-import type { Drawing, Item } from './item.ts';
 import { lengthUnits } from '../units/length.ts';
+import type { Drawing, Item } from './item.ts';
 import type { JobDocument, LayerSettings, Sheet } from './job.ts';
 
 /** A job as plain JSON: the same but for paths, whose verbs are a string such as `MLCZ`. */
@@ -149,7 +149,8 @@ function asNumbers(value: unknown, where: string): number[] {
 
 function asColour(value: unknown, where: string): string | null {
   if (value === null || value === undefined) return null;
-  if (typeof value !== 'string' || !/^#[0-9A-F]{6}$/.test(value)) throw new NotADrawing(`${where} must be like #D0481E`);
+  if (typeof value !== 'string' || !/^#[0-9A-F]{6}$/.test(value))
+    throw new NotADrawing(`${where} must be like #D0481E`);
   return value;
 }
 

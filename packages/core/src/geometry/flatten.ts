@@ -1,4 +1,4 @@
-import { cubicAt, coordsOf, type Path, Verb } from './path.ts';
+import { coordsOf, cubicAt, type Path, Verb } from './path.ts';
 
 /** A run of straight lines: x and y of each point one after another. A closed one does not repeat its start. */
 export interface Polyline {
@@ -65,10 +65,7 @@ function pushCubic(points: number[], c: Float64Array, at: number, tolerance: num
   const y2 = c[at + 3];
   const x3 = c[at + 4];
   const y3 = c[at + 5];
-  const bend = Math.max(
-    Math.hypot(x0 - 2 * x1 + x2, y0 - 2 * y1 + y2),
-    Math.hypot(x1 - 2 * x2 + x3, y1 - 2 * y2 + y3),
-  );
+  const bend = Math.max(Math.hypot(x0 - 2 * x1 + x2, y0 - 2 * y1 + y2), Math.hypot(x1 - 2 * x2 + x3, y1 - 2 * y2 + y3));
   const steps = Math.min(10_000, Math.max(1, Math.ceil(Math.sqrt((0.75 * bend) / tolerance))));
   for (let i = 1; i < steps; i++) {
     const t = i / steps;

@@ -65,7 +65,13 @@ export function timeMoves(
   return parts.map(({ moves }) => {
     const durations = new Float32Array(moves.kinds.length);
     for (let i = 0; i < durations.length; i++, at++) {
-      durations[i] = trapezoidTime(length[at], Math.sqrt(entry[at]), Math.sqrt(entry[at + 1]), nominal[at], acceleration);
+      durations[i] = trapezoidTime(
+        length[at],
+        Math.sqrt(entry[at]),
+        Math.sqrt(entry[at + 1]),
+        nominal[at],
+        acceleration,
+      );
     }
     return durations;
   });

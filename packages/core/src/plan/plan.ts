@@ -6,8 +6,8 @@ import type { Polyline } from '../geometry/flatten.ts';
 import { nestDepths } from '../geometry/nesting.ts';
 import { bedBox, type Machine } from '../recipes/shop.ts';
 import { machineZero } from './frame.ts';
-import { Move, MoveList, type Moves } from './moves.ts';
 import { timeMoves } from './motion.ts';
+import { Move, MoveList, type Moves } from './moves.ts';
 import { burnNearestNext } from './order.ts';
 import type { PreparedJob } from './prepare.ts';
 import { type Filled, rasterFill } from './raster.ts';
@@ -74,19 +74,21 @@ export function planJob(prepared: PreparedJob): BurnPlan {
   const back = backList.build();
   const parts = finished.map(({ draft, list }) => ({ moves: list.build(), speedMmPerS: draft.settings.speedMmPerS }));
   const durations = timeMoves([...parts, { moves: back, speedMmPerS: machine.travelSpeed }], machine, start);
-  const steps = finished.map(({ draft, list, runUpShort }, i): PlanStep => ({
-    layerId: draft.layer.id,
-    layerName: draft.layer.name,
-    operation: draft.layer.operation,
-    part: draft.part,
-    settings: draft.settings,
-    moves: parts[i].moves,
-    durations: durations[i],
-    timeS: sum(durations[i]),
-    litMm: list.litMm,
-    unlitMm: list.unlitMm,
-    runUpShort,
-  }));
+  const steps = finished.map(
+    ({ draft, list, runUpShort }, i): PlanStep => ({
+      layerId: draft.layer.id,
+      layerName: draft.layer.name,
+      operation: draft.layer.operation,
+      part: draft.part,
+      settings: draft.settings,
+      moves: parts[i].moves,
+      durations: durations[i],
+      timeS: sum(durations[i]),
+      litMm: list.litMm,
+      unlitMm: list.unlitMm,
+      runUpShort,
+    }),
+  );
   const backS = sum(durations[steps.length]);
   return {
     machine,
@@ -110,47 +112,58 @@ function draftSteps(prepared: PreparedJob): Draft[] {
   const engraves = burning.filter(({ layer }) => layer.operation === 'engrave');
   const scores = burning.filter(({ layer }) => layer.operation === 'score');
   const cuts = burning.filter(({ layer }) => layer.operation === 'cut');
-  const nested = nestedCuts(prepared, cuts.map(({ layer }) => layer.id));
+  const nested = nestedCuts(
+    prepared,
+    cuts.map(({ layer }) => layer.id),
+  );
 
   const lines = (byDepth: readonly Polyline[][], passes: number) => (list: MoveList) => {
     for (const group of byDepth) burnNearestNext(list, group, passes);
     return false;
   };
   return [
-    ...engraves.map(({ layer, settings }): Draft => ({
-      layer,
-      settings,
-      part: 'all',
-      fill: (list) => {
-        const pieces = filledPieces(prepared, layer.id);
-        if (pieces.length === 0) return false;
-        return rasterFill(list, pieces, {
-          spacing: settings.lineSpacingMm,
-          speed: settings.speedMmPerS,
-          passes: settings.passes,
-          acceleration: machine.acceleration,
-          bed: bedBox(machine),
-        });
-      },
-    })),
-    ...scores.map(({ layer, settings }): Draft => ({
-      layer,
-      settings,
-      part: 'all',
-      fill: lines([linesOf(prepared, layer.id)], settings.passes),
-    })),
-    ...cuts.map(({ layer, settings }): Draft => ({
-      layer,
-      settings,
-      part: 'inner',
-      fill: lines(nested.inner.get(layer.id) ?? [], settings.passes),
-    })),
-    ...cuts.map(({ layer, settings }): Draft => ({
-      layer,
-      settings,
-      part: 'outer',
-      fill: lines([nested.outer.get(layer.id) ?? []], settings.passes),
-    })),
+    ...engraves.map(
+      ({ layer, settings }): Draft => ({
+        layer,
+        settings,
+        part: 'all',
+        fill: (list) => {
+          const pieces = filledPieces(prepared, layer.id);
+          if (pieces.length === 0) return false;
+          return rasterFill(list, pieces, {
+            spacing: settings.lineSpacingMm,
+            speed: settings.speedMmPerS,
+            passes: settings.passes,
+            acceleration: machine.acceleration,
+            bed: bedBox(machine),
+          });
+        },
+      }),
+    ),
+    ...scores.map(
+      ({ layer, settings }): Draft => ({
+        layer,
+        settings,
+        part: 'all',
+        fill: lines([linesOf(prepared, layer.id)], settings.passes),
+      }),
+    ),
+    ...cuts.map(
+      ({ layer, settings }): Draft => ({
+        layer,
+        settings,
+        part: 'inner',
+        fill: lines(nested.inner.get(layer.id) ?? [], settings.passes),
+      }),
+    ),
+    ...cuts.map(
+      ({ layer, settings }): Draft => ({
+        layer,
+        settings,
+        part: 'outer',
+        fill: lines([nested.outer.get(layer.id) ?? []], settings.passes),
+      }),
+    ),
   ];
 }
 

@@ -2,7 +2,7 @@ import { deriveMeaning, type Meaning } from '../colours/derive.ts';
 import type { ColourKey, Layer } from '../colours/key.ts';
 import { isBurnt } from '../colours/operation.ts';
 import type { JobDocument } from '../drawing/job.ts';
-import { applyRecipe, type AppliedSettings, beyondMachine } from '../recipes/apply.ts';
+import { type AppliedSettings, applyRecipe, beyondMachine } from '../recipes/apply.ts';
 import type { Machine, Material, Shop } from '../recipes/shop.ts';
 
 /** A layer with what it will burn with, and whether it can. */

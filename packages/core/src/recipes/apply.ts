@@ -13,9 +13,7 @@ export interface AppliedSettings {
 }
 
 export function findRecipe(material: Material | null, machineId: string, operation: Operation): Recipe | null {
-  return (
-    material?.recipes.find((recipe) => recipe.machineId === machineId && recipe.operation === operation) ?? null
-  );
+  return material?.recipes.find((recipe) => recipe.machineId === machineId && recipe.operation === operation) ?? null;
 }
 
 /** The recipe's settings with those changed by hand laid over them. */

@@ -25,7 +25,15 @@ export function shopFromJson(json: unknown): Shop {
       ids.add(entry.id);
     }
   }
-  const figures = ['bedWidth', 'bedHeight', 'topSpeed', 'travelSpeed', 'acceleration', 'cornerDeviation', 'powerScale'] as const;
+  const figures = [
+    'bedWidth',
+    'bedHeight',
+    'topSpeed',
+    'travelSpeed',
+    'acceleration',
+    'cornerDeviation',
+    'powerScale',
+  ] as const;
   for (const machine of shop.machines) {
     for (const figure of figures) {
       if (!(Number.isFinite(machine[figure]) && machine[figure] > 0)) {
@@ -33,7 +41,9 @@ export function shopFromJson(json: unknown): Shop {
       }
     }
     if (!['top-left', 'bottom-left', 'centre'].includes(machine.origin)) {
-      throw new NotAShop(`In the shop file, origin of the machine “${machine.id}” must be top-left, bottom-left or centre.`);
+      throw new NotAShop(
+        `In the shop file, origin of the machine “${machine.id}” must be top-left, bottom-left or centre.`,
+      );
     }
   }
   for (const key of shop.keys) {

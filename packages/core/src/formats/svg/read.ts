@@ -1,12 +1,12 @@
 import type { Drawing, FillRule, Group, Item, Paint } from '../../drawing/item.ts';
-import { meanScale, type Matrix, multiply } from '../../geometry/matrix.ts';
+import { type Matrix, meanScale, multiply } from '../../geometry/matrix.ts';
 import { FileRefused, type ReadingWarning } from '../refusal.ts';
 import { readShape } from './outline.ts';
 import { readPage } from './page.ts';
 import { type OwnStyle, ownStyle, readStyleSheet, type StyleSheet } from './style.ts';
 import { readColour, readTransform, userUnits } from './values.ts';
-import { readSvgTree, type SvgElement } from './xml.ts';
 import { WarningList } from './warnings.ts';
+import { readSvgTree, type SvgElement } from './xml.ts';
 
 export interface SvgReading {
   readonly drawing: Drawing;
@@ -22,8 +22,25 @@ export const largestFile = 40 * 1024 * 1024;
 const drawn = new Set(['path', 'rect', 'circle', 'ellipse', 'line', 'polyline', 'polygon']);
 /** Elements that draw nothing by themselves. */
 const silent = new Set([
-  'title', 'desc', 'metadata', 'style', 'defs', 'script', 'linearGradient', 'radialGradient', 'pattern',
-  'clipPath', 'mask', 'marker', 'symbol', 'filter', 'view', 'cursor', 'font', 'font-face', 'color-profile',
+  'title',
+  'desc',
+  'metadata',
+  'style',
+  'defs',
+  'script',
+  'linearGradient',
+  'radialGradient',
+  'pattern',
+  'clipPath',
+  'mask',
+  'marker',
+  'symbol',
+  'filter',
+  'view',
+  'cursor',
+  'font',
+  'font-face',
+  'color-profile',
 ]);
 
 /** What children take over from what they are in. */
@@ -71,7 +88,11 @@ class SvgReader {
   read(text: string): SvgReading {
     const { root, unknownEntities } = readSvgTree(text);
     for (const [name, count] of unknownEntities) {
-      this.warnings.add('entity-not-followed', `&${name}; is an entity of the file’s own, which is not followed`, count);
+      this.warnings.add(
+        'entity-not-followed',
+        `&${name}; is an entity of the file’s own, which is not followed`,
+        count,
+      );
     }
     this.sheet = readStyleSheet(styleText(root));
     for (const selector of this.sheet.unread) {
@@ -79,7 +100,10 @@ class SvgReader {
     }
     const page = readPage(root);
     if (page.declaredWidthMm === null && page.declaredHeightMm === null) {
-      this.warnings.add('no-physical-size', 'the file gives no size in mm, cm or inches; 96 units are taken for an inch');
+      this.warnings.add(
+        'no-physical-size',
+        'the file gives no size in mm, cm or inches; 96 units are taken for an inch',
+      );
     }
     this.children(root, this.styled(root, ownStyle(root, this.sheet), startWith(page.toMm)));
     if (this.items.length === 0) this.warnings.add('nothing-drawn', 'the file holds nothing that can be burnt');
@@ -123,7 +147,10 @@ class SvgReader {
   private shape(element: SvgElement, context: Inherited): void {
     const read = readShape(element);
     if (!read) {
-      this.warnings.add('nothing-to-draw', `a <${element.name}> has no extent and draws nothing (line ${element.line})`);
+      this.warnings.add(
+        'nothing-to-draw',
+        `a <${element.name}> has no extent and draws nothing (line ${element.line})`,
+      );
       return;
     }
     if (read.problem) {

@@ -2,8 +2,8 @@ import type { Meaning } from '../../colours/derive.ts';
 import { type Operation, operationColours } from '../../colours/operation.ts';
 import { type Drawing, type Item, pathOf, polylinesOf } from '../../drawing/item.ts';
 import type { Box } from '../../geometry/box.ts';
-import { simplifyPolyline } from '../../geometry/simplify.ts';
 import { pathData } from '../../geometry/path.ts';
+import { simplifyPolyline } from '../../geometry/simplify.ts';
 
 /**
  * A drawing as SVG: the page is the bed, in mm, one path an item with the stroke and fill it came with.

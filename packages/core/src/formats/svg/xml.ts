@@ -47,9 +47,10 @@ export function readSvgTree(text: string): SvgTree {
           'No drawing needs that; ungroup it in the program that made it.',
       );
     }
-    const element = tag.uri === svgNamespace || (tag.uri === '' && tag.prefix === '') ? elementOf(tag, parser.line) : null;
+    const element =
+      tag.uri === svgNamespace || (tag.uri === '' && tag.prefix === '') ? elementOf(tag, parser.line) : null;
     if (!root) {
-      if (!element || element.name !== 'svg') {
+      if (element?.name !== 'svg') {
         throw new FileRefused(`The file is XML but not SVG: it starts with <${tag.name}>. Save the drawing as SVG.`);
       }
       root = element;
@@ -90,7 +91,5 @@ function elementOf(tag: SaxesTagNS, line: number): SvgElement {
 
 /** The parser's message without its place, which is said once, and in words. */
 function plainReason(message: string): string {
-  return message
-    .replace(/^\d+:\d+:\s*/, '')
-    .replace(/\.$/, '');
+  return message.replace(/^\d+:\d+:\s*/, '').replace(/\.$/, '');
 }

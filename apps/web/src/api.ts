@@ -1,0 +1,71 @@
+import type {
+  ErrorAnswer,
+  JobAnswer,
+  JobCard,
+  MachineCommand,
+  MachineState,
+  RunAnswer,
+  VersionAnswer,
+} from '@lambent/contracts';
+import { type ColourKey, type JobDocument, jobToJson, type Machine, type Material } from '@lambent/core';
+
+/** What the server said no to, in its own sentence. */
+export class Refusal extends Error {
+  constructor(
+    readonly code: string,
+    message: string,
+    readonly details?: unknown,
+  ) {
+    super(message);
+  }
+}
+
+async function ask<T>(method: string, path: string, body?: unknown): Promise<T> {
+  const raw = body instanceof Blob;
+  let response: Response;
+  try {
+    response = await fetch(path, {
+      method,
+      headers: body === undefined ? {} : { 'Content-Type': raw ? 'application/octet-stream' : 'application/json' },
+      body: body === undefined ? undefined : raw ? body : JSON.stringify(body),
+    });
+  } catch {
+    throw new Refusal('no-server', 'The server does not answer. Is Lambent still running?');
+  }
+  if (!response.ok) {
+    const answer = (await response.json().catch(() => null)) as ErrorAnswer | null;
+    throw new Refusal(
+      answer?.error.code ?? 'failed',
+      answer?.error.message ?? `The server answered ${response.status}.`,
+      answer?.error.details,
+    );
+  }
+  return response.status === 204 ? (undefined as T) : ((await response.json()) as T);
+}
+
+export const api = {
+  jobs: () => ask<JobCard[]>('GET', '/api/jobs'),
+  job: (id: string) => ask<JobAnswer>('GET', `/api/jobs/${id}`),
+  createJob: (title: string, machineId: string) => ask<JobAnswer>('POST', '/api/jobs', { title, machineId }),
+  renameJob: (id: string, title: string) => ask<void>('PATCH', `/api/jobs/${id}`, { title }),
+  saveJob: (id: string, base: number, edit: string, document: JobDocument) =>
+    ask<VersionAnswer>('PUT', `/api/jobs/${id}`, { base, edit, document: jobToJson(document) }),
+  copyJob: (id: string, title: string, document: JobDocument) =>
+    ask<JobAnswer>('POST', `/api/jobs/${id}/copies`, { title, document: jobToJson(document) }),
+  keepOriginal: (id: string, file: File) =>
+    ask<{ id: number }>('POST', `/api/jobs/${id}/originals?name=${encodeURIComponent(file.name)}`, file.slice()),
+  versions: (id: string) => ask<VersionAnswer[]>('GET', `/api/jobs/${id}/versions`),
+  version: (id: string, number: number) => ask<JobAnswer>('GET', `/api/jobs/${id}/versions/${number}`),
+  machines: () => ask<Machine[]>('GET', '/api/machines'),
+  materials: () => ask<Material[]>('GET', '/api/materials'),
+  keys: () => ask<ColourKey[]>('GET', '/api/colour-keys'),
+  command: (machineId: string, command: MachineCommand) =>
+    ask<MachineState>('POST', `/api/machines/${machineId}/commands`, { command }),
+  runs: (jobId?: string) => ask<RunAnswer[]>('GET', `/api/runs${jobId ? `?job=${jobId}` : ''}`),
+  startRun: (jobId: string, version: number) => ask<RunAnswer>('POST', `/api/jobs/${jobId}/runs`, { version }),
+};
+
+/** What went wrong, as a sentence for whoever asked. */
+export function sentenceOf(error: unknown): string {
+  return error instanceof Error ? error.message : String(error);
+}

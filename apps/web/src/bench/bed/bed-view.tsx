@@ -1,0 +1,326 @@
+import { type Box, boundsOfAll, fromMachine, isEmpty, type Matrix, transformItems } from '@lambent/core';
+import type Konva from 'konva';
+import { useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
+import { Circle, Group, Layer, Line, Rect, Shape, Stage, Transformer } from 'react-konva';
+import { useLive } from '../../stores/live.ts';
+import { useBench, useBenchActions } from '../context.ts';
+import { jobOf, machineOf, unitOf, type View } from '../store.ts';
+import { useShownRun } from '../use-shown-run.ts';
+import { drawArtwork } from './draw-artwork.ts';
+import { drawBed, type Tones } from './draw-bed.ts';
+import { BurnPainter, headAt } from './draw-burn.ts';
+import { PointerTool } from './pointer.ts';
+import { Rulers } from './rulers.tsx';
+import { sceneOf } from './scene.ts';
+import { useHeldKey } from './use-held-key.ts';
+import { screenMapToBed, toScreen, viewOf, zoomAt } from './view.ts';
+
+const ruler = 22;
+/** A picture that takes longer than this to draw is moved as a whole while the view moves, in ms. */
+const slowDrawing = 12;
+const crispAfter = 120;
+
+/** The bed with everything on it, and the pointer's work there. */
+export function BedView({ onPointer }: { onPointer: (at: { x: number; y: number } | null) => void }) {
+  const actions = useBenchActions();
+  const holder = useRef<HTMLDivElement>(null);
+  const [size, setSize] = useState({ width: 0, height: 0 });
+  const view = useBench((state) => state.view);
+  const machine = useBench(machineOf);
+  const unit = useBench(unitOf);
+  const sheets = useBench((state) => jobOf(state).sheets);
+  const materials = useBench((state) => state.shop.materials);
+  const [frame, setFrame] = useState<Box | null>(null);
+  const tool = useMemo(() => new PointerTool(actions, setFrame), [actions]);
+  const space = useHeldKey(' ');
+  const tones = useTones();
+
+  useLayoutEffect(() => {
+    const element = holder.current;
+    if (!element) return;
+    const observer = new ResizeObserver(([entry]) => {
+      const next = {
+        width: Math.max(1, Math.floor(entry.contentRect.width - ruler)),
+        height: Math.max(1, Math.floor(entry.contentRect.height - ruler)),
+      };
+      setSize(next);
+      const first = actions.get().viewSize.width === 0;
+      actions.set({ viewSize: next });
+      if (first) actions.set({ view: viewOf(bedOf(actions), next.width, next.height) });
+    });
+    observer.observe(element);
+    return () => observer.disconnect();
+  }, [actions]);
+
+  useEffect(() => {
+    const cancel = (event: KeyboardEvent) => {
+      if (event.key === 'Escape' && tool.cancel()) event.stopImmediatePropagation();
+    };
+    window.addEventListener('keydown', cancel, { capture: true });
+    return () => window.removeEventListener('keydown', cancel, { capture: true });
+  }, [tool]);
+
+  const eventOf = (event: Konva.KonvaEventObject<PointerEvent>) => {
+    const at = event.target.getStage()?.getPointerPosition() ?? { x: 0, y: 0 };
+    const { button, shiftKey, ctrlKey, metaKey } = event.evt;
+    return { ...at, button, shift: shiftKey, single: ctrlKey || metaKey, space };
+  };
+  const onHandle = (event: Konva.KonvaEventObject<PointerEvent>) =>
+    event.target.getParent()?.className === 'Transformer';
+
+  return (
+    <div
+      ref={holder}
+      className={`relative h-full overflow-hidden ${space || tool.panning ? 'cursor-grab' : ''}`}
+      style={{ background: 'var(--bed-around)' }}
+      data-testid="bed"
+    >
+      <Rulers machine={machine} unit={unit} view={view} width={size.width} height={size.height} />
+      <Stage
+        width={size.width}
+        height={size.height}
+        style={{ position: 'absolute', left: ruler, top: ruler }}
+        onPointerDown={(event) => {
+          if (onHandle(event)) return;
+          (event.evt.target as Element).setPointerCapture?.(event.evt.pointerId);
+          tool.down(eventOf(event));
+        }}
+        onPointerMove={(event) => {
+          const pointer = eventOf(event);
+          tool.move(pointer);
+          const { scale, x, y } = actions.get().view;
+          onPointer({ x: (pointer.x - x) / scale, y: (pointer.y - y) / scale });
+        }}
+        onPointerUp={(event) => tool.up(eventOf(event))}
+        onPointerLeave={() => onPointer(null)}
+        onWheel={(event) => {
+          event.evt.preventDefault();
+          const at = event.target.getStage()?.getPointerPosition();
+          if (at) actions.set({ view: zoomAt(actions.get().view, at.x, at.y, Math.exp(-event.evt.deltaY * 0.0016)) });
+        }}
+      >
+        <Layer listening={false}>
+          <Shape sceneFunc={(context) => drawBed(context._context, view, machine, sheets, materials, tones)} />
+        </Layer>
+        <ArtworkLayer size={size} ink={tones.ink} />
+        <Layer>
+          <SelectionHandles />
+          {frame && <FrameRect frame={frame} view={view} />}
+        </Layer>
+        <HeadLayer size={size} />
+      </Stage>
+    </div>
+  );
+}
+
+function bedOf(actions: ReturnType<typeof useBenchActions>): Box {
+  const { bedWidth, bedHeight } = machineOf(actions.get());
+  return { minX: 0, minY: 0, maxX: bedWidth, maxY: bedHeight };
+}
+
+/** The artwork. While the view moves, a slow drawing is shown as the last picture, moved along. */
+function ArtworkLayer({ size, ink }: { size: { width: number; height: number }; ink: string }) {
+  const view = useBench((state) => state.view);
+  const prepared = useBench((state) => state.prepared);
+  const selection = useBench((state) => state.selection);
+  const pointedOut = useBench((state) => state.pointedOut);
+  const live = useBench((state) => state.live);
+  const realColours = useBench((state) => state.realColours);
+  const shownRun = useShownRun();
+  const faint = useBench((state) => state.previewS !== null) || shownRun !== null;
+  const picture = useRef<{ canvas: HTMLCanvasElement; view: View; look: unknown[]; ms: number } | null>(null);
+  const [, redraw] = useState(0);
+  const moving = useRef<number | null>(null);
+
+  const look = [prepared, selection, pointedOut, live, realColours, faint, ink, size.width, size.height];
+  const kept = picture.current;
+  const same = kept !== null && look.every((part, i) => part === kept.look[i]);
+  const moved = same && kept.view !== view && kept.ms > slowDrawing;
+
+  useEffect(() => {
+    if (!moved) return;
+    if (moving.current !== null) window.clearTimeout(moving.current);
+    moving.current = window.setTimeout(() => {
+      if (picture.current) picture.current.ms = 0;
+      redraw((count) => count + 1);
+    }, crispAfter);
+  });
+
+  return (
+    <Layer listening={false}>
+      <Shape
+        sceneFunc={(context) => {
+          const target = context._context;
+          const ratio = window.devicePixelRatio || 1;
+          const last = picture.current;
+          if (moved && last && last.ms > slowDrawing) {
+            const grown = view.scale / last.view.scale;
+            const { width, height } = last.canvas;
+            const x = view.x - last.view.x * grown;
+            const y = view.y - last.view.y * grown;
+            target.drawImage(last.canvas, x, y, (width / ratio) * grown, (height / ratio) * grown);
+            return;
+          }
+          const canvas = last?.canvas ?? document.createElement('canvas');
+          canvas.width = Math.round(size.width * ratio);
+          canvas.height = Math.round(size.height * ratio);
+          const own = canvas.getContext('2d');
+          if (!own) return;
+          const started = performance.now();
+          own.scale(ratio, ratio);
+          drawArtwork(own, view, sceneOf(prepared), { selection, pointedOut, live, realColours, ink, faint });
+          // Reading one pixel back waits until the picture is really drawn.
+          own.getImageData(0, 0, 1, 1);
+          picture.current = { canvas, view, look, ms: performance.now() - started };
+          target.drawImage(canvas, 0, 0, size.width, size.height);
+        }}
+      />
+    </Layer>
+  );
+}
+
+/** The frame around the selection, with handles to scale and turn it. */
+function SelectionHandles() {
+  const actions = useBenchActions();
+  const view = useBench((state) => state.view);
+  const selection = useBench((state) => state.selection);
+  const drawing = useBench((state) => jobOf(state).drawing);
+  const live = useBench((state) => state.live);
+  const proxy = useRef<Konva.Rect>(null);
+  const handles = useRef<Konva.Transformer>(null);
+  const transforming = useRef(false);
+  const bounds = useMemo(
+    () => boundsOfAll(drawing.items.filter((item) => selection.has(item.id))),
+    [drawing, selection],
+  );
+  const empty = isEmpty(bounds);
+
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the handles follow whatever moves the frame
+  useEffect(() => {
+    if (proxy.current && handles.current) handles.current.nodes(empty ? [] : [proxy.current]);
+    handles.current?.forceUpdate();
+  }, [empty, bounds, view, live]);
+
+  if (empty) return null;
+  const dragged = live !== null && !transforming.current ? live : null;
+  const place = toScreen(view, bounds.minX + (dragged?.[4] ?? 0), bounds.minY + (dragged?.[5] ?? 0));
+  const width = Math.max(0.01, (bounds.maxX - bounds.minX) * view.scale);
+  const height = Math.max(0.01, (bounds.maxY - bounds.minY) * view.scale);
+
+  const mapNow = (): Matrix | null => {
+    const node = proxy.current;
+    if (!node) return null;
+    const [a, b, c, d, e, f] = node.getAbsoluteTransform().getMatrix();
+    const { x, y } = place;
+    const map: Matrix = [a, b, c, d, e - a * x - c * y, f - b * x - d * y];
+    return screenMapToBed(view, map);
+  };
+  return (
+    <>
+      <Rect ref={proxy} x={place.x} y={place.y} width={width} height={height} listening={false} />
+      <Transformer
+        ref={handles}
+        flipEnabled={false}
+        rotationSnaps={[0, 90, 180, 270]}
+        rotationSnapTolerance={3}
+        rotateAnchorOffset={22}
+        anchorSize={8}
+        anchorCornerRadius={1}
+        anchorStroke="#0E6570"
+        anchorFill="#FFFFFF"
+        borderStroke="#0E6570"
+        borderDash={[4, 3]}
+        ignoreStroke
+        boundBoxFunc={(before, after) => (Math.abs(after.width) < 2 || Math.abs(after.height) < 2 ? before : after)}
+        onTransformStart={() => {
+          transforming.current = true;
+        }}
+        onTransform={() => actions.set({ live: mapNow() })}
+        onTransformEnd={(event) => {
+          const node = event.target;
+          const map = mapNow();
+          const turned = Math.abs(node.rotation()) > 1e-9;
+          node.setAttrs({ x: place.x, y: place.y, scaleX: 1, scaleY: 1, rotation: 0 });
+          transforming.current = false;
+          actions.set({ live: null });
+          const ids = actions.get().selection;
+          if (map) actions.edit(turned ? 'turn' : 'scale', (job) => transformItems(job, ids, cleaned(map, turned)));
+        }}
+      />
+    </>
+  );
+}
+
+/** Without the rounding that pixels left in it: a scaling has no skew. */
+function cleaned(map: Matrix, turned: boolean): Matrix {
+  return turned ? map : [map[0], 0, 0, map[3], map[4], map[5]];
+}
+
+function FrameRect({ frame, view }: { frame: Box; view: View }) {
+  const from = toScreen(view, frame.minX, frame.minY);
+  return (
+    <Rect
+      {...from}
+      width={(frame.maxX - frame.minX) * view.scale}
+      height={(frame.maxY - frame.minY) * view.scale}
+      fill="rgb(14 101 112 / 0.10)"
+      stroke="#0E6570"
+      dash={[4, 3]}
+      listening={false}
+    />
+  );
+}
+
+/** What is burnt so far, and the head: in the preview, and while the machine runs. */
+function HeadLayer({ size }: { size: { width: number; height: number } }) {
+  const view = useBench((state) => state.view);
+  const machine = useBench(machineOf);
+  const plan = useBench((state) => state.planned?.plan ?? null);
+  const previewS = useBench((state) => state.previewS);
+  const run = useShownRun();
+  const live = useLive((state) => state.machines[machine.id]);
+  const painter = useMemo(() => new BurnPainter(), []);
+  const time = run ? run.atS : previewS;
+  const liveHead = live && live.state !== 'away' ? fromMachine(machine, live.x, live.y) : null;
+  const head = run || previewS === null ? liveHead : plan && headAt(plan, previewS);
+  const at = head && toScreen(view, head.x, head.y);
+  const hot = previewS !== null || (live?.power ?? 0) > 0;
+  return (
+    <Layer listening={false}>
+      {plan && time !== null && (
+        <Shape
+          sceneFunc={(context) => {
+            const ratio = window.devicePixelRatio || 1;
+            const canvas = painter.paint(plan, time, view, size.width, size.height, ratio);
+            context._context.drawImage(canvas, 0, 0, size.width, size.height);
+          }}
+        />
+      )}
+      {at && (
+        <Group x={at.x} y={at.y}>
+          <Line points={[-14, 0, 14, 0]} stroke="#22302F" strokeWidth={1} opacity={0.7} />
+          <Line points={[0, -14, 0, 14]} stroke="#22302F" strokeWidth={1} opacity={0.7} />
+          <Circle radius={5} fill={hot ? '#F0A93B' : '#FFFFFF'} stroke="#22302F" strokeWidth={1.5} />
+        </Group>
+      )}
+    </Layer>
+  );
+}
+
+function useTones(): Tones {
+  const dark = useDark();
+  return dark
+    ? { bed: '#1F2829', comb: '#2C3838', edge: '#6F7B78', ink: '#ECE9E0' }
+    : { bed: '#E7E2D6', comb: '#D3CDBE', edge: '#8D897C', ink: '#1E2A2E' };
+}
+
+function useDark(): boolean {
+  const query = useMemo(() => window.matchMedia('(prefers-color-scheme: dark)'), []);
+  const [dark, setDark] = useState(query.matches);
+  useEffect(() => {
+    const listen = () => setDark(query.matches);
+    query.addEventListener('change', listen);
+    return () => query.removeEventListener('change', listen);
+  }, [query]);
+  return dark;
+}

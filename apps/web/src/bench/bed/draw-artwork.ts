@@ -1,0 +1,106 @@
+import type { Matrix } from '@lambent/core';
+import { operationLook } from '../../ui/operation-mark.tsx';
+import type { View } from '../store.ts';
+import type { SceneItem } from './scene.ts';
+
+export interface ArtworkLook {
+  readonly selection: ReadonlySet<string>;
+  readonly pointedOut: ReadonlySet<string>;
+  /** The map that the selection is under while it is dragged, in bed mm. */
+  readonly live: Matrix | null;
+  readonly realColours: boolean;
+  readonly ink: string;
+  /** Fainter, behind a preview. */
+  readonly faint: boolean;
+}
+
+/** Pixels a mm from which on fills are hatched. */
+const hatchFrom = 9;
+
+/** Draws items by their operation, in hue and line pattern; what has no meaning as fine dots of its own colour. */
+export function drawArtwork(
+  context: CanvasRenderingContext2D,
+  view: View,
+  scene: readonly SceneItem[],
+  look: ArtworkLook,
+): void {
+  const px = 1 / view.scale;
+  const hatch =
+    view.scale >= hatchFrom && !look.realColours ? hatchPattern(context, operationLook.engrave.colour) : null;
+  context.save();
+  context.transform(view.scale, 0, 0, view.scale, view.x, view.y);
+  context.globalAlpha = look.faint ? 0.18 : 1;
+  context.lineJoin = 'round';
+  for (const { item, outline, operation } of scene) {
+    const moved = look.live !== null && look.selection.has(item.id);
+    if (moved && look.live) {
+      context.save();
+      context.transform(...look.live);
+    }
+    const out = look.pointedOut.has(item.id);
+    if (out) {
+      context.lineWidth = 7 * px;
+      context.strokeStyle = 'rgb(240 169 59 / 0.65)';
+      context.setLineDash([]);
+      context.stroke(outline);
+    }
+    if (look.realColours) {
+      drawPaint(context, item, outline, px);
+    } else if (operation === 'engrave') {
+      context.fillStyle = hatch ?? operationLook.engrave.colour;
+      if (hatch) hatch.setTransform(new DOMMatrix().scaleSelf(px, px));
+      context.fill(outline, 'evenodd');
+      if (hatch) strokeAs(context, outline, operationLook.engrave.colour, [], px);
+    } else if (operation) {
+      strokeAs(context, outline, operationLook[operation].colour, operationLook[operation].dash, px);
+    } else {
+      strokeAs(context, outline, item.paint.stroke ?? item.paint.fill ?? look.ink, [1.5, 2.5], px);
+    }
+    if (moved) context.restore();
+  }
+  context.restore();
+}
+
+function strokeAs(
+  context: CanvasRenderingContext2D,
+  outline: Path2D,
+  colour: string,
+  dash: readonly number[],
+  px: number,
+): void {
+  context.lineWidth = 1.4 * px;
+  context.strokeStyle = colour;
+  context.setLineDash(dash.map((length) => length * px));
+  context.stroke(outline);
+}
+
+function drawPaint(context: CanvasRenderingContext2D, item: SceneItem['item'], outline: Path2D, px: number): void {
+  const { stroke, strokeWidthMm, fill } = item.paint;
+  if (fill !== null) {
+    context.fillStyle = fill;
+    context.fill(outline, item.fillRule);
+  }
+  if (stroke !== null) {
+    context.setLineDash([]);
+    context.lineWidth = Math.max(strokeWidthMm, 1.2 * px);
+    context.strokeStyle = stroke;
+    context.stroke(outline);
+  }
+}
+
+let hatchTile: HTMLCanvasElement | null = null;
+
+function hatchPattern(context: CanvasRenderingContext2D, colour: string): CanvasPattern | null {
+  if (!hatchTile) {
+    hatchTile = document.createElement('canvas');
+    hatchTile.width = hatchTile.height = 6;
+    const tile = hatchTile.getContext('2d');
+    if (tile) {
+      tile.fillStyle = `${colour}40`;
+      tile.fillRect(0, 0, 6, 6);
+      tile.fillStyle = colour;
+      tile.fillRect(0, 0, 6, 2);
+    }
+  }
+  return context.createPattern(hatchTile, 'repeat');
+}

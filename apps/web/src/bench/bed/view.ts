@@ -1,0 +1,37 @@
+import { type Box, boxCentre, boxHeight, boxWidth, type Matrix, multiply, type Point } from '@lambent/core';
+import type { View } from '../store.ts';
+
+export const leastScale = 0.1;
+export const mostScale = 200;
+
+export function toScreen(view: View, x: number, y: number): Point {
+  return { x: x * view.scale + view.x, y: y * view.scale + view.y };
+}
+
+export function toBed(view: View, x: number, y: number): Point {
+  return { x: (x - view.x) / view.scale, y: (y - view.y) / view.scale };
+}
+
+/** Zooms by a factor; the point of the bed under (x, y) stays there. */
+export function zoomAt(view: View, x: number, y: number, factor: number): View {
+  const scale = Math.min(mostScale, Math.max(leastScale, view.scale * factor));
+  const at = toBed(view, x, y);
+  return { scale, x: x - at.x * scale, y: y - at.y * scale };
+}
+
+/** The view in which a box fills the given size, `room` pixels left free all round. */
+export function viewOf(box: Box, width: number, height: number, room = 32): View {
+  const scale = Math.min(
+    (width - 2 * room) / Math.max(1, boxWidth(box)),
+    (height - 2 * room) / Math.max(1, boxHeight(box)),
+  );
+  const kept = Math.min(mostScale, Math.max(leastScale, scale));
+  const centre = boxCentre(box);
+  return { scale: kept, x: width / 2 - centre.x * kept, y: height / 2 - centre.y * kept };
+}
+
+/** A map of the screen as the same map of the bed. */
+export function screenMapToBed(view: View, map: Matrix): Matrix {
+  const { scale, x, y } = view;
+  return multiply([1 / scale, 0, 0, 1 / scale, -x / scale, -y / scale], multiply(map, [scale, 0, 0, scale, x, y]));
+}

@@ -1,0 +1,144 @@
+import { PanelLeftClose, PanelLeftOpen } from 'lucide-react';
+import { type DragEvent, useCallback, useContext, useRef, useState } from 'react';
+import { useNavigate } from 'react-router';
+import { IconButton } from '../ui/button.tsx';
+import { cancelFileWork } from '../workers/bench.ts';
+import { BedView } from './bed/bed-view.tsx';
+import { type Arrival, bringIn } from './bring-in.ts';
+import { ConflictBar } from './conflict-bar.tsx';
+import { BenchContext, useBench, useBenchActions } from './context.ts';
+import { ArtDrawer } from './drawers/art-drawer.tsx';
+import { BedDrawer } from './drawers/bed-drawer.tsx';
+import { BurnDrawer } from './drawers/burn-drawer.tsx';
+import { CheckDrawer } from './drawers/check-drawer.tsx';
+import { ColoursDrawer } from './drawers/colours-drawer.tsx';
+import { RecipeDrawer } from './drawers/recipe-drawer.tsx';
+import { KeySheet } from './key-sheet.tsx';
+import { SizeCard } from './size-card.tsx';
+import { StageRail } from './stage-rail.tsx';
+import type { BenchStore, Stage } from './store.ts';
+import { jobOf } from './store.ts';
+import { BurnStrip } from './strip/burn-strip.tsx';
+import { TopBar } from './top-bar.tsx';
+import { useAutosave } from './use-autosave.ts';
+import { usePlanning } from './use-planning.ts';
+import { useShortcuts } from './use-shortcuts.ts';
+
+/** One job on the Bench: bar, rail, drawer, bed and strip. */
+export function BenchScreen({ stage, reload }: { stage: Stage; reload: () => void }) {
+  const actions = useBenchActions();
+  const { subscribe } = (useContext(BenchContext) as { store: BenchStore }).store;
+  const title = useBench((state) => state.title);
+  const [pointer, setPointer] = useState<{ x: number; y: number } | null>(null);
+  const [folded, setFolded] = useState(false);
+  const [keys, setKeys] = useState(false);
+  const showKeys = useCallback(() => setKeys(true), []);
+  const files = useFiles();
+  useAutosave(actions, subscribe);
+  usePlanning(actions, subscribe);
+  useShortcuts(actions, showKeys);
+
+  const drop = (event: DragEvent) => {
+    if (!event.dataTransfer.types.includes('Files')) return;
+    event.preventDefault();
+    if (event.type === 'drop') void files.take([...event.dataTransfer.files]);
+  };
+  return (
+    // biome-ignore lint/a11y/noStaticElementInteractions: dropping has a button beside it that does the same
+    <div className="flex h-full min-w-[1024px] flex-col" onDragOver={drop} onDrop={drop}>
+      <title>{`${title} · Lambent`}</title>
+      <TopBar />
+      <ConflictBar reload={reload} />
+      <div className="flex min-h-0 flex-1">
+        <StageRail />
+        {!folded && <StageDrawer stage={stage} files={files} />}
+        <main className="relative min-w-0 flex-1">
+          <BedView onPointer={setPointer} />
+          <IconButton
+            label={folded ? 'Unfold the drawer' : 'Fold the drawer'}
+            onClick={() => setFolded(!folded)}
+            className="absolute left-8 top-8 z-10 border border-line bg-paper"
+          >
+            {folded ? <PanelLeftOpen size={16} aria-hidden /> : <PanelLeftClose size={16} aria-hidden />}
+          </IconButton>
+          <SizeCard />
+          <EmptyBed take={files.take} />
+        </main>
+      </div>
+      <BurnStrip pointer={pointer} />
+      <KeySheet open={keys} close={() => setKeys(false)} />
+    </div>
+  );
+}
+
+type Files = ReturnType<typeof useFiles>;
+
+function StageDrawer({ stage, files }: { stage: Stage; files: Files }) {
+  switch (stage) {
+    case 'bed':
+      return <BedDrawer />;
+    case 'art':
+      return <ArtDrawer {...files} />;
+    case 'colours':
+      return <ColoursDrawer />;
+    case 'recipe':
+      return <RecipeDrawer />;
+    case 'check':
+      return <CheckDrawer />;
+    case 'burn':
+      return <BurnDrawer />;
+  }
+}
+
+/** Reading files one after the other, and what came of the last. */
+function useFiles() {
+  const actions = useBenchActions();
+  const navigate = useNavigate();
+  const [arrival, setArrival] = useState<Arrival | null>(null);
+  const [reading, setReading] = useState<string | null>(null);
+  const round = useRef(0);
+  const take = useCallback(
+    async (files: readonly File[]) => {
+      if (files.length === 0) return;
+      navigate(`/jobs/${actions.get().jobId}/art`, { replace: true });
+      const mine = ++round.current;
+      for (const file of files) {
+        setReading(file.name);
+        setArrival(null);
+        const came = await bringIn(actions, file);
+        if (mine !== round.current) return;
+        setArrival(came);
+        if (came.trouble) break;
+      }
+      setReading(null);
+    },
+    [actions, navigate],
+  );
+  const cancel = useCallback(() => {
+    round.current++;
+    cancelFileWork();
+    setReading(null);
+  }, []);
+  const dismiss = useCallback(() => setArrival(null), []);
+  return { arrival, reading, take, cancel, dismiss };
+}
+
+/** What to do first, where nothing is drawn. */
+function EmptyBed({ take }: { take: (files: readonly File[]) => void }) {
+  const empty = useBench((state) => jobOf(state).drawing.items.length === 0);
+  if (!empty) return null;
+  return (
+    <div className="pointer-events-none absolute inset-0 flex items-center justify-center">
+      <label className="pointer-events-auto cursor-pointer rounded-xl border border-line bg-paper px-6 py-4 text-center shadow-float hover:border-petrol">
+        <p className="text-[15px] font-bold">Drop a drawing here</p>
+        <p className="text-quiet">or click to choose an SVG</p>
+        <input
+          type="file"
+          accept=".svg,image/svg+xml"
+          className="sr-only"
+          onChange={(event) => take([...(event.target.files ?? [])])}
+        />
+      </label>
+    </div>
+  );
+}

@@ -1,0 +1,35 @@
+import { useNavigate } from 'react-router';
+import { toast } from 'sonner';
+import { api, sentenceOf } from '../api.ts';
+import { Button } from '../ui/button.tsx';
+import { useBench, useBenchActions } from './context.ts';
+import { jobOf } from './store.ts';
+
+/** Says that the job was saved from another window, and lets the operator keep both. */
+export function ConflictBar({ reload }: { reload: () => void }) {
+  const actions = useBenchActions();
+  const navigate = useNavigate();
+  const save = useBench((state) => state.save);
+  if (save.kind !== 'conflict') return null;
+  const keepBoth = async () => {
+    const { jobId, title } = actions.get();
+    try {
+      const copy = await api.copyJob(jobId, `${title}, second copy`.slice(0, 120), jobOf(actions.get()));
+      actions.set({ save: { kind: 'saved' } });
+      navigate(`/jobs/${copy.id}/art`);
+    } catch (error) {
+      toast.error(sentenceOf(error));
+    }
+  };
+  return (
+    <div role="alert" className="flex items-center gap-3 border-b border-stop/50 bg-stop-soft px-4 py-2">
+      <p className="flex-1">
+        <strong>This job was changed in another window.</strong> Nothing was overwritten: what is here is not saved yet.
+      </p>
+      <Button look="main" onClick={() => void keepBoth()}>
+        Keep both: save this as a job of its own
+      </Button>
+      <Button onClick={reload}>Open the other, drop this</Button>
+    </div>
+  );
+}

@@ -1,0 +1,151 @@
+import { Radio, RadioGroup } from '@headlessui/react';
+import {
+  formatLength,
+  type LengthUnit,
+  lengthUnits,
+  type Machine,
+  removeSheet,
+  type Sheet,
+  setMachine,
+  setSheet,
+  setUnit,
+  toMachine,
+} from '@lambent/core';
+import { Layers } from 'lucide-react';
+import { Button } from '../../ui/button.tsx';
+import { Choice } from '../../ui/choice.tsx';
+import { LengthField } from '../../ui/length-field.tsx';
+import { useBench, useBenchActions } from '../context.ts';
+import { chooseMaterial } from '../sheet-choice.ts';
+import { jobOf, machineOf, unitOf } from '../store.ts';
+import { showBed } from '../use-shortcuts.ts';
+import { Drawer, Part } from './drawer.tsx';
+
+const originWords = {
+  'top-left': 'top left, Y downwards',
+  'bottom-left': 'bottom left, Y upwards',
+  centre: 'centre, Y upwards',
+};
+
+/** The machine, the units, and the sheet that lies on the bed. */
+export function BedDrawer() {
+  const actions = useBenchActions();
+  const machine = useBench(machineOf);
+  const machines = useBench((state) => state.shop.machines);
+  const unit = useBench(unitOf);
+  const sheets = useBench((state) => jobOf(state).sheets);
+  const length = (mm: number) => formatLength(mm, unit);
+  return (
+    <Drawer title="Bed" aside={`${length(machine.bedWidth)} × ${length(machine.bedHeight)}`}>
+      <Part title="Machine">
+        <Choice
+          label="Machine"
+          value={machine.id}
+          options={machines.map(({ id, name, source }) => ({ value: id, text: name, aside: source }))}
+          choose={(id) => {
+            actions.edit('change machine', (job) => setMachine(job, id));
+            showBed(actions);
+          }}
+        />
+        <p className="text-[12px] text-quiet">Zero {originWords[machine.origin]}.</p>
+      </Part>
+      <Part title="Lengths in">
+        <RadioGroup
+          value={unit}
+          onChange={(next: LengthUnit) => actions.edit(`lengths in ${next}`, (job) => setUnit(job, next))}
+          aria-label="Lengths in"
+          className="grid grid-cols-3 gap-1 rounded-lg bg-table p-1"
+        >
+          {lengthUnits.map((known) => (
+            <Radio
+              key={known}
+              value={known}
+              className="figures cursor-pointer rounded-md py-1 text-center data-checked:bg-raised data-checked:font-bold data-checked:text-petrol data-checked:shadow-sm"
+            >
+              {known}
+            </Radio>
+          ))}
+        </RadioGroup>
+      </Part>
+      {sheets.length === 0 ? (
+        <Part title="Sheet">
+          <MaterialChoice value={null} />
+          <p className="text-[12px] text-quiet">Choose what lies on the bed; its recipes come with it.</p>
+        </Part>
+      ) : (
+        sheets.map((sheet) => <SheetPart key={sheet.id} sheet={sheet} machine={machine} unit={unit} />)
+      )}
+    </Drawer>
+  );
+}
+
+export function MaterialChoice({ value }: { value: string | null }) {
+  const actions = useBenchActions();
+  const materials = useBench((state) => state.shop.materials);
+  return (
+    <Choice
+      label="Material"
+      value={value}
+      empty="Choose the material"
+      icon={<Layers size={15} className="shrink-0 text-petrol" aria-hidden />}
+      options={materials.map(({ id, name, thicknessMm, tone }) => ({
+        value: id,
+        text: name,
+        aside: `${thicknessMm} mm`,
+        mark: <span className="size-4 shrink-0 rounded border border-line" style={{ background: tone }} aria-hidden />,
+      }))}
+      choose={(id) => chooseMaterial(actions, id)}
+    />
+  );
+}
+
+function SheetPart({ sheet, machine, unit }: { sheet: Sheet; machine: Machine; unit: LengthUnit }) {
+  const actions = useBenchActions();
+  // A sheet's place is that of its corner nearest to zero, in the machine's frame.
+  const corner = machine.origin === 'top-left' ? sheet.y : sheet.y + sheet.height;
+  const place = toMachine(machine, sheet.x, corner);
+  const up = machine.origin === 'top-left' ? 1 : -1;
+  const change = (name: string, change: Partial<Sheet>) => {
+    actions.edit(name, (job) => setSheet(job, { ...sheet, ...change }));
+    return undefined;
+  };
+  const size = (side: 'width' | 'height') => (mm: number) => {
+    if (!(mm > 0)) return 'A sheet is larger than 0.';
+    if (mm > 10_000) return 'No sheet is that large.';
+    const y = side === 'height' && up < 0 ? corner - mm : sheet.y;
+    return change('size of the sheet', { [side]: mm, y });
+  };
+  const margin = (mm: number) => {
+    if (mm < 0) return 'A margin is not below 0.';
+    if (mm * 2 >= Math.min(sheet.width, sheet.height)) return 'That leaves nothing of the sheet.';
+    return change('margin of the sheet', { margin: mm });
+  };
+  return (
+    <Part title="Sheet">
+      <MaterialChoice value={sheet.materialId} />
+      <div className="grid grid-cols-2 gap-2">
+        <LengthField label="Width" unit={unit} value={sheet.width} commit={size('width')} />
+        <LengthField label="Height" unit={unit} value={sheet.height} commit={size('height')} />
+        <LengthField
+          label="X of its corner"
+          unit={unit}
+          value={place.x}
+          commit={(x) => change('move the sheet', { x: sheet.x + x - place.x })}
+        />
+        <LengthField
+          label="Y of its corner"
+          unit={unit}
+          value={place.y}
+          commit={(y) => change('move the sheet', { y: sheet.y + (y - place.y) * up })}
+        />
+        <LengthField label="Safe margin" unit={unit} value={sheet.margin} commit={margin} />
+      </div>
+      <Button
+        className="mt-1 self-start"
+        onClick={() => actions.edit('take the sheet away', (job) => removeSheet(job, sheet.id))}
+      >
+        Take the sheet away
+      </Button>
+    </Part>
+  );
+}

@@ -1,0 +1,35 @@
+import type { ReactNode } from 'react';
+
+/** What the open stage needs, in the order it is decided. */
+export function Drawer({
+  title,
+  aside,
+  children,
+  foot,
+}: {
+  title: string;
+  aside?: string;
+  children: ReactNode;
+  foot?: ReactNode;
+}) {
+  return (
+    <section aria-label={title} className="flex h-full w-[296px] shrink-0 flex-col border-r border-line bg-paper">
+      <div className="flex items-baseline justify-between px-3.5 pb-2 pt-3.5">
+        <h1 className="text-[16px] font-bold">{title}</h1>
+        {aside && <span className="text-quiet">{aside}</span>}
+      </div>
+      <div className="flex min-h-0 flex-1 flex-col gap-3.5 overflow-y-auto px-3.5 pb-4">{children}</div>
+      {foot && <div className="border-t border-line px-3.5 py-3">{foot}</div>}
+    </section>
+  );
+}
+
+/** A titled part of a drawer. */
+export function Part({ title, children }: { title: string; children: ReactNode }) {
+  return (
+    <div className="flex flex-col gap-1.5">
+      <h2 className="text-quiet">{title}</h2>
+      {children}
+    </div>
+  );
+}

@@ -1,0 +1,189 @@
+import {
+  type Box,
+  boundsOfAll,
+  isEmpty,
+  moveItems,
+  type Point,
+  rotateItems,
+  scaleItems,
+  toMachine,
+  topGroupOf,
+} from '@lambent/core';
+import { Link2, Link2Off, RotateCcw, RotateCw, Trash2 } from 'lucide-react';
+import { useMemo, useState } from 'react';
+import { IconButton } from '../ui/button.tsx';
+import { LengthField } from '../ui/length-field.tsx';
+import { TypedField } from '../ui/typed-field.tsx';
+import { useBench, useBenchActions } from './context.ts';
+import { type BenchState, jobOf, machineOf, unitOf } from './store.ts';
+import { deleteSelection } from './use-shortcuts.ts';
+
+/** A place on the selection's frame: 0, ½ or 1 of its width and height. */
+interface Anchor {
+  readonly u: number;
+  readonly v: number;
+}
+
+const anchors: readonly Anchor[] = [0, 0.5, 1].flatMap((v) => [0, 0.5, 1].map((u) => ({ u, v })));
+const anchorNames = [
+  'top left',
+  'top',
+  'top right',
+  'left',
+  'centre',
+  'right',
+  'bottom left',
+  'bottom',
+  'bottom right',
+];
+
+/** Where the selection is and how large, as figures that can be typed. */
+export function SizeCard() {
+  const actions = useBenchActions();
+  const selection = useBench((state) => state.selection);
+  const drawing = useBench((state) => jobOf(state).drawing);
+  const unit = useBench(unitOf);
+  const machine = useBench(machineOf);
+  const name = useBench(nameOfSelection);
+  const count = selection.size;
+  const [chosen, setAnchor] = useState<Anchor | null>(null);
+  const [locked, setLocked] = useState(true);
+  const bounds = useMemo(
+    () => boundsOfAll(drawing.items.filter((item) => selection.has(item.id))),
+    [drawing, selection],
+  );
+  if (isEmpty(bounds)) return null;
+
+  // Nothing said, places are given of the corner that is nearest the machine's zero.
+  const anchor = chosen ?? defaultAnchor(machine.origin);
+  const point = anchorPoint(bounds, anchor);
+  const place = toMachine(machine, point.x, point.y);
+  const up = machine.origin === 'top-left' ? 1 : -1;
+  const width = bounds.maxX - bounds.minX;
+  const height = bounds.maxY - bounds.minY;
+
+  const moveBy = (dx: number, dy: number) => {
+    actions.edit('move', (job) => moveItems(job, selection, dx, dy));
+    return undefined;
+  };
+  const scaleTo = (side: 'width' | 'height', size: number): string | undefined => {
+    const now = side === 'width' ? width : height;
+    if (!(size > 0)) return 'A size is more than 0.';
+    if (now === 0) return `It has no ${side} to scale.`;
+    if (size > 100_000) return 'That is larger than any bed.';
+    const factor = size / now;
+    const [sx, sy] = locked ? [factor, factor] : side === 'width' ? [factor, 1] : [1, factor];
+    actions.edit(`scale to ${side}`, (job) => scaleItems(job, selection, sx, sy, point));
+    return undefined;
+  };
+  const turn = (degrees: number): undefined => {
+    actions.edit(`turn ${degrees}°`, (job) =>
+      rotateItems(job, selection, degrees, anchorPoint(bounds, { u: 0.5, v: 0.5 })),
+    );
+    return undefined;
+  };
+  return (
+    <section
+      aria-label="Size and place"
+      className="absolute right-3.5 top-9 z-10 w-[236px] rounded-xl border border-line bg-paper p-3 shadow-float"
+    >
+      <div className="mb-2 flex items-baseline justify-between gap-2">
+        <h2 className="truncate font-bold" title={name}>
+          {name}
+        </h2>
+        <span className="shrink-0 text-[12px] text-quiet">{count === 1 ? '1 item' : `${count} items`}</span>
+      </div>
+      <div className="flex gap-2.5">
+        <AnchorGrid anchor={anchor} choose={setAnchor} />
+        <div className="flex min-w-0 flex-1 flex-col gap-1.5">
+          <LengthField label="X" layout="row" unit={unit} value={place.x} commit={(x) => moveBy(x - place.x, 0)} />
+          <LengthField
+            label="Y"
+            layout="row"
+            unit={unit}
+            value={place.y}
+            commit={(y) => moveBy(0, (y - place.y) * up)}
+          />
+          <LengthField label="W" layout="row" unit={unit} value={width} commit={(size) => scaleTo('width', size)} />
+          <LengthField label="H" layout="row" unit={unit} value={height} commit={(size) => scaleTo('height', size)} />
+        </div>
+      </div>
+      <div className="mt-2 flex items-center">
+        <IconButton
+          label={locked ? 'Proportions are kept' : 'Proportions are free'}
+          pressed={locked}
+          onClick={() => setLocked(!locked)}
+        >
+          {locked ? <Link2 size={16} aria-hidden /> : <Link2Off size={16} aria-hidden />}
+        </IconButton>
+        <IconButton label="Turn a quarter left" onClick={() => turn(-90)}>
+          <RotateCcw size={16} aria-hidden />
+        </IconButton>
+        <IconButton label="Turn a quarter right" onClick={() => turn(90)}>
+          <RotateCw size={16} aria-hidden />
+        </IconButton>
+        <div className="ml-1 w-[88px]">
+          <TypedField label="∠" layout="row" text="0" unit="°" parse={parseAngle} commit={turn} />
+        </div>
+        <IconButton label="Delete (Del)" className="ml-auto" onClick={() => deleteSelection(actions)}>
+          <Trash2 size={16} aria-hidden />
+        </IconButton>
+      </div>
+    </section>
+  );
+}
+
+function defaultAnchor(origin: 'top-left' | 'bottom-left' | 'centre'): Anchor {
+  if (origin === 'centre') return { u: 0.5, v: 0.5 };
+  return { u: 0, v: origin === 'top-left' ? 0 : 1 };
+}
+
+function anchorPoint(bounds: Box, { u, v }: Anchor): Point {
+  return { x: bounds.minX + u * (bounds.maxX - bounds.minX), y: bounds.minY + v * (bounds.maxY - bounds.minY) };
+}
+
+function parseAngle(text: string) {
+  const value = Number(text.replace(',', '.').replace('°', '').trim());
+  return Number.isFinite(value) && text.trim() !== ''
+    ? ({ ok: true, value } as const)
+    : ({ ok: false, reason: 'Type degrees, for example 15 or -7.5.' } as const);
+}
+
+function AnchorGrid({ anchor, choose }: { anchor: Anchor; choose: (anchor: Anchor) => void }) {
+  return (
+    <fieldset
+      className="mt-1 grid h-[66px] w-[66px] shrink-0 grid-cols-3 place-items-center border border-line"
+      title="The point that X and Y are of, and that stays put"
+    >
+      <legend className="sr-only">Point that X and Y are of</legend>
+      {anchors.map((place, i) => {
+        const on = place.u === anchor.u && place.v === anchor.v;
+        return (
+          <button
+            key={anchorNames[i]}
+            type="button"
+            aria-label={anchorNames[i]}
+            aria-pressed={on}
+            onClick={() => choose(place)}
+            className="flex size-5 items-center justify-center"
+          >
+            <span
+              className={`block rounded-[2px] border ${on ? 'size-3 border-petrol bg-petrol' : 'size-2 border-quiet bg-raised'}`}
+            />
+          </button>
+        );
+      })}
+    </fieldset>
+  );
+}
+
+/** The name of what is selected: its group's, its own, or how many things it is. */
+function nameOfSelection(state: BenchState): string {
+  const { drawing } = jobOf(state);
+  const items = drawing.items.filter((item) => state.selection.has(item.id));
+  if (items.length === 0) return '';
+  if (items.length === 1) return items[0].name ?? 'One item';
+  const groups = new Set(items.map((item) => topGroupOf(drawing, item)?.id ?? item.id));
+  const first = topGroupOf(drawing, items[0]);
+  return groups.size === 1 && first ? (first.name ?? 'Group') : `${groups.size} things`;
+}

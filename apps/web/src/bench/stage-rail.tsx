@@ -1,0 +1,71 @@
+import { BookOpen, Flame, LayoutGrid, ListChecks, type LucideIcon, Palette, Spline } from 'lucide-react';
+import { NavLink } from 'react-router';
+import { useBench } from './context.ts';
+import { type StageState, stageState } from './stage-state.ts';
+import { type Stage, stages } from './store.ts';
+
+const looks: Record<Stage, { text: string; icon: LucideIcon }> = {
+  bed: { text: 'Bed', icon: LayoutGrid },
+  art: { text: 'Art', icon: Spline },
+  colours: { text: 'Colours', icon: Palette },
+  recipe: { text: 'Recipe', icon: BookOpen },
+  check: { text: 'Check', icon: ListChecks },
+  burn: { text: 'Burn', icon: Flame },
+};
+
+/** The stages of the work, in its order, joined by a thread. */
+export function StageRail() {
+  const jobId = useBench((state) => state.jobId);
+  return (
+    <nav
+      aria-label="Stages"
+      className="relative flex w-[86px] shrink-0 flex-col items-center gap-3 border-r border-line bg-paper pt-4"
+    >
+      <div className="absolute bottom-auto left-1/2 top-8 h-[400px] w-0.5 -translate-x-1/2 bg-line" aria-hidden />
+      {stages.map((stage, i) => (
+        <StageLink key={stage} jobId={jobId} stage={stage} number={i + 1} />
+      ))}
+    </nav>
+  );
+}
+
+function StageLink({ jobId, stage, number }: { jobId: string; stage: Stage; number: number }) {
+  const { text, icon: Icon } = looks[stage];
+  const kind = useBench((state) => stageState(state, stage).kind);
+  const count = useBench((state) => countOf(stageState(state, stage)));
+  const grave = useBench((state) => isGrave(stageState(state, stage)));
+  const said = kind === 'wants' ? `${count} want attention` : kind;
+  return (
+    <NavLink
+      to={`/jobs/${jobId}/${stage}`}
+      replace
+      title={`${text} (${number})`}
+      aria-label={`${text}, ${said}`}
+      className="group relative z-10 flex w-16 flex-col items-center gap-1 bg-paper py-0.5 text-ink aria-[current=page]:font-bold aria-[current=page]:text-petrol"
+    >
+      <span className="relative flex size-10 items-center justify-center rounded-xl border border-line bg-raised group-hover:border-petrol group-aria-[current=page]:border-petrol group-aria-[current=page]:bg-petrol group-aria-[current=page]:text-on-petrol">
+        <Icon size={20} strokeWidth={1.75} aria-hidden />
+        {kind === 'wants' ? (
+          <span
+            className={`figures absolute -right-2 -top-2 flex h-[18px] min-w-[18px] items-center justify-center rounded-full px-1 text-[11px] font-bold text-white ring-2 ring-paper ${grave ? 'bg-[#B3261E]' : 'bg-[#A35F00]'}`}
+          >
+            {count}
+          </span>
+        ) : (
+          <span
+            className={`absolute -right-1 -top-1 size-2.5 rounded-full ring-2 ring-paper ${kind === 'settled' ? 'bg-settled' : 'bg-line'}`}
+          />
+        )}
+      </span>
+      <span className="text-[12.5px]">{text}</span>
+    </NavLink>
+  );
+}
+
+function countOf(state: StageState): number {
+  return state.kind === 'wants' ? state.count : 0;
+}
+
+function isGrave(state: StageState): boolean {
+  return state.kind === 'wants' && state.grave;
+}

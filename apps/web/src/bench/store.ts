@@ -1,0 +1,148 @@
+import type { JobAnswer } from '@lambent/contracts';
+import {
+  type History,
+  type JobDocument,
+  jobFromJson,
+  type LengthUnit,
+  type Machine,
+  type Matrix,
+  type PreparedJob,
+  prepareJob,
+  record,
+  redo,
+  type SpeedUnit,
+  startHistory,
+  undo,
+} from '@lambent/core';
+import { create } from 'zustand';
+import type { Planned, ShopLists } from '../workers/bench.worker.ts';
+
+export const stages = ['bed', 'art', 'colours', 'recipe', 'check', 'burn'] as const;
+export type Stage = (typeof stages)[number];
+
+/** What the page shows of the bed: bed mm times `scale` plus x, y are pixels of the view. */
+export interface View {
+  readonly scale: number;
+  readonly x: number;
+  readonly y: number;
+}
+
+/** Whether what is on screen is also on the server. */
+export type SaveState =
+  | { kind: 'saved' }
+  | { kind: 'changed' }
+  | { kind: 'saving' }
+  | { kind: 'conflict'; latest: number }
+  | { kind: 'failed'; message: string };
+
+export interface BenchState {
+  jobId: string;
+  title: string;
+  project: string;
+  shop: ShopLists;
+  history: History<JobDocument>;
+  prepared: PreparedJob;
+  /** The version on the server, and the document that it holds. */
+  version: number;
+  savedDocument: JobDocument;
+  save: SaveState;
+  selection: ReadonlySet<string>;
+  /** Items to point out, without selecting them. */
+  pointedOut: ReadonlySet<string>;
+  /** A change of the selection that is under way, in bed mm; not yet an edit. */
+  live: Matrix | null;
+  view: View;
+  viewSize: { width: number; height: number };
+  realColours: boolean;
+  speedUnit: SpeedUnit;
+  /** The plan of `plannedFor`; of the document before while a new one is worked out. */
+  planned: Planned | null;
+  plannedFor: JobDocument | null;
+  planTrouble: string | null;
+  /** Seconds into the plan at which the preview stands; null while there is none. */
+  previewS: number | null;
+}
+
+export type BenchStore = ReturnType<typeof createBenchStore>;
+
+export function createBenchStore(answer: JobAnswer, shop: ShopLists) {
+  const document = jobFromJson(answer.document);
+  return create<BenchState>(() => ({
+    jobId: answer.id,
+    title: answer.title,
+    project: answer.project,
+    shop,
+    history: startHistory(document),
+    prepared: prepareJob(document, shop),
+    version: answer.version,
+    savedDocument: document,
+    save: { kind: 'saved' },
+    selection: new Set(),
+    pointedOut: new Set(),
+    live: null,
+    view: { scale: 1, x: 0, y: 0 },
+    viewSize: { width: 0, height: 0 },
+    realColours: false,
+    speedUnit: 'mm/s',
+    planned: null,
+    plannedFor: null,
+    planTrouble: null,
+    previewS: null,
+  }));
+}
+
+/** Everything that can be done to the Bench; a thin layer over core's pure functions. */
+export function benchActions(store: BenchStore) {
+  const { getState: get, setState: set } = store;
+
+  const goTo = (history: History<JobDocument>) => {
+    const document = history.present;
+    const before = get();
+    if (document === before.history.present) {
+      set({ history });
+      return;
+    }
+    const known = new Set(document.drawing.items.map((item) => item.id));
+    const stays = [...before.selection].filter((id) => known.has(id));
+    set({
+      history,
+      prepared: prepareJob(document, before.shop),
+      selection: stays.length === before.selection.size ? before.selection : new Set(stays),
+      pointedOut: new Set(),
+      live: null,
+      previewS: null,
+      save:
+        before.save.kind === 'conflict'
+          ? before.save
+          : { kind: document === before.savedDocument ? 'saved' : 'changed' },
+    });
+  };
+
+  return {
+    /** Makes one edit, under the name that undo will show. */
+    edit(name: string, change: (job: JobDocument) => JobDocument): void {
+      const { history } = get();
+      goTo(record(history, name, change(history.present)));
+    },
+    undo: () => goTo(undo(get().history)),
+    redo: () => goTo(redo(get().history)),
+    select: (ids: Iterable<string>) => set({ selection: new Set(ids) }),
+    pointOut: (ids: Iterable<string>) => set({ pointedOut: new Set(ids) }),
+    set,
+    get,
+  };
+}
+
+export type BenchActions = ReturnType<typeof benchActions>;
+
+export function jobOf(state: BenchState): JobDocument {
+  return state.history.present;
+}
+
+export function machineOf(state: BenchState): Machine {
+  return state.prepared.machine;
+}
+
+export function unitOf(state: BenchState): LengthUnit {
+  return state.history.present.unit;
+}

@@ -1,0 +1,186 @@
+import { blocks, formatDuration, setMachine } from '@lambent/core';
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { Cpu, Flame, Layers, Redo2, Undo2 } from 'lucide-react';
+import { useState } from 'react';
+import { Link, useNavigate } from 'react-router';
+import { toast } from 'sonner';
+import { api, sentenceOf } from '../api.ts';
+import { useLive } from '../stores/live.ts';
+import { Button, IconButton } from '../ui/button.tsx';
+import { Choice } from '../ui/choice.tsx';
+import { useBench, useBenchActions } from './context.ts';
+import { chooseMaterial } from './sheet-choice.ts';
+import { jobOf, machineOf, type SaveState } from './store.ts';
+import { useSend } from './use-send.ts';
+
+/** Job, machine and sheet, undo and redo, the time, and the one main action. */
+export function TopBar() {
+  const actions = useBenchActions();
+  const past = useBench((state) => state.history.past.at(-1)?.name);
+  const future = useBench((state) => state.history.future[0]?.name);
+  const machine = useBench(machineOf);
+  const machines = useBench((state) => state.shop.machines);
+  const materials = useBench((state) => state.shop.materials);
+  const material = useBench((state) => state.prepared.material);
+  return (
+    <header className="relative z-20 flex h-12 shrink-0 items-center gap-3 border-b border-line bg-paper pr-3.5">
+      <Link to="/" className="flex w-[86px] shrink-0 justify-center" aria-label="To the Desk" title="To the Desk">
+        <img src="/mark.svg" alt="" className="size-7" />
+      </Link>
+      <JobName />
+      <div className="mx-auto flex gap-3">
+        <Choice
+          label="Machine"
+          look="chip"
+          icon={<Cpu size={15} className="shrink-0 text-petrol" aria-hidden />}
+          value={machine.id}
+          options={machines.map(({ id, name, bedWidth, bedHeight }) => ({
+            value: id,
+            text: name,
+            aside: `${bedWidth} × ${bedHeight} mm`,
+          }))}
+          choose={(id) => actions.edit('change machine', (job) => setMachine(job, id))}
+        />
+        <Choice
+          label="Material of the sheet"
+          look="chip"
+          icon={<Layers size={15} className="shrink-0 text-petrol" aria-hidden />}
+          value={material?.id ?? null}
+          empty="No sheet yet"
+          options={materials.map(({ id, name, thicknessMm }) => ({
+            value: id,
+            text: name,
+            aside: `${thicknessMm} mm`,
+          }))}
+          choose={(id) => chooseMaterial(actions, id)}
+        />
+      </div>
+      <div className="flex">
+        <IconButton
+          label={past ? `Undo: ${past} (Ctrl Z)` : 'Nothing to undo'}
+          disabled={past === undefined}
+          onClick={actions.undo}
+        >
+          <Undo2 size={18} aria-hidden />
+        </IconButton>
+        <IconButton
+          label={future ? `Redo: ${future} (Ctrl Shift Z)` : 'Nothing to redo'}
+          disabled={future === undefined}
+          onClick={actions.redo}
+        >
+          <Redo2 size={18} aria-hidden />
+        </IconButton>
+      </div>
+      <PlanTime />
+      <SendButton />
+    </header>
+  );
+}
+
+function JobName() {
+  const actions = useBenchActions();
+  const jobId = useBench((state) => state.jobId);
+  const title = useBench((state) => state.title);
+  const project = useBench((state) => state.project);
+  const save = useBench((state) => state.save);
+  const queries = useQueryClient();
+  const [typed, setTyped] = useState<string | null>(null);
+  const rename = async () => {
+    const next = typed?.trim();
+    setTyped(null);
+    if (!next || next === title) return;
+    try {
+      await api.renameJob(jobId, next);
+      actions.set({ title: next });
+      void queries.invalidateQueries({ queryKey: ['jobs'] });
+    } catch (error) {
+      toast.error(`The title was not changed. ${sentenceOf(error)}`);
+    }
+  };
+  return (
+    <div className="min-w-0 max-w-[290px] flex-1">
+      <input
+        aria-label="Title of the job"
+        title="Click to change the title"
+        value={typed ?? title}
+        maxLength={120}
+        onChange={(event) => setTyped(event.target.value)}
+        onBlur={() => void rename()}
+        onKeyDown={(event) => {
+          if (event.key === 'Enter') event.currentTarget.blur();
+          if (event.key === 'Escape') {
+            setTyped(null);
+            event.stopPropagation();
+          }
+        }}
+        className="-ml-1 block w-full truncate rounded border border-transparent bg-transparent px-1 text-[14px] font-bold leading-5 hover:border-line"
+      />
+      <p className="truncate text-[12px] leading-4 text-quiet">
+        Desk{project ? ` / ${project}` : ''} · <SaveWord save={save} />
+      </p>
+    </div>
+  );
+}
+
+function SaveWord({ save }: { save: SaveState }) {
+  switch (save.kind) {
+    case 'saved':
+      return <span data-testid="save-state">saved</span>;
+    case 'changed':
+    case 'saving':
+      return <span data-testid="save-state">saving…</span>;
+    case 'conflict':
+      return (
+        <span data-testid="save-state" className="font-semibold text-stop">
+          changed elsewhere
+        </span>
+      );
+    case 'failed':
+      return (
+        <span data-testid="save-state" className="font-semibold text-stop" title={save.message}>
+          not saved, trying again
+        </span>
+      );
+  }
+}
+
+function PlanTime() {
+  const planned = useBench((state) => state.planned);
+  const current = useBench((state) => state.plannedFor === jobOf(state));
+  const count = planned?.plan.steps.length ?? 0;
+  return (
+    <div className={`min-w-[92px] text-right ${current ? '' : 'opacity-50'}`} data-testid="plan-time" aria-live="off">
+      <p className="figures text-[14px] font-bold leading-5">{planned ? formatDuration(planned.plan.timeS) : '…'}</p>
+      <p className="text-[12px] leading-4 text-quiet">{count === 1 ? '1 step' : `${count} steps`}</p>
+    </div>
+  );
+}
+
+function SendButton() {
+  const machine = useBench(machineOf);
+  const jobId = useBench((state) => state.jobId);
+  const blocked = useBench((state) => state.planned === null || blocks(state.planned.findings));
+  const state = useLive((live) => live.machines[machine.id]?.state ?? 'away');
+  const navigate = useNavigate();
+  const send = useSend();
+  const run = useMutation({ mutationFn: send });
+  if (blocked) {
+    return (
+      <Button look="main" className="h-[34px]" onClick={() => navigate(`/jobs/${jobId}/check`, { replace: true })}>
+        See what blocks
+      </Button>
+    );
+  }
+  return (
+    <Button
+      look="main"
+      className="h-[34px]"
+      disabled={state !== 'idle' || run.isPending}
+      title={state === 'idle' ? undefined : `${machine.name} is ${state}`}
+      onClick={() => run.mutate()}
+    >
+      <Flame size={16} aria-hidden />
+      {run.isPending ? 'Sending…' : state === 'idle' ? `Send to ${machine.name}` : `${machine.name} is ${state}`}
+    </Button>
+  );
+}

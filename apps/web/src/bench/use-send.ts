@@ -1,0 +1,26 @@
+import { useQueryClient } from '@tanstack/react-query';
+import { useNavigate } from 'react-router';
+import { toast } from 'sonner';
+import { api, sentenceOf } from '../api.ts';
+import { useBenchActions } from './context.ts';
+import { saveNow } from './use-autosave.ts';
+
+/** Saves what is on screen and sends that very version to its machine. */
+export function useSend(): () => Promise<void> {
+  const actions = useBenchActions();
+  const queries = useQueryClient();
+  const navigate = useNavigate();
+  return async () => {
+    try {
+      await saveNow(actions);
+      const { save, version, jobId } = actions.get();
+      if (save.kind !== 'saved') throw new Error('The job could not be saved, so it was not sent.');
+      actions.set({ previewS: null, selection: new Set() });
+      await api.startRun(jobId, version);
+      navigate(`/jobs/${jobId}/burn`, { replace: true });
+      void queries.invalidateQueries({ queryKey: ['runs'] });
+    } catch (error) {
+      toast.error(sentenceOf(error));
+    }
+  };
+}

@@ -1,0 +1,133 @@
+import { boundsOfAll, isEmpty, moveItems, removeItems } from '@lambent/core';
+import { useEffect } from 'react';
+import { useNavigate } from 'react-router';
+import { viewOf, zoomAt } from './bed/view.ts';
+import { type BenchActions, jobOf, machineOf, stages } from './store.ts';
+
+/** What the keys do, for the sheet that `?` opens. */
+export const keySheet: readonly { keys: string; does: string }[] = [
+  { keys: '1 – 6', does: 'open a stage' },
+  { keys: 'Ctrl Z', does: 'undo' },
+  { keys: 'Ctrl Shift Z', does: 'redo' },
+  { keys: 'Ctrl A', does: 'select everything' },
+  { keys: 'Esc', does: 'let go' },
+  { keys: 'Del', does: 'delete the selection' },
+  { keys: 'Arrows', does: 'nudge 1 mm; Shift 10 mm, Alt 0.1 mm' },
+  { keys: 'Ctrl click', does: 'select one item of a group' },
+  { keys: 'Wheel, + and −', does: 'zoom' },
+  { keys: 'Space drag', does: 'move the view' },
+  { keys: 'B', does: 'show the whole bed' },
+  { keys: 'S', does: 'show the selection' },
+  { keys: 'R', does: 'real colours on and off' },
+];
+
+export function isTyping({ target }: KeyboardEvent): boolean {
+  return target instanceof HTMLElement && (target.matches('input, textarea, select') || target.isContentEditable);
+}
+
+/** The Bench's keys. */
+export function useShortcuts(actions: BenchActions, showKeys: () => void): void {
+  const navigate = useNavigate();
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (isTyping(event) || event.defaultPrevented) return;
+      const ctrl = event.ctrlKey || event.metaKey;
+      const key = event.key.toLowerCase();
+      const done = run(key, ctrl, event);
+      if (done) event.preventDefault();
+    };
+    const run = (key: string, ctrl: boolean, event: KeyboardEvent): boolean => {
+      if (ctrl) return runWithCtrl(actions, key, event.shiftKey);
+      const stage = stages[Number(key) - 1];
+      if (stage) {
+        navigate(`/jobs/${actions.get().jobId}/${stage}`, { replace: true });
+        return true;
+      }
+      if (key === '?') {
+        showKeys();
+        return true;
+      }
+      return runPlain(actions, key, event);
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  }, [actions, navigate, showKeys]);
+}
+
+function runWithCtrl(actions: BenchActions, key: string, shift: boolean): boolean {
+  if (key === 'z') shift ? actions.redo() : actions.undo();
+  else if (key === 'y') actions.redo();
+  else if (key === 'a') actions.select(jobOf(actions.get()).drawing.items.map((item) => item.id));
+  else return false;
+  return true;
+}
+
+const arrows: Record<string, readonly [dx: number, dy: number]> = {
+  arrowleft: [-1, 0],
+  arrowright: [1, 0],
+  arrowup: [0, -1],
+  arrowdown: [0, 1],
+};
+
+function runPlain(actions: BenchActions, key: string, event: KeyboardEvent): boolean {
+  const { selection, view, viewSize, realColours } = actions.get();
+  const arrow = arrows[key];
+  // Arrows move within lists and menus; they nudge only where nothing else would take them.
+  if (arrow && selection.size > 0 && !inMenu(event)) {
+    const step = event.shiftKey ? 10 : event.altKey ? 0.1 : 1;
+    actions.edit('nudge', (job) => moveItems(job, selection, arrow[0] * step, arrow[1] * step));
+    return true;
+  }
+  switch (key) {
+    case 'delete':
+    case 'backspace':
+      if (selection.size === 0) return false;
+      deleteSelection(actions);
+      return true;
+    case 'escape':
+      actions.select([]);
+      return true;
+    case '+':
+    case '=':
+    case '-':
+      actions.set({ view: zoomAt(view, viewSize.width / 2, viewSize.height / 2, key === '-' ? 0.8 : 1.25) });
+      return true;
+    case 'b':
+      showBed(actions);
+      return true;
+    case 's':
+      showSelection(actions);
+      return true;
+    case 'r':
+      actions.set({ realColours: !realColours });
+      return true;
+    default:
+      return false;
+  }
+}
+
+function inMenu({ target }: KeyboardEvent): boolean {
+  return target instanceof HTMLElement && target.closest('[role=listbox], [role=menu], [role=radiogroup]') !== null;
+}
+
+export function deleteSelection(actions: BenchActions): void {
+  const { selection } = actions.get();
+  const name = `delete ${selection.size} ${selection.size === 1 ? 'item' : 'items'}`;
+  actions.edit(name, (job) => removeItems(job, selection));
+}
+
+export function showBed(actions: BenchActions): void {
+  const state = actions.get();
+  const { bedWidth, bedHeight } = machineOf(state);
+  const { width, height } = state.viewSize;
+  actions.set({ view: viewOf({ minX: 0, minY: 0, maxX: bedWidth, maxY: bedHeight }, width, height) });
+}
+
+/** Shows the selection as large as it fits; the whole bed when nothing is selected. */
+export function showSelection(actions: BenchActions): void {
+  const state = actions.get();
+  const bounds = boundsOfAll(jobOf(state).drawing.items.filter((item) => state.selection.has(item.id)));
+  const { width, height } = state.viewSize;
+  if (isEmpty(bounds)) showBed(actions);
+  else actions.set({ view: viewOf(bounds, width, height, 80) });
+}

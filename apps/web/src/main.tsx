@@ -1,0 +1,31 @@
+import './styles.css';
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { StrictMode } from 'react';
+import { createRoot } from 'react-dom/client';
+import { createBrowserRouter, RouterProvider } from 'react-router';
+import { Toaster } from 'sonner';
+import { BenchRoute } from './routes/bench.tsx';
+import { DeskRoute } from './routes/desk.tsx';
+import { LostRoute } from './routes/lost.tsx';
+import { MachinesRoute } from './routes/machines.tsx';
+import { listenToServer } from './stores/live.ts';
+
+const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: true } } });
+const router = createBrowserRouter([
+  { path: '/', element: <DeskRoute />, errorElement: <LostRoute /> },
+  { path: '/machines', element: <MachinesRoute />, errorElement: <LostRoute /> },
+  { path: '/jobs/:jobId/:stage?', element: <BenchRoute />, errorElement: <LostRoute /> },
+  { path: '*', element: <LostRoute /> },
+]);
+
+listenToServer();
+const root = document.getElementById('root');
+if (!root) throw new Error('The page has no #root');
+createRoot(root).render(
+  <StrictMode>
+    <QueryClientProvider client={queries}>
+      <RouterProvider router={router} />
+      <Toaster position="bottom-center" offset={112} toastOptions={{ duration: 5000 }} />
+    </QueryClientProvider>
+  </StrictMode>,
+);

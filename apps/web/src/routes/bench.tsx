@@ -1,0 +1,73 @@
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useCallback, useEffect, useMemo, useState } from 'react';
+import { Link, Navigate, useParams } from 'react-router';
+import { api, Refusal, sentenceOf } from '../api.ts';
+import { BenchScreen } from '../bench/bench-screen.tsx';
+import { BenchContext } from '../bench/context.ts';
+import { benchActions, createBenchStore, type Stage, stages } from '../bench/store.ts';
+import { PageBar } from '../ui/page-bar.tsx';
+
+/** Loads a job and the shop it uses, and opens the Bench on them. */
+export function BenchRoute() {
+  const { jobId = '', stage } = useParams();
+  const queries = useQueryClient();
+  const [round, setRound] = useState(0);
+  const loaded = useQuery({
+    queryKey: ['bench', jobId, round],
+    queryFn: async () => {
+      const [job, machines, materials, keys] = await Promise.all([
+        api.job(jobId),
+        api.machines(),
+        api.materials(),
+        api.keys(),
+      ]);
+      return { job, shop: { machines, materials, keys } };
+    },
+    staleTime: Number.POSITIVE_INFINITY,
+    gcTime: 0,
+    refetchOnWindowFocus: false,
+    retry: (count, error) => count < 1 && !(error instanceof Refusal && error.code === 'not-found'),
+  });
+  const bench = useMemo(() => {
+    if (!loaded.data) return null;
+    const store = createBenchStore(loaded.data.job, loaded.data.shop);
+    return { store, actions: benchActions(store) };
+  }, [loaded.data]);
+  const reload = useCallback(() => setRound((count) => count + 1), []);
+  // The Desk shows the job as it is when one comes back to it.
+  useEffect(() => () => void queries.invalidateQueries({ queryKey: ['jobs'] }), [queries]);
+
+  if (loaded.isError) {
+    return (
+      <div className="flex h-full flex-col">
+        <PageBar />
+        <main className="mx-auto mt-24 max-w-md px-6 text-center">
+          <h1 className="mb-2 text-xl font-bold">This job cannot be opened</h1>
+          <p className="mb-4 text-quiet">{sentenceOf(loaded.error)}</p>
+          <Link to="/" className="font-semibold text-petrol underline">
+            To the Desk
+          </Link>
+        </main>
+      </div>
+    );
+  }
+  if (!bench) {
+    return (
+      <div className="flex h-full items-center justify-center text-quiet" role="status">
+        Opening the job…
+      </div>
+    );
+  }
+  const open = stages.find((known) => known === stage);
+  if (!open) return <Navigate to={`/jobs/${jobId}/${firstStage(bench.store.getState())}`} replace />;
+  return (
+    <BenchContext value={bench}>
+      <BenchScreen key={`${jobId} ${round}`} stage={open} reload={reload} />
+    </BenchContext>
+  );
+}
+
+/** A job that has artwork opens where its colours are; an empty one where artwork is brought in. */
+function firstStage(state: ReturnType<ReturnType<typeof createBenchStore>['getState']>): Stage {
+  return state.history.present.drawing.items.length > 0 ? 'colours' : 'art';
+}

@@ -1,0 +1,168 @@
+import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
+import type { JobCard } from '@lambent/contracts';
+import type { Machine, Material } from '@lambent/core';
+import { useMutation, useQuery } from '@tanstack/react-query';
+import { formatDistanceToNow } from 'date-fns';
+import { Plus, Search } from 'lucide-react';
+import { useDeferredValue, useState } from 'react';
+import { Link, useNavigate } from 'react-router';
+import { api, sentenceOf } from '../api.ts';
+import { Button } from '../ui/button.tsx';
+import { Choice } from '../ui/choice.tsx';
+import { Notice } from '../ui/notice.tsx';
+import { PageBar } from '../ui/page-bar.tsx';
+
+/** The list of jobs. */
+export function DeskRoute() {
+  const jobs = useQuery({ queryKey: ['jobs'], queryFn: api.jobs });
+  const machines = useQuery({ queryKey: ['machines'], queryFn: api.machines });
+  const materials = useQuery({ queryKey: ['materials'], queryFn: api.materials });
+  const [typed, setTyped] = useState('');
+  const sought = useDeferredValue(typed.trim().toLowerCase());
+  const shown = jobs.data?.filter((job) => `${job.title} ${job.project}`.toLowerCase().includes(sought));
+  return (
+    <div className="flex h-full flex-col">
+      <title>Desk · Lambent</title>
+      <PageBar />
+      <main className="min-h-0 flex-1 overflow-auto">
+        <div className="mx-auto max-w-[1180px] px-6 py-6">
+          <div className="mb-5 flex items-center gap-4">
+            <h1 className="text-xl font-bold">Desk</h1>
+            <label className="ml-auto flex h-9 w-72 items-center gap-2 rounded-lg border border-line bg-raised px-3 focus-within:border-petrol">
+              <Search size={15} className="text-quiet" aria-hidden />
+              <input
+                value={typed}
+                onChange={(event) => setTyped(event.target.value)}
+                placeholder="Find a job"
+                aria-label="Find a job"
+                className="w-full bg-transparent outline-none placeholder:text-quiet"
+              />
+            </label>
+            <NewJob machines={machines.data ?? []} />
+          </div>
+          {jobs.isError && <Notice level="blocks">{sentenceOf(jobs.error)}</Notice>}
+          {jobs.isPending && <p className="text-quiet">Looking up the jobs…</p>}
+          {jobs.data?.length === 0 && (
+            <div className="rounded-xl border border-dashed border-line bg-paper p-12 text-center">
+              <p className="mb-1 text-[15px] font-semibold">No jobs yet</p>
+              <p className="text-quiet">Make one with “New job”, then drop a drawing on its bed.</p>
+            </div>
+          )}
+          {shown?.length === 0 && (jobs.data?.length ?? 0) > 0 && (
+            <p className="text-quiet">No job’s title has “{typed.trim()}” in it.</p>
+          )}
+          <ul className="grid grid-cols-[repeat(auto-fill,minmax(270px,1fr))] gap-4">
+            {shown?.map((job) => (
+              <li key={job.id}>
+                <Card
+                  job={job}
+                  machine={machines.data?.find(({ id }) => id === job.machineId)}
+                  material={materials.data?.find(({ id }) => id === job.materialId)}
+                />
+              </li>
+            ))}
+          </ul>
+        </div>
+      </main>
+    </div>
+  );
+}
+
+function Card({ job, machine, material }: { job: JobCard; machine?: Machine; material?: Material }) {
+  return (
+    <Link
+      to={`/jobs/${job.id}`}
+      className="block overflow-hidden rounded-xl border border-line bg-paper transition-colors duration-100 hover:border-petrol"
+    >
+      <div
+        className="flex h-44 items-center justify-center p-4"
+        style={{ background: job.itemCount > 0 ? (material?.tone ?? '#F4F1E9') : undefined }}
+      >
+        {job.itemCount > 0 ? (
+          <img
+            src={`/api/jobs/${job.id}/picture.svg?version=${job.version}`}
+            alt={`The artwork of ${job.title}`}
+            className="max-h-full max-w-full"
+          />
+        ) : (
+          <span className="text-quiet">Nothing drawn yet</span>
+        )}
+      </div>
+      <div className="border-t border-line p-3">
+        <p className="truncate text-[14px] font-bold">{job.title}</p>
+        <p className="truncate text-quiet">{job.project || 'No project'}</p>
+        <p className="mt-2 truncate">
+          {machine?.name ?? 'No machine'}
+          <span className="text-quiet">
+            {' '}
+            · {material ? `${material.name} ${material.thicknessMm} mm` : 'no sheet yet'}
+          </span>
+        </p>
+        <p className="mt-1 text-quiet">
+          {job.lastRun ? `Last run ${job.lastRun.status}` : 'Not burnt yet'} · changed{' '}
+          {formatDistanceToNow(new Date(job.updatedAt), { addSuffix: true })}
+        </p>
+      </div>
+    </Link>
+  );
+}
+
+function NewJob({ machines }: { machines: readonly Machine[] }) {
+  const navigate = useNavigate();
+  const [title, setTitle] = useState('');
+  const [chosen, setChosen] = useState<string | null>(null);
+  const machineId = chosen ?? machines[0]?.id ?? null;
+  const create = useMutation({
+    mutationFn: () => api.createJob(title.trim() || 'Untitled job', machineId ?? ''),
+    onSuccess: (job) => navigate(`/jobs/${job.id}/art`),
+  });
+  return (
+    <Popover>
+      <PopoverButton as={Button} look="main" className="h-9">
+        <Plus size={16} aria-hidden />
+        New job
+      </PopoverButton>
+      <PopoverPanel
+        anchor={{ to: 'bottom end', gap: 6 }}
+        focus
+        className="z-20 w-80 rounded-xl border border-line bg-paper p-4 shadow-float"
+      >
+        <form
+          className="flex flex-col gap-3"
+          onSubmit={(event) => {
+            event.preventDefault();
+            if (machineId) create.mutate();
+          }}
+        >
+          <label className="flex flex-col gap-1 text-quiet">
+            Title
+            <input
+              value={title}
+              maxLength={120}
+              onChange={(event) => setTitle(event.target.value)}
+              placeholder="Untitled job"
+              className="h-9 rounded-lg border border-line bg-raised px-3 text-ink outline-none focus:border-petrol"
+            />
+          </label>
+          <div className="flex flex-col gap-1 text-quiet">
+            Machine
+            <Choice
+              label="Machine"
+              value={machineId}
+              options={machines.map(({ id, name, bedWidth, bedHeight }) => ({
+                value: id,
+                text: name,
+                aside: `${bedWidth} × ${bedHeight} mm`,
+              }))}
+              choose={setChosen}
+            />
+          </div>
+          {create.isError && <Notice level="blocks">{sentenceOf(create.error)}</Notice>}
+          <Button type="submit" look="main" disabled={!machineId || create.isPending}>
+            Make the job
+          </Button>
+        </form>
+      </PopoverPanel>
+    </Popover>
+  );
+}

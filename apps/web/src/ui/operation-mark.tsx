@@ -1,0 +1,27 @@
+import type { Operation } from '@lambent/core';
+
+/** On the bed and in lists, an operation has a hue, a line pattern and a letter. */
+export const operationLook: Record<Operation, { colour: string; dash: readonly number[]; letter: string }> = {
+  cut: { colour: '#D0481E', dash: [], letter: 'C' },
+  score: { colour: '#00806A', dash: [5, 3], letter: 'S' },
+  engrave: { colour: '#5B3FA0', dash: [], letter: 'E' },
+  guide: { colour: '#7A7F80', dash: [7, 3, 1.5, 3], letter: 'G' },
+  note: { colour: '#C77700', dash: [1.5, 3], letter: 'N' },
+};
+
+/** A short stroke in the operation's own hue and pattern, with its letter. */
+export function OperationMark({ operation }: { operation: Operation }) {
+  const { colour, dash, letter } = operationLook[operation];
+  return (
+    <svg width="30" height="16" viewBox="0 0 30 16" aria-hidden="true" className="shrink-0">
+      {operation === 'engrave' ? (
+        <rect x="1" y="4" width="14" height="8" rx="2" fill={colour} />
+      ) : (
+        <line x1="0" y1="8" x2="16" y2="8" stroke={colour} strokeWidth="2.2" strokeDasharray={dash.join(' ')} />
+      )}
+      <text x="19.500" y="12" fontSize="11" fontWeight="700" fill="currentColor">
+        {letter}
+      </text>
+    </svg>
+  );
+}

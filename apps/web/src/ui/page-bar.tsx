@@ -1,0 +1,33 @@
+import { NavLink } from 'react-router';
+import { useLive } from '../stores/live.ts';
+
+const places = [
+  { to: '/', text: 'Desk' },
+  { to: '/machines', text: 'Machines' },
+];
+
+/** The bar over every place but the Bench. */
+export function PageBar() {
+  const connected = useLive((live) => live.connected);
+  return (
+    <header className="flex h-12 shrink-0 items-center gap-6 border-b border-line bg-paper px-4">
+      <NavLink to="/" className="flex items-center gap-2.5 text-[15px] font-bold" aria-label="Lambent, to the Desk">
+        <img src="/mark.svg" alt="" className="size-7" />
+        Lambent
+      </NavLink>
+      <nav className="flex gap-1" aria-label="Places">
+        {places.map(({ to, text }) => (
+          <NavLink
+            key={to}
+            to={to}
+            end
+            className="rounded-lg px-3 py-1.5 text-quiet hover:text-ink aria-[current=page]:bg-petrol-soft aria-[current=page]:font-semibold aria-[current=page]:text-petrol"
+          >
+            {text}
+          </NavLink>
+        ))}
+      </nav>
+      {!connected && <p className="ml-auto font-semibold text-stop">The server does not answer; trying again.</p>}
+    </header>
+  );
+}

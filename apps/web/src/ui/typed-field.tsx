@@ -1,0 +1,98 @@
+import type { Parsed } from '@lambent/core';
+import { type KeyboardEvent, useEffect, useId, useRef, useState } from 'react';
+
+interface Props {
+  label: string;
+  /** What stands in the field while nobody types. */
+  text: string;
+  /** The unit, shown behind the figure where the text does not hold it. */
+  unit?: string;
+  parse: (text: string) => Parsed;
+  /** Takes the value that was typed; gives a sentence back to refuse it. */
+  commit: (value: number) => string | undefined;
+  /** The value one arrow key away; `size` is 1, 10 with Shift, 0.1 with Alt. */
+  step?: (by: number) => number;
+  layout?: 'row' | 'stack';
+  disabled?: boolean;
+  /** Marks a value that differs from where it would come from. */
+  marked?: boolean;
+}
+
+/** A figure that is typed: Enter and Tab commit, Escape restores, arrows step; what cannot be read says why. */
+export function TypedField({ label, text, unit, parse, commit, step, layout = 'stack', disabled, marked }: Props) {
+  const id = useId();
+  const [draft, setDraft] = useState<string | null>(null);
+  const [trouble, setTrouble] = useState<string | null>(null);
+  const input = useRef<HTMLInputElement>(null);
+
+  // biome-ignore lint/correctness/useExhaustiveDependencies: a new value from outside clears an old complaint
+  useEffect(() => setTrouble(null), [text]);
+
+  const take = (value: number) => {
+    const refusal = commit(value);
+    setTrouble(refusal ?? null);
+    if (!refusal) setDraft(null);
+  };
+  const settle = () => {
+    if (draft === null || draft.trim() === text.trim()) {
+      setDraft(null);
+      setTrouble(null);
+      return;
+    }
+    const parsed = parse(draft);
+    if (parsed.ok) take(parsed.value);
+    else setTrouble(parsed.reason);
+  };
+  const onKeyDown = (event: KeyboardEvent) => {
+    if (event.key === 'Enter') {
+      event.preventDefault();
+      settle();
+      requestAnimationFrame(() => input.current?.select());
+    } else if (event.key === 'Escape') {
+      event.stopPropagation();
+      setDraft(null);
+      setTrouble(null);
+      input.current?.blur();
+    } else if (step && (event.key === 'ArrowUp' || event.key === 'ArrowDown')) {
+      event.preventDefault();
+      const size = event.shiftKey ? 10 : event.altKey ? 0.1 : 1;
+      take(step(event.key === 'ArrowUp' ? size : -size));
+    }
+  };
+
+  const row = layout === 'row';
+  return (
+    <div className={row ? 'min-w-0' : 'min-w-0 flex-1'}>
+      <div className={row ? 'flex items-center gap-2' : 'flex flex-col gap-1'}>
+        <label htmlFor={id} className={row ? 'w-4 shrink-0 text-quiet' : 'text-quiet'}>
+          {label}
+        </label>
+        <div
+          className={`flex h-8 min-w-0 flex-1 items-center rounded-lg border bg-raised pr-2 focus-within:border-petrol focus-within:ring-1 focus-within:ring-petrol ${trouble ? 'border-stop' : marked ? 'border-warn' : 'border-line'}`}
+        >
+          <input
+            ref={input}
+            id={id}
+            value={draft ?? text}
+            disabled={disabled}
+            aria-invalid={trouble !== null}
+            aria-describedby={trouble ? `${id}-trouble` : undefined}
+            onFocus={(event) => event.target.select()}
+            onChange={(event) => setDraft(event.target.value)}
+            onBlur={settle}
+            onKeyDown={onKeyDown}
+            className="figures h-full w-full min-w-0 bg-transparent px-2 text-[12.5px] outline-none disabled:opacity-60"
+            autoComplete="off"
+            spellCheck={false}
+          />
+          {unit && <span className="figures shrink-0 text-[12px] text-quiet">{unit}</span>}
+        </div>
+      </div>
+      {trouble && (
+        <p id={`${id}-trouble`} role="alert" className="mt-1 text-[12px] text-stop">
+          {trouble}
+        </p>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,16 @@
+import tailwind from '@tailwindcss/vite';
+import react from '@vitejs/plugin-react';
+import { defineConfig } from 'vite';
+
+const server = process.env.LAMBENT_SERVER ?? 'http://127.0.0.1:7450';
+
+export default defineConfig({
+  plugins: [react(), tailwind()],
+  resolve: { conditions: ['lambent-source', 'module', 'browser', 'development|production'] },
+  worker: { format: 'es' },
+  build: { target: 'es2022', chunkSizeWarningLimit: 1500 },
+  server: {
+    host: '127.0.0.1',
+    proxy: { '/api': { target: server, changeOrigin: true, headers: { origin: server } } },
+  },
+});

@@ -1,0 +1,20 @@
+const swc = {
+  jsc: {
+    target: 'es2022',
+    parser: { syntax: 'typescript', decorators: true },
+    transform: { legacyDecorator: true, decoratorMetadata: true },
+  },
+  module: { type: 'es6' },
+};
+
+export default {
+  roots: ['<rootDir>/packages', '<rootDir>/apps', '<rootDir>/demo'],
+  testMatch: ['**/*.test.ts', '**/*.test.mjs'],
+  testEnvironment: 'node',
+  testEnvironmentOptions: { customExportConditions: ['lambent-source', 'node', 'node-addons'] },
+  extensionsToTreatAsEsm: ['.ts'],
+  transform: { '^.+\\.ts$': ['@swc/jest', swc] },
+  transformIgnorePatterns: ['/node_modules/(?!@lambent/)'],
+  modulePathIgnorePatterns: ['/dist/', '/dist-types/'],
+  testTimeout: 60_000,
+};

@@ -1,0 +1,31 @@
+import { existsSync } from 'node:fs';
+import { defineConfig } from '@playwright/test';
+
+const chromium = process.env.LAMBENT_CHROMIUM ?? ['/usr/bin/chromium', '/usr/bin/chromium-browser'].find(existsSync);
+
+export default defineConfig({
+  testDir: 'e2e',
+  testMatch: '*.spec.ts',
+  outputDir: 'test-results',
+  workers: 1,
+  timeout: 60_000,
+  reporter: [['list']],
+  globalSetup: './e2e/start.ts',
+  use: {
+    baseURL: process.env.LAMBENT_ADDRESS,
+    viewport: { width: 1280, height: 800 },
+    screenshot: 'only-on-failure',
+    launchOptions: {
+      executablePath: chromium,
+      args: [
+        '--no-sandbox',
+        '--disable-gpu',
+        '--disable-quic',
+        '--no-first-run',
+        '--disable-background-networking',
+        '--disable-component-update',
+        '--disable-sync',
+      ],
+    },
+  },
+});
