@@ -41,15 +41,15 @@ function marker(name, x, y) {
     `L${n(x + width / 2)} ${n(y + height)}`,
     `L${n(x)} ${n(shoulder)}Z`,
   ].join('');
-  const capitals = 9.5;
+  const capitals = 8.5;
   const long = textWidth(name, capitals);
   const ticks = [1, 2, 3, 4].map((k) => {
-    const at = shoulder - 26 + k * 8;
+    const at = shoulder - 26 + k * 7;
     return score(`M${n(x + 4)} ${n(at)}L${n(x + (k % 2 ? 14 : 10))} ${n(at)}`);
   });
   return [
     `<g id="Marker ${name}">`,
-    engraved(name, x + width / 2 + capitals / 2, y + 24 + Math.max(0, 62 - long) / 2 + long, capitals, {
+    engraved(name, x + width / 2 + capitals / 2, y + 18 + Math.max(0, 58 - long) / 2 + long, capitals, {
       up: true,
       id: `Name ${name}`,
     }),

@@ -10,7 +10,7 @@ import { validationMetadatasToSchemas } from 'class-validator-jsonschema';
 import express, { type NextFunction, type Request, type Response } from 'express';
 import helmet from 'helmet';
 import { AppModule } from './app.module.ts';
-import { ErrorFilter } from './common/errors.ts';
+import { ErrorFilter, refuseBody } from './common/errors.ts';
 import { sameOriginOnly } from './common/same-origin.ts';
 import { config, largestBody } from './config.ts';
 import { DemoService } from './demo.service.ts';
@@ -41,6 +41,7 @@ app.use(
 app.use(sameOriginOnly);
 app.use('/api/jobs/:id/originals', express.raw({ type: () => true, limit: largestFile }));
 app.use(express.json({ limit: largestBody }));
+app.use(refuseBody);
 app.useGlobalPipes(new ValidationPipe({ whitelist: true, transform: true }));
 app.useGlobalFilters(new ErrorFilter());
 app.enableShutdownHooks();

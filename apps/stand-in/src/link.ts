@@ -5,9 +5,16 @@ import type { StandInMachine } from './machine.ts';
 export const Control = { enquire: 0x05, resume: 0x11, hold: 0x13, stop: 0x18 } as const;
 
 const longestInput = 65536;
+const quietMs = 150;
 
 /** Serves the line protocol of `docs/stand-in.md` over TCP. */
-export function serve(machine: StandInMachine): { server: Server; release: () => void } {
+export function serve(machine: StandInMachine): {
+  server: Server;
+  /** Answers what had to wait for room. */
+  release: () => void;
+  /** Whether a line has come in within the last moments. */
+  linesComeIn: () => boolean;
+} {
   const clients = new Set<Client>();
   const server = createServer((socket) => {
     const client = new Client(socket, machine);
@@ -18,15 +25,17 @@ export function serve(machine: StandInMachine): { server: Server; release: () =>
   });
   return {
     server,
-    /** Answers what had to wait for room. */
     release: () => {
       for (const client of clients) client.answerWaiting();
     },
+    linesComeIn: () => [...clients].some((client) => performance.now() - client.heardAt < quietMs),
   };
 }
 
 class Client {
   private partial = '';
+  /** When the last line came in, on the clock of `performance.now`. */
+  heardAt = Number.NEGATIVE_INFINITY;
   private readonly lines: string[] = [];
 
   constructor(
@@ -66,14 +75,19 @@ class Client {
       this.socket.destroy();
       return;
     }
-    this.lines.push(...parts);
+    for (const part of parts) {
+      const answer = this.machine.takeWord(part);
+      if (answer === null) this.lines.push(part.replace(/\r$/, ''));
+      else this.say(`word ${answer}`);
+    }
+    if (parts.length > 0) this.heardAt = performance.now();
     this.answerWaiting();
   }
 
   answerWaiting(): void {
     const answers: string[] = [];
     while (this.lines.length > 0 && this.machine.hasRoom) {
-      answers.push(this.machine.take((this.lines.shift() as string).replace(/\r$/, '')));
+      answers.push(this.machine.take(this.lines.shift() as string));
     }
     if (answers.length > 0) this.say(answers.join('\n'));
   }

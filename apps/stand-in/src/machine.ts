@@ -1,5 +1,5 @@
 import { LineRefused, readLine } from './line.ts';
-import { Motion } from './motion.ts';
+import { lookAhead, Motion } from './motion.ts';
 
 export type State = 'idle' | 'homing' | 'running' | 'held' | 'alarm';
 
@@ -66,12 +66,11 @@ export class StandInMachine {
   }
 
   /**
-   * Takes one line, a word of the stand-in's own or RS-274.
-   * @returns the answer: `ok`, or `error:` and why
+   * Takes a word of the stand-in's own, which acts at once.
+   * @returns `ok`, or `error:` and why; null when the line is no such word
    */
-  take(line: string): string {
-    const word = line.trim().toLowerCase();
-    switch (word) {
+  takeWord(line: string): string | null {
+    switch (line.trim().toLowerCase()) {
       case 'home':
         return this.home();
       case 'clear':
@@ -88,11 +87,12 @@ export class StandInMachine {
         this.motion.doneLine = 0;
         return 'ok';
       default:
-        return this.takeProgramLine(line);
+        return null;
     }
   }
 
-  private takeProgramLine(line: string): string {
+  /** Takes one line of a program. @returns the answer: `ok`, or `error:` and why */
+  take(line: string): string {
     if (this.state === 'alarm') return `error:the machine is in alarm, ${this.reason}`;
     if (this.state === 'homing') return 'error:the machine is homing';
     this.lines++;
@@ -195,8 +195,11 @@ export class StandInMachine {
     this.atY = this.motion.y;
   }
 
-  /** Lets machine time pass. */
-  advance(seconds: number): void {
+  /**
+   * Lets machine time pass. While lines still come in, it passes only as far as the moves ahead are
+   * known: at many times a real machine's speed, the line would else be too slow to keep the head fed.
+   */
+  advance(seconds: number, linesComeIn = false): void {
     if (this.state === 'homing') {
       this.homingLeft -= seconds;
       if (this.homingLeft <= 0) {
@@ -207,7 +210,7 @@ export class StandInMachine {
       return;
     }
     if (this.state !== 'running') return;
-    this.runS += this.motion.advance(seconds);
+    this.runS += this.motion.advance(seconds, linesComeIn ? lookAhead : 0);
     if (this.motion.waiting === 0) this.state = 'idle';
   }
 

@@ -47,12 +47,12 @@ const build: Build = {
 const factor = number('factor');
 
 const machine = new StandInMachine(build);
-const { server, release } = serve(machine);
+const { server, release, linesComeIn } = serve(machine);
 
 let last = performance.now();
 setInterval(() => {
   const now = performance.now();
-  machine.advance(((now - last) / 1000) * factor);
+  machine.advance(((now - last) / 1000) * factor, linesComeIn());
   last = now;
   release();
 }, 10);

@@ -34,7 +34,7 @@ interface Running {
 }
 
 /** How many moves ahead the head looks when it decides how fast a move may end. */
-const lookAhead = 400;
+export const lookAhead = 400;
 
 /**
  * Moves a head over a queue of straight moves, in time. Written from the machine's figures alone, and
@@ -94,10 +94,14 @@ export class Motion {
     this.clear();
   }
 
-  /** Lets `seconds` pass; returns how many of them the head was moving. */
-  advance(seconds: number): number {
+  /**
+   * Lets `seconds` pass, but begins no move that would leave fewer than `reserve` waiting.
+   * @returns how many of the seconds the head was moving
+   */
+  advance(seconds: number, reserve = 0): number {
     let left = seconds;
     while (left > 0) {
+      if (!this.running && this.waiting <= reserve && reserve > 0) break;
       if (!this.running && !this.start()) break;
       const running = this.running as Running;
       const rest = running.totalS - running.elapsed;

@@ -5,6 +5,7 @@ import { Unusable } from './unusable.ts';
 const program = new Command('lambent')
   .description('Prepares drawings for laser cutting and engraving.')
   .exitOverride()
+  .showSuggestionAfterError(false)
   .configureOutput({ outputError: (text, write) => write(text.replace(/^error: /, 'lambent: ')) });
 
 program

@@ -1,7 +1,7 @@
 import type { ErrorAnswer } from '@lambent/contracts';
 import { FileRefused, NotADrawing } from '@lambent/core';
 import { type ArgumentsHost, Catch, type ExceptionFilter, HttpException, Logger } from '@nestjs/common';
-import type { Response } from 'express';
+import type { NextFunction, Request, Response } from 'express';
 
 /** An error with a code the page knows and a sentence for the operator. */
 export class PlainError extends HttpException {
@@ -47,9 +47,6 @@ export class ErrorFilter implements ExceptionFilter {
       const message = Array.isArray(said) ? said.join('; ') : (said ?? error.message);
       return plain(error.getStatus(), error.getStatus() === 404 ? 'not-found' : 'bad-request', message);
     }
-    const type = (error as { type?: string }).type;
-    if (type === 'entity.too.large') return plain(413, 'too-large', 'What was sent is larger than Lambent takes.');
-    if (type === 'entity.parse.failed') return plain(400, 'bad-request', 'What was sent is not JSON.');
     this.logger.error(error);
     return plain(500, 'failed', 'Something went wrong in the server; nothing was changed. Its log says more.');
   }
@@ -57,4 +54,14 @@ export class ErrorFilter implements ExceptionFilter {
 
 function plain(status: number, code: string, message: string): { status: number; answer: ErrorAnswer } {
   return { status, answer: { error: { code, message } } };
+}
+
+/** Says in the one shape what is wrong with a body that could not be taken in. */
+export function refuseBody(error: { type?: string }, _request: Request, response: Response, next: NextFunction): void {
+  const { status, answer } =
+    error.type === 'entity.too.large'
+      ? plain(413, 'too-large', 'What was sent is larger than Lambent takes.')
+      : plain(400, 'bad-request', 'What was sent is not JSON.');
+  if (error.type) response.status(status).json(answer);
+  else next(error);
 }

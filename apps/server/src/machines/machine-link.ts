@@ -47,8 +47,9 @@ export class MachineLink {
   private closed = false;
   private partial = '';
   private heardAt = 0;
-  /** What each answer to come belongs to, oldest first. */
+  /** What each answer to come belongs to, oldest first: to program lines, and to words. */
   private readonly unanswered: ((answer: string) => void)[] = [];
+  private readonly unansweredWords: ((answer: string) => void)[] = [];
   private program: Program | null = null;
   private timer: NodeJS.Timeout | null = null;
 
@@ -104,7 +105,7 @@ export class MachineLink {
       socket.write(byte);
       return;
     }
-    const answer = await this.ask(words[command] as string);
+    const answer = await this.askWord(words[command] as string);
     if (answer !== 'ok') {
       throw new PlainError(409, 'machine-refuses', `The machine refuses: ${answer.replace(/^error:/, '')}.`);
     }
@@ -125,7 +126,7 @@ export class MachineLink {
         sentAll: false,
         pulling: false,
       };
-      void this.ask('run begin').then(() => this.pull());
+      void this.askWord('run begin').then(() => this.pull());
     });
   }
 
@@ -142,8 +143,16 @@ export class MachineLink {
   }
 
   private ask(line: string): Promise<string> {
+    return this.write(line, this.unanswered);
+  }
+
+  private askWord(word: string): Promise<string> {
+    return this.write(word, this.unansweredWords);
+  }
+
+  private write(line: string, waiting: ((answer: string) => void)[]): Promise<string> {
     return new Promise((resolve) => {
-      this.unanswered.push(resolve);
+      waiting.push(resolve);
       this.socket?.write(`${line}\n`, 'latin1');
     });
   }
@@ -197,6 +206,7 @@ export class MachineLink {
     this.partial = parts.pop() ?? '';
     for (const part of parts) {
       if (part.startsWith('status ')) this.takeStatus(part.slice(7));
+      else if (part.startsWith('word ')) this.unansweredWords.shift()?.(part.slice(5));
       else this.unanswered.shift()?.(part);
     }
   }
@@ -229,7 +239,8 @@ export class MachineLink {
   private lost(): void {
     this.connected = false;
     this.socket = null;
-    for (const answer of this.unanswered.splice(0)) answer('error:the machine went away');
+    const waiting = [...this.unanswered.splice(0), ...this.unansweredWords.splice(0)];
+    for (const answer of waiting) answer('error:the machine went away');
     this.endProgram({ status: 'broken off', reason: 'the machine went away' });
     this.setState({ ...this.state, state: 'away', reason: null, feed: 0, power: 0, runId: null });
     if (!this.closed) setTimeout(() => this.open(), retryMs).unref();

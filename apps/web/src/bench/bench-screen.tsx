@@ -1,5 +1,5 @@
 import { PanelLeftClose, PanelLeftOpen } from 'lucide-react';
-import { type DragEvent, useCallback, useContext, useRef, useState } from 'react';
+import { type DragEvent, useCallback, useContext, useEffect, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { IconButton } from '../ui/button.tsx';
 import { cancelFileWork } from '../workers/bench.ts';
@@ -37,6 +37,9 @@ export function BenchScreen({ stage, reload }: { stage: Stage; reload: () => voi
   useAutosave(actions, subscribe);
   usePlanning(actions, subscribe);
   useShortcuts(actions, showKeys);
+  // A row that goes away while the pointer is on it does not say that the pointer has left.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: with every other stage
+  useEffect(() => actions.pointOut([]), [stage, actions]);
 
   const drop = (event: DragEvent) => {
     if (!event.dataTransfer.types.includes('Files')) return;

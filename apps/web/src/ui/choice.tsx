@@ -23,7 +23,7 @@ interface Props<T extends string> {
 }
 
 const looks = {
-  field: 'h-9 w-full justify-between rounded-lg border-line bg-raised px-3 font-semibold',
+  field: 'h-9 w-full rounded-lg border-line bg-raised px-3 font-semibold',
   chip: 'h-7 rounded-lg border-line bg-table px-2.5 font-semibold',
   alert: 'h-7 rounded-lg border-dashed border-stop bg-raised px-2.5 font-semibold text-stop',
 };
@@ -47,7 +47,7 @@ export function Choice<T extends string>({
         className={`flex min-w-0 items-center gap-2 border text-left hover:border-petrol ${looks[look]}`}
       >
         {icon}
-        <span className="truncate">{chosen?.text ?? empty}</span>
+        <span className={look === 'field' ? 'flex-1 truncate' : 'truncate'}>{chosen?.text ?? empty}</span>
         {chosen?.aside && <span className="figures shrink-0 text-[12px] font-normal text-quiet">{chosen.aside}</span>}
         <ChevronsUpDown size={14} className="shrink-0 text-quiet" aria-hidden />
       </ListboxButton>

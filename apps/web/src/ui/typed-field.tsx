@@ -68,7 +68,7 @@ export function TypedField({ label, text, unit, parse, commit, step, layout = 's
           {label}
         </label>
         <div
-          className={`flex h-8 min-w-0 flex-1 items-center rounded-lg border bg-raised pr-2 focus-within:border-petrol focus-within:ring-1 focus-within:ring-petrol ${trouble ? 'border-stop' : marked ? 'border-warn' : 'border-line'}`}
+          className={`flex h-8 min-w-0 items-center ${row ? 'flex-1' : ''} rounded-lg border bg-raised pr-2 focus-within:border-petrol focus-within:ring-1 focus-within:ring-petrol ${trouble ? 'border-stop' : marked ? 'border-warn' : 'border-line'}`}
         >
           <input
             ref={input}

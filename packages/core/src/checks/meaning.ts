@@ -27,7 +27,7 @@ export const checkBurnable: Check = (prepared) => {
     ({ layer, on }) => !on && (prepared.meaning.placed.get(layer.id) ?? []).length > 0,
   );
   return [
-    ...(burntItems(prepared).length === 0
+    ...(burntItems(prepared).length === 0 && prepared.meaning.undecided.length === 0
       ? [
           finding(
             'nothing-to-burn',

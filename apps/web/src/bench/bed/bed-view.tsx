@@ -76,39 +76,41 @@ export function BedView({ onPointer }: { onPointer: (at: { x: number; y: number 
       data-testid="bed"
     >
       <Rulers machine={machine} unit={unit} view={view} width={size.width} height={size.height} />
-      <Stage
-        width={size.width}
-        height={size.height}
-        style={{ position: 'absolute', left: ruler, top: ruler }}
-        onPointerDown={(event) => {
-          if (onHandle(event)) return;
-          (event.evt.target as Element).setPointerCapture?.(event.evt.pointerId);
-          tool.down(eventOf(event));
-        }}
-        onPointerMove={(event) => {
-          const pointer = eventOf(event);
-          tool.move(pointer);
-          const { scale, x, y } = actions.get().view;
-          onPointer({ x: (pointer.x - x) / scale, y: (pointer.y - y) / scale });
-        }}
-        onPointerUp={(event) => tool.up(eventOf(event))}
-        onPointerLeave={() => onPointer(null)}
-        onWheel={(event) => {
-          event.evt.preventDefault();
-          const at = event.target.getStage()?.getPointerPosition();
-          if (at) actions.set({ view: zoomAt(actions.get().view, at.x, at.y, Math.exp(-event.evt.deltaY * 0.0016)) });
-        }}
-      >
-        <Layer listening={false}>
-          <Shape sceneFunc={(context) => drawBed(context._context, view, machine, sheets, materials, tones)} />
-        </Layer>
-        <ArtworkLayer size={size} ink={tones.ink} />
-        <Layer>
-          <SelectionHandles />
-          {frame && <FrameRect frame={frame} view={view} />}
-        </Layer>
-        <HeadLayer size={size} />
-      </Stage>
+      {size.width > 0 && (
+        <Stage
+          width={size.width}
+          height={size.height}
+          style={{ position: 'absolute', left: ruler, top: ruler }}
+          onPointerDown={(event) => {
+            if (onHandle(event)) return;
+            (event.evt.target as Element).setPointerCapture?.(event.evt.pointerId);
+            tool.down(eventOf(event));
+          }}
+          onPointerMove={(event) => {
+            const pointer = eventOf(event);
+            tool.move(pointer);
+            const { scale, x, y } = actions.get().view;
+            onPointer({ x: (pointer.x - x) / scale, y: (pointer.y - y) / scale });
+          }}
+          onPointerUp={(event) => tool.up(eventOf(event))}
+          onPointerLeave={() => onPointer(null)}
+          onWheel={(event) => {
+            event.evt.preventDefault();
+            const at = event.target.getStage()?.getPointerPosition();
+            if (at) actions.set({ view: zoomAt(actions.get().view, at.x, at.y, Math.exp(-event.evt.deltaY * 0.0016)) });
+          }}
+        >
+          <Layer listening={false}>
+            <Shape sceneFunc={(context) => drawBed(context._context, view, machine, sheets, materials, tones)} />
+          </Layer>
+          <ArtworkLayer size={size} ink={tones.ink} />
+          <Layer>
+            <SelectionHandles />
+            {frame && <FrameRect frame={frame} view={view} />}
+          </Layer>
+          <HeadLayer size={size} />
+        </Stage>
+      )}
     </div>
   );
 }

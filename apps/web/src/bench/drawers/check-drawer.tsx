@@ -48,7 +48,6 @@ export function CheckDrawer() {
       )}
       <ul className="flex flex-col gap-2.5">
         {findings?.map((finding, i) => (
-          // biome-ignore lint/suspicious/noArrayIndexKey: findings have no identity of their own
           <li key={`${finding.code} ${i}`}>
             <FindingCard finding={finding} />
           </li>

@@ -49,7 +49,7 @@ export function ColoursDrawer() {
       <ul className="flex flex-col gap-2.5">
         {sorted.map((use) => (
           <li key={`${use.part} ${use.colour} ${use.widthMm}`}>
-            <PaintRow use={use} layers={layers} />
+            <PaintRow use={use} layers={layers} tellsWidth={hasTwin(use, paints)} />
           </li>
         ))}
       </ul>
@@ -58,7 +58,15 @@ export function ColoursDrawer() {
   );
 }
 
-function PaintRow({ use, layers }: { use: PaintUse; layers: readonly Layer[] }) {
+/** Whether another stroke has the same colour, so that only the width tells them apart. */
+function hasTwin(use: PaintUse, paints: readonly PaintUse[]): boolean {
+  return (
+    use.part === 'stroke' &&
+    paints.some((other) => other !== use && other.part === 'stroke' && other.colour === use.colour)
+  );
+}
+
+function PaintRow({ use, layers, tellsWidth }: { use: PaintUse; layers: readonly Layer[]; tellsWidth: boolean }) {
   const actions = useBenchActions();
   const open = use.layerId === null;
   const stroke = use.part === 'stroke';
@@ -96,7 +104,7 @@ function PaintRow({ use, layers }: { use: PaintUse; layers: readonly Layer[] }) 
           <span className="figures block truncate text-[12.5px] font-semibold">{said}</span>
           <span className="block truncate text-[12px] text-quiet">
             {count} {count === 1 ? 'item' : 'items'} · {extent}
-            {stroke && ` · ${use.widthMm} mm wide`}
+            {tellsWidth && ` · ${use.widthMm} mm`}
           </span>
           {use.byJob && <span className="block text-[12px] text-quiet">this job’s own word</span>}
         </span>

@@ -85,7 +85,7 @@ function StepBlock({ step, done }: { step: PlanStep; done: number | null }) {
   const hot = done !== null && done > 0 && done < 1;
   return (
     <li
-      className="min-w-[138px]"
+      className="min-w-[162px]"
       style={{ flexGrow: Math.max(step.timeS, 1), flexBasis: 0 }}
       onPointerEnter={() => actions.pointOut(placed?.map(({ item }) => item.id) ?? [])}
       onPointerLeave={() => actions.pointOut([])}

@@ -1,0 +1,188 @@
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import type { ErrorAnswer, JobAnswer, JobCard, VersionAnswer } from '@lambent/contracts';
+import { Stack } from './stack.ts';
+
+const stack = new Stack();
+beforeAll(() => stack.start());
+afterAll(() => stack.close());
+
+const jobs = async () => (await stack.ask<JobCard[]>('GET', '/api/jobs')).body;
+const job = async (title: string) => {
+  const card = (await jobs()).find((one) => one.title.startsWith(title));
+  return (await stack.ask<JobAnswer>('GET', `/api/jobs/${card?.id}`)).body;
+};
+const newJob = async (title: string) =>
+  (await stack.ask<JobAnswer>('POST', '/api/jobs', { title, machineId: 'wren' })).body;
+const save = (of: JobAnswer, base: number, edit: string, document: unknown = of.document) =>
+  stack.ask<VersionAnswer & ErrorAnswer>('PUT', `/api/jobs/${of.id}`, { base, edit, document });
+
+test('an empty data folder is filled with the demo world', async () => {
+  expect((await jobs()).map(({ title, itemCount }) => [title, itemCount > 20])).toEqual([
+    ['Row markers, spring batch', true],
+    ['Seed packet, folding', true],
+    ['Estuary relief', true],
+  ]);
+  const { body } = await stack.ask<{ id: string; recipes: unknown[] }[]>('GET', '/api/materials');
+  expect(body.find(({ id }) => id === 'birch-ply-3')?.recipes).toHaveLength(9);
+});
+
+test('a card’s picture is an SVG of its artwork in its operations’ colours', async () => {
+  const [{ id, version }] = await jobs();
+  const { status, body } = await stack.ask<string>('GET', `/api/jobs/${id}/picture.svg?version=${version}`);
+  expect(status).toBe(200);
+  expect(body).toMatch(/^<svg .*stroke="#D0481E"/s);
+});
+
+describe('saving', () => {
+  test('makes a version each time, and every version can be opened again', async () => {
+    const made = await newJob('Versions');
+    const inches = { ...made.document, unit: 'in' };
+    expect((await save(made, 1, 'lengths in in', inches)).body).toMatchObject({ number: 2, edit: 'lengths in in' });
+    const { body: history } = await stack.ask<VersionAnswer[]>('GET', `/api/jobs/${made.id}/versions`);
+    expect(history.map(({ number, edit }) => [number, edit])).toEqual([
+      [2, 'lengths in in'],
+      [1, 'New job'],
+    ]);
+    const first = await stack.ask<JobAnswer>('GET', `/api/jobs/${made.id}/versions/1`);
+    expect(first.body.document.unit).toBe('mm');
+    expect((await stack.ask<JobAnswer>('GET', `/api/jobs/${made.id}`)).body.document.unit).toBe('in');
+  });
+
+  test('from two windows loses nothing: the second is told, and can keep both', async () => {
+    const made = await newJob('Two windows');
+    const [mine, theirs] = await Promise.all([
+      save(made, 1, 'mine', { ...made.document, unit: 'cm' }),
+      save(made, 1, 'theirs', { ...made.document, unit: 'in' }),
+    ]);
+    expect([mine.status, theirs.status].sort()).toEqual([200, 409]);
+    const lost = mine.status === 409 ? mine : theirs;
+    expect(lost.body.error).toMatchObject({ code: 'saved-elsewhere', details: { latest: 2 } });
+    const copy = await stack.ask<JobAnswer>('POST', `/api/jobs/${made.id}/copies`, {
+      title: 'Two windows, second copy',
+      document: { ...made.document, unit: 'in' },
+    });
+    expect(copy.body).toMatchObject({ version: 1, document: { unit: 'in' } });
+    expect((await jobs()).filter(({ title }) => title.startsWith('Two windows'))).toHaveLength(2);
+  });
+
+  test.each([
+    ['a drawing that is none', { drawing: { items: [{}], groups: [] } }, 'item 0: paint is missing'],
+    [
+      'a sheet without size',
+      { sheets: [{ id: 's', materialId: 'm', x: 0, y: 0, width: 0, height: 1, margin: 0 }] },
+      'sheet 0',
+    ],
+    ['no drawing', { drawing: null }, 'drawing is missing'],
+  ])('%s is refused with a sentence, and nothing is changed', async (_, change, sentence) => {
+    const made = await newJob('Bad');
+    const { status, body } = await save(made, 1, 'bad', { ...made.document, ...change });
+    expect(status).toBe(400);
+    expect(body.error.message).toContain(sentence);
+    expect((await stack.ask<JobAnswer>('GET', `/api/jobs/${made.id}`)).body.version).toBe(1);
+  });
+
+  test('a server killed while it saves loses nothing that was saved', async () => {
+    const relief = await job('Estuary relief');
+    let saved = relief.version;
+    const saving = (async () => {
+      for (;;) {
+        const { body } = await save(relief, saved, `edit ${saved}`);
+        saved = body.number;
+      }
+    })();
+    await new Promise((resolve) => setTimeout(resolve, 700));
+    await stack.kill('server');
+    await expect(saving).rejects.toThrow();
+    await stack.start();
+    const again = await job('Estuary relief');
+    // The one under way may have come to its end without its answer getting through.
+    expect(saved).toBeGreaterThan(relief.version);
+    expect([saved, saved + 1]).toContain(again.version);
+    expect(again.document).toEqual(relief.document);
+    const { body } = await stack.ask<VersionAnswer[]>('GET', `/api/jobs/${relief.id}/versions`);
+    expect(body.map(({ number }) => number)).toEqual(
+      Array.from({ length: again.version }, (__, i) => again.version - i),
+    );
+  });
+});
+
+describe('originals', () => {
+  const send = (id: string, name: string, bytes: Buffer) =>
+    stack.ask<ErrorAnswer & { sha256: string }>(
+      'POST',
+      `/api/jobs/${id}/originals?name=${name}`,
+      new Uint8Array(bytes),
+    );
+
+  test('are kept byte for byte', async () => {
+    const { id } = await newJob('Original');
+    const { status, body } = await send(id, 'a.svg', Buffer.from('<svg xmlns="http://www.w3.org/2000/svg"/>'));
+    expect(status).toBe(201);
+    expect(body.sha256).toMatch(/^[0-9a-f]{64}$/);
+  });
+
+  test('are looked at, not trusted by name; empty and huge ones are refused', async () => {
+    const { id } = await newJob('Not originals');
+    const picture = await send(id, 'picture.svg', Buffer.from([0x89, 0x50, 0x4e, 0x47, 13, 10, 26, 10]));
+    expect(picture.status).toBe(415);
+    expect(picture.body.error.message).toMatch(/^picture.svg is not an SVG drawing/);
+    expect((await send(id, 'empty.svg', Buffer.alloc(0))).status).toBe(400);
+    expect((await send(id, 'huge.svg', Buffer.alloc(50 * 1024 * 1024, 32))).body.error.code).toBe('too-large');
+    expect((await send('nobody', 'a.svg', Buffer.from('<svg/>'))).status).toBe(404);
+  });
+});
+
+describe('at the door', () => {
+  test('errors have one shape and a sentence', async () => {
+    for (const [method, path, body, status] of [
+      ['GET', '/api/jobs/nobody', undefined, 404],
+      ['GET', '/api/nothing', undefined, 404],
+      ['POST', '/api/jobs', { title: '', machineId: 'wren' }, 400],
+      ['POST', '/api/jobs', { title: 'x', machineId: 'no-such' }, 400],
+      ['POST', '/api/jobs/nobody/runs', { version: 1 }, 404],
+      ['POST', '/api/machines/wren/commands', { command: 'explode' }, 400],
+    ] as const) {
+      const answer = await stack.ask<ErrorAnswer>(method, path, body);
+      expect([path, answer.status]).toEqual([path, status]);
+      expect(answer.body.error.message).toMatch(/\w/);
+      expect(JSON.stringify(answer.body)).not.toMatch(/node_modules|at .*\.js:/);
+    }
+  });
+
+  test('what is not JSON is said to be none', async () => {
+    const response = await fetch(`${stack.url}/api/jobs`, {
+      method: 'POST',
+      headers: { 'Content-Type': 'application/json' },
+      body: '{"title":',
+    });
+    expect(response.status).toBe(400);
+    expect(((await response.json()) as ErrorAnswer).error.message).toBe('What was sent is not JSON.');
+  });
+
+  test('another site’s page is turned away, and nothing may be loaded from outside', async () => {
+    const foreign = await stack.ask<ErrorAnswer>(
+      'POST',
+      '/api/jobs',
+      { title: 'x', machineId: 'wren' },
+      { Origin: 'http://elsewhere.test' },
+    );
+    expect([foreign.status, foreign.body.error.code]).toEqual([403, 'other-origin']);
+    const own = await stack.ask('GET', '/api/jobs', undefined, { Origin: stack.url });
+    expect(own.status).toBe(200);
+    const { headers } = await fetch(`${stack.url}/api/jobs`);
+    expect(headers.get('content-security-policy')).toContain("default-src 'self'");
+    expect(headers.get('content-security-policy')).not.toMatch(/https?:|\*/);
+    expect(headers.get('x-content-type-options')).toBe('nosniff');
+  });
+
+  test('the API describes itself', async () => {
+    const { body } = await stack.ask<{ paths: Record<string, unknown>; components: { schemas: object } }>(
+      'GET',
+      '/api/docs-json',
+    );
+    expect(Object.keys(body.paths)).toEqual(
+      expect.arrayContaining(['/api/jobs', '/api/machines', '/api/runs', '/api/colour-keys']),
+    );
+    expect(body.components.schemas).toHaveProperty('SaveJobDto.properties.base');
+  });
+});

@@ -1,0 +1,119 @@
+import { type ChildProcess, spawn } from 'node:child_process';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { createServer } from 'node:net';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+
+const root = fileURLToPath(new URL('../../../', import.meta.url));
+
+/** The built server on a data folder of its own, and stand-ins that are started when asked. */
+export class Stack {
+  readonly data = mkdtempSync(join(tmpdir(), 'lambent-'));
+  private server: ChildProcess | null = null;
+  private readonly standIns = new Map<string, ChildProcess>();
+  private ports: Record<string, number> = {};
+  url = '';
+
+  async start(): Promise<void> {
+    if (Object.keys(this.ports).length === 0) {
+      for (const id of ['wren', 'curlew', 'dunlin']) this.ports[id] = await freePort();
+    }
+    const machinePorts = Object.entries(this.ports).map(([id, port]) => `${id}=${port}`);
+    this.server = await launch(
+      'apps/server/dist/main.js',
+      [],
+      {
+        LAMBENT_DATA: this.data,
+        LAMBENT_DEMO: join(root, 'demo'),
+        LAMBENT_PORT: '0',
+        LAMBENT_MACHINE_PORTS: machinePorts.join(','),
+      },
+      (said) => {
+        this.url = /http:\S+/.exec(said)?.[0] ?? '';
+      },
+    );
+  }
+
+  async startStandIn(id: string, ...more: string[]): Promise<void> {
+    const words = ['--name', id, '--port', String(this.ports[id]), '--factor', '200', ...more];
+    this.standIns.set(id, await launch('apps/stand-in/dist/main.js', words, {}));
+  }
+
+  async kill(what: 'server' | string): Promise<void> {
+    const child = what === 'server' ? this.server : this.standIns.get(what);
+    if (!child || child.exitCode !== null) return;
+    const ended = new Promise((resolve) => child.once('exit', resolve));
+    child.kill('SIGKILL');
+    await ended;
+  }
+
+  async close(): Promise<void> {
+    for (const id of this.standIns.keys()) await this.kill(id);
+    await this.kill('server');
+    rmSync(this.data, { recursive: true, force: true });
+  }
+
+  async ask<T = unknown>(
+    method: string,
+    path: string,
+    body?: unknown,
+    headers: Record<string, string> = {},
+  ): Promise<{ status: number; body: T }> {
+    const raw = body instanceof Uint8Array;
+    const response = await fetch(this.url + path, {
+      method,
+      headers: { 'Content-Type': raw ? 'application/octet-stream' : 'application/json', ...headers },
+      body: body === undefined ? undefined : raw ? (body as Uint8Array<ArrayBuffer>) : JSON.stringify(body),
+    });
+    const text = await response.text();
+    const json = response.headers.get('content-type')?.includes('json');
+    return { status: response.status, body: (json && text ? JSON.parse(text) : text) as T };
+  }
+
+  /** Asks again and again until the answer suits. */
+  async until<T>(path: string, suits: (body: T) => boolean, ms = 30_000): Promise<T> {
+    const end = Date.now() + ms;
+    for (;;) {
+      const { body } = await this.ask<T>('GET', path);
+      if (suits(body)) return body;
+      if (Date.now() > end) throw new Error(`${path} never came to suit; last: ${JSON.stringify(body).slice(0, 600)}`);
+      await new Promise((resolve) => setTimeout(resolve, 50));
+    }
+  }
+}
+
+function launch(
+  script: string,
+  words: string[],
+  env: Record<string, string>,
+  heard: (said: string) => void = () => {},
+): Promise<ChildProcess> {
+  const child = spawn(process.execPath, [join(root, script), ...words], {
+    env: { ...process.env, ...env },
+    stdio: ['ignore', 'pipe', 'pipe'],
+  });
+  return new Promise((resolve, reject) => {
+    let said = '';
+    child.stderr?.on('data', (data) => {
+      said += data;
+    });
+    child.stdout?.on('data', (data) => {
+      said += data;
+      if (!said.includes('listening on')) return;
+      heard(said);
+      resolve(child);
+    });
+    child.once('exit', (code) => reject(new Error(`${script} ended with ${code}: ${said}`)));
+  });
+}
+
+function freePort(): Promise<number> {
+  return new Promise((resolve) => {
+    const probe = createServer();
+    probe.listen(0, '127.0.0.1', () => {
+      const { port } = probe.address() as { port: number };
+      probe.close(() => resolve(port));
+    });
+  });
+}

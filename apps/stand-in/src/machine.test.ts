@@ -1,0 +1,174 @@
+import { describe, expect, test } from '@jest/globals';
+import fc from 'fast-check';
+import { LineRefused, readLine } from './line.ts';
+import { type Build, StandInMachine } from './machine.ts';
+
+const build: Build = {
+  name: 'Test',
+  minX: 0,
+  minY: 0,
+  maxX: 600,
+  maxY: 400,
+  topSpeed: 500,
+  travelSpeed: 600,
+  acceleration: 4000,
+  cornerDeviation: 0.01,
+  powerScale: 1000,
+};
+
+function say(machine: StandInMachine, line: string): string {
+  return machine.takeWord(line) ?? machine.take(line);
+}
+
+/** A machine that has homed, with lines already given to it. */
+function ready(...lines: string[]): StandInMachine {
+  const machine = new StandInMachine(build);
+  machine.advance(5);
+  for (const line of lines) expect(say(machine, line)).toBe('ok');
+  return machine;
+}
+
+describe('lines', () => {
+  test.each([
+    ['G0 X10 Y20', { kind: 'move', rapid: true, x: 10, y: 20, feed: null, power: null }],
+    ['g1x-1.5f900s20', { kind: 'move', rapid: false, x: -1.5, y: null, feed: 900, power: 20 }],
+    ['(a comment) M4 S0 ; and more', { kind: 'laser', on: true, power: 0 }],
+    ['M5', { kind: 'laser', on: false, power: null }],
+    ['G21', { kind: 'nothing' }],
+    ['', { kind: 'nothing' }],
+  ])('%s', (text, command) => {
+    expect(readLine(text, 1)).toEqual(command);
+  });
+
+  test.each([
+    ['G2 X1 Y1', 'G2 is not known'],
+    ['G20', 'G20 is not known'],
+    ['M3', 'M3 is not known'],
+    ['G1 Z3', 'Z3 is not known'],
+    ['G1 X1 X2', 'X is given twice'],
+    ['G1 X', 'makes no sense'],
+    ['G1 (X1', 'comment is not closed'],
+    ['G1 X1 S-5', 'S may not be below 0'],
+    ['G1 X1 F0', 'F must be above 0'],
+    [`G1 X1${' '.repeat(300)}`, 'longer than 256'],
+  ])('refuses %s', (text, why) => {
+    expect(() => readLine(text, 1)).toThrow(LineRefused);
+    expect(() => readLine(text, 1)).toThrow(why);
+  });
+
+  test('whatever comes down the line, there is an answer', () => {
+    const machine = ready();
+    fc.assert(
+      fc.property(fc.string({ unit: 'binary', maxLength: 40 }), (line) => {
+        expect(machine.take(line)).toMatch(/^(ok|error:.+)$/s);
+      }),
+    );
+  });
+});
+
+describe('moving', () => {
+  test('takes the time its acceleration and speed need, and stands where it was sent', () => {
+    const machine = ready('run begin', 'M4', 'G1 X100 F3000 S500');
+    machine.advance(1);
+    expect(machine.status()).toMatchObject({ state: 'running', feed: 3000, power: 500 });
+    machine.advance(100);
+    const status = machine.status();
+    expect(status).toMatchObject({ state: 'idle', x: 100, y: 0, power: 0, line: 2, waiting: 0 });
+    expect(status.runS).toBeCloseTo(100 / 50 + 50 / 4000, 6);
+  });
+
+  test('many short moves in a row take as long as one long one', () => {
+    const machine = ready('run begin', 'M4 S1', ...Array.from({ length: 100 }, (_, i) => `G1 X${i + 1} F3000`));
+    machine.advance(100);
+    expect(machine.status().runS).toBeCloseTo(100 / 50 + 50 / 4000, 4);
+  });
+
+  test('time may pass in any steps', () => {
+    const run = (step: number) => {
+      const machine = ready('run begin', 'G0 X50 Y30', 'M4 S9', 'G1 X80 Y90 F2400', 'G1 X0 Y0');
+      for (let i = 0; i < 20 / step; i++) machine.advance(step);
+      return machine.status().runS;
+    };
+    expect(run(0.013)).toBeCloseTo(run(5), 6);
+  });
+
+  test('while lines come in, the clock waits for the moves ahead, so that a slow line costs no machine time', () => {
+    const machine = ready('run begin', 'M4 S1', ...Array.from({ length: 500 }, (_, i) => `G1 X${(i + 1) / 10} F3000`));
+    machine.advance(100, true);
+    expect(machine.status()).toMatchObject({ state: 'running', waiting: 400 });
+    machine.advance(100);
+    expect(machine.status()).toMatchObject({ state: 'idle', x: 50 });
+    expect(machine.status().runS).toBeCloseTo(50 / 50 + 50 / 4000, 4);
+  });
+
+  test('travels are unlit, and so is burning before M4', () => {
+    const machine = ready('G1 X50 F600 S800');
+    machine.advance(0.5);
+    expect(machine.status().power).toBe(0);
+  });
+});
+
+describe('states', () => {
+  const running = () => {
+    const machine = ready('run begin', 'M4', 'G1 X500 F1200 S500');
+    machine.advance(1);
+    return machine;
+  };
+
+  test('hold stands still with the beam off, resume goes on to the same end', () => {
+    const machine = running();
+    machine.hold();
+    const { x } = machine.status();
+    machine.advance(50);
+    expect(machine.status()).toMatchObject({ state: 'held', x, power: 0, reason: 'held by hand' });
+    machine.resume();
+    machine.advance(100);
+    expect(machine.status()).toMatchObject({ state: 'idle', x: 500 });
+  });
+
+  test('an opened lid holds, and nothing runs until it is closed and resumed', () => {
+    const machine = running();
+    expect(say(machine, 'lid open')).toBe('ok');
+    machine.resume();
+    expect(machine.status()).toMatchObject({ state: 'held', lid: 'open', power: 0 });
+    say(machine, 'lid close');
+    expect(machine.status().state).toBe('held');
+    machine.resume();
+    expect(machine.status()).toMatchObject({ state: 'running', lid: 'closed' });
+  });
+
+  test('stop drops the rest and stays where it is', () => {
+    const machine = running();
+    machine.stop();
+    const { x } = machine.status();
+    machine.advance(50);
+    expect(machine.status()).toMatchObject({ state: 'idle', x, waiting: 0 });
+    expect(x).toBeLessThan(50);
+  });
+
+  test('a move off the bed raises the alarm before it starts, and says where it went', () => {
+    const machine = running();
+    expect(machine.take('G1 X601')).toBe('error:X601 Y0 is off the bed');
+    expect(machine.status()).toMatchObject({ state: 'alarm', power: 0, reason: 'X601 Y0 is off the bed' });
+    expect(machine.take('G0 X1')).toContain('error:the machine is in alarm');
+    expect(say(machine, 'clear')).toBe('ok');
+    expect(machine.take('G0 X1')).toBe('ok');
+    expect(machine.take('G0 Y400')).toBe('ok');
+    expect(machine.take('G0 Y-0.01')).toContain('error');
+  });
+
+  test('homes at the start and when asked, and takes no lines meanwhile', () => {
+    const machine = new StandInMachine(build);
+    expect(machine.take('G0 X1')).toBe('error:the machine is homing');
+    machine.advance(5);
+    machine.take('G0 X10');
+    machine.advance(5);
+    expect(say(machine, 'home')).toBe('ok');
+    machine.advance(5);
+    expect(machine.status()).toMatchObject({ state: 'idle', x: 0, y: 0 });
+  });
+
+  test('power above full is refused', () => {
+    expect(ready().take('M4 S1001')).toContain('above full power');
+  });
+});

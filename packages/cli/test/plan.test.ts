@@ -1,0 +1,129 @@
+import { spawnSync } from 'node:child_process';
+import { existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { afterAll, describe, expect, test } from '@jest/globals';
+import type { Report } from '@lambent/core';
+
+const root = fileURLToPath(new URL('../../../', import.meta.url));
+const folder = mkdtempSync(join(tmpdir(), 'lambent-cli-'));
+afterAll(() => rmSync(folder, { recursive: true }));
+
+const inFolder = (name: string) => join(folder, name);
+const markers = join(root, 'demo/drawings/row-markers.svg');
+const run = (...words: string[]) =>
+  spawnSync(process.execPath, [join(root, 'packages/cli/bin/lambent.js'), ...words], { encoding: 'utf8' });
+const write = (name: string, text: string) => {
+  writeFileSync(inFolder(name), text);
+  return inFolder(name);
+};
+const drawing = (body: string) =>
+  `<svg xmlns="http://www.w3.org/2000/svg" width="200mm" height="100mm" viewBox="0 0 200 100">${body}</svg>`;
+const square = '<rect x="20" y="20" width="30" height="40" fill="none" stroke="#D0481E" stroke-width="0.1"/>';
+
+test('plans a drawing: report, program and what was understood', () => {
+  const { status, stdout } = run(
+    'plan',
+    markers,
+    '--out',
+    inFolder('a.gcode'),
+    '--svg',
+    inFolder('a.svg'),
+    '--report',
+    inFolder('a.json'),
+  );
+  expect(status).toBe(0);
+  expect(stdout).toContain('77 items on Wren, Birch plywood 3 mm, Tern Lane house key');
+  const report = JSON.parse(readFileSync(inFolder('a.json'), 'utf8')) as Report;
+  expect(report.source).toMatchObject({
+    file: 'row-markers.svg',
+    format: 'svg',
+    declaredWidthMm: 600,
+    declaredHeightMm: 400,
+    itemCount: 77,
+    warnings: [],
+  });
+  expect(report.bounds).toEqual({ x: 32, y: 36, width: 344, height: 310 });
+  expect(report.paints).toContainEqual({ stroke: '#D0481E', strokeWidthMm: 0.1, fill: null, items: 22, layer: 'Cut' });
+  expect(report.paints).toContainEqual({
+    stroke: null,
+    strokeWidthMm: null,
+    fill: '#5B3FA0',
+    items: 11,
+    layer: 'Engrave',
+  });
+  const cut = report.layers.find(({ name }) => name === 'Cut');
+  // Eleven outlines with two rounded corners and a point, and eleven holes of 3 mm radius.
+  const outline = 36 - 10 + 5 * Math.PI + 2 * 105 + 2 * Math.hypot(18, 40);
+  expect(cut?.lengthMm).toBeCloseTo(11 * (outline + 6 * Math.PI), 0);
+  expect(cut).toMatchObject({ operation: 'cut', items: 22, powerPercent: 62, speedMmPerS: 14, passes: 1 });
+  expect(report.timeS).toBeCloseTo(
+    report.layers.reduce((sum, layer) => sum + layer.timeS, 0),
+    -1,
+  );
+  expect(report.findings).toEqual([]);
+  expect(readFileSync(inFolder('a.gcode'), 'utf8')).toMatch(/^\(Lambent: row-markers.svg\)\n.*\nG21\nG90\nM4 S0\n/);
+  expect(readFileSync(inFolder('a.svg'), 'utf8').match(/<path /g)).toHaveLength(77);
+});
+
+test('the same file means something else under another key, and takes other times on another machine', () => {
+  run('plan', markers, '--key', 'evening-class', '--machine', 'curlew', '--report', inFolder('b.json'));
+  const report = JSON.parse(readFileSync(inFolder('b.json'), 'utf8')) as Report;
+  expect(report.paints.map(({ stroke, fill, layer }) => [stroke ?? fill, layer])).toEqual([
+    ['#5B3FA0', 'Engrave'],
+    ['#00806A', 'Cut'],
+    ['#D0481E', 'Score'],
+  ]);
+  expect(report.layers.find(({ name }) => name === 'Cut')).toMatchObject({
+    items: 44,
+    powerPercent: 55,
+    speedMmPerS: 22,
+  });
+});
+
+describe('when a finding blocks', () => {
+  const blocked = write('blocked.svg', drawing(`${square}<path d="M0 0h9" fill="none" stroke="#123456"/>`));
+
+  test('the report is written, the program is not, and the exit is 1', () => {
+    const { status, stdout } = run('plan', blocked, '--out', inFolder('c.gcode'), '--report', inFolder('c.json'));
+    expect(status).toBe(1);
+    expect(stdout).toContain('No program was written');
+    expect(existsSync(inFolder('c.gcode'))).toBe(false);
+    const { findings } = JSON.parse(readFileSync(inFolder('c.json'), 'utf8')) as Report;
+    expect(findings[0]).toMatchObject({ code: 'colour-without-meaning', level: 'blocks', items: 1 });
+  });
+
+  test('--force writes the program all the same', () => {
+    expect(run('plan', blocked, '--out', inFolder('d.gcode'), '--force').status).toBe(1);
+    expect(readFileSync(inFolder('d.gcode'), 'utf8')).toContain('G1 X50 Y20');
+  });
+});
+
+describe('what cannot be used is said in one sentence, with exit 2', () => {
+  const sound = write('sound.svg', drawing(square));
+  test.each([
+    ['a file that is not there', [inFolder('nowhere.svg')], /nowhere.svg cannot be read: there is no such file/],
+    ['a file that is no drawing', [write('text.svg', 'hello')], /text.svg: The file is not an SVG drawing/],
+    ['an unknown machine', [sound, '--machine', 'heron'], /no machine “heron”; it has wren, curlew, dunlin/],
+    ['an unknown key', [sound, '--key', 'x'], /no colour key “x”/],
+    ['an unknown material', [sound, '--material', 'x'], /no material “x”/],
+    ['a shop that is no JSON', [sound, '--shop', write('shop1.json', '{')], /shop1.json is not JSON/],
+    ['a shop without machines', [sound, '--shop', write('shop2.json', '{"machines":[]}')], /has no machines/],
+    ['a folder that is not there', [sound, '--out', inFolder('no/where.gcode')], /cannot be written: there is no such/],
+    ['an unknown option', [sound, '--loud'], /unknown option '--loud'/],
+    ['no file at all', [], /missing required argument/],
+  ])('%s', (_, words, sentence) => {
+    const { status, stderr } = run('plan', ...words);
+    expect(status).toBe(2);
+    expect(stderr).toMatch(sentence);
+    expect(stderr.trim().split('\n')).toHaveLength(1);
+  });
+});
+
+test('--help says what there is', () => {
+  const { status, stdout } = run('--help');
+  expect(status).toBe(0);
+  expect(stdout).toContain('plan');
+  expect(run('plan', '--help').stdout).toContain('Exit status');
+});
