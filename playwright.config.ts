@@ -10,7 +10,7 @@ export default defineConfig({
   workers: 1,
   timeout: 60_000,
   reporter: [['list']],
-  globalSetup: './e2e/start.ts',
+  globalSetup: './e2e/start.mjs',
   use: {
     baseURL: process.env.LAMBENT_ADDRESS,
     viewport: { width: 1280, height: 800 },

@@ -19,6 +19,7 @@ import {
   setSheet,
   sheetAsStocked,
   shopFromJson,
+  stepTitle,
   writeGcode,
   writeSvg,
 } from '@lambent/core';
@@ -80,7 +81,7 @@ export async function plan(file: string, options: PlanOptions): Promise<number> 
   );
   for (const { message } of source.warnings) say(`  reading: ${message}`);
   for (const step of burnPlan.steps) {
-    say(`  ${step.layerName}${step.part === 'all' ? '' : ` (${step.part})`}: ${formatDuration(step.timeS)}`);
+    say(`  ${stepTitle(step)}: ${formatDuration(step.timeS)}`);
   }
   say(`  in all ${formatDuration(burnPlan.timeS)}`);
   for (const { level, message } of findings) say(`  ${level}: ${message}`);

@@ -21,8 +21,16 @@ export const keySheet: readonly { keys: string; does: string }[] = [
   { keys: 'R', does: 'real colours on and off' },
 ];
 
-export function isTyping({ target }: KeyboardEvent): boolean {
-  return target instanceof HTMLElement && (target.matches('input, textarea, select') || target.isContentEditable);
+const notTyped = ['range', 'checkbox', 'radio', 'file'];
+
+/** Whether a key goes into a field. Undo does not, in a field where nothing is half typed. */
+export function isTyping({ target, key, ctrlKey, metaKey }: KeyboardEvent): boolean {
+  if (!(target instanceof HTMLElement)) return false;
+  if (target instanceof HTMLInputElement) {
+    const undoes = (ctrlKey || metaKey) && ['z', 'y'].includes(key.toLowerCase());
+    return !notTyped.includes(target.type) && !(undoes && target.dataset.settled === 'true');
+  }
+  return target.matches('textarea, select') || target.isContentEditable;
 }
 
 /** The Bench's keys. */
@@ -30,7 +38,7 @@ export function useShortcuts(actions: BenchActions, showKeys: () => void): void 
   const navigate = useNavigate();
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
-      if (isTyping(event) || event.defaultPrevented) return;
+      if (isTyping(event) || event.defaultPrevented || isElsewhere(event)) return;
       const ctrl = event.ctrlKey || event.metaKey;
       const key = event.key.toLowerCase();
       const done = run(key, ctrl, event);
@@ -72,8 +80,8 @@ const arrows: Record<string, readonly [dx: number, dy: number]> = {
 function runPlain(actions: BenchActions, key: string, event: KeyboardEvent): boolean {
   const { selection, view, viewSize, realColours } = actions.get();
   const arrow = arrows[key];
-  // Arrows move within lists and menus; they nudge only where nothing else would take them.
-  if (arrow && selection.size > 0 && !inMenu(event)) {
+  // Arrows also move sliders and choose among radios; they nudge only where nothing else takes them.
+  if (arrow && selection.size > 0 && !(event.target instanceof HTMLInputElement)) {
     const step = event.shiftKey ? 10 : event.altKey ? 0.1 : 1;
     actions.edit('nudge', (job) => moveItems(job, selection, arrow[0] * step, arrow[1] * step));
     return true;
@@ -106,8 +114,9 @@ function runPlain(actions: BenchActions, key: string, event: KeyboardEvent): boo
   }
 }
 
-function inMenu({ target }: KeyboardEvent): boolean {
-  return target instanceof HTMLElement && target.closest('[role=listbox], [role=menu], [role=radiogroup]') !== null;
+/** Whether a list or a dialog that is open takes the key. */
+function isElsewhere({ target }: KeyboardEvent): boolean {
+  return target instanceof HTMLElement && target.closest('[role=listbox], [role=dialog], [role=radiogroup]') !== null;
 }
 
 export function deleteSelection(actions: BenchActions): void {

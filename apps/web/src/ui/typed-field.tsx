@@ -75,6 +75,7 @@ export function TypedField({ label, text, unit, parse, commit, step, layout = 's
             id={id}
             value={draft ?? text}
             disabled={disabled}
+            data-settled={draft === null}
             aria-invalid={trouble !== null}
             aria-describedby={trouble ? `${id}-trouble` : undefined}
             onFocus={(event) => event.target.select()}

@@ -1,5 +1,5 @@
 import type { Layer } from '../colours/key.ts';
-import type { Operation } from '../colours/operation.ts';
+import { type Operation, operationNames } from '../colours/operation.ts';
 import { boundsOf, polylinesOf } from '../drawing/item.ts';
 import type { LayerSettings } from '../drawing/job.ts';
 import type { Polyline } from '../geometry/flatten.ts';
@@ -43,6 +43,14 @@ export interface BurnPlan {
   readonly backS: number;
   readonly timeS: number;
   readonly travelMm: number;
+}
+
+/** How a step is called: its operation, its layer's own name where it has one, and what of it. */
+export function stepTitle(step: Pick<PlanStep, 'operation' | 'layerName' | 'part'>): string {
+  const operation = operationNames[step.operation];
+  const own = step.layerName === operation ? '' : ` · ${step.layerName}`;
+  const part = step.part === 'all' ? '' : step.part === 'inner' ? ' · inside' : ' · outside';
+  return operation + own + part;
 }
 
 interface Draft {

@@ -1,5 +1,5 @@
 import type { MachineCommand, RunAnswer } from '@lambent/contracts';
-import { blocks, formatClock, formatDuration } from '@lambent/core';
+import { blocks, formatClock, formatDuration, stepTitle } from '@lambent/core';
 import { useQuery } from '@tanstack/react-query';
 import { format } from 'date-fns';
 import { Download, Pause, Play, RotateCcw } from 'lucide-react';
@@ -29,11 +29,7 @@ export function BurnDrawer() {
         <Part title="Time">
           <dl className="figures flex flex-col gap-1 text-[12.5px]">
             {plan.steps.map((step) => (
-              <Fact
-                key={`${step.layerId} ${step.part}`}
-                name={`${step.layerName}${step.part === 'inner' ? ' · inside' : step.part === 'outer' ? ' · outside' : ''}`}
-                value={formatClock(step.timeS)}
-              />
+              <Fact key={`${step.layerId} ${step.part}`} name={stepTitle(step)} value={formatClock(step.timeS)} />
             ))}
             <Fact name="Back to zero" value={formatClock(plan.backS)} />
             <div className="border-t border-line pt-1 font-bold">

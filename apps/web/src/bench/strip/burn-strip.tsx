@@ -7,6 +7,7 @@ import {
   type Operation,
   operationNames,
   type PlanStep,
+  stepTitle,
   switchLayer,
   toMachine,
 } from '@lambent/core';
@@ -16,8 +17,6 @@ import { operationLook } from '../../ui/operation-mark.tsx';
 import { useBench, useBenchActions } from '../context.ts';
 import { machineOf, unitOf } from '../store.ts';
 import { useShownRun } from '../use-shown-run.ts';
-
-const partWords: Record<PlanStep['part'], string> = { all: '', inner: ' · inside', outer: ' · outside' };
 
 /** The layers in the order they burn, each as wide as the time it takes. */
 export function BurnStrip({ pointer }: { pointer: { x: number; y: number } | null }) {
@@ -110,10 +109,7 @@ function StepBlock({ step, done }: { step: PlanStep; done: number | null }) {
           className="relative flex flex-1 flex-col justify-between px-3 pb-2 pt-2.5 text-left"
         >
           <span className="flex w-full justify-between gap-2">
-            <span className="truncate font-bold">
-              {step.layerName}
-              {partWords[step.part]}
-            </span>
+            <span className="truncate font-bold">{stepTitle(step)}</span>
             <span className="figures font-bold">{formatClock(step.timeS)}</span>
           </span>
           <span className="figures truncate pr-5 text-[12px] text-[#B9C5C2]">

@@ -1,7 +1,6 @@
-import { operationNames } from '../../colours/operation.ts';
 import { toMachine } from '../../plan/frame.ts';
 import { Move, type Moves } from '../../plan/moves.ts';
-import type { BurnPlan, PlanStep } from '../../plan/plan.ts';
+import { type BurnPlan, stepTitle } from '../../plan/plan.ts';
 
 /**
  * The program of a burn plan in G-code (RS-274), line by line, without line ends; made as it is asked
@@ -22,14 +21,6 @@ export function* writeGcode(plan: BurnPlan, title: string): Generator<string> {
   }
   yield 'M5';
   yield* writeMoves(plan, plan.back, 0, 0);
-}
-
-/** How a step is called: its operation, its layer's own name where it has one, and what of it. */
-export function stepTitle(step: Pick<PlanStep, 'operation' | 'layerName' | 'part'>): string {
-  const operation = operationNames[step.operation];
-  const own = step.layerName === operation ? '' : ` · ${step.layerName}`;
-  const part = step.part === 'all' ? '' : step.part === 'inner' ? ' · inside' : ' · outside';
-  return operation + own + part;
 }
 
 function* writeMoves({ machine }: BurnPlan, moves: Moves, feed: number, power: number): Generator<string> {

@@ -1,0 +1,95 @@
+import { readFileSync } from 'node:fs';
+import type { JobAnswer, JobCard } from '@lambent/contracts';
+import { boundsOf, boundsOfAll, type Item, jobFromJson } from '@lambent/core';
+import { type APIRequestContext, expect, type Page } from '@playwright/test';
+
+export const drawings = new URL('../demo/drawings/', import.meta.url);
+
+/** Opens a job from the Desk and waits until its plan is there. */
+export async function openJob(page: Page, title: string): Promise<void> {
+  await page.goto('/');
+  await page.getByRole('link', { name: title }).first().click();
+  await expect(page.getByTestId('plan-time')).toContainText('step');
+}
+
+/** Makes a job of its own for a test, on Wren, with a drawing of the demo or of SVG text brought in. */
+export async function newJob(page: Page, title: string, svg?: string): Promise<void> {
+  await page.goto('/');
+  await page.getByRole('button', { name: 'New job' }).click();
+  await page.getByLabel('Title').fill(title);
+  await page.getByRole('button', { name: 'Make the job' }).click();
+  await expect(page.getByRole('heading', { name: 'Art' })).toBeVisible();
+  if (svg === undefined) return;
+  await bringIn(page, 'drawing.svg', svg);
+  await expect(page.getByText(/\d items? · page/)).toBeVisible();
+}
+
+export async function bringIn(page: Page, name: string, content: string | Buffer): Promise<void> {
+  await page.getByTestId('file-chooser').setInputFiles({
+    name,
+    mimeType: 'image/svg+xml',
+    buffer: Buffer.isBuffer(content) ? content : Buffer.from(content),
+  });
+}
+
+export function svg(body: string): string {
+  return `<svg xmlns="http://www.w3.org/2000/svg" width="200mm" height="100mm" viewBox="0 0 200 100">${body}</svg>`;
+}
+
+export const rectangle = (x: number, y: number, width: number, height: number, stroke = '#D0481E') =>
+  `<rect x="${x}" y="${y}" width="${width}" height="${height}" fill="none" stroke="${stroke}" stroke-width="0.1"/>`;
+
+export function demoDrawing(name: string): string {
+  return readFileSync(new URL(name, drawings), 'utf8');
+}
+
+export async function saved(page: Page): Promise<void> {
+  await expect(page.getByTestId('save-state')).toHaveText('saved');
+}
+
+/** The job as it is stored, once what is on screen is saved. */
+export async function storedJob(page: Page) {
+  await saved(page);
+  const id = /jobs\/([^/]+)/.exec(page.url())?.[1];
+  const answer = (await (await page.request.get(`/api/jobs/${id}`)).json()) as JobAnswer;
+  return { ...answer, document: jobFromJson(answer.document) };
+}
+
+/** Bounds as x, y, width, height in bed mm, to 0.001. */
+export function placeOf(items: readonly Item[] | Item): number[] {
+  const box = Array.isArray(items) ? boundsOfAll(items) : boundsOf(items as Item);
+  return [box.minX, box.minY, box.maxX - box.minX, box.maxY - box.minY].map((mm) => Math.round(mm * 1000) / 1000 || 0);
+}
+
+export async function cards(request: APIRequestContext): Promise<JobCard[]> {
+  return (await (await request.get('/api/jobs')).json()) as JobCard[];
+}
+
+/** Chooses from one of our lists by the words on it. */
+export async function choose(page: Page, list: string | RegExp, option: string | RegExp): Promise<void> {
+  await page.getByRole('button', { name: list }).first().click();
+  await page.getByRole('option', { name: option }).click();
+}
+
+export async function typeInto(page: Page, label: string, text: string): Promise<void> {
+  const field = page.getByLabel(label, { exact: true });
+  await field.fill(text);
+  await field.press('Enter');
+}
+
+export async function openStage(page: Page, name: string): Promise<void> {
+  await page.getByRole('navigation', { name: 'Stages' }).getByRole('link', { name }).click();
+}
+
+/** Where a place of the bed (mm from its top left) is on the page, in pixels, when the whole bed is shown. */
+export async function bedPoint(page: Page, x: number, y: number, bed = { width: 600, height: 400 }) {
+  const frame = await page.getByTestId('bed').boundingBox();
+  if (!frame) throw new Error('The bed is not shown');
+  const [width, height] = [Math.floor(frame.width - 22), Math.floor(frame.height - 22)];
+  const scale = Math.min((width - 64) / bed.width, (height - 64) / bed.height);
+  return {
+    x: frame.x + 22 + width / 2 + (x - bed.width / 2) * scale,
+    y: frame.y + 22 + height / 2 + (y - bed.height / 2) * scale,
+    scale,
+  };
+}

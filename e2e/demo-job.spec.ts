@@ -1,0 +1,71 @@
+import { expect, test } from '@playwright/test';
+import { choose, openJob, openStage } from './bench.ts';
+
+test('the Desk shows the demo jobs with true pictures of their artwork', async ({ page }) => {
+  await page.goto('/');
+  for (const title of ['Row markers, spring batch', 'Seed packet, folding', 'Estuary relief']) {
+    const picture = page.getByRole('img', { name: `The artwork of ${title}` });
+    await expect(picture).toBeVisible();
+    await expect.poll(() => picture.evaluate((image: HTMLImageElement) => image.naturalWidth)).toBeGreaterThan(0);
+  }
+  await page.getByLabel('Find a job').fill('relief');
+  await expect(page.getByRole('link', { name: /Row markers/ })).toHaveCount(0);
+  await page.getByLabel('Find a job').fill('zeppelin');
+  await expect(page.getByText('No job’s title has “zeppelin” in it.')).toBeVisible();
+});
+
+test('a demo job goes from the Desk to a finished burn on record', async ({ page }) => {
+  test.setTimeout(150_000);
+  await openJob(page, 'Row markers');
+  await expect(page.getByRole('heading', { name: 'Colours' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'What #D0481E means: Cut' })).toBeVisible();
+  await expect(page.getByTestId(/^step-/)).toHaveText([
+    /Engrave.*22 % · 400 mm\/s/,
+    /Score.*12 % · 90 mm\/s/,
+    /Cut · inside.*62 % · 14 mm\/s/,
+    /Cut · outside.*62 % · 14 mm\/s/,
+  ]);
+  const time = page.getByTestId('plan-time');
+  const before = await time.textContent();
+
+  await openStage(page, 'Recipe');
+  await choose(page, 'Material: Birch plywood', /Poplar plywood/);
+  await expect(page.getByTestId('step-cut-outer')).toContainText('75 % · 8 mm/s');
+  await expect.poll(() => time.textContent()).not.toBe(before);
+  await page.keyboard.press('Control+z');
+  await expect(page.getByTestId('step-cut-outer')).toContainText('62 % · 14 mm/s');
+  await expect.poll(() => time.textContent()).toBe(before);
+
+  await page.getByRole('button', { name: 'Send to Wren' }).click();
+  await expect(page.getByTestId('machine-part')).toContainText('Running');
+  const strip = page.getByTestId('step-engrave-all');
+  await expect.poll(async () => Number(await strip.getAttribute('data-done'))).toBeGreaterThan(0.05);
+  const first = Number(await strip.getAttribute('data-done'));
+  await expect.poll(async () => Number(await strip.getAttribute('data-done'))).toBeGreaterThan(first);
+  await expect(page.getByTestId('run-row').first()).toHaveAttribute('data-status', 'done', { timeout: 90_000 });
+  await expect(page.getByTestId('run-row').first()).toContainText('took');
+  await page.goto('/');
+  await expect(page.getByRole('link', { name: /Row markers/ }).first()).toContainText('Last run done');
+});
+
+test('the key decides what a file means', async ({ page }) => {
+  await openJob(page, 'Seed packet');
+  await choose(page, 'Colour key: Tern Lane house key', 'Evening class key');
+  await expect(page.getByRole('button', { name: 'What #D0481E means: Score' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'What #00806A means: Cut' })).toBeVisible();
+  await page.getByRole('button', { name: /^Undo: change colour key/ }).click();
+  await expect(page.getByRole('button', { name: 'What #D0481E means: Cut' })).toBeVisible();
+});
+
+test('the preview plays, stands anywhere, and is left', async ({ page }) => {
+  await openJob(page, 'Seed packet');
+  await page.keyboard.press('6');
+  const place = page.getByLabel('Place in the preview');
+  await page.getByRole('button', { name: 'Play the preview' }).click();
+  await expect.poll(async () => Number(await place.inputValue())).toBeGreaterThan(3);
+  await page.getByRole('button', { name: 'Pause the preview' }).click();
+  await place.fill(await place.evaluate((input: HTMLInputElement) => input.max));
+  await expect(page.getByTestId('step-cut-outer')).toHaveAttribute('data-done', '1.000');
+  await page.getByRole('button', { name: 'Leave the preview' }).click();
+  await expect(page.getByTestId('step-cut-outer')).not.toHaveAttribute('data-done', /./);
+});

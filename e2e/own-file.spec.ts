@@ -1,0 +1,67 @@
+import { readFile } from 'node:fs/promises';
+import { expect, test } from '@playwright/test';
+import { choose, newJob, openStage, rectangle, storedJob, svg } from './bench.ts';
+
+const drawing = svg(
+  `${rectangle(20, 20, 90, 50, '#1D6FD1')}<circle cx="40" cy="45" r="8" fill="none" stroke="#1D6FD1" stroke-width="0.1"/>` +
+    '<path d="M60 30h40" fill="none" stroke="#118833" stroke-width="0.1"/><text x="60" y="60">Kale</text>',
+);
+
+test('an own drawing goes from a new job to G-code and to a finished burn', async ({ page }) => {
+  await newJob(page, 'Shelf label');
+  await page.getByTestId('bed').evaluate((bed, text) => {
+    const data = new DataTransfer();
+    data.items.add(new File([text], 'label.svg', { type: 'image/svg+xml' }));
+    for (const type of ['dragover', 'drop']) {
+      bed.dispatchEvent(new DragEvent(type, { dataTransfer: data, bubbles: true, cancelable: true }));
+    }
+  }, drawing);
+  await expect(page.getByText('3 items · page 200 × 100 mm')).toBeVisible();
+  await expect(page.getByText('<text> is not taken yet and was left out (line 1).')).toBeVisible();
+
+  await page.getByRole('button', { name: 'See what blocks' }).click();
+  await expect(page.getByTestId('finding-colour-without-meaning')).toHaveCount(2);
+  await openStage(page, 'Colours');
+  await choose(page, 'What #1D6FD1 means', 'Cut');
+  await choose(page, 'What #118833 means', 'Score');
+  await openStage(page, 'Check');
+  await expect(page.getByTestId('finding-no-recipe')).toHaveCount(2);
+  await openStage(page, 'Bed');
+  await choose(page, 'Material', /Cork/);
+  await openStage(page, 'Check');
+  await expect(page.getByText('Nothing stands in the way')).toBeVisible();
+
+  await openStage(page, 'Burn');
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Save G-code' }).click(),
+  ]);
+  expect(download.suggestedFilename()).toBe('Shelf-label.gcode');
+  const program = await readFile(await download.path(), 'utf8');
+  expect(program).toMatch(
+    /^\(Lambent: Shelf label\)\n\(Wren, 600 x 400 mm\)\nG21\nG90\nM4 S0\n\(Score\)\nG0 X60 Y30\nG1 X100 Y30 F6600 S90\n/,
+  );
+  // The circle, which lies in the rectangle, comes before it.
+  expect(program.indexOf('(Cut - inside)')).toBeLessThan(program.indexOf('(Cut - outside)'));
+  expect(program).toMatch(/G1 X110 Y20.*\n?/);
+
+  const [saved] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Save SVG' }).click(),
+  ]);
+  expect(await readFile(await saved.path(), 'utf8')).toContain('width="600mm" height="400mm"');
+
+  await page.getByRole('button', { name: 'Send to Wren' }).click();
+  await expect(page.getByTestId('run-row').first()).toHaveAttribute('data-status', 'done', { timeout: 40_000 });
+  const { version } = await storedJob(page);
+  await expect(page.getByTestId('run-row').first()).toContainText(`version ${version}`);
+});
+
+test('what a colour means can be handed back to the key', async ({ page }) => {
+  await newJob(page, 'Handed back', svg(rectangle(20, 20, 30, 30)));
+  await openStage(page, 'Colours');
+  await choose(page, 'What #D0481E means: Cut', 'Note, not burnt');
+  await expect(page.getByText('this job’s own word')).toBeVisible();
+  await choose(page, /What #D0481E means: Note/, 'As the key has it');
+  await expect(page.getByRole('button', { name: 'What #D0481E means: Cut' })).toBeVisible();
+});
