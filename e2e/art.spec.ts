@@ -64,7 +64,8 @@ test('mouse and keys: click, drag, frame, nudge, delete', async ({ page }) => {
   await newJob(page, 'By mouse', drawing);
   const at = (x: number, y: number) => bedPoint(page, x, y);
   await page.keyboard.press('Escape');
-  const [edge, { scale }] = [await at(100, 35), await at(0, 0)];
+  // Beside the handles that a selection has at its corners and middles.
+  const [edge, { scale }] = [await at(100, 28), await at(0, 0)];
   await page.mouse.click(edge.x, edge.y);
   await expect(page.getByRole('region', { name: 'Size and place' })).toContainText('1 item');
   await page.mouse.move(edge.x, edge.y);

@@ -29,7 +29,6 @@ export function BenchScreen({ stage, reload }: { stage: Stage; reload: () => voi
   const actions = useBenchActions();
   const { subscribe } = (useContext(BenchContext) as { store: BenchStore }).store;
   const title = useBench((state) => state.title);
-  const [pointer, setPointer] = useState<{ x: number; y: number } | null>(null);
   const [folded, setFolded] = useState(false);
   const [keys, setKeys] = useState(false);
   const showKeys = useCallback(() => setKeys(true), []);
@@ -56,7 +55,7 @@ export function BenchScreen({ stage, reload }: { stage: Stage; reload: () => voi
         <StageRail />
         {!folded && <StageDrawer stage={stage} files={files} />}
         <main className="relative min-w-0 flex-1">
-          <BedView onPointer={setPointer} />
+          <BedView />
           <IconButton
             label={folded ? 'Unfold the drawer' : 'Fold the drawer'}
             onClick={() => setFolded(!folded)}
@@ -68,7 +67,7 @@ export function BenchScreen({ stage, reload }: { stage: Stage; reload: () => voi
           <EmptyBed take={files.take} />
         </main>
       </div>
-      <BurnStrip pointer={pointer} />
+      <BurnStrip />
       <KeySheet open={keys} close={() => setKeys(false)} />
     </div>
   );

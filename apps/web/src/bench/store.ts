@@ -6,6 +6,7 @@ import {
   type LengthUnit,
   type Machine,
   type Matrix,
+  type Point,
   type PreparedJob,
   prepareJob,
   record,
@@ -53,6 +54,8 @@ export interface BenchState {
   live: Matrix | null;
   view: View;
   viewSize: { width: number; height: number };
+  /** Where on the bed the pointer is, in mm; null while it is elsewhere. */
+  pointer: Point | null;
   realColours: boolean;
   speedUnit: SpeedUnit;
   /** The plan of `plannedFor`; of the document before while a new one is worked out. */
@@ -82,6 +85,7 @@ export function createBenchStore(answer: JobAnswer, shop: ShopLists) {
     live: null,
     view: { scale: 1, x: 0, y: 0 },
     viewSize: { width: 0, height: 0 },
+    pointer: null,
     realColours: false,
     speedUnit: 'mm/s',
     planned: null,

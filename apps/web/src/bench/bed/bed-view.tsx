@@ -1,6 +1,6 @@
 import { type Box, boundsOfAll, fromMachine, isEmpty, type Matrix, transformItems } from '@lambent/core';
 import type Konva from 'konva';
-import { useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
+import { memo, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { Circle, Group, Layer, Line, Rect, Shape, Stage, Transformer } from 'react-konva';
 import { useLive } from '../../stores/live.ts';
 import { useBench, useBenchActions } from '../context.ts';
@@ -11,17 +11,22 @@ import { drawBed, type Tones } from './draw-bed.ts';
 import { BurnPainter, headAt } from './draw-burn.ts';
 import { PointerTool } from './pointer.ts';
 import { Rulers } from './rulers.tsx';
-import { sceneOf } from './scene.ts';
+import { nodesOf, sceneOf } from './scene.ts';
 import { useHeldKey } from './use-held-key.ts';
 import { screenMapToBed, toScreen, viewOf, zoomAt } from './view.ts';
 
+interface Size {
+  readonly width: number;
+  readonly height: number;
+}
+
 const ruler = 22;
-/** A picture that takes longer than this to draw is moved as a whole while the view moves, in ms. */
-const slowDrawing = 12;
-const crispAfter = 120;
+/** Artwork of more nodes than this is moved as one picture while the view moves, and drawn afresh after. */
+const manyNodes = 12_000;
+const crispAfterMs = 120;
 
 /** The bed with everything on it, and the pointer's work there. */
-export function BedView({ onPointer }: { onPointer: (at: { x: number; y: number } | null) => void }) {
+export function BedView() {
   const actions = useBenchActions();
   const holder = useRef<HTMLDivElement>(null);
   const [size, setSize] = useState({ width: 0, height: 0 });
@@ -90,10 +95,10 @@ export function BedView({ onPointer }: { onPointer: (at: { x: number; y: number 
             const pointer = eventOf(event);
             tool.move(pointer);
             const { scale, x, y } = actions.get().view;
-            onPointer({ x: (pointer.x - x) / scale, y: (pointer.y - y) / scale });
+            actions.set({ pointer: { x: (pointer.x - x) / scale, y: (pointer.y - y) / scale } });
           }}
           onPointerUp={(event) => tool.up(eventOf(event))}
-          onPointerLeave={() => onPointer(null)}
+          onPointerLeave={() => actions.set({ pointer: null })}
           onWheel={(event) => {
             event.evt.preventDefault();
             const at = event.target.getStage()?.getPointerPosition();
@@ -120,33 +125,32 @@ function bedOf(actions: ReturnType<typeof useBenchActions>): Box {
   return { minX: 0, minY: 0, maxX: bedWidth, maxY: bedHeight };
 }
 
-/** The artwork. While the view moves, a slow drawing is shown as the last picture, moved along. */
-function ArtworkLayer({ size, ink }: { size: { width: number; height: number }; ink: string }) {
+/** The artwork, faint behind a preview or a run. It is not drawn again with every word from the machine. */
+function ArtworkLayer(props: { size: Size; ink: string }) {
+  const previewed = useBench((state) => state.previewS !== null);
+  const run = useShownRun();
+  return <Artwork {...props} faint={previewed || run !== null} />;
+}
+
+/** While the view moves, artwork that is slow to draw is shown as the last picture, moved along. */
+const Artwork = memo(function Artwork({ size, ink, faint }: { size: Size; ink: string; faint: boolean }) {
   const view = useBench((state) => state.view);
   const prepared = useBench((state) => state.prepared);
   const selection = useBench((state) => state.selection);
   const pointedOut = useBench((state) => state.pointedOut);
   const live = useBench((state) => state.live);
   const realColours = useBench((state) => state.realColours);
-  const shownRun = useShownRun();
-  const faint = useBench((state) => state.previewS !== null) || shownRun !== null;
-  const picture = useRef<{ canvas: HTMLCanvasElement; view: View; look: unknown[]; ms: number } | null>(null);
-  const [, redraw] = useState(0);
-  const moving = useRef<number | null>(null);
-
+  const picture = useRef<{ canvas: HTMLCanvasElement; view: View; look: unknown[] } | null>(null);
   const look = [prepared, selection, pointedOut, live, realColours, faint, ink, size.width, size.height];
   const kept = picture.current;
-  const same = kept !== null && look.every((part, i) => part === kept.look[i]);
-  const moved = same && kept.view !== view && kept.ms > slowDrawing;
+  const heavy = useMemo(() => nodesOf(sceneOf(prepared)) > manyNodes, [prepared]);
+  const [crispView, setCrispView] = useState(view);
+  const moved = heavy && view !== crispView && kept !== null && look.every((part, i) => part === kept.look[i]);
 
   useEffect(() => {
-    if (!moved) return;
-    if (moving.current !== null) window.clearTimeout(moving.current);
-    moving.current = window.setTimeout(() => {
-      if (picture.current) picture.current.ms = 0;
-      redraw((count) => count + 1);
-    }, crispAfter);
-  });
+    const timer = window.setTimeout(() => setCrispView(view), crispAfterMs);
+    return () => window.clearTimeout(timer);
+  }, [view]);
 
   return (
     <Layer listening={false}>
@@ -155,7 +159,7 @@ function ArtworkLayer({ size, ink }: { size: { width: number; height: number }; 
           const target = context._context;
           const ratio = window.devicePixelRatio || 1;
           const last = picture.current;
-          if (moved && last && last.ms > slowDrawing) {
+          if (moved && last) {
             const grown = view.scale / last.view.scale;
             const { width, height } = last.canvas;
             const x = view.x - last.view.x * grown;
@@ -168,18 +172,15 @@ function ArtworkLayer({ size, ink }: { size: { width: number; height: number }; 
           canvas.height = Math.round(size.height * ratio);
           const own = canvas.getContext('2d');
           if (!own) return;
-          const started = performance.now();
           own.scale(ratio, ratio);
           drawArtwork(own, view, sceneOf(prepared), { selection, pointedOut, live, realColours, ink, faint });
-          // Reading one pixel back waits until the picture is really drawn.
-          own.getImageData(0, 0, 1, 1);
-          picture.current = { canvas, view, look, ms: performance.now() - started };
+          picture.current = { canvas, view, look };
           target.drawImage(canvas, 0, 0, size.width, size.height);
         }}
       />
     </Layer>
   );
-}
+});
 
 /** The frame around the selection, with handles to scale and turn it. */
 function SelectionHandles() {
@@ -274,7 +275,7 @@ function FrameRect({ frame, view }: { frame: Box; view: View }) {
 }
 
 /** What is burnt so far, and the head: in the preview, and while the machine runs. */
-function HeadLayer({ size }: { size: { width: number; height: number } }) {
+function HeadLayer({ size }: { size: Size }) {
   const view = useBench((state) => state.view);
   const machine = useBench(machineOf);
   const plan = useBench((state) => state.planned?.plan ?? null);

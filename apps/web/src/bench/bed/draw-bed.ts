@@ -47,27 +47,45 @@ export function drawBed(
   context.restore();
 }
 
-/** Hexagons, pointed side up, over the part of the bed in view. */
+/** Fills the bed with hexagons, pointed side up, from a tile that repeats. */
 function drawComb(context: CanvasRenderingContext2D, view: View, width: number, height: number, tone: string): void {
-  const rowStep = combMm * 0.866;
-  const side = combMm / Math.sqrt(3);
-  context.save();
-  context.beginPath();
-  context.rect(0, 0, width, height);
-  context.clip();
-  context.beginPath();
-  for (let row = 0, y = 0; y <= height + side; row++, y += rowStep) {
-    for (let x = row % 2 ? combMm / 2 : 0; x <= width + combMm; x += combMm) {
-      context.moveTo(x, y - side);
-      context.lineTo(x, y - side / 2 - side / 2 + side * 0.5);
-      context.lineTo(x + combMm / 2, y);
-      context.moveTo(x, y - side / 2);
-      context.lineTo(x - combMm / 2, y);
-      context.lineTo(x - combMm / 2, y + side / 2);
-    }
-  }
-  context.lineWidth = 0.6 / view.scale;
+  const ratio = window.devicePixelRatio || 1;
+  const rowMm = combMm * Math.sqrt(3);
+  const tile = combTile(
+    Math.max(2, Math.round(combMm * view.scale * ratio)),
+    Math.max(2, Math.round(rowMm * view.scale * ratio)),
+    tone,
+  );
+  const pattern = context.createPattern(tile, 'repeat');
+  if (!pattern) return;
+  pattern.setTransform(new DOMMatrix().scaleSelf(combMm / tile.width, rowMm / tile.height));
+  context.fillStyle = pattern;
+  context.fillRect(0, 0, width, height);
+}
+
+/** One hexagon and the halves of those beside it, `width` × `height` pixels. */
+function combTile(width: number, height: number, tone: string): HTMLCanvasElement {
+  const tile = document.createElement('canvas');
+  tile.width = width;
+  tile.height = height;
+  const context = tile.getContext('2d');
+  if (!context) return tile;
+  // From the top: a point's half side, a slope, a whole side, a slope, the other half side.
+  const points = [
+    [0.5, 0, 0.5, 1 / 6],
+    [0.5, 1 / 6, 1, 1 / 3],
+    [0.5, 1 / 6, 0, 1 / 3],
+    [0, 1 / 3, 0, 2 / 3],
+    [1, 1 / 3, 1, 2 / 3],
+    [0, 2 / 3, 0.5, 5 / 6],
+    [1, 2 / 3, 0.5, 5 / 6],
+    [0.5, 5 / 6, 0.5, 1],
+  ];
   context.strokeStyle = tone;
+  for (const [x0, y0, x1, y1] of points) {
+    context.moveTo(x0 * width, y0 * height);
+    context.lineTo(x1 * width, y1 * height);
+  }
   context.stroke();
-  context.restore();
+  return tile;
 }

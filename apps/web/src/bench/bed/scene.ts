@@ -46,3 +46,8 @@ export function sceneOf(prepared: PreparedJob): readonly SceneItem[] {
   }
   return scene;
 }
+
+/** How many nodes there are to draw. */
+export function nodesOf(scene: readonly SceneItem[]): number {
+  return scene.reduce((sum, { item }) => sum + pathOf(item).verbs.length, 0);
+}

@@ -19,7 +19,7 @@ import { machineOf, unitOf } from '../store.ts';
 import { useShownRun } from '../use-shown-run.ts';
 
 /** The layers in the order they burn, each as wide as the time it takes. */
-export function BurnStrip({ pointer }: { pointer: { x: number; y: number } | null }) {
+export function BurnStrip() {
   const steps = useBench((state) => state.planned?.plan.steps ?? null);
   const previewS = useBench((state) => state.previewS);
   const run = useShownRun();
@@ -67,7 +67,7 @@ export function BurnStrip({ pointer }: { pointer: { x: number; y: number } | nul
           </li>
         )}
       </ol>
-      <Readout pointer={pointer} />
+      <Readout />
     </section>
   );
 }
@@ -175,7 +175,8 @@ function settingsLine(settings: LayerSettings, operation: Operation, speed: stri
 }
 
 /** Where the pointer is, from the machine's zero; the unit and the zoom. */
-function Readout({ pointer }: { pointer: { x: number; y: number } | null }) {
+function Readout() {
+  const pointer = useBench((state) => state.pointer);
   const machine = useBench(machineOf);
   const unit = useBench(unitOf);
   const scale = useBench((state) => state.view.scale);

@@ -1,0 +1,101 @@
+// The computation on the Estuary relief, each part as a ratio to a yardstick measured in the same run.
+import { readFileSync } from 'node:fs';
+import * as core from '@lambent/core';
+import { SaxesParser } from 'saxes';
+
+const rounds = 9;
+const text = readFileSync(new URL('../demo/drawings/estuary-relief.svg', import.meta.url), 'utf8');
+const shop = core.shopFromJson(JSON.parse(readFileSync(new URL('../demo/shop.json', import.meta.url), 'utf8')));
+
+function readRelief() {
+  let next = 0;
+  return core.readSvg(text, () => `r${++next}`).drawing;
+}
+
+function jobOf(drawing) {
+  const machine = shop.machines.find(({ id }) => id === 'curlew');
+  const material = shop.materials.find(({ id }) => id === 'grey-board-2');
+  const job = core.addItems(core.newJob('curlew', 'house'), drawing.items, drawing.groups);
+  return core.setSheet(job, core.sheetAsStocked('s', material, machine));
+}
+
+/** The median of several rounds, in ms; each on what `prepare` gives anew, as items keep what was computed of them. */
+function median(prepare, work) {
+  const times = Array.from({ length: rounds }, () => {
+    const given = prepare();
+    const start = performance.now();
+    work(given);
+    return performance.now() - start;
+  });
+  return times.sort((a, b) => a - b)[rounds >> 1];
+}
+
+const nothing = () => undefined;
+const freshItems = () => readRelief().items;
+
+/** @returns rows of what was measured, against what, in ms */
+export function benchCore() {
+  const parse = median(nothing, () => {
+    const parser = new SaxesParser({ xmlns: true });
+    parser.on('error', (error) => {
+      throw error;
+    });
+    parser.write(text).close();
+  });
+  const read = median(nothing, readRelief);
+  const flatten = median(freshItems, (items) => {
+    for (const item of items) core.flatten(core.pathOf(item));
+  });
+  const prepared = () => core.prepareJob(jobOf(readRelief()), shop);
+  const matching = median(
+    () => jobOf(readRelief()),
+    (job) => core.prepareJob(job, shop),
+  );
+  const planning = median(() => core.prepareJob(jobOf(readRelief()), shop), core.planJob);
+  const checking = median(
+    () => {
+      const job = prepared();
+      return { job, plan: core.planJob(job) };
+    },
+    ({ job, plan }) => core.checkJob(job, plan),
+  );
+  const plan = core.planJob(prepared());
+  const writing = median(nothing, () => {
+    let length = 0;
+    for (const line of core.writeGcode(plan, 'relief')) length += line.length;
+    return length;
+  });
+  const numbers = median(nothing, () => {
+    let length = 0;
+    for (const { moves } of plan.steps) {
+      for (let i = 0; i < moves.xs.length; i++) length += `${moves.xs[i].toFixed(3)} ${moves.ys[i].toFixed(3)}`.length;
+    }
+    return length;
+  });
+  const nodes = readRelief().items.reduce((sum, item) => sum + core.nodeCount(core.pathOf(item)), 0);
+  return {
+    nodes,
+    rows: [
+      {
+        what: 'read the SVG',
+        ms: read,
+        yardstick: 'parsing the same text with the XML package alone',
+        yardstickMs: parse,
+      },
+      {
+        what: 'match colours, measure paints',
+        ms: matching,
+        yardstick: 'flattening the same paths alone',
+        yardstickMs: flatten,
+      },
+      { what: 'plan', ms: planning, yardstick: 'flattening the same paths alone', yardstickMs: flatten },
+      { what: 'check', ms: checking, yardstick: 'flattening the same paths alone', yardstickMs: flatten },
+      {
+        what: 'write the G-code',
+        ms: writing,
+        yardstick: 'writing the same coordinates as text alone',
+        yardstickMs: numbers,
+      },
+    ],
+  };
+}
