@@ -163,3 +163,18 @@ test('nothing is loaded from outside, and no page complains', async ({ page }) =
   expect(outside).toEqual([]);
   expect(complaints).toEqual([]);
 });
+
+test('every save is a version that can be gone back to, and that can be undone', async ({ page }) => {
+  await newJob(page, 'Versions', svg(rectangle(20, 20, 30, 30)));
+  await saved(page);
+  await page.keyboard.press('Control+a');
+  await page.keyboard.press('Delete');
+  await expect(page.getByText('Drop a drawing here')).toBeVisible();
+  await saved(page);
+  await page.getByRole('button', { name: 'saved' }).click();
+  await page.getByRole('button', { name: /bring in drawing.svg/ }).click();
+  await expect(page.getByRole('button', { name: 'Rectangle' })).toBeVisible();
+  expect((await storedJob(page)).document.drawing.items).toHaveLength(1);
+  await page.getByRole('button', { name: /^Undo: back to version 2/ }).click();
+  await expect(page.getByText('Drop a drawing here')).toBeVisible();
+});

@@ -14,10 +14,15 @@ const { benchFrames } = await import('../bench/frames.mjs');
 const core = benchCore();
 const dataFolder = mkdtempSync(join(tmpdir(), 'lambent-bench-'));
 const stack = await startStack({ dataFolder, port: 7700, quiet: true });
-const frames = await benchFrames(stack.address);
-const motion = await benchMotion(stack.address);
-stack.stop();
-rmSync(dataFolder, { recursive: true, force: true });
+let frames = [];
+let motion = [];
+try {
+  frames = await benchFrames(stack.address);
+  motion = await benchMotion(stack.address);
+} finally {
+  stack.stop();
+  rmSync(dataFolder, { recursive: true, force: true });
+}
 
 const table = (head, rows) =>
   [head, head.map((_, i) => (i === 0 ? '---' : '--:')), ...rows].map((row) => `| ${row.join(' | ')} |`).join('\n');

@@ -23,6 +23,7 @@ import { TopBar } from './top-bar.tsx';
 import { useAutosave } from './use-autosave.ts';
 import { usePlanning } from './use-planning.ts';
 import { useShortcuts } from './use-shortcuts.ts';
+import { ViewDock } from './view-dock.tsx';
 
 /** One job on the Bench: bar, rail, drawer, bed and strip. */
 export function BenchScreen({ stage, reload }: { stage: Stage; reload: () => void }) {
@@ -64,6 +65,7 @@ export function BenchScreen({ stage, reload }: { stage: Stage; reload: () => voi
             {folded ? <PanelLeftOpen size={16} aria-hidden /> : <PanelLeftClose size={16} aria-hidden />}
           </IconButton>
           <SizeCard />
+          <ViewDock showKeys={showKeys} />
           <EmptyBed take={files.take} />
         </main>
       </div>

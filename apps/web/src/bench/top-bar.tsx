@@ -12,6 +12,7 @@ import { useBench, useBenchActions } from './context.ts';
 import { chooseMaterial } from './sheet-choice.ts';
 import { jobOf, machineOf, type SaveState } from './store.ts';
 import { useSend } from './use-send.ts';
+import { Versions } from './versions.tsx';
 
 /** Job, machine and sheet, undo and redo, the time, and the one main action. */
 export function TopBar() {
@@ -116,7 +117,10 @@ function JobName() {
         className="-ml-1 block w-full truncate rounded border border-transparent bg-transparent px-1 text-[14px] font-bold leading-5 hover:border-line"
       />
       <p className="truncate text-[12px] leading-4 text-quiet">
-        Desk{project ? ` / ${project}` : ''} · <SaveWord save={save} />
+        Desk{project ? ` / ${project}` : ''} ·{' '}
+        <Versions>
+          <SaveWord save={save} />
+        </Versions>
       </p>
     </div>
   );

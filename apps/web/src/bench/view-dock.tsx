@@ -1,0 +1,47 @@
+import { Keyboard, LayoutGrid, Palette, SquareDashedMousePointer, ZoomIn, ZoomOut } from 'lucide-react';
+import { IconButton } from '../ui/button.tsx';
+import { zoomAt } from './bed/view.ts';
+import { useBench, useBenchActions } from './context.ts';
+import { showBed, showSelection } from './use-shortcuts.ts';
+
+/** How the bed is looked at; floats at its foot. */
+export function ViewDock({ showKeys }: { showKeys: () => void }) {
+  const actions = useBenchActions();
+  const selected = useBench((state) => state.selection.size > 0);
+  const realColours = useBench((state) => state.realColours);
+  const zoom = (factor: number) => {
+    const { view, viewSize } = actions.get();
+    actions.set({ view: zoomAt(view, viewSize.width / 2, viewSize.height / 2, factor) });
+  };
+  return (
+    <div
+      role="toolbar"
+      aria-label="View"
+      className="absolute bottom-3 left-1/2 z-10 flex -translate-x-1/2 items-center gap-0.5 rounded-xl border border-line bg-paper p-1 shadow-float"
+    >
+      <IconButton label="Show the whole bed (B)" onClick={() => showBed(actions)}>
+        <LayoutGrid size={17} aria-hidden />
+      </IconButton>
+      <IconButton label="Show the selection (S)" disabled={!selected} onClick={() => showSelection(actions)}>
+        <SquareDashedMousePointer size={17} aria-hidden />
+      </IconButton>
+      <IconButton label="Nearer (+)" onClick={() => zoom(1.25)}>
+        <ZoomIn size={17} aria-hidden />
+      </IconButton>
+      <IconButton label="Farther (−)" onClick={() => zoom(0.8)}>
+        <ZoomOut size={17} aria-hidden />
+      </IconButton>
+      <span className="mx-1 h-5 w-px bg-line" aria-hidden />
+      <IconButton
+        label="Real colours (R)"
+        pressed={realColours}
+        onClick={() => actions.set({ realColours: !realColours })}
+      >
+        <Palette size={17} aria-hidden />
+      </IconButton>
+      <IconButton label="Keys (?)" onClick={showKeys}>
+        <Keyboard size={17} aria-hidden />
+      </IconButton>
+    </div>
+  );
+}

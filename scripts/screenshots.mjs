@@ -1,0 +1,91 @@
+// npm run screenshots: one PNG of each main view, from clean demo data, into docs/screenshots/.
+import { mkdirSync, mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { checkNode, ensureBuilt, ensureInstalled, root, startStack } from './lib.mjs';
+
+checkNode();
+ensureInstalled();
+ensureBuilt();
+const { chromium } = await import('@playwright/test');
+const { default: config } = await import('../playwright.config.ts');
+
+const folder = join(root, 'docs/screenshots');
+mkdirSync(folder, { recursive: true });
+const dataFolder = mkdtempSync(join(tmpdir(), 'lambent-shots-'));
+const { address, stop } = await startStack({ dataFolder, port: 7800, quiet: true });
+const browser = await chromium.launch(config.use.launchOptions);
+const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+const shot = async (name) => {
+  await page.waitForTimeout(500);
+  await page.screenshot({ path: join(folder, `${name}.png`) });
+};
+const open = async (title) => {
+  await page.goto(address);
+  await page.getByRole('link', { name: title }).click();
+  await page.getByTestId('step-cut-outer').waitFor();
+  await page.mouse.move(40, 640);
+};
+const stranger = `<svg xmlns="http://www.w3.org/2000/svg" width="300mm" height="200mm" viewBox="0 0 300 200">
+  <g id="Shelf label"><rect x="40" y="40" width="120" height="60" rx="6" fill="none" stroke="#1D6FD1" stroke-width="0.1"/>
+  <circle cx="52" cy="70" r="4" fill="none" stroke="#D0481E" stroke-width="0.1"/>
+  <path d="M70 82h80" fill="none" stroke="#00806A" stroke-width="0.1"/></g>
+  <rect x="40" y="120" width="120" height="60" fill="none" stroke="#D0481E" stroke-width="0.1"/>
+  <rect x="160" y="120" width="60" height="60" fill="none" stroke="#D0481E" stroke-width="0.1"/>
+  <path d="M180 60h40v25" fill="none" stroke="#D0481E" stroke-width="0.1"/><text x="70" y="60">Shelf 4</text></svg>`;
+
+try {
+  await page.goto(address);
+  await page.getByRole('img').nth(2).waitFor();
+  await shot('desk');
+
+  await open(/Row markers/);
+  await shot('bench-colours');
+  await page.keyboard.press('1');
+  await shot('bench-bed');
+  await page.keyboard.press('2');
+  await page.getByRole('button', { name: /^Marker Radish/ }).click();
+  await page.mouse.move(40, 640);
+  await shot('bench-art');
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('4');
+  await shot('bench-recipe');
+  await page.keyboard.press('6');
+  const place = page.getByLabel('Place in the preview');
+  await place.fill(String(Number(await place.getAttribute('max')) * 0.9));
+  await page.getByRole('heading', { name: 'Burn', level: 1 }).click();
+  await shot('bench-preview');
+
+  await page.goto(address);
+  await page.getByRole('button', { name: 'New job' }).click();
+  await page.getByLabel('Title').fill('Shelf labels');
+  await page.getByRole('button', { name: 'Make the job' }).click();
+  await shot('bench-empty');
+  await page
+    .getByTestId('file-chooser')
+    .setInputFiles({ name: 'shelf-labels.svg', mimeType: 'image/svg+xml', buffer: Buffer.from(stranger) });
+  await page.getByText('items · page').waitFor();
+  await page.keyboard.press('Escape');
+  await shot('bench-arrival');
+  await page.getByRole('button', { name: /^Material of the sheet/ }).click();
+  await page.getByRole('option', { name: /Cork/ }).click();
+  await page.keyboard.press('5');
+  await page.mouse.move(40, 640);
+  await shot('bench-check');
+
+  await open(/Estuary relief/);
+  await page.getByRole('button', { name: 'Send to Curlew' }).click();
+  await page
+    .getByTestId('step-score-all')
+    .and(page.locator('[data-done]:not([data-done="0.000"])'))
+    .waitFor({ timeout: 60_000 });
+  await page.waitForTimeout(5000);
+  await shot('bench-burning');
+  await page.goto(`${address}/machines`);
+  await page.waitForTimeout(600);
+  await shot('machines');
+} finally {
+  await browser.close();
+  stop();
+  rmSync(dataFolder, { recursive: true, force: true });
+}
