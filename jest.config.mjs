@@ -8,7 +8,7 @@ const swc = {
 };
 
 export default {
-  roots: ['<rootDir>/packages', '<rootDir>/apps', '<rootDir>/demo'],
+  roots: ['<rootDir>/packages', '<rootDir>/apps', '<rootDir>/demo', '<rootDir>/scripts'],
   testMatch: ['**/*.test.ts', '**/*.test.mjs'],
   testEnvironment: 'node',
   testEnvironmentOptions: { customExportConditions: ['lambent-source', 'node', 'node-addons'] },
@@ -17,4 +17,6 @@ export default {
   transformIgnorePatterns: ['/node_modules/(?!@lambent/)'],
   modulePathIgnorePatterns: ['/dist/', '/dist-types/'],
   testTimeout: 60_000,
+  // A test that fails may leave a process of its own behind; the run ends all the same.
+  forceExit: true,
 };

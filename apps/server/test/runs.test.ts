@@ -21,6 +21,12 @@ const start = async (title: string) => {
   const { id, version } = await cardOf(title);
   return stack.ask<RunAnswer & ErrorAnswer>('POST', `/api/jobs/${id}/runs`, { version });
 };
+/** Starts a run that is expected to start. */
+const begin = async (title: string) => {
+  const { status, body } = await start(title);
+  expect({ status, ...body.error }).toEqual({ status: 201 });
+  return body;
+};
 const ended = async (run: RunAnswer) => {
   const all = await stack.until<RunAnswer[]>(
     `/api/runs?job=${run.jobId}`,
@@ -33,8 +39,7 @@ const command = (id: string, word: string) =>
   stack.ask<MachineState & ErrorAnswer>('POST', `/api/machines/${id}/commands`, { command: word });
 
 test('a job is planned, sent, burnt to its last line, and stays on record', async () => {
-  const { status, body: run } = await start('Seed packet');
-  expect(status).toBe(201);
+  const run = await begin('Seed packet');
   const done = await ended(run);
   expect(done).toMatchObject({ status: 'done', reason: null, doneLine: done.lines });
   // The planner's time against that of the stand-in, whose motion is written apart.
@@ -48,7 +53,7 @@ test('a job is planned, sent, burnt to its last line, and stays on record', asyn
 describe('while it runs', () => {
   test('hold, the lid, resume and stop act, and the record says where it was stopped', async () => {
     await idle('wren');
-    const { body: run } = await start('Row markers');
+    const run = await begin('Row markers');
     await wait('wren', 'running');
     expect((await start('Seed packet')).body.error.code).toBe('machine-busy');
     await command('wren', 'hold');
@@ -74,7 +79,7 @@ describe('while it runs', () => {
   test('the page hears of it as it happens', async () => {
     const response = await fetch(`${stack.url}/api/events`);
     const reader = response.body?.getReader();
-    const { body: run } = await start('Seed packet');
+    const run = await begin('Seed packet');
     let heard = '';
     while (reader && !(heard.includes('"state":"running"') && heard.includes(`"id":"${run.id}"`))) {
       heard += new TextDecoder().decode((await reader.read()).value);
@@ -87,7 +92,7 @@ describe('while it runs', () => {
   });
 
   test('a machine that dies breaks the run off, shows as away, and comes back by itself', async () => {
-    const { body: run } = await start('Row markers');
+    const run = await begin('Row markers');
     await wait('wren', 'running');
     await stack.until<MachineState[]>('/api/machines/states', (states) => (stateOf(states, 'wren')?.line ?? 0) > 50);
     await stack.kill('wren');
@@ -133,7 +138,7 @@ test('what the checks block is not sent, and the findings come with the refusal'
 });
 
 test('a server that goes down in a run marks it as broken off when it comes back', async () => {
-  const { body: run } = await start('Row markers');
+  const run = await begin('Row markers');
   await wait('wren', 'running');
   await stack.kill('server');
   await stack.start();

@@ -42,7 +42,7 @@ export class Stack {
 
   async kill(what: 'server' | string): Promise<void> {
     const child = what === 'server' ? this.server : this.standIns.get(what);
-    if (!child || child.exitCode !== null) return;
+    if (!child || child.exitCode !== null || child.signalCode !== null) return;
     const ended = new Promise((resolve) => child.once('exit', resolve));
     child.kill('SIGKILL');
     await ended;

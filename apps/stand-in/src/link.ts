@@ -61,6 +61,9 @@ class Client {
           break;
         case Control.stop:
           this.machine.stop();
+          // What came before the stop goes with it, also lines that are not looked at yet.
+          this.lines.push(...`${this.partial}${text}`.split('\n').slice(0, -1));
+          this.partial = text = '';
           for (const _ of this.lines.splice(0)) this.say('error:stopped');
           break;
         default:

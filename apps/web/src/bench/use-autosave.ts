@@ -42,7 +42,11 @@ export function useAutosave(actions: BenchActions, subscribe: (listener: () => v
 export async function saveNow(actions: BenchActions): Promise<void> {
   for (;;) {
     const running = saving.get(actions);
-    if (running) await running;
+    if (running) {
+      // Another save may begin while this one waits: what is to be done is looked at afresh.
+      await running;
+      continue;
+    }
     const { save } = actions.get();
     if (save.kind === 'saved' || save.kind === 'conflict') return;
     const attempt = saveOnce(actions).finally(() => saving.delete(actions));

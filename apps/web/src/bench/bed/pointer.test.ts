@@ -1,0 +1,145 @@
+import { describe, expect, test } from '@jest/globals';
+import { type Box, boundsOf } from '@lambent/core';
+import { benchWith, square } from '../fixtures/bench.ts';
+import { jobOf } from '../store.ts';
+import { PointerTool } from './pointer.ts';
+
+/** A Bench with a pair in a group and a square beside it, seen at 2 pixels a mm, and a pointer on it. */
+function bench() {
+  const { actions } = benchWith(`<g>${square(20, 20, 40)}${square(30, 30, 10)}</g>${square(100, 20, 30)}`);
+  actions.set({ view: { scale: 2, x: 10, y: 10 } });
+  const frames: (Box | null)[] = [];
+  const tool = new PointerTool(actions, (frame) => frames.push(frame));
+  const event = (x: number, y: number, more = {}) => ({
+    x: x * 2 + 10,
+    y: y * 2 + 10,
+    button: 0,
+    shift: false,
+    single: false,
+    space: false,
+    ...more,
+  });
+  return {
+    actions,
+    frames,
+    tool,
+    down: (x: number, y: number, more = {}) => tool.down(event(x, y, more)),
+    move: (x: number, y: number, more = {}) => tool.move(event(x, y, more)),
+    up: (x: number, y: number, more = {}) => tool.up(event(x, y, more)),
+    selected: () => [...actions.get().selection],
+    places: () =>
+      jobOf(actions.get()).drawing.items.map((item) =>
+        [boundsOf(item).minX, boundsOf(item).minY].map((mm) => Math.round(mm * 1e6) / 1e6),
+      ),
+  };
+}
+
+const [outer, inner, single] = ['i2', 'i3', 'i4'];
+
+describe('selecting', () => {
+  test('a click takes the group, with Ctrl the item alone, beside everything nothing', () => {
+    const { down, up, selected } = bench();
+    down(30, 35);
+    up(30, 35);
+    expect(selected()).toEqual([outer, inner]);
+    down(30, 35, { single: true });
+    up(30, 35, { single: true });
+    expect(selected()).toEqual([inner]);
+    down(180, 90);
+    up(180, 90);
+    expect(selected()).toEqual([]);
+  });
+
+  test('Shift adds and takes away', () => {
+    const { down, up, selected } = bench();
+    down(100, 30);
+    up(100, 30);
+    down(20, 30, { shift: true });
+    up(20, 30, { shift: true });
+    expect(selected().sort()).toEqual([outer, inner, single]);
+    down(100, 30, { shift: true });
+    up(100, 30, { shift: true });
+    expect(selected()).toEqual([outer, inner]);
+  });
+
+  test('a frame takes what lies in it whole, with Shift on top of what is selected', () => {
+    const { down, move, up, selected, frames } = bench();
+    down(5, 5);
+    move(70, 70);
+    expect(frames.at(-1)).toEqual({ minX: 5, minY: 5, maxX: 70, maxY: 70 });
+    up(70, 70);
+    expect(frames.at(-1)).toBeNull();
+    expect(selected()).toEqual([outer, inner]);
+    down(140, 60, { shift: true });
+    move(90, 10, { shift: true });
+    up(90, 10, { shift: true });
+    expect(selected()).toEqual([outer, inner, single]);
+    down(5, 5);
+    move(50, 50);
+    up(50, 50);
+    expect(selected()).toEqual([inner]);
+  });
+});
+
+describe('moving', () => {
+  test('a drag moves the selection as one edit with a name, to 0.01 mm', () => {
+    const { actions, down, move, up, places } = bench();
+    down(20, 30);
+    move(25, 33);
+    expect(actions.get().live).toEqual([1, 0, 0, 1, 5, 3]);
+    expect(places()[0]).toEqual([20, 20]);
+    move(27.006, 35.001);
+    up(27.006, 35.001);
+    expect(places()).toEqual([
+      [27.01, 25],
+      [37.01, 35],
+      [100, 20],
+    ]);
+    expect(actions.get()).toMatchObject({ live: null, history: { past: [{ name: 'move 2 items' }] } });
+    actions.undo();
+    expect(places()[0]).toEqual([20, 20]);
+  });
+
+  test('Shift keeps to one axis, a twitch is no drag, and giving up moves nothing', () => {
+    const { tool, down, move, up, places } = bench();
+    down(20, 30);
+    move(40, 32, { shift: true });
+    up(40, 32, { shift: true });
+    expect(places()[0]).toEqual([40, 20]);
+    down(40, 30);
+    move(40.5, 30.5);
+    up(40.5, 30.5);
+    expect(places()[0]).toEqual([40, 20]);
+    down(40, 30);
+    move(80, 80);
+    expect(tool.cancel()).toBe(true);
+    up(80, 80);
+    expect(places()[0]).toEqual([40, 20]);
+    expect(tool.cancel()).toBe(false);
+  });
+
+  test('the selection can be held by its middle, where there is no line', () => {
+    const { actions, down, move, up, places } = bench();
+    actions.select([outer, single]);
+    down(80, 45);
+    move(90, 45);
+    up(90, 45);
+    expect(places()).toEqual([
+      [30, 20],
+      [30, 30],
+      [110, 20],
+    ]);
+  });
+});
+
+test('space and the middle button move the view, and nothing else', () => {
+  for (const how of [{ space: true }, { button: 1 }]) {
+    const { actions, tool, down, move, up, places, selected } = bench();
+    down(20, 30, how);
+    expect(tool.panning).toBe(true);
+    move(30, 40, how);
+    expect(actions.get().view).toEqual({ scale: 2, x: 30, y: 30 });
+    up(30, 40, how);
+    expect([tool.panning, selected(), places()[0]]).toEqual([false, [], [20, 20]]);
+  }
+});

@@ -1,0 +1,90 @@
+import { afterEach, beforeEach, describe, expect, test } from '@jest/globals';
+import { moveItems } from '@lambent/core';
+import { benchWith, square } from './fixtures/bench.ts';
+import { jobOf } from './store.ts';
+import { saveNow } from './use-autosave.ts';
+
+interface Sent {
+  base: number;
+  edit: string;
+  answer: (status: number, body: unknown) => void;
+}
+
+/** A server whose answers the test gives, one by one. */
+let sent: Sent[] = [];
+const realFetch = globalThis.fetch;
+beforeEach(() => {
+  sent = [];
+  globalThis.fetch = ((_path: string, init: { body: string }) =>
+    new Promise((resolve) => {
+      const { base, edit } = JSON.parse(init.body);
+      const answer = (status: number, body: unknown) =>
+        resolve(new Response(JSON.stringify(body), { status, headers: { 'Content-Type': 'application/json' } }));
+      sent.push({ base, edit, answer });
+    })) as unknown as typeof fetch;
+});
+afterEach(() => {
+  globalThis.fetch = realFetch;
+});
+
+const soon = () => new Promise((resolve) => setTimeout(resolve, 5));
+
+function edited() {
+  const { actions } = benchWith(square(20, 20, 30));
+  const move = (name: string) => actions.edit(name, (job) => moveItems(job, new Set(['i1']), 1, 0));
+  move('first move');
+  return { actions, move };
+}
+
+describe('saving', () => {
+  test('sends the edit on top of the version it was made from', async () => {
+    const { actions } = edited();
+    const done = saveNow(actions);
+    expect(actions.get().save.kind).toBe('saving');
+    expect(sent).toMatchObject([{ base: 1, edit: 'first move' }]);
+    sent[0].answer(200, { number: 2 });
+    await done;
+    expect(actions.get()).toMatchObject({ version: 2, save: { kind: 'saved' }, savedDocument: jobOf(actions.get()) });
+    await saveNow(actions);
+    expect(sent).toHaveLength(1);
+  });
+
+  test('what is edited while it saves is saved next, on top of the new version; never two at once', async () => {
+    const { actions, move } = edited();
+    const done = Promise.all([saveNow(actions), saveNow(actions)]);
+    move('second move');
+    await soon();
+    expect(sent).toHaveLength(1);
+    sent[0].answer(200, { number: 2 });
+    await soon();
+    expect(sent).toMatchObject([{ base: 1 }, { base: 2, edit: 'second move' }]);
+    sent[1].answer(200, { number: 3 });
+    await done;
+    expect(sent).toHaveLength(2);
+    expect(actions.get()).toMatchObject({ version: 3, save: { kind: 'saved' } });
+  });
+
+  test('a conflict is kept, and nothing is sent over it', async () => {
+    const { actions, move } = edited();
+    const done = saveNow(actions);
+    sent[0].answer(409, { error: { code: 'saved-elsewhere', message: 'changed', details: { latest: 5 } } });
+    await done;
+    expect(actions.get().save).toEqual({ kind: 'conflict', latest: 5 });
+    move('third move');
+    await saveNow(actions);
+    expect(sent).toHaveLength(1);
+    expect(actions.get().version).toBe(1);
+  });
+
+  test('a failure is said in the server’s words, keeps the edit, and the next try sends it', async () => {
+    const { actions } = edited();
+    const done = saveNow(actions);
+    sent[0].answer(500, { error: { code: 'failed', message: 'The disk is full.' } });
+    await done;
+    expect(actions.get().save).toEqual({ kind: 'failed', message: 'The disk is full.' });
+    const again = saveNow(actions);
+    sent[1].answer(200, { number: 2 });
+    await again;
+    expect(actions.get().save.kind).toBe('saved');
+  });
+});
