@@ -13,6 +13,7 @@ import {
 } from '@lambent/core';
 import { Injectable, Logger } from '@nestjs/common';
 import { config } from './config.ts';
+import { packJob } from './data/pack.ts';
 import { ShopService } from './data/shop.service.ts';
 import { JobsService } from './jobs/jobs.service.ts';
 
@@ -69,7 +70,7 @@ export class DemoService {
     if (!machine || !material) throw new Error(`The demo shop lacks ${machineId} or ${materialId}`);
     const stocked = { ...sheetAsStocked('sheet-1', material, machine), ...sheet };
     const document = setSheet(addItems(newJob(machineId, shop.keys[0].id), drawing.items, drawing.groups), stocked);
-    const { id } = await this.jobs.add(title, project, document, `Bring in ${file}`);
+    const id = await this.jobs.add(title, project, packJob(document), `Bring in ${file}`);
     await this.jobs.keepOriginal(id, file, await readFile(path));
   }
 }

@@ -1,7 +1,7 @@
 import 'reflect-metadata';
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
-import { largestFile } from '@lambent/core';
+import { jobMediaType, largestFile } from '@lambent/core';
 import { ConsoleLogger, ValidationPipe } from '@nestjs/common';
 import { NestFactory } from '@nestjs/core';
 import type { NestExpressApplication } from '@nestjs/platform-express';
@@ -40,7 +40,8 @@ app.use(
 );
 app.use(sameOriginOnly);
 app.use('/api/jobs/:id/originals', express.raw({ type: () => true, limit: largestFile }));
-app.use(express.json({ limit: largestBody }));
+app.use(express.raw({ type: jobMediaType, limit: largestBody }));
+app.use(express.json({ limit: '100kb' }));
 app.use(refuseBody);
 app.useGlobalPipes(new ValidationPipe({ whitelist: true, transform: true }));
 app.useGlobalFilters(new ErrorFilter());

@@ -14,7 +14,7 @@ const job = async (title: string) => {
 const newJob = async (title: string) =>
   (await stack.ask<JobAnswer>('POST', '/api/jobs', { title, machineId: 'wren' })).body;
 const save = (of: JobAnswer, base: number, edit: string, document: unknown = of.document) =>
-  stack.ask<VersionAnswer & ErrorAnswer>('PUT', `/api/jobs/${of.id}`, { base, edit, document });
+  stack.sendJob<VersionAnswer & ErrorAnswer>('PUT', `/api/jobs/${of.id}`, { base: String(base), edit }, document);
 
 test('an empty data folder is filled with the demo world', async () => {
   expect((await jobs()).map(({ title, itemCount }) => [title, itemCount > 20])).toEqual([
@@ -57,10 +57,12 @@ describe('saving', () => {
     expect([mine.status, theirs.status].sort()).toEqual([200, 409]);
     const lost = mine.status === 409 ? mine : theirs;
     expect(lost.body.error).toMatchObject({ code: 'saved-elsewhere', details: { latest: 2 } });
-    const copy = await stack.ask<JobAnswer>('POST', `/api/jobs/${made.id}/copies`, {
-      title: 'Two windows, second copy',
-      document: { ...made.document, unit: 'in' },
-    });
+    const copy = await stack.sendJob<JobAnswer>(
+      'POST',
+      `/api/jobs/${made.id}/copies`,
+      { title: 'Two windows, second copy' },
+      { ...made.document, unit: 'in' },
+    );
     expect(copy.body).toMatchObject({ version: 1, document: { unit: 'in' } });
     expect((await jobs()).filter(({ title }) => title.startsWith('Two windows'))).toHaveLength(2);
   });

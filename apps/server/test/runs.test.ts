@@ -112,10 +112,12 @@ describe('while it runs', () => {
     const { id } = await cardOf('Seed packet');
     const { body: job } = await stack.ask<JobAnswer>('GET', `/api/jobs/${id}`);
     const document = { ...job.document, machineId: 'dunlin' };
-    const { body: copy } = await stack.ask<JobAnswer>('POST', `/api/jobs/${id}/copies`, {
-      title: 'On Dunlin',
+    const { body: copy } = await stack.sendJob<JobAnswer>(
+      'POST',
+      `/api/jobs/${id}/copies`,
+      { title: 'On Dunlin' },
       document,
-    });
+    );
     const { body: run } = await stack.ask<RunAnswer>('POST', `/api/jobs/${copy.id}/runs`, { version: 1 });
     const refused = await ended(run);
     expect(refused.status).toBe('refused');
@@ -131,7 +133,12 @@ test('what the checks block is not sent, and the findings come with the refusal'
   const { body: job } = await stack.ask<JobAnswer>('GET', `/api/jobs/${id}`);
   const [sheet] = job.document.sheets;
   const document = { ...job.document, sheets: [{ ...sheet, materialId: 'pvc-sheet' }] };
-  const { body: copy } = await stack.ask<JobAnswer>('POST', `/api/jobs/${id}/copies`, { title: 'In PVC', document });
+  const { body: copy } = await stack.sendJob<JobAnswer>(
+    'POST',
+    `/api/jobs/${id}/copies`,
+    { title: 'In PVC' },
+    document,
+  );
   const { status, body } = await stack.ask<ErrorAnswer>('POST', `/api/jobs/${copy.id}/runs`, { version: 1 });
   expect([status, body.error.code]).toEqual([422, 'blocked']);
   expect((body.error.details as BlockedDetails).findings[0].code).toBe('forbidden-stock');

@@ -4,6 +4,7 @@ import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { jobMediaType } from '@lambent/core';
 
 const root = fileURLToPath(new URL('../../../', import.meta.url));
 
@@ -69,6 +70,12 @@ export class Stack {
     const text = await response.text();
     const json = response.headers.get('content-type')?.includes('json');
     return { status: response.status, body: (json && text ? JSON.parse(text) : text) as T };
+  }
+
+  /** Sends a job's document, as the page does. */
+  sendJob<T>(method: 'PUT' | 'POST', path: string, words: Record<string, string>, document: unknown) {
+    const bytes = new TextEncoder().encode(JSON.stringify(document));
+    return this.ask<T>(method, `${path}?${new URLSearchParams(words)}`, bytes, { 'Content-Type': jobMediaType });
   }
 
   /** Asks again and again until the answer suits. */

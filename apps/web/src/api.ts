@@ -7,7 +7,7 @@ import type {
   RunAnswer,
   VersionAnswer,
 } from '@lambent/contracts';
-import { type ColourKey, type JobDocument, jobToJson, type Machine, type Material } from '@lambent/core';
+import { type ColourKey, type JobDocument, jobMediaType, jobToJson, type Machine, type Material } from '@lambent/core';
 
 /** What the server said no to, in its own sentence. */
 export class Refusal extends Error {
@@ -22,11 +22,12 @@ export class Refusal extends Error {
 
 async function ask<T>(method: string, path: string, body?: unknown): Promise<T> {
   const raw = body instanceof Blob;
+  const type = raw ? body.type || 'application/octet-stream' : 'application/json';
   let response: Response;
   try {
     response = await fetch(path, {
       method,
-      headers: body === undefined ? {} : { 'Content-Type': raw ? 'application/octet-stream' : 'application/json' },
+      headers: body === undefined ? {} : { 'Content-Type': type },
       body: body === undefined ? undefined : raw ? body : JSON.stringify(body),
     });
   } catch {
@@ -43,17 +44,25 @@ async function ask<T>(method: string, path: string, body?: unknown): Promise<T> 
   return response.status === 204 ? (undefined as T) : ((await response.json()) as T);
 }
 
+function documentOf(job: JobDocument): Blob {
+  return new Blob([JSON.stringify(jobToJson(job))], { type: jobMediaType });
+}
+
 export const api = {
   jobs: () => ask<JobCard[]>('GET', '/api/jobs'),
   job: (id: string) => ask<JobAnswer>('GET', `/api/jobs/${id}`),
   createJob: (title: string, machineId: string) => ask<JobAnswer>('POST', '/api/jobs', { title, machineId }),
   renameJob: (id: string, title: string) => ask<void>('PATCH', `/api/jobs/${id}`, { title }),
   saveJob: (id: string, base: number, edit: string, document: JobDocument) =>
-    ask<VersionAnswer>('PUT', `/api/jobs/${id}`, { base, edit, document: jobToJson(document) }),
+    ask<VersionAnswer>(
+      'PUT',
+      `/api/jobs/${id}?${new URLSearchParams({ base: String(base), edit })}`,
+      documentOf(document),
+    ),
   copyJob: (id: string, title: string, document: JobDocument) =>
-    ask<JobAnswer>('POST', `/api/jobs/${id}/copies`, { title, document: jobToJson(document) }),
+    ask<JobAnswer>('POST', `/api/jobs/${id}/copies?${new URLSearchParams({ title })}`, documentOf(document)),
   keepOriginal: (id: string, file: File) =>
-    ask<{ id: number }>('POST', `/api/jobs/${id}/originals?name=${encodeURIComponent(file.name)}`, file.slice()),
+    ask<{ id: number }>('POST', `/api/jobs/${id}/originals?name=${encodeURIComponent(file.name)}`, new Blob([file])),
   versions: (id: string) => ask<VersionAnswer[]>('GET', `/api/jobs/${id}/versions`),
   version: (id: string, number: number) => ask<JobAnswer>('GET', `/api/jobs/${id}/versions/${number}`),
   machines: () => ask<Machine[]>('GET', '/api/machines'),

@@ -1,5 +1,6 @@
 import type { JobJson } from '@lambent/core';
-import { IsInt, IsObject, IsOptional, IsString, Length, MaxLength, Min } from 'class-validator';
+import { Type } from 'class-transformer';
+import { IsInt, IsOptional, IsString, Length, MaxLength, Min } from 'class-validator';
 
 export class CreateJobDto {
   @IsString()
@@ -23,8 +24,10 @@ export class RenameJobDto {
   title!: string;
 }
 
+/** What stands in the address of a save; the body is the document. */
 export class SaveJobDto {
   /** The version this one was made from; if the job has a later one, nothing is saved and 409 says so. */
+  @Type(() => Number)
   @IsInt()
   @Min(1)
   base!: number;
@@ -33,18 +36,6 @@ export class SaveJobDto {
   @IsString()
   @Length(1, 120)
   edit!: string;
-
-  @IsObject()
-  document!: JobJson;
-}
-
-export class CopyJobDto {
-  @IsString()
-  @Length(1, 120)
-  title!: string;
-
-  @IsObject()
-  document!: JobJson;
 }
 
 /** One card of the Desk. */

@@ -1,12 +1,5 @@
-import {
-  CopyJobDto,
-  CreateJobDto,
-  type JobAnswer,
-  type JobCard,
-  RenameJobDto,
-  SaveJobDto,
-  type VersionAnswer,
-} from '@lambent/contracts';
+import { CreateJobDto, type JobCard, RenameJobDto, SaveJobDto, type VersionAnswer } from '@lambent/contracts';
+import { jobMediaType } from '@lambent/core';
 import {
   Body,
   Controller,
@@ -41,13 +34,15 @@ export class JobsController {
   }
 
   @Post()
-  create(@Body() { title, project, machineId }: CreateJobDto): Promise<JobAnswer> {
-    return this.jobs.create(title, project ?? '', machineId);
+  @Header('Content-Type', 'application/json')
+  async create(@Body() { title, project, machineId }: CreateJobDto): Promise<string> {
+    return this.jobs.answer(await this.jobs.create(title, project ?? '', machineId));
   }
 
   @Get(':id')
-  get(@Param('id') id: string): Promise<JobAnswer> {
-    return this.jobs.get(id);
+  @Header('Content-Type', 'application/json')
+  get(@Param('id') id: string): Promise<string> {
+    return this.jobs.answer(id);
   }
 
   @Patch(':id')
@@ -56,15 +51,21 @@ export class JobsController {
     return this.jobs.rename(id, title);
   }
 
-  /** Saves a new version; 409 when another window has saved one since `base`. */
+  /** Saves a new version, whose document is the body; 409 when another window has saved one since `base`. */
   @Put(':id')
-  save(@Param('id') id: string, @Body() { base, edit, document }: SaveJobDto): Promise<VersionAnswer> {
-    return this.jobs.save(id, base, edit, document);
+  @ApiConsumes(jobMediaType)
+  @ApiBody({ schema: { type: 'object' } })
+  save(@Param('id') id: string, @Query() { base, edit }: SaveJobDto, @Req() request: Request): Promise<VersionAnswer> {
+    return this.jobs.save(id, base, edit, bytesOf(request, 'The document'));
   }
 
+  /** Keeps a document, which is the body, as a job of its own. */
   @Post(':id/copies')
-  copy(@Param('id') id: string, @Body() { title, document }: CopyJobDto): Promise<JobAnswer> {
-    return this.jobs.copy(id, title, document);
+  @Header('Content-Type', 'application/json')
+  @ApiConsumes(jobMediaType)
+  @ApiBody({ schema: { type: 'object' } })
+  async copy(@Param('id') id: string, @Query() { title }: RenameJobDto, @Req() request: Request): Promise<string> {
+    return this.jobs.answer(await this.jobs.copy(id, title, bytesOf(request, 'The document')));
   }
 
   @Get(':id/versions')
@@ -73,8 +74,9 @@ export class JobsController {
   }
 
   @Get(':id/versions/:number')
-  version(@Param('id') id: string, @Param('number', ParseIntPipe) number: number): Promise<JobAnswer> {
-    return this.jobs.get(id, number);
+  @Header('Content-Type', 'application/json')
+  version(@Param('id') id: string, @Param('number', ParseIntPipe) number: number): Promise<string> {
+    return this.jobs.answer(id, number);
   }
 
   /** What the job draws, in its operations' colours, as a small SVG. */
@@ -90,9 +92,12 @@ export class JobsController {
   @ApiConsumes('application/octet-stream')
   @ApiBody({ schema: { type: 'string', format: 'binary' } })
   keepOriginal(@Param('id') id: string, @Query('name') name: string, @Req() request: Request) {
-    if (!Buffer.isBuffer(request.body) || request.body.length === 0) {
-      throw new PlainError(400, 'empty-file', `${name || 'The file'} is empty. Save or send it again.`);
-    }
-    return this.jobs.keepOriginal(id, (name || 'drawing').slice(0, 200), request.body);
+    return this.jobs.keepOriginal(id, (name || 'drawing').slice(0, 200), bytesOf(request, name || 'The file'));
   }
+}
+
+/** @throws PlainError 400 when nothing was sent */
+function bytesOf({ body }: Request, what: string): Buffer {
+  if (Buffer.isBuffer(body) && body.length > 0) return body;
+  throw new PlainError(400, 'empty-file', `${what} is empty. Save or send it again.`);
 }

@@ -1,14 +1,19 @@
 import { createHash, randomUUID } from 'node:crypto';
-import type { JobAnswer, JobCard, VersionAnswer } from '@lambent/contracts';
-import { type JobDocument, jobFromJson, jobToJson, newJob } from '@lambent/core';
+import { promisify } from 'node:util';
+import { gunzip } from 'node:zlib';
+import type { JobCard, VersionAnswer } from '@lambent/contracts';
+import { newJob } from '@lambent/core';
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { type EntityManager, Repository } from 'typeorm';
 import { notFound, PlainError } from '../common/errors.ts';
-import { packDrawing, unpackDrawing } from '../data/drawings.ts';
 import { DrawingEntity, JobEntity, OriginalEntity, RunEntity, VersionEntity } from '../data/entities.ts';
+import { type PackedVersion, packJob } from '../data/pack.ts';
 import { ShopService } from '../data/shop.service.ts';
+import { WorkService } from '../work/work.service.ts';
 import type { PackedJob } from '../work/worker.ts';
+
+const unzip = promisify(gunzip);
 
 @Injectable()
 export class JobsService {
@@ -18,6 +23,7 @@ export class JobsService {
     @InjectRepository(OriginalEntity) private readonly originals: Repository<OriginalEntity>,
     @InjectRepository(RunEntity) private readonly runs: Repository<RunEntity>,
     private readonly shop: ShopService,
+    private readonly work: WorkService,
   ) {}
 
   /** Every job, last changed first. */
@@ -46,30 +52,29 @@ export class JobsService {
     );
   }
 
-  /** A new job with nothing drawn, on a machine of the shop and under its first key. */
-  async create(title: string, project: string, machineId: string): Promise<JobAnswer> {
+  /** A new job with nothing drawn, on a machine of the shop and under its first key. @returns its id */
+  async create(title: string, project: string, machineId: string): Promise<string> {
     const { machines, keys } = await this.shop.everything();
     if (!machines.some(({ id }) => id === machineId)) {
       throw new PlainError(400, 'no-such-machine', `The shop has no machine “${machineId}”.`);
     }
-    return this.add(title, project, newJob(machineId, keys[0].id), 'New job');
+    return this.add(title, project, packJob(newJob(machineId, keys[0].id)), 'New job');
   }
 
-  /** Puts a whole job on the Desk. */
-  async add(title: string, project: string, document: JobDocument, edit: string): Promise<JobAnswer> {
-    const now = new Date();
-    const job = this.jobs.create({ id: randomUUID(), title, project, version: 1, updatedAt: now });
-    const packed = await packDrawing(jobToJson(document).drawing);
+  /** Puts a whole job on the Desk. @returns its id */
+  async add(title: string, project: string, version: PackedVersion, edit: string): Promise<string> {
+    const job = this.jobs.create({ id: randomUUID(), title, project, version: 1, updatedAt: new Date() });
     await this.jobs.manager.transaction(async (manager) => {
       await manager.insert(JobEntity, job);
-      await insertVersion(manager, job.id, 1, edit, document, packed);
+      await insertVersion(manager, job.id, 1, edit, version);
     });
-    return { ...answerOf(job), document: jobToJson(document) };
+    return job.id;
   }
 
-  async copy(id: string, title: string, json: unknown): Promise<JobAnswer> {
+  /** Keeps a document as a job of its own beside the one it came from. @returns its id */
+  async copy(id: string, title: string, document: Uint8Array): Promise<string> {
     const { project } = await this.find(id);
-    return this.add(title, project, jobFromJson(json), 'Copy');
+    return this.add(title, project, await this.pack(document), 'Copy');
   }
 
   async rename(id: string, title: string): Promise<void> {
@@ -77,12 +82,20 @@ export class JobsService {
     if (!affected) throw notFound('job');
   }
 
-  /** A job as of a version, by default its last. */
-  async get(id: string, number?: number): Promise<JobAnswer> {
-    const job = await this.find(id);
-    const version = await this.version(id, number ?? job.version);
-    const document = { ...version.settings, drawing: await unpackDrawing(version.drawing) };
-    return { ...answerOf(job), version: version.number, document };
+  /**
+   * A job as of a version, by default its last, as the JSON text of a `JobAnswer`: the drawing, which may
+   * be large, goes from the database to the page without being parsed on the way.
+   */
+  async answer(id: string, number?: number): Promise<string> {
+    const { title, project, updatedAt, version: last } = await this.find(id);
+    const { number: version, settings, drawing } = await this.version(id, number ?? last);
+    const drawingText = (await unzip(drawing.json)).toString('utf8');
+    const head = JSON.stringify({ id, title, project, version, updatedAt }).slice(0, -1);
+    return `${head},"document":${JSON.stringify(settings).slice(0, -1)},"drawing":${drawingText}}}`;
+  }
+
+  async titleOf(id: string): Promise<string> {
+    return (await this.find(id)).title;
   }
 
   /** A version with its drawing still packed, for a worker. */
@@ -95,9 +108,8 @@ export class JobsService {
    * Saves a new version on top of `base`.
    * @throws PlainError 409 when `base` is no longer the last version: nothing is saved then
    */
-  async save(id: string, base: number, edit: string, json: unknown): Promise<VersionAnswer> {
-    const document = jobFromJson(json);
-    const packed = await packDrawing(jobToJson(document).drawing);
+  async save(id: string, base: number, edit: string, document: Uint8Array): Promise<VersionAnswer> {
+    const packed = await this.pack(document);
     return this.jobs.manager.transaction(async (manager) => {
       const job = await manager.findOneBy(JobEntity, { id });
       if (!job) throw notFound('job');
@@ -110,7 +122,7 @@ export class JobsService {
         );
       }
       const number = base + 1;
-      const savedAt = await insertVersion(manager, id, number, edit, document, packed);
+      const savedAt = await insertVersion(manager, id, number, edit, packed);
       await manager.update(JobEntity, { id }, { version: number, updatedAt: savedAt });
       return { number, edit, savedAt: savedAt.toISOString() };
     });
@@ -143,6 +155,12 @@ export class JobsService {
     return { id: saved.id, sha256 };
   }
 
+  private async pack(document: Uint8Array): Promise<PackedVersion> {
+    const result = await this.work.packDocument(document);
+    if ('packed' in result) return result.packed;
+    throw new PlainError(400, 'not-a-job', `What was sent is not a job: ${result.trouble}.`);
+  }
+
   private async find(id: string): Promise<JobEntity> {
     const job = await this.jobs.findOneBy({ id });
     if (!job) throw notFound('job');
@@ -161,17 +179,13 @@ async function insertVersion(
   jobId: string,
   number: number,
   edit: string,
-  { drawing: _, ...settings }: JobDocument,
-  drawing: DrawingEntity,
+  { settings, drawing }: PackedVersion,
 ): Promise<Date> {
   const savedAt = new Date();
-  await manager.createQueryBuilder().insert().into(DrawingEntity).values(drawing).orIgnore().execute();
+  const row = { ...drawing, json: Buffer.from(drawing.json) };
+  await manager.createQueryBuilder().insert().into(DrawingEntity).values(row).orIgnore().execute();
   await manager.insert(VersionEntity, { jobId, number, edit, savedAt, settings, drawingHash: drawing.hash });
   return savedAt;
-}
-
-function answerOf({ id, title, project, version, updatedAt }: JobEntity): Omit<JobAnswer, 'document'> {
-  return { id, title, project, version, updatedAt: updatedAt.toISOString() };
 }
 
 /** What the bytes are, by looking at them; null for anything but a drawing we take. */

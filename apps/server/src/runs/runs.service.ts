@@ -60,8 +60,8 @@ export class RunsService implements OnApplicationBootstrap {
    * @throws PlainError 409 when the machine cannot take it, 422 when a finding blocks
    */
   async start(jobId: string, version: number): Promise<RunAnswer> {
-    const [{ title }, job, shop] = await Promise.all([
-      this.jobs.get(jobId, version),
+    const [title, job, shop] = await Promise.all([
+      this.jobs.titleOf(jobId),
       this.jobs.packed(jobId, version),
       this.shop.everything(),
     ]);

@@ -20,6 +20,10 @@ export class WorkService implements OnApplicationShutdown {
     return this.pool.run(task, { name: 'picture' });
   }
 
+  packDocument(bytes: Uint8Array): Promise<ReturnType<typeof worker.packDocument>> {
+    return this.pool.run(bytes, { name: 'packDocument' });
+  }
+
   async onApplicationShutdown(): Promise<void> {
     await this.pool.destroy();
   }

@@ -74,6 +74,8 @@ export async function planToFile(task: {
   return { program: { hash: name, lines, plannedS: plan.timeS }, findings };
 }
 
+export { packDocument } from '../data/pack.ts';
+
 /** A card's picture: what is drawn and the bed around it, as SVG. */
 export function picture(task: { job: PackedJob; shop: ShopLists }): string {
   const job = unpack(task.job);

@@ -15,9 +15,10 @@ let sent: Sent[] = [];
 const realFetch = globalThis.fetch;
 beforeEach(() => {
   sent = [];
-  globalThis.fetch = ((_path: string, init: { body: string }) =>
+  globalThis.fetch = ((path: string) =>
     new Promise((resolve) => {
-      const { base, edit } = JSON.parse(init.body);
+      const words = new URL(path, 'http://server.test').searchParams;
+      const [base, edit] = [Number(words.get('base')), words.get('edit') ?? ''];
       const answer = (status: number, body: unknown) =>
         resolve(new Response(JSON.stringify(body), { status, headers: { 'Content-Type': 'application/json' } }));
       sent.push({ base, edit, answer });

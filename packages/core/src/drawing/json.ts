@@ -5,6 +5,9 @@ import { lengthUnits } from '../units/length.ts';
 import type { Drawing, Item } from './item.ts';
 import type { JobDocument, LayerSettings, Sheet } from './job.ts';
 
+/** The media type of a job's JSON, by which it is told from other JSON on the wire. */
+export const jobMediaType = 'application/vnd.lambent.job+json';
+
 /** A job as plain JSON: the same but for paths, whose verbs are a string such as `MLCZ`. */
 export type JobJson = Omit<JobDocument, 'drawing'> & { readonly drawing: DrawingJson };
 

@@ -1,0 +1,32 @@
+import { createHash } from 'node:crypto';
+import { gzipSync } from 'node:zlib';
+import { type JobDocument, jobFromJson, jobToJson, NotADrawing } from '@lambent/core';
+
+/** A version as it is stored: its settings, and its drawing as gzipped JSON under the hash of that JSON. */
+export interface PackedVersion {
+  readonly settings: Omit<JobDocument, 'drawing'>;
+  readonly drawing: { readonly hash: string; readonly itemCount: number; readonly json: Uint8Array };
+}
+
+export function packJob({ drawing, ...settings }: JobDocument): PackedVersion {
+  const text = JSON.stringify(jobToJson({ ...settings, drawing }).drawing);
+  return {
+    settings,
+    drawing: {
+      hash: createHash('sha256').update(text).digest('hex'),
+      itemCount: drawing.items.length,
+      json: gzipSync(text, { level: 4 }),
+    },
+  };
+}
+
+/** Checks and packs a document as it was sent; says what is wrong where it is no job. */
+export function packDocument(bytes: Uint8Array): { packed: PackedVersion } | { trouble: string } {
+  try {
+    return { packed: packJob(jobFromJson(JSON.parse(Buffer.from(bytes).toString('utf8')))) };
+  } catch (error) {
+    if (error instanceof NotADrawing) return { trouble: error.message };
+    if (error instanceof SyntaxError) return { trouble: 'it is not JSON' };
+    throw error;
+  }
+}
