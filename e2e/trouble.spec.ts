@@ -178,3 +178,31 @@ test('every save is a version that can be gone back to, and that can be undone',
   await page.getByRole('button', { name: /^Undo: back to version 2/ }).click();
   await expect(page.getByText('Drop a drawing here')).toBeVisible();
 });
+
+test('while the server cannot be reached nothing is lost, and it is saved once it is back', async ({ page }) => {
+  await newJob(page, 'No server', svg(rectangle(20, 20, 30, 30)));
+  await saved(page);
+  await page.route('**/api/jobs/**', (route) => route.abort());
+  await page.keyboard.press('Control+a');
+  await page.keyboard.press('ArrowRight');
+  await expect(page.getByTestId('save-state')).toHaveText('not saved, trying again');
+  await expect(page.getByLabel('X', { exact: true })).toHaveValue('21.00');
+  await page.unroute('**/api/jobs/**');
+  await saved(page);
+  const { document } = await storedJob(page);
+  expect(document.drawing.items[0].matrix[4]).toBe(1);
+});
+
+test('a job is named, its drawer folds, and its real colours are shown', async ({ page }) => {
+  await newJob(page, 'Old name', svg(rectangle(20, 20, 30, 30)));
+  const title = page.getByLabel('Title of the job');
+  await title.fill('New name');
+  await title.press('Enter');
+  await page.getByRole('button', { name: 'Fold the drawer' }).click();
+  await expect(page.getByRole('heading', { name: 'Art' })).toHaveCount(0);
+  await page.getByRole('button', { name: 'Unfold the drawer' }).click();
+  await page.getByRole('button', { name: 'Real colours (R)' }).click();
+  await expect(page.getByRole('button', { name: 'Real colours (R)' })).toHaveAttribute('aria-pressed', 'true');
+  await page.getByRole('link', { name: 'To the Desk' }).click();
+  await expect(page.getByRole('link', { name: /New name/ })).toBeVisible();
+});
