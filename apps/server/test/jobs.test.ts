@@ -1,3 +1,4 @@
+import { request } from 'node:http';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import type { ErrorAnswer, JobAnswer, JobCard, VersionAnswer } from '@lambent/contracts';
 import { Stack } from './stack.ts';
@@ -175,6 +176,20 @@ describe('at the door', () => {
     expect(headers.get('content-security-policy')).toContain("default-src 'self'");
     expect(headers.get('content-security-policy')).not.toMatch(/https?:|\*/);
     expect(headers.get('x-content-type-options')).toBe('nosniff');
+  });
+
+  test('another name that points to this machine is turned away', async () => {
+    const { hostname, port } = new URL(stack.url);
+    const status = (host: string) =>
+      new Promise((resolve, reject) => {
+        const asked = request({ hostname, port, path: '/api/jobs', headers: { Host: host } }, (answer) => {
+          answer.resume();
+          resolve(answer.statusCode);
+        });
+        asked.on('error', reject).end();
+      });
+    expect(await status(`elsewhere.test:${port}`)).toBe(403);
+    expect(await status(`localhost:${port}`)).toBe(200);
   });
 
   test('the API describes itself', async () => {
