@@ -1,5 +1,5 @@
 import type { Matrix } from '@lambent/core';
-import { operationLook } from '../../ui/operation-mark.tsx';
+import { operationLook } from '../../ui/operation-look.ts';
 import type { View } from '../store.ts';
 import type { SceneItem } from './scene.ts';
 

@@ -1,5 +1,5 @@
 import { type BurnPlan, Move, type PlanStep } from '@lambent/core';
-import { operationLook } from '../../ui/operation-mark.tsx';
+import { operationLook } from '../../ui/operation-look.ts';
 import type { View } from '../store.ts';
 
 /** The moves of a plan one after the other, with the time at which each ends. */

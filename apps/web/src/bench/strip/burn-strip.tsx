@@ -13,7 +13,7 @@ import {
 } from '@lambent/core';
 import { Power, PowerOff } from 'lucide-react';
 import { useNavigate } from 'react-router';
-import { operationLook } from '../../ui/operation-mark.tsx';
+import { operationLook } from '../../ui/operation-look.ts';
 import { useBench, useBenchActions } from '../context.ts';
 import { machineOf, unitOf } from '../store.ts';
 import { useShownRun } from '../use-shown-run.ts';
