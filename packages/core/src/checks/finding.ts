@@ -43,6 +43,11 @@ export function finding(
   return { code, level, message, itemIds: items.map((item) => item.id), layerId };
 }
 
+/** One finding on items, where there are any. */
+export function ifAny(items: readonly Item[], make: () => Finding): Finding[] {
+  return items.length === 0 ? [] : [make()];
+}
+
 /** `1 item is`, `3 items are`. */
 export function countOf(count: number, one: string, many: string): string {
   return `${count} ${count === 1 ? one : many}`;

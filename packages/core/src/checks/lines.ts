@@ -1,7 +1,7 @@
 import type { Operation } from '../colours/operation.ts';
 import { type Item, polylinesOf } from '../drawing/item.ts';
 import type { PreparedJob } from '../plan/prepare.ts';
-import { type Check, countOf, finding } from './finding.ts';
+import { type Check, countOf, finding, ifAny } from './finding.ts';
 import { overlappingOwners } from './overlap.ts';
 
 function itemsOf({ meaning, layers }: PreparedJob, ...operations: Operation[]): Item[] {
@@ -20,29 +20,27 @@ function hasOpen(item: Item): boolean {
 /** Outlines on a cut layer that do not close: the piece stays in the sheet. */
 export const checkOpenCuts: Check = (prepared) => {
   const open = itemsOf(prepared, 'cut').filter(hasOpen);
-  if (open.length === 0) return [];
-  return [
+  return ifAny(open, () =>
     finding(
       'open-cut',
       'warns',
       `${countOf(open.length, 'outline to be cut does', 'outlines to be cut do')} not close, so nothing comes free there. Join the ends, or make it a score if no piece should fall out.`,
       open,
     ),
-  ];
+  );
 };
 
 /** Lines on an engrave layer that do not close: there is nothing to fill. */
 export const checkOpenEngraves: Check = (prepared) => {
   const open = itemsOf(prepared, 'engrave').filter(hasOpen);
-  if (open.length === 0) return [];
-  return [
+  return ifAny(open, () =>
     finding(
       'open-engrave',
       'warns',
       `${countOf(open.length, 'line', 'lines')} on an engrave layer enclose nothing and will not be burnt. Close them, or put them on a score layer.`,
       open,
     ),
-  ];
+  );
 };
 
 /** Lines that lie on each other and would be burnt more than once. */

@@ -2,7 +2,7 @@ import { boundsOf, type Item } from '../drawing/item.ts';
 import { sheetBox, sheetSafeBox } from '../drawing/job.ts';
 import { type Box, boxContains, boxesMeet, growBox } from '../geometry/box.ts';
 import { bedBox } from '../recipes/shop.ts';
-import { burntItems, type Check, countOf, finding } from './finding.ts';
+import { burntItems, type Check, countOf, finding, ifAny } from './finding.ts';
 
 /** Bounds may touch an edge; what rounding adds is not over it. In mm. */
 const slack = 0.005;
@@ -14,26 +14,22 @@ export const checkBed: Check = (prepared) => {
   const { outside, between } = sortByPlace(burntItems(prepared), bed, growBox(bed, -machine.margin));
   const size = `${machine.bedWidth} × ${machine.bedHeight} mm bed of ${machine.name}`;
   return [
-    ...(outside.length === 0
-      ? []
-      : [
-          finding(
-            'off-bed',
-            'blocks',
-            `${countOf(outside.length, 'item lies', 'items lie')} off the ${size}. Move ${outside.length === 1 ? 'it' : 'them'} onto the bed, scale down, or choose a larger machine.`,
-            outside,
-          ),
-        ]),
-    ...(between.length === 0
-      ? []
-      : [
-          finding(
-            'into-margin',
-            'warns',
-            `${countOf(between.length, 'item comes', 'items come')} within ${machine.margin} mm of the edge of the ${size}.`,
-            between,
-          ),
-        ]),
+    ...ifAny(outside, () =>
+      finding(
+        'off-bed',
+        'blocks',
+        `${countOf(outside.length, 'item lies', 'items lie')} off the ${size}. Move ${outside.length === 1 ? 'it' : 'them'} onto the bed, scale down, or choose a larger machine.`,
+        outside,
+      ),
+    ),
+    ...ifAny(between, () =>
+      finding(
+        'into-margin',
+        'warns',
+        `${countOf(between.length, 'item comes', 'items come')} within ${machine.margin} mm of the edge of the ${size}.`,
+        between,
+      ),
+    ),
   ];
 };
 
@@ -54,26 +50,22 @@ export const checkSheet: Check = (prepared) => {
   const across = off.filter((item) => boxes.some(({ whole }) => boxesMeet(whole, boundsOf(item)))).length;
   const where = across === off.length ? 'over the edge of' : 'off';
   return [
-    ...(off.length === 0
-      ? []
-      : [
-          finding(
-            'off-sheet',
-            'warns',
-            `${countOf(off.length, 'item lies', 'items lie')} ${where} the sheet and would burn the bed below. Move ${off.length === 1 ? 'it' : 'them'}, or give the sheet its true size and place.`,
-            off,
-          ),
-        ]),
-    ...(close.length === 0
-      ? []
-      : [
-          finding(
-            'into-margin',
-            'warns',
-            `${countOf(close.length, 'item comes', 'items come')} within ${boxes[0].margin} mm of the sheet’s edge, where stock is often bent or short.`,
-            close,
-          ),
-        ]),
+    ...ifAny(off, () =>
+      finding(
+        'off-sheet',
+        'warns',
+        `${countOf(off.length, 'item lies', 'items lie')} ${where} the sheet and would burn the bed below. Move ${off.length === 1 ? 'it' : 'them'}, or give the sheet its true size and place.`,
+        off,
+      ),
+    ),
+    ...ifAny(close, () =>
+      finding(
+        'into-margin',
+        'warns',
+        `${countOf(close.length, 'item comes', 'items come')} within ${boxes[0].margin} mm of the sheet’s edge, where stock is often bent or short.`,
+        close,
+      ),
+    ),
   ];
 };
 
