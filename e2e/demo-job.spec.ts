@@ -44,6 +44,7 @@ test('a demo job goes from the Desk to a finished burn on record', async ({ page
   await expect.poll(async () => Number(await strip.getAttribute('data-done'))).toBeGreaterThan(first);
   await expect(page.getByTestId('run-row').first()).toHaveAttribute('data-status', 'done', { timeout: 90_000 });
   await expect(page.getByTestId('run-row').first()).toContainText('took');
+  await expect(page.getByRole('link', { name: 'Burn, settled' })).toBeVisible();
   await page.goto('/');
   await expect(page.getByRole('link', { name: /Row markers/ }).first()).toContainText('Last run done');
 });

@@ -3,6 +3,7 @@ import { NavLink } from 'react-router';
 import { useBench } from './context.ts';
 import { type StageState, stageState } from './stage-state.ts';
 import { type Stage, stages } from './store.ts';
+import { useBurnt } from './use-runs.ts';
 
 const looks: Record<Stage, { text: string; icon: LucideIcon }> = {
   bed: { text: 'Bed', icon: LayoutGrid },
@@ -31,7 +32,9 @@ export function StageRail() {
 
 function StageLink({ jobId, stage, number }: { jobId: string; stage: Stage; number: number }) {
   const { text, icon: Icon } = looks[stage];
-  const kind = useBench((state) => stageState(state, stage).kind);
+  const burnt = useBurnt();
+  const found = useBench((state) => stageState(state, stage).kind);
+  const kind = stage === 'burn' && burnt ? 'settled' : found;
   const count = useBench((state) => countOf(stageState(state, stage)));
   const grave = useBench((state) => isGrave(stageState(state, stage)));
   const said = kind === 'wants' ? `${count} want attention` : kind;

@@ -37,6 +37,7 @@ export function stageState(state: BenchState, stage: Stage): StageState {
       return wants(drawn ? open.length : 0, blocks(open), drawn && state.planned ? settled : untouched);
     }
     case 'burn':
+      // Settled once a run has come to its end, which the record tells (`useBurnt`).
       return untouched;
   }
 }

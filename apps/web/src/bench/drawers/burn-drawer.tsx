@@ -1,6 +1,5 @@
 import type { MachineCommand, RunAnswer } from '@lambent/contracts';
 import { blocks, formatClock, formatDuration, stepTitle } from '@lambent/core';
-import { useQuery } from '@tanstack/react-query';
 import { format } from 'date-fns';
 import { Download, Pause, Play, RotateCcw } from 'lucide-react';
 import { useEffect, useState } from 'react';
@@ -14,6 +13,7 @@ import { Notice } from '../../ui/notice.tsx';
 import { fileWorker } from '../../workers/bench.ts';
 import { useBench, useBenchActions } from '../context.ts';
 import { jobOf, machineOf } from '../store.ts';
+import { useRuns } from '../use-runs.ts';
 import { useShownRun } from '../use-shown-run.ts';
 import { Drawer, Part } from './drawer.tsx';
 
@@ -214,18 +214,13 @@ function SaveButtons() {
 
 /** What was burnt of this job. */
 function Record() {
-  const jobId = useBench((state) => state.jobId);
-  const heard = useLive((live) => live.runs);
-  const runs = useQuery({ queryKey: ['runs', jobId], queryFn: () => api.runs(jobId) });
-  const known = new Map((runs.data ?? []).map((run) => [run.id, run]));
-  for (const run of Object.values(heard)) if (run.jobId === jobId) known.set(run.id, run);
-  const all = [...known.values()].sort((a, b) => b.startedAt.localeCompare(a.startedAt));
+  const { runs, error } = useRuns();
   return (
     <Part title="Record">
-      {runs.isError && <Notice level="blocks">{sentenceOf(runs.error)}</Notice>}
-      {all.length === 0 && !runs.isError && <p className="text-quiet">This job has not been burnt yet.</p>}
+      {error && <Notice level="blocks">{sentenceOf(error)}</Notice>}
+      {runs.length === 0 && !error && <p className="text-quiet">This job has not been burnt yet.</p>}
       <ul className="flex flex-col gap-2">
-        {all.map((run) => (
+        {runs.map((run) => (
           <RunRow key={run.id} run={run} />
         ))}
       </ul>
