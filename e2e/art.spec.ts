@@ -66,6 +66,9 @@ test('mouse and keys: click, drag, frame, nudge, delete', async ({ page }) => {
   await page.keyboard.press('Escape');
   // Beside the handles that a selection has at its corners and middles.
   const [edge, { scale }] = [await at(100, 28), await at(0, 0)];
+  await page.mouse.move(edge.x, edge.y);
+  await expect(page.getByRole('button', { name: 'Rectangle' })).toHaveAttribute('data-under', 'true');
+  await expect(page.getByRole('button', { name: /^Pair/ })).toHaveAttribute('data-under', 'false');
   await page.mouse.click(edge.x, edge.y);
   await expect(page.getByRole('region', { name: 'Size and place' })).toContainText('1 item');
   await page.mouse.move(edge.x, edge.y);

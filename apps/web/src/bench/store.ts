@@ -50,6 +50,8 @@ export interface BenchState {
   selection: ReadonlySet<string>;
   /** Items to point out, without selecting them. */
   pointedOut: ReadonlySet<string>;
+  /** Items under the pointer, so that their rows in lists show which they are. */
+  under: ReadonlySet<string>;
   /** A change of the selection that is under way, in bed mm; not yet an edit. */
   live: Matrix | null;
   view: View;
@@ -82,6 +84,7 @@ export function createBenchStore(answer: JobAnswer, shop: ShopLists) {
     save: { kind: 'saved' },
     selection: new Set(),
     pointedOut: new Set(),
+    under: new Set(),
     live: null,
     view: { scale: 1, x: 0, y: 0 },
     viewSize: { width: 0, height: 0 },
@@ -131,6 +134,11 @@ export function benchActions(store: BenchStore) {
     undo: () => goTo(undo(get().history)),
     redo: () => goTo(redo(get().history)),
     select: (ids: Iterable<string>) => set({ selection: new Set(ids) }),
+    /** Says what the pointer is over; the same again changes nothing. */
+    hover(ids: readonly string[]): void {
+      const { under } = get();
+      if (under.size !== ids.length || ids.some((id) => !under.has(id))) set({ under: new Set(ids) });
+    },
     pointOut: (ids: Iterable<string>) => set({ pointedOut: new Set(ids) }),
     set,
     get,

@@ -98,7 +98,10 @@ export function BedView() {
             actions.set({ pointer: { x: (pointer.x - x) / scale, y: (pointer.y - y) / scale } });
           }}
           onPointerUp={(event) => tool.up(eventOf(event))}
-          onPointerLeave={() => actions.set({ pointer: null })}
+          onPointerLeave={() => {
+            actions.set({ pointer: null });
+            actions.hover([]);
+          }}
           onWheel={(event) => {
             event.evt.preventDefault();
             const at = event.target.getStage()?.getPointerPosition();

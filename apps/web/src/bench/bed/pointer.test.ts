@@ -132,6 +132,17 @@ describe('moving', () => {
   });
 });
 
+test('what lies under the pointer is told, its group with it, without selecting it', () => {
+  const { actions, move, selected } = bench();
+  move(30, 35);
+  expect([...actions.get().under]).toEqual([outer, inner]);
+  const { under } = actions.get();
+  move(30, 36);
+  expect(actions.get().under).toBe(under);
+  move(180, 90);
+  expect([actions.get().under.size, selected()]).toEqual([0, []]);
+});
+
 test('space and the middle button move the view, and nothing else', () => {
   for (const how of [{ space: true }, { button: 1 }]) {
     const { actions, tool, down, move, up, places, selected } = bench();

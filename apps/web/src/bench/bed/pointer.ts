@@ -81,6 +81,12 @@ export class PointerTool {
     const state = actions.get();
     const bed = toBed(state.view, event.x, event.y);
     switch (doing.kind) {
+      case 'nothing': {
+        const { drawing } = jobOf(state);
+        const hit = itemAt(drawing, bed.x, bed.y, reachPx / state.view.scale);
+        actions.hover(hit ? companionsOf(drawing, hit).map((item) => item.id) : []);
+        break;
+      }
       case 'panning': {
         const { view } = state;
         actions.set({ view: { ...view, x: view.x + event.x - doing.last.x, y: view.y + event.y - doing.last.y } });

@@ -129,15 +129,17 @@ function nameOf({ name, shape }: Item): string {
 function ThingRow({ thing }: { thing: Thing }) {
   const actions = useBenchActions();
   const selected = useBench((state) => thing.ids.every((id) => state.selection.has(id)));
+  const under = useBench((state) => thing.ids.some((id) => state.under.has(id)));
   return (
     <li>
       <button
         type="button"
+        data-under={under}
         aria-pressed={selected}
         onClick={(event) => actions.select(event.shiftKey ? [...actions.get().selection, ...thing.ids] : thing.ids)}
         onPointerEnter={() => actions.pointOut(thing.ids)}
         onPointerLeave={() => actions.pointOut([])}
-        className="flex w-full items-center justify-between gap-2 rounded-lg px-2 py-1.5 text-left hover:bg-table aria-pressed:bg-petrol-soft"
+        className="flex w-full items-center justify-between gap-2 rounded-lg px-2 py-1.5 text-left hover:bg-table aria-pressed:bg-petrol-soft data-[under=true]:ring-1 data-[under=true]:ring-flame"
       >
         <span className="truncate">{thing.name}</span>
         <span className="figures text-[12px] text-quiet">{thing.ids.length > 1 ? thing.ids.length : ''}</span>

@@ -81,9 +81,11 @@ function PaintRow({ use, layers, tellsWidth }: { use: PaintUse; layers: readonly
     })),
     ...(use.byJob ? [{ value: backToKey, text: 'As the key has it' }] : []),
   ];
+  const under = useBench((state) => use.itemIds.some((id) => state.under.has(id)));
   return (
     <div
-      className={`flex items-center gap-2.5 rounded-[10px] border p-2.5 ${open ? 'border-stop/60 bg-stop-soft' : 'border-line bg-raised'}`}
+      data-under={under}
+      className={`flex items-center gap-2.5 rounded-[10px] border p-2.5 data-[under=true]:ring-1 data-[under=true]:ring-flame ${open ? 'border-stop/60 bg-stop-soft' : 'border-line bg-raised'}`}
       onPointerEnter={() => actions.pointOut(use.itemIds)}
       onPointerLeave={() => actions.pointOut([])}
     >
