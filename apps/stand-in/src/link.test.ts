@@ -1,5 +1,6 @@
 import { type AddressInfo, connect, type Socket } from 'node:net';
 import { afterEach, beforeEach, expect, test } from '@jest/globals';
+import { build } from './fixtures/build.ts';
 import { Control, serve } from './link.ts';
 import { StandInMachine } from './machine.ts';
 
@@ -9,18 +10,7 @@ let socket: Socket;
 let heard = '';
 
 beforeEach(async () => {
-  machine = new StandInMachine({
-    name: 'Test',
-    minX: 0,
-    minY: 0,
-    maxX: 600,
-    maxY: 400,
-    topSpeed: 500,
-    travelSpeed: 600,
-    acceleration: 4000,
-    cornerDeviation: 0.01,
-    powerScale: 1000,
-  });
+  machine = new StandInMachine(build);
   machine.advance(5);
   link = serve(machine);
   await new Promise<void>((resolve) => link.server.listen(0, '127.0.0.1', resolve));

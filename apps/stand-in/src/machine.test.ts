@@ -1,20 +1,8 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
+import { build } from './fixtures/build.ts';
 import { LineRefused, readLine } from './line.ts';
-import { type Build, StandInMachine } from './machine.ts';
-
-const build: Build = {
-  name: 'Test',
-  minX: 0,
-  minY: 0,
-  maxX: 600,
-  maxY: 400,
-  topSpeed: 500,
-  travelSpeed: 600,
-  acceleration: 4000,
-  cornerDeviation: 0.01,
-  powerScale: 1000,
-};
+import { StandInMachine } from './machine.ts';
 
 function say(machine: StandInMachine, line: string): string {
   return machine.takeWord(line) ?? machine.take(line);

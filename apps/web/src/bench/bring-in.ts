@@ -1,4 +1,4 @@
-import { addItems, type ReadingWarning, type SvgReading } from '@lambent/core';
+import { addItems, largestFile, type ReadingWarning, type SvgReading } from '@lambent/core';
 import { toast } from 'sonner';
 import { api, sentenceOf } from '../api.ts';
 import { fileWorker } from '../workers/bench.ts';
@@ -14,14 +14,12 @@ export interface Arrival {
   readonly trouble: string | null;
 }
 
-const largest = 40 * 1024 * 1024;
-
 /** Reads a drawing in a worker, adds it to the job as one edit, and keeps the file with the job. */
 export async function bringIn(actions: BenchActions, file: File): Promise<Arrival> {
   const failed = (trouble: string): Arrival => ({ file: file.name, itemCount: 0, size: '', warnings: [], trouble });
-  if (file.size > largest) {
+  if (file.size > largestFile) {
     return failed(
-      `It is ${Math.round(file.size / 1024 / 1024)} MB; Lambent takes drawings up to 40 MB. Leave pictures out, or split it.`,
+      `It is ${Math.round(file.size / 1024 / 1024)} MB; Lambent takes drawings up to ${largestFile / 1024 / 1024} MB. Leave pictures out, or split it.`,
     );
   }
   let reading: SvgReading;

@@ -1,6 +1,6 @@
 import { type Box, boxContains, boxHeight, boxWidth, growBox } from '../geometry/box.ts';
 import { type Polyline, polylineContains } from '../geometry/flatten.ts';
-import { boundsOf, type Drawing, type Item, polylinesOf } from './item.ts';
+import { boundsOf, type Drawing, type Item, polylinesOf, topGroupOf } from './item.ts';
 
 /**
  * What lies at a point of the bed: the item whose line is nearest within `reach` mm, else the smallest
@@ -53,13 +53,6 @@ function distanceTo(lines: readonly Polyline[], x: number, y: number): number {
 
 /** The items that belong with an item: its outermost group's, else itself alone. */
 export function companionsOf(drawing: Drawing, item: Item): Item[] {
-  const { groups, items } = drawing;
-  if (item.groupId === null) return [item];
-  const parents = new Map(groups.map((group) => [group.id, group.parentId]));
-  const top = (id: string): string => {
-    const parent = parents.get(id);
-    return parent ? top(parent) : id;
-  };
-  const home = top(item.groupId);
-  return items.filter((other) => other.groupId !== null && top(other.groupId) === home);
+  const home = topGroupOf(drawing, item);
+  return home ? drawing.items.filter((other) => topGroupOf(drawing, other) === home) : [item];
 }
