@@ -7,7 +7,9 @@ const other = (folders) => inCore(`(${folders.join('|')})`);
 module.exports = {
   forbidden: [
     { name: 'no-circles', severity: 'error', from: {}, to: { circular: true } },
-    rule('core-knows-nobody', '^packages/core/', '^(packages/(contracts|cli)|apps)/'),
+    rule('core-knows-nobody', '^packages/core/', '^(packages/(contracts|cli|fonts)|apps)/'),
+    rule('fonts-know-core-only', '^packages/fonts/', '^(packages/(contracts|cli)|apps)/'),
+    rule('web-has-no-node-packages', '^apps/web/', '^packages/(fonts|cli)/'),
     rule('contracts-know-core-only', '^packages/contracts/', '^(packages/cli|apps)/'),
     rule('cli-knows-core-only', '^packages/cli/', '^(packages/contracts|apps)/'),
     rule('web-stands-alone', '^apps/web/', '^apps/(server|stand-in)/'),
@@ -17,7 +19,7 @@ module.exports = {
     {
       name: 'core-has-no-node',
       severity: 'error',
-      from: { path: '^packages/core/src', pathNot: '\\.test\\.ts$' },
+      from: { path: '^packages/core/src', pathNot: '\\.test\\.ts$|/fixtures/' },
       to: { dependencyTypes: ['core'] },
     },
     rule(
@@ -29,6 +31,11 @@ module.exports = {
       'geometry-knows-nobody',
       inCore('geometry'),
       other(['units', 'drawing', 'formats', 'colours', 'recipes', 'plan', 'checks']),
+    ),
+    rule(
+      'text-knows-geometry-only',
+      inCore('text'),
+      other(['drawing', 'formats', 'colours', 'recipes', 'plan', 'checks']),
     ),
     rule('drawing-comes-first', inCore('drawing'), other(['formats', 'colours', 'recipes', 'plan', 'checks'])),
     rule('colours-come-before-plan', inCore('colours'), other(['formats', 'recipes', 'plan', 'checks'])),

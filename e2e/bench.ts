@@ -21,13 +21,25 @@ export async function newJob(page: Page, title: string, svg?: string): Promise<v
   await expect(page.getByRole('heading', { name: 'Art' })).toBeVisible();
   if (svg === undefined) return;
   await bringIn(page, 'drawing.svg', svg);
-  await expect(page.getByText(/\d items? · page/)).toBeVisible();
 }
 
+/** Brings a file in and takes it as its card proposes. */
 export async function bringIn(page: Page, name: string, content: string | Buffer): Promise<void> {
+  await offer(page, name, content);
+  await takeIt(page);
+}
+
+/** Takes the file whose card is open, and waits until it is in the job. */
+export async function takeIt(page: Page): Promise<void> {
+  await page.getByRole('button', { name: 'Take it' }).click();
+  await expect(page.getByRole('heading', { name: 'Art', exact: true })).toBeVisible();
+}
+
+/** Chooses a file, and leaves its card open. */
+export async function offer(page: Page, name: string, content: string | Buffer): Promise<void> {
   await page.getByTestId('file-chooser').setInputFiles({
     name,
-    mimeType: 'image/svg+xml',
+    mimeType: 'application/octet-stream',
     buffer: Buffer.isBuffer(content) ? content : Buffer.from(content),
   });
 }

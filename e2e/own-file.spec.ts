@@ -16,16 +16,18 @@ test('an own drawing goes from a new job to G-code and to a finished burn', asyn
       bed.dispatchEvent(new DragEvent(type, { dataTransfer: data, bubbles: true, cancelable: true }));
     }
   }, drawing);
-  await expect(page.getByText('3 items · page 200 × 100 mm')).toBeVisible();
-  await expect(page.getByText('<text> is not taken yet and was left out (line 1).')).toBeVisible();
+  await expect(page.getByTestId('arrival-count')).toHaveText('4 items · SVG');
+  await expect(page.getByTestId('note-text-as-outlines')).toBeVisible();
+  await page.getByRole('button', { name: 'Take it' }).click();
 
   await page.getByRole('button', { name: 'See what blocks' }).click();
-  await expect(page.getByTestId('finding-colour-without-meaning')).toHaveCount(2);
+  await expect(page.getByTestId('finding-colour-without-meaning')).toHaveCount(3);
   await openStage(page, 'Colours');
   await choose(page, 'What #1D6FD1 means', 'Cut');
   await choose(page, 'What #118833 means', 'Score');
+  await choose(page, 'What fill #000000 means', 'Engrave');
   await openStage(page, 'Check');
-  await expect(page.getByTestId('finding-no-recipe')).toHaveCount(2);
+  await expect(page.getByTestId('finding-no-recipe')).toHaveCount(3);
   await openStage(page, 'Bed');
   await choose(page, 'Material', /Cork/);
   await openStage(page, 'Check');
@@ -36,15 +38,15 @@ test('an own drawing goes from a new job to G-code and to a finished burn', asyn
     page.waitForEvent('download'),
     page.getByRole('button', { name: 'Save G-code' }).click(),
   ]);
-  expect(download.suggestedFilename()).toBe('Shelf-label.gcode');
+  expect(download.suggestedFilename()).toBe('Shelf label Cork 3 mm.gcode');
   const program = await readFile(await download.path(), 'utf8');
-  expect(program).toMatch(
-    /^\(Lambent: Shelf label\)\n\(Wren, 600 x 400 mm\)\nG21\nG90\nM4 S0\n\(Score\)\nG0 X60 Y30\nG1 X100 Y30 F6600 S90\n/,
-  );
+  expect(program).toMatch(/^\(Lambent: Shelf label\)\n\(Wren, 600 x 400 mm\)\nG21\nG90\nM4 S0\n\(Engrave\)\n/);
+  expect(program).toMatch(/\(Score\)\nG0 X60 Y30\nG1 X100 Y30 F6600 S90\n/);
   // The circle, which lies in the rectangle, comes before it.
   expect(program.indexOf('(Cut - inside)')).toBeLessThan(program.indexOf('(Cut - outside)'));
   expect(program).toMatch(/G1 X110 Y20.*\n?/);
 
+  await choose(page, 'Format: G-code', 'SVG');
   const [saved] = await Promise.all([
     page.waitForEvent('download'),
     page.getByRole('button', { name: 'Save SVG' }).click(),

@@ -3,11 +3,11 @@ import { tmpdir } from 'node:os';
 import { dirname, join } from 'node:path';
 import { expect, test } from '@playwright/test';
 import {
-  bringIn,
   cards,
   choose,
   demoDrawing,
   newJob,
+  offer,
   openJob,
   openStage,
   rectangle,
@@ -22,21 +22,21 @@ test('a file that cannot be used says why, and leaves the job as it is', async (
   await saved(page);
   const half = demoDrawing('row-markers.svg').slice(0, 9000);
   for (const [name, content, why] of [
-    ['note.svg', 'Dear Ines', 'is not an SVG drawing'],
+    ['note.svg', 'Dear Ines', 'none of the formats that are read here'],
     ['empty.svg', '', 'The file is empty'],
     ['half.svg', half, 'not well-formed XML'],
-    ['picture.svg', Buffer.from([0x89, 0x50, 0x4e, 0x47, 13, 10, 26, 10, 0, 0]), 'is not an SVG drawing'],
+    ['picture.svg', Buffer.from([0x89, 0x50, 0x4e, 0x47, 13, 10, 26, 10, 0, 0]), 'The picture is damaged'],
     ['flat.svg', '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 0 0"/>', 'viewBox has no size'],
     ['deep.svg', `<svg xmlns="http://www.w3.org/2000/svg">${'<g>'.repeat(1e6)}`, 'more than 400 deep'],
   ] as const) {
-    await bringIn(page, name, content);
+    await offer(page, name, content);
     await expect(page.getByText(`${name} was not taken`)).toBeVisible();
     await expect(page.getByText(why)).toBeVisible();
   }
   const large = join(mkdtempSync(join(tmpdir(), 'lambent-')), 'large.svg');
   writeFileSync(large, Buffer.alloc(50 * 1024 * 1024, 32));
   await page.getByTestId('file-chooser').setInputFiles(large);
-  await expect(page.getByText('It is 50 MB; Lambent takes drawings up to 40 MB.')).toBeVisible();
+  await expect(page.getByText('It is 50 MB; Lambent takes files up to 40 MB.')).toBeVisible();
   rmSync(dirname(large), { recursive: true });
   await page.getByRole('button', { name: 'All right' }).click();
   expect((await storedJob(page)).document.drawing.items).toHaveLength(1);

@@ -64,7 +64,9 @@ try {
   await page
     .getByTestId('file-chooser')
     .setInputFiles({ name: 'shelf-labels.svg', mimeType: 'image/svg+xml', buffer: Buffer.from(stranger) });
-  await page.getByText('items · page').waitFor();
+  await page.getByTestId('arrival-count').waitFor();
+  await shot('bench-arrival');
+  await page.getByRole('button', { name: 'Take it' }).click();
   await page.keyboard.press('Escape');
   await shot('bench-arrival');
   await page.getByRole('button', { name: /^Material of the sheet/ }).click();

@@ -7,12 +7,14 @@ import { databaseModule } from './data/database.ts';
 import { entities } from './data/entities.ts';
 import { ShopService } from './data/shop.service.ts';
 import { DemoService } from './demo.service.ts';
+import { FontsController, PdfAssetsController } from './fonts/fonts.controller.ts';
 import { JobsController } from './jobs/jobs.controller.ts';
 import { JobsService } from './jobs/jobs.service.ts';
 import { PicturesService } from './jobs/pictures.service.ts';
 import { MachineLinks } from './machines/machine-links.ts';
 import { MachinesController } from './machines/machines.controller.ts';
 import { MaterialsController } from './materials/materials.controller.ts';
+import { PicturesController } from './pictures/pictures.controller.ts';
 import { RunsController } from './runs/runs.controller.ts';
 import { RunsService } from './runs/runs.service.ts';
 import { WorkService } from './work/work.service.ts';
@@ -40,6 +42,9 @@ class MaterialsModule {}
 @Module({ imports: [ShopModule], controllers: [ColourKeysController] })
 class ColourKeysModule {}
 
+@Module({ imports: [ShopModule], controllers: [PicturesController, FontsController, PdfAssetsController] })
+class FilesModule {}
+
 @Module({
   imports: [ShopModule],
   controllers: [JobsController],
@@ -52,7 +57,16 @@ class JobsModule {}
 class RunsModule {}
 
 @Module({
-  imports: [databaseModule(), ShopModule, MachinesModule, MaterialsModule, ColourKeysModule, JobsModule, RunsModule],
+  imports: [
+    databaseModule(),
+    ShopModule,
+    MachinesModule,
+    MaterialsModule,
+    ColourKeysModule,
+    FilesModule,
+    JobsModule,
+    RunsModule,
+  ],
   controllers: [EventsController],
 })
 export class AppModule {}

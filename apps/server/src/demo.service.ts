@@ -3,6 +3,7 @@ import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import {
   addItems,
+  arrivalItemId,
   newJob,
   readSvg,
   type Sheet,
@@ -63,8 +64,7 @@ export class DemoService {
     { title, file, machineId, materialId, sheet }: (typeof jobs)[number],
   ): Promise<void> {
     const path = join(config.demoFolder, 'drawings', file);
-    let next = 0;
-    const { drawing } = readSvg(await readFile(path, 'utf8'), () => `d${++next}`);
+    const { drawing } = readSvg(await readFile(path, 'utf8'), (place) => arrivalItemId('demo', place));
     const machine = shop.machines.find(({ id }) => id === machineId);
     const material = shop.materials.find(({ id }) => id === materialId);
     if (!machine || !material) throw new Error(`The demo shop lacks ${machineId} or ${materialId}`);

@@ -25,6 +25,8 @@ app.use(
       useDefaults: false,
       directives: {
         defaultSrc: ["'self'"],
+        // One kind of picture is unpacked by WebAssembly.
+        scriptSrc: ["'self'", "'wasm-unsafe-eval'"],
         // Panels and popovers are placed by style attributes.
         styleSrc: ["'self'", "'unsafe-inline'"],
         imgSrc: ["'self'", 'data:', 'blob:'],
@@ -39,7 +41,9 @@ app.use(
   }),
 );
 app.use(sameOriginOnly);
-app.use('/api/jobs/:id/originals', express.raw({ type: () => true, limit: largestFile }));
+for (const path of ['/api/jobs/:id/originals', '/api/pictures', '/api/fonts']) {
+  app.use(path, express.raw({ type: () => true, limit: largestFile }));
+}
 app.use(express.raw({ type: jobMediaType, limit: largestBody }));
 app.use(express.json({ limit: '100kb' }));
 app.use(refuseBody);

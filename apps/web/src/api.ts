@@ -1,5 +1,6 @@
 import type {
   ErrorAnswer,
+  FontAnswer,
   JobAnswer,
   JobCard,
   MachineCommand,
@@ -63,6 +64,15 @@ export const api = {
     ask<JobAnswer>('POST', `/api/jobs/${id}/copies?${new URLSearchParams({ title })}`, documentOf(document)),
   keepOriginal: (id: string, file: File) =>
     ask<{ id: number }>('POST', `/api/jobs/${id}/originals?name=${encodeURIComponent(file.name)}`, new Blob([file])),
+  original: async (id: string, original: number): Promise<Blob> => {
+    const response = await fetch(`/api/jobs/${id}/originals/${original}`);
+    if (!response.ok) throw new Refusal('no-original', 'The file as it was brought in is no longer there.');
+    return response.blob();
+  },
+  keepPicture: (id: string, bytes: Uint8Array) =>
+    ask<void>('PUT', `/api/pictures/${id}`, new Blob([bytes.slice()], { type: 'application/octet-stream' })),
+  fonts: () => ask<FontAnswer[]>('GET', '/api/fonts'),
+  loadFont: (file: File) => ask<FontAnswer>('POST', '/api/fonts', new Blob([file])),
   versions: (id: string) => ask<VersionAnswer[]>('GET', `/api/jobs/${id}/versions`),
   version: (id: string, number: number) => ask<JobAnswer>('GET', `/api/jobs/${id}/versions/${number}`),
   machines: () => ask<Machine[]>('GET', '/api/machines'),

@@ -1,4 +1,6 @@
 import { Command, CommanderError } from 'commander';
+import { convert } from './convert.ts';
+import type { ReadingOptions } from './files.ts';
 import { type PlanOptions, plan } from './plan.ts';
 import { Unusable } from './unusable.ts';
 
@@ -8,10 +10,19 @@ const program = new Command('lambent')
   .showSuggestionAfterError(false)
   .configureOutput({ outputError: (text, write) => write(text.replace(/^error: /, 'lambent: ')) });
 
-program
-  .command('plan')
+/** What the arrival card asks on the Bench. */
+function withReadingOptions(command: Command): Command {
+  return command
+    .option('--page <number>', 'the page of a PDF, counted from 1')
+    .option('--unit <unit>', 'what one unit of the file is: mm, cm, m, in, ft, or so many to the inch')
+    .option('--width <length>', 'how wide the whole drawing is, such as 120mm or 4 3/4in')
+    .option('--height <length>', 'how high the whole drawing is')
+    .option('--dashes', 'take dashed strokes as their dashes, not as solid lines');
+}
+
+withReadingOptions(program.command('plan'))
   .description('Works out what a machine would do with a drawing: layers, times, findings, program.')
-  .argument('<file>', 'the drawing (SVG)')
+  .argument('<file>', 'the drawing: SVG, DXF, PDF, STL or a picture')
   .option('--shop <file>', 'the shop’s machines, keys and materials, as JSON (default: the demo shop)')
   .option('--machine <id>', 'the machine (default: the shop’s first)')
   .option('--key <id>', 'the colour key (default: the shop’s first)')
@@ -23,6 +34,14 @@ program
   .addHelpText('after', '\nExit status: 0 all is well; 1 a finding blocks; 2 the file or the words cannot be used.')
   .action(async (file: string, options: PlanOptions) => {
     process.exitCode = await plan(file, options);
+  });
+
+withReadingOptions(program.command('convert'))
+  .description('Reads a drawing and writes it as SVG, DXF or PDF, going by the name it is to have.')
+  .argument('<in>', 'the drawing: SVG, DXF, PDF, STL or a picture')
+  .argument('<out>', 'the file to write: .svg, .dxf or .pdf')
+  .action(async (from: string, to: string, options: ReadingOptions) => {
+    process.exitCode = await convert(from, to, options);
   });
 
 try {

@@ -1,21 +1,19 @@
-import { open, readFile, writeFile } from 'node:fs/promises';
 import { basename } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import {
   addItems,
   blocks,
+  boxOf,
   checkJob,
-  FileRefused,
   formatDuration,
-  largestFile,
+  gatherOutgoing,
   NotAShop,
   newJob,
+  type PictureFile,
   planJob,
   prepareJob,
-  readSvg,
   reportOf,
   type Shop,
-  type SvgReading,
   setSheet,
   sheetAsStocked,
   shopFromJson,
@@ -23,9 +21,10 @@ import {
   writeGcode,
   writeSvg,
 } from '@lambent/core';
-import { fileTrouble, Unusable } from './unusable.ts';
+import { type ReadingOptions, readBytes, readDrawing, write, writeLines } from './files.ts';
+import { Unusable } from './unusable.ts';
 
-export interface PlanOptions {
+export interface PlanOptions extends ReadingOptions {
   shop?: string;
   machine?: string;
   key?: string;
@@ -48,11 +47,10 @@ export async function plan(file: string, options: PlanOptions): Promise<number> 
   const machine = choose(shop.machines, options.machine, 'machine');
   const key = choose(shop.keys, options.key, 'colour key');
   const material = choose(shop.materials, options.material, 'material');
-  const reading = await readDrawing(file);
+  const { reading, items } = await readDrawing(file, options);
 
-  const { items, groups } = reading.drawing;
   const job = setSheet(
-    addItems(newJob(machine.id, key.id), items, groups),
+    addItems(newJob(machine.id, key.id), items, reading.drawing.groups),
     sheetAsStocked('sheet-1', material, machine),
   );
   const prepared = prepareJob(job, shop);
@@ -61,13 +59,18 @@ export async function plan(file: string, options: PlanOptions): Promise<number> 
   const blocked = blocks(findings);
   const source = {
     file: basename(file),
-    format: 'svg',
-    declaredWidthMm: reading.declaredWidthMm,
-    declaredHeightMm: reading.declaredHeightMm,
+    format: reading.format,
+    declaredWidthMm: reading.size.pageWidthMm,
+    declaredHeightMm: reading.size.pageHeightMm,
     itemCount: items.length,
-    warnings: reading.warnings.map(({ code, message }) => ({ code, message })),
+    warnings: reading.notes.filter(({ kind }) => kind !== 'taken').map(({ code, message }) => ({ code, message })),
   };
-  if (options.svg) await write(options.svg, writeSvg(job.drawing, machine.bedWidth, machine.bedHeight));
+  if (options.svg) {
+    const bed = boxOf(0, 0, machine.bedWidth, machine.bedHeight);
+    const all = { paints: 'as-came', guides: true, only: null, onlyBurnt: false } as const;
+    const pictures = new Map(reading.pictures.map((picture): [string, PictureFile] => [picture.id, picture]));
+    await write(options.svg, writeSvg(gatherOutgoing(prepared, bed, all, pictures)));
+  }
   if (options.report) {
     const report = reportOf(source, prepared, burnPlan, findings);
     await write(options.report, `${JSON.stringify(report, null, 2)}\n`);
@@ -99,66 +102,12 @@ function choose<T extends { id: string }>(all: readonly T[], id: string | undefi
 }
 
 async function readShop(path: string): Promise<Shop> {
-  const text = await read(path);
+  const text = await readBytes(path);
   try {
     return shopFromJson(JSON.parse(text.toString('utf8')));
   } catch (error) {
     if (error instanceof NotAShop) throw new Unusable(`${path}: ${error.message}`);
     if (error instanceof SyntaxError) throw new Unusable(`${path} is not JSON: ${error.message}.`);
     throw error;
-  }
-}
-
-async function readDrawing(path: string): Promise<SvgReading> {
-  const bytes = await read(path);
-  if (bytes.length > largestFile) {
-    throw new Unusable(
-      `${path} is ${Math.round(bytes.length / 1024 / 1024)} MB; Lambent takes drawings up to ${largestFile / 1024 / 1024} MB.`,
-    );
-  }
-  let next = 0;
-  try {
-    return readSvg(bytes.toString('utf8'), () => `i${++next}`);
-  } catch (error) {
-    if (error instanceof FileRefused) throw new Unusable(`${path}: ${error.message}`);
-    throw error;
-  }
-}
-
-async function read(path: string): Promise<Buffer> {
-  try {
-    return await readFile(path);
-  } catch (error) {
-    throw new Unusable(`${path} cannot be read: ${fileTrouble(error)}.`);
-  }
-}
-
-async function write(path: string, text: string): Promise<void> {
-  try {
-    await writeFile(path, text);
-  } catch (error) {
-    throw new Unusable(`${path} cannot be written: ${fileTrouble(error)}.`);
-  }
-}
-
-/** Writes lines as they are made, some 64 KB at a time. */
-async function writeLines(path: string, lines: Iterable<string>): Promise<void> {
-  try {
-    const handle = await open(path, 'w');
-    try {
-      let chunk = '';
-      for (const line of lines) {
-        chunk += `${line}\n`;
-        if (chunk.length > 65536) {
-          await handle.write(chunk);
-          chunk = '';
-        }
-      }
-      await handle.write(chunk);
-    } finally {
-      await handle.close();
-    }
-  } catch (error) {
-    throw new Unusable(`${path} cannot be written: ${fileTrouble(error)}.`);
   }
 }

@@ -104,7 +104,11 @@ describe('what cannot be used is said in one sentence, with exit 2', () => {
   const sound = write('sound.svg', drawing(square));
   test.each([
     ['a file that is not there', [inFolder('nowhere.svg')], /nowhere.svg cannot be read: there is no such file/],
-    ['a file that is no drawing', [write('text.svg', 'hello')], /text.svg: The file is not an SVG drawing/],
+    [
+      'a file that is no drawing',
+      [write('text.svg', 'hello')],
+      /text.svg: The file is none of the formats that are read here/,
+    ],
     ['an unknown machine', [sound, '--machine', 'heron'], /no machine “heron”; it has wren, curlew, dunlin/],
     ['an unknown key', [sound, '--key', 'x'], /no colour key “x”/],
     ['an unknown material', [sound, '--material', 'x'], /no material “x”/],

@@ -70,3 +70,12 @@ export interface VersionAnswer {
 export interface ErrorAnswer {
   error: { code: string; message: string; details?: unknown };
 }
+
+/** A font that text can be set in, as its list shows it. */
+export interface FontAnswer {
+  id: string;
+  family: string;
+  bold: boolean;
+  italic: boolean;
+  generic: 'sans-serif' | 'serif' | 'monospace' | null;
+}

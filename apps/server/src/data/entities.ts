@@ -104,6 +104,26 @@ export class VersionEntity {
   drawing!: DrawingEntity;
 }
 
+/** A picture that drawings show, under the SHA-256 of the file it came from. */
+@Entity('pictures')
+export class PictureEntity {
+  @PrimaryColumn('text') id!: string;
+  @Column('text') mediaType!: string;
+  @Column('blob') bytes!: Buffer;
+  @Column('datetime') addedAt!: Date;
+}
+
+/** A font that the shop loaded. */
+@Entity('fonts')
+export class FontEntity {
+  @PrimaryColumn('text') id!: string;
+  @Column('text') family!: string;
+  @Column('boolean') bold!: boolean;
+  @Column('boolean') italic!: boolean;
+  @Column('blob') bytes!: Buffer;
+  @Column('datetime') addedAt!: Date;
+}
+
 /** A file as it was brought in, byte for byte. */
 @Entity('originals')
 export class OriginalEntity {
@@ -144,6 +164,8 @@ export class RunEntity {
 }
 
 export const entities = [
+  PictureEntity,
+  FontEntity,
   MachineEntity,
   ColourKeyEntity,
   MaterialEntity,

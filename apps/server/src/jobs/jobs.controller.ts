@@ -13,9 +13,10 @@ import {
   Put,
   Query,
   Req,
+  Res,
 } from '@nestjs/common';
 import { ApiBody, ApiConsumes, ApiTags } from '@nestjs/swagger';
-import type { Request } from 'express';
+import type { Request, Response } from 'express';
 import { PlainError } from '../common/errors.ts';
 import { JobsService } from './jobs.service.ts';
 import { PicturesService } from './pictures.service.ts';
@@ -85,6 +86,17 @@ export class JobsController {
   @Header('Cache-Control', 'private, max-age=31536000, immutable')
   picture(@Param('id') id: string, @Query('version', ParseIntPipe) version: number): Promise<string> {
     return this.pictures.of(id, version);
+  }
+
+  /** A file as it was brought in. */
+  @Get(':id/originals/:original')
+  @Header('Cache-Control', 'private, max-age=31536000, immutable')
+  async original(
+    @Param('id') id: string,
+    @Param('original', ParseIntPipe) original: number,
+    @Res() response: Response,
+  ): Promise<void> {
+    response.type('application/octet-stream').send(await this.jobs.original(id, original));
   }
 
   /** Keeps a file as it was brought in; the body is the file. */

@@ -2,7 +2,7 @@ import { createHash, randomUUID } from 'node:crypto';
 import { promisify } from 'node:util';
 import { gunzip } from 'node:zlib';
 import type { JobCard, VersionAnswer } from '@lambent/contracts';
-import { newJob } from '@lambent/core';
+import { newJob, sniffFormat } from '@lambent/core';
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { type EntityManager, Repository } from 'typeorm';
@@ -142,17 +142,17 @@ export class JobsService {
   /** Keeps a file that was brought in. @throws PlainError 415 when it is not what its place here needs */
   async keepOriginal(id: string, name: string, bytes: Buffer): Promise<{ id: number; sha256: string }> {
     await this.find(id);
-    const format = sniff(bytes);
-    if (!format) {
-      throw new PlainError(
-        415,
-        'not-a-drawing',
-        `${name} is not an SVG drawing, whatever its name says. Save the drawing as SVG.`,
-      );
-    }
+    const format = sniffFormat(bytes);
+    if (typeof format !== 'string') throw new PlainError(415, 'not-a-drawing', `${name}: ${format.refusal}`);
     const sha256 = createHash('sha256').update(bytes).digest('hex');
     const saved = await this.originals.save({ jobId: id, name, format, sha256, bytes, addedAt: new Date() });
     return { id: saved.id, sha256 };
+  }
+
+  async original(jobId: string, id: number): Promise<Buffer> {
+    const original = await this.originals.findOneBy({ jobId, id });
+    if (!original) throw notFound('file of this job');
+    return original.bytes;
   }
 
   private async pack(document: Uint8Array): Promise<PackedVersion> {
@@ -186,14 +186,4 @@ async function insertVersion(
   await manager.createQueryBuilder().insert().into(DrawingEntity).values(row).orIgnore().execute();
   await manager.insert(VersionEntity, { jobId, number, edit, savedAt, settings, drawingHash: drawing.hash });
   return savedAt;
-}
-
-/** What the bytes are, by looking at them; null for anything but a drawing we take. */
-function sniff(bytes: Buffer): 'svg' | null {
-  const start = bytes
-    .subarray(0, 4096)
-    .toString('utf8')
-    .replace(/^\uFEFF/, '')
-    .trimStart();
-  return start.startsWith('<') && bytes.includes('<svg') ? 'svg' : null;
 }

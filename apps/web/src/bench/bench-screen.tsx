@@ -1,10 +1,10 @@
 import { PanelLeftClose, PanelLeftOpen } from 'lucide-react';
-import { type DragEvent, useCallback, useContext, useEffect, useRef, useState } from 'react';
+import { type DragEvent, useCallback, useContext, useEffect, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { IconButton } from '../ui/button.tsx';
-import { cancelFileWork } from '../workers/bench.ts';
+import { acceptedFiles, filesPasted } from './arriving/accepted.ts';
+import { offerFiles } from './arriving/arriving.ts';
 import { BedView } from './bed/bed-view.tsx';
-import { type Arrival, bringIn } from './bring-in.ts';
 import { ConflictBar } from './conflict-bar.tsx';
 import { BenchContext, useBench, useBenchActions } from './context.ts';
 import { ArtDrawer } from './drawers/art-drawer.tsx';
@@ -33,7 +33,7 @@ export function BenchScreen({ stage, reload }: { stage: Stage; reload: () => voi
   const [folded, setFolded] = useState(false);
   const [keys, setKeys] = useState(false);
   const showKeys = useCallback(() => setKeys(true), []);
-  const files = useFiles();
+  const offer = useFiles();
   useAutosave(actions, subscribe);
   usePlanning(actions, subscribe);
   useShortcuts(actions, showKeys);
@@ -44,7 +44,7 @@ export function BenchScreen({ stage, reload }: { stage: Stage; reload: () => voi
   const drop = (event: DragEvent) => {
     if (!event.dataTransfer.types.includes('Files')) return;
     event.preventDefault();
-    if (event.type === 'drop') void files.take([...event.dataTransfer.files]);
+    if (event.type === 'drop') offer([...event.dataTransfer.files]);
   };
   return (
     // biome-ignore lint/a11y/noStaticElementInteractions: dropping has a button beside it that does the same
@@ -54,7 +54,7 @@ export function BenchScreen({ stage, reload }: { stage: Stage; reload: () => voi
       <ConflictBar reload={reload} />
       <div className="flex min-h-0 flex-1">
         <StageRail />
-        {!folded && <StageDrawer stage={stage} files={files} />}
+        {!folded && <StageDrawer stage={stage} />}
         <main className="relative min-w-0 flex-1">
           <BedView />
           <IconButton
@@ -66,7 +66,7 @@ export function BenchScreen({ stage, reload }: { stage: Stage; reload: () => voi
           </IconButton>
           <SizeCard />
           <ViewDock showKeys={showKeys} />
-          <EmptyBed take={files.take} />
+          <EmptyBed offer={offer} />
         </main>
       </div>
       <BurnStrip />
@@ -75,14 +75,12 @@ export function BenchScreen({ stage, reload }: { stage: Stage; reload: () => voi
   );
 }
 
-type Files = ReturnType<typeof useFiles>;
-
-function StageDrawer({ stage, files }: { stage: Stage; files: Files }) {
+function StageDrawer({ stage }: { stage: Stage }) {
   switch (stage) {
     case 'bed':
       return <BedDrawer />;
     case 'art':
-      return <ArtDrawer {...files} />;
+      return <ArtDrawer />;
     case 'colours':
       return <ColoursDrawer />;
     case 'recipe':
@@ -94,53 +92,46 @@ function StageDrawer({ stage, files }: { stage: Stage; files: Files }) {
   }
 }
 
-/** Reading files one after the other, and what came of the last. */
+/** Takes files that are dropped, pasted or chosen to the Art stage, where their cards are. */
 function useFiles() {
   const actions = useBenchActions();
   const navigate = useNavigate();
-  const [arrival, setArrival] = useState<Arrival | null>(null);
-  const [reading, setReading] = useState<string | null>(null);
-  const round = useRef(0);
-  const take = useCallback(
-    async (files: readonly File[]) => {
+  const offer = useCallback(
+    (files: readonly File[]) => {
       if (files.length === 0) return;
       navigate(`/jobs/${actions.get().jobId}/art`, { replace: true });
-      const mine = ++round.current;
-      for (const file of files) {
-        setReading(file.name);
-        setArrival(null);
-        const came = await bringIn(actions, file);
-        if (mine !== round.current) return;
-        setArrival(came);
-        if (came.trouble) break;
-      }
-      setReading(null);
+      void offerFiles(actions, files);
     },
     [actions, navigate],
   );
-  const cancel = useCallback(() => {
-    round.current++;
-    cancelFileWork();
-    setReading(null);
-  }, []);
-  const dismiss = useCallback(() => setArrival(null), []);
-  return { arrival, reading, take, cancel, dismiss };
+  useEffect(() => {
+    const paste = (event: ClipboardEvent) => {
+      const typing = event.target instanceof HTMLElement && event.target.closest('input, textarea, [contenteditable]');
+      if (typing || !event.clipboardData) return;
+      const files = filesPasted(event.clipboardData);
+      if (files.length > 0) event.preventDefault();
+      offer(files);
+    };
+    window.addEventListener('paste', paste);
+    return () => window.removeEventListener('paste', paste);
+  }, [offer]);
+  return offer;
 }
 
 /** What to do first, where nothing is drawn. */
-function EmptyBed({ take }: { take: (files: readonly File[]) => void }) {
-  const empty = useBench((state) => jobOf(state).drawing.items.length === 0);
+function EmptyBed({ offer }: { offer: (files: readonly File[]) => void }) {
+  const empty = useBench((state) => jobOf(state).drawing.items.length === 0 && state.incoming.arriving === null);
   if (!empty) return null;
   return (
     <div className="pointer-events-none absolute inset-0 flex items-center justify-center">
       <label className="pointer-events-auto cursor-pointer rounded-xl border border-line bg-paper px-6 py-4 text-center shadow-float hover:border-petrol">
         <p className="text-[15px] font-bold">Drop a drawing here</p>
-        <p className="text-quiet">or click to choose an SVG</p>
+        <p className="text-quiet">or click to choose one</p>
         <input
           type="file"
-          accept=".svg,image/svg+xml"
+          accept={acceptedFiles}
           className="sr-only"
-          onChange={(event) => take([...(event.target.files ?? [])])}
+          onChange={(event) => offer([...(event.target.files ?? [])])}
         />
       </label>
     </div>

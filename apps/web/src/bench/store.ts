@@ -17,6 +17,7 @@ import {
 } from '@lambent/core';
 import { create } from 'zustand';
 import type { Planned, ShopLists } from '../workers/bench.worker.ts';
+import { type Incoming, nothingIncoming } from './arriving/incoming.ts';
 
 export const stages = ['bed', 'art', 'colours', 'recipe', 'check', 'burn'] as const;
 export type Stage = (typeof stages)[number];
@@ -64,6 +65,8 @@ export interface BenchState {
   planned: Planned | null;
   plannedFor: JobDocument | null;
   planTrouble: string | null;
+  /** Files on their way in. */
+  incoming: Incoming;
   /** Seconds into the plan at which the preview stands; null while there is none. */
   previewS: number | null;
 }
@@ -94,6 +97,7 @@ export function createBenchStore(answer: JobAnswer, shop: ShopLists) {
     planned: null,
     plannedFor: null,
     planTrouble: null,
+    incoming: nothingIncoming,
     previewS: null,
   }));
 }

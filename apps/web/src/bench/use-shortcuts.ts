@@ -65,7 +65,8 @@ export function useShortcuts(actions: BenchActions, showKeys: () => void): void 
 function runWithCtrl(actions: BenchActions, key: string, shift: boolean): boolean {
   if (key === 'z') shift ? actions.redo() : actions.undo();
   else if (key === 'y') actions.redo();
-  else if (key === 'a') actions.select(jobOf(actions.get()).drawing.items.map((item) => item.id));
+  else if (key === 'a')
+    actions.select(jobOf(actions.get()).drawing.items.flatMap((item) => (item.hidden ? [] : [item.id])));
   else return false;
   return true;
 }

@@ -1,17 +1,30 @@
+import type { FontAnswer } from '@lambent/contracts';
 import {
+  arrivalItemId,
+  type Box,
   type BurnPlan,
+  boxOf,
   checkJob,
   type Finding,
+  FontBook,
+  gatherOutgoing,
   type JobDocument,
+  type OutgoingChoices,
+  type PictureFile,
   planJob,
   prepareJob,
-  readSvg,
+  type Reading,
+  type ReadingChoices,
+  readDrawingFile,
   type Shop,
-  type SvgReading,
+  sheetBox,
+  writeDxf,
   writeGcode,
+  writePdf,
   writeSvg,
 } from '@lambent/core';
 import { expose, transfer } from 'comlink';
+import { drawPng } from './png.ts';
 
 export type ShopLists = Pick<Shop, 'machines' | 'keys' | 'materials'>;
 
@@ -20,11 +33,45 @@ export interface Planned {
   readonly findings: readonly Finding[];
 }
 
+export type ArtworkFormat = 'svg' | 'dxf' | 'pdf' | 'png';
+
+async function bytesOf(path: string): Promise<Uint8Array> {
+  const response = await fetch(path);
+  if (!response.ok) throw new Error(`The server does not give ${path}. Is Lambent still running?`);
+  return new Uint8Array(await response.arrayBuffer());
+}
+
+/** Every font there is; asked for anew with every file, so that one just loaded is there. */
+async function fontBook(): Promise<FontBook> {
+  const list = (await (await fetch('/api/fonts')).json()) as FontAnswer[];
+  return new FontBook(await Promise.all(list.map(async (font) => ({ ...font, bytes: await fontBytes(font.id) }))));
+}
+
+const fonts = new Map<string, Promise<Uint8Array>>();
+
+function fontBytes(id: string): Promise<Uint8Array> {
+  let bytes = fonts.get(id);
+  if (!bytes) {
+    bytes = bytesOf(`/api/fonts/${id}`);
+    bytes.catch(() => fonts.delete(id));
+    fonts.set(id, bytes);
+  }
+  return bytes;
+}
+
+const pdfAssets = (name: string) => bytesOf(`/api/pdf-assets/${name}`);
+
+async function picturesOf({ drawing }: JobDocument): Promise<Map<string, PictureFile>> {
+  const ids = new Set(drawing.items.flatMap(({ shape }) => (shape.kind === 'picture' ? [shape.pictureId] : [])));
+  const files = await Promise.all([...ids].map(async (id) => ({ id, bytes: await bytesOf(`/api/pictures/${id}`) })));
+  return new Map(files.map((file) => [file.id, file]));
+}
+
 const worker = {
-  read(text: string): SvgReading {
-    const prefix = crypto.randomUUID().slice(0, 8);
-    let next = 0;
-    return readSvg(text, () => `${prefix}-${++next}`);
+  /** Reads a drawing; its items' ids start with `arrivalId`. */
+  async read(bytes: Uint8Array, arrivalId: string, choices: ReadingChoices): Promise<Reading> {
+    const tools = { fonts: await fontBook(), pdfAssets };
+    return readDrawingFile(bytes, (place) => arrivalItemId(arrivalId, place), tools, choices);
   },
 
   plan(job: JobDocument, shop: ShopLists): Planned {
@@ -53,8 +100,32 @@ const worker = {
     return new Blob([...parts, chunk], { type: 'text/plain' });
   },
 
-  svg(job: JobDocument, width: number, height: number): Blob {
-    return new Blob([writeSvg(job.drawing, width, height)], { type: 'image/svg+xml' });
+  async artwork(
+    job: JobDocument,
+    shop: ShopLists,
+    title: string,
+    format: ArtworkFormat,
+    choices: OutgoingChoices,
+    pixelsPerInch: number,
+  ): Promise<Blob> {
+    const prepared = prepareJob(job, shop);
+    const { bedWidth, bedHeight } = prepared.machine;
+    const pictures = await picturesOf(job);
+    const outgoing = (page: Box) => gatherOutgoing(prepared, page, choices, pictures);
+    const bed = boxOf(0, 0, bedWidth, bedHeight);
+    switch (format) {
+      case 'svg':
+        return new Blob([writeSvg(outgoing(bed))], { type: 'image/svg+xml' });
+      case 'dxf':
+        return new Blob([writeDxf(outgoing(bed))], { type: 'application/dxf' });
+      case 'pdf': {
+        const pages = job.sheets.length > 0 ? job.sheets.map(sheetBox) : [bed];
+        const bytes = await writePdf(pages.map(outgoing), title);
+        return new Blob([bytes.slice()], { type: 'application/pdf' });
+      }
+      case 'png':
+        return drawPng(outgoing(job.sheets[0] ? sheetBox(job.sheets[0]) : bed), pixelsPerInch);
+    }
   },
 };
 

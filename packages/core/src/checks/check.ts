@@ -2,7 +2,7 @@ import type { BurnPlan } from '../plan/plan.ts';
 import type { PreparedJob } from '../plan/prepare.ts';
 import type { Check, Finding, FindingLevel } from './finding.ts';
 import { checkOpenCuts, checkOpenEngraves, checkTwice } from './lines.ts';
-import { checkBurnable, checkColours } from './meaning.ts';
+import { checkBurnable, checkColours, checkUnseen } from './meaning.ts';
 import { checkBed, checkSheet } from './placement.ts';
 import { checkRunUp, checkSettings } from './settings.ts';
 
@@ -16,6 +16,7 @@ const checks: readonly Check[] = [
   checkOpenEngraves,
   checkTwice,
   checkRunUp,
+  checkUnseen,
 ];
 
 const weight: Record<FindingLevel, number> = { blocks: 0, warns: 1, notes: 2 };

@@ -19,7 +19,9 @@ export type FindingCode =
   | 'beyond-machine'
   | 'forbidden-stock'
   | 'run-up-short'
-  | 'layer-off';
+  | 'layer-off'
+  | 'hidden-parts'
+  | 'picture-not-burnt';
 
 /** One result of the checks: what, where and why, in a plain sentence. */
 export interface Finding {

@@ -1,4 +1,4 @@
-import { burntItems, type Check, countOf, finding } from './finding.ts';
+import { burntItems, type Check, countOf, finding, ifAny } from './finding.ts';
 
 /** Paints that neither the key nor the job gives a meaning. */
 export const checkColours: Check = ({ meaning, key }) => {
@@ -38,6 +38,30 @@ export const checkBurnable: Check = (prepared) => {
       : []),
     ...off.map(({ layer }) =>
       finding('layer-off', 'notes', `${layer.name} is switched off and is left out of this run.`, [], layer.id),
+    ),
+  ];
+};
+
+/** What is in the job and will not burn without anybody having said so in this job. */
+export const checkUnseen: Check = ({ job }) => {
+  const hidden = job.drawing.items.filter((item) => item.hidden);
+  const pictures = job.drawing.items.filter((item) => !item.hidden && item.shape.kind === 'picture');
+  return [
+    ...ifAny(hidden, () =>
+      finding(
+        'hidden-parts',
+        'notes',
+        `${countOf(hidden.length, 'part is hidden and does', 'parts are hidden and do')} not burn. The Art drawer lists what is hidden and brings it in.`,
+        hidden,
+      ),
+    ),
+    ...ifAny(pictures, () =>
+      finding(
+        'picture-not-burnt',
+        'warns',
+        `${countOf(pictures.length, 'picture is shown and does', 'pictures are shown and do')} not burn: this Lambent burns lines and filled outlines only.`,
+        pictures,
+      ),
     ),
   ];
 };

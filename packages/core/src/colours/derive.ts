@@ -52,10 +52,15 @@ export function deriveMeaning(job: JobDocument, key: ColourKey): Meaning {
   const placed = new Map<string, Placed[]>(layers.map((layer) => [layer.id, []]));
   const undecided: Item[] = [];
   for (const item of job.drawing.items) {
+    // Pictures have no paint; they are shown, and burnt by no operation there is.
+    if (item.hidden || item.shape.kind === 'picture') continue;
     const partsByLayer = new Map<string, PaintPart[]>();
     const pinned = existing(item.pinned);
-    let open = false;
-    for (const mark of marksOf(item)) {
+    const marks = marksOf(item);
+    // What has no paint at all can only be put on a layer by hand.
+    let open = marks.length === 0 && pinned === null;
+    if (marks.length === 0 && pinned !== null) partsByLayer.set(pinned, ['stroke']);
+    for (const mark of marks) {
       const name = `${mark.part} ${mark.colour} ${mark.widthMm}`;
       let decision = decisions.get(name);
       if (!decision) {

@@ -1,6 +1,6 @@
 import { type Matrix, multiply, type Point, rotation, scaling, translation } from '../geometry/matrix.ts';
 import type { LengthUnit } from '../units/length.ts';
-import type { Group, Item } from './item.ts';
+import { type Group, type Item, topGroupOf } from './item.ts';
 import type { Assignment, JobDocument, LayerSettings, PaintPart, Sheet } from './job.ts';
 
 /*
@@ -39,9 +39,23 @@ export function removeItems(job: JobDocument, ids: ReadonlySet<string>): JobDocu
   return { ...job, drawing: { items, groups: job.drawing.groups.filter((group) => used.has(group.id)) } };
 }
 
+/** Items and the hidden parts that belong to them, which go where they go: of their groups, and wholes that were cut. */
+function withHidden({ drawing }: JobDocument, ids: ReadonlySet<string>): ReadonlySet<string> {
+  const hidden = drawing.items.filter((item) => item.hidden);
+  if (hidden.length === 0) return ids;
+  const homes = new Set(
+    drawing.items.filter((item) => ids.has(item.id)).map((item) => topGroupOf(drawing, item)?.id ?? null),
+  );
+  const going = hidden.filter((item) => {
+    const home = topGroupOf(drawing, item)?.id ?? null;
+    return (home !== null && homes.has(home)) || ids.has(item.id.replace(/\.whole$/, ''));
+  });
+  return new Set([...ids, ...going.map(({ id }) => id)]);
+}
+
 /** Applies a map, in bed mm, to items where they are. */
 export function transformItems(job: JobDocument, ids: ReadonlySet<string>, matrix: Matrix): JobDocument {
-  return changeItems(job, ids, (item) => ({ ...item, matrix: multiply(matrix, item.matrix) }));
+  return changeItems(job, withHidden(job, ids), (item) => ({ ...item, matrix: multiply(matrix, item.matrix) }));
 }
 
 /** Moves items by `dx`, `dy` mm; y points down. */
@@ -66,6 +80,12 @@ export function scaleItems(
 /** Turns items by `degrees`, clockwise on the screen, about a point that stays put. */
 export function rotateItems(job: JobDocument, ids: ReadonlySet<string>, degrees: number, about: Point): JobDocument {
   return degrees % 360 === 0 ? job : transformItems(job, ids, rotation(degrees, about));
+}
+
+/** Hides items, which keeps them from being burnt, or brings hidden ones in. */
+export function hideItems(job: JobDocument, ids: ReadonlySet<string>, hidden: boolean): JobDocument {
+  const changes = job.drawing.items.some((item) => ids.has(item.id) && item.hidden !== hidden);
+  return changes ? changeItems(job, ids, (item) => ({ ...item, hidden })) : job;
 }
 
 /** Puts items on a layer by hand, over the key; null hands them back to the key. */

@@ -4,13 +4,14 @@ import { boundsOf, type Drawing, type Item, polylinesOf, topGroupOf } from './it
 
 /**
  * What lies at a point of the bed: the item whose line is nearest within `reach` mm, else the smallest
- * item that encloses the point; of equals the one in front. Null when there is none.
+ * item that encloses the point; of equals the one in front. Null when there is none. Hidden items are passed over.
  */
 export function itemAt(drawing: Drawing, x: number, y: number, reach: number): Item | null {
   let nearest: { item: Item; distance: number } | null = null;
   let smallest: { item: Item; size: number } | null = null;
   for (let i = drawing.items.length - 1; i >= 0; i--) {
     const item = drawing.items[i];
+    if (item.hidden) continue;
     const bounds = boundsOf(item);
     if (!boxContains(growBox(bounds, reach), { minX: x, minY: y, maxX: x, maxY: y })) continue;
     const lines = polylinesOf(item);
@@ -29,7 +30,7 @@ export function itemAt(drawing: Drawing, x: number, y: number, reach: number): I
 
 /** The items that lie in a box whole. */
 export function itemsWithin(drawing: Drawing, box: Box): Item[] {
-  return drawing.items.filter((item) => boxContains(box, boundsOf(item)));
+  return drawing.items.filter((item) => !item.hidden && boxContains(box, boundsOf(item)));
 }
 
 function distanceTo(lines: readonly Polyline[], x: number, y: number): number {
@@ -54,5 +55,5 @@ function distanceTo(lines: readonly Polyline[], x: number, y: number): number {
 /** The items that belong with an item: its outermost group's, else itself alone. */
 export function companionsOf(drawing: Drawing, item: Item): Item[] {
   const home = topGroupOf(drawing, item);
-  return home ? drawing.items.filter((other) => topGroupOf(drawing, other) === home) : [item];
+  return home ? drawing.items.filter((other) => !other.hidden && topGroupOf(drawing, other) === home) : [item];
 }

@@ -1,3 +1,4 @@
+import type { FillRule } from '../geometry/area.ts';
 import { type Box, emptyBox, uniteBoxes } from '../geometry/box.ts';
 import { flatten, type Polyline } from '../geometry/flatten.ts';
 import type { Matrix } from '../geometry/matrix.ts';
@@ -12,9 +13,12 @@ export interface Paint {
   readonly stroke: Colour | null;
   readonly strokeWidthMm: number;
   readonly fill: Colour | null;
+  /** How the stroke's ends and corners look; butt and miter where nothing is said. */
+  readonly cap?: 'round' | 'square';
+  readonly join?: 'round' | 'bevel';
 }
 
-export type FillRule = 'nonzero' | 'evenodd';
+export type { FillRule };
 
 /** Anything on the bed. Its place is `matrix` applied to its shape, in mm from the bed's top left, y down. */
 export interface Item {
@@ -27,6 +31,8 @@ export interface Item {
   readonly groupId: string | null;
   /** The layer this item was put on by hand, over the colour key; null leaves it to the key. */
   readonly pinned: string | null;
+  /** Hidden items are kept, but neither shown, nor burnt, nor selected, until they are brought in. */
+  readonly hidden: boolean;
 }
 
 export interface Group {

@@ -1,5 +1,6 @@
 import { type Box, boxOf, growBox } from '../geometry/box.ts';
 import type { LengthUnit } from '../units/length.ts';
+import type { Arrival } from './arrival.ts';
 import { type Colour, type Drawing, emptyDrawing } from './item.ts';
 
 /** A piece of stock on the bed. Place and size in mm, from the bed's top left, y down. */
@@ -47,6 +48,8 @@ export interface JobDocument {
   readonly settings: Readonly<Record<string, Partial<LayerSettings>>>;
   /** Layers switched off for this run, by id. */
   readonly off: readonly string[];
+  /** The files that were brought in, in their order. */
+  readonly arrivals: readonly Arrival[];
 }
 
 export function newJob(machineId: string, keyId: string): JobDocument {
@@ -59,6 +62,7 @@ export function newJob(machineId: string, keyId: string): JobDocument {
     assignments: [],
     settings: {},
     off: [],
+    arrivals: [],
   };
 }
 

@@ -2,6 +2,7 @@ import type { Matrix } from '../geometry/matrix.ts';
 import { coordsOf, type Path } from '../geometry/path.ts';
 import type { Shape } from '../geometry/shapes.ts';
 import { lengthUnits } from '../units/length.ts';
+import { type Arrival, type ReadingChoices, solidSides } from './arrival.ts';
 import type { Drawing, Item } from './item.ts';
 import type { JobDocument, LayerSettings, Sheet } from './job.ts';
 
@@ -80,10 +81,13 @@ function itemFromJson(json: unknown, where: string): Item {
       stroke: asColour(paint.stroke, `${where}: stroke`),
       strokeWidthMm: asNumber(paint.strokeWidthMm, `${where}: strokeWidthMm`),
       fill: asColour(paint.fill, `${where}: fill`),
+      ...(paint.cap === 'round' || paint.cap === 'square' ? { cap: paint.cap } : {}),
+      ...(paint.join === 'round' || paint.join === 'bevel' ? { join: paint.join } : {}),
     },
     fillRule: record.fillRule === 'evenodd' ? 'evenodd' : 'nonzero',
     groupId: asTextOrNull(record.groupId, `${where}: groupId`),
     pinned: asTextOrNull(record.pinned, `${where}: pinned`),
+    hidden: record.hidden === true,
   };
 }
 
@@ -103,6 +107,13 @@ function shapeFromJson(json: unknown, where: string): Shape {
       };
     case 'ellipse':
       return { kind: 'ellipse', cx: number('cx'), cy: number('cy'), rx: number('rx'), ry: number('ry') };
+    case 'picture':
+      return {
+        kind: 'picture',
+        pictureId: asText(shape.pictureId, `${where}: pictureId`),
+        width: number('width'),
+        height: number('height'),
+      };
     case 'path':
       return { kind: 'path', path: pathFromJson(shape, where) };
     default:
@@ -191,6 +202,34 @@ export function jobFromJson(json: unknown): JobDocument {
       ]),
     ),
     off: asList(record.off, 'job: off').map((id) => asText(id, 'job: off')),
+    // Jobs of earlier versions do not know what they were brought in from.
+    arrivals: asList(record.arrivals ?? [], 'job: arrivals').map((entry, i) => arrivalFromJson(entry, `arrival ${i}`)),
+  };
+}
+
+function arrivalFromJson(json: unknown, where: string): Arrival {
+  const { id, file, originalId, choices, place } = asRecord(json, where);
+  const map = asNumbers(place, `${where}: place`);
+  if (map.length !== 6) throw new NotADrawing(`${where}: place must be 6 numbers`);
+  return {
+    id: asText(id, `${where}: id`),
+    file: asText(file, `${where}: file`),
+    originalId: originalId === null ? null : asNumber(originalId, `${where}: originalId`),
+    choices: choicesFromJson(choices, `${where}: choices`),
+    place: map as unknown as Matrix,
+  };
+}
+
+/** Of what was chosen for reading, what is known here; the rest is as usual. */
+function choicesFromJson(json: unknown, where: string): ReadingChoices {
+  const { page, dashes, clips, up, cutAt } = asRecord(json, where);
+  const side = solidSides.find((known) => known === up);
+  return {
+    ...(page === undefined ? {} : { page: asNumber(page, `${where}: page`) }),
+    ...(dashes === 'dashed' ? { dashes } : {}),
+    ...(clips === 'whole' ? { clips } : {}),
+    ...(side ? { up: side } : {}),
+    ...(cutAt === undefined ? {} : { cutAt: cutAt === 'outline' ? cutAt : asNumber(cutAt, `${where}: cutAt`) }),
   };
 }
 

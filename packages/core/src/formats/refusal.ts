@@ -3,10 +3,14 @@ export class FileRefused extends Error {
   override readonly name = 'FileRefused';
 }
 
-/** Something in a file that was taken otherwise than it was meant, or left out. */
-export interface ReadingWarning {
-  readonly code: string;
-  readonly message: string;
-  /** How many times. */
-  readonly count: number;
+/** Files larger than this are refused, in bytes. */
+export const largestFile = 40 * 1024 * 1024;
+
+/** @throws FileRefused when a file is larger than is taken */
+export function refuseTooLarge(bytes: number): void {
+  if (bytes <= largestFile) return;
+  const mb = (size: number) => Math.round(size / 1024 / 1024);
+  throw new FileRefused(
+    `The file is ${mb(bytes)} MB; Lambent takes files up to ${mb(largestFile)} MB. Leave pictures out, or split it.`,
+  );
 }

@@ -15,6 +15,14 @@ export function multiply(outer: Matrix, inner: Matrix): Matrix {
   return [a * g + c * h, b * g + d * h, a * i + c * j, b * i + d * j, a * k + c * l + e, b * k + d * l + f];
 }
 
+/** The map that undoes `m`; null when `m` flattens everything onto a line or a point. */
+export function invert(m: Matrix): Matrix | null {
+  const det = determinant(m);
+  if (!Number.isFinite(1 / det)) return null;
+  const [a, b, c, d, e, f] = m;
+  return [d / det, -b / det, -c / det, a / det, (c * f - d * e) / det, (b * e - a * f) / det];
+}
+
 export function translation(dx: number, dy: number): Matrix {
   return [1, 0, 0, 1, dx, dy];
 }

@@ -78,7 +78,7 @@ export class PathBuilder {
   }
 
   build(): Path {
-    return { verbs: Uint8Array.from(this.verbs), coords: Float64Array.from(this.coords) };
+    return { verbs: new Uint8Array(this.verbs), coords: new Float64Array(this.coords) };
   }
 
   /** After a close, drawing goes on from where the subpath began, as SVG has it. */

@@ -14,7 +14,9 @@ export type Shape =
       readonly rx: number;
       readonly ry: number;
     }
-  | { readonly kind: 'ellipse'; readonly cx: number; readonly cy: number; readonly rx: number; readonly ry: number };
+  | { readonly kind: 'ellipse'; readonly cx: number; readonly cy: number; readonly rx: number; readonly ry: number }
+  /** A picture from (0, 0), one unit a pixel; its own outline is its frame. */
+  | { readonly kind: 'picture'; readonly pictureId: string; readonly width: number; readonly height: number };
 
 /** The outline of a shape, in the shape's own frame. */
 export function outlineOf(shape: Shape): Path {
@@ -25,6 +27,8 @@ export function outlineOf(shape: Shape): Path {
       return rectangle(shape.x, shape.y, shape.width, shape.height, shape.rx, shape.ry);
     case 'ellipse':
       return ellipse(shape.cx, shape.cy, shape.rx, shape.ry);
+    case 'picture':
+      return rectangle(0, 0, shape.width, shape.height, 0, 0);
   }
 }
 

@@ -3,12 +3,14 @@ import type Konva from 'konva';
 import { memo, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { Circle, Group, Layer, Line, Rect, Shape, Stage, Transformer } from 'react-konva';
 import { useLive } from '../../stores/live.ts';
+import { ArrivingLayer } from '../arriving/arriving-layer.tsx';
 import { useBench, useBenchActions } from '../context.ts';
 import { jobOf, machineOf, unitOf, type View } from '../store.ts';
 import { useShownRun } from '../use-shown-run.ts';
 import { drawArtwork } from './draw-artwork.ts';
 import { drawBed, type Tones } from './draw-bed.ts';
 import { BurnPainter, headAt } from './draw-burn.ts';
+import { usePictures } from './pictures.ts';
 import { PointerTool } from './pointer.ts';
 import { Rulers } from './rulers.tsx';
 import { nodesOf, sceneOf } from './scene.ts';
@@ -112,6 +114,7 @@ export function BedView() {
             <Shape sceneFunc={(context) => drawBed(context._context, view, machine, sheets, materials, tones)} />
           </Layer>
           <ArtworkLayer size={size} ink={tones.ink} />
+          <ArrivingLayer ink={tones.ink} />
           <Layer>
             <SelectionHandles />
             {frame && <FrameRect frame={frame} view={view} />}
@@ -128,11 +131,12 @@ function bedOf(actions: ReturnType<typeof useBenchActions>): Box {
   return { minX: 0, minY: 0, maxX: bedWidth, maxY: bedHeight };
 }
 
-/** The artwork, faint behind a preview or a run. It is not drawn again with every word from the machine. */
+/** The artwork, faint behind a preview, a run or what is arriving. It is not drawn again with every word from the machine. */
 function ArtworkLayer(props: { size: Size; ink: string }) {
   const previewed = useBench((state) => state.previewS !== null);
   const run = useShownRun();
-  return <Artwork {...props} faint={previewed || run !== null} />;
+  const arriving = useBench((state) => state.incoming.arriving !== null);
+  return <Artwork {...props} faint={previewed || run !== null || arriving} />;
 }
 
 /** While the view moves, artwork that is slow to draw is shown as the last picture, moved along. */
@@ -144,7 +148,8 @@ const Artwork = memo(function Artwork({ size, ink, faint }: { size: Size; ink: s
   const live = useBench((state) => state.live);
   const realColours = useBench((state) => state.realColours);
   const picture = useRef<{ canvas: HTMLCanvasElement; view: View; look: unknown[] } | null>(null);
-  const look = [prepared, selection, pointedOut, live, realColours, faint, ink, size.width, size.height];
+  const pictures = usePictures(({ ready }) => ready);
+  const look = [prepared, selection, pointedOut, live, realColours, faint, ink, size.width, size.height, pictures];
   const kept = picture.current;
   const heavy = useMemo(() => nodesOf(sceneOf(prepared)) > manyNodes, [prepared]);
   const [crispView, setCrispView] = useState(view);

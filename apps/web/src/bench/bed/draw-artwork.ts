@@ -1,6 +1,7 @@
 import type { Matrix } from '@lambent/core';
 import { operationLook } from '../../ui/operation-look.ts';
 import type { View } from '../store.ts';
+import { pictureOf } from './pictures.ts';
 import type { SceneItem } from './scene.ts';
 
 export interface ArtworkLook {
@@ -44,7 +45,11 @@ export function drawArtwork(
       context.setLineDash([]);
       context.stroke(outline);
     }
-    if (look.realColours) {
+    if (item.hidden) {
+      if (out) strokeAs(context, outline, look.ink, [2, 3], px);
+    } else if (item.shape.kind === 'picture') {
+      drawPicture(context, item, outline, px);
+    } else if (look.realColours) {
       drawPaint(context, item, outline, px);
     } else if (operation === 'engrave') {
       context.fillStyle = hatch ?? operationLook.engrave.colour;
@@ -74,7 +79,32 @@ function strokeAs(
   context.stroke(outline);
 }
 
-function drawPaint(context: CanvasRenderingContext2D, item: SceneItem['item'], outline: Path2D, px: number): void {
+/** A picture, or its frame crossed through while it is not there. */
+function drawPicture(context: CanvasRenderingContext2D, item: SceneItem['item'], outline: Path2D, px: number): void {
+  if (item.shape.kind !== 'picture') return;
+  const { pictureId, width, height } = item.shape;
+  const bitmap = pictureOf(pictureId);
+  if (!bitmap) {
+    strokeAs(context, outline, '#6B736F', [4, 4], px);
+    return;
+  }
+  context.save();
+  context.transform(...item.matrix);
+  context.drawImage(bitmap, 0, 0, width, height);
+  context.restore();
+}
+
+/** An item in the paint it came with; thin strokes as wide as shows. */
+export function drawPaint(
+  context: CanvasRenderingContext2D,
+  item: SceneItem['item'],
+  outline: Path2D,
+  px: number,
+): void {
+  if (item.shape.kind === 'picture') {
+    drawPicture(context, item, outline, px);
+    return;
+  }
   const { stroke, strokeWidthMm, fill } = item.paint;
   if (fill !== null) {
     context.fillStyle = fill;

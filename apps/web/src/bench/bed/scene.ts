@@ -9,7 +9,9 @@ export interface SceneItem {
 
 const outlines = new WeakMap<Path, Path2D>();
 
-function outlineFor(path: Path): Path2D {
+/** An item's outline for the canvas, in bed mm. */
+export function outlineFor(item: Item): Path2D {
+  const path = pathOf(item);
   let outline = outlines.get(path);
   if (outline) return outline;
   outline = new Path2D();
@@ -39,7 +41,7 @@ export function sceneOf(prepared: PreparedJob): readonly SceneItem[] {
     }
     scene = job.drawing.items.map((item) => ({
       item,
-      outline: outlineFor(pathOf(item)),
+      outline: outlineFor(item),
       operation: operationOf.get(item) ?? null,
     }));
     scenes.set(prepared, scene);

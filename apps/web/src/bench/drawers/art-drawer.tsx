@@ -1,41 +1,43 @@
-import { type Drawing, type Item, topGroupOf } from '@lambent/core';
-import { FileUp, LoaderCircle } from 'lucide-react';
+import { type Arrival, type Drawing, hideItems, type Item, topGroupOf } from '@lambent/core';
+import { FileUp, LoaderCircle, RotateCw } from 'lucide-react';
 import { useMemo, useRef } from 'react';
-import { Button } from '../../ui/button.tsx';
+import { Button, IconButton } from '../../ui/button.tsx';
 import { Notice } from '../../ui/notice.tsx';
-import type { Arrival } from '../bring-in.ts';
+import { acceptedFiles } from '../arriving/accepted.ts';
+import { ArrivalCard } from '../arriving/arrival-card.tsx';
+import { dismissRefusal, offerFiles, readAgain, stopReading } from '../arriving/arriving.ts';
 import { useBench, useBenchActions } from '../context.ts';
 import { jobOf } from '../store.ts';
 import { Drawer, Part } from './drawer.tsx';
-
-interface Props {
-  arrival: Arrival | null;
-  reading: string | null;
-  take: (files: readonly File[]) => void;
-  cancel: () => void;
-  dismiss: () => void;
-}
 
 /** More things than this are counted, not listed. */
 const mostListed = 250;
 
 /** Bringing drawings in, and what is drawn. */
-export function ArtDrawer({ arrival, reading, take, cancel, dismiss }: Props) {
+export function ArtDrawer() {
+  const arriving = useBench((state) => state.incoming.arriving);
+  return arriving ? <ArrivalCard arriving={arriving} /> : <ArtLists />;
+}
+
+function ArtLists() {
+  const actions = useBenchActions();
   const drawing = useBench((state) => jobOf(state).drawing);
+  const { reading, refused } = useBench((state) => state.incoming);
   const things = useMemo(() => thingsOf(drawing), [drawing]);
   const chooser = useRef<HTMLInputElement>(null);
+  const shown = drawing.items.filter((item) => !item.hidden).length;
   const empty = drawing.items.length === 0;
   return (
-    <Drawer title="Art" aside={`${drawing.items.length} ${drawing.items.length === 1 ? 'item' : 'items'}`}>
+    <Drawer title="Art" aside={`${shown} ${shown === 1 ? 'item' : 'items'}`}>
       <input
         ref={chooser}
         type="file"
-        accept=".svg,image/svg+xml"
+        accept={acceptedFiles}
         multiple
         className="hidden"
         data-testid="file-chooser"
         onChange={(event) => {
-          take([...(event.target.files ?? [])]);
+          void offerFiles(actions, [...(event.target.files ?? [])]);
           event.target.value = '';
         }}
       />
@@ -46,18 +48,26 @@ export function ArtDrawer({ arrival, reading, take, cancel, dismiss }: Props) {
       >
         <FileUp size={22} className="text-petrol" aria-hidden />
         <span className="font-semibold text-petrol">{empty ? 'Bring in a drawing' : 'Bring in another'}</span>
-        <span className="text-quiet">Drop an SVG anywhere on the Bench, or click to choose one.</span>
+        <span className="text-quiet">Drop a file on the Bench, paste one, or click to choose.</span>
+        <span className="text-[12px] text-quiet">SVG, DXF, PDF, STL and pictures</span>
       </button>
       {reading && (
         <div className="flex items-center gap-2 rounded-[10px] border border-line p-3" role="status">
           <LoaderCircle size={16} className="animate-spin text-petrol" aria-hidden />
           <span className="min-w-0 flex-1 truncate">Reading {reading}…</span>
-          <Button look="quiet" onClick={cancel}>
+          <Button look="quiet" onClick={() => stopReading(actions)}>
             Stop
           </Button>
         </div>
       )}
-      {arrival && <ArrivalNotice arrival={arrival} dismiss={dismiss} />}
+      {refused && (
+        <Notice level="blocks" title={`${refused.file} was not taken`}>
+          <p>{refused.why}</p>
+          <Button look="quiet" className="-ml-3" onClick={() => dismissRefusal(actions)}>
+            All right
+          </Button>
+        </Notice>
+      )}
       {things.length > 0 && (
         <Part title="On the bed">
           <ul className="flex flex-col">
@@ -68,38 +78,73 @@ export function ArtDrawer({ arrival, reading, take, cancel, dismiss }: Props) {
           {things.length > mostListed && <p className="text-quiet">and {things.length - mostListed} more</p>}
         </Part>
       )}
+      <HiddenPart drawing={drawing} />
+      <BroughtIn />
     </Drawer>
   );
 }
 
-function ArrivalNotice({ arrival, dismiss }: { arrival: Arrival; dismiss: () => void }) {
-  const { file, itemCount, size, warnings, trouble } = arrival;
-  if (trouble) {
-    return (
-      <Notice level="blocks" title={`${file} was not taken`}>
-        <p>{trouble}</p>
-        <Button look="quiet" className="-ml-3" onClick={dismiss}>
-          All right
-        </Button>
-      </Notice>
+/** Parts that files did not show or that were cut to a clip: kept, not burnt. */
+function HiddenPart({ drawing }: { drawing: Drawing }) {
+  const actions = useBenchActions();
+  const hidden = useMemo(() => drawing.items.filter((item) => item.hidden), [drawing]);
+  if (hidden.length === 0) return null;
+  const bringIn = (items: readonly Item[]) => {
+    const ids = new Set(items.map(({ id }) => id));
+    actions.edit(`bring in ${ids.size} hidden ${ids.size === 1 ? 'part' : 'parts'}`, (job) =>
+      hideItems(job, ids, false),
     );
-  }
+    actions.select(ids);
+  };
   return (
-    <Notice level={warnings.length > 0 ? 'warns' : 'notes'} title={file}>
-      <p className="figures text-[12px]">
-        {itemCount} {itemCount === 1 ? 'item' : 'items'} · {size}
-      </p>
-      {warnings.length > 0 && (
-        <ul className="mt-1.5 flex list-disc flex-col gap-1 pl-4">
-          {warnings.map(({ code, message }) => (
-            <li key={code}>{message}</li>
-          ))}
-        </ul>
+    <Part title={`Hidden, not burnt: ${hidden.length}`}>
+      <ul className="flex flex-col">
+        {hidden.slice(0, 40).map((item) => (
+          <li
+            key={item.id}
+            className="flex items-center justify-between gap-2 rounded-lg py-0.5 pl-2 hover:bg-table"
+            onPointerEnter={() => actions.pointOut([item.id])}
+            onPointerLeave={() => actions.pointOut([])}
+          >
+            <span className="truncate">{nameOf(item)}</span>
+            <Button look="quiet" onClick={() => bringIn([item])}>
+              Bring in
+            </Button>
+          </li>
+        ))}
+      </ul>
+      {hidden.length > 1 && (
+        <Button className="self-start" onClick={() => bringIn(hidden)}>
+          Bring all {hidden.length} in
+        </Button>
       )}
-      <Button look="quiet" className="-ml-3 mt-0.5" onClick={dismiss}>
-        All right
-      </Button>
-    </Notice>
+    </Part>
+  );
+}
+
+/** The files this job was made of; each can be read again with other choices. */
+function BroughtIn() {
+  const actions = useBenchActions();
+  const arrivals = useBench((state) => jobOf(state).arrivals);
+  if (arrivals.length === 0) return null;
+  const again = (arrival: Arrival) => void readAgain(actions, arrival);
+  return (
+    <Part title="Brought in">
+      <ul className="flex flex-col">
+        {arrivals.map((arrival) => (
+          <li key={arrival.id} className="flex items-center justify-between gap-2 pl-2">
+            <span className="truncate" title={arrival.file}>
+              {arrival.file}
+            </span>
+            {arrival.originalId !== null && (
+              <IconButton label={`Read ${arrival.file} again, with other choices`} onClick={() => again(arrival)}>
+                <RotateCw size={15} aria-hidden />
+              </IconButton>
+            )}
+          </li>
+        ))}
+      </ul>
+    </Part>
   );
 }
 
@@ -113,6 +158,7 @@ interface Thing {
 function thingsOf(drawing: Drawing): Thing[] {
   const things = new Map<string, { key: string; name: string; ids: string[] }>();
   for (const item of drawing.items) {
+    if (item.hidden) continue;
     const group = topGroupOf(drawing, item);
     const key = group?.id ?? item.id;
     const thing = things.get(key);
@@ -123,7 +169,7 @@ function thingsOf(drawing: Drawing): Thing[] {
 }
 
 function nameOf({ name, shape }: Item): string {
-  return name ?? { path: 'Path', rectangle: 'Rectangle', ellipse: 'Ellipse' }[shape.kind];
+  return name ?? { path: 'Path', rectangle: 'Rectangle', ellipse: 'Ellipse', picture: 'Picture' }[shape.kind];
 }
 
 function ThingRow({ thing }: { thing: Thing }) {

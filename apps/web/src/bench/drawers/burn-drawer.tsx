@@ -1,7 +1,7 @@
 import type { MachineCommand, RunAnswer } from '@lambent/contracts';
-import { blocks, formatClock, formatDuration, stepTitle } from '@lambent/core';
+import { formatClock, formatDuration, stepTitle } from '@lambent/core';
 import { format } from 'date-fns';
-import { Download, Pause, Play, RotateCcw } from 'lucide-react';
+import { Pause, Play, RotateCcw } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { toast } from 'sonner';
 import { api, sentenceOf } from '../../api.ts';
@@ -10,19 +10,19 @@ import { Button, IconButton } from '../../ui/button.tsx';
 import { Choice } from '../../ui/choice.tsx';
 import { stateLook } from '../../ui/machine-state.ts';
 import { Notice } from '../../ui/notice.tsx';
-import { fileWorker } from '../../workers/bench.ts';
 import { useBench, useBenchActions } from '../context.ts';
-import { jobOf, machineOf } from '../store.ts';
+import { machineOf } from '../store.ts';
 import { useRuns } from '../use-runs.ts';
 import { useShownRun } from '../use-shown-run.ts';
 import { Drawer, Part } from './drawer.tsx';
+import { TakeOut } from './take-out.tsx';
 
 /** See it, time it, run it. */
 export function BurnDrawer() {
   const plan = useBench((state) => state.planned?.plan ?? null);
   const run = useShownRun();
   return (
-    <Drawer title="Burn" aside={plan ? formatDuration(plan.timeS) : undefined} foot={<SaveButtons />}>
+    <Drawer title="Burn" aside={plan ? formatDuration(plan.timeS) : undefined}>
       <MachinePart />
       {plan && plan.steps.length > 0 && !run && <Preview timeS={plan.timeS - plan.backS} />}
       {plan && plan.steps.length > 0 && (
@@ -39,6 +39,7 @@ export function BurnDrawer() {
           </dl>
         </Part>
       )}
+      <TakeOut />
       <Record />
     </Drawer>
   );
@@ -173,42 +174,6 @@ function Preview({ timeS }: { timeS: number }) {
         />
       </div>
     </Part>
-  );
-}
-
-function SaveButtons() {
-  const actions = useBenchActions();
-  const blocked = useBench((state) => state.planned === null || blocks(state.planned.findings));
-  const save = async (kind: 'gcode' | 'svg') => {
-    const state = actions.get();
-    const { bedWidth, bedHeight } = machineOf(state);
-    try {
-      const blob = await (kind === 'gcode'
-        ? fileWorker().gcode(jobOf(state), state.shop, state.title)
-        : fileWorker().svg(jobOf(state), bedWidth, bedHeight));
-      const link = document.createElement('a');
-      link.href = URL.createObjectURL(blob);
-      link.download = `${state.title.replace(/[^\p{L}\p{N}]+/gu, '-').replace(/^-|-$/g, '') || 'job'}.${kind}`;
-      link.click();
-      setTimeout(() => URL.revokeObjectURL(link.href), 10_000);
-    } catch (error) {
-      toast.error(`The file was not made. ${sentenceOf(error)}`);
-    }
-  };
-  return (
-    <div className="flex flex-col gap-2">
-      {blocked && <p className="text-[12px] text-quiet">G-code can be saved once nothing blocks.</p>}
-      <div className="grid grid-cols-2 gap-2">
-        <Button disabled={blocked} onClick={() => void save('gcode')}>
-          <Download size={15} aria-hidden />
-          Save G-code
-        </Button>
-        <Button onClick={() => void save('svg')}>
-          <Download size={15} aria-hidden />
-          Save SVG
-        </Button>
-      </div>
-    </div>
   );
 }
 

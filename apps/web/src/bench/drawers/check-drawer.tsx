@@ -22,6 +22,8 @@ const titles: Record<Finding['code'], string> = {
   'forbidden-stock': 'Never laser this',
   'run-up-short': 'Little room to speed up',
   'layer-off': 'A layer is off',
+  'hidden-parts': 'Hidden parts',
+  'picture-not-burnt': 'Picture not burnt',
 };
 
 /** What the checks found, before the machine does. */

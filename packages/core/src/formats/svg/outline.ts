@@ -1,8 +1,7 @@
-import svgpath from 'svgpath';
-import { arcTo } from '../../geometry/arc.ts';
-import { type Path, PathBuilder } from '../../geometry/path.ts';
+import { PathBuilder } from '../../geometry/path.ts';
 import type { Shape } from '../../geometry/shapes.ts';
-import { readNumbers, userUnits } from './values.ts';
+import { readPathData } from './path-data.ts';
+import { type Axis, type LengthContext, lengthInUserUnits, readNumbers } from './values.ts';
 import type { SvgElement } from './xml.ts';
 
 export interface ReadShape {
@@ -12,17 +11,18 @@ export interface ReadShape {
 }
 
 /** The shape of a drawn element in user units; null when by SVG's rules it draws nothing. */
-export function readShape(element: SvgElement): ReadShape | null {
-  const number = (name: string) => userUnits(element.attributes.get(name)) ?? 0;
+export function readShape(element: SvgElement, context: LengthContext): ReadShape | null {
+  const given = (name: string, axis: Axis) => lengthInUserUnits(element.attributes[name], context, axis);
+  const number = (name: string) => given(name, axisOf[name] ?? 'diagonal') ?? 0;
   switch (element.name) {
     case 'path':
-      return readPathData(element.attributes.get('d') ?? '');
+      return ofPathData(element.attributes.d ?? '');
     case 'rect': {
       const width = number('width');
       const height = number('height');
       if (!(width > 0 && height > 0)) return null;
-      const rx = userUnits(element.attributes.get('rx'));
-      const ry = userUnits(element.attributes.get('ry'));
+      const rx = given('rx', 'x');
+      const ry = given('ry', 'y');
       const radius = (own: number | null, other: number | null) => Math.max(0, own ?? other ?? 0);
       return sound({
         kind: 'rectangle',
@@ -36,8 +36,10 @@ export function readShape(element: SvgElement): ReadShape | null {
     }
     case 'circle':
     case 'ellipse': {
-      const rx = element.name === 'circle' ? number('r') : number('rx');
-      const ry = element.name === 'circle' ? number('r') : number('ry');
+      const circle = element.name === 'circle';
+      // Of an ellipse's radii, one that is not given is as the other.
+      const rx = circle ? number('r') : (given('rx', 'x') ?? number('ry'));
+      const ry = circle ? number('r') : (given('ry', 'y') ?? number('rx'));
       if (!(rx > 0 && ry > 0)) return null;
       return sound({ kind: 'ellipse', cx: number('cx'), cy: number('cy'), rx, ry });
     }
@@ -47,7 +49,7 @@ export function readShape(element: SvgElement): ReadShape | null {
     }
     case 'polyline':
     case 'polygon': {
-      const { numbers, whole } = readNumbers(element.attributes.get('points') ?? '');
+      const { numbers, whole } = readNumbers(element.attributes.points ?? '');
       const builder = new PathBuilder();
       for (let i = 0; i + 1 < numbers.length; i += 2) {
         if (i === 0) builder.moveTo(numbers[0], numbers[1]);
@@ -63,6 +65,22 @@ export function readShape(element: SvgElement): ReadShape | null {
   }
 }
 
+/** What per cent is of, by attribute; a circle's radius goes by the diagonal. */
+const axisOf: Record<string, Axis> = {
+  x: 'x',
+  x1: 'x',
+  x2: 'x',
+  cx: 'x',
+  rx: 'x',
+  width: 'x',
+  y: 'y',
+  y1: 'y',
+  y2: 'y',
+  cy: 'y',
+  ry: 'y',
+  height: 'y',
+};
+
 function sound(shape: Shape): ReadShape {
   return { shape, problem: null };
 }
@@ -71,61 +89,12 @@ function shapeOf(builder: PathBuilder): Shape {
   return { kind: 'path', path: builder.build() };
 }
 
-/** Path data, read up to its first error, as SVG asks. */
-function readPathData(d: string): ReadShape | null {
+function ofPathData(d: string): ReadShape | null {
   if (d.trim() === '' || d.trim() === 'none') return null;
-  const parsed = svgpath(d);
-  const failed = (parsed as unknown as { err: string }).err;
-  parsed.abs().unshort();
-  const { path, finite } = toPath(parsed);
+  const { path, brokenAt, tooLarge } = readPathData(d);
   let problem: string | null = null;
-  if (failed) problem = `has path data that stops making sense${placeOf(failed)}; it is read up to there`;
-  else if (!finite) problem = 'has numbers too large to use; it is read up to there';
+  if (tooLarge) problem = 'has numbers too large to use; it is read up to there';
+  else if (brokenAt !== null)
+    problem = `has path data that stops making sense at character ${brokenAt}; it is read up to there`;
   return { shape: { kind: 'path', path }, problem };
-}
-
-function placeOf(message: string): string {
-  const at = /at pos (\d+)/.exec(message);
-  return at ? ` at character ${Number(at[1]) + 1}` : '';
-}
-
-function toPath(parsed: ReturnType<typeof svgpath>): { path: Path; finite: boolean } {
-  const b = new PathBuilder();
-  let finite = true;
-  parsed.iterate((segment) => {
-    if (!finite) return;
-    const [command, ...n] = segment as [string, ...number[]];
-    if (n.some((value) => !Number.isFinite(value) || Math.abs(value) > 1e9)) {
-      finite = false;
-      return;
-    }
-    switch (command) {
-      case 'M':
-        b.moveTo(n[0], n[1]);
-        break;
-      case 'L':
-        b.lineTo(n[0], n[1]);
-        break;
-      case 'H':
-        b.lineTo(n[0], b.y);
-        break;
-      case 'V':
-        b.lineTo(b.x, n[0]);
-        break;
-      case 'C':
-        b.cubicTo(n[0], n[1], n[2], n[3], n[4], n[5]);
-        break;
-      case 'Q':
-        b.quadraticTo(n[0], n[1], n[2], n[3]);
-        break;
-      case 'A':
-        arcTo(b, n[0], n[1], n[2], n[3] !== 0, n[4] !== 0, n[5], n[6]);
-        break;
-      case 'Z':
-      case 'z':
-        b.close();
-        break;
-    }
-  });
-  return { path: b.build(), finite };
 }

@@ -1,73 +1,128 @@
 import { identity, type Matrix } from '../../geometry/matrix.ts';
+import type { FoundSize, SizeChoice } from '../reading.ts';
 import { FileRefused } from '../refusal.ts';
 import { lengthInMm, mmPerPx, readLength, readNumbers } from './values.ts';
 import type { SvgElement } from './xml.ts';
 
-/** The page a file declares: the size it gives in mm (null where it gives none), and user units → mm. */
+/** A rectangle in user units that is fitted into a viewport. */
+export interface ViewBox {
+  readonly x: number;
+  readonly y: number;
+  readonly width: number;
+  readonly height: number;
+}
+
+/** The page a file declares, and how its user units come to mm. */
 export interface SvgPage {
-  readonly declaredWidthMm: number | null;
-  readonly declaredHeightMm: number | null;
+  readonly size: FoundSize;
   readonly toMm: Matrix;
+  /** What per cent is of, in user units. */
+  readonly viewBox: ViewBox;
 }
 
-/** @throws FileRefused when the size or the viewBox of the file is nothing */
-export function readPage(root: SvgElement): SvgPage {
-  const declaredWidthMm = declaredSize(root, 'width');
-  const declaredHeightMm = declaredSize(root, 'height');
-  const viewBox = readViewBox(root);
-  if (!viewBox) return { declaredWidthMm, declaredHeightMm, toMm: [mmPerPx, 0, 0, mmPerPx, 0, 0] };
-
-  const [x, y, width, height] = viewBox;
-  // A side that is not given follows from the other one and the viewBox.
-  const pageWidth = declaredWidthMm ?? (declaredHeightMm ? (declaredHeightMm * width) / height : width * mmPerPx);
-  const pageHeight = declaredHeightMm ?? (declaredWidthMm ? (declaredWidthMm * height) / width : height * mmPerPx);
-  const toMm = fitViewBox(
-    [x, y, width, height],
-    pageWidth,
-    pageHeight,
-    root.attributes.get('preserveAspectRatio') ?? '',
-  );
-  return { declaredWidthMm, declaredHeightMm, toMm };
-}
-
-function declaredSize(root: SvgElement, side: 'width' | 'height'): number | null {
-  const length = readLength(root.attributes.get(side));
-  if (!length || length.unit === '%') return null;
-  const mm = lengthInMm(length);
-  if (mm === null) return null;
-  if (mm <= 0) throw new FileRefused(`The drawing's ${side} is 0. Give the page a size in the program that made it.`);
-  return mm;
-}
-
-function readViewBox(root: SvgElement): [number, number, number, number] | null {
-  const text = root.attributes.get('viewBox');
-  if (text === undefined) return null;
-  const { numbers, whole } = readNumbers(text);
-  if (!whole || numbers.length !== 4) return null;
-  const [x, y, width, height] = numbers;
-  if (!(width > 0 && height > 0)) {
+/**
+ * @param remarks the file's comments and metadata, which may say what unit it was drawn in
+ * @throws FileRefused when the size or the viewBox of the file is nothing
+ */
+export function readPage(root: SvgElement, remarks: string): SvgPage {
+  const declaredWidth = declaredSize(root, 'width');
+  const declaredHeight = declaredSize(root, 'height');
+  const viewBox = readViewBox(root.attributes.viewBox);
+  if (viewBox && !(viewBox.width > 0 && viewBox.height > 0)) {
     throw new FileRefused(
       'The drawing’s viewBox has no size, so nothing in it can be measured. Save it again with the page fitted to the drawing.',
     );
   }
-  return [x, y, width, height];
+  const physical = declaredWidth?.physical || declaredHeight?.physical || false;
+  // A side that is not given follows from the other one and the viewBox; 96 px to the inch.
+  const width = declaredWidth?.mm ?? (viewBox ? sideBy(declaredHeight?.mm, viewBox.width, viewBox.height) : null);
+  const height = declaredHeight?.mm ?? (viewBox ? sideBy(declaredWidth?.mm, viewBox.height, viewBox.width) : null);
+  const box = viewBox ?? { x: 0, y: 0, width: (width ?? 0) / mmPerPx, height: (height ?? 0) / mmPerPx };
+  const toMm =
+    viewBox && width !== null && height !== null
+      ? fitViewBox(viewBox, width, height, root.attributes.preserveAspectRatio ?? '')
+      : ([mmPerPx, 0, 0, mmPerPx, 0, 0] as const);
+  const scale = physical ? null : scaleFrom(remarks);
+  const grown: Matrix = scale
+    ? [toMm[0] * scale.factor, 0, 0, toMm[3] * scale.factor, toMm[4] * scale.factor, toMm[5] * scale.factor]
+    : toMm;
+  const side = (mm: number | null | undefined) => (mm === null || mm === undefined ? null : mm * (scale?.factor ?? 1));
+  return {
+    size: {
+      pageWidthMm: side(declaredWidth?.mm),
+      pageHeightMm: side(declaredHeight?.mm),
+      mmPerUnit: Math.abs(grown[0]),
+      from: physical ? 'the page size in the file' : (scale?.from ?? 'no unit in the file; 96 units taken for an inch'),
+      sure: physical || scale !== null,
+      others: physical
+        ? []
+        : unitChoices.map(({ label, factor }) => ({ label, factor: factor / (scale?.factor ?? 1) })),
+    },
+    toMm: grown,
+    viewBox: box,
+  };
 }
 
-/** The map from a viewBox to a page, by SVG's `preserveAspectRatio`. */
-function fitViewBox(
-  [x, y, width, height]: [number, number, number, number],
-  pageWidth: number,
-  pageHeight: number,
+/** What a unit without a name may be, as factors to 96 to the inch. */
+const unitChoices: readonly SizeChoice[] = [
+  { label: '96 units to the inch', factor: 1 },
+  { label: '90 units to the inch', factor: 96 / 90 },
+  { label: '72 units to the inch', factor: 96 / 72 },
+  { label: '1 unit is 1 mm', factor: 96 / 25.4 },
+  { label: '1 unit is 1 inch', factor: 96 },
+];
+
+const unitInMm: Record<string, number> = { mm: 1, cm: 10, in: 25.4, inch: 25.4, inches: 25.4, pt: 25.4 / 72 };
+
+/** A word in comments or metadata on how large a unit is, as a factor to 96 to the inch. */
+function scaleFrom(remarks: string): { factor: number; from: string } | null {
+  const perInch = /(\d+(?:\.\d+)?)\s*(?:dpi|ppi|(?:px|pixels|units|points)\s*(?:per|to the|\/)\s*inch)/i.exec(remarks);
+  if (perInch && Number(perInch[1]) >= 10 && Number(perInch[1]) <= 5000) {
+    return { factor: 96 / Number(perInch[1]), from: `a remark in the file: “${perInch[0].trim()}”` };
+  }
+  const unit = /(?:\bunits?\s*(?:is|are|=|:)|(?:\b1\s*(?:user\s*)?unit\s*=\s*1))\s*(mm|cm|inches|inch|in|pt)\b/i.exec(
+    remarks,
+  );
+  if (!unit) return null;
+  return { factor: unitInMm[unit[1].toLowerCase()] / mmPerPx, from: `a remark in the file: “${unit[0].trim()}”` };
+}
+
+function sideBy(other: number | undefined, own: number, others: number): number {
+  return other === undefined ? own * mmPerPx : (other * own) / others;
+}
+
+function declaredSize(root: SvgElement, side: 'width' | 'height'): { mm: number; physical: boolean } | null {
+  const length = readLength(root.attributes[side]);
+  if (!length || length.unit === '%') return null;
+  const mm = lengthInMm(length);
+  if (mm === null) return null;
+  if (mm <= 0) throw new FileRefused(`The drawing's ${side} is 0. Give the page a size in the program that made it.`);
+  return { mm, physical: length.unit !== '' && length.unit !== 'px' };
+}
+
+export function readViewBox(text: string | undefined): ViewBox | null {
+  if (text === undefined) return null;
+  const { numbers, whole } = readNumbers(text);
+  if (!whole || numbers.length !== 4) return null;
+  const [x, y, width, height] = numbers;
+  return { x, y, width, height };
+}
+
+/** The map from a viewBox to a viewport of a size at (0, 0), by SVG's `preserveAspectRatio`. */
+export function fitViewBox(
+  { x, y, width, height }: ViewBox,
+  toWidth: number,
+  toHeight: number,
   preserve: string,
 ): Matrix {
-  const sx = pageWidth / width;
-  const sy = pageHeight / height;
+  const sx = toWidth / width;
+  const sy = toHeight / height;
   const [, align = 'xMidYMid', how = 'meet'] = /^\s*(?:defer\s+)?(\w+)?(?:\s+(\w+))?/.exec(preserve) ?? [];
   if (!Number.isFinite(sx) || !Number.isFinite(sy)) return identity;
   if (align === 'none' || Math.abs(sx - sy) < 1e-9 * sx) return [sx, 0, 0, sy, -x * sx, -y * sy];
   const s = how === 'slice' ? Math.max(sx, sy) : Math.min(sx, sy);
   const share = (word: string) => (word === 'Min' ? 0 : word === 'Max' ? 1 : 0.5);
-  const dx = share(align.slice(1, 4)) * (pageWidth - width * s);
-  const dy = share(align.slice(5, 8)) * (pageHeight - height * s);
+  const dx = share(align.slice(1, 4)) * (toWidth - width * s);
+  const dy = share(align.slice(5, 8)) * (toHeight - height * s);
   return [s, 0, 0, s, dx - x * s, dy - y * s];
 }

@@ -4,14 +4,12 @@ import { boundsOf, type Drawing, pathOf } from '../../drawing/item.ts';
 import { pathData } from '../../geometry/path.ts';
 import { FileRefused } from '../refusal.ts';
 import { readSvg } from './read.ts';
-import { writeSvg } from './write.ts';
 
-let next = 0;
-const newId = () => `t${++next}`;
+const newId = (place: string) => `t${place}`;
 const page = 'xmlns="http://www.w3.org/2000/svg" width="100mm" height="80mm" viewBox="0 0 100 80"';
 const read = (body: string, root = page) => readSvg(`<svg ${root}>${body}</svg>`, newId);
 const data = ({ drawing }: { drawing: Drawing }) => drawing.items.map((item) => pathData(pathOf(item)));
-const codes = ({ warnings }: { warnings: readonly { code: string }[] }) => warnings.map(({ code }) => code);
+const codes = ({ notes }: { notes: readonly { code: string }[] }) => notes.map(({ code }) => code);
 
 describe('size', () => {
   const side = '<rect width="10" height="20" fill="red"/>';
@@ -46,9 +44,9 @@ describe('size', () => {
   });
 
   test('what the file declares is said, and that it declares nothing too', () => {
-    expect(read(side)).toMatchObject({ declaredWidthMm: 100, declaredHeightMm: 80, warnings: [] });
+    expect(read(side)).toMatchObject({ size: { pageWidthMm: 100, pageHeightMm: 80, sure: true }, notes: [] });
     const bare = read(side, 'xmlns="http://www.w3.org/2000/svg"');
-    expect(bare.declaredWidthMm).toBeNull();
+    expect(bare.size).toMatchObject({ pageWidthMm: null, sure: false });
     expect(codes(bare)).toEqual(['no-physical-size']);
   });
 });
@@ -133,20 +131,31 @@ describe('paint', () => {
 describe('nothing is dropped silently', () => {
   test.each([
     ['<text x="1" y="2">Kale</text>', 'text-not-read'],
-    ['<image href="a.png"/>', 'image-not-read'],
-    ['<use href="#a"/>', 'use-not-read'],
+    ['<image href="a.png"/>', 'linked-picture'],
+    ['<use href="#a"/>', 'use-of-nothing'],
+    ['<use href="other.svg#a"/>', 'outside-not-followed'],
+    ['<g id="a"><use href="#a"/></g>', 'use-in-itself'],
     ['<g display="none"><path d="M0 0h9" stroke="red"/></g>', 'hidden-left-out'],
     ['<path d="M0 0h9" stroke="red" visibility="hidden"/>', 'hidden-left-out'],
     ['<path d="M0 0h9" fill="none"/>', 'unpainted-left-out'],
     ['<path d="M0 0h9" fill="none" stroke="red" stroke-width="0"/>', 'zero-width-stroke'],
     ['<rect width="0" height="4"/>', 'nothing-to-draw'],
     ['<path d="M3 3" stroke="red"/>', 'stray-point'],
-    ['<path d="M0 0h9" stroke="red" clip-path="url(#c)"/>', 'clip-not-applied'],
+    [
+      '<clipPath id="c"><path d="M0 0h4v4z"/></clipPath><path d="M0 0h9" stroke="red" fill="none" clip-path="url(#c)"/>',
+      'clipped',
+    ],
+    ['<path d="M0 0h9" stroke="red" mask="url(#c)"/>', 'mask-not-applied'],
+    ['<path d="M0 0h9" stroke="red" marker-end="url(#c)"/>', 'marker-not-read'],
+    ['<path d="M200 0h9" stroke="red"/>', 'outside-page'],
     ['<path d="M0 0h9" stroke="red" stroke-dasharray="2 1"/>', 'dashes-as-solid'],
-    ['<path d="M0 0h9v9z" fill="url(#g)"/>', 'gradient-as-grey'],
+    [
+      '<linearGradient id="g"><stop stop-color="red"/><stop offset="1"/></linearGradient><path d="M0 0h9v9z" fill="url(#g)"/>',
+      'gradient-as-mean',
+    ],
     ['<path d="M0 0h9v9z" fill="chequered"/>', 'colour-not-read'],
     ['<path d="M0 0h9v9z" transform="wobble(3)"/>', 'transform-not-read'],
-    ['<style>g > path{fill:red}</style><path d="M0 0h9v9z"/>', 'style-not-read'],
+    ['<style>g:hover{fill:red}</style><path d="M0 0h9v9z"/>', 'style-not-read'],
     ['<path d="M0 0h9 L NaN 4" stroke="red"/>', 'damaged-shape'],
     ['<path d="M0 0 L 1e400 4" stroke="red"/>', 'damaged-shape'],
     ['<path d="M0 0h9&mine;" stroke="red"/>', 'entity-not-followed'],
@@ -158,7 +167,7 @@ describe('nothing is dropped silently', () => {
   test('damaged path data is read up to where it breaks, with the line it stands on', () => {
     const reading = read('\n\n<path d="M0 0h9v9 NaN 3" stroke="red" fill="none"/>');
     expect(data(reading)).toEqual(['M0 0L9 0L9 9']);
-    expect(reading.warnings[0].message).toMatch(/^The <path> at line 3 has path data .* character 10/);
+    expect(reading.notes[0].message).toMatch(/^The <path> at line 3 has path data .* character 10/);
   });
 });
 
@@ -173,7 +182,6 @@ describe('files that cannot be used', () => {
     ['a viewBox of no size', '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 0 100"/>', 'viewBox has no size'],
     ['a page of no size', '<svg xmlns="http://www.w3.org/2000/svg" width="0mm"/>', 'width is 0'],
     ['a million deep', `<svg ${page}>${'<g>'.repeat(1e6)}`, 'more than 400 deep'],
-    ['50 MB', `<svg ${page}>${' '.repeat(50 * 1024 * 1024)}</svg>`, 'is 50 MB'],
   ])('%s', (_, text, sentence) => {
     expect(() => readSvg(text, newId)).toThrow(FileRefused);
     expect(() => readSvg(text, newId)).toThrow(sentence);
@@ -199,29 +207,4 @@ describe('files that cannot be used', () => {
       { numRuns: 400 },
     );
   });
-});
-
-test('what is written reads back as the same drawing', () => {
-  const length = fc.double({ min: 0.1, max: 90, noNaN: true });
-  const hex = fc
-    .integer({ min: 0, max: 0xffffff })
-    .map((value) => `#${value.toString(16).padStart(6, '0').toUpperCase()}`);
-  fc.assert(
-    fc.property(length, length, length, hex, hex, (a, b, turn, stroke, fill) => {
-      const first = read(
-        `<g transform="rotate(${turn})"><rect x="${a}" width="${b}" height="${a}" rx="1" stroke="${stroke}" stroke-width="0.2" fill="${fill}"/></g>` +
-          `<path d="M${a} ${b}q3 4 ${b} ${a}" fill="none" stroke="${stroke}"/>`,
-      ).drawing;
-      const again = readSvg(writeSvg(first, 600, 400), newId).drawing;
-      expect(again.items.map(({ paint }) => paint)).toEqual(first.items.map(({ paint }) => paint));
-      again.items.forEach((item, i) => {
-        const [was, is] = [pathOf(first.items[i]).coords, pathOf(item).coords];
-        expect(is.length).toBe(was.length);
-        is.forEach((value, k) => {
-          expect(Math.abs(value - was[k])).toBeLessThan(0.0001);
-        });
-      });
-    }),
-    { numRuns: 50 },
-  );
 });

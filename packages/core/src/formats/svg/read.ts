@@ -1,25 +1,30 @@
-import type { Drawing, FillRule, Group, Item, Paint } from '../../drawing/item.ts';
-import { type Matrix, meanScale, multiply } from '../../geometry/matrix.ts';
-import { FileRefused, type ReadingWarning } from '../refusal.ts';
+import type { ReadingChoices } from '../../drawing/arrival.ts';
+import type { Group, Item, Paint } from '../../drawing/item.ts';
+import { boundsOf } from '../../drawing/item.ts';
+import { type Area, areaOf, emptyArea, uniteAreas } from '../../geometry/area.ts';
+import { type Box, boxesMeet, boxOf, emptyBox, uniteBoxes } from '../../geometry/box.ts';
+import { dashPath } from '../../geometry/dash.ts';
+import { invert, type Matrix, meanScale, multiply, translation } from '../../geometry/matrix.ts';
+import { pathBounds, transformPath } from '../../geometry/path.ts';
+import { outlineOf, type Shape } from '../../geometry/shapes.ts';
+import { FontBook } from '../../text/fonts.ts';
+import { clipItems } from '../clipping.ts';
+import { bytesOfDataUrl, describePicture, type PictureFacts } from '../picture/describe.ts';
+import { fitPicture, pictureFile } from '../picture/file.ts';
+import { Notes, type PictureFile, type Reading } from '../reading.ts';
+import { FileRefused } from '../refusal.ts';
+import { ClipReader, viewportArea } from './clip.ts';
+import { type Context, enter, ownTransform, readShare, startContext } from './context.ts';
 import { readShape } from './outline.ts';
-import { readPage } from './page.ts';
-import { type OwnStyle, ownStyle, readStyleSheet, type StyleSheet } from './style.ts';
-import { readColour, readTransform, userUnits } from './values.ts';
-import { WarningList } from './warnings.ts';
-import { readSvgTree, type SvgElement } from './xml.ts';
-
-export interface SvgReading {
-  readonly drawing: Drawing;
-  /** The page size the file gives, in mm; null where it gives none. */
-  readonly declaredWidthMm: number | null;
-  readonly declaredHeightMm: number | null;
-  readonly warnings: readonly ReadingWarning[];
-}
-
-/** Drawing files larger than this are refused, in bytes. */
-export const largestFile = 40 * 1024 * 1024;
+import { fitViewBox, readPage, readViewBox } from './page.ts';
+import { PaintReader } from './paint.ts';
+import { type Declared, everyElement, StyleSheet } from './style.ts';
+import { TextReader } from './text.ts';
+import { type Axis, lengthInUserUnits, mmPerPx } from './values.ts';
+import { readSvgTree, type SvgElement, textIn } from './xml.ts';
 
 const drawn = new Set(['path', 'rect', 'circle', 'ellipse', 'line', 'polyline', 'polygon']);
+const holders = new Set(['g', 'a', 'switch', 'use', 'svg', 'symbol']);
 /** Elements that draw nothing by themselves. */
 const silent = new Set([
   'title',
@@ -41,253 +46,525 @@ const silent = new Set([
   'font',
   'font-face',
   'color-profile',
+  'animate',
+  'animateTransform',
+  'animateMotion',
+  'animateColor',
+  'set',
+  'hatch',
+  'solidcolor',
 ]);
 
-/** What children take over from what they are in. */
-interface Inherited {
-  readonly matrix: Matrix;
-  readonly groupId: string | null;
-  readonly fill: string;
-  readonly stroke: string;
-  readonly strokeWidth: number;
-  readonly fillRule: FillRule;
-  readonly color: string;
-  readonly visible: boolean;
-}
+/** More elements than this are not made by `use`; files that ask for more multiply themselves without end. */
+const mostInstances = 100_000;
 
 /**
  * Reads a drawing from SVG: its outlines in mm with the paint they came with, at the size the file
- * declares (1 unit = 1/96 inch where it declares none). What is not taken is in `warnings`.
+ * declares (1 unit = 1/96 inch where it declares none). What was not taken as drawn is in `notes`; parts
+ * that the file does not show are in the drawing, hidden.
  *
  * @param text the whole file
- * @param newId gives ids that are new to the job, one a call
+ * @param idFor gives an id for a part of the file by its place there, which is the same at every reading
+ * @param fonts the faces that text is set in
  * @throws FileRefused when the file cannot be used at all
  */
-export function readSvg(text: string, newId: () => string): SvgReading {
+export function readSvg(
+  text: string,
+  idFor: (place: string) => string,
+  fonts: FontBook = new FontBook([]),
+  choices: ReadingChoices = {},
+): Reading {
   if (text.trim() === '') throw new FileRefused('The file is empty. Save or send it again.');
-  if (text.length > largestFile) {
-    const size = Math.round(text.length / 1024 / 1024);
-    throw new FileRefused(
-      `The file is ${size} MB; Lambent takes drawings up to ${largestFile / 1024 / 1024} MB. Leave pictures out, or split it.`,
-    );
-  }
   if (!/^\uFEFF?\s*</.test(text)) {
     throw new FileRefused('The file is not an SVG drawing. Save the drawing as SVG and choose that file.');
   }
-  return new SvgReader(newId).read(text);
+  return new SvgReader(idFor, fonts, choices).read(text);
 }
 
 class SvgReader {
   private readonly items: Item[] = [];
   private readonly groups: Group[] = [];
-  private readonly warnings = new WarningList();
-  private sheet: StyleSheet = { rules: [], unread: [] };
+  private readonly pictures = new Map<string, PictureFile>();
+  private readonly notes = new Notes();
+  private readonly byId = new Map<string, SvgElement>();
+  private readonly places = new Map<SvgElement, number>();
+  private sheet!: StyleSheet;
+  private paints!: PaintReader;
+  private clips!: ClipReader;
+  private texts!: TextReader;
+  /** The `use` elements that led here, from the outside in. */
+  private readonly uses: SvgElement[] = [];
+  private instances = 0;
 
-  constructor(private readonly newId: () => string) {}
+  constructor(
+    private readonly idFor: (place: string) => string,
+    private readonly fonts: FontBook,
+    private readonly choices: ReadingChoices,
+  ) {}
 
-  read(text: string): SvgReading {
-    const { root, unknownEntities } = readSvgTree(text);
+  read(text: string): Reading {
+    const { root, unknownEntities, remarks } = readSvgTree(text);
     for (const [name, count] of unknownEntities) {
-      this.warnings.add(
-        'entity-not-followed',
-        `&${name}; is an entity of the file’s own, which is not followed`,
-        count,
-      );
+      const said = `&${name}; is an entity of the file’s own, which is not followed`;
+      this.notes.add('left-out', `entity-not-followed:${name}`, said, [], count);
     }
-    this.sheet = readStyleSheet(styleText(root));
+    let place = 0;
+    for (const element of everyElement(root)) {
+      this.places.set(element, place++);
+      const { id } = element.attributes;
+      if (id !== undefined && !this.byId.has(id)) this.byId.set(id, element);
+    }
+    this.sheet = new StyleSheet(root);
     for (const selector of this.sheet.unread) {
-      this.warnings.add('style-not-read', `the style rule “${selector}” is of a kind not read yet`);
+      this.notes.add('left-out', 'style-not-read', `the style rule “${selector}” is not followed`);
     }
-    const page = readPage(root);
-    if (page.declaredWidthMm === null && page.declaredHeightMm === null) {
-      this.warnings.add(
+    this.paints = new PaintReader(this.byId, this.sheet);
+    this.texts = new TextReader(this.byId, this.sheet, this.fonts);
+    this.clips = new ClipReader(this.byId, this.sheet, (element, context) => this.textArea(element, context));
+    const page = readPage(root, remarks);
+    if (!page.size.sure) {
+      this.notes.add(
+        'changed',
         'no-physical-size',
         'the file gives no size in mm, cm or inches; 96 units are taken for an inch',
       );
     }
-    this.children(root, this.styled(root, ownStyle(root, this.sheet), startWith(page.toMm)));
-    if (this.items.length === 0) this.warnings.add('nothing-drawn', 'the file holds nothing that can be burnt');
+    const start = startContext(page.toMm, page.viewBox);
+    const own = this.sheet.declarationsOf(root);
+    this.children(root, enter(root, own, start, null));
+    this.reportOutside(page.size.pageWidthMm, page.size.pageHeightMm);
+    if (this.items.length === 0)
+      this.notes.add('left-out', 'nothing-drawn', 'the file holds nothing that can be burnt');
     return {
+      format: 'svg',
       drawing: { items: this.items, groups: this.groups },
-      declaredWidthMm: page.declaredWidthMm,
-      declaredHeightMm: page.declaredHeightMm,
-      warnings: this.warnings.list(),
+      pictures: [...this.pictures.values()],
+      size: page.size,
+      notes: this.notes.list(),
+      pageCount: 1,
     };
   }
 
-  private children(parent: SvgElement, inherited: Inherited): void {
-    for (const element of parent.children) this.element(element, inherited);
+  private children(parent: SvgElement, context: Context): void {
+    for (const element of parent.children) this.element(element, context);
   }
 
-  private element(element: SvgElement, inherited: Inherited): void {
+  private element(element: SvgElement, parent: Context): void {
     const { name } = element;
     if (silent.has(name)) return;
-    if (!drawn.has(name) && name !== 'g' && name !== 'a') {
-      this.warnings.add(`${name}-not-read`, `<${name}> is not taken yet and was left out (line ${element.line})`);
+    if (this.uses.length > 0 && ++this.instances > mostInstances) {
+      this.notes.add(
+        'left-out',
+        'use-without-end',
+        `<use> repeats parts more than ${mostInstances} times; what goes beyond was left out`,
+      );
       return;
     }
-    const own = ownStyle(element, this.sheet);
-    if (isHidden(own)) {
-      this.warnings.add('hidden-left-out', 'a hidden part was left out');
+    const own = this.sheet.declarationsOf(element);
+    const before = this.items.length;
+    if (drawn.has(name)) this.shape(element, own, this.inside(element, own, parent));
+    else if (name === 'text') this.text(element, own, this.inside(element, own, parent));
+    else if (name === 'image') this.picture(element, own, this.inside(element, own, parent));
+    else if (holders.has(name)) this.holder(element, own, parent);
+    else {
+      this.notes.add(
+        'left-out',
+        `${name}-not-read:${name}`,
+        `<${name}> is not taken and was left out (line ${element.line})`,
+      );
       return;
     }
-    const context = this.styled(element, own, inherited);
-    this.reportEffects(own);
-    if (name === 'g' || name === 'a') {
-      const before = this.items.length;
-      const group: Group = { id: this.newId(), name: nameOf(element), parentId: inherited.groupId };
-      this.groups.push(group);
-      this.children(element, { ...context, groupId: group.id });
-      if (this.items.length === before) this.groups.splice(this.groups.indexOf(group));
-      return;
-    }
-    this.shape(element, context);
+    this.effects(own);
+    const clip = own['clip-path'];
+    if (clip !== undefined && clip.trim() !== 'none') this.clip(clip, before, parent, element, own);
   }
 
-  private shape(element: SvgElement, context: Inherited): void {
-    const read = readShape(element);
+  /** The context inside an element, its own transform applied. */
+  private inside(element: SvgElement, own: Declared, parent: Context): Context {
+    return enter(element, own, parent, this.transform(element, own, parent));
+  }
+
+  private transform(element: SvgElement, own: Declared, parent: Context): Matrix | null {
+    const frame = () => {
+      const read = drawn.has(element.name) ? readShape(element, parent) : null;
+      if (!read) {
+        this.notes.add(
+          'changed',
+          'origin-not-found',
+          'a part that is turned about its own middle is turned about its corner',
+        );
+        return null;
+      }
+      const box = pathBounds(outlineOf(read.shape));
+      return { x: box.minX, y: box.minY, width: box.maxX - box.minX, height: box.maxY - box.minY };
+    };
+    const transform = ownTransform(own, parent, frame);
+    if (transform !== undefined) return transform;
+    const said = own.transform.slice(0, 40);
+    this.notes.add(
+      'changed',
+      'transform-not-read',
+      `the transform “${said}” at line ${element.line} makes no sense and was not applied`,
+    );
+    return null;
+  }
+
+  private holder(element: SvgElement, own: Declared, parent: Context): void {
+    let context = this.inside(element, own, parent);
+    const before = this.items.length;
+    const group: Group = { id: this.id(element), name: nameOf(element), parentId: parent.groupId };
+    const at = this.groups.push(group) - 1;
+    context = { ...context, groupId: group.id };
+    if (element.name === 'switch') {
+      const chosen = element.children.find((child) => !silent.has(child.name) && isForUs(child));
+      if (chosen) this.element(chosen, context);
+    } else if (element.name === 'use') {
+      this.use(element, context);
+    } else if (element.name === 'svg' || element.name === 'symbol') {
+      this.viewport(element, own, context, element);
+    } else {
+      this.children(element, context);
+    }
+    if (this.items.length === before) this.groups.splice(at);
+  }
+
+  private use(element: SvgElement, context: Context): void {
+    const { href = '' } = element.attributes;
+    const target = href.startsWith('#') ? this.byId.get(href.slice(1)) : undefined;
+    if (!target) {
+      const outside = href !== '' && !href.startsWith('#');
+      const said = outside
+        ? 'a <use> of another file is not followed'
+        : `a <use> refers to “${href.slice(0, 40)}”, which is not in the file`;
+      this.notes.add('left-out', outside ? 'outside-not-followed' : 'use-of-nothing', said);
+      return;
+    }
+    if (this.uses.includes(element) || isWithin(element, target)) {
+      this.notes.add('left-out', 'use-in-itself', 'a <use> that repeats itself was left out');
+      return;
+    }
+    const moved = translation(this.length(element, 'x', context, 'x', 0), this.length(element, 'y', context, 'y', 0));
+    const inside = { ...context, matrix: multiply(context.matrix, moved) };
+    this.uses.push(element);
+    if (target.name === 'symbol' || target.name === 'svg') {
+      const own = this.sheet.declarationsOf(target);
+      this.viewport(target, own, this.inside(target, own, inside), element);
+    } else {
+      this.element(target, inside);
+    }
+    this.uses.pop();
+  }
+
+  /** A nested `svg` or an instance of a `symbol`: a viewport of its own, which hides what lies outside it. */
+  private viewport(element: SvgElement, own: Declared, parent: Context, sized: SvgElement): void {
+    const of = (name: 'width' | 'height', axis: Axis) => {
+      const stretch = axis === 'x' ? parent.viewportWidth : parent.viewportHeight;
+      const given = lengthInUserUnits(sized.attributes[name], parent, axis);
+      return given ?? lengthInUserUnits(element.attributes[name], parent, axis) ?? stretch;
+    };
+    const width = of('width', 'x');
+    const height = of('height', 'y');
+    if (!(width > 0 && height > 0)) return;
+    const x = this.length(element, 'x', parent, 'x', 0);
+    const y = this.length(element, 'y', parent, 'y', 0);
+    const viewBox = readViewBox(element.attributes.viewBox);
+    if (viewBox && !(viewBox.width > 0 && viewBox.height > 0)) return;
+    let matrix = multiply(parent.matrix, translation(x, y));
+    if (viewBox)
+      matrix = multiply(matrix, fitViewBox(viewBox, width, height, element.attributes.preserveAspectRatio ?? ''));
+    const box = viewBox ?? { x: 0, y: 0, width, height };
+    const before = this.items.length;
+    this.children(element, { ...parent, matrix, viewBox: box, viewportWidth: box.width, viewportHeight: box.height });
+    const overflow = own.overflow?.trim();
+    if (overflow !== 'visible' && overflow !== 'auto') {
+      this.clipTo(viewportArea(boxOf(x, y, width, height), parent.matrix), before);
+    }
+  }
+
+  private shape(element: SvgElement, own: Declared, context: Context): void {
+    const read = readShape(element, context);
     if (!read) {
-      this.warnings.add(
+      this.notes.add(
+        'left-out',
         'nothing-to-draw',
         `a <${element.name}> has no extent and draws nothing (line ${element.line})`,
       );
       return;
     }
     if (read.problem) {
-      this.warnings.add('damaged-shape', `the <${element.name}> at line ${element.line} ${read.problem}`);
+      this.notes.add('changed', 'damaged-shape', `the <${element.name}> at line ${element.line} ${read.problem}`);
     }
     if (read.shape.kind === 'path' && read.shape.path.verbs.length < 2) {
-      this.warnings.add('stray-point', 'a point without extent was left out');
+      this.notes.add('left-out', 'stray-point', 'a point without extent was left out');
       return;
     }
-    if (!context.visible) {
-      this.warnings.add('hidden-left-out', 'a hidden part was left out');
-      return;
+    const name = nameOf(element);
+    const dashes = this.dashes(element, read.shape, own, context);
+    if (!dashes) this.add(element, '', name, read.shape, own, context);
+    else {
+      // What is filled as well keeps its fill whole, and its line becomes an item beside it.
+      if (context.fill.trim() !== 'none') this.add(element, 'f', name, read.shape, own, { ...context, stroke: 'none' });
+      this.add(element, '', name, dashes, own, { ...context, fill: 'none' });
     }
-    const paint = this.paint(context);
-    if (paint.stroke === null && paint.fill === null) {
-      this.warnings.add('unpainted-left-out', 'an outline with neither stroke nor fill was left out');
-      return;
-    }
-    this.items.push({
-      id: this.newId(),
-      name: nameOf(element),
-      shape: read.shape,
-      matrix: context.matrix,
-      paint,
-      fillRule: context.fillRule,
-      groupId: context.groupId,
-      pinned: null,
-    });
   }
 
-  private paint(context: Inherited): Paint {
-    const strokeWidthMm = context.strokeWidth * meanScale(context.matrix);
-    let stroke = this.colour(context.stroke, context.color);
+  /** A dashed stroke as its dashes, where they are wanted; null where it is to be a solid line. */
+  private dashes(element: SvgElement, shape: Shape, own: Declared, context: Context): Shape | null {
+    if (context.dashes.trim() === 'none' || context.stroke.trim() === 'none') return null;
+    const lengths = context.dashes
+      .trim()
+      .split(/[\s,]+/)
+      .map((text) => lengthInUserUnits(text, context, 'diagonal') ?? -1);
+    if (lengths.some((length) => length < 0) || !lengths.some((length) => length > 0)) return null;
+    const id = this.id(element);
+    if (this.choices.dashes !== 'dashed') {
+      this.notes.add('changed', 'dashes-as-solid', 'a dashed stroke is taken as a solid line', [id]);
+      return null;
+    }
+    const scale = own['vector-effect'] === 'non-scaling-stroke' ? mmPerPx / meanScale(context.matrix) : 1;
+    const path = dashPath(
+      outlineOf(shape),
+      lengths.map((length) => length * scale),
+      context.dashOffset * scale,
+    );
+    if (!path) return null;
+    this.notes.add('taken', 'dashes', 'a dashed stroke is taken as its dashes', [id]);
+    return { kind: 'path', path };
+  }
+
+  private text(element: SvgElement, own: Declared, context: Context): void {
+    if (this.fonts.families.length === 0) {
+      this.notes.add(
+        'left-out',
+        'text-not-read',
+        `a text was left out, as there are no fonts to set it in (line ${element.line})`,
+      );
+      return;
+    }
+    const { runs, substituted, unknown, troubles } = this.texts.read(element, own, context);
+    const ids: string[] = [];
+    runs.forEach((run, i) => {
+      if (run.path.verbs.length === 0) return;
+      const id = this.add(element, `t${i}`, run.text, { kind: 'path', path: run.path }, run.own, {
+        ...run.context,
+        matrix: context.matrix,
+        fillRule: 'nonzero',
+      });
+      ids.push(id);
+    });
+    if (ids.length > 0) this.notes.add('taken', 'text-as-outlines', 'a text is taken as its outlines', ids);
+    for (const [wanted, given] of substituted) {
+      const said = `the font “${wanted.slice(0, 40)}” is not here; “${given}” is taken in its stead. Load the font in the shop to have the text as drawn`;
+      this.notes.add('changed', `font-substituted:${wanted}`, said, ids);
+    }
+    if (unknown !== '') {
+      const said = `no font here has the characters “${unknown.slice(0, 20)}”, which were left out (line ${element.line})`;
+      this.notes.add('left-out', 'characters-missing', said, ids);
+    }
+    for (const trouble of troubles)
+      this.notes.add('changed', `text-trouble:${trouble}`, `a text ${trouble} (line ${element.line})`, ids);
+  }
+
+  private textArea(element: SvgElement, context: Context): Area {
+    const { runs } = this.texts.read(element, this.sheet.declarationsOf(element), context);
+    const areas = runs.map((run) => areaOf(transformPath(run.path, context.matrix), 'nonzero'));
+    return areas.length > 0 ? uniteAreas(areas) : emptyArea;
+  }
+
+  private picture(element: SvgElement, _own: Declared, context: Context): void {
+    const { href = '' } = element.attributes;
+    const bytes = bytesOfDataUrl(href);
+    if (!bytes) {
+      const said = `a linked picture (“${href.slice(0, 60)}”) was left out: embed it in the file, or bring it in by itself`;
+      this.notes.add('left-out', 'linked-picture', said);
+      return;
+    }
+    let facts: PictureFacts;
+    try {
+      facts = describePicture(bytes);
+    } catch (error) {
+      if (!(error instanceof FileRefused)) throw error;
+      this.notes.add(
+        'left-out',
+        'picture-not-read',
+        `an embedded picture at line ${element.line} cannot be read and was left out`,
+      );
+      return;
+    }
+    const [x, y] = [this.length(element, 'x', context, 'x', 0), this.length(element, 'y', context, 'y', 0)];
+    const width = lengthInUserUnits(element.attributes.width, context, 'x');
+    const height = lengthInUserUnits(element.attributes.height, context, 'y');
+    const place = fitPicture(facts, width, height, (frame, wide, high) =>
+      fitViewBox(frame, wide, high, element.attributes.preserveAspectRatio ?? ''),
+    );
+    if (!place) {
+      this.notes.add('left-out', 'nothing-to-draw', `a <image> has no extent and draws nothing (line ${element.line})`);
+      return;
+    }
+    const file = pictureFile(bytes);
+    this.pictures.set(file.id, file);
+    const inside = { ...context, matrix: multiply(multiply(context.matrix, translation(x, y)), place) };
+    const shape: Shape = { kind: 'picture', pictureId: file.id, width: facts.width, height: facts.height };
+    const id = this.push(element, '', nameOf(element), shape, unpainted, inside, inside.hidden || !inside.visible);
+    this.notes.add('taken', 'picture', 'a picture is taken', [id]);
+  }
+
+  /** Adds an item with the paint of its context. @returns its id */
+  private add(
+    element: SvgElement,
+    part: string,
+    name: string | null,
+    shape: Shape,
+    own: Declared,
+    context: Context,
+  ): string {
+    const shown = !context.hidden && context.visible;
+    const paint = this.paint(own, context);
+    const bare = paint.stroke === null && paint.fill === null;
+    const id = this.push(element, part, name, shape, paint, context, !shown || bare);
+    if (!shown)
+      this.notes.add('left-out', 'hidden-left-out', 'a part that the file does not show is kept hidden', [id]);
+    else if (bare)
+      this.notes.add('left-out', 'unpainted-left-out', 'an outline with neither stroke nor fill is kept hidden', [id]);
+    return id;
+  }
+
+  private push(
+    element: SvgElement,
+    part: string,
+    name: string | null,
+    shape: Shape,
+    paint: Paint,
+    context: Context,
+    hidden: boolean,
+  ): string {
+    const id = this.id(element, part);
+    const { matrix, fillRule, groupId } = context;
+    this.items.push({ id, name, shape, matrix, paint, fillRule, groupId, pinned: null, hidden });
+    return id;
+  }
+
+  private paint(own: Declared, context: Context): Paint {
+    const fixed = own['vector-effect']?.trim() === 'non-scaling-stroke';
+    const strokeWidthMm = context.strokeWidth * (fixed ? mmPerPx : meanScale(context.matrix));
+    let stroke = this.colour(context.stroke, context.strokeOpacity, context);
     if (stroke !== null && !(strokeWidthMm > 0)) {
-      this.warnings.add('zero-width-stroke', 'a stroke of width 0 does not show, and is not taken');
+      this.notes.add('left-out', 'zero-width-stroke', 'a stroke of width 0 does not show, and is not taken');
       stroke = null;
+    }
+    if (stroke !== null && !fixed && isUneven(context.matrix)) {
+      this.notes.add(
+        'changed',
+        'uneven-stroke',
+        'a stroke that is stretched wider one way than the other is given its mean width',
+      );
     }
     return {
       stroke,
       strokeWidthMm: stroke === null ? 0 : Math.round(strokeWidthMm * 1e4) / 1e4,
-      fill: this.colour(context.fill, context.color),
+      fill: this.colour(context.fill, context.fillOpacity, context),
+      ...(stroke !== null && (context.cap === 'round' || context.cap === 'square') ? { cap: context.cap } : {}),
+      ...(stroke !== null && (context.join === 'round' || context.join === 'bevel') ? { join: context.join } : {}),
     };
   }
 
-  private colour(text: string, current: string): string | null {
-    const said = text.trim();
-    if (said === 'none' || said === 'transparent') return null;
-    if (said.toLowerCase() === 'currentcolor') return this.colour(current, '#000000');
-    if (said.startsWith('url(')) {
-      this.warnings.add('gradient-as-grey', 'a gradient or pattern is taken as mid grey');
-      return '#808080';
+  private colour(text: string, opacity: number, context: Context): string | null {
+    const { colour, alpha, trouble } = this.paints.read(text, context);
+    if (colour === null || alpha * opacity === 0) return null;
+    if (trouble === 'not-a-colour') {
+      this.notes.add('changed', 'colour-not-read', `“${text.slice(0, 40)}” is not a colour; black is taken`);
+    } else if (trouble) {
+      this.notes.add('changed', `${trouble}-as-mean`, `a ${trouble} is taken as its mean colour`);
     }
-    const read = readColour(said);
-    if (!read) {
-      this.warnings.add('colour-not-read', `“${said.slice(0, 40)}” is not a colour; black is taken`);
-      return '#000000';
-    }
-    if (read.alpha === 0) return null;
-    if (read.alpha < 1) this.warnings.add('see-through', 'a see-through colour is taken as solid');
-    return read.colour;
+    if (alpha * opacity < 1) this.notes.add('changed', 'see-through', 'a see-through colour is taken as solid');
+    return colour;
   }
 
-  private styled(element: SvgElement, own: OwnStyle, inherited: Inherited): Inherited {
-    const said = (property: string) => {
-      const value = own(property)?.trim();
-      return value === undefined || value === '' || value === 'inherit' ? undefined : value;
-    };
-    let { matrix } = inherited;
-    const transform = element.name === 'svg' ? undefined : element.attributes.get('transform');
-    if (transform !== undefined) {
-      const step = readTransform(transform);
-      if (step) matrix = multiply(matrix, step);
-      else {
-        this.warnings.add(
-          'transform-not-read',
-          `the transform “${transform.slice(0, 40)}” at line ${element.line} makes no sense and was not applied`,
-        );
-      }
+  /** What changes how an element looks and is not applied. */
+  private effects(own: Declared): void {
+    const has = (property: string) => (own[property] ?? 'none').trim() !== 'none';
+    if (has('mask')) this.notes.add('changed', 'mask-not-applied', 'a masked part is taken whole');
+    if (has('filter')) this.notes.add('changed', 'filter-not-applied', 'a filter is not applied');
+    if (has('marker-start') || has('marker-mid') || has('marker-end') || has('marker')) {
+      this.notes.add('left-out', 'marker-not-read', 'arrowheads and other markers are left out');
     }
-    const fillRule = said('fill-rule');
-    const visibility = said('visibility');
-    return {
-      matrix,
-      groupId: inherited.groupId,
-      fill: said('fill') ?? inherited.fill,
-      stroke: said('stroke') ?? inherited.stroke,
-      strokeWidth: userUnits(said('stroke-width')) ?? inherited.strokeWidth,
-      fillRule: fillRule === 'evenodd' || fillRule === 'nonzero' ? fillRule : inherited.fillRule,
-      color: said('color') ?? inherited.color,
-      visible: visibility === undefined ? inherited.visible : visibility === 'visible',
-    };
+    const opacity = readShare(own.opacity, 1);
+    if (opacity < 1 && opacity > 0) this.notes.add('changed', 'see-through', 'a see-through colour is taken as solid');
   }
 
-  /** What changes how an element looks and is not applied yet. */
-  private reportEffects(own: OwnStyle): void {
-    const has = (property: string) => (own(property) ?? 'none').trim() !== 'none';
-    if (has('clip-path')) this.warnings.add('clip-not-applied', 'a clipped part is taken whole');
-    if (has('mask')) this.warnings.add('mask-not-applied', 'a masked part is taken whole');
-    if (has('filter')) this.warnings.add('filter-not-applied', 'a filter is not applied');
-    if (has('marker-start') || has('marker-mid') || has('marker-end')) {
-      this.warnings.add('marker-not-read', 'arrowheads and other markers are left out');
-    }
-    if (has('stroke-dasharray')) this.warnings.add('dashes-as-solid', 'a dashed stroke is taken as a solid line');
-    if (Number(own('opacity') ?? 1) < 1) this.warnings.add('see-through', 'a see-through colour is taken as solid');
+  /** Applies a clip to every item added since `from`. */
+  private clip(reference: string, from: number, parent: Context, element: SvgElement, own: Declared): void {
+    if (from === this.items.length) return;
+    const { matrix } = this.inside(element, own, parent);
+    const bounds = () => this.boundsSince(from, matrix);
+    const area = this.clips.area(reference, matrix, parent, bounds);
+    if (area) this.clipTo(area, from);
+  }
+
+  /** The bounds of the items added since `from`, in the units that `matrix` takes to mm. */
+  private boundsSince(from: number, matrix: Matrix): Box {
+    const back = invert(matrix);
+    if (!back) return emptyBox;
+    return this.items
+      .slice(from)
+      .map((item) => pathBounds(transformPath(outlineOf(item.shape), multiply(back, item.matrix))))
+      .reduce(uniteBoxes, emptyBox);
+  }
+
+  private clipTo(area: Area, from: number): void {
+    this.items.push(...clipItems(this.items.splice(from), area, this.notes, this.choices));
+  }
+
+  private reportOutside(width: number | null, height: number | null): void {
+    if (width === null || height === null) return;
+    const page = boxOf(0, 0, width, height);
+    const outside = this.items.filter((item) => !item.hidden && !boxesMeet(page, boundsOf(item)));
+    if (outside.length === 0) return;
+    const ids = outside.map(({ id }) => id);
+    this.notes.add(
+      'taken',
+      'outside-page',
+      'a part lies outside the page of the file, and is taken too',
+      ids,
+      ids.length,
+    );
+  }
+
+  private id(element: SvgElement, part = ''): string {
+    const chain = [...this.uses, element].map((one) => this.places.get(one) ?? 0).join('.');
+    return this.idFor(part === '' ? chain : `${chain}${part}`);
+  }
+
+  private length(element: SvgElement, name: string, context: Context, axis: Axis, otherwise: number): number {
+    return lengthInUserUnits(element.attributes[name], context, axis) ?? otherwise;
   }
 }
 
-function isHidden(own: OwnStyle): boolean {
-  return own('display')?.trim() === 'none' || Number(own('opacity') ?? 1) === 0;
+const unpainted: Paint = { stroke: null, strokeWidthMm: 0, fill: null };
+
+/** Whether a map stretches one way more than the other by over a hundredth. */
+function isUneven([a, b, c, d]: Matrix): boolean {
+  const [p, q] = [a * a + b * b, c * c + d * d];
+  const cross = Math.abs(a * c + b * d);
+  return Math.abs(p - q) > 0.02 * Math.max(p, q) || cross > 0.02 * Math.max(p, q);
 }
 
-function startWith(matrix: Matrix): Inherited {
-  return {
-    matrix,
-    groupId: null,
-    fill: '#000000',
-    stroke: 'none',
-    strokeWidth: 1,
-    fillRule: 'nonzero',
-    color: '#000000',
-    visible: true,
-  };
+/** By `systemLanguage` and `requiredExtensions`: whether a choice of a `switch` is one for us. */
+function isForUs({ attributes }: SvgElement): boolean {
+  const { systemLanguage, requiredExtensions } = attributes;
+  if (requiredExtensions !== undefined) return false;
+  return systemLanguage === undefined || systemLanguage.split(',').some((language) => /^\s*en\b/i.test(language));
 }
 
-/** The text of every style element, wherever it stands. */
-function styleText(root: SvgElement): string {
-  const parts: string[] = [];
-  const waiting = [root];
-  for (let element = waiting.pop(); element; element = waiting.pop()) {
-    if (element.name === 'style') parts.push(element.text);
-    for (let i = element.children.length - 1; i >= 0; i--) waiting.push(element.children[i]);
-  }
-  return parts.join('\n');
+function isWithin(element: SvgElement, ancestor: SvgElement): boolean {
+  for (let above: SvgElement | null = element; above; above = above.parent) if (above === ancestor) return true;
+  return false;
 }
 
-/** A title, else an id that a person might have given. */
+/** A label, else a title, else an id: what a person might have called it. */
 function nameOf(element: SvgElement): string | null {
-  const label = element.attributes.get('aria-label') ?? element.attributes.get('id');
-  return label?.trim() || null;
+  const title = element.children.find(({ name }) => name === 'title');
+  const label =
+    element.attributes['aria-label'] ?? element.attributes.label ?? (title && textIn(title)) ?? element.attributes.id;
+  return label?.trim().slice(0, 200) || null;
 }

@@ -1,87 +1,347 @@
-import type { SvgElement } from './xml.ts';
+import { type CssNode, type Rule as CssRule, generate, parse as parseCss, walk } from 'css-tree';
+import { AttributeAction, parse as parseSelector, type Selector, SelectorType } from 'css-what';
+import { type SvgElement, textIn } from './xml.ts';
 
-/** One rule of a style sheet: what it applies to, how much it weighs, what it says. */
+/** What an element itself says, by property, with the cascade resolved: nothing inherited. */
+export type Declared = Readonly<Record<string, string>>;
+
+type Ordinal = readonly [ids: number, classes: number, types: number];
+
 interface StyleRule {
-  readonly tag: string | null;
-  readonly id: string | null;
-  readonly classes: readonly string[];
-  readonly weight: number;
-  readonly declarations: ReadonlyMap<string, string>;
+  readonly selector: readonly Selector[];
+  readonly weight: Ordinal;
+  readonly normal: Declared;
+  readonly important: Declared;
 }
 
-export interface StyleSheet {
-  readonly rules: readonly StyleRule[];
-  /** Selectors and at-rules that are not read yet, as written. */
-  readonly unread: readonly string[];
-}
+/** Attributes that style an element; others never do. */
+const presentation = new Set([
+  'fill',
+  'fill-opacity',
+  'fill-rule',
+  'stroke',
+  'stroke-width',
+  'stroke-opacity',
+  'stroke-dasharray',
+  'stroke-dashoffset',
+  'stroke-linejoin',
+  'stroke-linecap',
+  'stroke-miterlimit',
+  'vector-effect',
+  'paint-order',
+  'color',
+  'opacity',
+  'display',
+  'visibility',
+  'overflow',
+  'clip-path',
+  'clip-rule',
+  'mask',
+  'filter',
+  'marker',
+  'marker-start',
+  'marker-mid',
+  'marker-end',
+  'stop-color',
+  'stop-opacity',
+  'font-family',
+  'font-size',
+  'font-style',
+  'font-weight',
+  'text-anchor',
+  'letter-spacing',
+  'word-spacing',
+  'baseline-shift',
+  'dominant-baseline',
+  'writing-mode',
+  'transform',
+  'transform-origin',
+  'transform-box',
+]);
 
-const simpleSelector = /^(\*|[a-zA-Z][\w-]*)?((?:[.#][\w-]+)*)$/;
+const nothing: Declared = {};
 
-/** Reads the rules whose selectors name an element by type, class or id, alone or together. */
-export function readStyleSheet(text: string): StyleSheet {
-  const rules: StyleRule[] = [];
-  const unread: string[] = [];
-  const plain = text.replace(/\/\*[\s\S]*?\*\//g, '').replace(/<!--|-->/g, '');
-  for (const [, head, body] of plain.matchAll(/([^{}]+)\{([^{}]*)\}/g)) {
-    const declarations = readDeclarations(body);
-    for (const selector of head.split(',').map((part) => part.trim())) {
-      const match = simpleSelector.exec(selector);
-      if (!match || selector === '') {
-        unread.push(selector.slice(0, 60));
+/** The style sheets of a file, and what they make of each element. */
+export class StyleSheet {
+  /** Rules by what the last part of their selector asks for, so that few are tried on an element. */
+  private readonly byId = new Map<string, StyleRule[]>();
+  private readonly byClass = new Map<string, StyleRule[]>();
+  private readonly byTag = new Map<string, StyleRule[]>();
+  private readonly byNone: StyleRule[] = [];
+  private count = 0;
+  private readonly order = new Map<StyleRule, number>();
+  /** Selectors and at-rules that are not followed, as written. */
+  readonly unread: string[] = [];
+
+  constructor(root: SvgElement) {
+    for (const element of everyElement(root)) {
+      const media = element.attributes.media ?? 'all';
+      if (element.name === 'style' && isForScreen(media)) this.add(textIn(element));
+    }
+  }
+
+  /** What an element says of each property: sheets over attributes, its own style over sheets. */
+  declarationsOf(element: SvgElement): Declared {
+    const { attributes } = element;
+    const out: Record<string, string> = {};
+    for (const name in attributes) if (presentation.has(name)) out[name] = attributes[name];
+    const matching = this.count === 0 ? [] : this.matching(element);
+    for (const rule of matching) Object.assign(out, rule.normal);
+    const own = attributes.style ? readDeclarations(attributes.style) : null;
+    if (own) Object.assign(out, own.normal);
+    for (const rule of matching) Object.assign(out, rule.important);
+    if (own) Object.assign(out, own.important);
+    return out;
+  }
+
+  private add(text: string): void {
+    const tree = parseCss(text.replace(/<!--|-->/g, ''), {
+      parseRulePrelude: false,
+      parseAtrulePrelude: false,
+      parseValue: false,
+      onParseError: () => undefined,
+    });
+    this.rules(tree);
+  }
+
+  private rules(parent: CssNode): void {
+    if (parent.type !== 'StyleSheet' && parent.type !== 'Block') return;
+    for (const node of parent.children) {
+      if (node.type === 'Rule') this.rule(node);
+      else if (node.type === 'Atrule') {
+        const prelude = node.prelude ? generate(node.prelude) : '';
+        if (node.name === 'media' && node.block) {
+          if (isForScreen(prelude)) this.rules(node.block);
+        } else if (node.name !== 'charset' && node.name !== 'namespace') {
+          this.unread.push(`@${node.name} ${prelude}`.trim().slice(0, 60));
+        }
+      }
+    }
+  }
+
+  private rule(node: CssRule): void {
+    const head = generate(node.prelude);
+    const { normal, important } = declarationsIn(node.block);
+    let selectors: Selector[][];
+    try {
+      selectors = parseSelector(head);
+    } catch {
+      this.unread.push(head.slice(0, 60));
+      return;
+    }
+    for (const selector of selectors) {
+      if (!selector.every(isFollowed)) {
+        this.unread.push(head.slice(0, 60));
         continue;
       }
-      const names = match[2].match(/[.#][\w-]+/g) ?? [];
-      const classes = names.filter((name) => name[0] === '.').map((name) => name.slice(1));
-      const ids = names.filter((name) => name[0] === '#').map((name) => name.slice(1));
-      const tag = match[1] && match[1] !== '*' ? match[1] : null;
-      rules.push({
-        tag,
-        id: ids[0] ?? null,
-        classes,
-        weight: ids.length * 100 + classes.length * 10 + (tag ? 1 : 0),
-        declarations,
-      });
+      const rule: StyleRule = { selector, weight: weightOf(selector), normal, important };
+      this.order.set(rule, this.count++);
+      this.file(rule);
     }
   }
-  // A stable sort: of two rules that weigh the same, the later one wins.
-  rules.sort((a, b) => a.weight - b.weight);
-  return { rules, unread };
+
+  private file(rule: StyleRule): void {
+    const { selector } = rule;
+    let id: string | null = null;
+    let className: string | null = null;
+    let tag: string | null = null;
+    for (let i = selector.length - 1; i >= 0 && !isCombinator(selector[i]); i--) {
+      const part = selector[i];
+      if (part.type === SelectorType.Tag) tag = part.name;
+      if (part.type !== SelectorType.Attribute) continue;
+      if (part.name === 'id' && part.action === AttributeAction.Equals) id = part.value;
+      if (part.name === 'class' && part.action === AttributeAction.Element) className = part.value;
+    }
+    if (id !== null) push(this.byId, id, rule);
+    else if (className !== null) push(this.byClass, className, rule);
+    else if (tag !== null) push(this.byTag, tag, rule);
+    else this.byNone.push(rule);
+  }
+
+  private matching(element: SvgElement): StyleRule[] {
+    const { id, class: classes } = element.attributes;
+    const candidates = [...this.byNone, ...(this.byTag.get(element.name) ?? [])];
+    if (id !== undefined) candidates.push(...(this.byId.get(id) ?? []));
+    if (classes !== undefined) {
+      for (const name of new Set(classes.trim().split(/\s+/))) candidates.push(...(this.byClass.get(name) ?? []));
+    }
+    const rules = candidates.filter(({ selector }) => matches(element, selector, selector.length - 1));
+    if (rules.length > 1) rules.sort((a, b) => compare(a.weight, b.weight) || this.place(a) - this.place(b));
+    return rules;
+  }
+
+  private place(rule: StyleRule): number {
+    return this.order.get(rule) ?? 0;
+  }
 }
 
-/** `fill:red; stroke : blue` as a map; `!important` is dropped. */
-export function readDeclarations(text: string): Map<string, string> {
-  const out = new Map<string, string>();
+function push(map: Map<string, StyleRule[]>, name: string, rule: StyleRule): void {
+  const known = map.get(name);
+  if (known) known.push(rule);
+  else map.set(name, [rule]);
+}
+
+function compare(a: Ordinal, b: Ordinal): number {
+  return a[0] - b[0] || a[1] - b[1] || a[2] - b[2];
+}
+
+function isForScreen(media: string): boolean {
+  return media.trim() === '' || media.split(',').some((query) => /^\s*(?:only\s+)?(?:all|screen)\b/i.test(query));
+}
+
+function isCombinator({ type }: Selector): boolean {
+  return (
+    type === SelectorType.Descendant ||
+    type === SelectorType.Child ||
+    type === SelectorType.Adjacent ||
+    type === SelectorType.Sibling
+  );
+}
+
+const followedPseudos = new Set(['first-child', 'last-child', 'only-child', 'root', 'not', 'is', 'where']);
+
+function isFollowed(part: Selector): boolean {
+  if (part.type === SelectorType.Pseudo) {
+    const nested = Array.isArray(part.data) ? part.data.flat() : [];
+    return followedPseudos.has(part.name) && nested.every(isFollowed);
+  }
+  return isCombinator(part) || ['tag', 'universal', 'attribute'].includes(part.type);
+}
+
+/** Specificity, from CSS Selectors 4, section 17. */
+function weightOf(selector: readonly Selector[]): Ordinal {
+  let [ids, classes, types] = [0, 0, 0];
+  for (const part of selector) {
+    if (part.type === SelectorType.Tag) types++;
+    else if (part.type === SelectorType.Attribute) {
+      if (part.name === 'id' && part.action === AttributeAction.Equals) ids++;
+      else classes++;
+    } else if (part.type === SelectorType.Pseudo) {
+      if (part.name === 'where') continue;
+      if (Array.isArray(part.data)) {
+        const [most = [0, 0, 0] as Ordinal] = part.data.map(weightOf).sort((a, b) => compare(b, a));
+        ids += most[0];
+        classes += most[1];
+        types += most[2];
+      } else classes++;
+    }
+  }
+  return [ids, classes, types];
+}
+
+/** Whether an element matches a selector's parts up to `last`, read from the right. */
+function matches(element: SvgElement, selector: readonly Selector[], last: number): boolean {
+  let i = last;
+  for (; i >= 0 && !isCombinator(selector[i]); i--) if (!matchesOne(element, selector[i])) return false;
+  if (i < 0) return true;
+  const rest = (other: SvgElement) => matches(other, selector, i - 1);
+  const { parent } = element;
+  switch (selector[i].type) {
+    case SelectorType.Child:
+      return parent !== null && rest(parent);
+    case SelectorType.Descendant: {
+      for (let above = parent; above; above = above.parent) if (rest(above)) return true;
+      return false;
+    }
+    default: {
+      const before = parent ? parent.children.slice(0, parent.children.indexOf(element)) : [];
+      const reached = selector[i].type === SelectorType.Adjacent ? before.slice(-1) : before;
+      return reached.some(rest);
+    }
+  }
+}
+
+function matchesOne(element: SvgElement, part: Selector): boolean {
+  switch (part.type) {
+    case SelectorType.Tag:
+      return part.name === element.name;
+    case SelectorType.Attribute: {
+      const value = element.attributes[part.name];
+      if (value === undefined) return false;
+      return matchesValue(value, part.action, part.value);
+    }
+    case SelectorType.Pseudo:
+      return matchesPseudo(element, part.name, Array.isArray(part.data) ? part.data : []);
+    default:
+      return true;
+  }
+}
+
+function matchesValue(value: string, action: AttributeAction, wanted: string): boolean {
+  switch (action) {
+    case AttributeAction.Exists:
+      return true;
+    case AttributeAction.Equals:
+      return value === wanted;
+    case AttributeAction.Element:
+      return value.trim().split(/\s+/).includes(wanted);
+    case AttributeAction.Start:
+      return wanted !== '' && value.startsWith(wanted);
+    case AttributeAction.End:
+      return wanted !== '' && value.endsWith(wanted);
+    case AttributeAction.Any:
+      return wanted !== '' && value.includes(wanted);
+    case AttributeAction.Hyphen:
+      return value === wanted || value.startsWith(`${wanted}-`);
+    default:
+      return value !== wanted;
+  }
+}
+
+function matchesPseudo(element: SvgElement, name: string, lists: readonly (readonly Selector[])[]): boolean {
+  const siblings = element.parent?.children ?? [element];
+  switch (name) {
+    case 'first-child':
+      return siblings[0] === element;
+    case 'last-child':
+      return siblings.at(-1) === element;
+    case 'only-child':
+      return siblings.length === 1;
+    case 'root':
+      return element.parent === null;
+    case 'not':
+      return !lists.some((list) => matches(element, list, list.length - 1));
+    default:
+      return lists.some((list) => matches(element, list, list.length - 1));
+  }
+}
+
+interface Declarations {
+  readonly normal: Declared;
+  readonly important: Declared;
+}
+
+function declarationsIn(block: CssNode): Declarations {
+  const normal: Record<string, string> = {};
+  const important: Record<string, string> = {};
+  walk(block, {
+    visit: 'Declaration',
+    enter({ property, value, important: strong }) {
+      const into = strong ? important : normal;
+      into[property.toLowerCase()] = generate(value).trim();
+    },
+  });
+  return { normal, important };
+}
+
+/** `fill:red; stroke : blue` by property. Written out, as drawings hold a great many of these. */
+export function readDeclarations(text: string): Declarations {
+  if (text.includes('(') || text.includes('/*') || text.includes('!') || text.includes('"') || text.includes("'")) {
+    return declarationsIn(parseCss(text, { context: 'declarationList', parseValue: false }));
+  }
+  const normal: Record<string, string> = {};
   for (const declaration of text.split(';')) {
     const colon = declaration.indexOf(':');
-    if (colon < 0) continue;
-    const value = declaration.slice(colon + 1).replace(/!\s*important/i, '');
-    out.set(declaration.slice(0, colon).trim().toLowerCase(), value.trim());
+    if (colon > 0) normal[declaration.slice(0, colon).trim().toLowerCase()] = declaration.slice(colon + 1).trim();
   }
-  return out;
+  return { normal, important: nothing };
 }
 
-/** What an element itself says of a property, if anything. */
-export type OwnStyle = (property: string) => string | undefined;
-
-/** Looks a property up in an element's style attribute, else in the sheets, else in its attributes. */
-export function ownStyle(element: SvgElement, sheet: StyleSheet): OwnStyle {
-  const inline = element.attributes.get('style');
-  const declared = inline ? readDeclarations(inline) : null;
-  const classes = element.attributes.get('class')?.trim().split(/\s+/) ?? [];
-  const id = element.attributes.get('id');
-  const matching = sheet.rules.filter(
-    (rule) =>
-      (rule.tag === null || rule.tag === element.name) &&
-      (rule.id === null || rule.id === id) &&
-      rule.classes.every((name) => classes.includes(name)),
-  );
-  return (property) => {
-    const said = declared?.get(property);
-    if (said !== undefined) return said;
-    for (let i = matching.length - 1; i >= 0; i--) {
-      const value = matching[i].declarations.get(property);
-      if (value !== undefined) return value;
-    }
-    return element.attributes.get(property);
-  };
+/** Every element from `root` down, in the order of the file. */
+export function* everyElement(root: SvgElement): Generator<SvgElement> {
+  const waiting = [root];
+  for (let element = waiting.pop(); element; element = waiting.pop()) {
+    yield element;
+    for (let i = element.children.length - 1; i >= 0; i--) waiting.push(element.children[i]);
+  }
 }

@@ -1,6 +1,8 @@
 import { describe, expect, test } from '@jest/globals';
 import { applyTo } from '../../geometry/matrix.ts';
-import { lengthInMm, readColour, readLength, readNumbers, readTransform, userUnits } from './values.ts';
+import { lengthInMm, lengthInUserUnits, readColour, readLength, readNumbers, readTransform } from './values.ts';
+
+const place = { fontSize: 20, viewportWidth: 300, viewportHeight: 400 };
 
 describe('lengths', () => {
   test.each([
@@ -22,8 +24,22 @@ describe('lengths', () => {
   test.each(['', 'wide', '10mm 20mm', '1e999', '--3', '50%', '2em'])('“%s” is no physical length', (text) => {
     const length = readLength(text);
     expect(length === null || lengthInMm(length) === null).toBe(true);
-    expect(userUnits(text)).toBeNull();
   });
+});
+
+test.each<[string, 'x' | 'y' | 'diagonal', number | null]>([
+  ['50%', 'x', 150],
+  ['50%', 'y', 200],
+  ['10%', 'diagonal', Math.sqrt((300 ** 2 + 400 ** 2) / 2) / 10],
+  ['2em', 'x', 40],
+  ['2ex', 'y', 20],
+  ['1in', 'x', 96],
+  ['7', 'y', 7],
+  ['two', 'x', null],
+])('%s along %s is %p user units', (text, axis, units) => {
+  const read = lengthInUserUnits(text, place, axis);
+  if (units === null) expect(read).toBeNull();
+  else expect(read).toBeCloseTo(units, 9);
 });
 
 test('numbers stand with spaces, commas, signs and points between them', () => {
@@ -44,9 +60,12 @@ describe('transforms', () => {
     ['skewY(45)', 2, 5],
     ['matrix(1 0 0 1 4 5)', 6, 8],
     ['translate(10,0)  scale(2), rotate(90)', 4, 4],
+    ['translate(1in, 5px) rotate(0.25turn)', 93, 7],
+    ['translateX(4) scaleY(2)', 6, 6],
+    ['none', 2, 3],
     ['', 2, 3],
   ])('%s takes (2, 3) to (%d, %d)', (text, x, y) => {
-    const matrix = readTransform(text);
+    const matrix = readTransform(text, place);
     const point = matrix && applyTo(matrix, 2, 3);
     expect(point?.x).toBeCloseTo(x, 9);
     expect(point?.y).toBeCloseTo(y, 9);
@@ -61,7 +80,7 @@ describe('transforms', () => {
     'scale(2) and more',
     'scale(2',
   ])('“%s” is none', (text) => {
-    expect(readTransform(text)).toBeNull();
+    expect(readTransform(text, place)).toBeNull();
   });
 });
 

@@ -1,6 +1,14 @@
 import { type Color, converter, parse } from 'culori';
 import type { Colour } from '../../drawing/item.ts';
-import { identity, isFiniteMatrix, type Matrix, multiply, rotation } from '../../geometry/matrix.ts';
+import {
+  identity,
+  isFiniteMatrix,
+  type Matrix,
+  multiply,
+  rotation,
+  scaling,
+  translation,
+} from '../../geometry/matrix.ts';
 
 /** CSS pixels to mm: 96 to the inch. */
 export const mmPerPx = 25.4 / 96;
@@ -35,12 +43,38 @@ export function lengthInMm(length: SvgLength): number | null {
   return factor === undefined ? null : length.number * factor;
 }
 
-/** A length in user units (1 unit = 1 px before any viewBox); null when it is none. */
-export function userUnits(text: string | undefined): number | null {
+/** What lengths are measured against where an element stands, in user units. */
+export interface LengthContext {
+  readonly fontSize: number;
+  readonly viewportWidth: number;
+  readonly viewportHeight: number;
+}
+
+/** Which side of the viewport per cent is of; the third is its diagonal over √2, as SVG has it. */
+export type Axis = 'x' | 'y' | 'diagonal';
+
+/** A length in user units, font units and per cent included; null when it is none. */
+export function lengthInUserUnits(text: string | undefined, context: LengthContext, axis: Axis): number | null {
   const length = readLength(text);
   if (!length) return null;
-  const mm = lengthInMm(length);
-  return mm === null ? null : mm / mmPerPx;
+  const { viewportWidth, viewportHeight, fontSize } = context;
+  switch (length.unit) {
+    case 'em':
+      return length.number * fontSize;
+    case 'ex':
+    case 'ch':
+      return (length.number * fontSize) / 2;
+    case 'rem':
+      return length.number * 16;
+    case '%': {
+      const diagonal = Math.sqrt((viewportWidth ** 2 + viewportHeight ** 2) / 2);
+      return (length.number / 100) * (axis === 'x' ? viewportWidth : axis === 'y' ? viewportHeight : diagonal);
+    }
+    default: {
+      const mm = lengthInMm(length);
+      return mm === null ? null : mm / mmPerPx;
+    }
+  }
 }
 
 /** Every number in a list such as `points` or `viewBox`; stops at the first thing that is none. */
@@ -57,14 +91,18 @@ export function readNumbers(text: string): { numbers: number[]; whole: boolean }
   return { numbers, whole: text.slice(end).trim() === '' };
 }
 
-/** A `transform` attribute as a map; null when it cannot be read. */
-export function readTransform(text: string): Matrix | null {
+/**
+ * A `transform`, as an attribute or in CSS (with units), as a map; null when it cannot be read.
+ * @param context what lengths with units are measured against
+ */
+export function readTransform(text: string, context: LengthContext): Matrix | null {
+  if (text.trim() === 'none') return identity;
   let matrix: Matrix = identity;
   const pattern = /[\s,]*([a-zA-Z]+)\s*\(([^)]*)\)/gy;
   let end = 0;
   for (let match = pattern.exec(text); match; match = pattern.exec(text)) {
-    const { numbers, whole } = readNumbers(match[2]);
-    const step = whole ? oneTransform(match[1], numbers) : null;
+    const values = readArguments(match[2], context);
+    const step = values && oneTransform(match[1], values);
     if (!step || !isFiniteMatrix(step)) return null;
     matrix = multiply(matrix, step);
     end = pattern.lastIndex;
@@ -72,21 +110,48 @@ export function readTransform(text: string): Matrix | null {
   return text.slice(end).trim() === '' ? matrix : null;
 }
 
+const degreesPer: Record<string, number> = { deg: 1, rad: 180 / Math.PI, grad: 0.9, turn: 360 };
+
+/** Numbers, angles in degrees and lengths in user units; null when one is none of them. */
+function readArguments(text: string, context: LengthContext): number[] | null {
+  const { numbers, whole } = readNumbers(text);
+  if (whole) return numbers;
+  const values = text
+    .trim()
+    .split(/\s*,\s*|\s+/)
+    .map((part) => {
+      const angle = /^([-+.\de]+)(deg|rad|grad|turn)$/i.exec(part);
+      return angle ? Number(angle[1]) * degreesPer[angle[2].toLowerCase()] : lengthInUserUnits(part, context, 'x');
+    });
+  return values.every((value) => value !== null && Number.isFinite(value)) ? (values as number[]) : null;
+}
+
 function oneTransform(name: string, n: number[]): Matrix | null {
   const tan = (degrees: number) => Math.tan((degrees * Math.PI) / 180);
+  const of = (...counts: number[]) => counts.includes(n.length);
   switch (name) {
     case 'matrix':
-      return n.length === 6 ? [n[0], n[1], n[2], n[3], n[4], n[5]] : null;
+      return of(6) ? [n[0], n[1], n[2], n[3], n[4], n[5]] : null;
     case 'translate':
-      return n.length === 1 || n.length === 2 ? [1, 0, 0, 1, n[0], n[1] ?? 0] : null;
+      return of(1, 2) ? translation(n[0], n[1] ?? 0) : null;
+    case 'translateX':
+      return of(1) ? translation(n[0], 0) : null;
+    case 'translateY':
+      return of(1) ? translation(0, n[0]) : null;
     case 'scale':
-      return n.length === 1 || n.length === 2 ? [n[0], 0, 0, n[1] ?? n[0], 0, 0] : null;
+      return of(1, 2) ? scaling(n[0], n[1] ?? n[0]) : null;
+    case 'scaleX':
+      return of(1) ? scaling(n[0], 1) : null;
+    case 'scaleY':
+      return of(1) ? scaling(1, n[0]) : null;
     case 'rotate':
-      return n.length === 1 || n.length === 3 ? rotation(n[0], { x: n[1] ?? 0, y: n[2] ?? 0 }) : null;
+      return of(1, 3) ? rotation(n[0], { x: n[1] ?? 0, y: n[2] ?? 0 }) : null;
     case 'skewX':
-      return n.length === 1 ? [1, 0, tan(n[0]), 1, 0, 0] : null;
+      return of(1) ? [1, 0, tan(n[0]), 1, 0, 0] : null;
     case 'skewY':
-      return n.length === 1 ? [1, tan(n[0]), 0, 1, 0, 0] : null;
+      return of(1) ? [1, tan(n[0]), 0, 1, 0, 0] : null;
+    case 'skew':
+      return of(1, 2) ? [1, tan(n[1] ?? 0), tan(n[0]), 1, 0, 0] : null;
     default:
       return null;
   }

@@ -1,30 +1,48 @@
 import type { Meaning } from '../../colours/derive.ts';
 import { type Operation, operationColours } from '../../colours/operation.ts';
 import { type Drawing, type Item, pathOf, polylinesOf } from '../../drawing/item.ts';
-import type { Box } from '../../geometry/box.ts';
+import { type Box, boxHeight, boxWidth } from '../../geometry/box.ts';
 import { pathData } from '../../geometry/path.ts';
 import { simplifyPolyline } from '../../geometry/simplify.ts';
+import type { Outgoing } from '../outgoing.ts';
 
-/**
- * A drawing as SVG: the page is the bed, in mm, one path an item with the stroke and fill it came with.
- *
- * @param width width of the page in mm
- * @param height height of the page in mm
- */
-export function writeSvg({ items }: Drawing, width: number, height: number): string {
-  const lines = items.map((item) => {
-    const { stroke, strokeWidthMm, fill } = item.paint;
-    const attributes = [
-      `d="${pathData(pathOf(item))}"`,
-      `fill="${fill ?? 'none'}"`,
-      ...(fill !== null && item.fillRule === 'evenodd' ? ['fill-rule="evenodd"'] : []),
-      `stroke="${stroke ?? 'none'}"`,
-      ...(stroke === null ? [] : [`stroke-width="${strokeWidthMm}"`]),
-      ...(item.name === null ? [] : [`aria-label="${escapeXml(item.name)}"`]),
-    ];
-    return `  <path ${attributes.join(' ')}/>`;
+/** A drawing as SVG: the page in mm, a group a layer, one path an item. */
+export function writeSvg({ page: view, layers, pictures }: Outgoing): string {
+  const width = boxWidth(view);
+  const height = boxHeight(view);
+  const groups = layers.map(({ name, items }) => {
+    const lines = items.map((item) => `    ${elementFor(item, pictures)}`);
+    return [`  <g aria-label="${escapeXml(name)}">`, ...lines, '  </g>'].join('\n');
   });
-  return [page(width, height, { minX: 0, minY: 0, maxX: width, maxY: height }), ...lines, '</svg>', ''].join('\n');
+  return [page(width, height, view), ...groups, '</svg>', ''].join('\n');
+}
+
+function elementFor(item: Item, pictures: Outgoing['pictures']): string {
+  const label = item.name === null ? [] : [`aria-label="${escapeXml(item.name)}"`];
+  if (item.shape.kind === 'picture') {
+    const { width, height, pictureId } = item.shape;
+    const file = pictures.get(pictureId);
+    const href = file ? [`href="${dataUrl(file.bytes)}"`] : [];
+    return `<image ${[`width="${width}"`, `height="${height}"`, `transform="matrix(${item.matrix.join(' ')})"`, ...href, ...label].join(' ')}/>`;
+  }
+  const { stroke, strokeWidthMm, fill, cap, join } = item.paint;
+  const attributes = [
+    `d="${pathData(pathOf(item))}"`,
+    `fill="${fill ?? 'none'}"`,
+    ...(fill !== null && item.fillRule === 'evenodd' ? ['fill-rule="evenodd"'] : []),
+    `stroke="${stroke ?? 'none'}"`,
+    ...(stroke === null ? [] : [`stroke-width="${strokeWidthMm}"`]),
+    ...(cap ? [`stroke-linecap="${cap}"`] : []),
+    ...(join ? [`stroke-linejoin="${join}"`] : []),
+    ...label,
+  ];
+  return `<path ${attributes.join(' ')}/>`;
+}
+
+function dataUrl(bytes: Uint8Array): string {
+  let binary = '';
+  for (let i = 0; i < bytes.length; i += 8192) binary += String.fromCharCode(...bytes.subarray(i, i + 8192));
+  return `data:image/${bytes[0] === 0xff ? 'jpeg' : 'png'};base64,${btoa(binary)}`;
 }
 
 /**
@@ -40,15 +58,17 @@ export function writePicture(drawing: Drawing, meaning: Meaning, view: Box, deta
     for (const { item } of meaning.placed.get(id) ?? []) operationOf.set(item.id, operation);
   }
   const width = view.maxX - view.minX;
-  const lines = drawing.items.map((item) => {
-    const operation = operationOf.get(item.id);
-    const colour = operation ? operationColours[operation] : '#9A9A92';
-    const look =
-      operation === 'engrave'
-        ? `fill="${colour}" fill-rule="evenodd"`
-        : `fill="none" stroke="${colour}" stroke-width="${(width / 320).toFixed(3)}"`;
-    return `<path d="${thinnedData(item, detail)}" ${look}/>`;
-  });
+  const lines = drawing.items
+    .filter(({ hidden }) => !hidden)
+    .map((item) => {
+      const operation = operationOf.get(item.id);
+      const colour = operation ? operationColours[operation] : '#9A9A92';
+      const look =
+        operation === 'engrave'
+          ? `fill="${colour}" fill-rule="evenodd"`
+          : `fill="none" stroke="${colour}" stroke-width="${(width / 320).toFixed(3)}"`;
+      return `<path d="${thinnedData(item, detail)}" ${look}/>`;
+    });
   return [page(width, view.maxY - view.minY, view), ...lines, '</svg>'].join('\n');
 }
 

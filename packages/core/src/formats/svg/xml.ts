@@ -4,9 +4,11 @@ import { FileRefused } from '../refusal.ts';
 /** An element of the file, with its SVG name; elements of other namespaces are not kept. */
 export interface SvgElement {
   readonly name: string;
-  readonly attributes: ReadonlyMap<string, string>;
+  readonly attributes: Readonly<Record<string, string>>;
+  readonly parent: SvgElement | null;
   readonly children: SvgElement[];
-  text: string;
+  /** In text, what stands between and around the children, in order; null elsewhere. */
+  readonly content: (SvgElement | string)[] | null;
   readonly line: number;
 }
 
@@ -14,11 +16,16 @@ export interface SvgTree {
   readonly root: SvgElement;
   /** Entities the file uses that are not XML's own, by name. */
   readonly unknownEntities: ReadonlyMap<string, number>;
+  /** What people and programs wrote beside the drawing: comments, metadata, descriptions. */
+  readonly remarks: string;
 }
 
 const svgNamespace = 'http://www.w3.org/2000/svg';
 /** Deeper than any drawing that a person or a program made for use. */
 const deepest = 400;
+const mostRemarks = 4000;
+const ownEntities = ['amp', 'lt', 'gt', 'quot', 'apos'];
+const withText = new Set(['style', 'text', 'tspan', 'textPath', 'tref', 'title']);
 
 /**
  * Reads XML into a tree of SVG elements. Nothing outside the text is ever fetched, and no entity
@@ -28,13 +35,15 @@ const deepest = 400;
  */
 export function readSvgTree(text: string): SvgTree {
   const parser = new SaxesParser({ xmlns: true, position: true });
-  const unknownEntities = new Map<string, number>();
   const stack: (SvgElement | null)[] = [];
   let root: SvgElement | null = null;
+  let remarks = '';
+  const remark = (said: string) => {
+    if (remarks.length < mostRemarks) remarks += `${said.slice(0, mostRemarks)}\n`;
+  };
 
   parser.on('error', (error) => {
-    const entity = /undefined entity|entity/i.test(error.message);
-    if (entity) return;
+    if (/entity/i.test(error.message)) return;
     throw new FileRefused(
       `The file is not well-formed XML: ${plainReason(error.message)} at line ${parser.line}. ` +
         'It may have been cut off on the way; save or send it again.',
@@ -47,15 +56,19 @@ export function readSvgTree(text: string): SvgTree {
           'No drawing needs that; ungroup it in the program that made it.',
       );
     }
-    const element =
-      tag.uri === svgNamespace || (tag.uri === '' && tag.prefix === '') ? elementOf(tag, parser.line) : null;
+    const parent = stack.at(-1) ?? null;
+    const isSvg = tag.uri === svgNamespace || (tag.uri === '' && tag.prefix === '');
+    const element = isSvg ? elementOf(tag, parent, parser.line) : null;
     if (!root) {
       if (element?.name !== 'svg') {
         throw new FileRefused(`The file is XML but not SVG: it starts with <${tag.name}>. Save the drawing as SVG.`);
       }
       root = element;
-    } else if (element) {
-      stack.at(-1)?.children.push(element);
+    } else if (element && parent) {
+      parent.children.push(element);
+      parent.content?.push(element);
+    } else {
+      remarkOn(tag, remark);
     }
     stack.push(element);
   });
@@ -64,29 +77,48 @@ export function readSvgTree(text: string): SvgTree {
   });
   const addText = (chunk: string) => {
     const open = stack.at(-1);
-    if (open && (open.name === 'style' || open.name === 'text' || open.name === 'tspan')) open.text += chunk;
+    if (open?.content) open.content.push(chunk);
+    else if (chunk.trim() !== '' && (!open || open.name === 'desc')) remark(chunk);
   };
   parser.on('text', addText);
   parser.on('cdata', addText);
-
-  for (const [, name] of text.matchAll(/&([A-Za-z_][\w.-]*);/g)) {
-    if (!['amp', 'lt', 'gt', 'quot', 'apos'].includes(name)) {
-      unknownEntities.set(name, (unknownEntities.get(name) ?? 0) + 1);
-    }
-  }
+  parser.on('comment', remark);
   parser.write(text).close();
   if (!root) throw new FileRefused('The file holds no drawing. Save it again as SVG.');
-  return { root, unknownEntities };
+  return { root, unknownEntities: entitiesIn(text), remarks };
 }
 
-function elementOf(tag: SaxesTagNS, line: number): SvgElement {
-  const attributes = new Map<string, string>();
-  for (const [name, attribute] of Object.entries(tag.attributes)) {
-    if (attribute.prefix === '' || attribute.prefix === 'xml' || attribute.local === 'href') {
-      attributes.set(attribute.prefix === '' ? name : attribute.local, attribute.value);
-    }
+function elementOf(tag: SaxesTagNS, parent: SvgElement | null, line: number): SvgElement {
+  const attributes: Record<string, string> = {};
+  for (const name in tag.attributes) {
+    const { prefix, local, value } = tag.attributes[name];
+    if (prefix === '') attributes[name] = value;
+    else if (local === 'href' || local === 'space' || local === 'label') attributes[local] ??= value;
   }
-  return { name: tag.local, attributes, children: [], text: '', line };
+  const content = withText.has(tag.local) || (tag.local === 'a' && parent?.content) ? [] : null;
+  return { name: tag.local, attributes, parent, children: [], content, line };
+}
+
+/** Other programs' own elements may say which unit they drew in. */
+function remarkOn(tag: SaxesTagNS, remark: (said: string) => void): void {
+  for (const name in tag.attributes) {
+    const { local, value } = tag.attributes[name];
+    if (/units?$/i.test(local)) remark(`${local}: ${value}`);
+  }
+}
+
+function entitiesIn(text: string): Map<string, number> {
+  const unknown = new Map<string, number>();
+  if (!text.includes('&')) return unknown;
+  for (const [, name] of text.matchAll(/&([A-Za-z_][\w.-]*);/g)) {
+    if (!ownEntities.includes(name)) unknown.set(name, (unknown.get(name) ?? 0) + 1);
+  }
+  return unknown;
+}
+
+/** The text right in an element, its children's left out. */
+export function textIn(element: SvgElement): string {
+  return element.content?.filter((part) => typeof part === 'string').join('') ?? '';
 }
 
 /** The parser's message without its place, which is said once, and in words. */

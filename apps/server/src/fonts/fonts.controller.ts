@@ -1,0 +1,75 @@
+import { createHash } from 'node:crypto';
+import { readFile } from 'node:fs/promises';
+import type { FontAnswer } from '@lambent/contracts';
+import { describeFont, FontRefused } from '@lambent/core';
+import { pdfAsset, shippedFonts } from '@lambent/fonts';
+import { Controller, Delete, Get, Header, HttpCode, Param, Post, Req, Res } from '@nestjs/common';
+import { ApiBody, ApiConsumes } from '@nestjs/swagger';
+import { InjectRepository } from '@nestjs/typeorm';
+import type { Request, Response } from 'express';
+import { Repository } from 'typeorm';
+import { notFound, PlainError } from '../common/errors.ts';
+import { FontEntity } from '../data/entities.ts';
+
+/** The fonts that text is set in: those that ship with Lambent, and those that the shop loaded. */
+@Controller('api/fonts')
+export class FontsController {
+  constructor(@InjectRepository(FontEntity) private readonly fonts: Repository<FontEntity>) {}
+
+  @Get()
+  async list(): Promise<FontAnswer[]> {
+    const loaded = await this.fonts.find({
+      select: { id: true, family: true, bold: true, italic: true },
+      order: { family: 'ASC' },
+    });
+    const shipped = shippedFonts().map(
+      ({ family, bold, italic, generic }, i): FontAnswer => ({ id: `shipped-${i}`, family, bold, italic, generic }),
+    );
+    return [...loaded.map((font): FontAnswer => ({ ...font, generic: null })), ...shipped];
+  }
+
+  @Get(':id')
+  @Header('Cache-Control', 'private, max-age=86400')
+  async get(@Param('id') id: string, @Res() response: Response): Promise<void> {
+    const shipped = /^shipped-(\d+)$/.exec(id);
+    const bytes = shipped ? shippedFonts()[Number(shipped[1])]?.bytes : (await this.fonts.findOneBy({ id }))?.bytes;
+    if (!bytes) throw notFound('font');
+    response.type('application/octet-stream').send(Buffer.from(bytes));
+  }
+
+  /** Loads a font, which is the body: TTF, OTF or WOFF. */
+  @Post()
+  @ApiConsumes('application/octet-stream')
+  @ApiBody({ schema: { type: 'string', format: 'binary' } })
+  async load(@Req() { body }: Request): Promise<FontAnswer> {
+    if (!Buffer.isBuffer(body) || body.length === 0) throw new PlainError(400, 'empty-file', 'The font file is empty.');
+    try {
+      const face = describeFont(body);
+      const id = createHash('sha256').update(body).digest('hex').slice(0, 32);
+      await this.fonts.save({ id, ...face, bytes: body, addedAt: new Date() });
+      return { id, ...face, generic: null };
+    } catch (error) {
+      if (error instanceof FontRefused) throw new PlainError(415, 'not-a-font', error.message);
+      throw error;
+    }
+  }
+
+  @Delete(':id')
+  @HttpCode(204)
+  async remove(@Param('id') id: string): Promise<void> {
+    const { affected } = await this.fonts.delete({ id });
+    if (!affected) throw notFound('font');
+  }
+}
+
+/** Files that stand in for what a PDF does not embed. */
+@Controller('api/pdf-assets')
+export class PdfAssetsController {
+  @Get(':folder/:name')
+  @Header('Cache-Control', 'private, max-age=86400')
+  async get(@Param('folder') folder: string, @Param('name') name: string, @Res() response: Response): Promise<void> {
+    const path = pdfAsset(`${folder}/${name}`);
+    if (!path) throw notFound('file');
+    response.type('application/octet-stream').send(await readFile(path).catch(() => Promise.reject(notFound('file'))));
+  }
+}

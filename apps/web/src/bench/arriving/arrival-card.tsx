@@ -1,0 +1,373 @@
+import {
+  type ArrivalPlace,
+  boundsOfAll,
+  boxHeight,
+  boxOf,
+  boxWidth,
+  formatLength,
+  fromMachine,
+  isEmpty,
+  type NoteKind,
+  type ReadingNote,
+  type SolidSide,
+  shownBounds,
+  solidSides,
+  toMachine,
+} from '@lambent/core';
+import { LoaderCircle } from 'lucide-react';
+import { Button } from '../../ui/button.tsx';
+import { Choice } from '../../ui/choice.tsx';
+import { LengthField } from '../../ui/length-field.tsx';
+import { Notice } from '../../ui/notice.tsx';
+import { useBench, useBenchActions } from '../context.ts';
+import { Drawer, Part } from '../drawers/drawer.tsx';
+import { jobOf, machineOf, unitOf } from '../store.ts';
+import { ArrivalPicture } from './arrival-picture.tsx';
+import { adjust, chooseReading, leave, measuredBox, placedItems, setKnown, take } from './arriving.ts';
+import type { Arriving } from './incoming.ts';
+
+/** What a file holds, how large it is and where it goes, before any of it is in the job. */
+export function ArrivalCard({ arriving }: { arriving: Arriving }) {
+  const actions = useBenchActions();
+  const reading = useBench((state) => state.incoming.reading);
+  const waiting = useBench((state) => state.incoming.waiting.length);
+  const { file, again, taking } = arriving;
+  const count = arriving.reading.drawing.items.filter((item) => !item.hidden).length;
+  return (
+    <Drawer
+      title={again ? 'Read again' : 'Arriving'}
+      aside={waiting > 0 ? `${waiting} more ${waiting === 1 ? 'waits' : 'wait'}` : undefined}
+      foot={
+        <div className="grid grid-cols-2 gap-2">
+          <Button onClick={() => void leave(actions)} disabled={taking}>
+            {again ? 'Leave as it is' : 'Leave it'}
+          </Button>
+          <Button
+            look="main"
+            disabled={taking || reading !== null || arriving.reading.drawing.items.length === 0}
+            onClick={() => void take(actions)}
+          >
+            {taking ? 'Taking…' : again ? 'Take it so' : 'Take it'}
+          </Button>
+        </div>
+      }
+    >
+      <div>
+        <p className="truncate font-semibold" title={file.name}>
+          {file.name}
+        </p>
+        <p className="figures text-[12px] text-quiet" data-testid="arrival-count">
+          {count} {count === 1 ? 'item' : 'items'} · {formatNames[arriving.reading.format]}
+        </p>
+      </div>
+      <div className="relative">
+        <ArrivalPicture arriving={arriving} />
+        {reading && (
+          <div
+            className="absolute inset-0 flex items-center justify-center gap-2 rounded-[10px] bg-paper/80"
+            role="status"
+          >
+            <LoaderCircle size={16} className="animate-spin text-petrol" aria-hidden />
+            Reading again…
+          </div>
+        )}
+      </div>
+      <SizePart arriving={arriving} />
+      <PlacePart arriving={arriving} />
+      <ReadingPart arriving={arriving} />
+      <Report arriving={arriving} />
+    </Drawer>
+  );
+}
+
+const formatNames = { svg: 'SVG', dxf: 'DXF', pdf: 'PDF', picture: 'picture', stl: 'STL' };
+
+function SizePart({ arriving }: { arriving: Arriving }) {
+  const actions = useBenchActions();
+  const unit = useBench(unitOf);
+  const { reading, factor, measured } = arriving;
+  const { size } = reading;
+  const bounds = shownBounds(reading);
+  if (isEmpty(bounds)) return null;
+  const [width, height] = [boxWidth(bounds), boxHeight(bounds)];
+  const part = measuredBox(arriving);
+  const shown = (mm: number) => formatLength(mm, unit, { bare: true });
+  const chosen = size.others.findIndex((other) => Math.abs(other.factor - factor) < 1e-9);
+  const typed = chosen < 0 && Math.abs(factor - 1) > 1e-9;
+  return (
+    <Part title="Size">
+      <p className="figures text-[15px] font-bold" data-testid="arrival-size">
+        {shown(width * factor)} × {shown(height * factor)} {unit}
+      </p>
+      <p className={size.sure ? 'text-[12px] text-quiet' : 'text-[12px] text-warn'}>
+        {typed ? `${Number((factor * 100).toPrecision(4))} % of the size read` : `From ${size.from}.`}
+      </p>
+      {size.others.length > 0 && (
+        <Choice
+          label="Read as"
+          value={String(chosen)}
+          empty={typed ? 'A size of your own' : 'As the file says'}
+          options={size.others.map((other, i) => ({
+            value: String(i),
+            text: other.label,
+            aside: `${shown(width * other.factor)} × ${shown(height * other.factor)}`,
+          }))}
+          choose={(value) => adjust(actions, { factor: size.others[Number(value)].factor })}
+        />
+      )}
+      <p className="text-[12px] text-quiet">
+        {measured
+          ? 'A known size of the marked part:'
+          : 'Or type a known size; click a part in the picture to measure that.'}
+      </p>
+      <div className="grid grid-cols-2 gap-2">
+        <LengthField
+          label="Known width"
+          layout="stack"
+          unit={unit}
+          value={boxWidth(part) * factor}
+          commit={(mm) => setKnown(actions, 'width', mm)}
+        />
+        <LengthField
+          label="Known height"
+          layout="stack"
+          unit={unit}
+          value={boxHeight(part) * factor}
+          commit={(mm) => setKnown(actions, 'height', mm)}
+        />
+      </div>
+      {measured && (
+        <Button look="quiet" className="-ml-3 self-start" onClick={() => adjust(actions, { measured: null })}>
+          Measure the whole
+        </Button>
+      )}
+      {Math.abs(factor - 1) > 1e-9 && (
+        <Button look="quiet" className="-ml-3 self-start" onClick={() => adjust(actions, { factor: 1 })}>
+          Back to the size read
+        </Button>
+      )}
+    </Part>
+  );
+}
+
+function PlacePart({ arriving }: { arriving: Arriving }) {
+  const actions = useBenchActions();
+  const unit = useBench(unitOf);
+  const machine = useBench(machineOf);
+  const hasSheet = useBench((state) => jobOf(state).sheets.length > 0);
+  const over = useBench((state) =>
+    overBed(
+      state.prepared.machine,
+      boundsOfAll(placedItems(state, arriving).filter((item) => !item.hidden)),
+      unitOf(state),
+    ),
+  );
+  const corner = toMachine(machine, arriving.corner.x, arriving.corner.y);
+  const setCorner = (x: number, y: number) => {
+    adjust(actions, { corner: fromMachine(machine, x, y) });
+    return undefined;
+  };
+  return (
+    <Part title="Place">
+      <Choice<ArrivalPlace['kind']>
+        label="Place"
+        value={arriving.place}
+        options={[
+          { value: 'as-in-file', text: 'As in the file' },
+          { value: 'centred', text: hasSheet ? 'Centred on the sheet' : 'Centred on the bed' },
+          { value: 'corner', text: 'Top left corner at a point' },
+        ]}
+        choose={(place) => adjust(actions, { place })}
+      />
+      {arriving.place === 'corner' && (
+        <div className="grid grid-cols-2 gap-2">
+          <LengthField
+            label="Corner X"
+            layout="stack"
+            unit={unit}
+            value={corner.x}
+            commit={(x) => setCorner(x, corner.y)}
+          />
+          <LengthField
+            label="Corner Y"
+            layout="stack"
+            unit={unit}
+            value={corner.y}
+            commit={(y) => setCorner(corner.x, y)}
+          />
+        </div>
+      )}
+      {over && (
+        <Notice level="warns">
+          <p data-testid="arrival-over">{over}</p>
+        </Notice>
+      )}
+    </Part>
+  );
+}
+
+/** By how much what arrives is larger than the bed, or that it hangs over its edge; null when it lies on it. */
+function overBed(
+  { name, bedWidth, bedHeight }: { name: string; bedWidth: number; bedHeight: number },
+  box: ReturnType<typeof shownBounds>,
+  unit: Parameters<typeof formatLength>[1],
+): string | null {
+  if (isEmpty(box)) return null;
+  const bed = boxOf(0, 0, bedWidth, bedHeight);
+  const wider = boxWidth(box) - bedWidth;
+  const higher = boxHeight(box) - bedHeight;
+  const by = [
+    ...(wider > 0.001 ? [`${formatLength(wider, unit)} wider`] : []),
+    ...(higher > 0.001 ? [`${formatLength(higher, unit)} higher`] : []),
+  ];
+  if (by.length > 0) return `It is ${by.join(' and ')} than ${name}’s bed.`;
+  const off =
+    box.minX < bed.minX - 0.001 ||
+    box.minY < bed.minY - 0.001 ||
+    box.maxX > bed.maxX + 0.001 ||
+    box.maxY > bed.maxY + 0.001;
+  return off ? `Some of it would lie off ${name}’s bed there.` : null;
+}
+
+const sideNames: Record<SolidSide, string> = {
+  '+z': 'Top up',
+  '-z': 'Bottom up',
+  '+y': 'Back up',
+  '-y': 'Front up',
+  '+x': 'Right side up',
+  '-x': 'Left side up',
+};
+
+/** What can be chosen of how the file is read; each choice reads it anew. */
+function ReadingPart({ arriving }: { arriving: Arriving }) {
+  const actions = useBenchActions();
+  const { reading, choices } = arriving;
+  const has = (...codes: string[]) => reading.notes.some(({ code }) => codes.includes(code));
+  const dashed = has('dashes', 'dashes-as-solid');
+  const clipped = has('clipped', 'clipped-away', 'clip-not-applied');
+  if (reading.pageCount < 2 && !dashed && !clipped && reading.format !== 'stl') return null;
+  return (
+    <Part title="Reading">
+      {reading.pageCount > 1 && (
+        <Choice
+          label="Page"
+          value={String(choices.page ?? 1)}
+          options={Array.from({ length: reading.pageCount }, (_, i) => ({
+            value: String(i + 1),
+            text: `Page ${i + 1} of ${reading.pageCount}`,
+          }))}
+          choose={(page) => void chooseReading(actions, { page: Number(page) })}
+        />
+      )}
+      {dashed && (
+        <Choice
+          label="Dashed lines"
+          value={choices.dashes ?? 'solid'}
+          options={[
+            { value: 'solid', text: 'Dashed lines as solid lines' },
+            { value: 'dashed', text: 'Dashed lines as their dashes' },
+          ]}
+          choose={(dashes) => void chooseReading(actions, { dashes })}
+        />
+      )}
+      {clipped && (
+        <Choice
+          label="Clips"
+          value={choices.clips ?? 'applied'}
+          options={[
+            { value: 'applied', text: 'Parts cut to their clips' },
+            { value: 'whole', text: 'Clipped parts taken whole' },
+          ]}
+          choose={(clips) => void chooseReading(actions, { clips })}
+        />
+      )}
+      {reading.format === 'stl' && (
+        <>
+          <Choice
+            label="How it lies"
+            value={choices.up ?? null}
+            empty="Thinnest side up"
+            options={solidSides.map((side) => ({ value: side, text: sideNames[side] }))}
+            choose={(up) => void chooseReading(actions, { up })}
+          />
+          <Choice
+            label="Where it is cut"
+            value={String(choices.cutAt ?? 0.5)}
+            options={[
+              { value: 'outline', text: 'All that it covers' },
+              ...[0.05, 0.25, 0.5, 0.75, 0.95].map((share) => ({
+                value: String(share),
+                text: `Cut at ${Math.round(share * 100)} % of its height`,
+              })),
+            ]}
+            choose={(cutAt) => void chooseReading(actions, { cutAt: cutAt === 'outline' ? cutAt : Number(cutAt) })}
+          />
+        </>
+      )}
+    </Part>
+  );
+}
+
+const kinds: readonly (readonly [kind: NoteKind, title: string, ink: string])[] = [
+  ['left-out', 'Left out', 'text-stop'],
+  ['changed', 'Changed', 'text-warn'],
+  ['taken', 'Taken', 'text-quiet'],
+];
+
+/** What was taken, changed and left out; each can be shown. */
+function Report({ arriving }: { arriving: Arriving }) {
+  const { notes } = arriving.reading;
+  const known = new Set(arriving.reading.drawing.items.map(({ id }) => id));
+  if (notes.length === 0) {
+    return (
+      <Part title="Report">
+        <p>All of the file is taken as it is drawn.</p>
+      </Part>
+    );
+  }
+  return (
+    <Part title="Report">
+      {kinds.map(([kind, title, ink]) => {
+        const own = notes.filter((note) => note.kind === kind);
+        if (own.length === 0) return null;
+        return (
+          <div key={kind}>
+            <h3 className={`font-semibold ${ink}`}>{title}</h3>
+            <ul className="flex flex-col gap-1">
+              {own.map((note) => (
+                <NoteRow
+                  key={`${note.code} ${note.message}`}
+                  note={note}
+                  shows={note.itemIds.some((id) => known.has(id))}
+                />
+              ))}
+            </ul>
+          </div>
+        );
+      })}
+    </Part>
+  );
+}
+
+function NoteRow({ note, shows }: { note: ReadingNote; shows: boolean }) {
+  const actions = useBenchActions();
+  return (
+    <li className="flex items-start gap-1.5" data-testid={`note-${note.code}`}>
+      <span className="figures mt-px min-w-5 shrink-0 text-right text-[12px] text-quiet">{note.count}</span>
+      <span className="min-w-0 flex-1 break-words">{note.message}</span>
+      {shows && (
+        <button
+          type="button"
+          className="shrink-0 font-semibold text-petrol hover:underline"
+          onPointerEnter={() => actions.pointOut(note.itemIds)}
+          onPointerLeave={() => actions.pointOut([])}
+          onFocus={() => actions.pointOut(note.itemIds)}
+          onBlur={() => actions.pointOut([])}
+          onClick={() => actions.pointOut(note.itemIds)}
+        >
+          Show
+        </button>
+      )}
+    </li>
+  );
+}

@@ -1,0 +1,242 @@
+import {
+  type Arrival,
+  type ArrivalPlace,
+  acceptArrival,
+  arrivalMap,
+  arrivedItems,
+  type Box,
+  boundsOf,
+  boxContains,
+  boxHeight,
+  boxOf,
+  boxWidth,
+  type Item,
+  largestFile,
+  type Matrix,
+  meanScale,
+  type Point,
+  type Reading,
+  type ReadingChoices,
+  rereadArrival,
+  sheetBox,
+  shownBounds,
+} from '@lambent/core';
+import { toast } from 'sonner';
+import { api, sentenceOf } from '../../api.ts';
+import { cancelFileWork, fileWorker } from '../../workers/bench.ts';
+import { showPicture } from '../bed/pictures.ts';
+import { type BenchActions, type BenchState, jobOf, machineOf } from '../store.ts';
+import type { Arriving, PlaceKind } from './incoming.ts';
+
+/** Reads files one after another; each waits on its card until it is taken or left. */
+export async function offerFiles(actions: BenchActions, files: readonly File[]): Promise<void> {
+  if (files.length === 0) return;
+  const { incoming } = actions.get();
+  actions.set({ incoming: { ...incoming, waiting: [...incoming.waiting, ...files], refused: null } });
+  if (!incoming.arriving && incoming.reading === null) await readNext(actions);
+}
+
+async function readNext(actions: BenchActions): Promise<void> {
+  const { incoming } = actions.get();
+  const [file, ...waiting] = incoming.waiting;
+  if (!file) {
+    actions.set({ incoming: { ...incoming, arriving: null, reading: null } });
+    return;
+  }
+  actions.set({ incoming: { ...incoming, arriving: null, waiting, reading: file.name } });
+  const id = `a${crypto.randomUUID().slice(0, 8)}`;
+  await show(actions, file, id, {}, (reading) => freshArriving(actions.get(), id, file, reading));
+}
+
+/** Reads a file and shows its card; a refusal is shown instead, and the next file is read. */
+async function show(
+  actions: BenchActions,
+  file: File,
+  id: string,
+  choices: ReadingChoices,
+  make: (reading: Reading) => Arriving,
+): Promise<void> {
+  try {
+    if (file.size > largestFile) throw new Error(tooLarge(file));
+    const reading = await fileWorker().read(new Uint8Array(await file.arrayBuffer()), id, choices);
+    if (actions.get().incoming.reading !== file.name) return;
+    for (const picture of reading.pictures) void showPicture(picture.id, picture.bytes);
+    const arriving = make(reading);
+    actions.set({ incoming: { ...actions.get().incoming, arriving, reading: null } });
+  } catch (error) {
+    const { incoming } = actions.get();
+    if (incoming.reading !== file.name) return;
+    actions.set({ incoming: { ...incoming, reading: null, refused: { file: file.name, why: sentenceOf(error) } } });
+    if (!incoming.arriving && incoming.waiting.length > 0) await readNext(actions);
+  }
+}
+
+function tooLarge(file: File): string {
+  const mb = (size: number) => Math.round(size / 1024 / 1024);
+  return `It is ${mb(file.size)} MB; Lambent takes files up to ${mb(largestFile)} MB. Leave pictures out, or split it.`;
+}
+
+function freshArriving(state: BenchState, id: string, file: File, reading: Reading): Arriving {
+  const { bedWidth, bedHeight } = machineOf(state);
+  const found = shownBounds(reading);
+  // A page says where things lie; without one, or off the bed, the middle is the better guess.
+  const fits = boxContains(boxOf(0, 0, bedWidth, bedHeight), found, 0.001);
+  const place: PlaceKind =
+    reading.size.pageWidthMm !== null && reading.format !== 'picture' && fits ? 'as-in-file' : 'centred';
+  return {
+    id,
+    file,
+    reading,
+    choices: {},
+    factor: 1,
+    place,
+    corner: { x: found.minX, y: found.minY },
+    measured: null,
+    again: null,
+    taking: false,
+  };
+}
+
+/** Stops reading, and leaves what waits. */
+export function stopReading(actions: BenchActions): void {
+  cancelFileWork();
+  actions.set({ incoming: { ...actions.get().incoming, reading: null, waiting: [] } });
+}
+
+export function dismissRefusal(actions: BenchActions): void {
+  actions.set({ incoming: { ...actions.get().incoming, refused: null } });
+}
+
+/** Changes how the arriving file is sized and placed. */
+export function adjust(
+  actions: BenchActions,
+  change: Partial<Pick<Arriving, 'factor' | 'place' | 'corner' | 'measured'>>,
+): void {
+  const { incoming } = actions.get();
+  if (incoming.arriving) actions.set({ incoming: { ...incoming, arriving: { ...incoming.arriving, ...change } } });
+}
+
+/** Reads the arriving file again with other choices. */
+export async function chooseReading(actions: BenchActions, change: ReadingChoices): Promise<void> {
+  const { incoming } = actions.get();
+  const { arriving } = incoming;
+  if (!arriving) return;
+  const choices = { ...arriving.choices, ...change };
+  actions.set({ incoming: { ...incoming, reading: arriving.file.name } });
+  await show(actions, arriving.file, arriving.id, choices, (reading) => ({
+    ...arriving,
+    reading,
+    choices,
+    measured: null,
+  }));
+}
+
+/** Sets the size by a dimension that is known: of the whole, or of the measured part. */
+export function setKnown(actions: BenchActions, side: 'width' | 'height', mm: number): string | undefined {
+  const { arriving } = actions.get().incoming;
+  if (!arriving) return;
+  const box = measuredBox(arriving);
+  const read = side === 'width' ? boxWidth(box) : boxHeight(box);
+  if (!(mm > 0)) return 'A size is more than 0.';
+  if (!(read > 0)) return 'This part has no extent that way.';
+  adjust(actions, { factor: mm / read });
+}
+
+/** What a known dimension is typed of, in mm as read. */
+export function measuredBox({ reading, measured }: Arriving): Box {
+  const part = reading.drawing.items.find(({ id }) => id === measured);
+  return part ? boundsOf(part) : shownBounds(reading);
+}
+
+/** From the drawing as read to its place on the bed. */
+export function mapOf(state: BenchState, { reading, factor, place, corner }: Arriving): Matrix {
+  return arrivalMap(reading, factor, placeOf(state, place, corner));
+}
+
+function placeOf(state: BenchState, kind: PlaceKind, corner: Point): ArrivalPlace {
+  if (kind === 'as-in-file') return { kind };
+  if (kind === 'corner') return { kind, at: corner };
+  const { bedWidth, bedHeight } = machineOf(state);
+  const [sheet] = jobOf(state).sheets;
+  return { kind, on: sheet ? sheetBox(sheet) : boxOf(0, 0, bedWidth, bedHeight) };
+}
+
+/** The arriving items where they would come to lie. */
+export function placedItems(state: BenchState, arriving: Arriving): Item[] {
+  return arrivedItems(arriving.reading.drawing.items, mapOf(state, arriving));
+}
+
+/** Leaves the arriving file, and reads the next. */
+export async function leave(actions: BenchActions): Promise<void> {
+  actions.set({ incoming: { ...actions.get().incoming, arriving: null, reading: null } });
+  await readNext(actions);
+}
+
+/** Puts the arriving file into the job as one edit, keeps its original and its pictures, and reads the next. */
+export async function take(actions: BenchActions): Promise<void> {
+  const state = actions.get();
+  const { arriving } = state.incoming;
+  if (!arriving || arriving.taking) return;
+  actions.set({ incoming: { ...state.incoming, arriving: { ...arriving, taking: true } } });
+  const { reading, file, again, choices } = arriving;
+  try {
+    for (const { id, bytes } of reading.pictures) await api.keepPicture(id, bytes);
+  } catch (error) {
+    actions.set({ incoming: { ...actions.get().incoming, arriving: { ...arriving, taking: false } } });
+    toast.error(`The pictures of ${file.name} could not be kept, so nothing was taken: ${sentenceOf(error)}`);
+    return;
+  }
+  const originalId = again ? again.arrival.originalId : await keepOriginal(state.jobId, file);
+  const arrival: Arrival = {
+    id: arriving.id,
+    file: file.name,
+    originalId,
+    choices,
+    place: mapOf(actions.get(), arriving),
+  };
+  if (again) actions.edit(`read ${file.name} again`, (job) => rereadArrival(job, arrival, again.before, reading));
+  else actions.edit(`bring in ${file.name}`, (job) => acceptArrival(job, arrival, reading));
+  const known = new Set(jobOf(actions.get()).drawing.items.map(({ id }) => id));
+  actions.select(reading.drawing.items.flatMap(({ id, hidden }) => (hidden || !known.has(id) ? [] : [id])));
+  await leave(actions);
+}
+
+async function keepOriginal(jobId: string, file: File): Promise<number | null> {
+  try {
+    return (await api.keepOriginal(jobId, file)).id;
+  } catch (error) {
+    toast.error(`${file.name} is drawn, but the file itself was not kept: ${sentenceOf(error)}`);
+    return null;
+  }
+}
+
+/** Opens the card of something that was brought in before, to read it with other choices. */
+export async function readAgain(actions: BenchActions, arrival: Arrival): Promise<void> {
+  const { jobId, incoming } = actions.get();
+  if (arrival.originalId === null || incoming.reading !== null) return;
+  actions.set({ incoming: { ...incoming, arriving: null, reading: arrival.file, refused: null } });
+  let file: File;
+  try {
+    file = new File([await api.original(jobId, arrival.originalId)], arrival.file);
+  } catch (error) {
+    actions.set({ incoming: { ...incoming, refused: { file: arrival.file, why: sentenceOf(error) } } });
+    return;
+  }
+  await show(actions, file, arrival.id, arrival.choices, (reading) => {
+    const factor = meanScale(arrival.place);
+    const { minX, minY } = shownBounds(reading);
+    const [, , , , x, y] = arrival.place;
+    return {
+      id: arrival.id,
+      file,
+      reading,
+      choices: arrival.choices,
+      factor,
+      place: 'corner',
+      corner: { x: x + minX * factor, y: y + minY * factor },
+      measured: null,
+      again: { arrival, before: reading },
+      taking: false,
+    };
+  });
+}

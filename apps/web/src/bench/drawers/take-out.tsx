@@ -1,0 +1,135 @@
+import { blocks, fileNameFor, usualFileName } from '@lambent/core';
+import { format } from 'date-fns';
+import { Download } from 'lucide-react';
+import { useState } from 'react';
+import { toast } from 'sonner';
+import { sentenceOf } from '../../api.ts';
+import { Button } from '../../ui/button.tsx';
+import { Choice } from '../../ui/choice.tsx';
+import { fileWorker } from '../../workers/bench.ts';
+import type { ArtworkFormat } from '../../workers/bench.worker.ts';
+import { useBench, useBenchActions } from '../context.ts';
+import { type BenchState, jobOf } from '../store.ts';
+import { Part } from './drawer.tsx';
+
+type Format = ArtworkFormat | 'gcode';
+type Scope = 'job' | 'selection' | 'run';
+
+const formats: readonly { value: Format; text: string; aside: string }[] = [
+  { value: 'gcode', text: 'G-code', aside: 'the plan' },
+  { value: 'svg', text: 'SVG', aside: 'mm' },
+  { value: 'dxf', text: 'DXF', aside: 'mm' },
+  { value: 'pdf', text: 'PDF', aside: 'true size' },
+  { value: 'png', text: 'PNG', aside: 'picture' },
+];
+
+/** Files out of the job, in open formats. */
+export function TakeOut() {
+  const actions = useBenchActions();
+  const blocked = useBench((state) => state.planned === null || blocks(state.planned.findings));
+  const selected = useBench((state) => state.selection.size);
+  const [kind, setKind] = useState<Format>('gcode');
+  const [scope, setScope] = useState<Scope>('job');
+  const [paints, setPaints] = useState<'as-came' | 'by-operation'>('as-came');
+  const [guides, setGuides] = useState<'with' | 'without'>('with');
+  const [resolution, setResolution] = useState('300');
+  const [busy, setBusy] = useState(false);
+  const scoped = scope === 'selection' && selected === 0 ? 'job' : scope;
+
+  const save = async () => {
+    const state = actions.get();
+    setBusy(true);
+    try {
+      const choices = {
+        paints,
+        guides: guides === 'with',
+        only: scoped === 'selection' ? state.selection : null,
+        onlyBurnt: scoped === 'run',
+      };
+      const blob = await (kind === 'gcode'
+        ? fileWorker().gcode(jobOf(state), state.shop, state.title)
+        : fileWorker().artwork(jobOf(state), state.shop, state.title, kind, choices, Number(resolution)));
+      download(blob, `${nameFor(state)}.${kind}`);
+    } catch (error) {
+      toast.error(`The file was not made. ${sentenceOf(error)}`);
+    } finally {
+      setBusy(false);
+    }
+  };
+  return (
+    <Part title="Take out as a file">
+      <Choice label="Format" value={kind} options={formats} choose={setKind} />
+      {kind !== 'gcode' && (
+        <>
+          <Choice<Scope>
+            label="What goes out"
+            value={scoped}
+            options={[
+              { value: 'job', text: 'The whole job' },
+              ...(selected > 0
+                ? [{ value: 'selection' as const, text: 'The selection', aside: String(selected) }]
+                : []),
+              { value: 'run', text: 'What burns in this run' },
+            ]}
+            choose={setScope}
+          />
+          <Choice
+            label="Paints"
+            value={paints}
+            options={[
+              { value: 'as-came', text: 'Paints as they came' },
+              { value: 'by-operation', text: 'Paints of the operations' },
+            ]}
+            choose={setPaints}
+          />
+          {scoped !== 'run' && (
+            <Choice
+              label="Guides and notes"
+              value={guides}
+              options={[
+                { value: 'with', text: 'With guides and notes' },
+                { value: 'without', text: 'Without guides and notes' },
+              ]}
+              choose={setGuides}
+            />
+          )}
+        </>
+      )}
+      {kind === 'png' && (
+        <Choice
+          label="Resolution"
+          value={resolution}
+          options={['96', '150', '300', '600'].map((value) => ({ value, text: `${value} pixels to the inch` }))}
+          choose={setResolution}
+        />
+      )}
+      <Button disabled={busy || (kind === 'gcode' && blocked)} onClick={() => void save()}>
+        <Download size={15} aria-hidden />
+        {busy ? 'Making it…' : `Save ${formats.find(({ value }) => value === kind)?.text}`}
+      </Button>
+      {kind === 'gcode' && blocked && (
+        <p className="text-[12px] text-quiet">G-code can be saved once nothing blocks.</p>
+      )}
+    </Part>
+  );
+}
+
+function nameFor({ title, prepared }: BenchState): string {
+  const { material } = prepared;
+  return fileNameFor(usualFileName, {
+    job: title,
+    member: '',
+    material: material?.name ?? '',
+    thickness: material ? `${material.thicknessMm} mm` : '',
+    date: format(new Date(), 'yyyy-MM-dd'),
+    run: '',
+  });
+}
+
+function download(blob: Blob, name: string): void {
+  const link = document.createElement('a');
+  link.href = URL.createObjectURL(blob);
+  link.download = name;
+  link.click();
+  setTimeout(() => URL.revokeObjectURL(link.href), 10_000);
+}

@@ -1,0 +1,118 @@
+import { open, readFile, writeFile } from 'node:fs/promises';
+import {
+  arrivalMap,
+  arrivedItems,
+  boxHeight,
+  boxWidth,
+  FileRefused,
+  type Item,
+  largestFile,
+  parseLength,
+  type Reading,
+  readDrawingFile,
+  shownBounds,
+} from '@lambent/core';
+import { shippedTools } from '@lambent/fonts';
+import { fileTrouble, Unusable } from './unusable.ts';
+
+/** What the arrival card asks on the Bench, as words on the command line. */
+export interface ReadingOptions {
+  page?: string;
+  unit?: string;
+  width?: string;
+  height?: string;
+  dashes?: boolean;
+}
+
+/** A drawing as read, at the size that was asked for. */
+export interface ReadDrawing {
+  readonly reading: Reading;
+  readonly items: readonly Item[];
+}
+
+/**
+ * Reads a drawing of any format that is taken, at the size its file gives or the words ask for.
+ * @throws Unusable when the file or the words cannot be used
+ */
+export async function readDrawing(path: string, options: ReadingOptions): Promise<ReadDrawing> {
+  const bytes = await readBytes(path);
+  if (bytes.length > largestFile) {
+    const mb = (size: number) => Math.round(size / 1024 / 1024);
+    throw new Unusable(`${path} is ${mb(bytes.length)} MB; Lambent takes drawings up to ${mb(largestFile)} MB.`);
+  }
+  const page = options.page === undefined ? undefined : Number(options.page);
+  if (page !== undefined && !(Number.isInteger(page) && page > 0)) {
+    throw new Unusable(`--page must be a page’s number, counted from 1, and not “${options.page}”.`);
+  }
+  const choices = { ...(page ? { page } : {}), ...(options.dashes ? { dashes: 'dashed' as const } : {}) };
+  let reading: Reading;
+  try {
+    reading = await readDrawingFile(new Uint8Array(bytes), (place) => `i${place}`, shippedTools(), choices);
+  } catch (error) {
+    if (error instanceof FileRefused) throw new Unusable(`${path}: ${error.message}`);
+    throw error;
+  }
+  const map = arrivalMap(reading, factorFor(reading, options), { kind: 'as-in-file' });
+  return { reading, items: arrivedItems(reading.drawing.items, map) };
+}
+
+const unitsInMm: Record<string, number> = { mm: 1, cm: 10, m: 1000, in: 25.4, ft: 304.8 };
+
+/** How much larger than read: by the unit the file was drawn in, or by a known width or height of the whole. */
+function factorFor(reading: Reading, { unit, width, height }: ReadingOptions): number {
+  if ([unit, width, height].filter((word) => word !== undefined).length > 1) {
+    throw new Unusable('Give one of --unit, --width and --height: each of them sets the size by itself.');
+  }
+  if (unit !== undefined) {
+    const mm = unitsInMm[unit] ?? (/^\d+$/.test(unit) ? 25.4 / Number(unit) : undefined);
+    if (!mm) throw new Unusable(`--unit may be mm, cm, m, in, ft or units to the inch such as 96, and not “${unit}”.`);
+    return mm / reading.size.mmPerUnit;
+  }
+  const [word, side] = width !== undefined ? [width, boxWidth] : [height, boxHeight];
+  if (word === undefined) return 1;
+  const name = width !== undefined ? '--width' : '--height';
+  const wanted = parseLength(word, 'mm');
+  const found = side(shownBounds(reading));
+  if (!wanted.ok || !(wanted.value > 0))
+    throw new Unusable(`${name} must be a length such as 120mm or 4 3/4in, and not “${word}”.`);
+  if (!(found > 0)) throw new Unusable(`The drawing has no extent that way, so ${name} cannot set its size.`);
+  return wanted.value / found;
+}
+
+export async function readBytes(path: string): Promise<Buffer> {
+  try {
+    return await readFile(path);
+  } catch (error) {
+    throw new Unusable(`${path} cannot be read: ${fileTrouble(error)}.`);
+  }
+}
+
+export async function write(path: string, content: string | Uint8Array): Promise<void> {
+  try {
+    await writeFile(path, content);
+  } catch (error) {
+    throw new Unusable(`${path} cannot be written: ${fileTrouble(error)}.`);
+  }
+}
+
+/** Writes lines as they are made, some 64 KB at a time. */
+export async function writeLines(path: string, lines: Iterable<string>): Promise<void> {
+  try {
+    const handle = await open(path, 'w');
+    try {
+      let chunk = '';
+      for (const line of lines) {
+        chunk += `${line}\n`;
+        if (chunk.length > 65536) {
+          await handle.write(chunk);
+          chunk = '';
+        }
+      }
+      await handle.write(chunk);
+    } finally {
+      await handle.close();
+    }
+  } catch (error) {
+    throw new Unusable(`${path} cannot be written: ${fileTrouble(error)}.`);
+  }
+}

@@ -1,0 +1,87 @@
+import type { Arrival } from '../drawing/arrival.ts';
+import { addItems } from '../drawing/edits.ts';
+import { boundsOfAll, type Item } from '../drawing/item.ts';
+import type { JobDocument } from '../drawing/job.ts';
+import { type Box, boxCentre, isEmpty } from '../geometry/box.ts';
+import { invert, type Matrix, meanScale, multiply, type Point, scaling, translation } from '../geometry/matrix.ts';
+import type { Reading } from './reading.ts';
+
+/** Where what arrives is put: as the file has it, with its middle in the middle of a box, or its top left corner at a point. */
+export type ArrivalPlace =
+  | { readonly kind: 'as-in-file' }
+  | { readonly kind: 'centred'; readonly on: Box }
+  | { readonly kind: 'corner'; readonly at: Point };
+
+/** The map from a drawing as read to the bed. @param factor how much larger than read, more than 0 */
+export function arrivalMap(reading: Pick<Reading, 'drawing'>, factor: number, place: ArrivalPlace): Matrix {
+  if (!(factor > 0 && Number.isFinite(factor)))
+    throw new RangeError(`arrivalMap: factor must be above 0, got ${factor}`);
+  const grown = scaling(factor, factor);
+  const box = shownBounds(reading);
+  if (place.kind === 'as-in-file' || isEmpty(box)) return grown;
+  const [from, to] =
+    place.kind === 'centred' ? [boxCentre(box), boxCentre(place.on)] : [{ x: box.minX, y: box.minY }, place.at];
+  return multiply(translation(to.x - from.x * factor, to.y - from.y * factor), grown);
+}
+
+/** The bounds of what a reading shows, in mm as read; of everything where nothing is shown. */
+export function shownBounds({ drawing }: Pick<Reading, 'drawing'>): Box {
+  const shown = boundsOfAll(drawing.items.filter((item) => !item.hidden));
+  return isEmpty(shown) ? boundsOfAll(drawing.items) : shown;
+}
+
+/** A reading's items where a map puts them; strokes grow along. */
+export function arrivedItems(items: readonly Item[], map: Matrix): Item[] {
+  const factor = meanScale(map);
+  return items.map((item) => ({
+    ...item,
+    matrix: multiply(map, item.matrix),
+    paint: { ...item.paint, strokeWidthMm: Math.round(item.paint.strokeWidthMm * factor * 1e4) / 1e4 },
+  }));
+}
+
+/** Puts what was read into a job, and remembers how. */
+export function acceptArrival(job: JobDocument, arrival: Arrival, { drawing }: Reading): JobDocument {
+  const added = addItems(job, arrivedItems(drawing.items, arrival.place), drawing.groups);
+  return { ...added, arrivals: [...job.arrivals, arrival] };
+}
+
+/**
+ * Replaces what an arrival brought by the same file read with other choices. What was done since is kept
+ * where the part is still there: where it was moved to, what it was pinned to, that it was hidden or
+ * taken away. Parts that were changed into something else stay as they are.
+ *
+ * @param before the file read with the choices of `job`'s record of it
+ * @param after the file read with the choices of `arrival`
+ * @throws RangeError when the job has no such arrival
+ */
+export function rereadArrival(job: JobDocument, arrival: Arrival, before: Reading, after: Reading): JobDocument {
+  const known = job.arrivals.find(({ id }) => id === arrival.id);
+  if (!known) throw new RangeError(`rereadArrival: the job has no arrival ${arrival.id}`);
+  const was = new Map(arrivedItems(before.drawing.items, known.place).map((item) => [item.id, item]));
+  const now = new Map(job.drawing.items.map((item) => [item.id, item]));
+  const fresh = new Set(after.drawing.items.map((item) => item.id));
+  const read = arrivedItems(after.drawing.items, arrival.place).flatMap((item): Item[] => {
+    const old = was.get(item.id);
+    const current = now.get(item.id);
+    if (!old) return [item];
+    if (!current) return [];
+    const back = invert(old.matrix);
+    const matrix = back ? multiply(multiply(current.matrix, back), item.matrix) : item.matrix;
+    const hidden = current.hidden === old.hidden ? item.hidden : current.hidden;
+    return [{ ...item, matrix, hidden, pinned: current.pinned, name: current.name, groupId: current.groupId }];
+  });
+  const ours = (id: string) => was.has(id) || fresh.has(id);
+  const first = job.drawing.items.findIndex(({ id }) => ours(id));
+  const others = job.drawing.items.filter(({ id }) => !ours(id));
+  const at = first < 0 ? others.length : job.drawing.items.slice(0, first).filter(({ id }) => !ours(id)).length;
+  const groupIds = new Set(job.drawing.groups.map(({ id }) => id));
+  return {
+    ...job,
+    drawing: {
+      items: [...others.slice(0, at), ...read, ...others.slice(at)],
+      groups: [...job.drawing.groups, ...after.drawing.groups.filter(({ id }) => !groupIds.has(id))],
+    },
+    arrivals: job.arrivals.map((one) => (one.id === arrival.id ? arrival : one)),
+  };
+}

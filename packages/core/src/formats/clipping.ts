@@ -1,0 +1,54 @@
+import type { ReadingChoices } from '../drawing/arrival.ts';
+import type { Item, Paint } from '../drawing/item.ts';
+import { boundsOf } from '../drawing/item.ts';
+import { type Area, fillWithin, type Left, lineWithin } from '../geometry/area.ts';
+import { boxesMeet } from '../geometry/box.ts';
+import { scaling } from '../geometry/matrix.ts';
+import { transformPath } from '../geometry/path.ts';
+import { outlineOf, type Shape } from '../geometry/shapes.ts';
+import type { Notes } from './reading.ts';
+
+/** What a clip leaves of items, and, hidden, the whole of each that it cuts or takes away. */
+export function clipItems(items: readonly Item[], area: Area, notes: Notes, choices: ReadingChoices): Item[] {
+  return items.flatMap((item) => clipItem(item, area, notes, choices));
+}
+
+function clipItem(item: Item, area: Area, notes: Notes, choices: ReadingChoices): Item[] {
+  if (item.hidden) return [item];
+  const bounds = boundsOf(item);
+  const path = transformPath(outlineOf(item.shape), item.matrix);
+  if (item.shape.kind === 'picture') {
+    if (!boxesMeet(bounds, area.bounds)) return [clippedAway(item, notes)];
+    if (fillWithin(path, bounds, 'nonzero', area).left !== 'all') {
+      notes.add('changed', 'clipped-picture', 'a clipped picture is taken whole', [item.id]);
+    }
+    return [item];
+  }
+  const { stroke, fill } = item.paint;
+  const filled = fill === null ? null : fillWithin(path, bounds, item.fillRule, area);
+  const lined = stroke === null ? null : lineWithin(path, bounds, area);
+  const both = [filled, lined].filter((left) => left !== null);
+  if (both.every(({ left }) => left === 'all')) return [item];
+  if (choices.clips === 'whole') {
+    notes.add('changed', 'clip-not-applied', 'a clipped part is taken whole', [item.id]);
+    return [item];
+  }
+  if (both.every(({ left }) => left === 'nothing')) return [clippedAway(item, notes)];
+  const whole: Item = { ...item, id: `${item.id}.whole`, name: `${item.name ?? 'Part'}, whole`, hidden: true };
+  notes.add('changed', 'clipped', 'a part is cut to its clip; the whole is kept hidden', [whole.id]);
+  const out: Item[] = [whole];
+  const put = (left: Left | null, suffix: string, paint: Paint) => {
+    if (!left || left.left === 'nothing') return;
+    const cut = left.left === 'part';
+    const shape: Shape = cut ? { kind: 'path', path: left.path } : item.shape;
+    out.push({ ...item, id: `${item.id}${suffix}`, shape, matrix: cut ? scaling(1, 1) : item.matrix, paint });
+  };
+  put(filled, '', { ...item.paint, stroke: null, strokeWidthMm: 0 });
+  put(lined, filled ? '.line' : '', { ...item.paint, fill: null });
+  return out;
+}
+
+function clippedAway(item: Item, notes: Notes): Item {
+  notes.add('left-out', 'clipped-away', 'a part that its clip hides is kept hidden', [item.id]);
+  return { ...item, hidden: true };
+}

@@ -1,0 +1,324 @@
+import { addEllipticArc } from '../../geometry/arc.ts';
+import { type Path, PathBuilder } from '../../geometry/path.ts';
+import type { Shape } from '../../geometry/shapes.ts';
+import { addSpline, isSound, type Spline, splineStart } from '../../geometry/spline.ts';
+import { Fields, finite, type Group, type Raw } from './groups.ts';
+
+/** What an entity draws, in its own plane, y up. */
+export interface Drawn {
+  readonly shape: Shape;
+  readonly filled: boolean;
+  /** Something of it that was not taken as it is: the code of a note. */
+  readonly remark?: 'spline-through-points' | 'hatch-pattern';
+}
+
+const turn = Math.PI / 180;
+
+/** The shape of a simple entity; null when it is damaged or draws nothing, `undefined` when it is of another kind. */
+export function drawEntity(raw: Raw, vertices: readonly Raw[], tolerance: number): Drawn | null | undefined {
+  const fields = new Fields(raw);
+  switch (raw.type) {
+    case 'LINE':
+      return outline(lineThrough([fields.point(10), fields.point(11)], false));
+    case 'CIRCLE': {
+      const radius = fields.number(40, 0);
+      const { x, y } = fields.point(10);
+      return radius > 0 ? { shape: { kind: 'ellipse', cx: x, cy: y, rx: radius, ry: radius }, filled: false } : null;
+    }
+    case 'ARC': {
+      const from = fields.number(50, 0) * turn;
+      const span = wrapped(fields.number(51, 0) * turn - from);
+      const radius = fields.number(40, 0);
+      return radius > 0 ? outline(arc(fields.point(10), radius, radius, 0, from, span)) : null;
+    }
+    case 'ELLIPSE':
+      return ellipse(fields);
+    case 'LWPOLYLINE':
+      return outline(bulged(lightVertices(raw.groups), (fields.number(70, 0) & 1) === 1));
+    case 'POLYLINE':
+      return polyline(fields, vertices);
+    case 'SPLINE':
+      return spline(fields, tolerance);
+    case 'HATCH':
+      return hatch(fields, tolerance);
+    case 'SOLID':
+    case 'TRACE': {
+      const [a, b, c] = [fields.point(10), fields.point(11), fields.point(12)];
+      const d = fields.text(13) === null ? c : fields.point(13);
+      // Its third and fourth corners stand crosswise.
+      const path = lineThrough([a, b, d, c], true);
+      return path && { shape: { kind: 'path', path }, filled: true };
+    }
+    case '3DFACE': {
+      const corners = [10, 11, 12, 13].filter((code) => fields.text(code) !== null).map((code) => fields.point(code));
+      return outline(lineThrough(corners, true));
+    }
+    case 'LEADER':
+      return outline(lineThrough(fields.points(10), false));
+    default:
+      return undefined;
+  }
+}
+
+function outline(path: Path | null): Drawn | null {
+  return path && path.verbs.length > 1 ? { shape: { kind: 'path', path }, filled: false } : null;
+}
+
+/** An angle brought into (0, 2π]: what lies between two equal angles is a whole turn. */
+function wrapped(span: number): number {
+  const full = 2 * Math.PI;
+  const rest = ((span % full) + full) % full;
+  return rest < 1e-9 ? full : rest;
+}
+
+interface Dot {
+  readonly x: number;
+  readonly y: number;
+}
+
+function lineThrough(points: readonly Dot[], close: boolean): Path | null {
+  const builder = new PathBuilder();
+  points.forEach(({ x, y }, i) => {
+    if (i === 0) builder.moveTo(x, y);
+    else if (x !== builder.x || y !== builder.y) builder.lineTo(x, y);
+  });
+  if (close) builder.close();
+  const path = builder.build();
+  return path.verbs.length > 1 ? path : null;
+}
+
+function arc({ x, y }: Dot, rx: number, ry: number, phi: number, from: number, span: number): Path {
+  const at = (t: number) => ({
+    x: x + Math.cos(phi) * rx * Math.cos(t) - Math.sin(phi) * ry * Math.sin(t),
+    y: y + Math.sin(phi) * rx * Math.cos(t) + Math.cos(phi) * ry * Math.sin(t),
+  });
+  const start = at(from);
+  const builder = new PathBuilder().moveTo(start.x, start.y);
+  addEllipticArc(builder, x, y, rx, ry, phi, from, span);
+  if (Math.abs(span) > 2 * Math.PI - 1e-9) builder.close();
+  return builder.build();
+}
+
+function ellipse(fields: Fields): Drawn | null {
+  const major = fields.point(11);
+  const rx = Math.hypot(major.x, major.y);
+  const ry = rx * Math.abs(fields.number(40, 1));
+  if (!(rx > 0 && ry > 0)) return null;
+  const from = fields.number(41, 0);
+  const span = wrapped(fields.number(42, 2 * Math.PI) - from);
+  return outline(arc(fields.point(10), rx, ry, Math.atan2(major.y, major.x), from, span));
+}
+
+interface Vertex extends Dot {
+  bulge: number;
+}
+
+function lightVertices(groups: readonly Group[]): Vertex[] {
+  const out: { x: number; y: number; bulge: number }[] = [];
+  for (const [code, value] of groups) {
+    if (code === 10) out.push({ x: finite(value), y: 0, bulge: 0 });
+    else if (code === 20 && out.length > 0) out[out.length - 1].y = finite(value);
+    else if (code === 42 && out.length > 0) out[out.length - 1].bulge = finite(value);
+  }
+  return out;
+}
+
+/** A polyline whose stretches bulge: the tangent of a quarter of the arc's angle, to the left when positive. */
+function bulged(vertices: readonly Vertex[], closed: boolean): Path | null {
+  if (vertices.length < 2) return null;
+  const builder = new PathBuilder().moveTo(vertices[0].x, vertices[0].y);
+  const last = closed ? vertices.length : vertices.length - 1;
+  for (let i = 0; i < last; i++) {
+    const a = vertices[i];
+    const b = vertices[(i + 1) % vertices.length];
+    if (a.x === b.x && a.y === b.y) continue;
+    if (Math.abs(a.bulge) < 1e-9) {
+      if (i < vertices.length - 1) builder.lineTo(b.x, b.y);
+      continue;
+    }
+    const span = 4 * Math.atan(a.bulge);
+    const [dx, dy] = [b.x - a.x, b.y - a.y];
+    // The centre lies on the chord's bisector, (1 − b²) / 4b chords to its left.
+    const away = (1 - a.bulge * a.bulge) / (4 * a.bulge);
+    const [cx, cy] = [(a.x + b.x) / 2 - dy * away, (a.y + b.y) / 2 + dx * away];
+    const radius = Math.hypot(a.x - cx, a.y - cy);
+    addEllipticArc(builder, cx, cy, radius, radius, 0, Math.atan2(a.y - cy, a.x - cx), span, b);
+  }
+  if (closed) builder.close();
+  return builder.build();
+}
+
+function polyline(fields: Fields, vertices: readonly Raw[]): Drawn | null {
+  const flags = fields.number(70, 0);
+  // Meshes are no outlines.
+  if (flags & (16 | 64)) return null;
+  const read = vertices.map((raw) => {
+    const vertex = new Fields(raw);
+    const { x, y } = vertex.point(10);
+    return { x, y, bulge: vertex.number(42, 0), flags: vertex.number(70, 0) };
+  });
+  // Of a splined or fitted polyline, the frame of control points is not drawn.
+  return outline(
+    bulged(
+      read.filter((vertex) => (vertex.flags & 16) === 0),
+      (flags & 1) === 1,
+    ),
+  );
+}
+
+function spline(fields: Fields, tolerance: number): Drawn | null {
+  const curve: Spline = {
+    degree: fields.number(71, 3),
+    knots: fields.all(40).map(finite),
+    points: fields.points(10),
+    weights: fields.all(41).map(finite),
+  };
+  const closed = (fields.number(70, 0) & 1) === 1;
+  if (isSound(curve)) return outline(splinePath(curve, closed, tolerance));
+  const through = fields.points(11);
+  if (through.length < 2) return null;
+  const drawn = outline(curveThrough(through, closed));
+  return drawn && { ...drawn, remark: 'spline-through-points' };
+}
+
+function splinePath(curve: Spline, closed: boolean, tolerance: number): Path {
+  const start = splineStart(curve);
+  const builder = new PathBuilder().moveTo(start.x, start.y);
+  addSpline(builder, curve, tolerance);
+  if (closed) builder.close();
+  return builder.build();
+}
+
+/** A smooth curve through points: each one's tangent is along its neighbours (Catmull and Rom, 1974). */
+function curveThrough(points: readonly Dot[], closed: boolean): Path | null {
+  const at = (i: number) =>
+    closed ? points[(i + points.length) % points.length] : points[Math.min(points.length - 1, Math.max(0, i))];
+  const builder = new PathBuilder().moveTo(points[0].x, points[0].y);
+  for (let i = 0; i < (closed ? points.length : points.length - 1); i++) {
+    const [before, a, b, after] = [at(i - 1), at(i), at(i + 1), at(i + 2)];
+    builder.cubicTo(
+      a.x + (b.x - before.x) / 6,
+      a.y + (b.y - before.y) / 6,
+      b.x - (after.x - a.x) / 6,
+      b.y - (after.y - a.y) / 6,
+      b.x,
+      b.y,
+    );
+  }
+  if (closed) builder.close();
+  return builder.build();
+}
+
+/** Reads a hatch's boundaries, whose groups only mean something in their order. */
+class BoundaryReader {
+  private at = 0;
+
+  constructor(private readonly groups: readonly Group[]) {}
+
+  /** Goes on to the next group of this code; NaN when there is none. */
+  number(code: number): number {
+    while (this.at < this.groups.length) {
+      const [known, value] = this.groups[this.at++];
+      if (known === code) return finite(value);
+    }
+    return Number.NaN;
+  }
+
+  /** The next group's number when it has this code, without passing over others. */
+  next(code: number): number | null {
+    const group = this.groups[this.at];
+    if (group?.[0] !== code) return null;
+    this.at++;
+    return finite(group[1]);
+  }
+
+  point(code: number): Dot {
+    return { x: this.number(code), y: this.number(code + 10) };
+  }
+}
+
+function hatch(fields: Fields, tolerance: number): Drawn | null {
+  const reader = new BoundaryReader(fields.raw.groups);
+  const builder = new PathBuilder();
+  const count = reader.number(91);
+  for (let i = 0; i < count; i++) {
+    const flags = reader.number(92);
+    if (!Number.isFinite(flags)) break;
+    if (flags & 2) {
+      const hasBulge = reader.number(72) === 1;
+      const closed = reader.number(73) === 1;
+      const length = reader.number(93);
+      const vertices: Vertex[] = [];
+      for (let k = 0; k < length; k++) {
+        const point = reader.point(10);
+        if (!Number.isFinite(point.y)) break;
+        vertices.push({ ...point, bulge: hasBulge ? (reader.next(42) ?? 0) : 0 });
+      }
+      const path = bulged(vertices, closed);
+      if (path) addPath(builder, path, true);
+    } else {
+      edges(reader, builder, tolerance);
+    }
+  }
+  const path = builder.build();
+  if (path.verbs.length < 2) return null;
+  const solid = fields.number(70, 1) === 1;
+  return { shape: { kind: 'path', path }, filled: true, ...(solid ? {} : { remark: 'hatch-pattern' as const }) };
+}
+
+function edges(reader: BoundaryReader, builder: PathBuilder, tolerance: number): void {
+  const count = reader.number(93);
+  const start = new PathBuilder();
+  let begun = false;
+  for (let k = 0; k < count; k++) {
+    const kind = reader.number(72);
+    let path: Path | null = null;
+    if (kind === 1) path = lineThrough([reader.point(10), reader.point(11)], false);
+    else if (kind === 2 || kind === 3) {
+      const centre = reader.point(10);
+      const major = kind === 3 ? reader.point(11) : null;
+      const size = reader.number(40);
+      const [from, to] = [reader.number(50) * turn, reader.number(51) * turn];
+      const forwards = reader.number(73) === 1;
+      const rx = major ? Math.hypot(major.x, major.y) : size;
+      const ry = major ? rx * size : size;
+      const span = wrapped(to - from);
+      const phi = major ? Math.atan2(major.y, major.x) : 0;
+      // Backwards, angles count the other way round.
+      if (Number.isFinite(rx + ry + span))
+        path = arc(centre, rx, ry, phi, forwards ? from : -from, forwards ? span : -span);
+    } else if (kind === 4) {
+      const degree = reader.number(94);
+      const rational = reader.number(73) === 1;
+      reader.number(74);
+      const [knotCount, pointCount] = [reader.number(95), reader.number(96)];
+      const knots = Array.from({ length: Math.min(1e5, knotCount || 0) }, () => reader.number(40));
+      const points: Dot[] = [];
+      const weights: number[] = [];
+      for (let i = 0; i < Math.min(1e5, pointCount || 0); i++) {
+        points.push(reader.point(10));
+        if (rational) weights.push(reader.next(42) ?? 1);
+      }
+      const curve = { degree, knots, points, weights };
+      if (isSound(curve)) path = splinePath(curve, false, tolerance);
+    } else break;
+    if (path) {
+      addPath(start, path, !begun);
+      begun = true;
+    }
+  }
+  if (begun) addPath(builder, start.close().build(), true);
+}
+
+/** Adds a path's stretches; its first point is moved to only where a new outline begins. */
+function addPath(builder: PathBuilder, { verbs, coords }: Path, begins: boolean): void {
+  let at = 0;
+  for (const verb of verbs) {
+    const c = coords.subarray(at, at + 6);
+    if (verb === 0 && (begins || at > 0)) builder.moveTo(c[0], c[1]);
+    else if (verb === 1) builder.lineTo(c[0], c[1]);
+    else if (verb === 2) builder.cubicTo(c[0], c[1], c[2], c[3], c[4], c[5]);
+    else if (verb === 3) builder.close();
+    at += verb === 2 ? 6 : verb === 3 ? 0 : 2;
+  }
+}

@@ -1,0 +1,492 @@
+import type { Colour, Group, Item } from '../../drawing/item.ts';
+import { boundsOfAll } from '../../drawing/item.ts';
+import { boxContains, boxHeight, boxOf, boxWidth, isEmpty } from '../../geometry/box.ts';
+import { joinLines } from '../../geometry/join.ts';
+import {
+  determinant,
+  type Matrix,
+  meanScale,
+  multiply,
+  rotation,
+  scaling,
+  translation,
+} from '../../geometry/matrix.ts';
+import { transformPath, Verb } from '../../geometry/path.ts';
+import { outlineOf, type Shape } from '../../geometry/shapes.ts';
+import type { FontBook } from '../../text/fonts.ts';
+import { type FoundSize, Notes, type Reading, type SizeChoice } from '../reading.ts';
+import { FileRefused } from '../refusal.ts';
+import { indexColour, trueColour } from './colours.ts';
+import { drawEntity } from './entities.ts';
+import { Fields, finite, type Raw, readSections } from './groups.ts';
+import { drawText } from './text.ts';
+
+/** Ends of loose lines that are this near, in mm, meet. */
+const meeting = 0.01;
+/** How far a curve that is no cubic may stray, in mm. */
+const straying = 0.002;
+/** More entities than this are not made of blocks within blocks. */
+const mostEntities = 1_000_000;
+const deepestBlock = 40;
+/** Lines in DXF have no width of their own that matters; they come as hairlines, in mm. */
+const hairline = 0.1;
+
+/** `$INSUNITS` in mm. */
+const insertUnits: Record<number, { mm: number; name: string }> = {
+  1: { mm: 25.4, name: 'inches' },
+  2: { mm: 304.8, name: 'feet' },
+  4: { mm: 1, name: 'mm' },
+  5: { mm: 10, name: 'cm' },
+  6: { mm: 1000, name: 'metres' },
+  8: { mm: 25.4e-6, name: 'microinches' },
+  9: { mm: 0.0254, name: 'thousandths of an inch' },
+  10: { mm: 914.4, name: 'yards' },
+  13: { mm: 0.001, name: 'micrometres' },
+  14: { mm: 100, name: 'decimetres' },
+};
+
+const unitNames: readonly (readonly [label: string, mm: number])[] = [
+  ['1 unit is 1 mm', 1],
+  ['1 unit is 1 inch', 25.4],
+  ['1 unit is 1 cm', 10],
+  ['1 unit is 1 m', 1000],
+  ['1 unit is 1 foot', 304.8],
+];
+
+/**
+ * Reads a drawing from ASCII DXF, R12 to 2018: its outlines in mm, y down, a group a layer. What lies on
+ * layers that are off or frozen comes hidden. Loose lines whose ends meet are joined to outlines.
+ *
+ * @throws FileRefused when the file cannot be used at all
+ */
+export function readDxf(text: string, idFor: (place: string) => string, fonts: FontBook): Reading {
+  return new DxfReader(text, idFor, fonts).read();
+}
+
+interface Layer {
+  readonly name: string;
+  readonly colour: Colour;
+  readonly hidden: boolean;
+  readonly group: Group;
+}
+
+/** Where an entity stands: the block it is in, and what it takes over from its insertion. */
+interface Place {
+  readonly matrix: Matrix;
+  readonly chain: string;
+  readonly depth: number;
+  readonly blocks: readonly string[];
+  readonly layer: Layer | null;
+  readonly colour: Colour | null;
+}
+
+interface Entity {
+  readonly raw: Raw;
+  readonly followers: readonly Raw[];
+}
+
+class DxfReader {
+  private readonly notes = new Notes();
+  private readonly items: Item[] = [];
+  private readonly layers = new Map<string, Layer>();
+  private readonly blocks = new Map<string, { base: { x: number; y: number }; entities: Entity[] }>();
+  private readonly styles = new Map<string, { family: string; bold: boolean; italic: boolean }>();
+  private readonly unknown = new Map<string, number>();
+  private readonly file: ReturnType<typeof readSections>;
+  private made = 0;
+
+  constructor(
+    text: string,
+    private readonly idFor: (place: string) => string,
+    private readonly fonts: FontBook,
+  ) {
+    this.file = readSections(text);
+  }
+
+  read(): Reading {
+    const { sections, cutAt } = this.file;
+    if (cutAt !== null) {
+      this.notes.add(
+        'left-out',
+        'file-cut-short',
+        `the file stops making sense at line ${cutAt}; it is read up to there`,
+      );
+    }
+    this.readTables(sections.get('TABLES') ?? []);
+    this.readBlocks(sections.get('BLOCKS') ?? []);
+    const unit = this.unit();
+    const start: Place = {
+      matrix: scaling(unit.mm, -unit.mm),
+      chain: '',
+      depth: 0,
+      blocks: [],
+      layer: null,
+      colour: null,
+    };
+    this.entities(withFollowers(sections.get('ENTITIES') ?? []), start);
+    const joined = this.join();
+    const { items, page } = this.placed(joined, unit.mm);
+    for (const [type, count] of this.unknown) {
+      this.notes.add('left-out', `entity-not-taken:${type}`, `${type} is not taken and was left out`, [], count);
+    }
+    if (items.length === 0) this.notes.add('left-out', 'nothing-drawn', 'the file holds nothing that can be burnt');
+    const used = new Set(items.map(({ groupId }) => groupId));
+    return {
+      format: 'dxf',
+      drawing: { items, groups: [...this.layers.values()].map(({ group }) => group).filter(({ id }) => used.has(id)) },
+      pictures: [],
+      size: { pageWidthMm: page?.width ?? null, pageHeightMm: page?.height ?? null, mmPerUnit: unit.mm, ...unit.found },
+      notes: this.notes.list(),
+      pageCount: 1,
+    };
+  }
+
+  private unit(): { mm: number; found: Omit<FoundSize, 'pageWidthMm' | 'pageHeightMm' | 'mmPerUnit'> } {
+    const variable = (name: string) => {
+      const value = this.file.header.get(name)?.[0]?.[1];
+      return value === undefined ? null : finite(value);
+    };
+    const others = (mm: number): SizeChoice[] => unitNames.map(([label, other]) => ({ label, factor: other / mm }));
+    const known = insertUnits[variable('$INSUNITS') ?? 0];
+    if (known)
+      return { mm: known.mm, found: { from: `the file’s unit, ${known.name}`, sure: true, others: others(known.mm) } };
+    const measurement = variable('$MEASUREMENT');
+    if (measurement !== null) {
+      const mm = measurement === 1 ? 1 : 25.4;
+      const from = `the file’s system of units (${measurement === 1 ? 'metric, taken as mm' : 'imperial, taken as inches'})`;
+      return { mm, found: { from, sure: true, others: others(mm) } };
+    }
+    this.notes.add('changed', 'no-physical-size', 'the file does not say what its unit is; mm are taken');
+    return { mm: 1, found: { from: 'no unit in the file; mm taken', sure: false, others: others(1) } };
+  }
+
+  private readTables(records: readonly Raw[]): void {
+    for (const raw of records) {
+      const fields = new Fields(raw);
+      const name = fields.text(2) ?? '';
+      if (raw.type === 'LAYER') {
+        const index = fields.number(62, 7);
+        const colour = fields.text(420) === null ? indexColour(Math.abs(index)) : trueColour(fields.number(420, 0));
+        const hidden = index < 0 || (fields.number(70, 0) & 1) === 1;
+        this.addLayer(name, colour, hidden);
+      } else if (raw.type === 'STYLE') {
+        const file = (fields.text(3) ?? '').replace(/\.\w+$/, '');
+        const family = fields.text(1000) ?? file;
+        this.styles.set(name.toLowerCase(), { family, bold: /bold|bd$/i.test(file), italic: /ital|i$/i.test(file) });
+      }
+    }
+  }
+
+  private addLayer(name: string, colour: Colour, hidden: boolean): Layer {
+    const known = this.layers.get(name.toLowerCase());
+    if (known) return known;
+    const group = { id: this.idFor(`layer${this.layers.size}`), name: name || 'Layer', parentId: null };
+    const layer = { name, colour, hidden, group };
+    this.layers.set(name.toLowerCase(), layer);
+    return layer;
+  }
+
+  private readBlocks(records: readonly Raw[]): void {
+    let open: { name: string; base: { x: number; y: number }; raws: Raw[] } | null = null;
+    for (const raw of records) {
+      if (raw.type === 'BLOCK') {
+        const fields = new Fields(raw);
+        open = { name: (fields.text(2) ?? '').toLowerCase(), base: fields.point(10), raws: [] };
+      } else if (raw.type === 'ENDBLK' && open) {
+        this.blocks.set(open.name, { base: open.base, entities: withFollowers(open.raws) });
+        open = null;
+      } else open?.raws.push(raw);
+    }
+  }
+
+  private entities(entities: readonly Entity[], place: Place): void {
+    entities.forEach((entity, i) => {
+      if (this.made >= mostEntities) {
+        this.notes.add(
+          'left-out',
+          'too-many-entities',
+          `the file’s blocks make more than ${mostEntities} parts; what goes beyond was left out`,
+        );
+        return;
+      }
+      this.made++;
+      this.entity(entity, { ...place, chain: place.chain === '' ? `e${i}` : `${place.chain}.${i}` });
+    });
+  }
+
+  private entity({ raw, followers }: Entity, place: Place): void {
+    const fields = new Fields(raw);
+    // What is laid out on paper is the drawing once more.
+    if (fields.number(67, 0) === 1) {
+      this.notes.add('left-out', 'paper-space', 'a part of a paper layout was left out; the drawing itself is taken');
+      return;
+    }
+    const layer = this.layerOf(fields, place);
+    const colour = this.colourOf(fields, layer, place);
+    const at: Place = { ...place, layer, colour };
+    switch (raw.type) {
+      case 'INSERT':
+        this.insert(fields, followers, at);
+        return;
+      case 'DIMENSION':
+        this.block((fields.text(2) ?? '').toLowerCase(), at.matrix, at);
+        return;
+      case 'TEXT':
+      case 'MTEXT':
+      case 'ATTRIB':
+        this.text(raw, fields, at);
+        return;
+      case 'POINT':
+        this.notes.add('left-out', 'point', 'a point has no extent and was left out');
+        return;
+      case 'ATTDEF':
+      case 'VIEWPORT':
+      case 'SEQEND':
+        return;
+    }
+    const plane = planeOf(fields);
+    if (!plane) {
+      this.notes.add('left-out', 'upright-part', 'a part that stands upright on the drawing was left out');
+      return;
+    }
+    const matrix = planar.has(raw.type) ? multiply(place.matrix, plane) : place.matrix;
+    const drawn = drawEntity(raw, followers, straying / Math.max(1e-9, meanScale(matrix)));
+    if (drawn === undefined) {
+      this.unknown.set(raw.type, (this.unknown.get(raw.type) ?? 0) + 1);
+      return;
+    }
+    if (drawn === null) {
+      this.notes.add(
+        'left-out',
+        'damaged-entity',
+        `a ${raw.type} that draws nothing, or is damaged, was left out (line ${raw.line})`,
+      );
+      return;
+    }
+    const id = this.push(at, drawn.shape, matrix, drawn.filled, null);
+    if (drawn.remark === 'hatch-pattern')
+      this.notes.add('changed', 'hatch-as-fill', 'a hatch of lines is taken as a fill', [id]);
+    if (drawn.remark === 'spline-through-points') {
+      this.notes.add(
+        'changed',
+        'spline-through-points',
+        'a spline that only says what points it goes through is drawn smoothly through them',
+        [id],
+      );
+    }
+    if (isTilted(fields, raw))
+      this.notes.add('changed', 'seen-from-above', 'a part that is not level is taken as seen from above', [id]);
+  }
+
+  private insert(fields: Fields, followers: readonly Raw[], place: Place): void {
+    const name = (fields.text(2) ?? '').toLowerCase();
+    const plane = planeOf(fields) ?? scaling(1, 1);
+    const { x, y } = fields.point(10);
+    const turned = multiply(multiply(multiply(place.matrix, plane), translation(x, y)), rotation(fields.number(50, 0)));
+    const [columns, rows] = [70, 71].map((code) => Math.min(1000, Math.max(1, Math.floor(fields.number(code, 1)))));
+    for (let row = 0; row < rows; row++) {
+      for (let column = 0; column < columns; column++) {
+        const shift = translation(column * fields.number(44, 0), row * fields.number(45, 0));
+        const matrix = multiply(multiply(turned, shift), scaling(fields.number(41, 1), fields.number(42, 1)));
+        this.block(name, matrix, { ...place, chain: `${place.chain}x${column}y${row}` });
+      }
+    }
+    followers.forEach((raw, i) => {
+      if (raw.type === 'ATTRIB') this.entity({ raw, followers: [] }, { ...place, chain: `${place.chain}a${i}` });
+    });
+  }
+
+  private block(name: string, matrix: Matrix, place: Place): void {
+    const block = this.blocks.get(name);
+    if (!block) {
+      this.notes.add('left-out', 'block-missing', `the block “${name.slice(0, 40)}” is not in the file`);
+      return;
+    }
+    if (place.blocks.includes(name) || place.depth >= deepestBlock) {
+      this.notes.add(
+        'left-out',
+        'block-in-itself',
+        `the block “${name.slice(0, 40)}” holds itself; what repeats was left out`,
+      );
+      return;
+    }
+    const inside = multiply(matrix, translation(-block.base.x, -block.base.y));
+    this.entities(block.entities, {
+      ...place,
+      matrix: inside,
+      depth: place.depth + 1,
+      blocks: [...place.blocks, name],
+    });
+  }
+
+  private text(raw: Raw, fields: Fields, place: Place): void {
+    if (raw.type === 'ATTRIB' && fields.number(70, 0) & 1) return;
+    const style = this.styles.get((fields.text(7) ?? 'standard').toLowerCase());
+    const wanted = style?.family ? [style.family] : [];
+    const found = this.fonts.find(wanted, style?.bold ?? false, style?.italic ?? false);
+    if (!found) {
+      this.notes.add(
+        'left-out',
+        'text-not-read',
+        `a text was left out, as there are no fonts to set it in (line ${raw.line})`,
+      );
+      return;
+    }
+    const { path, text, unknown } = drawText(raw, found.face);
+    if (path.verbs.length === 0) return;
+    const plane = raw.type === 'MTEXT' ? scaling(1, 1) : (planeOf(fields) ?? scaling(1, 1));
+    const id = this.push(place, { kind: 'path', path }, multiply(place.matrix, plane), true, text);
+    this.notes.add('taken', 'text-as-outlines', 'a text is taken as its outlines', [id]);
+    if (!found.exact) {
+      const said = `the font “${wanted[0]}” is not here; “${found.face.family}” is taken in its stead. Load the font in the shop to have the text as drawn`;
+      this.notes.add('changed', `font-substituted:${wanted[0]}`, said, [id]);
+    }
+    if (unknown !== '') {
+      this.notes.add(
+        'left-out',
+        'characters-missing',
+        `no font here has the characters “${unknown.slice(0, 20)}”, which were left out (line ${raw.line})`,
+        [id],
+      );
+    }
+  }
+
+  private layerOf(fields: Fields, place: Place): Layer {
+    const name = fields.text(8) ?? '0';
+    // In a block, layer 0 is the layer the block is put on.
+    if (name === '0' && place.layer && place.depth > 0) return place.layer;
+    return this.addLayer(name, '#000000', false);
+  }
+
+  private colourOf(fields: Fields, layer: Layer, place: Place): Colour {
+    if (fields.text(420) !== null) return trueColour(fields.number(420, 0));
+    const index = fields.number(62, 256);
+    if (index === 0) return place.colour ?? layer.colour;
+    return index >= 256 || index < 0 ? layer.colour : indexColour(index);
+  }
+
+  private push(place: Place, shape: Shape, matrix: Matrix, filled: boolean, name: string | null): string {
+    const id = this.idFor(place.chain);
+    const colour = place.colour ?? '#000000';
+    const hidden = place.layer?.hidden ?? false;
+    this.items.push({
+      id,
+      name,
+      shape,
+      matrix,
+      paint: filled
+        ? { stroke: null, strokeWidthMm: 0, fill: colour }
+        : { stroke: colour, strokeWidthMm: hairline, fill: null },
+      fillRule: name === null ? 'evenodd' : 'nonzero',
+      groupId: place.layer?.group.id ?? null,
+      pinned: null,
+      hidden,
+    });
+    if (hidden)
+      this.notes.add('left-out', 'hidden-left-out', 'a part on a layer that is off or frozen is kept hidden', [id]);
+    return id;
+  }
+
+  /** Joins loose lines of one layer and colour to outlines. */
+  private join(): Item[] {
+    const loose = new Map<string, number[]>();
+    this.items.forEach((item, i) => {
+      if (item.paint.stroke === null || item.shape.kind !== 'path') return;
+      const { verbs } = item.shape.path;
+      if (verbs.includes(Verb.close)) return;
+      const key = `${item.groupId} ${item.paint.stroke} ${item.hidden}`;
+      const known = loose.get(key);
+      if (known) known.push(i);
+      else loose.set(key, [i]);
+    });
+    const out: (Item | null)[] = [...this.items];
+    const into: string[] = [];
+    let count = 0;
+    for (const places of loose.values()) {
+      const paths = places.map((i) => transformPath(outlineOf(this.items[i].shape), this.items[i].matrix));
+      for (const { members, path } of joinLines(paths, meeting)) {
+        const all = members.map((member) => places[member]);
+        const first = Math.min(...all);
+        for (const i of all) out[i] = null;
+        out[first] = { ...this.items[first], shape: { kind: 'path', path }, matrix: scaling(1, 1) };
+        into.push(this.items[first].id);
+        count += all.length;
+      }
+    }
+    if (count > 0) {
+      this.notes.add(
+        'taken',
+        'lines-joined',
+        `${count} loose lines whose ends meet are joined to ${into.length} ${into.length === 1 ? 'outline' : 'outlines'}`,
+        into,
+      );
+    }
+    return out.filter((item) => item !== null);
+  }
+
+  /** On the file's own page where it has one that holds the drawing; else with its corner at the corner. */
+  private placed(items: Item[], mm: number): { items: Item[]; page: { width: number; height: number } | null } {
+    const corner = (name: string) => {
+      const groups = this.file.header.get(name) ?? [];
+      const value = (code: number) => finite(groups.find(([known]) => known === code)?.[1] ?? '') * mm;
+      return groups.length > 0 ? { x: value(10), y: value(20) } : null;
+    };
+    const bounds = boundsOfAll(items);
+    if (isEmpty(bounds)) return { items, page: null };
+    const [low, high] = [corner('$LIMMIN'), corner('$LIMMAX')];
+    const sane = low && high && high.x > low.x && high.y > low.y;
+    const limits = sane ? boxOf(low.x, -high.y, high.x - low.x, high.y - low.y) : null;
+    const page = limits && boxContains(limits, bounds, 1e-6) ? limits : null;
+    if (!Number.isFinite(bounds.maxX - bounds.minX))
+      throw new FileRefused('The drawing has no finite size. Save it again as ASCII DXF.');
+    const move = translation(-(page ?? bounds).minX, -(page ?? bounds).minY);
+    const moved = items.map((item) => ({ ...item, matrix: multiply(move, item.matrix) }));
+    return { items: moved, page: page && { width: boxWidth(page), height: boxHeight(page) } };
+  }
+}
+
+/** Entities with the vertices and attributes that follow them. */
+function withFollowers(raws: readonly Raw[]): Entity[] {
+  const out: { raw: Raw; followers: Raw[] }[] = [];
+  let owner: Raw[] | null = null;
+  for (const raw of raws) {
+    if (raw.type === 'SEQEND') owner = null;
+    else if (owner && (raw.type === 'VERTEX' || raw.type === 'ATTRIB')) owner.push(raw);
+    else {
+      const followers: Raw[] = [];
+      out.push({ raw, followers });
+      const follows = raw.groups.some(([code, value]) => code === 66 && value === '1');
+      owner = raw.type === 'POLYLINE' || (raw.type === 'INSERT' && follows) ? followers : null;
+    }
+  }
+  return out;
+}
+
+/** Entities whose points are in a plane of their own. */
+const planar = new Set(['CIRCLE', 'ARC', 'LWPOLYLINE', 'POLYLINE', 'SOLID', 'TRACE', 'HATCH']);
+
+/**
+ * The map from an entity's plane to the drawing seen from above, by DXF's arbitrary axis algorithm;
+ * null when the plane stands upright.
+ */
+function planeOf(fields: Fields): Matrix | null {
+  if (fields.text(210) === null) return scaling(1, 1);
+  const { x, y, z } = fields.point(210);
+  const length = Math.hypot(x, y, z);
+  if (length === 0) return scaling(1, 1);
+  const [nx, ny, nz] = [x / length, y / length, z / length];
+  const near = Math.abs(nx) < 1 / 64 && Math.abs(ny) < 1 / 64;
+  // The x axis is (0, 1, 0) or (0, 0, 1) times the normal; the y axis the normal times the x axis.
+  const [ax, ay, az] = near ? [nz, 0, -nx] : [-ny, nx, 0];
+  const size = Math.hypot(ax, ay, az);
+  const [ux, uy, uz] = [ax / size, ay / size, az / size];
+  const [vx, vy] = [ny * uz - nz * uy, nz * ux - nx * uz];
+  const matrix: Matrix = [ux, uy, vx, vy, 0, 0];
+  return Math.abs(determinant(matrix)) < 1e-6 ? null : matrix;
+}
+
+function isTilted(fields: Fields, raw: Raw): boolean {
+  const heights = raw.type === 'LINE' || raw.type === '3DFACE' ? [30, 31, 32, 33] : raw.type === 'SPLINE' ? [30] : [];
+  const levels = heights.flatMap((code) => fields.all(code).map(finite));
+  return levels.length > 1 && Math.max(...levels) - Math.min(...levels) > 1e-6;
+}

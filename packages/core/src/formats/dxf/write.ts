@@ -1,0 +1,169 @@
+import {
+  DxfWriter,
+  HatchBoundaryPaths,
+  HatchPolylineBoundary,
+  HatchPredefinedPatterns,
+  LWPolylineFlags,
+  pattern,
+  point2d,
+  point3d,
+  SplineFlags,
+  Units,
+} from '@tarikjabiri/dxf';
+import { pathOf } from '../../drawing/item.ts';
+import { type Arc, arcOfCubic } from '../../geometry/arc-of.ts';
+import { boxHeight, boxWidth } from '../../geometry/box.ts';
+import { flatten } from '../../geometry/flatten.ts';
+import { coordsOf, type Path, transformPath, Verb } from '../../geometry/path.ts';
+import type { Outgoing } from '../outgoing.ts';
+
+/** How near a circle a curve must be to go out as an arc, in mm. */
+const arcTolerance = 1e-4;
+/** How far fills' edges may stray, in mm. */
+const fillTolerance = 0.002;
+
+interface Vertex {
+  x: number;
+  y: number;
+  bulge: number;
+  arc: Arc | null;
+}
+
+/**
+ * A drawing as ASCII DXF in mm, y up from the page's bottom left, a layer a layer. Lines and arcs go out
+ * as polylines with bulges, other curves as splines of degree 3, fills as solid hatches. Pictures have no
+ * place in it.
+ */
+export function writeDxf({ page, layers }: Outgoing): string {
+  const file = new DxfWriter();
+  file.setUnits(Units.Millimeters);
+  file.setVariable('$LIMMIN', { 10: 0, 20: 0 });
+  file.setVariable('$LIMMAX', { 10: boxWidth(page), 20: boxHeight(page) });
+  const names = new Set<string>();
+  for (const { name, items } of layers) {
+    const layer = freeName(name, names);
+    file.addLayer(layer, 7, 'Continuous');
+    for (const item of items) {
+      if (item.shape.kind === 'picture') continue;
+      const path = transformPath(pathOf(item), [1, 0, 0, -1, -page.minX, page.maxY]);
+      const { stroke, fill } = item.paint;
+      if (fill !== null) addFill(file, path, layer, fill);
+      if (stroke !== null) for (const part of subpaths(path)) addLine(file, part, layer, stroke);
+    }
+  }
+  return file.stringify();
+}
+
+/** DXF's layer names have no punctuation of certain kinds, and are told apart without their case. */
+function freeName(name: string, taken: Set<string>): string {
+  const plain = name.replace(/[<>/\\":;?*|=`,]/g, '-').trim() || 'Layer';
+  let free = plain;
+  for (let i = 2; taken.has(free.toLowerCase()) || free === '0'; i++) free = `${plain} ${i}`;
+  taken.add(free.toLowerCase());
+  return free;
+}
+
+/** A colour as DXF has it: one number, in words. */
+const colourOf = (colour: string) => String(Number.parseInt(colour.slice(1), 16));
+
+interface Subpath {
+  /** Control points of each stretch: 8 numbers, lines with their handles at their ends. */
+  readonly stretches: readonly { readonly line: boolean; readonly c: readonly number[] }[];
+  readonly closed: boolean;
+}
+
+function subpaths({ verbs, coords }: Path): Subpath[] {
+  const out: Subpath[] = [];
+  let stretches: { line: boolean; c: number[] }[] = [];
+  let at = 0;
+  let [x, y, startX, startY] = [0, 0, 0, 0];
+  const end = (closed: boolean) => {
+    if (closed && (x !== startX || y !== startY))
+      stretches.push({ line: true, c: [x, y, x, y, startX, startY, startX, startY] });
+    if (stretches.length > 0) out.push({ stretches, closed });
+    stretches = [];
+  };
+  for (const verb of verbs) {
+    const c = coords.subarray(at, at + coordsOf[verb]);
+    if (verb === Verb.move) {
+      end(false);
+      [startX, startY] = c;
+    } else if (verb === Verb.line) {
+      if (c[0] !== x || c[1] !== y) stretches.push({ line: true, c: [x, y, x, y, c[0], c[1], c[0], c[1]] });
+    } else if (verb === Verb.cubic) stretches.push({ line: false, c: [x, y, ...c] });
+    else {
+      end(true);
+      [x, y] = [startX, startY];
+    }
+    at += coordsOf[verb];
+    if (verb !== Verb.close) [x, y] = [coords[at - 2], coords[at - 1]];
+  }
+  end(false);
+  return out;
+}
+
+function addLine(file: DxfWriter, { stretches, closed }: Subpath, layerName: string, stroke: string): void {
+  const options = { layerName, trueColor: colourOf(stroke) };
+  const vertices = bulgedVertices(stretches);
+  if (vertices) {
+    const [last] = stretches.slice(-1);
+    if (!closed) vertices.push({ x: last.c[6], y: last.c[7], bulge: 0, arc: null });
+    file.addLWPolyline(
+      vertices.map(({ x, y, bulge }) => ({ point: point2d(x, y), ...(bulge === 0 ? {} : { bulge }) })),
+      { ...options, flags: closed ? LWPolylineFlags.Closed : LWPolylineFlags.None },
+    );
+    return;
+  }
+  const points = stretches.flatMap(({ line, c }) => (line ? straight(c) : c.slice(2)));
+  const controlPoints = [point3d(stretches[0].c[0], stretches[0].c[1], 0)];
+  for (let i = 0; i < points.length; i += 2) controlPoints.push(point3d(points[i], points[i + 1], 0));
+  const knots = [
+    0,
+    ...stretches.flatMap((_, i) => [i, i, i]),
+    stretches.length,
+    stretches.length,
+    stretches.length,
+    stretches.length,
+  ];
+  file.addSpline(
+    { controlPoints, degreeCurve: 3, knots, flags: closed ? SplineFlags.Closed : SplineFlags.Planar },
+    options,
+  );
+}
+
+/** A line's handles a third of the way, so that its spline runs evenly. */
+function straight([x0, y0, , , , , x3, y3]: readonly number[]): number[] {
+  return [x0 + (x3 - x0) / 3, y0 + (y3 - y0) / 3, x3 - (x3 - x0) / 3, y3 - (y3 - y0) / 3, x3, y3];
+}
+
+/** Stretches as vertices with bulges; arcs that go on around one circle are one. Null when a curve is no arc. */
+function bulgedVertices(stretches: Subpath['stretches']): Vertex[] | null {
+  const out: Vertex[] = [];
+  for (const { line, c } of stretches) {
+    const arc = line ? null : arcOfCubic(c as never, arcTolerance);
+    if (!line && !arc) return null;
+    const before = out.at(-1);
+    if (arc && before?.arc && goesOn(before.arc, arc)) {
+      before.arc = { ...arc, span: before.arc.span + arc.span };
+      before.bulge = Math.tan(before.arc.span / 4);
+    } else out.push({ x: c[0], y: c[1], bulge: arc ? Math.tan(arc.span / 4) : 0, arc });
+  }
+  return out;
+}
+
+function goesOn(a: Arc, b: Arc): boolean {
+  const same = Math.hypot(a.cx - b.cx, a.cy - b.cy) < arcTolerance && Math.abs(a.radius - b.radius) < arcTolerance;
+  return same && a.span * b.span > 0 && Math.abs(a.span + b.span) < Math.PI * 1.01;
+}
+
+function addFill(file: DxfWriter, path: Path, layerName: string, fill: string): void {
+  const boundary = new HatchBoundaryPaths();
+  for (const { points } of flatten(path, fillTolerance)) {
+    if (points.length < 6) continue;
+    const ring = new HatchPolylineBoundary();
+    for (let i = 0; i < points.length; i += 2) ring.add({ x: points[i], y: points[i + 1] } as never);
+    boundary.addPolylineBoundary(ring);
+  }
+  if (boundary.length === 0) return;
+  file.addHatch(boundary, pattern({ name: HatchPredefinedPatterns.SOLID }), { layerName, trueColor: colourOf(fill) });
+}

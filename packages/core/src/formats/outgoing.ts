@@ -1,0 +1,113 @@
+import type { Placed } from '../colours/derive.ts';
+import { isBurnt, type Operation, operationColours, operations } from '../colours/operation.ts';
+import type { Item, Paint } from '../drawing/item.ts';
+import type { Box } from '../geometry/box.ts';
+import type { PreparedJob } from '../plan/prepare.ts';
+import type { PictureFile } from './reading.ts';
+
+/** What goes out of a job, for any format: a page, and layers with what is on them. */
+export interface Outgoing {
+  /** The part of the bed that becomes the page, in bed mm. */
+  readonly page: Box;
+  readonly layers: readonly OutgoingLayer[];
+  readonly pictures: ReadonlyMap<string, PictureFile>;
+}
+
+export interface OutgoingLayer {
+  readonly name: string;
+  /** The colour the layer is known by. */
+  readonly colour: string;
+  /** Back to front, each with the paint it is to be drawn with. */
+  readonly items: readonly Item[];
+}
+
+export interface OutgoingChoices {
+  /** Paints as they came in, or those of the operations. */
+  readonly paints: 'as-came' | 'by-operation';
+  /** Whether guides and notes go out too. */
+  readonly guides: boolean;
+  /** Only these items; null for all. */
+  readonly only: ReadonlySet<string> | null;
+  /** Only what burns in this run: layers that are on. */
+  readonly onlyBurnt: boolean;
+}
+
+/** Lines that are cut or scored go out this wide in their operation's colour, in mm: a hairline. */
+const hairline = 0.05;
+
+/** Gathers what goes out: a layer a layer of the job, in the order they burn; then what has no meaning, then pictures. */
+export function gatherOutgoing(
+  { job, meaning, layers }: PreparedJob,
+  page: Box,
+  choices: OutgoingChoices,
+  pictures: ReadonlyMap<string, PictureFile> = new Map(),
+): Outgoing {
+  const wanted = (item: Item) => !item.hidden && (choices.only === null || choices.only.has(item.id));
+  const out: OutgoingLayer[] = [];
+  const inOrder = [...layers].sort((a, b) => burnPlace(a.layer.operation) - burnPlace(b.layer.operation));
+  for (const { layer, on } of inOrder) {
+    if (choices.onlyBurnt && !(on && isBurnt(layer.operation))) continue;
+    if (!choices.guides && !isBurnt(layer.operation)) continue;
+    const items = (meaning.placed.get(layer.id) ?? [])
+      .filter(({ item }) => wanted(item))
+      .map((placed) => ({ ...placed.item, paint: paintFor(placed, layer.operation, choices.paints) }));
+    if (items.length > 0) out.push({ name: layer.name, colour: operationColours[layer.operation], items });
+  }
+  if (!choices.onlyBurnt) {
+    const open = meaning.undecided.filter(wanted);
+    if (open.length > 0) out.push({ name: 'Without meaning', colour: '#000000', items: open });
+    const shown = job.drawing.items.filter((item) => item.shape.kind === 'picture' && wanted(item));
+    if (shown.length > 0) out.push({ name: 'Pictures', colour: '#000000', items: shown });
+  }
+  return { page, layers: out, pictures };
+}
+
+const burnOrder: readonly Operation[] = ['engrave', 'score', 'cut'];
+
+function burnPlace(operation: Operation): number {
+  const place = burnOrder.indexOf(operation);
+  return place < 0 ? burnOrder.length + operations.indexOf(operation) : place;
+}
+
+/** The half or halves of the paint that put an item on the layer, or the layer's own. */
+function paintFor({ item, parts }: Placed, operation: Operation, paints: OutgoingChoices['paints']): Paint {
+  if (paints === 'by-operation') {
+    const colour = operationColours[operation];
+    return operation === 'engrave'
+      ? { stroke: null, strokeWidthMm: 0, fill: colour }
+      : { stroke: colour, strokeWidthMm: hairline, fill: null };
+  }
+  const { stroke, strokeWidthMm, fill, ...ends } = item.paint;
+  const lined = parts.includes('stroke') && stroke !== null;
+  return {
+    stroke: lined ? stroke : null,
+    strokeWidthMm: lined ? strokeWidthMm : 0,
+    fill: parts.includes('fill') ? fill : null,
+    ...(lined ? ends : {}),
+  };
+}
+
+/** What a file name may be made of. */
+export interface FileNameFields {
+  readonly job: string;
+  readonly member: string;
+  readonly material: string;
+  readonly thickness: string;
+  readonly date: string;
+  readonly run: string;
+}
+
+export const usualFileName = '{job} {material} {thickness}';
+
+/**
+ * A file's name by a pattern such as `{job} {material} {date}`. Empty fields leave no gap, and
+ * characters that file systems refuse become hyphens.
+ */
+export function fileNameFor(pattern: string, fields: FileNameFields): string {
+  const filled = pattern.replace(/\{(\w+)\}/g, (whole, name: string) =>
+    name in fields ? fields[name as keyof FileNameFields] : whole,
+  );
+  // biome-ignore lint/suspicious/noControlCharactersInRegex: those are what file systems refuse
+  const plain = filled.replace(/[\\/:*?"<>|\u0000-\u001f]+/g, '-').replace(/\s+/g, ' ');
+  return plain.replace(/^[\s.-]+|[\s.-]+$/g, '').slice(0, 120) || 'job';
+}

@@ -1,0 +1,143 @@
+import { describe, expect, test } from '@jest/globals';
+import { cmyk, degrees, PDFDocument, type PDFPage, rgb, StandardFonts } from 'pdf-lib';
+import { boundsOf, pathOf } from '../../drawing/item.ts';
+import { codesOf, idFor, testTools } from '../../fixtures/files.ts';
+import { nodeCount, pathData } from '../../geometry/path.ts';
+import { encodePixels } from '../picture/decode.ts';
+import { FileRefused } from '../refusal.ts';
+import { readPdf } from './read.ts';
+
+const mm = (points: number) => (points * 25.4) / 72;
+
+async function pdf(draw: (page: PDFPage, file: PDFDocument) => void | Promise<void>, pages = 1): Promise<Uint8Array> {
+  const file = await PDFDocument.create();
+  for (let i = 0; i < pages; i++) await draw(file.addPage([200, 100]), file);
+  return file.save();
+}
+const read = (bytes: Uint8Array, choices = {}) => readPdf(bytes, idFor, choices, testTools.pdfAssets);
+
+describe('true size and place', () => {
+  const box = (page: PDFPage) =>
+    page.drawRectangle({
+      x: 10,
+      y: 20,
+      width: 72,
+      height: 36,
+      borderColor: rgb(1, 0, 0),
+      borderWidth: 0.72,
+      borderOpacity: 1,
+    });
+
+  test('an inch is an inch, from the top left of the page', async () => {
+    const { drawing, size } = await read(await pdf((page) => box(page)));
+    const { minX, minY, maxX, maxY } = boundsOf(drawing.items[0]);
+    expect([minX, minY, maxX - minX, maxY - minY].map((value) => value.toFixed(3))).toEqual(
+      [mm(10), mm(44), 25.4, 12.7].map((value) => value.toFixed(3)),
+    );
+    expect(drawing.items[0].paint).toMatchObject({ stroke: '#FF0000', strokeWidthMm: 0.254, fill: null });
+    expect(size.pageWidthMm).toBeCloseTo(mm(200), 6);
+  });
+
+  test('a turned, cropped page with units of its own', async () => {
+    const bytes = await pdf((page, file) => {
+      box(page);
+      page.setRotation(degrees(90));
+      page.setCropBox(5, 5, 150, 90);
+      page.node.set(file.context.obj('UserUnit') as never, file.context.obj(2));
+    });
+    const { drawing, size } = await read(bytes);
+    expect(size.pageWidthMm).toBeCloseTo(mm(180), 3);
+    const { minX, maxX, minY, maxY } = boundsOf(drawing.items[0]);
+    expect(maxX - minX).toBeCloseTo(25.4, 3);
+    expect(maxY - minY).toBeCloseTo(50.8, 3);
+    expect([minX, minY]).toEqual([expect.closeTo(mm(30), 2), expect.closeTo(mm(10), 2)]);
+  });
+
+  test('what the crop box hides comes hidden', async () => {
+    const reading = await read(
+      await pdf((page) => {
+        box(page);
+        page.setCropBox(100, 0, 100, 100);
+      }),
+    );
+    expect(reading.drawing.items.map(({ hidden }) => hidden)).toEqual([true]);
+    expect(codesOf(reading)).toContain('clipped-away');
+  });
+});
+
+test('text comes as outlines, filled', async () => {
+  const reading = await read(
+    await pdf(async (page, file) => {
+      const font = await file.embedFont(StandardFonts.Helvetica);
+      page.drawText('HI', { x: 10, y: 20, size: 72, font, color: rgb(0, 0, 1) });
+    }),
+  );
+  const [item] = reading.drawing.items;
+  expect(item).toMatchObject({ name: 'HI', paint: { stroke: null, fill: '#0000FF' } });
+  // Capitals of that face are a little over seven tenths of its size.
+  const { minY, maxY } = boundsOf(item);
+  expect((maxY - minY) / 25.4).toBeGreaterThan(0.68);
+  expect((maxY - minY) / 25.4).toBeLessThan(0.75);
+  expect(nodeCount(pathOf(item))).toBeGreaterThan(12);
+});
+
+test('colours that are not RGB are converted, and that is said', async () => {
+  const reading = await read(await pdf((page) => page.drawCircle({ x: 50, y: 50, size: 20, color: cmyk(0, 1, 1, 0) })));
+  const fill = reading.drawing.items[0].paint.fill ?? '';
+  expect(fill).toMatch(/^#F[0-9A-F]/);
+  expect(fill).not.toBe('#FF0000');
+  expect(reading.notes.find(({ code }) => code === 'colours-converted')?.message).toMatch('CMYK');
+  expect(
+    codesOf(await read(await pdf((page) => page.drawCircle({ x: 50, y: 50, size: 20, color: rgb(1, 0, 0) })))),
+  ).not.toContain('colours-converted');
+});
+
+test('pictures come at their place and size', async () => {
+  const png = encodePixels({ width: 4, height: 2, rgb: new Uint8Array(24).fill(90) });
+  const reading = await read(
+    await pdf(async (page, file) => {
+      page.drawImage(await file.embedPng(png), { x: 0, y: 0, width: 72, height: 36 });
+    }),
+  );
+  expect(reading.drawing.items[0].shape).toMatchObject({ kind: 'picture', width: 4, height: 2 });
+  expect(boundsOf(reading.drawing.items[0]).maxX).toBeCloseTo(25.4, 3);
+  expect(reading.pictures).toHaveLength(1);
+});
+
+test('clips cut what they cross; the whole stays, hidden', async () => {
+  const reading = await read(
+    await pdf((page) => {
+      page.pushOperators();
+      page.drawSvgPath('M0 0L100 0', { x: 0, y: 50, borderColor: rgb(0, 0, 0) });
+      page.setCropBox(0, 0, 50, 100);
+    }),
+  );
+  expect(reading.drawing.items.map(({ hidden }) => hidden)).toEqual([true, false]);
+  expect(boundsOf(reading.drawing.items[1]).maxX).toBeCloseTo(mm(50), 1);
+  expect(pathData(pathOf(reading.drawing.items[0]), 1)).toBe(
+    `M0 ${mm(50).toFixed(1)}L${mm(100).toFixed(1)} ${mm(50).toFixed(1)}`,
+  );
+});
+
+describe('pages and damage', () => {
+  test('a page that is chosen, and one that is not there', async () => {
+    const bytes = await pdf((page, file) => {
+      page.drawCircle({ x: 50, y: 50, size: 5 * file.getPageCount(), color: rgb(1, 0, 0) });
+    }, 3);
+    const { drawing, pageCount } = await read(bytes, { page: 3 });
+    expect(pageCount).toBe(3);
+    expect(boundsOf(drawing.items[0]).maxX - boundsOf(drawing.items[0]).minX).toBeCloseTo(mm(30), 2);
+    await expect(read(bytes, { page: 4 })).rejects.toThrow('The PDF has 3 pages; there is no page 4.');
+  });
+
+  test('damage is said in a sentence, or what is left is read', async () => {
+    const bytes = await pdf((page) => page.drawCircle({ x: 50, y: 50, size: 20 }));
+    for (let cut = 0; cut < 12; cut++) {
+      const piece = bytes.slice(0, Math.floor((bytes.length * cut) / 12));
+      await read(piece).catch((error) => {
+        expect(error).toBeInstanceOf(FileRefused);
+      });
+    }
+    await expect(read(new TextEncoder().encode('%PDF-1.7\nnot more than this'))).rejects.toThrow(/damaged/);
+  });
+});

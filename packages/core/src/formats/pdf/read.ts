@@ -1,0 +1,73 @@
+import type { ReadingChoices } from '../../drawing/arrival.ts';
+import type { Group } from '../../drawing/item.ts';
+import { boxArea } from '../../geometry/area.ts';
+import { boxOf } from '../../geometry/box.ts';
+import type { Matrix } from '../../geometry/matrix.ts';
+import { clipItems } from '../clipping.ts';
+import { Notes, type Reading } from '../reading.ts';
+import { FileRefused } from '../refusal.ts';
+import { convertedColours } from './colour-spaces.ts';
+import { type PdfAssets, withPdf } from './engine.ts';
+import { PageReader } from './page-reader.ts';
+import { objectTexts } from './streams.ts';
+
+/**
+ * Reads a drawing from one page of a PDF, at true size: paths, text as outlines, pictures. What the page
+ * crops or hides comes hidden.
+ *
+ * @param assets gives the files that stand in for fonts that are not embedded
+ * @throws FileRefused when it is damaged, protected, or has no such page
+ */
+export function readPdf(
+  bytes: Uint8Array,
+  idFor: (place: string) => string,
+  choices: ReadingChoices = {},
+  assets: PdfAssets | null = null,
+): Promise<Reading> {
+  return withPdf(bytes, assets, async (pdf, engine) => {
+    const number = choices.page ?? 1;
+    if (!(number >= 1 && number <= pdf.numPages)) {
+      const count = pdf.numPages === 1 ? 'one page' : `${pdf.numPages} pages`;
+      throw new FileRefused(`The PDF has ${count}; there is no page ${number}. Choose another one.`);
+    }
+    const page = await pdf.getPage(number);
+    const viewport = page.getViewport({ scale: 25.4 / 72 });
+    const operators = await page.getOperatorList({ annotationMode: engine.AnnotationMode.DISABLE });
+    const notes = new Notes();
+    const groups = new Map<string, Group>();
+    const layers = await pdf.getOptionalContentConfig();
+    const reader = new PageReader(page, engine, idFor, notes, choices, (props) => {
+      const name = layers.getGroup(props.id)?.name;
+      if (name && !groups.has(name)) groups.set(name, { id: idFor(`layer${groups.size}`), name, parentId: null });
+      return { group: name ? (groups.get(name) ?? null) : null, shown: layers.isVisible(props) };
+    });
+    await reader.run(operators, viewport.transform as unknown as Matrix);
+    const crop = boxArea(boxOf(0, 0, viewport.width, viewport.height));
+    const items = clipItems(reader.items, crop, notes, choices);
+    const converted = convertedColours(await objectTexts(bytes));
+    if (converted) {
+      notes.add(
+        'changed',
+        'colours-converted',
+        `the file’s colours are ${converted}, and were converted to RGB: they may come out a little off`,
+      );
+    }
+    if (items.length === 0) notes.add('left-out', 'nothing-drawn', 'the page holds nothing that can be burnt');
+    const used = new Set(items.map(({ groupId }) => groupId));
+    return {
+      format: 'pdf',
+      drawing: { items, groups: [...groups.values()].filter(({ id }) => used.has(id)) },
+      pictures: reader.pictures,
+      size: {
+        pageWidthMm: viewport.width,
+        pageHeightMm: viewport.height,
+        mmPerUnit: 25.4 / 72,
+        from: pdf.numPages > 1 ? `page ${number} of ${pdf.numPages}` : 'the page of the file',
+        sure: true,
+        others: [],
+      },
+      notes: notes.list(),
+      pageCount: pdf.numPages,
+    };
+  });
+}

@@ -1,0 +1,152 @@
+import {
+  appendBezierCurve,
+  closePath,
+  concatTransformationMatrix,
+  endMarkedContent,
+  fill as fillPath,
+  LineCapStyle,
+  LineJoinStyle,
+  lineTo,
+  moveTo,
+  PDFDocument,
+  type PDFImage,
+  PDFName,
+  PDFOperator,
+  type PDFPage,
+  type PDFRef,
+  PDFString,
+  popGraphicsState,
+  pushGraphicsState,
+  setFillingRgbColor,
+  setLineCap,
+  setLineJoin,
+  setLineWidth,
+  setStrokingRgbColor,
+  stroke as strokePath,
+} from 'pdf-lib';
+import { type Item, pathOf } from '../../drawing/item.ts';
+import { boxHeight, boxWidth } from '../../geometry/box.ts';
+import { coordsOf, type Path, Verb } from '../../geometry/path.ts';
+import type { Outgoing } from '../outgoing.ts';
+
+const pointsPerMm = 72 / 25.4;
+
+/**
+ * Drawings as PDF at true size, a page each, colours in RGB, each layer as optional content that can be
+ * switched off in a viewer.
+ *
+ * @param title the document's title
+ */
+export async function writePdf(pages: readonly Outgoing[], title: string): Promise<Uint8Array> {
+  const file = await PDFDocument.create();
+  file.setTitle(title);
+  const layers: PDFRef[] = [];
+  const images = new Map<string, PDFImage>();
+  for (const outgoing of pages) await addPage(file, outgoing, layers, images);
+  file.catalog.set(PDFName.of('OCProperties'), file.context.obj({ OCGs: layers, D: { Order: layers, ON: layers } }));
+  return file.save();
+}
+
+async function addPage(
+  file: PDFDocument,
+  { page: view, layers, pictures }: Outgoing,
+  registered: PDFRef[],
+  images: Map<string, PDFImage>,
+): Promise<void> {
+  const page = file.addPage([boxWidth(view) * pointsPerMm, boxHeight(view) * pointsPerMm]);
+  const properties = file.context.obj({});
+  page.node.normalizedEntries().Resources.set(PDFName.of('Properties'), properties);
+  // From here on in mm, y down, from the page's top left.
+  page.pushOperators(
+    pushGraphicsState(),
+    concatTransformationMatrix(pointsPerMm, 0, 0, -pointsPerMm, -view.minX * pointsPerMm, view.maxY * pointsPerMm),
+  );
+  for (const { name, items } of layers) {
+    const group = file.context.register(file.context.obj({ Type: 'OCG', Name: PDFString.of(pdfText(name)) }));
+    const key = `L${registered.push(group)}`;
+    properties.set(PDFName.of(key), group);
+    page.pushOperators(PDFOperator.of('BDC' as never, [PDFName.of('OC'), PDFName.of(key)]));
+    for (const item of items) await addItem(file, page, item, pictures, images);
+    page.pushOperators(endMarkedContent());
+  }
+  page.pushOperators(popGraphicsState());
+}
+
+/** Text that a PDF string can hold as it is; what it cannot becomes a question mark. */
+function pdfText(text: string): string {
+  return text.replace(/[\\()]/g, '\\$&').replace(/[^\x20-\x7e\u00a0-\u00ff]/g, '?');
+}
+
+async function addItem(
+  file: PDFDocument,
+  page: PDFPage,
+  item: Item,
+  pictures: Outgoing['pictures'],
+  images: Map<string, PDFImage>,
+): Promise<void> {
+  if (item.shape.kind === 'picture') {
+    const { pictureId, width, height } = item.shape;
+    const source = pictures.get(pictureId);
+    if (!source) return;
+    let image = images.get(pictureId);
+    if (!image) {
+      image = await (source.bytes[0] === 0xff ? file.embedJpg(source.bytes) : file.embedPng(source.bytes));
+      images.set(pictureId, image);
+    }
+    const [a, b, c, d, e, f] = item.matrix;
+    const name = page.node.newXObject('Picture', image.ref);
+    page.pushOperators(
+      pushGraphicsState(),
+      concatTransformationMatrix(a, b, c, d, e, f),
+      concatTransformationMatrix(width, 0, 0, -height, 0, height),
+      PDFOperator.of('Do' as never, [name]),
+      popGraphicsState(),
+    );
+    return;
+  }
+  const { stroke, strokeWidthMm, fill, cap, join } = item.paint;
+  const outline = outlineOperators(pathOf(item));
+  if (outline.length === 0) return;
+  const channels = (colour: string) =>
+    [1, 3, 5].map((at) => Number.parseInt(colour.slice(at, at + 2), 16) / 255) as [number, number, number];
+  const evenodd = item.fillRule === 'evenodd';
+  const paint =
+    fill !== null && stroke !== null
+      ? PDFOperator.of((evenodd ? 'B*' : 'B') as never)
+      : fill !== null
+        ? evenodd
+          ? PDFOperator.of('f*' as never)
+          : fillPath()
+        : strokePath();
+  page.pushOperators(
+    ...(fill === null ? [] : [setFillingRgbColor(...channels(fill))]),
+    ...(stroke === null
+      ? []
+      : [
+          setStrokingRgbColor(...channels(stroke)),
+          setLineWidth(strokeWidthMm),
+          setLineCap(
+            cap === 'round' ? LineCapStyle.Round : cap === 'square' ? LineCapStyle.Projecting : LineCapStyle.Butt,
+          ),
+          setLineJoin(
+            join === 'round' ? LineJoinStyle.Round : join === 'bevel' ? LineJoinStyle.Bevel : LineJoinStyle.Miter,
+          ),
+        ]),
+    ...outline,
+    paint,
+  );
+}
+
+function outlineOperators({ verbs, coords }: Path): PDFOperator[] {
+  const out: PDFOperator[] = [];
+  let at = 0;
+  for (const verb of verbs) {
+    const c = coords.subarray(at, at + 6);
+    if (verb === Verb.move) out.push(moveTo(c[0], c[1]));
+    else if (verb === Verb.line) out.push(lineTo(c[0], c[1]));
+    else if (verb === Verb.cubic) out.push(appendBezierCurve(c[0], c[1], c[2], c[3], c[4], c[5]));
+    else out.push(closePath());
+    at += coordsOf[verb];
+  }
+  return out;
+}

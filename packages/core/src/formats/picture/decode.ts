@@ -1,0 +1,141 @@
+import exifr from 'exifr';
+import { convertIndexedToRgb, decode as decodePng, encode as encodePng } from 'fast-png';
+import jpeg from 'jpeg-js';
+import { GifReader } from 'omggif';
+import { FileRefused } from '../refusal.ts';
+import { decodeBmp } from './bmp.ts';
+import { describePicture, mostPixels, type PictureKind } from './describe.ts';
+
+/** A picture unpacked: three bytes a pixel, red, green, blue, from the top left. */
+export interface Pixels {
+  readonly width: number;
+  readonly height: number;
+  readonly rgb: Uint8Array;
+}
+
+/** What decoders give: one byte a channel, or two; see-through pixels are laid over white. */
+interface Raster {
+  readonly width: number;
+  readonly height: number;
+  readonly channels: number;
+  readonly depth: number;
+  readonly data: ArrayLike<number>;
+}
+
+/**
+ * Unpacks a picture: turned as it says, over white, eight bits a channel.
+ * @throws FileRefused when it is damaged
+ */
+export async function decodePicture(bytes: Uint8Array): Promise<Pixels> {
+  const { kind } = describePicture(bytes);
+  let raster: Raster;
+  try {
+    raster = await unpack(bytes, kind);
+  } catch {
+    throw new FileRefused('The picture is damaged and cannot be unpacked. Save or send it again.');
+  }
+  const pixels = overWhite(raster);
+  return kind === 'jpg' ? turn(pixels, await orientationOf(bytes)) : pixels;
+}
+
+/** A picture as PNG without transparency, or as the JPEG it is where that is upright and in plain colours. */
+export async function plainPicture(bytes: Uint8Array): Promise<Uint8Array> {
+  const { kind } = describePicture(bytes);
+  if (kind === 'jpg' && jpegChannels(bytes) !== 4 && (await orientationOf(bytes)) === 1) return bytes;
+  return encodePixels(await decodePicture(bytes));
+}
+
+export function encodePixels({ width, height, rgb }: Pixels): Uint8Array {
+  return encodePng({ width, height, data: rgb, channels: 3, depth: 8 });
+}
+
+async function unpack(bytes: Uint8Array, kind: PictureKind): Promise<Raster> {
+  switch (kind) {
+    case 'png': {
+      const png = decodePng(bytes);
+      if (!png.palette) return png;
+      const channels = png.palette[0].length;
+      return { width: png.width, height: png.height, depth: 8, channels, data: convertIndexedToRgb(png) };
+    }
+    case 'jpg': {
+      const { width, height, data } = jpeg.decode(bytes, {
+        useTArray: true,
+        maxResolutionInMP: mostPixels / 1e6,
+        maxMemoryUsageInMB: 2048,
+      });
+      return { width, height, data, channels: 4, depth: 8 };
+    }
+    case 'gif': {
+      const gif = new GifReader(bytes as unknown as Buffer);
+      const data = new Uint8Array(gif.width * gif.height * 4);
+      gif.decodeAndBlitFrameRGBA(0, data as unknown as Buffer);
+      return { width: gif.width, height: gif.height, data, channels: 4, depth: 8 };
+    }
+    case 'webp': {
+      const { default: decodeWebp } = await import('@jsquash/webp/decode.js');
+      const { width, height, data } = await decodeWebp(bytes.slice().buffer);
+      return { width, height, data, channels: 4, depth: 8 };
+    }
+    case 'bmp':
+      return decodeBmp(bytes);
+  }
+}
+
+function overWhite({ width, height, channels, depth, data }: Raster): Pixels {
+  const rgb = new Uint8Array(width * height * 3);
+  const most = 2 ** depth - 1;
+  const grey = channels < 3;
+  const seen = channels % 2 === 0;
+  for (let i = 0, k = 0; i < width * height; i++, k += channels) {
+    const alpha = seen ? data[k + channels - 1] / most : 1;
+    for (let c = 0; c < 3; c++) {
+      const value = data[grey ? k : k + c] / most;
+      rgb[3 * i + c] = Math.round(255 * (value * alpha + 1 - alpha));
+    }
+  }
+  return { width, height, rgb };
+}
+
+async function orientationOf(bytes: Uint8Array): Promise<number> {
+  try {
+    return (await exifr.orientation(bytes)) ?? 1;
+  } catch {
+    return 1;
+  }
+}
+
+/** Turns and mirrors by EXIF's orientation, 1 to 8. */
+function turn(pixels: Pixels, orientation: number): Pixels {
+  if (orientation < 2 || orientation > 8) return pixels;
+  const { width, height, rgb } = pixels;
+  const sideways = orientation >= 5;
+  const [wide, high] = sideways ? [height, width] : [width, height];
+  const out = new Uint8Array(rgb.length);
+  for (let y = 0; y < high; y++) {
+    for (let x = 0; x < wide; x++) {
+      const [u, v] = [
+        [x, y],
+        [wide - 1 - x, y],
+        [wide - 1 - x, high - 1 - y],
+        [x, high - 1 - y],
+        [y, x],
+        [y, wide - 1 - x],
+        [high - 1 - y, wide - 1 - x],
+        [high - 1 - y, x],
+      ][orientation - 1];
+      const from = 3 * (v * width + u);
+      out.set(rgb.subarray(from, from + 3), 3 * (y * wide + x));
+    }
+  }
+  return { width: wide, height: high, rgb: out };
+}
+
+/** How many colour channels a JPEG has, by its frame header; 4 is CMYK. */
+function jpegChannels(bytes: Uint8Array): number {
+  for (let at = 2; at + 9 < bytes.length && bytes[at] === 0xff; ) {
+    const marker = bytes[at + 1];
+    if (marker >= 0xc0 && marker <= 0xcf && marker !== 0xc4 && marker !== 0xc8 && marker !== 0xcc) return bytes[at + 9];
+    at += 2 + bytes[at + 2] * 256 + bytes[at + 3];
+  }
+  return 3;
+}

@@ -1,0 +1,132 @@
+import { describe, expect, test } from '@jest/globals';
+import { encode as encodePng } from 'fast-png';
+import jpeg from 'jpeg-js';
+import { boundsOf } from '../../drawing/item.ts';
+import { codesOf, idFor } from '../../fixtures/files.ts';
+import { FileRefused } from '../refusal.ts';
+import { decodePicture, plainPicture } from './decode.ts';
+import { describePicture } from './describe.ts';
+import { readPicture } from './read.ts';
+
+/** Two pixels side by side, red and blue. */
+const rgba = new Uint8Array([255, 0, 0, 255, 0, 0, 255, 255]);
+
+function bmp(): Uint8Array {
+  const bytes = new Uint8Array(54 + 8);
+  const view = new DataView(bytes.buffer);
+  bytes.set([0x42, 0x4d]);
+  view.setUint32(10, 54, true);
+  view.setUint32(14, 40, true);
+  view.setInt32(18, 2, true);
+  view.setInt32(22, 1, true);
+  view.setUint16(26, 1, true);
+  view.setUint16(28, 24, true);
+  view.setInt32(38, 3937, true);
+  view.setInt32(42, 3937, true);
+  bytes.set([0, 0, 255, 255, 0, 0], 54);
+  return bytes;
+}
+
+/** A JPEG with EXIF that gives an orientation and 300 pixels to the inch. */
+function turnedJpeg(orientation: number): Uint8Array {
+  const wide = new Uint8Array(16 * 8 * 4).fill(255);
+  for (let y = 0; y < 8; y++) for (let x = 8; x < 16; x++) wide.set([0, 0, 0, 255], 4 * (16 * y + x));
+  const plain = jpeg.encode({ width: 16, height: 8, data: wide }, 100).data;
+  const tiff = new DataView(new ArrayBuffer(8 + 2 + 4 * 12 + 4 + 8));
+  tiff.setUint32(0, 0x4d4d002a);
+  tiff.setUint32(4, 8);
+  tiff.setUint16(8, 4);
+  const entry = (i: number, tag: number, type: number, value: number) => {
+    const at = 10 + 12 * i;
+    tiff.setUint16(at, tag);
+    tiff.setUint16(at + 2, type);
+    tiff.setUint32(at + 4, 1);
+    if (type === 3) tiff.setUint16(at + 8, value);
+    else tiff.setUint32(at + 8, value);
+  };
+  entry(0, 0x112, 3, orientation);
+  entry(1, 0x11a, 5, 62);
+  entry(2, 0x11b, 5, 62);
+  entry(3, 0x128, 3, 2);
+  tiff.setUint32(62, 300);
+  tiff.setUint32(66, 1);
+  const exif = new Uint8Array([0x45, 0x78, 0x69, 0x66, 0, 0, ...new Uint8Array(tiff.buffer)]);
+  const segment = [0xff, 0xe1, (exif.length + 2) >> 8, (exif.length + 2) & 255, ...exif];
+  return new Uint8Array([0xff, 0xd8, ...segment, ...plain.subarray(2)]);
+}
+
+const gif = Uint8Array.from(atob('R0lGODlhAgABAIAAAP8AAAAA/ywAAAAAAgABAAACAkQKADs='), (letter) => letter.charCodeAt(0));
+
+describe('pixels', () => {
+  test.each<[string, Uint8Array]>([
+    ['PNG', encodePng({ width: 2, height: 1, data: rgba, channels: 4 })],
+    [
+      'PNG of 16 bits',
+      encodePng({ width: 2, height: 1, data: new Uint16Array([65535, 0, 0, 0, 0, 65535]), channels: 3, depth: 16 }),
+    ],
+    ['GIF', gif],
+    ['BMP', bmp()],
+  ])('%s', async (_, bytes) => {
+    expect(await decodePicture(bytes)).toEqual({ width: 2, height: 1, rgb: new Uint8Array([255, 0, 0, 0, 0, 255]) });
+  });
+
+  test('what is see-through lies over white', async () => {
+    const { rgb } = await decodePicture(
+      encodePng({ width: 2, height: 1, data: new Uint8Array([0, 0, 0, 128, 9, 9, 9, 0]), channels: 4 }),
+    );
+    expect([...rgb]).toEqual([127, 127, 127, 255, 255, 255]);
+  });
+
+  test.each([
+    [1, 16, 8, 255, 0],
+    [3, 16, 8, 0, 255],
+    [6, 8, 16, 255, 255],
+    [8, 8, 16, 0, 0],
+  ])(
+    'a JPEG turned by %i is %i × %i pixels, its top corners %i and %i',
+    async (orientation, width, height, topLeft, topRight) => {
+      const bytes = turnedJpeg(orientation);
+      expect(describePicture(bytes)).toMatchObject({ width, height });
+      const { rgb, ...size } = await decodePicture(bytes);
+      expect(size).toEqual({ width, height });
+      expect(Math.abs(rgb[0] - topLeft)).toBeLessThan(12);
+      expect(Math.abs(rgb[3 * (width - 1)] - topRight)).toBeLessThan(12);
+      // Once plain, it needs no turning.
+      expect(describePicture(await plainPicture(bytes))).toMatchObject({ width, height });
+    },
+  );
+});
+
+describe('size', () => {
+  test('by the resolution in the file, else supposed and said', async () => {
+    const sized = await readPicture(turnedJpeg(6), idFor);
+    expect(boundsOf(sized.drawing.items[0]).maxX).toBeCloseTo((8 * 25.4) / 300, 6);
+    expect(sized.size.sure).toBe(true);
+    expect(boundsOf((await readPicture(bmp(), idFor)).drawing.items[0]).maxX).toBeCloseTo(2 / 3.937, 4);
+    const bare = await readPicture(gif, idFor);
+    expect(bare.size.sure).toBe(false);
+    expect(codesOf(bare)).toContain('no-physical-size');
+    const finer = bare.size.others.find(({ label }) => label.startsWith('300'));
+    expect(boundsOf(bare.drawing.items[0]).maxX * (finer?.factor ?? 0)).toBeCloseTo((2 * 25.4) / 300, 9);
+  });
+});
+
+describe('pictures that cannot be used', () => {
+  test.each<[string, Uint8Array, string]>([
+    ['a header alone', encodePng({ width: 2, height: 1, data: rgba, channels: 4 }).slice(0, 20), 'damaged'],
+    [
+      'more pixels than fit',
+      (() => {
+        const bytes = encodePng({ width: 2, height: 1, data: rgba, channels: 4 });
+        new DataView(bytes.buffer, bytes.byteOffset).setUint32(16, 100_000);
+        new DataView(bytes.buffer, bytes.byteOffset).setUint32(20, 100_000);
+        return bytes;
+      })(),
+      'up to 120 million',
+    ],
+    ['something else', new Uint8Array(40), 'not a picture'],
+  ])('%s', async (_, bytes, words) => {
+    await expect(readPicture(bytes, idFor)).rejects.toThrow(FileRefused);
+    await expect(readPicture(bytes, idFor)).rejects.toThrow(words);
+  });
+});

@@ -1,0 +1,65 @@
+import type { ReadingChoices } from '../drawing/arrival.ts';
+import type { FontBook } from '../text/fonts.ts';
+import { readDxf } from './dxf/read.ts';
+import type { PdfAssets } from './pdf/engine.ts';
+import { readPdf } from './pdf/read.ts';
+import { plainPicture } from './picture/decode.ts';
+import { readPicture } from './picture/read.ts';
+import type { Reading } from './reading.ts';
+import { FileRefused, refuseTooLarge } from './refusal.ts';
+import { sniffFormat } from './sniff.ts';
+import { readStl } from './stl/read.ts';
+import { readSvg } from './svg/read.ts';
+import { decodeText } from './text-encoding.ts';
+
+/** What readers need beside the file. */
+export interface ReadingTools {
+  /** The faces that text is set in. */
+  readonly fonts: FontBook;
+  /** Gives the files that stand in for fonts a PDF does not embed; null where there are none. */
+  readonly pdfAssets: PdfAssets | null;
+}
+
+/**
+ * Reads a drawing from a file of any format that is taken, going by what is in it and not by its name.
+ *
+ * @param idFor gives an id for a part of the file by its place there, which is the same at every reading
+ * @throws FileRefused when the file cannot be used at all
+ */
+export async function readDrawingFile(
+  bytes: Uint8Array,
+  idFor: (place: string) => string,
+  { fonts, pdfAssets }: ReadingTools,
+  choices: ReadingChoices = {},
+): Promise<Reading> {
+  if (bytes.length === 0) throw new FileRefused('The file is empty. Save or send it again.');
+  refuseTooLarge(bytes.length);
+  const reading = await readAs(bytes, idFor, { fonts, pdfAssets }, choices);
+  const pictures = await Promise.all(
+    reading.pictures.map(async ({ id, bytes }) => ({ id, bytes: await plainPicture(bytes) })),
+  );
+  return { ...reading, pictures };
+}
+
+async function readAs(
+  bytes: Uint8Array,
+  idFor: (place: string) => string,
+  { fonts, pdfAssets }: ReadingTools,
+  choices: ReadingChoices,
+): Promise<Reading> {
+  const found = sniffFormat(bytes);
+  switch (found) {
+    case 'svg':
+      return readSvg(decodeText(bytes), idFor, fonts, choices);
+    case 'dxf':
+      return readDxf(decodeText(bytes), idFor, fonts);
+    case 'pdf':
+      return readPdf(bytes, idFor, choices, pdfAssets);
+    case 'picture':
+      return readPicture(bytes, idFor);
+    case 'stl':
+      return readStl(bytes, idFor, choices);
+    default:
+      throw new FileRefused(found.refusal);
+  }
+}

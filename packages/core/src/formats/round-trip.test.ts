@@ -1,0 +1,167 @@
+import { describe, expect, test } from '@jest/globals';
+import fc from 'fast-check';
+import { boundsOf, type Drawing, type Item, type Paint, pathOf, polylinesOf } from '../drawing/item.ts';
+import { idFor, testFonts, testTools } from '../fixtures/files.ts';
+import { flatten, polylineLength } from '../geometry/flatten.ts';
+import { type Path, PathBuilder } from '../geometry/path.ts';
+import type { Shape } from '../geometry/shapes.ts';
+import { writeDxf } from './dxf/write.ts';
+import type { Outgoing } from './outgoing.ts';
+import { writePdf } from './pdf/write.ts';
+import { readDrawingFile } from './read.ts';
+import { writeSvg } from './svg/write.ts';
+
+const page = { minX: 0, minY: 0, maxX: 300, maxY: 200 };
+/** Well inside the page: what is off it is another test’s business. */
+const coordinate = fc.integer({ min: 1000, max: 190_000 }).map((value) => value / 1000);
+const colour = fc
+  .integer({ min: 0, max: 0xffffff })
+  .map((value) => `#${value.toString(16).padStart(6, '0').toUpperCase()}`);
+
+const lined = fc.array(fc.tuple(coordinate, coordinate), { minLength: 3, maxLength: 6 }).chain((points) =>
+  fc.tuple(fc.boolean(), fc.boolean()).map(([curved, close]): Shape => {
+    const builder = new PathBuilder().moveTo(...points[0]);
+    for (let i = 1; i < points.length; i++) {
+      if (curved && i + 1 < points.length) builder.cubicTo(...points[i - 1], ...points[i + 1], ...points[i]);
+      else builder.lineTo(...points[i]);
+    }
+    if (close) builder.close();
+    return { kind: 'path', path: builder.build() };
+  }),
+);
+const rounded = fc.tuple(coordinate, coordinate, coordinate, coordinate, fc.integer({ min: 0, max: 10 })).map(
+  ([x, y, width, height, r]): Shape => ({
+    kind: 'rectangle',
+    x: x / 2,
+    y: y / 2,
+    width: width / 2,
+    height: height / 2,
+    rx: r,
+    ry: r,
+  }),
+);
+const round = fc
+  .tuple(coordinate, coordinate, fc.integer({ min: 1, max: 60 }), fc.integer({ min: 1, max: 60 }))
+  .map(([cx, cy, rx, ry]): Shape => ({ kind: 'ellipse', cx: 70 + cx / 2, cy: 65 + cy / 3, rx, ry }));
+const paint = fc.oneof(
+  colour.map((stroke): Paint => ({ stroke, strokeWidthMm: 0.1, fill: null })),
+  colour.map((fill): Paint => ({ stroke: null, strokeWidthMm: 0, fill })),
+);
+let count = 0;
+const item = fc.tuple(fc.oneof(lined, rounded, round), paint, fc.constantFrom('nonzero', 'evenodd')).map(
+  ([shape, paint, fillRule]): Item => ({
+    id: `i${count++}`,
+    name: null,
+    shape,
+    matrix: [1, 0, 0, 1, 0, 0],
+    paint,
+    fillRule: fillRule as Item['fillRule'],
+    groupId: null,
+    pinned: null,
+    hidden: false,
+  }),
+);
+const outgoing = fc.array(fc.array(item, { minLength: 1, maxLength: 3 }), { minLength: 1, maxLength: 3 }).map(
+  (layers): Outgoing => ({
+    page,
+    layers: layers.map((items, i) => ({ name: ['Cut', 'Score', 'Fine lines'][i], colour: '#000000', items })),
+    pictures: new Map(),
+  }),
+);
+
+/** By layer: what is drawn there, with its paint. */
+function byLayer({ items, groups }: Drawing) {
+  const names = new Map(groups.map(({ id, name }) => [id, name]));
+  return items.map((one) => ({ item: one, layer: names.get(one.groupId ?? '') ?? null }));
+}
+
+/** How far one path strays from the other: the most that some sixty of its points a subpath are off the other's line. */
+function apart(a: Path, b: Path): number {
+  const line = flatten(b, 0.001);
+  let most = 0;
+  for (const { points } of flatten(a, 0.05)) {
+    const step = 2 * Math.ceil(points.length / 120);
+    for (let i = 0; i < points.length; i += step) most = Math.max(most, distance(line, points[i], points[i + 1]));
+  }
+  return most;
+}
+
+function distance(lines: ReturnType<typeof flatten>, x: number, y: number): number {
+  let least = Infinity;
+  for (const { points, closed } of lines) {
+    for (let i = 0; i < points.length; i += 2) {
+      const j = i + 2 < points.length ? i + 2 : closed ? 0 : i;
+      const [dx, dy] = [points[j] - points[i], points[j + 1] - points[i + 1]];
+      const square = dx * dx + dy * dy;
+      const t = square === 0 ? 0 : Math.min(1, Math.max(0, ((x - points[i]) * dx + (y - points[i + 1]) * dy) / square));
+      least = Math.min(least, Math.hypot(points[i] + t * dx - x, points[i + 1] + t * dy - y));
+    }
+  }
+  return least;
+}
+
+describe.each<[string, (out: Outgoing) => Promise<Uint8Array>, number]>([
+  ['SVG', async (out) => new TextEncoder().encode(writeSvg(out)), 20],
+  ['DXF', async (out) => new TextEncoder().encode(writeDxf(out)), 20],
+  ['PDF', (out) => writePdf([out], 'Test'), 12],
+])('%s', (_, write, runs) => {
+  test('what is written and read again is the same drawing: paints, layers, and every point within 0.005 mm', async () => {
+    await fc.assert(
+      fc.asyncProperty(outgoing, async (out) => {
+        const { drawing } = await readDrawingFile(await write(out), idFor, testTools);
+        const again = byLayer(drawing);
+        const first = out.layers.flatMap(({ name, items }) => items.map((one) => ({ item: one, layer: name })));
+        // Formats may break an outline of several subpaths up; here each has one.
+        expect(again.map(({ layer }) => layer)).toEqual(first.map(({ layer }) => layer));
+        again.forEach(({ item: is }, i) => {
+          const was = first[i].item;
+          expect([is.paint.stroke, is.paint.fill]).toEqual([was.paint.stroke, was.paint.fill]);
+          expect(Math.max(apart(pathOf(is), pathOf(was)), apart(pathOf(was), pathOf(is)))).toBeLessThan(0.005);
+        });
+      }),
+      { numRuns: runs },
+    );
+  });
+});
+
+describe('DXF keeps what curves are', () => {
+  const one = (shape: Shape): Item => ({
+    id: 'a',
+    name: null,
+    shape,
+    matrix: [1, 0, 0, 1, 0, 0],
+    paint: { stroke: '#FF0000', strokeWidthMm: 0.1, fill: null },
+    fillRule: 'nonzero',
+    groupId: null,
+    pinned: null,
+    hidden: false,
+  });
+  const dxfOf = (shape: Shape) =>
+    writeDxf({ page, layers: [{ name: 'Cut', colour: '#FF0000', items: [one(shape)] }], pictures: new Map() });
+  const count = (text: string, name: string) => text.split(/\r?\n/).filter((line) => line.trim() === name).length;
+
+  test('rounded corners go out as one bulge each, not as many points', () => {
+    const text = dxfOf({ kind: 'rectangle', x: 10, y: 10, width: 60, height: 40, rx: 8, ry: 8 });
+    expect(count(text, 'LWPOLYLINE')).toBe(1);
+    expect(text).toMatch(/^\s*90\r?\n\s*8\r?$/m);
+    expect(count(text, 'SPLINE')).toBe(0);
+  });
+
+  test('a free curve goes out as a spline, and comes back with as many stretches', async () => {
+    const path = new PathBuilder()
+      .moveTo(10, 10)
+      .cubicTo(20, 60, 50, -20, 80, 30)
+      .cubicTo(90, 50, 95, 60, 99, 40)
+      .build();
+    const text = dxfOf({ kind: 'path', path });
+    expect(count(text, 'SPLINE')).toBe(1);
+    const { drawing } = await readDrawingFile(new TextEncoder().encode(text), idFor, {
+      fonts: testFonts,
+      pdfAssets: null,
+    });
+    expect(pathOf(drawing.items[0]).verbs).toEqual(path.verbs);
+    const length = (item: Item) => polylinesOf(item).reduce((sum, line) => sum + polylineLength(line), 0);
+    expect(length(drawing.items[0])).toBeCloseTo(length(one({ kind: 'path', path })), 3);
+    expect(boundsOf(drawing.items[0]).minX).toBeCloseTo(10, 9);
+  });
+});

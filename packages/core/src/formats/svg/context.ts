@@ -1,0 +1,220 @@
+import type { FillRule } from '../../drawing/item.ts';
+import { type Matrix, multiply, translation } from '../../geometry/matrix.ts';
+import type { ViewBox } from './page.ts';
+import type { Declared } from './style.ts';
+import { type LengthContext, lengthInUserUnits, readTransform } from './values.ts';
+import type { SvgElement } from './xml.ts';
+
+/** What children take over from what they are in. */
+export interface Context extends LengthContext {
+  /** User units to mm. */
+  readonly matrix: Matrix;
+  readonly viewBox: ViewBox;
+  readonly groupId: string | null;
+  /** Whether something above is not shown. */
+  readonly hidden: boolean;
+  readonly visible: boolean;
+  readonly fill: string;
+  readonly fillOpacity: number;
+  readonly fillRule: FillRule;
+  readonly clipRule: FillRule;
+  readonly stroke: string;
+  readonly strokeOpacity: number;
+  readonly strokeWidth: number;
+  readonly cap: string;
+  readonly join: string;
+  readonly dashes: string;
+  readonly dashOffset: number;
+  readonly color: string;
+  readonly fontFamily: string;
+  readonly bold: boolean;
+  readonly italic: boolean;
+  readonly anchor: string;
+  readonly letterSpacing: number;
+  readonly wordSpacing: number;
+  readonly baseline: string;
+  readonly keepSpaces: boolean;
+}
+
+export function startContext(matrix: Matrix, viewBox: ViewBox): Context {
+  return {
+    matrix,
+    viewBox,
+    viewportWidth: viewBox.width,
+    viewportHeight: viewBox.height,
+    groupId: null,
+    hidden: false,
+    visible: true,
+    fill: '#000000',
+    fillOpacity: 1,
+    fillRule: 'nonzero',
+    clipRule: 'nonzero',
+    stroke: 'none',
+    strokeOpacity: 1,
+    strokeWidth: 1,
+    cap: 'butt',
+    join: 'miter',
+    dashes: 'none',
+    dashOffset: 0,
+    color: '#000000',
+    fontSize: 16,
+    fontFamily: '',
+    bold: false,
+    italic: false,
+    anchor: 'start',
+    letterSpacing: 0,
+    wordSpacing: 0,
+    baseline: 'auto',
+    keepSpaces: false,
+  };
+}
+
+/** A number or per cent, such as an opacity. */
+export function readShare(text: string | undefined, otherwise: number): number {
+  if (text === undefined) return otherwise;
+  const value = text.trim().endsWith('%') ? Number.parseFloat(text) / 100 : Number(text);
+  return Number.isFinite(value) ? Math.min(1, Math.max(0, value)) : otherwise;
+}
+
+const fontSizes: Record<string, number> = {
+  'xx-small': 9,
+  'x-small': 10,
+  small: 13,
+  medium: 16,
+  large: 18,
+  'x-large': 24,
+  'xx-large': 32,
+};
+
+type Change = { -readonly [K in keyof Context]?: Context[K] };
+type Apply = (value: string, parent: Context, change: Change, given: LengthContext) => void;
+
+const fillRule = (value: string) => (value === 'evenodd' || value === 'nonzero' ? value : null);
+
+/** What each inherited property does to the context. */
+const appliers: Record<string, Apply> = {
+  fill: (value, _, change) => {
+    change.fill = value;
+  },
+  'fill-opacity': (value, parent, change) => {
+    change.fillOpacity = readShare(value, parent.fillOpacity);
+  },
+  'fill-rule': (value, parent, change) => {
+    change.fillRule = fillRule(value) ?? parent.fillRule;
+  },
+  'clip-rule': (value, parent, change) => {
+    change.clipRule = fillRule(value) ?? parent.clipRule;
+  },
+  stroke: (value, _, change) => {
+    change.stroke = value;
+  },
+  'stroke-opacity': (value, parent, change) => {
+    change.strokeOpacity = readShare(value, parent.strokeOpacity);
+  },
+  'stroke-width': (value, parent, change, given) => {
+    change.strokeWidth = lengthInUserUnits(value, given, 'diagonal') ?? parent.strokeWidth;
+  },
+  'stroke-linecap': (value, _, change) => {
+    change.cap = value;
+  },
+  'stroke-linejoin': (value, _, change) => {
+    change.join = value;
+  },
+  'stroke-dasharray': (value, _, change) => {
+    change.dashes = value;
+  },
+  'stroke-dashoffset': (value, parent, change, given) => {
+    change.dashOffset = lengthInUserUnits(value, given, 'diagonal') ?? parent.dashOffset;
+  },
+  color: (value, parent, change) => {
+    change.color = value.toLowerCase() === 'currentcolor' ? parent.color : value;
+  },
+  visibility: (value, _, change) => {
+    change.visible = value === 'visible';
+  },
+  'font-family': (value, _, change) => {
+    change.fontFamily = value;
+  },
+  'font-weight': (value, _, change) => {
+    change.bold = /^(?:bold|bolder)$/.test(value) || Number(value) >= 600;
+  },
+  'font-style': (value, _, change) => {
+    change.italic = value.startsWith('italic') || value.startsWith('oblique');
+  },
+  'text-anchor': (value, _, change) => {
+    change.anchor = value;
+  },
+  'letter-spacing': (value, _, change, given) => {
+    change.letterSpacing = lengthInUserUnits(value, given, 'x') ?? 0;
+  },
+  'word-spacing': (value, _, change, given) => {
+    change.wordSpacing = lengthInUserUnits(value, given, 'x') ?? 0;
+  },
+  'dominant-baseline': (value, _, change) => {
+    change.baseline = value;
+  },
+};
+
+/** The context inside an element: what it says itself over what it takes over, its transform applied. */
+export function enter(element: SvgElement, own: Declared, parent: Context, transform: Matrix | null): Context {
+  const change: Change = {};
+  const size = own['font-size'];
+  if (size !== undefined && size !== 'inherit') {
+    const read = fontSizes[size] ?? lengthInFontUnits(size, parent);
+    if (read !== null && read >= 0) change.fontSize = read;
+  }
+  const given: LengthContext = change.fontSize === undefined ? parent : { ...parent, fontSize: change.fontSize };
+  for (const property in own) {
+    const value = own[property].trim();
+    if (value !== '' && value !== 'inherit') appliers[property]?.(value, parent, change, given);
+  }
+  const space = element.attributes.space;
+  if (space !== undefined) change.keepSpaces = space === 'preserve';
+  if (transform) change.matrix = multiply(parent.matrix, transform);
+  if (own.display?.trim() === 'none' || readShare(own.opacity, 1) === 0) change.hidden = true;
+  return { ...parent, ...change };
+}
+
+/** Per cent of a font size are of the size around it. */
+function lengthInFontUnits(text: string, parent: Context): number | null {
+  if (text.endsWith('%')) return (Number.parseFloat(text) / 100) * parent.fontSize;
+  return lengthInUserUnits(text, parent, 'y');
+}
+
+const keywords: Record<string, number> = { left: 0, top: 0, center: 0.5, right: 1, bottom: 1 };
+
+/** A frame that `transform-origin` is measured in, in user units. */
+export type OriginFrame = Readonly<{ x: number; y: number; width: number; height: number }>;
+
+/**
+ * An element's own transform about its origin, from its attribute or CSS.
+ * @param frame gives the element's bounds, asked only where `transform-box` needs them; null when it has none
+ * @returns `undefined` when the transform makes no sense
+ */
+export function ownTransform(
+  own: Declared,
+  context: Context,
+  frame: () => OriginFrame | null,
+): Matrix | null | undefined {
+  const text = own.transform;
+  if (text === undefined || text.trim() === '') return null;
+  const matrix = readTransform(text, context);
+  if (!matrix) return undefined;
+  const origin = own['transform-origin'];
+  const box = own['transform-box']?.trim();
+  const onItself = box === 'fill-box' || box === 'stroke-box' || box === 'content-box' || box === 'border-box';
+  if (origin === undefined && !onItself) return matrix;
+  const around = onItself ? frame() : { ...context.viewBox };
+  if (!around) return matrix;
+  const words = (origin ?? (onItself ? '50% 50%' : '0 0')).trim().split(/\s+/);
+  const upright = words[0] === 'top' || words[0] === 'bottom' || words[1] === 'left' || words[1] === 'right';
+  const [alongX, alongY = '50%'] = upright ? [words[1] ?? '50%', words[0]] : words;
+  const place = (word: string, start: number, extent: number) => {
+    if (keywords[word] !== undefined) return start + keywords[word] * extent;
+    if (word.endsWith('%')) return start + (Number.parseFloat(word) / 100) * extent;
+    return start + (lengthInUserUnits(word, context, 'x') ?? 0);
+  };
+  const x = place(alongX, around.x, around.width);
+  const y = place(alongY, around.y, around.height);
+  return multiply(translation(x, y), multiply(matrix, translation(-x, -y)));
+}

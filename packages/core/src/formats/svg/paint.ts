@@ -1,0 +1,125 @@
+import type { Colour } from '../../drawing/item.ts';
+import type { Context } from './context.ts';
+import { readShare } from './context.ts';
+import type { StyleSheet } from './style.ts';
+import { everyElement } from './style.ts';
+import { readColour } from './values.ts';
+import type { SvgElement } from './xml.ts';
+
+/** What a `fill` or `stroke` comes to. */
+export interface ReadPaint {
+  readonly colour: Colour | null;
+  /** How solid it is, from 0 to 1. */
+  readonly alpha: number;
+  /** What was not taken as drawn. */
+  readonly trouble: 'gradient' | 'pattern' | 'not-a-colour' | null;
+}
+
+const none: ReadPaint = { colour: null, alpha: 0, trouble: null };
+
+/** Reads paints, with the mean colour of gradients and patterns in their stead. */
+export class PaintReader {
+  private readonly servers = new Map<SvgElement, ReadPaint>();
+
+  constructor(
+    private readonly byId: ReadonlyMap<string, SvgElement>,
+    private readonly sheet: StyleSheet,
+  ) {}
+
+  read(text: string, context: Context): ReadPaint {
+    const said = text.trim();
+    if (said === 'none' || said === 'transparent' || said === 'context-fill' || said === 'context-stroke') return none;
+    if (said.toLowerCase() === 'currentcolor') return this.read(context.color, { ...context, color: '#000000' });
+    if (said.startsWith('url(')) {
+      const [, name = '', fallback = ''] = /^url\(\s*["']?#?([^"')]*)["']?\s*\)\s*(.*)$/.exec(said) ?? [];
+      const server = this.byId.get(name);
+      if (!server) return fallback === '' ? none : this.read(fallback, context);
+      return this.server(server, new Set());
+    }
+    const colour = readColour(said);
+    if (!colour) return { colour: '#000000', alpha: 1, trouble: 'not-a-colour' };
+    return { ...colour, trouble: null };
+  }
+
+  private server(element: SvgElement, seen: Set<SvgElement>): ReadPaint {
+    const known = this.servers.get(element);
+    if (known) return known;
+    if (seen.has(element)) return none;
+    seen.add(element);
+    let paint: ReadPaint = none;
+    if (element.name === 'pattern') paint = this.pattern(element, seen);
+    else if (element.name === 'linearGradient' || element.name === 'radialGradient')
+      paint = this.gradient(element, seen);
+    this.servers.set(element, paint);
+    return paint;
+  }
+
+  private inherited(element: SvgElement): SvgElement | undefined {
+    return this.byId.get((element.attributes.href ?? '').replace(/^#/, ''));
+  }
+
+  /** The mean over the gradient's length, each stretch between two stops weighing as much as it is long. */
+  private gradient(element: SvgElement, seen: Set<SvgElement>): ReadPaint {
+    const stops = element.children.filter(({ name }) => name === 'stop').map((stop) => this.stop(stop));
+    if (stops.length === 0) {
+      const other = this.inherited(element);
+      return other ? this.server(other, seen) : none;
+    }
+    let last = 0;
+    for (const stop of stops) {
+      stop.offset = Math.max(last, stop.offset);
+      last = stop.offset;
+    }
+    const ends = [{ ...stops[0], offset: 0 }, ...stops, { ...stops[stops.length - 1], offset: 1 }];
+    const sums = [0, 0, 0, 0];
+    for (let i = 1; i < ends.length; i++) {
+      const share = ends[i].offset - ends[i - 1].offset;
+      for (let k = 0; k < 4; k++) sums[k] += (share * (ends[i].rgba[k] + ends[i - 1].rgba[k])) / 2;
+    }
+    return meanPaint(sums, stops.length === 1 ? null : 'gradient');
+  }
+
+  private stop(element: SvgElement): { offset: number; rgba: number[] } {
+    const own = this.sheet.declarationsOf(element);
+    const read = readColour(own['stop-color'] ?? '#000000') ?? { colour: '#000000', alpha: 1 };
+    const alpha = read.alpha * readShare(own['stop-opacity'], 1);
+    return { offset: readShare(element.attributes.offset, 0), rgba: [...channels(read.colour), alpha] };
+  }
+
+  /** The mean of what a pattern's parts are filled with, each weighing the same. */
+  private pattern(element: SvgElement, seen: Set<SvgElement>): ReadPaint {
+    if (element.children.length === 0) {
+      const other = this.inherited(element);
+      return other ? this.server(other, seen) : none;
+    }
+    const sums = [0, 0, 0, 0];
+    let count = 0;
+    for (const part of everyElement(element)) {
+      const { fill, stroke } = this.sheet.declarationsOf(part);
+      for (const said of [fill, stroke]) {
+        const read = said === undefined || said === 'none' ? null : readColour(said);
+        if (!read) continue;
+        channels(read.colour).forEach((value, k) => {
+          sums[k] += value;
+        });
+        sums[3] += read.alpha;
+        count++;
+      }
+    }
+    return count === 0
+      ? { colour: '#808080', alpha: 1, trouble: 'pattern' }
+      : meanPaint(
+          sums.map((sum) => sum / count),
+          'pattern',
+        );
+  }
+}
+
+function channels(colour: Colour): number[] {
+  return [1, 3, 5].map((at) => Number.parseInt(colour.slice(at, at + 2), 16));
+}
+
+function meanPaint([r, g, b, alpha]: number[], trouble: ReadPaint['trouble']): ReadPaint {
+  const hex = [r, g, b].map((value) => Math.round(value).toString(16).padStart(2, '0')).join('');
+  return { colour: `#${hex}`.toUpperCase(), alpha, trouble };
+}

@@ -1,0 +1,210 @@
+import { arcTo } from '../../geometry/arc.ts';
+import { type Path, PathBuilder } from '../../geometry/path.ts';
+
+/*
+ * Reads SVG path data straight into a path. It does not go through a list of segments, as packages for
+ * it do: on drawings of many nodes that list takes most of the time and memory of reading them.
+ */
+
+export interface PathDataReading {
+  readonly path: Path;
+  /** Where, counted from 1, the data stops making sense; null when all was read. */
+  readonly brokenAt: number | null;
+  /** Whether it stops at a number too large to use. */
+  readonly tooLarge: boolean;
+}
+
+/** Coordinates beyond this are no drawing. */
+const largest = 1e9;
+
+/** How many numbers each command takes, by its small letter. */
+const argumentsOf: Record<string, number> = { m: 2, l: 2, h: 1, v: 1, c: 6, s: 4, q: 4, t: 2, a: 7, z: 0 };
+
+/** Path data by SVG's grammar, read up to its first error, as SVG asks. */
+export function readPathData(d: string): PathDataReading {
+  const scanner = new Scanner(d);
+  const builder = new PathBuilder();
+  const n = [0, 0, 0, 0, 0, 0, 0];
+  let command = '';
+  let previous = '';
+  /** The handle that a smooth curve mirrors. */
+  let handleX = 0;
+  let handleY = 0;
+  let tooLarge = false;
+  let broken = false;
+
+  for (;;) {
+    const letter = scanner.command();
+    if (letter === null) {
+      if (scanner.atEnd()) break;
+      // Numbers without a letter repeat the last command; after a move they draw lines.
+      if (command === '' || command === 'z' || command === 'Z') {
+        broken = true;
+        break;
+      }
+      if (command === 'M') command = 'L';
+      else if (command === 'm') command = 'l';
+    } else {
+      command = letter;
+    }
+    const kind = command.toLowerCase();
+    const count = argumentsOf[kind];
+    if (count === undefined || (previous === '' && kind !== 'm')) {
+      broken = true;
+      if (letter !== null) scanner.at--;
+      break;
+    }
+    for (let i = 0; i < count; i++) {
+      const value = kind === 'a' && (i === 3 || i === 4) ? scanner.flag() : scanner.number();
+      if (!(Math.abs(value) <= largest)) {
+        broken = true;
+        tooLarge = Math.abs(value) > largest;
+        break;
+      }
+      n[i] = value;
+    }
+    if (broken) break;
+
+    const dx = command === kind ? builder.x : 0;
+    const dy = command === kind ? builder.y : 0;
+    let smoothX = builder.x;
+    let smoothY = builder.y;
+    switch (kind) {
+      case 'm':
+        builder.moveTo(dx + n[0], dy + n[1]);
+        break;
+      case 'l':
+        builder.lineTo(dx + n[0], dy + n[1]);
+        break;
+      case 'h':
+        builder.lineTo(dx + n[0], builder.y);
+        break;
+      case 'v':
+        builder.lineTo(builder.x, dy + n[0]);
+        break;
+      case 'c':
+        builder.cubicTo(dx + n[0], dy + n[1], dx + n[2], dy + n[3], dx + n[4], dy + n[5]);
+        smoothX = dx + n[2];
+        smoothY = dy + n[3];
+        break;
+      case 's': {
+        const mirrored = previous === 'c' || previous === 's';
+        const x1 = mirrored ? 2 * builder.x - handleX : builder.x;
+        const y1 = mirrored ? 2 * builder.y - handleY : builder.y;
+        builder.cubicTo(x1, y1, dx + n[0], dy + n[1], dx + n[2], dy + n[3]);
+        smoothX = dx + n[0];
+        smoothY = dy + n[1];
+        break;
+      }
+      case 'q':
+        builder.quadraticTo(dx + n[0], dy + n[1], dx + n[2], dy + n[3]);
+        smoothX = dx + n[0];
+        smoothY = dy + n[1];
+        break;
+      case 't': {
+        const mirrored = previous === 'q' || previous === 't';
+        smoothX = mirrored ? 2 * builder.x - handleX : builder.x;
+        smoothY = mirrored ? 2 * builder.y - handleY : builder.y;
+        builder.quadraticTo(smoothX, smoothY, dx + n[0], dy + n[1]);
+        break;
+      }
+      case 'a':
+        arcTo(builder, n[0], n[1], n[2], n[3] !== 0, n[4] !== 0, dx + n[5], dy + n[6]);
+        break;
+      default:
+        builder.close();
+    }
+    handleX = smoothX;
+    handleY = smoothY;
+    previous = kind;
+  }
+  return { path: builder.build(), brokenAt: broken ? Math.min(scanner.at, d.length - 1) + 1 : null, tooLarge };
+}
+
+const powers = Array.from({ length: 23 }, (_, i) => 10 ** i);
+
+const isDigit = (code: number) => code >= 48 && code <= 57;
+const isSpace = (code: number) => code === 32 || (code >= 9 && code <= 13);
+
+class Scanner {
+  at = 0;
+
+  constructor(private readonly text: string) {}
+
+  atEnd(): boolean {
+    this.skip(false);
+    return this.at >= this.text.length;
+  }
+
+  /** The next command letter, or null where a number or the end follows. */
+  command(): string | null {
+    this.skip(true);
+    const code = this.text.charCodeAt(this.at);
+    const isLetter = (code >= 65 && code <= 90) || (code >= 97 && code <= 122);
+    return isLetter ? this.text[this.at++] : null;
+  }
+
+  /** A flag of an arc: 0 or 1, which may stand right before the next number. NaN when it is neither. */
+  flag(): number {
+    this.skip(true);
+    const code = this.text.charCodeAt(this.at);
+    if (code !== 48 && code !== 49) return Number.NaN;
+    this.at++;
+    return code - 48;
+  }
+
+  /** The next number, NaN where there is none; then the scanner stands at what is not one. */
+  number(): number {
+    this.skip(true);
+    const { text } = this;
+    const start = this.at;
+    let at = start;
+    let code = text.charCodeAt(at);
+    const negative = code === 45;
+    if (negative || code === 43) code = text.charCodeAt(++at);
+    let mantissa = 0;
+    let digits = 0;
+    let decimals = 0;
+    for (; isDigit(code); code = text.charCodeAt(++at)) {
+      mantissa = mantissa * 10 + (code - 48);
+      digits++;
+    }
+    if (code === 46) {
+      code = text.charCodeAt(++at);
+      for (; isDigit(code); code = text.charCodeAt(++at)) {
+        mantissa = mantissa * 10 + (code - 48);
+        decimals++;
+      }
+    }
+    if (digits + decimals === 0) return Number.NaN;
+    let exponent = false;
+    if (code === 101 || code === 69) {
+      let after = at + 1;
+      const sign = text.charCodeAt(after);
+      if (sign === 43 || sign === 45) after++;
+      if (isDigit(text.charCodeAt(after))) {
+        exponent = true;
+        while (isDigit(text.charCodeAt(after))) after++;
+        at = after;
+      }
+    }
+    this.at = at;
+    // Whole numbers up to 2^53 and powers of ten up to 10^22 are exact, so their quotient is rounded once.
+    if (exponent || digits + decimals > 15) return Number(text.slice(start, at));
+    const value = decimals === 0 ? mantissa : mantissa / powers[decimals];
+    return negative ? -value : value;
+  }
+
+  private skip(comma: boolean): void {
+    const { text } = this;
+    let free = comma;
+    for (;;) {
+      const code = text.charCodeAt(this.at);
+      if (isSpace(code)) this.at++;
+      else if (code === 44 && free) {
+        free = false;
+        this.at++;
+      } else return;
+    }
+  }
+}

@@ -1,0 +1,338 @@
+import { flatten, type Polyline, polylineLength } from '../../geometry/flatten.ts';
+import { type Matrix, multiply, rotation, scaling, translation } from '../../geometry/matrix.ts';
+import { type Path, PathBuilder, transformPath } from '../../geometry/path.ts';
+import { outlineOf } from '../../geometry/shapes.ts';
+import type { Face, FontBook } from '../../text/fonts.ts';
+import { kerning, type SetGlyph, setGlyph } from '../../text/glyphs.ts';
+import { type Context, enter } from './context.ts';
+import { readShape } from './outline.ts';
+import type { Declared, StyleSheet } from './style.ts';
+import { lengthInUserUnits, readLength, readTransform } from './values.ts';
+import type { SvgElement } from './xml.ts';
+
+/** A stretch of text with one look, as outlines in the text element's user units. */
+export interface TextRun {
+  readonly text: string;
+  readonly path: Path;
+  readonly context: Context;
+  readonly own: Declared;
+}
+
+export interface TextReading {
+  readonly runs: readonly TextRun[];
+  /** Families that were wanted and what was taken instead. */
+  readonly substituted: ReadonlyMap<string, string>;
+  /** Characters that no face has. */
+  readonly unknown: string;
+  /** What of the text could not be followed, as the end of a sentence. */
+  readonly troubles: readonly string[];
+}
+
+/** A character to set, with where it says it wants to stand. */
+interface Letter {
+  readonly character: string;
+  readonly context: Context;
+  readonly own: Declared;
+  readonly path: SvgElement | null;
+  x?: number;
+  y?: number;
+  dx: number;
+  dy: number;
+  rotate: number;
+  /** Shifted from the baseline, in user units, downwards. */
+  shift: number;
+}
+
+/** A letter with its glyph and place: the start of its baseline. */
+interface SetLetter {
+  readonly letter: Letter;
+  readonly glyph: SetGlyph;
+  x: number;
+  y: number;
+  readonly advance: number;
+}
+
+/** Sets `text` elements in faces from a book, by SVG 1.1, chapter 10; writing runs from left to right. */
+export class TextReader {
+  constructor(
+    private readonly byId: ReadonlyMap<string, SvgElement>,
+    private readonly sheet: StyleSheet,
+    private readonly fonts: FontBook,
+  ) {}
+
+  read(element: SvgElement, own: Declared, context: Context): TextReading {
+    const letters: Letter[] = [];
+    const troubles = new Set<string>();
+    this.collect(element, own, context, null, 0, letters, troubles);
+    trimSpaces(letters);
+    const substituted = new Map<string, string>();
+    const unknown = new Set<string>();
+    const set = this.set(letters, substituted, unknown);
+    stretch(element, set, context);
+    anchor(set);
+    return { runs: this.runs(set, troubles), substituted, unknown: [...unknown].join(''), troubles: [...troubles] };
+  }
+
+  private collect(
+    element: SvgElement,
+    own: Declared,
+    context: Context,
+    path: SvgElement | null,
+    shift: number,
+    letters: Letter[],
+    troubles: Set<string>,
+  ): void {
+    const first = letters.length;
+    if (/^(?:vertical|tb)/.test(own['writing-mode'] ?? ''))
+      troubles.add('runs from top to bottom, and is set from left to right');
+    for (const part of element.content ?? []) {
+      if (typeof part === 'string') {
+        addCharacters(part, own, context, path, shift, letters);
+      } else if (part.name === 'tspan' || part.name === 'a' || part.name === 'textPath') {
+        const declared = this.sheet.declarationsOf(part);
+        const inside = enter(part, declared, context, null);
+        if (inside.hidden) continue;
+        const lowered = shift + baselineShift(declared['baseline-shift'], inside);
+        this.collect(part, declared, inside, part.name === 'textPath' ? part : path, lowered, letters, troubles);
+      }
+    }
+    const lists = (name: string, axis: 'x' | 'y', apply: (letter: Letter, value: number) => void) => {
+      const said = element.attributes[name]?.trim().split(/[\s,]+/) ?? [];
+      said.slice(0, letters.length - first).forEach((text, i) => {
+        const value = lengthInUserUnits(text, context, axis);
+        if (value !== null) apply(letters[first + i], value);
+      });
+    };
+    lists('x', 'x', (letter, value) => {
+      letter.x ??= value;
+    });
+    lists('y', 'y', (letter, value) => {
+      letter.y ??= value;
+    });
+    lists('dx', 'x', (letter, value) => {
+      letter.dx ||= value;
+    });
+    lists('dy', 'y', (letter, value) => {
+      letter.dy ||= value;
+    });
+    const turns =
+      element.attributes.rotate
+        ?.trim()
+        .split(/[\s,]+/)
+        .map(Number) ?? [];
+    if (turns.length > 0 && turns.every(Number.isFinite)) {
+      for (let i = first; i < letters.length; i++) letters[i].rotate ||= turns[Math.min(i - first, turns.length - 1)];
+    }
+  }
+
+  private set(letters: readonly Letter[], substituted: Map<string, string>, unknown: Set<string>): SetLetter[] {
+    const out: SetLetter[] = [];
+    let x = 0;
+    let y = 0;
+    let before = null as { face: Face; character: string } | null;
+    let path: SvgElement | null = null;
+    for (const letter of letters) {
+      const { context, character } = letter;
+      const face = this.face(context, substituted);
+      if (!face) break;
+      const size = context.fontSize;
+      const glyph = setGlyph(face, character, size);
+      if (!glyph.known && character.trim() !== '') unknown.add(character);
+      // Text on a path is measured from the start of the path.
+      if (letter.path && letter.path !== path) {
+        x = 0;
+        y = 0;
+        before = null;
+      }
+      path = letter.path;
+      if (letter.x !== undefined) x = letter.x;
+      if (letter.y !== undefined) y = letter.y;
+      x += letter.dx;
+      y += letter.dy;
+      if (before?.face === face && letter.x === undefined) x += kerning(face, before.character, character, size);
+      const spacing = context.letterSpacing + (character === ' ' ? context.wordSpacing : 0);
+      out.push({ letter, glyph, x, y, advance: glyph.advance + spacing });
+      x += glyph.advance + spacing;
+      before = { face, character };
+    }
+    return out;
+  }
+
+  private face(context: Context, substituted: Map<string, string>): Face | null {
+    const families = context.fontFamily.split(',').map((family) => family.trim().replace(/^["']|["']$/g, ''));
+    const wanted = families.filter((family) => family !== '');
+    const found = this.fonts.find(wanted, context.bold, context.italic);
+    if (found && !found.exact && wanted.length > 0) substituted.set(wanted[0], found.face.family);
+    return found?.face ?? null;
+  }
+
+  private runs(set: readonly SetLetter[], troubles: Set<string>): TextRun[] {
+    const runs: TextRun[] = [];
+    let at = 0;
+    while (at < set.length) {
+      const { own, context, path } = set[at].letter;
+      const builder = new PathBuilder();
+      let text = '';
+      const guide = path ? this.guide(path, context, troubles) : null;
+      for (; at < set.length && set[at].letter.context === context; at++) {
+        const { letter, glyph, x, y } = set[at];
+        text += letter.character;
+        const place = guide ? guide(x, y, glyph.advance) : translation(x, y);
+        if (!place) {
+          troubles.add('runs off the end of its path, where it does not show');
+          continue;
+        }
+        const down = letter.shift + baselineOf(context);
+        glyph.draw(builder, multiply(multiply(place, rotation(letter.rotate)), translation(0, down)));
+      }
+      runs.push({ text: text.trim(), path: builder.build(), context, own });
+    }
+    return runs;
+  }
+
+  /** Where along a path a glyph stands: its middle over the path's point, turned as the path runs there. */
+  private guide(
+    element: SvgElement,
+    context: Context,
+    troubles: Set<string>,
+  ): ((x: number, y: number, advance: number) => Matrix | null) | null {
+    const target = this.byId.get((element.attributes.href ?? '').replace(/^#/, ''));
+    const read = target ? readShape(target, context) : null;
+    if (!read || !target) {
+      troubles.add('is to run along a path that is not there');
+      return null;
+    }
+    const own = target.attributes.transform;
+    const transform = own === undefined ? null : readTransform(own, context);
+    const outline = outlineOf(read.shape);
+    const line = new Walk(flatten(transform ? transformPath(outline, transform) : outline, context.fontSize / 2000)[0]);
+    const start = readLength(element.attributes.startOffset);
+    const offset = !start
+      ? 0
+      : start.unit === '%'
+        ? (start.number / 100) * line.total
+        : (lengthInUserUnits(element.attributes.startOffset, context, 'x') ?? 0);
+    return (x, y, advance) => {
+      const point = line.at(offset + x + advance / 2);
+      return (
+        point &&
+        multiply(multiply(translation(point.x, point.y), rotation(point.degrees)), translation(-advance / 2, y))
+      );
+    };
+  }
+}
+
+/** A polyline by the length walked along it. */
+class Walk {
+  readonly total: number;
+
+  constructor(private readonly line: Polyline) {
+    this.total = line ? polylineLength(line) : 0;
+  }
+
+  at(length: number): { x: number; y: number; degrees: number } | null {
+    if (length < 0 || length > this.total) return null;
+    const { points, closed } = this.line;
+    const count = points.length / 2;
+    let left = length;
+    for (let i = 1; i < count + Number(closed); i++) {
+      const k = (i % count) * 2;
+      const [ax, ay, bx, by] = [points[2 * i - 2], points[2 * i - 1], points[k], points[k + 1]];
+      const step = Math.hypot(bx - ax, by - ay);
+      if (left <= step || i === count + Number(closed) - 1) {
+        const share = step > 0 ? left / step : 0;
+        const degrees = (Math.atan2(by - ay, bx - ax) * 180) / Math.PI;
+        return { x: ax + (bx - ax) * share, y: ay + (by - ay) * share, degrees };
+      }
+      left -= step;
+    }
+    return null;
+  }
+}
+
+function addCharacters(
+  text: string,
+  own: Declared,
+  context: Context,
+  path: SvgElement | null,
+  shift: number,
+  letters: Letter[],
+): void {
+  for (const character of text.replace(/[\t\n\r]/g, ' ')) {
+    const last = letters.at(-1);
+    const repeated = character === ' ' && !context.keepSpaces && (!last || last.character === ' ');
+    if (!repeated) letters.push({ character, own, context, path, dx: 0, dy: 0, rotate: 0, shift });
+  }
+}
+
+function trimSpaces(letters: Letter[]): void {
+  const last = letters.at(-1);
+  if (last?.character === ' ' && !last.context.keepSpaces) letters.pop();
+}
+
+function baselineShift(text: string | undefined, context: Context): number {
+  if (text === undefined || text === 'baseline' || text === 'inherit') return 0;
+  if (text === 'sub') return context.fontSize * 0.2;
+  if (text === 'super') return -context.fontSize * 0.4;
+  if (text.endsWith('%')) return (-Number.parseFloat(text) / 100) * context.fontSize;
+  return -(lengthInUserUnits(text, context, 'y') ?? 0);
+}
+
+/** How far below its place a text's baseline lies, as a share of its size: the middles of common faces. */
+const baselines: Record<string, number> = {
+  middle: 0.25,
+  central: 0.35,
+  hanging: 0.72,
+  'text-before-edge': 0.9,
+  'text-top': 0.9,
+  'text-after-edge': -0.22,
+  'text-bottom': -0.22,
+  ideographic: -0.22,
+  mathematical: 0.4,
+};
+
+function baselineOf(context: Context): number {
+  return (baselines[context.baseline] ?? 0) * context.fontSize;
+}
+
+/** `textLength`: the letters are set further apart, or all of it is stretched. */
+function stretch(element: SvgElement, set: SetLetter[], context: Context): void {
+  const wanted = lengthInUserUnits(element.attributes.textLength, context, 'x');
+  const last = set.at(-1);
+  if (wanted === null || wanted <= 0 || !last || set.length < 2) return;
+  const start = set[0].x;
+  const natural = last.x + last.advance - start;
+  if (element.attributes.lengthAdjust === 'spacingAndGlyphs' && natural > 0) {
+    const factor = wanted / natural;
+    set.forEach((letter, i) => {
+      const { glyph } = letter;
+      const wide: SetGlyph = {
+        ...glyph,
+        advance: glyph.advance * factor,
+        draw: (builder, place) => glyph.draw(builder, multiply(place, scaling(factor, 1))),
+      };
+      set[i] = { ...letter, glyph: wide, x: start + (letter.x - start) * factor, advance: letter.advance * factor };
+    });
+    return;
+  }
+  const more = (wanted - natural) / (set.length - 1);
+  set.forEach((letter, i) => {
+    letter.x += more * i;
+  });
+}
+
+/** Moves each stretch that starts at a place of its own so that its start, middle or end is there. */
+function anchor(set: readonly SetLetter[]): void {
+  let from = 0;
+  for (let to = 1; to <= set.length; to++) {
+    const next = set[to]?.letter;
+    const starts = next && (next.x !== undefined || next.y !== undefined || next.path !== set[from].letter.path);
+    if (next && !starts) continue;
+    const { anchor: side } = set[from].letter.context;
+    const share = side === 'middle' ? 0.5 : side === 'end' ? 1 : 0;
+    const last = set[to - 1];
+    const width = last.x + last.advance - set[from].x;
+    for (let i = from; i < to; i++) set[i].x -= width * share;
+    from = to;
+  }
+}

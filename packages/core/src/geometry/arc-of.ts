@@ -1,0 +1,36 @@
+import { cubicAt } from './path.ts';
+
+/** A circular arc from one point to another: the tangent of a quarter of its angle, as DXF writes it. */
+export interface Arc {
+  readonly cx: number;
+  readonly cy: number;
+  readonly radius: number;
+  /** In radians; the sign says which way round. */
+  readonly span: number;
+}
+
+type Cubic = readonly [x0: number, y0: number, x1: number, y1: number, x2: number, y2: number, x3: number, y3: number];
+
+/** The circular arc that a cubic is within `tolerance`, of up to half a turn; null when it is none. */
+export function arcOfCubic(c: Cubic, tolerance: number): Arc | null {
+  const at = (t: number) => [cubicAt(c[0], c[2], c[4], c[6], t), cubicAt(c[1], c[3], c[5], c[7], t)];
+  const [mx, my] = at(0.5);
+  const [ax, ay] = [c[0] - mx, c[1] - my];
+  const [bx, by] = [c[6] - mx, c[7] - my];
+  const twice = 2 * (ax * by - ay * bx);
+  const [aa, bb] = [ax * ax + ay * ay, bx * bx + by * by];
+  if (Math.abs(twice) < 1e-9 * (aa + bb)) return null;
+  const cx = mx + (by * aa - ay * bb) / twice;
+  const cy = my + (ax * bb - bx * aa) / twice;
+  const radius = Math.hypot(mx - cx, my - cy);
+  for (const t of [0.1, 0.25, 0.4, 0.6, 0.75, 0.9]) {
+    const [x, y] = at(t);
+    if (Math.abs(Math.hypot(x - cx, y - cy) - radius) > tolerance) return null;
+  }
+  const turn = (from: number[], to: number[]) => {
+    const [px, py, qx, qy] = [from[0] - cx, from[1] - cy, to[0] - cx, to[1] - cy];
+    return Math.atan2(px * qy - py * qx, px * qx + py * qy);
+  };
+  const span = turn([c[0], c[1]], [mx, my]) + turn([mx, my], [c[6], c[7]]);
+  return Math.abs(span) > Math.PI + 1e-9 ? null : { cx, cy, radius, span };
+}

@@ -1,0 +1,156 @@
+import { coordsOf, cubicAt, type Path, PathBuilder, Verb } from './path.ts';
+
+/** One stretch of a path: a line or a cubic, by its four control points' coordinates. */
+type Stretch = readonly [
+  x0: number,
+  y0: number,
+  x1: number,
+  y1: number,
+  x2: number,
+  y2: number,
+  x3: number,
+  y3: number,
+];
+
+/** More dashes than this are not made: the pattern is a tone, not a line. */
+const mostDashes = 200_000;
+
+/**
+ * A path cut into dashes by SVG's rules: `lengths` alternate dash and gap (an odd list is doubled), the
+ * pattern starts `offset` in, and starts anew with every subpath. Curves stay curves.
+ *
+ * @returns null when the pattern draws a solid line or could not be made
+ */
+export function dashPath(path: Path, lengths: readonly number[], offset: number): Path | null {
+  const pattern = lengths.length % 2 ? [...lengths, ...lengths] : lengths;
+  const period = pattern.reduce((sum, length) => sum + length, 0);
+  if (!(period > 0) || !Number.isFinite(period) || pattern.some((length) => length < 0)) return null;
+  const builder = new PathBuilder();
+  let dashes = 0;
+  for (const stretches of subpaths(path)) {
+    let at = 0;
+    let left = ((offset % period) + period) % period;
+    while (left >= pattern[at]) {
+      left -= pattern[at];
+      at = (at + 1) % pattern.length;
+    }
+    left = pattern[at] - left;
+    let pen = false;
+    for (const stretch of stretches) {
+      const measure = new LengthTable(stretch);
+      let done = 0;
+      while (done < measure.total) {
+        const take = Math.min(left, measure.total - done);
+        if (at % 2 === 0) {
+          if (!pen) {
+            if (++dashes > mostDashes) return null;
+            const [x, y] = pointAt(stretch, measure.tAt(done));
+            builder.moveTo(x, y);
+            pen = true;
+          }
+          addPart(builder, stretch, measure.tAt(done), measure.tAt(done + take));
+        }
+        done += take;
+        left -= take;
+        while (left <= 1e-12 * period) {
+          at = (at + 1) % pattern.length;
+          left += pattern[at];
+          if (at % 2 === 1) pen = false;
+        }
+        if (take === 0 && measure.total - done < 1e-12 * measure.total) break;
+      }
+    }
+  }
+  return builder.build();
+}
+
+/** The stretches of each subpath, a closed one's last edge included. */
+function* subpaths({ verbs, coords }: Path): Generator<Stretch[]> {
+  let stretches: Stretch[] = [];
+  let at = 0;
+  let [x, y, startX, startY] = [0, 0, 0, 0];
+  const line = (toX: number, toY: number) => {
+    if (x !== toX || y !== toY) stretches.push([x, y, x, y, toX, toY, toX, toY]);
+  };
+  for (const verb of verbs) {
+    if (verb === Verb.move) {
+      if (stretches.length > 0) yield stretches;
+      stretches = [];
+      [startX, startY] = [coords[at], coords[at + 1]];
+    } else if (verb === Verb.line) {
+      line(coords[at], coords[at + 1]);
+    } else if (verb === Verb.cubic) {
+      const [x1, y1, x2, y2, x3, y3] = coords.subarray(at, at + 6);
+      stretches.push([x, y, x1, y1, x2, y2, x3, y3]);
+    } else {
+      line(startX, startY);
+      if (stretches.length > 0) yield stretches;
+      stretches = [];
+      [x, y] = [startX, startY];
+    }
+    at += coordsOf[verb];
+    if (verb !== Verb.close) [x, y] = [coords[at - 2], coords[at - 1]];
+  }
+  if (stretches.length > 0) yield stretches;
+}
+
+const isLine = ([x0, y0, x1, y1, x2, y2, x3, y3]: Stretch) => x0 === x1 && y0 === y1 && x2 === x3 && y2 === y3;
+
+/** Where along a stretch a length is reached, from a table of chords. */
+class LengthTable {
+  private readonly lengths: Float64Array;
+  readonly total: number;
+
+  constructor(stretch: Stretch) {
+    const steps = isLine(stretch) ? 1 : 256;
+    this.lengths = new Float64Array(steps + 1);
+    let [px, py] = [stretch[0], stretch[1]];
+    for (let i = 1; i <= steps; i++) {
+      const [x, y] = pointAt(stretch, i / steps);
+      this.lengths[i] = this.lengths[i - 1] + Math.hypot(x - px, y - py);
+      [px, py] = [x, y];
+    }
+    this.total = this.lengths[steps];
+  }
+
+  tAt(length: number): number {
+    const { lengths } = this;
+    const steps = lengths.length - 1;
+    if (length <= 0) return 0;
+    if (length >= this.total) return 1;
+    let [low, high] = [0, steps];
+    while (high - low > 1) {
+      const middle = (low + high) >> 1;
+      if (lengths[middle] <= length) low = middle;
+      else high = middle;
+    }
+    return (low + (length - lengths[low]) / (lengths[high] - lengths[low])) / steps;
+  }
+}
+
+function pointAt(s: Stretch, t: number): [number, number] {
+  if (isLine(s)) return [s[0] + (s[6] - s[0]) * t, s[1] + (s[7] - s[1]) * t];
+  return [cubicAt(s[0], s[2], s[4], s[6], t), cubicAt(s[1], s[3], s[5], s[7], t)];
+}
+
+/** The part of a stretch from t0 to t1, by its blossom (de Casteljau). */
+function addPart(builder: PathBuilder, s: Stretch, t0: number, t1: number): void {
+  if (isLine(s)) {
+    builder.lineTo(...pointAt(s, t1));
+    return;
+  }
+  const blossom = (k: 0 | 1, a: number, b: number, c: number) => {
+    const [p0, p1, p2, p3] = [s[k], s[2 + k], s[4 + k], s[6 + k]];
+    const mix = (p: number, q: number, t: number) => p + (q - p) * t;
+    const [q0, q1, q2] = [mix(p0, p1, a), mix(p1, p2, a), mix(p2, p3, a)];
+    return mix(mix(q0, q1, b), mix(q1, q2, b), c);
+  };
+  builder.cubicTo(
+    blossom(0, t0, t0, t1),
+    blossom(1, t0, t0, t1),
+    blossom(0, t0, t1, t1),
+    blossom(1, t0, t1, t1),
+    blossom(0, t1, t1, t1),
+    blossom(1, t1, t1, t1),
+  );
+}

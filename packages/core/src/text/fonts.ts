@@ -1,0 +1,149 @@
+import opentype from 'opentype.js';
+
+/** A file with glyphs of a face. Several files may share a face, each with other characters. */
+export interface FontFile {
+  readonly family: string;
+  readonly bold: boolean;
+  readonly italic: boolean;
+  /** The plain kind it stands for where a file only asks for a kind, such as `serif`; null for none. */
+  readonly generic: 'sans-serif' | 'serif' | 'monospace' | null;
+  readonly bytes: Uint8Array;
+}
+
+/** A font file that cannot be used. Its message is one plain sentence. */
+export class FontRefused extends Error {
+  override readonly name = 'FontRefused';
+}
+
+/** One face, ready to give glyphs. */
+export interface Face {
+  readonly family: string;
+  readonly bold: boolean;
+  readonly italic: boolean;
+  /** The glyph of a character, from the first of the face's files that has it; null when none has. */
+  glyph(character: string): { readonly font: opentype.Font; readonly glyph: opentype.Glyph } | null;
+}
+
+/** What a text asked for and what it gets. */
+export interface FoundFace {
+  readonly face: Face;
+  /** Whether the family that was asked for is the one given. */
+  readonly exact: boolean;
+}
+
+/** The faces there are: those that ship with the product and those that the shop loaded. */
+export class FontBook {
+  private readonly faces: LazyFace[] = [];
+
+  constructor(files: readonly FontFile[]) {
+    for (const file of files) {
+      const known = this.faces.find(
+        ({ family, bold, italic }) => family === file.family && bold === file.bold && italic === file.italic,
+      );
+      if (known) known.files.push(file);
+      else this.faces.push(new LazyFace(file));
+    }
+  }
+
+  get families(): string[] {
+    return [...new Set(this.faces.map(({ family }) => family))];
+  }
+
+  /**
+   * The face for a list of families in the order they are wanted. A family that is not there is
+   * replaced by one of its kind, as far as its name or the rest of the list tells.
+   *
+   * @returns null only when the book is empty
+   */
+  find(families: readonly string[], bold: boolean, italic: boolean): FoundFace | null {
+    for (const wanted of families) {
+      const faces = this.faces.filter(({ family }) => plain(family) === plain(wanted));
+      if (faces.length > 0) return { face: nearest(faces, bold, italic), exact: true };
+    }
+    const kind = families.map(kindOf).find((found) => found !== null) ?? 'sans-serif';
+    const faces = this.faces.filter(({ generic }) => generic === kind);
+    const any = faces.length > 0 ? faces : this.faces;
+    if (any.length === 0) return null;
+    // A file that asks for a kind only, and gets it, is not given anything else than it asked for.
+    return { face: nearest(any, bold, italic), exact: families.every((family) => generics.has(plain(family))) };
+  }
+}
+
+const generics = new Set([
+  'sans-serif',
+  'serif',
+  'monospace',
+  'sans',
+  'mono',
+  'system-ui',
+  'ui-sans-serif',
+  'ui-serif',
+]);
+
+const plain = (family: string) => family.trim().toLowerCase().replace(/["']/g, '');
+
+function kindOf(family: string): FontFile['generic'] {
+  const name = plain(family);
+  if (/mono|courier|code|typewriter|console/.test(name)) return 'monospace';
+  if (/sans|grotesk|gothic|system-ui/.test(name)) return 'sans-serif';
+  if (/serif|roman|times|slab|antiqua|book/.test(name)) return 'serif';
+  return null;
+}
+
+function nearest(faces: readonly LazyFace[], bold: boolean, italic: boolean): LazyFace {
+  const misses = (face: LazyFace) => Number(face.bold !== bold) + Number(face.italic !== italic);
+  return faces.reduce((best, face) => (misses(face) < misses(best) ? face : best));
+}
+
+class LazyFace implements Face {
+  readonly family: string;
+  readonly bold: boolean;
+  readonly italic: boolean;
+  readonly generic: FontFile['generic'];
+  readonly files: FontFile[];
+  private fonts: opentype.Font[] | null = null;
+
+  constructor(first: FontFile) {
+    this.family = first.family;
+    this.bold = first.bold;
+    this.italic = first.italic;
+    this.generic = first.generic;
+    this.files = [first];
+  }
+
+  glyph(character: string): ReturnType<Face['glyph']> {
+    this.fonts ??= this.files.map(({ bytes }) => parseFont(bytes));
+    for (const font of this.fonts) {
+      if (font.charToGlyphIndex(character) > 0) return { font, glyph: font.charToGlyph(character) };
+    }
+    return null;
+  }
+}
+
+/**
+ * Reads a font from TTF, OTF or WOFF.
+ * @throws FontRefused when it is none
+ */
+export function parseFont(bytes: Uint8Array): opentype.Font {
+  const signature = String.fromCharCode(...bytes.subarray(0, 4));
+  if (signature === 'wOF2') {
+    throw new FontRefused('The font is WOFF2, which is not read here. Load it as TTF, OTF or WOFF.');
+  }
+  try {
+    return opentype.parse(bytes.slice().buffer);
+  } catch {
+    throw new FontRefused('The file is not a font that can be read. Load a TTF, OTF or WOFF font.');
+  }
+}
+
+/** What a font file says of itself: its family and whether it is bold or italic. */
+export function describeFont(bytes: Uint8Array): { family: string; bold: boolean; italic: boolean } {
+  const font = parseFont(bytes);
+  const named = (name: string) => {
+    const entry = (font.names as unknown as Record<string, Record<string, string> | undefined>)[name];
+    return entry?.en ?? Object.values(entry ?? {})[0] ?? '';
+  };
+  const style = `${named('preferredSubfamily')} ${named('fontSubfamily')}`;
+  const family = named('preferredFamily') || named('fontFamily') || 'Unnamed font';
+  return { family, bold: /bold|black|heavy/i.test(style), italic: /italic|oblique/i.test(style) };
+}
