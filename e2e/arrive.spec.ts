@@ -97,7 +97,7 @@ test('a picture is kept with the job, shown, and said not to burn', async ({ pag
   await offer(page, 'heron.png', Buffer.from(png));
   await expect(page.getByTestId('note-no-physical-size')).toBeVisible();
   await expect(page.getByTestId('arrival-size')).toHaveText('25.4 × 12.7 mm');
-  await choose(page, /^Read as/, /^300 pixels/);
+  await choose(page, /^Read as/, /^300 to the inch/);
   await typeInto(page, 'Known width', '60');
   await takeIt(page);
   const [item] = (await storedJob(page)).document.drawing.items;

@@ -11,7 +11,7 @@ import {
   writePdf,
   writeSvg,
 } from '@lambent/core';
-import { type ReadDrawing, type ReadingOptions, readDrawing, write } from './files.ts';
+import { noteLine, type ReadDrawing, type ReadingOptions, readDrawing, write } from './files.ts';
 import { Unusable } from './unusable.ts';
 
 /**
@@ -30,8 +30,8 @@ export async function convert(from: string, to: string, options: ReadingOptions)
   else if (kind === '.dxf') await write(to, writeDxf(outgoing));
   else await write(to, await writePdf([outgoing], basename(from, extname(from))));
   process.stdout.write(`${basename(from)}: ${drawn.items.length} items written to ${to}\n`);
-  for (const { kind: what, message } of drawn.reading.notes) {
-    if (what !== 'taken') process.stdout.write(`  reading: ${message}\n`);
+  for (const note of drawn.reading.notes) {
+    if (note.kind !== 'taken') process.stdout.write(`  reading: ${noteLine(note)}\n`);
   }
   if (kind === '.dxf' && outgoing.pictures.size > 0) {
     process.stdout.write('  writing: DXF holds no pictures; they are left out.\n');

@@ -56,6 +56,11 @@ export async function readDrawing(path: string, options: ReadingOptions): Promis
   return { reading, items: arrivedItems(reading.drawing.items, map) };
 }
 
+/** A note on reading as a line of output, with how often it holds. */
+export function noteLine({ message, count }: { message: string; count: number }): string {
+  return count > 1 ? `${count} × ${message}` : message;
+}
+
 const unitsInMm: Record<string, number> = { mm: 1, cm: 10, m: 1000, in: 25.4, ft: 304.8 };
 
 /** How much larger than read: by the unit the file was drawn in, or by a known width or height of the whole. */

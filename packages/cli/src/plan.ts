@@ -21,7 +21,7 @@ import {
   writeGcode,
   writeSvg,
 } from '@lambent/core';
-import { type ReadingOptions, readBytes, readDrawing, write, writeLines } from './files.ts';
+import { noteLine, type ReadingOptions, readBytes, readDrawing, write, writeLines } from './files.ts';
 import { Unusable } from './unusable.ts';
 
 export interface PlanOptions extends ReadingOptions {
@@ -63,7 +63,9 @@ export async function plan(file: string, options: PlanOptions): Promise<number> 
     declaredWidthMm: reading.size.pageWidthMm,
     declaredHeightMm: reading.size.pageHeightMm,
     itemCount: items.length,
-    warnings: reading.notes.filter(({ kind }) => kind !== 'taken').map(({ code, message }) => ({ code, message })),
+    warnings: reading.notes
+      .filter(({ kind }) => kind !== 'taken')
+      .map(({ code, message, count }) => ({ code, message, count })),
   };
   if (options.svg) {
     const bed = boxOf(0, 0, machine.bedWidth, machine.bedHeight);
@@ -82,7 +84,7 @@ export async function plan(file: string, options: PlanOptions): Promise<number> 
   say(
     `${source.file}: ${items.length} items on ${machine.name}, ${material.name} ${material.thicknessMm} mm, ${key.name}`,
   );
-  for (const { message } of source.warnings) say(`  reading: ${message}`);
+  for (const warning of source.warnings) say(`  reading: ${noteLine(warning)}`);
   for (const step of burnPlan.steps) {
     say(`  ${stepTitle(step)}: ${formatDuration(step.timeS)}`);
   }

@@ -44,7 +44,8 @@ export interface ReportSource {
   declaredWidthMm: number | null;
   declaredHeightMm: number | null;
   itemCount: number;
-  warnings: { code: string; message: string }[];
+  /** What was not taken as drawn, and how often. */
+  warnings: { code: string; message: string; count: number }[];
 }
 
 export function reportOf(

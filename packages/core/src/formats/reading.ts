@@ -7,7 +7,7 @@ export type NoteKind = 'taken' | 'changed' | 'left-out';
 export interface ReadingNote {
   readonly code: string;
   readonly kind: NoteKind;
-  /** A plain sentence. */
+  /** A plain sentence, said of one of them. */
   readonly message: string;
   /** How many times. */
   readonly count: number;
@@ -17,7 +17,7 @@ export interface ReadingNote {
 
 /** A size that a file may be meant at. */
 export interface SizeChoice {
-  /** What it rests on, such as `72 units to the inch`. */
+  /** What it rests on, such as `72 to the inch`. */
   readonly label: string;
   /** The factor from the drawing as read to that size. */
   readonly factor: number;
@@ -79,7 +79,7 @@ export class Notes {
     return [...this.byCode].map(([code, { kind, message, count, itemIds }]) => ({
       code: code.split(':')[0],
       kind,
-      message: `${message[0].toUpperCase()}${message.slice(1)}${count > 1 ? ` (and ${count - 1} more like it)` : ''}.`,
+      message: `${message[0].toUpperCase()}${message.slice(1)}.`,
       count,
       itemIds,
     }));

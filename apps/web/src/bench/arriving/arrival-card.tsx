@@ -4,6 +4,7 @@ import {
   boxHeight,
   boxOf,
   boxWidth,
+  type FoundSize,
   formatLength,
   fromMachine,
   isEmpty,
@@ -15,6 +16,7 @@ import {
   toMachine,
 } from '@lambent/core';
 import { LoaderCircle } from 'lucide-react';
+import { useEffect, useRef } from 'react';
 import { Button } from '../../ui/button.tsx';
 import { Choice } from '../../ui/choice.tsx';
 import { LengthField } from '../../ui/length-field.tsx';
@@ -23,7 +25,7 @@ import { useBench, useBenchActions } from '../context.ts';
 import { Drawer, Part } from '../drawers/drawer.tsx';
 import { jobOf, machineOf, unitOf } from '../store.ts';
 import { ArrivalPicture } from './arrival-picture.tsx';
-import { adjust, chooseReading, leave, measuredBox, placedItems, setKnown, take } from './arriving.ts';
+import { adjust, chooseReading, leave, loadFont, measuredBox, placedItems, setKnown, take } from './arriving.ts';
 import type { Arriving } from './incoming.ts';
 
 /** What a file holds, how large it is and where it goes, before any of it is in the job. */
@@ -33,6 +35,14 @@ export function ArrivalCard({ arriving }: { arriving: Arriving }) {
   const waiting = useBench((state) => state.incoming.waiting.length);
   const { file, again, taking } = arriving;
   const count = arriving.reading.drawing.items.filter((item) => !item.hidden).length;
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      const typing = event.target instanceof HTMLElement && event.target.closest('input, [role=listbox]');
+      if (event.key === 'Escape' && !typing) void leave(actions);
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  }, [actions]);
   return (
     <Drawer
       title={again ? 'Read again' : 'Arriving'}
@@ -44,6 +54,7 @@ export function ArrivalCard({ arriving }: { arriving: Arriving }) {
           </Button>
           <Button
             look="main"
+            autoFocus
             disabled={taking || reading !== null || arriving.reading.drawing.items.length === 0}
             onClick={() => void take(actions)}
           >
@@ -92,6 +103,7 @@ function SizePart({ arriving }: { arriving: Arriving }) {
   const [width, height] = [boxWidth(bounds), boxHeight(bounds)];
   const part = measuredBox(arriving);
   const shown = (mm: number) => formatLength(mm, unit, { bare: true });
+  const brief = (mm: number) => formatLength(mm, unit, { bare: true, decimals: unit === 'mm' ? 1 : 2 });
   const chosen = size.others.findIndex((other) => Math.abs(other.factor - factor) < 1e-9);
   const typed = chosen < 0 && Math.abs(factor - 1) > 1e-9;
   return (
@@ -100,7 +112,7 @@ function SizePart({ arriving }: { arriving: Arriving }) {
         {shown(width * factor)} × {shown(height * factor)} {unit}
       </p>
       <p className={size.sure ? 'text-[12px] text-quiet' : 'text-[12px] text-warn'}>
-        {typed ? `${Number((factor * 100).toPrecision(4))} % of the size read` : `From ${size.from}.`}
+        {typed ? `${Number((factor * 100).toPrecision(4))} % of the size read` : foundWords(size)}
       </p>
       {size.others.length > 0 && (
         <Choice
@@ -110,7 +122,7 @@ function SizePart({ arriving }: { arriving: Arriving }) {
           options={size.others.map((other, i) => ({
             value: String(i),
             text: other.label,
-            aside: `${shown(width * other.factor)} × ${shown(height * other.factor)}`,
+            aside: `${brief(width * other.factor)} × ${brief(height * other.factor)}`,
           }))}
           choose={(value) => adjust(actions, { factor: size.others[Number(value)].factor })}
         />
@@ -148,6 +160,12 @@ function SizePart({ arriving }: { arriving: Arriving }) {
       )}
     </Part>
   );
+}
+
+/** Where the size was found, as a sentence. */
+function foundWords({ sure, from }: FoundSize): string {
+  const words = sure ? `From ${from}` : from;
+  return `${words[0].toUpperCase()}${words.slice(1)}.`;
 }
 
 function PlacePart({ arriving }: { arriving: Arriving }) {
@@ -345,7 +363,33 @@ function Report({ arriving }: { arriving: Arriving }) {
           </div>
         );
       })}
+      {notes.some(({ code }) => code === 'font-substituted') && <LoadFont />}
     </Part>
+  );
+}
+
+/** A font that a text wants, loaded from a file for this and every later drawing. */
+function LoadFont() {
+  const actions = useBenchActions();
+  const chooser = useRef<HTMLInputElement>(null);
+  return (
+    <>
+      <Button className="self-start" onClick={() => chooser.current?.click()}>
+        Load a font…
+      </Button>
+      <input
+        ref={chooser}
+        type="file"
+        accept=".ttf,.otf,.woff"
+        className="hidden"
+        data-testid="font-chooser"
+        onChange={(event) => {
+          const [file] = event.target.files ?? [];
+          if (file) void loadFont(actions, file);
+          event.target.value = '';
+        }}
+      />
+    </>
   );
 }
 

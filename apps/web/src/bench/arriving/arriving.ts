@@ -62,6 +62,7 @@ async function show(
     if (actions.get().incoming.reading !== file.name) return;
     for (const picture of reading.pictures) void showPicture(picture.id, picture.bytes);
     const arriving = make(reading);
+    actions.select([]);
     actions.set({ incoming: { ...actions.get().incoming, arriving, reading: null } });
   } catch (error) {
     const { incoming } = actions.get();
@@ -129,6 +130,17 @@ export async function chooseReading(actions: BenchActions, change: ReadingChoice
     choices,
     measured: null,
   }));
+}
+
+/** Loads a font for the shop, and reads the arriving file again with it. */
+export async function loadFont(actions: BenchActions, file: File): Promise<void> {
+  try {
+    const { family } = await api.loadFont(file);
+    toast.success(`${family} is in the shop’s fonts.`);
+    await chooseReading(actions, {});
+  } catch (error) {
+    toast.error(`${file.name} was not loaded. ${sentenceOf(error)}`);
+  }
 }
 
 /** Sets the size by a dimension that is known: of the whole, or of the measured part. */

@@ -396,7 +396,7 @@ describe('size', () => {
     const reading = readDxf(dxf({ HEADER: header, ENTITIES: line(0, 0, 10, 0) }), idFor, testFonts);
     expect(sizeOf(reading.drawing.items)[0]).toBeCloseTo(width, 9);
     expect(reading.size.sure).toBe(sure);
-    const inch = reading.size.others.find(({ label }) => label === '1 unit is 1 inch');
+    const inch = reading.size.others.find(({ label }) => label === '1 unit = 1 inch');
     expect(width * (inch?.factor ?? 0)).toBeCloseTo(254, 9);
   });
 

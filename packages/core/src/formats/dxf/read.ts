@@ -46,11 +46,11 @@ const insertUnits: Record<number, { mm: number; name: string }> = {
 };
 
 const unitNames: readonly (readonly [label: string, mm: number])[] = [
-  ['1 unit is 1 mm', 1],
-  ['1 unit is 1 inch', 25.4],
-  ['1 unit is 1 cm', 10],
-  ['1 unit is 1 m', 1000],
-  ['1 unit is 1 foot', 304.8],
+  ['1 unit = 1 mm', 1],
+  ['1 unit = 1 inch', 25.4],
+  ['1 unit = 1 cm', 10],
+  ['1 unit = 1 m', 1000],
+  ['1 unit = 1 foot', 304.8],
 ];
 
 /**

@@ -36,7 +36,7 @@ export async function readPicture(bytes: Uint8Array, idFor: (place: string) => s
     hidden: false,
   };
   notes.add('taken', 'picture', `a picture of ${width} × ${height} pixels is taken`, [item.id]);
-  const resolution = (perInch: number) => ({ label: `${perInch} pixels to the inch`, factor: 25.4 / perInch / x });
+  const resolution = (perInch: number) => ({ label: `${perInch} to the inch`, factor: 25.4 / perInch / x });
   return {
     format: 'picture',
     drawing: { items: [item], groups: [] },

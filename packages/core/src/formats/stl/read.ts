@@ -77,9 +77,9 @@ export function readStl(bytes: Uint8Array, idFor: (place: string) => string, cho
       from: 'STL has no units; mm taken',
       sure: false,
       others: [
-        { label: '1 unit is 1 mm', factor: 1 },
-        { label: '1 unit is 1 inch', factor: 25.4 },
-        { label: '1 unit is 1 cm', factor: 10 },
+        { label: '1 unit = 1 mm', factor: 1 },
+        { label: '1 unit = 1 inch', factor: 25.4 },
+        { label: '1 unit = 1 cm', factor: 10 },
       ],
     },
     notes: notes.list(),

@@ -65,11 +65,11 @@ export function readPage(root: SvgElement, remarks: string): SvgPage {
 
 /** What a unit without a name may be, as factors to 96 to the inch. */
 const unitChoices: readonly SizeChoice[] = [
-  { label: '96 units to the inch', factor: 1 },
-  { label: '90 units to the inch', factor: 96 / 90 },
-  { label: '72 units to the inch', factor: 96 / 72 },
-  { label: '1 unit is 1 mm', factor: 96 / 25.4 },
-  { label: '1 unit is 1 inch', factor: 96 },
+  { label: '96 to the inch', factor: 1 },
+  { label: '90 to the inch', factor: 96 / 90 },
+  { label: '72 to the inch', factor: 96 / 72 },
+  { label: '1 unit = 1 mm', factor: 96 / 25.4 },
+  { label: '1 unit = 1 inch', factor: 96 },
 ];
 
 const unitInMm: Record<string, number> = { mm: 1, cm: 10, in: 25.4, inch: 25.4, inches: 25.4, pt: 25.4 / 72 };
