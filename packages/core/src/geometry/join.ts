@@ -1,4 +1,3 @@
-import Flatbush from 'flatbush';
 import { coordsOf, type Path, PathBuilder, Verb } from './path.ts';
 
 /** Lines that were joined to one, by their places in the list given, and the path they make. */
@@ -27,15 +26,32 @@ export function joinLines(lines: readonly Path[], tolerance: number): Joined[] {
       { line, atStart: false, x: coords[last], y: coords[last + 1] },
     ];
   });
-  if (ends.length === 0) return [];
-  const index = new Flatbush(ends.length);
-  for (const { x, y } of ends) index.add(x, y, x, y);
-  index.finish();
+  // Cells as wide as the tolerance, by a hash of their place: two may share one, as distances are looked at anyway.
+  const cells = new Map<number, number[]>();
+  const cellOf = (x: number, y: number) =>
+    (Math.imul(Math.floor(x / tolerance), 73856093) ^ Math.imul(Math.floor(y / tolerance), 19349663)) >>> 0;
+  ends.forEach(({ x, y }, i) => {
+    const cell = cellOf(x, y);
+    const known = cells.get(cell);
+    if (known) known.push(i);
+    else cells.set(cell, [i]);
+  });
+  /** The one end that meets this one; -1 when there is none, or more than one. */
   const partner = ends.map(({ x, y }, i) => {
-    const near = index
-      .search(x - tolerance, y - tolerance, x + tolerance, y + tolerance)
-      .filter((j) => j !== i && Math.hypot(ends[j].x - x, ends[j].y - y) <= tolerance);
-    return near.length === 1 ? near[0] : -1;
+    let found = -1;
+    const seen = new Set<number>();
+    for (let k = 0; k < 9; k++) {
+      const name = cellOf(x + ((k % 3) - 1) * tolerance, y + (Math.floor(k / 3) - 1) * tolerance);
+      const cell = cells.get(name);
+      if (!cell || seen.has(name)) continue;
+      seen.add(name);
+      for (const j of cell) {
+        if (j === i || Math.hypot(ends[j].x - x, ends[j].y - y) > tolerance) continue;
+        if (found >= 0) return -1;
+        found = j;
+      }
+    }
+    return found;
   });
   const meets = (i: number) => (partner[i] >= 0 && partner[partner[i]] === i ? partner[i] : -1);
 

@@ -25,8 +25,8 @@ import { drawText } from './text.ts';
 const meeting = 0.01;
 /** How far a curve that is no cubic may stray, in mm. */
 const straying = 0.002;
-/** More entities than this are not made of blocks within blocks. */
-const mostEntities = 1_000_000;
+/** More entities than this are not made of blocks within blocks: such files multiply themselves. */
+const mostFromBlocks = 200_000;
 const deepestBlock = 40;
 /** Lines in DXF have no width of their own that matters; they come as hairlines, in mm. */
 const hairline = 0.1;
@@ -201,15 +201,14 @@ class DxfReader {
 
   private entities(entities: readonly Entity[], place: Place): void {
     entities.forEach((entity, i) => {
-      if (this.made >= mostEntities) {
+      if (place.depth > 0 && ++this.made > mostFromBlocks) {
         this.notes.add(
           'left-out',
           'too-many-entities',
-          `the file’s blocks make more than ${mostEntities} parts; what goes beyond was left out`,
+          `the file’s blocks make more than ${mostFromBlocks} parts; what goes beyond was left out`,
         );
         return;
       }
-      this.made++;
       this.entity(entity, { ...place, chain: place.chain === '' ? `e${i}` : `${place.chain}.${i}` });
     });
   }

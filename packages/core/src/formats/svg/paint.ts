@@ -20,6 +20,7 @@ const none: ReadPaint = { colour: null, alpha: 0, trouble: null };
 /** Reads paints, with the mean colour of gradients and patterns in their stead. */
 export class PaintReader {
   private readonly servers = new Map<SvgElement, ReadPaint>();
+  private readonly known = new Map<string, ReadPaint>();
 
   constructor(
     private readonly byId: ReadonlyMap<string, SvgElement>,
@@ -27,6 +28,8 @@ export class PaintReader {
   ) {}
 
   read(text: string, context: Context): ReadPaint {
+    const before = this.known.get(text);
+    if (before) return before;
     const said = text.trim();
     if (said === 'none' || said === 'transparent' || said === 'context-fill' || said === 'context-stroke') return none;
     if (said.toLowerCase() === 'currentcolor') return this.read(context.color, { ...context, color: '#000000' });
@@ -37,8 +40,11 @@ export class PaintReader {
       return this.server(server, new Set());
     }
     const colour = readColour(said);
-    if (!colour) return { colour: '#000000', alpha: 1, trouble: 'not-a-colour' };
-    return { ...colour, trouble: null };
+    const paint: ReadPaint = colour
+      ? { ...colour, trouble: null }
+      : { colour: '#000000', alpha: 1, trouble: 'not-a-colour' };
+    this.known.set(text, paint);
+    return paint;
   }
 
   private server(element: SvgElement, seen: Set<SvgElement>): ReadPaint {

@@ -1,10 +1,9 @@
 import type { ReadingChoices } from '../../drawing/arrival.ts';
 import type { Group, Item, Paint } from '../../drawing/item.ts';
-import { boundsOf } from '../../drawing/item.ts';
 import { type Area, areaOf, emptyArea, uniteAreas } from '../../geometry/area.ts';
 import { type Box, boxesMeet, boxOf, emptyBox, uniteBoxes } from '../../geometry/box.ts';
 import { dashPath } from '../../geometry/dash.ts';
-import { invert, type Matrix, meanScale, multiply, translation } from '../../geometry/matrix.ts';
+import { applyTo, invert, type Matrix, meanScale, multiply, translation } from '../../geometry/matrix.ts';
 import { pathBounds, transformPath } from '../../geometry/path.ts';
 import { outlineOf, type Shape } from '../../geometry/shapes.ts';
 import { FontBook } from '../../text/fonts.ts';
@@ -87,7 +86,6 @@ class SvgReader {
   private readonly pictures = new Map<string, PictureFile>();
   private readonly notes = new Notes();
   private readonly byId = new Map<string, SvgElement>();
-  private readonly places = new Map<SvgElement, number>();
   private sheet!: StyleSheet;
   private paints!: PaintReader;
   private clips!: ClipReader;
@@ -108,9 +106,7 @@ class SvgReader {
       const said = `&${name}; is an entity of the file’s own, which is not followed`;
       this.notes.add('left-out', `entity-not-followed:${name}`, said, [], count);
     }
-    let place = 0;
     for (const element of everyElement(root)) {
-      this.places.set(element, place++);
       const { id } = element.attributes;
       if (id !== undefined && !this.byId.has(id)) this.byId.set(id, element);
     }
@@ -518,7 +514,8 @@ class SvgReader {
   private reportOutside(width: number | null, height: number | null): void {
     if (width === null || height === null) return;
     const page = boxOf(0, 0, width, height);
-    const outside = this.items.filter((item) => !item.hidden && !boxesMeet(page, boundsOf(item)));
+    // By handles, not by curves: to be well outside is what is asked, and nothing is to be kept of it.
+    const outside = this.items.filter((item) => !item.hidden && !boxesMeet(page, roughBounds(item)));
     if (outside.length === 0) return;
     const ids = outside.map(({ id }) => id);
     this.notes.add(
@@ -531,7 +528,8 @@ class SvgReader {
   }
 
   private id(element: SvgElement, part = ''): string {
-    const chain = [...this.uses, element].map((one) => this.places.get(one) ?? 0).join('.');
+    const chain =
+      this.uses.length === 0 ? String(element.place) : [...this.uses, element].map(({ place }) => place).join('.');
     return this.idFor(part === '' ? chain : `${chain}${part}`);
   }
 
@@ -541,6 +539,33 @@ class SvgReader {
 }
 
 const unpainted: Paint = { stroke: null, strokeWidthMm: 0, fill: null };
+
+/** A box that an item lies in, from its shape's corners and handles, in mm. */
+function roughBounds({ shape, matrix }: Item): Box {
+  let box = emptyBox;
+  const take = (x: number, y: number) => {
+    const at = applyTo(matrix, x, y);
+    box = uniteBoxes(box, { minX: at.x, minY: at.y, maxX: at.x, maxY: at.y });
+  };
+  if (shape.kind === 'path') {
+    const { coords } = shape.path;
+    let [minX, minY, maxX, maxY] = [Infinity, Infinity, -Infinity, -Infinity];
+    for (let i = 0; i < coords.length; i += 2) {
+      minX = Math.min(minX, coords[i]);
+      maxX = Math.max(maxX, coords[i]);
+      minY = Math.min(minY, coords[i + 1]);
+      maxY = Math.max(maxY, coords[i + 1]);
+    }
+    for (const x of [minX, maxX]) for (const y of [minY, maxY]) take(x, y);
+    return box;
+  }
+  const [x, y, w, h] =
+    shape.kind === 'ellipse'
+      ? [shape.cx - shape.rx, shape.cy - shape.ry, 2 * shape.rx, 2 * shape.ry]
+      : [shape.kind === 'rectangle' ? shape.x : 0, shape.kind === 'rectangle' ? shape.y : 0, shape.width, shape.height];
+  for (const u of [x, x + w]) for (const v of [y, y + h]) take(u, v);
+  return box;
+}
 
 /** Whether a map stretches one way more than the other by over a hundredth. */
 function isUneven([a, b, c, d]: Matrix): boolean {

@@ -6,10 +6,12 @@ export interface SvgElement {
   readonly name: string;
   readonly attributes: Readonly<Record<string, string>>;
   readonly parent: SvgElement | null;
-  readonly children: SvgElement[];
+  readonly children: readonly SvgElement[];
   /** In text, what stands between and around the children, in order; null elsewhere. */
   readonly content: (SvgElement | string)[] | null;
   readonly line: number;
+  /** Its place among all elements of the file, counted from 0. */
+  readonly place: number;
 }
 
 export interface SvgTree {
@@ -37,6 +39,7 @@ export function readSvgTree(text: string): SvgTree {
   const parser = new SaxesParser({ xmlns: true, position: true });
   const stack: (SvgElement | null)[] = [];
   let root: SvgElement | null = null;
+  let count = 0;
   let remarks = '';
   const remark = (said: string) => {
     if (remarks.length < mostRemarks) remarks += `${said.slice(0, mostRemarks)}\n`;
@@ -58,17 +61,15 @@ export function readSvgTree(text: string): SvgTree {
     }
     const parent = stack.at(-1) ?? null;
     const isSvg = tag.uri === svgNamespace || (tag.uri === '' && tag.prefix === '');
-    const element = isSvg ? elementOf(tag, parent, parser.line) : null;
+    const element = isSvg ? elementOf(tag, parent, parser.line, count++) : null;
     if (!root) {
       if (element?.name !== 'svg') {
         throw new FileRefused(`The file is XML but not SVG: it starts with <${tag.name}>. Save the drawing as SVG.`);
       }
       root = element;
     } else if (element && parent) {
-      parent.children.push(element);
+      addChild(parent, element);
       parent.content?.push(element);
-    } else {
-      remarkOn(tag, remark);
     }
     stack.push(element);
   });
@@ -88,7 +89,16 @@ export function readSvgTree(text: string): SvgTree {
   return { root, unknownEntities: entitiesIn(text), remarks };
 }
 
-function elementOf(tag: SaxesTagNS, parent: SvgElement | null, line: number): SvgElement {
+/** Most elements have no children; they share one list, which a first child replaces. */
+const childless: readonly SvgElement[] = [];
+
+function addChild(parent: SvgElement, child: SvgElement): void {
+  const owner = parent as { children: readonly SvgElement[] };
+  if (owner.children === childless) owner.children = [child];
+  else (owner.children as SvgElement[]).push(child);
+}
+
+function elementOf(tag: SaxesTagNS, parent: SvgElement | null, line: number, place: number): SvgElement {
   const attributes: Record<string, string> = {};
   for (const name in tag.attributes) {
     const { prefix, local, value } = tag.attributes[name];
@@ -96,15 +106,7 @@ function elementOf(tag: SaxesTagNS, parent: SvgElement | null, line: number): Sv
     else if (local === 'href' || local === 'space' || local === 'label') attributes[local] ??= value;
   }
   const content = withText.has(tag.local) || (tag.local === 'a' && parent?.content) ? [] : null;
-  return { name: tag.local, attributes, parent, children: [], content, line };
-}
-
-/** Other programs' own elements may say which unit they drew in. */
-function remarkOn(tag: SaxesTagNS, remark: (said: string) => void): void {
-  for (const name in tag.attributes) {
-    const { local, value } = tag.attributes[name];
-    if (/units?$/i.test(local)) remark(`${local}: ${value}`);
-  }
+  return { name: tag.local, attributes, parent, children: childless, content, line, place };
 }
 
 function entitiesIn(text: string): Map<string, number> {
