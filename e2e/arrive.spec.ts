@@ -1,4 +1,5 @@
 import { readFile } from 'node:fs/promises';
+import { createRequire } from 'node:module';
 import { boundsOf, encodePixels } from '@lambent/core';
 import { expect, test } from '@playwright/test';
 import { degrees, PDFDocument, rgb } from 'pdf-lib';
@@ -136,6 +137,32 @@ test('a solid is cut where it is asked to', async ({ page }) => {
   expect((await storedJob(page)).document.drawing.items).toHaveLength(0);
 });
 
+test('a font that is missing is loaded from the card, and the text set in it', async ({ page }) => {
+  const font = createRequire(import.meta.url).resolve(
+    '@fontsource/atkinson-hyperlegible/files/atkinson-hyperlegible-latin-700-normal.woff',
+  );
+  await newJob(page, 'With text');
+  await offer(
+    page,
+    'sign.svg',
+    svg('<text x="20" y="50" font-family="Atkinson Hyperlegible" font-weight="bold" font-size="20">Sow</text>'),
+  );
+  await expect(page.getByTestId('note-font-substituted')).toContainText('“Atkinson Hyperlegible” is not here');
+  await page
+    .getByTestId('font-chooser')
+    .setInputFiles({ name: 'nothing.ttf', mimeType: 'font/ttf', buffer: Buffer.from('no font') });
+  await expect(page.getByText('nothing.ttf was not loaded.')).toBeVisible();
+  await page.getByTestId('font-chooser').setInputFiles(font);
+  await expect(page.getByText('Atkinson Hyperlegible is in the shop’s fonts.')).toBeVisible();
+  await expect(page.getByTestId('note-font-substituted')).toHaveCount(0);
+  await takeIt(page);
+  const [text] = (await storedJob(page)).document.drawing.items;
+  expect(text).toMatchObject({ name: 'Sow', paint: { fill: '#000000' } });
+  for (const { id, family } of await (await page.request.get('/api/fonts')).json()) {
+    if (family === 'Atkinson Hyperlegible') await page.request.delete(`/api/fonts/${id}`);
+  }
+});
+
 test('SVG text that is pasted arrives as a file does', async ({ page }) => {
   await newJob(page, 'Pasted');
   await page.getByTestId('bed').evaluate(
@@ -232,4 +259,11 @@ test('a picture of the job at the resolution that was chosen', async ({ page }) 
   const bytes = await readFile(await download.path());
   // Wren's bed is 600 × 400 mm.
   expect([bytes.readUInt32BE(16), bytes.readUInt32BE(20)]).toEqual([2268, 1512]);
+  expect(download.suggestedFilename()).toBe('As PNG.png');
+
+  await page.getByText('Named As PNG.png').click();
+  await page.getByLabel('File names').fill('{date} {job}: {material}');
+  await page.getByLabel('File names').press('Enter');
+  await expect(page.getByText(/^Named \d{4}-\d\d-\d\d As PNG.png/)).toBeVisible();
+  await page.request.put('/api/settings', { data: { fileNames: '{job} {material} {thickness}' } });
 });

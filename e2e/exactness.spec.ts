@@ -66,7 +66,7 @@ for (const [name, text] of files) {
       root.style.display = 'block';
       root.style.maxWidth = 'none';
       const frame = root.getBoundingClientRect();
-      return [...root.querySelectorAll<SVGGeometryElement>('path,rect,circle,ellipse,line,polyline,polygon')]
+      return Array.from(root.querySelectorAll<SVGGeometryElement>('path,rect,circle,ellipse,line,polyline,polygon'))
         .filter((element) => element.id !== '')
         .map((element) => {
           const map = element.getScreenCTM() as DOMMatrix;

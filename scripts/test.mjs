@@ -13,6 +13,7 @@ step('Import rules', () => run('npm', ['run', '--silent', 'imports'], { env }));
 // Those of the server, the stand-in and the command line run the programs that the types step has written.
 step('Unit tests', () => run('npm', ['run', '--silent', 'unit'], { env }));
 step('Build', () => ensureBuilt());
+step('Hostile files', () => run('npm', ['run', '--silent', 'fuzz', '--', '--seconds', '20', '--seed', '10'], { env }));
 step('Browser tests', () => run('npm', ['run', '--silent', 'e2e'], { env }));
 
 function step(name, work) {

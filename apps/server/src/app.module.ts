@@ -7,7 +7,7 @@ import { databaseModule } from './data/database.ts';
 import { entities } from './data/entities.ts';
 import { ShopService } from './data/shop.service.ts';
 import { DemoService } from './demo.service.ts';
-import { FontsController, PdfAssetsController } from './fonts/fonts.controller.ts';
+import { AssetsController, FontsController } from './fonts/fonts.controller.ts';
 import { JobsController } from './jobs/jobs.controller.ts';
 import { JobsService } from './jobs/jobs.service.ts';
 import { PicturesService } from './jobs/pictures.service.ts';
@@ -17,6 +17,7 @@ import { MaterialsController } from './materials/materials.controller.ts';
 import { PicturesController } from './pictures/pictures.controller.ts';
 import { RunsController } from './runs/runs.controller.ts';
 import { RunsService } from './runs/runs.service.ts';
+import { SettingsController } from './settings/settings.controller.ts';
 import { WorkService } from './work/work.service.ts';
 
 const data = TypeOrmModule.forFeature(entities);
@@ -42,7 +43,10 @@ class MaterialsModule {}
 @Module({ imports: [ShopModule], controllers: [ColourKeysController] })
 class ColourKeysModule {}
 
-@Module({ imports: [ShopModule], controllers: [PicturesController, FontsController, PdfAssetsController] })
+@Module({
+  imports: [ShopModule],
+  controllers: [PicturesController, FontsController, AssetsController, SettingsController],
+})
 class FilesModule {}
 
 @Module({

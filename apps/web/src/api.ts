@@ -6,6 +6,7 @@ import type {
   MachineCommand,
   MachineState,
   RunAnswer,
+  SettingsDto,
   VersionAnswer,
 } from '@lambent/contracts';
 import { type ColourKey, type JobDocument, jobMediaType, jobToJson, type Machine, type Material } from '@lambent/core';
@@ -71,6 +72,8 @@ export const api = {
   },
   keepPicture: (id: string, bytes: Uint8Array) =>
     ask<void>('PUT', `/api/pictures/${id}`, new Blob([bytes.slice()], { type: 'application/octet-stream' })),
+  settings: () => ask<SettingsDto>('GET', '/api/settings'),
+  settle: (settings: SettingsDto) => ask<SettingsDto>('PUT', '/api/settings', settings),
   fonts: () => ask<FontAnswer[]>('GET', '/api/fonts'),
   loadFont: (file: File) => ask<FontAnswer>('POST', '/api/fonts', new Blob([file])),
   versions: (id: string) => ask<VersionAnswer[]>('GET', `/api/jobs/${id}/versions`),

@@ -131,3 +131,40 @@ test('--help says what there is', () => {
   expect(stdout).toContain('plan');
   expect(run('plan', '--help').stdout).toContain('Exit status');
 });
+
+describe('convert', () => {
+  const panel =
+    '0\nSECTION\n2\nENTITIES\n0\nCIRCLE\n8\nHoles\n10\n5\n20\n5\n40\n2\n0\nLINE\n8\nPanel\n11\n10\n21\n5\n0\nENDSEC\n0\nEOF\n';
+
+  test.each(['svg', 'pdf', 'dxf'])('a DXF in inches to %s and back to a plan, at its true size', (format) => {
+    const from = write('panel.dxf', panel);
+    const to = inFolder(`panel.${format}`);
+    const { status, stdout } = run('convert', from, to, '--unit', 'in');
+    expect(status).toBe(0);
+    expect(stdout).toContain('2 items written');
+    run('plan', to, '--report', inFolder('back.json'), '--force');
+    const { source } = JSON.parse(readFileSync(inFolder('back.json'), 'utf8')) as Report;
+    expect(source).toMatchObject({ format, itemCount: 2 });
+    expect(source.declaredWidthMm).toBeCloseTo(254, 3);
+  });
+
+  test('a known width sets the size', () => {
+    const to = inFolder('sized.svg');
+    expect(run('convert', write('panel.dxf', panel), to, '--width', '4 in').status).toBe(0);
+    expect(readFileSync(to, 'utf8')).toContain('width="101.6mm"');
+  });
+
+  test.each([
+    [['panel.dxf', 'out.doc'], 'ends in .svg, .dxf or .pdf'],
+    [['panel.dxf', 'out.svg', '--unit', 'furlong'], '--unit may be mm'],
+    [['panel.dxf', 'out.svg', '--unit', 'in', '--width', '3'], 'Give one of'],
+    [['panel.dxf', 'out.svg', '--width', 'wide'], '--width must be a length'],
+    [['panel.dxf', 'out.svg', '--page', '0'], '--page must be'],
+  ])('%j is refused in one sentence', (words, sentence) => {
+    write('panel.dxf', panel);
+    const { status, stderr } = run('convert', inFolder(words[0]), inFolder(words[1]), ...words.slice(2));
+    expect(status).toBe(2);
+    expect(stderr).toContain(sentence);
+    expect(stderr.trim().split('\n')).toHaveLength(1);
+  });
+});

@@ -2,3 +2,4 @@
 export * from './jobs.ts';
 export * from './machines.ts';
 export * from './runs.ts';
+export * from './settings.ts';

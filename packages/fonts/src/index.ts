@@ -56,8 +56,9 @@ export function shippedFonts(): readonly FontFile[] {
 
 const pdfPackage = dirname(require.resolve('pdfjs-dist/package.json'));
 
-/** Where a file that ships with the PDF package is, such as `standard_fonts/…`; null for any other name. */
-export function pdfAsset(name: string): string | null {
+/** Where a file that ships with a package readers use is; null for any other name. */
+export function shippedAsset(name: string): string | null {
+  if (name === 'webp/webp_dec.wasm') return require.resolve('@jsquash/webp/codec/dec/webp_dec.wasm');
   return /^(?:standard_fonts|cmaps)\/[\w.-]+$/.test(name) ? join(pdfPackage, name) : null;
 }
 
@@ -65,8 +66,8 @@ export function pdfAsset(name: string): string | null {
 export function shippedTools(more: readonly FontFile[] = []): ReadingTools {
   return {
     fonts: new FontBook([...more, ...shippedFonts()]),
-    pdfAssets: async (name) => {
-      const path = pdfAsset(name);
+    assets: async (name) => {
+      const path = shippedAsset(name);
       if (!path) throw new RangeError(`${name} does not ship`);
       return new Uint8Array(await readFile(path));
     },

@@ -113,6 +113,13 @@ export class PictureEntity {
   @Column('datetime') addedAt!: Date;
 }
 
+/** Something that the shop has settled for every job. */
+@Entity('settings')
+export class SettingEntity {
+  @PrimaryColumn('text') name!: string;
+  @Column('text') value!: string;
+}
+
 /** A font that the shop loaded. */
 @Entity('fonts')
 export class FontEntity {
@@ -166,6 +173,7 @@ export class RunEntity {
 export const entities = [
   PictureEntity,
   FontEntity,
+  SettingEntity,
   MachineEntity,
   ColourKeyEntity,
   MaterialEntity,

@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import type { FontAnswer } from '@lambent/contracts';
 import { describeFont, FontRefused } from '@lambent/core';
-import { pdfAsset, shippedFonts } from '@lambent/fonts';
+import { shippedAsset, shippedFonts } from '@lambent/fonts';
 import { Controller, Delete, Get, Header, HttpCode, Param, Post, Req, Res } from '@nestjs/common';
 import { ApiBody, ApiConsumes } from '@nestjs/swagger';
 import { InjectRepository } from '@nestjs/typeorm';
@@ -63,12 +63,12 @@ export class FontsController {
 }
 
 /** Files that stand in for what a PDF does not embed. */
-@Controller('api/pdf-assets')
-export class PdfAssetsController {
+@Controller('api/assets')
+export class AssetsController {
   @Get(':folder/:name')
   @Header('Cache-Control', 'private, max-age=86400')
   async get(@Param('folder') folder: string, @Param('name') name: string, @Res() response: Response): Promise<void> {
-    const path = pdfAsset(`${folder}/${name}`);
+    const path = shippedAsset(`${folder}/${name}`);
     if (!path) throw notFound('file');
     response.type('application/octet-stream').send(await readFile(path).catch(() => Promise.reject(notFound('file'))));
   }

@@ -59,7 +59,7 @@ function fontBytes(id: string): Promise<Uint8Array> {
   return bytes;
 }
 
-const pdfAssets = (name: string) => bytesOf(`/api/pdf-assets/${name}`);
+const assets = (name: string) => bytesOf(`/api/assets/${name}`);
 
 async function picturesOf({ drawing }: JobDocument): Promise<Map<string, PictureFile>> {
   const ids = new Set(drawing.items.flatMap(({ shape }) => (shape.kind === 'picture' ? [shape.pictureId] : [])));
@@ -70,7 +70,7 @@ async function picturesOf({ drawing }: JobDocument): Promise<Map<string, Picture
 const worker = {
   /** Reads a drawing; its items' ids start with `arrivalId`. */
   async read(bytes: Uint8Array, arrivalId: string, choices: ReadingChoices): Promise<Reading> {
-    const tools = { fonts: await fontBook(), pdfAssets };
+    const tools = { fonts: await fontBook(), assets };
     return readDrawingFile(bytes, (place) => arrivalItemId(arrivalId, place), tools, choices);
   },
 

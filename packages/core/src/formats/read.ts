@@ -1,7 +1,7 @@
 import type { ReadingChoices } from '../drawing/arrival.ts';
 import type { FontBook } from '../text/fonts.ts';
+import type { Assets } from './assets.ts';
 import { readDxf } from './dxf/read.ts';
-import type { PdfAssets } from './pdf/engine.ts';
 import { readPdf } from './pdf/read.ts';
 import { plainPicture } from './picture/decode.ts';
 import { readPicture } from './picture/read.ts';
@@ -16,8 +16,8 @@ import { decodeText } from './text-encoding.ts';
 export interface ReadingTools {
   /** The faces that text is set in. */
   readonly fonts: FontBook;
-  /** Gives the files that stand in for fonts a PDF does not embed; null where there are none. */
-  readonly pdfAssets: PdfAssets | null;
+  /** Gives files that ship with the packages readers use; null where there are none. */
+  readonly assets: Assets | null;
 }
 
 /**
@@ -29,14 +29,14 @@ export interface ReadingTools {
 export async function readDrawingFile(
   bytes: Uint8Array,
   idFor: (place: string) => string,
-  { fonts, pdfAssets }: ReadingTools,
+  { fonts, assets }: ReadingTools,
   choices: ReadingChoices = {},
 ): Promise<Reading> {
   if (bytes.length === 0) throw new FileRefused('The file is empty. Save or send it again.');
   refuseTooLarge(bytes.length);
-  const reading = await readAs(bytes, idFor, { fonts, pdfAssets }, choices);
+  const reading = await readAs(bytes, idFor, { fonts, assets }, choices);
   const pictures = await Promise.all(
-    reading.pictures.map(async ({ id, bytes }) => ({ id, bytes: await plainPicture(bytes) })),
+    reading.pictures.map(async ({ id, bytes }) => ({ id, bytes: await plainPicture(bytes, assets) })),
   );
   return { ...reading, pictures };
 }
@@ -44,7 +44,7 @@ export async function readDrawingFile(
 async function readAs(
   bytes: Uint8Array,
   idFor: (place: string) => string,
-  { fonts, pdfAssets }: ReadingTools,
+  { fonts, assets }: ReadingTools,
   choices: ReadingChoices,
 ): Promise<Reading> {
   const found = sniffFormat(bytes);
@@ -54,7 +54,7 @@ async function readAs(
     case 'dxf':
       return readDxf(decodeText(bytes), idFor, fonts);
     case 'pdf':
-      return readPdf(bytes, idFor, choices, pdfAssets);
+      return readPdf(bytes, idFor, choices, assets);
     case 'picture':
       return readPicture(bytes, idFor);
     case 'stl':

@@ -139,8 +139,12 @@ export function parseFont(bytes: Uint8Array): opentype.Font {
 /** What a font file says of itself: its family and whether it is bold or italic. */
 export function describeFont(bytes: Uint8Array): { family: string; bold: boolean; italic: boolean } {
   const font = parseFont(bytes);
+  type Names = Record<string, Record<string, string> | undefined>;
+  const names = font.names as unknown as Names & Record<'windows' | 'macintosh' | 'unicode', Names | undefined>;
+  // Names stand by the platform they are for, or, in other versions of the package, right there.
+  const tables: Names[] = [names.windows, names.macintosh, names.unicode, names].filter((table) => table !== undefined);
   const named = (name: string) => {
-    const entry = (font.names as unknown as Record<string, Record<string, string> | undefined>)[name];
+    const entry = tables.map((table) => table[name]).find((found) => found !== undefined);
     return entry?.en ?? Object.values(entry ?? {})[0] ?? '';
   };
   const style = `${named('preferredSubfamily')} ${named('fontSubfamily')}`;

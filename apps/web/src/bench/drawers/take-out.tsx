@@ -1,9 +1,10 @@
 import { blocks, fileNameFor, usualFileName } from '@lambent/core';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { format } from 'date-fns';
 import { Download } from 'lucide-react';
 import { useState } from 'react';
 import { toast } from 'sonner';
-import { sentenceOf } from '../../api.ts';
+import { api, sentenceOf } from '../../api.ts';
 import { Button } from '../../ui/button.tsx';
 import { Choice } from '../../ui/choice.tsx';
 import { fileWorker } from '../../workers/bench.ts';
@@ -34,6 +35,15 @@ export function TakeOut() {
   const [guides, setGuides] = useState<'with' | 'without'>('with');
   const [resolution, setResolution] = useState('300');
   const [busy, setBusy] = useState(false);
+  const queries = useQueryClient();
+  const pattern = useQuery({ queryKey: ['settings'], queryFn: api.settings }).data?.fileNames ?? usualFileName;
+  const example = useBench((state) => nameFor(state, pattern));
+  const settle = (fileNames: string) => {
+    api
+      .settle({ fileNames })
+      .then((settings) => queries.setQueryData(['settings'], settings))
+      .catch((error) => toast.error(sentenceOf(error)));
+  };
   const scoped = scope === 'selection' && selected === 0 ? 'job' : scope;
 
   const save = async () => {
@@ -49,7 +59,7 @@ export function TakeOut() {
       const blob = await (kind === 'gcode'
         ? fileWorker().gcode(jobOf(state), state.shop, state.title)
         : fileWorker().artwork(jobOf(state), state.shop, state.title, kind, choices, Number(resolution)));
-      download(blob, `${nameFor(state)}.${kind}`);
+      download(blob, `${nameFor(state, pattern)}.${kind}`);
     } catch (error) {
       toast.error(`The file was not made. ${sentenceOf(error)}`);
     } finally {
@@ -107,6 +117,32 @@ export function TakeOut() {
         <Download size={15} aria-hidden />
         {busy ? 'Making it…' : `Save ${formats.find(({ value }) => value === kind)?.text}`}
       </Button>
+      <details>
+        <summary className="cursor-pointer truncate text-[12px] text-quiet">
+          Named {example}.{kind}
+        </summary>
+        <label className="mt-1 flex flex-col gap-1">
+          <span className="text-quiet">File names</span>
+          <input
+            key={pattern}
+            defaultValue={pattern}
+            maxLength={200}
+            className="figures h-8 rounded-lg border border-line bg-raised px-2.5 text-[12.5px] focus:border-petrol focus:outline-none"
+            onKeyDown={(event) => {
+              if (event.key === 'Enter') event.currentTarget.blur();
+              if (event.key === 'Escape') event.currentTarget.value = pattern;
+            }}
+            onBlur={({ currentTarget }) => {
+              const typed = currentTarget.value.trim();
+              if (typed === '') currentTarget.value = pattern;
+              else if (typed !== pattern) settle(typed);
+            }}
+          />
+        </label>
+        <p className="mt-1 text-[12px] text-quiet">
+          For the whole shop. What stands in braces is filled in: {'{job} {member} {material} {thickness} {date} {run}'}
+        </p>
+      </details>
       {kind === 'gcode' && blocked && (
         <p className="text-[12px] text-quiet">G-code can be saved once nothing blocks.</p>
       )}
@@ -114,9 +150,9 @@ export function TakeOut() {
   );
 }
 
-function nameFor({ title, prepared }: BenchState): string {
+function nameFor({ title, prepared }: BenchState, pattern: string): string {
   const { material } = prepared;
-  return fileNameFor(usualFileName, {
+  return fileNameFor(pattern, {
     job: title,
     member: '',
     material: material?.name ?? '',

@@ -1,10 +1,8 @@
 import type { PDFDocumentProxy } from 'pdfjs-dist';
+import type { Assets } from '../assets.ts';
 import { FileRefused } from '../refusal.ts';
 
 type Engine = typeof import('pdfjs-dist');
-
-/** Gives a file that ships with the PDF package: `standard_fonts/…` or `cmaps/…`. */
-export type PdfAssets = (name: string) => Promise<Uint8Array>;
 
 let engine: Promise<Engine> | null = null;
 
@@ -27,12 +25,12 @@ function loadEngine(): Promise<Engine> {
  */
 export async function withPdf<T>(
   bytes: Uint8Array,
-  assets: PdfAssets | null,
+  assets: Assets | null,
   use: (pdf: PDFDocumentProxy, engine: Engine) => Promise<T>,
 ): Promise<T> {
   const loaded = await loadEngine();
   /** What the package calls a factory: fetches by kind and file name. */
-  class Assets {
+  class AssetFactory {
     async fetch({ kind, filename }: { kind: string; filename: string }): Promise<Uint8Array> {
       const folder = kind === 'cMapUrl' ? 'cmaps' : kind === 'standardFontDataUrl' ? 'standard_fonts' : null;
       if (!assets || !folder) throw new Error(`${filename} does not ship`);
@@ -51,7 +49,7 @@ export async function withPdf<T>(
     useWasm: false,
     standardFontDataUrl: 'standard_fonts/',
     cMapUrl: 'cmaps/',
-    BinaryDataFactory: Assets,
+    BinaryDataFactory: AssetFactory,
     verbosity: 0,
   };
   const task = loaded.getDocument(options);

@@ -14,7 +14,7 @@ async function pdf(draw: (page: PDFPage, file: PDFDocument) => void | Promise<vo
   for (let i = 0; i < pages; i++) await draw(file.addPage([200, 100]), file);
   return file.save();
 }
-const read = (bytes: Uint8Array, choices = {}) => readPdf(bytes, idFor, choices, testTools.pdfAssets);
+const read = (bytes: Uint8Array, choices = {}) => readPdf(bytes, idFor, choices, testTools.assets);
 
 describe('true size and place', () => {
   const box = (page: PDFPage) =>

@@ -3,11 +3,12 @@ import type { Group } from '../../drawing/item.ts';
 import { boxArea } from '../../geometry/area.ts';
 import { boxOf } from '../../geometry/box.ts';
 import type { Matrix } from '../../geometry/matrix.ts';
+import type { Assets } from '../assets.ts';
 import { clipItems } from '../clipping.ts';
 import { Notes, type Reading } from '../reading.ts';
 import { FileRefused } from '../refusal.ts';
 import { convertedColours } from './colour-spaces.ts';
-import { type PdfAssets, withPdf } from './engine.ts';
+import { withPdf } from './engine.ts';
 import { PageReader } from './page-reader.ts';
 import { objectTexts } from './streams.ts';
 
@@ -22,7 +23,7 @@ export function readPdf(
   bytes: Uint8Array,
   idFor: (place: string) => string,
   choices: ReadingChoices = {},
-  assets: PdfAssets | null = null,
+  assets: Assets | null = null,
 ): Promise<Reading> {
   return withPdf(bytes, assets, async (pdf, engine) => {
     const number = choices.page ?? 1;

@@ -2,6 +2,7 @@ import exifr from 'exifr';
 import { convertIndexedToRgb, decode as decodePng, encode as encodePng } from 'fast-png';
 import jpeg from 'jpeg-js';
 import { GifReader } from 'omggif';
+import type { Assets } from '../assets.ts';
 import { FileRefused } from '../refusal.ts';
 import { decodeBmp } from './bmp.ts';
 import { describePicture, mostPixels, type PictureKind } from './describe.ts';
@@ -24,13 +25,14 @@ interface Raster {
 
 /**
  * Unpacks a picture: turned as it says, over white, eight bits a channel.
+ * @param assets gives what unpacks WebP; without it only a browser can
  * @throws FileRefused when it is damaged
  */
-export async function decodePicture(bytes: Uint8Array): Promise<Pixels> {
+export async function decodePicture(bytes: Uint8Array, assets: Assets | null = null): Promise<Pixels> {
   const { kind } = describePicture(bytes);
   let raster: Raster;
   try {
-    raster = await unpack(bytes, kind);
+    raster = await unpack(bytes, kind, assets);
   } catch {
     throw new FileRefused('The picture is damaged and cannot be unpacked. Save or send it again.');
   }
@@ -39,17 +41,17 @@ export async function decodePicture(bytes: Uint8Array): Promise<Pixels> {
 }
 
 /** A picture as PNG without transparency, or as the JPEG it is where that is upright and in plain colours. */
-export async function plainPicture(bytes: Uint8Array): Promise<Uint8Array> {
+export async function plainPicture(bytes: Uint8Array, assets: Assets | null = null): Promise<Uint8Array> {
   const { kind } = describePicture(bytes);
   if (kind === 'jpg' && jpegChannels(bytes) !== 4 && (await orientationOf(bytes)) === 1) return bytes;
-  return encodePixels(await decodePicture(bytes));
+  return encodePixels(await decodePicture(bytes, assets));
 }
 
 export function encodePixels({ width, height, rgb }: Pixels): Uint8Array {
   return encodePng({ width, height, data: rgb, channels: 3, depth: 8 });
 }
 
-async function unpack(bytes: Uint8Array, kind: PictureKind): Promise<Raster> {
+async function unpack(bytes: Uint8Array, kind: PictureKind, assets: Assets | null): Promise<Raster> {
   switch (kind) {
     case 'png': {
       const png = decodePng(bytes);
@@ -72,13 +74,29 @@ async function unpack(bytes: Uint8Array, kind: PictureKind): Promise<Raster> {
       return { width: gif.width, height: gif.height, data, channels: 4, depth: 8 };
     }
     case 'webp': {
-      const { default: decodeWebp } = await import('@jsquash/webp/decode.js');
-      const { width, height, data } = await decodeWebp(bytes.slice().buffer);
+      const { width, height, data } = await decodeWebp(bytes, assets);
       return { width, height, data, channels: 4, depth: 8 };
     }
     case 'bmp':
       return decodeBmp(bytes);
   }
+}
+
+/** The WebP package fetches its WebAssembly itself in a browser only; elsewhere it is handed over. */
+async function decodeWebp(bytes: Uint8Array, assets: Assets | null): Promise<ImageData> {
+  const { default: decode, init } = await import('@jsquash/webp/decode.js');
+  if (assets) {
+    const scope = globalThis as { ImageData?: unknown };
+    scope.ImageData ??= class {
+      constructor(
+        readonly data: Uint8ClampedArray,
+        readonly width: number,
+        readonly height: number,
+      ) {}
+    };
+    await init(await WebAssembly.compile((await assets('webp/webp_dec.wasm')).slice()));
+  }
+  return decode(bytes.slice().buffer);
 }
 
 function overWhite({ width, height, channels, depth, data }: Raster): Pixels {

@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import { encode as encodePng } from 'fast-png';
 import jpeg from 'jpeg-js';
 import { boundsOf } from '../../drawing/item.ts';
-import { codesOf, idFor } from '../../fixtures/files.ts';
+import { codesOf, idFor, testTools } from '../../fixtures/files.ts';
 import { FileRefused } from '../refusal.ts';
 import { decodePicture, plainPicture } from './decode.ts';
 import { describePicture } from './describe.ts';
@@ -57,6 +57,11 @@ function turnedJpeg(orientation: number): Uint8Array {
 
 const gif = Uint8Array.from(atob('R0lGODlhAgABAIAAAP8AAAAA/ywAAAAAAgABAAACAkQKADs='), (letter) => letter.charCodeAt(0));
 
+/** Two pixels without loss, written by a browser. */
+const webp = Uint8Array.from(atob('UklGRh4AAABXRUJQVlA4TBEAAAAvAQAAAA8Q87//8x8OMqL/AQA='), (letter) =>
+  letter.charCodeAt(0),
+);
+
 describe('pixels', () => {
   test.each<[string, Uint8Array]>([
     ['PNG', encodePng({ width: 2, height: 1, data: rgba, channels: 4 })],
@@ -66,8 +71,13 @@ describe('pixels', () => {
     ],
     ['GIF', gif],
     ['BMP', bmp()],
+    ['WebP', webp],
   ])('%s', async (_, bytes) => {
-    expect(await decodePicture(bytes)).toEqual({ width: 2, height: 1, rgb: new Uint8Array([255, 0, 0, 0, 0, 255]) });
+    expect(await decodePicture(bytes, testTools.assets)).toEqual({
+      width: 2,
+      height: 1,
+      rgb: new Uint8Array([255, 0, 0, 0, 0, 255]),
+    });
   });
 
   test('what is see-through lies over white', async () => {

@@ -1,0 +1,9 @@
+import { IsString, Length } from 'class-validator';
+
+/** What the shop has settled for every job. */
+export class SettingsDto {
+  /** The pattern that names of files going out follow, such as `{job} {material} {date}`. */
+  @IsString()
+  @Length(1, 200, { message: 'A pattern for file names has 1 to 200 characters.' })
+  fileNames!: string;
+}
