@@ -1,0 +1,92 @@
+import { createHash } from 'node:crypto';
+import { readFileSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import type { ErrorAnswer, FontAnswer, JobAnswer, SettingsDto } from '@lambent/contracts';
+import { encodePixels } from '@lambent/core';
+import { Stack } from './stack.ts';
+
+const stack = new Stack();
+beforeAll(() => stack.start());
+afterAll(() => stack.close());
+
+const require = createRequire(import.meta.url);
+const bytesAt = async (path: string) => {
+  const response = await fetch(stack.url + path);
+  return { status: response.status, bytes: new Uint8Array(await response.arrayBuffer()) };
+};
+const refusal = async (method: string, path: string, body: unknown) => {
+  const answer = await stack.ask<ErrorAnswer>(method, path, body);
+  return [answer.status, answer.body.error.code];
+};
+
+describe('pictures', () => {
+  const png = encodePixels({ width: 3, height: 2, rgb: new Uint8Array(18).fill(7) });
+  const id = createHash('sha256').update(png).digest('hex');
+
+  test('are kept under their hash, byte for byte, however often they are sent', async () => {
+    for (let i = 0; i < 2; i++) expect((await stack.ask('PUT', `/api/pictures/${id}`, png)).status).toBe(204);
+    expect(await bytesAt(`/api/pictures/${id}`)).toEqual({ status: 200, bytes: png });
+    expect((await bytesAt(`/api/pictures/${'0'.repeat(64)}`)).status).toBe(404);
+  });
+
+  test('are looked at, not trusted', async () => {
+    expect(await refusal('PUT', '/api/pictures/heron', png)).toEqual([400, 'not-an-id']);
+    expect(await refusal('PUT', `/api/pictures/${id}`, new Uint8Array([1, 2, 3]))).toEqual([415, 'not-a-picture']);
+  });
+});
+
+describe('fonts', () => {
+  const file = require.resolve('@fontsource/atkinson-hyperlegible/files/atkinson-hyperlegible-latin-700-normal.woff');
+  const font = new Uint8Array(readFileSync(file));
+
+  test('ship with Lambent, and the shop adds its own and takes them away', async () => {
+    const families = async () => (await stack.ask<FontAnswer[]>('GET', '/api/fonts')).body.map(({ family }) => family);
+    expect(await families()).toContain('Bitter');
+    const { body } = await stack.ask<FontAnswer>('POST', '/api/fonts', font);
+    expect(body).toMatchObject({ family: 'Atkinson Hyperlegible', bold: true, italic: false });
+    expect((await families())[0]).toBe('Atkinson Hyperlegible');
+    expect((await bytesAt(`/api/fonts/${body.id}`)).bytes).toEqual(font);
+    expect((await stack.ask('DELETE', `/api/fonts/${body.id}`)).status).toBe(204);
+    expect(await families()).not.toContain('Atkinson Hyperlegible');
+    expect((await bytesAt(`/api/fonts/${body.id}`)).status).toBe(404);
+  });
+
+  test('one that is none is refused with a sentence', async () => {
+    expect(await refusal('POST', '/api/fonts', new Uint8Array([1, 2, 3]))).toEqual([415, 'not-a-font']);
+    expect(await refusal('POST', '/api/fonts', new TextEncoder().encode('wOF2 and more'))).toEqual([415, 'not-a-font']);
+  });
+});
+
+test('what readers need beside the file is given; nothing else of the disk is', async () => {
+  expect((await bytesAt('/api/assets/webp/webp_dec.wasm')).bytes.slice(0, 4)).toEqual(
+    new Uint8Array([0, 97, 115, 109]),
+  );
+  expect((await bytesAt('/api/assets/standard_fonts/FoxitFixed.pfb')).status).toBe(200);
+  for (const path of [
+    'standard_fonts/none.pfb',
+    'standard_fonts/..%2Fpackage.json',
+    'build/pdf.mjs',
+    '..%2F..%2Fetc/passwd',
+  ]) {
+    expect((await bytesAt(`/api/assets/${path}`)).status).toBe(404);
+  }
+});
+
+test('an original comes back as it was brought in, to its own job only', async () => {
+  const make = async (title: string) =>
+    (await stack.ask<JobAnswer>('POST', '/api/jobs', { title, machineId: 'wren' })).body.id;
+  const [one, other] = [await make('One'), await make('Other')];
+  const file = new TextEncoder().encode('0\nSECTION\n2\nENTITIES\n0\nENDSEC\n0\nEOF\n');
+  const { body } = await stack.ask<{ id: number }>('POST', `/api/jobs/${one}/originals?name=a.dxf`, file);
+  expect(await bytesAt(`/api/jobs/${one}/originals/${body.id}`)).toEqual({ status: 200, bytes: file });
+  expect((await bytesAt(`/api/jobs/${other}/originals/${body.id}`)).status).toBe(404);
+});
+
+test('the shop’s pattern for file names is kept, and checked', async () => {
+  const settings = async () => (await stack.ask<SettingsDto>('GET', '/api/settings')).body;
+  expect((await settings()).fileNames).toContain('{job}');
+  await stack.ask('PUT', '/api/settings', { fileNames: '{date} {job}', more: 1 });
+  expect(await settings()).toEqual({ fileNames: '{date} {job}' });
+  expect((await stack.ask('PUT', '/api/settings', { fileNames: '' })).status).toBe(400);
+});
