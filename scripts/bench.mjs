@@ -11,6 +11,9 @@ const { benchCore } = await import('../bench/core.mjs');
 const { benchMotion } = await import('../bench/motion.mjs');
 const { benchFrames } = await import('../bench/frames.mjs');
 
+const { benchReading } = await import('../bench/reading.mjs');
+
+const reading = benchReading();
 const core = benchCore();
 const dataFolder = mkdtempSync(join(tmpdir(), 'lambent-bench-'));
 const stack = await startStack({ dataFolder, port: 7700, quiet: true });
@@ -47,6 +50,22 @@ ${table(
 
 Medians of nine rounds. Reading includes the XML parsing it is compared with; planning includes the
 flattening, the nesting, the order, and the timing of every move.
+
+## Reading 20 MB of SVG
+
+${table(
+  ['drawing', 'items', 'read s', 'XML package alone s', 'ratio', 'kept, × its size'],
+  reading.map(({ name, items, readMs, parseMs, kept }) => [
+    name,
+    items.toLocaleString('en'),
+    (readMs / 1000).toFixed(2),
+    (parseMs / 1000).toFixed(2),
+    (readMs / parseMs).toFixed(2),
+    kept.toFixed(1),
+  ]),
+)}
+
+The bounds are a ratio of 4 and 10 times its size in memory.
 
 ## The planner's time against the machine's
 
