@@ -1,4 +1,4 @@
-import { boundsOf, flatten, type Item, pathOf, readSvg } from '@lambent/core';
+import { boundsOf, distanceToLines, flatten, pathOf, readSvg } from '@lambent/core';
 import { expect, test } from '@playwright/test';
 import { demoDrawing } from './bench.ts';
 
@@ -89,8 +89,9 @@ for (const [name, text] of files) {
     for (const { id, points, box } of measured) {
       const item = items.find((one) => one.name === id);
       if (!item) throw new Error(`${id} was not read`);
+      const lines = flatten(pathOf(item), 0.0005);
       for (const [x, y] of points) {
-        const off = distance(item, x * mmPerPx, y * mmPerPx);
+        const off = distanceToLines(lines, x * mmPerPx, y * mmPerPx);
         expect(off, `${id}: a point is ${off} mm off`).toBeLessThan(bound);
       }
       // The box of what is drawn lies in the box that Chromium gives, turned as that is.
@@ -102,19 +103,4 @@ for (const [name, text] of files) {
       expect(around.maxY).toBeLessThan(Math.max(...ys) + bound);
     }
   });
-}
-
-/** How far a point is from an item's line, in mm. */
-function distance(item: Item, x: number, y: number): number {
-  let least = Infinity;
-  for (const { points, closed } of flatten(pathOf(item), 0.0005)) {
-    for (let i = 0; i < points.length; i += 2) {
-      const j = i + 2 < points.length ? i + 2 : closed ? 0 : i;
-      const [dx, dy] = [points[j] - points[i], points[j + 1] - points[i + 1]];
-      const square = dx * dx + dy * dy;
-      const t = square === 0 ? 0 : Math.min(1, Math.max(0, ((x - points[i]) * dx + (y - points[i + 1]) * dy) / square));
-      least = Math.min(least, Math.hypot(points[i] + t * dx - x, points[i + 1] + t * dy - y));
-    }
-  }
-  return least;
 }

@@ -27,6 +27,7 @@ export * from './formats/sniff.ts';
 export * from './formats/svg/read.ts';
 export * from './formats/svg/write.ts';
 export * from './geometry/box.ts';
+export * from './geometry/distance.ts';
 export * from './geometry/flatten.ts';
 export * from './geometry/matrix.ts';
 export * from './geometry/nesting.ts';

@@ -1,5 +1,6 @@
 import { type Box, boxContains, boxHeight, boxWidth, growBox } from '../geometry/box.ts';
-import { type Polyline, polylineContains } from '../geometry/flatten.ts';
+import { distanceToLines } from '../geometry/distance.ts';
+import { polylineContains } from '../geometry/flatten.ts';
 import { boundsOf, type Drawing, type Item, polylinesOf, topGroupOf } from './item.ts';
 
 /**
@@ -15,7 +16,7 @@ export function itemAt(drawing: Drawing, x: number, y: number, reach: number): I
     const bounds = boundsOf(item);
     if (!boxContains(growBox(bounds, reach), { minX: x, minY: y, maxX: x, maxY: y })) continue;
     const lines = polylinesOf(item);
-    const distance = distanceTo(lines, x, y);
+    const distance = distanceToLines(lines, x, y);
     if (distance <= reach) {
       if (!nearest || distance < nearest.distance) nearest = { item, distance };
     } else if (!nearest) {
@@ -31,25 +32,6 @@ export function itemAt(drawing: Drawing, x: number, y: number, reach: number): I
 /** The items that lie in a box whole. */
 export function itemsWithin(drawing: Drawing, box: Box): Item[] {
   return drawing.items.filter((item) => !item.hidden && boxContains(box, boundsOf(item)));
-}
-
-function distanceTo(lines: readonly Polyline[], x: number, y: number): number {
-  let least = Infinity;
-  for (const { points, closed } of lines) {
-    const count = points.length;
-    for (let i = 0; i < count; i += 2) {
-      const j = i + 2 < count ? i + 2 : 0;
-      if (j === 0 && !closed) break;
-      const dx = points[j] - points[i];
-      const dy = points[j + 1] - points[i + 1];
-      const px = x - points[i];
-      const py = y - points[i + 1];
-      const square = dx * dx + dy * dy;
-      const t = square === 0 ? 0 : Math.max(0, Math.min(1, (px * dx + py * dy) / square));
-      least = Math.min(least, Math.hypot(px - t * dx, py - t * dy));
-    }
-  }
-  return least;
 }
 
 /** The items that belong with an item: its outermost group's, else itself alone. */

@@ -2,6 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { boundsOf, type Drawing, type Item, type Paint, pathOf, polylinesOf } from '../drawing/item.ts';
 import { idFor, testFonts, testTools } from '../fixtures/files.ts';
+import { distanceToLines } from '../geometry/distance.ts';
 import { flatten, polylineLength } from '../geometry/flatten.ts';
 import { type Path, PathBuilder } from '../geometry/path.ts';
 import type { Shape } from '../geometry/shapes.ts';
@@ -81,23 +82,10 @@ function apart(a: Path, b: Path): number {
   let most = 0;
   for (const { points } of flatten(a, 0.05)) {
     const step = 2 * Math.ceil(points.length / 120);
-    for (let i = 0; i < points.length; i += step) most = Math.max(most, distance(line, points[i], points[i + 1]));
+    for (let i = 0; i < points.length; i += step)
+      most = Math.max(most, distanceToLines(line, points[i], points[i + 1]));
   }
   return most;
-}
-
-function distance(lines: ReturnType<typeof flatten>, x: number, y: number): number {
-  let least = Infinity;
-  for (const { points, closed } of lines) {
-    for (let i = 0; i < points.length; i += 2) {
-      const j = i + 2 < points.length ? i + 2 : closed ? 0 : i;
-      const [dx, dy] = [points[j] - points[i], points[j + 1] - points[i + 1]];
-      const square = dx * dx + dy * dy;
-      const t = square === 0 ? 0 : Math.min(1, Math.max(0, ((x - points[i]) * dx + (y - points[i + 1]) * dy) / square));
-      least = Math.min(least, Math.hypot(points[i] + t * dx - x, points[i + 1] + t * dy - y));
-    }
-  }
-  return least;
 }
 
 describe.each<[string, (out: Outgoing) => Promise<Uint8Array>, number]>([

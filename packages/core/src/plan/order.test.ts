@@ -24,7 +24,9 @@ function litEdges({ kinds, xs, ys }: ReturnType<MoveList['build']>): Map<string,
   const edges = new Map<string, number>();
   kinds.forEach((kind, i) => {
     if (kind !== Move.lit) return;
-    const ends = [`${xs[i - 1]},${ys[i - 1]}`, `${xs[i]},${ys[i]}`].sort().join(' ');
+    // The head starts at (0, 0).
+    const from = i === 0 ? '0,0' : `${xs[i - 1]},${ys[i - 1]}`;
+    const ends = [from, `${xs[i]},${ys[i]}`].sort().join(' ');
     edges.set(ends, (edges.get(ends) ?? 0) + 1);
   });
   return edges;
