@@ -34,6 +34,13 @@ const stranger = `<svg xmlns="http://www.w3.org/2000/svg" width="300mm" height="
   <rect x="160" y="120" width="60" height="60" fill="none" stroke="#D0481E" stroke-width="0.1"/>
   <path d="M180 60h40v25" fill="none" stroke="#D0481E" stroke-width="0.1"/><text x="70" y="60">Shelf 4</text></svg>`;
 
+const sign = `<svg xmlns="http://www.w3.org/2000/svg" width="1200" height="700" viewBox="0 0 1200 700">
+  <clipPath id="pane"><circle cx="640" cy="360" r="160"/></clipPath>
+  <g clip-path="url(#pane)" fill="none" stroke="#5B3FA0">${Array.from({ length: 16 }, (_, i) => `<path d="M${450 + i * 26} 180q34 160 0 360"/>`).join('')}</g>
+  <circle cx="640" cy="360" r="160" fill="none" stroke="#D0481E"/>
+  <text x="840" y="350" font-size="56" font-family="Riverside, serif" fill="#5B3FA0">Sow in spring</text>
+  <path d="M840 390h330" fill="none" stroke="#00806A" stroke-dasharray="9 5"/></svg>`;
+
 try {
   await page.goto(address);
   await page.getByRole('img').nth(2).waitFor();
@@ -65,10 +72,16 @@ try {
     .getByTestId('file-chooser')
     .setInputFiles({ name: 'shelf-labels.svg', mimeType: 'image/svg+xml', buffer: Buffer.from(stranger) });
   await page.getByTestId('arrival-count').waitFor();
-  await shot('bench-arrival');
   await page.getByRole('button', { name: 'Take it' }).click();
+  await page.getByRole('heading', { name: 'Art', exact: true }).waitFor();
   await page.keyboard.press('Escape');
+  await page
+    .getByTestId('file-chooser')
+    .setInputFiles({ name: 'window-sign.svg', mimeType: 'image/svg+xml', buffer: Buffer.from(sign) });
+  await page.getByTestId('arrival-count').waitFor();
+  await page.mouse.move(40, 640);
   await shot('bench-arrival');
+  await page.getByRole('button', { name: 'Leave it' }).click();
   await page.getByRole('button', { name: /^Material of the sheet/ }).click();
   await page.getByRole('option', { name: /Cork/ }).click();
   await page.keyboard.press('5');

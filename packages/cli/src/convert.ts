@@ -29,7 +29,9 @@ export async function convert(from: string, to: string, options: ReadingOptions)
   if (kind === '.svg') await write(to, writeSvg(outgoing));
   else if (kind === '.dxf') await write(to, writeDxf(outgoing));
   else await write(to, await writePdf([outgoing], basename(from, extname(from))));
-  process.stdout.write(`${basename(from)}: ${drawn.items.length} items written to ${to}\n`);
+  process.stdout.write(
+    `${basename(from)}: ${drawn.items.filter((item) => !item.hidden).length} items written to ${to}\n`,
+  );
   for (const note of drawn.reading.notes) {
     if (note.kind !== 'taken') process.stdout.write(`  reading: ${noteLine(note)}\n`);
   }

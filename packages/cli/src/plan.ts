@@ -62,7 +62,7 @@ export async function plan(file: string, options: PlanOptions): Promise<number> 
     format: reading.format,
     declaredWidthMm: reading.size.pageWidthMm,
     declaredHeightMm: reading.size.pageHeightMm,
-    itemCount: items.length,
+    itemCount: items.filter((item) => !item.hidden).length,
     warnings: reading.notes
       .filter(({ kind }) => kind !== 'taken')
       .map(({ code, message, count }) => ({ code, message, count })),
@@ -82,7 +82,7 @@ export async function plan(file: string, options: PlanOptions): Promise<number> 
 
   const say = (line: string) => process.stdout.write(`${line}\n`);
   say(
-    `${source.file}: ${items.length} items on ${machine.name}, ${material.name} ${material.thicknessMm} mm, ${key.name}`,
+    `${source.file}: ${source.itemCount} items on ${machine.name}, ${material.name} ${material.thicknessMm} mm, ${key.name}`,
   );
   for (const warning of source.warnings) say(`  reading: ${noteLine(warning)}`);
   for (const step of burnPlan.steps) {

@@ -80,7 +80,7 @@ export { packDocument } from '../data/pack.ts';
 export function picture(task: { job: PackedJob; shop: ShopLists }): string {
   const job = unpack(task.job);
   const { meaning, machine } = prepareJob(job, task.shop);
-  const bounds = boundsOfAll(job.drawing.items);
+  const bounds = boundsOfAll(job.drawing.items.filter((item) => !item.hidden));
   const bed = { minX: 0, minY: 0, maxX: machine.bedWidth, maxY: machine.bedHeight };
   const view = isEmpty(bounds) ? bed : growBox(bounds, Math.max(4, (bounds.maxX - bounds.minX) * 0.03));
   return writePicture(job.drawing, meaning, view, (view.maxX - view.minX) / 900);

@@ -13,7 +13,7 @@ export function sniffFormat(bytes: Uint8Array): FileFormat | { readonly refusal:
     );
   }
   const plain = head.replace(/^(?:\u00EF\u00BB\u00BF|\u00FF\u00FE|\u00FE\u00FF)/, '').replaceAll('\0', '');
-  if (plain.startsWith('AutoCAD Binary DXF')) {
+  if (/^\w+ Binary DXF/.test(plain)) {
     return refuse('The file is a binary DXF. Save it as ASCII DXF, version R12 to 2018.');
   }
   if (/^AC10\d\d/.test(plain))

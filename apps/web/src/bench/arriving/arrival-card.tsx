@@ -35,6 +35,7 @@ export function ArrivalCard({ arriving }: { arriving: Arriving }) {
   const waiting = useBench((state) => state.incoming.waiting.length);
   const { file, again, taking } = arriving;
   const count = arriving.reading.drawing.items.filter((item) => !item.hidden).length;
+  const report = useRef<HTMLDivElement>(null);
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       const typing = event.target instanceof HTMLElement && event.target.closest('input, [role=listbox]');
@@ -70,6 +71,7 @@ export function ArrivalCard({ arriving }: { arriving: Arriving }) {
         <p className="figures text-[12px] text-quiet" data-testid="arrival-count">
           {count} {count === 1 ? 'item' : 'items'} · {formatNames[arriving.reading.format]}
         </p>
+        <ReportSummary notes={arriving.reading.notes} show={() => report.current?.scrollIntoView({ block: 'start' })} />
       </div>
       <div className="relative">
         <ArrivalPicture arriving={arriving} />
@@ -86,8 +88,28 @@ export function ArrivalCard({ arriving }: { arriving: Arriving }) {
       <SizePart arriving={arriving} />
       <PlacePart arriving={arriving} />
       <ReadingPart arriving={arriving} />
-      <Report arriving={arriving} />
+      <div ref={report}>
+        <Report arriving={arriving} />
+      </div>
     </Drawer>
+  );
+}
+
+/** How much was left out and changed, said at once; a click goes to the report. */
+function ReportSummary({ notes, show }: { notes: readonly ReadingNote[]; show: () => void }) {
+  const parts = kinds
+    .filter(([kind]) => kind !== 'taken')
+    .map(([kind, title, ink]) => ({ title, ink, count: notes.filter((note) => note.kind === kind).length }))
+    .filter(({ count }) => count > 0);
+  if (parts.length === 0) return null;
+  return (
+    <button type="button" onClick={show} className="flex gap-2 text-[12px] font-semibold hover:underline">
+      {parts.map(({ title, ink, count }) => (
+        <span key={title} className={ink}>
+          {title}: {count}
+        </span>
+      ))}
+    </button>
   );
 }
 

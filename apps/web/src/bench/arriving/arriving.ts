@@ -180,6 +180,7 @@ export function placedItems(state: BenchState, arriving: Arriving): Item[] {
 
 /** Leaves the arriving file, and reads the next. */
 export async function leave(actions: BenchActions): Promise<void> {
+  if (actions.get().incoming.reading !== null) cancelFileWork();
   actions.set({ incoming: { ...actions.get().incoming, arriving: null, reading: null } });
   await readNext(actions);
 }

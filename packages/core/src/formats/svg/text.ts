@@ -146,7 +146,8 @@ export class TextReader {
       }
       path = letter.path;
       if (letter.x !== undefined) x = letter.x;
-      if (letter.y !== undefined) y = letter.y;
+      // Along a path, where it is level with the path is not for the text to say.
+      if (letter.y !== undefined && !letter.path) y = letter.y;
       x += letter.dx;
       y += letter.dy;
       if (before?.face === face && letter.x === undefined) x += kerning(face, before.character, character, size);
