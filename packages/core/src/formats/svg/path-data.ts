@@ -17,16 +17,22 @@ export interface PathDataReading {
 /** Coordinates beyond this are no drawing. */
 const largest = 1e9;
 
-/** How many numbers each command takes, by its small letter. */
-const argumentsOf: Record<string, number> = { m: 2, l: 2, h: 1, v: 1, c: 6, s: 4, q: 4, t: 2, a: 7, z: 0 };
+/** Character codes of the commands' small letters. */
+const Letter = { a: 97, c: 99, h: 104, l: 108, m: 109, q: 113, s: 115, t: 116, v: 118, z: 122 } as const;
+
+/** How many numbers a command takes, by its small letter's code; -1 for what is no command. */
+const argumentsOf = new Int8Array(128).fill(-1);
+for (const [letter, count] of Object.entries({ m: 2, l: 2, h: 1, v: 1, c: 6, s: 4, q: 4, t: 2, a: 7, z: 0 })) {
+  argumentsOf[letter.charCodeAt(0)] = count;
+}
 
 /** Path data by SVG's grammar, read up to its first error, as SVG asks. */
 export function readPathData(d: string): PathDataReading {
   const scanner = new Scanner(d);
   const builder = new PathBuilder();
   const n = [0, 0, 0, 0, 0, 0, 0];
-  let command = '';
-  let previous = '';
+  let command = 0;
+  let previous = 0;
   /** The handle that a smooth curve mirrors. */
   let handleX = 0;
   let handleY = 0;
@@ -35,27 +41,26 @@ export function readPathData(d: string): PathDataReading {
 
   for (;;) {
     const letter = scanner.command();
-    if (letter === null) {
+    if (letter === 0) {
       if (scanner.atEnd()) break;
       // Numbers without a letter repeat the last command; after a move they draw lines.
-      if (command === '' || command === 'z' || command === 'Z') {
+      if (command === 0 || (command | 32) === Letter.z) {
         broken = true;
         break;
       }
-      if (command === 'M') command = 'L';
-      else if (command === 'm') command = 'l';
+      if ((command | 32) === Letter.m) command--;
     } else {
       command = letter;
     }
-    const kind = command.toLowerCase();
+    const kind = command | 32;
     const count = argumentsOf[kind];
-    if (count === undefined || (previous === '' && kind !== 'm')) {
+    if (count < 0 || (previous === 0 && kind !== Letter.m)) {
       broken = true;
-      if (letter !== null) scanner.at--;
+      if (letter !== 0) scanner.at--;
       break;
     }
     for (let i = 0; i < count; i++) {
-      const value = kind === 'a' && (i === 3 || i === 4) ? scanner.flag() : scanner.number();
+      const value = kind === Letter.a && (i === 3 || i === 4) ? scanner.flag() : scanner.number();
       if (!(Math.abs(value) <= largest)) {
         broken = true;
         tooLarge = Math.abs(value) > largest;
@@ -70,25 +75,25 @@ export function readPathData(d: string): PathDataReading {
     let smoothX = builder.x;
     let smoothY = builder.y;
     switch (kind) {
-      case 'm':
+      case Letter.m:
         builder.moveTo(dx + n[0], dy + n[1]);
         break;
-      case 'l':
+      case Letter.l:
         builder.lineTo(dx + n[0], dy + n[1]);
         break;
-      case 'h':
+      case Letter.h:
         builder.lineTo(dx + n[0], builder.y);
         break;
-      case 'v':
+      case Letter.v:
         builder.lineTo(builder.x, dy + n[0]);
         break;
-      case 'c':
+      case Letter.c:
         builder.cubicTo(dx + n[0], dy + n[1], dx + n[2], dy + n[3], dx + n[4], dy + n[5]);
         smoothX = dx + n[2];
         smoothY = dy + n[3];
         break;
-      case 's': {
-        const mirrored = previous === 'c' || previous === 's';
+      case Letter.s: {
+        const mirrored = previous === Letter.c || previous === Letter.s;
         const x1 = mirrored ? 2 * builder.x - handleX : builder.x;
         const y1 = mirrored ? 2 * builder.y - handleY : builder.y;
         builder.cubicTo(x1, y1, dx + n[0], dy + n[1], dx + n[2], dy + n[3]);
@@ -96,19 +101,19 @@ export function readPathData(d: string): PathDataReading {
         smoothY = dy + n[1];
         break;
       }
-      case 'q':
+      case Letter.q:
         builder.quadraticTo(dx + n[0], dy + n[1], dx + n[2], dy + n[3]);
         smoothX = dx + n[0];
         smoothY = dy + n[1];
         break;
-      case 't': {
-        const mirrored = previous === 'q' || previous === 't';
+      case Letter.t: {
+        const mirrored = previous === Letter.q || previous === Letter.t;
         smoothX = mirrored ? 2 * builder.x - handleX : builder.x;
         smoothY = mirrored ? 2 * builder.y - handleY : builder.y;
         builder.quadraticTo(smoothX, smoothY, dx + n[0], dy + n[1]);
         break;
       }
-      case 'a':
+      case Letter.a:
         arcTo(builder, n[0], n[1], n[2], n[3] !== 0, n[4] !== 0, dx + n[5], dy + n[6]);
         break;
       default:
@@ -136,12 +141,14 @@ class Scanner {
     return this.at >= this.text.length;
   }
 
-  /** The next command letter, or null where a number or the end follows. */
-  command(): string | null {
+  /** The code of the next command letter, or 0 where a number or the end follows. */
+  command(): number {
     this.skip(true);
     const code = this.text.charCodeAt(this.at);
-    const isLetter = (code >= 65 && code <= 90) || (code >= 97 && code <= 122);
-    return isLetter ? this.text[this.at++] : null;
+    const small = code | 32;
+    if (!(small >= 97 && small <= 122)) return 0;
+    this.at++;
+    return code;
   }
 
   /** A flag of an arc: 0 or 1, which may stand right before the next number. NaN when it is neither. */
