@@ -4,6 +4,7 @@ import { boundsOf, encodePixels } from '@lambent/core';
 import { expect, test } from '@playwright/test';
 import { degrees, PDFDocument, rgb } from 'pdf-lib';
 import {
+  bedPoint,
   bringIn,
   choose,
   newJob,
@@ -38,7 +39,11 @@ test('a drawing without a unit waits on its card until its size is settled', asy
   await typeInto(page, 'Known width', '2000');
   await expect(page.getByTestId('arrival-over')).toContainText('1400 mm wider and 600 mm higher than Wren’s bed');
   await typeInto(page, 'Known height', '40');
-  await choose(page, /^Place/, 'Top left corner at a point');
+  await choose(page, /^Place/, 'Top left at a marked point');
+  const mark = await bedPoint(page, 100, 50);
+  await page.mouse.click(mark.x, mark.y);
+  await expect.poll(async () => Math.abs(Number(await page.getByLabel('Corner X').inputValue()) - 100)).toBeLessThan(1);
+  expect(Math.abs(Number(await page.getByLabel('Corner Y').inputValue()) - 50)).toBeLessThan(1);
   await typeInto(page, 'Corner X', '25');
   await typeInto(page, 'Corner Y', '30');
   await takeIt(page);

@@ -1,22 +1,13 @@
 import { existsSync } from 'node:fs';
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import {
-  addItems,
-  arrivalItemId,
-  newJob,
-  readSvg,
-  type Sheet,
-  type Shop,
-  setSheet,
-  sheetAsStocked,
-  shopFromJson,
-} from '@lambent/core';
+import { addItems, newJob, type Sheet, type Shop, setSheet, sheetAsStocked, shopFromJson } from '@lambent/core';
 import { Injectable, Logger } from '@nestjs/common';
 import { config } from './config.ts';
 import { packJob } from './data/pack.ts';
 import { ShopService } from './data/shop.service.ts';
 import { JobsService } from './jobs/jobs.service.ts';
+import { WorkService } from './work/work.service.ts';
 
 const project = 'Heronbrook Seed Library';
 
@@ -47,6 +38,7 @@ export class DemoService {
   constructor(
     private readonly shop: ShopService,
     private readonly jobs: JobsService,
+    private readonly work: WorkService,
   ) {}
 
   async loadIfEmpty(): Promise<void> {
@@ -64,13 +56,15 @@ export class DemoService {
     { title, file, machineId, materialId, sheet }: (typeof jobs)[number],
   ): Promise<void> {
     const path = join(config.demoFolder, 'drawings', file);
-    const { drawing } = readSvg(await readFile(path, 'utf8'), (place) => arrivalItemId('demo', place));
+    const bytes = await readFile(path);
+    const reading = await this.work.readDrawing({ bytes, arrivalId: 'demo' });
     const machine = shop.machines.find(({ id }) => id === machineId);
     const material = shop.materials.find(({ id }) => id === materialId);
     if (!machine || !material) throw new Error(`The demo shop lacks ${machineId} or ${materialId}`);
     const stocked = { ...sheetAsStocked('sheet-1', material, machine), ...sheet };
-    const document = setSheet(addItems(newJob(machineId, shop.keys[0].id), drawing.items, drawing.groups), stocked);
+    const { items, groups } = reading.drawing;
+    const document = setSheet(addItems(newJob(machineId, shop.keys[0].id), items, groups), stocked);
     const id = await this.jobs.add(title, project, packJob(document), `Bring in ${file}`);
-    await this.jobs.keepOriginal(id, file, await readFile(path));
+    await this.jobs.keepOriginal(id, file, bytes);
   }
 }

@@ -1,3 +1,4 @@
+import type { Reading } from '@lambent/core';
 import { Injectable, type OnApplicationShutdown } from '@nestjs/common';
 import { Piscina } from 'piscina';
 import type * as worker from './worker.ts';
@@ -14,6 +15,11 @@ export class WorkService implements OnApplicationShutdown {
 
   planToFile(task: Parameters<typeof worker.planToFile>[0]): Promise<worker.PlannedProgram> {
     return this.pool.run(task, { name: 'planToFile' });
+  }
+
+  /** @throws FileRefused's sentence as an Error when the file cannot be used */
+  readDrawing(task: Parameters<typeof worker.readDrawing>[0]): Promise<Reading> {
+    return this.pool.run(task, { name: 'readDrawing' });
   }
 
   picture(task: Parameters<typeof worker.picture>[0]): Promise<string> {

@@ -5,6 +5,7 @@ import { rename } from 'node:fs/promises';
 import { join } from 'node:path';
 import { gunzipSync } from 'node:zlib';
 import {
+  arrivalItemId,
   blocks,
   boundsOfAll,
   checkJob,
@@ -15,10 +16,13 @@ import {
   type JobDocument,
   planJob,
   prepareJob,
+  type Reading,
+  readDrawingFile,
   type Shop,
   writeGcode,
   writePicture,
 } from '@lambent/core';
+import { shippedTools } from '@lambent/fonts';
 
 /** A stored version as the worker gets it: its drawing still packed. */
 export interface PackedJob {
@@ -72,6 +76,11 @@ export async function planToFile(task: {
   const name = hash.digest('hex');
   await rename(draft, join(task.folder, `${name}.gcode`));
   return { program: { hash: name, lines, plannedS: plan.timeS }, findings };
+}
+
+/** Reads a file of any format, with the fonts that ship; its items' ids start with `arrivalId`. */
+export function readDrawing({ bytes, arrivalId }: { bytes: Uint8Array; arrivalId: string }): Promise<Reading> {
+  return readDrawingFile(bytes, (place) => arrivalItemId(arrivalId, place), shippedTools());
 }
 
 export { packDocument } from '../data/pack.ts';

@@ -33,6 +33,9 @@ export interface Planned {
   readonly findings: readonly Finding[];
 }
 
+/** After how many parts progress is said. */
+const progressEvery = 500;
+
 export type ArtworkFormat = 'svg' | 'dxf' | 'pdf' | 'png';
 
 async function bytesOf(path: string): Promise<Uint8Array> {
@@ -68,10 +71,20 @@ async function picturesOf({ drawing }: JobDocument): Promise<Map<string, Picture
 }
 
 const worker = {
-  /** Reads a drawing; its items' ids start with `arrivalId`. */
-  async read(bytes: Uint8Array, arrivalId: string, choices: ReadingChoices): Promise<Reading> {
+  /** Reads a drawing; its items' ids start with `arrivalId`. Says now and then how many parts it has found. */
+  async read(
+    bytes: Uint8Array,
+    arrivalId: string,
+    choices: ReadingChoices,
+    progress: (parts: number) => void,
+  ): Promise<Reading> {
     const tools = { fonts: await fontBook(), assets };
-    return readDrawingFile(bytes, (place) => arrivalItemId(arrivalId, place), tools, choices);
+    let parts = 0;
+    const idFor = (place: string) => {
+      if (++parts % progressEvery === 0) progress(parts);
+      return arrivalItemId(arrivalId, place);
+    };
+    return readDrawingFile(bytes, idFor, tools, choices);
   },
 
   plan(job: JobDocument, shop: ShopLists): Planned {

@@ -215,10 +215,13 @@ function PlacePart({ arriving }: { arriving: Arriving }) {
         options={[
           { value: 'as-in-file', text: 'As in the file' },
           { value: 'centred', text: hasSheet ? 'Centred on the sheet' : 'Centred on the bed' },
-          { value: 'corner', text: 'Top left corner at a point' },
+          { value: 'corner', text: 'Top left at a marked point' },
         ]}
         choose={(place) => adjust(actions, { place })}
       />
+      {arriving.place === 'corner' && (
+        <p className="text-[12px] text-quiet">Click on the bed to mark the point, or type it.</p>
+      )}
       {arriving.place === 'corner' && (
         <div className="grid grid-cols-2 gap-2">
           <LengthField

@@ -21,6 +21,7 @@ import {
   sheetBox,
   shownBounds,
 } from '@lambent/core';
+import { proxy } from 'comlink';
 import { toast } from 'sonner';
 import { api, sentenceOf } from '../../api.ts';
 import { cancelFileWork, fileWorker } from '../../workers/bench.ts';
@@ -43,7 +44,7 @@ async function readNext(actions: BenchActions): Promise<void> {
     actions.set({ incoming: { ...incoming, arriving: null, reading: null } });
     return;
   }
-  actions.set({ incoming: { ...incoming, arriving: null, waiting, reading: file.name } });
+  actions.set({ incoming: { ...incoming, arriving: null, waiting, reading: file.name, parts: 0 } });
   const id = `a${crypto.randomUUID().slice(0, 8)}`;
   await show(actions, file, id, {}, (reading) => freshArriving(actions.get(), id, file, reading));
 }
@@ -58,7 +59,11 @@ async function show(
 ): Promise<void> {
   try {
     if (file.size > largestFile) throw new Error(tooLarge(file));
-    const reading = await fileWorker().read(new Uint8Array(await file.arrayBuffer()), id, choices);
+    const progress = proxy((parts: number) => {
+      const { incoming } = actions.get();
+      if (incoming.reading === file.name) actions.set({ incoming: { ...incoming, parts } });
+    });
+    const reading = await fileWorker().read(new Uint8Array(await file.arrayBuffer()), id, choices, progress);
     if (actions.get().incoming.reading !== file.name) return;
     for (const picture of reading.pictures) void showPicture(picture.id, picture.bytes);
     const arriving = make(reading);
@@ -123,7 +128,7 @@ export async function chooseReading(actions: BenchActions, change: ReadingChoice
   const { arriving } = incoming;
   if (!arriving) return;
   const choices = { ...arriving.choices, ...change };
-  actions.set({ incoming: { ...incoming, reading: arriving.file.name } });
+  actions.set({ incoming: { ...incoming, reading: arriving.file.name, parts: 0 } });
   await show(actions, arriving.file, arriving.id, choices, (reading) => ({
     ...arriving,
     reading,
@@ -227,7 +232,7 @@ async function keepOriginal(jobId: string, file: File): Promise<number | null> {
 export async function readAgain(actions: BenchActions, arrival: Arrival): Promise<void> {
   const { jobId, incoming } = actions.get();
   if (arrival.originalId === null || incoming.reading !== null) return;
-  actions.set({ incoming: { ...incoming, arriving: null, reading: arrival.file, refused: null } });
+  actions.set({ incoming: { ...incoming, arriving: null, reading: arrival.file, parts: 0, refused: null } });
   let file: File;
   try {
     file = new File([await api.original(jobId, arrival.originalId)], arrival.file);

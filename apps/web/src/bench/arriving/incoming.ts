@@ -27,7 +27,9 @@ export interface Incoming {
   readonly waiting: readonly File[];
   /** The name of the file that is being read. */
   readonly reading: string | null;
+  /** How many parts have been found in it so far. */
+  readonly parts: number;
   readonly refused: { readonly file: string; readonly why: string } | null;
 }
 
-export const nothingIncoming: Incoming = { arriving: null, waiting: [], reading: null, refused: null };
+export const nothingIncoming: Incoming = { arriving: null, waiting: [], reading: null, parts: 0, refused: null };

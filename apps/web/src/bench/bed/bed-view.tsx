@@ -3,6 +3,7 @@ import type Konva from 'konva';
 import { memo, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { Circle, Group, Layer, Line, Rect, Shape, Stage, Transformer } from 'react-konva';
 import { useLive } from '../../stores/live.ts';
+import { adjust } from '../arriving/arriving.ts';
 import { ArrivingLayer } from '../arriving/arriving-layer.tsx';
 import { useBench, useBenchActions } from '../context.ts';
 import { jobOf, machineOf, unitOf, type View } from '../store.ts';
@@ -91,7 +92,8 @@ export function BedView() {
           onPointerDown={(event) => {
             if (onHandle(event)) return;
             (event.evt.target as Element).setPointerCapture?.(event.evt.pointerId);
-            tool.down(eventOf(event));
+            const pointer = eventOf(event);
+            if (!markCorner(actions, pointer)) tool.down(pointer);
           }}
           onPointerMove={(event) => {
             const pointer = eventOf(event);
@@ -124,6 +126,17 @@ export function BedView() {
       )}
     </div>
   );
+}
+
+/** While a file that arrives is placed by its corner, a click marks where that goes. @returns whether it did */
+function markCorner(
+  actions: ReturnType<typeof useBenchActions>,
+  { x, y, button, space }: { x: number; y: number; button: number; space: boolean },
+): boolean {
+  const { incoming, view } = actions.get();
+  if (incoming.arriving?.place !== 'corner' || button !== 0 || space) return false;
+  adjust(actions, { corner: { x: (x - view.x) / view.scale, y: (y - view.y) / view.scale } });
+  return true;
 }
 
 function bedOf(actions: ReturnType<typeof useBenchActions>): Box {

@@ -22,7 +22,7 @@ export function ArtDrawer() {
 function ArtLists() {
   const actions = useBenchActions();
   const drawing = useBench((state) => jobOf(state).drawing);
-  const { reading, refused } = useBench((state) => state.incoming);
+  const { reading, parts, refused } = useBench((state) => state.incoming);
   const things = useMemo(() => thingsOf(drawing), [drawing]);
   const chooser = useRef<HTMLInputElement>(null);
   const shown = drawing.items.filter((item) => !item.hidden).length;
@@ -54,7 +54,12 @@ function ArtLists() {
       {reading && (
         <div className="flex items-center gap-2 rounded-[10px] border border-line p-3" role="status">
           <LoaderCircle size={16} className="animate-spin text-petrol" aria-hidden />
-          <span className="min-w-0 flex-1 truncate">Reading {reading}…</span>
+          <span className="min-w-0 flex-1">
+            <span className="block truncate">Reading {reading}…</span>
+            {parts > 0 && (
+              <span className="figures block text-[12px] text-quiet">{parts.toLocaleString('en')} parts</span>
+            )}
+          </span>
           <Button look="quiet" onClick={() => stopReading(actions)}>
             Stop
           </Button>
