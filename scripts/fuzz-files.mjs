@@ -108,7 +108,7 @@ const crafted = [
       ),
   ],
   [
-    'a million entities',
+    'three hundred thousand entities',
     () =>
       text(`0\nSECTION\n2\nENTITIES\n${'0\nLINE\n8\nA\n10\n0\n20\n0\n11\n1\n21\n1\n'.repeat(3e5)}0\nENDSEC\n0\nEOF\n`),
   ],
