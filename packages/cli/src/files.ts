@@ -6,7 +6,6 @@ import {
   boxWidth,
   FileRefused,
   type Item,
-  largestFile,
   parseLength,
   type Reading,
   readDrawingFile,
@@ -36,10 +35,6 @@ export interface ReadDrawing {
  */
 export async function readDrawing(path: string, options: ReadingOptions): Promise<ReadDrawing> {
   const bytes = await readBytes(path);
-  if (bytes.length > largestFile) {
-    const mb = (size: number) => Math.round(size / 1024 / 1024);
-    throw new Unusable(`${path} is ${mb(bytes.length)} MB; Lambent takes drawings up to ${mb(largestFile)} MB.`);
-  }
   const page = options.page === undefined ? undefined : Number(options.page);
   if (page !== undefined && !(Number.isInteger(page) && page > 0)) {
     throw new Unusable(`--page must be a page’s number, counted from 1, and not “${options.page}”.`);

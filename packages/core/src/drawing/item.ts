@@ -18,6 +18,9 @@ export interface Paint {
   readonly join?: 'round' | 'bevel';
 }
 
+/** The paint of pictures, and of outlines that a file draws with nothing. */
+export const unpainted: Paint = { stroke: null, strokeWidthMm: 0, fill: null };
+
 export type { FillRule };
 
 /** Anything on the bed. Its place is `matrix` applied to its shape, in mm from the bed's top left, y down. */

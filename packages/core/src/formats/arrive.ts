@@ -1,6 +1,6 @@
 import type { Arrival } from '../drawing/arrival.ts';
 import { addItems } from '../drawing/edits.ts';
-import { boundsOfAll, type Item } from '../drawing/item.ts';
+import { boundsOfAll, type Drawing, type Item } from '../drawing/item.ts';
 import type { JobDocument } from '../drawing/job.ts';
 import { type Box, boxCentre, isEmpty } from '../geometry/box.ts';
 import { invert, type Matrix, meanScale, multiply, type Point, scaling, translation } from '../geometry/matrix.ts';
@@ -24,10 +24,20 @@ export function arrivalMap(reading: Pick<Reading, 'drawing'>, factor: number, pl
   return multiply(translation(to.x - from.x * factor, to.y - from.y * factor), grown);
 }
 
-/** The bounds of what a reading shows, in mm as read; of everything where nothing is shown. */
+const shownBoxes = new WeakMap<Drawing, Box>();
+
+/**
+ * The bounds of what a reading shows, in mm as read; of everything where nothing is shown. Kept for as
+ * long as the drawing is: the page asks with every change of what is on screen.
+ */
 export function shownBounds({ drawing }: Pick<Reading, 'drawing'>): Box {
-  const shown = boundsOfAll(drawing.items.filter((item) => !item.hidden));
-  return isEmpty(shown) ? boundsOfAll(drawing.items) : shown;
+  let box = shownBoxes.get(drawing);
+  if (!box) {
+    box = boundsOfAll(drawing.items.filter((item) => !item.hidden));
+    if (isEmpty(box)) box = boundsOfAll(drawing.items);
+    shownBoxes.set(drawing, box);
+  }
+  return box;
 }
 
 /** A reading's items where a map puts them; strokes grow along. */
@@ -49,7 +59,7 @@ export function acceptArrival(job: JobDocument, arrival: Arrival, { drawing }: R
 /**
  * Replaces what an arrival brought by the same file read with other choices. What was done since is kept
  * where the part is still there: where it was moved to, what it was pinned to, that it was hidden or
- * taken away. Parts that were changed into something else stay as they are.
+ * taken away.
  *
  * @param before the file read with the choices of `job`'s record of it
  * @param after the file read with the choices of `arrival`

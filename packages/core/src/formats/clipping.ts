@@ -1,11 +1,9 @@
 import type { ReadingChoices } from '../drawing/arrival.ts';
-import type { Item, Paint } from '../drawing/item.ts';
-import { boundsOf } from '../drawing/item.ts';
+import { boundsOf, type Item, type Paint, pathOf } from '../drawing/item.ts';
 import { type Area, fillWithin, type Left, lineWithin } from '../geometry/area.ts';
 import { boxesMeet } from '../geometry/box.ts';
 import { scaling } from '../geometry/matrix.ts';
-import { transformPath } from '../geometry/path.ts';
-import { outlineOf, type Shape } from '../geometry/shapes.ts';
+import type { Shape } from '../geometry/shapes.ts';
 import type { Notes } from './reading.ts';
 
 /** What a clip leaves of items, and, hidden, the whole of each that it cuts or takes away. */
@@ -16,7 +14,7 @@ export function clipItems(items: readonly Item[], area: Area, notes: Notes, choi
 function clipItem(item: Item, area: Area, notes: Notes, choices: ReadingChoices): Item[] {
   if (item.hidden) return [item];
   const bounds = boundsOf(item);
-  const path = transformPath(outlineOf(item.shape), item.matrix);
+  const path = pathOf(item);
   if (item.shape.kind === 'picture') {
     if (!boxesMeet(bounds, area.bounds)) return [clippedAway(item, notes)];
     if (fillWithin(path, bounds, 'nonzero', area).left !== 'all') {

@@ -29,14 +29,14 @@ export interface ReadingTools {
 export async function readDrawingFile(
   bytes: Uint8Array,
   idFor: (place: string) => string,
-  { fonts, assets }: ReadingTools,
+  tools: ReadingTools,
   choices: ReadingChoices = {},
 ): Promise<Reading> {
   if (bytes.length === 0) throw new FileRefused('The file is empty. Save or send it again.');
   refuseTooLarge(bytes.length);
-  const reading = await readAs(bytes, idFor, { fonts, assets }, choices);
+  const reading = await readAs(bytes, idFor, tools, choices);
   const pictures = await Promise.all(
-    reading.pictures.map(async ({ id, bytes }) => ({ id, bytes: await plainPicture(bytes, assets) })),
+    reading.pictures.map(async ({ id, bytes }) => ({ id, bytes: await plainPicture(bytes, tools.assets) })),
   );
   return { ...reading, pictures };
 }

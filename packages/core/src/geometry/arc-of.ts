@@ -1,4 +1,5 @@
 import { cubicAt } from './path.ts';
+import type { Stretch } from './stretches.ts';
 
 /** A circular arc from one point to another: the tangent of a quarter of its angle, as DXF writes it. */
 export interface Arc {
@@ -9,10 +10,8 @@ export interface Arc {
   readonly span: number;
 }
 
-type Cubic = readonly [x0: number, y0: number, x1: number, y1: number, x2: number, y2: number, x3: number, y3: number];
-
 /** The circular arc that a cubic is within `tolerance`, of up to half a turn; null when it is none. */
-export function arcOfCubic(c: Cubic, tolerance: number): Arc | null {
+export function arcOfCubic(c: Stretch, tolerance: number): Arc | null {
   const at = (t: number) => [cubicAt(c[0], c[2], c[4], c[6], t), cubicAt(c[1], c[3], c[5], c[7], t)];
   const [mx, my] = at(0.5);
   const [ax, ay] = [c[0] - mx, c[1] - my];

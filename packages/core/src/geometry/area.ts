@@ -8,9 +8,10 @@ import {
   type Path64,
   type Paths64,
 } from 'clipper2-ts';
-import type { Box } from './box.ts';
+import { type Box, boxContains, boxesMeet, emptyBox } from './box.ts';
 import { flatten, type Polyline, polylineLength } from './flatten.ts';
 import { type Path, PathBuilder } from './path.ts';
+import { outlineOf, rectangleOf } from './shapes.ts';
 
 /*
  * Areas bounded by straight lines, and what they leave of paths. The polygon arithmetic is that of
@@ -34,22 +35,15 @@ export interface Area {
   readonly isBox: boolean;
 }
 
-export const emptyArea: Area = {
-  outlines: [],
-  bounds: { minX: Infinity, minY: Infinity, maxX: -Infinity, maxY: -Infinity },
-  isBox: false,
-};
+export const emptyArea: Area = { outlines: [], bounds: emptyBox, isBox: false };
 
 /** What a path's fill covers. Open subpaths are closed, as filling does. */
 export function areaOf(path: Path, rule: FillRule): Area {
   return toArea(Clipper.union(toRings(path), clipperRule(rule)));
 }
 
-export function boxArea({ minX, minY, maxX, maxY }: Box): Area {
-  return areaOf(
-    new PathBuilder().moveTo(minX, minY).lineTo(maxX, minY).lineTo(maxX, maxY).lineTo(minX, maxY).close().build(),
-    'nonzero',
-  );
+export function boxArea(box: Box): Area {
+  return areaOf(outlineOf(rectangleOf(box)), 'nonzero');
 }
 
 export function uniteAreas(areas: readonly Area[]): Area {
@@ -124,15 +118,8 @@ export function lineWithin(path: Path, bounds: Box, area: Area): Left {
 }
 
 function byBounds(bounds: Box, area: Area): Left | null {
-  const { minX, minY, maxX, maxY } = area.bounds;
-  const outside = bounds.minX > maxX || bounds.maxX < minX || bounds.minY > maxY || bounds.maxY < minY;
-  if (outside || area.outlines.length === 0) return { left: 'nothing' };
-  const inside =
-    bounds.minX >= minX - grid &&
-    bounds.maxX <= maxX + grid &&
-    bounds.minY >= minY - grid &&
-    bounds.maxY <= maxY + grid;
-  return area.isBox && inside ? { left: 'all' } : null;
+  if (!boxesMeet(bounds, area.bounds)) return { left: 'nothing' };
+  return area.isBox && boxContains(area.bounds, bounds, grid) ? { left: 'all' } : null;
 }
 
 /** A share that only rounding can have taken away counts as all. */

@@ -1,4 +1,4 @@
-import type { Point } from './matrix.ts';
+import { applyTo, type Matrix, type Point } from './matrix.ts';
 
 /** An upright rectangle in mm, y down. An empty box has minX > maxX. */
 export interface Box {
@@ -51,6 +51,18 @@ export function boxContains(outer: Box, inner: Box, slack = 0): boolean {
 
 export function boxesMeet(a: Box, b: Box): boolean {
   return a.minX <= b.maxX && b.minX <= a.maxX && a.minY <= b.maxY && b.minY <= a.maxY;
+}
+
+/** The upright box around a box that a map has moved. */
+export function transformBox({ minX, minY, maxX, maxY }: Box, matrix: Matrix): Box {
+  return [
+    applyTo(matrix, minX, minY),
+    applyTo(matrix, maxX, minY),
+    applyTo(matrix, maxX, maxY),
+    applyTo(matrix, minX, maxY),
+  ]
+    .map(({ x, y }) => boxOf(x, y, 0, 0))
+    .reduce(uniteBoxes, emptyBox);
 }
 
 export function boxCentre(box: Box): Point {

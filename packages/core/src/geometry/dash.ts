@@ -1,16 +1,5 @@
-import { coordsOf, cubicAt, type Path, PathBuilder, Verb } from './path.ts';
-
-/** One stretch of a path: a line or a cubic, by its four control points' coordinates. */
-type Stretch = readonly [
-  x0: number,
-  y0: number,
-  x1: number,
-  y1: number,
-  x2: number,
-  y2: number,
-  x3: number,
-  y3: number,
-];
+import { cubicAt, type Path, PathBuilder } from './path.ts';
+import { isLine, type Stretch, subpathsOf } from './stretches.ts';
 
 /** More dashes than this are not made: the pattern is a tone, not a line. */
 const mostDashes = 200_000;
@@ -27,7 +16,7 @@ export function dashPath(path: Path, lengths: readonly number[], offset: number)
   if (!(period > 0) || !Number.isFinite(period) || pattern.some((length) => length < 0)) return null;
   const builder = new PathBuilder();
   let dashes = 0;
-  for (const stretches of subpaths(path)) {
+  for (const { stretches } of subpathsOf(path)) {
     let at = 0;
     let left = ((offset % period) + period) % period;
     while (left >= pattern[at]) {
@@ -63,38 +52,6 @@ export function dashPath(path: Path, lengths: readonly number[], offset: number)
   }
   return builder.build();
 }
-
-/** The stretches of each subpath, a closed one's last edge included. */
-function* subpaths({ verbs, coords }: Path): Generator<Stretch[]> {
-  let stretches: Stretch[] = [];
-  let at = 0;
-  let [x, y, startX, startY] = [0, 0, 0, 0];
-  const line = (toX: number, toY: number) => {
-    if (x !== toX || y !== toY) stretches.push([x, y, x, y, toX, toY, toX, toY]);
-  };
-  for (const verb of verbs) {
-    if (verb === Verb.move) {
-      if (stretches.length > 0) yield stretches;
-      stretches = [];
-      [startX, startY] = [coords[at], coords[at + 1]];
-    } else if (verb === Verb.line) {
-      line(coords[at], coords[at + 1]);
-    } else if (verb === Verb.cubic) {
-      const [x1, y1, x2, y2, x3, y3] = coords.subarray(at, at + 6);
-      stretches.push([x, y, x1, y1, x2, y2, x3, y3]);
-    } else {
-      line(startX, startY);
-      if (stretches.length > 0) yield stretches;
-      stretches = [];
-      [x, y] = [startX, startY];
-    }
-    at += coordsOf[verb];
-    if (verb !== Verb.close) [x, y] = [coords[at - 2], coords[at - 1]];
-  }
-  if (stretches.length > 0) yield stretches;
-}
-
-const isLine = ([x0, y0, x1, y1, x2, y2, x3, y3]: Stretch) => x0 === x1 && y0 === y1 && x2 === x3 && y2 === y3;
 
 /** Where along a stretch a length is reached, from a table of chords. */
 class LengthTable {

@@ -1,4 +1,5 @@
-import { coordsOf, type Path, PathBuilder, Verb } from './path.ts';
+import type { Point } from './matrix.ts';
+import { appendPath, coordsOf, type Path, PathBuilder, Verb } from './path.ts';
 
 /** Lines that were joined to one, by their places in the list given, and the path they make. */
 export interface Joined {
@@ -6,24 +7,17 @@ export interface Joined {
   readonly path: Path;
 }
 
-interface End {
-  readonly line: number;
-  readonly atStart: boolean;
-  readonly x: number;
-  readonly y: number;
-}
-
 /**
  * Joins open lines of one subpath where exactly two of their ends meet within `tolerance` mm. A chain
  * that comes back to its start is closed. Lines that meet no other are left out of the answer.
  */
 export function joinLines(lines: readonly Path[], tolerance: number): Joined[] {
-  const ends = lines.flatMap((path, line): End[] => {
-    const { coords } = path;
+  // Two ends a line: end 2i is where line i starts, end 2i + 1 where it ends.
+  const ends = lines.flatMap(({ coords }): Point[] => {
     const last = coords.length - 2;
     return [
-      { line, atStart: true, x: coords[0], y: coords[1] },
-      { line, atStart: false, x: coords[last], y: coords[last + 1] },
+      { x: coords[0], y: coords[1] },
+      { x: coords[last], y: coords[last + 1] },
     ];
   });
   // Cells as wide as the tolerance, by a hash of their place: two may share one, as distances are looked at anyway.
@@ -78,26 +72,16 @@ export function joinLines(lines: readonly Path[], tolerance: number): Joined[] {
       at = next;
     }
     const builder = new PathBuilder();
-    chain.forEach((end, i) => append(builder, lines[end >> 1], end % 2 === 1, i === 0));
+    // An even end is its line's start: there the chain goes forwards.
+    chain.forEach((end, i) => (end % 2 === 0 ? appendPath : appendBackwards)(builder, lines[end >> 1], i === 0));
     if (closed) builder.close();
     out.push({ members: chain.map((end) => end >> 1), path: builder.build() });
   });
   return out;
 }
 
-/** Adds a line to a path, backwards if asked; where it goes on from another one, that one's end is its start. */
-function append(builder: PathBuilder, { verbs, coords }: Path, backwards: boolean, first: boolean): void {
-  if (!backwards) {
-    let at = 0;
-    for (const verb of verbs) {
-      const c = coords.subarray(at, at + coordsOf[verb]);
-      if (verb === Verb.move && first) builder.moveTo(c[0], c[1]);
-      else if (verb === Verb.line) builder.lineTo(c[0], c[1]);
-      else if (verb === Verb.cubic) builder.cubicTo(c[0], c[1], c[2], c[3], c[4], c[5]);
-      at += coordsOf[verb];
-    }
-    return;
-  }
+/** Adds a line of one subpath to a path from its end to its start; its end is moved to only where it is the first. */
+function appendBackwards(builder: PathBuilder, { verbs, coords }: Path, first: boolean): void {
   let at = coords.length;
   if (first) builder.moveTo(coords[at - 2], coords[at - 1]);
   for (let i = verbs.length - 1; i > 0; i--) {

@@ -87,6 +87,20 @@ export class PathBuilder {
   }
 }
 
+/** Adds a path's stretches to another; its first point is moved to only where it `begins` an outline of its own. */
+export function appendPath(builder: PathBuilder, { verbs, coords }: Path, begins: boolean): void {
+  let at = 0;
+  for (const verb of verbs) {
+    const c = coords.subarray(at, at + coordsOf[verb]);
+    if (verb === Verb.move) {
+      if (begins || at > 0) builder.moveTo(c[0], c[1]);
+    } else if (verb === Verb.line) builder.lineTo(c[0], c[1]);
+    else if (verb === Verb.cubic) builder.cubicTo(c[0], c[1], c[2], c[3], c[4], c[5]);
+    else builder.close();
+    at += coordsOf[verb];
+  }
+}
+
 export function transformPath(path: Path, m: Matrix): Path {
   const { coords } = path;
   const out = new Float64Array(coords.length);

@@ -1,4 +1,5 @@
 import { addEllipticArc } from './arc.ts';
+import { type Box, boxHeight, boxWidth } from './box.ts';
 import { type Path, PathBuilder } from './path.ts';
 
 /** What an item is, in its own numbers (mm): a shape keeps them until it is turned into points. */
@@ -17,6 +18,12 @@ export type Shape =
   | { readonly kind: 'ellipse'; readonly cx: number; readonly cy: number; readonly rx: number; readonly ry: number }
   /** A picture from (0, 0), one unit a pixel; its own outline is its frame. */
   | { readonly kind: 'picture'; readonly pictureId: string; readonly width: number; readonly height: number };
+
+/** A box as a rectangle with square corners. */
+export function rectangleOf(box: Box): Shape {
+  const { minX: x, minY: y } = box;
+  return { kind: 'rectangle', x, y, width: boxWidth(box), height: boxHeight(box), rx: 0, ry: 0 };
+}
 
 /** The outline of a shape, in the shape's own frame. */
 export function outlineOf(shape: Shape): Path {

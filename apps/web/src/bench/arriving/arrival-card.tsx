@@ -1,6 +1,7 @@
 import {
   type ArrivalPlace,
-  boundsOfAll,
+  type Box,
+  boxContains,
   boxHeight,
   boxOf,
   boxWidth,
@@ -8,8 +9,7 @@ import {
   formatLength,
   fromMachine,
   isEmpty,
-  type NoteKind,
-  type ReadingNote,
+  type LengthUnit,
   type SolidSide,
   shownBounds,
   solidSides,
@@ -25,7 +25,8 @@ import { useBench, useBenchActions } from '../context.ts';
 import { Drawer, Part } from '../drawers/drawer.tsx';
 import { jobOf, machineOf, unitOf } from '../store.ts';
 import { ArrivalPicture } from './arrival-picture.tsx';
-import { adjust, chooseReading, leave, loadFont, measuredBox, placedItems, setKnown, take } from './arriving.ts';
+import { Report, ReportSummary } from './arrival-report.tsx';
+import { adjust, chooseReading, leave, measuredBox, placedBounds, setKnown, take } from './arriving.ts';
 import type { Arriving } from './incoming.ts';
 
 /** What a file holds, how large it is and where it goes, before any of it is in the job. */
@@ -89,27 +90,9 @@ export function ArrivalCard({ arriving }: { arriving: Arriving }) {
       <PlacePart arriving={arriving} />
       <ReadingPart arriving={arriving} />
       <div ref={report}>
-        <Report arriving={arriving} />
+        <Report reading={arriving.reading} />
       </div>
     </Drawer>
-  );
-}
-
-/** How much was left out and changed, said at once; a click goes to the report. */
-function ReportSummary({ notes, show }: { notes: readonly ReadingNote[]; show: () => void }) {
-  const parts = kinds
-    .filter(([kind]) => kind !== 'taken')
-    .map(([kind, title, ink]) => ({ title, ink, count: notes.filter((note) => note.kind === kind).length }))
-    .filter(({ count }) => count > 0);
-  if (parts.length === 0) return null;
-  return (
-    <button type="button" onClick={show} className="flex gap-2 text-[12px] font-semibold hover:underline">
-      {parts.map(({ title, ink, count }) => (
-        <span key={title} className={ink}>
-          {title}: {count}
-        </span>
-      ))}
-    </button>
   );
 }
 
@@ -195,13 +178,7 @@ function PlacePart({ arriving }: { arriving: Arriving }) {
   const unit = useBench(unitOf);
   const machine = useBench(machineOf);
   const hasSheet = useBench((state) => jobOf(state).sheets.length > 0);
-  const over = useBench((state) =>
-    overBed(
-      state.prepared.machine,
-      boundsOfAll(placedItems(state, arriving).filter((item) => !item.hidden)),
-      unitOf(state),
-    ),
-  );
+  const over = useBench((state) => overBed(machineOf(state), placedBounds(state, arriving), unitOf(state)));
   const corner = toMachine(machine, arriving.corner.x, arriving.corner.y);
   const setCorner = (x: number, y: number) => {
     adjust(actions, { corner: fromMachine(machine, x, y) });
@@ -220,25 +197,25 @@ function PlacePart({ arriving }: { arriving: Arriving }) {
         choose={(place) => adjust(actions, { place })}
       />
       {arriving.place === 'corner' && (
-        <p className="text-[12px] text-quiet">Click on the bed to mark the point, or type it.</p>
-      )}
-      {arriving.place === 'corner' && (
-        <div className="grid grid-cols-2 gap-2">
-          <LengthField
-            label="Corner X"
-            layout="stack"
-            unit={unit}
-            value={corner.x}
-            commit={(x) => setCorner(x, corner.y)}
-          />
-          <LengthField
-            label="Corner Y"
-            layout="stack"
-            unit={unit}
-            value={corner.y}
-            commit={(y) => setCorner(corner.x, y)}
-          />
-        </div>
+        <>
+          <p className="text-[12px] text-quiet">Click on the bed to mark the point, or type it.</p>
+          <div className="grid grid-cols-2 gap-2">
+            <LengthField
+              label="Corner X"
+              layout="stack"
+              unit={unit}
+              value={corner.x}
+              commit={(x) => setCorner(x, corner.y)}
+            />
+            <LengthField
+              label="Corner Y"
+              layout="stack"
+              unit={unit}
+              value={corner.y}
+              commit={(y) => setCorner(corner.x, y)}
+            />
+          </div>
+        </>
       )}
       {over && (
         <Notice level="warns">
@@ -252,8 +229,8 @@ function PlacePart({ arriving }: { arriving: Arriving }) {
 /** By how much what arrives is larger than the bed, or that it hangs over its edge; null when it lies on it. */
 function overBed(
   { name, bedWidth, bedHeight }: { name: string; bedWidth: number; bedHeight: number },
-  box: ReturnType<typeof shownBounds>,
-  unit: Parameters<typeof formatLength>[1],
+  box: Box,
+  unit: LengthUnit,
 ): string | null {
   if (isEmpty(box)) return null;
   const bed = boxOf(0, 0, bedWidth, bedHeight);
@@ -264,12 +241,7 @@ function overBed(
     ...(higher > 0.001 ? [`${formatLength(higher, unit)} higher`] : []),
   ];
   if (by.length > 0) return `It is ${by.join(' and ')} than ${name}’s bed.`;
-  const off =
-    box.minX < bed.minX - 0.001 ||
-    box.minY < bed.minY - 0.001 ||
-    box.maxX > bed.maxX + 0.001 ||
-    box.maxY > bed.maxY + 0.001;
-  return off ? `Some of it would lie off ${name}’s bed there.` : null;
+  return boxContains(bed, box, 0.001) ? null : `Some of it would lie off ${name}’s bed there.`;
 }
 
 const sideNames: Record<SolidSide, string> = {
@@ -348,95 +320,5 @@ function ReadingPart({ arriving }: { arriving: Arriving }) {
         </>
       )}
     </Part>
-  );
-}
-
-const kinds: readonly (readonly [kind: NoteKind, title: string, ink: string])[] = [
-  ['left-out', 'Left out', 'text-stop'],
-  ['changed', 'Changed', 'text-warn'],
-  ['taken', 'Taken', 'text-quiet'],
-];
-
-/** What was taken, changed and left out; each can be shown. */
-function Report({ arriving }: { arriving: Arriving }) {
-  const { notes } = arriving.reading;
-  const known = new Set(arriving.reading.drawing.items.map(({ id }) => id));
-  if (notes.length === 0) {
-    return (
-      <Part title="Report">
-        <p>All of the file is taken as it is drawn.</p>
-      </Part>
-    );
-  }
-  return (
-    <Part title="Report">
-      {kinds.map(([kind, title, ink]) => {
-        const own = notes.filter((note) => note.kind === kind);
-        if (own.length === 0) return null;
-        return (
-          <div key={kind}>
-            <h3 className={`font-semibold ${ink}`}>{title}</h3>
-            <ul className="flex flex-col gap-1">
-              {own.map((note) => (
-                <NoteRow
-                  key={`${note.code} ${note.message}`}
-                  note={note}
-                  shows={note.itemIds.some((id) => known.has(id))}
-                />
-              ))}
-            </ul>
-          </div>
-        );
-      })}
-      {notes.some(({ code }) => code === 'font-substituted') && <LoadFont />}
-    </Part>
-  );
-}
-
-/** A font that a text wants, loaded from a file for this and every later drawing. */
-function LoadFont() {
-  const actions = useBenchActions();
-  const chooser = useRef<HTMLInputElement>(null);
-  return (
-    <>
-      <Button className="self-start" onClick={() => chooser.current?.click()}>
-        Load a font…
-      </Button>
-      <input
-        ref={chooser}
-        type="file"
-        accept=".ttf,.otf,.woff"
-        className="hidden"
-        data-testid="font-chooser"
-        onChange={(event) => {
-          const [file] = event.target.files ?? [];
-          if (file) void loadFont(actions, file);
-          event.target.value = '';
-        }}
-      />
-    </>
-  );
-}
-
-function NoteRow({ note, shows }: { note: ReadingNote; shows: boolean }) {
-  const actions = useBenchActions();
-  return (
-    <li className="flex items-start gap-1.5" data-testid={`note-${note.code}`}>
-      <span className="figures mt-px min-w-5 shrink-0 text-right text-[12px] text-quiet">{note.count}</span>
-      <span className="min-w-0 flex-1 break-words">{note.message}</span>
-      {shows && (
-        <button
-          type="button"
-          className="shrink-0 font-semibold text-petrol hover:underline"
-          onPointerEnter={() => actions.pointOut(note.itemIds)}
-          onPointerLeave={() => actions.pointOut([])}
-          onFocus={() => actions.pointOut(note.itemIds)}
-          onBlur={() => actions.pointOut([])}
-          onClick={() => actions.pointOut(note.itemIds)}
-        >
-          Show
-        </button>
-      )}
-    </li>
   );
 }

@@ -3,14 +3,13 @@ import {
   type ArrivalPlace,
   acceptArrival,
   arrivalMap,
-  arrivedItems,
   type Box,
   boundsOf,
   boxContains,
   boxHeight,
   boxOf,
   boxWidth,
-  type Item,
+  emptyBox,
   largestFile,
   type Matrix,
   meanScale,
@@ -20,6 +19,7 @@ import {
   rereadArrival,
   sheetBox,
   shownBounds,
+  transformBox,
 } from '@lambent/core';
 import { proxy } from 'comlink';
 import { toast } from 'sonner';
@@ -27,24 +27,28 @@ import { api, sentenceOf } from '../../api.ts';
 import { cancelFileWork, fileWorker } from '../../workers/bench.ts';
 import { showPicture } from '../bed/pictures.ts';
 import { type BenchActions, type BenchState, jobOf, machineOf } from '../store.ts';
-import type { Arriving, PlaceKind } from './incoming.ts';
+import type { Arriving, Incoming, PlaceKind } from './incoming.ts';
+
+/** Changes some of what is incoming, and leaves the rest as it is now. */
+function update(actions: BenchActions, change: Partial<Incoming>): void {
+  actions.set({ incoming: { ...actions.get().incoming, ...change } });
+}
 
 /** Reads files one after another; each waits on its card until it is taken or left. */
 export async function offerFiles(actions: BenchActions, files: readonly File[]): Promise<void> {
   if (files.length === 0) return;
   const { incoming } = actions.get();
-  actions.set({ incoming: { ...incoming, waiting: [...incoming.waiting, ...files], refused: null } });
+  update(actions, { waiting: [...incoming.waiting, ...files], refused: null });
   if (!incoming.arriving && incoming.reading === null) await readNext(actions);
 }
 
 async function readNext(actions: BenchActions): Promise<void> {
-  const { incoming } = actions.get();
-  const [file, ...waiting] = incoming.waiting;
+  const [file, ...waiting] = actions.get().incoming.waiting;
   if (!file) {
-    actions.set({ incoming: { ...incoming, arriving: null, reading: null } });
+    update(actions, { arriving: null, reading: null });
     return;
   }
-  actions.set({ incoming: { ...incoming, arriving: null, waiting, reading: file.name, parts: 0 } });
+  update(actions, { arriving: null, waiting, reading: file.name, parts: 0 });
   const id = `a${crypto.randomUUID().slice(0, 8)}`;
   await show(actions, file, id, {}, (reading) => freshArriving(actions.get(), id, file, reading));
 }
@@ -60,19 +64,18 @@ async function show(
   try {
     if (file.size > largestFile) throw new Error(tooLarge(file));
     const progress = proxy((parts: number) => {
-      const { incoming } = actions.get();
-      if (incoming.reading === file.name) actions.set({ incoming: { ...incoming, parts } });
+      if (actions.get().incoming.reading === file.name) update(actions, { parts });
     });
     const reading = await fileWorker().read(new Uint8Array(await file.arrayBuffer()), id, choices, progress);
     if (actions.get().incoming.reading !== file.name) return;
     for (const picture of reading.pictures) void showPicture(picture.id, picture.bytes);
     const arriving = make(reading);
     actions.select([]);
-    actions.set({ incoming: { ...actions.get().incoming, arriving, reading: null } });
+    update(actions, { arriving, reading: null });
   } catch (error) {
     const { incoming } = actions.get();
     if (incoming.reading !== file.name) return;
-    actions.set({ incoming: { ...incoming, reading: null, refused: { file: file.name, why: sentenceOf(error) } } });
+    update(actions, { reading: null, refused: { file: file.name, why: sentenceOf(error) } });
     if (!incoming.arriving && incoming.waiting.length > 0) await readNext(actions);
   }
 }
@@ -106,11 +109,11 @@ function freshArriving(state: BenchState, id: string, file: File, reading: Readi
 /** Stops reading, and leaves what waits. */
 export function stopReading(actions: BenchActions): void {
   cancelFileWork();
-  actions.set({ incoming: { ...actions.get().incoming, reading: null, waiting: [] } });
+  update(actions, { reading: null, waiting: [] });
 }
 
 export function dismissRefusal(actions: BenchActions): void {
-  actions.set({ incoming: { ...actions.get().incoming, refused: null } });
+  update(actions, { refused: null });
 }
 
 /** Changes how the arriving file is sized and placed. */
@@ -118,17 +121,16 @@ export function adjust(
   actions: BenchActions,
   change: Partial<Pick<Arriving, 'factor' | 'place' | 'corner' | 'measured'>>,
 ): void {
-  const { incoming } = actions.get();
-  if (incoming.arriving) actions.set({ incoming: { ...incoming, arriving: { ...incoming.arriving, ...change } } });
+  const { arriving } = actions.get().incoming;
+  if (arriving) update(actions, { arriving: { ...arriving, ...change } });
 }
 
 /** Reads the arriving file again with other choices. */
 export async function chooseReading(actions: BenchActions, change: ReadingChoices): Promise<void> {
-  const { incoming } = actions.get();
-  const { arriving } = incoming;
+  const { arriving } = actions.get().incoming;
   if (!arriving) return;
   const choices = { ...arriving.choices, ...change };
-  actions.set({ incoming: { ...incoming, reading: arriving.file.name, parts: 0 } });
+  update(actions, { reading: arriving.file.name, parts: 0 });
   await show(actions, arriving.file, arriving.id, choices, (reading) => ({
     ...arriving,
     reading,
@@ -178,15 +180,17 @@ function placeOf(state: BenchState, kind: PlaceKind, corner: Point): ArrivalPlac
   return { kind, on: sheet ? sheetBox(sheet) : boxOf(0, 0, bedWidth, bedHeight) };
 }
 
-/** The arriving items where they would come to lie. */
-export function placedItems(state: BenchState, arriving: Arriving): Item[] {
-  return arrivedItems(arriving.reading.drawing.items, mapOf(state, arriving));
+/** Where the arriving items that show would come to lie; empty when none does. */
+export function placedBounds(state: BenchState, arriving: Arriving): Box {
+  const { reading } = arriving;
+  const shows = reading.drawing.items.some((item) => !item.hidden);
+  return shows ? transformBox(shownBounds(reading), mapOf(state, arriving)) : emptyBox;
 }
 
 /** Leaves the arriving file, and reads the next. */
 export async function leave(actions: BenchActions): Promise<void> {
   if (actions.get().incoming.reading !== null) cancelFileWork();
-  actions.set({ incoming: { ...actions.get().incoming, arriving: null, reading: null } });
+  update(actions, { arriving: null, reading: null });
   await readNext(actions);
 }
 
@@ -195,12 +199,12 @@ export async function take(actions: BenchActions): Promise<void> {
   const state = actions.get();
   const { arriving } = state.incoming;
   if (!arriving || arriving.taking) return;
-  actions.set({ incoming: { ...state.incoming, arriving: { ...arriving, taking: true } } });
+  update(actions, { arriving: { ...arriving, taking: true } });
   const { reading, file, again, choices } = arriving;
   try {
     for (const { id, bytes } of reading.pictures) await api.keepPicture(id, bytes);
   } catch (error) {
-    actions.set({ incoming: { ...actions.get().incoming, arriving: { ...arriving, taking: false } } });
+    update(actions, { arriving: { ...arriving, taking: false } });
     toast.error(`The pictures of ${file.name} could not be kept, so nothing was taken: ${sentenceOf(error)}`);
     return;
   }
@@ -232,12 +236,12 @@ async function keepOriginal(jobId: string, file: File): Promise<number | null> {
 export async function readAgain(actions: BenchActions, arrival: Arrival): Promise<void> {
   const { jobId, incoming } = actions.get();
   if (arrival.originalId === null || incoming.reading !== null) return;
-  actions.set({ incoming: { ...incoming, arriving: null, reading: arrival.file, parts: 0, refused: null } });
+  update(actions, { arriving: null, reading: arrival.file, parts: 0, refused: null });
   let file: File;
   try {
     file = new File([await api.original(jobId, arrival.originalId)], arrival.file);
   } catch (error) {
-    actions.set({ incoming: { ...incoming, refused: { file: arrival.file, why: sentenceOf(error) } } });
+    update(actions, { reading: null, refused: { file: arrival.file, why: sentenceOf(error) } });
     return;
   }
   await show(actions, file, arrival.id, arrival.choices, (reading) => {

@@ -1,5 +1,5 @@
 import { addEllipticArc } from '../../geometry/arc.ts';
-import { type Path, PathBuilder } from '../../geometry/path.ts';
+import { appendPath, type Path, PathBuilder } from '../../geometry/path.ts';
 import type { Shape } from '../../geometry/shapes.ts';
 import { addSpline, isSound, type Spline, splineStart } from '../../geometry/spline.ts';
 import { Fields, finite, type Group, type Raw } from './groups.ts';
@@ -255,7 +255,7 @@ function hatch(fields: Fields, tolerance: number): Drawn | null {
         vertices.push({ ...point, bulge: hasBulge ? (reader.next(42) ?? 0) : 0 });
       }
       const path = bulged(vertices, closed);
-      if (path) addPath(builder, path, true);
+      if (path) appendPath(builder, path, true);
     } else {
       edges(reader, builder, tolerance);
     }
@@ -303,22 +303,9 @@ function edges(reader: BoundaryReader, builder: PathBuilder, tolerance: number):
       if (isSound(curve)) path = splinePath(curve, false, tolerance);
     } else break;
     if (path) {
-      addPath(start, path, !begun);
+      appendPath(start, path, !begun);
       begun = true;
     }
   }
-  if (begun) addPath(builder, start.close().build(), true);
-}
-
-/** Adds a path's stretches; its first point is moved to only where a new outline begins. */
-function addPath(builder: PathBuilder, { verbs, coords }: Path, begins: boolean): void {
-  let at = 0;
-  for (const verb of verbs) {
-    const c = coords.subarray(at, at + 6);
-    if (verb === 0 && (begins || at > 0)) builder.moveTo(c[0], c[1]);
-    else if (verb === 1) builder.lineTo(c[0], c[1]);
-    else if (verb === 2) builder.cubicTo(c[0], c[1], c[2], c[3], c[4], c[5]);
-    else if (verb === 3) builder.close();
-    at += verb === 2 ? 6 : verb === 3 ? 0 : 2;
-  }
+  if (begun) appendPath(builder, start.close().build(), true);
 }

@@ -1,5 +1,5 @@
 import type { Colour, Group, Item } from '../../drawing/item.ts';
-import { boundsOfAll } from '../../drawing/item.ts';
+import { boundsOfAll, pathOf } from '../../drawing/item.ts';
 import { boxContains, boxHeight, boxOf, boxWidth, isEmpty } from '../../geometry/box.ts';
 import { joinLines } from '../../geometry/join.ts';
 import {
@@ -11,11 +11,12 @@ import {
   scaling,
   translation,
 } from '../../geometry/matrix.ts';
-import { transformPath, Verb } from '../../geometry/path.ts';
-import { outlineOf, type Shape } from '../../geometry/shapes.ts';
+import { Verb } from '../../geometry/path.ts';
+import type { Shape } from '../../geometry/shapes.ts';
 import type { FontBook } from '../../text/fonts.ts';
 import { type FoundSize, Notes, type Reading, type SizeChoice } from '../reading.ts';
 import { FileRefused } from '../refusal.ts';
+import { noteNoFonts, noteText } from '../text-notes.ts';
 import { indexColour, trueColour } from './colours.ts';
 import { drawEntity } from './entities.ts';
 import { Fields, finite, type Raw, readSections } from './groups.ts';
@@ -324,30 +325,15 @@ class DxfReader {
     const wanted = style?.family ? [style.family] : [];
     const found = this.fonts.find(wanted, style?.bold ?? false, style?.italic ?? false);
     if (!found) {
-      this.notes.add(
-        'left-out',
-        'text-not-read',
-        `a text was left out, as there are no fonts to set it in (line ${raw.line})`,
-      );
+      noteNoFonts(this.notes, raw.line);
       return;
     }
     const { path, text, unknown } = drawText(raw, found.face);
     if (path.verbs.length === 0) return;
     const plane = raw.type === 'MTEXT' ? scaling(1, 1) : (planeOf(fields) ?? scaling(1, 1));
     const id = this.push(place, { kind: 'path', path }, multiply(place.matrix, plane), true, text);
-    this.notes.add('taken', 'text-as-outlines', 'a text is taken as its outlines', [id]);
-    if (!found.exact) {
-      const said = `the font “${wanted[0]}” is not here; “${found.face.family}” is taken in its stead. Load the font in the shop to have the text as drawn`;
-      this.notes.add('changed', `font-substituted:${wanted[0]}`, said, [id]);
-    }
-    if (unknown !== '') {
-      this.notes.add(
-        'left-out',
-        'characters-missing',
-        `no font here has the characters “${unknown.slice(0, 20)}”, which were left out (line ${raw.line})`,
-        [id],
-      );
-    }
+    const substituted = new Map(found.exact ? [] : [[wanted[0], found.face.family]]);
+    noteText(this.notes, { ids: [id], substituted, unknown, line: raw.line });
   }
 
   private layerOf(fields: Fields, place: Place): Layer {
@@ -402,7 +388,7 @@ class DxfReader {
     const into: string[] = [];
     let count = 0;
     for (const places of loose.values()) {
-      const paths = places.map((i) => transformPath(outlineOf(this.items[i].shape), this.items[i].matrix));
+      const paths = places.map((i) => pathOf(this.items[i]));
       for (const { members, path } of joinLines(paths, meeting)) {
         const all = members.map((member) => places[member]);
         const first = Math.min(...all);

@@ -14,7 +14,8 @@ import { pathOf } from '../../drawing/item.ts';
 import { type Arc, arcOfCubic } from '../../geometry/arc-of.ts';
 import { boxHeight, boxWidth } from '../../geometry/box.ts';
 import { flatten } from '../../geometry/flatten.ts';
-import { coordsOf, type Path, transformPath, Verb } from '../../geometry/path.ts';
+import { type Path, transformPath } from '../../geometry/path.ts';
+import { isLine, type Stretch, type Subpath, subpathsOf } from '../../geometry/stretches.ts';
 import type { Outgoing } from '../outgoing.ts';
 
 /** How near a circle a curve must be to go out as an arc, in mm. */
@@ -48,7 +49,7 @@ export function writeDxf({ page, layers }: Outgoing): string {
       const path = transformPath(pathOf(item), [1, 0, 0, -1, -page.minX, page.maxY]);
       const { stroke, fill } = item.paint;
       if (fill !== null) addFill(file, path, layer, fill);
-      if (stroke !== null) for (const part of subpaths(path)) addLine(file, part, layer, stroke);
+      if (stroke !== null) for (const part of subpathsOf(path)) addLine(file, part, layer, stroke);
     }
   }
   return file.stringify();
@@ -66,56 +67,20 @@ function freeName(name: string, taken: Set<string>): string {
 /** A colour as DXF has it: one number, in words. */
 const colourOf = (colour: string) => String(Number.parseInt(colour.slice(1), 16));
 
-interface Subpath {
-  /** Control points of each stretch: 8 numbers, lines with their handles at their ends. */
-  readonly stretches: readonly { readonly line: boolean; readonly c: readonly number[] }[];
-  readonly closed: boolean;
-}
-
-function subpaths({ verbs, coords }: Path): Subpath[] {
-  const out: Subpath[] = [];
-  let stretches: { line: boolean; c: number[] }[] = [];
-  let at = 0;
-  let [x, y, startX, startY] = [0, 0, 0, 0];
-  const end = (closed: boolean) => {
-    if (closed && (x !== startX || y !== startY))
-      stretches.push({ line: true, c: [x, y, x, y, startX, startY, startX, startY] });
-    if (stretches.length > 0) out.push({ stretches, closed });
-    stretches = [];
-  };
-  for (const verb of verbs) {
-    const c = coords.subarray(at, at + coordsOf[verb]);
-    if (verb === Verb.move) {
-      end(false);
-      [startX, startY] = c;
-    } else if (verb === Verb.line) {
-      if (c[0] !== x || c[1] !== y) stretches.push({ line: true, c: [x, y, x, y, c[0], c[1], c[0], c[1]] });
-    } else if (verb === Verb.cubic) stretches.push({ line: false, c: [x, y, ...c] });
-    else {
-      end(true);
-      [x, y] = [startX, startY];
-    }
-    at += coordsOf[verb];
-    if (verb !== Verb.close) [x, y] = [coords[at - 2], coords[at - 1]];
-  }
-  end(false);
-  return out;
-}
-
 function addLine(file: DxfWriter, { stretches, closed }: Subpath, layerName: string, stroke: string): void {
   const options = { layerName, trueColor: colourOf(stroke) };
   const vertices = bulgedVertices(stretches);
   if (vertices) {
     const [last] = stretches.slice(-1);
-    if (!closed) vertices.push({ x: last.c[6], y: last.c[7], bulge: 0, arc: null });
+    if (!closed) vertices.push({ x: last[6], y: last[7], bulge: 0, arc: null });
     file.addLWPolyline(
       vertices.map(({ x, y, bulge }) => ({ point: point2d(x, y), ...(bulge === 0 ? {} : { bulge }) })),
       { ...options, flags: closed ? LWPolylineFlags.Closed : LWPolylineFlags.None },
     );
     return;
   }
-  const points = stretches.flatMap(({ line, c }) => (line ? straight(c) : c.slice(2)));
-  const controlPoints = [point3d(stretches[0].c[0], stretches[0].c[1], 0)];
+  const points = stretches.flatMap((stretch) => (isLine(stretch) ? straight(stretch) : stretch.slice(2)));
+  const controlPoints = [point3d(stretches[0][0], stretches[0][1], 0)];
   for (let i = 0; i < points.length; i += 2) controlPoints.push(point3d(points[i], points[i + 1], 0));
   const knots = [
     0,
@@ -132,21 +97,21 @@ function addLine(file: DxfWriter, { stretches, closed }: Subpath, layerName: str
 }
 
 /** A line's handles a third of the way, so that its spline runs evenly. */
-function straight([x0, y0, , , , , x3, y3]: readonly number[]): number[] {
+function straight([x0, y0, , , , , x3, y3]: Stretch): number[] {
   return [x0 + (x3 - x0) / 3, y0 + (y3 - y0) / 3, x3 - (x3 - x0) / 3, y3 - (y3 - y0) / 3, x3, y3];
 }
 
 /** Stretches as vertices with bulges; arcs that go on around one circle are one. Null when a curve is no arc. */
 function bulgedVertices(stretches: Subpath['stretches']): Vertex[] | null {
   const out: Vertex[] = [];
-  for (const { line, c } of stretches) {
-    const arc = line ? null : arcOfCubic(c as never, arcTolerance);
-    if (!line && !arc) return null;
+  for (const stretch of stretches) {
+    const arc = isLine(stretch) ? null : arcOfCubic(stretch, arcTolerance);
+    if (!isLine(stretch) && !arc) return null;
     const before = out.at(-1);
     if (arc && before?.arc && goesOn(before.arc, arc)) {
       before.arc = { ...arc, span: before.arc.span + arc.span };
       before.bulge = Math.tan(before.arc.span / 4);
-    } else out.push({ x: c[0], y: c[1], bulge: arc ? Math.tan(arc.span / 4) : 0, arc });
+    } else out.push({ x: stretch[0], y: stretch[1], bulge: arc ? Math.tan(arc.span / 4) : 0, arc });
   }
   return out;
 }

@@ -1,8 +1,7 @@
 import type { PDFDocumentProxy } from 'pdfjs-dist';
 import type { Assets } from '../assets.ts';
 import { FileRefused } from '../refusal.ts';
-
-type Engine = typeof import('pdfjs-dist');
+import type { Engine } from './packed.ts';
 
 let engine: Promise<Engine> | null = null;
 

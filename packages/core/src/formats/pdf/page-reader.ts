@@ -1,21 +1,28 @@
 import { encode as encodePng } from 'fast-png';
 import type { PDFPageProxy } from 'pdfjs-dist';
 import type { ReadingChoices } from '../../drawing/arrival.ts';
-import type { Colour, Group, Item, Paint } from '../../drawing/item.ts';
+import { type Colour, type Group, type Item, type Paint, unpainted } from '../../drawing/item.ts';
 import { type Area, areaOf, intersectAreas } from '../../geometry/area.ts';
 import { dashPath } from '../../geometry/dash.ts';
 import { identity, type Matrix, meanScale, multiply, scaling, translation } from '../../geometry/matrix.ts';
 import { type Path, PathBuilder, transformPath } from '../../geometry/path.ts';
+import { outlineOf, rectangleOf } from '../../geometry/shapes.ts';
 import { clipItems } from '../clipping.ts';
 import { pictureFile } from '../picture/file.ts';
 import type { Notes, PictureFile } from '../reading.ts';
-
-type Engine = typeof import('pdfjs-dist');
-
-interface Operators {
-  readonly fnArray: readonly number[];
-  readonly argsArray: readonly unknown[];
-}
+import {
+  addData,
+  colourOf,
+  type Engine,
+  type Operators,
+  type PathPainting,
+  type PdfFont,
+  type PdfGlyph,
+  type PdfImage,
+  pathOfData,
+  pathPaintings,
+  rasterOf,
+} from './packed.ts';
 
 /** What optional content marks: the layer it is on, and whether that is shown. */
 type LayerOf = (props: { id: string }) => { group: Group | null; shown: boolean };
@@ -40,31 +47,6 @@ interface State {
   rise: number;
   leading: number;
   mode: number;
-}
-
-interface PdfFont {
-  readonly loadedName: string;
-  readonly isType3Font?: boolean;
-  readonly missingFile?: boolean;
-  readonly vertical?: boolean;
-  readonly name?: string;
-  readonly fontMatrix?: Matrix;
-  readonly charProcOperatorList?: Record<string, Operators>;
-}
-
-interface PdfGlyph {
-  readonly fontChar: string;
-  readonly unicode: string;
-  readonly width: number;
-  readonly isSpace: boolean;
-  readonly operatorListId?: string;
-}
-
-interface PdfImage {
-  readonly width: number;
-  readonly height: number;
-  readonly kind?: number;
-  readonly data?: Uint8Array | Uint8ClampedArray | null;
 }
 
 const start: State = {
@@ -103,6 +85,7 @@ export class PageReader {
   private pendingClip: 'nonzero' | 'evenodd' | null = null;
   private readonly marked: { group: Group | null; shown: boolean }[] = [];
   private count = 0;
+  private readonly paintings: ReadonlyMap<number, PathPainting>;
 
   constructor(
     private readonly page: PDFPageProxy,
@@ -111,7 +94,9 @@ export class PageReader {
     private readonly notes: Notes,
     private readonly choices: ReadingChoices,
     private readonly layerOf: LayerOf,
-  ) {}
+  ) {
+    this.paintings = pathPaintings(engine);
+  }
 
   get pictures(): PictureFile[] {
     return [...this.files.values()];
@@ -153,6 +138,8 @@ export class PageReader {
         this.kept.push({ ...state });
         break;
       case OPS.restore:
+      case OPS.paintFormXObjectEnd:
+      case OPS.endGroup:
         this.state = this.kept.pop() ?? state;
         break;
       case OPS.transform:
@@ -205,23 +192,13 @@ export class PageReader {
         this.path(args[0], (args[1] as (ArrayLike<number> | null)[])[0]);
         break;
       case OPS.paintFormXObjectBegin:
-        this.kept.push({ ...state });
-        if (args[0]) this.state.matrix = multiply(state.matrix, args[0]);
-        if (args[1]) this.clipTo(boxPath(args[1]), 'nonzero');
-        break;
-      case OPS.paintFormXObjectEnd:
-        this.state = this.kept.pop() ?? state;
+        this.enterForm(args[0], args[1]);
         break;
       case OPS.beginGroup: {
         const { matrix, bbox } = args[0] as { matrix: Matrix | null; bbox: number[] | null };
-        this.kept.push({ ...state });
-        if (matrix) this.state.matrix = multiply(state.matrix, matrix);
-        if (bbox) this.clipTo(boxPath(bbox), 'nonzero');
+        this.enterForm(matrix, bbox);
         break;
       }
-      case OPS.endGroup:
-        this.state = this.kept.pop() ?? state;
-        break;
       case OPS.beginMarkedContentProps: {
         const props = args[1] as { id: string } | null;
         this.marked.push(first === 'OC' && props ? this.layerOf(props) : { group: null, shown: true });
@@ -249,6 +226,16 @@ export class PageReader {
         break;
       default:
         this.textOperator(op, args);
+    }
+  }
+
+  /** A part with a frame of its own: what lies outside it does not show. */
+  private enterForm(matrix: Matrix | null, bbox: readonly number[] | null): void {
+    this.kept.push({ ...this.state });
+    if (matrix) this.state.matrix = multiply(this.state.matrix, matrix);
+    if (bbox) {
+      const [minX, minY, maxX, maxY] = bbox;
+      this.clipTo(outlineOf(rectangleOf({ minX, minY, maxX, maxY })), 'nonzero');
     }
   }
 
@@ -337,30 +324,10 @@ export class PageReader {
   }
 
   private path(op: number, data: ArrayLike<number> | null): void {
-    const { OPS } = this.engine;
     if (!data) return;
     const path = pathOfData(data);
-    const strokes: number[] = [
-      OPS.stroke,
-      OPS.closeStroke,
-      OPS.fillStroke,
-      OPS.eoFillStroke,
-      OPS.closeFillStroke,
-      OPS.closeEOFillStroke,
-    ];
-    const fills: number[] = [
-      OPS.fill,
-      OPS.eoFill,
-      OPS.fillStroke,
-      OPS.eoFillStroke,
-      OPS.closeFillStroke,
-      OPS.closeEOFillStroke,
-    ];
-    const evenodd: number[] = [OPS.eoFill, OPS.eoFillStroke, OPS.closeEOFillStroke];
-    const stroked = strokes.includes(op);
-    const filled = fills.includes(op);
-    if (stroked || filled)
-      this.draw(path, this.state.matrix, stroked, filled, evenodd.includes(op) ? 'evenodd' : 'nonzero', null);
+    const painting = this.paintings.get(op);
+    if (painting) this.draw(path, this.state.matrix, painting, null);
     if (this.pendingClip) {
       this.clipTo(path, this.pendingClip);
       this.pendingClip = null;
@@ -375,9 +342,7 @@ export class PageReader {
   private draw(
     path: Path,
     matrix: Matrix,
-    stroked: boolean,
-    filled: boolean,
-    rule: 'nonzero' | 'evenodd',
+    { stroked, filled, rule }: PathPainting,
     name: string | null,
   ): string | null {
     if (path.verbs.length < 2) {
@@ -476,14 +441,8 @@ export class PageReader {
     const path = builder.build();
     if (path.verbs.length === 0) return;
     const kind = state.mode & 3;
-    const id = this.draw(
-      path,
-      base,
-      kind === 1 || kind === 2,
-      kind === 0 || kind === 2,
-      'nonzero',
-      text.trim() || null,
-    );
+    const painting = { stroked: kind === 1 || kind === 2, filled: kind === 0 || kind === 2, rule: 'nonzero' } as const;
+    const id = this.draw(path, base, painting, text.trim() || null);
     if (id) this.notes.add('taken', 'text-as-outlines', 'a text is taken as its outlines', [id]);
   }
 
@@ -525,7 +484,7 @@ export class PageReader {
       name: 'Picture',
       shape: { kind: 'picture', pictureId: file.id, width: image.width, height: image.height },
       matrix: multiply(this.state.matrix, [1 / image.width, 0, 0, -1 / image.height, 0, 1]),
-      paint: { stroke: null, strokeWidthMm: 0, fill: null },
+      paint: unpainted,
       fillRule: 'nonzero',
       groupId: null,
       pinned: null,
@@ -533,74 +492,4 @@ export class PageReader {
     });
     this.notes.add('taken', 'picture', 'a picture is taken', [id]);
   }
-}
-
-/** A colour as the package gives it: `#rrggbb`, or three bytes. */
-function colourOf(value: unknown): Colour {
-  return typeof value === 'string' && /^#[0-9a-f]{6}$/i.test(value) ? value.toUpperCase() : '#000000';
-}
-
-function boxPath([x0, y0, x1, y1]: readonly number[]): Path {
-  return new PathBuilder().moveTo(x0, y0).lineTo(x1, y0).lineTo(x1, y1).lineTo(x0, y1).close().build();
-}
-
-function pathOfData(data: ArrayLike<number>): Path {
-  const builder = new PathBuilder();
-  addData(builder, data, identity);
-  return builder.build();
-}
-
-/** The package's own coding of paths: 0 move, 1 line, 2 cubic, 3 quadratic, 4 close. */
-function addData(builder: PathBuilder, data: ArrayLike<number>, [a, b, c, d, e, f]: Matrix): void {
-  const x = (i: number) => a * data[i] + c * data[i + 1] + e;
-  const y = (i: number) => b * data[i] + d * data[i + 1] + f;
-  for (let i = 0; i < data.length; ) {
-    switch (data[i++]) {
-      case 0:
-        builder.moveTo(x(i), y(i));
-        i += 2;
-        break;
-      case 1:
-        builder.lineTo(x(i), y(i));
-        i += 2;
-        break;
-      case 2:
-        builder.cubicTo(x(i), y(i), x(i + 2), y(i + 2), x(i + 4), y(i + 4));
-        i += 6;
-        break;
-      case 3:
-        builder.quadraticTo(x(i), y(i), x(i + 2), y(i + 2));
-        i += 4;
-        break;
-      case 4:
-        builder.close();
-        break;
-      default:
-        return;
-    }
-  }
-}
-
-/** A picture's bytes for PNG; null where the package gives none. */
-function rasterOf({ width, height, kind, data }: PdfImage) {
-  if (!data || !(width > 0 && height > 0)) return null;
-  if (kind === 1) {
-    const bytes = new Uint8Array(width * height);
-    const stride = (width + 7) >> 3;
-    for (let i = 0; i < bytes.length; i++) {
-      const x = i % width;
-      const byte = data[Math.floor(i / width) * stride + (x >> 3)];
-      bytes[i] = (byte >> (7 - (x & 7))) & 1 ? 255 : 0;
-    }
-    return { width, height, data: bytes, channels: 1, depth: 8 as const };
-  }
-  const channels = kind === 2 ? 3 : 4;
-  if (data.length < width * height * channels) return null;
-  return {
-    width,
-    height,
-    data: new Uint8Array(data.subarray(0, width * height * channels)),
-    channels,
-    depth: 8 as const,
-  };
 }

@@ -1,4 +1,4 @@
-import type { Item } from '../../drawing/item.ts';
+import { type Item, unpainted } from '../../drawing/item.ts';
 import { scaling } from '../../geometry/matrix.ts';
 import { Notes, type Reading } from '../reading.ts';
 import { describePicture } from './describe.ts';
@@ -29,7 +29,7 @@ export async function readPicture(bytes: Uint8Array, idFor: (place: string) => s
     name: 'Picture',
     shape: { kind: 'picture', pictureId: file.id, width, height },
     matrix: scaling(x, y),
-    paint: { stroke: null, strokeWidthMm: 0, fill: null },
+    paint: unpainted,
     fillRule: 'nonzero',
     groupId: null,
     pinned: null,

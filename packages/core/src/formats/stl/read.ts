@@ -22,7 +22,7 @@ export function readStl(bytes: Uint8Array, idFor: (place: string) => string, cho
     notes.add('left-out', 'damaged-triangle', 'a triangle that makes no sense was left out', [], damaged);
   const up = choices.up ?? thinnestSide(mesh);
   const lying = turned(mesh, up);
-  const [low, high] = heights(lying);
+  const [low, high] = span(lying, 2);
   const cutAt = choices.cutAt ?? 0.5;
   const ids: string[] = [];
   const items: Item[] = [];
@@ -87,18 +87,21 @@ export function readStl(bytes: Uint8Array, idFor: (place: string) => string, cho
   };
 }
 
-function extents(mesh: Mesh): [number, number, number] {
-  const low = [Infinity, Infinity, Infinity];
-  const high = [-Infinity, -Infinity, -Infinity];
-  for (let i = 0; i < mesh.length; i++) {
-    low[i % 3] = Math.min(low[i % 3], mesh[i]);
-    high[i % 3] = Math.max(high[i % 3], mesh[i]);
+/** How far a mesh reaches along an axis: 0, 1 or 2 for x, y or z. */
+function span(mesh: Mesh, axis: number): [low: number, high: number] {
+  let [low, high] = [Infinity, -Infinity];
+  for (let i = axis; i < mesh.length; i += 3) {
+    low = Math.min(low, mesh[i]);
+    high = Math.max(high, mesh[i]);
   }
-  return [high[0] - low[0], high[1] - low[1], high[2] - low[2]];
+  return [low, high];
 }
 
 function thinnestSide(mesh: Mesh): SolidSide {
-  const [x, y, z] = extents(mesh);
+  const [x, y, z] = [0, 1, 2].map((axis) => {
+    const [low, high] = span(mesh, axis);
+    return high - low;
+  });
   if (z <= x && z <= y) return '+z';
   return y <= x ? '+y' : '+x';
 }
@@ -117,13 +120,4 @@ function turned(mesh: Mesh, up: SolidSide): Mesh {
   };
   for (let i = 0; i < mesh.length; i += 3) out.set(put[up](mesh[i], mesh[i + 1], mesh[i + 2]), i);
   return out;
-}
-
-function heights(mesh: Mesh): [number, number] {
-  let [low, high] = [Infinity, -Infinity];
-  for (let i = 2; i < mesh.length; i += 3) {
-    low = Math.min(low, mesh[i]);
-    high = Math.max(high, mesh[i]);
-  }
-  return [low, high];
 }

@@ -1,8 +1,8 @@
-import { type Area, areaOf, boxArea, emptyArea, intersectAreas, uniteAreas } from '../../geometry/area.ts';
+import { type Area, areaOf, emptyArea, intersectAreas, uniteAreas } from '../../geometry/area.ts';
 import { type Box, boxHeight, boxWidth, isEmpty } from '../../geometry/box.ts';
 import { type Matrix, multiply } from '../../geometry/matrix.ts';
 import { transformPath } from '../../geometry/path.ts';
-import { outlineOf } from '../../geometry/shapes.ts';
+import { outlineOf, rectangleOf } from '../../geometry/shapes.ts';
 import { type Context, enter, ownTransform, startContext } from './context.ts';
 import { readShape } from './outline.ts';
 import type { StyleSheet } from './style.ts';
@@ -90,24 +90,5 @@ export class ClipReader {
 
 /** The area of a rectangle in user units, in mm. */
 export function viewportArea(box: Box, matrix: Matrix): Area {
-  const [a, b, c, d] = matrix;
-  const upright = (b === 0 && c === 0) || (a === 0 && d === 0);
-  const rectangle = {
-    kind: 'rectangle' as const,
-    x: box.minX,
-    y: box.minY,
-    width: boxWidth(box),
-    height: boxHeight(box),
-    rx: 0,
-    ry: 0,
-  };
-  const path = transformPath(outlineOf(rectangle), matrix);
-  if (!upright) return areaOf(path, 'nonzero');
-  const { coords } = path;
-  return boxArea({
-    minX: Math.min(coords[0], coords[4]),
-    minY: Math.min(coords[1], coords[5]),
-    maxX: Math.max(coords[0], coords[4]),
-    maxY: Math.max(coords[1], coords[5]),
-  });
+  return areaOf(transformPath(outlineOf(rectangleOf(box)), matrix), 'nonzero');
 }

@@ -137,13 +137,13 @@ class Scanner {
   constructor(private readonly text: string) {}
 
   atEnd(): boolean {
-    this.skip(false);
+    this.passBlanks(false);
     return this.at >= this.text.length;
   }
 
   /** The code of the next command letter, or 0 where a number or the end follows. */
   command(): number {
-    this.skip(true);
+    this.passBlanks(true);
     const code = this.text.charCodeAt(this.at);
     const small = code | 32;
     if (!(small >= 97 && small <= 122)) return 0;
@@ -153,7 +153,7 @@ class Scanner {
 
   /** A flag of an arc: 0 or 1, which may stand right before the next number. NaN when it is neither. */
   flag(): number {
-    this.skip(true);
+    this.passBlanks(true);
     const code = this.text.charCodeAt(this.at);
     if (code !== 48 && code !== 49) return Number.NaN;
     this.at++;
@@ -162,7 +162,7 @@ class Scanner {
 
   /** The next number, NaN where there is none; then the scanner stands at what is not one. */
   number(): number {
-    this.skip(true);
+    this.passBlanks(true);
     const { text } = this;
     const start = this.at;
     let at = start;
@@ -202,7 +202,8 @@ class Scanner {
     return negative ? -value : value;
   }
 
-  private skip(comma: boolean): void {
+  /** Passes over white space, and one comma in it where one may stand. */
+  private passBlanks(comma: boolean): void {
     const { text } = this;
     let free = comma;
     for (;;) {

@@ -1,9 +1,10 @@
 import type { ReadingChoices } from '../../drawing/arrival.ts';
-import type { Group, Item, Paint } from '../../drawing/item.ts';
+import { type Group, type Item, type Paint, unpainted } from '../../drawing/item.ts';
 import { type Area, areaOf, emptyArea, uniteAreas } from '../../geometry/area.ts';
-import { type Box, boxesMeet, boxOf, emptyBox, uniteBoxes } from '../../geometry/box.ts';
+import { type Box, boxesMeet, boxOf, emptyBox, transformBox, uniteBoxes } from '../../geometry/box.ts';
 import { dashPath } from '../../geometry/dash.ts';
-import { applyTo, invert, type Matrix, meanScale, multiply, translation } from '../../geometry/matrix.ts';
+import { invert, type Matrix, meanScale, multiply, translation } from '../../geometry/matrix.ts';
+import { polylineBounds } from '../../geometry/nesting.ts';
 import { pathBounds, transformPath } from '../../geometry/path.ts';
 import { outlineOf, type Shape } from '../../geometry/shapes.ts';
 import { FontBook } from '../../text/fonts.ts';
@@ -12,6 +13,7 @@ import { bytesOfDataUrl, describePicture, type PictureFacts } from '../picture/d
 import { fitPicture, pictureFile } from '../picture/file.ts';
 import { Notes, type PictureFile, type Reading } from '../reading.ts';
 import { FileRefused } from '../refusal.ts';
+import { noteNoFonts, noteText } from '../text-notes.ts';
 import { ClipReader, viewportArea } from './clip.ts';
 import { type Context, enter, ownTransform, readShare, startContext } from './context.ts';
 import { readShape } from './outline.ts';
@@ -156,13 +158,8 @@ class SvgReader {
       );
       return;
     }
-    const own = this.sheet.declarationsOf(element);
-    const before = this.items.length;
-    if (drawn.has(name)) this.shape(element, own, this.inside(element, own, parent));
-    else if (name === 'text') this.text(element, own, this.inside(element, own, parent));
-    else if (name === 'image') this.picture(element, own, this.inside(element, own, parent));
-    else if (holders.has(name)) this.holder(element, own, parent);
-    else {
+    const read = this.readerOf(name);
+    if (!read) {
       this.notes.add(
         'left-out',
         `${name}-not-read:${name}`,
@@ -170,9 +167,21 @@ class SvgReader {
       );
       return;
     }
+    const own = this.sheet.declarationsOf(element);
+    const context = this.inside(element, own, parent);
+    const before = this.items.length;
+    read.call(this, element, own, context);
     this.effects(own);
     const clip = own['clip-path'];
-    if (clip !== undefined && clip.trim() !== 'none') this.clip(clip, before, parent, element, own);
+    if (clip !== undefined && clip.trim() !== 'none') this.clip(clip, before, parent, context.matrix);
+  }
+
+  /** What reads an element of this name; null when none does. */
+  private readerOf(name: string): ((element: SvgElement, own: Declared, context: Context) => void) | null {
+    if (drawn.has(name)) return this.shape;
+    if (name === 'text') return this.text;
+    if (name === 'image') return this.picture;
+    return holders.has(name) ? this.holder : null;
   }
 
   /** The context inside an element, its own transform applied. */
@@ -205,12 +214,11 @@ class SvgReader {
     return null;
   }
 
-  private holder(element: SvgElement, own: Declared, parent: Context): void {
-    let context = this.inside(element, own, parent);
+  private holder(element: SvgElement, own: Declared, outer: Context): void {
     const before = this.items.length;
-    const group: Group = { id: this.id(element), name: nameOf(element), parentId: parent.groupId };
+    const group: Group = { id: this.id(element), name: nameOf(element), parentId: outer.groupId };
     const at = this.groups.push(group) - 1;
-    context = { ...context, groupId: group.id };
+    const context = { ...outer, groupId: group.id };
     if (element.name === 'switch') {
       const chosen = element.children.find((child) => !silent.has(child.name) && isForUs(child));
       if (chosen) this.element(chosen, context);
@@ -330,11 +338,7 @@ class SvgReader {
 
   private text(element: SvgElement, own: Declared, context: Context): void {
     if (this.fonts.families.length === 0) {
-      this.notes.add(
-        'left-out',
-        'text-not-read',
-        `a text was left out, as there are no fonts to set it in (line ${element.line})`,
-      );
+      noteNoFonts(this.notes, element.line);
       return;
     }
     const { runs, substituted, unknown, troubles } = this.texts.read(element, own, context);
@@ -348,15 +352,7 @@ class SvgReader {
       });
       ids.push(id);
     });
-    if (ids.length > 0) this.notes.add('taken', 'text-as-outlines', 'a text is taken as its outlines', ids);
-    for (const [wanted, given] of substituted) {
-      const said = `the font “${wanted.slice(0, 40)}” is not here; “${given}” is taken in its stead. Load the font in the shop to have the text as drawn`;
-      this.notes.add('changed', `font-substituted:${wanted}`, said, ids);
-    }
-    if (unknown !== '') {
-      const said = `no font here has the characters “${unknown.slice(0, 20)}”, which were left out (line ${element.line})`;
-      this.notes.add('left-out', 'characters-missing', said, ids);
-    }
+    noteText(this.notes, { ids, substituted, unknown, line: element.line });
     for (const trouble of troubles)
       this.notes.add('changed', `text-trouble:${trouble}`, `a text ${trouble} (line ${element.line})`, ids);
   }
@@ -367,7 +363,7 @@ class SvgReader {
     return areas.length > 0 ? uniteAreas(areas) : emptyArea;
   }
 
-  private picture(element: SvgElement, _own: Declared, context: Context): void {
+  private picture(element: SvgElement, _: Declared, context: Context): void {
     const { href = '' } = element.attributes;
     const bytes = bytesOfDataUrl(href);
     if (!bytes) {
@@ -489,9 +485,8 @@ class SvgReader {
   }
 
   /** Applies a clip to every item added since `from`. */
-  private clip(reference: string, from: number, parent: Context, element: SvgElement, own: Declared): void {
+  private clip(reference: string, from: number, parent: Context, matrix: Matrix): void {
     if (from === this.items.length) return;
-    const { matrix } = this.inside(element, own, parent);
     const bounds = () => this.boundsSince(from, matrix);
     const area = this.clips.area(reference, matrix, parent, bounds);
     if (area) this.clipTo(area, from);
@@ -538,33 +533,18 @@ class SvgReader {
   }
 }
 
-const unpainted: Paint = { stroke: null, strokeWidthMm: 0, fill: null };
-
-/** A box that an item lies in, from its shape's corners and handles, in mm. */
+/** A box that an item lies in, from its shape's own numbers, curves by their handles; in mm. */
 function roughBounds({ shape, matrix }: Item): Box {
-  let box = emptyBox;
-  const take = (x: number, y: number) => {
-    const at = applyTo(matrix, x, y);
-    box = uniteBoxes(box, { minX: at.x, minY: at.y, maxX: at.x, maxY: at.y });
-  };
-  if (shape.kind === 'path') {
-    const { coords } = shape.path;
-    let [minX, minY, maxX, maxY] = [Infinity, Infinity, -Infinity, -Infinity];
-    for (let i = 0; i < coords.length; i += 2) {
-      minX = Math.min(minX, coords[i]);
-      maxX = Math.max(maxX, coords[i]);
-      minY = Math.min(minY, coords[i + 1]);
-      maxY = Math.max(maxY, coords[i + 1]);
-    }
-    for (const x of [minX, maxX]) for (const y of [minY, maxY]) take(x, y);
-    return box;
+  switch (shape.kind) {
+    case 'path':
+      return transformBox(polylineBounds({ points: shape.path.coords, closed: false }), matrix);
+    case 'ellipse':
+      return transformBox(boxOf(shape.cx - shape.rx, shape.cy - shape.ry, 2 * shape.rx, 2 * shape.ry), matrix);
+    case 'rectangle':
+      return transformBox(boxOf(shape.x, shape.y, shape.width, shape.height), matrix);
+    case 'picture':
+      return transformBox(boxOf(0, 0, shape.width, shape.height), matrix);
   }
-  const [x, y, w, h] =
-    shape.kind === 'ellipse'
-      ? [shape.cx - shape.rx, shape.cy - shape.ry, 2 * shape.rx, 2 * shape.ry]
-      : [shape.kind === 'rectangle' ? shape.x : 0, shape.kind === 'rectangle' ? shape.y : 0, shape.width, shape.height];
-  for (const u of [x, x + w]) for (const v of [y, y + h]) take(u, v);
-  return box;
 }
 
 /** Whether a map stretches one way more than the other by over a hundredth. */

@@ -1,0 +1,130 @@
+import type { Colour } from '../../drawing/item.ts';
+import { identity, type Matrix } from '../../geometry/matrix.ts';
+import { type Path, PathBuilder } from '../../geometry/path.ts';
+
+/*
+ * What the PDF package hands over, in its own coding, and what we make of each piece of it.
+ */
+
+export type Engine = typeof import('pdfjs-dist');
+
+export interface Operators {
+  readonly fnArray: readonly number[];
+  readonly argsArray: readonly unknown[];
+}
+
+export interface PdfFont {
+  readonly loadedName: string;
+  readonly isType3Font?: boolean;
+  readonly vertical?: boolean;
+  readonly name?: string;
+  readonly fontMatrix?: Matrix;
+  readonly charProcOperatorList?: Record<string, Operators>;
+}
+
+export interface PdfGlyph {
+  readonly fontChar: string;
+  readonly unicode: string;
+  readonly width: number;
+  readonly isSpace: boolean;
+  readonly operatorListId?: string;
+}
+
+export interface PdfImage {
+  readonly width: number;
+  readonly height: number;
+  readonly kind?: number;
+  readonly data?: Uint8Array | Uint8ClampedArray | null;
+}
+
+/** A colour as the package gives it: `#rrggbb`, or three bytes. */
+export function colourOf(value: unknown): Colour {
+  return typeof value === 'string' && /^#[0-9a-f]{6}$/i.test(value) ? value.toUpperCase() : '#000000';
+}
+
+export function pathOfData(data: ArrayLike<number>): Path {
+  const builder = new PathBuilder();
+  addData(builder, data, identity);
+  return builder.build();
+}
+
+/** The package's own coding of paths: 0 move, 1 line, 2 cubic, 3 quadratic, 4 close. */
+export function addData(builder: PathBuilder, data: ArrayLike<number>, [a, b, c, d, e, f]: Matrix): void {
+  const x = (i: number) => a * data[i] + c * data[i + 1] + e;
+  const y = (i: number) => b * data[i] + d * data[i + 1] + f;
+  for (let i = 0; i < data.length; ) {
+    switch (data[i++]) {
+      case 0:
+        builder.moveTo(x(i), y(i));
+        i += 2;
+        break;
+      case 1:
+        builder.lineTo(x(i), y(i));
+        i += 2;
+        break;
+      case 2:
+        builder.cubicTo(x(i), y(i), x(i + 2), y(i + 2), x(i + 4), y(i + 4));
+        i += 6;
+        break;
+      case 3:
+        builder.quadraticTo(x(i), y(i), x(i + 2), y(i + 2));
+        i += 4;
+        break;
+      case 4:
+        builder.close();
+        break;
+      default:
+        return;
+    }
+  }
+}
+
+/** A picture's bytes for PNG; null where the package gives none. */
+export function rasterOf({ width, height, kind, data }: PdfImage) {
+  if (!data || !(width > 0 && height > 0)) return null;
+  if (kind === 1) {
+    const bytes = new Uint8Array(width * height);
+    const stride = (width + 7) >> 3;
+    for (let i = 0; i < bytes.length; i++) {
+      const x = i % width;
+      const byte = data[Math.floor(i / width) * stride + (x >> 3)];
+      bytes[i] = (byte >> (7 - (x & 7))) & 1 ? 255 : 0;
+    }
+    return { width, height, data: bytes, channels: 1, depth: 8 as const };
+  }
+  const channels = kind === 2 ? 3 : 4;
+  if (data.length < width * height * channels) return null;
+  return {
+    width,
+    height,
+    data: new Uint8Array(data.subarray(0, width * height * channels)),
+    channels,
+    depth: 8 as const,
+  };
+}
+
+/** What an operator that ends a path does with it. */
+export interface PathPainting {
+  readonly stroked: boolean;
+  readonly filled: boolean;
+  readonly rule: 'nonzero' | 'evenodd';
+}
+
+/** By operator; those that paint nothing are not in it. */
+export function pathPaintings({ OPS }: Engine): ReadonlyMap<number, PathPainting> {
+  const painting = (stroked: boolean, filled: boolean, rule: PathPainting['rule'] = 'nonzero') => ({
+    stroked,
+    filled,
+    rule,
+  });
+  return new Map([
+    [OPS.stroke, painting(true, false)],
+    [OPS.closeStroke, painting(true, false)],
+    [OPS.fill, painting(false, true)],
+    [OPS.eoFill, painting(false, true, 'evenodd')],
+    [OPS.fillStroke, painting(true, true)],
+    [OPS.closeFillStroke, painting(true, true)],
+    [OPS.eoFillStroke, painting(true, true, 'evenodd')],
+    [OPS.closeEOFillStroke, painting(true, true, 'evenodd')],
+  ]);
+}

@@ -1,0 +1,28 @@
+import type { Notes } from './reading.ts';
+
+/** What setting a text came to, for the report. */
+interface SetText {
+  readonly ids: readonly string[];
+  /** Families that were wanted and what was taken instead. */
+  readonly substituted: ReadonlyMap<string, string>;
+  /** Characters that no face has. */
+  readonly unknown: string;
+  readonly line: number;
+}
+
+/** Notes that a text came as outlines, which fonts it had to do without, and which characters. */
+export function noteText(notes: Notes, { ids, substituted, unknown, line }: SetText): void {
+  if (ids.length > 0) notes.add('taken', 'text-as-outlines', 'a text is taken as its outlines', ids);
+  for (const [wanted, given] of substituted) {
+    const said = `the font “${wanted.slice(0, 40)}” is not here; “${given}” is taken in its stead. Load the font in the shop to have the text as drawn`;
+    notes.add('changed', `font-substituted:${wanted}`, said, ids);
+  }
+  if (unknown !== '') {
+    const said = `no font here has the characters “${unknown.slice(0, 20)}”, which were left out (line ${line})`;
+    notes.add('left-out', 'characters-missing', said, ids);
+  }
+}
+
+export function noteNoFonts(notes: Notes, line: number): void {
+  notes.add('left-out', 'text-not-read', `a text was left out, as there are no fonts to set it in (line ${line})`);
+}
