@@ -267,8 +267,10 @@ test('a picture of the job at the resolution that was chosen', async ({ page }) 
   expect(download.suggestedFilename()).toBe('As PNG.png');
 
   await page.getByText('Named As PNG.png').click();
-  await page.getByLabel('File names').fill('{date} {job}: {material}');
+  await page.getByLabel('Member this job is for').fill('Noor Castellan');
+  await page.getByLabel('Member this job is for').press('Enter');
+  await page.getByLabel('File names').fill('{date} {job}: {member}, run {run}');
   await page.getByLabel('File names').press('Enter');
-  await expect(page.getByText(/^Named \d{4}-\d\d-\d\d As PNG.png/)).toBeVisible();
+  await expect(page.getByText(/^Named \d{4}-\d\d-\d\d As PNG- Noor Castellan, run 1.png/)).toBeVisible();
   await page.request.put('/api/settings', { data: { fileNames: '{job} {material} {thickness}' } });
 });

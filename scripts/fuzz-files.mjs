@@ -108,9 +108,12 @@ const crafted = [
       ),
   ],
   [
-    'three hundred thousand entities',
-    () =>
-      text(`0\nSECTION\n2\nENTITIES\n${'0\nLINE\n8\nA\n10\n0\n20\n0\n11\n1\n21\n1\n'.repeat(3e5)}0\nENDSEC\n0\nEOF\n`),
+    'a million entities',
+    () => text(`0\nSECTION\n2\nENTITIES\n${'0\nLINE\n10\n0\n20\n0\n11\n1\n21\n1\n'.repeat(1e6)}0\nENDSEC\n0\nEOF\n`),
+  ],
+  [
+    'a million shapes',
+    () => text(`<svg xmlns="http://www.w3.org/2000/svg" stroke="red">${'<path d="M0 0h1"/>'.repeat(1e6)}</svg>`),
   ],
   [
     'a hatch of untruths',

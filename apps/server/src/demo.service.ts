@@ -1,7 +1,16 @@
 import { existsSync } from 'node:fs';
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import { addItems, newJob, type Sheet, type Shop, setSheet, sheetAsStocked, shopFromJson } from '@lambent/core';
+import {
+  addItems,
+  newJob,
+  type Sheet,
+  type Shop,
+  setMember,
+  setSheet,
+  sheetAsStocked,
+  shopFromJson,
+} from '@lambent/core';
 import { Injectable, Logger } from '@nestjs/common';
 import { config } from './config.ts';
 import { packJob } from './data/pack.ts';
@@ -11,12 +20,29 @@ import { WorkService } from './work/work.service.ts';
 
 const project = 'Heronbrook Seed Library';
 
+interface DemoJob {
+  readonly title: string;
+  readonly file: string;
+  readonly member: string;
+  readonly machineId: string;
+  readonly materialId: string;
+  readonly sheet: Partial<Sheet>;
+}
+
 /** The demo jobs, last one first on the Desk. */
-const jobs: { title: string; file: string; machineId: string; materialId: string; sheet: Partial<Sheet> }[] = [
-  { title: 'Estuary relief', file: 'estuary-relief.svg', machineId: 'curlew', materialId: 'grey-board-2', sheet: {} },
+const jobs: DemoJob[] = [
+  {
+    title: 'Estuary relief',
+    file: 'estuary-relief.svg',
+    member: 'Pavel Anders',
+    machineId: 'curlew',
+    materialId: 'grey-board-2',
+    sheet: {},
+  },
   {
     title: 'Seed packet, folding',
     file: 'seed-packet.svg',
+    member: 'Wilhelmina Strand',
     machineId: 'wren',
     materialId: 'cotton-card-05',
     sheet: {},
@@ -24,6 +50,7 @@ const jobs: { title: string; file: string; machineId: string; materialId: string
   {
     title: 'Row markers, spring batch',
     file: 'row-markers.svg',
+    member: 'Noor Castellan',
     machineId: 'wren',
     materialId: 'birch-ply-3',
     sheet: { x: 14, y: 14 },
@@ -51,10 +78,7 @@ export class DemoService {
     this.logger.log(`Loaded ${shop.name}: ${jobs.length} jobs.`);
   }
 
-  private async addJob(
-    shop: Shop,
-    { title, file, machineId, materialId, sheet }: (typeof jobs)[number],
-  ): Promise<void> {
+  private async addJob(shop: Shop, { title, file, member, machineId, materialId, sheet }: DemoJob): Promise<void> {
     const path = join(config.demoFolder, 'drawings', file);
     const bytes = await readFile(path);
     const reading = await this.work.readDrawing({ bytes, arrivalId: 'demo' });
@@ -63,7 +87,7 @@ export class DemoService {
     if (!machine || !material) throw new Error(`The demo shop lacks ${machineId} or ${materialId}`);
     const stocked = { ...sheetAsStocked('sheet-1', material, machine), ...sheet };
     const { items, groups } = reading.drawing;
-    const document = setSheet(addItems(newJob(machineId, shop.keys[0].id), items, groups), stocked);
+    const document = setSheet(addItems(setMember(newJob(machineId, shop.keys[0].id), member), items, groups), stocked);
     const id = await this.jobs.add(title, project, packJob(document), `Bring in ${file}`);
     await this.jobs.keepOriginal(id, file, bytes);
   }

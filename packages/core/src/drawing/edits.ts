@@ -114,6 +114,11 @@ export function sameMark(
   return a.part === b.part && a.colour === b.colour && a.widthMm === b.widthMm;
 }
 
+/** Says whose job it is. */
+export function setMember(job: JobDocument, member: string): JobDocument {
+  return job.member === member ? job : { ...job, member };
+}
+
 export function setMachine(job: JobDocument, machineId: string): JobDocument {
   return job.machineId === machineId ? job : { ...job, machineId };
 }

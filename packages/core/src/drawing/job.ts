@@ -39,6 +39,8 @@ export interface LayerSettings {
 /** One piece of work, as it is stored: what the operator decided, nothing that can be derived. */
 export interface JobDocument {
   readonly drawing: Drawing;
+  /** Whose job it is, as the operator typed it; empty when nobody said. */
+  readonly member: string;
   readonly machineId: string;
   readonly keyId: string;
   readonly unit: LengthUnit;
@@ -55,6 +57,7 @@ export interface JobDocument {
 export function newJob(machineId: string, keyId: string): JobDocument {
   return {
     drawing: emptyDrawing,
+    member: '',
     machineId,
     keyId,
     unit: 'mm',

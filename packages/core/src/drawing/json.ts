@@ -181,6 +181,8 @@ export function jobFromJson(json: unknown): JobDocument {
   if (!unit) throw new NotADrawing('job: unit must be mm, cm or in');
   return {
     drawing: drawingFromJson(record.drawing),
+    // Jobs of earlier versions do not know whose they are.
+    member: asTextOrNull(record.member, 'job: member') ?? '',
     machineId: asText(record.machineId, 'job: machineId'),
     keyId: asText(record.keyId, 'job: keyId'),
     unit,

@@ -1,4 +1,3 @@
-import type { Point } from './matrix.ts';
 import { appendPath, coordsOf, type Path, PathBuilder, Verb } from './path.ts';
 
 /** Lines that were joined to one, by their places in the list given, and the path they make. */
@@ -13,40 +12,12 @@ export interface Joined {
  */
 export function joinLines(lines: readonly Path[], tolerance: number): Joined[] {
   // Two ends a line: end 2i is where line i starts, end 2i + 1 where it ends.
-  const ends = lines.flatMap(({ coords }): Point[] => {
-    const last = coords.length - 2;
-    return [
-      { x: coords[0], y: coords[1] },
-      { x: coords[last], y: coords[last + 1] },
-    ];
+  const ends = new Float64Array(lines.length * 4);
+  lines.forEach(({ coords }, i) => {
+    ends.set(coords.subarray(0, 2), i * 4);
+    ends.set(coords.subarray(coords.length - 2), i * 4 + 2);
   });
-  // Cells as wide as the tolerance, by a hash of their place: two may share one, as distances are looked at anyway.
-  const cells = new Map<number, number[]>();
-  const cellOf = (x: number, y: number) =>
-    (Math.imul(Math.floor(x / tolerance), 73856093) ^ Math.imul(Math.floor(y / tolerance), 19349663)) >>> 0;
-  ends.forEach(({ x, y }, i) => {
-    const cell = cellOf(x, y);
-    const known = cells.get(cell);
-    if (known) known.push(i);
-    else cells.set(cell, [i]);
-  });
-  /** The one end that meets this one; -1 when there is none, or more than one. */
-  const partner = ends.map(({ x, y }, i) => {
-    let found = -1;
-    const seen = new Set<number>();
-    for (let k = 0; k < 9; k++) {
-      const name = cellOf(x + ((k % 3) - 1) * tolerance, y + (Math.floor(k / 3) - 1) * tolerance);
-      const cell = cells.get(name);
-      if (!cell || seen.has(name)) continue;
-      seen.add(name);
-      for (const j of cell) {
-        if (j === i || Math.hypot(ends[j].x - x, ends[j].y - y) > tolerance) continue;
-        if (found >= 0) return -1;
-        found = j;
-      }
-    }
-    return found;
-  });
+  const partner = partners(ends, tolerance);
   const meets = (i: number) => (partner[i] >= 0 && partner[partner[i]] === i ? partner[i] : -1);
 
   const done = new Uint8Array(lines.length);
@@ -77,6 +48,45 @@ export function joinLines(lines: readonly Path[], tolerance: number): Joined[] {
     if (closed) builder.close();
     out.push({ members: chain.map((end) => end >> 1), path: builder.build() });
   });
+  return out;
+}
+
+/**
+ * For each of the points x, y, x, y… the one other that lies within `tolerance` of it; -1 where there is none,
+ * or more than one.
+ */
+function partners(points: Float64Array, tolerance: number): Int32Array {
+  const count = points.length / 2;
+  // Chains by a hash of the cell that a point lies in; what is near it lies there or, close to a border, next to it.
+  const width = tolerance * 8;
+  const mask = 2 ** Math.ceil(Math.log2(count * 2 + 1)) - 1;
+  const heads = new Int32Array(mask + 1).fill(-1);
+  const following = new Int32Array(count);
+  const slotOf = (column: number, row: number) => {
+    const mixed = Math.imul(column, 73856093) ^ Math.imul(row, 19349663);
+    return (mixed ^ (mixed >>> 15)) & mask;
+  };
+  for (let i = 0; i < count; i++) {
+    const slot = slotOf(Math.floor(points[i * 2] / width), Math.floor(points[i * 2 + 1] / width));
+    following[i] = heads[slot];
+    heads[slot] = i;
+  }
+  const out = new Int32Array(count).fill(-1);
+  for (let i = 0; i < count; i++) {
+    const [x, y] = [points[i * 2], points[i * 2 + 1]];
+    const lastColumn = Math.floor((x + tolerance) / width);
+    const lastRow = Math.floor((y + tolerance) / width);
+    let found = -1;
+    for (let column = Math.floor((x - tolerance) / width); column <= lastColumn; column++) {
+      for (let row = Math.floor((y - tolerance) / width); row <= lastRow; row++) {
+        for (let j = heads[slotOf(column, row)]; j >= 0 && found !== -2; j = following[j]) {
+          if (j === i || j === found || Math.hypot(points[j * 2] - x, points[j * 2 + 1] - y) > tolerance) continue;
+          found = found < 0 ? j : -2;
+        }
+      }
+    }
+    out[i] = Math.max(-1, found);
+  }
   return out;
 }
 

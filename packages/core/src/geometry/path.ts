@@ -18,6 +18,9 @@ export interface Path {
 
 export const emptyPath: Path = { verbs: new Uint8Array(0), coords: new Float64Array(0) };
 
+/** Shared by all single lines, of which a drawing may have a million. */
+const oneLine = Uint8Array.of(Verb.move, Verb.line);
+
 /** Collects verbs and points and builds a path of them. */
 export class PathBuilder {
   private readonly verbs: number[] = [];
@@ -78,7 +81,9 @@ export class PathBuilder {
   }
 
   build(): Path {
-    return { verbs: new Uint8Array(this.verbs), coords: new Float64Array(this.coords) };
+    const { verbs } = this;
+    const plain = verbs.length === 2 && verbs[1] === Verb.line;
+    return { verbs: plain ? oneLine : new Uint8Array(verbs), coords: new Float64Array(this.coords) };
   }
 
   /** After a close, drawing goes on from where the subpath began, as SVG has it. */

@@ -1,4 +1,4 @@
-import { blocks, fileNameFor, usualFileName } from '@lambent/core';
+import { blocks, fileNameFor, setMember, usualFileName } from '@lambent/core';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { format } from 'date-fns';
 import { Download } from 'lucide-react';
@@ -11,6 +11,7 @@ import { fileWorker } from '../../workers/bench.ts';
 import type { ArtworkFormat } from '../../workers/bench.worker.ts';
 import { useBench, useBenchActions } from '../context.ts';
 import { type BenchState, jobOf } from '../store.ts';
+import { useRuns } from '../use-runs.ts';
 import { Part } from './drawer.tsx';
 
 type Format = ArtworkFormat | 'gcode';
@@ -37,7 +38,9 @@ export function TakeOut() {
   const [busy, setBusy] = useState(false);
   const queries = useQueryClient();
   const pattern = useQuery({ queryKey: ['settings'], queryFn: api.settings }).data?.fileNames ?? usualFileName;
-  const example = useBench((state) => nameFor(state, pattern));
+  const run = useRuns().runs.length + 1;
+  const example = useBench((state) => nameFor(state, pattern, run));
+  const member = useBench((state) => jobOf(state).member);
   const settle = (fileNames: string) => {
     api
       .settle({ fileNames })
@@ -59,7 +62,7 @@ export function TakeOut() {
       const blob = await (kind === 'gcode'
         ? fileWorker().gcode(jobOf(state), state.shop, state.title)
         : fileWorker().artwork(jobOf(state), state.shop, state.title, kind, choices, Number(resolution)));
-      download(blob, `${nameFor(state, pattern)}.${kind}`);
+      download(blob, `${nameFor(state, pattern, run)}.${kind}`);
     } catch (error) {
       toast.error(`The file was not made. ${sentenceOf(error)}`);
     } finally {
@@ -121,24 +124,12 @@ export function TakeOut() {
         <summary className="cursor-pointer truncate text-[12px] text-quiet">
           Named {example}.{kind}
         </summary>
-        <label className="mt-1 flex flex-col gap-1">
-          <span className="text-quiet">File names</span>
-          <input
-            key={pattern}
-            defaultValue={pattern}
-            maxLength={200}
-            className="figures h-8 rounded-lg border border-line bg-raised px-2.5 text-[12.5px] focus:border-petrol focus:outline-none"
-            onKeyDown={(event) => {
-              if (event.key === 'Enter') event.currentTarget.blur();
-              if (event.key === 'Escape') event.currentTarget.value = pattern;
-            }}
-            onBlur={({ currentTarget }) => {
-              const typed = currentTarget.value.trim();
-              if (typed === '') currentTarget.value = pattern;
-              else if (typed !== pattern) settle(typed);
-            }}
-          />
-        </label>
+        <NamePart label="File names" value={pattern} needed settle={settle} />
+        <NamePart
+          label="Member this job is for"
+          value={member}
+          settle={(typed) => actions.edit('say whose job it is', (job) => setMember(job, typed))}
+        />
         <p className="mt-1 text-[12px] text-quiet">
           For the whole shop. What stands in braces is filled in: {'{job} {member} {material} {thickness} {date} {run}'}
         </p>
@@ -150,15 +141,42 @@ export function TakeOut() {
   );
 }
 
-function nameFor({ title, prepared }: BenchState, pattern: string): string {
+/** One text that file names are made of, settled when it is left. `needed` takes no empty text. */
+function NamePart(props: { label: string; value: string; needed?: boolean; settle: (typed: string) => void }) {
+  const { label, value, needed, settle } = props;
+  return (
+    <label className="mt-1.5 flex flex-col gap-1">
+      <span className="text-quiet">{label}</span>
+      <input
+        key={value}
+        defaultValue={value}
+        maxLength={200}
+        className="figures h-8 rounded-lg border border-line bg-raised px-2.5 text-[12.5px] focus:border-petrol focus:outline-none"
+        onKeyDown={(event) => {
+          if (event.key === 'Enter') event.currentTarget.blur();
+          if (event.key === 'Escape') event.currentTarget.value = value;
+        }}
+        onBlur={({ currentTarget }) => {
+          const typed = currentTarget.value.trim();
+          if (typed === '' && needed) currentTarget.value = value;
+          else if (typed !== value) settle(typed);
+        }}
+      />
+    </label>
+  );
+}
+
+/** @param run the number that the next run of this job will have */
+function nameFor(state: BenchState, pattern: string, run: number): string {
+  const { title, prepared } = state;
   const { material } = prepared;
   return fileNameFor(pattern, {
     job: title,
-    member: '',
+    member: jobOf(state).member,
     material: material?.name ?? '',
     thickness: material ? `${material.thicknessMm} mm` : '',
     date: format(new Date(), 'yyyy-MM-dd'),
-    run: '',
+    run: String(run),
   });
 }
 

@@ -15,9 +15,13 @@ export interface Drawn {
 const turn = Math.PI / 180;
 
 /** The shape of a simple entity; null when it is damaged or draws nothing, `undefined` when it is of another kind. */
-export function drawEntity(raw: Raw, vertices: readonly Raw[], tolerance: number): Drawn | null | undefined {
-  const fields = new Fields(raw);
-  switch (raw.type) {
+export function drawEntity(
+  type: string,
+  fields: Fields,
+  vertices: readonly Raw[],
+  tolerance: number,
+): Drawn | null | undefined {
+  switch (type) {
     case 'LINE':
       return outline(lineThrough([fields.point(10), fields.point(11)], false));
     case 'CIRCLE': {
@@ -34,7 +38,7 @@ export function drawEntity(raw: Raw, vertices: readonly Raw[], tolerance: number
     case 'ELLIPSE':
       return ellipse(fields);
     case 'LWPOLYLINE':
-      return outline(bulged(lightVertices(raw.groups), (fields.number(70, 0) & 1) === 1));
+      return outline(bulged(lightVertices(fields.groups), (fields.number(70, 0) & 1) === 1));
     case 'POLYLINE':
       return polyline(fields, vertices);
     case 'SPLINE':
@@ -238,7 +242,7 @@ class BoundaryReader {
 }
 
 function hatch(fields: Fields, tolerance: number): Drawn | null {
-  const reader = new BoundaryReader(fields.raw.groups);
+  const reader = new BoundaryReader(fields.groups);
   const builder = new PathBuilder();
   const count = reader.number(91);
   for (let i = 0; i < count; i++) {

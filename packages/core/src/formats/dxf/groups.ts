@@ -9,11 +9,25 @@ import { FileRefused } from '../refusal.ts';
 export type Group = readonly [code: number, value: string];
 
 /** What starts with a group 0: an entity, a table entry, a block. */
-export interface Raw {
-  readonly type: string;
-  readonly groups: readonly Group[];
-  /** The line of the file on which it starts. */
-  readonly line: number;
+export class Raw {
+  /**
+   * @param line the line of the file on which it starts
+   * @param from where its groups begin in the text
+   */
+  constructor(
+    readonly type: string,
+    readonly line: number,
+    private readonly text: string,
+    private readonly from: number,
+  ) {}
+
+  /** Read anew each time: a large file has too many groups to keep them all. */
+  get groups(): readonly Group[] {
+    const out: Group[] = [];
+    const pairs = new Pairs(this.text, this.from);
+    while (pairs.next() && pairs.code !== 0) out.push([pairs.code, pairs.value]);
+    return out;
+  }
 }
 
 export interface RawSections {
@@ -32,18 +46,13 @@ export function readSections(text: string): RawSections {
   let section: Raw[] | null = null;
   let inHeader = false;
   let variable: Group[] | null = null;
-  let record: { type: string; groups: Group[]; line: number } | null = null;
-  let cutAt: number | null = null;
   let awaitingName = false;
   let ended = false;
 
-  for (const { code, value, line } of pairs(text)) {
-    if (code === null) {
-      cutAt = line;
-      break;
-    }
+  const pairs = new Pairs(text, 0);
+  while (pairs.next()) {
+    const { code, value } = pairs;
     if (code === 0) {
-      record = null;
       if (value === 'SECTION') awaitingName = true;
       else if (value === 'ENDSEC') {
         section = null;
@@ -51,10 +60,7 @@ export function readSections(text: string): RawSections {
       } else if (value === 'EOF') {
         ended = true;
         break;
-      } else if (section) {
-        record = { type: value, groups: [], line };
-        section.push(record);
-      }
+      } else section?.push(new Raw(value, pairs.line, text, pairs.at));
     } else if (awaitingName && code === 2) {
       awaitingName = false;
       inHeader = value === 'HEADER';
@@ -64,48 +70,57 @@ export function readSections(text: string): RawSections {
       variable = [];
       header.set(value, variable);
     } else if (inHeader) variable?.push([code, value]);
-    else record?.groups.push([code, value]);
   }
   if (sections.size === 0) throw new FileRefused('The file is a DXF without any content. Save it again as ASCII DXF.');
-  if (!ended) cutAt ??= text.split('\n').length;
-  return { header, sections, cutAt: ended ? null : cutAt };
+  return { header, sections, cutAt: ended ? null : pairs.line };
 }
 
-/** Every pair of lines; a code of null where a line should be a code and is not. */
-function* pairs(text: string): Generator<{ code: number | null; value: string; line: number }> {
-  let at = 0;
-  let line = 0;
-  const next = (): string | null => {
+/** Goes through pairs of lines, up to the end or to where a line should be a code and is not. */
+class Pairs {
+  code = 0;
+  value = '';
+  /** The line of the pair's code, counted from 1. */
+  line = 0;
+  private lines = 0;
+
+  /** @param at where the next pair begins */
+  constructor(
+    private readonly text: string,
+    public at: number,
+  ) {}
+
+  /** Whether there is another pair; if so, it is in `code` and `value`. */
+  next(): boolean {
+    this.line = this.lines + 1;
+    const head = this.readLine()?.trim() ?? '';
+    if (!/^-?\d+$/.test(head)) return false;
+    const value = this.readLine();
+    if (value === null) return false;
+    this.code = Number(head);
+    this.value = value.trim();
+    return true;
+  }
+
+  private readLine(): string | null {
+    const { text, at } = this;
     if (at >= text.length) return null;
-    let end = text.indexOf('\n', at);
-    if (end < 0) end = text.length;
-    const read = text.slice(at, end);
-    at = end + 1;
-    line++;
-    return read;
-  };
-  for (;;) {
-    const head = next();
-    if (head === null) return;
-    const started = line;
-    const word = head.trim();
-    if (word === '' && at >= text.length) return;
-    const code = /^-?\d+$/.test(word) ? Number(word) : null;
-    const value = code === null ? null : next();
-    if (code === null || value === null) {
-      yield { code: null, value: '', line: started };
-      return;
-    }
-    yield { code, value: value.trim(), line: started };
+    const end = text.indexOf('\n', at);
+    this.at = end < 0 ? text.length : end + 1;
+    this.lines++;
+    return text.slice(at, end < 0 ? text.length : end);
   }
 }
 
 /** Reads the groups of one record by code. */
 export class Fields {
-  constructor(readonly raw: Raw) {}
+  readonly groups: readonly Group[];
+
+  constructor(raw: Raw) {
+    this.groups = raw.groups;
+  }
 
   text(code: number): string | null {
-    return this.raw.groups.find(([known]) => known === code)?.[1] ?? null;
+    return this.groups.find(([known]) => known === code)?.[1] ?? null;
   }
 
   /** A number; `otherwise` where there is none or it is none. */
@@ -116,13 +131,13 @@ export class Fields {
   }
 
   all(code: number): string[] {
-    return this.raw.groups.filter(([known]) => known === code).map(([, value]) => value);
+    return this.groups.filter(([known]) => known === code).map(([, value]) => value);
   }
 
   /** Every point whose x has this code and whose y has the code ten above it; z is the code twenty above. */
   points(code: number): { x: number; y: number; z: number }[] {
     const out: { x: number; y: number; z: number }[] = [];
-    for (const [known, value] of this.raw.groups) {
+    for (const [known, value] of this.groups) {
       if (known === code) out.push({ x: finite(value), y: 0, z: 0 });
       else if (known === code + 10 && out.length > 0) out[out.length - 1].y = finite(value);
       else if (known === code + 20 && out.length > 0) out[out.length - 1].z = finite(value);

@@ -1,6 +1,5 @@
-import type { Colour, Group, Item } from '../../drawing/item.ts';
-import { boundsOfAll, pathOf } from '../../drawing/item.ts';
-import { boxContains, boxHeight, boxOf, boxWidth, isEmpty } from '../../geometry/box.ts';
+import type { Colour, Group, Item, Paint } from '../../drawing/item.ts';
+import { boxContains, boxHeight, boxOf, boxWidth, emptyBox, isEmpty, uniteBoxes } from '../../geometry/box.ts';
 import { joinLines } from '../../geometry/join.ts';
 import {
   determinant,
@@ -11,8 +10,8 @@ import {
   scaling,
   translation,
 } from '../../geometry/matrix.ts';
-import { Verb } from '../../geometry/path.ts';
-import type { Shape } from '../../geometry/shapes.ts';
+import { type Path, pathBounds, transformPath, Verb } from '../../geometry/path.ts';
+import { outlineOf, type Shape } from '../../geometry/shapes.ts';
 import type { FontBook } from '../../text/fonts.ts';
 import { type FoundSize, Notes, type Reading, type SizeChoice } from '../reading.ts';
 import { FileRefused } from '../refusal.ts';
@@ -93,6 +92,8 @@ class DxfReader {
   private readonly blocks = new Map<string, { base: { x: number; y: number }; entities: Entity[] }>();
   private readonly styles = new Map<string, { family: string; bold: boolean; italic: boolean }>();
   private readonly unknown = new Map<string, number>();
+  /** Shared by all items of one colour: there may be a million. */
+  private readonly paints = new Map<string, Paint>();
   private readonly file: ReturnType<typeof readSections>;
   private made = 0;
 
@@ -250,7 +251,7 @@ class DxfReader {
       return;
     }
     const matrix = planar.has(raw.type) ? multiply(place.matrix, plane) : place.matrix;
-    const drawn = drawEntity(raw, followers, straying / Math.max(1e-9, meanScale(matrix)));
+    const drawn = drawEntity(raw.type, fields, followers, straying / Math.max(1e-9, meanScale(matrix)));
     if (drawn === undefined) {
       this.unknown.set(raw.type, (this.unknown.get(raw.type) ?? 0) + 1);
       return;
@@ -328,7 +329,7 @@ class DxfReader {
       noteNoFonts(this.notes, raw.line);
       return;
     }
-    const { path, text, unknown } = drawText(raw, found.face);
+    const { path, text, unknown } = drawText(raw.type, fields, found.face);
     if (path.verbs.length === 0) return;
     const plane = raw.type === 'MTEXT' ? scaling(1, 1) : (planeOf(fields) ?? scaling(1, 1));
     const id = this.push(place, { kind: 'path', path }, multiply(place.matrix, plane), true, text);
@@ -359,9 +360,7 @@ class DxfReader {
       name,
       shape,
       matrix,
-      paint: filled
-        ? { stroke: null, strokeWidthMm: 0, fill: colour }
-        : { stroke: colour, strokeWidthMm: hairline, fill: null },
+      paint: this.paint(colour, filled),
       fillRule: name === null ? 'evenodd' : 'nonzero',
       groupId: place.layer?.group.id ?? null,
       pinned: null,
@@ -370,6 +369,18 @@ class DxfReader {
     if (hidden)
       this.notes.add('left-out', 'hidden-left-out', 'a part on a layer that is off or frozen is kept hidden', [id]);
     return id;
+  }
+
+  private paint(colour: Colour, filled: boolean): Paint {
+    const key = `${colour} ${filled}`;
+    let paint = this.paints.get(key);
+    if (!paint) {
+      paint = filled
+        ? { stroke: null, strokeWidthMm: 0, fill: colour }
+        : { stroke: colour, strokeWidthMm: hairline, fill: null };
+      this.paints.set(key, paint);
+    }
+    return paint;
   }
 
   /** Joins loose lines of one layer and colour to outlines. */
@@ -388,7 +399,7 @@ class DxfReader {
     const into: string[] = [];
     let count = 0;
     for (const places of loose.values()) {
-      const paths = places.map((i) => pathOf(this.items[i]));
+      const paths = places.map((i) => placedOutline(this.items[i]));
       for (const { members, path } of joinLines(paths, meeting)) {
         const all = members.map((member) => places[member]);
         const first = Math.min(...all);
@@ -416,7 +427,7 @@ class DxfReader {
       const value = (code: number) => finite(groups.find(([known]) => known === code)?.[1] ?? '') * mm;
       return groups.length > 0 ? { x: value(10), y: value(20) } : null;
     };
-    const bounds = boundsOfAll(items);
+    const bounds = items.map((item) => pathBounds(placedOutline(item))).reduce(uniteBoxes, emptyBox);
     if (isEmpty(bounds)) return { items, page: null };
     const [low, high] = [corner('$LIMMIN'), corner('$LIMMAX')];
     const sane = low && high && high.x > low.x && high.y > low.y;
@@ -425,9 +436,19 @@ class DxfReader {
     if (!Number.isFinite(bounds.maxX - bounds.minX))
       throw new FileRefused('The drawing has no finite size. Save it again as ASCII DXF.');
     const move = translation(-(page ?? bounds).minX, -(page ?? bounds).minY);
-    const moved = items.map((item) => ({ ...item, matrix: multiply(move, item.matrix) }));
+    const places = new Map<Matrix, Matrix>();
+    const moved = items.map((item) => {
+      const matrix = places.get(item.matrix) ?? multiply(move, item.matrix);
+      places.set(item.matrix, matrix);
+      return { ...item, matrix };
+    });
     return { items: moved, page: page && { width: boxWidth(page), height: boxHeight(page) } };
   }
+}
+
+/** An item's outline on the bed, not kept: these items only pass. */
+function placedOutline({ shape, matrix }: Item): Path {
+  return transformPath(outlineOf(shape), matrix);
 }
 
 /** Entities with the vertices and attributes that follow them. */
@@ -440,8 +461,8 @@ function withFollowers(raws: readonly Raw[]): Entity[] {
     else {
       const followers: Raw[] = [];
       out.push({ raw, followers });
-      const follows = raw.groups.some(([code, value]) => code === 66 && value === '1');
-      owner = raw.type === 'POLYLINE' || (raw.type === 'INSERT' && follows) ? followers : null;
+      const follows = () => raw.groups.some(([code, value]) => code === 66 && value === '1');
+      owner = raw.type === 'POLYLINE' || (raw.type === 'INSERT' && follows()) ? followers : null;
     }
   }
   return out;

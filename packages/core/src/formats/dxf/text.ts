@@ -2,7 +2,7 @@ import { type Matrix, multiply, rotation, scaling, translation } from '../../geo
 import { type Path, PathBuilder } from '../../geometry/path.ts';
 import type { Face } from '../../text/fonts.ts';
 import { capHeight, kerning, type SetGlyph, setGlyph } from '../../text/glyphs.ts';
-import { Fields, type Raw } from './groups.ts';
+import type { Fields } from './groups.ts';
 
 export interface DrawnText {
   readonly path: Path;
@@ -12,8 +12,8 @@ export interface DrawnText {
 }
 
 /** Outlines of TEXT, ATTRIB and MTEXT in the entity's plane, y up. */
-export function drawText(raw: Raw, face: Face): DrawnText {
-  return raw.type === 'MTEXT' ? paragraph(new Fields(raw), face) : singleLine(new Fields(raw), face);
+export function drawText(type: string, fields: Fields, face: Face): DrawnText {
+  return type === 'MTEXT' ? paragraph(fields, face) : singleLine(fields, face);
 }
 
 function singleLine(fields: Fields, face: Face): DrawnText {

@@ -1,12 +1,15 @@
 import type { Colour } from '../../drawing/item.ts';
 import { identity, type Matrix } from '../../geometry/matrix.ts';
 import { type Path, PathBuilder } from '../../geometry/path.ts';
+import { channelsOf, colourOfChannels, meanOf, meanOfStops } from '../mean-colour.ts';
 
 /*
  * What the PDF package hands over, in its own coding, and what we make of each piece of it.
  */
 
 export type Engine = typeof import('pdfjs-dist');
+
+const midGrey = [128, 128, 128];
 
 export interface Operators {
   readonly fnArray: readonly number[];
@@ -127,4 +130,28 @@ export function pathPaintings({ OPS }: Engine): ReadonlyMap<number, PathPainting
     [OPS.eoFillStroke, painting(true, true, 'evenodd')],
     [OPS.closeEOFillStroke, painting(true, true, 'evenodd')],
   ]);
+}
+
+/** The mean colour of a shading as the package hands it over: of a gradient's stops, of a mesh's corners. */
+export function meanOfShading(shading: unknown): Colour {
+  const parts = Array.isArray(shading) ? (shading as unknown[]) : [];
+  if (parts[0] === 'RadialAxial') {
+    const stops = (parts[3] as [number, string][]).map(([offset, colour]) => ({
+      offset,
+      rgba: [...channelsOf(colour), 1],
+    }));
+    if (stops.length > 0) return colourOfChannels(meanOfStops(stops));
+  }
+  const bytes = parts[0] === 'Mesh' ? (parts[3] as Uint8Array) : new Uint8Array();
+  const corners = Array.from({ length: Math.floor(bytes.length / 3) }, (_, i) => [...bytes.slice(i * 3, i * 3 + 3), 1]);
+  return colourOfChannels(meanOf(corners) ?? midGrey);
+}
+
+/** The mean colour of a tile that repeats: the one it is painted in, or of those it paints with. */
+export function meanOfTile({ OPS }: Engine, colour: unknown, { fnArray, argsArray }: Operators): Colour {
+  if (typeof colour === 'string') return colourOf(colour);
+  const set = fnArray.flatMap((op, i) =>
+    op === OPS.setFillRGBColor || op === OPS.setStrokeRGBColor ? [colourOf((argsArray[i] as unknown[])[0])] : [],
+  );
+  return colourOfChannels(meanOf(set.map((found) => [...channelsOf(found), 1])) ?? midGrey);
 }

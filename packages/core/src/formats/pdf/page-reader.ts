@@ -1,101 +1,57 @@
 import { encode as encodePng } from 'fast-png';
 import type { PDFPageProxy } from 'pdfjs-dist';
 import type { ReadingChoices } from '../../drawing/arrival.ts';
-import { type Colour, type Group, type Item, type Paint, unpainted } from '../../drawing/item.ts';
-import { type Area, areaOf, intersectAreas } from '../../geometry/area.ts';
+import { type Colour, type Group, type Item, unpainted } from '../../drawing/item.ts';
+import { type Area, areaOf, intersectAreas, pathOfArea } from '../../geometry/area.ts';
 import { dashPath } from '../../geometry/dash.ts';
-import { identity, type Matrix, meanScale, multiply, scaling, translation } from '../../geometry/matrix.ts';
-import { type Path, PathBuilder, transformPath } from '../../geometry/path.ts';
+import { identity, type Matrix, multiply } from '../../geometry/matrix.ts';
+import { type Path, transformPath } from '../../geometry/path.ts';
 import { outlineOf, rectangleOf } from '../../geometry/shapes.ts';
 import { clipItems } from '../clipping.ts';
 import { pictureFile } from '../picture/file.ts';
 import type { Notes, PictureFile } from '../reading.ts';
+import { paintOf, type State, startState } from './graphics-state.ts';
 import {
-  addData,
   colourOf,
   type Engine,
+  meanOfShading,
+  meanOfTile,
   type Operators,
   type PathPainting,
   type PdfFont,
-  type PdfGlyph,
   type PdfImage,
   pathOfData,
   pathPaintings,
   rasterOf,
 } from './packed.ts';
+import { type TextPage, TextReader } from './page-text.ts';
 
 /** What optional content marks: the layer it is on, and whether that is shown. */
 type LayerOf = (props: { id: string }) => { group: Group | null; shown: boolean };
 
-interface State {
-  matrix: Matrix;
-  clip: Area | null;
-  fill: Colour | null;
-  stroke: Colour | null;
-  lineWidth: number;
-  cap: number;
-  join: number;
-  dashes: readonly number[];
-  dashOffset: number;
-  fillAlpha: number;
-  strokeAlpha: number;
-  font: PdfFont | null;
-  fontSize: number;
-  charSpacing: number;
-  wordSpacing: number;
-  stretch: number;
-  rise: number;
-  leading: number;
-  mode: number;
-}
-
-const start: State = {
-  matrix: identity,
-  clip: null,
-  fill: '#000000',
-  stroke: '#000000',
-  lineWidth: 1,
-  cap: 0,
-  join: 0,
-  dashes: [],
-  dashOffset: 0,
-  fillAlpha: 1,
-  strokeAlpha: 1,
-  font: null,
-  fontSize: 0,
-  charSpacing: 0,
-  wordSpacing: 0,
-  stretch: 1,
-  rise: 0,
-  leading: 0,
-  mode: 0,
-};
-
-/** Follows a page's operators, as the PDF package resolved them, and gathers what they draw, in mm. */
-export class PageReader {
+/** Follows a page's operators, as the PDF package resolved them, and gathers what they draw, in mm. `whole` is the page. */
+export class PageReader implements TextPage {
   readonly items: Item[] = [];
   private readonly files = new Map<string, PictureFile>();
-  private state: State = start;
+  state: State = startState;
   private readonly kept: State[] = [];
-  private textMatrix: Matrix = identity;
-  private x = 0;
-  private y = 0;
-  private lineX = 0;
-  private lineY = 0;
   private pendingClip: 'nonzero' | 'evenodd' | null = null;
   private readonly marked: { group: Group | null; shown: boolean }[] = [];
   private count = 0;
   private readonly paintings: ReadonlyMap<number, PathPainting>;
+  private readonly text: TextReader;
 
   constructor(
     private readonly page: PDFPageProxy,
     private readonly engine: Engine,
     private readonly idFor: (place: string) => string,
-    private readonly notes: Notes,
+    readonly notes: Notes,
     private readonly choices: ReadingChoices,
     private readonly layerOf: LayerOf,
+    private readonly whole: Area,
   ) {
     this.paintings = pathPaintings(engine);
+    this.text = new TextReader(engine, this, page.commonObjs);
   }
 
   get pictures(): PictureFile[] {
@@ -104,7 +60,7 @@ export class PageReader {
 
   async run(operators: Operators, matrix: Matrix): Promise<void> {
     await this.arrived(operators);
-    this.state = { ...start, matrix };
+    this.state = { ...startState, matrix };
     this.follow(operators);
   }
 
@@ -115,7 +71,8 @@ export class PageReader {
     fnArray.forEach((op, i) => {
       const args = (argsArray[i] ?? []) as string[];
       if (op === OPS.dependency) for (const name of args) names.add(name);
-      if (op === OPS.paintImageXObject) names.add(args[0]);
+      if (op === OPS.paintImageXObject || op === OPS.shadingFill) names.add(args[0]);
+      if (args[0] === 'Shading') names.add(args[1]);
     });
     await Promise.all([...names].map((name) => new Promise((resolve) => this.pool(name).get(name, resolve))));
   }
@@ -174,13 +131,13 @@ export class PageReader {
         state.stroke = null;
         break;
       case OPS.setFillColorN:
-        state.fill = this.pattern();
+        state.fill = this.pattern(args);
         break;
       case OPS.setStrokeColorN:
-        state.stroke = this.pattern();
+        state.stroke = this.pattern(args);
         break;
       case OPS.shadingFill:
-        this.notes.add('left-out', 'gradient-left-out', 'a gradient over a whole area was left out');
+        this.shading(args[0]);
         break;
       case OPS.clip:
         this.pendingClip = 'nonzero';
@@ -225,7 +182,7 @@ export class PageReader {
         this.notes.add('left-out', 'picture-mask', 'a picture that is only a mask was left out');
         break;
       default:
-        this.textOperator(op, args);
+        this.text.operator(op, args);
     }
   }
 
@@ -239,64 +196,8 @@ export class PageReader {
     }
   }
 
-  private textOperator(op: number, args: never[]): void {
-    const { OPS } = this.engine;
-    const { state } = this;
-    const [number] = args as number[];
-    switch (op) {
-      case OPS.beginText:
-        this.textMatrix = identity;
-        this.x = this.y = this.lineX = this.lineY = 0;
-        break;
-      case OPS.setCharSpacing:
-        state.charSpacing = number;
-        break;
-      case OPS.setWordSpacing:
-        state.wordSpacing = number;
-        break;
-      case OPS.setHScale:
-        state.stretch = number / 100;
-        break;
-      case OPS.setLeading:
-        state.leading = -number;
-        break;
-      case OPS.setTextRenderingMode:
-        state.mode = number;
-        break;
-      case OPS.setTextRise:
-        state.rise = number;
-        break;
-      case OPS.setFont:
-        state.font = this.object(args[0]) as PdfFont | null;
-        state.fontSize = args[1];
-        break;
-      case OPS.moveText:
-        this.moveText(args[0], args[1]);
-        break;
-      case OPS.setLeadingMoveText:
-        state.leading = args[1];
-        this.moveText(args[0], args[1]);
-        break;
-      case OPS.nextLine:
-        this.moveText(0, state.leading);
-        break;
-      case OPS.setTextMatrix:
-        this.textMatrix = Array.from(args[0] as ArrayLike<number>) as unknown as Matrix;
-        this.x = this.y = this.lineX = this.lineY = 0;
-        break;
-      case OPS.showText:
-        this.showText(args[0]);
-        break;
-    }
-  }
-
-  private moveText(x: number, y: number): void {
-    this.x = this.lineX += x;
-    this.y = this.lineY += y;
-  }
-
   /** From the PDF package's pool of fonts and pictures, or the page's own. */
-  private object(name: string): unknown {
+  object(name: string): unknown {
     const pool = this.pool(name);
     return pool.has(name) ? pool.get(name) : null;
   }
@@ -318,9 +219,21 @@ export class PageReader {
     }
   }
 
-  private pattern(): Colour {
-    this.notes.add('changed', 'gradient-as-mean', 'a gradient or pattern is taken as mid grey');
-    return '#808080';
+  /** The mean colour of a gradient or a pattern that is to paint with. */
+  private pattern([kind, what, how]: readonly unknown[]): Colour {
+    this.notes.add('changed', 'gradient-as-mean', 'a gradient or pattern is taken as its mean colour');
+    if (kind === 'Shading') return meanOfShading(this.object(what as string));
+    return meanOfTile(this.engine, what, how as Operators);
+  }
+
+  /** A gradient over all that is not clipped away: filled with its mean colour. */
+  private shading(name: string): void {
+    const area = this.state.clip ?? this.whole;
+    const colour = this.pattern(['Shading', name]);
+    this.kept.push({ ...this.state });
+    this.state = { ...this.state, fill: colour, clip: null };
+    this.draw(pathOfArea(area), identity, { stroked: false, filled: true, rule: 'nonzero' }, null);
+    this.state = this.kept.pop() ?? this.state;
   }
 
   private path(op: number, data: ArrayLike<number> | null): void {
@@ -339,25 +252,23 @@ export class PageReader {
     this.state.clip = this.state.clip ? intersectAreas(this.state.clip, area) : area;
   }
 
-  private draw(
-    path: Path,
-    matrix: Matrix,
-    { stroked, filled, rule }: PathPainting,
-    name: string | null,
-  ): string | null {
+  draw(path: Path, matrix: Matrix, painting: PathPainting, name: string | null): string | null {
     if (path.verbs.length < 2) {
       this.notes.add('left-out', 'stray-point', 'a point without extent was left out');
       return null;
     }
     const { state } = this;
-    const paint = this.paint(stroked, filled);
+    const paint = paintOf(state, painting);
+    if ((paint.stroke !== null && state.strokeAlpha < 1) || (paint.fill !== null && state.fillAlpha < 1)) {
+      this.notes.add('changed', 'see-through', 'a see-through colour is taken as solid');
+    }
     const id = this.idFor(`p${this.count++}`);
     const hidden = paint.stroke === null && paint.fill === null;
     if (hidden)
       this.notes.add('left-out', 'unpainted-left-out', 'an outline with neither stroke nor fill is kept hidden', [id]);
-    const dashed = stroked && state.dashes.some((length) => length > 0);
+    const dashed = painting.stroked && state.dashes.some((length) => length > 0);
     let outline = path;
-    if (dashed && this.choices.dashes === 'dashed' && !filled) {
+    if (dashed && this.choices.dashes === 'dashed' && !painting.filled) {
       outline = dashPath(path, state.dashes, state.dashOffset) ?? path;
       this.notes.add('taken', 'dashes', 'a dashed stroke is taken as its dashes', [id]);
     } else if (dashed) {
@@ -369,7 +280,7 @@ export class PageReader {
       shape: { kind: 'path', path: outline },
       matrix,
       paint,
-      fillRule: rule,
+      fillRule: painting.rule,
       groupId: null,
       pinned: null,
       hidden,
@@ -378,6 +289,13 @@ export class PageReader {
   }
 
   private push(item: Item): void {
+    if (
+      !item.matrix.every(Number.isFinite) ||
+      (item.shape.kind === 'path' && !item.shape.path.coords.every(Number.isFinite))
+    ) {
+      this.notes.add('left-out', 'damaged-part', 'a part whose place or shape is no number was left out');
+      return;
+    }
     const mark = this.marked.findLast(({ group, shown }) => group !== null || !shown);
     const off = this.marked.some(({ shown }) => !shown);
     const placed: Item = { ...item, groupId: mark?.group?.id ?? null, hidden: item.hidden || off };
@@ -386,81 +304,7 @@ export class PageReader {
     this.items.push(...(clip ? clipItems([placed], clip, this.notes, this.choices) : [placed]));
   }
 
-  private paint(stroked: boolean, filled: boolean): Paint {
-    const { state } = this;
-    const stroke = stroked && state.strokeAlpha > 0 ? state.stroke : null;
-    const fill = filled && state.fillAlpha > 0 ? state.fill : null;
-    if ((stroke !== null && state.strokeAlpha < 1) || (fill !== null && state.fillAlpha < 1)) {
-      this.notes.add('changed', 'see-through', 'a see-through colour is taken as solid');
-    }
-    const width = state.lineWidth * meanScale(state.matrix);
-    return {
-      stroke,
-      // A width of 0 is the thinnest line that a device can draw.
-      strokeWidthMm: stroke === null ? 0 : Math.round(Math.max(0.01, width) * 1e4) / 1e4,
-      fill,
-      ...(stroke !== null && state.cap > 0 ? { cap: state.cap === 1 ? ('round' as const) : ('square' as const) } : {}),
-      ...(stroke !== null && state.join > 0
-        ? { join: state.join === 1 ? ('round' as const) : ('bevel' as const) }
-        : {}),
-    };
-  }
-
-  private showText(glyphs: readonly (PdfGlyph | number)[]): void {
-    const { state } = this;
-    const { font, fontSize } = state;
-    if (!font || fontSize === 0) return;
-    if (font.vertical)
-      this.notes.add('changed', 'text-trouble', 'a text that runs from top to bottom is set from left to right');
-    const base = multiply(state.matrix, this.textMatrix);
-    const builder = new PathBuilder();
-    const across = state.stretch;
-    let text = '';
-    for (const glyph of glyphs) {
-      if (typeof glyph === 'number') {
-        this.x -= (glyph * fontSize * across) / 1000;
-        continue;
-      }
-      text += glyph.unicode;
-      const spacing = (glyph.isSpace ? state.wordSpacing : 0) + state.charSpacing;
-      const place = multiply(translation(this.x, this.y + state.rise), scaling(across, 1));
-      if (font.isType3Font) {
-        const fontMatrix = font.fontMatrix ?? [0.001, 0, 0, 0.001, 0, 0];
-        const operators = font.charProcOperatorList?.[glyph.operatorListId ?? ''];
-        if (operators)
-          this.drawnGlyph(
-            operators,
-            multiply(multiply(multiply(base, place), scaling(fontSize, fontSize)), fontMatrix),
-          );
-        this.x += (glyph.width * fontMatrix[0] * fontSize + spacing) * across;
-      } else {
-        this.outlineGlyph(builder, font, glyph, multiply(place, scaling(fontSize, fontSize)));
-        this.x += (glyph.width * fontSize * (font.fontMatrix?.[0] ?? 0.001) + spacing) * across;
-      }
-    }
-    const path = builder.build();
-    if (path.verbs.length === 0) return;
-    const kind = state.mode & 3;
-    const painting = { stroked: kind === 1 || kind === 2, filled: kind === 0 || kind === 2, rule: 'nonzero' } as const;
-    const id = this.draw(path, base, painting, text.trim() || null);
-    if (id) this.notes.add('taken', 'text-as-outlines', 'a text is taken as its outlines', [id]);
-  }
-
-  private outlineGlyph(builder: PathBuilder, font: PdfFont, glyph: PdfGlyph, place: Matrix): void {
-    const name = `${font.loadedName}_path_${glyph.fontChar}`;
-    const pool = this.page.commonObjs;
-    const data = pool.has(name) ? (pool.get(name) as { path?: ArrayLike<number> }).path : null;
-    if (data) addData(builder, data, place);
-    else if (!glyph.isSpace && glyph.unicode.trim() !== '') {
-      this.notes.add(
-        'left-out',
-        'characters-missing',
-        `the file’s font “${font.name ?? '?'}” gives no outline for some characters, which were left out`,
-      );
-    }
-  }
-
-  private drawnGlyph(operators: Operators, matrix: Matrix): void {
+  drawnGlyph(operators: Operators, matrix: Matrix): void {
     const { state } = this;
     const depth = this.kept.length;
     this.kept.push(state);

@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { cmyk, degrees, PDFDocument, type PDFPage, rgb, StandardFonts } from 'pdf-lib';
+import { cmyk, degrees, PDFDocument, PDFName, type PDFPage, rgb, StandardFonts } from 'pdf-lib';
 import { boundsOf, pathOf } from '../../drawing/item.ts';
 import { codesOf, idFor, testTools } from '../../fixtures/files.ts';
 import { nodeCount, pathData } from '../../geometry/path.ts';
@@ -90,6 +90,79 @@ test('colours that are not RGB are converted, and that is said', async () => {
   expect(
     codesOf(await read(await pdf((page) => page.drawCircle({ x: 50, y: 50, size: 20, color: rgb(1, 0, 0) })))),
   ).not.toContain('colours-converted');
+});
+
+describe('gradients and patterns', () => {
+  /** A page whose content is `content`, with a gradient from red to blue as /G and as the pattern /P. */
+  const page = (content: string) =>
+    pdf((page, file) => {
+      const { context } = file;
+      const gradient = context.obj({
+        ShadingType: 2,
+        ColorSpace: 'DeviceRGB',
+        Coords: [0, 0, 200, 0],
+        Extend: [true, true],
+        Function: { FunctionType: 2, Domain: [0, 1], C0: [1, 0, 0], C1: [0, 0, 1], N: 1 },
+      });
+      const tile = context.stream('1 0 0 rg 0 0 4 8 re f 0 1 0 rg 4 0 4 8 re f', {
+        Type: 'Pattern',
+        PatternType: 1,
+        PaintType: 1,
+        TilingType: 1,
+        BBox: [0, 0, 8, 8],
+        XStep: 8,
+        YStep: 8,
+        Resources: {},
+      });
+      page.node.set(
+        PDFName.of('Resources'),
+        context.obj({
+          Shading: { G: gradient },
+          Pattern: { P: { PatternType: 2, Shading: gradient }, T: context.register(tile) },
+        }),
+      );
+      page.node.set(PDFName.of('Contents'), context.register(context.stream(content)));
+    });
+  const channels = (colour: string | null | undefined) =>
+    [1, 3, 5].map((at) => Number.parseInt((colour ?? '').slice(at, at + 2), 16));
+
+  test('a fill with a gradient has the mean of its stops', async () => {
+    const reading = await read(await page('/Pattern cs /P scn 10 10 50 50 re f'));
+    const [r, g, b] = channels(reading.drawing.items[0].paint.fill);
+    expect([r, b].every((value) => Math.abs(value - 127.5) < 3) && g < 3).toBe(true);
+    expect(codesOf(reading)).toContain('gradient-as-mean');
+  });
+
+  test('a gradient over all that a clip leaves fills just that', async () => {
+    const reading = await read(await page('q 20 20 72 36 re W n /G sh Q'));
+    const shown = reading.drawing.items.filter(({ hidden }) => !hidden);
+    expect(shown).toHaveLength(1);
+    const { minX, maxX, minY, maxY } = boundsOf(shown[0]);
+    expect([minX, maxX - minX, maxY - minY].map((value) => value.toFixed(2))).toEqual([
+      mm(20).toFixed(2),
+      '25.40',
+      '12.70',
+    ]);
+    expect(channels(shown[0].paint.fill)[1]).toBeLessThan(3);
+  });
+
+  test('a tile has the mean of the colours it paints with', async () => {
+    const reading = await read(await page('/Pattern cs /T scn 10 10 50 50 re f'));
+    expect(channels(reading.drawing.items[0].paint.fill)).toEqual([128, 128, 0]);
+  });
+});
+
+test('remarks made on a page are left out, and that is said; links are no drawing', async () => {
+  const annotated = (subtype: string) =>
+    pdf((page, file) => {
+      page.drawCircle({ x: 50, y: 50, size: 20, color: rgb(1, 0, 0) });
+      const mark = file.context.obj({ Type: 'Annot', Subtype: subtype, Rect: [10, 10, 60, 60], C: [1, 0, 0] });
+      page.node.set(PDFName.of('Annots'), file.context.obj([file.context.register(mark)]));
+    });
+  const reading = await read(await annotated('Square'));
+  expect(reading.drawing.items).toHaveLength(1);
+  expect(reading.notes.find(({ code }) => code === 'annotation')?.message).toMatch(/remark .* left out/);
+  expect(codesOf(await read(await annotated('Link')))).toEqual([]);
 });
 
 test('pictures come at their place and size', async () => {

@@ -37,13 +37,23 @@ export function readPdf(
     const notes = new Notes();
     const groups = new Map<string, Group>();
     const layers = await pdf.getOptionalContentConfig();
-    const reader = new PageReader(page, engine, idFor, notes, choices, (props) => {
+    const crop = boxArea(boxOf(0, 0, viewport.width, viewport.height));
+    const layerOf = (props: { id: string }) => {
       const name = layers.getGroup(props.id)?.name;
       if (name && !groups.has(name)) groups.set(name, { id: idFor(`layer${groups.size}`), name, parentId: null });
       return { group: name ? (groups.get(name) ?? null) : null, shown: layers.isVisible(props) };
-    });
+    };
+    const reader = new PageReader(page, engine, idFor, notes, choices, layerOf, crop);
     await reader.run(operators, viewport.transform as unknown as Matrix);
-    const crop = boxArea(boxOf(0, 0, viewport.width, viewport.height));
+    for (const { subtype } of await page.getAnnotations()) {
+      if (subtype === 'Link' || subtype === 'Popup') continue;
+      const what = subtype === 'Widget' ? 'a field of a form' : 'a remark made on the page';
+      notes.add(
+        'left-out',
+        `annotation:${subtype}`,
+        `${what} was left out; print the file to a PDF to have it drawn in`,
+      );
+    }
     const items = clipItems(reader.items, crop, notes, choices);
     const converted = convertedColours(await objectTexts(bytes));
     if (converted) {

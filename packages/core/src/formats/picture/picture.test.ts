@@ -62,6 +62,59 @@ const webp = Uint8Array.from(atob('UklGRh4AAABXRUJQVlA4TBEAAAAvAQAAAA8Q87//8x8OM
   letter.charCodeAt(0),
 );
 
+/**
+ * A JPEG of 8 × 8 pixels of one colour, given as cyan, magenta, yellow and black, 0 to 255, and kept turned
+ * round as printers' programs keep it: each channel is one block that holds nothing but its mean.
+ */
+function cmykJpeg(inks: readonly number[]): Uint8Array {
+  const segment = (mark: number, ...body: number[]) => [
+    0xff,
+    mark,
+    (body.length + 2) >> 8,
+    (body.length + 2) & 255,
+    ...body,
+  ];
+  let bits = '';
+  for (const ink of inks) {
+    const level = (255 - ink - 128) * 8;
+    const size = level === 0 ? 0 : Math.floor(Math.log2(Math.abs(level))) + 1;
+    const value = level < 0 ? level + 2 ** size - 1 : level;
+    // The size's code is the size itself in four bits; a single 0 ends the block.
+    const digits = size === 0 ? '' : value.toString(2).padStart(size, '0');
+    bits += `${size.toString(2).padStart(4, '0')}${digits}0`;
+  }
+  bits = bits.padEnd(Math.ceil(bits.length / 8) * 8, '1');
+  const data = (bits.match(/.{8}/g) ?? []).flatMap((byte) => {
+    const value = Number.parseInt(byte, 2);
+    return value === 255 ? [255, 0] : [value];
+  });
+  const adobe = [...'Adobe'].map((letter) => letter.charCodeAt(0));
+  const components = [1, 2, 3, 4];
+  return Uint8Array.from([
+    ...[0xff, 0xd8],
+    ...segment(0xee, ...adobe, 0, 100, 0, 0, 0, 0, 0),
+    ...segment(0xdb, 0, ...new Array<number>(64).fill(1)),
+    ...segment(0xc0, 8, 0, 8, 0, 8, 4, ...components.flatMap((id) => [id, 0x11, 0])),
+    ...segment(0xc4, 0x00, 0, 0, 0, 12, ...new Array<number>(12).fill(0), ...Array.from({ length: 12 }, (_, i) => i)),
+    ...segment(0xc4, 0x10, 1, ...new Array<number>(15).fill(0), 0),
+    ...segment(0xda, 4, ...components.flatMap((id) => [id, 0]), 0, 63, 0),
+    ...data,
+    ...[0xff, 0xd9],
+  ]);
+}
+
+test.each<[string, readonly number[], readonly number[]]>([
+  ['white paper', [0, 0, 0, 0], [255, 255, 255]],
+  ['magenta and yellow', [0, 255, 255, 0], [255, 0, 0]],
+  ['cyan', [255, 0, 0, 0], [0, 255, 255]],
+  ['black ink alone', [0, 0, 0, 255], [0, 0, 0]],
+  ['half of black', [0, 0, 0, 128], [127, 127, 127]],
+])('a JPEG in CMYK: %s', async (_, inks, expected) => {
+  const { width, height, rgb } = await decodePicture(cmykJpeg(inks));
+  expect([width, height]).toEqual([8, 8]);
+  for (let i = 0; i < 3; i++) expect(Math.abs(rgb[i] - expected[i])).toBeLessThanOrEqual(2);
+});
+
 describe('pixels', () => {
   test.each<[string, Uint8Array]>([
     ['PNG', encodePng({ width: 2, height: 1, data: rgba, channels: 4 })],

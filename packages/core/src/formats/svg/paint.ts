@@ -1,4 +1,5 @@
 import type { Colour } from '../../drawing/item.ts';
+import { channelsOf, colourOfChannels, meanOf, meanOfStops } from '../mean-colour.ts';
 import type { Context } from './context.ts';
 import { readShare } from './context.ts';
 import type { StyleSheet } from './style.ts';
@@ -64,7 +65,6 @@ export class PaintReader {
     return this.byId.get((element.attributes.href ?? '').replace(/^#/, ''));
   }
 
-  /** The mean over the gradient's length, each stretch between two stops weighing as much as it is long. */
   private gradient(element: SvgElement, seen: Set<SvgElement>): ReadPaint {
     const stops = element.children.filter(({ name }) => name === 'stop').map((stop) => this.stop(stop));
     if (stops.length === 0) {
@@ -76,20 +76,14 @@ export class PaintReader {
       stop.offset = Math.max(last, stop.offset);
       last = stop.offset;
     }
-    const ends = [{ ...stops[0], offset: 0 }, ...stops, { ...stops[stops.length - 1], offset: 1 }];
-    const sums = [0, 0, 0, 0];
-    for (let i = 1; i < ends.length; i++) {
-      const share = ends[i].offset - ends[i - 1].offset;
-      for (let k = 0; k < 4; k++) sums[k] += (share * (ends[i].rgba[k] + ends[i - 1].rgba[k])) / 2;
-    }
-    return meanPaint(sums, stops.length === 1 ? null : 'gradient');
+    return meanPaint(meanOfStops(stops), stops.length === 1 ? null : 'gradient');
   }
 
   private stop(element: SvgElement): { offset: number; rgba: number[] } {
     const own = this.sheet.declarationsOf(element);
     const read = readColour(own['stop-color'] ?? '#000000') ?? { colour: '#000000', alpha: 1 };
     const alpha = read.alpha * readShare(own['stop-opacity'], 1);
-    return { offset: readShare(element.attributes.offset, 0), rgba: [...channels(read.colour), alpha] };
+    return { offset: readShare(element.attributes.offset, 0), rgba: [...channelsOf(read.colour), alpha] };
   }
 
   /** The mean of what a pattern's parts are filled with, each weighing the same. */
@@ -98,34 +92,18 @@ export class PaintReader {
       const other = this.inherited(element);
       return other ? this.server(other, seen) : none;
     }
-    const sums = [0, 0, 0, 0];
-    let count = 0;
+    const colours: number[][] = [];
     for (const part of everyElement(element)) {
       const { fill, stroke } = this.sheet.declarationsOf(part);
       for (const said of [fill, stroke]) {
         const read = said === undefined || said === 'none' ? null : readColour(said);
-        if (!read) continue;
-        channels(read.colour).forEach((value, k) => {
-          sums[k] += value;
-        });
-        sums[3] += read.alpha;
-        count++;
+        if (read) colours.push([...channelsOf(read.colour), read.alpha]);
       }
     }
-    return count === 0
-      ? { colour: '#808080', alpha: 1, trouble: 'pattern' }
-      : meanPaint(
-          sums.map((sum) => sum / count),
-          'pattern',
-        );
+    return meanPaint(meanOf(colours) ?? [128, 128, 128, 1], 'pattern');
   }
 }
 
-function channels(colour: Colour): number[] {
-  return [1, 3, 5].map((at) => Number.parseInt(colour.slice(at, at + 2), 16));
-}
-
-function meanPaint([r, g, b, alpha]: number[], trouble: ReadPaint['trouble']): ReadPaint {
-  const hex = [r, g, b].map((value) => Math.round(value).toString(16).padStart(2, '0')).join('');
-  return { colour: `#${hex}`.toUpperCase(), alpha, trouble };
+function meanPaint(rgba: readonly number[], trouble: ReadPaint['trouble']): ReadPaint {
+  return { colour: colourOfChannels(rgba), alpha: rgba[3], trouble };
 }
