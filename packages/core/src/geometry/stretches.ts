@@ -1,4 +1,5 @@
-import { coordsOf, type Path, Verb } from './path.ts';
+import type { Point } from './matrix.ts';
+import { coordsOf, cubicAt, type Path, PathBuilder, Verb } from './path.ts';
 
 /** One stretch of a path, a line or a cubic, by its four control points; a line's handles lie on its ends. */
 export type Stretch = readonly [
@@ -51,3 +52,126 @@ export function* subpathsOf({ verbs, coords }: Path): Generator<Subpath> {
 export function isLine([x0, y0, x1, y1, x2, y2, x3, y3]: Stretch): boolean {
   return x0 === x1 && y0 === y1 && x2 === x3 && y2 === y3;
 }
+
+/** The path that subpaths make. */
+export function pathOfSubpaths(subpaths: Iterable<Subpath>): Path {
+  const builder = new PathBuilder();
+  for (const { stretches, closed } of subpaths) {
+    if (stretches.length === 0) continue;
+    builder.moveTo(stretches[0][0], stretches[0][1]);
+    stretches.forEach((stretch, i) => {
+      // The last edge of a closed subpath is its closing, if it is straight.
+      if (closed && i === stretches.length - 1 && isLine(stretch)) return;
+      addStretch(builder, stretch);
+    });
+    if (closed) builder.close();
+  }
+  return builder.build();
+}
+
+/** Adds a stretch from where the builder stands. */
+export function addStretch(builder: PathBuilder, stretch: Stretch): void {
+  const [, , x1, y1, x2, y2, x3, y3] = stretch;
+  if (isLine(stretch)) builder.lineTo(x3, y3);
+  else builder.cubicTo(x1, y1, x2, y2, x3, y3);
+}
+
+export function lineStretch(x0: number, y0: number, x1: number, y1: number): Stretch {
+  return [x0, y0, x0, y0, x1, y1, x1, y1];
+}
+
+/** The point at `t`, from 0 to 1. A line's handles lie on its ends, so it is measured as a line. */
+export function pointAt(s: Stretch, t: number): Point {
+  if (t === 0) return { x: s[0], y: s[1] };
+  if (t === 1) return { x: s[6], y: s[7] };
+  if (isLine(s)) return { x: s[0] + (s[6] - s[0]) * t, y: s[1] + (s[7] - s[1]) * t };
+  return { x: cubicAt(s[0], s[2], s[4], s[6], t), y: cubicAt(s[1], s[3], s[5], s[7], t) };
+}
+
+/** The change of place with `t`; never without a direction, but for a stretch without extent. */
+export function velocityAt(s: Stretch, t: number): Point {
+  if (isLine(s)) return { x: s[6] - s[0], y: s[7] - s[1] };
+  const u = 1 - t;
+  const along = (i: number) =>
+    3 * u * u * (s[i + 2] - s[i]) + 6 * u * t * (s[i + 4] - s[i + 2]) + 3 * t * t * (s[i + 6] - s[i + 4]);
+  const x = along(0);
+  const y = along(1);
+  if (Math.hypot(x, y) > 1e-9) return { x, y };
+  // A handle lies on its end: the direction is that to the next control point.
+  const near = t < 0.5 ? pointAt(s, t + 1e-4) : pointAt(s, t - 1e-4);
+  const here = pointAt(s, t);
+  return t < 0.5 ? { x: near.x - here.x, y: near.y - here.y } : { x: here.x - near.x, y: here.y - near.y };
+}
+
+/** The piece of a stretch from `from` to `to`, by de Casteljau; the other way round where `from` is the larger. */
+export function pieceOf(s: Stretch, from: number, to: number): Stretch {
+  if (from > to) return reversed(pieceOf(s, to, from));
+  if (from <= 0 && to >= 1) return s;
+  const a = pointAt(s, from);
+  const b = pointAt(s, to);
+  if (isLine(s)) return lineStretch(a.x, a.y, b.x, b.y);
+  const va = velocityAt(s, from);
+  const vb = velocityAt(s, to);
+  const third = (to - from) / 3;
+  return [a.x, a.y, a.x + va.x * third, a.y + va.y * third, b.x - vb.x * third, b.y - vb.y * third, b.x, b.y];
+}
+
+export function reversed([x0, y0, x1, y1, x2, y2, x3, y3]: Stretch): Stretch {
+  return [x3, y3, x2, y2, x1, y1, x0, y0];
+}
+
+export function reversedSubpath({ stretches, closed }: Subpath): Subpath {
+  return { stretches: stretches.map(reversed).reverse(), closed };
+}
+
+/** Where on a stretch it is nearest to a point, and how near, in mm. */
+export function nearestOn(s: Stretch, x: number, y: number): { t: number; distance: number } {
+  const far = (t: number) => {
+    const p = pointAt(s, t);
+    return Math.hypot(p.x - x, p.y - y);
+  };
+  if (isLine(s)) {
+    const [dx, dy] = [s[6] - s[0], s[7] - s[1]];
+    const t = Math.max(0, Math.min(1, ((x - s[0]) * dx + (y - s[1]) * dy) / (dx * dx + dy * dy)));
+    return { t, distance: far(t) };
+  }
+  const steps = 16;
+  let best = 0;
+  for (let i = 1; i <= steps; i++) if (far(i / steps) < far(best)) best = i / steps;
+  let [low, high] = [Math.max(0, best - 1 / steps), Math.min(1, best + 1 / steps)];
+  // Golden section between the two samples beside the nearest.
+  const share = (Math.sqrt(5) - 1) / 2;
+  for (let i = 0; i < 48; i++) {
+    const [a, b] = [high - share * (high - low), low + share * (high - low)];
+    if (far(a) < far(b)) high = b;
+    else low = a;
+  }
+  const found = (low + high) / 2;
+  const t = [0, 1, found].reduce((least, at) => (far(at) < far(least) - 1e-12 ? at : least), found);
+  return { t, distance: far(t) };
+}
+
+/** The length of a stretch in mm, within 1e-6 of it, by Gauss–Legendre quadrature over halves. */
+export function lengthOf(s: Stretch): number {
+  if (isLine(s)) return Math.hypot(s[6] - s[0], s[7] - s[1]);
+  const over = (from: number, to: number): number => {
+    let sum = 0;
+    gaussNodes.forEach((node, i) => {
+      const v = velocityAt(s, from + ((node + 1) / 2) * (to - from));
+      sum += gaussWeights[i] * Math.hypot(v.x, v.y);
+    });
+    return (sum * (to - from)) / 2;
+  };
+  const halves = (from: number, to: number, whole: number, depth: number): number => {
+    const middle = (from + to) / 2;
+    const [a, b] = [over(from, middle), over(middle, to)];
+    if (depth > 12 || Math.abs(a + b - whole) < 1e-8 * Math.max(1, whole)) return a + b;
+    return halves(from, middle, a, depth + 1) + halves(middle, to, b, depth + 1);
+  };
+  return halves(0, 1, over(0, 1), 0);
+}
+
+const gaussNodes = [-0.906179845938664, -0.5384693101056831, 0, 0.5384693101056831, 0.906179845938664];
+const gaussWeights = [
+  0.2369268850561891, 0.4786286704993665, 0.5688888888888889, 0.4786286704993665, 0.2369268850561891,
+];
