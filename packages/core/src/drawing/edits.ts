@@ -1,5 +1,6 @@
 import { type Matrix, multiply, type Point, rotation, scaling, translation } from '../geometry/matrix.ts';
 import type { LengthUnit } from '../units/length.ts';
+import { foldScale } from './fold.ts';
 import { type Group, type Item, topGroupOf } from './item.ts';
 import type { Assignment, JobDocument, LayerSettings, PaintPart, Sheet } from './job.ts';
 
@@ -53,9 +54,11 @@ function withHidden({ drawing }: JobDocument, ids: ReadonlySet<string>): Readonl
   return new Set([...ids, ...going.map(({ id }) => id)]);
 }
 
-/** Applies a map, in bed mm, to items where they are. */
+/** Applies a map, in bed mm, to items where they are; shapes that can bear it take a scaling into their numbers. */
 export function transformItems(job: JobDocument, ids: ReadonlySet<string>, matrix: Matrix): JobDocument {
-  return changeItems(job, withHidden(job, ids), (item) => ({ ...item, matrix: multiply(matrix, item.matrix) }));
+  return changeItems(job, withHidden(job, ids), (item) =>
+    foldScale({ ...item, matrix: multiply(matrix, item.matrix) }),
+  );
 }
 
 /** Moves items by `dx`, `dy` mm; y points down. */

@@ -5,14 +5,14 @@ import { boundsOf, type Drawing, type Item, polylinesOf, topGroupOf } from './it
 
 /**
  * What lies at a point of the bed: the item whose line is nearest within `reach` mm, else the smallest
- * item that encloses the point; of equals the one in front. Null when there is none. Hidden items are passed over.
+ * item that encloses the point; of equals the one in front. Null when there is none. Hidden and locked items are passed over.
  */
 export function itemAt(drawing: Drawing, x: number, y: number, reach: number): Item | null {
   let nearest: { item: Item; distance: number } | null = null;
   let smallest: { item: Item; size: number } | null = null;
   for (let i = drawing.items.length - 1; i >= 0; i--) {
     const item = drawing.items[i];
-    if (item.hidden) continue;
+    if (item.hidden || item.locked) continue;
     const bounds = boundsOf(item);
     if (!boxContains(growBox(bounds, reach), { minX: x, minY: y, maxX: x, maxY: y })) continue;
     const lines = polylinesOf(item);
@@ -31,7 +31,7 @@ export function itemAt(drawing: Drawing, x: number, y: number, reach: number): I
 
 /** The items that lie in a box whole. */
 export function itemsWithin(drawing: Drawing, box: Box): Item[] {
-  return drawing.items.filter((item) => !item.hidden && boxContains(box, boundsOf(item)));
+  return drawing.items.filter((item) => !item.hidden && !item.locked && boxContains(box, boundsOf(item)));
 }
 
 /** The items that belong with an item: its outermost group's, else itself alone. */

@@ -36,6 +36,10 @@ export interface Item {
   readonly pinned: string | null;
   /** Hidden items are kept, but neither shown, nor burnt, nor selected, until they are brought in. */
   readonly hidden: boolean;
+  /** Locked items are shown and burnt, but not selected on the bed. */
+  readonly locked?: boolean;
+  /** Items with the same link are copies of one thing: a change to the shape of one changes all. */
+  readonly link?: string;
 }
 
 export interface Group {

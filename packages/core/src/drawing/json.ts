@@ -1,10 +1,12 @@
 import type { Matrix } from '../geometry/matrix.ts';
-import { coordsOf, type Path } from '../geometry/path.ts';
-import type { Shape } from '../geometry/shapes.ts';
 import { lengthUnits } from '../units/length.ts';
 import { type Arrival, type ReadingChoices, solidSides } from './arrival.ts';
 import type { Drawing, Item } from './item.ts';
 import type { JobDocument, LayerSettings, Sheet } from './job.ts';
+import { asColour, asList, asNumber, asNumbers, asRecord, asText, asTextOrNull, NotADrawing } from './json-parts.ts';
+import { type ShapeJson, shapeFromJson, shapeToJson } from './shape-json.ts';
+
+export { NotADrawing } from './json-parts.ts';
 
 /** The media type of a job's JSON, by which it is told from other JSON on the wire. */
 export const jobMediaType = 'application/vnd.lambent.job+json';
@@ -17,27 +19,12 @@ export interface DrawingJson {
   readonly groups: Drawing['groups'];
 }
 
-type ShapeJson = Exclude<Shape, { kind: 'path' }> | { kind: 'path'; verbs: string; coords: number[] };
-
-const letters = 'MLCZ';
-
 export function drawingToJson({ items, groups }: Drawing): DrawingJson {
   return { items: items.map((item) => ({ ...item, shape: shapeToJson(item.shape) })), groups };
 }
 
 export function jobToJson(job: JobDocument): JobJson {
   return { ...job, drawing: drawingToJson(job.drawing) };
-}
-
-function shapeToJson(shape: Shape): ShapeJson {
-  if (shape.kind !== 'path') return shape;
-  const verbs = Array.from(shape.path.verbs, (verb) => letters[verb]).join('');
-  return { kind: 'path', verbs, coords: Array.from(shape.path.coords) };
-}
-
-/** Says what in stored or sent JSON is not a drawing. */
-export class NotADrawing extends Error {
-  override readonly name = 'NotADrawing';
 }
 
 /**
@@ -88,84 +75,9 @@ function itemFromJson(json: unknown, where: string): Item {
     groupId: asTextOrNull(record.groupId, `${where}: groupId`),
     pinned: asTextOrNull(record.pinned, `${where}: pinned`),
     hidden: record.hidden === true,
+    ...(record.locked === true ? { locked: true } : {}),
+    ...(record.link === undefined ? {} : { link: asText(record.link, `${where}: link`) }),
   };
-}
-
-function shapeFromJson(json: unknown, where: string): Shape {
-  const shape = asRecord(json, `${where}: shape`);
-  const number = (name: string) => asNumber(shape[name], `${where}: ${name}`);
-  switch (shape.kind) {
-    case 'rectangle':
-      return {
-        kind: 'rectangle',
-        x: number('x'),
-        y: number('y'),
-        width: number('width'),
-        height: number('height'),
-        rx: number('rx'),
-        ry: number('ry'),
-      };
-    case 'ellipse':
-      return { kind: 'ellipse', cx: number('cx'), cy: number('cy'), rx: number('rx'), ry: number('ry') };
-    case 'picture':
-      return {
-        kind: 'picture',
-        pictureId: asText(shape.pictureId, `${where}: pictureId`),
-        width: number('width'),
-        height: number('height'),
-      };
-    case 'path':
-      return { kind: 'path', path: pathFromJson(shape, where) };
-    default:
-      throw new NotADrawing(`${where}: “${String(shape.kind)}” is not a kind of shape`);
-  }
-}
-
-function pathFromJson(shape: Record<string, unknown>, where: string): Path {
-  const coords = Float64Array.from(asNumbers(shape.coords, `${where}: coords`));
-  const text = asText(shape.verbs, `${where}: verbs`);
-  const verbs = Uint8Array.from(text, (letter) => letters.indexOf(letter));
-  let needed = 0;
-  for (const verb of verbs) {
-    if (verb > 3) throw new NotADrawing(`${where}: verbs may be M, L, C and Z`);
-    needed += coordsOf[verb as 0 | 1 | 2 | 3];
-  }
-  if (needed !== coords.length || (verbs.length > 0 && verbs[0] !== 0)) {
-    throw new NotADrawing(`${where}: verbs and coords do not go together`);
-  }
-  return { verbs, coords };
-}
-
-function asRecord(value: unknown, where: string): Record<string, unknown> {
-  if (typeof value !== 'object' || value === null || Array.isArray(value)) throw new NotADrawing(`${where} is missing`);
-  return value as Record<string, unknown>;
-}
-
-function asText(value: unknown, where: string): string {
-  if (typeof value !== 'string') throw new NotADrawing(`${where} must be text`);
-  return value;
-}
-
-function asTextOrNull(value: unknown, where: string): string | null {
-  return value === null || value === undefined ? null : asText(value, where);
-}
-
-function asNumber(value: unknown, where: string): number {
-  if (typeof value !== 'number' || !Number.isFinite(value)) throw new NotADrawing(`${where} must be a number`);
-  return value;
-}
-
-function asNumbers(value: unknown, where: string): number[] {
-  if (!Array.isArray(value)) throw new NotADrawing(`${where} must be a list of numbers`);
-  for (const number of value) if (!Number.isFinite(number)) throw new NotADrawing(`${where} must be a list of numbers`);
-  return value;
-}
-
-function asColour(value: unknown, where: string): string | null {
-  if (value === null || value === undefined) return null;
-  if (typeof value !== 'string' || !/^#[0-9A-F]{6}$/.test(value))
-    throw new NotADrawing(`${where} must be like #D0481E`);
-  return value;
 }
 
 /** A stretch of the bed beyond which no sheet makes sense, in mm. */
@@ -259,9 +171,4 @@ function settingsFromJson(json: unknown, where: string): Partial<LayerSettings> 
   return Object.fromEntries(
     names.flatMap((name) => (record[name] === undefined ? [] : [[name, asNumber(record[name], `${where}: ${name}`)]])),
   );
-}
-
-function asList(value: unknown, where: string): unknown[] {
-  if (!Array.isArray(value)) throw new NotADrawing(`${where} must be a list`);
-  return value;
 }

@@ -2,6 +2,7 @@ import type { Arrival } from '../drawing/arrival.ts';
 import { addItems } from '../drawing/edits.ts';
 import { boundsOfAll, type Drawing, type Item } from '../drawing/item.ts';
 import type { JobDocument } from '../drawing/job.ts';
+import { sameShape } from '../drawing/shape-json.ts';
 import { type Box, boxCentre, isEmpty } from '../geometry/box.ts';
 import { invert, type Matrix, meanScale, multiply, type Point, scaling, translation } from '../geometry/matrix.ts';
 import type { Reading } from './reading.ts';
@@ -59,7 +60,7 @@ export function acceptArrival(job: JobDocument, arrival: Arrival, { drawing }: R
 /**
  * Replaces what an arrival brought by the same file read with other choices. What was done since is kept
  * where the part is still there: where it was moved to, what it was pinned to, that it was hidden or
- * taken away.
+ * taken away, and its shape where that was changed by hand.
  *
  * @param before the file read with the choices of `job`'s record of it
  * @param after the file read with the choices of `arrival`
@@ -70,12 +71,15 @@ export function rereadArrival(job: JobDocument, arrival: Arrival, before: Readin
   if (!known) throw new RangeError(`rereadArrival: the job has no arrival ${arrival.id}`);
   const was = new Map(arrivedItems(before.drawing.items, known.place).map((item) => [item.id, item]));
   const now = new Map(job.drawing.items.map((item) => [item.id, item]));
+  const left = invert(known.place);
+  const grown = left && multiply(arrival.place, left);
   const fresh = new Set(after.drawing.items.map((item) => item.id));
   const read = arrivedItems(after.drawing.items, arrival.place).flatMap((item): Item[] => {
     const old = was.get(item.id);
     const current = now.get(item.id);
     if (!old) return [item];
     if (!current) return [];
+    if (grown && !sameShape(old.shape, current.shape)) return [{ ...current, matrix: multiply(grown, current.matrix) }];
     const back = invert(old.matrix);
     const matrix = back ? multiply(multiply(current.matrix, back), item.matrix) : item.matrix;
     const hidden = current.hidden === old.hidden ? item.hidden : current.hidden;

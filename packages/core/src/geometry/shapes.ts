@@ -1,10 +1,15 @@
 import { addEllipticArc } from './arc.ts';
+import type { FillRule } from './area.ts';
 import { type Box, boxHeight, boxWidth } from './box.ts';
-import { type Path, PathBuilder } from './path.ts';
+import { type Combining, combineOutlines } from './combine.ts';
+import { type Corner, shapeCorners } from './corners.ts';
+import type { Matrix } from './matrix.ts';
+import { type Path, PathBuilder, transformPath } from './path.ts';
 
-/** What an item is, in its own numbers (mm): a shape keeps them until it is turned into points. */
+/** What an item is, in its own numbers (mm, degrees): a shape keeps them until it is turned into points. */
 export type Shape =
-  | { readonly kind: 'path'; readonly path: Path }
+  /** Lines and curves; `corners` are rounded or cut off, and stay so when the path is changed. */
+  | { readonly kind: 'path'; readonly path: Path; readonly corners?: readonly Corner[] }
   | {
       readonly kind: 'rectangle';
       readonly x: number;
@@ -14,10 +19,69 @@ export type Shape =
       /** Corner radii along x and y; 0 for square corners. */
       readonly rx: number;
       readonly ry: number;
+      /** A radius for each corner of its own, clockwise from the top left; rx and ry do not count then. */
+      readonly corners?: readonly [number, number, number, number];
     }
   | { readonly kind: 'ellipse'; readonly cx: number; readonly cy: number; readonly rx: number; readonly ry: number }
+  /** A straight slot with round ends, by the centres of those and its width. */
+  | {
+      readonly kind: 'slot';
+      readonly x1: number;
+      readonly y1: number;
+      readonly x2: number;
+      readonly y2: number;
+      readonly width: number;
+    }
+  /** A regular polygon, or a star where it has an inner radius. `turn` is how far its first corner is from the top. */
+  | {
+      readonly kind: 'polygon';
+      readonly cx: number;
+      readonly cy: number;
+      readonly radius: number;
+      readonly sides: number;
+      readonly inner: number | null;
+      readonly turn: number;
+    }
+  /** A part of a circle, from an angle (0 to the right, clockwise on the screen) over a sweep. */
+  | {
+      readonly kind: 'arc';
+      readonly cx: number;
+      readonly cy: number;
+      readonly radius: number;
+      readonly from: number;
+      readonly sweep: number;
+    }
+  /** A text, with the outlines it was set in: they are as lasting as the rest of the drawing. */
+  | { readonly kind: 'text'; readonly text: TextSetting; readonly path: Path }
+  /** Shapes put together, each still there to be changed. */
+  | { readonly kind: 'combined'; readonly how: Combining; readonly parts: readonly CombinedPart[] }
   /** A picture from (0, 0), one unit a pixel; its own outline is its frame. */
   | { readonly kind: 'picture'; readonly pictureId: string; readonly width: number; readonly height: number };
+
+/** One of the shapes that were put together, in the frame of the whole. */
+export interface CombinedPart {
+  readonly name: string | null;
+  readonly shape: Shape;
+  readonly matrix: Matrix;
+  readonly rule: FillRule;
+}
+
+/** What a text says and how it is set; lengths in mm. */
+export interface TextSetting {
+  readonly words: string;
+  readonly family: string;
+  readonly bold: boolean;
+  readonly italic: boolean;
+  /** How high capitals are. */
+  readonly height: number;
+  readonly align: 'left' | 'centre' | 'right';
+  /** Added between letters. */
+  readonly spacing: number;
+  /** From line to line, as a multiple of the face's own. */
+  readonly leading: number;
+  /** Lines longer than this are broken between words; null for none. */
+  readonly width: number | null;
+}
 
 /** A box as a rectangle with square corners. */
 export function rectangleOf(box: Box): Shape {
@@ -29,14 +93,99 @@ export function rectangleOf(box: Box): Shape {
 export function outlineOf(shape: Shape): Path {
   switch (shape.kind) {
     case 'path':
+      return shape.corners ? kept(shape, () => shapeCorners(shape.path, shape.corners ?? [])) : shape.path;
+    case 'text':
       return shape.path;
-    case 'rectangle':
-      return rectangle(shape.x, shape.y, shape.width, shape.height, shape.rx, shape.ry);
+    case 'rectangle': {
+      const { x, y, width, height, rx, ry, corners } = shape;
+      const plain = rectangle(x, y, width, height, corners ? 0 : rx, corners ? 0 : ry);
+      if (!corners) return plain;
+      const places = [
+        [x, y],
+        [x + width, y],
+        [x + width, y + height],
+        [x, y + height],
+      ];
+      return shapeCorners(
+        plain,
+        fittedRadii(corners, width, height).map((size, i) => ({
+          x: places[i][0],
+          y: places[i][1],
+          kind: 'round' as const,
+          size,
+        })),
+      );
+    }
+    case 'slot':
+      return slot(shape.x1, shape.y1, shape.x2, shape.y2, shape.width);
+    case 'polygon':
+      return polygon(shape.cx, shape.cy, shape.radius, shape.sides, shape.inner, shape.turn);
+    case 'arc': {
+      const { cx, cy, radius } = shape;
+      const from = (shape.from * Math.PI) / 180;
+      const builder = new PathBuilder().moveTo(cx + radius * Math.cos(from), cy + radius * Math.sin(from));
+      addEllipticArc(builder, cx, cy, radius, radius, 0, from, (shape.sweep * Math.PI) / 180);
+      return builder.build();
+    }
+    case 'combined':
+      return kept(shape, () =>
+        combineOutlines(
+          shape.parts.map(({ shape: part, matrix, rule }) => ({ path: transformPath(outlineOf(part), matrix), rule })),
+          shape.how,
+        ),
+      );
     case 'ellipse':
       return ellipse(shape.cx, shape.cy, shape.rx, shape.ry);
     case 'picture':
       return rectangle(0, 0, shape.width, shape.height, 0, 0);
   }
+}
+
+/** Outlines that take work, kept for as long as their shape is. */
+const outlines = new WeakMap<Shape, Path>();
+
+function kept(shape: Shape, make: () => Path): Path {
+  let path = outlines.get(shape);
+  if (!path) {
+    path = make();
+    outlines.set(shape, path);
+  }
+  return path;
+}
+
+/** Corner radii, made smaller together where two of them do not fit on an edge, as CSS does. */
+function fittedRadii(radii: readonly number[], width: number, height: number): number[] {
+  const [tl, tr, br, bl] = radii;
+  const share = Math.min(1, width / (tl + tr), width / (bl + br), height / (tl + bl), height / (tr + br));
+  return radii.map((radius) => radius * share);
+}
+
+function slot(x1: number, y1: number, x2: number, y2: number, width: number): Path {
+  const r = width / 2;
+  const along = Math.atan2(y2 - y1, x2 - x1);
+  const quarter = Math.PI / 2;
+  const at = (x: number, y: number, angle: number) => ({ x: x + r * Math.cos(angle), y: y + r * Math.sin(angle) });
+  const start = at(x1, y1, along - quarter);
+  const right = at(x2, y2, along - quarter);
+  const left = at(x1, y1, along + quarter);
+  const b = new PathBuilder().moveTo(start.x, start.y).lineTo(right.x, right.y);
+  addEllipticArc(b, x2, y2, r, r, 0, along - quarter, Math.PI, at(x2, y2, along + quarter));
+  b.lineTo(left.x, left.y);
+  addEllipticArc(b, x1, y1, r, r, 0, along + quarter, Math.PI, start);
+  return b.close().build();
+}
+
+function polygon(cx: number, cy: number, radius: number, sides: number, inner: number | null, turn: number): Path {
+  const count = inner === null ? sides : sides * 2;
+  const b = new PathBuilder();
+  for (let i = 0; i < count; i++) {
+    const angle = ((turn - 90) * Math.PI) / 180 + (i * 2 * Math.PI) / count;
+    const r = inner !== null && i % 2 === 1 ? inner : radius;
+    const [x, y] = [cx + r * Math.cos(angle), cy + r * Math.sin(angle)];
+    if (i === 0) b.moveTo(x, y);
+    else b.lineTo(x, y);
+  }
+  return b.close().build();
 }
 
 function ellipse(cx: number, cy: number, rx: number, ry: number): Path {

@@ -8,6 +8,7 @@ import { ArrivalCard } from '../arriving/arrival-card.tsx';
 import { dismissRefusal, offerFiles, readAgain, stopReading } from '../arriving/arriving.ts';
 import { useBench, useBenchActions } from '../context.ts';
 import { jobOf } from '../store.ts';
+import { nameOf } from '../thing-names.ts';
 import { Drawer, Part } from './drawer.tsx';
 
 /** More things than this are counted, not listed. */
@@ -171,10 +172,6 @@ function thingsOf(drawing: Drawing): Thing[] {
     else things.set(key, { key, name: group ? (group.name ?? 'Group') : nameOf(item), ids: [item.id] });
   }
   return [...things.values()];
-}
-
-function nameOf({ name, shape }: Item): string {
-  return name ?? { path: 'Path', rectangle: 'Rectangle', ellipse: 'Ellipse', picture: 'Picture' }[shape.kind];
 }
 
 function ThingRow({ thing }: { thing: Thing }) {

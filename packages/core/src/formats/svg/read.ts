@@ -542,8 +542,8 @@ function roughBounds({ shape, matrix }: Item): Box {
       return transformBox(boxOf(shape.cx - shape.rx, shape.cy - shape.ry, 2 * shape.rx, 2 * shape.ry), matrix);
     case 'rectangle':
       return transformBox(boxOf(shape.x, shape.y, shape.width, shape.height), matrix);
-    case 'picture':
-      return transformBox(boxOf(0, 0, shape.width, shape.height), matrix);
+    default:
+      return transformBox(pathBounds(outlineOf(shape)), matrix);
   }
 }
 

@@ -1,0 +1,232 @@
+import { type Box, boxHeight, boxWidth } from '../geometry/box.ts';
+import { type Matrix, multiply, type Point, rotation, scaling } from '../geometry/matrix.ts';
+import { moveItems, transformItems } from './edits.ts';
+import { boundsOfAll, type Drawing, type Group, type Item, topGroupOf } from './item.ts';
+import type { JobDocument } from './job.ts';
+
+/*
+ * Placing things by each other: a thing is what moves as one, an outermost group or an item in none.
+ */
+
+export interface Thing {
+  readonly ids: readonly string[];
+  readonly bounds: Box;
+}
+
+/** The things that some items make up, in the drawing's order. */
+export function thingsAmong(drawing: Drawing, ids: ReadonlySet<string>): Thing[] {
+  const homes = new Map<string, Item[]>();
+  for (const item of drawing.items) {
+    if (!ids.has(item.id)) continue;
+    const home = topGroupOf(drawing, item)?.id ?? item.id;
+    const known = homes.get(home);
+    if (known) known.push(item);
+    else homes.set(home, [item]);
+  }
+  return [...homes.values()].map((items) => ({ ids: items.map(({ id }) => id), bounds: boundsOfAll(items) }));
+}
+
+/** Mirrors items across a line through a point, at an angle in degrees from the x axis. */
+export function mirrorItems(job: JobDocument, ids: ReadonlySet<string>, through: Point, degrees: number): JobDocument {
+  return transformItems(job, ids, mirrorMap(through, degrees));
+}
+
+export function mirrorMap(through: Point, degrees: number): Matrix {
+  return multiply(rotation(degrees, through), multiply(scaling(1, -1, through), rotation(-degrees, through)));
+}
+
+/** Which line of things is aligned: their left edges, their middles across, and so on. */
+export type Alignment = 'left' | 'centre' | 'right' | 'top' | 'middle' | 'bottom';
+
+/** Where a box has an alignment's line: its x, or its y. */
+export function lineOf(box: Box, alignment: Alignment): number {
+  switch (alignment) {
+    case 'left':
+      return box.minX;
+    case 'centre':
+      return (box.minX + box.maxX) / 2;
+    case 'right':
+      return box.maxX;
+    case 'top':
+      return box.minY;
+    case 'middle':
+      return (box.minY + box.maxY) / 2;
+    case 'bottom':
+      return box.maxY;
+  }
+}
+
+const alongX: readonly Alignment[] = ['left', 'centre', 'right'];
+
+/** Moves each of the selected things, but for those that stay put, until its line is that of `to`. */
+export function alignItems(
+  job: JobDocument,
+  ids: ReadonlySet<string>,
+  alignment: Alignment,
+  to: Box,
+  staying: ReadonlySet<string> = new Set(),
+): JobDocument {
+  const target = lineOf(to, alignment);
+  return thingsAmong(job.drawing, ids).reduce((done, thing) => {
+    if (thing.ids.some((id) => staying.has(id))) return done;
+    const by = target - lineOf(thing.bounds, alignment);
+    const [dx, dy] = alongX.includes(alignment) ? [by, 0] : [0, by];
+    return moveItems(done, new Set(thing.ids), dx, dy);
+  }, job);
+}
+
+/** How things are spread: with the same gap between them, or with their middles the same distance apart. */
+export type Spreading = 'gap' | 'centres';
+
+/**
+ * Spreads things evenly along an axis, in the order they stand. With `distance` in mm each follows the one
+ * before it; without, the outermost two stay and those between them are spread.
+ */
+export function spreadItems(
+  job: JobDocument,
+  ids: ReadonlySet<string>,
+  axis: 'x' | 'y',
+  by: Spreading,
+  distance: number | null,
+): JobDocument {
+  const [low, high] = axis === 'x' ? (['minX', 'maxX'] as const) : (['minY', 'maxY'] as const);
+  const middle = ({ bounds }: Thing) => (bounds[low] + bounds[high]) / 2;
+  const things = thingsAmong(job.drawing, ids).sort((a, b) => middle(a) - middle(b));
+  if (things.length < 2) return job;
+  const size = ({ bounds }: Thing) => bounds[high] - bounds[low];
+  const [first, last] = [things[0], things[things.length - 1]];
+  const between = things.length - 1;
+  const used = things.reduce((sum, thing) => sum + size(thing), 0);
+  const step =
+    distance ??
+    (by === 'gap'
+      ? (last.bounds[high] - first.bounds[low] - used) / between
+      : (middle(last) - middle(first)) / between);
+  let at = by === 'gap' ? first.bounds[low] : middle(first);
+  return things.reduce((done, thing) => {
+    const shift = at - (by === 'gap' ? thing.bounds[low] : middle(thing));
+    at += by === 'gap' ? size(thing) + step : step;
+    return moveItems(done, new Set(thing.ids), axis === 'x' ? shift : 0, axis === 'y' ? shift : 0);
+  }, job);
+}
+
+/** A point of a box: 0, ½ or 1 of its width and height. */
+export interface Anchor {
+  readonly u: number;
+  readonly v: number;
+}
+
+export function anchorPoint(box: Box, { u, v }: Anchor): Point {
+  return { x: box.minX + u * boxWidth(box), y: box.minY + v * boxHeight(box) };
+}
+
+/** Puts a selection's anchor so far from a point. */
+export function placeFrom(
+  job: JobDocument,
+  ids: ReadonlySet<string>,
+  anchor: Anchor,
+  from: Point,
+  offset: Point,
+): JobDocument {
+  const bounds = boundsOfAll(job.drawing.items.filter((item) => ids.has(item.id)));
+  const at = anchorPoint(bounds, anchor);
+  return moveItems(job, ids, from.x + offset.x - at.x, from.y + offset.y - at.y);
+}
+
+/** Puts items in a new group, taking them out of the groups they are in as far as those are not selected whole. */
+export function groupItems(job: JobDocument, ids: ReadonlySet<string>, id: string, name: string | null): JobDocument {
+  const { items, groups } = job.drawing;
+  const chosen = items.filter((item) => ids.has(item.id));
+  if (chosen.length === 0) return job;
+  const group: Group = { id, name, parentId: null };
+  const whole = new Set(
+    thingsAmong(job.drawing, ids)
+      .map((thing) => topGroupOf(job.drawing, items.find((item) => item.id === thing.ids[0]) as Item))
+      .filter((top): top is Group => {
+        if (top === null) return false;
+        return items.every((item) => topGroupOf(job.drawing, item) !== top || ids.has(item.id));
+      })
+      .map((top) => top.id),
+  );
+  // The group stands where its foremost member stood.
+  const inside = (item: Item): Item => {
+    const top = topGroupOf(job.drawing, item);
+    return top && whole.has(top.id) ? item : { ...item, groupId: id };
+  };
+  const lastPlace = items.findLastIndex((item) => ids.has(item.id));
+  const before = items.slice(0, lastPlace).filter((item) => !ids.has(item.id));
+  const after = items.slice(lastPlace + 1).filter((item) => !ids.has(item.id));
+  const nested = groups.map((known) => (whole.has(known.id) ? { ...known, parentId: id } : known));
+  const ordered = [...before, ...chosen.map(inside), ...after];
+  return { ...job, drawing: { items: ordered, groups: withoutEmpty([...nested, group], ordered) } };
+}
+
+/** Takes the outermost groups of the items apart. */
+export function ungroupItems(job: JobDocument, ids: ReadonlySet<string>): JobDocument {
+  const { drawing } = job;
+  const tops = new Set(
+    drawing.items.filter((item) => ids.has(item.id)).map((item) => topGroupOf(drawing, item)?.id ?? null),
+  );
+  tops.delete(null);
+  if (tops.size === 0) return job;
+  return {
+    ...job,
+    drawing: {
+      items: drawing.items.map((item) => (tops.has(item.groupId) ? { ...item, groupId: null } : item)),
+      groups: drawing.groups
+        .filter((group) => !tops.has(group.id))
+        .map((group) => (tops.has(group.parentId) ? { ...group, parentId: null } : group)),
+    },
+  };
+}
+
+function withoutEmpty(groups: readonly Group[], items: readonly Item[]): Group[] {
+  const parents = new Map(groups.map((group) => [group.id, group.parentId]));
+  const used = new Set<string>();
+  for (const item of items) {
+    for (let id = item.groupId; id && !used.has(id); id = parents.get(id) ?? null) used.add(id);
+  }
+  return groups.filter((group) => used.has(group.id));
+}
+
+export function renameThing(job: JobDocument, id: string, name: string): JobDocument {
+  const { items, groups } = job.drawing;
+  const called = name.trim() === '' ? null : name.trim();
+  return {
+    ...job,
+    drawing: {
+      items: items.map((item) => (item.id === id ? { ...item, name: called } : item)),
+      groups: groups.map((group) => (group.id === id ? { ...group, name: called } : group)),
+    },
+  };
+}
+
+/** Locks items, which keeps them from being selected on the bed, or unlocks them. */
+export function lockItems(job: JobDocument, ids: ReadonlySet<string>, locked: boolean): JobDocument {
+  const { items } = job.drawing;
+  if (!items.some((item) => ids.has(item.id) && (item.locked ?? false) !== locked)) return job;
+  const lock = ({ locked: _, ...item }: Item): Item => (locked ? { ...item, locked } : item);
+  return { ...job, drawing: { ...job.drawing, items: items.map((item) => (ids.has(item.id) ? lock(item) : item)) } };
+}
+
+/** Where in the drawing's order, from back to front, things go. */
+export type Ordering = 'front' | 'forward' | 'back' | 'backward';
+
+export function orderItems(job: JobDocument, ids: ReadonlySet<string>, to: Ordering): JobDocument {
+  const { items } = job.drawing;
+  const moved = items.filter((item) => ids.has(item.id));
+  const others = items.filter((item) => !ids.has(item.id));
+  if (moved.length === 0 || others.length === 0) return job;
+  const foremost = items.findLastIndex((item) => ids.has(item.id));
+  const hindmost = items.findIndex((item) => ids.has(item.id));
+  // How many of the others stay behind what is moved.
+  const behind = {
+    front: others.length,
+    back: 0,
+    forward: Math.min(others.length, foremost - moved.length + 2),
+    backward: Math.max(0, hindmost - 1),
+  }[to];
+  const ordered = [...others.slice(0, behind), ...moved, ...others.slice(behind)];
+  if (ordered.every((item, i) => item === items[i])) return job;
+  return { ...job, drawing: { ...job.drawing, items: ordered } };
+}

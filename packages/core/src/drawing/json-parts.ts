@@ -1,0 +1,45 @@
+/*
+ * Checked pieces of JSON; each says where in the file it found what it does not take.
+ */
+
+/** Says what in stored or sent JSON is not a drawing. */
+export class NotADrawing extends Error {
+  override readonly name = 'NotADrawing';
+}
+
+export function asRecord(value: unknown, where: string): Record<string, unknown> {
+  if (typeof value !== 'object' || value === null || Array.isArray(value)) throw new NotADrawing(`${where} is missing`);
+  return value as Record<string, unknown>;
+}
+
+export function asText(value: unknown, where: string): string {
+  if (typeof value !== 'string') throw new NotADrawing(`${where} must be text`);
+  return value;
+}
+
+export function asTextOrNull(value: unknown, where: string): string | null {
+  return value === null || value === undefined ? null : asText(value, where);
+}
+
+export function asNumber(value: unknown, where: string): number {
+  if (typeof value !== 'number' || !Number.isFinite(value)) throw new NotADrawing(`${where} must be a number`);
+  return value;
+}
+
+export function asNumbers(value: unknown, where: string): number[] {
+  if (!Array.isArray(value)) throw new NotADrawing(`${where} must be a list of numbers`);
+  for (const number of value) if (!Number.isFinite(number)) throw new NotADrawing(`${where} must be a list of numbers`);
+  return value;
+}
+
+export function asColour(value: unknown, where: string): string | null {
+  if (value === null || value === undefined) return null;
+  if (typeof value !== 'string' || !/^#[0-9A-F]{6}$/.test(value))
+    throw new NotADrawing(`${where} must be like #D0481E`);
+  return value;
+}
+
+export function asList(value: unknown, where: string): unknown[] {
+  if (!Array.isArray(value)) throw new NotADrawing(`${where} must be a list`);
+  return value;
+}

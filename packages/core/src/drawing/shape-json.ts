@@ -1,0 +1,157 @@
+import type { Combining } from '../geometry/combine.ts';
+import type { Corner } from '../geometry/corners.ts';
+import type { Matrix } from '../geometry/matrix.ts';
+import { coordsOf, type Path } from '../geometry/path.ts';
+import type { CombinedPart, Shape, TextSetting } from '../geometry/shapes.ts';
+import { asList, asNumber, asNumbers, asRecord, asText, asTextOrNull, NotADrawing } from './json-parts.ts';
+
+interface PathJson {
+  readonly verbs: string;
+  readonly coords: number[];
+}
+
+type Plain = Exclude<Shape, { kind: 'path' } | { kind: 'text' } | { kind: 'combined' }>;
+
+/** A shape as plain JSON: the same but for paths, whose verbs are a string such as `MLCZ`. */
+export type ShapeJson =
+  | Plain
+  | ({ kind: 'path'; corners?: readonly Corner[] } & PathJson)
+  | ({ kind: 'text'; text: TextSetting } & PathJson)
+  | { kind: 'combined'; how: Combining; parts: (Omit<CombinedPart, 'shape'> & { shape: ShapeJson })[] };
+
+const letters = 'MLCZ';
+
+export function shapeToJson(shape: Shape): ShapeJson {
+  switch (shape.kind) {
+    case 'path':
+      return { kind: 'path', ...pathToJson(shape.path), ...(shape.corners ? { corners: shape.corners } : {}) };
+    case 'text':
+      return { kind: 'text', text: shape.text, ...pathToJson(shape.path) };
+    case 'combined':
+      return { ...shape, parts: shape.parts.map((part) => ({ ...part, shape: shapeToJson(part.shape) })) };
+    default:
+      return shape;
+  }
+}
+
+/** Whether two shapes are the same in every number. */
+export function sameShape(a: Shape, b: Shape): boolean {
+  return a === b || JSON.stringify(shapeToJson(a)) === JSON.stringify(shapeToJson(b));
+}
+
+function pathToJson({ verbs, coords }: Path): PathJson {
+  return { verbs: Array.from(verbs, (verb) => letters[verb]).join(''), coords: Array.from(coords) };
+}
+
+const combinings = ['unite', 'subtract', 'intersect', 'exclude'] as const;
+const aligns = ['left', 'centre', 'right'] as const;
+/** Combinations hold combinations; not deeper than this. */
+const deepest = 60;
+
+/** @throws NotADrawing naming what is wrong */
+export function shapeFromJson(json: unknown, where: string, depth = 0): Shape {
+  const shape = asRecord(json, `${where}: shape`);
+  const number = (name: string) => asNumber(shape[name], `${where}: ${name}`);
+  const numbers = <K extends string>(...names: K[]) =>
+    Object.fromEntries(names.map((name) => [name, number(name)])) as Record<K, number>;
+  switch (shape.kind) {
+    case 'rectangle': {
+      const corners = shape.corners === undefined ? null : asNumbers(shape.corners, `${where}: corners`);
+      if (corners && corners.length !== 4) throw new NotADrawing(`${where}: corners must be 4 numbers`);
+      return {
+        kind: 'rectangle',
+        ...numbers('x', 'y', 'width', 'height', 'rx', 'ry'),
+        ...(corners ? { corners: corners as unknown as [number, number, number, number] } : {}),
+      };
+    }
+    case 'ellipse':
+      return { kind: 'ellipse', ...numbers('cx', 'cy', 'rx', 'ry') };
+    case 'slot':
+      return { kind: 'slot', ...numbers('x1', 'y1', 'x2', 'y2', 'width') };
+    case 'polygon': {
+      const sides = number('sides');
+      if (!(Number.isInteger(sides) && sides >= 3 && sides <= 1000)) {
+        throw new NotADrawing(`${where}: sides must be a whole number from 3 to 1000`);
+      }
+      const inner = shape.inner === null ? null : number('inner');
+      return { kind: 'polygon', ...numbers('cx', 'cy', 'radius', 'turn'), sides, inner };
+    }
+    case 'arc':
+      return { kind: 'arc', ...numbers('cx', 'cy', 'radius', 'from', 'sweep') };
+    case 'picture':
+      return {
+        kind: 'picture',
+        pictureId: asText(shape.pictureId, `${where}: pictureId`),
+        ...numbers('width', 'height'),
+      };
+    case 'path': {
+      const corners = shape.corners === undefined ? [] : asList(shape.corners, `${where}: corners`);
+      return {
+        kind: 'path',
+        path: pathFromJson(shape, where),
+        ...(corners.length > 0 ? { corners: corners.map((corner) => cornerFromJson(corner, `${where}: corner`)) } : {}),
+      };
+    }
+    case 'text':
+      return { kind: 'text', text: textFromJson(shape.text, `${where}: text`), path: pathFromJson(shape, where) };
+    case 'combined': {
+      if (depth > deepest) throw new NotADrawing(`${where}: combinations are too deep`);
+      const how = combinings.find((known) => known === shape.how);
+      if (!how) throw new NotADrawing(`${where}: how must be ${combinings.join(', ')}`);
+      const parts = asList(shape.parts, `${where}: parts`);
+      return { kind: 'combined', how, parts: parts.map((part, i) => partFromJson(part, `${where}, part ${i}`, depth)) };
+    }
+    default:
+      throw new NotADrawing(`${where}: “${String(shape.kind)}” is not a kind of shape`);
+  }
+}
+
+function partFromJson(json: unknown, where: string, depth: number): CombinedPart {
+  const { name, shape, matrix, rule } = asRecord(json, where);
+  const map = asNumbers(matrix, `${where}: matrix`);
+  if (map.length !== 6) throw new NotADrawing(`${where}: matrix must be 6 numbers`);
+  return {
+    name: asTextOrNull(name, `${where}: name`),
+    shape: shapeFromJson(shape, where, depth + 1),
+    matrix: map as unknown as Matrix,
+    rule: rule === 'evenodd' ? 'evenodd' : 'nonzero',
+  };
+}
+
+function cornerFromJson(json: unknown, where: string): Corner {
+  const { x, y, kind, size } = asRecord(json, where);
+  if (kind !== 'round' && kind !== 'cut') throw new NotADrawing(`${where}: kind must be round or cut`);
+  return { x: asNumber(x, `${where}: x`), y: asNumber(y, `${where}: y`), kind, size: asNumber(size, `${where}: size`) };
+}
+
+function textFromJson(json: unknown, where: string): TextSetting {
+  const text = asRecord(json, where);
+  const align = aligns.find((known) => known === text.align);
+  if (!align) throw new NotADrawing(`${where}: align must be ${aligns.join(', ')}`);
+  return {
+    words: asText(text.words, `${where}: words`),
+    family: asText(text.family, `${where}: family`),
+    bold: text.bold === true,
+    italic: text.italic === true,
+    height: asNumber(text.height, `${where}: height`),
+    align,
+    spacing: asNumber(text.spacing, `${where}: spacing`),
+    leading: asNumber(text.leading, `${where}: leading`),
+    width: text.width === null ? null : asNumber(text.width, `${where}: width`),
+  };
+}
+
+function pathFromJson(shape: Record<string, unknown>, where: string): Path {
+  const coords = Float64Array.from(asNumbers(shape.coords, `${where}: coords`));
+  const text = asText(shape.verbs, `${where}: verbs`);
+  const verbs = Uint8Array.from(text, (letter) => letters.indexOf(letter));
+  let needed = 0;
+  for (const verb of verbs) {
+    if (verb > 3) throw new NotADrawing(`${where}: verbs may be M, L, C and Z`);
+    needed += coordsOf[verb as 0 | 1 | 2 | 3];
+  }
+  if (needed !== coords.length || (verbs.length > 0 && verbs[0] !== 0)) {
+    throw new NotADrawing(`${where}: verbs and coords do not go together`);
+  }
+  return { verbs, coords };
+}
