@@ -11,7 +11,6 @@ import {
 import { type Box, boxContains, boxesMeet, emptyBox } from './box.ts';
 import { flatten, type Polyline, polylineLength } from './flatten.ts';
 import { type Path, PathBuilder } from './path.ts';
-import { outlineOf, rectangleOf } from './shapes.ts';
 
 /*
  * Areas bounded by straight lines, and what they leave of paths. The polygon arithmetic is that of
@@ -42,8 +41,9 @@ export function areaOf(path: Path, rule: FillRule): Area {
   return toArea(Clipper.union(toRings(path), clipperRule(rule)));
 }
 
-export function boxArea(box: Box): Area {
-  return areaOf(outlineOf(rectangleOf(box)), 'nonzero');
+export function boxArea({ minX, minY, maxX, maxY }: Box): Area {
+  const outline = new PathBuilder().moveTo(minX, minY).lineTo(maxX, minY).lineTo(maxX, maxY).lineTo(minX, maxY);
+  return areaOf(outline.close().build(), 'nonzero');
 }
 
 export function uniteAreas(areas: readonly Area[]): Area {
