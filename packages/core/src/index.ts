@@ -54,6 +54,8 @@ export * from './recipes/shop.ts';
 export * from './recipes/shop-json.ts';
 export * from './report.ts';
 export * from './text/fonts.ts';
+export * from './text/set.ts';
+export * from './text/strokes.ts';
 export * from './units/duration.ts';
 export * from './units/length.ts';
 export * from './units/speed.ts';

@@ -1,4 +1,7 @@
 import opentype from 'opentype.js';
+import { applyTo, type Matrix } from '../geometry/matrix.ts';
+import type { PathBuilder } from '../geometry/path.ts';
+import { isStrokeFont, parseStrokeFont, type StrokeFont } from './strokes.ts';
 
 /** A file with glyphs of a face. Several files may share a face, each with other characters. */
 export interface FontFile {
@@ -20,8 +23,21 @@ export interface Face {
   readonly family: string;
   readonly bold: boolean;
   readonly italic: boolean;
+  /** Whether its letters are single lines, without an inside. */
+  readonly singleLine: boolean;
   /** The glyph of a character, from the first of the face's files that has it; null when none has. */
-  glyph(character: string): { readonly font: opentype.Font; readonly glyph: opentype.Glyph } | null;
+  glyph(character: string): Glyph | null;
+}
+
+/** A letter's drawing; lengths as shares of the font's size, how high an em is. */
+export interface Glyph {
+  readonly advance: number;
+  /** How high it reaches above the baseline. */
+  readonly top: number;
+  /** Adds its outline at a size, on the baseline at (0, 0), y down, mapped by `place`. */
+  draw(builder: PathBuilder, size: number, place: Matrix): void;
+  /** How much nearer the next letter stands than the advance says; 0 from another font. */
+  kernTo(next: Glyph): number;
 }
 
 /** What a text asked for and what it gets. */
@@ -101,7 +117,7 @@ class LazyFace implements Face {
   readonly italic: boolean;
   readonly generic: FontFile['generic'];
   readonly files: FontFile[];
-  private fonts: opentype.Font[] | null = null;
+  private fonts: ((character: string) => Glyph | null)[] | null = null;
 
   constructor(first: FontFile) {
     this.family = first.family;
@@ -111,13 +127,94 @@ class LazyFace implements Face {
     this.files = [first];
   }
 
-  glyph(character: string): ReturnType<Face['glyph']> {
-    this.fonts ??= this.files.map(({ bytes }) => parseFont(bytes));
-    for (const font of this.fonts) {
-      if (font.charToGlyphIndex(character) > 0) return { font, glyph: font.charToGlyph(character) };
+  get singleLine(): boolean {
+    return isStrokeFont(this.files[0].bytes);
+  }
+
+  glyph(character: string): Glyph | null {
+    this.fonts ??= this.files.map(({ bytes }) => {
+      if (isStrokeFont(bytes)) {
+        const font = parseStrokeFont(bytes);
+        return (letter) => strokeGlyph(font, letter);
+      }
+      const font = parseFont(bytes);
+      return (letter) => outlineGlyph(font, letter);
+    });
+    for (const glyphOf of this.fonts) {
+      const glyph = glyphOf(character);
+      if (glyph) return glyph;
     }
     return null;
   }
+}
+
+/** Strokes' em: capitals are seven tenths of it, as in most faces. */
+const strokeCapitals = 0.7;
+
+function strokeGlyph({ capitals, glyphs }: StrokeFont, character: string): Glyph | null {
+  const glyph = Object.hasOwn(glyphs, character) ? glyphs[character] : null;
+  if (!glyph) return null;
+  const unit = strokeCapitals / capitals;
+  return {
+    advance: glyph.advance * unit,
+    top: strokeCapitals,
+    kernTo: () => 0,
+    draw(builder, size, place) {
+      for (const line of glyph.lines) {
+        for (let i = 0; i < line.length; i += 2) {
+          const { x, y } = applyTo(place, line[i] * unit * size, -line[i + 1] * unit * size);
+          if (i === 0) builder.moveTo(x, y);
+          else builder.lineTo(x, y);
+        }
+      }
+    },
+  };
+}
+
+/** A letter of an OpenType font. */
+class OutlineGlyph implements Glyph {
+  constructor(
+    private readonly font: opentype.Font,
+    private readonly glyph: opentype.Glyph,
+  ) {}
+
+  get advance(): number {
+    return (this.glyph.advanceWidth ?? 0) / this.font.unitsPerEm;
+  }
+
+  get top(): number {
+    return this.glyph.getBoundingBox().y2 / this.font.unitsPerEm;
+  }
+
+  kernTo(next: Glyph): number {
+    if (!(next instanceof OutlineGlyph) || next.font !== this.font) return 0;
+    return this.font.getKerningValue(this.glyph, next.glyph) / this.font.unitsPerEm;
+  }
+
+  draw(builder: PathBuilder, size: number, place: Matrix): void {
+    const to = (x = 0, y = 0) => applyTo(place, x, y);
+    for (const step of this.glyph.getPath(0, 0, size).commands) {
+      if (step.type === 'Z') {
+        builder.close();
+        continue;
+      }
+      const { x, y } = to(step.x, step.y);
+      if (step.type === 'M') builder.moveTo(x, y);
+      else if (step.type === 'L') builder.lineTo(x, y);
+      else if (step.type === 'Q') {
+        const q = to(step.x1, step.y1);
+        builder.quadraticTo(q.x, q.y, x, y);
+      } else {
+        const p = to(step.x1, step.y1);
+        const q = to(step.x2, step.y2);
+        builder.cubicTo(p.x, p.y, q.x, q.y, x, y);
+      }
+    }
+  }
+}
+
+function outlineGlyph(font: opentype.Font, character: string): Glyph | null {
+  return font.charToGlyphIndex(character) > 0 ? new OutlineGlyph(font, font.charToGlyph(character)) : null;
 }
 
 /**
