@@ -17,6 +17,7 @@ export * from './drawing/job.ts';
 export * from './drawing/json.ts';
 export * from './drawing/repeat.ts';
 export * from './drawing/reshape.ts';
+export * from './drawing/snap.ts';
 export * from './formats/arrive.ts';
 export type { Assets } from './formats/assets.ts';
 export * from './formats/dxf/write.ts';

@@ -2,7 +2,7 @@ import { type Matrix, multiply, type Point, rotation, scaling, translation } fro
 import type { LengthUnit } from '../units/length.ts';
 import { foldScale } from './fold.ts';
 import { type Group, type Item, topGroupOf } from './item.ts';
-import type { Assignment, JobDocument, LayerSettings, PaintPart, Sheet } from './job.ts';
+import type { Assignment, GuideLine, JobDocument, LayerSettings, PaintPart, Sheet } from './job.ts';
 
 /*
  * Every change to a job is one of these functions, (job, arguments) → job. They never touch what they
@@ -139,6 +139,20 @@ export function setSheet(job: JobDocument, sheet: Sheet): JobDocument {
   const known = job.sheets.some((other) => other.id === sheet.id);
   const sheets = known ? job.sheets.map((other) => (other.id === sheet.id ? sheet : other)) : [...job.sheets, sheet];
   return { ...job, sheets };
+}
+
+/** Puts a guide line down, or moves the one with the same id. */
+export function setGuide(job: JobDocument, guide: GuideLine): JobDocument {
+  return { ...job, guides: [...job.guides.filter(({ id }) => id !== guide.id), guide] };
+}
+
+export function removeGuide(job: JobDocument, id: string): JobDocument {
+  return { ...job, guides: job.guides.filter((guide) => guide.id !== id) };
+}
+
+/** Marks a place, or takes the mark away. */
+export function setMark(job: JobDocument, mark: Point | null): JobDocument {
+  return { ...job, mark };
 }
 
 export function removeSheet(job: JobDocument, id: string): JobDocument {

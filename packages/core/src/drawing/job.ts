@@ -1,4 +1,5 @@
 import { type Box, boxOf, growBox } from '../geometry/box.ts';
+import type { Point } from '../geometry/matrix.ts';
 import type { LengthUnit } from '../units/length.ts';
 import type { Arrival } from './arrival.ts';
 import { type Colour, type Drawing, emptyDrawing } from './item.ts';
@@ -27,6 +28,13 @@ export interface Assignment {
   readonly layerId: string;
 }
 
+/** An endless line that helps layout and never burns: upright at an x, or level at a y, in mm. */
+export interface GuideLine {
+  readonly id: string;
+  readonly axis: 'x' | 'y';
+  readonly at: number;
+}
+
 /** What can be set on a layer; lengths in mm, speed in mm/s, power in per cent of the machine's. */
 export interface LayerSettings {
   readonly powerPercent: number;
@@ -52,6 +60,9 @@ export interface JobDocument {
   readonly off: readonly string[];
   /** The files that were brought in, in their order. */
   readonly arrivals: readonly Arrival[];
+  readonly guides: readonly GuideLine[];
+  /** A place the operator marked, to put things at or to measure from, in mm. */
+  readonly mark: Point | null;
 }
 
 export function newJob(machineId: string, keyId: string): JobDocument {
@@ -66,6 +77,8 @@ export function newJob(machineId: string, keyId: string): JobDocument {
     settings: {},
     off: [],
     arrivals: [],
+    guides: [],
+    mark: null,
   };
 }
 

@@ -1,8 +1,8 @@
-import type { Matrix } from '../geometry/matrix.ts';
+import type { Matrix, Point } from '../geometry/matrix.ts';
 import { lengthUnits } from '../units/length.ts';
 import { type Arrival, type ReadingChoices, solidSides } from './arrival.ts';
 import type { Drawing, Item } from './item.ts';
-import type { JobDocument, LayerSettings, Sheet } from './job.ts';
+import type { GuideLine, JobDocument, LayerSettings, Sheet } from './job.ts';
 import { asColour, asList, asNumber, asNumbers, asRecord, asText, asTextOrNull, NotADrawing } from './json-parts.ts';
 import { type ShapeJson, shapeFromJson, shapeToJson } from './shape-json.ts';
 
@@ -118,7 +118,20 @@ export function jobFromJson(json: unknown): JobDocument {
     off: asList(record.off, 'job: off').map((id) => asText(id, 'job: off')),
     // Jobs of earlier versions do not know what they were brought in from.
     arrivals: asList(record.arrivals ?? [], 'job: arrivals').map((entry, i) => arrivalFromJson(entry, `arrival ${i}`)),
+    guides: asList(record.guides ?? [], 'job: guides').map((entry, i) => guideFromJson(entry, `guide ${i}`)),
+    mark: record.mark ? pointFromJson(record.mark, 'job: mark') : null,
   };
+}
+
+function guideFromJson(json: unknown, where: string): GuideLine {
+  const { id, axis, at } = asRecord(json, where);
+  if (axis !== 'x' && axis !== 'y') throw new NotADrawing(`${where}: axis must be x or y`);
+  return { id: asText(id, `${where}: id`), axis, at: asNumber(at, `${where}: at`) };
+}
+
+function pointFromJson(json: unknown, where: string): Point {
+  const { x, y } = asRecord(json, where);
+  return { x: asNumber(x, `${where}: x`), y: asNumber(y, `${where}: y`) };
 }
 
 function arrivalFromJson(json: unknown, where: string): Arrival {
