@@ -3,6 +3,7 @@
 export * from './checks/check.ts';
 export * from './checks/finding.ts';
 export * from './colours/derive.ts';
+export * from './colours/drawn.ts';
 export * from './colours/key.ts';
 export * from './colours/operation.ts';
 export * from './drawing/arrange.ts';

@@ -19,6 +19,10 @@ import { StageRail } from './stage-rail.tsx';
 import type { BenchStore, Stage } from './store.ts';
 import { jobOf } from './store.ts';
 import { BurnStrip } from './strip/burn-strip.tsx';
+import { chooseTool } from './tools/choose.ts';
+import { DraftEntry } from './tools/draft-entry.tsx';
+import { ToolCard } from './tools/tool-card.tsx';
+import { ToolDock } from './tools/tool-dock.tsx';
 import { TopBar } from './top-bar.tsx';
 import { useAutosave } from './use-autosave.ts';
 import { usePlanning } from './use-planning.ts';
@@ -38,8 +42,11 @@ export function BenchScreen({ stage, reload }: { stage: Stage; reload: () => voi
   usePlanning(actions, subscribe);
   useShortcuts(actions, showKeys);
   // A row that goes away while the pointer is on it does not say that the pointer has left.
-  // biome-ignore lint/correctness/useExhaustiveDependencies: with every other stage
-  useEffect(() => actions.pointOut([]), [stage, actions]);
+  useEffect(() => {
+    actions.pointOut([]);
+    // The drawing tools belong to the Art stage.
+    if (stage !== 'art') chooseTool(actions, 'pick');
+  }, [stage, actions]);
 
   const drop = (event: DragEvent) => {
     if (!event.dataTransfer.types.includes('Files')) return;
@@ -65,7 +72,14 @@ export function BenchScreen({ stage, reload }: { stage: Stage; reload: () => voi
             {folded ? <PanelLeftOpen size={16} aria-hidden /> : <PanelLeftClose size={16} aria-hidden />}
           </IconButton>
           <SizeCard />
-          <ViewDock showKeys={showKeys} />
+          <DraftEntry />
+          <div className="pointer-events-none absolute inset-x-0 bottom-3 z-10 flex flex-col items-center gap-2">
+            <div className="pointer-events-auto">{stage === 'art' && <ToolCard />}</div>
+            <div className="pointer-events-auto flex gap-2">
+              {stage === 'art' && <ToolDock />}
+              <ViewDock showKeys={showKeys} />
+            </div>
+          </div>
           <EmptyBed offer={offer} />
         </main>
       </div>

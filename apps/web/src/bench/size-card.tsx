@@ -1,28 +1,29 @@
 import {
-  type Box,
+  type Anchor,
+  anchorPoint,
   boundsOfAll,
   isEmpty,
   moveItems,
-  type Point,
   rotateItems,
   scaleItems,
+  thingsAmong,
   toMachine,
   topGroupOf,
+  turnOf,
 } from '@lambent/core';
 import { Link2, Link2Off, RotateCcw, RotateCw, Trash2 } from 'lucide-react';
 import { useMemo, useState } from 'react';
+import { parseAngle } from '../ui/angle.ts';
 import { IconButton } from '../ui/button.tsx';
+import { Choice } from '../ui/choice.tsx';
 import { LengthField } from '../ui/length-field.tsx';
+import { NumberField } from '../ui/number-field.tsx';
 import { TypedField } from '../ui/typed-field.tsx';
 import { useBench, useBenchActions } from './context.ts';
+import { ShapeNumbers } from './shape-numbers.tsx';
 import { type BenchState, jobOf, machineOf, unitOf } from './store.ts';
+import { nameOf } from './thing-names.ts';
 import { deleteSelection } from './use-shortcuts.ts';
-
-/** A place on the selection's frame: 0, ½ or 1 of its width and height. */
-interface Anchor {
-  readonly u: number;
-  readonly v: number;
-}
 
 const anchors: readonly Anchor[] = [0, 0.5, 1].flatMap((v) => [0, 0.5, 1].map((u) => ({ u, v })));
 const anchorNames = [
@@ -48,11 +49,13 @@ export function SizeCard() {
   const count = selection.size;
   const [chosen, setAnchor] = useState<Anchor | null>(null);
   const [locked, setLocked] = useState(true);
+  const [each, setEach] = useState(false);
   const bounds = useMemo(
     () => boundsOfAll(drawing.items.filter((item) => selection.has(item.id))),
     [drawing, selection],
   );
   if (isEmpty(bounds)) return null;
+  const single = count === 1 ? drawing.items.find((item) => selection.has(item.id)) : undefined;
 
   // Nothing said, places are given of the corner that is nearest the machine's zero.
   const anchor = chosen ?? defaultAnchor(machine.origin);
@@ -73,8 +76,25 @@ export function SizeCard() {
     if (size > 100_000) return 'That is larger than any bed.';
     const factor = size / now;
     const [sx, sy] = locked ? [factor, factor] : side === 'width' ? [factor, 1] : [1, factor];
+    if (each) return eachTo(side, size);
     actions.edit(`scale to ${side}`, (job) => scaleItems(job, selection, sx, sy, point));
     return undefined;
+  };
+  /** Gives every thing of the selection the same size, each about its own anchor. */
+  const eachTo = (side: 'width' | 'height', size: number): undefined => {
+    actions.edit(`scale each to ${side}`, (job) =>
+      thingsAmong(job.drawing, selection).reduce((done, thing) => {
+        const own = thing.bounds;
+        const was = side === 'width' ? own.maxX - own.minX : own.maxY - own.minY;
+        if (was === 0) return done;
+        const factor = size / was;
+        const [sx, sy] = locked ? [factor, factor] : side === 'width' ? [factor, 1] : [1, factor];
+        return scaleItems(done, new Set(thing.ids), sx, sy, anchorPoint(own, anchor));
+      }, job),
+    );
+  };
+  const scaleBy = (percent: number): undefined => {
+    actions.edit(`scale to ${percent} %`, (job) => scaleItems(job, selection, percent / 100, percent / 100, point));
   };
   const turn = (degrees: number): undefined => {
     actions.edit(`turn ${degrees}°`, (job) =>
@@ -108,7 +128,23 @@ export function SizeCard() {
           <LengthField label="H" layout="row" unit={unit} value={height} commit={(size) => scaleTo('height', size)} />
         </div>
       </div>
+      {count > 1 && (
+        <Choice
+          label="W and H are of"
+          look="chip"
+          value={each ? 'each' : 'one'}
+          options={[
+            { value: 'one' as const, text: 'The whole selection' },
+            { value: 'each' as const, text: 'Each piece by itself' },
+          ]}
+          choose={(value) => setEach(value === 'each')}
+        />
+      )}
+      {single && <ShapeNumbers key={single.id} item={single} />}
       <div className="mt-2 flex items-center">
+        <div className="w-[86px]">
+          <NumberField label="%" value={100} least={0.1} most={100_000} commit={scaleBy} />
+        </div>
         <IconButton
           label={locked ? 'Proportions are kept' : 'Proportions are free'}
           pressed={locked}
@@ -123,7 +159,14 @@ export function SizeCard() {
           <RotateCw size={16} aria-hidden />
         </IconButton>
         <div className="ml-1 w-[88px]">
-          <TypedField label="∠" layout="row" text="0" unit="°" parse={parseAngle} commit={turn} />
+          <TypedField
+            label="∠"
+            layout="row"
+            text={single ? String(Math.round(turnOf(single) * -100) / 100 || 0) : '0'}
+            unit="°"
+            parse={parseAngle}
+            commit={(degrees) => turn(single ? -degrees - turnOf(single) : -degrees)}
+          />
         </div>
         <IconButton label="Delete (Del)" className="ml-auto" onClick={() => deleteSelection(actions)}>
           <Trash2 size={16} aria-hidden />
@@ -136,17 +179,6 @@ export function SizeCard() {
 function defaultAnchor(origin: 'top-left' | 'bottom-left' | 'centre'): Anchor {
   if (origin === 'centre') return { u: 0.5, v: 0.5 };
   return { u: 0, v: origin === 'top-left' ? 0 : 1 };
-}
-
-function anchorPoint(bounds: Box, { u, v }: Anchor): Point {
-  return { x: bounds.minX + u * (bounds.maxX - bounds.minX), y: bounds.minY + v * (bounds.maxY - bounds.minY) };
-}
-
-function parseAngle(text: string) {
-  const value = Number(text.replace(',', '.').replace('°', '').trim());
-  return Number.isFinite(value) && text.trim() !== ''
-    ? ({ ok: true, value } as const)
-    : ({ ok: false, reason: 'Type degrees, for example 15 or -7.5.' } as const);
 }
 
 function AnchorGrid({ anchor, choose }: { anchor: Anchor; choose: (anchor: Anchor) => void }) {
@@ -182,7 +214,7 @@ function nameOfSelection(state: BenchState): string {
   const { drawing } = jobOf(state);
   const items = drawing.items.filter((item) => state.selection.has(item.id));
   if (items.length === 0) return '';
-  if (items.length === 1) return items[0].name ?? 'One item';
+  if (items.length === 1) return nameOf(items[0]);
   const groups = new Set(items.map((item) => topGroupOf(drawing, item)?.id ?? item.id));
   const first = topGroupOf(drawing, items[0]);
   return groups.size === 1 && first ? (first.name ?? 'Group') : `${groups.size} things`;

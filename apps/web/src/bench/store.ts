@@ -1,5 +1,6 @@
 import type { JobAnswer } from '@lambent/contracts';
 import {
+  type Box,
   type History,
   type JobDocument,
   jobFromJson,
@@ -11,13 +12,20 @@ import {
   prepareJob,
   record,
   redo,
+  type SetText,
+  type Snap,
+  type SnapKind,
   type SpeedUnit,
+  snapKinds,
   startHistory,
+  type TextSetting,
   undo,
 } from '@lambent/core';
 import { create } from 'zustand';
 import type { Planned, ShopLists } from '../workers/bench.worker.ts';
 import { type Incoming, nothingIncoming } from './arriving/incoming.ts';
+import type { Draft, Tool } from './tools/tool.ts';
+import { type ToolOptions, usualOptions } from './tools/tool-options.ts';
 
 export const stages = ['bed', 'art', 'colours', 'recipe', 'check', 'burn'] as const;
 export type Stage = (typeof stages)[number];
@@ -27,6 +35,23 @@ export interface View {
   readonly scale: number;
   readonly x: number;
   readonly y: number;
+}
+
+/** What catches points, and the grid among it. */
+export interface Snapping {
+  readonly on: boolean;
+  readonly kinds: ReadonlySet<SnapKind>;
+  readonly gridMm: number | null;
+}
+
+/** A text that is being written: new, or in place of an item's. */
+export interface TextEdit {
+  readonly itemId: string | null;
+  /** Where a new one stands, in bed mm. */
+  readonly at: Point;
+  readonly setting: TextSetting;
+  /** As it was last set; null until it was. */
+  readonly set: SetText | null;
 }
 
 /** Whether what is on screen is also on the server. */
@@ -60,6 +85,23 @@ export interface BenchState {
   /** Where on the bed the pointer is, in mm; null while it is elsewhere. */
   pointer: Point | null;
   realColours: boolean;
+  /** The tool at hand; null before the bed is shown. */
+  tool: Tool | null;
+  toolOptions: ToolOptions;
+  /** What the tool is drawing. */
+  draft: Draft | null;
+  /** What the pointer, or what it moves, is caught by. */
+  snap: Snap | null;
+  snapping: Snapping;
+  /** A frame that selects what lies in it, in bed mm. */
+  frame: Box | null;
+  /** What the readout measures from, in bed mm. */
+  lastPoint: Point | null;
+  /** How far things were last moved; *Duplicate* does it again. */
+  lastMove: { dx: number; dy: number } | null;
+  textEdit: TextEdit | null;
+  /** The piece that stays put while others are aligned to it. */
+  stays: string | null;
   speedUnit: SpeedUnit;
   /** The plan of `plannedFor`; of the document before while a new one is worked out. */
   planned: Planned | null;
@@ -93,6 +135,16 @@ export function createBenchStore(answer: JobAnswer, shop: ShopLists) {
     viewSize: { width: 0, height: 0 },
     pointer: null,
     realColours: false,
+    tool: null,
+    toolOptions: usualOptions,
+    draft: null,
+    snap: null,
+    snapping: { on: true, kinds: new Set(snapKinds), gridMm: null },
+    frame: null,
+    lastPoint: null,
+    lastMove: null,
+    textEdit: null,
+    stays: null,
     speedUnit: 'mm/s',
     planned: null,
     plannedFor: null,

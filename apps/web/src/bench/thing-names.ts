@@ -1,4 +1,4 @@
-import type { Item, Shape } from '@lambent/core';
+import { type Drawing, type Item, type Shape, topGroupOf } from '@lambent/core';
 
 /** What shapes are called, where they have no name of their own. */
 export const shapeNames: Record<Shape['kind'], string> = {
@@ -18,4 +18,24 @@ export function nameOf({ name, shape }: Item): string {
   if (shape.kind === 'text') return `“${shape.text.words.split('\n')[0]}”`;
   if (shape.kind === 'ellipse' && shape.rx === shape.ry) return 'Circle';
   return shape.kind === 'polygon' && shape.inner !== null ? 'Star' : shapeNames[shape.kind];
+}
+
+/** What the list shows as one: an outermost group, or an item that is in none. */
+export interface Thing {
+  readonly key: string;
+  readonly name: string;
+  readonly ids: readonly string[];
+}
+
+export function thingsOf(drawing: Drawing): Thing[] {
+  const things = new Map<string, { key: string; name: string; ids: string[] }>();
+  for (const item of drawing.items) {
+    if (item.hidden) continue;
+    const group = topGroupOf(drawing, item);
+    const key = group?.id ?? item.id;
+    const thing = things.get(key);
+    if (thing) thing.ids.push(item.id);
+    else things.set(key, { key, name: group ? (group.name ?? 'Group') : nameOf(item), ids: [item.id] });
+  }
+  return [...things.values()];
 }

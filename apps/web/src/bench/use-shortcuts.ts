@@ -1,8 +1,12 @@
-import { boundsOfAll, isEmpty, moveItems, removeItems } from '@lambent/core';
+import { boundsOfAll, isEmpty, moveItems, removeItems, setMark } from '@lambent/core';
 import { useEffect } from 'react';
 import { useNavigate } from 'react-router';
 import { viewOf, zoomAt } from './bed/view.ts';
+import { duplicate, group, ungroup } from './commands.ts';
 import { type BenchActions, jobOf, machineOf, stages } from './store.ts';
+import { chooseTool } from './tools/choose.ts';
+import { toolNames } from './tools/tool.ts';
+import { toolLooks } from './tools/tool-looks.tsx';
 
 /** What the keys do, for the sheet that `?` opens. */
 export const keySheet: readonly { keys: string; does: string }[] = [
@@ -12,13 +16,19 @@ export const keySheet: readonly { keys: string; does: string }[] = [
   { keys: 'Ctrl A', does: 'select everything' },
   { keys: 'Esc', does: 'let go' },
   { keys: 'Del', does: 'delete the selection' },
-  { keys: 'Arrows', does: 'nudge 1 mm; Shift 10 mm, Alt 0.1 mm' },
-  { keys: 'Ctrl click', does: 'select one item of a group' },
+  { keys: 'Ctrl D', does: 'duplicate; again, by the same move' },
+  { keys: 'Ctrl G', does: 'group; with Shift, take apart' },
+  { keys: 'Arrows', does: 'nudge by the step; Shift ×10, Alt ÷10' },
+  { keys: 'Ctrl click', does: 'select one item of a group; or a double click' },
+  { keys: 'Q W E … P, F, G', does: 'the tools, in the order of the dock' },
+  { keys: 'J', does: 'catch points, or not; Alt suspends it' },
+  { keys: 'Digits, Tab, Enter', does: 'type the size of what is being drawn' },
+  { keys: 'M', does: 'mark the point under the pointer' },
   { keys: 'Wheel, + and −', does: 'zoom' },
   { keys: 'Space drag', does: 'move the view' },
   { keys: 'B', does: 'show the whole bed' },
   { keys: 'S', does: 'show the selection' },
-  { keys: 'R', does: 'real colours on and off' },
+  { keys: 'C', does: 'real colours on and off' },
 ];
 
 const notTyped = ['range', 'checkbox', 'radio', 'file'];
@@ -46,6 +56,12 @@ export function useShortcuts(actions: BenchActions, showKeys: () => void): void 
     };
     const run = (key: string, ctrl: boolean, event: KeyboardEvent): boolean => {
       if (ctrl) return runWithCtrl(actions, key, event.shiftKey);
+      const tool = toolNames.find((name) => toolLooks[name].code === event.code);
+      if (tool) {
+        navigate(`/jobs/${actions.get().jobId}/art`, { replace: true });
+        chooseTool(actions, tool);
+        return true;
+      }
       const stage = stages[Number(key) - 1];
       if (stage) {
         navigate(`/jobs/${actions.get().jobId}/${stage}`, { replace: true });
@@ -65,6 +81,8 @@ export function useShortcuts(actions: BenchActions, showKeys: () => void): void 
 function runWithCtrl(actions: BenchActions, key: string, shift: boolean): boolean {
   if (key === 'z') shift ? actions.redo() : actions.undo();
   else if (key === 'y') actions.redo();
+  else if (key === 'd') duplicate(actions);
+  else if (key === 'g') shift ? ungroup(actions) : group(actions);
   else if (key === 'a')
     actions.select(jobOf(actions.get()).drawing.items.flatMap((item) => (item.hidden ? [] : [item.id])));
   else return false;
@@ -79,11 +97,12 @@ const arrows: Record<string, readonly [dx: number, dy: number]> = {
 };
 
 function runPlain(actions: BenchActions, key: string, event: KeyboardEvent): boolean {
-  const { selection, view, viewSize, realColours } = actions.get();
+  const { selection, view, viewSize, realColours, tool, snapping, pointer, toolOptions } = actions.get();
+  if (tool?.key?.(key, event.shiftKey)) return true;
   const arrow = arrows[key];
   // Arrows also move sliders and choose among radios; they nudge only where nothing else takes them.
   if (arrow && selection.size > 0 && !(event.target instanceof HTMLInputElement)) {
-    const step = event.shiftKey ? 10 : event.altKey ? 0.1 : 1;
+    const step = toolOptions.nudge * (event.shiftKey ? 10 : event.altKey ? 0.1 : 1);
     actions.edit('nudge', (job) => moveItems(job, selection, arrow[0] * step, arrow[1] * step));
     return true;
   }
@@ -94,7 +113,21 @@ function runPlain(actions: BenchActions, key: string, event: KeyboardEvent): boo
       deleteSelection(actions);
       return true;
     case 'escape':
-      actions.select([]);
+      if (tool?.cancel()) return true;
+      if (tool && tool.name !== 'pick') chooseTool(actions, 'pick');
+      else actions.select([]);
+      return true;
+    case 'enter':
+      if (!tool?.finish || event.target instanceof HTMLButtonElement) return false;
+      tool.finish();
+      return true;
+    case 'j':
+      actions.set({ snapping: { ...snapping, on: !snapping.on } });
+      return true;
+    case 'm':
+      if (!pointer) return false;
+      actions.edit('mark a point', (job) => setMark(job, pointer));
+      actions.set({ lastPoint: pointer });
       return true;
     case '+':
     case '=':
@@ -107,7 +140,7 @@ function runPlain(actions: BenchActions, key: string, event: KeyboardEvent): boo
     case 's':
       showSelection(actions);
       return true;
-    case 'r':
+    case 'c':
       actions.set({ realColours: !realColours });
       return true;
     default:

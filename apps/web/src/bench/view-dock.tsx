@@ -17,7 +17,7 @@ export function ViewDock({ showKeys }: { showKeys: () => void }) {
     <div
       role="toolbar"
       aria-label="View"
-      className="absolute bottom-3 left-1/2 z-10 flex -translate-x-1/2 items-center gap-0.5 rounded-xl border border-line bg-paper p-1 shadow-float"
+      className="flex items-center gap-0.5 rounded-xl border border-line bg-paper p-1 shadow-float"
     >
       <IconButton label="Show the whole bed (B)" onClick={() => showBed(actions)}>
         <LayoutGrid size={17} aria-hidden />
@@ -33,7 +33,7 @@ export function ViewDock({ showKeys }: { showKeys: () => void }) {
       </IconButton>
       <span className="mx-1 h-5 w-px bg-line" aria-hidden />
       <IconButton
-        label="Real colours (R)"
+        label="Real colours (C)"
         pressed={realColours}
         onClick={() => actions.set({ realColours: !realColours })}
       >

@@ -16,8 +16,11 @@ import {
   type Reading,
   type ReadingChoices,
   readDrawingFile,
+  type SetText,
   type Shop,
+  setText,
   sheetBox,
+  type TextSetting,
   writeDxf,
   writeGcode,
   writePdf,
@@ -70,6 +73,9 @@ async function picturesOf({ drawing }: JobDocument): Promise<Map<string, Picture
   return new Map(files.map((file) => [file.id, file]));
 }
 
+/** The fonts that text is set in on the Bench; made anew when the list of them is asked for. */
+let book: Promise<FontBook> | null = null;
+
 const worker = {
   /** Reads a drawing; its items' ids start with `arrivalId`. Says now and then how many parts it has found. */
   async read(
@@ -85,6 +91,18 @@ const worker = {
       return arrivalItemId(arrivalId, place);
     };
     return readDrawingFile(bytes, idFor, tools, choices);
+  },
+
+  /** Sets a text in the fonts there are. */
+  async setText(setting: TextSetting): Promise<SetText> {
+    book ??= fontBook();
+    return setText(setting, await book);
+  },
+
+  /** The families there are to set text in; asks anew, for one may have been loaded. */
+  async families(): Promise<string[]> {
+    book = fontBook();
+    return (await book).families;
   },
 
   plan(job: JobDocument, shop: ShopLists): Planned {

@@ -1,4 +1,4 @@
-import { type Box, boundsOfAll, fromMachine, isEmpty, type Matrix, transformItems } from '@lambent/core';
+import { type Box, boundsOfAll, fromMachine, isEmpty, type Matrix, type Point, transformItems } from '@lambent/core';
 import type Konva from 'konva';
 import { memo, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { Circle, Group, Layer, Line, Rect, Shape, Stage, Transformer } from 'react-konva';
@@ -7,16 +7,19 @@ import { adjust } from '../arriving/arriving.ts';
 import { ArrivingLayer } from '../arriving/arriving-layer.tsx';
 import { useBench, useBenchActions } from '../context.ts';
 import { jobOf, machineOf, unitOf, type View } from '../store.ts';
+import { chooseTool } from '../tools/choose.ts';
+import { caught, rounded } from '../tools/snapping.ts';
+import type { ToolPoint } from '../tools/tool.ts';
 import { useShownRun } from '../use-shown-run.ts';
+import { DraftLayer } from './draft-layer.tsx';
 import { drawArtwork } from './draw-artwork.ts';
 import { drawBed, type Tones } from './draw-bed.ts';
 import { BurnPainter, headAt } from './draw-burn.ts';
 import { usePictures } from './pictures.ts';
-import { PointerTool } from './pointer.ts';
 import { Rulers } from './rulers.tsx';
 import { nodesOf, sceneOf } from './scene.ts';
 import { useHeldKey } from './use-held-key.ts';
-import { screenMapToBed, toScreen, viewOf, zoomAt } from './view.ts';
+import { screenMapToBed, toBed, toScreen, viewOf, zoomAt } from './view.ts';
 
 interface Size {
   readonly width: number;
@@ -38,10 +41,16 @@ export function BedView() {
   const unit = useBench(unitOf);
   const sheets = useBench((state) => jobOf(state).sheets);
   const materials = useBench((state) => state.shop.materials);
-  const [frame, setFrame] = useState<Box | null>(null);
-  const tool = useMemo(() => new PointerTool(actions, setFrame), [actions]);
+  const frame = useBench((state) => state.frame);
+  const toolName = useBench((state) => state.tool?.name);
+  const panning = useRef<Point | null>(null);
+  const presses = useRef({ count: 0, at: 0, x: 0, y: 0 });
   const space = useHeldKey(' ');
   const tones = useTones();
+
+  useEffect(() => {
+    if (!actions.get().tool) chooseTool(actions, 'pick');
+  }, [actions]);
 
   useLayoutEffect(() => {
     const element = holder.current;
@@ -60,18 +69,33 @@ export function BedView() {
     return () => observer.disconnect();
   }, [actions]);
 
-  useEffect(() => {
-    const cancel = (event: KeyboardEvent) => {
-      if (event.key === 'Escape' && tool.cancel()) event.stopImmediatePropagation();
+  const screenOf = (event: Konva.KonvaEventObject<PointerEvent>): Point =>
+    event.target.getStage()?.getPointerPosition() ?? { x: 0, y: 0 };
+  /** Where the tool's point is: caught by what is near, else rounded. */
+  const pointOf = (event: Konva.KonvaEventObject<PointerEvent>): ToolPoint => {
+    const screen = screenOf(event);
+    const { view, tool } = actions.get();
+    const free = toBed(view, screen.x, screen.y);
+    const { button, shiftKey, ctrlKey, metaKey, altKey } = event.evt;
+    const snap = tool && caught(actions, tool, free, altKey);
+    if (tool?.name !== 'pick') actions.set({ snap });
+    return {
+      screen,
+      free,
+      bed: snap ?? rounded(free, view.scale),
+      snap,
+      button,
+      shift: shiftKey,
+      ctrl: ctrlKey || metaKey,
+      alt: altKey,
+      clicks: presses.current.count,
     };
-    window.addEventListener('keydown', cancel, { capture: true });
-    return () => window.removeEventListener('keydown', cancel, { capture: true });
-  }, [tool]);
-
-  const eventOf = (event: Konva.KonvaEventObject<PointerEvent>) => {
-    const at = event.target.getStage()?.getPointerPosition() ?? { x: 0, y: 0 };
-    const { button, shiftKey, ctrlKey, metaKey } = event.evt;
-    return { ...at, button, shift: shiftKey, single: ctrlKey || metaKey, space };
+  };
+  /** Counts presses in quick succession at one place. */
+  const countPress = ({ x, y }: Point) => {
+    const { count, at, x: lastX, y: lastY } = presses.current;
+    const quick = performance.now() - at < 400 && Math.hypot(x - lastX, y - lastY) < 5;
+    presses.current = { count: quick ? count + 1 : 1, at: performance.now(), x, y };
   };
   const onHandle = (event: Konva.KonvaEventObject<PointerEvent>) =>
     event.target.getParent()?.className === 'Transformer';
@@ -79,7 +103,7 @@ export function BedView() {
   return (
     <div
       ref={holder}
-      className={`relative h-full overflow-hidden ${space || tool.panning ? 'cursor-grab' : ''}`}
+      className={`relative h-full overflow-hidden ${space ? 'cursor-grab' : toolName === 'pick' || toolName === 'points' ? '' : 'cursor-crosshair'}`}
       style={{ background: 'var(--bed-around)' }}
       data-testid="bed"
     >
@@ -92,18 +116,32 @@ export function BedView() {
           onPointerDown={(event) => {
             if (onHandle(event)) return;
             (event.evt.target as Element).setPointerCapture?.(event.evt.pointerId);
-            const pointer = eventOf(event);
-            if (!markCorner(actions, pointer)) tool.down(pointer);
+            const screen = screenOf(event);
+            if (event.evt.button === 1 || space) panning.current = screen;
+            else if (event.evt.button === 0 && !markCorner(actions, screen)) {
+              countPress(screen);
+              actions.get().tool?.down(pointOf(event));
+            }
           }}
           onPointerMove={(event) => {
-            const pointer = eventOf(event);
-            tool.move(pointer);
-            const { scale, x, y } = actions.get().view;
-            actions.set({ pointer: { x: (pointer.x - x) / scale, y: (pointer.y - y) / scale } });
+            const screen = screenOf(event);
+            const { view } = actions.get();
+            if (panning.current) {
+              const { x, y } = panning.current;
+              actions.set({ view: { ...view, x: view.x + screen.x - x, y: view.y + screen.y - y } });
+              panning.current = screen;
+              return;
+            }
+            const point = pointOf(event);
+            actions.get().tool?.move(point);
+            actions.set({ pointer: point.snap ?? point.free });
           }}
-          onPointerUp={(event) => tool.up(eventOf(event))}
+          onPointerUp={(event) => {
+            if (panning.current) panning.current = null;
+            else actions.get().tool?.up(pointOf(event));
+          }}
           onPointerLeave={() => {
-            actions.set({ pointer: null });
+            actions.set({ pointer: null, snap: null });
             actions.hover([]);
           }}
           onWheel={(event) => {
@@ -118,9 +156,10 @@ export function BedView() {
           <ArtworkLayer size={size} ink={tones.ink} />
           <ArrivingLayer ink={tones.ink} />
           <Layer>
-            <SelectionHandles />
+            {toolName === 'pick' && <SelectionHandles />}
             {frame && <FrameRect frame={frame} view={view} />}
           </Layer>
+          <DraftLayer />
           <HeadLayer size={size} />
         </Stage>
       )}
@@ -129,12 +168,9 @@ export function BedView() {
 }
 
 /** While a file that arrives is placed by its corner, a click marks where that goes. @returns whether it did */
-function markCorner(
-  actions: ReturnType<typeof useBenchActions>,
-  { x, y, button, space }: { x: number; y: number; button: number; space: boolean },
-): boolean {
+function markCorner(actions: ReturnType<typeof useBenchActions>, { x, y }: Point): boolean {
   const { incoming, view } = actions.get();
-  if (incoming.arriving?.place !== 'corner' || button !== 0 || space) return false;
+  if (incoming.arriving?.place !== 'corner') return false;
   adjust(actions, { corner: { x: (x - view.x) / view.scale, y: (y - view.y) / view.scale } });
   return true;
 }

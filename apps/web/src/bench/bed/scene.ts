@@ -11,7 +11,11 @@ const outlines = new WeakMap<Path, Path2D>();
 
 /** An item's outline for the canvas, in bed mm. */
 export function outlineFor(item: Item): Path2D {
-  const path = pathOf(item);
+  return pathToCanvas(pathOf(item));
+}
+
+/** A path for the canvas; kept for as long as the path is. */
+export function pathToCanvas(path: Path): Path2D {
   let outline = outlines.get(path);
   if (outline) return outline;
   outline = new Path2D();

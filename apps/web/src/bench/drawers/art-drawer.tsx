@@ -1,4 +1,4 @@
-import { type Arrival, type Drawing, hideItems, type Item, topGroupOf } from '@lambent/core';
+import { type Arrival, type Drawing, hideItems, type Item } from '@lambent/core';
 import { FileUp, LoaderCircle, RotateCw } from 'lucide-react';
 import { useMemo, useRef } from 'react';
 import { Button, IconButton } from '../../ui/button.tsx';
@@ -8,7 +8,8 @@ import { ArrivalCard } from '../arriving/arrival-card.tsx';
 import { dismissRefusal, offerFiles, readAgain, stopReading } from '../arriving/arriving.ts';
 import { useBench, useBenchActions } from '../context.ts';
 import { jobOf } from '../store.ts';
-import { nameOf } from '../thing-names.ts';
+import { nameOf, type Thing, thingsOf } from '../thing-names.ts';
+import { ArrangePart } from './arrange-part.tsx';
 import { Drawer, Part } from './drawer.tsx';
 
 /** More things than this are counted, not listed. */
@@ -74,6 +75,7 @@ function ArtLists() {
           </Button>
         </Notice>
       )}
+      <ArrangePart />
       {things.length > 0 && (
         <Part title="On the bed">
           <ul className="flex flex-col">
@@ -152,26 +154,6 @@ function BroughtIn() {
       </ul>
     </Part>
   );
-}
-
-/** What the list shows as one: an outermost group, or an item that is in none. */
-interface Thing {
-  readonly key: string;
-  readonly name: string;
-  readonly ids: readonly string[];
-}
-
-function thingsOf(drawing: Drawing): Thing[] {
-  const things = new Map<string, { key: string; name: string; ids: string[] }>();
-  for (const item of drawing.items) {
-    if (item.hidden) continue;
-    const group = topGroupOf(drawing, item);
-    const key = group?.id ?? item.id;
-    const thing = things.get(key);
-    if (thing) thing.ids.push(item.id);
-    else things.set(key, { key, name: group ? (group.name ?? 'Group') : nameOf(item), ids: [item.id] });
-  }
-  return [...things.values()];
 }
 
 function ThingRow({ thing }: { thing: Thing }) {

@@ -1,0 +1,190 @@
+import {
+  type Alignment,
+  alignItems,
+  type Box,
+  boundsOfAll,
+  boxOf,
+  type Combining,
+  combineItems,
+  copyItems,
+  groupItems,
+  type Item,
+  type JobDocument,
+  joinEnds,
+  lockItems,
+  type Matrix,
+  mirrorItems,
+  type Ordering,
+  orderItems,
+  outlineOf,
+  releaseCombinations,
+  releaseLinks,
+  type Spreading,
+  sheetBox,
+  simplifyItems,
+  spreadItems,
+  thingsAmong,
+  translation,
+  turnToPoints,
+  ungroupItems,
+} from '@lambent/core';
+import { toast } from 'sonner';
+import { type BenchActions, type BenchState, jobOf, machineOf } from './store.ts';
+import { newId } from './tools/draw.ts';
+
+/*
+ * What can be done with the selection, by a key or a button: core's edits, with names for undo.
+ */
+
+/** Where a duplicate goes when nothing was moved before it, in mm. */
+const usualStep = 10;
+
+export function selectedItems(state: BenchState): Item[] {
+  return jobOf(state).drawing.items.filter((item) => state.selection.has(item.id));
+}
+
+export function selectionBox(state: BenchState): Box {
+  return boundsOfAll(selectedItems(state));
+}
+
+function edit(
+  actions: BenchActions,
+  name: string,
+  change: (job: JobDocument, ids: ReadonlySet<string>) => JobDocument,
+) {
+  const { selection } = actions.get();
+  actions.edit(name, (job) => change(job, selection));
+}
+
+/** Copies the selection by the last move, and selects the copy; the next one goes on from there. */
+export function duplicate(actions: BenchActions): void {
+  const { selection, lastMove } = actions.get();
+  if (selection.size === 0) return;
+  const { dx, dy } = lastMove ?? { dx: usualStep, dy: usualStep };
+  addCopies(actions, 'duplicate', [translation(dx, dy)], false);
+  actions.set({ lastMove: { dx, dy } });
+}
+
+/** Adds a copy of the selection for each map, and selects the last of them, or all with what they are copies of. */
+export function addCopies(
+  actions: BenchActions,
+  name: string,
+  maps: readonly Matrix[],
+  linked: boolean,
+  all = false,
+): void {
+  const { selection } = actions.get();
+  const { job, copies } = copyItems(jobOf(actions.get()), selection, maps, newId, linked);
+  actions.edit(name, () => job);
+  if (copies.length > 0) actions.select(all ? [...selection, ...copies.flat()] : copies[copies.length - 1]);
+}
+
+export function group(actions: BenchActions): void {
+  if (actions.get().selection.size > 1) edit(actions, 'group', (job, ids) => groupItems(job, ids, newId(), null));
+}
+
+export function ungroup(actions: BenchActions): void {
+  edit(actions, 'take a group apart', ungroupItems);
+}
+
+export function lock(actions: BenchActions): void {
+  edit(actions, 'lock', (job, ids) => lockItems(job, ids, true));
+  actions.select([]);
+}
+
+export function mirror(actions: BenchActions, degrees: 0 | 90): void {
+  const box = selectionBox(actions.get());
+  const middle = { x: (box.minX + box.maxX) / 2, y: (box.minY + box.maxY) / 2 };
+  edit(actions, degrees === 90 ? 'mirror across' : 'mirror up and down', (job, ids) =>
+    mirrorItems(job, ids, middle, degrees),
+  );
+}
+
+export function order(actions: BenchActions, to: Ordering): void {
+  edit(actions, `send ${to}`, (job, ids) => orderItems(job, ids, to));
+}
+
+/** What things are aligned to. */
+export type AlignTo = 'stays' | 'selection' | 'sheet' | 'bed';
+
+/** The box that things are aligned to, and what of the selection stays where it is. */
+export function alignTarget(state: BenchState, to: AlignTo): { box: Box; staying: ReadonlySet<string> } {
+  const nothing: ReadonlySet<string> = new Set();
+  const { bedWidth, bedHeight } = machineOf(state);
+  const { drawing, sheets } = jobOf(state);
+  if (to === 'stays' && state.stays !== null) {
+    const thing = thingsAmong(drawing, state.selection).find(({ ids }) => ids.includes(state.stays ?? ''));
+    if (thing) return { box: thing.bounds, staying: new Set(thing.ids) };
+  }
+  if (to === 'sheet' && sheets[0]) return { box: sheetBox(sheets[0]), staying: nothing };
+  if (to === 'bed') return { box: boxOf(0, 0, bedWidth, bedHeight), staying: nothing };
+  return { box: selectionBox(state), staying: nothing };
+}
+
+export function align(actions: BenchActions, alignment: Alignment, to: AlignTo): void {
+  const { box, staying } = alignTarget(actions.get(), to);
+  edit(actions, `align ${alignment}`, (job, ids) => alignItems(job, ids, alignment, box, staying));
+}
+
+export function spread(actions: BenchActions, axis: 'x' | 'y', by: Spreading, distance: number | null): void {
+  edit(actions, 'spread evenly', (job, ids) => spreadItems(job, ids, axis, by, distance));
+}
+
+const combiningNames: Record<Combining, string> = {
+  unite: 'unite',
+  subtract: 'subtract',
+  intersect: 'intersect',
+  exclude: 'exclude',
+};
+
+export function combine(actions: BenchActions, how: Combining): void {
+  const id = newId();
+  const before = jobOf(actions.get());
+  edit(actions, combiningNames[how], (job, ids) => combineItems(job, ids, how, id));
+  if (jobOf(actions.get()) === before) {
+    toast.message('Select two or more outlines to put together.');
+    return;
+  }
+  actions.select([id]);
+  const made = jobOf(actions.get()).drawing.items.find((item) => item.id === id);
+  if (made && outlineOf(made.shape).verbs.length === 0) {
+    toast.message('Nothing is left: the outlines have no area in common that way. Undo brings them back.');
+  }
+}
+
+export function takeApart(actions: BenchActions): void {
+  edit(actions, 'take a combination apart', (job, ids) => releaseCombinations(job, ids, newId));
+}
+
+export function toPoints(actions: BenchActions): void {
+  edit(actions, 'turn to points', turnToPoints);
+}
+
+export function unlink(actions: BenchActions): void {
+  edit(actions, 'release copies', releaseLinks);
+}
+
+/** Joins the ends of the selection, and says what came of it. */
+export function join(actions: BenchActions, tolerance: number): string {
+  const { selection } = actions.get();
+  const { job, report } = joinEnds(jobOf(actions.get()), selection, tolerance);
+  actions.edit('join ends', () => job);
+  const { joined, widest, open } = report;
+  const gaps = open.filter(({ gap }) => Number.isFinite(gap)).map(({ gap }) => gap);
+  const left =
+    open.length === 0
+      ? 'No end is open.'
+      : `${open.length} ends stay open${gaps.length > 0 ? `; the nearest gap is ${Math.min(...gaps).toFixed(2)} mm` : ''}.`;
+  return joined === 0
+    ? `No ends lie that near. ${left}`
+    : `${joined} ${joined === 1 ? 'gap' : 'gaps'} closed, the widest ${widest.toFixed(3)} mm. ${left}`;
+}
+
+export function simplify(actions: BenchActions, tolerance: number): string {
+  const { selection } = actions.get();
+  const { job, before, after } = simplifyItems(jobOf(actions.get()), selection, tolerance);
+  actions.edit(`simplify to ${tolerance} mm`, () => job);
+  return after < before
+    ? `${before} points before, ${after} now.`
+    : `It has no fewer points within ${tolerance} mm: ${before}.`;
+}

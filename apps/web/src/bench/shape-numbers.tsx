@@ -1,0 +1,200 @@
+import { type Item, replaceShape, type Shape } from '@lambent/core';
+import { Button } from '../ui/button.tsx';
+import { LengthField } from '../ui/length-field.tsx';
+import { NumberField } from '../ui/number-field.tsx';
+import { takeApart, toPoints, unlink } from './commands.ts';
+import { useBench, useBenchActions } from './context.ts';
+import { unitOf } from './store.ts';
+import { newId } from './tools/draw.ts';
+import { editText } from './tools/text-tool.ts';
+
+/** A length of a shape that can be typed. */
+interface Length {
+  readonly label: string;
+  readonly value: number;
+  readonly change: (value: number) => Shape;
+  /** Whether it may be 0. */
+  readonly zero?: boolean;
+  readonly most?: number;
+}
+
+/** A shape's own numbers, for as long as it has any, and the way to plain points. */
+export function ShapeNumbers({ item }: { item: Item }) {
+  const actions = useBenchActions();
+  const unit = useBench(unitOf);
+  const { shape } = item;
+  const change = (next: Shape, name: string) => {
+    actions.edit(name, (job) => replaceShape(job, item.id, [next], newId));
+  };
+  const lengths = lengthsOf(shape);
+  const plain = shape.kind === 'path' && !shape.corners;
+  if ((plain || shape.kind === 'picture') && !item.link) return null;
+  return (
+    <div className="mt-2 flex flex-col gap-1.5 border-t border-line pt-2">
+      {lengths.length > 0 && (
+        <div className="grid grid-cols-2 gap-1.5">
+          {lengths.map(({ label, value, change: make, zero, most }) => (
+            <LengthField
+              key={label}
+              label={label}
+              unit={unit}
+              value={value}
+              commit={(typed) => {
+                if (typed < 0 || (typed === 0 && !zero)) return zero ? 'Not below 0.' : 'More than 0.';
+                if (most !== undefined && typed > most + 1e-9) return `At most ${most.toFixed(2)} mm here.`;
+                if (typed > 100_000) return 'That is larger than any bed.';
+                change(make(typed), `change ${label.toLowerCase()}`);
+                return undefined;
+              }}
+            />
+          ))}
+        </div>
+      )}
+      {shape.kind === 'polygon' && (
+        <NumberField
+          label={shape.inner === null ? 'Sides' : 'Tips'}
+          layout="stack"
+          value={shape.sides}
+          least={3}
+          most={100}
+          whole
+          commit={(sides) => change({ ...shape, sides }, 'change sides')}
+        />
+      )}
+      {shape.kind === 'arc' && (
+        <NumberField
+          label="Sweep"
+          layout="stack"
+          unit="°"
+          value={shape.sweep}
+          least={-360}
+          most={360}
+          commit={(sweep) => change({ ...shape, sweep }, 'change sweep')}
+        />
+      )}
+      <div className="-ml-2 flex flex-wrap">
+        {shape.kind === 'text' && (
+          <Button look="quiet" onClick={() => editText(actions, item.id)}>
+            Change the text
+          </Button>
+        )}
+        {shape.kind === 'combined' && (
+          <Button look="quiet" onClick={() => takeApart(actions)}>
+            Take apart ({shape.parts.length})
+          </Button>
+        )}
+        {!plain && shape.kind !== 'picture' && (
+          <Button look="quiet" onClick={() => toPoints(actions)}>
+            Turn to points
+          </Button>
+        )}
+        {item.link && (
+          <Button look="quiet" onClick={() => unlink(actions)}>
+            Release this copy
+          </Button>
+        )}
+      </div>
+    </div>
+  );
+}
+
+function lengthsOf(shape: Shape): Length[] {
+  switch (shape.kind) {
+    case 'rectangle': {
+      const { width, height, rx, ry, corners } = shape;
+      const half = Math.min(width, height) / 2;
+      const own = corners ?? [rx, rx, rx, rx];
+      const cornerNames = ['Top left', 'Top right', 'Bottom right', 'Bottom left'];
+      const even = !corners && rx === ry;
+      return [
+        { label: 'Width', value: width, change: (value) => ({ ...shape, width: value }) },
+        { label: 'Height', value: height, change: (value) => ({ ...shape, height: value }) },
+        ...(even || corners
+          ? [
+              {
+                label: 'Corners',
+                value: corners ? Math.max(...corners) : rx,
+                zero: true,
+                most: half,
+                change: (value: number): Shape => {
+                  const { corners: _, ...rest } = shape;
+                  return { ...rest, rx: value, ry: value };
+                },
+              },
+              ...cornerNames.map((label, i) => ({
+                label,
+                value: own[i],
+                zero: true,
+                most: Math.min(width, height),
+                change: (value: number): Shape => ({
+                  ...shape,
+                  corners: own.map((radius, k) => (k === i ? value : radius)) as [number, number, number, number],
+                }),
+              })),
+            ]
+          : []),
+      ];
+    }
+    case 'ellipse': {
+      const round = shape.rx === shape.ry;
+      if (round) {
+        return [
+          { label: 'Diameter', value: 2 * shape.rx, change: (value) => ({ ...shape, rx: value / 2, ry: value / 2 }) },
+        ];
+      }
+      return [
+        { label: 'Across', value: 2 * shape.rx, change: (value) => ({ ...shape, rx: value / 2 }) },
+        { label: 'Up', value: 2 * shape.ry, change: (value) => ({ ...shape, ry: value / 2 }) },
+      ];
+    }
+    case 'slot': {
+      const { x1, y1, x2, y2, width } = shape;
+      const between = Math.hypot(x2 - x1, y2 - y1);
+      const [ux, uy] = between === 0 ? [1, 0] : [(x2 - x1) / between, (y2 - y1) / between];
+      const lengthen = (value: number): Shape => {
+        const by = Math.max(0, value - width);
+        return { ...shape, x2: x1 + ux * by, y2: y1 + uy * by };
+      };
+      return [
+        { label: 'Length', value: between + width, change: lengthen },
+        { label: 'Slot width', value: width, change: (value) => ({ ...shape, width: value }) },
+      ];
+    }
+    case 'polygon':
+      return [
+        {
+          label: 'Radius',
+          value: shape.radius,
+          change: (value) => ({
+            ...shape,
+            radius: value,
+            inner: shape.inner === null ? null : (shape.inner * value) / shape.radius,
+          }),
+        },
+        ...(shape.inner === null
+          ? []
+          : [
+              {
+                label: 'Inner radius',
+                value: shape.inner,
+                most: shape.radius,
+                change: (value: number): Shape => ({ ...shape, inner: value }),
+              },
+            ]),
+      ];
+    case 'arc':
+      return [{ label: 'Radius', value: shape.radius, change: (value) => ({ ...shape, radius: value }) }];
+    case 'path':
+      return (shape.corners ?? []).map((corner, i) => ({
+        label: corner.kind === 'round' ? `Corner ${i + 1}` : `Cut ${i + 1}`,
+        value: corner.size,
+        zero: true,
+        change: (value) => ({
+          ...shape,
+          corners: (shape.corners ?? []).map((known) => (known === corner ? { ...known, size: value } : known)),
+        }),
+      }));
+    default:
+      return [];
+  }
+}

@@ -1,0 +1,138 @@
+import type { Point, Shape } from '@lambent/core';
+import type { BenchActions } from '../store.ts';
+import { addShape, outlineOfShape, showDraft } from './draw.ts';
+import type { Tool, ToolPoint } from './tool.ts';
+
+/** Draws an arc: its start, its end, then any point it goes through, or its radius. */
+export class ArcTool implements Tool {
+  readonly name = 'arc';
+  readonly snaps = true;
+  private points: Point[] = [];
+  private to: ToolPoint | null = null;
+  private radius: number | null = null;
+
+  constructor(private readonly actions: BenchActions) {}
+
+  get from(): Point | null {
+    return this.points.at(-1) ?? null;
+  }
+
+  down(point: ToolPoint): void {
+    if (point.button !== 0) return;
+    this.to = point;
+    if (this.points.length === 2) {
+      this.finish();
+      return;
+    }
+    const last = this.from;
+    if (last && Math.hypot(last.x - point.bed.x, last.y - point.bed.y) < 1e-6) return;
+    this.points.push(point.bed);
+    this.actions.set({ lastPoint: point.bed });
+    this.show();
+  }
+
+  move(point: ToolPoint): void {
+    this.to = point;
+    this.show();
+  }
+
+  up(): void {
+    // Each point is placed when the button goes down.
+  }
+
+  cancel(): boolean {
+    const was = this.points.length > 0;
+    this.points = [];
+    this.radius = null;
+    showDraft(this.actions, null);
+    return was;
+  }
+
+  type(_: string, value: number): string | undefined {
+    const [a, b] = this.points;
+    const least = b ? Math.hypot(b.x - a.x, b.y - a.y) / 2 : 0;
+    if (!(value > 0)) return 'A radius is more than 0.';
+    if (value < least - 1e-9)
+      return `The ends are ${(2 * least).toFixed(2)} mm apart: at least ${least.toFixed(2)} mm.`;
+    if (value > 100_000) return 'That is larger than any bed.';
+    this.radius = Math.max(value, least);
+    this.show();
+    return undefined;
+  }
+
+  finish(): void {
+    const shape = this.shape();
+    if (!shape) return;
+    this.cancel();
+    addShape(this.actions, shape, shape.kind === 'arc' ? 'arc' : 'line');
+  }
+
+  private shape(): Shape | null {
+    const [a, b] = this.points;
+    const through = this.to?.bed;
+    if (!a || !b || !through) return null;
+    const arc = this.radius === null ? arcThrough(a, through, b) : arcOfRadius(a, b, through, this.radius);
+    return arc;
+  }
+
+  private show(): void {
+    const [a, b] = this.points;
+    const { to } = this;
+    if (!a || !to) return;
+    const shape = this.shape();
+    const fields =
+      shape?.kind === 'arc'
+        ? [
+            {
+              name: 'radius',
+              label: 'R',
+              kind: 'length' as const,
+              value: shape.radius,
+              typed: this.radius !== null,
+            },
+          ]
+        : [];
+    const chord: Shape = {
+      kind: 'slot',
+      x1: a.x,
+      y1: a.y,
+      x2: to.bed.x,
+      y2: to.bed.y,
+      width: 0,
+    };
+    showDraft(this.actions, { outline: outlineOfShape(b ? shape : chord), dots: b ? [a, b] : [a], at: to.bed, fields });
+  }
+}
+
+/** The arc from one point through another to a third; null when they stand in a line. */
+export function arcThrough(a: Point, through: Point, b: Point): Shape | null {
+  const [px, py, qx, qy] = [a.x - through.x, a.y - through.y, b.x - through.x, b.y - through.y];
+  const twice = 2 * (px * qy - py * qx);
+  const [pp, qq] = [px * px + py * py, qx * qx + qy * qy];
+  if (Math.abs(twice) < 1e-9 * (pp + qq)) return null;
+  const cx = through.x + (qy * pp - py * qq) / twice;
+  const cy = through.y + (px * qq - qx * pp) / twice;
+  // Clockwise on the screen, where y points down, when the three turn to the right.
+  return arcAbout({ x: cx, y: cy }, a, b, twice < 0);
+}
+
+/** The arc of a radius between two points that bends to the side of a third. */
+export function arcOfRadius(a: Point, b: Point, towards: Point, radius: number): Shape | null {
+  const [dx, dy] = [b.x - a.x, b.y - a.y];
+  const length = Math.hypot(dx, dy);
+  const rise = Math.sqrt(Math.max(0, radius * radius - (length * length) / 4));
+  const side = Math.sign(dx * (towards.y - a.y) - dy * (towards.x - a.x)) || 1;
+  // Beyond half a circle when the pointer is further off than the radius.
+  const off = Math.abs(dx * (towards.y - a.y) - dy * (towards.x - a.x)) / length;
+  const far = off > radius ? -1 : 1;
+  const [nx, ny] = [(-dy / length) * side, (dx / length) * side];
+  const centre = { x: (a.x + b.x) / 2 - nx * rise * far, y: (a.y + b.y) / 2 - ny * rise * far };
+  return arcAbout(centre, a, b, side < 0);
+}
+
+function arcAbout({ x: cx, y: cy }: Point, a: Point, b: Point, clockwise: boolean): Shape {
+  const degrees = (point: Point) => (Math.atan2(point.y - cy, point.x - cx) * 180) / Math.PI;
+  const from = degrees(a);
+  const turn = (((degrees(b) - from) % 360) + 360) % 360;
+  return { kind: 'arc', cx, cy, radius: Math.hypot(a.x - cx, a.y - cy), from, sweep: clockwise ? turn : turn - 360 };
+}

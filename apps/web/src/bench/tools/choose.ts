@@ -1,0 +1,42 @@
+import type { BenchActions } from '../store.ts';
+import { ArcTool } from './arc-tool.ts';
+import { CornerTool } from './corner-tool.ts';
+import { showDraft } from './draw.ts';
+import { FreehandTool } from './freehand-tool.ts';
+import { LineTool } from './line-tool.ts';
+import { PickTool } from './pick-tool.ts';
+import { PointsTool } from './points-tool.ts';
+import { ShapeTool } from './shape-tool.ts';
+import { StretchTool } from './stretch-tool.ts';
+import { TextTool } from './text-tool.ts';
+import type { Tool, ToolName } from './tool.ts';
+
+/** Takes a tool to hand; what another was at is given up. */
+export function chooseTool(actions: BenchActions, name: ToolName): void {
+  actions.get().tool?.cancel();
+  actions.set({ tool: makeTool(actions, name), snap: null });
+  showDraft(actions, null);
+}
+
+function makeTool(actions: BenchActions, name: ToolName): Tool {
+  switch (name) {
+    case 'pick':
+      return new PickTool(actions);
+    case 'points':
+      return new PointsTool(actions);
+    case 'line':
+      return new LineTool(actions);
+    case 'arc':
+      return new ArcTool(actions);
+    case 'freehand':
+      return new FreehandTool(actions);
+    case 'text':
+      return new TextTool(actions);
+    case 'stretch':
+      return new StretchTool(actions);
+    case 'corner':
+      return new CornerTool(actions);
+    default:
+      return new ShapeTool(actions, name);
+  }
+}

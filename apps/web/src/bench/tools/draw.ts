@@ -1,0 +1,44 @@
+import { addItems, drawnPaint, type Item, type Operation, outlineOf, type Path, type Shape } from '@lambent/core';
+import { type BenchActions, jobOf } from '../store.ts';
+import { type Draft, emptyDraft } from './tool.ts';
+
+export const newId = (): string => `i${crypto.randomUUID().slice(0, 12)}`;
+
+/** An item as it is drawn here, painted so that the job's key gives it the operation. */
+export function drawnItem(actions: BenchActions, shape: Shape, operation: Operation, name: string | null = null): Item {
+  return {
+    id: newId(),
+    name,
+    shape,
+    matrix: [1, 0, 0, 1, 0, 0],
+    ...drawnPaint(actions.get().prepared.key, operation),
+    fillRule: 'evenodd',
+    groupId: null,
+    hidden: false,
+  };
+}
+
+/** Adds a shape to the drawing, and selects it. */
+export function addShape(actions: BenchActions, shape: Shape, title: string, operation?: Operation): void {
+  const item = drawnItem(actions, shape, operation ?? actions.get().toolOptions.operation);
+  actions.edit(`draw a ${title}`, (job) => addItems(job, [item]));
+  actions.select([item.id]);
+}
+
+/** Shows what is being drawn. */
+export function showDraft(actions: BenchActions, draft: Partial<Draft> | null): void {
+  actions.set({ draft: draft && { ...emptyDraft, ...draft } });
+}
+
+export function outlineOfShape(shape: Shape | null): Path | null {
+  return shape && outlineOf(shape);
+}
+
+/** Whether the pointer went far enough from where it was pressed to be a drag. */
+export function isDrag(a: { x: number; y: number }, b: { x: number; y: number }): boolean {
+  return Math.hypot(a.x - b.x, a.y - b.y) >= 3;
+}
+
+export function itemsOf(actions: BenchActions): readonly Item[] {
+  return jobOf(actions.get()).drawing.items;
+}

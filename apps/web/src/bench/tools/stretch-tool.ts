@@ -1,0 +1,96 @@
+import {
+  cutsOn,
+  extendTo,
+  type Item,
+  itemAt,
+  type JobDocument,
+  nearestPlace,
+  type OutlinePlace,
+  partOfSubpath,
+  pathOf,
+  pathOfSubpaths,
+  splitAt,
+  stretchBetweenCuts,
+  subpathsOf,
+  trimAt,
+} from '@lambent/core';
+import { type BenchActions, jobOf } from '../store.ts';
+import { newId, showDraft } from './draw.ts';
+import type { Tool, ToolPoint } from './tool.ts';
+
+const reachPx = 8;
+
+/** Takes away the stretch of line under the pointer between two crossings, lengthens a line to the next, or splits it. */
+export class StretchTool implements Tool {
+  readonly name = 'stretch';
+  readonly from = null;
+
+  constructor(private readonly actions: BenchActions) {}
+
+  /** A split is made where the pointer is caught: at a crossing, a middle, a point. */
+  get snaps(): boolean {
+    return this.actions.get().toolOptions.stretch === 'split';
+  }
+
+  move(point: ToolPoint): void {
+    const found = this.under(point);
+    if (!found) {
+      showDraft(this.actions, null);
+      return;
+    }
+    const { item, place } = found;
+    const { stretch } = this.actions.get().toolOptions;
+    if (stretch === 'trim') showDraft(this.actions, { gone: trimmed(jobOf(this.actions.get()), item, place) });
+    else if (stretch === 'extend') {
+      const longer = this.changed(item, place);
+      const shown = longer.drawing.items.find(({ id }) => id === item.id);
+      showDraft(this.actions, { outline: shown && shown !== item ? pathOf(shown) : null });
+    } else showDraft(this.actions, { dots: [point.bed], at: point.bed });
+  }
+
+  down(point: ToolPoint): void {
+    if (point.button !== 0) return;
+    const found = this.under(point);
+    if (!found) return;
+    const { item, place } = found;
+    const { stretch } = this.actions.get().toolOptions;
+    const names = { trim: 'trim', extend: 'lengthen a line', split: 'split a line' };
+    const after = this.changed(item, place);
+    showDraft(this.actions, null);
+    this.actions.edit(names[stretch], () => after);
+  }
+
+  up(): void {
+    // The press did it.
+  }
+
+  cancel(): boolean {
+    showDraft(this.actions, null);
+    return false;
+  }
+
+  private changed(item: Item, place: OutlinePlace): JobDocument {
+    const job = jobOf(this.actions.get());
+    const { stretch } = this.actions.get().toolOptions;
+    if (stretch === 'trim') return trimAt(job, item.id, place, newId);
+    if (stretch === 'extend') return extendTo(job, item.id, place, newId);
+    return splitAt(job, item.id, place, newId);
+  }
+
+  private under({ free, bed }: ToolPoint): { item: Item; place: OutlinePlace } | null {
+    const state = this.actions.get();
+    const reach = reachPx / state.view.scale;
+    const item = itemAt(jobOf(state).drawing, free.x, free.y, reach);
+    if (!item || item.shape.kind === 'picture') return null;
+    const at = this.snaps ? bed : free;
+    const place = nearestPlace(item, at.x, at.y);
+    return place && place.distance <= reach ? { item, place } : null;
+  }
+}
+
+function trimmed(job: JobDocument, item: Item, { subpath, at }: OutlinePlace) {
+  const line = [...subpathsOf(pathOf(item))][subpath];
+  const gone = stretchBetweenCuts(line, cutsOn(job, item, subpath), at);
+  if (gone === 'all') return pathOfSubpaths([line]);
+  return pathOfSubpaths([{ stretches: partOfSubpath(line, gone.from, gone.to), closed: false }]);
+}

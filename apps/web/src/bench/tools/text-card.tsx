@@ -1,0 +1,136 @@
+import type { TextSetting } from '@lambent/core';
+import { useQuery } from '@tanstack/react-query';
+import { AlignCenter, AlignLeft, AlignRight, Bold, Italic } from 'lucide-react';
+import { Button, IconButton } from '../../ui/button.tsx';
+import { Choice } from '../../ui/choice.tsx';
+import { LengthField } from '../../ui/length-field.tsx';
+import { NumberField } from '../../ui/number-field.tsx';
+import { fileWorker } from '../../workers/bench.ts';
+import { useBench, useBenchActions } from '../context.ts';
+import { unitOf } from '../store.ts';
+import { dropText, finishText, resetText } from './text-tool.ts';
+
+const aligns = [
+  { value: 'left', icon: AlignLeft, text: 'From the left' },
+  { value: 'centre', icon: AlignCenter, text: 'Around the middle' },
+  { value: 'right', icon: AlignRight, text: 'To the right' },
+] as const;
+
+/** A text while it is written: its words and how they are set, live on the bed. */
+export function TextCard() {
+  const actions = useBenchActions();
+  const edit = useBench((state) => state.textEdit);
+  const unit = useBench(unitOf);
+  const families = useQuery({ queryKey: ['families'], queryFn: () => fileWorker().families() }).data ?? [];
+  if (!edit) return null;
+  const { setting, set } = edit;
+  const change = (part: Partial<TextSetting>) => void resetText(actions, { ...setting, ...part });
+  return (
+    <section
+      aria-label="Text"
+      className="flex w-[560px] flex-col gap-2 rounded-xl border border-line bg-paper p-3 shadow-float"
+    >
+      <div className="flex gap-2.5">
+        <textarea
+          aria-label="Words"
+          // biome-ignore lint/a11y/noAutofocus: writing begins where the operator clicked
+          autoFocus
+          rows={3}
+          value={setting.words}
+          placeholder="Type the words"
+          maxLength={5000}
+          onChange={(event) => change({ words: event.target.value })}
+          onKeyDown={(event) => {
+            if (event.key === 'Enter' && (event.ctrlKey || event.metaKey)) {
+              event.preventDefault();
+              void finishText(actions);
+            }
+            if (event.key === 'Escape') {
+              event.stopPropagation();
+              dropText(actions);
+            }
+          }}
+          className="min-w-0 flex-1 resize-none rounded-lg border border-line bg-raised px-2.5 py-1.5 focus:border-petrol focus:outline-none"
+        />
+        <div className="flex w-[232px] flex-col gap-2">
+          <Choice
+            label="Family"
+            value={setting.family}
+            empty={setting.family}
+            options={families.map((value) => ({ value, text: value }))}
+            choose={(family) => change({ family })}
+          />
+          <div className="flex items-center gap-0.5">
+            <IconButton label="Bold" pressed={setting.bold} onClick={() => change({ bold: !setting.bold })}>
+              <Bold size={16} aria-hidden />
+            </IconButton>
+            <IconButton label="Italic" pressed={setting.italic} onClick={() => change({ italic: !setting.italic })}>
+              <Italic size={16} aria-hidden />
+            </IconButton>
+            <span className="mx-1 h-5 w-px bg-line" aria-hidden />
+            {aligns.map(({ value, icon: Icon, text }) => (
+              <IconButton
+                key={value}
+                label={text}
+                pressed={setting.align === value}
+                onClick={() => change({ align: value })}
+              >
+                <Icon size={16} aria-hidden />
+              </IconButton>
+            ))}
+          </div>
+        </div>
+      </div>
+      <div className="flex items-end gap-2">
+        <LengthField
+          label="Capitals"
+          unit={unit}
+          value={setting.height}
+          commit={(height) => {
+            if (!(height > 0 && height <= 1000)) return 'Between 0 and 1000 mm.';
+            change({ height });
+            return undefined;
+          }}
+        />
+        <LengthField
+          label="Letters apart"
+          unit={unit}
+          value={setting.spacing}
+          commit={(spacing) => void change({ spacing })}
+        />
+        <NumberField
+          label="Lines"
+          unit="×"
+          layout="stack"
+          value={setting.leading}
+          least={0.3}
+          most={5}
+          commit={(leading) => change({ leading })}
+        />
+        <LengthField
+          label="Widest (0: free)"
+          unit={unit}
+          value={setting.width ?? 0}
+          commit={(width) => void change({ width: width > 0 ? width : null })}
+        />
+        <Button look="quiet" onClick={() => dropText(actions)}>
+          Leave
+        </Button>
+        <Button look="main" title="Ctrl Enter" onClick={() => void finishText(actions)}>
+          Done
+        </Button>
+      </div>
+      {set?.substitute && (
+        <p role="alert" className="text-[12px] text-warn">
+          {setting.family} is not here; the text is set in {set.substitute}.
+        </p>
+      )}
+      {set && set.missing.length > 0 && (
+        <p role="alert" className="text-[12px] text-warn">
+          {setting.family} does not have {set.missing.slice(0, 12).join(' ')}; choose another family, or load one that
+          has.
+        </p>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,120 @@
+import { addItems, itemAt, multiply, replaceShape, transformPath, translation } from '@lambent/core';
+import { toast } from 'sonner';
+import { sentenceOf } from '../../api.ts';
+import { fileWorker } from '../../workers/bench.ts';
+import { type BenchActions, jobOf, type TextEdit } from '../store.ts';
+import { drawnItem, newId, showDraft } from './draw.ts';
+import type { Tool, ToolPoint } from './tool.ts';
+
+/** Puts text where the bed is clicked, or opens the text that is clicked. */
+export class TextTool implements Tool {
+  readonly name = 'text';
+  readonly snaps = true;
+  readonly from = null;
+
+  constructor(private readonly actions: BenchActions) {}
+
+  down({ button, bed, free }: ToolPoint): void {
+    if (button !== 0) return;
+    const state = this.actions.get();
+    if (state.textEdit) {
+      void finishText(this.actions);
+      return;
+    }
+    const item = itemAt(jobOf(state).drawing, free.x, free.y, 6 / state.view.scale);
+    if (item?.shape.kind === 'text') editText(this.actions, item.id);
+    else
+      openText(this.actions, { itemId: null, at: bed, setting: { ...state.toolOptions.text, words: '' }, set: null });
+  }
+
+  move(): void {
+    // Nothing follows the pointer.
+  }
+
+  up(): void {
+    // The press did it.
+  }
+
+  cancel(): boolean {
+    const was = this.actions.get().textEdit !== null;
+    dropText(this.actions);
+    return was;
+  }
+}
+
+/** Opens an item's text to be changed. */
+export function editText(actions: BenchActions, itemId: string): void {
+  const item = jobOf(actions.get()).drawing.items.find(({ id }) => id === itemId);
+  if (item?.shape.kind !== 'text') return;
+  actions.select([itemId]);
+  openText(actions, { itemId, at: { x: 0, y: 0 }, setting: item.shape.text, set: null });
+}
+
+function openText(actions: BenchActions, edit: TextEdit): void {
+  actions.set({ textEdit: edit });
+  void resetText(actions, edit.setting);
+}
+
+let asked = 0;
+
+/** Sets the text that is being written anew, as its setting now is. */
+export async function resetText(actions: BenchActions, setting: TextEdit['setting']): Promise<void> {
+  const edit = actions.get().textEdit;
+  if (!edit) return;
+  actions.set({ textEdit: { ...edit, setting } });
+  const turn = ++asked;
+  try {
+    const set = await fileWorker().setText(setting);
+    const now = actions.get().textEdit;
+    if (turn !== asked || !now) return;
+    actions.set({ textEdit: { ...now, set } });
+    showDraft(actions, { outline: transformPath(set.path, placeOf(actions, now)), at: now.at });
+  } catch (error) {
+    if (turn === asked) toast.error(sentenceOf(error));
+  }
+}
+
+function placeOf(actions: BenchActions, { itemId, at }: TextEdit) {
+  const item = jobOf(actions.get()).drawing.items.find(({ id }) => id === itemId);
+  return item?.matrix ?? translation(at.x, at.y);
+}
+
+/** Puts the text into the drawing as it is written; an empty one is none. */
+export async function finishText(actions: BenchActions): Promise<void> {
+  const edit = actions.get().textEdit;
+  if (!edit) return;
+  const { itemId, setting } = edit;
+  const { path, singleLine } = await fileWorker().setText(setting);
+  dropText(actions);
+  actions.set({ toolOptions: { ...actions.get().toolOptions, text: { ...setting, words: '' } } });
+  const empty = setting.words.trim() === '';
+  const shape = { kind: 'text' as const, text: setting, path };
+  if (itemId)
+    actions.edit(empty ? 'delete a text' : 'change a text', (job) =>
+      replaceShape(job, itemId, empty ? [] : [shape], newId),
+    );
+  else if (!empty) {
+    const { operation } = actions.get().toolOptions;
+    // Single lines have no inside to engrave; letters with one are engraved unless told otherwise.
+    const meant = singleLine
+      ? operation === 'engrave'
+        ? 'score'
+        : operation
+      : operation === 'cut'
+        ? 'engrave'
+        : operation;
+    const item = drawnItem(actions, shape, meant);
+    actions.edit('write a text', (job) =>
+      addItems(job, [
+        { ...item, fillRule: 'nonzero', matrix: multiply(translation(edit.at.x, edit.at.y), item.matrix) },
+      ]),
+    );
+    actions.select([item.id]);
+  }
+}
+
+export function dropText(actions: BenchActions): void {
+  asked++;
+  actions.set({ textEdit: null });
+  showDraft(actions, null);
+}

@@ -1,0 +1,43 @@
+import { Magnet } from 'lucide-react';
+import { IconButton } from '../../ui/button.tsx';
+import { useBench, useBenchActions } from '../context.ts';
+import { chooseTool } from './choose.ts';
+import { type ToolName, toolNames } from './tool.ts';
+import { toolLooks } from './tool-looks.tsx';
+
+/** A gap stands before these. */
+const opensGroup: readonly ToolName[] = ['rectangle', 'stretch'];
+
+/** The drawing tools; floats at the foot of the bed. */
+export function ToolDock() {
+  const actions = useBenchActions();
+  const chosen = useBench((state) => state.tool?.name);
+  const snapping = useBench((state) => state.snapping);
+  return (
+    <div
+      role="toolbar"
+      aria-label="Tools"
+      className="flex items-center gap-0.5 rounded-xl border border-line bg-paper p-1 shadow-float"
+    >
+      {toolNames.map((name) => {
+        const { text, icon: Icon, key } = toolLooks[name];
+        return (
+          <span key={name} className="flex items-center">
+            {opensGroup.includes(name) && <span className="mx-1 h-5 w-px bg-line" aria-hidden />}
+            <IconButton label={`${text} (${key})`} pressed={chosen === name} onClick={() => chooseTool(actions, name)}>
+              <Icon size={17} aria-hidden />
+            </IconButton>
+          </span>
+        );
+      })}
+      <span className="mx-1 h-5 w-px bg-line" aria-hidden />
+      <IconButton
+        label={snapping.on ? 'Points are caught (J); Alt suspends it' : 'Points are free (J)'}
+        pressed={snapping.on}
+        onClick={() => actions.set({ snapping: { ...snapping, on: !snapping.on } })}
+      >
+        <Magnet size={17} aria-hidden />
+      </IconButton>
+    </div>
+  );
+}

@@ -1,0 +1,32 @@
+import {
+  Circle,
+  Hexagon,
+  type LucideIcon,
+  MousePointer2,
+  PencilLine,
+  Pill,
+  Scissors,
+  Slash,
+  Spline,
+  Square,
+  SquareRoundCorner,
+  Type,
+  Waypoints,
+} from 'lucide-react';
+import type { ToolName } from './tool.ts';
+
+/** What a tool is called, what it looks like, and its key: the top letter rows, in the order of the dock. */
+export const toolLooks: Record<ToolName, { text: string; icon: LucideIcon; code: string; key: string }> = {
+  pick: { text: 'Pick and move', icon: MousePointer2, code: 'KeyQ', key: 'Q' },
+  points: { text: 'Points', icon: Waypoints, code: 'KeyW', key: 'W' },
+  rectangle: { text: 'Rectangle', icon: Square, code: 'KeyE', key: 'E' },
+  ellipse: { text: 'Ellipse', icon: Circle, code: 'KeyR', key: 'R' },
+  slot: { text: 'Slot', icon: Pill, code: 'KeyT', key: 'T' },
+  polygon: { text: 'Polygon or star', icon: Hexagon, code: 'KeyY', key: 'Y' },
+  line: { text: 'Line', icon: Slash, code: 'KeyU', key: 'U' },
+  arc: { text: 'Arc', icon: Spline, code: 'KeyI', key: 'I' },
+  freehand: { text: 'Freehand', icon: PencilLine, code: 'KeyO', key: 'O' },
+  text: { text: 'Text', icon: Type, code: 'KeyP', key: 'P' },
+  stretch: { text: 'Trim, lengthen, split', icon: Scissors, code: 'KeyF', key: 'F' },
+  corner: { text: 'Round or cut corners', icon: SquareRoundCorner, code: 'KeyG', key: 'G' },
+};

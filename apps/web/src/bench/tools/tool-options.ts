@@ -1,0 +1,43 @@
+import { type Operation, type TextSetting, usualText } from '@lambent/core';
+
+/** What stays set from one use of a tool to the next; lengths in mm. */
+export interface ToolOptions {
+  /** What is drawn is to be. */
+  readonly operation: Operation;
+  /** Whether shapes are drawn from their centre. */
+  readonly centred: boolean;
+  /** What angles snap to while Shift is held, in degrees. */
+  readonly angleStep: number;
+  readonly radius: number;
+  readonly slotWidth: number;
+  readonly sides: number;
+  readonly star: boolean;
+  /** How far a star's inner corners lie inside, in per cent of its radius. */
+  readonly starDepth: number;
+  /** What the stretch tool does to the line it is on. */
+  readonly stretch: 'trim' | 'extend' | 'split';
+  readonly corner: 'round' | 'cut';
+  readonly cornerSize: number;
+  /** How far a freehand line may be smoothed off the pen's way. */
+  readonly smoothing: number;
+  readonly text: TextSetting;
+  /** What arrow keys move by. */
+  readonly nudge: number;
+}
+
+export const usualOptions: ToolOptions = {
+  operation: 'cut',
+  centred: false,
+  angleStep: 45,
+  radius: 0,
+  slotWidth: 5,
+  sides: 6,
+  star: false,
+  starDepth: 50,
+  stretch: 'trim',
+  corner: 'round',
+  cornerSize: 3,
+  smoothing: 0.4,
+  text: usualText,
+  nudge: 1,
+};

@@ -1,0 +1,86 @@
+import type { Path, Point, Snap } from '@lambent/core';
+
+export const toolNames = [
+  'pick',
+  'points',
+  'rectangle',
+  'ellipse',
+  'slot',
+  'polygon',
+  'line',
+  'arc',
+  'freehand',
+  'text',
+  'stretch',
+  'corner',
+] as const;
+export type ToolName = (typeof toolNames)[number];
+
+/** Where the pointer is, and what is held with it. */
+export interface ToolPoint {
+  /** Pixels of the view. */
+  readonly screen: Point;
+  /** On the bed in mm: where the pointer is caught, else rounded to what the view can show. */
+  readonly bed: Point;
+  /** On the bed, where it truly is. */
+  readonly free: Point;
+  readonly snap: Snap | null;
+  readonly button: number;
+  readonly shift: boolean;
+  readonly ctrl: boolean;
+  readonly alt: boolean;
+  /** How many presses in quick succession this is. */
+  readonly clicks: number;
+}
+
+/** A number of what is being drawn, that can be typed. */
+export interface DraftField {
+  readonly name: string;
+  readonly label: string;
+  readonly kind: 'length' | 'angle';
+  readonly value: number;
+  readonly typed: boolean;
+}
+
+/** What a tool shows while it is at work. */
+export interface Draft {
+  /** The outline that would be drawn, in bed mm. */
+  readonly outline: Path | null;
+  /** What would go. */
+  readonly gone: Path | null;
+  /** Points to show. */
+  readonly dots: readonly Point[];
+  readonly fields: readonly DraftField[];
+  /** Where on the bed the fields are shown. */
+  readonly at: Point;
+  readonly trouble: string | null;
+}
+
+/** A small state machine that turns pointer and typing into edits. */
+export interface Tool {
+  readonly name: ToolName;
+  /** Whether its points are caught by what is near. */
+  readonly snaps: boolean;
+  /** Where the line that is being drawn begins, for tangents and perpendiculars; null for none. */
+  readonly from: Point | null;
+  down(point: ToolPoint): void;
+  move(point: ToolPoint): void;
+  up(point: ToolPoint): void;
+  /** Gives up what is under way. @returns whether there was anything */
+  cancel(): boolean;
+  /** Takes a number that was typed. @returns why not, in a sentence */
+  type?(field: string, value: number): string | undefined;
+  /** Ends what is under way, as Enter does. */
+  finish?(): void;
+  /** A key of the tool's own. @returns whether it took it */
+  key?(key: string, shift: boolean): boolean;
+}
+
+export const emptyDraft: Draft = {
+  outline: null,
+  gone: null,
+  dots: [],
+  fields: [],
+  at: { x: 0, y: 0 },
+  trouble: null,
+};

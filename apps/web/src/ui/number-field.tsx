@@ -1,0 +1,40 @@
+import { TypedField } from './typed-field.tsx';
+
+interface Props {
+  label: string;
+  value: number;
+  unit?: string;
+  least: number;
+  most: number;
+  /** Takes whole numbers only. */
+  whole?: boolean;
+  commit: (value: number) => void;
+  layout?: 'row' | 'stack';
+}
+
+/** A plain number within limits. */
+export function NumberField({ label, value, unit, least, most, whole, commit, layout = 'row' }: Props) {
+  const take = (typed: number): string | undefined => {
+    if (!(typed >= least && typed <= most) || (whole && !Number.isInteger(typed))) {
+      return `${whole ? 'A whole number' : 'A number'} from ${least} to ${most}.`;
+    }
+    commit(typed);
+    return undefined;
+  };
+  return (
+    <TypedField
+      label={label}
+      layout={layout}
+      unit={unit}
+      text={String(Math.round(value * 1000) / 1000)}
+      parse={(text) => {
+        const typed = Number(text.replace(',', '.').replace('%', '').trim());
+        return Number.isFinite(typed) && text.trim() !== ''
+          ? { ok: true, value: typed }
+          : { ok: false, reason: 'Type a number.' };
+      }}
+      commit={take}
+      step={(by) => Math.max(least, Math.min(most, value + (whole ? Math.sign(by) * Math.max(1, Math.abs(by)) : by)))}
+    />
+  );
+}

@@ -1,0 +1,26 @@
+import type { Paint } from '../drawing/item.ts';
+import { type ColourKey, layersUnder, type Rule } from './key.ts';
+import { type Operation, operationColours } from './operation.ts';
+
+/** Lines that mean an operation are drawn this thin, in mm, where the key does not ask for another width. */
+const hairline = 0.1;
+
+/**
+ * The paint in which something drawn here has an operation under a colour key: that of the key's first rule
+ * for it. Where the key has none, our own colour, pinned to the operation's layer.
+ */
+export function drawnPaint(key: ColourKey, operation: Operation): { paint: Paint; pinned: string | null } {
+  const part = operation === 'engrave' ? 'fill' : 'stroke';
+  const layers = layersUnder(key);
+  const meant = (rule: Rule) => layers.find(({ id }) => id === rule.layerId)?.operation === operation;
+  const rule = key.rules.find((known) => known.part === part && known.colour !== null && meant(known));
+  const colour = rule?.colour ?? operationColours[operation];
+  const widthMm = Math.min(rule?.maxWidthMm ?? hairline, Math.max(rule?.minWidthMm ?? hairline, hairline));
+  return {
+    paint:
+      part === 'fill'
+        ? { stroke: null, strokeWidthMm: 0, fill: colour }
+        : { stroke: colour, strokeWidthMm: widthMm, fill: null },
+    pinned: rule ? null : (layers.find((layer) => layer.operation === operation)?.id ?? null),
+  };
+}
