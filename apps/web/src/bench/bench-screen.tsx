@@ -7,6 +7,7 @@ import { offerFiles } from './arriving/arriving.ts';
 import { BedView } from './bed/bed-view.tsx';
 import { ConflictBar } from './conflict-bar.tsx';
 import { BenchContext, useBench, useBenchActions } from './context.ts';
+import { DistanceReadout } from './distance-readout.tsx';
 import { ArtDrawer } from './drawers/art-drawer.tsx';
 import { BedDrawer } from './drawers/bed-drawer.tsx';
 import { BurnDrawer } from './drawers/burn-drawer.tsx';
@@ -17,7 +18,6 @@ import { KeySheet } from './key-sheet.tsx';
 import { SizeCard } from './size-card.tsx';
 import { StageRail } from './stage-rail.tsx';
 import type { BenchStore, Stage } from './store.ts';
-import { jobOf } from './store.ts';
 import { BurnStrip } from './strip/burn-strip.tsx';
 import { chooseTool } from './tools/choose.ts';
 import { DraftEntry } from './tools/draft-entry.tsx';
@@ -72,6 +72,7 @@ export function BenchScreen({ stage, reload }: { stage: Stage; reload: () => voi
             {folded ? <PanelLeftOpen size={16} aria-hidden /> : <PanelLeftClose size={16} aria-hidden />}
           </IconButton>
           <SizeCard />
+          {stage === 'art' && <DistanceReadout />}
           <DraftEntry />
           <div className="pointer-events-none absolute inset-x-0 bottom-3 z-10 flex flex-col items-center gap-2">
             <div className="pointer-events-auto">{stage === 'art' && <ToolCard />}</div>
@@ -134,7 +135,10 @@ function useFiles() {
 
 /** What to do first, where nothing is drawn. */
 function EmptyBed({ offer }: { offer: (files: readonly File[]) => void }) {
-  const empty = useBench((state) => jobOf(state).drawing.items.length === 0 && state.incoming.arriving === null);
+  const empty = useBench(
+    ({ history, incoming, tool }) =>
+      history.present.drawing.items.length === 0 && incoming.arriving === null && tool?.name === 'pick',
+  );
   if (!empty) return null;
   return (
     <div className="pointer-events-none absolute inset-0 flex items-center justify-center">

@@ -129,22 +129,31 @@ export function SizeCard() {
         </div>
       </div>
       {count > 1 && (
-        <Choice
-          label="W and H are of"
-          look="chip"
-          value={each ? 'each' : 'one'}
-          options={[
-            { value: 'one' as const, text: 'The whole selection' },
-            { value: 'each' as const, text: 'Each piece by itself' },
-          ]}
-          choose={(value) => setEach(value === 'each')}
-        />
+        <div className="mt-2">
+          <Choice
+            label="W and H are of"
+            value={each ? 'each' : 'one'}
+            options={[
+              { value: 'one' as const, text: 'The whole selection' },
+              { value: 'each' as const, text: 'Each piece by itself' },
+            ]}
+            choose={(value) => setEach(value === 'each')}
+          />
+        </div>
       )}
       {single && <ShapeNumbers key={single.id} item={single} />}
-      <div className="mt-2 flex items-center">
-        <div className="w-[86px]">
-          <NumberField label="%" value={100} least={0.1} most={100_000} commit={scaleBy} />
-        </div>
+      <div className="mt-2 flex gap-1.5">
+        <NumberField label="%" value={100} least={0.1} most={100_000} commit={scaleBy} />
+        <TypedField
+          label="∠"
+          layout="row"
+          text={single ? String(Math.round(turnOf(single) * -100) / 100 || 0) : '0'}
+          unit="°"
+          parse={parseAngle}
+          commit={(degrees) => turn(single ? -degrees - turnOf(single) : -degrees)}
+        />
+      </div>
+      <div className="-ml-1 mt-1.5 flex items-center">
         <IconButton
           label={locked ? 'Proportions are kept' : 'Proportions are free'}
           pressed={locked}
@@ -158,16 +167,6 @@ export function SizeCard() {
         <IconButton label="Turn a quarter right" onClick={() => turn(90)}>
           <RotateCw size={16} aria-hidden />
         </IconButton>
-        <div className="ml-1 w-[88px]">
-          <TypedField
-            label="∠"
-            layout="row"
-            text={single ? String(Math.round(turnOf(single) * -100) / 100 || 0) : '0'}
-            unit="°"
-            parse={parseAngle}
-            commit={(degrees) => turn(single ? -degrees - turnOf(single) : -degrees)}
-          />
-        </div>
         <IconButton label="Delete (Del)" className="ml-auto" onClick={() => deleteSelection(actions)}>
           <Trash2 size={16} aria-hidden />
         </IconButton>

@@ -64,7 +64,7 @@ export function TypedField({ label, text, unit, parse, commit, step, layout = 's
   return (
     <div className={row ? 'min-w-0' : 'min-w-0 flex-1'}>
       <div className={row ? 'flex items-center gap-2' : 'flex flex-col gap-1'}>
-        <label htmlFor={id} className={row ? 'w-4 shrink-0 text-quiet' : 'text-quiet'}>
+        <label htmlFor={id} className={row ? 'min-w-4 shrink-0 whitespace-nowrap text-quiet' : 'text-quiet'}>
           {label}
         </label>
         <div

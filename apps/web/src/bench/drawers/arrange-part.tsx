@@ -74,7 +74,7 @@ export function ArrangePart() {
   return (
     <>
       <Part title="With the selection">
-        <div className="flex flex-wrap gap-0.5">
+        <div className="-mx-1 flex">
           <IconButton label="Duplicate (Ctrl D)" onClick={() => duplicate(actions)}>
             <Copy size={17} aria-hidden />
           </IconButton>
@@ -101,7 +101,7 @@ export function ArrangePart() {
           </IconButton>
         </div>
         {count > 1 && (
-          <div className="flex gap-0.5">
+          <div className="-mx-1 flex">
             {combinings.map(({ value, text, icon: Icon }) => (
               <IconButton key={value} label={text} onClick={() => combine(actions, value)}>
                 <Icon size={17} aria-hidden />
@@ -156,7 +156,7 @@ function AlignPart() {
         }}
       />
       <div
-        className="flex gap-0.5"
+        className="-mx-1 flex"
         onPointerEnter={() => actions.pointOut([...alignTarget(actions.get(), used).staying])}
       >
         {alignments.map(({ value, text, icon: Icon }) => (
@@ -229,7 +229,7 @@ function RepeatPart() {
   return (
     <Part title="Repeat">
       <Choice
-        label="Repeat as"
+        label="Repeat"
         value={kind}
         options={[
           { value: 'grid' as const, text: 'Rows and columns' },

@@ -46,12 +46,18 @@ function ArtLists() {
       <button
         type="button"
         onClick={() => chooser.current?.click()}
-        className={`flex flex-col items-center gap-1 rounded-xl border border-dashed border-petrol bg-petrol-soft/40 px-4 text-center hover:bg-petrol-soft ${empty ? 'py-8' : 'py-4'}`}
+        title="SVG, DXF, PDF, STL and pictures"
+        className={`flex items-center justify-center rounded-xl border border-dashed border-petrol bg-petrol-soft/40 px-4 text-center hover:bg-petrol-soft ${empty ? 'flex-col gap-1 py-8' : 'gap-2 py-2'}`}
       >
-        <FileUp size={22} className="text-petrol" aria-hidden />
+        <FileUp size={empty ? 22 : 17} className="text-petrol" aria-hidden />
         <span className="font-semibold text-petrol">{empty ? 'Bring in a drawing' : 'Bring in another'}</span>
-        <span className="text-quiet">Drop a file on the Bench, paste one, or click to choose.</span>
-        <span className="text-[12px] text-quiet">SVG, DXF, PDF, STL and pictures</span>
+        {empty && (
+          <>
+            <span className="text-quiet">Drop a file on the Bench, paste one, or click to choose.</span>
+            <span className="text-[12px] text-quiet">SVG, DXF, PDF, STL and pictures</span>
+            <span className="text-quiet">Or draw: the tools are at the foot of the bed.</span>
+          </>
+        )}
       </button>
       {reading && (
         <div className="flex items-center gap-2 rounded-[10px] border border-line p-3" role="status">

@@ -63,13 +63,19 @@ function DraftNumber({ field }: { field: DraftField }) {
     field.kind === 'length'
       ? formatLength(field.value, unit, { bare: true })
       : String(Math.round(field.value * 100) / 100);
+  const parse = (typed: string) => (field.kind === 'length' ? parseLength(typed, unit) : parseAngle(typed));
   const take = (): boolean => {
     if (text === null || text.trim() === '') return true;
-    const parsed = field.kind === 'length' ? parseLength(text, unit) : parseAngle(text);
+    const parsed = parse(text);
     const refusal = parsed.ok ? actions.get().tool?.type?.(field.name, parsed.value) : parsed.reason;
     setTrouble(refusal ?? null);
     if (!refusal) setText(null);
     return !refusal;
+  };
+  /** The draft follows what is typed, as far as it makes sense yet. */
+  const follow = (typed: string) => {
+    const parsed = parse(typed);
+    if (parsed.ok) actions.get().tool?.type?.(field.name, parsed.value);
   };
   return (
     <label className="flex flex-col">
@@ -82,7 +88,10 @@ function DraftNumber({ field }: { field: DraftField }) {
           value={text ?? shown}
           className="figures w-[62px] bg-transparent text-[12.5px] outline-none"
           autoComplete="off"
-          onChange={(event) => setText(event.target.value)}
+          onChange={(event) => {
+            setText(event.target.value);
+            follow(event.target.value);
+          }}
           onBlur={take}
           onKeyDown={(event) => {
             if (event.key === 'Enter') {

@@ -14,7 +14,11 @@ export class TextTool implements Tool {
 
   constructor(private readonly actions: BenchActions) {}
 
-  down({ button, bed, free }: ToolPoint): void {
+  down(): void {
+    // The words are typed where the button is let go: a press would take the focus back.
+  }
+
+  up({ button, bed, free }: ToolPoint): void {
     if (button !== 0) return;
     const state = this.actions.get();
     if (state.textEdit) {
@@ -29,10 +33,6 @@ export class TextTool implements Tool {
 
   move(): void {
     // Nothing follows the pointer.
-  }
-
-  up(): void {
-    // The press did it.
   }
 
   cancel(): boolean {
