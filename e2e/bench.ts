@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import type { JobAnswer, JobCard } from '@lambent/contracts';
-import { boundsOf, boundsOfAll, type Item, jobFromJson } from '@lambent/core';
+import { boundsOf, boundsOfAll, type Item, jobFromJson, planJob, prepareJob } from '@lambent/core';
 import { type APIRequestContext, expect, type Page } from '@playwright/test';
 
 export const drawings = new URL('../demo/drawings/', import.meta.url);
@@ -104,4 +104,46 @@ export async function bedPoint(page: Page, x: number, y: number, bed = { width: 
     y: frame.y + 22 + height / 2 + (y - bed.height / 2) * scale,
     scale,
   };
+}
+
+/** Takes a drawing tool to hand by its button. */
+export async function tool(page: Page, name: string): Promise<void> {
+  await page.getByRole('toolbar', { name: 'Tools' }).getByRole('button', { name }).click();
+}
+
+/** Moves the pointer to a place of the bed, while the whole bed is shown. */
+export async function pointAt(page: Page, x: number, y: number): Promise<void> {
+  const at = await bedPoint(page, x, y);
+  await page.mouse.move(at.x, at.y, { steps: 3 });
+}
+
+/** Clicks a place of the bed. `free` holds Alt, so that nothing catches the point. */
+export async function clickBed(page: Page, x: number, y: number, free = false): Promise<void> {
+  if (free) await page.keyboard.down('Alt');
+  await pointAt(page, x, y);
+  await page.mouse.down();
+  await page.mouse.up();
+  if (free) await page.keyboard.up('Alt');
+}
+
+/** Draws with the tool at hand: a click, then the sizes typed. */
+export async function drawTyped(page: Page, x: number, y: number, ...sizes: string[]): Promise<void> {
+  await clickBed(page, x, y, true);
+  await pointAt(page, x + 20, y + 20);
+  for (const [i, size] of sizes.entries()) {
+    if (i > 0) await page.keyboard.press('Tab');
+    await page.keyboard.type(size);
+  }
+  await page.keyboard.press('Enter');
+}
+
+/** What the plan of the stored job burns, by step title, in mm. */
+export async function burntLengths(page: Page): Promise<Record<string, number>> {
+  const { document } = await storedJob(page);
+  const get = async (path: string) => (await page.request.get(`/api/${path}`)).json();
+  const shop = { machines: await get('machines'), materials: await get('materials'), keys: await get('colour-keys') };
+  const { steps } = planJob(prepareJob(document, shop));
+  return Object.fromEntries(
+    steps.map((step) => [`${step.operation} ${step.part}`, Math.round(step.litMm * 1000) / 1000]),
+  );
 }

@@ -173,7 +173,7 @@ test('every save is a version that can be gone back to, and that can be undone',
   await saved(page);
   await page.getByRole('button', { name: 'saved' }).click();
   await page.getByRole('button', { name: /bring in drawing.svg/ }).click();
-  await expect(page.getByRole('button', { name: 'Rectangle' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Rectangle', exact: true })).toBeVisible();
   expect((await storedJob(page)).document.drawing.items).toHaveLength(1);
   await page.getByRole('button', { name: /^Undo: back to version 2/ }).click();
   await expect(page.getByText('Drop a drawing here')).toBeVisible();

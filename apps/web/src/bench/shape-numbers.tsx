@@ -16,6 +16,8 @@ interface Length {
   /** Whether it may be 0. */
   readonly zero?: boolean;
   readonly most?: number;
+  /** One of several that are seldom wanted apart. */
+  readonly apart?: boolean;
 }
 
 /** A shape's own numbers, for as long as it has any, and the way to plain points. */
@@ -29,26 +31,30 @@ export function ShapeNumbers({ item }: { item: Item }) {
   const lengths = lengthsOf(shape);
   const plain = shape.kind === 'path' && !shape.corners;
   if ((plain || shape.kind === 'picture') && !item.link) return null;
+  const [shown, apart] = [lengths.filter((length) => !length.apart), lengths.filter((length) => length.apart)];
+  const field = ({ label, value, change: make, zero, most }: Length) => (
+    <LengthField
+      key={label}
+      label={label}
+      unit={unit}
+      value={value}
+      commit={(typed) => {
+        if (typed < 0 || (typed === 0 && !zero)) return zero ? 'Not below 0.' : 'More than 0.';
+        if (most !== undefined && typed > most + 1e-9) return `At most ${most.toFixed(2)} mm here.`;
+        if (typed > 100_000) return 'That is larger than any bed.';
+        change(make(typed), `change ${label.toLowerCase()}`);
+        return undefined;
+      }}
+    />
+  );
   return (
     <div className="mt-2 flex flex-col gap-1.5 border-t border-line pt-2">
-      {lengths.length > 0 && (
-        <div className="grid grid-cols-2 gap-1.5">
-          {lengths.map(({ label, value, change: make, zero, most }) => (
-            <LengthField
-              key={label}
-              label={label}
-              unit={unit}
-              value={value}
-              commit={(typed) => {
-                if (typed < 0 || (typed === 0 && !zero)) return zero ? 'Not below 0.' : 'More than 0.';
-                if (most !== undefined && typed > most + 1e-9) return `At most ${most.toFixed(2)} mm here.`;
-                if (typed > 100_000) return 'That is larger than any bed.';
-                change(make(typed), `change ${label.toLowerCase()}`);
-                return undefined;
-              }}
-            />
-          ))}
-        </div>
+      {shown.length > 0 && <div className="grid grid-cols-2 gap-1.5">{shown.map(field)}</div>}
+      {apart.length > 0 && (
+        <details>
+          <summary className="cursor-pointer text-[12px] text-quiet">Each corner by itself</summary>
+          <div className="mt-1 grid grid-cols-2 gap-1.5">{apart.map(field)}</div>
+        </details>
       )}
       {shape.kind === 'polygon' && (
         <NumberField
@@ -125,6 +131,7 @@ function lengthsOf(shape: Shape): Length[] {
                 label,
                 value: own[i],
                 zero: true,
+                apart: true,
                 most: Math.min(width, height),
                 change: (value: number): Shape => ({
                   ...shape,

@@ -50,8 +50,9 @@ export interface TextEdit {
   /** Where a new one stands, in bed mm. */
   readonly at: Point;
   readonly setting: TextSetting;
-  /** As it was last set; null until it was. */
+  /** As it was last set, and of which setting that was; null until it was. */
   readonly set: SetText | null;
+  readonly setFor: TextSetting | null;
 }
 
 /** Whether what is on screen is also on the server. */

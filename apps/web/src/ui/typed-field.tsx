@@ -47,7 +47,10 @@ export function TypedField({ label, text, unit, parse, commit, step, layout = 's
     if (event.key === 'Enter') {
       event.preventDefault();
       settle();
-      requestAnimationFrame(() => input.current?.select());
+      // Only while it still has the focus, which selecting would take back.
+      requestAnimationFrame(() => {
+        if (document.activeElement === input.current) input.current?.select();
+      });
     } else if (event.key === 'Escape') {
       event.stopPropagation();
       setDraft(null);

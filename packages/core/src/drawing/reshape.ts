@@ -262,7 +262,11 @@ export function joinEnds(
   ids: ReadonlySet<string>,
   tolerance: number,
 ): { job: JobDocument; report: JoinReport } {
-  const chosen = job.drawing.items.filter((item) => ids.has(item.id) && item.shape.kind !== 'picture');
+  // What has no open line is left as it is.
+  const chosen = job.drawing.items.filter(
+    (item) =>
+      ids.has(item.id) && item.shape.kind !== 'picture' && [...subpathsOf(pathOf(item))].some(({ closed }) => !closed),
+  );
   const pieces = chosen.flatMap((item) =>
     [...subpathsOf(pathOf(item))].map((line) => ({ item, line, open: !line.closed })),
   );

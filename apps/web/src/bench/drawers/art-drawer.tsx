@@ -8,12 +8,10 @@ import { ArrivalCard } from '../arriving/arrival-card.tsx';
 import { dismissRefusal, offerFiles, readAgain, stopReading } from '../arriving/arriving.ts';
 import { useBench, useBenchActions } from '../context.ts';
 import { jobOf } from '../store.ts';
-import { nameOf, type Thing, thingsOf } from '../thing-names.ts';
+import { nameOf } from '../thing-names.ts';
 import { ArrangePart } from './arrange-part.tsx';
 import { Drawer, Part } from './drawer.tsx';
-
-/** More things than this are counted, not listed. */
-const mostListed = 250;
+import { OutlineList } from './outline-list.tsx';
 
 /** Bringing drawings in, and what is drawn. */
 export function ArtDrawer() {
@@ -25,7 +23,6 @@ function ArtLists() {
   const actions = useBenchActions();
   const drawing = useBench((state) => jobOf(state).drawing);
   const { reading, parts, refused } = useBench((state) => state.incoming);
-  const things = useMemo(() => thingsOf(drawing), [drawing]);
   const chooser = useRef<HTMLInputElement>(null);
   const shown = drawing.items.filter((item) => !item.hidden).length;
   const empty = drawing.items.length === 0;
@@ -81,17 +78,8 @@ function ArtLists() {
           </Button>
         </Notice>
       )}
+      <OutlineList />
       <ArrangePart />
-      {things.length > 0 && (
-        <Part title="On the bed">
-          <ul className="flex flex-col">
-            {things.slice(0, mostListed).map((thing) => (
-              <ThingRow key={thing.key} thing={thing} />
-            ))}
-          </ul>
-          {things.length > mostListed && <p className="text-quiet">and {things.length - mostListed} more</p>}
-        </Part>
-      )}
       <HiddenPart drawing={drawing} />
       <BroughtIn />
     </Drawer>
@@ -159,27 +147,5 @@ function BroughtIn() {
         ))}
       </ul>
     </Part>
-  );
-}
-
-function ThingRow({ thing }: { thing: Thing }) {
-  const actions = useBenchActions();
-  const selected = useBench((state) => thing.ids.every((id) => state.selection.has(id)));
-  const under = useBench((state) => thing.ids.some((id) => state.under.has(id)));
-  return (
-    <li>
-      <button
-        type="button"
-        data-under={under}
-        aria-pressed={selected}
-        onClick={(event) => actions.select(event.shiftKey ? [...actions.get().selection, ...thing.ids] : thing.ids)}
-        onPointerEnter={() => actions.pointOut(thing.ids)}
-        onPointerLeave={() => actions.pointOut([])}
-        className="flex w-full items-center justify-between gap-2 rounded-lg px-2 py-1.5 text-left hover:bg-table aria-pressed:bg-petrol-soft data-[under=true]:ring-1 data-[under=true]:ring-flame"
-      >
-        <span className="truncate">{thing.name}</span>
-        <span className="figures text-[12px] text-quiet">{thing.ids.length > 1 ? thing.ids.length : ''}</span>
-      </button>
-    </li>
   );
 }

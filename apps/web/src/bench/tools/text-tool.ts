@@ -28,7 +28,13 @@ export class TextTool implements Tool {
     const item = itemAt(jobOf(state).drawing, free.x, free.y, 6 / state.view.scale);
     if (item?.shape.kind === 'text') editText(this.actions, item.id);
     else
-      openText(this.actions, { itemId: null, at: bed, setting: { ...state.toolOptions.text, words: '' }, set: null });
+      openText(this.actions, {
+        itemId: null,
+        at: bed,
+        setting: { ...state.toolOptions.text, words: '' },
+        set: null,
+        setFor: null,
+      });
   }
 
   move(): void {
@@ -47,7 +53,7 @@ export function editText(actions: BenchActions, itemId: string): void {
   const item = jobOf(actions.get()).drawing.items.find(({ id }) => id === itemId);
   if (item?.shape.kind !== 'text') return;
   actions.select([itemId]);
-  openText(actions, { itemId, at: { x: 0, y: 0 }, setting: item.shape.text, set: null });
+  openText(actions, { itemId, at: { x: 0, y: 0 }, setting: item.shape.text, set: null, setFor: null });
 }
 
 function openText(actions: BenchActions, edit: TextEdit): void {
@@ -67,7 +73,7 @@ export async function resetText(actions: BenchActions, setting: TextEdit['settin
     const set = await fileWorker().setText(setting);
     const now = actions.get().textEdit;
     if (turn !== asked || !now) return;
-    actions.set({ textEdit: { ...now, set } });
+    actions.set({ textEdit: { ...now, set, setFor: setting } });
     showDraft(actions, { outline: transformPath(set.path, placeOf(actions, now)), at: now.at });
   } catch (error) {
     if (turn === asked) toast.error(sentenceOf(error));
@@ -84,7 +90,7 @@ export async function finishText(actions: BenchActions): Promise<void> {
   const edit = actions.get().textEdit;
   if (!edit) return;
   const { itemId, setting } = edit;
-  const { path, singleLine } = await fileWorker().setText(setting);
+  const { path, singleLine } = edit.setFor === setting && edit.set ? edit.set : await fileWorker().setText(setting);
   dropText(actions);
   actions.set({ toolOptions: { ...actions.get().toolOptions, text: { ...setting, words: '' } } });
   const empty = setting.words.trim() === '';

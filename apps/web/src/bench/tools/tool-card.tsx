@@ -85,9 +85,9 @@ function DrawCard({ name }: { name: keyof typeof toolLooks }) {
         </label>
       )}
       {name === 'rectangle' && (
-        <div className="w-[128px]">
+        <div className="w-[180px]">
           <LengthField
-            label="Corners"
+            label="Corner radius"
             layout="row"
             unit={unit}
             value={options.radius}

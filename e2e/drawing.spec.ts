@@ -1,0 +1,240 @@
+import { boundsOf, type Item, pathOf, subpathsOf } from '@lambent/core';
+import { expect, type Page, test } from '@playwright/test';
+import {
+  burntLengths,
+  choose,
+  clickBed,
+  drawTyped,
+  newJob,
+  openStage,
+  placeOf,
+  pointAt,
+  storedJob,
+  tool,
+  typeInto,
+} from './bench.ts';
+
+/** A job with a sheet of 3 mm birch plywood, as an operator begins one. */
+async function onPlywood(page: Page, title: string): Promise<void> {
+  await newJob(page, title);
+  await choose(page, 'Material of the sheet', /Birch plywood.*3 mm/);
+}
+
+const items = async (page: Page) => (await storedJob(page)).document.drawing.items;
+const closeTo = (value: number, digits = 2) => expect.closeTo(value, digits);
+const nodes = (item: Item) => [...subpathsOf(pathOf(item))].map(({ stretches, closed }) => [stretches.length, closed]);
+
+test('a key tag, 54 × 27 mm, with round corners, a hole and an engraved name', async ({ page }) => {
+  await onPlywood(page, 'Key tag');
+  await tool(page, 'Rectangle');
+  await drawTyped(page, 60, 60, '54', '27');
+  await typeInto(page, 'Corners', '6.5');
+  await tool(page, 'Ellipse');
+  await drawTyped(page, 140, 140, '4.4', '4.4');
+  await page.getByRole('button', { name: 'centre', exact: true }).click();
+  await typeInto(page, 'X', '60 + 6.5');
+  await typeInto(page, 'Y', '60 + 27/2');
+  await tool(page, 'Text');
+  await clickBed(page, 75, 120, true);
+  await page.keyboard.type('Noor');
+  await typeInto(page, 'Capitals', '7');
+  await page.getByRole('button', { name: 'Done' }).click();
+  await expect(page.getByRole('button', { name: '“Noor”', exact: true })).toBeVisible();
+  // The name is put in the middle of the tag, which stays where it is.
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Rectangle', exact: true }).first().click();
+  await page.getByRole('button', { name: '“Noor”', exact: true }).click({ modifiers: ['Shift'] });
+  await choose(page, /^Aligned to/, /Rectangle/);
+  await page.getByRole('button', { name: 'Middles across' }).click();
+  await page.getByRole('button', { name: 'Middles up and down' }).click();
+
+  const [tag, hole, name] = await items(page);
+  expect(tag.shape).toMatchObject({ kind: 'rectangle', width: 54, height: 27, rx: 6.5, ry: 6.5 });
+  expect(placeOf(tag)).toEqual([60, 60, 54, 27]);
+  expect(placeOf(hole)).toEqual([64.3, 71.3, 4.4, 4.4]);
+  const box = boundsOf(name);
+  expect([(box.minX + box.maxX) / 2, (box.minY + box.maxY) / 2]).toEqual([closeTo(87, 4), closeTo(73.5, 4)]);
+  expect(name.shape).toMatchObject({ kind: 'text', text: { words: 'Noor', height: 7 } });
+  const burnt = await burntLengths(page);
+  expect(burnt['cut outer']).toBeCloseTo(2 * (41 + 14) + 2 * Math.PI * 6.5, 1);
+  expect(burnt['cut inner']).toBeCloseTo(Math.PI * 4.4, 1);
+  expect(burnt['engrave all']).toBeGreaterThan(100);
+});
+
+test('a drawer runner: a hole opened to the edge by trimming, corners rounded, five in a row', async ({ page }) => {
+  await onPlywood(page, 'Runner');
+  await tool(page, 'Rectangle');
+  await drawTyped(page, 30, 40, '70', '20');
+  await tool(page, 'Ellipse');
+  await drawTyped(page, 150, 150, '6', '6');
+  await page.getByRole('button', { name: 'centre', exact: true }).click();
+  await typeInto(page, 'X', '45');
+  await typeInto(page, 'Y', '50');
+  await tool(page, 'Ellipse');
+  await drawTyped(page, 150, 150, '6', '6');
+  await page.getByRole('button', { name: 'centre', exact: true }).click();
+  await typeInto(page, 'X', '85');
+  await typeInto(page, 'Y', '60');
+  // Near enough to see what is trimmed.
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Control+a');
+  await tool(page, 'Trim');
+  await clickBed(page, 85, 60);
+  await clickBed(page, 85, 63);
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Control+a');
+  await page.getByRole('button', { name: 'Join ends' }).click();
+  await expect(page.getByText('2 gaps closed')).toBeVisible();
+  await tool(page, 'Round or cut corners');
+  await typeInto(page, 'Radius', '3');
+  for (const [x, y] of [
+    [30, 40],
+    [100, 40],
+    [100, 60],
+    [30, 60],
+  ]) {
+    await clickBed(page, x, y);
+  }
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Control+a');
+  await page.getByRole('textbox', { name: 'Columns' }).fill('5');
+  await page.getByRole('textbox', { name: 'Columns' }).press('Enter');
+  await typeInto(page, 'Gap across', '3.5');
+  await page.getByRole('button', { name: 'Make 4 copies' }).click();
+
+  const all = await items(page);
+  expect(all).toHaveLength(10);
+  const runners = all.filter(({ shape }) => shape.kind === 'path').sort((a, b) => placeOf(a)[0] - placeOf(b)[0]);
+  expect(runners.map((one) => placeOf(one)[0])).toEqual([30, 103.5, 177, 250.5, 324]);
+  expect(placeOf(runners[0])).toEqual([30, 40, 70, 20]);
+  const edge = 2 * (70 + 20) - 6 + 3 * Math.PI - 4 * (6 - (Math.PI * 3) / 2);
+  const burnt = await burntLengths(page);
+  expect(burnt['cut outer']).toBeCloseTo(5 * edge, 0);
+  expect(burnt['cut inner']).toBeCloseTo(5 * 6 * Math.PI, 0);
+});
+
+test('a seed-jar stand: two plates, one with a round opening, and the disc that drops into it', async ({ page }) => {
+  await onPlywood(page, 'Jar stand');
+  await tool(page, 'Rectangle');
+  await drawTyped(page, 30, 30, '90', '60');
+  await page.keyboard.press('Control+d');
+  await typeInto(page, 'X', '130');
+  await typeInto(page, 'Y', '30');
+  await tool(page, 'Ellipse');
+  await drawTyped(page, 60, 150, '44', '44');
+  await page.keyboard.press('Escape');
+  // The disc stays; its copy becomes the opening of the second plate.
+  await page.keyboard.press('Control+d');
+  await typeInto(page, 'W', '44.4');
+  await page
+    .getByRole('button', { name: 'Rectangle', exact: true })
+    .nth(1)
+    .click({ modifiers: ['Shift'] });
+  await choose(page, /^Aligned to/, /Rectangle/);
+  await page.getByRole('button', { name: 'Middles across' }).click();
+  await page.getByRole('button', { name: 'Middles up and down' }).click();
+  await page.getByRole('button', { name: 'Subtract those in front' }).click();
+
+  const all = await items(page);
+  const plate = all.find(({ shape }) => shape.kind === 'combined') as Item;
+  expect(placeOf(plate)).toEqual([130, 30, 90, 60]);
+  expect(nodes(plate)).toEqual([
+    [4, true],
+    [8, true],
+  ]);
+  const [disc] = all.filter(({ shape }) => shape.kind === 'ellipse');
+  expect(placeOf(disc).slice(2)).toEqual([44, 44]);
+  const burnt = await burntLengths(page);
+  expect(burnt['cut inner']).toBeCloseTo(44.4 * Math.PI, 1);
+  expect(burnt['cut outer']).toBeCloseTo(600 + 44 * Math.PI, 1);
+  // Its parts are still there to be changed.
+  await page.getByRole('button', { name: /^Take apart/ }).click();
+  expect(await items(page)).toHaveLength(4);
+});
+
+test('a seed packet’s net: folds scored, glue tabs at an angle', async ({ page }) => {
+  await onPlywood(page, 'Net');
+  // The outline: a front and a back of 60 × 90, a flap at the foot, a tab along the side.
+  await tool(page, 'Line');
+  await clickBed(page, 50, 60, true);
+  await pointAt(page, 80, 60);
+  for (const [length, angle] of [
+    ['120', '0'],
+    ['15', '-36.86989765'],
+    ['72', '-90'],
+    ['15', '-143.13010235'],
+    ['60', '180'],
+    ['12', '-100'],
+    ['55.83244', '180'],
+    ['12', '100'],
+  ]) {
+    await page.keyboard.type(length);
+    await page.keyboard.press('Tab');
+    await page.keyboard.type(angle);
+    await page.keyboard.press('Enter');
+  }
+  // A click on the first point closes it.
+  await clickBed(page, 50, 60);
+  await choose(page, /^Drawn to be/, /Score/);
+  for (const [x1, y1, x2, y2] of [
+    [110, 60, 110, 150],
+    [170, 60, 170, 150],
+    [50, 150, 110, 150],
+  ]) {
+    await clickBed(page, x1, y1);
+    await clickBed(page, x2, y2);
+    await page.keyboard.press('Enter');
+  }
+  const [net, ...folds] = await items(page);
+  expect(nodes(net)).toEqual([[9, true]]);
+  expect(folds.map((fold) => placeOf(fold))).toEqual([
+    [110, 60, 0, 90],
+    [170, 60, 0, 90],
+    [50, 150, 60, 0],
+  ]);
+  const burnt = await burntLengths(page);
+  expect(burnt['score all']).toBeCloseTo(240, 1);
+  expect(burnt['cut outer'] ?? burnt['cut all']).toBeCloseTo(120 + 2 * 15 + 72 + 60 + 24 + 55.832 + 90, 0);
+});
+
+test('cross-halved dividers: notches as wide as the stock is thick', async ({ page }) => {
+  await onPlywood(page, 'Dividers');
+  await tool(page, 'Rectangle');
+  await drawTyped(page, 40, 40, '120', '36');
+  await tool(page, 'Rectangle');
+  await drawTyped(page, 200, 200, '3', '36/2');
+  await page.getByRole('button', { name: 'top', exact: true }).click();
+  await typeInto(page, 'X', '40 + 120/2');
+  await typeInto(page, 'Y', '40');
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Control+a');
+  await page.getByRole('button', { name: 'Subtract those in front' }).click();
+  await page.keyboard.press('Control+d');
+  await page.getByRole('button', { name: 'Mirror up and down' }).click();
+  await page.getByRole('button', { name: 'top left' }).click();
+  await typeInto(page, 'X', '40');
+  await typeInto(page, 'Y', '80');
+
+  const [first, second] = await items(page);
+  expect([placeOf(first), placeOf(second)]).toEqual([
+    [40, 40, 120, 36],
+    [40, 80, 120, 36],
+  ]);
+  // A notch of 3 × 18 mm from the top of the one, from the foot of the other.
+  const points = (item: Item) =>
+    [...subpathsOf(pathOf(item))][0].stretches.map(([x, y]) => [
+      Math.round(x * 1000) / 1000,
+      Math.round(y * 1000) / 1000,
+    ]);
+  for (const corner of [
+    [98.5, 58],
+    [101.5, 58],
+  ]) {
+    expect(points(first)).toContainEqual(corner);
+    expect(points(second)).toContainEqual([corner[0], 98]);
+  }
+  const burnt = await burntLengths(page);
+  expect(burnt['cut outer'] ?? burnt['cut all']).toBeCloseTo(2 * (2 * 156 + 2 * 18), 1);
+  await openStage(page, 'Check');
+  await expect(page.getByRole('button', { name: /^Send to/ })).toBeVisible();
+});
