@@ -46,7 +46,8 @@ async function ask<T>(method: string, path: string, body?: unknown): Promise<T> 
   return response.status === 204 ? (undefined as T) : ((await response.json()) as T);
 }
 
-function documentOf(job: JobDocument): Blob {
+/** A job as the body of a save. */
+export function documentBlob(job: JobDocument): Blob {
   return new Blob([JSON.stringify(jobToJson(job))], { type: jobMediaType });
 }
 
@@ -55,14 +56,10 @@ export const api = {
   job: (id: string) => ask<JobAnswer>('GET', `/api/jobs/${id}`),
   createJob: (title: string, machineId: string) => ask<JobAnswer>('POST', '/api/jobs', { title, machineId }),
   renameJob: (id: string, title: string) => ask<void>('PATCH', `/api/jobs/${id}`, { title }),
-  saveJob: (id: string, base: number, edit: string, document: JobDocument) =>
-    ask<VersionAnswer>(
-      'PUT',
-      `/api/jobs/${id}?${new URLSearchParams({ base: String(base), edit })}`,
-      documentOf(document),
-    ),
+  saveJob: (id: string, base: number, edit: string, document: Blob) =>
+    ask<VersionAnswer>('PUT', `/api/jobs/${id}?${new URLSearchParams({ base: String(base), edit })}`, document),
   copyJob: (id: string, title: string, document: JobDocument) =>
-    ask<JobAnswer>('POST', `/api/jobs/${id}/copies?${new URLSearchParams({ title })}`, documentOf(document)),
+    ask<JobAnswer>('POST', `/api/jobs/${id}/copies?${new URLSearchParams({ title })}`, documentBlob(document)),
   keepOriginal: (id: string, file: File) =>
     ask<{ id: number }>('POST', `/api/jobs/${id}/originals?name=${encodeURIComponent(file.name)}`, new Blob([file])),
   original: async (id: string, original: number): Promise<Blob> => {

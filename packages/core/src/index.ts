@@ -16,6 +16,7 @@ export * from './drawing/hit.ts';
 export * from './drawing/item.ts';
 export * from './drawing/job.ts';
 export * from './drawing/json.ts';
+export * from './drawing/nearby.ts';
 export * from './drawing/repeat.ts';
 export * from './drawing/reshape.ts';
 export * from './drawing/snap.ts';

@@ -2,6 +2,7 @@ import {
   type Anchor,
   anchorPoint,
   boundsOfAll,
+  type Drawing,
   isEmpty,
   moveItems,
   rotateItems,
@@ -21,7 +22,7 @@ import { NumberField } from '../ui/number-field.tsx';
 import { TypedField } from '../ui/typed-field.tsx';
 import { useBench, useBenchActions } from './context.ts';
 import { ShapeNumbers } from './shape-numbers.tsx';
-import { type BenchState, jobOf, machineOf, unitOf } from './store.ts';
+import { jobOf, machineOf, unitOf } from './store.ts';
 import { nameOf } from './thing-names.ts';
 import { deleteSelection } from './use-shortcuts.ts';
 
@@ -45,7 +46,6 @@ export function SizeCard() {
   const drawing = useBench((state) => jobOf(state).drawing);
   const unit = useBench(unitOf);
   const machine = useBench(machineOf);
-  const name = useBench(nameOfSelection);
   const count = selection.size;
   const [chosen, setAnchor] = useState<Anchor | null>(null);
   const [locked, setLocked] = useState(true);
@@ -54,6 +54,7 @@ export function SizeCard() {
     () => boundsOfAll(drawing.items.filter((item) => selection.has(item.id))),
     [drawing, selection],
   );
+  const name = useMemo(() => nameOfSelection(drawing, selection), [drawing, selection]);
   if (isEmpty(bounds)) return null;
   const single = count === 1 ? drawing.items.find((item) => selection.has(item.id)) : undefined;
 
@@ -209,9 +210,8 @@ function AnchorGrid({ anchor, choose }: { anchor: Anchor; choose: (anchor: Ancho
 }
 
 /** The name of what is selected: its group's, its own, or how many things it is. */
-function nameOfSelection(state: BenchState): string {
-  const { drawing } = jobOf(state);
-  const items = drawing.items.filter((item) => state.selection.has(item.id));
+function nameOfSelection(drawing: Drawing, selection: ReadonlySet<string>): string {
+  const items = drawing.items.filter((item) => selection.has(item.id));
   if (items.length === 0) return '';
   if (items.length === 1) return nameOf(items[0]);
   const groups = new Set(items.map((item) => topGroupOf(drawing, item)?.id ?? item.id));

@@ -27,7 +27,19 @@ export interface Thing {
   readonly ids: readonly string[];
 }
 
-export function thingsOf(drawing: Drawing): Thing[] {
+const known = new WeakMap<Drawing, readonly Thing[]>();
+
+/** Everything that is shown, as things; kept for as long as the drawing is. */
+export function thingsOf(drawing: Drawing): readonly Thing[] {
+  let things = known.get(drawing);
+  if (!things) {
+    things = findThings(drawing);
+    known.set(drawing, things);
+  }
+  return things;
+}
+
+function findThings(drawing: Drawing): Thing[] {
   const things = new Map<string, { key: string; name: string; ids: string[] }>();
   for (const item of drawing.items) {
     if (item.hidden) continue;

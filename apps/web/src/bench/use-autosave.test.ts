@@ -42,6 +42,7 @@ describe('saving', () => {
     const { actions } = edited();
     const done = saveNow(actions);
     expect(actions.get().save.kind).toBe('saving');
+    await soon();
     expect(sent).toMatchObject([{ base: 1, edit: 'first move' }]);
     sent[0].answer(200, { number: 2 });
     await done;
@@ -68,6 +69,7 @@ describe('saving', () => {
   test('a conflict is kept, and nothing is sent over it', async () => {
     const { actions, move } = edited();
     const done = saveNow(actions);
+    await soon();
     sent[0].answer(409, { error: { code: 'saved-elsewhere', message: 'changed', details: { latest: 5 } } });
     await done;
     expect(actions.get().save).toEqual({ kind: 'conflict', latest: 5 });
@@ -80,10 +82,12 @@ describe('saving', () => {
   test('a failure is said in the server’s words, keeps the edit, and the next try sends it', async () => {
     const { actions } = edited();
     const done = saveNow(actions);
+    await soon();
     sent[0].answer(500, { error: { code: 'failed', message: 'The disk is full.' } });
     await done;
     expect(actions.get().save).toEqual({ kind: 'failed', message: 'The disk is full.' });
     const again = saveNow(actions);
+    await soon();
     sent[1].answer(200, { number: 2 });
     await again;
     expect(actions.get().save.kind).toBe('saved');

@@ -1,5 +1,7 @@
+import type { JobDocument } from '@lambent/core';
 import { useEffect } from 'react';
-import { api, Refusal, sentenceOf } from '../api.ts';
+import { api, documentBlob, Refusal, sentenceOf } from '../api.ts';
+import { writeInWorker } from '../workers/bench.ts';
 import type { BenchActions } from './store.ts';
 import { jobOf } from './store.ts';
 
@@ -56,13 +58,18 @@ export async function saveNow(actions: BenchActions): Promise<void> {
   }
 }
 
+/** Where there are workers, a document is written by one: a large one takes longer than a frame. */
+function write(document: JobDocument): Blob | Promise<Blob> {
+  return typeof Worker === 'undefined' ? documentBlob(document) : writeInWorker(document);
+}
+
 async function saveOnce(actions: BenchActions): Promise<void> {
   const state = actions.get();
   const document = jobOf(state);
   const edit = state.history.past.at(-1)?.name ?? 'undo';
   actions.set({ save: { kind: 'saving' } });
   try {
-    const { number } = await api.saveJob(state.jobId, state.version, edit, document);
+    const { number } = await api.saveJob(state.jobId, state.version, edit, await write(document));
     const unchanged = jobOf(actions.get()) === document;
     actions.set({ version: number, savedDocument: document, save: { kind: unchanged ? 'saved' : 'changed' } });
   } catch (error) {

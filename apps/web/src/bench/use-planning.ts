@@ -1,6 +1,6 @@
 import { useEffect } from 'react';
 import { sentenceOf } from '../api.ts';
-import { planningWorker } from '../workers/bench.ts';
+import { planInWorker } from '../workers/bench.ts';
 import type { BenchActions } from './store.ts';
 import { jobOf } from './store.ts';
 
@@ -18,7 +18,7 @@ export function usePlanning(actions: BenchActions, subscribe: (listener: () => v
         const state = actions.get();
         const job = jobOf(state);
         try {
-          const planned = await planningWorker().plan(job, state.shop);
+          const planned = await planInWorker(job, state.shop);
           actions.set({ planned, plannedFor: job, planTrouble: null });
         } catch (error) {
           actions.set({ planned: null, plannedFor: job, planTrouble: sentenceOf(error) });

@@ -1,5 +1,7 @@
+import type { JobDocument } from '@lambent/core';
 import { type Remote, wrap } from 'comlink';
-import type { BenchWorker } from './bench.worker.ts';
+import type { BenchWorker, Planned, ShopLists } from './bench.worker.ts';
+import { diffJob, type JobDiff } from './job-diff.ts';
 
 function start(): { worker: Worker; remote: Remote<BenchWorker> } {
   const worker = new Worker(new URL('./bench.worker.ts', import.meta.url), { type: 'module' });
@@ -9,10 +11,29 @@ function start(): { worker: Worker; remote: Remote<BenchWorker> } {
 let planner: ReturnType<typeof start> | null = null;
 let reader: ReturnType<typeof start> | null = null;
 
-/** The worker that plans; one call at a time. */
-export function planningWorker(): Remote<BenchWorker> {
+/** The job that the planning worker was last told of. */
+let told: JobDocument | null = null;
+
+/** What has changed of a job since the planning worker was last told; it is told with the call that this goes with. */
+function changedSince(job: JobDocument): JobDiff {
+  const diff = diffJob(told, job);
+  told = job;
+  return diff;
+}
+
+function planningWorker(): Remote<BenchWorker> {
   planner ??= start();
   return planner.remote;
+}
+
+/** Works a job's plan and findings out, off the page's thread. */
+export function planInWorker(job: JobDocument, shop: ShopLists): Promise<Planned> {
+  return planningWorker().plan(changedSince(job), shop);
+}
+
+/** A job as the body of a save, written off the page's thread. */
+export function writeInWorker(job: JobDocument): Promise<Blob> {
+  return planningWorker().written(changedSince(job));
 }
 
 /** The worker that reads files and writes them. */

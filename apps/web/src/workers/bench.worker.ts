@@ -9,6 +9,8 @@ import {
   FontBook,
   gatherOutgoing,
   type JobDocument,
+  jobMediaType,
+  jobToJson,
   type OutgoingChoices,
   type PictureFile,
   planJob,
@@ -27,6 +29,7 @@ import {
   writeSvg,
 } from '@lambent/core';
 import { expose, transfer } from 'comlink';
+import { applyDiff, type JobDiff } from './job-diff.ts';
 import { drawPng } from './png.ts';
 
 export type ShopLists = Pick<Shop, 'machines' | 'keys' | 'materials'>;
@@ -73,6 +76,15 @@ async function picturesOf({ drawing }: JobDocument): Promise<Map<string, Picture
   return new Map(files.map((file) => [file.id, file]));
 }
 
+/** The job on the Bench, as this worker was last told of it. */
+let followed: JobDocument | null = null;
+
+/** The job as it is now, by what has changed since this worker was last told. */
+function follow(diff: JobDiff): JobDocument {
+  followed = applyDiff(followed, diff);
+  return followed;
+}
+
 /** The fonts that text is set in on the Bench; made anew when the list of them is asked for. */
 let book: Promise<FontBook> | null = null;
 
@@ -105,8 +117,13 @@ const worker = {
     return (await book).families;
   },
 
-  plan(job: JobDocument, shop: ShopLists): Planned {
-    const prepared = prepareJob(job, shop);
+  /** A job as the body of a save. */
+  written(diff: JobDiff): Blob {
+    return new Blob([JSON.stringify(jobToJson(follow(diff)))], { type: jobMediaType });
+  },
+
+  plan(diff: JobDiff, shop: ShopLists): Planned {
+    const prepared = prepareJob(follow(diff), shop);
     const plan = planJob(prepared);
     const findings = checkJob(prepared, plan);
     const buffers = [plan.back, ...plan.steps.map((step) => step.moves)].flatMap(({ kinds, xs, ys }) => [

@@ -1,5 +1,5 @@
 import { sameMark } from '../drawing/edits.ts';
-import { type Item, polylinesOf } from '../drawing/item.ts';
+import { type Item, perItem, polylinesOf } from '../drawing/item.ts';
 import type { JobDocument, PaintPart } from '../drawing/job.ts';
 import { type Polyline, polylineLength, signedArea } from '../geometry/flatten.ts';
 import { nestDepths } from '../geometry/nesting.ts';
@@ -86,14 +86,22 @@ export function deriveMeaning(job: JobDocument, key: ColourKey): Meaning {
   return { layers, paints, placed, undecided };
 }
 
+const itemExtent = perItem((item) => {
+  const outlines = polylinesOf(item);
+  return {
+    lengthMm: outlines.reduce((sum, outline) => sum + polylineLength(outline), 0),
+    areaMm2: enclosedArea(outlines),
+  };
+});
+
 /** What items come to, each drawn once: the length of their outlines in mm, the area they enclose in mm². */
 export function extentOf(items: readonly Item[]): { lengthMm: number; areaMm2: number } {
   let lengthMm = 0;
   let areaMm2 = 0;
   for (const item of items) {
-    const outlines = polylinesOf(item);
-    for (const outline of outlines) lengthMm += polylineLength(outline);
-    areaMm2 += enclosedArea(outlines);
+    const extent = itemExtent(item);
+    lengthMm += extent.lengthMm;
+    areaMm2 += extent.areaMm2;
   }
   return { lengthMm, areaMm2 };
 }

@@ -2,6 +2,7 @@ import { type Box, boxContains, boxHeight, boxWidth, growBox } from '../geometry
 import { distanceToLines } from '../geometry/distance.ts';
 import { polylineContains } from '../geometry/flatten.ts';
 import { boundsOf, type Drawing, type Item, polylinesOf, topGroupOf } from './item.ts';
+import { itemsNear } from './nearby.ts';
 
 /**
  * What lies at a point of the bed: the item whose line is nearest within `reach` mm, else the smallest
@@ -10,11 +11,10 @@ import { boundsOf, type Drawing, type Item, polylinesOf, topGroupOf } from './it
 export function itemAt(drawing: Drawing, x: number, y: number, reach: number): Item | null {
   let nearest: { item: Item; distance: number } | null = null;
   let smallest: { item: Item; size: number } | null = null;
-  for (let i = drawing.items.length - 1; i >= 0; i--) {
-    const item = drawing.items[i];
+  const near = itemsNear(drawing, growBox({ minX: x, minY: y, maxX: x, maxY: y }, reach));
+  for (const item of near.reverse()) {
     if (item.hidden || item.locked) continue;
     const bounds = boundsOf(item);
-    if (!boxContains(growBox(bounds, reach), { minX: x, minY: y, maxX: x, maxY: y })) continue;
     const lines = polylinesOf(item);
     const distance = distanceToLines(lines, x, y);
     if (distance <= reach) {
@@ -31,7 +31,7 @@ export function itemAt(drawing: Drawing, x: number, y: number, reach: number): I
 
 /** The items that lie in a box whole. */
 export function itemsWithin(drawing: Drawing, box: Box): Item[] {
-  return drawing.items.filter((item) => !item.hidden && !item.locked && boxContains(box, boundsOf(item)));
+  return itemsNear(drawing, box).filter((item) => !item.hidden && !item.locked && boxContains(box, boundsOf(item)));
 }
 
 /** The items that belong with an item: its outermost group's, else itself alone. */

@@ -57,7 +57,7 @@ export interface Drawing {
 export const emptyDrawing: Drawing = { items: [], groups: [] };
 
 /** Keeps what is computed from an item for as long as the item itself is kept. */
-function perItem<T>(compute: (item: Item) => T): (item: Item) => T {
+export function perItem<T>(compute: (item: Item) => T): (item: Item) => T {
   const known = new WeakMap<Item, { value: T }>();
   return (item) => {
     let entry = known.get(item);

@@ -1,6 +1,6 @@
 import { addEllipticArc } from '../geometry/arc.ts';
 import { arcOfCubic } from '../geometry/arc-of.ts';
-import { boxesMeet, growBox } from '../geometry/box.ts';
+import { growBox } from '../geometry/box.ts';
 import { combineOutlines } from '../geometry/combine.ts';
 import { crossingsOf } from '../geometry/crossings.ts';
 import { flatten, polylineContains } from '../geometry/flatten.ts';
@@ -24,6 +24,7 @@ import {
 } from '../geometry/stretches.ts';
 import { boundsOf, type Item, pathOf } from './item.ts';
 import type { JobDocument } from './job.ts';
+import { itemsNear } from './nearby.ts';
 
 /*
  * Changing outlines where they are. Places are points of the bed in mm. A change of one linked copy's
@@ -95,11 +96,8 @@ export function cutsOn(job: JobDocument, item: Item, subpath: number): number[] 
   const own = [...subpathsOf(pathOf(item))];
   const { stretches } = own[subpath];
   const bounds = growBox(boundsOf(item), 0.01);
-  const others = job.drawing.items
-    .filter(
-      (other) =>
-        other !== item && !other.hidden && other.shape.kind !== 'picture' && boxesMeet(bounds, boundsOf(other)),
-    )
+  const others = itemsNear(job.drawing, bounds)
+    .filter((other) => other !== item && !other.hidden && other.shape.kind !== 'picture')
     .flatMap((other) => [...subpathsOf(pathOf(other))].flatMap((line) => line.stretches));
   const siblings = own.filter((_, i) => i !== subpath).flatMap((line) => line.stretches);
   const with_ = crossingsOf(stretches, [...siblings, ...others]).map(({ a, ta }) => a + ta);

@@ -1,11 +1,12 @@
 import Flatbush from 'flatbush';
 import { arcOfCubic } from '../geometry/arc-of.ts';
-import { type Box, boxCentre, boxContains, growBox } from '../geometry/box.ts';
+import { type Box, boxCentre, growBox } from '../geometry/box.ts';
 import { crossingsOf } from '../geometry/crossings.ts';
 import type { Point } from '../geometry/matrix.ts';
 import { isLine, nearestOn, pointAt, type Stretch, subpathsOf, velocityAt } from '../geometry/stretches.ts';
 import { boundsOf, type Drawing, type Item, pathOf } from './item.ts';
 import type { GuideLine } from './job.ts';
+import { itemsNear } from './nearby.ts';
 
 /** What a point can be caught by, the stronger first. */
 export const snapKinds = [
@@ -66,13 +67,9 @@ export function snapPoint(field: SnapField, { x, y }: Point, reach: number, from
       best = { x: px, y: py, kind, distance };
     }
   };
-  const here = { minX: x, minY: y, maxX: x, maxY: y };
   const near: Stretch[] = [];
-  for (const item of field.drawing.items) {
+  for (const item of itemsNear(field.drawing, growBox({ minX: x, minY: y, maxX: x, maxY: y }, reach))) {
     if (item.hidden || field.skip.has(item.id)) continue;
-    const bounds = boundsOf(item);
-    const grown = growBox(bounds, reach);
-    if (!boxContains(grown, here)) continue;
     const features = featuresOf(item);
     for (let i = 0; i < features.kinds.length; i++)
       offer(features.kinds[i], features.points[i * 2], features.points[i * 2 + 1]);

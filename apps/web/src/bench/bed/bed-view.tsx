@@ -11,8 +11,8 @@ import { chooseTool } from '../tools/choose.ts';
 import { caught, rounded } from '../tools/snapping.ts';
 import type { ToolPoint } from '../tools/tool.ts';
 import { useShownRun } from '../use-shown-run.ts';
+import { ArtworkPainter } from './artwork-painter.ts';
 import { DraftLayer } from './draft-layer.tsx';
-import { drawArtwork } from './draw-artwork.ts';
 import { drawBed, type Tones } from './draw-bed.ts';
 import { BurnPainter, headAt } from './draw-burn.ts';
 import { usePictures } from './pictures.ts';
@@ -196,13 +196,10 @@ const Artwork = memo(function Artwork({ size, ink, faint }: { size: Size; ink: s
   const pointedOut = useBench((state) => state.pointedOut);
   const live = useBench((state) => state.live);
   const realColours = useBench((state) => state.realColours);
-  const picture = useRef<{ canvas: HTMLCanvasElement; view: View; look: unknown[] } | null>(null);
   const pictures = usePictures(({ ready }) => ready);
-  const look = [prepared, selection, pointedOut, live, realColours, faint, ink, size.width, size.height, pictures];
-  const kept = picture.current;
+  const painter = useMemo(() => new ArtworkPainter(), []);
   const heavy = useMemo(() => nodesOf(sceneOf(prepared)) > manyNodes, [prepared]);
   const [crispView, setCrispView] = useState(view);
-  const moved = heavy && view !== crispView && kept !== null && look.every((part, i) => part === kept.look[i]);
 
   useEffect(() => {
     const timer = window.setTimeout(() => setCrispView(view), crispAfterMs);
@@ -214,25 +211,12 @@ const Artwork = memo(function Artwork({ size, ink, faint }: { size: Size; ink: s
       <Shape
         sceneFunc={(context) => {
           const target = context._context;
+          const scene = sceneOf(prepared);
+          const look = { selection, pointedOut, live, realColours, ink, faint };
           const ratio = window.devicePixelRatio || 1;
-          const last = picture.current;
-          if (moved && last) {
-            const grown = view.scale / last.view.scale;
-            const { width, height } = last.canvas;
-            const x = view.x - last.view.x * grown;
-            const y = view.y - last.view.y * grown;
-            target.drawImage(last.canvas, x, y, (width / ratio) * grown, (height / ratio) * grown);
-            return;
-          }
-          const canvas = last?.canvas ?? document.createElement('canvas');
-          canvas.width = Math.round(size.width * ratio);
-          canvas.height = Math.round(size.height * ratio);
-          const own = canvas.getContext('2d');
-          if (!own) return;
-          own.scale(ratio, ratio);
-          drawArtwork(own, view, sceneOf(prepared), { selection, pointedOut, live, realColours, ink, faint });
-          picture.current = { canvas, view, look };
-          target.drawImage(canvas, 0, 0, size.width, size.height);
+          const base = { ...size, ratio, realColours, ink, faint, pictures };
+          if (heavy && view !== crispView && painter.showsAllBut(scene, look, base)) painter.drawMoved(target, view);
+          else painter.draw(target, scene, look, { ...base, view });
         }}
       />
     </Layer>

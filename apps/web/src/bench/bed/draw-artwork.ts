@@ -18,8 +18,11 @@ export interface ArtworkLook {
 /** Pixels a mm from which on fills are hatched. */
 const hatchFrom = 9;
 
-/** Draws items by their operation, in hue and line pattern; what has no meaning as fine dots of its own colour. */
-export function drawArtwork(
+/**
+ * Draws items by their operation, in hue and line pattern; what has no meaning as fine dots of its own colour.
+ * The context is in bed mm.
+ */
+export function drawSceneItems(
   context: CanvasRenderingContext2D,
   view: View,
   scene: readonly SceneItem[],
@@ -28,26 +31,11 @@ export function drawArtwork(
   const px = 1 / view.scale;
   const hatch =
     view.scale >= hatchFrom && !look.realColours ? hatchPattern(context, operationLook.engrave.colour) : null;
-  context.save();
-  context.transform(view.scale, 0, 0, view.scale, view.x, view.y);
   context.globalAlpha = look.faint ? 0.18 : 1;
   context.lineJoin = 'round';
   for (const { item, outline, operation } of scene) {
-    const moved = look.live !== null && look.selection.has(item.id);
-    if (moved && look.live) {
-      context.save();
-      context.transform(...look.live);
-    }
-    const out = look.pointedOut.has(item.id);
-    if (out) {
-      context.lineWidth = 7 * px;
-      context.strokeStyle = 'rgb(240 169 59 / 0.65)';
-      context.setLineDash([]);
-      context.stroke(outline);
-    }
-    if (item.hidden) {
-      if (out) strokeAs(context, outline, look.ink, [2, 3], px);
-    } else if (item.shape.kind === 'picture') {
+    if (item.hidden) continue;
+    if (item.shape.kind === 'picture') {
       drawPicture(context, item, outline, px);
     } else if (look.realColours) {
       drawPaint(context, item, outline, px);
@@ -61,9 +49,25 @@ export function drawArtwork(
     } else {
       strokeAs(context, outline, item.paint.stroke ?? item.paint.fill ?? look.ink, [1.5, 2.5], px);
     }
-    if (moved) context.restore();
   }
-  context.restore();
+}
+
+/** Points items out: a glow around them, and hidden ones shown. The context is in bed mm. */
+export function drawGlow(
+  context: CanvasRenderingContext2D,
+  view: View,
+  scene: readonly SceneItem[],
+  look: ArtworkLook,
+): void {
+  const px = 1 / view.scale;
+  for (const { item, outline } of scene) {
+    context.lineWidth = 7 * px;
+    context.strokeStyle = 'rgb(240 169 59 / 0.65)';
+    context.setLineDash([]);
+    context.stroke(outline);
+    if (item.hidden) strokeAs(context, outline, look.ink, [2, 3], px);
+  }
+  drawSceneItems(context, view, scene, look);
 }
 
 function strokeAs(

@@ -15,6 +15,7 @@ interface Row {
   readonly ids: readonly string[];
   readonly depth: number;
   readonly open: boolean | null;
+  readonly locked: boolean;
 }
 
 const rowPx = 30;
@@ -77,16 +78,19 @@ function rowsOf(
   sought: string,
 ): Row[] {
   const words = sought.trim().toLowerCase();
-  const byId = new Map<string, Item>(opened.size > 0 ? drawing.items.map((item) => [item.id, item]) : []);
+  const byId = new Map<string, Item>(drawing.items.map((item) => [item.id, item]));
   return things
     .filter(({ name }) => name.toLowerCase().includes(words))
     .flatMap(({ key, name, ids }): Row[] => {
       const grouped = ids.length > 1 || ids[0] !== key;
-      const row = { key, name, ids, depth: 0, open: grouped ? opened.has(key) : null };
+      const locked = byId.get(ids[0])?.locked ?? false;
+      const row = { key, name, ids, depth: 0, open: grouped ? opened.has(key) : null, locked };
       if (!row.open) return [row];
       const inside = ids.flatMap((id): Row[] => {
         const item = byId.get(id);
-        return item ? [{ key: id, name: nameOf(item), ids: [id], depth: 1, open: null }] : [];
+        return item
+          ? [{ key: id, name: nameOf(item), ids: [id], depth: 1, open: null, locked: item.locked ?? false }]
+          : [];
       });
       return [row, ...inside];
     });
@@ -97,9 +101,7 @@ function OutlineRow({ row, toggle }: { row: Row; toggle: (key: string) => void }
   const { ids, open } = row;
   const selected = useBench((state) => ids.every((id) => state.selection.has(id)));
   const under = useBench((state) => ids.some((id) => state.under.has(id)));
-  const locked = useBench((state) =>
-    state.history.present.drawing.items.some((item) => item.id === ids[0] && item.locked),
-  );
+  const { locked } = row;
   const set = new Set(ids);
   return (
     <div

@@ -1,0 +1,206 @@
+import { type Box, boundsOf, boxesMeet, growBox, type Item, isEmpty, type Operation } from '@lambent/core';
+import type { View } from '../store.ts';
+import { type ArtworkLook, drawGlow, drawSceneItems } from './draw-artwork.ts';
+import type { SceneItem } from './scene.ts';
+
+/** More items changed than this, and everything is drawn afresh. */
+const mostMended = 600;
+/** More items lifted than this are drawn once, and moved as a picture. */
+const mostLifted = 300;
+/** How far, in pixels, an item's drawing reaches beyond its bounds. */
+const roomPx = 5;
+
+interface Base {
+  readonly view: View;
+  readonly width: number;
+  readonly height: number;
+  readonly ratio: number;
+  readonly realColours: boolean;
+  readonly ink: string;
+  readonly faint: boolean;
+  readonly pictures: unknown;
+}
+
+/**
+ * Draws the artwork, and only what has changed of it: a picture of everything that stays where it is is kept, and
+ * mended where items came, went or changed. What is dragged is drawn over it.
+ */
+export class ArtworkPainter {
+  private base: Base | null = null;
+  private readonly canvas = document.createElement('canvas');
+  private drawn = new Map<Item, Operation | null>();
+  private lifted: {
+    canvas: HTMLCanvasElement;
+    scene: readonly SceneItem[];
+    selection: ReadonlySet<string>;
+    base: Base;
+  } | null = null;
+
+  /** The view that the kept picture is of. */
+  get view(): View | null {
+    return this.base?.view ?? null;
+  }
+
+  /** Whether the kept picture is of all this but for the view. */
+  showsAllBut(scene: readonly SceneItem[], look: ArtworkLook, base: Omit<Base, 'view'>): boolean {
+    const { base: kept } = this;
+    if (!kept || look.live || look.pointedOut.size > 0 || scene.length !== this.drawn.size) return false;
+    return same({ ...base, view: kept.view }, kept);
+  }
+
+  /** Draws the kept picture as it would be under another view: moved and grown. */
+  drawMoved(target: CanvasRenderingContext2D, view: View): void {
+    const { base, canvas } = this;
+    if (!base) return;
+    const grown = view.scale / base.view.scale;
+    const x = view.x - base.view.x * grown;
+    const y = view.y - base.view.y * grown;
+    target.drawImage(canvas, x, y, (canvas.width / base.ratio) * grown, (canvas.height / base.ratio) * grown);
+  }
+
+  draw(target: CanvasRenderingContext2D, scene: readonly SceneItem[], look: ArtworkLook, base: Base): void {
+    const lifting = look.live !== null;
+    const resting = lifting ? scene.filter(({ item }) => !look.selection.has(item.id)) : scene;
+    if (!this.base || !same(base, this.base)) this.drawAll(resting, look, base);
+    else this.mend(resting, look, base);
+    target.drawImage(this.canvas, 0, 0, base.width, base.height);
+    if (lifting) this.drawLifted(target, scene, look, base);
+    if (look.pointedOut.size > 0) {
+      onBed(target, base, () => {
+        const out = scene.filter(({ item }) => look.pointedOut.has(item.id));
+        drawGlow(target, base.view, out, look);
+      });
+    }
+  }
+
+  private drawAll(resting: readonly SceneItem[], look: ArtworkLook, base: Base): void {
+    const { canvas } = this;
+    canvas.width = Math.round(base.width * base.ratio);
+    canvas.height = Math.round(base.height * base.ratio);
+    const own = canvas.getContext('2d');
+    if (!own) return;
+    own.scale(base.ratio, base.ratio);
+    onBed(own, base, () => drawSceneItems(own, base.view, within(resting, viewed(base)), look));
+    this.base = base;
+    this.drawn = meaningOf(resting);
+  }
+
+  /** Draws afresh where what is to be seen is not what was drawn. */
+  private mend(resting: readonly SceneItem[], look: ArtworkLook, base: Base): void {
+    const wanted = meaningOf(resting);
+    const changed: Item[] = [];
+    for (const [item, operation] of wanted)
+      if (this.drawn.get(item) !== operation || !this.drawn.has(item)) changed.push(item);
+    for (const item of this.drawn.keys()) if (!wanted.has(item)) changed.push(item);
+    if (changed.length === 0 && sameOrder(wanted, this.drawn)) return;
+    const own = this.canvas.getContext('2d');
+    if (changed.length > mostMended || changed.length === 0 || !own) {
+      this.drawAll(resting, look, base);
+      return;
+    }
+    const room = roomPx / base.view.scale;
+    const boxes = changed
+      .map((item) => boundsOf(item))
+      .filter((box) => !isEmpty(box))
+      .map((box) => growBox(box, room));
+    onBed(own, base, () => {
+      own.beginPath();
+      for (const { minX, minY, maxX, maxY } of boxes) own.rect(minX, minY, maxX - minX, maxY - minY);
+      own.clip();
+      for (const { minX, minY, maxX, maxY } of boxes) own.clearRect(minX, minY, maxX - minX, maxY - minY);
+      const touched = resting.filter(({ item }) => {
+        const bounds = boundsOf(item);
+        return boxes.some((box) => boxesMeet(box, bounds));
+      });
+      drawSceneItems(own, base.view, touched, look);
+    });
+    this.drawn = wanted;
+  }
+
+  private drawLifted(
+    target: CanvasRenderingContext2D,
+    scene: readonly SceneItem[],
+    look: ArtworkLook,
+    base: Base,
+  ): void {
+    const { live } = look;
+    if (!live) return;
+    if (look.selection.size <= mostLifted) {
+      onBed(target, base, () => {
+        target.transform(...live);
+        drawSceneItems(
+          target,
+          base.view,
+          scene.filter(({ item }) => look.selection.has(item.id)),
+          look,
+        );
+      });
+      return;
+    }
+    let { lifted } = this;
+    if (!lifted || lifted.scene !== scene || lifted.selection !== look.selection || !same(lifted.base, base)) {
+      const canvas = document.createElement('canvas');
+      canvas.width = this.canvas.width;
+      canvas.height = this.canvas.height;
+      const own = canvas.getContext('2d');
+      if (!own) return;
+      own.scale(base.ratio, base.ratio);
+      onBed(own, base, () =>
+        drawSceneItems(
+          own,
+          base.view,
+          scene.filter(({ item }) => look.selection.has(item.id)),
+          look,
+        ),
+      );
+      lifted = { canvas, scene, selection: look.selection, base };
+      this.lifted = lifted;
+    }
+    const { scale, x, y } = base.view;
+    target.save();
+    target.transform(scale, 0, 0, scale, x, y);
+    target.transform(...live);
+    target.transform(1 / scale, 0, 0, 1 / scale, -x / scale, -y / scale);
+    target.drawImage(lifted.canvas, 0, 0, base.width, base.height);
+    target.restore();
+  }
+}
+
+function onBed(context: CanvasRenderingContext2D, { view }: Base, draw: () => void): void {
+  context.save();
+  context.transform(view.scale, 0, 0, view.scale, view.x, view.y);
+  draw();
+  context.restore();
+}
+
+/** The part of the bed that is in view. */
+function viewed({ view, width, height }: Base): Box {
+  const room = roomPx / view.scale;
+  return growBox(
+    {
+      minX: -view.x / view.scale,
+      minY: -view.y / view.scale,
+      maxX: (width - view.x) / view.scale,
+      maxY: (height - view.y) / view.scale,
+    },
+    room,
+  );
+}
+
+function within(scene: readonly SceneItem[], box: Box): readonly SceneItem[] {
+  return scene.filter(({ item }) => boxesMeet(box, boundsOf(item)));
+}
+
+function meaningOf(scene: readonly SceneItem[]): Map<Item, Operation | null> {
+  return new Map(scene.map(({ item, operation }) => [item, operation]));
+}
+
+function sameOrder(a: ReadonlyMap<Item, unknown>, b: ReadonlyMap<Item, unknown>): boolean {
+  const other = b.keys();
+  for (const item of a.keys()) if (other.next().value !== item) return false;
+  return true;
+}
+
+function same(a: Base, b: Base): boolean {
+  return (Object.keys(a) as (keyof Base)[]).every((name) => a[name] === b[name]);
+}
