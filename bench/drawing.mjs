@@ -7,7 +7,7 @@ import config from '../playwright.config.ts';
 const items = 20_000;
 
 /** 20,000 items of 12 or 13 stretches each, half of them curves: 250,000 in all, in groups of ten. */
-function largeDrawing() {
+export function largeDrawing() {
   const groups = Array.from({ length: items / 10 }, (_, i) => ({ id: `g${i}`, name: `Part ${i}`, parentId: null }));
   const made = Array.from({ length: items }, (_, i) => {
     const [x, y] = [4 + (i % 200) * 4.9, 4 + Math.floor(i / 200) * 6.9];
@@ -34,7 +34,7 @@ function largeDrawing() {
   return core.addItems(core.newJob('curlew', 'house'), made, groups);
 }
 
-async function storeLarge(page, address) {
+export async function storeLarge(page, address) {
   const send = async (method, path, data, type) => {
     const answer = await page.request.fetch(`${address}${path}`, {
       method,
@@ -102,7 +102,10 @@ export async function benchDrawing(address) {
       for (let i = 0; i < 80; i++) await page.mouse.move(x + 120 * Math.sin(i / 4), y + 80 * Math.cos(i / 5));
     });
     await row('select', 'pointerdown', async () => {
-      for (let i = 0; i < 20; i++) await page.mouse.click(x - 100 + i * 9, y - 40 + i * 4);
+      for (let i = 0; i < 20; i++) {
+        await page.mouse.click(x - 100 + i * 9, y - 40 + i * 4);
+        await page.waitForTimeout(150);
+      }
     });
     // Something is there.
     for (let i = 0; i < 40 && !(await card.isVisible()); i++) {
@@ -122,14 +125,14 @@ export async function benchDrawing(address) {
       for (let i = 0; i < 12; i++) {
         await field.fill(String(100 + i));
         await field.press('Enter');
-        await page.waitForTimeout(60);
+        await page.waitForTimeout(150);
       }
     });
     await row('undo', 'keydown', async () => {
       await page.mouse.click(bed.x + 60, bed.y + 60);
       for (let i = 0; i < 12; i++) {
         await page.keyboard.press('Control+z');
-        await page.waitForTimeout(60);
+        await page.waitForTimeout(150);
       }
     });
     const session = await page.context().newCDPSession(page);

@@ -42,39 +42,63 @@ export function marksOf(item: Item): Mark[] {
   return marks;
 }
 
+/** What one half of a paint was decided to mean, and who has it. */
+interface Decision {
+  readonly mark: Mark;
+  readonly layerId: string | null;
+  readonly byJob: boolean;
+  readonly items: Item[];
+}
+
+/** The same for items that mean the same under any key. */
+const paintName = perItem(
+  ({ paint, pinned }) => `${paint.stroke} ${paint.strokeWidthMm} ${paint.fill} ${pinned ?? ''}`,
+);
+
 /** Puts every item on its layer: pinned, else by the job's own word, else by the key's first rule. */
 export function deriveMeaning(job: JobDocument, key: ColourKey): Meaning {
   const layers = layersUnder(key);
   const known = new Set(layers.map((layer) => layer.id));
   const existing = (id: string | null) => (id !== null && known.has(id) ? id : null);
 
-  const decisions = new Map<string, { mark: Mark; layerId: string | null; byJob: boolean; items: Item[] }>();
+  const decisions = new Map<string, Decision>();
+  const decide = (mark: Mark): Decision => {
+    const name = `${mark.part} ${mark.colour} ${mark.widthMm}`;
+    let decision = decisions.get(name);
+    if (!decision) {
+      const own = existing(job.assignments.find((assignment) => sameMark(assignment, mark))?.layerId ?? null);
+      decision = { mark, layerId: own ?? existing(layerByKey(key, mark)), byJob: own !== null, items: [] };
+      decisions.set(name, decision);
+    }
+    return decision;
+  };
+  // Items of one paint that are pinned alike mean the same: what one means is worked out once for all of them.
+  const alike = new Map<string, { uses: Decision[]; layers: [string, PaintPart[]][]; open: boolean }>();
   const placed = new Map<string, Placed[]>(layers.map((layer) => [layer.id, []]));
   const undecided: Item[] = [];
   for (const item of job.drawing.items) {
     // Pictures have no paint; they are shown, and burnt by no operation there is.
     if (item.hidden || item.shape.kind === 'picture') continue;
-    const partsByLayer = new Map<string, PaintPart[]>();
-    const pinned = existing(item.pinned);
-    const marks = marksOf(item);
-    // What has no paint at all can only be put on a layer by hand.
-    let open = marks.length === 0 && pinned === null;
-    if (marks.length === 0 && pinned !== null) partsByLayer.set(pinned, ['stroke']);
-    for (const mark of marks) {
-      const name = `${mark.part} ${mark.colour} ${mark.widthMm}`;
-      let decision = decisions.get(name);
-      if (!decision) {
-        const own = existing(job.assignments.find((assignment) => sameMark(assignment, mark))?.layerId ?? null);
-        decision = { mark, layerId: own ?? existing(layerByKey(key, mark)), byJob: own !== null, items: [] };
-        decisions.set(name, decision);
+    const name = paintName(item);
+    let meant = alike.get(name);
+    if (!meant) {
+      const pinned = existing(item.pinned);
+      const uses = marksOf(item).map(decide);
+      const parts = new Map<string, PaintPart[]>();
+      // What has no paint at all can only be put on a layer by hand.
+      let open = uses.length === 0 && pinned === null;
+      if (uses.length === 0 && pinned !== null) parts.set(pinned, ['stroke']);
+      for (const { mark, layerId: decided } of uses) {
+        const layerId = pinned ?? decided;
+        if (layerId === null) open = true;
+        else parts.set(layerId, [...(parts.get(layerId) ?? []), mark.part]);
       }
-      decision.items.push(item);
-      const layerId = pinned ?? decision.layerId;
-      if (layerId === null) open = true;
-      else partsByLayer.set(layerId, [...(partsByLayer.get(layerId) ?? []), mark.part]);
+      meant = { uses, layers: [...parts], open };
+      alike.set(name, meant);
     }
-    if (open) undecided.push(item);
-    for (const [layerId, parts] of partsByLayer) placed.get(layerId)?.push({ item, parts });
+    for (const use of meant.uses) use.items.push(item);
+    if (meant.open) undecided.push(item);
+    for (const [layerId, parts] of meant.layers) placed.get(layerId)?.push({ item, parts });
   }
   const paints = [...decisions.values()].map(({ mark, layerId, byJob, items }) => ({
     ...mark,

@@ -141,7 +141,7 @@ function offerGuideCrossings(
 interface Features {
   readonly points: Float64Array;
   readonly kinds: readonly SnapKind[];
-  /** Stretches that pass within reach of a point. */
+  /** Stretches that may pass within reach of a point: whose control points' box does. */
   near(x: number, y: number, reach: number): Stretch[];
 }
 
@@ -211,10 +211,14 @@ function findFeatures(item: Item): Features {
     points: Float64Array.from(points),
     kinds,
     near(x, y, reach) {
-      const some = index
-        ? index.search(x - reach, y - reach, x + reach, y + reach).map((i) => stretches[i])
-        : stretches;
-      return some.filter((s) => nearestOn(s, x, y).distance <= reach);
+      if (index) return index.search(x - reach, y - reach, x + reach, y + reach).map((i) => stretches[i]);
+      return stretches.filter(
+        (s) =>
+          Math.min(s[0], s[2], s[4], s[6]) <= x + reach &&
+          Math.max(s[0], s[2], s[4], s[6]) >= x - reach &&
+          Math.min(s[1], s[3], s[5], s[7]) <= y + reach &&
+          Math.max(s[1], s[3], s[5], s[7]) >= y - reach,
+      );
     },
   };
 }
