@@ -85,24 +85,31 @@ export function boundsOfAll(items: Iterable<Item>): Box {
 }
 
 /** The outermost group an item is in, or null. */
-export function topGroupOf(drawing: Drawing, item: Item): Group | null {
-  const byId = groupIndex(drawing);
-  let group = item.groupId === null ? undefined : byId.get(item.groupId);
-  while (group?.parentId) {
-    const parent = byId.get(group.parentId);
-    if (!parent) break;
-    group = parent;
+export function topGroupOf({ groups }: Pick<Drawing, 'groups'>, { groupId }: Item): Group | null {
+  if (groupId === null) return null;
+  let tops = topGroups.get(groups);
+  if (!tops) {
+    tops = findTopGroups(groups);
+    topGroups.set(groups, tops);
   }
-  return group ?? null;
+  return tops.get(groupId) ?? null;
 }
 
-const groupIndexes = new WeakMap<readonly Group[], Map<string, Group>>();
+const topGroups = new WeakMap<readonly Group[], ReadonlyMap<string, Group>>();
 
-function groupIndex({ groups }: Drawing): Map<string, Group> {
-  let index = groupIndexes.get(groups);
-  if (!index) {
-    index = new Map(groups.map((group) => [group.id, group]));
-    groupIndexes.set(groups, index);
+/** By group: the outermost one that it is in, itself where it is in none. */
+function findTopGroups(groups: readonly Group[]): Map<string, Group> {
+  const byId = new Map(groups.map((group) => [group.id, group]));
+  const tops = new Map<string, Group>();
+  for (const group of groups) {
+    let top = group;
+    // Groups in a ring end where the ring is closed.
+    for (let steps = 0; top.parentId && steps < groups.length; steps++) {
+      const parent = byId.get(top.parentId);
+      if (!parent) break;
+      top = parent;
+    }
+    tops.set(group.id, top);
   }
-  return index;
+  return tops;
 }

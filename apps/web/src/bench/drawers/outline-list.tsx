@@ -78,13 +78,13 @@ function rowsOf(
   sought: string,
 ): Row[] {
   const words = sought.trim().toLowerCase();
-  const byId = new Map<string, Item>(drawing.items.map((item) => [item.id, item]));
+  const locked = new Set(drawing.items.flatMap((item) => (item.locked ? [item.id] : [])));
+  const byId = new Map<string, Item>(opened.size > 0 ? drawing.items.map((item) => [item.id, item]) : []);
   return things
     .filter(({ name }) => name.toLowerCase().includes(words))
     .flatMap(({ key, name, ids }): Row[] => {
       const grouped = ids.length > 1 || ids[0] !== key;
-      const locked = byId.get(ids[0])?.locked ?? false;
-      const row = { key, name, ids, depth: 0, open: grouped ? opened.has(key) : null, locked };
+      const row = { key, name, ids, depth: 0, open: grouped ? opened.has(key) : null, locked: locked.has(ids[0]) };
       if (!row.open) return [row];
       const inside = ids.flatMap((id): Row[] => {
         const item = byId.get(id);
