@@ -238,3 +238,65 @@ test('cross-halved dividers: notches as wide as the stock is thick', async ({ pa
   await openStage(page, 'Check');
   await expect(page.getByRole('button', { name: /^Send to/ })).toBeVisible();
 });
+
+test('placed from the mark, copied by a distance and an angle, laid out by a guide line', async ({ page }) => {
+  await onPlywood(page, 'Placed');
+  await tool(page, 'Rectangle');
+  await drawTyped(page, 50, 50, '100', '60');
+  await tool(page, 'Ellipse');
+  await drawTyped(page, 200, 200, '8', '8');
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Circle', exact: true }).click();
+  // The corner of the plate is marked: the pointer is caught by it only while a tool draws.
+  await tool(page, 'Line');
+  await pointAt(page, 51, 51);
+  await page.keyboard.press('m');
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'centre', exact: true }).click();
+  await typeInto(page, 'Δx', '12.5');
+  await typeInto(page, 'Δy', '10');
+  await page.getByRole('button', { name: /^Place its anchor/ }).click();
+  expect(placeOf((await items(page))[1])).toEqual([58.5, 56, 8, 8]);
+  await choose(page, /^Given by/, 'Distance and angle');
+  await typeInto(page, 'Distance', '50');
+  await typeInto(page, 'Direction', '-36.86989765');
+  await page.getByRole('button', { name: 'Copy by' }).click();
+  expect(placeOf((await items(page))[2])).toEqual([98.5, 86, 8, 8]);
+  await page.getByRole('button', { name: 'Upright at the mark' }).click();
+  expect((await storedJob(page)).document.guides).toMatchObject([{ axis: 'x', at: 50 }]);
+  await page.getByRole('button', { name: 'Take all away' }).click();
+  await page.keyboard.press('Control+z');
+  expect((await storedJob(page)).document.guides).toHaveLength(1);
+});
+
+test('points are dragged, added and deleted; sizes that make no sense are refused where they are typed', async ({
+  page,
+}) => {
+  await onPlywood(page, 'Points');
+  await tool(page, 'Rectangle');
+  await clickBed(page, 60, 60, true);
+  await pointAt(page, 90, 90);
+  await page.keyboard.type('0');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('alert')).toContainText('A size is more than 0.');
+  await page.keyboard.press('Control+a');
+  await page.keyboard.type('80');
+  await page.keyboard.press('Tab');
+  await page.keyboard.type('40');
+  await page.keyboard.press('Enter');
+  await tool(page, 'Points (W)');
+  await clickBed(page, 140, 100);
+  await typeInto(page, 'X', '150');
+  await typeInto(page, 'Y', '110');
+  const [first] = await items(page);
+  expect(placeOf(first)).toEqual([60, 60, 90, 50]);
+  await page.keyboard.press('Escape');
+  // A double click on an edge adds a point, Del takes it away.
+  const at = 80;
+  await clickBed(page, at, 60);
+  await clickBed(page, at, 60);
+  await expect(page.getByRole('button', { name: 'Undo: add a point (Ctrl Z)' })).toBeVisible();
+  expect(nodes((await items(page))[0])).toEqual([[5, true]]);
+  await page.keyboard.press('Delete');
+  expect(nodes((await items(page))[0])).toEqual([[4, true]]);
+});

@@ -201,8 +201,10 @@ test('a job is named, its drawer folds, and its real colours are shown', async (
   await page.getByRole('button', { name: 'Fold the drawer' }).click();
   await expect(page.getByRole('heading', { name: 'Art' })).toHaveCount(0);
   await page.getByRole('button', { name: 'Unfold the drawer' }).click();
-  await page.getByRole('button', { name: 'Real colours (C)' }).click();
-  await expect(page.getByRole('button', { name: 'Real colours (C)' })).toHaveAttribute('aria-pressed', 'true');
+  await choose(page, /^Drawn as/, 'Real colours');
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('c');
+  await expect(page.getByRole('button', { name: 'Drawn as (C): Outlines' })).toBeVisible();
   await page.getByRole('link', { name: 'To the Desk' }).click();
   await expect(page.getByRole('link', { name: /New name/ })).toBeVisible();
 });

@@ -11,18 +11,21 @@ import {
   type Item,
   type JobDocument,
   joinEnds,
+  keepWithin,
   lockItems,
   type Matrix,
   mirrorItems,
   type Ordering,
   orderItems,
   outlineOf,
+  pathOf,
   releaseCombinations,
   releaseLinks,
   type Spreading,
   sheetBox,
   simplifyItems,
   spreadItems,
+  subpathsOf,
   thingsAmong,
   translation,
   turnToPoints,
@@ -150,6 +153,18 @@ export function combine(actions: BenchActions, how: Combining): void {
   if (made && outlineOf(made.shape).verbs.length === 0) {
     toast.message('Nothing is left: the outlines have no area in common that way. Undo brings them back.');
   }
+}
+
+/** Keeps what of the selection lies inside the foremost outline of it, or outside; that outline stays. */
+export function keep(actions: BenchActions, side: 'inside' | 'outside'): void {
+  const chosen = selectedItems(actions.get());
+  const frame = chosen[chosen.length - 1];
+  if (!frame || ![...subpathsOf(pathOf(frame))].some(({ closed }) => closed)) {
+    toast.message('The outline in front must be a closed one.');
+    return;
+  }
+  const others = new Set(chosen.slice(0, -1).map(({ id }) => id));
+  actions.edit(`keep what is ${side}`, (job) => keepWithin(job, others, pathOf(frame), side));
 }
 
 export function takeApart(actions: BenchActions): void {

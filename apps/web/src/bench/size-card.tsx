@@ -14,6 +14,7 @@ import {
 } from '@lambent/core';
 import { Link2, Link2Off, RotateCcw, RotateCw, Trash2 } from 'lucide-react';
 import { useMemo, useState } from 'react';
+import { useShallow } from 'zustand/react/shallow';
 import { parseAngle } from '../ui/angle.ts';
 import { IconButton } from '../ui/button.tsx';
 import { Choice } from '../ui/choice.tsx';
@@ -22,7 +23,7 @@ import { NumberField } from '../ui/number-field.tsx';
 import { TypedField } from '../ui/typed-field.tsx';
 import { useBench, useBenchActions } from './context.ts';
 import { ShapeNumbers } from './shape-numbers.tsx';
-import { jobOf, machineOf, unitOf } from './store.ts';
+import { anchorOf, jobOf, machineOf, unitOf } from './store.ts';
 import { nameOf } from './thing-names.ts';
 import { deleteSelection } from './use-shortcuts.ts';
 
@@ -47,7 +48,7 @@ export function SizeCard() {
   const unit = useBench(unitOf);
   const machine = useBench(machineOf);
   const count = selection.size;
-  const [chosen, setAnchor] = useState<Anchor | null>(null);
+  const { u, v } = useBench(useShallow(anchorOf));
   const [locked, setLocked] = useState(true);
   const [each, setEach] = useState(false);
   const bounds = useMemo(
@@ -58,8 +59,7 @@ export function SizeCard() {
   if (isEmpty(bounds)) return null;
   const single = count === 1 ? drawing.items.find((item) => selection.has(item.id)) : undefined;
 
-  // Nothing said, places are given of the corner that is nearest the machine's zero.
-  const anchor = chosen ?? defaultAnchor(machine.origin);
+  const anchor = { u, v };
   const point = anchorPoint(bounds, anchor);
   const place = toMachine(machine, point.x, point.y);
   const up = machine.origin === 'top-left' ? 1 : -1;
@@ -115,7 +115,7 @@ export function SizeCard() {
         <span className="shrink-0 text-[12px] text-quiet">{count === 1 ? '1 item' : `${count} items`}</span>
       </div>
       <div className="flex gap-2.5">
-        <AnchorGrid anchor={anchor} choose={setAnchor} />
+        <AnchorGrid anchor={anchor} choose={(chosen) => actions.set({ anchor: chosen })} />
         <div className="flex min-w-0 flex-1 flex-col gap-1.5">
           <LengthField label="X" layout="row" unit={unit} value={place.x} commit={(x) => moveBy(x - place.x, 0)} />
           <LengthField
@@ -174,11 +174,6 @@ export function SizeCard() {
       </div>
     </section>
   );
-}
-
-function defaultAnchor(origin: 'top-left' | 'bottom-left' | 'centre'): Anchor {
-  if (origin === 'centre') return { u: 0.5, v: 0.5 };
-  return { u: 0, v: origin === 'top-left' ? 0 : 1 };
 }
 
 function AnchorGrid({ anchor, choose }: { anchor: Anchor; choose: (anchor: Anchor) => void }) {

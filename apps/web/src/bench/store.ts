@@ -1,5 +1,6 @@
 import type { JobAnswer } from '@lambent/contracts';
 import {
+  type Anchor,
   type Box,
   type History,
   type JobDocument,
@@ -29,6 +30,10 @@ import { type ToolOptions, usualOptions } from './tools/tool-options.ts';
 
 export const stages = ['bed', 'art', 'colours', 'recipe', 'check', 'burn'] as const;
 export type Stage = (typeof stages)[number];
+
+/** What the artwork is drawn as: by operation, in the paints it came with, as fine outlines, or as it will be burnt. */
+export const looks = ['operations', 'paints', 'outlines', 'burnt'] as const;
+export type Look = (typeof looks)[number];
 
 /** What the page shows of the bed: bed mm times `scale` plus x, y are pixels of the view. */
 export interface View {
@@ -85,7 +90,7 @@ export interface BenchState {
   viewSize: { width: number; height: number };
   /** Where on the bed the pointer is, in mm; null while it is elsewhere. */
   pointer: Point | null;
-  realColours: boolean;
+  look: Look;
   /** The tool at hand; null before the bed is shown. */
   tool: Tool | null;
   toolOptions: ToolOptions;
@@ -101,6 +106,8 @@ export interface BenchState {
   /** How far things were last moved; *Duplicate* does it again. */
   lastMove: { dx: number; dy: number } | null;
   textEdit: TextEdit | null;
+  /** The point of the selection's frame that places are of; null for that nearest the machine's zero. */
+  anchor: Anchor | null;
   /** The piece that stays put while others are aligned to it. */
   stays: string | null;
   speedUnit: SpeedUnit;
@@ -135,7 +142,7 @@ export function createBenchStore(answer: JobAnswer, shop: ShopLists) {
     view: { scale: 1, x: 0, y: 0 },
     viewSize: { width: 0, height: 0 },
     pointer: null,
-    realColours: false,
+    look: 'operations',
     tool: null,
     toolOptions: usualOptions,
     draft: null,
@@ -145,6 +152,7 @@ export function createBenchStore(answer: JobAnswer, shop: ShopLists) {
     lastPoint: null,
     lastMove: null,
     textEdit: null,
+    anchor: null,
     stays: null,
     speedUnit: 'mm/s',
     planned: null,
@@ -210,6 +218,13 @@ export function jobOf(state: BenchState): JobDocument {
 
 export function machineOf(state: BenchState): Machine {
   return state.prepared.machine;
+}
+
+/** The point of the selection's frame that X and Y are of, and that stays put. */
+export function anchorOf(state: BenchState): Anchor {
+  const { origin } = machineOf(state);
+  if (state.anchor) return state.anchor;
+  return origin === 'centre' ? { u: 0.5, v: 0.5 } : { u: 0, v: origin === 'top-left' ? 0 : 1 };
 }
 
 export function unitOf(state: BenchState): LengthUnit {

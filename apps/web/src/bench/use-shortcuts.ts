@@ -3,7 +3,7 @@ import { useEffect } from 'react';
 import { useNavigate } from 'react-router';
 import { viewOf, zoomAt } from './bed/view.ts';
 import { duplicate, group, ungroup } from './commands.ts';
-import { type BenchActions, jobOf, machineOf, stages } from './store.ts';
+import { type BenchActions, jobOf, looks, machineOf, stages } from './store.ts';
 import { chooseTool } from './tools/choose.ts';
 import { toolNames } from './tools/tool.ts';
 import { toolLooks } from './tools/tool-looks.tsx';
@@ -28,7 +28,7 @@ export const keySheet: readonly { keys: string; does: string }[] = [
   { keys: 'Space drag', does: 'move the view' },
   { keys: 'B', does: 'show the whole bed' },
   { keys: 'S', does: 'show the selection' },
-  { keys: 'C', does: 'real colours on and off' },
+  { keys: 'C', does: 'by operation, real colours, outlines, as burnt' },
 ];
 
 const notTyped = ['range', 'checkbox', 'radio', 'file'];
@@ -97,7 +97,7 @@ const arrows: Record<string, readonly [dx: number, dy: number]> = {
 };
 
 function runPlain(actions: BenchActions, key: string, event: KeyboardEvent): boolean {
-  const { selection, view, viewSize, realColours, tool, snapping, pointer, toolOptions } = actions.get();
+  const { selection, view, viewSize, look, tool, snapping, pointer, toolOptions } = actions.get();
   if (tool?.key?.(key, event.shiftKey)) return true;
   const arrow = arrows[key];
   // Arrows also move sliders and choose among radios; they nudge only where nothing else takes them.
@@ -141,7 +141,7 @@ function runPlain(actions: BenchActions, key: string, event: KeyboardEvent): boo
       showSelection(actions);
       return true;
     case 'c':
-      actions.set({ realColours: !realColours });
+      actions.set({ look: looks[(looks.indexOf(look) + 1) % looks.length] });
       return true;
     default:
       return false;

@@ -1,14 +1,23 @@
-import { Keyboard, LayoutGrid, Palette, SquareDashedMousePointer, ZoomIn, ZoomOut } from 'lucide-react';
+import { Keyboard, LayoutGrid, SquareDashedMousePointer, ZoomIn, ZoomOut } from 'lucide-react';
 import { IconButton } from '../ui/button.tsx';
+import { Choice } from '../ui/choice.tsx';
 import { zoomAt } from './bed/view.ts';
 import { useBench, useBenchActions } from './context.ts';
+import type { Look } from './store.ts';
 import { showBed, showSelection } from './use-shortcuts.ts';
+
+const lookWords: readonly { value: Look; text: string }[] = [
+  { value: 'operations', text: 'Operations' },
+  { value: 'paints', text: 'Real colours' },
+  { value: 'outlines', text: 'Outlines' },
+  { value: 'burnt', text: 'As burnt' },
+];
 
 /** How the bed is looked at; floats at its foot. */
 export function ViewDock({ showKeys }: { showKeys: () => void }) {
   const actions = useBenchActions();
   const selected = useBench((state) => state.selection.size > 0);
-  const realColours = useBench((state) => state.realColours);
+  const look = useBench((state) => state.look);
   const zoom = (factor: number) => {
     const { view, viewSize } = actions.get();
     actions.set({ view: zoomAt(view, viewSize.width / 2, viewSize.height / 2, factor) });
@@ -32,13 +41,13 @@ export function ViewDock({ showKeys }: { showKeys: () => void }) {
         <ZoomOut size={17} aria-hidden />
       </IconButton>
       <span className="mx-1 h-5 w-px bg-line" aria-hidden />
-      <IconButton
-        label="Real colours (C)"
-        pressed={realColours}
-        onClick={() => actions.set({ realColours: !realColours })}
-      >
-        <Palette size={17} aria-hidden />
-      </IconButton>
+      <Choice
+        label="Drawn as (C)"
+        look="chip"
+        value={look}
+        options={lookWords}
+        choose={(value) => actions.set({ look: value })}
+      />
       <IconButton label="Keys (?)" onClick={showKeys}>
         <Keyboard size={17} aria-hidden />
       </IconButton>

@@ -1,5 +1,5 @@
 import { type Box, boundsOf, boxesMeet, growBox, type Item, isEmpty, type Operation } from '@lambent/core';
-import type { View } from '../store.ts';
+import type { Look, View } from '../store.ts';
 import { type ArtworkLook, drawGlow, drawSceneItems } from './draw-artwork.ts';
 import type { SceneItem } from './scene.ts';
 
@@ -15,7 +15,7 @@ interface Base {
   readonly width: number;
   readonly height: number;
   readonly ratio: number;
-  readonly realColours: boolean;
+  readonly as: Look;
   readonly ink: string;
   readonly faint: boolean;
   readonly pictures: unknown;

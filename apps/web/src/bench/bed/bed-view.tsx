@@ -195,7 +195,7 @@ const Artwork = memo(function Artwork({ size, ink, faint }: { size: Size; ink: s
   const selection = useBench((state) => state.selection);
   const pointedOut = useBench((state) => state.pointedOut);
   const live = useBench((state) => state.live);
-  const realColours = useBench((state) => state.realColours);
+  const as = useBench((state) => state.look);
   const pictures = usePictures(({ ready }) => ready);
   const painter = useMemo(() => new ArtworkPainter(), []);
   const heavy = useMemo(() => nodesOf(sceneOf(prepared)) > manyNodes, [prepared]);
@@ -212,9 +212,9 @@ const Artwork = memo(function Artwork({ size, ink, faint }: { size: Size; ink: s
         sceneFunc={(context) => {
           const target = context._context;
           const scene = sceneOf(prepared);
-          const look = { selection, pointedOut, live, realColours, ink, faint };
+          const look = { selection, pointedOut, live, as, ink, faint };
           const ratio = window.devicePixelRatio || 1;
-          const base = { ...size, ratio, realColours, ink, faint, pictures };
+          const base = { ...size, ratio, as, ink, faint, pictures };
           if (heavy && view !== crispView && painter.showsAllBut(scene, look, base)) painter.drawMoved(target, view);
           else painter.draw(target, scene, look, { ...base, view });
         }}

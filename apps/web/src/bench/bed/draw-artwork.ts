@@ -1,6 +1,6 @@
-import type { Matrix } from '@lambent/core';
+import type { Matrix, Operation } from '@lambent/core';
 import { operationLook } from '../../ui/operation-look.ts';
-import type { View } from '../store.ts';
+import type { Look, View } from '../store.ts';
 import { pictureOf } from './pictures.ts';
 import type { SceneItem } from './scene.ts';
 
@@ -9,7 +9,7 @@ export interface ArtworkLook {
   readonly pointedOut: ReadonlySet<string>;
   /** The map that the selection is under while it is dragged, in bed mm. */
   readonly live: Matrix | null;
-  readonly realColours: boolean;
+  readonly as: Look;
   readonly ink: string;
   /** Fainter, behind a preview. */
   readonly faint: boolean;
@@ -30,15 +30,22 @@ export function drawSceneItems(
 ): void {
   const px = 1 / view.scale;
   const hatch =
-    view.scale >= hatchFrom && !look.realColours ? hatchPattern(context, operationLook.engrave.colour) : null;
+    view.scale >= hatchFrom && look.as === 'operations' ? hatchPattern(context, operationLook.engrave.colour) : null;
   context.globalAlpha = look.faint ? 0.18 : 1;
   context.lineJoin = 'round';
   for (const { item, outline, operation } of scene) {
     if (item.hidden) continue;
     if (item.shape.kind === 'picture') {
       drawPicture(context, item, outline, px);
-    } else if (look.realColours) {
+    } else if (look.as === 'paints') {
       drawPaint(context, item, outline, px);
+    } else if (look.as === 'outlines') {
+      context.setLineDash([]);
+      context.lineWidth = px;
+      context.strokeStyle = look.ink;
+      context.stroke(outline);
+    } else if (look.as === 'burnt') {
+      drawBurnt(context, outline, operation, px);
     } else if (operation === 'engrave') {
       context.fillStyle = hatch ?? operationLook.engrave.colour;
       if (hatch) hatch.setTransform(new DOMMatrix().scaleSelf(px, px));
@@ -68,6 +75,22 @@ export function drawGlow(
     if (item.hidden) strokeAs(context, outline, look.ink, [2, 3], px);
   }
   drawSceneItems(context, view, scene, look);
+}
+
+/** How wide a cut's gap and a score's groove look, in mm. */
+const burntLine = { cut: 0.25, score: 0.18 };
+
+/** As it will look on the sheet: engraving browned, scores a groove, cuts through. What is not burnt does not show. */
+function drawBurnt(context: CanvasRenderingContext2D, outline: Path2D, operation: Operation | null, px: number): void {
+  context.setLineDash([]);
+  if (operation === 'engrave') {
+    context.fillStyle = 'rgb(74 44 20 / 0.62)';
+    context.fill(outline, 'evenodd');
+  } else if (operation === 'cut' || operation === 'score') {
+    context.lineWidth = Math.max(burntLine[operation], px);
+    context.strokeStyle = operation === 'cut' ? '#241307' : 'rgb(92 58 30 / 0.75)';
+    context.stroke(outline);
+  }
 }
 
 function strokeAs(

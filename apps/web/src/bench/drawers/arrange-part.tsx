@@ -34,6 +34,7 @@ import {
   duplicate,
   group,
   join,
+  keep,
   lock,
   mirror,
   order,
@@ -49,6 +50,7 @@ import { thingsOf } from '../thing-names.ts';
 import { showDraft } from '../tools/draw.ts';
 import { draftOfCopies } from './copies-draft.ts';
 import { Part } from './drawer.tsx';
+import { PlacePart } from './place-part.tsx';
 
 const alignments: readonly { value: Alignment; text: string; icon: LucideIcon }[] = [
   { value: 'left', text: 'Left edges', icon: AlignStartVertical },
@@ -111,6 +113,7 @@ export function ArrangePart() {
         )}
       </Part>
       <AlignPart />
+      <PlacePart />
       <RepeatPart />
       <MendPart />
     </>
@@ -342,6 +345,7 @@ function RepeatPart() {
 function MendPart() {
   const actions = useBenchActions();
   const unit = useBench(unitOf);
+  const count = useBench((state) => state.selection.size);
   const [within, setWithin] = useState(0.1);
   const [said, setSaid] = useState<string | null>(null);
   const positive = (value: number) => {
@@ -356,6 +360,15 @@ function MendPart() {
         <Button onClick={() => setSaid(join(actions, within))}>Join ends</Button>
         <Button onClick={() => setSaid(simplify(actions, within))}>Simplify</Button>
       </div>
+      {count > 1 && (
+        <>
+          <p className="text-[12px] text-quiet">Of the others, keep what lies to one side of the outline in front:</p>
+          <div className="flex gap-1.5">
+            <Button onClick={() => keep(actions, 'inside')}>Inside it</Button>
+            <Button onClick={() => keep(actions, 'outside')}>Outside it</Button>
+          </div>
+        </>
+      )}
       {said && (
         <p role="status" className="text-[12px] text-quiet">
           {said}

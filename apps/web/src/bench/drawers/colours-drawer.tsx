@@ -13,7 +13,7 @@ export function ColoursDrawer() {
   const keys = useBench((state) => state.shop.keys);
   const key = useBench((state) => state.prepared.key);
   const { paints, layers } = useBench((state) => state.prepared.meaning);
-  const realColours = useBench((state) => state.realColours);
+  const realColours = useBench((state) => state.look === 'paints');
   // What needs a decision comes first; the rest stays in the drawing's order.
   const sorted = useMemo(
     () => [...paints].sort((a, b) => Number(a.layerId !== null) - Number(b.layerId !== null)),
@@ -28,7 +28,7 @@ export function ColoursDrawer() {
           <input
             type="checkbox"
             checked={realColours}
-            onChange={(event) => actions.set({ realColours: event.target.checked })}
+            onChange={(event) => actions.set({ look: event.target.checked ? 'paints' : 'operations' })}
             className="size-4 accent-petrol"
           />
           Show the real colours <span className="text-quiet">(R)</span>
