@@ -34,6 +34,8 @@ export function BenchScreen({ stage, reload }: { stage: Stage; reload: () => voi
   const actions = useBenchActions();
   const { subscribe } = (useContext(BenchContext) as { store: BenchStore }).store;
   const title = useBench((state) => state.title);
+  // While points are at hand, places and sizes typed are theirs.
+  const reshaping = useBench((state) => state.tool?.name === 'points');
   const [folded, setFolded] = useState(false);
   const [keys, setKeys] = useState(false);
   const showKeys = useCallback(() => setKeys(true), []);
@@ -71,7 +73,7 @@ export function BenchScreen({ stage, reload }: { stage: Stage; reload: () => voi
           >
             {folded ? <PanelLeftOpen size={16} aria-hidden /> : <PanelLeftClose size={16} aria-hidden />}
           </IconButton>
-          <SizeCard />
+          {!reshaping && <SizeCard />}
           {stage === 'art' && <DistanceReadout />}
           <DraftEntry />
           <div className="pointer-events-none absolute inset-x-0 bottom-3 z-10 flex flex-col items-center gap-2">

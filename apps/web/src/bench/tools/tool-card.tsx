@@ -1,4 +1,4 @@
-import { isBurnt, type Operation, operationNames, operations } from '@lambent/core';
+import { fromMachine, isBurnt, type Operation, operationNames, operations, toMachine } from '@lambent/core';
 import type { ReactNode } from 'react';
 import { Button } from '../../ui/button.tsx';
 import { Choice } from '../../ui/choice.tsx';
@@ -6,7 +6,7 @@ import { LengthField } from '../../ui/length-field.tsx';
 import { NumberField } from '../../ui/number-field.tsx';
 import { OperationMark } from '../../ui/operation-mark.tsx';
 import { useBench, useBenchActions } from '../context.ts';
-import { unitOf } from '../store.ts';
+import { machineOf, unitOf } from '../store.ts';
 import { PointsTool } from './points-tool.ts';
 import { TextCard } from './text-card.tsx';
 import { toolLooks } from './tool-looks.tsx';
@@ -228,12 +228,20 @@ function CornerCard() {
 
 function PointsCard({ tool }: { tool: PointsTool }) {
   const unit = useBench(unitOf);
+  const machine = useBench(machineOf);
   const item = tool.item;
   const [first] = tool.selected;
   const node = first && tool.lines[first.line]?.nodes[first.node];
   if (!item) return <Card label="Points">Click a line to see its points.</Card>;
   if (!node) return <Card label="Points">Drag points and handles; a double click adds one.</Card>;
   const many = tool.selected.length > 1;
+  const here = toMachine(machine, node.x, node.y);
+  /** Places are typed as the machine counts them. */
+  const put = (x: number, y: number) => {
+    const to = fromMachine(machine, x, y);
+    tool.placeAt(to.x, to.y);
+    return undefined;
+  };
   return (
     <Card label="Points">
       {many ? (
@@ -249,22 +257,10 @@ function PointsCard({ tool }: { tool: PointsTool }) {
       ) : (
         <>
           <div className="w-[112px]">
-            <LengthField
-              label="X"
-              layout="row"
-              unit={unit}
-              value={node.x}
-              commit={(x) => void tool.placeAt(x, node.y)}
-            />
+            <LengthField label="X" layout="row" unit={unit} value={here.x} commit={(x) => put(x, here.y)} />
           </div>
           <div className="w-[112px]">
-            <LengthField
-              label="Y"
-              layout="row"
-              unit={unit}
-              value={node.y}
-              commit={(y) => void tool.placeAt(node.x, y)}
-            />
+            <LengthField label="Y" layout="row" unit={unit} value={here.y} commit={(y) => put(here.x, y)} />
           </div>
           <Button look="quiet" onClick={() => tool.break()}>
             Break
