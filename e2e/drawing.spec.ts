@@ -300,3 +300,50 @@ test('points are dragged, added and deleted; sizes that make no sense are refuse
   await page.keyboard.press('Delete');
   expect(nodes((await items(page))[0])).toEqual([[4, true]]);
 });
+
+test('every other shape, by pointer and by number', async ({ page }) => {
+  await onPlywood(page, 'Shapes');
+  await tool(page, 'Slot');
+  await typeInto(page, 'Width', '6');
+  await drawTyped(page, 40, 40, '30', '0');
+  await tool(page, 'Polygon or star');
+  await drawTyped(page, 120, 60, '15', '90');
+  const sides = page.getByRole('region', { name: 'Size and place' }).getByLabel('Sides');
+  await sides.fill('8');
+  await sides.press('Enter');
+  await tool(page, 'Arc');
+  await clickBed(page, 200, 60, true);
+  await clickBed(page, 240, 60, true);
+  await pointAt(page, 220, 40);
+  await page.keyboard.type('25');
+  await page.keyboard.press('Enter');
+  await tool(page, 'Freehand');
+  await pointAt(page, 40, 200);
+  await page.mouse.down();
+  for (let i = 1; i <= 12; i++) await pointAt(page, 40 + i * 8, 200 + 10 * Math.sin(i / 2));
+  await page.mouse.up();
+  await tool(page, 'Rectangle');
+  // A drag, held square by Shift.
+  await page.keyboard.down('Alt');
+  await pointAt(page, 200, 150);
+  await page.mouse.down();
+  await page.keyboard.down('Shift');
+  await pointAt(page, 250, 180);
+  await page.mouse.up();
+  await page.keyboard.up('Shift');
+  await page.keyboard.up('Alt');
+
+  const [slot, octagon, arc, pen, square] = await items(page);
+  expect(slot.shape).toMatchObject({ kind: 'slot', width: 6 });
+  expect(placeOf(slot).slice(2)).toEqual([30, 6]);
+  expect(octagon.shape).toMatchObject({ kind: 'polygon', sides: 8, radius: 15, inner: null });
+  expect(arc.shape).toMatchObject({ kind: 'arc', radius: closeTo(25, 6) });
+  expect(placeOf(arc)[2]).toBeCloseTo(40, 3);
+  // Up from its ends, by what an arc of 25 mm over 40 mm rises.
+  expect(placeOf(arc)[3]).toBeCloseTo(10, 3);
+  expect(pen.shape.kind).toBe('path');
+  expect(placeOf(pen)[2]).toBeGreaterThan(90);
+  expect(placeOf(square)[2]).toBe(placeOf(square)[3]);
+  for (let i = 0; i < 6; i++) await page.keyboard.press('Control+z');
+  expect(await items(page)).toHaveLength(0);
+});
