@@ -9,6 +9,7 @@ import {
   copyItems,
   groupItems,
   type Item,
+  isVoid,
   type JobDocument,
   joinEnds,
   keepWithin,
@@ -17,7 +18,6 @@ import {
   mirrorItems,
   type Ordering,
   orderItems,
-  outlineOf,
   pathOf,
   releaseCombinations,
   releaseLinks,
@@ -150,7 +150,7 @@ export function combine(actions: BenchActions, how: Combining): void {
   }
   actions.select([id]);
   const made = jobOf(actions.get()).drawing.items.find((item) => item.id === id);
-  if (made && outlineOf(made.shape).verbs.length === 0) {
+  if (made && isVoid(made)) {
     toast.message('Nothing is left: the outlines have no area in common that way. Undo brings them back.');
   }
 }

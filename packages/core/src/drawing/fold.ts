@@ -1,4 +1,4 @@
-import { type Matrix, multiply, rotation, scaling } from '../geometry/matrix.ts';
+import { type Matrix, scaling } from '../geometry/matrix.ts';
 import { transformPath } from '../geometry/path.ts';
 import type { Shape } from '../geometry/shapes.ts';
 import type { Item } from './item.ts';
@@ -76,9 +76,4 @@ function scaledShape(shape: Shape, sx: number, sy: number): Shape | null {
 /** How far an item is turned, in degrees clockwise on the screen, from -180 to 180. */
 export function turnOf({ matrix: [a, b] }: Item): number {
   return (Math.atan2(b, a) * 180) / Math.PI;
-}
-
-/** An item turned about a point until its own x axis has an angle, in degrees. */
-export function turnTo(item: Item, degrees: number, about: { x: number; y: number }): Item {
-  return { ...item, matrix: multiply(rotation(degrees - turnOf(item), about), item.matrix) };
 }

@@ -4,7 +4,7 @@ import { growBox } from '../geometry/box.ts';
 import { combineOutlines } from '../geometry/combine.ts';
 import { crossingsOf } from '../geometry/crossings.ts';
 import { flatten, polylineContains } from '../geometry/flatten.ts';
-import { applyTo, identity, invert, type Matrix, type Point } from '../geometry/matrix.ts';
+import { identity, invert, type Point } from '../geometry/matrix.ts';
 import { nodeCount, type Path, PathBuilder, transformPath } from '../geometry/path.ts';
 import { simplifyPath } from '../geometry/refit.ts';
 import { outlineOf, type Shape } from '../geometry/shapes.ts';
@@ -445,10 +445,4 @@ export function simplifyItems(
       : item;
   });
   return { job: after < before ? { ...job, drawing: { ...job.drawing, items } } : job, before, after };
-}
-
-/** A point of the bed in the frame of an item's shape. */
-export function toShapeFrame(matrix: Matrix, x: number, y: number): Point | null {
-  const back = invert(matrix);
-  return back && applyTo(back, x, y);
 }

@@ -131,7 +131,7 @@ export function deleteNodes(lines: readonly NodeLine[], places: readonly NodePla
       ...known,
       nodes: known.nodes.filter((_, j) => !places.some(({ line, node }) => line === i && node === j)),
     }))
-    .filter(({ nodes, closed }) => nodes.length >= 2 && (!closed || nodes.length >= 2));
+    .filter(({ nodes }) => nodes.length >= 2);
 }
 
 /** Makes nodes smooth: their handles in line with their neighbours, a third of the way to each. */

@@ -6,12 +6,10 @@ import {
   deleteNodes,
   type Item,
   invert,
-  isSmooth,
   itemAt,
   type Matrix,
   moveHandle,
   moveNode,
-  type Node,
   type NodeLine,
   type NodePlace,
   nearestPlace,
@@ -248,8 +246,4 @@ function movedCorners(item: Item, lines: readonly NodeLine[], back: Matrix) {
 
 export function same(a: NodePlace, b: NodePlace): boolean {
   return a.line === b.line && a.node === b.node;
-}
-
-export function kindOfNode(node: Node): 'smooth' | 'corner' {
-  return isSmooth(node) ? 'smooth' : 'corner';
 }
