@@ -36,7 +36,15 @@ export function shapeToJson(shape: Shape): ShapeJson {
 
 /** Whether two shapes are the same in every number. */
 export function sameShape(a: Shape, b: Shape): boolean {
-  return a === b || JSON.stringify(shapeToJson(a)) === JSON.stringify(shapeToJson(b));
+  return a === b || inOrder(shapeToJson(a)) === inOrder(shapeToJson(b));
+}
+
+/** JSON that is the same whatever order the names were put in. */
+function inOrder(json: unknown): string {
+  return JSON.stringify(json, (_, value: unknown) => {
+    if (typeof value !== 'object' || value === null || Array.isArray(value)) return value;
+    return Object.fromEntries(Object.entries(value).sort(([p], [q]) => (p < q ? -1 : 1)));
+  });
 }
 
 function pathToJson({ verbs, coords }: Path): PathJson {
