@@ -347,3 +347,21 @@ test('every other shape, by pointer and by number', async ({ page }) => {
   for (let i = 0; i < 6; i++) await page.keyboard.press('Control+z');
   expect(await items(page)).toHaveLength(0);
 });
+
+test('what catches points is chosen, with a grid; arrow keys have a step of their own', async ({ page }) => {
+  await onPlywood(page, 'Catching');
+  await page.getByRole('button', { name: 'What catches points' }).click();
+  await page.getByLabel('Sheets and bed').uncheck();
+  await typeInto(page, 'Grid (0: none)', '25');
+  await typeInto(page, 'Arrow keys', '0.25');
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Escape');
+  await tool(page, 'Rectangle');
+  await clickBed(page, 77, 52);
+  await clickBed(page, 148, 123);
+  expect(placeOf((await items(page))[0])).toEqual([75, 50, 75, 75]);
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('Shift+ArrowDown');
+  expect(placeOf((await items(page))[0])).toEqual([75.25, 52.5, 75, 75]);
+});

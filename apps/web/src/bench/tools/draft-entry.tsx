@@ -9,7 +9,10 @@ import type { DraftField } from './tool.ts';
 
 const ruler = 22;
 
-/** The numbers of what is being drawn, beside the pointer. A digit starts typing, Tab goes on, Enter draws it. */
+/**
+ * The numbers of what is being drawn, beside the pointer. A digit starts typing, Tab goes on, Enter draws it;
+ * the pointer passes through them, as it is drawing.
+ */
 export function DraftEntry() {
   const draft = useBench((state) => state.draft);
   const view = useBench((state) => state.view);
@@ -41,7 +44,7 @@ export function DraftEntry() {
     <fieldset
       ref={holder}
       aria-label="What is being drawn"
-      className="absolute z-20 flex flex-col gap-1 rounded-lg border border-line bg-paper p-1.5 shadow-float"
+      className="pointer-events-none absolute z-20 flex flex-col gap-1 rounded-lg border border-line bg-paper p-1.5 shadow-float"
       style={{ left, top }}
     >
       <div className="flex gap-1.5">

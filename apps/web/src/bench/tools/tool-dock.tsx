@@ -1,6 +1,6 @@
-import { Magnet } from 'lucide-react';
 import { IconButton } from '../../ui/button.tsx';
 import { useBench, useBenchActions } from '../context.ts';
+import { Catching } from './catching.tsx';
 import { chooseTool } from './choose.ts';
 import { type ToolName, toolNames } from './tool.ts';
 import { toolLooks } from './tool-looks.tsx';
@@ -12,7 +12,6 @@ const opensGroup: readonly ToolName[] = ['rectangle', 'stretch'];
 export function ToolDock() {
   const actions = useBenchActions();
   const chosen = useBench((state) => state.tool?.name);
-  const snapping = useBench((state) => state.snapping);
   return (
     <div
       role="toolbar"
@@ -31,13 +30,7 @@ export function ToolDock() {
         );
       })}
       <span className="mx-1 h-5 w-px bg-line" aria-hidden />
-      <IconButton
-        label={snapping.on ? 'Points are caught (J); Alt suspends it' : 'Points are free (J)'}
-        pressed={snapping.on}
-        onClick={() => actions.set({ snapping: { ...snapping, on: !snapping.on } })}
-      >
-        <Magnet size={17} aria-hidden />
-      </IconButton>
+      <Catching />
     </div>
   );
 }
