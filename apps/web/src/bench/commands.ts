@@ -2,13 +2,12 @@ import {
   type Alignment,
   alignItems,
   type Box,
-  boundsOfAll,
+  boxCentre,
   boxOf,
   type Combining,
   combineItems,
   copyItems,
   groupItems,
-  type Item,
   isVoid,
   type JobDocument,
   joinEnds,
@@ -32,7 +31,7 @@ import {
   ungroupItems,
 } from '@lambent/core';
 import { toast } from 'sonner';
-import { type BenchActions, type BenchState, jobOf, machineOf } from './store.ts';
+import { type BenchActions, type BenchState, jobOf, machineOf, selectedItems, selectionBox } from './store.ts';
 import { newId } from './tools/draw.ts';
 
 /*
@@ -41,14 +40,6 @@ import { newId } from './tools/draw.ts';
 
 /** Where a duplicate goes when nothing was moved before it, in mm. */
 const usualStep = 10;
-
-export function selectedItems(state: BenchState): Item[] {
-  return jobOf(state).drawing.items.filter((item) => state.selection.has(item.id));
-}
-
-export function selectionBox(state: BenchState): Box {
-  return boundsOfAll(selectedItems(state));
-}
 
 function edit(
   actions: BenchActions,
@@ -96,8 +87,7 @@ export function lock(actions: BenchActions): void {
 }
 
 export function mirror(actions: BenchActions, degrees: 0 | 90): void {
-  const box = selectionBox(actions.get());
-  const middle = { x: (box.minX + box.maxX) / 2, y: (box.minY + box.maxY) / 2 };
+  const middle = boxCentre(selectionBox(actions.get()));
   edit(actions, degrees === 90 ? 'mirror across' : 'mirror up and down', (job, ids) =>
     mirrorItems(job, ids, middle, degrees),
   );
@@ -133,17 +123,10 @@ export function spread(actions: BenchActions, axis: 'x' | 'y', by: Spreading, di
   edit(actions, 'spread evenly', (job, ids) => spreadItems(job, ids, axis, by, distance));
 }
 
-const combiningNames: Record<Combining, string> = {
-  unite: 'unite',
-  subtract: 'subtract',
-  intersect: 'intersect',
-  exclude: 'exclude',
-};
-
 export function combine(actions: BenchActions, how: Combining): void {
   const id = newId();
   const before = jobOf(actions.get());
-  edit(actions, combiningNames[how], (job, ids) => combineItems(job, ids, how, id));
+  edit(actions, how, (job, ids) => combineItems(job, ids, how, id));
   if (jobOf(actions.get()) === before) {
     toast.message('Select two or more outlines to put together.');
     return;

@@ -1,4 +1,4 @@
-import { formatLength, setMark } from '@lambent/core';
+import { countsDown, formatLength, setMark } from '@lambent/core';
 import { X } from 'lucide-react';
 import { IconButton } from '../ui/button.tsx';
 import { useBench, useBenchActions } from './context.ts';
@@ -11,7 +11,7 @@ export function DistanceReadout() {
   const last = useBench((state) => state.lastPoint);
   const pointer = useBench((state) => state.pointer);
   const unit = useBench(unitOf);
-  const down = useBench(machineOf).origin === 'top-left' ? 1 : -1;
+  const down = countsDown(useBench(machineOf));
   if (!last || !pointer) return null;
   const [dx, dy] = [pointer.x - last.x, pointer.y - last.y];
   const say = (mm: number) => formatLength(mm, unit, { bare: true, fixed: unit === 'mm' });

@@ -20,7 +20,7 @@ interface Length {
   readonly apart?: boolean;
 }
 
-/** A shape's own numbers, for as long as it has any, and the way to plain points. */
+/** The numbers that a shape keeps, and the way to plain points. */
 export function ShapeNumbers({ item }: { item: Item }) {
   const actions = useBenchActions();
   const unit = useBench(unitOf);
@@ -38,8 +38,8 @@ export function ShapeNumbers({ item }: { item: Item }) {
       label={label}
       unit={unit}
       value={value}
+      takes={zero ? 'not-below-0' : 'more-than-0'}
       commit={(typed) => {
-        if (typed < 0 || (typed === 0 && !zero)) return zero ? 'Not below 0.' : 'More than 0.';
         if (most !== undefined && typed > most + 1e-9) return `At most ${most.toFixed(2)} mm here.`;
         if (typed > 100_000) return 'That is larger than any bed.';
         change(make(typed), `change ${label.toLowerCase()}`);

@@ -1,25 +1,28 @@
 import {
   type Anchor,
   anchorPoint,
-  boundsOfAll,
+  boundsAmong,
+  countsDown,
   type Drawing,
   isEmpty,
   moveItems,
   rotateItems,
   scaleItems,
+  scaling,
   thingsAmong,
   toMachine,
   topGroupOf,
+  transformThings,
   turnOf,
 } from '@lambent/core';
 import { Link2, Link2Off, RotateCcw, RotateCw, Trash2 } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { useShallow } from 'zustand/react/shallow';
-import { parseAngle } from '../ui/angle.ts';
 import { IconButton } from '../ui/button.tsx';
 import { Choice } from '../ui/choice.tsx';
 import { LengthField } from '../ui/length-field.tsx';
 import { NumberField } from '../ui/number-field.tsx';
+import { parseAngle } from '../ui/plain-number.ts';
 import { TypedField } from '../ui/typed-field.tsx';
 import { useBench, useBenchActions } from './context.ts';
 import { ShapeNumbers } from './shape-numbers.tsx';
@@ -51,10 +54,7 @@ export function SizeCard() {
   const { u, v } = useBench(useShallow(anchorOf));
   const [locked, setLocked] = useState(true);
   const [each, setEach] = useState(false);
-  const bounds = useMemo(
-    () => boundsOfAll(drawing.items.filter((item) => selection.has(item.id))),
-    [drawing, selection],
-  );
+  const bounds = useMemo(() => boundsAmong(drawing, selection), [drawing, selection]);
   const name = useMemo(() => nameOfSelection(drawing, selection), [drawing, selection]);
   if (isEmpty(bounds)) return null;
   const single = count === 1 ? drawing.items.find((item) => selection.has(item.id)) : undefined;
@@ -62,7 +62,7 @@ export function SizeCard() {
   const anchor = { u, v };
   const point = anchorPoint(bounds, anchor);
   const place = toMachine(machine, point.x, point.y);
-  const up = machine.origin === 'top-left' ? 1 : -1;
+  const down = countsDown(machine);
   const width = bounds.maxX - bounds.minX;
   const height = bounds.maxY - bounds.minY;
 
@@ -70,13 +70,16 @@ export function SizeCard() {
     actions.edit('move', (job) => moveItems(job, selection, dx, dy));
     return undefined;
   };
+  const factorsFor = (side: 'width' | 'height', factor: number): [sx: number, sy: number] => {
+    if (locked) return [factor, factor];
+    return side === 'width' ? [factor, 1] : [1, factor];
+  };
   const scaleTo = (side: 'width' | 'height', size: number): string | undefined => {
     const now = side === 'width' ? width : height;
     if (!(size > 0)) return 'A size is more than 0.';
     if (now === 0) return `It has no ${side} to scale.`;
     if (size > 100_000) return 'That is larger than any bed.';
-    const factor = size / now;
-    const [sx, sy] = locked ? [factor, factor] : side === 'width' ? [factor, 1] : [1, factor];
+    const [sx, sy] = factorsFor(side, size / now);
     if (each) return eachTo(side, size);
     actions.edit(`scale to ${side}`, (job) => scaleItems(job, selection, sx, sy, point));
     return undefined;
@@ -84,14 +87,10 @@ export function SizeCard() {
   /** Gives every thing of the selection the same size, each about its own anchor. */
   const eachTo = (side: 'width' | 'height', size: number): undefined => {
     actions.edit(`scale each to ${side}`, (job) =>
-      thingsAmong(job.drawing, selection).reduce((done, thing) => {
-        const own = thing.bounds;
+      transformThings(job, thingsAmong(job.drawing, selection), ({ bounds: own }) => {
         const was = side === 'width' ? own.maxX - own.minX : own.maxY - own.minY;
-        if (was === 0) return done;
-        const factor = size / was;
-        const [sx, sy] = locked ? [factor, factor] : side === 'width' ? [factor, 1] : [1, factor];
-        return scaleItems(done, new Set(thing.ids), sx, sy, anchorPoint(own, anchor));
-      }, job),
+        return was === 0 ? null : scaling(...factorsFor(side, size / was), anchorPoint(own, anchor));
+      }),
     );
   };
   const scaleBy = (percent: number): undefined => {
@@ -123,7 +122,7 @@ export function SizeCard() {
             layout="row"
             unit={unit}
             value={place.y}
-            commit={(y) => moveBy(0, (y - place.y) * up)}
+            commit={(y) => moveBy(0, (y - place.y) * down)}
           />
           <LengthField label="W" layout="row" unit={unit} value={width} commit={(size) => scaleTo('width', size)} />
           <LengthField label="H" layout="row" unit={unit} value={height} commit={(size) => scaleTo('height', size)} />

@@ -2,7 +2,9 @@ import type { JobAnswer } from '@lambent/contracts';
 import {
   type Anchor,
   type Box,
+  boundsAmong,
   type History,
+  type Item,
   type JobDocument,
   jobFromJson,
   type LengthUnit,
@@ -225,6 +227,14 @@ export function anchorOf(state: BenchState): Anchor {
   const { origin } = machineOf(state);
   if (state.anchor) return state.anchor;
   return origin === 'centre' ? { u: 0.5, v: 0.5 } : { u: 0, v: origin === 'top-left' ? 0 : 1 };
+}
+
+export function selectedItems(state: BenchState): Item[] {
+  return jobOf(state).drawing.items.filter((item) => state.selection.has(item.id));
+}
+
+export function selectionBox(state: BenchState): Box {
+  return boundsAmong(jobOf(state).drawing, state.selection);
 }
 
 export function unitOf(state: BenchState): LengthUnit {

@@ -1,4 +1,4 @@
-import { type Drawing, type Item, type Shape, topGroupOf } from '@lambent/core';
+import { type Drawing, gatherThings, type Item, type Shape } from '@lambent/core';
 
 /** What shapes are called, where they have no name of their own. */
 export const shapeNames: Record<Shape['kind'], string> = {
@@ -40,14 +40,10 @@ export function thingsOf(drawing: Drawing): readonly Thing[] {
 }
 
 function findThings(drawing: Drawing): Thing[] {
-  const things = new Map<string, { key: string; name: string; ids: string[] }>();
-  for (const item of drawing.items) {
-    if (item.hidden) continue;
-    const group = topGroupOf(drawing, item);
-    const key = group?.id ?? item.id;
-    const thing = things.get(key);
-    if (thing) thing.ids.push(item.id);
-    else things.set(key, { key, name: group ? (group.name ?? 'Group') : nameOf(item), ids: [item.id] });
-  }
-  return [...things.values()];
+  const shown = drawing.items.filter((item) => !item.hidden);
+  return [...gatherThings(drawing, shown)].map(([key, { group, items }]) => ({
+    key,
+    name: group ? (group.name ?? 'Group') : nameOf(items[0]),
+    ids: items.map(({ id }) => id),
+  }));
 }

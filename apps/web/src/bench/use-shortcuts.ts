@@ -1,9 +1,9 @@
-import { boundsOfAll, isEmpty, moveItems, removeItems, setMark } from '@lambent/core';
+import { isEmpty, moveItems, removeItems, setMark } from '@lambent/core';
 import { useEffect } from 'react';
 import { useNavigate } from 'react-router';
 import { viewOf, zoomAt } from './bed/view.ts';
 import { duplicate, group, ungroup } from './commands.ts';
-import { type BenchActions, jobOf, looks, machineOf, stages } from './store.ts';
+import { type BenchActions, jobOf, looks, machineOf, selectionBox, stages } from './store.ts';
 import { chooseTool } from './tools/choose.ts';
 import { toolNames } from './tools/tool.ts';
 import { toolLooks } from './tools/tool-looks.tsx';
@@ -169,7 +169,7 @@ export function showBed(actions: BenchActions): void {
 /** Shows the selection as large as it fits; the whole bed when nothing is selected. */
 export function showSelection(actions: BenchActions): void {
   const state = actions.get();
-  const bounds = boundsOfAll(jobOf(state).drawing.items.filter((item) => state.selection.has(item.id)));
+  const bounds = selectionBox(state);
   const { width, height } = state.viewSize;
   if (isEmpty(bounds)) showBed(actions);
   else actions.set({ view: viewOf(bounds, width, height, 80) });

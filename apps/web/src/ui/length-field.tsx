@@ -9,19 +9,29 @@ interface Props {
   /** In mm. */
   value: number;
   unit: LengthUnit;
-  commit: (mm: number) => string | undefined;
+  /** Which lengths make sense; any where nothing is said. */
+  takes?: 'more-than-0' | 'not-below-0';
+  /** Takes the length, or says in a sentence why not. */
+  commit: ((mm: number) => string | undefined) | ((mm: number) => void);
   layout?: 'row' | 'stack';
   disabled?: boolean;
 }
 
 /** A length: shown in `unit`, typed in any unit or as a sum, always mm inside. */
-export function LengthField({ value, unit, ...rest }: Props) {
+export function LengthField({ value, unit, takes, commit, ...rest }: Props) {
+  const take = (mm: number): string | undefined => {
+    if (takes === 'more-than-0' && !(mm > 0)) return 'More than 0.';
+    if (takes === 'not-below-0' && mm < 0) return 'Not below 0.';
+    const refusal = commit(mm);
+    return typeof refusal === 'string' ? refusal : undefined;
+  };
   return (
     <TypedField
       {...rest}
       text={formatLength(value, unit, { bare: true, fixed: unit === 'mm' })}
       unit={unit}
       parse={(text) => parseLength(text, unit)}
+      commit={take}
       step={(by) => value + by * stepMm[unit]}
     />
   );

@@ -1,3 +1,4 @@
+import { parsePlain } from './plain-number.ts';
 import { TypedField } from './typed-field.tsx';
 
 interface Props {
@@ -27,12 +28,7 @@ export function NumberField({ label, value, unit, least, most, whole, commit, la
       layout={layout}
       unit={unit}
       text={String(Math.round(value * 1000) / 1000)}
-      parse={(text) => {
-        const typed = Number(text.replace(',', '.').replace('%', '').trim());
-        return Number.isFinite(typed) && text.trim() !== ''
-          ? { ok: true, value: typed }
-          : { ok: false, reason: 'Type a number.' };
-      }}
+      parse={(text) => parsePlain(text, '%', 'Type a number.')}
       commit={take}
       step={(by) => Math.max(least, Math.min(most, value + (whole ? Math.sign(by) * Math.max(1, Math.abs(by)) : by)))}
     />

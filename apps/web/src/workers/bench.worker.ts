@@ -9,8 +9,6 @@ import {
   FontBook,
   gatherOutgoing,
   type JobDocument,
-  jobMediaType,
-  jobToJson,
   type OutgoingChoices,
   type PictureFile,
   planJob,
@@ -29,6 +27,7 @@ import {
   writeSvg,
 } from '@lambent/core';
 import { expose, transfer } from 'comlink';
+import { documentBlob } from '../api.ts';
 import { applyDiff, type JobDiff } from './job-diff.ts';
 import { drawPng } from './png.ts';
 
@@ -119,7 +118,7 @@ const worker = {
 
   /** A job as the body of a save. */
   written(diff: JobDiff): Blob {
-    return new Blob([JSON.stringify(jobToJson(follow(diff)))], { type: jobMediaType });
+    return documentBlob(follow(diff));
   },
 
   plan(diff: JobDiff, shop: ShopLists): Planned {

@@ -1,7 +1,7 @@
 import { type Box, boxHeight, boxWidth } from '../geometry/box.ts';
-import { type Matrix, multiply, type Point, rotation, scaling } from '../geometry/matrix.ts';
-import { moveItems, transformItems } from './edits.ts';
-import { boundsOfAll, type Drawing, type Group, type Item, topGroupOf } from './item.ts';
+import { type Matrix, multiply, type Point, rotation, scaling, translation } from '../geometry/matrix.ts';
+import { moveItems, transformEach, transformItems, withoutEmptyGroups } from './edits.ts';
+import { boundsAmong, boundsOfAll, type Drawing, type Group, type Item, topGroupOf } from './item.ts';
 import type { JobDocument } from './job.ts';
 
 /*
@@ -13,33 +13,60 @@ export interface Thing {
   readonly bounds: Box;
 }
 
+/** Items by the thing they belong to, named by its id: their outermost group's, or their own. In the drawing's order. */
+export function gatherThings(
+  drawing: Drawing,
+  items: Iterable<Item>,
+): Map<string, { group: Group | null; items: Item[] }> {
+  const things = new Map<string, { group: Group | null; items: Item[] }>();
+  for (const item of items) {
+    const group = topGroupOf(drawing, item);
+    const key = group?.id ?? item.id;
+    const thing = things.get(key);
+    if (thing) thing.items.push(item);
+    else things.set(key, { group, items: [item] });
+  }
+  return things;
+}
+
 /** The things that some items make up, in the drawing's order. */
 export function thingsAmong(drawing: Drawing, ids: ReadonlySet<string>): Thing[] {
-  const homes = new Map<string, Item[]>();
-  for (const item of drawing.items) {
-    if (!ids.has(item.id)) continue;
-    const home = topGroupOf(drawing, item)?.id ?? item.id;
-    const known = homes.get(home);
-    if (known) known.push(item);
-    else homes.set(home, [item]);
+  const chosen = drawing.items.filter((item) => ids.has(item.id));
+  return [...gatherThings(drawing, chosen).values()].map(({ items }) => ({
+    ids: items.map(({ id }) => id),
+    bounds: boundsOfAll(items),
+  }));
+}
+
+/** Applies to each of the things that some items make up a map of its own, in bed mm; null leaves one as it is. */
+export function transformThings(
+  job: JobDocument,
+  things: readonly Thing[],
+  mapOf: (thing: Thing) => Matrix | null,
+): JobDocument {
+  const maps = new Map<string, Matrix>();
+  for (const thing of things) {
+    const map = mapOf(thing);
+    if (map) for (const id of thing.ids) maps.set(id, map);
   }
-  return [...homes.values()].map((items) => ({ ids: items.map(({ id }) => id), bounds: boundsOfAll(items) }));
+  return transformEach(job, maps);
+}
+
+function moveBy(dx: number, dy: number): Matrix | null {
+  return dx === 0 && dy === 0 ? null : translation(dx, dy);
 }
 
 /** Mirrors items across a line through a point, at an angle in degrees from the x axis. */
 export function mirrorItems(job: JobDocument, ids: ReadonlySet<string>, through: Point, degrees: number): JobDocument {
-  return transformItems(job, ids, mirrorMap(through, degrees));
-}
-
-export function mirrorMap(through: Point, degrees: number): Matrix {
-  return multiply(rotation(degrees, through), multiply(scaling(1, -1, through), rotation(-degrees, through)));
+  const upright = multiply(scaling(1, -1, through), rotation(-degrees, through));
+  return transformItems(job, ids, multiply(rotation(degrees, through), upright));
 }
 
 /** Which line of things is aligned: their left edges, their middles across, and so on. */
 export type Alignment = 'left' | 'centre' | 'right' | 'top' | 'middle' | 'bottom';
 
 /** Where a box has an alignment's line: its x, or its y. */
-export function lineOf(box: Box, alignment: Alignment): number {
+function lineOf(box: Box, alignment: Alignment): number {
   switch (alignment) {
     case 'left':
       return box.minX;
@@ -67,12 +94,11 @@ export function alignItems(
   staying: ReadonlySet<string> = new Set(),
 ): JobDocument {
   const target = lineOf(to, alignment);
-  return thingsAmong(job.drawing, ids).reduce((done, thing) => {
-    if (thing.ids.some((id) => staying.has(id))) return done;
+  return transformThings(job, thingsAmong(job.drawing, ids), (thing) => {
+    if (thing.ids.some((id) => staying.has(id))) return null;
     const by = target - lineOf(thing.bounds, alignment);
-    const [dx, dy] = alongX.includes(alignment) ? [by, 0] : [0, by];
-    return moveItems(done, new Set(thing.ids), dx, dy);
-  }, job);
+    return alongX.includes(alignment) ? moveBy(by, 0) : moveBy(0, by);
+  });
 }
 
 /** How things are spread: with the same gap between them, or with their middles the same distance apart. */
@@ -103,11 +129,11 @@ export function spreadItems(
       ? (last.bounds[high] - first.bounds[low] - used) / between
       : (middle(last) - middle(first)) / between);
   let at = by === 'gap' ? first.bounds[low] : middle(first);
-  return things.reduce((done, thing) => {
+  return transformThings(job, things, (thing) => {
     const shift = at - (by === 'gap' ? thing.bounds[low] : middle(thing));
     at += by === 'gap' ? size(thing) + step : step;
-    return moveItems(done, new Set(thing.ids), axis === 'x' ? shift : 0, axis === 'y' ? shift : 0);
-  }, job);
+    return axis === 'x' ? moveBy(shift, 0) : moveBy(0, shift);
+  });
 }
 
 /** A point of a box: 0, ½ or 1 of its width and height. */
@@ -128,8 +154,7 @@ export function placeFrom(
   from: Point,
   offset: Point,
 ): JobDocument {
-  const bounds = boundsOfAll(job.drawing.items.filter((item) => ids.has(item.id)));
-  const at = anchorPoint(bounds, anchor);
+  const at = anchorPoint(boundsAmong(job.drawing, ids), anchor);
   return moveItems(job, ids, from.x + offset.x - at.x, from.y + offset.y - at.y);
 }
 
@@ -139,15 +164,9 @@ export function groupItems(job: JobDocument, ids: ReadonlySet<string>, id: strin
   const chosen = items.filter((item) => ids.has(item.id));
   if (chosen.length === 0) return job;
   const group: Group = { id, name, parentId: null };
-  const whole = new Set(
-    thingsAmong(job.drawing, ids)
-      .map((thing) => topGroupOf(job.drawing, items.find((item) => item.id === thing.ids[0]) as Item))
-      .filter((top): top is Group => {
-        if (top === null) return false;
-        return items.every((item) => topGroupOf(job.drawing, item) !== top || ids.has(item.id));
-      })
-      .map((top) => top.id),
-  );
+  // Groups that are selected whole go into the new one as they are.
+  const whole = new Set(chosen.map((item) => topGroupOf(job.drawing, item)?.id));
+  for (const item of items) if (!ids.has(item.id)) whole.delete(topGroupOf(job.drawing, item)?.id);
   // The group stands where its foremost member stood.
   const inside = (item: Item): Item => {
     const top = topGroupOf(job.drawing, item);
@@ -158,7 +177,7 @@ export function groupItems(job: JobDocument, ids: ReadonlySet<string>, id: strin
   const after = items.slice(lastPlace + 1).filter((item) => !ids.has(item.id));
   const nested = groups.map((known) => (whole.has(known.id) ? { ...known, parentId: id } : known));
   const ordered = [...before, ...chosen.map(inside), ...after];
-  return { ...job, drawing: { items: ordered, groups: withoutEmpty([...nested, group], ordered) } };
+  return { ...job, drawing: { items: ordered, groups: withoutEmptyGroups([...nested, group], ordered) } };
 }
 
 /** Takes the outermost groups of the items apart. */
@@ -176,27 +195,6 @@ export function ungroupItems(job: JobDocument, ids: ReadonlySet<string>): JobDoc
       groups: drawing.groups
         .filter((group) => !tops.has(group.id))
         .map((group) => (tops.has(group.parentId) ? { ...group, parentId: null } : group)),
-    },
-  };
-}
-
-function withoutEmpty(groups: readonly Group[], items: readonly Item[]): Group[] {
-  const parents = new Map(groups.map((group) => [group.id, group.parentId]));
-  const used = new Set<string>();
-  for (const item of items) {
-    for (let id = item.groupId; id && !used.has(id); id = parents.get(id) ?? null) used.add(id);
-  }
-  return groups.filter((group) => used.has(group.id));
-}
-
-export function renameThing(job: JobDocument, id: string, name: string): JobDocument {
-  const { items, groups } = job.drawing;
-  const called = name.trim() === '' ? null : name.trim();
-  return {
-    ...job,
-    drawing: {
-      items: items.map((item) => (item.id === id ? { ...item, name: called } : item)),
-      groups: groups.map((group) => (group.id === id ? { ...group, name: called } : group)),
     },
   };
 }

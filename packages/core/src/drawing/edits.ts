@@ -32,33 +32,52 @@ export function addItems(job: JobDocument, items: readonly Item[], groups: reado
 export function removeItems(job: JobDocument, ids: ReadonlySet<string>): JobDocument {
   const items = job.drawing.items.filter((item) => !ids.has(item.id));
   if (items.length === job.drawing.items.length) return job;
-  const parents = new Map(job.drawing.groups.map((group) => [group.id, group.parentId]));
+  return { ...job, drawing: { items, groups: withoutEmptyGroups(job.drawing.groups, items) } };
+}
+
+/** The groups that items are in, and those that these are in. */
+export function withoutEmptyGroups(groups: readonly Group[], items: readonly Item[]): Group[] {
+  const parents = new Map(groups.map((group) => [group.id, group.parentId]));
   const used = new Set<string>();
   for (const item of items) {
     for (let id = item.groupId; id && !used.has(id); id = parents.get(id) ?? null) used.add(id);
   }
-  return { ...job, drawing: { items, groups: job.drawing.groups.filter((group) => used.has(group.id)) } };
+  return groups.filter((group) => used.has(group.id));
 }
 
-/** Items and the hidden parts that belong to them, which go where they go: of their groups, and wholes that were cut. */
-function withHidden({ drawing }: JobDocument, ids: ReadonlySet<string>): ReadonlySet<string> {
-  const hidden = drawing.items.filter((item) => item.hidden);
-  if (hidden.length === 0) return ids;
-  const homes = new Set(
-    drawing.items.filter((item) => ids.has(item.id)).map((item) => topGroupOf(drawing, item)?.id ?? null),
+/** Maps by item, and of the hidden parts that belong to the items, which go where those go: of their groups, and wholes that were cut. */
+function withHidden({ drawing }: JobDocument, maps: ReadonlyMap<string, Matrix>): ReadonlyMap<string, Matrix> {
+  const hidden = drawing.items.filter((item) => item.hidden && !maps.has(item.id));
+  if (hidden.length === 0) return maps;
+  const homes = new Map<string, Matrix>();
+  for (const item of drawing.items) {
+    const [map, home] = [maps.get(item.id), topGroupOf(drawing, item)];
+    if (map && home) homes.set(home.id, map);
+  }
+  const all = new Map(maps);
+  for (const item of hidden) {
+    const map = homes.get(topGroupOf(drawing, item)?.id ?? '') ?? maps.get(item.id.replace(/\.whole$/, ''));
+    if (map) all.set(item.id, map);
+  }
+  return all;
+}
+
+/** Applies to each item its own map, in bed mm; shapes that can bear it take a scaling into their numbers. */
+export function transformEach(job: JobDocument, maps: ReadonlyMap<string, Matrix>): JobDocument {
+  const all = withHidden(job, maps);
+  if (!job.drawing.items.some((item) => all.has(item.id))) return job;
+  return withItems(
+    job,
+    job.drawing.items.map((item) => {
+      const map = all.get(item.id);
+      return map ? foldScale({ ...item, matrix: multiply(map, item.matrix) }) : item;
+    }),
   );
-  const going = hidden.filter((item) => {
-    const home = topGroupOf(drawing, item)?.id ?? null;
-    return (home !== null && homes.has(home)) || ids.has(item.id.replace(/\.whole$/, ''));
-  });
-  return new Set([...ids, ...going.map(({ id }) => id)]);
 }
 
-/** Applies a map, in bed mm, to items where they are; shapes that can bear it take a scaling into their numbers. */
+/** Applies a map, in bed mm, to items where they are. */
 export function transformItems(job: JobDocument, ids: ReadonlySet<string>, matrix: Matrix): JobDocument {
-  return changeItems(job, withHidden(job, ids), (item) =>
-    foldScale({ ...item, matrix: multiply(matrix, item.matrix) }),
-  );
+  return transformEach(job, new Map([...ids].map((id) => [id, matrix])));
 }
 
 /** Moves items by `dx`, `dy` mm; y points down. */

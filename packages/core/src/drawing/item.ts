@@ -84,6 +84,11 @@ export function boundsOfAll(items: Iterable<Item>): Box {
   return box;
 }
 
+/** The bounds of some of a drawing's items. */
+export function boundsAmong({ items }: Pick<Drawing, 'items'>, ids: ReadonlySet<string>): Box {
+  return boundsOfAll(items.filter((item) => ids.has(item.id)));
+}
+
 /** The outermost group an item is in, or null. */
 export function topGroupOf({ groups }: Pick<Drawing, 'groups'>, { groupId }: Item): Group | null {
   if (groupId === null) return null;

@@ -1,33 +1,24 @@
-import Flatbush from 'flatbush';
-import type { Box } from '../geometry/box.ts';
-import { isEmpty } from '../geometry/box.ts';
+import type Flatbush from 'flatbush';
+import { type Box, isEmpty } from '../geometry/box.ts';
+import { indexBoxes } from '../geometry/box-index.ts';
 import { boundsOf, type Drawing, type Item } from './item.ts';
 
-const indexes = new WeakMap<readonly Item[], Flatbush | null>();
+interface Placed {
+  /** Those with an extent: an empty combination, for one, is nowhere. */
+  readonly items: readonly Item[];
+  readonly index: Flatbush | null;
+}
+
+const placedItems = new WeakMap<readonly Item[], Placed>();
 
 /** The items whose bounds meet a box, hidden ones too, in the drawing's order. */
 export function itemsNear({ items }: Pick<Drawing, 'items'>, box: Box): Item[] {
-  let index = indexes.get(items);
-  if (index === undefined) {
-    index = indexOf(items);
-    indexes.set(items, index);
+  let placed = placedItems.get(items);
+  if (!placed) {
+    const some = items.filter((item) => !isEmpty(boundsOf(item)));
+    placed = { items: some, index: indexBoxes(some.map(boundsOf)) };
+    placedItems.set(items, placed);
   }
-  if (!index) return [];
-  return index
-    .search(box.minX, box.minY, box.maxX, box.maxY)
-    .sort((a, b) => a - b)
-    .map((i) => items[i]);
-}
-
-function indexOf(items: readonly Item[]): Flatbush | null {
-  if (items.length === 0) return null;
-  const index = new Flatbush(items.length);
-  for (const item of items) {
-    const box = boundsOf(item);
-    // An item without extent, such as an empty combination, is nowhere.
-    if (isEmpty(box)) index.add(Infinity, Infinity, Infinity, Infinity);
-    else index.add(box.minX, box.minY, box.maxX, box.maxY);
-  }
-  index.finish();
-  return index;
+  const found = placed.index?.search(box.minX, box.minY, box.maxX, box.maxY) ?? [];
+  return found.sort((a, b) => a - b).map((i) => (placed as Placed).items[i]);
 }

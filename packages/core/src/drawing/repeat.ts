@@ -24,7 +24,7 @@ export interface Ring {
 }
 
 /** More copies than this are a mistake. */
-export const mostCopies = 10_000;
+const mostCopies = 10_000;
 
 /** Where the copies go that make a grid of a thing with these bounds, the thing itself left out. */
 export function gridMaps(bounds: Box, { columns, rows, gapX, gapY, brick }: Grid): Matrix[] {
@@ -79,12 +79,13 @@ export function copyItems(
   const sources = drawing.items.filter((item) => ids.has(item.id));
   if (sources.length === 0 || maps.length === 0) return { job, copies: [] };
   const links = new Map(sources.map((item) => [item.id, item.link ?? newId()]));
+  const byId = new Map(drawing.groups.map((group) => [group.id, group]));
   const groups: Group[] = [];
   const added: Item[] = [];
   const copies = maps.map((map) => {
     const newGroups = new Map<string, string>();
     const groupFor = (id: string | null): string | null => {
-      const known = id === null ? null : drawing.groups.find((group) => group.id === id);
+      const known = id === null ? null : byId.get(id);
       if (!known) return null;
       let copy = newGroups.get(known.id);
       if (!copy) {

@@ -10,18 +10,10 @@ import { combineItems, releaseCombinations } from './combination.ts';
 import { moveItems, scaleItems } from './edits.ts';
 import { boundsOf, type Item, pathOf } from './item.ts';
 import type { JobDocument } from './job.ts';
+import { joinEnds } from './join-ends.ts';
+import { keepWithin } from './keep-within.ts';
 import { copyItems } from './repeat.ts';
-import {
-  extendTo,
-  joinEnds,
-  keepWithin,
-  nearestPlace,
-  replaceShape,
-  simplifyItems,
-  splitAt,
-  trimAt,
-  turnToPoints,
-} from './reshape.ts';
+import { extendTo, nearestPlace, replaceShape, simplifyItems, splitAt, trimAt, turnToPoints } from './reshape.ts';
 
 let made = 0;
 const newId = () => `new-${++made}`;

@@ -1,11 +1,9 @@
 import { addEllipticArc } from '../geometry/arc.ts';
 import { arcOfCubic } from '../geometry/arc-of.ts';
-import { growBox } from '../geometry/box.ts';
-import { combineOutlines } from '../geometry/combine.ts';
+import { type Box, growBox } from '../geometry/box.ts';
 import { crossingsOf } from '../geometry/crossings.ts';
-import { flatten, polylineContains } from '../geometry/flatten.ts';
-import { identity, invert, type Point } from '../geometry/matrix.ts';
-import { nodeCount, type Path, PathBuilder, transformPath } from '../geometry/path.ts';
+import { identity, invert } from '../geometry/matrix.ts';
+import { nodeCount, PathBuilder, pathBounds, transformPath } from '../geometry/path.ts';
 import { simplifyPath } from '../geometry/refit.ts';
 import { outlineOf, type Shape } from '../geometry/shapes.ts';
 import {
@@ -14,8 +12,6 @@ import {
   nearestOn,
   pathOfSubpaths,
   pieceOf,
-  pointAt,
-  reversed,
   reversedSubpath,
   type Stretch,
   type Subpath,
@@ -91,14 +87,18 @@ export function nearestPlace(item: Item, x: number, y: number): OutlinePlace | n
   return best;
 }
 
+/** The stretches of the items that are near a box, but for one of them. */
+function stretchesNear({ drawing }: JobDocument, but: Item, box: Box): Stretch[] {
+  return itemsNear(drawing, growBox(box, 0.01))
+    .filter((other) => other !== but && !other.hidden && other.shape.kind !== 'picture')
+    .flatMap((other) => [...subpathsOf(pathOf(other))].flatMap((line) => line.stretches));
+}
+
 /** Where other lines, or the item's own, cross one of its subpaths: places along it, in order. */
 export function cutsOn(job: JobDocument, item: Item, subpath: number): number[] {
   const own = [...subpathsOf(pathOf(item))];
   const { stretches } = own[subpath];
-  const bounds = growBox(boundsOf(item), 0.01);
-  const others = itemsNear(job.drawing, bounds)
-    .filter((other) => other !== item && !other.hidden && other.shape.kind !== 'picture')
-    .flatMap((other) => [...subpathsOf(pathOf(other))].flatMap((line) => line.stretches));
+  const others = stretchesNear(job, item, boundsOf(item));
   const siblings = own.filter((_, i) => i !== subpath).flatMap((line) => line.stretches);
   const with_ = crossingsOf(stretches, [...siblings, ...others]).map(({ a, ta }) => a + ta);
   const self = crossingsOf(stretches).flatMap(({ a, ta, b, tb }) => [a + ta, b + tb]);
@@ -202,9 +202,8 @@ export function extendTo(
   const { stretches } = atStart ? reversedSubpath(line) : line;
   const last = stretches[stretches.length - 1];
   const feelers = onwards(last);
-  const others = job.drawing.items
-    .filter((other) => other !== item && !other.hidden && other.shape.kind !== 'picture')
-    .flatMap((other) => [...subpathsOf(pathOf(other))].flatMap((known) => known.stretches));
+  const reach = pathBounds(pathOfSubpaths([{ stretches: feelers, closed: false }]));
+  const others = stretchesNear(job, item, reach);
   const own = lines.flatMap((known) => known.stretches);
   const met = crossingsOf(feelers, [...others, ...own])
     .map(({ a, ta }) => a + ta)
@@ -240,191 +239,6 @@ function onwards(last: Stretch): Stretch[] {
       last[7] + (v.y / length) * furthestExtension,
     ),
   ];
-}
-
-/** What joining ends came to. */
-export interface JoinReport {
-  /** How many pairs of ends were joined, and the widest gap among them, in mm. */
-  readonly joined: number;
-  readonly widest: number;
-  /** Ends that found no partner near enough: where they are, and how far the nearest other end is. */
-  readonly open: readonly { readonly x: number; readonly y: number; readonly gap: number }[];
-}
-
-/**
- * Joins open lines of the selection whose ends lie within `tolerance` mm, nearest first; each pair meets halfway.
- * Lines that become one are one item, the hindmost of those it came from.
- */
-export function joinEnds(
-  job: JobDocument,
-  ids: ReadonlySet<string>,
-  tolerance: number,
-): { job: JobDocument; report: JoinReport } {
-  // What has no open line is left as it is.
-  const chosen = job.drawing.items.filter(
-    (item) =>
-      ids.has(item.id) && item.shape.kind !== 'picture' && [...subpathsOf(pathOf(item))].some(({ closed }) => !closed),
-  );
-  const pieces = chosen.flatMap((item) =>
-    [...subpathsOf(pathOf(item))].map((line) => ({ item, line, open: !line.closed })),
-  );
-  const ends = pieces.flatMap(({ line: { stretches }, open }, piece) => {
-    if (!open) return [];
-    const last = stretches[stretches.length - 1];
-    return [
-      { piece, end: 0, x: stretches[0][0], y: stretches[0][1] },
-      { piece, end: 1, x: last[6], y: last[7] },
-    ];
-  });
-  const pairs: { i: number; j: number; gap: number }[] = [];
-  const nearest = new Array<number>(ends.length).fill(Infinity);
-  for (let i = 0; i < ends.length; i++) {
-    for (let j = i + 1; j < ends.length; j++) {
-      const gap = Math.hypot(ends[i].x - ends[j].x, ends[i].y - ends[j].y);
-      nearest[i] = Math.min(nearest[i], gap);
-      nearest[j] = Math.min(nearest[j], gap);
-      if (gap <= tolerance) pairs.push({ i, j, gap });
-    }
-  }
-  pairs.sort((a, b) => a.gap - b.gap);
-  const partner = new Array<number>(ends.length).fill(-1);
-  let widest = 0;
-  let joined = 0;
-  for (const { i, j, gap } of pairs) {
-    if (partner[i] >= 0 || partner[j] >= 0) continue;
-    partner[i] = j;
-    partner[j] = i;
-    widest = Math.max(widest, gap);
-    joined++;
-  }
-  const report: JoinReport = {
-    joined,
-    widest,
-    open: ends.flatMap(({ x, y }, i) => (partner[i] < 0 ? [{ x, y, gap: nearest[i] }] : [])),
-  };
-  if (joined === 0) return { job, report };
-
-  const endOf = (piece: number, end: number) => ends.findIndex((known) => known.piece === piece && known.end === end);
-  const done = new Set<number>();
-  const chains: { items: Item[]; line: Subpath }[] = [];
-  pieces.forEach(({ open }, piece) => {
-    if (!open || done.has(piece)) return;
-    // Back to where the chain begins, or around to here.
-    let [at, enter] = [piece, 0];
-    for (;;) {
-      const before = partner[endOf(at, enter)];
-      if (before < 0 || ends[before].piece === piece) break;
-      [at, enter] = [ends[before].piece, 1 - ends[before].end];
-    }
-    const chain: { piece: number; enter: number }[] = [];
-    let closed = false;
-    for (;;) {
-      chain.push({ piece: at, enter });
-      done.add(at);
-      const next = partner[endOf(at, 1 - enter)];
-      if (next < 0) break;
-      if (done.has(ends[next].piece)) {
-        closed = true;
-        break;
-      }
-      [at, enter] = [ends[next].piece, ends[next].end];
-    }
-    const lines = chain.map(({ piece: at, enter }) => {
-      const { line } = pieces[at];
-      return enter === 0 ? line.stretches : reversedSubpath(line).stretches;
-    });
-    chains.push({ items: chain.map(({ piece: at }) => pieces[at].item), line: linked(lines, closed) });
-  });
-  const kept = new Map<string, Subpath[]>();
-  const gone = new Set(chosen.map(({ id }) => id));
-  const homeOf = (items: readonly Item[]) => chosen.find((item) => items.includes(item)) as Item;
-  for (const { items, line } of chains) {
-    const home = homeOf(items);
-    kept.set(home.id, [...(kept.get(home.id) ?? []), line]);
-  }
-  for (const { item, line, open } of pieces) if (!open) kept.set(item.id, [...(kept.get(item.id) ?? []), line]);
-  const items = job.drawing.items.flatMap((item): Item[] => {
-    if (!gone.has(item.id)) return [item];
-    const lines = kept.get(item.id);
-    if (!lines) return [];
-    const { link: _, ...free } = item;
-    return [{ ...free, shape: { kind: 'path', path: pathOfSubpaths(lines) }, matrix: identity }];
-  });
-  return { job: { ...job, drawing: { ...job.drawing, items } }, report };
-}
-
-/** Lines one after another, the ends of each two drawn together halfway. */
-function linked(lines: readonly (readonly Stretch[])[], closed: boolean): Subpath {
-  const out = lines.map((line) => [...line]);
-  const count = closed ? out.length : out.length - 1;
-  for (let i = 0; i < count; i++) {
-    const [a, b] = [out[i], out[(i + 1) % out.length]];
-    const [end, start] = [a[a.length - 1], b[0]];
-    const [x, y] = [(end[6] + start[0]) / 2, (end[7] + start[1]) / 2];
-    a[a.length - 1] = withEnd(a[a.length - 1], x, y);
-    b[0] = reversed(withEnd(reversed(b[0]), x, y));
-  }
-  return { stretches: out.flat(), closed };
-}
-
-/** A stretch drawn to another end, its last handle with it. */
-function withEnd(s: Stretch, x: number, y: number): Stretch {
-  if (isLine(s)) return lineStretch(s[0], s[1], x, y);
-  return [s[0], s[1], s[2], s[3], s[4] + x - s[6], s[5] + y - s[7], x, y];
-}
-
-/** Keeps what of the items lies inside an outline, or outside it: fills by their area, lines by their length. */
-export function keepWithin(
-  job: JobDocument,
-  ids: ReadonlySet<string>,
-  outline: Path,
-  side: 'inside' | 'outside',
-): JobDocument {
-  const edges = [...subpathsOf(outline)].flatMap(({ stretches }) => stretches);
-  const lines = flatten(outline, 1e-3).filter(({ closed }) => closed);
-  const isInside = ({ x, y }: Point) => lines.filter((line) => polylineContains(line, x, y)).length % 2 === 1;
-  const items = job.drawing.items.flatMap((item): Item[] => {
-    if (!ids.has(item.id) || item.shape.kind === 'picture') return [item];
-    const left = item.paint.fill === null ? lineLeft(item) : fillLeft(item);
-    if (left === 'all') return [item];
-    if (left === null) return [];
-    const { link: _, ...free } = item;
-    return [{ ...free, shape: { kind: 'path', path: left }, matrix: identity }];
-  });
-  return { ...job, drawing: { ...job.drawing, items } };
-
-  function fillLeft(item: Item): Path | null {
-    const path = combineOutlines(
-      [
-        { path: pathOf(item), rule: item.fillRule },
-        { path: outline, rule: 'evenodd' },
-      ],
-      side === 'inside' ? 'intersect' : 'subtract',
-    );
-    return path.verbs.length === 0 ? null : path;
-  }
-
-  function lineLeft(item: Item): Path | 'all' | null {
-    let cut = false;
-    const kept = [...subpathsOf(pathOf(item))].flatMap((line): Subpath[] => {
-      const end = line.stretches.length;
-      const cuts = crossingsOf(line.stretches, edges)
-        .map(({ a, ta }) => a + ta)
-        .sort((p, q) => p - q);
-      const bounds = line.closed && cuts.length > 0 ? [...cuts, cuts[0] + end] : [0, ...cuts, end];
-      const parts = bounds.slice(1).flatMap((to, i) => {
-        const stretches = partOfSubpath(line, bounds[i], to);
-        if (stretches.length === 0) return [];
-        const middle = pointAt(stretches[Math.floor(stretches.length / 2)], 0.5);
-        return [{ stretches, stays: isInside(middle) === (side === 'inside') }];
-      });
-      if (parts.every(({ stays }) => stays)) return [line];
-      cut = true;
-      return parts.flatMap(({ stretches, stays }) => (stays ? [{ stretches, closed: false }] : []));
-    });
-    if (!cut) return 'all';
-    return kept.length === 0 ? null : pathOfSubpaths(kept);
-  }
 }
 
 /** Fewer nodes for the same outlines, within a tolerance in mm. */

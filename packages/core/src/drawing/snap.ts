@@ -1,10 +1,10 @@
-import Flatbush from 'flatbush';
 import { arcOfCubic } from '../geometry/arc-of.ts';
 import { type Box, boxCentre, growBox } from '../geometry/box.ts';
+import { indexBoxes } from '../geometry/box-index.ts';
 import { crossingsOf } from '../geometry/crossings.ts';
 import type { Point } from '../geometry/matrix.ts';
 import { isLine, nearestOn, pointAt, type Stretch, subpathsOf, velocityAt } from '../geometry/stretches.ts';
-import { boundsOf, type Drawing, type Item, pathOf } from './item.ts';
+import { boundsOf, type Drawing, type Item, pathOf, perItem } from './item.ts';
 import type { GuideLine } from './job.ts';
 import { itemsNear } from './nearby.ts';
 
@@ -145,16 +145,7 @@ interface Features {
   near(x: number, y: number, reach: number): Stretch[];
 }
 
-const known = new WeakMap<Item, Features>();
-
-function featuresOf(item: Item): Features {
-  let features = known.get(item);
-  if (!features) {
-    features = findFeatures(item);
-    known.set(item, features);
-  }
-  return features;
-}
+const featuresOf = perItem(findFeatures);
 
 function findFeatures(item: Item): Features {
   const subpaths = [...subpathsOf(pathOf(item))];
@@ -195,31 +186,21 @@ function findFeatures(item: Item): Features {
     const centre = boxCentre(boundsOf(item));
     add('centre', centre.x, centre.y);
   }
-  const index = stretches.length > 24 ? new Flatbush(stretches.length) : null;
-  if (index) {
-    for (const s of stretches) {
-      index.add(
-        Math.min(s[0], s[2], s[4], s[6]),
-        Math.min(s[1], s[3], s[5], s[7]),
-        Math.max(s[0], s[2], s[4], s[6]),
-        Math.max(s[1], s[3], s[5], s[7]),
-      );
-    }
-    index.finish();
-  }
+  const index = indexBoxes(stretches.map(controlBox));
   return {
     points: Float64Array.from(points),
     kinds,
-    near(x, y, reach) {
-      if (index) return index.search(x - reach, y - reach, x + reach, y + reach).map((i) => stretches[i]);
-      return stretches.filter(
-        (s) =>
-          Math.min(s[0], s[2], s[4], s[6]) <= x + reach &&
-          Math.max(s[0], s[2], s[4], s[6]) >= x - reach &&
-          Math.min(s[1], s[3], s[5], s[7]) <= y + reach &&
-          Math.max(s[1], s[3], s[5], s[7]) >= y - reach,
-      );
-    },
+    near: (x, y, reach) => (index?.search(x - reach, y - reach, x + reach, y + reach) ?? []).map((i) => stretches[i]),
+  };
+}
+
+/** A box that a stretch lies in: that of its control points. */
+function controlBox([x0, y0, x1, y1, x2, y2, x3, y3]: Stretch): Box {
+  return {
+    minX: Math.min(x0, x1, x2, x3),
+    minY: Math.min(y0, y1, y2, y3),
+    maxX: Math.max(x0, x1, x2, x3),
+    maxY: Math.max(y0, y1, y2, y3),
   };
 }
 

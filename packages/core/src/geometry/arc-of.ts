@@ -1,3 +1,4 @@
+import type { Point } from './matrix.ts';
 import { cubicAt } from './path.ts';
 import type { Stretch } from './stretches.ts';
 
@@ -14,13 +15,9 @@ export interface Arc {
 export function arcOfCubic(c: Stretch, tolerance: number): Arc | null {
   const at = (t: number) => [cubicAt(c[0], c[2], c[4], c[6], t), cubicAt(c[1], c[3], c[5], c[7], t)];
   const [mx, my] = at(0.5);
-  const [ax, ay] = [c[0] - mx, c[1] - my];
-  const [bx, by] = [c[6] - mx, c[7] - my];
-  const twice = 2 * (ax * by - ay * bx);
-  const [aa, bb] = [ax * ax + ay * ay, bx * bx + by * by];
-  if (Math.abs(twice) < 1e-9 * (aa + bb)) return null;
-  const cx = mx + (by * aa - ay * bb) / twice;
-  const cy = my + (ax * bb - bx * aa) / twice;
+  const centre = centreThrough({ x: c[0], y: c[1] }, { x: mx, y: my }, { x: c[6], y: c[7] });
+  if (!centre) return null;
+  const { x: cx, y: cy } = centre;
   const radius = Math.hypot(mx - cx, my - cy);
   for (const t of [0.1, 0.25, 0.4, 0.6, 0.75, 0.9]) {
     const [x, y] = at(t);
@@ -32,4 +29,14 @@ export function arcOfCubic(c: Stretch, tolerance: number): Arc | null {
   };
   const span = turn([c[0], c[1]], [mx, my]) + turn([mx, my], [c[6], c[7]]);
   return Math.abs(span) > Math.PI + 1e-9 ? null : { cx, cy, radius, span };
+}
+
+/** The centre of the circle through three points; null when they stand in a line. */
+export function centreThrough(a: Point, middle: Point, b: Point): Point | null {
+  const [ax, ay] = [a.x - middle.x, a.y - middle.y];
+  const [bx, by] = [b.x - middle.x, b.y - middle.y];
+  const twice = 2 * (ax * by - ay * bx);
+  const [aa, bb] = [ax * ax + ay * ay, bx * bx + by * by];
+  if (Math.abs(twice) < 1e-9 * (aa + bb)) return null;
+  return { x: middle.x + (by * aa - ay * bb) / twice, y: middle.y + (ax * bb - bx * aa) / twice };
 }

@@ -1,4 +1,7 @@
-import Flatbush from 'flatbush';
+import type Flatbush from 'flatbush';
+import { type Box, growBox } from './box.ts';
+import { indexBoxes } from './box-index.ts';
+import { cubicSteps } from './flatten.ts';
 import { isLine, pointAt, type Stretch, velocityAt } from './stretches.ts';
 
 /** How far a chord may stray from its curve, in mm, while crossings are looked for; they are then made exact. */
@@ -29,13 +32,7 @@ export interface Crossing {
 export function chordsOf(stretches: readonly Stretch[], tolerance = chordTolerance): Chord[] {
   const out: Chord[] = [];
   stretches.forEach((s, stretch) => {
-    const bend = isLine(s)
-      ? 0
-      : Math.max(
-          Math.hypot(s[0] - 2 * s[2] + s[4], s[1] - 2 * s[3] + s[5]),
-          Math.hypot(s[2] - 2 * s[4] + s[6], s[3] - 2 * s[5] + s[7]),
-        );
-    const steps = Math.min(2000, Math.max(1, Math.ceil(Math.sqrt((0.75 * bend) / tolerance))));
+    const steps = isLine(s) ? 1 : Math.min(2000, cubicSteps(s, tolerance));
     let from = { x: s[0], y: s[1] };
     for (let i = 0; i < steps; i++) {
       const to = pointAt(s, (i + 1) / steps);
@@ -48,13 +45,11 @@ export function chordsOf(stretches: readonly Stretch[], tolerance = chordToleran
 
 /** An index over chords, to find those near a place. */
 export function indexOf(chords: readonly Chord[]): Flatbush | null {
-  if (chords.length === 0) return null;
-  const index = new Flatbush(chords.length);
-  for (const { x0, y0, x1, y1 } of chords) {
-    index.add(Math.min(x0, x1), Math.min(y0, y1), Math.max(x0, x1), Math.max(y0, y1));
-  }
-  index.finish();
-  return index;
+  return indexBoxes(chords.map(chordBox));
+}
+
+function chordBox({ x0, y0, x1, y1 }: Chord): Box {
+  return { minX: Math.min(x0, x1), minY: Math.min(y0, y1), maxX: Math.max(x0, x1), maxY: Math.max(y0, y1) };
 }
 
 /**
@@ -69,12 +64,8 @@ export function crossingsOf(a: readonly Stretch[], b?: readonly Stretch[]): Cros
   if (!index) return out;
   const slack = chordTolerance * 2;
   chordsA.forEach((p, i) => {
-    const near = index.search(
-      Math.min(p.x0, p.x1) - slack,
-      Math.min(p.y0, p.y1) - slack,
-      Math.max(p.x0, p.x1) + slack,
-      Math.max(p.y0, p.y1) + slack,
-    );
+    const { minX, minY, maxX, maxY } = growBox(chordBox(p), slack);
+    const near = index.search(minX, minY, maxX, maxY);
     for (const j of near) {
       const q = chordsB[j];
       if (!b && (j <= i + 1 || (p.stretch === q.stretch && q.from <= p.to))) continue;

@@ -1,5 +1,5 @@
-import { cubicAt, type Path, PathBuilder } from './path.ts';
-import { isLine, type Stretch, subpathsOf } from './stretches.ts';
+import { type Path, PathBuilder } from './path.ts';
+import { addStretch, isLine, pieceOf, pointAt, type Stretch, subpathsOf } from './stretches.ts';
 
 /** More dashes than this are not made: the pattern is a tone, not a line. */
 const mostDashes = 200_000;
@@ -33,11 +33,11 @@ export function dashPath(path: Path, lengths: readonly number[], offset: number)
         if (at % 2 === 0) {
           if (!pen) {
             if (++dashes > mostDashes) return null;
-            const [x, y] = pointAt(stretch, measure.tAt(done));
+            const { x, y } = pointAt(stretch, measure.tAt(done));
             builder.moveTo(x, y);
             pen = true;
           }
-          addPart(builder, stretch, measure.tAt(done), measure.tAt(done + take));
+          addStretch(builder, pieceOf(stretch, measure.tAt(done), measure.tAt(done + take)));
         }
         done += take;
         left -= take;
@@ -63,7 +63,7 @@ class LengthTable {
     this.lengths = new Float64Array(steps + 1);
     let [px, py] = [stretch[0], stretch[1]];
     for (let i = 1; i <= steps; i++) {
-      const [x, y] = pointAt(stretch, i / steps);
+      const { x, y } = pointAt(stretch, i / steps);
       this.lengths[i] = this.lengths[i - 1] + Math.hypot(x - px, y - py);
       [px, py] = [x, y];
     }
@@ -83,31 +83,4 @@ class LengthTable {
     }
     return (low + (length - lengths[low]) / (lengths[high] - lengths[low])) / steps;
   }
-}
-
-function pointAt(s: Stretch, t: number): [number, number] {
-  if (isLine(s)) return [s[0] + (s[6] - s[0]) * t, s[1] + (s[7] - s[1]) * t];
-  return [cubicAt(s[0], s[2], s[4], s[6], t), cubicAt(s[1], s[3], s[5], s[7], t)];
-}
-
-/** The part of a stretch from t0 to t1, by its blossom (de Casteljau). */
-function addPart(builder: PathBuilder, s: Stretch, t0: number, t1: number): void {
-  if (isLine(s)) {
-    builder.lineTo(...pointAt(s, t1));
-    return;
-  }
-  const blossom = (k: 0 | 1, a: number, b: number, c: number) => {
-    const [p0, p1, p2, p3] = [s[k], s[2 + k], s[4 + k], s[6 + k]];
-    const mix = (p: number, q: number, t: number) => p + (q - p) * t;
-    const [q0, q1, q2] = [mix(p0, p1, a), mix(p1, p2, a), mix(p2, p3, a)];
-    return mix(mix(q0, q1, b), mix(q1, q2, b), c);
-  };
-  builder.cubicTo(
-    blossom(0, t0, t0, t1),
-    blossom(1, t0, t0, t1),
-    blossom(0, t0, t1, t1),
-    blossom(1, t0, t1, t1),
-    blossom(0, t1, t1, t1),
-    blossom(1, t1, t1, t1),
-  );
 }

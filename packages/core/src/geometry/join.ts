@@ -20,19 +20,39 @@ export function joinLines(lines: readonly Path[], tolerance: number): Joined[] {
   const partner = partners(ends, tolerance);
   const meets = (i: number) => (partner[i] >= 0 && partner[partner[i]] === i ? partner[i] : -1);
 
-  const done = new Uint8Array(lines.length);
-  const out: Joined[] = [];
-  lines.forEach((_, first) => {
-    if (done[first]) return;
+  return chainsOf(lines.length, meets)
+    .filter(({ ends, closed }) => closed || ends.length > 1)
+    .map(({ ends, closed }) => {
+      const builder = new PathBuilder();
+      // An even end is its line's start: there the chain goes forwards.
+      ends.forEach((end, i) => (end % 2 === 0 ? appendPath : appendBackwards)(builder, lines[end >> 1], i === 0));
+      if (closed) builder.close();
+      return { members: ends.map((end) => end >> 1), path: builder.build() };
+    });
+}
+
+/** Lines one after another: for each the end at which the chain comes to it; closed where the last leads to the first. */
+export interface Chain {
+  readonly ends: readonly number[];
+  readonly closed: boolean;
+}
+
+/**
+ * Lines by the chains they make, each line in one. End 2i is where line i starts, end 2i + 1 where it ends.
+ * @param meets the end that an end goes on to, and the other way round; -1 for none
+ */
+export function chainsOf(count: number, meets: (end: number) => number): Chain[] {
+  const done = new Uint8Array(count);
+  const chains: Chain[] = [];
+  for (let first = 0; first < count; first++) {
+    if (done[first]) continue;
     // Back to where the chain begins, or around to this line.
-    let start = first * 2;
-    for (let before = meets(start); before >= 0 && before >> 1 !== first; before = meets(start)) start = before ^ 1;
-    if (meets(start) < 0 && meets(start ^ 1) < 0) return;
-    const chain: number[] = [];
-    let at = start;
+    let at = first * 2;
+    for (let before = meets(at); before >= 0 && before >> 1 !== first; before = meets(at)) at = before ^ 1;
+    const ends: number[] = [];
     let closed = false;
     for (;;) {
-      chain.push(at);
+      ends.push(at);
       done[at >> 1] = 1;
       const next = meets(at ^ 1);
       if (next < 0) break;
@@ -42,13 +62,9 @@ export function joinLines(lines: readonly Path[], tolerance: number): Joined[] {
       }
       at = next;
     }
-    const builder = new PathBuilder();
-    // An even end is its line's start: there the chain goes forwards.
-    chain.forEach((end, i) => (end % 2 === 0 ? appendPath : appendBackwards)(builder, lines[end >> 1], i === 0));
-    if (closed) builder.close();
-    out.push({ members: chain.map((end) => end >> 1), path: builder.build() });
-  });
-  return out;
+    chains.push({ ends, closed });
+  }
+  return chains;
 }
 
 /**

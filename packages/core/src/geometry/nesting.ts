@@ -1,5 +1,5 @@
-import Flatbush from 'flatbush';
 import { type Box, boxContains } from './box.ts';
+import { indexBoxes } from './box-index.ts';
 import { type Polyline, polylineContains } from './flatten.ts';
 
 /** The bounds of a polyline in mm. */
@@ -25,12 +25,10 @@ export function nestDepths(outlines: readonly Polyline[]): Int32Array {
   const depths = new Int32Array(outlines.length);
   if (outlines.length < 2) return depths;
   const boxes = outlines.map(polylineBounds);
-  const index = new Flatbush(outlines.length);
-  for (const box of boxes) index.add(box.minX, box.minY, box.maxX, box.maxY);
-  index.finish();
+  const index = indexBoxes(boxes);
   outlines.forEach((outline, i) => {
     const [x, y] = outline.points;
-    const candidates = index.search(x, y, x, y);
+    const candidates = index?.search(x, y, x, y) ?? [];
     for (const j of candidates) {
       if (j === i || !outlines[j].closed || !boxContains(boxes[j], boxes[i])) continue;
       // Of two equal outlines, drawn twice, only one is in the other.

@@ -141,6 +141,11 @@ export function outlineOf(shape: Shape): Path {
   }
 }
 
+/** The outline of a shape with corners that were shaped later left sharp: what points are of. */
+export function sharpOutlineOf(shape: Shape): Path {
+  return shape.kind === 'path' ? shape.path : outlineOf(shape);
+}
+
 /** Outlines that take work, kept for as long as their shape is. */
 const outlines = new WeakMap<Shape, Path>();
 

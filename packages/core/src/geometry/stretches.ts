@@ -103,17 +103,25 @@ export function velocityAt(s: Stretch, t: number): Point {
   return t < 0.5 ? { x: near.x - here.x, y: near.y - here.y } : { x: here.x - near.x, y: here.y - near.y };
 }
 
-/** The piece of a stretch from `from` to `to`, by de Casteljau; the other way round where `from` is the larger. */
+/** The piece of a stretch from `from` to `to`, by its blossom (de Casteljau); the other way round where `from` is the larger. */
 export function pieceOf(s: Stretch, from: number, to: number): Stretch {
   if (from > to) return reversed(pieceOf(s, to, from));
   if (from <= 0 && to >= 1) return s;
   const a = pointAt(s, from);
   const b = pointAt(s, to);
   if (isLine(s)) return lineStretch(a.x, a.y, b.x, b.y);
-  const va = velocityAt(s, from);
-  const vb = velocityAt(s, to);
-  const third = (to - from) / 3;
-  return [a.x, a.y, a.x + va.x * third, a.y + va.y * third, b.x - vb.x * third, b.y - vb.y * third, b.x, b.y];
+  const blossom = (k: 0 | 1, t0: number, t1: number, t2: number) => {
+    const [p0, p1, p2, p3] = [s[k], s[2 + k], s[4 + k], s[6 + k]];
+    const mix = (p: number, q: number, t: number) => p + (q - p) * t;
+    const [q0, q1, q2] = [mix(p0, p1, t0), mix(p1, p2, t0), mix(p2, p3, t0)];
+    return mix(mix(q0, q1, t1), mix(q1, q2, t1), t2);
+  };
+  return [
+    ...([a.x, a.y] as const),
+    ...([blossom(0, from, from, to), blossom(1, from, from, to)] as const),
+    ...([blossom(0, from, to, to), blossom(1, from, to, to)] as const),
+    ...([b.x, b.y] as const),
+  ];
 }
 
 export function reversed([x0, y0, x1, y1, x2, y2, x3, y3]: Stretch): Stretch {

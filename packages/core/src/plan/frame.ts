@@ -27,6 +27,11 @@ export function fromMachine(bed: Bed, x: number, y: number): Point {
   }
 }
 
+/** Which way the machine counts along the bed's y, which points down: 1 downwards, -1 upwards. */
+export function countsDown(bed: Pick<Bed, 'origin'>): 1 | -1 {
+  return bed.origin === 'top-left' ? 1 : -1;
+}
+
 /** Where the machine's zero lies on the bed. */
 export function machineZero(bed: Bed): Point {
   return fromMachine(bed, 0, 0);

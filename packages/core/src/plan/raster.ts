@@ -1,5 +1,5 @@
-import Flatbush from 'flatbush';
 import { type Box, boxHeight, boxWidth, growBox, uniteBoxes } from '../geometry/box.ts';
+import { indexBoxes } from '../geometry/box-index.ts';
 import type { Polyline } from '../geometry/flatten.ts';
 import { Move, type MoveList } from './moves.ts';
 
@@ -157,9 +157,7 @@ function blocksOf(pieces: readonly Filled[], settings: RasterSettings): Filled[]
 
 /** Pieces whose bounds come within `reach` mm of each other, gathered; overlapping ones must share a block. */
 function touchingBlocks(pieces: readonly Filled[], reach: number): { bounds: Box; pieces: Filled[] }[] {
-  const index = new Flatbush(pieces.length);
-  for (const { bounds } of pieces) index.add(bounds.minX, bounds.minY, bounds.maxX, bounds.maxY);
-  index.finish();
+  const index = indexBoxes(pieces.map(({ bounds }) => bounds));
   const seen = new Uint8Array(pieces.length);
   const blocks: { bounds: Box; pieces: Filled[] }[] = [];
   for (let first = 0; first < pieces.length; first++) {
@@ -170,7 +168,7 @@ function touchingBlocks(pieces: readonly Filled[], reach: number): { bounds: Box
     for (let next = waiting.pop(); next !== undefined; next = waiting.pop()) {
       members.push(pieces[next]);
       const near = growBox(pieces[next].bounds, reach);
-      for (const other of index.search(near.minX, near.minY, near.maxX, near.maxY)) {
+      for (const other of index?.search(near.minX, near.minY, near.maxX, near.maxY) ?? []) {
         if (seen[other]) continue;
         seen[other] = 1;
         waiting.push(other);

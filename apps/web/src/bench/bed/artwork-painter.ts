@@ -1,4 +1,4 @@
-import { type Box, boundsOf, boxesMeet, growBox, type Item, isEmpty, type Operation } from '@lambent/core';
+import { type Box, boundsOf, boxesMeet, growBox, type Item, isEmpty, type Matrix, type Operation } from '@lambent/core';
 import type { Look, View } from '../store.ts';
 import { type ArtworkLook, drawGlow, drawSceneItems } from './draw-artwork.ts';
 import type { SceneItem } from './scene.ts';
@@ -29,17 +29,11 @@ export class ArtworkPainter {
   private base: Base | null = null;
   private readonly canvas = document.createElement('canvas');
   private drawn = new Map<Item, Operation | null>();
-  private lifted: {
-    canvas: HTMLCanvasElement;
-    scene: readonly SceneItem[];
-    selection: ReadonlySet<string>;
-    base: Base;
-  } | null = null;
-
-  /** The view that the kept picture is of. */
-  get view(): View | null {
-    return this.base?.view ?? null;
-  }
+  /** What the kept picture is of, and what of it is lifted off to be dragged. */
+  private scene: readonly SceneItem[] | null = null;
+  private liftedIds: ReadonlySet<string> | null = null;
+  private liftedItems: readonly SceneItem[] = [];
+  private liftedPicture: HTMLCanvasElement | null = null;
 
   /** Whether the kept picture is of all this but for the view. */
   showsAllBut(scene: readonly SceneItem[], look: ArtworkLook, base: Omit<Base, 'view'>): boolean {
@@ -59,12 +53,20 @@ export class ArtworkPainter {
   }
 
   draw(target: CanvasRenderingContext2D, scene: readonly SceneItem[], look: ArtworkLook, base: Base): void {
-    const lifting = look.live !== null;
-    const resting = lifting ? scene.filter(({ item }) => !look.selection.has(item.id)) : scene;
-    if (!this.base || !same(base, this.base)) this.drawAll(resting, look, base);
-    else this.mend(resting, look, base);
+    const lifted = look.live === null ? null : look.selection;
+    const stands = this.base !== null && same(base, this.base);
+    // Most frames only move what is lifted, or point something else out.
+    if (!stands || scene !== this.scene || lifted !== this.liftedIds) {
+      const resting = lifted ? scene.filter(({ item }) => !lifted.has(item.id)) : scene;
+      if (stands) this.mend(resting, look, base);
+      else this.drawAll(resting, look, base);
+      this.scene = scene;
+      this.liftedIds = lifted;
+      this.liftedItems = lifted ? scene.filter(({ item }) => lifted.has(item.id)) : [];
+      this.liftedPicture = null;
+    }
     target.drawImage(this.canvas, 0, 0, base.width, base.height);
-    if (lifting) this.drawLifted(target, scene, look, base);
+    if (look.live) this.drawLifted(target, look.live, look, base);
     if (look.pointedOut.size > 0) {
       onBed(target, base, () => {
         const out = scene.filter(({ item }) => look.pointedOut.has(item.id));
@@ -74,13 +76,7 @@ export class ArtworkPainter {
   }
 
   private drawAll(resting: readonly SceneItem[], look: ArtworkLook, base: Base): void {
-    const { canvas } = this;
-    canvas.width = Math.round(base.width * base.ratio);
-    canvas.height = Math.round(base.height * base.ratio);
-    const own = canvas.getContext('2d');
-    if (!own) return;
-    own.scale(base.ratio, base.ratio);
-    onBed(own, base, () => drawSceneItems(own, base.view, within(resting, viewed(base)), look));
+    drawAfresh(this.canvas, within(resting, viewed(base)), look, base);
     this.base = base;
     this.drawn = meaningOf(resting);
   }
@@ -117,53 +113,40 @@ export class ArtworkPainter {
     this.drawn = wanted;
   }
 
-  private drawLifted(
-    target: CanvasRenderingContext2D,
-    scene: readonly SceneItem[],
-    look: ArtworkLook,
-    base: Base,
-  ): void {
-    const { live } = look;
-    if (!live) return;
-    if (look.selection.size <= mostLifted) {
+  private drawLifted(target: CanvasRenderingContext2D, live: Matrix, look: ArtworkLook, base: Base): void {
+    if (this.liftedItems.length <= mostLifted) {
       onBed(target, base, () => {
         target.transform(...live);
-        drawSceneItems(
-          target,
-          base.view,
-          scene.filter(({ item }) => look.selection.has(item.id)),
-          look,
-        );
+        drawSceneItems(target, base.view, this.liftedItems, look);
       });
       return;
     }
-    let { lifted } = this;
-    if (!lifted || lifted.scene !== scene || lifted.selection !== look.selection || !same(lifted.base, base)) {
-      const canvas = document.createElement('canvas');
-      canvas.width = this.canvas.width;
-      canvas.height = this.canvas.height;
-      const own = canvas.getContext('2d');
-      if (!own) return;
-      own.scale(base.ratio, base.ratio);
-      onBed(own, base, () =>
-        drawSceneItems(
-          own,
-          base.view,
-          scene.filter(({ item }) => look.selection.has(item.id)),
-          look,
-        ),
-      );
-      lifted = { canvas, scene, selection: look.selection, base };
-      this.lifted = lifted;
-    }
+    this.liftedPicture ??= this.pictureOf(this.liftedItems, look, base);
     const { scale, x, y } = base.view;
     target.save();
     target.transform(scale, 0, 0, scale, x, y);
     target.transform(...live);
     target.transform(1 / scale, 0, 0, 1 / scale, -x / scale, -y / scale);
-    target.drawImage(lifted.canvas, 0, 0, base.width, base.height);
+    target.drawImage(this.liftedPicture, 0, 0, base.width, base.height);
     target.restore();
   }
+
+  /** A picture of items of its own, as large as the view. */
+  private pictureOf(items: readonly SceneItem[], look: ArtworkLook, base: Base): HTMLCanvasElement {
+    const canvas = document.createElement('canvas');
+    drawAfresh(canvas, items, look, base);
+    return canvas;
+  }
+}
+
+/** Makes a canvas as large as the view, and draws items on it. */
+function drawAfresh(canvas: HTMLCanvasElement, items: readonly SceneItem[], look: ArtworkLook, base: Base): void {
+  canvas.width = Math.round(base.width * base.ratio);
+  canvas.height = Math.round(base.height * base.ratio);
+  const context = canvas.getContext('2d');
+  if (!context) return;
+  context.scale(base.ratio, base.ratio);
+  onBed(context, base, () => drawSceneItems(context, base.view, items, look));
 }
 
 function onBed(context: CanvasRenderingContext2D, { view }: Base, draw: () => void): void {

@@ -1,4 +1,4 @@
-import { type Box, boundsOfAll, fromMachine, isEmpty, type Matrix, type Point, transformItems } from '@lambent/core';
+import { type Box, boundsAmong, fromMachine, isEmpty, type Matrix, type Point, transformItems } from '@lambent/core';
 import type Konva from 'konva';
 import { memo, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { Circle, Group, Layer, Line, Rect, Shape, Stage, Transformer } from 'react-konva';
@@ -233,10 +233,7 @@ function SelectionHandles() {
   const proxy = useRef<Konva.Rect>(null);
   const handles = useRef<Konva.Transformer>(null);
   const transforming = useRef(false);
-  const bounds = useMemo(
-    () => boundsOfAll(drawing.items.filter((item) => selection.has(item.id))),
-    [drawing, selection],
-  );
+  const bounds = useMemo(() => boundsAmong(drawing, selection), [drawing, selection]);
   const empty = isEmpty(bounds);
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: the handles follow whatever moves the frame

@@ -1,4 +1,14 @@
-import { type Alignment, type Combining, gridMaps, gridThatFits, ringMaps, sheetSafeBox } from '@lambent/core';
+import {
+  type Alignment,
+  boundsAmong,
+  boxCentre,
+  type Combining,
+  gridMaps,
+  gridThatFits,
+  isEmpty,
+  ringMaps,
+  sheetSafeBox,
+} from '@lambent/core';
 import {
   AlignCenterHorizontal,
   AlignCenterVertical,
@@ -38,14 +48,12 @@ import {
   lock,
   mirror,
   order,
-  selectedItems,
-  selectionBox,
   simplify,
   spread,
   ungroup,
 } from '../commands.ts';
 import { useBench, useBenchActions } from '../context.ts';
-import { jobOf, unitOf } from '../store.ts';
+import { jobOf, selectedItems, selectionBox, unitOf } from '../store.ts';
 import { thingsOf } from '../thing-names.ts';
 import { showDraft } from '../tools/draw.ts';
 import { draftOfCopies } from './copies-draft.ts';
@@ -170,7 +178,7 @@ function AlignPart() {
       </div>
       {things.length > 1 && (
         <div className="flex items-end gap-1.5">
-          <LengthField label="Gap" unit={unit} value={gap} commit={(value) => void setGap(value)} />
+          <LengthField label="Gap" unit={unit} value={gap} commit={setGap} />
           <Button onClick={() => spread(actions, 'x', 'gap', gap)}>In a row</Button>
           <Button onClick={() => spread(actions, 'y', 'gap', gap)}>In a column</Button>
         </div>
@@ -201,13 +209,12 @@ function RepeatPart() {
   const [linked, setLinked] = useState(false);
   const [open, setOpen] = useState(false);
   const maps = useMemo(() => {
-    const items = drawing.items.filter((item) => selection.has(item.id));
-    if (items.length === 0) return [];
-    const box = selectionBox(actions.get());
+    const box = boundsAmong(drawing, selection);
+    if (isEmpty(box)) return [];
     if (kind === 'grid') return gridMaps(box, grid);
-    const middle = { x: (box.minX + box.maxX) / 2, y: (box.minY + box.maxY) / 2 };
+    const middle = boxCentre(box);
     return ringMaps(box, { ...ring, centre: mark ?? { x: middle.x, y: middle.y + ring.radius } });
-  }, [drawing, selection, kind, grid, ring, mark, actions]);
+  }, [drawing, selection, kind, grid, ring, mark]);
 
   useEffect(() => {
     if (!open) return;
@@ -264,8 +271,8 @@ function RepeatPart() {
               whole
               commit={(rows) => change({ rows })}
             />
-            <LengthField label="Gap across" unit={unit} value={grid.gapX} commit={(gapX) => void change({ gapX })} />
-            <LengthField label="Gap down" unit={unit} value={grid.gapY} commit={(gapY) => void change({ gapY })} />
+            <LengthField label="Gap across" unit={unit} value={grid.gapX} commit={(gapX) => change({ gapX })} />
+            <LengthField label="Gap down" unit={unit} value={grid.gapY} commit={(gapY) => change({ gapY })} />
           </div>
           <div className="flex items-center justify-between gap-2">
             <label className="flex items-center gap-1.5">
@@ -305,12 +312,7 @@ function RepeatPart() {
               commit={(sweep) => changeRing({ sweep })}
             />
             {!mark && (
-              <LengthField
-                label="Radius"
-                unit={unit}
-                value={ring.radius}
-                commit={(radius) => void changeRing({ radius })}
-              />
+              <LengthField label="Radius" unit={unit} value={ring.radius} commit={(radius) => changeRing({ radius })} />
             )}
           </div>
           <label className="flex items-center gap-1.5">
@@ -348,15 +350,10 @@ function MendPart() {
   const count = useBench((state) => state.selection.size);
   const [within, setWithin] = useState(0.1);
   const [said, setSaid] = useState<string | null>(null);
-  const positive = (value: number) => {
-    if (!(value > 0)) return 'More than 0.';
-    setWithin(value);
-    return undefined;
-  };
   return (
     <Part title="Mend lines">
       <div className="flex items-end gap-1.5">
-        <LengthField label="Within" unit={unit} value={within} commit={positive} />
+        <LengthField label="Within" unit={unit} value={within} takes="more-than-0" commit={setWithin} />
         <Button onClick={() => setSaid(join(actions, within))}>Join ends</Button>
         <Button onClick={() => setSaid(simplify(actions, within))}>Simplify</Button>
       </div>

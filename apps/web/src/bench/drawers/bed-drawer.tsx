@@ -1,5 +1,6 @@
 import { Radio, RadioGroup } from '@headlessui/react';
 import {
+  countsDown,
   formatLength,
   type LengthUnit,
   lengthUnits,
@@ -104,7 +105,7 @@ function SheetPart({ sheet, machine, unit }: { sheet: Sheet; machine: Machine; u
   // A sheet's place is that of its corner nearest to zero, in the machine's frame.
   const corner = machine.origin === 'top-left' ? sheet.y : sheet.y + sheet.height;
   const place = toMachine(machine, sheet.x, corner);
-  const up = machine.origin === 'top-left' ? 1 : -1;
+  const up = countsDown(machine);
   const change = (name: string, change: Partial<Sheet>) => {
     actions.edit(name, (job) => setSheet(job, { ...sheet, ...change }));
     return undefined;

@@ -1,6 +1,6 @@
 import {
-  anchorPoint,
-  boundsOfAll,
+  boxCentre,
+  countsDown,
   mirrorItems,
   moveItems,
   placeFrom,
@@ -9,15 +9,15 @@ import {
   translation,
 } from '@lambent/core';
 import { useState } from 'react';
-import { parseAngle } from '../../ui/angle.ts';
 import { Button } from '../../ui/button.tsx';
 import { Choice } from '../../ui/choice.tsx';
 import { LengthField } from '../../ui/length-field.tsx';
 import { NumberField } from '../../ui/number-field.tsx';
+import { parseAngle } from '../../ui/plain-number.ts';
 import { TypedField } from '../../ui/typed-field.tsx';
-import { addCopies, selectedItems } from '../commands.ts';
+import { addCopies } from '../commands.ts';
 import { useBench, useBenchActions } from '../context.ts';
-import { anchorOf, jobOf, machineOf, unitOf } from '../store.ts';
+import { anchorOf, jobOf, machineOf, selectionBox, unitOf } from '../store.ts';
 import { pointAtAngle } from '../tools/recipes.ts';
 import { Part } from './drawer.tsx';
 
@@ -28,7 +28,7 @@ export function PlacePart() {
   const actions = useBenchActions();
   const unit = useBench(unitOf);
   const mark = useBench((state) => jobOf(state).mark);
-  const down = useBench(machineOf).origin === 'top-left' ? 1 : -1;
+  const down = countsDown(useBench(machineOf));
   const [by, setBy] = useState<By>('axes');
   const [offset, setOffset] = useState({ dx: 0, dy: 0, distance: 10, angle: 0 });
   const [copies, setCopies] = useState(1);
@@ -56,7 +56,7 @@ export function PlacePart() {
   };
   const about = () => {
     const state = actions.get();
-    return mark ?? anchorPoint(boundsOfAll(selectedItems(state)), { u: 0.5, v: 0.5 });
+    return mark ?? boxCentre(selectionBox(state));
   };
   const turnIt = (copying: boolean) => {
     const map = rotation(-turn, about());

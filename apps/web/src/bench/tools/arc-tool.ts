@@ -1,4 +1,4 @@
-import type { Point, Shape } from '@lambent/core';
+import { centreThrough, type Point, type Shape } from '@lambent/core';
 import type { BenchActions } from '../store.ts';
 import { addShape, outlineOfShape, showDraft } from './draw.ts';
 import type { Tool, ToolPoint } from './tool.ts';
@@ -71,8 +71,7 @@ export class ArcTool implements Tool {
     const [a, b] = this.points;
     const through = this.to?.bed;
     if (!a || !b || !through) return null;
-    const arc = this.radius === null ? arcThrough(a, through, b) : arcOfRadius(a, b, through, this.radius);
-    return arc;
+    return this.radius === null ? arcThrough(a, through, b) : arcOfRadius(a, b, through, this.radius);
   }
 
   private show(): void {
@@ -105,19 +104,16 @@ export class ArcTool implements Tool {
 }
 
 /** The arc from one point through another to a third; null when they stand in a line. */
-export function arcThrough(a: Point, through: Point, b: Point): Shape | null {
-  const [px, py, qx, qy] = [a.x - through.x, a.y - through.y, b.x - through.x, b.y - through.y];
-  const twice = 2 * (px * qy - py * qx);
-  const [pp, qq] = [px * px + py * py, qx * qx + qy * qy];
-  if (Math.abs(twice) < 1e-9 * (pp + qq)) return null;
-  const cx = through.x + (qy * pp - py * qq) / twice;
-  const cy = through.y + (px * qq - qx * pp) / twice;
+function arcThrough(a: Point, through: Point, b: Point): Shape | null {
+  const centre = centreThrough(a, through, b);
+  if (!centre) return null;
   // Clockwise on the screen, where y points down, when the three turn to the right.
-  return arcAbout({ x: cx, y: cy }, a, b, twice < 0);
+  const turn = (through.x - a.x) * (b.y - through.y) - (through.y - a.y) * (b.x - through.x);
+  return arcAbout(centre, a, b, turn > 0);
 }
 
 /** The arc of a radius between two points that bends to the side of a third. */
-export function arcOfRadius(a: Point, b: Point, towards: Point, radius: number): Shape | null {
+function arcOfRadius(a: Point, b: Point, towards: Point, radius: number): Shape | null {
   const [dx, dy] = [b.x - a.x, b.y - a.y];
   const length = Math.hypot(dx, dy);
   const rise = Math.sqrt(Math.max(0, radius * radius - (length * length) / 4));

@@ -66,21 +66,15 @@ export function Catching() {
             label="Grid (0: none)"
             unit={unit}
             value={snapping.gridMm ?? 0}
-            commit={(gridMm) => {
-              if (gridMm < 0) return 'Not below 0.';
-              change({ gridMm: gridMm === 0 ? null : gridMm });
-              return undefined;
-            }}
+            takes="not-below-0"
+            commit={(gridMm) => change({ gridMm: gridMm === 0 ? null : gridMm })}
           />
           <LengthField
             label="Arrow keys"
             unit={unit}
             value={nudge}
-            commit={(step) => {
-              if (!(step > 0)) return 'More than 0.';
-              actions.set({ toolOptions: { ...actions.get().toolOptions, nudge: step } });
-              return undefined;
-            }}
+            takes="more-than-0"
+            commit={(step) => actions.set({ toolOptions: { ...actions.get().toolOptions, nudge: step } })}
           />
         </div>
       </PopoverPanel>

@@ -3,7 +3,6 @@ import {
   type Corner,
   type Item,
   invert,
-  itemAt,
   largestCorner,
   meanScale,
   nodesOf,
@@ -13,11 +12,12 @@ import {
   replaceShape,
   type Shape,
   shapeCorners,
+  sharpOutlineOf,
   transformPath,
 } from '@lambent/core';
 import { toast } from 'sonner';
-import { type BenchActions, jobOf } from '../store.ts';
-import { newId, showDraft } from './draw.ts';
+import type { BenchActions } from '../store.ts';
+import { itemUnder, newId, showDraft } from './draw.ts';
 import type { Tool, ToolPoint } from './tool.ts';
 
 const reachPx = 12;
@@ -67,16 +67,14 @@ export class CornerTool implements Tool {
 
   /** The item whose corner is near, and the corner in the frame of its shape. */
   private under({ free }: ToolPoint): { item: Item; at: Point } | null {
-    const state = this.actions.get();
-    const reach = reachPx / state.view.scale;
-    const item = itemAt(jobOf(state).drawing, free.x, free.y, reach);
+    const item = itemUnder(this.actions, free, reachPx);
     const back = item && invert(item.matrix);
     if (!item || !back || item.shape.kind === 'picture') return null;
     const here = applyTo(back, free.x, free.y);
-    const near = reach / meanScale(item.matrix);
+    const near = reachPx / this.actions.get().view.scale / meanScale(item.matrix);
     const distance = (p: Point) => Math.hypot(p.x - here.x, p.y - here.y);
     const shapedAlready = item.shape.kind === 'path' ? (item.shape.corners ?? []) : [];
-    const candidates = [...cornersOf(plainPath(item.shape)), ...shapedAlready];
+    const candidates = [...cornersOf(sharpOutlineOf(item.shape)), ...shapedAlready];
     const nearest = candidates.reduce<Point | null>(
       (best, p) => (!best || distance(p) < distance(best) ? p : best),
       null,
@@ -90,7 +88,7 @@ export class CornerTool implements Tool {
   private shaped(item: Item, at: Point): Shape | string {
     const { corner, cornerSize } = this.actions.get().toolOptions;
     const scale = meanScale(item.matrix);
-    const path = plainPath(item.shape);
+    const path = sharpOutlineOf(item.shape);
     const others = (item.shape.kind === 'path' ? (item.shape.corners ?? []) : []).filter(
       ({ x, y }) => x !== at.x || y !== at.y,
     );
@@ -103,11 +101,6 @@ export class CornerTool implements Tool {
     const shaped: Corner = { ...at, kind: corner, size };
     return { kind: 'path', path, corners: [...others, shaped] };
   }
-}
-
-/** A shape as points, corners that were shaped later left sharp. */
-function plainPath(shape: Shape): Path {
-  return shape.kind === 'path' ? shape.path : outlineOf(shape);
 }
 
 function cornersOf(path: Path): Point[] {

@@ -1,6 +1,6 @@
 import { formatLength, parseLength } from '@lambent/core';
 import { useEffect, useRef, useState } from 'react';
-import { parseAngle } from '../../ui/angle.ts';
+import { parseAngle } from '../../ui/plain-number.ts';
 import { toScreen } from '../bed/view.ts';
 import { useBench, useBenchActions } from '../context.ts';
 import { unitOf } from '../store.ts';

@@ -1,4 +1,14 @@
-import { addItems, drawnPaint, type Item, type Operation, outlineOf, type Path, type Shape } from '@lambent/core';
+import {
+  addItems,
+  drawnPaint,
+  type Item,
+  itemAt,
+  type Operation,
+  outlineOf,
+  type Path,
+  type Point,
+  type Shape,
+} from '@lambent/core';
 import { type BenchActions, jobOf } from '../store.ts';
 import { type Draft, emptyDraft } from './tool.ts';
 
@@ -39,6 +49,8 @@ export function isDrag(a: { x: number; y: number }, b: { x: number; y: number })
   return Math.hypot(a.x - b.x, a.y - b.y) >= 3;
 }
 
-export function itemsOf(actions: BenchActions): readonly Item[] {
-  return jobOf(actions.get()).drawing.items;
+/** The item under a point of the bed, within some pixels. */
+export function itemUnder(actions: BenchActions, { x, y }: Point, reachPx: number): Item | null {
+  const state = actions.get();
+  return itemAt(jobOf(state).drawing, x, y, reachPx / state.view.scale);
 }

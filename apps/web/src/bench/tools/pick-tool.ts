@@ -1,10 +1,8 @@
 import {
   type Box,
-  boundsOfAll,
   boxContains,
   companionsOf,
   isEmpty,
-  itemAt,
   itemsWithin,
   moveItems,
   type Point,
@@ -12,8 +10,8 @@ import {
   transformBox,
   translation,
 } from '@lambent/core';
-import { type BenchActions, jobOf } from '../store.ts';
-import { isDrag } from './draw.ts';
+import { type BenchActions, jobOf, selectionBox } from '../store.ts';
+import { isDrag, itemUnder } from './draw.ts';
 import { snapField, snapReach } from './snapping.ts';
 import { editText } from './text-tool.ts';
 import type { Tool, ToolPoint } from './tool.ts';
@@ -41,9 +39,9 @@ export class PickTool implements Tool {
     if (button !== 0) return;
     const state = this.actions.get();
     const { drawing } = jobOf(state);
-    const hit = itemAt(drawing, bed.x, bed.y, reachPx / state.view.scale);
+    const hit = itemUnder(this.actions, bed, reachPx);
     if (!hit) {
-      const bounds = boundsOfAll(drawing.items.filter((item) => state.selection.has(item.id)));
+      const bounds = selectionBox(state);
       const within = !isEmpty(bounds) && boxContains(bounds, { minX: bed.x, minY: bed.y, maxX: bed.x, maxY: bed.y });
       this.doing = { kind: 'pressed', screen, bed, onSelection: within };
       return;
@@ -72,16 +70,14 @@ export class PickTool implements Tool {
     const state = actions.get();
     switch (doing.kind) {
       case 'nothing': {
-        const { drawing } = jobOf(state);
-        const hit = itemAt(drawing, bed.x, bed.y, reachPx / state.view.scale);
-        actions.hover(hit ? companionsOf(drawing, hit).map((item) => item.id) : []);
+        const hit = itemUnder(actions, bed, reachPx);
+        actions.hover(hit ? companionsOf(jobOf(state).drawing, hit).map((item) => item.id) : []);
         break;
       }
       case 'pressed': {
         if (!isDrag(screen, doing.screen)) return;
-        const bounds = boundsOfAll(jobOf(state).drawing.items.filter((item) => state.selection.has(item.id)));
         this.doing = doing.onSelection
-          ? { kind: 'moving', from: doing.bed, bounds }
+          ? { kind: 'moving', from: doing.bed, bounds: selectionBox(state) }
           : { kind: 'framing', from: doing.bed, keep: shift ? state.selection : new Set() };
         this.move(point);
         break;
@@ -104,8 +100,7 @@ export class PickTool implements Tool {
     const bed = point.free;
     if (doing.kind === 'pressed' && !point.shift) {
       // A click beside everything lets go of the selection, also inside its bounds.
-      const { drawing } = jobOf(state);
-      if (!itemAt(drawing, bed.x, bed.y, reachPx / state.view.scale)) actions.select([]);
+      if (!itemUnder(actions, bed, reachPx)) actions.select([]);
     } else if (doing.kind === 'moving') {
       const [dx, dy] = this.shift(doing.from, doing.bounds, point);
       const count = state.selection.size;

@@ -6,7 +6,6 @@ import {
   deleteNodes,
   type Item,
   invert,
-  itemAt,
   type Matrix,
   moveHandle,
   moveNode,
@@ -14,15 +13,15 @@ import {
   type NodePlace,
   nearestPlace,
   nodesOf,
-  outlineOf,
   type Point,
   pathOfNodes,
   replaceShape,
+  sharpOutlineOf,
   smoothNodes,
   transformPath,
 } from '@lambent/core';
 import { type BenchActions, jobOf } from '../store.ts';
-import { newId, showDraft } from './draw.ts';
+import { itemUnder, newId, showDraft } from './draw.ts';
 import type { Tool, ToolPoint } from './tool.ts';
 
 const reachPx = 7;
@@ -61,9 +60,13 @@ export class PointsTool implements Tool {
 
   /** The points in bed mm, as they are now while one is dragged. */
   get lines(): readonly NodeLine[] {
-    if (this.moved) return this.moved;
+    return this.moved ?? this.resting;
+  }
+
+  /** The points in bed mm, as they are in the drawing. */
+  private get resting(): readonly NodeLine[] {
     const { item } = this;
-    return item ? nodesOf(transformPath(plainOutline(item), item.matrix)) : [];
+    return item ? nodesOf(transformPath(sharpOutlineOf(item.shape), item.matrix)) : [];
   }
 
   get selected(): readonly NodePlace[] {
@@ -96,7 +99,7 @@ export class PointsTool implements Tool {
       }
       return;
     }
-    const other = itemAt(jobOf(this.actions.get()).drawing, point.free.x, point.free.y, reach);
+    const other = itemUnder(this.actions, point.free, reachPx);
     this.actions.select(other ? [other.id] : []);
     this.chosen = [];
     this.show();
@@ -105,7 +108,7 @@ export class PointsTool implements Tool {
   move(point: ToolPoint): void {
     const { held } = this;
     if (!held) return;
-    const before = this.item ? nodesOf(transformPath(plainOutline(this.item), this.item.matrix)) : [];
+    const before = this.resting;
     const node = before[held.place.line]?.nodes[held.place.node];
     if (!node) return;
     if (held.side) this.moved = moveHandle(before, held.place, held.side, point.bed);
@@ -190,7 +193,7 @@ export class PointsTool implements Tool {
     const { item } = this;
     const back = item && invert(item.matrix);
     if (!item || !back) return;
-    const lines = change(nodesOf(transformPath(plainOutline(item), item.matrix)));
+    const lines = change(this.resting);
     const path = transformPath(pathOfNodes(lines), back);
     // Corners that were shaped stay with their points; those whose point went are given up.
     const corners = item.shape.kind === 'path' ? movedCorners(item, lines, back) : [];
@@ -224,11 +227,6 @@ export class PointsTool implements Tool {
     const { moved } = this;
     showDraft(this.actions, { outline: moved ? pathOfNodes(moved) : null });
   }
-}
-
-/** An outline with its shaped corners sharp, as its points are. */
-function plainOutline(item: Item) {
-  return item.shape.kind === 'path' ? item.shape.path : outlineOf(item.shape);
 }
 
 function movedCorners(item: Item, lines: readonly NodeLine[], back: Matrix) {

@@ -2,7 +2,6 @@ import {
   cutsOn,
   extendTo,
   type Item,
-  itemAt,
   type JobDocument,
   nearestPlace,
   type OutlinePlace,
@@ -15,7 +14,7 @@ import {
   trimAt,
 } from '@lambent/core';
 import { type BenchActions, jobOf } from '../store.ts';
-import { newId, showDraft } from './draw.ts';
+import { itemUnder, newId, showDraft } from './draw.ts';
 import type { Tool, ToolPoint } from './tool.ts';
 
 const reachPx = 8;
@@ -78,13 +77,11 @@ export class StretchTool implements Tool {
   }
 
   private under({ free, bed }: ToolPoint): { item: Item; place: OutlinePlace } | null {
-    const state = this.actions.get();
-    const reach = reachPx / state.view.scale;
-    const item = itemAt(jobOf(state).drawing, free.x, free.y, reach);
+    const item = itemUnder(this.actions, free, reachPx);
     if (!item || item.shape.kind === 'picture') return null;
     const at = this.snaps ? bed : free;
     const place = nearestPlace(item, at.x, at.y);
-    return place && place.distance <= reach ? { item, place } : null;
+    return place && place.distance <= reachPx / this.actions.get().view.scale ? { item, place } : null;
   }
 }
 

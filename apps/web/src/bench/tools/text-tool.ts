@@ -1,9 +1,9 @@
-import { addItems, itemAt, multiply, replaceShape, transformPath, translation } from '@lambent/core';
+import { addItems, multiply, replaceShape, transformPath, translation } from '@lambent/core';
 import { toast } from 'sonner';
 import { sentenceOf } from '../../api.ts';
 import { fileWorker } from '../../workers/bench.ts';
 import { type BenchActions, jobOf, type TextEdit } from '../store.ts';
-import { drawnItem, newId, showDraft } from './draw.ts';
+import { drawnItem, itemUnder, newId, showDraft } from './draw.ts';
 import type { Tool, ToolPoint } from './tool.ts';
 
 /** Puts text where the bed is clicked, or opens the text that is clicked. */
@@ -25,7 +25,7 @@ export class TextTool implements Tool {
       void finishText(this.actions);
       return;
     }
-    const item = itemAt(jobOf(state).drawing, free.x, free.y, 6 / state.view.scale);
+    const item = itemUnder(this.actions, free, 6);
     if (item?.shape.kind === 'text') editText(this.actions, item.id);
     else
       openText(this.actions, {

@@ -54,11 +54,6 @@ function useOptions(): [ToolOptions, (change: Partial<ToolOptions>) => void] {
 function DrawCard({ name }: { name: keyof typeof toolLooks }) {
   const [options, change] = useOptions();
   const unit = useBench(unitOf);
-  const positive = (set: (value: number) => void) => (value: number) => {
-    if (!(value > 0)) return 'More than 0.';
-    set(value);
-    return undefined;
-  };
   const centred = name === 'rectangle' || name === 'ellipse' || name === 'slot';
   return (
     <Card label={`${toolLooks[name].text}: how it is drawn`}>
@@ -91,11 +86,8 @@ function DrawCard({ name }: { name: keyof typeof toolLooks }) {
             layout="row"
             unit={unit}
             value={options.radius}
-            commit={(radius) => {
-              if (radius < 0) return 'Not below 0.';
-              change({ radius });
-              return undefined;
-            }}
+            takes="not-below-0"
+            commit={(radius) => change({ radius })}
           />
         </div>
       )}
@@ -106,7 +98,8 @@ function DrawCard({ name }: { name: keyof typeof toolLooks }) {
             layout="row"
             unit={unit}
             value={options.slotWidth}
-            commit={positive((slotWidth) => change({ slotWidth }))}
+            takes="more-than-0"
+            commit={(slotWidth) => change({ slotWidth })}
           />
         </div>
       )}
@@ -151,7 +144,8 @@ function DrawCard({ name }: { name: keyof typeof toolLooks }) {
             layout="row"
             unit={unit}
             value={options.smoothing}
-            commit={positive((smoothing) => change({ smoothing }))}
+            takes="more-than-0"
+            commit={(smoothing) => change({ smoothing })}
           />
         </div>
       )}
@@ -214,11 +208,8 @@ function CornerCard() {
           layout="row"
           unit={unit}
           value={options.cornerSize}
-          commit={(cornerSize) => {
-            if (cornerSize < 0) return 'Not below 0.';
-            change({ cornerSize });
-            return undefined;
-          }}
+          takes="not-below-0"
+          commit={(cornerSize) => change({ cornerSize })}
         />
       </div>
       <span className="text-quiet">Click corners; 0 makes them sharp again.</span>

@@ -1,25 +1,19 @@
 import type { Colour, Group, Item, Paint } from '../../drawing/item.ts';
 import { boxContains, boxHeight, boxOf, boxWidth, emptyBox, isEmpty, uniteBoxes } from '../../geometry/box.ts';
 import { joinLines } from '../../geometry/join.ts';
-import {
-  determinant,
-  type Matrix,
-  meanScale,
-  multiply,
-  rotation,
-  scaling,
-  translation,
-} from '../../geometry/matrix.ts';
+import { type Matrix, meanScale, multiply, rotation, scaling, translation } from '../../geometry/matrix.ts';
 import { type Path, pathBounds, transformPath, Verb } from '../../geometry/path.ts';
 import { outlineOf, type Shape } from '../../geometry/shapes.ts';
 import type { FontBook } from '../../text/fonts.ts';
-import { type FoundSize, Notes, type Reading, type SizeChoice } from '../reading.ts';
+import { Notes, type Reading } from '../reading.ts';
 import { FileRefused } from '../refusal.ts';
 import { noteNoFonts, noteText } from '../text-notes.ts';
 import { indexColour, trueColour } from './colours.ts';
 import { drawEntity } from './entities.ts';
 import { Fields, finite, type Raw, readSections } from './groups.ts';
+import { isTilted, planar, planeOf } from './plane.ts';
 import { drawText } from './text.ts';
+import { unitOf } from './units.ts';
 
 /** Ends of loose lines that are this near, in mm, meet. */
 const meeting = 0.01;
@@ -30,28 +24,6 @@ const mostFromBlocks = 200_000;
 const deepestBlock = 40;
 /** Lines in DXF have no width of their own that matters; they come as hairlines, in mm. */
 const hairline = 0.1;
-
-/** `$INSUNITS` in mm. */
-const insertUnits: Record<number, { mm: number; name: string }> = {
-  1: { mm: 25.4, name: 'inches' },
-  2: { mm: 304.8, name: 'feet' },
-  4: { mm: 1, name: 'mm' },
-  5: { mm: 10, name: 'cm' },
-  6: { mm: 1000, name: 'metres' },
-  8: { mm: 25.4e-6, name: 'microinches' },
-  9: { mm: 0.0254, name: 'thousandths of an inch' },
-  10: { mm: 914.4, name: 'yards' },
-  13: { mm: 0.001, name: 'micrometres' },
-  14: { mm: 100, name: 'decimetres' },
-};
-
-const unitNames: readonly (readonly [label: string, mm: number])[] = [
-  ['1 unit = 1 mm', 1],
-  ['1 unit = 1 inch', 25.4],
-  ['1 unit = 1 cm', 10],
-  ['1 unit = 1 m', 1000],
-  ['1 unit = 1 foot', 304.8],
-];
 
 /**
  * Reads a drawing from ASCII DXF, R12 to 2018: its outlines in mm, y down, a group a layer. What lies on
@@ -116,7 +88,7 @@ class DxfReader {
     }
     this.readTables(sections.get('TABLES') ?? []);
     this.readBlocks(sections.get('BLOCKS') ?? []);
-    const unit = this.unit();
+    const unit = unitOf(this.file.header, this.notes);
     const start: Place = {
       matrix: scaling(unit.mm, -unit.mm),
       chain: '',
@@ -141,25 +113,6 @@ class DxfReader {
       notes: this.notes.list(),
       pageCount: 1,
     };
-  }
-
-  private unit(): { mm: number; found: Omit<FoundSize, 'pageWidthMm' | 'pageHeightMm' | 'mmPerUnit'> } {
-    const variable = (name: string) => {
-      const value = this.file.header.get(name)?.[0]?.[1];
-      return value === undefined ? null : finite(value);
-    };
-    const others = (mm: number): SizeChoice[] => unitNames.map(([label, other]) => ({ label, factor: other / mm }));
-    const known = insertUnits[variable('$INSUNITS') ?? 0];
-    if (known)
-      return { mm: known.mm, found: { from: `the file’s unit, ${known.name}`, sure: true, others: others(known.mm) } };
-    const measurement = variable('$MEASUREMENT');
-    if (measurement !== null) {
-      const mm = measurement === 1 ? 1 : 25.4;
-      const from = `the file’s system of units (${measurement === 1 ? 'metric, taken as mm' : 'imperial, taken as inches'})`;
-      return { mm, found: { from, sure: true, others: others(mm) } };
-    }
-    this.notes.add('changed', 'no-physical-size', 'the file does not say what its unit is; mm are taken');
-    return { mm: 1, found: { from: 'no unit in the file; mm taken', sure: false, others: others(1) } };
   }
 
   private readTables(records: readonly Raw[]): void {
@@ -466,33 +419,4 @@ function withFollowers(raws: readonly Raw[]): Entity[] {
     }
   }
   return out;
-}
-
-/** Entities whose points are in a plane of their own. */
-const planar = new Set(['CIRCLE', 'ARC', 'LWPOLYLINE', 'POLYLINE', 'SOLID', 'TRACE', 'HATCH']);
-
-/**
- * The map from an entity's plane to the drawing seen from above, by DXF's arbitrary axis algorithm;
- * null when the plane stands upright.
- */
-function planeOf(fields: Fields): Matrix | null {
-  if (fields.text(210) === null) return scaling(1, 1);
-  const { x, y, z } = fields.point(210);
-  const length = Math.hypot(x, y, z);
-  if (length === 0) return scaling(1, 1);
-  const [nx, ny, nz] = [x / length, y / length, z / length];
-  const near = Math.abs(nx) < 1 / 64 && Math.abs(ny) < 1 / 64;
-  // The x axis is (0, 1, 0) or (0, 0, 1) times the normal; the y axis the normal times the x axis.
-  const [ax, ay, az] = near ? [nz, 0, -nx] : [-ny, nx, 0];
-  const size = Math.hypot(ax, ay, az);
-  const [ux, uy, uz] = [ax / size, ay / size, az / size];
-  const [vx, vy] = [ny * uz - nz * uy, nz * ux - nx * uz];
-  const matrix: Matrix = [ux, uy, vx, vy, 0, 0];
-  return Math.abs(determinant(matrix)) < 1e-6 ? null : matrix;
-}
-
-function isTilted(fields: Fields, raw: Raw): boolean {
-  const heights = raw.type === 'LINE' || raw.type === '3DFACE' ? [30, 31, 32, 33] : raw.type === 'SPLINE' ? [30] : [];
-  const levels = heights.flatMap((code) => fields.all(code).map(finite));
-  return levels.length > 1 && Math.max(...levels) - Math.min(...levels) > 1e-6;
 }
