@@ -32,7 +32,7 @@ export interface Crossing {
 export function chordsOf(stretches: readonly Stretch[], tolerance = chordTolerance): Chord[] {
   const out: Chord[] = [];
   stretches.forEach((s, stretch) => {
-    const steps = isLine(s) ? 1 : Math.min(2000, cubicSteps(s, tolerance));
+    const steps = isLine(s) ? 1 : Math.min(2000, cubicSteps(...s, tolerance));
     let from = { x: s[0], y: s[1] };
     for (let i = 0; i < steps; i++) {
       const to = pointAt(s, (i + 1) / steps);

@@ -1,5 +1,4 @@
 import { coordsOf, cubicAt, type Path, Verb } from './path.ts';
-import type { Stretch } from './stretches.ts';
 
 /** A run of straight lines: x and y of each point one after another. A closed one does not repeat its start. */
 export interface Polyline {
@@ -58,11 +57,18 @@ function pushPoint(points: number[], x: number, y: number): void {
 }
 
 /** Into how many equal steps of t a cubic is cut so that its chords stray no further than `tolerance` from it. */
-export function cubicSteps(c: Stretch, tolerance: number): number {
-  const bend = Math.max(
-    Math.hypot(c[0] - 2 * c[2] + c[4], c[1] - 2 * c[3] + c[5]),
-    Math.hypot(c[2] - 2 * c[4] + c[6], c[3] - 2 * c[5] + c[7]),
-  );
+export function cubicSteps(
+  x0: number,
+  y0: number,
+  x1: number,
+  y1: number,
+  x2: number,
+  y2: number,
+  x3: number,
+  y3: number,
+  tolerance: number,
+): number {
+  const bend = Math.max(Math.hypot(x0 - 2 * x1 + x2, y0 - 2 * y1 + y2), Math.hypot(x1 - 2 * x2 + x3, y1 - 2 * y2 + y3));
   return Math.max(1, Math.ceil(Math.sqrt((0.75 * bend) / tolerance)));
 }
 
@@ -75,7 +81,7 @@ function pushCubic(points: number[], c: Float64Array, at: number, tolerance: num
   const y2 = c[at + 3];
   const x3 = c[at + 4];
   const y3 = c[at + 5];
-  const steps = Math.min(10_000, cubicSteps([x0, y0, x1, y1, x2, y2, x3, y3], tolerance));
+  const steps = Math.min(10_000, cubicSteps(x0, y0, x1, y1, x2, y2, x3, y3, tolerance));
   for (let i = 1; i < steps; i++) {
     const t = i / steps;
     pushPoint(points, cubicAt(x0, x1, x2, x3, t), cubicAt(y0, y1, y2, y3, t));
