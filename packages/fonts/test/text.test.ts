@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { flatten, pathBounds, setText, signedArea, usualText } from '@lambent/core';
+import { flatten, outlineOf, pathBounds, setText, signedArea, usualText } from '@lambent/core';
 import { shippedTools } from '../src/index.ts';
 
 const { fonts } = shippedTools();
@@ -13,6 +13,19 @@ describe('text', () => {
     expect(-minY).toBeCloseTo(12.5, 3);
     // Faces with a swing stand a little below the baseline.
     expect(maxY).toBeLessThan(2);
+  });
+
+  test('runs along a line: on a circle every letter stands on it, and what finds no room is counted', () => {
+    const round = outlineOf({ kind: 'ellipse', cx: 0, cy: 0, rx: 40, ry: 40 });
+    const { path, beyond } = set('HHHH', { along: round, align: 'centre', height: 5 });
+    const corners = flatten(path, 0.001).flatMap(({ points }) => Array.from(points));
+    const radii = corners.flatMap((x, i) => (i % 2 ? [] : [Math.hypot(x, corners[i + 1])]));
+    // Feet of the letters are chords of the circle; their heads stand 5 mm out.
+    expect(Math.min(...radii)).toBeGreaterThan(39.9);
+    expect(Math.max(...radii)).toBeCloseTo(45.1, 0);
+    expect(beyond).toBe(0);
+    const short = outlineOf({ kind: 'slot', x1: 0, y1: 0, x2: 1, y2: 0, width: 2 });
+    expect(set('HHHHHHHHHHHH', { along: short }).beyond).toBeGreaterThan(8);
   });
 
   test('is aligned, spaced, and broken between words', () => {

@@ -1,4 +1,4 @@
-import { formatLength, type LengthUnit, parseLength } from '@lambent/core';
+import { formatLength, type LengthUnit, parseLengthFrom } from '@lambent/core';
 import { TypedField } from './typed-field.tsx';
 
 /** What one arrow key steps by, in mm. */
@@ -17,7 +17,7 @@ interface Props {
   disabled?: boolean;
 }
 
-/** A length: shown in `unit`, typed in any unit or as a sum, always mm inside. */
+/** A length: shown in `unit`, typed in any unit, as a sum or as a change of what it is, always mm inside. */
 export function LengthField({ value, unit, takes, commit, ...rest }: Props) {
   const take = (mm: number): string | undefined => {
     if (takes === 'more-than-0' && !(mm > 0)) return 'More than 0.';
@@ -30,7 +30,7 @@ export function LengthField({ value, unit, takes, commit, ...rest }: Props) {
       {...rest}
       text={formatLength(value, unit, { bare: true, fixed: unit === 'mm' })}
       unit={unit}
-      parse={(text) => parseLength(text, unit)}
+      parse={(text) => parseLengthFrom(text, unit, value)}
       commit={take}
       step={(by) => value + by * stepMm[unit]}
     />

@@ -1,5 +1,5 @@
 import { boundsOf, type Item } from '../drawing/item.ts';
-import { sheetBox, sheetSafeBox } from '../drawing/job.ts';
+import { sheetBox, sheetHolds, sheetUnder } from '../drawing/sheet.ts';
 import { type Box, boxContains, boxesMeet, growBox } from '../geometry/box.ts';
 import { bedBox } from '../recipes/shop.ts';
 import { burntItems, type Check, countOf, finding, ifAny } from './finding.ts';
@@ -38,16 +38,15 @@ export const checkSheet: Check = (prepared) => {
   const { sheets } = prepared.job;
   const items = burntItems(prepared);
   if (items.length === 0 || sheets.length === 0) return [];
-  const boxes = sheets.map((sheet) => ({ whole: sheetBox(sheet), safe: sheetSafeBox(sheet), margin: sheet.margin }));
   const off: Item[] = [];
   const close: Item[] = [];
   for (const item of items) {
-    const bounds = boundsOf(item);
-    const home = boxes.find(({ whole }) => boxContains(whole, bounds, slack));
-    if (!home) off.push(item);
-    else if (!boxContains(home.safe, bounds, slack)) close.push(item);
+    const home = sheetUnder(sheets, item);
+    if (!home || !sheetHolds(home, item, 0, slack)) off.push(item);
+    else if (!sheetHolds(home, item, home.margin, slack)) close.push(item);
   }
-  const across = off.filter((item) => boxes.some(({ whole }) => boxesMeet(whole, boundsOf(item)))).length;
+  const boxes = sheets.map(sheetBox);
+  const across = off.filter((item) => boxes.some((box) => boxesMeet(box, boundsOf(item)))).length;
   const where = across === off.length ? 'over the edge of' : 'off';
   return [
     ...ifAny(off, () =>
@@ -62,7 +61,7 @@ export const checkSheet: Check = (prepared) => {
       finding(
         'into-margin',
         'warns',
-        `${countOf(close.length, 'item comes', 'items come')} within ${boxes[0].margin} mm of the sheet’s edge, where stock is often bent or short.`,
+        `${countOf(close.length, 'item comes', 'items come')} within ${sheets[0].margin} mm of the sheet’s edge, where stock is often bent or short.`,
         close,
       ),
     ),

@@ -1,7 +1,16 @@
-import { type Box, boxHeight, boxWidth } from '../geometry/box.ts';
+import type { Box } from '../geometry/box.ts';
 import { type Matrix, multiply, type Point, rotation, scaling, translation } from '../geometry/matrix.ts';
 import { moveItems, transformEach, transformItems, withoutEmptyGroups } from './edits.ts';
-import { boundsAmong, boundsOfAll, type Drawing, type Group, type Item, topGroupOf } from './item.ts';
+import {
+  type Anchor,
+  anchorPoint,
+  boundsAmong,
+  boundsOfAll,
+  type Drawing,
+  type Group,
+  type Item,
+  topGroupOf,
+} from './item.ts';
 import type { JobDocument } from './job.ts';
 
 /*
@@ -134,16 +143,6 @@ export function spreadItems(
     at += by === 'gap' ? size(thing) + step : step;
     return axis === 'x' ? moveBy(shift, 0) : moveBy(0, shift);
   });
-}
-
-/** A point of a box: 0, ½ or 1 of its width and height. */
-export interface Anchor {
-  readonly u: number;
-  readonly v: number;
-}
-
-export function anchorPoint(box: Box, { u, v }: Anchor): Point {
-  return { x: box.minX + u * boxWidth(box), y: box.minY + v * boxHeight(box) };
 }
 
 /** Puts a selection's anchor so far from a point. */

@@ -1,8 +1,10 @@
 import { type Matrix, multiply, type Point, rotation, scaling, translation } from '../geometry/matrix.ts';
 import type { LengthUnit } from '../units/length.ts';
+import type { DimensionEnd } from './dimension.ts';
 import { foldScale } from './fold.ts';
 import { type Group, type Item, topGroupOf } from './item.ts';
-import type { Assignment, GuideLine, JobDocument, LayerSettings, PaintPart, Sheet } from './job.ts';
+import type { Assignment, GuideLine, JobDocument, LayerSettings, PaintPart } from './job.ts';
+import type { Sheet } from './sheet.ts';
 
 /*
  * Every change to a job is one of these functions, (job, arguments) → job. They never touch what they
@@ -32,7 +34,10 @@ export function addItems(job: JobDocument, items: readonly Item[], groups: reado
 export function removeItems(job: JobDocument, ids: ReadonlySet<string>): JobDocument {
   const items = job.drawing.items.filter((item) => !ids.has(item.id));
   if (items.length === job.drawing.items.length) return job;
-  return { ...job, drawing: { items, groups: withoutEmptyGroups(job.drawing.groups, items) } };
+  // Marks that measure what goes, go with it.
+  const holdsOn = (end: DimensionEnd) => end.kind !== 'point' && ids.has(end.itemId);
+  const dimensions = job.dimensions.filter(({ from, to }) => !holdsOn(from) && !holdsOn(to));
+  return { ...job, dimensions, drawing: { items, groups: withoutEmptyGroups(job.drawing.groups, items) } };
 }
 
 /** The groups that items are in, and those that these are in. */

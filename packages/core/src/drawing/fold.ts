@@ -54,11 +54,17 @@ function scaledShape(shape: Shape, sx: number, sy: number): Shape | null {
     case 'text': {
       if (!even) return null;
       const { text, path } = shape;
-      const { height, spacing, width } = text;
+      const { height, spacing, width, along } = text;
       return {
         ...shape,
         path: transformPath(path, scaling(sx, sx)),
-        text: { ...text, height: height * sx, spacing: spacing * sx, width: width === null ? null : width * sx },
+        text: {
+          ...text,
+          height: height * sx,
+          spacing: spacing * sx,
+          width: width === null ? null : width * sx,
+          ...(along ? { along: transformPath(along, scaling(sx, sx)) } : {}),
+        },
       };
     }
     case 'path': {

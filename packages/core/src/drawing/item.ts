@@ -1,7 +1,7 @@
 import type { FillRule } from '../geometry/area.ts';
-import { type Box, emptyBox, uniteBoxes } from '../geometry/box.ts';
+import { type Box, boxHeight, boxWidth, emptyBox, uniteBoxes } from '../geometry/box.ts';
 import { flatten, type Polyline } from '../geometry/flatten.ts';
-import type { Matrix } from '../geometry/matrix.ts';
+import type { Matrix, Point } from '../geometry/matrix.ts';
 import { type Path, pathBounds, transformPath } from '../geometry/path.ts';
 import { outlineOf, type Shape } from '../geometry/shapes.ts';
 
@@ -87,6 +87,16 @@ export function boundsOfAll(items: Iterable<Item>): Box {
 /** The bounds of some of a drawing's items. */
 export function boundsAmong({ items }: Pick<Drawing, 'items'>, ids: ReadonlySet<string>): Box {
   return boundsOfAll(items.filter((item) => ids.has(item.id)));
+}
+
+/** A point of a box: 0, ½ or 1 of its width and height. */
+export interface Anchor {
+  readonly u: number;
+  readonly v: number;
+}
+
+export function anchorPoint(box: Box, { u, v }: Anchor): Point {
+  return { x: box.minX + u * boxWidth(box), y: box.minY + v * boxHeight(box) };
 }
 
 /** The outermost group an item is in, or null. */

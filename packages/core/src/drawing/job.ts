@@ -1,20 +1,9 @@
-import { type Box, boxOf, growBox } from '../geometry/box.ts';
 import type { Point } from '../geometry/matrix.ts';
 import type { LengthUnit } from '../units/length.ts';
 import type { Arrival } from './arrival.ts';
+import type { DimensionMark } from './dimension.ts';
 import { type Colour, type Drawing, emptyDrawing } from './item.ts';
-
-/** A piece of stock on the bed. Place and size in mm, from the bed's top left, y down. */
-export interface Sheet {
-  readonly id: string;
-  readonly materialId: string;
-  readonly x: number;
-  readonly y: number;
-  readonly width: number;
-  readonly height: number;
-  /** How far from the sheet's edge artwork should stay, in mm. */
-  readonly margin: number;
-}
+import type { Sheet } from './sheet.ts';
 
 /** Which half of a paint is meant: an item's stroke and its fill may mean different things. */
 export type PaintPart = 'stroke' | 'fill';
@@ -61,6 +50,8 @@ export interface JobDocument {
   /** The files that were brought in, in their order. */
   readonly arrivals: readonly Arrival[];
   readonly guides: readonly GuideLine[];
+  /** Measures that are shown, follow what they measure, and never burn. */
+  readonly dimensions: readonly DimensionMark[];
   /** A place the operator marked, to put things at or to measure from, in mm. */
   readonly mark: Point | null;
 }
@@ -78,15 +69,7 @@ export function newJob(machineId: string, keyId: string): JobDocument {
     off: [],
     arrivals: [],
     guides: [],
+    dimensions: [],
     mark: null,
   };
-}
-
-export function sheetBox(sheet: Sheet): Box {
-  return boxOf(sheet.x, sheet.y, sheet.width, sheet.height);
-}
-
-/** The part of a sheet inside its margin. */
-export function sheetSafeBox(sheet: Sheet): Box {
-  return growBox(sheetBox(sheet), -sheet.margin);
 }

@@ -1,10 +1,12 @@
 import type { Matrix, Point } from '../geometry/matrix.ts';
 import { lengthUnits } from '../units/length.ts';
 import { type Arrival, type ReadingChoices, solidSides } from './arrival.ts';
+import type { DimensionAxis, DimensionEnd, DimensionMark } from './dimension.ts';
 import type { Drawing, Item } from './item.ts';
-import type { GuideLine, JobDocument, LayerSettings, Sheet } from './job.ts';
+import type { GuideLine, JobDocument, LayerSettings } from './job.ts';
 import { asColour, asList, asNumber, asNumbers, asRecord, asText, asTextOrNull, NotADrawing } from './json-parts.ts';
 import { type ShapeJson, shapeFromJson, shapeToJson } from './shape-json.ts';
+import type { Sheet } from './sheet.ts';
 
 export { NotADrawing } from './json-parts.ts';
 
@@ -119,6 +121,9 @@ export function jobFromJson(json: unknown): JobDocument {
     // Jobs of earlier versions do not know what they were brought in from.
     arrivals: asList(record.arrivals ?? [], 'job: arrivals').map((entry, i) => arrivalFromJson(entry, `arrival ${i}`)),
     guides: asList(record.guides ?? [], 'job: guides').map((entry, i) => guideFromJson(entry, `guide ${i}`)),
+    dimensions: asList(record.dimensions ?? [], 'job: dimensions').map((entry, i) =>
+      dimensionFromJson(entry, `dimension ${i}`),
+    ),
     mark: record.mark ? pointFromJson(record.mark, 'job: mark') : null,
   };
 }
@@ -127,6 +132,41 @@ function guideFromJson(json: unknown, where: string): GuideLine {
   const { id, axis, at } = asRecord(json, where);
   if (axis !== 'x' && axis !== 'y') throw new NotADrawing(`${where}: axis must be x or y`);
   return { id: asText(id, `${where}: id`), axis, at: asNumber(at, `${where}: at`) };
+}
+
+const dimensionAxes: readonly DimensionAxis[] = ['straight', 'x', 'y'];
+
+function dimensionFromJson(json: unknown, where: string): DimensionMark {
+  const { id, from, to, axis, beside } = asRecord(json, where);
+  const known = dimensionAxes.find((name) => name === axis);
+  if (!known) throw new NotADrawing(`${where}: axis must be ${dimensionAxes.join(', ')}`);
+  return {
+    id: asText(id, `${where}: id`),
+    from: endFromJson(from, `${where}: from`),
+    to: endFromJson(to, `${where}: to`),
+    axis: known,
+    beside: asNumber(beside, `${where}: beside`),
+  };
+}
+
+function endFromJson(json: unknown, where: string): DimensionEnd {
+  const end = asRecord(json, where);
+  const number = (name: string) => asNumber(end[name], `${where}: ${name}`);
+  switch (end.kind) {
+    case 'outline':
+      return {
+        kind: 'outline',
+        itemId: asText(end.itemId, `${where}: itemId`),
+        subpath: number('subpath'),
+        at: number('at'),
+      };
+    case 'bounds':
+      return { kind: 'bounds', itemId: asText(end.itemId, `${where}: itemId`), u: number('u'), v: number('v') };
+    case 'point':
+      return { kind: 'point', x: number('x'), y: number('y') };
+    default:
+      throw new NotADrawing(`${where}: kind must be outline, bounds or point`);
+  }
 }
 
 function pointFromJson(json: unknown, where: string): Point {
@@ -175,6 +215,7 @@ function sheetFromJson(json: unknown, where: string): Sheet {
     width,
     height,
     margin: number('margin'),
+    ...(sheet.angle === undefined || sheet.angle === 0 ? {} : { angle: number('angle') }),
   };
 }
 

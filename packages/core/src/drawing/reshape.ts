@@ -2,8 +2,9 @@ import { addEllipticArc } from '../geometry/arc.ts';
 import { arcOfCubic } from '../geometry/arc-of.ts';
 import { type Box, growBox } from '../geometry/box.ts';
 import { crossingsOf } from '../geometry/crossings.ts';
+import { type ArcsFound, findArcs } from '../geometry/find-arcs.ts';
 import { identity, invert } from '../geometry/matrix.ts';
-import { nodeCount, PathBuilder, pathBounds, transformPath } from '../geometry/path.ts';
+import { nodeCount, type Path, PathBuilder, pathBounds, transformPath } from '../geometry/path.ts';
 import { simplifyPath } from '../geometry/refit.ts';
 import { outlineOf, type Shape } from '../geometry/shapes.ts';
 import {
@@ -239,6 +240,35 @@ function onwards(last: Stretch): Stretch[] {
       last[7] + (v.y / length) * furthestExtension,
     ),
   ];
+}
+
+/**
+ * Makes arcs of what lies on circles within a tolerance in mm: a whole circle or a single arc gets its numbers
+ * back, runs within longer lines are drawn as arcs.
+ * @returns the job and how many arcs were found
+ */
+export function arcsBack(
+  job: JobDocument,
+  ids: ReadonlySet<string>,
+  tolerance: number,
+): { job: JobDocument; found: number } {
+  let found = 0;
+  const items = job.drawing.items.map((item): Item => {
+    if (!ids.has(item.id) || item.shape.kind !== 'path' || item.shape.corners) return item;
+    const { path, arcs } = findArcs(pathOf(item), tolerance);
+    if (arcs.length === 0) return item;
+    found += arcs.length;
+    return { ...item, shape: shapeOfArcs(arcs, pathOf(item)) ?? { kind: 'path', path }, matrix: identity };
+  });
+  return { job: found > 0 ? { ...job, drawing: { ...job.drawing, items } } : job, found };
+}
+
+/** The circle or arc that a path is nothing but. */
+function shapeOfArcs([arc, ...more]: ArcsFound['arcs'], path: Path): Shape | null {
+  if (more.length > 0 || !arc.whole || [...subpathsOf(path)].length > 1) return null;
+  const { cx, cy, radius, from, span } = arc;
+  if (Math.abs(Math.abs(span) - 2 * Math.PI) < 1e-3) return { kind: 'ellipse', cx, cy, rx: radius, ry: radius };
+  return { kind: 'arc', cx, cy, radius, from: (from * 180) / Math.PI, sweep: (span * 180) / Math.PI };
 }
 
 /** Fewer nodes for the same outlines, within a tolerance in mm. */

@@ -10,13 +10,15 @@ interface PathJson {
   readonly coords: number[];
 }
 
+type TextJson = Omit<TextSetting, 'along'> & { readonly along?: PathJson };
+
 type Plain = Exclude<Shape, { kind: 'path' } | { kind: 'text' } | { kind: 'combined' }>;
 
 /** A shape as plain JSON: the same but for paths, whose verbs are a string such as `MLCZ`. */
 export type ShapeJson =
   | Plain
   | ({ kind: 'path'; corners?: readonly Corner[] } & PathJson)
-  | ({ kind: 'text'; text: TextSetting } & PathJson)
+  | ({ kind: 'text'; text: TextJson } & PathJson)
   | { kind: 'combined'; how: Combining; parts: (Omit<CombinedPart, 'shape'> & { shape: ShapeJson })[] };
 
 const letters = 'MLCZ';
@@ -26,12 +28,16 @@ export function shapeToJson(shape: Shape): ShapeJson {
     case 'path':
       return { kind: 'path', ...pathToJson(shape.path), ...(shape.corners ? { corners: shape.corners } : {}) };
     case 'text':
-      return { kind: 'text', text: shape.text, ...pathToJson(shape.path) };
+      return { kind: 'text', text: textToJson(shape.text), ...pathToJson(shape.path) };
     case 'combined':
       return { ...shape, parts: shape.parts.map((part) => ({ ...part, shape: shapeToJson(part.shape) })) };
     default:
       return shape;
   }
+}
+
+function textToJson({ along, ...text }: TextSetting): TextJson {
+  return along ? { ...text, along: pathToJson(along) } : text;
 }
 
 /** Whether two shapes are the same in every number. */
@@ -146,6 +152,9 @@ function textFromJson(json: unknown, where: string): TextSetting {
     spacing: asNumber(text.spacing, `${where}: spacing`),
     leading: asNumber(text.leading, `${where}: leading`),
     width: text.width === null ? null : asNumber(text.width, `${where}: width`),
+    ...(text.along === undefined
+      ? {}
+      : { along: pathFromJson(asRecord(text.along, `${where}: along`), `${where}: along`) }),
   };
 }
 

@@ -170,6 +170,26 @@ export function cornerNodes(lines: readonly NodeLine[], places: readonly NodePla
   );
 }
 
+/** Makes the edges straight that run between two of the nodes. */
+export function straightenEdges(lines: readonly NodeLine[], places: readonly NodePlace[]): NodeLine[] {
+  return lines.map((known, line) => {
+    const { nodes, closed } = known;
+    const chosen = nodes.map((_, node) => places.some((place) => place.line === line && place.node === node));
+    const edge = (from: number, to: number) =>
+      chosen[from] && chosen[to] && from !== to && (closed || Math.abs(from - to) === 1);
+    const next = (i: number) => (i + 1) % nodes.length;
+    const last = (i: number) => (i - 1 + nodes.length) % nodes.length;
+    return {
+      ...known,
+      nodes: nodes.map((node, i) => ({
+        ...node,
+        after: edge(i, next(i)) ? null : node.after,
+        before: edge(last(i), i) ? null : node.before,
+      })),
+    };
+  });
+}
+
 /** Breaks an outline at a node: a closed one opens there, an open one falls into two. */
 export function breakAt(lines: readonly NodeLine[], { line, node }: NodePlace): NodeLine[] {
   return lines.flatMap((known, i) => {

@@ -81,6 +81,8 @@ export interface TextSetting {
   readonly leading: number;
   /** Lines longer than this are broken between words; null for none. */
   readonly width: number | null;
+  /** The line it runs along, in the text's own frame; straight where there is none. */
+  readonly along?: Path;
 }
 
 /** A box as a rectangle with square corners. */
@@ -148,6 +150,11 @@ export function sharpOutlineOf(shape: Shape): Path {
 
 /** Outlines that take work, kept for as long as their shape is. */
 const outlines = new WeakMap<Shape, Path>();
+
+/** Says what a shape's outline is where that was worked out elsewhere, in a worker. */
+export function knowOutline(shape: Shape, outline: Path): void {
+  outlines.set(shape, outline);
+}
 
 function kept(shape: Shape, make: () => Path): Path {
   let path = outlines.get(shape);

@@ -1,6 +1,6 @@
 import type { ColourKey } from '../colours/key.ts';
 import type { Operation } from '../colours/operation.ts';
-import type { Sheet } from '../drawing/job.ts';
+import type { Sheet } from '../drawing/sheet.ts';
 
 /** Where a machine's X0 Y0 lies on its bed. From a top-left origin Y runs down, from the others up. */
 export type Origin = 'top-left' | 'bottom-left' | 'centre';

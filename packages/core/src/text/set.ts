@@ -1,6 +1,8 @@
+import { flatten } from '../geometry/flatten.ts';
 import { translation } from '../geometry/matrix.ts';
 import { type Path, PathBuilder } from '../geometry/path.ts';
 import type { TextSetting } from '../geometry/shapes.ts';
+import { Walk } from '../geometry/walk.ts';
 import type { Face, FontBook } from './fonts.ts';
 import { capHeight, kerning, setGlyph } from './glyphs.ts';
 
@@ -13,6 +15,8 @@ export interface SetText {
   readonly substitute: string | null;
   /** Whether it is drawn by single lines, to be scored and not filled. */
   readonly singleLine: boolean;
+  /** How many letters found no room on the line it runs along, and are left out. */
+  readonly beyond: number;
 }
 
 /** From line to line, as a multiple of the height of capitals, at a leading of 1. */
@@ -33,7 +37,8 @@ export const usualText: TextSetting = {
 
 /**
  * Sets a text: its first baseline runs through (0, 0), from there to the right, around it, or to the left,
- * as it is aligned. Capitals are exactly `height` mm high.
+ * as it is aligned. Capitals are exactly `height` mm high. A text that runs along a line stands on it, from its
+ * start, around its middle or to its end.
  *
  * @throws RangeError when there is no font at all, or the numbers make no sense
  */
@@ -46,16 +51,23 @@ export function setText(setting: TextSetting, book: FontBook): SetText {
   const size = height / capHeight(face);
   const missing = new Set<string>();
   const builder = new PathBuilder();
+  const walk = setting.along ? new Walk(flatten(setting.along, 0.001)[0]) : null;
   const lines = words
     .slice(0, mostLetters)
     .split('\n')
     .flatMap((line) => broken(line, face, size, setting));
+  let beyond = 0;
   lines.forEach((line, i) => {
     const letters = placed(line, face, size, setting.spacing);
     const share = { left: 0, centre: 0.5, right: 1 }[align];
+    const below = i * height * lineStep * leading;
+    const start = ((walk?.total ?? 0) - letters.width) * share;
     for (const { glyph, x } of letters.glyphs) {
       if (!glyph.known) missing.add(glyph.character);
-      glyph.draw(builder, translation(x - letters.width * share, i * height * lineStep * leading));
+      const half = glyph.advance / 2;
+      const place = walk ? walk.frameAt(start + x + half, half, below) : translation(x - letters.width * share, below);
+      if (place) glyph.draw(builder, place);
+      else beyond++;
     }
   });
   return {
@@ -63,6 +75,7 @@ export function setText(setting: TextSetting, book: FontBook): SetText {
     missing: [...missing].filter((character) => character.trim() !== ''),
     substitute: found.exact ? null : face.family,
     singleLine: face.singleLine,
+    beyond,
   };
 }
 

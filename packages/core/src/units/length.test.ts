@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { formatLength, type LengthUnit, lengthUnits, parseLength } from './length.ts';
+import { formatLength, type LengthUnit, lengthUnits, parseLength, parseLengthFrom } from './length.ts';
 
 function mm(text: string, unit: LengthUnit = 'mm'): number {
   const parsed = parseLength(text, unit);
@@ -59,6 +59,28 @@ describe('parseLength', () => {
         expect(parsed.ok ? Number.isFinite(parsed.value) : parsed.reason.length > 0).toBe(true);
       }),
     );
+  });
+});
+
+describe('parseLengthFrom', () => {
+  test.each<[string, LengthUnit, number, number]>([
+    ['/2', 'mm', 50, 25],
+    ['* 3', 'mm', 50, 150],
+    ['×1.5', 'in', 50.8, 76.2],
+    ['+3mm', 'in', 25.4, 28.4],
+    ['+ 1/2', 'in', 25.4, 38.1],
+    ['50%', 'mm', 30, 15],
+    ['133,5 %', 'cm', 20, 26.7],
+    ['-3', 'mm', 50, -3],
+    ['12 / 4', 'mm', 50, 3],
+    ['+5', 'mm', -2, 3],
+  ])('%s in a field of %s that holds %s mm', (text, unit, holds, expected) => {
+    expect(parseLengthFrom(text, unit, holds)).toEqual({ ok: true, value: expect.closeTo(expected, 9) });
+  });
+
+  test('what makes no sense is refused as ever', () => {
+    expect(parseLengthFrom('/0', 'mm', 50)).toMatchObject({ ok: false });
+    expect(parseLengthFrom('*3mm', 'mm', 50)).toMatchObject({ ok: false });
   });
 });
 

@@ -60,6 +60,24 @@ export function parseLength(text: string, unit: LengthUnit): Parsed {
   }
 }
 
+/**
+ * Reads what is typed into a field that holds a length: as `parseLength` does, and beside it a change of that
+ * length: `/2`, `*3`, `+3mm` go on from it, and `50%` is that share of it. A leading `-` is a sign.
+ *
+ * @param valueMm the length in the field, in mm
+ */
+export function parseLengthFrom(text: string, unit: LengthUnit, valueMm: number): Parsed {
+  const typed = text.trim();
+  const share = /^(\d+(?:[.,]\d*)?)\s*%$/.exec(typed);
+  if (share) return { ok: true, value: (valueMm * Number(share[1].replace(',', '.'))) / 100 };
+  return parseLength(/^[/*+×÷]/.test(typed) ? `(${plainNumber(valueMm)}mm)${typed}` : typed, unit);
+}
+
+/** A number in digits alone, as `parseLength` reads it. */
+function plainNumber(value: number): string {
+  return value < 0 ? `0-${(-value).toFixed(12)}` : value.toFixed(12);
+}
+
 function tokenise(text: string): Token[] {
   const tokens: Token[] = [];
   const pattern = /\s+|(\d+[.,]\d*|[.,]\d+|\d+)|([a-zA-Z]+|["″”])|([-+*/()×÷−])|(.)/gy;

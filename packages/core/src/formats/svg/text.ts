@@ -1,7 +1,8 @@
-import { flatten, type Polyline, polylineLength } from '../../geometry/flatten.ts';
+import { flatten } from '../../geometry/flatten.ts';
 import { type Matrix, multiply, rotation, scaling, translation } from '../../geometry/matrix.ts';
 import { type Path, PathBuilder, transformPath } from '../../geometry/path.ts';
 import { outlineOf } from '../../geometry/shapes.ts';
+import { Walk } from '../../geometry/walk.ts';
 import type { Face, FontBook } from '../../text/fonts.ts';
 import { kerning, type SetGlyph, setGlyph } from '../../text/glyphs.ts';
 import { type Context, enter } from './context.ts';
@@ -213,41 +214,7 @@ export class TextReader {
       : start.unit === '%'
         ? (start.number / 100) * line.total
         : (lengthInUserUnits(element.attributes.startOffset, context, 'x') ?? 0);
-    return (x, y, advance) => {
-      const point = line.at(offset + x + advance / 2);
-      return (
-        point &&
-        multiply(multiply(translation(point.x, point.y), rotation(point.degrees)), translation(-advance / 2, y))
-      );
-    };
-  }
-}
-
-/** A polyline by the length walked along it. */
-class Walk {
-  readonly total: number;
-
-  constructor(private readonly line: Polyline) {
-    this.total = line ? polylineLength(line) : 0;
-  }
-
-  at(length: number): { x: number; y: number; degrees: number } | null {
-    if (length < 0 || length > this.total) return null;
-    const { points, closed } = this.line;
-    const count = points.length / 2;
-    let left = length;
-    for (let i = 1; i < count + Number(closed); i++) {
-      const k = (i % count) * 2;
-      const [ax, ay, bx, by] = [points[2 * i - 2], points[2 * i - 1], points[k], points[k + 1]];
-      const step = Math.hypot(bx - ax, by - ay);
-      if (left <= step || i === count + Number(closed) - 1) {
-        const share = step > 0 ? left / step : 0;
-        const degrees = (Math.atan2(by - ay, bx - ax) * 180) / Math.PI;
-        return { x: ax + (bx - ax) * share, y: ay + (by - ay) * share, degrees };
-      }
-      left -= step;
-    }
-    return null;
+    return (x, y, advance) => line.frameAt(offset + x + advance / 2, advance / 2, y);
   }
 }
 

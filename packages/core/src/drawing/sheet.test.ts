@@ -1,0 +1,46 @@
+import { describe, expect, test } from '@jest/globals';
+import fc from 'fast-check';
+import { box, item } from '../fixtures/shop.ts';
+import { applyTo, rotation } from '../geometry/matrix.ts';
+import { isOnSheet, type Sheet, sheetBox, sheetCorners, sheetHolds, sheetUnder } from './sheet.ts';
+
+const sheet: Sheet = { id: 's', materialId: 'ply', x: 100, y: 50, width: 200, height: 100, margin: 5 };
+
+describe('a sheet', () => {
+  test('turned by a quarter stands upright about its own middle', () => {
+    const { minX, minY, maxX, maxY } = sheetBox({ ...sheet, angle: 90 });
+    expect([minX, minY, maxX, maxY].map((value) => Math.round(value * 1e6) / 1e6)).toEqual([150, 0, 250, 200]);
+  });
+
+  test('holds what lies on it, however it is turned', () => {
+    fc.assert(
+      fc.property(fc.double({ min: -180, max: 180, noNaN: true }), fc.boolean(), (angle, over) => {
+        // A piece that keeps 10 mm to every edge, or comes 1 mm over one, turned with the sheet.
+        const about = { x: 200, y: 100 };
+        const piece = item(box(over ? 99 : 110, 60, 80), 'cut', { matrix: rotation(angle, about) });
+        const turned = { ...sheet, angle };
+        expect(sheetHolds(turned, piece, 0, 1e-6)).toBe(!over);
+        expect(sheetHolds(turned, piece, 9.99)).toBe(!over);
+        expect(sheetHolds(turned, piece, 10.01)).toBe(false);
+        expect(sheetUnder([turned], piece)).toBe(turned);
+      }),
+    );
+  });
+
+  test('knows its points: each is inside by as much as its inset says', () => {
+    const turned = { ...sheet, angle: 33 };
+    for (const { x, y } of sheetCorners(turned, 0.01)) expect(isOnSheet(turned, { x, y })).toBe(true);
+    for (const { x, y } of sheetCorners(turned, -0.01)) expect(isOnSheet(turned, { x, y })).toBe(false);
+    const centre = applyTo(rotation(33), 0, 0);
+    expect(isOnSheet(turned, centre)).toBe(false);
+  });
+
+  test('of two, an item lies on the one that holds it whole, else on the one on top at its middle', () => {
+    const left = { ...sheet, id: 'left', x: 0 };
+    const right = { ...sheet, id: 'right', x: 190 };
+    expect(sheetUnder([left, right], item(box(185, 60, 10), 'cut'))).toBe(left);
+    expect(sheetUnder([left, right], item(box(195, 60, 10), 'cut'))).toBe(right);
+    expect(sheetUnder([left, right], item(box(150, 60, 90), 'cut'))).toBe(right);
+    expect(sheetUnder([left, right], item(box(500, 60, 9), 'cut'))).toBeNull();
+  });
+});
