@@ -1,6 +1,7 @@
 import {
   type Alignment,
   alignItems,
+  arcsBack,
   type Box,
   boxCentre,
   boxOf,
@@ -12,14 +13,19 @@ import {
   type JobDocument,
   joinEnds,
   keepWithin,
+  knowOutline,
   lockItems,
   type Matrix,
   mirrorItems,
   type Ordering,
   orderItems,
+  outlineOf,
+  type Path,
+  type Point,
   pathOf,
   releaseCombinations,
   releaseLinks,
+  type Shape,
   type Spreading,
   sheetBox,
   simplifyItems,
@@ -31,6 +37,8 @@ import {
   ungroupItems,
 } from '@lambent/core';
 import { toast } from 'sonner';
+import { sentenceOf } from '../api.ts';
+import { cancelFileWork, fileWorker, fileWorkStopped } from '../workers/bench.ts';
 import { type BenchActions, type BenchState, jobOf, machineOf, selectedItems, selectionBox } from './store.ts';
 import { newId } from './tools/draw.ts';
 
@@ -86,11 +94,11 @@ export function lock(actions: BenchActions): void {
   actions.select([]);
 }
 
-export function mirror(actions: BenchActions, degrees: 0 | 90): void {
-  const middle = boxCentre(selectionBox(actions.get()));
-  edit(actions, degrees === 90 ? 'mirror across' : 'mirror up and down', (job, ids) =>
-    mirrorItems(job, ids, middle, degrees),
-  );
+/** Mirrors the selection over a line through a point, its middle where none is given. */
+export function mirror(actions: BenchActions, degrees: number, through?: Point): void {
+  const at = through ?? boxCentre(selectionBox(actions.get()));
+  const name = degrees === 90 ? 'mirror across' : degrees === 0 ? 'mirror up and down' : `mirror over ${degrees}°`;
+  edit(actions, name, (job, ids) => mirrorItems(job, ids, at, degrees));
 }
 
 export function order(actions: BenchActions, to: Ordering): void {
@@ -98,7 +106,7 @@ export function order(actions: BenchActions, to: Ordering): void {
 }
 
 /** What things are aligned to. */
-export type AlignTo = 'stays' | 'selection' | 'sheet' | 'bed';
+export type AlignTo = 'stays' | 'selection' | `sheet:${string}` | 'bed';
 
 /** The box that things are aligned to, and what of the selection stays where it is. */
 export function alignTarget(state: BenchState, to: AlignTo): { box: Box; staying: ReadonlySet<string> } {
@@ -109,7 +117,8 @@ export function alignTarget(state: BenchState, to: AlignTo): { box: Box; staying
     const thing = thingsAmong(drawing, state.selection).find(({ ids }) => ids.includes(state.stays ?? ''));
     if (thing) return { box: thing.bounds, staying: new Set(thing.ids) };
   }
-  if (to === 'sheet' && sheets[0]) return { box: sheetBox(sheets[0]), staying: nothing };
+  const sheet = sheets.find(({ id }) => to === `sheet:${id}`);
+  if (sheet) return { box: sheetBox(sheet), staying: nothing };
   if (to === 'bed') return { box: boxOf(0, 0, bedWidth, bedHeight), staying: nothing };
   return { box: selectionBox(state), staying: nothing };
 }
@@ -123,18 +132,49 @@ export function spread(actions: BenchActions, axis: 'x' | 'y', by: Spreading, di
   edit(actions, 'spread evenly', (job, ids) => spreadItems(job, ids, axis, by, distance));
 }
 
-export function combine(actions: BenchActions, how: Combining): void {
+/** Outlines of more points than this are put together in a worker. */
+const manyPoints = 2000;
+
+/** Puts the selection together, in a worker where that takes long: Escape or the notice's button gives it up. */
+export async function combine(actions: BenchActions, how: Combining): Promise<void> {
   const id = newId();
   const before = jobOf(actions.get());
-  edit(actions, how, (job, ids) => combineItems(job, ids, how, id));
-  if (jobOf(actions.get()) === before) {
+  const { selection } = actions.get();
+  const after = combineItems(before, selection, how, id);
+  const made = after.drawing.items.find((item) => item.id === id);
+  if (made?.shape.kind !== 'combined') {
     toast.message('Select two or more outlines to put together.');
     return;
   }
+  const points = made.shape.parts.reduce((sum, part) => sum + outlineOf(part.shape).verbs.length, 0);
+  if (points > manyPoints) {
+    const outline = await combinedInWorker(made.shape, how);
+    if (!outline) return;
+    if (jobOf(actions.get()) !== before) {
+      toast.message('The drawing was changed meanwhile; nothing was put together.');
+      return;
+    }
+    knowOutline(made.shape, outline);
+  }
+  actions.edit(how, () => after);
   actions.select([id]);
-  const made = jobOf(actions.get()).drawing.items.find((item) => item.id === id);
-  if (made && isVoid(made)) {
+  if (isVoid(made)) {
     toast.message('Nothing is left: the outlines have no area in common that way. Undo brings them back.');
+  }
+}
+
+/** Works a combination's outline out off the page's thread; null when it was given up or could not be. */
+async function combinedInWorker(shape: Shape, how: Combining): Promise<Path | null> {
+  const notice = toast.loading(`Working out what to ${how}…`, {
+    cancel: { label: 'Stop', onClick: cancelFileWork },
+  });
+  try {
+    return await Promise.race([fileWorker().outline(shape), fileWorkStopped()]);
+  } catch (error) {
+    toast.error(sentenceOf(error));
+    return null;
+  } finally {
+    toast.dismiss(notice);
   }
 }
 
@@ -185,4 +225,14 @@ export function simplify(actions: BenchActions, tolerance: number): string {
   return after < before
     ? `${before} points before, ${after} now.`
     : `It has no fewer points within ${tolerance} mm: ${before}.`;
+}
+
+/** Makes arcs of what lies on circles, and says how many. */
+export function roundAgain(actions: BenchActions, tolerance: number): string {
+  const { selection } = actions.get();
+  const { job, found } = arcsBack(jobOf(actions.get()), selection, tolerance);
+  actions.edit('find arcs', () => job);
+  return found === 0
+    ? `Nothing there lies on a circle within ${tolerance} mm.`
+    : `${found} ${found === 1 ? 'arc' : 'arcs'} found.`;
 }

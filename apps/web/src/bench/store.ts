@@ -3,6 +3,8 @@ import {
   type Anchor,
   type Box,
   boundsAmong,
+  type EvenSpacing,
+  type GuideLine,
   type History,
   type Item,
   type JobDocument,
@@ -101,6 +103,10 @@ export interface BenchState {
   /** What the pointer, or what it moves, is caught by. */
   snap: Snap | null;
   snapping: Snapping;
+  /** Gaps that come out alike where what is dragged now is. */
+  evenGaps: readonly EvenSpacing[];
+  /** A guide line on its way: pulled from a ruler, or moved. */
+  guideDraft: GuideLine | null;
   /** A frame that selects what lies in it, in bed mm. */
   frame: Box | null;
   /** What the readout measures from, in bed mm. */
@@ -150,6 +156,8 @@ export function createBenchStore(answer: JobAnswer, shop: ShopLists) {
     draft: null,
     snap: null,
     snapping: { on: true, kinds: new Set(snapKinds), gridMm: null },
+    evenGaps: [],
+    guideDraft: null,
     frame: null,
     lastPoint: null,
     lastMove: null,

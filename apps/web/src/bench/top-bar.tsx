@@ -1,4 +1,4 @@
-import { blocks, formatDuration, setMachine } from '@lambent/core';
+import { blocks, formatDuration } from '@lambent/core';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { Cpu, Flame, Layers, Redo2, Undo2 } from 'lucide-react';
 import { useState } from 'react';
@@ -9,6 +9,7 @@ import { useLive } from '../stores/live.ts';
 import { Button, IconButton } from '../ui/button.tsx';
 import { Choice } from '../ui/choice.tsx';
 import { useBench, useBenchActions } from './context.ts';
+import { changeMachine } from './machine-choice.ts';
 import { chooseMaterial } from './sheet-choice.ts';
 import { jobOf, machineOf, type SaveState } from './store.ts';
 import { useSend } from './use-send.ts';
@@ -40,7 +41,7 @@ export function TopBar() {
             text: name,
             aside: `${bedWidth} × ${bedHeight} mm`,
           }))}
-          choose={(id) => actions.edit('change machine', (job) => setMachine(job, id))}
+          choose={(id) => changeMachine(actions, id)}
         />
         <Choice
           label="Material of the sheet"

@@ -1,10 +1,11 @@
-import { isEmpty, moveItems, removeItems, setMark } from '@lambent/core';
+import { isEmpty, moveItems, type Point, removeItems, setMark, snapPoint } from '@lambent/core';
 import { useEffect } from 'react';
 import { useNavigate } from 'react-router';
 import { viewOf, zoomAt } from './bed/view.ts';
 import { duplicate, group, ungroup } from './commands.ts';
 import { type BenchActions, jobOf, looks, machineOf, selectionBox, stages } from './store.ts';
 import { chooseTool } from './tools/choose.ts';
+import { rounded, snapField, snapReach } from './tools/snapping.ts';
 import { toolNames } from './tools/tool.ts';
 import { toolLooks } from './tools/tool-looks.tsx';
 
@@ -20,10 +21,11 @@ export const keySheet: readonly { keys: string; does: string }[] = [
   { keys: 'Ctrl G', does: 'group; with Shift, take apart' },
   { keys: 'Arrows', does: 'nudge by the step; Shift ×10, Alt ÷10' },
   { keys: 'Ctrl click', does: 'select one item of a group; or a double click' },
-  { keys: 'Q W E … P, F, G', does: 'the tools, in the order of the dock' },
+  { keys: 'Q W E … P, F, G, H', does: 'the tools, in the order of the dock' },
   { keys: 'J', does: 'catch points, or not; Alt suspends it' },
   { keys: 'Digits, Tab, Enter', does: 'type the size of what is being drawn' },
-  { keys: 'M', does: 'mark the point under the pointer' },
+  { keys: 'M', does: 'mark the point under the pointer, caught' },
+  { keys: 'Alt click', does: 'a piece of the selection stays put in aligning' },
   { keys: 'Wheel, + and −', does: 'zoom' },
   { keys: 'Space drag', does: 'move the view' },
   { keys: 'B', does: 'show the whole bed' },
@@ -126,8 +128,7 @@ function runPlain(actions: BenchActions, key: string, event: KeyboardEvent): boo
       return true;
     case 'm':
       if (!pointer) return false;
-      actions.edit('mark a point', (job) => setMark(job, pointer));
-      actions.set({ lastPoint: pointer });
+      markPoint(actions, pointer, event.altKey);
       return true;
     case '+':
     case '=':
@@ -151,6 +152,15 @@ function runPlain(actions: BenchActions, key: string, event: KeyboardEvent): boo
 /** Whether a list or a dialog that is open takes the key. */
 function isElsewhere({ target }: KeyboardEvent): boolean {
   return target instanceof HTMLElement && target.closest('[role=listbox], [role=dialog], [role=radiogroup]') !== null;
+}
+
+/** Marks the point under the pointer, caught by what is near whatever tool is at hand. */
+function markPoint(actions: BenchActions, pointer: Point, free: boolean): void {
+  const state = actions.get();
+  const snap = state.snapping.on && !free ? snapPoint(snapField(state), pointer, snapReach(state)) : null;
+  const at = snap ?? rounded(pointer, state.view.scale);
+  actions.edit('mark a point', (job) => setMark(job, { x: at.x, y: at.y }));
+  actions.set({ lastPoint: { x: at.x, y: at.y } });
 }
 
 export function deleteSelection(actions: BenchActions): void {

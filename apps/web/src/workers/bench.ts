@@ -42,8 +42,17 @@ export function fileWorker(): Remote<BenchWorker> {
   return reader.remote;
 }
 
+const onStop = new Set<() => void>();
+
 /** Ends what the file worker is at; its next call gets a fresh one. */
 export function cancelFileWork(): void {
   reader?.worker.terminate();
   reader = null;
+  for (const told of onStop) told();
+  onStop.clear();
+}
+
+/** Comes to null when the file worker is stopped; what it was asked before then never comes to anything. */
+export function fileWorkStopped(): Promise<null> {
+  return new Promise((resolve) => onStop.add(() => resolve(null)));
 }

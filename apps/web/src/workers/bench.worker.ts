@@ -10,6 +10,8 @@ import {
   gatherOutgoing,
   type JobDocument,
   type OutgoingChoices,
+  outlineOf,
+  type Path,
   type PictureFile,
   planJob,
   prepareJob,
@@ -17,6 +19,7 @@ import {
   type ReadingChoices,
   readDrawingFile,
   type SetText,
+  type Shape,
   type Shop,
   setText,
   sheetBox,
@@ -114,6 +117,11 @@ const worker = {
   async families(): Promise<string[]> {
     book = fontBook();
     return (await book).families;
+  },
+
+  /** The outline of a shape that takes work. */
+  outline(shape: Shape): Path {
+    return outlineOf(shape);
   },
 
   /** A job as the body of a save. */

@@ -1,8 +1,8 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { box, item, jobWith } from '../fixtures/shop.ts';
-import { besideAt, type DimensionMark, endAt, placeDimension, setDimension } from './dimension.ts';
-import { moveItems, removeItems, rotateItems, scaleItems } from './edits.ts';
+import { besideAt, type DimensionMark, endAt, placeDimension } from './dimension.ts';
+import { moveItems, removeItems, rotateItems, scaleItems, setDimension } from './edits.ts';
 import { jobFromJson, jobToJson } from './json.ts';
 
 const plate = item(box(10, 20, 40, 30), 'cut');

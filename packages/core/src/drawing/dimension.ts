@@ -1,7 +1,6 @@
 import type { Point } from '../geometry/matrix.ts';
 import { nearestOn, pointAt, subpathsOf } from '../geometry/stretches.ts';
 import { anchorPoint, boundsOf, type Drawing, type Item, pathOf } from './item.ts';
-import type { JobDocument } from './job.ts';
 
 /**
  * What one end of a dimension mark holds on to: a place along an item's outline (which outline of it, and how far
@@ -108,14 +107,4 @@ export function endAt(items: readonly Item[], { x, y }: Point): DimensionEnd {
     }
   }
   return (best as { end: DimensionEnd } | null)?.end ?? { kind: 'point', x, y };
-}
-
-/** Puts a dimension mark down, or changes the one with the same id. */
-export function setDimension(job: JobDocument, mark: DimensionMark): JobDocument {
-  return { ...job, dimensions: [...job.dimensions.filter(({ id }) => id !== mark.id), mark] };
-}
-
-export function removeDimensions(job: JobDocument, ids: ReadonlySet<string>): JobDocument {
-  const dimensions = job.dimensions.filter(({ id }) => !ids.has(id));
-  return dimensions.length === job.dimensions.length ? job : { ...job, dimensions };
 }

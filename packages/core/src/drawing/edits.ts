@@ -1,6 +1,6 @@
 import { type Matrix, multiply, type Point, rotation, scaling, translation } from '../geometry/matrix.ts';
 import type { LengthUnit } from '../units/length.ts';
-import type { DimensionEnd } from './dimension.ts';
+import type { DimensionEnd, DimensionMark } from './dimension.ts';
 import { foldScale } from './fold.ts';
 import { type Group, type Item, topGroupOf } from './item.ts';
 import type { Assignment, GuideLine, JobDocument, LayerSettings, PaintPart } from './job.ts';
@@ -172,6 +172,16 @@ export function setGuide(job: JobDocument, guide: GuideLine): JobDocument {
 
 export function removeGuide(job: JobDocument, id: string): JobDocument {
   return { ...job, guides: job.guides.filter((guide) => guide.id !== id) };
+}
+
+/** Puts a dimension mark down, or changes the one with the same id. */
+export function setDimension(job: JobDocument, mark: DimensionMark): JobDocument {
+  return { ...job, dimensions: [...job.dimensions.filter(({ id }) => id !== mark.id), mark] };
+}
+
+export function removeDimensions(job: JobDocument, ids: ReadonlySet<string>): JobDocument {
+  const dimensions = job.dimensions.filter(({ id }) => !ids.has(id));
+  return dimensions.length === job.dimensions.length ? job : { ...job, dimensions };
 }
 
 /** Marks a place, or takes the mark away. */

@@ -20,6 +20,7 @@ export const snapKinds = [
   'edge',
   'guide',
   'line',
+  'spacing',
   'grid',
 ] as const;
 export type SnapKind = (typeof snapKinds)[number];

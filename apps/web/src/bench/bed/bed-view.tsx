@@ -15,9 +15,11 @@ import { ArtworkPainter } from './artwork-painter.ts';
 import { DraftLayer } from './draft-layer.tsx';
 import { drawBed, type Tones } from './draw-bed.ts';
 import { BurnPainter, headAt } from './draw-burn.ts';
+import { LayoutLayer } from './layout-layer.tsx';
 import { usePictures } from './pictures.ts';
 import { Rulers } from './rulers.tsx';
 import { nodesOf, sceneOf } from './scene.ts';
+import { useGuidePull } from './use-guide-pull.ts';
 import { useHeldKey } from './use-held-key.ts';
 import { screenMapToBed, toBed, toScreen, viewOf, zoomAt } from './view.ts';
 
@@ -47,6 +49,7 @@ export function BedView() {
   const presses = useRef({ count: 0, at: 0, x: 0, y: 0 });
   const space = useHeldKey(' ');
   const tones = useTones();
+  const pull = useGuidePull();
 
   useEffect(() => {
     if (!actions.get().tool) chooseTool(actions, 'pick');
@@ -107,7 +110,7 @@ export function BedView() {
       style={{ background: 'var(--bed-around)' }}
       data-testid="bed"
     >
-      <Rulers machine={machine} unit={unit} view={view} width={size.width} height={size.height} />
+      <Rulers machine={machine} unit={unit} view={view} width={size.width} height={size.height} pull={pull} />
       {size.width > 0 && (
         <Stage
           width={size.width}
@@ -159,6 +162,7 @@ export function BedView() {
             {toolName === 'pick' && <SelectionHandles />}
             {frame && <FrameRect frame={frame} view={view} />}
           </Layer>
+          <LayoutLayer />
           <DraftLayer />
           <HeadLayer size={size} />
         </Stage>

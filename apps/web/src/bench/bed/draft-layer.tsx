@@ -18,6 +18,7 @@ const snapWords: Record<SnapKind, string> = {
   edge: 'edge',
   guide: 'guide',
   line: 'on the line',
+  spacing: 'equal gaps',
   grid: 'grid',
 };
 
@@ -27,9 +28,6 @@ export function DraftLayer() {
   const draft = useBench((state) => state.draft);
   const snap = useBench((state) => state.snap);
   const tool = useBench((state) => state.tool);
-  const mark = useBench((state) => state.history.present.mark);
-  const guides = useBench((state) => state.history.present.guides);
-  const { width, height } = useBench((state) => state.viewSize);
   // Points are drawn of the item that is selected, as it is now.
   useBench((state) => state.selection);
   useBench((state) => state.history.present.drawing);
@@ -47,18 +45,6 @@ export function DraftLayer() {
             const at = toScreen(view, x, y);
             context.fillRect(at.x - 3, at.y - 3, 6, 6);
           }
-          context.setLineDash([7, 3, 1.5, 3]);
-          context.strokeStyle = '#7A7F80';
-          context.lineWidth = 1;
-          for (const { axis, at } of guides) {
-            const { x, y } = toScreen(view, at, at);
-            context.beginPath();
-            context.moveTo(axis === 'x' ? x : 0, axis === 'x' ? 0 : y);
-            context.lineTo(axis === 'x' ? x : width, axis === 'x' ? height : y);
-            context.stroke();
-          }
-          context.setLineDash([]);
-          if (mark) drawMark(context, toScreen(view, mark.x, mark.y));
           if (snap) drawSnap(context, toScreen(view, snap.x, snap.y), snapWords[snap.kind]);
         }}
       />
@@ -129,15 +115,4 @@ function drawSnap(context: CanvasRenderingContext2D, { x, y }: { x: number; y: n
   context.fillRect(x + 10, y - 24, width + 8, 17);
   context.fillStyle = '#7A4700';
   context.fillText(words, x + 14, y - 11);
-}
-
-function drawMark(context: CanvasRenderingContext2D, { x, y }: { x: number; y: number }): void {
-  context.strokeStyle = '#22302F';
-  context.lineWidth = 1.5;
-  context.beginPath();
-  context.moveTo(x - 7, y - 7);
-  context.lineTo(x + 7, y + 7);
-  context.moveTo(x + 7, y - 7);
-  context.lineTo(x - 7, y + 7);
-  context.stroke();
 }

@@ -1,4 +1,4 @@
-import { type Machine, type Material, type Sheet, sheetSafeBox } from '@lambent/core';
+import { type Machine, type Material, type Sheet, sheetFrame } from '@lambent/core';
 import type { View } from '../store.ts';
 
 /** Colours the canvas takes from the page's theme. */
@@ -29,17 +29,19 @@ export function drawBed(
   if (view.scale > 0.6) drawComb(context, view, bedWidth, bedHeight, tones.comb);
   for (const sheet of sheets) {
     const material = materials.find(({ id }) => id === sheet.materialId);
+    const { width, height, margin } = sheet;
+    context.save();
+    context.transform(...sheetFrame(sheet));
     context.fillStyle = material?.tone ?? '#E8E4D8';
-    context.fillRect(sheet.x, sheet.y, sheet.width, sheet.height);
+    context.fillRect(0, 0, width, height);
     context.lineWidth = px;
     context.strokeStyle = 'rgb(80 64 32 / 0.45)';
-    context.strokeRect(sheet.x, sheet.y, sheet.width, sheet.height);
-    const safe = sheetSafeBox(sheet);
-    if (sheet.margin > 0 && safe.maxX > safe.minX && safe.maxY > safe.minY) {
+    context.strokeRect(0, 0, width, height);
+    if (margin > 0 && width > 2 * margin && height > 2 * margin) {
       context.setLineDash([5 * px, 4 * px]);
-      context.strokeRect(safe.minX, safe.minY, safe.maxX - safe.minX, safe.maxY - safe.minY);
-      context.setLineDash([]);
+      context.strokeRect(margin, margin, width - 2 * margin, height - 2 * margin);
     }
+    context.restore();
   }
   context.lineWidth = 1.5 * px;
   context.strokeStyle = tones.edge;

@@ -1,4 +1,5 @@
 import { formatLength, type LengthUnit, type Machine, toMachine } from '@lambent/core';
+import type { PointerEvent } from 'react';
 import type { View } from '../store.ts';
 
 const thick = 22;
@@ -17,10 +18,12 @@ interface Props {
   view: View;
   width: number;
   height: number;
+  /** Begins to pull a guide line: upright ones from the ruler at the left, level ones from that along the top. */
+  pull: (axis: 'x' | 'y', event: PointerEvent<Element>) => void;
 }
 
 /** Rulers along the top and the left, counting from the machine's zero. */
-export function Rulers({ machine, unit, view, width, height }: Props) {
+export function Rulers({ machine, unit, view, width, height, pull }: Props) {
   const step = steps[unit].find((mm) => mm * view.scale >= leastGap) ?? steps[unit][steps[unit].length - 1];
   const zero = toMachine(machine, 0, 0);
   const upwards = machine.origin !== 'top-left';
@@ -32,8 +35,10 @@ export function Rulers({ machine, unit, view, width, height }: Props) {
       <svg
         width={width}
         height={thick}
-        className="absolute top-0 bg-paper text-quiet"
+        className="absolute top-0 cursor-row-resize touch-none bg-paper text-quiet"
         style={{ left: thick }}
+        data-testid="ruler-across"
+        onPointerDown={(event) => pull('y', event)}
         aria-hidden="true"
       >
         {across.map(({ at, value }) => {
@@ -52,8 +57,10 @@ export function Rulers({ machine, unit, view, width, height }: Props) {
       <svg
         width={thick}
         height={height}
-        className="absolute left-0 bg-paper text-quiet"
+        className="absolute left-0 cursor-col-resize touch-none bg-paper text-quiet"
         style={{ top: thick }}
+        data-testid="ruler-down"
+        onPointerDown={(event) => pull('x', event)}
         aria-hidden="true"
       >
         {down.map(({ at, value }) => {

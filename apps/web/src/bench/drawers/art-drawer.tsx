@@ -1,4 +1,4 @@
-import { type Arrival, type Drawing, hideItems, type Item, removeGuide, setGuide } from '@lambent/core';
+import { type Arrival, type Drawing, hideItems, type Item } from '@lambent/core';
 import { FileUp, LoaderCircle, RotateCw } from 'lucide-react';
 import { useMemo, useRef } from 'react';
 import { Button, IconButton } from '../../ui/button.tsx';
@@ -9,9 +9,9 @@ import { dismissRefusal, offerFiles, readAgain, stopReading } from '../arriving/
 import { useBench, useBenchActions } from '../context.ts';
 import { jobOf } from '../store.ts';
 import { nameOf } from '../thing-names.ts';
-import { newId } from '../tools/draw.ts';
 import { ArrangePart } from './arrange-part.tsx';
 import { Drawer, Part } from './drawer.tsx';
+import { LayoutPart } from './layout-part.tsx';
 import { OutlineList } from './outline-list.tsx';
 
 /** Bringing drawings in, and what is drawn. */
@@ -81,36 +81,10 @@ function ArtLists() {
       )}
       <OutlineList />
       <ArrangePart />
-      <GuidesPart />
+      <LayoutPart />
       <HiddenPart drawing={drawing} />
       <BroughtIn />
     </Drawer>
-  );
-}
-
-/** Endless lines to lay things out by: through the mark, and away again. */
-function GuidesPart() {
-  const actions = useBenchActions();
-  const mark = useBench((state) => jobOf(state).mark);
-  const guides = useBench((state) => jobOf(state).guides);
-  if (!mark && guides.length === 0) return null;
-  const add = (axis: 'x' | 'y') => {
-    if (mark) actions.edit('put a guide line', (job) => setGuide(job, { id: newId(), axis, at: mark[axis] }));
-  };
-  const clear = () =>
-    actions.edit('take the guide lines away', (job) => guides.reduce((done, { id }) => removeGuide(done, id), job));
-  return (
-    <Part title={`Guide lines: ${guides.length}`}>
-      <div className="flex flex-wrap gap-1.5">
-        {mark && <Button onClick={() => add('x')}>Upright at the mark</Button>}
-        {mark && <Button onClick={() => add('y')}>Level at it</Button>}
-        {guides.length > 0 && (
-          <Button look="quiet" onClick={clear}>
-            Take all away
-          </Button>
-        )}
-      </div>
-    </Part>
   );
 }
 

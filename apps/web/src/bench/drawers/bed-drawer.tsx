@@ -7,7 +7,6 @@ import {
   type Machine,
   removeSheet,
   type Sheet,
-  setMachine,
   setSheet,
   setUnit,
   toMachine,
@@ -16,8 +15,11 @@ import { Layers } from 'lucide-react';
 import { Button } from '../../ui/button.tsx';
 import { Choice } from '../../ui/choice.tsx';
 import { LengthField } from '../../ui/length-field.tsx';
+import { parseAngle } from '../../ui/plain-number.ts';
+import { TypedField } from '../../ui/typed-field.tsx';
 import { useBench, useBenchActions } from '../context.ts';
-import { chooseMaterial } from '../sheet-choice.ts';
+import { changeMachine } from '../machine-choice.ts';
+import { addSheet, chooseMaterial } from '../sheet-choice.ts';
 import { jobOf, machineOf, unitOf } from '../store.ts';
 import { showBed } from '../use-shortcuts.ts';
 import { Drawer, Part } from './drawer.tsx';
@@ -44,7 +46,7 @@ export function BedDrawer() {
           value={machine.id}
           options={machines.map(({ id, name, source }) => ({ value: id, text: name, aside: source }))}
           choose={(id) => {
-            actions.edit('change machine', (job) => setMachine(job, id));
+            changeMachine(actions, id);
             showBed(actions);
           }}
         />
@@ -68,20 +70,30 @@ export function BedDrawer() {
           ))}
         </RadioGroup>
       </Part>
-      {sheets.length === 0 ? (
-        <Part title="Sheet">
-          <MaterialChoice value={null} />
+      {sheets.map((sheet, i) => (
+        <SheetPart
+          key={sheet.id}
+          sheet={sheet}
+          title={sheets.length === 1 ? 'Sheet' : `Sheet ${i + 1}`}
+          machine={machine}
+          unit={unit}
+        />
+      ))}
+      <Part title={sheets.length === 0 ? 'Sheet' : 'Another sheet'}>
+        <MaterialChoice
+          value={null}
+          choose={(id) => (sheets.length === 0 ? chooseMaterial(actions, id) : addSheet(actions, id))}
+        />
+        {sheets.length === 0 && (
           <p className="text-[12px] text-quiet">Choose what lies on the bed; its recipes come with it.</p>
-        </Part>
-      ) : (
-        sheets.map((sheet) => <SheetPart key={sheet.id} sheet={sheet} machine={machine} unit={unit} />)
-      )}
+        )}
+      </Part>
     </Drawer>
   );
 }
 
-export function MaterialChoice({ value }: { value: string | null }) {
-  const actions = useBenchActions();
+/** The materials of the shop. */
+export function MaterialChoice({ value, choose }: { value: string | null; choose: (id: string) => void }) {
   const materials = useBench((state) => state.shop.materials);
   return (
     <Choice
@@ -95,12 +107,13 @@ export function MaterialChoice({ value }: { value: string | null }) {
         aside: `${thicknessMm} mm`,
         mark: <span className="size-4 shrink-0 rounded border border-line" style={{ background: tone }} aria-hidden />,
       }))}
-      choose={(id) => chooseMaterial(actions, id)}
+      choose={choose}
     />
   );
 }
 
-function SheetPart({ sheet, machine, unit }: { sheet: Sheet; machine: Machine; unit: LengthUnit }) {
+function SheetPart(props: { sheet: Sheet; title: string; machine: Machine; unit: LengthUnit }) {
+  const { sheet, title, machine, unit } = props;
   const actions = useBenchActions();
   // A sheet's place is that of its corner nearest to zero, in the machine's frame.
   const corner = machine.origin === 'top-left' ? sheet.y : sheet.y + sheet.height;
@@ -122,8 +135,8 @@ function SheetPart({ sheet, machine, unit }: { sheet: Sheet; machine: Machine; u
     return change('margin of the sheet', { margin: mm });
   };
   return (
-    <Part title="Sheet">
-      <MaterialChoice value={sheet.materialId} />
+    <Part title={title}>
+      <MaterialChoice value={sheet.materialId} choose={(id) => chooseMaterial(actions, id, sheet.id)} />
       <div className="grid grid-cols-2 gap-2">
         <LengthField label="Width" unit={unit} value={sheet.width} commit={size('width')} />
         <LengthField label="Height" unit={unit} value={sheet.height} commit={size('height')} />
@@ -140,6 +153,13 @@ function SheetPart({ sheet, machine, unit }: { sheet: Sheet; machine: Machine; u
           commit={(y) => change('move the sheet', { y: sheet.y + (y - place.y) * up })}
         />
         <LengthField label="Safe margin" unit={unit} value={sheet.margin} commit={margin} />
+        <TypedField
+          label="Turned"
+          unit="°"
+          text={String(-(sheet.angle ?? 0) || 0)}
+          parse={parseAngle}
+          commit={(degrees) => change('turn the sheet', { angle: -degrees % 360 })}
+        />
       </div>
       <Button
         className="mt-1 self-start"

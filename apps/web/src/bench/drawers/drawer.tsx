@@ -1,4 +1,5 @@
-import type { ReactNode } from 'react';
+import { ChevronDown, ChevronRight } from 'lucide-react';
+import { type ReactNode, useState } from 'react';
 
 /** What the open stage needs, in the order it is decided. */
 export function Drawer({
@@ -24,12 +25,36 @@ export function Drawer({
   );
 }
 
-/** A titled part of a drawer. */
-export function Part({ title, children }: { title: string; children: ReactNode }) {
+/** A titled part of a drawer; one that folds remembers whether it is open. */
+export function Part({ title, children, folds = false }: { title: string; children: ReactNode; folds?: boolean }) {
+  const [open, setOpen] = useState(() => localStorage.getItem(`folded ${title}`) === null);
+  if (!folds) {
+    return (
+      <div className="flex flex-col gap-1.5">
+        <h2 className="text-quiet">{title}</h2>
+        {children}
+      </div>
+    );
+  }
+  const toggle = () => {
+    setOpen(!open);
+    if (open) localStorage.setItem(`folded ${title}`, 'yes');
+    else localStorage.removeItem(`folded ${title}`);
+  };
   return (
     <div className="flex flex-col gap-1.5">
-      <h2 className="text-quiet">{title}</h2>
-      {children}
+      <h2>
+        <button
+          type="button"
+          aria-expanded={open}
+          onClick={toggle}
+          className="-ml-1 flex w-full items-center gap-1 text-left text-quiet hover:text-ink"
+        >
+          {open ? <ChevronDown size={14} aria-hidden /> : <ChevronRight size={14} aria-hidden />}
+          {title}
+        </button>
+      </h2>
+      {open && children}
     </div>
   );
 }

@@ -1,7 +1,7 @@
 import {
+  anchorPoint,
   boxCentre,
   countsDown,
-  mirrorItems,
   moveItems,
   placeFrom,
   rotation,
@@ -15,7 +15,7 @@ import { LengthField } from '../../ui/length-field.tsx';
 import { NumberField } from '../../ui/number-field.tsx';
 import { parseAngle } from '../../ui/plain-number.ts';
 import { TypedField } from '../../ui/typed-field.tsx';
-import { addCopies } from '../commands.ts';
+import { addCopies, mirror } from '../commands.ts';
 import { useBench, useBenchActions } from '../context.ts';
 import { anchorOf, jobOf, machineOf, selectionBox, unitOf } from '../store.ts';
 import { pointAtAngle } from '../tools/recipes.ts';
@@ -64,7 +64,7 @@ export function PlacePart() {
     else actions.edit(`turn ${turn}°`, (job) => transformItems(job, actions.get().selection, map));
   };
   return (
-    <Part title="Place exactly">
+    <Part title="Place exactly" folds>
       <Choice<By>
         label="Given by"
         value={by}
@@ -123,24 +123,53 @@ export function PlacePart() {
         <Button onClick={() => turnIt(false)}>{mark ? 'About the mark' : 'Turn'}</Button>
         <Button onClick={() => turnIt(true)}>A copy</Button>
       </div>
-      {mark && (
-        <div className="flex gap-1.5">
-          <Button
-            onClick={() =>
-              actions.edit('mirror across the mark', (job) => mirrorItems(job, actions.get().selection, mark, 90))
-            }
-          >
-            Mirror across the mark
-          </Button>
-          <Button
-            onClick={() =>
-              actions.edit('mirror over the mark', (job) => mirrorItems(job, actions.get().selection, mark, 0))
-            }
-          >
-            over it
-          </Button>
+      <MirrorRow />
+    </Part>
+  );
+}
+
+type MirrorLine = 'upright' | 'level' | 'angle';
+
+/** Mirroring over a line through the mark, or through the chosen point of the selection's frame: an edge of it, or its middle. */
+function MirrorRow() {
+  const actions = useBenchActions();
+  const mark = useBench((state) => jobOf(state).mark);
+  const [line, setLine] = useState<MirrorLine>('upright');
+  const [angle, setAngle] = useState(45);
+  const through = () => mark ?? anchorPoint(selectionBox(actions.get()), anchorOf(actions.get()));
+  // Angles are typed as they are seen, upwards from the right.
+  const degrees = line === 'upright' ? 90 : line === 'level' ? 0 : -angle;
+  return (
+    <div className="flex items-end gap-1.5">
+      <div className="min-w-0 flex-1">
+        <Choice<MirrorLine>
+          label="Mirror over"
+          value={line}
+          options={[
+            { value: 'upright', text: 'Mirror over an upright line' },
+            { value: 'level', text: 'Mirror over a level line' },
+            { value: 'angle', text: 'Mirror over a slanted line' },
+          ]}
+          choose={setLine}
+        />
+      </div>
+      {line === 'angle' && (
+        <div className="w-[64px]">
+          <TypedField
+            label="At"
+            unit="°"
+            text={String(angle)}
+            parse={parseAngle}
+            commit={(value) => void setAngle(value)}
+          />
         </div>
       )}
-    </Part>
+      <Button
+        title={mark ? 'The line goes through the mark' : 'The line goes through the chosen point of the frame'}
+        onClick={() => mirror(actions, degrees, through())}
+      >
+        {mark ? 'at the mark' : 'at its point'}
+      </Button>
+    </div>
   );
 }

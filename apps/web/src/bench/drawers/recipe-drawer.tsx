@@ -17,6 +17,7 @@ import { Notice } from '../../ui/notice.tsx';
 import { OperationMark } from '../../ui/operation-mark.tsx';
 import { TypedField } from '../../ui/typed-field.tsx';
 import { useBench, useBenchActions } from '../context.ts';
+import { chooseMaterial } from '../sheet-choice.ts';
 import { jobOf, machineOf } from '../store.ts';
 import { MaterialChoice } from './bed-drawer.tsx';
 import { Drawer, Part } from './drawer.tsx';
@@ -43,7 +44,7 @@ export function RecipeDrawer() {
       }
     >
       <Part title="Material">
-        <MaterialChoice value={material?.id ?? null} />
+        <MaterialChoice value={material?.id ?? null} choose={(id) => chooseMaterial(actions, id)} />
       </Part>
       {material?.forbidden && (
         <Notice level="blocks" title="Never laser this">

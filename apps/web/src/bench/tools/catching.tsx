@@ -16,6 +16,7 @@ const words: Record<SnapKind, string> = {
   edge: 'Sheets and bed',
   guide: 'Guide lines',
   line: 'Lines',
+  spacing: 'Equal gaps',
   grid: 'Grid',
 };
 

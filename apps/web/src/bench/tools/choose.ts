@@ -1,6 +1,7 @@
 import type { BenchActions } from '../store.ts';
 import { ArcTool } from './arc-tool.ts';
 import { CornerTool } from './corner-tool.ts';
+import { DimensionTool } from './dimension-tool.ts';
 import { showDraft } from './draw.ts';
 import { FreehandTool } from './freehand-tool.ts';
 import { LineTool } from './line-tool.ts';
@@ -34,6 +35,8 @@ function makeTool(actions: BenchActions, name: ToolName): Tool {
       return new TextTool(actions);
     case 'stretch':
       return new StretchTool(actions);
+    case 'dimension':
+      return new DimensionTool(actions);
     case 'corner':
       return new CornerTool(actions);
     default:

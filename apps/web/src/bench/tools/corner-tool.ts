@@ -3,12 +3,17 @@ import {
   type Corner,
   type Item,
   invert,
+  type JobDocument,
   largestCorner,
+  type MeetingLine,
   meanScale,
+  meetLines,
+  nearestPlace,
   nodesOf,
   outlineOf,
   type Path,
   type Point,
+  pathOf,
   replaceShape,
   type Shape,
   shapeCorners,
@@ -16,24 +21,31 @@ import {
   transformPath,
 } from '@lambent/core';
 import { toast } from 'sonner';
-import type { BenchActions } from '../store.ts';
+import { type BenchActions, jobOf } from '../store.ts';
 import { itemUnder, newId, showDraft } from './draw.ts';
 import type { Tool, ToolPoint } from './tool.ts';
 
 const reachPx = 12;
+const linePx = 8;
 
-/** Rounds or cuts off the corner that is clicked; a click on a corner that is shaped already gives it the new size. */
+/**
+ * Rounds or cuts off the corner that is clicked; a click on a corner that is shaped already gives it the new size.
+ * Clicks on two lines away from their corners lead them to each other and shape the corner where they meet.
+ */
 export class CornerTool implements Tool {
   readonly name = 'corner';
   readonly snaps = false;
   readonly from = null;
 
+  /** The first of two lines that are to meet. */
+  private first: MeetingLine | null = null;
+
   constructor(private readonly actions: BenchActions) {}
 
   move(point: ToolPoint): void {
     const found = this.under(point);
-    if (!found) {
-      showDraft(this.actions, null);
+    if (!found || this.first) {
+      this.showMeeting(point);
       return;
     }
     const { item, at } = found;
@@ -43,8 +55,12 @@ export class CornerTool implements Tool {
   }
 
   down(point: ToolPoint): void {
-    const found = point.button === 0 ? this.under(point) : null;
-    if (!found) return;
+    if (point.button !== 0) return;
+    const found = this.first ? null : this.under(point);
+    if (!found) {
+      this.meet(point);
+      return;
+    }
     const shape = this.shaped(found.item, found.at);
     if (typeof shape === 'string') {
       toast.error(shape);
@@ -61,8 +77,71 @@ export class CornerTool implements Tool {
   }
 
   cancel(): boolean {
+    const was = this.first !== null;
+    this.first = null;
     showDraft(this.actions, null);
-    return false;
+    return was;
+  }
+
+  /** Shapes every corner of the selection that has room for it, and says of how many that was not so. */
+  shapeAll(): void {
+    const { selection, toolOptions } = this.actions.get();
+    const { corner, cornerSize } = toolOptions;
+    let [done, left] = [0, 0];
+    const job = jobOf(this.actions.get()).drawing.items.reduce((before, item) => {
+      if (!selection.has(item.id) || item.shape.kind === 'picture') return before;
+      const shape = cornersOf(sharpOutlineOf(item.shape)).reduce<Shape>((sofar, at) => {
+        const shaped = this.shaped({ ...item, shape: sofar }, at);
+        if (typeof shaped === 'string') left++;
+        else done++;
+        return typeof shaped === 'string' ? sofar : shaped;
+      }, item.shape);
+      return shape === item.shape ? before : replaceShape(before, item.id, [shape], newId);
+    }, jobOf(this.actions.get()));
+    this.actions.edit(
+      corner === 'round' ? `round corners to ${cornerSize} mm` : `cut corners off by ${cornerSize} mm`,
+      () => job,
+    );
+    if (left > 0) toast.message(`${done} corners shaped; at ${left} points the line goes straight on or is too short.`);
+  }
+
+  /** The straight line under the pointer, where two are to be led to each other. */
+  private lineUnder({ free }: ToolPoint): MeetingLine | null {
+    const item = itemUnder(this.actions, free, linePx);
+    const place = item && item.shape.kind !== 'picture' ? nearestPlace(sharp(item), free.x, free.y) : null;
+    return item && place && place.distance <= linePx / this.actions.get().view.scale ? { id: item.id, place } : null;
+  }
+
+  private met(second: MeetingLine): JobDocument | string {
+    const { corner: kind, cornerSize: size } = this.actions.get().toolOptions;
+    return this.first ? meetLines(jobOf(this.actions.get()), this.first, second, { kind, size }, newId) : '';
+  }
+
+  private showMeeting(point: ToolPoint): void {
+    const second = this.first && this.lineUnder(point);
+    const job = second ? this.met(second) : null;
+    const made = job && typeof job !== 'string' ? job.drawing.items.find(({ id }) => id === this.first?.id) : null;
+    showDraft(this.actions, made ? { outline: pathOf(made) } : null);
+  }
+
+  private meet(point: ToolPoint): void {
+    const line = this.lineUnder(point);
+    if (!line) return;
+    if (!this.first) {
+      this.first = line;
+      this.actions.select([line.id]);
+      toast.message('Now click the line that it is to meet.');
+      return;
+    }
+    const job = this.met(line);
+    const { id } = this.first;
+    this.cancel();
+    if (typeof job === 'string') {
+      toast.error(job);
+      return;
+    }
+    this.actions.edit('lead two lines to each other', () => job);
+    this.actions.select([id]);
   }
 
   /** The item whose corner is near, and the corner in the frame of its shape. */
@@ -101,6 +180,13 @@ export class CornerTool implements Tool {
     const shaped: Corner = { ...at, kind: corner, size };
     return { kind: 'path', path, corners: [...others, shaped] };
   }
+}
+
+/** An item without what was done to its corners: what places on it are counted by. */
+function sharp(item: Item): Item {
+  return item.shape.kind === 'path' && item.shape.corners
+    ? { ...item, shape: { kind: 'path', path: item.shape.path } }
+    : item;
 }
 
 function cornersOf(path: Path): Point[] {

@@ -2,16 +2,20 @@ import {
   type Box,
   boxContains,
   companionsOf,
+  evenSpacings,
+  type GuideLine,
   isEmpty,
   itemsWithin,
   moveItems,
   type Point,
   snapBox,
+  thingsAmong,
   transformBox,
   translation,
 } from '@lambent/core';
-import { type BenchActions, jobOf, selectionBox } from '../store.ts';
+import { type BenchActions, type BenchState, jobOf, selectionBox } from '../store.ts';
 import { isDrag, itemUnder } from './draw.ts';
+import { dropGuide, guideUnder, movedGuide } from './guides.ts';
 import { snapField, snapReach } from './snapping.ts';
 import { editText } from './text-tool.ts';
 import type { Tool, ToolPoint } from './tool.ts';
@@ -19,8 +23,10 @@ import type { Tool, ToolPoint } from './tool.ts';
 /** What the pointer is at. Screen points are pixels of the view, bed points mm. */
 type Doing =
   | { kind: 'nothing' }
-  | { kind: 'pressed'; screen: Point; bed: Point; onSelection: boolean }
-  | { kind: 'moving'; from: Point; bounds: Box }
+  /** `alone` is what a press on a larger selection comes to when it is no drag. */
+  | { kind: 'pressed'; screen: Point; bed: Point; onSelection: boolean; alone: readonly string[] | null }
+  | { kind: 'moving'; from: Point; bounds: Box; others: readonly Box[] }
+  | { kind: 'guide'; guide: GuideLine }
   | { kind: 'framing'; from: Point; keep: ReadonlySet<string> };
 
 const reachPx = 6;
@@ -35,15 +41,20 @@ export class PickTool implements Tool {
 
   constructor(private readonly actions: BenchActions) {}
 
-  down({ screen, free: bed, button, shift, ctrl, clicks }: ToolPoint): void {
+  down({ screen, free: bed, button, shift, ctrl, alt, clicks }: ToolPoint): void {
     if (button !== 0) return;
     const state = this.actions.get();
     const { drawing } = jobOf(state);
     const hit = itemUnder(this.actions, bed, reachPx);
+    const guide = hit ? null : guideUnder(state, bed);
+    if (guide) {
+      this.doing = { kind: 'guide', guide };
+      return;
+    }
     if (!hit) {
       const bounds = selectionBox(state);
       const within = !isEmpty(bounds) && boxContains(bounds, { minX: bed.x, minY: bed.y, maxX: bed.x, maxY: bed.y });
-      this.doing = { kind: 'pressed', screen, bed, onSelection: within };
+      this.doing = { kind: 'pressed', screen, bed, onSelection: within, alone: null };
       return;
     }
     if (clicks === 2 && hit.shape.kind === 'text') {
@@ -54,14 +65,17 @@ export class PickTool implements Tool {
     const single = ctrl || clicks === 2;
     const ids = (single ? [hit] : companionsOf(drawing, hit)).map((item) => item.id);
     const chosen = state.selection.has(hit.id);
-    if (shift) {
+    if (alt && chosen) {
+      // It stays put when the rest is aligned; the same again lets it go.
+      this.actions.set({ stays: state.stays !== null && ids.includes(state.stays) ? null : hit.id });
+    } else if (shift) {
       const next = new Set(state.selection);
       for (const id of ids) chosen ? next.delete(id) : next.add(id);
       this.actions.select(next);
     } else if (!chosen || single) {
       this.actions.select(ids);
     }
-    this.doing = { kind: 'pressed', screen, bed, onSelection: true };
+    this.doing = { kind: 'pressed', screen, bed, onSelection: true, alone: chosen && !shift && !alt ? ids : null };
   }
 
   move(point: ToolPoint): void {
@@ -77,16 +91,19 @@ export class PickTool implements Tool {
       case 'pressed': {
         if (!isDrag(screen, doing.screen)) return;
         this.doing = doing.onSelection
-          ? { kind: 'moving', from: doing.bed, bounds: selectionBox(state) }
+          ? { kind: 'moving', from: doing.bed, bounds: selectionBox(state), others: othersOf(state) }
           : { kind: 'framing', from: doing.bed, keep: shift ? state.selection : new Set() };
         this.move(point);
         break;
       }
       case 'moving': {
-        const [dx, dy] = this.shift(doing.from, doing.bounds, point);
+        const [dx, dy] = this.shift(doing.from, doing.bounds, doing.others, point);
         actions.set({ live: translation(dx, dy) });
         break;
       }
+      case 'guide':
+        actions.set({ guideDraft: movedGuide(state, doing.guide, point) });
+        break;
       case 'framing':
         actions.set({ frame: frameOf(doing.from, bed) });
         break;
@@ -99,13 +116,16 @@ export class PickTool implements Tool {
     const state = actions.get();
     const bed = point.free;
     if (doing.kind === 'pressed' && !point.shift) {
-      // A click beside everything lets go of the selection, also inside its bounds.
+      // A click beside everything lets go of the selection, also inside its bounds; one on a piece of it, of the rest.
       if (!itemUnder(actions, bed, reachPx)) actions.select([]);
+      else if (doing.alone && doing.alone.length < state.selection.size) actions.select(doing.alone);
     } else if (doing.kind === 'moving') {
-      const [dx, dy] = this.shift(doing.from, doing.bounds, point);
+      const [dx, dy] = this.shift(doing.from, doing.bounds, doing.others, point);
       const count = state.selection.size;
-      actions.set({ live: null, snap: null, lastMove: { dx, dy } });
+      actions.set({ live: null, snap: null, evenGaps: [], lastMove: { dx, dy } });
       actions.edit(`move ${count} ${count === 1 ? 'item' : 'items'}`, (job) => moveItems(job, state.selection, dx, dy));
+    } else if (doing.kind === 'guide') {
+      dropGuide(actions);
     } else if (doing.kind === 'framing') {
       actions.set({ frame: null });
       const inside = itemsWithin(jobOf(state).drawing, frameOf(doing.from, bed)).map((item) => item.id);
@@ -116,15 +136,20 @@ export class PickTool implements Tool {
   cancel(): boolean {
     const was = this.doing.kind;
     this.doing = { kind: 'nothing' };
-    this.actions.set({ live: null, frame: null, snap: null });
-    return was === 'moving' || was === 'framing';
+    this.actions.set({ live: null, frame: null, snap: null, evenGaps: [], guideDraft: null });
+    return was === 'moving' || was === 'framing' || was === 'guide';
   }
 
   /**
-   * How far a drag moves: to where the selection is caught, else to 0.01 mm; straight along one axis when
-   * constrained.
+   * How far a drag moves: to where the selection is caught, by what is near or by gaps that come out alike, else to
+   * 0.01 mm; straight along one axis when constrained.
    */
-  private shift(from: Point, bounds: Box, { free: to, shift, alt }: ToolPoint): [dx: number, dy: number] {
+  private shift(
+    from: Point,
+    bounds: Box,
+    others: readonly Box[],
+    { free: to, shift, alt }: ToolPoint,
+  ): [dx: number, dy: number] {
     const state = this.actions.get();
     let dx = Math.round((to.x - from.x) * 100) / 100;
     let dy = Math.round((to.y - from.y) * 100) / 100;
@@ -132,15 +157,29 @@ export class PickTool implements Tool {
       if (Math.abs(dx) > Math.abs(dy)) dy = 0;
       else dx = 0;
     }
+    const catches = state.snapping.on && !alt && !isEmpty(bounds);
     const moved = transformBox(bounds, translation(dx, dy));
-    const found =
-      state.snapping.on && !alt && !isEmpty(bounds)
-        ? snapBox(snapField(state, state.selection), moved, null, snapReach(state))
-        : null;
+    const found = catches ? snapBox(snapField(state, state.selection), moved, null, snapReach(state)) : null;
     const fits = found && !(shift && ((dx === 0 && found.dx !== 0) || (dy === 0 && found.dy !== 0)));
-    this.actions.set({ snap: fits ? found.snap : null });
-    return fits ? [dx + found.dx, dy + found.dy] : [dx, dy];
+    // Points and edges beat gaps.
+    const gaps =
+      catches && !fits && state.snapping.kinds.has('spacing')
+        ? evenSpacings(moved, others, snapReach(state)).filter(({ axis }) => !shift || (axis === 'x' ? dx : dy) !== 0)
+        : [];
+    this.actions.set({ snap: fits ? found.snap : null, evenGaps: gaps });
+    if (fits) return [dx + found.dx, dy + found.dy];
+    const by = (axis: 'x' | 'y') => gaps.find((gap) => gap.axis === axis)?.by ?? 0;
+    return [dx + by('x'), dy + by('y')];
   }
+}
+
+/** The boxes of the things that are not selected. */
+function othersOf(state: BenchState): Box[] {
+  const { drawing } = jobOf(state);
+  const rest = new Set(
+    drawing.items.filter((item) => !item.hidden && !state.selection.has(item.id)).map((item) => item.id),
+  );
+  return thingsAmong(drawing, rest).map(({ bounds }) => bounds);
 }
 
 function frameOf(a: Point, b: Point): Box {

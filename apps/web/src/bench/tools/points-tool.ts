@@ -18,6 +18,7 @@ import {
   replaceShape,
   sharpOutlineOf,
   smoothNodes,
+  straightenEdges,
   transformPath,
 } from '@lambent/core';
 import { type BenchActions, jobOf } from '../store.ts';
@@ -161,6 +162,10 @@ export class PointsTool implements Tool {
 
   sharpen(): void {
     this.change('make points corners', (lines) => cornerNodes(lines, this.chosen));
+  }
+
+  straighten(): void {
+    this.change('straighten', (lines) => straightenEdges(lines, this.chosen));
   }
 
   break(): void {

@@ -7,8 +7,10 @@ import { NumberField } from '../../ui/number-field.tsx';
 import { OperationMark } from '../../ui/operation-mark.tsx';
 import { useBench, useBenchActions } from '../context.ts';
 import { machineOf, unitOf } from '../store.ts';
+import { CornerTool } from './corner-tool.ts';
 import { PointsTool } from './points-tool.ts';
 import { TextCard } from './text-card.tsx';
+import type { Tool } from './tool.ts';
 import { toolLooks } from './tool-looks.tsx';
 import type { ToolOptions } from './tool-options.ts';
 
@@ -23,12 +25,14 @@ export function ToolCard() {
   switch (tool.name) {
     case 'pick':
       return null;
+    case 'dimension':
+      return <DimensionCard />;
     case 'points':
       return tool instanceof PointsTool ? <PointsCard tool={tool} /> : null;
     case 'stretch':
       return <StretchCard />;
     case 'corner':
-      return <CornerCard />;
+      return <CornerCard tool={tool} />;
     default:
       return <DrawCard name={tool.name} />;
   }
@@ -187,8 +191,9 @@ function StretchCard() {
   );
 }
 
-function CornerCard() {
+function CornerCard({ tool }: { tool: Tool }) {
   const [options, change] = useOptions();
+  const selected = useBench((state) => state.selection.size);
   const unit = useBench(unitOf);
   return (
     <Card label="How corners are shaped">
@@ -212,7 +217,34 @@ function CornerCard() {
           commit={(cornerSize) => change({ cornerSize })}
         />
       </div>
-      <span className="text-quiet">Click corners; 0 makes them sharp again.</span>
+      {tool instanceof CornerTool && selected > 0 && (
+        <Button look="quiet" onClick={() => tool.shapeAll()}>
+          All of the selection
+        </Button>
+      )}
+      <span className="text-quiet">Click corners, or two lines that are to meet; 0 is sharp.</span>
+    </Card>
+  );
+}
+
+const axes = [
+  { value: 'straight', text: 'Straight', aside: 'from point to point' },
+  { value: 'x', text: 'Across' },
+  { value: 'y', text: 'Up and down' },
+] as const;
+
+function DimensionCard() {
+  const [options, change] = useOptions();
+  return (
+    <Card label="What is measured">
+      <Choice
+        label="What is measured"
+        look="chip"
+        value={options.dimension}
+        options={axes}
+        choose={(dimension) => change({ dimension })}
+      />
+      <span className="text-quiet">Click two points, or one edge; then where the figure goes.</span>
     </Card>
   );
 }
@@ -257,6 +289,11 @@ function PointsCard({ tool }: { tool: PointsTool }) {
             Break
           </Button>
         </>
+      )}
+      {many && (
+        <Button look="quiet" title="Makes the edges between them straight" onClick={() => tool.straighten()}>
+          Straighten
+        </Button>
       )}
       <Button look="quiet" onClick={() => tool.smooth()}>
         Smooth

@@ -6,7 +6,7 @@ import { type ToolName, toolNames } from './tool.ts';
 import { toolLooks } from './tool-looks.tsx';
 
 /** A gap stands before these. */
-const opensGroup: readonly ToolName[] = ['rectangle', 'stretch'];
+const opensGroup: readonly ToolName[] = ['rectangle', 'stretch', 'dimension'];
 
 /** The drawing tools; floats at the foot of the bed. */
 export function ToolDock() {

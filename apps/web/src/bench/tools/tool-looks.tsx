@@ -5,6 +5,7 @@ import {
   MousePointer2,
   PencilLine,
   Pill,
+  RulerDimensionLine,
   Scissors,
   Slash,
   Spline,
@@ -28,5 +29,6 @@ export const toolLooks: Record<ToolName, { text: string; icon: LucideIcon; code:
   freehand: { text: 'Freehand', icon: PencilLine, code: 'KeyO', key: 'O' },
   text: { text: 'Text', icon: Type, code: 'KeyP', key: 'P' },
   stretch: { text: 'Trim, lengthen, split', icon: Scissors, code: 'KeyF', key: 'F' },
+  dimension: { text: 'Dimension mark', icon: RulerDimensionLine, code: 'KeyH', key: 'H' },
   corner: { text: 'Round or cut corners', icon: SquareRoundCorner, code: 'KeyG', key: 'G' },
 };

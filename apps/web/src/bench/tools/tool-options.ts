@@ -1,4 +1,4 @@
-import { type Operation, type TextSetting, usualText } from '@lambent/core';
+import { type DimensionAxis, type Operation, type TextSetting, usualText } from '@lambent/core';
 
 /** What stays set from one use of a tool to the next; lengths in mm. */
 export interface ToolOptions {
@@ -18,6 +18,8 @@ export interface ToolOptions {
   readonly stretch: 'trim' | 'extend' | 'split';
   readonly corner: 'round' | 'cut';
   readonly cornerSize: number;
+  /** What dimension marks measure. */
+  readonly dimension: DimensionAxis;
   /** How far a freehand line may be smoothed off the pen's way. */
   readonly smoothing: number;
   readonly text: TextSetting;
@@ -37,6 +39,7 @@ export const usualOptions: ToolOptions = {
   stretch: 'trim',
   corner: 'round',
   cornerSize: 3,
+  dimension: 'straight',
   smoothing: 0.4,
   text: usualText,
   nudge: 1,

@@ -1,4 +1,4 @@
-import type { Path, Point, Snap } from '@lambent/core';
+import type { DimensionMark, Path, Point, Snap } from '@lambent/core';
 
 export const toolNames = [
   'pick',
@@ -13,6 +13,7 @@ export const toolNames = [
   'text',
   'stretch',
   'corner',
+  'dimension',
 ] as const;
 export type ToolName = (typeof toolNames)[number];
 
@@ -48,6 +49,8 @@ export interface Draft {
   readonly outline: Path | null;
   /** What would go. */
   readonly gone: Path | null;
+  /** A dimension mark that would be put down. */
+  readonly dimension: Omit<DimensionMark, 'id'> | null;
   /** Points to show. */
   readonly dots: readonly Point[];
   readonly fields: readonly DraftField[];
@@ -79,6 +82,7 @@ export interface Tool {
 export const emptyDraft: Draft = {
   outline: null,
   gone: null,
+  dimension: null,
   dots: [],
   fields: [],
   at: { x: 0, y: 0 },

@@ -1,11 +1,11 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { arcsBack } from '../drawing/reshape.ts';
 import { box, item, jobWith, line } from '../fixtures/shop.ts';
-import { findArcs } from './find-arcs.ts';
-import { flatten, polylineLength } from './flatten.ts';
-import { nodeCount, PathBuilder } from './path.ts';
-import { outlineOf } from './shapes.ts';
+import { findArcs } from '../geometry/find-arcs.ts';
+import { flatten, polylineLength } from '../geometry/flatten.ts';
+import { nodeCount, PathBuilder } from '../geometry/path.ts';
+import { outlineOf } from '../geometry/shapes.ts';
+import { arcsBack } from './reshape.ts';
 
 /** A circle as a conversion leaves it: many short lines. */
 function faceted(cx: number, cy: number, r: number, count: number, turn = 2 * Math.PI) {

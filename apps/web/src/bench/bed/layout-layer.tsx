@@ -1,0 +1,170 @@
+import {
+  type DimensionMark,
+  type Drawing,
+  type EvenSpacing,
+  formatLength,
+  type GuideLine,
+  type LengthUnit,
+  type PlacedDimension,
+  placeDimension,
+  thingsAmong,
+} from '@lambent/core';
+import { Layer, Shape } from 'react-konva';
+import { useBench } from '../context.ts';
+import { jobOf, unitOf, type View } from '../store.ts';
+import { toScreen } from './view.ts';
+
+const guideInk = '#5F6667';
+const measureInk = '#34585C';
+const font = '12px "Atkinson Hyperlegible Mono Variable", monospace';
+
+/** What helps layout and never burns: guide lines, dimension marks, the mark, equal gaps, and the piece that stays put. */
+export function LayoutLayer() {
+  const view = useBench((state) => state.view);
+  const size = useBench((state) => state.viewSize);
+  const unit = useBench(unitOf);
+  const { guides, dimensions, mark, drawing } = useBench(jobOf);
+  const guideDraft = useBench((state) => state.guideDraft);
+  const gaps = useBench((state) => state.evenGaps);
+  const draft = useBench((state) => state.draft?.dimension ?? null);
+  const stays = useBench((state) => state.stays);
+  const selection = useBench((state) => state.selection);
+  const staying = stays !== null && selection.has(stays) ? thingWith(drawing, stays, selection) : null;
+  return (
+    <Layer listening={false}>
+      <Shape
+        sceneFunc={({ _context: context }) => {
+          const shown = guideDraft ? [...guides.filter(({ id }) => id !== guideDraft.id), guideDraft] : guides;
+          drawGuides(context, view, size, shown);
+          drawDimensions(context, view, unit, drawing, draft ? [...dimensions, draft] : dimensions);
+          for (const gap of gaps) drawGap(context, view, unit, gap);
+          if (mark) drawMark(context, toScreen(view, mark.x, mark.y));
+          if (staying) drawStaying(context, toScreen(view, (staying.minX + staying.maxX) / 2, staying.minY));
+        }}
+      />
+    </Layer>
+  );
+}
+
+function thingWith(drawing: Drawing, id: string, selection: ReadonlySet<string>) {
+  return thingsAmong(drawing, selection).find(({ ids }) => ids.includes(id))?.bounds ?? null;
+}
+
+function drawGuides(
+  context: CanvasRenderingContext2D,
+  view: View,
+  { width, height }: { width: number; height: number },
+  guides: readonly GuideLine[],
+): void {
+  context.setLineDash([7, 3, 1.5, 3]);
+  context.strokeStyle = guideInk;
+  context.lineWidth = 1;
+  for (const { axis, at } of guides) {
+    const { x, y } = toScreen(view, at, at);
+    line(context, axis === 'x' ? x : 0, axis === 'x' ? 0 : y, axis === 'x' ? x : width, axis === 'x' ? height : y);
+  }
+  context.setLineDash([]);
+}
+
+function drawDimensions(
+  context: CanvasRenderingContext2D,
+  view: View,
+  unit: LengthUnit,
+  drawing: Drawing,
+  marks: readonly Omit<DimensionMark, 'id'>[],
+): void {
+  for (const mark of marks) {
+    const placed = placeDimension(drawing, mark);
+    if (placed) drawDimension(context, view, placed, formatLength(placed.valueMm, unit));
+  }
+}
+
+/** Thin lines from the ends, a line between them with a tick at each end, and the figure on it. */
+function drawDimension(context: CanvasRenderingContext2D, view: View, placed: PlacedDimension, words: string): void {
+  const [from, to, a, b] = [placed.from, placed.to, placed.lineFrom, placed.lineTo].map(({ x, y }) =>
+    toScreen(view, x, y),
+  );
+  context.strokeStyle = measureInk;
+  context.lineWidth = 0.75;
+  line(context, from.x, from.y, a.x, a.y);
+  line(context, to.x, to.y, b.x, b.y);
+  context.lineWidth = 1;
+  line(context, a.x, a.y, b.x, b.y);
+  for (const { x, y } of [a, b]) line(context, x - 4, y + 4, x + 4, y - 4);
+  let angle = Math.atan2(b.y - a.y, b.x - a.x);
+  // Never upside down.
+  if (angle > Math.PI / 2 || angle <= -Math.PI / 2) angle += Math.PI;
+  label(context, (a.x + b.x) / 2, (a.y + b.y) / 2, angle, words);
+}
+
+function drawGap(
+  context: CanvasRenderingContext2D,
+  view: View,
+  unit: LengthUnit,
+  { axis, gap, gaps }: EvenSpacing,
+): void {
+  context.strokeStyle = '#A35F00';
+  context.lineWidth = 1.5;
+  for (const { from, to, across } of gaps) {
+    const [a, b] = [from, to].map((along) =>
+      axis === 'x' ? toScreen(view, along, across) : toScreen(view, across, along),
+    );
+    line(context, a.x, a.y, b.x, b.y);
+    for (const { x, y } of [a, b])
+      line(
+        context,
+        axis === 'x' ? x : x - 5,
+        axis === 'x' ? y - 5 : y,
+        axis === 'x' ? x : x + 5,
+        axis === 'x' ? y + 5 : y,
+      );
+    label(context, (a.x + b.x) / 2, (a.y + b.y) / 2 - (axis === 'x' ? 12 : 0), 0, formatLength(gap, unit));
+  }
+}
+
+function label(context: CanvasRenderingContext2D, x: number, y: number, angle: number, words: string): void {
+  context.save();
+  context.translate(x, y);
+  context.rotate(angle);
+  context.font = font;
+  context.textAlign = 'center';
+  context.textBaseline = 'middle';
+  const width = context.measureText(words).width;
+  context.fillStyle = 'rgb(251 250 246 / 0.92)';
+  context.fillRect(-width / 2 - 3, -8, width + 6, 16);
+  context.fillStyle = measureInk;
+  context.fillText(words, 0, 0.5);
+  context.restore();
+}
+
+function line(context: CanvasRenderingContext2D, x0: number, y0: number, x1: number, y1: number): void {
+  context.beginPath();
+  context.moveTo(x0, y0);
+  context.lineTo(x1, y1);
+  context.stroke();
+}
+
+/** A drawing pin over the piece that stays put. */
+function drawStaying(context: CanvasRenderingContext2D, { x, y }: { x: number; y: number }): void {
+  context.fillStyle = '#0E6570';
+  context.strokeStyle = '#FBFAF6';
+  context.lineWidth = 1.5;
+  context.beginPath();
+  context.moveTo(x, y);
+  context.lineTo(x - 6, y - 11);
+  context.arc(x, y - 14, 7, Math.PI * 0.85, Math.PI * 0.15);
+  context.closePath();
+  context.fill();
+  context.stroke();
+}
+
+function drawMark(context: CanvasRenderingContext2D, { x, y }: { x: number; y: number }): void {
+  context.strokeStyle = '#22302F';
+  context.lineWidth = 1.5;
+  context.beginPath();
+  context.moveTo(x - 7, y - 7);
+  context.lineTo(x + 7, y + 7);
+  context.moveTo(x + 7, y - 7);
+  context.lineTo(x - 7, y + 7);
+  context.stroke();
+}

@@ -1,0 +1,50 @@
+import { isBurnt, pinItems } from '@lambent/core';
+import { Pin } from 'lucide-react';
+import { useMemo } from 'react';
+import { Button } from '../../ui/button.tsx';
+import { Choice } from '../../ui/choice.tsx';
+import { OperationMark } from '../../ui/operation-mark.tsx';
+import { useBench, useBenchActions } from '../context.ts';
+import { jobOf } from '../store.ts';
+
+/** The layer the selection is on, and putting it on another by hand, over the key. */
+export function BurntAs() {
+  const actions = useBenchActions();
+  const selection = useBench((state) => state.selection);
+  const drawing = useBench((state) => jobOf(state).drawing);
+  const { layers, placed } = useBench((state) => state.prepared.meaning);
+  const { on, pinned } = useMemo(() => {
+    const layerIds = layers.filter(({ id }) => placed.get(id)?.some(({ item }) => selection.has(item.id)));
+    const chosen = drawing.items.filter((item) => selection.has(item.id));
+    return { on: layerIds, pinned: chosen.filter((item) => item.pinned !== null).length };
+  }, [layers, placed, selection, drawing]);
+  const value = on.length === 1 ? on[0].id : null;
+  const pin = (layerId: string | null) =>
+    actions.edit(layerId === null ? 'unpin' : `pin to ${layers.find(({ id }) => id === layerId)?.name}`, (job) =>
+      pinItems(job, selection, layerId),
+    );
+  return (
+    <div className="flex items-center gap-1.5">
+      <div className="min-w-0 flex-1">
+        <Choice
+          label="Layer of the selection"
+          value={value}
+          empty={on.length > 1 ? `On ${on.length} layers` : 'On no layer yet'}
+          icon={pinned > 0 ? <Pin size={14} className="shrink-0 text-petrol" aria-hidden /> : undefined}
+          options={layers.map(({ id, name, operation }) => ({
+            value: id,
+            text: name,
+            aside: isBurnt(operation) ? undefined : 'not burnt',
+            mark: <OperationMark operation={operation} />,
+          }))}
+          choose={pin}
+        />
+      </div>
+      {pinned > 0 && (
+        <Button title="Hands it back to the colour key" onClick={() => pin(null)}>
+          Unpin
+        </Button>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,30 @@
+import { bedBox, boundsOf, boxContains, setMachine } from '@lambent/core';
+import { toast } from 'sonner';
+import { type BenchActions, jobOf, machineOf } from './store.ts';
+
+/** Moves the job to another machine; every size stays true, and what no longer fits its bed is said at once. */
+export function changeMachine(actions: BenchActions, machineId: string): void {
+  const before = machineOf(actions.get());
+  actions.edit('change machine', (job) => setMachine(job, machineId));
+  const machine = machineOf(actions.get());
+  if (machine === before) return;
+  const { drawing, sheets } = jobOf(actions.get());
+  const bed = bedBox(machine);
+  const off = drawing.items.filter((item) => !item.hidden && !boxContains(bed, boundsOf(item), 0.005));
+  const short = sheets.filter(
+    ({ x, y, width, height }) => x < 0 || y < 0 || x + width > bed.maxX || y + height > bed.maxY,
+  );
+  const said = [
+    off.length > 0 ? `${off.length} ${off.length === 1 ? 'item lies' : 'items lie'} off it` : '',
+    short.length > 0
+      ? `${short.length === 1 ? 'a sheet is' : `${short.length} sheets are`} larger than it or over its edge`
+      : '',
+  ].filter(Boolean);
+  if (said.length === 0) return;
+  toast.warning(
+    `The bed of ${machine.name} is ${machine.bedWidth} × ${machine.bedHeight} mm: ${said.join(', and ')}.`,
+    {
+      action: off.length > 0 ? { label: 'Select', onClick: () => actions.select(off.map(({ id }) => id)) } : undefined,
+    },
+  );
+}

@@ -1,0 +1,106 @@
+import {
+  besideAt,
+  type DimensionEnd,
+  type DimensionMark,
+  endAt,
+  isLine,
+  itemsNear,
+  nearestPlace,
+  type Point,
+  pathOf,
+  placeDimension,
+  pointOfEnd,
+  setDimension,
+  subpathsOf,
+} from '@lambent/core';
+import { type BenchActions, jobOf } from '../store.ts';
+import { itemUnder, newId, showDraft } from './draw.ts';
+import type { Tool, ToolPoint } from './tool.ts';
+
+const linePx = 7;
+
+type Doing =
+  | { kind: 'nothing' }
+  | { kind: 'from'; from: DimensionEnd; at: Point }
+  /** Both ends are there; the pointer says how far beside them the line is. */
+  | { kind: 'beside'; from: DimensionEnd; to: DimensionEnd };
+
+/** Puts measures down: two points, or one edge, then how far beside it the figure stands. */
+export class DimensionTool implements Tool {
+  readonly name = 'dimension';
+  readonly snaps = true;
+  private doing: Doing = { kind: 'nothing' };
+
+  constructor(private readonly actions: BenchActions) {}
+
+  get from(): Point | null {
+    return this.doing.kind === 'from' ? this.doing.at : null;
+  }
+
+  down(point: ToolPoint): void {
+    if (point.button !== 0) return;
+    const { doing, actions } = this;
+    if (doing.kind === 'beside') {
+      const mark = this.mark(doing.from, doing.to, point.free);
+      this.cancel();
+      actions.edit('put a dimension mark', (job) => setDimension(job, { ...mark, id: newId() }));
+      return;
+    }
+    if (doing.kind === 'nothing') {
+      const edge = this.edgeUnder(point);
+      if (edge) this.doing = { kind: 'beside', ...edge };
+      else this.doing = { kind: 'from', from: this.endUnder(point.bed), at: point.bed };
+    } else {
+      const to = this.endUnder(point.bed);
+      const far = Math.hypot(point.bed.x - doing.at.x, point.bed.y - doing.at.y) > 1e-6;
+      if (far) this.doing = { kind: 'beside', from: doing.from, to };
+    }
+    this.move(point);
+  }
+
+  move({ bed, free }: ToolPoint): void {
+    const { doing } = this;
+    if (doing.kind === 'nothing') showDraft(this.actions, null);
+    else if (doing.kind === 'from') {
+      const to: DimensionEnd = { kind: 'point', ...bed };
+      showDraft(this.actions, { dimension: { ...this.mark(doing.from, to, bed), beside: 0 }, dots: [doing.at] });
+    } else showDraft(this.actions, { dimension: this.mark(doing.from, doing.to, free) });
+  }
+
+  up(): void {
+    // Presses do it.
+  }
+
+  cancel(): boolean {
+    const was = this.doing.kind !== 'nothing';
+    this.doing = { kind: 'nothing' };
+    showDraft(this.actions, null);
+    return was;
+  }
+
+  private mark(from: DimensionEnd, to: DimensionEnd, through: Point): Omit<DimensionMark, 'id'> {
+    const { drawing } = jobOf(this.actions.get());
+    const { dimension: axis } = this.actions.get().toolOptions;
+    const [a, b] = [pointOfEnd(drawing, from), pointOfEnd(drawing, to)];
+    return { from, to, axis, beside: a && b ? besideAt(a, b, axis, through) : 0 };
+  }
+
+  private endUnder({ x, y }: Point): DimensionEnd {
+    const { drawing } = jobOf(this.actions.get());
+    return endAt(itemsNear(drawing, { minX: x - 1, minY: y - 1, maxX: x + 1, maxY: y + 1 }), { x, y });
+  }
+
+  /** The straight edge that is clicked away from its ends, middle and crossings. */
+  private edgeUnder({ free, snap }: ToolPoint): { from: DimensionEnd; to: DimensionEnd } | null {
+    if (snap && snap.kind !== 'line' && snap.kind !== 'grid') return null;
+    const item = itemUnder(this.actions, free, linePx);
+    const place = item && nearestPlace(item, free.x, free.y);
+    if (!item || !place || place.distance > linePx / this.actions.get().view.scale) return null;
+    const i = Math.floor(place.at);
+    const stretch = [...subpathsOf(pathOf(item))][place.subpath]?.stretches[i];
+    if (!stretch || !isLine(stretch)) return null;
+    const end = (at: number): DimensionEnd => ({ kind: 'outline', itemId: item.id, subpath: place.subpath, at });
+    const edge = { from: end(i), to: end(i + 1) };
+    return placeDimension(jobOf(this.actions.get()).drawing, { ...edge, axis: 'straight', beside: 0 }) ? edge : null;
+  }
+}
