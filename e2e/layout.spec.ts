@@ -149,7 +149,7 @@ test('all corners of a selection at once, edges straightened, circles found agai
   expect((await items(page))[1].shape).toMatchObject({ kind: 'ellipse', rx: expect.closeTo(20, 3) });
 
   await clickBed(page, 20, 80);
-  await tool(page, 'Points');
+  await tool(page, 'Points (W)');
   await clickBed(page, 20, 80);
   await page.keyboard.down('Shift');
   await clickBed(page, 60, 80);

@@ -1,6 +1,7 @@
 import { Module } from '@nestjs/common';
 import { TypeOrmModule } from '@nestjs/typeorm';
 import { ColourKeysController } from './colour-keys/colour-keys.controller.ts';
+import { ColourKeysService } from './colour-keys/colour-keys.service.ts';
 import { EventHub } from './common/event-hub.ts';
 import { EventsController } from './common/events.controller.ts';
 import { databaseModule } from './data/database.ts';
@@ -40,7 +41,7 @@ class MachinesModule {}
 @Module({ imports: [ShopModule], controllers: [MaterialsController] })
 class MaterialsModule {}
 
-@Module({ imports: [ShopModule], controllers: [ColourKeysController] })
+@Module({ imports: [ShopModule], controllers: [ColourKeysController], providers: [ColourKeysService] })
 class ColourKeysModule {}
 
 @Module({

@@ -22,10 +22,11 @@ function withReadingOptions(command: Command): Command {
 
 withReadingOptions(program.command('plan'))
   .description('Works out what a machine would do with a drawing: layers, times, findings, program.')
-  .argument('<file>', 'the drawing: SVG, DXF, PDF, STL or a picture')
+  .argument('<file>', 'the drawing: SVG, DXF, PDF, STL or a picture; or a stored job, .json')
   .option('--shop <file>', 'the shop’s machines, keys and materials, as JSON (default: the demo shop)')
   .option('--machine <id>', 'the machine (default: the shop’s first)')
-  .option('--key <id>', 'the colour key (default: the shop’s first)')
+  .option('--key <id or file>', 'the colour key: one of the shop’s, or a key’s file (default: the shop’s first)')
+  .option('--run <name>', 'which of a stored job’s runs (default: the first)')
   .option('--material <id>', 'the material of the sheet (default: the shop’s first)')
   .option('--out <file>', 'write the program here, as G-code')
   .option('--svg <file>', 'write what was understood here, as SVG')

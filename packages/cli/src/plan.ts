@@ -4,14 +4,22 @@ import {
   addItems,
   blocks,
   boxOf,
+  type ColourKey,
   checkJob,
   formatDuration,
   gatherOutgoing,
+  type JobDocument,
+  jobFromJson,
+  keyFromText,
+  NotADrawing,
+  NotAKey,
   NotAShop,
   newJob,
   type PictureFile,
   planJob,
   prepareJob,
+  type ReportSource,
+  type Run,
   reportOf,
   type Shop,
   setSheet,
@@ -33,6 +41,7 @@ export interface PlanOptions extends ReadingOptions {
   svg?: string;
   report?: string;
   force?: boolean;
+  run?: string;
 }
 
 const demoShop = fileURLToPath(new URL('../../../demo/shop.json', import.meta.url));
@@ -44,33 +53,18 @@ const demoShop = fileURLToPath(new URL('../../../demo/shop.json', import.meta.ur
  */
 export async function plan(file: string, options: PlanOptions): Promise<number> {
   const shop = await readShop(options.shop ?? demoShop);
-  const machine = choose(shop.machines, options.machine, 'machine');
-  const key = choose(shop.keys, options.key, 'colour key');
-  const material = choose(shop.materials, options.material, 'material');
-  const { reading, items } = await readDrawing(file, options);
-
-  const job = setSheet(
-    addItems(newJob(machine.id, key.id), items, reading.drawing.groups),
-    sheetAsStocked('sheet-1', material, machine),
-  );
-  const prepared = prepareJob(job, shop);
+  const { job, source, pictures } = await openFile(file, options, shop);
+  const machine = choose(shop.machines, job.machineId, 'machine');
+  const key = await chooseKey(shop, options.key ?? job.keyId);
+  const run = runNamed(job.runs, options.run);
+  const prepared = prepareJob({ ...job, keyId: key.id }, { ...shop, keys: [key, ...shop.keys] }, { runId: run.id });
+  const { material } = prepared;
   const burnPlan = planJob(prepared);
   const findings = checkJob(prepared, burnPlan);
   const blocked = blocks(findings);
-  const source = {
-    file: basename(file),
-    format: reading.format,
-    declaredWidthMm: reading.size.pageWidthMm,
-    declaredHeightMm: reading.size.pageHeightMm,
-    itemCount: items.filter((item) => !item.hidden).length,
-    warnings: reading.notes
-      .filter(({ kind }) => kind !== 'taken')
-      .map(({ code, message, count }) => ({ code, message, count })),
-  };
   if (options.svg) {
     const bed = boxOf(0, 0, machine.bedWidth, machine.bedHeight);
     const all = { paints: 'as-came', guides: true, only: null, onlyBurnt: false } as const;
-    const pictures = new Map(reading.pictures.map((picture): [string, PictureFile] => [picture.id, picture]));
     await write(options.svg, writeSvg(gatherOutgoing(prepared, bed, all, pictures)));
   }
   if (options.report) {
@@ -82,7 +76,7 @@ export async function plan(file: string, options: PlanOptions): Promise<number> 
 
   const say = (line: string) => process.stdout.write(`${line}\n`);
   say(
-    `${source.file}: ${source.itemCount} items on ${machine.name}, ${material.name} ${material.thicknessMm} mm, ${key.name}`,
+    `${source.file}: ${source.itemCount} items on ${machine.name}, ${material ? `${material.name} ${material.thicknessMm} mm` : 'no sheet'}, ${key.name}${job.runs.length > 1 ? `, ${run.name}` : ''}`,
   );
   for (const warning of source.warnings) say(`  reading: ${noteLine(warning)}`);
   for (const step of burnPlan.steps) {
@@ -93,6 +87,83 @@ export async function plan(file: string, options: PlanOptions): Promise<number> 
   if (options.out && !writesProgram)
     say('  No program was written, because a finding blocks; --force writes it all the same.');
   return blocked ? 1 : 0;
+}
+
+/** What is to be planned: a job, and where it came from. */
+interface Opened {
+  readonly job: JobDocument;
+  readonly source: ReportSource;
+  readonly pictures: ReadonlyMap<string, PictureFile>;
+}
+
+/** A drawing on a sheet of the material that was asked for, or a stored job as it is. */
+async function openFile(file: string, options: PlanOptions, shop: Shop): Promise<Opened> {
+  if (file.endsWith('.json')) return openJob(file, options);
+  const machine = choose(shop.machines, options.machine, 'machine');
+  const material = choose(shop.materials, options.material, 'material');
+  const { reading, items } = await readDrawing(file, options);
+  return {
+    job: setSheet(
+      addItems(newJob(machine.id, shop.keys[0].id), items, reading.drawing.groups),
+      sheetAsStocked('sheet-1', material, machine),
+    ),
+    source: {
+      file: basename(file),
+      format: reading.format,
+      declaredWidthMm: reading.size.pageWidthMm,
+      declaredHeightMm: reading.size.pageHeightMm,
+      itemCount: items.filter((item) => !item.hidden).length,
+      warnings: reading.notes
+        .filter(({ kind }) => kind !== 'taken')
+        .map(({ code, message, count }) => ({ code, message, count })),
+    },
+    pictures: new Map(reading.pictures.map((picture): [string, PictureFile] => [picture.id, picture])),
+  };
+}
+
+/** A job as the server gives it at `/api/jobs/:id`. */
+async function openJob(file: string, { machine }: PlanOptions): Promise<Opened> {
+  try {
+    const json: unknown = JSON.parse((await readBytes(file)).toString('utf8'));
+    const document = typeof json === 'object' && json !== null && 'document' in json ? json.document : json;
+    const job = jobFromJson(document);
+    const itemCount = job.drawing.items.filter((item) => !item.hidden).length;
+    const source = {
+      file: basename(file),
+      format: 'job',
+      declaredWidthMm: null,
+      declaredHeightMm: null,
+      itemCount,
+      warnings: [],
+    };
+    return { job: machine ? { ...job, machineId: machine } : job, source, pictures: new Map() };
+  } catch (error) {
+    if (error instanceof SyntaxError) throw new Unusable(`${file} is not JSON: ${error.message}.`);
+    if (error instanceof NotADrawing) throw new Unusable(`${file} is not a job: ${error.message}.`);
+    throw error;
+  }
+}
+
+/** A key of the shop by its id, or one from a file. */
+async function chooseKey(shop: Shop, wanted: string | undefined): Promise<ColourKey> {
+  const known = shop.keys.find(({ id }) => id === wanted);
+  if (wanted === undefined || known) return known ?? shop.keys[0];
+  if (!/[./\\]/.test(wanted)) return choose(shop.keys, wanted, 'colour key');
+  try {
+    return keyFromText((await readBytes(wanted)).toString('utf8'));
+  } catch (error) {
+    if (error instanceof NotAKey) throw new Unusable(`${wanted}: ${error.message}`);
+    throw error;
+  }
+}
+
+/** A run by its name or id; a drawing has one run, `Run 1`. */
+function runNamed(runs: readonly Run[], wanted: string | undefined): Run {
+  const found = wanted === undefined ? runs[0] : runs.find(({ id, name }) => id === wanted || name === wanted);
+  if (!found) {
+    throw new Unusable(`There is no run “${wanted}”; there is ${runs.map(({ name }) => `“${name}”`).join(', ')}.`);
+  }
+  return found;
 }
 
 function choose<T extends { id: string }>(all: readonly T[], id: string | undefined, what: string): T {

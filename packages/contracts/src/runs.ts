@@ -1,11 +1,22 @@
 import type { Finding } from '@lambent/core';
-import { IsInt, Min } from 'class-validator';
+import { IsBoolean, IsInt, IsOptional, IsString, Length, Min } from 'class-validator';
 
 export class StartRunDto {
   /** The saved version to burn. */
   @IsInt()
   @Min(1)
   version!: number;
+
+  /** Which of the job's runs; the first where none is named. */
+  @IsOptional()
+  @IsString()
+  @Length(1, 60)
+  runId?: string;
+
+  /** Burn it though it is on record as burnt: for a job of several runs, where that would spoil the stock. */
+  @IsOptional()
+  @IsBoolean()
+  again?: boolean;
 }
 
 export type RunStatus = 'running' | 'done' | 'stopped' | 'refused' | 'broken off';
@@ -16,6 +27,9 @@ export interface RunAnswer {
   jobId: string;
   jobTitle: string;
   version: number;
+  /** Which of the job's runs it was, and what that was called. */
+  jobRunId: string;
+  jobRunName: string;
   machineId: string;
   status: RunStatus;
   /** Why it ended as it did, where there is more to say. */

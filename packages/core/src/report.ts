@@ -1,6 +1,7 @@
 import type { Finding, FindingLevel } from './checks/finding.ts';
 import { burntItems } from './checks/finding.ts';
 import { extentOf } from './colours/derive.ts';
+import { type NearMissKind, nearMisses } from './colours/near-miss.ts';
 import { isBurnt, type Operation } from './colours/operation.ts';
 import { boundsOfAll } from './drawing/item.ts';
 import { boxHeight, boxWidth, isEmpty } from './geometry/box.ts';
@@ -19,8 +20,21 @@ export interface Report {
     items: number;
     layer: string | null;
   }[];
+  /** Paints that are nearly one that means something. */
+  nearMisses: {
+    kind: NearMissKind;
+    stroke: string | null;
+    fill: string | null;
+    /** The colour it is taken to be meant as, the layer of that, and how far off it is (CIEDE2000). */
+    meant: string;
+    layer: string;
+    distance: number;
+    items: number;
+  }[];
   layers: {
     name: string;
+    /** What its items lie on; of several materials, a layer stands here once for each. */
+    material: string | null;
     operation: Operation;
     items: number;
     /** The layer's outlines, each once. */
@@ -69,14 +83,23 @@ export function reportOf(
       items: use.itemIds.length,
       layer: use.layerId === null ? null : (names.get(use.layerId) ?? null),
     })),
-    layers: prepared.layers.flatMap(({ layer, applied }) => {
-      const placed = meaning.placed.get(layer.id) ?? [];
+    nearMisses: nearMisses(meaning.paints, prepared.key).map(({ paint, kind, meant, layerId, distance }) => ({
+      kind,
+      stroke: paint.part === 'stroke' ? paint.colour : null,
+      fill: paint.part === 'fill' ? paint.colour : null,
+      meant,
+      layer: names.get(layerId) ?? layerId,
+      distance: rounded(distance),
+      items: paint.itemIds.length,
+    })),
+    layers: prepared.layers.flatMap(({ id, layer, material, placed, applied }) => {
       if (placed.length === 0) return [];
       const { lengthMm, areaMm2 } = extentOf(placed.map(({ item }) => item));
       const settings = isBurnt(layer.operation) ? applied.settings : null;
       return [
         {
           name: layer.name,
+          material: material?.name ?? null,
           operation: layer.operation,
           items: placed.length,
           lengthMm: rounded(lengthMm),
@@ -85,7 +108,7 @@ export function reportOf(
           speedMmPerS: settings?.speedMmPerS ?? null,
           passes: settings?.passes ?? null,
           timeS: rounded(
-            plan.steps.filter((step) => step.layerId === layer.id).reduce((sum, step) => sum + step.timeS, 0),
+            plan.steps.filter((step) => step.preparedId === id).reduce((sum, step) => sum + step.timeS, 0),
           ),
         },
       ];

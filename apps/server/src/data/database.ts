@@ -5,6 +5,7 @@ import { config } from '../config.ts';
 import { entities } from './entities.ts';
 import { FilesTables1764100000000 } from './files-tables.migration.ts';
 import { FirstTables1764000000000 } from './first-tables.migration.ts';
+import { JobRuns1764200000000 } from './job-runs.migration.ts';
 
 /** One SQLite file in the data folder: write-ahead log, foreign keys on, brought up to date by migrations. */
 export function databaseModule() {
@@ -19,7 +20,7 @@ export function databaseModule() {
       database.pragma('busy_timeout = 5000');
     },
     entities,
-    migrations: [FirstTables1764000000000, FilesTables1764100000000],
+    migrations: [FirstTables1764000000000, FilesTables1764100000000, JobRuns1764200000000],
     migrationsRun: true,
     synchronize: false,
   });

@@ -158,6 +158,8 @@ export class RunEntity {
   @JoinColumn({ name: 'jobId' })
   job!: JobEntity;
   @Column('integer') version!: number;
+  @Column('text') jobRunId!: string;
+  @Column('text') jobRunName!: string;
   @Column('text') machineId!: string;
   @Column('text') status!: RunStatus;
   @Column('text', { nullable: true }) reason!: string | null;

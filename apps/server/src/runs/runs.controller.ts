@@ -22,7 +22,7 @@ export class RunsController {
   }
 
   @Post('jobs/:id/runs')
-  start(@Param('id') jobId: string, @Body() { version }: StartRunDto): Promise<RunAnswer> {
-    return this.runs.start(jobId, version);
+  start(@Param('id') jobId: string, @Body() wanted: StartRunDto): Promise<RunAnswer> {
+    return this.runs.start(jobId, wanted);
   }
 }

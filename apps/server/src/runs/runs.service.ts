@@ -3,7 +3,8 @@ import { createReadStream } from 'node:fs';
 import { mkdir } from 'node:fs/promises';
 import { join } from 'node:path';
 import { createInterface } from 'node:readline';
-import type { BlockedDetails, RunAnswer } from '@lambent/contracts';
+import type { BlockedDetails, RunAnswer, StartRunDto } from '@lambent/contracts';
+import { fromMachine, jobFromJson, type Run } from '@lambent/core';
 import { Injectable, type OnApplicationBootstrap } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { Repository } from 'typeorm';
@@ -56,20 +57,33 @@ export class RunsService implements OnApplicationBootstrap {
   }
 
   /**
-   * Plans a saved version in a worker and sends it to its machine.
-   * @throws PlainError 409 when the machine cannot take it, 422 when a finding blocks
+   * Plans a run of a saved version in a worker and sends it to its machine.
+   * @throws PlainError 409 when the machine cannot take it, or a run of several is burnt already; 422 when a finding
+   * blocks
    */
-  async start(jobId: string, version: number): Promise<RunAnswer> {
+  async start(jobId: string, { version, runId, again = false }: StartRunDto): Promise<RunAnswer> {
     const [title, job, shop] = await Promise.all([
       this.jobs.titleOf(jobId),
       this.jobs.packed(jobId, version),
       this.shop.everything(),
     ]);
-    const { machineId } = job.settings;
+    const { machineId, runs } = jobFromJson({ ...job.settings, drawing: { items: [], groups: [] } });
+    const jobRun = runId === undefined ? runs[0] : runs.find((one) => one.id === runId);
+    if (!jobRun) throw notFound('run of this job');
+    if (runs.length > 1 && !again) await this.expectNotBurnt(jobId, jobRun);
     const link = this.links.get(machineId);
     link.expectIdle();
     const id = randomUUID();
-    const { program, findings } = await this.work.planToFile({ job, shop, title, folder: this.folder, runId: id });
+    const machine = shop.machines.find((one) => one.id === machineId);
+    const head = machine ? fromMachine(machine, link.state.x, link.state.y) : null;
+    const { program, findings } = await this.work.planToFile({
+      job,
+      shop,
+      title,
+      folder: this.folder,
+      runId: id,
+      choice: { runId: jobRun.id, head },
+    });
     if (!program) {
       const details: BlockedDetails = { findings: [...findings] };
       throw new PlainError(422, 'blocked', 'The checks found what must be mended before this job is burnt.', details);
@@ -78,6 +92,8 @@ export class RunsService implements OnApplicationBootstrap {
       id,
       jobId,
       version,
+      jobRunId: jobRun.id,
+      jobRunName: jobRun.name,
       machineId,
       status: 'running',
       reason: null,
@@ -94,6 +110,21 @@ export class RunsService implements OnApplicationBootstrap {
     this.say(run, title);
     void this.follow(run, title, link);
     return answerOf(run, title);
+  }
+
+  /** Of several runs on one piece of stock, one that is burnt would spoil what is there. */
+  private async expectNotBurnt(jobId: string, { id, name }: Run): Promise<void> {
+    const done = await this.runs.findOne({
+      where: { jobId, jobRunId: id, status: 'done' },
+      order: { startedAt: 'DESC' },
+    });
+    if (!done) return;
+    const when = done.startedAt.toISOString().slice(0, 16).replace('T', ' ');
+    throw new PlainError(
+      409,
+      'burnt-already',
+      `${name} is on record as burnt (${when} UTC). Burnt again, it burns over what is there: lay fresh stock first.`,
+    );
   }
 
   private async follow(run: RunEntity, title: string, link: MachineLink): Promise<void> {
@@ -120,12 +151,15 @@ export class RunsService implements OnApplicationBootstrap {
 }
 
 function answerOf(run: RunEntity, jobTitle: string): RunAnswer {
-  const { id, jobId, version, machineId, status, reason, programHash, lines, doneLine, plannedS, machineS } = run;
+  const { id, jobId, version, jobRunId, jobRunName, machineId, status } = run;
+  const { reason, programHash, lines, doneLine, plannedS, machineS } = run;
   return {
     id,
     jobId,
     jobTitle,
     version,
+    jobRunId,
+    jobRunName,
     machineId,
     status,
     reason,

@@ -14,9 +14,11 @@ import {
   growBox,
   isEmpty,
   type JobDocument,
+  jobFromJson,
   planJob,
   prepareJob,
   type Reading,
+  type RunChoice,
   readDrawingFile,
   type Shop,
   writeGcode,
@@ -33,7 +35,9 @@ export interface PackedJob {
 type ShopLists = Pick<Shop, 'machines' | 'keys' | 'materials'>;
 
 function unpack({ settings, drawingJson }: PackedJob): JobDocument {
-  return { ...settings, drawing: drawingFromJson(JSON.parse(gunzipSync(drawingJson).toString('utf8'))) };
+  // Settings of an earlier version are brought up to date as a whole job is.
+  const job = jobFromJson({ ...settings, drawing: { items: [], groups: [] } });
+  return { ...job, drawing: drawingFromJson(JSON.parse(gunzipSync(drawingJson).toString('utf8'))) };
 }
 
 export interface PlannedProgram {
@@ -49,8 +53,9 @@ export async function planToFile(task: {
   title: string;
   folder: string;
   runId: string;
+  choice: RunChoice;
 }): Promise<PlannedProgram> {
-  const prepared = prepareJob(unpack(task.job), task.shop);
+  const prepared = prepareJob(unpack(task.job), task.shop, task.choice);
   const plan = planJob(prepared);
   const findings = checkJob(prepared, plan);
   if (blocks(findings)) return { program: null, findings };

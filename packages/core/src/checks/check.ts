@@ -2,19 +2,33 @@ import type { BurnPlan } from '../plan/plan.ts';
 import type { PreparedJob } from '../plan/prepare.ts';
 import type { Check, Finding, FindingLevel } from './finding.ts';
 import { checkOpenCuts, checkOpenEngraves, checkTwice } from './lines.ts';
-import { checkBurnable, checkColours, checkUnseen } from './meaning.ts';
+import {
+  checkBurnable,
+  checkCancelling,
+  checkColours,
+  checkFlips,
+  checkNearMisses,
+  checkOrder,
+  checkRuns,
+  checkUnseen,
+} from './meaning.ts';
 import { checkBed, checkSheet } from './placement.ts';
 import { checkRunUp, checkSettings } from './settings.ts';
 
 const checks: readonly Check[] = [
   checkBurnable,
   checkColours,
+  checkNearMisses,
+  checkRuns,
   checkBed,
   checkSheet,
   checkSettings,
   checkOpenCuts,
   checkOpenEngraves,
   checkTwice,
+  checkOrder,
+  checkCancelling,
+  checkFlips,
   checkRunUp,
   checkUnseen,
 ];

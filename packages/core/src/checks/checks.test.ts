@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
-import { switchLayer } from '../drawing/edits.ts';
 import type { Item } from '../drawing/item.ts';
+import { switchLayer } from '../drawing/layer-edits.ts';
 import { box, item, jobWith, line, shop } from '../fixtures/shop.ts';
 import { rotation } from '../geometry/matrix.ts';
 import { planJob } from '../plan/plan.ts';

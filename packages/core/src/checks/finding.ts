@@ -1,3 +1,4 @@
+import { isBurnt, type Operation } from '../colours/operation.ts';
 import type { Item } from '../drawing/item.ts';
 import type { BurnPlan } from '../plan/plan.ts';
 import type { PreparedJob } from '../plan/prepare.ts';
@@ -21,7 +22,13 @@ export type FindingCode =
   | 'run-up-short'
   | 'layer-off'
   | 'hidden-parts'
-  | 'picture-not-burnt';
+  | 'picture-not-burnt'
+  | 'near-miss'
+  | 'order-broken'
+  | 'fills-cancel'
+  | 'layer-in-no-run'
+  | 'border-gone'
+  | 'no-landing';
 
 /** One result of the checks: what, where and why, in a plain sentence. */
 export interface Finding {
@@ -55,12 +62,13 @@ export function countOf(count: number, one: string, many: string): string {
   return `${count} ${count === 1 ? one : many}`;
 }
 
-/** Every item that a layer which burns holds, each once, layers that are off left out. */
-export function burntItems({ meaning, layers }: PreparedJob): Item[] {
+/** Every item that burns in this run, where it burns, each once; layers that are off left out. */
+export function burntItems({ layers }: PreparedJob, ...operations: Operation[]): Item[] {
   const items = new Set<Item>();
-  for (const { layer, on } of layers) {
-    if (!on || layer.operation === 'guide' || layer.operation === 'note') continue;
-    for (const { item } of meaning.placed.get(layer.id) ?? []) items.add(item);
+  for (const { layer, on, placed } of layers) {
+    if (!on || !isBurnt(layer.operation)) continue;
+    if (operations.length > 0 && !operations.includes(layer.operation)) continue;
+    for (const { item } of placed) items.add(item);
   }
   return [...items];
 }

@@ -1,17 +1,6 @@
-import type { Operation } from '../colours/operation.ts';
 import { type Item, polylinesOf } from '../drawing/item.ts';
-import type { PreparedJob } from '../plan/prepare.ts';
-import { type Check, countOf, finding, ifAny } from './finding.ts';
+import { burntItems, type Check, countOf, finding, ifAny } from './finding.ts';
 import { overlappingOwners } from './overlap.ts';
-
-function itemsOf({ meaning, layers }: PreparedJob, ...operations: Operation[]): Item[] {
-  const items = new Set<Item>();
-  for (const { layer, on } of layers) {
-    if (!on || !operations.includes(layer.operation)) continue;
-    for (const { item } of meaning.placed.get(layer.id) ?? []) items.add(item);
-  }
-  return [...items];
-}
 
 function hasOpen(item: Item): boolean {
   return polylinesOf(item).some((line) => !line.closed && line.points.length >= 4);
@@ -19,7 +8,7 @@ function hasOpen(item: Item): boolean {
 
 /** Outlines on a cut layer that do not close: the piece stays in the sheet. */
 export const checkOpenCuts: Check = (prepared) => {
-  const open = itemsOf(prepared, 'cut').filter(hasOpen);
+  const open = burntItems(prepared, 'cut').filter(hasOpen);
   return ifAny(open, () =>
     finding(
       'open-cut',
@@ -32,7 +21,7 @@ export const checkOpenCuts: Check = (prepared) => {
 
 /** Lines on an engrave layer that do not close: there is nothing to fill. */
 export const checkOpenEngraves: Check = (prepared) => {
-  const open = itemsOf(prepared, 'engrave').filter(hasOpen);
+  const open = burntItems(prepared, 'engrave').filter(hasOpen);
   return ifAny(open, () =>
     finding(
       'open-engrave',
@@ -45,7 +34,7 @@ export const checkOpenEngraves: Check = (prepared) => {
 
 /** Lines that lie on each other and would be burnt more than once. */
 export const checkTwice: Check = (prepared) => {
-  const items = itemsOf(prepared, 'cut', 'score');
+  const items = burntItems(prepared, 'cut', 'score');
   const lines = items.flatMap((item, owner) => polylinesOf(item).map((line) => ({ owner, line })));
   const { owners, lengthMm } = overlappingOwners(lines);
   if (owners.length === 0) return [];

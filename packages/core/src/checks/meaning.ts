@@ -1,3 +1,7 @@
+import { extentOf } from '../colours/derive.ts';
+import { nearMisses } from '../colours/near-miss.ts';
+import { isBurnt } from '../colours/operation.ts';
+import { boundsOf, type Item } from '../drawing/item.ts';
 import { burntItems, type Check, countOf, finding, ifAny } from './finding.ts';
 
 /** Paints that neither the key nor the job gives a meaning. */
@@ -23,8 +27,9 @@ export const checkColours: Check = ({ meaning, key }) => {
 
 /** A job with nothing on a layer that burns, and layers that are switched off. */
 export const checkBurnable: Check = (prepared) => {
-  const off = prepared.layers.filter(
-    ({ layer, on }) => !on && (prepared.meaning.placed.get(layer.id) ?? []).length > 0,
+  const { meaning, run, job } = prepared;
+  const off = meaning.layers.filter(
+    ({ id, operation }) => run.off.includes(id) && isBurnt(operation) && (meaning.placed.get(id) ?? []).length > 0,
   );
   return [
     ...(burntItems(prepared).length === 0 && prepared.meaning.undecided.length === 0
@@ -36,9 +41,127 @@ export const checkBurnable: Check = (prepared) => {
           ),
         ]
       : []),
-    ...off.map(({ layer }) =>
-      finding('layer-off', 'notes', `${layer.name} is switched off and is left out of this run.`, [], layer.id),
-    ),
+    ...off.map(({ id, name }) => {
+      const elsewhere = job.runs.filter((other) => !other.off.includes(id)).map((other) => other.name);
+      return elsewhere.length > 0
+        ? finding('layer-off', 'notes', `${name} burns in ${elsewhere.join(' and ')}, not in ${run.name}.`, [], id)
+        : finding(
+            'layer-off',
+            'notes',
+            `${name} is switched off and is left out of ${job.runs.length > 1 ? 'every run' : 'this run'}.`,
+            [],
+            id,
+          );
+    }),
+  ];
+};
+
+/** Of a job with several runs: layers with items that burn in none of them. */
+export const checkRuns: Check = ({ job, meaning, run }) => {
+  const found =
+    job.runs.length < 2
+      ? []
+      : meaning.layers.flatMap(({ id, name, operation }) => {
+          const items = (meaning.placed.get(id) ?? []).map(({ item }) => item);
+          if (!isBurnt(operation) || items.length === 0) return [];
+          const left = items.filter(
+            (item) => !job.runs.some(({ off, only }) => !off.includes(id) && (only === null || only.includes(item.id))),
+          );
+          return ifAny(left, () =>
+            finding(
+              'layer-in-no-run',
+              'warns',
+              `${countOf(left.length, 'item', 'items')} on ${name} ${left.length === 1 ? 'burns' : 'burn'} in none of the ${job.runs.length} runs. Put ${left.length === 1 ? 'it' : 'them'} in one, or on a Note or Guide layer.`,
+              left,
+              id,
+            ),
+          );
+        });
+  const { landing } = run;
+  if (landing.kind === 'mark' && job.mark === null) {
+    return [
+      ...found,
+      finding(
+        'no-landing',
+        'blocks',
+        `${run.name} is to land at the mark, and no point is marked. Mark one (M), or burn it as drawn.`,
+      ),
+    ];
+  }
+  return found;
+};
+
+/** Paints that are nearly one that means something. */
+export const checkNearMisses: Check = ({ meaning, key }) =>
+  nearMisses(meaning.paints, key).map(({ paint, kind, meant, layerId, distance }) => {
+    const name = meaning.layers.find(({ id }) => id === layerId)?.name ?? layerId;
+    const items = countOf(paint.itemIds.length, 'item is', 'items are');
+    const off = `${distance.toFixed(1)} away`;
+    const sentence = {
+      near: `${items} ${paint.colour}, nearly the ${meant} of ${name} (${off}). It means nothing as it is. Treat it as ${name} in the Colours stage, or say what else it means.`,
+      converted: `${items} ${paint.colour}, which is what ${meant} (${name}) becomes when it goes through print colours. Treat it as ${name} in the Colours stage, or say what else it means.`,
+      alike: `${items} ${paint.colour}, hardly to be told from ${meant} (${off}), which is on ${name}. If it is the same, treat it as ${name} in the Colours stage.`,
+    }[kind];
+    return { ...finding('near-miss', 'warns', sentence, [], layerId), itemIds: paint.itemIds };
+  });
+
+/** What burns after the cut that holds it, because the operator ordered it so. */
+export const checkOrder: Check = (_prepared, plan) => {
+  if (plan.outOfOrder.length === 0) return [];
+  const ids = plan.outOfOrder.map(({ itemId }) => itemId);
+  const sentence = `${countOf(ids.length, 'item burns', 'items burn')} after the outline around ${ids.length === 1 ? 'it' : 'them'} is cut: the piece may have shifted or dropped by then, and the burn lands beside its place. Put ${ids.length === 1 ? 'it' : 'them'} before that cut in the burn strip.`;
+  return [{ ...finding('order-broken', 'warns', sentence), itemIds: ids }];
+};
+
+/** Engraved outlines that lie on each other exactly, so that together they burn nothing. */
+export const checkCancelling: Check = ({ layers }) =>
+  layers.flatMap(({ layer, on, placed, burning }) => {
+    if (layer.operation !== 'engrave' || !on || burning.overlaps === 'unite') return [];
+    const seen = new Map<string, Item>();
+    const twins = new Set<Item>();
+    for (const { item } of placed) {
+      const name = fingerprint(item);
+      if (name === null) continue;
+      const twin = seen.get(name);
+      if (twin) {
+        twins.add(twin);
+        twins.add(item);
+      } else seen.set(name, item);
+    }
+    const items = [...twins];
+    return ifAny(items, () =>
+      finding(
+        'fills-cancel',
+        'warns',
+        `${items.length} items on ${layer.name} lie on each other exactly, and where two overlap neither burns. Remove one of each, or have overlaps on ${layer.name} unite.`,
+        items,
+        layer.id,
+      ),
+    );
+  });
+
+/** The same for items whose outlines lie on each other; null for those that enclose nothing. */
+function fingerprint(item: Item): string | null {
+  const { minX, minY, maxX, maxY } = boundsOf(item);
+  const { lengthMm, areaMm2 } = extentOf([item]);
+  if (areaMm2 === 0) return null;
+  return [minX, minY, maxX, maxY, lengthMm, areaMm2].map((value) => value.toFixed(2)).join(' ');
+}
+
+/** Swaps of figure and ground whose border is gone. */
+export const checkFlips: Check = ({ job }) => {
+  const ids = new Set(job.drawing.items.map(({ id }) => id));
+  const lost = job.flips.filter(({ borderId }) => !ids.has(borderId));
+  if (lost.length === 0) return [];
+  return [
+    {
+      ...finding(
+        'border-gone',
+        'warns',
+        'Figure and ground are swapped within a border that is no longer there: the figures burn as they are. Choose another border, or let them be.',
+      ),
+      itemIds: lost.flatMap(({ itemIds }) => itemIds).filter((id) => ids.has(id)),
+    },
   ];
 };
 

@@ -37,7 +37,8 @@ export const checkBed: Check = (prepared) => {
 export const checkSheet: Check = (prepared) => {
   const { sheets } = prepared.job;
   const items = burntItems(prepared);
-  if (items.length === 0 || sheets.length === 0) return [];
+  // Where a run lands elsewhere than it was drawn, the stock lies there too.
+  if (items.length === 0 || sheets.length === 0 || prepared.run.landing.kind !== 'as-drawn') return [];
   const off: Item[] = [];
   const close: Item[] = [];
   for (const item of items) {

@@ -2,13 +2,14 @@ import { isBurnt, operationNames } from '../colours/operation.ts';
 import { type Check, finding } from './finding.ts';
 
 /** Layers that have items but no settings to burn with, or settings beyond the machine. */
-export const checkSettings: Check = ({ job, machine, material, meaning, layers }) => {
-  const used = layers.filter(
-    ({ layer, on }) => on && isBurnt(layer.operation) && (meaning.placed.get(layer.id) ?? []).length > 0,
-  );
+export const checkSettings: Check = ({ job, machine, layers }) => {
+  const used = layers.filter(({ layer, on, placed }) => on && isBurnt(layer.operation) && placed.length > 0);
   if (used.length === 0) return [];
-  if (material?.forbidden) {
-    return [finding('forbidden-stock', 'blocks', `${material.name} must never be lasered: ${material.forbidden}`)];
+  const forbidden = new Set(used.flatMap(({ material }) => (material?.forbidden ? [material] : [])));
+  if (forbidden.size > 0) {
+    return [...forbidden].map((material) =>
+      finding('forbidden-stock', 'blocks', `${material.name} must never be lasered: ${material.forbidden}`),
+    );
   }
   const noSheet =
     job.sheets.length === 0
@@ -22,8 +23,8 @@ export const checkSettings: Check = ({ job, machine, material, meaning, layers }
       : [];
   return [
     ...noSheet,
-    ...used.flatMap(({ layer, applied, beyond }) => {
-      const items = (meaning.placed.get(layer.id) ?? []).map(({ item }) => item);
+    ...used.flatMap(({ layer, material, placed, applied, beyond }) => {
+      const items = placed.map(({ item }) => item);
       if (applied.settings === null) {
         const of = material ? `${material.name} on ${machine.name}` : 'no material';
         return [

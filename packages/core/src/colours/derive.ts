@@ -57,7 +57,7 @@ const paintName = perItem(
 
 /** Puts every item on its layer: pinned, else by the job's own word, else by the key's first rule. */
 export function deriveMeaning(job: JobDocument, key: ColourKey): Meaning {
-  const layers = layersUnder(key);
+  const layers = layersUnder(key, job.layers);
   const known = new Set(layers.map((layer) => layer.id));
   const existing = (id: string | null) => (id !== null && known.has(id) ? id : null);
 

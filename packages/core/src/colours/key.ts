@@ -1,14 +1,10 @@
-import { differenceCiede2000, parse } from 'culori';
+import { converter, differenceCiede2000, parse } from 'culori';
 import type { Colour } from '../drawing/item.ts';
 import type { PaintPart } from '../drawing/job.ts';
-import { type Operation, operationColours, operationNames, operations } from './operation.ts';
+import type { Layer } from '../drawing/layer.ts';
+import { operationColours, operationNames, operations } from './operation.ts';
 
-/** What is burnt with one setting. */
-export interface Layer {
-  readonly id: string;
-  readonly name: string;
-  readonly operation: Operation;
-}
+export type { Layer } from '../drawing/layer.ts';
 
 /** One line of a colour key: a paint, and the layer it goes on. */
 export interface Rule {
@@ -20,6 +16,8 @@ export interface Rule {
   /** Stroke widths the rule takes, in mm, both ends included; null for any. */
   readonly minWidthMm: number | null;
   readonly maxWidthMm: number | null;
+  /** Greys it takes, by their lightness: 0 is black, 100 white, both ends included. Null for any colour at all. */
+  readonly grey?: { readonly from: number; readonly to: number } | null;
   readonly layerId: string;
 }
 
@@ -29,6 +27,8 @@ export interface ColourKey {
   readonly name: string;
   readonly layers: readonly Layer[];
   readonly rules: readonly Rule[];
+  /** Strokes wider than this, in mm, are areas to engrave and not lines to follow; null where width does not say so. */
+  readonly hairlineMm?: number | null;
 }
 
 /** The layers every job has, whatever its key. */
@@ -38,10 +38,16 @@ export const standardLayers: readonly Layer[] = operations.map((operation) => ({
   operation,
 }));
 
-/** The layers of a job under a key: the key's own, then those standard ones that it does not name. */
-export function layersUnder(key: ColourKey): Layer[] {
+/**
+ * The layers of a job under a key: the key's own, then those standard ones that it does not name, then the job's;
+ * a layer of the job's with the id of another stands in its place.
+ */
+export function layersUnder(key: ColourKey, ofJob: readonly Layer[] = []): Layer[] {
   const own = new Set(key.layers.map((layer) => layer.id));
-  return [...key.layers, ...standardLayers.filter((layer) => !own.has(layer.id))];
+  const usual = [...key.layers, ...standardLayers.filter((layer) => !own.has(layer.id))];
+  const known = new Set(usual.map((layer) => layer.id));
+  const changed = usual.map((layer) => ofJob.find(({ id }) => id === layer.id) ?? layer);
+  return [...changed, ...ofJob.filter(({ id }) => !known.has(id))];
 }
 
 /** One half of a paint. */
@@ -60,12 +66,29 @@ export function colourDistance(a: Colour, b: Colour): number {
   return difference(parse(a) ?? a, parse(b) ?? b);
 }
 
+/** How far from grey a colour may be, as chroma in CIELAB, to count as one. */
+const greyChroma = 8;
+
+const toLab = converter('lab');
+
+/** The lightness of a colour, 0 for black and 100 for white (CIELAB), and how far from grey it is. */
+export function lightnessOf(colour: Colour): { lightness: number; chroma: number } {
+  const { l, a, b } = toLab(colour) ?? { l: 0, a: 0, b: 0 };
+  return { lightness: l, chroma: Math.hypot(a, b) };
+}
+
+function isGreyWithin(colour: Colour, { from, to }: { from: number; to: number }): boolean {
+  const { lightness, chroma } = lightnessOf(colour);
+  return chroma <= greyChroma && lightness >= from - 1e-6 && lightness <= to + 1e-6;
+}
+
 export function ruleFits(rule: Rule, mark: Mark): boolean {
   if (rule.part !== mark.part) return false;
   if (mark.widthMm !== null) {
     if (rule.minWidthMm !== null && mark.widthMm < rule.minWidthMm) return false;
     if (rule.maxWidthMm !== null && mark.widthMm > rule.maxWidthMm) return false;
   }
+  if (rule.grey && !isGreyWithin(mark.colour, rule.grey)) return false;
   return rule.colour === null || colourDistance(rule.colour, mark.colour) <= rule.tolerance;
 }
 

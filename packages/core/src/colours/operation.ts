@@ -1,5 +1,6 @@
-/** What the machine does with a layer. Guide and Note are shown, never burnt. */
-export type Operation = 'cut' | 'score' | 'engrave' | 'guide' | 'note';
+import type { Operation } from '../drawing/layer.ts';
+
+export type { Operation } from '../drawing/layer.ts';
 
 export const operations: readonly Operation[] = ['cut', 'score', 'engrave', 'guide', 'note'];
 

@@ -12,13 +12,13 @@ import {
   rotateItems,
   scaleItems,
   setSheet,
-  switchLayer,
 } from './edits.ts';
 import { record, redo, startHistory, undo } from './history.ts';
 import { companionsOf, itemAt, itemsWithin } from './hit.ts';
 import { boundsOf, boundsOfAll, topGroupOf } from './item.ts';
 import type { JobDocument } from './job.ts';
 import { jobFromJson, jobToJson, NotADrawing } from './json.ts';
+import { switchLayer } from './layer-edits.ts';
 
 const a = item(box(10, 10, 20), 'cut');
 const b = item(box(100, 50, 40, 10), 'engrave');

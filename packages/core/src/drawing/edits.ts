@@ -3,7 +3,8 @@ import type { LengthUnit } from '../units/length.ts';
 import type { DimensionEnd, DimensionMark } from './dimension.ts';
 import { foldScale } from './fold.ts';
 import { type Group, type Item, topGroupOf } from './item.ts';
-import type { Assignment, GuideLine, JobDocument, LayerSettings, PaintPart } from './job.ts';
+import type { Assignment, GuideLine, JobDocument, PaintPart } from './job.ts';
+import type { LayerSettings } from './layer.ts';
 import type { Sheet } from './sheet.ts';
 
 /*
@@ -208,9 +209,4 @@ export function changeSetting<K extends keyof LayerSettings>(
 /** Hands every setting of every layer back to the recipes. */
 export function clearSettings(job: JobDocument): JobDocument {
   return Object.keys(job.settings).length === 0 ? job : { ...job, settings: {} };
-}
-
-export function switchLayer(job: JobDocument, layerId: string, on: boolean): JobDocument {
-  const others = job.off.filter((id) => id !== layerId);
-  return { ...job, off: on ? others : [...others, layerId] };
 }

@@ -3,6 +3,8 @@ import type { LengthUnit } from '../units/length.ts';
 import type { Arrival } from './arrival.ts';
 import type { DimensionMark } from './dimension.ts';
 import { type Colour, type Drawing, emptyDrawing } from './item.ts';
+import type { Layer, LayerBurning, LayerSettings } from './layer.ts';
+import { firstRun, type Run } from './run.ts';
 import type { Sheet } from './sheet.ts';
 
 /** Which half of a paint is meant: an item's stroke and its fill may mean different things. */
@@ -24,13 +26,20 @@ export interface GuideLine {
   readonly at: number;
 }
 
-/** What can be set on a layer; lengths in mm, speed in mm/s, power in per cent of the machine's. */
-export interface LayerSettings {
-  readonly powerPercent: number;
-  readonly speedMmPerS: number;
-  readonly passes: number;
-  /** Distance between scan lines; only engraving uses it. */
-  readonly lineSpacingMm: number;
+/** Figure and ground of an engraving swapped: what the border holds burns, but not the items. */
+export interface FillFlip {
+  readonly id: string;
+  readonly itemIds: readonly string[];
+  readonly borderId: string;
+  /** How far inside the border the ground ends, in mm. */
+  readonly insetMm: number;
+}
+
+/** Where a closed outline of an item starts: which outline of it, and how far along it in stretches. */
+export interface StartPoint {
+  readonly itemId: string;
+  readonly subpath: number;
+  readonly at: number;
 }
 
 /** One piece of work, as it is stored: what the operator decided, nothing that can be derived. */
@@ -45,8 +54,18 @@ export interface JobDocument {
   readonly assignments: readonly Assignment[];
   /** By layer id: the settings changed by hand, over the recipe's. */
   readonly settings: Readonly<Record<string, Partial<LayerSettings>>>;
-  /** Layers switched off for this run, by id. */
-  readonly off: readonly string[];
+  /** The job's own layers, and those of its key that it changes, by id. */
+  readonly layers: readonly Layer[];
+  /** By layer id: what the job says of filling and order, over its key. */
+  readonly burning: Readonly<Record<string, Partial<LayerBurning>>>;
+  /** The trips of the machine, in their order; one at least. */
+  readonly runs: readonly Run[];
+  /** Steps of the burn plan in the order the operator put them, by id; empty for the usual order. */
+  readonly order: readonly string[];
+  /** Items numbered by hand, in the order they burn on layers that go by it. */
+  readonly numbered: readonly string[];
+  readonly starts: readonly StartPoint[];
+  readonly flips: readonly FillFlip[];
   /** The files that were brought in, in their order. */
   readonly arrivals: readonly Arrival[];
   readonly guides: readonly GuideLine[];
@@ -66,7 +85,13 @@ export function newJob(machineId: string, keyId: string): JobDocument {
     sheets: [],
     assignments: [],
     settings: {},
-    off: [],
+    layers: [],
+    burning: {},
+    runs: [firstRun],
+    order: [],
+    numbered: [],
+    starts: [],
+    flips: [],
     arrivals: [],
     guides: [],
     dimensions: [],

@@ -3,8 +3,16 @@ import { lengthUnits } from '../units/length.ts';
 import { type Arrival, type ReadingChoices, solidSides } from './arrival.ts';
 import type { DimensionAxis, DimensionEnd, DimensionMark } from './dimension.ts';
 import type { Drawing, Item } from './item.ts';
-import type { GuideLine, JobDocument, LayerSettings } from './job.ts';
+import type { GuideLine, JobDocument } from './job.ts';
 import { asColour, asList, asNumber, asNumbers, asRecord, asText, asTextOrNull, NotADrawing } from './json-parts.ts';
+import {
+  burningFromJson,
+  flipFromJson,
+  layerFromJson,
+  runsFromJson,
+  settingsFromJson,
+  startFromJson,
+} from './layer-json.ts';
 import { type ShapeJson, shapeFromJson, shapeToJson } from './shape-json.ts';
 import type { Sheet } from './sheet.ts';
 
@@ -117,7 +125,18 @@ export function jobFromJson(json: unknown): JobDocument {
         settingsFromJson(settings, `settings of ${layerId}`),
       ]),
     ),
-    off: asList(record.off, 'job: off').map((id) => asText(id, 'job: off')),
+    layers: asList(record.layers ?? [], 'job: layers').map((layer, i) => layerFromJson(layer, `layer ${i}`)),
+    burning: Object.fromEntries(
+      Object.entries(asRecord(record.burning ?? {}, 'job: burning')).map(([layerId, burning]) => [
+        layerId,
+        burningFromJson(burning, `burning of ${layerId}`),
+      ]),
+    ),
+    runs: runsFromJson(record.runs, record.off),
+    order: asList(record.order ?? [], 'job: order').map((id) => asText(id, 'job: order')),
+    numbered: asList(record.numbered ?? [], 'job: numbered').map((id) => asText(id, 'job: numbered')),
+    starts: asList(record.starts ?? [], 'job: starts').map((entry, i) => startFromJson(entry, `start ${i}`)),
+    flips: asList(record.flips ?? [], 'job: flips').map((entry, i) => flipFromJson(entry, `flip ${i}`)),
     // Jobs of earlier versions do not know what they were brought in from.
     arrivals: asList(record.arrivals ?? [], 'job: arrivals').map((entry, i) => arrivalFromJson(entry, `arrival ${i}`)),
     guides: asList(record.guides ?? [], 'job: guides').map((entry, i) => guideFromJson(entry, `guide ${i}`)),
@@ -217,12 +236,4 @@ function sheetFromJson(json: unknown, where: string): Sheet {
     margin: number('margin'),
     ...(sheet.angle === undefined || sheet.angle === 0 ? {} : { angle: number('angle') }),
   };
-}
-
-function settingsFromJson(json: unknown, where: string): Partial<LayerSettings> {
-  const record = asRecord(json, where);
-  const names = ['powerPercent', 'speedMmPerS', 'passes', 'lineSpacingMm'] as const;
-  return Object.fromEntries(
-    names.flatMap((name) => (record[name] === undefined ? [] : [[name, asNumber(record[name], `${where}: ${name}`)]])),
-  );
 }

@@ -1,4 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
+import { switchLayer } from '../drawing/layer-edits.ts';
 import { box, item, jobWith, line, shop } from '../fixtures/shop.ts';
 import { prepareJob } from '../plan/prepare.ts';
 import { fileNameFor, gatherOutgoing } from './outgoing.ts';
@@ -39,7 +40,7 @@ describe('what goes out', () => {
       ['Cut', 1],
       ['Guide', 1],
     ]);
-    expect(gather({ onlyBurnt: true }, jobWith(items, { off: ['engrave'] }))).toEqual([['Cut', 1]]);
+    expect(gather({ onlyBurnt: true }, switchLayer(jobWith(items), 'engrave', false))).toEqual([['Cut', 1]]);
   });
   test('in the paints of the operations', () => {
     const out = gatherOutgoing(prepareJob(jobWith(items), shop), page, {

@@ -37,19 +37,20 @@ const hairline = 0.05;
 
 /** Gathers what goes out: a layer a layer of the job, in the order they burn; then what has no meaning, then pictures. */
 export function gatherOutgoing(
-  { job, meaning, layers }: PreparedJob,
+  { job, meaning, run }: PreparedJob,
   page: Box,
   choices: OutgoingChoices,
   pictures: ReadonlyMap<string, PictureFile> = new Map(),
 ): Outgoing {
   const wanted = (item: Item) => !item.hidden && (choices.only === null || choices.only.has(item.id));
   const out: OutgoingLayer[] = [];
-  const inOrder = [...layers].sort((a, b) => burnPlace(a.layer.operation) - burnPlace(b.layer.operation));
-  for (const { layer, on } of inOrder) {
-    if (choices.onlyBurnt && !(on && isBurnt(layer.operation))) continue;
+  const burns = (item: Item) => run.only === null || run.only.includes(item.id);
+  const inOrder = [...meaning.layers].sort((a, b) => burnPlace(a.operation) - burnPlace(b.operation));
+  for (const layer of inOrder) {
+    if (choices.onlyBurnt && !(isBurnt(layer.operation) && !run.off.includes(layer.id))) continue;
     if (!choices.guides && !isBurnt(layer.operation)) continue;
     const items = (meaning.placed.get(layer.id) ?? [])
-      .filter(({ item }) => wanted(item))
+      .filter(({ item }) => wanted(item) && (!choices.onlyBurnt || burns(item)))
       .map((placed) => ({ ...placed.item, paint: paintFor(placed, layer.operation, choices.paints) }));
     if (items.length > 0) out.push({ name: layer.name, colour: operationColours[layer.operation], items });
   }

@@ -60,6 +60,59 @@ export function intersectAreas(a: Area, b: Area): Area {
   return toArea(Clipper.intersect(a.outlines, b.outlines, ClipperRule.NonZero));
 }
 
+/** What an odd number of the areas cover: where two overlap, neither counts. */
+export function excludeAreas(areas: readonly Area[]): Area {
+  if (areas.length < 2) return areas[0] ?? emptyArea;
+  return toArea(
+    Clipper.union(
+      areas.flatMap((area) => area.outlines),
+      ClipperRule.EvenOdd,
+    ),
+  );
+}
+
+/** What of an area lies outside another. */
+export function subtractAreas(a: Area, b: Area): Area {
+  if (!boxesMeet(a.bounds, b.bounds)) return a;
+  return toArea(Clipper.difference(a.outlines, b.outlines, ClipperRule.NonZero));
+}
+
+/** An area with its edge moved outwards by `by` mm, inwards where that is below 0; corners stay sharp. */
+export function growArea(area: Area, by: number): Area {
+  if (by === 0) return area;
+  return toArea(Clipper.inflatePaths(area.outlines, by / grid, JoinType.Miter, EndType.Polygon));
+}
+
+const joins = { miter: JoinType.Miter, round: JoinType.Round, bevel: JoinType.Bevel };
+const caps = { butt: EndType.Butt, round: EndType.Round, square: EndType.Square };
+/** A mitre longer than this share of the stroke's width is cut off (SVG's own limit). */
+const miterLimit = 4;
+
+/** What a stroke covers: `width` mm wide along a path, with its corners and ends. */
+export function strokeArea(
+  path: Path,
+  width: number,
+  join: keyof typeof joins = 'miter',
+  cap: keyof typeof caps = 'butt',
+): Area {
+  const lines = flatten(path, tolerance);
+  const rings = (closed: boolean) =>
+    lines.filter((line) => line.closed === closed && line.points.length >= 4).map(({ points }) => toPoints(points));
+  const half = width / 2 / grid;
+  const grown = (of: Paths64, end: EndType) =>
+    of.length === 0 ? [] : Clipper.inflatePaths(of, half, joins[join], end, miterLimit, tolerance / grid);
+  const all = [...grown(rings(true), EndType.Joined), ...grown(rings(false), caps[cap])];
+  return toArea(Clipper.union(all, ClipperRule.NonZero));
+}
+
+/** An area's outlines as closed polylines in mm. */
+export function linesOfArea(area: Area): Polyline[] {
+  return area.outlines.map((ring) => ({
+    points: Float64Array.from(ring.flatMap(({ x, y }) => [x * grid, y * grid])),
+    closed: true,
+  }));
+}
+
 /** An area's outlines as a path, to be filled by either rule. */
 export function pathOfArea(area: Area): Path {
   const builder = new PathBuilder();

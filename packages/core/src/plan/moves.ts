@@ -10,6 +10,8 @@ export interface Moves {
   readonly kinds: Uint8Array;
   readonly xs: Float64Array;
   readonly ys: Float64Array;
+  /** The share of the step's power each move burns with, 0 to 1; null where all burn with all of it. */
+  readonly powers: Float32Array | null;
 }
 
 /** Rounds to the 0.001 mm that programs are written in. */
@@ -22,6 +24,10 @@ export class MoveList {
   private readonly kinds: number[] = [];
   private readonly xs: number[] = [];
   private readonly ys: number[] = [];
+  private readonly powers: number[] = [];
+  private uneven = false;
+  /** The share of power of the moves to come. */
+  power = 1;
   x: number;
   y: number;
   /** How far the head burns and how far it moves unlit, in mm. */
@@ -41,6 +47,8 @@ export class MoveList {
     this.kinds.push(kind);
     this.xs.push(nx);
     this.ys.push(ny);
+    this.powers.push(this.power);
+    if (this.power !== 1) this.uneven = true;
     this.x = nx;
     this.y = ny;
     if (kind === Move.lit) this.litMm += distance;
@@ -52,6 +60,7 @@ export class MoveList {
       kinds: Uint8Array.from(this.kinds),
       xs: Float64Array.from(this.xs),
       ys: Float64Array.from(this.ys),
+      powers: this.uneven ? Float32Array.from(this.powers) : null,
     };
   }
 }

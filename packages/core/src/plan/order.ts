@@ -1,73 +1,186 @@
-import Flatbush from 'flatbush';
-import type { Polyline } from '../geometry/flatten.ts';
+import type { Item } from '../drawing/item.ts';
+import type { LayerBurning } from '../drawing/layer.ts';
+import { type Polyline, signedArea } from '../geometry/flatten.ts';
+import { nestFamilies, nestOutlines, polylineBounds } from '../geometry/nesting.ts';
 import { Move, type MoveList } from './moves.ts';
+import { findRoute, type Leg, type RouteLine } from './route.ts';
 
-/** At how many of its points a closed outline may be entered, as far as the search goes. */
-const entries = 8;
+/** A line to burn, and what it is of. */
+export interface BurnLine {
+  readonly item: Item;
+  readonly line: Polyline;
+  /** Where its item stands in the drawing, from back to front. */
+  readonly place: number;
+  /** The node that the operator chose for it to start at; null where none was. */
+  readonly start: number | null;
+}
+
+type How = Pick<LayerBurning, 'order' | 'direction' | 'start'>;
+
+/** What decides how a step's lines are burnt. */
+export interface LineBurning extends How {
+  readonly passes: number;
+  /** Items in the order they were numbered by hand. */
+  readonly numbered: readonly string[];
+}
+
+/** A turn sharper than this, in radians, is a corner to start at. */
+const cornerTurn = 0.35;
 
 /**
- * Burns lines one after the other, always the one that is nearest next: an open one from either end,
- * a closed one from its nearest node. Each is burnt `passes` times before the head goes on.
+ * Burns lines in the order their layer asks for; `byDepth` gives them by how deep they lie in others, the outermost
+ * first. Each is burnt `passes` times before the head goes on.
+ *
+ * @returns the lines in the order they were burnt
  */
-export function burnNearestNext(list: MoveList, lines: readonly Polyline[], passes: number): void {
-  const burnable = lines.filter((line) => line.points.length >= 4);
-  if (burnable.length === 0) return;
-  const owners: number[] = [];
-  const places: number[] = [];
-  burnable.forEach(({ points, closed }, i) => {
-    const nodes = points.length / 2;
-    const picks = closed
-      ? Array.from({ length: Math.min(entries, nodes) }, (_, k) => Math.floor((k * nodes) / Math.min(entries, nodes)))
-      : [0, nodes - 1];
-    for (const node of picks) {
-      owners.push(i);
-      places.push(points[node * 2], points[node * 2 + 1]);
+export function burnLines(list: MoveList, byDepth: readonly (readonly BurnLine[])[], how: LineBurning): BurnLine[] {
+  const groups = byDepth.map((group) => group.filter(({ line }) => line.points.length >= 4));
+  const done: BurnLine[] = [];
+  const burn = (lines: readonly BurnLine[], legs: readonly Leg[]) => {
+    for (const { index, node } of legs) {
+      burnLine(list, lines[index].line, node, how);
+      done.push(lines[index]);
     }
+  };
+  const route = (lines: readonly BurnLine[]) => burn(lines, findRoute(routed(lines, how), list, how.passes % 2 === 1));
+  const inTurn = (lines: readonly BurnLine[]) => {
+    for (const one of lines) burn([one], findRoute(routed([one], how), list, how.passes % 2 === 1));
+  };
+  const all = groups.toReversed().flat();
+  switch (how.order) {
+    case 'inside-first':
+      for (const group of groups.toReversed()) route(group);
+      break;
+    case 'nearest':
+      burnNearest(all, list, how, burn);
+      break;
+    case 'parts':
+    case 'rows':
+      burnParts(all, route, (roots) => (how.order === 'rows' ? inRows(roots) : routeOrder(roots, how, list)));
+      break;
+    case 'as-drawn':
+      inTurn(asDrawn(all));
+      break;
+    case 'by-hand':
+      inTurn(byHand(all, how.numbered));
+      break;
+  }
+  return done;
+}
+
+function routed(lines: readonly BurnLine[], { start }: How): RouteLine[] {
+  return lines.map(({ line, start: chosen }) => {
+    if (!line.closed) return { line, entries: null };
+    if (chosen !== null) return { line, entries: [chosen] };
+    return { line, entries: start === 'corner' ? cornersOf(line) : null };
   });
-  const index = new Flatbush(owners.length);
-  for (let i = 0; i < places.length; i += 2) index.add(places[i], places[i + 1], places[i], places[i + 1]);
-  index.finish();
-  const done = new Uint8Array(burnable.length);
-  for (let left = burnable.length; left > 0; left--) {
-    const [found] = index.neighbors(list.x, list.y, 1, Infinity, (place) => !done[owners[place]]);
-    const next = owners[found];
-    done[next] = 1;
-    burnLine(list, burnable[next], passes);
+}
+
+/** The nodes at which an outline turns sharply; null where it has none. */
+function cornersOf({ points }: Polyline): number[] | null {
+  const count = points.length / 2;
+  const corners: number[] = [];
+  for (let i = 0; i < count; i++) {
+    const [a, b] = [(i + count - 1) % count, (i + 1) % count];
+    const [ux, uy] = [points[i * 2] - points[a * 2], points[i * 2 + 1] - points[a * 2 + 1]];
+    const [vx, vy] = [points[b * 2] - points[i * 2], points[b * 2 + 1] - points[i * 2 + 1]];
+    if (Math.abs(Math.atan2(ux * vy - uy * vx, ux * vx + uy * vy)) > cornerTurn) corners.push(i);
+  }
+  return corners.length > 0 ? corners : null;
+}
+
+/** The nearest next, of those whose contents are done. */
+function burnNearest(
+  lines: readonly BurnLine[],
+  list: MoveList,
+  how: LineBurning,
+  burn: (lines: readonly BurnLine[], legs: readonly Leg[]) => void,
+): void {
+  const { holders } = nestOutlines(lines.map(({ line }) => line));
+  const inside = new Int32Array(lines.length);
+  for (const held of holders) for (const holder of held) inside[holder]++;
+  const waiting = new Set(lines.keys());
+  while (waiting.size > 0) {
+    // All that are free go in one route; what they set free goes in the next.
+    const free = [...waiting].filter((i) => inside[i] === 0);
+    const some = free.map((i) => lines[i]);
+    burn(some, findRoute(routed(some, how), list, how.passes % 2 === 1));
+    for (const i of free) {
+      waiting.delete(i);
+      for (const holder of holders[i]) inside[holder]--;
+    }
   }
 }
 
-function burnLine(list: MoveList, { points, closed }: Polyline, passes: number): void {
+/** Part by part: what lies in an outermost outline, the innermost first, then the outline itself. */
+function burnParts(
+  lines: readonly BurnLine[],
+  route: (lines: readonly BurnLine[]) => void,
+  inOrder: (roots: readonly BurnLine[]) => readonly BurnLine[],
+): void {
+  const nesting = nestOutlines(lines.map(({ line }) => line));
+  const parts = new Map<BurnLine, BurnLine[][]>();
+  for (const family of nestFamilies(nesting)) {
+    const byDepth: BurnLine[][] = [];
+    for (const i of family) byDepth[nesting.depths[i]] = [...(byDepth[nesting.depths[i]] ?? []), lines[i]];
+    const [root] = byDepth.find((group) => group) ?? [];
+    if (root) parts.set(root, byDepth);
+  }
+  for (const root of inOrder([...parts.keys()])) {
+    for (const group of (parts.get(root) ?? []).toReversed()) if (group) route(group);
+  }
+}
+
+function routeOrder(roots: readonly BurnLine[], how: LineBurning, list: MoveList): BurnLine[] {
+  return findRoute(routed(roots, how), list, how.passes % 2 === 1).map(({ index }) => roots[index]);
+}
+
+/** In rows from the top, to the right and back: rows are lines whose middles stand no further apart than half their height. */
+function inRows(lines: readonly BurnLine[]): BurnLine[] {
+  const placed = lines
+    .map((one) => {
+      const { minX, minY, maxX, maxY } = polylineBounds(one.line);
+      return { one, x: (minX + maxX) / 2, y: (minY + maxY) / 2, height: maxY - minY };
+    })
+    .sort((a, b) => a.y - b.y);
+  const rows: (typeof placed)[] = [];
+  for (const line of placed) {
+    const row = rows[rows.length - 1];
+    if (row && line.y - row[0].y <= Math.max(row[0].height, line.height) / 2 + 1e-9) row.push(line);
+    else rows.push([line]);
+  }
+  return rows.flatMap((row, i) => row.sort((a, b) => (i % 2 === 0 ? a.x - b.x : b.x - a.x)).map(({ one }) => one));
+}
+
+/** In the order of the drawing; of one item, what lies inside first, as the lines are given. */
+function asDrawn(lines: readonly BurnLine[]): BurnLine[] {
+  return lines.toSorted((a, b) => a.place - b.place);
+}
+
+/** By the numbers the operator gave; what has none burns last, as drawn. */
+function byHand(lines: readonly BurnLine[], numbered: readonly string[]): BurnLine[] {
+  const number = new Map(numbered.map((id, i) => [id, i]));
+  const of = ({ item }: BurnLine) => number.get(item.id) ?? numbered.length;
+  return asDrawn(lines).toSorted((a, b) => of(a) - of(b));
+}
+
+/** Burns a line from a node on: an open one there and back, a closed one round and round. */
+function burnLine(list: MoveList, line: Polyline, start: number, { passes, direction }: LineBurning): void {
+  const { points, closed } = line;
   const nodes = points.length / 2;
-  const start = closed ? nearestNode(points, list) : fartherEnd(points, list) ? 0 : nodes - 1;
   list.to(Move.travel, points[start * 2], points[start * 2 + 1]);
+  // On the screen, y down, a positive area turns clockwise.
+  const forwards = direction === 'either' || signedArea(line) > 0 === (direction === 'clockwise');
   for (let pass = 0; pass < passes; pass++) {
-    // An open line is burnt there and back; a closed one round and round.
-    const forth = closed || (start === 0) === (pass % 2 === 0);
+    const forth = closed ? forwards : (start === 0) === (pass % 2 === 0);
     const steps = closed ? nodes : nodes - 1;
     for (let step = 1; step <= steps; step++) {
-      const node = closed ? (start + step) % nodes : forth ? step : nodes - 1 - step;
+      const node = closed
+        ? (((start + (forth ? step : -step)) % nodes) + nodes) % nodes
+        : forth
+          ? step
+          : nodes - 1 - step;
       list.to(Move.lit, points[node * 2], points[node * 2 + 1]);
     }
   }
-}
-
-function nearestNode(points: Float64Array, from: { x: number; y: number }): number {
-  let best = 0;
-  let bestDistance = Infinity;
-  for (let i = 0; i < points.length; i += 2) {
-    const distance = (points[i] - from.x) ** 2 + (points[i + 1] - from.y) ** 2;
-    if (distance < bestDistance) {
-      bestDistance = distance;
-      best = i / 2;
-    }
-  }
-  return best;
-}
-
-/** Whether the last point is farther away than the first. */
-function fartherEnd(points: Float64Array, from: { x: number; y: number }): boolean {
-  const last = points.length - 2;
-  return (
-    Math.hypot(points[last] - from.x, points[last + 1] - from.y) >= Math.hypot(points[0] - from.x, points[1] - from.y)
-  );
 }

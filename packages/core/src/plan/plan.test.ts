@@ -1,7 +1,8 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { changeSetting, switchLayer } from '../drawing/edits.ts';
+import { changeSetting } from '../drawing/edits.ts';
 import type { Item } from '../drawing/item.ts';
+import { switchLayer } from '../drawing/layer-edits.ts';
 import { box, item, jobWith, line, machine, shop } from '../fixtures/shop.ts';
 import { timeMoves, trapezoidTime } from './motion.ts';
 import { Move, MoveList } from './moves.ts';

@@ -1,23 +1,24 @@
-import type { Layer } from '../colours/key.ts';
 import { type Operation, operationNames } from '../colours/operation.ts';
-import { boundsOf, polylinesOf } from '../drawing/item.ts';
-import type { LayerSettings } from '../drawing/job.ts';
-import type { Polyline } from '../geometry/flatten.ts';
-import { nestDepths } from '../geometry/nesting.ts';
-import { bedBox, type Machine } from '../recipes/shop.ts';
+import type { LayerSettings } from '../drawing/layer.ts';
 import { machineZero } from './frame.ts';
 import { timeMoves } from './motion.ts';
 import { Move, MoveList, type Moves } from './moves.ts';
-import { burnNearestNext } from './order.ts';
+import type { BurnLine } from './order.ts';
+import { type OutOfOrder, outOfOrder } from './out-of-order.ts';
 import type { PreparedJob } from './prepare.ts';
-import { type Filled, rasterFill } from './raster.ts';
+import { draftSteps, inOperatorsOrder, type StepDraft, type StepPart } from './steps.ts';
 
-/** Which of a layer's lines a step burns: all, or of a cut those that lie in others, or the rest. */
-export type StepPart = 'all' | 'inner' | 'outer';
+export type { StepPart } from './steps.ts';
+
+import type { Machine } from '../recipes/shop.ts';
 
 /** One stretch of the burn plan, with one setting: what the burn strip shows as one block. */
 export interface PlanStep {
+  /** By which the operator's order names it. */
+  readonly id: string;
   readonly layerId: string;
+  /** Of which prepared layer: of several materials, one each. */
+  readonly preparedId: string;
   readonly layerName: string;
   readonly operation: Operation;
   readonly part: StepPart;
@@ -43,6 +44,8 @@ export interface BurnPlan {
   readonly backS: number;
   readonly timeS: number;
   readonly travelMm: number;
+  /** What burns after the outline that it lies in was cut: only where the operator ordered it so. */
+  readonly outOfOrder: readonly OutOfOrder[];
 }
 
 /** How a step is called: its operation, its layer's own name where it has one, and what of it. */
@@ -53,29 +56,21 @@ export function stepTitle(step: Pick<PlanStep, 'operation' | 'layerName' | 'part
   return operation + own + part;
 }
 
-interface Draft {
-  layer: Layer;
-  settings: LayerSettings;
-  part: StepPart;
-  fill: (list: MoveList) => boolean;
-}
-
 /**
- * Works out what the machine will do: engraving first, then scores, then cuts that lie in others (the
- * innermost first), then the outside edges; layers of one kind in their key's order. Layers that are
- * off, or cannot burn, are left out (see `PreparedLayer.burns`).
+ * Works out what the machine will do in a run: its steps in the operator's order, or else engraving first, then
+ * scores, then cuts that lie in others (the innermost first), then the outside edges.
  */
 export function planJob(prepared: PreparedJob): BurnPlan {
-  const { machine } = prepared;
+  const { machine, job } = prepared;
   const start = machineZero(machine);
-  const finished: { draft: Draft; list: MoveList; runUpShort: boolean }[] = [];
+  const finished: { draft: StepDraft; list: MoveList; burnt: readonly BurnLine[]; runUpShort: boolean }[] = [];
   let place = start;
-  for (const draft of draftSteps(prepared)) {
+  for (const draft of inOperatorsOrder(draftSteps(prepared), job.order)) {
     const list = new MoveList(place);
-    const runUpShort = draft.fill(list);
+    const { burnt, runUpShort } = draft.fill(list);
     if (list.litMm === 0) continue;
     place = { x: list.x, y: list.y };
-    finished.push({ draft, list, runUpShort });
+    finished.push({ draft, list, burnt, runUpShort });
   }
   const backList = new MoveList(place);
   backList.to(Move.travel, start.x, start.y);
@@ -84,9 +79,11 @@ export function planJob(prepared: PreparedJob): BurnPlan {
   const durations = timeMoves([...parts, { moves: back, speedMmPerS: machine.travelSpeed }], machine, start);
   const steps = finished.map(
     ({ draft, list, runUpShort }, i): PlanStep => ({
-      layerId: draft.layer.id,
-      layerName: draft.layer.name,
-      operation: draft.layer.operation,
+      id: draft.id,
+      layerId: draft.layer.layer.id,
+      preparedId: draft.layer.id,
+      layerName: draft.layer.layer.name,
+      operation: draft.layer.layer.operation,
       part: draft.part,
       settings: draft.settings,
       moves: parts[i].moves,
@@ -105,104 +102,10 @@ export function planJob(prepared: PreparedJob): BurnPlan {
     backS,
     timeS: steps.reduce((total, step) => total + step.timeS, backS),
     travelMm: steps.reduce((total, step) => total + step.unlitMm, backList.unlitMm),
+    outOfOrder: outOfOrder(finished.map(({ draft, burnt }) => ({ layer: draft.layer, burnt }))),
   };
 }
 
 function sum(values: Float32Array): number {
   return values.reduce((total, value) => total + value, 0);
-}
-
-function draftSteps(prepared: PreparedJob): Draft[] {
-  const { machine } = prepared;
-  const burning = prepared.layers.flatMap(({ layer, applied, burns }) =>
-    burns && applied.settings ? [{ layer, settings: applied.settings }] : [],
-  );
-  const engraves = burning.filter(({ layer }) => layer.operation === 'engrave');
-  const scores = burning.filter(({ layer }) => layer.operation === 'score');
-  const cuts = burning.filter(({ layer }) => layer.operation === 'cut');
-  const nested = nestedCuts(
-    prepared,
-    cuts.map(({ layer }) => layer.id),
-  );
-
-  const lines = (byDepth: readonly Polyline[][], passes: number) => (list: MoveList) => {
-    for (const group of byDepth) burnNearestNext(list, group, passes);
-    return false;
-  };
-  return [
-    ...engraves.map(
-      ({ layer, settings }): Draft => ({
-        layer,
-        settings,
-        part: 'all',
-        fill: (list) => {
-          const pieces = filledPieces(prepared, layer.id);
-          if (pieces.length === 0) return false;
-          return rasterFill(list, pieces, {
-            spacing: settings.lineSpacingMm,
-            speed: settings.speedMmPerS,
-            passes: settings.passes,
-            acceleration: machine.acceleration,
-            bed: bedBox(machine),
-          });
-        },
-      }),
-    ),
-    ...scores.map(
-      ({ layer, settings }): Draft => ({
-        layer,
-        settings,
-        part: 'all',
-        fill: lines([linesOf(prepared, layer.id)], settings.passes),
-      }),
-    ),
-    ...cuts.map(
-      ({ layer, settings }): Draft => ({
-        layer,
-        settings,
-        part: 'inner',
-        fill: lines(nested.inner.get(layer.id) ?? [], settings.passes),
-      }),
-    ),
-    ...cuts.map(
-      ({ layer, settings }): Draft => ({
-        layer,
-        settings,
-        part: 'outer',
-        fill: lines([nested.outer.get(layer.id) ?? []], settings.passes),
-      }),
-    ),
-  ];
-}
-
-/** Every line of a layer's items, in drawing order. */
-export function linesOf(prepared: PreparedJob, layerId: string): Polyline[] {
-  return (prepared.meaning.placed.get(layerId) ?? []).flatMap(({ item }) => polylinesOf(item));
-}
-
-function filledPieces(prepared: PreparedJob, layerId: string): Filled[] {
-  return (prepared.meaning.placed.get(layerId) ?? []).flatMap(({ item }) => {
-    const outlines = polylinesOf(item).filter((outline) => outline.closed);
-    return outlines.length > 0 ? [{ outlines, bounds: boundsOf(item) }] : [];
-  });
-}
-
-/** The cut lines of every layer by how deep they lie in others: inner ones by depth, deepest first. */
-function nestedCuts(prepared: PreparedJob, layerIds: readonly string[]) {
-  const all = layerIds.flatMap((layerId) => linesOf(prepared, layerId).map((line) => ({ layerId, line })));
-  const depths = nestDepths(all.map(({ line }) => line));
-  const inner = new Map<string, Polyline[][]>();
-  const outer = new Map<string, Polyline[]>();
-  for (const layerId of layerIds) {
-    const byDepth: Polyline[][] = [];
-    all.forEach((cut, i) => {
-      if (cut.layerId !== layerId) return;
-      byDepth[depths[i]] ??= [];
-      byDepth[depths[i]].push(cut.line);
-    });
-    const [outside = [], ...inside] = byDepth;
-    outer.set(layerId, outside);
-    inner.set(layerId, inside.filter(Boolean).reverse());
-  }
-  return { inner, outer };
 }

@@ -1,17 +1,32 @@
-import { deriveMeaning, type Meaning } from '../colours/derive.ts';
-import type { ColourKey, Layer } from '../colours/key.ts';
+import { deriveMeaning, type Meaning, type Placed } from '../colours/derive.ts';
+import type { ColourKey } from '../colours/key.ts';
 import { isBurnt } from '../colours/operation.ts';
+import { anchorPoint, boundsOfAll, type Item } from '../drawing/item.ts';
 import type { JobDocument } from '../drawing/job.ts';
+import { type Layer, type LayerBurning, usualBurning } from '../drawing/layer.ts';
+import type { Run } from '../drawing/run.ts';
+import { type Sheet, sheetFrame, sheetUnder } from '../drawing/sheet.ts';
+import { isEmpty } from '../geometry/box.ts';
+import { identity, invert, type Matrix, multiply, type Point, scaling, translation } from '../geometry/matrix.ts';
 import { type AppliedSettings, applyRecipe, beyondMachine } from '../recipes/apply.ts';
 import type { Machine, Material, Shop } from '../recipes/shop.ts';
 
-/** A layer with what it will burn with, and whether it can. */
+/**
+ * A layer with what it will burn with, and whether it can. Where sheets of several materials lie on the bed, a layer
+ * stands here once for each that it has items on, with the recipe of that one.
+ */
 export interface PreparedLayer {
+  /** The layer's id; for another material than the first sheet's, `layer@material`. Settings by hand are kept under it. */
+  readonly id: string;
   readonly layer: Layer;
+  readonly material: Material | null;
+  readonly burning: LayerBurning;
+  /** What of the layer burns in this run on this material, where the run burns it. */
+  readonly placed: readonly Placed[];
   readonly applied: AppliedSettings;
   /** What of its settings the machine cannot do. */
   readonly beyond: readonly string[];
-  /** Switched on for this run. */
+  /** Switched on in this run. */
   readonly on: boolean;
   /** Switched on, has items, and has settings that the machine can do. */
   readonly burns: boolean;
@@ -22,32 +37,129 @@ export interface PreparedJob {
   readonly job: JobDocument;
   readonly machine: Machine;
   readonly key: ColourKey;
+  /** The run that is prepared. */
+  readonly run: Run;
   /** What the first sheet is of; null when there is no sheet. */
   readonly material: Material | null;
   readonly meaning: Meaning;
   readonly layers: readonly PreparedLayer[];
+  /** Takes an item from where it is drawn to where this run burns it, in bed mm. */
+  readonly burntAt: (item: Item) => Item;
+}
+
+/** Which run, and where the head stands, for runs that land there. */
+export interface RunChoice {
+  /** The first one where none is named, or the job has no such run. */
+  readonly runId?: string;
+  /** In bed mm. */
+  readonly head?: Point | null;
 }
 
 /**
  * Looks up a job's machine, key and material in the shop, and derives what each item means and what
- * each layer burns with. A machine or key that the shop no longer has is replaced by its first one.
+ * each layer burns with in a run. A machine or key that the shop no longer has is replaced by its first one.
  *
  * @throws RangeError when the shop has no machine or no key
  */
-export function prepareJob(job: JobDocument, shop: Pick<Shop, 'machines' | 'keys' | 'materials'>): PreparedJob {
+export function prepareJob(
+  job: JobDocument,
+  shop: Pick<Shop, 'machines' | 'keys' | 'materials'>,
+  { runId, head = null }: RunChoice = {},
+): PreparedJob {
   const machine = shop.machines.find(({ id }) => id === job.machineId) ?? shop.machines[0];
   const key = shop.keys.find(({ id }) => id === job.keyId) ?? shop.keys[0];
   if (!machine || !key) throw new RangeError('prepareJob: the shop needs at least one machine and one colour key');
-  const material = shop.materials.find(({ id }) => id === job.sheets[0]?.materialId) ?? null;
+  const run = job.runs.find(({ id }) => id === runId) ?? job.runs[0];
+  const materialOf = (sheet: Sheet | undefined) => shop.materials.find(({ id }) => id === sheet?.materialId) ?? null;
+  const material = materialOf(job.sheets[0]);
   const meaning = deriveMeaning(job, key);
-  const layers = meaning.layers.map((layer): PreparedLayer => {
-    const applied = applyRecipe(material, machine.id, layer.operation, job.settings[layer.id]);
+  const only = run.only && new Set(run.only);
+  const inRun = (placed: readonly Placed[]) => (only ? placed.filter(({ item }) => only.has(item.id)) : placed);
+  const burntAt = burningPlaces(job, machine, run, head, () =>
+    meaning.layers.flatMap(({ id, operation }) =>
+      isBurnt(operation) && !run.off.includes(id) ? inRun(meaning.placed.get(id) ?? []).map(({ item }) => item) : [],
+    ),
+  );
+  const several = new Set(job.sheets.map(({ materialId }) => materialId)).size > 1;
+  const layers = meaning.layers.flatMap((layer): PreparedLayer[] => {
+    const all = inRun(meaning.placed.get(layer.id) ?? []);
+    const burning = { ...usualBurning, ...layer.burning, ...job.burning[layer.id] };
     const burnt = isBurnt(layer.operation);
-    const beyond = burnt && applied.settings ? beyondMachine(applied.settings, layer.operation, machine) : [];
-    const on = !job.off.includes(layer.id);
-    const filled = (meaning.placed.get(layer.id) ?? []).length > 0;
-    const burns = burnt && on && filled && applied.settings !== null && beyond.length === 0 && !material?.forbidden;
-    return { layer, applied, beyond, on, burns };
+    const on = !run.off.includes(layer.id);
+    const of = (stock: Material | null, placed: readonly Placed[]): PreparedLayer => {
+      const id = stock === material || stock === null ? layer.id : `${layer.id}@${stock.id}`;
+      const applied = applyRecipe(stock, machine.id, layer, job.settings[id]);
+      const beyond = burnt && applied.settings ? beyondMachine(applied.settings, layer.operation, machine) : [];
+      const able = applied.settings !== null && beyond.length === 0 && !stock?.forbidden;
+      const moved = burntAt === asDrawn ? placed : placed.map((one) => ({ ...one, item: burntAt(one.item) }));
+      return {
+        id,
+        layer,
+        material: stock,
+        burning,
+        placed: moved,
+        applied,
+        beyond,
+        on,
+        burns: burnt && on && placed.length > 0 && able,
+      };
+    };
+    if (!several) return [of(material, all)];
+    // Each piece burns with the recipe of the sheet that it lies on; what lies on none, with the first one's.
+    const byMaterial = new Map<Material | null, Placed[]>();
+    for (const one of all) {
+      const stock = materialOf(sheetUnder(job.sheets, one.item) ?? job.sheets[0]);
+      byMaterial.set(stock, [...(byMaterial.get(stock) ?? []), one]);
+    }
+    if (byMaterial.size === 0) return [of(material, [])];
+    return [...byMaterial].map(([stock, placed]) => of(stock, placed));
   });
-  return { job, machine, key, material, meaning, layers };
+  return { job, machine, key, run, material, meaning, layers, burntAt };
+}
+
+const asDrawn = (item: Item) => item;
+
+/** Where a run burns items: mirrored about the sheet they lie on, then moved to where the run lands. */
+function burningPlaces(
+  job: JobDocument,
+  machine: Machine,
+  { mirrored, landing }: Run,
+  head: Point | null,
+  burnt: () => readonly Item[],
+): (item: Item) => Item {
+  const turned = mirrored ? (item: Item) => moved(item, mirrorFor(job, machine, item)) : asDrawn;
+  const target = landing.kind === 'mark' ? job.mark : landing.kind === 'head' ? head : null;
+  if (landing.kind === 'as-drawn' || !target) return turned;
+  const bounds = boundsOfAll(burnt().map(turned));
+  if (isEmpty(bounds)) return turned;
+  const from = anchorPoint(bounds, landing);
+  const shift = translation(target.x - from.x, target.y - from.y);
+  return (item) => moved(turned(item), shift);
+}
+
+/** Left for right about the middle of the sheet under an item, along the sheet's own edges; about the bed's where there is none. */
+function mirrorFor({ sheets }: JobDocument, { bedWidth }: Machine, item: Item): Matrix {
+  const sheet = sheetUnder(sheets, item);
+  if (!sheet) return scaling(-1, 1, { x: bedWidth / 2, y: 0 });
+  const frame = sheetFrame(sheet);
+  const across = scaling(-1, 1, { x: sheet.width / 2, y: 0 });
+  return multiply(multiply(frame, across), invert(frame) ?? identity);
+}
+
+const movedItems = new WeakMap<Item, Map<string, Item>>();
+
+/** An item moved; the same move gives the same item, so that what is kept of it is kept. */
+function moved(item: Item, matrix: Matrix): Item {
+  let known = movedItems.get(item);
+  if (!known) {
+    known = new Map();
+    movedItems.set(item, known);
+  }
+  const name = matrix.join(' ');
+  let copy = known.get(name);
+  if (!copy) {
+    copy = { ...item, matrix: multiply(matrix, item.matrix) };
+    known.set(name, copy);
+  }
+  return copy;
 }

@@ -1,9 +1,12 @@
 import type { Operation } from '../colours/operation.ts';
-import type { LayerSettings } from '../drawing/job.ts';
+import type { Layer, LayerSettings } from '../drawing/layer.ts';
 import type { Evidence, Machine, Material, Recipe } from './shop.ts';
 
 /** Where a setting came from. */
-export type SettingSource = { readonly kind: 'recipe'; readonly evidence: Evidence } | { readonly kind: 'hand' };
+export type SettingSource =
+  | { readonly kind: 'recipe'; readonly evidence: Evidence }
+  | { readonly kind: 'key' }
+  | { readonly kind: 'hand' };
 
 /** The settings a layer burns with, and where each came from; null where there is no number to go by. */
 export interface AppliedSettings {
@@ -16,11 +19,11 @@ export function findRecipe(material: Material | null, machineId: string, operati
   return material?.recipes.find((recipe) => recipe.machineId === machineId && recipe.operation === operation) ?? null;
 }
 
-/** The recipe's settings with those changed by hand laid over them. */
+/** The recipe's settings, with what the layer's key says laid over them, and over that what was changed by hand. */
 export function applyRecipe(
   material: Material | null,
   machineId: string,
-  operation: Operation,
+  { operation, settings: byKey = {}, powerShare }: Pick<Layer, 'operation' | 'settings' | 'powerShare'>,
   byHand: Partial<LayerSettings> = {},
 ): AppliedSettings {
   const recipe = findRecipe(material, machineId, operation);
@@ -31,10 +34,19 @@ export function applyRecipe(
       sources[setting] = { kind: 'hand' };
       return own;
     }
+    const keyed = byKey[setting];
+    if (keyed !== undefined) {
+      sources[setting] = { kind: 'key' };
+      return keyed;
+    }
     if (recipe) sources[setting] = { kind: 'recipe', evidence: recipe.evidence };
     return recipe?.[setting];
   };
-  const powerPercent = from('powerPercent');
+  let powerPercent = from('powerPercent');
+  if (powerShare !== undefined && powerPercent !== undefined && sources.powerPercent?.kind === 'recipe') {
+    powerPercent = Math.round(powerPercent * powerShare * 100) / 100;
+    sources.powerPercent = { kind: 'key' };
+  }
   const speedMmPerS = from('speedMmPerS');
   const passes = from('passes') ?? 1;
   const lineSpacingMm = from('lineSpacingMm') ?? 0.1;

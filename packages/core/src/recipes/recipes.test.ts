@@ -6,28 +6,41 @@ import { NotAShop, shopFromJson } from './shop-json.ts';
 
 describe('applying a recipe', () => {
   test('takes every number from the recipe, and says how well it is known', () => {
-    expect(applyRecipe(material, 'm', 'cut')).toMatchObject({
+    expect(applyRecipe(material, 'm', { operation: 'cut' })).toMatchObject({
       settings: { powerPercent: 60, speedMmPerS: 15, passes: 1, lineSpacingMm: 0.1 },
       sources: { powerPercent: { kind: 'recipe', evidence: 'proven' }, speedMmPerS: { kind: 'recipe' } },
     });
   });
 
   test('what was changed by hand stays, marked; the rest follows the material', () => {
-    const { settings, sources } = applyRecipe(material, 'm', 'score', { powerPercent: 33 });
+    const { settings, sources } = applyRecipe(material, 'm', { operation: 'score' }, { powerPercent: 33 });
     expect(settings).toMatchObject({ powerPercent: 33, speedMmPerS: 90 });
     expect(sources).toMatchObject({ powerPercent: { kind: 'hand' }, speedMmPerS: { kind: 'recipe' } });
   });
 
+  test('the key’s settings go over the recipe’s, its share is one of the recipe’s power, and the hand goes over both', () => {
+    const shallow = { operation: 'engrave' as const, powerShare: 0.4, settings: { lineSpacingMm: 0.2 } };
+    expect(applyRecipe(material, 'm', shallow)).toMatchObject({
+      settings: { powerPercent: 8, speedMmPerS: 400, lineSpacingMm: 0.2 },
+      sources: { powerPercent: { kind: 'key' }, lineSpacingMm: { kind: 'key' }, speedMmPerS: { kind: 'recipe' } },
+    });
+    expect(applyRecipe(material, 'm', shallow, { powerPercent: 30, lineSpacingMm: 0.1 })).toMatchObject({
+      settings: { powerPercent: 30, lineSpacingMm: 0.1 },
+      sources: { powerPercent: { kind: 'hand' }, lineSpacingMm: { kind: 'hand' } },
+    });
+    expect(applyRecipe(null, 'm', shallow).settings).toBeNull();
+  });
+
   test('where there is no basis there is no number; power and speed by hand are one', () => {
     for (const none of [
-      applyRecipe(null, 'm', 'cut'),
-      applyRecipe(material, 'other', 'cut'),
-      applyRecipe(material, 'm', 'guide'),
+      applyRecipe(null, 'm', { operation: 'cut' }),
+      applyRecipe(material, 'other', { operation: 'cut' }),
+      applyRecipe(material, 'm', { operation: 'guide' }),
     ]) {
       expect(none).toMatchObject({ settings: null, recipe: null });
     }
-    expect(applyRecipe(null, 'm', 'cut', { powerPercent: 40 }).settings).toBeNull();
-    expect(applyRecipe(null, 'm', 'cut', { powerPercent: 40, speedMmPerS: 8 }).settings).toEqual({
+    expect(applyRecipe(null, 'm', { operation: 'cut' }, { powerPercent: 40 }).settings).toBeNull();
+    expect(applyRecipe(null, 'm', { operation: 'cut' }, { powerPercent: 40, speedMmPerS: 8 }).settings).toEqual({
       powerPercent: 40,
       speedMmPerS: 8,
       passes: 1,

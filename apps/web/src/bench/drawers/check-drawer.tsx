@@ -24,6 +24,12 @@ const titles: Record<Finding['code'], string> = {
   'layer-off': 'A layer is off',
   'hidden-parts': 'Hidden parts',
   'picture-not-burnt': 'Picture not burnt',
+  'near-miss': 'Nearly a colour of the key',
+  'order-broken': 'Burnt after its piece is cut',
+  'fills-cancel': 'Engravings that cancel out',
+  'layer-in-no-run': 'Burns in no run',
+  'border-gone': 'A border is gone',
+  'no-landing': 'Nowhere to land',
 };
 
 /** What the checks found, before the machine does. */

@@ -24,6 +24,8 @@ export function LayoutPart() {
   const add = (axis: 'x' | 'y') => {
     if (mark) actions.edit('put a guide line', (job) => setGuide(job, { id: newId(), axis, at: mark[axis] }));
   };
+  const clear = () =>
+    actions.edit('take the guide lines away', (job) => guides.reduce((done, { id }) => removeGuide(done, id), job));
   if (!mark && guides.length === 0 && dimensions.length === 0) return null;
   return (
     <>
@@ -39,6 +41,11 @@ export function LayoutPart() {
             <GuideRow key={guide.id} guide={guide} />
           ))}
         </ul>
+        {guides.length > 0 && (
+          <Button look="quiet" className="self-start" onClick={clear}>
+            Take all away
+          </Button>
+        )}
         {guides.length === 0 && <p className="text-[12px] text-quiet">Pull one out of a ruler onto the bed.</p>}
       </Part>
       {dimensions.length > 0 && (

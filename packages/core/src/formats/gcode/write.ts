@@ -16,13 +16,13 @@ export function* writeGcode(plan: BurnPlan, title: string): Generator<string> {
   yield 'M4 S0';
   for (const step of plan.steps) {
     yield `(${commentText(stepTitle(step))})`;
-    const power = Number(((step.settings.powerPercent / 100) * machine.powerScale).toFixed(1));
-    yield* writeMoves(plan, step.moves, step.settings.speedMmPerS * 60, power);
+    yield* writeMoves(plan, step.moves, step.settings.speedMmPerS * 60, step.settings.powerPercent / 100);
   }
   yield 'M5';
   yield* writeMoves(plan, plan.back, 0, 0);
 }
 
+/** @param power the share of the machine's power that the step burns with */
 function* writeMoves({ machine }: BurnPlan, moves: Moves, feed: number, power: number): Generator<string> {
   let saidFeed = false;
   let saidPower = Number.NaN;
@@ -34,7 +34,8 @@ function* writeMoves({ machine }: BurnPlan, moves: Moves, feed: number, power: n
       yield `G0 ${place}`;
       continue;
     }
-    const s = kind === Move.lit ? power : 0;
+    const share = moves.powers?.[i] ?? 1;
+    const s = kind === Move.lit ? Number((power * share * machine.powerScale).toFixed(1)) : 0;
     const words = [`G1 ${place}`];
     if (!saidFeed) words.push(`F${Number(feed.toFixed(2))}`);
     if (s !== saidPower) words.push(`S${s}`);

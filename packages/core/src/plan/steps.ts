@@ -1,0 +1,218 @@
+import { type Item, pathOf, polylinesOf } from '../drawing/item.ts';
+import type { StartPoint } from '../drawing/job.ts';
+import type { LayerSettings } from '../drawing/layer.ts';
+import { polylineContains } from '../geometry/flatten.ts';
+import { nestDepths } from '../geometry/nesting.ts';
+import { pointAt, subpathsOf } from '../geometry/stretches.ts';
+import { bedBox } from '../recipes/shop.ts';
+import { engravedFills } from './fill.ts';
+import type { MoveList } from './moves.ts';
+import { type BurnLine, burnLines } from './order.ts';
+import type { PreparedJob, PreparedLayer } from './prepare.ts';
+import { rasterFill } from './raster.ts';
+
+/** Which of a layer's lines a step burns: all, or of a cut those that lie in others, or the rest. */
+export type StepPart = 'all' | 'inner' | 'outer';
+
+/** A step before it is moves: what it burns, and how its moves are made. */
+export interface StepDraft {
+  /** By which the operator's order names it: its layer, and which part of that. */
+  readonly id: string;
+  readonly layer: PreparedLayer;
+  readonly settings: LayerSettings;
+  readonly part: StepPart;
+  /** Makes the moves. @returns the lines in the order they burn, and whether a run-up was cut short */
+  readonly fill: (list: MoveList) => { readonly burnt: readonly BurnLine[]; readonly runUpShort: boolean };
+}
+
+interface Burning {
+  readonly layer: PreparedLayer;
+  readonly settings: LayerSettings;
+}
+
+/** Orders in which a cut layer is one step, because inside and outside alternate in it. */
+const whole: ReadonlySet<string> = new Set(['nearest', 'parts', 'rows', 'as-drawn', 'by-hand']);
+
+/**
+ * The steps of a run in the usual order: engraving, scores, cuts that lie in others (the innermost first, over all
+ * layers), then the outside edges; layers of one kind by their rank, then as their key has them. Layers that are
+ * off, or cannot burn, are left out (see `PreparedLayer.burns`).
+ */
+export function draftSteps(prepared: PreparedJob): StepDraft[] {
+  const burning = prepared.layers.flatMap((layer): Burning[] =>
+    layer.burns && layer.applied.settings ? [{ layer, settings: layer.applied.settings }] : [],
+  );
+  const ranked = burning.toSorted((a, b) => rankOf(a) - rankOf(b));
+  const of = (operation: string) => ranked.filter(({ layer }) => layer.layer.operation === operation);
+  return [
+    ...of('engrave').map((one) => engraveStep(prepared, one)),
+    ...of('score').map((one) => lineStep(prepared, one, 'all', [linesOf(prepared, one.layer)])),
+    ...cutSteps(prepared, of('cut')),
+  ];
+}
+
+function rankOf({ layer }: Burning): number {
+  return layer.layer.rank ?? Number.MAX_SAFE_INTEGER;
+}
+
+function engraveStep(prepared: PreparedJob, { layer, settings }: Burning): StepDraft {
+  const { machine } = prepared;
+  return {
+    id: `${layer.id} all`,
+    layer,
+    settings,
+    part: 'all',
+    fill: (list) => {
+      let runUpShort = false;
+      for (const { power, pieces } of engravedFills(prepared, layer)) {
+        list.power = power;
+        const short = rasterFill(list, pieces, {
+          spacing: settings.lineSpacingMm,
+          speed: settings.speedMmPerS,
+          passes: settings.passes,
+          acceleration: machine.acceleration,
+          bed: bedBox(machine),
+        });
+        runUpShort = runUpShort || short;
+      }
+      return { burnt: [], runUpShort };
+    },
+  };
+}
+
+function lineStep(
+  { job }: PreparedJob,
+  { layer, settings }: Burning,
+  part: StepPart,
+  byDepth: readonly (readonly BurnLine[])[],
+  nth = 0,
+): StepDraft {
+  const how = { ...layer.burning, passes: settings.passes, numbered: job.numbered };
+  return {
+    id: `${layer.id} ${part}${nth > 0 ? ` ${nth + 1}` : ''}`,
+    layer,
+    settings,
+    part,
+    fill: (list) => ({ burnt: burnLines(list, byDepth, how), runUpShort: false }),
+  };
+}
+
+/** Every line of what a layer burns, in drawing order. */
+export function linesOf({ job }: PreparedJob, { placed }: PreparedLayer): BurnLine[] {
+  return placed.flatMap(({ item }, place) => {
+    const starts = job.starts.filter(({ itemId }) => itemId === item.id);
+    return polylinesOf(item).map((line, i) => ({ item, line, place, start: startNode(item, line.points, starts, i) }));
+  });
+}
+
+/** The node of a flattened outline that is nearest to where it was told to start. */
+function startNode(item: Item, points: Float64Array, starts: readonly StartPoint[], outline: number): number | null {
+  const start = starts.find(({ subpath }) => subpath === outline);
+  const stretches = start && [...subpathsOf(pathOf(item))][start.subpath]?.stretches;
+  if (!start || !stretches) return null;
+  const i = Math.min(Math.floor(start.at), stretches.length - 1);
+  const { x, y } = pointAt(stretches[i], Math.min(1, start.at - i));
+  let best = 0;
+  for (let k = 0; k < points.length; k += 2) {
+    if (Math.hypot(points[k] - x, points[k + 1] - y) < Math.hypot(points[best] - x, points[best + 1] - y)) best = k;
+  }
+  return best / 2;
+}
+
+/**
+ * Cut layers as steps: what lies in others first, the innermost before what holds it whatever their layers, then the
+ * outside edges. Layers whose order mixes inside and outside are one step among the outside edges.
+ */
+function cutSteps(prepared: PreparedJob, cuts: readonly Burning[]): StepDraft[] {
+  const all = cuts.flatMap((cut) => linesOf(prepared, cut.layer).map((line) => ({ cut, line })));
+  const depths = nestDepths(all.map(({ line }) => line.line));
+  const deepest = depths.reduce((most, depth) => Math.max(most, depth), 0);
+  const at = (cut: Burning, depth: number) =>
+    all.flatMap((one, i) => (one.cut === cut && depths[i] === depth ? [one.line] : []));
+  const split = cuts.filter(({ layer }) => !whole.has(layer.burning.order));
+
+  // A layer's inner lines are one step as long as no other layer's have to come between them.
+  const inner: { cut: Burning; byDepth: BurnLine[][] }[] = [];
+  for (let depth = deepest; depth > 0; depth--) {
+    const last = inner[inner.length - 1]?.cut;
+    const here = split.toSorted((a, b) => Number(b === last) - Number(a === last));
+    for (const cut of here) {
+      const lines = at(cut, depth);
+      if (lines.length === 0) continue;
+      const before = inner[inner.length - 1];
+      if (before?.cut === cut) before.byDepth[depth] = lines;
+      else {
+        const byDepth: BurnLine[][] = [];
+        byDepth[depth] = lines;
+        inner.push({ cut, byDepth });
+      }
+    }
+  }
+  const innerSteps = joinedWhereFree(inner).map(({ cut, byDepth }, i, steps) => {
+    const nth = steps.slice(0, i).filter((step) => step.cut === cut).length;
+    return lineStep(prepared, cut, 'inner', filledUp(byDepth), nth);
+  });
+  const outerSteps = cuts.map((cut) => {
+    if (!whole.has(cut.layer.burning.order)) return lineStep(prepared, cut, 'outer', [at(cut, 0)]);
+    const byDepth = Array.from({ length: deepest + 1 }, (_, depth) => at(cut, depth));
+    return lineStep(prepared, cut, 'all', byDepth);
+  });
+  return [...innerSteps, ...outerFirstInside(outerSteps, cuts, all, depths)];
+}
+
+function filledUp(byDepth: BurnLine[][]): BurnLine[][] {
+  return Array.from(byDepth, (group) => group ?? []);
+}
+
+/** Inner steps of one layer put together, where no line of a step between them holds or is held by what would move. */
+function joinedWhereFree(inner: readonly { cut: Burning; byDepth: BurnLine[][] }[]) {
+  const out: { cut: Burning; byDepth: BurnLine[][] }[] = [];
+  for (const step of inner) {
+    const home = out.findLastIndex(({ cut }) => cut === step.cut);
+    const between = home < 0 ? [] : out.slice(home + 1).flatMap(({ byDepth }) => byDepth.flat().filter(Boolean));
+    const own = step.byDepth.flat().filter(Boolean);
+    // Moving it forwards is safe when it holds nothing that burns between.
+    const holds = own.some(({ line }) =>
+      between.some((other) => line.closed && polylineContains(line, other.line.points[0], other.line.points[1])),
+    );
+    if (home < 0 || holds) out.push({ cut: step.cut, byDepth: [...step.byDepth] });
+    else {
+      step.byDepth.forEach((lines, depth) => {
+        out[home].byDepth[depth] = lines;
+      });
+    }
+  }
+  return out;
+}
+
+/** Layers that burn whole come after those with a line in theirs, deepest first. */
+function outerFirstInside(
+  steps: readonly StepDraft[],
+  cuts: readonly Burning[],
+  all: readonly { cut: Burning }[],
+  depths: Int32Array,
+): StepDraft[] {
+  const shallowest = cuts.map((cut) =>
+    all.reduce((least, one, i) => (one.cut === cut ? Math.min(least, depths[i]) : least), Number.MAX_SAFE_INTEGER),
+  );
+  // Only layers that burn whole can lie in others here; the others' lines are all outermost.
+  return steps
+    .map((step, i) => ({ step, depth: shallowest[i] === Number.MAX_SAFE_INTEGER ? 0 : shallowest[i] }))
+    .toSorted((a, b) => (a.step.part === 'all' || b.step.part === 'all' ? b.depth - a.depth : 0))
+    .map(({ step }) => step);
+}
+
+/**
+ * Steps in the operator's order, where that names them; those it does not name follow the one that they usually do.
+ */
+export function inOperatorsOrder(steps: readonly StepDraft[], order: readonly string[]): StepDraft[] {
+  if (order.length === 0) return [...steps];
+  const byId = new Map(steps.map((step) => [step.id, step]));
+  const out = order.flatMap((id) => byId.get(id) ?? []);
+  steps.forEach((step, i) => {
+    if (out.includes(step)) return;
+    const before = i === 0 ? -1 : out.indexOf(steps[i - 1]);
+    out.splice(before + 1, 0, step);
+  });
+  return out;
+}

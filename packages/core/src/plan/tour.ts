@@ -1,0 +1,423 @@
+import Flatbush from 'flatbush';
+
+/**
+ * What is to be visited: each stop is entered at one point and left at another, or the other way round. Closed
+ * outlines are entered and left at the same point. In mm.
+ */
+export interface Stops {
+  readonly entryX: Float64Array;
+  readonly entryY: Float64Array;
+  readonly exitX: Float64Array;
+  readonly exitY: Float64Array;
+}
+
+/** An order of stops, and which of them are gone through backwards. */
+export interface Tour {
+  readonly order: Int32Array;
+  readonly flipped: Uint8Array;
+}
+
+/** How many neighbours of each end are looked at. */
+const neighbours = 8;
+/** Segments of up to this many stops are moved as one. */
+const longestMoved = 3;
+const least = 1e-9;
+/** Of so few stops the shortest way is found outright. */
+const fewStops = 8;
+
+/**
+ * Makes an order of stops shorter, from a start that stays the first and to an end, if there is one, that stays the
+ * last: 2-opt and Or-opt over neighbour lists with a list of stops worth looking at, then kicks (double bridges over
+ * short segments), each kept when what comes of it is no longer.
+ * (Johnson and McGeoch, "The Traveling Salesman Problem: A Case Study in Local Optimization", 1997; Martin, Otto and
+ * Felten, "Large-Step Markov Chains for the Traveling Salesman Problem", 1991.)
+ *
+ * Every result is a way through all stops; the same stops, start and number of kicks give the same one.
+ *
+ * @param first an order to begin with: every stop once
+ * @param kicks how many kicks are tried
+ */
+export function improveTour(
+  stops: Stops,
+  first: Tour,
+  start: { x: number; y: number },
+  end: { x: number; y: number } | null,
+  kicks: number,
+): Tour {
+  const count = stops.entryX.length;
+  if (count === 0) return first;
+  if (count <= fewStops) return shortestTour(stops, start, end);
+  const tour = new Search(stops, first, start, end);
+  tour.settle(Array.from(first.order));
+  tour.kick(kicks);
+  return tour.result();
+}
+
+/** A small generator of numbers from 0 to 1, the same from each seed (mulberry32, T. Ettinger). */
+function numbersFrom(seed: number): () => number {
+  let state = seed >>> 0;
+  return () => {
+    state = (state + 0x6d2b79f5) >>> 0;
+    let t = state;
+    t = Math.imul(t ^ (t >>> 15), t | 1);
+    t ^= t + Math.imul(t ^ (t >>> 7), t | 61);
+    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
+  };
+}
+
+class Search {
+  /** Stops by place; place 0 is the start, the last one the end where there is one. */
+  private order: Int32Array;
+  private readonly place: Int32Array;
+  private readonly flipped: Uint8Array;
+  private readonly count: number;
+  private readonly last: number;
+  private readonly near: readonly Near[];
+  private readonly waiting: number[] = [];
+  private readonly queued: Uint8Array;
+  private readonly ax: Float64Array;
+  private readonly ay: Float64Array;
+  private readonly bx: Float64Array;
+  private readonly by: Float64Array;
+  /** Places whose order was changed since the last kick, to put it back. */
+  private low = 0;
+  private high = 0;
+
+  constructor(stops: Stops, first: Tour, start: { x: number; y: number }, end: { x: number; y: number } | null) {
+    const n = stops.entryX.length;
+    const total = n + 1 + (end ? 1 : 0);
+    const ends = end ? [start, end] : [start];
+    const grown = (values: Float64Array, of: (p: { x: number; y: number }) => number) => {
+      const all = new Float64Array(total);
+      all.set(values);
+      ends.forEach((p, i) => {
+        all[n + i] = of(p);
+      });
+      return all;
+    };
+    this.ax = grown(stops.entryX, ({ x }) => x);
+    this.ay = grown(stops.entryY, ({ y }) => y);
+    this.bx = grown(stops.exitX, ({ x }) => x);
+    this.by = grown(stops.exitY, ({ y }) => y);
+    this.count = n;
+    this.last = n;
+    this.order = new Int32Array(total);
+    this.order[0] = n;
+    this.order.set(first.order, 1);
+    if (end) this.order[total - 1] = n + 1;
+    this.place = new Int32Array(total);
+    this.order.forEach((stop, at) => {
+      this.place[stop] = at;
+    });
+    this.flipped = new Uint8Array(total);
+    this.flipped.set(first.flipped);
+    this.queued = new Uint8Array(total);
+    this.near = neighbourLists(stops);
+  }
+
+  result(): Tour {
+    return { order: this.order.slice(1, this.count + 1), flipped: this.flipped.slice(0, this.count) };
+  }
+
+  /** Looks at stops until none of them leads to a shorter way. */
+  settle(stops: readonly number[]): number {
+    let gained = 0;
+    for (const stop of stops) this.look(stop);
+    for (let stop = this.waiting.pop(); stop !== undefined; stop = this.waiting.pop()) {
+      this.queued[stop] = 0;
+      for (let gain = this.improve(stop); gain > 0; gain = this.improve(stop)) gained += gain;
+    }
+    return gained;
+  }
+
+  /** Has a stop looked at; the start and the end stay where they are. */
+  private look(stop: number): void {
+    if (stop >= this.count || this.queued[stop]) return;
+    this.queued[stop] = 1;
+    this.waiting.push(stop);
+  }
+
+  kick(kicks: number): void {
+    const { count } = this;
+    if (count < 8) return;
+    const random = numbersFrom(count);
+    const reach = Math.min(30, Math.floor(count / 3));
+    const keptOrder = this.order.slice();
+    const keptFlips = this.flipped.slice();
+    for (let i = 0; i < kicks; i++) {
+      const a = 1 + Math.floor(random() * (count - 3));
+      const b = Math.min(count - 1, a + 1 + Math.floor(random() * reach));
+      const c = Math.min(count, b + 1 + Math.floor(random() * reach));
+      if (c <= b || b <= a) continue;
+      this.low = a;
+      this.high = c;
+      const before = this.gap(a - 1) + this.gap(b - 1) + this.gap(c - 1);
+      this.swapSegments(a, b, c);
+      const after = this.gap(a - 1) + this.gap(a + c - b - 1) + this.gap(c - 1);
+      const gain = before - after + this.settle(this.endsOf(a, a + c - b, c));
+      if (gain < -least) this.restore(keptOrder, keptFlips);
+      else this.keep(keptOrder, keptFlips);
+    }
+  }
+
+  /** The stops on both sides of the gaps before places. */
+  private endsOf(...places: number[]): number[] {
+    const stops = places.flatMap((at) => [this.order[at - 1], this.order[Math.min(at, this.order.length - 1)]]);
+    return [...new Set(stops)].filter((stop) => stop < this.count);
+  }
+
+  private restore(order: Int32Array, flips: Uint8Array): void {
+    for (let at = this.low; at <= this.high; at++) {
+      const stop = order[at];
+      this.order[at] = stop;
+      this.place[stop] = at;
+      this.flipped[stop] = flips[stop];
+    }
+  }
+
+  private keep(order: Int32Array, flips: Uint8Array): void {
+    for (let at = this.low; at <= this.high; at++) {
+      const stop = this.order[at];
+      order[at] = stop;
+      flips[stop] = this.flipped[stop];
+    }
+  }
+
+  /** Puts places b to c − 1 before places a to b − 1. */
+  private swapSegments(a: number, b: number, c: number): void {
+    const first = this.order.slice(a, b);
+    this.order.copyWithin(a, b, c);
+    this.order.set(first, a + c - b);
+    for (let at = a; at < c; at++) this.place[this.order[at]] = at;
+  }
+
+  /**
+   * One step that makes the way shorter, at a stop: a step that gains has an end at which the new neighbour is
+   * nearer than the old one, and it is found from there. @returns by how much; 0 where there is none
+   */
+  private improve(stop: number): number {
+    const { stops, distances } = this.near[stop];
+    const p = this.place[stop];
+    const [before, after] = [this.gap(p - 1), this.gap(p)];
+    const reach = Math.max(before, after);
+    for (let i = 0; i < stops.length && distances[i] < reach; i++) {
+      const q = this.place[stops[i]];
+      const low = Math.min(p, q);
+      const high = Math.max(p, q);
+      let gain = 0;
+      if (distances[i] < after) gain = this.tryReverse(low + 1, high) || this.tryBeside(p, q, -1);
+      if (gain === 0 && distances[i] < before) gain = this.tryReverse(low, high - 1) || this.tryBeside(p, q, 1);
+      if (gain > 0) return gain;
+    }
+    return 0;
+  }
+
+  /** Goes through places `from` to `to` backwards, if that is shorter. */
+  private tryReverse(from: number, to: number): number {
+    if (from < 1 || to > this.last || from > to) return 0;
+    const { order } = this;
+    const [before, first, end, after] = [order[from - 1], order[from], order[to], order[to + 1]];
+    let gain = this.distance(before, first) - this.distanceTo(before, end, true);
+    if (after !== undefined) gain += this.distance(end, after) - this.distanceFrom(first, true, after);
+    if (gain <= least) return 0;
+    this.reverse(from, to);
+    this.look(before);
+    this.look(first);
+    this.look(end);
+    if (after !== undefined) this.look(after);
+    return gain;
+  }
+
+  private reverse(from: number, to: number): void {
+    this.touch(from, to);
+    const { order, place, flipped } = this;
+    for (let i = from, j = to; i <= j; i++, j--) {
+      const [a, b] = [order[i], order[j]];
+      order[i] = b;
+      order[j] = a;
+      place[b] = i;
+      place[a] = j;
+      flipped[a] ^= 1;
+      if (a !== b) flipped[b] ^= 1;
+    }
+  }
+
+  /** Moves a short segment that begins (`way` 1) or ends (-1) at a place to one side of another, if that is shorter. */
+  private tryBeside(place: number, beside: number, way: 1 | -1): number {
+    for (let length = 1; length <= longestMoved; length++) {
+      const from = way === 1 ? place : place - length + 1;
+      const to = from + length - 1;
+      if (from < 1 || to > this.last || (beside >= from && beside <= to)) break;
+      const gain = this.tryMove(from, to, beside) || this.tryMove(from, to, beside - 1);
+      if (gain > 0) return gain;
+    }
+    return 0;
+  }
+
+  /** Moves places `from` to `to` behind place `behind`, if that is shorter. */
+  private tryMove(from: number, to: number, behind: number): number {
+    if (behind < 0 || behind > this.last || (behind >= from - 1 && behind <= to)) return 0;
+    const { order } = this;
+    const [before, first, end, after] = [order[from - 1], order[from], order[to], order[to + 1]];
+    const [left, right] = [order[behind], order[behind + 1]];
+    let out = this.distance(before, first);
+    if (after !== undefined) out += this.distance(end, after) - this.distance(before, after);
+    const gap = right === undefined ? 0 : this.distance(left, right);
+    const straight =
+      this.distanceTo(left, first, false) + (right === undefined ? 0 : this.distanceFrom(end, false, right));
+    const backwards =
+      this.distanceTo(left, end, true) + (right === undefined ? 0 : this.distanceFrom(first, true, right));
+    const turned = backwards < straight;
+    const best = out + gap - Math.min(straight, backwards);
+    if (best <= least) return 0;
+    const length = to - from + 1;
+    if (turned) this.reverse(from, to);
+    if (behind > to) {
+      this.touch(from, behind);
+      this.swapSegments(from, to + 1, behind + 1);
+    } else {
+      this.touch(behind + 1, to);
+      this.swapSegments(behind + 1, from, from + length);
+    }
+    this.look(before);
+    this.look(first);
+    this.look(end);
+    this.look(left);
+    if (after !== undefined) this.look(after);
+    if (right !== undefined) this.look(right);
+    return best;
+  }
+
+  private touch(from: number, to: number): void {
+    if (from < this.low) this.low = from;
+    if (to > this.high) this.high = to;
+  }
+
+  /** How far the head goes between a place and the next; 0 behind the last. */
+  private gap(at: number): number {
+    const next = this.order[at + 1];
+    return next === undefined ? 0 : this.distance(this.order[at], next);
+  }
+
+  private distance(from: number, to: number): number {
+    return this.between(from, this.flipped[from] === 1, to, this.flipped[to] === 1);
+  }
+
+  /** To a stop that would be turned the other way than it is. */
+  private distanceTo(from: number, to: number, turned: boolean): number {
+    return this.between(from, this.flipped[from] === 1, to, (this.flipped[to] === 1) !== turned);
+  }
+
+  private distanceFrom(from: number, turned: boolean, to: number): number {
+    return this.between(from, (this.flipped[from] === 1) !== turned, to, this.flipped[to] === 1);
+  }
+
+  private between(from: number, fromFlipped: boolean, to: number, toFlipped: boolean): number {
+    const x = (fromFlipped ? this.ax : this.bx)[from] - (toFlipped ? this.bx : this.ax)[to];
+    const y = (fromFlipped ? this.ay : this.by)[from] - (toFlipped ? this.by : this.ay)[to];
+    return Math.sqrt(x * x + y * y);
+  }
+}
+
+/** The stops with an end near to one of a stop's own, nearest first, and how near. */
+interface Near {
+  readonly stops: Int32Array;
+  readonly distances: Float64Array;
+}
+
+function neighbourLists({ entryX, entryY, exitX, exitY }: Stops): Near[] {
+  const count = entryX.length;
+  if (count === 0) return [];
+  const index = new Flatbush(2 * count);
+  for (let i = 0; i < count; i++) {
+    index.add(entryX[i], entryY[i], entryX[i], entryY[i]);
+    index.add(exitX[i], exitY[i], exitX[i], exitY[i]);
+  }
+  index.finish();
+  return Array.from({ length: count }, (_, i) => {
+    const closed = entryX[i] === exitX[i] && entryY[i] === exitY[i];
+    const near = new Map<number, number>();
+    for (const [x, y] of closed
+      ? [[entryX[i], entryY[i]]]
+      : [
+          [entryX[i], entryY[i]],
+          [exitX[i], exitY[i]],
+        ]) {
+      for (const found of index.neighbors(x, y, 2 * neighbours, Infinity, (known) => known >> 1 !== i)) {
+        const other = found >> 1;
+        const back = found % 2 === 1;
+        const distance = Math.hypot((back ? exitX : entryX)[other] - x, (back ? exitY : entryY)[other] - y);
+        near.set(other, Math.min(distance, near.get(other) ?? Infinity));
+      }
+    }
+    const sorted = [...near].sort((a, b) => a[1] - b[1] || a[0] - b[0]).slice(0, neighbours);
+    return { stops: Int32Array.from(sorted, ([stop]) => stop), distances: Float64Array.from(sorted, ([, d]) => d) };
+  });
+}
+
+/** The shortest way through a few stops: every set of them by the last of it, both ways round (Held and Karp, 1962). */
+function shortestTour(stops: Stops, start: { x: number; y: number }, end: { x: number; y: number } | null): Tour {
+  const count = stops.entryX.length;
+  const { entryX, entryY, exitX, exitY } = stops;
+  // An end is a stop and which way it is gone through.
+  const into = (e: number) => ((e & 1) === 0 ? [entryX[e >> 1], entryY[e >> 1]] : [exitX[e >> 1], exitY[e >> 1]]);
+  const outOf = (e: number) => into(e ^ 1);
+  const ends = 2 * count;
+  const sets = 1 << count;
+  const length = new Float64Array(sets * ends).fill(Infinity);
+  const from = new Int16Array(sets * ends).fill(-1);
+  for (let e = 0; e < ends; e++) {
+    const [x, y] = into(e);
+    length[(1 << (e >> 1)) * ends + e] = Math.hypot(x - start.x, y - start.y);
+  }
+  for (let set = 1; set < sets; set++) {
+    for (let e = 0; e < ends; e++) {
+      const sofar = length[set * ends + e];
+      if (sofar === Infinity) continue;
+      const [x, y] = outOf(e);
+      for (let next = 0; next < ends; next++) {
+        if (set & (1 << (next >> 1))) continue;
+        const [nx, ny] = into(next);
+        const at = (set | (1 << (next >> 1))) * ends + next;
+        const longer = sofar + Math.hypot(nx - x, ny - y);
+        if (longer < length[at]) {
+          length[at] = longer;
+          from[at] = e;
+        }
+      }
+    }
+  }
+  const back = (e: number) => (end ? Math.hypot(end.x - outOf(e)[0], end.y - outOf(e)[1]) : 0);
+  let set = sets - 1;
+  let best = 0;
+  for (let e = 1; e < ends; e++)
+    if (length[set * ends + e] + back(e) < length[set * ends + best] + back(best)) best = e;
+  const order = new Int32Array(count);
+  const flipped = new Uint8Array(count);
+  for (let i = count - 1; i >= 0; i--) {
+    order[i] = best >> 1;
+    flipped[best >> 1] = best & 1;
+    const before = from[set * ends + best];
+    set ^= 1 << (best >> 1);
+    best = before;
+  }
+  return { order, flipped };
+}
+
+/** How far it is through an order of stops, from its start and to its end, in mm; what is within the stops does not count. */
+export function tourLength(
+  stops: Stops,
+  { order, flipped }: Tour,
+  start: { x: number; y: number },
+  end: { x: number; y: number } | null,
+): number {
+  let { x, y } = start;
+  let sum = 0;
+  for (const stop of order) {
+    const back = flipped[stop] === 1;
+    sum += Math.hypot((back ? stops.exitX : stops.entryX)[stop] - x, (back ? stops.exitY : stops.entryY)[stop] - y);
+    x = (back ? stops.entryX : stops.exitX)[stop];
+    y = (back ? stops.entryY : stops.exitY)[stop];
+  }
+  return end ? sum + Math.hypot(end.x - x, end.y - y) : sum;
+}

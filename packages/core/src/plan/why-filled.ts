@@ -1,0 +1,69 @@
+import { type Item, polylinesOf } from '../drawing/item.ts';
+import { polylineContains, signedArea } from '../geometry/flatten.ts';
+import { engravedFills } from './fill.ts';
+import type { PreparedJob, PreparedLayer } from './prepare.ts';
+
+/** One closed outline around a point. */
+export interface OutlineAround {
+  readonly item: Item;
+  /** Whether it is burnt right inside this outline, if nothing else were inside it. */
+  readonly fills: boolean;
+}
+
+/** Why a point is burnt by an engrave layer, or is not. */
+export interface WhyFilled {
+  readonly layer: PreparedLayer;
+  readonly filled: boolean;
+  /** The outlines around the point, from the outermost inwards. */
+  readonly around: readonly OutlineAround[];
+  /** The same in a sentence. */
+  readonly because: string;
+}
+
+/** What each engrave layer with an outline around a point of the bed makes of it, in mm. */
+export function whyFilled(prepared: PreparedJob, x: number, y: number): WhyFilled[] {
+  return prepared.layers.flatMap((layer): WhyFilled[] => {
+    if (layer.layer.operation !== 'engrave') return [];
+    const outlines = layer.placed
+      .flatMap(({ item }) => polylinesOf(item).map((line) => ({ item, line })))
+      .filter(({ line }) => line.closed && polylineContains(line, x, y))
+      .sort((a, b) => Math.abs(signedArea(b.line)) - Math.abs(signedArea(a.line)));
+    const filled = isFilled(prepared, layer, x, y);
+    if (outlines.length === 0 && !filled) return [];
+    const around = outlines.map(({ item }, i) => ({ item, fills: i % 2 === 0 }));
+    return [{ layer, filled, around, because: sentence(prepared, layer, around, filled) }];
+  });
+}
+
+/** Whether a layer's plan burns a point. */
+function isFilled(prepared: PreparedJob, layer: PreparedLayer, x: number, y: number): boolean {
+  return engravedFills(prepared, layer).some(({ pieces }) => {
+    const holding = pieces.flatMap(({ outlines }) => outlines.filter((line) => polylineContains(line, x, y)));
+    return holding.length % 2 === 1;
+  });
+}
+
+function sentence(
+  { job }: PreparedJob,
+  { burning, layer }: PreparedLayer,
+  around: readonly OutlineAround[],
+  filled: boolean,
+): string {
+  const count = around.length;
+  const flipped = around.some(({ item }) => job.flips.some(({ itemIds }) => itemIds.includes(item.id)));
+  const outlines = count === 1 ? '1 outline lies' : `${count} outlines lie`;
+  if (flipped || (count === 0 && filled)) {
+    return filled
+      ? 'It is ground: figure and ground are swapped here.'
+      : 'It is figure, and figure and ground are swapped here.';
+  }
+  if (burning.overlaps === 'unite' || burning.fillRule === 'as-drawn') {
+    const how =
+      burning.overlaps === 'unite' ? 'overlaps on this layer unite' : 'the layer goes by the fill of its files';
+    return `${outlines} around it, and ${how}.`;
+  }
+  if (filled === (count % 2 === 1)) {
+    return `${outlines} around it on ${layer.name}: ${count % 2 === 1 ? 'an odd number burns' : 'an even number is a hole'}.`;
+  }
+  return `${outlines} around it on ${layer.name}; its lines are wide enough to burn as areas of their own.`;
+}
