@@ -4,6 +4,7 @@ import { estuaryRelief } from './estuary-relief.mjs';
 import { rowMarkers } from './row-markers.mjs';
 import { seedPacket } from './seed-packet.mjs';
 import { shop } from './shop.mjs';
+import { volunteerBadges } from './volunteer-badges.mjs';
 
 /** @returns {Map<string, string>} every file's text, by its path below `demo/` */
 export function demoFiles() {
@@ -12,6 +13,7 @@ export function demoFiles() {
     ['drawings/row-markers.svg', rowMarkers()],
     ['drawings/seed-packet.svg', seedPacket()],
     ['drawings/estuary-relief.svg', estuaryRelief()],
+    ['drawings/volunteer-badges.svg', volunteerBadges()],
   ]);
 }
 

@@ -324,6 +324,50 @@ const keys = [
       rule('fill', null, 'engrave', 0),
     ],
   },
+  {
+    // The print shop across the estuary sends what its presses call magenta, cyan and black.
+    id: 'print-colours',
+    name: 'Ferry Steps print colours',
+    layers,
+    rules: [
+      rule('stroke', '#EC008C', 'cut', 5),
+      rule('stroke', '#00AEEF', 'score', 5),
+      rule('stroke', '#231F20', 'engrave', 6),
+      rule('fill', '#231F20', 'engrave', 6),
+      rule('stroke', '#FFF200', 'note', 5),
+    ],
+  },
+  {
+    // The boat builders draw in one pen: a hairline is cut, a fine line scored, anything thicker is an area.
+    id: 'line-width',
+    name: 'Slipway, by line width',
+    hairlineMm: 0.5,
+    layers,
+    rules: [
+      { ...rule('stroke', null, 'cut', 0), maxWidthMm: 0.1 },
+      { ...rule('stroke', null, 'score', 0), minWidthMm: 0.1, maxWidthMm: 0.5 },
+      { ...rule('stroke', null, 'engrave', 0), minWidthMm: 0.5 },
+      rule('fill', null, 'engrave', 0),
+    ],
+  },
+  {
+    // Relief and lettering in three depths: the darker the fill, the deeper it goes.
+    id: 'grey-depth',
+    name: 'Three depths of grey',
+    layers: [
+      ...layers.filter(({ id }) => id !== 'engrave'),
+      { id: 'deep', name: 'Deep', operation: 'engrave', rank: 1 },
+      { id: 'medium', name: 'Medium', operation: 'engrave', rank: 2, powerShare: 0.65 },
+      { id: 'shallow', name: 'Shallow', operation: 'engrave', rank: 3, powerShare: 0.35 },
+    ],
+    rules: [
+      { ...rule('fill', null, 'deep', 0), grey: { from: 0, to: 33 } },
+      { ...rule('fill', null, 'medium', 0), grey: { from: 33, to: 66 } },
+      { ...rule('fill', null, 'shallow', 0), grey: { from: 66, to: 92 } },
+      rule('stroke', colours.cut, 'cut', 3),
+      rule('stroke', colours.score, 'score', 3),
+    ],
+  },
 ];
 
 export const shop = { name: 'Tern Lane Workshop', machines, keys, materials };

@@ -52,6 +52,7 @@ test('a demo job goes from the Desk to a finished burn on record', async ({ page
 test('the key decides what a file means', async ({ page }) => {
   await openJob(page, 'Seed packet');
   await choose(page, 'Colour key: Tern Lane house key', 'Evening class key');
+  await page.getByRole('button', { name: 'Change the key' }).click();
   await expect(page.getByRole('button', { name: 'What #D0481E means: Score' })).toBeVisible();
   await expect(page.getByRole('button', { name: 'What #00806A means: Cut' })).toBeVisible();
   await page.getByRole('button', { name: /^Undo: change colour key/ }).click();

@@ -3,11 +3,12 @@ import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import {
   addItems,
+  firstRun,
   newJob,
+  type Run,
   type Sheet,
   type Shop,
   setMember,
-  setSheet,
   sheetAsStocked,
   shopFromJson,
 } from '@lambent/core';
@@ -27,7 +28,23 @@ interface DemoJob {
   readonly machineId: string;
   readonly materialId: string;
   readonly sheet: Partial<Sheet>;
+  /** Pieces of other stock that lie on the sheet. */
+  readonly pieces?: readonly Sheet[];
+  readonly runs?: readonly Run[];
 }
+
+/** Where the badges lie in their holder, as `demo/volunteer-badges.mjs` draws it. */
+const badges = [0, 1, 2, 3, 4, 5].map(
+  (i): Sheet => ({
+    id: `badge-${i + 1}`,
+    materialId: 'laminate-16',
+    x: 43 + (i % 3) * 70,
+    y: 52 + Math.floor(i / 3) * 52,
+    width: 64,
+    height: 30,
+    margin: 1.5,
+  }),
+);
 
 /** The demo jobs, last one first on the Desk. */
 const jobs: DemoJob[] = [
@@ -38,6 +55,19 @@ const jobs: DemoJob[] = [
     machineId: 'curlew',
     materialId: 'grey-board-2',
     sheet: {},
+  },
+  {
+    title: 'Volunteer badges',
+    file: 'volunteer-badges.svg',
+    member: 'Noor Castellan',
+    machineId: 'wren',
+    materialId: 'grey-board-2',
+    sheet: { x: 20, y: 20, width: 260, height: 160 },
+    pieces: badges,
+    runs: [
+      { ...firstRun, name: 'Holder', off: ['engrave'] },
+      { ...firstRun, id: 'run-2', name: 'Badges', off: ['cut', 'score'], stock: 'in place' },
+    ],
   },
   {
     title: 'Seed packet, folding',
@@ -78,7 +108,8 @@ export class DemoService {
     this.logger.log(`Loaded ${shop.name}: ${jobs.length} jobs.`);
   }
 
-  private async addJob(shop: Shop, { title, file, member, machineId, materialId, sheet }: DemoJob): Promise<void> {
+  private async addJob(shop: Shop, job: DemoJob): Promise<void> {
+    const { title, file, member, machineId, materialId, sheet, pieces = [], runs } = job;
     const path = join(config.demoFolder, 'drawings', file);
     const bytes = await readFile(path);
     const reading = await this.work.readDrawing({ bytes, arrivalId: 'demo' });
@@ -87,7 +118,8 @@ export class DemoService {
     if (!machine || !material) throw new Error(`The demo shop lacks ${machineId} or ${materialId}`);
     const stocked = { ...sheetAsStocked('sheet-1', material, machine), ...sheet };
     const { items, groups } = reading.drawing;
-    const document = setSheet(addItems(setMember(newJob(machineId, shop.keys[0].id), member), items, groups), stocked);
+    const drawn = addItems(setMember(newJob(machineId, shop.keys[0].id), member), items, groups);
+    const document = { ...drawn, sheets: [stocked, ...pieces], ...(runs ? { runs } : {}) };
     const id = await this.jobs.add(title, project, packJob(document), `Bring in ${file}`);
     await this.jobs.keepOriginal(id, file, bytes);
   }

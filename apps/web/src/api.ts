@@ -7,6 +7,7 @@ import type {
   MachineState,
   RunAnswer,
   SettingsDto,
+  StartRunDto,
   VersionAnswer,
 } from '@lambent/contracts';
 import { type ColourKey, type JobDocument, jobMediaType, jobToJson, type Machine, type Material } from '@lambent/core';
@@ -81,7 +82,11 @@ export const api = {
   command: (machineId: string, command: MachineCommand) =>
     ask<MachineState>('POST', `/api/machines/${machineId}/commands`, { command }),
   runs: (jobId?: string) => ask<RunAnswer[]>('GET', `/api/runs${jobId ? `?job=${jobId}` : ''}`),
-  startRun: (jobId: string, version: number) => ask<RunAnswer>('POST', `/api/jobs/${jobId}/runs`, { version }),
+  startRun: (jobId: string, wanted: StartRunDto) => ask<RunAnswer>('POST', `/api/jobs/${jobId}/runs`, wanted),
+  addKey: (key: ColourKey) => ask<ColourKey>('POST', '/api/colour-keys', key),
+  changeKey: (key: ColourKey) => ask<ColourKey>('PUT', `/api/colour-keys/${encodeURIComponent(key.id)}`, key),
+  removeKey: (id: string) => ask<void>('DELETE', `/api/colour-keys/${encodeURIComponent(id)}`),
+  orderKeys: (ids: readonly string[]) => ask<ColourKey[]>('PUT', '/api/colour-keys/order', { ids }),
 };
 
 /** What went wrong, as a sentence for whoever asked. */

@@ -6,6 +6,7 @@ import { createBrowserRouter, RouterProvider } from 'react-router';
 import { Toaster } from 'sonner';
 import { BenchRoute } from './routes/bench.tsx';
 import { DeskRoute } from './routes/desk.tsx';
+import { KeysRoute } from './routes/keys.tsx';
 import { LostRoute } from './routes/lost.tsx';
 import { MachinesRoute } from './routes/machines.tsx';
 import { listenToServer } from './stores/live.ts';
@@ -14,6 +15,7 @@ const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, refetch
 const router = createBrowserRouter([
   { path: '/', element: <DeskRoute />, errorElement: <LostRoute /> },
   { path: '/machines', element: <MachinesRoute />, errorElement: <LostRoute /> },
+  { path: '/keys/:keyId?', element: <KeysRoute />, errorElement: <LostRoute /> },
   { path: '/jobs/:jobId/:stage?', element: <BenchRoute />, errorElement: <LostRoute /> },
   { path: '*', element: <LostRoute /> },
 ]);

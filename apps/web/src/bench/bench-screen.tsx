@@ -4,6 +4,7 @@ import { useNavigate } from 'react-router';
 import { IconButton } from '../ui/button.tsx';
 import { acceptedFiles, filesPasted } from './arriving/accepted.ts';
 import { offerFiles } from './arriving/arriving.ts';
+import { AskCard } from './ask-card.tsx';
 import { BedView } from './bed/bed-view.tsx';
 import { ConflictBar } from './conflict-bar.tsx';
 import { BenchContext, useBench, useBenchActions } from './context.ts';
@@ -65,7 +66,7 @@ export function BenchScreen({ stage, reload }: { stage: Stage; reload: () => voi
         <StageRail />
         {!folded && <StageDrawer stage={stage} />}
         <main className="relative min-w-0 flex-1">
-          <BedView />
+          <BedView asBurnt={stage === 'check' || stage === 'burn'} />
           <IconButton
             label={folded ? 'Unfold the drawer' : 'Fold the drawer'}
             onClick={() => setFolded(!folded)}
@@ -75,9 +76,13 @@ export function BenchScreen({ stage, reload }: { stage: Stage; reload: () => voi
           </IconButton>
           {!reshaping && <SizeCard />}
           {stage === 'art' && <DistanceReadout />}
+          <RunChip />
           <DraftEntry />
           <div className="pointer-events-none absolute inset-x-0 bottom-3 z-10 flex flex-col items-center gap-2">
-            <div className="pointer-events-auto">{stage === 'art' && <ToolCard />}</div>
+            <div className="pointer-events-auto">
+              {stage === 'art' && <ToolCard />}
+              <AskCard />
+            </div>
             <div className="pointer-events-auto flex gap-2">
               {stage === 'art' && <ToolDock />}
               <ViewDock showKeys={showKeys} />
@@ -89,6 +94,25 @@ export function BenchScreen({ stage, reload }: { stage: Stage; reload: () => voi
       <BurnStrip />
       <KeySheet open={keys} close={() => setKeys(false)} />
     </div>
+  );
+}
+
+/** Says on the bed that the run looked at does not burn as it is drawn. */
+function RunChip() {
+  const run = useBench((state) => state.prepared.run);
+  const words = [
+    ...(run.mirrored ? ['mirrored for the back'] : []),
+    ...(run.landing.kind === 'mark' ? ['lands at the mark'] : []),
+    ...(run.landing.kind === 'head' ? ['lands at the head'] : []),
+  ];
+  if (words.length === 0) return null;
+  return (
+    <p
+      data-testid="run-chip"
+      className="pointer-events-none absolute left-1/2 top-8 z-10 -translate-x-1/2 rounded-full border border-warn/40 bg-warn-soft px-3 py-1 font-semibold text-warn"
+    >
+      {run.name}: {words.join(', ')}
+    </p>
   );
 }
 

@@ -25,6 +25,7 @@ import {
   startHistory,
   type TextSetting,
   undo,
+  type WhyFilled,
 } from '@lambent/core';
 import { create } from 'zustand';
 import type { Planned, ShopLists } from '../workers/bench.worker.ts';
@@ -79,6 +80,8 @@ export interface BenchState {
   shop: ShopLists;
   history: History<JobDocument>;
   prepared: PreparedJob;
+  /** The run that is looked at: prepared, planned, sent. The first one where the job has no such run. */
+  runId: string;
   /** The version on the server, and the document that it holds. */
   version: number;
   savedDocument: JobDocument;
@@ -122,9 +125,14 @@ export interface BenchState {
   /** The plan of `plannedFor`; of the document before while a new one is worked out. */
   planned: Planned | null;
   plannedFor: JobDocument | null;
+  plannedRun: string | null;
+  /** Where the head stood when it was planned, for a run that lands there. */
+  plannedHead: Point | null;
   planTrouble: string | null;
   /** Files on their way in. */
   incoming: Incoming;
+  /** A point that was asked about, and why it is filled or not. */
+  asked: { readonly x: number; readonly y: number; readonly answers: readonly WhyFilled[] } | null;
   /** Seconds into the plan at which the preview stands; null while there is none. */
   previewS: number | null;
 }
@@ -140,6 +148,7 @@ export function createBenchStore(answer: JobAnswer, shop: ShopLists) {
     shop,
     history: startHistory(document),
     prepared: prepareJob(document, shop),
+    runId: document.runs[0].id,
     version: answer.version,
     savedDocument: document,
     save: { kind: 'saved' },
@@ -167,8 +176,11 @@ export function createBenchStore(answer: JobAnswer, shop: ShopLists) {
     speedUnit: 'mm/s',
     planned: null,
     plannedFor: null,
+    plannedRun: null,
+    plannedHead: null,
     planTrouble: null,
     incoming: nothingIncoming,
+    asked: null,
     previewS: null,
   }));
 }
@@ -188,10 +200,11 @@ export function benchActions(store: BenchStore) {
     const stays = [...before.selection].filter((id) => known.has(id));
     set({
       history,
-      prepared: prepareJob(document, before.shop),
+      prepared: prepareJob(document, before.shop, { runId: before.runId }),
       selection: stays.length === before.selection.size ? before.selection : new Set(stays),
       pointedOut: new Set(),
       live: null,
+      asked: null,
       previewS: null,
       save:
         before.save.kind === 'conflict'
@@ -205,6 +218,16 @@ export function benchActions(store: BenchStore) {
     edit(name: string, change: (job: JobDocument) => JobDocument): void {
       const { history } = get();
       goTo(record(history, name, change(history.present)));
+    },
+    /** Looks at another run of the job. */
+    chooseRun(runId: string): void {
+      const { history, shop } = get();
+      set({ runId, prepared: prepareJob(history.present, shop, { runId }), previewS: null });
+    },
+    /** Takes the shop as it is now: a key was changed, or made. */
+    takeShop(shop: ShopLists): void {
+      const { history, runId } = get();
+      set({ shop, prepared: prepareJob(history.present, shop, { runId }), plannedFor: null });
     },
     undo: () => goTo(undo(get().history)),
     redo: () => goTo(redo(get().history)),
@@ -243,6 +266,11 @@ export function selectedItems(state: BenchState): Item[] {
 
 export function selectionBox(state: BenchState): Box {
   return boundsAmong(jobOf(state).drawing, state.selection);
+}
+
+/** Whether the plan at hand is that of the job and the run on screen. */
+export function isPlanned(state: BenchState): boolean {
+  return state.plannedFor === jobOf(state) && state.plannedRun === state.prepared.run.id;
 }
 
 export function unitOf(state: BenchState): LengthUnit {

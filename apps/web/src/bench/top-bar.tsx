@@ -1,6 +1,8 @@
+import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
 import { blocks, formatDuration } from '@lambent/core';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { Cpu, Flame, Layers, Redo2, Undo2 } from 'lucide-react';
+import { format } from 'date-fns';
+import { Check, Cpu, Flame, Layers, Redo2, Undo2 } from 'lucide-react';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { toast } from 'sonner';
@@ -11,7 +13,8 @@ import { Choice } from '../ui/choice.tsx';
 import { useBench, useBenchActions } from './context.ts';
 import { changeMachine } from './machine-choice.ts';
 import { chooseMaterial } from './sheet-choice.ts';
-import { jobOf, machineOf, type SaveState } from './store.ts';
+import { isPlanned, jobOf, machineOf, type SaveState } from './store.ts';
+import { useBurntRuns } from './use-runs.ts';
 import { useSend } from './use-send.ts';
 import { Versions } from './versions.tsx';
 
@@ -151,7 +154,7 @@ function SaveWord({ save }: { save: SaveState }) {
 
 function PlanTime() {
   const planned = useBench((state) => state.planned);
-  const current = useBench((state) => state.plannedFor === jobOf(state));
+  const current = useBench(isPlanned);
   const count = planned?.plan.steps.length ?? 0;
   return (
     <div className={`min-w-[92px] text-right ${current ? '' : 'opacity-50'}`} data-testid="plan-time" aria-live="off">
@@ -165,10 +168,13 @@ function SendButton() {
   const machine = useBench(machineOf);
   const jobId = useBench((state) => state.jobId);
   const blocked = useBench((state) => state.planned === null || blocks(state.planned.findings));
+  const several = useBench((state) => jobOf(state).runs.length > 1);
+  const jobRun = useBench((state) => state.prepared.run);
+  const burntAt = useBurntRuns().get(jobRun.id);
   const state = useLive((live) => live.machines[machine.id]?.state ?? 'away');
   const navigate = useNavigate();
   const send = useSend();
-  const run = useMutation({ mutationFn: send });
+  const run = useMutation({ mutationFn: (again: boolean) => send(again) });
   if (blocked) {
     return (
       <Button look="main" className="h-[34px]" onClick={() => navigate(`/jobs/${jobId}/check`, { replace: true })}>
@@ -176,16 +182,55 @@ function SendButton() {
       </Button>
     );
   }
+  const idle = state === 'idle';
+  if (several && burntAt && idle && !run.isPending) {
+    return <BurntAlready name={jobRun.name} burntAt={burntAt} again={() => run.mutate(true)} />;
+  }
+  const what = several ? `Send ${jobRun.name}` : `Send to ${machine.name}`;
   return (
     <Button
       look="main"
-      className="h-[34px]"
-      disabled={state !== 'idle' || run.isPending}
-      title={state === 'idle' ? undefined : `${machine.name} is ${state}`}
-      onClick={() => run.mutate()}
+      className="h-[34px] max-w-[220px]"
+      disabled={!idle || run.isPending}
+      title={idle ? `${jobRun.name} to ${machine.name}` : `${machine.name} is ${state}`}
+      onClick={() => run.mutate(false)}
     >
-      <Flame size={16} aria-hidden />
-      {run.isPending ? 'Sending…' : state === 'idle' ? `Send to ${machine.name}` : `${machine.name} is ${state}`}
+      <Flame size={16} className="shrink-0" aria-hidden />
+      <span className="truncate">{run.isPending ? 'Sending…' : idle ? what : `${machine.name} is ${state}`}</span>
     </Button>
+  );
+}
+
+/** Of several runs on one piece of stock, one that is burnt is sent again only when that is said. */
+function BurntAlready({ name, burntAt, again }: { name: string; burntAt: string; again: () => void }) {
+  return (
+    <Popover className="relative">
+      <PopoverButton as={Button} className="h-[34px] max-w-[220px]" title={`${name} is on record as burnt`}>
+        <Check size={16} className="shrink-0 text-settled" aria-hidden />
+        <span className="truncate">{name} is burnt</span>
+      </PopoverButton>
+      <PopoverPanel
+        anchor={{ to: 'bottom end', gap: 8 }}
+        className="z-30 w-[300px] rounded-xl border border-line bg-paper p-3.5 shadow-float outline-none"
+      >
+        {({ close }) => (
+          <>
+            <p className="mb-2.5">
+              {name} was burnt on {format(new Date(burntAt), 'd MMM, HH:mm')}. Again, it burns over what is there: lay
+              fresh stock first, or choose another run in the burn strip.
+            </p>
+            <Button
+              look="danger"
+              onClick={() => {
+                close();
+                again();
+              }}
+            >
+              Burn it again
+            </Button>
+          </>
+        )}
+      </PopoverPanel>
+    </Popover>
   );
 }

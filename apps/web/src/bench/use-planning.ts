@@ -1,8 +1,9 @@
+import { fromMachine, type Point } from '@lambent/core';
 import { useEffect } from 'react';
 import { sentenceOf } from '../api.ts';
+import { useLive } from '../stores/live.ts';
 import { planInWorker } from '../workers/bench.ts';
-import type { BenchActions } from './store.ts';
-import { jobOf } from './store.ts';
+import { type BenchActions, type BenchState, isPlanned, jobOf, machineOf } from './store.ts';
 
 const quietMs = 80;
 
@@ -14,35 +15,58 @@ export function usePlanning(actions: BenchActions, subscribe: (listener: () => v
     const work = async () => {
       if (working) return;
       working = true;
-      while (actions.get().plannedFor !== jobOf(actions.get())) {
+      while (!isCurrent(actions.get())) {
         const state = actions.get();
-        const job = jobOf(state);
+        const { run } = state.prepared;
+        const plannedFor = jobOf(state);
+        const head = headFor(state);
+        const of = { plannedFor, plannedRun: run.id, plannedHead: head };
         try {
-          const planned = await planInWorker(job, state.shop);
-          actions.set({ planned, plannedFor: job, planTrouble: null });
+          const planned = await planInWorker(plannedFor, state.shop, { runId: run.id, head });
+          actions.set({ planned, ...of, planTrouble: null });
         } catch (error) {
-          actions.set({ planned: null, plannedFor: job, planTrouble: sentenceOf(error) });
+          actions.set({ planned: null, ...of, planTrouble: sentenceOf(error) });
         }
       }
       working = false;
     };
     const soon = () => {
-      if (actions.get().plannedFor === jobOf(actions.get())) return;
+      if (isCurrent(actions.get())) return;
       if (timer !== null) window.clearTimeout(timer);
       timer = window.setTimeout(() => void work(), quietMs);
     };
     soon();
-    let last = jobOf(actions.get());
+    let last = actions.get().prepared;
     const stop = subscribe(() => {
-      const job = jobOf(actions.get());
-      if (job !== last) {
-        last = job;
+      const { prepared } = actions.get();
+      if (prepared !== last) {
+        last = prepared;
         soon();
       }
     });
+    // A run that lands at the head is planned anew where that was moved to.
+    const stopLive = useLive.subscribe(() => {
+      if (actions.get().prepared.run.landing.kind === 'head') soon();
+    });
     return () => {
       stop();
+      stopLive();
       if (timer !== null) window.clearTimeout(timer);
     };
   }, [actions, subscribe]);
+}
+
+/** Where the head stands, in bed mm, for a run that lands there; not while it moves. */
+function headFor(state: BenchState): Point | null {
+  const machine = machineOf(state);
+  const live = useLive.getState().machines[machine.id];
+  if (state.prepared.run.landing.kind !== 'head' || !live || live.state === 'away') return null;
+  if (live.state === 'running' || live.state === 'homing') return state.plannedHead;
+  return fromMachine(machine, live.x, live.y);
+}
+
+function isCurrent(state: BenchState): boolean {
+  const [head, planned] = [headFor(state), state.plannedHead];
+  const moved = head && (!planned || Math.hypot(head.x - planned.x, head.y - planned.y) > 0.005);
+  return isPlanned(state) && !moved;
 }

@@ -3,6 +3,7 @@ import { useQuery } from '@tanstack/react-query';
 import { api } from '../api.ts';
 import { useLive } from '../stores/live.ts';
 import { useBench } from './context.ts';
+import { jobOf } from './store.ts';
 
 /** The runs of the open job, newest first: those on record, and what was heard of them since. */
 export function useRuns(): { runs: RunAnswer[]; error: Error | null } {
@@ -15,9 +16,22 @@ export function useRuns(): { runs: RunAnswer[]; error: Error | null } {
   return { runs, error: recorded.error };
 }
 
-/** Whether the job, as it is on screen, was burnt to its end. */
+/** Whether the job, as it is on screen, was burnt to its end: every run of it. */
 export function useBurnt(): boolean {
   const { runs } = useRuns();
   const version = useBench((state) => (state.save.kind === 'saved' ? state.version : null));
-  return runs.some((run) => run.status === 'done' && run.version === version);
+  const jobRuns = useBench((state) => jobOf(state).runs);
+  return jobRuns.every(({ id }) =>
+    runs.some((run) => run.status === 'done' && run.jobRunId === id && (run.version === version || jobRuns.length > 1)),
+  );
+}
+
+/** When each of the job's runs was last burnt to its end, by the run's id. */
+export function useBurntRuns(): ReadonlyMap<string, string> {
+  const { runs } = useRuns();
+  const burnt = new Map<string, string>();
+  for (const { status, jobRunId, startedAt } of runs) {
+    if (status === 'done' && !burnt.has(jobRunId)) burnt.set(jobRunId, startedAt);
+  }
+  return burnt;
 }

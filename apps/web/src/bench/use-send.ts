@@ -6,17 +6,17 @@ import { useBenchActions } from './context.ts';
 import { saveNow } from './use-autosave.ts';
 
 /** Saves what is on screen and sends that very version to its machine. */
-export function useSend(): () => Promise<void> {
+export function useSend(): (again?: boolean) => Promise<void> {
   const actions = useBenchActions();
   const queries = useQueryClient();
   const navigate = useNavigate();
-  return async () => {
+  return async (again = false) => {
     try {
       await saveNow(actions);
-      const { save, version, jobId } = actions.get();
+      const { save, version, jobId, prepared } = actions.get();
       if (save.kind !== 'saved') throw new Error('The job could not be saved, so it was not sent.');
       actions.set({ previewS: null, selection: new Set() });
-      await api.startRun(jobId, version);
+      await api.startRun(jobId, { version, runId: prepared.run.id, again });
       navigate(`/jobs/${jobId}/burn`, { replace: true });
       void queries.invalidateQueries({ queryKey: ['runs'] });
     } catch (error) {

@@ -12,6 +12,7 @@ export function useShownRun(): { atS: number; runId: string } | null {
   const jobId = useBench((state) => state.jobId);
   const machineId = useBench((state) => machineOf(state).id);
   const version = useBench((state) => (state.save.kind === 'saved' ? state.version : null));
+  const jobRunId = useBench((state) => state.prepared.run.id);
   const live = useLive((state) => state.machines[machineId]);
   const heard = useLive((state) => (live?.runId ? state.runs[live.runId] : undefined));
   // A run that was begun before this page was opened is not heard of; it is asked for.
@@ -22,5 +23,7 @@ export function useShownRun(): { atS: number; runId: string } | null {
   });
   if (!live?.runId) return null;
   const run = heard ?? known.data?.find(({ id }) => id === live.runId);
-  return run?.jobId === jobId && run.version === version ? { atS: live.runS, runId: run.id } : null;
+  return run?.jobId === jobId && run.version === version && run.jobRunId === jobRunId
+    ? { atS: live.runS, runId: run.id }
+    : null;
 }

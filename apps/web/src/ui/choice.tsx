@@ -24,7 +24,7 @@ interface Props<T extends string> {
 
 const looks = {
   field: 'h-9 w-full rounded-lg border-line bg-raised px-3 font-semibold',
-  chip: 'h-7 rounded-lg border-line bg-table px-2.5 font-semibold',
+  chip: 'h-7 rounded-lg border-line bg-table px-2 font-semibold',
   alert: 'h-7 rounded-lg border-dashed border-stop bg-raised px-2.5 font-semibold text-stop',
 };
 
@@ -44,7 +44,7 @@ export function Choice<T extends string>({
       <ListboxButton
         aria-label={chosen ? `${label}: ${chosen.text}` : label}
         title={label}
-        className={`flex min-w-0 items-center gap-2 border text-left hover:border-petrol ${looks[look]}`}
+        className={`flex min-w-0 items-center ${look === 'field' ? 'gap-2' : 'gap-1'} border text-left hover:border-petrol ${looks[look]}`}
       >
         {icon}
         <span className={look === 'field' ? 'flex-1 truncate' : 'truncate'}>{chosen?.text ?? empty}</span>

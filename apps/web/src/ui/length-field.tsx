@@ -14,6 +14,7 @@ interface Props {
   /** Takes the length, or says in a sentence why not. */
   commit: ((mm: number) => string | undefined) | ((mm: number) => void);
   layout?: 'row' | 'stack';
+  bare?: boolean;
   disabled?: boolean;
 }
 

@@ -3,6 +3,7 @@ import { useLive } from '../stores/live.ts';
 
 const places = [
   { to: '/', text: 'Desk' },
+  { to: '/keys', text: 'Colour keys' },
   { to: '/machines', text: 'Machines' },
 ];
 
@@ -20,7 +21,7 @@ export function PageBar() {
           <NavLink
             key={to}
             to={to}
-            end
+            end={to === '/'}
             className="rounded-lg px-3 py-1.5 text-quiet hover:text-ink aria-[current=page]:bg-petrol-soft aria-[current=page]:font-semibold aria-[current=page]:text-petrol"
           >
             {text}

@@ -13,13 +13,26 @@ interface Props {
   /** The value one arrow key away; `size` is 1, 10 with Shift, 0.1 with Alt. */
   step?: (by: number) => number;
   layout?: 'row' | 'stack';
+  /** Leaves the label to screen readers, where what stands before the field says it. */
+  bare?: boolean;
   disabled?: boolean;
   /** Marks a value that differs from where it would come from. */
   marked?: boolean;
 }
 
 /** A figure that is typed: Enter and Tab commit, Escape restores, arrows step; what cannot be read says why. */
-export function TypedField({ label, text, unit, parse, commit, step, layout = 'stack', disabled, marked }: Props) {
+export function TypedField({
+  label,
+  text,
+  unit,
+  parse,
+  commit,
+  step,
+  layout = 'stack',
+  bare,
+  disabled,
+  marked,
+}: Props) {
   const id = useId();
   const [draft, setDraft] = useState<string | null>(null);
   const [trouble, setTrouble] = useState<string | null>(null);
@@ -67,7 +80,10 @@ export function TypedField({ label, text, unit, parse, commit, step, layout = 's
   return (
     <div className={row ? 'min-w-0' : 'min-w-0 flex-1'}>
       <div className={row ? 'flex items-center gap-2' : 'flex flex-col gap-1'}>
-        <label htmlFor={id} className={row ? 'min-w-4 shrink-0 whitespace-nowrap text-quiet' : 'text-quiet'}>
+        <label
+          htmlFor={id}
+          className={bare ? 'sr-only' : row ? 'min-w-4 shrink-0 whitespace-nowrap text-quiet' : 'text-quiet'}
+        >
           {label}
         </label>
         <div

@@ -1,4 +1,4 @@
-import type { JobDocument } from '@lambent/core';
+import type { JobDocument, RunChoice } from '@lambent/core';
 import { type Remote, wrap } from 'comlink';
 import type { BenchWorker, Planned, ShopLists } from './bench.worker.ts';
 import { diffJob, type JobDiff } from './job-diff.ts';
@@ -27,8 +27,8 @@ function planningWorker(): Remote<BenchWorker> {
 }
 
 /** Works a job's plan and findings out, off the page's thread. */
-export function planInWorker(job: JobDocument, shop: ShopLists): Promise<Planned> {
-  return planningWorker().plan(changedSince(job), shop);
+export function planInWorker(job: JobDocument, shop: ShopLists, choice: RunChoice): Promise<Planned> {
+  return planningWorker().plan(changedSince(job), shop, choice);
 }
 
 /** A job as the body of a save, written off the page's thread. */

@@ -1,14 +1,23 @@
-import type { FontAnswer } from '@lambent/contracts';
+import type { FontAnswer, JobAnswer } from '@lambent/contracts';
 import {
   arrivalItemId,
   type Box,
   type BurnPlan,
+  boundsOfAll,
   boxOf,
+  boxWidth,
+  type ColourKey,
+  changeOfKey,
   checkJob,
+  deriveMeaning,
   type Finding,
   FontBook,
   gatherOutgoing,
+  growBox,
+  isEmpty,
   type JobDocument,
+  jobFromJson,
+  type KeyChange,
   type OutgoingChoices,
   outlineOf,
   type Path,
@@ -17,6 +26,7 @@ import {
   prepareJob,
   type Reading,
   type ReadingChoices,
+  type RunChoice,
   readDrawingFile,
   type SetText,
   type Shape,
@@ -27,6 +37,7 @@ import {
   writeDxf,
   writeGcode,
   writePdf,
+  writePicture,
   writeSvg,
 } from '@lambent/core';
 import { expose, transfer } from 'comlink';
@@ -129,8 +140,8 @@ const worker = {
     return documentBlob(follow(diff));
   },
 
-  plan(diff: JobDiff, shop: ShopLists): Planned {
-    const prepared = prepareJob(follow(diff), shop);
+  plan(diff: JobDiff, shop: ShopLists, choice: RunChoice): Planned {
+    const prepared = prepareJob(follow(diff), shop, choice);
     const plan = planJob(prepared);
     const findings = checkJob(prepared, plan);
     const buffers = [plan.back, ...plan.steps.map((step) => step.moves)].flatMap(({ kinds, xs, ys }) => [
@@ -139,13 +150,29 @@ const worker = {
       ys.buffer,
     ]);
     buffers.push(...plan.steps.map((step) => step.durations.buffer));
+    for (const { moves } of plan.steps) if (moves.powers) buffers.push(moves.powers.buffer);
     return transfer({ plan, findings }, buffers as ArrayBuffer[]);
   },
 
-  gcode(job: JobDocument, shop: ShopLists, title: string): Blob {
+  /** A picture of a job under a key, as SVG, with what of it has no meaning there. */
+  underKey(answer: JobAnswer, shop: ShopLists, key: ColourKey): { svg: string; undecided: number; change: KeyChange } {
+    const job = jobFromJson(answer.document);
+    const { machine, key: own } = prepareJob(job, shop);
+    const under = deriveMeaning(job, key);
+    const bounds = boundsOfAll(job.drawing.items.filter((item) => !item.hidden));
+    const bed = boxOf(0, 0, machine.bedWidth, machine.bedHeight);
+    const view = isEmpty(bounds) ? bed : growBox(bounds, Math.max(4, boxWidth(bounds) * 0.03));
+    return {
+      svg: writePicture(job.drawing, under, view, boxWidth(view) / 700),
+      undecided: under.undecided.length,
+      change: changeOfKey(job, own, key),
+    };
+  },
+
+  gcode(job: JobDocument, shop: ShopLists, title: string, choice: RunChoice): Blob {
     const parts: string[] = [];
     let chunk = '';
-    for (const line of writeGcode(planJob(prepareJob(job, shop)), title)) {
+    for (const line of writeGcode(planJob(prepareJob(job, shop, choice)), title)) {
       chunk += `${line}\n`;
       if (chunk.length > 1 << 20) {
         parts.push(chunk);
@@ -162,8 +189,9 @@ const worker = {
     format: ArtworkFormat,
     choices: OutgoingChoices,
     pixelsPerInch: number,
+    choice: RunChoice,
   ): Promise<Blob> {
-    const prepared = prepareJob(job, shop);
+    const prepared = prepareJob(job, shop, choice);
     const { bedWidth, bedHeight } = prepared.machine;
     const pictures = await picturesOf(job);
     const outgoing = (page: Box) => gatherOutgoing(prepared, page, choices, pictures);

@@ -7,17 +7,25 @@ import { burntItems, type Check, countOf, finding, ifAny } from './finding.ts';
 /** Paints that neither the key nor the job gives a meaning. */
 export const checkColours: Check = ({ meaning, key }) => {
   const undecided = meaning.paints.filter((use) => use.layerId === null);
+  const near = new Map(nearMisses(undecided, key).map((miss) => [miss.paint, miss]));
   const open = new Set(meaning.undecided.map((item) => item.id));
   return undecided.flatMap((use) => {
     const ids = use.itemIds.filter((id) => open.has(id));
     if (ids.length === 0) return [];
+    const miss = near.get(use);
+    const name = miss && meaning.layers.find(({ id }) => id === miss.layerId)?.name;
+    const nearly = !miss
+      ? ''
+      : miss.kind === 'converted'
+        ? ` It is what the ${miss.meant} of ${name} becomes when it goes through print colours: the Colours stage offers to treat it as that.`
+        : ` It is nearly the ${miss.meant} of ${name}, ${miss.distance.toFixed(1)} away: the Colours stage offers to treat it as that.`;
     const what = use.part === 'fill' ? `the fill ${use.colour}` : `${use.colour} at ${use.widthMm} mm`;
     return [
       {
         ...finding(
           'colour-without-meaning',
           'blocks',
-          `${countOf(ids.length, 'item has', 'items have')} ${what}, which means nothing in “${key.name}” and would not be burnt. Say what it means; choose Note if it should not burn.`,
+          `${countOf(ids.length, 'item has', 'items have')} ${what}, which means nothing in “${key.name}” and would not be burnt.${nearly} Say what it means; choose Note if it should not burn.`,
         ),
         itemIds: ids,
       },
@@ -91,19 +99,16 @@ export const checkRuns: Check = ({ job, meaning, run }) => {
   return found;
 };
 
-/** Paints that are nearly one that means something. */
+/** Paints that are hardly to be told apart and mean different things. */
 export const checkNearMisses: Check = ({ meaning, key }) =>
-  nearMisses(meaning.paints, key).map(({ paint, kind, meant, layerId, distance }) => {
-    const name = meaning.layers.find(({ id }) => id === layerId)?.name ?? layerId;
-    const items = countOf(paint.itemIds.length, 'item is', 'items are');
-    const off = `${distance.toFixed(1)} away`;
-    const sentence = {
-      near: `${items} ${paint.colour}, nearly the ${meant} of ${name} (${off}). It means nothing as it is. Treat it as ${name} in the Colours stage, or say what else it means.`,
-      converted: `${items} ${paint.colour}, which is what ${meant} (${name}) becomes when it goes through print colours. Treat it as ${name} in the Colours stage, or say what else it means.`,
-      alike: `${items} ${paint.colour}, hardly to be told from ${meant} (${off}), which is on ${name}. If it is the same, treat it as ${name} in the Colours stage.`,
-    }[kind];
-    return { ...finding('near-miss', 'warns', sentence, [], layerId), itemIds: paint.itemIds };
-  });
+  nearMisses(meaning.paints, key)
+    .filter(({ kind }) => kind === 'alike')
+    .map(({ paint, meant, layerId, distance }) => {
+      const name = meaning.layers.find(({ id }) => id === layerId)?.name ?? layerId;
+      const items = countOf(paint.itemIds.length, 'item is', 'items are');
+      const sentence = `${items} ${paint.colour}, hardly to be told from ${meant} (${distance.toFixed(1)} away), which is on ${name}. If it is the same, treat it as ${name} in the Colours stage.`;
+      return { ...finding('near-miss', 'warns', sentence, [], layerId), itemIds: paint.itemIds };
+    });
 
 /** What burns after the cut that holds it, because the operator ordered it so. */
 export const checkOrder: Check = (_prepared, plan) => {

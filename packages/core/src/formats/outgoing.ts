@@ -37,7 +37,7 @@ const hairline = 0.05;
 
 /** Gathers what goes out: a layer a layer of the job, in the order they burn; then what has no meaning, then pictures. */
 export function gatherOutgoing(
-  { job, meaning, run }: PreparedJob,
+  { job, meaning, run, burntAt }: PreparedJob,
   page: Box,
   choices: OutgoingChoices,
   pictures: ReadonlyMap<string, PictureFile> = new Map(),
@@ -51,7 +51,11 @@ export function gatherOutgoing(
     if (!choices.guides && !isBurnt(layer.operation)) continue;
     const items = (meaning.placed.get(layer.id) ?? [])
       .filter(({ item }) => wanted(item) && (!choices.onlyBurnt || burns(item)))
-      .map((placed) => ({ ...placed.item, paint: paintFor(placed, layer.operation, choices.paints) }));
+      // What goes out as a run lies as that burns it.
+      .map((placed) => ({
+        ...(choices.onlyBurnt ? burntAt(placed.item) : placed.item),
+        paint: paintFor(placed, layer.operation, choices.paints),
+      }));
     if (items.length > 0) out.push({ name: layer.name, colour: operationColours[layer.operation], items });
   }
   if (!choices.onlyBurnt) {

@@ -1,7 +1,7 @@
-import { type Box, boundsOf, boxesMeet, growBox, type Item, isEmpty, type Matrix, type Operation } from '@lambent/core';
+import { type Box, boundsOf, boxesMeet, growBox, type Item, isEmpty, type Matrix } from '@lambent/core';
 import type { Look, View } from '../store.ts';
 import { type ArtworkLook, drawGlow, drawSceneItems } from './draw-artwork.ts';
-import type { SceneItem } from './scene.ts';
+import type { Scene, SceneFill, SceneItem } from './scene.ts';
 
 /** More items changed than this, and everything is drawn afresh. */
 const mostMended = 600;
@@ -28,15 +28,16 @@ interface Base {
 export class ArtworkPainter {
   private base: Base | null = null;
   private readonly canvas = document.createElement('canvas');
-  private drawn = new Map<Item, Operation | null>();
+  private drawn = new Map<Item, string>();
   /** What the kept picture is of, and what of it is lifted off to be dragged. */
-  private scene: readonly SceneItem[] | null = null;
+  private scene: Scene | null = null;
+  private fills: readonly SceneFill[] = [];
   private liftedIds: ReadonlySet<string> | null = null;
   private liftedItems: readonly SceneItem[] = [];
   private liftedPicture: HTMLCanvasElement | null = null;
 
   /** Whether the kept picture is of all this but for the view. */
-  showsAllBut(scene: readonly SceneItem[], look: ArtworkLook, base: Omit<Base, 'view'>): boolean {
+  showsAllBut({ items: scene }: Scene, look: ArtworkLook, base: Omit<Base, 'view'>): boolean {
     const { base: kept } = this;
     if (!kept || look.live || look.pointedOut.size > 0 || scene.length !== this.drawn.size) return false;
     return same({ ...base, view: kept.view }, kept);
@@ -52,31 +53,36 @@ export class ArtworkPainter {
     target.drawImage(canvas, x, y, (canvas.width / base.ratio) * grown, (canvas.height / base.ratio) * grown);
   }
 
-  draw(target: CanvasRenderingContext2D, scene: readonly SceneItem[], look: ArtworkLook, base: Base): void {
+  draw(target: CanvasRenderingContext2D, scene: Scene, look: ArtworkLook, base: Base): void {
+    const { items } = scene;
     const lifted = look.live === null ? null : look.selection;
     const stands = this.base !== null && same(base, this.base);
     // Most frames only move what is lifted, or point something else out.
     if (!stands || scene !== this.scene || lifted !== this.liftedIds) {
-      const resting = lifted ? scene.filter(({ item }) => !lifted.has(item.id)) : scene;
-      if (stands) this.mend(resting, look, base);
+      const resting = lifted ? items.filter(({ item }) => !lifted.has(item.id)) : items;
+      // While something is dragged, layers are not filled anew: what of them is dragged shows its outlines.
+      const fills = lifted ? [] : scene.fills;
+      const filledAlike = fills === this.fills || (fills.length === 0 && this.fills.length === 0);
+      this.fills = fills;
+      if (stands && filledAlike) this.mend(resting, look, base);
       else this.drawAll(resting, look, base);
       this.scene = scene;
       this.liftedIds = lifted;
-      this.liftedItems = lifted ? scene.filter(({ item }) => lifted.has(item.id)) : [];
+      this.liftedItems = lifted ? items.filter(({ item }) => lifted.has(item.id)) : [];
       this.liftedPicture = null;
     }
     target.drawImage(this.canvas, 0, 0, base.width, base.height);
     if (look.live) this.drawLifted(target, look.live, look, base);
     if (look.pointedOut.size > 0) {
       onBed(target, base, () => {
-        const out = scene.filter(({ item }) => look.pointedOut.has(item.id));
+        const out = items.filter(({ item }) => look.pointedOut.has(item.id));
         drawGlow(target, base.view, out, look);
       });
     }
   }
 
   private drawAll(resting: readonly SceneItem[], look: ArtworkLook, base: Base): void {
-    drawAfresh(this.canvas, within(resting, viewed(base)), look, base);
+    drawAfresh(this.canvas, within(resting, viewed(base)), look, base, this.fills);
     this.base = base;
     this.drawn = meaningOf(resting);
   }
@@ -108,7 +114,7 @@ export class ArtworkPainter {
         const bounds = boundsOf(item);
         return boxes.some((box) => boxesMeet(box, bounds));
       });
-      drawSceneItems(own, base.view, touched, look);
+      drawSceneItems(own, base.view, touched, look, this.fills);
     });
     this.drawn = wanted;
   }
@@ -140,13 +146,19 @@ export class ArtworkPainter {
 }
 
 /** Makes a canvas as large as the view, and draws items on it. */
-function drawAfresh(canvas: HTMLCanvasElement, items: readonly SceneItem[], look: ArtworkLook, base: Base): void {
+function drawAfresh(
+  canvas: HTMLCanvasElement,
+  items: readonly SceneItem[],
+  look: ArtworkLook,
+  base: Base,
+  fills: readonly SceneFill[] = [],
+): void {
   canvas.width = Math.round(base.width * base.ratio);
   canvas.height = Math.round(base.height * base.ratio);
   const context = canvas.getContext('2d');
   if (!context) return;
   context.scale(base.ratio, base.ratio);
-  onBed(context, base, () => drawSceneItems(context, base.view, items, look));
+  onBed(context, base, () => drawSceneItems(context, base.view, items, look, fills));
 }
 
 function onBed(context: CanvasRenderingContext2D, { view }: Base, draw: () => void): void {
@@ -174,8 +186,14 @@ function within(scene: readonly SceneItem[], box: Box): readonly SceneItem[] {
   return scene.filter(({ item }) => boxesMeet(box, boundsOf(item)));
 }
 
-function meaningOf(scene: readonly SceneItem[]): Map<Item, Operation | null> {
-  return new Map(scene.map(({ item, operation }) => [item, operation]));
+/** By item: as what it is drawn. */
+function meaningOf(scene: readonly SceneItem[]): Map<Item, string> {
+  return new Map(
+    scene.map(({ item, operation, engraved, filledByLayer }) => [
+      item,
+      `${operation}${engraved ? ' engraved' : ''}${filledByLayer ? ' by its layer' : ''}`,
+    ]),
+  );
 }
 
 function sameOrder(a: ReadonlyMap<Item, unknown>, b: ReadonlyMap<Item, unknown>): boolean {

@@ -34,7 +34,7 @@ const manyNodes = 12_000;
 const crispAfterMs = 120;
 
 /** The bed with everything on it, and the pointer's work there. */
-export function BedView() {
+export function BedView({ asBurnt }: { asBurnt: boolean }) {
   const actions = useBenchActions();
   const holder = useRef<HTMLDivElement>(null);
   const [size, setSize] = useState({ width: 0, height: 0 });
@@ -156,7 +156,7 @@ export function BedView() {
           <Layer listening={false}>
             <Shape sceneFunc={(context) => drawBed(context._context, view, machine, sheets, materials, tones)} />
           </Layer>
-          <ArtworkLayer size={size} ink={tones.ink} />
+          <ArtworkLayer size={size} ink={tones.ink} asBurnt={asBurnt} />
           <ArrivingLayer ink={tones.ink} />
           <Layer>
             {toolName === 'pick' && <SelectionHandles />}
@@ -185,7 +185,7 @@ function bedOf(actions: ReturnType<typeof useBenchActions>): Box {
 }
 
 /** The artwork, faint behind a preview, a run or what is arriving. It is not drawn again with every word from the machine. */
-function ArtworkLayer(props: { size: Size; ink: string }) {
+function ArtworkLayer(props: { size: Size; ink: string; asBurnt: boolean }) {
   const previewed = useBench((state) => state.previewS !== null);
   const run = useShownRun();
   const arriving = useBench((state) => state.incoming.arriving !== null);
@@ -193,7 +193,8 @@ function ArtworkLayer(props: { size: Size; ink: string }) {
 }
 
 /** While the view moves, artwork that is slow to draw is shown as the last picture, moved along. */
-const Artwork = memo(function Artwork({ size, ink, faint }: { size: Size; ink: string; faint: boolean }) {
+const Artwork = memo(function Artwork(props: { size: Size; ink: string; faint: boolean; asBurnt: boolean }) {
+  const { size, ink, faint, asBurnt } = props;
   const view = useBench((state) => state.view);
   const prepared = useBench((state) => state.prepared);
   const selection = useBench((state) => state.selection);
@@ -202,7 +203,7 @@ const Artwork = memo(function Artwork({ size, ink, faint }: { size: Size; ink: s
   const as = useBench((state) => state.look);
   const pictures = usePictures(({ ready }) => ready);
   const painter = useMemo(() => new ArtworkPainter(), []);
-  const heavy = useMemo(() => nodesOf(sceneOf(prepared)) > manyNodes, [prepared]);
+  const heavy = useMemo(() => nodesOf(sceneOf(prepared, asBurnt)) > manyNodes, [prepared, asBurnt]);
   const [crispView, setCrispView] = useState(view);
 
   useEffect(() => {
@@ -215,7 +216,7 @@ const Artwork = memo(function Artwork({ size, ink, faint }: { size: Size; ink: s
       <Shape
         sceneFunc={(context) => {
           const target = context._context;
-          const scene = sceneOf(prepared);
+          const scene = sceneOf(prepared, asBurnt);
           const look = { selection, pointedOut, live, as, ink, faint };
           const ratio = window.devicePixelRatio || 1;
           const base = { ...size, ratio, as, ink, faint, pictures };

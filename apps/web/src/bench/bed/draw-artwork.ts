@@ -2,7 +2,7 @@ import type { Matrix, Operation } from '@lambent/core';
 import { operationLook } from '../../ui/operation-look.ts';
 import type { Look, View } from '../store.ts';
 import { pictureOf } from './pictures.ts';
-import type { SceneItem } from './scene.ts';
+import type { SceneFill, SceneItem } from './scene.ts';
 
 export interface ArtworkLook {
   readonly selection: ReadonlySet<string>;
@@ -27,12 +27,18 @@ export function drawSceneItems(
   view: View,
   scene: readonly SceneItem[],
   look: ArtworkLook,
+  fills: readonly SceneFill[] = [],
 ): void {
   const px = 1 / view.scale;
   const hatch =
     view.scale >= hatchFrom && look.as === 'operations' ? hatchPattern(context, operationLook.engrave.colour) : null;
   context.globalAlpha = look.faint ? 0.18 : 1;
   context.lineJoin = 'round';
+  if (look.as === 'operations' || look.as === 'burnt') {
+    const ink = look.as === 'burnt' ? burntFill : (hatch ?? operationLook.engrave.colour);
+    hatch?.setTransform(new DOMMatrix().scaleSelf(px, px));
+    drawFills(context, scene, fills, ink);
+  }
   for (const { item, outline, operation } of scene) {
     if (item.hidden) continue;
     if (item.shape.kind === 'picture') {
@@ -47,16 +53,34 @@ export function drawSceneItems(
     } else if (look.as === 'burnt') {
       drawBurnt(context, outline, operation, px);
     } else if (operation === 'engrave') {
-      context.fillStyle = hatch ?? operationLook.engrave.colour;
-      if (hatch) hatch.setTransform(new DOMMatrix().scaleSelf(px, px));
-      context.fill(outline, 'evenodd');
-      if (hatch) strokeAs(context, outline, operationLook.engrave.colour, [], px);
+      if (hatch || fills.length > 0) strokeAs(context, outline, operationLook.engrave.colour, [], px / 2);
     } else if (operation) {
       strokeAs(context, outline, operationLook[operation].colour, operationLook[operation].dash, px);
     } else {
       strokeAs(context, outline, item.paint.stroke ?? item.paint.fill ?? look.ink, [1.5, 2.5], px);
     }
   }
+}
+
+/** What is engraved, all together, so that overlaps look as they burn: even-odd over outlines, or as layers say. */
+function drawFills(
+  context: CanvasRenderingContext2D,
+  scene: readonly SceneItem[],
+  fills: readonly SceneFill[],
+  ink: string | CanvasPattern,
+): void {
+  const together = new Path2D();
+  for (const { item, outline, engraved, filledByLayer } of scene) {
+    if (engraved && !item.hidden && !filledByLayer) together.addPath(outline);
+  }
+  context.fillStyle = ink;
+  context.fill(together, 'evenodd');
+  const alpha = context.globalAlpha;
+  for (const { outline, power } of fills) {
+    context.globalAlpha = alpha * (0.25 + 0.75 * power);
+    context.fill(outline, 'evenodd');
+  }
+  context.globalAlpha = alpha;
 }
 
 /** Points items out: a glow around them, and hidden ones shown. The context is in bed mm. */
@@ -77,16 +101,15 @@ export function drawGlow(
   drawSceneItems(context, view, scene, look);
 }
 
+const burntFill = 'rgb(74 44 20 / 0.62)';
+
 /** How wide a cut's gap and a score's groove look, in mm. */
 const burntLine = { cut: 0.25, score: 0.18 };
 
 /** As it will look on the sheet: engraving browned, scores a groove, cuts through. What is not burnt does not show. */
 function drawBurnt(context: CanvasRenderingContext2D, outline: Path2D, operation: Operation | null, px: number): void {
   context.setLineDash([]);
-  if (operation === 'engrave') {
-    context.fillStyle = 'rgb(74 44 20 / 0.62)';
-    context.fill(outline, 'evenodd');
-  } else if (operation === 'cut' || operation === 'score') {
+  if (operation === 'cut' || operation === 'score') {
     context.lineWidth = Math.max(burntLine[operation], px);
     context.strokeStyle = operation === 'cut' ? '#241307' : 'rgb(92 58 30 / 0.75)';
     context.stroke(outline);

@@ -6,7 +6,10 @@ import {
   type GuideLine,
   type LengthUnit,
   type PlacedDimension,
+  pathOf,
   placeDimension,
+  pointOfEnd,
+  type StartPoint,
   thingsAmong,
 } from '@lambent/core';
 import { Layer, Shape } from 'react-konva';
@@ -23,7 +26,12 @@ export function LayoutLayer() {
   const view = useBench((state) => state.view);
   const size = useBench((state) => state.viewSize);
   const unit = useBench(unitOf);
-  const { guides, dimensions, mark, drawing } = useBench(jobOf);
+  const { guides, dimensions, mark, drawing, numbered, starts } = useBench(jobOf);
+  const asked = useBench((state) => state.asked);
+  const tool = useBench((state) => state.tool?.name);
+  const byHand = useBench((state) => state.prepared.layers.some(({ burning }) => burning.order === 'by-hand'));
+  const showsNumbers = tool === 'number' || byHand;
+  const showsStarts = tool === 'start';
   const guideDraft = useBench((state) => state.guideDraft);
   const gaps = useBench((state) => state.evenGaps);
   const draft = useBench((state) => state.draft?.dimension ?? null);
@@ -39,6 +47,9 @@ export function LayoutLayer() {
           drawDimensions(context, view, unit, drawing, draft ? [...dimensions, draft] : dimensions);
           for (const gap of gaps) drawGap(context, view, unit, gap);
           if (mark) drawMark(context, toScreen(view, mark.x, mark.y));
+          if (showsNumbers) drawNumbers(context, view, drawing, numbered);
+          if (showsStarts) drawStarts(context, view, drawing, starts);
+          if (asked) drawAsked(context, toScreen(view, asked.x, asked.y));
           if (staying) drawStaying(context, toScreen(view, (staying.minX + staying.maxX) / 2, staying.minY));
         }}
       />
@@ -167,4 +178,65 @@ function drawMark(context: CanvasRenderingContext2D, { x, y }: { x: number; y: n
   context.moveTo(x + 7, y - 7);
   context.lineTo(x - 7, y + 7);
   context.stroke();
+}
+
+/** The numbers that items burn by, each at its item's first point. */
+function drawNumbers(
+  context: CanvasRenderingContext2D,
+  view: View,
+  drawing: Drawing,
+  numbered: readonly string[],
+): void {
+  const items = new Map(drawing.items.map((item) => [item.id, item]));
+  numbered.forEach((id, i) => {
+    const item = items.get(id);
+    if (!item || item.hidden) return;
+    const [x, y] = pathOf(item).coords;
+    const at = toScreen(view, x, y);
+    context.fillStyle = '#22302F';
+    context.beginPath();
+    context.arc(at.x, at.y, 9, 0, 2 * Math.PI);
+    context.fill();
+    context.fillStyle = '#FFFFFF';
+    context.font = font;
+    context.textAlign = 'center';
+    context.textBaseline = 'middle';
+    context.fillText(String(i + 1), at.x, at.y + 0.5);
+  });
+}
+
+/** Where outlines were told to start. */
+function drawStarts(
+  context: CanvasRenderingContext2D,
+  view: View,
+  drawing: Drawing,
+  starts: readonly StartPoint[],
+): void {
+  context.fillStyle = '#F0A93B';
+  context.strokeStyle = '#22302F';
+  context.lineWidth = 1.25;
+  for (const { itemId, subpath, at } of starts) {
+    const place = pointOfEnd(drawing, { kind: 'outline', itemId, subpath, at });
+    if (!place) continue;
+    const { x, y } = toScreen(view, place.x, place.y);
+    context.beginPath();
+    context.arc(x, y, 4.5, 0, 2 * Math.PI);
+    context.fill();
+    context.stroke();
+  }
+}
+
+function drawAsked(context: CanvasRenderingContext2D, { x, y }: { x: number; y: number }): void {
+  context.strokeStyle = '#22302F';
+  context.fillStyle = '#FBFAF6';
+  context.lineWidth = 1.5;
+  context.beginPath();
+  context.arc(x, y, 8, 0, 2 * Math.PI);
+  context.fill();
+  context.stroke();
+  context.fillStyle = '#22302F';
+  context.font = font;
+  context.textAlign = 'center';
+  context.textBaseline = 'middle';
+  context.fillText('?', x, y + 0.5);
 }

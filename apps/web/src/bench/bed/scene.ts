@@ -1,10 +1,25 @@
-import { type Item, type Operation, type Path, type PreparedJob, pathOf, Verb } from '@lambent/core';
+import {
+  engravedFills,
+  engravedPath,
+  hasOwnFill,
+  type Item,
+  type Operation,
+  type Path,
+  type PreparedJob,
+  pathOf,
+  Verb,
+} from '@lambent/core';
 
 /** An item ready to be drawn: its outline for the canvas, and the operation that it is drawn as. */
 export interface SceneItem {
   readonly item: Item;
   readonly outline: Path2D;
+  /** How its line is drawn; engrave where it is engraved and nothing else. */
   readonly operation: Operation | null;
+  /** Whether its inside is engraved, whatever its line is. */
+  readonly engraved: boolean;
+  /** Whether its layer's fill shows what of it burns: then only its outline is drawn. */
+  readonly filledByLayer: boolean;
 }
 
 const outlines = new WeakMap<Path, Path2D>();
@@ -32,28 +47,74 @@ export function pathToCanvas(path: Path): Path2D {
   return outline;
 }
 
-const scenes = new WeakMap<PreparedJob, readonly SceneItem[]>();
+/** An engrave layer that is filled otherwise than outline by outline: what it burns, by its shares of power. */
+export interface SceneFill {
+  readonly outline: Path2D;
+  readonly power: number;
+}
 
-/** Everything to draw, from back to front; kept for as long as the job is not changed. */
-export function sceneOf(prepared: PreparedJob): readonly SceneItem[] {
-  let scene = scenes.get(prepared);
+/** Everything to draw, from back to front. */
+export interface Scene {
+  readonly items: readonly SceneItem[];
+  readonly fills: readonly SceneFill[];
+}
+
+const scenes = new WeakMap<PreparedJob, Map<boolean, Scene>>();
+
+/**
+ * Everything to draw; kept for as long as the job is not changed.
+ * @param asBurnt where the run burns it, which may be mirrored or moved; else as it is drawn
+ */
+export function sceneOf(prepared: PreparedJob, asBurnt: boolean): Scene {
+  let known = scenes.get(prepared);
+  if (!known) {
+    known = new Map();
+    scenes.set(prepared, known);
+  }
+  let scene = known.get(asBurnt);
   if (!scene) {
-    const { meaning, job } = prepared;
-    const operationOf = new Map<Item, Operation>();
-    for (const { id, operation } of meaning.layers) {
-      for (const { item } of meaning.placed.get(id) ?? []) operationOf.set(item, operation);
-    }
-    scene = job.drawing.items.map((item) => ({
-      item,
-      outline: outlineFor(item),
-      operation: operationOf.get(item) ?? null,
-    }));
-    scenes.set(prepared, scene);
+    scene = makeScene(prepared, asBurnt);
+    known.set(asBurnt, scene);
   }
   return scene;
 }
 
+function makeScene(prepared: PreparedJob, asBurnt: boolean): Scene {
+  const { meaning, job, run } = prepared;
+  const operationOf = new Map<Item, Operation>();
+  const engraved = new Set<Item>();
+  for (const { id, operation } of meaning.layers) {
+    for (const { item } of meaning.placed.get(id) ?? []) {
+      if (operation === 'engrave') engraved.add(item);
+      if (operation !== 'engrave' || !operationOf.has(item)) operationOf.set(item, operation);
+    }
+  }
+  // Fills are worked out where the run burns them: elsewhere the outlines speak for themselves.
+  const inPlace = asBurnt || (!run.mirrored && run.landing.kind === 'as-drawn');
+  const special = inPlace
+    ? prepared.layers.filter(
+        ({ layer, ...one }) => layer.operation === 'engrave' && hasOwnFill(prepared, { layer, ...one }),
+      )
+    : [];
+  const inFill = new Set(special.flatMap(({ placed }) => placed.map(({ item }) => item.id)));
+  return {
+    items: job.drawing.items.map((drawn) => {
+      const item = asBurnt ? prepared.burntAt(drawn) : drawn;
+      return {
+        item,
+        outline: outlineFor(item),
+        operation: operationOf.get(drawn) ?? null,
+        engraved: engraved.has(drawn),
+        filledByLayer: inFill.has(drawn.id),
+      };
+    }),
+    fills: special.flatMap((layer) =>
+      engravedFills(prepared, layer).map((fill) => ({ outline: pathToCanvas(engravedPath(fill)), power: fill.power })),
+    ),
+  };
+}
+
 /** How many nodes there are to draw. */
-export function nodesOf(scene: readonly SceneItem[]): number {
-  return scene.reduce((sum, { item }) => sum + pathOf(item).verbs.length, 0);
+export function nodesOf({ items }: Scene): number {
+  return items.reduce((sum, { item }) => sum + pathOf(item).verbs.length, 0);
 }

@@ -11,7 +11,7 @@ import { Choice } from '../../ui/choice.tsx';
 import { stateLook } from '../../ui/machine-state.ts';
 import { Notice } from '../../ui/notice.tsx';
 import { useBench, useBenchActions } from '../context.ts';
-import { machineOf } from '../store.ts';
+import { jobOf, machineOf } from '../store.ts';
 import { useRuns } from '../use-runs.ts';
 import { useShownRun } from '../use-shown-run.ts';
 import { Drawer, Part } from './drawer.tsx';
@@ -202,6 +202,7 @@ const runInk: Record<RunAnswer['status'], string> = {
 };
 
 function RunRow({ run }: { run: RunAnswer }) {
+  const several = useBench((state) => jobOf(state).runs.length > 1);
   const name = useBench((state) => state.shop.machines.find(({ id }) => id === run.machineId)?.name ?? run.machineId);
   return (
     <li
@@ -214,6 +215,7 @@ function RunRow({ run }: { run: RunAnswer }) {
         <span className="figures text-[12px] text-quiet">{format(new Date(run.startedAt), 'd MMM HH:mm')}</span>
       </p>
       <p className="text-[12px] text-quiet">
+        {several && `${run.jobRunName}, `}
         {name}, version {run.version}, planned {formatClock(run.plannedS)}
         {run.endedAt && `, took ${formatClock(run.machineS)}`}
       </p>

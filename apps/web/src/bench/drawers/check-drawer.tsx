@@ -3,7 +3,7 @@ import { CircleCheck } from 'lucide-react';
 import { Button } from '../../ui/button.tsx';
 import { Notice } from '../../ui/notice.tsx';
 import { useBench, useBenchActions } from '../context.ts';
-import { jobOf } from '../store.ts';
+import { isPlanned } from '../store.ts';
 import { showSelection } from '../use-shortcuts.ts';
 import { Drawer } from './drawer.tsx';
 
@@ -24,7 +24,7 @@ const titles: Record<Finding['code'], string> = {
   'layer-off': 'A layer is off',
   'hidden-parts': 'Hidden parts',
   'picture-not-burnt': 'Picture not burnt',
-  'near-miss': 'Nearly a colour of the key',
+  'near-miss': 'Colours hardly to be told apart',
   'order-broken': 'Burnt after its piece is cut',
   'fills-cancel': 'Engravings that cancel out',
   'layer-in-no-run': 'Burns in no run',
@@ -35,7 +35,7 @@ const titles: Record<Finding['code'], string> = {
 /** What the checks found, before the machine does. */
 export function CheckDrawer() {
   const findings = useBench((state) => state.planned?.findings ?? null);
-  const current = useBench((state) => state.plannedFor === jobOf(state));
+  const current = useBench(isPlanned);
   const trouble = useBench((state) => state.planTrouble);
   const count = findings?.length ?? 0;
   return (

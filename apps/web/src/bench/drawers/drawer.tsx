@@ -19,7 +19,9 @@ export function Drawer({
         <h1 className="text-[16px] font-bold">{title}</h1>
         {aside && <span className="text-quiet">{aside}</span>}
       </div>
-      <div className="flex min-h-0 flex-1 flex-col gap-3.5 overflow-y-auto px-3.5 pb-4">{children}</div>
+      <div data-scrolls className="relative flex min-h-0 flex-1 flex-col gap-3.5 overflow-y-auto px-3.5 pb-4">
+        {children}
+      </div>
       {foot && <div className="border-t border-line px-3.5 py-3">{foot}</div>}
     </section>
   );

@@ -1,4 +1,4 @@
-import { blocks, fileNameFor, setMember, usualFileName } from '@lambent/core';
+import { blocks, fileNameFor, type RunChoice, setMember, usualFileName } from '@lambent/core';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { format } from 'date-fns';
 import { Download } from 'lucide-react';
@@ -60,8 +60,16 @@ export function TakeOut() {
         onlyBurnt: scoped === 'run',
       };
       const blob = await (kind === 'gcode'
-        ? fileWorker().gcode(jobOf(state), state.shop, state.title)
-        : fileWorker().artwork(jobOf(state), state.shop, state.title, kind, choices, Number(resolution)));
+        ? fileWorker().gcode(jobOf(state), state.shop, state.title, choiceOf(state))
+        : fileWorker().artwork(
+            jobOf(state),
+            state.shop,
+            state.title,
+            kind,
+            choices,
+            Number(resolution),
+            choiceOf(state),
+          ));
       download(blob, `${nameFor(state, pattern, run)}.${kind}`);
     } catch (error) {
       toast.error(`The file was not made. ${sentenceOf(error)}`);
@@ -176,7 +184,8 @@ function nameFor(state: BenchState, pattern: string, run: number): string {
     material: material?.name ?? '',
     thickness: material ? `${material.thicknessMm} mm` : '',
     date: format(new Date(), 'yyyy-MM-dd'),
-    run: String(run),
+    // Of several runs, by its name; else which burn of the job it would be.
+    run: jobOf(state).runs.length > 1 ? prepared.run.name : String(run),
   });
 }
 
@@ -186,4 +195,9 @@ function download(blob: Blob, name: string): void {
   link.download = name;
   link.click();
   setTimeout(() => URL.revokeObjectURL(link.href), 10_000);
+}
+
+/** The run that is looked at, and where the head stood when it was planned. */
+function choiceOf({ prepared, plannedHead }: BenchState): RunChoice {
+  return { runId: prepared.run.id, head: plannedHead };
 }

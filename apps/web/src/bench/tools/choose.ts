@@ -1,5 +1,6 @@
 import type { BenchActions } from '../store.ts';
 import { ArcTool } from './arc-tool.ts';
+import { AskingTool } from './asking-tool.ts';
 import { CornerTool } from './corner-tool.ts';
 import { DimensionTool } from './dimension-tool.ts';
 import { showDraft } from './draw.ts';
@@ -31,6 +32,10 @@ function makeTool(actions: BenchActions, name: ToolName): Tool {
       return new ArcTool(actions);
     case 'freehand':
       return new FreehandTool(actions);
+    case 'why':
+    case 'number':
+    case 'start':
+      return new AskingTool(actions, name);
     case 'text':
       return new TextTool(actions);
     case 'stretch':

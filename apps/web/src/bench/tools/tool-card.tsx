@@ -24,6 +24,9 @@ export function ToolCard() {
   if (!tool) return null;
   switch (tool.name) {
     case 'pick':
+    case 'why':
+    case 'number':
+    case 'start':
       return null;
     case 'dimension':
       return <DimensionCard />;

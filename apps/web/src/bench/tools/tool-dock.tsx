@@ -2,11 +2,11 @@ import { IconButton } from '../../ui/button.tsx';
 import { useBench, useBenchActions } from '../context.ts';
 import { Catching } from './catching.tsx';
 import { chooseTool } from './choose.ts';
-import { type ToolName, toolNames } from './tool.ts';
+import { type DrawingToolName, toolNames } from './tool.ts';
 import { toolLooks } from './tool-looks.tsx';
 
 /** A gap stands before these. */
-const opensGroup: readonly ToolName[] = ['rectangle', 'stretch', 'dimension'];
+const opensGroup: readonly DrawingToolName[] = ['rectangle', 'stretch', 'dimension'];
 
 /** The drawing tools; floats at the foot of the bed. */
 export function ToolDock() {

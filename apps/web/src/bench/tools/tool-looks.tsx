@@ -14,10 +14,10 @@ import {
   Type,
   Waypoints,
 } from 'lucide-react';
-import type { ToolName } from './tool.ts';
+import type { DrawingToolName } from './tool.ts';
 
 /** What a tool is called, what it looks like, and its key: the top letter rows, in the order of the dock. */
-export const toolLooks: Record<ToolName, { text: string; icon: LucideIcon; code: string; key: string }> = {
+export const toolLooks: Record<DrawingToolName, { text: string; icon: LucideIcon; code: string; key: string }> = {
   pick: { text: 'Pick and move', icon: MousePointer2, code: 'KeyQ', key: 'Q' },
   points: { text: 'Points', icon: Waypoints, code: 'KeyW', key: 'W' },
   rectangle: { text: 'Rectangle', icon: Square, code: 'KeyE', key: 'E' },

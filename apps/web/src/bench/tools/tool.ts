@@ -15,7 +15,13 @@ export const toolNames = [
   'corner',
   'dimension',
 ] as const;
-export type ToolName = (typeof toolNames)[number];
+export type DrawingToolName = (typeof toolNames)[number];
+
+/** Tools that are taken to hand elsewhere than in the dock: they ask, number, or choose on the bed. */
+export const askingToolNames = ['why', 'number', 'start'] as const;
+export type AskingToolName = (typeof askingToolNames)[number];
+
+export type ToolName = DrawingToolName | AskingToolName;
 
 /** Where the pointer is, and what is held with it. */
 export interface ToolPoint {

@@ -1,0 +1,66 @@
+import { Button } from '../ui/button.tsx';
+import { useBench, useBenchActions } from './context.ts';
+import { jobOf } from './store.ts';
+import { nameOf } from './thing-names.ts';
+import { chooseTool } from './tools/choose.ts';
+
+/** What clicks on the bed say while a question is open: why a point is filled, numbers, starts. */
+export function AskCard() {
+  const actions = useBenchActions();
+  const tool = useBench((state) => state.tool?.name);
+  if (tool !== 'why' && tool !== 'number' && tool !== 'start') return null;
+  const close = () => chooseTool(actions, 'pick');
+  return (
+    <section
+      aria-label="On the bed"
+      className="max-w-[520px] rounded-xl border border-line bg-paper px-3.5 py-2.5 shadow-float"
+    >
+      <div className="flex items-center gap-3">
+        <div className="min-w-0 flex-1">
+          {tool === 'why' && <Answers />}
+          {tool === 'number' && <Numbers />}
+          {tool === 'start' && <p>Click outlines where they are to start; points and middles catch the click.</p>}
+        </div>
+        <Button onClick={close} title="Esc">
+          Done
+        </Button>
+      </div>
+    </section>
+  );
+}
+
+function Numbers() {
+  const count = useBench((state) => jobOf(state).numbered.length);
+  return (
+    <p>
+      Click items in the order they are to burn:{' '}
+      {count === 0 ? 'the next is 1' : `${count} numbered, the next is ${count + 1}`}. A second click takes a number
+      back.
+    </p>
+  );
+}
+
+function Answers() {
+  const asked = useBench((state) => state.asked);
+  if (!asked) return <p>Click a point of the bed to see why it is engraved there, or why not.</p>;
+  if (asked.answers.length === 0)
+    return <p>Nothing is engraved there: no outline of an engrave layer lies around it.</p>;
+  return (
+    <ul className="flex flex-col gap-1.5">
+      {asked.answers.map(({ layer, filled, around, because }) => (
+        <li key={layer.id}>
+          <p>
+            <span className="font-bold">{filled ? 'It burns.' : 'It does not burn.'}</span> {because}
+          </p>
+          <ol className="text-[12px] text-quiet">
+            {around.map(({ item, fills }, i) => (
+              <li key={item.id + String(i)}>
+                {i + 1}. {nameOf(item)}: {fills ? 'fills' : 'makes a hole'}
+              </li>
+            ))}
+          </ol>
+        </li>
+      ))}
+    </ul>
+  );
+}

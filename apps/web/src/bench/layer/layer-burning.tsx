@@ -1,0 +1,157 @@
+import { clearNumbers, type LayerBurning, type LineOrder, type PreparedLayer, setBurning } from '@lambent/core';
+import { Button } from '../../ui/button.tsx';
+import { Choice, type Option } from '../../ui/choice.tsx';
+import { NumberField } from '../../ui/number-field.tsx';
+import { useBench, useBenchActions } from '../context.ts';
+import { jobOf } from '../store.ts';
+import { chooseTool } from '../tools/choose.ts';
+
+const orders: readonly Option<LineOrder>[] = [
+  { value: 'inside-first', text: 'Inside first, then nearest' },
+  { value: 'nearest', text: 'Nearest whose inside is done' },
+  { value: 'parts', text: 'Part by part' },
+  { value: 'rows', text: 'In rows, there and back' },
+  { value: 'as-drawn', text: 'As drawn' },
+  { value: 'by-hand', text: 'By hand, numbered' },
+];
+
+const depthSteps = [
+  { value: 'off', text: 'One power for all' },
+  { value: '2', text: 'Power by grey, 2 steps' },
+  { value: '3', text: 'Power by grey, 3 steps' },
+  { value: '5', text: 'Power by grey, 5 steps' },
+  { value: 'smooth', text: 'Power by grey, without steps' },
+] as const;
+
+/** How a layer is filled, and in which order and direction its lines burn. */
+export function LayerBurningFields({ prepared, done }: { prepared: PreparedLayer; done: () => void }) {
+  const actions = useBenchActions();
+  const { layer, burning } = prepared;
+  const change = (part: Partial<LayerBurning>, what: string) =>
+    actions.edit(`${what} of ${layer.name}`, (job) => setBurning(job, layer.id, part));
+  if (layer.operation === 'engrave') return <FillFields burning={burning} change={change} />;
+  return (
+    <>
+      <Choice
+        label="Order of its lines"
+        value={burning.order}
+        options={orders}
+        choose={(order) => change({ order }, 'order')}
+      />
+      {burning.order === 'by-hand' && <Numbering done={done} />}
+      <Choice
+        label="Way round"
+        value={burning.direction}
+        options={[
+          { value: 'either' as const, text: 'Either way round' },
+          { value: 'clockwise' as const, text: 'Clockwise' },
+          { value: 'anticlockwise' as const, text: 'Anticlockwise' },
+        ]}
+        choose={(direction) => change({ direction }, 'direction')}
+      />
+      <div className="flex items-center gap-1.5">
+        <div className="min-w-0 flex-1">
+          <Choice
+            label="Where outlines start"
+            value={burning.start}
+            options={[
+              { value: 'nearest' as const, text: 'Start where it is nearest' },
+              { value: 'corner' as const, text: 'Start at a corner' },
+            ]}
+            choose={(start) => change({ start }, 'start')}
+          />
+        </div>
+        <Button
+          title="Click outlines where they are to start"
+          onClick={() => {
+            chooseTool(actions, 'start');
+            done();
+          }}
+        >
+          Choose
+        </Button>
+      </div>
+    </>
+  );
+}
+
+function Numbering({ done }: { done: () => void }) {
+  const actions = useBenchActions();
+  const count = useBench((state) => jobOf(state).numbered.length);
+  return (
+    <div className="flex items-center gap-1.5">
+      <Button
+        onClick={() => {
+          chooseTool(actions, 'number');
+          done();
+        }}
+      >
+        Number by clicking
+      </Button>
+      {count > 0 && (
+        <Button look="quiet" onClick={() => actions.edit('take the numbers back', clearNumbers)}>
+          Take {count} back
+        </Button>
+      )}
+    </div>
+  );
+}
+
+function FillFields({
+  burning,
+  change,
+}: {
+  burning: LayerBurning;
+  change: (part: Partial<LayerBurning>, what: string) => void;
+}) {
+  const { depth } = burning;
+  const chosen = depth === null ? 'off' : depth.steps === null ? 'smooth' : String(depth.steps);
+  return (
+    <>
+      <Choice
+        label="What is inside"
+        value={burning.fillRule}
+        options={[
+          { value: 'even-odd' as const, text: 'A shape in a shape is a hole' },
+          { value: 'as-drawn' as const, text: 'Filled as its file says' },
+        ]}
+        choose={(fillRule) => change({ fillRule }, 'fill')}
+      />
+      <Choice
+        label="Where items overlap"
+        value={burning.overlaps}
+        options={[
+          { value: 'cancel' as const, text: 'Overlaps cancel out' },
+          { value: 'unite' as const, text: 'Overlaps unite' },
+        ]}
+        choose={(overlaps) => change({ overlaps }, 'overlaps')}
+      />
+      <Choice
+        label="Depth by grey"
+        value={chosen}
+        options={depthSteps}
+        choose={(value) =>
+          change(
+            {
+              depth:
+                value === 'off'
+                  ? null
+                  : { steps: value === 'smooth' ? null : Number(value), lightest: depth?.lightest ?? 0.2 },
+            },
+            'depth',
+          )
+        }
+      />
+      {depth && (
+        <NumberField
+          label="White burns with"
+          unit="% of it"
+          value={depth.lightest * 100}
+          least={0}
+          most={100}
+          commit={(share) => change({ depth: { ...depth, lightest: share / 100 } }, 'depth')}
+        />
+      )}
+    </>
+  );
+}

@@ -1,0 +1,113 @@
+import { mergeLayer, type PreparedLayer, setLayer, switchLayer } from '@lambent/core';
+import { useState } from 'react';
+import { Choice } from '../../ui/choice.tsx';
+import { OperationMark } from '../../ui/operation-mark.tsx';
+import { useBench, useBenchActions } from '../context.ts';
+import { jobOf } from '../store.ts';
+import { LayerBurningFields } from './layer-burning.tsx';
+import { LayerSettingsFields, sourceWords } from './layer-settings.tsx';
+
+/** Everything about one layer: its name, what it burns with, in which order, and in which runs. */
+export function LayerPopover({ prepared, done }: { prepared: PreparedLayer; done: () => void }) {
+  const { layer, material, applied } = prepared;
+  const several = useBench((state) => state.prepared.layers.filter(({ layer: { id } }) => id === layer.id).length > 1);
+  return (
+    <section aria-label={`Layer ${layer.name}`} className="flex flex-col gap-2.5">
+      <div className="flex items-center gap-2">
+        <OperationMark operation={layer.operation} />
+        <LayerName layer={layer} />
+        <span className="shrink-0 text-[12px] text-quiet">{sourceWords(applied.sources)}</span>
+      </div>
+      {several && <p className="text-[12px] text-quiet">On {material ? material.name.toLowerCase() : 'no material'}</p>}
+      <div>
+        <LayerSettingsFields prepared={prepared} />
+      </div>
+      <LayerBurningFields prepared={prepared} done={done} />
+      <InRuns layerId={layer.id} name={layer.name} />
+      <MergeInto prepared={prepared} done={done} />
+    </section>
+  );
+}
+
+/** A layer's name, to be changed where it stands. */
+export function LayerName({ layer }: { layer: PreparedLayer['layer'] }) {
+  const actions = useBenchActions();
+  const [typed, setTyped] = useState<string | null>(null);
+  const rename = () => {
+    const name = typed?.trim();
+    setTyped(null);
+    if (name && name !== layer.name) actions.edit(`name of ${layer.name}`, (job) => setLayer(job, { ...layer, name }));
+  };
+  return (
+    <input
+      aria-label={`Name of the layer ${layer.name}`}
+      value={typed ?? layer.name}
+      maxLength={60}
+      onChange={(event) => setTyped(event.target.value)}
+      onBlur={rename}
+      onKeyDown={(event) => {
+        if (event.key === 'Enter') event.currentTarget.blur();
+        if (event.key === 'Escape') {
+          setTyped(null);
+          event.stopPropagation();
+        }
+      }}
+      className="-ml-1 min-w-0 flex-1 truncate rounded border border-transparent bg-transparent px-1 font-bold hover:border-line"
+    />
+  );
+}
+
+/** Of a job with several runs: in which of them the layer burns. */
+function InRuns({ layerId, name }: { layerId: string; name: string }) {
+  const actions = useBenchActions();
+  const runs = useBench((state) => jobOf(state).runs);
+  if (runs.length < 2) return null;
+  return (
+    <fieldset className="flex flex-wrap gap-x-3 gap-y-1">
+      <legend className="mb-1 text-quiet">Burns in</legend>
+      {runs.map((run) => {
+        const on = !run.off.includes(layerId);
+        return (
+          <label key={run.id} className="flex items-center gap-1.5">
+            <input
+              type="checkbox"
+              checked={on}
+              onChange={() =>
+                actions.edit(`${name} ${on ? 'out of' : 'into'} ${run.name}`, (job) =>
+                  switchLayer(job, layerId, !on, run.id),
+                )
+              }
+            />
+            {run.name}
+          </label>
+        );
+      })}
+    </fieldset>
+  );
+}
+
+function MergeInto({ prepared, done }: { prepared: PreparedLayer; done: () => void }) {
+  const actions = useBenchActions();
+  const { layer } = prepared;
+  const { layers, paints } = useBench((state) => state.prepared.meaning);
+  const others = layers.filter(({ id, operation }) => id !== layer.id && operation === layer.operation);
+  if (others.length === 0) return null;
+  return (
+    <Choice
+      label="Put all of it on another layer"
+      value={null}
+      empty="Put all of it on another layer"
+      options={others.map(({ id, name, operation }) => ({
+        value: id,
+        text: name,
+        mark: <OperationMark operation={operation} />,
+      }))}
+      choose={(into) => {
+        const own = paints.filter(({ layerId }) => layerId === layer.id);
+        const name = others.find(({ id }) => id === into)?.name ?? into;
+        actions.edit(`merge ${layer.name} into ${name}`, (job) => mergeLayer(job, layer.id, into, own));
+        done();
+      }}
+    />
+  );
+}

@@ -1,0 +1,298 @@
+import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
+import { addRun, changeRun, firstRun, isBurnt, moveRun, type Run, removeRun, switchLayer } from '@lambent/core';
+import { format } from 'date-fns';
+import { ArrowDown, ArrowUp, Check, FlipHorizontal2, Plus, Trash2 } from 'lucide-react';
+import { useMemo, useState } from 'react';
+import { Button, IconButton } from '../../ui/button.tsx';
+import { Choice } from '../../ui/choice.tsx';
+import { OperationMark } from '../../ui/operation-mark.tsx';
+import { useBench, useBenchActions } from '../context.ts';
+import { jobOf } from '../store.ts';
+import { newId } from '../tools/draw.ts';
+import { useBurntRuns } from '../use-runs.ts';
+
+/** The run that is looked at; opens on all of the job's runs, what burns in which, and how each lies. */
+export function RunsSwitcher() {
+  const runs = useBench((state) => jobOf(state).runs);
+  const run = useBench((state) => state.prepared.run);
+  const burnt = useBurntRuns();
+  const several = runs.length > 1;
+  return (
+    <Popover className="flex">
+      <PopoverButton
+        aria-label={`Runs: ${run.name}`}
+        title="The trips of the machine, and what burns in each"
+        className="flex max-w-[104px] items-center gap-1 rounded-md border border-slate-line px-1.5 py-0.5 text-[12px] text-[#C9D5D2] hover:border-flame hover:text-white"
+      >
+        {run.mirrored && <FlipHorizontal2 size={12} className="shrink-0 text-flame" aria-label="mirrored" />}
+        {several && burnt.has(run.id) && <Check size={12} className="shrink-0 text-flame" aria-label="burnt" />}
+        <span className="truncate">{run.name}</span>
+        {several && (
+          <span className="figures shrink-0">
+            {runs.indexOf(run) + 1}/{runs.length}
+          </span>
+        )}
+      </PopoverButton>
+      <PopoverPanel
+        anchor={{ to: 'top start', gap: 12, padding: 8 }}
+        className="z-30 w-[560px] rounded-xl border border-line bg-paper p-3.5 text-ink shadow-float outline-none"
+      >
+        <RunsPanel burnt={burnt} />
+      </PopoverPanel>
+    </Popover>
+  );
+}
+
+function RunsPanel({ burnt }: { burnt: ReadonlyMap<string, string> }) {
+  const actions = useBenchActions();
+  const { runs } = useBench(jobOf);
+  const { layers, placed } = useBench((state) => state.prepared.meaning);
+  const chosen = useBench((state) => state.prepared.run);
+  const used = useMemo(
+    () => layers.filter(({ id, operation }) => isBurnt(operation) && (placed.get(id)?.length ?? 0) > 0),
+    [layers, placed],
+  );
+  const add = () => {
+    const run: Run = {
+      ...firstRun,
+      id: newId(),
+      name: `Run ${runs.length + 1}`,
+      stock: 'in place',
+      off: used.map(({ id }) => id),
+    };
+    actions.edit('add a run', (job) => addRun(job, run));
+    actions.chooseRun(run.id);
+  };
+  return (
+    <div className="flex flex-col gap-3">
+      <div className="flex items-baseline justify-between">
+        <h2 className="text-[15px] font-bold">Runs</h2>
+        <p className="text-[12px] text-quiet">One trip of the machine each, without moving the stock between them.</p>
+      </div>
+      <div className="overflow-x-auto">
+        <table className="w-full border-separate border-spacing-y-1">
+          <thead>
+            <tr className="text-left text-[12px] text-quiet">
+              <th className="font-normal">Run</th>
+              {used.map(({ id, name, operation }) => (
+                <th key={id} className="max-w-[88px] truncate px-1 text-center font-normal" title={name}>
+                  <span className="flex flex-col items-center">
+                    <OperationMark operation={operation} />
+                    <span className="w-full truncate">{name}</span>
+                  </span>
+                </th>
+              ))}
+              <th />
+            </tr>
+          </thead>
+          <tbody>
+            {runs.map((run) => (
+              <RunRow key={run.id} run={run} layers={used} chosen={run.id === chosen.id} burnt={burnt.get(run.id)} />
+            ))}
+          </tbody>
+        </table>
+      </div>
+      <div className="flex gap-2">
+        <Button onClick={add}>
+          <Plus size={15} aria-hidden />
+          Another run
+        </Button>
+      </div>
+      <RunDetails run={chosen} />
+    </div>
+  );
+}
+
+function RunRow(props: {
+  run: Run;
+  layers: readonly { readonly id: string; readonly name: string }[];
+  chosen: boolean;
+  burnt: string | undefined;
+}) {
+  const { run, layers, chosen, burnt } = props;
+  const actions = useBenchActions();
+  const runs = useBench((state) => jobOf(state).runs);
+  const [typed, setTyped] = useState<string | null>(null);
+  const rename = () => {
+    const name = typed?.trim();
+    setTyped(null);
+    if (name && name !== run.name) actions.edit(`name of ${run.name}`, (job) => changeRun(job, run.id, { name }));
+  };
+  const at = runs.indexOf(run);
+  return (
+    <tr className={chosen ? 'bg-petrol-soft' : ''} data-testid={`run-${at + 1}`}>
+      <td className="rounded-l-lg py-1 pl-2">
+        <span className="flex items-center gap-2">
+          <input
+            type="radio"
+            name="run"
+            aria-label={`Look at ${run.name}`}
+            checked={chosen}
+            onChange={() => actions.chooseRun(run.id)}
+            className="accent-petrol"
+          />
+          <span>
+            <input
+              aria-label={`Name of ${run.name}`}
+              value={typed ?? run.name}
+              maxLength={60}
+              onChange={(event) => setTyped(event.target.value)}
+              onBlur={rename}
+              onKeyDown={(event) => event.key === 'Enter' && event.currentTarget.blur()}
+              className="w-[128px] rounded border border-transparent bg-transparent px-1 font-semibold hover:border-line"
+            />
+            <span className="block px-1 text-[12px] text-quiet">
+              {burnt ? `burnt ${format(new Date(burnt), 'd MMM HH:mm')}` : stockWords[run.stock]}
+              {run.mirrored && ', mirrored'}
+              {run.only && `, ${run.only.length} ${run.only.length === 1 ? 'item' : 'items'} only`}
+            </span>
+          </span>
+        </span>
+      </td>
+      {layers.map(({ id, name }) => {
+        const on = !run.off.includes(id);
+        return (
+          <td key={id} className="text-center">
+            <input
+              type="checkbox"
+              aria-label={`${name} burns in ${run.name}`}
+              checked={on}
+              onChange={() =>
+                actions.edit(`${name} ${on ? 'out of' : 'into'} ${run.name}`, (job) =>
+                  switchLayer(job, id, !on, run.id),
+                )
+              }
+              className="size-4 accent-petrol"
+            />
+          </td>
+        );
+      })}
+      <td className="rounded-r-lg pr-1 text-right">
+        {runs.length > 1 && (
+          <span className="inline-flex">
+            <IconButton
+              label={`${run.name} earlier`}
+              className="size-7"
+              disabled={at === 0}
+              onClick={() => actions.edit('move a run', (job) => moveRun(job, run.id, -1))}
+            >
+              <ArrowUp size={14} aria-hidden />
+            </IconButton>
+            <IconButton
+              label={`${run.name} later`}
+              className="size-7"
+              disabled={at === runs.length - 1}
+              onClick={() => actions.edit('move a run', (job) => moveRun(job, run.id, 1))}
+            >
+              <ArrowDown size={14} aria-hidden />
+            </IconButton>
+            <IconButton
+              label={`Take ${run.name} away`}
+              className="size-7"
+              onClick={() => actions.edit(`take ${run.name} away`, (job) => removeRun(job, run.id))}
+            >
+              <Trash2 size={14} aria-hidden />
+            </IconButton>
+          </span>
+        )}
+      </td>
+    </tr>
+  );
+}
+
+const stockWords: Record<Run['stock'], string> = {
+  fresh: 'stock as it came',
+  'in place': 'stock left in place',
+  'turned over': 'stock turned over',
+};
+
+const landings = [
+  { value: 'as-drawn', text: 'Lands as drawn' },
+  { value: 'mark', text: 'Lands at the mark' },
+  { value: 'head', text: 'Lands at the head' },
+] as const;
+
+const landingPoints = [
+  { value: '0 0', text: 'by its top left' },
+  { value: '0.5 0.5', text: 'by its middle' },
+  { value: '0 1', text: 'by its bottom left' },
+] as const;
+
+/** How the run lies: which items, the stock, the back, where it lands. */
+function RunDetails({ run }: { run: Run }) {
+  const actions = useBenchActions();
+  const selection = useBench((state) => state.selection);
+  const hasMark = useBench((state) => jobOf(state).mark !== null);
+  const change = (name: string, part: Partial<Omit<Run, 'id'>>) =>
+    actions.edit(`${name} of ${run.name}`, (job) => changeRun(job, run.id, part));
+  const { landing } = run;
+  return (
+    <div className="flex flex-col gap-2 border-t border-line pt-3">
+      <p className="text-quiet">{run.name}</p>
+      <div className="grid grid-cols-2 gap-2">
+        <Choice
+          label="Stock"
+          value={run.stock}
+          options={[
+            { value: 'fresh' as const, text: 'Stock as it came' },
+            { value: 'in place' as const, text: 'Stock left in place' },
+            { value: 'turned over' as const, text: 'Stock turned over' },
+          ]}
+          choose={(stock) => change('stock', { stock })}
+        />
+        <label className="flex items-center gap-2">
+          <input
+            type="checkbox"
+            checked={run.mirrored}
+            onChange={(event) =>
+              change('back', {
+                mirrored: event.target.checked,
+                ...(event.target.checked ? { stock: 'turned over' as const } : {}),
+              })
+            }
+            className="size-4 accent-petrol"
+          />
+          Mirrored for the back
+        </label>
+        <Choice
+          label="Landing"
+          value={landing.kind}
+          options={landings}
+          choose={(kind) => change('landing', { landing: kind === 'as-drawn' ? { kind } : { kind, u: 0, v: 0 } })}
+        />
+        {landing.kind !== 'as-drawn' && (
+          <Choice
+            label="Which point lands"
+            value={`${landing.u} ${landing.v}`}
+            options={landingPoints}
+            choose={(value) => {
+              const [u, v] = value.split(' ').map(Number);
+              change('landing', { landing: { ...landing, u, v } });
+            }}
+          />
+        )}
+      </div>
+      {landing.kind === 'mark' && !hasMark && (
+        <p className="text-[12px] text-warn">No point is marked yet: M marks the one under the pointer.</p>
+      )}
+      <div className="flex items-center gap-2">
+        <span className="min-w-0 flex-1">
+          {run.only
+            ? `Only ${run.only.length} chosen ${run.only.length === 1 ? 'item burns' : 'items burn'}`
+            : 'Every item of its layers burns'}
+        </span>
+        {run.only && (
+          <>
+            <Button look="quiet" onClick={() => actions.select(run.only ?? [])}>
+              Show them
+            </Button>
+            <Button onClick={() => change('items', { only: null })}>All again</Button>
+          </>
+        )}
+        <Button disabled={selection.size === 0} onClick={() => change('items', { only: [...selection] })}>
+          Only the selection
+        </Button>
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,154 @@
+import { useSortable } from '@dnd-kit/sortable';
+import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
+import {
+  formatClock,
+  formatSpeed,
+  type LayerSettings,
+  type Operation,
+  operationNames,
+  type PlanStep,
+  type PreparedLayer,
+  stepTitle,
+  switchLayer,
+} from '@lambent/core';
+import { Power, PowerOff } from 'lucide-react';
+import { operationLook } from '../../ui/operation-look.ts';
+import { useBench, useBenchActions } from '../context.ts';
+import { LayerPopover } from '../layer/layer-popover.tsx';
+import { machineOf } from '../store.ts';
+
+const panel =
+  'z-30 w-[320px] rounded-xl border border-line bg-paper p-3.5 text-ink shadow-float outline-none max-h-[70vh] overflow-y-auto';
+
+/** One step of the plan, as wide as its time: dragged to another place in the order, opened for its layer. */
+export function StepBlock({ step, done }: { step: PlanStep; done: number | null }) {
+  const actions = useBenchActions();
+  const prepared = useBench((state) => state.prepared.layers.find(({ id }) => id === step.preparedId));
+  const machine = useBench(machineOf);
+  const speedUnit = useBench((state) => state.speedUnit);
+  const severalMaterials = useBench(
+    (state) => state.prepared.layers.filter(({ layer }) => layer.id === step.layerId).length > 1,
+  );
+  const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({ id: step.id });
+  const { settings, operation } = step;
+  const { colour } = operationLook[operation];
+  const hot = done !== null && done > 0 && done < 1;
+  const title =
+    severalMaterials && prepared?.material ? `${stepTitle(step)} · ${prepared.material.name}` : stepTitle(step);
+  return (
+    <li
+      ref={setNodeRef}
+      className={`min-w-[162px] ${isDragging ? 'z-10' : ''}`}
+      style={{
+        flexGrow: Math.max(step.timeS, 1),
+        flexBasis: 0,
+        transform: transform ? `translate3d(${transform.x}px, 0, 0)` : undefined,
+        transition,
+      }}
+      onPointerEnter={() => actions.pointOut(prepared?.placed.map(({ item }) => item.id) ?? [])}
+      onPointerLeave={() => actions.pointOut([])}
+    >
+      <div
+        className={`group relative flex h-full flex-col overflow-hidden rounded-lg border bg-slate-raised ${hot || isDragging ? 'border-flame' : 'border-slate-line'}`}
+        data-testid={`step-${step.id.replaceAll(' ', '-')}`}
+        data-done={done === null ? undefined : done.toFixed(3)}
+      >
+        <StepEdge operation={operation} />
+        {done !== null && (
+          <div
+            className="pointer-events-none absolute inset-y-0 left-0 opacity-40"
+            style={{ width: `${done * 100}%`, background: colour }}
+            aria-hidden
+          />
+        )}
+        <Popover className="flex min-h-0 flex-1">
+          <PopoverButton
+            {...attributes}
+            {...listeners}
+            role="button"
+            title={`${operationNames[operation]}: its settings. Drag it to burn it earlier or later; with the keyboard, Space and the arrows.`}
+            className="relative flex min-w-0 flex-1 cursor-grab flex-col justify-between px-3 pb-2 pt-2.5 text-left"
+          >
+            <span className="flex w-full justify-between gap-2">
+              <span className="truncate font-bold">{title}</span>
+              <span className="figures font-bold">{formatClock(step.timeS)}</span>
+            </span>
+            <span className="figures truncate pr-5 text-[12px] text-[#B9C5C2]">
+              {settingsLine(settings, operation, formatSpeed(settings.speedMmPerS, speedUnit, machine.topSpeed))}
+            </span>
+          </PopoverButton>
+          <PopoverPanel anchor={{ to: 'top start', gap: 12, padding: 8 }} className={panel}>
+            {({ close }) => (prepared ? <LayerPopover prepared={prepared} done={close} /> : <span />)}
+          </PopoverPanel>
+        </Popover>
+        <SwitchButton layerId={step.layerId} name={step.layerName} on />
+      </div>
+    </li>
+  );
+}
+
+/** The bar along the top of a block, in its operation's colour and pattern. */
+function StepEdge({ operation }: { operation: Operation }) {
+  const { colour } = operationLook[operation];
+  const lightened = `color-mix(in srgb, ${colour} 78%, white)`;
+  const pattern: Partial<Record<Operation, string>> = {
+    score: `repeating-linear-gradient(90deg, ${lightened} 0 14px, transparent 14px 20px)`,
+    engrave: `repeating-linear-gradient(90deg, ${lightened} 0 2px, color-mix(in srgb, ${colour} 55%, white) 2px 4px)`,
+  };
+  return <div className="h-1 w-full shrink-0" style={{ background: pattern[operation] ?? lightened }} aria-hidden />;
+}
+
+/** A layer that has items and does not burn in this run, and why. */
+export function IdleBlock({ prepared }: { prepared: PreparedLayer }) {
+  const { layer, on, beyond } = prepared;
+  const why = on ? (beyond.length > 0 ? 'beyond the machine' : 'no recipe') : 'off for this run';
+  return (
+    <li className="w-[138px] shrink-0">
+      <div
+        className="relative flex h-full flex-col rounded-lg border border-dashed border-slate-line text-[#A9B7B4]"
+        data-testid={`step-off-${prepared.id}`}
+      >
+        <Popover className="flex min-h-0 flex-1">
+          <PopoverButton
+            title={`${layer.name}: its settings`}
+            className="flex min-w-0 flex-1 flex-col justify-between px-3 pb-2 pt-3 text-left"
+          >
+            <span className="w-full truncate font-bold">{layer.name}</span>
+            <span className="w-full truncate text-[12px]">{why}</span>
+          </PopoverButton>
+          <PopoverPanel anchor={{ to: 'top start', gap: 12, padding: 8 }} className={panel}>
+            {({ close }) => <LayerPopover prepared={prepared} done={close} />}
+          </PopoverPanel>
+        </Popover>
+        {!on && <SwitchButton layerId={layer.id} name={layer.name} on={false} />}
+      </div>
+    </li>
+  );
+}
+
+function SwitchButton({ layerId, name, on }: { layerId: string; name: string; on: boolean }) {
+  const actions = useBenchActions();
+  const label = on ? `Leave ${name} out of this run` : `Burn ${name} in this run`;
+  const Icon = on ? Power : PowerOff;
+  return (
+    <button
+      type="button"
+      aria-label={label}
+      title={label}
+      onClick={() => {
+        const { run } = actions.get().prepared;
+        actions.edit(on ? `switch ${name} off` : `switch ${name} on`, (job) => switchLayer(job, layerId, !on, run.id));
+      }}
+      className={`absolute bottom-1.5 right-1.5 flex size-6 items-center justify-center rounded hover:bg-slate-line hover:text-white ${on ? 'text-[#8FA19D]' : 'text-flame'}`}
+    >
+      <Icon size={14} aria-hidden />
+    </button>
+  );
+}
+
+function settingsLine(settings: LayerSettings, operation: Operation, speed: string): string {
+  const parts = [`${settings.powerPercent} %`, speed];
+  if (operation === 'engrave') parts.push(`${settings.lineSpacingMm.toFixed(2)} mm lines`);
+  if (settings.passes > 1) parts.push(`${settings.passes} passes`);
+  return parts.join(' · ');
+}

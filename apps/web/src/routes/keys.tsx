@@ -1,0 +1,212 @@
+import { type ColourKey, keyFromText, keyToJson, standardLayers } from '@lambent/core';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { ArrowDown, ArrowUp, Copy, Download, FileUp, Plus, Trash2 } from 'lucide-react';
+import { useRef, useState } from 'react';
+import { NavLink, useNavigate, useParams } from 'react-router';
+import { toast } from 'sonner';
+import { api, sentenceOf } from '../api.ts';
+import { KeyEditor } from '../keys/key-editor.tsx';
+import { KeyTrial } from '../keys/key-trial.tsx';
+import { Button, IconButton } from '../ui/button.tsx';
+import { Notice } from '../ui/notice.tsx';
+import { PageBar } from '../ui/page-bar.tsx';
+
+/** The shop's colour keys: made, copied, edited, ordered, tried on a drawing, taken in and out as files. */
+export function KeysRoute() {
+  const { keyId } = useParams();
+  const keys = useQuery({ queryKey: ['keys'], queryFn: api.keys });
+  const chosen = keys.data?.find(({ id }) => id === keyId) ?? keys.data?.[0];
+  return (
+    <div className="flex h-full flex-col">
+      <title>Colour keys · Lambent</title>
+      <PageBar />
+      <main className="flex min-h-0 flex-1">
+        <KeyList keys={keys.data ?? []} chosen={chosen?.id} />
+        <div className="min-w-0 flex-1 overflow-auto">
+          {keys.isError && (
+            <div className="p-6">
+              <Notice level="blocks">{sentenceOf(keys.error)}</Notice>
+            </div>
+          )}
+          {chosen && <OneKey key={chosen.id} stored={chosen} />}
+        </div>
+      </main>
+    </div>
+  );
+}
+
+/** A key while it is edited: what is typed is a draft until it is saved. */
+function OneKey({ stored }: { stored: ColourKey }) {
+  const queries = useQueryClient();
+  const [draft, setDraft] = useState(stored);
+  const changed = draft !== stored;
+  const save = useMutation({
+    mutationFn: () => api.changeKey(draft),
+    onSuccess: (key) => {
+      queries.setQueryData<ColourKey[]>(['keys'], (known) => known?.map((one) => (one.id === key.id ? key : one)));
+      setDraft(key);
+      toast.success(`“${key.name}” is saved. Jobs that go by it follow it when they are opened.`);
+    },
+    onError: (error) => toast.error(`The key was not saved. ${sentenceOf(error)}`),
+  });
+  return (
+    <div className="grid min-h-full grid-cols-[minmax(560px,1fr)_330px]">
+      <div className="px-6 py-5">
+        <KeyEditor draft={draft} change={setDraft} />
+        <div className="sticky bottom-0 mt-4 flex items-center gap-2 border-t border-line bg-table py-3">
+          <Button look="main" disabled={!changed || save.isPending} onClick={() => save.mutate()}>
+            {save.isPending ? 'Saving…' : 'Save the key'}
+          </Button>
+          <Button disabled={!changed} onClick={() => setDraft(stored)}>
+            Take the changes back
+          </Button>
+          <span className="text-quiet">{changed ? 'Changed, not saved yet' : 'Saved'}</span>
+        </div>
+      </div>
+      <KeyTrial keyOf={draft} />
+    </div>
+  );
+}
+
+function KeyList({ keys, chosen }: { keys: readonly ColourKey[]; chosen: string | undefined }) {
+  const queries = useQueryClient();
+  const navigate = useNavigate();
+  const file = useRef<HTMLInputElement>(null);
+  const [going, setGoing] = useState<string | null>(null);
+  const refresh = () => queries.invalidateQueries({ queryKey: ['keys'] });
+  const attempt = async (what: string, work: () => Promise<string | undefined>) => {
+    try {
+      const next = await work();
+      await refresh();
+      if (next !== undefined) navigate(`/keys/${next}`);
+    } catch (error) {
+      toast.error(`${what} ${sentenceOf(error)}`);
+    }
+  };
+  const add = (key: ColourKey) => attempt('The key was not made.', async () => (await api.addKey(key)).id);
+  const order = (id: string, by: -1 | 1) => {
+    const ids = keys.map((key) => key.id);
+    const at = ids.indexOf(id);
+    [ids[at], ids[at + by]] = [ids[at + by], ids[at]];
+    void attempt('The order was not changed.', async () => {
+      await api.orderKeys(ids);
+      return undefined;
+    });
+  };
+  return (
+    <aside className="flex w-[260px] shrink-0 flex-col border-r border-line bg-paper" aria-label="Colour keys">
+      <div className="px-4 pb-2 pt-4">
+        <h1 className="text-[16px] font-bold">Colour keys</h1>
+        <p className="text-quiet">What colours mean. The first is the one new jobs get.</p>
+      </div>
+      <ul className="min-h-0 flex-1 overflow-y-auto px-2">
+        {keys.map((key, i) => (
+          <li key={key.id} className="group relative">
+            <NavLink
+              to={`/keys/${key.id}`}
+              aria-current={key.id === chosen ? 'page' : undefined}
+              className="block rounded-lg py-2 pl-2.5 pr-16 hover:bg-table aria-[current=page]:bg-petrol-soft"
+            >
+              <span className="block truncate font-semibold">{key.name}</span>
+              <span className="block text-[12px] text-quiet">
+                {key.rules.length} {key.rules.length === 1 ? 'rule' : 'rules'}
+                {i === 0 && ' · for new jobs'}
+              </span>
+            </NavLink>
+            <span className="absolute right-1 top-2 flex opacity-0 focus-within:opacity-100 group-hover:opacity-100">
+              <IconButton
+                label={`${key.name} up`}
+                className="size-7"
+                disabled={i === 0}
+                onClick={() => order(key.id, -1)}
+              >
+                <ArrowUp size={14} aria-hidden />
+              </IconButton>
+              <IconButton
+                label={`${key.name} down`}
+                className="size-7"
+                disabled={i === keys.length - 1}
+                onClick={() => order(key.id, 1)}
+              >
+                <ArrowDown size={14} aria-hidden />
+              </IconButton>
+            </span>
+          </li>
+        ))}
+      </ul>
+      <div className="flex flex-wrap gap-1.5 border-t border-line p-3">
+        <Button onClick={() => void add({ id: 'new', name: 'New key', layers: standardLayers, rules: [] })}>
+          <Plus size={15} aria-hidden />
+          New key
+        </Button>
+        <Button
+          disabled={!chosen}
+          onClick={() => {
+            const key = keys.find(({ id }) => id === chosen);
+            if (key) void add({ ...key, name: `${key.name}, copy` });
+          }}
+        >
+          <Copy size={15} aria-hidden />
+          Copy
+        </Button>
+        <Button onClick={() => file.current?.click()}>
+          <FileUp size={15} aria-hidden />
+          From a file
+        </Button>
+        <Button
+          disabled={!chosen}
+          onClick={() => {
+            const key = keys.find(({ id }) => id === chosen);
+            if (key) download(key);
+          }}
+        >
+          <Download size={15} aria-hidden />
+          To a file
+        </Button>
+        {going === chosen && chosen ? (
+          <Button
+            look="danger"
+            onClick={() =>
+              void attempt('The key stays.', async () => {
+                await api.removeKey(chosen);
+                setGoing(null);
+                return '';
+              })
+            }
+          >
+            Remove it for good
+          </Button>
+        ) : (
+          <Button disabled={!chosen || keys.length < 2} onClick={() => setGoing(chosen ?? null)}>
+            <Trash2 size={15} aria-hidden />
+            Remove
+          </Button>
+        )}
+        <input
+          ref={file}
+          type="file"
+          accept=".json,application/json"
+          className="hidden"
+          data-testid="key-file"
+          onChange={(event) => {
+            const [picked] = event.target.files ?? [];
+            event.target.value = '';
+            if (picked)
+              void attempt(
+                `${picked.name} was not taken.`,
+                async () => (await api.addKey(keyFromText(await picked.text()))).id,
+              );
+          }}
+        />
+      </div>
+    </aside>
+  );
+}
+
+function download(key: ColourKey): void {
+  const link = document.createElement('a');
+  link.href = URL.createObjectURL(new Blob([keyToJson(key)], { type: 'application/json' }));
+  link.download = `${key.name.replace(/[^\p{L}\p{N} -]/gu, '')}.json`;
+  link.click();
+  setTimeout(() => URL.revokeObjectURL(link.href), 10_000);
+}
