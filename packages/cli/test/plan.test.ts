@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { afterAll, describe, expect, test } from '@jest/globals';
-import type { Report } from '@lambent/core';
+import { type Item, jobToJson, newJob, type Report } from '@lambent/core';
 
 const root = fileURLToPath(new URL('../../../', import.meta.url));
 const folder = mkdtempSync(join(tmpdir(), 'lambent-cli-'));
@@ -168,3 +168,63 @@ describe('convert', () => {
     expect(stderr.trim().split('\n')).toHaveLength(1);
   });
 });
+
+describe('keys and runs', () => {
+  test('a key comes from a file, and near misses are reported with how far off they are', () => {
+    const file = write('near.svg', drawing(square.replace('#D0481E', '#C8552E')));
+    const { status } = run('plan', file, '--report', inFolder('near.json'));
+    expect(status).toBe(1);
+    const report = JSON.parse(readFileSync(inFolder('near.json'), 'utf8')) as Report;
+    expect(report.nearMisses).toEqual([
+      { kind: 'near', stroke: '#C8552E', fill: null, meant: '#D0481E', layer: 'Cut', distance: 2.9108, items: 1 },
+    ]);
+    const house = JSON.parse(readFileSync(join(root, 'demo/shop.json'), 'utf8')).keys[0];
+    const wider = { ...house, rules: house.rules.map((rule: object) => ({ ...rule, tolerance: 4 })) };
+    const key = write('wider.json', JSON.stringify(wider));
+    expect(run('plan', file, '--key', key, '--report', inFolder('wide.json')).status).toBe(0);
+    expect(JSON.parse(readFileSync(inFolder('wide.json'), 'utf8')).nearMisses).toEqual([]);
+    const none = run('plan', file, '--key', write('none.json', '{"rules":3}'));
+    expect([none.status, none.stderr]).toEqual([2, expect.stringContaining('none.json: This is not a colour key')]);
+    expect(run('plan', file, '--key', './not-there.json').stderr).toContain('cannot be read');
+  });
+
+  test('a stored job is planned run by run', () => {
+    const job = (({ runs, ...rest }) => ({
+      ...rest,
+      runs: [
+        { ...runs[0], name: 'Holder', off: ['score'] },
+        { ...runs[0], id: 'b', name: 'Marks', off: ['cut'] },
+      ],
+    }))(
+      jobToJson({
+        ...newJob('wren', 'house'),
+        drawing: { items: [item('#D0481E', 'a'), item('#00806A', 'b')], groups: [] },
+      }),
+    );
+    const file = write('job.json', JSON.stringify({ document: job }));
+    const steps = (...words: string[]) => run('plan', file, ...words).stdout.match(/^ {2}(Cut|Score)[^:]*/gm);
+    // There is no sheet, so nothing has a recipe: what is said of the run is in the first line.
+    expect(run('plan', file, '--run', 'Marks').stdout).toContain(
+      '2 items on Wren, no sheet, Tern Lane house key, Marks',
+    );
+    expect(steps()).toBeNull();
+    expect(run('plan', file, '--run', 'Nobody').stderr).toContain(
+      'There is no run “Nobody”; there is “Holder”, “Marks”.',
+    );
+    expect(run('plan', write('bad.json', '{"document":{}}')).stderr).toContain('bad.json is not a job');
+  });
+});
+
+function item(stroke: string, id: string): Item {
+  return {
+    id,
+    name: null,
+    shape: { kind: 'rectangle', x: 10, y: 10, width: 20, height: 10, rx: 0, ry: 0 },
+    matrix: [1, 0, 0, 1, 0, 0],
+    paint: { stroke, strokeWidthMm: 0.1, fill: null },
+    fillRule: 'evenodd',
+    groupId: null,
+    pinned: null,
+    hidden: false,
+  };
+}

@@ -67,6 +67,8 @@ export * from './plan/motion.ts';
 export * from './plan/moves.ts';
 export * from './plan/plan.ts';
 export * from './plan/prepare.ts';
+export * from './plan/route.ts';
+export * from './plan/tour.ts';
 export * from './plan/why-filled.ts';
 export * from './recipes/apply.ts';
 export * from './recipes/shop.ts';

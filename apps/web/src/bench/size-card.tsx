@@ -9,6 +9,7 @@ import {
   rotateItems,
   scaleItems,
   scaling,
+  sheetUnder,
   thingsAmong,
   toMachine,
   topGroupOf,
@@ -26,7 +27,8 @@ import { parseAngle } from '../ui/plain-number.ts';
 import { TypedField } from '../ui/typed-field.tsx';
 import { useBench, useBenchActions } from './context.ts';
 import { ShapeNumbers } from './shape-numbers.tsx';
-import { anchorOf, jobOf, machineOf, unitOf } from './store.ts';
+import { sheetName } from './sheet-choice.ts';
+import { anchorOf, jobOf, machineOf, selectedItems, unitOf } from './store.ts';
 import { nameOf } from './thing-names.ts';
 import { deleteSelection } from './use-shortcuts.ts';
 
@@ -113,6 +115,7 @@ export function SizeCard() {
         </h2>
         <span className="shrink-0 text-[12px] text-quiet">{count === 1 ? '1 item' : `${count} items`}</span>
       </div>
+      <OnSheet />
       <div className="flex gap-2.5">
         <AnchorGrid anchor={anchor} choose={(chosen) => actions.set({ anchor: chosen })} />
         <div className="flex min-w-0 flex-1 flex-col gap-1.5">
@@ -173,6 +176,18 @@ export function SizeCard() {
       </div>
     </section>
   );
+}
+
+/** Of several sheets, the one that the selection lies on. */
+function OnSheet() {
+  const { sheets } = useBench(jobOf);
+  const materials = useBench((state) => state.shop.materials);
+  const chosen = useBench(useShallow(selectedItems));
+  if (sheets.length < 2) return null;
+  const on = new Set(chosen.map((item) => sheetUnder(sheets, item)));
+  const [sheet] = on;
+  const where = sheet ? `on ${sheetName(sheets, sheet, materials)}` : 'beside the sheets';
+  return <p className="-mt-1.5 mb-2 truncate text-[12px] text-quiet">{on.size > 1 ? 'on several sheets' : where}</p>;
 }
 
 function AnchorGrid({ anchor, choose }: { anchor: Anchor; choose: (anchor: Anchor) => void }) {

@@ -2,16 +2,18 @@ import { fromMachine, type Point } from '@lambent/core';
 import { useEffect } from 'react';
 import { sentenceOf } from '../api.ts';
 import { useLive } from '../stores/live.ts';
-import { planInWorker } from '../workers/bench.ts';
+import { planInWorker, stopPlanning } from '../workers/bench.ts';
 import { type BenchActions, type BenchState, isPlanned, jobOf, machineOf } from './store.ts';
 
 const quietMs = 80;
+const longMs = 1500;
 
 /** Keeps the plan true: works it out in a worker whenever the job or the shop has changed. */
 export function usePlanning(actions: BenchActions, subscribe: (listener: () => void) => () => void): void {
   useEffect(() => {
     let timer: number | null = null;
     let working = false;
+    let began = 0;
     const work = async () => {
       if (working) return;
       working = true;
@@ -22,8 +24,9 @@ export function usePlanning(actions: BenchActions, subscribe: (listener: () => v
         const head = headFor(state);
         const of = { plannedFor, plannedRun: run.id, plannedHead: head };
         try {
+          began = performance.now();
           const planned = await planInWorker(plannedFor, state.shop, { runId: run.id, head });
-          actions.set({ planned, ...of, planTrouble: null });
+          if (planned) actions.set({ planned, ...of, planTrouble: null });
         } catch (error) {
           actions.set({ planned: null, ...of, planTrouble: sentenceOf(error) });
         }
@@ -32,6 +35,8 @@ export function usePlanning(actions: BenchActions, subscribe: (listener: () => v
     };
     const soon = () => {
       if (isCurrent(actions.get())) return;
+      // A plan that takes long is not waited for when it is no longer the one that is wanted.
+      if (working && performance.now() - began > longMs) stopPlanning();
       if (timer !== null) window.clearTimeout(timer);
       timer = window.setTimeout(() => void work(), quietMs);
     };

@@ -26,14 +26,43 @@ function planningWorker(): Remote<BenchWorker> {
   return planner.remote;
 }
 
-/** Works a job's plan and findings out, off the page's thread. */
-export function planInWorker(job: JobDocument, shop: ShopLists, choice: RunChoice): Promise<Planned> {
-  return planningWorker().plan(changedSince(job), shop, choice);
+/** Those who wait for the planning worker, to be told when it is stopped. */
+const waiting = new Set<() => void>();
+
+/** What the planning worker is asked; null when it was stopped before it answered. */
+async function askPlanner<T>(ask: (worker: Remote<BenchWorker>) => Promise<T>): Promise<T | null> {
+  let told = () => undefined as void;
+  const stopped = new Promise<null>((resolve) => {
+    told = () => resolve(null);
+  });
+  waiting.add(told);
+  try {
+    return await Promise.race([ask(planningWorker()), stopped]);
+  } finally {
+    waiting.delete(told);
+  }
+}
+
+/** Works a run's plan and findings out, off the page's thread; null when it was stopped meanwhile. */
+export function planInWorker(job: JobDocument, shop: ShopLists, choice: RunChoice): Promise<Planned | null> {
+  return askPlanner((worker) => worker.plan(changedSince(job), shop, choice));
+}
+
+/** Stops a plan that nobody waits for any more; the next one gets a fresh worker. */
+export function stopPlanning(): void {
+  planner?.worker.terminate();
+  planner = null;
+  told = null;
+  for (const tell of waiting) tell();
 }
 
 /** A job as the body of a save, written off the page's thread. */
-export function writeInWorker(job: JobDocument): Promise<Blob> {
-  return planningWorker().written(changedSince(job));
+export async function writeInWorker(job: JobDocument): Promise<Blob> {
+  for (;;) {
+    const written = await askPlanner((worker) => worker.written(changedSince(job)));
+    // Where the worker was stopped for the sake of another plan, it is asked again.
+    if (written) return written;
+  }
 }
 
 /** The worker that reads files and writes them. */

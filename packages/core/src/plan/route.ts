@@ -16,7 +16,7 @@ export interface Leg {
 
 /** At how many of its nodes a closed outline may be entered while the order is sought. */
 const entriesTried = 8;
-/** How many kicks a route of so many lines is worth. */
+/** How many kicks a route of so many lines is worth while somebody waits for the plan. */
 const kicksFor = (count: number) => Math.min(2 * count, 3000);
 
 /**
@@ -24,14 +24,20 @@ const kicksFor = (count: number) => Math.min(2 * count, 3000);
  * with, then improved; where each outline is entered is chosen anew for the order found, and the order for that.
  *
  * @param start where the head stands, in mm
+ * @param effort how many times the usual search; the longer, the shorter the way may be
  * @param oddPasses whether an open line is left at its other end: it is after an odd number of passes
  */
-export function findRoute(lines: readonly RouteLine[], start: { x: number; y: number }, oddPasses: boolean): Leg[] {
+export function findRoute(
+  lines: readonly RouteLine[],
+  start: { x: number; y: number },
+  oddPasses: boolean,
+  effort = 1,
+): Leg[] {
   if (lines.length === 0) return [];
   const choices = lines.map((line) => entriesOf(line));
   let legs = nearestNext(lines, choices, start, oddPasses);
-  for (let round = 0; round < 2 && lines.length > 2; round++) {
-    legs = improved(lines, legs, start, oddPasses, round === 0 ? kicksFor(lines.length) : 0);
+  for (let round = 0; round < 1 + effort && lines.length > 2; round++) {
+    legs = improved(lines, legs, start, oddPasses, round < effort ? kicksFor(lines.length) : 0);
     legs = enteredBest(lines, choices, legs, start, oddPasses);
   }
   return legs.map((leg, i) => exactEntry(lines, leg, legs, i, start, oddPasses));

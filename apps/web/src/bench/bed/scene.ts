@@ -97,9 +97,13 @@ function makeScene(prepared: PreparedJob, asBurnt: boolean): Scene {
       )
     : [];
   const inFill = new Set(special.flatMap(({ placed }) => placed.map(({ item }) => item.id)));
+  // What this run does not burn stays where it is drawn.
+  const burns = new Set(
+    asBurnt ? prepared.layers.flatMap(({ on, placed }) => (on ? placed.map(({ item }) => item.id) : [])) : [],
+  );
   return {
     items: job.drawing.items.map((drawn) => {
-      const item = asBurnt ? prepared.burntAt(drawn) : drawn;
+      const item = burns.has(drawn.id) ? prepared.burntAt(drawn) : drawn;
       return {
         item,
         outline: outlineFor(item),

@@ -45,10 +45,10 @@ export function ArrangePart() {
             <Copy size={17} aria-hidden />
           </IconButton>
           <IconButton label="Mirror left and right" onClick={() => mirror(actions, 90)}>
-            <FlipHorizontal2 size={17} aria-hidden />
+            <FlipVertical2 size={17} aria-hidden />
           </IconButton>
           <IconButton label="Mirror up and down" onClick={() => mirror(actions, 0)}>
-            <FlipVertical2 size={17} aria-hidden />
+            <FlipHorizontal2 size={17} aria-hidden />
           </IconButton>
           <IconButton label="Group (Ctrl G)" disabled={count < 2} onClick={() => group(actions)}>
             <GroupIcon size={17} aria-hidden />

@@ -19,7 +19,7 @@ import { parseAngle } from '../../ui/plain-number.ts';
 import { TypedField } from '../../ui/typed-field.tsx';
 import { useBench, useBenchActions } from '../context.ts';
 import { changeMachine } from '../machine-choice.ts';
-import { addSheet, chooseMaterial } from '../sheet-choice.ts';
+import { addSheet, chooseMaterial, sheetName } from '../sheet-choice.ts';
 import { jobOf, machineOf, unitOf } from '../store.ts';
 import { showBed } from '../use-shortcuts.ts';
 import { Drawer, Part } from './drawer.tsx';
@@ -37,6 +37,7 @@ export function BedDrawer() {
   const machines = useBench((state) => state.shop.machines);
   const unit = useBench(unitOf);
   const sheets = useBench((state) => jobOf(state).sheets);
+  const materials = useBench((state) => state.shop.materials);
   const length = (mm: number) => formatLength(mm, unit);
   return (
     <Drawer title="Bed" aside={`${length(machine.bedWidth)} × ${length(machine.bedHeight)}`}>
@@ -74,7 +75,8 @@ export function BedDrawer() {
         <SheetPart
           key={sheet.id}
           sheet={sheet}
-          title={sheets.length === 1 ? 'Sheet' : `Sheet ${i + 1}`}
+          title={sheets.length === 1 ? 'Sheet' : `Sheet ${i + 1}: ${sheetName(sheets, sheet, materials)}`}
+          shut={sheets.length > 2 && i > 0}
           machine={machine}
           unit={unit}
         />
@@ -112,8 +114,8 @@ export function MaterialChoice({ value, choose }: { value: string | null; choose
   );
 }
 
-function SheetPart(props: { sheet: Sheet; title: string; machine: Machine; unit: LengthUnit }) {
-  const { sheet, title, machine, unit } = props;
+function SheetPart(props: { sheet: Sheet; title: string; shut: boolean; machine: Machine; unit: LengthUnit }) {
+  const { sheet, title, shut, machine, unit } = props;
   const actions = useBenchActions();
   // A sheet's place is that of its corner nearest to zero, in the machine's frame.
   const corner = machine.origin === 'top-left' ? sheet.y : sheet.y + sheet.height;
@@ -135,7 +137,7 @@ function SheetPart(props: { sheet: Sheet; title: string; machine: Machine; unit:
     return change('margin of the sheet', { margin: mm });
   };
   return (
-    <Part title={title}>
+    <Part title={title} folds={title !== 'Sheet'} shut={shut}>
       <MaterialChoice value={sheet.materialId} choose={(id) => chooseMaterial(actions, id, sheet.id)} />
       <div className="grid grid-cols-2 gap-2">
         <LengthField label="Width" unit={unit} value={sheet.width} commit={size('width')} />

@@ -27,9 +27,17 @@ export function Drawer({
   );
 }
 
+interface PartProps {
+  title: string;
+  children: ReactNode;
+  folds?: boolean;
+  /** Folded until it is opened for the first time. */
+  shut?: boolean;
+}
+
 /** A titled part of a drawer; one that folds remembers whether it is open. */
-export function Part({ title, children, folds = false }: { title: string; children: ReactNode; folds?: boolean }) {
-  const [open, setOpen] = useState(() => localStorage.getItem(`folded ${title}`) === null);
+export function Part({ title, children, folds = false, shut = false }: PartProps) {
+  const [open, setOpen] = useState(() => (localStorage.getItem(`folded ${title}`) ?? (shut ? 'yes' : 'no')) === 'no');
   if (!folds) {
     return (
       <div className="flex flex-col gap-1.5">
@@ -40,8 +48,7 @@ export function Part({ title, children, folds = false }: { title: string; childr
   }
   const toggle = () => {
     setOpen(!open);
-    if (open) localStorage.setItem(`folded ${title}`, 'yes');
-    else localStorage.removeItem(`folded ${title}`);
+    localStorage.setItem(`folded ${title}`, open ? 'yes' : 'no');
   };
   return (
     <div className="flex flex-col gap-1.5">

@@ -1,7 +1,7 @@
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
 import { addRun, changeRun, firstRun, isBurnt, moveRun, type Run, removeRun, switchLayer } from '@lambent/core';
 import { format } from 'date-fns';
-import { ArrowDown, ArrowUp, Check, FlipHorizontal2, Plus, Trash2 } from 'lucide-react';
+import { ArrowDown, ArrowUp, Check, FlipVertical2, Plus, Trash2 } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { Button, IconButton } from '../../ui/button.tsx';
 import { Choice } from '../../ui/choice.tsx';
@@ -24,7 +24,7 @@ export function RunsSwitcher() {
         title="The trips of the machine, and what burns in each"
         className="flex max-w-[104px] items-center gap-1 rounded-md border border-slate-line px-1.5 py-0.5 text-[12px] text-[#C9D5D2] hover:border-flame hover:text-white"
       >
-        {run.mirrored && <FlipHorizontal2 size={12} className="shrink-0 text-flame" aria-label="mirrored" />}
+        {run.mirrored && <FlipVertical2 size={12} className="shrink-0 text-flame" aria-label="mirrored" />}
         {several && burnt.has(run.id) && <Check size={12} className="shrink-0 text-flame" aria-label="burnt" />}
         <span className="truncate">{run.name}</span>
         {several && (
