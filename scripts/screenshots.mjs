@@ -96,6 +96,13 @@ try {
     .waitFor({ timeout: 60_000 });
   await page.waitForTimeout(5000);
   await shot('bench-burning');
+  await open(/Volunteer badges/);
+  await page.getByRole('button', { name: /^Runs/ }).click();
+  await shot('bench-runs');
+  await page.keyboard.press('Escape');
+  await page.goto(`${address}/keys/grey-depth`);
+  await page.getByTestId('key-trial').waitFor();
+  await shot('colour-keys');
   await page.goto(`${address}/machines`);
   await page.waitForTimeout(600);
   await shot('machines');

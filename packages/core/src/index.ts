@@ -68,6 +68,7 @@ export * from './plan/moves.ts';
 export * from './plan/plan.ts';
 export * from './plan/prepare.ts';
 export * from './plan/route.ts';
+export * from './plan/stops.ts';
 export * from './plan/tour.ts';
 export * from './plan/why-filled.ts';
 export * from './recipes/apply.ts';

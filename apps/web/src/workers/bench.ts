@@ -31,15 +31,15 @@ const waiting = new Set<() => void>();
 
 /** What the planning worker is asked; null when it was stopped before it answered. */
 async function askPlanner<T>(ask: (worker: Remote<BenchWorker>) => Promise<T>): Promise<T | null> {
-  let told = () => undefined as void;
+  let tell: (() => void) | null = null;
   const stopped = new Promise<null>((resolve) => {
-    told = () => resolve(null);
+    tell = () => resolve(null);
+    waiting.add(tell);
   });
-  waiting.add(told);
   try {
     return await Promise.race([ask(planningWorker()), stopped]);
   } finally {
-    waiting.delete(told);
+    if (tell) waiting.delete(tell);
   }
 }
 

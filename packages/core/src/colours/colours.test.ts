@@ -1,21 +1,12 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { assignPaint, pinItems } from '../drawing/edits.ts';
-import { box, item, jobWith, line, shop } from '../fixtures/shop.ts';
+import { box, item, jobWith, line, rule, shop } from '../fixtures/shop.ts';
 import { deriveMeaning } from './derive.ts';
 import { type ColourKey, colourDistance, layerByKey, operationColourKey, type Rule } from './key.ts';
 import { operationColours } from './operation.ts';
 
 const [key] = shop.keys;
-const rule = (more: Partial<Rule>): Rule => ({
-  part: 'stroke',
-  colour: null,
-  tolerance: 0,
-  minWidthMm: null,
-  maxWidthMm: null,
-  layerId: 'cut',
-  ...more,
-});
 const keyOf = (...rules: Rule[]): ColourKey => ({ id: 'k', name: 'K', layers: [], rules });
 const stroke = (colour: string, widthMm = 0.1) => ({ part: 'stroke' as const, colour, widthMm });
 

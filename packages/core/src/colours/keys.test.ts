@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { assignPaint, pinItems, setKey } from '../drawing/edits.ts';
 import { mergeLayer, setLayer } from '../drawing/layer-edits.ts';
-import { box, item, jobWith, line, shop } from '../fixtures/shop.ts';
+import { box, item, jobWith, line, rule, shop } from '../fixtures/shop.ts';
 import { deriveMeaning } from './derive.ts';
 import { type ColourKey, colourDistance, layerByKey, operationColourKey, type Rule, standardLayers } from './key.ts';
 import { changeOfKey, keyFromJob, keyThatTakes, keyTroubles } from './key-change.ts';
@@ -10,15 +10,6 @@ import { keyFromJson, keyFromText, keyToJson, NotAKey } from './key-json.ts';
 import { inPrint, nearMisses } from './near-miss.ts';
 
 const [house] = shop.keys;
-const rule = (more: Partial<Rule>): Rule => ({
-  part: 'stroke',
-  colour: null,
-  tolerance: 0,
-  minWidthMm: null,
-  maxWidthMm: null,
-  layerId: 'cut',
-  ...more,
-});
 const stroked = (colour: string, count = 1) =>
   Array.from({ length: count }, (_, i) =>
     item(line(0, i, 30, i), null, { paint: { stroke: colour, strokeWidthMm: 0.1, fill: null } }),

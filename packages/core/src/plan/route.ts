@@ -1,6 +1,7 @@
 import Flatbush from 'flatbush';
 import type { Polyline } from '../geometry/flatten.ts';
-import { improveTour, type Stops, type Tour } from './tour.ts';
+import type { Stops, Tour } from './stops.ts';
+import { improveTour } from './tour.ts';
 
 /** A line to be burnt, and which of its nodes it may be entered at; all of a closed one's where that is null. */
 export interface RouteLine {

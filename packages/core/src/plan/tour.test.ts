@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { improveTour, type Stops, type Tour, tourLength } from './tour.ts';
+import { type Stops, type Tour, tourLength } from './stops.ts';
+import { improveTour } from './tour.ts';
 
 const zero = { x: 0, y: 0 };
 

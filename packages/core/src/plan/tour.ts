@@ -1,21 +1,6 @@
 import Flatbush from 'flatbush';
-
-/**
- * What is to be visited: each stop is entered at one point and left at another, or the other way round. Closed
- * outlines are entered and left at the same point. In mm.
- */
-export interface Stops {
-  readonly entryX: Float64Array;
-  readonly entryY: Float64Array;
-  readonly exitX: Float64Array;
-  readonly exitY: Float64Array;
-}
-
-/** An order of stops, and which of them are gone through backwards. */
-export interface Tour {
-  readonly order: Int32Array;
-  readonly flipped: Uint8Array;
-}
+import { shortestTour } from './shortest-tour.ts';
+import type { Stops, Tour } from './stops.ts';
 
 /** How many neighbours of each end are looked at. */
 const neighbours = 8;
@@ -353,71 +338,4 @@ function neighbourLists({ entryX, entryY, exitX, exitY }: Stops): Near[] {
     const sorted = [...near].sort((a, b) => a[1] - b[1] || a[0] - b[0]).slice(0, neighbours);
     return { stops: Int32Array.from(sorted, ([stop]) => stop), distances: Float64Array.from(sorted, ([, d]) => d) };
   });
-}
-
-/** The shortest way through a few stops: every set of them by the last of it, both ways round (Held and Karp, 1962). */
-function shortestTour(stops: Stops, start: { x: number; y: number }, end: { x: number; y: number } | null): Tour {
-  const count = stops.entryX.length;
-  const { entryX, entryY, exitX, exitY } = stops;
-  // An end is a stop and which way it is gone through.
-  const into = (e: number) => ((e & 1) === 0 ? [entryX[e >> 1], entryY[e >> 1]] : [exitX[e >> 1], exitY[e >> 1]]);
-  const outOf = (e: number) => into(e ^ 1);
-  const ends = 2 * count;
-  const sets = 1 << count;
-  const length = new Float64Array(sets * ends).fill(Infinity);
-  const from = new Int16Array(sets * ends).fill(-1);
-  for (let e = 0; e < ends; e++) {
-    const [x, y] = into(e);
-    length[(1 << (e >> 1)) * ends + e] = Math.hypot(x - start.x, y - start.y);
-  }
-  for (let set = 1; set < sets; set++) {
-    for (let e = 0; e < ends; e++) {
-      const sofar = length[set * ends + e];
-      if (sofar === Infinity) continue;
-      const [x, y] = outOf(e);
-      for (let next = 0; next < ends; next++) {
-        if (set & (1 << (next >> 1))) continue;
-        const [nx, ny] = into(next);
-        const at = (set | (1 << (next >> 1))) * ends + next;
-        const longer = sofar + Math.hypot(nx - x, ny - y);
-        if (longer < length[at]) {
-          length[at] = longer;
-          from[at] = e;
-        }
-      }
-    }
-  }
-  const back = (e: number) => (end ? Math.hypot(end.x - outOf(e)[0], end.y - outOf(e)[1]) : 0);
-  let set = sets - 1;
-  let best = 0;
-  for (let e = 1; e < ends; e++)
-    if (length[set * ends + e] + back(e) < length[set * ends + best] + back(best)) best = e;
-  const order = new Int32Array(count);
-  const flipped = new Uint8Array(count);
-  for (let i = count - 1; i >= 0; i--) {
-    order[i] = best >> 1;
-    flipped[best >> 1] = best & 1;
-    const before = from[set * ends + best];
-    set ^= 1 << (best >> 1);
-    best = before;
-  }
-  return { order, flipped };
-}
-
-/** How far it is through an order of stops, from its start and to its end, in mm; what is within the stops does not count. */
-export function tourLength(
-  stops: Stops,
-  { order, flipped }: Tour,
-  start: { x: number; y: number },
-  end: { x: number; y: number } | null,
-): number {
-  let { x, y } = start;
-  let sum = 0;
-  for (const stop of order) {
-    const back = flipped[stop] === 1;
-    sum += Math.hypot((back ? stops.exitX : stops.entryX)[stop] - x, (back ? stops.exitY : stops.entryY)[stop] - y);
-    x = (back ? stops.entryX : stops.exitX)[stop];
-    y = (back ? stops.entryY : stops.exitY)[stop];
-  }
-  return end ? sum + Math.hypot(end.x - x, end.y - y) : sum;
 }

@@ -1,8 +1,7 @@
-import { type Layer, type Operation, operationNames, operations, pinItems, setLayer } from '@lambent/core';
-import { Plus } from 'lucide-react';
+import { type Layer, type Operation, operationNames, pinItems, setLayer } from '@lambent/core';
 import { useMemo } from 'react';
+import { AnotherLayer } from '../../ui/another-layer.tsx';
 import { Button } from '../../ui/button.tsx';
-import { Choice } from '../../ui/choice.tsx';
 import { OperationMark } from '../../ui/operation-mark.tsx';
 import { useBench, useBenchActions } from '../context.ts';
 import { Part } from '../drawers/drawer.tsx';
@@ -46,19 +45,7 @@ export function LayersPart() {
           );
         })}
       </ul>
-      <Choice<Operation>
-        label="Another layer"
-        look="chip"
-        value={null}
-        empty="Another layer"
-        icon={<Plus size={14} aria-hidden />}
-        options={operations.map((operation) => ({
-          value: operation,
-          text: operationNames[operation],
-          mark: <OperationMark operation={operation} />,
-        }))}
-        choose={add}
-      />
+      <AnotherLayer add={add} />
     </Part>
   );
 }

@@ -1,0 +1,23 @@
+import { type Operation, operationNames, operations } from '@lambent/core';
+import { Plus } from 'lucide-react';
+import { Choice } from './choice.tsx';
+import { OperationMark } from './operation-mark.tsx';
+
+/** Makes another layer, of the operation that is chosen. */
+export function AnotherLayer({ add }: { add: (operation: Operation) => void }) {
+  return (
+    <Choice<Operation>
+      label="Another layer"
+      look="chip"
+      value={null}
+      empty="Another layer"
+      icon={<Plus size={14} aria-hidden />}
+      options={operations.map((operation) => ({
+        value: operation,
+        text: operationNames[operation],
+        mark: <OperationMark operation={operation} />,
+      }))}
+      choose={add}
+    />
+  );
+}
