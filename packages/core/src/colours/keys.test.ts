@@ -4,7 +4,7 @@ import { assignPaint, pinItems, setKey } from '../drawing/edits.ts';
 import { mergeLayer, setLayer } from '../drawing/layer-edits.ts';
 import { box, item, jobWith, line, rule, shop } from '../fixtures/shop.ts';
 import { deriveMeaning } from './derive.ts';
-import { type ColourKey, colourDistance, layerByKey, operationColourKey, type Rule, standardLayers } from './key.ts';
+import { type ColourKey, colourDistance, layerByKey, operationColourKey, standardLayers } from './key.ts';
 import { changeOfKey, keyFromJob, keyThatTakes, keyTroubles } from './key-change.ts';
 import { keyFromJson, keyFromText, keyToJson, NotAKey } from './key-json.ts';
 import { inPrint, nearMisses } from './near-miss.ts';
