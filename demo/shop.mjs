@@ -370,4 +370,27 @@ const keys = [
   },
 ];
 
-export const shop = { name: 'Tern Lane Workshop', machines, keys, materials };
+/** What the workshop charges: minutes of its machines, square metres of stock, and for setting a job up. */
+const pricing = {
+  currency: '€',
+  setUp: 1.5,
+  perRun: 0.5,
+  minimum: 3,
+  rounding: 0.1,
+  machines: { wren: 0.35, curlew: 0.5, dunlin: 0.12 },
+  materials: {
+    'birch-ply-3': 14,
+    'birch-ply-4': 18,
+    'poplar-ply-6': 19,
+    'acrylic-clear-3': 42,
+    'acrylic-amber-5': 68,
+    'grey-board-2': 6,
+    'cotton-card-05': 5,
+    'veg-leather-2': 95,
+    'slate-6': 60,
+    'cork-3': 16,
+    'laminate-16': 74,
+  },
+};
+
+export const shop = { name: 'Tern Lane Workshop', machines, keys, materials, pricing };

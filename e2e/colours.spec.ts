@@ -173,11 +173,16 @@ test('a layer’s block opens its settings: numbers by hand, order by clicks, wa
   const step = page.getByTestId('step-cut-all');
   await step.getByRole('button').first().click();
   await choose(page, /^Way round/, 'Anticlockwise');
-  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Choose', exact: true }).click();
+  await clickBed(page, 70, 30);
+  await page.getByRole('button', { name: 'Done' }).click();
   const { steps } = await storedPlan(page);
   const { moves } = steps[0];
   const starts = [...moves.kinds].flatMap((kind, i) => (kind === 0 ? [Math.floor(moves.xs[i] / 10)] : []));
   expect(starts.map((x) => (x >= 9 ? 'third' : x >= 5 ? 'second' : 'first'))).toEqual(['third', 'first', 'second']);
+  // The second one starts at the corner that was clicked.
+  const second = [...moves.kinds].map((kind, i) => [kind, moves.xs[i], moves.ys[i]]).filter(([kind]) => kind === 0)[2];
+  expect(second.slice(1)).toEqual([70, 30]);
   let area = 0;
   for (let i = 1; i <= 4; i++) area += moves.xs[i - 1] * moves.ys[i] - moves.xs[i] * moves.ys[i - 1];
   expect(area).toBeLessThan(0);

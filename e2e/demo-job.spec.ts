@@ -71,3 +71,25 @@ test('the preview plays, stands anywhere, and is left', async ({ page }) => {
   await page.getByRole('button', { name: 'Leave the preview' }).click();
   await expect(page.getByTestId('step-cut-outer')).not.toHaveAttribute('data-done', /./);
 });
+
+test('a run has a price in its parts, by what the shop charges', async ({ page }) => {
+  await page.goto('/machines');
+  const prices = page.getByRole('region', { name: 'Prices' });
+  await prices.getByLabel('Setting a job up').fill('4,50');
+  await prices.getByLabel('Setting a job up').press('Enter');
+  await prices.getByLabel('A minute of Wren').fill('-1');
+  await prices.getByLabel('A minute of Wren').press('Enter');
+  await expect(prices.getByRole('alert')).toHaveText('From 0 to a million.');
+  await prices.getByLabel('A minute of Wren').press('Escape');
+  await openJob(page, 'Row markers');
+  await expect(page.getByTestId('plan-price')).toContainText('€');
+  const before = await page.getByTestId('plan-price').textContent();
+  await page.keyboard.press('6');
+  await expect(page.getByText('Setting up', { exact: true })).toBeVisible();
+  await expect(page.getByText('€ 4.50')).toBeVisible();
+  // Half the work, less to pay.
+  await page.getByRole('button', { name: 'Leave Engrave out of this run' }).click();
+  await expect(page.getByTestId('plan-price')).not.toHaveText(before ?? '');
+  await page.keyboard.press('Control+z');
+  await expect(page.getByTestId('plan-price')).toHaveText(before ?? '');
+});

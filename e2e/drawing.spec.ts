@@ -317,6 +317,13 @@ test('every other shape, by pointer and by number', async ({ page }) => {
   await pointAt(page, 220, 40);
   await page.keyboard.type('25');
   await page.keyboard.press('Enter');
+  // Another by how far it rises.
+  await clickBed(page, 300, 60, true);
+  await clickBed(page, 340, 60, true);
+  await pointAt(page, 320, 40);
+  await page.keyboard.press('Tab');
+  await page.keyboard.type('20');
+  await page.keyboard.press('Enter');
   await tool(page, 'Freehand');
   await pointAt(page, 40, 200);
   await page.mouse.down();
@@ -333,7 +340,7 @@ test('every other shape, by pointer and by number', async ({ page }) => {
   await page.keyboard.up('Shift');
   await page.keyboard.up('Alt');
 
-  const [slot, octagon, arc, pen, square] = await items(page);
+  const [slot, octagon, arc, half, pen, square] = await items(page);
   expect(slot.shape).toMatchObject({ kind: 'slot', width: 6 });
   expect(placeOf(slot).slice(2)).toEqual([30, 6]);
   expect(octagon.shape).toMatchObject({ kind: 'polygon', sides: 8, radius: 15, inner: null });
@@ -341,10 +348,11 @@ test('every other shape, by pointer and by number', async ({ page }) => {
   expect(placeOf(arc)[2]).toBeCloseTo(40, 3);
   // Up from its ends, by what an arc of 25 mm over 40 mm rises.
   expect(placeOf(arc)[3]).toBeCloseTo(10, 3);
+  expect(half.shape).toMatchObject({ kind: 'arc', radius: closeTo(20, 6), sweep: closeTo(180, 6) });
   expect(pen.shape.kind).toBe('path');
   expect(placeOf(pen)[2]).toBeGreaterThan(90);
   expect(placeOf(square)[2]).toBe(placeOf(square)[3]);
-  for (let i = 0; i < 6; i++) await page.keyboard.press('Control+z');
+  for (let i = 0; i < 7; i++) await page.keyboard.press('Control+z');
   expect(await items(page)).toHaveLength(0);
 });
 

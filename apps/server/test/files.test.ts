@@ -83,10 +83,24 @@ test('an original comes back as it was brought in, to its own job only', async (
   expect((await bytesAt(`/api/jobs/${other}/originals/${body.id}`)).status).toBe(404);
 });
 
+test('the shop’s price list is kept, and checked', async () => {
+  const { body } = await stack.ask<SettingsDto>('GET', '/api/settings');
+  expect(body.pricing).toMatchObject({ currency: '€', setUp: 1.5, machines: { wren: 0.35 } });
+  const dearer = { ...body.pricing, setUp: 2 };
+  const settled = await stack.ask<SettingsDto>('PUT', '/api/settings', { fileNames: body.fileNames, pricing: dearer });
+  expect(settled.body.pricing).toEqual(dearer);
+  for (const pricing of [{ ...dearer, setUp: -1 }, { ...dearer, machines: 3 }, 'free']) {
+    expect((await stack.ask('PUT', '/api/settings', { fileNames: body.fileNames, pricing })).status).toBe(400);
+  }
+  // What is not sent stays as it is.
+  await stack.ask('PUT', '/api/settings', { fileNames: '{job}' });
+  expect((await stack.ask<SettingsDto>('GET', '/api/settings')).body).toEqual({ fileNames: '{job}', pricing: dearer });
+});
+
 test('the shop’s pattern for file names is kept, and checked', async () => {
   const settings = async () => (await stack.ask<SettingsDto>('GET', '/api/settings')).body;
   expect((await settings()).fileNames).toContain('{job}');
   await stack.ask('PUT', '/api/settings', { fileNames: '{date} {job}', more: 1 });
-  expect(await settings()).toEqual({ fileNames: '{date} {job}' });
+  expect(await settings()).toMatchObject({ fileNames: '{date} {job}' });
   expect((await stack.ask('PUT', '/api/settings', { fileNames: '' })).status).toBe(400);
 });

@@ -1,4 +1,5 @@
-import { IsString, Length } from 'class-validator';
+import type { Pricing } from '@lambent/core';
+import { IsObject, IsOptional, IsString, Length } from 'class-validator';
 
 /** What the shop has settled for every job. */
 export class SettingsDto {
@@ -6,4 +7,9 @@ export class SettingsDto {
   @IsString()
   @Length(1, 200, { message: 'A pattern for file names has 1 to 200 characters.' })
   fileNames!: string;
+
+  /** What the shop charges: a price list, checked by core; left as it is where it is not sent. */
+  @IsOptional()
+  @IsObject()
+  pricing?: Pricing;
 }

@@ -3,7 +3,7 @@ import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { Repository } from 'typeorm';
 import { config } from '../config.ts';
-import { ColourKeyEntity, MachineEntity, MaterialEntity, RecipeEntity } from './entities.ts';
+import { ColourKeyEntity, MachineEntity, MaterialEntity, RecipeEntity, SettingEntity } from './entities.ts';
 
 /** The shop's machines, materials and keys, in the order the shop keeps them. */
 @Injectable()
@@ -47,6 +47,7 @@ export class ShopService {
         ColourKeyEntity,
         shop.keys.map((definition, position) => ({ id: definition.id, position, definition })),
       );
+      if (shop.pricing) await manager.insert(SettingEntity, { name: 'pricing', value: JSON.stringify(shop.pricing) });
       for (const [position, { recipes, ...material }] of shop.materials.entries()) {
         await manager.insert(MaterialEntity, { ...material, position });
         await manager.insert(

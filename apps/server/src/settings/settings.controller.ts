@@ -1,5 +1,5 @@
 import { SettingsDto } from '@lambent/contracts';
-import { usualFileName } from '@lambent/core';
+import { freeOfCharge, pricingFromJson, usualFileName } from '@lambent/core';
 import { Body, Controller, Get, Put } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { Repository } from 'typeorm';
@@ -12,13 +12,19 @@ export class SettingsController {
 
   @Get()
   async get(): Promise<SettingsDto> {
-    const row = await this.settings.findOneBy({ name: 'fileNames' });
-    return { fileNames: row?.value ?? usualFileName };
+    const rows = new Map((await this.settings.find()).map(({ name, value }) => [name, value]));
+    const pricing = rows.get('pricing');
+    return {
+      fileNames: rows.get('fileNames') ?? usualFileName,
+      pricing: pricing === undefined ? freeOfCharge : pricingFromJson(JSON.parse(pricing)),
+    };
   }
 
   @Put()
-  async put(@Body() { fileNames }: SettingsDto): Promise<SettingsDto> {
-    await this.settings.save({ name: 'fileNames', value: fileNames });
+  async put(@Body() { fileNames, pricing }: SettingsDto): Promise<SettingsDto> {
+    const rows = [{ name: 'fileNames', value: fileNames }];
+    if (pricing) rows.push({ name: 'pricing', value: JSON.stringify(pricingFromJson(pricing)) });
+    await this.settings.save(rows);
     return this.get();
   }
 }

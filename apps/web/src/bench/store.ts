@@ -4,6 +4,7 @@ import {
   type Box,
   boundsAmong,
   type EvenSpacing,
+  freeOfCharge,
   type GuideLine,
   type History,
   type Item,
@@ -14,6 +15,7 @@ import {
   type Matrix,
   type Point,
   type PreparedJob,
+  type Pricing,
   prepareJob,
   record,
   redo,
@@ -78,6 +80,7 @@ export interface BenchState {
   title: string;
   project: string;
   shop: ShopLists;
+  pricing: Pricing;
   history: History<JobDocument>;
   prepared: PreparedJob;
   /** The run that is looked at: prepared, planned, sent. The first one where the job has no such run. */
@@ -139,13 +142,14 @@ export interface BenchState {
 
 export type BenchStore = ReturnType<typeof createBenchStore>;
 
-export function createBenchStore(answer: JobAnswer, shop: ShopLists) {
+export function createBenchStore(answer: JobAnswer, shop: ShopLists, pricing: Pricing = freeOfCharge) {
   const document = jobFromJson(answer.document);
   return create<BenchState>(() => ({
     jobId: answer.id,
     title: answer.title,
     project: answer.project,
     shop,
+    pricing,
     history: startHistory(document),
     prepared: prepareJob(document, shop),
     runId: document.runs[0].id,

@@ -1,9 +1,9 @@
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
-import { blocks, formatDuration } from '@lambent/core';
+import { blocks, formatDuration, formatMoney, priceOf } from '@lambent/core';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { format } from 'date-fns';
 import { Check, Cpu, Flame, Layers, Redo2, Undo2 } from 'lucide-react';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { toast } from 'sonner';
 import { api, sentenceOf } from '../api.ts';
@@ -156,10 +156,26 @@ function PlanTime() {
   const planned = useBench((state) => state.planned);
   const current = useBench(isPlanned);
   const count = planned?.plan.steps.length ?? 0;
+  const prepared = useBench((state) => state.prepared);
+  const shop = useBench((state) => state.shop);
+  const pricing = useBench((state) => state.pricing);
+  const price = useMemo(
+    () => (planned ? priceOf(planned.plan, prepared, shop, pricing) : null),
+    [planned, prepared, shop, pricing],
+  );
+  const parts = price?.parts.map(({ what, amount }) => `${what}: ${formatMoney(amount, pricing)}`).join('\n');
   return (
     <div className={`min-w-[92px] text-right ${current ? '' : 'opacity-50'}`} data-testid="plan-time" aria-live="off">
       <p className="figures text-[14px] font-bold leading-5">{planned ? formatDuration(planned.plan.timeS) : '…'}</p>
-      <p className="text-[12px] leading-4 text-quiet">{count === 1 ? '1 step' : `${count} steps`}</p>
+      <p className="text-[12px] leading-4 text-quiet" title={parts}>
+        {count === 1 ? '1 step' : `${count} steps`}
+        {price && price.total > 0 && (
+          <>
+            {' · '}
+            <span data-testid="plan-price">{formatMoney(price.total, pricing)}</span>
+          </>
+        )}
+      </p>
     </div>
   );
 }

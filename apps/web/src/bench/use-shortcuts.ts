@@ -2,7 +2,7 @@ import { isEmpty, moveItems, type Point, removeItems, setMark, snapPoint } from 
 import { useEffect } from 'react';
 import { useNavigate } from 'react-router';
 import { viewOf, zoomAt } from './bed/view.ts';
-import { duplicate, group, ungroup } from './commands.ts';
+import { duplicate, group, order, ungroup } from './commands.ts';
 import { type BenchActions, jobOf, looks, machineOf, selectionBox, stages } from './store.ts';
 import { chooseTool } from './tools/choose.ts';
 import { rounded, snapField, snapReach } from './tools/snapping.ts';
@@ -19,6 +19,7 @@ export const keySheet: readonly { keys: string; does: string }[] = [
   { keys: 'Del', does: 'delete the selection' },
   { keys: 'Ctrl D', does: 'duplicate; again, by the same move' },
   { keys: 'Ctrl G', does: 'group; with Shift, take apart' },
+  { keys: 'Page Up, Down', does: 'forward, backward; with Shift, all the way' },
   { keys: 'Arrows', does: 'nudge by the step; Shift ×10, Alt ÷10' },
   { keys: 'Ctrl click', does: 'select one item of a group; or a double click' },
   { keys: 'Q W E … P, F, G, H', does: 'the tools, in the order of the dock' },
@@ -114,6 +115,13 @@ function runPlain(actions: BenchActions, key: string, event: KeyboardEvent): boo
       if (selection.size === 0) return false;
       deleteSelection(actions);
       return true;
+    case 'pageup':
+    case 'pagedown': {
+      if (selection.size === 0) return false;
+      const up = key === 'pageup';
+      order(actions, event.shiftKey ? (up ? 'front' : 'back') : up ? 'forward' : 'backward');
+      return true;
+    }
     case 'escape':
       if (tool?.cancel()) return true;
       if (tool && tool.name !== 'pick') chooseTool(actions, 'pick');

@@ -15,13 +15,14 @@ export function BenchRoute() {
   const loaded = useQuery({
     queryKey: ['bench', jobId, round],
     queryFn: async () => {
-      const [job, machines, materials, keys] = await Promise.all([
+      const [job, machines, materials, keys, settings] = await Promise.all([
         api.job(jobId),
         api.machines(),
         api.materials(),
         api.keys(),
+        api.settings(),
       ]);
-      return { job, shop: { machines, materials, keys } };
+      return { job, shop: { machines, materials, keys }, pricing: settings.pricing };
     },
     staleTime: Number.POSITIVE_INFINITY,
     gcTime: 0,
@@ -30,7 +31,7 @@ export function BenchRoute() {
   });
   const bench = useMemo(() => {
     if (!loaded.data) return null;
-    const store = createBenchStore(loaded.data.job, loaded.data.shop);
+    const store = createBenchStore(loaded.data.job, loaded.data.shop, loaded.data.pricing);
     return { store, actions: benchActions(store) };
   }, [loaded.data]);
   const reload = useCallback(() => setRound((count) => count + 1), []);

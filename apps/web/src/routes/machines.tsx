@@ -4,6 +4,7 @@ import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { toast } from 'sonner';
 import { api, sentenceOf } from '../api.ts';
+import { Prices } from '../shop/prices.tsx';
 import { useLive } from '../stores/live.ts';
 import { Button } from '../ui/button.tsx';
 import { stateLook } from '../ui/machine-state.ts';
@@ -31,6 +32,7 @@ export function MachinesRoute() {
               </li>
             ))}
           </ul>
+          <Prices />
         </div>
       </main>
     </div>

@@ -1,6 +1,7 @@
 import type { ColourKey } from '../colours/key.ts';
 import type { Operation } from '../colours/operation.ts';
 import type { Sheet } from '../drawing/sheet.ts';
+import type { Pricing } from './pricing.ts';
 
 /** Where a machine's X0 Y0 lies on its bed. From a top-left origin Y runs down, from the others up. */
 export type Origin = 'top-left' | 'bottom-left' | 'centre';
@@ -63,6 +64,8 @@ export interface Shop {
   readonly machines: readonly Machine[];
   readonly keys: readonly ColourKey[];
   readonly materials: readonly Material[];
+  /** What it charges; nothing where nothing is said. */
+  readonly pricing?: Pricing;
 }
 
 export function bedBox(machine: Machine) {

@@ -56,10 +56,10 @@ export function ArrangePart() {
           <IconButton label="Take the group apart (Ctrl Shift G)" onClick={() => ungroup(actions)}>
             <Ungroup size={17} aria-hidden />
           </IconButton>
-          <IconButton label="To the front" onClick={() => order(actions, 'front')}>
+          <IconButton label="To the front (Shift Page Up; a step: Page Up)" onClick={() => order(actions, 'front')}>
             <ArrowUpToLine size={17} aria-hidden />
           </IconButton>
-          <IconButton label="To the back" onClick={() => order(actions, 'back')}>
+          <IconButton label="To the back (Shift Page Down; a step: Page Down)" onClick={() => order(actions, 'back')}>
             <ArrowDownToLine size={17} aria-hidden />
           </IconButton>
           <IconButton label="Lock" onClick={() => lock(actions)}>

@@ -1,8 +1,8 @@
 import type { MachineCommand, RunAnswer } from '@lambent/contracts';
-import { formatClock, formatDuration, stepTitle } from '@lambent/core';
+import { formatClock, formatDuration, formatMoney, priceOf, stepTitle } from '@lambent/core';
 import { format } from 'date-fns';
 import { Pause, Play, RotateCcw } from 'lucide-react';
-import { useEffect, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { toast } from 'sonner';
 import { api, sentenceOf } from '../../api.ts';
 import { useLive } from '../../stores/live.ts';
@@ -39,9 +39,32 @@ export function BurnDrawer() {
           </dl>
         </Part>
       )}
+      <PricePart />
       <TakeOut />
       <Record />
     </Drawer>
+  );
+}
+
+/** What the run costs, in its parts. */
+function PricePart() {
+  const plan = useBench((state) => state.planned?.plan ?? null);
+  const prepared = useBench((state) => state.prepared);
+  const shop = useBench((state) => state.shop);
+  const pricing = useBench((state) => state.pricing);
+  const price = useMemo(() => plan && priceOf(plan, prepared, shop, pricing), [plan, prepared, shop, pricing]);
+  if (!price || price.total === 0) return null;
+  return (
+    <Part title={prepared.job.runs.length > 1 ? `Price of ${prepared.run.name}` : 'Price'}>
+      <dl className="figures flex flex-col gap-1 text-[12.5px]">
+        {price.parts.map(({ what, amount }) => (
+          <Fact key={what} name={what} value={formatMoney(amount, pricing)} />
+        ))}
+        <div className="border-t border-line pt-1 font-bold">
+          <Fact name="In all" value={formatMoney(price.total, pricing)} />
+        </div>
+      </dl>
+    </Part>
   );
 }
 

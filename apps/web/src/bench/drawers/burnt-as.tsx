@@ -11,7 +11,7 @@ import { jobOf } from '../store.ts';
 export function BurntAs() {
   const actions = useBenchActions();
   const selection = useBench((state) => state.selection);
-  const drawing = useBench((state) => jobOf(state).drawing);
+  const { drawing, runs } = useBench(jobOf);
   const { layers, placed } = useBench((state) => state.prepared.meaning);
   const { on, pinned } = useMemo(() => {
     const layerIds = layers.filter(({ id }) => placed.get(id)?.some(({ item }) => selection.has(item.id)));
@@ -23,28 +23,41 @@ export function BurntAs() {
     actions.edit(layerId === null ? 'unpin' : `pin to ${layers.find(({ id }) => id === layerId)?.name}`, (job) =>
       pinItems(job, selection, layerId),
     );
+  // Of a job with several runs: those in which all or some of it burns.
+  const inRuns = runs.filter(
+    ({ off, only }) =>
+      on.some(({ id, operation }) => isBurnt(operation) && !off.includes(id)) &&
+      (only === null || only.some((id) => selection.has(id))),
+  );
   return (
-    <div className="flex items-center gap-1.5">
-      <div className="min-w-0 flex-1">
-        <Choice
-          label="Layer of the selection"
-          value={value}
-          empty={on.length > 1 ? `On ${on.length} layers` : 'On no layer yet'}
-          icon={pinned > 0 ? <Pin size={14} className="shrink-0 text-petrol" aria-hidden /> : undefined}
-          options={layers.map(({ id, name, operation }) => ({
-            value: id,
-            text: name,
-            aside: isBurnt(operation) ? undefined : 'not burnt',
-            mark: <OperationMark operation={operation} />,
-          }))}
-          choose={pin}
-        />
+    <>
+      <div className="flex items-center gap-1.5">
+        <div className="min-w-0 flex-1">
+          <Choice
+            label="Layer of the selection"
+            value={value}
+            empty={on.length > 1 ? `On ${on.length} layers` : 'On no layer yet'}
+            icon={pinned > 0 ? <Pin size={14} className="shrink-0 text-petrol" aria-hidden /> : undefined}
+            options={layers.map(({ id, name, operation }) => ({
+              value: id,
+              text: name,
+              aside: isBurnt(operation) ? undefined : 'not burnt',
+              mark: <OperationMark operation={operation} />,
+            }))}
+            choose={pin}
+          />
+        </div>
+        {pinned > 0 && (
+          <Button title="Hands it back to the colour key" onClick={() => pin(null)}>
+            Unpin
+          </Button>
+        )}
       </div>
-      {pinned > 0 && (
-        <Button title="Hands it back to the colour key" onClick={() => pin(null)}>
-          Unpin
-        </Button>
+      {runs.length > 1 && (
+        <p className="text-[12px] text-quiet">
+          {inRuns.length > 0 ? `Burns in ${inRuns.map(({ name }) => name).join(', ')}` : 'Burns in no run'}
+        </p>
       )}
-    </div>
+    </>
   );
 }

@@ -3,13 +3,13 @@ import type { BenchActions } from '../store.ts';
 import { addShape, outlineOfShape, showDraft } from './draw.ts';
 import type { Tool, ToolPoint } from './tool.ts';
 
-/** Draws an arc: its start, its end, then any point it goes through, or its radius. */
+/** Draws an arc: its start, its end, then any point it goes through, its radius, or how far it rises over its ends. */
 export class ArcTool implements Tool {
   readonly name = 'arc';
   readonly snaps = true;
   private points: Point[] = [];
   private to: ToolPoint | null = null;
-  private radius: number | null = null;
+  private typed: { readonly name: 'radius' | 'rise'; readonly value: number } | null = null;
 
   constructor(private readonly actions: BenchActions) {}
 
@@ -43,19 +43,19 @@ export class ArcTool implements Tool {
   cancel(): boolean {
     const was = this.points.length > 0;
     this.points = [];
-    this.radius = null;
+    this.typed = null;
     showDraft(this.actions, null);
     return was;
   }
 
-  type(_: string, value: number): string | undefined {
+  type(field: string, value: number): string | undefined {
     const [a, b] = this.points;
-    const least = b ? Math.hypot(b.x - a.x, b.y - a.y) / 2 : 0;
-    if (!(value > 0)) return 'A radius is more than 0.';
-    if (value < least - 1e-9)
-      return `The ends are ${(2 * least).toFixed(2)} mm apart: at least ${least.toFixed(2)} mm.`;
+    if (!(value > 0)) return field === 'rise' ? 'It rises by more than 0.' : 'A radius is more than 0.';
     if (value > 100_000) return 'That is larger than any bed.';
-    this.radius = Math.max(value, least);
+    const least = b ? Math.hypot(b.x - a.x, b.y - a.y) / 2 : 0;
+    if (field === 'radius' && value < least - 1e-9)
+      return `The ends are ${(2 * least).toFixed(2)} mm apart: at least ${least.toFixed(2)} mm.`;
+    this.typed = field === 'rise' ? { name: 'rise', value } : { name: 'radius', value: Math.max(value, least) };
     this.show();
     return undefined;
   }
@@ -71,7 +71,9 @@ export class ArcTool implements Tool {
     const [a, b] = this.points;
     const through = this.to?.bed;
     if (!a || !b || !through) return null;
-    return this.radius === null ? arcThrough(a, through, b) : arcOfRadius(a, b, through, this.radius);
+    if (this.typed === null) return arcThrough(a, through, b);
+    const { name, value } = this.typed;
+    return name === 'rise' ? arcOfRise(a, b, through, value) : arcOfRadius(a, b, through, value);
   }
 
   private show(): void {
@@ -79,18 +81,15 @@ export class ArcTool implements Tool {
     const { to } = this;
     if (!a || !to) return;
     const shape = this.shape();
+    const field = (name: 'radius' | 'rise', label: string, value: number) => ({
+      name,
+      label,
+      kind: 'length' as const,
+      value,
+      typed: this.typed?.name === name,
+    });
     const fields =
-      shape?.kind === 'arc'
-        ? [
-            {
-              name: 'radius',
-              label: 'R',
-              kind: 'length' as const,
-              value: shape.radius,
-              typed: this.radius !== null,
-            },
-          ]
-        : [];
+      shape?.kind === 'arc' ? [field('radius', 'R', shape.radius), field('rise', 'Rise', riseOf(shape))] : [];
     const chord: Shape = {
       kind: 'slot',
       x1: a.x,
@@ -124,6 +123,20 @@ function arcOfRadius(a: Point, b: Point, towards: Point, radius: number): Shape 
   const [nx, ny] = [(-dy / length) * side, (dx / length) * side];
   const centre = { x: (a.x + b.x) / 2 - nx * rise * far, y: (a.y + b.y) / 2 - ny * rise * far };
   return arcAbout(centre, a, b, side < 0);
+}
+
+/** The arc between two points that rises so far over the line between them, to the side of a third. */
+function arcOfRise(a: Point, b: Point, towards: Point, rise: number): Shape | null {
+  const [dx, dy] = [b.x - a.x, b.y - a.y];
+  const length = Math.hypot(dx, dy);
+  const side = Math.sign(dx * (towards.y - a.y) - dy * (towards.x - a.x)) || 1;
+  const top = { x: (a.x + b.x) / 2 - (dy / length) * side * rise, y: (a.y + b.y) / 2 + (dx / length) * side * rise };
+  return arcThrough(a, top, b);
+}
+
+/** How far an arc rises over the line between its ends. */
+function riseOf({ radius, sweep }: { readonly radius: number; readonly sweep: number }): number {
+  return radius * (1 - Math.cos((Math.abs(sweep) * Math.PI) / 360));
 }
 
 function arcAbout({ x: cx, y: cy }: Point, a: Point, b: Point, clockwise: boolean): Shape {

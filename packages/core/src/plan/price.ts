@@ -1,0 +1,74 @@
+import { boundsOfAll } from '../drawing/item.ts';
+import { boxHeight, boxWidth, isEmpty } from '../geometry/box.ts';
+import type { Pricing } from '../recipes/pricing.ts';
+import type { Shop } from '../recipes/shop.ts';
+import type { BurnPlan } from './plan.ts';
+import { type PreparedJob, prepareJob } from './prepare.ts';
+
+/** One part of a price, in the shop's currency. */
+export interface PricePart {
+  readonly what: string;
+  readonly amount: number;
+}
+
+/** What a run costs: its parts, and what they come to, rounded as the shop rounds. */
+export interface Price {
+  readonly parts: readonly PricePart[];
+  readonly total: number;
+}
+
+/**
+ * The price of a run: the machine's minutes, the stock that no earlier run of the job has used, each material by the
+ * area that encloses what burns on it, setting up with the first run, and the fee of each run; the minimum is for the
+ * job, and counts with its first run. Nothing to burn costs nothing.
+ */
+export function priceOf(
+  plan: BurnPlan,
+  prepared: PreparedJob,
+  shop: Pick<Shop, 'machines' | 'keys' | 'materials'>,
+  pricing: Pricing,
+): Price {
+  if (plan.steps.length === 0) return { parts: [], total: 0 };
+  const { job, run, machine } = prepared;
+  const earlier = job.runs.slice(0, job.runs.indexOf(run));
+  const used = new Set(
+    earlier.flatMap((other) => [...areasByMaterial(prepareJob(job, shop, { runId: other.id })).keys()]),
+  );
+  const parts: PricePart[] = [
+    {
+      what: `${machine.name}, ${(plan.timeS / 60).toFixed(1)} min`,
+      amount: (plan.timeS / 60) * (pricing.machines[machine.id] ?? 0),
+    },
+  ];
+  for (const [id, { name, mm2 }] of areasByMaterial(prepared)) {
+    if (used.has(id)) continue;
+    parts.push({ what: `${name}, ${(mm2 / 100).toFixed(0)} cm²`, amount: (mm2 / 1e6) * (pricing.materials[id] ?? 0) });
+  }
+  if (earlier.length === 0) parts.push({ what: 'Setting up', amount: pricing.setUp });
+  parts.push({ what: 'Each run', amount: pricing.perRun });
+  const sum = parts.reduce((total, { amount }) => total + amount, 0);
+  if (earlier.length === 0 && sum < pricing.minimum)
+    parts.push({ what: 'Up to the minimum', amount: pricing.minimum - sum });
+  const due = earlier.length === 0 ? Math.max(sum, pricing.minimum) : sum;
+  return { parts: parts.filter(({ amount }) => amount > 0), total: roundedTo(due, pricing.rounding) };
+}
+
+/** The area in mm² that encloses what burns on each material, by its id. */
+function areasByMaterial({ layers }: PreparedJob): Map<string, { name: string; mm2: number }> {
+  const areas = new Map<string, { name: string; mm2: number }>();
+  const materials = new Set(layers.flatMap(({ burns, material }) => (burns && material ? [material] : [])));
+  for (const material of materials) {
+    const items = layers
+      .filter(({ burns, material: of }) => burns && of === material)
+      .flatMap(({ placed }) => placed.map(({ item }) => item));
+    const bounds = boundsOfAll(items);
+    if (!isEmpty(bounds)) areas.set(material.id, { name: material.name, mm2: boxWidth(bounds) * boxHeight(bounds) });
+  }
+  return areas;
+}
+
+/** Rounded up to whole steps; to hundredths where there is no step. */
+function roundedTo(amount: number, step: number): number {
+  if (!(step > 0)) return Math.round(amount * 100) / 100;
+  return Math.round(Math.ceil(amount / step - 1e-9) * step * 100) / 100;
+}
