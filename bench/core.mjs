@@ -12,6 +12,11 @@ function readRelief() {
   return core.readSvg(text, () => `r${++next}`).drawing;
 }
 
+/** The relief as a job on Curlew. */
+export function reliefJob() {
+  return jobOf(readRelief());
+}
+
 function jobOf(drawing) {
   const machine = shop.machines.find(({ id }) => id === 'curlew');
   const material = shop.materials.find(({ id }) => id === 'grey-board-2');

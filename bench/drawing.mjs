@@ -7,7 +7,7 @@ import config from '../playwright.config.ts';
 const items = 20_000;
 
 /** 20,000 items of 12 or 13 stretches each, half of them curves: 250,000 in all, in groups of ten. */
-function largeDrawing() {
+export function largeDrawing() {
   const groups = Array.from({ length: items / 10 }, (_, i) => ({ id: `g${i}`, name: `Part ${i}`, parentId: null }));
   const made = Array.from({ length: items }, (_, i) => {
     const [x, y] = [4 + (i % 200) * 4.9, 4 + Math.floor(i / 200) * 6.9];

@@ -7,16 +7,21 @@ import { checkNode, ensureBuilt, ensureInstalled, root, startStack } from './lib
 checkNode();
 ensureInstalled();
 ensureBuilt();
-const { benchCore } = await import('../bench/core.mjs');
+const { benchCore, reliefJob } = await import('../bench/core.mjs');
 const { benchMotion } = await import('../bench/motion.mjs');
 const { benchFrames } = await import('../bench/frames.mjs');
-const { benchDrawing } = await import('../bench/drawing.mjs');
+const { benchDrawing, largeDrawing } = await import('../bench/drawing.mjs');
+const { benchPicking } = await import('../bench/picking.mjs');
 const { benchReading } = await import('../bench/reading.mjs');
 const { benchTravel } = await import('../bench/travel.mjs');
 
 const reading = benchReading();
 const core = benchCore();
 const travel = benchTravel();
+const picking = benchPicking([
+  ['Estuary relief', reliefJob()],
+  ['20,000 items', largeDrawing()],
+]);
 const dataFolder = mkdtempSync(join(tmpdir(), 'lambent-bench-'));
 const stack = await startStack({ dataFolder, port: 7700, quiet: true });
 let frames = [];
@@ -132,6 +137,13 @@ ${table(
     p95Ms.toFixed(1),
     count,
   ]),
+)}
+
+Under the pointer, by the computation alone; the bound is 4 ms.
+
+${table(
+  ['drawing', 'doing', 'median ms', '95th percentile ms'],
+  picking.map(({ name, doing, medianMs, p95Ms }) => [name, doing, medianMs.toFixed(2), p95Ms.toFixed(2)]),
 )}
 
 ${table(

@@ -47,8 +47,8 @@ export interface SnapField {
 
 /** Items of more stretches than this are not looked through for circles. */
 const mostForCircles = 4000;
-/** More stretches than this under the pointer are not crossed with each other. */
-const mostCrossed = 80;
+/** Of more stretches than this within reach only the nearest are looked at. */
+const mostClose = 24;
 
 /**
  * What is near a point, within `reach` mm: the nearest of the strongest. Points beat lines, and lines the grid.
@@ -76,19 +76,22 @@ export function snapPoint(field: SnapField, { x, y }: Point, reach: number, from
       offer(features.kinds[i], features.points[i * 2], features.points[i * 2 + 1]);
     near.push(...features.near(x, y, reach));
   }
-  if (kinds.has('crossing') && near.length > 1 && near.length <= mostCrossed) {
-    for (let i = 0; i < near.length; i++) {
-      for (let j = i + 1; j < near.length; j++) {
-        for (const { ta, tb, x: px, y: py } of crossingsOf([near[i]], [near[j]])) {
-          // Where both end, it is a joint, or ends that are found as such.
-          if ((ta > 0 && ta < 1) || (tb > 0 && tb < 1)) offer('crossing', px, py);
-        }
-      }
+  // What passes within reach, the nearest first.
+  const close = near
+    .map((stretch) => ({ stretch, ...nearestOn(stretch, x, y) }))
+    .filter(({ distance }) => distance <= reach)
+    .sort((a, b) => a.distance - b.distance)
+    .slice(0, mostClose);
+  if (kinds.has('crossing') && close.length > 1) {
+    const stretches = close.map(({ stretch }) => stretch);
+    for (const { a, b, ta, tb, x: px, y: py } of crossingsOf(stretches, stretches)) {
+      // Where both end, it is a joint, or ends that are found as such.
+      if (a < b && ((ta > 0 && ta < 1) || (tb > 0 && tb < 1))) offer('crossing', px, py);
     }
   }
-  if (from) {
-    for (const stretch of near) {
-      for (const { kind, t } of seenFrom(stretch, from, x, y)) {
+  if (from && (kinds.has('tangent') || kinds.has('perpendicular'))) {
+    for (const { stretch, t: nearest } of close) {
+      for (const { kind, t } of seenFrom(stretch, from, nearest)) {
         const p = pointAt(stretch, t);
         offer(kind, p.x, p.y);
       }
@@ -103,8 +106,7 @@ export function snapPoint(field: SnapField, { x, y }: Point, reach: number, from
   if (best) return strip(best);
 
   // Nothing but lines: the nearest of them.
-  for (const stretch of near) {
-    const { t } = nearestOn(stretch, x, y);
+  for (const { stretch, t } of close) {
     const p = pointAt(stretch, t);
     offer('line', p.x, p.y);
   }
@@ -214,11 +216,11 @@ function isSmoothJoint(a: Stretch, b: Stretch): boolean {
   );
 }
 
-/** Where a line from a point meets a stretch at a right angle, or only touches it, near (x, y). */
-function seenFrom(s: Stretch, from: Point, x: number, y: number): { kind: SnapKind; t: number }[] {
+/** Where a line from a point meets a stretch at a right angle, or only touches it, near its place `nearest`. */
+function seenFrom(s: Stretch, from: Point, nearest: number): { kind: SnapKind; t: number }[] {
   const out: { kind: SnapKind; t: number }[] = [];
   const solve = (f: (t: number) => number): number | null => {
-    let t = nearestOn(s, x, y).t;
+    let t = nearest;
     for (let i = 0; i < 25; i++) {
       const h = 1e-5;
       const value = f(t);
