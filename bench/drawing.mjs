@@ -102,8 +102,8 @@ export async function benchDrawing(address) {
       for (let i = 0; i < 80; i++) await page.mouse.move(x + 120 * Math.sin(i / 4), y + 80 * Math.cos(i / 5));
     });
     await row('select', 'pointerdown', async () => {
-      for (let i = 0; i < 20; i++) {
-        await page.mouse.click(x - 100 + i * 9, y - 40 + i * 4);
+      for (let i = 0; i < 40; i++) {
+        await page.mouse.click(x - 100 + i * 5, y - 40 + i * 2);
         await page.waitForTimeout(150);
       }
     });
@@ -129,7 +129,7 @@ export async function benchDrawing(address) {
       }
     });
     await row('undo', 'keydown', async () => {
-      await page.mouse.click(bed.x + 60, bed.y + 60);
+      await page.keyboard.press('Escape');
       for (let i = 0; i < 12; i++) {
         await page.keyboard.press('Control+z');
         await page.waitForTimeout(150);

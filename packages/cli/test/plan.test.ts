@@ -176,7 +176,7 @@ describe('keys and runs', () => {
     expect(status).toBe(1);
     const report = JSON.parse(readFileSync(inFolder('near.json'), 'utf8')) as Report;
     expect(report.nearMisses).toEqual([
-      { kind: 'near', stroke: '#C8552E', fill: null, meant: '#D0481E', layer: 'Cut', distance: 2.9108, items: 1 },
+      { kind: 'near', stroke: '#C8552E', fill: null, meant: '#D0481E', layer: 'Cut', distance: 2.8979, items: 1 },
     ]);
     const house = JSON.parse(readFileSync(join(root, 'demo/shop.json'), 'utf8')).keys[0];
     const wider = { ...house, rules: house.rules.map((rule: object) => ({ ...rule, tolerance: 4 })) };

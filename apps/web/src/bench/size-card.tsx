@@ -7,6 +7,7 @@ import {
   isEmpty,
   moveItems,
   rotateItems,
+  type Sheet,
   scaleItems,
   scaling,
   sheetUnder,
@@ -180,10 +181,13 @@ export function SizeCard() {
 
 /** Of several sheets, the one that the selection lies on. */
 function OnSheet() {
-  const { sheets } = useBench(jobOf);
+  const sheets = useBench((state) => jobOf(state).sheets);
+  return sheets.length < 2 ? null : <OnWhichSheet sheets={sheets} />;
+}
+
+function OnWhichSheet({ sheets }: { sheets: readonly Sheet[] }) {
   const materials = useBench((state) => state.shop.materials);
   const chosen = useBench(useShallow(selectedItems));
-  if (sheets.length < 2) return null;
   const on = new Set(chosen.map((item) => sheetUnder(sheets, item)));
   const [sheet] = on;
   const where = sheet ? `on ${sheetName(sheets, sheet, materials)}` : 'beside the sheets';

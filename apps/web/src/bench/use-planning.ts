@@ -6,7 +6,8 @@ import { planInWorker, stopPlanning } from '../workers/bench.ts';
 import { type BenchActions, type BenchState, isPlanned, jobOf, machineOf } from './store.ts';
 
 const quietMs = 80;
-const longMs = 1500;
+/** A fresh worker must be told the whole job again: what takes less than this is let come to its end. */
+const longMs = 4000;
 
 /** Keeps the plan true: works it out in a worker whenever the job or the shop has changed. */
 export function usePlanning(actions: BenchActions, subscribe: (listener: () => void) => () => void): void {

@@ -6,26 +6,36 @@ import type { Item, JobDocument } from '@lambent/core';
  */
 export interface JobDiff {
   readonly rest: Omit<JobDocument, 'drawing'>;
-  readonly groups: JobDocument['drawing']['groups'];
-  /** By place: which item of the last job stands there; -1 for the next of `fresh`. */
-  readonly order: Int32Array;
+  /** Null where they are those of the last job. */
+  readonly groups: JobDocument['drawing']['groups'] | null;
+  /** By place: which item of the last job stands there; -1 for the next of `fresh`. Null where each stands where it stood. */
+  readonly order: Int32Array | null;
   readonly fresh: readonly Item[];
 }
 
 export function diffJob(last: JobDocument | null, job: JobDocument): JobDiff {
   const { drawing, ...rest } = job;
-  const places = new Map((last?.drawing.items ?? []).map((item, i) => [item, i]));
+  const { items } = drawing;
+  const before = last?.drawing.items ?? [];
+  const groups = last && last.drawing.groups === drawing.groups ? null : drawing.groups;
+  if (last && items === before) return { rest, groups, order: null, fresh: [] };
+  // Most items stand where they stood: only the others are looked for.
+  const moved = new Map<Item, number>();
+  for (let i = 0; i < before.length; i++) if (before[i] !== items[i]) moved.set(before[i], i);
   const fresh: Item[] = [];
-  const order = Int32Array.from(drawing.items, (item) => {
-    const known = places.get(item);
+  const order = new Int32Array(items.length);
+  for (let i = 0; i < items.length; i++) {
+    const item = items[i];
+    const known = i < before.length && before[i] === item ? i : moved.get(item);
     if (known === undefined) fresh.push(item);
-    return known ?? -1;
-  });
-  return { rest, groups: drawing.groups, order, fresh };
+    order[i] = known ?? -1;
+  }
+  return { rest, groups, order, fresh };
 }
 
 export function applyDiff(last: JobDocument | null, { rest, groups, order, fresh }: JobDiff): JobDocument {
+  const known = last?.drawing ?? { items: [], groups: [] };
   let next = 0;
-  const items = Array.from(order, (place) => (place < 0 ? fresh[next++] : (last as JobDocument).drawing.items[place]));
-  return { ...rest, drawing: { items, groups } };
+  const items = order ? Array.from(order, (place) => (place < 0 ? fresh[next++] : known.items[place])) : known.items;
+  return { ...rest, drawing: { items, groups: groups ?? known.groups } };
 }

@@ -1,8 +1,9 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { assignPaint, pinItems } from '../drawing/edits.ts';
+import { assignPaint, hideItems, moveItems, pinItems, removeItems } from '../drawing/edits.ts';
+import type { JobDocument } from '../drawing/job.ts';
 import { box, item, jobWith, line, rule, shop } from '../fixtures/shop.ts';
-import { deriveMeaning } from './derive.ts';
+import { deriveMeaning, extentOf } from './derive.ts';
 import { type ColourKey, colourDistance, layerByKey, operationColourKey, type Rule } from './key.ts';
 import { operationColours } from './operation.ts';
 
@@ -58,16 +59,16 @@ describe('meaning', () => {
 
   test('paints are counted and measured, and the undecided named', () => {
     const { paints, undecided, placed } = deriveMeaning(job, key);
+    expect(extentOf([cut, hole, both])).toEqual({ lengthMm: 100, areaMm2: 225 });
+    expect(extentOf([both])).toEqual({ lengthMm: 40, areaMm2: 100 });
     expect(paints).toEqual([
       {
         ...stroke('#D0481E'),
         layerId: 'cut',
         byJob: false,
         itemIds: [cut.id, hole.id, both.id],
-        lengthMm: 100,
-        areaMm2: 225,
       },
-      { ...stroke('#123456'), layerId: null, byJob: false, itemIds: [strange.id], lengthMm: 50, areaMm2: 0 },
+      { ...stroke('#123456'), layerId: null, byJob: false, itemIds: [strange.id] },
       {
         part: 'fill',
         colour: '#5B3FA0',
@@ -75,12 +76,38 @@ describe('meaning', () => {
         layerId: 'engrave',
         byJob: false,
         itemIds: [both.id],
-        lengthMm: 40,
-        areaMm2: 100,
       },
     ]);
     expect(undecided).toEqual([strange]);
     expect(placed.get('engrave')).toEqual([{ item: both, parts: ['fill'] }]);
+  });
+
+  test('after any edit it is what it would be if it were worked out afresh', () => {
+    const edits: ((job: JobDocument, ids: ReadonlySet<string>) => JobDocument)[] = [
+      (job, ids) => moveItems(job, ids, 3, 4),
+      (job, ids) => hideItems(job, ids, true),
+      (job, ids) => pinItems(job, ids, 'note'),
+      (job, ids) => removeItems(job, ids),
+      (job) => assignPaint(job, stroke('#D0481E'), 'score'),
+    ];
+    const steps = fc.array(fc.tuple(fc.nat(edits.length - 1), fc.subarray([cut.id, hole.id, strange.id, both.id])), {
+      maxLength: 6,
+    });
+    fc.assert(
+      fc.property(steps, (chosen) => {
+        let edited = job;
+        for (const [which, ids] of chosen) {
+          edited = edits[which](edited, new Set(ids));
+          const afresh = {
+            ...edited,
+            drawing: { ...edited.drawing, items: edited.drawing.items.map((one) => ({ ...one })) },
+          };
+          const kept = deriveMeaning(edited, key);
+          expect(kept).toEqual(deriveMeaning({ ...afresh, layers: [...afresh.layers] }, key));
+          deriveMeaning(edited, key);
+        }
+      }),
+    );
   });
 
   test('a hole is no area', () => {
@@ -91,7 +118,7 @@ describe('meaning', () => {
       },
       'engrave',
     );
-    expect(deriveMeaning(jobWith([ring]), key).paints[0]).toMatchObject({ areaMm2: 75, lengthMm: 60 });
+    expect(extentOf([ring])).toEqual({ areaMm2: 75, lengthMm: 60 });
   });
 
   test('the job’s own word goes over the key, a pin over both; each can be taken back', () => {

@@ -8,10 +8,6 @@ import { type ColourKey, type Layer, layerByKey, layersUnder, type Mark } from '
 /** One paint of the drawing, as the Colours stage lists it. */
 export interface PaintUse extends Mark {
   readonly itemIds: readonly string[];
-  /** The outlines drawn with it, in mm all together. */
-  readonly lengthMm: number;
-  /** The area they enclose in mm², holes left out. */
-  readonly areaMm2: number;
   readonly layerId: string | null;
   /** Whether this job's own word decided, not its key. */
   readonly byJob: boolean;
@@ -55,8 +51,51 @@ const paintName = perItem(
   ({ paint, pinned }) => `${paint.stroke} ${paint.strokeWidthMm} ${paint.fill} ${pinned ?? ''}`,
 );
 
+/** What was derived last: most edits change few items, and none in a way that changes what it means. */
+let last: { readonly job: JobDocument; readonly key: ColourKey; readonly meaning: Meaning } | null = null;
+
 /** Puts every item on its layer: pinned, else by the job's own word, else by the key's first rule. */
 export function deriveMeaning(job: JobDocument, key: ColourKey): Meaning {
+  const meaning = (last && patched(last, job, key)) ?? derive(job, key);
+  last = { job, key, meaning };
+  return meaning;
+}
+
+/** More changed items than this are derived anew. */
+const mostPatched = 2000;
+
+/** The last meaning with items put in the place of those they were, where that is all that changed; else null. */
+function patched(known: NonNullable<typeof last>, job: JobDocument, key: ColourKey): Meaning | null {
+  const { job: before, meaning } = known;
+  const [old, items] = [before.drawing.items, job.drawing.items];
+  const alike = known.key === key && before.assignments === job.assignments && before.layers === job.layers;
+  if (!alike || old.length !== items.length) return null;
+  const replaced = new Map<Item, Item>();
+  for (let i = 0; i < items.length; i++) {
+    const [was, is] = [old[i], items[i]];
+    if (was === is) continue;
+    const sameMeaning =
+      was.id === is.id &&
+      was.hidden === is.hidden &&
+      (was.shape.kind === 'picture') === (is.shape.kind === 'picture') &&
+      paintName(was) === paintName(is);
+    if (!sameMeaning || replaced.size >= mostPatched) return null;
+    replaced.set(was, is);
+  }
+  if (replaced.size === 0) return meaning;
+  const now = (item: Item) => replaced.get(item) ?? item;
+  const placed = new Map<string, readonly Placed[]>();
+  for (const [layerId, list] of meaning.placed) {
+    const concerned = list.some(({ item }) => replaced.has(item));
+    placed.set(
+      layerId,
+      concerned ? list.map((one) => (replaced.has(one.item) ? { ...one, item: now(one.item) } : one)) : list,
+    );
+  }
+  return { ...meaning, placed, undecided: meaning.undecided.map(now) };
+}
+
+function derive(job: JobDocument, key: ColourKey): Meaning {
   const layers = layersUnder(key, job.layers);
   const known = new Set(layers.map((layer) => layer.id));
   const existing = (id: string | null) => (id !== null && known.has(id) ? id : null);
@@ -105,7 +144,6 @@ export function deriveMeaning(job: JobDocument, key: ColourKey): Meaning {
     layerId,
     byJob,
     itemIds: items.map((item) => item.id),
-    ...extentOf(items),
   }));
   return { layers, paints, placed, undecided };
 }

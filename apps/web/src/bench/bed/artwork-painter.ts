@@ -1,4 +1,14 @@
-import { type Box, boundsOf, boxesMeet, growBox, type Item, isEmpty, type Matrix } from '@lambent/core';
+import {
+  type Box,
+  boundsOf,
+  boxesMeet,
+  emptyBox,
+  growBox,
+  type Item,
+  isEmpty,
+  type Matrix,
+  uniteBoxes,
+} from '@lambent/core';
 import type { Look, View } from '../store.ts';
 import { type ArtworkLook, drawGlow, drawSceneItems } from './draw-artwork.ts';
 import type { Scene, SceneFill, SceneItem } from './scene.ts';
@@ -28,7 +38,7 @@ interface Base {
 export class ArtworkPainter {
   private base: Base | null = null;
   private readonly canvas = document.createElement('canvas');
-  private drawn = new Map<Item, string>();
+  private drawn: readonly SceneItem[] = [];
   /** What the kept picture is of, and what of it is lifted off to be dragged. */
   private scene: Scene | null = null;
   private fills: readonly SceneFill[] = [];
@@ -39,7 +49,7 @@ export class ArtworkPainter {
   /** Whether the kept picture is of all this but for the view. */
   showsAllBut({ items: scene }: Scene, look: ArtworkLook, base: Omit<Base, 'view'>): boolean {
     const { base: kept } = this;
-    if (!kept || look.live || look.pointedOut.size > 0 || scene.length !== this.drawn.size) return false;
+    if (!kept || look.live || look.pointedOut.size > 0 || scene.length !== this.drawn.length) return false;
     return same({ ...base, view: kept.view }, kept);
   }
 
@@ -84,19 +94,19 @@ export class ArtworkPainter {
   private drawAll(resting: readonly SceneItem[], look: ArtworkLook, base: Base): void {
     drawAfresh(this.canvas, within(resting, viewed(base)), look, base, this.fills);
     this.base = base;
-    this.drawn = meaningOf(resting);
+    this.drawn = resting;
   }
 
   /** Draws afresh where what is to be seen is not what was drawn. */
   private mend(resting: readonly SceneItem[], look: ArtworkLook, base: Base): void {
-    const wanted = meaningOf(resting);
-    const changed: Item[] = [];
-    for (const [item, operation] of wanted)
-      if (this.drawn.get(item) !== operation || !this.drawn.has(item)) changed.push(item);
-    for (const item of this.drawn.keys()) if (!wanted.has(item)) changed.push(item);
-    if (changed.length === 0 && sameOrder(wanted, this.drawn)) return;
+    const changed = changedBetween(this.drawn, resting);
+    if (changed === null) {
+      this.drawAll(resting, look, base);
+      return;
+    }
+    if (changed.length === 0) return;
     const own = this.canvas.getContext('2d');
-    if (changed.length > mostMended || changed.length === 0 || !own) {
+    if (changed.length > mostMended || !own) {
       this.drawAll(resting, look, base);
       return;
     }
@@ -110,13 +120,14 @@ export class ArtworkPainter {
       for (const { minX, minY, maxX, maxY } of boxes) own.rect(minX, minY, maxX - minX, maxY - minY);
       own.clip();
       for (const { minX, minY, maxX, maxY } of boxes) own.clearRect(minX, minY, maxX - minX, maxY - minY);
+      const all = boxes.reduce(uniteBoxes, emptyBox);
       const touched = resting.filter(({ item }) => {
         const bounds = boundsOf(item);
-        return boxes.some((box) => boxesMeet(box, bounds));
+        return boxesMeet(all, bounds) && boxes.some((box) => boxesMeet(box, bounds));
       });
       drawSceneItems(own, base.view, touched, look, this.fills);
     });
-    this.drawn = wanted;
+    this.drawn = resting;
   }
 
   private drawLifted(target: CanvasRenderingContext2D, live: Matrix, look: ArtworkLook, base: Base): void {
@@ -186,20 +197,29 @@ function within(scene: readonly SceneItem[], box: Box): readonly SceneItem[] {
   return scene.filter(({ item }) => boxesMeet(box, boundsOf(item)));
 }
 
-/** By item: as what it is drawn. */
-function meaningOf(scene: readonly SceneItem[]): Map<Item, string> {
-  return new Map(
-    scene.map(({ item, operation, engraved, filledByLayer }) => [
-      item,
-      `${operation}${engraved ? ' engraved' : ''}${filledByLayer ? ' by its layer' : ''}`,
-    ]),
-  );
-}
-
-function sameOrder(a: ReadonlyMap<Item, unknown>, b: ReadonlyMap<Item, unknown>): boolean {
-  const other = b.keys();
-  for (const item of a.keys()) if (other.next().value !== item) return false;
-  return true;
+/** The items that came, went or are drawn otherwise; null where others changed their order. */
+function changedBetween(before: readonly SceneItem[], after: readonly SceneItem[]): Item[] | null {
+  if (before === after) return [];
+  if (before.length === after.length) {
+    const changed: Item[] = [];
+    const [gone, come] = [new Set<Item>(), new Set<Item>()];
+    for (let i = 0; i < after.length; i++) {
+      if (before[i] === after[i]) continue;
+      gone.add(before[i].item);
+      come.add(after[i].item);
+      changed.push(before[i].item, after[i].item);
+    }
+    // An item that only moved within the order is in both.
+    for (const item of come) if (gone.has(item) && changed.length > 2) return null;
+    return changed;
+  }
+  const [known, wanted] = [new Set(before), new Set(after)];
+  const gone = before.filter((one) => !wanted.has(one));
+  const come = after.filter((one) => !known.has(one));
+  const stayed = before.filter((one) => wanted.has(one));
+  let at = 0;
+  for (const one of after) if (known.has(one) && stayed[at++] !== one) return null;
+  return [...gone, ...come].map(({ item }) => item);
 }
 
 function same(a: Base, b: Base): boolean {

@@ -1,4 +1,13 @@
-import { type Box, boundsAmong, fromMachine, isEmpty, type Matrix, type Point, transformItems } from '@lambent/core';
+import {
+  type Box,
+  boundsAmong,
+  fromMachine,
+  identity,
+  isEmpty,
+  type Matrix,
+  type Point,
+  transformItems,
+} from '@lambent/core';
 import type Konva from 'konva';
 import { memo, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { Circle, Group, Layer, Line, Rect, Shape, Stage, Transformer } from 'react-konva';
@@ -12,13 +21,13 @@ import { caught, rounded } from '../tools/snapping.ts';
 import type { ToolPoint } from '../tools/tool.ts';
 import { useShownRun } from '../use-shown-run.ts';
 import { ArtworkPainter } from './artwork-painter.ts';
-import { DraftLayer } from './draft-layer.tsx';
 import { drawBed, type Tones } from './draw-bed.ts';
 import { BurnPainter, headAt } from './draw-burn.ts';
-import { LayoutLayer } from './layout-layer.tsx';
+import { LayoutMarks } from './layout-marks.tsx';
 import { usePictures } from './pictures.ts';
 import { Rulers } from './rulers.tsx';
-import { nodesOf, sceneOf } from './scene.ts';
+import { hasMoreNodes, sceneOf } from './scene.ts';
+import { ToolMarks } from './tool-marks.tsx';
 import { useGuidePull } from './use-guide-pull.ts';
 import { useHeldKey } from './use-held-key.ts';
 import { screenMapToBed, toBed, toScreen, viewOf, zoomAt } from './view.ts';
@@ -162,8 +171,10 @@ export function BedView({ asBurnt }: { asBurnt: boolean }) {
             {toolName === 'pick' && <SelectionHandles />}
             {frame && <FrameRect frame={frame} view={view} />}
           </Layer>
-          <LayoutLayer />
-          <DraftLayer />
+          <Layer listening={false}>
+            <LayoutMarks />
+            <ToolMarks />
+          </Layer>
           <HeadLayer size={size} />
         </Stage>
       )}
@@ -203,7 +214,7 @@ const Artwork = memo(function Artwork(props: { size: Size; ink: string; faint: b
   const as = useBench((state) => state.look);
   const pictures = usePictures(({ ready }) => ready);
   const painter = useMemo(() => new ArtworkPainter(), []);
-  const heavy = useMemo(() => nodesOf(sceneOf(prepared, asBurnt)) > manyNodes, [prepared, asBurnt]);
+  const heavy = useMemo(() => hasMoreNodes(sceneOf(prepared, asBurnt), manyNodes), [prepared, asBurnt]);
   const [crispView, setCrispView] = useState(view);
 
   useEffect(() => {
@@ -290,11 +301,17 @@ function SelectionHandles() {
           transforming.current = false;
           actions.set({ live: null });
           const ids = actions.get().selection;
-          if (map) actions.edit(turned ? 'turn' : 'scale', (job) => transformItems(job, ids, cleaned(map, turned)));
+          if (map && !standsStill(map))
+            actions.edit(turned ? 'turn' : 'scale', (job) => transformItems(job, ids, cleaned(map, turned)));
         }}
       />
     </>
   );
+}
+
+/** A handle that was clicked but not dragged changes nothing. */
+function standsStill(map: Matrix): boolean {
+  return map.every((value, i) => Math.abs(value - identity[i]) < 1e-9);
 }
 
 /** Without the rounding that pixels left in it: a scaling has no skew. */

@@ -103,14 +103,9 @@ function makeScene(prepared: PreparedJob, asBurnt: boolean): Scene {
   );
   return {
     items: job.drawing.items.map((drawn) => {
-      const item = burns.has(drawn.id) ? prepared.burntAt(drawn) : drawn;
-      return {
-        item,
-        outline: outlineFor(item),
-        operation: operationOf.get(drawn) ?? null,
-        engraved: engraved.has(drawn),
-        filledByLayer: inFill.has(drawn.id),
-      };
+      const item = burns.size > 0 && burns.has(drawn.id) ? prepared.burntAt(drawn) : drawn;
+      const filledByLayer = inFill.size > 0 && inFill.has(drawn.id);
+      return sceneItem(item, operationOf.get(drawn) ?? null, engraved.has(drawn), filledByLayer);
     }),
     fills: special.flatMap((layer) =>
       engravedFills(prepared, layer).map((fill) => ({ outline: pathToCanvas(engravedPath(fill)), power: fill.power })),
@@ -118,7 +113,24 @@ function makeScene(prepared: PreparedJob, asBurnt: boolean): Scene {
   };
 }
 
-/** How many nodes there are to draw. */
-export function nodesOf({ items }: Scene): number {
-  return items.reduce((sum, { item }) => sum + pathOf(item).verbs.length, 0);
+const sceneItems = new WeakMap<Item, SceneItem>();
+
+/** An item to be drawn; the same one as long as it is drawn alike, so that what changed is seen at a glance. */
+function sceneItem(item: Item, operation: Operation | null, engraved: boolean, filledByLayer: boolean): SceneItem {
+  const known = sceneItems.get(item);
+  if (known?.operation === operation && known.engraved === engraved && known.filledByLayer === filledByLayer) {
+    return known;
+  }
+  const made = { item, outline: outlineFor(item), operation, engraved, filledByLayer };
+  sceneItems.set(item, made);
+  return made;
+}
+
+/** Whether there are more nodes to draw than this. */
+export function hasMoreNodes({ items }: Scene, than: number): boolean {
+  let nodes = 0;
+  return items.some(({ item }) => {
+    nodes += pathOf(item).verbs.length;
+    return nodes > than;
+  });
 }

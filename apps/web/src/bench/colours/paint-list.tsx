@@ -1,4 +1,4 @@
-import { assignPaint, isBurnt, type JobDocument, type Layer, type PaintUse } from '@lambent/core';
+import { assignPaint, extentOf, type Item, isBurnt, type JobDocument, type Layer, type PaintUse } from '@lambent/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { Search, X } from 'lucide-react';
 import { useMemo, useRef, useState } from 'react';
@@ -19,6 +19,8 @@ const said = ({ part, colour }: PaintUse) => (part === 'stroke' ? colour : `fill
 /** Every paint of the drawing and what it means, those without meaning first; several can be given one meaning at once. */
 export function PaintList() {
   const { paints, layers } = useBench((state) => state.prepared.meaning);
+  const { items } = useBench((state) => state.prepared.job.drawing);
+  const byId = useMemo(() => new Map(items.map((item) => [item.id, item])), [items]);
   const [sought, setSought] = useState('');
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
   const long = paints.length > longFrom;
@@ -76,6 +78,7 @@ export function PaintList() {
               >
                 <PaintRow
                   use={use}
+                  extent={extentWords(use, byId)}
                   layers={layers}
                   close={long}
                   tellsWidth={hasTwin(use, paints)}
@@ -91,6 +94,12 @@ export function PaintList() {
       <p className="text-quiet">Guides and notes are shown, never burnt.</p>
     </div>
   );
+}
+
+/** What a paint comes to: how far lines run, or what fills cover. */
+function extentWords({ part, itemIds }: PaintUse, byId: ReadonlyMap<string, Item>): string {
+  const { lengthMm, areaMm2 } = extentOf(itemIds.flatMap((id) => byId.get(id) ?? []));
+  return part === 'stroke' ? `${(lengthMm / 1000).toFixed(2)} m` : `${(areaMm2 / 100).toFixed(1)} cm²`;
 }
 
 /** Whether another stroke has the same colour, so that only the width tells them apart. */
@@ -142,18 +151,17 @@ function Together(props: { picked: readonly PaintUse[]; layers: readonly Layer[]
 
 function PaintRow(props: {
   use: PaintUse;
+  extent: string;
   layers: readonly Layer[];
   close: boolean;
   tellsWidth: boolean;
   chosen: boolean;
   toggle: () => void;
 }) {
-  const { use, layers, close, tellsWidth, chosen, toggle } = props;
+  const { use, extent, layers, close, tellsWidth, chosen, toggle } = props;
   const actions = useBenchActions();
   const open = use.layerId === null;
-  const stroke = use.part === 'stroke';
   const count = use.itemIds.length;
-  const extent = stroke ? `${(use.lengthMm / 1000).toFixed(2)} m` : `${(use.areaMm2 / 100).toFixed(1)} cm²`;
   const options = [...layerOptions(layers), ...(use.byJob ? [{ value: backToKey, text: 'As the key has it' }] : [])];
   const under = useBench((state) => use.itemIds.some((id) => state.under.has(id)));
   const details = [

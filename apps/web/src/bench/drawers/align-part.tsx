@@ -8,7 +8,7 @@ import {
   AlignStartVertical,
   type LucideIcon,
 } from 'lucide-react';
-import { useMemo, useState } from 'react';
+import { useDeferredValue, useMemo, useState } from 'react';
 import { Button, IconButton } from '../../ui/button.tsx';
 import { Choice } from '../../ui/choice.tsx';
 import { LengthField } from '../../ui/length-field.tsx';
@@ -32,7 +32,8 @@ const alignments: readonly { value: Alignment; text: string; icon: LucideIcon }[
 export function AlignPart() {
   const actions = useBenchActions();
   const unit = useBench(unitOf);
-  const drawing = useBench((state) => jobOf(state).drawing);
+  // Long lists follow once the bed shows what was done.
+  const drawing = useDeferredValue(useBench((state) => jobOf(state).drawing));
   const selection = useBench((state) => state.selection);
   const stays = useBench((state) => state.stays);
   const sheets = useBench((state) => jobOf(state).sheets);

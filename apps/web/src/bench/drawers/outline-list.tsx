@@ -1,7 +1,7 @@
 import { type Drawing, hideItems, type Item, lockItems } from '@lambent/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { ChevronDown, ChevronRight, EyeOff, Lock, LockOpen, Search } from 'lucide-react';
-import { useMemo, useRef, useState } from 'react';
+import { useDeferredValue, useMemo, useRef, useState } from 'react';
 import { IconButton } from '../../ui/button.tsx';
 import { useBench, useBenchActions } from '../context.ts';
 import { jobOf } from '../store.ts';
@@ -25,7 +25,8 @@ const searchFrom = 8;
 
 /** Everything on the bed, by name; as long as it may be. */
 export function OutlineList() {
-  const drawing = useBench((state) => jobOf(state).drawing);
+  // Long lists follow once the bed shows what was done.
+  const drawing = useDeferredValue(useBench((state) => jobOf(state).drawing));
   const [sought, setSought] = useState('');
   const [opened, setOpened] = useState<ReadonlySet<string>>(new Set());
   const things = useMemo(() => thingsOf(drawing), [drawing]);

@@ -12,7 +12,7 @@ import {
   type StartPoint,
   thingsAmong,
 } from '@lambent/core';
-import { Layer, Shape } from 'react-konva';
+import { Shape } from 'react-konva';
 import { useBench } from '../context.ts';
 import { jobOf, unitOf, type View } from '../store.ts';
 import { toScreen } from './view.ts';
@@ -22,7 +22,7 @@ const measureInk = '#34585C';
 const font = '12px "Atkinson Hyperlegible Mono Variable", monospace';
 
 /** What helps layout and never burns: guide lines, dimension marks, the mark, equal gaps, and the piece that stays put. */
-export function LayoutLayer() {
+export function LayoutMarks() {
   const view = useBench((state) => state.view);
   const size = useBench((state) => state.viewSize);
   const unit = useBench(unitOf);
@@ -39,21 +39,19 @@ export function LayoutLayer() {
   const selection = useBench((state) => state.selection);
   const staying = stays !== null && selection.has(stays) ? thingWith(drawing, stays, selection) : null;
   return (
-    <Layer listening={false}>
-      <Shape
-        sceneFunc={({ _context: context }) => {
-          const shown = guideDraft ? [...guides.filter(({ id }) => id !== guideDraft.id), guideDraft] : guides;
-          drawGuides(context, view, size, shown);
-          drawDimensions(context, view, unit, drawing, draft ? [...dimensions, draft] : dimensions);
-          for (const gap of gaps) drawGap(context, view, unit, gap);
-          if (mark) drawMark(context, toScreen(view, mark.x, mark.y));
-          if (showsNumbers) drawNumbers(context, view, drawing, numbered);
-          if (showsStarts) drawStarts(context, view, drawing, starts);
-          if (asked) drawAsked(context, toScreen(view, asked.x, asked.y));
-          if (staying) drawStaying(context, toScreen(view, (staying.minX + staying.maxX) / 2, staying.minY));
-        }}
-      />
-    </Layer>
+    <Shape
+      sceneFunc={({ _context: context }) => {
+        const shown = guideDraft ? [...guides.filter(({ id }) => id !== guideDraft.id), guideDraft] : guides;
+        drawGuides(context, view, size, shown);
+        drawDimensions(context, view, unit, drawing, draft ? [...dimensions, draft] : dimensions);
+        for (const gap of gaps) drawGap(context, view, unit, gap);
+        if (mark) drawMark(context, toScreen(view, mark.x, mark.y));
+        if (showsNumbers) drawNumbers(context, view, drawing, numbered);
+        if (showsStarts) drawStarts(context, view, drawing, starts);
+        if (asked) drawAsked(context, toScreen(view, asked.x, asked.y));
+        if (staying) drawStaying(context, toScreen(view, (staying.minX + staying.maxX) / 2, staying.minY));
+      }}
+    />
   );
 }
 

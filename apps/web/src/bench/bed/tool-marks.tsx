@@ -1,5 +1,5 @@
 import type { SnapKind } from '@lambent/core';
-import { Layer, Shape } from 'react-konva';
+import { Shape } from 'react-konva';
 import { useBench } from '../context.ts';
 import { PointsTool, same } from '../tools/points-tool.ts';
 import type { Draft } from '../tools/tool.ts';
@@ -23,7 +23,7 @@ const snapWords: Record<SnapKind, string> = {
 };
 
 /** What the tool at hand is drawing, the points it shows, and what the pointer is caught by. */
-export function DraftLayer() {
+export function ToolMarks() {
   const view = useBench((state) => state.view);
   const draft = useBench((state) => state.draft);
   const snap = useBench((state) => state.snap);
@@ -32,23 +32,21 @@ export function DraftLayer() {
   useBench((state) => state.selection);
   useBench((state) => state.history.present.drawing);
   return (
-    <Layer listening={false}>
-      <Shape
-        sceneFunc={({ _context: context }) => {
-          context.save();
-          context.transform(view.scale, 0, 0, view.scale, view.x, view.y);
-          if (draft) drawDraft(context, draft, 1 / view.scale);
-          context.restore();
-          if (tool instanceof PointsTool) drawPoints(context, tool, (x, y) => toScreen(view, x, y));
-          context.fillStyle = petrol;
-          for (const { x, y } of draft?.dots ?? []) {
-            const at = toScreen(view, x, y);
-            context.fillRect(at.x - 3, at.y - 3, 6, 6);
-          }
-          if (snap) drawSnap(context, toScreen(view, snap.x, snap.y), snapWords[snap.kind]);
-        }}
-      />
-    </Layer>
+    <Shape
+      sceneFunc={({ _context: context }) => {
+        context.save();
+        context.transform(view.scale, 0, 0, view.scale, view.x, view.y);
+        if (draft) drawDraft(context, draft, 1 / view.scale);
+        context.restore();
+        if (tool instanceof PointsTool) drawPoints(context, tool, (x, y) => toScreen(view, x, y));
+        context.fillStyle = petrol;
+        for (const { x, y } of draft?.dots ?? []) {
+          const at = toScreen(view, x, y);
+          context.fillRect(at.x - 3, at.y - 3, 6, 6);
+        }
+        if (snap) drawSnap(context, toScreen(view, snap.x, snap.y), snapWords[snap.kind]);
+      }}
+    />
   );
 }
 
