@@ -63,7 +63,7 @@ test('what a colour means can be handed back to the key', async ({ page }) => {
   await newJob(page, 'Handed back', svg(rectangle(20, 20, 30, 30)));
   await openStage(page, 'Colours');
   await choose(page, 'What #D0481E means: Cut', 'Note, not burnt');
-  await expect(page.getByText('this job’s own word')).toBeVisible();
+  await expect(page.getByText('· by hand')).toBeVisible();
   await choose(page, /What #D0481E means: Note/, 'As the key has it');
   await expect(page.getByRole('button', { name: 'What #D0481E means: Cut' })).toBeVisible();
 });
