@@ -88,7 +88,7 @@ export function benchCore() {
         yardstickMs: parse,
       },
       {
-        what: 'match colours, measure paints',
+        what: 'match colours',
         ms: matching,
         yardstick: 'flattening the same paths alone',
         yardstickMs: flatten,

@@ -5,7 +5,8 @@ import { useLive } from '../stores/live.ts';
 import { planInWorker, stopPlanning } from '../workers/bench.ts';
 import { type BenchActions, type BenchState, isPlanned, jobOf, machineOf } from './store.ts';
 
-const quietMs = 80;
+/** A plan is worked out once edits have paused: it would take the time of the next one. */
+const quietMs = 200;
 /** A fresh worker must be told the whole job again: what takes less than this is let come to its end. */
 const longMs = 4000;
 
