@@ -2,7 +2,7 @@
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { cpus, tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { checkNode, ensureBuilt, ensureInstalled, root, startStack } from './lib.mjs';
+import { checkNode, ensureBuilt, ensureInstalled, root, run, startStack } from './lib.mjs';
 
 checkNode();
 ensureInstalled();
@@ -152,4 +152,5 @@ ${table(
 )}
 `;
 writeFileSync(join(root, 'docs/performance.md'), text);
+run('npx', ['biome', 'format', '--write', 'docs/performance.md'], { loud: false });
 process.stdout.write(text);

@@ -84,9 +84,21 @@ export function boundsOfAll(items: Iterable<Item>): Box {
   return box;
 }
 
-/** The bounds of some of a drawing's items. */
+const boundsKnown = new WeakMap<readonly Item[], WeakMap<ReadonlySet<string>, Box>>();
+
+/** The bounds of some of a drawing's items; kept for as long as the list and the set are, which nobody may change. */
 export function boundsAmong({ items }: Pick<Drawing, 'items'>, ids: ReadonlySet<string>): Box {
-  return boundsOfAll(items.filter((item) => ids.has(item.id)));
+  let known = boundsKnown.get(items);
+  if (!known) {
+    known = new WeakMap();
+    boundsKnown.set(items, known);
+  }
+  let box = known.get(ids);
+  if (!box) {
+    box = boundsOfAll(items.filter((item) => ids.has(item.id)));
+    known.set(ids, box);
+  }
+  return box;
 }
 
 /** A point of a box: 0, ½ or 1 of its width and height. */

@@ -81,14 +81,23 @@ export function sceneOf(prepared: PreparedJob, asBurnt: boolean): Scene {
 
 function makeScene(prepared: PreparedJob, asBurnt: boolean): Scene {
   const { meaning, job, run } = prepared;
-  const operationOf = new Map<Item, Operation>();
-  const engraved = new Set<Item>();
-  for (const { id, operation } of meaning.layers) {
-    for (const { item } of meaning.placed.get(id) ?? []) {
-      if (operation === 'engrave') engraved.add(item);
-      if (operation !== 'engrave' || !operationOf.has(item)) operationOf.set(item, operation);
+  // Each layer has its items in drawing order, as the drawing has: they are gone through side by side.
+  const lists = meaning.layers.map(({ id, operation }) => ({
+    operation,
+    placed: meaning.placed.get(id) ?? [],
+    next: 0,
+  }));
+  const meant = (item: Item) => {
+    let operation: Operation | null = null;
+    let engraved = false;
+    for (const list of lists) {
+      if (list.placed[list.next]?.item !== item) continue;
+      list.next++;
+      if (list.operation === 'engrave') engraved = true;
+      if (list.operation !== 'engrave' || operation === null) operation = list.operation;
     }
-  }
+    return { operation, engraved };
+  };
   // Fills are worked out where the run burns them: elsewhere the outlines speak for themselves.
   const inPlace = asBurnt || (!run.mirrored && run.landing.kind === 'as-drawn');
   const special = inPlace
@@ -105,7 +114,8 @@ function makeScene(prepared: PreparedJob, asBurnt: boolean): Scene {
     items: job.drawing.items.map((drawn) => {
       const item = burns.size > 0 && burns.has(drawn.id) ? prepared.burntAt(drawn) : drawn;
       const filledByLayer = inFill.size > 0 && inFill.has(drawn.id);
-      return sceneItem(item, operationOf.get(drawn) ?? null, engraved.has(drawn), filledByLayer);
+      const { operation, engraved } = meant(drawn);
+      return sceneItem(item, operation, engraved, filledByLayer);
     }),
     fills: special.flatMap((layer) =>
       engravedFills(prepared, layer).map((fill) => ({ outline: pathToCanvas(engravedPath(fill)), power: fill.power })),

@@ -1,4 +1,4 @@
-import type { Alignment, Spreading } from '@lambent/core';
+import type { Alignment, Drawing, Spreading } from '@lambent/core';
 import {
   AlignCenterHorizontal,
   AlignCenterVertical,
@@ -8,7 +8,7 @@ import {
   AlignStartVertical,
   type LucideIcon,
 } from 'lucide-react';
-import { useDeferredValue, useMemo, useState } from 'react';
+import { memo, useDeferredValue, useMemo, useState } from 'react';
 import { Button, IconButton } from '../../ui/button.tsx';
 import { Choice } from '../../ui/choice.tsx';
 import { LengthField } from '../../ui/length-field.tsx';
@@ -30,11 +30,15 @@ const alignments: readonly { value: Alignment; text: string; icon: LucideIcon }[
 
 /** Aligning to a piece that stays put, a sheet or the bed, and spreading evenly. */
 export function AlignPart() {
+  const drawing = useDeferredValue(useBench((state) => jobOf(state).drawing));
+  const selection = useDeferredValue(useBench((state) => state.selection));
+  return <Aligning drawing={drawing} selection={selection} />;
+}
+
+/** Follows once the bed shows what was done. */
+const Aligning = memo(function Aligning({ drawing, selection }: { drawing: Drawing; selection: ReadonlySet<string> }) {
   const actions = useBenchActions();
   const unit = useBench(unitOf);
-  // Long lists follow once the bed shows what was done.
-  const drawing = useDeferredValue(useBench((state) => jobOf(state).drawing));
-  const selection = useBench((state) => state.selection);
   const stays = useBench((state) => state.stays);
   const sheets = useBench((state) => jobOf(state).sheets);
   const materials = useBench((state) => state.shop.materials);
@@ -113,4 +117,4 @@ export function AlignPart() {
       )}
     </Part>
   );
-}
+});

@@ -1,4 +1,4 @@
-import { type Arrival, type Drawing, hideItems, type Item } from '@lambent/core';
+import { type Arrival, hideItems, type Item } from '@lambent/core';
 import { FileUp, LoaderCircle, RotateCw } from 'lucide-react';
 import { useMemo, useRef } from 'react';
 import { Button, IconButton } from '../../ui/button.tsx';
@@ -22,13 +22,11 @@ export function ArtDrawer() {
 
 function ArtLists() {
   const actions = useBenchActions();
-  const drawing = useBench((state) => jobOf(state).drawing);
+  const empty = useBench((state) => jobOf(state).drawing.items.length === 0);
   const { reading, parts, refused } = useBench((state) => state.incoming);
   const chooser = useRef<HTMLInputElement>(null);
-  const shown = drawing.items.filter((item) => !item.hidden).length;
-  const empty = drawing.items.length === 0;
   return (
-    <Drawer title="Art" aside={`${shown} ${shown === 1 ? 'item' : 'items'}`}>
+    <Drawer title="Art" aside={<ShownCount />}>
       <input
         ref={chooser}
         type="file"
@@ -82,15 +80,22 @@ function ArtLists() {
       <OutlineList />
       <ArrangePart />
       <LayoutPart />
-      <HiddenPart drawing={drawing} />
+      <HiddenPart />
       <BroughtIn />
     </Drawer>
   );
 }
 
+function ShownCount() {
+  const drawing = useBench((state) => jobOf(state).drawing);
+  const shown = drawing.items.reduce((sum, { hidden }) => (hidden ? sum : sum + 1), 0);
+  return shown === 1 ? '1 item' : `${shown} items`;
+}
+
 /** Parts that files did not show or that were cut to a clip: kept, not burnt. */
-function HiddenPart({ drawing }: { drawing: Drawing }) {
+function HiddenPart() {
   const actions = useBenchActions();
+  const drawing = useBench((state) => jobOf(state).drawing);
   const hidden = useMemo(() => drawing.items.filter((item) => item.hidden), [drawing]);
   if (hidden.length === 0) return null;
   const bringIn = (items: readonly Item[]) => {

@@ -11,7 +11,8 @@ import { jobOf } from '../store.ts';
 export function BurntAs() {
   const actions = useBenchActions();
   const selection = useBench((state) => state.selection);
-  const { drawing, runs } = useBench(jobOf);
+  const drawing = useBench((state) => jobOf(state).drawing);
+  const runs = useBench((state) => jobOf(state).runs);
   const { layers, placed } = useBench((state) => state.prepared.meaning);
   const { on, pinned } = useMemo(() => {
     const layerIds = layers.filter(({ id }) => placed.get(id)?.some(({ item }) => selection.has(item.id)));

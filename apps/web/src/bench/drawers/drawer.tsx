@@ -9,7 +9,7 @@ export function Drawer({
   foot,
 }: {
   title: string;
-  aside?: string;
+  aside?: ReactNode;
   children: ReactNode;
   foot?: ReactNode;
 }) {

@@ -10,6 +10,7 @@ import {
   toMachine,
 } from '@lambent/core';
 import { X } from 'lucide-react';
+import { useShallow } from 'zustand/react/shallow';
 import { Button, IconButton } from '../../ui/button.tsx';
 import { LengthField } from '../../ui/length-field.tsx';
 import { useBench, useBenchActions } from '../context.ts';
@@ -20,7 +21,12 @@ import { Part } from './drawer.tsx';
 /** What helps layout and never burns: guide lines, each at a place that can be typed, and dimension marks. */
 export function LayoutPart() {
   const actions = useBenchActions();
-  const { mark, guides, dimensions } = useBench(jobOf);
+  const { mark, guides, dimensions } = useBench(
+    useShallow((state) => {
+      const { mark, guides, dimensions } = jobOf(state);
+      return { mark, guides, dimensions };
+    }),
+  );
   const add = (axis: 'x' | 'y') => {
     if (mark) actions.edit('put a guide line', (job) => setGuide(job, { id: newId(), axis, at: mark[axis] }));
   };

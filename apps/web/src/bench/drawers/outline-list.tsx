@@ -1,7 +1,7 @@
 import { type Drawing, hideItems, type Item, lockItems } from '@lambent/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { ChevronDown, ChevronRight, EyeOff, Lock, LockOpen, Search } from 'lucide-react';
-import { useDeferredValue, useMemo, useRef, useState } from 'react';
+import { memo, useDeferredValue, useMemo, useRef, useState } from 'react';
 import { IconButton } from '../../ui/button.tsx';
 import { useBench, useBenchActions } from '../context.ts';
 import { jobOf } from '../store.ts';
@@ -25,8 +25,11 @@ const searchFrom = 8;
 
 /** Everything on the bed, by name; as long as it may be. */
 export function OutlineList() {
-  // Long lists follow once the bed shows what was done.
-  const drawing = useDeferredValue(useBench((state) => jobOf(state).drawing));
+  return <Outlines drawing={useDeferredValue(useBench((state) => jobOf(state).drawing))} />;
+}
+
+/** Follows once the bed shows what was done. */
+const Outlines = memo(function Outlines({ drawing }: { drawing: Drawing }) {
   const [sought, setSought] = useState('');
   const [opened, setOpened] = useState<ReadonlySet<string>>(new Set());
   const things = useMemo(() => thingsOf(drawing), [drawing]);
@@ -70,7 +73,7 @@ export function OutlineList() {
       {rows.length === 0 && <p className="text-quiet">Nothing here is called that.</p>}
     </Part>
   );
-}
+});
 
 function rowsOf(
   drawing: Drawing,

@@ -45,7 +45,7 @@ export function RunsSwitcher() {
 
 function RunsPanel({ burnt }: { burnt: ReadonlyMap<string, string> }) {
   const actions = useBenchActions();
-  const { runs } = useBench(jobOf);
+  const runs = useBench((state) => jobOf(state).runs);
   const { layers, placed } = useBench((state) => state.prepared.meaning);
   const chosen = useBench((state) => state.prepared.run);
   const used = useMemo(

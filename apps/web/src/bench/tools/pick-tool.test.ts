@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { type Box, boundsOf } from '@lambent/core';
-import { benchWith, square } from '../fixtures/bench.ts';
+import { benchWith, pointerAt, square } from '../fixtures/bench.ts';
 import { jobOf } from '../store.ts';
 import { PickTool } from './pick-tool.ts';
 
@@ -15,18 +15,7 @@ function bench() {
     if (frame !== before.frame) frames.push(frame);
   });
   const tool = new PickTool(actions);
-  const event = (x: number, y: number, more = {}) => ({
-    screen: { x: x * 2 + 10, y: y * 2 + 10 },
-    bed: { x, y },
-    free: { x, y },
-    snap: null,
-    button: 0,
-    shift: false,
-    ctrl: false,
-    alt: false,
-    clicks: 1,
-    ...more,
-  });
+  const event = (x: number, y: number, more = {}) => pointerAt(actions, x, y, more);
   return {
     actions,
     frames,
