@@ -66,11 +66,11 @@ export function StepBlock({ step, done }: { step: PlanStep; done: number | null 
             {...attributes}
             {...listeners}
             role="button"
-            title={`${operationNames[operation]}: its settings. Drag it to burn it earlier or later; with the keyboard, Space and the arrows.`}
+            title={`${title} (${operationNames[operation]}): its settings. Drag it to burn it earlier or later; with the keyboard, Space and the arrows.`}
             className="relative flex min-w-0 flex-1 cursor-grab flex-col justify-between px-3 pb-2 pt-2.5 text-left"
           >
             <span className="flex w-full justify-between gap-2">
-              <span className="truncate font-bold">{title}</span>
+              <span className="line-clamp-2 font-bold leading-[1.2]">{title}</span>
               <span className="figures font-bold">{formatClock(step.timeS)}</span>
             </span>
             <span className="figures truncate pr-5 text-[12px] text-[#B9C5C2]">
