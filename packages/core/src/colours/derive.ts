@@ -84,14 +84,8 @@ function patched(known: NonNullable<typeof last>, job: JobDocument, key: ColourK
   }
   if (replaced.size === 0) return meaning;
   const now = (item: Item) => replaced.get(item) ?? item;
-  const placed = new Map<string, readonly Placed[]>();
-  for (const [layerId, list] of meaning.placed) {
-    const concerned = list.some(({ item }) => replaced.has(item));
-    placed.set(
-      layerId,
-      concerned ? list.map((one) => (replaced.has(one.item) ? { ...one, item: now(one.item) } : one)) : list,
-    );
-  }
+  const nowPlaced = (one: Placed) => (replaced.has(one.item) ? { ...one, item: now(one.item) } : one);
+  const placed = new Map([...meaning.placed].map(([layerId, list]) => [layerId, list.map(nowPlaced)]));
   return { ...meaning, placed, undecided: meaning.undecided.map(now) };
 }
 

@@ -109,7 +109,9 @@ export function prepareJob(
     const byMaterial = new Map<Material | null, Placed[]>();
     for (const one of all) {
       const stock = materialOf(sheetUnder(job.sheets, one.item) ?? job.sheets[0]);
-      byMaterial.set(stock, [...(byMaterial.get(stock) ?? []), one]);
+      const known = byMaterial.get(stock);
+      if (known) known.push(one);
+      else byMaterial.set(stock, [one]);
     }
     if (byMaterial.size === 0) return [of(material, [])];
     return [...byMaterial].map(([stock, placed]) => of(stock, placed));
