@@ -15,7 +15,7 @@ const { benchPicking } = await import('../bench/picking.mjs');
 const { benchReading } = await import('../bench/reading.mjs');
 const { benchTravel } = await import('../bench/travel.mjs');
 
-const reading = benchReading();
+const reading = await benchReading();
 const core = benchCore();
 const travel = benchTravel();
 const picking = benchPicking([

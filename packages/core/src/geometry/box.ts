@@ -1,4 +1,4 @@
-import { applyTo, type Matrix, type Point } from './matrix.ts';
+import type { Matrix, Point } from './matrix.ts';
 
 /** An upright rectangle in mm, y down. An empty box has minX > maxX. */
 export interface Box {
@@ -53,16 +53,16 @@ export function boxesMeet(a: Box, b: Box): boolean {
   return a.minX <= b.maxX && b.minX <= a.maxX && a.minY <= b.maxY && b.minY <= a.maxY;
 }
 
-/** The upright box around a box that a map has moved. */
-export function transformBox({ minX, minY, maxX, maxY }: Box, matrix: Matrix): Box {
-  return [
-    applyTo(matrix, minX, minY),
-    applyTo(matrix, maxX, minY),
-    applyTo(matrix, maxX, maxY),
-    applyTo(matrix, minX, maxY),
-  ]
-    .map(({ x, y }) => boxOf(x, y, 0, 0))
-    .reduce(uniteBoxes, emptyBox);
+/** The upright box around a box that a map has moved; an empty one stays empty. */
+export function transformBox(box: Box, [a, b, c, d, e, f]: Matrix): Box {
+  if (isEmpty(box)) return emptyBox;
+  const { minX, minY, maxX, maxY } = box;
+  return {
+    minX: Math.min(a * minX, a * maxX) + Math.min(c * minY, c * maxY) + e,
+    minY: Math.min(b * minX, b * maxX) + Math.min(d * minY, d * maxY) + f,
+    maxX: Math.max(a * minX, a * maxX) + Math.max(c * minY, c * maxY) + e,
+    maxY: Math.max(b * minX, b * maxX) + Math.max(d * minY, d * maxY) + f,
+  };
 }
 
 export function boxCentre(box: Box): Point {

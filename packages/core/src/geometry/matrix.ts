@@ -10,9 +10,19 @@ export const identity: Matrix = [1, 0, 0, 1, 0, 0];
 
 /** The map that applies `inner` first, then `outer`. */
 export function multiply(outer: Matrix, inner: Matrix): Matrix {
-  const [a, b, c, d, e, f] = outer;
-  const [g, h, i, j, k, l] = inner;
-  return [a * g + c * h, b * g + d * h, a * i + c * j, b * i + d * j, a * k + c * l + e, b * k + d * l + f];
+  // By index: this is called for every element of a file and every item of a drawing.
+  const a = outer[0];
+  const b = outer[1];
+  const c = outer[2];
+  const d = outer[3];
+  return [
+    a * inner[0] + c * inner[1],
+    b * inner[0] + d * inner[1],
+    a * inner[2] + c * inner[3],
+    b * inner[2] + d * inner[3],
+    a * inner[4] + c * inner[5] + outer[4],
+    b * inner[4] + d * inner[5] + outer[5],
+  ];
 }
 
 /** The map that undoes `m`; null when `m` flattens everything onto a line or a point. */

@@ -18,8 +18,21 @@ export interface Path {
 
 export const emptyPath: Path = { verbs: new Uint8Array(0), coords: new Float64Array(0) };
 
-/** Shared by all single lines, of which a drawing may have a million. */
-const oneLine = Uint8Array.of(Verb.move, Verb.line);
+/** Verbs of short paths, which a drawing may have a million of, are shared between all that have the same. */
+const shortVerbs = new Map<number, Uint8Array>();
+const longestShort = 12;
+const mostShort = 10_000;
+
+function packVerbs(verbs: readonly number[]): Uint8Array {
+  if (verbs.length > longestShort) return new Uint8Array(verbs);
+  let key = 1;
+  for (const verb of verbs) key = key * 4 + verb;
+  const known = shortVerbs.get(key);
+  if (known) return known;
+  const packed = new Uint8Array(verbs);
+  if (shortVerbs.size < mostShort) shortVerbs.set(key, packed);
+  return packed;
+}
 
 /** Collects verbs and points and builds a path of them. */
 export class PathBuilder {
@@ -81,9 +94,7 @@ export class PathBuilder {
   }
 
   build(): Path {
-    const { verbs } = this;
-    const plain = verbs.length === 2 && verbs[1] === Verb.line;
-    return { verbs: plain ? oneLine : new Uint8Array(verbs), coords: new Float64Array(this.coords) };
+    return { verbs: packVerbs(this.verbs), coords: new Float64Array(this.coords) };
   }
 
   /** After a close, drawing goes on from where the subpath began, as SVG has it. */

@@ -86,93 +86,95 @@ const fontSizes: Record<string, number> = {
   'xx-large': 32,
 };
 
-type Change = { -readonly [K in keyof Context]?: Context[K] };
-type Apply = (value: string, parent: Context, change: Change, given: LengthContext) => void;
+type Inside = { -readonly [K in keyof Context]: Context[K] };
+type Apply = (value: string, inside: Inside, parent: Context) => void;
 
 const fillRule = (value: string) => (value === 'evenodd' || value === 'nonzero' ? value : null);
 
-/** What each inherited property does to the context. */
+/** What each inherited property does to the context, which starts as its parent's. */
 const appliers: Record<string, Apply> = {
-  fill: (value, _, change) => {
-    change.fill = value;
+  fill: (value, inside) => {
+    inside.fill = value;
   },
-  'fill-opacity': (value, parent, change) => {
-    change.fillOpacity = readShare(value, parent.fillOpacity);
+  'fill-opacity': (value, inside, parent) => {
+    inside.fillOpacity = readShare(value, parent.fillOpacity);
   },
-  'fill-rule': (value, parent, change) => {
-    change.fillRule = fillRule(value) ?? parent.fillRule;
+  'fill-rule': (value, inside, parent) => {
+    inside.fillRule = fillRule(value) ?? parent.fillRule;
   },
-  'clip-rule': (value, parent, change) => {
-    change.clipRule = fillRule(value) ?? parent.clipRule;
+  'clip-rule': (value, inside, parent) => {
+    inside.clipRule = fillRule(value) ?? parent.clipRule;
   },
-  stroke: (value, _, change) => {
-    change.stroke = value;
+  stroke: (value, inside) => {
+    inside.stroke = value;
   },
-  'stroke-opacity': (value, parent, change) => {
-    change.strokeOpacity = readShare(value, parent.strokeOpacity);
+  'stroke-opacity': (value, inside, parent) => {
+    inside.strokeOpacity = readShare(value, parent.strokeOpacity);
   },
-  'stroke-width': (value, parent, change, given) => {
-    change.strokeWidth = lengthInUserUnits(value, given, 'diagonal') ?? parent.strokeWidth;
+  'stroke-width': (value, inside, parent) => {
+    inside.strokeWidth = lengthInUserUnits(value, inside, 'diagonal') ?? parent.strokeWidth;
   },
-  'stroke-linecap': (value, _, change) => {
-    change.cap = value;
+  'stroke-linecap': (value, inside) => {
+    inside.cap = value;
   },
-  'stroke-linejoin': (value, _, change) => {
-    change.join = value;
+  'stroke-linejoin': (value, inside) => {
+    inside.join = value;
   },
-  'stroke-dasharray': (value, _, change) => {
-    change.dashes = value;
+  'stroke-dasharray': (value, inside) => {
+    inside.dashes = value;
   },
-  'stroke-dashoffset': (value, parent, change, given) => {
-    change.dashOffset = lengthInUserUnits(value, given, 'diagonal') ?? parent.dashOffset;
+  'stroke-dashoffset': (value, inside, parent) => {
+    inside.dashOffset = lengthInUserUnits(value, inside, 'diagonal') ?? parent.dashOffset;
   },
-  color: (value, parent, change) => {
-    change.color = value.toLowerCase() === 'currentcolor' ? parent.color : value;
+  color: (value, inside, parent) => {
+    inside.color = value.toLowerCase() === 'currentcolor' ? parent.color : value;
   },
-  visibility: (value, _, change) => {
-    change.visible = value === 'visible';
+  visibility: (value, inside) => {
+    inside.visible = value === 'visible';
   },
-  'font-family': (value, _, change) => {
-    change.fontFamily = value;
+  'font-family': (value, inside) => {
+    inside.fontFamily = value;
   },
-  'font-weight': (value, _, change) => {
-    change.bold = /^(?:bold|bolder)$/.test(value) || Number(value) >= 600;
+  'font-weight': (value, inside) => {
+    inside.bold = /^(?:bold|bolder)$/.test(value) || Number(value) >= 600;
   },
-  'font-style': (value, _, change) => {
-    change.italic = value.startsWith('italic') || value.startsWith('oblique');
+  'font-style': (value, inside) => {
+    inside.italic = value.startsWith('italic') || value.startsWith('oblique');
   },
-  'text-anchor': (value, _, change) => {
-    change.anchor = value;
+  'text-anchor': (value, inside) => {
+    inside.anchor = value;
   },
-  'letter-spacing': (value, _, change, given) => {
-    change.letterSpacing = lengthInUserUnits(value, given, 'x') ?? 0;
+  'letter-spacing': (value, inside) => {
+    inside.letterSpacing = lengthInUserUnits(value, inside, 'x') ?? 0;
   },
-  'word-spacing': (value, _, change, given) => {
-    change.wordSpacing = lengthInUserUnits(value, given, 'x') ?? 0;
+  'word-spacing': (value, inside) => {
+    inside.wordSpacing = lengthInUserUnits(value, inside, 'x') ?? 0;
   },
-  'dominant-baseline': (value, _, change) => {
-    change.baseline = value;
+  'dominant-baseline': (value, inside) => {
+    inside.baseline = value;
   },
 };
 
 /** The context inside an element: what it says itself over what it takes over, its transform applied. */
 export function enter(element: SvgElement, own: Declared, parent: Context, transform: Matrix | null): Context {
-  const change: Change = {};
+  // Every context has its fields in the same order, which keeps the engine's reading of them fast.
+  const inside: Inside = { ...parent };
   const size = own['font-size'];
   if (size !== undefined && size !== 'inherit') {
     const read = fontSizes[size] ?? lengthInFontUnits(size, parent);
-    if (read !== null && read >= 0) change.fontSize = read;
+    if (read !== null && read >= 0) inside.fontSize = read;
   }
-  const given: LengthContext = change.fontSize === undefined ? parent : { ...parent, fontSize: change.fontSize };
   for (const property in own) {
+    const apply = appliers[property];
+    if (!apply) continue;
     const value = own[property].trim();
-    if (value !== '' && value !== 'inherit') appliers[property]?.(value, parent, change, given);
+    if (value !== '' && value !== 'inherit') apply(value, inside, parent);
   }
   const space = element.attributes.space;
-  if (space !== undefined) change.keepSpaces = space === 'preserve';
-  if (transform) change.matrix = multiply(parent.matrix, transform);
-  if (own.display?.trim() === 'none' || readShare(own.opacity, 1) === 0) change.hidden = true;
-  return { ...parent, ...change };
+  if (space !== undefined) inside.keepSpaces = space === 'preserve';
+  if (transform) inside.matrix = multiply(parent.matrix, transform);
+  if (own.display?.trim() === 'none' || readShare(own.opacity, 1) === 0) inside.hidden = true;
+  return inside;
 }
 
 /** Per cent of a font size are of the size around it. */

@@ -31,6 +31,7 @@ export class PaintReader {
   read(text: string, context: Context): ReadPaint {
     const before = this.known.get(text);
     if (before) return before;
+    if (text === 'none') return none;
     const said = text.trim();
     if (said === 'none' || said === 'transparent' || said === 'context-fill' || said === 'context-stroke') return none;
     if (said.toLowerCase() === 'currentcolor') return this.read(context.color, { ...context, color: '#000000' });

@@ -131,20 +131,37 @@ const powers = Array.from({ length: 23 }, (_, i) => 10 ** i);
 const isDigit = (code: number) => code >= 48 && code <= 57;
 const isSpace = (code: number) => code === 32 || (code >= 9 && code <= 13);
 
+const encoder = new TextEncoder();
+/** Holds the path data that is being read, byte by byte; grows to the longest. */
+let bytes = new Uint8Array(1 << 12);
+
+/**
+ * Goes through path data. All that means something in it is ASCII, so up to where it stops making sense a
+ * byte of UTF-8 is a character; bytes are got at in a fraction of the time.
+ */
 class Scanner {
   at = 0;
+  private readonly end: number;
+  private readonly bytes: Uint8Array;
 
-  constructor(private readonly text: string) {}
+  constructor(private readonly text: string) {
+    // With room for the first character that is not ASCII, at which reading stops.
+    if (bytes.length < text.length + 4) bytes = new Uint8Array(2 * text.length + 4);
+    this.end = encoder.encodeInto(text, bytes).written;
+    // What follows the end is left over from before.
+    bytes[this.end] = 0;
+    this.bytes = bytes;
+  }
 
   atEnd(): boolean {
     this.passBlanks(false);
-    return this.at >= this.text.length;
+    return this.at >= this.end;
   }
 
   /** The code of the next command letter, or 0 where a number or the end follows. */
   command(): number {
     this.passBlanks(true);
-    const code = this.text.charCodeAt(this.at);
+    const code = this.bytes[this.at];
     const small = code | 32;
     if (!(small >= 97 && small <= 122)) return 0;
     this.at++;
@@ -154,7 +171,7 @@ class Scanner {
   /** A flag of an arc: 0 or 1, which may stand right before the next number. NaN when it is neither. */
   flag(): number {
     this.passBlanks(true);
-    const code = this.text.charCodeAt(this.at);
+    const code = this.bytes[this.at];
     if (code !== 48 && code !== 49) return Number.NaN;
     this.at++;
     return code - 48;
@@ -163,22 +180,22 @@ class Scanner {
   /** The next number, NaN where there is none; then the scanner stands at what is not one. */
   number(): number {
     this.passBlanks(true);
-    const { text } = this;
+    const { bytes } = this;
     const start = this.at;
     let at = start;
-    let code = text.charCodeAt(at);
+    let code = bytes[at];
     const negative = code === 45;
-    if (negative || code === 43) code = text.charCodeAt(++at);
+    if (negative || code === 43) code = bytes[++at];
     let mantissa = 0;
     let digits = 0;
     let decimals = 0;
-    for (; isDigit(code); code = text.charCodeAt(++at)) {
+    for (; isDigit(code); code = bytes[++at]) {
       mantissa = mantissa * 10 + (code - 48);
       digits++;
     }
     if (code === 46) {
-      code = text.charCodeAt(++at);
-      for (; isDigit(code); code = text.charCodeAt(++at)) {
+      code = bytes[++at];
+      for (; isDigit(code); code = bytes[++at]) {
         mantissa = mantissa * 10 + (code - 48);
         decimals++;
       }
@@ -187,27 +204,27 @@ class Scanner {
     let exponent = false;
     if (code === 101 || code === 69) {
       let after = at + 1;
-      const sign = text.charCodeAt(after);
+      const sign = bytes[after];
       if (sign === 43 || sign === 45) after++;
-      if (isDigit(text.charCodeAt(after))) {
+      if (isDigit(bytes[after])) {
         exponent = true;
-        while (isDigit(text.charCodeAt(after))) after++;
+        while (isDigit(bytes[after])) after++;
         at = after;
       }
     }
     this.at = at;
     // Whole numbers up to 2^53 and powers of ten up to 10^22 are exact, so their quotient is rounded once.
-    if (exponent || digits + decimals > 15) return Number(text.slice(start, at));
+    if (exponent || digits + decimals > 15) return Number(this.text.slice(start, at));
     const value = decimals === 0 ? mantissa : mantissa / powers[decimals];
     return negative ? -value : value;
   }
 
   /** Passes over white space, and one comma in it where one may stand. */
   private passBlanks(comma: boolean): void {
-    const { text } = this;
+    const { bytes } = this;
     let free = comma;
     for (;;) {
-      const code = text.charCodeAt(this.at);
+      const code = bytes[this.at];
       if (isSpace(code)) this.at++;
       else if (code === 44 && free) {
         free = false;

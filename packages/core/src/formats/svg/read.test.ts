@@ -51,7 +51,41 @@ describe('size', () => {
   });
 });
 
+describe('namespaces', () => {
+  const svg = 'http://www.w3.org/2000/svg';
+  const rect = (prefix: string) => `<${prefix}rect width="9" height="8" fill="red"/>`;
+
+  test.each([
+    ['SVG under a prefix', `<s:svg xmlns:s="${svg}">${rect('s:')}${rect('')}</s:svg>`, 2],
+    ['another default inside', `<svg xmlns="${svg}"><g xmlns="urn:other">${rect('')}</g>${rect('')}</svg>`, 1],
+    ['SVG again inside another', `<svg xmlns="${svg}"><x xmlns="urn:other"/><g>${rect('')}</g></svg>`, 1],
+    [
+      'a prefix that nothing declares',
+      `<svg xmlns="${svg}"><g old:kind="layer">${rect('')}</g>${rect('old:')}</svg>`,
+      1,
+    ],
+    [
+      'a prefix bound anew',
+      `<svg xmlns="${svg}" xmlns:p="${svg}"><g xmlns:p="urn:other">${rect('p:')}</g>${rect('p:')}</svg>`,
+      1,
+    ],
+  ])('%s', (_, text, count) => {
+    expect(readSvg(text, newId).drawing.items).toHaveLength(count);
+  });
+
+  test('a linked element is found under any prefix', () => {
+    const body = '<defs><rect id="a" width="9" height="8"/></defs><use any:href="#a"/>';
+    expect(read(body).drawing.items).toHaveLength(1);
+  });
+});
+
 describe('shapes', () => {
+  test.each(['M0 0L9 9é', 'M0 0L9 9 ☃', 'M0 0L9 9\u{1F600}'])('path data that ends in what is none: %s', (d) => {
+    const { drawing, notes } = read(`<path d="${d}" stroke="red"/>`);
+    expect(pathData(pathOf(drawing.items[0]))).toBe('M0 0L9 9');
+    expect(notes[0].message).toContain(`stops making sense at character ${d.search(/[^ -~]/) + 1};`);
+  });
+
   test('every path command, absolute and relative', () => {
     const d = 'M10 10h5v5H8V20l2 2q5 0 5 5t5 5c0 3 3 3 3 0s3-3 3 0zm20 0L40 12';
     expect(data(read(`<path d="${d}" stroke="red" fill="none"/>`))).toEqual([

@@ -19,7 +19,7 @@ import { type Context, enter, ownTransform, readShare, startContext } from './co
 import { readShape } from './outline.ts';
 import { fitViewBox, readPage, readViewBox } from './page.ts';
 import { PaintReader } from './paint.ts';
-import { type Declared, everyElement, StyleSheet } from './style.ts';
+import { type Declared, StyleSheet } from './style.ts';
 import { TextReader } from './text.ts';
 import { type Axis, lengthInUserUnits, mmPerPx } from './values.ts';
 import { readSvgTree, type SvgElement, textIn } from './xml.ts';
@@ -55,6 +55,9 @@ const silent = new Set([
   'hatch',
   'solidcolor',
 ]);
+
+/** Properties that change how an element looks and are not applied. */
+const effects = new Set(['mask', 'filter', 'opacity', 'marker', 'marker-start', 'marker-mid', 'marker-end']);
 
 /** More elements than this are not made by `use`; files that ask for more multiply themselves without end. */
 const mostInstances = 100_000;
@@ -103,16 +106,16 @@ class SvgReader {
   ) {}
 
   read(text: string): Reading {
-    const { root, unknownEntities, remarks } = readSvgTree(text);
+    const { root, elements, unknownEntities, remarks } = readSvgTree(text);
     for (const [name, count] of unknownEntities) {
       const said = `&${name}; is an entity of the file’s own, which is not followed`;
       this.notes.add('left-out', `entity-not-followed:${name}`, said, [], count);
     }
-    for (const element of everyElement(root)) {
+    for (const element of elements) {
       const { id } = element.attributes;
       if (id !== undefined && !this.byId.has(id)) this.byId.set(id, element);
     }
-    this.sheet = new StyleSheet(root);
+    this.sheet = new StyleSheet(elements);
     for (const selector of this.sheet.unread) {
       this.notes.add('left-out', 'style-not-read', `the style rule “${selector}” is not followed`);
     }
@@ -190,6 +193,7 @@ class SvgReader {
   }
 
   private transform(element: SvgElement, own: Declared, parent: Context): Matrix | null {
+    if (own.transform === undefined) return null;
     const frame = () => {
       const read = drawn.has(element.name) ? readShape(element, parent) : null;
       if (!read) {
@@ -451,12 +455,15 @@ class SvgReader {
         'a stroke that is stretched wider one way than the other is given its mean width',
       );
     }
+    const fill = this.colour(context.fill, context.fillOpacity, context);
+    if (stroke === null) return { stroke, strokeWidthMm: 0, fill };
+    const { cap, join } = context;
+    const plain: Paint = { stroke, strokeWidthMm: Math.round(strokeWidthMm * 1e4) / 1e4, fill };
+    if (cap === 'butt' && join === 'miter') return plain;
     return {
-      stroke,
-      strokeWidthMm: stroke === null ? 0 : Math.round(strokeWidthMm * 1e4) / 1e4,
-      fill: this.colour(context.fill, context.fillOpacity, context),
-      ...(stroke !== null && (context.cap === 'round' || context.cap === 'square') ? { cap: context.cap } : {}),
-      ...(stroke !== null && (context.join === 'round' || context.join === 'bevel') ? { join: context.join } : {}),
+      ...plain,
+      ...(cap === 'round' || cap === 'square' ? { cap } : {}),
+      ...(join === 'round' || join === 'bevel' ? { join } : {}),
     };
   }
 
@@ -474,14 +481,19 @@ class SvgReader {
 
   /** What changes how an element looks and is not applied. */
   private effects(own: Declared): void {
-    const has = (property: string) => (own[property] ?? 'none').trim() !== 'none';
-    if (has('mask')) this.notes.add('changed', 'mask-not-applied', 'a masked part is taken whole');
-    if (has('filter')) this.notes.add('changed', 'filter-not-applied', 'a filter is not applied');
-    if (has('marker-start') || has('marker-mid') || has('marker-end') || has('marker')) {
-      this.notes.add('left-out', 'marker-not-read', 'arrowheads and other markers are left out');
+    let marked = false;
+    for (const property in own) {
+      if (!effects.has(property) || own[property].trim() === 'none') continue;
+      if (property === 'mask') this.notes.add('changed', 'mask-not-applied', 'a masked part is taken whole');
+      else if (property === 'filter') this.notes.add('changed', 'filter-not-applied', 'a filter is not applied');
+      else if (property !== 'opacity') marked = true;
+      else {
+        const opacity = readShare(own.opacity, 1);
+        if (opacity < 1 && opacity > 0)
+          this.notes.add('changed', 'see-through', 'a see-through colour is taken as solid');
+      }
     }
-    const opacity = readShare(own.opacity, 1);
-    if (opacity < 1 && opacity > 0) this.notes.add('changed', 'see-through', 'a see-through colour is taken as solid');
+    if (marked) this.notes.add('left-out', 'marker-not-read', 'arrowheads and other markers are left out');
   }
 
   /** Applies a clip to every item added since `from`. */

@@ -61,6 +61,9 @@ const presentation = new Set([
 
 const nothing: Declared = {};
 
+/** How many `style` attributes are kept as read. */
+const mostOwnStyles = 1000;
+
 /** The style sheets of a file, and what they make of each element. */
 export class StyleSheet {
   /** Rules by what the last part of their selector asks for, so that few are tried on an element. */
@@ -70,13 +73,14 @@ export class StyleSheet {
   private readonly byNone: StyleRule[] = [];
   private count = 0;
   private readonly order = new Map<StyleRule, number>();
+  private readonly ownStyles = new Map<string, Declarations>();
   /** Selectors and at-rules that are not followed, as written. */
   readonly unread: string[] = [];
 
-  constructor(root: SvgElement) {
-    for (const element of everyElement(root)) {
-      const media = element.attributes.media ?? 'all';
-      if (element.name === 'style' && isForScreen(media)) this.add(textIn(element));
+  /** @param elements every element of the file, in its order */
+  constructor(elements: readonly SvgElement[]) {
+    for (const element of elements) {
+      if (element.name === 'style' && isForScreen(element.attributes.media ?? 'all')) this.add(textIn(element));
     }
   }
 
@@ -87,11 +91,20 @@ export class StyleSheet {
     for (const name in attributes) if (presentation.has(name)) out[name] = attributes[name];
     const matching = this.count === 0 ? [] : this.matching(element);
     for (const rule of matching) Object.assign(out, rule.normal);
-    const own = attributes.style ? readDeclarations(attributes.style) : null;
+    const own = attributes.style ? this.ownStyle(attributes.style) : null;
     if (own) Object.assign(out, own.normal);
     for (const rule of matching) Object.assign(out, rule.important);
     if (own) Object.assign(out, own.important);
     return out;
+  }
+
+  /** Drawings say the same few styles over and over. */
+  private ownStyle(text: string): Declarations {
+    const known = this.ownStyles.get(text);
+    if (known) return known;
+    const read = readDeclarations(text);
+    if (this.ownStyles.size < mostOwnStyles) this.ownStyles.set(text, read);
+    return read;
   }
 
   private add(text: string): void {

@@ -42,6 +42,22 @@ test.each<[string, 'x' | 'y' | 'diagonal', number | null]>([
   else expect(read).toBeCloseTo(units, 9);
 });
 
+test.each<[string, number | null]>([
+  ['-.5', -0.5],
+  ['5.', 5],
+  ['+3', 3],
+  ['1e2', 100],
+  [' 7 ', 7],
+  ['0x10', null],
+  ['1-2', null],
+  ['1.2.3', null],
+  ['-', null],
+  ['.', null],
+  ['9'.repeat(400), null],
+])('“%s” is %p user units', (text, units) => {
+  expect(lengthInUserUnits(text, place, 'x')).toBe(units);
+});
+
 test('numbers stand with spaces, commas, signs and points between them', () => {
   expect(readNumbers('1,2 3-4.5.5e1')).toEqual({ numbers: [1, 2, 3, -4.5, 5], whole: true });
   expect(readNumbers('1 2 three 4')).toEqual({ numbers: [1, 2], whole: false });

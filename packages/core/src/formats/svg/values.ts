@@ -53,8 +53,20 @@ export interface LengthContext {
 /** Which side of the viewport per cent is of; the third is its diagonal over √2, as SVG has it. */
 export type Axis = 'x' | 'y' | 'diagonal';
 
+/** Whether a text is certainly a number and nothing more, as most lengths are; `5.` and ` 5` may be one too. */
+function isPlainNumber(text: string): boolean {
+  for (let i = 0; i < text.length; i++) {
+    const code = text.charCodeAt(i);
+    const digit = code >= 48 && code <= 57;
+    if (!digit && !(i < text.length - 1 && (code === 46 || (code === 45 && i === 0)))) return false;
+  }
+  return text !== '' && Number.isFinite(Number(text));
+}
+
 /** A length in user units, font units and per cent included; null when it is none. */
 export function lengthInUserUnits(text: string | undefined, context: LengthContext, axis: Axis): number | null {
+  if (text === undefined) return null;
+  if (isPlainNumber(text)) return Number(text);
   const length = readLength(text);
   if (!length) return null;
   const { viewportWidth, viewportHeight, fontSize } = context;

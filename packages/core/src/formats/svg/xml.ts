@@ -1,4 +1,4 @@
-import { SaxesParser, type SaxesTagNS } from 'saxes';
+import { SaxesParser } from 'saxes';
 import { FileRefused } from '../refusal.ts';
 
 /** An element of the file, with its SVG name; elements of other namespaces are not kept. */
@@ -16,6 +16,8 @@ export interface SvgElement {
 
 export interface SvgTree {
   readonly root: SvgElement;
+  /** Every element, in the order of the file. */
+  readonly elements: readonly SvgElement[];
   /** Entities the file uses that are not XML's own, by name. */
   readonly unknownEntities: ReadonlyMap<string, number>;
   /** What people and programs wrote beside the drawing: comments, metadata, descriptions. */
@@ -36,10 +38,12 @@ const withText = new Set(['style', 'text', 'tspan', 'textPath', 'tref', 'title']
  * @throws FileRefused when the text is not well-formed, not SVG, or nested beyond reason
  */
 export function readSvgTree(text: string): SvgTree {
-  const parser = new SaxesParser({ xmlns: true, position: true });
+  const parser = new SaxesParser({ position: true });
   const stack: (SvgElement | null)[] = [];
+  const spaces = new Namespaces();
+  let attributes: Record<string, string> = {};
   let root: SvgElement | null = null;
-  let count = 0;
+  const elements: SvgElement[] = [];
   let remarks = '';
   const remark = (said: string) => {
     if (remarks.length < mostRemarks) remarks += `${said.slice(0, mostRemarks)}\n`;
@@ -52,7 +56,16 @@ export function readSvgTree(text: string): SvgTree {
         'It may have been cut off on the way; save or send it again.',
     );
   });
-  parser.on('opentag', (tag: SaxesTagNS) => {
+  parser.on('attribute', ({ name, value }) => {
+    const colon = name.indexOf(':');
+    if (colon < 0) attributes[name] = value;
+    else {
+      const local = name.slice(colon + 1);
+      if (local === 'href' || local === 'space' || local === 'label') attributes[local] ??= value;
+    }
+    spaces.attribute(name, value);
+  });
+  parser.on('opentag', (tag) => {
     if (stack.length >= deepest) {
       throw new FileRefused(
         `The file nests elements more than ${deepest} deep at line ${parser.line}. ` +
@@ -60,8 +73,10 @@ export function readSvgTree(text: string): SvgTree {
       );
     }
     const parent = stack.at(-1) ?? null;
-    const isSvg = tag.uri === svgNamespace || (tag.uri === '' && tag.prefix === '');
-    const element = isSvg ? elementOf(tag, parent, parser.line, count++) : null;
+    const name = spaces.open(tag.name);
+    const element = name === null ? null : elementOf(name, attributes, parent, parser.line, elements.length);
+    attributes = {};
+    if (element) elements.push(element);
     if (!root) {
       if (element?.name !== 'svg') {
         throw new FileRefused(`The file is XML but not SVG: it starts with <${tag.name}>. Save the drawing as SVG.`);
@@ -75,6 +90,7 @@ export function readSvgTree(text: string): SvgTree {
   });
   parser.on('closetag', () => {
     stack.pop();
+    spaces.close();
   });
   const addText = (chunk: string) => {
     const open = stack.at(-1);
@@ -86,7 +102,7 @@ export function readSvgTree(text: string): SvgTree {
   parser.on('comment', remark);
   parser.write(text).close();
   if (!root) throw new FileRefused('The file holds no drawing. Save it again as SVG.');
-  return { root, unknownEntities: entitiesIn(text), remarks };
+  return { root, elements, unknownEntities: entitiesIn(text), remarks };
 }
 
 /** Most elements have no children; they share one list, which a first child replaces. */
@@ -98,15 +114,49 @@ function addChild(parent: SvgElement, child: SvgElement): void {
   else (owner.children as SvgElement[]).push(child);
 }
 
-function elementOf(tag: SaxesTagNS, parent: SvgElement | null, line: number, place: number): SvgElement {
-  const attributes: Record<string, string> = {};
-  for (const name in tag.attributes) {
-    const { prefix, local, value } = tag.attributes[name];
-    if (prefix === '') attributes[name] = value;
-    else if (local === 'href' || local === 'space' || local === 'label') attributes[local] ??= value;
+function elementOf(
+  name: string,
+  attributes: Record<string, string>,
+  parent: SvgElement | null,
+  line: number,
+  place: number,
+): SvgElement {
+  const content = withText.has(name) || (name === 'a' && parent?.content) ? [] : null;
+  return { name, attributes, parent, children: childless, content, line, place };
+}
+
+/**
+ * Which elements are SVG's. The parser could tell too, at half as much again of its time; and it would
+ * refuse a file for a prefix that nothing declares, which editors leave behind and which says nothing of
+ * what is drawn.
+ */
+class Namespaces {
+  /** By prefix, the default one under ''; shared by all elements that declare none. */
+  private bound: ReadonlyMap<string, string> = new Map();
+  private readonly outer: ReadonlyMap<string, string>[] = [];
+  private declared: [prefix: string, uri: string][] = [];
+
+  /** Takes an attribute of the element that opens next. */
+  attribute(name: string, value: string): void {
+    if (name === 'xmlns' || name.startsWith('xmlns:')) this.declared.push([name.slice(6), value]);
   }
-  const content = withText.has(tag.local) || (tag.local === 'a' && parent?.content) ? [] : null;
-  return { name: tag.local, attributes, parent, children: childless, content, line, place };
+
+  /** @returns the element's name without its prefix; null when it is not SVG's */
+  open(name: string): string | null {
+    this.outer.push(this.bound);
+    if (this.declared.length > 0) {
+      this.bound = new Map([...this.bound, ...this.declared]);
+      this.declared = [];
+    }
+    const colon = name.indexOf(':');
+    const uri = this.bound.get(colon < 0 ? '' : name.slice(0, colon));
+    if (uri === svgNamespace) return colon < 0 ? name : name.slice(colon + 1);
+    return colon < 0 && (uri ?? '') === '' ? name : null;
+  }
+
+  close(): void {
+    this.bound = this.outer.pop() ?? this.bound;
+  }
 }
 
 function entitiesIn(text: string): Map<string, number> {
