@@ -27,16 +27,42 @@ export interface Thing {
   readonly ids: readonly string[];
 }
 
-const known = new WeakMap<Drawing, readonly Thing[]>();
+/** What is on the bed by name, and a drawing it was found in. */
+export interface Listing {
+  readonly drawing: Drawing;
+  readonly things: readonly Thing[];
+}
 
-/** Everything that is shown, as things; kept for as long as the drawing is. */
-export function thingsOf(drawing: Drawing): readonly Thing[] {
-  let things = known.get(drawing);
-  if (!things) {
-    things = findThings(drawing);
-    known.set(drawing, things);
+const known = new WeakMap<Drawing, Listing>();
+let last: Listing | null = null;
+
+/** Everything that is shown, as things. A drawing in which things only moved has the listing it had before. */
+export function listingOf(drawing: Drawing): Listing {
+  let listing = known.get(drawing);
+  if (!listing) {
+    listing = last && isListedAlike(last.drawing, drawing) ? last : { drawing, things: findThings(drawing) };
+    last = listing;
+    known.set(drawing, listing);
   }
-  return things;
+  return listing;
+}
+
+/** Whether two drawings hold the same items, called, grouped, locked and hidden the same. */
+function isListedAlike(a: Drawing, b: Drawing): boolean {
+  if (a === b) return true;
+  if (a.groups !== b.groups || a.items.length !== b.items.length) return false;
+  return a.items.every((item, i) => {
+    const other = b.items[i];
+    if (item === other) return true;
+    return (
+      item.id === other.id &&
+      item.name === other.name &&
+      item.shape === other.shape &&
+      item.groupId === other.groupId &&
+      item.hidden === other.hidden &&
+      item.locked === other.locked
+    );
+  });
 }
 
 function findThings(drawing: Drawing): Thing[] {

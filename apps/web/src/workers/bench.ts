@@ -1,7 +1,7 @@
 import type { JobDocument, RunChoice } from '@lambent/core';
 import { type Remote, wrap } from 'comlink';
 import type { BenchWorker, Planned, ShopLists } from './bench.worker.ts';
-import { diffJob, type JobDiff } from './job-diff.ts';
+import { diffJob, type JobDiff, nextToTell } from './job-diff.ts';
 
 function start(): { worker: Worker; remote: Remote<BenchWorker> } {
   const worker = new Worker(new URL('./bench.worker.ts', import.meta.url), { type: 'module' });
@@ -19,6 +19,19 @@ function changedSince(job: JobDocument): JobDiff {
   const diff = diffJob(told, job);
   told = job;
   return diff;
+}
+
+/** As many items go to the worker within a frame. */
+const itemsAtOnce = 1000;
+
+/** Tells the planning worker of a job, but for the last of it; the page gets to its frames in between. */
+async function tellAhead(job: JobDocument): Promise<void> {
+  for (;;) {
+    const next = nextToTell(told, job, itemsAtOnce);
+    if (next === job) return;
+    void planningWorker().tell(changedSince(next));
+    await new Promise((resolve) => setTimeout(resolve));
+  }
 }
 
 function planningWorker(): Remote<BenchWorker> {
@@ -44,12 +57,18 @@ async function askPlanner<T>(ask: (worker: Remote<BenchWorker>) => Promise<T>): 
 }
 
 /** Works a run's plan and findings out, off the page's thread; null when it was stopped meanwhile. */
-export function planInWorker(job: JobDocument, shop: ShopLists, choice: RunChoice): Promise<Planned | null> {
+export async function planInWorker(job: JobDocument, shop: ShopLists, choice: RunChoice): Promise<Planned | null> {
+  const before = stops;
+  await tellAhead(job);
+  if (stops !== before) return null;
   return askPlanner((worker) => worker.plan(changedSince(job), shop, choice));
 }
 
+let stops = 0;
+
 /** Stops a plan that nobody waits for any more; the next one gets a fresh worker. */
 export function stopPlanning(): void {
+  stops++;
   planner?.worker.terminate();
   planner = null;
   told = null;
@@ -59,6 +78,7 @@ export function stopPlanning(): void {
 /** A job as the body of a save, written off the page's thread. */
 export async function writeInWorker(job: JobDocument): Promise<Blob> {
   for (;;) {
+    await tellAhead(job);
     const written = await askPlanner((worker) => worker.written(changedSince(job)));
     // Where the worker was stopped for the sake of another plan, it is asked again.
     if (written) return written;

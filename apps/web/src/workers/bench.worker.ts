@@ -135,6 +135,11 @@ const worker = {
     return outlineOf(shape);
   },
 
+  /** Takes what has changed of the job; what is asked next goes on from there. */
+  tell(diff: JobDiff): void {
+    follow(diff);
+  },
+
   /** A job as the body of a save. */
   written(diff: JobDiff): Blob {
     return documentBlob(follow(diff));

@@ -33,6 +33,19 @@ export function diffJob(last: JobDocument | null, job: JobDocument): JobDiff {
   return { rest, groups, order, fresh };
 }
 
+/**
+ * What to tell a worker next that is to know a job: the job, or, where that has more new items than are to go at
+ * once, the job without the rest of those.
+ */
+export function nextToTell(told: JobDocument | null, job: JobDocument, atOnce: number): JobDocument {
+  const { drawing } = job;
+  if (drawing.items.length <= atOnce || drawing.items === told?.drawing.items) return job;
+  const known = new Set(told?.drawing.items);
+  let fresh = 0;
+  const items = drawing.items.filter((item) => known.has(item) || ++fresh <= atOnce);
+  return fresh <= atOnce ? job : { ...job, drawing: { ...drawing, items } };
+}
+
 export function applyDiff(last: JobDocument | null, { rest, groups, order, fresh }: JobDiff): JobDocument {
   const known = last?.drawing ?? { items: [], groups: [] };
   let next = 0;

@@ -22,6 +22,7 @@ export interface Placed {
 /** What every item means: derived from the drawing, the key and the job's own words. */
 export interface Meaning {
   readonly layers: readonly Layer[];
+  /** The same list in two meanings says that in both of them every item, by its place, means the same. */
   readonly paints: readonly PaintUse[];
   /** By layer id, in drawing order. Every layer has an entry. */
   readonly placed: ReadonlyMap<string, readonly Placed[]>;

@@ -121,10 +121,9 @@ export class ArtworkPainter {
       own.clip();
       for (const { minX, minY, maxX, maxY } of boxes) own.clearRect(minX, minY, maxX - minX, maxY - minY);
       const all = boxes.reduce(uniteBoxes, emptyBox);
-      const touched = resting.filter(({ item }) => {
-        const bounds = boundsOf(item);
-        return boxesMeet(all, bounds) && boxes.some((box) => boxesMeet(box, bounds));
-      });
+      const touched = resting.filter(
+        ({ bounds }) => boxesMeet(all, bounds) && boxes.some((box) => boxesMeet(box, bounds)),
+      );
       drawSceneItems(own, base.view, touched, look, this.fills);
     });
     this.drawn = resting;
@@ -194,7 +193,7 @@ function viewed({ view, width, height }: Base): Box {
 }
 
 function within(scene: readonly SceneItem[], box: Box): readonly SceneItem[] {
-  return scene.filter(({ item }) => boxesMeet(box, boundsOf(item)));
+  return scene.filter(({ bounds }) => boxesMeet(box, bounds));
 }
 
 /** The items that came, went or are drawn otherwise; null where others changed their order. */

@@ -1,11 +1,15 @@
 import {
+  type Box,
+  boundsOf,
   engravedFills,
   engravedPath,
   hasOwnFill,
   type Item,
+  type Meaning,
   type Operation,
   type Path,
   type PreparedJob,
+  type PreparedLayer,
   pathOf,
   Verb,
 } from '@lambent/core';
@@ -14,6 +18,7 @@ import {
 export interface SceneItem {
   readonly item: Item;
   readonly outline: Path2D;
+  readonly bounds: Box;
   /** How its line is drawn; engrave where it is engraved and nothing else. */
   readonly operation: Operation | null;
   /** Whether its inside is engraved, whatever its line is. */
@@ -79,8 +84,44 @@ export function sceneOf(prepared: PreparedJob, asBurnt: boolean): Scene {
   return scene;
 }
 
+/** The last scene of items as they are drawn, with no layer's fill among them. */
+let last: { meaning: Meaning; drawn: readonly Item[]; items: readonly SceneItem[] } | null = null;
+
+/** The last scene with changed items in the place of what they were, where all of them mean what they meant; else null. */
+function patched(meaning: Meaning, drawn: readonly Item[]): SceneItem[] | null {
+  if (last?.meaning.paints !== meaning.paints) return null;
+  const { drawn: before, items } = last;
+  return drawn.map((item, i) =>
+    item === before[i] ? items[i] : sceneItem(item, items[i].operation, items[i].engraved, false),
+  );
+}
+
 function makeScene(prepared: PreparedJob, asBurnt: boolean): Scene {
   const { meaning, job, run } = prepared;
+  // Fills are worked out where the run burns them: elsewhere the outlines speak for themselves.
+  const inPlace = asBurnt || (!run.mirrored && run.landing.kind === 'as-drawn');
+  const special = inPlace
+    ? prepared.layers.filter(
+        ({ layer, ...one }) => layer.operation === 'engrave' && hasOwnFill(prepared, { layer, ...one }),
+      )
+    : [];
+  const { items: drawn } = job.drawing;
+  if (special.length === 0 && !asBurnt) {
+    const items = patched(meaning, drawn) ?? itemsOf(prepared, asBurnt, special);
+    last = { meaning, drawn, items };
+    return { items, fills: [] };
+  }
+  return {
+    items: itemsOf(prepared, asBurnt, special),
+    fills: special.flatMap((layer) =>
+      engravedFills(prepared, layer).map((fill) => ({ outline: pathToCanvas(engravedPath(fill)), power: fill.power })),
+    ),
+  };
+}
+
+/** @param special the layers whose fills show what of them burns */
+function itemsOf(prepared: PreparedJob, asBurnt: boolean, special: readonly PreparedLayer[]): SceneItem[] {
+  const { meaning, job } = prepared;
   // Each layer has its items in drawing order, as the drawing has: they are gone through side by side.
   const lists = meaning.layers.map(({ id, operation }) => ({
     operation,
@@ -98,29 +139,17 @@ function makeScene(prepared: PreparedJob, asBurnt: boolean): Scene {
     }
     return { operation, engraved };
   };
-  // Fills are worked out where the run burns them: elsewhere the outlines speak for themselves.
-  const inPlace = asBurnt || (!run.mirrored && run.landing.kind === 'as-drawn');
-  const special = inPlace
-    ? prepared.layers.filter(
-        ({ layer, ...one }) => layer.operation === 'engrave' && hasOwnFill(prepared, { layer, ...one }),
-      )
-    : [];
   const inFill = new Set(special.flatMap(({ placed }) => placed.map(({ item }) => item.id)));
   // What this run does not burn stays where it is drawn.
   const burns = new Set(
     asBurnt ? prepared.layers.flatMap(({ on, placed }) => (on ? placed.map(({ item }) => item.id) : [])) : [],
   );
-  return {
-    items: job.drawing.items.map((drawn) => {
-      const item = burns.size > 0 && burns.has(drawn.id) ? prepared.burntAt(drawn) : drawn;
-      const filledByLayer = inFill.size > 0 && inFill.has(drawn.id);
-      const { operation, engraved } = meant(drawn);
-      return sceneItem(item, operation, engraved, filledByLayer);
-    }),
-    fills: special.flatMap((layer) =>
-      engravedFills(prepared, layer).map((fill) => ({ outline: pathToCanvas(engravedPath(fill)), power: fill.power })),
-    ),
-  };
+  return job.drawing.items.map((drawn) => {
+    const item = burns.size > 0 && burns.has(drawn.id) ? prepared.burntAt(drawn) : drawn;
+    const filledByLayer = inFill.size > 0 && inFill.has(drawn.id);
+    const { operation, engraved } = meant(drawn);
+    return sceneItem(item, operation, engraved, filledByLayer);
+  });
 }
 
 const sceneItems = new WeakMap<Item, SceneItem>();
@@ -131,7 +160,7 @@ function sceneItem(item: Item, operation: Operation | null, engraved: boolean, f
   if (known?.operation === operation && known.engraved === engraved && known.filledByLayer === filledByLayer) {
     return known;
   }
-  const made = { item, outline: outlineFor(item), operation, engraved, filledByLayer };
+  const made = { item, outline: outlineFor(item), bounds: boundsOf(item), operation, engraved, filledByLayer };
   sceneItems.set(item, made);
   return made;
 }

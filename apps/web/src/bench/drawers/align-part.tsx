@@ -1,4 +1,4 @@
-import type { Alignment, Drawing, Spreading } from '@lambent/core';
+import type { Alignment, Spreading } from '@lambent/core';
 import {
   AlignCenterHorizontal,
   AlignCenterVertical,
@@ -16,7 +16,7 @@ import { type AlignTo, align, alignTarget, spread } from '../commands.ts';
 import { useBench, useBenchActions } from '../context.ts';
 import { sheetName } from '../sheet-choice.ts';
 import { jobOf, unitOf } from '../store.ts';
-import { thingsOf } from '../thing-names.ts';
+import { type Listing, listingOf } from '../thing-names.ts';
 import { Part } from './drawer.tsx';
 
 const alignments: readonly { value: Alignment; text: string; icon: LucideIcon }[] = [
@@ -32,19 +32,19 @@ const alignments: readonly { value: Alignment; text: string; icon: LucideIcon }[
 export function AlignPart() {
   const drawing = useDeferredValue(useBench((state) => jobOf(state).drawing));
   const selection = useDeferredValue(useBench((state) => state.selection));
-  return <Aligning drawing={drawing} selection={selection} />;
+  return <Aligning listing={listingOf(drawing)} selection={selection} />;
 }
 
 /** Follows once the bed shows what was done. */
-const Aligning = memo(function Aligning({ drawing, selection }: { drawing: Drawing; selection: ReadonlySet<string> }) {
+const Aligning = memo(function Aligning({ listing, selection }: { listing: Listing; selection: ReadonlySet<string> }) {
   const actions = useBenchActions();
   const unit = useBench(unitOf);
   const stays = useBench((state) => state.stays);
   const sheets = useBench((state) => jobOf(state).sheets);
   const materials = useBench((state) => state.shop.materials);
   const things = useMemo(
-    () => thingsOf(drawing).filter(({ ids }) => ids.some((id) => selection.has(id))),
-    [drawing, selection],
+    () => listing.things.filter(({ ids }) => ids.some((id) => selection.has(id))),
+    [listing, selection],
   );
   const [chosen, setTo] = useState<AlignTo>('selection');
   const [gap, setGap] = useState(5);

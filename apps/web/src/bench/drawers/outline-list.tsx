@@ -1,11 +1,11 @@
-import { type Drawing, hideItems, type Item, lockItems } from '@lambent/core';
+import { hideItems, type Item, lockItems } from '@lambent/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { ChevronDown, ChevronRight, EyeOff, Lock, LockOpen, Search } from 'lucide-react';
-import { memo, useDeferredValue, useMemo, useRef, useState } from 'react';
+import { memo, useCallback, useDeferredValue, useMemo, useRef, useState } from 'react';
 import { IconButton } from '../../ui/button.tsx';
 import { useBench, useBenchActions } from '../context.ts';
 import { jobOf } from '../store.ts';
-import { nameOf, thingsOf } from '../thing-names.ts';
+import { type Listing, listingOf, nameOf } from '../thing-names.ts';
 import { Part } from './drawer.tsx';
 
 /** One line of the list: a thing, or an item in a group that is open. */
@@ -25,15 +25,15 @@ const searchFrom = 8;
 
 /** Everything on the bed, by name; as long as it may be. */
 export function OutlineList() {
-  return <Outlines drawing={useDeferredValue(useBench((state) => jobOf(state).drawing))} />;
+  return <Outlines listing={listingOf(useDeferredValue(useBench((state) => jobOf(state).drawing)))} />;
 }
 
 /** Follows once the bed shows what was done. */
-const Outlines = memo(function Outlines({ drawing }: { drawing: Drawing }) {
+const Outlines = memo(function Outlines({ listing }: { listing: Listing }) {
   const [sought, setSought] = useState('');
   const [opened, setOpened] = useState<ReadonlySet<string>>(new Set());
-  const things = useMemo(() => thingsOf(drawing), [drawing]);
-  const rows = useMemo(() => rowsOf(drawing, things, opened, sought), [drawing, things, opened, sought]);
+  const { things } = listing;
+  const rows = useMemo(() => rowsOf(listing, opened, sought), [listing, opened, sought]);
   const holder = useRef<HTMLDivElement>(null);
   const list = useVirtualizer({
     count: rows.length,
@@ -41,12 +41,14 @@ const Outlines = memo(function Outlines({ drawing }: { drawing: Drawing }) {
     estimateSize: () => rowPx,
     overscan: 6,
   });
+  const toggle = useCallback((key: string) => {
+    setOpened((opened) => {
+      const next = new Set(opened);
+      if (!next.delete(key)) next.add(key);
+      return next;
+    });
+  }, []);
   if (things.length === 0) return null;
-  const toggle = (key: string) => {
-    const next = new Set(opened);
-    if (!next.delete(key)) next.add(key);
-    setOpened(next);
-  };
   return (
     <Part title="On the bed">
       {things.length > searchFrom && (
@@ -75,12 +77,7 @@ const Outlines = memo(function Outlines({ drawing }: { drawing: Drawing }) {
   );
 });
 
-function rowsOf(
-  drawing: Drawing,
-  things: ReturnType<typeof thingsOf>,
-  opened: ReadonlySet<string>,
-  sought: string,
-): Row[] {
+function rowsOf({ drawing, things }: Listing, opened: ReadonlySet<string>, sought: string): Row[] {
   const words = sought.trim().toLowerCase();
   const locked = new Set(drawing.items.flatMap((item) => (item.locked ? [item.id] : [])));
   const byId = new Map<string, Item>(opened.size > 0 ? drawing.items.map((item) => [item.id, item]) : []);
@@ -100,7 +97,7 @@ function rowsOf(
     });
 }
 
-function OutlineRow({ row, toggle }: { row: Row; toggle: (key: string) => void }) {
+const OutlineRow = memo(function OutlineRow({ row, toggle }: { row: Row; toggle: (key: string) => void }) {
   const actions = useBenchActions();
   const { ids, open } = row;
   const selected = useBench((state) => ids.every((id) => state.selection.has(id)));
@@ -151,4 +148,4 @@ function OutlineRow({ row, toggle }: { row: Row; toggle: (key: string) => void }
       </IconButton>
     </div>
   );
-}
+});

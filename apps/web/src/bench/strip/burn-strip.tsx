@@ -5,30 +5,18 @@ import {
   SortableContext,
   sortableKeyboardCoordinates,
 } from '@dnd-kit/sortable';
-import { formatLength, isBurnt, orderSteps, type PlanStep, toMachine } from '@lambent/core';
+import { formatLength, isBurnt, orderSteps, type PlanStep, type PreparedLayer, toMachine } from '@lambent/core';
 import { RotateCcw } from 'lucide-react';
+import { useMemo } from 'react';
+import { useShallow } from 'zustand/react/shallow';
 import { useBench, useBenchActions } from '../context.ts';
 import { jobOf, machineOf, unitOf } from '../store.ts';
 import { useShownRun } from '../use-shown-run.ts';
 import { RunsSwitcher } from './runs-switcher.tsx';
 import { IdleBlock, StepBlock } from './step-block.tsx';
 
-/** The layers in the order they burn, each as wide as the time it takes: dragged into another order. */
+/** What burns, in its order; the run looked at; and the readout. */
 export function BurnStrip() {
-  const actions = useBenchActions();
-  const steps = useBench((state) => state.planned?.plan.steps ?? null);
-  const previewS = useBench((state) => state.previewS);
-  const run = useShownRun();
-  const layers = useBench((state) => state.prepared.layers);
-  const idle = layers.filter(({ layer, burns, placed }) => isBurnt(layer.operation) && !burns && placed.length > 0);
-  // A drag begins some pixels on: a click opens the block.
-  const sensors = useSensors(
-    useSensor(PointerSensor, { activationConstraint: { distance: 6 } }),
-    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates, keyboardCodes: dragKeys }),
-  );
-  const at = run?.atS ?? previewS;
-  const ids = steps?.map(({ id }) => id) ?? [];
-  let start = 0;
   return (
     <section
       className="flex h-[92px] shrink-0 gap-3 bg-slate py-2.5 pl-3.5 pr-3.5 text-[#E9EEEB]"
@@ -41,42 +29,67 @@ export function BurnStrip() {
         </p>
         <RunsSwitcher />
       </div>
-      <DndContext
-        sensors={sensors}
-        collisionDetection={closestCenter}
-        onDragEnd={({ active, over }) => {
-          if (!over || active.id === over.id) return;
-          const order = arrayMove(ids, ids.indexOf(String(active.id)), ids.indexOf(String(over.id)));
-          actions.edit('change the burn order', (job) => orderSteps(job, order));
-        }}
-      >
-        <SortableContext items={ids} strategy={horizontalListSortingStrategy}>
-          <ol className="flex min-w-0 flex-1 gap-2.5 overflow-x-auto">
-            {steps?.map((step) => {
-              const from = start;
-              start += step.timeS;
-              return (
-                <StepBlock
-                  key={blockKey(step)}
-                  step={step}
-                  done={at === null ? null : Math.min(1, Math.max(0, (at - from) / step.timeS))}
-                />
-              );
-            })}
-            {idle.map((layer) => (
-              <IdleBlock key={layer.id} prepared={layer} />
-            ))}
-            {steps?.length === 0 && idle.length === 0 && (
-              <li className="self-center text-[#A9B7B4]">
-                What burns, and in which order, appears here once something is drawn.
-              </li>
-            )}
-          </ol>
-        </SortableContext>
-      </DndContext>
+      <Steps />
       <Readout />
     </section>
   );
+}
+
+/** The layers in the order they burn, each as wide as the time it takes: dragged into another order. */
+function Steps() {
+  const actions = useBenchActions();
+  const steps = useBench((state) => state.planned?.plan.steps ?? null);
+  const previewS = useBench((state) => state.previewS);
+  const run = useShownRun();
+  const idle = useBench(useShallow((state) => state.prepared.layers.filter(isIdle)));
+  // A drag begins some pixels on: a click opens the block.
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 6 } }),
+    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates, keyboardCodes: dragKeys }),
+  );
+  const at = run?.atS ?? previewS;
+  const ids = useMemo(() => steps?.map(({ id }) => id) ?? [], [steps]);
+  let start = 0;
+  return (
+    <DndContext
+      sensors={sensors}
+      collisionDetection={closestCenter}
+      onDragEnd={({ active, over }) => {
+        if (!over || active.id === over.id) return;
+        const order = arrayMove(ids, ids.indexOf(String(active.id)), ids.indexOf(String(over.id)));
+        actions.edit('change the burn order', (job) => orderSteps(job, order));
+      }}
+    >
+      <SortableContext items={ids} strategy={horizontalListSortingStrategy}>
+        <ol className="flex min-w-0 flex-1 gap-2.5 overflow-x-auto">
+          {steps?.map((step) => {
+            const from = start;
+            start += step.timeS;
+            return (
+              <StepBlock
+                key={blockKey(step)}
+                step={step}
+                done={at === null ? null : Math.min(1, Math.max(0, (at - from) / step.timeS))}
+              />
+            );
+          })}
+          {idle.map((layer) => (
+            <IdleBlock key={layer.id} prepared={layer} />
+          ))}
+          {steps?.length === 0 && idle.length === 0 && (
+            <li className="self-center text-[#A9B7B4]">
+              What burns, and in which order, appears here once something is drawn.
+            </li>
+          )}
+        </ol>
+      </SortableContext>
+    </DndContext>
+  );
+}
+
+/** Whether a layer could burn and does not, in the run looked at. */
+function isIdle({ layer, burns, placed }: PreparedLayer): boolean {
+  return isBurnt(layer.operation) && !burns && placed.length > 0;
 }
 
 /** A block stays itself, and open, when its layer's edge and inside become one step or two. */

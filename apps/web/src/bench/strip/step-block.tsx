@@ -12,29 +12,26 @@ import {
   switchLayer,
 } from '@lambent/core';
 import { Power, PowerOff } from 'lucide-react';
+import { memo } from 'react';
 import { operationLook } from '../../ui/operation-look.ts';
 import { useBench, useBenchActions } from '../context.ts';
 import { LayerPopover } from '../layer/layer-popover.tsx';
-import { machineOf } from '../store.ts';
+import { type BenchState, machineOf } from '../store.ts';
 
 const panel =
   'z-30 w-[320px] rounded-xl border border-line bg-paper p-3.5 text-ink shadow-float outline-none max-h-[70vh] overflow-y-auto';
 
 /** One step of the plan, as wide as its time: dragged to another place in the order, opened for its layer. */
-export function StepBlock({ step, done }: { step: PlanStep; done: number | null }) {
+export const StepBlock = memo(function StepBlock({ step, done }: { step: PlanStep; done: number | null }) {
   const actions = useBenchActions();
-  const prepared = useBench((state) => state.prepared.layers.find(({ id }) => id === step.preparedId));
   const machine = useBench(machineOf);
   const speedUnit = useBench((state) => state.speedUnit);
-  const severalMaterials = useBench(
-    (state) => state.prepared.layers.filter(({ layer }) => layer.id === step.layerId).length > 1,
-  );
+  const material = useBench((state) => materialToSay(state, step));
   const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({ id: step.id });
   const { settings, operation } = step;
   const { colour } = operationLook[operation];
   const hot = done !== null && done > 0 && done < 1;
-  const title =
-    severalMaterials && prepared?.material ? `${stepTitle(step)} · ${prepared.material.name}` : stepTitle(step);
+  const title = material === null ? stepTitle(step) : `${stepTitle(step)} · ${material}`;
   return (
     <li
       ref={setNodeRef}
@@ -45,7 +42,7 @@ export function StepBlock({ step, done }: { step: PlanStep; done: number | null 
         transform: transform ? `translate3d(${transform.x}px, 0, 0)` : undefined,
         transition,
       }}
-      onPointerEnter={() => actions.pointOut(prepared?.placed.map(({ item }) => item.id) ?? [])}
+      onPointerEnter={() => actions.pointOut(itemsIn(actions.get(), step))}
       onPointerLeave={() => actions.pointOut([])}
     >
       <div
@@ -78,13 +75,31 @@ export function StepBlock({ step, done }: { step: PlanStep; done: number | null 
             </span>
           </PopoverButton>
           <PopoverPanel anchor={{ to: 'top start', gap: 12, padding: 8 }} className={panel}>
-            {({ close }) => (prepared ? <LayerPopover prepared={prepared} done={close} /> : <span />)}
+            {({ close }) => <StepLayer step={step} done={close} />}
           </PopoverPanel>
         </Popover>
         <SwitchButton layerId={step.layerId} name={step.layerName} on />
       </div>
     </li>
   );
+});
+
+const preparedFor = ({ prepared }: BenchState, { preparedId }: PlanStep) =>
+  prepared.layers.find(({ id }) => id === preparedId);
+
+const itemsIn = (state: BenchState, step: PlanStep) =>
+  preparedFor(state, step)?.placed.map(({ item }) => item.id) ?? [];
+
+/** The material of a step whose layer burns on several; otherwise null. */
+function materialToSay(state: BenchState, step: PlanStep): string | null {
+  const several = state.prepared.layers.filter(({ layer }) => layer.id === step.layerId).length > 1;
+  return several ? (preparedFor(state, step)?.material?.name ?? null) : null;
+}
+
+/** What a block opens on: its layer as it is now, which the plan may not have caught up with. */
+function StepLayer({ step, done }: { step: PlanStep; done: () => void }) {
+  const prepared = useBench((state) => preparedFor(state, step));
+  return prepared ? <LayerPopover prepared={prepared} done={done} /> : <span />;
 }
 
 /** The bar along the top of a block, in its operation's colour and pattern. */
