@@ -5,6 +5,7 @@ import {
   countsDown,
   type Drawing,
   isEmpty,
+  itemsAmong,
   moveItems,
   rotateItems,
   type Sheet,
@@ -60,7 +61,7 @@ export function SizeCard() {
   const bounds = useMemo(() => boundsAmong(drawing, selection), [drawing, selection]);
   const name = useMemo(() => nameOfSelection(drawing, selection), [drawing, selection]);
   if (isEmpty(bounds)) return null;
-  const single = count === 1 ? drawing.items.find((item) => selection.has(item.id)) : undefined;
+  const single = count === 1 ? itemsAmong(drawing, selection)[0] : undefined;
 
   const anchor = { u, v };
   const point = anchorPoint(bounds, anchor);
@@ -224,7 +225,7 @@ function AnchorGrid({ anchor, choose }: { anchor: Anchor; choose: (anchor: Ancho
 
 /** The name of what is selected: its group's, its own, or how many things it is. */
 function nameOfSelection(drawing: Drawing, selection: ReadonlySet<string>): string {
-  const items = drawing.items.filter((item) => selection.has(item.id));
+  const items = itemsAmong(drawing, selection);
   if (items.length === 0) return '';
   if (items.length === 1) return nameOf(items[0]);
   const groups = new Set(items.map((item) => topGroupOf(drawing, item)?.id ?? item.id));

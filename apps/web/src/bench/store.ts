@@ -8,6 +8,7 @@ import {
   type GuideLine,
   type History,
   type Item,
+  itemsAmong,
   type JobDocument,
   jobFromJson,
   type LengthUnit,
@@ -200,12 +201,11 @@ export function benchActions(store: BenchStore) {
       set({ history });
       return;
     }
-    const known = new Set(document.drawing.items.map((item) => item.id));
-    const stays = [...before.selection].filter((id) => known.has(id));
+    const stays = itemsAmong(document.drawing, before.selection);
     set({
       history,
       prepared: prepareJob(document, before.shop, { runId: before.runId }),
-      selection: stays.length === before.selection.size ? before.selection : new Set(stays),
+      selection: stays.length === before.selection.size ? before.selection : new Set(stays.map(({ id }) => id)),
       pointedOut: new Set(),
       live: null,
       asked: null,
@@ -264,8 +264,8 @@ export function anchorOf(state: BenchState): Anchor {
   return origin === 'centre' ? { u: 0.5, v: 0.5 } : { u: 0, v: origin === 'top-left' ? 0 : 1 };
 }
 
-export function selectedItems(state: BenchState): Item[] {
-  return jobOf(state).drawing.items.filter((item) => state.selection.has(item.id));
+export function selectedItems(state: BenchState): readonly Item[] {
+  return itemsAmong(jobOf(state).drawing, state.selection);
 }
 
 export function selectionBox(state: BenchState): Box {

@@ -5,10 +5,10 @@ import { useLive } from '../stores/live.ts';
 import { planInWorker, stopPlanning } from '../workers/bench.ts';
 import { type BenchActions, type BenchState, isPlanned, jobOf, machineOf } from './store.ts';
 
-/** A plan is worked out once edits have paused: it would take the time of the next one. */
-const quietMs = 200;
+/** A plan is worked out once edits have paused for as long as the last one took, within these: it would take the time of the next one. */
+const quietMs = { least: 150, most: 1000 };
 /** A fresh worker must be told the whole job again: what takes less than this is let come to its end. */
-const longMs = 4000;
+const longMs = 1000;
 
 /** Keeps the plan true: works it out in a worker whenever the job or the shop has changed. */
 export function usePlanning(actions: BenchActions, subscribe: (listener: () => void) => () => void): void {
@@ -16,6 +16,7 @@ export function usePlanning(actions: BenchActions, subscribe: (listener: () => v
     let timer: number | null = null;
     let working = false;
     let began = 0;
+    let tookMs = 0;
     const work = async () => {
       if (working) return;
       working = true;
@@ -28,6 +29,7 @@ export function usePlanning(actions: BenchActions, subscribe: (listener: () => v
         try {
           began = performance.now();
           const planned = await planInWorker(plannedFor, state.shop, { runId: run.id, head });
+          tookMs = performance.now() - began;
           if (planned) actions.set({ planned, ...of, planTrouble: null });
         } catch (error) {
           actions.set({ planned: null, ...of, planTrouble: sentenceOf(error) });
@@ -40,7 +42,7 @@ export function usePlanning(actions: BenchActions, subscribe: (listener: () => v
       // A plan that takes long is not waited for when it is no longer the one that is wanted.
       if (working && performance.now() - began > longMs) stopPlanning();
       if (timer !== null) window.clearTimeout(timer);
-      timer = window.setTimeout(() => void work(), quietMs);
+      timer = window.setTimeout(() => void work(), Math.min(quietMs.most, Math.max(quietMs.least, tookMs)));
     };
     soon();
     let last = actions.get().prepared;

@@ -84,10 +84,12 @@ function patched(known: NonNullable<typeof last>, job: JobDocument, key: ColourK
     replaced.set(was, is);
   }
   if (replaced.size === 0) return meaning;
-  const now = (item: Item) => replaced.get(item) ?? item;
-  const nowPlaced = (one: Placed) => (replaced.has(one.item) ? { ...one, item: now(one.item) } : one);
+  const nowPlaced = (one: Placed) => {
+    const item = replaced.get(one.item);
+    return item ? { ...one, item } : one;
+  };
   const placed = new Map([...meaning.placed].map(([layerId, list]) => [layerId, list.map(nowPlaced)]));
-  return { ...meaning, placed, undecided: meaning.undecided.map(now) };
+  return { ...meaning, placed, undecided: meaning.undecided.map((item) => replaced.get(item) ?? item) };
 }
 
 function derive(job: JobDocument, key: ColourKey): Meaning {

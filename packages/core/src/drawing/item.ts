@@ -84,21 +84,36 @@ export function boundsOfAll(items: Iterable<Item>): Box {
   return box;
 }
 
-const boundsKnown = new WeakMap<readonly Item[], WeakMap<ReadonlySet<string>, Box>>();
+interface Some {
+  readonly items: readonly Item[];
+  readonly bounds: Box;
+}
 
-/** The bounds of some of a drawing's items; kept for as long as the list and the set are, which nobody may change. */
-export function boundsAmong({ items }: Pick<Drawing, 'items'>, ids: ReadonlySet<string>): Box {
-  let known = boundsKnown.get(items);
+const someKnown = new WeakMap<readonly Item[], WeakMap<ReadonlySet<string>, Some>>();
+
+function someOf({ items }: Pick<Drawing, 'items'>, ids: ReadonlySet<string>): Some {
+  let known = someKnown.get(items);
   if (!known) {
     known = new WeakMap();
-    boundsKnown.set(items, known);
+    someKnown.set(items, known);
   }
-  let box = known.get(ids);
-  if (!box) {
-    box = boundsOfAll(items.filter((item) => ids.has(item.id)));
-    known.set(ids, box);
+  let some = known.get(ids);
+  if (!some) {
+    const chosen = items.filter((item) => ids.has(item.id));
+    some = { items: chosen, bounds: boundsOfAll(chosen) };
+    known.set(ids, some);
   }
-  return box;
+  return some;
+}
+
+/** Some of a drawing's items, in its order; kept for as long as the list and the set are, which nobody may change. */
+export function itemsAmong(drawing: Pick<Drawing, 'items'>, ids: ReadonlySet<string>): readonly Item[] {
+  return someOf(drawing, ids).items;
+}
+
+/** The bounds of some of a drawing's items, kept like them. */
+export function boundsAmong(drawing: Pick<Drawing, 'items'>, ids: ReadonlySet<string>): Box {
+  return someOf(drawing, ids).bounds;
 }
 
 /** A point of a box: 0, ½ or 1 of its width and height. */

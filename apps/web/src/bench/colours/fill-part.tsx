@@ -1,4 +1,14 @@
-import { boundsOf, boxHeight, boxWidth, flipFill, type Item, pathOf, subpathsOf, unflip } from '@lambent/core';
+import {
+  boundsOf,
+  boxHeight,
+  boxWidth,
+  flipFill,
+  type Item,
+  itemsAmong,
+  pathOf,
+  subpathsOf,
+  unflip,
+} from '@lambent/core';
 import { useMemo, useState } from 'react';
 import { Button } from '../../ui/button.tsx';
 import { LengthField } from '../../ui/length-field.tsx';
@@ -62,10 +72,7 @@ function Swap() {
         operation === 'engrave' ? (placed.get(id) ?? []).map(({ item }) => item.id) : [],
       ),
     );
-    return figuresAndBorder(
-      drawing.items.filter((item) => selection.has(item.id)),
-      engraved,
-    );
+    return figuresAndBorder(itemsAmong(drawing, selection), engraved);
   }, [drawing, selection, layers, placed]);
   if (!border || figures.length === 0) {
     return (

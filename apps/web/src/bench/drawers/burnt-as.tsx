@@ -1,4 +1,4 @@
-import { isBurnt, pinItems } from '@lambent/core';
+import { isBurnt, itemsAmong, pinItems } from '@lambent/core';
 import { Pin } from 'lucide-react';
 import { useMemo } from 'react';
 import { Button } from '../../ui/button.tsx';
@@ -15,8 +15,9 @@ export function BurntAs() {
   const runs = useBench((state) => jobOf(state).runs);
   const { layers, placed } = useBench((state) => state.prepared.meaning);
   const { on, pinned } = useMemo(() => {
-    const layerIds = layers.filter(({ id }) => placed.get(id)?.some(({ item }) => selection.has(item.id)));
-    const chosen = drawing.items.filter((item) => selection.has(item.id));
+    const chosen = itemsAmong(drawing, selection);
+    const layerIds =
+      chosen.length === 0 ? [] : layers.filter(({ id }) => placed.get(id)?.some(({ item }) => selection.has(item.id)));
     return { on: layerIds, pinned: chosen.filter((item) => item.pinned !== null).length };
   }, [layers, placed, selection, drawing]);
   const value = on.length === 1 ? on[0].id : null;

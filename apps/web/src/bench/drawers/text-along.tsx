@@ -1,4 +1,13 @@
-import { type Item, invert, type Path, pathOf, replaceShape, type Shape, transformPath } from '@lambent/core';
+import {
+  type Item,
+  invert,
+  itemsAmong,
+  type Path,
+  pathOf,
+  replaceShape,
+  type Shape,
+  transformPath,
+} from '@lambent/core';
 import { toast } from 'sonner';
 import { sentenceOf } from '../../api.ts';
 import { Button } from '../../ui/button.tsx';
@@ -17,7 +26,7 @@ export function TextAlong() {
   const selection = useBench((state) => state.selection);
   const drawing = useBench((state) => jobOf(state).drawing);
   if (selection.size > 2) return null;
-  const chosen = drawing.items.filter((item) => selection.has(item.id));
+  const chosen = itemsAmong(drawing, selection);
   const text = chosen.find(isText);
   const line = chosen.find((item) => item !== text && item.shape.kind !== 'picture');
   if (!text) return null;
