@@ -28,6 +28,7 @@ interface Base {
   readonly as: Look;
   readonly ink: string;
   readonly faint: boolean;
+  readonly fine: boolean;
   readonly pictures: unknown;
 }
 

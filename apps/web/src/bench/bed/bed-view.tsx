@@ -38,7 +38,7 @@ interface Size {
 }
 
 const ruler = 22;
-/** Artwork of more nodes than this is moved as one picture while the view moves, and drawn afresh after. */
+/** Artwork of more nodes than this has fine lines, is moved as one picture while the view moves, and drawn afresh after. */
 const manyNodes = 12_000;
 const crispAfterMs = 120;
 
@@ -228,9 +228,9 @@ const Artwork = memo(function Artwork(props: { size: Size; ink: string; faint: b
         sceneFunc={(context) => {
           const target = context._context;
           const scene = sceneOf(prepared, asBurnt);
-          const look = { selection, pointedOut, live, as, ink, faint };
+          const look = { selection, pointedOut, live, as, ink, faint, fine: heavy };
           const ratio = window.devicePixelRatio || 1;
-          const base = { ...size, ratio, as, ink, faint, pictures };
+          const base = { ...size, ratio, as, ink, faint, fine: heavy, pictures };
           if (heavy && view !== crispView && painter.showsAllBut(scene, look, base)) painter.drawMoved(target, view);
           else painter.draw(target, scene, look, { ...base, view });
         }}

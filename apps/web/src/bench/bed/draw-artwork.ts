@@ -13,7 +13,12 @@ export interface ArtworkLook {
   readonly ink: string;
   /** Fainter, behind a preview. */
   readonly faint: boolean;
+  /** With lines of one pixel, which the browser draws several times as fast as wider ones: where there is much to draw. */
+  readonly fine: boolean;
 }
+
+/** How wide lines are, in pixels. */
+const usualPx = 1.4;
 
 /** Pixels a mm from which on fills are hatched. */
 const hatchFrom = 9;
@@ -30,6 +35,7 @@ export function drawSceneItems(
   fills: readonly SceneFill[] = [],
 ): void {
   const px = 1 / view.scale;
+  const lineWidth = (look.fine ? 1 : usualPx) * px;
   const hatch =
     view.scale >= hatchFrom && look.as === 'operations' ? hatchPattern(context, operationLook.engrave.colour) : null;
   context.globalAlpha = look.faint ? 0.18 : 1;
@@ -53,11 +59,11 @@ export function drawSceneItems(
     } else if (look.as === 'burnt') {
       drawBurnt(context, outline, operation, px);
     } else if (operation === 'engrave') {
-      if (hatch || fills.length > 0) strokeAs(context, outline, operationLook.engrave.colour, [], px / 2);
+      if (hatch || fills.length > 0) strokeAs(context, outline, operationLook.engrave.colour, [], px, lineWidth / 2);
     } else if (operation) {
-      strokeAs(context, outline, operationLook[operation].colour, operationLook[operation].dash, px);
+      strokeAs(context, outline, operationLook[operation].colour, operationLook[operation].dash, px, lineWidth);
     } else {
-      strokeAs(context, outline, item.paint.stroke ?? item.paint.fill ?? look.ink, [1.5, 2.5], px);
+      strokeAs(context, outline, item.paint.stroke ?? item.paint.fill ?? look.ink, [1.5, 2.5], px, lineWidth);
     }
   }
 }
@@ -122,8 +128,9 @@ function strokeAs(
   colour: string,
   dash: readonly number[],
   px: number,
+  lineWidth = usualPx * px,
 ): void {
-  context.lineWidth = 1.4 * px;
+  context.lineWidth = lineWidth;
   context.strokeStyle = colour;
   context.setLineDash(dash.map((length) => length * px));
   context.stroke(outline);
