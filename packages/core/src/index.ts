@@ -56,6 +56,7 @@ export * from './geometry/flatten.ts';
 export * from './geometry/matrix.ts';
 export * from './geometry/nesting.ts';
 export * from './geometry/nodes.ts';
+export * from './geometry/offset.ts';
 export * from './geometry/path.ts';
 export * from './geometry/refit.ts';
 export * from './geometry/shapes.ts';

@@ -32,7 +32,7 @@ export interface Crossing {
 export function chordsOf(stretches: readonly Stretch[], tolerance = chordTolerance): Chord[] {
   const out: Chord[] = [];
   stretches.forEach((s, stretch) => {
-    const steps = isLine(s) ? 1 : Math.min(2000, cubicSteps(...s, tolerance));
+    const steps = chordCount(s, tolerance);
     let from = { x: s[0], y: s[1] };
     for (let i = 0; i < steps; i++) {
       const to = pointAt(s, (i + 1) / steps);
@@ -41,6 +41,11 @@ export function chordsOf(stretches: readonly Stretch[], tolerance = chordToleran
     }
   });
   return out;
+}
+
+/** Into how many chords, of equal steps of its parameter, a stretch is cut for them to stray no further than `tolerance`. */
+export function chordCount(s: Stretch, tolerance: number): number {
+  return isLine(s) ? 1 : Math.min(2000, cubicSteps(...s, tolerance));
 }
 
 /** An index over chords, to find those near a place. */

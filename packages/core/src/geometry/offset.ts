@@ -1,0 +1,265 @@
+import { Clipper, FillRule as ClipperRule } from 'clipper2-ts';
+import { addEllipticArc } from './arc.ts';
+import { combineOutlines, type Outline } from './combine.ts';
+import { parallelTo, rightAt } from './parallel.ts';
+import { type Path, PathBuilder, pathBounds } from './path.ts';
+import {
+  lineStretch,
+  pathOfSubpaths,
+  reversed,
+  reversedSubpath,
+  type Stretch,
+  type Subpath,
+  subpathsOf,
+} from './stretches.ts';
+import { areaWithin, CurvedRings, straightened } from './trace.ts';
+
+/** How an offset goes round corners: on a circle, on to a point, or straight across. */
+export type Join = 'round' | 'miter' | 'bevel';
+/** How the offset of an open line goes round its ends: on a circle, straight across, or straight across further on. */
+export type Cap = 'round' | 'flat' | 'square';
+
+export interface OffsetSettings {
+  /** In mm; outlines grow, below 0 they shrink. */
+  readonly by: number;
+  readonly join: Join;
+  /** A point reaches no further than this many times the distance; where it would, it is cut across. */
+  readonly miterLimit: number;
+  readonly cap: Cap;
+  /** Whether holes are filled first. */
+  readonly ignoreHoles: boolean;
+}
+
+export const plainOffset: Omit<OffsetSettings, 'by'> = {
+  join: 'round',
+  miterLimit: 4,
+  cap: 'round',
+  ignoreHoles: false,
+};
+
+/** Distances from this on, in mm, move nothing. */
+const leastDistance = 1e-6;
+/** Turns smaller than this, in radians, are no corners: the two sides are joined straight. */
+const leastTurn = 1e-3;
+/** Arcs round corners that rise less than this above their chord, in mm, are that chord. */
+const leastSagitta = 5e-4;
+/** Rings thinner than this, in mm, are rounding. */
+const leastWidth = 0.004;
+/** Pieces shorter than this, in mm, are rounding where curves cross. */
+const leastLength = 0.002;
+
+/**
+ * The outlines at a distance from closed ones, holes turning the other way: of curves the true parallel curves,
+ * fitted within 0.002 mm; corners as asked. Open outlines are taken as what lies within the distance of them, on
+ * both sides, and come to nothing where that is below 0.
+ *
+ * Each outline is led along all its parallel pieces and corners as one closed ring, as clipping libraries do with
+ * polygons; what it goes round at least once the right way is kept (Chen & McMains, "Polygon Offsetting by
+ * Computing Winding Numbers", 2005). That is found over chords, and traced back to the curves.
+ *
+ * @returns empty when nothing is left
+ */
+export function offsetOutlines(outlines: readonly Outline[], settings: OffsetSettings): Path {
+  const { by, ignoreHoles } = settings;
+  const closed = combineOutlines(
+    outlines.map(closedOf).filter(({ path }) => path.verbs.length > 0),
+    'unite',
+  );
+  const base = ignoreHoles ? withoutHoles(closed) : closed;
+  const lines = outlines.flatMap(({ path }) => [...subpathsOf(path)].filter((subpath) => !subpath.closed));
+  if (Math.abs(by) < leastDistance) return base;
+  const raw = [...subpathsOf(base)].map(({ stretches }) => ringAlong(stretches, settings));
+  if (by > 0) raw.push(...lines.map(({ stretches }) => ringAround(stretches, settings)));
+  return pathOfSubpaths(keptOf(raw));
+}
+
+/**
+ * A line parallel to an open one: to the right of the way where `by` is above 0, to the left below; without the
+ * parts that come nearer to the line than that.
+ */
+export function offsetLine(path: Path, settings: OffsetSettings): Path {
+  const { by } = settings;
+  const out: Subpath[] = [];
+  for (const { stretches, closed } of subpathsOf(path)) {
+    if (closed) continue;
+    // What lies on that side of the line within the distance: its edge without the line itself and the ends.
+    const way = by > 0 ? stretches : stretches.map(reversed).reverse();
+    const along = sideOf(way, { ...settings, by: Math.abs(by) }, false);
+    const [first, last] = [along[0], along[along.length - 1]];
+    const back = [
+      lineStretch(last[6], last[7], way[way.length - 1][6], way[way.length - 1][7]),
+      ...way.map(reversed).reverse(),
+      lineStretch(way[0][0], way[0][1], first[0], first[1]),
+    ].filter(hasLength);
+    const lines = partsOf([...along, ...back], along.length);
+    out.push(...(by > 0 ? lines : lines.map(reversedSubpath)));
+  }
+  return pathOfSubpaths(out);
+}
+
+/** The closed subpaths of an outline alone. */
+function closedOf({ path, rule }: Outline): Outline {
+  return { path: pathOfSubpaths([...subpathsOf(path)].filter(({ closed }) => closed)), rule };
+}
+
+function withoutHoles(path: Path): Path {
+  return pathOfSubpaths([...subpathsOf(path)].filter(({ stretches }) => areaWithin(stretches) > 0));
+}
+
+/** An outline's way round at the distance, as one closed run. */
+function ringAlong(stretches: readonly Stretch[], settings: OffsetSettings): Stretch[] {
+  return sideOf(stretches, settings, true);
+}
+
+/** The way round an open line, along both its sides and round its ends. */
+function ringAround(stretches: readonly Stretch[], settings: OffsetSettings): Stretch[] {
+  const back = stretches.map(reversed).reverse();
+  return [
+    ...sideOf(stretches, settings, false),
+    ...capAt(stretches[stretches.length - 1], settings),
+    ...sideOf(back, settings, false),
+    ...capAt(back[back.length - 1], settings),
+  ];
+}
+
+/** The way along one side of a run of stretches, corners and all. */
+function sideOf(stretches: readonly Stretch[], settings: OffsetSettings, closed: boolean): Stretch[] {
+  const { by } = settings;
+  const out: Stretch[] = [];
+  stretches.forEach((stretch, i) => {
+    for (const piece of parallelTo(stretch, by)) {
+      if (!piece.folded) for (const one of piece.stretches) addJoined(out, one);
+      else for (const chord of piece.chords) addAroundChord(out, chord, by);
+    }
+    const next = stretches[i + 1] ?? (closed ? stretches[0] : null);
+    if (next) out.push(...cornerBetween(stretch, next, settings));
+  });
+  if (closed && out.length > 0) closeUp(out);
+  return out.filter(hasLength);
+}
+
+function addJoined(out: Stretch[], stretch: Stretch): void {
+  const last = out.at(-1);
+  if (last) out.push(lineStretch(last[6], last[7], stretch[0], stretch[1]));
+  out.push(stretch);
+}
+
+/** Out from a chord, along beside it, and back: what a piece that bends too tightly for a parallel covers. */
+function addAroundChord(out: Stretch[], chord: Stretch, by: number): void {
+  const [x0, y0, , , , , x1, y1] = chord;
+  const { x, y } = rightAt(chord, 0);
+  addJoined(out, lineStretch(x0, y0, x0 + by * x, y0 + by * y));
+  addJoined(out, lineStretch(x0 + by * x, y0 + by * y, x1 + by * x, y1 + by * y));
+  addJoined(out, lineStretch(x1 + by * x, y1 + by * y, x1, y1));
+}
+
+function closeUp(out: Stretch[]): void {
+  const [first, last] = [out[0], out[out.length - 1]];
+  out.push(lineStretch(last[6], last[7], first[0], first[1]));
+}
+
+function hasLength(s: Stretch): boolean {
+  return s[0] !== s[6] || s[1] !== s[7] || s[2] !== s[0] || s[3] !== s[1];
+}
+
+/** What leads from the side of one stretch to that of the next. */
+function cornerBetween(a: Stretch, b: Stretch, { by, join, miterLimit }: OffsetSettings): Stretch[] {
+  const [x, y] = [a[6], a[7]];
+  const [m, n] = [rightAt(a, 1), rightAt(b, 0)];
+  const [x0, y0, x1, y1] = [x + by * m.x, y + by * m.y, x + by * n.x, y + by * n.y];
+  const turn = Math.atan2(m.x * n.y - m.y * n.x, m.x * n.x + m.y * n.y);
+  const isSlight = Math.abs(by) * (1 - Math.cos(turn / 2)) < leastSagitta && turn * by > 0;
+  if (Math.abs(turn) < leastTurn || isSlight) return [lineStretch(x0, y0, x1, y1)];
+  const turnsBack = Math.PI - Math.abs(turn) < leastTurn;
+  // On the inner side of a corner the way leads through the corner itself: what it goes round there does not count.
+  if (turn * by < 0 && !turnsBack) return [lineStretch(x0, y0, x, y), lineStretch(x, y, x1, y1)];
+  if (join === 'round') return arc(x, y, by, m, turnsBack ? Math.sign(by) * Math.PI : turn, { x: x1, y: y1 });
+  const reach = 1 / Math.cos(turn / 2);
+  if (join === 'miter' && !turnsBack && reach <= miterLimit) {
+    const share = by / (1 + m.x * n.x + m.y * n.y);
+    const [px, py] = [x + share * (m.x + n.x), y + share * (m.y + n.y)];
+    return [lineStretch(x0, y0, px, py), lineStretch(px, py, x1, y1)];
+  }
+  return [lineStretch(x0, y0, x1, y1)];
+}
+
+/** The way round an open line's end. */
+function capAt(last: Stretch, { by, cap }: OffsetSettings): Stretch[] {
+  const [x, y] = [last[6], last[7]];
+  const n = rightAt(last, 1);
+  const [x0, y0, x1, y1] = [x + by * n.x, y + by * n.y, x - by * n.x, y - by * n.y];
+  if (cap === 'round') return arc(x, y, by, n, Math.sign(by) * Math.PI, { x: x1, y: y1 });
+  if (cap === 'flat') return [lineStretch(x0, y0, x1, y1)];
+  // On by the distance: the way is to the left of what is right of it.
+  const [fx, fy] = [-n.y * Math.abs(by), n.x * Math.abs(by)];
+  return [
+    lineStretch(x0, y0, x0 + fx, y0 + fy),
+    lineStretch(x0 + fx, y0 + fy, x1 + fx, y1 + fy),
+    lineStretch(x1 + fx, y1 + fy, x1, y1),
+  ];
+}
+
+function arc(
+  cx: number,
+  cy: number,
+  by: number,
+  from: { x: number; y: number },
+  span: number,
+  end: { x: number; y: number },
+): Stretch[] {
+  const builder = new PathBuilder().moveTo(cx + by * from.x, cy + by * from.y);
+  const start = Math.atan2(from.y, from.x) + (by < 0 ? Math.PI : 0);
+  const radius = Math.abs(by);
+  addEllipticArc(builder, cx, cy, radius, radius, 0, start, span, end);
+  return [...subpathsOf(builder.build())].flatMap(({ stretches }) => stretches);
+}
+
+/** Of rings that may cross themselves and each other: what they go round at least once the right way. */
+function keptOf(raw: readonly (readonly Stretch[])[]): Subpath[] {
+  const curves = new CurvedRings();
+  const rings = raw.filter((ring) => ring.length > 0).map((ring) => curves.add(ring));
+  return curves.outlinesOf(Clipper.union(rings, ClipperRule.Positive)).map(tidied).filter(isWide);
+}
+
+/** Of the edge of what a ring goes round, the parts that come from the first `count` of its stretches, as open lines. */
+function partsOf(ring: readonly Stretch[], count: number): Subpath[] {
+  const parts: Subpath[] = [];
+  const curves = new CurvedRings();
+  for (const traced of curves.piecesOf(Clipper.union([curves.add(ring)], ClipperRule.Positive))) {
+    // A ring begins anywhere: its parts are told apart from what is none of them on.
+    const start = traced.findIndex(({ of }) => of >= count);
+    if (start < 0) {
+      parts.push(tidied({ stretches: traced.map(({ piece }) => piece), closed: true }));
+      continue;
+    }
+    let part: Stretch[] = [];
+    for (let i = 0; i <= traced.length; i++) {
+      const { of, piece } = traced[(start + i) % traced.length];
+      if (of < count) part.push(piece);
+      else if (part.length > 0) {
+        parts.push(tidied({ stretches: straightened(part, false), closed: false }));
+        part = [];
+      }
+    }
+  }
+  return parts;
+}
+
+/** Without what rounding left where curves cross. */
+function tidied({ stretches, closed }: Subpath): Subpath {
+  const kept = stretches.filter(([x0, y0, , , , , x3, y3]) => Math.hypot(x3 - x0, y3 - y0) > leastLength);
+  if (kept.length === stretches.length || kept.length < 2) return { stretches, closed };
+  const moved = kept.map((s, i): Stretch => {
+    if (i === 0 && !closed) return s;
+    const before = kept[(i + kept.length - 1) % kept.length];
+    const [dx, dy] = [before[6] - s[0], before[7] - s[1]];
+    return [before[6], before[7], s[2] + dx, s[3] + dy, s[4], s[5], s[6], s[7]];
+  });
+  return { stretches: moved, closed };
+}
+
+function isWide({ stretches, closed }: Subpath): boolean {
+  const { minX, minY, maxX, maxY } = pathBounds(pathOfSubpaths([{ stretches, closed }]));
+  const around = 2 * (maxX - minX + maxY - minY);
+  return Math.abs(areaWithin(stretches)) > (leastWidth * around) / 2;
+}

@@ -1,0 +1,196 @@
+import { arcOfCubic } from './arc-of.ts';
+import { cubicSteps } from './flatten.ts';
+import type { Point } from './matrix.ts';
+import { isLine, lineStretch, pieceOf, pointAt, type Stretch, velocityAt } from './stretches.ts';
+
+/*
+ * Parallel curves. A point of a curve goes to the right of the way (dy, −dx) by `by`, to its left where that is
+ * below 0. Where the curve bends to that side more tightly than the distance, the parallel curve folds back: it
+ * has no place in an offset there, and is told apart.
+ */
+
+/** How far a fitted parallel curve strays from the true one, in mm. */
+const fitTolerance = 0.004;
+/** How often the handles of a fit are bettered. */
+const fitRounds = 4;
+/** How many times a piece is halved at most until a cubic fits it. */
+const deepest = 12;
+/** Between how many places of a curve a change of its fold is looked for. */
+const samples = 24;
+/** A cubic this near to an arc, in mm, is taken for one. */
+const arcTolerance = 5e-5;
+
+/** A piece of a stretch: what lies parallel to it, or, where that folds back, chords of the piece itself. */
+export type ParallelPiece =
+  | { readonly folded: false; readonly stretches: readonly Stretch[] }
+  | { readonly folded: true; readonly chords: readonly Stretch[] };
+
+/** The unit vector to the right of the way at `t`. */
+export function rightAt(s: Stretch, t: number): Point {
+  const { x, y } = velocityAt(s, t);
+  const length = Math.hypot(x, y);
+  return { x: y / length, y: -x / length };
+}
+
+/** What lies parallel to a stretch, piece by piece along it. */
+export function parallelTo(s: Stretch, by: number): ParallelPiece[] {
+  if (isLine(s)) {
+    const { x, y } = rightAt(s, 0);
+    return [{ folded: false, stretches: [lineStretch(s[0] + by * x, s[1] + by * y, s[6] + by * x, s[7] + by * y)] }];
+  }
+  const arc = arcOfCubic(s, arcTolerance);
+  if (arc) {
+    // A span above 0 turns to the left, as this file counts: what lies to the right is further from the centre.
+    const grown = arc.radius + (arc.span > 0 ? by : -by);
+    return grown > 0
+      ? [{ folded: false, stretches: [scaledAbout(s, arc.cx, arc.cy, grown / arc.radius)] }]
+      : [chordsOf(s)];
+  }
+  return foldsOf(s, by).map(({ from, to, folded }) => {
+    if (folded) return chordsOf(pieceOf(s, from, to));
+    const stretches: Stretch[] = [];
+    fit(s, by, from, to, 0, stretches);
+    return { folded, stretches };
+  });
+}
+
+function scaledAbout(s: Stretch, cx: number, cy: number, factor: number): Stretch {
+  return s.map((value, i) => {
+    const centre = i % 2 === 0 ? cx : cy;
+    return centre + (value - centre) * factor;
+  }) as unknown as Stretch;
+}
+
+function chordsOf(s: Stretch): ParallelPiece {
+  const steps = Math.min(200, cubicSteps(...s, fitTolerance));
+  const chords: Stretch[] = [];
+  for (let i = 0; i < steps; i++) {
+    const [a, b] = [pointAt(s, i / steps), pointAt(s, (i + 1) / steps)];
+    if (a.x !== b.x || a.y !== b.y) chords.push(lineStretch(a.x, a.y, b.x, b.y));
+  }
+  return { folded: true, chords };
+}
+
+/** By how much the parallel curve goes on for each step of the curve; below 0 where it folds back. */
+function progressAt(s: Stretch, by: number, t: number): number {
+  const v = velocityAt(s, t);
+  const speed = Math.hypot(v.x, v.y);
+  const along = (i: number) =>
+    6 * ((1 - t) * (s[i + 4] - 2 * s[i + 2] + s[i]) + t * (s[i + 6] - 2 * s[i + 4] + s[i + 2]));
+  const bend = (v.x * along(1) - v.y * along(0)) / speed ** 3;
+  return Number.isFinite(bend) ? 1 + by * bend : 1;
+}
+
+function foldsOf(s: Stretch, by: number): { from: number; to: number; folded: boolean }[] {
+  const isFolded = (t: number) => progressAt(s, by, t) < 0;
+  // Not at the ends themselves: a handle that lies on its end has no bend there.
+  const placeOf = (i: number) => Math.min(1 - 1e-6, Math.max(1e-6, i / samples));
+  const out: { from: number; to: number; folded: boolean }[] = [];
+  let from = 0;
+  let folded = isFolded(placeOf(0));
+  for (let i = 1; i <= samples; i++) {
+    const now = isFolded(placeOf(i));
+    if (now === folded) continue;
+    let [low, high] = [placeOf(i - 1), placeOf(i)];
+    for (let k = 0; k < 40; k++) {
+      const middle = (low + high) / 2;
+      if (isFolded(middle) === folded) low = middle;
+      else high = middle;
+    }
+    if (high - from > 1e-9) out.push({ from, to: high, folded });
+    from = high;
+    folded = now;
+  }
+  out.push({ from, to: 1, folded });
+  return out;
+}
+
+/** Fits cubics to the parallel of a stretch from one parameter to another, and adds them. */
+function fit(s: Stretch, by: number, from: number, to: number, depth: number, out: Stretch[]): void {
+  const fitted = bestFit(s, by, from, to);
+  if (fitted || depth >= deepest) {
+    const [a, b] = [offsetAt(s, by, from), offsetAt(s, by, to)];
+    out.push(fitted ?? lineStretch(a.x, a.y, b.x, b.y));
+    return;
+  }
+  const middle = (from + to) / 2;
+  fit(s, by, from, middle, depth + 1, out);
+  fit(s, by, middle, to, depth + 1, out);
+}
+
+function offsetAt(s: Stretch, by: number, t: number): Point {
+  const [p, n] = [pointAt(s, t), rightAt(s, t)];
+  return { x: p.x + by * n.x, y: p.y + by * n.y };
+}
+
+/** The cubic with the right ends and directions that is near enough; null when none is. */
+function bestFit(s: Stretch, by: number, from: number, to: number): Stretch | null {
+  const [a, b] = [offsetAt(s, by, from), offsetAt(s, by, to)];
+  const [na, nb] = [rightAt(s, from), rightAt(s, to)];
+  // The way there: to the left of what is right of it.
+  const [ta, tb] = [
+    { x: -na.y, y: na.x },
+    { x: -nb.y, y: nb.x },
+  ];
+  const withHandles = (ha: number, hb: number): Stretch => [
+    a.x,
+    a.y,
+    a.x + ha * ta.x,
+    a.y + ha * ta.y,
+    b.x - hb * tb.x,
+    b.y - hb * tb.y,
+    b.x,
+    b.y,
+  ];
+  const third = (to - from) / 3;
+  const handle = (t: number) => {
+    const v = velocityAt(s, t);
+    return Math.max(0, third * Math.hypot(v.x, v.y) * progressAt(s, by, t));
+  };
+  let [ha, hb] = [handle(from), handle(to)];
+  for (let round = 0; round <= fitRounds; round++) {
+    const guess = withHandles(ha, hb);
+    const misses = missesOf(guess, s, by, from, to);
+    if (misses.every(({ miss }) => Math.abs(miss) <= fitTolerance)) return guess;
+    // The handles' lengths that bring all the misses down most: least squares, linear around these lengths.
+    let [aa, ab, bb, am, bm] = [0, 0, 0, 0, 0];
+    for (const { u, miss, n } of misses) {
+      const da = 3 * u * (1 - u) ** 2 * (ta.x * n.x + ta.y * n.y);
+      const db = -3 * u * u * (1 - u) * (tb.x * n.x + tb.y * n.y);
+      aa += da * da;
+      ab += da * db;
+      bb += db * db;
+      am += da * miss;
+      bm += db * miss;
+    }
+    const det = aa * bb - ab * ab;
+    if (!(det > 1e-12 * (aa + bb) ** 2)) return null;
+    ha -= (bb * am - ab * bm) / det;
+    hb -= (aa * bm - ab * am) / det;
+    if (!(ha >= 0 && hb >= 0)) return null;
+  }
+  return null;
+}
+
+/** How far beyond the parallel of a stretch's piece a curve is, in mm, at places between its ends. */
+function missesOf(guess: Stretch, s: Stretch, by: number, from: number, to: number) {
+  const out: { u: number; miss: number; n: Point }[] = [];
+  for (let i = 1; i < 10; i++) {
+    const u = i / 10;
+    const p = pointAt(guess, u);
+    let t = from + u * (to - from);
+    // The place of the stretch that the point is square to, by Newton's method.
+    for (let k = 0; k < 4; k++) {
+      const [c, v, n] = [pointAt(s, t), velocityAt(s, t), rightAt(s, t)];
+      const speed = Math.hypot(v.x, v.y);
+      const along = ((p.x - c.x) * v.x + (p.y - c.y) * v.y) / speed;
+      const reach = (p.x - c.x) * n.x + (p.y - c.y) * n.y;
+      const rate = speed * progressAt(s, reach, t);
+      if (!(rate > 1e-9)) break;
+      t = Math.min(to, Math.max(from, t + along / rate));
+    }
+    const [c, n] = [pointAt(s, t), rightAt(s, t)];
+    out.push({ u, miss: (p.x - c.x) * n.x + (p.y - c.y) * n.y - by, n });
+  }
+  return out;
+}
