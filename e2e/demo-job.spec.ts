@@ -61,7 +61,7 @@ test('the key decides what a file means', async ({ page }) => {
 
 test('the preview plays, stands anywhere, and is left', async ({ page }) => {
   await openJob(page, 'Seed packet');
-  await page.keyboard.press('6');
+  await page.keyboard.press('7');
   const place = page.getByLabel('Place in the preview');
   await page.getByRole('button', { name: 'Play the preview' }).click();
   await expect.poll(async () => Number(await place.inputValue())).toBeGreaterThan(3);
@@ -84,7 +84,7 @@ test('a run has a price in its parts, by what the shop charges', async ({ page }
   await openJob(page, 'Row markers');
   await expect(page.getByTestId('plan-price')).toContainText('€');
   const before = await page.getByTestId('plan-price').textContent();
-  await page.keyboard.press('6');
+  await page.keyboard.press('7');
   await expect(page.getByText('Setting up', { exact: true })).toBeVisible();
   await expect(page.getByText('€ 4.50')).toBeVisible();
   // Half the work, less to pay.

@@ -55,9 +55,9 @@ try {
   await page.mouse.move(40, 640);
   await shot('bench-art');
   await page.keyboard.press('Escape');
-  await page.keyboard.press('4');
+  await page.keyboard.press('5');
   await shot('bench-recipe');
-  await page.keyboard.press('6');
+  await page.keyboard.press('7');
   const place = page.getByLabel('Place in the preview');
   await place.fill(String(Number(await place.getAttribute('max')) * 0.9));
   await page.getByRole('heading', { name: 'Burn', level: 1 }).click();
@@ -84,7 +84,7 @@ try {
   await page.getByRole('button', { name: 'Leave it' }).click();
   await page.getByRole('button', { name: /^Material of the sheet/ }).click();
   await page.getByRole('option', { name: /Cork/ }).click();
-  await page.keyboard.press('5');
+  await page.keyboard.press('6');
   await page.mouse.move(40, 640);
   await shot('bench-check');
 

@@ -32,6 +32,8 @@ export * from './drawing/run.ts';
 export * from './drawing/sheet.ts';
 export * from './drawing/snap.ts';
 export * from './drawing/spacing.ts';
+export * from './fit/follow.ts';
+export * from './fit/offset-items.ts';
 export * from './formats/arrive.ts';
 export type { Assets } from './formats/assets.ts';
 export * from './formats/dxf/write.ts';

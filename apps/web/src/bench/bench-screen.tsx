@@ -14,6 +14,7 @@ import { BedDrawer } from './drawers/bed-drawer.tsx';
 import { BurnDrawer } from './drawers/burn-drawer.tsx';
 import { CheckDrawer } from './drawers/check-drawer.tsx';
 import { ColoursDrawer } from './drawers/colours-drawer.tsx';
+import { FitDrawer } from './drawers/fit-drawer.tsx';
 import { RecipeDrawer } from './drawers/recipe-drawer.tsx';
 import { KeySheet } from './key-sheet.tsx';
 import { SizeCard } from './size-card.tsx';
@@ -124,6 +125,8 @@ function StageDrawer({ stage }: { stage: Stage }) {
       return <ArtDrawer />;
     case 'colours':
       return <ColoursDrawer />;
+    case 'fit':
+      return <FitDrawer />;
     case 'recipe':
       return <RecipeDrawer />;
     case 'check':

@@ -1,4 +1,4 @@
-import { type Item, replaceShape, type Shape } from '@lambent/core';
+import { type Item, replaceShape, type Shape, settleItems } from '@lambent/core';
 import { Button } from '../ui/button.tsx';
 import { LengthField } from '../ui/length-field.tsx';
 import { NumberField } from '../ui/number-field.tsx';
@@ -89,7 +89,16 @@ export function ShapeNumbers({ item }: { item: Item }) {
             Take apart ({shape.parts.length})
           </Button>
         )}
-        {!plain && shape.kind !== 'picture' && (
+        {shape.kind === 'offset' && (
+          <Button
+            look="quiet"
+            title="From now on it stays as it is, and can be moved and reshaped by itself"
+            onClick={() => actions.edit('settle an offset', (job) => settleItems(job, new Set([item.id])))}
+          >
+            Settle it
+          </Button>
+        )}
+        {!plain && shape.kind !== 'picture' && shape.kind !== 'offset' && (
           <Button look="quiet" onClick={() => toPoints(actions)}>
             Turn to points
           </Button>
@@ -153,6 +162,12 @@ function lengthsOf(shape: Shape): Length[] {
         { label: 'Across', value: 2 * shape.rx, change: (value) => ({ ...shape, rx: value / 2 }) },
         { label: 'Up', value: 2 * shape.ry, change: (value) => ({ ...shape, ry: value / 2 }) },
       ];
+    }
+    case 'offset': {
+      const { settings } = shape;
+      const inward = settings.by < 0;
+      const change = (value: number): Shape => ({ ...shape, settings: { ...settings, by: inward ? -value : value } });
+      return [{ label: inward ? 'Inward by' : 'Outward by', value: Math.abs(settings.by), change }];
     }
     case 'slot': {
       const { x1, y1, x2, y2, width } = shape;

@@ -1,4 +1,4 @@
-import { BookOpen, Flame, LayoutGrid, ListChecks, type LucideIcon, Palette, Spline } from 'lucide-react';
+import { BookOpen, Flame, LayoutGrid, ListChecks, type LucideIcon, Palette, Spline, SquareDashed } from 'lucide-react';
 import { NavLink } from 'react-router';
 import { useBench } from './context.ts';
 import { type StageState, stageState } from './stage-state.ts';
@@ -9,6 +9,7 @@ const looks: Record<Stage, { text: string; icon: LucideIcon }> = {
   bed: { text: 'Bed', icon: LayoutGrid },
   art: { text: 'Art', icon: Spline },
   colours: { text: 'Colours', icon: Palette },
+  fit: { text: 'Fit', icon: SquareDashed },
   recipe: { text: 'Recipe', icon: BookOpen },
   check: { text: 'Check', icon: ListChecks },
   burn: { text: 'Burn', icon: Flame },
@@ -22,7 +23,7 @@ export function StageRail() {
       aria-label="Stages"
       className="relative flex w-[86px] shrink-0 flex-col items-center gap-3 border-r border-line bg-paper pt-4"
     >
-      <div className="absolute bottom-auto left-1/2 top-8 h-[400px] w-0.5 -translate-x-1/2 bg-line" aria-hidden />
+      <div className="absolute bottom-auto left-1/2 top-8 h-[460px] w-0.5 -translate-x-1/2 bg-line" aria-hidden />
       {stages.map((stage, i) => (
         <StageLink key={stage} jobId={jobId} stage={stage} number={i + 1} />
       ))}

@@ -4,6 +4,7 @@ import {
   type Box,
   boundsAmong,
   type EvenSpacing,
+  followSources,
   freeOfCharge,
   type GuideLine,
   type History,
@@ -36,7 +37,7 @@ import { type Incoming, nothingIncoming } from './arriving/incoming.ts';
 import type { Draft, Tool } from './tools/tool.ts';
 import { type ToolOptions, usualOptions } from './tools/tool-options.ts';
 
-export const stages = ['bed', 'art', 'colours', 'recipe', 'check', 'burn'] as const;
+export const stages = ['bed', 'art', 'colours', 'fit', 'recipe', 'check', 'burn'] as const;
 export type Stage = (typeof stages)[number];
 
 /** What the artwork is drawn as: by operation, in the paints it came with, as fine outlines, or as it will be burnt. */
@@ -221,7 +222,7 @@ export function benchActions(store: BenchStore) {
     /** Makes one edit, under the name that undo will show. */
     edit(name: string, change: (job: JobDocument) => JobDocument): void {
       const { history } = get();
-      goTo(record(history, name, change(history.present)));
+      goTo(record(history, name, followSources(history.present, change(history.present))));
     },
     /** Looks at another run of the job. */
     chooseRun(runId: string): void {

@@ -10,6 +10,7 @@ export const shapeNames: Record<Shape['kind'], string> = {
   arc: 'Arc',
   text: 'Text',
   combined: 'Combination',
+  offset: 'Offset',
   picture: 'Picture',
 };
 

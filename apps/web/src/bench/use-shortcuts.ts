@@ -11,7 +11,7 @@ import { toolLooks } from './tools/tool-looks.tsx';
 
 /** What the keys do, for the sheet that `?` opens. */
 export const keySheet: readonly { keys: string; does: string }[] = [
-  { keys: '1 – 6', does: 'open a stage' },
+  { keys: '1 – 7', does: 'open a stage' },
   { keys: 'Ctrl Z', does: 'undo' },
   { keys: 'Ctrl Shift Z', does: 'redo' },
   { keys: 'Ctrl A', does: 'select everything' },

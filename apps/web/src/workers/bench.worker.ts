@@ -14,11 +14,14 @@ import {
   FontBook,
   gatherOutgoing,
   growBox,
+  type Item,
   isEmpty,
   type JobDocument,
   jobFromJson,
   type KeyChange,
+  type OffsetSettings,
   type OutgoingChoices,
+  offsetOf,
   outlineOf,
   type Path,
   type PictureFile,
@@ -138,6 +141,11 @@ const worker = {
   /** Takes what has changed of the job; what is asked next goes on from there. */
   tell(diff: JobDiff): void {
     follow(diff);
+  },
+
+  /** What lies at a distance from items, in bed mm. */
+  offset(items: readonly Item[], settings: OffsetSettings): Path {
+    return offsetOf(items, settings);
   },
 
   /** A job as the body of a save. */

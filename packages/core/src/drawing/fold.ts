@@ -74,6 +74,7 @@ function scaledShape(shape: Shape, sx: number, sy: number): Shape | null {
       return { ...shape, path: transformPath(shape.path, scaling(sx, sx)), corners };
     }
     case 'combined':
+    case 'offset':
     case 'picture':
       return null;
   }

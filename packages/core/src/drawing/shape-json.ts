@@ -1,6 +1,7 @@
 import type { Combining } from '../geometry/combine.ts';
 import type { Corner } from '../geometry/corners.ts';
 import type { Matrix } from '../geometry/matrix.ts';
+import type { OffsetSettings } from '../geometry/offset.ts';
 import { coordsOf, type Path } from '../geometry/path.ts';
 import type { CombinedPart, Shape, TextSetting } from '../geometry/shapes.ts';
 import { asList, asNumber, asNumbers, asRecord, asText, asTextOrNull, NotADrawing } from './json-parts.ts';
@@ -12,13 +13,14 @@ interface PathJson {
 
 type TextJson = Omit<TextSetting, 'along'> & { readonly along?: PathJson };
 
-type Plain = Exclude<Shape, { kind: 'path' } | { kind: 'text' } | { kind: 'combined' }>;
+type Plain = Exclude<Shape, { kind: 'path' | 'text' | 'combined' | 'offset' }>;
 
 /** A shape as plain JSON: the same but for paths, whose verbs are a string such as `MLCZ`. */
 export type ShapeJson =
   | Plain
   | ({ kind: 'path'; corners?: readonly Corner[] } & PathJson)
   | ({ kind: 'text'; text: TextJson } & PathJson)
+  | ({ kind: 'offset'; sources: readonly string[]; settings: OffsetSettings } & PathJson)
   | { kind: 'combined'; how: Combining; parts: (Omit<CombinedPart, 'shape'> & { shape: ShapeJson })[] };
 
 const letters = 'MLCZ';
@@ -29,6 +31,8 @@ export function shapeToJson(shape: Shape): ShapeJson {
       return { kind: 'path', ...pathToJson(shape.path), ...(shape.corners ? { corners: shape.corners } : {}) };
     case 'text':
       return { kind: 'text', text: textToJson(shape.text), ...pathToJson(shape.path) };
+    case 'offset':
+      return { kind: 'offset', sources: shape.sources, settings: shape.settings, ...pathToJson(shape.path) };
     case 'combined':
       return { ...shape, parts: shape.parts.map((part) => ({ ...part, shape: shapeToJson(part.shape) })) };
     default:
@@ -108,6 +112,13 @@ export function shapeFromJson(json: unknown, where: string, depth = 0): Shape {
     }
     case 'text':
       return { kind: 'text', text: textFromJson(shape.text, `${where}: text`), path: pathFromJson(shape, where) };
+    case 'offset':
+      return {
+        kind: 'offset',
+        sources: asList(shape.sources, `${where}: sources`).map((id) => asText(id, `${where}: source`)),
+        settings: offsetFromJson(shape.settings, `${where}: settings`),
+        path: pathFromJson(shape, where),
+      };
     case 'combined': {
       if (depth > deepest) throw new NotADrawing(`${where}: combinations are too deep`);
       const how = combinings.find((known) => known === shape.how);
@@ -129,6 +140,23 @@ function partFromJson(json: unknown, where: string, depth: number): CombinedPart
     shape: shapeFromJson(shape, where, depth + 1),
     matrix: map as unknown as Matrix,
     rule: rule === 'evenodd' ? 'evenodd' : 'nonzero',
+  };
+}
+
+function offsetFromJson(json: unknown, where: string): OffsetSettings {
+  const settings = asRecord(json, where);
+  const oneOf = <T extends string>(name: string, known: readonly T[]): T => {
+    const found = known.find((one) => one === settings[name]);
+    if (!found) throw new NotADrawing(`${where}: ${name} must be ${known.join(', ')}`);
+    return found;
+  };
+  return {
+    by: asNumber(settings.by, `${where}: by`),
+    join: oneOf('join', ['round', 'miter', 'bevel']),
+    miterLimit: asNumber(settings.miterLimit, `${where}: miterLimit`),
+    cap: oneOf('cap', ['round', 'flat', 'square']),
+    ignoreHoles: settings.ignoreHoles === true,
+    side: oneOf('side', ['both', 'right', 'left']),
   };
 }
 

@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { combineOutlines } from './combine.ts';
 import { flatten, signedArea } from './flatten.ts';
-import { type Join, type OffsetSettings, offsetLine, offsetOutlines, plainOffset } from './offset.ts';
+import { type Join, type OffsetSettings, offsetOutlines, plainOffset } from './offset.ts';
 import { nodeCount, type Path, PathBuilder, pathBounds } from './path.ts';
 import { outlineOf, rectangleOf } from './shapes.ts';
 import { lengthOf, nearestOn, pointAt, subpathsOf, velocityAt } from './stretches.ts';
@@ -156,7 +156,8 @@ describe('holes, several outlines, open lines', () => {
 
   test('one side of an open line, to the right of its way or to the left', () => {
     const line = new PathBuilder().moveTo(0, 0).lineTo(10, 0).lineTo(10, 10).build();
-    const side = (by: number) => offsetLine(line, { ...plainOffset, join: 'miter', by });
+    const beside = (path: Path, by: number) => offset(path, by, { join: 'miter', side: 'right' });
+    const side = (by: number) => beside(line, by);
     // With y down, what lies to the right as the numbers run is above the line.
     expect(stretchesOf(side(2)).map((s) => [s[0], s[1], s[6], s[7]])).toEqual([
       [0, -2, 12, -2],
@@ -166,9 +167,10 @@ describe('holes, several outlines, open lines', () => {
       [0, 2, 8, 2],
       [8, 2, 8, 10],
     ]);
+    expect(stretchesOf(offset(line, 2, { join: 'miter', side: 'left' }))).toEqual(stretchesOf(side(-2)));
     const wave = new PathBuilder().moveTo(0, 0).cubicTo(20, -30, 20, 30, 40, 0).build();
     for (const by of [2, -2]) {
-      const path = offsetLine(wave, { ...plainOffset, by });
+      const path = beside(wave, by);
       expect([...subpathsOf(path)].map(({ closed }) => closed)).toEqual([false]);
       const { least, most } = distancesFrom(wave, path);
       expect(2 - least).toBeLessThan(0.01);

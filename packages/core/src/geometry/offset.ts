@@ -28,13 +28,18 @@ export interface OffsetSettings {
   readonly cap: Cap;
   /** Whether holes are filled first. */
   readonly ignoreHoles: boolean;
+  /** Of open lines: what lies within the distance on both sides, or a line to the right or the left of their way. */
+  readonly side: Side;
 }
+
+export type Side = 'both' | 'right' | 'left';
 
 export const plainOffset: Omit<OffsetSettings, 'by'> = {
   join: 'round',
   miterLimit: 4,
   cap: 'round',
   ignoreHoles: false,
+  side: 'both',
 };
 
 /** Distances from this on, in mm, move nothing. */
@@ -50,8 +55,9 @@ const leastLength = 0.002;
 
 /**
  * The outlines at a distance from closed ones, holes turning the other way: of curves the true parallel curves,
- * fitted within 0.002 mm; corners as asked. Open outlines are taken as what lies within the distance of them, on
- * both sides, and come to nothing where that is below 0.
+ * fitted within 0.004 mm; corners as asked. Open ones are taken as what lies within the distance of them, on both
+ * sides, and come to nothing where that is below 0; or by the side asked for, as the line parallel to them without
+ * the parts that come nearer to them than that.
  *
  * Each outline is led along all its parallel pieces and corners as one closed ring, as clipping libraries do with
  * polygons; what it goes round at least once the right way is kept (Chen & McMains, "Polygon Offsetting by
@@ -69,32 +75,28 @@ export function offsetOutlines(outlines: readonly Outline[], settings: OffsetSet
   const lines = outlines.flatMap(({ path }) => [...subpathsOf(path)].filter((subpath) => !subpath.closed));
   if (Math.abs(by) < leastDistance) return base;
   const raw = [...subpathsOf(base)].map(({ stretches }) => ringAlong(stretches, settings));
+  if (settings.side !== 'both') {
+    const aside = lines.flatMap((line) => besideLine(line, settings));
+    return pathOfSubpaths([...keptOf(raw), ...aside]);
+  }
   if (by > 0) raw.push(...lines.map(({ stretches }) => ringAround(stretches, settings)));
   return pathOfSubpaths(keptOf(raw));
 }
 
-/**
- * A line parallel to an open one: to the right of the way where `by` is above 0, to the left below; without the
- * parts that come nearer to the line than that.
- */
-export function offsetLine(path: Path, settings: OffsetSettings): Path {
-  const { by } = settings;
-  const out: Subpath[] = [];
-  for (const { stretches, closed } of subpathsOf(path)) {
-    if (closed) continue;
-    // What lies on that side of the line within the distance: its edge without the line itself and the ends.
-    const way = by > 0 ? stretches : stretches.map(reversed).reverse();
-    const along = sideOf(way, { ...settings, by: Math.abs(by) }, false);
-    const [first, last] = [along[0], along[along.length - 1]];
-    const back = [
-      lineStretch(last[6], last[7], way[way.length - 1][6], way[way.length - 1][7]),
-      ...way.map(reversed).reverse(),
-      lineStretch(way[0][0], way[0][1], first[0], first[1]),
-    ].filter(hasLength);
-    const lines = partsOf([...along, ...back], along.length);
-    out.push(...(by > 0 ? lines : lines.map(reversedSubpath)));
-  }
-  return pathOfSubpaths(out);
+/** The line beside an open one, on the side asked for; on the other where the distance is below 0. */
+function besideLine({ stretches }: Subpath, settings: OffsetSettings): Subpath[] {
+  const right = settings.by > 0 === (settings.side === 'right');
+  // What lies to the right of the way, within the distance: its edge without the line itself and the ends.
+  const way = right ? stretches : stretches.map(reversed).reverse();
+  const along = sideOf(way, { ...settings, by: Math.abs(settings.by) }, false);
+  const [first, last] = [along[0], along[along.length - 1]];
+  const back = [
+    lineStretch(last[6], last[7], way[way.length - 1][6], way[way.length - 1][7]),
+    ...way.map(reversed).reverse(),
+    lineStretch(way[0][0], way[0][1], first[0], first[1]),
+  ].filter(hasLength);
+  const lines = partsOf([...along, ...back], along.length);
+  return right ? lines : lines.map(reversedSubpath);
 }
 
 /** The closed subpaths of an outline alone. */

@@ -4,6 +4,7 @@ import { type Box, boxHeight, boxWidth } from './box.ts';
 import { type Combining, combineOutlines } from './combine.ts';
 import { type Corner, shapeCorners } from './corners.ts';
 import type { Matrix } from './matrix.ts';
+import type { OffsetSettings } from './offset.ts';
 import { type Path, PathBuilder, transformPath } from './path.ts';
 
 /** What an item is, in its own numbers (mm, degrees): a shape keeps them until it is turned into points. */
@@ -55,6 +56,16 @@ export type Shape =
   | { readonly kind: 'text'; readonly text: TextSetting; readonly path: Path }
   /** Shapes put together, each still there to be changed. */
   | { readonly kind: 'combined'; readonly how: Combining; readonly parts: readonly CombinedPart[] }
+  /**
+   * What lies at a distance from other items, with the outline that comes to: it is made anew when they change. The
+   * outline is in bed mm; whatever holds it stays where it is.
+   */
+  | {
+      readonly kind: 'offset';
+      readonly sources: readonly string[];
+      readonly settings: OffsetSettings;
+      readonly path: Path;
+    }
   /** A picture from (0, 0), one unit a pixel; its own outline is its frame. */
   | { readonly kind: 'picture'; readonly pictureId: string; readonly width: number; readonly height: number };
 
@@ -97,6 +108,7 @@ export function outlineOf(shape: Shape): Path {
     case 'path':
       return shape.corners ? kept(shape, () => shapeCorners(shape.path, shape.corners ?? [])) : shape.path;
     case 'text':
+    case 'offset':
       return shape.path;
     case 'rectangle': {
       const { x, y, width, height, rx, ry, corners } = shape;

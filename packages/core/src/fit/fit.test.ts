@@ -1,0 +1,194 @@
+import { describe, expect, test } from '@jest/globals';
+import { combineItems } from '../drawing/combination.ts';
+import { addItems, moveItems, removeItems } from '../drawing/edits.ts';
+import { record, redo, startHistory, undo } from '../drawing/history.ts';
+import { boundsOf, type Item } from '../drawing/item.ts';
+import { type JobDocument, newJob } from '../drawing/job.ts';
+import { jobFromJson, jobToJson } from '../drawing/json.ts';
+import { replaceShape } from '../drawing/reshape.ts';
+import { translation } from '../geometry/matrix.ts';
+import { plainOffset } from '../geometry/offset.ts';
+import { nodeCount, pathBounds } from '../geometry/path.ts';
+import { rectangleOf } from '../geometry/shapes.ts';
+import { followSources, offsetOf, settleItems } from './follow.ts';
+import {
+  addOffsets,
+  distancesOf,
+  type OffsetPlacing,
+  type OffsetWish,
+  offsetSources,
+  wishedOffsets,
+} from './offset-items.ts';
+
+const square = (id: string, x: number, y: number, size = 10): Item => ({
+  id,
+  name: null,
+  shape: rectangleOf({ minX: x, minY: y, maxX: x + size, maxY: y + size }),
+  matrix: translation(0, 0),
+  paint: { stroke: '#D0481E', strokeWidthMm: 0.1, fill: null },
+  fillRule: 'nonzero',
+  groupId: null,
+  pinned: null,
+  hidden: false,
+});
+const jobWith = (...items: Item[]) => addItems(newJob('wren', 'house'), items, []);
+const wish: OffsetWish = {
+  settings: { ...plainOffset, join: 'miter' },
+  way: 'out',
+  distance: 2,
+  count: 1,
+  step: 3,
+  apart: false,
+};
+let count = 0;
+const placing: OffsetPlacing = {
+  layerId: null,
+  fate: 'stays',
+  guideId: 'guide',
+  follows: true,
+  newId: () => `o${++count}`,
+};
+const make = (job: JobDocument, ids: string[], more: Partial<OffsetWish> = {}, place: Partial<OffsetPlacing> = {}) => {
+  const made = wishedOffsets(offsetSources(job, new Set(ids)), { ...wish, ...more }).map((one) => ({
+    ...one,
+    path: offsetOf(one.sources, one.settings),
+  }));
+  return addOffsets(job, made, { ...placing, ...place });
+};
+const itemIn = (job: JobDocument, id: string) => job.drawing.items.find((item) => item.id === id) as Item;
+const boxIn = (job: JobDocument, id: string) => boundsOf(itemIn(job, id));
+const box = (minX: number, minY: number, maxX: number, maxY: number) => ({ minX, minY, maxX, maxY });
+
+describe('making offsets', () => {
+  test('several, each way, from the farthest out to the farthest in', () => {
+    expect(distancesOf({ ...wish, way: 'both', count: 3 })).toEqual([2, 5, 8, -2, -5, -8]);
+    const { job, ids } = make(jobWith(square('a', 0, 0)), ['a'], { way: 'both', count: 2 });
+    // Five inward leaves nothing of ten.
+    expect(ids.map((id) => boxIn(job, id))).toEqual([box(-5, -5, 15, 15), box(-2, -2, 12, 12), box(2, 2, 8, 8)]);
+    expect(job.drawing.items.map(({ id }) => id)).toEqual([...ids, 'a']);
+  });
+
+  test('around all together, or each by itself', () => {
+    const job = jobWith(square('a', 0, 0), square('b', 13, 0));
+    const together = make(job, ['a', 'b']);
+    expect(together.ids.map((id) => boxIn(together.job, id))).toEqual([box(-2, -2, 25, 12)]);
+    const apart = make(job, ['a', 'b'], { apart: true });
+    expect(apart.ids.map((id) => boxIn(apart.job, id))).toEqual([box(-2, -2, 12, 12), box(11, -2, 25, 12)]);
+  });
+
+  test('the source stays, becomes a guide, or goes; the offset is put on a layer', () => {
+    const job = jobWith(square('a', 0, 0));
+    const guided = make(job, ['a'], {}, { fate: 'guide', layerId: 'score' });
+    expect(itemIn(guided.job, 'a').pinned).toBe('guide');
+    expect(itemIn(guided.job, guided.ids[0])).toMatchObject({ pinned: 'score', shape: { kind: 'offset' } });
+    const gone = make(job, ['a'], {}, { fate: 'goes' });
+    expect(gone.job.drawing.items.map(({ id, shape }) => [id, shape.kind])).toEqual([[gone.ids[0], 'path']]);
+  });
+
+  test('what comes to nothing leaves the job and its source as they are', () => {
+    const job = jobWith(square('a', 0, 0));
+    expect(make(job, ['a'], { way: 'in', distance: 6 }, { fate: 'goes' })).toEqual({ job, ids: [] });
+    expect(make(job, []).job).toBe(job);
+  });
+});
+
+describe('offsets that follow', () => {
+  const edit = (job: JobDocument, change: (job: JobDocument) => JobDocument) => followSources(job, change(job));
+
+  test('when their source is moved or reshaped, through a chain, and not when something else is', () => {
+    const one = make(jobWith(square('a', 0, 0), square('z', 50, 0)), ['a']);
+    const two = make(one.job, one.ids, { distance: 1 });
+    const [near, far] = [one.ids[0], two.ids[0]];
+    expect(boxIn(two.job, far)).toEqual(box(-3, -3, 13, 13));
+    const moved = edit(two.job, (job) => moveItems(job, new Set(['a']), 5, 0));
+    expect([boxIn(moved, near), boxIn(moved, far)]).toEqual([box(3, -2, 17, 12), box(2, -3, 18, 13)]);
+    const grown = edit(moved, (job) => replaceShape(job, 'a', [square('a', 0, 0, 20).shape], placing.newId));
+    expect(boxIn(grown, far)).toEqual(box(2, -3, 28, 23));
+    const other = edit(grown, (job) => moveItems(job, new Set(['z']), 5, 0));
+    expect(itemIn(other, far)).toBe(itemIn(grown, far));
+  });
+
+  test('moved along with their source they are where it puts them; moved alone they stay', () => {
+    const { job, ids } = make(jobWith(square('a', 0, 0)), ['a']);
+    const both = edit(job, (before) => moveItems(before, new Set(['a', ...ids]), 5, 7));
+    expect(boxIn(both, ids[0])).toEqual(box(3, 5, 17, 19));
+    const alone = edit(both, (before) => moveItems(before, new Set(ids), 100, 0));
+    expect(boxIn(alone, ids[0])).toEqual(box(3, 5, 17, 19));
+    const free = edit(settleItems(alone, new Set(ids)), (before) => moveItems(before, new Set(ids), 100, 0));
+    expect(boxIn(free, ids[0])).toEqual(box(103, 5, 117, 19));
+    expect(
+      boxIn(
+        edit(free, (before) => moveItems(before, new Set(['a']), 9, 9)),
+        ids[0],
+      ),
+    ).toEqual(box(103, 5, 117, 19));
+  });
+
+  test('a source that goes leaves the others; the last one leaves a plain outline', () => {
+    const { job, ids } = make(jobWith(square('a', 0, 0), square('b', 13, 0)), ['a', 'b']);
+    const less = edit(job, (before) => removeItems(before, new Set(['b'])));
+    expect(boxIn(less, ids[0])).toEqual(box(-2, -2, 12, 12));
+    expect(itemIn(less, ids[0]).shape).toMatchObject({ kind: 'offset', sources: ['a'] });
+    const none = edit(less, (before) => removeItems(before, new Set(['a'])));
+    expect(boxIn(none, ids[0])).toEqual(box(-2, -2, 12, 12));
+    expect(itemIn(none, ids[0]).shape.kind).toBe('path');
+  });
+
+  test('in a combination they follow too, wherever that lies', () => {
+    const { job, ids } = make(jobWith(square('a', 0, 0), square('hole', 4, 4, 2)), ['a']);
+    const combined = edit(job, (before) => combineItems(before, new Set([ids[0], 'hole']), 'subtract', 'c'));
+    const aside = edit(combined, (before) => moveItems(before, new Set(['c']), 30, 0));
+    expect(boxIn(aside, 'c')).toEqual(box(28, -2, 42, 12));
+    // What it follows is where it is: the offset within is there too, and its hole stays by it.
+    const moved = edit(aside, (before) => moveItems(before, new Set(['a']), 0, 1));
+    expect(pathBounds(offsetOf([itemIn(moved, 'a')], { ...plainOffset, join: 'miter', by: 2 })).minY).toBe(-1);
+    expect(boxIn(moved, 'c').minY).toBe(-1);
+    const unfollowed = edit(moved, (before) => removeItems(before, new Set(['a'])));
+    expect(boxIn(unfollowed, 'c').minY).toBe(-1);
+  });
+
+  test('a new distance is worked out; undo and redo bring back what was', () => {
+    const { job, ids } = make(jobWith(square('a', 0, 0)), ['a']);
+    const { shape } = itemIn(job, ids[0]);
+    if (shape.kind !== 'offset') throw new Error('no offset');
+    const wider = { ...shape, settings: { ...shape.settings, by: 4 } };
+    let history = startHistory(job);
+    const step = (change: (job: JobDocument) => JobDocument) => {
+      history = record(history, 'edit', edit(history.present, change));
+    };
+    step((before) => replaceShape(before, ids[0], [wider], placing.newId));
+    expect(boxIn(history.present, ids[0])).toEqual(box(-4, -4, 14, 14));
+    step((before) => moveItems(before, new Set(['a']), 1, 0));
+    const last = history.present;
+    history = undo(undo(history));
+    expect(history.present).toBe(job);
+    history = redo(redo(history));
+    expect(history.present).toBe(last);
+    expect(boxIn(last, ids[0])).toEqual(box(-3, -4, 15, 14));
+  });
+
+  test('copies are settled where they are put', () => {
+    const { job, ids } = make(jobWith(square('a', 0, 0)), ['a']);
+    const copied = edit(job, (before) =>
+      addItems(before, [{ ...itemIn(before, ids[0]), id: 'copy', matrix: translation(40, 0) }], []),
+    );
+    expect(itemIn(copied, 'copy').shape.kind).toBe('path');
+    expect(boxIn(copied, 'copy')).toEqual(box(38, -2, 52, 12));
+  });
+
+  test('a ring of them, as only a file can have it, comes to an end', () => {
+    const { job, ids } = make(jobWith(square('a', 0, 0)), ['a']);
+    const ring = (before: JobDocument) =>
+      replaceShape(before, 'a', [{ ...itemIn(before, ids[0]).shape, sources: ids } as Item['shape']], placing.newId);
+    expect(edit(ring(job), (before) => moveItems(before, new Set(['a']), 1, 0)).drawing.items).toHaveLength(2);
+  });
+
+  test('are stored with what they follow', () => {
+    const { job, ids } = make(jobWith(square('a', 0, 0)), ['a']);
+    const back = jobFromJson(JSON.parse(JSON.stringify(jobToJson(job))));
+    expect(itemIn(back, ids[0])).toEqual(itemIn(job, ids[0]));
+    expect(nodeCount(offsetOf([itemIn(back, 'a')], { ...plainOffset, join: 'miter', by: 2 }))).toBe(4);
+    const broken = JSON.parse(JSON.stringify(jobToJson(job)).replace('"miter"', '"pointed"'));
+    expect(() => jobFromJson(broken)).toThrow(/join must be round, miter, bevel/);
+  });
+});

@@ -1,0 +1,110 @@
+import { type Item, pathOf } from '../drawing/item.ts';
+import type { JobDocument } from '../drawing/job.ts';
+import { identity, invert, type Matrix, multiply } from '../geometry/matrix.ts';
+import { offsetOutlines } from '../geometry/offset.ts';
+import { type Path, transformPath } from '../geometry/path.ts';
+import type { Shape } from '../geometry/shapes.ts';
+
+type OffsetShape = Extract<Shape, { kind: 'offset' }>;
+
+/** What lies at a distance from items, in bed mm. */
+export function offsetOf(items: readonly Item[], settings: OffsetShape['settings']): Path {
+  return offsetOutlines(
+    items.map((item) => ({ path: pathOf(item), rule: item.fillRule })),
+    settings,
+  );
+}
+
+/** Whether a shape is made from other items, or has a part that is. */
+export function isLive(shape: Shape): boolean {
+  return shape.kind === 'offset' || (shape.kind === 'combined' && shape.parts.some((part) => isLive(part.shape)));
+}
+
+/**
+ * A job after an edit, with everything in it that is made from other items made anew where those have changed; those
+ * whose sources are gone are settled into plain outlines, and so are copies, which have sources of their own no more.
+ * What follows others stays where they put it: to be moved alone, it is settled first.
+ *
+ * @param before the job before the edit
+ */
+export function followSources(before: JobDocument, after: JobDocument): JobDocument {
+  const { items } = after.drawing;
+  if (items === before.drawing.items || !items.some(({ shape }) => isLive(shape))) return after;
+  const known = new Map(before.drawing.items.map((item) => [item.id, item]));
+  const now = new Map(items.map((item) => [item.id, item]));
+  const changed = (id: string) => known.get(id) !== now.get(id);
+
+  // What was asked for another distance, say.
+  const asked = new Set<Shape>();
+  for (const { id, shape } of items) {
+    const was = known.get(id)?.shape;
+    if (shape.kind === 'offset' && was?.kind === 'offset' && was.settings !== shape.settings) asked.add(shape);
+  }
+  const followed = (item: Item): Item => {
+    const isCopy = !known.has(item.id) && !isIdentity(item.matrix);
+    if (item.shape.kind === 'offset') {
+      if (isCopy) return settled(item);
+      const shape = followedShape(item.shape, identity);
+      return shape === item.shape && isIdentity(item.matrix) ? item : { ...item, shape, matrix: identity };
+    }
+    const shape = followedShape(item.shape, item.matrix);
+    return shape === item.shape ? item : { ...item, shape };
+  };
+  const followedShape = (shape: Shape, frame: Matrix): Shape => {
+    if (shape.kind === 'combined') {
+      const parts = shape.parts.map((part) => {
+        const inside = followedShape(part.shape, multiply(frame, part.matrix));
+        return inside === part.shape ? part : { ...part, shape: inside };
+      });
+      return parts.every((part, i) => part === shape.parts[i]) ? shape : { ...shape, parts };
+    }
+    if (shape.kind !== 'offset') return shape;
+    if (!shape.sources.some(changed) && !asked.has(shape)) return shape;
+    const sources = shape.sources.flatMap((id) => now.get(id) ?? []);
+    if (sources.length === 0) return { kind: 'path', path: shape.path };
+    const back = invert(frame) ?? identity;
+    const path = transformPath(offsetOf(sources, shape.settings), back);
+    return { ...shape, sources: sources.map(({ id }) => id), path };
+  };
+
+  // What is made from what is made: once round for each in a chain, and no further, should it be a ring.
+  const live = items.filter(({ shape }) => isLive(shape)).map(({ id }) => id);
+  let waiting = new Set(live);
+  for (let round = 0; round < live.length && waiting.size > 0; round++) {
+    const next = new Set<string>();
+    for (const id of waiting) {
+      const item = now.get(id);
+      if (!item) continue;
+      const made = followed(item);
+      if (made === item) continue;
+      now.set(id, made);
+      for (const other of live) if (other !== id && sourcesIn(now.get(other)?.shape).includes(id)) next.add(other);
+    }
+    waiting = next;
+  }
+  const drawing = { ...after.drawing, items: items.map((item) => now.get(item.id) ?? item) };
+  return drawing.items.every((item, i) => item === items[i]) ? after : { ...after, drawing };
+}
+
+/** Turns what follows others into plain outlines, which stay as they are. */
+export function settleItems(job: JobDocument, ids: ReadonlySet<string>): JobDocument {
+  const { items } = job.drawing;
+  if (!items.some(({ id, shape }) => ids.has(id) && shape.kind === 'offset')) return job;
+  return {
+    ...job,
+    drawing: { ...job.drawing, items: items.map((item) => (ids.has(item.id) ? settled(item) : item)) },
+  };
+}
+
+function settled(item: Item): Item {
+  return item.shape.kind === 'offset' ? { ...item, shape: { kind: 'path', path: item.shape.path } } : item;
+}
+
+function sourcesIn(shape: Shape | undefined): readonly string[] {
+  if (shape?.kind === 'offset') return shape.sources;
+  return shape?.kind === 'combined' ? shape.parts.flatMap((part) => sourcesIn(part.shape)) : [];
+}
+
+function isIdentity(matrix: Matrix): boolean {
+  return matrix.every((value, i) => value === identity[i]);
+}

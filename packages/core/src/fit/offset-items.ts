@@ -1,0 +1,101 @@
+import { pinItems } from '../drawing/edits.ts';
+import { type Item, itemsAmong } from '../drawing/item.ts';
+import type { JobDocument } from '../drawing/job.ts';
+import { identity } from '../geometry/matrix.ts';
+import type { OffsetSettings } from '../geometry/offset.ts';
+import type { Path } from '../geometry/path.ts';
+
+/** What offsets to make of items. */
+export interface OffsetWish {
+  readonly settings: Omit<OffsetSettings, 'by'>;
+  readonly way: 'out' | 'in' | 'both';
+  /** The distance of the first, in mm, more than 0. */
+  readonly distance: number;
+  /** How many each way, and how much further out or in each is than the one before, in mm. */
+  readonly count: number;
+  readonly step: number;
+  /** Whether each item gets its own, instead of one around all of them together. */
+  readonly apart: boolean;
+}
+
+/** One offset that is wished for: of which items, how far, and what it comes to; empty where nothing is left. */
+export interface MadeOffset {
+  readonly sources: readonly Item[];
+  readonly settings: OffsetSettings;
+  readonly path: Path;
+}
+
+/** The distances of a wish, inward ones below 0. */
+export function distancesOf({ way, distance, count, step }: OffsetWish): number[] {
+  const all = Array.from({ length: count }, (_, i) => distance + i * step);
+  if (way === 'out') return all;
+  const inward = all.map((by) => -by);
+  return way === 'in' ? inward : [...all, ...inward];
+}
+
+/** Items that an offset can be of: pictures have no outline but their frame, and what is hidden is not meant. */
+export function offsetSources(job: JobDocument, ids: ReadonlySet<string>): Item[] {
+  return itemsAmong(job.drawing, ids).filter(({ hidden, shape }) => !hidden && shape.kind !== 'picture');
+}
+
+/** What a wish asks to be worked out (`offsetOf`), from the farthest out to the farthest in. */
+export function wishedOffsets(sources: readonly Item[], wish: OffsetWish): Omit<MadeOffset, 'path'>[] {
+  const sets = wish.apart ? sources.map((item) => [item]) : sources.length > 0 ? [sources] : [];
+  return distancesOf(wish)
+    .sort((a, b) => b - a)
+    .flatMap((by) => sets.map((set) => ({ sources: set, settings: { ...wish.settings, by } })));
+}
+
+/** What becomes of the items that an offset is of. */
+export type SourceFate = 'stays' | 'guide' | 'goes';
+
+export interface OffsetPlacing {
+  /** The layer they are put on; null gives them the paint of their source, and leaves the rest to the key. */
+  readonly layerId: string | null;
+  readonly fate: SourceFate;
+  /** The layer of guides, which sources may be put on. */
+  readonly guideId: string | null;
+  /** Whether they follow their source from now on; not where that goes. */
+  readonly follows: boolean;
+  /** Gives ids to the new items. */
+  readonly newId: () => string;
+}
+
+/** Puts offsets into a job, right behind the hindmost of their sources. What came to nothing is left out. */
+export function addOffsets(
+  job: JobDocument,
+  made: readonly MadeOffset[],
+  { layerId, fate, guideId, follows, newId }: OffsetPlacing,
+): { job: JobDocument; ids: string[] } {
+  const behind = new Map<string, Item[]>();
+  const ids: string[] = [];
+  for (const { sources, settings, path } of made) {
+    if (path.verbs.length === 0) continue;
+    const [first] = sources;
+    const { link: _, locked: __, ...plain } = first;
+    const id = newId();
+    ids.push(id);
+    const item: Item = {
+      ...plain,
+      id,
+      name: null,
+      shape:
+        follows && fate !== 'goes'
+          ? { kind: 'offset', sources: sources.map((source) => source.id), settings, path }
+          : { kind: 'path', path },
+      matrix: identity,
+      fillRule: 'nonzero',
+      pinned: layerId ?? first.pinned,
+      groupId: sources.every(({ groupId }) => groupId === first.groupId) ? first.groupId : null,
+    };
+    behind.set(first.id, [...(behind.get(first.id) ?? []), item]);
+  }
+  if (ids.length === 0) return { job, ids };
+  const used = new Set(made.flatMap(({ sources, path }) => (path.verbs.length > 0 ? sources.map(({ id }) => id) : [])));
+  const items = job.drawing.items.flatMap((item) => {
+    const news = behind.get(item.id) ?? [];
+    return fate === 'goes' && used.has(item.id) ? news : [...news, item];
+  });
+  const added = { ...job, drawing: { ...job.drawing, items } };
+  return { job: fate === 'guide' && guideId !== null ? pinItems(added, used, guideId) : added, ids };
+}
