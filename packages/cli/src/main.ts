@@ -1,6 +1,7 @@
 import { Command, CommanderError } from 'commander';
 import { convert } from './convert.ts';
 import type { ReadingOptions } from './files.ts';
+import { type OffsetOptions, offset } from './offset.ts';
 import { type PlanOptions, plan } from './plan.ts';
 import { Unusable } from './unusable.ts';
 
@@ -43,6 +44,18 @@ withReadingOptions(program.command('convert'))
   .argument('<out>', 'the file to write: .svg, .dxf or .pdf')
   .action(async (from: string, to: string, options: ReadingOptions) => {
     process.exitCode = await convert(from, to, options);
+  });
+
+withReadingOptions(program.command('offset'))
+  .description('Writes the outlines at a distance from those of a drawing.')
+  .argument('<in>', 'the drawing: SVG, DXF, PDF, STL or a picture')
+  .argument('<out>', 'the file to write: .svg, .dxf or .pdf')
+  .requiredOption('--by <length>', 'how far, such as 2mm; inward where it is below 0')
+  .option('--join <kind>', 'how corners go: round, miter or bevel', 'round')
+  .option('--ignore-holes', 'fill holes first')
+  .option('--select <stroke>', 'only outlines with a stroke of this colour')
+  .action(async (from: string, to: string, options: OffsetOptions) => {
+    process.exitCode = await offset(from, to, options);
   });
 
 try {

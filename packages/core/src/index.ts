@@ -47,6 +47,7 @@ export * from './formats/reading.ts';
 export * from './formats/refusal.ts';
 export * from './formats/sniff.ts';
 export * from './formats/svg/read.ts';
+export { readColour } from './formats/svg/values.ts';
 export * from './formats/svg/write.ts';
 export * from './geometry/arc-of.ts';
 export * from './geometry/box.ts';

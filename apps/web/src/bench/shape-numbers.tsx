@@ -78,6 +78,9 @@ export function ShapeNumbers({ item }: { item: Item }) {
           commit={(sweep) => change({ ...shape, sweep }, 'change sweep')}
         />
       )}
+      {shape.kind === 'offset' && (
+        <p className="text-[12px] text-quiet">It follows its source, and moves with it alone.</p>
+      )}
       <div className="-ml-2 flex flex-wrap">
         {shape.kind === 'text' && (
           <Button look="quiet" onClick={() => editText(actions, item.id)}>

@@ -113,7 +113,7 @@ describe('offsets that follow', () => {
     const both = edit(job, (before) => moveItems(before, new Set(['a', ...ids]), 5, 7));
     expect(boxIn(both, ids[0])).toEqual(box(3, 5, 17, 19));
     const alone = edit(both, (before) => moveItems(before, new Set(ids), 100, 0));
-    expect(boxIn(alone, ids[0])).toEqual(box(3, 5, 17, 19));
+    expect(alone).toBe(both);
     const free = edit(settleItems(alone, new Set(ids)), (before) => moveItems(before, new Set(ids), 100, 0));
     expect(boxIn(free, ids[0])).toEqual(box(103, 5, 117, 19));
     expect(

@@ -45,7 +45,8 @@ export function followSources(before: JobDocument, after: JobDocument): JobDocum
     if (item.shape.kind === 'offset') {
       if (isCopy) return settled(item);
       const shape = followedShape(item.shape, identity);
-      return shape === item.shape && isIdentity(item.matrix) ? item : { ...item, shape, matrix: identity };
+      if (shape !== item.shape) return { ...item, shape, matrix: identity };
+      return isIdentity(item.matrix) ? item : backFrom(item, known.get(item.id));
     }
     const shape = followedShape(item.shape, item.matrix);
     return shape === item.shape ? item : { ...item, shape };
@@ -82,8 +83,23 @@ export function followSources(before: JobDocument, after: JobDocument): JobDocum
     }
     waiting = next;
   }
-  const drawing = { ...after.drawing, items: items.map((item) => now.get(item.id) ?? item) };
-  return drawing.items.every((item, i) => item === items[i]) ? after : { ...after, drawing };
+  const made = items.map((item) => now.get(item.id) ?? item);
+  if (sameItems(made, items)) return after;
+  const asBefore = sameItems(made, before.drawing.items) && after.drawing.groups === before.drawing.groups;
+  const job = { ...after, drawing: asBefore ? before.drawing : { ...after.drawing, items: made } };
+  const names = Object.keys(job) as (keyof JobDocument)[];
+  return names.every((name) => job[name] === before[name]) ? before : job;
+}
+
+function sameItems(a: readonly Item[], b: readonly Item[]): boolean {
+  return a.length === b.length && a.every((item, i) => item === b[i]);
+}
+
+/** An item put back where it was; itself as it was, where that is all that had changed. */
+function backFrom(item: Item, was: Item | undefined): Item {
+  const back: Item = { ...item, matrix: was?.matrix ?? identity };
+  const names = Object.keys(back) as (keyof Item)[];
+  return was && names.every((name) => back[name] === was[name]) ? was : { ...back, matrix: identity };
 }
 
 /** Turns what follows others into plain outlines, which stay as they are. */

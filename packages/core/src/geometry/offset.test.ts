@@ -58,7 +58,7 @@ describe('closed forms', () => {
     expect(kinks(path)).toBeLessThan(0.1);
   });
 
-  test.each([-10, -10.001, -15, -100])('a circle of 10 mm by %p mm is nothing', (by) => {
+  test.each([-10, -10.001, -15, -21, -30, -100])('a circle of 10 mm by %p mm is nothing', (by) => {
     expect(offset(circle(50, 40, 10), by).verbs).toHaveLength(0);
   });
 
@@ -152,6 +152,13 @@ describe('holes, several outlines, open lines', () => {
     expect(areaOf(offset(line, 2, { cap: 'square' }))).toBeCloseTo(56, 6);
     expect(areaOf(offset(line, 2, { cap: 'round' }))).toBeCloseTo(40 + 4 * Math.PI, 3);
     expect(offset(line, -2).verbs).toHaveLength(0);
+    // Bent more tightly than the distance, at its end too.
+    const hook = new PathBuilder().moveTo(0, 0).lineTo(20, 0).cubicTo(20.5, 0, 21, 0.5, 21, 1).build();
+    const around = offset(hook, 5, { cap: 'round' });
+    expect([...subpathsOf(around)]).toHaveLength(1);
+    const { least, most } = distancesFrom(hook, around);
+    expect(5 - least).toBeLessThan(0.01);
+    expect(most - 5).toBeLessThan(0.01);
   });
 
   test('one side of an open line, to the right of its way or to the left', () => {

@@ -116,12 +116,13 @@ function ringAlong(stretches: readonly Stretch[], settings: OffsetSettings): Str
 /** The way round an open line, along both its sides and round its ends. */
 function ringAround(stretches: readonly Stretch[], settings: OffsetSettings): Stretch[] {
   const back = stretches.map(reversed).reverse();
-  return [
-    ...sideOf(stretches, settings, false),
-    ...capAt(stretches[stretches.length - 1], settings),
-    ...sideOf(back, settings, false),
-    ...capAt(back[back.length - 1], settings),
-  ];
+  const out: Stretch[] = [];
+  for (const way of [stretches, back]) {
+    for (const one of sideOf(way, settings, false)) addJoined(out, one);
+    for (const one of capAt(way[way.length - 1], settings)) addJoined(out, one);
+  }
+  closeUp(out);
+  return out.filter(hasLength);
 }
 
 /** The way along one side of a run of stretches, corners and all. */
@@ -134,7 +135,7 @@ function sideOf(stretches: readonly Stretch[], settings: OffsetSettings, closed:
       else for (const chord of piece.chords) addAroundChord(out, chord, by);
     }
     const next = stretches[i + 1] ?? (closed ? stretches[0] : null);
-    if (next) out.push(...cornerBetween(stretch, next, settings));
+    if (next) for (const one of cornerBetween(stretch, next, settings)) addJoined(out, one);
   });
   if (closed && out.length > 0) closeUp(out);
   return out.filter(hasLength);

@@ -32,9 +32,9 @@ const ways = [
   { value: 'both' as const, text: 'Both ways' },
 ];
 const joins: readonly { value: Join; text: string }[] = [
-  { value: 'round', text: 'Round' },
-  { value: 'miter', text: 'Mitred' },
-  { value: 'bevel', text: 'Bevelled' },
+  { value: 'round', text: 'Round corners' },
+  { value: 'miter', text: 'Mitred corners' },
+  { value: 'bevel', text: 'Bevelled corners' },
 ];
 const sides: readonly { value: Side; text: string }[] = [
   { value: 'both', text: 'Around the line' },
@@ -73,15 +73,21 @@ export function OffsetPart() {
     [sources],
   );
   const { made, working, trouble } = useOffsets(sources, wish);
+  /** What was just made is selected; an offset of it is shown once one is asked for. */
+  const [justMade, setJustMade] = useState<ReadonlySet<string> | null>(null);
+  const quiet = justMade === selection;
   const guide = layers.find(({ operation }) => operation === 'guide') ?? null;
 
   useEffect(() => {
-    showDraft(actions, made.length === 0 ? null : { outline: outlineOfAll(made) });
+    showDraft(actions, made.length === 0 || quiet ? null : { outline: outlineOfAll(made) });
     return () => showDraft(actions, null);
-  }, [made, actions]);
+  }, [made, quiet, actions]);
 
   const { settings } = wish;
-  const set = (part: Partial<OffsetWish>) => setWish({ ...wish, ...part });
+  const set = (part: Partial<OffsetWish>) => {
+    setWish({ ...wish, ...part });
+    setJustMade(null);
+  };
   const setSettings = (part: Partial<OffsetWish['settings']>) => set({ settings: { ...settings, ...part } });
   const left = made.filter(({ path }) => path.verbs.length > 0);
   const gone = [...new Set(made.filter(({ path }) => path.verbs.length === 0).map((one) => one.settings.by))];
@@ -105,6 +111,7 @@ export function OffsetPart() {
       return added.job;
     });
     actions.select(ids);
+    setJustMade(actions.get().selection);
   };
   return (
     <Part title="Offset">
@@ -178,10 +185,10 @@ export function OffsetPart() {
         label="Onto the layer"
         value={layerId ?? 'source'}
         options={[
-          { value: 'source', text: 'As the source is painted' },
+          { value: 'source', text: 'Painted as the source' },
           ...layers.map(({ id, name, operation }) => ({
             value: id,
-            text: name,
+            text: `Onto ${name}`,
             mark: <OperationMark operation={operation} />,
           })),
         ]}
@@ -206,7 +213,7 @@ export function OffsetPart() {
         />
         follows its source from now on
       </label>
-      {gone.length > 0 && !working && (
+      {gone.length > 0 && !working && !quiet && (
         <p role="status" className="text-warn">
           {gone.map((by) => sayGone(by, unit)).join(' ')}
         </p>

@@ -1,0 +1,127 @@
+import { boundsOf, type Item, pathOf, subpathsOf } from '@lambent/core';
+import { expect, type Page, test } from '@playwright/test';
+import { burntLengths, choose, clickBed, drawTyped, newJob, openStage, storedJob, tool, typeInto } from './bench.ts';
+
+const items = async (page: Page) => (await storedJob(page)).document.drawing.items;
+const boxOf = (item: Item) => {
+  const { minX, minY, maxX, maxY } = boundsOf(item);
+  return [minX, minY, maxX, maxY].map((value) => Math.round(value * 1000) / 1000);
+};
+const offsetOf = (all: readonly Item[]) => all.find(({ shape }) => shape.kind === 'offset') as Item;
+
+test('an offset is shown, made onto a layer, and follows its source until it is settled', async ({ page }) => {
+  await newJob(page, 'Coaster');
+  await choose(page, 'Material of the sheet', /Birch plywood.*3 mm/);
+  await tool(page, 'Rectangle');
+  await drawTyped(page, 60, 60, '50', '30');
+  await openStage(page, 'Fit');
+  await typeInto(page, 'Distance', '2.5');
+  await choose(page, /^Onto the layer/, /^Onto Score/);
+  await page.getByRole('button', { name: 'Make the offset' }).click();
+  await expect(page.getByRole('button', { name: /Undo: offset 2.5 mm/ })).toBeVisible();
+  let [made, source] = await items(page);
+  expect(made).toMatchObject({ pinned: 'score', shape: { kind: 'offset', sources: [source.id] } });
+  expect(boxOf(made)).toEqual([57.5, 57.5, 112.5, 92.5]);
+  const burnt = await burntLengths(page);
+  expect(burnt['score all']).toBeCloseTo(160 + 2 * Math.PI * 2.5, 1);
+
+  // The source is made wider: what follows it is wider too, and after undo as it was.
+  await openStage(page, 'Art');
+  await page.getByRole('button', { name: 'Rectangle', exact: true }).first().click();
+  await typeInto(page, 'Width', '70');
+  [made] = await items(page);
+  expect(boxOf(made)).toEqual([57.5, 57.5, 132.5, 92.5]);
+  await page.keyboard.press('Control+z');
+  expect(boxOf((await items(page))[0])).toEqual([57.5, 57.5, 112.5, 92.5]);
+
+  // It can be given another distance, and settled.
+  await page.getByRole('button', { name: 'Offset', exact: true }).first().click();
+  await typeInto(page, 'Outward by', '4');
+  expect(boxOf(offsetOf(await items(page)))).toEqual([56, 56, 114, 94]);
+  await page.getByRole('button', { name: 'Settle it' }).click();
+  await page.getByRole('button', { name: 'Rectangle', exact: true }).first().click();
+  await typeInto(page, 'Width', '60');
+  [made, source] = await items(page);
+  expect(made.shape.kind).toBe('path');
+  expect([boxOf(made), boxOf(source)]).toEqual([
+    [56, 56, 114, 94],
+    [60, 60, 120, 90],
+  ]);
+});
+
+test('nested contours inward stop where nothing is left, which is said; the source becomes a guide', async ({
+  page,
+}) => {
+  await newJob(page, 'Contours');
+  await choose(page, 'Material of the sheet', /Birch plywood.*3 mm/);
+  await tool(page, 'Ellipse');
+  await drawTyped(page, 120, 120, '40', '40');
+  await openStage(page, 'Fit');
+  await choose(page, 'Way: Outward', 'Inward');
+  await typeInto(page, 'Distance', '4');
+  await typeInto(page, 'How many', '6');
+  await typeInto(page, 'Step', '4');
+  await expect(page.getByRole('status').first()).toHaveText(
+    'Nothing is left 20 mm inward. Nothing is left 24 mm inward.',
+  );
+  await choose(page, /^The source/, /becomes a guide/);
+  await page.getByRole('button', { name: 'Make 4 offsets' }).click();
+  const all = await items(page);
+  expect(all.map((item) => boundsOf(item).maxX - boundsOf(item).minX)).toEqual(
+    [32, 24, 16, 8, 40].map((width) => expect.closeTo(width, 3)),
+  );
+  expect(all.at(-1)?.pinned).toBe('guide');
+  // A circle stays one: four of eight stretches.
+  expect([...subpathsOf(pathOf(all[0]))].map(({ stretches }) => stretches.length)).toEqual([8]);
+  const burnt = await burntLengths(page);
+  // Lit lengths are those of the chords it is burnt in.
+  expect(Math.abs(burnt['cut inner'] + burnt['cut outer'] - Math.PI * (32 + 24 + 16 + 8))).toBeLessThan(0.1);
+});
+
+test('an open line: around it with flat ends, or beside it', async ({ page }) => {
+  await newJob(page, 'Open');
+  await tool(page, 'Line');
+  await clickBed(page, 60, 60);
+  await clickBed(page, 160, 60);
+  await page.keyboard.press('Enter');
+  await openStage(page, 'Fit');
+  await typeInto(page, 'Distance', '5');
+  await choose(page, /^Ends/, 'Flat ends');
+  await page.getByRole('button', { name: 'Make the offset' }).click();
+  expect(boxOf(offsetOf(await items(page)))).toEqual([60, 55, 160, 65]);
+  await page.keyboard.press('Control+z');
+  await openStage(page, 'Art');
+  await page.getByRole('button', { name: 'Path', exact: true }).first().click();
+  await openStage(page, 'Fit');
+  await typeInto(page, 'Distance', '5');
+  await choose(page, /^Open lines/, 'On its left');
+  await page.getByRole('button', { name: 'Make the offset' }).click();
+  const beside = offsetOf(await items(page));
+  expect([...subpathsOf(pathOf(beside))].map(({ closed }) => closed)).toEqual([false]);
+  expect(boxOf(beside).filter((_, i) => i % 2 === 1)).toEqual([65, 65]);
+});
+
+test('the outline around a text follows what it says', async ({ page }) => {
+  await newJob(page, 'Name');
+  await tool(page, 'Text');
+  await clickBed(page, 75, 120, true);
+  await page.keyboard.type('Noor');
+  await page.getByRole('button', { name: 'Done' }).click();
+  await openStage(page, 'Fit');
+  await typeInto(page, 'Distance', '3');
+  await page.getByRole('button', { name: 'Make the offset' }).click();
+  const widthOf = (item: Item) => boundsOf(item).maxX - boundsOf(item).minX;
+  const isText = ({ shape }: Item) => shape.kind === 'text';
+  const before = await items(page);
+  expect(widthOf(offsetOf(before))).toBeCloseTo(widthOf(before.find(isText) as Item) + 6, 1);
+  await openStage(page, 'Art');
+  await page.getByRole('button', { name: '“Noor”', exact: true }).click();
+  await page.getByRole('button', { name: 'Change the text' }).click();
+  await page.keyboard.press('Control+a');
+  await page.keyboard.type('Noor & Finn');
+  await page.getByRole('button', { name: 'Done' }).click();
+  await expect(page.getByRole('button', { name: '“Noor & Finn”', exact: true })).toBeVisible();
+  const after = await items(page);
+  expect(widthOf(offsetOf(after))).toBeCloseTo(widthOf(after.find(isText) as Item) + 6, 1);
+  expect(widthOf(offsetOf(after))).toBeGreaterThan(widthOf(offsetOf(before)) + 5);
+});

@@ -1,0 +1,71 @@
+import { basename } from 'node:path';
+import {
+  type Item,
+  identity,
+  type Join,
+  offsetOf,
+  parseLength,
+  plainOffset,
+  readColour,
+  subpathsOf,
+} from '@lambent/core';
+import { checkDrawingName, writeDrawing } from './drawing-out.ts';
+import { type ReadDrawing, type ReadingOptions, readDrawing } from './files.ts';
+import { Unusable } from './unusable.ts';
+
+export interface OffsetOptions extends ReadingOptions {
+  by: string;
+  join: string;
+  ignoreHoles?: boolean;
+  select?: string;
+}
+
+const joins: readonly Join[] = ['round', 'miter', 'bevel'];
+
+/**
+ * Writes the outlines at a distance from those of a drawing, all taken together.
+ * @returns the exit status: 1 when nothing is left
+ * @throws Unusable when a file or a word cannot be used
+ */
+export async function offset(from: string, to: string, options: OffsetOptions): Promise<number> {
+  checkDrawingName(to);
+  const parsed = parseLength(options.by, 'mm');
+  if (!parsed.ok || parsed.value === 0) {
+    throw new Unusable(`--by must be a length other than 0, such as 2 or -0.5, and not “${options.by}”.`);
+  }
+  const by = parsed.value;
+  const join = joins.find((known) => known === options.join);
+  if (!join) throw new Unusable(`--join must be ${joins.join(', ')}, and not “${options.join}”.`);
+  const drawn = await readDrawing(from, options);
+  const sources = chosen(drawn, options.select).filter(({ hidden, shape }) => !hidden && shape.kind !== 'picture');
+  if (sources.length === 0) {
+    const which = options.select ? ` with a stroke of ${options.select}` : '';
+    throw new Unusable(`${from} has no outlines${which}: there is nothing to offset.`);
+  }
+  const path = offsetOf(sources, { ...plainOffset, by, join, ignoreHoles: options.ignoreHoles === true });
+  if (path.verbs.length === 0) {
+    process.stdout.write(`${basename(from)}: nothing is left ${Math.abs(by)} mm inward; nothing was written.\n`);
+    return 1;
+  }
+  const item: Item = {
+    ...sources[0],
+    id: 'offset',
+    name: null,
+    shape: { kind: 'path', path },
+    matrix: identity,
+    fillRule: 'nonzero',
+    groupId: null,
+  };
+  await writeDrawing(to, { ...drawn, items: [item] });
+  const count = [...subpathsOf(path)].length;
+  process.stdout.write(`${basename(from)}: ${count} ${count === 1 ? 'outline' : 'outlines'} written to ${to}\n`);
+  return 0;
+}
+
+/** The items with a stroke of a colour; all of them where none is asked for. */
+function chosen({ items }: ReadDrawing, select: string | undefined): readonly Item[] {
+  if (select === undefined) return items;
+  const wanted = readColour(select);
+  if (!wanted) throw new Unusable(`--select must be a colour, such as #D0481E or red, and not “${select}”.`);
+  return items.filter(({ paint }) => paint.stroke === wanted.colour);
+}
