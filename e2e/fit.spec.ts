@@ -1,6 +1,19 @@
 import { boundsOf, type Item, pathOf, subpathsOf } from '@lambent/core';
 import { expect, type Page, test } from '@playwright/test';
-import { burntLengths, choose, clickBed, drawTyped, newJob, openStage, storedJob, tool, typeInto } from './bench.ts';
+import {
+  burntLengths,
+  choose,
+  clickBed,
+  drawTyped,
+  newJob,
+  openStage,
+  rectangle,
+  storedJob,
+  svg,
+  takeIt,
+  tool,
+  typeInto,
+} from './bench.ts';
 
 const items = async (page: Page) => (await storedJob(page)).document.drawing.items;
 const boxOf = (item: Item) => {
@@ -124,4 +137,33 @@ test('the outline around a text follows what it says', async ({ page }) => {
   const after = await items(page);
   expect(widthOf(offsetOf(after))).toBeCloseTo(widthOf(after.find(isText) as Item) + 6, 1);
   expect(widthOf(offsetOf(after))).toBeGreaterThan(widthOf(offsetOf(before)) + 5);
+});
+
+test('a kerf is applied when it is burnt, and never in the drawing', async ({ page }) => {
+  await newJob(page, 'Kerf', svg(`${rectangle(20, 20, 60, 40)}${rectangle(30, 30, 10, 10)}`));
+  await choose(page, 'Material of the sheet', /Birch plywood.*3 mm/);
+  await openStage(page, 'Recipe');
+  await typeInto(page, 'Kerf', '0.2');
+  const burnt = await burntLengths(page);
+  expect(burnt['cut outer']).toBeCloseTo(200 + 0.2 * Math.PI, 1);
+  expect(burnt['cut inner']).toBeCloseTo(4 * 9.8, 1);
+  const [plate] = await items(page);
+  expect(boundsOf(plate).maxX - boundsOf(plate).minX).toBeCloseTo(60, 6);
+
+  // A slot that the beam would take away whole is said, where it is.
+  await typeInto(page, 'Kerf', '1.5');
+  await openStage(page, 'Art');
+  await page.getByTestId('file-chooser').setInputFiles({
+    name: 'slot.svg',
+    mimeType: 'image/svg+xml',
+    buffer: Buffer.from(svg(rectangle(50, 45, 12, 1.2))),
+  });
+  await takeIt(page);
+  await openStage(page, 'Check');
+  await expect(page.getByText('Narrower than the kerf')).toBeVisible();
+  await expect(page.getByText('1 hole is no wider than the kerf of 1.5 mm, and would not be burnt.')).toBeVisible();
+  await openStage(page, 'Recipe');
+  await typeInto(page, 'Kerf', '0');
+  await openStage(page, 'Check');
+  await expect(page.getByText('Narrower than the kerf')).toBeHidden();
 });

@@ -54,6 +54,12 @@ try {
   await page.getByRole('button', { name: /^Marker Radish/ }).click();
   await page.mouse.move(40, 640);
   await shot('bench-art');
+  await page.keyboard.press('4');
+  await page.getByLabel('How many').fill('3');
+  await page.getByLabel('How many').press('Enter');
+  await page.mouse.move(40, 640);
+  await page.waitForTimeout(800);
+  await shot('bench-fit');
   await page.keyboard.press('Escape');
   await page.keyboard.press('5');
   await shot('bench-recipe');

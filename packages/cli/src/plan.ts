@@ -5,6 +5,7 @@ import {
   blocks,
   boxOf,
   type ColourKey,
+  changeSetting,
   checkJob,
   formatDuration,
   gatherOutgoing,
@@ -16,6 +17,7 @@ import {
   NotAShop,
   newJob,
   type PictureFile,
+  parseLength,
   planJob,
   prepareJob,
   type ReportSource,
@@ -42,6 +44,7 @@ export interface PlanOptions extends ReadingOptions {
   report?: string;
   force?: boolean;
   run?: string;
+  kerf?: string;
 }
 
 const demoShop = fileURLToPath(new URL('../../../demo/shop.json', import.meta.url));
@@ -57,7 +60,10 @@ export async function plan(file: string, options: PlanOptions): Promise<number> 
   const machine = choose(shop.machines, job.machineId, 'machine');
   const key = await chooseKey(shop, options.key ?? job.keyId);
   const run = runNamed(job.runs, options.run);
-  const prepared = prepareJob({ ...job, keyId: key.id }, { ...shop, keys: [key, ...shop.keys] }, { runId: run.id });
+  const lists = { ...shop, keys: [key, ...shop.keys] };
+  const keyed = { ...job, keyId: key.id };
+  const wanted = options.kerf === undefined ? keyed : withKerf(keyed, lists, options.kerf);
+  const prepared = prepareJob(wanted, lists, { runId: run.id });
   const { material } = prepared;
   const burnPlan = planJob(prepared);
   const findings = checkJob(prepared, burnPlan);
@@ -87,6 +93,14 @@ export async function plan(file: string, options: PlanOptions): Promise<number> 
   if (options.out && !writesProgram)
     say('  No program was written, because a finding blocks; --force writes it all the same.');
   return blocked ? 1 : 0;
+}
+
+/** A job whose cut layers all take the kerf that was asked for. */
+function withKerf(job: JobDocument, shop: Shop, word: string): JobDocument {
+  const kerf = parseLength(word, 'mm');
+  if (!kerf.ok || kerf.value < 0) throw new Unusable(`--kerf must be a length such as 0.15mm, and not “${word}”.`);
+  const cuts = prepareJob(job, shop).layers.filter(({ layer }) => layer.operation === 'cut');
+  return cuts.reduce((known, { id }) => changeSetting(known, id, 'kerfMm', kerf.value), job);
 }
 
 /** What is to be planned: a job, and where it came from. */

@@ -228,3 +228,17 @@ function item(stroke: string, id: string): Item {
     hidden: false,
   };
 }
+
+test('a kerf grows what is cut, for this plan only, and may not be what is no length', () => {
+  const file = write('kerf.svg', drawing(square));
+  const widthWith = (...words: string[]) => {
+    const { status } = run('plan', file, '--out', inFolder('kerf.gcode'), ...words);
+    const program = readFileSync(inFolder('kerf.gcode'), 'utf8');
+    const lit = [...program.matchAll(/^G1 .*?X(-?[\d.]+)/gm)].map(([, x]) => Number(x));
+    return [status, Math.min(...lit), Math.max(...lit)];
+  };
+  expect(widthWith()).toEqual([0, 20, 50]);
+  expect(widthWith('--kerf', '0.2')).toEqual([0, 19.9, 50.1]);
+  const { status, stderr } = run('plan', file, '--kerf', 'thin');
+  expect([status, stderr]).toEqual([2, 'lambent: --kerf must be a length such as 0.15mm, and not “thin”.\n']);
+});

@@ -63,6 +63,7 @@ export class RecipeEntity {
   @Column('real') speedMmPerS!: number;
   @Column('integer') passes!: number;
   @Column('real') lineSpacingMm!: number;
+  @Column('real', { nullable: true }) kerfMm!: number | null;
   @Column('text') evidence!: Evidence;
   @Column('text') note!: string;
 }

@@ -13,7 +13,7 @@ import {
   checkUnseen,
 } from './meaning.ts';
 import { checkBed, checkSheet } from './placement.ts';
-import { checkRunUp, checkSettings } from './settings.ts';
+import { checkKerf, checkRunUp, checkSettings } from './settings.ts';
 
 const checks: readonly Check[] = [
   checkBurnable,
@@ -29,6 +29,7 @@ const checks: readonly Check[] = [
   checkOrder,
   checkCancelling,
   checkFlips,
+  checkKerf,
   checkRunUp,
   checkUnseen,
 ];

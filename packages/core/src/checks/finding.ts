@@ -19,6 +19,7 @@ export type FindingCode =
   | 'no-recipe'
   | 'beyond-machine'
   | 'forbidden-stock'
+  | 'kerf-swallows'
   | 'run-up-short'
   | 'layer-off'
   | 'hidden-parts'

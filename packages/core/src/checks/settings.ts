@@ -1,5 +1,8 @@
 import { isBurnt, operationNames } from '../colours/operation.ts';
-import { type Check, finding } from './finding.ts';
+import { kerfLines } from '../fit/kerf.ts';
+import { nestDepths } from '../geometry/nesting.ts';
+import { linesOf } from '../plan/steps.ts';
+import { type Check, countOf, finding, ifAny } from './finding.ts';
 
 /** Layers that have items but no settings to burn with, or settings beyond the machine. */
 export const checkSettings: Check = ({ job, machine, layers }) => {
@@ -42,6 +45,28 @@ export const checkSettings: Check = ({ job, machine, layers }) => {
       );
     }),
   ];
+};
+
+/** Outlines so narrow that the beam takes away all of them. */
+export const checkKerf: Check = (prepared) => {
+  const cuts = prepared.layers.filter(({ layer, burns }) => burns && layer.operation === 'cut');
+  const lines = cuts.flatMap((layer) => linesOf(prepared, layer).map((line) => ({ layer, line })));
+  const depths = nestDepths(lines.map(({ line }) => line.line));
+  return cuts.flatMap((layer) => {
+    const kerfMm = layer.applied.settings?.kerfMm ?? 0;
+    const swallowed = lines.flatMap(({ layer: of, line }, i) =>
+      of === layer && kerfLines(line.item, line.nth, depths[i], kerfMm).length === 0 ? [line.item] : [],
+    );
+    return ifAny(swallowed, () =>
+      finding(
+        'kerf-swallows',
+        'blocks',
+        `${countOf(swallowed.length, 'hole is', 'holes are')} no wider than the kerf of ${kerfMm} mm, and would not be burnt. Make it a single line, or set the kerf to 0.`,
+        [...new Set(swallowed)],
+        layer.layer.id,
+      ),
+    );
+  });
 };
 
 /** Engravings so near the edge of the bed that the head cannot come to speed before them. */

@@ -34,7 +34,7 @@ export function layerFromJson(json: unknown, where: string): Layer {
 
 export function settingsFromJson(json: unknown, where: string): Partial<LayerSettings> {
   const record = asRecord(json, where);
-  const names = ['powerPercent', 'speedMmPerS', 'passes', 'lineSpacingMm'] as const;
+  const names = ['powerPercent', 'speedMmPerS', 'passes', 'lineSpacingMm', 'kerfMm'] as const;
   return Object.fromEntries(
     names.flatMap((name) => (record[name] === undefined ? [] : [[name, asNumber(record[name], `${where}: ${name}`)]])),
   );

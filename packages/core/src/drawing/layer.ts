@@ -23,6 +23,8 @@ export interface LayerSettings {
   readonly passes: number;
   /** Distance between scan lines; only engraving uses it. */
   readonly lineSpacingMm: number;
+  /** The width that the beam takes away, in mm; only cutting uses it. 0 burns along the line as it is drawn. */
+  readonly kerfMm: number;
 }
 
 /**

@@ -21,12 +21,25 @@ export interface Outline {
  * @returns outlines that do not cross, holes turning the other way; empty when nothing is left
  */
 export function combineOutlines(outlines: readonly Outline[], how: Combining): Path {
+  return pathOfSubpaths(
+    combineSubpaths(
+      outlines.map(({ path, rule }) => ({ subpaths: [...subpathsOf(path)], rule })),
+      how,
+    ),
+  );
+}
+
+/** The same over subpaths. */
+export function combineSubpaths(
+  outlines: readonly { subpaths: readonly Subpath[]; rule: FillRule }[],
+  how: Combining,
+): Subpath[] {
   const curves = new CurvedRings();
-  const areas = outlines.map(({ path, rule }) => {
-    const rings = [...subpathsOf(path)].map((subpath) => curves.add(closedUp(subpath)));
+  const areas = outlines.map(({ subpaths, rule }) => {
+    const rings = subpaths.map((subpath) => curves.add(closedUp(subpath)));
     return Clipper.union(rings, rule === 'evenodd' ? ClipperRule.EvenOdd : ClipperRule.NonZero);
   });
-  return pathOfSubpaths(curves.outlinesOf(combineAreas(areas, how)));
+  return curves.outlinesOf(combineAreas(areas, how));
 }
 
 /** Whether the boxes of areas do not meet, so that nothing is to be united. */
@@ -38,11 +51,11 @@ function areApart(areas: readonly Paths64[]): boolean {
   return boxes.every(({ left, top, right, bottom }) => index?.search(left, top, right, bottom).length === 1);
 }
 
-function closedUp({ stretches }: Subpath): Stretch[] {
+function closedUp({ stretches }: Subpath): readonly Stretch[] {
   const first = stretches[0];
   const last = stretches[stretches.length - 1];
   const gap = Math.hypot(first[0] - last[6], first[1] - last[7]);
-  return gap < 1e-9 ? [...stretches] : [...stretches, lineStretch(last[6], last[7], first[0], first[1])];
+  return gap < 1e-9 ? stretches : [...stretches, lineStretch(last[6], last[7], first[0], first[1])];
 }
 
 const kinds = {

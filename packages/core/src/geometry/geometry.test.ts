@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { arcTo } from './arc.ts';
-import { boxHeight, boxWidth } from './box.ts';
+import { boxHeight, boxOf, boxWidth, emptyBox, transformBox } from './box.ts';
 import { flatten, polylineContains, polylineLength, signedArea } from './flatten.ts';
 import { applyTo, type Matrix, multiply, rotation, scaling, translation } from './matrix.ts';
 import { nestDepths } from './nesting.ts';
@@ -39,6 +39,24 @@ describe('matrices', () => {
     const quarter = rotation(90, { x: 12.34, y: 56.78 });
     const whole = multiply(quarter, multiply(quarter, multiply(quarter, quarter)));
     expect(whole.map((value) => Math.round(value * 1e9) / 1e9 || 0)).toEqual([1, 0, 0, 1, 0, 0]);
+  });
+});
+
+describe('boxes', () => {
+  test('a box that a map has moved holds its corners, and no more; an empty one stays empty', () => {
+    fc.assert(
+      fc.property(matrix, coordinate, coordinate, coordinate, coordinate, (map, x, y, w, h) => {
+        const box = boxOf(x, y, Math.abs(w), Math.abs(h));
+        const corners = [box.minX, box.maxX].flatMap((cx) => [box.minY, box.maxY].map((cy) => applyTo(map, cx, cy)));
+        const moved = transformBox(box, map);
+        const [xs, ys] = [corners.map((corner) => corner.x), corners.map((corner) => corner.y)];
+        expect(moved.minX).toBeCloseTo(Math.min(...xs), 8);
+        expect(moved.maxX).toBeCloseTo(Math.max(...xs), 8);
+        expect(moved.minY).toBeCloseTo(Math.min(...ys), 8);
+        expect(moved.maxY).toBeCloseTo(Math.max(...ys), 8);
+        expect(transformBox(emptyBox, map)).toEqual(emptyBox);
+      }),
+    );
   });
 });
 

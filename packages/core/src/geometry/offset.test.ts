@@ -295,6 +295,35 @@ describe('hostile outlines', () => {
     expect([...path.coords].every(Number.isFinite)).toBe(true);
   });
 
+  test.each([2, -0.4])('a curve with a cusp in its middle, by %p mm', (by) => {
+    const cusp = new PathBuilder()
+      .moveTo(0, 0)
+      .cubicTo(10, 10, 0, 10, 10, 0)
+      .lineTo(10, -4)
+      .lineTo(0, -4)
+      .close()
+      .build();
+    const path = offset(cusp, by);
+    const { least, most } = distancesFrom(cusp, path);
+    expect(Math.abs(by) - least).toBeLessThan(0.01);
+    expect(most - Math.abs(by)).toBeLessThan(0.01);
+  });
+
+  test('thousands of outlines over each other', () => {
+    const rings = Array.from({ length: 5000 }, (_, i) => {
+      const [x, y] = [(i % 100) * 3, Math.floor(i / 100) * 4];
+      return i % 2 ? circle(x, y, 2) : box(x - 2, y - 2.5, 3.5, 4);
+    });
+    const path = offset(rings, 0.5);
+    expect([...subpathsOf(path)].length).toBeGreaterThan(0);
+    expect(pathBounds(path)).toEqual({
+      minX: expect.closeTo(-2.5, 3),
+      minY: expect.closeTo(-3, 3),
+      maxX: expect.closeTo(299.5, 3),
+      maxY: expect.closeTo(198.5, 3),
+    });
+  });
+
   test('nothing comes to nothing, and 0 mm leaves outlines as they are', () => {
     expect(offset([], 3).verbs).toHaveLength(0);
     expect(areaOf(offset(box(0, 0, 3, 4), 0))).toBeCloseTo(12, 9);

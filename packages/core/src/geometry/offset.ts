@@ -1,9 +1,9 @@
 import { Clipper, FillRule as ClipperRule } from 'clipper2-ts';
-import { addEllipticArc } from './arc.ts';
-import { combineOutlines, type Outline } from './combine.ts';
-import { parallelTo, rightAt } from './parallel.ts';
-import { type Path, PathBuilder, pathBounds } from './path.ts';
+import { combineSubpaths, type Outline } from './combine.ts';
+import { parallelTo, rightAt, withoutCusps } from './parallel.ts';
+import type { Path } from './path.ts';
 import {
+  isLine,
   lineStretch,
   pathOfSubpaths,
   reversed,
@@ -67,14 +67,15 @@ const leastLength = 0.002;
  */
 export function offsetOutlines(outlines: readonly Outline[], settings: OffsetSettings): Path {
   const { by, ignoreHoles } = settings;
-  const closed = combineOutlines(
-    outlines.map(closedOf).filter(({ path }) => path.verbs.length > 0),
+  const parts = outlines.map(({ path, rule }) => ({ subpaths: [...subpathsOf(path)], rule }));
+  const lines = parts.flatMap(({ subpaths }) => subpaths.filter(({ closed }) => !closed));
+  const all = combineSubpaths(
+    parts.map(({ subpaths, rule }) => ({ subpaths: subpaths.filter(({ closed }) => closed), rule })),
     'unite',
   );
-  const base = ignoreHoles ? withoutHoles(closed) : closed;
-  const lines = outlines.flatMap(({ path }) => [...subpathsOf(path)].filter((subpath) => !subpath.closed));
-  if (Math.abs(by) < leastDistance) return base;
-  const raw = [...subpathsOf(base)].map(({ stretches }) => ringAlong(stretches, settings));
+  const base = ignoreHoles ? all.filter(({ stretches }) => areaWithin(stretches) > 0) : all;
+  if (Math.abs(by) < leastDistance) return pathOfSubpaths(base);
+  const raw = base.map(({ stretches }) => sideOf(stretches, settings, true));
   if (settings.side !== 'both') {
     const aside = lines.flatMap((line) => besideLine(line, settings));
     return pathOfSubpaths([...keptOf(raw), ...aside]);
@@ -99,20 +100,6 @@ function besideLine({ stretches }: Subpath, settings: OffsetSettings): Subpath[]
   return right ? lines : lines.map(reversedSubpath);
 }
 
-/** The closed subpaths of an outline alone. */
-function closedOf({ path, rule }: Outline): Outline {
-  return { path: pathOfSubpaths([...subpathsOf(path)].filter(({ closed }) => closed)), rule };
-}
-
-function withoutHoles(path: Path): Path {
-  return pathOfSubpaths([...subpathsOf(path)].filter(({ stretches }) => areaWithin(stretches) > 0));
-}
-
-/** An outline's way round at the distance, as one closed run. */
-function ringAlong(stretches: readonly Stretch[], settings: OffsetSettings): Stretch[] {
-  return sideOf(stretches, settings, true);
-}
-
 /** The way round an open line, along both its sides and round its ends. */
 function ringAround(stretches: readonly Stretch[], settings: OffsetSettings): Stretch[] {
   const back = stretches.map(reversed).reverse();
@@ -126,8 +113,9 @@ function ringAround(stretches: readonly Stretch[], settings: OffsetSettings): St
 }
 
 /** The way along one side of a run of stretches, corners and all. */
-function sideOf(stretches: readonly Stretch[], settings: OffsetSettings, closed: boolean): Stretch[] {
+function sideOf(run: readonly Stretch[], settings: OffsetSettings, closed: boolean): Stretch[] {
   const { by } = settings;
+  const stretches = run.flatMap(withoutCusps);
   const out: Stretch[] = [];
   stretches.forEach((stretch, i) => {
     for (const piece of parallelTo(stretch, by)) {
@@ -143,7 +131,8 @@ function sideOf(stretches: readonly Stretch[], settings: OffsetSettings, closed:
 
 function addJoined(out: Stretch[], stretch: Stretch): void {
   const last = out.at(-1);
-  if (last) out.push(lineStretch(last[6], last[7], stretch[0], stretch[1]));
+  if (last && (last[6] !== stretch[0] || last[7] !== stretch[1]))
+    out.push(lineStretch(last[6], last[7], stretch[0], stretch[1]));
   out.push(stretch);
 }
 
@@ -202,6 +191,7 @@ function capAt(last: Stretch, { by, cap }: OffsetSettings): Stretch[] {
   ];
 }
 
+/** Round a point, from where its side is to where that is after a turn. */
 function arc(
   cx: number,
   cy: number,
@@ -210,11 +200,30 @@ function arc(
   span: number,
   end: { x: number; y: number },
 ): Stretch[] {
-  const builder = new PathBuilder().moveTo(cx + by * from.x, cy + by * from.y);
-  const start = Math.atan2(from.y, from.x) + (by < 0 ? Math.PI : 0);
-  const radius = Math.abs(by);
-  addEllipticArc(builder, cx, cy, radius, radius, 0, start, span, end);
-  return [...subpathsOf(builder.build())].flatMap(({ stretches }) => stretches);
+  const count = Math.max(1, Math.ceil(Math.abs(span) / (Math.PI / 4) - 1e-9));
+  const step = span / count;
+  // Handles of a circle's arc: 4/3 of the tangent of a quarter of its angle.
+  const k = (4 / 3) * Math.tan(step / 4);
+  const out: Stretch[] = [];
+  let [ux, uy] = [by * from.x, by * from.y];
+  for (let i = 1; i <= count; i++) {
+    const [cos, sin] = [Math.cos(i * step), Math.sin(i * step)];
+    const last = i === count;
+    const vx = last ? end.x - cx : by * (from.x * cos - from.y * sin);
+    const vy = last ? end.y - cy : by * (from.x * sin + from.y * cos);
+    out.push([
+      cx + ux,
+      cy + uy,
+      cx + ux - k * uy,
+      cy + uy + k * ux,
+      cx + vx + k * vy,
+      cy + vy - k * vx,
+      cx + vx,
+      cy + vy,
+    ]);
+    [ux, uy] = [vx, vy];
+  }
+  return out;
 }
 
 /** Of rings that may cross themselves and each other: what they go round at least once the right way. */
@@ -250,19 +259,22 @@ function partsOf(ring: readonly Stretch[], count: number): Subpath[] {
 
 /** Without what rounding left where curves cross. */
 function tidied({ stretches, closed }: Subpath): Subpath {
-  const kept = stretches.filter(([x0, y0, , , , , x3, y3]) => Math.hypot(x3 - x0, y3 - y0) > leastLength);
+  const isLong = (s: Stretch) => Math.hypot(s[6] - s[0], s[7] - s[1]) > leastLength;
+  if (stretches.every(isLong)) return { stretches, closed };
+  const kept = stretches.filter(isLong);
   if (kept.length === stretches.length || kept.length < 2) return { stretches, closed };
   const moved = kept.map((s, i): Stretch => {
     if (i === 0 && !closed) return s;
     const before = kept[(i + kept.length - 1) % kept.length];
+    if (isLine(s)) return lineStretch(before[6], before[7], s[6], s[7]);
     const [dx, dy] = [before[6] - s[0], before[7] - s[1]];
     return [before[6], before[7], s[2] + dx, s[3] + dy, s[4], s[5], s[6], s[7]];
   });
   return { stretches: moved, closed };
 }
 
-function isWide({ stretches, closed }: Subpath): boolean {
-  const { minX, minY, maxX, maxY } = pathBounds(pathOfSubpaths([{ stretches, closed }]));
-  const around = 2 * (maxX - minX + maxY - minY);
+function isWide({ stretches }: Subpath): boolean {
+  let around = 0;
+  for (const s of stretches) around += Math.hypot(s[6] - s[0], s[7] - s[1]);
   return Math.abs(areaWithin(stretches)) > (leastWidth * around) / 2;
 }

@@ -32,6 +32,32 @@ export function rightAt(s: Stretch, t: number): Point {
   return { x: y / length, y: -x / length };
 }
 
+/** A stretch in pieces that have a direction throughout: cut at a cusp, where it stands still and turns back. */
+export function withoutCusps(s: Stretch): readonly Stretch[] {
+  if (isLine(s)) return [s];
+  const speedAt = (t: number) => {
+    const u = 1 - t;
+    const along = (i: number) =>
+      u * u * (s[i + 2] - s[i]) + 2 * u * t * (s[i + 4] - s[i + 2]) + t * t * (s[i + 6] - s[i + 4]);
+    return Math.hypot(along(0), along(1));
+  };
+  let slowest = 1;
+  let fastest = 0;
+  for (let i = 1; i < samples; i++) {
+    if (speedAt(i / samples) < speedAt(slowest / samples)) slowest = i;
+    fastest = Math.max(fastest, speedAt(i / samples));
+  }
+  let [low, high] = [(slowest - 1) / samples, (slowest + 1) / samples];
+  for (let k = 0; k < 60; k++) {
+    const [a, b] = [low + (high - low) / 3, high - (high - low) / 3];
+    if (speedAt(a) < speedAt(b)) high = b;
+    else low = a;
+  }
+  const t = (low + high) / 2;
+  const isInside = t > 1e-6 && t < 1 - 1e-6;
+  return isInside && speedAt(t) < 1e-4 * fastest ? [pieceOf(s, 0, t), pieceOf(s, t, 1)] : [s];
+}
+
 /** What lies parallel to a stretch, piece by piece along it. */
 export function parallelTo(s: Stretch, by: number): ParallelPiece[] {
   if (isLine(s)) {

@@ -1,6 +1,6 @@
 import { Clipper, type Path64, type Paths64 } from 'clipper2-ts';
 import Flatbush from 'flatbush';
-import { chordCount, chordsOf, refine } from './crossings.ts';
+import { chordCount, refine } from './crossings.ts';
 import { isLine, lineStretch, pieceOf, pointAt, type Stretch, type Subpath } from './stretches.ts';
 
 /*
@@ -52,6 +52,8 @@ export class CurvedRings {
   /** Adds a closed run of stretches. @returns it as a ring of chords, on the raster */
   add(run: readonly Stretch[]): Path64 {
     const ring: Path64 = [];
+    this.byStart = new Int32Array(0);
+    this.index = undefined;
     for (const stretch of run) {
       const number = this.stretches.push(stretch) - 1;
       const steps = chordCount(stretch, chordTolerance);
@@ -189,10 +191,18 @@ export class CurvedRings {
   }
 }
 
-/** The area within a closed run of stretches, in mm²; its sign says which way round it goes. */
+/** The area within a closed run of stretches, in mm², over four chords a curve; its sign says which way round it goes. */
 export function areaWithin(stretches: readonly Stretch[]): number {
   let twice = 0;
-  for (const { x0, y0, x1, y1 } of chordsOf(stretches, chordTolerance)) twice += x0 * y1 - x1 * y0;
+  for (const s of stretches) {
+    let [x, y] = [s[0], s[1]];
+    const steps = isLine(s) ? 1 : 4;
+    for (let i = 1; i <= steps; i++) {
+      const to = pointAt(s, i / steps);
+      twice += x * to.y - to.x * y;
+      [x, y] = [to.x, to.y];
+    }
+  }
   return twice / 2;
 }
 

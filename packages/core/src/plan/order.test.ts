@@ -24,7 +24,7 @@ function burn(lines: readonly Polyline[], how: Partial<LineBurning> = {}) {
   const byDepth: BurnLine[][] = [];
   lines.forEach((one, i) => {
     byDepth[depths[i]] ??= [];
-    byDepth[depths[i]].push({ item: { ...some, id: `line-${i}` }, line: one, place: i, start: null });
+    byDepth[depths[i]].push({ item: { ...some, id: `line-${i}` }, line: one, nth: 0, place: i, start: null });
   });
   const burnt = burnLines(
     list,
@@ -169,7 +169,7 @@ describe('orders', () => {
     const round = flatten(box(50, 50, 20))[0];
     const { points } = round;
     const list = new MoveList({ x: 0, y: 0 });
-    burnLines(list, [[{ item: some, line: round, place: 0, start: 2 }]], usual);
+    burnLines(list, [[{ item: some, line: round, nth: 0, place: 0, start: 2 }]], usual);
     expect([list.build().xs[0], list.build().ys[0]]).toEqual([points[4], points[5]]);
   });
 });

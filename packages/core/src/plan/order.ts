@@ -9,6 +9,8 @@ import { findRoute, type Leg, type RouteLine } from './route.ts';
 export interface BurnLine {
   readonly item: Item;
   readonly line: Polyline;
+  /** Which of its item's lines it is, or is the way of the beam along. */
+  readonly nth: number;
   /** Where its item stands in the drawing, from back to front. */
   readonly place: number;
   /** The node that the operator chose for it to start at; null where none was. */

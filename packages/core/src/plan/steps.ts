@@ -1,7 +1,9 @@
 import { type Item, pathOf, polylinesOf } from '../drawing/item.ts';
 import type { StartPoint } from '../drawing/job.ts';
 import type { LayerSettings } from '../drawing/layer.ts';
+import { kerfLines } from '../fit/kerf.ts';
 import { polylineContains } from '../geometry/flatten.ts';
+import type { Point } from '../geometry/matrix.ts';
 import { nestDepths } from '../geometry/nesting.ts';
 import { pointAt, subpathsOf } from '../geometry/stretches.ts';
 import { bedBox } from '../recipes/shop.ts';
@@ -101,7 +103,13 @@ function lineStep(
 export function linesOf({ job }: PreparedJob, { placed }: PreparedLayer): BurnLine[] {
   return placed.flatMap(({ item }, place) => {
     const starts = job.starts.filter(({ itemId }) => itemId === item.id);
-    return polylinesOf(item).map((line, i) => ({ item, line, place, start: startNode(item, line.points, starts, i) }));
+    return polylinesOf(item).map((line, i) => ({
+      item,
+      line,
+      nth: i,
+      place,
+      start: startNode(item, line.points, starts, i),
+    }));
   });
 }
 
@@ -111,7 +119,10 @@ function startNode(item: Item, points: Float64Array, starts: readonly StartPoint
   const stretches = start && [...subpathsOf(pathOf(item))][start.subpath]?.stretches;
   if (!start || !stretches) return null;
   const i = Math.min(Math.floor(start.at), stretches.length - 1);
-  const { x, y } = pointAt(stretches[i], Math.min(1, start.at - i));
+  return nearestNode(points, pointAt(stretches[i], Math.min(1, start.at - i)));
+}
+
+function nearestNode(points: Float64Array, { x, y }: Point): number {
   let best = 0;
   for (let k = 0; k < points.length; k += 2) {
     if (Math.hypot(points[k] - x, points[k + 1] - y) < Math.hypot(points[best] - x, points[best + 1] - y)) best = k;
@@ -124,8 +135,18 @@ function startNode(item: Item, points: Float64Array, starts: readonly StartPoint
  * outside edges. Layers whose order mixes inside and outside are one step among the outside edges.
  */
 function cutSteps(prepared: PreparedJob, cuts: readonly Burning[]): StepDraft[] {
-  const all = cuts.flatMap((cut) => linesOf(prepared, cut.layer).map((line) => ({ cut, line })));
-  const depths = nestDepths(all.map(({ line }) => line.line));
+  const drawn = cuts.flatMap((cut) => linesOf(prepared, cut.layer).map((line) => ({ cut, line })));
+  const drawnDepths = nestDepths(drawn.map(({ line }) => line.line));
+  // What lies in what is seen in the drawing; what burns is the way of the beam beside it.
+  const burnt = drawn.flatMap((one, i) =>
+    beamLines(one.line, drawnDepths[i], one.cut.settings.kerfMm).map((line) => ({
+      cut: one.cut,
+      line,
+      depth: drawnDepths[i],
+    })),
+  );
+  const all = burnt.map(({ cut, line }) => ({ cut, line }));
+  const depths = Int32Array.from(burnt, ({ depth }) => depth);
   const deepest = depths.reduce((most, depth) => Math.max(most, depth), 0);
   const at = (cut: Burning, depth: number) =>
     all.flatMap((one, i) => (one.cut === cut && depths[i] === depth ? [one.line] : []));
@@ -158,6 +179,17 @@ function cutSteps(prepared: PreparedJob, cuts: readonly Burning[]): StepDraft[] 
     return lineStep(prepared, cut, 'all', byDepth);
   });
   return [...innerSteps, ...outerFirstInside(outerSteps, cuts, all, depths)];
+}
+
+/** The way of the beam along a line, at half the kerf from it; where the line was told to start, near there. */
+function beamLines(line: BurnLine, depth: number, kerfMm: number): BurnLine[] {
+  const ways = kerfLines(line.item, line.nth, depth, kerfMm);
+  if (ways[0] === line.line) return [line];
+  return ways.map((way) => {
+    if (line.start === null) return { ...line, line: way };
+    const at = { x: line.line.points[2 * line.start], y: line.line.points[2 * line.start + 1] };
+    return { ...line, line: way, start: nearestNode(way.points, at) };
+  });
 }
 
 function filledUp(byDepth: BurnLine[][]): BurnLine[][] {

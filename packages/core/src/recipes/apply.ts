@@ -40,7 +40,7 @@ export function applyRecipe(
       return keyed;
     }
     if (recipe) sources[setting] = { kind: 'recipe', evidence: recipe.evidence };
-    return recipe?.[setting];
+    return recipe?.[setting] ?? undefined;
   };
   let powerPercent = from('powerPercent');
   if (powerShare !== undefined && powerPercent !== undefined && sources.powerPercent?.kind === 'recipe') {
@@ -50,14 +50,18 @@ export function applyRecipe(
   const speedMmPerS = from('speedMmPerS');
   const passes = from('passes') ?? 1;
   const lineSpacingMm = from('lineSpacingMm') ?? 0.1;
+  const kerfMm = operation === 'cut' ? (from('kerfMm') ?? 0) : 0;
   if (powerPercent === undefined || speedMmPerS === undefined) return { settings: null, recipe, sources };
-  return { settings: { powerPercent, speedMmPerS, passes, lineSpacingMm }, recipe, sources };
+  return { settings: { powerPercent, speedMmPerS, passes, lineSpacingMm, kerfMm }, recipe, sources };
 }
+
+/** No laser that burns sheets takes away more, in mm. */
+const widestKerf = 2;
 
 /** What of the settings the machine cannot do: one plain sentence each; none when all is well. */
 export function beyondMachine(settings: LayerSettings, operation: Operation, machine: Machine): string[] {
   const said: string[] = [];
-  const { powerPercent, speedMmPerS, passes, lineSpacingMm } = settings;
+  const { powerPercent, speedMmPerS, passes, lineSpacingMm, kerfMm } = settings;
   if (!(powerPercent > 0 && powerPercent <= 100)) {
     said.push(`Power is ${powerPercent} %; ${machine.name} takes more than 0 and up to 100 %.`);
   }
@@ -66,6 +70,9 @@ export function beyondMachine(settings: LayerSettings, operation: Operation, mac
   }
   if (!(Number.isInteger(passes) && passes >= 1 && passes <= 50)) {
     said.push(`Passes are ${passes}; they are a whole number from 1 to 50.`);
+  }
+  if (!(kerfMm >= 0 && kerfMm <= widestKerf)) {
+    said.push(`Kerf is ${kerfMm} mm; a beam takes away from 0 to ${widestKerf} mm.`);
   }
   if (operation === 'engrave' && !(lineSpacingMm >= machine.minLineSpacing && lineSpacingMm <= 5)) {
     said.push(

@@ -45,11 +45,12 @@ describe('applying a recipe', () => {
       speedMmPerS: 8,
       passes: 1,
       lineSpacingMm: 0.1,
+      kerfMm: 0,
     });
   });
 
   test('line spacing is a limit of engraving alone', () => {
-    const fine = { powerPercent: 20, speedMmPerS: 100, passes: 1, lineSpacingMm: 0.01 };
+    const fine = { powerPercent: 20, speedMmPerS: 100, passes: 1, lineSpacingMm: 0.01, kerfMm: 0 };
     expect(beyondMachine(fine, 'cut', machine)).toEqual([]);
     expect(beyondMachine(fine, 'engrave', machine)).toEqual([
       'Line spacing is 0.01 mm; Test machine holds lines from 0.05 to 5 mm apart.',

@@ -41,6 +41,8 @@ export interface Recipe {
   readonly speedMmPerS: number;
   readonly passes: number;
   readonly lineSpacingMm: number;
+  /** The width of the burn as it was measured, in mm; null where it was not. */
+  readonly kerfMm?: number | null;
   readonly evidence: Evidence;
   readonly note: string;
 }

@@ -20,6 +20,7 @@ const titles: Record<Finding['code'], string> = {
   'no-recipe': 'No recipe',
   'beyond-machine': 'Beyond the machine',
   'forbidden-stock': 'Never laser this',
+  'kerf-swallows': 'Narrower than the kerf',
   'run-up-short': 'Little room to speed up',
   'layer-off': 'A layer is off',
   'hidden-parts': 'Hidden parts',

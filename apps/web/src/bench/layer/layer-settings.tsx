@@ -7,9 +7,10 @@ import {
   parseSpeed,
   type SettingSource,
 } from '@lambent/core';
+import { LengthField } from '../../ui/length-field.tsx';
 import { TypedField } from '../../ui/typed-field.tsx';
 import { useBench, useBenchActions } from '../context.ts';
-import { jobOf, machineOf } from '../store.ts';
+import { jobOf, machineOf, unitOf } from '../store.ts';
 
 /** What a layer burns with, each number with where it came from. */
 export function LayerSettingsFields({ prepared }: { prepared: PreparedLayer }) {
@@ -17,6 +18,7 @@ export function LayerSettingsFields({ prepared }: { prepared: PreparedLayer }) {
   const actions = useBenchActions();
   const machine = useBench(machineOf);
   const speedUnit = useBench((state) => state.speedUnit);
+  const unit = useBench(unitOf);
   const own = useBench((state) => jobOf(state).settings[id]);
   const settings: Partial<LayerSettings> = applied.settings ?? own ?? {};
   const set =
@@ -64,6 +66,15 @@ export function LayerSettingsFields({ prepared }: { prepared: PreparedLayer }) {
           step={(by) => Math.max(1, (settings.passes ?? 1) + Math.sign(by))}
           marked={marked('passes')}
         />
+        {layer.operation === 'cut' && (
+          <LengthField
+            label="Kerf"
+            unit={unit}
+            value={settings.kerfMm ?? 0}
+            takes="not-below-0"
+            commit={set('kerfMm')}
+          />
+        )}
         {layer.operation === 'engrave' && (
           <TypedField
             label={`Lines (${Math.round(25.4 / (settings.lineSpacingMm ?? 0.1))} per inch)`}
@@ -91,6 +102,7 @@ const settingNames: Record<keyof LayerSettings, string> = {
   speedMmPerS: 'speed',
   passes: 'passes',
   lineSpacingMm: 'line spacing',
+  kerfMm: 'kerf',
 };
 
 /** Where a layer's settings came from, in a word or two. */
