@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { combineItems } from '../drawing/combination.ts';
-import { addItems, moveItems, removeItems } from '../drawing/edits.ts';
+import { addItems, moveItems, pinItems, removeItems } from '../drawing/edits.ts';
 import { record, redo, startHistory, undo } from '../drawing/history.ts';
 import { boundsOf, type Item } from '../drawing/item.ts';
 import { type JobDocument, newJob } from '../drawing/job.ts';
@@ -104,6 +104,8 @@ describe('offsets that follow', () => {
     expect([boxIn(moved, near), boxIn(moved, far)]).toEqual([box(3, -2, 17, 12), box(2, -3, 18, 13)]);
     const grown = edit(moved, (job) => replaceShape(job, 'a', [square('a', 0, 0, 20).shape], placing.newId));
     expect(boxIn(grown, far)).toEqual(box(2, -3, 28, 23));
+    const pinned = edit(grown, (job) => pinItems(job, new Set(['a']), 'score'));
+    expect(itemIn(pinned, near)).toBe(itemIn(grown, near));
     const other = edit(grown, (job) => moveItems(job, new Set(['z']), 5, 0));
     expect(itemIn(other, far)).toBe(itemIn(grown, far));
   });

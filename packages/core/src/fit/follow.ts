@@ -32,7 +32,7 @@ export function followSources(before: JobDocument, after: JobDocument): JobDocum
   if (items === before.drawing.items || !items.some(({ shape }) => isLive(shape))) return after;
   const known = new Map(before.drawing.items.map((item) => [item.id, item]));
   const now = new Map(items.map((item) => [item.id, item]));
-  const changed = (id: string) => known.get(id) !== now.get(id);
+  const changed = (id: string) => !hasSameOutline(known.get(id), now.get(id));
 
   // What was asked for another distance, say.
   const asked = new Set<Shape>();
@@ -89,6 +89,12 @@ export function followSources(before: JobDocument, after: JobDocument): JobDocum
   const job = { ...after, drawing: asBefore ? before.drawing : { ...after.drawing, items: made } };
   const names = Object.keys(job) as (keyof JobDocument)[];
   return names.every((name) => job[name] === before[name]) ? before : job;
+}
+
+/** Whether an item covers what it did; a new colour, say, changes nothing for what follows it. */
+function hasSameOutline(a: Item | undefined, b: Item | undefined): boolean {
+  if (a === b || !a || !b) return a === b;
+  return a.shape === b.shape && a.fillRule === b.fillRule && a.matrix.every((value, i) => value === b.matrix[i]);
 }
 
 function sameItems(a: readonly Item[], b: readonly Item[]): boolean {

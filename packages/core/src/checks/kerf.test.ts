@@ -1,6 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { checkJob } from '../checks/check.ts';
 import { changeSetting } from '../drawing/edits.ts';
 import type { Item } from '../drawing/item.ts';
 import type { JobDocument } from '../drawing/job.ts';
@@ -14,6 +13,7 @@ import { outlineOf } from '../geometry/shapes.ts';
 import { nearestOn, subpathsOf } from '../geometry/stretches.ts';
 import { planJob } from '../plan/plan.ts';
 import { prepareJob } from '../plan/prepare.ts';
+import { checkJob } from './check.ts';
 
 const circle = (cx: number, cy: number, r: number) => outlineOf({ kind: 'ellipse', cx, cy, rx: r, ry: r });
 const withKerf = (items: Item[], kerfMm: number) => changeSetting(jobWith(items), 'cut', 'kerfMm', kerfMm);
