@@ -137,9 +137,10 @@ test('the keys are on a sheet, and stages open by number', async ({ page }) => {
     ['1', 'Bed'],
     ['2', 'Art'],
     ['3', 'Colours'],
-    ['4', 'Recipe'],
-    ['5', 'Check'],
-    ['6', 'Burn'],
+    ['4', 'Fit'],
+    ['5', 'Recipe'],
+    ['6', 'Check'],
+    ['7', 'Burn'],
   ]) {
     await page.keyboard.press(key);
     await expect(page.getByRole('heading', { name, level: 1 })).toBeVisible();
