@@ -67,6 +67,9 @@ export async function storedJob(page: Page) {
   return { ...answer, document: jobFromJson(answer.document) };
 }
 
+/** The items of the stored job, from back to front. */
+export const items = async (page: Page) => (await storedJob(page)).document.drawing.items;
+
 /** Bounds as x, y, width, height in bed mm, to 0.001. */
 export function placeOf(items: readonly Item[] | Item): number[] {
   const box = Array.isArray(items) ? boundsOfAll(items) : boundsOf(items as Item);

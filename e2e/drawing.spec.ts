@@ -5,6 +5,7 @@ import {
   choose,
   clickBed,
   drawTyped,
+  items,
   newJob,
   openStage,
   placeOf,
@@ -20,7 +21,6 @@ async function onPlywood(page: Page, title: string): Promise<void> {
   await choose(page, 'Material of the sheet', /Birch plywood.*3 mm/);
 }
 
-const items = async (page: Page) => (await storedJob(page)).document.drawing.items;
 const closeTo = (value: number, digits = 2) => expect.closeTo(value, digits);
 const nodes = (item: Item) => [...subpathsOf(pathOf(item))].map(({ stretches, closed }) => [stretches.length, closed]);
 

@@ -1,21 +1,20 @@
 import { boundsOf, type Item, pathOf, subpathsOf } from '@lambent/core';
-import { expect, type Page, test } from '@playwright/test';
+import { expect, test } from '@playwright/test';
 import {
   burntLengths,
   choose,
   clickBed,
   drawTyped,
+  items,
   newJob,
   openStage,
   rectangle,
-  storedJob,
   svg,
   takeIt,
   tool,
   typeInto,
 } from './bench.ts';
 
-const items = async (page: Page) => (await storedJob(page)).document.drawing.items;
 const boxOf = (item: Item) => {
   const { minX, minY, maxX, maxY } = boundsOf(item);
   return [minX, minY, maxX, maxY].map((value) => Math.round(value * 1000) / 1000);

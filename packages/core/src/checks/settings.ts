@@ -1,7 +1,7 @@
 import { isBurnt, operationNames } from '../colours/operation.ts';
 import { kerfLines } from '../fit/kerf.ts';
-import { nestDepths } from '../geometry/nesting.ts';
-import { linesOf } from '../plan/steps.ts';
+import type { PreparedLayer } from '../plan/prepare.ts';
+import { nestedLines } from '../plan/steps.ts';
 import { type Check, countOf, finding, ifAny } from './finding.ts';
 
 /** Layers that have items but no settings to burn with, or settings beyond the machine. */
@@ -50,12 +50,13 @@ export const checkSettings: Check = ({ job, machine, layers }) => {
 /** Outlines so narrow that the beam takes away all of them. */
 export const checkKerf: Check = (prepared) => {
   const cuts = prepared.layers.filter(({ layer, burns }) => burns && layer.operation === 'cut');
-  const lines = cuts.flatMap((layer) => linesOf(prepared, layer).map((line) => ({ layer, line })));
-  const depths = nestDepths(lines.map(({ line }) => line.line));
-  return cuts.flatMap((layer) => {
-    const kerfMm = layer.applied.settings?.kerfMm ?? 0;
-    const swallowed = lines.flatMap(({ layer: of, line }, i) =>
-      of === layer && kerfLines(line.item, line.nth, depths[i], kerfMm).length === 0 ? [line.item] : [],
+  const kerfOf = ({ applied }: PreparedLayer) => applied.settings?.kerfMm ?? 0;
+  if (cuts.every((layer) => kerfOf(layer) === 0)) return [];
+  const lines = nestedLines(prepared, cuts);
+  return cuts.flatMap((layer, i) => {
+    const kerfMm = kerfOf(layer);
+    const swallowed = lines.flatMap(({ at, line, depth }) =>
+      at === i && kerfLines(line.item, line.nth, depth, kerfMm).length === 0 ? [line.item] : [],
     );
     return ifAny(swallowed, () =>
       finding(

@@ -1,4 +1,4 @@
-import { type Item, pathOf, polylinesOf } from '../drawing/item.ts';
+import { type Item, pathOf, perItem, polylinesOf } from '../drawing/item.ts';
 import { flatten, type Polyline } from '../geometry/flatten.ts';
 import { offsetOutlines, plainOffset } from '../geometry/offset.ts';
 import { type Path, PathBuilder } from '../geometry/path.ts';
@@ -37,9 +37,11 @@ export function kerfLines(item: Item, nth: number, depth: number, kerfMm: number
   return lines;
 }
 
+const outlinesOf = perItem((item) => [...subpathsOf(pathOf(item))]);
+
 /** One of an item's outlines: its curves, or its line where points without extent among them make that uncertain. */
 function outlineAt(item: Item, nth: number): Path {
-  const outlines = [...subpathsOf(pathOf(item))];
+  const outlines = outlinesOf(item);
   const lines = polylinesOf(item);
   if (outlines.length === lines.length) return pathOfSubpaths([outlines[nth]]);
   const { points } = lines[nth];

@@ -1,7 +1,8 @@
 import { Clipper, FillRule as ClipperRule } from 'clipper2-ts';
+import { addEllipticArc } from './arc.ts';
 import { combineSubpaths, type Outline } from './combine.ts';
 import { parallelTo, rightAt, withoutCusps } from './parallel.ts';
-import type { Path } from './path.ts';
+import { type Path, PathBuilder } from './path.ts';
 import {
   isLine,
   lineStretch,
@@ -200,30 +201,10 @@ function arc(
   span: number,
   end: { x: number; y: number },
 ): Stretch[] {
-  const count = Math.max(1, Math.ceil(Math.abs(span) / (Math.PI / 4) - 1e-9));
-  const step = span / count;
-  // Handles of a circle's arc: 4/3 of the tangent of a quarter of its angle.
-  const k = (4 / 3) * Math.tan(step / 4);
-  const out: Stretch[] = [];
-  let [ux, uy] = [by * from.x, by * from.y];
-  for (let i = 1; i <= count; i++) {
-    const [cos, sin] = [Math.cos(i * step), Math.sin(i * step)];
-    const last = i === count;
-    const vx = last ? end.x - cx : by * (from.x * cos - from.y * sin);
-    const vy = last ? end.y - cy : by * (from.x * sin + from.y * cos);
-    out.push([
-      cx + ux,
-      cy + uy,
-      cx + ux - k * uy,
-      cy + uy + k * ux,
-      cx + vx + k * vy,
-      cy + vy - k * vx,
-      cx + vx,
-      cy + vy,
-    ]);
-    [ux, uy] = [vx, vy];
-  }
-  return out;
+  const builder = new PathBuilder().moveTo(cx + by * from.x, cy + by * from.y);
+  const start = Math.atan2(by * from.y, by * from.x);
+  addEllipticArc(builder, cx, cy, Math.abs(by), Math.abs(by), 0, start, span, end);
+  return [...subpathsOf(builder.build())].flatMap(({ stretches }) => stretches);
 }
 
 /** Of rings that may cross themselves and each other: what they go round at least once the right way. */
@@ -262,7 +243,7 @@ function tidied({ stretches, closed }: Subpath): Subpath {
   const isLong = (s: Stretch) => Math.hypot(s[6] - s[0], s[7] - s[1]) > leastLength;
   if (stretches.every(isLong)) return { stretches, closed };
   const kept = stretches.filter(isLong);
-  if (kept.length === stretches.length || kept.length < 2) return { stretches, closed };
+  if (kept.length < 2) return { stretches, closed };
   const moved = kept.map((s, i): Stretch => {
     if (i === 0 && !closed) return s;
     const before = kept[(i + kept.length - 1) % kept.length];

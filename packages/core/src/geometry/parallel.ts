@@ -1,5 +1,5 @@
 import { arcOfCubic } from './arc-of.ts';
-import { cubicSteps } from './flatten.ts';
+import { chordsOf } from './crossings.ts';
 import type { Point } from './matrix.ts';
 import { isLine, lineStretch, pieceOf, pointAt, type Stretch, velocityAt } from './stretches.ts';
 
@@ -32,30 +32,29 @@ export function rightAt(s: Stretch, t: number): Point {
   return { x: y / length, y: -x / length };
 }
 
+function speedAt(s: Stretch, t: number): number {
+  const { x, y } = velocityAt(s, t);
+  return Math.hypot(x, y);
+}
+
 /** A stretch in pieces that have a direction throughout: cut at a cusp, where it stands still and turns back. */
 export function withoutCusps(s: Stretch): readonly Stretch[] {
   if (isLine(s)) return [s];
-  const speedAt = (t: number) => {
-    const u = 1 - t;
-    const along = (i: number) =>
-      u * u * (s[i + 2] - s[i]) + 2 * u * t * (s[i + 4] - s[i + 2]) + t * t * (s[i + 6] - s[i + 4]);
-    return Math.hypot(along(0), along(1));
-  };
   let slowest = 1;
   let fastest = 0;
   for (let i = 1; i < samples; i++) {
-    if (speedAt(i / samples) < speedAt(slowest / samples)) slowest = i;
-    fastest = Math.max(fastest, speedAt(i / samples));
+    if (speedAt(s, i / samples) < speedAt(s, slowest / samples)) slowest = i;
+    fastest = Math.max(fastest, speedAt(s, i / samples));
   }
   let [low, high] = [(slowest - 1) / samples, (slowest + 1) / samples];
   for (let k = 0; k < 60; k++) {
     const [a, b] = [low + (high - low) / 3, high - (high - low) / 3];
-    if (speedAt(a) < speedAt(b)) high = b;
+    if (speedAt(s, a) < speedAt(s, b)) high = b;
     else low = a;
   }
   const t = (low + high) / 2;
   const isInside = t > 1e-6 && t < 1 - 1e-6;
-  return isInside && speedAt(t) < 1e-4 * fastest ? [pieceOf(s, 0, t), pieceOf(s, t, 1)] : [s];
+  return isInside && speedAt(s, t) < 1e-4 * fastest ? [pieceOf(s, 0, t), pieceOf(s, t, 1)] : [s];
 }
 
 /** What lies parallel to a stretch, piece by piece along it. */
@@ -70,13 +69,13 @@ export function parallelTo(s: Stretch, by: number): ParallelPiece[] {
     const grown = arc.radius + (arc.span > 0 ? by : -by);
     return grown > 0
       ? [{ folded: false, stretches: [scaledAbout(s, arc.cx, arc.cy, grown / arc.radius)] }]
-      : [chordsOf(s)];
+      : [folded(s)];
   }
-  return foldsOf(s, by).map(({ from, to, folded }) => {
-    if (folded) return chordsOf(pieceOf(s, from, to));
+  return foldsOf(s, by).map(({ from, to, folds }) => {
+    if (folds) return folded(pieceOf(s, from, to));
     const stretches: Stretch[] = [];
     fit(s, by, from, to, 0, stretches);
-    return { folded, stretches };
+    return { folded: false, stretches };
   });
 }
 
@@ -87,14 +86,9 @@ function scaledAbout(s: Stretch, cx: number, cy: number, factor: number): Stretc
   }) as unknown as Stretch;
 }
 
-function chordsOf(s: Stretch): ParallelPiece {
-  const steps = Math.min(200, cubicSteps(...s, fitTolerance));
-  const chords: Stretch[] = [];
-  for (let i = 0; i < steps; i++) {
-    const [a, b] = [pointAt(s, i / steps), pointAt(s, (i + 1) / steps)];
-    if (a.x !== b.x || a.y !== b.y) chords.push(lineStretch(a.x, a.y, b.x, b.y));
-  }
-  return { folded: true, chords };
+function folded(s: Stretch): ParallelPiece {
+  const chords = chordsOf([s], fitTolerance).filter(({ x0, y0, x1, y1 }) => x0 !== x1 || y0 !== y1);
+  return { folded: true, chords: chords.map(({ x0, y0, x1, y1 }) => lineStretch(x0, y0, x1, y1)) };
 }
 
 /** By how much the parallel curve goes on for each step of the curve; below 0 where it folds back. */
@@ -107,27 +101,27 @@ function progressAt(s: Stretch, by: number, t: number): number {
   return Number.isFinite(bend) ? 1 + by * bend : 1;
 }
 
-function foldsOf(s: Stretch, by: number): { from: number; to: number; folded: boolean }[] {
+function foldsOf(s: Stretch, by: number): { from: number; to: number; folds: boolean }[] {
   const isFolded = (t: number) => progressAt(s, by, t) < 0;
   // Not at the ends themselves: a handle that lies on its end has no bend there.
   const placeOf = (i: number) => Math.min(1 - 1e-6, Math.max(1e-6, i / samples));
-  const out: { from: number; to: number; folded: boolean }[] = [];
+  const out: { from: number; to: number; folds: boolean }[] = [];
   let from = 0;
-  let folded = isFolded(placeOf(0));
+  let folds = isFolded(placeOf(0));
   for (let i = 1; i <= samples; i++) {
     const now = isFolded(placeOf(i));
-    if (now === folded) continue;
+    if (now === folds) continue;
     let [low, high] = [placeOf(i - 1), placeOf(i)];
     for (let k = 0; k < 40; k++) {
       const middle = (low + high) / 2;
-      if (isFolded(middle) === folded) low = middle;
+      if (isFolded(middle) === folds) low = middle;
       else high = middle;
     }
-    if (high - from > 1e-9) out.push({ from, to: high, folded });
+    if (high - from > 1e-9) out.push({ from, to: high, folds });
     from = high;
-    folded = now;
+    folds = now;
   }
-  out.push({ from, to: 1, folded });
+  out.push({ from, to: 1, folds });
   return out;
 }
 
@@ -169,10 +163,7 @@ function bestFit(s: Stretch, by: number, from: number, to: number): Stretch | nu
     b.y,
   ];
   const third = (to - from) / 3;
-  const handle = (t: number) => {
-    const v = velocityAt(s, t);
-    return Math.max(0, third * Math.hypot(v.x, v.y) * progressAt(s, by, t));
-  };
+  const handle = (t: number) => Math.max(0, third * speedAt(s, t) * progressAt(s, by, t));
   let [ha, hb] = [handle(from), handle(to)];
   for (let round = 0; round <= fitRounds; round++) {
     const guess = withHandles(ha, hb);

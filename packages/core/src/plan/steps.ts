@@ -135,18 +135,14 @@ function nearestNode(points: Float64Array, { x, y }: Point): number {
  * outside edges. Layers whose order mixes inside and outside are one step among the outside edges.
  */
 function cutSteps(prepared: PreparedJob, cuts: readonly Burning[]): StepDraft[] {
-  const drawn = cuts.flatMap((cut) => linesOf(prepared, cut.layer).map((line) => ({ cut, line })));
-  const drawnDepths = nestDepths(drawn.map(({ line }) => line.line));
   // What lies in what is seen in the drawing; what burns is the way of the beam beside it.
-  const burnt = drawn.flatMap((one, i) =>
-    beamLines(one.line, drawnDepths[i], one.cut.settings.kerfMm).map((line) => ({
-      cut: one.cut,
-      line,
-      depth: drawnDepths[i],
-    })),
+  const all = nestedLines(
+    prepared,
+    cuts.map(({ layer }) => layer),
+  ).flatMap(({ at, line, depth }) =>
+    beamLines(line, depth, cuts[at].settings.kerfMm).map((way) => ({ cut: cuts[at], line: way, depth })),
   );
-  const all = burnt.map(({ cut, line }) => ({ cut, line }));
-  const depths = Int32Array.from(burnt, ({ depth }) => depth);
+  const depths = Int32Array.from(all, ({ depth }) => depth);
   const deepest = depths.reduce((most, depth) => Math.max(most, depth), 0);
   const at = (cut: Burning, depth: number) =>
     all.flatMap((one, i) => (one.cut === cut && depths[i] === depth ? [one.line] : []));
@@ -179,6 +175,16 @@ function cutSteps(prepared: PreparedJob, cuts: readonly Burning[]): StepDraft[] 
     return lineStep(prepared, cut, 'all', byDepth);
   });
   return [...innerSteps, ...outerFirstInside(outerSteps, cuts, all, depths)];
+}
+
+/** Every line of some layers, with its layer's place among them and in how many of the others it lies as they are drawn. */
+export function nestedLines(
+  prepared: PreparedJob,
+  layers: readonly PreparedLayer[],
+): { at: number; line: BurnLine; depth: number }[] {
+  const lines = layers.flatMap((layer, at) => linesOf(prepared, layer).map((line) => ({ at, line })));
+  const depths = nestDepths(lines.map(({ line }) => line.line));
+  return lines.map((one, i) => ({ ...one, depth: depths[i] }));
 }
 
 /** The way of the beam along a line, at half the kerf from it; where the line was told to start, near there. */

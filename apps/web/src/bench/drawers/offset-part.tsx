@@ -19,6 +19,7 @@ import { Choice } from '../../ui/choice.tsx';
 import { LengthField } from '../../ui/length-field.tsx';
 import { NumberField } from '../../ui/number-field.tsx';
 import { OperationMark } from '../../ui/operation-mark.tsx';
+import { Tick } from '../../ui/tick.tsx';
 import { cancelFileWork } from '../../workers/bench.ts';
 import { useBench, useBenchActions } from '../context.ts';
 import { jobOf, unitOf } from '../store.ts';
@@ -167,19 +168,13 @@ export function OffsetPart() {
           )}
         </>
       )}
-      <label className="flex items-center gap-1.5">
-        <input
-          type="checkbox"
-          checked={settings.ignoreHoles}
-          onChange={(event) => setSettings({ ignoreHoles: event.target.checked })}
-        />
+      <Tick checked={settings.ignoreHoles} set={(checked) => setSettings({ ignoreHoles: checked })}>
         without holes
-      </label>
+      </Tick>
       {sources.length > 1 && (
-        <label className="flex items-center gap-1.5">
-          <input type="checkbox" checked={wish.apart} onChange={(event) => set({ apart: event.target.checked })} />
+        <Tick checked={wish.apart} set={(checked) => set({ apart: checked })}>
           each of the {sources.length} by itself
-        </label>
+        </Tick>
       )}
       <Choice
         label="Onto the layer"
@@ -204,15 +199,14 @@ export function OffsetPart() {
         ]}
         choose={setFate}
       />
-      <label className="flex items-center gap-1.5" title="When the source is moved, reshaped or retyped">
-        <input
-          type="checkbox"
-          checked={follows && fate !== 'goes'}
-          disabled={fate === 'goes'}
-          onChange={(event) => setFollows(event.target.checked)}
-        />
+      <Tick
+        title="When the source is moved, reshaped or retyped"
+        checked={follows && fate !== 'goes'}
+        disabled={fate === 'goes'}
+        set={setFollows}
+      >
         follows its source from now on
-      </label>
+      </Tick>
       {gone.length > 0 && !working && !quiet && (
         <p role="status" className="text-warn">
           {gone.map((by) => sayGone(by, unit)).join(' ')}

@@ -4,6 +4,7 @@ import { Button } from '../../ui/button.tsx';
 import { Choice } from '../../ui/choice.tsx';
 import { LengthField } from '../../ui/length-field.tsx';
 import { NumberField } from '../../ui/number-field.tsx';
+import { Tick } from '../../ui/tick.tsx';
 import { addCopies } from '../commands.ts';
 import { useBench, useBenchActions } from '../context.ts';
 import { jobOf, selectedItems, selectionBox, unitOf } from '../store.ts';
@@ -93,14 +94,9 @@ export function RepeatPart() {
             <LengthField label="Gap down" unit={unit} value={grid.gapY} commit={(gapY) => change({ gapY })} />
           </div>
           <div className="flex items-center justify-between gap-2">
-            <label className="flex items-center gap-1.5">
-              <input
-                type="checkbox"
-                checked={grid.brick}
-                onChange={(event) => change({ brick: event.target.checked })}
-              />
+            <Tick checked={grid.brick} set={(checked) => change({ brick: checked })}>
               like bricks
-            </label>
+            </Tick>
             {sheet && (
               <Button
                 look="quiet"
@@ -138,20 +134,14 @@ export function RepeatPart() {
               <LengthField label="Radius" unit={unit} value={ring.radius} commit={(radius) => changeRing({ radius })} />
             )}
           </div>
-          <label className="flex items-center gap-1.5">
-            <input
-              type="checkbox"
-              checked={ring.turned}
-              onChange={(event) => changeRing({ turned: event.target.checked })}
-            />
+          <Tick checked={ring.turned} set={(checked) => changeRing({ turned: checked })}>
             turned with their place
-          </label>
+          </Tick>
         </>
       )}
-      <label className="flex items-center gap-1.5">
-        <input type="checkbox" checked={linked} onChange={(event) => setLinked(event.target.checked)} />
+      <Tick checked={linked} set={setLinked}>
         linked: a change of one changes all
-      </label>
+      </Tick>
       <Button
         disabled={maps.length === 0}
         onClick={() => {

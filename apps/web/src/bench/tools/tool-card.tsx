@@ -5,6 +5,7 @@ import { Choice } from '../../ui/choice.tsx';
 import { LengthField } from '../../ui/length-field.tsx';
 import { NumberField } from '../../ui/number-field.tsx';
 import { OperationMark } from '../../ui/operation-mark.tsx';
+import { Tick } from '../../ui/tick.tsx';
 import { useBench, useBenchActions } from '../context.ts';
 import { machineOf, unitOf } from '../store.ts';
 import { CornerTool } from './corner-tool.ts';
@@ -122,14 +123,9 @@ function DrawCard({ name }: { name: keyof typeof toolLooks }) {
               commit={(sides) => change({ sides })}
             />
           </div>
-          <label className="flex items-center gap-1.5">
-            <input
-              type="checkbox"
-              checked={options.star}
-              onChange={(event) => change({ star: event.target.checked })}
-            />
+          <Tick checked={options.star} set={(checked) => change({ star: checked })}>
             star
-          </label>
+          </Tick>
           {options.star && (
             <div className="w-[118px]">
               <NumberField

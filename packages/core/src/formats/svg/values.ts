@@ -53,20 +53,22 @@ export interface LengthContext {
 /** Which side of the viewport per cent is of; the third is its diagonal over √2, as SVG has it. */
 export type Axis = 'x' | 'y' | 'diagonal';
 
-/** Whether a text is certainly a number and nothing more, as most lengths are; `5.` and ` 5` may be one too. */
-function isPlainNumber(text: string): boolean {
+/** A text that is certainly a number and nothing more, as most lengths are; null for `5.` and ` 5`, which may be one too. */
+function plainNumber(text: string): number | null {
   for (let i = 0; i < text.length; i++) {
     const code = text.charCodeAt(i);
     const digit = code >= 48 && code <= 57;
-    if (!digit && !(i < text.length - 1 && (code === 46 || (code === 45 && i === 0)))) return false;
+    if (!digit && !(i < text.length - 1 && (code === 46 || (code === 45 && i === 0)))) return null;
   }
-  return text !== '' && Number.isFinite(Number(text));
+  const number = Number(text);
+  return text !== '' && Number.isFinite(number) ? number : null;
 }
 
 /** A length in user units, font units and per cent included; null when it is none. */
 export function lengthInUserUnits(text: string | undefined, context: LengthContext, axis: Axis): number | null {
   if (text === undefined) return null;
-  if (isPlainNumber(text)) return Number(text);
+  const plain = plainNumber(text);
+  if (plain !== null) return plain;
   const length = readLength(text);
   if (!length) return null;
   const { viewportWidth, viewportHeight, fontSize } = context;
