@@ -113,6 +113,55 @@ test('an open line: around it with flat ends, or beside it', async ({ page }) =>
   expect(boxOf(beside).filter((_, i) => i % 2 === 1)).toEqual([65, 65]);
 });
 
+test('a border around a name and a silhouette: one piece, a loop where it is clicked, and it follows', async ({
+  page,
+}) => {
+  // A bird as a tracing gives it: curves, its eye a hole.
+  const bird =
+    '<path d="M60 90 C70 60 110 55 125 80 C140 78 150 84 158 92 C146 92 138 96 130 104 C118 122 84 124 60 90 Z M118 84 a3 3 0 1 0 6 0 a3 3 0 1 0 -6 0 Z" fill="#303236" fill-rule="evenodd"/>';
+  await newJob(page, 'Pendant', svg(bird));
+  await tool(page, 'Text');
+  await clickBed(page, 75, 140, true);
+  await page.keyboard.type('Finn');
+  await page.getByRole('button', { name: 'Done' }).click();
+  await openStage(page, 'Fit');
+  await page.keyboard.press('Control+a');
+  await page.getByRole('button', { name: /^Border/ }).click();
+  await typeInto(page, 'Bridge gaps to', '0');
+  await expect(page.getByText(/^It is \d+ pieces: one piece needs gaps of up to [\d.]+ mm bridged\.$/)).toBeVisible();
+  await typeInto(page, 'Bridge gaps to', '30');
+  await expect(page.getByText('It is one piece.')).toBeVisible();
+  await page.getByLabel('with a loop to hang it by').check();
+  await page.getByRole('button', { name: 'Place the loop on the bed' }).click();
+  await clickBed(page, 90, 58, true);
+  await expect(page.getByText('It is one piece.')).toBeVisible();
+  await page.getByRole('button', { name: 'Make the border' }).click();
+  const border = (all: readonly Item[]) => all.find(({ shape }) => shape.kind === 'border') as Item;
+  let all = await items(page);
+  const made = border(all);
+  expect(made.pinned).toBe('cut');
+  // One edge, and the hole of the loop; everything lies at least 3 mm inside it.
+  const rings = [...subpathsOf(pathOf(made))];
+  expect(rings).toHaveLength(2);
+  const inside = boundsOf(all.find(({ shape }) => shape.kind === 'path') as Item);
+  expect(boundsOf(made).minX).toBeCloseTo(inside.minX - 3, 1);
+  await expect(page.getByRole('button', { name: /Undo: border/ })).toBeVisible();
+  // The name is made longer, and the border with it.
+  await openStage(page, 'Art');
+  await page.getByRole('button', { name: '“Finn”', exact: true }).click();
+  await page.getByRole('button', { name: 'Change the text' }).click();
+  await page.keyboard.press('Control+a');
+  await page.keyboard.type('Finn the kingfisher');
+  await page.getByRole('button', { name: 'Done' }).click();
+  await expect(page.getByRole('button', { name: '“Finn the kingfisher”', exact: true })).toBeVisible();
+  all = await items(page);
+  expect(boundsOf(border(all)).maxX).toBeGreaterThan(boundsOf(made).maxX + 5);
+  expect([...subpathsOf(pathOf(border(all)))]).toHaveLength(2);
+  await page.getByRole('button', { name: 'Border', exact: true }).first().click();
+  await page.getByRole('button', { name: 'Remove the loop' }).click();
+  expect([...subpathsOf(pathOf(border(await items(page))))]).toHaveLength(1);
+});
+
 test('the outline around a text follows what it says', async ({ page }) => {
   await newJob(page, 'Name');
   await tool(page, 'Text');

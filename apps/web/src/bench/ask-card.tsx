@@ -3,12 +3,14 @@ import { useBench, useBenchActions } from './context.ts';
 import { jobOf } from './store.ts';
 import { nameOf } from './thing-names.ts';
 import { chooseTool } from './tools/choose.ts';
+import { PlaceTool } from './tools/place-tool.ts';
 
 /** What clicks on the bed say while a question is open: why a point is filled, numbers, starts. */
 export function AskCard() {
   const actions = useBenchActions();
-  const tool = useBench((state) => state.tool?.name);
-  if (tool !== 'why' && tool !== 'number' && tool !== 'start') return null;
+  const atHand = useBench((state) => state.tool);
+  const tool = atHand?.name;
+  if (tool !== 'why' && tool !== 'number' && tool !== 'start' && tool !== 'place') return null;
   const close = () => chooseTool(actions, 'pick');
   return (
     <section
@@ -19,10 +21,11 @@ export function AskCard() {
         <div className="min-w-0 flex-1">
           {tool === 'why' && <Answers />}
           {tool === 'number' && <Numbers />}
+          {atHand instanceof PlaceTool && <p>{atHand.words}.</p>}
           {tool === 'start' && <p>Click outlines where they are to start; points and middles catch the click.</p>}
         </div>
         <Button onClick={close} title="Esc">
-          Done
+          {tool === 'place' ? 'Never mind' : 'Done'}
         </Button>
       </div>
     </section>

@@ -1,11 +1,23 @@
-import { type Item, replaceShape, type Shape, settleItems } from '@lambent/core';
+import {
+  type BorderSettings,
+  type Item,
+  isFollowing,
+  itemsAmong,
+  loopPlace,
+  outlinesOfItems,
+  replaceShape,
+  type Shape,
+  settleItems,
+} from '@lambent/core';
 import { Button } from '../ui/button.tsx';
 import { LengthField } from '../ui/length-field.tsx';
 import { NumberField } from '../ui/number-field.tsx';
 import { takeApart, toPoints, unlink } from './commands.ts';
 import { useBench, useBenchActions } from './context.ts';
-import { unitOf } from './store.ts';
+import { usualLoop } from './drawers/border-part.tsx';
+import { type BenchActions, unitOf } from './store.ts';
 import { newId } from './tools/draw.ts';
+import { askForPlace } from './tools/place-tool.ts';
 import { editText } from './tools/text-tool.ts';
 
 /** A length of a shape that can be typed. */
@@ -78,9 +90,7 @@ export function ShapeNumbers({ item }: { item: Item }) {
           commit={(sweep) => change({ ...shape, sweep }, 'change sweep')}
         />
       )}
-      {shape.kind === 'offset' && (
-        <p className="text-[12px] text-quiet">It follows its source, and moves with it alone.</p>
-      )}
+      {isFollowing(shape) && <p className="text-[12px] text-quiet">It follows its source, and moves with it alone.</p>}
       <div className="-ml-2 flex flex-wrap">
         {shape.kind === 'text' && (
           <Button look="quiet" onClick={() => editText(actions, item.id)}>
@@ -92,16 +102,26 @@ export function ShapeNumbers({ item }: { item: Item }) {
             Take apart ({shape.parts.length})
           </Button>
         )}
-        {shape.kind === 'offset' && (
+        {shape.kind === 'border' && (
+          <Button look="quiet" onClick={() => placeLoop(actions, item.id)}>
+            {shape.settings.loop ? 'Move the loop' : 'Add a loop'}
+          </Button>
+        )}
+        {shape.kind === 'border' && shape.settings.loop && (
+          <Button look="quiet" onClick={() => change(withLoop(shape, null), 'remove a loop')}>
+            Remove the loop
+          </Button>
+        )}
+        {isFollowing(shape) && (
           <Button
             look="quiet"
             title="From now on it stays as it is, and can be moved and reshaped by itself"
-            onClick={() => actions.edit('settle an offset', (job) => settleItems(job, new Set([item.id])))}
+            onClick={() => actions.edit('settle an outline', (job) => settleItems(job, new Set([item.id])))}
           >
             Settle it
           </Button>
         )}
-        {!plain && shape.kind !== 'picture' && shape.kind !== 'offset' && (
+        {!plain && shape.kind !== 'picture' && !isFollowing(shape) && (
           <Button look="quiet" onClick={() => toPoints(actions)}>
             Turn to points
           </Button>
@@ -114,6 +134,25 @@ export function ShapeNumbers({ item }: { item: Item }) {
       </div>
     </div>
   );
+}
+
+type BorderShape = Extract<Shape, { kind: 'border' }>;
+
+function withLoop(shape: BorderShape, loop: BorderSettings['loop']): Shape {
+  return { ...shape, settings: { ...shape.settings, loop } };
+}
+
+/** Asks where on its edge a border's loop should be. */
+function placeLoop(actions: BenchActions, id: string): void {
+  askForPlace(actions, 'Click where on the edge the loop should be', (point) => {
+    actions.edit('place a loop', (job) => {
+      const shape = job.drawing.items.find((item) => item.id === id)?.shape;
+      if (shape?.kind !== 'border') return job;
+      const sources = outlinesOfItems(itemsAmong(job.drawing, new Set(shape.sources)));
+      const loop = { ...usualLoop, ...shape.settings.loop, ...loopPlace(sources, point) };
+      return replaceShape(job, id, [withLoop(shape, loop)], newId);
+    });
+  });
 }
 
 function lengthsOf(shape: Shape): Length[] {
@@ -171,6 +210,26 @@ function lengthsOf(shape: Shape): Length[] {
       const inward = settings.by < 0;
       const change = (value: number): Shape => ({ ...shape, settings: { ...settings, by: inward ? -value : value } });
       return [{ label: inward ? 'Inward by' : 'Outward by', value: Math.abs(settings.by), change }];
+    }
+    case 'border': {
+      const { settings } = shape;
+      const { loop } = settings;
+      const length = (label: string, name: Exclude<keyof BorderSettings, 'loop'>): Length => ({
+        label,
+        value: settings[name],
+        zero: name !== 'bridgeWidth',
+        most: 1000,
+        change: (value) => ({ ...shape, settings: { ...settings, [name]: value } }),
+      });
+      return [
+        length('Distance', 'by'),
+        length('Inner radius', 'innerRadius'),
+        length('Bridge gaps to', 'bridgeGap'),
+        length('Fill inlets to', 'inletWidth'),
+        ...(loop
+          ? [{ label: 'Hole', value: loop.holeMm, change: (holeMm: number) => withLoop(shape, { ...loop, holeMm }) }]
+          : []),
+      ];
     }
     case 'slot': {
       const { x1, y1, x2, y2, width } = shape;

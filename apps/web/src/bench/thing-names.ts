@@ -11,6 +11,7 @@ export const shapeNames: Record<Shape['kind'], string> = {
   text: 'Text',
   combined: 'Combination',
   offset: 'Offset',
+  border: 'Border',
   picture: 'Picture',
 };
 

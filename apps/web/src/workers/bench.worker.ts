@@ -1,14 +1,18 @@
 import type { FontAnswer, JobAnswer } from '@lambent/contracts';
 import {
   arrivalItemId,
+  type Border,
+  type BorderSettings,
   type Box,
   type BurnPlan,
+  borderAround,
   boundsOfAll,
   boxOf,
   boxWidth,
   type ColourKey,
   changeOfKey,
   checkJob,
+  decodePicture,
   deriveMeaning,
   type Finding,
   FontBook,
@@ -23,6 +27,7 @@ import {
   type OutgoingChoices,
   offsetOf,
   outlineOf,
+  outlinesOfItems,
   type Path,
   type PictureFile,
   planJob,
@@ -37,6 +42,7 @@ import {
   setText,
   sheetBox,
   type TextSetting,
+  visiblePart,
   writeDxf,
   writeGcode,
   writePdf,
@@ -146,6 +152,16 @@ const worker = {
   /** What lies at a distance from items, in bed mm. */
   offset(items: readonly Item[], settings: OffsetSettings): Path {
     return offsetOf(items, settings);
+  },
+
+  /** One outer edge around items, in bed mm. */
+  border(items: readonly Item[], settings: BorderSettings): Border {
+    return borderAround(outlinesOfItems(items), settings);
+  },
+
+  /** What shows of a picture, in its pixels. */
+  async visiblePart(pictureId: string): Promise<Path> {
+    return visiblePart(await decodePicture(await bytesOf(`/api/pictures/${pictureId}`), assets));
   },
 
   /** A job as the body of a save. */

@@ -75,6 +75,7 @@ function scaledShape(shape: Shape, sx: number, sy: number): Shape | null {
     }
     case 'combined':
     case 'offset':
+    case 'border':
     case 'picture':
       return null;
   }

@@ -1,3 +1,4 @@
+import type { BorderSettings, HangingLoop } from '../geometry/border.ts';
 import type { Combining } from '../geometry/combine.ts';
 import type { Corner } from '../geometry/corners.ts';
 import type { Matrix } from '../geometry/matrix.ts';
@@ -13,14 +14,16 @@ interface PathJson {
 
 type TextJson = Omit<TextSetting, 'along'> & { readonly along?: PathJson };
 
-type Plain = Exclude<Shape, { kind: 'path' | 'text' | 'combined' | 'offset' }>;
+type Plain = Exclude<Shape, { kind: 'path' | 'text' | 'combined' | 'offset' | 'border' | 'picture' }>;
 
 /** A shape as plain JSON: the same but for paths, whose verbs are a string such as `MLCZ`. */
 export type ShapeJson =
   | Plain
   | ({ kind: 'path'; corners?: readonly Corner[] } & PathJson)
   | ({ kind: 'text'; text: TextJson } & PathJson)
+  | (Omit<Extract<Shape, { kind: 'picture' }>, 'visible'> & { visible?: PathJson })
   | ({ kind: 'offset'; sources: readonly string[]; settings: OffsetSettings } & PathJson)
+  | ({ kind: 'border'; sources: readonly string[]; settings: BorderSettings } & PathJson)
   | { kind: 'combined'; how: Combining; parts: (Omit<CombinedPart, 'shape'> & { shape: ShapeJson })[] };
 
 const letters = 'MLCZ';
@@ -33,6 +36,12 @@ export function shapeToJson(shape: Shape): ShapeJson {
       return { kind: 'text', text: textToJson(shape.text), ...pathToJson(shape.path) };
     case 'offset':
       return { kind: 'offset', sources: shape.sources, settings: shape.settings, ...pathToJson(shape.path) };
+    case 'picture': {
+      const { visible, ...picture } = shape;
+      return visible ? { ...picture, visible: pathToJson(visible) } : picture;
+    }
+    case 'border':
+      return { kind: 'border', sources: shape.sources, settings: shape.settings, ...pathToJson(shape.path) };
     case 'combined':
       return { ...shape, parts: shape.parts.map((part) => ({ ...part, shape: shapeToJson(part.shape) })) };
     default:
@@ -101,6 +110,9 @@ export function shapeFromJson(json: unknown, where: string, depth = 0): Shape {
         kind: 'picture',
         pictureId: asText(shape.pictureId, `${where}: pictureId`),
         ...numbers('width', 'height'),
+        ...(shape.visible === undefined
+          ? {}
+          : { visible: pathFromJson(asRecord(shape.visible, `${where}: visible`), `${where}: visible`) }),
       };
     case 'path': {
       const corners = shape.corners === undefined ? [] : asList(shape.corners, `${where}: corners`);
@@ -112,10 +124,17 @@ export function shapeFromJson(json: unknown, where: string, depth = 0): Shape {
     }
     case 'text':
       return { kind: 'text', text: textFromJson(shape.text, `${where}: text`), path: pathFromJson(shape, where) };
+    case 'border':
+      return {
+        kind: 'border',
+        sources: sourcesFromJson(shape.sources, where),
+        settings: borderFromJson(shape.settings, `${where}: settings`),
+        path: pathFromJson(shape, where),
+      };
     case 'offset':
       return {
         kind: 'offset',
-        sources: asList(shape.sources, `${where}: sources`).map((id) => asText(id, `${where}: source`)),
+        sources: sourcesFromJson(shape.sources, where),
         settings: offsetFromJson(shape.settings, `${where}: settings`),
         path: pathFromJson(shape, where),
       };
@@ -158,6 +177,29 @@ function offsetFromJson(json: unknown, where: string): OffsetSettings {
     ignoreHoles: settings.ignoreHoles === true,
     side: oneOf('side', ['both', 'right', 'left']),
   };
+}
+
+function sourcesFromJson(json: unknown, where: string): string[] {
+  return asList(json, `${where}: sources`).map((id) => asText(id, `${where}: source`));
+}
+
+function borderFromJson(json: unknown, where: string): BorderSettings {
+  const { loop, ...settings } = asRecord(json, where);
+  const number = (name: string) => asNumber(settings[name], `${where}: ${name}`);
+  return {
+    by: number('by'),
+    bridgeGap: number('bridgeGap'),
+    bridgeWidth: number('bridgeWidth'),
+    inletWidth: number('inletWidth'),
+    innerRadius: number('innerRadius'),
+    loop: loop === null ? null : loopFromJson(loop, `${where}: loop`),
+  };
+}
+
+function loopFromJson(json: unknown, where: string): HangingLoop {
+  const loop = asRecord(json, where);
+  const number = (name: string) => asNumber(loop[name], `${where}: ${name}`);
+  return { u: number('u'), v: number('v'), holeMm: number('holeMm'), rimMm: number('rimMm') };
 }
 
 function cornerFromJson(json: unknown, where: string): Corner {

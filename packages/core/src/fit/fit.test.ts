@@ -6,15 +6,16 @@ import { boundsOf, type Item } from '../drawing/item.ts';
 import { type JobDocument, newJob } from '../drawing/job.ts';
 import { jobFromJson, jobToJson } from '../drawing/json.ts';
 import { replaceShape } from '../drawing/reshape.ts';
-import { translation } from '../geometry/matrix.ts';
+import { borderAround } from '../geometry/border.ts';
+import { scaling, translation } from '../geometry/matrix.ts';
 import { plainOffset } from '../geometry/offset.ts';
 import { nodeCount, pathBounds } from '../geometry/path.ts';
-import { rectangleOf } from '../geometry/shapes.ts';
-import { followSources, offsetOf, settleItems } from './follow.ts';
+import { outlineOf, rectangleOf } from '../geometry/shapes.ts';
+import { followSources, offsetOf, outlinesOfItems, settleItems } from './follow.ts';
 import {
-  addOffsets,
+  addFollowing,
   distancesOf,
-  type OffsetPlacing,
+  type FollowingPlace,
   type OffsetWish,
   offsetSources,
   wishedOffsets,
@@ -41,19 +42,19 @@ const wish: OffsetWish = {
   apart: false,
 };
 let count = 0;
-const placing: OffsetPlacing = {
+const placing: FollowingPlace = {
   layerId: null,
   fate: 'stays',
   guideId: 'guide',
   follows: true,
   newId: () => `o${++count}`,
 };
-const make = (job: JobDocument, ids: string[], more: Partial<OffsetWish> = {}, place: Partial<OffsetPlacing> = {}) => {
+const make = (job: JobDocument, ids: string[], more: Partial<OffsetWish> = {}, place: Partial<FollowingPlace> = {}) => {
   const made = wishedOffsets(offsetSources(job, new Set(ids)), { ...wish, ...more }).map((one) => ({
     ...one,
     path: offsetOf(one.sources, one.settings),
   }));
-  return addOffsets(job, made, { ...placing, ...place });
+  return addFollowing(job, made, { ...placing, ...place });
 };
 const itemIn = (job: JobDocument, id: string) => job.drawing.items.find((item) => item.id === id) as Item;
 const boxIn = (job: JobDocument, id: string) => boundsOf(itemIn(job, id));
@@ -167,6 +168,33 @@ describe('offsets that follow', () => {
     history = redo(redo(history));
     expect(history.present).toBe(last);
     expect(boxIn(last, ids[0])).toEqual(box(-3, -4, 15, 14));
+  });
+
+  test('a border follows too, around what shows of a picture, and is stored', () => {
+    const picture: Item = {
+      ...square('p', 0, 0),
+      shape: {
+        kind: 'picture',
+        pictureId: 'x',
+        width: 100,
+        height: 100,
+        visible: outlineOf(square('v', 20, 20, 30).shape),
+      },
+      matrix: scaling(0.5, 0.5),
+    };
+    const settings = { by: 2, bridgeGap: 0, bridgeWidth: 4, inletWidth: 0, innerRadius: 0, loop: null };
+    const job = jobWith({ ...picture, shape: { ...picture.shape, visible: undefined } as Item['shape'] });
+    const path = borderAround(outlinesOfItems([picture]), settings).path;
+    const { job: made, ids } = addFollowing(job, [{ kind: 'border', sources: [picture], settings, path }], placing);
+    expect(boxIn(made, ids[0])).toEqual(box(8, 8, 27, 27));
+    const moved = edit(made, (before) => moveItems(before, new Set(['p']), 5, 0));
+    expect(boxIn(moved, ids[0])).toEqual(box(13, 8, 32, 27));
+    const back = jobFromJson(JSON.parse(JSON.stringify(jobToJson(moved))));
+    expect(back.drawing).toEqual(moved.drawing);
+    const looped = JSON.parse(
+      JSON.stringify(jobToJson(moved)).replace('"loop":null', '"loop":{"u":0,"v":0,"holeMm":3}'),
+    );
+    expect(() => jobFromJson(looped)).toThrow(/loop: rimMm/);
   });
 
   test('copies are settled where they are put', () => {

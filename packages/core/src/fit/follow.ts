@@ -1,23 +1,37 @@
 import { type Item, pathOf } from '../drawing/item.ts';
 import type { JobDocument } from '../drawing/job.ts';
+import { borderAround } from '../geometry/border.ts';
+import type { Outline } from '../geometry/combine.ts';
 import { identity, invert, type Matrix, multiply } from '../geometry/matrix.ts';
-import { offsetOutlines } from '../geometry/offset.ts';
+import { type OffsetSettings, offsetOutlines } from '../geometry/offset.ts';
 import { type Path, transformPath } from '../geometry/path.ts';
-import type { Shape } from '../geometry/shapes.ts';
-
-type OffsetShape = Extract<Shape, { kind: 'offset' }>;
+import { type FollowingShape, isFollowing, type Shape } from '../geometry/shapes.ts';
 
 /** What lies at a distance from items, in bed mm. */
-export function offsetOf(items: readonly Item[], settings: OffsetShape['settings']): Path {
-  return offsetOutlines(
-    items.map((item) => ({ path: pathOf(item), rule: item.fillRule })),
-    settings,
-  );
+export function offsetOf(items: readonly Item[], settings: OffsetSettings): Path {
+  return offsetOutlines(outlinesOfItems(items), settings);
+}
+
+/** Items as outlines in bed mm; of pictures what shows of them. */
+export function outlinesOfItems(items: readonly Item[]): Outline[] {
+  return items.map((item) => {
+    const { shape, matrix, fillRule } = item;
+    if (shape.kind !== 'picture' || !shape.visible) return { path: pathOf(item), rule: fillRule };
+    return { path: transformPath(shape.visible, matrix), rule: fillRule };
+  });
+}
+
+/** What a shape that follows others comes to, in bed mm. */
+function madeFrom(shape: FollowingShape, sources: readonly Item[]): Path {
+  const outlines = outlinesOfItems(sources);
+  return shape.kind === 'offset'
+    ? offsetOutlines(outlines, shape.settings)
+    : borderAround(outlines, shape.settings).path;
 }
 
 /** Whether a shape is made from other items, or has a part that is. */
 export function isLive(shape: Shape): boolean {
-  return shape.kind === 'offset' || (shape.kind === 'combined' && shape.parts.some((part) => isLive(part.shape)));
+  return isFollowing(shape) || (shape.kind === 'combined' && shape.parts.some((part) => isLive(part.shape)));
 }
 
 /**
@@ -38,11 +52,11 @@ export function followSources(before: JobDocument, after: JobDocument): JobDocum
   const asked = new Set<Shape>();
   for (const { id, shape } of items) {
     const was = known.get(id)?.shape;
-    if (shape.kind === 'offset' && was?.kind === 'offset' && was.settings !== shape.settings) asked.add(shape);
+    if (isFollowing(shape) && was?.kind === shape.kind && was.settings !== shape.settings) asked.add(shape);
   }
   const followed = (item: Item): Item => {
     const isCopy = !known.has(item.id) && !isIdentity(item.matrix);
-    if (item.shape.kind === 'offset') {
+    if (isFollowing(item.shape)) {
       if (isCopy) return settled(item);
       const shape = followedShape(item.shape, identity);
       if (shape !== item.shape) return { ...item, shape, matrix: identity };
@@ -59,12 +73,12 @@ export function followSources(before: JobDocument, after: JobDocument): JobDocum
       });
       return parts.every((part, i) => part === shape.parts[i]) ? shape : { ...shape, parts };
     }
-    if (shape.kind !== 'offset') return shape;
+    if (!isFollowing(shape)) return shape;
     if (!shape.sources.some(changed) && !asked.has(shape)) return shape;
     const sources = shape.sources.flatMap((id) => now.get(id) ?? []);
     if (sources.length === 0) return { kind: 'path', path: shape.path };
     const back = invert(frame) ?? identity;
-    const path = transformPath(offsetOf(sources, shape.settings), back);
+    const path = transformPath(madeFrom(shape, sources), back);
     return { ...shape, sources: sources.map(({ id }) => id), path };
   };
 
@@ -111,7 +125,7 @@ function backFrom(item: Item, was: Item | undefined): Item {
 /** Turns what follows others into plain outlines, which stay as they are. */
 export function settleItems(job: JobDocument, ids: ReadonlySet<string>): JobDocument {
   const { items } = job.drawing;
-  if (!items.some(({ id, shape }) => ids.has(id) && shape.kind === 'offset')) return job;
+  if (!items.some(({ id, shape }) => ids.has(id) && isFollowing(shape))) return job;
   return {
     ...job,
     drawing: { ...job.drawing, items: items.map((item) => (ids.has(item.id) ? settled(item) : item)) },
@@ -119,12 +133,13 @@ export function settleItems(job: JobDocument, ids: ReadonlySet<string>): JobDocu
 }
 
 function settled(item: Item): Item {
-  return item.shape.kind === 'offset' ? { ...item, shape: { kind: 'path', path: item.shape.path } } : item;
+  return isFollowing(item.shape) ? { ...item, shape: { kind: 'path', path: item.shape.path } } : item;
 }
 
 function sourcesIn(shape: Shape | undefined): readonly string[] {
-  if (shape?.kind === 'offset') return shape.sources;
-  return shape?.kind === 'combined' ? shape.parts.flatMap((part) => sourcesIn(part.shape)) : [];
+  if (!shape) return [];
+  if (isFollowing(shape)) return shape.sources;
+  return shape.kind === 'combined' ? shape.parts.flatMap((part) => sourcesIn(part.shape)) : [];
 }
 
 function isIdentity(matrix: Matrix): boolean {

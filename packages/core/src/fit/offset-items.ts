@@ -1,9 +1,11 @@
 import { pinItems } from '../drawing/edits.ts';
 import { type Item, itemsAmong } from '../drawing/item.ts';
 import type { JobDocument } from '../drawing/job.ts';
+import type { BorderSettings } from '../geometry/border.ts';
 import { identity } from '../geometry/matrix.ts';
 import type { OffsetSettings } from '../geometry/offset.ts';
 import type { Path } from '../geometry/path.ts';
+import type { FollowingShape } from '../geometry/shapes.ts';
 
 /** What offsets to make of items. */
 export interface OffsetWish {
@@ -20,8 +22,17 @@ export interface OffsetWish {
 
 /** One offset that is wished for: of which items, how far, and what it comes to; empty where nothing is left. */
 export interface MadeOffset {
+  readonly kind: 'offset';
   readonly sources: readonly Item[];
   readonly settings: OffsetSettings;
+  readonly path: Path;
+}
+
+/** A border that is wished for, and what it comes to. */
+export interface MadeBorder {
+  readonly kind: 'border';
+  readonly sources: readonly Item[];
+  readonly settings: BorderSettings;
   readonly path: Path;
 }
 
@@ -43,13 +54,13 @@ export function wishedOffsets(sources: readonly Item[], wish: OffsetWish): Omit<
   const sets = wish.apart ? sources.map((item) => [item]) : sources.length > 0 ? [sources] : [];
   return distancesOf(wish)
     .sort((a, b) => b - a)
-    .flatMap((by) => sets.map((set) => ({ sources: set, settings: { ...wish.settings, by } })));
+    .flatMap((by) => sets.map((set) => ({ kind: 'offset', sources: set, settings: { ...wish.settings, by } })));
 }
 
 /** What becomes of the items that an offset is of. */
 export type SourceFate = 'stays' | 'guide' | 'goes';
 
-export interface OffsetPlacing {
+export interface FollowingPlace {
   /** The layer they are put on; null gives them the paint of their source, and leaves the rest to the key. */
   readonly layerId: string | null;
   readonly fate: SourceFate;
@@ -61,15 +72,16 @@ export interface OffsetPlacing {
   readonly newId: () => string;
 }
 
-/** Puts offsets into a job, right behind the hindmost of their sources. What came to nothing is left out. */
-export function addOffsets(
+/** Puts what was made of items into a job, right behind the hindmost of their sources. What came to nothing is left out. */
+export function addFollowing(
   job: JobDocument,
-  made: readonly MadeOffset[],
-  { layerId, fate, guideId, follows, newId }: OffsetPlacing,
+  made: readonly (MadeOffset | MadeBorder)[],
+  { layerId, fate, guideId, follows, newId }: FollowingPlace,
 ): { job: JobDocument; ids: string[] } {
   const behind = new Map<string, Item[]>();
   const ids: string[] = [];
-  for (const { sources, settings, path } of made) {
+  for (const one of made) {
+    const { sources, path } = one;
     if (path.verbs.length === 0) continue;
     const [first] = sources;
     const { link: _, locked: __, ...plain } = first;
@@ -79,10 +91,7 @@ export function addOffsets(
       ...plain,
       id,
       name: null,
-      shape:
-        follows && fate !== 'goes'
-          ? { kind: 'offset', sources: sources.map((source) => source.id), settings, path }
-          : { kind: 'path', path },
+      shape: follows && fate !== 'goes' ? followingShape(one) : { kind: 'path', path },
       matrix: identity,
       fillRule: 'nonzero',
       pinned: layerId ?? first.pinned,
@@ -92,10 +101,26 @@ export function addOffsets(
   }
   if (ids.length === 0) return { job, ids };
   const used = new Set(made.flatMap(({ sources, path }) => (path.verbs.length > 0 ? sources.map(({ id }) => id) : [])));
+  // Pictures keep what was found to show of them.
+  const seen = new Map(
+    made.flatMap(({ sources }) =>
+      sources.flatMap((item) =>
+        item.shape.kind === 'picture' && item.shape.visible ? [[item.id, item] as const] : [],
+      ),
+    ),
+  );
   const items = job.drawing.items.flatMap((item) => {
     const news = behind.get(item.id) ?? [];
-    return fate === 'goes' && used.has(item.id) ? news : [...news, item];
+    return fate === 'goes' && used.has(item.id) ? news : [...news, seen.get(item.id) ?? item];
   });
   const added = { ...job, drawing: { ...job.drawing, items } };
   return { job: fate === 'guide' && guideId !== null ? pinItems(added, used, guideId) : added, ids };
+}
+
+/** What was made as a shape that follows its sources. */
+function followingShape(made: MadeOffset | MadeBorder): FollowingShape {
+  const sources = made.sources.map(({ id }) => id);
+  return made.kind === 'offset'
+    ? { kind: 'offset', sources, settings: made.settings, path: made.path }
+    : { kind: 'border', sources, settings: made.settings, path: made.path };
 }

@@ -1,5 +1,6 @@
 import { addEllipticArc } from './arc.ts';
 import type { FillRule } from './area.ts';
+import type { BorderSettings } from './border.ts';
 import { type Box, boxHeight, boxWidth } from './box.ts';
 import { type Combining, combineOutlines } from './combine.ts';
 import { type Corner, shapeCorners } from './corners.ts';
@@ -66,8 +67,28 @@ export type Shape =
       readonly settings: OffsetSettings;
       readonly path: Path;
     }
-  /** A picture from (0, 0), one unit a pixel; its own outline is its frame. */
-  | { readonly kind: 'picture'; readonly pictureId: string; readonly width: number; readonly height: number };
+  /** One outer edge around other items, made anew like an offset, in bed mm. */
+  | {
+      readonly kind: 'border';
+      readonly sources: readonly string[];
+      readonly settings: BorderSettings;
+      readonly path: Path;
+    }
+  /** A picture from (0, 0), one unit a pixel; its own outline is its frame, `visible` what shows of it where that was found. */
+  | {
+      readonly kind: 'picture';
+      readonly pictureId: string;
+      readonly width: number;
+      readonly height: number;
+      readonly visible?: Path;
+    };
+
+/** A shape that is made from other items, and follows them. */
+export type FollowingShape = Extract<Shape, { readonly sources: readonly string[] }>;
+
+export function isFollowing(shape: Shape): shape is FollowingShape {
+  return shape.kind === 'offset' || shape.kind === 'border';
+}
 
 /** One of the shapes that were put together, in the frame of the whole. */
 export interface CombinedPart {
@@ -109,6 +130,7 @@ export function outlineOf(shape: Shape): Path {
       return shape.corners ? kept(shape, () => shapeCorners(shape.path, shape.corners ?? [])) : shape.path;
     case 'text':
     case 'offset':
+    case 'border':
       return shape.path;
     case 'rectangle': {
       const { x, y, width, height, rx, ry, corners } = shape;

@@ -1,11 +1,18 @@
+import { BorderPart } from './border-part.tsx';
 import { Drawer } from './drawer.tsx';
+import { Makings } from './makings.tsx';
 import { OffsetPart } from './offset-part.tsx';
 
-/** Where a drawing becomes parts: what lies at a distance from what is drawn. */
+/** Where a drawing becomes parts: what lies at a distance from what is drawn, what goes around it, how parts meet. */
 export function FitDrawer() {
   return (
     <Drawer title="Fit">
-      <OffsetPart />
+      <Makings
+        makings={[
+          { name: 'Offset', about: 'Outlines at a distance', part: <OffsetPart /> },
+          { name: 'Border', about: 'One outline around everything', part: <BorderPart /> },
+        ]}
+      />
     </Drawer>
   );
 }

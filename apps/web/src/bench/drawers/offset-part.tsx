@@ -1,31 +1,27 @@
 import {
-  addOffsets,
-  appendPath,
   formatLength,
+  type Item,
   type Join,
   type MadeOffset,
   type OffsetWish,
   offsetSources,
-  PathBuilder,
   pathOf,
   plainOffset,
   type Side,
-  type SourceFate,
   subpathsOf,
+  wishedOffsets,
 } from '@lambent/core';
-import { useEffect, useMemo, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { Button } from '../../ui/button.tsx';
 import { Choice } from '../../ui/choice.tsx';
 import { LengthField } from '../../ui/length-field.tsx';
 import { NumberField } from '../../ui/number-field.tsx';
-import { OperationMark } from '../../ui/operation-mark.tsx';
 import { Tick } from '../../ui/tick.tsx';
-import { cancelFileWork } from '../../workers/bench.ts';
-import { useBench, useBenchActions } from '../context.ts';
+import { fileWorker } from '../../workers/bench.ts';
+import { useBench } from '../context.ts';
 import { jobOf, unitOf } from '../store.ts';
-import { newId, showDraft } from '../tools/draw.ts';
-import { Part } from './drawer.tsx';
-import { useOffsets } from './use-offsets.ts';
+import { type Placing, PlacingFields, SlowStop, Trouble, useMaking } from './placing-fields.tsx';
+import { useWorked } from './use-worked.ts';
 
 const ways = [
   { value: 'out' as const, text: 'Outward' },
@@ -57,37 +53,29 @@ const firstWish: OffsetWish = {
   apart: false,
 };
 
+const noOffsets: readonly MadeOffset[] = [];
+
 /** Outlines at a distance from what is selected, shown on the bed before they are made. */
 export function OffsetPart() {
-  const actions = useBenchActions();
   const unit = useBench(unitOf);
   const job = useBench(jobOf);
   const selection = useBench((state) => state.selection);
-  const layers = useBench((state) => state.prepared.meaning.layers);
   const [wish, setWish] = useState(firstWish);
-  const [layerId, setLayerId] = useState<string | null>(null);
-  const [fate, setFate] = useState<SourceFate>('stays');
-  const [follows, setFollows] = useState(true);
+  const [placing, setPlacing] = useState<Placing>({ layerId: null, fate: 'stays', follows: true });
   const sources = useMemo(() => offsetSources(job, selection), [job, selection]);
   const open = useMemo(
     () => sources.some((item) => [...subpathsOf(pathOf(item))].some(({ closed }) => !closed)),
     [sources],
   );
-  const { made, working, trouble } = useOffsets(sources, wish);
-  /** What was just made is selected; an offset of it is shown once one is asked for. */
-  const [justMade, setJustMade] = useState<ReadonlySet<string> | null>(null);
-  const quiet = justMade === selection;
-  const guide = layers.find(({ operation }) => operation === 'guide') ?? null;
-
-  useEffect(() => {
-    showDraft(actions, made.length === 0 || quiet ? null : { outline: outlineOfAll(made) });
-    return () => showDraft(actions, null);
-  }, [made, quiet, actions]);
+  const ask = useMemo(() => askFor(sources, wish), [sources, wish]);
+  const { answer, working, trouble } = useWorked(ask);
+  const made = answer ?? noOffsets;
+  const { quiet, make, askAgain } = useMaking(made);
 
   const { settings } = wish;
   const set = (part: Partial<OffsetWish>) => {
     setWish({ ...wish, ...part });
-    setJustMade(null);
+    askAgain();
   };
   const setSettings = (part: Partial<OffsetWish['settings']>) => set({ settings: { ...settings, ...part } });
   const left = made.filter(({ path }) => path.verbs.length > 0);
@@ -95,27 +83,14 @@ export function OffsetPart() {
 
   if (sources.length === 0) {
     return (
-      <Part title="Offset">
-        <p className="text-quiet">
-          Select outlines on the bed: what lies at a distance from them is shown there before it is made.
-        </p>
-      </Part>
+      <p className="text-quiet">
+        Select outlines on the bed: what lies at a distance from them is shown there before it is made.
+      </p>
     );
   }
-  const make = () => {
-    const placing = { layerId, fate, guideId: guide?.id ?? null, follows, newId };
-    const name = left.length === 1 ? `offset ${formatLength(left[0].settings.by, unit)}` : `${left.length} offsets`;
-    let ids: string[] = [];
-    actions.edit(name, (before) => {
-      const added = addOffsets(before, left, placing);
-      ids = added.ids;
-      return added.job;
-    });
-    actions.select(ids);
-    setJustMade(actions.get().selection);
-  };
+  const name = left.length === 1 ? `offset ${formatLength(left[0].settings.by, unit)}` : `${left.length} offsets`;
   return (
-    <Part title="Offset">
+    <>
       <Choice label="Way" value={wish.way} options={ways} choose={(way) => set({ way })} />
       <div className="grid grid-cols-2 gap-1.5">
         <LengthField
@@ -176,78 +151,32 @@ export function OffsetPart() {
           each of the {sources.length} by itself
         </Tick>
       )}
-      <Choice
-        label="Onto the layer"
-        value={layerId ?? 'source'}
-        options={[
-          { value: 'source', text: 'Painted as the source' },
-          ...layers.map(({ id, name, operation }) => ({
-            value: id,
-            text: `Onto ${name}`,
-            mark: <OperationMark operation={operation} />,
-          })),
-        ]}
-        choose={(value) => setLayerId(value === 'source' ? null : value)}
-      />
-      <Choice<SourceFate>
-        label="The source"
-        value={fate}
-        options={[
-          { value: 'stays', text: 'The source stays' },
-          ...(guide ? [{ value: 'guide' as const, text: 'The source becomes a guide', aside: 'not burnt' }] : []),
-          { value: 'goes', text: 'The source goes' },
-        ]}
-        choose={setFate}
-      />
-      <Tick
-        title="When the source is moved, reshaped or retyped"
-        checked={follows && fate !== 'goes'}
-        disabled={fate === 'goes'}
-        set={setFollows}
-      >
-        follows its source from now on
-      </Tick>
+      <PlacingFields placing={placing} set={(part) => setPlacing({ ...placing, ...part })} />
       {gone.length > 0 && !working && !quiet && (
         <p role="status" className="text-warn">
           {gone.map((by) => sayGone(by, unit)).join(' ')}
         </p>
       )}
-      {trouble && (
-        <p role="alert" className="text-stop">
-          {trouble}
-        </p>
-      )}
+      <Trouble words={trouble} />
       <div className="flex gap-1.5">
-        <Button look="main" disabled={working || left.length === 0} onClick={make}>
+        <Button look="main" disabled={working || left.length === 0} onClick={() => make(name, placing)}>
           {left.length > 1 ? `Make ${left.length} offsets` : 'Make the offset'}
         </Button>
         {working && <SlowStop />}
       </div>
-    </Part>
+    </>
   );
 }
 
-/** A way out of what takes long; not shown while it may be done in a moment. */
-function SlowStop() {
-  const [shown, setShown] = useState(false);
-  useEffect(() => {
-    const timer = window.setTimeout(() => setShown(true), 500);
-    return () => window.clearTimeout(timer);
-  }, []);
-  return shown ? (
-    <Button look="quiet" onClick={cancelFileWork}>
-      Stop
-    </Button>
-  ) : null;
+/** Has a wish worked out; null where there is nothing to ask. */
+function askFor(sources: readonly Item[], wish: OffsetWish): (() => Promise<readonly MadeOffset[]>) | null {
+  const wished = wishedOffsets(sources, wish);
+  if (wished.length === 0) return null;
+  return () =>
+    Promise.all(wished.map(async (one) => ({ ...one, path: await fileWorker().offset(one.sources, one.settings) })));
 }
 
 function sayGone(by: number, unit: Parameters<typeof formatLength>[1]): string {
   const distance = formatLength(Math.abs(by), unit);
   return by < 0 ? `Nothing is left ${distance} inward.` : `Nothing lies ${distance} outward.`;
-}
-
-function outlineOfAll(made: readonly MadeOffset[]) {
-  const builder = new PathBuilder();
-  for (const { path } of made) appendPath(builder, path, true);
-  return builder.build();
 }

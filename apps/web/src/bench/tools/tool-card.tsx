@@ -25,6 +25,7 @@ export function ToolCard() {
   if (!tool) return null;
   switch (tool.name) {
     case 'pick':
+    case 'place':
     case 'why':
     case 'number':
     case 'start':

@@ -67,7 +67,7 @@ export interface Draft {
 
 /** A small state machine that turns pointer and typing into edits. */
 export interface Tool {
-  readonly name: ToolName;
+  readonly name: ToolName | 'place';
   /** Whether its points are caught by what is near. */
   readonly snaps: boolean;
   /** Where the line that is being drawn begins, for tangents and perpendiculars; null for none. */

@@ -1,0 +1,120 @@
+import type { FollowingPlace, Layer, MadeBorder, MadeOffset, SourceFate } from '@lambent/core';
+import { addFollowing, appendPath, PathBuilder } from '@lambent/core';
+import { useEffect, useState } from 'react';
+import { Button } from '../../ui/button.tsx';
+import { Choice } from '../../ui/choice.tsx';
+import { OperationMark } from '../../ui/operation-mark.tsx';
+import { Tick } from '../../ui/tick.tsx';
+import { cancelFileWork } from '../../workers/bench.ts';
+import { useBench, useBenchActions } from '../context.ts';
+import { newId, showDraft } from '../tools/draw.ts';
+
+/** Where what is made of a selection goes, and what becomes of that. */
+export type Placing = Pick<FollowingPlace, 'layerId' | 'fate' | 'follows'>;
+
+interface Props {
+  placing: Placing;
+  set: (part: Partial<Placing>) => void;
+}
+
+export function PlacingFields({ placing: { layerId, fate, follows }, set }: Props) {
+  const layers = useBench((state) => state.prepared.meaning.layers);
+  return (
+    <>
+      <Choice
+        label="Onto the layer"
+        value={layerId ?? 'source'}
+        options={[
+          { value: 'source', text: 'Painted as the source' },
+          ...layers.map(({ id, name, operation }) => ({
+            value: id,
+            text: `Onto ${name}`,
+            mark: <OperationMark operation={operation} />,
+          })),
+        ]}
+        choose={(value) => set({ layerId: value === 'source' ? null : value })}
+      />
+      <Choice<SourceFate>
+        label="The source"
+        value={fate}
+        options={[
+          { value: 'stays', text: 'The source stays' },
+          ...(guideOf(layers)
+            ? [{ value: 'guide' as const, text: 'The source becomes a guide', aside: 'not burnt' }]
+            : []),
+          { value: 'goes', text: 'The source goes' },
+        ]}
+        choose={(value) => set({ fate: value })}
+      />
+      <Tick
+        title="When the source is moved, reshaped or retyped"
+        checked={follows && fate !== 'goes'}
+        disabled={fate === 'goes'}
+        set={(checked) => set({ follows: checked })}
+      >
+        follows its source from now on
+      </Tick>
+    </>
+  );
+}
+
+function guideOf(layers: readonly Layer[]): string | null {
+  return layers.find(({ operation }) => operation === 'guide')?.id ?? null;
+}
+
+type Made = readonly (MadeOffset | MadeBorder)[];
+
+/**
+ * Shows on the bed what would be made, and makes it. What was just made is selected; what would be made of that is
+ * shown once something else is asked for (`askAgain`).
+ */
+export function useMaking(made: Made) {
+  const actions = useBenchActions();
+  const selection = useBench((state) => state.selection);
+  const [justMade, setJustMade] = useState<ReadonlySet<string> | null>(null);
+  const quiet = justMade === selection;
+  useEffect(() => {
+    showDraft(actions, made.length === 0 || quiet ? null : { outline: outlineOfAll(made) });
+    return () => showDraft(actions, null);
+  }, [made, quiet, actions]);
+  const make = (name: string, placing: Placing) => {
+    const guideId = guideOf(actions.get().prepared.meaning.layers);
+    let ids: string[] = [];
+    actions.edit(name, (before) => {
+      const added = addFollowing(before, made, { ...placing, guideId, newId });
+      ids = added.ids;
+      return added.job;
+    });
+    actions.select(ids);
+    setJustMade(actions.get().selection);
+  };
+  return { quiet, make, askAgain: () => setJustMade(null) };
+}
+
+function outlineOfAll(made: Made) {
+  const builder = new PathBuilder();
+  for (const { path } of made) appendPath(builder, path, true);
+  return builder.build();
+}
+
+/** A way out of what takes long; not shown while it may be done in a moment. */
+export function SlowStop() {
+  const [shown, setShown] = useState(false);
+  useEffect(() => {
+    const timer = window.setTimeout(() => setShown(true), 500);
+    return () => window.clearTimeout(timer);
+  }, []);
+  return shown ? (
+    <Button look="quiet" onClick={cancelFileWork}>
+      Stop
+    </Button>
+  ) : null;
+}
+
+export function Trouble({ words }: { words: string | null }) {
+  return words ? (
+    <p role="alert" className="text-stop">
+      {words}
+    </p>
+  ) : null;
+}
