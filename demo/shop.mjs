@@ -246,6 +246,24 @@ const table = {
 
 const operations = ['cut', 'score', 'engrave'];
 
+/** What was read from test pieces: the kerf by machine, and how much wider than a thing its pocket is. */
+const source = { from: 'measured', by: 'Ines Varga', on: '2026-10-14' };
+const measured = {
+  'birch-ply-4': { kerf: { wren: 0.16, curlew: 0.18 }, fits: { loose: 0.3, sliding: 0.15, snug: 0.05, press: -0.05 } },
+  'acrylic-clear-3': { kerf: { wren: 0.2, curlew: 0.22 }, fits: { loose: 0.35, sliding: 0.2, snug: 0.1 } },
+  'poplar-ply-6': { kerf: { curlew: 0.24 }, fits: {} },
+};
+
+const kerfOf = (id, machineId, operation) => {
+  const kerfMm = operation === 'cut' ? measured[id]?.kerf[machineId] : undefined;
+  return kerfMm === undefined ? {} : { kerfMm, kerfFrom: source };
+};
+
+const fitsOf = (id) => {
+  const fits = Object.entries(measured[id]?.fits ?? {}).map(([fit, mm]) => [fit, { mm, source }]);
+  return fits.length > 0 ? { fits: Object.fromEntries(fits) } : {};
+};
+
 const materials = Object.entries(table).map(([id, { name, thicknessMm, tone, size, ...byMachine }]) => ({
   id,
   name,
@@ -254,6 +272,7 @@ const materials = Object.entries(table).map(([id, { name, thicknessMm, tone, siz
   sheetWidth: size[0],
   sheetHeight: size[1],
   forbidden: null,
+  ...fitsOf(id),
   recipes: Object.entries(byMachine).flatMap(([machineId, settings]) =>
     settings.flatMap((setting, i) =>
       setting === null
@@ -266,6 +285,7 @@ const materials = Object.entries(table).map(([id, { name, thicknessMm, tone, siz
               speedMmPerS: setting[1],
               passes: setting[2] ?? 1,
               lineSpacingMm: 0.1,
+              ...kerfOf(id, machineId, operations[i]),
               evidence: machineId === 'dunlin' ? 'copied' : 'proven',
               note:
                 machineId === 'dunlin'

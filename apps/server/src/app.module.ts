@@ -15,6 +15,7 @@ import { PicturesService } from './jobs/pictures.service.ts';
 import { MachineLinks } from './machines/machine-links.ts';
 import { MachinesController } from './machines/machines.controller.ts';
 import { MaterialsController } from './materials/materials.controller.ts';
+import { MaterialsService } from './materials/materials.service.ts';
 import { PicturesController } from './pictures/pictures.controller.ts';
 import { RunsController } from './runs/runs.controller.ts';
 import { RunsService } from './runs/runs.service.ts';
@@ -38,7 +39,7 @@ class ShopModule {}
 })
 class MachinesModule {}
 
-@Module({ imports: [ShopModule], controllers: [MaterialsController] })
+@Module({ imports: [ShopModule], controllers: [MaterialsController], providers: [MaterialsService] })
 class MaterialsModule {}
 
 @Module({ imports: [ShopModule], controllers: [ColourKeysController], providers: [ColourKeysService] })

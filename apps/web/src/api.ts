@@ -1,8 +1,10 @@
 import type {
   ErrorAnswer,
+  FitDto,
   FontAnswer,
   JobAnswer,
   JobCard,
+  KerfDto,
   MachineCommand,
   MachineState,
   RunAnswer,
@@ -78,6 +80,8 @@ export const api = {
   version: (id: string, number: number) => ask<JobAnswer>('GET', `/api/jobs/${id}/versions/${number}`),
   machines: () => ask<Machine[]>('GET', '/api/machines'),
   materials: () => ask<Material[]>('GET', '/api/materials'),
+  keepKerf: (materialId: string, kerf: KerfDto) => ask<Material>('PUT', `/api/materials/${materialId}/kerf`, kerf),
+  keepFit: (materialId: string, fit: FitDto) => ask<Material>('PUT', `/api/materials/${materialId}/fit`, fit),
   keys: () => ask<ColourKey[]>('GET', '/api/colour-keys'),
   command: (machineId: string, command: MachineCommand) =>
     ask<MachineState>('POST', `/api/machines/${machineId}/commands`, { command }),

@@ -2,5 +2,6 @@
 export * from './colour-keys.ts';
 export * from './jobs.ts';
 export * from './machines.ts';
+export * from './materials.ts';
 export * from './runs.ts';
 export * from './settings.ts';

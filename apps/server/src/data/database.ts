@@ -6,6 +6,7 @@ import { entities } from './entities.ts';
 import { FilesTables1764100000000 } from './files-tables.migration.ts';
 import { FirstTables1764000000000 } from './first-tables.migration.ts';
 import { JobRuns1764200000000 } from './job-runs.migration.ts';
+import { MaterialFits1764400000000 } from './material-fits.migration.ts';
 import { RecipeKerf1764300000000 } from './recipe-kerf.migration.ts';
 
 /** One SQLite file in the data folder: write-ahead log, foreign keys on, brought up to date by migrations. */
@@ -21,7 +22,13 @@ export function databaseModule() {
       database.pragma('busy_timeout = 5000');
     },
     entities,
-    migrations: [FirstTables1764000000000, FilesTables1764100000000, JobRuns1764200000000, RecipeKerf1764300000000],
+    migrations: [
+      FirstTables1764000000000,
+      FilesTables1764100000000,
+      JobRuns1764200000000,
+      RecipeKerf1764300000000,
+      MaterialFits1764400000000,
+    ],
     migrationsRun: true,
     synchronize: false,
   });

@@ -1,5 +1,5 @@
 import type { RunStatus } from '@lambent/contracts';
-import type { ColourKey, Evidence, JobDocument, Machine, Operation } from '@lambent/core';
+import type { ColourKey, Evidence, FigureSource, JobDocument, Machine, Material, Operation } from '@lambent/core';
 import {
   Column,
   CreateDateColumn,
@@ -36,6 +36,7 @@ export class MaterialEntity {
   @Column('real') sheetWidth!: number;
   @Column('real') sheetHeight!: number;
   @Column('text', { nullable: true }) forbidden!: string | null;
+  @Column('simple-json', { nullable: true }) fits!: Material['fits'] | null;
   @OneToMany(
     () => RecipeEntity,
     (recipe) => recipe.material,
@@ -64,6 +65,7 @@ export class RecipeEntity {
   @Column('integer') passes!: number;
   @Column('real') lineSpacingMm!: number;
   @Column('real', { nullable: true }) kerfMm!: number | null;
+  @Column('simple-json', { nullable: true }) kerfFrom!: FigureSource | null;
   @Column('text') evidence!: Evidence;
   @Column('text') note!: string;
 }

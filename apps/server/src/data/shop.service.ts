@@ -28,7 +28,11 @@ export class ShopService {
 
   async materials(): Promise<Material[]> {
     const rows = await this.materialRows.find({ order: { position: 'ASC' }, relations: { recipes: true } });
-    return rows.map(({ position: _, recipes, ...material }) => ({ ...material, recipes: recipes.map(recipeOf) }));
+    return rows.map(({ position: _, recipes, fits, ...material }) => ({
+      ...material,
+      recipes: recipes.map(recipeOf),
+      ...(fits ? { fits } : {}),
+    }));
   }
 
   async everything(): Promise<Pick<Shop, 'machines' | 'keys' | 'materials'>> {

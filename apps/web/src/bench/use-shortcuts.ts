@@ -1,4 +1,4 @@
-import { isEmpty, moveItems, type Point, removeItems, setMark, snapPoint } from '@lambent/core';
+import { type Box, growBox, isEmpty, moveItems, type Point, removeItems, setMark, snapPoint } from '@lambent/core';
 import { useEffect } from 'react';
 import { useNavigate } from 'react-router';
 import { viewOf, zoomAt } from './bed/view.ts';
@@ -191,4 +191,10 @@ export function showSelection(actions: BenchActions): void {
   const { width, height } = state.viewSize;
   if (isEmpty(bounds)) showBed(actions);
   else actions.set({ view: viewOf(bounds, width, height, 80) });
+}
+
+/** Shows a place of the bed with some of what is around it. */
+export function showPlace(actions: BenchActions, place: Box): void {
+  const { width, height } = actions.get().viewSize;
+  actions.set({ view: viewOf(growBox(place, 2), width, height, 80) });
 }

@@ -1,6 +1,7 @@
 import type { BurnPlan } from '../plan/plan.ts';
 import type { PreparedJob } from '../plan/prepare.ts';
 import type { Check, Finding, FindingLevel } from './finding.ts';
+import { checkKerf, checkSharedCuts, checkSharpCorners, checkThin } from './kerf.ts';
 import { checkOpenCuts, checkOpenEngraves, checkTwice } from './lines.ts';
 import {
   checkBurnable,
@@ -13,7 +14,7 @@ import {
   checkUnseen,
 } from './meaning.ts';
 import { checkBed, checkSheet } from './placement.ts';
-import { checkKerf, checkRunUp, checkSettings } from './settings.ts';
+import { checkRunUp, checkSettings } from './settings.ts';
 
 const checks: readonly Check[] = [
   checkBurnable,
@@ -30,6 +31,9 @@ const checks: readonly Check[] = [
   checkCancelling,
   checkFlips,
   checkKerf,
+  checkSharedCuts,
+  checkThin,
+  checkSharpCorners,
   checkRunUp,
   checkUnseen,
 ];

@@ -1,5 +1,6 @@
 import { isBurnt, type Operation } from '../colours/operation.ts';
 import type { Item } from '../drawing/item.ts';
+import type { Box } from '../geometry/box.ts';
 import type { BurnPlan } from '../plan/plan.ts';
 import type { PreparedJob } from '../plan/prepare.ts';
 
@@ -20,6 +21,10 @@ export type FindingCode =
   | 'beyond-machine'
   | 'forbidden-stock'
   | 'kerf-swallows'
+  | 'thin-wall'
+  | 'narrow-gap'
+  | 'sharp-corner'
+  | 'shared-cut'
   | 'run-up-short'
   | 'layer-off'
   | 'hidden-parts'
@@ -39,6 +44,8 @@ export interface Finding {
   readonly itemIds: readonly string[];
   /** The layer concerned, where it is one. */
   readonly layerId: string | null;
+  /** Where on the bed it is, where that says more than the items do. */
+  readonly places?: readonly Box[];
 }
 
 export type Check = (prepared: PreparedJob, plan: BurnPlan) => Finding[];
@@ -49,8 +56,10 @@ export function finding(
   message: string,
   items: readonly Item[] = [],
   layerId: string | null = null,
+  places: readonly Box[] = [],
 ): Finding {
-  return { code, level, message, itemIds: items.map((item) => item.id), layerId };
+  const found = { code, level, message, itemIds: items.map((item) => item.id), layerId };
+  return places.length > 0 ? { ...found, places } : found;
 }
 
 /** One finding on items, where there are any. */

@@ -1,8 +1,11 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { changeSetting } from '../drawing/edits.ts';
-import type { Item } from '../drawing/item.ts';
+import { changeSetting, keepSide } from '../drawing/edits.ts';
+import type { Item, Keep } from '../drawing/item.ts';
 import type { JobDocument } from '../drawing/job.ts';
+import { jobFromJson, jobToJson } from '../drawing/json.ts';
+import { setBurning } from '../drawing/layer-edits.ts';
+import { burntGrowth } from '../fit/kerf.ts';
 import { box, item, jobWith, line, shop } from '../fixtures/shop.ts';
 import { writeGcode } from '../formats/gcode/write.ts';
 import { combineOutlines } from '../geometry/combine.ts';
@@ -146,6 +149,105 @@ describe('the way of the beam', () => {
     const kerfOf = (operation: string) =>
       layers.find(({ layer }) => layer.operation === operation)?.applied.settings?.kerfMm;
     expect([kerfOf('cut'), kerfOf('score')]).toEqual([0.25, 0]);
+  });
+});
+
+describe('which side is kept', () => {
+  const widths = (job: JobDocument) =>
+    litWays(job)
+      .map((way) => pathBounds(way).maxX - pathBounds(way).minX)
+      .sort((a, b) => b - a);
+  const ring = combineOutlines(
+    [box(20, 20, 40), box(30, 30, 20)].map((path) => ({ path, rule: 'nonzero' })),
+    'subtract',
+  );
+
+  test('an item’s own word goes over its layer’s, and that over nesting; its holes are holes of what is kept', () => {
+    const kept = (own: Keep | null, layer: Keep | 'nesting') => {
+      const one = item(ring, 'cut');
+      const job = setBurning(withKerf([one], 0.4), 'cut', { keep: layer });
+      return widths(keepSide(job, new Set([one.id]), own)).map((width) => Math.round(width * 100) / 100);
+    };
+    expect(kept(null, 'nesting')).toEqual([40.4, 19.6]);
+    expect(kept(null, 'line')).toEqual([40, 20]);
+    expect(kept(null, 'outside')).toEqual([39.6, 20.4]);
+    expect(kept('inside', 'outside')).toEqual([40.4, 19.6]);
+    expect(kept('line', 'inside')).toEqual([40, 20]);
+  });
+
+  test('what is to be kept inside comes out true within a hole, too', () => {
+    const disc = item(circle(60, 60, 10), 'cut', { keep: 'inside' });
+    expect(widths(withKerf([item(box(20, 20, 80), 'cut'), disc], 0.4))[1]).toBeCloseTo(20.4, 1);
+    const told = withKerf([item(box(20, 20, 80), 'cut'), item(circle(60, 60, 10), 'cut')], 0.4);
+    expect(widths(told)[1]).toBeCloseTo(19.6, 1);
+  });
+
+  test('along the line, pieces measure less and holes more, by the kerf', () => {
+    const one = item(box(0, 0, 10), 'cut', { keep: 'line' });
+    expect([burntGrowth(one, 0, 0.2), burntGrowth(one, 1, 0.2)]).toEqual([-0.2, 0.2]);
+    expect(burntGrowth(item(box(0, 0, 10), 'cut'), 0, 0.2)).toBe(0);
+  });
+
+  test('it is stored, and a word that is none is refused', () => {
+    const job = setBurning(jobWith([item(ring, 'cut', { keep: 'outside', also: 'score' })]), 'cut', { keep: 'line' });
+    const json = JSON.parse(JSON.stringify(jobToJson(job)));
+    expect(jobFromJson(json)).toEqual(job);
+    json.drawing.items[0].keep = 'both';
+    expect(() => jobFromJson(json)).toThrow('item 0: keep must be inside, outside, line');
+  });
+});
+
+describe('what the kerf does not leave', () => {
+  const findings = (items: Item[], kerf: number) => {
+    const prepared = prepareJob(withKerf(items, kerf), shop);
+    return checkJob(prepared, planJob(prepared)).filter(({ code }) =>
+      ['thin-wall', 'narrow-gap', 'sharp-corner', 'shared-cut', 'line-drawn-twice'].includes(code),
+    );
+  };
+  const codes = (items: Item[], kerf = 0.2) => findings(items, kerf).map(({ code }) => code);
+
+  test('a wall between two holes, from both sides of its width', () => {
+    const plate = (wall: number) => [
+      item(box(20, 20, 80), 'cut'),
+      item(box(30, 30, 20), 'cut'),
+      item(box(50 + wall, 30, 20), 'cut'),
+    ];
+    const [thin] = findings(plate(0.19), 0.2);
+    expect(thin).toMatchObject({ code: 'thin-wall', level: 'warns' });
+    expect(thin.itemIds).toHaveLength(2);
+    const [place] = thin.places ?? [];
+    expect([place.minX, place.maxX]).toEqual([expect.closeTo(50, 1), expect.closeTo(50.19, 1)]);
+    expect(codes(plate(0.21))).toEqual([]);
+  });
+
+  test('a slot, a gap between parts, and a keyhole whose neck is too narrow, but not the corners of a rectangle', () => {
+    const gapped = (gap: number) => [item(box(20, 20, 30), 'cut'), item(box(50 + gap, 20, 30), 'cut')];
+    expect(codes(gapped(0.15))).toEqual(['narrow-gap']);
+    expect(codes(gapped(0.25))).toEqual([]);
+    const keyhole = combineOutlines(
+      [circle(60, 60, 5), box(59.95, 60, 0.1, 20)].map((path) => ({ path, rule: 'nonzero' })),
+      'unite',
+    );
+    expect(codes([item(box(20, 20, 80), 'cut'), item(keyhole, 'cut')])).toContain('narrow-gap');
+    expect(codes([item(box(20, 20, 80), 'cut'), item(box(30, 30, 20), 'cut')], 0.8)).not.toContain('narrow-gap');
+  });
+
+  test('an edge for two parts, instead of a line drawn twice', () => {
+    const shared = findings([item(box(20, 20, 30), 'cut'), item(box(50, 20, 30), 'cut')], 0.2);
+    expect(shared.map(({ code }) => code)).toEqual(['shared-cut']);
+    expect(shared[0].message).toMatch(/^30\.0 mm of edge is shared by parts.*each part loses 0\.1 mm/);
+    expect(codes([item(box(20, 20, 30), 'cut'), item(box(50, 20, 30), 'cut')], 0)).toEqual(['line-drawn-twice']);
+  });
+
+  test('sharp inner corners, by how much stays in them; outer ones are cut as drawn', () => {
+    // A triangular hole of 30° at its tip: 1 / sin 15° − 1 = 2.864 half kerfs stay.
+    const tip = (30 * Math.PI) / 180;
+    const hole = line(40, 60, 70, 60, 40 + 30 * Math.cos(tip), 60 - 30 * Math.sin(tip), 40, 60);
+    const [sharp] = findings([item(box(20, 20, 80), 'cut'), item(hole, 'cut')], 0.2);
+    expect(sharp).toMatchObject({ code: 'sharp-corner', level: 'notes' });
+    expect(sharp.message).toMatch(/^In 1 inner corner the beam, being round, leaves up to 0\.29 mm/);
+    expect(codes([item(hole, 'cut')])).not.toContain('sharp-corner');
+    expect(codes([item(box(20, 20, 80), 'cut'), item(box(30, 30, 20), 'cut')], 0.3)).toEqual([]);
   });
 });
 

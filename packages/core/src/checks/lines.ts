@@ -1,5 +1,6 @@
 import { type Item, polylinesOf } from '../drawing/item.ts';
 import { burntItems, type Check, countOf, finding, ifAny } from './finding.ts';
+import { sharedCuts } from './kerf.ts';
 import { overlappingOwners } from './overlap.ts';
 
 function hasOpen(item: Item): boolean {
@@ -37,7 +38,9 @@ export const checkTwice: Check = (prepared) => {
   const items = burntItems(prepared, 'cut', 'score');
   const lines = items.flatMap((item, owner) => polylinesOf(item).map((line) => ({ owner, line })));
   const { owners, lengthMm } = overlappingOwners(lines);
-  if (owners.length === 0) return [];
+  // Parts that share an edge on purpose are said of their own.
+  const shared = new Set(sharedCuts(prepared).items);
+  if (owners.every((owner) => shared.has(items[owner]))) return [];
   return [
     finding(
       'line-drawn-twice',

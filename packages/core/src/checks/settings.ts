@@ -1,8 +1,5 @@
 import { isBurnt, operationNames } from '../colours/operation.ts';
-import { kerfLines } from '../fit/kerf.ts';
-import type { PreparedLayer } from '../plan/prepare.ts';
-import { nestedLines } from '../plan/steps.ts';
-import { type Check, countOf, finding, ifAny } from './finding.ts';
+import { type Check, finding } from './finding.ts';
 
 /** Layers that have items but no settings to burn with, or settings beyond the machine. */
 export const checkSettings: Check = ({ job, machine, layers }) => {
@@ -45,29 +42,6 @@ export const checkSettings: Check = ({ job, machine, layers }) => {
       );
     }),
   ];
-};
-
-/** Outlines so narrow that the beam takes away all of them. */
-export const checkKerf: Check = (prepared) => {
-  const cuts = prepared.layers.filter(({ layer, burns }) => burns && layer.operation === 'cut');
-  const kerfOf = ({ applied }: PreparedLayer) => applied.settings?.kerfMm ?? 0;
-  if (cuts.every((layer) => kerfOf(layer) === 0)) return [];
-  const lines = nestedLines(prepared, cuts);
-  return cuts.flatMap((layer, i) => {
-    const kerfMm = kerfOf(layer);
-    const swallowed = lines.flatMap(({ at, line, depth }) =>
-      at === i && kerfLines(line.item, line.nth, depth, kerfMm).length === 0 ? [line.item] : [],
-    );
-    return ifAny(swallowed, () =>
-      finding(
-        'kerf-swallows',
-        'blocks',
-        `${countOf(swallowed.length, 'hole is', 'holes are')} no wider than the kerf of ${kerfMm} mm, and would not be burnt. Make it a single line, or set the kerf to 0.`,
-        [...new Set(swallowed)],
-        layer.layer.id,
-      ),
-    );
-  });
 };
 
 /** Engravings so near the edge of the bed that the head cannot come to speed before them. */

@@ -49,7 +49,7 @@ interface Decision {
 
 /** The same for items that mean the same under any key. */
 const paintName = perItem(
-  ({ paint, pinned }) => `${paint.stroke} ${paint.strokeWidthMm} ${paint.fill} ${pinned ?? ''}`,
+  ({ paint, pinned, also }) => `${paint.stroke} ${paint.strokeWidthMm} ${paint.fill} ${pinned ?? ''} ${also ?? ''}`,
 );
 
 /** What was derived last: most edits change few items, and none in a way that changes what it means. */
@@ -129,6 +129,8 @@ function derive(job: JobDocument, key: ColourKey): Meaning {
         if (layerId === null) open = true;
         else parts.set(layerId, [...(parts.get(layerId) ?? []), mark.part]);
       }
+      const also = existing(item.also ?? null);
+      if (also !== null && !parts.has(also)) parts.set(also, ['stroke']);
       meant = { uses, layers: [...parts], open };
       alike.set(name, meant);
     }

@@ -2,7 +2,7 @@ import { type Matrix, multiply, type Point, rotation, scaling, translation } fro
 import type { LengthUnit } from '../units/length.ts';
 import type { DimensionEnd, DimensionMark } from './dimension.ts';
 import { foldScale } from './fold.ts';
-import { type Group, type Item, topGroupOf } from './item.ts';
+import { type Group, type Item, type Keep, topGroupOf } from './item.ts';
 import type { Assignment, GuideLine, JobDocument, PaintPart } from './job.ts';
 import type { LayerSettings } from './layer.ts';
 import type { Sheet } from './sheet.ts';
@@ -122,6 +122,16 @@ export function pinItems(job: JobDocument, ids: ReadonlySet<string>, layerId: st
 }
 
 /** Says what a paint means in this job; `layerId` null takes the job's own word back. */
+/** Says which side of items' cut lines is kept; null as their layer says. */
+export function keepSide(job: JobDocument, ids: ReadonlySet<string>, keep: Keep | null): JobDocument {
+  return changeItems(job, ids, ({ keep: _, ...item }) => (keep === null ? item : { ...item, keep }));
+}
+
+/** Has items' outlines burn on a second layer as well; null on theirs alone. */
+export function alsoOn(job: JobDocument, ids: ReadonlySet<string>, layerId: string | null): JobDocument {
+  return changeItems(job, ids, ({ also: _, ...item }) => (layerId === null ? item : { ...item, also: layerId }));
+}
+
 export function assignPaint(
   job: JobDocument,
   paint: { part: PaintPart; colour: string; widthMm: number | null },

@@ -23,6 +23,11 @@ export const unpainted: Paint = { stroke: null, strokeWidthMm: 0, fill: null };
 
 export type { FillRule };
 
+/** Which side of a cut is the piece that comes out as drawn; on the line, neither does. */
+export type Keep = 'inside' | 'outside' | 'line';
+
+export const keeps: readonly Keep[] = ['inside', 'outside', 'line'];
+
 /** Anything on the bed. Its place is `matrix` applied to its shape, in mm from the bed's top left, y down. */
 export interface Item {
   readonly id: string;
@@ -40,6 +45,10 @@ export interface Item {
   readonly locked?: boolean;
   /** Items with the same link are copies of one thing: a change to the shape of one changes all. */
   readonly link?: string;
+  /** Which side of its cut lines is kept; as its layer says where nothing is said. */
+  readonly keep?: Keep;
+  /** A second layer, on which its outline burns as well: an engraving that is cut along its own edge. */
+  readonly also?: string;
 }
 
 export interface Group {

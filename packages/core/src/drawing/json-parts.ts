@@ -43,3 +43,9 @@ export function asList(value: unknown, where: string): unknown[] {
   if (!Array.isArray(value)) throw new NotADrawing(`${where} must be a list`);
   return value;
 }
+
+export function oneOf<T extends string>(value: unknown, known: readonly T[], where: string): T {
+  const found = known.find((one) => one === value);
+  if (found === undefined) throw new NotADrawing(`${where} must be ${known.join(', ')}`);
+  return found;
+}

@@ -2,9 +2,19 @@ import type { Matrix, Point } from '../geometry/matrix.ts';
 import { lengthUnits } from '../units/length.ts';
 import { type Arrival, type ReadingChoices, solidSides } from './arrival.ts';
 import type { DimensionAxis, DimensionEnd, DimensionMark } from './dimension.ts';
-import type { Drawing, Item } from './item.ts';
+import { type Drawing, type Item, keeps } from './item.ts';
 import type { GuideLine, JobDocument } from './job.ts';
-import { asColour, asList, asNumber, asNumbers, asRecord, asText, asTextOrNull, NotADrawing } from './json-parts.ts';
+import {
+  asColour,
+  asList,
+  asNumber,
+  asNumbers,
+  asRecord,
+  asText,
+  asTextOrNull,
+  NotADrawing,
+  oneOf,
+} from './json-parts.ts';
 import {
   burningFromJson,
   flipFromJson,
@@ -87,6 +97,8 @@ function itemFromJson(json: unknown, where: string): Item {
     hidden: record.hidden === true,
     ...(record.locked === true ? { locked: true } : {}),
     ...(record.link === undefined ? {} : { link: asText(record.link, `${where}: link`) }),
+    ...(record.keep === undefined ? {} : { keep: oneOf(record.keep, keeps, `${where}: keep`) }),
+    ...(record.also === undefined ? {} : { also: asText(record.also, `${where}: also`) }),
   };
 }
 

@@ -1,5 +1,6 @@
+import { keeps } from './item.ts';
 import type { FillFlip, StartPoint } from './job.ts';
-import { asList, asNumber, asRecord, asText, NotADrawing } from './json-parts.ts';
+import { asList, asNumber, asRecord, asText, NotADrawing, oneOf } from './json-parts.ts';
 import type { Layer, LayerBurning, LayerSettings, LineOrder, Operation } from './layer.ts';
 import { firstRun, type Landing, type Run } from './run.ts';
 
@@ -9,12 +10,6 @@ import { firstRun, type Landing, type Run } from './run.ts';
 
 const operations: readonly Operation[] = ['cut', 'score', 'engrave', 'guide', 'note'];
 const orders: readonly LineOrder[] = ['inside-first', 'nearest', 'parts', 'rows', 'as-drawn', 'by-hand'];
-
-function oneOf<T extends string>(value: unknown, known: readonly T[], where: string): T {
-  const found = known.find((one) => one === value);
-  if (found === undefined) throw new NotADrawing(`${where} must be ${known.join(', ')}`);
-  return found;
-}
 
 /** @throws NotADrawing naming what is wrong */
 export function layerFromJson(json: unknown, where: string): Layer {
@@ -50,6 +45,7 @@ export function burningFromJson(json: unknown, where: string): Partial<LayerBurn
     ...known('start', ['nearest', 'corner']),
     ...known('fillRule', ['even-odd', 'as-drawn']),
     ...known('overlaps', ['cancel', 'unite']),
+    ...known('keep', ['nesting', ...keeps]),
     ...(record.depth === undefined ? {} : { depth: depthFromJson(record.depth, `${where}: depth`) }),
   };
 }

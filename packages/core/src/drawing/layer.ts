@@ -1,3 +1,5 @@
+import type { Keep } from './item.ts';
+
 /** What the machine does with a layer. Guide and Note are shown, never burnt. */
 export type Operation = 'cut' | 'score' | 'engrave' | 'guide' | 'note';
 
@@ -45,6 +47,8 @@ export interface LayerBurning {
   readonly fillRule: 'even-odd' | 'as-drawn';
   /** What becomes of items that overlap: neither burns there, or both as one. */
   readonly overlaps: 'cancel' | 'unite';
+  /** Which side of its cuts is kept; by nesting, the inside of pieces and the outside of their holes. */
+  readonly keep: 'nesting' | Keep;
   /** Power by how dark an item's fill is: by steps, or without (`steps` null); `lightest` is the share of power at white. */
   readonly depth: { readonly steps: number | null; readonly lightest: number } | null;
 }
@@ -55,5 +59,6 @@ export const usualBurning: LayerBurning = {
   start: 'nearest',
   fillRule: 'even-odd',
   overlaps: 'cancel',
+  keep: 'nesting',
   depth: null,
 };

@@ -1,5 +1,6 @@
-import { type Item, pathOf, perItem, polylinesOf } from '../drawing/item.ts';
+import { type Item, type Keep, pathOf, perItem, polylinesOf } from '../drawing/item.ts';
 import { flatten, type Polyline } from '../geometry/flatten.ts';
+import { nestDepths } from '../geometry/nesting.ts';
 import { offsetOutlines, plainOffset } from '../geometry/offset.ts';
 import { type Path, PathBuilder } from '../geometry/path.ts';
 import { pathOfSubpaths, subpathsOf } from '../geometry/stretches.ts';
@@ -9,18 +10,35 @@ const wayTolerance = 0.004;
 
 const known = new WeakMap<Polyline, Map<number, Polyline[]>>();
 
+const ownDepths = perItem((item) => nestDepths(polylinesOf(item)));
+
 /**
- * The way of the beam along a closed outline, so that what is kept comes out as drawn: half the kerf outside an
- * outline whose inside is kept, half of it inside a hole. Open lines, and a kerf of 0, are burnt as drawn.
+ * On which side of an outline the beam goes, so that what is kept comes out as drawn: 1 outside it, -1 inside it, 0
+ * along it. By nesting, outlines at even depths are edges of pieces, those at odd ones of holes; an item told to
+ * keep its inside is a piece wherever it lies, its own holes holes, and one told to keep what is outside a hole.
  *
  * @param nth which of the item's outlines it is
- * @param depth in how many others it lies: at even depths it is the edge of a piece, at odd ones that of a hole
+ * @param depth in how many others it lies
+ * @param keep what its layer says; the item's own word goes over it
+ */
+export function beamSide(item: Item, nth: number, depth: number, keep: 'nesting' | Keep = 'nesting'): -1 | 0 | 1 {
+  const kept = item.keep ?? keep;
+  if (kept === 'line') return 0;
+  if (kept === 'nesting') return depth % 2 === 0 ? 1 : -1;
+  const isHole = ownDepths(item)[nth] % 2 === 1;
+  return (kept === 'inside') === isHole ? -1 : 1;
+}
+
+/**
+ * The way of the beam along a closed outline: half the kerf beside it, on the side of `beamSide`. Open lines, and a
+ * kerf of 0, are burnt as drawn.
+ *
  * @returns more than one where a narrow place closes, none where nothing of it is left
  */
-export function kerfLines(item: Item, nth: number, depth: number, kerfMm: number): readonly Polyline[] {
+export function kerfLines(item: Item, nth: number, side: -1 | 0 | 1, kerfMm: number): readonly Polyline[] {
   const line = polylinesOf(item)[nth];
-  if (!line.closed || kerfMm === 0) return [line];
-  const by = (depth % 2 === 0 ? 1 : -1) * (kerfMm / 2);
+  if (!line.closed || kerfMm === 0 || side === 0) return [line];
+  const by = side * (kerfMm / 2);
   let all = known.get(line);
   if (!all) {
     all = new Map();
@@ -48,4 +66,14 @@ function outlineAt(item: Item, nth: number): Path {
   const builder = new PathBuilder().moveTo(points[0], points[1]);
   for (let i = 2; i < points.length; i += 2) builder.lineTo(points[i], points[i + 1]);
   return builder.close().build();
+}
+
+/**
+ * What an item's outlines will measure once burnt, more or less than drawn, in mm over the whole width: 0 where the
+ * kerf is allowed for, less by the kerf of pieces cut along the line, more by it of holes.
+ */
+export function burntGrowth(item: Item, depth: number, kerfMm: number, keep: 'nesting' | Keep = 'nesting'): number {
+  const side = beamSide(item, 0, depth, keep);
+  if (side !== 0) return 0;
+  return depth % 2 === 0 ? -kerfMm : kerfMm;
 }

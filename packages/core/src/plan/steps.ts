@@ -1,7 +1,7 @@
 import { type Item, pathOf, polylinesOf } from '../drawing/item.ts';
 import type { StartPoint } from '../drawing/job.ts';
 import type { LayerSettings } from '../drawing/layer.ts';
-import { kerfLines } from '../fit/kerf.ts';
+import { beamSide, kerfLines } from '../fit/kerf.ts';
 import { polylineContains } from '../geometry/flatten.ts';
 import type { Point } from '../geometry/matrix.ts';
 import { nestDepths } from '../geometry/nesting.ts';
@@ -140,7 +140,7 @@ function cutSteps(prepared: PreparedJob, cuts: readonly Burning[]): StepDraft[] 
     prepared,
     cuts.map(({ layer }) => layer),
   ).flatMap(({ at, line, depth }) =>
-    beamLines(line, depth, cuts[at].settings.kerfMm).map((way) => ({ cut: cuts[at], line: way, depth })),
+    beamLines(cuts[at], line, depth).map((way) => ({ cut: cuts[at], line: way, depth })),
   );
   const depths = Int32Array.from(all, ({ depth }) => depth);
   const deepest = depths.reduce((most, depth) => Math.max(most, depth), 0);
@@ -188,8 +188,9 @@ export function nestedLines(
 }
 
 /** The way of the beam along a line, at half the kerf from it; where the line was told to start, near there. */
-function beamLines(line: BurnLine, depth: number, kerfMm: number): BurnLine[] {
-  const ways = kerfLines(line.item, line.nth, depth, kerfMm);
+function beamLines({ layer, settings }: Burning, line: BurnLine, depth: number): BurnLine[] {
+  const side = beamSide(line.item, line.nth, depth, layer.burning.keep);
+  const ways = kerfLines(line.item, line.nth, side, settings.kerfMm);
   if (ways[0] === line.line) return [line];
   return ways.map((way) => {
     if (line.start === null) return { ...line, line: way };

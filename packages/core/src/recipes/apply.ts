@@ -39,8 +39,9 @@ export function applyRecipe(
       sources[setting] = { kind: 'key' };
       return keyed;
     }
-    if (recipe) sources[setting] = { kind: 'recipe', evidence: recipe.evidence };
-    return recipe?.[setting] ?? undefined;
+    const known = recipe?.[setting] ?? undefined;
+    if (recipe && known !== undefined) sources[setting] = { kind: 'recipe', evidence: recipe.evidence };
+    return known;
   };
   let powerPercent = from('powerPercent');
   if (powerShare !== undefined && powerPercent !== undefined && sources.powerPercent?.kind === 'recipe') {

@@ -1,6 +1,8 @@
 import type { ColourKey } from '../colours/key.ts';
 import type { Operation } from '../colours/operation.ts';
 import type { Sheet } from '../drawing/sheet.ts';
+import type { FitName } from '../geometry/ties.ts';
+import type { Figure, FigureSource } from './figures.ts';
 import type { Pricing } from './pricing.ts';
 
 /** Where a machine's X0 Y0 lies on its bed. From a top-left origin Y runs down, from the others up. */
@@ -43,6 +45,8 @@ export interface Recipe {
   readonly lineSpacingMm: number;
   /** The width of the burn as it was measured, in mm; null where it was not. */
   readonly kerfMm?: number | null;
+  /** Who measured that, and when. */
+  readonly kerfFrom?: FigureSource | null;
   readonly evidence: Evidence;
   readonly note: string;
 }
@@ -58,6 +62,8 @@ export interface Material {
   /** Why it must never be lasered; null when it may. */
   readonly forbidden: string | null;
   readonly recipes: readonly Recipe[];
+  /** How much wider than a thing its pocket is, by fit, where that was learnt. */
+  readonly fits?: Readonly<Partial<Record<FitName, Figure>>>;
 }
 
 /** What a shop has: the default machine, key and material are the first of each. */

@@ -15,7 +15,7 @@ import { useLive } from '../../stores/live.ts';
 import { adjust } from '../arriving/arriving.ts';
 import { ArrivingLayer } from '../arriving/arriving-layer.tsx';
 import { useBench, useBenchActions } from '../context.ts';
-import { jobOf, machineOf, unitOf, type View } from '../store.ts';
+import { isPlanned, jobOf, machineOf, unitOf, type View } from '../store.ts';
 import { chooseTool } from '../tools/choose.ts';
 import { caught, rounded } from '../tools/snapping.ts';
 import type { ToolPoint } from '../tools/tool.ts';
@@ -23,6 +23,7 @@ import { useShownRun } from '../use-shown-run.ts';
 import { ArtworkPainter } from './artwork-painter.ts';
 import { drawBed, type Tones } from './draw-bed.ts';
 import { BurnPainter, headAt } from './draw-burn.ts';
+import { drawGaps } from './draw-gaps.ts';
 import { LayoutMarks } from './layout-marks.tsx';
 import { usePictures } from './pictures.ts';
 import { Rulers } from './rulers.tsx';
@@ -166,6 +167,7 @@ export function BedView({ asBurnt }: { asBurnt: boolean }) {
             <Shape sceneFunc={(context) => drawBed(context._context, view, machine, sheets, materials, tones)} />
           </Layer>
           <ArtworkLayer size={size} ink={tones.ink} asBurnt={asBurnt} />
+          <GapsLayer bed={tones.bed} asBurnt={asBurnt} />
           <ArrivingLayer ink={tones.ink} />
           <Layer>
             {toolName === 'pick' && <SelectionHandles />}
@@ -238,6 +240,22 @@ const Artwork = memo(function Artwork(props: { size: Size; ink: string; faint: b
     </Layer>
   );
 });
+
+/** What cutting takes from the sheet, by the plan; while that is worked out anew, not at all. */
+function GapsLayer({ bed, asBurnt }: { bed: string; asBurnt: boolean }) {
+  const shown = useBench(({ look, prepared: { run } }) => {
+    const inPlace = asBurnt || (!run.mirrored && run.landing.kind === 'as-drawn');
+    return look === 'burnt' && inPlace;
+  });
+  const view = useBench((state) => state.view);
+  const prepared = useBench((state) => state.prepared);
+  const plan = useBench((state) => (isPlanned(state) ? (state.planned?.plan ?? null) : null));
+  return (
+    <Layer listening={false}>
+      {plan && shown && <Shape sceneFunc={(context) => drawGaps(context._context, view, prepared, plan, bed)} />}
+    </Layer>
+  );
+}
 
 /** The frame around the selection, with handles to scale and turn it. */
 function SelectionHandles() {

@@ -109,8 +109,8 @@ export function drawGlow(
 
 const burntFill = 'rgb(74 44 20 / 0.62)';
 
-/** How wide a cut's gap and a score's groove look, in mm. */
-const burntLine = { cut: 0.25, score: 0.18 };
+/** How wide a score's groove looks, in mm; a cut is as wide as its kerf, which is drawn of its own. */
+const burntLine = { cut: 0, score: 0.18 };
 
 /** As it will look on the sheet: engraving browned, scores a groove, cuts through. What is not burnt does not show. */
 function drawBurnt(context: CanvasRenderingContext2D, outline: Path2D, operation: Operation | null, px: number): void {

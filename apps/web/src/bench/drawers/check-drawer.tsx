@@ -1,10 +1,11 @@
 import type { Finding } from '@lambent/core';
 import { CircleCheck } from 'lucide-react';
+import { useState } from 'react';
 import { Button } from '../../ui/button.tsx';
 import { Notice } from '../../ui/notice.tsx';
 import { useBench, useBenchActions } from '../context.ts';
 import { isPlanned } from '../store.ts';
-import { showSelection } from '../use-shortcuts.ts';
+import { showPlace, showSelection } from '../use-shortcuts.ts';
 import { Drawer } from './drawer.tsx';
 
 const titles: Record<Finding['code'], string> = {
@@ -21,6 +22,10 @@ const titles: Record<Finding['code'], string> = {
   'beyond-machine': 'Beyond the machine',
   'forbidden-stock': 'Never laser this',
   'kerf-swallows': 'Narrower than the kerf',
+  'thin-wall': 'Thinner than the kerf',
+  'narrow-gap': 'No room for the beam',
+  'sharp-corner': 'Corners that stay round',
+  'shared-cut': 'An edge for two parts',
   'run-up-short': 'Little room to speed up',
   'layer-off': 'A layer is off',
   'hidden-parts': 'Hidden parts',
@@ -68,7 +73,8 @@ export function CheckDrawer() {
 
 function FindingCard({ finding }: { finding: Finding }) {
   const actions = useBenchActions();
-  const { itemIds } = finding;
+  const { itemIds, places = [] } = finding;
+  const [shown, setShown] = useState(0);
   return (
     <div
       onPointerEnter={() => actions.pointOut(itemIds)}
@@ -87,6 +93,18 @@ function FindingCard({ finding }: { finding: Finding }) {
             }}
           >
             {itemIds.length === 1 ? 'Show it' : `Show the ${itemIds.length}`}
+          </Button>
+        )}
+        {places.length > 0 && (
+          <Button
+            look="quiet"
+            onClick={() => {
+              actions.select(itemIds);
+              showPlace(actions, places[shown % places.length]);
+              setShown(shown + 1);
+            }}
+          >
+            {places.length === 1 ? 'Go to the place' : `Go to place ${(shown % places.length) + 1} of ${places.length}`}
           </Button>
         )}
       </Notice>

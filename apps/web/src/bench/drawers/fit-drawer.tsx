@@ -1,5 +1,6 @@
 import { BorderPart } from './border-part.tsx';
 import { Drawer } from './drawer.tsx';
+import { KerfPart } from './kerf-part.tsx';
 import { Makings } from './makings.tsx';
 import { OffsetPart } from './offset-part.tsx';
 
@@ -11,6 +12,7 @@ export function FitDrawer() {
         makings={[
           { name: 'Offset', about: 'Outlines at a distance', part: <OffsetPart /> },
           { name: 'Border', about: 'One outline around everything', part: <BorderPart /> },
+          { name: 'Kerf', about: 'What the beam takes away', part: <KerfPart /> },
         ]}
       />
     </Drawer>

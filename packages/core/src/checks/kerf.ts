@@ -1,0 +1,184 @@
+import { boundsOf, type Item } from '../drawing/item.ts';
+import { beamSide, kerfLines } from '../fit/kerf.ts';
+import { type Box, boxesMeet, growBox } from '../geometry/box.ts';
+import { type Polyline, signedArea } from '../geometry/flatten.ts';
+import { thinPlaces } from '../geometry/thin.ts';
+import type { BurnLine } from '../plan/order.ts';
+import type { PreparedJob, PreparedLayer } from '../plan/prepare.ts';
+import { nestedLines } from '../plan/steps.ts';
+import { type Check, countOf, type Finding, finding, ifAny } from './finding.ts';
+import { overlappingOwners } from './overlap.ts';
+
+interface KerfCut {
+  readonly layer: PreparedLayer;
+  readonly kerfMm: number;
+  readonly line: BurnLine;
+  readonly side: -1 | 0 | 1;
+}
+
+const known = new WeakMap<PreparedJob, readonly KerfCut[]>();
+
+/** Every line of what is cut with a kerf, and on which side of it the beam goes. */
+function kerfCuts(prepared: PreparedJob): readonly KerfCut[] {
+  let cuts = known.get(prepared);
+  if (!cuts) {
+    const layers = prepared.layers.filter(({ layer, burns }) => burns && layer.operation === 'cut');
+    const kerfs = layers.map(({ applied }) => applied.settings?.kerfMm ?? 0);
+    cuts = kerfs.every((kerf) => kerf === 0)
+      ? []
+      : nestedLines(prepared, layers).flatMap(({ at, line, depth }) => {
+          const layer = layers[at];
+          const side = beamSide(line.item, line.nth, depth, layer.burning.keep);
+          return kerfs[at] > 0 && line.line.closed ? [{ layer, kerfMm: kerfs[at], line, side }] : [];
+        });
+    known.set(prepared, cuts);
+  }
+  return cuts;
+}
+
+function itemsOf(cuts: readonly KerfCut[]): Item[] {
+  return [...new Set(cuts.map(({ line }) => line.item))];
+}
+
+/** Outlines so narrow that the beam takes away all of them. */
+export const checkKerf: Check = (prepared) => {
+  const swallowed = kerfCuts(prepared).filter(
+    ({ line, side, kerfMm }) => kerfLines(line.item, line.nth, side, kerfMm).length === 0,
+  );
+  return byLayer(swallowed).map(([layer, cuts]) =>
+    finding(
+      'kerf-swallows',
+      'blocks',
+      `${countOf(cuts.length, 'hole is', 'holes are')} no wider than the kerf of ${cuts[0].kerfMm} mm, and would not be burnt. Make it a single line, or set the kerf to 0.`,
+      itemsOf(cuts),
+      layer.layer.id,
+    ),
+  );
+};
+
+function byLayer(cuts: readonly KerfCut[]): [PreparedLayer, KerfCut[]][] {
+  const layers = new Map<PreparedLayer, KerfCut[]>();
+  for (const cut of cuts) layers.set(cut.layer, [...(layers.get(cut.layer) ?? []), cut]);
+  return [...layers];
+}
+
+/** Walls that the beam would take away from both sides, and slots and gaps between parts that it cannot go into. */
+export const checkThin: Check = (prepared) => {
+  const cuts = kerfCuts(prepared);
+  if (cuts.length === 0) return [];
+  const kerfMm = Math.max(...cuts.map((cut) => cut.kerfMm));
+  const { walls, gaps } = thinPlaces(
+    cuts.map(({ line }) => line.line),
+    kerfMm,
+  );
+  // What is swallowed whole is said of its own.
+  const swallowed = cuts
+    .filter(({ line, side }) => kerfLines(line.item, line.nth, side, kerfMm).length === 0)
+    .map(({ line }) => growBox(boundsOf(line.item), 0.01));
+  const narrow = gaps.filter((place) => !swallowed.some((box) => boxesMeet(box, place)));
+  return [
+    ...found('thin-wall', walls, cuts, (count) => {
+      const walled = countOf(count, 'place of a piece is', 'places of pieces are');
+      return `${walled} thinner than the kerf of ${kerfMm} mm, and would burn away. Make it wider, or leave it out.`;
+    }),
+    ...found('narrow-gap', narrow, cuts, (count) => {
+      const gap = countOf(count, 'slot or gap is', 'slots or gaps are');
+      return `${gap} narrower than the kerf of ${kerfMm} mm: the beam cannot keep to both sides, and what is beside it loses. Make it wider, or cut it as a single line.`;
+    }),
+  ];
+};
+
+function found(
+  code: Finding['code'],
+  places: readonly Box[],
+  cuts: readonly KerfCut[],
+  say: (count: number) => string,
+): Finding[] {
+  const items = itemsOf(cuts.filter(({ line }) => places.some((place) => leadsThrough(line.line, place))));
+  return ifAny(items, () => finding(code, 'warns', say(places.length), items, null, places));
+}
+
+/** Whether a stretch of a line has its bounds meet those of a place. */
+function leadsThrough({ points }: Polyline, place: Box): boolean {
+  const last = points.length - 2;
+  let [x, y] = [points[last], points[last + 1]];
+  for (let i = 0; i < points.length; i += 2) {
+    const [px, py] = [x, y];
+    [x, y] = [points[i], points[i + 1]];
+    const box = { minX: Math.min(x, px), minY: Math.min(y, py), maxX: Math.max(x, px), maxY: Math.max(y, py) };
+    if (boxesMeet(box, place)) return true;
+  }
+  return false;
+}
+
+/** Edges that two parts have in common: each would be cut into the other by half the kerf. */
+export const checkSharedCuts: Check = (prepared) => {
+  const { items, lengthMm } = sharedCuts(prepared);
+  const kerfMm = Math.max(0, ...kerfCuts(prepared).map((cut) => cut.kerfMm));
+  return ifAny(items, () =>
+    finding(
+      'shared-cut',
+      'warns',
+      `${lengthMm.toFixed(1)} mm of edge is shared by parts: with the kerf of ${kerfMm} mm it is cut twice, and each part loses ${kerfMm / 2} mm to the other. Move them the kerf apart, or keep one of them on the line and remove the other’s edge.`,
+      items,
+    ),
+  );
+};
+
+/** The edges of pieces that lie on each other, and whose they are. */
+export function sharedCuts(prepared: PreparedJob): { items: Item[]; lengthMm: number } {
+  const edges = kerfCuts(prepared).filter(({ side }) => side === 1);
+  const items = itemsOf(edges);
+  const places = new Map(items.map((item, i) => [item, i]));
+  const lines = edges.map(({ line }) => ({ owner: places.get(line.item) ?? 0, line: line.line }));
+  const { owners, lengthMm } = overlappingOwners(lines);
+  return { items: owners.map((owner) => items[owner]), lengthMm };
+}
+
+/** How much of a corner may stay where the beam's own width keeps it out, in mm, before it is said. */
+const mostLeft = 0.1;
+
+/** Inner corners so sharp that the beam leaves something in them. */
+export const checkSharpCorners: Check = (prepared) => {
+  const places: Box[] = [];
+  const items = new Set<Item>();
+  let most = 0;
+  for (const { line, side, kerfMm } of kerfCuts(prepared)) {
+    if (side === 0) continue;
+    for (const { x, y, left } of sharpCorners(line.line, side, kerfMm)) {
+      if (left <= mostLeft) continue;
+      places.push(growBox({ minX: x, minY: y, maxX: x, maxY: y }, left));
+      items.add(line.item);
+      most = Math.max(most, left);
+    }
+  }
+  return ifAny([...items], () =>
+    finding(
+      'sharp-corner',
+      'notes',
+      `In ${countOf(places.length, 'inner corner', 'inner corners')} the beam, being round, leaves up to ${most.toFixed(2)} mm. A part with a sharp corner will not go all the way in; round the corner, or cut a relief hole there.`,
+      [...items],
+      null,
+      places,
+    ),
+  );
+};
+
+/** The corners of an outline that point into what is kept, and how far from each the beam's edge stays. */
+function sharpCorners({ points }: Polyline, side: number, kerfMm: number): { x: number; y: number; left: number }[] {
+  const count = points.length / 2;
+  const way = Math.sign(signedArea({ points, closed: true })) * side;
+  const corners: { x: number; y: number; left: number }[] = [];
+  for (let i = 0; i < count; i++) {
+    const [h, j] = [(i + count - 1) % count, (i + 1) % count];
+    const [x, y] = [points[2 * i], points[2 * i + 1]];
+    const [ux, uy] = [x - points[2 * h], y - points[2 * h + 1]];
+    const [vx, vy] = [points[2 * j] - x, points[2 * j + 1] - y];
+    const turn = Math.atan2(ux * vy - uy * vx, ux * vx + uy * vy) * way;
+    // Turned away from the side that the beam is on, it goes around the corner and leaves nothing.
+    if (turn >= 0) continue;
+    const half = (Math.PI + turn) / 2;
+    corners.push({ x, y, left: (1 / Math.sin(half) - 1) * (kerfMm / 2) });
+  }
+  return corners;
+}
