@@ -30,19 +30,22 @@ function scaledShape(shape: Shape, sx: number, sy: number): Shape | null {
   switch (shape.kind) {
     case 'rectangle': {
       if (shape.corners && !even) return null;
-      const { x, y, width, height, rx, ry, corners } = shape;
+      // A slot that was scaled by hand goes by no thickness any more.
+      const { x, y, width, height, rx, ry, corners, tied: _, ...plain } = shape;
       return {
-        ...shape,
+        ...plain,
         ...{ x: x * sx, y: y * sy, width: width * sx, height: height * sy, rx: rx * sx, ry: ry * sy },
         ...(corners ? { corners: corners.map((radius) => radius * sx) as [number, number, number, number] } : {}),
       };
     }
-    case 'ellipse':
-      return { ...shape, cx: shape.cx * sx, cy: shape.cy * sy, rx: shape.rx * sx, ry: shape.ry * sy };
+    case 'ellipse': {
+      const { bolt: _, ...plain } = shape;
+      return { ...plain, cx: shape.cx * sx, cy: shape.cy * sy, rx: shape.rx * sx, ry: shape.ry * sy };
+    }
     case 'slot': {
       if (!even) return null;
-      const { x1, y1, x2, y2, width } = shape;
-      return { ...shape, x1: x1 * sx, y1: y1 * sx, x2: x2 * sx, y2: y2 * sx, width: width * sx };
+      const { x1, y1, x2, y2, width, tied: _, ...plain } = shape;
+      return { ...plain, x1: x1 * sx, y1: y1 * sx, x2: x2 * sx, y2: y2 * sx, width: width * sx };
     }
     case 'polygon': {
       if (!even) return null;

@@ -247,5 +247,6 @@ function sheetFromJson(json: unknown, where: string): Sheet {
     height,
     margin: number('margin'),
     ...(sheet.angle === undefined || sheet.angle === 0 ? {} : { angle: number('angle') }),
+    ...(sheet.thicknessMm === undefined ? {} : { thicknessMm: number('thicknessMm') }),
   };
 }

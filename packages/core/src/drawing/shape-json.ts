@@ -5,7 +5,16 @@ import type { Matrix } from '../geometry/matrix.ts';
 import type { OffsetSettings } from '../geometry/offset.ts';
 import { coordsOf, type Path } from '../geometry/path.ts';
 import type { CombinedPart, Shape, TextSetting } from '../geometry/shapes.ts';
-import { asList, asNumber, asNumbers, asRecord, asText, asTextOrNull, NotADrawing } from './json-parts.ts';
+import {
+  type BoltTie,
+  boltRooms,
+  type FitTie,
+  fitNames,
+  type PartTie,
+  partRoles,
+  type ThicknessTie,
+} from '../geometry/ties.ts';
+import { asList, asNumber, asNumbers, asRecord, asText, asTextOrNull, NotADrawing, oneOf } from './json-parts.ts';
 
 interface PathJson {
   readonly verbs: string;
@@ -22,7 +31,7 @@ export type ShapeJson =
   | ({ kind: 'path'; corners?: readonly Corner[] } & PathJson)
   | ({ kind: 'text'; text: TextJson } & PathJson)
   | (Omit<Extract<Shape, { kind: 'picture' }>, 'visible'> & { visible?: PathJson })
-  | ({ kind: 'offset'; sources: readonly string[]; settings: OffsetSettings } & PathJson)
+  | ({ kind: 'offset'; sources: readonly string[]; settings: OffsetSettings; meets?: PartTie } & PathJson)
   | ({ kind: 'border'; sources: readonly string[]; settings: BorderSettings } & PathJson)
   | { kind: 'combined'; how: Combining; parts: (Omit<CombinedPart, 'shape'> & { shape: ShapeJson })[] };
 
@@ -34,8 +43,10 @@ export function shapeToJson(shape: Shape): ShapeJson {
       return { kind: 'path', ...pathToJson(shape.path), ...(shape.corners ? { corners: shape.corners } : {}) };
     case 'text':
       return { kind: 'text', text: textToJson(shape.text), ...pathToJson(shape.path) };
-    case 'offset':
-      return { kind: 'offset', sources: shape.sources, settings: shape.settings, ...pathToJson(shape.path) };
+    case 'offset': {
+      const { path, ...offset } = shape;
+      return { ...offset, ...pathToJson(path) };
+    }
     case 'picture': {
       const { visible, ...picture } = shape;
       return visible ? { ...picture, visible: pathToJson(visible) } : picture;
@@ -89,12 +100,13 @@ export function shapeFromJson(json: unknown, where: string, depth = 0): Shape {
         kind: 'rectangle',
         ...numbers('x', 'y', 'width', 'height', 'rx', 'ry'),
         ...(corners ? { corners: corners as unknown as [number, number, number, number] } : {}),
+        ...tiedFromJson(shape.tied, where),
       };
     }
     case 'ellipse':
-      return { kind: 'ellipse', ...numbers('cx', 'cy', 'rx', 'ry') };
+      return { kind: 'ellipse', ...numbers('cx', 'cy', 'rx', 'ry'), ...boltFromJson(shape.bolt, where) };
     case 'slot':
-      return { kind: 'slot', ...numbers('x1', 'y1', 'x2', 'y2', 'width') };
+      return { kind: 'slot', ...numbers('x1', 'y1', 'x2', 'y2', 'width'), ...tiedFromJson(shape.tied, where) };
     case 'polygon': {
       const sides = number('sides');
       if (!(Number.isInteger(sides) && sides >= 3 && sides <= 1000)) {
@@ -136,6 +148,7 @@ export function shapeFromJson(json: unknown, where: string, depth = 0): Shape {
         kind: 'offset',
         sources: sourcesFromJson(shape.sources, where),
         settings: offsetFromJson(shape.settings, `${where}: settings`),
+        ...(shape.meets === undefined ? {} : { meets: meetsFromJson(shape.meets, `${where}: meets`) }),
         path: pathFromJson(shape, where),
       };
     case 'combined': {
@@ -164,23 +177,46 @@ function partFromJson(json: unknown, where: string, depth: number): CombinedPart
 
 function offsetFromJson(json: unknown, where: string): OffsetSettings {
   const settings = asRecord(json, where);
-  const oneOf = <T extends string>(name: string, known: readonly T[]): T => {
-    const found = known.find((one) => one === settings[name]);
-    if (!found) throw new NotADrawing(`${where}: ${name} must be ${known.join(', ')}`);
-    return found;
-  };
+  const known = <T extends string>(name: string, values: readonly T[]): T =>
+    oneOf(settings[name], values, `${where}: ${name}`);
   return {
     by: asNumber(settings.by, `${where}: by`),
-    join: oneOf('join', ['round', 'miter', 'bevel']),
+    join: known('join', ['round', 'miter', 'bevel']),
     miterLimit: asNumber(settings.miterLimit, `${where}: miterLimit`),
-    cap: oneOf('cap', ['round', 'flat', 'square']),
+    cap: known('cap', ['round', 'flat', 'square']),
     ignoreHoles: settings.ignoreHoles === true,
-    side: oneOf('side', ['both', 'right', 'left']),
+    side: known('side', ['both', 'right', 'left']),
   };
 }
 
 function sourcesFromJson(json: unknown, where: string): string[] {
   return asList(json, `${where}: sources`).map((id) => asText(id, `${where}: source`));
+}
+
+function fitFromJson(tie: Record<string, unknown>, where: string): FitTie {
+  return {
+    fit: oneOf(tie.fit, fitNames, `${where}: fit`),
+    clearanceMm: asNumber(tie.clearanceMm, `${where}: clearanceMm`),
+  };
+}
+
+function tiedFromJson(json: unknown, where: string): { tied?: ThicknessTie } {
+  if (json === undefined) return {};
+  const tie = asRecord(json, `${where}: tied`);
+  return {
+    tied: { ...fitFromJson(tie, `${where}: tied`), side: oneOf(tie.side, ['width', 'height'], `${where}: side`) },
+  };
+}
+
+function meetsFromJson(json: unknown, where: string): PartTie {
+  const tie = asRecord(json, where);
+  return { ...fitFromJson(tie, where), role: oneOf(tie.role, partRoles, `${where}: role`) };
+}
+
+function boltFromJson(json: unknown, where: string): { bolt?: BoltTie } {
+  if (json === undefined) return {};
+  const { size, room } = asRecord(json, `${where}: bolt`);
+  return { bolt: { size: asText(size, `${where}: bolt size`), room: oneOf(room, boltRooms, `${where}: bolt room`) } };
 }
 
 function borderFromJson(json: unknown, where: string): BorderSettings {

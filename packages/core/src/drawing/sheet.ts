@@ -18,6 +18,8 @@ export interface Sheet {
   readonly margin: number;
   /** How far it is turned, in degrees clockwise on the screen; straight where nothing is said. */
   readonly angle?: number;
+  /** How thick it is as it was measured, in mm; as its material is said to be where it was not. */
+  readonly thicknessMm?: number;
 }
 
 /** From a sheet's own frame, mm from its own top left, to the bed. */

@@ -1,11 +1,13 @@
 import { type Item, pathOf } from '../drawing/item.ts';
 import type { JobDocument } from '../drawing/job.ts';
 import { borderAround } from '../geometry/border.ts';
+import { boxCentre } from '../geometry/box.ts';
 import type { Outline } from '../geometry/combine.ts';
-import { identity, invert, type Matrix, multiply } from '../geometry/matrix.ts';
+import { identity, invert, type Matrix, multiply, translation } from '../geometry/matrix.ts';
 import { type OffsetSettings, offsetOutlines } from '../geometry/offset.ts';
-import { type Path, transformPath } from '../geometry/path.ts';
+import { type Path, pathBounds, transformPath } from '../geometry/path.ts';
 import { type FollowingShape, isFollowing, type Shape } from '../geometry/shapes.ts';
+import type { PartTie } from '../geometry/ties.ts';
 
 /** What lies at a distance from items, in bed mm. */
 export function offsetOf(items: readonly Item[], settings: OffsetSettings): Path {
@@ -21,8 +23,17 @@ export function outlinesOfItems(items: readonly Item[]): Outline[] {
   });
 }
 
-/** What a shape that follows others comes to, in bed mm. */
+/** The same about (0, 0), whatever the items' place. */
+export function centredOffset(items: readonly Item[], settings: OffsetSettings): Path {
+  const path = offsetOf(items, settings);
+  if (path.verbs.length === 0) return path;
+  const { x, y } = boxCentre(pathBounds(path));
+  return transformPath(path, translation(-x, -y));
+}
+
+/** What a shape that follows others comes to, in bed mm; of one that lies where it is put, about (0, 0). */
 function madeFrom(shape: FollowingShape, sources: readonly Item[]): Path {
+  if (isPlaced(shape)) return centredOffset(sources, shape.settings);
   const outlines = outlinesOfItems(sources);
   return shape.kind === 'offset'
     ? offsetOutlines(outlines, shape.settings)
@@ -56,7 +67,7 @@ export function followSources(before: JobDocument, after: JobDocument): JobDocum
   }
   const followed = (item: Item): Item => {
     const isCopy = !known.has(item.id) && !isIdentity(item.matrix);
-    if (isFollowing(item.shape)) {
+    if (isFollowing(item.shape) && !isPlaced(item.shape)) {
       if (isCopy) return settled(item);
       const shape = followedShape(item.shape, identity);
       if (shape !== item.shape) return { ...item, shape, matrix: identity };
@@ -77,7 +88,7 @@ export function followSources(before: JobDocument, after: JobDocument): JobDocum
     if (!shape.sources.some(changed) && !asked.has(shape)) return shape;
     const sources = shape.sources.flatMap((id) => now.get(id) ?? []);
     if (sources.length === 0) return { kind: 'path', path: shape.path };
-    const back = invert(frame) ?? identity;
+    const back = isPlaced(shape) ? identity : (invert(frame) ?? identity);
     const path = transformPath(madeFrom(shape, sources), back);
     return { ...shape, sources: sources.map(({ id }) => id), path };
   };
@@ -109,6 +120,11 @@ export function followSources(before: JobDocument, after: JobDocument): JobDocum
 function hasSameOutline(a: Item | undefined, b: Item | undefined): boolean {
   if (a === b || !a || !b) return a === b;
   return a.shape === b.shape && a.fillRule === b.fillRule && a.matrix.every((value, i) => value === b.matrix[i]);
+}
+
+/** Whether a shape that follows others lies where it is put. */
+function isPlaced(shape: Shape): shape is Extract<Shape, { kind: 'offset' }> & { readonly meets: PartTie } {
+  return shape.kind === 'offset' && shape.meets !== undefined;
 }
 
 function sameItems(a: readonly Item[], b: readonly Item[]): boolean {

@@ -7,6 +7,7 @@ import { type Corner, shapeCorners } from './corners.ts';
 import type { Matrix } from './matrix.ts';
 import type { OffsetSettings } from './offset.ts';
 import { type Path, PathBuilder, transformPath } from './path.ts';
+import type { BoltTie, PartTie, ThicknessTie } from './ties.ts';
 
 /** What an item is, in its own numbers (mm, degrees): a shape keeps them until it is turned into points. */
 export type Shape =
@@ -23,8 +24,18 @@ export type Shape =
       readonly ry: number;
       /** A radius for each corner of its own, clockwise from the top left; rx and ry do not count then. */
       readonly corners?: readonly [number, number, number, number];
+      /** Where one side goes by the thickness of the stock. */
+      readonly tied?: ThicknessTie;
     }
-  | { readonly kind: 'ellipse'; readonly cx: number; readonly cy: number; readonly rx: number; readonly ry: number }
+  | {
+      readonly kind: 'ellipse';
+      readonly cx: number;
+      readonly cy: number;
+      readonly rx: number;
+      readonly ry: number;
+      /** The bolt that a round hole is for. */
+      readonly bolt?: BoltTie;
+    }
   /** A straight slot with round ends, by the centres of those and its width. */
   | {
       readonly kind: 'slot';
@@ -33,6 +44,8 @@ export type Shape =
       readonly x2: number;
       readonly y2: number;
       readonly width: number;
+      /** Where its width goes by the thickness of the stock. */
+      readonly tied?: ThicknessTie;
     }
   /** A regular polygon, or a star where it has an inner radius. `turn` is how far its first corner is from the top. */
   | {
@@ -59,12 +72,14 @@ export type Shape =
   | { readonly kind: 'combined'; readonly how: Combining; readonly parts: readonly CombinedPart[] }
   /**
    * What lies at a distance from other items, with the outline that comes to: it is made anew when they change. The
-   * outline is in bed mm; whatever holds it stays where it is.
+   * outline is in bed mm; whatever holds it stays where it is. One that `meets` its source is centred about (0, 0)
+   * instead, and lies wherever it is put: its size follows, its place does not.
    */
   | {
       readonly kind: 'offset';
       readonly sources: readonly string[];
       readonly settings: OffsetSettings;
+      readonly meets?: PartTie;
       readonly path: Path;
     }
   /** One outer edge around other items, made anew like an offset, in bed mm. */

@@ -57,7 +57,7 @@ function LayerKerf({ cut: { id, layer, applied, burning } }: { cut: PreparedLaye
   const actions = useBenchActions();
   const unit = useBench(unitOf);
   return (
-    <section aria-label={`Kerf of ${layer.name}`} className="flex flex-col gap-1.5">
+    <section aria-label={layer.name} className="flex flex-col gap-1.5">
       <LengthField
         label={`Kerf of ${layer.name}`}
         unit={unit}
@@ -88,7 +88,7 @@ function SelectionKerf({ cuts }: { cuts: readonly PreparedLayer[] }) {
   if (chosen.length === 0) return null;
   const words = new Set(chosen.map(({ keep }) => keep ?? 'layer'));
   return (
-    <section aria-label="Kerf of the selection" className="flex flex-col gap-1.5">
+    <section aria-label="The selection" className="flex flex-col gap-1.5">
       <Choice
         label="The selection keeps"
         value={words.size === 1 ? [...words][0] : null}
