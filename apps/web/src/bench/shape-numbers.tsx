@@ -1,8 +1,11 @@
 import {
   type BorderSettings,
+  type FitTie,
+  formatLength,
   type Item,
   isFollowing,
   itemsAmong,
+  type LengthUnit,
   loopPlace,
   outlinesOfItems,
   replaceShape,
@@ -41,6 +44,7 @@ export function ShapeNumbers({ item }: { item: Item }) {
     actions.edit(name, (job) => replaceShape(job, item.id, [next], newId));
   };
   const lengths = lengthsOf(shape);
+  const tie = tieWords(shape, unit);
   const plain = shape.kind === 'path' && !shape.corners;
   if ((plain || shape.kind === 'picture') && !item.link) return null;
   const [shown, apart] = [lengths.filter((length) => !length.apart), lengths.filter((length) => length.apart)];
@@ -90,7 +94,14 @@ export function ShapeNumbers({ item }: { item: Item }) {
           commit={(sweep) => change({ ...shape, sweep }, 'change sweep')}
         />
       )}
-      {isFollowing(shape) && <p className="text-[12px] text-quiet">It follows its source, and moves with it alone.</p>}
+      {isFollowing(shape) && (
+        <p className="text-[12px] text-quiet">
+          {shape.kind === 'offset' && shape.meets
+            ? 'Its size follows its part; it lies where you put it.'
+            : 'It follows its source, and moves with it alone.'}
+        </p>
+      )}
+      {tie && <p className="text-[12px] text-quiet">{tie}</p>}
       <div className="-ml-2 flex flex-wrap">
         {shape.kind === 'text' && (
           <Button look="quiet" onClick={() => editText(actions, item.id)}>
@@ -136,6 +147,20 @@ export function ShapeNumbers({ item }: { item: Item }) {
   );
 }
 
+/** What a shape's size goes by, where it goes by something. */
+function tieWords(shape: Shape, unit: LengthUnit): string | null {
+  const clearance = ({ fit, clearanceMm }: FitTie) => `${fit}, ${formatLength(clearanceMm, unit)}`;
+  if (shape.kind === 'offset' && shape.meets) {
+    const roles = { pocket: 'A pocket', insert: 'Goes into it', lid: 'A lid over it' };
+    return `${roles[shape.meets.role]}: ${clearance(shape.meets)}.`;
+  }
+  if (shape.kind === 'ellipse' && shape.bolt) return `A hole for ${shape.bolt.size}, ${shape.bolt.room}.`;
+  if ((shape.kind === 'rectangle' || shape.kind === 'slot') && shape.tied) {
+    return `As wide as the stock is thick: ${clearance(shape.tied)}.`;
+  }
+  return null;
+}
+
 type BorderShape = Extract<Shape, { kind: 'border' }>;
 
 function withLoop(shape: BorderShape, loop: BorderSettings['loop']): Shape {
@@ -160,12 +185,17 @@ function lengthsOf(shape: Shape): Length[] {
     case 'rectangle': {
       const { width, height, rx, ry, corners } = shape;
       const half = Math.min(width, height) / 2;
+      // A side that is typed goes by the stock's thickness no more.
+      const freed = (side: 'width' | 'height') => {
+        const { tied, ...plain } = shape;
+        return tied?.side === side ? plain : shape;
+      };
       const own = corners ?? [rx, rx, rx, rx];
       const cornerNames = ['Top left', 'Top right', 'Bottom right', 'Bottom left'];
       const even = !corners && rx === ry;
       return [
-        { label: 'Width', value: width, change: (value) => ({ ...shape, width: value }) },
-        { label: 'Height', value: height, change: (value) => ({ ...shape, height: value }) },
+        { label: 'Width', value: width, change: (value) => ({ ...freed('width'), width: value }) },
+        { label: 'Height', value: height, change: (value) => ({ ...freed('height'), height: value }) },
         ...(even || corners
           ? [
               {
@@ -195,18 +225,20 @@ function lengthsOf(shape: Shape): Length[] {
     }
     case 'ellipse': {
       const round = shape.rx === shape.ry;
+      const { bolt: _, ...plain } = shape;
       if (round) {
         return [
-          { label: 'Diameter', value: 2 * shape.rx, change: (value) => ({ ...shape, rx: value / 2, ry: value / 2 }) },
+          { label: 'Diameter', value: 2 * shape.rx, change: (value) => ({ ...plain, rx: value / 2, ry: value / 2 }) },
         ];
       }
       return [
-        { label: 'Across', value: 2 * shape.rx, change: (value) => ({ ...shape, rx: value / 2 }) },
-        { label: 'Up', value: 2 * shape.ry, change: (value) => ({ ...shape, ry: value / 2 }) },
+        { label: 'Across', value: 2 * shape.rx, change: (value) => ({ ...plain, rx: value / 2 }) },
+        { label: 'Up', value: 2 * shape.ry, change: (value) => ({ ...plain, ry: value / 2 }) },
       ];
     }
     case 'offset': {
-      const { settings } = shape;
+      const { settings, meets } = shape;
+      if (meets) return [];
       const inward = settings.by < 0;
       const change = (value: number): Shape => ({ ...shape, settings: { ...settings, by: inward ? -value : value } });
       return [{ label: inward ? 'Inward by' : 'Outward by', value: Math.abs(settings.by), change }];
@@ -233,6 +265,7 @@ function lengthsOf(shape: Shape): Length[] {
     }
     case 'slot': {
       const { x1, y1, x2, y2, width } = shape;
+      const { tied: _, ...plain } = shape;
       const between = Math.hypot(x2 - x1, y2 - y1);
       const [ux, uy] = between === 0 ? [1, 0] : [(x2 - x1) / between, (y2 - y1) / between];
       const lengthen = (value: number): Shape => {
@@ -241,7 +274,7 @@ function lengthsOf(shape: Shape): Length[] {
       };
       return [
         { label: 'Length', value: between + width, change: lengthen },
-        { label: 'Slot width', value: width, change: (value) => ({ ...shape, width: value }) },
+        { label: 'Slot width', value: width, change: (value) => ({ ...plain, width: value }) },
       ];
     }
     case 'polygon':

@@ -10,7 +10,10 @@ export function chooseMaterial(actions: BenchActions, materialId: string, sheetI
   if (!material) return;
   actions.edit(`sheet of ${material.name.toLowerCase()}`, (job) => {
     const known = job.sheets.find(({ id }) => id === sheetId) ?? (sheetId === undefined ? job.sheets[0] : undefined);
-    return setSheet(job, known ? { ...known, materialId } : sheetAsStocked('sheet-1', material, machineOf(state)));
+    if (!known) return setSheet(job, sheetAsStocked('sheet-1', material, machineOf(state)));
+    // What was measured was another sheet.
+    const { thicknessMm: _, ...plain } = known;
+    return setSheet(job, known.materialId === materialId ? known : { ...plain, materialId });
   });
 }
 

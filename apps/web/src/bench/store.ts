@@ -5,6 +5,7 @@ import {
   boundsAmong,
   type EvenSpacing,
   followSources,
+  followThickness,
   freeOfCharge,
   type GuideLine,
   type History,
@@ -14,6 +15,7 @@ import {
   jobFromJson,
   type LengthUnit,
   type Machine,
+  type Material,
   type Matrix,
   type Point,
   type PreparedJob,
@@ -28,6 +30,9 @@ import {
   snapKinds,
   startHistory,
   type TextSetting,
+  type TieChange,
+  thicknessBy,
+  tieChanges,
   undo,
   type WhyFilled,
 } from '@lambent/core';
@@ -138,6 +143,8 @@ export interface BenchState {
   incoming: Incoming;
   /** A point that was asked about, and why it is filled or not. */
   asked: { readonly x: number; readonly y: number; readonly answers: readonly WhyFilled[] } | null;
+  /** What went by another thickness of the stock last. */
+  tieNews: readonly TieChange[];
   /** Seconds into the plan at which the preview stands; null while there is none. */
   previewS: number | null;
 }
@@ -187,8 +194,15 @@ export function createBenchStore(answer: JobAnswer, shop: ShopLists, pricing: Pr
     planTrouble: null,
     incoming: nothingIncoming,
     asked: null,
+    tieNews: [],
     previewS: null,
   }));
+}
+
+/** A job after an edit, with everything made anew that goes by the stock's thickness or by other items. */
+function followAll(before: JobDocument, after: JobDocument, materials: readonly Material[]): JobDocument {
+  const still = after.sheets === before.sheets && after.drawing.items === before.drawing.items;
+  return still ? after : followSources(before, followThickness(after, thicknessBy(materials)));
 }
 
 /** Everything that can be done to the Bench; a thin layer over core's pure functions. */
@@ -222,7 +236,14 @@ export function benchActions(store: BenchStore) {
     /** Makes one edit, under the name that undo will show. */
     edit(name: string, change: (job: JobDocument) => JobDocument): void {
       const { history } = get();
-      goTo(record(history, name, followSources(history.present, change(history.present))));
+      const before = history.present;
+      const after = followAll(before, change(before), get().shop.materials);
+      goTo(record(history, name, after));
+      // What the operator did not touch, but the thickness of the stock did.
+      if (after.sheets !== before.sheets) {
+        const tieNews = tieChanges(before, after);
+        if (tieNews.length > 0) set({ tieNews });
+      }
     },
     /** Looks at another run of the job. */
     chooseRun(runId: string): void {

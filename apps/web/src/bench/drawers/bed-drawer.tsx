@@ -23,6 +23,7 @@ import { addSheet, chooseMaterial, sheetName } from '../sheet-choice.ts';
 import { jobOf, machineOf, unitOf } from '../store.ts';
 import { showBed } from '../use-shortcuts.ts';
 import { Drawer, Part } from './drawer.tsx';
+import { SheetThickness } from './sheet-thickness.tsx';
 
 const originWords = {
   'top-left': 'top left, Y downwards',
@@ -154,6 +155,7 @@ function SheetPart(props: { sheet: Sheet; title: string; shut: boolean; machine:
           value={place.y}
           commit={(y) => change('move the sheet', { y: sheet.y + (y - place.y) * up })}
         />
+        <SheetThickness sheet={sheet} alone />
         <LengthField label="Safe margin" unit={unit} value={sheet.margin} commit={margin} />
         <TypedField
           label="Turned"

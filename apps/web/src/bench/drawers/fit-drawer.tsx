@@ -1,5 +1,6 @@
 import { BorderPart } from './border-part.tsx';
 import { Drawer } from './drawer.tsx';
+import { FitsPart } from './fits-part.tsx';
 import { KerfPart } from './kerf-part.tsx';
 import { Makings } from './makings.tsx';
 import { OffsetPart } from './offset-part.tsx';
@@ -12,6 +13,7 @@ export function FitDrawer() {
         makings={[
           { name: 'Offset', about: 'Outlines at a distance', part: <OffsetPart /> },
           { name: 'Border', about: 'One outline around everything', part: <BorderPart /> },
+          { name: 'Clearance', about: 'How parts meet', part: <FitsPart /> },
           { name: 'Kerf', about: 'What the beam takes away', part: <KerfPart /> },
         ]}
       />

@@ -1,0 +1,270 @@
+import {
+  addMeeting,
+  type BoltTie,
+  boltHoles,
+  boltRooms,
+  type FitName,
+  fitBolts,
+  fitNames,
+  fitOf,
+  formatLength,
+  type Item,
+  isCircle,
+  isSlot,
+  itemsAmong,
+  type Material,
+  makeMeeting,
+  type PartTie,
+  thicknessBy,
+  thicknessUnder,
+  tieToThickness,
+  untie,
+} from '@lambent/core';
+import { useState } from 'react';
+import { toast } from 'sonner';
+import { Button } from '../../ui/button.tsx';
+import { Choice } from '../../ui/choice.tsx';
+import { useBench, useBenchActions } from '../context.ts';
+import { jobOf, unitOf } from '../store.ts';
+import { nameOf } from '../thing-names.ts';
+import { newId } from '../tools/draw.ts';
+import { KeepFit } from './keep-figure.tsx';
+import { figureWords } from './kerf-words.ts';
+import { SheetThickness } from './sheet-thickness.tsx';
+
+const fitWords: Record<FitName, string> = { loose: 'Loose', sliding: 'Sliding', snug: 'Snug', press: 'Press' };
+
+const roles: readonly { value: PartTie['role']; make: string; mark: string }[] = [
+  { value: 'pocket', make: 'Make a pocket for it', mark: 'is the pocket for' },
+  { value: 'insert', make: 'Make what goes into it', mark: 'goes into' },
+  { value: 'lid', make: 'Make a lid over it', mark: 'is the lid over' },
+];
+
+/** How parts meet: fits, and what goes by the thickness of the stock, by another part, or by a bolt. */
+export function FitsPart() {
+  const unit = useBench(unitOf);
+  const material = useBench((state) => state.prepared.material);
+  const drawing = useBench((state) => jobOf(state).drawing);
+  const selection = useBench((state) => state.selection);
+  const [fit, setFit] = useState<FitName>('snug');
+  const chosen = selection.size > 2000 ? [] : itemsAmong(drawing, selection).filter(({ hidden }) => !hidden);
+  const figure = fitOf(material, fit);
+  return (
+    <>
+      <Thickness />
+      <Choice
+        label="Fit"
+        value={fit}
+        options={fitNames.map((name) => ({
+          value: name,
+          text: fitWords[name],
+          aside: formatLength(fitOf(material, name).mm, unit),
+        }))}
+        choose={setFit}
+      />
+      <p className="text-[12px] text-quiet">
+        {formatLength(figure.mm, unit)} wider than what goes in: {figureWords(figure.source)}.
+      </p>
+      {material && <KeepFit key={`${material.id} ${fit}`} material={material} fit={fit} />}
+      {chosen.length === 0 ? (
+        <p className="text-quiet">Select slots, round holes, or a part that another is to meet.</p>
+      ) : (
+        <>
+          <Slots chosen={chosen} fit={fit} material={material} />
+          <Bolts chosen={chosen} />
+          <Meetings chosen={chosen} fit={fit} material={material} />
+        </>
+      )}
+      <News />
+    </>
+  );
+}
+
+/** How thick each sheet truly is. */
+function Thickness() {
+  const sheets = useBench((state) => jobOf(state).sheets);
+  if (sheets.length === 0) return <p className="text-quiet">Lay a sheet first: slots go by its thickness.</p>;
+  return (
+    <div className="flex flex-col gap-1.5">
+      {sheets.slice(0, 8).map((sheet) => (
+        <SheetThickness key={sheet.id} sheet={sheet} alone={sheets.length === 1} />
+      ))}
+    </div>
+  );
+}
+
+interface Chosen {
+  chosen: readonly Item[];
+  fit: FitName;
+  material: Material | null;
+}
+
+function Slots({ chosen, fit, material }: Chosen) {
+  const actions = useBenchActions();
+  const unit = useBench(unitOf);
+  const job = useBench(jobOf);
+  const materials = useBench((state) => state.shop.materials);
+  const slots = chosen.filter(isSlot);
+  if (slots.length === 0) return null;
+  const thicknessOf = thicknessBy(materials);
+  const thick = thicknessUnder(job, slots[0], thicknessOf);
+  const clearanceMm = fitOf(material, fit).mm;
+  const ids = new Set(slots.map(({ id }) => id));
+  const tied = slots.filter(({ shape }) => (shape.kind === 'rectangle' || shape.kind === 'slot') && shape.tied).length;
+  return (
+    <div className="flex flex-wrap items-center gap-1.5">
+      <Button
+        disabled={thick === null}
+        title={thick === null ? 'Lay a sheet first' : 'Their narrower side goes by the thickness from now on'}
+        onClick={() =>
+          actions.edit('slots for the stock', (before) =>
+            tieToThickness(before, ids, { fit, clearanceMm }, thicknessOf),
+          )
+        }
+      >
+        {slots.length === 1 ? 'A slot for the stock' : `${slots.length} slots for the stock`}
+        {thick !== null && `: ${formatLength(thick + clearanceMm, unit)}`}
+      </Button>
+      {tied > 0 && (
+        <Button look="quiet" onClick={() => actions.edit('release slots', (before) => untie(before, ids))}>
+          Release {tied}
+        </Button>
+      )}
+    </div>
+  );
+}
+
+const roomWords: Record<BoltTie['room'], string> = { close: 'close', normal: 'normal', wide: 'wide' };
+
+function Bolts({ chosen }: { chosen: readonly Item[] }) {
+  const actions = useBenchActions();
+  const unit = useBench(unitOf);
+  const [bolt, setBolt] = useState<BoltTie>({ size: 'M4', room: 'normal' });
+  const holes = chosen.filter(isCircle);
+  if (holes.length === 0) return null;
+  const hole = boltHoles.find(({ size }) => size === bolt.size);
+  const ids = new Set(holes.map(({ id }) => id));
+  return (
+    <section aria-label="Holes for bolts" className="flex flex-col gap-1.5">
+      <div className="grid grid-cols-2 gap-1.5">
+        <Choice
+          label="Bolt"
+          value={bolt.size}
+          options={boltHoles.map(({ size }) => ({ value: size, text: size }))}
+          choose={(size) => setBolt({ ...bolt, size })}
+        />
+        <Choice
+          label="Room"
+          value={bolt.room}
+          options={boltRooms.map((room) => ({
+            value: room,
+            text: roomWords[room],
+            aside: hole && formatLength(hole[room], unit),
+          }))}
+          choose={(room) => setBolt({ ...bolt, room })}
+        />
+      </div>
+      <Button
+        className="self-start"
+        onClick={() => actions.edit(`holes for ${bolt.size}`, (job) => fitBolts(job, ids, bolt))}
+      >
+        {holes.length === 1 ? `A hole for ${bolt.size}` : `${holes.length} holes for ${bolt.size}`}
+      </Button>
+    </section>
+  );
+}
+
+/** One part is given what meets it; of two, the larger is made to meet the other. */
+function Meetings({ chosen, fit, material }: Chosen) {
+  const actions = useBenchActions();
+  const job = useBench(jobOf);
+  const materials = useBench((state) => state.shop.materials);
+  const outlines = chosen.filter(({ shape }) => shape.kind !== 'picture');
+  if (outlines.length === 0 || outlines.length > 2) return null;
+  const clearanceMm = fitOf(material, fit).mm;
+  const [first, second] = outlines;
+  const thick = thicknessUnder(job, first, thicknessBy(materials));
+  const tie = (role: PartTie['role']): PartTie => ({ role, fit, clearanceMm });
+  const make = (role: PartTie['role']) => {
+    let made: string | null = null;
+    actions.edit(`a ${role} for ${nameOf(first)}`, (before) => {
+      const added = addMeeting(before, first.id, tie(role), thick ?? 0, newId);
+      made = added.id;
+      return added.job;
+    });
+    if (made) actions.select([made]);
+    else toast.message('Nothing would be left of it: the clearance is larger than the part.');
+  };
+  const mark = (role: PartTie['role'], outline: Item, thing: Item) =>
+    actions.edit(`${nameOf(outline)} meets ${nameOf(thing)}`, (before) =>
+      makeMeeting(before, outline.id, thing.id, tie(role), thick ?? 0),
+    );
+  const able = (role: PartTie['role']) => role !== 'lid' || thick !== null;
+  if (!second) {
+    return (
+      <div className="flex flex-col items-start gap-1.5">
+        {roles
+          .filter(({ value }) => able(value))
+          .map(({ value, make: words }) => (
+            <Button key={value} onClick={() => make(value)}>
+              {words}
+            </Button>
+          ))}
+      </div>
+    );
+  }
+  return (
+    <div className="flex flex-col items-start gap-1.5">
+      {roles
+        .filter(({ value }) => able(value))
+        .flatMap(({ value, mark: words }) =>
+          [
+            [first, second],
+            [second, first],
+          ].map(([outline, thing]) => (
+            <Button
+              key={`${value} ${outline.id}`}
+              title="Its size follows from now on; it stays where it is"
+              onPointerEnter={() => actions.pointOut([outline.id])}
+              onPointerLeave={() => actions.pointOut([])}
+              onClick={() => mark(value, outline, thing)}
+            >
+              {nameOf(outline)} {words} {nameOf(thing)}
+            </Button>
+          )),
+        )}
+    </div>
+  );
+}
+
+/** What another thickness changed last. */
+function News() {
+  const actions = useBenchActions();
+  const unit = useBench(unitOf);
+  const news = useBench((state) => state.tieNews);
+  const drawing = useBench((state) => jobOf(state).drawing);
+  if (news.length === 0) return null;
+  const names = new Map(
+    itemsAmong(drawing, new Set(news.map(({ itemId }) => itemId))).map((item) => [item.id, nameOf(item)]),
+  );
+  return (
+    <section aria-label="What followed the thickness" className="flex flex-col gap-1 border-t border-line pt-2">
+      <h3 className="text-quiet">Followed the thickness: {news.length}</h3>
+      <ul>
+        {news.slice(0, 100).map(({ itemId, what, fromMm, toMm }, i) => (
+          <li key={`${itemId} ${i}`}>
+            <button
+              type="button"
+              className="figures w-full rounded px-1 text-left text-[12px] hover:bg-table"
+              onClick={() => actions.select([itemId])}
+              onPointerEnter={() => actions.pointOut([itemId])}
+              onPointerLeave={() => actions.pointOut([])}
+            >
+              {names.get(itemId) ?? 'gone'}, {what}: {formatLength(fromMm, unit)} → {formatLength(toMm, unit)}
+            </button>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
