@@ -6,6 +6,7 @@ import type { JobDocument } from '../drawing/job.ts';
 import { jobFromJson, jobToJson } from '../drawing/json.ts';
 import { setBurning } from '../drawing/layer-edits.ts';
 import { burntGrowth } from '../fit/kerf.ts';
+import { kerfComb, pinRow, slotComb, stepsBetween, type TestPiece } from '../fit/test-pieces.ts';
 import { box, item, jobWith, line, shop } from '../fixtures/shop.ts';
 import { writeGcode } from '../formats/gcode/write.ts';
 import { combineOutlines } from '../geometry/combine.ts';
@@ -194,6 +195,73 @@ describe('which side is kept', () => {
     expect(jobFromJson(json)).toEqual(job);
     json.drawing.items[0].keep = 'both';
     expect(() => jobFromJson(json)).toThrow('item 0: keep must be inside, outside, line');
+  });
+});
+
+describe('test pieces', () => {
+  const cutsOf = ({ cuts }: TestPiece) =>
+    cuts.map(({ shape, keep }) => item(outlineOf(shape), 'cut', keep ? { keep } : {}));
+  /** How wide an opening of a comb is once burnt, a little below its upper edge: between the ways of the beam, and half a kerf on both sides. */
+  const openings = (way: Path, y: number, kerf: number) => {
+    const xs = flatten(way, 0.001).flatMap(({ points }) => {
+      const found: number[] = [];
+      for (let i = 0; i < points.length; i += 2) {
+        const j = (i + 2) % points.length;
+        const [y0, y1] = [points[i + 1], points[j + 1]];
+        if (y0 < y === y1 < y) continue;
+        found.push(points[i] + ((y - y0) / (y1 - y0)) * (points[j] - points[i]));
+      }
+      return found;
+    });
+    xs.sort((a, b) => a - b);
+    // The outer edges of the plate are the first and the last.
+    return Array.from({ length: xs.length / 2 - 1 }, (_, i) => xs[2 * i + 2] - xs[2 * i + 1] + kerf);
+  };
+
+  test('the kerf comb’s tongue goes into the openings marked with the kerf and less, whatever the layer’s kerf says', () => {
+    const piece = kerfComb(stepsBetween(0.05, 0.4, 0.05));
+    expect(piece.steps).toEqual([0.4, 0.35, 0.3, 0.25, 0.2, 0.15, 0.1, 0.05]);
+    for (const told of [0, 0.3]) {
+      const [comb, tongue] = litWays(withKerf(cutsOf(piece), told)).sort((a, b) => signedAreaOf(b) - signedAreaOf(a));
+      const trueKerf = 0.2;
+      const { minX, maxX } = pathBounds(tongue);
+      const width = maxX - minX - trueKerf;
+      const goesInto = openings(comb, 6, trueKerf).map((opening) => opening >= width - 1e-6);
+      expect(goesInto).toEqual(piece.steps.map((kerf) => kerf <= trueKerf));
+    }
+  });
+
+  test('the slot comb’s openings measure the thickness and what they are marked with, once burnt', () => {
+    const piece = slotComb(4.1, stepsBetween(-0.1, 0.1, 0.05));
+    const [way] = litWays(withKerf(cutsOf(piece), 0.2));
+    const burnt = openings(way, 6, 0.2);
+    expect(burnt).toHaveLength(5);
+    burnt.forEach((width, i) => {
+      expect(Math.abs(width - 4.1 - piece.steps[i])).toBeLessThan(0.01);
+    });
+    expect(piece.labels.map(({ words }) => words)).toEqual(['-0.10', '-0.05', '0.00', '+0.05', '+0.10']);
+  });
+
+  test('the pin and its holes', () => {
+    const piece = pinRow(8, [0.2, -0.1]);
+    expect(piece.cuts.map(({ shape }) => (shape.kind === 'ellipse' ? 2 * shape.rx : null))).toEqual([
+      null,
+      7.9,
+      8.2,
+      8,
+    ]);
+    expect(piece.labels.map(({ words }) => words)).toEqual(['-0.10', '+0.20']);
+    for (const { cuts, width, height } of [piece, kerfComb([0.1, 0.2]), slotComb(3, [0])]) {
+      for (const { shape } of cuts) {
+        const { minX, minY, maxX, maxY } = pathBounds(outlineOf(shape));
+        expect(minX >= 0 && minY >= 0 && maxX <= width + 1e-9 && maxY <= height + 1e-9).toBe(true);
+      }
+    }
+  });
+
+  test('steps that make no sense are none', () => {
+    expect([stepsBetween(1, 0, 0.1), stepsBetween(0, 1, 0), stepsBetween(0, 1e9, 1e-3).length]).toEqual([[], [], 60]);
+    expect(slotComb(0.2, [-0.3, 0]).steps).toEqual([0]);
   });
 });
 

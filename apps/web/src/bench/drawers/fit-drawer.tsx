@@ -1,9 +1,11 @@
 import { BorderPart } from './border-part.tsx';
 import { Drawer } from './drawer.tsx';
 import { FitsPart } from './fits-part.tsx';
+import { HolderPart } from './holder-part.tsx';
 import { KerfPart } from './kerf-part.tsx';
 import { Makings } from './makings.tsx';
 import { OffsetPart } from './offset-part.tsx';
+import { TestPiecesPart } from './test-pieces-part.tsx';
 
 /** Where a drawing becomes parts: what lies at a distance from what is drawn, what goes around it, how parts meet. */
 export function FitDrawer() {
@@ -15,6 +17,8 @@ export function FitDrawer() {
           { name: 'Border', about: 'One outline around everything', part: <BorderPart /> },
           { name: 'Clearance', about: 'How parts meet', part: <FitsPart /> },
           { name: 'Kerf', about: 'What the beam takes away', part: <KerfPart /> },
+          { name: 'Holder', about: 'Card that positions an object', part: <HolderPart /> },
+          { name: 'Test pieces', about: 'Measure kerf and fits', part: <TestPiecesPart /> },
         ]}
       />
     </Drawer>
