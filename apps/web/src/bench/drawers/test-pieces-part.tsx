@@ -192,7 +192,10 @@ function ReadPiece({ kind, piece, material }: { kind: Kind; piece: TestPiece; ma
         label={kind === 'kerf' ? 'The highest the tongue goes into' : 'The opening'}
         value={read === null ? null : String(read)}
         empty={kind === 'kerf' ? 'Highest it goes into' : 'Which opening'}
-        options={piece.steps.map((mm) => ({ value: String(mm), text: formatLength(mm, unit, { fixed: true }) }))}
+        options={piece.steps.map((mm) => ({
+          value: String(mm),
+          text: `${kind !== 'kerf' && mm > 0 ? '+' : ''}${formatLength(mm, unit, { fixed: true })}`,
+        }))}
         choose={(value) => setStep(Number(value))}
       />
       {kind !== 'kerf' && (
