@@ -77,12 +77,12 @@ test('round holes for bolts, metric and inch', async ({ page }) => {
   await drawTyped(page, 120, 120, '20', '20');
   await openStage(page, 'Fit');
   await making(page, 'Clearance');
-  await page.getByRole('button', { name: 'A hole for M4' }).click();
+  await page.getByRole('button', { name: 'A hole for M4: 4.5 mm' }).click();
   expect(placeOf(await items(page)).slice(2)).toEqual([4.5, 4.5]);
   await expect(page.getByText('A hole for M4, normal.')).toBeVisible();
   await choose(page, 'Bolt: M4', '1/4 in');
-  await choose(page, 'Room: normal', /^close/);
-  await page.getByRole('button', { name: 'A hole for 1/4 in' }).click();
+  await choose(page, 'Room: Normal', 'Close');
+  await page.getByRole('button', { name: /^A hole for 1\/4 in: 6\.7/ }).click();
   expect(placeOf(await items(page))[2]).toBeCloseTo((17 / 64) * 25.4, 3);
 });
 

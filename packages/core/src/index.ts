@@ -15,6 +15,7 @@ export * from './drawing/combination.ts';
 export * from './drawing/dimension.ts';
 export * from './drawing/edits.ts';
 export * from './drawing/fold.ts';
+export * from './drawing/free-place.ts';
 export * from './drawing/history.ts';
 export * from './drawing/hit.ts';
 export * from './drawing/item.ts';

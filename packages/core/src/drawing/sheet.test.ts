@@ -1,7 +1,9 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { box, item } from '../fixtures/shop.ts';
+import { boxOf } from '../geometry/box.ts';
 import { applyTo, rotation } from '../geometry/matrix.ts';
+import { freePlace } from './free-place.ts';
 import { isOnSheet, type Sheet, sheetBox, sheetCorners, sheetHolds, sheetUnder } from './sheet.ts';
 
 const sheet: Sheet = { id: 's', materialId: 'ply', x: 100, y: 50, width: 200, height: 100, margin: 5 };
@@ -42,5 +44,19 @@ describe('a sheet', () => {
     expect(sheetUnder([left, right], item(box(195, 60, 10), 'cut'))).toBe(right);
     expect(sheetUnder([left, right], item(box(150, 60, 90), 'cut'))).toBe(right);
     expect(sheetUnder([left, right], item(box(500, 60, 9), 'cut'))).toBeNull();
+  });
+});
+
+describe('a free place', () => {
+  const room = boxOf(10, 10, 100, 100);
+
+  test('is as high as there is room, then as far left, clear of what is there', () => {
+    expect(freePlace(room, 30, 20, [], 5)).toEqual({ x: 10, y: 10 });
+    const besides = freePlace(room, 30, 20, [boxOf(0, 0, 50, 40)], 5);
+    expect(besides).toEqual({ x: expect.closeTo(55, 4), y: 10 });
+    const below = freePlace(room, 90, 20, [boxOf(0, 0, 50, 40), boxOf(500, 0, 9, 9)], 5);
+    expect(below).toEqual({ x: 10, y: expect.closeTo(45, 4) });
+    expect(freePlace(room, 90, 90, [boxOf(0, 0, 50, 40)], 5)).toBeNull();
+    expect(freePlace(room, 101, 5, [], 5)).toBeNull();
   });
 });

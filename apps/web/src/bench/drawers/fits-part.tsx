@@ -134,7 +134,7 @@ function Slots({ chosen, fit, material }: Chosen) {
   );
 }
 
-const roomWords: Record<BoltTie['room'], string> = { close: 'close', normal: 'normal', wide: 'wide' };
+const roomWords: Record<BoltTie['room'], string> = { close: 'Close', normal: 'Normal', wide: 'Wide' };
 
 function Bolts({ chosen }: { chosen: readonly Item[] }) {
   const actions = useBenchActions();
@@ -159,7 +159,6 @@ function Bolts({ chosen }: { chosen: readonly Item[] }) {
           options={boltRooms.map((room) => ({
             value: room,
             text: roomWords[room],
-            aside: hole && formatLength(hole[room], unit),
           }))}
           choose={(room) => setBolt({ ...bolt, room })}
         />
@@ -169,6 +168,7 @@ function Bolts({ chosen }: { chosen: readonly Item[] }) {
         onClick={() => actions.edit(`holes for ${bolt.size}`, (job) => fitBolts(job, ids, bolt))}
       >
         {holes.length === 1 ? `A hole for ${bolt.size}` : `${holes.length} holes for ${bolt.size}`}
+        {hole && `: ${formatLength(hole[bolt.room], unit)}`}
       </Button>
     </section>
   );

@@ -1,11 +1,13 @@
 import {
   addItems,
+  boundsOf,
   boxHeight,
   boxWidth,
   drawnPaint,
   type FitName,
   fitNames,
   formatLength,
+  freePlace,
   type Group,
   type Item,
   type JobDocument,
@@ -132,8 +134,14 @@ async function layPiece(actions: BenchActions, piece: TestPiece, { name, thickne
     const { prepared } = actions.get();
     const sheet = jobOf(actions.get()).sheets[0];
     if (!sheet) return;
-    const { minX, minY } = sheetSafeBox(sheet);
-    const place = translation(minX + 2, minY + 2);
+    const room = sheetSafeBox(sheet);
+    const taken = jobOf(actions.get())
+      .drawing.items.filter(({ hidden }) => !hidden)
+      .map(boundsOf);
+    const free = freePlace(room, piece.width, piece.height, taken, 3);
+    if (!free)
+      toast.message('Nothing is free on the sheet: it lies over what is there. Move it, or lay another sheet.');
+    const place = translation(free?.x ?? room.minX, free?.y ?? room.minY);
     const group: Group = {
       id: newId(),
       name: `${piece.name}, ${name.toLowerCase()} ${thicknessMm} mm`,
