@@ -8,6 +8,7 @@ import {
   items,
   newJob,
   openStage,
+  pointAt,
   rectangle,
   svg,
   takeIt,
@@ -51,14 +52,56 @@ test('an offset is shown, made onto a layer, and follows its source until it is 
   await typeInto(page, 'Outward by', '4');
   expect(boxOf(offsetOf(await items(page)))).toEqual([56, 56, 114, 94]);
   await page.getByRole('button', { name: 'Settle it' }).click();
-  await page.getByRole('button', { name: 'Rectangle', exact: true }).first().click();
+  await page.getByRole('button', { name: 'Rectangle', exact: true }).last().click();
   await typeInto(page, 'Width', '60');
   [made, source] = await items(page);
-  expect(made.shape.kind).toBe('path');
+  expect(made.shape).toMatchObject({ kind: 'rectangle', width: 58, height: 38, rx: 4 });
   expect([boxOf(made), boxOf(source)]).toEqual([
     [56, 56, 114, 94],
     [60, 60, 120, 90],
   ]);
+});
+
+test('the outline that is shown is pulled to a distance; at 0 the outline itself burns on a second layer', async ({
+  page,
+}) => {
+  await newJob(page, 'Pulled', svg('<path d="M60 30h60v40h-60z" fill="#5B3FA0"/>'));
+  await choose(page, 'Material of the sheet', /Birch plywood.*3 mm/);
+  await page.keyboard.press('Control+a');
+  const [plate] = await items(page);
+  const { maxX, minY, maxY } = boundsOf(plate);
+  const middle = (minY + maxY) / 2;
+  await openStage(page, 'Fit');
+  await typeInto(page, 'Distance', '4');
+  await choose(page, /^Onto the layer/, /^Onto Cut/);
+  await expect(page.getByRole('button', { name: 'Make the offset' })).toBeEnabled();
+  await page.keyboard.press('b');
+  await pointAt(page, maxX + 4, middle + 12);
+  await page.mouse.down();
+  await pointAt(page, maxX + 9, middle + 12);
+  await page.mouse.up();
+  const distance = Number(await page.getByLabel('Distance', { exact: true }).inputValue());
+  expect(Math.abs(distance - 9)).toBeLessThan(0.6);
+  await page.getByRole('button', { name: 'Make the offset' }).click();
+  const made = offsetOf(await items(page));
+  expect(boundsOf(made).maxX - maxX).toBeCloseTo(distance, 2);
+  await page.keyboard.press('Control+z');
+
+  await openStage(page, 'Art');
+  await page.getByRole('button', { name: 'Path', exact: true }).first().click();
+  await openStage(page, 'Fit');
+  await typeInto(page, 'Distance', '0');
+  await choose(page, /^Onto the layer/, /^Onto Cut/);
+  await page.getByRole('button', { name: 'Burn it on Cut as well' }).click();
+  const all = await items(page);
+  expect(all).toHaveLength(1);
+  expect(all[0].also).toBe('cut');
+  const burnt = await burntLengths(page);
+  expect(burnt['cut outer']).toBeCloseTo(200, 1);
+  expect(burnt['engrave all']).toBeGreaterThan(1000);
+  await openStage(page, 'Art');
+  await page.getByRole('button', { name: 'Take back' }).click();
+  expect((await items(page))[0].also).toBeUndefined();
 });
 
 test('nested contours inward stop where nothing is left, which is said; the source becomes a guide', async ({

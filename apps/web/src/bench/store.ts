@@ -39,7 +39,7 @@ import {
 import { create } from 'zustand';
 import type { Planned, ShopLists } from '../workers/bench.worker.ts';
 import { type Incoming, nothingIncoming } from './arriving/incoming.ts';
-import type { Draft, Tool } from './tools/tool.ts';
+import type { Draft, Grip, Tool } from './tools/tool.ts';
 import { type ToolOptions, usualOptions } from './tools/tool-options.ts';
 
 export const stages = ['bed', 'art', 'colours', 'fit', 'recipe', 'check', 'burn'] as const;
@@ -113,6 +113,8 @@ export interface BenchState {
   toolOptions: ToolOptions;
   /** What the tool is drawing. */
   draft: Draft | null;
+  /** Takes the pull at the outline that is shown, where that can be pulled. */
+  grip: Grip | null;
   /** What the pointer, or what it moves, is caught by. */
   snap: Snap | null;
   snapping: Snapping;
@@ -176,6 +178,7 @@ export function createBenchStore(answer: JobAnswer, shop: ShopLists, pricing: Pr
     tool: null,
     toolOptions: usualOptions,
     draft: null,
+    grip: null,
     snap: null,
     snapping: { on: true, kinds: new Set(snapKinds), gridMm: null },
     evenGaps: [],

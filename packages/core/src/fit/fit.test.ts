@@ -2,24 +2,28 @@ import { describe, expect, test } from '@jest/globals';
 import { combineItems } from '../drawing/combination.ts';
 import { addItems, moveItems, pinItems, removeItems } from '../drawing/edits.ts';
 import { record, redo, startHistory, undo } from '../drawing/history.ts';
-import { boundsOf, type Item } from '../drawing/item.ts';
+import { boundsOf, type Item, pathOf } from '../drawing/item.ts';
 import { type JobDocument, newJob } from '../drawing/job.ts';
 import { jobFromJson, jobToJson } from '../drawing/json.ts';
 import { replaceShape } from '../drawing/reshape.ts';
 import { borderAround } from '../geometry/border.ts';
-import { scaling, translation } from '../geometry/matrix.ts';
+import { distanceToLines } from '../geometry/distance.ts';
+import { flatten } from '../geometry/flatten.ts';
+import { rotation, scaling, translation } from '../geometry/matrix.ts';
 import { plainOffset } from '../geometry/offset.ts';
 import { nodeCount, pathBounds } from '../geometry/path.ts';
-import { outlineOf, rectangleOf } from '../geometry/shapes.ts';
+import { outlineOf, rectangleOf, type Shape } from '../geometry/shapes.ts';
 import { followSources, offsetOf, outlinesOfItems, settleItems } from './follow.ts';
 import {
   addFollowing,
+  distanceFrom,
   distancesOf,
   type FollowingPlace,
   type OffsetWish,
   offsetSources,
   wishedOffsets,
 } from './offset-items.ts';
+import { plainOffsetOf } from './plain-offset.ts';
 
 const square = (id: string, x: number, y: number, size = 10): Item => ({
   id,
@@ -83,7 +87,44 @@ describe('making offsets', () => {
     expect(itemIn(guided.job, 'a').pinned).toBe('guide');
     expect(itemIn(guided.job, guided.ids[0])).toMatchObject({ pinned: 'score', shape: { kind: 'offset' } });
     const gone = make(job, ['a'], {}, { fate: 'goes' });
-    expect(gone.job.drawing.items.map(({ id, shape }) => [id, shape.kind])).toEqual([[gone.ids[0], 'path']]);
+    expect(gone.job.drawing.items.map(({ id, shape }) => [id, shape.kind])).toEqual([[gone.ids[0], 'rectangle']]);
+  });
+
+  test('settled, circles, rectangles and slots are shapes with numbers of their own, on the very same outline', () => {
+    const shapes: Shape[] = [
+      { kind: 'ellipse', cx: 30, cy: 30, rx: 12, ry: 12 },
+      { kind: 'slot', x1: 10, y1: 10, x2: 50, y2: 30, width: 9 },
+      { kind: 'rectangle', x: 5, y: 5, width: 40, height: 25, rx: 0, ry: 0 },
+      { kind: 'rectangle', x: 5, y: 5, width: 40, height: 25, rx: 4, ry: 4 },
+    ];
+    const turned = rotation(30, { x: 20, y: 20 });
+    for (const shape of shapes) {
+      for (const by of [3, -2, -4.4]) {
+        for (const join of ['round', 'miter', 'bevel'] as const) {
+          const source = { ...square('a', 0, 0), shape, matrix: turned };
+          const settings = { ...plainOffset, join, by };
+          const plain = plainOffsetOf([source], settings);
+          const bevelled = shape.kind === 'rectangle' && shape.rx === 0 && join === 'bevel' && by > 0;
+          expect(plain === null).toBe(bevelled);
+          if (!plain) continue;
+          const [exact, traced] = [pathOf({ ...source, ...plain }), offsetOf([source], settings)];
+          for (const { points } of flatten(traced, 0.001)) {
+            for (let i = 0; i < points.length; i += 2) {
+              expect(distanceToLines(flatten(exact, 0.0005), points[i], points[i + 1])).toBeLessThan(0.01);
+            }
+          }
+        }
+      }
+    }
+    expect(plainOffsetOf([{ ...square('a', 0, 0), matrix: scaling(2, 1) }], { ...plainOffset, by: 1 })).toBeNull();
+    expect(plainOffsetOf([square('a', 0, 0), square('b', 0, 0)], { ...plainOffset, by: 1 })).toBeNull();
+  });
+
+  test('pulled at, the distance is that of the pointer, less than 0 inside', () => {
+    const ring: Item = { ...square('a', 0, 0), fillRule: 'evenodd' };
+    expect(distanceFrom([ring], { x: 13, y: 5 })).toBeCloseTo(3, 9);
+    expect(distanceFrom([ring], { x: 8, y: 5 })).toBeCloseTo(-2, 9);
+    expect(distanceFrom([ring, square('b', 20, 0)], { x: 16, y: 5 })).toBeCloseTo(4, 9);
   });
 
   test('what comes to nothing leaves the job and its source as they are', () => {

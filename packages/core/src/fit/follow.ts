@@ -8,6 +8,7 @@ import { type OffsetSettings, offsetOutlines } from '../geometry/offset.ts';
 import { type Path, pathBounds, transformPath } from '../geometry/path.ts';
 import { type FollowingShape, isFollowing, type Shape } from '../geometry/shapes.ts';
 import type { PartTie } from '../geometry/ties.ts';
+import { plainOffsetOf } from './plain-offset.ts';
 
 /** What lies at a distance from items, in bed mm. */
 export function offsetOf(items: readonly Item[], settings: OffsetSettings): Path {
@@ -144,8 +145,20 @@ export function settleItems(job: JobDocument, ids: ReadonlySet<string>): JobDocu
   if (!items.some(({ id, shape }) => ids.has(id) && isFollowing(shape))) return job;
   return {
     ...job,
-    drawing: { ...job.drawing, items: items.map((item) => (ids.has(item.id) ? settled(item) : item)) },
+    drawing: {
+      ...job.drawing,
+      items: items.map((item) => (ids.has(item.id) ? (plainly(item, items) ?? settled(item)) : item)),
+    },
   };
+}
+
+/** An offset that is a circle, a rectangle or a slot again, as that. */
+function plainly(item: Item, items: readonly Item[]): Item | null {
+  const { shape } = item;
+  if (shape.kind !== 'offset' || shape.meets) return null;
+  const sources = items.filter(({ id }) => shape.sources.includes(id));
+  const plain = plainOffsetOf(sources, shape.settings);
+  return plain && { ...item, ...plain };
 }
 
 function settled(item: Item): Item {

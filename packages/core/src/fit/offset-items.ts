@@ -1,11 +1,14 @@
 import { pinItems } from '../drawing/edits.ts';
-import { type Item, itemsAmong } from '../drawing/item.ts';
+import { type Item, itemsAmong, polylinesOf } from '../drawing/item.ts';
 import type { JobDocument } from '../drawing/job.ts';
 import type { BorderSettings } from '../geometry/border.ts';
-import { identity } from '../geometry/matrix.ts';
+import { distanceToLines } from '../geometry/distance.ts';
+import { polylineContains } from '../geometry/flatten.ts';
+import { identity, type Point } from '../geometry/matrix.ts';
 import type { OffsetSettings } from '../geometry/offset.ts';
 import type { Path } from '../geometry/path.ts';
 import type { FollowingShape } from '../geometry/shapes.ts';
+import { plainOffsetOf } from './plain-offset.ts';
 
 /** What offsets to make of items. */
 export interface OffsetWish {
@@ -42,6 +45,19 @@ export function distancesOf({ way, distance, count, step }: OffsetWish): number[
   if (way === 'out') return all;
   const inward = all.map((by) => -by);
   return way === 'in' ? inward : [...all, ...inward];
+}
+
+/**
+ * How far a point is from items, more than 0 outside them and less inside, in mm; open lines have no inside. What
+ * pulling at an offset goes by.
+ */
+export function distanceFrom(items: readonly Item[], { x, y }: Point): number {
+  const lines = items.flatMap(polylinesOf);
+  const inside = items.some((item) => {
+    const around = polylinesOf(item).filter((line) => line.closed && polylineContains(line, x, y)).length;
+    return item.fillRule === 'evenodd' ? around % 2 === 1 : around > 0;
+  });
+  return distanceToLines(lines, x, y) * (inside ? -1 : 1);
 }
 
 /** Items that an offset can be of: pictures have no outline but their frame, and what is hidden is not meant. */
@@ -86,13 +102,15 @@ export function addFollowing(
     const [first] = sources;
     const { link: _, locked: __, ...plain } = first;
     const id = newId();
+    const live = follows && fate !== 'goes';
+    const exact = live || one.kind === 'border' ? null : plainOffsetOf(sources, one.settings);
     ids.push(id);
     const item: Item = {
       ...plain,
       id,
       name: null,
-      shape: follows && fate !== 'goes' ? followingShape(one) : { kind: 'path', path },
-      matrix: identity,
+      shape: live ? followingShape(one) : (exact?.shape ?? { kind: 'path', path }),
+      matrix: exact?.matrix ?? identity,
       fillRule: 'nonzero',
       pinned: layerId ?? first.pinned,
       groupId: sources.every(({ groupId }) => groupId === first.groupId) ? first.groupId : null,

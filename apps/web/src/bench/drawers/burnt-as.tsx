@@ -1,4 +1,4 @@
-import { isBurnt, itemsAmong, pinItems } from '@lambent/core';
+import { alsoOn, isBurnt, itemsAmong, pinItems } from '@lambent/core';
 import { Pin } from 'lucide-react';
 import { useMemo } from 'react';
 import { Button } from '../../ui/button.tsx';
@@ -14,11 +14,12 @@ export function BurntAs() {
   const drawing = useBench((state) => jobOf(state).drawing);
   const runs = useBench((state) => jobOf(state).runs);
   const { layers, placed } = useBench((state) => state.prepared.meaning);
-  const { on, pinned } = useMemo(() => {
+  const { on, pinned, also } = useMemo(() => {
     const chosen = itemsAmong(drawing, selection);
     const layerIds =
       chosen.length === 0 ? [] : layers.filter(({ id }) => placed.get(id)?.some(({ item }) => selection.has(item.id)));
-    return { on: layerIds, pinned: chosen.filter((item) => item.pinned !== null).length };
+    const also = layers.filter(({ id }) => chosen.some((item) => item.also === id));
+    return { on: layerIds, pinned: chosen.filter((item) => item.pinned !== null).length, also };
   }, [layers, placed, selection, drawing]);
   const value = on.length === 1 ? on[0].id : null;
   const pin = (layerId: string | null) =>
@@ -55,6 +56,14 @@ export function BurntAs() {
           </Button>
         )}
       </div>
+      {also.length > 0 && (
+        <div className="flex items-center justify-between gap-1.5 text-[12px] text-quiet">
+          <span>The outline burns on {also.map(({ name }) => name).join(', ')} as well</span>
+          <Button look="quiet" onClick={() => actions.edit('burn on one layer', (job) => alsoOn(job, selection, null))}>
+            Take back
+          </Button>
+        </div>
+      )}
       {runs.length > 1 && (
         <p className="text-[12px] text-quiet">
           {inRuns.length > 0 ? `Burns in ${inRuns.map(({ name }) => name).join(', ')}` : 'Burns in no run'}

@@ -1,4 +1,7 @@
 import {
+  alsoOn,
+  distanceFrom,
+  distancesOf,
   formatLength,
   type Item,
   type Join,
@@ -18,8 +21,9 @@ import { LengthField } from '../../ui/length-field.tsx';
 import { NumberField } from '../../ui/number-field.tsx';
 import { Tick } from '../../ui/tick.tsx';
 import { fileWorker } from '../../workers/bench.ts';
-import { useBench } from '../context.ts';
-import { jobOf, unitOf } from '../store.ts';
+import { useBench, useBenchActions } from '../context.ts';
+import { type BenchActions, jobOf, unitOf } from '../store.ts';
+import type { Grip } from '../tools/tool.ts';
 import { type Placing, PlacingFields, SlowStop, Trouble, useMaking } from './placing-fields.tsx';
 import { useWorked } from './use-worked.ts';
 
@@ -57,6 +61,7 @@ const noOffsets: readonly MadeOffset[] = [];
 
 /** Outlines at a distance from what is selected, shown on the bed before they are made. */
 export function OffsetPart() {
+  const actions = useBenchActions();
   const unit = useBench(unitOf);
   const job = useBench(jobOf);
   const selection = useBench((state) => state.selection);
@@ -70,7 +75,8 @@ export function OffsetPart() {
   const ask = useMemo(() => askFor(sources, wish), [sources, wish]);
   const { answer, working, trouble } = useWorked(ask);
   const made = answer ?? noOffsets;
-  const { quiet, make, askAgain } = useMaking(made);
+  const grip = useMemo(() => gripFor(sources, actions, setWish), [sources, actions]);
+  const { quiet, make, askAgain } = useMaking(made, grip);
 
   const { settings } = wish;
   const set = (part: Partial<OffsetWish>) => {
@@ -88,6 +94,7 @@ export function OffsetPart() {
       </p>
     );
   }
+  const zero = wish.distance === 0 && wish.count === 1;
   const name = left.length === 1 ? `offset ${formatLength(left[0].settings.by, unit)}` : `${left.length} offsets`;
   return (
     <>
@@ -97,7 +104,7 @@ export function OffsetPart() {
           label="Distance"
           unit={unit}
           value={wish.distance}
-          takes="more-than-0"
+          takes="not-below-0"
           commit={(distance) => {
             if (distance > 10_000) return 'That is larger than any bed.';
             set({ distance });
@@ -134,6 +141,7 @@ export function OffsetPart() {
           />
         )}
       </div>
+      <p className="text-[12px] text-quiet">Or pull at the outline that is shown on the bed.</p>
       <Choice label="Corners" value={settings.join} options={joins} choose={(join) => setSettings({ join })} />
       {open && (
         <>
@@ -152,6 +160,7 @@ export function OffsetPart() {
         </Tick>
       )}
       <PlacingFields placing={placing} set={(part) => setPlacing({ ...placing, ...part })} />
+      {zero && <AlsoOn sources={sources} layerId={placing.layerId} />}
       {gone.length > 0 && !working && !quiet && (
         <p role="status" className="text-warn">
           {gone.map((by) => sayGone(by, unit)).join(' ')}
@@ -159,13 +168,63 @@ export function OffsetPart() {
       )}
       <Trouble words={trouble} />
       <div className="flex gap-1.5">
-        <Button look="main" disabled={working || left.length === 0} onClick={() => make(name, placing)}>
+        <Button look="main" disabled={working || left.length === 0 || zero} onClick={() => make(name, placing)}>
           {left.length > 1 ? `Make ${left.length} offsets` : 'Make the offset'}
         </Button>
         {working && <SlowStop />}
       </div>
     </>
   );
+}
+
+/** At no distance there is nothing to make: the outline itself burns on a second layer, and stays one. */
+function AlsoOn({ sources, layerId }: { sources: readonly Item[]; layerId: string | null }) {
+  const actions = useBenchActions();
+  const layer = useBench((state) => state.prepared.meaning.layers.find(({ id }) => id === layerId));
+  if (!layer) return <p role="status">At 0 it is the outline itself. Choose a layer for it to burn on as well.</p>;
+  const ids = new Set(sources.map(({ id }) => id));
+  return (
+    <>
+      <p role="status">At 0 it is the outline itself: it burns on {layer.name} as well, without a second one.</p>
+      <Button
+        className="self-start"
+        onClick={() => actions.edit(`burn on ${layer.name} as well`, (job) => alsoOn(job, ids, layer.id))}
+      >
+        Burn it on {layer.name} as well
+      </Button>
+    </>
+  );
+}
+
+/** Pulling at one of the outlines sets how far the first lies. */
+function gripFor(
+  sources: readonly Item[],
+  actions: BenchActions,
+  setWish: (set: (wish: OffsetWish) => OffsetWish) => void,
+): Grip {
+  let nth = 0;
+  return {
+    grab: (point) =>
+      setWish((wish) => {
+        const from = distanceFrom(sources, point);
+        const distances = distancesOf(wish);
+        const nearest = distances.reduce(
+          (best, by, i) => (Math.abs(by - from) < Math.abs(distances[best] - from) ? i : best),
+          0,
+        );
+        nth = nearest % wish.count;
+        return wish;
+      }),
+    pull: (point) => {
+      const step = actions.get().view.scale > 8 ? 0.01 : 0.1;
+      const from = distanceFrom(sources, point);
+      setWish((wish) => {
+        const distance = Math.max(step, Math.round((Math.abs(from) - nth * wish.step) / step) * step);
+        const way = wish.way === 'both' ? 'both' : from < 0 ? 'in' : 'out';
+        return { ...wish, way, distance: Math.round(distance * 1000) / 1000 };
+      });
+    },
+  };
 }
 
 /** Has a wish worked out; null where there is nothing to ask. */

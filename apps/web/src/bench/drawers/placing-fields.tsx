@@ -8,6 +8,7 @@ import { Tick } from '../../ui/tick.tsx';
 import { cancelFileWork } from '../../workers/bench.ts';
 import { useBench, useBenchActions } from '../context.ts';
 import { newId, showDraft } from '../tools/draw.ts';
+import type { Grip } from '../tools/tool.ts';
 
 /** Where what is made of a selection goes, and what becomes of that. */
 export type Placing = Pick<FollowingPlace, 'layerId' | 'fate' | 'follows'>;
@@ -68,7 +69,7 @@ type Made = readonly (MadeOffset | MadeBorder)[];
  * Shows on the bed what would be made, and makes it. What was just made is selected; what would be made of that is
  * shown once something else is asked for (`askAgain`).
  */
-export function useMaking(made: Made) {
+export function useMaking(made: Made, grip: Grip | null = null) {
   const actions = useBenchActions();
   const selection = useBench((state) => state.selection);
   const [justMade, setJustMade] = useState<ReadonlySet<string> | null>(null);
@@ -77,6 +78,10 @@ export function useMaking(made: Made) {
     showDraft(actions, made.length === 0 || quiet ? null : { outline: outlineOfAll(made) });
     return () => showDraft(actions, null);
   }, [made, quiet, actions]);
+  useEffect(() => {
+    actions.set({ grip: quiet ? null : grip });
+    return () => actions.set({ grip: null });
+  }, [grip, quiet, actions]);
   const make = (name: string, placing: Placing) => {
     const guideId = guideOf(actions.get().prepared.meaning.layers);
     let ids: string[] = [];

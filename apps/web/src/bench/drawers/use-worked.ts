@@ -1,4 +1,4 @@
-import { useEffect, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { sentenceOf } from '../../api.ts';
 import { cancelFileWork, fileWorkStopped } from '../../workers/bench.ts';
 
@@ -10,37 +10,61 @@ export interface Worked<T> {
   readonly trouble: string | null;
 }
 
+/** What is no longer wanted is let finish within this time, so that what is dragged is followed; then it is ended. */
+const patienceMs = 300;
+
 /**
- * Keeps something worked out by the file worker; what is asked next gives the one before it up.
+ * Keeps something worked out by the file worker: of what is asked while that is busy, the last alone.
  * @param ask the same one for as long as the same is asked; null asks for nothing
  */
 export function useWorked<T>(ask: (() => Promise<T>) | null): Worked<T> {
   const [worked, setWorked] = useState<Worked<T>>({ answer: null, working: false, trouble: null });
+  const wanted = useRef<typeof ask>(null);
+  const busy = useRef(false);
+  /** Takes the last patience back. */
+  const waiting = useRef<() => void>(() => undefined);
   useEffect(() => {
+    wanted.current = ask;
     if (!ask) {
+      if (busy.current) cancelFileWork();
       setWorked({ answer: null, working: false, trouble: null });
       return;
     }
-    let done = false;
-    let given = false;
-    const work = async () => {
-      try {
-        const answer = await Promise.race([ask(), fileWorkStopped()]);
-        done = true;
-        if (given) return;
-        const trouble = answer === null ? 'It was stopped. Change a value to try again.' : null;
-        setWorked({ answer, working: false, trouble });
-      } catch (error) {
-        done = true;
-        if (!given) setWorked({ answer: null, working: false, trouble: sentenceOf(error) });
-      }
-    };
     setWorked(({ answer }) => ({ answer, working: true, trouble: null }));
-    void work();
-    return () => {
-      given = true;
-      if (!done) cancelFileWork();
-    };
+    if (!busy.current) {
+      void workOff();
+      return;
+    }
+    const timer = window.setTimeout(() => {
+      if (busy.current && wanted.current === ask) cancelFileWork();
+    }, patienceMs);
+    const done = () => window.clearTimeout(timer);
+    waiting.current = done;
+    return done;
+
+    async function workOff() {
+      busy.current = true;
+      for (let next = wanted.current; next; next = wanted.current === next ? null : wanted.current) {
+        waiting.current();
+        try {
+          const answer = await Promise.race([next(), fileWorkStopped()]);
+          if (wanted.current === next) {
+            const trouble = answer === null ? 'It was stopped. Change a value to try again.' : null;
+            setWorked({ answer, working: false, trouble });
+          } else if (answer !== null && wanted.current) setWorked({ answer, working: true, trouble: null });
+        } catch (error) {
+          if (wanted.current === next) setWorked({ answer: null, working: false, trouble: sentenceOf(error) });
+        }
+      }
+      busy.current = false;
+    }
   }, [ask]);
+  useEffect(
+    () => () => {
+      wanted.current = null;
+      if (busy.current) cancelFileWork();
+    },
+    [],
+  );
   return worked;
 }

@@ -2,7 +2,9 @@ import {
   type Box,
   boxContains,
   companionsOf,
+  distanceToLines,
   evenSpacings,
+  flatten,
   type GuideLine,
   isEmpty,
   itemsWithin,
@@ -27,6 +29,7 @@ type Doing =
   | { kind: 'pressed'; screen: Point; bed: Point; onSelection: boolean; alone: readonly string[] | null }
   | { kind: 'moving'; from: Point; bounds: Box; others: readonly Box[] }
   | { kind: 'guide'; guide: GuideLine }
+  | { kind: 'pulling' }
   | { kind: 'framing'; from: Point; keep: ReadonlySet<string> };
 
 const reachPx = 6;
@@ -45,6 +48,11 @@ export class PickTool implements Tool {
     if (button !== 0) return;
     const state = this.actions.get();
     const { drawing } = jobOf(state);
+    if (state.grip && isOnDraft(state, bed)) {
+      state.grip.grab(bed);
+      this.doing = { kind: 'pulling' };
+      return;
+    }
     const hit = itemUnder(this.actions, bed, reachPx);
     const guide = hit ? null : guideUnder(state, bed);
     if (guide) {
@@ -101,6 +109,9 @@ export class PickTool implements Tool {
         actions.set({ live: translation(dx, dy) });
         break;
       }
+      case 'pulling':
+        state.grip?.pull(bed);
+        break;
       case 'guide':
         actions.set({ guideDraft: movedGuide(state, doing.guide, point) });
         break;
@@ -171,6 +182,12 @@ export class PickTool implements Tool {
     const by = (axis: 'x' | 'y') => gaps.find((gap) => gap.axis === axis)?.by ?? 0;
     return [dx + by('x'), dy + by('y')];
   }
+}
+
+/** Whether a point of the bed is on the outline that is shown before it is made. */
+function isOnDraft({ draft, view }: BenchState, { x, y }: Point): boolean {
+  const reach = reachPx / view.scale;
+  return draft?.outline ? distanceToLines(flatten(draft.outline, reach / 4), x, y) <= reach : false;
 }
 
 /** The boxes of the things that are not selected. */

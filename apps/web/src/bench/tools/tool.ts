@@ -65,6 +65,12 @@ export interface Draft {
   readonly trouble: string | null;
 }
 
+/** What follows the pointer that pulls at an outline on the bed; points in bed mm. */
+export interface Grip {
+  readonly grab: (point: Point) => void;
+  readonly pull: (point: Point) => void;
+}
+
 /** A small state machine that turns pointer and typing into edits. */
 export interface Tool {
   readonly name: ToolName | 'place';
