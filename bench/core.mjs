@@ -57,6 +57,15 @@ export function benchCore() {
     (job) => core.prepareJob(job, shop),
   );
   const planning = median(() => core.prepareJob(jobOf(readRelief()), shop), core.planJob);
+  const withKerf = (mm) => core.prepareJob(core.changeSetting(jobOf(readRelief()), 'cut', 'kerfMm', mm), shop);
+  const kerfPlanning = median(() => withKerf(0.2), core.planJob);
+  const kerfChecking = median(
+    () => {
+      const job = withKerf(0.2);
+      return { job, plan: core.planJob(job) };
+    },
+    ({ job, plan }) => core.checkJob(job, plan),
+  );
   const checking = median(
     () => {
       const job = prepared();
@@ -94,6 +103,13 @@ export function benchCore() {
         yardstickMs: flatten,
       },
       { what: 'plan', ms: planning, yardstick: 'flattening the same paths alone', yardstickMs: flatten },
+      {
+        what: 'plan with a kerf of 0.2 mm',
+        ms: kerfPlanning,
+        yardstick: 'planning without (bound: 1.3)',
+        yardstickMs: planning,
+      },
+      { what: 'check with that kerf', ms: kerfChecking, yardstick: 'planning without', yardstickMs: planning },
       { what: 'check', ms: checking, yardstick: 'flattening the same paths alone', yardstickMs: flatten },
       {
         what: 'write the G-code',

@@ -1,8 +1,9 @@
 import { type Item, type Keep, pathOf, perItem, polylinesOf } from '../drawing/item.ts';
+import { besideRing } from '../geometry/beside-ring.ts';
 import { flatten, type Polyline } from '../geometry/flatten.ts';
 import { nestDepths } from '../geometry/nesting.ts';
 import { offsetOutlines, plainOffset } from '../geometry/offset.ts';
-import { type Path, PathBuilder } from '../geometry/path.ts';
+import { type Path, PathBuilder, Verb } from '../geometry/path.ts';
 import { pathOfSubpaths, subpathsOf } from '../geometry/stretches.ts';
 
 /** How far the way of the beam strays from the true one, in mm, as straight lines. */
@@ -46,14 +47,23 @@ export function kerfLines(item: Item, nth: number, side: -1 | 0 | 1, kerfMm: num
   }
   let lines = all.get(by);
   if (!lines) {
-    lines = flatten(
-      offsetOutlines([{ path: outlineAt(item, nth), rule: 'nonzero' }], { ...plainOffset, by }),
-      wayTolerance,
-    );
+    const plain = besideRing(fineLinesOf(item)[nth].points, by);
+    lines = plain
+      ? [{ points: plain, closed: true }]
+      : flatten(
+          offsetOutlines([{ path: outlineAt(item, nth), rule: 'nonzero' }], { ...plainOffset, by }),
+          wayTolerance,
+        );
     all.set(by, lines);
   }
   return lines;
 }
+
+/** An item's outlines as lines so fine that a way beside them is true; where they are straight, as they are. */
+const fineLinesOf = perItem((item) => {
+  const path = pathOf(item);
+  return path.verbs.includes(Verb.cubic) ? flatten(path, wayTolerance) : polylinesOf(item);
+});
 
 const outlinesOf = perItem((item) => [...subpathsOf(pathOf(item))]);
 

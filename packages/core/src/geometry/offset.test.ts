@@ -329,3 +329,9 @@ describe('hostile outlines', () => {
     expect(areaOf(offset(box(0, 0, 3, 4), 0))).toBeCloseTo(12, 9);
   });
 });
+
+test('a line whose end is its start is offset as the outline it is', () => {
+  const builder = new PathBuilder().moveTo(0, 0).lineTo(10, 0).lineTo(10, 10).lineTo(0, 10).lineTo(0, 0);
+  const inside = offsetOutlines([{ path: builder.build(), rule: 'nonzero' }], { ...plainOffset, by: -1 });
+  expect(pathBounds(inside)).toEqual({ minX: 1, minY: 1, maxX: 9, maxY: 9 });
+});

@@ -68,7 +68,7 @@ const leastLength = 0.002;
  */
 export function offsetOutlines(outlines: readonly Outline[], settings: OffsetSettings): Path {
   const { by, ignoreHoles } = settings;
-  const parts = outlines.map(({ path, rule }) => ({ subpaths: [...subpathsOf(path)], rule }));
+  const parts = outlines.map(({ path, rule }) => ({ subpaths: [...subpathsOf(path)].map(closedWhereItMeets), rule }));
   const lines = parts.flatMap(({ subpaths }) => subpaths.filter(({ closed }) => !closed));
   const all = combineSubpaths(
     parts.map(({ subpaths, rule }) => ({ subpaths: subpaths.filter(({ closed }) => closed), rule })),
@@ -83,6 +83,15 @@ export function offsetOutlines(outlines: readonly Outline[], settings: OffsetSet
   }
   if (by > 0) raw.push(...lines.map(({ stretches }) => ringAround(stretches, settings)));
   return pathOfSubpaths(keptOf(raw));
+}
+
+/** A line whose end is its start is a closed one, whether or not it says so. */
+function closedWhereItMeets(subpath: Subpath): Subpath {
+  const { stretches, closed } = subpath;
+  if (closed || stretches.length < 2) return subpath;
+  const [first, last] = [stretches[0], stretches[stretches.length - 1]];
+  const meets = Math.abs(first[0] - last[6]) < 1e-6 && Math.abs(first[1] - last[7]) < 1e-6;
+  return meets ? { stretches, closed: true } : subpath;
 }
 
 /** The line beside an open one, on the side asked for; on the other where the distance is below 0. */
