@@ -22,7 +22,7 @@ const slack = 0.003;
  */
 export function besideRing(points: Float64Array, by: number): Float64Array | null {
   const ring = measured(points);
-  if (!ring || comesNearItself(ring, 2 * Math.abs(by))) return null;
+  if (!ring || ringsComeNear([ring], 2 * Math.abs(by))) return null;
   const raw = movedEdges(ring, by * Math.sign(ring.area));
   return raw && withoutFolds(raw, ring, Math.abs(by));
 }
@@ -35,67 +35,95 @@ interface Ring {
   readonly dx: Float64Array;
   readonly dy: Float64Array;
   readonly along: Float64Array;
+  /** How long the edges are. */
+  readonly sizes: Float64Array;
   readonly length: number;
   readonly area: number;
 }
 
 function measured(points: Float64Array): Ring | null {
-  const xs: number[] = [];
-  const ys: number[] = [];
+  const xs = new Float64Array(points.length / 2);
+  const ys = new Float64Array(points.length / 2);
+  let count = 0;
   for (let i = 0; i < points.length; i += 2) {
-    const [x, y] = [points[i], points[i + 1]];
-    const last = xs.length - 1;
-    if (last >= 0 && Math.abs(x - xs[last]) + Math.abs(y - ys[last]) < (last === 0 ? leastStep : 1e-9)) continue;
-    // A step aside that is smaller than matters would fold the way for nothing: its first point goes.
-    if (last >= 1 && Math.abs(x - xs[last]) + Math.abs(y - ys[last]) < shortEdge) {
-      const [ux, uy] = [x - xs[last - 1], y - ys[last - 1]];
-      const aside = Math.abs((xs[last] - xs[last - 1]) * uy - (ys[last] - ys[last - 1]) * ux) / Math.hypot(ux, uy);
-      if (aside < leastStep) xs.length = ys.length = last;
+    const x = points[i];
+    const y = points[i + 1];
+    if (count > 0) {
+      const near = Math.abs(x - xs[count - 1]) + Math.abs(y - ys[count - 1]);
+      if (near < (count === 1 ? leastStep : 1e-9)) continue;
+      // A step aside that is smaller than matters would fold the way for nothing: its first point goes.
+      if (count > 1 && near < shortEdge && stepAside(xs, ys, count, x, y) < leastStep) count--;
     }
-    xs.push(x);
-    ys.push(y);
+    xs[count] = x;
+    ys[count] = y;
+    count++;
   }
-  for (let last = xs.length - 1; last > 2; last--) {
-    if (Math.abs(xs[0] - xs[last]) + Math.abs(ys[0] - ys[last]) >= leastStep) break;
-    xs.length = ys.length = last;
-  }
-  const count = xs.length;
+  while (count > 3 && Math.abs(xs[0] - xs[count - 1]) + Math.abs(ys[0] - ys[count - 1]) < leastStep) count--;
   if (count < 3) return null;
   const dx = new Float64Array(count);
   const dy = new Float64Array(count);
   const along = new Float64Array(count);
-  let [length, twice] = [0, 0];
+  const sizes = new Float64Array(count);
+  let length = 0;
+  let twice = 0;
   for (let i = 0; i < count; i++) {
     const j = i + 1 < count ? i + 1 : 0;
-    const [ex, ey] = [xs[j] - xs[i], ys[j] - ys[i]];
-    const size = Math.hypot(ex, ey);
+    const ex = xs[j] - xs[i];
+    const ey = ys[j] - ys[i];
+    const size = Math.sqrt(ex * ex + ey * ey);
     if (size === 0) return null;
     dx[i] = ex / size;
     dy[i] = ey / size;
     along[i] = length;
+    sizes[i] = size;
     length += size;
     twice += xs[i] * ys[j] - xs[j] * ys[i];
   }
   if (Math.abs(twice) < 1e-9) return null;
-  return { count, xs: Float64Array.from(xs), ys: Float64Array.from(ys), dx, dy, along, length, area: twice / 2 };
+  return { count, xs, ys, dx, dy, along, sizes, length, area: twice / 2 };
+}
+
+/** How far the last of some points is from the line between the one before it and a point. */
+function stepAside(xs: Float64Array, ys: Float64Array, count: number, x: number, y: number): number {
+  const fromX = xs[count - 2];
+  const fromY = ys[count - 2];
+  const ux = x - fromX;
+  const uy = y - fromY;
+  return Math.abs((xs[count - 1] - fromX) * uy - (ys[count - 1] - fromY) * ux) / Math.sqrt(ux * ux + uy * uy);
+}
+
+/**
+ * Whether closed lines, or parts of one that are no one bend, come nearer to each other than a width, in mm.
+ * @param outlines x and y of each one's points one after the other
+ */
+export function comeNear(outlines: readonly Float64Array[], width: number): boolean {
+  return ringsComeNear(
+    outlines.flatMap((points) => measured(points) ?? []),
+    width,
+  );
 }
 
 /** Most cells of the grid in which near edges are looked for. */
 const mostCells = 400_000;
 
 /**
- * Whether edges that are no one bend come nearer to each other than a width. Edges, long ones in pieces, are put into
- * a grid by their middles, and each is compared with those before it in the cells around.
+ * The same of rings. Edges, long ones in pieces, are put into a grid by their middles, and each is compared with those
+ * before it in the cells around.
  */
-function comesNearItself(ring: Ring, width: number): boolean {
-  const { count, xs, ys, dx, dy, along, length } = ring;
+function ringsComeNear(rings: readonly Ring[], width: number): boolean {
   let [minX, minY, maxX, maxY] = [Infinity, Infinity, -Infinity, -Infinity];
-  for (let i = 0; i < count; i++) {
-    if (xs[i] < minX) minX = xs[i];
-    if (xs[i] > maxX) maxX = xs[i];
-    if (ys[i] < minY) minY = ys[i];
-    if (ys[i] > maxY) maxY = ys[i];
+  let [count, length] = [0, 0];
+  for (const ring of rings) {
+    count += ring.count;
+    length += ring.length;
+    for (let i = 0; i < ring.count; i++) {
+      if (ring.xs[i] < minX) minX = ring.xs[i];
+      if (ring.xs[i] > maxX) maxX = ring.xs[i];
+      if (ring.ys[i] < minY) minY = ring.ys[i];
+      if (ring.ys[i] > maxY) maxY = ring.ys[i];
+    }
   }
+  if (count === 0) return false;
   const piece = Math.max(width, (2 * length) / count);
   // Pieces that come near have their middles within a width and a piece: in the cells around.
   const cell = Math.max(width + piece, Math.sqrt(((maxX - minX) * (maxY - minY)) / mostCells));
@@ -105,57 +133,72 @@ function comesNearItself(ring: Ring, width: number): boolean {
   const heads = new Int32Array(across * down).fill(-1);
   const pieces = Math.ceil(length / piece) + count;
   const edges = new Int32Array(pieces);
+  const owners = new Int32Array(pieces);
   const nexts = new Int32Array(pieces);
-  const sizes = new Float64Array(count);
+  const starts = new Float64Array(pieces);
+  const ends = new Float64Array(pieces);
   let used = 0;
-  for (let i = 0; i < count; i++) {
-    const end = i + 1 < count ? along[i + 1] : length;
-    const size = end - along[i];
-    sizes[i] = size;
-    const [middleX, middleY] = [xs[i] + (size / 2) * dx[i], ys[i] + (size / 2) * dy[i]];
-    const parts = Math.ceil(size / piece);
-    for (let part = 0; part < parts; part++) {
-      const t = (size * (part + 0.5)) / parts;
-      const at =
-        Math.floor((ys[i] + t * dy[i] - minY) / cell + 1) * across + Math.floor((xs[i] + t * dx[i] - minX) / cell) + 1;
-      for (let row = at - across; row <= at + across; row += across) {
-        for (let c = row - 1; c <= row + 1; c++) {
-          for (let k = heads[c]; k >= 0; k = nexts[k]) {
-            const other = edges[k];
-            if (along[i] - along[other + 1] < bend * width || along[other] + length - end < bend * width) continue;
-            const reach = width + (size + sizes[other]) / 2;
-            if (Math.abs(middleX - (xs[other] + (sizes[other] / 2) * dx[other])) > reach) continue;
-            if (Math.abs(middleY - (ys[other] + (sizes[other] / 2) * dy[other])) > reach) continue;
-            if (edgeDistance(ring, i, other) < width) return true;
+  for (let nth = 0; nth < rings.length; nth++) {
+    const ring = rings[nth];
+    const { xs, ys, dx, dy, along, sizes } = ring;
+    for (let i = 0; i < ring.count; i++) {
+      const size = sizes[i];
+      const middleX = xs[i] + (size / 2) * dx[i];
+      const middleY = ys[i] + (size / 2) * dy[i];
+      // Edges that end after the one, or start before the other beyond the ring's beginning, are one bend with it.
+      const bentFrom = along[i] - bend * width;
+      const bentTo = along[i] + size - ring.length + bend * width;
+      const parts = Math.ceil(size / piece);
+      for (let part = 0; part < parts; part++) {
+        const t = (size * (part + 0.5)) / parts;
+        const row = Math.floor((ys[i] + t * dy[i] - minY) / cell + 1);
+        const at = row * across + Math.floor((xs[i] + t * dx[i] - minX) / cell) + 1;
+        for (let around = at - across; around <= at + across; around += across) {
+          for (let c = around - 1; c <= around + 1; c++) {
+            for (let k = heads[c]; k >= 0; k = nexts[k]) {
+              if (owners[k] === nth && (ends[k] > bentFrom || starts[k] < bentTo)) continue;
+              const other = edges[k];
+              const there = rings[owners[k]];
+              const half = there.sizes[other] / 2;
+              const reach = width + size / 2 + half;
+              if (Math.abs(middleX - there.xs[other] - half * there.dx[other]) > reach) continue;
+              if (Math.abs(middleY - there.ys[other] - half * there.dy[other]) > reach) continue;
+              if (edgeDistance(ring, i, there, other) < width) return true;
+            }
           }
         }
+        edges[used] = i;
+        starts[used] = along[i];
+        ends[used] = along[i] + size;
+        owners[used] = nth;
+        nexts[used] = heads[at];
+        heads[at] = used++;
       }
-      edges[used] = i;
-      nexts[used] = heads[at];
-      heads[at] = used++;
     }
   }
   return false;
 }
 
-function pointDistance({ count, xs, ys, dx, dy }: Ring, i: number, x: number, y: number): number {
-  const j = i + 1 < count ? i + 1 : 0;
-  const size = (xs[j] - xs[i]) * dx[i] + (ys[j] - ys[i]) * dy[i];
-  const [px, py] = [x - xs[i], y - ys[i]];
-  const t = Math.max(0, Math.min(size, px * dx[i] + py * dy[i]));
-  return Math.hypot(px - t * dx[i], py - t * dy[i]);
+function pointDistance({ xs, ys, dx, dy, sizes }: Ring, i: number, x: number, y: number): number {
+  const px = x - xs[i];
+  const py = y - ys[i];
+  const t = Math.max(0, Math.min(sizes[i], px * dx[i] + py * dy[i]));
+  const qx = px - t * dx[i];
+  const qy = py - t * dy[i];
+  return Math.sqrt(qx * qx + qy * qy);
 }
 
-/** How near two edges come to each other; 0 is not told from less where they cross. */
-function edgeDistance(ring: Ring, a: number, b: number): number {
-  const { count, xs, ys } = ring;
-  const [a1, b1] = [a + 1 < count ? a + 1 : 0, b + 1 < count ? b + 1 : 0];
-  if (crossing(xs[a], ys[a], xs[a1], ys[a1], xs[b], ys[b], xs[b1], ys[b1])) return 0;
+/** How near an edge of one ring comes to one of another; 0 where they cross. */
+function edgeDistance(one: Ring, a: number, two: Ring, b: number): number {
+  const [a1, b1] = [a + 1 < one.count ? a + 1 : 0, b + 1 < two.count ? b + 1 : 0];
+  const [ax, ay, aX, aY] = [one.xs[a], one.ys[a], one.xs[a1], one.ys[a1]];
+  const [bx, by, bX, bY] = [two.xs[b], two.ys[b], two.xs[b1], two.ys[b1]];
+  if (crossing(ax, ay, aX, aY, bx, by, bX, bY)) return 0;
   return Math.min(
-    pointDistance(ring, a, xs[b], ys[b]),
-    pointDistance(ring, a, xs[b1], ys[b1]),
-    pointDistance(ring, b, xs[a], ys[a]),
-    pointDistance(ring, b, xs[a1], ys[a1]),
+    pointDistance(one, a, bx, by),
+    pointDistance(one, a, bX, bY),
+    pointDistance(two, b, ax, ay),
+    pointDistance(two, b, aX, aY),
   );
 }
 

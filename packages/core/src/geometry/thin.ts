@@ -1,4 +1,5 @@
 import { Clipper, FillRule as ClipperRule, EndType, JoinType, type Path64, type Paths64 } from 'clipper2-ts';
+import { comeNear } from './beside-ring.ts';
 import { type Box, boxHeight, boxWidth, growBox } from './box.ts';
 import type { Polyline } from './flatten.ts';
 import { polylineBounds } from './nesting.ts';
@@ -16,10 +17,16 @@ const longest = 1.2;
  * @returns boxes around the places, in mm
  */
 export function thinPlaces(outlines: readonly Polyline[], width: number): { walls: Box[]; gaps: Box[] } {
-  const rings = outlines.filter(({ closed, points }) => closed && points.length >= 6).map(ringOf);
-  if (rings.length === 0) return { walls: [], gaps: [] };
+  const closed = outlines.filter((outline) => outline.closed && outline.points.length >= 6);
+  // Where nothing comes that near to anything, nothing is that thin.
+  const none = !comeNear(
+    closed.map(({ points }) => points),
+    width,
+  );
+  if (none) return { walls: [], gaps: [] };
+  const rings = closed.map(ringOf);
   const inside = Clipper.union(rings, ClipperRule.EvenOdd);
-  const around = outlines.map(polylineBounds).reduce((all, box) => ({
+  const around = closed.map(polylineBounds).reduce((all, box) => ({
     minX: Math.min(all.minX, box.minX),
     minY: Math.min(all.minY, box.minY),
     maxX: Math.max(all.maxX, box.maxX),
