@@ -133,6 +133,36 @@ test('nested contours inward stop where nothing is left, which is said; the sour
   expect(Math.abs(burnt['cut inner'] + burnt['cut outer'] - Math.PI * (32 + 24 + 16 + 8))).toBeLessThan(0.1);
 });
 
+test('what follows a very fine outline is worked out aside, and is where it should be in the end', async ({ page }) => {
+  const points = Array.from({ length: 4000 }, (_, i) => {
+    const angle = (Math.PI * i) / 2000;
+    const radius = 30 + Math.sin(angle * 40);
+    return `${(80 + radius * Math.cos(angle)).toFixed(3)} ${(50 + radius * Math.sin(angle)).toFixed(3)}`;
+  });
+  await newJob(page, 'Fine', svg(`<path d="M${points.join('L')}Z" fill="none" stroke="#D0481E" stroke-width="0.1"/>`));
+  await choose(page, 'Material of the sheet', /Birch plywood.*3 mm/);
+  await page.keyboard.press('Control+a');
+  await openStage(page, 'Fit');
+  await typeInto(page, 'Distance', '3');
+  await page.getByRole('button', { name: 'Make the offset' }).click();
+  await expect(page.getByRole('button', { name: /Undo: offset 3 mm/ })).toBeVisible();
+  const before = offsetOf(await items(page));
+  await openStage(page, 'Art');
+  await page.getByRole('button', { name: 'Path', exact: true }).first().click();
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('ArrowRight');
+  await expect
+    .poll(async () => {
+      const now = offsetOf(await items(page));
+      return [boundsOf(now).minX - boundsOf(before).minX, now.shape.kind === 'offset' && now.shape.stale];
+    })
+    .toEqual([expect.closeTo(2, 3), undefined]);
+  // It is no step of its own: two steps take the move back.
+  await page.keyboard.press('Control+z');
+  await page.keyboard.press('Control+z');
+  expect(boundsOf(offsetOf(await items(page))).minX).toBeCloseTo(boundsOf(before).minX, 6);
+});
+
 test('an open line: around it with flat ends, or beside it', async ({ page }) => {
   await newJob(page, 'Open');
   await tool(page, 'Line');

@@ -34,12 +34,46 @@ const stranger = `<svg xmlns="http://www.w3.org/2000/svg" width="300mm" height="
   <rect x="160" y="120" width="60" height="60" fill="none" stroke="#D0481E" stroke-width="0.1"/>
   <path d="M180 60h40v25" fill="none" stroke="#D0481E" stroke-width="0.1"/><text x="70" y="60">Shelf 4</text></svg>`;
 
+const kingfisher = `<svg xmlns="http://www.w3.org/2000/svg" width="220mm" height="120mm" viewBox="0 0 220 120">
+  <path fill="#5B3FA0" fill-rule="evenodd" d="M60 58C66 34 96 26 112 44 126 42 142 46 158 55 142 57 132 61 126 68 112 84 78 86 60 58ZM106 48a3 3 0 1 0 6 0a3 3 0 1 0-6 0Z"/>
+  <path fill="#5B3FA0" d="M66 64C52 72 44 80 34 94 50 88 64 84 78 78Z"/>
+  <text x="84" y="106" font-size="20" font-family="Dancing Script" fill="#5B3FA0">Kingfisher</text></svg>`;
+
+const slots = [0, 1, 2].map(
+  (i) => `<rect x="${48 + i * 40}" y="60" width="4" height="30" fill="none" stroke="#D0481E" stroke-width="0.1"/>`,
+);
+const dividers = `<svg xmlns="http://www.w3.org/2000/svg" width="300mm" height="200mm" viewBox="0 0 300 200">
+  <rect x="20" y="30" width="180" height="60" fill="none" stroke="#D0481E" stroke-width="0.1"/>${slots.join('')}</svg>`;
+
 const sign = `<svg xmlns="http://www.w3.org/2000/svg" width="1200" height="700" viewBox="0 0 1200 700">
   <clipPath id="pane"><circle cx="640" cy="360" r="160"/></clipPath>
   <g clip-path="url(#pane)" fill="none" stroke="#5B3FA0">${Array.from({ length: 16 }, (_, i) => `<path d="M${450 + i * 26} 180q34 160 0 360"/>`).join('')}</g>
   <circle cx="640" cy="360" r="160" fill="none" stroke="#D0481E"/>
   <text x="840" y="350" font-size="56" font-family="Riverside, serif" fill="#5B3FA0">Sow in spring</text>
   <path d="M840 390h330" fill="none" stroke="#00806A" stroke-dasharray="9 5"/></svg>`;
+
+const newJob = async (title) => {
+  await page.goto(address);
+  await page.getByRole('button', { name: 'New job' }).click();
+  await page.getByLabel('Title').fill(title);
+  await page.getByRole('button', { name: 'Make the job' }).click();
+  await page.getByRole('heading', { name: 'Art', exact: true }).waitFor();
+};
+const bringIn = async (name, svg) => {
+  await page.getByTestId('file-chooser').setInputFiles({ name, mimeType: 'image/svg+xml', buffer: Buffer.from(svg) });
+  await page.getByTestId('arrival-count').waitFor();
+  await page.getByRole('button', { name: 'Take it' }).click();
+  await page.getByRole('heading', { name: 'Art', exact: true }).waitFor();
+};
+const material = async (name) => {
+  await page.getByRole('button', { name: /^Material of the sheet/ }).click();
+  await page.getByRole('option', { name }).click();
+};
+const making = async (name) => {
+  await page.keyboard.press('4');
+  const head = page.getByRole('button', { name: new RegExp(`^${name} `) });
+  if ((await head.getAttribute('aria-expanded')) === 'false') await head.click();
+};
 
 try {
   await page.goto(address);
@@ -68,6 +102,49 @@ try {
   await place.fill(String(Number(await place.getAttribute('max')) * 0.9));
   await page.getByRole('heading', { name: 'Burn', level: 1 }).click();
   await shot('bench-preview');
+
+  await newJob('Kingfisher pendant');
+  await bringIn('kingfisher.svg', kingfisher);
+  await material(/Clear acrylic/);
+  await page.keyboard.press('Control+a');
+  await page.keyboard.press('s');
+  await making('Border');
+  await page.getByLabel('with a loop to hang it by').check();
+  await page.getByText('It is one piece.').waitFor();
+  await page.mouse.move(40, 640);
+  await shot('bench-border');
+  await page.getByRole('button', { name: 'Make the border' }).click();
+  await making('Kerf');
+  await page.getByRole('button', { name: 'Show the burn’s width' }).click();
+  await page.keyboard.press('s');
+  await page.getByTestId('step-cut-outer').waitFor();
+  await page.mouse.move(40, 640);
+  await page.waitForTimeout(1500);
+  await shot('bench-kerf');
+  await page.getByRole('button', { name: 'Show operations again' }).click();
+
+  await newJob('Drawer dividers');
+  await bringIn('dividers.svg', dividers);
+  await material(/Birch plywood.*4 mm/);
+  await page.keyboard.press('Control+a');
+  await making('Clearance');
+  await page.getByRole('button', { name: /slots for the stock/ }).click();
+  await page.getByLabel('Measured thickness').fill('4.12');
+  await page.getByLabel('Measured thickness').press('Enter');
+  await page.getByRole('region', { name: 'What followed the thickness' }).waitFor();
+  await page.mouse.move(40, 640);
+  await shot('bench-clearance');
+  await newJob('Kerf of cork');
+  await material(/Cork/);
+  await making('Test pieces');
+  await page.getByRole('button', { name: 'Lay it on the sheet' }).click();
+  await page
+    .getByText(/^10 items/)
+    .first()
+    .waitFor();
+  await page.mouse.move(40, 640);
+  await page.waitForTimeout(800);
+  await shot('bench-test-pieces');
 
   await page.goto(address);
   await page.getByRole('button', { name: 'New job' }).click();

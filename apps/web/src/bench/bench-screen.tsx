@@ -27,6 +27,7 @@ import { ToolCard } from './tools/tool-card.tsx';
 import { ToolDock } from './tools/tool-dock.tsx';
 import { TopBar } from './top-bar.tsx';
 import { useAutosave } from './use-autosave.ts';
+import { useFreshening } from './use-freshening.ts';
 import { usePlanning } from './use-planning.ts';
 import { useShortcuts } from './use-shortcuts.ts';
 import { ViewDock } from './view-dock.tsx';
@@ -44,6 +45,7 @@ export function BenchScreen({ stage, reload }: { stage: Stage; reload: () => voi
   const offer = useFiles();
   useAutosave(actions, subscribe);
   usePlanning(actions, subscribe);
+  useFreshening();
   useShortcuts(actions, showKeys);
   // A row that goes away while the pointer is on it does not say that the pointer has left.
   useEffect(() => {

@@ -1,6 +1,7 @@
 import type { JobAnswer } from '@lambent/contracts';
 import {
   type Anchor,
+  amend,
   type Box,
   boundsAmong,
   type EvenSpacing,
@@ -202,10 +203,13 @@ export function createBenchStore(answer: JobAnswer, shop: ShopLists, pricing: Pr
   }));
 }
 
+/** What follows items of more nodes than this is made anew by the worker, not while the page waits. */
+const mostFollowed = 1500;
+
 /** A job after an edit, with everything made anew that goes by the stock's thickness or by other items. */
 function followAll(before: JobDocument, after: JobDocument, materials: readonly Material[]): JobDocument {
   const still = after.sheets === before.sheets && after.drawing.items === before.drawing.items;
-  return still ? after : followSources(before, followThickness(after, thicknessBy(materials)));
+  return still ? after : followSources(before, followThickness(after, thicknessBy(materials)), mostFollowed);
 }
 
 /** Everything that can be done to the Bench; a thin layer over core's pure functions. */
@@ -247,6 +251,11 @@ export function benchActions(store: BenchStore) {
         const tieNews = tieChanges(before, after);
         if (tieNews.length > 0) set({ tieNews });
       }
+    },
+    /** Puts the job right, with no step of its own to undo. */
+    amend(change: (job: JobDocument) => JobDocument): void {
+      const { history, shop } = get();
+      goTo(amend(history, followAll(history.present, change(history.present), shop.materials)));
     },
     /** Looks at another run of the job. */
     chooseRun(runId: string): void {

@@ -15,7 +15,9 @@ import {
   decodePicture,
   deriveMeaning,
   type Finding,
+  type FollowingShape,
   FontBook,
+  followedPath,
   gatherOutgoing,
   growBox,
   type Item,
@@ -152,6 +154,11 @@ const worker = {
   /** What lies at a distance from items, in bed mm. */
   offset(items: readonly Item[], settings: OffsetSettings): Path {
     return offsetOf(items, settings);
+  },
+
+  /** What an outline that follows items comes to. */
+  follow(shape: FollowingShape, sources: readonly Item[]): Path {
+    return followedPath(shape, sources);
   },
 
   /** One outer edge around items, in bed mm. */

@@ -2,7 +2,7 @@ import type { BurnPlan } from '../plan/plan.ts';
 import type { PreparedJob } from '../plan/prepare.ts';
 import type { Check, Finding, FindingLevel } from './finding.ts';
 import { checkKerf, checkSharedCuts, checkSharpCorners, checkThin } from './kerf.ts';
-import { checkOpenCuts, checkOpenEngraves, checkTwice } from './lines.ts';
+import { checkOpenCuts, checkOpenEngraves, checkTwice, checkWaiting } from './lines.ts';
 import {
   checkBurnable,
   checkCancelling,
@@ -24,6 +24,7 @@ const checks: readonly Check[] = [
   checkBed,
   checkSheet,
   checkSettings,
+  checkWaiting,
   checkOpenCuts,
   checkOpenEngraves,
   checkTwice,

@@ -20,6 +20,7 @@ export type FindingCode =
   | 'no-recipe'
   | 'beyond-machine'
   | 'forbidden-stock'
+  | 'outline-waits'
   | 'kerf-swallows'
   | 'thin-wall'
   | 'narrow-gap'

@@ -1,4 +1,5 @@
 import { type Item, polylinesOf } from '../drawing/item.ts';
+import { isFollowing } from '../geometry/shapes.ts';
 import { burntItems, type Check, countOf, finding, ifAny } from './finding.ts';
 import { sharedCuts } from './kerf.ts';
 import { overlappingOwners } from './overlap.ts';
@@ -6,6 +7,19 @@ import { overlappingOwners } from './overlap.ts';
 function hasOpen(item: Item): boolean {
   return polylinesOf(item).some((line) => !line.closed && line.points.length >= 4);
 }
+
+/** Outlines that follow others and are not yet what they should be: what would burn is what they were. */
+export const checkWaiting: Check = (prepared) => {
+  const waiting = burntItems(prepared).filter(({ shape }) => isFollowing(shape) && shape.stale === true);
+  return ifAny(waiting, () =>
+    finding(
+      'outline-waits',
+      'blocks',
+      `${countOf(waiting.length, 'outline is', 'outlines are')} still being worked out after what they follow has changed. Wait a moment.`,
+      waiting,
+    ),
+  );
+};
 
 /** Outlines on a cut layer that do not close: the piece stays in the sheet. */
 export const checkOpenCuts: Check = (prepared) => {

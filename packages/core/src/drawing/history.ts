@@ -24,6 +24,11 @@ export function record<T>(history: History<T>, name: string, present: T): Histor
   return { past, present, future: [] };
 }
 
+/** The present as it should be: no edit of its own, undone with the one before it. */
+export function amend<T>(history: History<T>, present: T): History<T> {
+  return present === history.present ? history : { ...history, present };
+}
+
 export function undo<T>(history: History<T>): History<T> {
   const step = history.past.at(-1);
   if (!step) return history;

@@ -31,8 +31,8 @@ export type ShapeJson =
   | ({ kind: 'path'; corners?: readonly Corner[] } & PathJson)
   | ({ kind: 'text'; text: TextJson } & PathJson)
   | (Omit<Extract<Shape, { kind: 'picture' }>, 'visible'> & { visible?: PathJson })
-  | ({ kind: 'offset'; sources: readonly string[]; settings: OffsetSettings; meets?: PartTie } & PathJson)
-  | ({ kind: 'border'; sources: readonly string[]; settings: BorderSettings } & PathJson)
+  | ({ kind: 'offset'; sources: readonly string[]; settings: OffsetSettings; meets?: PartTie; stale?: true } & PathJson)
+  | ({ kind: 'border'; sources: readonly string[]; settings: BorderSettings; stale?: true } & PathJson)
   | { kind: 'combined'; how: Combining; parts: (Omit<CombinedPart, 'shape'> & { shape: ShapeJson })[] };
 
 const letters = 'MLCZ';
@@ -51,8 +51,10 @@ export function shapeToJson(shape: Shape): ShapeJson {
       const { visible, ...picture } = shape;
       return visible ? { ...picture, visible: pathToJson(visible) } : picture;
     }
-    case 'border':
-      return { kind: 'border', sources: shape.sources, settings: shape.settings, ...pathToJson(shape.path) };
+    case 'border': {
+      const { path, ...border } = shape;
+      return { ...border, ...pathToJson(path) };
+    }
     case 'combined':
       return { ...shape, parts: shape.parts.map((part) => ({ ...part, shape: shapeToJson(part.shape) })) };
     default:
@@ -141,6 +143,7 @@ export function shapeFromJson(json: unknown, where: string, depth = 0): Shape {
         kind: 'border',
         sources: sourcesFromJson(shape.sources, where),
         settings: borderFromJson(shape.settings, `${where}: settings`),
+        ...(shape.stale === true ? { stale: true } : {}),
         path: pathFromJson(shape, where),
       };
     case 'offset':
@@ -148,6 +151,7 @@ export function shapeFromJson(json: unknown, where: string, depth = 0): Shape {
         kind: 'offset',
         sources: sourcesFromJson(shape.sources, where),
         settings: offsetFromJson(shape.settings, `${where}: settings`),
+        ...(shape.stale === true ? { stale: true } : {}),
         ...(shape.meets === undefined ? {} : { meets: meetsFromJson(shape.meets, `${where}: meets`) }),
         path: pathFromJson(shape, where),
       };

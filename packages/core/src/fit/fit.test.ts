@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { combineItems } from '../drawing/combination.ts';
 import { addItems, moveItems, pinItems, removeItems } from '../drawing/edits.ts';
-import { record, redo, startHistory, undo } from '../drawing/history.ts';
+import { amend, record, redo, startHistory, undo } from '../drawing/history.ts';
 import { boundsOf, type Item, pathOf } from '../drawing/item.ts';
 import { type JobDocument, newJob } from '../drawing/job.ts';
 import { jobFromJson, jobToJson } from '../drawing/json.ts';
@@ -13,7 +13,16 @@ import { rotation, scaling, translation } from '../geometry/matrix.ts';
 import { plainOffset } from '../geometry/offset.ts';
 import { nodeCount, pathBounds } from '../geometry/path.ts';
 import { outlineOf, rectangleOf, type Shape } from '../geometry/shapes.ts';
-import { followSources, offsetOf, outlinesOfItems, settleItems } from './follow.ts';
+import {
+  followedPath,
+  followSources,
+  freshened,
+  offsetOf,
+  outlinesOfItems,
+  type StaleOutline,
+  settleItems,
+  staleOutline,
+} from './follow.ts';
 import {
   addFollowing,
   distanceFrom,
@@ -236,6 +245,27 @@ describe('offsets that follow', () => {
       JSON.stringify(jobToJson(moved)).replace('"loop":null', '"loop":{"u":0,"v":0,"holeMm":3}'),
     );
     expect(() => jobFromJson(looped)).toThrow(/loop: rimMm/);
+  });
+
+  test('what follows many nodes is marked, and put right from elsewhere, unless its source has changed again', () => {
+    const { job, ids } = make(jobWith(square('a', 0, 0)), ['a']);
+    const move = (before: JobDocument) => moveItems(before, new Set(['a']), 5, 0);
+    const waiting = followSources(job, move(job), 3);
+    const stale = staleOutline(waiting) as StaleOutline;
+    expect([stale.item.id, stale.sources.map(({ id }) => id)]).toEqual([ids[0], ['a']]);
+    expect(boxIn(waiting, ids[0])).toEqual(boxIn(job, ids[0]));
+    expect(jobFromJson(JSON.parse(JSON.stringify(jobToJson(waiting)))).drawing).toEqual(waiting.drawing);
+    const path = followedPath(stale.item.shape, stale.sources);
+    const fresh = freshened(waiting, stale, path);
+    expect(boxIn(fresh, ids[0])).toEqual(box(3, -2, 17, 12));
+    expect([staleOutline(fresh), staleOutline(job)]).toEqual([null, null]);
+    const again = followSources(waiting, move(waiting), 3);
+    expect(freshened(again, stale, path)).toBe(again);
+    // Few nodes are followed at once, and are not stale any more.
+    expect(staleOutline(followSources(waiting, move(waiting)))).toBeNull();
+    let history = record(startHistory(job), 'move', waiting);
+    history = amend(history, fresh);
+    expect([history.present, undo(history).present, redo(undo(history)).present]).toEqual([fresh, job, fresh]);
   });
 
   test('copies are settled where they are put', () => {

@@ -5,7 +5,7 @@ import { boxCentre } from '../geometry/box.ts';
 import type { Outline } from '../geometry/combine.ts';
 import { identity, invert, type Matrix, multiply, translation } from '../geometry/matrix.ts';
 import { type OffsetSettings, offsetOutlines } from '../geometry/offset.ts';
-import { type Path, pathBounds, transformPath } from '../geometry/path.ts';
+import { nodeCount, type Path, pathBounds, transformPath } from '../geometry/path.ts';
 import { type FollowingShape, isFollowing, type Shape } from '../geometry/shapes.ts';
 import type { PartTie } from '../geometry/ties.ts';
 import { plainOffsetOf } from './plain-offset.ts';
@@ -33,7 +33,7 @@ export function centredOffset(items: readonly Item[], settings: OffsetSettings):
 }
 
 /** What a shape that follows others comes to, in bed mm; of one that lies where it is put, about (0, 0). */
-function madeFrom(shape: FollowingShape, sources: readonly Item[]): Path {
+export function followedPath(shape: FollowingShape, sources: readonly Item[]): Path {
   if (isPlaced(shape)) return centredOffset(sources, shape.settings);
   const outlines = outlinesOfItems(sources);
   return shape.kind === 'offset'
@@ -52,8 +52,9 @@ export function isLive(shape: Shape): boolean {
  * What follows others stays where they put it: to be moved alone, it is settled first.
  *
  * @param before the job before the edit
+ * @param mostNodes what is made from items of more nodes than this is marked stale instead, unless it is in a combination
  */
-export function followSources(before: JobDocument, after: JobDocument): JobDocument {
+export function followSources(before: JobDocument, after: JobDocument, mostNodes = Infinity): JobDocument {
   const { items } = after.drawing;
   if (items === before.drawing.items || !items.some(({ shape }) => isLive(shape))) return after;
   const known = new Map(before.drawing.items.map((item) => [item.id, item]));
@@ -70,14 +71,14 @@ export function followSources(before: JobDocument, after: JobDocument): JobDocum
     const isCopy = !known.has(item.id) && !isIdentity(item.matrix);
     if (isFollowing(item.shape) && !isPlaced(item.shape)) {
       if (isCopy) return settled(item);
-      const shape = followedShape(item.shape, identity);
+      const shape = followedShape(item.shape, identity, true);
       if (shape !== item.shape) return { ...item, shape, matrix: identity };
       return isIdentity(item.matrix) ? item : backFrom(item, known.get(item.id));
     }
     const shape = followedShape(item.shape, item.matrix);
     return shape === item.shape ? item : { ...item, shape };
   };
-  const followedShape = (shape: Shape, frame: Matrix): Shape => {
+  const followedShape = (shape: Shape, frame: Matrix, isWhole = false): Shape => {
     if (shape.kind === 'combined') {
       const parts = shape.parts.map((part) => {
         const inside = followedShape(part.shape, multiply(frame, part.matrix));
@@ -89,9 +90,14 @@ export function followSources(before: JobDocument, after: JobDocument): JobDocum
     if (!shape.sources.some(changed) && !asked.has(shape)) return shape;
     const sources = shape.sources.flatMap((id) => now.get(id) ?? []);
     if (sources.length === 0) return { kind: 'path', path: shape.path };
+    // What takes long is worked out elsewhere (`freshened`); until then it is as it was.
+    const { stale: _, ...fresh } = shape;
+    if (isWhole && nodesOf(sources) > mostNodes) {
+      return { ...fresh, sources: sources.map(({ id }) => id), stale: true };
+    }
     const back = isPlaced(shape) ? identity : (invert(frame) ?? identity);
-    const path = transformPath(madeFrom(shape, sources), back);
-    return { ...shape, sources: sources.map(({ id }) => id), path };
+    const path = transformPath(followedPath(shape, sources), back);
+    return { ...fresh, sources: sources.map(({ id }) => id), path };
   };
 
   // What is made from what is made: once round for each in a chain, and no further, should it be a ring.
@@ -115,6 +121,39 @@ export function followSources(before: JobDocument, after: JobDocument): JobDocum
   const job = { ...after, drawing: asBefore ? before.drawing : { ...after.drawing, items: made } };
   const names = Object.keys(job) as (keyof JobDocument)[];
   return names.every((name) => job[name] === before[name]) ? before : job;
+}
+
+function nodesOf(items: readonly Item[]): number {
+  return items.reduce((sum, item) => sum + nodeCount(pathOf(item)), 0);
+}
+
+/** Something that is to be made anew, with the items it is made from. */
+export interface StaleOutline {
+  readonly item: Item & { readonly shape: FollowingShape };
+  readonly sources: readonly Item[];
+}
+
+/** The first outline whose sources have changed since it was worked out; null where all are as they should be. */
+export function staleOutline({ drawing: { items } }: JobDocument): StaleOutline | null {
+  const item = items.find((one): one is StaleOutline['item'] => isFollowing(one.shape) && one.shape.stale === true);
+  if (!item) return null;
+  return { item, sources: items.filter(({ id }) => item.shape.sources.includes(id)) };
+}
+
+/** A job with a stale outline as it was worked out; the same one where its sources have changed again meanwhile. */
+export function freshened(job: JobDocument, { item, sources }: StaleOutline, path: Path): JobDocument {
+  const { items } = job.drawing;
+  const now = items.find(({ id }) => id === item.id);
+  const still = sources.every((source) =>
+    hasSameOutline(
+      source,
+      items.find(({ id }) => id === source.id),
+    ),
+  );
+  if (!now || now.shape !== item.shape || !still) return job;
+  const { stale: _, ...fresh } = item.shape;
+  const made = { ...now, shape: { ...fresh, path } };
+  return { ...job, drawing: { ...job.drawing, items: items.map((one) => (one === now ? made : one)) } };
 }
 
 /** Whether an item covers what it did; a new colour, say, changes nothing for what follows it. */

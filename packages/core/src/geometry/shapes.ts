@@ -81,6 +81,8 @@ export type Shape =
       readonly settings: OffsetSettings;
       readonly meets?: PartTie;
       readonly path: Path;
+      /** Its sources have changed, and what they come to is still being worked out. */
+      readonly stale?: true;
     }
   /** One outer edge around other items, made anew like an offset, in bed mm. */
   | {
@@ -88,6 +90,7 @@ export type Shape =
       readonly sources: readonly string[];
       readonly settings: BorderSettings;
       readonly path: Path;
+      readonly stale?: true;
     }
   /** A picture from (0, 0), one unit a pixel; its own outline is its frame, `visible` what shows of it where that was found. */
   | {

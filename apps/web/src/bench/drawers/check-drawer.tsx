@@ -21,6 +21,7 @@ const titles: Record<Finding['code'], string> = {
   'no-recipe': 'No recipe',
   'beyond-machine': 'Beyond the machine',
   'forbidden-stock': 'Never laser this',
+  'outline-waits': 'Still being worked out',
   'kerf-swallows': 'Narrower than the kerf',
   'thin-wall': 'Thinner than the kerf',
   'narrow-gap': 'No room for the beam',
