@@ -36,7 +36,7 @@ const stranger = `<svg xmlns="http://www.w3.org/2000/svg" width="300mm" height="
 
 const kingfisher = `<svg xmlns="http://www.w3.org/2000/svg" width="220mm" height="120mm" viewBox="0 0 220 120">
   <path fill="#5B3FA0" fill-rule="evenodd" d="M60 58C66 34 96 26 112 44 126 42 142 46 158 55 142 57 132 61 126 68 112 84 78 86 60 58ZM106 48a3 3 0 1 0 6 0a3 3 0 1 0-6 0Z"/>
-  <path fill="#5B3FA0" d="M66 64C52 72 44 80 34 94 50 88 64 84 78 78Z"/>
+  <path fill="#5B3FA0" d="M60 66C48 74 40 82 30 96 42 90 54 85 64 80Z"/>
   <text x="84" y="106" font-size="20" font-family="Dancing Script" fill="#5B3FA0">Kingfisher</text></svg>`;
 
 const slots = [0, 1, 2].map(
@@ -105,7 +105,7 @@ try {
 
   await newJob('Kingfisher pendant');
   await bringIn('kingfisher.svg', kingfisher);
-  await material(/Clear acrylic/);
+  await material(/[Aa]crylic, clear/);
   await page.keyboard.press('Control+a');
   await page.keyboard.press('s');
   await making('Border');

@@ -10,7 +10,16 @@ import type { Shape } from '../geometry/shapes.ts';
 import type { PartTie } from '../geometry/ties.ts';
 import { boltDiameter, boltHoles, fitBolts } from './bolts.ts';
 import { followSources } from './follow.ts';
-import { addMeeting, followThickness, makeMeeting, thicknessBy, tieChanges, tieToThickness, untie } from './ties.ts';
+import {
+  addMeeting,
+  followThickness,
+  makeMeeting,
+  slotsAmong,
+  thicknessBy,
+  tieChanges,
+  tieToThickness,
+  untie,
+} from './ties.ts';
 
 const item = (id: string, shape: Shape, matrix = identity): Item => ({
   id,
@@ -70,6 +79,13 @@ describe('slots that go by the thickness of the stock', () => {
     );
     expect(followThickness(thicker, thicknessOf)).toBe(thicker);
     expect(boxIn(measured(untie(tied, all(tied)), 6), 'tall')).toEqual(boxIn(tied, 'tall'));
+  });
+
+  test('selected with their plate, only they are slots; a piece by itself is what it is told to be', () => {
+    const plate = item('plate', rect(0, 0, 180, 60));
+    const slots = [item('a', rect(20, 30, 4, 30)), item('b', rect(60, 30, 9, 30)), item('c', rect(90, 30, 1, 30))];
+    expect(slotsAmong([plate, ...slots], 4).map(({ id }) => id)).toEqual(['a', 'b']);
+    expect(slotsAmong([plate], 4)).toEqual([plate]);
   });
 
   test('follow within a combination that is turned and scaled, and by the sheet they lie on', () => {

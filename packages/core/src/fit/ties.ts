@@ -36,6 +36,19 @@ export function isSlot({ shape }: Item): boolean {
 }
 
 /**
+ * The slots among items: of several, those that stock of a thickness could go into, their narrower side from 0.4 to 2.5
+ * times as wide, so that a plate that is selected with its slots stays one; one by itself is what it is told to be.
+ */
+export function slotsAmong(items: readonly Item[], thicknessMm: number): Item[] {
+  const slots = items.filter(isSlot);
+  if (slots.length < 2) return slots;
+  return slots.filter(({ shape }) => {
+    const narrow = shape.kind === 'rectangle' ? Math.min(shape.width, shape.height) : (shape as SlotShape).width;
+    return narrow >= 0.4 * thicknessMm && narrow <= 2.5 * thicknessMm;
+  });
+}
+
+/**
  * Makes items slots for stock: the narrower side of rectangles, and the width of slots with round ends, are the
  * stock's thickness and the fit's clearance, about the middle where they are.
  */

@@ -10,11 +10,11 @@ import {
   formatLength,
   type Item,
   isCircle,
-  isSlot,
   itemsAmong,
   type Material,
   makeMeeting,
   type PartTie,
+  slotsAmong,
   thicknessBy,
   thicknessUnder,
   tieToThickness,
@@ -104,10 +104,10 @@ function Slots({ chosen, fit, material }: Chosen) {
   const unit = useBench(unitOf);
   const job = useBench(jobOf);
   const materials = useBench((state) => state.shop.materials);
-  const slots = chosen.filter(isSlot);
-  if (slots.length === 0) return null;
   const thicknessOf = thicknessBy(materials);
-  const thick = thicknessUnder(job, slots[0], thicknessOf);
+  const thick = thicknessUnder(job, chosen[0], thicknessOf);
+  const slots = slotsAmong(chosen, thick ?? 0);
+  if (slots.length === 0) return null;
   const clearanceMm = fitOf(material, fit).mm;
   const ids = new Set(slots.map(({ id }) => id));
   const tied = slots.filter(({ shape }) => (shape.kind === 'rectangle' || shape.kind === 'slot') && shape.tied).length;

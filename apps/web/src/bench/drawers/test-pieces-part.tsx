@@ -1,5 +1,7 @@
 import {
   addItems,
+  type Box,
+  bedBox,
   boundsOf,
   boxHeight,
   boxWidth,
@@ -9,12 +11,15 @@ import {
   formatLength,
   freePlace,
   type Group,
+  growBox,
   type Item,
   type JobDocument,
   kerfComb,
   labelHeight,
+  type Machine,
   type Material,
   pinRow,
+  type Sheet,
   sheetSafeBox,
   slotComb,
   stepsBetween,
@@ -68,6 +73,7 @@ export function TestPiecesPart() {
   const unit = useBench(unitOf);
   const sheet = useBench((state) => jobOf(state).sheets[0] ?? null);
   const material = useBench((state) => state.prepared.material);
+  const machine = useBench(machineOf);
   const kerfMm = useBench(
     (state) => state.prepared.layers.find(({ layer }) => layer.operation === 'cut')?.applied.settings?.kerfMm,
   );
@@ -80,7 +86,7 @@ export function TestPiecesPart() {
   if (!sheet || !material) {
     return <p className="text-quiet">Lay a sheet first: a test piece measures its material on this machine.</p>;
   }
-  const room = sheetSafeBox(sheet);
+  const room = roomOn(sheet, machine);
   const fits = piece.width <= boxWidth(room) && piece.height <= boxHeight(room);
   const set = (part: Partial<Range>) => setRanges({ ...ranges, [kind]: { ...range, ...part } });
   const length = (label: string, value: number, commit: (mm: number) => string | undefined) => (
@@ -120,6 +126,17 @@ export function TestPiecesPart() {
   );
 }
 
+/** Where on a sheet a piece may lie: inside its margin, and the bed's. */
+function roomOn(sheet: Sheet, machine: Machine): Box {
+  const [a, b] = [sheetSafeBox(sheet), growBox(bedBox(machine), -machine.margin)];
+  return {
+    minX: Math.max(a.minX, b.minX),
+    minY: Math.max(a.minY, b.minY),
+    maxX: Math.min(a.maxX, b.maxX),
+    maxY: Math.min(a.maxY, b.maxY),
+  };
+}
+
 function pieceOf(kind: Kind, { from, to, step }: Range, thickness: number, pin: number): TestPiece {
   const steps = stepsBetween(from, to, step);
   if (kind === 'kerf') return kerfComb(steps.filter((kerf) => kerf > 0 && kerf <= 2));
@@ -134,7 +151,7 @@ async function layPiece(actions: BenchActions, piece: TestPiece, { name, thickne
     const { prepared } = actions.get();
     const sheet = jobOf(actions.get()).sheets[0];
     if (!sheet) return;
-    const room = sheetSafeBox(sheet);
+    const room = roomOn(sheet, machineOf(actions.get()));
     const taken = jobOf(actions.get())
       .drawing.items.filter(({ hidden }) => !hidden)
       .map(boundsOf);
