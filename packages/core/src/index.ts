@@ -89,6 +89,7 @@ export * from './plan/tour.ts';
 export * from './plan/why-filled.ts';
 export * from './recipes/apply.ts';
 export * from './recipes/figures.ts';
+export * from './recipes/learnt.ts';
 export * from './recipes/pricing.ts';
 export * from './recipes/shop.ts';
 export * from './recipes/shop-json.ts';

@@ -1,5 +1,4 @@
 import type { FitName } from '../geometry/ties.ts';
-import type { Material, Recipe } from './shop.ts';
 
 /** Where a figure of the shop's comes from: read from a test piece, taken from elsewhere, or a guess to begin with. */
 export type FigureFrom = 'measured' | 'copied' | 'guessed';
@@ -21,14 +20,3 @@ export interface Figure {
 
 /** What parts are given to begin with, where nothing was measured: the whole difference of two widths, in mm. */
 export const guessedFits: Readonly<Record<FitName, number>> = { loose: 0.3, sliding: 0.15, snug: 0.05, press: -0.05 };
-
-/** How much wider than a thing its pocket is, for a fit in a material; a guess where none was kept. */
-export function fitOf(material: Material | null, fit: FitName): Figure {
-  return material?.fits?.[fit] ?? { mm: guessedFits[fit], source: null };
-}
-
-/** The kerf of a recipe, with where it comes from; null where it was never said. */
-export function kerfOf(recipe: Recipe | null): Figure | null {
-  if (!recipe || recipe.kerfMm === null || recipe.kerfMm === undefined) return null;
-  return { mm: recipe.kerfMm, source: recipe.kerfFrom ?? null };
-}

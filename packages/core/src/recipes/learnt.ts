@@ -1,0 +1,14 @@
+import type { FitName } from '../geometry/ties.ts';
+import { type Figure, guessedFits } from './figures.ts';
+import type { Material, Recipe } from './shop.ts';
+
+/** How much wider than a thing its pocket is, for a fit in a material; a guess where none was kept. */
+export function fitOf(material: Material | null, fit: FitName): Figure {
+  return material?.fits?.[fit] ?? { mm: guessedFits[fit], source: null };
+}
+
+/** The kerf of a recipe, with where it comes from; null where it was never said. */
+export function kerfOf(recipe: Recipe | null): Figure | null {
+  if (!recipe || recipe.kerfMm === null || recipe.kerfMm === undefined) return null;
+  return { mm: recipe.kerfMm, source: recipe.kerfFrom ?? null };
+}
