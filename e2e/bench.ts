@@ -140,12 +140,16 @@ export async function drawTyped(page: Page, x: number, y: number, ...sizes: stri
   await page.keyboard.press('Enter');
 }
 
+/** The shop as the server has it. */
+export async function shopOf(page: Page) {
+  const get = async (path: string) => (await page.request.get(`/api/${path}`)).json();
+  return { machines: await get('machines'), materials: await get('materials'), keys: await get('colour-keys') };
+}
+
 /** What the plan of the stored job burns, by step title, in mm. */
 export async function burntLengths(page: Page): Promise<Record<string, number>> {
   const { document } = await storedJob(page);
-  const get = async (path: string) => (await page.request.get(`/api/${path}`)).json();
-  const shop = { machines: await get('machines'), materials: await get('materials'), keys: await get('colour-keys') };
-  const { steps } = planJob(prepareJob(document, shop));
+  const { steps } = planJob(prepareJob(document, await shopOf(page)));
   return Object.fromEntries(
     steps.map((step) => [`${step.operation} ${step.part}`, Math.round(step.litMm * 1000) / 1000]),
   );

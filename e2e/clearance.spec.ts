@@ -9,6 +9,7 @@ import {
   openStage,
   placeOf,
   rectangle,
+  shopOf,
   storedJob,
   svg,
   tool,
@@ -20,11 +21,6 @@ const materialOf = async (page: Page, id: string) => {
   const all = (await (await page.request.get('/api/materials')).json()) as Material[];
   return all.find((one) => one.id === id) as Material;
 };
-const shopOf = async (page: Page) => {
-  const get = async (path: string) => (await page.request.get(`/api/${path}`)).json();
-  return { machines: await get('machines'), materials: await get('materials'), keys: await get('colour-keys') };
-};
-
 test('a drawer divider’s slot fits the measured thickness, and says what followed', async ({ page }) => {
   await newJob(page, 'Divider');
   await choose(page, 'Material of the sheet', /Birch plywood.*4 mm/);

@@ -1,4 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
+import { operationColours } from '../colours/operation.ts';
 import { switchLayer } from '../drawing/layer-edits.ts';
 import { box, item, jobWith, line, shop } from '../fixtures/shop.ts';
 import { prepareJob } from '../plan/prepare.ts';
@@ -30,6 +31,16 @@ describe('what goes out', () => {
       ['Without meaning', 1],
     ]);
   });
+  test('an outline that burns on a second layer goes out there too, in that operation’s paint where it has none', () => {
+    const job = jobWith([item(box(40, 10, 20), 'engrave', { also: 'cut' })]);
+    const choices = { paints: 'as-came' as const, guides: true, only: null, onlyBurnt: false };
+    const { layers } = gatherOutgoing(prepareJob(job, shop), page, choices);
+    expect(layers.map(({ name, items: [{ paint }] }) => [name, paint.stroke, paint.fill])).toEqual([
+      ['Engrave', null, operationColours.engrave],
+      ['Cut', operationColours.cut, null],
+    ]);
+  });
+
   test('without guides, only a selection, only what burns in this run', () => {
     expect(gather({ guides: false })).toEqual([
       ['Engrave', 1],

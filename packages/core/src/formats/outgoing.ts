@@ -76,18 +76,20 @@ function burnPlace(operation: Operation): number {
 
 /** The half or halves of the paint that put an item on the layer, or the layer's own. */
 function paintFor({ item, parts }: Placed, operation: Operation, paints: OutgoingChoices['paints']): Paint {
-  if (paints === 'by-operation') {
+  const { stroke, strokeWidthMm, fill, ...ends } = item.paint;
+  const lined = parts.includes('stroke') && stroke !== null;
+  const filled = parts.includes('fill') && fill !== null;
+  // What is on a layer by hand may have no paint for it; it must not go out unseen.
+  if (paints === 'by-operation' || !(lined || filled)) {
     const colour = operationColours[operation];
     return operation === 'engrave'
       ? { stroke: null, strokeWidthMm: 0, fill: colour }
       : { stroke: colour, strokeWidthMm: hairline, fill: null };
   }
-  const { stroke, strokeWidthMm, fill, ...ends } = item.paint;
-  const lined = parts.includes('stroke') && stroke !== null;
   return {
     stroke: lined ? stroke : null,
     strokeWidthMm: lined ? strokeWidthMm : 0,
-    fill: parts.includes('fill') ? fill : null,
+    fill: filled ? fill : null,
     ...(lined ? ends : {}),
   };
 }
