@@ -1,6 +1,7 @@
-import { boundsOf, type Item, pathOf, subpathsOf } from '@lambent/core';
+import { boundsOf, encodePixels, type Item, pathOf, subpathsOf } from '@lambent/core';
 import { expect, test } from '@playwright/test';
 import {
+  bringIn,
   burntLengths,
   choose,
   clickBed,
@@ -233,6 +234,27 @@ test('a border around a name and a silhouette: one piece, a loop where it is cli
   await page.getByRole('button', { name: 'Border', exact: true }).first().click();
   await page.getByRole('button', { name: 'Remove the loop' }).click();
   expect([...subpathsOf(pathOf(border(await items(page))))]).toHaveLength(1);
+});
+
+test('a border goes around what shows of a picture', async ({ page }) => {
+  // A black square of 40 pixels in a white picture of 120: at 96 to the inch, 10.58 mm in 31.75.
+  const rgb = new Uint8Array(120 * 120 * 3).fill(255);
+  for (let y = 30; y < 70; y++) rgb.fill(0, 3 * (120 * y + 50), 3 * (120 * y + 90));
+  await newJob(page, 'Stamp');
+  await bringIn(page, 'stamp.png', Buffer.from(encodePixels({ width: 120, height: 120, rgb })));
+  await page.keyboard.press('Control+a');
+  await openStage(page, 'Fit');
+  await page.getByRole('button', { name: /^Border/ }).click();
+  await expect(page.getByText('It is one piece.')).toBeVisible();
+  await page.getByRole('button', { name: 'Make the border' }).click();
+  const all = await items(page);
+  const made = all.find(({ shape }) => shape.kind === 'border') as Item;
+  const { minX, maxX } = boundsOf(made);
+  expect(maxX - minX).toBeCloseTo((40 * 25.4) / 96 + 6, 1);
+  expect(minX - boundsOf(all.find(({ shape }) => shape.kind === 'picture') as Item).minX).toBeCloseTo(
+    (50 * 25.4) / 96 - 3,
+    1,
+  );
 });
 
 test('the outline around a text follows what it says', async ({ page }) => {
