@@ -35,10 +35,8 @@ export function centredOffset(items: readonly Item[], settings: OffsetSettings):
 /** What a shape that follows others comes to, in bed mm; of one that lies where it is put, about (0, 0). */
 export function followedPath(shape: FollowingShape, sources: readonly Item[]): Path {
   if (isPlaced(shape)) return centredOffset(sources, shape.settings);
-  const outlines = outlinesOfItems(sources);
-  return shape.kind === 'offset'
-    ? offsetOutlines(outlines, shape.settings)
-    : borderAround(outlines, shape.settings).path;
+  if (shape.kind === 'offset') return offsetOf(sources, shape.settings);
+  return borderAround(outlinesOfItems(sources), shape.settings).path;
 }
 
 /** Whether a shape is made from other items, or has a part that is. */

@@ -1,6 +1,6 @@
 import { Clipper, FillRule as ClipperRule, EndType, JoinType, type Path64, type Paths64 } from 'clipper2-ts';
 import { comeNear } from './beside-ring.ts';
-import { type Box, boxHeight, boxWidth, growBox } from './box.ts';
+import { type Box, boxHeight, boxWidth, growBox, uniteBoxes } from './box.ts';
 import type { Polyline } from './flatten.ts';
 import { polylineBounds } from './nesting.ts';
 
@@ -26,12 +26,7 @@ export function thinPlaces(outlines: readonly Polyline[], width: number): { wall
   if (none) return { walls: [], gaps: [] };
   const rings = closed.map(ringOf);
   const inside = Clipper.union(rings, ClipperRule.EvenOdd);
-  const around = closed.map(polylineBounds).reduce((all, box) => ({
-    minX: Math.min(all.minX, box.minX),
-    minY: Math.min(all.minY, box.minY),
-    maxX: Math.max(all.maxX, box.maxX),
-    maxY: Math.max(all.maxY, box.maxY),
-  }));
+  const around = closed.map(polylineBounds).reduce(uniteBoxes);
   const outside = Clipper.difference([frameOf(growBox(around, 4 * width))], inside, ClipperRule.NonZero);
   return { walls: lostOf(inside, width), gaps: lostOf(outside, width) };
 }
