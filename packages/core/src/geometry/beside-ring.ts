@@ -1,205 +1,90 @@
-/** Turns on the outer side up to this, in radians, are gone round in one point. */
+import { addEllipticArc } from './arc.ts';
+import { bend, ringsComeNear } from './near-rings.ts';
+import { PathBuilder } from './path.ts';
+import { edgeDistance, meetingOf, type Ring, ringOf } from './ring.ts';
+import { lineStretch, type Stretch, subpathsOf } from './stretches.ts';
+
+/*
+ * The way beside a closed line of straight edges, the plain way: every edge moved, folds in tight bends cut off where
+ * their sides meet. Where a fold is no simple one, there is none: `offsetOutlines` has one then.
+ */
+
+/** Turns on the outer side are gone round in one point where that is so little beyond their circle, in mm, and up to this, in radians. */
+const leastBeyond = 0.003;
 const slightTurn = 0.2;
 /** How far chords round an outer corner may be inside its circle, in mm. */
 const chordTolerance = 0.002;
-/** Parts of a ring nearer to each other along it than this many times the whole width are one bend. */
-const bend = 2.4;
-/** How far along the ring a fold may reach, in the same measure. */
+/** How far along the ring a fold may reach, as times the whole width. */
 const foldReach = 6;
-/** Edges shorter than this, in mm, are looked at for steps aside, which are passed over below so many mm. */
-const shortEdge = 0.03;
-const leastStep = 0.003;
 /** How much nearer to the ring than asked a point may come, in mm. */
 const slack = 0.003;
 
 /**
- * The ring at a small distance from a closed one of straight lines, round outer corners. It takes the plain way: every
- * edge moved, folds in tight bends cut off where their sides meet. Where that may not be the whole answer, because far
- * parts of the ring come near each other or a fold is no simple one, there is none: `offsetOutlines` has one then.
+ * The ring at a small distance from a closed one, round outer corners in chords within 0.002 mm.
  *
  * @param points x and y one after the other, the first not repeated
  * @param by in mm; the ring grows, below 0 it shrinks
+ * @returns null where far parts of the ring come near each other, or a fold is no simple one
  */
 export function besideRing(points: Float64Array, by: number): Float64Array | null {
-  const ring = measured(points);
+  const ring = ringOf(points);
   if (!ring || ringsComeNear([ring], 2 * Math.abs(by))) return null;
-  const raw = movedEdges(ring, by * Math.sign(ring.area));
-  return raw && withoutFolds(raw, ring, Math.abs(by));
-}
-
-interface Ring {
-  readonly count: number;
-  readonly xs: Float64Array;
-  readonly ys: Float64Array;
-  /** Directions of the edges, each from its point to the next, and how far along the ring it starts. */
-  readonly dx: Float64Array;
-  readonly dy: Float64Array;
-  readonly along: Float64Array;
-  /** How long the edges are. */
-  readonly sizes: Float64Array;
-  readonly length: number;
-  readonly area: number;
-}
-
-function measured(points: Float64Array): Ring | null {
-  const xs = new Float64Array(points.length / 2);
-  const ys = new Float64Array(points.length / 2);
-  let count = 0;
-  for (let i = 0; i < points.length; i += 2) {
-    const x = points[i];
-    const y = points[i + 1];
-    if (count > 0) {
-      const near = Math.abs(x - xs[count - 1]) + Math.abs(y - ys[count - 1]);
-      if (near < (count === 1 ? leastStep : 1e-9)) continue;
-      // A step aside that is smaller than matters would fold the way for nothing: its first point goes.
-      if (count > 1 && near < shortEdge && stepAside(xs, ys, count, x, y) < leastStep) count--;
-    }
-    xs[count] = x;
-    ys[count] = y;
-    count++;
-  }
-  while (count > 3 && Math.abs(xs[0] - xs[count - 1]) + Math.abs(ys[0] - ys[count - 1]) < leastStep) count--;
-  if (count < 3) return null;
-  const dx = new Float64Array(count);
-  const dy = new Float64Array(count);
-  const along = new Float64Array(count);
-  const sizes = new Float64Array(count);
-  let length = 0;
-  let twice = 0;
-  for (let i = 0; i < count; i++) {
-    const j = i + 1 < count ? i + 1 : 0;
-    const ex = xs[j] - xs[i];
-    const ey = ys[j] - ys[i];
-    const size = Math.sqrt(ex * ex + ey * ey);
-    if (size === 0) return null;
-    dx[i] = ex / size;
-    dy[i] = ey / size;
-    along[i] = length;
-    sizes[i] = size;
-    length += size;
-    twice += xs[i] * ys[j] - xs[j] * ys[i];
-  }
-  if (Math.abs(twice) < 1e-9) return null;
-  return { count, xs, ys, dx, dy, along, sizes, length, area: twice / 2 };
-}
-
-/** How far the last of some points is from the line between the one before it and a point. */
-function stepAside(xs: Float64Array, ys: Float64Array, count: number, x: number, y: number): number {
-  const fromX = xs[count - 2];
-  const fromY = ys[count - 2];
-  const ux = x - fromX;
-  const uy = y - fromY;
-  return Math.abs((xs[count - 1] - fromX) * uy - (ys[count - 1] - fromY) * ux) / Math.sqrt(ux * ux + uy * uy);
+  const way = wayBeside(ring, by * Math.sign(ring.area));
+  return way && interleaved(way.xs, way.ys);
 }
 
 /**
- * Whether closed lines, or parts of one that are no one bend, come nearer to each other than a width, in mm.
- * @param outlines x and y of each one's points one after the other
+ * The way to the right of a ring's, to its left where `by` is below 0, its outer corners true arcs. Far parts of the
+ * ring are taken not to come near each other (`nearnessOf`).
+ *
+ * @returns null where a fold is no simple one, or nothing is left
  */
-export function comeNear(outlines: readonly Float64Array[], width: number): boolean {
-  return ringsComeNear(
-    outlines.flatMap((points) => measured(points) ?? []),
-    width,
-  );
+export function roundBesideRing(ring: Ring, by: number): Stretch[] | null {
+  const way = wayBeside(ring, by);
+  if (!way || !keepsClear(way, ring, Math.abs(by))) return null;
+  const { xs, ys, of, isRound } = way;
+  const total = xs.length;
+  const goesOn = (k: number) => isRound[k] && isRound[(k + total - 1) % total] && of[k] === of[(k + total - 1) % total];
+  // Begun where no corner goes on through the beginning.
+  let k = 0;
+  while (goesOn(k)) if (++k === total) return null;
+  const out: Stretch[] = [];
+  for (let n = 0; n < total; ) {
+    const from = k;
+    do {
+      k = (k + 1) % total;
+      n++;
+    } while (n < total && goesOn(k));
+    const [x0, y0, x1, y1] = [xs[from], ys[from], xs[k], ys[k]];
+    if (isRound[from]) out.push(...arcAbout(ring.xs[of[from]], ring.ys[of[from]], Math.abs(by), x0, y0, x1, y1));
+    else out.push(lineStretch(x0, y0, x1, y1));
+  }
+  return out;
 }
 
-/** Most cells of the grid in which near edges are looked for. */
-const mostCells = 400_000;
+/** The shorter way round a centre, from a point to another. */
+function arcAbout(cx: number, cy: number, radius: number, x0: number, y0: number, x1: number, y1: number): Stretch[] {
+  const [ax, ay, bx, by] = [x0 - cx, y0 - cy, x1 - cx, y1 - cy];
+  const span = Math.atan2(ax * by - ay * bx, ax * bx + ay * by);
+  const builder = new PathBuilder().moveTo(x0, y0);
+  addEllipticArc(builder, cx, cy, radius, radius, 0, Math.atan2(ay, ax), span, { x: x1, y: y1 });
+  return [...subpathsOf(builder.build())].flatMap(({ stretches }) => stretches);
+}
 
 /**
- * The same of rings. Edges, long ones in pieces, are put into a grid by their middles, and each is compared with those
- * before it in the cells around.
+ * A way beside a ring; of each piece, from its point to the next, the point of the ring that it is at, and whether it
+ * goes round that or is beside the edge from there on.
  */
-function ringsComeNear(rings: readonly Ring[], width: number): boolean {
-  let [minX, minY, maxX, maxY] = [Infinity, Infinity, -Infinity, -Infinity];
-  let [count, length] = [0, 0];
-  for (const ring of rings) {
-    count += ring.count;
-    length += ring.length;
-    for (let i = 0; i < ring.count; i++) {
-      if (ring.xs[i] < minX) minX = ring.xs[i];
-      if (ring.xs[i] > maxX) maxX = ring.xs[i];
-      if (ring.ys[i] < minY) minY = ring.ys[i];
-      if (ring.ys[i] > maxY) maxY = ring.ys[i];
-    }
-  }
-  if (count === 0) return false;
-  const piece = Math.max(width, (2 * length) / count);
-  // Pieces that come near have their middles within a width and a piece: in the cells around.
-  const cell = Math.max(width + piece, Math.sqrt(((maxX - minX) * (maxY - minY)) / mostCells));
-  const across = Math.floor((maxX - minX) / cell) + 3;
-  const down = Math.floor((maxY - minY) / cell) + 3;
-  if (across * down > 4 * mostCells) return true;
-  const heads = new Int32Array(across * down).fill(-1);
-  const pieces = Math.ceil(length / piece) + count;
-  const edges = new Int32Array(pieces);
-  const owners = new Int32Array(pieces);
-  const nexts = new Int32Array(pieces);
-  const starts = new Float64Array(pieces);
-  const ends = new Float64Array(pieces);
-  let used = 0;
-  for (let nth = 0; nth < rings.length; nth++) {
-    const ring = rings[nth];
-    const { xs, ys, dx, dy, along, sizes } = ring;
-    for (let i = 0; i < ring.count; i++) {
-      const size = sizes[i];
-      const middleX = xs[i] + (size / 2) * dx[i];
-      const middleY = ys[i] + (size / 2) * dy[i];
-      // Edges that end after the one, or start before the other beyond the ring's beginning, are one bend with it.
-      const bentFrom = along[i] - bend * width;
-      const bentTo = along[i] + size - ring.length + bend * width;
-      const parts = Math.ceil(size / piece);
-      for (let part = 0; part < parts; part++) {
-        const t = (size * (part + 0.5)) / parts;
-        const row = Math.floor((ys[i] + t * dy[i] - minY) / cell + 1);
-        const at = row * across + Math.floor((xs[i] + t * dx[i] - minX) / cell) + 1;
-        for (let around = at - across; around <= at + across; around += across) {
-          for (let c = around - 1; c <= around + 1; c++) {
-            for (let k = heads[c]; k >= 0; k = nexts[k]) {
-              if (owners[k] === nth && (ends[k] > bentFrom || starts[k] < bentTo)) continue;
-              const other = edges[k];
-              const there = rings[owners[k]];
-              const half = there.sizes[other] / 2;
-              const reach = width + size / 2 + half;
-              if (Math.abs(middleX - there.xs[other] - half * there.dx[other]) > reach) continue;
-              if (Math.abs(middleY - there.ys[other] - half * there.dy[other]) > reach) continue;
-              if (edgeDistance(ring, i, there, other) < width) return true;
-            }
-          }
-        }
-        edges[used] = i;
-        starts[used] = along[i];
-        ends[used] = along[i] + size;
-        owners[used] = nth;
-        nexts[used] = heads[at];
-        heads[at] = used++;
-      }
-    }
-  }
-  return false;
+interface Way {
+  readonly xs: readonly number[];
+  readonly ys: readonly number[];
+  readonly of: readonly number[];
+  readonly isRound: readonly boolean[];
 }
 
-function pointDistance({ xs, ys, dx, dy, sizes }: Ring, i: number, x: number, y: number): number {
-  const px = x - xs[i];
-  const py = y - ys[i];
-  const t = Math.max(0, Math.min(sizes[i], px * dx[i] + py * dy[i]));
-  const qx = px - t * dx[i];
-  const qy = py - t * dy[i];
-  return Math.sqrt(qx * qx + qy * qy);
-}
-
-/** How near an edge of one ring comes to one of another; 0 where they cross. */
-function edgeDistance(one: Ring, a: number, two: Ring, b: number): number {
-  const [a1, b1] = [a + 1 < one.count ? a + 1 : 0, b + 1 < two.count ? b + 1 : 0];
-  const [ax, ay, aX, aY] = [one.xs[a], one.ys[a], one.xs[a1], one.ys[a1]];
-  const [bx, by, bX, bY] = [two.xs[b], two.ys[b], two.xs[b1], two.ys[b1]];
-  if (crossing(ax, ay, aX, aY, bx, by, bX, bY)) return 0;
-  return Math.min(
-    pointDistance(one, a, bx, by),
-    pointDistance(one, a, bX, bY),
-    pointDistance(two, b, ax, ay),
-    pointDistance(two, b, aX, aY),
-  );
+function wayBeside(ring: Ring, d: number): Way | null {
+  const raw = movedEdges(ring, d);
+  return raw && withoutFolds(raw, ring, Math.abs(d));
 }
 
 /** Every edge moved to its right, joined; of each piece of the way, which point of the ring it is at. */
@@ -219,13 +104,14 @@ function movedEdges({ count, xs, ys, dx, dy }: Ring, d: number): Raw | null {
     raw.of.push(of);
     raw.inverted.push(false);
   };
+  const slight = Math.min(slightTurn, 2 * Math.acos(1 / (1 + leastBeyond / Math.abs(d))));
   for (let i = 0; i < count; i++) {
     const h = i > 0 ? i - 1 : count - 1;
     const cross = dx[h] * dy[i] - dy[h] * dx[i];
     const dot = dx[h] * dx[i] + dy[h] * dy[i];
     const outer = cross * d > 0;
     if (dot < -0.99) return null;
-    if (!outer || Math.abs(cross) < slightTurn * Math.max(0, dot)) {
+    if (!outer || Math.abs(cross) < slight * Math.max(0, dot)) {
       const share = d / (1 + dot);
       put(xs[i] + share * (dy[h] + dy[i]), ys[i] - share * (dx[h] + dx[i]), i);
       continue;
@@ -253,10 +139,11 @@ function movedEdges({ count, xs, ys, dx, dy }: Ring, d: number): Raw | null {
 }
 
 /** Cuts each fold off where the ways before and after it meet. */
-function withoutFolds(raw: Raw, ring: Ring, by: number): Float64Array | null {
-  const { xs, ys, inverted } = raw;
+function withoutFolds(raw: Raw, ring: Ring, by: number): Way | null {
+  const { xs, ys, of, inverted } = raw;
   const total = xs.length;
-  if (!inverted.includes(true)) return interleaved(xs, ys);
+  const isRound = (p: number) => of[p] === of[p + 1 < total ? p + 1 : 0];
+  if (!inverted.includes(true)) return { xs, ys, of, isRound: of.map((_, p) => isRound(p)) };
   // Begun where the way is plain, so that no fold lies across the beginning.
   const start = plainStart(raw);
   if (start < 0) return null;
@@ -281,7 +168,9 @@ function withoutFolds(raw: Raw, ring: Ring, by: number): Float64Array | null {
     from.push(met.piece);
     p = met.piece;
   }
-  return outX.length < 3 ? null : interleaved(outX, outY);
+  if (outX.length < 3) return null;
+  const pieces = from.map(at);
+  return { xs: outX, ys: outY, of: pieces.map((p) => of[p]), isRound: pieces.map(isRound) };
 }
 
 /** A piece of the way from which on nothing is inverted for a while. */
@@ -327,7 +216,7 @@ function meeting(
       if (arc(from[k], first) > reach || arc(last, q) > reach) continue;
       any = true;
       const r = at(q + 1);
-      const met = crossing(outX[k], outY[k], end(k, 'x'), end(k, 'y'), xs[at(q)], ys[at(q)], xs[r], ys[r]);
+      const met = meetingOf(outX[k], outY[k], end(k, 'x'), end(k, 'y'), xs[at(q)], ys[at(q)], xs[r], ys[r]);
       if (!met) continue;
       return isClear(ring, of[at(first)], met.x, met.y, by) ? { ...met, keep: k + 1, piece: q } : null;
     }
@@ -345,28 +234,36 @@ function isClear(ring: Ring, near: number, x: number, y: number, by: number): bo
       const i = (near + step * k + count * 2) % count;
       const way = Math.abs(along[i] - along[near]);
       if (Math.min(way, length - way) > 2 * reach && k > 1) break;
-      if (pointDistance(ring, i, x, y) < by - slack) return false;
+      if (edgeDistance(ring, i, x, y) < by - slack) return false;
     }
   }
   return true;
 }
 
-function crossing(
-  ax: number,
-  ay: number,
-  bx: number,
-  by: number,
-  cx: number,
-  cy: number,
-  dx: number,
-  dy: number,
-): { x: number; y: number } | null {
-  const [ux, uy, vx, vy] = [bx - ax, by - ay, dx - cx, dy - cy];
-  const cross = ux * vy - uy * vx;
-  if (Math.abs(cross) < 1e-15) return null;
-  const s = ((cx - ax) * vy - (cy - ay) * vx) / cross;
-  const t = ((cx - ax) * uy - (cy - ay) * ux) / cross;
-  return s >= 0 && s <= 1 && t >= 0 && t <= 1 ? { x: ax + s * ux, y: ay + s * uy } : null;
+/**
+ * Whether a way keeps its distance from its ring, at the ends and in the middle of each piece. Edges that are no one
+ * bend with the one that a piece is beside are far enough from it: those of the bend are looked at.
+ */
+function keepsClear({ xs, ys, of }: Way, ring: Ring, by: number): boolean {
+  const { count, along, length, sizes } = ring;
+  const least = by - slack;
+  const reach = 2 * by * bend;
+  for (let k = 0; k < xs.length; k++) {
+    const next = k + 1 < xs.length ? k + 1 : 0;
+    const [mx, my] = [(xs[k] + xs[next]) / 2, (ys[k] + ys[next]) / 2];
+    const half = Math.abs(mx - xs[k]) + Math.abs(my - ys[k]);
+    const isNear = (i: number) =>
+      Math.abs(ring.xs[i] - mx) + Math.abs(ring.ys[i] - my) < half + 1.5 * (least + sizes[i]) &&
+      (edgeDistance(ring, i, mx, my) < least || edgeDistance(ring, i, xs[k], ys[k]) < least);
+    for (const step of [1, -1]) {
+      for (let n = 0, i = of[k]; n < count; n++, i = (i + step + count) % count) {
+        const way = Math.abs(along[i] - along[of[k]]);
+        if (n > 1 && Math.min(way, length - way) - sizes[i] > reach) break;
+        if (isNear(i)) return false;
+      }
+    }
+  }
+  return true;
 }
 
 function interleaved(xs: readonly number[], ys: readonly number[]): Float64Array {

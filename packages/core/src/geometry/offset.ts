@@ -1,6 +1,8 @@
 import { Clipper, FillRule as ClipperRule } from 'clipper2-ts';
 import { addEllipticArc } from './arc.ts';
-import { combineSubpaths, type Outline } from './combine.ts';
+import { roundBesideRing } from './beside-ring.ts';
+import type { Outline } from './combine.ts';
+import { type Edge, edgeFamilies } from './outline-edges.ts';
 import { parallelTo, rightAt, withoutCusps } from './parallel.ts';
 import { type Path, PathBuilder } from './path.ts';
 import {
@@ -45,6 +47,8 @@ export const plainOffset: Omit<OffsetSettings, 'by'> = {
 
 /** Distances from this on, in mm, move nothing. */
 const leastDistance = 1e-6;
+/** Straight outlines of so many nodes are gone beside node by node where that is enough, the others all together. */
+const manyNodes = 500;
 /** Turns smaller than this, in radians, are no corners: the two sides are joined straight. */
 const leastTurn = 1e-3;
 /** Arcs round corners that rise less than this above their chord, in mm, are that chord. */
@@ -70,19 +74,36 @@ export function offsetOutlines(outlines: readonly Outline[], settings: OffsetSet
   const { by, ignoreHoles } = settings;
   const parts = outlines.map(({ path, rule }) => ({ subpaths: [...subpathsOf(path)].map(closedWhereItMeets), rule }));
   const lines = parts.flatMap(({ subpaths }) => subpaths.filter(({ closed }) => !closed));
-  const all = combineSubpaths(
-    parts.map(({ subpaths, rule }) => ({ subpaths: subpaths.filter(({ closed }) => closed), rule })),
-    'unite',
-  );
-  const base = ignoreHoles ? all.filter(({ stretches }) => areaWithin(stretches) > 0) : all;
-  if (Math.abs(by) < leastDistance) return pathOfSubpaths(base);
-  const raw = base.map(({ stretches }) => sideOf(stretches, settings, true));
+  const closed = parts.map(({ subpaths, rule }) => ({ subpaths: subpaths.filter((subpath) => subpath.closed), rule }));
+  const families = edgeFamilies(closed, 2 * Math.abs(by), ignoreHoles);
+  if (Math.abs(by) < leastDistance) return pathOfSubpaths(families.flat().map(outlineOfEdge));
   if (settings.side !== 'both') {
     const aside = lines.flatMap((line) => besideLine(line, settings));
-    return pathOfSubpaths([...keptOf(raw), ...aside]);
+    return pathOfSubpaths([...families.flatMap((family) => besideEdges(family, settings)), ...aside]);
   }
-  if (by > 0) raw.push(...lines.map(({ stretches }) => ringAround(stretches, settings)));
-  return pathOfSubpaths(keptOf(raw));
+  if (by < 0 || lines.length === 0) return pathOfSubpaths(families.flatMap((family) => besideEdges(family, settings)));
+  const raw = families.flat().map(({ stretches }) => sideOf(stretches, settings, true).way);
+  return pathOfSubpaths(keptOf([...raw, ...lines.map(({ stretches }) => ringAround(stretches, settings))]));
+}
+
+function outlineOfEdge({ stretches }: Edge): Subpath {
+  return { stretches, closed: true };
+}
+
+/** What is at the distance from edges that come near each other, or from one that is alone. */
+function besideEdges(family: readonly Edge[], settings: OffsetSettings): Subpath[] {
+  const [edge] = family;
+  const isAlone = family.length === 1 && !edge.nearItself;
+  if (isAlone && edge.isStraight && settings.join === 'round' && edge.ring.count >= manyNodes) {
+    const way = roundBesideRing(edge.ring, settings.by);
+    if (way) return [tidied({ stretches: straightened(way, true), closed: true })];
+  }
+  const sides = family.map(({ stretches }) => sideOf(stretches, settings, true));
+  if (isAlone && sides[0].isPlain) return [tidied({ stretches: straightened(sides[0].way, true), closed: true })];
+  // In holes what lies around is covered: what is at the distance from them is found as if they were solid.
+  const { ring } = family.reduce((most, one) => (Math.abs(one.ring.area) > Math.abs(most.ring.area) ? one : most));
+  if (ring.area > 0) return keptOf(sides.map(({ way }) => way));
+  return keptOf(sides.map(({ way }) => way.map(reversed).reverse())).map(reversedSubpath);
 }
 
 /** A line whose end is its start is a closed one, whether or not it says so. */
@@ -99,7 +120,7 @@ function besideLine({ stretches }: Subpath, settings: OffsetSettings): Subpath[]
   const right = settings.by > 0 === (settings.side === 'right');
   // What lies to the right of the way, within the distance: its edge without the line itself and the ends.
   const way = right ? stretches : stretches.map(reversed).reverse();
-  const along = sideOf(way, { ...settings, by: Math.abs(settings.by) }, false);
+  const along = sideOf(way, { ...settings, by: Math.abs(settings.by) }, false).way;
   const [first, last] = [along[0], along[along.length - 1]];
   const back = [
     lineStretch(last[6], last[7], way[way.length - 1][6], way[way.length - 1][7]),
@@ -115,28 +136,43 @@ function ringAround(stretches: readonly Stretch[], settings: OffsetSettings): St
   const back = stretches.map(reversed).reverse();
   const out: Stretch[] = [];
   for (const way of [stretches, back]) {
-    for (const one of sideOf(way, settings, false)) addJoined(out, one);
+    for (const one of sideOf(way, settings, false).way) addJoined(out, one);
     for (const one of capAt(way[way.length - 1], settings)) addJoined(out, one);
   }
   closeUp(out);
   return out.filter(hasLength);
 }
 
-/** The way along one side of a run of stretches, corners and all. */
-function sideOf(run: readonly Stretch[], settings: OffsetSettings, closed: boolean): Stretch[] {
+/**
+ * The way along one side of a run of stretches, corners and all; and whether it is plain: nowhere on the inner side of
+ * a corner, nor folded.
+ */
+function sideOf(
+  run: readonly Stretch[],
+  settings: OffsetSettings,
+  closed: boolean,
+): { way: Stretch[]; isPlain: boolean } {
   const { by } = settings;
   const stretches = run.flatMap(withoutCusps);
   const out: Stretch[] = [];
+  let isPlain = true;
   stretches.forEach((stretch, i) => {
     for (const piece of parallelTo(stretch, by)) {
-      if (!piece.folded) for (const one of piece.stretches) addJoined(out, one);
-      else for (const chord of piece.chords) addAroundChord(out, chord, by);
+      if (!piece.folded) {
+        for (const one of piece.stretches) addJoined(out, one);
+        continue;
+      }
+      isPlain = false;
+      for (const chord of piece.chords) addAroundChord(out, chord, by);
     }
     const next = stretches[i + 1] ?? (closed ? stretches[0] : null);
-    if (next) for (const one of cornerBetween(stretch, next, settings)) addJoined(out, one);
+    if (!next) return;
+    const corner = cornerBetween(stretch, next, settings);
+    if (corner.isInner) isPlain = false;
+    for (const one of corner.way) addJoined(out, one);
   });
   if (closed && out.length > 0) closeUp(out);
-  return out.filter(hasLength);
+  return { way: out.filter(hasLength), isPlain };
 }
 
 function addJoined(out: Stretch[], stretch: Stretch): void {
@@ -164,25 +200,31 @@ function hasLength(s: Stretch): boolean {
   return s[0] !== s[6] || s[1] !== s[7] || s[2] !== s[0] || s[3] !== s[1];
 }
 
-/** What leads from the side of one stretch to that of the next. */
-function cornerBetween(a: Stretch, b: Stretch, { by, join, miterLimit }: OffsetSettings): Stretch[] {
+/** What leads from the side of one stretch to that of the next; whether that is on the inner side of the corner. */
+function cornerBetween(
+  a: Stretch,
+  b: Stretch,
+  { by, join, miterLimit }: OffsetSettings,
+): { way: Stretch[]; isInner: boolean } {
   const [x, y] = [a[6], a[7]];
   const [m, n] = [rightAt(a, 1), rightAt(b, 0)];
   const [x0, y0, x1, y1] = [x + by * m.x, y + by * m.y, x + by * n.x, y + by * n.y];
+  const outer = (way: Stretch[]) => ({ way, isInner: false });
   const turn = Math.atan2(m.x * n.y - m.y * n.x, m.x * n.x + m.y * n.y);
   const isSlight = Math.abs(by) * (1 - Math.cos(turn / 2)) < leastSagitta && turn * by > 0;
-  if (Math.abs(turn) < leastTurn || isSlight) return [lineStretch(x0, y0, x1, y1)];
+  if (Math.abs(turn) < leastTurn || isSlight) return outer([lineStretch(x0, y0, x1, y1)]);
   const turnsBack = Math.PI - Math.abs(turn) < leastTurn;
   // On the inner side of a corner the way leads through the corner itself: what it goes round there does not count.
-  if (turn * by < 0 && !turnsBack) return [lineStretch(x0, y0, x, y), lineStretch(x, y, x1, y1)];
-  if (join === 'round') return arc(x, y, by, m, turnsBack ? Math.sign(by) * Math.PI : turn, { x: x1, y: y1 });
+  if (turn * by < 0 && !turnsBack)
+    return { way: [lineStretch(x0, y0, x, y), lineStretch(x, y, x1, y1)], isInner: true };
+  if (join === 'round') return outer(arc(x, y, by, m, turnsBack ? Math.sign(by) * Math.PI : turn, { x: x1, y: y1 }));
   const reach = 1 / Math.cos(turn / 2);
   if (join === 'miter' && !turnsBack && reach <= miterLimit) {
     const share = by / (1 + m.x * n.x + m.y * n.y);
     const [px, py] = [x + share * (m.x + n.x), y + share * (m.y + n.y)];
-    return [lineStretch(x0, y0, px, py), lineStretch(px, py, x1, y1)];
+    return outer([lineStretch(x0, y0, px, py), lineStretch(px, py, x1, y1)]);
   }
-  return [lineStretch(x0, y0, x1, y1)];
+  return outer([lineStretch(x0, y0, x1, y1)]);
 }
 
 /** The way round an open line's end. */

@@ -39,7 +39,7 @@ function speedAt(s: Stretch, t: number): number {
 
 /** A stretch in pieces that have a direction throughout: cut at a cusp, where it stands still and turns back. */
 export function withoutCusps(s: Stretch): readonly Stretch[] {
-  if (isLine(s)) return [s];
+  if (isLine(s) || neverTurnsBack(s)) return [s];
   let slowest = 1;
   let fastest = 0;
   for (let i = 1; i < samples; i++) {
@@ -55,6 +55,26 @@ export function withoutCusps(s: Stretch): readonly Stretch[] {
   const t = (low + high) / 2;
   const isInside = t > 1e-6 && t < 1 - 1e-6;
   return isInside && speedAt(s, t) < 1e-4 * fastest ? [pieceOf(s, 0, t), pieceOf(s, t, 1)] : [s];
+}
+
+/** Whether the legs of a curve's control points all go one way, within a right angle: so does the curve, and never stands still. */
+function neverTurnsBack([x0, y0, x1, y1, x2, y2, x3, y3]: Stretch): boolean {
+  const [ax, ay, bx, by, cx, cy] = [x1 - x0, y1 - y0, x2 - x1, y2 - y1, x3 - x2, y3 - y2];
+  return ax * bx + ay * by > 0 && bx * cx + by * cy > 0 && ax * cx + ay * cy > 0;
+}
+
+/**
+ * Whether a curve bends so little that what lies `by` beside it cannot fold back. Its bend is at most that of the
+ * bounds of its first and second changes, by their control points (the hull of a Bézier curve).
+ */
+function neverFolds([x0, y0, x1, y1, x2, y2, x3, y3]: Stretch, by: number): boolean {
+  const [ax, ay, bx, bY, cx, cy] = [x1 - x0, y1 - y0, x2 - x1, y2 - y1, x3 - x2, y3 - y2];
+  const [ux, uy] = [x3 - x0, y3 - y0];
+  const slowest = Math.min(ax * ux + ay * uy, bx * ux + bY * uy, cx * ux + cy * uy) / Math.hypot(ux, uy);
+  if (!(slowest > 0)) return false;
+  const turning = Math.max(Math.abs(ax * bY - ay * bx), Math.abs(ax * cy - ay * cx) / 2, Math.abs(bx * cy - bY * cx));
+  // v × a is 18 times what turns, the speed 3 times the legs.
+  return (Math.abs(by) * 2 * turning) / (3 * slowest ** 3) < 0.99;
 }
 
 /** What lies parallel to a stretch, piece by piece along it. */
@@ -102,6 +122,7 @@ function progressAt(s: Stretch, by: number, t: number): number {
 }
 
 function foldsOf(s: Stretch, by: number): { from: number; to: number; folds: boolean }[] {
+  if (neverFolds(s, by)) return [{ from: 0, to: 1, folds: false }];
   const isFolded = (t: number) => progressAt(s, by, t) < 0;
   // Not at the ends themselves: a handle that lies on its end has no bend there.
   const placeOf = (i: number) => Math.min(1 - 1e-6, Math.max(1e-6, i / samples));
@@ -205,6 +226,7 @@ function missesOf(guess: Stretch, s: Stretch, by: number, from: number, to: numb
       const rate = speed * progressAt(s, reach, t);
       if (!(rate > 1e-9)) break;
       t = Math.min(to, Math.max(from, t + along / rate));
+      if (Math.abs(along) < 1e-7) break;
     }
     const [c, n] = [pointAt(s, t), rightAt(s, t)];
     out.push({ u, miss: (p.x - c.x) * n.x + (p.y - c.y) * n.y - by, n });

@@ -1,7 +1,7 @@
 import { Clipper, FillRule as ClipperRule, EndType, JoinType, type Path64, type Paths64 } from 'clipper2-ts';
-import { comeNear } from './beside-ring.ts';
 import { type Box, boxHeight, boxWidth, growBox, uniteBoxes } from './box.ts';
 import type { Polyline } from './flatten.ts';
+import { comeNear } from './near-rings.ts';
 import { polylineBounds } from './nesting.ts';
 
 /** Units of the clipping library to the mm. */

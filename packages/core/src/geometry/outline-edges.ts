@@ -1,0 +1,103 @@
+import type { FillRule } from './area.ts';
+import { combineSubpaths } from './combine.ts';
+import { chordCount } from './crossings.ts';
+import { nearnessOf, ringsComeNear } from './near-rings.ts';
+import { nestOutlines } from './nesting.ts';
+import { type Ring, ringOf } from './ring.ts';
+import { isLine, pointAt, reversed, type Stretch, type Subpath } from './stretches.ts';
+import { areaWithin } from './trace.ts';
+
+/** How far chords stray from curves where it is looked for what is near, in mm. */
+const chordTolerance = 0.004;
+/** Outlines nearer to each other than this, in mm, touch. */
+const leastGap = 1e-3;
+/** Outlines that cover less, in mm², are rounding. */
+const leastArea = 1e-4;
+
+/** A closed edge of what outlines cover. */
+export interface Edge {
+  /** What is covered lies to the left where its area is above 0: solid; else it is a hole. */
+  readonly stretches: readonly Stretch[];
+  /** The same as chords. */
+  readonly ring: Ring;
+  readonly isStraight: boolean;
+  /** Whether parts of it that are no one bend come near each other. */
+  readonly nearItself: boolean;
+}
+
+type Part = { readonly subpaths: readonly Subpath[]; readonly rule: FillRule };
+
+/**
+ * The edges of what closed outlines cover together. Where none touches another they are the outlines themselves, told
+ * by how often they go round what is beside them; else those are united.
+ *
+ * @param width edges that come nearer to each other than this, in mm, are put together
+ * @param ignoreHoles takes the outermost edges alone
+ */
+export function edgeFamilies(parts: readonly Part[], width: number, ignoreHoles: boolean): Edge[][] {
+  const all = untouched(parts) ?? combineSubpaths(parts, 'unite').flatMap(({ stretches }) => measured(stretches) ?? []);
+  const edges = ignoreHoles ? outermost(all) : all;
+  const { families, nearItself } = nearnessOf(
+    edges.map(({ ring }) => ring),
+    Math.max(width, leastGap),
+  );
+  return families.map((family) => family.map((i) => ({ ...edges[i], nearItself: nearItself[i] })));
+}
+
+type Measured = Omit<Edge, 'nearItself'>;
+
+/** The edges that outlines are where none touches itself or another; null where one does. */
+function untouched(parts: readonly Part[]): Measured[] | null {
+  const outlines = parts.flatMap(({ subpaths, rule }, part) =>
+    subpaths.flatMap(({ stretches }) => {
+      const edge = measured(stretches);
+      return edge ? [{ ...edge, part, rule }] : [];
+    }),
+  );
+  const rings = outlines.map(({ ring }) => ring);
+  if (ringsComeNear(rings, leastGap)) return null;
+  const { holders } = nestOutlines(outlines.map(({ ring }) => polylineOf(ring)));
+  return outlines.flatMap((outline, i) => {
+    const around = new Map<number, number>();
+    for (const k of holders[i])
+      around.set(outlines[k].part, (around.get(outlines[k].part) ?? 0) + Math.sign(rings[k].area));
+    const covers = (winding: number, rule: FillRule) => (rule === 'evenodd' ? winding % 2 !== 0 : winding !== 0);
+    const covered = (extra: number) =>
+      parts.some(({ rule }, part) => covers((around.get(part) ?? 0) + (part === outline.part ? extra : 0), rule));
+    const inside = covered(Math.sign(outline.ring.area));
+    if (covered(0) === inside) return [];
+    return inside === outline.ring.area > 0 ? [outline] : (measured(outline.stretches.map(reversed).reverse()) ?? []);
+  });
+}
+
+function measured(stretches: readonly Stretch[]): Measured | null {
+  const points: number[] = [];
+  let isStraight = true;
+  for (const s of stretches) {
+    points.push(s[0], s[1]);
+    if (isLine(s)) continue;
+    isStraight = false;
+    const steps = chordCount(s, chordTolerance);
+    for (let i = 1; i < steps; i++) {
+      const { x, y } = pointAt(s, i / steps);
+      points.push(x, y);
+    }
+  }
+  if (Math.abs(areaWithin(stretches)) < leastArea) return null;
+  const ring = ringOf(Float64Array.from(points));
+  return ring && { stretches, ring, isStraight };
+}
+
+function outermost(edges: readonly Measured[]): Measured[] {
+  const { depths } = nestOutlines(edges.map(({ ring }) => polylineOf(ring)));
+  return edges.filter((_, i) => depths[i] === 0);
+}
+
+function polylineOf({ count, xs, ys }: Ring) {
+  const points = new Float64Array(2 * count);
+  for (let i = 0; i < count; i++) {
+    points[2 * i] = xs[i];
+    points[2 * i + 1] = ys[i];
+  }
+  return { points, closed: true };
+}
