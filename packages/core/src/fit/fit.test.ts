@@ -263,6 +263,10 @@ describe('offsets that follow', () => {
     expect(freshened(again, stale, path)).toBe(again);
     // Few nodes are followed at once, and are not stale any more.
     expect(staleOutline(followSources(waiting, move(waiting)))).toBeNull();
+    // Settled while it waits, or with its source removed, it is worked out first.
+    expect(boxIn(settleItems(waiting, new Set(ids)), ids[0])).toEqual(box(3, -2, 17, 12));
+    const alone = { ...waiting, drawing: { ...waiting.drawing, items: [itemIn(waiting, ids[0])] } };
+    expect(boxIn(followSources(waiting, alone), ids[0])).toEqual(box(3, -2, 17, 12));
     let history = record(startHistory(job), 'move', waiting);
     history = amend(history, fresh);
     expect([history.present, undo(history).present, redo(undo(history)).present]).toEqual([fresh, job, fresh]);

@@ -68,7 +68,7 @@ export function followSources(before: JobDocument, after: JobDocument, mostNodes
   const followed = (item: Item): Item => {
     const isCopy = !known.has(item.id) && !isIdentity(item.matrix);
     if (isFollowing(item.shape) && !isPlaced(item.shape)) {
-      if (isCopy) return settled(item);
+      if (isCopy) return settled(item, items);
       const shape = followedShape(item.shape, identity, true);
       if (shape !== item.shape) return { ...item, shape, matrix: identity };
       return isIdentity(item.matrix) ? item : backFrom(item, known.get(item.id));
@@ -87,7 +87,7 @@ export function followSources(before: JobDocument, after: JobDocument, mostNodes
     if (!isFollowing(shape)) return shape;
     if (!shape.sources.some(changed) && !asked.has(shape)) return shape;
     const sources = shape.sources.flatMap((id) => now.get(id) ?? []);
-    if (sources.length === 0) return { kind: 'path', path: shape.path };
+    if (sources.length === 0) return plainPath(shape, before.drawing.items);
     // What takes long is worked out elsewhere (`freshened`); until then it is as it was.
     const { stale: _, ...fresh } = shape;
     if (isWhole && nodesOf(sources) > mostNodes) {
@@ -184,7 +184,7 @@ export function settleItems(job: JobDocument, ids: ReadonlySet<string>): JobDocu
     ...job,
     drawing: {
       ...job.drawing,
-      items: items.map((item) => (ids.has(item.id) ? (plainly(item, items) ?? settled(item)) : item)),
+      items: items.map((item) => (ids.has(item.id) ? (plainly(item, items) ?? settled(item, items)) : item)),
     },
   };
 }
@@ -198,8 +198,14 @@ function plainly(item: Item, items: readonly Item[]): Item | null {
   return plain && { ...item, ...plain };
 }
 
-function settled(item: Item): Item {
-  return isFollowing(item.shape) ? { ...item, shape: { kind: 'path', path: item.shape.path } } : item;
+function settled(item: Item, items: readonly Item[]): Item {
+  return isFollowing(item.shape) ? { ...item, shape: plainPath(item.shape, items) } : item;
+}
+
+/** What a shape comes to as a path that follows nothing; where it is stale, that is worked out from its sources first. */
+function plainPath(shape: FollowingShape, items: readonly Item[]): Shape {
+  const sources = items.filter(({ id }) => shape.sources.includes(id));
+  return { kind: 'path', path: shape.stale && sources.length > 0 ? followedPath(shape, sources) : shape.path };
 }
 
 function sourcesIn(shape: Shape | undefined): readonly string[] {

@@ -11,23 +11,24 @@ export interface Arc {
   readonly span: number;
 }
 
+/** Where between its ends a cubic is looked at, the middle apart; first where one that is no arc strays most. */
+const samples = [0.25, 0.75, 0.1, 0.9, 0.4, 0.6];
+
 /** The circular arc that a cubic is within `tolerance`, of up to half a turn; null when it is none. */
 export function arcOfCubic(c: Stretch, tolerance: number): Arc | null {
-  const at = (t: number) => [cubicAt(c[0], c[2], c[4], c[6], t), cubicAt(c[1], c[3], c[5], c[7], t)];
-  const [mx, my] = at(0.5);
+  const mx = cubicAt(c[0], c[2], c[4], c[6], 0.5);
+  const my = cubicAt(c[1], c[3], c[5], c[7], 0.5);
   const centre = centreThrough({ x: c[0], y: c[1] }, { x: mx, y: my }, { x: c[6], y: c[7] });
   if (!centre) return null;
   const { x: cx, y: cy } = centre;
-  const radius = Math.hypot(mx - cx, my - cy);
-  for (const t of [0.1, 0.25, 0.4, 0.6, 0.75, 0.9]) {
-    const [x, y] = at(t);
-    if (Math.abs(Math.hypot(x - cx, y - cy) - radius) > tolerance) return null;
+  const radius = Math.sqrt((mx - cx) ** 2 + (my - cy) ** 2);
+  for (const t of samples) {
+    const x = cubicAt(c[0], c[2], c[4], c[6], t) - cx;
+    const y = cubicAt(c[1], c[3], c[5], c[7], t) - cy;
+    if (Math.abs(Math.sqrt(x * x + y * y) - radius) > tolerance) return null;
   }
-  const turn = (from: number[], to: number[]) => {
-    const [px, py, qx, qy] = [from[0] - cx, from[1] - cy, to[0] - cx, to[1] - cy];
-    return Math.atan2(px * qy - py * qx, px * qx + py * qy);
-  };
-  const span = turn([c[0], c[1]], [mx, my]) + turn([mx, my], [c[6], c[7]]);
+  const turn = (px: number, py: number, qx: number, qy: number) => Math.atan2(px * qy - py * qx, px * qx + py * qy);
+  const span = turn(c[0] - cx, c[1] - cy, mx - cx, my - cy) + turn(mx - cx, my - cy, c[6] - cx, c[7] - cy);
   return Math.abs(span) > Math.PI + 1e-9 ? null : { cx, cy, radius, span };
 }
 

@@ -44,7 +44,10 @@ export function roundBesideRing(ring: Ring, by: number): Stretch[] | null {
   if (!way || !keepsClear(way, ring, Math.abs(by))) return null;
   const { xs, ys, of, isRound } = way;
   const total = xs.length;
-  const goesOn = (k: number) => isRound[k] && isRound[(k + total - 1) % total] && of[k] === of[(k + total - 1) % total];
+  const goesOn = (k: number) => {
+    const before = (k + total - 1) % total;
+    return isRound(k) && isRound(before) && of(k) === of(before);
+  };
   // Begun where no corner goes on through the beginning.
   let k = 0;
   while (goesOn(k)) if (++k === total) return null;
@@ -56,7 +59,8 @@ export function roundBesideRing(ring: Ring, by: number): Stretch[] | null {
       n++;
     } while (n < total && goesOn(k));
     const [x0, y0, x1, y1] = [xs[from], ys[from], xs[k], ys[k]];
-    if (isRound[from]) out.push(...arcAbout(ring.xs[of[from]], ring.ys[of[from]], Math.abs(by), x0, y0, x1, y1));
+    const corner = of(from);
+    if (isRound(from)) out.push(...arcAbout(ring.xs[corner], ring.ys[corner], Math.abs(by), x0, y0, x1, y1));
     else out.push(lineStretch(x0, y0, x1, y1));
   }
   return out;
@@ -71,15 +75,14 @@ function arcAbout(cx: number, cy: number, radius: number, x0: number, y0: number
   return [...subpathsOf(builder.build())].flatMap(({ stretches }) => stretches);
 }
 
-/**
- * A way beside a ring; of each piece, from its point to the next, the point of the ring that it is at, and whether it
- * goes round that or is beside the edge from there on.
- */
+/** A way beside a ring. */
 interface Way {
   readonly xs: readonly number[];
   readonly ys: readonly number[];
-  readonly of: readonly number[];
-  readonly isRound: readonly boolean[];
+  /** Of each piece, from its point to the next, the point of the ring that it is at. */
+  readonly of: (k: number) => number;
+  /** Whether it goes round that, not beside the edge from there on. */
+  readonly isRound: (k: number) => boolean;
 }
 
 function wayBeside(ring: Ring, d: number): Way | null {
@@ -143,7 +146,7 @@ function withoutFolds(raw: Raw, ring: Ring, by: number): Way | null {
   const { xs, ys, of, inverted } = raw;
   const total = xs.length;
   const isRound = (p: number) => of[p] === of[p + 1 < total ? p + 1 : 0];
-  if (!inverted.includes(true)) return { xs, ys, of, isRound: of.map((_, p) => isRound(p)) };
+  if (!inverted.includes(true)) return { xs, ys, of: (p) => of[p], isRound };
   // Begun where the way is plain, so that no fold lies across the beginning.
   const start = plainStart(raw);
   if (start < 0) return null;
@@ -169,8 +172,7 @@ function withoutFolds(raw: Raw, ring: Ring, by: number): Way | null {
     p = met.piece;
   }
   if (outX.length < 3) return null;
-  const pieces = from.map(at);
-  return { xs: outX, ys: outY, of: pieces.map((p) => of[p]), isRound: pieces.map(isRound) };
+  return { xs: outX, ys: outY, of: (k) => of[at(from[k])], isRound: (k) => isRound(at(from[k])) };
 }
 
 /** A piece of the way from which on nothing is inverted for a while. */
@@ -251,13 +253,14 @@ function keepsClear({ xs, ys, of }: Way, ring: Ring, by: number): boolean {
   for (let k = 0; k < xs.length; k++) {
     const next = k + 1 < xs.length ? k + 1 : 0;
     const [mx, my] = [(xs[k] + xs[next]) / 2, (ys[k] + ys[next]) / 2];
+    const middle = of(k);
     const half = Math.abs(mx - xs[k]) + Math.abs(my - ys[k]);
     const isNear = (i: number) =>
       Math.abs(ring.xs[i] - mx) + Math.abs(ring.ys[i] - my) < half + 1.5 * (least + sizes[i]) &&
       (edgeDistance(ring, i, mx, my) < least || edgeDistance(ring, i, xs[k], ys[k]) < least);
     for (const step of [1, -1]) {
-      for (let n = 0, i = of[k]; n < count; n++, i = (i + step + count) % count) {
-        const way = Math.abs(along[i] - along[of[k]]);
+      for (let n = 0, i = middle; n < count; n++, i = (i + step + count) % count) {
+        const way = Math.abs(along[i] - along[middle]);
         if (n > 1 && Math.min(way, length - way) - sizes[i] > reach) break;
         if (isNear(i)) return false;
       }

@@ -18,7 +18,7 @@ export function comeNear(outlines: readonly Float64Array[], width: number): bool
 
 /** The same of rings. */
 export function ringsComeNear(rings: readonly Ring[], width: number): boolean {
-  return !eachNear(rings, width, () => false);
+  return !eachNear(rings, width, true, () => false);
 }
 
 /** Which rings come near each other. */
@@ -29,7 +29,7 @@ export interface Nearness {
   readonly nearItself: readonly boolean[];
 }
 
-/** Which rings come nearer to each other than a width, in mm; where that is too much to find out, all are said to. */
+/** Which rings, none of which crosses itself, come nearer to each other than a width, in mm; where that is too much to find out, all are said to. */
 export function nearnessOf(rings: readonly Ring[], width: number): Nearness {
   const heads = rings.map((_, i) => i);
   const headOf = (i: number): number => {
@@ -41,7 +41,7 @@ export function nearnessOf(rings: readonly Ring[], width: number): Nearness {
     return at;
   };
   const nearItself = rings.map(() => false);
-  const isWhole = eachNear(rings, width, (a, b) => {
+  const isWhole = eachNear(rings, width, false, (a, b) => {
     if (a === b) nearItself[a] = true;
     else heads[headOf(a)] = headOf(b);
     return true;
@@ -57,13 +57,18 @@ export function nearnessOf(rings: readonly Ring[], width: number): Nearness {
 }
 
 /**
- * Finds edges of rings nearer to each other than a width, those of one bend only where they cross. Edges, long ones in
+ * Finds edges of rings nearer to each other than a width; those of one bend, if at all, where they cross. Edges, long ones in
  * pieces, are put into a grid by their middles, and each is compared with those before it in the cells around.
  *
  * @param found of which rings they are; more of them are found as long as it says so
  * @returns whether all were found; not where there are too many to compare
  */
-function eachNear(rings: readonly Ring[], width: number, found: (a: number, b: number) => boolean): boolean {
+function eachNear(
+  rings: readonly Ring[],
+  width: number,
+  bendsToo: boolean,
+  found: (a: number, b: number) => boolean,
+): boolean {
   let [minX, minY, maxX, maxY] = [Infinity, Infinity, -Infinity, -Infinity];
   let [count, length] = [0, 0];
   for (const ring of rings) {
@@ -113,16 +118,18 @@ function eachNear(rings: readonly Ring[], width: number, found: (a: number, b: n
               const other = edges[k];
               const there = rings[owners[k]];
               if (--pairsLeft < 0) return false;
-              if (owners[k] === nth && (ends[k] > bentFrom || starts[k] < bentTo)) {
+              const isBend = owners[k] === nth && (ends[k] > bentFrom || starts[k] < bentTo);
+              if (isBend && !bendsToo) continue;
+              const half = there.sizes[other] / 2;
+              const reach = (isBend ? 0 : width) + size / 2 + half;
+              if (Math.abs(middleX - there.xs[other] - half * there.dx[other]) > reach) continue;
+              if (Math.abs(middleY - there.ys[other] - half * there.dy[other]) > reach) continue;
+              if (isBend) {
                 const apart = i - other;
                 if (apart < 2 || apart === ring.count - 1) continue;
                 if (edgesMeet(ring, i, ring, other) && !found(nth, nth)) return false;
                 continue;
               }
-              const half = there.sizes[other] / 2;
-              const reach = width + size / 2 + half;
-              if (Math.abs(middleX - there.xs[other] - half * there.dx[other]) > reach) continue;
-              if (Math.abs(middleY - there.ys[other] - half * there.dy[other]) > reach) continue;
               if (distanceBetween(ring, i, there, other) < width && !found(nth, owners[k])) return false;
             }
           }

@@ -291,7 +291,7 @@ function partsOf(ring: readonly Stretch[], count: number): Subpath[] {
 
 /** Without what rounding left where curves cross. */
 function tidied({ stretches, closed }: Subpath): Subpath {
-  const isLong = (s: Stretch) => Math.hypot(s[6] - s[0], s[7] - s[1]) > leastLength;
+  const isLong = (s: Stretch) => (s[6] - s[0]) ** 2 + (s[7] - s[1]) ** 2 > leastLength ** 2;
   if (stretches.every(isLong)) return { stretches, closed };
   const kept = stretches.filter(isLong);
   if (kept.length < 2) return { stretches, closed };

@@ -28,7 +28,7 @@ export type ParallelPiece =
 /** The unit vector to the right of the way at `t`. */
 export function rightAt(s: Stretch, t: number): Point {
   const { x, y } = velocityAt(s, t);
-  const length = Math.hypot(x, y);
+  const length = Math.sqrt(x * x + y * y);
   return { x: y / length, y: -x / length };
 }
 
@@ -114,10 +114,10 @@ function folded(s: Stretch): ParallelPiece {
 /** By how much the parallel curve goes on for each step of the curve; below 0 where it folds back. */
 function progressAt(s: Stretch, by: number, t: number): number {
   const v = velocityAt(s, t);
-  const speed = Math.hypot(v.x, v.y);
-  const along = (i: number) =>
-    6 * ((1 - t) * (s[i + 4] - 2 * s[i + 2] + s[i]) + t * (s[i + 6] - 2 * s[i + 4] + s[i + 2]));
-  const bend = (v.x * along(1) - v.y * along(0)) / speed ** 3;
+  const speed = Math.sqrt(v.x * v.x + v.y * v.y);
+  const ax = 6 * ((1 - t) * (s[4] - 2 * s[2] + s[0]) + t * (s[6] - 2 * s[4] + s[2]));
+  const ay = 6 * ((1 - t) * (s[5] - 2 * s[3] + s[1]) + t * (s[7] - 2 * s[5] + s[3]));
+  const bend = (v.x * ay - v.y * ax) / (speed * speed * speed);
   return Number.isFinite(bend) ? 1 + by * bend : 1;
 }
 
@@ -212,6 +212,11 @@ function bestFit(s: Stretch, by: number, from: number, to: number): Stretch | nu
 
 /** How far beyond the parallel of a stretch's piece a curve is, in mm, at places between its ends. */
 function missesOf(guess: Stretch, s: Stretch, by: number, from: number, to: number) {
+  // The stretch as a polynomial: this is where the time goes.
+  const [x0, y0, x1, y1, x2, y2, x3, y3] = s;
+  const [cx, cy] = [3 * (x1 - x0), 3 * (y1 - y0)];
+  const [bx, bY] = [3 * (x2 - 2 * x1 + x0), 3 * (y2 - 2 * y1 + y0)];
+  const [ax, ay] = [x3 - x0 - cx - bx, y3 - y0 - cy - bY];
   const out: { u: number; miss: number; n: Point }[] = [];
   for (let i = 1; i < 10; i++) {
     const u = i / 10;
@@ -219,11 +224,14 @@ function missesOf(guess: Stretch, s: Stretch, by: number, from: number, to: numb
     let t = from + u * (to - from);
     // The place of the stretch that the point is square to, by Newton's method.
     for (let k = 0; k < 4; k++) {
-      const [c, v, n] = [pointAt(s, t), velocityAt(s, t), rightAt(s, t)];
-      const speed = Math.hypot(v.x, v.y);
-      const along = ((p.x - c.x) * v.x + (p.y - c.y) * v.y) / speed;
-      const reach = (p.x - c.x) * n.x + (p.y - c.y) * n.y;
-      const rate = speed * progressAt(s, reach, t);
+      const dx = p.x - (((ax * t + bx) * t + cx) * t + x0);
+      const dy = p.y - (((ay * t + bY) * t + cy) * t + y0);
+      const [vx, vy] = [(3 * ax * t + 2 * bx) * t + cx, (3 * ay * t + 2 * bY) * t + cy];
+      const speed = Math.sqrt(vx * vx + vy * vy);
+      const along = (dx * vx + dy * vy) / speed;
+      const reach = (dx * vy - dy * vx) / speed;
+      const bend = (vx * (6 * ay * t + 2 * bY) - vy * (6 * ax * t + 2 * bx)) / (speed * speed * speed);
+      const rate = speed * (1 + reach * bend);
       if (!(rate > 1e-9)) break;
       t = Math.min(to, Math.max(from, t + along / rate));
       if (Math.abs(along) < 1e-7) break;

@@ -34,8 +34,8 @@ export function* subpathsOf({ verbs, coords }: Path): Generator<Subpath> {
     } else if (verb === Verb.line) {
       line(coords[at], coords[at + 1]);
     } else if (verb === Verb.cubic) {
-      const [x1, y1, x2, y2, x3, y3] = coords.subarray(at, at + 6);
-      stretches.push([x, y, x1, y1, x2, y2, x3, y3]);
+      const c = coords;
+      stretches.push([x, y, c[at], c[at + 1], c[at + 2], c[at + 3], c[at + 4], c[at + 5]]);
     } else {
       line(startX, startY);
       if (stretches.length > 0) yield { stretches, closed: true };
@@ -92,11 +92,10 @@ export function pointAt(s: Stretch, t: number): Point {
 export function velocityAt(s: Stretch, t: number): Point {
   if (isLine(s)) return { x: s[6] - s[0], y: s[7] - s[1] };
   const u = 1 - t;
-  const along = (i: number) =>
-    3 * u * u * (s[i + 2] - s[i]) + 6 * u * t * (s[i + 4] - s[i + 2]) + 3 * t * t * (s[i + 6] - s[i + 4]);
-  const x = along(0);
-  const y = along(1);
-  if (Math.hypot(x, y) > 1e-9) return { x, y };
+  const [a, b, c] = [3 * u * u, 6 * u * t, 3 * t * t];
+  const x = a * (s[2] - s[0]) + b * (s[4] - s[2]) + c * (s[6] - s[4]);
+  const y = a * (s[3] - s[1]) + b * (s[5] - s[3]) + c * (s[7] - s[5]);
+  if (x * x + y * y > 1e-18) return { x, y };
   // A handle lies on its end: the direction is that to the next control point.
   const near = t < 0.5 ? pointAt(s, t + 1e-4) : pointAt(s, t - 1e-4);
   const here = pointAt(s, t);
