@@ -20,16 +20,32 @@ const machines = [
     topSpeed: 500,
     travelSpeed: 600,
     acceleration: 4000,
+    ratedW: 60,
+    measuredW: 54,
+    topSpeeds: { cut: 120 },
+    leastPower: 4,
+    focus: { lowest: -10, highest: 20, speed: 6 },
+    air: { levels: ['low', 'high'], mostBar: null },
   }),
   machine('curlew', 'Curlew', 'CO₂ 100 W', 1000, 700, 'bottom-left', 7452, {
     topSpeed: 800,
     travelSpeed: 900,
     acceleration: 6000,
+    ratedW: 100,
+    topSpeeds: { cut: 200 },
+    leastPower: 3,
+    focus: { lowest: -15, highest: 40, speed: 10 },
+    air: { levels: ['low', 'high'], mostBar: 1.5 },
+    lenses: [
+      { id: 'short', name: '50 mm, fine' },
+      { id: 'long', name: '100 mm, deep' },
+    ],
   }),
   machine('dunlin', 'Dunlin', 'diode 10 W', 400, 400, 'bottom-left', 7453, {
     topSpeed: 120,
     travelSpeed: 150,
     acceleration: 1200,
+    ratedW: 10,
   }),
 ];
 
@@ -264,8 +280,24 @@ const fitsOf = (id) => {
   return fits.length > 0 ? { fits: Object.fromEntries(fits) } : {};
 };
 
+/** What settings that nobody has burnt are worked out within. */
+const families = {
+  'birch-ply-3': 'Plywood',
+  'birch-ply-4': 'Plywood',
+  'poplar-ply-6': 'Plywood',
+  'acrylic-clear-3': 'Cast acrylic',
+  'acrylic-amber-5': 'Cast acrylic',
+  'grey-board-2': 'Card and board',
+  'cotton-card-05': 'Card and board',
+  'veg-leather-2': 'Leather',
+  'slate-6': 'Stone',
+  'cork-3': 'Cork',
+  'laminate-16': 'Engraving laminate',
+};
+
 const materials = Object.entries(table).map(([id, { name, thicknessMm, tone, size, ...byMachine }]) => ({
   id,
+  family: families[id],
   name,
   thicknessMm,
   tone,
@@ -299,6 +331,7 @@ const materials = Object.entries(table).map(([id, { name, thicknessMm, tone, siz
 
 materials.push({
   id: 'pvc-sheet',
+  family: 'Vinyl',
   name: 'PVC sheet, any',
   thicknessMm: 1,
   tone: '#C9C9D6',

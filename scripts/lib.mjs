@@ -224,9 +224,12 @@ function standInArgs(machine, port, factor) {
     acceleration: machine.acceleration,
     'corner-deviation': machine.cornerDeviation,
     'power-scale': machine.powerScale,
+    ...(machine.focus
+      ? { 'lowest-z': machine.focus.lowest, 'highest-z': machine.focus.highest, 'focus-speed': machine.focus.speed }
+      : {}),
     factor,
   };
-  return Object.entries(words).flatMap(([name, value]) => [`--${name}`, String(value)]);
+  return Object.entries(words).map(([name, value]) => `--${name}=${value}`);
 }
 
 /** Empties a data folder that is ours: one with our database in it, or nothing at all. */

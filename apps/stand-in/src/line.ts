@@ -1,8 +1,22 @@
 /** What one line of a program asks for. */
 export type Command =
   | { kind: 'nothing' }
-  | { kind: 'move'; rapid: boolean; x: number | null; y: number | null; feed: number | null; power: number | null }
-  | { kind: 'laser'; on: boolean; power: number | null };
+  | {
+      kind: 'move';
+      rapid: boolean;
+      x: number | null;
+      y: number | null;
+      z: number | null;
+      feed: number | null;
+      power: number | null;
+    }
+  | { kind: 'wait'; seconds: number }
+  | { kind: 'air'; level: 'off' | 'low' | 'high'; bar: number | null }
+  /** `floor` is the power that the beam keeps to while it follows the speed. */
+  | { kind: 'laser'; mode: 'off' | 'steady' | 'by speed'; power: number | null; floor: number | null };
+
+const lasers = { 3: 'steady', 4: 'by speed', 5: 'off' } as const;
+const airs = { 7: 'low', 8: 'high', 9: 'off' } as const;
 
 /** A line that is refused; the message says why. */
 export class LineRefused extends Error {}
@@ -10,7 +24,8 @@ export class LineRefused extends Error {}
 const longestLine = 256;
 
 /**
- * Reads one RS-274 line: G0, G1, G21, G90, M4, M5 with X, Y, S and F, comments in brackets or after `;`.
+ * Reads one RS-274 line: G0, G1, G4, G21, G90, M3 to M5, M7 to M9 with X, Y, Z, S, F, P and Q, comments in brackets or
+ * after `;`.
  * Motion is modal: X and Y alone go on as the last G0 or G1 did.
  *
  * @throws LineRefused on any other word, on a word given twice, and on numbers that are none
@@ -24,7 +39,9 @@ export function readLine(text: string, lastMotion: 0 | 1): Command {
     .toUpperCase();
   if (/[()]/.test(plain)) throw new LineRefused('a comment is not closed');
   let motion: 0 | 1 | null = null;
-  let laser: boolean | null = null;
+  let laser: 'off' | 'steady' | 'by speed' | null = null;
+  let air: 'off' | 'low' | 'high' | null = null;
+  let waits = false;
   const values = new Map<string, number>();
   let end = 0;
   for (const match of plain.matchAll(/\s*([A-Z])\s*([-+]?(?:\d+\.?\d*|\.\d+))/gy)) {
@@ -33,11 +50,13 @@ export function readLine(text: string, lastMotion: 0 | 1): Command {
     const value = Number(digits);
     if (letter === 'G') {
       if (value === 0 || value === 1) motion = value;
+      else if (value === 4) waits = true;
       else if (value !== 21 && value !== 90) throw new LineRefused(`G${digits} is not known`);
     } else if (letter === 'M') {
-      if (value !== 4 && value !== 5) throw new LineRefused(`M${digits} is not known`);
-      laser = value === 4;
-    } else if ('XYSF'.includes(letter)) {
+      if (value in lasers) laser = lasers[value as keyof typeof lasers];
+      else if (value in airs) air = airs[value as keyof typeof airs];
+      else throw new LineRefused(`M${digits} is not known`);
+    } else if ('XYZSFPQ'.includes(letter)) {
       if (values.has(letter)) throw new LineRefused(`${letter} is given twice`);
       values.set(letter, value);
     } else {
@@ -48,10 +67,19 @@ export function readLine(text: string, lastMotion: 0 | 1): Command {
   const get = (letter: string) => values.get(letter) ?? null;
   const power = get('S');
   const feed = get('F');
-  if (power !== null && power < 0) throw new LineRefused('S may not be below 0');
+  const p = get('P');
+  for (const letter of ['S', 'P', 'Q']) {
+    if ((get(letter) ?? 0) < 0) throw new LineRefused(`${letter} may not be below 0`);
+  }
   if (feed !== null && feed <= 0) throw new LineRefused('F must be above 0');
-  if (laser !== null) return { kind: 'laser', on: laser, power };
+  if (waits) {
+    if (p === null) throw new LineRefused('G4 needs P, the seconds to wait');
+    return { kind: 'wait', seconds: p };
+  }
+  if (air !== null) return { kind: 'air', level: air, bar: p };
+  if (laser !== null) return { kind: 'laser', mode: laser, power, floor: get('Q') };
+  if (p !== null || get('Q') !== null) throw new LineRefused('P belongs to G4 or M8, Q to M4');
   if (motion === null && values.size === 0) return { kind: 'nothing' };
   const rapid = (motion ?? lastMotion) === 0;
-  return { kind: 'move', rapid, x: get('X'), y: get('Y'), feed, power };
+  return { kind: 'move', rapid, x: get('X'), y: get('Y'), z: get('Z'), feed, power };
 }

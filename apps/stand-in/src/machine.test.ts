@@ -18,10 +18,15 @@ function ready(...lines: string[]): StandInMachine {
 
 describe('lines', () => {
   test.each([
-    ['G0 X10 Y20', { kind: 'move', rapid: true, x: 10, y: 20, feed: null, power: null }],
-    ['g1x-1.5f900s20', { kind: 'move', rapid: false, x: -1.5, y: null, feed: 900, power: 20 }],
-    ['(a comment) M4 S0 ; and more', { kind: 'laser', on: true, power: 0 }],
-    ['M5', { kind: 'laser', on: false, power: null }],
+    ['G0 X10 Y20', { kind: 'move', rapid: true, x: 10, y: 20, z: null, feed: null, power: null }],
+    ['g1x-1.5f900s20', { kind: 'move', rapid: false, x: -1.5, y: null, z: null, feed: 900, power: 20 }],
+    ['(a comment) M4 S0 ; and more', { kind: 'laser', mode: 'by speed', power: 0, floor: null }],
+    ['M4 Q40', { kind: 'laser', mode: 'by speed', power: null, floor: 40 }],
+    ['M3 S60', { kind: 'laser', mode: 'steady', power: 60, floor: null }],
+    ['M5', { kind: 'laser', mode: 'off', power: null, floor: null }],
+    ['G4 P0.25', { kind: 'wait', seconds: 0.25 }],
+    ['M8 P1.5', { kind: 'air', level: 'high', bar: 1.5 }],
+    ['M9', { kind: 'air', level: 'off', bar: null }],
     ['G21', { kind: 'nothing' }],
     ['', { kind: 'nothing' }],
   ])('%s', (text, command) => {
@@ -31,8 +36,10 @@ describe('lines', () => {
   test.each([
     ['G2 X1 Y1', 'G2 is not known'],
     ['G20', 'G20 is not known'],
-    ['M3', 'M3 is not known'],
-    ['G1 Z3', 'Z3 is not known'],
+    ['M6', 'M6 is not known'],
+    ['G1 A3', 'A3 is not known'],
+    ['G4', 'G4 needs P'],
+    ['G1 X1 P2', 'P belongs to G4'],
     ['G1 X1 X2', 'X is given twice'],
     ['G1 X', 'makes no sense'],
     ['G1 (X1', 'comment is not closed'],
@@ -87,6 +94,22 @@ describe('moving', () => {
     machine.advance(100);
     expect(machine.status()).toMatchObject({ state: 'idle', x: 50 });
     expect(machine.status().runS).toBeCloseTo(50 / 50 + 50 / 4000, 4);
+  });
+
+  test('waits burn where the head stands; the focus moves at its own speed, within its reach', () => {
+    const machine = ready('run begin', 'G0 X60', 'M3 S500', 'G4 P0.5', 'M4', 'G0 Z-2', 'M8');
+    const there = 2 * Math.sqrt(60 / 4000);
+    machine.advance(there + 0.2);
+    expect(machine.status()).toMatchObject({ x: 60, power: 500, air: 'high', z: 0 });
+    machine.advance(10);
+    expect(machine.status()).toMatchObject({ state: 'idle', x: 60, z: -2, power: 0 });
+    expect(machine.status().runS).toBeCloseTo(there + 0.5 + 2 / 5, 6);
+    expect(machine.take('G0 Z-11')).toBe('error:Z-11 is beyond the focus, -10 to 20 mm');
+    expect(machine.take('G0 X1 Z1')).toBe('error:Z moves alone');
+    // Without the beam kept steady, standing burns nothing.
+    machine.take('G4 P1');
+    machine.advance(0.5);
+    expect(machine.status()).toMatchObject({ state: 'running', power: 0 });
   });
 
   test('travels are unlit, and so is burning before M4', () => {

@@ -15,6 +15,10 @@ export interface Build {
   readonly acceleration: number;
   readonly cornerDeviation: number;
   readonly powerScale: number;
+  /** How deep and how high the focus goes, in mm above the stock, and how fast; it does not move where they are one. */
+  readonly lowestZ: number;
+  readonly highestZ: number;
+  readonly focusSpeed: number;
 }
 
 export interface Status {
@@ -23,6 +27,9 @@ export interface Status {
   readonly reason: string | null;
   readonly x: number;
   readonly y: number;
+  /** How far above the stock the focus is, in mm. */
+  readonly z: number;
+  readonly air: 'off' | 'low' | 'high';
   /** mm/min, as F is. */
   readonly feed: number;
   /** On the S scale; 0 while the beam is off. */
@@ -50,9 +57,11 @@ export class StandInMachine {
   private lastMotion: 0 | 1 = 0;
   private feed = 0;
   private power = 0;
-  private laserOn = false;
+  private laser: 'off' | 'steady' | 'by speed' = 'off';
+  private air: 'off' | 'low' | 'high' = 'off';
   private atX = 0;
   private atY = 0;
+  private atZ = 0;
   private lines = 0;
   private runS = 0;
 
@@ -99,22 +108,53 @@ export class StandInMachine {
     try {
       const command = readLine(line, this.lastMotion);
       if (command.kind === 'nothing') return 'ok';
+      if (command.kind === 'air') {
+        this.air = command.level;
+        return 'ok';
+      }
+      if (command.kind === 'wait')
+        return this.stand(command.seconds, this.atZ, this.laser === 'steady' ? this.power : 0);
       if (command.power !== null && command.power > this.build.powerScale) {
         throw new LineRefused(`S${command.power} is above full power, S${this.build.powerScale}`);
       }
       if (command.kind === 'laser') {
-        this.laserOn = command.on;
+        this.laser = command.mode;
         this.power = command.power ?? this.power;
         return 'ok';
       }
       this.power = command.power ?? this.power;
       this.feed = command.feed ?? this.feed;
       this.lastMotion = command.rapid ? 0 : 1;
+      if (command.z !== null) return this.refocus(command.z, command);
       return this.move(command.rapid, command.x ?? this.atX, command.y ?? this.atY);
     } catch (error) {
       if (error instanceof LineRefused) return `error:${error.message}`;
       throw error;
     }
+  }
+
+  private refocus(z: number, { x, y }: { x: number | null; y: number | null }): string {
+    const { lowestZ, highestZ, focusSpeed } = this.build;
+    if (x !== null || y !== null) throw new LineRefused('Z moves alone');
+    if (z < lowestZ - 1e-6 || z > highestZ + 1e-6) {
+      throw new LineRefused(`Z${z} is beyond the focus, ${lowestZ} to ${highestZ} mm`);
+    }
+    const seconds = Math.abs(z - this.atZ) / focusSpeed;
+    this.atZ = z;
+    return this.stand(seconds, z, 0);
+  }
+
+  private stand(seconds: number, z: number, power: number): string {
+    this.motion.addStand({ seconds, z, power, line: this.lines });
+    this.begin();
+    return 'ok';
+  }
+
+  /** Begins to move when there is something to do. */
+  private begin(): void {
+    if (this.state !== 'idle') return;
+    if (this.lid === 'open') this.hold('the lid is open');
+    else this.state = 'running';
   }
 
   private move(rapid: boolean, x: number, y: number): string {
@@ -126,13 +166,10 @@ export class StandInMachine {
     }
     if (!rapid && this.feed === 0) throw new LineRefused('G1 before any F');
     const speed = rapid ? travelSpeed : Math.min(topSpeed, this.feed / 60);
-    this.motion.add({ x, y, speed, power: rapid || !this.laserOn ? 0 : this.power, line: this.lines });
+    this.motion.add({ x, y, speed, power: rapid || this.laser === 'off' ? 0 : this.power, line: this.lines });
     this.atX = x;
     this.atY = y;
-    if (this.state === 'idle') {
-      if (this.lid === 'open') this.hold('the lid is open');
-      else this.state = 'running';
-    }
+    this.begin();
     return 'ok';
   }
 
@@ -189,10 +226,12 @@ export class StandInMachine {
 
   private forget(): void {
     this.motion.clear();
-    this.laserOn = false;
+    this.laser = 'off';
+    this.air = 'off';
     this.power = 0;
     this.atX = this.motion.x;
     this.atY = this.motion.y;
+    this.atZ = this.motion.z;
   }
 
   /**
@@ -221,6 +260,8 @@ export class StandInMachine {
       reason: this.reason,
       x: this.motion.x,
       y: this.motion.y,
+      z: this.motion.z,
+      air: this.air,
       feed: this.state === 'running' ? this.motion.speed * 60 : 0,
       power: burning ? this.motion.power : 0,
       waiting: this.motion.waiting,

@@ -15,13 +15,16 @@ const { values } = parseArgs({
     acceleration: { type: 'string', default: '4000' },
     'corner-deviation': { type: 'string', default: '0.01' },
     'power-scale': { type: 'string', default: '1000' },
+    'lowest-z': { type: 'string', default: '0' },
+    'highest-z': { type: 'string', default: '0' },
+    'focus-speed': { type: 'string', default: '10' },
     factor: { type: 'string', default: '1' },
   },
 });
 
 function number(name: Exclude<keyof typeof values, 'name' | 'host' | 'origin'>): number {
   const value = Number(values[name]);
-  if (!(value >= 0)) {
+  if (!(value >= 0 || name === 'lowest-z')) {
     process.stderr.write(`stand-in: --${name} must be a number, not “${values[name]}”.\n`);
     process.exit(2);
   }
@@ -42,6 +45,9 @@ const build: Build = {
   acceleration: number('acceleration'),
   cornerDeviation: number('corner-deviation'),
   powerScale: number('power-scale'),
+  lowestZ: number('lowest-z'),
+  highestZ: number('highest-z'),
+  focusSpeed: number('focus-speed'),
 };
 /** How much faster than a real machine's time passes here. */
 const factor = number('factor');

@@ -8,6 +8,14 @@ export interface Block {
   readonly line: number;
 }
 
+/** Something the head does standing: for how long, and where its focus is afterwards. */
+export interface Stand {
+  readonly seconds: number;
+  readonly z: number;
+  readonly power: number;
+  readonly line: number;
+}
+
 export interface Limits {
   readonly acceleration: number;
   readonly cornerDeviation: number;
@@ -17,6 +25,8 @@ interface Planned extends Block {
   readonly length: number;
   readonly dirX: number;
   readonly dirY: number;
+  /** Of one that stands: for how long, and where the focus is afterwards. */
+  readonly stands: { readonly seconds: number; readonly z: number } | null;
 }
 
 /** The move under way: at its start, and how its speed runs. */
@@ -43,6 +53,8 @@ export const lookAhead = 400;
 export class Motion {
   x = 0;
   y = 0;
+  /** How far above the stock the focus is. */
+  z = 0;
   private readonly queue: Planned[] = [];
   private head = 0;
   private running: Running | null = null;
@@ -74,7 +86,13 @@ export class Motion {
     this.tailX = block.x;
     this.tailY = block.y;
     if (length === 0) return;
-    this.queue.push({ ...block, length, dirX: dx / length, dirY: dy / length });
+    this.queue.push({ ...block, length, dirX: dx / length, dirY: dy / length, stands: null });
+  }
+
+  /** Lets the head stand. */
+  addStand({ seconds, z, power, line }: Stand): void {
+    const here = { x: this.tailX, y: this.tailY, dirX: 0, dirY: 0 };
+    this.queue.push({ ...here, speed: 0, power, line, length: 0, stands: { seconds, z } });
   }
 
   /** Drops everything that waits; the head stands where it is. */
@@ -117,6 +135,7 @@ export class Motion {
         this.y = running.block.y;
         this.doneLine = running.block.line;
         this.speedNow = running.v1;
+        if (running.block.stands) this.z = running.block.stands.z;
         this.running = null;
       }
     }
@@ -134,6 +153,11 @@ export class Motion {
     if (this.head > 2048) {
       this.queue.splice(0, this.head);
       this.head = 0;
+    }
+    if (block.stands) {
+      const still = { v0: 0, v1: 0, peak: 0, upS: 0, evenS: block.stands.seconds, elapsed: 0 };
+      this.running = { block, fromX: this.x, fromY: this.y, ...still, totalS: block.stands.seconds };
+      return true;
     }
     const { acceleration: a } = this.limits;
     const v0 = this.speedNow;
@@ -179,6 +203,7 @@ export class Motion {
 
 /** The speed at which centripetal acceleration on the corner's inscribed arc is all the machine has. */
 function cornerSpeed(before: Planned, after: Planned, { acceleration, cornerDeviation }: Limits): number {
+  if (before.stands || after.stands) return 0;
   const cross = before.dirX * after.dirY - before.dirY * after.dirX;
   const dot = before.dirX * after.dirX + before.dirY * after.dirY;
   const halfTurn = Math.abs(Math.atan2(cross, dot)) / 2;

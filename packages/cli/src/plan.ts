@@ -1,6 +1,7 @@
 import { basename } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import {
+  type AppliedSettings,
   addItems,
   blocks,
   boxOf,
@@ -45,6 +46,7 @@ export interface PlanOptions extends ReadingOptions {
   force?: boolean;
   run?: string;
   kerf?: string;
+  thickness?: string;
 }
 
 const demoShop = fileURLToPath(new URL('../../../demo/shop.json', import.meta.url));
@@ -77,7 +79,8 @@ export async function plan(file: string, options: PlanOptions): Promise<number> 
     const report = reportOf(source, prepared, burnPlan, findings);
     await write(options.report, `${JSON.stringify(report, null, 2)}\n`);
   }
-  const writesProgram = options.out !== undefined && (!blocked || options.force);
+  const isForbidden = findings.some(({ code }) => code === 'forbidden-stock');
+  const writesProgram = options.out !== undefined && !isForbidden && (!blocked || options.force);
   if (options.out && writesProgram) await writeLines(options.out, writeGcode(burnPlan, source.file));
 
   const say = (line: string) => process.stdout.write(`${line}\n`);
@@ -88,11 +91,29 @@ export async function plan(file: string, options: PlanOptions): Promise<number> 
   for (const step of burnPlan.steps) {
     say(`  ${stepTitle(step)}: ${formatDuration(step.timeS)}`);
   }
+  for (const { layer, burns, applied } of prepared.layers) {
+    if (burns && applied.settings) say(`  ${layer.name}: ${settingsInWords(applied)}`);
+  }
   say(`  in all ${formatDuration(burnPlan.timeS)}`);
   for (const { level, message } of findings) say(`  ${level}: ${message}`);
   if (options.out && !writesProgram)
-    say('  No program was written, because a finding blocks; --force writes it all the same.');
+    say(
+      isForbidden
+        ? '  No program was written: this stock must never be lasered, and --force does not change that.'
+        : '  No program was written, because a finding blocks; --force writes it all the same.',
+    );
   return blocked ? 1 : 0;
+}
+
+/** What a layer burns with, and how that is known. */
+function settingsInWords({ settings, sources }: AppliedSettings): string {
+  if (!settings) return '';
+  const { powerPercent, speedMmPerS, passes } = settings;
+  const burns = `${powerPercent} %, ${speedMmPerS} mm/s${passes > 1 ? `, ${passes} passes` : ''}`;
+  const source = sources.speedMmPerS;
+  if (source?.kind === 'recipe') return `${burns}; ${source.evidence}: ${source.from}`;
+  if (source?.kind !== 'worked out') return burns;
+  return `${burns}; worked out from ${source.from}, right somewhere from ${source.doubt.least} to ${source.doubt.most} mm/s`;
 }
 
 /** A job whose cut layers all take the kerf that was asked for. */
@@ -116,11 +137,9 @@ async function openFile(file: string, options: PlanOptions, shop: Shop): Promise
   const machine = choose(shop.machines, options.machine, 'machine');
   const material = choose(shop.materials, options.material, 'material');
   const { reading, items } = await readDrawing(file, options);
+  const sheet = { ...sheetAsStocked('sheet-1', material, machine), ...measuredThickness(options.thickness) };
   return {
-    job: setSheet(
-      addItems(newJob(machine.id, shop.keys[0].id), items, reading.drawing.groups),
-      sheetAsStocked('sheet-1', material, machine),
-    ),
+    job: setSheet(addItems(newJob(machine.id, shop.keys[0].id), items, reading.drawing.groups), sheet),
     source: {
       file: basename(file),
       format: reading.format,
@@ -133,6 +152,15 @@ async function openFile(file: string, options: PlanOptions, shop: Shop): Promise
     },
     pictures: new Map(reading.pictures.map((picture): [string, PictureFile] => [picture.id, picture])),
   };
+}
+
+function measuredThickness(word: string | undefined): { thicknessMm?: number } {
+  if (word === undefined) return {};
+  const thickness = parseLength(word, 'mm');
+  if (!thickness.ok || !(thickness.value > 0)) {
+    throw new Unusable(`--thickness must be a length such as 3.8mm, and not “${word}”.`);
+  }
+  return { thicknessMm: thickness.value };
 }
 
 /** A job as the server gives it at `/api/jobs/:id`. */

@@ -242,3 +242,60 @@ test('a kerf grows what is cut, for this plan only, and may not be what is no le
   const { status, stderr } = run('plan', file, '--kerf', 'thin');
   expect([status, stderr]).toEqual([2, 'lambent: --kerf must be a length such as 0.15mm, and not “thin”.\n']);
 });
+
+describe('settings from the book', () => {
+  const path = write('book.svg', drawing(square));
+  const cutOf = (...words: string[]) => {
+    const { status, stdout } = run('plan', path, '--report', inFolder('book.json'), ...words);
+    const report = JSON.parse(readFileSync(inFolder('book.json'), 'utf8')) as Report;
+    return { status, stdout, report, cut: report.layers.find(({ name }) => name === 'Cut') };
+  };
+
+  test('a recipe is said with its evidence', () => {
+    const { status, stdout, cut } = cutOf('--material', 'birch-ply-4');
+    expect(status).toBe(0);
+    expect(cut).toMatchObject({ powerPercent: 70, speedMmPerS: 10 });
+    expect(cut?.source).toEqual({ kind: 'proven', from: 'Birch plywood 4 mm, Wren', doubt: null });
+    expect(stdout).toContain('Cut: 70 %, 10 mm/s; proven: Birch plywood 4 mm, Wren');
+  });
+
+  test('for another thickness it is worked out from its neighbours, with its doubt, and a warning', () => {
+    const { status, stdout, report, cut } = cutOf('--material', 'birch-ply-4', '--thickness', '5mm');
+    expect(status).toBe(0);
+    expect(cut?.source).toMatchObject({
+      kind: 'worked out',
+      from: expect.stringMatching(/^Birch plywood 3 and 4 mm, Wren/),
+    });
+    const speed = cut?.speedMmPerS ?? 0;
+    const { least, most } = cut?.source?.doubt ?? { least: 0, most: 0 };
+    expect(speed).toBeGreaterThan(6);
+    expect(speed).toBeLessThan(10);
+    expect(least).toBeLessThan(speed);
+    expect(most).toBeGreaterThan(speed);
+    expect(report.findings.find(({ code }) => code === 'worked-out')?.level).toBe('warns');
+    expect(stdout).toContain('worked out from Birch plywood 3 and 4 mm, Wren');
+    expect(cutOf('--material', 'birch-ply-4', '--thickness', '4.2').cut?.source?.kind).toBe('proven');
+  });
+
+  test('without basis there is no number', () => {
+    const { status, report, cut } = cutOf('--material', 'slate-6');
+    expect([status, cut?.source, cut?.powerPercent]).toEqual([1, null, null]);
+    expect(report.findings.map(({ code }) => code)).toContain('no-recipe');
+    expect(cutOf('--material', 'birch-ply-4', '--thickness', '30').status).toBe(1);
+  });
+
+  test('a thickness that is none is refused', () => {
+    const { status, stderr } = run('plan', path, '--thickness', 'thick');
+    expect(status).toBe(2);
+    expect(stderr).toContain('--thickness must be a length');
+  });
+
+  test('forbidden stock is not planned, not even by force or with settings by hand', () => {
+    const out = inFolder('poison.gcode');
+    const { status, stdout, report } = cutOf('--material', 'pvc-sheet', '--force', '--out', out);
+    expect(status).toBe(1);
+    expect(existsSync(out)).toBe(false);
+    expect(stdout).toContain('must never be lasered, and --force does not change that');
+    expect(report.timeS).toBe(0);
+  });
+});

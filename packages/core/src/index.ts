@@ -93,6 +93,8 @@ export * from './recipes/learnt.ts';
 export * from './recipes/pricing.ts';
 export * from './recipes/shop.ts';
 export * from './recipes/shop-json.ts';
+export * from './recipes/watts.ts';
+export * from './recipes/work-out.ts';
 export * from './report.ts';
 export * from './text/fonts.ts';
 export * from './text/set.ts';

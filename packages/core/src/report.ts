@@ -7,6 +7,7 @@ import { boundsOfAll } from './drawing/item.ts';
 import { boxHeight, boxWidth, isEmpty } from './geometry/box.ts';
 import type { BurnPlan } from './plan/plan.ts';
 import type { PreparedJob } from './plan/prepare.ts';
+import type { SettingSource } from './recipes/apply.ts';
 
 /** Everything a plan says about a file, as plain figures; lengths in mm, times in seconds. */
 export interface Report {
@@ -44,6 +45,8 @@ export interface Report {
     powerPercent: number | null;
     speedMmPerS: number | null;
     passes: number | null;
+    /** Where power and speed come from, and between which speeds (mm/s) the right one is where they are worked out. */
+    source: { kind: string; from: string | null; doubt: { least: number; most: number } | null } | null;
     timeS: number;
   }[];
   /** How far the head moves unlit. */
@@ -107,6 +110,7 @@ export function reportOf(
           powerPercent: settings?.powerPercent ?? null,
           speedMmPerS: settings?.speedMmPerS ?? null,
           passes: settings?.passes ?? null,
+          source: settings && sourceOf(applied.sources.speedMmPerS),
           timeS: rounded(
             plan.steps.filter((step) => step.preparedId === id).reduce((sum, step) => sum + step.timeS, 0),
           ),
@@ -116,6 +120,16 @@ export function reportOf(
     travelMm: rounded(plan.travelMm),
     timeS: rounded(plan.timeS),
     findings: findings.map(({ code, level, message, itemIds }) => ({ code, level, message, items: itemIds.length })),
+  };
+}
+
+function sourceOf(source: SettingSource | undefined): Report['layers'][number]['source'] {
+  if (!source) return null;
+  const isFromBook = source.kind === 'recipe' || source.kind === 'worked out';
+  return {
+    kind: source.kind === 'recipe' ? source.evidence : source.kind,
+    from: isFromBook ? source.from : null,
+    doubt: source.kind === 'worked out' ? source.doubt : null,
   };
 }
 

@@ -16,6 +16,8 @@ interface Props {
   layout?: 'row' | 'stack';
   bare?: boolean;
   disabled?: boolean;
+  marked?: boolean;
+  fault?: string;
 }
 
 /** A length: shown in `unit`, typed in any unit, as a sum or as a change of what it is, always mm inside. */

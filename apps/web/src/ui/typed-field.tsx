@@ -18,6 +18,8 @@ interface Props {
   disabled?: boolean;
   /** Marks a value that differs from where it would come from. */
   marked?: boolean;
+  /** What is wrong with the value that stands there. */
+  fault?: string;
 }
 
 /** A figure that is typed: Enter and Tab commit, Escape restores, arrows step; what cannot be read says why. */
@@ -32,6 +34,7 @@ export function TypedField({
   bare,
   disabled,
   marked,
+  fault,
 }: Props) {
   const id = useId();
   const [draft, setDraft] = useState<string | null>(null);
@@ -77,6 +80,7 @@ export function TypedField({
   };
 
   const row = layout === 'row';
+  const wrong = trouble ?? fault;
   return (
     <div className={row ? 'min-w-0' : 'min-w-0 flex-1'}>
       <div className={row ? 'flex items-center gap-2' : 'flex flex-col gap-1'}>
@@ -87,7 +91,7 @@ export function TypedField({
           {label}
         </label>
         <div
-          className={`flex h-8 min-w-0 items-center ${row ? 'flex-1' : ''} rounded-lg border bg-raised pr-2 focus-within:border-petrol focus-within:ring-1 focus-within:ring-petrol ${trouble ? 'border-stop' : marked ? 'border-warn' : 'border-line'}`}
+          className={`flex h-8 min-w-0 items-center ${row ? 'flex-1' : ''} rounded-lg border bg-raised pr-2 focus-within:border-petrol focus-within:ring-1 focus-within:ring-petrol ${wrong ? 'border-stop' : marked ? 'border-warn' : 'border-line'}`}
         >
           <input
             ref={input}
@@ -95,8 +99,8 @@ export function TypedField({
             value={draft ?? text}
             disabled={disabled}
             data-settled={draft === null}
-            aria-invalid={trouble !== null}
-            aria-describedby={trouble ? `${id}-trouble` : undefined}
+            aria-invalid={wrong !== undefined}
+            aria-describedby={wrong ? `${id}-trouble` : undefined}
             onFocus={(event) => event.target.select()}
             onChange={(event) => setDraft(event.target.value)}
             onBlur={settle}
@@ -108,9 +112,9 @@ export function TypedField({
           {unit && <span className="figures shrink-0 text-[12px] text-quiet">{unit}</span>}
         </div>
       </div>
-      {trouble && (
+      {wrong && (
         <p id={`${id}-trouble`} role="alert" className="mt-1 text-[12px] text-stop">
-          {trouble}
+          {wrong}
         </p>
       )}
     </div>

@@ -19,6 +19,7 @@ export type FindingCode =
   | 'no-sheet'
   | 'no-recipe'
   | 'beyond-machine'
+  | 'worked-out'
   | 'forbidden-stock'
   | 'outline-waits'
   | 'kerf-swallows'

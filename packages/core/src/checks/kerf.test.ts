@@ -139,7 +139,7 @@ describe('the way of the beam', () => {
 
   test('a kerf beyond what a beam takes away keeps the layer from burning, and is said', () => {
     const [cut] = prepareJob(withKerf([item(box(20, 20, 80), 'cut')], 3), shop).layers.filter(({ id }) => id === 'cut');
-    expect(cut.beyond).toEqual(['Kerf is 3 mm; a beam takes away from 0 to 2 mm.']);
+    expect(cut.beyond).toEqual([{ setting: 'kerfMm', sentence: 'Kerf is 3 mm; a beam takes away from 0 to 2 mm.' }]);
     expect(cut.burns).toBe(false);
   });
 

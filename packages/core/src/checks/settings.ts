@@ -31,15 +31,28 @@ export const checkSettings: Check = ({ job, machine, layers }) => {
           finding(
             'no-recipe',
             'blocks',
-            `${layer.name} has no recipe (${operationNames[layer.operation].toLowerCase()}, ${of}) and would not be burnt. Choose another material, or type power and speed.`,
+            `${layer.name} has no recipe (${operationNames[layer.operation].toLowerCase()}, ${of}) and would not be burnt. Burn a test card, choose another material, or type power and speed.`,
             items,
             layer.id,
           ),
         ];
       }
-      return beyond.map((sentence) =>
+      const said = beyond.map(({ sentence }) =>
         finding('beyond-machine', 'blocks', `${layer.name}: ${sentence} It would not be burnt.`, items, layer.id),
       );
+      const source = applied.sources.speedMmPerS;
+      if (source?.kind !== 'worked out') return said;
+      const { least, most } = source.doubt;
+      return [
+        ...said,
+        finding(
+          'worked-out',
+          'warns',
+          `${layer.name} was never burnt like this: it is worked out from ${source.from}, and the right speed may be anything from ${least} to ${most} mm/s. Burn a test card first.`,
+          items,
+          layer.id,
+        ),
+      ];
     }),
   ];
 };

@@ -216,6 +216,17 @@ export function changeSetting<K extends keyof LayerSettings>(
   return { ...job, settings: { ...job.settings, [layerId]: changed } };
 }
 
+/** Chooses which of several recipes a layer goes by; the usual one where that is empty. */
+export function chooseVariant(job: JobDocument, layerId: string, variant: string): JobDocument {
+  const { [layerId]: _, ...others } = job.variants;
+  return { ...job, variants: variant === '' ? others : { ...others, [layerId]: variant } };
+}
+
+/** Says which lens is in the machine. */
+export function chooseLens(job: JobDocument, lensId: string | null): JobDocument {
+  return { ...job, lensId };
+}
+
 /** Hands every setting of every layer back to the recipes. */
 export function clearSettings(job: JobDocument): JobDocument {
   return Object.keys(job.settings).length === 0 ? job : { ...job, settings: {} };

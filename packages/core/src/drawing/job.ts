@@ -54,6 +54,10 @@ export interface JobDocument {
   readonly assignments: readonly Assignment[];
   /** By layer id: the settings changed by hand, over the recipe's. */
   readonly settings: Readonly<Record<string, Partial<LayerSettings>>>;
+  /** The lens that is in the machine; null for the one it usually has. */
+  readonly lensId: string | null;
+  /** By layer id: which of several recipes it goes by; the usual one where nothing is said. */
+  readonly variants: Readonly<Record<string, string>>;
   /** The job's own layers, and those of its key that it changes, by id. */
   readonly layers: readonly Layer[];
   /** By layer id: what the job says of filling and order, over its key. */
@@ -85,6 +89,8 @@ export function newJob(machineId: string, keyId: string): JobDocument {
     sheets: [],
     assignments: [],
     settings: {},
+    lensId: null,
+    variants: {},
     layers: [],
     burning: {},
     runs: [firstRun],

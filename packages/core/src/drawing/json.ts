@@ -137,6 +137,13 @@ export function jobFromJson(json: unknown): JobDocument {
         settingsFromJson(settings, `settings of ${layerId}`),
       ]),
     ),
+    lensId: asTextOrNull(record.lensId ?? null, 'job: lensId'),
+    variants: Object.fromEntries(
+      Object.entries(asRecord(record.variants ?? {}, 'job: variants')).map(([layerId, variant]) => [
+        layerId,
+        asText(variant, `variant of ${layerId}`),
+      ]),
+    ),
     layers: asList(record.layers ?? [], 'job: layers').map((layer, i) => layerFromJson(layer, `layer ${i}`)),
     burning: Object.fromEntries(
       Object.entries(asRecord(record.burning ?? {}, 'job: burning')).map(([layerId, burning]) => [

@@ -1,7 +1,7 @@
 import { keeps } from './item.ts';
 import type { FillFlip, StartPoint } from './job.ts';
 import { asList, asNumber, asRecord, asText, NotADrawing, oneOf } from './json-parts.ts';
-import type { Layer, LayerBurning, LayerSettings, LineOrder, Operation } from './layer.ts';
+import type { Air, Layer, LayerBurning, LayerSettings, LineOrder, Operation } from './layer.ts';
 import { firstRun, type Landing, type Run } from './run.ts';
 
 /*
@@ -27,12 +27,37 @@ export function layerFromJson(json: unknown, where: string): Layer {
   };
 }
 
+const numbers = [
+  'powerPercent',
+  'speedMmPerS',
+  'passes',
+  'lineSpacingMm',
+  'kerfMm',
+  'cornerPowerPercent',
+  'focusMm',
+  'focusStepMm',
+  'scanAngle',
+  'pierceS',
+  'cornerWaitS',
+] as const;
+
 export function settingsFromJson(json: unknown, where: string): Partial<LayerSettings> {
   const record = asRecord(json, where);
-  const names = ['powerPercent', 'speedMmPerS', 'passes', 'lineSpacingMm', 'kerfMm'] as const;
-  return Object.fromEntries(
-    names.flatMap((name) => (record[name] === undefined ? [] : [[name, asNumber(record[name], `${where}: ${name}`)]])),
-  );
+  const { bothWays, runUpMm, air } = record;
+  return {
+    ...Object.fromEntries(
+      numbers.flatMap((name) =>
+        record[name] === undefined ? [] : [[name, asNumber(record[name], `${where}: ${name}`)]],
+      ),
+    ),
+    ...(bothWays === undefined ? {} : { bothWays: bothWays === true }),
+    ...(runUpMm === undefined ? {} : { runUpMm: runUpMm === null ? null : asNumber(runUpMm, `${where}: runUpMm`) }),
+    ...(air === undefined ? {} : { air: airFromJson(air, `${where}: air`) }),
+  };
+}
+
+function airFromJson(json: unknown, where: string): Air {
+  return typeof json === 'number' ? asNumber(json, where) : oneOf(json, ['off', 'low', 'high'] as const, where);
 }
 
 export function burningFromJson(json: unknown, where: string): Partial<LayerBurning> {

@@ -13,7 +13,8 @@ export interface TimedPart {
  * Each move keeps to its speed, the machine's acceleration, and a speed through each corner such that
  * an arc of that speed, touching both moves, would stay within the machine's corner deviation. Two
  * passes over the corner speeds, from the end and from the start, leave none that cannot be braked
- * from or reached; each move is then a trapezoid of speed over time.
+ * from or reached; each move is then a trapezoid of speed over time. Where the head stands it comes to rest; its focus
+ * moves at one speed.
  * (The usual look-ahead of motion controllers, over the whole program at once.)
  *
  * @param start where the head stands, in mm
@@ -21,7 +22,7 @@ export interface TimedPart {
  */
 export function timeMoves(
   parts: readonly TimedPart[],
-  machine: Pick<Machine, 'travelSpeed' | 'acceleration' | 'cornerDeviation'>,
+  machine: Pick<Machine, 'travelSpeed' | 'acceleration' | 'cornerDeviation' | 'focus'>,
   start: { x: number; y: number },
 ): Float32Array[] {
   const count = parts.reduce((sum, part) => sum + part.moves.kinds.length, 0);
@@ -35,9 +36,14 @@ export function timeMoves(
   let { x, y } = start;
   let ux = 0;
   let uy = 0;
+  let stood = true;
   for (const { moves, speedMmPerS } of parts) {
     const { kinds, xs, ys } = moves;
     for (let i = 0; i < kinds.length; i++, at++) {
+      if (kinds[i] > Move.lit) {
+        stood = true;
+        continue;
+      }
       const dx = xs[i] - x;
       const dy = ys[i] - y;
       const distance = Math.hypot(dx, dy);
@@ -45,7 +51,7 @@ export function timeMoves(
       const vy = dy / distance;
       length[at] = distance;
       nominal[at] = kinds[i] === Move.travel ? travelSpeed : speedMmPerS;
-      if (at > 0) {
+      if (!stood) {
         const corner = cornerSpeedSquared(ux * vx + uy * vy, acceleration, cornerDeviation);
         entry[at] = Math.min(corner, nominal[at] ** 2, nominal[at - 1] ** 2);
       }
@@ -53,6 +59,7 @@ export function timeMoves(
       y = ys[i];
       ux = vx;
       uy = vy;
+      stood = false;
     }
   }
   for (let i = count - 1; i >= 0; i--) {
@@ -62,9 +69,16 @@ export function timeMoves(
     entry[i + 1] = Math.min(entry[i + 1], entry[i] + 2 * acceleration * length[i]);
   }
   at = 0;
+  let z = 0;
   return parts.map(({ moves }) => {
     const durations = new Float32Array(moves.kinds.length);
     for (let i = 0; i < durations.length; i++, at++) {
+      if (moves.kinds[i] > Move.lit) {
+        const value = moves.values?.[i] ?? 0;
+        durations[i] = moves.kinds[i] === Move.wait ? value : Math.abs(value - z) / (machine.focus?.speed ?? Infinity);
+        if (moves.kinds[i] === Move.focus) z = value;
+        continue;
+      }
       durations[i] = trapezoidTime(
         length[at],
         Math.sqrt(entry[at]),

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { usualBurning } from '../drawing/layer.ts';
+import { usualBurning, usualSettings } from '../drawing/layer.ts';
 import { box, item, line } from '../fixtures/shop.ts';
 import { flatten, type Polyline, polylineLength, signedArea } from '../geometry/flatten.ts';
 import { nestDepths } from '../geometry/nesting.ts';
@@ -16,9 +16,9 @@ const polyline: fc.Arbitrary<Polyline> = fc.oneof(
 );
 
 const some = item(box(0, 0, 1), 'cut');
-const usual: LineBurning = { ...usualBurning, passes: 1, numbered: [] };
+const usual: LineBurning = { ...usualBurning, settings: usualSettings, numbered: [] };
 
-function burn(lines: readonly Polyline[], how: Partial<LineBurning> = {}) {
+function burn(lines: readonly Polyline[], { passes = 1, ...how }: Partial<LineBurning> & { passes?: number } = {}) {
   const list = new MoveList({ x: 0, y: 0 });
   const depths = nestDepths(lines);
   const byDepth: BurnLine[][] = [];
@@ -29,7 +29,7 @@ function burn(lines: readonly Polyline[], how: Partial<LineBurning> = {}) {
   const burnt = burnLines(
     list,
     Array.from(byDepth, (group) => group ?? []),
-    { ...usual, ...how },
+    { ...usual, settings: { ...usualSettings, passes }, ...how },
   );
   return { list, moves: list.build(), burnt, places: burnt.map(({ place: at }) => at) };
 }

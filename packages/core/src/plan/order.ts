@@ -1,5 +1,5 @@
 import type { Item } from '../drawing/item.ts';
-import type { LayerBurning } from '../drawing/layer.ts';
+import type { LayerBurning, LayerSettings } from '../drawing/layer.ts';
 import { type Polyline, signedArea } from '../geometry/flatten.ts';
 import { nestFamilies, nestOutlines, polylineBounds } from '../geometry/nesting.ts';
 import { Move, type MoveList } from './moves.ts';
@@ -21,7 +21,8 @@ type How = Pick<LayerBurning, 'order' | 'direction' | 'start'>;
 
 /** What decides how a step's lines are burnt. */
 export interface LineBurning extends How {
-  readonly passes: number;
+  /** What of the step's settings says how a line is burnt. */
+  readonly settings: Pick<LayerSettings, 'passes' | 'focusMm' | 'focusStepMm' | 'pierceS' | 'cornerWaitS'>;
   /** Items in the order they were numbered by hand. */
   readonly numbered: readonly string[];
 }
@@ -44,9 +45,9 @@ export function burnLines(list: MoveList, byDepth: readonly (readonly BurnLine[]
       done.push(lines[index]);
     }
   };
-  const route = (lines: readonly BurnLine[]) => burn(lines, findRoute(routed(lines, how), list, how.passes % 2 === 1));
+  const route = (lines: readonly BurnLine[]) => burn(lines, findRoute(routed(lines, how), list, endsElsewhere(how)));
   const inTurn = (lines: readonly BurnLine[]) => {
-    for (const one of lines) burn([one], findRoute(routed([one], how), list, how.passes % 2 === 1));
+    for (const one of lines) burn([one], findRoute(routed([one], how), list, endsElsewhere(how)));
   };
   const all = groups.toReversed().flat();
   switch (how.order) {
@@ -70,6 +71,11 @@ export function burnLines(list: MoveList, byDepth: readonly (readonly BurnLine[]
   return done;
 }
 
+/** Whether an open line is left at its other end. */
+function endsElsewhere({ settings }: LineBurning): boolean {
+  return settings.passes % 2 === 1;
+}
+
 function routed(lines: readonly BurnLine[], { start }: How): RouteLine[] {
   return lines.map(({ line, start: chosen }) => {
     if (!line.closed) return { line, entries: null };
@@ -79,16 +85,19 @@ function routed(lines: readonly BurnLine[], { start }: How): RouteLine[] {
 }
 
 /** The nodes at which an outline turns sharply; null where it has none. */
-function cornersOf({ points }: Polyline): number[] | null {
-  const count = points.length / 2;
-  const corners: number[] = [];
-  for (let i = 0; i < count; i++) {
-    const [a, b] = [(i + count - 1) % count, (i + 1) % count];
-    const [ux, uy] = [points[i * 2] - points[a * 2], points[i * 2 + 1] - points[a * 2 + 1]];
-    const [vx, vy] = [points[b * 2] - points[i * 2], points[b * 2 + 1] - points[i * 2 + 1]];
-    if (Math.abs(Math.atan2(ux * vy - uy * vx, ux * vx + uy * vy)) > cornerTurn) corners.push(i);
-  }
+function cornersOf(line: Polyline): number[] | null {
+  const corners = Array.from({ length: line.points.length / 2 }, (_, i) => i).filter((i) => isCorner(line, i));
   return corners.length > 0 ? corners : null;
+}
+
+/** Whether a line turns sharply at a node. */
+function isCorner({ points, closed }: Polyline, i: number): boolean {
+  const count = points.length / 2;
+  if (!closed && (i === 0 || i === count - 1)) return false;
+  const [a, b] = [(i + count - 1) % count, (i + 1) % count];
+  const [ux, uy] = [points[i * 2] - points[a * 2], points[i * 2 + 1] - points[a * 2 + 1]];
+  const [vx, vy] = [points[b * 2] - points[i * 2], points[b * 2 + 1] - points[i * 2 + 1]];
+  return Math.abs(Math.atan2(ux * vy - uy * vx, ux * vx + uy * vy)) > cornerTurn;
 }
 
 /** The nearest next, of those whose contents are done. */
@@ -106,7 +115,7 @@ function burnNearest(
     // All that are free go in one route; what they set free goes in the next.
     const free = [...waiting].filter((i) => inside[i] === 0);
     const some = free.map((i) => lines[i]);
-    burn(some, findRoute(routed(some, how), list, how.passes % 2 === 1));
+    burn(some, findRoute(routed(some, how), list, endsElsewhere(how)));
     for (const i of free) {
       waiting.delete(i);
       for (const holder of holders[i]) inside[holder]--;
@@ -134,7 +143,7 @@ function burnParts(
 }
 
 function routeOrder(roots: readonly BurnLine[], how: LineBurning, list: MoveList): BurnLine[] {
-  return findRoute(routed(roots, how), list, how.passes % 2 === 1).map(({ index }) => roots[index]);
+  return findRoute(routed(roots, how), list, endsElsewhere(how)).map(({ index }) => roots[index]);
 }
 
 /** In rows from the top, to the right and back: rows are lines whose middles stand no further apart than half their height. */
@@ -166,14 +175,20 @@ function byHand(lines: readonly BurnLine[], numbered: readonly string[]): BurnLi
   return asDrawn(lines).toSorted((a, b) => of(a) - of(b));
 }
 
-/** Burns a line from a node on: an open one there and back, a closed one round and round. */
-function burnLine(list: MoveList, line: Polyline, start: number, { passes, direction }: LineBurning): void {
+/**
+ * Burns a line from a node on: an open one there and back, a closed one round and round, each time as much deeper in
+ * focus as is asked. The beam stands where it starts, the first time, and at each sharp corner, as long as is asked.
+ */
+function burnLine(list: MoveList, line: Polyline, start: number, { settings, direction }: LineBurning): void {
   const { points, closed } = line;
+  const { passes, focusMm, focusStepMm, pierceS, cornerWaitS } = settings;
   const nodes = points.length / 2;
   list.to(Move.travel, points[start * 2], points[start * 2 + 1]);
   // On the screen, y down, a positive area turns clockwise.
   const forwards = direction === 'either' || signedArea(line) > 0 === (direction === 'clockwise');
   for (let pass = 0; pass < passes; pass++) {
+    list.focus(focusMm - pass * focusStepMm);
+    if (pass === 0) list.wait(pierceS);
     const forth = closed ? forwards : (start === 0) === (pass % 2 === 0);
     const steps = closed ? nodes : nodes - 1;
     for (let step = 1; step <= steps; step++) {
@@ -183,6 +198,7 @@ function burnLine(list: MoveList, line: Polyline, start: number, { passes, direc
           ? step
           : nodes - 1 - step;
       list.to(Move.lit, points[node * 2], points[node * 2 + 1]);
+      if (cornerWaitS > 0 && step < steps && isCorner(line, node)) list.wait(cornerWaitS);
     }
   }
 }

@@ -1,5 +1,6 @@
 import { type Operation, operationNames } from '../colours/operation.ts';
 import type { LayerSettings } from '../drawing/layer.ts';
+import type { Point } from '../geometry/matrix.ts';
 import { machineZero } from './frame.ts';
 import { timeMoves } from './motion.ts';
 import { Move, MoveList, type Moves } from './moves.ts';
@@ -64,15 +65,16 @@ export function planJob(prepared: PreparedJob): BurnPlan {
   const { machine, job } = prepared;
   const start = machineZero(machine);
   const finished: { draft: StepDraft; list: MoveList; burnt: readonly BurnLine[]; runUpShort: boolean }[] = [];
-  let place = start;
+  let place: Point & { z?: number } = start;
   for (const draft of inOperatorsOrder(draftSteps(prepared), job.order)) {
     const list = new MoveList(place);
     const { burnt, runUpShort } = draft.fill(list);
     if (list.litMm === 0) continue;
-    place = { x: list.x, y: list.y };
+    place = { x: list.x, y: list.y, z: list.z };
     finished.push({ draft, list, burnt, runUpShort });
   }
   const backList = new MoveList(place);
+  backList.focus(0);
   backList.to(Move.travel, start.x, start.y);
   const back = backList.build();
   const parts = finished.map(({ draft, list }) => ({ moves: list.build(), speedMmPerS: draft.settings.speedMmPerS }));

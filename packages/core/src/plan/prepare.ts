@@ -8,7 +8,7 @@ import type { Run } from '../drawing/run.ts';
 import { type Sheet, sheetFrame, sheetUnder } from '../drawing/sheet.ts';
 import { isEmpty } from '../geometry/box.ts';
 import { identity, invert, type Matrix, multiply, type Point, scaling, translation } from '../geometry/matrix.ts';
-import { type AppliedSettings, applyRecipe, beyondMachine } from '../recipes/apply.ts';
+import { type AppliedSettings, applyRecipe, type Beyond, basisFor, beyondMachine } from '../recipes/apply.ts';
 import type { Machine, Material, Shop } from '../recipes/shop.ts';
 
 /**
@@ -25,7 +25,7 @@ export interface PreparedLayer {
   readonly placed: readonly Placed[];
   readonly applied: AppliedSettings;
   /** What of its settings the machine cannot do. */
-  readonly beyond: readonly string[];
+  readonly beyond: readonly Beyond[];
   /** Switched on in this run. */
   readonly on: boolean;
   /** Switched on, has items, and has settings that the machine can do. */
@@ -80,6 +80,13 @@ export function prepareJob(
       isBurnt(operation) && !run.off.includes(id) ? inRun(meaning.placed.get(id) ?? []).map(({ item }) => item) : [],
     ),
   );
+  // Of several sheets of one material, the thickest has to be gone through.
+  const thickest = (stock: Material | null) => {
+    const measured = job.sheets.filter(({ materialId }) => materialId === stock?.id);
+    return measured.length > 0 && stock
+      ? Math.max(...measured.map(({ thicknessMm }) => thicknessMm ?? stock.thicknessMm))
+      : undefined;
+  };
   const several = new Set(job.sheets.map(({ materialId }) => materialId)).size > 1;
   const layers = meaning.layers.flatMap((layer): PreparedLayer[] => {
     const all = inRun(meaning.placed.get(layer.id) ?? []);
@@ -88,7 +95,9 @@ export function prepareJob(
     const on = !run.off.includes(layer.id);
     const of = (stock: Material | null, placed: readonly Placed[]): PreparedLayer => {
       const id = stock === material || stock === null ? layer.id : `${layer.id}@${stock.id}`;
-      const applied = applyRecipe(stock, machine.id, layer, job.settings[id]);
+      const choice = { lensId: job.lensId, variant: job.variants[id] ?? job.variants[layer.id] };
+      const basis = basisFor(shop, { material: stock, thicknessMm: thickest(stock) }, machine, layer.operation, choice);
+      const applied = applyRecipe(basis, layer, job.settings[id]);
       const beyond = burnt && applied.settings ? beyondMachine(applied.settings, layer.operation, machine) : [];
       const able = applied.settings !== null && beyond.length === 0 && !stock?.forbidden;
       const moved = burntAt === asDrawn ? placed : placed.map((one) => ({ ...one, item: burntAt(one.item) }));

@@ -1,6 +1,9 @@
+import type { LayerSettings } from '../drawing/layer.ts';
 import { type Box, boxHeight, boxWidth, growBox, uniteBoxes } from '../geometry/box.ts';
 import { indexBoxes } from '../geometry/box-index.ts';
 import type { Polyline } from '../geometry/flatten.ts';
+import { applyTo, type Matrix, rotation } from '../geometry/matrix.ts';
+import { polylineBounds } from '../geometry/nesting.ts';
 import { Move, type MoveList } from './moves.ts';
 
 /** Something to fill: the closed outlines of one item and their bounds, in bed mm. */
@@ -9,13 +12,21 @@ export interface Filled {
   readonly bounds: Box;
 }
 
-export interface RasterSettings {
-  readonly spacing: number;
-  readonly speed: number;
+type RasterSettings = Pick<
+  LayerSettings,
+  'speedMmPerS' | 'lineSpacingMm' | 'passes' | 'focusMm' | 'focusStepMm' | 'scanAngle' | 'bothWays' | 'runUpMm'
+>;
+
+/** What scan lines are laid by: in a frame that is turned so that they are level. */
+interface Scan {
+  readonly settings: RasterSettings;
   readonly acceleration: number;
-  readonly passes: number;
-  /** Where the head may go: run-ups are cut short there. */
-  readonly bed: Box;
+  /** How far the head runs unlit at each end of a line, in mm. */
+  readonly runUp: number;
+  /** From the frame to the bed; null where they are one. */
+  readonly turned: Matrix | null;
+  /** From where to where on a row the bed reaches: run-ups are cut short there. */
+  readonly reach: (y: number) => readonly [number, number];
 }
 
 /** The distance in mm in which the head comes to speed from rest. */
@@ -25,44 +36,98 @@ export function runUpLength(speed: number, acceleration: number): number {
 
 /**
  * Fills outlines with scan lines, even-odd over all of them together: where two overlap, neither
- * burns. Lines run both ways, each with a run-up and a run-out beyond its ends, so that speed is
- * constant while lit. Pieces that lie far apart are filled one after the other where that is quicker.
+ * burns. Lines run level or turned, both ways or one, each with a run-up and a run-out beyond its ends, so that speed
+ * is constant while lit. Pieces that lie far apart are filled one after the other where that is quicker.
  *
+ * @param acceleration in mm/s²
+ * @param bed where the head may go
  * @returns whether a run-up had to be cut short at the edge of the bed
  */
-export function rasterFill(list: MoveList, pieces: readonly Filled[], settings: RasterSettings): boolean {
+export function rasterFill(
+  list: MoveList,
+  pieces: readonly Filled[],
+  settings: RasterSettings,
+  acceleration: number,
+  bed: Box,
+): boolean {
+  const { scanAngle, passes, focusMm, focusStepMm } = settings;
+  const turned = scanAngle % 360 === 0 ? null : rotation(scanAngle);
+  const scan: Scan = {
+    settings,
+    acceleration,
+    runUp: settings.runUpMm ?? runUpLength(settings.speedMmPerS, acceleration),
+    turned,
+    reach: turned ? (y) => reachOfBed(bed, turned, y) : () => [bed.minX, bed.maxX],
+  };
   let short = false;
-  for (const block of blocksOf(pieces, settings)) {
-    for (let pass = 0; pass < settings.passes; pass++) {
-      short = scanBlock(list, block, settings) || short;
+  for (const block of blocksOf(turned ? pieces.map((piece) => levelled(piece, scanAngle)) : pieces, scan)) {
+    for (let pass = 0; pass < passes; pass++) {
+      list.focus(focusMm - pass * focusStepMm);
+      short = scanBlock(list, block, scan) || short;
     }
   }
   return short;
 }
 
-function scanBlock(list: MoveList, block: readonly Filled[], settings: RasterSettings): boolean {
-  const { spacing, bed } = settings;
-  const runUp = runUpLength(settings.speed, settings.acceleration);
-  const rows = crossingsByRow(block, spacing);
+/** A piece turned back, so that scan lines through it are level. */
+function levelled({ outlines }: Filled, angle: number): Filled {
+  const back = rotation(-angle);
+  const level = outlines.map(({ points, closed }) => {
+    const out = new Float64Array(points.length);
+    for (let i = 0; i < points.length; i += 2) {
+      const { x, y } = applyTo(back, points[i], points[i + 1]);
+      out[i] = x;
+      out[i + 1] = y;
+    }
+    return { points: out, closed };
+  });
+  return { outlines: level, bounds: level.map(polylineBounds).reduce(uniteBoxes) };
+}
+
+/** From where to where a row of the turned frame lies on the bed; nowhere, as a single place, where it misses it. */
+function reachOfBed({ minX, minY, maxX, maxY }: Box, turned: Matrix, y: number): readonly [number, number] {
+  const at = applyTo(turned, 0, y);
+  const to = applyTo(turned, 1, y);
+  let [from, until] = [-Infinity, Infinity];
+  for (const [place, way, least, most] of [
+    [at.x, to.x - at.x, minX, maxX],
+    [at.y, to.y - at.y, minY, maxY],
+  ]) {
+    if (Math.abs(way) < 1e-12) continue;
+    const ends = [(least - place) / way, (most - place) / way];
+    from = Math.max(from, Math.min(...ends));
+    until = Math.min(until, Math.max(...ends));
+  }
+  return [from, Math.max(from, until)];
+}
+
+function scanBlock(list: MoveList, block: readonly Filled[], { settings, runUp, turned, reach }: Scan): boolean {
+  const rows = crossingsByRow(block, settings.lineSpacingMm);
+  const go = (kind: number, x: number, y: number) => {
+    if (!turned) return list.to(kind, x, y);
+    const at = applyTo(turned, x, y);
+    list.to(kind, at.x, at.y);
+  };
   let short = false;
   let forth = true;
   for (const { y, xs } of rows) {
     const first = xs[0];
     const last = xs[xs.length - 1];
-    const left = Math.max(bed.minX, first - runUp);
-    const right = Math.min(bed.maxX, last + runUp);
+    const [least, most] = reach(y);
+    const left = Math.max(least, first - runUp);
+    const right = Math.min(most, last + runUp);
     if (left > first - runUp || right < last + runUp) short = true;
     // Beyond the bed there is nothing to run to; what lies there is a finding of its own.
     const from = Math.min(left, first);
     const to = Math.max(right, last);
-    list.to(Move.travel, forth ? from : to, y);
+    go(Move.travel, forth ? from : to, y);
     for (let i = 0; i < xs.length; i += 2) {
       const at = forth ? i : xs.length - 1 - i;
-      list.to(Move.dark, xs[at], y);
-      list.to(Move.lit, xs[forth ? at + 1 : at - 1], y);
+      go(Move.dark, xs[at], y);
+      go(Move.lit, xs[forth ? at + 1 : at - 1], y);
     }
-    list.to(Move.dark, forth ? to : from, y);
-    forth = !forth;
+    go(Move.dark, forth ? to : from, y);
+    if (settings.bothWays) forth = !forth;
   }
   return short;
 }
@@ -131,12 +196,14 @@ function eachCrossing(
 const mostPairs = 160;
 
 /** Groups pieces into blocks that are each scanned as one, so that the whole takes little time. */
-function blocksOf(pieces: readonly Filled[], settings: RasterSettings): Filled[][] {
-  const blocks = touchingBlocks(pieces, runUpLength(settings.speed, settings.acceleration));
+function blocksOf(pieces: readonly Filled[], { settings, acceleration, runUp }: Scan): Filled[][] {
+  const { lineSpacingMm, speedMmPerS, bothWays } = settings;
+  const blocks = touchingBlocks(pieces, runUp);
   if (blocks.length > mostPairs) return [pieces.slice()];
   const cost = (box: Box) => {
-    const rows = boxHeight(box) / settings.spacing;
-    return rows * (boxWidth(box) / settings.speed + (2 * settings.speed) / settings.acceleration);
+    const rows = boxHeight(box) / lineSpacingMm;
+    const across = boxWidth(box) / speedMmPerS + (2 * speedMmPerS) / acceleration;
+    return rows * across * (bothWays ? 1 : 2);
   };
   for (;;) {
     let best: { i: number; j: number; saved: number } | null = null;

@@ -68,13 +68,7 @@ function engraveStep(prepared: PreparedJob, { layer, settings }: Burning): StepD
       let runUpShort = false;
       for (const { power, pieces } of engravedFills(prepared, layer)) {
         list.power = power;
-        const short = rasterFill(list, pieces, {
-          spacing: settings.lineSpacingMm,
-          speed: settings.speedMmPerS,
-          passes: settings.passes,
-          acceleration: machine.acceleration,
-          bed: bedBox(machine),
-        });
+        const short = rasterFill(list, pieces, settings, machine.acceleration, bedBox(machine));
         runUpShort = runUpShort || short;
       }
       return { burnt: [], runUpShort };
@@ -89,7 +83,7 @@ function lineStep(
   byDepth: readonly (readonly BurnLine[])[],
   nth = 0,
 ): StepDraft {
-  const how = { ...layer.burning, passes: settings.passes, numbered: job.numbered };
+  const how = { ...layer.burning, settings, numbered: job.numbered };
   return {
     id: `${layer.id} ${part}${nth > 0 ? ` ${nth + 1}` : ''}`,
     layer,

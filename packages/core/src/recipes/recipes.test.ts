@@ -1,63 +1,143 @@
 import { describe, expect, test } from '@jest/globals';
+import type { Operation } from '../colours/operation.ts';
+import { type LayerSettings, usualSettings } from '../drawing/layer.ts';
 import { machine, material, shop } from '../fixtures/shop.ts';
-import { applyRecipe, beyondMachine } from './apply.ts';
-import { sheetAsStocked } from './shop.ts';
+import { applyRecipe, basisFor, beyondMachine } from './apply.ts';
+import { type Machine, type Material, sheetAsStocked } from './shop.ts';
 import { NotAShop, shopFromJson } from './shop-json.ts';
+import { wattsOf } from './watts.ts';
+
+/** What a book of one material alone has. */
+const basis = (of: Material | null, operation: Operation, machineId = 'm') =>
+  basisFor(
+    { materials: of ? [of] : [], machines: [machine] },
+    { material: of },
+    machineId === 'm' ? machine : { ...machine, id: machineId, source: 'a beam' },
+    operation,
+  );
 
 describe('applying a recipe', () => {
   test('takes every number from the recipe, and says how well it is known', () => {
-    expect(applyRecipe(material, 'm', { operation: 'cut' })).toMatchObject({
+    expect(applyRecipe(basis(material, 'cut', 'm'), { operation: 'cut' })).toMatchObject({
       settings: { powerPercent: 60, speedMmPerS: 15, passes: 1, lineSpacingMm: 0.1 },
       sources: { powerPercent: { kind: 'recipe', evidence: 'proven' }, speedMmPerS: { kind: 'recipe' } },
     });
   });
 
   test('what was changed by hand stays, marked; the rest follows the material', () => {
-    const { settings, sources } = applyRecipe(material, 'm', { operation: 'score' }, { powerPercent: 33 });
+    const { settings, sources } = applyRecipe(
+      basis(material, 'score', 'm'),
+      { operation: 'score' },
+      { powerPercent: 33 },
+    );
     expect(settings).toMatchObject({ powerPercent: 33, speedMmPerS: 90 });
     expect(sources).toMatchObject({ powerPercent: { kind: 'hand' }, speedMmPerS: { kind: 'recipe' } });
   });
 
   test('the key’s settings go over the recipe’s, its share is one of the recipe’s power, and the hand goes over both', () => {
     const shallow = { operation: 'engrave' as const, powerShare: 0.4, settings: { lineSpacingMm: 0.2 } };
-    expect(applyRecipe(material, 'm', shallow)).toMatchObject({
+    expect(applyRecipe(basis(material, 'engrave'), shallow)).toMatchObject({
       settings: { powerPercent: 8, speedMmPerS: 400, lineSpacingMm: 0.2 },
       sources: { powerPercent: { kind: 'key' }, lineSpacingMm: { kind: 'key' }, speedMmPerS: { kind: 'recipe' } },
     });
-    expect(applyRecipe(material, 'm', shallow, { powerPercent: 30, lineSpacingMm: 0.1 })).toMatchObject({
+    expect(applyRecipe(basis(material, 'engrave'), shallow, { powerPercent: 30, lineSpacingMm: 0.1 })).toMatchObject({
       settings: { powerPercent: 30, lineSpacingMm: 0.1 },
       sources: { powerPercent: { kind: 'hand' }, lineSpacingMm: { kind: 'hand' } },
     });
-    expect(applyRecipe(null, 'm', shallow).settings).toBeNull();
+    expect(applyRecipe(null, shallow).settings).toBeNull();
   });
 
   test('where there is no basis there is no number; power and speed by hand are one', () => {
     for (const none of [
-      applyRecipe(null, 'm', { operation: 'cut' }),
-      applyRecipe(material, 'other', { operation: 'cut' }),
-      applyRecipe(material, 'm', { operation: 'guide' }),
+      applyRecipe(basis(null, 'cut', 'm'), { operation: 'cut' }),
+      applyRecipe(basis(material, 'cut', 'other'), { operation: 'cut' }),
+      applyRecipe(basis(material, 'guide', 'm'), { operation: 'guide' }),
     ]) {
-      expect(none).toMatchObject({ settings: null, recipe: null });
+      expect(none).toMatchObject({ settings: null, basis: null });
     }
-    expect(applyRecipe(null, 'm', { operation: 'cut' }, { powerPercent: 40 }).settings).toBeNull();
-    expect(applyRecipe(null, 'm', { operation: 'cut' }, { powerPercent: 40, speedMmPerS: 8 }).settings).toEqual({
+    expect(applyRecipe(basis(null, 'cut', 'm'), { operation: 'cut' }, { powerPercent: 40 }).settings).toBeNull();
+    expect(
+      applyRecipe(basis(null, 'cut', 'm'), { operation: 'cut' }, { powerPercent: 40, speedMmPerS: 8 }).settings,
+    ).toEqual({
+      ...usualSettings,
       powerPercent: 40,
       speedMmPerS: 8,
-      passes: 1,
-      lineSpacingMm: 0.1,
-      kerfMm: 0,
     });
   });
 
-  test('line spacing is a limit of engraving alone', () => {
-    const fine = { powerPercent: 20, speedMmPerS: 100, passes: 1, lineSpacingMm: 0.01, kerfMm: 0 };
-    expect(beyondMachine(fine, 'cut', machine)).toEqual([]);
-    expect(beyondMachine(fine, 'engrave', machine)).toEqual([
-      'Line spacing is 0.01 mm; Test machine holds lines from 0.05 to 5 mm apart.',
+  test('what a recipe says of focus, air and waiting is taken for the operations that have it', () => {
+    const finer = { focusMm: -1, air: 'low' as const, pierceS: 0.3, scanAngle: 45, bothWays: false };
+    const ply = { ...material, recipes: material.recipes.map((one) => ({ ...one, ...finer })) };
+    expect(applyRecipe(basis(ply, 'cut', 'm'), { operation: 'cut' }, { air: 'high' })).toMatchObject({
+      settings: { focusMm: -1, air: 'high', pierceS: 0.3, scanAngle: 0, bothWays: true },
+      sources: { focusMm: { kind: 'recipe' }, air: { kind: 'hand' } },
+    });
+    expect(applyRecipe(basis(ply, 'engrave', 'm'), { operation: 'engrave' }).settings).toMatchObject({
+      pierceS: 0,
+      scanAngle: 45,
+      bothWays: false,
+    });
+  });
+});
+
+describe('the limits of a machine', () => {
+  const able: Machine = {
+    ...machine,
+    topSpeeds: { cut: 60 },
+    leastPower: 8,
+    mostPower: 95,
+    focus: { lowest: -6, highest: 4, speed: 10 },
+    air: { levels: ['low'], mostBar: 1.5 },
+  };
+  const fine: LayerSettings = { ...usualSettings, powerPercent: 20, speedMmPerS: 40 };
+
+  test.each<[Operation, Partial<LayerSettings>, Partial<LayerSettings>, keyof LayerSettings, string]>([
+    ['cut', { powerPercent: 8 }, { powerPercent: 7.9 }, 'powerPercent', 'takes from 8 to 95 %'],
+    ['cut', { powerPercent: 95 }, { powerPercent: 95.1 }, 'powerPercent', 'takes from 8 to 95 %'],
+    ['cut', { speedMmPerS: 60 }, { speedMmPerS: 60.1 }, 'speedMmPerS', 'cuts at more than 0 and up to 60 mm/s'],
+    ['score', { speedMmPerS: 500 }, { speedMmPerS: 501 }, 'speedMmPerS', 'burns at more than 0 and up to 500 mm/s'],
+    ['cut', { speedMmPerS: 0.01 }, { speedMmPerS: 0 }, 'speedMmPerS', 'more than 0'],
+    ['cut', { passes: 50 }, { passes: 51 }, 'passes', 'from 1 to 50'],
+    ['cut', { passes: 1 }, { passes: 1.5 }, 'passes', 'a whole number'],
+    ['cut', { kerfMm: 2 }, { kerfMm: 2.01 }, 'kerfMm', 'from 0 to 2 mm'],
+    ['engrave', { lineSpacingMm: 0.05 }, { lineSpacingMm: 0.049 }, 'lineSpacingMm', 'from 0.05 to 5 mm apart'],
+    ['engrave', { lineSpacingMm: 5 }, { lineSpacingMm: 5.1 }, 'lineSpacingMm', 'from 0.05 to 5 mm apart'],
+    ['engrave', { scanAngle: -360 }, { scanAngle: 361 }, 'scanAngle', 'turned 361°'],
+    ['engrave', { runUpMm: 200 }, { runUpMm: -1 }, 'runUpMm', 'from 0 to 200 mm'],
+    ['cut', { cornerPowerPercent: 20 }, { cornerPowerPercent: 21 }, 'cornerPowerPercent', 'the 20 % of the line'],
+    ['cut', { pierceS: 10 }, { pierceS: 10.1 }, 'pierceS', 'for 0 to 10 s'],
+    ['cut', { cornerWaitS: 0 }, { cornerWaitS: -0.1 }, 'cornerWaitS', 'for 0 to 10 s'],
+    ['cut', { focusMm: 4 }, { focusMm: 4.1 }, 'focusMm', 'from -6 to 4 mm above the stock'],
+    ['cut', { passes: 4, focusStepMm: 2 }, { passes: 5, focusStepMm: 2 }, 'focusStepMm', 'from -8 to 0 mm'],
+    ['cut', { air: 'low' }, { air: 'high' }, 'air', 'has only low'],
+    ['cut', { air: 1.5 }, { air: 1.6 }, 'air', 'up to 1.5 bar'],
+  ])('%s: %p is within, %p beyond', (operation, within, beyond, setting, says) => {
+    expect(beyondMachine({ ...fine, ...within }, operation, able)).toEqual([]);
+    const said = beyondMachine({ ...fine, ...beyond }, operation, able);
+    expect(said.map((one) => one.setting)).toEqual([setting]);
+    expect(said[0].sentence).toContain(says);
+  });
+
+  test('are those of what an operation burns with, and of what the machine has', () => {
+    expect(beyondMachine({ ...fine, lineSpacingMm: 0.01, scanAngle: 999 }, 'cut', machine)).toEqual([]);
+    expect(beyondMachine({ ...fine, focusMm: 1, air: 'low' }, 'cut', machine)).toEqual([
+      {
+        setting: 'focusMm',
+        sentence: 'The focus would go to 1 mm; that of Test machine is set by hand. Leave it at 0 mm.',
+      },
+      { setting: 'air', sentence: 'Air is low; Test machine cannot switch its air.' },
     ]);
+    expect(beyondMachine({ ...fine, air: 0.5 }, 'cut', machine)[0].sentence).toContain('cannot set a pressure');
     expect(
       beyondMachine({ ...fine, powerPercent: Number.NaN, speedMmPerS: -1, passes: 51 }, 'cut', machine),
     ).toHaveLength(3);
+  });
+
+  test('the power of the beam is as measured, else as rated, else as described', () => {
+    expect(wattsOf({ source: 'CO₂ 60 W' })).toBe(60);
+    expect(wattsOf({ source: 'CO₂ 60 W', ratedW: 65 })).toBe(65);
+    expect(wattsOf({ source: 'CO₂ 60 W', ratedW: 65, measuredW: 51.5 })).toBe(51.5);
+    expect(wattsOf({ source: 'a beam' })).toBeNull();
   });
 });
 

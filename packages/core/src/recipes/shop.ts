@@ -1,5 +1,6 @@
 import type { ColourKey } from '../colours/key.ts';
 import type { Operation } from '../colours/operation.ts';
+import { type LayerSettings, settingNames } from '../drawing/layer.ts';
 import type { Sheet } from '../drawing/sheet.ts';
 import type { FitName } from '../geometry/ties.ts';
 import type { Figure, FigureSource } from './figures.ts';
@@ -29,16 +30,50 @@ export interface Machine {
   /** The S word that means full power. */
   readonly powerScale: number;
   readonly minLineSpacing: number;
+  /** The power of its beam as its maker says, and as it was measured, in watts. */
+  readonly ratedW?: number;
+  readonly measuredW?: number | null;
+  /** The top speed of an operation, where it is below that of the machine. */
+  readonly topSpeeds?: Readonly<Partial<Record<Operation, number>>>;
+  /** Below this share of its power the beam does not light, and above this it should not be driven, in %. */
+  readonly leastPower?: number;
+  readonly mostPower?: number;
+  /** How deep and how high its focus goes, in mm above the stock, and how fast; missing where it is set by hand. */
+  readonly focus?: { readonly lowest: number; readonly highest: number; readonly speed: number };
+  /** What blows at its beam: levels, and a pressure up to so many bar; missing where nothing does that it could switch. */
+  readonly air?: { readonly levels: readonly ('low' | 'high')[]; readonly mostBar: number | null };
+  readonly lenses?: readonly Lens[];
   readonly address: { readonly host: string; readonly port: number };
+}
+
+/** A lens that can be put into a machine. The first one is in it where a job says nothing. */
+export interface Lens {
+  readonly id: string;
+  readonly name: string;
 }
 
 /** How well a recipe is known: burnt and judged, copied from elsewhere, or calculated. */
 export type Evidence = 'proven' | 'copied' | 'worked out';
 
-/** A proven set of settings for one operation of one machine on one material. */
-export interface Recipe {
+/** Who vouches for a recipe, since when, and what they go by: the burn they judged, what they copied, how they reckoned. */
+export interface Proof {
+  readonly by: string;
+  /** A date such as 2026-11-26. */
+  readonly on: string;
+  readonly what: string;
+}
+
+/**
+ * A set of settings for one operation of one machine on one material; what it does not say is as usual
+ * (`usualSettings`).
+ */
+export interface Recipe extends Partial<Omit<LayerSettings, 'kerfMm'>> {
   readonly machineId: string;
+  /** The lens it is for; any where nothing is said. */
+  readonly lensId?: string | null;
   readonly operation: Operation;
+  /** Which of several for one operation it is, such as `masked` or `deep`; the usual one where nothing is said. */
+  readonly variant?: string;
   readonly powerPercent: number;
   readonly speedMmPerS: number;
   readonly passes: number;
@@ -48,11 +83,26 @@ export interface Recipe {
   /** Who measured that, and when. */
   readonly kerfFrom?: FigureSource | null;
   readonly evidence: Evidence;
+  readonly proof?: Proof | null;
   readonly note: string;
+  /** Kept, but not used any more. */
+  readonly archived?: boolean;
+}
+
+/** The settings that a recipe says. */
+export function settingsInRecipe(recipe: Recipe): Partial<LayerSettings> {
+  return Object.fromEntries(
+    settingNames.flatMap((name) => {
+      const value = recipe[name];
+      return value === undefined || (name === 'kerfMm' && value === null) ? [] : [[name, value]];
+    }),
+  );
 }
 
 export interface Material {
   readonly id: string;
+  /** What kind of stuff it is, such as `Plywood`: settings that nobody has burnt are worked out within it. */
+  readonly family?: string;
   readonly name: string;
   readonly thicknessMm: number;
   /** The tone a sheet of it is drawn in. */

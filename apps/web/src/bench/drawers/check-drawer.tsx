@@ -20,6 +20,7 @@ const titles: Record<Finding['code'], string> = {
   'no-sheet': 'No sheet',
   'no-recipe': 'No recipe',
   'beyond-machine': 'Beyond the machine',
+  'worked-out': 'Worked out, never burnt',
   'forbidden-stock': 'Never laser this',
   'outline-waits': 'Still being worked out',
   'kerf-swallows': 'Narrower than the kerf',

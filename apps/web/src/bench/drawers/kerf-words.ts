@@ -8,10 +8,10 @@ export function figureWords(source: FigureSource | null): string {
 }
 
 /** Where the kerf that a layer is cut with comes from. */
-export function kerfWords({ recipe, sources }: AppliedSettings): string {
+export function kerfWords({ basis, sources }: AppliedSettings): string {
   if (sources.kerfMm?.kind === 'hand') return 'Typed for this job.';
   if (sources.kerfMm?.kind === 'key') return 'By the colour key.';
-  const figure: Figure | null = kerfOf(recipe);
+  const figure: Figure | null = kerfOf(basis?.recipe ?? null);
   if (!figure) return 'Not measured on this stock: cut along the line. A kerf comb measures it.';
   return figure.source ? `From the recipe: ${figureWords(figure.source)}.` : 'From the recipe.';
 }

@@ -2,15 +2,42 @@ import {
   changeSetting,
   formatSpeed,
   type LayerSettings,
-  type Parsed,
   type PreparedLayer,
   parseSpeed,
   type SettingSource,
+  settingsOf,
+  usualSettings,
+  wattsOf,
 } from '@lambent/core';
+import { useState } from 'react';
 import { LengthField } from '../../ui/length-field.tsx';
+import { parsePlain } from '../../ui/plain-number.ts';
 import { TypedField } from '../../ui/typed-field.tsx';
 import { useBench, useBenchActions } from '../context.ts';
 import { jobOf, machineOf, unitOf } from '../store.ts';
+import { FinerFields } from './finer-fields.tsx';
+
+/** Changes one setting of a layer; what a field needs to show it. */
+export interface SettingHold {
+  readonly settings: Partial<LayerSettings>;
+  readonly has: (setting: keyof LayerSettings) => boolean;
+  readonly set: <K extends keyof LayerSettings>(setting: K) => (value: LayerSettings[K]) => undefined;
+  /** Whether it was changed by hand, and what is wrong with it. */
+  readonly look: (setting: keyof LayerSettings) => { marked: boolean; fault: string | undefined };
+}
+
+/** The settings that stand behind *Finer settings*. */
+const finer: readonly (keyof LayerSettings)[] = [
+  'focusMm',
+  'focusStepMm',
+  'air',
+  'scanAngle',
+  'bothWays',
+  'runUpMm',
+  'cornerPowerPercent',
+  'pierceS',
+  'cornerWaitS',
+];
 
 /** What a layer burns with, each number with where it came from. */
 export function LayerSettingsFields({ prepared }: { prepared: PreparedLayer }) {
@@ -21,13 +48,26 @@ export function LayerSettingsFields({ prepared }: { prepared: PreparedLayer }) {
   const unit = useBench(unitOf);
   const own = useBench((state) => jobOf(state).settings[id]);
   const settings: Partial<LayerSettings> = applied.settings ?? own ?? {};
-  const set =
-    <K extends keyof LayerSettings>(setting: K) =>
-    (value: LayerSettings[K]) => {
+  const hold: SettingHold = {
+    settings,
+    has: (setting) => settingsOf[layer.operation].includes(setting),
+    set: (setting) => (value) => {
       actions.edit(`${settingNames[setting]} of ${layer.name}`, (job) => changeSetting(job, id, setting, value));
       return undefined;
-    };
-  const marked = (setting: keyof LayerSettings) => applied.sources[setting]?.kind === 'hand';
+    },
+    look: (setting) => ({
+      marked: applied.sources[setting]?.kind === 'hand',
+      fault: beyond.find((one) => one.setting === setting)?.sentence,
+    }),
+  };
+  const { set, look } = hold;
+  const isUsual = finer.every((setting) => {
+    const value = settings[setting];
+    return value === undefined || value === usualSettings[setting as keyof typeof usualSettings];
+  });
+  const [open, setOpen] = useState(!isUsual);
+  const watts = wattsOf(machine);
+  const power = settings.powerPercent;
   return (
     <>
       {applied.settings === null && (
@@ -37,13 +77,17 @@ export function LayerSettingsFields({ prepared }: { prepared: PreparedLayer }) {
       )}
       <div className="grid grid-cols-2 gap-2">
         <TypedField
-          label="Power"
+          label={
+            watts === null || power === undefined
+              ? 'Power'
+              : `Power (${Number(((watts * power) / 100).toPrecision(3))} W)`
+          }
           unit="%"
-          text={settings.powerPercent === undefined ? '' : String(settings.powerPercent)}
-          parse={parseNumber}
+          text={power === undefined ? '' : String(power)}
+          parse={parsePercent}
           commit={set('powerPercent')}
-          step={(by) => (settings.powerPercent ?? 0) + by}
-          marked={marked('powerPercent')}
+          step={(by) => (power ?? 0) + by}
+          {...look('powerPercent')}
         />
         <TypedField
           label="Speed"
@@ -56,53 +100,84 @@ export function LayerSettingsFields({ prepared }: { prepared: PreparedLayer }) {
           parse={(text) => parseSpeed(text, speedUnit, machine.topSpeed)}
           commit={set('speedMmPerS')}
           step={(by) => (settings.speedMmPerS ?? 0) + by}
-          marked={marked('speedMmPerS')}
+          {...look('speedMmPerS')}
         />
         <TypedField
           label="Passes"
           text={String(settings.passes ?? 1)}
-          parse={parseNumber}
+          parse={parsePercent}
           commit={set('passes')}
           step={(by) => Math.max(1, (settings.passes ?? 1) + Math.sign(by))}
-          marked={marked('passes')}
+          {...look('passes')}
         />
-        {layer.operation === 'cut' && (
+        {hold.has('kerfMm') && (
           <LengthField
             label="Kerf"
             unit={unit}
             value={settings.kerfMm ?? 0}
             takes="not-below-0"
             commit={set('kerfMm')}
+            {...look('kerfMm')}
           />
         )}
-        {layer.operation === 'engrave' && (
+        {hold.has('lineSpacingMm') && (
           <TypedField
             label={`Lines (${Math.round(25.4 / (settings.lineSpacingMm ?? 0.1))} per inch)`}
             unit="mm"
             text={String(settings.lineSpacingMm ?? 0.1)}
-            parse={parseNumber}
+            parse={parsePercent}
             commit={set('lineSpacingMm')}
             step={(by) => Math.round(((settings.lineSpacingMm ?? 0.1) + by * 0.01) * 1000) / 1000}
-            marked={marked('lineSpacingMm')}
+            {...look('lineSpacingMm')}
           />
         )}
       </div>
-      {beyond.map((sentence) => (
-        <p key={sentence} role="alert" className="mt-2 text-[12px] text-stop">
-          {sentence}
-        </p>
-      ))}
-      {applied.recipe && <p className="mt-2 text-[12px] text-quiet">{applied.recipe.note}</p>}
+      <details
+        className="mt-2"
+        open={open || beyond.some(({ setting }) => finer.includes(setting))}
+        onToggle={(event) => setOpen(event.currentTarget.open)}
+      >
+        <summary className="cursor-pointer text-quiet">Finer settings{isUsual ? '' : ' (some are set)'}</summary>
+        <FinerFields hold={hold} machine={machine} />
+      </details>
+      <SourceLine prepared={prepared} />
     </>
   );
 }
 
-const settingNames: Record<keyof LayerSettings, string> = {
+/** How the book knows what the layer burns with. */
+function SourceLine({ prepared: { applied } }: { prepared: PreparedLayer }) {
+  const machine = useBench(machineOf);
+  const speedUnit = useBench((state) => state.speedUnit);
+  const { basis } = applied;
+  if (!basis) return null;
+  if (basis.source.kind === 'recipe') return <p className="mt-2 text-[12px] text-quiet">{basis.recipe?.note}</p>;
+  const { from, doubt } = basis.source;
+  const speed = (mmPerS: number) => formatSpeed(mmPerS, speedUnit, machine.topSpeed);
+  return (
+    <p className="mt-2 text-[12px] text-warn">
+      Worked out from {from}. The right speed is somewhere from {speed(doubt.least)} to {speed(doubt.most)}: burn a test
+      card first.
+    </p>
+  );
+}
+
+/** What the settings are called. */
+export const settingNames: Record<keyof LayerSettings, string> = {
   powerPercent: 'power',
   speedMmPerS: 'speed',
   passes: 'passes',
   lineSpacingMm: 'line spacing',
   kerfMm: 'kerf',
+  cornerPowerPercent: 'power at corners',
+  focusMm: 'focus',
+  focusStepMm: 'focus step',
+  scanAngle: 'scan angle',
+  bothWays: 'scan direction',
+  runUpMm: 'run-up',
+  air: 'air',
+  pierceS: 'wait at starts',
+  cornerWaitS: 'wait at corners',
 };
 
 /** Where a layer's settings came from, in a word or two. */
@@ -112,10 +187,8 @@ export function sourceWords(sources: Readonly<Partial<Record<keyof LayerSettings
   const byHand = all.some((source) => source.kind === 'hand') ? ['changed by hand'] : [];
   const byKey = all.some((source) => source.kind === 'key') ? ['by the key'] : [];
   if (recipe?.kind === 'recipe') return [recipe.evidence, ...byKey, ...byHand].join(', ');
+  if (all.some((source) => source.kind === 'worked out')) return ['worked out', ...byKey, ...byHand].join(', ');
   return byHand.length > 0 ? 'by hand' : byKey.join('');
 }
 
-function parseNumber(text: string): Parsed {
-  const value = Number(text.trim().replace(',', '.').replace('%', ''));
-  return text.trim() !== '' && Number.isFinite(value) ? { ok: true, value } : { ok: false, reason: 'Type a number.' };
-}
+const parsePercent = (text: string) => parsePlain(text, '%', 'Type a number.');

@@ -4,6 +4,7 @@ import { box, item, jobWith, line, shop } from '../../fixtures/shop.ts';
 import { fromMachine, toMachine } from '../../plan/frame.ts';
 import { planJob } from '../../plan/plan.ts';
 import { prepareJob } from '../../plan/prepare.ts';
+import type { Machine } from '../../recipes/shop.ts';
 import { writeGcode } from './write.ts';
 
 describe('G-code', () => {
@@ -72,8 +73,144 @@ describe('G-code', () => {
     expect([x, y]).toEqual([0, 0]);
   });
 
+  test('holds every setting of every operation, pass and focus step exactly', () => {
+    const able: Machine = {
+      ...shop.machines[0],
+      focus: { lowest: -9, highest: 5, speed: 8 },
+      air: { levels: ['low', 'high'], mostBar: 2 },
+    };
+    const settings = {
+      cut: { powerPercent: 63.5, speedMmPerS: 7.25, passes: 3, focusMm: 1, focusStepMm: 1.25, air: 0.8, pierceS: 0.4 },
+      score: { powerPercent: 9, speedMmPerS: 110, cornerPowerPercent: 4, cornerWaitS: 0.05, air: 'low' as const },
+      engrave: { powerPercent: 21.3, speedMmPerS: 250, passes: 2, focusMm: -2, focusStepMm: 0.5, lineSpacingMm: 0.5 },
+    };
+    const items = [square, item(box(100, 100, 10), 'engrave'), item(line(60, 60, 80, 60, 80, 90), 'score')];
+    const plan = planJob(prepareJob(jobWith(items, { settings }), { ...shop, machines: [able] }));
+    expect(plan.steps.map(({ operation }) => operation)).toEqual(['engrave', 'score', 'cut']);
+    const burns = readProgram([...writeGcode(plan, 't')]);
+    const of = (title: string) => burns.filter((burn) => burn.title.startsWith(title));
+    const all = (title: string, what: 's' | 'f' | 'z' | 'air' | 'floor') => [
+      ...new Set(of(title).map((burn) => burn[what])),
+    ];
+    for (const [title, { powerPercent, speedMmPerS }] of [
+      ['Cut', settings.cut],
+      ['Score', settings.score],
+      ['Engrave', settings.engrave],
+    ] as const) {
+      expect(all(title, 's')).toEqual([Number((powerPercent * 10).toFixed(1))]);
+      expect(all(title, 'f').filter((f) => f !== null)).toEqual([speedMmPerS * 60]);
+    }
+    expect(all('Engrave', 'z')).toEqual([-2, -2.5]);
+    expect(all('Score', 'z')).toEqual([0]);
+    expect(all('Cut', 'z')).toEqual([1, -0.25, -1.5]);
+    expect([all('Engrave', 'air'), all('Score', 'air'), all('Cut', 'air')]).toEqual([['M9'], ['M7'], ['M8 P0.8']]);
+    expect([all('Score', 'floor'), all('Cut', 'floor')]).toEqual([[40], [0]]);
+    // Three times round the square, each at its own focus; pierced where it starts, the first time only.
+    for (const z of [1, -0.25, -1.5]) {
+      expect(
+        of('Cut')
+          .filter((burn) => burn.z === z && burn.lit > 0)
+          .reduce((sum, { lit }) => sum + lit, 0),
+      ).toBeCloseTo(140);
+    }
+    expect(of('Cut').flatMap(({ wait }) => (wait ? [wait] : []))).toEqual([0.4]);
+    expect(of('Score').flatMap(({ wait, x, y }) => (wait ? [[wait, x, y]] : []))).toEqual([[0.05, 80, 60]]);
+    // Rows of the engraving are as far apart as asked, the same in both passes.
+    const rows = of('Engrave')
+      .filter(({ z }) => z === -2)
+      .map(({ y }) => y);
+    expect(rows).toHaveLength(20);
+    expect(new Set(rows.slice(1).map((y, i) => Number((y - rows[i]).toFixed(3))))).toEqual(new Set([0.5]));
+    expect(of('Engrave')).toHaveLength(40);
+    // The focus is back and the air off at the end, and the time holds what the focus and the waits take.
+    const end = [...writeGcode(plan, 't')].slice(-4);
+    expect(end).toEqual(['M5', 'M9', 'G0 Z0', 'G0 X0 Y0']);
+    const still = plan.steps.reduce(
+      (sum, { moves, durations }) => sum + durations.reduce((time, s, i) => time + (moves.kinds[i] > 2 ? s : 0), 0),
+      0,
+    );
+    // Engraving 2 + 0.5, back up 2.5; for the cut 1, down 1.25 twice; and waits of 0.05 and 0.4.
+    expect(still).toBeCloseTo((2 + 0.5 + 2.5 + 1 + 1.25 + 1.25) / 8 + 0.45, 5);
+  });
+
+  test('scan lines run at their angle, one way if asked, and stay within the bed', () => {
+    const settings = { engrave: { scanAngle: 30, bothWays: false, lineSpacingMm: 1, speedMmPerS: 300 } };
+    const burns = (more: object) =>
+      readProgram([
+        ...writeGcode(
+          planJob(
+            prepareJob(
+              jobWith([item(box(5, 5, 12), 'engrave')], { settings: { engrave: { ...settings.engrave, ...more } } }),
+              shop,
+            ),
+          ),
+          't',
+        ),
+      ]);
+    const angles = (all: ReturnType<typeof burns>) =>
+      new Set(all.map(({ dx, dy }) => Math.round((Math.atan2(dy, dx) * 180) / Math.PI)));
+    expect(angles(burns({}))).toEqual(new Set([30]));
+    expect(angles(burns({ bothWays: true }))).toEqual(new Set([30, -150]));
+    expect(angles(burns({ scanAngle: 90 }))).toEqual(new Set([90]));
+    // What is lit covers the square: its area over the spacing.
+    for (const scanAngle of [0, 30, 90, -45]) {
+      const lit = burns({ scanAngle }).reduce((sum, one) => sum + one.lit, 0);
+      expect(Math.abs(lit - 144)).toBeLessThan(6);
+    }
+    const plan = planJob(prepareJob(jobWith([item(box(1, 1, 12), 'engrave')], { settings }), shop));
+    const [{ moves, runUpShort }] = plan.steps;
+    expect(runUpShort).toBe(true);
+    expect(Math.min(...moves.xs, ...moves.ys)).toBeGreaterThanOrEqual(0);
+  });
+
   test('is made line by line: the first comes before a huge engraving is written', () => {
     const huge = planJob(prepareJob(jobWith([item(box(0, 0, 590, 390), 'engrave')]), shop));
     expect(writeGcode(huge, 'huge').next()).toEqual({ done: false, value: '(Lambent: huge)' });
   });
 });
+
+interface Burn {
+  title: string;
+  x: number;
+  y: number;
+  dx: number;
+  dy: number;
+  z: number;
+  s: number;
+  f: number | null;
+  air: string;
+  floor: number;
+  lit: number;
+  wait: number | null;
+}
+
+/** An independent reader of programs: everything that is lit in one, with what it is lit by. */
+function readProgram(lines: readonly string[]): Burn[] {
+  const burns: Burn[] = [];
+  let [title, air] = ['', 'M9'];
+  let [x, y, z, s, f, floor] = [0, 0, 0, 0, 0, 0];
+  let isSteady = false;
+  for (const text of lines) {
+    const comment = /^\((.*)\)$/.exec(text);
+    if (comment) {
+      title = comment[1];
+      continue;
+    }
+    const words = new Map([...text.matchAll(/([A-Z])(-?[\d.]+)/g)].map(([, letter, value]) => [letter, Number(value)]));
+    const get = (letter: string, otherwise: number) => words.get(letter) ?? otherwise;
+    s = get('S', s);
+    f = get('F', f);
+    floor = text.startsWith('M4') ? get('Q', floor) : floor;
+    if (/^M[789]/.test(text)) air = text;
+    if (/^M[34]/.test(text)) isSteady = text.startsWith('M3');
+    z = get('Z', z);
+    const [nx, ny] = [get('X', x), get('Y', y)];
+    const [dx, dy] = [nx - x, ny - y];
+    const wait = text.startsWith('G4') ? get('P', 0) : null;
+    const burn = { title, x: nx, y: ny, dx, dy, z, s, air, floor };
+    if (wait !== null && isSteady) burns.push({ ...burn, f: null, lit: 0, wait });
+    if (text.startsWith('G1') && s > 0) burns.push({ ...burn, f, lit: Math.hypot(dx, dy), wait: null });
+    [x, y] = [nx, ny];
+  }
+  return burns;
+}

@@ -1,3 +1,4 @@
+import type { Air } from '../../drawing/layer.ts';
 import { toMachine } from '../../plan/frame.ts';
 import { Move, type Moves } from '../../plan/moves.ts';
 import { type BurnPlan, stepTitle } from '../../plan/plan.ts';
@@ -5,7 +6,9 @@ import { type BurnPlan, stepTitle } from '../../plan/plan.ts';
 /**
  * The program of a burn plan in G-code (RS-274), line by line, without line ends; made as it is asked
  * for, so that a large engraving never lies in memory whole. mm (G21), absolute (G90), in the machine's
- * own frame; F in mm/min, S on the machine's power scale, M4 so that power follows the head's speed.
+ * own frame; F in mm/min, S on the machine's power scale, M4 so that power follows the head's speed, down to Q. Z is
+ * the focus above the stock; where the beam waits, M3 keeps it lit for the seconds of G4. Air is M7 (low), M8 (high, or
+ * P bar) and M9.
  */
 export function* writeGcode(plan: BurnPlan, title: string): Generator<string> {
   const { machine } = plan;
@@ -14,11 +17,21 @@ export function* writeGcode(plan: BurnPlan, title: string): Generator<string> {
   yield 'G21';
   yield 'G90';
   yield 'M4 S0';
+  let air: Air = 'off';
+  let floor = 0;
   for (const step of plan.steps) {
+    const { settings } = step;
     yield `(${commentText(stepTitle(step))})`;
-    yield* writeMoves(plan, step.moves, step.settings.speedMmPerS * 60, step.settings.powerPercent / 100);
+    if (settings.air !== air) yield airLine(settings.air);
+    if (settings.cornerPowerPercent !== floor) {
+      yield `M4 Q${powerWord((settings.cornerPowerPercent / 100) * machine.powerScale)}`;
+    }
+    air = settings.air;
+    floor = settings.cornerPowerPercent;
+    yield* writeMoves(plan, step.moves, settings.speedMmPerS * 60, settings.powerPercent / 100);
   }
   yield 'M5';
+  if (air !== 'off') yield airLine('off');
   yield* writeMoves(plan, plan.back, 0, 0);
 }
 
@@ -34,8 +47,20 @@ function* writeMoves({ machine }: BurnPlan, moves: Moves, feed: number, power: n
       yield `G0 ${place}`;
       continue;
     }
+    const value = moves.values?.[i] ?? 0;
+    if (kind === Move.focus) {
+      yield `G0 Z${coordinate(value)}`;
+      continue;
+    }
     const share = moves.powers?.[i] ?? 1;
-    const s = kind === Move.lit ? Number((power * share * machine.powerScale).toFixed(1)) : 0;
+    const s = kind === Move.dark ? 0 : powerWord(power * share * machine.powerScale);
+    if (kind === Move.wait) {
+      yield `M3 S${s}`;
+      yield `G4 P${Number(value.toFixed(3))}`;
+      yield 'M4';
+      saidPower = s;
+      continue;
+    }
     const words = [`G1 ${place}`];
     if (!saidFeed) words.push(`F${Number(feed.toFixed(2))}`);
     if (s !== saidPower) words.push(`S${s}`);
@@ -43,6 +68,16 @@ function* writeMoves({ machine }: BurnPlan, moves: Moves, feed: number, power: n
     saidPower = s;
     yield words.join(' ');
   }
+}
+
+function airLine(air: Air): string {
+  if (air === 'off') return 'M9';
+  if (air === 'low') return 'M7';
+  return air === 'high' ? 'M8' : `M8 P${air}`;
+}
+
+function powerWord(s: number): number {
+  return Number(s.toFixed(1));
 }
 
 function coordinate(mm: number): string {
