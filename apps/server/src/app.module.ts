@@ -14,8 +14,8 @@ import { JobsService } from './jobs/jobs.service.ts';
 import { PicturesService } from './jobs/pictures.service.ts';
 import { MachineLinks } from './machines/machine-links.ts';
 import { MachinesController } from './machines/machines.controller.ts';
+import { BookService } from './materials/book.service.ts';
 import { MaterialsController } from './materials/materials.controller.ts';
-import { MaterialsService } from './materials/materials.service.ts';
 import { PicturesController } from './pictures/pictures.controller.ts';
 import { RunsController } from './runs/runs.controller.ts';
 import { RunsService } from './runs/runs.service.ts';
@@ -39,7 +39,7 @@ class ShopModule {}
 })
 class MachinesModule {}
 
-@Module({ imports: [ShopModule], controllers: [MaterialsController], providers: [MaterialsService] })
+@Module({ imports: [ShopModule], controllers: [MaterialsController], providers: [BookService] })
 class MaterialsModule {}
 
 @Module({ imports: [ShopModule], controllers: [ColourKeysController], providers: [ColourKeysService] })

@@ -41,7 +41,7 @@ app.use(
   }),
 );
 app.use(sameOriginOnly);
-for (const path of ['/api/jobs/:id/originals', '/api/pictures', '/api/fonts']) {
+for (const path of ['/api/jobs/:id/originals', '/api/pictures', '/api/fonts', '/api/book/take-in']) {
   app.use(path, express.raw({ type: () => true, limit: largestFile }));
 }
 app.use(express.raw({ type: jobMediaType, limit: largestBody }));

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
-import type { ErrorAnswer } from '@lambent/contracts';
+import type { BookChange, BookTaken, ErrorAnswer } from '@lambent/contracts';
 import { fitOf, kerfOf, type Material } from '@lambent/core';
 import { Stack } from './stack.ts';
 
@@ -71,4 +71,136 @@ test.each<[string, string, object, number, string]>([
   const answer = await stack.ask<ErrorAnswer>('PUT', `/api/materials/${path}`, body);
   expect(answer.status).toBe(status);
   expect(answer.body.error.message).toContain(sentence);
+});
+
+const cutRecipe = {
+  machineId: 'wren',
+  operation: 'cut',
+  powerPercent: 50,
+  speedMmPerS: 9,
+  evidence: 'proven',
+  note: '',
+};
+const ines = { by: 'Ines Varga' };
+
+test('a material is made, changed and put away; its recipes too; each change is kept and can be taken back', async () => {
+  const plain = {
+    name: 'Beech plywood',
+    thicknessMm: 5,
+    tone: '#E0C9A0',
+    sheetWidth: 400,
+    sheetHeight: 300,
+    family: 'Plywood',
+  };
+  const made = await stack.ask<Material>('POST', '/api/materials', { ...ines, material: plain });
+  expect(made).toMatchObject({ status: 201, body: { id: 'beech-plywood-5', version: 1, recipes: [] } });
+  const again = await stack.ask<ErrorAnswer>('POST', '/api/materials', { ...ines, material: plain });
+  expect([again.status, again.body.error.code]).toEqual([409, 'material-exists']);
+
+  const path = '/api/materials/beech-plywood-5';
+  const proof = { by: 'Ines Varga', on: '2026-11-20', what: 'Test card of 20 November' };
+  const recipe = { ...cutRecipe, variant: 'masked', focusMm: -1, air: 'low', proof };
+  const { body } = await stack.ask<Material>('POST', `${path}/recipes`, { ...ines, recipe });
+  const [kept] = body.recipes;
+  expect(kept).toMatchObject({ ...recipe, version: 1, passes: 1 });
+  expect((await stack.ask('POST', `${path}/recipes`, { ...ines, recipe })).status).toBe(409);
+
+  const slower = { ...recipe, speedMmPerS: 8 };
+  const changed = await stack.ask<Material>('PUT', `/api/recipes/${kept.id}`, { ...ines, version: 1, recipe: slower });
+  expect(changed.body.recipes[0]).toMatchObject({ speedMmPerS: 8, version: 2 });
+  const history = async () => (await stack.ask<BookChange[]>('GET', `${path}/history`)).body;
+  expect((await history()).map(({ what, by }) => [what, by])).toEqual([
+    ['Cut, Wren, masked: speed 9 mm/s → 8 mm/s', 'Ines Varga'],
+    ['Cut, Wren, masked: made', 'Ines Varga'],
+    ['made', 'Ines Varga'],
+  ]);
+  const [last, first] = await history();
+  // What was changed since is not lost by taking an earlier change back.
+  expect((await stack.ask('POST', `/api/book/changes/${first.id}/undo`, ines)).status).toBe(409);
+  const back = await stack.ask<Material>('POST', `/api/book/changes/${last.id}/undo`, { by: 'Tobiah Okonjo' });
+  expect(back.body.recipes[0]).toMatchObject({ speedMmPerS: 9, version: 3 });
+  expect((await history())[0]).toMatchObject({ by: 'Tobiah Okonjo', what: 'Cut, Wren, masked: speed 8 mm/s → 9 mm/s' });
+
+  const away = await stack.ask<Material>('PUT', path, {
+    ...ines,
+    version: 1,
+    material: { ...plain, archived: true, measuredMm: 4.9 },
+  });
+  expect(away.body).toMatchObject({ archived: true, measuredMm: 4.9, version: 2 });
+  expect((await history())[0].what).toBe('measured thickness none → 4.9 mm, put away');
+});
+
+test('of two operators who change the same recipe, the second is told what the first did, and loses nothing', async () => {
+  const found = cutOf(await material('grey-board-2'), 'wren');
+  if (!found) throw new Error('grey board is cut on Wren');
+  const { id, version, ...recipe } = found;
+  const put = (by: string, speedMmPerS: number) =>
+    stack.ask<ErrorAnswer>('PUT', `/api/recipes/${id}`, { by, version, recipe: { ...recipe, speedMmPerS } });
+  const both = await Promise.all([put('Ines Varga', 20), put('Tobiah Okonjo', 28)]);
+  expect(both.map(({ status }) => status).sort()).toEqual([200, 409]);
+  const refused = both.find(({ status }) => status === 409)?.body.error;
+  const now = cutOf(await material('grey-board-2'), 'wren');
+  expect(refused?.code).toBe('changed-meanwhile');
+  expect(refused?.message).toContain(`speed 24 mm/s → ${now?.speedMmPerS} mm/s`);
+  expect(refused?.details).toMatchObject({ speedMmPerS: now?.speedMmPerS });
+});
+
+test('the book goes out and comes back, whole as JSON and as a table', async () => {
+  const before = (await stack.ask<Material[]>('GET', '/api/materials')).body;
+  const json = (await fetch(`${stack.url}/api/book/recipe-book.json`)).text();
+  const csv = await (await fetch(`${stack.url}/api/book/recipe-book.csv`)).text();
+  const takeIn = async (format: string, text: string, take = 'all-or-nothing') =>
+    (
+      await stack.ask<BookTaken>(
+        'POST',
+        `/api/book/take-in?by=Ines&format=${format}&take=${take}`,
+        new TextEncoder().encode(text),
+      )
+    ).body;
+  const same = await takeIn('json', await json);
+  expect(same).toMatchObject({ added: 0, changed: 0, faults: [], taken: true });
+  expect(await takeIn('csv', csv)).toMatchObject({ added: 0, changed: 0, faults: [], taken: true });
+  expect((await stack.ask<Material[]>('GET', '/api/materials')).body).toEqual(before);
+
+  const rows = [
+    'material id,material,thickness mm,machine,operation,power %,speed mm/s',
+    'cork-3,,,wren,cut,44,20',
+    'larch-7,Larch,7,wren,cut,80,6',
+    'cork-3,,,wren,cut,44,20',
+    'cork-3,,,wren,engrave,fast,300',
+  ].join('\n');
+  const nothing = await takeIn('csv', rows);
+  expect(nothing).toMatchObject({ added: 0, changed: 0, taken: false });
+  expect(nothing.faults.map(({ line }) => line)).toEqual([4, 5]);
+  expect((await stack.ask<Material[]>('GET', '/api/materials')).body).toEqual(before);
+  expect(await takeIn('csv', rows, 'good')).toMatchObject({ added: 2, changed: 1, taken: true });
+  expect((await material('larch-7')).recipes).toMatchObject([{ powerPercent: 80, speedMmPerS: 6, evidence: 'copied' }]);
+  expect(cutOf(await material('cork-3'), 'wren')).toMatchObject({ powerPercent: 44, speedMmPerS: 20 });
+});
+
+test.each<[string, string, string, object, number, string]>([
+  [
+    'a recipe that is none',
+    'POST',
+    'materials/cork-3/recipes',
+    { ...ines, recipe: { ...cutRecipe, speedMmPerS: 0 } },
+    400,
+    'speedMmPerS must be more than 0',
+  ],
+  ['nobody’s recipe', 'POST', 'materials/cork-3/recipes', { by: '', recipe: cutRecipe }, 400, 'Say who'],
+  [
+    'a recipe of nothing',
+    'POST',
+    'materials/moon-rock/recipes',
+    { ...ines, recipe: cutRecipe },
+    404,
+    'no such material',
+  ],
+  ['a change of nothing', 'PUT', 'recipes/99999', { ...ines, version: 1, recipe: cutRecipe }, 404, 'no such recipe'],
+  ['a material without name', 'POST', 'materials', { ...ines, material: { thicknessMm: 1 } }, 400, 'tone must be'],
+  ['an undo of nothing', 'POST', 'book/changes/99999/undo', ines, 404, 'no such change'],
+  ['a book of no kind', 'POST', 'book/take-in?by=x&format=xls&take=good', {}, 400, 'json or csv'],
+])('%s is refused in a sentence', async (_, method, path, body, status, sentence) => {
+  const answer = await stack.ask<ErrorAnswer>(method, `/api/${path}`, body);
+  expect([answer.status, answer.body.error.message]).toEqual([status, expect.stringContaining(sentence)]);
 });

@@ -1,5 +1,5 @@
 import type { ErrorAnswer } from '@lambent/contracts';
-import { FileRefused, NotADrawing, NotAKey, NotAPriceList } from '@lambent/core';
+import { FileRefused, NotABook, NotADrawing, NotAKey, NotAPriceList } from '@lambent/core';
 import { type ArgumentsHost, Catch, type ExceptionFilter, HttpException, Logger } from '@nestjs/common';
 import type { NextFunction, Request, Response } from 'express';
 
@@ -41,6 +41,7 @@ export class ErrorFilter implements ExceptionFilter {
     }
     if (error instanceof FileRefused) return plain(422, 'file-refused', error.message);
     if (error instanceof NotAPriceList) return plain(400, 'not-a-price-list', error.message);
+    if (error instanceof NotABook) return plain(400, 'not-a-book', error.message);
     if (error instanceof NotAKey) return plain(400, 'not-a-key', error.message);
     if (error instanceof NotADrawing) return plain(400, 'not-a-job', `What was sent is not a job: ${error.message}.`);
     if (error instanceof HttpException) {

@@ -8,6 +8,7 @@ import { FirstTables1764000000000 } from './first-tables.migration.ts';
 import { JobRuns1764200000000 } from './job-runs.migration.ts';
 import { MaterialFits1764400000000 } from './material-fits.migration.ts';
 import { RecipeKerf1764300000000 } from './recipe-kerf.migration.ts';
+import { TheBook1764500000000 } from './the-book.migration.ts';
 
 /** One SQLite file in the data folder: write-ahead log, foreign keys on, brought up to date by migrations. */
 export function databaseModule() {
@@ -28,6 +29,7 @@ export function databaseModule() {
       JobRuns1764200000000,
       RecipeKerf1764300000000,
       MaterialFits1764400000000,
+      TheBook1764500000000,
     ],
     migrationsRun: true,
     synchronize: false,

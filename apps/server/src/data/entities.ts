@@ -1,5 +1,16 @@
 import type { RunStatus } from '@lambent/contracts';
-import type { ColourKey, Evidence, FigureSource, JobDocument, Machine, Material, Operation } from '@lambent/core';
+import type {
+  ColourKey,
+  Evidence,
+  FigureSource,
+  JobDocument,
+  LayerSettings,
+  Machine,
+  Material,
+  Operation,
+  Proof,
+  Recipe,
+} from '@lambent/core';
 import {
   Column,
   CreateDateColumn,
@@ -36,6 +47,14 @@ export class MaterialEntity {
   @Column('real') sheetWidth!: number;
   @Column('real') sheetHeight!: number;
   @Column('text', { nullable: true }) forbidden!: string | null;
+  @Column('text', { nullable: true }) family!: string | null;
+  @Column('real', { nullable: true }) measuredMm!: number | null;
+  @Column('text', { nullable: true }) colour!: string | null;
+  @Column('text', { nullable: true }) finish!: string | null;
+  @Column('boolean') masked!: boolean;
+  @Column('text') notes!: string;
+  @Column('boolean') archived!: boolean;
+  @Column('integer') version!: number;
   @Column('simple-json', { nullable: true }) fits!: Material['fits'] | null;
   @OneToMany(
     () => RecipeEntity,
@@ -60,14 +79,28 @@ export class RecipeEntity {
   material!: MaterialEntity;
   @Column('text') machineId!: string;
   @Column('text') operation!: Operation;
-  @Column('real') powerPercent!: number;
-  @Column('real') speedMmPerS!: number;
-  @Column('integer') passes!: number;
-  @Column('real') lineSpacingMm!: number;
-  @Column('real', { nullable: true }) kerfMm!: number | null;
+  @Column('text', { nullable: true }) lensId!: string | null;
+  @Column('text') variant!: string;
+  @Column('simple-json') settings!: Partial<LayerSettings>;
   @Column('simple-json', { nullable: true }) kerfFrom!: FigureSource | null;
   @Column('text') evidence!: Evidence;
+  @Column('simple-json', { nullable: true }) proof!: Proof | null;
   @Column('text') note!: string;
+  @Column('boolean') archived!: boolean;
+  @Column('integer') version!: number;
+}
+
+/** One change of the book: of a material, or of a recipe of it, with what it was and what it is since. */
+@Entity('book_changes')
+export class BookChangeEntity {
+  @PrimaryGeneratedColumn() id!: number;
+  @Column('datetime') at!: Date;
+  @Column('text') by!: string;
+  @Column('text') materialId!: string;
+  @Column('integer', { nullable: true }) recipeId!: number | null;
+  @Column('text') what!: string;
+  @Column('simple-json', { nullable: true }) before!: Material | Recipe | null;
+  @Column('simple-json') after!: Material | Recipe;
 }
 
 @Entity('jobs')
@@ -183,6 +216,7 @@ export const entities = [
   ColourKeyEntity,
   MaterialEntity,
   RecipeEntity,
+  BookChangeEntity,
   JobEntity,
   DrawingEntity,
   VersionEntity,

@@ -1,8 +1,9 @@
-import type { ColourKey, Machine, Material, Recipe, Shop } from '@lambent/core';
+import type { ColourKey, Machine, Material, Shop } from '@lambent/core';
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { Repository } from 'typeorm';
 import { config } from '../config.ts';
+import { materialOf, materialRow, recipeRow } from './book-rows.ts';
 import { ColourKeyEntity, MachineEntity, MaterialEntity, RecipeEntity, SettingEntity } from './entities.ts';
 
 /** The shop's machines, materials and keys, in the order the shop keeps them. */
@@ -27,12 +28,11 @@ export class ShopService {
   }
 
   async materials(): Promise<Material[]> {
-    const rows = await this.materialRows.find({ order: { position: 'ASC' }, relations: { recipes: true } });
-    return rows.map(({ position: _, recipes, fits, ...material }) => ({
-      ...material,
-      recipes: recipes.map(recipeOf),
-      ...(fits ? { fits } : {}),
-    }));
+    const rows = await this.materialRows.find({
+      order: { position: 'ASC', recipes: { id: 'ASC' } },
+      relations: { recipes: true },
+    });
+    return rows.map(materialOf);
   }
 
   async everything(): Promise<Pick<Shop, 'machines' | 'keys' | 'materials'>> {
@@ -52,17 +52,13 @@ export class ShopService {
         shop.keys.map((definition, position) => ({ id: definition.id, position, definition })),
       );
       if (shop.pricing) await manager.insert(SettingEntity, { name: 'pricing', value: JSON.stringify(shop.pricing) });
-      for (const [position, { recipes, ...material }] of shop.materials.entries()) {
-        await manager.insert(MaterialEntity, { ...material, position });
+      for (const [position, material] of shop.materials.entries()) {
+        await manager.insert(MaterialEntity, { ...materialRow(material), version: 1, position });
         await manager.insert(
           RecipeEntity,
-          recipes.map((recipe) => ({ ...recipe, materialId: material.id })),
+          material.recipes.map((recipe) => ({ ...recipeRow(recipe), version: 1, materialId: material.id })),
         );
       }
     });
   }
-}
-
-function recipeOf({ id: _id, materialId: _material, material: _, ...recipe }: RecipeEntity): Recipe {
-  return recipe;
 }

@@ -68,6 +68,9 @@ export interface Proof {
  * (`usualSettings`).
  */
 export interface Recipe extends Partial<Omit<LayerSettings, 'kerfMm'>> {
+  /** By which the book knows it, and how often it was changed; a shop's file needs neither. */
+  readonly id?: number;
+  readonly version?: number;
   readonly machineId: string;
   /** The lens it is for; any where nothing is said. */
   readonly lensId?: string | null;
@@ -105,6 +108,17 @@ export interface Material {
   readonly family?: string;
   readonly name: string;
   readonly thicknessMm: number;
+  /** As the shop measured it, in mm. */
+  readonly measuredMm?: number | null;
+  readonly colour?: string;
+  readonly finish?: string;
+  /** Whether a film covers it. */
+  readonly masked?: boolean;
+  readonly notes?: string;
+  /** Kept, but not offered any more. */
+  readonly archived?: boolean;
+  /** How often it was changed. */
+  readonly version?: number;
   /** The tone a sheet of it is drawn in. */
   readonly tone: string;
   readonly sheetWidth: number;

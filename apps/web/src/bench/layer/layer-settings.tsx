@@ -16,15 +16,7 @@ import { TypedField } from '../../ui/typed-field.tsx';
 import { useBench, useBenchActions } from '../context.ts';
 import { jobOf, machineOf, unitOf } from '../store.ts';
 import { FinerFields } from './finer-fields.tsx';
-
-/** Changes one setting of a layer; what a field needs to show it. */
-export interface SettingHold {
-  readonly settings: Partial<LayerSettings>;
-  readonly has: (setting: keyof LayerSettings) => boolean;
-  readonly set: <K extends keyof LayerSettings>(setting: K) => (value: LayerSettings[K]) => undefined;
-  /** Whether it was changed by hand, and what is wrong with it. */
-  readonly look: (setting: keyof LayerSettings) => { marked: boolean; fault: string | undefined };
-}
+import { type SettingHold, settingWords } from './setting-hold.ts';
 
 /** The settings that stand behind *Finer settings*. */
 const finer: readonly (keyof LayerSettings)[] = [
@@ -52,7 +44,7 @@ export function LayerSettingsFields({ prepared }: { prepared: PreparedLayer }) {
     settings,
     has: (setting) => settingsOf[layer.operation].includes(setting),
     set: (setting) => (value) => {
-      actions.edit(`${settingNames[setting]} of ${layer.name}`, (job) => changeSetting(job, id, setting, value));
+      actions.edit(`${settingWords[setting]} of ${layer.name}`, (job) => changeSetting(job, id, setting, value));
       return undefined;
     },
     look: (setting) => ({
@@ -161,24 +153,6 @@ function SourceLine({ prepared: { applied } }: { prepared: PreparedLayer }) {
     </p>
   );
 }
-
-/** What the settings are called. */
-export const settingNames: Record<keyof LayerSettings, string> = {
-  powerPercent: 'power',
-  speedMmPerS: 'speed',
-  passes: 'passes',
-  lineSpacingMm: 'line spacing',
-  kerfMm: 'kerf',
-  cornerPowerPercent: 'power at corners',
-  focusMm: 'focus',
-  focusStepMm: 'focus step',
-  scanAngle: 'scan angle',
-  bothWays: 'scan direction',
-  runUpMm: 'run-up',
-  air: 'air',
-  pierceS: 'wait at starts',
-  cornerWaitS: 'wait at corners',
-};
 
 /** Where a layer's settings came from, in a word or two. */
 export function sourceWords(sources: Readonly<Partial<Record<keyof LayerSettings, SettingSource>>>): string {

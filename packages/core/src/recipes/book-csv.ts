@@ -1,0 +1,219 @@
+import Papa from 'papaparse';
+import type { Air } from '../drawing/layer.ts';
+import { materialFromJson, NotABook, recipeFromJson, recipeKey } from './book-json.ts';
+import type { Machine, Material, Recipe } from './shop.ts';
+
+/*
+ * The book as a table that people edit: a row for each recipe, in the words of the screen. What a table cannot hold,
+ * fits and measured kerfs' sources, is left as it is.
+ */
+
+/** One column: its name, what stands in it, and what that means in JSON; nothing where it is empty. */
+interface Column {
+  readonly name: string;
+  readonly write: (recipe: Recipe, material: Material) => string | number | boolean | null | undefined;
+  readonly read: (text: string) => Record<string, unknown>;
+  readonly of: 'material' | 'recipe';
+}
+
+const text = (name: string, of: Column['of'], field: string, write: Column['write']): Column => ({
+  name,
+  of,
+  write,
+  read: (value) => ({ [field]: value }),
+});
+
+const figure = (name: string, field: keyof Recipe): Column => ({
+  name,
+  of: 'recipe',
+  write: (recipe) => recipe[field] as number | null | undefined,
+  read: (value) => ({ [field]: numberIn(value, name) }),
+});
+
+const columns: readonly Column[] = [
+  text('material id', 'material', 'id', (_, material) => material.id),
+  text('family', 'material', 'family', (_, material) => material.family),
+  text('material', 'material', 'name', (_, material) => material.name),
+  {
+    name: 'thickness mm',
+    of: 'material',
+    write: (_, material) => material.thicknessMm,
+    read: (value) => ({ thicknessMm: numberIn(value, 'thickness mm') }),
+  },
+  text('machine', 'recipe', 'machineId', ({ machineId }) => machineId),
+  text('lens', 'recipe', 'lensId', ({ lensId }) => lensId),
+  text('operation', 'recipe', 'operation', ({ operation }) => operation),
+  text('variant', 'recipe', 'variant', ({ variant }) => variant),
+  figure('power %', 'powerPercent'),
+  figure('power at corners %', 'cornerPowerPercent'),
+  figure('speed mm/s', 'speedMmPerS'),
+  figure('passes', 'passes'),
+  figure('focus mm', 'focusMm'),
+  figure('focus step mm', 'focusStepMm'),
+  figure('line spacing mm', 'lineSpacingMm'),
+  figure('scan angle', 'scanAngle'),
+  {
+    name: 'both ways',
+    of: 'recipe',
+    write: ({ bothWays }) => (bothWays === undefined ? null : bothWays ? 'yes' : 'no'),
+    read: (value) => {
+      if (value !== 'yes' && value !== 'no') throw new NotABook(`Both ways is yes or no, and not “${value}”.`);
+      return { bothWays: value === 'yes' };
+    },
+  },
+  figure('run-up mm', 'runUpMm'),
+  {
+    name: 'air',
+    of: 'recipe',
+    write: ({ air }) => (typeof air === 'number' ? `${air} bar` : air),
+    read: (value): { air: Air } => {
+      const bar = /^([\d.]+)\s*bar$/.exec(value);
+      if (bar) return { air: Number(bar[1]) };
+      if (value === 'off' || value === 'low' || value === 'high') return { air: value };
+      throw new NotABook(`Air is off, low, high or a pressure such as 0.8 bar, and not “${value}”.`);
+    },
+  },
+  figure('wait at starts s', 'pierceS'),
+  figure('wait at corners s', 'cornerWaitS'),
+  figure('kerf mm', 'kerfMm'),
+  text('evidence', 'recipe', 'evidence', ({ evidence }) => evidence),
+  text('by', 'recipe', 'by', ({ proof }) => proof?.by),
+  text('on', 'recipe', 'on', ({ proof }) => proof?.on),
+  text('from what', 'recipe', 'what', ({ proof }) => proof?.what),
+  text('note', 'recipe', 'note', ({ note }) => note),
+];
+
+function numberIn(value: string, name: string): number {
+  const number = Number(value.replace(',', '.'));
+  if (value.trim() === '' || !Number.isFinite(number)) {
+    throw new NotABook(`“${value}” under “${name}” is not a number.`);
+  }
+  return number;
+}
+
+/** Every recipe that is used, a row each. */
+export function bookToCsv(materials: readonly Material[]): string {
+  const rows = materials
+    .filter(({ archived }) => !archived)
+    .flatMap((material) =>
+      material.recipes
+        .filter(({ archived }) => !archived)
+        .map((recipe) => columns.map(({ write }) => guarded(write(recipe, material) ?? ''))),
+    );
+  return `${Papa.unparse([columns.map(({ name }) => name), ...rows], { newline: '\n' })}\n`;
+}
+
+/** Text that a spreadsheet would take for a formula is marked as text. */
+function guarded(value: string | number | boolean): string | number | boolean {
+  return typeof value === 'string' && /^['=+\-@\t]/.test(value) ? `'${value}` : value;
+}
+
+/** A row that was read: the recipe, and what the table says of its material. */
+export interface BookRow {
+  readonly line: number;
+  readonly material: Pick<Material, 'id'> & Partial<Pick<Material, 'family' | 'name' | 'thicknessMm'>>;
+  readonly recipe: Recipe;
+}
+
+export interface BookTable {
+  readonly rows: readonly BookRow[];
+  /** What could not be taken, by the line of the file, counted from 1. */
+  readonly faults: readonly { readonly line: number; readonly sentence: string }[];
+}
+
+/**
+ * Reads a table of recipes; columns may stand in any order, and those that are not known are passed over.
+ * @param known the materials there are: rows of others must name them and say how thick they are
+ * @throws NotABook where it is no such table at all
+ */
+export function readBookCsv(
+  csv: string,
+  known: readonly Pick<Material, 'id'>[],
+  machines: readonly Pick<Machine, 'id'>[],
+): BookTable {
+  const plain = csv.replace(/^\uFEFF/, '');
+  const { data } = Papa.parse<string[]>(plain, { delimiter: delimiterOf(plain) });
+  const head = (data[0] ?? []).map((name) => name.trim().toLowerCase());
+  for (const needed of ['material id', 'machine', 'operation', 'power %', 'speed mm/s']) {
+    if (!head.includes(needed)) throw new NotABook(`Its first line names no column “${needed}”.`);
+  }
+  const materialIds = new Set(known.map(({ id }) => id));
+  const machineIds = new Set(machines.map(({ id }) => id));
+  const lines = linesOf(data);
+  const seen = new Map<string, number>();
+  const rows: BookRow[] = [];
+  const faults: { line: number; sentence: string }[] = [];
+  data.slice(1).forEach((cells, i) => {
+    const line = lines[i + 1];
+    if (cells.every((cell) => cell.trim() === '')) return;
+    try {
+      const row = rowOf(head, cells, line);
+      if (!machineIds.has(row.recipe.machineId)) {
+        throw new NotABook(`There is no machine “${row.recipe.machineId}”; there is ${[...machineIds].join(', ')}.`);
+      }
+      if (!materialIds.has(row.material.id) && (!row.material.name || !row.material.thicknessMm)) {
+        throw new NotABook(`There is no material “${row.material.id}”; for a new one say its name and thickness.`);
+      }
+      const key = `${row.material.id} ${recipeKey(row.recipe)}`;
+      const before = seen.get(key);
+      if (before !== undefined) throw new NotABook(`It is for the same as line ${before}.`);
+      seen.set(key, line);
+      rows.push(row);
+    } catch (error) {
+      if (!(error instanceof NotABook)) throw error;
+      faults.push({ line, sentence: error.message });
+    }
+  });
+  return { rows, faults };
+}
+
+/** What parts the cells of the first line: spreadsheets write commas, semicolons or tabs, by their country. */
+function delimiterOf(csv: string): string {
+  const [head] = csv.split(/\r\n|\r|\n/, 1);
+  const count = (sign: string) => head.split(sign).length;
+  return [',', ';', '\t'].toSorted((a, b) => count(b) - count(a))[0];
+}
+
+/** On which line of the file each row begins: cells in quotes may go over several. */
+function linesOf(data: readonly string[][]): number[] {
+  let line = 1;
+  return data.map((cells) => {
+    const here = line;
+    line += 1 + cells.reduce((sum, cell) => sum + (cell.split(/\r\n|\r|\n/).length - 1), 0);
+    return here;
+  });
+}
+
+function rowOf(head: readonly string[], cells: readonly string[], line: number): BookRow {
+  if (cells.length > head.length)
+    throw new NotABook(`It has ${cells.length} cells; the first line has ${head.length}.`);
+  const found: Record<Column['of'], Record<string, unknown>> = { material: {}, recipe: {} };
+  for (const { name, of, read } of columns) {
+    const at = head.indexOf(name);
+    const cell = (at < 0 ? '' : (cells[at] ?? '')).trim().replace(/^'(?=['=+\-@\t])/, '');
+    if (cell !== '') Object.assign(found[of], read(cell));
+  }
+  const { by, on, what, ...plain } = found.recipe;
+  const proof = by && on ? { proof: { by, on, what: what ?? '' } } : {};
+  // What the rest of a material is does not stand in the table: it is checked as if it did.
+  const material = materialFromJson({
+    name: 'name',
+    thicknessMm: 1,
+    tone: '#FFFFFF',
+    sheetWidth: 1,
+    sheetHeight: 1,
+    forbidden: null,
+    ...found.material,
+  });
+  const said = found.material;
+  return {
+    line,
+    material: {
+      id: material.id,
+      ...(said.family === undefined ? {} : { family: material.family }),
+      ...(said.name === undefined ? {} : { name: material.name }),
+      ...(said.thicknessMm === undefined ? {} : { thicknessMm: material.thicknessMm }),
+    },
+    recipe: recipeFromJson({ evidence: 'copied', ...plain, ...proof }),
+  };
+}
