@@ -186,6 +186,16 @@ try {
   await page.goto(`${address}/keys/grey-depth`);
   await page.getByTestId('key-trial').waitFor();
   await shot('colour-keys');
+  await page.goto(`${address}/book/birch-ply-4`);
+  await page.getByRole('table').waitFor();
+  await page.getByLabel('You are').fill('Ines Varga');
+  await page.keyboard.press('Enter');
+  for (const speed of ['9.5', '10.5']) {
+    await page.getByRole('row', { name: 'Curlew, Cut', exact: true }).getByLabel('Speed').fill(speed);
+    await page.keyboard.press('Enter');
+    await page.getByText(`→ ${speed} mm/s`).first().waitFor();
+  }
+  await shot('recipe-book');
   await page.goto(`${address}/machines`);
   await page.waitForTimeout(600);
   await shot('machines');

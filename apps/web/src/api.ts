@@ -1,4 +1,6 @@
 import type {
+  BookChange,
+  BookTaken,
   ErrorAnswer,
   FitDto,
   FontAnswer,
@@ -12,7 +14,15 @@ import type {
   StartRunDto,
   VersionAnswer,
 } from '@lambent/contracts';
-import { type ColourKey, type JobDocument, jobMediaType, jobToJson, type Machine, type Material } from '@lambent/core';
+import {
+  type ColourKey,
+  type JobDocument,
+  jobMediaType,
+  jobToJson,
+  type Machine,
+  type Material,
+  type Recipe,
+} from '@lambent/core';
 
 /** What the server said no to, in its own sentence. */
 export class Refusal extends Error {
@@ -80,6 +90,17 @@ export const api = {
   version: (id: string, number: number) => ask<JobAnswer>('GET', `/api/jobs/${id}/versions/${number}`),
   machines: () => ask<Machine[]>('GET', '/api/machines'),
   materials: () => ask<Material[]>('GET', '/api/materials'),
+  addMaterial: (by: string, material: Partial<Material>) => ask<Material>('POST', '/api/materials', { by, material }),
+  changeMaterial: (by: string, { version, ...material }: Material) =>
+    ask<Material>('PUT', `/api/materials/${material.id}`, { by, version, material }),
+  addRecipe: (by: string, materialId: string, recipe: Recipe) =>
+    ask<Material>('POST', `/api/materials/${materialId}/recipes`, { by, recipe }),
+  changeRecipe: (by: string, { id, version, ...recipe }: Recipe) =>
+    ask<Material>('PUT', `/api/recipes/${id}`, { by, version, recipe }),
+  bookHistory: (materialId: string) => ask<BookChange[]>('GET', `/api/materials/${materialId}/history`),
+  undoChange: (by: string, id: number) => ask<Material>('POST', `/api/book/changes/${id}/undo`, { by }),
+  takeBookIn: (by: string, format: 'json' | 'csv', take: 'good' | 'all-or-nothing', file: Blob) =>
+    ask<BookTaken>('POST', `/api/book/take-in?${new URLSearchParams({ by, format, take })}`, new Blob([file])),
   keepKerf: (materialId: string, kerf: KerfDto) => ask<Material>('PUT', `/api/materials/${materialId}/kerf`, kerf),
   keepFit: (materialId: string, fit: FitDto) => ask<Material>('PUT', `/api/materials/${materialId}/fit`, fit),
   keys: () => ask<ColourKey[]>('GET', '/api/colour-keys'),

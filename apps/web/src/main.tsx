@@ -5,6 +5,7 @@ import { createRoot } from 'react-dom/client';
 import { createBrowserRouter, RouterProvider } from 'react-router';
 import { Toaster } from 'sonner';
 import { BenchRoute } from './routes/bench.tsx';
+import { BookRoute } from './routes/book.tsx';
 import { DeskRoute } from './routes/desk.tsx';
 import { KeysRoute } from './routes/keys.tsx';
 import { LostRoute } from './routes/lost.tsx';
@@ -15,6 +16,7 @@ const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, refetch
 const router = createBrowserRouter([
   { path: '/', element: <DeskRoute />, errorElement: <LostRoute /> },
   { path: '/machines', element: <MachinesRoute />, errorElement: <LostRoute /> },
+  { path: '/book/:materialId?', element: <BookRoute />, errorElement: <LostRoute /> },
   { path: '/keys/:keyId?', element: <KeysRoute />, errorElement: <LostRoute /> },
   { path: '/jobs/:jobId/:stage?', element: <BenchRoute />, errorElement: <LostRoute /> },
   { path: '*', element: <LostRoute /> },

@@ -1,20 +1,46 @@
-import { type Material, type Sheet, setSheet, sheetAsStocked } from '@lambent/core';
+import { forgetSettings, type Material, type Sheet, setSheet, sheetAsStocked } from '@lambent/core';
+import { toast } from 'sonner';
 import type { BenchActions } from './store.ts';
 import { jobOf, machineOf } from './store.ts';
 import { newId } from './tools/draw.ts';
 
-/** Makes a sheet one of another material, where and as large as it lies; lays one when there is none. */
+/**
+ * Makes a sheet one of another material, where and as large as it lies; lays one when there is none. What was changed
+ * by hand was for the other material: it goes, unless the operator keeps it.
+ */
 export function chooseMaterial(actions: BenchActions, materialId: string, sheetId?: string): void {
   const state = actions.get();
   const material = state.shop.materials.find(({ id }) => id === materialId);
   if (!material) return;
-  actions.edit(`sheet of ${material.name.toLowerCase()}`, (job) => {
-    const known = job.sheets.find(({ id }) => id === sheetId) ?? (sheetId === undefined ? job.sheets[0] : undefined);
+  const { sheets, settings: byHand } = jobOf(state);
+  const known = sheets.find(({ id }) => id === sheetId) ?? (sheetId === undefined ? sheets[0] : undefined);
+  const name = `sheet of ${material.name.toLowerCase()}`;
+  actions.edit(name, (job) => {
     if (!known) return setSheet(job, sheetAsStocked('sheet-1', material, machineOf(state)));
+    if (known.materialId === materialId) return job;
+    const isLast = sheets.every((sheet) => sheet === known || sheet.materialId !== known.materialId);
     // What was measured was another sheet.
     const { thicknessMm: _, ...plain } = known;
-    return setSheet(job, known.materialId === materialId ? known : { ...plain, materialId });
+    return setSheet(isLast ? forgetSettings(job, known.materialId) : job, { ...plain, materialId });
   });
+  const gone = jobOf(actions.get()).settings;
+  const count = (all: typeof byHand) => Object.values(all).reduce((sum, one) => sum + Object.keys(one).length, 0);
+  const lost = count(byHand) - count(gone);
+  if (lost === 0) return;
+  const them = lost === 1 ? 'A setting that was' : `${lost} settings that were`;
+  toast.message(`${them} changed by hand went with the other material; all is as in the recipes.`, {
+    duration: 12_000,
+    action: {
+      label: lost === 1 ? 'Keep it' : 'Keep them',
+      onClick: () =>
+        actions.edit('keep what was changed by hand', (job) => ({ ...job, settings: { ...byHand, ...job.settings } })),
+    },
+  });
+}
+
+/** The materials to choose from: those that were put away only where they are chosen already. */
+export function offeredMaterials(materials: readonly Material[], chosen: string | null | undefined): Material[] {
+  return materials.filter(({ id, archived }) => !archived || id === chosen);
 }
 
 /** Lays another sheet of a material beside those there are, as far as the bed has room. */

@@ -12,7 +12,7 @@ import { Button, IconButton } from '../ui/button.tsx';
 import { Choice } from '../ui/choice.tsx';
 import { useBench, useBenchActions } from './context.ts';
 import { changeMachine } from './machine-choice.ts';
-import { chooseMaterial } from './sheet-choice.ts';
+import { chooseMaterial, offeredMaterials } from './sheet-choice.ts';
 import { isPlanned, jobOf, machineOf, type SaveState } from './store.ts';
 import { useBurntRuns } from './use-runs.ts';
 import { useSend } from './use-send.ts';
@@ -52,7 +52,7 @@ export function TopBar() {
           icon={<Layers size={15} className="shrink-0 text-petrol" aria-hidden />}
           value={material?.id ?? null}
           empty="No sheet yet"
-          options={materials.map(({ id, name, thicknessMm }) => ({
+          options={offeredMaterials(materials, material?.id).map(({ id, name, thicknessMm }) => ({
             value: id,
             text: name,
             aside: `${thicknessMm} mm`,

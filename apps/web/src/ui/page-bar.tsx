@@ -3,6 +3,7 @@ import { useLive } from '../stores/live.ts';
 
 const places = [
   { to: '/', text: 'Desk' },
+  { to: '/book', text: 'Recipe book' },
   { to: '/keys', text: 'Colour keys' },
   { to: '/machines', text: 'Machines' },
 ];

@@ -216,6 +216,14 @@ export function changeSetting<K extends keyof LayerSettings>(
   return { ...job, settings: { ...job.settings, [layerId]: changed } };
 }
 
+/** Without what was changed by hand on a material: layers on the first sheet's are kept by their ids, on others by both. */
+export function forgetSettings(job: JobDocument, materialId: string): JobDocument {
+  const isFirst = job.sheets[0]?.materialId === materialId;
+  const known = Object.entries(job.settings);
+  const others = known.filter(([id]) => (id.includes('@') ? !id.endsWith(`@${materialId}`) : !isFirst));
+  return others.length === known.length ? job : { ...job, settings: Object.fromEntries(others) };
+}
+
 /** Chooses which of several recipes a layer goes by; the usual one where that is empty. */
 export function chooseVariant(job: JobDocument, layerId: string, variant: string): JobDocument {
   const { [layerId]: _, ...others } = job.variants;

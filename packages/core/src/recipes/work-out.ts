@@ -2,7 +2,7 @@ import type { Operation } from '../colours/operation.ts';
 import type { LayerSettings } from '../drawing/layer.ts';
 import { type EnergySample, type Expectation, expectEnergy } from './energy-fit.ts';
 import { type Machine, type Material, type Recipe, type Shop, settingsInRecipe } from './shop.ts';
-import { wattsOf } from './watts.ts';
+import { energyPerMm, wattsOf } from './watts.ts';
 
 /** Settings that nobody has burnt yet, calculated from what was. */
 export interface WorkedOut {
@@ -83,7 +83,7 @@ export function workOut(
     const beam = beamWatts(burn.machine, burn.recipe.powerPercent);
     return {
       logs: logsOf(burn.material.thicknessMm, beam),
-      logEnergy: Math.log(energyOf(operation, beam, burn.recipe)),
+      logEnergy: Math.log(energyPerMm(burn.recipe, wattsOf(burn.machine)) ?? Number.NaN),
       variance: (burn.machine === machine ? 1 : elsewhere) * (burn.material.name === material.name ? 1 : relative),
     };
   });
@@ -135,11 +135,6 @@ function ratio(a: number, b: number): number {
 
 function beamWatts(machine: Machine, powerPercent: number): number {
   return ((wattsOf(machine) ?? 0) * powerPercent) / 100;
-}
-
-/** The energy a recipe gives: in J/mm of a line, all passes together, or in J/mm² of an engraving. */
-function energyOf(operation: Operation, beam: number, { speedMmPerS, passes, lineSpacingMm }: Recipe): number {
-  return (beam * passes) / speedMmPerS / (operation === 'engrave' ? lineSpacingMm : 1);
 }
 
 function speedFor(operation: Operation, beam: number, energy: number, passes: number, lineSpacingMm: number): number {

@@ -19,7 +19,7 @@ import { parseAngle } from '../../ui/plain-number.ts';
 import { TypedField } from '../../ui/typed-field.tsx';
 import { useBench, useBenchActions } from '../context.ts';
 import { changeMachine } from '../machine-choice.ts';
-import { addSheet, chooseMaterial, sheetName } from '../sheet-choice.ts';
+import { addSheet, chooseMaterial, offeredMaterials, sheetName } from '../sheet-choice.ts';
 import { jobOf, machineOf, unitOf } from '../store.ts';
 import { showBed } from '../use-shortcuts.ts';
 import { Drawer, Part } from './drawer.tsx';
@@ -104,7 +104,7 @@ export function MaterialChoice({ value, choose }: { value: string | null; choose
       value={value}
       empty="Choose the material"
       icon={<Layers size={15} className="shrink-0 text-petrol" aria-hidden />}
-      options={materials.map(({ id, name, thicknessMm, tone }) => ({
+      options={offeredMaterials(materials, value).map(({ id, name, thicknessMm, tone }) => ({
         value: id,
         text: name,
         aside: `${thicknessMm} mm`,

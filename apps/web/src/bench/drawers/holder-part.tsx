@@ -6,6 +6,7 @@ import { Choice } from '../../ui/choice.tsx';
 import { LengthField } from '../../ui/length-field.tsx';
 import { Tick } from '../../ui/tick.tsx';
 import { useBench, useBenchActions } from '../context.ts';
+import { offeredMaterials } from '../sheet-choice.ts';
 import { jobOf, unitOf } from '../store.ts';
 import { newId } from '../tools/draw.ts';
 
@@ -82,7 +83,11 @@ export function HolderPart() {
         value={wish.materialId ?? 'sheet'}
         options={[
           { value: 'sheet', text: 'The object: what lies there' },
-          ...materials.map(({ id, name, thicknessMm }) => ({ value: id, text: name, aside: `${thicknessMm} mm` })),
+          ...offeredMaterials(materials, wish.materialId).map(({ id, name, thicknessMm }) => ({
+            value: id,
+            text: name,
+            aside: `${thicknessMm} mm`,
+          })),
         ]}
         choose={(value) => set({ materialId: value === 'sheet' ? null : value })}
       />

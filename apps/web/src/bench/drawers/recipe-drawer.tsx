@@ -1,4 +1,12 @@
-import { clearSettings, isBurnt, type PreparedLayer, type SpeedUnit, speedUnits } from '@lambent/core';
+import {
+  chooseLens,
+  chooseVariant,
+  clearSettings,
+  isBurnt,
+  type PreparedLayer,
+  type SpeedUnit,
+  speedUnits,
+} from '@lambent/core';
 import { Button } from '../../ui/button.tsx';
 import { Choice } from '../../ui/choice.tsx';
 import { Notice } from '../../ui/notice.tsx';
@@ -6,9 +14,10 @@ import { OperationMark } from '../../ui/operation-mark.tsx';
 import { useBench, useBenchActions } from '../context.ts';
 import { LayerSettingsFields, sourceWords } from '../layer/layer-settings.tsx';
 import { chooseMaterial } from '../sheet-choice.ts';
-import { jobOf } from '../store.ts';
+import { jobOf, machineOf } from '../store.ts';
 import { MaterialChoice } from './bed-drawer.tsx';
 import { Drawer, Part } from './drawer.tsx';
+import { KeepRecipe } from './keep-recipe.tsx';
 
 /** The material, and the settings each layer burns with. */
 export function RecipeDrawer() {
@@ -37,6 +46,7 @@ export function RecipeDrawer() {
           {material.name}: {material.forbidden}
         </Notice>
       )}
+      <LensPart />
       <Part title="Speeds in">
         <Choice<SpeedUnit>
           label="Speeds in"
@@ -57,6 +67,46 @@ export function RecipeDrawer() {
   );
 }
 
+/** Which lens is in the machine, where it can have several. */
+function LensPart() {
+  const actions = useBenchActions();
+  const { lenses = [] } = useBench(machineOf);
+  const lensId = useBench((state) => jobOf(state).lensId);
+  if (lenses.length < 2) return null;
+  return (
+    <Part title="Lens">
+      <Choice
+        label="Lens"
+        value={lensId ?? lenses[0].id}
+        options={lenses.map(({ id, name }) => ({ value: id, text: name }))}
+        choose={(id) => actions.edit('lens', (job) => chooseLens(job, id))}
+      />
+    </Part>
+  );
+}
+
+/** Which of several recipes for its operation a layer goes by. */
+function VariantChoice({ prepared: { id, layer, material } }: { prepared: PreparedLayer }) {
+  const actions = useBenchActions();
+  const machineId = useBench((state) => machineOf(state).id);
+  const chosen = useBench((state) => jobOf(state).variants[id] ?? '');
+  const names = (material?.recipes ?? [])
+    .filter((recipe) => recipe.machineId === machineId && recipe.operation === layer.operation && !recipe.archived)
+    .map(({ variant }) => variant ?? '');
+  const variants = [...new Set(names)];
+  if (variants.length < 2 && variants.every((name) => name === chosen)) return null;
+  return (
+    <div className="mb-2">
+      <Choice
+        label={`Recipe of ${layer.name}`}
+        value={chosen}
+        options={[...new Set(['', ...variants])].map((name) => ({ value: name, text: name || 'The usual recipe' }))}
+        choose={(variant) => actions.edit(`recipe of ${layer.name}`, (job) => chooseVariant(job, id, variant))}
+      />
+    </div>
+  );
+}
+
 function LayerCard({ prepared }: { prepared: PreparedLayer }) {
   const { layer, applied, material } = prepared;
   const several = useBench((state) => state.prepared.layers.filter(({ layer: { id } }) => id === layer.id).length > 1);
@@ -68,7 +118,9 @@ function LayerCard({ prepared }: { prepared: PreparedLayer }) {
         <span className="ml-auto text-[12px] text-quiet">{sourceWords(applied.sources)}</span>
       </div>
       {several && <p className="mb-2 text-[12px] text-quiet">On {material?.name.toLowerCase() ?? 'no material'}</p>}
+      <VariantChoice prepared={prepared} />
       <LayerSettingsFields prepared={prepared} />
+      <KeepRecipe prepared={prepared} />
     </section>
   );
 }

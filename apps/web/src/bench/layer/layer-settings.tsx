@@ -10,13 +10,13 @@ import {
   wattsOf,
 } from '@lambent/core';
 import { useState } from 'react';
+import { FinerFields } from '../../recipe/finer-fields.tsx';
+import { type SettingHold, settingWords } from '../../recipe/setting-hold.ts';
 import { LengthField } from '../../ui/length-field.tsx';
 import { parsePlain } from '../../ui/plain-number.ts';
 import { TypedField } from '../../ui/typed-field.tsx';
 import { useBench, useBenchActions } from '../context.ts';
 import { jobOf, machineOf, unitOf } from '../store.ts';
-import { FinerFields } from './finer-fields.tsx';
-import { type SettingHold, settingWords } from './setting-hold.ts';
 
 /** The settings that stand behind *Finer settings*. */
 const finer: readonly (keyof LayerSettings)[] = [

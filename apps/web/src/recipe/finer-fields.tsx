@@ -1,8 +1,8 @@
 import type { Air, LayerSettings, Machine } from '@lambent/core';
-import { Choice, type Option } from '../../ui/choice.tsx';
-import { parsePlain } from '../../ui/plain-number.ts';
-import { Tick } from '../../ui/tick.tsx';
-import { TypedField } from '../../ui/typed-field.tsx';
+import { Choice, type Option } from '../ui/choice.tsx';
+import { parsePlain } from '../ui/plain-number.ts';
+import { Tick } from '../ui/tick.tsx';
+import { TypedField } from '../ui/typed-field.tsx';
 import type { SettingHold } from './setting-hold.ts';
 
 /** A setting that is a plain number, where the operation has it. */

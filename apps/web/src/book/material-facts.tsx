@@ -1,0 +1,93 @@
+import type { Material } from '@lambent/core';
+import { useState } from 'react';
+import { api } from '../api.ts';
+import { Button } from '../ui/button.tsx';
+import { LengthField } from '../ui/length-field.tsx';
+import { Tick } from '../ui/tick.tsx';
+import type { BookHold } from './use-book.ts';
+
+/** What a material is: changed where it stands. */
+export function MaterialFacts({ material, book }: { material: Material; book: BookHold }) {
+  const change = (part: Partial<Material>) =>
+    void book.change((by) => api.changeMaterial(by, { ...material, ...part }));
+  return (
+    <section aria-label="What it is" className="flex flex-col gap-2">
+      <div className="grid grid-cols-4 gap-x-3 gap-y-2">
+        <Words label="Name" value={material.name} commit={(name) => name !== '' && change({ name })} />
+        <Words label="Family" value={material.family ?? ''} commit={(family) => change({ family })} />
+        <LengthField
+          label="Thickness"
+          unit="mm"
+          value={material.thicknessMm}
+          takes="more-than-0"
+          commit={(thicknessMm) => change({ thicknessMm })}
+        />
+        <LengthField
+          label="Measured"
+          unit="mm"
+          value={material.measuredMm ?? material.thicknessMm}
+          takes="more-than-0"
+          commit={(measuredMm) => change({ measuredMm })}
+        />
+        <Words label="Colour" value={material.colour ?? ''} commit={(colour) => change({ colour })} />
+        <Words label="Finish" value={material.finish ?? ''} commit={(finish) => change({ finish })} />
+        <LengthField
+          label="Sheet width"
+          unit="mm"
+          value={material.sheetWidth}
+          takes="more-than-0"
+          commit={(sheetWidth) => change({ sheetWidth })}
+        />
+        <LengthField
+          label="Sheet height"
+          unit="mm"
+          value={material.sheetHeight}
+          takes="more-than-0"
+          commit={(sheetHeight) => change({ sheetHeight })}
+        />
+      </div>
+      <div className="grid grid-cols-2 gap-x-3">
+        <Words label="Notes" value={material.notes ?? ''} commit={(notes) => change({ notes })} />
+        <Words
+          label="Never to be lasered, because"
+          value={material.forbidden ?? ''}
+          commit={(why) => change({ forbidden: why === '' ? null : why })}
+        />
+      </div>
+      <div className="flex items-center gap-4">
+        <Tick checked={material.masked ?? false} set={(masked) => change({ masked })}>
+          Covered by a film
+        </Tick>
+        <Button look="quiet" onClick={() => change({ archived: !material.archived })}>
+          {material.archived ? 'Take it up again' : 'Put it away'}
+        </Button>
+      </div>
+    </section>
+  );
+}
+
+/** A line of words: Enter and leaving it commit, Escape restores. */
+export function Words({ label, value, commit }: { label: string; value: string; commit: (words: string) => void }) {
+  const [draft, setDraft] = useState<string | null>(null);
+  const settle = () => {
+    const words = draft?.trim();
+    setDraft(null);
+    if (words !== undefined && words !== value) commit(words);
+  };
+  return (
+    <label className="flex min-w-0 flex-col gap-1">
+      <span className="text-quiet">{label}</span>
+      <input
+        value={draft ?? value}
+        maxLength={300}
+        onChange={(event) => setDraft(event.target.value)}
+        onBlur={settle}
+        onKeyDown={(event) => {
+          if (event.key === 'Enter') event.currentTarget.blur();
+          if (event.key === 'Escape') setDraft(null);
+        }}
+        className="h-8 min-w-0 rounded-lg border border-line bg-raised px-2"
+      />
+    </label>
+  );
+}

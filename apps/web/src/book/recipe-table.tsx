@@ -1,0 +1,301 @@
+import {
+  type Beyond,
+  beyondMachine,
+  burntOperations,
+  type Evidence,
+  energyPerMm,
+  formatSpeed,
+  type LayerSettings,
+  type Machine,
+  type Material,
+  operationNames,
+  parseSpeed,
+  type Recipe,
+  settingsInRecipe,
+  settingsOf,
+  usualSettings,
+  wattsOf,
+} from '@lambent/core';
+import { Archive, ChevronDown, ChevronRight, Plus } from 'lucide-react';
+import { useState } from 'react';
+import { api } from '../api.ts';
+import { FinerFields } from '../recipe/finer-fields.tsx';
+import type { SettingHold } from '../recipe/setting-hold.ts';
+import { Button, IconButton } from '../ui/button.tsx';
+import { Choice } from '../ui/choice.tsx';
+import { OperationMark } from '../ui/operation-mark.tsx';
+import { parsePlain } from '../ui/plain-number.ts';
+import { TypedField } from '../ui/typed-field.tsx';
+import { Words } from './material-facts.tsx';
+import type { BookHold } from './use-book.ts';
+
+interface Props {
+  material: Material;
+  machines: readonly Machine[];
+  book: BookHold;
+}
+
+/** What stands in the columns, and how wide they are. */
+const columns = [
+  ['Operation', 'w-[96px]'],
+  ['Variant', 'w-[76px]'],
+  ['Power %', 'w-[60px]'],
+  ['Speed mm/s', 'w-[76px]'],
+  ['Passes', 'w-[52px]'],
+  ['Kerf mm', 'w-[68px]'],
+  ['Lines mm', 'w-[66px]'],
+  ['Energy', 'w-[96px]'],
+  ['Known as', ''],
+  ['', 'w-[60px]'],
+] as const;
+
+/** The recipes of a material, machine by machine: compared line by line, changed where they stand. */
+export function RecipeTable({ material, machines, book }: Props) {
+  const used = material.recipes.filter(({ archived }) => !archived);
+  return (
+    <section aria-label="Recipes" className="mt-5">
+      <div className="overflow-hidden rounded-[10px] border border-line bg-paper">
+        {used.length === 0 ? (
+          <p className="px-3 py-4 text-quiet">
+            {material.forbidden
+              ? 'It must never be lasered, and has no recipes.'
+              : 'Nothing is known of it yet. Burn a test card, or type what you copied from elsewhere.'}
+          </p>
+        ) : (
+          <table className="w-full table-fixed border-collapse text-left">
+            <thead>
+              <tr className="text-[12px] text-quiet">
+                {columns.map(([name, width]) => (
+                  <th key={name} scope="col" className={`px-1 py-2 font-normal first:pl-3 ${width}`}>
+                    {name || <span className="sr-only">What can be done</span>}
+                  </th>
+                ))}
+              </tr>
+            </thead>
+            {machines.map((machine) => (
+              <OfMachine
+                key={machine.id}
+                machine={machine}
+                recipes={used.filter(({ machineId }) => machineId === machine.id)}
+                book={book}
+              />
+            ))}
+          </table>
+        )}
+      </div>
+      {!material.forbidden && <NewRecipe material={material} machines={machines} book={book} />}
+    </section>
+  );
+}
+
+function OfMachine({ machine, recipes, book }: { machine: Machine; recipes: readonly Recipe[]; book: BookHold }) {
+  if (recipes.length === 0) return null;
+  const sorted = recipes.toSorted(
+    (a, b) => burntOperations.indexOf(a.operation) - burntOperations.indexOf(b.operation),
+  );
+  return (
+    <tbody>
+      <tr className="border-t border-line bg-table text-[12px]">
+        <th scope="rowgroup" colSpan={columns.length} className="px-3 py-1 font-semibold">
+          {machine.name} <span className="font-normal text-quiet">{machine.source}</span>
+        </th>
+      </tr>
+      {sorted.map((recipe) => (
+        <RecipeRow key={recipe.id} recipe={recipe} machine={machine} book={book} />
+      ))}
+    </tbody>
+  );
+}
+
+const evidenceWords: readonly { value: Evidence; text: string }[] = [
+  { value: 'proven', text: 'Proven' },
+  { value: 'copied', text: 'Copied' },
+  { value: 'worked out', text: 'Worked out' },
+];
+
+/** What a proven recipe is proven for: with another of these it is another one. */
+const proving: readonly (keyof LayerSettings)[] = ['powerPercent', 'speedMmPerS', 'passes', 'lineSpacingMm'];
+
+function RecipeRow({ recipe, machine, book }: { recipe: Recipe; machine: Machine; book: BookHold }) {
+  const [open, setOpen] = useState(false);
+  const { operation } = recipe;
+  const settings: LayerSettings = { ...usualSettings, powerPercent: 0, speedMmPerS: 0, ...settingsInRecipe(recipe) };
+  const beyond: Beyond[] = beyondMachine(settings, operation, machine);
+  const today = new Date().toISOString().slice(0, 10);
+  const change = (part: Partial<Recipe>) => void book.change((by) => api.changeRecipe(by, { ...recipe, ...part }));
+  const hold: SettingHold = {
+    settings,
+    has: (setting) => settingsOf[operation].includes(setting),
+    set: (setting) => (value) => {
+      const isOther = recipe.evidence === 'proven' && proving.includes(setting);
+      const typed = { evidence: 'copied' as const, proof: { by: book.by, on: today, what: 'typed into the book' } };
+      change({ [setting]: value, ...(isOther ? typed : {}) });
+      return undefined;
+    },
+    look: (setting) => ({ marked: false, fault: beyond.find((one) => one.setting === setting)?.sentence }),
+  };
+  const figure = (setting: 'powerPercent' | 'passes' | 'kerfMm' | 'lineSpacingMm', label: string) =>
+    hold.has(setting) ? (
+      <TypedField
+        bare
+        label={label}
+        text={setting === 'kerfMm' && (recipe.kerfMm ?? null) === null ? '' : String(settings[setting])}
+        parse={(text) => parsePlain(text, '%', 'Type a number.')}
+        commit={hold.set(setting)}
+      />
+    ) : (
+      <span className="block pt-1.5 text-center text-quiet">–</span>
+    );
+  const title = `${operationNames[operation]}${recipe.variant ? `, ${recipe.variant}` : ''}`;
+  const energy = energyPerMm(recipe, wattsOf(machine));
+  return (
+    <>
+      <tr aria-label={`${machine.name}, ${title}`} className="border-t border-line align-top [&>td]:px-1 [&>td]:py-1.5">
+        <td className="pl-3!">
+          <span className="flex items-center gap-1 pt-1.5 font-semibold">
+            <OperationMark operation={operation} />
+            {operationNames[operation]}
+          </span>
+        </td>
+        <td>
+          <span className="block truncate pt-1.5" title={recipe.variant}>
+            {recipe.variant ?? <span className="text-quiet">usual</span>}
+          </span>
+        </td>
+        <td>{figure('powerPercent', 'Power')}</td>
+        <td>
+          <TypedField
+            bare
+            label="Speed"
+            text={formatSpeed(settings.speedMmPerS, 'mm/s', machine.topSpeed).split(' ')[0]}
+            parse={(text) => parseSpeed(text, 'mm/s', machine.topSpeed)}
+            commit={hold.set('speedMmPerS')}
+          />
+        </td>
+        <td>{figure('passes', 'Passes')}</td>
+        <td>{figure('kerfMm', 'Kerf')}</td>
+        <td>{figure('lineSpacingMm', 'Line spacing')}</td>
+        <td className="figures text-right text-[12px] text-quiet">
+          <span className="block whitespace-nowrap pt-2">
+            {energy === null ? '' : `${Number(energy.toPrecision(3))} ${operation === 'engrave' ? 'J/mm²' : 'J/mm'}`}
+          </span>
+        </td>
+        <td className="min-w-0 pl-3!">
+          <Choice
+            label={`How ${title.toLowerCase()} is known`}
+            look="chip"
+            value={recipe.evidence}
+            options={evidenceWords}
+            choose={(evidence) =>
+              change({ evidence, proof: { by: book.by, on: today, what: recipe.proof?.what ?? '' } })
+            }
+          />
+          <span
+            className="mt-0.5 block truncate text-[12px] text-quiet"
+            title={recipe.proof ? `${recipe.proof.by}, ${recipe.proof.on}: ${recipe.proof.what}` : recipe.note}
+          >
+            {recipe.proof ? `${recipe.proof.by}, ${recipe.proof.on}` : recipe.note}
+          </span>
+        </td>
+        <td>
+          <span className="flex">
+            <IconButton
+              label={`Put ${title.toLowerCase()} away`}
+              className="size-7"
+              onClick={() => change({ archived: true })}
+            >
+              <Archive size={14} aria-hidden />
+            </IconButton>
+            <IconButton
+              label={`${open ? 'Less' : 'More'} of ${title.toLowerCase()}`}
+              aria-expanded={open}
+              className="size-7"
+              onClick={() => setOpen(!open)}
+            >
+              {open ? <ChevronDown size={14} aria-hidden /> : <ChevronRight size={14} aria-hidden />}
+            </IconButton>
+          </span>
+        </td>
+      </tr>
+      {beyond.length > 0 && (
+        <tr>
+          <td colSpan={columns.length} className="px-3 pb-2 text-[12px] text-stop">
+            {beyond.map(({ sentence }) => (
+              <p key={sentence} role="alert">
+                {sentence}
+              </p>
+            ))}
+          </td>
+        </tr>
+      )}
+      {open && (
+        <tr>
+          <td colSpan={columns.length} className="px-3 pb-3">
+            <div className="grid grid-cols-2 gap-5">
+              <FinerFields hold={hold} machine={machine} />
+              <div className="mt-2 flex flex-col gap-2">
+                <Words label="Variant" value={recipe.variant ?? ''} commit={(variant) => change({ variant })} />
+                <Words
+                  label="Known from: which burn, which source, how reckoned"
+                  value={recipe.proof?.what ?? ''}
+                  commit={(what) =>
+                    change({ proof: { by: recipe.proof?.by ?? book.by, on: recipe.proof?.on ?? today, what } })
+                  }
+                />
+                <Words label="Note" value={recipe.note} commit={(note) => change({ note })} />
+              </div>
+            </div>
+          </td>
+        </tr>
+      )}
+    </>
+  );
+}
+
+function NewRecipe({ material, machines, book }: Props) {
+  const [machineId, setMachineId] = useState(machines[0]?.id ?? '');
+  const [operation, setOperation] = useState<Recipe['operation']>('cut');
+  const make = () => {
+    const known = material.recipes.filter(
+      (one) => !one.archived && one.machineId === machineId && one.operation === operation,
+    );
+    const [like] = known;
+    const on = new Date().toISOString().slice(0, 10);
+    const recipe: Recipe = {
+      powerPercent: 10,
+      speedMmPerS: 100,
+      passes: 1,
+      lineSpacingMm: 0.1,
+      note: '',
+      ...(like ? settingsInRecipe(like) : {}),
+      machineId,
+      operation,
+      ...(like ? { variant: `variant ${known.length + 1}` } : {}),
+      evidence: 'copied',
+      proof: { by: book.by, on, what: 'typed into the book' },
+    };
+    void book.change((by) => api.addRecipe(by, material.id, recipe));
+  };
+  return (
+    <div className="mt-2 flex items-center gap-2">
+      <Choice
+        label="Machine of the new recipe"
+        look="chip"
+        value={machineId}
+        options={machines.map(({ id, name }) => ({ value: id, text: name }))}
+        choose={setMachineId}
+      />
+      <Choice
+        label="Operation of the new recipe"
+        look="chip"
+        value={operation}
+        options={burntOperations.map((value) => ({ value, text: operationNames[value] }))}
+        choose={setOperation}
+      />
+      <Button onClick={make}>
+        <Plus size={15} aria-hidden />
+        New recipe
+      </Button>
+    </div>
+  );
+}

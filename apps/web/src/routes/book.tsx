@@ -1,0 +1,66 @@
+import { useQuery } from '@tanstack/react-query';
+import { useParams } from 'react-router';
+import { api, sentenceOf } from '../api.ts';
+import { BookHistory } from '../book/book-history.tsx';
+import { MaterialFacts, Words } from '../book/material-facts.tsx';
+import { MaterialList } from '../book/material-list.tsx';
+import { RecipeTable } from '../book/recipe-table.tsx';
+import { useBook } from '../book/use-book.ts';
+import { Notice } from '../ui/notice.tsx';
+import { PageBar } from '../ui/page-bar.tsx';
+
+/** The recipe book: what the shop knows of each material, changed in place, with the history of every value. */
+export function BookRoute() {
+  const { materialId } = useParams();
+  const materials = useQuery({ queryKey: ['materials'], queryFn: api.materials });
+  const machines = useQuery({ queryKey: ['machines'], queryFn: api.machines });
+  const book = useBook();
+  const all = materials.data ?? [];
+  const chosen =
+    all.find(({ id }) => id === materialId) ?? (materialId ? undefined : all.find(({ archived }) => !archived));
+  return (
+    <div className="flex h-full flex-col">
+      <title>Recipe book · Lambent</title>
+      <PageBar />
+      <main className="flex min-h-0 flex-1">
+        <MaterialList materials={all} chosen={chosen?.id} book={book} />
+        <div className="min-w-0 flex-1 overflow-auto px-5 py-4">
+          {(materials.isError || machines.isError) && (
+            <Notice level="blocks">{sentenceOf(materials.error ?? machines.error)}</Notice>
+          )}
+          {materials.isSuccess && materialId && !chosen && (
+            <Notice level="warns">There is no such material in the book. Choose one on the left.</Notice>
+          )}
+          {chosen && (
+            <>
+              <div className="mb-3 flex items-end gap-3">
+                <span
+                  className="mb-1 size-7 rounded-lg border border-line"
+                  style={{ background: chosen.tone }}
+                  aria-hidden
+                />
+                <h2 className="mb-1 min-w-0 flex-1 truncate text-[18px] font-bold">
+                  {chosen.name}{' '}
+                  <span className="figures text-[15px] font-normal text-quiet">{chosen.thicknessMm} mm</span>
+                </h2>
+                <div className="w-40">
+                  <Words label="You are" value={book.by} commit={book.setBy} />
+                </div>
+              </div>
+              {chosen.forbidden && (
+                <div className="mb-3">
+                  <Notice level="blocks" title="Never laser this">
+                    {chosen.name}: {chosen.forbidden}
+                  </Notice>
+                </div>
+              )}
+              <MaterialFacts key={chosen.id} material={chosen} book={book} />
+              <RecipeTable material={chosen} machines={machines.data ?? []} book={book} />
+            </>
+          )}
+        </div>
+        {chosen && <BookHistory material={chosen} book={book} />}
+      </main>
+    </div>
+  );
+}
