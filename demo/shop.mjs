@@ -318,11 +318,17 @@ const materials = Object.entries(table).map(([id, { name, thicknessMm, tone, siz
               passes: setting[2] ?? 1,
               lineSpacingMm: 0.1,
               ...kerfOf(id, machineId, operations[i]),
-              evidence: machineId === 'dunlin' ? 'copied' : 'proven',
-              note:
-                machineId === 'dunlin'
-                  ? 'From the makers’ table; not yet burnt here.'
-                  : 'Burnt and judged by Ines Varga.',
+              ...(machineId === 'dunlin'
+                ? {
+                    evidence: 'copied',
+                    proof: { by: 'Tobiah Okonjo', on: '2026-08-03', what: 'the makers’ table' },
+                    note: 'From the makers’ table; not yet burnt here.',
+                  }
+                : {
+                    evidence: 'proven',
+                    proof: { by: 'Ines Varga', on: '2026-09-12', what: 'test cards of September' },
+                    note: 'Burnt and judged by Ines Varga.',
+                  }),
             },
           ],
     ),

@@ -59,6 +59,11 @@ test('a material is looked for, made and described; its recipes are changed wher
   await expect(field(page, 'Wren, Cut', 'Speed')).toHaveValue('40');
   await expect(history.getByRole('listitem').first()).toContainText('speed 130 mm/s → 40 mm/s');
 
+  // Beside its family, on a chart.
+  await typeInto(page, 'Family', 'Plywood');
+  await expect(page.getByRole('img', { name: /Power against speed of \d\d? recipes/ })).toBeVisible();
+  await expect(page.locator('canvas')).toBeVisible();
+
   await page.getByRole('button', { name: 'Put it away' }).click();
   await expect(page.getByRole('link', { name: /Ash veneer/ })).toBeHidden();
   await page.getByLabel('Show what was put away').check();
@@ -157,4 +162,23 @@ test('stock of another thickness is worked out, with its doubt, never silently',
   ).toBeVisible();
   await openStage(page, 'Check');
   await expect(page.getByText('Worked out, never burnt')).toBeVisible();
+});
+
+test('speeds are typed and shown as the shop reckons them, or as whoever sits there does', async ({ page }) => {
+  const { id } = await addMaterial(page, 'Sedge board');
+  await page.goto('/machines');
+  await choose(page, /^The shop’s speeds in/, 'mm/min');
+  await page.goto(`/book/${id}`);
+  await expect(page.getByRole('columnheader', { name: 'Speed mm/min' })).toBeVisible();
+  await expect(field(page, 'Wren, Cut', 'Speed')).toHaveValue('660');
+  await newJob(page, 'Sedge tags', svg(rectangle(20, 20, 60, 40)));
+  await choose(page, 'Material of the sheet', /Sedge board/);
+  await openStage(page, 'Recipe');
+  await expect(page.getByLabel('Speed', { exact: true })).toHaveValue('660');
+  await choose(page, /^Speeds in/, 'in/s');
+  await expect(page.getByLabel('Speed', { exact: true })).toHaveValue('0.43');
+  await choose(page, /^Speeds in/, /as the shop/);
+  await expect(page.getByLabel('Speed', { exact: true })).toHaveValue('660');
+  await page.goto('/machines');
+  await choose(page, /^The shop’s speeds in/, 'mm/s');
 });

@@ -195,6 +195,7 @@ try {
     await page.keyboard.press('Enter');
     await page.getByText(`→ ${speed} mm/s`).first().waitFor();
   }
+  await page.locator('canvas').waitFor();
   await shot('recipe-book');
   await page.goto(`${address}/machines`);
   await page.waitForTimeout(600);

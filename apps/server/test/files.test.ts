@@ -94,7 +94,17 @@ test('the shop’s price list is kept, and checked', async () => {
   }
   // What is not sent stays as it is.
   await stack.ask('PUT', '/api/settings', { fileNames: '{job}' });
-  expect((await stack.ask<SettingsDto>('GET', '/api/settings')).body).toEqual({ fileNames: '{job}', pricing: dearer });
+  expect((await stack.ask<SettingsDto>('GET', '/api/settings')).body).toEqual({
+    fileNames: '{job}',
+    pricing: dearer,
+    speedUnit: 'mm/s',
+  });
+  await stack.ask('PUT', '/api/settings', { fileNames: '{job}', speedUnit: 'mm/min' });
+  expect((await stack.ask<SettingsDto>('GET', '/api/settings')).body).toMatchObject({
+    pricing: dearer,
+    speedUnit: 'mm/min',
+  });
+  expect((await stack.ask('PUT', '/api/settings', { fileNames: '{job}', speedUnit: 'knots' })).status).toBe(400);
 });
 
 test('the shop’s pattern for file names is kept, and checked', async () => {

@@ -4,6 +4,7 @@ import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { createBrowserRouter, RouterProvider } from 'react-router';
 import { Toaster } from 'sonner';
+import { api } from './api.ts';
 import { BenchRoute } from './routes/bench.tsx';
 import { BookRoute } from './routes/book.tsx';
 import { DeskRoute } from './routes/desk.tsx';
@@ -11,6 +12,7 @@ import { KeysRoute } from './routes/keys.tsx';
 import { LostRoute } from './routes/lost.tsx';
 import { MachinesRoute } from './routes/machines.tsx';
 import { listenToServer } from './stores/live.ts';
+import { takeShopSpeedUnit } from './stores/speed-unit.ts';
 
 const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: true } } });
 const router = createBrowserRouter([
@@ -23,6 +25,11 @@ const router = createBrowserRouter([
 ]);
 
 listenToServer();
+// Until it is known, and where it cannot be, speeds are in mm/s.
+api
+  .settings()
+  .then(({ speedUnit }) => speedUnit && takeShopSpeedUnit(speedUnit))
+  .catch(() => {});
 const root = document.getElementById('root');
 if (!root) throw new Error('The page has no #root');
 createRoot(root).render(

@@ -1,5 +1,5 @@
-import type { Pricing } from '@lambent/core';
-import { IsObject, IsOptional, IsString, Length } from 'class-validator';
+import { type Pricing, type SpeedUnit, speedUnits } from '@lambent/core';
+import { IsIn, IsObject, IsOptional, IsString, Length } from 'class-validator';
 
 /** What the shop has settled for every job. */
 export class SettingsDto {
@@ -12,4 +12,9 @@ export class SettingsDto {
   @IsOptional()
   @IsObject()
   pricing?: Pricing;
+
+  /** What the shop reckons speeds in; left as it is where it is not sent. */
+  @IsOptional()
+  @IsIn(speedUnits, { message: 'Speeds are in mm/s, mm/min, in/s, in/min or %.' })
+  speedUnit?: SpeedUnit;
 }

@@ -1,5 +1,5 @@
 import { SettingsDto } from '@lambent/contracts';
-import { freeOfCharge, pricingFromJson, usualFileName } from '@lambent/core';
+import { freeOfCharge, pricingFromJson, speedUnits, usualFileName } from '@lambent/core';
 import { Body, Controller, Get, Put } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { Repository } from 'typeorm';
@@ -17,13 +17,15 @@ export class SettingsController {
     return {
       fileNames: rows.get('fileNames') ?? usualFileName,
       pricing: pricing === undefined ? freeOfCharge : pricingFromJson(JSON.parse(pricing)),
+      speedUnit: speedUnits.find((unit) => unit === rows.get('speedUnit')) ?? 'mm/s',
     };
   }
 
   @Put()
-  async put(@Body() { fileNames, pricing }: SettingsDto): Promise<SettingsDto> {
+  async put(@Body() { fileNames, pricing, speedUnit }: SettingsDto): Promise<SettingsDto> {
     const rows = [{ name: 'fileNames', value: fileNames }];
     if (pricing) rows.push({ name: 'pricing', value: JSON.stringify(pricingFromJson(pricing)) });
+    if (speedUnit) rows.push({ name: 'speedUnit', value: speedUnit });
     await this.settings.save(rows);
     return this.get();
   }

@@ -27,7 +27,6 @@ import {
   type SetText,
   type Snap,
   type SnapKind,
-  type SpeedUnit,
   snapKinds,
   startHistory,
   type TextSetting,
@@ -134,7 +133,6 @@ export interface BenchState {
   anchor: Anchor | null;
   /** The piece that stays put while others are aligned to it. */
   stays: string | null;
-  speedUnit: SpeedUnit;
   /** The plan of `plannedFor`; of the document before while a new one is worked out. */
   planned: Planned | null;
   plannedFor: JobDocument | null;
@@ -190,7 +188,6 @@ export function createBenchStore(answer: JobAnswer, shop: ShopLists, pricing: Pr
     textEdit: null,
     anchor: null,
     stays: null,
-    speedUnit: 'mm/s',
     planned: null,
     plannedFor: null,
     plannedRun: null,

@@ -21,6 +21,7 @@ import { useState } from 'react';
 import { api } from '../api.ts';
 import { FinerFields } from '../recipe/finer-fields.tsx';
 import type { SettingHold } from '../recipe/setting-hold.ts';
+import { useSpeedUnit } from '../stores/speed-unit.ts';
 import { Button, IconButton } from '../ui/button.tsx';
 import { Choice } from '../ui/choice.tsx';
 import { OperationMark } from '../ui/operation-mark.tsx';
@@ -40,7 +41,7 @@ const columns = [
   ['Operation', 'w-[96px]'],
   ['Variant', 'w-[76px]'],
   ['Power %', 'w-[60px]'],
-  ['Speed mm/s', 'w-[76px]'],
+  ['Speed', 'w-[76px]'],
   ['Passes', 'w-[52px]'],
   ['Kerf mm', 'w-[68px]'],
   ['Lines mm', 'w-[66px]'],
@@ -52,6 +53,7 @@ const columns = [
 /** The recipes of a material, machine by machine: compared line by line, changed where they stand. */
 export function RecipeTable({ material, machines, book }: Props) {
   const used = material.recipes.filter(({ archived }) => !archived);
+  const speedUnit = useSpeedUnit();
   return (
     <section aria-label="Recipes" className="mt-5">
       <div className="overflow-hidden rounded-[10px] border border-line bg-paper">
@@ -67,7 +69,9 @@ export function RecipeTable({ material, machines, book }: Props) {
               <tr className="text-[12px] text-quiet">
                 {columns.map(([name, width]) => (
                   <th key={name} scope="col" className={`px-1 py-2 font-normal first:pl-3 ${width}`}>
-                    {name || <span className="sr-only">What can be done</span>}
+                    {name === 'Speed'
+                      ? `Speed ${speedUnit}`
+                      : name || <span className="sr-only">What can be done</span>}
                   </th>
                 ))}
               </tr>
@@ -118,6 +122,7 @@ const proving: readonly (keyof LayerSettings)[] = ['powerPercent', 'speedMmPerS'
 
 function RecipeRow({ recipe, machine, book }: { recipe: Recipe; machine: Machine; book: BookHold }) {
   const [open, setOpen] = useState(false);
+  const speedUnit = useSpeedUnit();
   const { operation } = recipe;
   const settings: LayerSettings = { ...usualSettings, powerPercent: 0, speedMmPerS: 0, ...settingsInRecipe(recipe) };
   const beyond: Beyond[] = beyondMachine(settings, operation, machine);
@@ -167,8 +172,8 @@ function RecipeRow({ recipe, machine, book }: { recipe: Recipe; machine: Machine
           <TypedField
             bare
             label="Speed"
-            text={formatSpeed(settings.speedMmPerS, 'mm/s', machine.topSpeed).split(' ')[0]}
-            parse={(text) => parseSpeed(text, 'mm/s', machine.topSpeed)}
+            text={formatSpeed(settings.speedMmPerS, speedUnit, machine.topSpeed).split(' ')[0]}
+            parse={(text) => parseSpeed(text, speedUnit, machine.topSpeed)}
             commit={hold.set('speedMmPerS')}
           />
         </td>
@@ -191,10 +196,17 @@ function RecipeRow({ recipe, machine, book }: { recipe: Recipe; machine: Machine
             }
           />
           <span
-            className="mt-0.5 block truncate text-[12px] text-quiet"
-            title={recipe.proof ? `${recipe.proof.by}, ${recipe.proof.on}: ${recipe.proof.what}` : recipe.note}
+            className="mt-0.5 block text-[12px] leading-tight text-quiet"
+            title={recipe.proof ? recipe.proof.what : recipe.note}
           >
-            {recipe.proof ? `${recipe.proof.by}, ${recipe.proof.on}` : recipe.note}
+            {recipe.proof ? (
+              <>
+                <span className="block truncate">{recipe.proof.by}</span>
+                {new Date(recipe.proof.on).toLocaleDateString('en-GB', { dateStyle: 'medium' })}
+              </>
+            ) : (
+              <span className="line-clamp-2">{recipe.note}</span>
+            )}
           </span>
         </td>
         <td>
@@ -253,7 +265,8 @@ function RecipeRow({ recipe, machine, book }: { recipe: Recipe; machine: Machine
 }
 
 function NewRecipe({ material, machines, book }: Props) {
-  const [machineId, setMachineId] = useState(machines[0]?.id ?? '');
+  const [chosen, setMachineId] = useState<string | null>(null);
+  const machineId = chosen ?? machines[0]?.id ?? '';
   const [operation, setOperation] = useState<Recipe['operation']>('cut');
   const make = () => {
     const known = material.recipes.filter(

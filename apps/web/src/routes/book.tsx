@@ -2,6 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useParams } from 'react-router';
 import { api, sentenceOf } from '../api.ts';
 import { BookHistory } from '../book/book-history.tsx';
+import { Compare } from '../book/compare.tsx';
 import { MaterialFacts, Words } from '../book/material-facts.tsx';
 import { MaterialList } from '../book/material-list.tsx';
 import { RecipeTable } from '../book/recipe-table.tsx';
@@ -56,6 +57,7 @@ export function BookRoute() {
               )}
               <MaterialFacts key={chosen.id} material={chosen} book={book} />
               <RecipeTable material={chosen} machines={machines.data ?? []} book={book} />
+              {!chosen.forbidden && <Compare material={chosen} materials={all} machines={machines.data ?? []} />}
             </>
           )}
         </div>

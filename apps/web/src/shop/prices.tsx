@@ -1,8 +1,10 @@
-import { formatMoney, freeOfCharge, type Pricing } from '@lambent/core';
+import { formatMoney, freeOfCharge, type Pricing, type SpeedUnit, speedUnits } from '@lambent/core';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { toast } from 'sonner';
 import { api, sentenceOf } from '../api.ts';
+import { takeShopSpeedUnit } from '../stores/speed-unit.ts';
+import { Choice } from '../ui/choice.tsx';
 import { parsePlain } from '../ui/plain-number.ts';
 import { TypedField } from '../ui/typed-field.tsx';
 
@@ -14,9 +16,11 @@ export function Prices() {
   const materials = useQuery({ queryKey: ['materials'], queryFn: api.materials }).data ?? [];
   const pricing = settings.data?.pricing ?? freeOfCharge;
   if (!settings.data) return null;
-  const change = async (part: Partial<Pricing>) => {
+  const change = async (part: Partial<Pricing>, speedUnit?: SpeedUnit) => {
     try {
-      const next = await api.settle({ fileNames: settings.data.fileNames, pricing: { ...pricing, ...part } });
+      const { fileNames } = settings.data;
+      const next = await api.settle({ fileNames, pricing: { ...pricing, ...part }, speedUnit });
+      if (next.speedUnit) takeShopSpeedUnit(next.speedUnit);
       queries.setQueryData(['settings'], next);
     } catch (error) {
       toast.error(`The price was not changed. ${sentenceOf(error)}`);
@@ -26,38 +30,54 @@ export function Prices() {
     <Amount key={label} label={label} value={value} pricing={pricing} settle={settle} />
   );
   return (
-    <section aria-label="Prices" className="mt-8">
-      <h2 className="mb-1 text-[16px] font-bold">Prices</h2>
-      <p className="mb-3 text-quiet">
-        What a run costs stands beside its time. Jobs that are open follow when they are opened again.
-      </p>
-      <div className="grid grid-cols-2 items-start gap-4">
-        <div className="grid grid-cols-2 gap-3 rounded-xl border border-line bg-paper p-4">
-          <Currency value={pricing.currency} settle={(currency) => void change({ currency })} />
-          {amount('Rounded up to', pricing.rounding, (rounding) => void change({ rounding }))}
-          {amount('Setting a job up', pricing.setUp, (setUp) => void change({ setUp }))}
-          {amount('Each run', pricing.perRun, (perRun) => void change({ perRun }))}
-          {amount('A job, at least', pricing.minimum, (minimum) => void change({ minimum }))}
-          {machines.map(({ id, name }) =>
-            amount(
-              `A minute of ${name}`,
-              pricing.machines[id] ?? 0,
-              (value) => void change({ machines: { ...pricing.machines, [id]: value } }),
-            ),
-          )}
+    <>
+      <section aria-label="Speeds" className="mt-8">
+        <h2 className="mb-1 text-[16px] font-bold">Speeds</h2>
+        <p className="mb-3 text-quiet">
+          What the shop reckons them in. Whoever reckons otherwise says so under <em>Recipe</em>.
+        </p>
+        <div className="w-56">
+          <Choice
+            label="The shop’s speeds in"
+            value={settings.data.speedUnit ?? 'mm/s'}
+            options={speedUnits.map((unit) => ({ value: unit, text: unit === '%' ? '% of top speed' : unit }))}
+            choose={(unit) => void change({}, unit)}
+          />
         </div>
-        <div className="grid grid-cols-2 gap-3 rounded-xl border border-line bg-paper p-4">
-          <p className="col-span-2 text-quiet">A square metre of</p>
-          {materials.map(({ id, name, thicknessMm }) =>
-            amount(
-              `${name} ${thicknessMm} mm`,
-              pricing.materials[id] ?? 0,
-              (value) => void change({ materials: { ...pricing.materials, [id]: value } }),
-            ),
-          )}
+      </section>
+      <section aria-label="Prices" className="mt-8">
+        <h2 className="mb-1 text-[16px] font-bold">Prices</h2>
+        <p className="mb-3 text-quiet">
+          What a run costs stands beside its time. Jobs that are open follow when they are opened again.
+        </p>
+        <div className="grid grid-cols-2 items-start gap-4">
+          <div className="grid grid-cols-2 gap-3 rounded-xl border border-line bg-paper p-4">
+            <Currency value={pricing.currency} settle={(currency) => void change({ currency })} />
+            {amount('Rounded up to', pricing.rounding, (rounding) => void change({ rounding }))}
+            {amount('Setting a job up', pricing.setUp, (setUp) => void change({ setUp }))}
+            {amount('Each run', pricing.perRun, (perRun) => void change({ perRun }))}
+            {amount('A job, at least', pricing.minimum, (minimum) => void change({ minimum }))}
+            {machines.map(({ id, name }) =>
+              amount(
+                `A minute of ${name}`,
+                pricing.machines[id] ?? 0,
+                (value) => void change({ machines: { ...pricing.machines, [id]: value } }),
+              ),
+            )}
+          </div>
+          <div className="grid grid-cols-2 gap-3 rounded-xl border border-line bg-paper p-4">
+            <p className="col-span-2 text-quiet">A square metre of</p>
+            {materials.map(({ id, name, thicknessMm }) =>
+              amount(
+                `${name} ${thicknessMm} mm`,
+                pricing.materials[id] ?? 0,
+                (value) => void change({ materials: { ...pricing.materials, [id]: value } }),
+              ),
+            )}
+          </div>
         </div>
-      </div>
-    </section>
+      </section>
+    </>
   );
 }
 

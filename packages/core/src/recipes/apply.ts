@@ -1,7 +1,7 @@
 import type { Operation } from '../colours/operation.ts';
 import { type Air, type Layer, type LayerSettings, settingsOf, usualSettings } from '../drawing/layer.ts';
 import { type Evidence, type Machine, type Material, type Recipe, type Shop, settingsInRecipe } from './shop.ts';
-import { type ProvenBurn, type WorkedOut, workOut } from './work-out.ts';
+import { type Burn, type WorkedOut, workOut } from './work-out.ts';
 
 /** Where a setting came from. */
 export type SettingSource =
@@ -93,7 +93,7 @@ export function basisFor(
 }
 
 /** Burns that settings rest on, the nearest first: `Birch plywood 3 and 4 mm, Wren; 5 more`. */
-function burnsInWords(burns: readonly ProvenBurn[]): string {
+function burnsInWords(burns: readonly Burn[]): string {
   const [{ material, machine }] = burns;
   const alike = burns.filter((burn) => burn.material.name === material.name && burn.machine === machine);
   const thicknesses = [...new Set(alike.map((burn) => burn.material.thicknessMm))].sort((a, b) => a - b);

@@ -11,11 +11,11 @@ export interface WorkedOut {
   /** Between which speeds the right one is, with 95 in 100, in mm/s. */
   readonly doubt: { readonly least: number; readonly most: number };
   /** The burns it rests on. */
-  readonly from: readonly ProvenBurn[];
+  readonly from: readonly Burn[];
 }
 
-/** A recipe that was burnt and judged, and what on. */
-export interface ProvenBurn {
+/** A recipe, and what it is for. */
+export interface Burn {
   readonly material: Material;
   readonly machine: Machine;
   readonly recipe: Recipe;
@@ -55,15 +55,9 @@ export function workOut(
 ): WorkedOut | null {
   const watts = wattsOf(machine);
   if (watts === null || material.forbidden || !(thicknessMm > 0)) return null;
-  const burns = materials
-    .filter((one) => one === material || isRelated(one, material))
-    .flatMap((of) =>
-      of.recipes.flatMap((recipe): ProvenBurn[] => {
-        const on = machines.find(({ id }) => id === recipe.machineId);
-        const fits = recipe.operation === operation && recipe.evidence === 'proven' && !recipe.archived;
-        return fits && on && wattsOf(on) !== null ? [{ material: of, machine: on, recipe }] : [];
-      }),
-    );
+  const burns = relatedBurns({ materials, machines }, material, operation).filter(
+    ({ recipe }) => recipe.evidence === 'proven',
+  );
   const isCut = operation === 'cut';
   const near = isCut
     ? burns.filter(({ material: { thicknessMm: other } }) => ratio(other, thicknessMm) <= farthest)
@@ -71,7 +65,7 @@ export function workOut(
   const nearest = near.toSorted((a, b) => distance(a) - distance(b))[0];
   if (!nearest) return null;
 
-  function distance(burn: ProvenBurn): number {
+  function distance(burn: Burn): number {
     const far = isCut ? Math.log(ratio(burn.material.thicknessMm, thicknessMm)) : 0;
     return far + (burn.machine === machine ? 0 : 1) + (burn.material.name === material.name ? 0 : 2);
   }
@@ -122,6 +116,23 @@ export function workOut(
     };
   }
   return null;
+}
+
+/** The recipes for an operation of a material and its family, on machines of which the power is known. */
+export function relatedBurns(
+  { materials, machines }: Pick<Shop, 'materials' | 'machines'>,
+  material: Material,
+  operation: Operation,
+): Burn[] {
+  return materials
+    .filter((one) => one === material || (!one.archived && isRelated(one, material)))
+    .flatMap((of) =>
+      of.recipes.flatMap((recipe): Burn[] => {
+        const on = machines.find(({ id }) => id === recipe.machineId);
+        const fits = recipe.operation === operation && !recipe.archived;
+        return fits && on && wattsOf(on) !== null ? [{ material: of, machine: on, recipe }] : [];
+      }),
+    );
 }
 
 /** Materials of one kind, whatever their thickness, or of one family. */

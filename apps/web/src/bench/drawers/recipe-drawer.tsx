@@ -7,6 +7,7 @@ import {
   type SpeedUnit,
   speedUnits,
 } from '@lambent/core';
+import { chooseSpeedUnit, useSpeedUnits } from '../../stores/speed-unit.ts';
 import { Button } from '../../ui/button.tsx';
 import { Choice } from '../../ui/choice.tsx';
 import { Notice } from '../../ui/notice.tsx';
@@ -26,7 +27,6 @@ export function RecipeDrawer() {
   const changed = useBench((state) =>
     Object.values(jobOf(state).settings).some((settings) => Object.keys(settings).length > 0),
   );
-  const speedUnit = useBench((state) => state.speedUnit);
   const used = layers.filter(({ layer, placed }) => isBurnt(layer.operation) && placed.length > 0);
   return (
     <Drawer
@@ -48,12 +48,7 @@ export function RecipeDrawer() {
       )}
       <LensPart />
       <Part title="Speeds in">
-        <Choice<SpeedUnit>
-          label="Speeds in"
-          value={speedUnit}
-          options={speedUnits.map((unit) => ({ value: unit, text: unit === '%' ? '% of top speed' : unit }))}
-          choose={(unit) => actions.set({ speedUnit: unit })}
-        />
+        <OwnSpeedUnit />
       </Part>
       {used.length === 0 && (
         <p className="text-quiet">
@@ -64,6 +59,23 @@ export function RecipeDrawer() {
         <LayerCard key={layer.id} prepared={layer} />
       ))}
     </Drawer>
+  );
+}
+
+/** What whoever sits here reckons speeds in. */
+function OwnSpeedUnit() {
+  const { own, shop } = useSpeedUnits();
+  const named = (unit: SpeedUnit) => (unit === '%' ? '% of top speed' : unit);
+  return (
+    <Choice<SpeedUnit | 'shop'>
+      label="Speeds in"
+      value={own ?? 'shop'}
+      options={[
+        { value: 'shop', text: named(shop), aside: 'as the shop' },
+        ...speedUnits.map((unit) => ({ value: unit, text: named(unit) })),
+      ]}
+      choose={(unit) => chooseSpeedUnit(unit === 'shop' ? null : unit)}
+    />
   );
 }
 

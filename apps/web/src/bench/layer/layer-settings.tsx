@@ -12,6 +12,7 @@ import {
 import { useState } from 'react';
 import { FinerFields } from '../../recipe/finer-fields.tsx';
 import { type SettingHold, settingWords } from '../../recipe/setting-hold.ts';
+import { useSpeedUnit } from '../../stores/speed-unit.ts';
 import { LengthField } from '../../ui/length-field.tsx';
 import { parsePlain } from '../../ui/plain-number.ts';
 import { TypedField } from '../../ui/typed-field.tsx';
@@ -36,7 +37,7 @@ export function LayerSettingsFields({ prepared }: { prepared: PreparedLayer }) {
   const { id, layer, applied, beyond } = prepared;
   const actions = useBenchActions();
   const machine = useBench(machineOf);
-  const speedUnit = useBench((state) => state.speedUnit);
+  const speedUnit = useSpeedUnit();
   const unit = useBench(unitOf);
   const own = useBench((state) => jobOf(state).settings[id]);
   const settings: Partial<LayerSettings> = applied.settings ?? own ?? {};
@@ -140,7 +141,7 @@ export function LayerSettingsFields({ prepared }: { prepared: PreparedLayer }) {
 /** How the book knows what the layer burns with. */
 function SourceLine({ prepared: { applied } }: { prepared: PreparedLayer }) {
   const machine = useBench(machineOf);
-  const speedUnit = useBench((state) => state.speedUnit);
+  const speedUnit = useSpeedUnit();
   const { basis } = applied;
   if (!basis) return null;
   if (basis.source.kind === 'recipe') return <p className="mt-2 text-[12px] text-quiet">{basis.recipe?.note}</p>;

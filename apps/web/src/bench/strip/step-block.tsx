@@ -13,6 +13,7 @@ import {
 } from '@lambent/core';
 import { Power, PowerOff } from 'lucide-react';
 import { memo } from 'react';
+import { useSpeedUnit } from '../../stores/speed-unit.ts';
 import { operationLook } from '../../ui/operation-look.ts';
 import { useBench, useBenchActions } from '../context.ts';
 import { LayerPopover } from '../layer/layer-popover.tsx';
@@ -25,7 +26,7 @@ const panel =
 export const StepBlock = memo(function StepBlock({ step, done }: { step: PlanStep; done: number | null }) {
   const actions = useBenchActions();
   const machine = useBench(machineOf);
-  const speedUnit = useBench((state) => state.speedUnit);
+  const speedUnit = useSpeedUnit();
   const material = useBench((state) => materialToSay(state, step));
   const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({ id: step.id });
   const { settings, operation } = step;
