@@ -14,6 +14,7 @@ const { benchDrawing, largeDrawing } = await import('../bench/drawing.mjs');
 const { benchPicking } = await import('../bench/picking.mjs');
 const { benchReading } = await import('../bench/reading.mjs');
 const { benchTravel } = await import('../bench/travel.mjs');
+const { benchBook } = await import('../bench/book.mjs');
 const { benchOffsets } = await import('../bench/offsets.mjs');
 
 const reading = await benchReading();
@@ -28,11 +29,13 @@ const dataFolder = mkdtempSync(join(tmpdir(), 'lambent-bench-'));
 const stack = await startStack({ dataFolder, port: 7700, quiet: true });
 let frames = [];
 let motion = [];
+let book = [];
 let drawing = { rows: [], opened: [] };
 try {
   frames = await benchFrames(stack.address);
   motion = await benchMotion(stack.address);
   drawing = await benchDrawing(stack.address);
+  book = await benchBook(stack.address);
 } finally {
   stack.stop();
   rmSync(dataFolder, { recursive: true, force: true });
@@ -95,6 +98,15 @@ ${table(
     libraryMs.toFixed(0),
     (ms / libraryMs).toFixed(2),
   ]),
+)}
+
+## The recipe book
+
+Two hundred materials with five thousand recipes.
+
+${table(
+  ['doing', 'ms'],
+  book.map(({ what, ms }) => [what, ms < 10 ? ms.toFixed(1) : ms.toFixed(0)]),
 )}
 
 ## The head's way unlit

@@ -10,41 +10,26 @@ import type { BookHold } from './use-book.ts';
 export function MaterialFacts({ material, book }: { material: Material; book: BookHold }) {
   const change = (part: Partial<Material>) =>
     void book.change((by) => api.changeMaterial(by, { ...material, ...part }));
+  const length = (label: string, field: 'thicknessMm' | 'measuredMm' | 'sheetWidth' | 'sheetHeight') => (
+    <LengthField
+      label={label}
+      unit="mm"
+      value={material[field] ?? material.thicknessMm}
+      takes="more-than-0"
+      commit={(mm) => change({ [field]: mm })}
+    />
+  );
   return (
     <section aria-label="What it is" className="flex flex-col gap-2">
       <div className="grid grid-cols-4 gap-x-3 gap-y-2">
         <Words label="Name" value={material.name} commit={(name) => name !== '' && change({ name })} />
         <Words label="Family" value={material.family ?? ''} commit={(family) => change({ family })} />
-        <LengthField
-          label="Thickness"
-          unit="mm"
-          value={material.thicknessMm}
-          takes="more-than-0"
-          commit={(thicknessMm) => change({ thicknessMm })}
-        />
-        <LengthField
-          label="Measured"
-          unit="mm"
-          value={material.measuredMm ?? material.thicknessMm}
-          takes="more-than-0"
-          commit={(measuredMm) => change({ measuredMm })}
-        />
+        {length('Thickness', 'thicknessMm')}
+        {length('Measured', 'measuredMm')}
         <Words label="Colour" value={material.colour ?? ''} commit={(colour) => change({ colour })} />
         <Words label="Finish" value={material.finish ?? ''} commit={(finish) => change({ finish })} />
-        <LengthField
-          label="Sheet width"
-          unit="mm"
-          value={material.sheetWidth}
-          takes="more-than-0"
-          commit={(sheetWidth) => change({ sheetWidth })}
-        />
-        <LengthField
-          label="Sheet height"
-          unit="mm"
-          value={material.sheetHeight}
-          takes="more-than-0"
-          commit={(sheetHeight) => change({ sheetHeight })}
-        />
+        {length('Sheet width', 'sheetWidth')}
+        {length('Sheet height', 'sheetHeight')}
       </div>
       <div className="grid grid-cols-2 gap-x-3">
         <Words label="Notes" value={material.notes ?? ''} commit={(notes) => change({ notes })} />

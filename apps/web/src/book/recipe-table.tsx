@@ -134,7 +134,8 @@ function RecipeRow({ recipe, machine, book }: { recipe: Recipe; machine: Machine
     set: (setting) => (value) => {
       const isOther = recipe.evidence === 'proven' && proving.includes(setting);
       const typed = { evidence: 'copied' as const, proof: { by: book.by, on: today, what: 'typed into the book' } };
-      change({ [setting]: value, ...(isOther ? typed : {}) });
+      const measured = { kerfFrom: { from: 'copied' as const, by: book.by, on: today } };
+      change({ [setting]: value, ...(isOther ? typed : {}), ...(setting === 'kerfMm' ? measured : {}) });
       return undefined;
     },
     look: (setting) => ({ marked: false, fault: beyond.find((one) => one.setting === setting)?.sentence }),

@@ -21,6 +21,16 @@ function changedSince(job: JobDocument): JobDiff {
   return diff;
 }
 
+/** The shop that the planning worker was last told of: its book may be large, and seldom changes. */
+let toldShop: ShopLists | null = null;
+
+/** The shop for the planning worker; null where it knows it. */
+function shopIfNew(shop: ShopLists): ShopLists | null {
+  if (shop === toldShop) return null;
+  toldShop = shop;
+  return shop;
+}
+
 /** As many items go to the worker within a frame. */
 const itemsAtOnce = 1000;
 
@@ -61,7 +71,7 @@ export async function planInWorker(job: JobDocument, shop: ShopLists, choice: Ru
   const before = stops;
   await tellAhead(job);
   if (stops !== before) return null;
-  return askPlanner((worker) => worker.plan(changedSince(job), shop, choice));
+  return askPlanner((worker) => worker.plan(changedSince(job), shopIfNew(shop), choice));
 }
 
 let stops = 0;
@@ -72,6 +82,7 @@ export function stopPlanning(): void {
   planner?.worker.terminate();
   planner = null;
   told = null;
+  toldShop = null;
   for (const tell of waiting) tell();
 }
 

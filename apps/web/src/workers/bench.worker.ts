@@ -109,6 +109,9 @@ function follow(diff: JobDiff): JobDocument {
   return followed;
 }
 
+/** The shop that plans go by, as this worker was last told of it. */
+let plannedBy: ShopLists | null = null;
+
 /** The fonts that text is set in on the Bench; made anew when the list of them is asked for. */
 let book: Promise<FontBook> | null = null;
 
@@ -176,8 +179,11 @@ const worker = {
     return documentBlob(follow(diff));
   },
 
-  plan(diff: JobDiff, shop: ShopLists, choice: RunChoice): Planned {
-    const prepared = prepareJob(follow(diff), shop, choice);
+  /** @param shop null where it is the one that this worker was last told of */
+  plan(diff: JobDiff, shop: ShopLists | null, choice: RunChoice): Planned {
+    plannedBy = shop ?? plannedBy;
+    if (!plannedBy) throw new Error('The planning worker was asked for a plan before it was told of the shop');
+    const prepared = prepareJob(follow(diff), plannedBy, choice);
     const plan = planJob(prepared);
     const findings = checkJob(prepared, plan);
     const buffers = [plan.back, ...plan.steps.map((step) => step.moves)].flatMap(({ kinds, xs, ys }) => [
@@ -186,7 +192,10 @@ const worker = {
       ys.buffer,
     ]);
     buffers.push(...plan.steps.map((step) => step.durations.buffer));
-    for (const { moves } of plan.steps) if (moves.powers) buffers.push(moves.powers.buffer);
+    for (const { moves } of plan.steps) {
+      if (moves.powers) buffers.push(moves.powers.buffer);
+      if (moves.values) buffers.push(moves.values.buffer);
+    }
     return transfer({ plan, findings }, buffers as ArrayBuffer[]);
   },
 

@@ -5,7 +5,10 @@ import {
   addItems,
   assignPaint,
   changeSetting,
+  chooseLens,
+  chooseVariant,
   clearSettings,
+  forgetSettings,
   moveItems,
   pinItems,
   removeItems,
@@ -96,6 +99,25 @@ describe('edits', () => {
     expect(changeSetting(changed, 'cut', 'passes', undefined).settings).toEqual({ cut: { powerPercent: 50 } });
     expect(switchLayer(switchLayer(job, 'cut', false), 'cut', true)).toEqual(job);
   });
+
+  test('what was changed by hand on one material goes with it; on others it stays', () => {
+    const settings = { cut: { passes: 2 }, 'cut@cork': { passes: 3 }, 'score@card': { passes: 4 } };
+    const changed = { ...job, settings };
+    const first = job.sheets[0].materialId;
+    expect(forgetSettings(changed, first).settings).toEqual({
+      'cut@cork': { passes: 3 },
+      'score@card': { passes: 4 },
+    });
+    expect(forgetSettings(changed, 'cork').settings).toEqual({ cut: { passes: 2 }, 'score@card': { passes: 4 } });
+    expect(forgetSettings(changed, 'slate')).toBe(changed);
+  });
+
+  test('a lens and a recipe of several are chosen, and handed back to the usual ones', () => {
+    const chosen = chooseLens(chooseVariant(job, 'cut', 'masked'), 'long');
+    expect([chosen.lensId, chosen.variants]).toEqual(['long', { cut: 'masked' }]);
+    expect(jobFromJson(JSON.parse(JSON.stringify(jobToJson(chosen))))).toEqual(chosen);
+    expect(chooseLens(chooseVariant(chosen, 'cut', ''), null)).toEqual(job);
+  });
 });
 
 describe('history', () => {
@@ -146,6 +168,19 @@ describe('storage', () => {
       ),
       { id: 's2', materialId: 'ply', x: 1, y: 2, width: 3, height: 4, margin: 0 },
     );
+    const finer = {
+      focusMm: -1.5,
+      focusStepMm: 0.5,
+      scanAngle: 30,
+      bothWays: false,
+      runUpMm: null,
+      air: 0.8,
+      pierceS: 0.2,
+      cornerWaitS: 0.1,
+      cornerPowerPercent: 5,
+    } as const;
+    const finest = { ...rich, settings: { cut: finer, score: { air: 'low' as const, runUpMm: 4 } } };
+    expect(jobFromJson(JSON.parse(JSON.stringify(jobToJson(finest))))).toEqual(finest);
     expect(jobFromJson(JSON.parse(JSON.stringify(jobToJson(rich))))).toEqual(rich);
     expect(boundsOfAll(jobFromJson(jobToJson(rich)).drawing.items)).toEqual(boundsOfAll(rich.drawing.items));
   });
