@@ -11,11 +11,21 @@ import { centredOffset } from './follow.ts';
 
 type SlotShape = Extract<Shape, { kind: 'rectangle' | 'slot' }>;
 
+/** A material, as far as its thickness goes: as it is sold, and as the shop measured it. */
+interface Thick {
+  readonly id: string;
+  readonly thicknessMm: number;
+  readonly measuredMm?: number | null;
+}
+
 /** How thick a sheet is, in mm: as it was measured, else as its material is said to be; null where nobody knows. */
 export type ThicknessOf = (sheet: Sheet) => number | null;
 
-export function thicknessBy(materials: readonly { readonly id: string; readonly thicknessMm: number }[]): ThicknessOf {
-  return (sheet) => sheet.thicknessMm ?? materials.find(({ id }) => id === sheet.materialId)?.thicknessMm ?? null;
+export function thicknessBy(materials: readonly Thick[]): ThicknessOf {
+  return (sheet) => {
+    const material = materials.find(({ id }) => id === sheet.materialId);
+    return sheet.thicknessMm ?? material?.measuredMm ?? material?.thicknessMm ?? null;
+  };
 }
 
 /** The thickness an item's slots go by: that of the sheet it lies on, else of the first. */

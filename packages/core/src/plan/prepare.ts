@@ -9,7 +9,7 @@ import { type Sheet, sheetFrame, sheetUnder } from '../drawing/sheet.ts';
 import { isEmpty } from '../geometry/box.ts';
 import { identity, invert, type Matrix, multiply, type Point, scaling, translation } from '../geometry/matrix.ts';
 import { type AppliedSettings, applyRecipe, type Beyond, basisFor, beyondMachine } from '../recipes/apply.ts';
-import type { Machine, Material, Shop } from '../recipes/shop.ts';
+import { type Machine, type Material, type Shop, thicknessOf } from '../recipes/shop.ts';
 
 /**
  * A layer with what it will burn with, and whether it can. Where sheets of several materials lie on the bed, a layer
@@ -84,7 +84,7 @@ export function prepareJob(
   const thickest = (stock: Material | null) => {
     const measured = job.sheets.filter(({ materialId }) => materialId === stock?.id);
     return measured.length > 0 && stock
-      ? Math.max(...measured.map(({ thicknessMm }) => thicknessMm ?? stock.thicknessMm))
+      ? Math.max(...measured.map(({ thicknessMm }) => thicknessMm ?? thicknessOf(stock)))
       : undefined;
   };
   const several = new Set(job.sheets.map(({ materialId }) => materialId)).size > 1;

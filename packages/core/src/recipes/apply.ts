@@ -1,6 +1,14 @@
 import type { Operation } from '../colours/operation.ts';
 import { type Air, type Layer, type LayerSettings, settingsOf, usualSettings } from '../drawing/layer.ts';
-import { type Evidence, type Machine, type Material, type Recipe, type Shop, settingsInRecipe } from './shop.ts';
+import {
+  type Evidence,
+  type Machine,
+  type Material,
+  type Recipe,
+  type Shop,
+  settingsInRecipe,
+  thicknessOf,
+} from './shop.ts';
 import { type Burn, type WorkedOut, workOut } from './work-out.ts';
 
 /** Where a setting came from. */
@@ -75,9 +83,10 @@ export function basisFor(
   choice: RecipeChoice = {},
 ): Basis | null {
   if (!material || settingsOf[operation].length === 0) return null;
-  const thickness = thicknessMm ?? material.thicknessMm;
+  const usual = thicknessOf(material);
+  const thickness = thicknessMm ?? usual;
   const recipe = findRecipe(material, machine.id, operation, choice);
-  const isAsThick = Math.abs(thickness - material.thicknessMm) <= sameThickness * material.thicknessMm;
+  const isAsThick = Math.abs(thickness - usual) <= sameThickness * usual;
   if (recipe && (isAsThick || operation !== 'cut')) {
     const variant = recipe.variant ? `, ${recipe.variant}` : '';
     const from = `${material.name} ${material.thicknessMm} mm, ${machine.name}${variant}`;

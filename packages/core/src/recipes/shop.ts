@@ -130,6 +130,11 @@ export interface Material {
   readonly fits?: Readonly<Partial<Record<FitName, Figure>>>;
 }
 
+/** How thick a material is, in mm: as the shop measured it, else as it is sold. */
+export function thicknessOf({ measuredMm, thicknessMm }: Pick<Material, 'measuredMm' | 'thicknessMm'>): number {
+  return measuredMm ?? thicknessMm;
+}
+
 /** What a shop has: the default machine, key and material are the first of each. */
 export interface Shop {
   readonly name: string;

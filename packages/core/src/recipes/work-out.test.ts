@@ -212,6 +212,12 @@ describe('working out', () => {
     expect(basis(3.3)?.source).toEqual({ kind: 'recipe', evidence: 'proven', from: 'Ply 3 mm, Test machine' });
     expect(basis(3.31)?.source).toMatchObject({ kind: 'worked out', from: 'Ply 3 and 4 mm, Test machine' });
     expect(basis(3, strong)?.source.kind).toBe('worked out');
+    // What is sold as 4 mm and measures 3.6 is that thick, for its own recipe and for others.
+    const thin = { ...four, measuredMm: 3.6 };
+    const measured = (thicknessMm?: number) =>
+      basisFor({ ...all, materials: [thin] }, { material: thin, thicknessMm }, machine, 'cut');
+    expect([measured()?.source.kind, measured(3.9)?.source.kind]).toEqual(['recipe', 'recipe']);
+    expect([measured(4)?.source.kind, measured(3.2)?.source.kind]).toEqual(['worked out', 'worked out']);
     expect(basis(9)).toBeNull();
     const variants = ply(3, [
       { variant: 'masked', speedMmPerS: 9 },

@@ -1,7 +1,7 @@
 import type { Operation } from '../colours/operation.ts';
 import type { LayerSettings } from '../drawing/layer.ts';
 import { type EnergySample, type Expectation, expectEnergy } from './energy-fit.ts';
-import { type Machine, type Material, type Recipe, type Shop, settingsInRecipe } from './shop.ts';
+import { type Machine, type Material, type Recipe, type Shop, settingsInRecipe, thicknessOf } from './shop.ts';
 import { energyPerMm, wattsOf } from './watts.ts';
 
 /** Settings that nobody has burnt yet, calculated from what was. */
@@ -59,14 +59,12 @@ export function workOut(
     ({ recipe }) => recipe.evidence === 'proven',
   );
   const isCut = operation === 'cut';
-  const near = isCut
-    ? burns.filter(({ material: { thicknessMm: other } }) => ratio(other, thicknessMm) <= farthest)
-    : burns;
+  const near = isCut ? burns.filter((burn) => ratio(thicknessOf(burn.material), thicknessMm) <= farthest) : burns;
   const nearest = near.toSorted((a, b) => distance(a) - distance(b))[0];
   if (!nearest) return null;
 
   function distance(burn: Burn): number {
-    const far = isCut ? Math.log(ratio(burn.material.thicknessMm, thicknessMm)) : 0;
+    const far = isCut ? Math.log(ratio(thicknessOf(burn.material), thicknessMm)) : 0;
     return far + (burn.machine === machine ? 0 : 1) + (burn.material.name === material.name ? 0 : 2);
   }
 
@@ -76,7 +74,7 @@ export function workOut(
   const samples = burns.map((burn): EnergySample => {
     const beam = beamWatts(burn.machine, burn.recipe.powerPercent);
     return {
-      logs: logsOf(burn.material.thicknessMm, beam),
+      logs: logsOf(thicknessOf(burn.material), beam),
       logEnergy: Math.log(energyPerMm(burn.recipe, wattsOf(burn.machine)) ?? Number.NaN),
       variance: (burn.machine === machine ? 1 : elsewhere) * (burn.material.name === material.name ? 1 : relative),
     };

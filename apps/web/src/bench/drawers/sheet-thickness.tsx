@@ -1,4 +1,4 @@
-import { type Sheet, setSheet } from '@lambent/core';
+import { type Sheet, setSheet, thicknessOf } from '@lambent/core';
 import { LengthField } from '../../ui/length-field.tsx';
 import { useBench, useBenchActions } from '../context.ts';
 import { sheetName } from '../sheet-choice.ts';
@@ -10,7 +10,8 @@ export function SheetThickness({ sheet, alone }: { sheet: Sheet; alone: boolean 
   const unit = useBench(unitOf);
   const sheets = useBench((state) => jobOf(state).sheets);
   const materials = useBench((state) => state.shop.materials);
-  const nominal = materials.find(({ id }) => id === sheet.materialId)?.thicknessMm ?? 0;
+  const material = materials.find(({ id }) => id === sheet.materialId);
+  const nominal = material ? thicknessOf(material) : 0;
   return (
     <LengthField
       label={alone ? 'Measured thickness' : `Thickness of ${sheetName(sheets, sheet, materials)}`}
