@@ -323,6 +323,24 @@ describe('outlines among each other', () => {
     },
   );
 
+  test('points reach further than the distance: what they come to is one', () => {
+    const corners = [box(0, 0, 10, 10), box(13, 13, 10, 10)];
+    expect([...subpathsOf(offset(corners, 2, { join: 'miter' }))]).toHaveLength(1);
+    expect(areaOf(offset(corners, 2, { join: 'miter' }))).toBeCloseTo(2 * 14 * 14 - 1, 6);
+    expect([...subpathsOf(offset(corners, 2))]).toHaveLength(2);
+    // A point that runs into another part of its own outline.
+    const hook = new PathBuilder();
+    const points = [0, 0, 40, 0, 40, 30, 30, 30, 30, 10, 20, 12, 10, 10, 10, 30, 0, 30];
+    for (let i = 0; i < points.length; i += 2)
+      if (i === 0) hook.moveTo(points[0], points[1]);
+      else hook.lineTo(points[i], points[i + 1]);
+    const source = hook.close().build();
+    for (const by of [3, -3]) {
+      const path = offset(source, by, { join: 'miter', miterLimit: 10 });
+      expect(distancesFromLines(source, path).least).toBeGreaterThan(2.99);
+    }
+  });
+
   test('a hole and what lies in it go by what lies around them, far off', () => {
     const scene = [box(0, 0, 100, 100), box(40, 40, 20, 20), box(42, 42, 16, 16)];
     const path = pathOfSubpaths(scene.flatMap((one) => [...subpathsOf(one)]));

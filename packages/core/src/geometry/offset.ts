@@ -75,7 +75,10 @@ export function offsetOutlines(outlines: readonly Outline[], settings: OffsetSet
   const parts = outlines.map(({ path, rule }) => ({ subpaths: [...subpathsOf(path)].map(closedWhereItMeets), rule }));
   const lines = parts.flatMap(({ subpaths }) => subpaths.filter(({ closed }) => !closed));
   const closed = parts.map(({ subpaths, rule }) => ({ subpaths: subpaths.filter((subpath) => subpath.closed), rule }));
-  const families = edgeFamilies(closed, 2 * Math.abs(by), ignoreHoles);
+  const width = 2 * Math.abs(by);
+  // Points reach further than the distance.
+  const reach = settings.join === 'miter' ? width * Math.max(1, settings.miterLimit) : width;
+  const families = edgeFamilies(closed, width, reach, ignoreHoles);
   if (Math.abs(by) < leastDistance) return pathOfSubpaths(families.flat().map(outlineOfEdge));
   if (settings.side !== 'both') {
     const aside = lines.flatMap((line) => besideLine(line, settings));

@@ -31,17 +31,18 @@ type Part = { readonly subpaths: readonly Subpath[]; readonly rule: FillRule };
  * The edges of what closed outlines cover together. Where none touches another they are the outlines themselves, told
  * by how often they go round what is beside them; else those are united.
  *
- * @param width edges that come nearer to each other than this, in mm, are put together
+ * @param width parts of an edge that come nearer to each other than this, in mm, are near
+ * @param reach so are edges that come nearer to each other than this, which is no less: those are put together
  * @param ignoreHoles takes the outermost edges alone
  */
-export function edgeFamilies(parts: readonly Part[], width: number, ignoreHoles: boolean): Edge[][] {
+export function edgeFamilies(parts: readonly Part[], width: number, reach: number, ignoreHoles: boolean): Edge[][] {
   const all = untouched(parts) ?? combineSubpaths(parts, 'unite').flatMap(({ stretches }) => measured(stretches) ?? []);
   const edges = ignoreHoles ? outermost(all) : all;
-  const { families, nearItself } = nearnessOf(
-    edges.map(({ ring }) => ring),
-    Math.max(width, leastGap),
-  );
-  return families.map((family) => family.map((i) => ({ ...edges[i], nearItself: nearItself[i] })));
+  const rings = edges.map(({ ring }) => ring);
+  const { families, nearItself } = nearnessOf(rings, Math.max(reach, leastGap));
+  // What is one bend within the reach may still come near itself within the width.
+  const within = reach > width ? nearnessOf(rings, Math.max(width, leastGap)).nearItself : nearItself;
+  return families.map((family) => family.map((i) => ({ ...edges[i], nearItself: nearItself[i] || within[i] })));
 }
 
 type Measured = Omit<Edge, 'nearItself'>;

@@ -209,7 +209,7 @@ export function beyondMachine(settings: LayerSettings, operation: Operation, mac
   }
   range('scanAngle', -360, 360, (value) => `Scan lines are turned ${value}°; they may be from -360° to 360°.`);
   range('runUpMm', 0, 200, (value) => `The run-up is ${value} mm; it is from 0 to 200 mm.`);
-  const deepest = settings.focusMm - (passes - 1) * settings.focusStepMm;
+  const deepest = Math.round((settings.focusMm - (passes - 1) * settings.focusStepMm) * 1000) / 1000;
   const [lowest, highest] = [Math.min(settings.focusMm, deepest), Math.max(settings.focusMm, deepest)];
   if (!focus && (settings.focusMm !== 0 || deepest !== settings.focusMm)) {
     said.push({
@@ -220,7 +220,7 @@ export function beyondMachine(settings: LayerSettings, operation: Operation, mac
     const first = settings.focusMm >= focus.lowest && settings.focusMm <= focus.highest;
     said.push({
       setting: first ? 'focusStepMm' : 'focusMm',
-      sentence: `The focus would go from ${lowest} to ${highest} mm; that of ${name} reaches from ${focus.lowest} to ${focus.highest} mm above the stock.`,
+      sentence: `The focus would ${lowest === highest ? 'be at' : `go from ${lowest} to`} ${highest} mm; that of ${name} reaches from ${focus.lowest} to ${focus.highest} mm above the stock.`,
     });
   }
   const air = airBeyond(settings.air, machine);
