@@ -40,6 +40,7 @@ const names: Readonly<Record<string, string>> = {
   sheetWidth: 'sheet width',
   sheetHeight: 'sheet height',
   forbidden: 'why it is forbidden',
+  proof: 'known from',
 };
 
 /** How a recipe is called within its material: `Cut, Wren, masked`. */
