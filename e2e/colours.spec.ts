@@ -274,7 +274,7 @@ test('two boards side by side, each with the recipe of its own', async ({ page }
   await expect(page.getByTestId('step-cut-outer')).toContainText('62 %');
   await expect(page.getByTestId('step-cut@cork-3-outer')).toContainText('42 %');
   await page.getByTestId('step-cut@cork-3-outer').getByRole('button').first().click();
-  await typeInto(page, 'Power', '50');
+  await typeInto(page, 'Power (22.7 W)', '50');
   const { steps } = await storedPlan(page);
   expect(steps.map(({ preparedId, settings }) => [preparedId, settings.powerPercent])).toEqual([
     ['cut', 62],

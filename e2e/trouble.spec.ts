@@ -70,7 +70,7 @@ test('settings beyond the machine are said beside the field and block the burn',
   await expect(page.getByTestId('step-cut-outer')).toContainText('50.8 mm/s');
   await expect(page.getByText('proven, changed by hand')).toBeVisible();
   await typeInto(page, 'Speed', '900');
-  await expect(page.getByRole('alert')).toContainText('up to 500 mm/s');
+  await expect(page.getByRole('alert')).toContainText('cuts at more than 0 and up to 120 mm/s');
   await expect(page.getByTestId('step-off-cut')).toContainText('beyond the machine');
   await expect(page.getByRole('button', { name: 'See what blocks' })).toBeVisible();
   await page.getByRole('button', { name: 'All as in the recipe' }).click();

@@ -80,6 +80,7 @@ export function RecipeTable({ material, machines, book }: Props) {
               <OfMachine
                 key={machine.id}
                 machine={machine}
+                materialId={material.id}
                 recipes={used.filter(({ machineId }) => machineId === machine.id)}
                 book={book}
               />
@@ -92,7 +93,17 @@ export function RecipeTable({ material, machines, book }: Props) {
   );
 }
 
-function OfMachine({ machine, recipes, book }: { machine: Machine; recipes: readonly Recipe[]; book: BookHold }) {
+function OfMachine({
+  machine,
+  materialId,
+  recipes,
+  book,
+}: {
+  machine: Machine;
+  materialId: string;
+  recipes: readonly Recipe[];
+  book: BookHold;
+}) {
   if (recipes.length === 0) return null;
   const sorted = recipes.toSorted(
     (a, b) => burntOperations.indexOf(a.operation) - burntOperations.indexOf(b.operation),
@@ -105,7 +116,7 @@ function OfMachine({ machine, recipes, book }: { machine: Machine; recipes: read
         </th>
       </tr>
       {sorted.map((recipe) => (
-        <RecipeRow key={recipe.id} recipe={recipe} machine={machine} book={book} />
+        <RecipeRow key={recipe.id} recipe={recipe} materialId={materialId} machine={machine} book={book} />
       ))}
     </tbody>
   );
@@ -120,14 +131,28 @@ const evidenceWords: readonly { value: Evidence; text: string }[] = [
 /** What a proven recipe is proven for: with another of these it is another one. */
 const proving: readonly (keyof LayerSettings)[] = ['powerPercent', 'speedMmPerS', 'passes', 'lineSpacingMm'];
 
-function RecipeRow({ recipe, machine, book }: { recipe: Recipe; machine: Machine; book: BookHold }) {
+function RecipeRow({
+  recipe,
+  materialId,
+  machine,
+  book,
+}: {
+  recipe: Recipe;
+  materialId: string;
+  machine: Machine;
+  book: BookHold;
+}) {
   const [open, setOpen] = useState(false);
   const speedUnit = useSpeedUnit();
   const { operation } = recipe;
   const settings: LayerSettings = { ...usualSettings, powerPercent: 0, speedMmPerS: 0, ...settingsInRecipe(recipe) };
   const beyond: Beyond[] = beyondMachine(settings, operation, machine);
   const today = new Date().toISOString().slice(0, 10);
-  const change = (part: Partial<Recipe>) => void book.change((by) => api.changeRecipe(by, { ...recipe, ...part }));
+  const change = (part: Partial<Recipe>) =>
+    void book.change((by, known) => {
+      const now = known(materialId)?.recipes.find(({ id }) => id === recipe.id) ?? recipe;
+      return api.changeRecipe(by, { ...now, ...part });
+    });
   const hold: SettingHold = {
     settings,
     has: (setting) => settingsOf[operation].includes(setting),

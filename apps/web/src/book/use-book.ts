@@ -1,6 +1,6 @@
 import type { Material } from '@lambent/core';
 import { useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { toast } from 'sonner';
 import { Refusal, sentenceOf } from '../api.ts';
 
@@ -9,13 +9,25 @@ export interface BookHold {
   /** Who changes it. */
   readonly by: string;
   readonly setBy: (by: string) => void;
-  /** @returns the material as it is then; null where it was refused, which is said */
-  readonly change: (ask: (by: string) => Promise<Material>, words?: string) => Promise<Material | null>;
+  /**
+   * One change after another, each of the book as the one before it left it.
+   * @param ask gets who asks, and what the page knows of a material by then
+   * @returns the material as it is then; null where it was refused, which is said
+   */
+  readonly change: (
+    ask: (by: string, known: (id: string) => Material | undefined) => Promise<Material>,
+    words?: string,
+  ) => Promise<Material | null>;
 }
 
 export function useBook(): BookHold {
   const queries = useQueryClient();
   const [by, setBy] = useState(localStorage.getItem('witness') ?? '');
+  const last = useRef<Promise<unknown>>(Promise.resolve());
+  const take = (kept: Material) =>
+    queries.setQueryData<Material[]>(['materials'], (all = []) =>
+      all.some(({ id }) => id === kept.id) ? all.map((one) => (one.id === kept.id ? kept : one)) : [...all, kept],
+    );
   return {
     by,
     setBy: (name) => {
@@ -27,13 +39,12 @@ export function useBook(): BookHold {
         toast.error('Say who you are first, at the top: the book keeps who changed what.');
         return null;
       }
+      const known = (id: string) => queries.getQueryData<Material[]>(['materials'])?.find((one) => one.id === id);
+      const asked = last.current.then(() => ask(by.trim(), known));
+      // What comes next waits for this one, whatever becomes of it.
+      last.current = asked.then(take).catch(() => {});
       try {
-        const kept = await ask(by.trim());
-        queries.setQueryData<Material[]>(['materials'], (known = []) =>
-          known.some(({ id }) => id === kept.id)
-            ? known.map((one) => (one.id === kept.id ? kept : one))
-            : [...known, kept],
-        );
+        const kept = await asked;
         await queries.invalidateQueries({ queryKey: ['book-history', kept.id] });
         if (words) toast.message(words);
         return kept;
