@@ -1,9 +1,9 @@
 import { type Burn, energyPerMm, type Machine, type Material, relatedBurns, wattsOf } from '@lambent/core';
 import { LineChart, ScatterChart } from 'echarts/charts';
 import { GridComponent, LegendComponent, TooltipComponent } from 'echarts/components';
-import { init, use } from 'echarts/core';
+import { format, init, use } from 'echarts/core';
 import { CanvasRenderer } from 'echarts/renderers';
-import { useEffect, useRef } from 'react';
+import { useEffect, useMemo, useRef } from 'react';
 
 use([LineChart, ScatterChart, GridComponent, LegendComponent, TooltipComponent, CanvasRenderer]);
 
@@ -21,7 +21,10 @@ interface Props {
 /** The power of the beam against the speed at which it burns, of a material and its family, with lines of one energy. */
 export default function EnergyChart({ material, materials, machines, operation }: Props) {
   const place = useRef<HTMLDivElement>(null);
-  const burns = relatedBurns({ materials, machines }, material, operation);
+  const burns = useMemo(
+    () => relatedBurns({ materials, machines }, material, operation),
+    [materials, machines, material, operation],
+  );
   useEffect(() => {
     if (!place.current || burns.length === 0) return;
     const chart = init(place.current);
@@ -50,10 +53,11 @@ function pointOf({ machine, recipe, material }: Burn, chosen: Material) {
   const energy = energyPerMm(recipe, wattsOf(machine)) ?? 0;
   const speed = recipe.speedMmPerS / recipe.passes;
   const variant = recipe.variant ? `, ${recipe.variant}` : '';
+  const title = format.encodeHTML(`${material.name} ${material.thicknessMm} mm${variant}`);
   const isChosen = material === chosen;
   return {
     value: [speed, watts],
-    name: `${material.name} ${material.thicknessMm} mm${variant}<br>${machine.name}, ${recipe.powerPercent} % (${figure(watts)} W), ${recipe.speedMmPerS} mm/s${recipe.passes > 1 ? `, ${recipe.passes} passes` : ''}<br>${figure(energy)} J/mm, ${recipe.evidence}`,
+    name: `${title}<br>${format.encodeHTML(machine.name)}, ${recipe.powerPercent} % (${figure(watts)} W), ${recipe.speedMmPerS} mm/s${recipe.passes > 1 ? `, ${recipe.passes} passes` : ''}<br>${figure(energy)} J/mm, ${recipe.evidence}`,
     symbolSize: isChosen ? 14 : 9,
     itemStyle: {
       opacity: recipe.evidence === 'proven' ? 1 : 0.45,

@@ -36,7 +36,7 @@ const byPower: Expectation = { exponent: 0, sigma: 0.2 };
 /** What another machine needs is less sure than what this one does, and another material of the family still less. */
 const elsewhere = 4;
 const relative = 9;
-/** Stock that is so many times as thick or as thin as any that was cut is another matter. */
+/** Nothing is worked out for stock more than this many times as thick, or as thin, as any that was cut. */
 const farthest = 2;
 /** A head that creeps chars: slower than this, in mm/s, it goes round more often. */
 const slowest = 2;
