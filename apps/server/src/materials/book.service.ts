@@ -3,6 +3,7 @@ import {
   bookFromText,
   changesInWords,
   type FigureSource,
+  type Machine,
   type Material,
   materialFromJson,
   type Recipe,
@@ -22,6 +23,13 @@ import { ShopService } from '../data/shop.service.ts';
 /** A recipe, or a material without its recipes, as it stands in the history. */
 type Entry = Material | Recipe;
 
+/** A change of the book that is being made: by whom, and the machines that its words name. */
+interface Edit {
+  readonly manager: EntityManager;
+  readonly by: string;
+  readonly machines: readonly Machine[];
+}
+
 /** The recipe book: every change of it is checked, is kept with who made it, and can be taken back. */
 @Injectable()
 export class BookService {
@@ -34,19 +42,19 @@ export class BookService {
   /** @throws NotABook when it is none; PlainError 409 when there is one of that id */
   async addMaterial(by: string, json: Record<string, unknown>): Promise<Material> {
     const material = materialFromJson({ ...json, id: json.id ?? idOf(json), recipes: [] });
-    await this.materials.manager.transaction((manager) => this.insertMaterial(manager, by, material));
+    await this.edit(by, (edit) => this.insertMaterial(edit, material));
     return this.material(material.id);
   }
 
   /** @throws NotABook when it is none; PlainError 409 when it was changed meanwhile */
   async changeMaterial(id: string, by: string, version: number, json: Record<string, unknown>): Promise<Material> {
     const material = materialFromJson({ ...json, id, recipes: [] });
-    await this.materials.manager.transaction(async (manager) => {
-      const row = await rowOf(manager, id);
+    await this.edit(by, async (edit) => {
+      const row = await rowOf(edit.manager, id);
       if (row.version !== version)
-        throw await this.changedMeanwhile(manager, row.name, { materialId: id, recipeId: null });
+        throw await this.changedMeanwhile(edit, row.name, { materialId: id, recipeId: null });
       // Fits are kept one by one as they are measured.
-      await this.updateMaterial(manager, by, row, { ...material, fits: row.fits ?? undefined });
+      await this.updateMaterial(edit, row, { ...material, fits: row.fits ?? undefined });
     });
     return this.material(id);
   }
@@ -54,9 +62,9 @@ export class BookService {
   /** @throws NotABook when it is none; PlainError 409 when there is one for the same */
   async addRecipe(materialId: string, by: string, json: Record<string, unknown>): Promise<Material> {
     const recipe = recipeFromJson(json);
-    await this.materials.manager.transaction(async (manager) => {
-      const row = await rowOf(manager, materialId);
-      await this.insertRecipe(manager, by, row, recipe);
+    await this.edit(by, async (edit) => {
+      const row = await rowOf(edit.manager, materialId);
+      await this.insertRecipe(edit, row, recipe);
     });
     return this.material(materialId);
   }
@@ -64,13 +72,13 @@ export class BookService {
   /** @throws NotABook when it is none; PlainError 409 when it was changed meanwhile, or there is one for the same */
   async changeRecipe(id: number, by: string, version: number, json: Record<string, unknown>): Promise<Material> {
     const recipe = recipeFromJson(json);
-    const materialId = await this.materials.manager.transaction(async (manager) => {
-      const { row, material } = await recipeRowOf(manager, id);
+    const materialId = await this.edit(by, async (edit) => {
+      const { row, material } = await recipeRowOf(edit.manager, id);
       if (row.version !== version) {
-        const name = `${await this.title(recipeOf(row))} of ${material.name}`;
-        throw await this.changedMeanwhile(manager, name, { materialId: row.materialId, recipeId: id });
+        const name = `${recipeTitle(recipeOf(row), edit.machines)} of ${material.name}`;
+        throw await this.changedMeanwhile(edit, name, { materialId: row.materialId, recipeId: id });
       }
-      await this.updateRecipe(manager, by, row, recipe);
+      await this.updateRecipe(edit, row, recipe);
       return row.materialId;
     });
     return this.material(materialId);
@@ -78,10 +86,10 @@ export class BookService {
 
   /** Keeps the width of the burn with a machine's cutting recipe. @throws PlainError 409 when there is none */
   async keepKerf(materialId: string, { machineId, mm, from, by }: KerfDto): Promise<Material> {
-    await this.materials.manager.transaction(async (manager) => {
-      const { name } = await rowOf(manager, materialId);
+    await this.edit(by, async (edit) => {
+      const { name } = await rowOf(edit.manager, materialId);
       const cuts = { materialId, machineId, operation: 'cut' as const, archived: false };
-      const row = await manager.findOne(RecipeEntity, { where: cuts, order: { variant: 'ASC', id: 'ASC' } });
+      const row = await edit.manager.findOne(RecipeEntity, { where: cuts, order: { variant: 'ASC', id: 'ASC' } });
       if (!row) {
         throw new PlainError(
           409,
@@ -89,16 +97,16 @@ export class BookService {
           `${name} has no cutting recipe on this machine to keep the kerf with. Choose the machine the piece was cut on.`,
         );
       }
-      await this.updateRecipe(manager, by, row, { ...recipeOf(row), kerfMm: mm, kerfFrom: sourceNow(from, by) });
+      await this.updateRecipe(edit, row, { ...recipeOf(row), kerfMm: mm, kerfFrom: sourceNow(from, by) });
     });
     return this.material(materialId);
   }
 
   async keepFit(id: string, { fit, mm, from, by }: FitDto): Promise<Material> {
-    await this.materials.manager.transaction(async (manager) => {
-      const row = await rowOf(manager, id);
+    await this.edit(by, async (edit) => {
+      const row = await rowOf(edit.manager, id);
       const fits = { ...row.fits, [fit]: { mm, source: sourceNow(from, by) } };
-      await this.updateMaterial(manager, by, row, { ...withoutRecipes(row), fits });
+      await this.updateMaterial(edit, row, { ...withoutRecipes(row), fits });
     });
     return this.material(id);
   }
@@ -112,19 +120,19 @@ export class BookService {
 
   /** Takes one change back. @throws PlainError 409 when what it changed was changed again */
   async undo(id: number, by: string): Promise<Material> {
-    const materialId = await this.materials.manager.transaction(async (manager) => {
-      const change = await manager.findOneBy(BookChangeEntity, { id });
+    const materialId = await this.edit(by, async (edit) => {
+      const change = await edit.manager.findOneBy(BookChangeEntity, { id });
       if (!change) throw notFound('change');
       const { recipeId, before, after } = change;
       if (recipeId === null) {
-        const row = await rowOf(manager, change.materialId);
+        const row = await rowOf(edit.manager, change.materialId);
         refuseUnlessSame(withoutRecipes(row), after);
         const back = (before ?? { ...after, archived: true }) as Material;
-        await this.updateMaterial(manager, by, row, back);
+        await this.updateMaterial(edit, row, back);
       } else {
-        const { row } = await recipeRowOf(manager, recipeId);
+        const { row } = await recipeRowOf(edit.manager, recipeId);
         refuseUnlessSame(recipeOf(row), after);
-        await this.updateRecipe(manager, by, row, (before ?? { ...after, archived: true }) as Recipe);
+        await this.updateRecipe(edit, row, (before ?? { ...after, archived: true }) as Recipe);
       }
       return change.materialId;
     });
@@ -144,23 +152,23 @@ export class BookService {
     const counts = { added: 0, changed: 0, same: 0 };
     const taken = faults.length === 0 || take === 'good';
     if (!taken) return { ...counts, faults, taken };
-    await this.materials.manager.transaction(async (manager) => {
+    await this.edit(by, async (edit) => {
       for (const { recipes, ...material } of book) {
-        const stored = await manager.findOne(MaterialEntity, {
+        const stored = await edit.manager.findOne(MaterialEntity, {
           where: { id: material.id },
           relations: { recipes: true },
         });
-        if (stored) counts[await this.updateMaterial(manager, by, stored, { ...material, recipes: [] })]++;
+        if (stored) counts[await this.updateMaterial(edit, stored, { ...material, recipes: [] })]++;
         else {
-          await this.insertMaterial(manager, by, { ...material, recipes: [] });
+          await this.insertMaterial(edit, { ...material, recipes: [] });
           counts.added++;
         }
-        const row = stored ?? (await rowOf(manager, material.id));
+        const row = stored ?? (await rowOf(edit.manager, material.id));
         for (const recipe of recipes) {
           const old = stored?.recipes.find((one) => !one.archived && recipeKey(recipeOf(one)) === recipeKey(recipe));
-          if (old) counts[await this.updateRecipe(manager, by, old, recipe)]++;
+          if (old) counts[await this.updateRecipe(edit, old, recipe)]++;
           else {
-            await this.insertRecipe(manager, by, row, recipe);
+            await this.insertRecipe(edit, row, recipe);
             counts.added++;
           }
         }
@@ -191,7 +199,7 @@ export class BookService {
     return { book: [...book.values()], faults };
   }
 
-  private async insertMaterial(manager: EntityManager, by: string, material: Material): Promise<void> {
+  private async insertMaterial({ manager, by }: Edit, material: Material): Promise<void> {
     if (await manager.existsBy(MaterialEntity, { id: material.id })) {
       throw new PlainError(
         409,
@@ -212,8 +220,7 @@ export class BookService {
   }
 
   private async updateMaterial(
-    manager: EntityManager,
-    by: string,
+    { manager, by }: Edit,
     row: MaterialEntity,
     material: Material,
   ): Promise<'changed' | 'same'> {
@@ -226,42 +233,34 @@ export class BookService {
     return 'changed';
   }
 
-  private async insertRecipe(
-    manager: EntityManager,
-    by: string,
-    material: MaterialEntity,
-    recipe: Recipe,
-  ): Promise<void> {
-    await this.refuseTwice(manager, material.id, recipe, null);
+  private async insertRecipe(edit: Edit, material: MaterialEntity, recipe: Recipe): Promise<void> {
+    await this.refuseTwice(edit, material.id, recipe, null);
+    const { manager, by, machines } = edit;
     const { identifiers } = await manager.insert(RecipeEntity, {
       ...recipeRow(recipe),
       version: 1,
       materialId: material.id,
     });
     const recipeId = Number(identifiers[0].id);
-    const what = `${await this.title(recipe)}: made`;
+    const what = `${recipeTitle(recipe, machines)}: made`;
     await this.keep(manager, { by, materialId: material.id, recipeId, what, before: null, after: recipe });
   }
 
-  private async updateRecipe(
-    manager: EntityManager,
-    by: string,
-    row: RecipeEntity,
-    recipe: Recipe,
-  ): Promise<'changed' | 'same'> {
+  private async updateRecipe(edit: Edit, row: RecipeEntity, recipe: Recipe): Promise<'changed' | 'same'> {
+    const { manager, by, machines } = edit;
     const { id: _, version: __, ...before } = recipeOf(row);
     const { id: ___, version: ____, ...after } = recipe;
     const words = changesInWords(before, after);
     if (words === '') return 'same';
-    if (!recipe.archived) await this.refuseTwice(manager, row.materialId, recipe, row.id);
+    await this.refuseTwice(edit, row.materialId, recipe, row.id);
     await manager.update(RecipeEntity, { id: row.id }, { ...recipeRow(recipe), version: row.version + 1 });
-    const what = `${await this.title(before)}: ${words}`;
+    const what = `${recipeTitle(before, machines)}: ${words}`;
     await this.keep(manager, { by, materialId: row.materialId, recipeId: row.id, what, before, after });
     return 'changed';
   }
 
   private async refuseTwice(
-    manager: EntityManager,
+    { manager, machines }: Edit,
     materialId: string,
     recipe: Recipe,
     but: number | null,
@@ -272,12 +271,12 @@ export class BookService {
     throw new PlainError(
       409,
       'recipe-exists',
-      `There is a recipe for ${await this.title(recipe)} already. Change that one, or give this one a variant of its own.`,
+      `There is a recipe for ${recipeTitle(recipe, machines)} already. Change that one, or give this one a variant of its own.`,
     );
   }
 
   private async changedMeanwhile(
-    manager: EntityManager,
+    { manager }: Edit,
     name: string,
     of: Pick<BookChangeEntity, 'materialId' | 'recipeId'>,
   ): Promise<PlainError> {
@@ -296,8 +295,10 @@ export class BookService {
     await manager.insert(BookChangeEntity, { ...change, at: new Date() });
   }
 
-  private async title(recipe: Recipe): Promise<string> {
-    return recipeTitle(recipe, await this.shop.machines());
+  /** Does something to the book, whole or not at all. */
+  private async edit<T>(by: string, work: (edit: Edit) => Promise<T>): Promise<T> {
+    const machines = await this.shop.machines();
+    return this.materials.manager.transaction((manager) => work({ manager, by, machines }));
   }
 
   private async material(id: string): Promise<Material> {
