@@ -227,6 +227,9 @@ function standInArgs(machine, port, factor) {
     ...(machine.focus
       ? { 'lowest-z': machine.focus.lowest, 'highest-z': machine.focus.highest, 'focus-speed': machine.focus.speed }
       : {}),
+    watts: machine.measuredW ?? machine.ratedW ?? 60,
+    // Diode light is taken in less well than that of CO₂ lasers.
+    'taken-in': /diode/i.test(machine.source) ? 0.3 : 1,
     factor,
   };
   return Object.entries(words).map(([name, value]) => `--${name}=${value}`);

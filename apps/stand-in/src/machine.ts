@@ -1,5 +1,6 @@
 import { LineRefused, readLine } from './line.ts';
-import { lookAhead, Motion } from './motion.ts';
+import { type LitStretch, lookAhead, Motion } from './motion.ts';
+import { type BedPicture, beamMm, NotSheets, Stock, sheetsFromJson } from './stock.ts';
 
 export type State = 'idle' | 'homing' | 'running' | 'held' | 'alarm';
 
@@ -19,6 +20,9 @@ export interface Build {
   readonly lowestZ: number;
   readonly highestZ: number;
   readonly focusSpeed: number;
+  /** The power of its beam in watts, and the share of it that stock takes in. */
+  readonly watts: number;
+  readonly takenIn: number;
 }
 
 export interface Status {
@@ -50,6 +54,7 @@ const homingS = 2;
 /** The simulated machine: takes lines, keeps its state, lets time pass. Knows nothing of sockets. */
 export class StandInMachine {
   private readonly motion: Motion;
+  private readonly stock = new Stock();
   private state: State = 'homing';
   private reason: string | null = null;
   private lid: 'open' | 'closed' = 'closed';
@@ -66,7 +71,7 @@ export class StandInMachine {
   private runS = 0;
 
   constructor(private readonly build: Build) {
-    this.motion = new Motion(build);
+    this.motion = new Motion(build, (stretch) => this.burn(stretch));
   }
 
   /** Whether the next line can be taken now; if not, its answer has to wait. */
@@ -76,9 +81,10 @@ export class StandInMachine {
 
   /**
    * Takes a word of the stand-in's own, which acts at once.
-   * @returns `ok`, or `error:` and why; null when the line is no such word
+   * @returns `ok` or what was asked for, or `error:` and why; null when the line is no such word
    */
   takeWord(line: string): string | null {
+    if (/^sheets\s/i.test(line)) return this.laySheets(line.slice(7));
     switch (line.trim().toLowerCase()) {
       case 'home':
         return this.home();
@@ -90,6 +96,8 @@ export class StandInMachine {
         this.lid = 'closed';
         if (this.reason === 'the lid is open') this.reason = 'the lid was opened';
         return 'ok';
+      case 'look':
+        return JSON.stringify(this.look());
       case 'run begin':
         this.lines = 0;
         this.runS = 0;
@@ -133,6 +141,30 @@ export class StandInMachine {
     }
   }
 
+  /** The bed as it is seen from above; null where nothing is burnt. */
+  look(): BedPicture | null {
+    return this.stock.look();
+  }
+
+  private laySheets(json: string): string {
+    if (this.state === 'running' || this.state === 'held') return 'error:a program is running';
+    try {
+      this.stock.lay(sheetsFromJson(json));
+      return 'ok';
+    } catch (error) {
+      if (error instanceof NotSheets) return `error:${error.message}`;
+      throw error;
+    }
+  }
+
+  private burn({ fromX, fromY, toX, toY, z, power, steady, speed, seconds }: LitStretch): void {
+    const watts = (this.build.watts * this.build.takenIn * power) / this.build.powerScale;
+    const length = Math.hypot(toX - fromX, toY - fromY);
+    // A beam that stands burns what it would along its own width.
+    const perMm = steady ? (watts * seconds) / Math.max(length, beamMm) : watts / speed;
+    this.stock.burn(fromX, fromY, toX, toY, perMm, z);
+  }
+
   private refocus(z: number, { x, y }: { x: number | null; y: number | null }): string {
     const { lowestZ, highestZ, focusSpeed } = this.build;
     if (x !== null || y !== null) throw new LineRefused('Z moves alone');
@@ -166,7 +198,8 @@ export class StandInMachine {
     }
     if (!rapid && this.feed === 0) throw new LineRefused('G1 before any F');
     const speed = rapid ? travelSpeed : Math.min(topSpeed, this.feed / 60);
-    this.motion.add({ x, y, speed, power: rapid || this.laser === 'off' ? 0 : this.power, line: this.lines });
+    const power = rapid || this.laser === 'off' ? 0 : this.power;
+    this.motion.add({ x, y, speed, power, steady: this.laser === 'steady', line: this.lines });
     this.atX = x;
     this.atY = y;
     this.begin();

@@ -18,6 +18,8 @@ const { values } = parseArgs({
     'lowest-z': { type: 'string', default: '0' },
     'highest-z': { type: 'string', default: '0' },
     'focus-speed': { type: 'string', default: '10' },
+    watts: { type: 'string', default: '60' },
+    'taken-in': { type: 'string', default: '1' },
     factor: { type: 'string', default: '1' },
   },
 });
@@ -48,6 +50,8 @@ const build: Build = {
   lowestZ: number('lowest-z'),
   highestZ: number('highest-z'),
   focusSpeed: number('focus-speed'),
+  watts: number('watts'),
+  takenIn: number('taken-in'),
 };
 /** How much faster than a real machine's time passes here. */
 const factor = number('factor');

@@ -4,8 +4,24 @@ export interface Block {
   readonly y: number;
   readonly speed: number;
   readonly power: number;
+  /** Whether its power stays the same where the head slows down. */
+  readonly steady: boolean;
   /** The program line it came from. */
   readonly line: number;
+}
+
+/** A stretch that the head has just gone along, lit: where, and in how many seconds. */
+export interface LitStretch {
+  readonly fromX: number;
+  readonly fromY: number;
+  readonly toX: number;
+  readonly toY: number;
+  readonly z: number;
+  readonly power: number;
+  readonly steady: boolean;
+  /** The speed that was asked for, in mm/s; 0 where the head stood. */
+  readonly speed: number;
+  readonly seconds: number;
 }
 
 /** Something the head does standing: for how long, and where its focus is afterwards. */
@@ -64,7 +80,10 @@ export class Motion {
   /** The last line whose move is done. */
   doneLine = 0;
 
-  constructor(private readonly limits: Limits) {}
+  constructor(
+    private readonly limits: Limits,
+    private readonly burnt: (stretch: LitStretch) => void = () => {},
+  ) {}
 
   get waiting(): number {
     return this.queue.length - this.head + (this.running ? 1 : 0);
@@ -92,11 +111,12 @@ export class Motion {
   /** Lets the head stand. */
   addStand({ seconds, z, power, line }: Stand): void {
     const here = { x: this.tailX, y: this.tailY, dirX: 0, dirY: 0 };
-    this.queue.push({ ...here, speed: 0, power, line, length: 0, stands: { seconds, z } });
+    this.queue.push({ ...here, speed: 0, power, steady: true, line, length: 0, stands: { seconds, z } });
   }
 
   /** Drops everything that waits; the head stands where it is. */
   clear(): void {
+    if (this.running) this.tellOf(this.running, this.running.elapsed);
     this.queue.length = 0;
     this.head = 0;
     this.running = null;
@@ -131,15 +151,23 @@ export class Motion {
         this.y = running.fromY + running.block.dirY * along;
       } else {
         left -= rest;
+        running.elapsed = running.totalS;
         this.x = running.block.x;
         this.y = running.block.y;
         this.doneLine = running.block.line;
+        this.tellOf(running, running.totalS);
         this.speedNow = running.v1;
         if (running.block.stands) this.z = running.block.stands.z;
         this.running = null;
       }
     }
     return seconds - left;
+  }
+
+  private tellOf({ block, fromX, fromY }: Running, seconds: number): void {
+    const { power, steady, speed } = block;
+    if (power > 0 && seconds > 0)
+      this.burnt({ fromX, fromY, toX: this.x, toY: this.y, z: this.z, power, steady, speed, seconds });
   }
 
   private start(): boolean {

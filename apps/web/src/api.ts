@@ -1,6 +1,7 @@
 import type {
   BookChange,
   BookTaken,
+  BurntPictureAnswer,
   ErrorAnswer,
   FitDto,
   FontAnswer,
@@ -107,6 +108,7 @@ export const api = {
   command: (machineId: string, command: MachineCommand) =>
     ask<MachineState>('POST', `/api/machines/${machineId}/commands`, { command }),
   runs: (jobId?: string) => ask<RunAnswer[]>('GET', `/api/runs${jobId ? `?job=${jobId}` : ''}`),
+  burntPicture: (runId: string) => ask<BurntPictureAnswer>('GET', `/api/runs/${runId}/picture`),
   startRun: (jobId: string, wanted: StartRunDto) => ask<RunAnswer>('POST', `/api/jobs/${jobId}/runs`, wanted),
   addKey: (key: ColourKey) => ask<ColourKey>('POST', '/api/colour-keys', key),
   changeKey: (key: ColourKey) => ask<ColourKey>('PUT', `/api/colour-keys/${encodeURIComponent(key.id)}`, key),

@@ -43,6 +43,21 @@ export interface RunAnswer {
   doneLine: number;
   plannedS: number;
   machineS: number;
+  /** Whether there is a picture of how it came out. */
+  hasPicture: boolean;
+}
+
+/** What the bed looked like after a run; see `BurntPicture`. */
+export interface BurntPictureAnswer {
+  x: number;
+  y: number;
+  pitchMm: number;
+  width: number;
+  height: number;
+  /** Its points, gzipped, in base64. */
+  codes: string;
+  /** No camera took it: a stand-in worked it out from a model. */
+  simulated: boolean;
 }
 
 /** The details of the error that a job which may not be sent is answered with. */

@@ -2,6 +2,7 @@ import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { TypeOrmModule } from '@nestjs/typeorm';
 import { config } from '../config.ts';
+import { BurntPictures1764600000000 } from './burnt-pictures.migration.ts';
 import { entities } from './entities.ts';
 import { FilesTables1764100000000 } from './files-tables.migration.ts';
 import { FirstTables1764000000000 } from './first-tables.migration.ts';
@@ -30,6 +31,7 @@ export function databaseModule() {
       RecipeKerf1764300000000,
       MaterialFits1764400000000,
       TheBook1764500000000,
+      BurntPictures1764600000000,
     ],
     migrationsRun: true,
     synchronize: false,

@@ -208,6 +208,18 @@ export class RunEntity {
   @Column('real') machineS!: number;
 }
 
+/** What the bed looked like after a run, as the machine showed it; lengths in mm, its points gzipped. */
+@Entity('burnt_pictures')
+export class BurntPictureEntity {
+  @PrimaryColumn('text') runId!: string;
+  @Column('real') x!: number;
+  @Column('real') y!: number;
+  @Column('real') pitchMm!: number;
+  @Column('integer') width!: number;
+  @Column('integer') height!: number;
+  @Column('blob') codes!: Buffer;
+}
+
 export const entities = [
   PictureEntity,
   FontEntity,
@@ -222,4 +234,5 @@ export const entities = [
   VersionEntity,
   OriginalEntity,
   RunEntity,
+  BurntPictureEntity,
 ];

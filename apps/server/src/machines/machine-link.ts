@@ -112,6 +112,22 @@ export class MachineLink {
   }
 
   /**
+   * Tells a stand-in what lies on its bed.
+   * @throws PlainError 409 when it refuses
+   */
+  async lay(word: string): Promise<void> {
+    const answer = await this.askWord(word);
+    if (answer !== 'ok') {
+      throw new PlainError(409, 'machine-refuses', `The machine refuses: ${answer.replace(/^error:/, '')}.`);
+    }
+  }
+
+  /** What a stand-in shows of its bed, as JSON; `null` where nothing is burnt. */
+  look(): Promise<string> {
+    return this.askWord('look');
+  }
+
+  /**
    * Sends a program and waits until the machine has made its last move.
    * @throws PlainError 409 when the machine is away or not idle
    */

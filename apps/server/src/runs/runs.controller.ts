@@ -1,5 +1,5 @@
 import { createReadStream } from 'node:fs';
-import { type RunAnswer, StartRunDto } from '@lambent/contracts';
+import { type BurntPictureAnswer, type RunAnswer, StartRunDto } from '@lambent/contracts';
 import { Body, Controller, Get, Param, Post, Query, StreamableFile } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
 import { RunsService } from './runs.service.ts';
@@ -19,6 +19,12 @@ export class RunsController {
   @Get('runs/:id/program.gcode')
   async program(@Param('id') id: string): Promise<StreamableFile> {
     return new StreamableFile(createReadStream(await this.runs.programPath(id)), { type: 'text/plain' });
+  }
+
+  /** How it came out. */
+  @Get('runs/:id/picture')
+  picture(@Param('id') id: string): Promise<BurntPictureAnswer> {
+    return this.runs.picture(id);
   }
 
   @Post('jobs/:id/runs')

@@ -3,27 +3,32 @@ import { createReadStream } from 'node:fs';
 import { mkdir } from 'node:fs/promises';
 import { join } from 'node:path';
 import { createInterface } from 'node:readline';
-import type { BlockedDetails, RunAnswer, StartRunDto } from '@lambent/contracts';
-import { fromMachine, jobFromJson, type Run } from '@lambent/core';
-import { Injectable, type OnApplicationBootstrap } from '@nestjs/common';
+import type { BlockedDetails, BurntPictureAnswer, RunAnswer, StartRunDto } from '@lambent/contracts';
+import { fromMachine, jobFromJson, type Machine, type Run } from '@lambent/core';
+import { Injectable, Logger, type OnApplicationBootstrap } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
-import { Repository } from 'typeorm';
+import { In, Repository } from 'typeorm';
 import { notFound, PlainError } from '../common/errors.ts';
 import { EventHub } from '../common/event-hub.ts';
 import { config } from '../config.ts';
-import { RunEntity } from '../data/entities.ts';
+import { BurntPictureEntity, RunEntity } from '../data/entities.ts';
 import { ShopService } from '../data/shop.service.ts';
 import { JobsService } from '../jobs/jobs.service.ts';
 import type { MachineLink } from '../machines/machine-link.ts';
 import { MachineLinks } from '../machines/machine-links.ts';
 import { WorkService } from '../work/work.service.ts';
+import { pictureFrom, sheetsWord } from './stand-in-camera.ts';
 
 @Injectable()
 export class RunsService implements OnApplicationBootstrap {
   private readonly folder = join(config.dataFolder, 'programs');
+  private readonly log = new Logger('Runs');
+  /** By machine: whose sheets lie on it. */
+  private readonly laidFor = new Map<string, string>();
 
   constructor(
     @InjectRepository(RunEntity) private readonly runs: Repository<RunEntity>,
+    @InjectRepository(BurntPictureEntity) private readonly pictures: Repository<BurntPictureEntity>,
     private readonly jobs: JobsService,
     private readonly shop: ShopService,
     private readonly links: MachineLinks,
@@ -47,7 +52,20 @@ export class RunsService implements OnApplicationBootstrap {
       order: { startedAt: 'DESC' },
       take: 100,
     });
-    return rows.map((row) => answerOf(row, row.job.title));
+    const pictured = await this.pictures.find({
+      select: { runId: true },
+      where: { runId: In(rows.map(({ id }) => id)) },
+    });
+    const seen = new Set(pictured.map(({ runId }) => runId));
+    return rows.map((row) => answerOf(row, row.job.title, seen.has(row.id)));
+  }
+
+  /** @throws PlainError 404 where there is none */
+  async picture(id: string): Promise<BurntPictureAnswer> {
+    const row = await this.pictures.findOneBy({ runId: id });
+    if (!row) throw notFound('picture of this run');
+    const { runId: _, codes, ...place } = row;
+    return { ...place, codes: codes.toString('base64'), simulated: true };
   }
 
   async programPath(id: string): Promise<string> {
@@ -67,7 +85,8 @@ export class RunsService implements OnApplicationBootstrap {
       this.jobs.packed(jobId, version),
       this.shop.everything(),
     ]);
-    const { machineId, runs } = jobFromJson({ ...job.settings, drawing: { items: [], groups: [] } });
+    const document = jobFromJson({ ...job.settings, drawing: { items: [], groups: [] } });
+    const { machineId, runs } = document;
     const jobRun = runId === undefined ? runs[0] : runs.find((one) => one.id === runId);
     if (!jobRun) throw notFound('run of this job');
     if (runs.length > 1 && !again) await this.expectNotBurnt(jobId, jobRun);
@@ -106,9 +125,13 @@ export class RunsService implements OnApplicationBootstrap {
       machineS: 0,
     });
     link.expectIdle();
+    if (machine && (jobRun.stock !== 'in place' || this.laidFor.get(machineId) !== jobId)) {
+      await link.lay(sheetsWord(document, machine, shop.materials));
+      this.laidFor.set(machineId, jobId);
+    }
     await this.runs.insert(run);
     this.say(run, title);
-    void this.follow(run, title, link);
+    void this.follow(run, title, link, machine ?? null);
     return answerOf(run, title);
   }
 
@@ -127,7 +150,7 @@ export class RunsService implements OnApplicationBootstrap {
     );
   }
 
-  private async follow(run: RunEntity, title: string, link: MachineLink): Promise<void> {
+  private async follow(run: RunEntity, title: string, link: MachineLink, machine: Machine | null): Promise<void> {
     const file = createReadStream(join(this.folder, `${run.programHash}.gcode`));
     const lines = createInterface({ input: file, crlfDelay: Number.POSITIVE_INFINITY });
     try {
@@ -141,16 +164,30 @@ export class RunsService implements OnApplicationBootstrap {
     run.endedAt = new Date();
     run.doneLine = link.state.line;
     run.machineS = link.state.runS;
+    const pictured = machine !== null && (await this.takePicture(run, link, machine));
     await this.runs.save(run);
-    this.say(run, title);
+    this.say(run, title, pictured);
   }
 
-  private say(run: RunEntity, title: string): void {
-    this.hub.say({ type: 'run', run: answerOf(run, title) });
+  /** Keeps what the machine shows of the bed. @returns whether it shows anything; a run is on record without, too */
+  private async takePicture({ id }: RunEntity, link: MachineLink, machine: Machine): Promise<boolean> {
+    if (link.state.state === 'away') return false;
+    try {
+      const picture = await pictureFrom(await link.look(), machine);
+      if (picture) await this.pictures.insert({ runId: id, ...picture });
+      return picture !== null;
+    } catch (error) {
+      this.log.warn(`No picture of run ${id}: ${(error as Error).message}`);
+      return false;
+    }
+  }
+
+  private say(run: RunEntity, title: string, pictured = false): void {
+    this.hub.say({ type: 'run', run: answerOf(run, title, pictured) });
   }
 }
 
-function answerOf(run: RunEntity, jobTitle: string): RunAnswer {
+function answerOf(run: RunEntity, jobTitle: string, hasPicture = false): RunAnswer {
   const { id, jobId, version, jobRunId, jobRunName, machineId, status } = run;
   const { reason, programHash, lines, doneLine, plannedS, machineS } = run;
   return {
@@ -170,5 +207,6 @@ function answerOf(run: RunEntity, jobTitle: string): RunAnswer {
     doneLine,
     plannedS,
     machineS,
+    hasPicture,
   };
 }

@@ -1,11 +1,14 @@
+import { format } from 'date-fns';
 import { PanelLeftClose, PanelLeftOpen } from 'lucide-react';
 import { type DragEvent, useCallback, useContext, useEffect, useState } from 'react';
 import { useNavigate } from 'react-router';
-import { IconButton } from '../ui/button.tsx';
+import { Button, IconButton } from '../ui/button.tsx';
 import { acceptedFiles, filesPasted } from './arriving/accepted.ts';
 import { offerFiles } from './arriving/arriving.ts';
 import { AskCard } from './ask-card.tsx';
 import { BedView } from './bed/bed-view.tsx';
+import { useBurntPicture } from './burnt/burnt-picture.ts';
+import { ReadingView } from './card/reading-view.tsx';
 import { ConflictBar } from './conflict-bar.tsx';
 import { BenchContext, useBench, useBenchActions } from './context.ts';
 import { DistanceReadout } from './distance-readout.tsx';
@@ -29,6 +32,7 @@ import { TopBar } from './top-bar.tsx';
 import { useAutosave } from './use-autosave.ts';
 import { useFreshening } from './use-freshening.ts';
 import { usePlanning } from './use-planning.ts';
+import { useRuns } from './use-runs.ts';
 import { useShortcuts } from './use-shortcuts.ts';
 import { ViewDock } from './view-dock.tsx';
 
@@ -37,12 +41,11 @@ export function BenchScreen({ stage, reload }: { stage: Stage; reload: () => voi
   const actions = useBenchActions();
   const { subscribe } = (useContext(BenchContext) as { store: BenchStore }).store;
   const title = useBench((state) => state.title);
-  // While points are at hand, places and sizes typed are theirs.
-  const reshaping = useBench((state) => state.tool?.name === 'points');
   const [folded, setFolded] = useState(false);
   const [keys, setKeys] = useState(false);
   const showKeys = useCallback(() => setKeys(true), []);
   const offer = useFiles();
+  const reading = useBench((state) => state.reading !== null) && stage === 'recipe';
   useAutosave(actions, subscribe);
   usePlanning(actions, subscribe);
   useFreshening();
@@ -69,7 +72,7 @@ export function BenchScreen({ stage, reload }: { stage: Stage; reload: () => voi
         <StageRail />
         {!folded && <StageDrawer stage={stage} />}
         <main className="relative min-w-0 flex-1">
-          <BedView asBurnt={stage === 'check' || stage === 'burn'} />
+          {reading ? <ReadingView /> : <BedPlace stage={stage} offer={offer} showKeys={showKeys} />}
           <IconButton
             label={folded ? 'Unfold the drawer' : 'Fold the drawer'}
             onClick={() => setFolded(!folded)}
@@ -77,26 +80,39 @@ export function BenchScreen({ stage, reload }: { stage: Stage; reload: () => voi
           >
             {folded ? <PanelLeftOpen size={16} aria-hidden /> : <PanelLeftClose size={16} aria-hidden />}
           </IconButton>
-          {!reshaping && <SizeCard />}
-          {stage === 'art' && <DistanceReadout />}
-          <RunChip />
-          <DraftEntry />
-          <div className="pointer-events-none absolute inset-x-0 bottom-3 z-10 flex flex-col items-center gap-2">
-            <div className="pointer-events-auto">
-              {stage === 'art' && <ToolCard />}
-              <AskCard />
-            </div>
-            <div className="pointer-events-auto flex gap-2">
-              {stage === 'art' && <ToolDock />}
-              <ViewDock showKeys={showKeys} />
-            </div>
-          </div>
-          <EmptyBed offer={offer} />
         </main>
       </div>
       <BurnStrip />
       <KeySheet open={keys} close={() => setKeys(false)} />
     </div>
+  );
+}
+
+/** The bed with everything that floats over it. */
+function BedPlace(props: { stage: Stage; offer: (files: readonly File[]) => void; showKeys: () => void }) {
+  const { stage, offer, showKeys } = props;
+  // While points are at hand, places and sizes typed are theirs.
+  const reshaping = useBench((state) => state.tool?.name === 'points');
+  return (
+    <>
+      <BedView asBurnt={stage === 'check' || stage === 'burn'} />
+      {!reshaping && <SizeCard />}
+      {stage === 'art' && <DistanceReadout />}
+      <RunChip />
+      <PictureChip />
+      <DraftEntry />
+      <div className="pointer-events-none absolute inset-x-0 bottom-3 z-10 flex flex-col items-center gap-2">
+        <div className="pointer-events-auto">
+          {stage === 'art' && <ToolCard />}
+          <AskCard />
+        </div>
+        <div className="pointer-events-auto flex gap-2">
+          {stage === 'art' && <ToolDock />}
+          <ViewDock showKeys={showKeys} />
+        </div>
+      </div>
+      <EmptyBed offer={offer} />
+    </>
   );
 }
 
@@ -116,6 +132,29 @@ function RunChip() {
     >
       {run.name}: {words.join(', ')}
     </p>
+  );
+}
+
+/** Says on the bed that it shows how a run came out, what the colours mean, and how to leave that. */
+function PictureChip() {
+  const actions = useBenchActions();
+  const pictured = useBench((state) => state.pictured);
+  const run = useRuns().runs.find(({ id }) => id === pictured);
+  const shown = useBurntPicture(pictured);
+  if (!run) return null;
+  return (
+    <div
+      role="status"
+      className="absolute left-1/2 top-8 z-10 flex -translate-x-1/2 items-center gap-3 rounded-full border border-line bg-paper py-1 pl-4 pr-1 shadow-float"
+    >
+      <span>
+        <b>How it came out</b>, {format(new Date(run.startedAt), 'd MMM HH:mm')}
+        {shown?.simulated && ', simulated'}: black is cut through, red scorched, brown burnt
+      </span>
+      <Button look="quiet" onClick={() => actions.set({ pictured: null })}>
+        Leave
+      </Button>
+    </div>
   );
 }
 

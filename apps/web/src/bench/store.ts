@@ -4,6 +4,7 @@ import {
   amend,
   type Box,
   boundsAmong,
+  type CardMark,
   type EvenSpacing,
   followSources,
   followThickness,
@@ -148,6 +149,14 @@ export interface BenchState {
   tieNews: readonly TieChange[];
   /** Seconds into the plan at which the preview stands; null while there is none. */
   previewS: number | null;
+  /** The test card that is being read; null while none is. */
+  reading: string | null;
+  /** Of which burn, by the run's id; null for the last one. */
+  readRun: string | null;
+  /** What a click makes of a cell. */
+  cardBrush: CardMark | 'best';
+  /** The run whose picture lies on the bed; null while none does. */
+  pictured: string | null;
 }
 
 export type BenchStore = ReturnType<typeof createBenchStore>;
@@ -197,6 +206,10 @@ export function createBenchStore(answer: JobAnswer, shop: ShopLists, pricing: Pr
     asked: null,
     tieNews: [],
     previewS: null,
+    reading: null,
+    readRun: null,
+    cardBrush: 'good',
+    pictured: null,
   }));
 }
 

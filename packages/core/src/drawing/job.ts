@@ -1,6 +1,7 @@
 import type { Point } from '../geometry/matrix.ts';
 import type { LengthUnit } from '../units/length.ts';
 import type { Arrival } from './arrival.ts';
+import type { LaidCard } from './card.ts';
 import type { DimensionMark } from './dimension.ts';
 import { type Colour, type Drawing, emptyDrawing } from './item.ts';
 import type { Layer, LayerBurning, LayerSettings } from './layer.ts';
@@ -75,6 +76,8 @@ export interface JobDocument {
   readonly guides: readonly GuideLine[];
   /** Measures that are shown, follow what they measure, and never burn. */
   readonly dimensions: readonly DimensionMark[];
+  /** The test cards that lie in it, and what was read off them. */
+  readonly cards: readonly LaidCard[];
   /** A place the operator marked, to put things at or to measure from, in mm. */
   readonly mark: Point | null;
 }
@@ -101,6 +104,7 @@ export function newJob(machineId: string, keyId: string): JobDocument {
     arrivals: [],
     guides: [],
     dimensions: [],
+    cards: [],
     mark: null,
   };
 }

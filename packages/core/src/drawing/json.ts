@@ -1,6 +1,7 @@
 import type { Matrix, Point } from '../geometry/matrix.ts';
 import { lengthUnits } from '../units/length.ts';
 import { type Arrival, type ReadingChoices, solidSides } from './arrival.ts';
+import { cardFromJson } from './card-json.ts';
 import type { DimensionAxis, DimensionEnd, DimensionMark } from './dimension.ts';
 import { type Drawing, type Item, keeps } from './item.ts';
 import type { GuideLine, JobDocument } from './job.ts';
@@ -162,6 +163,7 @@ export function jobFromJson(json: unknown): JobDocument {
     dimensions: asList(record.dimensions ?? [], 'job: dimensions').map((entry, i) =>
       dimensionFromJson(entry, `dimension ${i}`),
     ),
+    cards: asList(record.cards ?? [], 'job: cards').map((card, i) => cardFromJson(card, `card ${i}`)),
     mark: record.mark ? pointFromJson(record.mark, 'job: mark') : null,
   };
 }

@@ -1,7 +1,8 @@
 import { expect, test } from '@jest/globals';
+import { type CardWish, cardLayerId } from '../drawing/card.ts';
 import { box, item, jobWith, shop } from '../fixtures/shop.ts';
 import { pathBounds } from '../geometry/path.ts';
-import { type CardWish, cardLayers, layCard } from '../recipes/test-card.ts';
+import { cardLayers, layCard } from '../recipes/test-card.ts';
 import { planJob } from './plan.ts';
 import { prepareJob } from './prepare.ts';
 
@@ -17,14 +18,16 @@ const wish: CardWish = {
 
 test('a test card’s layers burn in its order with exactly its settings, the words first', () => {
   const card = layCard(wish);
-  const layers = cardLayers(card, wish);
-  expect(layers[0]).toMatchObject({ id: 'card-words', operation: 'score', settings: wish.words });
+  const layers = cardLayers(card, wish, 'one');
+  expect(layers[0]).toMatchObject({ id: 'card one words', operation: 'score', settings: wish.words });
   expect(layers.map(({ rank }) => rank)).toEqual(layers.map((_, i) => i));
   expect(layers[1]).toMatchObject({ name: '40 %, 25 mm/s', settings: { powerPercent: 40, speedMmPerS: 25 } });
-  const cells = card.cells.map(({ id, x, y }) => item(box(20 + x, 20 + y, 8), 'cut', { pinned: id }));
+  const cells = card.cells.map(({ key, x, y }) =>
+    item(box(20 + x, 20 + y, 8), 'cut', { pinned: cardLayerId('one', key) }),
+  );
   const job = { ...jobWith(cells), layers };
   const steps = planJob(prepareJob(job, shop)).steps;
-  expect(steps.map(({ layerId }) => layerId)).toEqual(card.cells.map(({ id }) => id));
+  expect(steps.map(({ layerId }) => layerId)).toEqual(card.cells.map(({ key }) => cardLayerId('one', key)));
   steps.forEach(({ settings, moves }, i) => {
     expect(settings).toEqual(card.cells[i].settings);
     const xs = [...moves.xs];

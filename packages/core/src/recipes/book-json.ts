@@ -160,10 +160,15 @@ function recipeAt(json: unknown, where: string): Recipe {
 }
 
 function proofAt(json: unknown, where: string): Proof {
-  const { by, on, what } = asRecord(json, where);
+  const { by, on, what, jobId } = asRecord(json, where);
   const date = asText(on, `${where}: on`);
   if (!/^\d{4}-\d\d-\d\d$/.test(date)) throw new NotADrawing(`${where}: on must be a date such as 2026-11-26`);
-  return { by: asText(by, `${where}: by`), on: date, what: asText(what, `${where}: what`) };
+  return {
+    by: asText(by, `${where}: by`),
+    on: date,
+    what: asText(what, `${where}: what`),
+    ...(jobId ? { jobId: asText(jobId, `${where}: jobId`) } : {}),
+  };
 }
 
 function within(value: unknown, where: string, least: number, most: number): number {

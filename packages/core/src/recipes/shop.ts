@@ -61,6 +61,8 @@ export interface Proof {
   /** A date such as 2026-11-26. */
   readonly on: string;
   readonly what: string;
+  /** The job that was burnt for it, where there is one. */
+  readonly jobId?: string;
 }
 
 /**

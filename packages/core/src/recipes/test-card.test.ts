@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { type CardWish, cellsThatFit, layCard, valuesAlong } from './test-card.ts';
+import type { CardWish } from '../drawing/card.ts';
+import { cellsThatFit, closerCard, layCard, marginsAround, markBy, valuesAlong } from './test-card.ts';
 
 const wish: CardWish = {
   operation: 'cut',
@@ -34,9 +35,9 @@ describe('a test card', () => {
   test('no two cells touch, and none lies beyond the card; what fits is said as it is laid', () => {
     fc.assert(
       fc.property(
+        fc.integer({ min: 6, max: 20 }),
         fc.integer({ min: 1, max: 20 }),
-        fc.integer({ min: 1, max: 20 }),
-        fc.integer({ min: 3, max: 20 }),
+        fc.integer({ min: 6, max: 20 }),
         fc.integer({ min: 1, max: 5 }),
         (columns, rows, cellMm, gapMm) => {
           const across = { ...wish.across, steps: columns };
@@ -66,5 +67,86 @@ describe('a test card', () => {
     const card = layCard({ ...row, rest: { powerPercent: 20, speedMmPerS: 300 } });
     expect(card.cells.map(({ settings }) => settings.lineSpacingMm)).toEqual([0.3, 0.25, 0.2, 0.15, 0.1, 0.05]);
     expect(() => layCard(row)).toThrow(RangeError);
+  });
+});
+
+describe('greys', () => {
+  const greys: CardWish = {
+    ...wish,
+    operation: 'engrave',
+    across: { setting: 'greyPercent', from: 0, to: 100, steps: 5 },
+    down: { setting: 'speedMmPerS', from: 200, to: 400, steps: 2 },
+    rest: { powerPercent: 40, lineSpacingMm: 0.1 },
+    lightest: 0.1,
+  };
+
+  test('burn with the share of the power that is theirs, white with the least', () => {
+    const card = layCard(greys);
+    const row = card.cells.filter(({ row }) => row === 0).toSorted((a, b) => a.column - b.column);
+    expect(row.map(({ settings }) => settings.powerPercent)).toEqual([4, 13, 22, 31, 40]);
+    expect(row.every(({ settings }) => settings.speedMmPerS === 200)).toBe(true);
+    expect(card.cells[0]).toMatchObject({ column: 0, row: 1 });
+    expect(card.cells.at(-1)).toMatchObject({ column: 4, row: 0 });
+  });
+});
+
+describe('reading', () => {
+  const card = layCard(wish);
+  const at = (column: number, row: number) =>
+    card.cells.find((cell) => cell.column === column && cell.row === row) as (typeof card.cells)[number];
+
+  test.each([
+    ['cut', { through: 1, scorched: 0, dark: 1 }, 'good'],
+    ['cut', { through: 0.97, scorched: 0, dark: 1 }, 'under'],
+    ['cut', { through: 1, scorched: 0.8, dark: 1 }, 'over'],
+    ['score', { through: 0, scorched: 0, dark: 0.2 }, 'under'],
+    ['score', { through: 0, scorched: 0, dark: 0.6 }, 'good'],
+    ['score', { through: 0.2, scorched: 0, dark: 0.9 }, 'over'],
+    ['engrave', { through: 0, scorched: 0, dark: 0.97 }, 'over'],
+    ['engrave', { through: 0, scorched: 0, dark: 0.7 }, 'good'],
+  ] as const)('%s with %p is marked %s', (operation, look, mark) => {
+    expect(markBy(look, operation)).toBe(mark);
+  });
+
+  test('the margin goes to the last good cell, and says what comes after it', () => {
+    // The middle row, by speed: scorched at 5, through at 10 and 15, not through at 20; 25 is not marked.
+    const marks = {
+      '2-1': 'over',
+      '2-2': 'good',
+      '2-3': 'good',
+      '2-4': 'under',
+      '1-2': 'good',
+      '3-2': 'good',
+    } as const;
+    const [speed, power] = marginsAround({ wish, marks }, card, at(1, 1));
+    expect(speed).toEqual({
+      setting: 'speedMmPerS',
+      from: 10,
+      to: 15,
+      below: { value: 5, mark: 'over' },
+      above: { value: 20, mark: 'under' },
+    });
+    expect(power).toEqual({ setting: 'powerPercent', from: 40, to: 90, below: null, above: null });
+  });
+
+  test('a side that falls is read the right way round', () => {
+    const falling = { ...wish, across: { ...wish.across, from: 25, to: 5 } };
+    const turned = layCard(falling);
+    const cell = turned.cells.find(({ column, row }) => column === 3 && row === 1) as (typeof card.cells)[number];
+    const marks = { '2-4': 'good', '2-5': 'over', '2-3': 'under' } as const;
+    expect(marginsAround({ wish: falling, marks }, turned, cell)[0]).toMatchObject({
+      from: 10,
+      to: 10,
+      below: { value: 5, mark: 'over' },
+      above: { value: 15, mark: 'under' },
+    });
+  });
+
+  test('a closer card goes from neighbour to neighbour, at the edge from the cell itself', () => {
+    const closer = closerCard(wish, card, at(0, 1));
+    expect([closer.across, closer.down]).toEqual([
+      { setting: 'speedMmPerS', from: 5, to: 10, steps: 5 },
+      { setting: 'powerPercent', from: 40, to: 90, steps: 5 },
+    ]);
   });
 });

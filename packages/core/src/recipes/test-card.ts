@@ -1,37 +1,25 @@
-import { type Operation, operationNames } from '../colours/operation.ts';
+import { operationNames } from '../colours/operation.ts';
+import {
+  type CardAxis,
+  type CardMark,
+  type CardOperation,
+  type CardSetting,
+  type CardWish,
+  cardLayerId,
+  type LaidCard,
+} from '../drawing/card.ts';
 import { type Layer, type LayerSettings, usualSettings } from '../drawing/layer.ts';
+import type { BurntLook } from './burnt-picture.ts';
 
 /*
  * Test cards: grids of cells that burn with settings that differ from one to the next, with words that say which. Plain
  * numbers here; the page lays them on a sheet, and the whole is a job like any other.
  */
 
-/** What can differ along a side of a card. */
-export type CardSetting = 'powerPercent' | 'speedMmPerS' | 'passes' | 'focusMm' | 'lineSpacingMm';
-
-export interface CardAxis {
-  readonly setting: CardSetting;
-  readonly from: number;
-  readonly to: number;
-  readonly steps: number;
-}
-
-export interface CardWish {
-  readonly operation: Extract<Operation, 'cut' | 'score' | 'engrave'>;
-  readonly across: CardAxis;
-  /** Null for a card of one row. */
-  readonly down: CardAxis | null;
-  /** What all cells have in common; power and speed among it where they differ along no side. */
-  readonly rest: Partial<LayerSettings>;
-  /** What the words are scored with: settings that are known to be safe. */
-  readonly words: Pick<LayerSettings, 'powerPercent' | 'speedMmPerS'>;
-  readonly cellMm: number;
-  readonly gapMm: number;
-}
-
 /** A cell, in mm from the card's top left, y down. */
 export interface CardCell {
-  readonly id: string;
+  /** Its row and its column, from 1. */
+  readonly key: string;
   readonly column: number;
   readonly row: number;
   readonly x: number;
@@ -56,14 +44,20 @@ export interface TestCard {
   readonly height: number;
 }
 
-const units: Readonly<Record<CardSetting, string>> = {
-  powerPercent: '%',
-  speedMmPerS: 'mm/s',
-  passes: 'passes',
-  focusMm: 'mm focus',
-  lineSpacingMm: 'mm lines',
+/** What a card's values are called and counted in. */
+export const cardSettingNames: Readonly<Record<CardSetting, { readonly name: string; readonly unit: string }>> = {
+  powerPercent: { name: 'Power', unit: '%' },
+  speedMmPerS: { name: 'Speed', unit: 'mm/s' },
+  passes: { name: 'Passes', unit: 'passes' },
+  focusMm: { name: 'Focus', unit: 'mm focus' },
+  lineSpacingMm: { name: 'Line spacing', unit: 'mm lines' },
+  greyPercent: { name: 'Grey', unit: '% grey' },
 };
 
+/** How high the words are, in mm. */
+export const cardWordsMm = 2.4;
+/** About how wide one of their letters is. */
+const letterMm = 1.7;
 /** Room for the words at the left and at the foot, in mm. */
 const besideMm = 14;
 const belowMm = 9;
@@ -83,33 +77,28 @@ export function valuesAlong({ setting, from, to, steps }: CardAxis): number[] {
  * @throws RangeError when power or speed is neither common to all cells nor differs along a side
  */
 export function layCard(wish: CardWish): TestCard {
-  const { across, down, rest, cellMm, gapMm } = wish;
+  const { across, down, cellMm, gapMm } = wish;
   const columns = valuesAlong(across);
   const rows = down ? valuesAlong(down) : [];
   const pitch = cellMm + gapMm;
   const cells = (down ? rows : [null]).flatMap((value, row) =>
     columns.map((wide, column): CardCell => {
-      const settings = {
-        ...usualSettings,
-        ...rest,
-        ...(down && value !== null ? { [down.setting]: value } : {}),
-        [across.setting]: wide,
-      } as Partial<LayerSettings>;
-      if (settings.powerPercent === undefined || settings.speedMmPerS === undefined) {
-        throw new RangeError('layCard: every cell needs a power and a speed');
-      }
+      const own = new Map<CardSetting, number>([[across.setting, wide]]);
+      if (down && value !== null) own.set(down.setting, value);
       return {
-        id: `card-${row + 1}-${column + 1}`,
+        key: `${row + 1}-${column + 1}`,
         column,
         row,
         x: besideMm + column * pitch,
         y: row * pitch,
-        settings: settings as LayerSettings,
+        settings: cellSettings(wish, own),
       };
     }),
   );
   const height = Math.max(1, rows.length) * pitch - gapMm;
-  const width = besideMm + columns.length * pitch - gapMm;
+  const grid = besideMm + columns.length * pitch - gapMm;
+  const title = titleOf(wish);
+  const width = Math.max(grid, title.length * letterMm);
   const middle = (i: number) => besideMm + i * pitch + cellMm / 2;
   return {
     cells: cells.toSorted((a, b) => fierceness(a.settings) - fierceness(b.settings)),
@@ -123,16 +112,28 @@ export function layCard(wish: CardWish): TestCard {
         y: i * pitch + cellMm / 2 + 1,
         align: 'right' as const,
       })),
-      { words: titleOf(wish), x: (besideMm + width) / 2, y: height + 8, align: 'middle' },
+      { words: title, x: width / 2, y: height + 8, align: 'middle' },
     ],
     width,
     height: height + belowMm,
   };
 }
 
+function cellSettings({ rest, lightest = 0 }: CardWish, own: ReadonlyMap<CardSetting, number>): LayerSettings {
+  const grey = own.get('greyPercent');
+  const said = Object.fromEntries([...own].filter(([setting]) => setting !== 'greyPercent'));
+  const settings: Partial<LayerSettings> = { ...usualSettings, ...rest, ...said };
+  if (settings.powerPercent === undefined || settings.speedMmPerS === undefined) {
+    throw new RangeError('layCard: every cell needs a power and a speed');
+  }
+  const share = grey === undefined ? 1 : lightest + ((1 - lightest) * grey) / 100;
+  return { ...settings, powerPercent: Math.round(settings.powerPercent * share * 100) / 100 } as LayerSettings;
+}
+
 function titleOf({ operation, across, down }: CardWish): string {
-  const beside = down ? `${units[down.setting]} down, ` : '';
-  return `${operationNames[operation]}: ${beside}${units[across.setting]} across`;
+  const unit = (axis: CardAxis) => cardSettingNames[axis.setting].unit;
+  const beside = down ? `${unit(down)} down, ` : '';
+  return `${operationNames[operation]}: ${beside}${unit(across)} across`;
 }
 
 /** How much energy a cell gets, against the others of its card. */
@@ -151,25 +152,104 @@ export function cellsThatFit(
   return { columns: along(width - besideMm), rows: along(height - belowMm) };
 }
 
+/** How a cell is called: its values, such as `40 %, 12 mm/s`. */
+export function cellName({ across, down }: CardWish, card: Pick<TestCard, 'columns' | 'rows'>, cell: CardCell): string {
+  const value = (axis: CardAxis, values: readonly number[], i: number) =>
+    `${values[i]} ${cardSettingNames[axis.setting].unit}`;
+  return [down && value(down, card.rows, cell.row), value(across, card.columns, cell.column)]
+    .filter(Boolean)
+    .join(', ');
+}
+
 /** The layers a card burns on: its words first, then a layer for each cell, from the mildest to the fiercest. */
-export function cardLayers(card: TestCard, { operation, across, down, words }: CardWish): Layer[] {
-  const value = (cell: CardCell, axis: CardAxis) => `${cell.settings[axis.setting]} ${units[axis.setting]}`;
+export function cardLayers(card: TestCard, wish: CardWish, cardId: string): Layer[] {
   return [
     {
-      id: 'card-words',
+      id: cardLayerId(cardId, 'words'),
       name: 'Words of the card',
       operation: 'score',
       rank: 0,
-      settings: { ...usualSettings, ...words },
+      settings: { ...usualSettings, ...wish.words },
     },
     ...card.cells.map(
       (cell, i): Layer => ({
-        id: cell.id,
-        name: [down && value(cell, down), value(cell, across)].filter(Boolean).join(', '),
-        operation,
+        id: cardLayerId(cardId, cell.key),
+        name: cellName(wish, card, cell),
+        operation: wish.operation,
         rank: i + 1,
         settings: cell.settings,
       }),
     ),
   ];
+}
+
+/** What marks are called for an operation. */
+export const markNames: Readonly<Record<CardOperation, Readonly<Record<CardMark, string>>>> = {
+  cut: { under: 'not through', good: 'through', over: 'scorched' },
+  score: { under: 'too light', good: 'clear', over: 'too deep' },
+  engrave: { under: 'too light', good: 'clear', over: 'too deep' },
+};
+
+/** Nearly all of an outline has to be cut through for the piece to come out. */
+const throughFrom = 0.98;
+/** What is darker than the first, and not as dark as the second, can be read, and is not dug out. */
+const [clearFrom, deepFrom] = [0.3, 0.95];
+
+/** The mark for a cell by what is seen of it. */
+export function markBy({ through, scorched, dark }: BurntLook, operation: CardOperation): CardMark {
+  if (operation === 'cut') {
+    if (through < throughFrom) return 'under';
+    return scorched > 0.5 ? 'over' : 'good';
+  }
+  if (through > 0.1 || dark > deepFrom) return 'over';
+  return dark < clearFrom ? 'under' : 'good';
+}
+
+/** How far a setting can go from a cell before another mark, or the edge of the card, is met. */
+export interface CardMargin {
+  readonly setting: CardSetting;
+  /** The last value that is good, on each side. */
+  readonly from: number;
+  readonly to: number;
+  /** What is met beyond them; null at the edge of the card, or where nothing is marked. */
+  readonly below: { readonly value: number; readonly mark: CardMark } | null;
+  readonly above: { readonly value: number; readonly mark: CardMark } | null;
+}
+
+/** How much room there is around a cell along each side of its card. */
+export function marginsAround(
+  { wish, marks }: Pick<LaidCard, 'wish' | 'marks'>,
+  card: Pick<TestCard, 'columns' | 'rows'>,
+  { column, row }: Pick<CardCell, 'column' | 'row'>,
+): CardMargin[] {
+  const along = (axis: CardAxis, values: readonly number[], at: number, keyAt: (i: number) => string): CardMargin => {
+    const walk = (step: 1 | -1) => {
+      let last = at;
+      while (values[last + step] !== undefined && marks[keyAt(last + step)] === 'good') last += step;
+      const next = values[last + step];
+      const mark = marks[keyAt(last + step)];
+      return { last: values[last], met: next !== undefined && mark ? { value: next, mark } : null };
+    };
+    const [down, up] = (values.at(-1) ?? 0) >= values[0] ? [walk(-1), walk(1)] : [walk(1), walk(-1)];
+    return { setting: axis.setting, from: down.last, to: up.last, below: down.met, above: up.met };
+  };
+  return [
+    along(wish.across, card.columns, column, (i) => `${row + 1}-${i + 1}`),
+    ...(wish.down ? [along(wish.down, card.rows, row, (i) => `${i + 1}-${column + 1}`)] : []),
+  ];
+}
+
+/** A card that looks closer: from one neighbour of a cell to the other, along each side. */
+export function closerCard(wish: CardWish, card: Pick<TestCard, 'columns' | 'rows'>, cell: CardCell): CardWish {
+  const around = (axis: CardAxis, values: readonly number[], i: number): CardAxis => ({
+    ...axis,
+    from: values[Math.max(0, i - 1)],
+    to: values[Math.min(values.length - 1, i + 1)],
+    steps: axis.setting === 'passes' ? Math.min(3, axis.steps) : 5,
+  });
+  return {
+    ...wish,
+    across: around(wish.across, card.columns, cell.column),
+    down: wish.down && around(wish.down, card.rows, cell.row),
+  };
 }

@@ -14,6 +14,7 @@ import { Circle, Group, Layer, Line, Rect, Shape, Stage, Transformer } from 'rea
 import { useLive } from '../../stores/live.ts';
 import { adjust } from '../arriving/arriving.ts';
 import { ArrivingLayer } from '../arriving/arriving-layer.tsx';
+import { drawBurnt, useBurntPicture } from '../burnt/burnt-picture.ts';
 import { useBench, useBenchActions } from '../context.ts';
 import { isPlanned, jobOf, machineOf, unitOf, type View } from '../store.ts';
 import { chooseTool } from '../tools/choose.ts';
@@ -168,6 +169,7 @@ export function BedView({ asBurnt }: { asBurnt: boolean }) {
           </Layer>
           <ArtworkLayer size={size} ink={tones.ink} asBurnt={asBurnt} />
           <GapsLayer bed={tones.bed} asBurnt={asBurnt} />
+          <PictureLayer />
           <ArrivingLayer ink={tones.ink} />
           <Layer>
             {toolName === 'pick' && <SelectionHandles />}
@@ -202,7 +204,8 @@ function ArtworkLayer(props: { size: Size; ink: string; asBurnt: boolean }) {
   const previewed = useBench((state) => state.previewS !== null);
   const run = useShownRun();
   const arriving = useBench((state) => state.incoming.arriving !== null);
-  return <Artwork {...props} faint={previewed || run !== null || arriving} />;
+  const pictured = useBench((state) => state.pictured !== null);
+  return pictured ? null : <Artwork {...props} faint={previewed || run !== null || arriving} />;
 }
 
 /** While the view moves, artwork that is slow to draw is shown as the last picture, moved along. */
@@ -240,6 +243,28 @@ const Artwork = memo(function Artwork(props: { size: Size; ink: string; faint: b
     </Layer>
   );
 });
+
+/** How a run came out, where that is looked at. */
+function PictureLayer() {
+  const runId = useBench((state) => state.pictured);
+  const view = useBench((state) => state.view);
+  const shown = useBurntPicture(runId);
+  return (
+    <Layer listening={false}>
+      {shown && (
+        <Shape
+          sceneFunc={(context) => {
+            const target = context._context;
+            target.save();
+            target.translate(view.x, view.y);
+            drawBurnt(target, shown, view.scale);
+            target.restore();
+          }}
+        />
+      )}
+    </Layer>
+  );
+}
 
 /** What cutting takes from the sheet, by the plan; while that is worked out anew, not at all. */
 function GapsLayer({ bed, asBurnt }: { bed: string; asBurnt: boolean }) {

@@ -1,4 +1,4 @@
-import { type Layer, type Operation, operationNames, pinItems, setLayer } from '@lambent/core';
+import { cardOfLayer, type Layer, type Operation, operationNames, pinItems, setLayer } from '@lambent/core';
 import { useMemo } from 'react';
 import { AnotherLayer } from '../../ui/another-layer.tsx';
 import { Button } from '../../ui/button.tsx';
@@ -12,7 +12,9 @@ import { newId } from '../tools/draw.ts';
 /** The job's layers: named where they stand, and more of them made. */
 export function LayersPart() {
   const actions = useBenchActions();
-  const { layers, placed } = useBench((state) => state.prepared.meaning);
+  const { layers: all, placed } = useBench((state) => state.prepared.meaning);
+  // Those of test cards are read under Recipe.
+  const layers = useMemo(() => all.filter(({ id }) => cardOfLayer(id) === null), [all]);
   const add = (operation: Operation) => {
     const alike = layers.filter((layer) => layer.operation === operation).length;
     const layer: Layer = { id: newId(), name: `${operationNames[operation]} ${alike + 1}`, operation };
@@ -58,7 +60,8 @@ export function PinnedPart() {
   const pinned = useMemo(() => {
     const byLayer = new Map<string, string[]>();
     for (const item of drawing.items) {
-      if (item.pinned !== null) byLayer.set(item.pinned, [...(byLayer.get(item.pinned) ?? []), item.id]);
+      if (item.pinned === null || cardOfLayer(item.pinned) !== null) continue;
+      byLayer.set(item.pinned, [...(byLayer.get(item.pinned) ?? []), item.id]);
     }
     return [...byLayer];
   }, [drawing]);

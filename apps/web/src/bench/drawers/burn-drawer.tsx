@@ -10,6 +10,7 @@ import { Button, IconButton } from '../../ui/button.tsx';
 import { Choice } from '../../ui/choice.tsx';
 import { stateLook } from '../../ui/machine-state.ts';
 import { Notice } from '../../ui/notice.tsx';
+import { cardStepsTitle, shownSteps } from '../card/card-steps.ts';
 import { useBench, useBenchActions } from '../context.ts';
 import { jobOf, machineOf } from '../store.ts';
 import { useRuns } from '../use-runs.ts';
@@ -28,9 +29,13 @@ export function BurnDrawer() {
       {plan && plan.steps.length > 0 && (
         <Part title="Time">
           <dl className="figures flex flex-col gap-1 text-[12.5px]">
-            {plan.steps.map((step) => (
-              <Fact key={`${step.layerId} ${step.part}`} name={stepTitle(step)} value={formatClock(step.timeS)} />
-            ))}
+            {shownSteps(plan.steps).map((one) =>
+              one.kind === 'card' ? (
+                <Fact key={one.steps[0].id} name={cardStepsTitle(one.steps)} value={formatClock(one.timeS)} />
+              ) : (
+                <Fact key={one.step.id} name={stepTitle(one.step)} value={formatClock(one.step.timeS)} />
+              ),
+            )}
             <Fact name="Back to zero" value={formatClock(plan.backS)} />
             <div className="border-t border-line pt-1 font-bold">
               <Fact name="In all" value={formatClock(plan.timeS)} />
@@ -225,7 +230,9 @@ const runInk: Record<RunAnswer['status'], string> = {
 };
 
 function RunRow({ run }: { run: RunAnswer }) {
+  const actions = useBenchActions();
   const several = useBench((state) => jobOf(state).runs.length > 1);
+  const pictured = useBench((state) => state.pictured === run.id);
   const name = useBench((state) => state.shop.machines.find(({ id }) => id === run.machineId)?.name ?? run.machineId);
   return (
     <li
@@ -246,6 +253,16 @@ function RunRow({ run }: { run: RunAnswer }) {
         <p className="text-[12px]">
           {run.reason}, at line {run.doneLine} of {run.lines}
         </p>
+      )}
+      {run.hasPicture && (
+        <button
+          type="button"
+          aria-pressed={pictured}
+          onClick={() => actions.set({ pictured: pictured ? null : run.id })}
+          className="block text-[12px] font-semibold text-petrol underline"
+        >
+          {pictured ? 'leave how it came out' : 'how it came out'}
+        </button>
       )}
       <a
         href={`/api/runs/${run.id}/program.gcode`}

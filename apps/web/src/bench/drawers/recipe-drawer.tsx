@@ -1,4 +1,7 @@
 import {
+  type CardOperation,
+  cardOfLayer,
+  cardOperations,
   chooseLens,
   chooseVariant,
   clearSettings,
@@ -7,11 +10,15 @@ import {
   type SpeedUnit,
   speedUnits,
 } from '@lambent/core';
+import { useState } from 'react';
 import { chooseSpeedUnit, useSpeedUnits } from '../../stores/speed-unit.ts';
 import { Button } from '../../ui/button.tsx';
 import { Choice } from '../../ui/choice.tsx';
 import { Notice } from '../../ui/notice.tsx';
 import { OperationMark } from '../../ui/operation-mark.tsx';
+import { CardBuilder, type CardStart } from '../card/card-builder.tsx';
+import { CardsPart } from '../card/cards-part.tsx';
+import { ReadDrawer } from '../card/read-drawer.tsx';
 import { useBench, useBenchActions } from '../context.ts';
 import { LayerSettingsFields, sourceWords } from '../layer/layer-settings.tsx';
 import { chooseMaterial } from '../sheet-choice.ts';
@@ -20,14 +27,24 @@ import { MaterialChoice } from './bed-drawer.tsx';
 import { Drawer, Part } from './drawer.tsx';
 import { KeepRecipe } from './keep-recipe.tsx';
 
-/** The material, and the settings each layer burns with. */
+/** The material, and the settings each layer burns with; or a test card that is made, or read. */
 export function RecipeDrawer() {
+  const reading = useBench((state) => state.reading !== null);
+  const [building, setBuilding] = useState<CardStart | null>(null);
+  if (reading) return <ReadDrawer build={setBuilding} />;
+  if (building) return <CardBuilder start={building} leave={() => setBuilding(null)} />;
+  return <Settings build={(operation) => setBuilding({ operation })} />;
+}
+
+function Settings({ build }: { build: (operation: CardOperation) => void }) {
   const actions = useBenchActions();
   const { layers, material } = useBench((state) => state.prepared);
   const changed = useBench((state) =>
     Object.values(jobOf(state).settings).some((settings) => Object.keys(settings).length > 0),
   );
-  const used = layers.filter(({ layer, placed }) => isBurnt(layer.operation) && placed.length > 0);
+  const used = layers.filter(
+    ({ layer, placed }) => isBurnt(layer.operation) && placed.length > 0 && cardOfLayer(layer.id) === null,
+  );
   return (
     <Drawer
       title="Recipe"
@@ -56,8 +73,9 @@ export function RecipeDrawer() {
         </p>
       )}
       {used.map((layer) => (
-        <LayerCard key={layer.id} prepared={layer} />
+        <LayerCard key={layer.id} prepared={layer} build={build} />
       ))}
+      {!material?.forbidden && <CardsPart build={build} />}
     </Drawer>
   );
 }
@@ -119,7 +137,7 @@ function VariantChoice({ prepared: { id, layer, material } }: { prepared: Prepar
   );
 }
 
-function LayerCard({ prepared }: { prepared: PreparedLayer }) {
+function LayerCard({ prepared, build }: { prepared: PreparedLayer; build: (operation: CardOperation) => void }) {
   const { layer, applied, material } = prepared;
   const several = useBench((state) => state.prepared.layers.filter(({ layer: { id } }) => id === layer.id).length > 1);
   return (
@@ -132,7 +150,21 @@ function LayerCard({ prepared }: { prepared: PreparedLayer }) {
       {several && <p className="mb-2 text-[12px] text-quiet">On {material?.name.toLowerCase() ?? 'no material'}</p>}
       <VariantChoice prepared={prepared} />
       <LayerSettingsFields prepared={prepared} />
+      <CardFirst prepared={prepared} build={build} />
       <KeepRecipe prepared={prepared} />
     </section>
+  );
+}
+
+/** Where nobody has burnt this before, the way to a test card. */
+function CardFirst({ prepared, build }: { prepared: PreparedLayer; build: (operation: CardOperation) => void }) {
+  const { layer, applied, material } = prepared;
+  const operation = cardOperations.find((known) => known === layer.operation);
+  const isKnown = applied.settings !== null && applied.basis?.source.kind !== 'worked out';
+  if (!operation || !material || material.forbidden || isKnown) return null;
+  return (
+    <Button className="mt-2" onClick={() => build(operation)}>
+      Burn a test card first
+    </Button>
   );
 }

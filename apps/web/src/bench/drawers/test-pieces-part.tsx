@@ -127,7 +127,7 @@ export function TestPiecesPart() {
 }
 
 /** Where on a sheet a piece may lie: inside its margin, and the bed's. */
-function roomOn(sheet: Sheet, machine: Machine): Box {
+export function roomOn(sheet: Sheet, machine: Machine): Box {
   const [a, b] = [sheetSafeBox(sheet), growBox(bedBox(machine), -machine.margin)];
   return {
     minX: Math.max(a.minX, b.minX),

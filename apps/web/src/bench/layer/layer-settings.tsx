@@ -3,7 +3,6 @@ import {
   formatSpeed,
   type LayerSettings,
   type PreparedLayer,
-  parseSpeed,
   type SettingSource,
   settingsOf,
   usualSettings,
@@ -15,6 +14,7 @@ import { type SettingHold, settingWords } from '../../recipe/setting-hold.ts';
 import { useSpeedUnit } from '../../stores/speed-unit.ts';
 import { LengthField } from '../../ui/length-field.tsx';
 import { parsePlain } from '../../ui/plain-number.ts';
+import { SpeedField } from '../../ui/speed-field.tsx';
 import { TypedField } from '../../ui/typed-field.tsx';
 import { useBench, useBenchActions } from '../context.ts';
 import { jobOf, machineOf, unitOf } from '../store.ts';
@@ -37,7 +37,6 @@ export function LayerSettingsFields({ prepared }: { prepared: PreparedLayer }) {
   const { id, layer, applied, beyond } = prepared;
   const actions = useBenchActions();
   const machine = useBench(machineOf);
-  const speedUnit = useSpeedUnit();
   const unit = useBench(unitOf);
   const own = useBench((state) => jobOf(state).settings[id]);
   const settings: Partial<LayerSettings> = applied.settings ?? own ?? {};
@@ -82,17 +81,11 @@ export function LayerSettingsFields({ prepared }: { prepared: PreparedLayer }) {
           step={(by) => (power ?? 0) + by}
           {...look('powerPercent')}
         />
-        <TypedField
+        <SpeedField
           label="Speed"
-          unit={speedUnit}
-          text={
-            settings.speedMmPerS === undefined
-              ? ''
-              : formatSpeed(settings.speedMmPerS, speedUnit, machine.topSpeed).split(' ')[0]
-          }
-          parse={(text) => parseSpeed(text, speedUnit, machine.topSpeed)}
+          value={settings.speedMmPerS}
+          topSpeed={machine.topSpeed}
           commit={set('speedMmPerS')}
-          step={(by) => (settings.speedMmPerS ?? 0) + by}
           {...look('speedMmPerS')}
         />
         <TypedField

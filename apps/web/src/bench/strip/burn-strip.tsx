@@ -9,11 +9,12 @@ import { formatLength, isBurnt, orderSteps, type PlanStep, type PreparedLayer, t
 import { RotateCcw } from 'lucide-react';
 import { useMemo } from 'react';
 import { useShallow } from 'zustand/react/shallow';
+import { shownSteps } from '../card/card-steps.ts';
 import { useBench, useBenchActions } from '../context.ts';
 import { jobOf, machineOf, unitOf } from '../store.ts';
 import { useShownRun } from '../use-shown-run.ts';
 import { RunsSwitcher } from './runs-switcher.tsx';
-import { IdleBlock, StepBlock } from './step-block.tsx';
+import { CardBlock, IdleBlock, StepBlock } from './step-block.tsx';
 
 /** What burns, in its order; the run looked at; and the readout. */
 export function BurnStrip() {
@@ -48,6 +49,7 @@ function Steps() {
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates, keyboardCodes: dragKeys }),
   );
   const at = run?.atS ?? previewS;
+  const shown = useMemo(() => steps && shownSteps(steps), [steps]);
   const ids = useMemo(() => steps?.map(({ id }) => id) ?? [], [steps]);
   let start = 0;
   return (
@@ -62,16 +64,15 @@ function Steps() {
     >
       <SortableContext items={ids} strategy={horizontalListSortingStrategy}>
         <ol className="flex min-w-0 flex-1 gap-2.5 overflow-x-auto">
-          {steps?.map((step) => {
+          {shown?.map((one) => {
             const from = start;
+            if (one.kind === 'card') {
+              start += one.timeS;
+              return <CardBlock key={one.steps[0].id} card={one} done={shareDone(at, from, one.timeS)} />;
+            }
+            const { step } = one;
             start += step.timeS;
-            return (
-              <StepBlock
-                key={blockKey(step)}
-                step={step}
-                done={at === null ? null : Math.min(1, Math.max(0, (at - from) / step.timeS))}
-              />
-            );
+            return <StepBlock key={blockKey(step)} step={step} done={shareDone(at, from, step.timeS)} />;
           })}
           {idle.map((layer) => (
             <IdleBlock key={layer.id} prepared={layer} />
@@ -85,6 +86,11 @@ function Steps() {
       </SortableContext>
     </DndContext>
   );
+}
+
+/** How much of a stretch of the plan is done at a time, from 0 to 1. */
+function shareDone(at: number | null, from: number, timeS: number): number | null {
+  return at === null ? null : Math.min(1, Math.max(0, (at - from) / timeS));
 }
 
 /** Whether a layer could burn and does not, in the run looked at. */

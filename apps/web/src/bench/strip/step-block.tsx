@@ -13,8 +13,10 @@ import {
 } from '@lambent/core';
 import { Power, PowerOff } from 'lucide-react';
 import { memo } from 'react';
+import { Link } from 'react-router';
 import { useSpeedUnit } from '../../stores/speed-unit.ts';
 import { operationLook } from '../../ui/operation-look.ts';
+import { cardStepsTitle, type ShownStep } from '../card/card-steps.ts';
 import { useBench, useBenchActions } from '../context.ts';
 import { LayerPopover } from '../layer/layer-popover.tsx';
 import { type BenchState, machineOf } from '../store.ts';
@@ -84,6 +86,46 @@ export const StepBlock = memo(function StepBlock({ step, done }: { step: PlanSte
     </li>
   );
 });
+
+/** The steps of a test card, which burn in its own order, from the mildest cell to the fiercest. */
+export function CardBlock({ card, done }: { card: Extract<ShownStep, { kind: 'card' }>; done: number | null }) {
+  const actions = useBenchActions();
+  const jobId = useBench((state) => state.jobId);
+  const hot = done !== null && done > 0 && done < 1;
+  const { colour } = operationLook[card.steps.at(-1)?.operation ?? 'cut'];
+  const title = cardStepsTitle(card.steps);
+  return (
+    <li
+      className="min-w-[162px]"
+      style={{ flexGrow: Math.max(card.timeS, 1), flexBasis: 0 }}
+      onPointerEnter={() => actions.pointOut(card.steps.flatMap((step) => itemsIn(actions.get(), step)))}
+      onPointerLeave={() => actions.pointOut([])}
+    >
+      <Link
+        to={`/jobs/${jobId}/recipe`}
+        title={`${title}: from the mildest to the fiercest. Its cells are read under Recipe.`}
+        className={`relative flex h-full flex-col overflow-hidden rounded-lg border bg-slate-raised ${hot ? 'border-flame' : 'border-slate-line'}`}
+        data-testid="card-block"
+      >
+        <StepEdge operation={card.steps.at(-1)?.operation ?? 'cut'} />
+        {done !== null && (
+          <div
+            className="pointer-events-none absolute inset-y-0 left-0 opacity-40"
+            style={{ width: `${done * 100}%`, background: colour }}
+            aria-hidden
+          />
+        )}
+        <span className="relative flex flex-1 flex-col justify-between px-3 pb-2 pt-2.5">
+          <span className="flex w-full justify-between gap-2">
+            <span className="line-clamp-2 font-bold leading-[1.2]">{title}</span>
+            <span className="figures font-bold">{formatClock(card.timeS)}</span>
+          </span>
+          <span className="truncate text-[12px] text-[#B9C5C2]">from mild to fierce</span>
+        </span>
+      </Link>
+    </li>
+  );
+}
 
 const preparedFor = ({ prepared }: BenchState, { preparedId }: PlanStep) =>
   prepared.layers.find(({ id }) => id === preparedId);

@@ -1,0 +1,267 @@
+import { gzipSync } from 'node:zlib';
+
+/*
+ * The stuff on the bed of a stand-in, and what the beam does to it. A simple model, stated in docs/stand-in.md: energy
+ * per length against thickness decides what is cut through, energy per area how dark it is.
+ */
+
+/** A piece of stock in the machine's own frame, in mm, as it is told by the word `sheets`. */
+export interface StockSheet {
+  readonly corners: readonly (readonly [number, number])[];
+  /** What kind of stuff it is, such as `Plywood`. */
+  readonly kind: string;
+  readonly thickness: number;
+}
+
+/** What a kind of stuff takes: J/mm to go through 1 mm of it, and the J/mm² that darken it by 63 %. */
+interface Stuff {
+  readonly toughness: number;
+  readonly darkens: number;
+}
+
+const stuffs: Readonly<Record<string, Stuff>> = {
+  plywood: { toughness: 0.47, darkens: 0.25 },
+  'cast acrylic': { toughness: 0.55, darkens: 0.23 },
+  'card and board': { toughness: 0.28, darkens: 0.16 },
+  leather: { toughness: 0.4, darkens: 0.18 },
+  cork: { toughness: 0.25, darkens: 0.13 },
+  'engraving laminate': { toughness: 0.45, darkens: 0.17 },
+  stone: { toughness: Number.POSITIVE_INFINITY, darkens: 0.52 },
+};
+/** What a kind that is not listed takes. */
+const otherStuff: Stuff = { toughness: 0.5, darkens: 0.24 };
+
+/** To go through takes energy by this power of the thickness. */
+const byThickness = 1.1;
+/** What goes through with more than this many times the energy it takes is scorched. */
+const scorchedFrom = 2.5;
+/** A focus so many mm from the floor of the cut has half the effect. */
+const halfEffectMm = 6;
+
+/** How wide the beam is, and each point of the picture, in mm. */
+export const beamMm = 0.2;
+/** Lines on round places do not lie between two points. */
+const offRound = 0.037;
+
+const tileSize = 64;
+
+/** How a point of the picture looks: 0 bare, up to 200 darker and darker, then cut through, and scorched besides. */
+export const Code = { bare: 0, darkest: 200, through: 254, scorched: 255 } as const;
+
+/** A picture of the bed from above. Row by row, from the point (`x`, `y`) in mm in the machine's frame, upwards in both. */
+export interface BedPicture {
+  readonly x: number;
+  readonly y: number;
+  readonly pitch: number;
+  readonly width: number;
+  readonly height: number;
+  /** A byte for each point (see `Code`), gzipped, in base64. */
+  readonly codes: string;
+}
+
+/** Keeps what burnt where: for each point, the energy that took effect for each mm of line, in J/mm. */
+export class Stock {
+  private sheets: readonly StockSheet[] = [];
+  private readonly tiles = new Map<number, Float32Array>();
+  private lastSheet: StockSheet | null = null;
+
+  /** Fresh sheets: what was on the bed is gone. */
+  lay(sheets: readonly StockSheet[]): void {
+    this.sheets = sheets;
+    this.lastSheet = null;
+    this.tiles.clear();
+  }
+
+  /**
+   * Burns along a straight line.
+   * @param perMm the energy of the beam, in J/mm
+   * @param z how far above the stock its focus is, in mm
+   */
+  burn(fromX: number, fromY: number, toX: number, toY: number, perMm: number, z: number): void {
+    if (this.sheets.length === 0 || !(perMm > 0)) return;
+    const [dx, dy] = [toX - fromX, toY - fromY];
+    const level = Math.abs(dx) >= Math.abs(dy);
+    // Along its longer way, each column of points gets the part of the line that lies in it, in one of its points.
+    const [from, to] = level ? [fromX, toX] : [fromY, toY];
+    const [low, high] = [Math.min(from, to), Math.max(from, to)];
+    if (high === low) {
+      this.heat(pointAt(fromX), pointAt(fromY), perMm, z);
+      return;
+    }
+    const slope = level ? dy / dx : dx / dy;
+    const beside = level ? fromY : fromX;
+    for (let i = pointAt(low); i <= pointAt(high); i++) {
+      const start = edgeOf(i);
+      const share = (Math.min(high, start + beamMm) - Math.max(low, start)) / beamMm;
+      if (share <= 0) continue;
+      const j = pointAt(beside + slope * (start + beamMm / 2 - from));
+      if (level) this.heat(i, j, perMm * share, z);
+      else this.heat(j, i, perMm * share, z);
+    }
+  }
+
+  private heat(i: number, j: number, perMm: number, z: number): void {
+    const sheet = this.sheetAt(edgeOf(i) + beamMm / 2, edgeOf(j) + beamMm / 2);
+    if (!sheet) return;
+    const tile = this.tileOf(i, j);
+    const at = indexIn(i, j);
+    tile[at] = heated(sheet, tile[at], perMm, z);
+  }
+
+  private tileOf(i: number, j: number): Float32Array {
+    const key = keyOf(Math.floor(i / tileSize), Math.floor(j / tileSize));
+    let tile = this.tiles.get(key);
+    if (!tile) {
+      tile = new Float32Array(tileSize * tileSize);
+      this.tiles.set(key, tile);
+    }
+    return tile;
+  }
+
+  private sheetAt(x: number, y: number): StockSheet | null {
+    if (this.lastSheet && isInside(this.lastSheet, x, y)) return this.lastSheet;
+    this.lastSheet = this.sheets.findLast((sheet) => isInside(sheet, x, y)) ?? null;
+    return this.lastSheet;
+  }
+
+  /** What is to be seen; null where nothing is burnt. */
+  look(): BedPicture | null {
+    const bounds = this.burntBounds();
+    if (!bounds) return null;
+    const { left, low, width, height } = bounds;
+    const codes = new Uint8Array(width * height);
+    for (const [key, tile] of this.tiles) {
+      const [tileI, tileJ] = placeOf(key);
+      tile.forEach((energy, at) => {
+        if (energy === 0) return;
+        const [i, j] = [tileI * tileSize + (at % tileSize), tileJ * tileSize + Math.floor(at / tileSize)];
+        codes[(j - low) * width + (i - left)] = this.codeAt(i, j, energy);
+      });
+    }
+    return {
+      x: edgeOf(left),
+      y: edgeOf(low),
+      pitch: beamMm,
+      width,
+      height,
+      codes: gzipSync(codes).toString('base64'),
+    };
+  }
+
+  private codeAt(i: number, j: number, energy: number): number {
+    const sheet = this.sheetAt(edgeOf(i) + beamMm / 2, edgeOf(j) + beamMm / 2);
+    return sheet ? codeOf(sheet, energy) : Code.bare;
+  }
+
+  private burntBounds(): { left: number; low: number; width: number; height: number } | null {
+    let [left, low, right, high] = [Infinity, Infinity, -Infinity, -Infinity];
+    for (const [key, tile] of this.tiles) {
+      const [tileI, tileJ] = placeOf(key);
+      tile.forEach((energy, at) => {
+        if (energy === 0) return;
+        const [i, j] = [tileI * tileSize + (at % tileSize), tileJ * tileSize + Math.floor(at / tileSize)];
+        [left, right] = [Math.min(left, i), Math.max(right, i)];
+        [low, high] = [Math.min(low, j), Math.max(high, j)];
+      });
+    }
+    return left > right ? null : { left, low, width: right - left + 1, height: high - low + 1 };
+  }
+}
+
+/** What took effect at a point, in J/mm, after `perMm` more of a beam with its focus at `z`. */
+function heated(sheet: StockSheet, before: number, perMm: number, z: number): number {
+  const { toughness } = stuffOf(sheet);
+  const effect = (energy: number) => {
+    const floor = Math.min(sheet.thickness, (energy / toughness) ** (1 / byThickness));
+    return 1 / (1 + ((z + floor) / halfEffectMm) ** 2);
+  };
+  // The floor goes down as it burns: in small steps, each by its middle.
+  const steps = Math.ceil(Math.min(64, 1 + (32 * perMm) / neededFor(sheet)));
+  let energy = before;
+  for (let i = 0; i < steps; i++) {
+    const half = energy + (effect(energy) * perMm) / steps / 2;
+    energy += (effect(half) * perMm) / steps;
+  }
+  return energy;
+}
+
+/** What has to take effect to go through, in J/mm. */
+function neededFor({ kind, thickness }: StockSheet): number {
+  return stuffOf({ kind }).toughness * thickness ** byThickness;
+}
+
+/** How a point looks where so much took effect for each mm of line. */
+function codeOf(sheet: StockSheet, energy: number): number {
+  const needed = neededFor(sheet);
+  const stuff = stuffOf(sheet);
+  if (energy >= needed) return energy > scorchedFrom * needed ? Code.scorched : Code.through;
+  return Math.max(1, Math.round(Code.darkest * (1 - Math.exp(-energy / beamMm / stuff.darkens))));
+}
+
+function stuffOf({ kind }: Pick<StockSheet, 'kind'>): Stuff {
+  return stuffs[kind.toLowerCase()] ?? otherStuff;
+}
+
+function pointAt(mm: number): number {
+  return Math.floor((mm + offRound) / beamMm);
+}
+
+/** Where a point of the picture begins, in mm. */
+function edgeOf(point: number): number {
+  return point * beamMm - offRound;
+}
+
+const farthestTile = 4096;
+
+function keyOf(tileI: number, tileJ: number): number {
+  return (tileI + farthestTile) * 2 * farthestTile + tileJ + farthestTile;
+}
+
+function placeOf(key: number): [number, number] {
+  return [Math.floor(key / (2 * farthestTile)) - farthestTile, (key % (2 * farthestTile)) - farthestTile];
+}
+
+function indexIn(i: number, j: number): number {
+  const within = (point: number) => point - Math.floor(point / tileSize) * tileSize;
+  return within(j) * tileSize + within(i);
+}
+
+/** Whether a point lies in a sheet, whichever way round its corners go. */
+function isInside({ corners }: StockSheet, x: number, y: number): boolean {
+  let [left, right] = [false, false];
+  corners.forEach(([ax, ay], i) => {
+    const [bx, by] = corners[(i + 1) % corners.length];
+    const side = (bx - ax) * (y - ay) - (by - ay) * (x - ax);
+    if (side > 0) left = true;
+    if (side < 0) right = true;
+  });
+  return !(left && right);
+}
+
+/** Says what in the word `sheets` is none. */
+export class NotSheets extends Error {}
+
+/**
+ * Takes sheets from the JSON of the word `sheets`.
+ * @throws NotSheets
+ */
+export function sheetsFromJson(text: string): StockSheet[] {
+  let list: unknown;
+  try {
+    list = JSON.parse(text);
+  } catch {
+    throw new NotSheets('the sheets are no JSON');
+  }
+  if (!Array.isArray(list)) throw new NotSheets('the sheets are no list');
+  return list.map((entry, i) => {
+    const { corners, kind, thickness } = (entry ?? {}) as Record<string, unknown>;
+    const isPoint = (point: unknown) => Array.isArray(point) && point.length === 2 && point.every(Number.isFinite);
+    if (!Array.isArray(corners) || corners.length !== 4 || !corners.every(isPoint)) {
+      throw new NotSheets(`sheet ${i + 1} has not four corners`);
+    }
+    if (typeof kind !== 'string' || typeof thickness !== 'number' || !(thickness > 0)) {
+      throw new NotSheets(`sheet ${i + 1} has no kind or no thickness`);
+    }
+    return { corners: corners as [number, number][], kind, thickness };
+  });
+}

@@ -1,0 +1,382 @@
+import {
+  beyondMachine,
+  boxHeight,
+  boxWidth,
+  type CardAxis,
+  type CardOperation,
+  type CardSetting,
+  type CardWish,
+  cardKinds,
+  cardOperations,
+  cardSettingNames,
+  cardWish,
+  cellsThatFit,
+  type JobDocument,
+  layCard,
+  type Machine,
+  type Material,
+  operationNames,
+  settingsOf,
+  type TestCard,
+  valuesAlong,
+} from '@lambent/core';
+import { ArrowLeft } from 'lucide-react';
+import { useState } from 'react';
+import { Button } from '../../ui/button.tsx';
+import { Choice } from '../../ui/choice.tsx';
+import { LengthField } from '../../ui/length-field.tsx';
+import { NumberField } from '../../ui/number-field.tsx';
+import { operationLook } from '../../ui/operation-look.ts';
+import { SpeedField } from '../../ui/speed-field.tsx';
+import { useBench, useBenchActions } from '../context.ts';
+import { Drawer, Part } from '../drawers/drawer.tsx';
+import { roomOn } from '../drawers/test-pieces-part.tsx';
+import { type BenchState, jobOf, machineOf, unitOf } from '../store.ts';
+import { freeForCard, putCard } from './lay-card.ts';
+
+/** What a new card begins with: another operation's, or one that looks closer at a cell. */
+export interface CardStart {
+  readonly operation: CardOperation;
+  readonly wish?: CardWish;
+}
+
+/** Asks what a new test card is to try, and lays it on the sheet. */
+export function CardBuilder({ start, leave }: { start: CardStart; leave: () => void }) {
+  const material = useBench((state) => state.prepared.material);
+  const hasSheet = useBench((state) => jobOf(state).sheets.length > 0);
+  return (
+    <Drawer title="New test card" aside={<Back leave={leave} />}>
+      {material?.forbidden ? (
+        <p className="text-stop">
+          {material.name} must never be lasered: {material.forbidden}
+        </p>
+      ) : !material || !hasSheet ? (
+        <p className="text-quiet">Lay a sheet first: a card tries its material on this machine.</p>
+      ) : (
+        <CardForm material={material} start={start} leave={leave} />
+      )}
+    </Drawer>
+  );
+}
+
+function Back({ leave }: { leave: () => void }) {
+  return (
+    <button type="button" onClick={leave} className="flex items-center gap-1 font-semibold text-petrol">
+      <ArrowLeft size={14} aria-hidden />
+      Recipe
+    </button>
+  );
+}
+
+const groundWords = {
+  recipe: 'The ranges lie around the recipe that is in the book.',
+  'worked out': 'The ranges lie around what is worked out from other burns.',
+  nothing: 'Nothing is known of this: the ranges are wide. Burn the card, then one that looks closer.',
+};
+
+function stockOf(job: JobDocument, material: Material) {
+  const thicknessMm = job.sheets.find(({ materialId }) => materialId === material.id)?.thicknessMm;
+  return { material, ...(thicknessMm === undefined ? {} : { thicknessMm }) };
+}
+
+function CardForm({ material, start, leave }: { material: Material; start: CardStart; leave: () => void }) {
+  const actions = useBenchActions();
+  const machine = useBench(machineOf);
+  const unit = useBench(unitOf);
+  const fresh = (operation: CardOperation, kind: string) => {
+    const { shop } = actions.get();
+    return cardWish(shop, stockOf(jobOf(actions.get()), material), machine, operation, kind);
+  };
+  const [kind, setKind] = useState(cardKinds[0].id);
+  const [{ wish, ground }, setDraft] = useState<{ wish: CardWish; ground: keyof typeof groundWords | null }>(() =>
+    start.wish ? { wish: start.wish, ground: null } : fresh(start.operation, kind),
+  );
+  const [busy, setBusy] = useState(false);
+  const change = (part: Partial<CardWish>) => setDraft({ wish: { ...wish, ...part }, ground });
+  const choose = (operation: CardOperation, wanted: string) => {
+    const known = cardKinds.find(({ id, operations }) => id === wanted && operations.includes(operation));
+    setKind((known ?? cardKinds[0]).id);
+    setDraft(fresh(operation, (known ?? cardKinds[0]).id));
+  };
+  const varied = new Set<string>([wish.across.setting, wish.down?.setting ?? '']);
+  const card = layCard(wish);
+  const trouble = troubleOf(card, wish, machine);
+  return (
+    <>
+      <Part title="What it tries">
+        <Choice
+          label="Operation"
+          value={wish.operation}
+          options={cardOperations.map((operation) => ({ value: operation, text: operationNames[operation] }))}
+          choose={(operation) => choose(operation, kind)}
+        />
+        <Choice
+          label="Kind of card"
+          value={kind}
+          options={cardKinds
+            .filter(({ operations }) => operations.includes(wish.operation))
+            .map(({ id, name }) => ({ value: id, text: name }))}
+          choose={(next) => choose(wish.operation, next)}
+        />
+        <p className="text-[12px] text-quiet">
+          {ground ? groundWords[ground] : 'A closer look: from one neighbour of the best cell to the other.'}
+        </p>
+      </Part>
+      <AxisPart title="Across" axis={wish.across} machine={machine} set={(across) => change({ across })} />
+      {wish.down && <AxisPart title="Down" axis={wish.down} machine={machine} set={(down) => change({ down })} />}
+      <Part title="The same in every cell">
+        <div className="grid grid-cols-2 items-start gap-1.5">
+          {(['powerPercent', 'speedMmPerS', 'passes', 'lineSpacingMm', 'focusMm'] as const)
+            .filter((setting) => settingsOf[wish.operation].includes(setting) && !varied.has(setting))
+            .map((setting) => (
+              <CardValue
+                key={setting}
+                label={setting === 'powerPercent' && varied.has('greyPercent') ? 'Power at black' : undefined}
+                setting={setting}
+                value={wish.rest[setting] ?? 0}
+                machine={machine}
+                commit={(value) => change({ rest: { ...wish.rest, [setting]: value } })}
+              />
+            ))}
+          {varied.has('greyPercent') && (
+            <NumberField
+              label="Power at white"
+              layout="stack"
+              unit="% of it"
+              value={(wish.lightest ?? 0) * 100}
+              least={0}
+              most={90}
+              commit={(percent) => change({ lightest: percent / 100 })}
+            />
+          )}
+        </div>
+      </Part>
+      <Part title="Cells and words">
+        <div className="grid grid-cols-2 items-start gap-1.5">
+          <LengthField
+            label="Cell"
+            unit={unit}
+            value={wish.cellMm}
+            commit={(cellMm) => (cellMm >= 3 && cellMm <= 100 ? change({ cellMm }) : 'From 3 to 100 mm.')}
+          />
+          <LengthField
+            label="Between cells"
+            unit={unit}
+            value={wish.gapMm}
+            commit={(gapMm) => (gapMm >= 1 && gapMm <= 50 ? change({ gapMm }) : 'From 1 to 50 mm.')}
+          />
+          <CardValue
+            label="Words: power"
+            setting="powerPercent"
+            value={wish.words.powerPercent}
+            machine={machine}
+            commit={(powerPercent) => change({ words: { ...wish.words, powerPercent } })}
+          />
+          <CardValue
+            label="Words: speed"
+            setting="speedMmPerS"
+            value={wish.words.speedMmPerS}
+            machine={machine}
+            commit={(speedMmPerS) => change({ words: { ...wish.words, speedMmPerS } })}
+          />
+        </div>
+        <p className="text-[12px] text-quiet">The words are scored as mildly as the book knows.</p>
+      </Part>
+      <CardSketch card={card} wish={wish} />
+      <Room card={card} wish={wish} change={change} />
+      {trouble && (
+        <p role="alert" className="text-stop">
+          {trouble}
+        </p>
+      )}
+      <Button
+        look="main"
+        className="shrink-0 self-start"
+        disabled={busy || trouble !== null || !freeForCard(actions, card.width, card.height)}
+        onClick={async () => {
+          setBusy(true);
+          const lies = await putCard(actions, wish, material);
+          setBusy(false);
+          if (lies) leave();
+        }}
+      >
+        Lay {card.cells.length} {card.cells.length === 1 ? 'cell' : 'cells'} on the sheet
+      </Button>
+    </>
+  );
+}
+
+/** What of a card the machine cannot burn, in its own sentence. */
+function troubleOf(card: TestCard, { operation, words }: CardWish, machine: Machine): string | null {
+  for (const { settings } of card.cells) {
+    const [beyond] = beyondMachine(settings, operation, machine);
+    if (beyond) return beyond.sentence;
+  }
+  const [first] = card.cells;
+  const [beyond] = beyondMachine({ ...first.settings, passes: 1, kerfMm: 0, ...words }, 'score', machine);
+  return beyond ? `Words: ${beyond.sentence}` : null;
+}
+
+interface AxisProps {
+  title: string;
+  axis: CardAxis;
+  machine: Machine;
+  set: (axis: CardAxis) => void;
+}
+
+function AxisPart({ title, axis, machine, set }: AxisProps) {
+  const { name } = cardSettingNames[axis.setting];
+  const value = (label: string, end: 'from' | 'to') => (
+    <CardValue
+      label={label}
+      setting={axis.setting}
+      value={axis[end]}
+      machine={machine}
+      commit={(next) => set({ ...axis, [end]: next })}
+    />
+  );
+  return (
+    <Part title={`${title}: ${name.toLowerCase()}`}>
+      <div className="grid grid-cols-3 items-start gap-1.5">
+        {value(`${name} from`, 'from')}
+        {value('to', 'to')}
+        <NumberField
+          label="Steps"
+          layout="stack"
+          value={axis.steps}
+          least={1}
+          most={20}
+          whole
+          commit={(steps) => set({ ...axis, steps })}
+        />
+      </div>
+      <p className="figures text-[12px] text-quiet">{valuesAlong(axis).join(' · ')}</p>
+    </Part>
+  );
+}
+
+const units: Partial<Record<CardSetting, string>> = {
+  powerPercent: '%',
+  greyPercent: '%',
+  focusMm: 'mm',
+  lineSpacingMm: 'mm',
+};
+/** What a value may be before the machine has its say. */
+const limits: Record<Exclude<CardSetting, 'speedMmPerS'>, readonly [number, number]> = {
+  powerPercent: [0.1, 100],
+  passes: [1, 50],
+  focusMm: [-100, 100],
+  lineSpacingMm: [0.01, 5],
+  greyPercent: [0, 100],
+};
+
+interface ValueProps {
+  label?: string;
+  setting: CardSetting;
+  value: number;
+  machine: Machine;
+  commit: (value: number) => void;
+}
+
+function CardValue({ label, setting, value, machine, commit }: ValueProps) {
+  const name = label ?? cardSettingNames[setting].name;
+  if (setting === 'speedMmPerS') {
+    const take = (speed: number) => (speed > 0 ? void commit(speed) : 'More than 0.');
+    return <SpeedField label={name} value={value} topSpeed={machine.topSpeed} commit={take} />;
+  }
+  const [least, most] = limits[setting];
+  return (
+    <NumberField
+      label={name}
+      layout="stack"
+      unit={units[setting]}
+      value={value}
+      least={least}
+      most={most}
+      whole={setting === 'passes'}
+      commit={commit}
+    />
+  );
+}
+
+/** Whether the card has room on the sheet; where it has not, how many cells do. */
+function Room({ card, wish, change }: { card: TestCard; wish: CardWish; change: (part: Partial<CardWish>) => void }) {
+  const actions = useBenchActions();
+  // What lies on the sheet decides where the card can lie.
+  useBench((state: BenchState) => jobOf(state).drawing.items);
+  const sheet = useBench((state) => jobOf(state).sheets[0]);
+  const machine = useBench(machineOf);
+  const size = `${Math.round(card.width)} × ${Math.round(card.height)} mm`;
+  if (freeForCard(actions, card.width, card.height)) return <p className="text-[12px] text-quiet">It takes {size}.</p>;
+  const room = roomOn(sheet, machine);
+  const fits = cellsThatFit(wish, boxWidth(room), boxHeight(room));
+  const [wide, high] = [card.columns.length, Math.max(1, card.rows.length)];
+  const [columns, rows] = [Math.min(fits.columns, wide), Math.min(fits.rows, high)];
+  const tooLarge = columns < wide || rows < high;
+  return (
+    <div role="status" className="flex flex-col items-start gap-1.5 text-warn">
+      <p>
+        It takes {size}
+        {tooLarge
+          ? `; the sheet has room for ${columns} × ${rows} cells of this size, of ${wide} × ${high}.`
+          : ', and what lies on the sheet leaves no such room. Make it smaller, or move things.'}
+      </p>
+      {tooLarge && columns > 0 && rows > 0 && (
+        <Button
+          onClick={() =>
+            change({
+              across: { ...wish.across, steps: columns },
+              down: wish.down && { ...wish.down, steps: rows },
+            })
+          }
+        >
+          Take {columns} × {rows}
+        </Button>
+      )}
+    </div>
+  );
+}
+
+/** The card in small, from its mildest cell to its fiercest. */
+function CardSketch({ card, wish }: { card: TestCard; wish: CardWish }) {
+  const { colour } = operationLook[wish.operation];
+  const fills = wish.operation === 'engrave';
+  return (
+    <svg
+      viewBox={`-1 -1 ${card.width + 2} ${card.height + 2}`}
+      className="max-h-44 w-full shrink-0 rounded-lg border border-line bg-raised p-2"
+      role="img"
+      aria-label={`${card.columns.length} columns, ${Math.max(1, card.rows.length)} rows`}
+    >
+      {card.cells.map(({ key, x, y }, i) => {
+        const share = 0.2 + (0.8 * (i + 1)) / card.cells.length;
+        return (
+          <rect
+            key={key}
+            x={x}
+            y={y}
+            width={wish.cellMm}
+            height={wish.cellMm}
+            fill={fills ? colour : 'none'}
+            fillOpacity={share}
+            stroke={colour}
+            strokeOpacity={fills ? 0 : share}
+            strokeWidth={0.3 + share * 0.7}
+          />
+        );
+      })}
+      {card.labels.map(({ words, x, y, align }) => (
+        <text
+          key={`${words} ${x} ${y}`}
+          x={x}
+          y={y}
+          fontSize={3.3}
+          textAnchor={align === 'right' ? 'end' : 'middle'}
+          className="fill-ink"
+        >
+          {words}
+        </text>
+      ))}
+    </svg>
+  );
+}

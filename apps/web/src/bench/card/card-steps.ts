@@ -1,0 +1,26 @@
+import { cardOfLayer, type PlanStep } from '@lambent/core';
+
+/** A step of the plan, or several of one test card that burn after each other: they are shown as one. */
+export type ShownStep =
+  | { readonly kind: 'step'; readonly step: PlanStep }
+  | { readonly kind: 'card'; readonly cardId: string; readonly steps: readonly PlanStep[]; readonly timeS: number };
+
+export function shownSteps(steps: readonly PlanStep[]): ShownStep[] {
+  const out: ShownStep[] = [];
+  for (const step of steps) {
+    const cardId = cardOfLayer(step.layerId);
+    const last = out.at(-1);
+    if (cardId === null) out.push({ kind: 'step', step });
+    else if (last?.kind === 'card' && last.cardId === cardId) {
+      out[out.length - 1] = { ...last, steps: [...last.steps, step], timeS: last.timeS + step.timeS };
+    } else out.push({ kind: 'card', cardId, steps: [step], timeS: step.timeS });
+  }
+  return out;
+}
+
+/** What steps of a card are called together. */
+export function cardStepsTitle(steps: readonly PlanStep[]): string {
+  const cells = steps.filter(({ layerId }) => !layerId.endsWith(' words')).length;
+  const words = cells < steps.length ? 'words' : null;
+  return `Test card · ${[words, cells > 0 ? `${cells} ${cells === 1 ? 'cell' : 'cells'}` : null].filter(Boolean).join(', ')}`;
+}

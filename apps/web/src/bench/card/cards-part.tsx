@@ -1,0 +1,85 @@
+import {
+  burntOperations,
+  type CardOperation,
+  cardOperations,
+  itemsOfCard,
+  type LaidCard,
+  layCard,
+  operationNames,
+  removeCard,
+} from '@lambent/core';
+import { Button } from '../../ui/button.tsx';
+import { OperationMark } from '../../ui/operation-mark.tsx';
+import { useBench, useBenchActions } from '../context.ts';
+import { Part } from '../drawers/drawer.tsx';
+import { jobOf } from '../store.ts';
+import { MarkSign } from './marks.tsx';
+import { useBurns } from './reading.ts';
+
+/** The test cards of the job, and the way to a new one. */
+export function CardsPart({ build }: { build: (operation: CardOperation) => void }) {
+  const cards = useBench((state) => jobOf(state).cards);
+  const used = useBench((state) => firstUsed(state.prepared.layers.map(({ layer }) => layer.operation)));
+  return (
+    <Part title="Test cards">
+      {cards.length > 0 && (
+        <ul className="flex flex-col gap-2">
+          {cards.map((card) => (
+            <CardRow key={card.id} laid={card} />
+          ))}
+        </ul>
+      )}
+      <Button className="self-start" onClick={() => build(used)}>
+        New test card
+      </Button>
+    </Part>
+  );
+}
+
+function firstUsed(operations: readonly string[]): CardOperation {
+  return (
+    burntOperations
+      .flatMap((known) => cardOperations.find((one) => one === known) ?? [])
+      .find((one) => operations.includes(one)) ?? 'cut'
+  );
+}
+
+function CardRow({ laid }: { laid: LaidCard }) {
+  const actions = useBenchActions();
+  const burns = useBurns();
+  const drawing = useBench((state) => jobOf(state).drawing);
+  const { wish, marks, best } = laid;
+  const card = layCard(wish);
+  const items = itemsOfCard({ drawing }, laid.id);
+  const marked = Object.keys(marks).length;
+  const state =
+    items.length === 0
+      ? 'not in the drawing any more'
+      : marked > 0
+        ? `${marked} of ${card.cells.length} marked`
+        : burns.length > 0
+          ? 'burnt, not read yet'
+          : 'not burnt yet';
+  return (
+    <li
+      className="rounded-[10px] border border-line bg-raised p-2.5"
+      onPointerEnter={() => actions.pointOut(items.map(({ id }) => id))}
+      onPointerLeave={() => actions.pointOut([])}
+    >
+      <p className="flex items-center gap-2 font-bold">
+        <OperationMark operation={wish.operation} />
+        {operationNames[wish.operation]}, {card.cells.length} cells
+        {best !== null && <MarkSign mark="best" size={10} />}
+      </p>
+      <p className="mt-0.5 text-[12px] text-quiet">{state}</p>
+      <div className="mt-1.5 flex gap-1.5">
+        <Button disabled={items.length === 0} onClick={() => actions.set({ reading: laid.id, readRun: null })}>
+          Read it
+        </Button>
+        <Button look="quiet" onClick={() => actions.edit('take the test card off', (job) => removeCard(job, laid.id))}>
+          Take it off
+        </Button>
+      </div>
+    </li>
+  );
+}

@@ -1,0 +1,110 @@
+import { type CardCell, type CardMark, cardSettingNames, cellName, markNames } from '@lambent/core';
+import { CustomChart, ScatterChart } from 'echarts/charts';
+import { GridComponent, LegendComponent, TooltipComponent } from 'echarts/components';
+import { init, use } from 'echarts/core';
+import { CanvasRenderer } from 'echarts/renderers';
+import { useEffect, useRef } from 'react';
+import { markLook } from './marks.tsx';
+import type { ReadCard } from './reading.ts';
+
+use([CustomChart, ScatterChart, GridComponent, LegendComponent, TooltipComponent, CanvasRenderer]);
+
+const symbols = { under: 'rect', good: 'circle', over: 'triangle', best: 'diamond' } as const;
+
+/** The marks of a card where its settings lie, with the region that does, and the best cell in it. */
+export default function MarksChart({ read }: { read: ReadCard }) {
+  const place = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    if (!place.current) return;
+    const chart = init(place.current);
+    chart.setOption(optionFor(read));
+    const follow = new ResizeObserver(() => chart.resize());
+    follow.observe(place.current);
+    return () => {
+      follow.disconnect();
+      chart.dispose();
+    };
+  }, [read]);
+  const good = Object.values(read.laid.marks).filter((mark) => mark === 'good').length;
+  return (
+    <div
+      ref={place}
+      role="img"
+      aria-label={`The card’s marks where their settings lie; ${good} cells are good`}
+      className="h-[240px] w-full"
+    />
+  );
+}
+
+/** From where to where a value stands for a region: halfway to its neighbours. */
+function reachOf(values: readonly number[], i: number): [number, number] {
+  const gap = values.length > 1 ? Math.abs(values[1] - values[0]) : Math.abs(values[0]) || 1;
+  const [before, after] = [values[i - 1] ?? values[i] - gap, values[i + 1] ?? values[i] + gap];
+  return [(values[i] + before) / 2, (values[i] + after) / 2];
+}
+
+function optionFor({ laid, card }: ReadCard) {
+  const { wish, marks, best } = laid;
+  const rows = wish.down ? card.rows : [0];
+  const { operation } = wish;
+  const names = markNames[operation];
+  const place = ({ column, row }: CardCell) => [card.columns[column], rows[row]];
+  const of = (mark: CardMark | 'best') =>
+    card.cells.filter(({ key }) => (key === best ? mark === 'best' : marks[key] === mark));
+  const scatter = (mark: CardMark | 'best') => ({
+    type: 'scatter',
+    name: mark === 'best' ? 'the best' : names[mark],
+    symbol: symbols[mark],
+    symbolSize: mark === 'best' ? 18 : 11,
+    itemStyle: { color: markLook[mark].colour },
+    data: of(mark).map((cell) => ({ value: place(cell), name: cellName(wish, card, cell) })),
+    z: 3,
+  });
+  const region = {
+    type: 'custom',
+    name: 'region that does',
+    silent: true,
+    data: [...of('good'), ...of('best')].map((cell) => [
+      ...reachOf(card.columns, cell.column),
+      ...reachOf(rows, cell.row),
+    ]),
+    renderItem: (_: unknown, point: { value: (i: number) => number; coord: (at: number[]) => number[] }) => {
+      const [x0, y0] = point.coord([point.value(0), point.value(2)]);
+      const [x1, y1] = point.coord([point.value(1), point.value(3)]);
+      const [x, y] = [Math.min(x0, x1), Math.min(y0, y1)];
+      return {
+        type: 'rect',
+        shape: { x, y, width: Math.abs(x1 - x0) + 0.5, height: Math.abs(y1 - y0) + 0.5 },
+        style: { fill: markLook.good.colour, opacity: 0.14 },
+      };
+    },
+    z: 1,
+  };
+  const axis = (setting: keyof typeof cardSettingNames, values: readonly number[], gap: number) => {
+    const { name, unit } = cardSettingNames[setting];
+    const [low] = reachOf(values, values[0] <= (values.at(-1) ?? 0) ? 0 : values.length - 1).toSorted((a, b) => a - b);
+    const [, high] = reachOf(values, values[0] <= (values.at(-1) ?? 0) ? values.length - 1 : 0).toSorted(
+      (a, b) => a - b,
+    );
+    return {
+      type: 'value',
+      min: Number(low.toPrecision(3)),
+      max: Number(high.toPrecision(3)),
+      name: `${name}, ${unit}`,
+      nameLocation: 'middle',
+      nameGap: gap,
+      axisLabel: { showMinLabel: false, showMaxLabel: false },
+    };
+  };
+  const series = (['under', 'good', 'over', 'best'] as const).map(scatter);
+  return {
+    animation: false,
+    textStyle: { fontFamily: getComputedStyle(document.body).fontFamily },
+    grid: { left: 60, right: 24, top: 34, bottom: 42 },
+    legend: { top: 0, data: series.map(({ name }) => name) },
+    tooltip: { trigger: 'item', formatter: ({ name }: { name: string }) => name },
+    xAxis: axis(wish.across.setting, card.columns, 26),
+    yAxis: wish.down ? axis(wish.down.setting, rows, 42) : { type: 'value', min: -1, max: 1, show: false },
+    series: [region, ...series],
+  };
+}

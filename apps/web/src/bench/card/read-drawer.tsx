@@ -1,0 +1,244 @@
+import {
+  type CardCell,
+  type CardMargin,
+  type CardMark,
+  cardMarks,
+  cardSettingNames,
+  cellName,
+  chooseBestCell,
+  closerCard,
+  energyPerMm,
+  lookOf,
+  type Material,
+  marginsAround,
+  markBy,
+  markCells,
+  markNames,
+  wattsOf,
+} from '@lambent/core';
+import { format } from 'date-fns';
+import { ArrowLeft } from 'lucide-react';
+import { useState } from 'react';
+import { Button } from '../../ui/button.tsx';
+import { Choice } from '../../ui/choice.tsx';
+import { useBurntPicture } from '../burnt/burnt-picture.ts';
+import { useBench, useBenchActions } from '../context.ts';
+import { Drawer, Part } from '../drawers/drawer.tsx';
+import { RecipeForm } from '../drawers/recipe-form.tsx';
+import { machineOf } from '../store.ts';
+import type { CardStart } from './card-builder.tsx';
+import { MarkSign } from './marks.tsx';
+import { type ReadCard, useBurns, useReadCard } from './reading.ts';
+
+/** Reading a burnt card: marks for its cells, the best of them, and the recipe that comes of it. */
+export function ReadDrawer({ build }: { build: (start: CardStart) => void }) {
+  const actions = useBenchActions();
+  const read = useReadCard();
+  const leave = () => actions.set({ reading: null });
+  return (
+    <Drawer
+      title="Read the card"
+      aside={
+        <button type="button" onClick={leave} className="flex items-center gap-1 font-semibold text-petrol">
+          <ArrowLeft size={14} aria-hidden />
+          Recipe
+        </button>
+      }
+    >
+      {read ? <Reading read={read} build={build} /> : <p className="text-quiet">The card is gone.</p>}
+    </Drawer>
+  );
+}
+
+function Reading({ read, build }: { read: ReadCard; build: (start: CardStart) => void }) {
+  const { laid, card } = read;
+  const actions = useBenchActions();
+  const brush = useBench((state) => state.cardBrush);
+  const materials = useBench((state) => state.shop.materials);
+  const names = markNames[laid.wish.operation];
+  const best = card.cells.find(({ key }) => key === laid.best);
+  const material = materials.find(({ id }) => id === laid.materialId);
+  const counted = (mark: CardMark) => Object.values(laid.marks).filter((one) => one === mark).length;
+  return (
+    <>
+      <p className="text-quiet">
+        {material?.name ?? 'A material that is gone'}, {laid.thicknessMm} mm. {Object.keys(laid.marks).length} of{' '}
+        {card.cells.length} cells are marked.
+      </p>
+      <BurnPart read={read} />
+      <Part title="Click cells, or draw over them, to mark them as">
+        <fieldset className="flex flex-col gap-1" aria-label="Mark as">
+          {([...cardMarks, 'best'] as const).map((mark) => (
+            <button
+              key={mark}
+              type="button"
+              aria-pressed={brush === mark}
+              onClick={() => actions.set({ cardBrush: mark })}
+              className="flex h-9 items-center gap-2 rounded-lg border border-line bg-raised px-2.5 text-left aria-pressed:border-petrol aria-pressed:bg-petrol-soft aria-pressed:font-semibold"
+            >
+              <MarkSign mark={mark} />
+              {mark === 'best' ? 'the best of them' : names[mark]}
+              {mark !== 'best' && <span className="figures ml-auto text-[12px] text-quiet">{counted(mark)}</span>}
+            </button>
+          ))}
+        </fieldset>
+      </Part>
+      {best ? (
+        <BestPart key={best.key} read={read} best={best} material={material ?? null} build={build} />
+      ) : (
+        <p className="text-quiet">Mark the best cell: it becomes the recipe.</p>
+      )}
+    </>
+  );
+}
+
+/** Which burn is looked at, and what it shows. */
+function BurnPart({ read }: { read: ReadCard }) {
+  const { laid, card, itemOf } = read;
+  const actions = useBenchActions();
+  const burns = useBurns();
+  const chosen = useBench((state) => state.readRun);
+  const run = burns.find(({ id }) => id === chosen) ?? burns[0];
+  const shown = useBurntPicture(run?.hasPicture ? run.id : null);
+  if (!run) {
+    return (
+      <p className="text-warn" role="status">
+        It has not been burnt yet: send it under <em>Burn</em>, then mark how its cells came out.
+      </p>
+    );
+  }
+  const markAll = () => {
+    if (!shown) return;
+    const { operation } = laid.wish;
+    const marks = new Map<string, CardMark>();
+    for (const cell of card.cells) {
+      const item = itemOf(cell);
+      if (item) marks.set(cell.key, markBy(lookOf(shown.picture, item, operation), operation));
+    }
+    actions.edit('mark the card as its picture shows', (job) => markCells(job, laid.id, marks));
+  };
+  return (
+    <Part title="As it was burnt">
+      <Choice
+        label="The burn"
+        value={run.id}
+        options={burns.map(({ id, startedAt, hasPicture }) => ({
+          value: id,
+          text: format(new Date(startedAt), 'd MMM HH:mm'),
+          aside: hasPicture ? 'with a picture' : 'no picture',
+        }))}
+        choose={(readRun) => actions.set({ readRun })}
+      />
+      {shown?.simulated && (
+        <p className="text-[12px] text-quiet">
+          The picture is simulated: a stand-in works it out from a simple model of the stuff.
+        </p>
+      )}
+      {shown ? (
+        <Button className="self-start" onClick={markAll}>
+          Mark all as the picture shows
+        </Button>
+      ) : (
+        <p className="text-[12px] text-quiet">There is no picture of it: mark the cells by the card in your hand.</p>
+      )}
+    </Part>
+  );
+}
+
+interface BestProps {
+  read: ReadCard;
+  best: CardCell;
+  material: Material | null;
+  build: (start: CardStart) => void;
+}
+
+function BestPart({ read: { laid, card }, best, material, build }: BestProps) {
+  const actions = useBenchActions();
+  const machine = useBench(machineOf);
+  const title = useBench((state) => state.title);
+  const jobId = useBench((state) => state.jobId);
+  const [keeping, setKeeping] = useState(false);
+  const { operation } = laid.wish;
+  const energy = energyPerMm(
+    { ...best.settings, machineId: machine.id, operation, evidence: 'proven', note: '' },
+    wattsOf(machine),
+  );
+  const name = cellName(laid.wish, card, best);
+  return (
+    <Part title="The best cell">
+      <div className="rounded-[10px] border border-line bg-raised p-3">
+        <p className="figures font-bold">{name}</p>
+        {energy !== null && (
+          <p className="figures text-[12px] text-quiet">
+            {Number(energy.toPrecision(3))} {operation === 'engrave' ? 'J/mm²' : 'J/mm'}
+          </p>
+        )}
+        <ul className="mt-1.5 flex flex-col gap-1">
+          {marginsAround(laid, card, best).map((margin) => (
+            <li key={margin.setting}>
+              <MarginLine margin={margin} names={markNames[operation]} />
+            </li>
+          ))}
+        </ul>
+      </div>
+      {keeping && material ? (
+        <RecipeForm
+          material={material}
+          operation={operation}
+          settings={best.settings}
+          what={{ what: `test card, ${title}`, jobId }}
+          words={`${material.name}: the best cell of the card is kept in the recipe book.`}
+          kept={() => setKeeping(false)}
+          leave={() => setKeeping(false)}
+        />
+      ) : (
+        <Button look="main" className="self-start" disabled={!material} onClick={() => setKeeping(true)}>
+          Keep it as a recipe
+        </Button>
+      )}
+      <Button
+        className="self-start"
+        onClick={() => {
+          actions.set({ reading: null });
+          build({ operation, wish: closerCard(laid.wish, card, best) });
+        }}
+      >
+        A card that looks closer
+      </Button>
+    </Part>
+  );
+}
+
+/** How far a setting can go from the best cell before it does not do. */
+function MarginLine({ margin, names }: { margin: CardMargin; names: Readonly<Record<CardMark, string>> }) {
+  const { setting, from, to, below, above } = margin;
+  const { name, unit } = cardSettingNames[setting];
+  const met = [below, above].flatMap((one) => (one ? [`${names[one.mark]} at ${one.value}`] : []));
+  return (
+    <>
+      {name}: good{' '}
+      <span className="figures">
+        {from === to ? `at ${from}` : `from ${from} to ${to}`} {unit}
+      </span>
+      {met.length > 0 ? `; ${met.join(', ')}` : ', as far as the card goes'}
+    </>
+  );
+}
+
+/** Puts marks on cells in one edit. */
+export function useMarking(read: ReadCard) {
+  const actions = useBenchActions();
+  return (keys: readonly string[]) => {
+    const { cardBrush } = actions.get();
+    const { id, marks } = read.laid;
+    if (cardBrush === 'best') {
+      const key = keys.at(-1) ?? null;
+      actions.edit('choose the best cell', (job) => chooseBestCell(job, id, key === read.laid.best ? null : key));
+      return;
+    }
+    // One cell that has the mark already loses it.
+    const next = keys.length === 1 && marks[keys[0]] === cardBrush ? null : cardBrush;
+    const words = keys.length === 1 ? 'mark a cell' : `mark ${keys.length} cells`;
+    actions.edit(words, (job) => markCells(job, id, new Map(keys.map((key) => [key, next]))));
+  };
+}

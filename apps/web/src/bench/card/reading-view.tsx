@@ -1,0 +1,194 @@
+import {
+  type Box,
+  boundsOf,
+  boundsOfAll,
+  boxHeight,
+  boxWidth,
+  type CardCell,
+  cellName,
+  markNames,
+} from '@lambent/core';
+import { lazy, Suspense, useEffect, useRef, useState } from 'react';
+import { drawBurnt, type ShownPicture, useBurntPicture } from '../burnt/burnt-picture.ts';
+import { useBench } from '../context.ts';
+import { MarkSign, markLook } from './marks.tsx';
+import { useMarking } from './read-drawer.tsx';
+import { type ReadCard, useBurns, useReadCard } from './reading.ts';
+
+const MarksChart = lazy(() => import('./marks-chart.tsx'));
+
+/** The card as it was burnt, with its cells to be marked, and a chart of the marks. */
+export function ReadingView() {
+  const read = useReadCard();
+  const chosen = useBench((state) => state.readRun);
+  const burns = useBurns();
+  const run = burns.find(({ id }) => id === chosen) ?? burns[0];
+  const shown = useBurntPicture(run?.hasPicture ? run.id : null);
+  if (!read) return null;
+  return (
+    <div className="flex h-full flex-col gap-4 overflow-y-auto bg-table p-5" data-testid="reading">
+      <CardPicture read={read} shown={shown} />
+      <section aria-label="Marks" className="rounded-[10px] border border-line bg-paper p-3">
+        <Suspense fallback={<p className="text-quiet">One moment…</p>}>
+          <MarksChart read={read} />
+        </Suspense>
+      </section>
+    </div>
+  );
+}
+
+/** What is seen around the card, in mm, and the most pixels for each mm. */
+const around = 3;
+const largest = 9;
+const tallest = 400;
+
+function CardPicture({ read, shown }: { read: ReadCard; shown: ShownPicture | undefined }) {
+  const holder = useRef<HTMLDivElement>(null);
+  const [width, setWidth] = useState(0);
+  useEffect(() => {
+    const element = holder.current;
+    if (!element) return;
+    const observer = new ResizeObserver(([entry]) => setWidth(entry.contentRect.width));
+    observer.observe(element);
+    return () => observer.disconnect();
+  }, []);
+  const bounds = boundsOfAll(read.items);
+  const scale = Math.max(
+    1.5,
+    Math.min(largest, width / (boxWidth(bounds) + 2 * around), tallest / (boxHeight(bounds) + 2 * around)),
+  );
+  return (
+    <div ref={holder} className="flex shrink-0 justify-center">
+      {width > 0 && read.items.length > 0 && <CellGrid read={read} shown={shown} bounds={bounds} scale={scale} />}
+      {read.items.length === 0 && (
+        <p className="text-quiet">The card’s cells were taken away. Undo, or lay another card.</p>
+      )}
+    </div>
+  );
+}
+
+interface GridProps {
+  read: ReadCard;
+  shown: ShownPicture | undefined;
+  bounds: Box;
+  scale: number;
+}
+
+function CellGrid({ read, shown, bounds, scale }: GridProps) {
+  const mark = useMarking(read);
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const tone = useBench((state) => state.shop.materials.find(({ id }) => id === read.laid.materialId)?.tone);
+  const [drawn, setDrawn] = useState<readonly string[]>([]);
+  const [left, top] = [bounds.minX - around, bounds.minY - around];
+  const size = {
+    width: (boxWidth(bounds) + 2 * around) * scale,
+    height: (boxHeight(bounds) + 2 * around) * scale,
+  };
+  useEffect(() => {
+    const context = canvas.current?.getContext('2d');
+    if (!canvas.current || !context) return;
+    const ratio = window.devicePixelRatio || 1;
+    canvas.current.width = Math.round(size.width * ratio);
+    canvas.current.height = Math.round(size.height * ratio);
+    context.setTransform(ratio, 0, 0, ratio, -left * scale * ratio, -top * scale * ratio);
+    if (shown) drawBurnt(context, shown, scale);
+  }, [shown, scale, left, top, size.width, size.height]);
+  // Cells that the pointer went over while it was down are marked together when it is let go.
+  const settle = () => {
+    if (drawn.length > 0) mark(drawn);
+    setDrawn([]);
+  };
+  const first = read.card.cells.find((cell) => read.itemOf(cell));
+  const origin = first && read.itemOf(first);
+  const zero = origin && first ? { x: boundsOf(origin).minX - first.x, y: boundsOf(origin).minY - first.y } : null;
+  return (
+    <div
+      className="relative shrink-0 select-none rounded-md shadow-float"
+      style={{ ...size, background: tone ?? '#E7E2D6' }}
+      onPointerUp={settle}
+      onPointerLeave={settle}
+    >
+      <canvas ref={canvas} className="absolute inset-0 size-full" />
+      {!shown &&
+        zero &&
+        read.card.labels.map(({ words, x, y, align }) => (
+          <span
+            key={`${words} ${x} ${y}`}
+            className="figures absolute text-[12px] text-[#3A2A18]"
+            style={{
+              left: (zero.x + x - left) * scale,
+              top: (zero.y + y - top) * scale,
+              transform: `translate(${align === 'right' ? '-100%' : '-50%'}, -85%)`,
+            }}
+          >
+            {words}
+          </span>
+        ))}
+      {read.card.cells.map((cell) => (
+        <CellButton
+          key={cell.key}
+          read={read}
+          cell={cell}
+          place={{ left, top, scale }}
+          drawn={drawn.includes(cell.key)}
+          begin={() => setDrawn([cell.key])}
+          add={() => setDrawn((before) => (before.includes(cell.key) ? before : [...before, cell.key]))}
+          press={() => mark([cell.key])}
+          bare={!shown}
+        />
+      ))}
+    </div>
+  );
+}
+
+interface CellProps {
+  read: ReadCard;
+  cell: CardCell;
+  place: { left: number; top: number; scale: number };
+  drawn: boolean;
+  bare: boolean;
+  begin: () => void;
+  add: () => void;
+  press: () => void;
+}
+
+function CellButton({ read, cell, place, drawn, bare, begin, add, press }: CellProps) {
+  const item = read.itemOf(cell);
+  if (!item) return null;
+  const { laid, card } = read;
+  const box = boundsOf(item);
+  const isBest = laid.best === cell.key;
+  const mark = isBest ? 'best' : laid.marks[cell.key];
+  const name = cellName(laid.wish, card, cell);
+  const said = mark === 'best' ? 'the best' : mark ? markNames[laid.wish.operation][mark] : 'not marked';
+  return (
+    <button
+      type="button"
+      aria-label={`${name}: ${said}`}
+      title={`${name}: ${said}`}
+      data-mark={mark ?? 'none'}
+      onPointerDown={(event) => {
+        // The pointer goes on to other cells.
+        (event.target as Element).releasePointerCapture?.(event.pointerId);
+        if (event.button === 0) begin();
+      }}
+      onPointerEnter={(event) => {
+        if (event.buttons === 1) add();
+      }}
+      onClick={(event) => {
+        // With the keyboard; the pointer marks when it is let go.
+        if (event.detail === 0) press();
+      }}
+      className={`absolute flex items-end justify-end rounded-[3px] p-0.5 outline-offset-1 hover:outline-2 hover:outline-petrol focus-visible:outline-2 focus-visible:outline-petrol ${bare ? 'border border-[#3A2A18]/50' : ''} ${drawn ? 'bg-petrol/25' : ''}`}
+      style={{
+        left: (box.minX - place.left) * place.scale,
+        top: (box.minY - place.top) * place.scale,
+        width: boxWidth(box) * place.scale,
+        height: boxHeight(box) * place.scale,
+        ...(isBest ? { boxShadow: `0 0 0 3px ${markLook.best.colour}` } : {}),
+      }}
+    >
+      {mark && <MarkSign mark={mark} size={Math.max(9, Math.min(14, boxWidth(box) * place.scale * 0.3))} />}
+    </button>
+  );
+}

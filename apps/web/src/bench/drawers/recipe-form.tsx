@@ -1,0 +1,116 @@
+import {
+  type Evidence,
+  type LayerSettings,
+  type Material,
+  type Operation,
+  type Proof,
+  type Recipe,
+  settingsOf,
+} from '@lambent/core';
+import { useState } from 'react';
+import { api } from '../../api.ts';
+import { Button } from '../../ui/button.tsx';
+import { Choice } from '../../ui/choice.tsx';
+import { useBench } from '../context.ts';
+import { jobOf, machineOf } from '../store.ts';
+import { ByField, useKeeping, useWitness } from './keep-figure.tsx';
+
+interface Props {
+  material: Material;
+  operation: Operation;
+  settings: LayerSettings;
+  /** What it goes by; who and when is put to it. */
+  what: Pick<Proof, 'what' | 'jobId'>;
+  /** How well it may be said to be known; proven, where there is nothing to choose. */
+  kinds?: readonly { value: Evidence; text: string }[];
+  /** What is said of it, once it is kept. */
+  words: string;
+  kept: (variant: string) => void;
+  leave: () => void;
+}
+
+/** Keeps settings as a recipe of a material on the machine: under a name, or in place of the one that has it. */
+export function RecipeForm({ material, operation, settings, what, kinds, words, kept, leave }: Props) {
+  const keep = useKeeping();
+  const machine = useBench(machineOf);
+  const lensId = useBench((state) => jobOf(state).lensId);
+  const [variant, setVariant] = useState('');
+  const [evidence, setEvidence] = useState<Evidence>('proven');
+  const [{ by }, setWitness] = useWitness('measured');
+  const name = variant.trim();
+  const taken = material.recipes.find(
+    (recipe) =>
+      !recipe.archived &&
+      recipe.machineId === machine.id &&
+      recipe.operation === operation &&
+      (recipe.variant ?? '') === name &&
+      ((recipe.lensId ?? null) === null || recipe.lensId === lensId),
+  );
+  const recipe = (): Recipe => {
+    const used = new Set<string>(settingsOf[operation]);
+    const own = Object.fromEntries(Object.entries(settings).filter(([setting]) => used.has(setting)));
+    const { powerPercent, speedMmPerS, passes, lineSpacingMm } = settings;
+    return {
+      ...own,
+      powerPercent,
+      speedMmPerS,
+      passes,
+      lineSpacingMm,
+      machineId: machine.id,
+      ...(lensId ? { lensId } : {}),
+      operation,
+      variant: name,
+      evidence,
+      proof: { by: by.trim(), on: new Date().toISOString().slice(0, 10), ...what },
+      note: '',
+    };
+  };
+  const save = async (ask: () => Promise<Material>) => {
+    if (await keep(ask, words)) kept(name);
+  };
+  // In place of another, its kerf, its note and its picture stay.
+  const replace = ({ id, version, kerfMm, kerfFrom, note, lensId: of }: Recipe) =>
+    api.changeRecipe(by.trim(), {
+      ...recipe(),
+      id,
+      version,
+      ...(of ? { lensId: of } : {}),
+      ...(operation === 'cut' && settings.kerfMm === 0 ? { kerfMm, kerfFrom } : {}),
+      note,
+    });
+  return (
+    <section aria-label="Keep as a recipe" className="mt-2 flex flex-col gap-1.5 border-t border-line pt-2">
+      <label className="flex flex-col gap-1">
+        <span className="text-quiet">Called</span>
+        <input
+          value={variant}
+          maxLength={40}
+          placeholder={taken ? 'masked, deep, back…' : 'the usual recipe'}
+          onChange={(event) => setVariant(event.target.value)}
+          className="h-9 rounded-lg border border-line bg-raised px-3"
+        />
+      </label>
+      {taken && (
+        <p className="text-[12px] text-quiet">
+          {name === ''
+            ? `There is a usual recipe (${taken.powerPercent} %, ${taken.speedMmPerS} mm/s): put this in its place, or give it a name of its own.`
+            : `There is one of that name (${taken.powerPercent} %, ${taken.speedMmPerS} mm/s): put this in its place, or give it another.`}
+        </p>
+      )}
+      {kinds && <Choice label="It is" value={evidence} options={kinds} choose={setEvidence} />}
+      <ByField by={by} set={(value) => setWitness({ by: value })} />
+      <div className="flex flex-wrap gap-1.5">
+        <Button
+          look="main"
+          disabled={by.trim() === ''}
+          onClick={() => void save(() => (taken ? replace(taken) : api.addRecipe(by.trim(), material.id, recipe())))}
+        >
+          {taken ? 'Put it in its place' : 'Keep it'}
+        </Button>
+        <Button look="quiet" onClick={leave}>
+          Never mind
+        </Button>
+      </div>
+    </section>
+  );
+}

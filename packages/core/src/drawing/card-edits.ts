@@ -1,0 +1,61 @@
+import { type CardMark, cardOfLayer, type LaidCard } from './card.ts';
+import { addItems, removeItems } from './edits.ts';
+import type { Group, Item } from './item.ts';
+import type { JobDocument } from './job.ts';
+import type { Layer } from './layer.ts';
+
+/** Lays a card in a job: its items, on layers of its own. */
+export function addCard(
+  job: JobDocument,
+  card: LaidCard,
+  layers: readonly Layer[],
+  items: readonly Item[],
+  group: Group,
+): JobDocument {
+  return addItems({ ...job, layers: [...job.layers, ...layers], cards: [...job.cards, card] }, items, [group]);
+}
+
+/** Takes a card off again, with its items, its layers and what was read off it. */
+export function removeCard(job: JobDocument, cardId: string): JobDocument {
+  const ids = new Set(itemsOfCard(job, cardId).map(({ id }) => id));
+  return removeItems(
+    {
+      ...job,
+      layers: job.layers.filter(({ id }) => cardOfLayer(id) !== cardId),
+      cards: job.cards.filter(({ id }) => id !== cardId),
+    },
+    ids,
+  );
+}
+
+/** What lies on the layers of a card. */
+export function itemsOfCard({ drawing }: Pick<JobDocument, 'drawing'>, cardId: string): Item[] {
+  return drawing.items.filter(({ pinned }) => pinned !== null && cardOfLayer(pinned) === cardId);
+}
+
+/** Says how cells came out; null for those of which nothing is said any more. */
+export function markCells(job: JobDocument, cardId: string, marks: ReadonlyMap<string, CardMark | null>): JobDocument {
+  return changeCard(job, cardId, (card) => {
+    const next = new Map(Object.entries(card.marks));
+    for (const [key, mark] of marks) {
+      if (mark) next.set(key, mark);
+      else next.delete(key);
+    }
+    // The best one is a good one.
+    const best = card.best !== null && next.get(card.best) === 'good' ? card.best : null;
+    return { ...card, marks: Object.fromEntries(next), best };
+  });
+}
+
+/** Chooses the cell to be kept as the recipe: a good one, whatever was said of it. */
+export function chooseBestCell(job: JobDocument, cardId: string, key: string | null): JobDocument {
+  return changeCard(job, cardId, (card) => ({
+    ...card,
+    best: key,
+    marks: key === null ? card.marks : { ...card.marks, [key]: 'good' },
+  }));
+}
+
+function changeCard(job: JobDocument, cardId: string, change: (card: LaidCard) => LaidCard): JobDocument {
+  return { ...job, cards: job.cards.map((card) => (card.id === cardId ? change(card) : card)) };
+}

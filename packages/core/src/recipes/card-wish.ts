@@ -1,0 +1,141 @@
+import type { CardAxis, CardOperation, CardSetting, CardWish } from '../drawing/card.ts';
+import { type LayerSettings, settingsOf, usualSettings } from '../drawing/layer.ts';
+import { basisFor, type Stock } from './apply.ts';
+import { type Machine, type Shop, thicknessOf } from './shop.ts';
+import { energyPerMm, wattsOf } from './watts.ts';
+
+/*
+ * Which test card to begin with: ranges around what the book knows, or wide ones where it knows nothing.
+ */
+
+/** The kinds of card that an operation has: what differs across, and what down. */
+export const cardKinds: readonly {
+  readonly id: string;
+  readonly name: string;
+  readonly across: CardSetting;
+  readonly down: CardSetting | null;
+  readonly operations: readonly CardOperation[];
+}[] = [
+  {
+    id: 'power-speed',
+    name: 'Power and speed',
+    across: 'speedMmPerS',
+    down: 'powerPercent',
+    operations: ['cut', 'score', 'engrave'],
+  },
+  { id: 'lines', name: 'Line spacing', across: 'lineSpacingMm', down: 'powerPercent', operations: ['engrave'] },
+  { id: 'greys', name: 'Grey steps, for photos', across: 'greyPercent', down: 'speedMmPerS', operations: ['engrave'] },
+  { id: 'passes', name: 'Passes', across: 'speedMmPerS', down: 'passes', operations: ['cut', 'score', 'engrave'] },
+  { id: 'focus', name: 'Focus', across: 'focusMm', down: 'speedMmPerS', operations: ['cut', 'score', 'engrave'] },
+];
+
+/** What ranges rest on. */
+export type CardGround = 'recipe' | 'worked out' | 'nothing';
+
+/** Where nothing is known: a cut takes about so many J/mm for 1 mm of any stuff, a score so many, an engraving so many J/mm². */
+const anyStuff = { cut: 0.5, score: 0.06, engrave: 0.25 } as const;
+
+/** Power and speed to try around, and how far from them on each side, as factors. */
+interface Around {
+  readonly ground: CardGround;
+  readonly settings: LayerSettings;
+  readonly slower: number;
+  readonly faster: number;
+}
+
+function aroundWhat(
+  book: Pick<Shop, 'machines' | 'materials'>,
+  stock: Stock,
+  machine: Machine,
+  operation: CardOperation,
+): Around {
+  const basis = basisFor(book, stock, machine, operation);
+  const { powerPercent, speedMmPerS } = basis?.settings ?? {};
+  if (basis && powerPercent !== undefined && speedMmPerS !== undefined) {
+    const settings = { ...usualSettings, ...basis.settings, powerPercent, speedMmPerS };
+    if (basis.source.kind === 'recipe') return { ground: 'recipe', settings, slower: 0.6, faster: 1.6 };
+    const { least, most } = basis.source.doubt;
+    return { ground: 'worked out', settings, slower: (least / speedMmPerS) * 0.9, faster: (most / speedMmPerS) * 1.1 };
+  }
+  const watts = wattsOf(machine) ?? 60;
+  const thick = stock.thicknessMm ?? (stock.material ? thicknessOf(stock.material) : 3);
+  const power = operation === 'cut' ? 60 : 20;
+  const along = operation === 'engrave' ? anyStuff.engrave * usualSettings.lineSpacingMm : anyStuff[operation];
+  const energy = operation === 'cut' ? along * thick ** 1.1 : along;
+  const settings = { ...usualSettings, powerPercent: power, speedMmPerS: ((power / 100) * watts) / energy };
+  return { ground: 'nothing', settings, slower: 1 / 2.5, faster: 2 };
+}
+
+/**
+ * A card of a kind for some stock on a machine, within what the machine can do: around the book's recipe, wider around
+ * what is worked out, widest where nothing is known. Its words are scored as mildly as the book knows.
+ */
+export function cardWish(
+  book: Pick<Shop, 'machines' | 'materials'>,
+  stock: Stock,
+  machine: Machine,
+  operation: CardOperation,
+  kindId: string,
+): { wish: CardWish; ground: CardGround } {
+  const kind = cardKinds.find(({ id }) => id === kindId) ?? cardKinds[0];
+  const { ground, settings, slower, faster } = aroundWhat(book, stock, machine, operation);
+  const top = Math.min(machine.topSpeed, machine.topSpeeds?.[operation] ?? machine.topSpeed);
+  const [least, most] = [Math.max(machine.leastPower ?? 1, 1), machine.mostPower ?? 100];
+  const speed = (factor: number) => round(Math.min(top, Math.max(0.5, settings.speedMmPerS * factor)));
+  const power = (factor: number) => round(Math.min(most, Math.max(least, settings.powerPercent * factor)));
+  const between = (low: number, high: number) => Math.min(machine.focus?.highest ?? 0, Math.max(low, high));
+  const axes: Record<CardSetting, Omit<CardAxis, 'setting'>> = {
+    powerPercent: { from: power(0.7), to: power(1.3), steps: 4 },
+    speedMmPerS: { from: speed(slower), to: speed(faster), steps: kind.across === 'speedMmPerS' ? 6 : 3 },
+    passes: { from: 1, to: 4, steps: 4 },
+    focusMm: { from: between(machine.focus?.lowest ?? 0, -3), to: between(0, 2), steps: 6 },
+    lineSpacingMm: { from: round(Math.max(machine.minLineSpacing, 0.05)), to: 0.3, steps: 6 },
+    greyPercent: { from: 10, to: 100, steps: 10 },
+  };
+  const varied = new Set<string>([kind.across, kind.down ?? '']);
+  const rest = Object.fromEntries(
+    settingsOf[operation].flatMap((name) => (varied.has(name) ? [] : [[name, settings[name]]])),
+  ) as Partial<LayerSettings>;
+  return {
+    ground,
+    wish: {
+      operation,
+      across: { setting: kind.across, ...axes[kind.across] },
+      down: kind.down && { setting: kind.down, ...axes[kind.down] },
+      // Cells are drawn as they are to burn: nothing is allowed for the beam.
+      rest: { ...rest, ...(operation === 'cut' ? { kerfMm: 0 } : {}) },
+      ...(kind.across === 'greyPercent' ? { lightest: 0.1 } : {}),
+      words: safeWords(book, stock, machine),
+      cellMm: operation === 'engrave' ? 8 : 10,
+      gapMm: 2,
+    },
+  };
+}
+
+/**
+ * What a card's words are scored with: as the stock's own recipe says, else as the mildest score that the shop has
+ * proven on the machine, else with hardly more than the beam's least power.
+ */
+export function safeWords(
+  { materials }: Pick<Shop, 'materials'>,
+  { material }: Stock,
+  machine: Machine,
+): CardWish['words'] {
+  const scores = (of: Shop['materials']) =>
+    of
+      .flatMap(({ recipes, forbidden }) => (forbidden ? [] : recipes))
+      .filter(
+        ({ machineId, operation, evidence, archived }) =>
+          machineId === machine.id && operation === 'score' && evidence === 'proven' && !archived,
+      )
+      .toSorted((a, b) => (energyPerMm(a, 1) ?? 0) - (energyPerMm(b, 1) ?? 0))[0];
+  const found = scores(material ? [material] : []) ?? scores(materials);
+  if (found) return { powerPercent: found.powerPercent, speedMmPerS: found.speedMmPerS };
+  const top = Math.min(machine.topSpeed, machine.topSpeeds?.score ?? machine.topSpeed);
+  return { powerPercent: Math.min(100, (machine.leastPower ?? 4) + 4), speedMmPerS: Math.min(150, top) };
+}
+
+/** To two figures: what a person would have typed. */
+function round(value: number): number {
+  return Number(value.toPrecision(2));
+}
