@@ -11,10 +11,11 @@ interface Props {
   whole?: boolean;
   commit: (value: number) => void;
   layout?: 'row' | 'stack';
+  bare?: boolean;
 }
 
 /** A plain number within limits. */
-export function NumberField({ label, value, unit, least, most, whole, commit, layout = 'row' }: Props) {
+export function NumberField({ label, value, unit, least, most, whole, commit, layout = 'row', bare }: Props) {
   const take = (typed: number): string | undefined => {
     if (!(typed >= least && typed <= most) || (whole && !Number.isInteger(typed))) {
       return `${whole ? 'A whole number' : 'A number'} from ${least} to ${most}.`;
@@ -26,6 +27,7 @@ export function NumberField({ label, value, unit, least, most, whole, commit, la
     <TypedField
       label={label}
       layout={layout}
+      bare={bare}
       unit={unit}
       text={String(Math.round(value * 1000) / 1000)}
       parse={(text) => parsePlain(text, '%', 'Type a number.')}

@@ -9,6 +9,7 @@ interface Props {
   /** That of the machine, of which per cents are. */
   topSpeed: number;
   commit: (mmPerS: number) => string | undefined;
+  bare?: boolean;
   marked?: boolean;
   fault?: string;
 }

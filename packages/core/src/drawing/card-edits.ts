@@ -3,8 +3,9 @@ import { addItems, removeItems } from './edits.ts';
 import type { Group, Item } from './item.ts';
 import type { JobDocument } from './job.ts';
 import type { Layer } from './layer.ts';
+import { firstRun, type Run } from './run.ts';
 
-/** Lays a card in a job: its items, on layers of its own. */
+/** Lays a card in a job: its items, on layers of its own, and the run that burns them and nothing else. */
 export function addCard(
   job: JobDocument,
   card: LaidCard,
@@ -12,16 +13,26 @@ export function addCard(
   items: readonly Item[],
   group: Group,
 ): JobDocument {
-  return addItems({ ...job, layers: [...job.layers, ...layers], cards: [...job.cards, card] }, items, [group]);
+  const own = layers.map(({ id }) => id);
+  const others = job.runs.map((run) => ({ ...run, off: [...run.off, ...own] }));
+  const nth = job.cards.length === 0 ? '' : ` ${job.cards.length + 1}`;
+  const run: Run = { ...firstRun, id: card.runId, name: `Test card${nth}`, only: items.map(({ id }) => id) };
+  const laid = { ...job, layers: [...job.layers, ...layers], runs: [...others, run], cards: [...job.cards, card] };
+  return addItems(laid, items, [group]);
 }
 
-/** Takes a card off again, with its items, its layers and what was read off it. */
+/** Takes a card off again, with its items, its layers, its run and what was read off it. */
 export function removeCard(job: JobDocument, cardId: string): JobDocument {
+  const runId = job.cards.find(({ id }) => id === cardId)?.runId;
+  const runs = job.runs
+    .filter(({ id }) => id !== runId)
+    .map((run) => ({ ...run, off: run.off.filter((id) => cardOfLayer(id) !== cardId) }));
   const ids = new Set(itemsOfCard(job, cardId).map(({ id }) => id));
   return removeItems(
     {
       ...job,
       layers: job.layers.filter(({ id }) => cardOfLayer(id) !== cardId),
+      runs: runs.length > 0 ? runs : [firstRun],
       cards: job.cards.filter(({ id }) => id !== cardId),
     },
     ids,

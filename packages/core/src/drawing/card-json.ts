@@ -8,6 +8,7 @@ export function cardFromJson(json: unknown, where: string): LaidCard {
   const marks = Object.entries(asRecord(card.marks, `${where}: marks`));
   return {
     id: asText(card.id, `${where}: id`),
+    runId: asText(card.runId, `${where}: runId`),
     wish: wishFromJson(card.wish, `${where}: wish`),
     materialId: asText(card.materialId, `${where}: materialId`),
     thicknessMm: asNumber(card.thicknessMm, `${where}: thicknessMm`),

@@ -14,7 +14,7 @@ const wish: CardWish = {
   cellMm: 8,
   gapMm: 2,
 };
-const laid: LaidCard = { id: 'a1', wish, materialId: 'ply', thicknessMm: 5, marks: {}, best: null };
+const laid: LaidCard = { id: 'a1', runId: 'r1', wish, materialId: 'ply', thicknessMm: 5, marks: {}, best: null };
 const layer = { id: cardLayerId('a1', '1-1'), name: '10 %', operation: 'engrave' as const, rank: 1 };
 const cell = item(box(0, 0, 8), 'cut', { pinned: layer.id, groupId: 'card' });
 const before = jobWith([item(box(50, 0, 8), 'cut')]);
@@ -40,6 +40,15 @@ describe('a card in a job', () => {
     expect(itemsOfCard(job, 'a1')).toEqual([cell]);
     expect(cardOfLayer(layer.id)).toBe('a1');
     expect(removeCard(job, 'a1')).toEqual(before);
+  });
+
+  test('has a run of its own, which burns it alone', () => {
+    expect(job.runs.map(({ id, name }) => [id, name])).toEqual([
+      ['run-1', 'Run 1'],
+      ['r1', 'Test card'],
+    ]);
+    expect(job.runs[0].off).toEqual([layer.id]);
+    expect(job.runs[1]).toMatchObject({ off: [], only: [cell.id] });
   });
 
   test('a best cell that is good no more is the best no more', () => {

@@ -48,6 +48,8 @@ export type CardMark = (typeof cardMarks)[number];
 /** A card that lies in a job: its cells are the items on the layers `cardLayerId(id, key)`. */
 export interface LaidCard {
   readonly id: string;
+  /** The run that burns it, alone. */
+  readonly runId: string;
   readonly wish: CardWish;
   readonly materialId: string;
   /** As it was when the card was laid, in mm. */

@@ -25,7 +25,7 @@ describe('the card to begin with', () => {
     '%s, %s: every cell is within the machine',
     (_, operation, kind) => {
       for (const material of [...shop.materials.filter(({ forbidden }) => !forbidden), unknown]) {
-        const able: Machine = { ...machine, focus: { lowest: -10, highest: 20, speed: 5 } };
+        const able: Machine = { ...machine, leastPower: 4, focus: { lowest: -10, highest: 20, speed: 5 } };
         const { wish } = cardWish(shop, { material }, able, operation, kind);
         const card = layCard(wish);
         expect(card.cells.length).toBeGreaterThan(1);

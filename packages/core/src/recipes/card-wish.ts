@@ -104,7 +104,10 @@ export function cardWish(
       down: kind.down && { setting: kind.down, ...axes[kind.down] },
       // Cells are drawn as they are to burn: nothing is allowed for the beam.
       rest: { ...rest, ...(operation === 'cut' ? { kerfMm: 0 } : {}) },
-      ...(kind.across === 'greyPercent' ? { lightest: 0.1 } : {}),
+      // White is the least that the beam burns with.
+      ...(kind.across === 'greyPercent'
+        ? { lightest: Math.max(0.1, Math.ceil((least / settings.powerPercent) * 100) / 100) }
+        : {}),
       words: safeWords(book, stock, machine),
       cellMm: operation === 'engrave' ? 8 : 10,
       gapMm: 2,

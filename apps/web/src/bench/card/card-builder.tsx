@@ -229,6 +229,7 @@ function AxisPart({ title, axis, machine, set }: AxisProps) {
   const value = (label: string, end: 'from' | 'to') => (
     <CardValue
       label={label}
+      bare
       setting={axis.setting}
       value={axis[end]}
       machine={machine}
@@ -237,11 +238,17 @@ function AxisPart({ title, axis, machine, set }: AxisProps) {
   );
   return (
     <Part title={`${title}: ${name.toLowerCase()}`}>
-      <div className="grid grid-cols-3 items-start gap-1.5">
+      <div className="grid grid-cols-3 items-start gap-x-1.5 gap-y-1">
+        {['From', 'To', 'Steps'].map((words) => (
+          <span key={words} className="text-quiet" aria-hidden>
+            {words}
+          </span>
+        ))}
         {value(`${name} from`, 'from')}
-        {value('to', 'to')}
+        {value(`${name} to`, 'to')}
         <NumberField
-          label="Steps"
+          label={`${name} steps`}
+          bare
           layout="stack"
           value={axis.steps}
           least={1}
@@ -272,22 +279,24 @@ const limits: Record<Exclude<CardSetting, 'speedMmPerS'>, readonly [number, numb
 
 interface ValueProps {
   label?: string;
+  bare?: boolean;
   setting: CardSetting;
   value: number;
   machine: Machine;
   commit: (value: number) => void;
 }
 
-function CardValue({ label, setting, value, machine, commit }: ValueProps) {
+function CardValue({ label, bare, setting, value, machine, commit }: ValueProps) {
   const name = label ?? cardSettingNames[setting].name;
   if (setting === 'speedMmPerS') {
     const take = (speed: number) => (speed > 0 ? void commit(speed) : 'More than 0.');
-    return <SpeedField label={name} value={value} topSpeed={machine.topSpeed} commit={take} />;
+    return <SpeedField label={name} bare={bare} value={value} topSpeed={machine.topSpeed} commit={take} />;
   }
   const [least, most] = limits[setting];
   return (
     <NumberField
       label={name}
+      bare={bare}
       layout="stack"
       unit={units[setting]}
       value={value}

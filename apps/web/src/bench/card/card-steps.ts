@@ -1,4 +1,4 @@
-import { cardOfLayer, type PlanStep } from '@lambent/core';
+import { cardOfLayer, type Operation, type PlanStep } from '@lambent/core';
 
 /** A step of the plan, or several of one test card that burn after each other: they are shown as one. */
 export type ShownStep =
@@ -18,9 +18,16 @@ export function shownSteps(steps: readonly PlanStep[]): ShownStep[] {
   return out;
 }
 
+const isCell = ({ layerId }: PlanStep) => !layerId.endsWith(' words');
+
+/** What a card's cells are burnt with. */
+export function cardOperation(steps: readonly PlanStep[]): Operation {
+  return (steps.find(isCell) ?? steps[0]).operation;
+}
+
 /** What steps of a card are called together. */
 export function cardStepsTitle(steps: readonly PlanStep[]): string {
-  const cells = steps.filter(({ layerId }) => !layerId.endsWith(' words')).length;
+  const cells = steps.filter(isCell).length;
   const words = cells < steps.length ? 'words' : null;
   return `Test card · ${[words, cells > 0 ? `${cells} ${cells === 1 ? 'cell' : 'cells'}` : null].filter(Boolean).join(', ')}`;
 }

@@ -46,8 +46,9 @@ function firstUsed(operations: readonly string[]): CardOperation {
 
 function CardRow({ laid }: { laid: LaidCard }) {
   const actions = useBenchActions();
-  const burns = useBurns();
+  const burns = useBurns(laid);
   const drawing = useBench((state) => jobOf(state).drawing);
+  const runId = useBench((state) => state.prepared.run.id);
   const { wish, marks, best } = laid;
   const card = layCard(wish);
   const items = itemsOfCard({ drawing }, laid.id);
@@ -76,6 +77,11 @@ function CardRow({ laid }: { laid: LaidCard }) {
         <Button disabled={items.length === 0} onClick={() => actions.set({ reading: laid.id, readRun: null })}>
           Read it
         </Button>
+        {runId !== laid.runId && burns.length === 0 && (
+          <Button look="quiet" title="Look at the run that burns it" onClick={() => actions.chooseRun(laid.runId)}>
+            Its run
+          </Button>
+        )}
         <Button look="quiet" onClick={() => actions.edit('take the test card off', (job) => removeCard(job, laid.id))}>
           Take it off
         </Button>

@@ -78,6 +78,7 @@ export async function putCard(actions: BenchActions, wish: CardWish, material: M
     const sheet = jobOf(actions.get()).sheets[0];
     const laid = {
       id,
+      runId: newId(),
       wish,
       materialId: material.id,
       thicknessMm: sheet?.thicknessMm ?? material.measuredMm ?? material.thicknessMm,
@@ -85,6 +86,7 @@ export async function putCard(actions: BenchActions, wish: CardWish, material: M
       best: null,
     };
     actions.edit('lay a test card', (job) => addCard(job, laid, cardLayers(card, wish, id), items, group));
+    actions.chooseRun(laid.runId);
     actions.select(items.map((item) => item.id));
     showSelection(actions);
     actions.select([]);

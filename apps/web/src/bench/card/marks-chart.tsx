@@ -31,7 +31,7 @@ export default function MarksChart({ read }: { read: ReadCard }) {
       ref={place}
       role="img"
       aria-label={`The card’s marks where their settings lie; ${good} cells are good`}
-      className="h-[240px] w-full"
+      className="h-[220px] w-full"
     />
   );
 }

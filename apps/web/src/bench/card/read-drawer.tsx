@@ -21,14 +21,13 @@ import { ArrowLeft } from 'lucide-react';
 import { useState } from 'react';
 import { Button } from '../../ui/button.tsx';
 import { Choice } from '../../ui/choice.tsx';
-import { useBurntPicture } from '../burnt/burnt-picture.ts';
 import { useBench, useBenchActions } from '../context.ts';
 import { Drawer, Part } from '../drawers/drawer.tsx';
 import { RecipeForm } from '../drawers/recipe-form.tsx';
-import { machineOf } from '../store.ts';
+import { jobOf, machineOf } from '../store.ts';
 import type { CardStart } from './card-builder.tsx';
 import { MarkSign } from './marks.tsx';
-import { type ReadCard, useBurns, useReadCard } from './reading.ts';
+import { type ReadCard, useReadBurn, useReadCard } from './reading.ts';
 
 /** Reading a burnt card: marks for its cells, the best of them, and the recipe that comes of it. */
 export function ReadDrawer({ build }: { build: (start: CardStart) => void }) {
@@ -96,10 +95,7 @@ function Reading({ read, build }: { read: ReadCard; build: (start: CardStart) =>
 function BurnPart({ read }: { read: ReadCard }) {
   const { laid, card, itemOf } = read;
   const actions = useBenchActions();
-  const burns = useBurns();
-  const chosen = useBench((state) => state.readRun);
-  const run = burns.find(({ id }) => id === chosen) ?? burns[0];
-  const shown = useBurntPicture(run?.hasPicture ? run.id : null);
+  const { burns, run, shown } = useReadBurn(laid);
   if (!run) {
     return (
       <p className="text-warn" role="status">
@@ -164,6 +160,8 @@ function BestPart({ read: { laid, card }, best, material, build }: BestProps) {
     wattsOf(machine),
   );
   const name = cellName(laid.wish, card, best);
+  const margins = marginsAround(laid, card, best);
+  const isGrey = laid.wish.across.setting === 'greyPercent';
   return (
     <Part title="The best cell">
       <div className="rounded-[10px] border border-line bg-raised p-3">
@@ -174,7 +172,7 @@ function BestPart({ read: { laid, card }, best, material, build }: BestProps) {
           </p>
         )}
         <ul className="mt-1.5 flex flex-col gap-1">
-          {marginsAround(laid, card, best).map((margin) => (
+          {margins.map((margin) => (
             <li key={margin.setting}>
               <MarginLine margin={margin} names={markNames[operation]} />
             </li>
@@ -187,8 +185,15 @@ function BestPart({ read: { laid, card }, best, material, build }: BestProps) {
           operation={operation}
           settings={best.settings}
           what={{ what: `test card, ${title}`, jobId }}
+          {...(isGrey ? { variant: 'photo', note: greysInWords(margins) } : {})}
           words={`${material.name}: the best cell of the card is kept in the recipe book.`}
-          kept={() => setKeeping(false)}
+          kept={() => {
+            setKeeping(false);
+            // What the card was burnt for is looked at again.
+            const { runs, cards } = jobOf(actions.get());
+            const work = runs.find(({ id }) => !cards.some(({ runId }) => runId === id));
+            if (work) actions.chooseRun(work.id);
+          }}
           leave={() => setKeeping(false)}
         />
       ) : (
@@ -207,6 +212,12 @@ function BestPart({ read: { laid, card }, best, material, build }: BestProps) {
       </Button>
     </Part>
   );
+}
+
+/** Of a card of greys: which of them can be told. */
+function greysInWords(margins: readonly CardMargin[]): string {
+  const grey = margins.find(({ setting }) => setting === 'greyPercent');
+  return grey ? `Greys from ${grey.from} to ${grey.to} % are clear.` : '';
 }
 
 /** How far a setting can go from the best cell before it does not do. */

@@ -6,27 +6,29 @@ import {
   boxWidth,
   type CardCell,
   cellName,
+  lookOf,
+  markBy,
   markNames,
 } from '@lambent/core';
-import { lazy, Suspense, useEffect, useRef, useState } from 'react';
-import { drawBurnt, type ShownPicture, useBurntPicture } from '../burnt/burnt-picture.ts';
+import { lazy, Suspense, useEffect, useMemo, useRef, useState } from 'react';
+import { drawBurnt, type ShownPicture } from '../burnt/burnt-picture.ts';
 import { useBench } from '../context.ts';
 import { MarkSign, markLook } from './marks.tsx';
 import { useMarking } from './read-drawer.tsx';
-import { type ReadCard, useBurns, useReadCard } from './reading.ts';
+import { type ReadCard, useReadBurn, useReadCard } from './reading.ts';
 
 const MarksChart = lazy(() => import('./marks-chart.tsx'));
 
 /** The card as it was burnt, with its cells to be marked, and a chart of the marks. */
 export function ReadingView() {
   const read = useReadCard();
-  const chosen = useBench((state) => state.readRun);
-  const burns = useBurns();
-  const run = burns.find(({ id }) => id === chosen) ?? burns[0];
-  const shown = useBurntPicture(run?.hasPicture ? run.id : null);
-  if (!read) return null;
+  return read && <Reading read={read} />;
+}
+
+function Reading({ read }: { read: ReadCard }) {
+  const { shown } = useReadBurn(read.laid);
   return (
-    <div className="flex h-full flex-col gap-4 overflow-y-auto bg-table p-5" data-testid="reading">
+    <div className="flex h-full flex-col gap-4 overflow-y-auto bg-table py-5 pl-16 pr-5" data-testid="reading">
       <CardPicture read={read} shown={shown} />
       <section aria-label="Marks" className="rounded-[10px] border border-line bg-paper p-3">
         <Suspense fallback={<p className="text-quiet">One moment…</p>}>
@@ -40,7 +42,7 @@ export function ReadingView() {
 /** What is seen around the card, in mm, and the most pixels for each mm. */
 const around = 3;
 const largest = 9;
-const tallest = 400;
+const tallest = 330;
 
 function CardPicture({ read, shown }: { read: ReadCard; shown: ShownPicture | undefined }) {
   const holder = useRef<HTMLDivElement>(null);
@@ -98,6 +100,16 @@ function CellGrid({ read, shown, bounds, scale }: GridProps) {
     if (drawn.length > 0) mark(drawn);
     setDrawn([]);
   };
+  // A cell that is cut through falls out of the card: the bed shows in its place.
+  const fallen = useMemo(() => {
+    const { operation } = read.laid.wish;
+    if (!shown || operation !== 'cut') return new Set<string>();
+    const gone = read.card.cells.filter((cell) => {
+      const item = read.itemOf(cell);
+      return item && markBy(lookOf(shown.picture, item, operation), operation) !== 'under';
+    });
+    return new Set(gone.map(({ key }) => key));
+  }, [read, shown]);
   const first = read.card.cells.find((cell) => read.itemOf(cell));
   const origin = first && read.itemOf(first);
   const zero = origin && first ? { x: boundsOf(origin).minX - first.x, y: boundsOf(origin).minY - first.y } : null;
@@ -108,6 +120,17 @@ function CellGrid({ read, shown, bounds, scale }: GridProps) {
       onPointerUp={settle}
       onPointerLeave={settle}
     >
+      {read.card.cells.map((cell) => {
+        const item = fallen.has(cell.key) && read.itemOf(cell);
+        if (!item) return null;
+        return (
+          <div
+            key={cell.key}
+            className="absolute"
+            style={{ ...placeOn(boundsOf(item), { left, top, scale }), background: 'var(--bed-around)' }}
+          />
+        );
+      })}
       <canvas ref={canvas} className="absolute inset-0 size-full" />
       {!shown &&
         zero &&
@@ -141,10 +164,26 @@ function CellGrid({ read, shown, bounds, scale }: GridProps) {
   );
 }
 
+interface Place {
+  readonly left: number;
+  readonly top: number;
+  readonly scale: number;
+}
+
+/** Where a box of the bed lies in the picture. */
+function placeOn(box: Box, { left, top, scale }: Place) {
+  return {
+    left: (box.minX - left) * scale,
+    top: (box.minY - top) * scale,
+    width: boxWidth(box) * scale,
+    height: boxHeight(box) * scale,
+  };
+}
+
 interface CellProps {
   read: ReadCard;
   cell: CardCell;
-  place: { left: number; top: number; scale: number };
+  place: Place;
   drawn: boolean;
   bare: boolean;
   begin: () => void;
@@ -181,10 +220,7 @@ function CellButton({ read, cell, place, drawn, bare, begin, add, press }: CellP
       }}
       className={`absolute flex items-end justify-end rounded-[3px] p-0.5 outline-offset-1 hover:outline-2 hover:outline-petrol focus-visible:outline-2 focus-visible:outline-petrol ${bare ? 'border border-[#3A2A18]/50' : ''} ${drawn ? 'bg-petrol/25' : ''}`}
       style={{
-        left: (box.minX - place.left) * place.scale,
-        top: (box.minY - place.top) * place.scale,
-        width: boxWidth(box) * place.scale,
-        height: boxHeight(box) * place.scale,
+        ...placeOn(box, place),
         ...(isBest ? { boxShadow: `0 0 0 3px ${markLook.best.colour}` } : {}),
       }}
     >

@@ -8,6 +8,7 @@ import {
   type TestCard,
 } from '@lambent/core';
 import { useMemo } from 'react';
+import { useBurntPicture } from '../burnt/burnt-picture.ts';
 import { useBench } from '../context.ts';
 import { jobOf } from '../store.ts';
 import { useRuns } from '../use-runs.ts';
@@ -34,7 +35,15 @@ export function useReadCard(): ReadCard | null {
   }, [laid, drawing]);
 }
 
-/** The runs of the job that were burnt to their end, newest first, since the card lies in it. */
-export function useBurns() {
-  return useRuns().runs.filter(({ status }) => status === 'done');
+/** When a card was burnt to its end, newest first. */
+export function useBurns({ runId }: Pick<LaidCard, 'runId'>) {
+  return useRuns().runs.filter(({ status, jobRunId }) => status === 'done' && jobRunId === runId);
+}
+
+/** The burn of the card that is looked at, its picture, and the others; the last burn where none was chosen. */
+export function useReadBurn(laid: Pick<LaidCard, 'runId'>) {
+  const chosen = useBench((state) => state.readRun);
+  const burns = useBurns(laid);
+  const run = burns.find(({ id }) => id === chosen) ?? burns.at(0);
+  return { burns, run, shown: useBurntPicture(run?.hasPicture ? run.id : null) };
 }

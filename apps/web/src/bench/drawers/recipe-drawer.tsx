@@ -39,6 +39,7 @@ export function RecipeDrawer() {
 function Settings({ build }: { build: (operation: CardOperation) => void }) {
   const actions = useBenchActions();
   const { layers, material } = useBench((state) => state.prepared);
+  const hasCards = useBench((state) => jobOf(state).cards.length > 0);
   const changed = useBench((state) =>
     Object.values(jobOf(state).settings).some((settings) => Object.keys(settings).length > 0),
   );
@@ -67,9 +68,10 @@ function Settings({ build }: { build: (operation: CardOperation) => void }) {
       <Part title="Speeds in">
         <OwnSpeedUnit />
       </Part>
-      {used.length === 0 && (
+      {used.length === 0 && !hasCards && (
         <p className="text-quiet">
-          No layer has anything to burn yet. Bring in a drawing and say what its colours mean.
+          No layer has anything to burn yet. Bring in a drawing and say what its colours mean, or try the stock with a
+          test card.
         </p>
       )}
       {used.map((layer) => (

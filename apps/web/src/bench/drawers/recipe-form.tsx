@@ -23,6 +23,9 @@ interface Props {
   what: Pick<Proof, 'what' | 'jobId'>;
   /** How well it may be said to be known; proven, where there is nothing to choose. */
   kinds?: readonly { value: Evidence; text: string }[];
+  /** What it is called, unless the operator says otherwise, and what is noted of it. */
+  variant?: string;
+  note?: string;
   /** What is said of it, once it is kept. */
   words: string;
   kept: (variant: string) => void;
@@ -30,11 +33,12 @@ interface Props {
 }
 
 /** Keeps settings as a recipe of a material on the machine: under a name, or in place of the one that has it. */
-export function RecipeForm({ material, operation, settings, what, kinds, words, kept, leave }: Props) {
+export function RecipeForm(props: Props) {
+  const { material, operation, settings, what, kinds, words, kept, leave } = props;
   const keep = useKeeping();
   const machine = useBench(machineOf);
   const lensId = useBench((state) => jobOf(state).lensId);
-  const [variant, setVariant] = useState('');
+  const [variant, setVariant] = useState(props.variant ?? '');
   const [evidence, setEvidence] = useState<Evidence>('proven');
   const [{ by }, setWitness] = useWitness('measured');
   const name = variant.trim();
@@ -62,7 +66,7 @@ export function RecipeForm({ material, operation, settings, what, kinds, words, 
       variant: name,
       evidence,
       proof: { by: by.trim(), on: new Date().toISOString().slice(0, 10), ...what },
-      note: '',
+      note: props.note ?? '',
     };
   };
   const save = async (ask: () => Promise<Material>) => {
@@ -76,7 +80,7 @@ export function RecipeForm({ material, operation, settings, what, kinds, words, 
       version,
       ...(of ? { lensId: of } : {}),
       ...(operation === 'cut' && settings.kerfMm === 0 ? { kerfMm, kerfFrom } : {}),
-      note,
+      note: props.note ?? note,
     });
   return (
     <section aria-label="Keep as a recipe" className="mt-2 flex flex-col gap-1.5 border-t border-line pt-2">

@@ -5,7 +5,15 @@ import {
   SortableContext,
   sortableKeyboardCoordinates,
 } from '@dnd-kit/sortable';
-import { formatLength, isBurnt, orderSteps, type PlanStep, type PreparedLayer, toMachine } from '@lambent/core';
+import {
+  cardOfLayer,
+  formatLength,
+  isBurnt,
+  orderSteps,
+  type PlanStep,
+  type PreparedLayer,
+  toMachine,
+} from '@lambent/core';
 import { RotateCcw } from 'lucide-react';
 import { useMemo } from 'react';
 import { useShallow } from 'zustand/react/shallow';
@@ -93,9 +101,9 @@ function shareDone(at: number | null, from: number, timeS: number): number | nul
   return at === null ? null : Math.min(1, Math.max(0, (at - from) / timeS));
 }
 
-/** Whether a layer could burn and does not, in the run looked at. */
+/** Whether a layer could burn and does not, in the run looked at; cards have runs of their own. */
 function isIdle({ layer, burns, placed }: PreparedLayer): boolean {
-  return isBurnt(layer.operation) && !burns && placed.length > 0;
+  return isBurnt(layer.operation) && !burns && placed.length > 0 && cardOfLayer(layer.id) === null;
 }
 
 /** A block stays itself, and open, when its layer's edge and inside become one step or two. */

@@ -16,7 +16,7 @@ import { memo } from 'react';
 import { Link } from 'react-router';
 import { useSpeedUnit } from '../../stores/speed-unit.ts';
 import { operationLook } from '../../ui/operation-look.ts';
-import { cardStepsTitle, type ShownStep } from '../card/card-steps.ts';
+import { cardOperation, cardStepsTitle, type ShownStep } from '../card/card-steps.ts';
 import { useBench, useBenchActions } from '../context.ts';
 import { LayerPopover } from '../layer/layer-popover.tsx';
 import { type BenchState, machineOf } from '../store.ts';
@@ -32,7 +32,6 @@ export const StepBlock = memo(function StepBlock({ step, done }: { step: PlanSte
   const material = useBench((state) => materialToSay(state, step));
   const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({ id: step.id });
   const { settings, operation } = step;
-  const { colour } = operationLook[operation];
   const hot = done !== null && done > 0 && done < 1;
   const title = material === null ? stepTitle(step) : `${stepTitle(step)} · ${material}`;
   return (
@@ -54,13 +53,7 @@ export const StepBlock = memo(function StepBlock({ step, done }: { step: PlanSte
         data-done={done === null ? undefined : done.toFixed(3)}
       >
         <StepEdge operation={operation} />
-        {done !== null && (
-          <div
-            className="pointer-events-none absolute inset-y-0 left-0 opacity-40"
-            style={{ width: `${done * 100}%`, background: colour }}
-            aria-hidden
-          />
-        )}
+        <Done share={done} operation={operation} />
         <Popover className="flex min-h-0 flex-1">
           <PopoverButton
             {...attributes}
@@ -92,7 +85,7 @@ export function CardBlock({ card, done }: { card: Extract<ShownStep, { kind: 'ca
   const actions = useBenchActions();
   const jobId = useBench((state) => state.jobId);
   const hot = done !== null && done > 0 && done < 1;
-  const { colour } = operationLook[card.steps.at(-1)?.operation ?? 'cut'];
+  const operation = cardOperation(card.steps);
   const title = cardStepsTitle(card.steps);
   return (
     <li
@@ -107,14 +100,8 @@ export function CardBlock({ card, done }: { card: Extract<ShownStep, { kind: 'ca
         className={`relative flex h-full flex-col overflow-hidden rounded-lg border bg-slate-raised ${hot ? 'border-flame' : 'border-slate-line'}`}
         data-testid="card-block"
       >
-        <StepEdge operation={card.steps.at(-1)?.operation ?? 'cut'} />
-        {done !== null && (
-          <div
-            className="pointer-events-none absolute inset-y-0 left-0 opacity-40"
-            style={{ width: `${done * 100}%`, background: colour }}
-            aria-hidden
-          />
-        )}
+        <StepEdge operation={operation} />
+        <Done share={done} operation={operation} />
         <span className="relative flex flex-1 flex-col justify-between px-3 pb-2 pt-2.5">
           <span className="flex w-full justify-between gap-2">
             <span className="line-clamp-2 font-bold leading-[1.2]">{title}</span>
@@ -143,6 +130,18 @@ function materialToSay(state: BenchState, step: PlanStep): string | null {
 function StepLayer({ step, done }: { step: PlanStep; done: () => void }) {
   const prepared = useBench((state) => preparedFor(state, step));
   return prepared ? <LayerPopover prepared={prepared} done={done} /> : <span />;
+}
+
+/** How much of a block is burnt. */
+function Done({ share, operation }: { share: number | null; operation: Operation }) {
+  if (share === null) return null;
+  return (
+    <div
+      className="pointer-events-none absolute inset-y-0 left-0 opacity-40"
+      style={{ width: `${share * 100}%`, background: operationLook[operation].colour }}
+      aria-hidden
+    />
+  );
 }
 
 /** The bar along the top of a block, in its operation's colour and pattern. */

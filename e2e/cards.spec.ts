@@ -1,0 +1,197 @@
+import { gunzipSync } from 'node:zlib';
+import type { BurntPictureAnswer, RunAnswer } from '@lambent/contracts';
+import { type BurntPicture, itemsOfCard, layCard, lookOf, type Material } from '@lambent/core';
+import { expect, type Page, test } from '@playwright/test';
+import { choose, newJob, openStage, rectangle, storedJob, svg, typeInto } from './bench.ts';
+
+/** A material of a test's own, of which nothing is known. */
+async function unknownStock(page: Page, name: string, more: Partial<Material> = {}): Promise<Material> {
+  const material = {
+    name,
+    family: 'Felt',
+    thicknessMm: 5,
+    tone: '#B9C39A',
+    sheetWidth: 300,
+    sheetHeight: 200,
+    ...more,
+  };
+  const answer = await page.request.post('/api/materials', { data: { by: 'Ines Varga', material } });
+  return (await answer.json()) as Material;
+}
+
+/** Sends what is on screen, and waits until so many runs of the job are done. */
+async function burn(page: Page, count: number): Promise<RunAnswer> {
+  await page.getByRole('button', { name: /^Send / }).click();
+  const id = /jobs\/([^/]+)/.exec(page.url())?.[1];
+  let done: RunAnswer[] = [];
+  await expect
+    .poll(
+      async () => {
+        const runs = (await (await page.request.get(`/api/runs?job=${id}`)).json()) as RunAnswer[];
+        done = runs.filter(({ status }) => status === 'done');
+        return done.length;
+      },
+      { timeout: 40_000 },
+    )
+    .toBe(count);
+  return done[0];
+}
+
+async function pictureOf(page: Page, run: RunAnswer): Promise<BurntPicture> {
+  const answer = (await (await page.request.get(`/api/runs/${run.id}/picture`)).json()) as BurntPictureAnswer;
+  expect(answer.simulated).toBe(true);
+  return { ...answer, codes: new Uint8Array(gunzipSync(Buffer.from(answer.codes, 'base64'))) };
+}
+
+const cell = (page: Page, name: RegExp) => page.getByTestId('reading').getByRole('button', { name });
+
+test('unknown stock: a card is laid, burnt, read and kept, and the job that goes by it cuts through', async ({
+  page,
+}) => {
+  test.setTimeout(150_000);
+  const stock = await unknownStock(page, 'Felt board');
+  await newJob(page, 'Felt coasters', svg(rectangle(120, 20, 60, 40)));
+  await openStage(page, 'Recipe');
+  await choose(page, 'Material', /Felt board/);
+  await expect(page.getByText('No recipe here')).toBeVisible();
+  await page.getByRole('button', { name: 'Burn a test card first' }).click();
+  await expect(page.getByText('Nothing is known of this: the ranges are wide')).toBeVisible();
+  await page.getByRole('button', { name: 'Lay 24 cells on the sheet' }).click();
+  await expect(page.getByTestId('card-block')).toContainText('words, 24 cells');
+
+  // The card has a run of its own; the program holds each cell with its very values, mild ones first.
+  const first = await burn(page, 1);
+  expect(first.jobRunName).toBe('Test card');
+  const { document } = await storedJob(page);
+  const [laid] = document.cards;
+  const card = layCard(laid.wish);
+  const program = await (await page.request.get(`/api/runs/${first.id}/program.gcode`)).text();
+  const feeds = [...program.matchAll(/^G1 .*F([\d.]+) S([\d.]+)$/gm)].map(([, f, s]) => [Number(f), Number(s)]);
+  const words = feeds.length - card.cells.length;
+  expect(words).toBeGreaterThan(0);
+  expect(feeds.slice(words)).toEqual(
+    card.cells.map(({ settings }) => [
+      Number((settings.speedMmPerS * 60).toFixed(2)),
+      Number((settings.powerPercent * 10).toFixed(1)),
+    ]),
+  );
+
+  await openStage(page, 'Recipe');
+  await page.getByRole('button', { name: 'Read it' }).click();
+  await expect(page.getByText('The picture is simulated')).toBeVisible();
+  await page.getByRole('button', { name: 'Mark all as the picture shows' }).click();
+  await expect(page.getByText('24 of 24 cells are marked')).toBeVisible();
+  // Along each row, what is slow goes through and what is fast does not.
+  const rows = card.rows.map((power) =>
+    card.columns.map(async (speed) => {
+      const name = `${power} %, ${speed} mm/s`;
+      return (await page.getByTestId('reading').getByTitle(name).getAttribute('data-mark')) ?? '';
+    }),
+  );
+  for (const row of rows) {
+    const marks = (await Promise.all(row)).filter((mark) => mark !== 'over');
+    expect(marks).toEqual(marks.toSorted((a, b) => a.localeCompare(b)));
+    expect(marks).toContain('under');
+  }
+  expect(await page.getByTestId('reading').locator('[data-mark=good]').count()).toBeGreaterThan(3);
+  await expect(page.getByRole('img', { name: /^The card’s marks where their settings lie/ })).toBeVisible();
+
+  await page.getByRole('button', { name: 'the best of them' }).click();
+  await page.getByTestId('reading').locator('[data-mark=good]').last().click();
+  await expect(page.getByText(/^Speed: good/)).toContainText('not through at');
+  await page.getByRole('button', { name: 'Keep it as a recipe' }).click();
+  await page.getByLabel('Read by').fill('Ines Varga');
+  await page.getByRole('button', { name: 'Keep it', exact: true }).click();
+  await expect(page.getByText('is kept in the recipe book')).toBeVisible();
+  const all = (await (await page.request.get('/api/materials')).json()) as Material[];
+  const [recipe] = all.find(({ id }) => id === stock.id)?.recipes ?? [];
+  const { best } = (await storedJob(page)).document.cards[0];
+  expect(recipe).toMatchObject({
+    operation: 'cut',
+    machineId: 'wren',
+    evidence: 'proven',
+    proof: { by: 'Ines Varga', what: 'test card, Felt coasters', jobId: first.jobId },
+    powerPercent: card.cells.find(({ key }) => key === best)?.settings.powerPercent,
+    speedMmPerS: card.cells.find(({ key }) => key === best)?.settings.speedMmPerS,
+  });
+
+  // The work burns by it, and comes out.
+  await page.getByRole('button', { name: 'Recipe', exact: true }).click();
+  await expect(page.getByRole('region', { name: 'Cut' })).toContainText('proven');
+  const second = await burn(page, 2);
+  expect(second.jobRunName).toBe('Run 1');
+  const job = (await storedJob(page)).document;
+  const onCard = new Set(itemsOfCard(job, laid.id).map(({ id }) => id));
+  const [coaster] = job.drawing.items.filter(({ id }) => !onCard.has(id));
+  expect(lookOf(await pictureOf(page, second), coaster, 'cut').through).toBeGreaterThan(0.98);
+  await page.getByRole('button', { name: 'how it came out' }).first().click();
+  await expect(page.getByRole('status').filter({ hasText: 'How it came out' })).toContainText('simulated');
+  await page.getByRole('button', { name: 'Leave', exact: true }).click();
+});
+
+test('marks are put with the pointer and the keyboard, and taken back; a closer card goes around the best', async ({
+  page,
+}) => {
+  await unknownStock(page, 'Felt strip');
+  await newJob(page, 'Trying a strip');
+  await openStage(page, 'Recipe');
+  await choose(page, 'Material', /Felt strip/);
+  await page.getByRole('button', { name: 'New test card' }).click();
+  await typeInto(page, 'Speed from', '4');
+  await typeInto(page, 'Speed to', '12');
+  await page.getByRole('button', { name: /^Lay \d+ cells/ }).click();
+  await page.getByRole('button', { name: 'Read it' }).click();
+  await expect(page.getByText('It has not been burnt yet')).toBeVisible();
+  const row = page.getByTestId('reading').locator('button[data-mark]');
+  await expect(row).toHaveCount(24);
+  const [from, to] = [await cell(page, /^42 %, 4 mm/).boundingBox(), await cell(page, /^42 %, 8.8 mm/).boundingBox()];
+  if (!from || !to) throw new Error('The cells are not shown.');
+  await page.getByRole('button', { name: /^not through/ }).click();
+  await page.mouse.move(from.x + 5, from.y + 5);
+  await page.mouse.down();
+  await page.mouse.move(to.x + 5, to.y + 5, { steps: 20 });
+  await page.mouse.up();
+  await expect(page.locator('[data-mark=under]')).toHaveCount(4);
+  await page.keyboard.press('Control+z');
+  await expect(page.locator('[data-mark=under]')).toHaveCount(0);
+  await cell(page, /^54 %, 4 mm/).focus();
+  await page.keyboard.press('Enter');
+  await expect(cell(page, /^54 %, 4 mm\/s: not through/)).toBeVisible();
+  await page.keyboard.press('Enter');
+  await expect(cell(page, /^54 %, 4 mm\/s: not marked/)).toBeVisible();
+
+  await page.getByRole('button', { name: 'the best of them' }).click();
+  await cell(page, /^54 %, 5.6 mm/).click();
+  await page.getByRole('button', { name: 'A card that looks closer' }).click();
+  await expect(page.getByLabel('Speed from')).toHaveValue('4');
+  await expect(page.getByLabel('Speed to')).toHaveValue('7.2');
+  await expect(page.getByRole('button', { name: 'Lay 25 cells on the sheet' })).toBeEnabled();
+});
+
+test('a card that is too large says how many cells have room, and what the machine cannot do', async ({ page }) => {
+  await unknownStock(page, 'Felt offcut', { sheetWidth: 70, sheetHeight: 45 });
+  await newJob(page, 'Trying an offcut');
+  await openStage(page, 'Recipe');
+  await choose(page, 'Material', /Felt offcut/);
+  await page.getByRole('button', { name: 'New test card' }).click();
+  await choose(page, 'Operation', 'Engrave');
+  await choose(page, 'Kind of card', /Grey steps/);
+  await expect(page.getByText('the sheet has room for')).toBeVisible();
+  await expect(page.getByRole('button', { name: /^Lay 30 cells/ })).toBeDisabled();
+  await page.getByRole('button', { name: /^Take \d × \d/ }).click();
+  await expect(page.getByText(/^It takes \d+ × \d+ mm\.$/)).toBeVisible();
+  await typeInto(page, 'Power at black', '20');
+  await typeInto(page, 'Power at white', '5');
+  await expect(page.getByRole('alert').filter({ hasText: 'Wren takes from 4 to 100 %' })).toBeVisible();
+  await typeInto(page, 'Power at white', '30');
+  await page.getByRole('button', { name: /^Lay \d+ cells/ }).click();
+  await expect(page.getByTestId('card-block')).toBeVisible();
+  const { cards, drawing, layers } = (await storedJob(page)).document;
+  const card = layCard(cards[0].wish);
+  expect(layers).toHaveLength(card.cells.length + 1);
+  await page.getByRole('button', { name: 'Take it off' }).click();
+  await expect(page.getByTestId('card-block')).toBeHidden();
+  const after = (await storedJob(page)).document;
+  expect([after.layers, after.cards, after.drawing.items.length, after.runs.length]).toEqual([[], [], 0, 1]);
+  expect(drawing.items.length).toBe(card.cells.length + card.labels.length);
+});
