@@ -19,6 +19,7 @@ import { MaterialsController } from './materials/materials.controller.ts';
 import { PicturesController } from './pictures/pictures.controller.ts';
 import { RunsController } from './runs/runs.controller.ts';
 import { RunsService } from './runs/runs.service.ts';
+import { StockBooking } from './runs/stock-booking.ts';
 import { SettingsController } from './settings/settings.controller.ts';
 import { WorkService } from './work/work.service.ts';
 
@@ -39,7 +40,12 @@ class ShopModule {}
 })
 class MachinesModule {}
 
-@Module({ imports: [ShopModule], controllers: [MaterialsController], providers: [BookService] })
+@Module({
+  imports: [ShopModule],
+  controllers: [MaterialsController],
+  providers: [BookService],
+  exports: [BookService],
+})
 class MaterialsModule {}
 
 @Module({ imports: [ShopModule], controllers: [ColourKeysController], providers: [ColourKeysService] })
@@ -59,7 +65,11 @@ class FilesModule {}
 })
 class JobsModule {}
 
-@Module({ imports: [ShopModule, JobsModule, MachinesModule], controllers: [RunsController], providers: [RunsService] })
+@Module({
+  imports: [ShopModule, JobsModule, MachinesModule, MaterialsModule],
+  controllers: [RunsController],
+  providers: [RunsService, StockBooking],
+})
 class RunsModule {}
 
 @Module({

@@ -1,6 +1,17 @@
 import { createHash } from 'node:crypto';
+import { gunzipSync } from 'node:zlib';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
-import type { BlockedDetails, ErrorAnswer, JobAnswer, JobCard, MachineState, RunAnswer } from '@lambent/contracts';
+import type {
+  BlockedDetails,
+  BookChange,
+  BurntPictureAnswer,
+  ErrorAnswer,
+  JobAnswer,
+  JobCard,
+  MachineState,
+  RunAnswer,
+} from '@lambent/contracts';
+import { type ColourKey, jobFromJson, lookOf, type Machine, type Material, prepareJob } from '@lambent/core';
 import { Stack } from './stack.ts';
 
 const stack = new Stack();
@@ -48,6 +59,104 @@ test('a job is planned, sent, burnt to its last line, and stays on record', asyn
   expect(createHash('sha256').update(program).digest('hex')).toBe(run.programHash);
   expect(program.trimEnd().split('\n')).toHaveLength(done.lines);
   expect((await cardOf('Seed packet')).lastRun?.status).toBe('done');
+});
+
+test('how it came out is kept with the run: what its recipes cut is cut through, and nothing else', async () => {
+  await idle('wren');
+  const done = await ended(await begin('Seed packet'));
+  expect(done.hasPicture).toBe(true);
+  const { body } = await stack.ask<BurntPictureAnswer>('GET', `/api/runs/${done.id}/picture`);
+  const picture = { ...body, codes: new Uint8Array(gunzipSync(Buffer.from(body.codes, 'base64'))) };
+  expect(picture.codes).toHaveLength(body.width * body.height);
+  const { body: job } = await stack.ask<JobAnswer>('GET', `/api/jobs/${done.jobId}`);
+  const { body: materials } = await stack.ask<Material[]>('GET', '/api/materials');
+  const { body: machines } = await stack.ask<Machine[]>('GET', '/api/machines');
+  const { body: keys } = await stack.ask<ColourKey[]>('GET', '/api/colour-keys');
+  const prepared = prepareJob(jobFromJson(job.document), { materials, machines, keys });
+  const shares = prepared.layers
+    .filter(({ burns }) => burns)
+    .flatMap(({ layer, placed }) =>
+      placed.map(({ item }) => ({ operation: layer.operation, ...lookOf(picture, item, layer.operation) })),
+    );
+  expect(shares.map(({ operation }) => operation)).toEqual(expect.arrayContaining(['cut', 'score']));
+  for (const { operation, through, dark } of shares) {
+    if (operation === 'cut') expect(through).toBeGreaterThan(0.98);
+    else {
+      // Where a score meets a cut, the cut is seen.
+      expect(through).toBeLessThan(0.1);
+      expect(dark).toBeGreaterThan(0.2);
+    }
+  }
+});
+
+describe('stock', () => {
+  const inStock = async () => {
+    const { body } = await stack.ask<Material[]>('GET', '/api/materials');
+    return body.find(({ id }) => id === 'cotton-card-05') as Material;
+  };
+  const counts = async () =>
+    (await inStock()).stock?.map(({ width, count, offcut }) => [width, count, offcut ?? false]);
+  /** A copy of the seed packet in two runs, on a sheet from stock. */
+  const twoRuns = async () => {
+    const card = await inStock();
+    const sizes = { width: card.sheetWidth, height: card.sheetHeight };
+    const stock = [{ id: 'large', ...sizes, count: 3, price: 2.5 }];
+    const { version } = card;
+    const changed = await stack.ask('PUT', `/api/materials/${card.id}`, {
+      by: 'Ines Varga',
+      version,
+      material: { ...card, stock },
+    });
+    expect(changed.status).toBe(200);
+    const { id } = await cardOf('Seed packet');
+    const { body: job } = await stack.ask<JobAnswer>('GET', `/api/jobs/${id}`);
+    const [run] = job.document.runs;
+    const [sheet] = job.document.sheets;
+    const document = {
+      ...job.document,
+      sheets: [{ ...sheet, ...sizes }],
+      runs: [run, { ...run, id: 'again', name: 'Again' }],
+    };
+    const copy = await stack.sendJob<JobAnswer>('POST', `/api/jobs/${id}/copies`, { title: 'Twice' }, document);
+    return copy.body.id;
+  };
+  const burn = async (jobId: string, runId: string, again = false) => {
+    await idle('wren');
+    const { body } = await stack.ask<RunAnswer>('POST', `/api/jobs/${jobId}/runs`, { version: 1, runId, again });
+    return ended(body);
+  };
+
+  test('is taken once a sheet, however many runs burn on it; can be put back, and what is left of it kept', async () => {
+    const jobId = await twoRuns();
+    const first = await burn(jobId, 'run-1');
+    expect(first.taken).toMatchObject([{ materialId: 'cotton-card-05', stockId: 'large', price: 2.5 }]);
+    const width = first.taken[0].width;
+    expect(await counts()).toEqual([[width, 2, false]]);
+    expect((await burn(jobId, 'again')).taken).toEqual([]);
+    // The same run once more is on another sheet.
+    const second = await burn(jobId, 'run-1', true);
+    expect(await counts()).toEqual([[width, 1, false]]);
+
+    const { sheetId } = second.taken[0];
+    const by = 'Tobiah Okonjo';
+    const back = () => stack.ask<RunAnswer>('POST', `/api/runs/${second.id}/stock/put-back`, { by, sheetId });
+    expect((await back()).body.taken[0].putBack).toBe(true);
+    expect(await counts()).toEqual([[width, 2, false]]);
+    expect((await back()).status).toBe(409);
+
+    const keep = (size: object) =>
+      stack.ask<RunAnswer & ErrorAnswer>('POST', `/api/runs/${first.id}/stock/offcuts`, { by, sheetId, ...size });
+    expect((await keep({ width: 5000, height: 10 })).body.error.message).toContain('no larger than the sheet');
+    expect((await keep({ width: 100, height: 0 })).status).toBe(400);
+    expect((await keep({ width: 100, height: 80 })).body.taken[0].keptOffcut).toEqual({ width: 100, height: 80 });
+    expect(await counts()).toEqual([
+      [width, 2, false],
+      [100, 1, true],
+    ]);
+    const { body: history } = await stack.ask<BookChange[]>('GET', '/api/materials/cotton-card-05/history');
+    expect(history[0]).toMatchObject({ by, what: expect.stringContaining('1 of 100 × 80 mm (offcut)') });
+    expect(history.some((change) => change.by === 'the run of “Twice”')).toBe(true);
+  });
 });
 
 describe('while it runs', () => {

@@ -1,5 +1,5 @@
 import type { Finding } from '@lambent/core';
-import { IsBoolean, IsInt, IsOptional, IsString, Length, Min } from 'class-validator';
+import { IsBoolean, IsInt, IsNumber, IsOptional, IsString, Length, Max, Min } from 'class-validator';
 
 export class StartRunDto {
   /** The saved version to burn. */
@@ -17,6 +17,49 @@ export class StartRunDto {
   @IsOptional()
   @IsBoolean()
   again?: boolean;
+}
+
+/** A sheet that a run took from stock; lengths in mm, as it lay in stock. */
+export interface TakenSheet {
+  /** Which sheet of the job it was. */
+  sheetId: string;
+  materialId: string;
+  /** From which of the material's sheets in stock. */
+  stockId: string;
+  width: number;
+  height: number;
+  price: number | null;
+  offcut: boolean;
+  /** It was not used up after all. */
+  putBack?: boolean;
+  /** What was left of it, and was kept. */
+  keptOffcut?: { width: number; height: number };
+}
+
+class OfRunsSheetDto {
+  /** Who says so. */
+  @IsString()
+  @Length(1, 120, { message: 'Say who you are, in 1 to 120 characters.' })
+  by!: string;
+
+  @IsString()
+  sheetId!: string;
+}
+
+/** A sheet that goes back into stock. */
+export class PutBackDto extends OfRunsSheetDto {}
+
+/** What is left of a sheet, in mm. */
+export class OffcutDto extends OfRunsSheetDto {
+  @IsNumber({ allowNaN: false, allowInfinity: false }, { message: 'The width of an offcut is a length in mm.' })
+  @Min(1, { message: 'An offcut is 1 mm wide at least.' })
+  @Max(10_000, { message: 'No offcut is that wide.' })
+  width!: number;
+
+  @IsNumber({ allowNaN: false, allowInfinity: false }, { message: 'The height of an offcut is a length in mm.' })
+  @Min(1, { message: 'An offcut is 1 mm high at least.' })
+  @Max(10_000, { message: 'No offcut is that high.' })
+  height!: number;
 }
 
 export type RunStatus = 'running' | 'done' | 'stopped' | 'refused' | 'broken off';
@@ -45,6 +88,8 @@ export interface RunAnswer {
   machineS: number;
   /** Whether there is a picture of how it came out. */
   hasPicture: boolean;
+  /** The sheets that it took from stock. */
+  taken: TakenSheet[];
 }
 
 /** What the bed looked like after a run; see `BurntPicture`. */

@@ -100,6 +100,7 @@ export * from './recipes/learnt.ts';
 export * from './recipes/pricing.ts';
 export * from './recipes/shop.ts';
 export * from './recipes/shop-json.ts';
+export * from './recipes/stock.ts';
 export * from './recipes/test-card.ts';
 export * from './recipes/watts.ts';
 export * from './recipes/work-out.ts';

@@ -9,7 +9,7 @@ type MaterialRow = Omit<MaterialEntity, 'recipes' | 'position'>;
 
 /** A recipe as it is stored; its id and its material are the row's own. */
 export function recipeRow(recipe: Recipe): Omit<RecipeEntity, 'id' | 'version' | 'material' | 'materialId'> {
-  const { machineId, lensId, operation, variant, kerfFrom, evidence, proof, note, archived } = recipe;
+  const { machineId, lensId, operation, variant, kerfFrom, evidence, proof, note, pictureId, archived } = recipe;
   return {
     machineId,
     lensId: lensId ?? null,
@@ -20,13 +20,14 @@ export function recipeRow(recipe: Recipe): Omit<RecipeEntity, 'id' | 'version' |
     evidence,
     proof: proof ?? null,
     note,
+    pictureId: pictureId ?? null,
     archived: archived ?? false,
   };
 }
 
 export function recipeOf(row: RecipeEntity): Recipe {
-  const { id, version, machineId, lensId, operation, variant, settings, kerfFrom, evidence, proof, note, archived } =
-    row;
+  const { id, version, machineId, lensId, operation, variant, settings, kerfFrom, evidence, proof, note } = row;
+  const { pictureId, archived } = row;
   return {
     id,
     version,
@@ -43,6 +44,7 @@ export function recipeOf(row: RecipeEntity): Recipe {
     evidence,
     ...(proof === null ? {} : { proof }),
     note,
+    ...(pictureId === null ? {} : { pictureId }),
     ...(archived ? { archived } : {}),
   };
 }
@@ -60,11 +62,12 @@ export function materialRow(material: Material): Omit<MaterialRow, 'version'> {
     notes: plain.notes ?? '',
     archived: plain.archived ?? false,
     fits: plain.fits ?? null,
+    stock: plain.stock ?? null,
   };
 }
 
 export function materialOf({ position: _, recipes, ...row }: MaterialEntity): Material {
-  const { family, measuredMm, colour, finish, masked, notes, archived, fits, ...plain } = row;
+  const { family, measuredMm, colour, finish, masked, notes, archived, fits, stock, ...plain } = row;
   return {
     ...plain,
     ...(family === null ? {} : { family }),
@@ -76,5 +79,6 @@ export function materialOf({ position: _, recipes, ...row }: MaterialEntity): Ma
     ...(archived ? { archived } : {}),
     recipes: recipes.map(recipeOf),
     ...(fits ? { fits } : {}),
+    ...(stock ? { stock } : {}),
   };
 }

@@ -9,6 +9,7 @@ import { FirstTables1764000000000 } from './first-tables.migration.ts';
 import { JobRuns1764200000000 } from './job-runs.migration.ts';
 import { MaterialFits1764400000000 } from './material-fits.migration.ts';
 import { RecipeKerf1764300000000 } from './recipe-kerf.migration.ts';
+import { Stock1764700000000 } from './stock.migration.ts';
 import { TheBook1764500000000 } from './the-book.migration.ts';
 
 /** One SQLite file in the data folder: write-ahead log, foreign keys on, brought up to date by migrations. */
@@ -32,6 +33,7 @@ export function databaseModule() {
       MaterialFits1764400000000,
       TheBook1764500000000,
       BurntPictures1764600000000,
+      Stock1764700000000,
     ],
     migrationsRun: true,
     synchronize: false,

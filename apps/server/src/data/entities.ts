@@ -1,4 +1,4 @@
-import type { RunStatus } from '@lambent/contracts';
+import type { RunStatus, TakenSheet } from '@lambent/contracts';
 import type {
   ColourKey,
   Evidence,
@@ -56,6 +56,7 @@ export class MaterialEntity {
   @Column('boolean') archived!: boolean;
   @Column('integer') version!: number;
   @Column('simple-json', { nullable: true }) fits!: Material['fits'] | null;
+  @Column('simple-json', { nullable: true }) stock!: Material['stock'] | null;
   @OneToMany(
     () => RecipeEntity,
     (recipe) => recipe.material,
@@ -86,6 +87,7 @@ export class RecipeEntity {
   @Column('text') evidence!: Evidence;
   @Column('simple-json', { nullable: true }) proof!: Proof | null;
   @Column('text') note!: string;
+  @Column('text', { nullable: true }) pictureId!: string | null;
   @Column('boolean') archived!: boolean;
   @Column('integer') version!: number;
 }
@@ -206,6 +208,8 @@ export class RunEntity {
   @Column('integer') doneLine!: number;
   @Column('real') plannedS!: number;
   @Column('real') machineS!: number;
+  /** The sheets that it took from stock. */
+  @Column('simple-json') taken!: TakenSheet[];
 }
 
 /** What the bed looked like after a run, as the machine showed it; lengths in mm, its points gzipped. */

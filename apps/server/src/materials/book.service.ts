@@ -11,6 +11,7 @@ import {
   recipeFromJson,
   recipeKey,
   recipeTitle,
+  type StockedSheet,
 } from '@lambent/core';
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
@@ -111,6 +112,18 @@ export class BookService {
     return this.material(id);
   }
 
+  /** Changes which sheets of a material the shop has. */
+  async changeStock(
+    id: string,
+    by: string,
+    change: (stock: readonly StockedSheet[]) => readonly StockedSheet[],
+  ): Promise<void> {
+    await this.edit(by, async (edit) => {
+      const row = await rowOf(edit.manager, id);
+      await this.updateMaterial(edit, row, { ...withoutRecipes(row), stock: change(row.stock ?? []) });
+    });
+  }
+
   /** The changes of a material and its recipes, the latest first. */
   async history(materialId: string): Promise<BookChange[]> {
     await rowOf(this.materials.manager, materialId);
@@ -158,7 +171,9 @@ export class BookService {
           where: { id: material.id },
           relations: { recipes: true },
         });
-        if (stored) counts[await this.updateMaterial(edit, stored, { ...material, recipes: [] })]++;
+        // A book that says nothing of stock takes none away.
+        const stock = material.stock ?? stored?.stock ?? undefined;
+        if (stored) counts[await this.updateMaterial(edit, stored, { ...material, stock, recipes: [] })]++;
         else {
           await this.insertMaterial(edit, { ...material, recipes: [] });
           counts.added++;

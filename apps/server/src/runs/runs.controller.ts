@@ -1,6 +1,6 @@
 import { createReadStream } from 'node:fs';
-import { type BurntPictureAnswer, type RunAnswer, StartRunDto } from '@lambent/contracts';
-import { Body, Controller, Get, Param, Post, Query, StreamableFile } from '@nestjs/common';
+import { type BurntPictureAnswer, OffcutDto, PutBackDto, type RunAnswer, StartRunDto } from '@lambent/contracts';
+import { Body, Controller, Get, HttpCode, Param, Post, Query, StreamableFile } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
 import { RunsService } from './runs.service.ts';
 
@@ -25,6 +25,20 @@ export class RunsController {
   @Get('runs/:id/picture')
   picture(@Param('id') id: string): Promise<BurntPictureAnswer> {
     return this.runs.picture(id);
+  }
+
+  /** Puts a sheet that it took back into stock. */
+  @Post('runs/:id/stock/put-back')
+  @HttpCode(200)
+  putBack(@Param('id') id: string, @Body() wanted: PutBackDto): Promise<RunAnswer> {
+    return this.runs.putBack(id, wanted);
+  }
+
+  /** Keeps what is left of a sheet that it took. */
+  @Post('runs/:id/stock/offcuts')
+  @HttpCode(200)
+  keepOffcut(@Param('id') id: string, @Body() wanted: OffcutDto): Promise<RunAnswer> {
+    return this.runs.keepOffcut(id, wanted);
   }
 
   @Post('jobs/:id/runs')

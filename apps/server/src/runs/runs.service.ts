@@ -3,7 +3,14 @@ import { createReadStream } from 'node:fs';
 import { mkdir } from 'node:fs/promises';
 import { join } from 'node:path';
 import { createInterface } from 'node:readline';
-import type { BlockedDetails, BurntPictureAnswer, RunAnswer, StartRunDto } from '@lambent/contracts';
+import type {
+  BlockedDetails,
+  BurntPictureAnswer,
+  OffcutDto,
+  PutBackDto,
+  RunAnswer,
+  StartRunDto,
+} from '@lambent/contracts';
 import { fromMachine, jobFromJson, type Machine, type Run } from '@lambent/core';
 import { Injectable, Logger, type OnApplicationBootstrap } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
@@ -18,6 +25,7 @@ import type { MachineLink } from '../machines/machine-link.ts';
 import { MachineLinks } from '../machines/machine-links.ts';
 import { WorkService } from '../work/work.service.ts';
 import { pictureFrom, sheetsWord } from './stand-in-camera.ts';
+import { StockBooking } from './stock-booking.ts';
 
 @Injectable()
 export class RunsService implements OnApplicationBootstrap {
@@ -34,6 +42,7 @@ export class RunsService implements OnApplicationBootstrap {
     private readonly links: MachineLinks,
     private readonly work: WorkService,
     private readonly hub: EventHub,
+    private readonly stock: StockBooking,
   ) {}
 
   /** Runs that were under way when the server last went down did not reach their end under its eyes. */
@@ -58,6 +67,20 @@ export class RunsService implements OnApplicationBootstrap {
     });
     const seen = new Set(pictured.map(({ runId }) => runId));
     return rows.map((row) => answerOf(row, row.job.title, seen.has(row.id)));
+  }
+
+  async putBack(id: string, { sheetId, by }: PutBackDto): Promise<RunAnswer> {
+    return this.answered(await this.stock.putBack(id, sheetId, by));
+  }
+
+  async keepOffcut(id: string, wanted: OffcutDto): Promise<RunAnswer> {
+    return this.answered(await this.stock.keepOffcut(id, wanted));
+  }
+
+  private async answered(run: RunEntity): Promise<RunAnswer> {
+    const answer = answerOf(run, run.job.title, await this.pictures.existsBy({ runId: run.id }));
+    this.hub.say({ type: 'run', run: answer });
+    return answer;
   }
 
   /** @throws PlainError 404 where there is none */
@@ -123,6 +146,7 @@ export class RunsService implements OnApplicationBootstrap {
       doneLine: 0,
       plannedS: program.plannedS,
       machineS: 0,
+      taken: [],
     });
     link.expectIdle();
     if (machine && (jobRun.stock !== 'in place' || this.laidFor.get(machineId) !== jobId)) {
@@ -131,7 +155,9 @@ export class RunsService implements OnApplicationBootstrap {
     }
     await this.runs.insert(run);
     this.say(run, title);
-    void this.follow(run, title, link, machine ?? null);
+    const used = document.sheets.filter(({ id }) => program.sheetIds.includes(id));
+    const end = () => this.stock.take(run, jobRun, used, shop.materials, title);
+    void this.follow(run, title, link, machine ?? null, end);
     return answerOf(run, title);
   }
 
@@ -150,7 +176,14 @@ export class RunsService implements OnApplicationBootstrap {
     );
   }
 
-  private async follow(run: RunEntity, title: string, link: MachineLink, machine: Machine | null): Promise<void> {
+  /** @param takeStock takes what the run used, once it has ended */
+  private async follow(
+    run: RunEntity,
+    title: string,
+    link: MachineLink,
+    machine: Machine | null,
+    takeStock: () => Promise<RunEntity['taken']>,
+  ): Promise<void> {
     const file = createReadStream(join(this.folder, `${run.programHash}.gcode`));
     const lines = createInterface({ input: file, crlfDelay: Number.POSITIVE_INFINITY });
     try {
@@ -164,6 +197,7 @@ export class RunsService implements OnApplicationBootstrap {
     run.endedAt = new Date();
     run.doneLine = link.state.line;
     run.machineS = link.state.runS;
+    run.taken = await takeStock();
     const pictured = machine !== null && (await this.takePicture(run, link, machine));
     await this.runs.save(run);
     this.say(run, title, pictured);
@@ -189,7 +223,7 @@ export class RunsService implements OnApplicationBootstrap {
 
 function answerOf(run: RunEntity, jobTitle: string, hasPicture = false): RunAnswer {
   const { id, jobId, version, jobRunId, jobRunName, machineId, status } = run;
-  const { reason, programHash, lines, doneLine, plannedS, machineS } = run;
+  const { reason, programHash, lines, doneLine, plannedS, machineS, taken } = run;
   return {
     id,
     jobId,
@@ -208,5 +242,6 @@ function answerOf(run: RunEntity, jobTitle: string, hasPicture = false): RunAnsw
     plannedS,
     machineS,
     hasPicture,
+    taken,
   };
 }

@@ -21,6 +21,7 @@ import {
   type RunChoice,
   readDrawingFile,
   type Shop,
+  sheetsUsed,
   writeGcode,
   writePicture,
 } from '@lambent/core';
@@ -42,7 +43,13 @@ function unpack({ settings, drawingJson }: PackedJob): JobDocument {
 
 export interface PlannedProgram {
   /** Null when a finding blocks and no program was written. */
-  readonly program: { readonly hash: string; readonly lines: number; readonly plannedS: number } | null;
+  readonly program: {
+    readonly hash: string;
+    readonly lines: number;
+    readonly plannedS: number;
+    /** The sheets that it burns on. */
+    readonly sheetIds: readonly string[];
+  } | null;
   readonly findings: readonly Finding[];
 }
 
@@ -80,7 +87,8 @@ export async function planToFile(task: {
   await once(file, 'close');
   const name = hash.digest('hex');
   await rename(draft, join(task.folder, `${name}.gcode`));
-  return { program: { hash: name, lines, plannedS: plan.timeS }, findings };
+  const sheetIds = sheetsUsed(prepared).map(({ id }) => id);
+  return { program: { hash: name, lines, plannedS: plan.timeS, sheetIds }, findings };
 }
 
 /** Reads a file of any format, with the fonts that ship; its items' ids start with `arrivalId`. */

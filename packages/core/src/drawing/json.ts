@@ -256,6 +256,7 @@ function sheetFromJson(json: unknown, where: string): Sheet {
     height,
     margin: number('margin'),
     ...(sheet.angle === undefined || sheet.angle === 0 ? {} : { angle: number('angle') }),
+    ...(sheet.stockId ? { stockId: asText(sheet.stockId, `${where}: stockId`) } : {}),
     ...(sheet.thicknessMm === undefined ? {} : { thicknessMm: number('thicknessMm') }),
   };
 }

@@ -20,6 +20,8 @@ export interface Sheet {
   readonly angle?: number;
   /** How thick it is as it was measured, in mm; as its material is said to be where it was not. */
   readonly thicknessMm?: number;
+  /** From which of the material's sheets in stock it was taken; by its size where nothing is said. */
+  readonly stockId?: string;
 }
 
 /** From a sheet's own frame, mm from its own top left, to the bed. */

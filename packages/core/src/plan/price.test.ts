@@ -57,6 +57,21 @@ describe('the price of a run', () => {
     expect(price.total).toBeCloseTo((plan.timeS / 60) * 0.6 + 0.5, 2);
   });
 
+  test('charges whole sheets where the shop does and knows their price, else the area', () => {
+    const [ply] = shop.materials;
+    const sheet = { id: 's', materialId: ply.id, x: 0, y: 0, width: 420, height: 360, margin: 3 };
+    const job = { ...jobWith([plate]), sheets: [sheet] };
+    const priceWith = (price: number | null, stockBy: 'area' | 'sheet' = 'sheet') => {
+      const stock = [{ id: 'a', width: 360, height: 420, count: 4, price }];
+      const stocked = { ...shop, materials: [{ ...ply, stock }, ...shop.materials.slice(1)] };
+      const prepared = prepareJob(job, stocked);
+      return priceOf(planJob(prepared), prepared, stocked, { ...list, stockBy }).parts[1];
+    };
+    expect(priceWith(7.2)).toEqual({ what: `${ply.name}, a sheet 360 × 420 mm`, amount: 7.2 });
+    expect(priceWith(null).what).toContain('cm²');
+    expect(priceWith(7.2, 'area').what).toContain('cm²');
+  });
+
   test('of nothing is nothing, and of a shop that charges nothing too', () => {
     expect(priced(jobWith([]), { ...list, minimum: 9 }).price).toEqual({ parts: [], total: 0 });
     expect(priced(undefined, freeOfCharge).price).toEqual({ parts: [], total: 0 });

@@ -1,7 +1,9 @@
 import { boundsOfAll } from '../drawing/item.ts';
+import { type Sheet, sheetUnder } from '../drawing/sheet.ts';
 import { boxHeight, boxWidth, isEmpty } from '../geometry/box.ts';
 import type { Pricing } from '../recipes/pricing.ts';
 import type { Shop } from '../recipes/shop.ts';
+import { stockOf } from '../recipes/stock.ts';
 import type { BurnPlan } from './plan.ts';
 import { type PreparedJob, prepareJob } from './prepare.ts';
 
@@ -19,7 +21,8 @@ export interface Price {
 
 /**
  * The price of a run: the machine's minutes, the stock that no earlier run of the job has used, each material by the
- * area that encloses what burns on it, setting up with the first run, and the fee of each run; the minimum is for the
+ * sheets that are used of it, where the shop charges so and knows what each costs, else by the area that encloses what
+ * burns on it, setting up with the first run, and the fee of each run; the minimum is for the
  * job, and counts with its first run. Nothing to burn costs nothing.
  */
 export function priceOf(
@@ -42,7 +45,12 @@ export function priceOf(
   ];
   for (const [id, { name, mm2 }] of areasByMaterial(prepared)) {
     if (used.has(id)) continue;
-    parts.push({ what: `${name}, ${(mm2 / 100).toFixed(0)} cm²`, amount: (mm2 / 1e6) * (pricing.materials[id] ?? 0) });
+    parts.push(
+      (pricing.stockBy === 'sheet' && bySheet(prepared, shop, id)) || {
+        what: `${name}, ${(mm2 / 100).toFixed(0)} cm²`,
+        amount: (mm2 / 1e6) * (pricing.materials[id] ?? 0),
+      },
+    );
   }
   if (earlier.length === 0) parts.push({ what: 'Setting up', amount: pricing.setUp });
   parts.push({ what: 'Each run', amount: pricing.perRun });
@@ -51,6 +59,26 @@ export function priceOf(
     parts.push({ what: 'Up to the minimum', amount: pricing.minimum - sum });
   const due = earlier.length === 0 ? Math.max(sum, pricing.minimum) : sum;
   return { parts: parts.filter(({ amount }) => amount > 0), total: roundedTo(due, pricing.rounding) };
+}
+
+/** What the used sheets of a material cost; null where one of them has no price. */
+function bySheet(prepared: PreparedJob, { materials }: Pick<Shop, 'materials'>, materialId: string): PricePart | null {
+  const material = materials.find(({ id }) => id === materialId);
+  const taken = sheetsUsed(prepared)
+    .filter((sheet) => sheet.materialId === materialId)
+    .map((sheet) => stockOf(material?.stock, sheet));
+  const prices = taken.flatMap((one) => one?.price ?? []);
+  if (!material || prices.length === 0 || prices.length < taken.length) return null;
+  const [first] = taken;
+  const what = taken.length === 1 ? `a sheet ${first?.width} × ${first?.height} mm` : `${taken.length} sheets`;
+  return { what: `${material.name}, ${what}`, amount: prices.reduce((sum, price) => sum + price, 0) };
+}
+
+/** The sheets on which something burns in a run; what lies beside them all burns on the first. */
+export function sheetsUsed({ job, layers }: PreparedJob): Sheet[] {
+  const items = layers.flatMap(({ burns, placed }) => (burns ? placed.map(({ item }) => item) : []));
+  const used = new Set(items.map((item) => sheetUnder(job.sheets, item) ?? job.sheets[0]));
+  return job.sheets.filter((sheet) => used.has(sheet));
 }
 
 /** The area in mm² that encloses what burns on each material, by its id. */

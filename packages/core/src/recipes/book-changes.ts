@@ -41,6 +41,7 @@ const names: Readonly<Record<string, string>> = {
   sheetHeight: 'sheet height',
   forbidden: 'why it is forbidden',
   proof: 'known from',
+  pictureId: 'picture',
 };
 
 /** How a recipe is called within its material: `Cut, Wren, masked`. */
@@ -61,10 +62,22 @@ export function changesInWords<T extends Recipe | Material>(before: T, after: T)
     .filter((field) => inOrder(before[field] ?? null) !== inOrder(after[field] ?? null))
     .map((field) => {
       if (field === 'archived') return after[field] ? 'put away' : 'taken up again';
+      if (field === 'pictureId') return after[field] ? 'another picture' : 'no picture any more';
+      if (field === 'stock') return `stock ${inStock(before)} → ${inStock(after)}`;
       const [was, is] = [before[field], after[field]].map((value) => said(value, units[field]));
       return `${names[field] ?? field} ${was} → ${is}`;
     })
     .join(', ');
+}
+
+/** How many sheets there are of which size: `4 of 600 × 400 mm`. */
+function inStock(entry: Recipe | Material): string {
+  const sheets = 'stock' in entry ? (entry.stock ?? []) : [];
+  const words = sheets.map(
+    ({ count, width, height, price, offcut }) =>
+      `${count} of ${width} × ${height} mm${offcut ? ' (offcut)' : ''}${price === null ? '' : ` at ${price}`}`,
+  );
+  return words.join('; ') || 'none';
 }
 
 /** As text that does not depend on the order in which fields came. */

@@ -4,6 +4,7 @@ import { settingsFromJson } from '../drawing/layer-json.ts';
 import { fitNames } from '../geometry/ties.ts';
 import { type Figure, type FigureSource, figureSources } from './figures.ts';
 import type { Evidence, Material, Proof, Recipe } from './shop.ts';
+import type { StockedSheet } from './stock.ts';
 
 /*
  * The book as JSON, complete: what an export writes and an import takes, and how one material or recipe is sent.
@@ -103,8 +104,31 @@ function materialAt(json: unknown, where: string): Material {
     recipes: asList(record.recipes ?? [], `${named}: recipes`).map((recipe, i) =>
       recipeAt(recipe, `${named}: recipe ${i + 1}`),
     ),
+    ...stockAt(record.stock, named),
     ...fitsAt(record.fits, `${named}: fits`),
   };
+}
+
+function stockAt(json: unknown, named: string): Pick<Material, 'stock'> {
+  if (json === undefined || json === null) return {};
+  const stock = asList(json, `${named}: stock`).map((entry, i): StockedSheet => {
+    const where = `${named}: sheet ${i + 1} in stock`;
+    const sheet = asRecord(entry, where);
+    const count = within(sheet.count, `${where}: count`, 0, 100_000);
+    if (!Number.isInteger(count)) throw new NotADrawing(`${where}: count must be a whole number`);
+    return {
+      id: asText(sheet.id, `${where}: id`),
+      width: within(sheet.width, `${where}: width`, 1, 10_000),
+      height: within(sheet.height, `${where}: height`, 1, 10_000),
+      count,
+      price: sheet.price === null || sheet.price === undefined ? null : within(sheet.price, `${where}: price`, 0, 1e6),
+      ...(sheet.offcut === true ? { offcut: true } : {}),
+    };
+  });
+  if (new Set(stock.map(({ id }) => id)).size < stock.length) {
+    throw new NotADrawing(`${named}: two sheets in stock have one id`);
+  }
+  return { stock };
 }
 
 function fitsAt(json: unknown, where: string): Pick<Material, 'fits'> {
@@ -155,6 +179,7 @@ function recipeAt(json: unknown, where: string): Recipe {
     evidence: oneOf(record.evidence, evidences, `${where}: evidence`),
     ...(record.proof ? { proof: proofAt(record.proof, `${where}: proof`) } : {}),
     note: asTextOrNull(record.note, `${where}: note`) ?? '',
+    ...(record.pictureId ? { pictureId: asText(record.pictureId, `${where}: pictureId`) } : {}),
     ...(record.archived === true ? { archived: true } : {}),
   };
 }

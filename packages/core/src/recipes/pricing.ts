@@ -14,6 +14,8 @@ export interface Pricing {
   readonly machines: Readonly<Record<string, number>>;
   /** For a square metre of each material, by its id. */
   readonly materials: Readonly<Record<string, number>>;
+  /** Whether stock is charged by the area that is used, or by the sheet; by the area where nothing is said. */
+  readonly stockBy?: 'area' | 'sheet';
 }
 
 export const freeOfCharge: Pricing = {
@@ -63,6 +65,7 @@ export function pricingFromJson(json: unknown): Pricing {
     rounding: amount(list.rounding, 'the rounding'),
     machines: amounts('machines'),
     materials: amounts('materials'),
+    ...(list.stockBy === 'sheet' ? { stockBy: 'sheet' } : {}),
   };
 }
 

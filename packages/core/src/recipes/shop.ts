@@ -5,6 +5,7 @@ import type { Sheet } from '../drawing/sheet.ts';
 import type { FitName } from '../geometry/ties.ts';
 import type { Figure, FigureSource } from './figures.ts';
 import type { Pricing } from './pricing.ts';
+import type { StockedSheet } from './stock.ts';
 
 /** Where a machine's X0 Y0 lies on its bed. From a top-left origin Y runs down, from the others up. */
 export type Origin = 'top-left' | 'bottom-left' | 'centre';
@@ -90,6 +91,8 @@ export interface Recipe extends Partial<Omit<LayerSettings, 'kerfMm'>> {
   readonly evidence: Evidence;
   readonly proof?: Proof | null;
   readonly note: string;
+  /** A picture of what comes of it, under which it is kept among the pictures. */
+  readonly pictureId?: string;
   /** Kept, but not used any more. */
   readonly archived?: boolean;
 }
@@ -125,6 +128,8 @@ export interface Material {
   readonly tone: string;
   readonly sheetWidth: number;
   readonly sheetHeight: number;
+  /** The sheets of it that the shop has. */
+  readonly stock?: readonly StockedSheet[];
   /** Why it must never be lasered; null when it may. */
   readonly forbidden: string | null;
   readonly recipes: readonly Recipe[];
@@ -151,10 +156,16 @@ export function bedBox(machine: Machine) {
   return { minX: 0, minY: 0, maxX: machine.bedWidth, maxY: machine.bedHeight };
 }
 
-/** A sheet of a material as it comes, laid at the machine's zero corner and cut to what the bed holds. */
-export function sheetAsStocked(id: string, material: Material, machine: Machine): Sheet {
-  const width = Math.min(material.sheetWidth, machine.bedWidth);
-  const height = Math.min(material.sheetHeight, machine.bedHeight);
+/**
+ * A sheet of a material as it comes, laid at the machine's zero corner and cut to what the bed holds: the one in stock
+ * that is named, else the first whole one that there is, else one of the usual size.
+ */
+export function sheetAsStocked(id: string, material: Material, machine: Machine, stockId?: string): Sheet {
+  const known = material.stock ?? [];
+  const taken =
+    known.find((one) => one.id === stockId) ?? known.find(({ count, offcut }) => count > 0 && !offcut) ?? null;
+  const width = Math.min(taken?.width ?? material.sheetWidth, machine.bedWidth);
+  const height = Math.min(taken?.height ?? material.sheetHeight, machine.bedHeight);
   const y = machine.origin === 'bottom-left' ? machine.bedHeight - height : 0;
   const centred = machine.origin === 'centre';
   return {
@@ -165,5 +176,6 @@ export function sheetAsStocked(id: string, material: Material, machine: Machine)
     width,
     height,
     margin: 3,
+    ...(taken ? { stockId: taken.id } : {}),
   };
 }

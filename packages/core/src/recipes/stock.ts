@@ -1,0 +1,84 @@
+import type { Sheet } from '../drawing/sheet.ts';
+import type { Box } from '../geometry/box.ts';
+
+/*
+ * The sheets of a material that the shop has: what is taken for a run, put back, or left over.
+ */
+
+/** Sheets of one size, in mm. */
+export interface StockedSheet {
+  readonly id: string;
+  readonly width: number;
+  readonly height: number;
+  readonly count: number;
+  /** What one costs, in the shop's currency; null where it is charged by the area. */
+  readonly price: number | null;
+  /** Left of a larger one. */
+  readonly offcut?: boolean;
+}
+
+/** Sheets that differ by less, in mm, are of one size. */
+const sameSize = 0.5;
+
+/** From which of a material's sheets one on the bed was taken: as it says, else by its size, whichever way it lies. */
+export function stockOf(
+  stock: readonly StockedSheet[] | undefined,
+  { stockId, width, height }: Pick<Sheet, 'stockId' | 'width' | 'height'>,
+): StockedSheet | null {
+  const near = (a: number, b: number) => Math.abs(a - b) < sameSize;
+  return (
+    stock?.find(({ id }) => id === stockId) ??
+    stock?.find(
+      (one) =>
+        (near(one.width, width) && near(one.height, height)) || (near(one.width, height) && near(one.height, width)),
+    ) ??
+    null
+  );
+}
+
+/** One sheet less, where there is one; an offcut that is used up is there no more. */
+export function takeSheet(stock: readonly StockedSheet[], id: string): StockedSheet[] {
+  return stock
+    .map((one) => (one.id === id ? { ...one, count: Math.max(0, one.count - 1) } : one))
+    .filter((one) => one.count > 0 || !one.offcut);
+}
+
+/** One sheet more of the size that one was taken from; an offcut that was used up is there again. */
+export function putSheetBack(stock: readonly StockedSheet[], taken: StockedSheet): StockedSheet[] {
+  if (!stock.some(({ id }) => id === taken.id)) return [...stock, { ...taken, count: 1 }];
+  return stock.map((one) => (one.id === taken.id ? { ...one, count: one.count + 1 } : one));
+}
+
+/** An offcut more; of one size there may be several. */
+export function addOffcut(
+  stock: readonly StockedSheet[],
+  { id, width, height }: Pick<StockedSheet, 'id' | 'width' | 'height'>,
+): StockedSheet[] {
+  const alike = stock.find(
+    (one) => one.offcut && Math.abs(one.width - width) < sameSize && Math.abs(one.height - height) < sameSize,
+  );
+  if (alike) return stock.map((one) => (one === alike ? { ...one, count: one.count + 1 } : one));
+  return [...stock, { id, width, height, count: 1, price: null, offcut: true }];
+}
+
+/**
+ * The largest rectangle that is left of a sheet beside what burnt on it, cut straight across: at one of its four sides.
+ * @param burnt what burnt, on the bed, as the sheet lies straight
+ * @returns its size in mm, whole; null where hardly anything is left
+ */
+export function offcutLeft(
+  { x, y, width, height }: Pick<Sheet, 'x' | 'y' | 'width' | 'height'>,
+  burnt: Box,
+): { width: number; height: number } | null {
+  const least = 20;
+  const [across, down] = [
+    Math.max(burnt.minX - x, x + width - burnt.maxX),
+    Math.max(burnt.minY - y, y + height - burnt.maxY),
+  ];
+  const [beside, below] = [
+    { width: Math.floor(Math.min(width, across)), height: Math.floor(height) },
+    { width: Math.floor(width), height: Math.floor(Math.min(height, down)) },
+  ];
+  const larger = beside.width * beside.height >= below.width * below.height ? beside : below;
+  return larger.width >= least && larger.height >= least ? larger : null;
+}
