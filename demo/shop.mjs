@@ -295,6 +295,29 @@ const families = {
   'laminate-16': 'Engraving laminate',
 };
 
+/** What a square metre of each material costs. */
+const perSquareMetre = {
+  'birch-ply-3': 14,
+  'birch-ply-4': 18,
+  'poplar-ply-6': 19,
+  'acrylic-clear-3': 42,
+  'acrylic-amber-5': 68,
+  'grey-board-2': 6,
+  'cotton-card-05': 5,
+  'veg-leather-2': 95,
+  'slate-6': 60,
+  'cork-3': 16,
+  'laminate-16': 74,
+};
+
+/** Whole sheets of a material on the rack, and what is left of one. */
+function stockFor(id, [width, height]) {
+  const price = Math.round(width * height * perSquareMetre[id] * 1e-5) / 10;
+  const whole = { id: 'whole', width, height, count: id === 'slate-6' ? 24 : 8, price };
+  const rest = { id: 'rest', width: 210, height: 148, count: 2, price: null, offcut: true };
+  return id.startsWith('birch-ply') ? [whole, rest] : [whole];
+}
+
 const materials = Object.entries(table).map(([id, { name, thicknessMm, tone, size, ...byMachine }]) => ({
   id,
   family: families[id],
@@ -304,6 +327,7 @@ const materials = Object.entries(table).map(([id, { name, thicknessMm, tone, siz
   sheetWidth: size[0],
   sheetHeight: size[1],
   forbidden: null,
+  stock: stockFor(id, size),
   ...fitsOf(id),
   recipes: Object.entries(byMachine).flatMap(([machineId, settings]) =>
     settings.flatMap((setting, i) =>
@@ -437,19 +461,7 @@ const pricing = {
   minimum: 3,
   rounding: 0.1,
   machines: { wren: 0.35, curlew: 0.5, dunlin: 0.12 },
-  materials: {
-    'birch-ply-3': 14,
-    'birch-ply-4': 18,
-    'poplar-ply-6': 19,
-    'acrylic-clear-3': 42,
-    'acrylic-amber-5': 68,
-    'grey-board-2': 6,
-    'cotton-card-05': 5,
-    'veg-leather-2': 95,
-    'slate-6': 60,
-    'cork-3': 16,
-    'laminate-16': 74,
-  },
+  materials: perSquareMetre,
 };
 
 export const shop = { name: 'Tern Lane Workshop', machines, keys, materials, pricing };

@@ -59,10 +59,39 @@ test('a material is looked for, made and described; its recipes are changed wher
   await expect(field(page, 'Wren, Cut', 'Speed')).toHaveValue('40');
   await expect(history.getByRole('listitem').first()).toContainText('speed 130 mm/s → 40 mm/s');
 
-  // Beside its family, on a chart.
+  // Sheets in stock, with a price or by the area.
+  await page.getByRole('button', { name: 'Add a size' }).click();
+  await typeInto(page, 'Sheets', '12');
+  await typeInto(page, 'Price of one', '3,20');
+  await expect(history.getByRole('listitem').first()).toContainText('12 of 600 × 400 mm → 12 of 600 × 400 mm at 3.2');
+  await page.getByLabel('Price of one').fill('-1');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('alert').filter({ hasText: 'From 0 to a million' })).toBeVisible();
+  await page.keyboard.press('Escape');
+
+  // A picture of the result.
+  await page.getByRole('button', { name: 'More of cut' }).click();
+  const photo = { name: 'result.png', mimeType: 'image/png', buffer: await page.screenshot() };
+  await page.getByLabel('Add a picture').setInputFiles(photo);
+  await expect(page.getByRole('img', { name: 'What comes of cut' })).toHaveJSProperty('complete', true);
+  await page
+    .getByLabel('Another picture', { exact: true })
+    .setInputFiles({ ...photo, buffer: Buffer.from('no picture') });
+  await expect(page.getByText('result.png was not kept')).toBeVisible();
+  await page.getByRole('button', { name: 'Take it away' }).click();
+  await expect(page.getByText('No picture of the result yet')).toBeVisible();
+
+  // Beside its family, on a chart and in a table, and beside any other material.
   await typeInto(page, 'Family', 'Plywood');
   await expect(page.getByRole('img', { name: /Power against speed of \d\d? recipes/ })).toBeVisible();
   await expect(page.locator('canvas')).toBeVisible();
+  const table = page.getByRole('table', { name: 'Recipes side by side' });
+  await expect(table.getByRole('row', { name: /Ash veneer 0.6 mm Wren 30 % 40 mm\/s/ })).toBeVisible();
+  await expect(table).not.toContainText('Cork');
+  await choose(page, 'Compare another material', /Cork/);
+  await expect(table).toContainText('Cork');
+  await page.getByRole('button', { name: 'Leave Cork out' }).click();
+  await expect(table).not.toContainText('Cork');
 
   await page.getByRole('button', { name: 'Put it away' }).click();
   await expect(page.getByRole('link', { name: /Ash veneer/ })).toBeHidden();

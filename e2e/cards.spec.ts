@@ -110,10 +110,14 @@ test('unknown stock: a card is laid, burnt, read and kept, and the job that goes
     operation: 'cut',
     machineId: 'wren',
     evidence: 'proven',
+    pictureId: expect.stringMatching(/^[0-9a-f]{64}$/),
     proof: { by: 'Ines Varga', what: 'test card, Felt coasters', jobId: first.jobId },
     powerPercent: card.cells.find(({ key }) => key === best)?.settings.powerPercent,
     speedMmPerS: card.cells.find(({ key }) => key === best)?.settings.speedMmPerS,
   });
+
+  const picture = await page.request.get(`/api/pictures/${recipe.pictureId}`);
+  expect([picture.status(), picture.headers()['content-type']]).toEqual([200, 'image/png']);
 
   // The work burns by it, and comes out.
   await page.getByRole('button', { name: 'Recipe', exact: true }).click();
@@ -194,4 +198,55 @@ test('a card that is too large says how many cells have room, and what the machi
   const after = (await storedJob(page)).document;
   expect([after.layers, after.cards, after.drawing.items.length, after.runs.length]).toEqual([[], [], 0, 1]);
   expect(drawing.items.length).toBe(card.cells.length + card.labels.length);
+});
+
+test('a run takes its sheet from stock; it is put back, or what is left of it kept; the price goes by the sheet', async ({
+  page,
+}) => {
+  const stock = [{ id: 'whole', width: 300, height: 200, count: 5, price: 7.5 }];
+  const material = await unknownStock(page, 'Felt on the rack', { stock });
+  const recipe = { machineId: 'wren', operation: 'cut', powerPercent: 60, speedMmPerS: 10, evidence: 'copied' };
+  await page.request.post(`/api/materials/${material.id}/recipes`, { data: { by: 'Ines Varga', recipe } });
+  const inStock = async () => {
+    const all = (await (await page.request.get('/api/materials')).json()) as Material[];
+    return all.find(({ id }) => id === material.id)?.stock?.map(({ width, height, count }) => [width, height, count]);
+  };
+  const settings = await (await page.request.get('/api/settings')).json();
+  const charge = (stockBy: string) =>
+    page.request.put('/api/settings', { data: { ...settings, pricing: { ...settings.pricing, stockBy } } });
+  expect((await charge('sheet')).ok()).toBe(true);
+  try {
+    await newJob(page, 'From the rack', svg(rectangle(20, 20, 60, 40)));
+    await openStage(page, 'Recipe');
+    await choose(page, 'Material', /Felt on the rack/);
+    await openStage(page, 'Burn');
+    await expect(page.getByText('Felt on the rack, a sheet 300 × 200 mm')).toBeVisible();
+    await expect(page.getByText('€ 7.50')).toBeVisible();
+  } finally {
+    await charge('area');
+  }
+  await burn(page, 1);
+  await expect(page.getByTestId('taken-sheet')).toContainText('a sheet of felt on the rack, 300 × 200 mm');
+  expect(await inStock()).toEqual([[300, 200, 4]]);
+  await page.getByRole('button', { name: 'keep the offcut' }).click();
+  // What lies at the right of the work is the most.
+  await expect(page.getByLabel('Offcut’s width')).toHaveValue('220.00');
+  await page.getByLabel('You are').fill('Ines Varga');
+  await page.getByRole('button', { name: 'Keep the offcut', exact: true }).click();
+  await expect(page.getByTestId('taken-sheet')).toContainText('offcut kept');
+  expect(await inStock()).toEqual([
+    [300, 200, 4],
+    [220, 200, 1],
+  ]);
+  // The next job lies on the offcut.
+  await openStage(page, 'Bed');
+  await choose(page, 'From stock', /220.* offcut/);
+  await expect(page.getByLabel('Width', { exact: true })).toHaveValue('220.00');
+  const [sheet] = (await storedJob(page)).document.sheets;
+  expect([sheet.width, sheet.height]).toEqual([220, 200]);
+  await openStage(page, 'Burn');
+  await page.getByRole('button', { name: 'put it back' }).click();
+  await page.getByRole('button', { name: 'Put it back', exact: true }).click();
+  await expect(page.getByTestId('taken-sheet')).toContainText('Put back into stock');
+  expect((await inStock())?.[0]).toEqual([300, 200, 5]);
 });

@@ -146,11 +146,32 @@ try {
   await page.waitForTimeout(800);
   await shot('bench-test-pieces');
 
+  const alder = { name: 'Alder board', family: 'Solid wood', thicknessMm: 5, tone: '#E3C49A' };
+  await page.request.post(`${address}/api/materials`, {
+    data: { by: 'Ines Varga', material: { ...alder, sheetWidth: 400, sheetHeight: 300 } },
+  });
+  await newJob('Trying alder');
+  await material(/Alder board/);
+  await page.keyboard.press('5');
+  await page.getByRole('button', { name: 'New test card' }).click();
+  await page.getByRole('button', { name: /^Lay \d+ cells/ }).click();
+  await page.getByTestId('card-block').waitFor();
+  await page.getByRole('button', { name: /^Send / }).click();
+  await page.getByRole('button', { name: 'how it came out' }).waitFor({ timeout: 60_000 });
+  await page.keyboard.press('5');
+  await page.getByRole('button', { name: 'Read it' }).click();
+  await page.getByRole('button', { name: 'Mark all as the picture shows' }).click();
+  await page.getByRole('button', { name: 'the best of them' }).click();
+  await page.getByTestId('reading').getByTitle('66 %, 7.92 mm/s').click();
+  await page.locator('[data-scrolls]').evaluate((drawer) => drawer.scrollTo(0, drawer.scrollHeight));
+  await page.getByTestId('reading').locator('canvas').nth(1).waitFor();
+  await page.mouse.move(40, 640);
+  await shot('test-card');
+
   await page.goto(address);
   await page.getByRole('button', { name: 'New job' }).click();
   await page.getByLabel('Title').fill('Shelf labels');
   await page.getByRole('button', { name: 'Make the job' }).click();
-  await shot('bench-empty');
   await page
     .getByTestId('file-chooser')
     .setInputFiles({ name: 'shelf-labels.svg', mimeType: 'image/svg+xml', buffer: Buffer.from(stranger) });
@@ -187,7 +208,7 @@ try {
   await page.getByTestId('key-trial').waitFor();
   await shot('colour-keys');
   await page.goto(`${address}/book/birch-ply-4`);
-  await page.getByRole('table').waitFor();
+  await page.getByRole('table').first().waitFor();
   await page.getByLabel('You are').fill('Ines Varga');
   await page.keyboard.press('Enter');
   for (const speed of ['9.5', '10.5']) {

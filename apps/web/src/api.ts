@@ -10,6 +10,8 @@ import type {
   KerfDto,
   MachineCommand,
   MachineState,
+  OffcutDto,
+  PutBackDto,
   RunAnswer,
   SettingsDto,
   StartRunDto,
@@ -109,6 +111,9 @@ export const api = {
     ask<MachineState>('POST', `/api/machines/${machineId}/commands`, { command }),
   runs: (jobId?: string) => ask<RunAnswer[]>('GET', `/api/runs${jobId ? `?job=${jobId}` : ''}`),
   burntPicture: (runId: string) => ask<BurntPictureAnswer>('GET', `/api/runs/${runId}/picture`),
+  putSheetBack: (runId: string, wanted: PutBackDto) =>
+    ask<RunAnswer>('POST', `/api/runs/${runId}/stock/put-back`, wanted),
+  keepOffcut: (runId: string, wanted: OffcutDto) => ask<RunAnswer>('POST', `/api/runs/${runId}/stock/offcuts`, wanted),
   startRun: (jobId: string, wanted: StartRunDto) => ask<RunAnswer>('POST', `/api/jobs/${jobId}/runs`, wanted),
   addKey: (key: ColourKey) => ask<ColourKey>('POST', '/api/colour-keys', key),
   changeKey: (key: ColourKey) => ask<ColourKey>('PUT', `/api/colour-keys/${encodeURIComponent(key.id)}`, key),

@@ -50,6 +50,7 @@ export * from './formats/outgoing.ts';
 export * from './formats/pdf/write.ts';
 export * from './formats/picture/decode.ts';
 export * from './formats/picture/describe.ts';
+export { pictureFile } from './formats/picture/file.ts';
 export * from './formats/picture/visible.ts';
 export * from './formats/read.ts';
 export * from './formats/reading.ts';

@@ -213,7 +213,7 @@ export class MachineLink {
     this.program = null;
     void program.lines.return?.();
     program.finish(end);
-    this.state = { ...this.state, runId: null };
+    this.setState({ ...this.state, runId: null });
   }
 
   private receive(text: string): void {

@@ -145,7 +145,7 @@ function PictureChip() {
   return (
     <div
       role="status"
-      className="absolute left-1/2 top-8 z-10 flex -translate-x-1/2 items-center gap-3 rounded-full border border-line bg-paper py-1 pl-4 pr-1 shadow-float"
+      className="absolute left-1/2 top-8 z-10 flex -translate-x-1/2 items-center gap-3 whitespace-nowrap rounded-full border border-line bg-paper py-1 pl-4 pr-1 shadow-float"
     >
       <span>
         <b>How it came out</b>, {format(new Date(run.startedAt), 'd MMM HH:mm')}

@@ -1,9 +1,9 @@
-import { type Burn, energyPerMm, type Machine, type Material, relatedBurns, wattsOf } from '@lambent/core';
+import { type Burn, energyPerMm, type Machine, type Material, wattsOf } from '@lambent/core';
 import { LineChart, ScatterChart } from 'echarts/charts';
 import { GridComponent, LegendComponent, TooltipComponent } from 'echarts/components';
 import { format, init, use } from 'echarts/core';
 import { CanvasRenderer } from 'echarts/renderers';
-import { useEffect, useMemo, useRef } from 'react';
+import { useEffect, useRef } from 'react';
 
 use([LineChart, ScatterChart, GridComponent, LegendComponent, TooltipComponent, CanvasRenderer]);
 
@@ -12,19 +12,15 @@ const energies = [0.01, 0.02, 0.05, 0.1, 0.2, 0.5, 1, 2, 5, 10, 20, 50];
 const symbols = ['circle', 'rect', 'triangle', 'diamond'];
 
 interface Props {
+  /** The material whose burns stand out. */
   material: Material;
-  materials: readonly Material[];
+  burns: readonly Burn[];
   machines: readonly Machine[];
-  operation: 'cut' | 'score';
 }
 
-/** The power of the beam against the speed at which it burns, of a material and its family, with lines of one energy. */
-export default function EnergyChart({ material, materials, machines, operation }: Props) {
+/** The power of the beam against the speed at which it burns, with lines of one energy per length. */
+export default function EnergyChart({ material, burns, machines }: Props) {
   const place = useRef<HTMLDivElement>(null);
-  const burns = useMemo(
-    () => relatedBurns({ materials, machines }, material, operation),
-    [materials, machines, material, operation],
-  );
   useEffect(() => {
     if (!place.current || burns.length === 0) return;
     const chart = init(place.current);

@@ -18,6 +18,7 @@ import {
 } from '@lambent/core';
 import { Archive, ChevronDown, ChevronRight, Plus } from 'lucide-react';
 import { useState } from 'react';
+import { Link } from 'react-router';
 import { api } from '../api.ts';
 import { FinerFields } from '../recipe/finer-fields.tsx';
 import type { SettingHold } from '../recipe/setting-hold.ts';
@@ -28,6 +29,7 @@ import { OperationMark } from '../ui/operation-mark.tsx';
 import { parsePlain } from '../ui/plain-number.ts';
 import { TypedField } from '../ui/typed-field.tsx';
 import { Words } from './material-facts.tsx';
+import { RecipePicture } from './recipe-picture.tsx';
 import type { BookHold } from './use-book.ts';
 
 interface Props {
@@ -281,6 +283,19 @@ function RecipeRow({
                   }
                 />
                 <Words label="Note" value={recipe.note} commit={(note) => change({ note })} />
+                {recipe.proof?.jobId && (
+                  <Link
+                    to={`/jobs/${recipe.proof.jobId}/recipe`}
+                    className="self-start font-semibold text-petrol underline"
+                  >
+                    The job that was burnt for it
+                  </Link>
+                )}
+                <RecipePicture
+                  pictureId={recipe.pictureId}
+                  title={title.toLowerCase()}
+                  keep={(pictureId) => change({ pictureId })}
+                />
               </div>
             </div>
           </td>

@@ -1,4 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
+import { Fragment } from 'react';
 import { useParams } from 'react-router';
 import { api, sentenceOf } from '../api.ts';
 import { BookHistory } from '../book/book-history.tsx';
@@ -6,6 +7,7 @@ import { Compare } from '../book/compare.tsx';
 import { MaterialFacts, Words } from '../book/material-facts.tsx';
 import { MaterialList } from '../book/material-list.tsx';
 import { RecipeTable } from '../book/recipe-table.tsx';
+import { StockTable } from '../book/stock-table.tsx';
 import { useBook } from '../book/use-book.ts';
 import { Notice } from '../ui/notice.tsx';
 import { PageBar } from '../ui/page-bar.tsx';
@@ -33,7 +35,7 @@ export function BookRoute() {
             <Notice level="warns">There is no such material in the book. Choose one on the left.</Notice>
           )}
           {chosen && (
-            <>
+            <Fragment key={chosen.id}>
               <div className="mb-3 flex items-end gap-3">
                 <span
                   className="mb-1 size-7 rounded-lg border border-line"
@@ -55,10 +57,11 @@ export function BookRoute() {
                   </Notice>
                 </div>
               )}
-              <MaterialFacts key={chosen.id} material={chosen} book={book} />
+              <MaterialFacts material={chosen} book={book} />
+              {!chosen.forbidden && <StockTable material={chosen} book={book} />}
               <RecipeTable material={chosen} machines={machines.data ?? []} book={book} />
               {!chosen.forbidden && <Compare material={chosen} materials={all} machines={machines.data ?? []} />}
-            </>
+            </Fragment>
           )}
         </div>
         {chosen && <BookHistory material={chosen} book={book} />}

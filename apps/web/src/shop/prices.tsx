@@ -66,6 +66,17 @@ export function Prices() {
             )}
           </div>
           <div className="grid grid-cols-2 gap-3 rounded-xl border border-line bg-paper p-4">
+            <div className="col-span-2">
+              <Choice
+                label="Stock is charged"
+                value={pricing.stockBy ?? 'area'}
+                options={[
+                  { value: 'area', text: 'Stock by the area that is used' },
+                  { value: 'sheet', text: 'Stock by the sheet, where its price is in the book' },
+                ]}
+                choose={(stockBy) => void change({ stockBy })}
+              />
+            </div>
             <p className="col-span-2 text-quiet">A square metre of</p>
             {materials.map(({ id, name, thicknessMm }) =>
               amount(

@@ -22,7 +22,12 @@ export function listenToServer(): void {
     if (event.type === 'machine') {
       useLive.setState(({ machines }) => ({ machines: { ...machines, [event.machine.machineId]: event.machine } }));
     } else {
-      useLive.setState(({ runs }) => ({ runs: { ...runs, [event.run.id]: event.run } }));
+      takeRun(event.run);
     }
   };
+}
+
+/** A run as it is now. */
+export function takeRun(run: RunAnswer): void {
+  useLive.setState(({ runs }) => ({ runs: { ...runs, [run.id]: run } }));
 }

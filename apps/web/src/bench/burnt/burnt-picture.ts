@@ -88,7 +88,7 @@ function painted(codes: Uint8Array, width: number, height: number): HTMLCanvasEl
 /** Draws a picture where it lies, at `scale` pixels for each mm, with bed mm (0, 0) at the context's origin. */
 export function drawBurnt(context: CanvasRenderingContext2D, { picture, levels }: ShownPicture, scale: number): void {
   const pixels = scale * picture.pitchMm;
-  const level = Math.min(levels.length - 1, Math.max(0, Math.round(Math.log2(1 / pixels))));
+  const level = Math.min(levels.length - 1, Math.max(0, Math.floor(Math.log2(1 / pixels))));
   const canvas = levels[level];
   const size = picture.pitchMm * 2 ** level * scale;
   context.imageSmoothingEnabled = pixels * 2 ** level < 2;

@@ -74,6 +74,14 @@ const groundWords = {
   nothing: 'Nothing is known of this: the ranges are wide. Burn the card, then one that looks closer.',
 };
 
+/** Which kind of card a wish is. */
+function kindOf(wish: CardWish | undefined) {
+  const known = cardKinds.find(
+    ({ across, down }) => across === wish?.across.setting && down === (wish.down?.setting ?? null),
+  );
+  return known ?? cardKinds[0];
+}
+
 function stockOf(job: JobDocument, material: Material) {
   const thicknessMm = job.sheets.find(({ materialId }) => materialId === material.id)?.thicknessMm;
   return { material, ...(thicknessMm === undefined ? {} : { thicknessMm }) };
@@ -87,7 +95,7 @@ function CardForm({ material, start, leave }: { material: Material; start: CardS
     const { shop } = actions.get();
     return cardWish(shop, stockOf(jobOf(actions.get()), material), machine, operation, kind);
   };
-  const [kind, setKind] = useState(cardKinds[0].id);
+  const [kind, setKind] = useState(() => kindOf(start.wish).id);
   const [{ wish, ground }, setDraft] = useState<{ wish: CardWish; ground: keyof typeof groundWords | null }>(() =>
     start.wish ? { wish: start.wish, ground: null } : fresh(start.operation, kind),
   );
@@ -114,7 +122,8 @@ function CardForm({ material, start, leave }: { material: Material; start: CardS
           label="Kind of card"
           value={kind}
           options={cardKinds
-            .filter(({ operations }) => operations.includes(wish.operation))
+            // A focus that is set by hand cannot differ from cell to cell.
+            .filter(({ id, operations }) => operations.includes(wish.operation) && (id !== 'focus' || machine.focus))
             .map(({ id, name }) => ({ value: id, text: name }))}
           choose={(next) => choose(wish.operation, next)}
         />

@@ -26,6 +26,7 @@ import { Drawer, Part } from '../drawers/drawer.tsx';
 import { RecipeForm } from '../drawers/recipe-form.tsx';
 import { jobOf, machineOf } from '../store.ts';
 import type { CardStart } from './card-builder.tsx';
+import { cellPicture } from './cell-picture.ts';
 import { MarkSign } from './marks.tsx';
 import { type ReadCard, useReadBurn, useReadCard } from './reading.ts';
 
@@ -148,7 +149,9 @@ interface BestProps {
   build: (start: CardStart) => void;
 }
 
-function BestPart({ read: { laid, card }, best, material, build }: BestProps) {
+function BestPart({ read: { laid, card, itemOf }, best, material, build }: BestProps) {
+  const { shown } = useReadBurn(laid);
+  const item = itemOf(best);
   const actions = useBenchActions();
   const machine = useBench(machineOf);
   const title = useBench((state) => state.title);
@@ -186,6 +189,7 @@ function BestPart({ read: { laid, card }, best, material, build }: BestProps) {
           settings={best.settings}
           what={{ what: `test card, ${title}`, jobId }}
           {...(isGrey ? { variant: 'photo', note: greysInWords(margins) } : {})}
+          {...(shown && item ? { picture: () => cellPicture(shown, item, material.tone) } : {})}
           words={`${material.name}: the best cell of the card is kept in the recipe book.`}
           kept={() => {
             setKeeping(false);

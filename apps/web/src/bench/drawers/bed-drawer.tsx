@@ -7,8 +7,11 @@ import {
   type Machine,
   removeSheet,
   type Sheet,
+  type StockedSheet,
   setSheet,
   setUnit,
+  sheetAsStocked,
+  stockOf,
   toMachine,
 } from '@lambent/core';
 import { Layers } from 'lucide-react';
@@ -130,6 +133,7 @@ function SheetPart(props: { sheet: Sheet; title: string; shut: boolean; machine:
     if (!(mm > 0)) return 'A sheet is larger than 0.';
     if (mm > 10_000) return 'No sheet is that large.';
     const y = side === 'height' && up < 0 ? corner - mm : sheet.y;
+    // Cut to another size, it is still of the same sheet in stock.
     return change('size of the sheet', { [side]: mm, y });
   };
   const margin = (mm: number) => {
@@ -140,6 +144,7 @@ function SheetPart(props: { sheet: Sheet; title: string; shut: boolean; machine:
   return (
     <Part title={title} folds={title !== 'Sheet'} shut={shut}>
       <MaterialChoice value={sheet.materialId} choose={(id) => chooseMaterial(actions, id, sheet.id)} />
+      <StockChoice sheet={sheet} machine={machine} unit={unit} />
       <div className="grid grid-cols-2 gap-2">
         <LengthField label="Width" unit={unit} value={sheet.width} commit={size('width')} />
         <LengthField label="Height" unit={unit} value={sheet.height} commit={size('height')} />
@@ -172,5 +177,32 @@ function SheetPart(props: { sheet: Sheet; title: string; shut: boolean; machine:
         Take the sheet away
       </Button>
     </Part>
+  );
+}
+
+/** Which of the material's sheets in stock lies there: its size comes with it, cut to what the bed holds. */
+function StockChoice({ sheet, machine, unit }: { sheet: Sheet; machine: Machine; unit: LengthUnit }) {
+  const actions = useBenchActions();
+  const material = useBench((state) => state.shop.materials.find(({ id }) => id === sheet.materialId));
+  if (!material?.stock || material.stock.length === 0) return null;
+  const taken = stockOf(material.stock, sheet);
+  const size = ({ width, height }: StockedSheet) =>
+    `${formatLength(width, unit, { bare: true })} × ${formatLength(height, unit)}`;
+  return (
+    <Choice
+      label="From stock"
+      value={taken?.id ?? null}
+      empty="Not from stock"
+      options={material.stock.map((one) => ({
+        value: one.id,
+        text: `${size(one)}${one.offcut ? ', offcut' : ''}`,
+        aside: `${one.count} left`,
+      }))}
+      choose={(stockId) => {
+        const { width, height } = sheetAsStocked(sheet.id, material, machine, stockId);
+        const corner = machine.origin === 'top-left' ? sheet.y : sheet.y + sheet.height - height;
+        actions.edit('sheet from stock', (job) => setSheet(job, { ...sheet, stockId, width, height, y: corner }));
+      }}
+    />
   );
 }

@@ -17,6 +17,7 @@ import { useRuns } from '../use-runs.ts';
 import { useShownRun } from '../use-shown-run.ts';
 import { Drawer, Part } from './drawer.tsx';
 import { TakeOut } from './take-out.tsx';
+import { TakenSheets } from './taken-sheets.tsx';
 
 /** See it, time it, run it. */
 export function BurnDrawer() {
@@ -271,6 +272,7 @@ function RunRow({ run }: { run: RunAnswer }) {
       >
         the program that was sent
       </a>
+      <TakenSheets run={run} />
     </li>
   );
 }

@@ -33,10 +33,10 @@ export function useWitness(from: FigureFrom): [Witness, (part: Partial<Witness>)
   ];
 }
 
-export function ByField({ by, set }: { by: string; set: (by: string) => void }) {
+export function ByField({ by, set, label = 'Read by' }: { by: string; set: (by: string) => void; label?: string }) {
   return (
     <label className="flex flex-col gap-1">
-      <span className="text-quiet">Read by</span>
+      <span className="text-quiet">{label}</span>
       <input
         value={by}
         maxLength={120}

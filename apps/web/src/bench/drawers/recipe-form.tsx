@@ -4,6 +4,7 @@ import {
   type Material,
   type Operation,
   type Proof,
+  pictureFile,
   type Recipe,
   settingsOf,
 } from '@lambent/core';
@@ -26,6 +27,8 @@ interface Props {
   /** What it is called, unless the operator says otherwise, and what is noted of it. */
   variant?: string;
   note?: string;
+  /** A picture of what comes of it, PNG. */
+  picture?: () => Promise<Uint8Array | null>;
   /** What is said of it, once it is kept. */
   words: string;
   kept: (variant: string) => void;
@@ -69,13 +72,23 @@ export function RecipeForm(props: Props) {
       note: props.note ?? '',
     };
   };
+  /** Keeps the picture first, so that the recipe can name it. */
+  const pictured = async (): Promise<Pick<Recipe, 'pictureId'>> => {
+    const bytes = await props.picture?.();
+    if (!bytes) return {};
+    const { id } = pictureFile(bytes);
+    await api.keepPicture(id, bytes);
+    return { pictureId: id };
+  };
   const save = async (ask: () => Promise<Material>) => {
     if (await keep(ask, words)) kept(name);
   };
   // In place of another, its kerf, its note and its picture stay.
-  const replace = ({ id, version, kerfMm, kerfFrom, note, lensId: of }: Recipe) =>
+  const replace = async ({ id, version, kerfMm, kerfFrom, note, pictureId, lensId: of }: Recipe) =>
     api.changeRecipe(by.trim(), {
       ...recipe(),
+      ...(pictureId ? { pictureId } : {}),
+      ...(await pictured()),
       id,
       version,
       ...(of ? { lensId: of } : {}),
@@ -107,7 +120,11 @@ export function RecipeForm(props: Props) {
         <Button
           look="main"
           disabled={by.trim() === ''}
-          onClick={() => void save(() => (taken ? replace(taken) : api.addRecipe(by.trim(), material.id, recipe())))}
+          onClick={() =>
+            void save(async () =>
+              taken ? replace(taken) : api.addRecipe(by.trim(), material.id, { ...recipe(), ...(await pictured()) }),
+            )
+          }
         >
           {taken ? 'Put it in its place' : 'Keep it'}
         </Button>

@@ -63,9 +63,7 @@ export function LayerSettingsFields({ prepared }: { prepared: PreparedLayer }) {
   return (
     <>
       {applied.settings === null && (
-        <p className="mb-2 font-semibold text-stop">
-          No recipe here. Type power and speed, or choose another material.
-        </p>
+        <p className="mb-2 font-semibold text-stop">No recipe here. Burn a test card first, or type power and speed.</p>
       )}
       <div className="grid grid-cols-2 gap-2">
         <TypedField
