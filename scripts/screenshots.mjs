@@ -217,6 +217,7 @@ try {
     await page.getByText(`→ ${speed} mm/s`).first().waitFor();
   }
   await page.locator('canvas').waitFor();
+  await page.locator('main > div').evaluate((middle) => middle.scrollTo(0, 0));
   await shot('recipe-book');
   await page.goto(`${address}/machines`);
   await page.waitForTimeout(600);

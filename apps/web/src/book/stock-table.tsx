@@ -9,6 +9,8 @@ import { parsePlain } from '../ui/plain-number.ts';
 import { TypedField } from '../ui/typed-field.tsx';
 import type { BookHold } from './use-book.ts';
 
+const grid = 'grid max-w-[720px] grid-cols-[1fr_1fr_0.8fr_1fr_52px_32px] items-center gap-2';
+
 /** The sheets of a material that the shop has: counted, priced, changed where they stand. */
 export function StockTable({ material, book }: { material: Material; book: BookHold }) {
   const currency = useQuery({ queryKey: ['settings'], queryFn: api.settings }).data?.pricing?.currency ?? '';
@@ -41,13 +43,15 @@ export function StockTable({ material, book }: { material: Material; book: BookH
         </p>
       ) : (
         <ul className="flex flex-col gap-1.5">
+          <li className={`${grid} text-quiet`} aria-hidden>
+            {['Width', 'Height', 'Sheets', 'Price of one'].map((name) => (
+              <span key={name}>{name}</span>
+            ))}
+          </li>
           {stock.map((sheet) => (
-            <li
-              key={sheet.id}
-              aria-label={`${sheet.width} × ${sheet.height} mm`}
-              className="grid max-w-[720px] grid-cols-[1fr_1fr_0.8fr_1fr_76px_32px] items-end gap-2"
-            >
+            <li key={sheet.id} aria-label={`${sheet.width} × ${sheet.height} mm`} className={grid}>
               <LengthField
+                bare
                 label="Width"
                 unit="mm"
                 value={sheet.width}
@@ -55,6 +59,7 @@ export function StockTable({ material, book }: { material: Material; book: BookH
                 commit={(width) => set(sheet.id, { width })}
               />
               <LengthField
+                bare
                 label="Height"
                 unit="mm"
                 value={sheet.height}
@@ -62,6 +67,7 @@ export function StockTable({ material, book }: { material: Material; book: BookH
                 commit={(height) => set(sheet.id, { height })}
               />
               <NumberField
+                bare
                 label="Sheets"
                 layout="stack"
                 value={sheet.count}
@@ -71,6 +77,7 @@ export function StockTable({ material, book }: { material: Material; book: BookH
                 commit={(count) => set(sheet.id, { count })}
               />
               <TypedField
+                bare
                 label="Price of one"
                 unit={currency}
                 text={sheet.price === null ? '' : sheet.price.toFixed(2)}
@@ -84,7 +91,7 @@ export function StockTable({ material, book }: { material: Material; book: BookH
                   return set(sheet.id, { price: Number.isNaN(price) ? null : price });
                 }}
               />
-              <span className="pb-1.5 text-[12px] text-quiet">{sheet.offcut ? 'offcut' : 'whole'}</span>
+              <span className="text-[12px] text-quiet">{sheet.offcut ? 'offcut' : 'whole'}</span>
               <IconButton
                 label={`Take the size ${sheet.width} × ${sheet.height} mm out`}
                 onClick={() => change((all) => all.filter(({ id }) => id !== sheet.id))}
