@@ -197,8 +197,9 @@ export class RunsService implements OnApplicationBootstrap {
     run.endedAt = new Date();
     run.doneLine = link.state.line;
     run.machineS = link.state.runS;
-    run.taken = await takeStock();
+    // The bed is looked at before anything else can be laid on it.
     const pictured = machine !== null && (await this.takePicture(run, link, machine));
+    run.taken = await takeStock();
     await this.runs.save(run);
     this.say(run, title, pictured);
   }

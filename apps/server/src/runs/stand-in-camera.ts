@@ -17,13 +17,16 @@ import {
 
 const [zip, unzip] = [promisify(gzip), promisify(gunzip)];
 
+/** So many fit on the longest line that a stand-in takes. */
+const mostSheets = 250;
+
 /** The sheets of a job as the word `sheets` tells them, in the machine's own frame. */
 export function sheetsWord(
   { sheets }: Pick<JobDocument, 'sheets'>,
   machine: Machine,
   materials: readonly Material[],
 ): string {
-  const told = sheets.flatMap((sheet) => {
+  const told = sheets.slice(0, mostSheets).flatMap((sheet) => {
     const material = materials.find(({ id }) => id === sheet.materialId);
     if (!material) return [];
     const corners = sheetCorners(sheet).map(({ x, y }) => toMachine(machine, x, y));

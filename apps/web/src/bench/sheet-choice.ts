@@ -19,8 +19,8 @@ export function chooseMaterial(actions: BenchActions, materialId: string, sheetI
     if (!known) return setSheet(job, sheetAsStocked('sheet-1', material, machineOf(state)));
     if (known.materialId === materialId) return job;
     const isLast = sheets.every((sheet) => sheet === known || sheet.materialId !== known.materialId);
-    // What was measured was another sheet.
-    const { thicknessMm: _, ...plain } = known;
+    // What was measured, and taken from stock, was another sheet.
+    const { thicknessMm: _, stockId: __, ...plain } = known;
     return setSheet(isLast ? forgetSettings(job, known.materialId) : job, { ...plain, materialId });
   });
   const gone = jobOf(actions.get()).settings;

@@ -1,4 +1,4 @@
-import type { FontAnswer, JobAnswer } from '@lambent/contracts';
+import type { BurntPictureAnswer, FontAnswer, JobAnswer } from '@lambent/contracts';
 import {
   arrivalItemId,
   type Border,
@@ -53,6 +53,7 @@ import {
 } from '@lambent/core';
 import { expose, transfer } from 'comlink';
 import { documentBlob } from '../api.ts';
+import { burntLevels, type ShownPicture } from './burnt-levels.ts';
 import { applyDiff, type JobDiff } from './job-diff.ts';
 import { drawPng } from './png.ts';
 
@@ -139,6 +140,11 @@ const worker = {
   },
 
   /** The families there are to set text in; asks anew, for one may have been loaded. */
+  /** How a run came out, unpacked and painted. */
+  async burntPicture(answer: BurntPictureAnswer): Promise<ShownPicture> {
+    const shown = await burntLevels(answer);
+    return transfer(shown, [shown.picture.codes.buffer as ArrayBuffer, ...shown.levels]);
+  },
   async families(): Promise<string[]> {
     book = fontBook();
     return (await book).families;

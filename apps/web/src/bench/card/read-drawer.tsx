@@ -55,6 +55,7 @@ function Reading({ read, build }: { read: ReadCard; build: (start: CardStart) =>
   const actions = useBenchActions();
   const brush = useBench((state) => state.cardBrush);
   const materials = useBench((state) => state.shop.materials);
+  const current = useBench((state) => state.prepared.material);
   const names = markNames[laid.wish.operation];
   const best = card.cells.find(({ key }) => key === laid.best);
   const material = materials.find(({ id }) => id === laid.materialId);
@@ -65,6 +66,12 @@ function Reading({ read, build }: { read: ReadCard; build: (start: CardStart) =>
         {material?.name ?? 'A material that is gone'}, {laid.thicknessMm} mm. {Object.keys(laid.marks).length} of{' '}
         {card.cells.length} cells are marked.
       </p>
+      {current && material && current.id !== material.id && (
+        <p className="text-warn" role="status">
+          The sheet is {current.name.toLowerCase()} by now; the card was laid on {material.name.toLowerCase()}, and its
+          best cell is kept for that.
+        </p>
+      )}
       <BurnPart read={read} />
       <Part title="Click cells, or draw over them, to mark them as">
         <fieldset className="flex flex-col gap-1" aria-label="Mark as">
@@ -150,10 +157,11 @@ interface BestProps {
 }
 
 function BestPart({ read: { laid, card, itemOf }, best, material, build }: BestProps) {
-  const { shown } = useReadBurn(laid);
+  const { run, shown } = useReadBurn(laid);
   const item = itemOf(best);
   const actions = useBenchActions();
-  const machine = useBench(machineOf);
+  // The card is of the machine that burnt it, whichever the job is for by now.
+  const machine = useBench((state) => state.shop.machines.find(({ id }) => id === run?.machineId) ?? machineOf(state));
   const title = useBench((state) => state.title);
   const jobId = useBench((state) => state.jobId);
   const [keeping, setKeeping] = useState(false);
@@ -185,6 +193,7 @@ function BestPart({ read: { laid, card, itemOf }, best, material, build }: BestP
       {keeping && material ? (
         <RecipeForm
           material={material}
+          machine={machine}
           operation={operation}
           settings={best.settings}
           what={{ what: `test card, ${title}`, jobId }}

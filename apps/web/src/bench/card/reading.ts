@@ -3,17 +3,34 @@ import {
   cardLayerId,
   type Item,
   itemsOfCard,
+  jobFromJson,
   type LaidCard,
   layCard,
+  prepareJob,
   type TestCard,
 } from '@lambent/core';
+import { useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
+import { api } from '../../api.ts';
 import { useBurntPicture } from '../burnt/burnt-picture.ts';
 import { useBench } from '../context.ts';
 import { jobOf } from '../store.ts';
 import { useRuns } from '../use-runs.ts';
 
-/** A card that is read: how it is laid out, and where its cells lie in the job. */
+/** When a card was burnt to its end, newest first. */
+export function useBurns({ runId }: Pick<LaidCard, 'runId'>) {
+  return useRuns().runs.filter(({ status, jobRunId }) => status === 'done' && jobRunId === runId);
+}
+
+/** The burn of the card that is looked at, its picture, and the others; the last burn where none was chosen. */
+export function useReadBurn(laid: Pick<LaidCard, 'runId'>) {
+  const chosen = useBench((state) => state.readRun);
+  const burns = useBurns(laid);
+  const run = burns.find(({ id }) => id === chosen) ?? burns.at(0);
+  return { burns, run, shown: useBurntPicture(run?.hasPicture ? run.id : null) };
+}
+
+/** A card that is read: how it is laid out, and where its cells were burnt; where they lie, before they are. */
 export interface ReadCard {
   readonly laid: LaidCard;
   readonly card: TestCard;
@@ -27,23 +44,29 @@ export function useReadCard(): ReadCard | null {
   const cardId = useBench((state) => state.reading);
   const laid = useBench((state) => jobOf(state).cards.find(({ id }) => id === cardId) ?? null);
   const drawing = useBench((state) => jobOf(state).drawing);
+  const burnt = useBurntItems(laid);
   return useMemo(() => {
     if (!laid) return null;
-    const items = itemsOfCard({ drawing }, laid.id);
+    const items = burnt ?? itemsOfCard({ drawing }, laid.id);
     const byLayer = new Map(items.map((item) => [item.pinned, item]));
     return { laid, card: layCard(laid.wish), items, itemOf: ({ key }) => byLayer.get(cardLayerId(laid.id, key)) };
-  }, [laid, drawing]);
+  }, [laid, drawing, burnt]);
 }
 
-/** When a card was burnt to its end, newest first. */
-export function useBurns({ runId }: Pick<LaidCard, 'runId'>) {
-  return useRuns().runs.filter(({ status, jobRunId }) => status === 'done' && jobRunId === runId);
-}
-
-/** The burn of the card that is looked at, its picture, and the others; the last burn where none was chosen. */
-export function useReadBurn(laid: Pick<LaidCard, 'runId'>) {
-  const chosen = useBench((state) => state.readRun);
-  const burns = useBurns(laid);
-  const run = burns.find(({ id }) => id === chosen) ?? burns.at(0);
-  return { burns, run, shown: useBurntPicture(run?.hasPicture ? run.id : null) };
+/** A card's items where its burn put them: in the version that was sent, landed where that run landed. */
+function useBurntItems(laid: LaidCard | null): readonly Item[] | null {
+  const jobId = useBench((state) => state.jobId);
+  const shop = useBench((state) => state.shop);
+  const { run } = useReadBurn({ runId: laid?.runId ?? '' });
+  const sent = useQuery({
+    queryKey: ['version', jobId, run?.version],
+    queryFn: async () => jobFromJson((await api.version(jobId, run?.version ?? 1)).document),
+    enabled: run !== undefined,
+    staleTime: Number.POSITIVE_INFINITY,
+  }).data;
+  return useMemo(() => {
+    if (!sent || !laid) return null;
+    const { burntAt } = prepareJob(sent, shop, { runId: laid.runId });
+    return itemsOfCard(sent, laid.id).map(burntAt);
+  }, [sent, laid, shop]);
 }

@@ -2,6 +2,7 @@ import { chooseVariant, type Evidence, type PreparedLayer } from '@lambent/core'
 import { useState } from 'react';
 import { Button } from '../../ui/button.tsx';
 import { useBench, useBenchActions } from '../context.ts';
+import { machineOf } from '../store.ts';
 import { RecipeForm } from './recipe-form.tsx';
 
 const kinds: readonly { value: Evidence; text: string }[] = [
@@ -13,6 +14,7 @@ const kinds: readonly { value: Evidence; text: string }[] = [
 export function KeepRecipe({ prepared }: { prepared: PreparedLayer }) {
   const { id, layer, material, applied } = prepared;
   const actions = useBenchActions();
+  const machine = useBench(machineOf);
   const title = useBench((state) => state.title);
   const jobId = useBench((state) => state.jobId);
   const [open, setOpen] = useState(false);
@@ -28,6 +30,7 @@ export function KeepRecipe({ prepared }: { prepared: PreparedLayer }) {
   return (
     <RecipeForm
       material={material}
+      machine={machine}
       operation={layer.operation}
       settings={applied.settings}
       what={{ what: title, jobId }}

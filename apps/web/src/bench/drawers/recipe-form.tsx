@@ -1,6 +1,7 @@
 import {
   type Evidence,
   type LayerSettings,
+  type Machine,
   type Material,
   type Operation,
   type Proof,
@@ -13,11 +14,12 @@ import { api } from '../../api.ts';
 import { Button } from '../../ui/button.tsx';
 import { Choice } from '../../ui/choice.tsx';
 import { useBench } from '../context.ts';
-import { jobOf, machineOf } from '../store.ts';
+import { jobOf } from '../store.ts';
 import { ByField, useKeeping, useWitness } from './keep-figure.tsx';
 
 interface Props {
   material: Material;
+  machine: Machine;
   operation: Operation;
   settings: LayerSettings;
   /** What it goes by; who and when is put to it. */
@@ -35,12 +37,14 @@ interface Props {
   leave: () => void;
 }
 
-/** Keeps settings as a recipe of a material on the machine: under a name, or in place of the one that has it. */
+/** Keeps settings as a recipe of a material on a machine: under a name, or in place of the one that has it. */
 export function RecipeForm(props: Props) {
-  const { material, operation, settings, what, kinds, words, kept, leave } = props;
+  const { material, machine, operation, settings, what, kinds, words, kept, leave } = props;
   const keep = useKeeping();
-  const machine = useBench(machineOf);
-  const lensId = useBench((state) => jobOf(state).lensId);
+  // A lens of another machine means nothing on this one.
+  const lensId = useBench((state) =>
+    machine.lenses?.some(({ id }) => id === jobOf(state).lensId) ? jobOf(state).lensId : null,
+  );
   const [variant, setVariant] = useState(props.variant ?? '');
   const [evidence, setEvidence] = useState<Evidence>('proven');
   const [{ by }, setWitness] = useWitness('measured');
