@@ -162,6 +162,26 @@ test('the book goes out and comes back, whole as JSON and as a table', async () 
   expect(await takeIn('csv', csv)).toMatchObject({ added: 0, changed: 0, faults: [], taken: true });
   expect((await stack.ask<Material[]>('GET', '/api/materials')).body).toEqual(before);
 
+  // What a table cannot hold stays: pictures, stock, and the job that was burnt.
+  const cork = await material('cork-3');
+  const [recipe] = cork.recipes;
+  const proof = { by: 'Ines Varga', on: '2026-11-20', what: 'a card', jobId: 'some-job' };
+  const pictured = { ...recipe, pictureId: 'a'.repeat(64), proof };
+  await stack.ask('PUT', `/api/recipes/${recipe.id}`, { ...ines, version: recipe.version, recipe: pictured });
+  const stock = [{ id: 's', width: 300, height: 200, count: 2, price: 3 }];
+  const { version } = await material('cork-3');
+  await stack.ask('PUT', '/api/materials/cork-3', { ...ines, version, material: { ...cork, stock } });
+  const table = await (await fetch(`${stack.url}/api/book/recipe-book.csv`)).text();
+  expect(await takeIn('csv', table)).toMatchObject({ added: 0, changed: 0 });
+  const { stock: _, ...withoutStock } = await material('cork-3');
+  const told = JSON.stringify({ format: 'lambent-book', version: 1, materials: [withoutStock] });
+  expect(await takeIn('json', told)).toMatchObject({ added: 0, changed: 0 });
+  expect((await material('cork-3')).stock).toEqual(stock);
+  expect((await material('cork-3')).recipes.find(({ id }) => id === recipe.id)).toMatchObject({
+    pictureId: 'a'.repeat(64),
+    proof,
+  });
+
   const rows = [
     'material id,material,thickness mm,machine,operation,power %,speed mm/s',
     'cork-3,,,wren,cut,44,20',
@@ -172,7 +192,7 @@ test('the book goes out and comes back, whole as JSON and as a table', async () 
   const nothing = await takeIn('csv', rows);
   expect(nothing).toMatchObject({ added: 0, changed: 0, taken: false });
   expect(nothing.faults.map(({ line }) => line)).toEqual([4, 5]);
-  expect((await stack.ask<Material[]>('GET', '/api/materials')).body).toEqual(before);
+  expect(cutOf(await material('cork-3'), 'wren')).toMatchObject({ powerPercent: 42 });
   expect(await takeIn('csv', rows, 'good')).toMatchObject({ added: 2, changed: 1, taken: true });
   expect((await material('larch-7')).recipes).toMatchObject([{ powerPercent: 80, speedMmPerS: 6, evidence: 'copied' }]);
   expect(cutOf(await material('cork-3'), 'wren')).toMatchObject({ powerPercent: 44, speedMmPerS: 20 });

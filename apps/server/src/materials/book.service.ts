@@ -208,8 +208,7 @@ export class BookService {
       };
       const start = book.get(material.id) ?? { ...(stored ?? plain), ...material, recipes: [] };
       const old = stored?.recipes.find((one) => !one.archived && recipeKey(one) === recipeKey(recipe));
-      const kept = old?.kerfFrom && old.kerfMm === recipe.kerfMm ? { kerfFrom: old.kerfFrom } : {};
-      book.set(material.id, { ...start, recipes: [...start.recipes, { ...recipe, ...kept }] });
+      book.set(material.id, { ...start, recipes: [...start.recipes, { ...recipe, ...besideTable(old, recipe) }] });
     }
     return { book: [...book.values()], faults };
   }
@@ -359,6 +358,17 @@ function refuseUnlessSame(now: Entry, then: Entry): void {
 
 function sourceNow(from: FigureSource['from'], by: string): FigureSource {
   return { from, by, on: new Date().toISOString().slice(0, 10) };
+}
+
+/** What a recipe has that a table cannot hold, and that still goes with what the table says. */
+function besideTable(old: Recipe | undefined, { kerfMm, proof }: Recipe): Partial<Recipe> {
+  if (!old) return {};
+  const sameProof = proof && old.proof && proof.by === old.proof.by && proof.on === old.proof.on;
+  return {
+    ...(old.kerfFrom && old.kerfMm === kerfMm ? { kerfFrom: old.kerfFrom } : {}),
+    ...(old.pictureId ? { pictureId: old.pictureId } : {}),
+    ...(sameProof && proof.what === old.proof?.what ? { proof: old.proof } : {}),
+  };
 }
 
 /** An id made of a material's name and thickness. */

@@ -289,6 +289,12 @@ describe('what the kerf does not leave', () => {
     expect(codes(plate(0.21))).toEqual([]);
   });
 
+  test('a strip that is nothing but wall, however few points it has', () => {
+    const strip = (wide: number) => [item(box(20, 20, 60, wide), 'cut')];
+    expect(codes(strip(0.15))).toContain('thin-wall');
+    expect(codes(strip(0.25))).toEqual([]);
+  });
+
   test('a slot, a gap between parts, and a keyhole whose neck is too narrow, but not the corners of a rectangle', () => {
     const gapped = (gap: number) => [item(box(20, 20, 30), 'cut'), item(box(50 + gap, 20, 30), 'cut')];
     expect(codes(gapped(0.15))).toEqual(['narrow-gap']);

@@ -1,9 +1,11 @@
-import { edgeDistance, meetingOf, type Ring, ringOf } from './ring.ts';
+import { meetingOf, type Ring, ringOf } from './ring.ts';
 
 /** Parts of a ring nearer to each other along it than this many times the whole width are one bend. */
 export const bend = 2.4;
 /** Most cells of the grid in which near edges are looked for. */
 const mostCells = 400_000;
+/** Long edges are cut into pieces; of few edges, into so many in all. */
+const piecesOfFew = 4000;
 /** So many pairs of edges are compared at most, for each edge and in all. */
 const mostPairs = { each: 300, all: 2_000_000 };
 
@@ -82,7 +84,7 @@ function eachNear(
     }
   }
   if (count === 0) return true;
-  const piece = Math.max(width, (2 * length) / count);
+  const piece = Math.max(width, Math.min((2 * length) / count, length / piecesOfFew));
   // Pieces that come near have their middles within a width and a piece: in the cells around.
   const cell = Math.max(width + piece, Math.sqrt(((maxX - minX) * (maxY - minY)) / mostCells));
   const across = Math.floor((maxX - minX) / cell) + 3;
@@ -94,49 +96,50 @@ function eachNear(
   const owners = new Int32Array(pieces);
   const nexts = new Int32Array(pieces);
   const starts = new Float64Array(pieces);
-  const ends = new Float64Array(pieces);
+  const sizesOf = new Float64Array(pieces);
   let pairsLeft = mostPairs.each * pieces + mostPairs.all;
   let used = 0;
   for (let nth = 0; nth < rings.length; nth++) {
     const ring = rings[nth];
     const { xs, ys, dx, dy, along, sizes } = ring;
     for (let i = 0; i < ring.count; i++) {
-      const size = sizes[i];
-      const middleX = xs[i] + (size / 2) * dx[i];
-      const middleY = ys[i] + (size / 2) * dy[i];
-      // Edges that end after the one, or start before the other beyond the ring's beginning, are one bend with it.
-      const bentFrom = along[i] - bend * width;
-      const bentTo = along[i] + size - ring.length + bend * width;
-      const parts = Math.ceil(size / piece);
+      const parts = Math.ceil(sizes[i] / piece);
+      const size = sizes[i] / parts;
       for (let part = 0; part < parts; part++) {
-        const t = (size * (part + 0.5)) / parts;
-        const row = Math.floor((ys[i] + t * dy[i] - minY) / cell + 1);
-        const at = row * across + Math.floor((xs[i] + t * dx[i] - minX) / cell) + 1;
+        const start = along[i] + part * size;
+        const middleX = xs[i] + (part + 0.5) * size * dx[i];
+        const middleY = ys[i] + (part + 0.5) * size * dy[i];
+        // Pieces that end after the one, or start before the other beyond the ring's beginning, are one bend with it.
+        const bentFrom = start - bend * width;
+        const bentTo = start + size - ring.length + bend * width;
+        const row = Math.floor((middleY - minY) / cell + 1);
+        const at = row * across + Math.floor((middleX - minX) / cell) + 1;
         for (let around = at - across; around <= at + across; around += across) {
           for (let c = around - 1; c <= around + 1; c++) {
             for (let k = heads[c]; k >= 0; k = nexts[k]) {
               const other = edges[k];
               const there = rings[owners[k]];
               if (--pairsLeft < 0) return false;
-              const isBend = owners[k] === nth && (ends[k] > bentFrom || starts[k] < bentTo);
+              const isBend = owners[k] === nth && (starts[k] + sizesOf[k] > bentFrom || starts[k] < bentTo);
               if (isBend && !bendsToo) continue;
-              const half = there.sizes[other] / 2;
-              const reach = (isBend ? 0 : width) + size / 2 + half;
-              if (Math.abs(middleX - there.xs[other] - half * there.dx[other]) > reach) continue;
-              if (Math.abs(middleY - there.ys[other] - half * there.dy[other]) > reach) continue;
+              const reach = (isBend ? 0 : width) + (size + sizesOf[k]) / 2;
+              const middle = starts[k] - there.along[other] + sizesOf[k] / 2;
+              if (Math.abs(middleX - there.xs[other] - middle * there.dx[other]) > reach) continue;
+              if (Math.abs(middleY - there.ys[other] - middle * there.dy[other]) > reach) continue;
               if (isBend) {
                 const apart = i - other;
                 if (apart < 2 || apart === ring.count - 1) continue;
                 if (edgesMeet(ring, i, ring, other) && !found(nth, nth)) return false;
                 continue;
               }
-              if (distanceBetween(ring, i, there, other) < width && !found(nth, owners[k])) return false;
+              const gap = distanceBetween(ring, i, part * size, size, there, other, starts[k], sizesOf[k]);
+              if (gap < width && !found(nth, owners[k])) return false;
             }
           }
         }
         edges[used] = i;
-        starts[used] = along[i];
-        ends[used] = along[i] + size;
+        starts[used] = start;
+        sizesOf[used] = size;
         owners[used] = nth;
         nexts[used] = heads[at];
         heads[at] = used++;
@@ -152,14 +155,40 @@ function edgesMeet(one: Ring, a: number, two: Ring, b: number): boolean {
   return meetingOf(xs[a], ys[a], xs[a1], ys[a1], two.xs[b], two.ys[b], two.xs[b1], two.ys[b1]) !== null;
 }
 
-/** How near an edge of one ring comes to one of another; 0 where they cross. */
-function distanceBetween(one: Ring, a: number, two: Ring, b: number): number {
-  const [a1, b1] = [a + 1 < one.count ? a + 1 : 0, b + 1 < two.count ? b + 1 : 0];
+/**
+ * How near a piece of an edge of one ring comes to a piece of one of another; 0 where the edges cross.
+ * @param from how far along its edge the first piece begins
+ * @param start how far along its ring the other does
+ */
+function distanceBetween(
+  one: Ring,
+  a: number,
+  from: number,
+  size: number,
+  two: Ring,
+  b: number,
+  start: number,
+  otherSize: number,
+): number {
   if (edgesMeet(one, a, two, b)) return 0;
+  const there = start - two.along[b];
+  const [ax, ay, adx, ady] = [one.xs[a], one.ys[a], one.dx[a], one.dy[a]];
+  const [bx, by, bdx, bdy] = [two.xs[b], two.ys[b], two.dx[b], two.dy[b]];
+  const [to, end] = [from + size, there + otherSize];
   return Math.min(
-    edgeDistance(one, a, two.xs[b], two.ys[b]),
-    edgeDistance(one, a, two.xs[b1], two.ys[b1]),
-    edgeDistance(two, b, one.xs[a], one.ys[a]),
-    edgeDistance(two, b, one.xs[a1], one.ys[a1]),
+    pieceDistance(two, b, there, end, ax + from * adx, ay + from * ady),
+    pieceDistance(two, b, there, end, ax + to * adx, ay + to * ady),
+    pieceDistance(one, a, from, to, bx + there * bdx, by + there * bdy),
+    pieceDistance(one, a, from, to, bx + end * bdx, by + end * bdy),
   );
+}
+
+/** How far a point is from a piece of an edge, which goes from a length along it to another. */
+function pieceDistance({ xs, ys, dx, dy }: Ring, i: number, from: number, to: number, x: number, y: number): number {
+  const px = x - xs[i];
+  const py = y - ys[i];
+  const t = Math.max(from, Math.min(to, px * dx[i] + py * dy[i]));
+  const qx = px - t * dx[i];
+  const qy = py - t * dy[i];
+  return Math.sqrt(qx * qx + qy * qy);
 }

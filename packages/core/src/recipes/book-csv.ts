@@ -5,7 +5,7 @@ import type { Machine, Material, Recipe } from './shop.ts';
 
 /*
  * The book as a table that people edit: a row for each recipe, in the words of the screen. What a table cannot hold,
- * fits and measured kerfs' sources, is left as it is.
+ * fits, stock, pictures and measured kerfs' sources, is left as it is.
  */
 
 /** One column: its name, what stands in it, and what that means in JSON; nothing where it is empty. */

@@ -60,9 +60,39 @@ const material: fc.Arbitrary<Material> = fc
 const book = fc.uniqueArray(material, { selector: ({ id }) => id, maxLength: 4 });
 const machines = [machine, { ...machine, id: 'strong' }];
 
+/** What only JSON holds: sheets in stock, pictures, and the job that a recipe was burnt in. */
+const stocked = fc.record(
+  {
+    id: fc.uuid(),
+    width: figure(1, 2000),
+    height: figure(1, 2000),
+    count: fc.integer({ min: 0, max: 500 }),
+    price: fc.option(figure(0, 900)),
+    offcut: fc.constant(true),
+  },
+  { requiredKeys: ['id', 'width', 'height', 'count', 'price'] },
+);
+const complete = fc
+  .tuple(material, fc.uniqueArray(stocked, { selector: ({ id }) => id, maxLength: 4 }), fc.uuid())
+  .map(([one, stock, jobId]) => ({
+    ...one,
+    stock,
+    recipes: one.recipes.map((of) => ({
+      ...of,
+      pictureId: 'a'.repeat(64),
+      ...(of.proof ? { proof: { ...of.proof, jobId } } : {}),
+    })),
+  }));
+
+const sheet = { id: 's', width: 600, height: 400, count: 3, price: 4.5 };
+
 describe('a book', () => {
   test('comes back from JSON as it was', () => {
     fc.assert(fc.property(book, (materials) => expect(bookFromText(bookToText(materials))).toEqual(materials)));
+  });
+
+  test('comes back with its stock, its pictures, and the jobs that were burnt for it', () => {
+    fc.assert(fc.property(complete, (one) => expect(bookFromText(bookToText([one]))).toEqual([one])));
   });
 
   test('comes back from its table with every recipe as it was, line by line, whatever stands in the cells', () => {
@@ -168,6 +198,22 @@ describe('a book', () => {
       }),
       'on must be a date',
     ],
+    [
+      'half a sheet',
+      (json) => ({ ...json, materials: [{ ...ply, stock: [{ ...sheet, count: 1.5 }] }] }),
+      'whole number',
+    ],
+    [
+      'a sheet of no size',
+      (json) => ({ ...json, materials: [{ ...ply, stock: [{ ...sheet, width: 0 }] }] }),
+      'width must',
+    ],
+    [
+      'a price below 0',
+      (json) => ({ ...json, materials: [{ ...ply, stock: [{ ...sheet, price: -1 }] }] }),
+      'price must',
+    ],
+    ['two sheets of one id', (json) => ({ ...json, materials: [{ ...ply, stock: [sheet, sheet] }] }), 'have one id'],
   ])('%s is refused by name', (_, change, sentence) => {
     const changed = change(JSON.parse(bookToText([ply])));
     const read = () => bookFromText(changed === undefined ? '{' : JSON.stringify(changed));
@@ -185,5 +231,11 @@ describe('a book', () => {
     expect(changesInWords(ply, { ...ply, thicknessMm: 3.2, forbidden: 'soot' })).toBe(
       'thickness 3 mm → 3.2 mm, why it is forbidden none → soot',
     );
+    expect(changesInWords(cut, { ...cut, pictureId: 'b' })).toBe('another picture');
+    const offcut = { ...sheet, id: 'o', count: 1, price: null, offcut: true };
+    expect(changesInWords({ ...ply, stock: [sheet] }, { ...ply, stock: [{ ...sheet, count: 2 }, offcut] })).toBe(
+      'stock 3 of 600 × 400 mm at 4.5 → 2 of 600 × 400 mm at 4.5; 1 of 600 × 400 mm (offcut)',
+    );
+    expect(changesInWords(ply, { ...ply, stock: [] })).toBe('stock none → none');
   });
 });

@@ -30,49 +30,44 @@ export interface BurntLook {
 
 /** How an item that burnt with an operation looks in a picture. */
 export function lookOf(picture: BurntPicture, item: Item, operation: Operation): BurntLook {
-  return operation === 'engrave' ? areaLook(picture, item) : lineLook(picture, item);
+  return sharesOf(operation === 'engrave' ? areaCodes(picture, item) : lineCodes(picture, item));
+}
+
+function sharesOf(codes: Iterable<number>): BurntLook {
+  let [points, through, scorched, dark] = [0, 0, 0, 0];
+  for (const code of codes) {
+    points++;
+    if (code >= BurntCode.through) through++;
+    if (code === BurntCode.scorched) scorched++;
+    dark += Math.min(1, code / BurntCode.darkest);
+  }
+  const share = (sum: number) => (points === 0 ? 0 : sum / points);
+  return { through: share(through), scorched: share(scorched), dark: share(dark) };
 }
 
 /** Along its outline, or right beside it, where a kerf moved the beam. */
-function lineLook(picture: BurntPicture, item: Item): BurntLook {
-  const step = picture.pitchMm;
-  let [points, through, scorched, dark] = [0, 0, 0, 0];
-  for (const { points: line, closed } of polylinesOf(item)) {
-    const count = line.length / 2;
+function* lineCodes(picture: BurntPicture, item: Item): Generator<number> {
+  for (const { points, closed } of polylinesOf(item)) {
+    const count = points.length / 2;
     for (let i = 0; i < (closed ? count : count - 1); i++) {
       const next = (i + 1) % count;
-      const [x0, y0, x1, y1] = [line[2 * i], line[2 * i + 1], line[2 * next], line[2 * next + 1]];
-      const parts = Math.max(1, Math.ceil(Math.hypot(x1 - x0, y1 - y0) / step));
+      const [x0, y0, x1, y1] = [points[2 * i], points[2 * i + 1], points[2 * next], points[2 * next + 1]];
+      const parts = Math.max(1, Math.ceil(Math.hypot(x1 - x0, y1 - y0) / picture.pitchMm));
       for (let k = 0; k < parts; k++) {
         const t = (k + 0.5) / parts;
-        const code = strongestNear(picture, x0 + (x1 - x0) * t, y0 + (y1 - y0) * t);
-        points++;
-        if (code >= BurntCode.through) through++;
-        if (code === BurntCode.scorched) scorched++;
-        dark += Math.min(1, code / BurntCode.darkest);
+        yield strongestNear(picture, x0 + (x1 - x0) * t, y0 + (y1 - y0) * t);
       }
     }
   }
-  if (points === 0) return { through: 0, scorched: 0, dark: 0 };
-  return { through: through / points, scorched: scorched / points, dark: dark / points };
 }
 
-function areaLook(picture: BurntPicture, item: Item): BurntLook {
+/** Over its bounds, but for the edge, where the head slows down or a point is half covered. */
+function* areaCodes(picture: BurntPicture, item: Item): Generator<number> {
   const { minX, minY, maxX, maxY } = boundsOf(item);
-  // The edge, where the head slows down or a point is half covered, says nothing of the area.
   const inset = Math.min(1, (maxX - minX) / 4, (maxY - minY) / 4);
-  let [points, through, scorched, dark] = [0, 0, 0, 0];
   for (let y = minY + inset; y <= maxY - inset; y += picture.pitchMm) {
-    for (let x = minX + inset; x <= maxX - inset; x += picture.pitchMm) {
-      const code = codeAt(picture, x, y);
-      points++;
-      if (code >= BurntCode.through) through++;
-      if (code === BurntCode.scorched) scorched++;
-      dark += Math.min(1, code / BurntCode.darkest);
-    }
+    for (let x = minX + inset; x <= maxX - inset; x += picture.pitchMm) yield codeAt(picture, x, y);
   }
-  if (points === 0) return { through: 0, scorched: 0, dark: 0 };
-  return { through: through / points, scorched: scorched / points, dark: dark / points };
 }
 
 function strongestNear(picture: BurntPicture, x: number, y: number): number {
