@@ -210,4 +210,5 @@ test('speeds are typed and shown as the shop reckons them, or as whoever sits th
   await expect(page.getByLabel('Speed', { exact: true })).toHaveValue('660');
   await page.goto('/machines');
   await choose(page, /^The shop’s speeds in/, 'mm/s');
+  await expect(page.getByRole('button', { name: 'The shop’s speeds in' })).toContainText('mm/s');
 });

@@ -8,7 +8,7 @@ import { choose, newJob, openStage, rectangle, storedJob, svg, typeInto } from '
 async function unknownStock(page: Page, name: string, more: Partial<Material> = {}): Promise<Material> {
   const material = {
     name,
-    family: 'Felt',
+    family: name,
     thicknessMm: 5,
     tone: '#B9C39A',
     sheetWidth: 300,
@@ -173,6 +173,12 @@ test('marks are put with the pointer and the keyboard, and taken back; a closer 
   await expect(page.getByLabel('Speed from')).toHaveValue('4');
   await expect(page.getByLabel('Speed to')).toHaveValue('7.2');
   await expect(page.getByRole('button', { name: 'Lay 25 cells on the sheet' })).toBeEnabled();
+  // Escape leaves what is open.
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('heading', { name: 'Recipe', exact: true })).toBeVisible();
+  await page.getByRole('button', { name: 'Read it' }).click();
+  await page.keyboard.press('Escape');
+  await expect(page.getByTestId('reading')).toBeHidden();
 });
 
 test('a card that is too large says how many cells have room, and what the machine cannot do', async ({ page }) => {

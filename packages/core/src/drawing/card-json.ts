@@ -23,11 +23,18 @@ function wishFromJson(json: unknown, where: string): CardWish {
   const words = asRecord(wish.words, `${where}: words`);
   const [cellMm, gapMm] = [number('cellMm'), number('gapMm')];
   if (!(cellMm > 0 && gapMm >= 0)) throw new NotADrawing(`${where}: cells must be larger than 0 mm`);
+  const across = axisFromJson(wish.across, `${where}: across`);
+  const down = wish.down ? axisFromJson(wish.down, `${where}: down`) : null;
+  const rest = settingsFromJson(wish.rest, `${where}: rest`);
+  for (const setting of ['powerPercent', 'speedMmPerS'] as const) {
+    const isSaid = rest[setting] !== undefined || across.setting === setting || down?.setting === setting;
+    if (!isSaid) throw new NotADrawing(`${where}: ${setting} is neither common to all cells nor differs along a side`);
+  }
   return {
     operation: oneOf(wish.operation, cardOperations, `${where}: operation`),
-    across: axisFromJson(wish.across, `${where}: across`),
-    down: wish.down ? axisFromJson(wish.down, `${where}: down`) : null,
-    rest: settingsFromJson(wish.rest, `${where}: rest`),
+    across,
+    down,
+    rest,
     ...(wish.lightest === undefined ? {} : { lightest: number('lightest') }),
     words: {
       powerPercent: asNumber(words.powerPercent, `${where}: words: powerPercent`),

@@ -33,6 +33,7 @@ describe('a card in a job', () => {
     const broken = (card: object) => () => jobFromJson({ ...jobToJson(job), cards: [{ ...laid, ...card }] });
     expect(broken({ marks: { '1-1': 'fine' } })).toThrow('card 0: mark 1-1 must be under, good, over');
     expect(broken({ wish: { ...wish, cellMm: 0 } })).toThrow(NotADrawing);
+    expect(broken({ wish: { ...wish, rest: { speedMmPerS: 300 } } })).toThrow('powerPercent is neither common');
     expect(broken({ wish: { ...wish, across: { ...wish.across, setting: 'colour' } } })).toThrow('across: setting');
   });
 

@@ -34,6 +34,8 @@ export interface Traced {
 /** Closed runs of stretches as rings of chords, which an answer's rings are traced back to. */
 export class CurvedRings {
   private readonly stretches: Stretch[] = [];
+  /** Of each of them, which one that was added it is, or is a part of. */
+  private readonly sources: number[] = [];
   /*
    * The chords, by number: there may be a million, and as objects they would be most of the work. Of each the
    * stretch, its parameters and its points on the raster.
@@ -56,6 +58,7 @@ export class CurvedRings {
     this.index = undefined;
     for (const stretch of run) {
       const number = this.stretches.push(stretch) - 1;
+      this.sources.push(number);
       const steps = chordCount(stretch, chordTolerance);
       let x = toGrid(stretch[0]);
       let y = toGrid(stretch[1]);
@@ -89,8 +92,11 @@ export class CurvedRings {
   /** The rings of an answer, each as the pieces of stretches that it is made of, in its order. */
   piecesOf(rings: Paths64): Traced[][] {
     return rings
-      .filter((ring) => Math.abs(Clipper.area(ring)) * grid * grid >= leastArea)
-      .map((ring) => joined(this.runsOf(ring), this.stretches));
+      .map(withoutSpikes)
+      .filter((ring) => !isSliver(ring))
+      .map((ring) =>
+        joined(this.runsOf(ring), this.stretches).map(({ of, piece }) => ({ of: this.sources[of], piece })),
+      );
   }
 
   private runsOf(ring: Path64): Run[] {
@@ -121,9 +127,23 @@ export class CurvedRings {
     if (back >= 0 && x1[back] === start.x && y1[back] === start.y)
       return { stretch: of[back], from: to[back], to: from[back] };
     const chord = this.chordAlong(start, end);
-    return chord === null
-      ? null
-      : { stretch: of[chord], from: this.paramOn(chord, start), to: this.paramOn(chord, end) };
+    if (chord === null) return null;
+    // Where straight pieces lie over each other, an edge may be longer than each of them.
+    if (Math.max(this.missOf(chord, start), this.missOf(chord, end)) > reach) {
+      const whole = lineStretch(start.x * grid, start.y * grid, end.x * grid, end.y * grid);
+      this.sources.push(this.sources[of[chord]]);
+      return { stretch: this.stretches.push(whole) - 1, from: 0, to: 1 };
+    }
+    return { stretch: of[chord], from: this.paramOn(chord, start), to: this.paramOn(chord, end) };
+  }
+
+  /** How far a point is from a chord. */
+  private missOf(i: number, { x, y }: GridPoint): number {
+    const [dx, dy] = [this.x1[i] - this.x0[i], this.y1[i] - this.y0[i]];
+    const [px, py] = [x - this.x0[i], y - this.y0[i]];
+    const square = dx * dx + dy * dy;
+    const t = square === 0 ? 0 : Math.max(0, Math.min(1, (px * dx + py * dy) / square));
+    return Math.hypot(px - t * dx, py - t * dy);
   }
 
   /** A chord that starts at a point, -1 where none does. */
@@ -149,18 +169,14 @@ export class CurvedRings {
     this.byStart = table;
   }
 
-  /** The chord that an edge runs along: the one whose line is nearest to both of its ends. */
+  /** The chord that an edge runs along: the one that is nearest to both of its ends. */
   private chordAlong(start: GridPoint, end: GridPoint): number | null {
-    const { x0, y0, x1, y1 } = this;
     if (this.index === undefined) this.index = this.indexed();
     const [x, y] = [(start.x + end.x) / 2, (start.y + end.y) / 2];
     let best: number | null = null;
     let least = Infinity;
     for (const i of this.index?.search(x - reach, y - reach, x + reach, y + reach) ?? []) {
-      const [dx, dy] = [x1[i] - x0[i], y1[i] - y0[i]];
-      const length = Math.hypot(dx, dy);
-      const off = (p: GridPoint) => Math.abs((p.x - x0[i]) * dy - (p.y - y0[i]) * dx) / length;
-      const miss = Math.max(off(start), off(end));
+      const miss = Math.max(this.missOf(i, start), this.missOf(i, end));
       if (miss < least) {
         least = miss;
         best = i;
@@ -207,6 +223,59 @@ export function areaWithin(stretches: readonly Stretch[]): number {
 }
 
 type GridPoint = Path64[number];
+
+/** A way out and back that is no wider than this, in steps of the raster, is rounding. */
+const widestSpike = 6;
+
+/** A ring without the ways out and back that are left where edges lay over each other but for rounding. */
+function withoutSpikes(ring: Path64): Path64 {
+  const out: Path64 = [];
+  const trim = () => {
+    for (;;) {
+      // A spike may end in a flat tip.
+      const [a, b, tip, c] = out.slice(-4);
+      const isFlat = c && Math.hypot(tip.x - b.x, tip.y - b.y) <= widestSpike && isSpike(a, b, c);
+      if (isFlat) out.splice(-2, 1);
+      if (out.length < 3 || !isSpike(out[out.length - 3], out[out.length - 2], out[out.length - 1])) return;
+      const [end] = out.splice(-1);
+      out.pop();
+      const last = out[out.length - 1];
+      if (last.x !== end.x || last.y !== end.y) out.push(end);
+    }
+  };
+  for (const point of ring) {
+    out.push(point);
+    trim();
+  }
+  // The ring may begin on a spike.
+  for (let turns = 0; turns < out.length && out.length > 2; turns++) {
+    const before = out.length;
+    out.push(out[0]);
+    out.splice(0, 1);
+    trim();
+    if (out.length === before && turns >= 2) break;
+  }
+  return out;
+}
+
+/** Whether a ring is no more than what rounding leaves between edges that lay over each other. */
+function isSliver(ring: Path64): boolean {
+  const area = Math.abs(Clipper.area(ring));
+  if (area * grid * grid < leastArea) return true;
+  const around = ring.reduce((sum, { x, y }, i) => {
+    const next = ring[(i + 1) % ring.length];
+    return sum + Math.hypot(next.x - x, next.y - y);
+  }, 0);
+  return (2 * area) / around <= widestSpike;
+}
+
+/** Whether a way turns back at `b` along itself. */
+function isSpike(a: GridPoint, b: GridPoint, c: GridPoint): boolean {
+  const [ux, uy, vx, vy] = [b.x - a.x, b.y - a.y, c.x - b.x, c.y - b.y];
+  if (ux * vx + uy * vy >= 0) return false;
+  const longer = Math.max(Math.hypot(ux, uy), Math.hypot(vx, vy));
+  return Math.abs(ux * vy - uy * vx) <= widestSpike * longer;
+}
 
 /** Different points may share it: what is found by it is looked at. */
 function hashOf(x: number, y: number): number {

@@ -28,6 +28,7 @@ import { LengthField } from '../../ui/length-field.tsx';
 import { NumberField } from '../../ui/number-field.tsx';
 import { operationLook } from '../../ui/operation-look.ts';
 import { SpeedField } from '../../ui/speed-field.tsx';
+import { useEscape } from '../../ui/use-escape.ts';
 import { useBench, useBenchActions } from '../context.ts';
 import { Drawer, Part } from '../drawers/drawer.tsx';
 import { roomOn } from '../drawers/test-pieces-part.tsx';
@@ -44,6 +45,7 @@ export interface CardStart {
 export function CardBuilder({ start, leave }: { start: CardStart; leave: () => void }) {
   const material = useBench((state) => state.prepared.material);
   const hasSheet = useBench((state) => jobOf(state).sheets.length > 0);
+  useEscape(leave);
   return (
     <Drawer title="New test card" aside={<Back leave={leave} />}>
       {material?.forbidden ? (

@@ -1,5 +1,5 @@
-import { type CardCell, type CardMark, cardSettingNames, cellName, markNames } from '@lambent/core';
-import { CustomChart, ScatterChart } from 'echarts/charts';
+import { type CardCell, type CardMark, cardSettingNames, cellName, marginsAround, markNames } from '@lambent/core';
+import { CustomChart, LineChart, ScatterChart } from 'echarts/charts';
 import { GridComponent, LegendComponent, TooltipComponent } from 'echarts/components';
 import { init, use } from 'echarts/core';
 import { CanvasRenderer } from 'echarts/renderers';
@@ -7,7 +7,7 @@ import { useEffect, useRef } from 'react';
 import { markLook } from './marks.tsx';
 import type { ReadCard } from './reading.ts';
 
-use([CustomChart, ScatterChart, GridComponent, LegendComponent, TooltipComponent, CanvasRenderer]);
+use([CustomChart, LineChart, ScatterChart, GridComponent, LegendComponent, TooltipComponent, CanvasRenderer]);
 
 const symbols = { under: 'rect', good: 'circle', over: 'triangle', best: 'diamond' } as const;
 
@@ -80,6 +80,32 @@ function optionFor({ laid, card }: ReadCard) {
     },
     z: 1,
   };
+  // How far each setting can go from the best cell: a bar through it along each side.
+  const chosen = card.cells.find(({ key }) => key === best);
+  const margins = chosen
+    ? marginsAround(laid, card, chosen).map(({ setting, from, to }, i) => {
+        const [x, y] = place(chosen);
+        const ends =
+          setting === wish.across.setting && i === 0
+            ? [
+                [from, y],
+                [to, y],
+              ]
+            : [
+                [x, from],
+                [x, to],
+              ];
+        return {
+          type: 'line',
+          name: 'margin',
+          data: ends,
+          symbol: 'none',
+          silent: true,
+          lineStyle: { color: markLook.best.colour, width: 4, opacity: 0.55 },
+          z: 2,
+        };
+      })
+    : [];
   const axis = (setting: keyof typeof cardSettingNames, values: readonly number[], gap: number) => {
     const { name, unit } = cardSettingNames[setting];
     const [low] = reachOf(values, values[0] <= (values.at(-1) ?? 0) ? 0 : values.length - 1).toSorted((a, b) => a - b);
@@ -105,6 +131,6 @@ function optionFor({ laid, card }: ReadCard) {
     tooltip: { trigger: 'item', formatter: ({ name }: { name: string }) => name },
     xAxis: axis(wish.across.setting, card.columns, 26),
     yAxis: wish.down ? axis(wish.down.setting, rows, 42) : { type: 'value', min: -1, max: 1, show: false },
-    series: [region, ...series],
+    series: [region, ...margins, ...series],
   };
 }

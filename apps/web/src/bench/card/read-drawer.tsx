@@ -18,9 +18,10 @@ import {
 } from '@lambent/core';
 import { format } from 'date-fns';
 import { ArrowLeft } from 'lucide-react';
-import { useState } from 'react';
+import { useCallback, useState } from 'react';
 import { Button } from '../../ui/button.tsx';
 import { Choice } from '../../ui/choice.tsx';
+import { useEscape } from '../../ui/use-escape.ts';
 import { useBench, useBenchActions } from '../context.ts';
 import { Drawer, Part } from '../drawers/drawer.tsx';
 import { RecipeForm } from '../drawers/recipe-form.tsx';
@@ -34,7 +35,8 @@ import { type ReadCard, useReadBurn, useReadCard } from './reading.ts';
 export function ReadDrawer({ build }: { build: (start: CardStart) => void }) {
   const actions = useBenchActions();
   const read = useReadCard();
-  const leave = () => actions.set({ reading: null });
+  const leave = useCallback(() => actions.set({ reading: null }), [actions]);
+  useEscape(leave);
   return (
     <Drawer
       title="Read the card"

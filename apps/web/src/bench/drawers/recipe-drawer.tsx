@@ -10,7 +10,7 @@ import {
   type SpeedUnit,
   speedUnits,
 } from '@lambent/core';
-import { useState } from 'react';
+import { useCallback, useState } from 'react';
 import { chooseSpeedUnit, useSpeedUnits } from '../../stores/speed-unit.ts';
 import { Button } from '../../ui/button.tsx';
 import { Choice } from '../../ui/choice.tsx';
@@ -31,8 +31,9 @@ import { KeepRecipe } from './keep-recipe.tsx';
 export function RecipeDrawer() {
   const reading = useBench((state) => state.reading !== null);
   const [building, setBuilding] = useState<CardStart | null>(null);
+  const leave = useCallback(() => setBuilding(null), []);
   if (reading) return <ReadDrawer build={setBuilding} />;
-  if (building) return <CardBuilder start={building} leave={() => setBuilding(null)} />;
+  if (building) return <CardBuilder start={building} leave={leave} />;
   return <Settings build={(operation) => setBuilding({ operation })} />;
 }
 
