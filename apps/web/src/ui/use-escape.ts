@@ -3,10 +3,10 @@ import { useEffect } from 'react';
 /** Escape leaves what is open, unless a field, a list or a dialog takes it. */
 export function useEscape(leave: () => void): void {
   useEffect(() => {
-    const listen = ({ key, target, defaultPrevented }: KeyboardEvent) => {
+    const listen = ({ key, target }: KeyboardEvent) => {
       const elsewhere =
         target instanceof HTMLElement && target.closest('input, textarea, [role=listbox], [role=dialog]') !== null;
-      if (key === 'Escape' && !defaultPrevented && !elsewhere) leave();
+      if (key === 'Escape' && !elsewhere) leave();
     };
     window.addEventListener('keydown', listen);
     return () => window.removeEventListener('keydown', listen);
