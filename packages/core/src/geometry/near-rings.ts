@@ -5,7 +5,7 @@ export const bend = 2.4;
 /** Most cells of the grid in which near edges are looked for. */
 const mostCells = 400_000;
 /** Long edges are cut into pieces; of few edges, into so many in all. */
-const piecesOfFew = 4000;
+const piecesOfFew = 200;
 /** So many pairs of edges are compared at most, for each edge and in all. */
 const mostPairs = { each: 300, all: 2_000_000 };
 
