@@ -180,7 +180,9 @@ describe('while it runs', () => {
     await command('wren', 'close-lid');
     await command('wren', 'stop');
     const stopped = await ended(run);
-    expect(stopped).toMatchObject({ status: 'stopped', reason: 'stopped by hand' });
+    expect(stopped).toMatchObject({ status: 'stopped', reason: 'stopped by hand', hasPicture: true });
+    // The sheet that it burnt on is taken from stock, stopped or not.
+    expect(stopped.taken).toMatchObject([{ materialId: 'birch-ply-3', offcut: false }]);
     expect(stopped.doneLine).toBeLessThan(stopped.lines);
     await idle('wren');
   });

@@ -4,7 +4,17 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { afterAll, describe, expect, test } from '@jest/globals';
-import { type Item, jobToJson, newJob, type Report } from '@lambent/core';
+import {
+  addCard,
+  type CardWish,
+  cardLayerId,
+  cardLayers,
+  type Item,
+  jobToJson,
+  layCard,
+  newJob,
+  type Report,
+} from '@lambent/core';
 
 const root = fileURLToPath(new URL('../../../', import.meta.url));
 const folder = mkdtempSync(join(tmpdir(), 'lambent-cli-'));
@@ -298,4 +308,54 @@ describe('settings from the book', () => {
     expect(stdout).toContain('must never be lasered, and --force does not change that');
     expect(report.timeS).toBe(0);
   });
+});
+
+test('a test card in a job is planned as its own run, each cell with its settings, and nothing else', () => {
+  const wish: CardWish = {
+    operation: 'cut',
+    across: { setting: 'speedMmPerS', from: 10, to: 20, steps: 3 },
+    down: null,
+    rest: { powerPercent: 50 },
+    words: { powerPercent: 8, speedMmPerS: 150 },
+    cellMm: 8,
+    gapMm: 2,
+  };
+  const card = layCard(wish);
+  const plain = { name: null, fillRule: 'nonzero' as const, groupId: null, hidden: false };
+  const paint = { stroke: '#D0481E', strokeWidthMm: 0.1, fill: null };
+  const cells = card.cells.map(
+    ({ key, x, y }): Item => ({
+      ...plain,
+      id: key,
+      paint,
+      shape: { kind: 'rectangle', x: 0, y: 0, width: 8, height: 8, rx: 0, ry: 0 },
+      matrix: [1, 0, 0, 1, 20 + x, 20 + y],
+      pinned: cardLayerId('a', key),
+    }),
+  );
+  const work: Item = { ...cells[0], id: 'work', pinned: null, matrix: [1, 0, 0, 1, 200, 200] };
+  const sheet = { id: 's', materialId: 'birch-ply-3', x: 0, y: 0, width: 420, height: 360, margin: 3 };
+  const start = newJob('wren', 'house');
+  const laid = { id: 'a', runId: 'r', wish, materialId: 'birch-ply-3', thicknessMm: 3, marks: {}, best: null };
+  const job = addCard(
+    { ...start, sheets: [sheet], drawing: { items: [work], groups: [] } },
+    laid,
+    cardLayers(card, wish, 'a'),
+    cells,
+    { id: 'g', name: 'Card', parentId: null },
+  );
+  const file = write('card.json', JSON.stringify(jobToJson(job)));
+  const burnt = run('plan', file, '--run', 'Test card', '--out', inFolder('card.gcode'));
+  expect(burnt.status).toBe(0);
+  const program = readFileSync(inFolder('card.gcode'), 'utf8');
+  // From the mildest cell to the fiercest: 20, 15, 10 mm/s at half the power.
+  expect([...program.matchAll(/F(\d+) S(\d+)/g)].map(([, f, s]) => [f, s])).toEqual([
+    ['1200', '500'],
+    ['900', '500'],
+    ['600', '500'],
+  ]);
+  expect(program).not.toContain('X200');
+  const rest = run('plan', file, '--out', inFolder('rest.gcode'));
+  expect(rest.status).toBe(0);
+  expect([...readFileSync(inFolder('rest.gcode'), 'utf8').matchAll(/F(\d+) S(\d+)/g)]).toHaveLength(1);
 });

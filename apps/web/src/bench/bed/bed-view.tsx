@@ -14,7 +14,7 @@ import { Circle, Group, Layer, Line, Rect, Shape, Stage, Transformer } from 'rea
 import { useLive } from '../../stores/live.ts';
 import { adjust } from '../arriving/arriving.ts';
 import { ArrivingLayer } from '../arriving/arriving-layer.tsx';
-import { drawBurnt, useBurntPicture } from '../burnt/burnt-picture.ts';
+import { PictureLayer } from '../burnt/picture-layer.tsx';
 import { useBench, useBenchActions } from '../context.ts';
 import { isPlanned, jobOf, machineOf, unitOf, type View } from '../store.ts';
 import { chooseTool } from '../tools/choose.ts';
@@ -243,28 +243,6 @@ const Artwork = memo(function Artwork(props: { size: Size; ink: string; faint: b
     </Layer>
   );
 });
-
-/** How a run came out, where that is looked at. */
-function PictureLayer() {
-  const runId = useBench((state) => state.pictured);
-  const view = useBench((state) => state.view);
-  const shown = useBurntPicture(runId);
-  return (
-    <Layer listening={false}>
-      {shown && (
-        <Shape
-          sceneFunc={(context) => {
-            const target = context._context;
-            target.save();
-            target.translate(view.x, view.y);
-            drawBurnt(target, shown, view.scale);
-            target.restore();
-          }}
-        />
-      )}
-    </Layer>
-  );
-}
 
 /** What cutting takes from the sheet, by the plan; while that is worked out anew, not at all. */
 function GapsLayer({ bed, asBurnt }: { bed: string; asBurnt: boolean }) {

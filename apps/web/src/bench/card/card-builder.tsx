@@ -4,7 +4,6 @@ import {
   boxWidth,
   type CardAxis,
   type CardOperation,
-  type CardSetting,
   type CardWish,
   cardKinds,
   cardOperations,
@@ -26,13 +25,13 @@ import { Button } from '../../ui/button.tsx';
 import { Choice } from '../../ui/choice.tsx';
 import { LengthField } from '../../ui/length-field.tsx';
 import { NumberField } from '../../ui/number-field.tsx';
-import { operationLook } from '../../ui/operation-look.ts';
-import { SpeedField } from '../../ui/speed-field.tsx';
 import { useEscape } from '../../ui/use-escape.ts';
 import { useBench, useBenchActions } from '../context.ts';
 import { Drawer, Part } from '../drawers/drawer.tsx';
 import { roomOn } from '../drawers/test-pieces-part.tsx';
 import { type BenchState, jobOf, machineOf, unitOf } from '../store.ts';
+import { CardSketch } from './card-sketch.tsx';
+import { CardValue } from './card-value.tsx';
 import { freeForCard, putCard } from './lay-card.ts';
 
 /** What a new card begins with: another operation's, or one that looks closer at a cell. */
@@ -273,52 +272,6 @@ function AxisPart({ title, axis, machine, set }: AxisProps) {
   );
 }
 
-const units: Partial<Record<CardSetting, string>> = {
-  powerPercent: '%',
-  greyPercent: '%',
-  focusMm: 'mm',
-  lineSpacingMm: 'mm',
-};
-/** What a value may be before the machine has its say. */
-const limits: Record<Exclude<CardSetting, 'speedMmPerS'>, readonly [number, number]> = {
-  powerPercent: [0.1, 100],
-  passes: [1, 50],
-  focusMm: [-100, 100],
-  lineSpacingMm: [0.01, 5],
-  greyPercent: [0, 100],
-};
-
-interface ValueProps {
-  label?: string;
-  bare?: boolean;
-  setting: CardSetting;
-  value: number;
-  machine: Machine;
-  commit: (value: number) => void;
-}
-
-function CardValue({ label, bare, setting, value, machine, commit }: ValueProps) {
-  const name = label ?? cardSettingNames[setting].name;
-  if (setting === 'speedMmPerS') {
-    const take = (speed: number) => (speed > 0 ? void commit(speed) : 'More than 0.');
-    return <SpeedField label={name} bare={bare} value={value} topSpeed={machine.topSpeed} commit={take} />;
-  }
-  const [least, most] = limits[setting];
-  return (
-    <NumberField
-      label={name}
-      bare={bare}
-      layout="stack"
-      unit={units[setting]}
-      value={value}
-      least={least}
-      most={most}
-      whole={setting === 'passes'}
-      commit={commit}
-    />
-  );
-}
-
 /** Whether the card has room on the sheet; where it has not, how many cells do. */
 function Room({ card, wish, change }: { card: TestCard; wish: CardWish; change: (part: Partial<CardWish>) => void }) {
   const actions = useBenchActions();
@@ -354,49 +307,5 @@ function Room({ card, wish, change }: { card: TestCard; wish: CardWish; change: 
         </Button>
       )}
     </div>
-  );
-}
-
-/** The card in small, from its mildest cell to its fiercest. */
-function CardSketch({ card, wish }: { card: TestCard; wish: CardWish }) {
-  const { colour } = operationLook[wish.operation];
-  const fills = wish.operation === 'engrave';
-  return (
-    <svg
-      viewBox={`-1 -1 ${card.width + 2} ${card.height + 2}`}
-      className="max-h-44 w-full shrink-0 rounded-lg border border-line bg-raised p-2"
-      role="img"
-      aria-label={`${card.columns.length} columns, ${Math.max(1, card.rows.length)} rows`}
-    >
-      {card.cells.map(({ key, x, y }, i) => {
-        const share = 0.2 + (0.8 * (i + 1)) / card.cells.length;
-        return (
-          <rect
-            key={key}
-            x={x}
-            y={y}
-            width={wish.cellMm}
-            height={wish.cellMm}
-            fill={fills ? colour : 'none'}
-            fillOpacity={share}
-            stroke={colour}
-            strokeOpacity={fills ? 0 : share}
-            strokeWidth={0.3 + share * 0.7}
-          />
-        );
-      })}
-      {card.labels.map(({ words, x, y, align }) => (
-        <text
-          key={`${words} ${x} ${y}`}
-          x={x}
-          y={y}
-          fontSize={3.3}
-          textAnchor={align === 'right' ? 'end' : 'middle'}
-          className="fill-ink"
-        >
-          {words}
-        </text>
-      ))}
-    </svg>
   );
 }

@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
+import { readProgram } from '../../fixtures/program-reader.ts';
 import { box, item, jobWith, line, shop } from '../../fixtures/shop.ts';
 import { fromMachine, toMachine } from '../../plan/frame.ts';
 import { planJob } from '../../plan/plan.ts';
@@ -168,49 +169,3 @@ describe('G-code', () => {
     expect(writeGcode(huge, 'huge').next()).toEqual({ done: false, value: '(Lambent: huge)' });
   });
 });
-
-interface Burn {
-  title: string;
-  x: number;
-  y: number;
-  dx: number;
-  dy: number;
-  z: number;
-  s: number;
-  f: number | null;
-  air: string;
-  floor: number;
-  lit: number;
-  wait: number | null;
-}
-
-/** An independent reader of programs: everything that is lit in one, with what it is lit by. */
-function readProgram(lines: readonly string[]): Burn[] {
-  const burns: Burn[] = [];
-  let [title, air] = ['', 'M9'];
-  let [x, y, z, s, f, floor] = [0, 0, 0, 0, 0, 0];
-  let isSteady = false;
-  for (const text of lines) {
-    const comment = /^\((.*)\)$/.exec(text);
-    if (comment) {
-      title = comment[1];
-      continue;
-    }
-    const words = new Map([...text.matchAll(/([A-Z])(-?[\d.]+)/g)].map(([, letter, value]) => [letter, Number(value)]));
-    const get = (letter: string, otherwise: number) => words.get(letter) ?? otherwise;
-    s = get('S', s);
-    f = get('F', f);
-    floor = text.startsWith('M4') ? get('Q', floor) : floor;
-    if (/^M[789]/.test(text)) air = text;
-    if (/^M[34]/.test(text)) isSteady = text.startsWith('M3');
-    z = get('Z', z);
-    const [nx, ny] = [get('X', x), get('Y', y)];
-    const [dx, dy] = [nx - x, ny - y];
-    const wait = text.startsWith('G4') ? get('P', 0) : null;
-    const burn = { title, x: nx, y: ny, dx, dy, z, s, air, floor };
-    if (wait !== null && isSteady) burns.push({ ...burn, f: null, lit: 0, wait });
-    if (text.startsWith('G1') && s > 0) burns.push({ ...burn, f, lit: Math.hypot(dx, dy), wait: null });
-    [x, y] = [nx, ny];
-  }
-  return burns;
-}

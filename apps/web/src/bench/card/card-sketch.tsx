@@ -1,0 +1,46 @@
+import type { CardWish, TestCard } from '@lambent/core';
+import { operationLook } from '../../ui/operation-look.ts';
+
+/** The card in small, from its mildest cell to its fiercest. */
+export function CardSketch({ card, wish }: { card: TestCard; wish: CardWish }) {
+  const { colour } = operationLook[wish.operation];
+  const fills = wish.operation === 'engrave';
+  return (
+    <svg
+      viewBox={`-1 -1 ${card.width + 2} ${card.height + 2}`}
+      className="max-h-44 w-full shrink-0 rounded-lg border border-line bg-raised p-2"
+      role="img"
+      aria-label={`${card.columns.length} columns, ${Math.max(1, card.rows.length)} rows`}
+    >
+      {card.cells.map(({ key, x, y }, i) => {
+        const share = 0.2 + (0.8 * (i + 1)) / card.cells.length;
+        return (
+          <rect
+            key={key}
+            x={x}
+            y={y}
+            width={wish.cellMm}
+            height={wish.cellMm}
+            fill={fills ? colour : 'none'}
+            fillOpacity={share}
+            stroke={colour}
+            strokeOpacity={fills ? 0 : share}
+            strokeWidth={0.3 + share * 0.7}
+          />
+        );
+      })}
+      {card.labels.map(({ words, x, y, align }) => (
+        <text
+          key={`${words} ${x} ${y}`}
+          x={x}
+          y={y}
+          fontSize={3.3}
+          textAnchor={align === 'right' ? 'end' : 'middle'}
+          className="fill-ink"
+        >
+          {words}
+        </text>
+      ))}
+    </svg>
+  );
+}
