@@ -4,6 +4,7 @@ import { GridComponent, LegendComponent, TooltipComponent } from 'echarts/compon
 import { format, init, use } from 'echarts/core';
 import { CanvasRenderer } from 'echarts/renderers';
 import { useEffect, useRef } from 'react';
+import { axisInk, ink } from '../ui/chart-ink.ts';
 
 use([LineChart, ScatterChart, GridComponent, LegendComponent, TooltipComponent, CanvasRenderer]);
 
@@ -57,10 +58,10 @@ function pointOf({ machine, recipe, material }: Burn, chosen: Material) {
     symbolSize: isChosen ? 14 : 9,
     itemStyle: {
       opacity: recipe.evidence === 'proven' ? 1 : 0.45,
-      borderColor: '#1E2A2E',
+      borderColor: ink(),
       borderWidth: isChosen ? 1.5 : 0,
     },
-    label: { show: true, formatter: `${material.thicknessMm} mm`, position: 'right', fontSize: 12, color: '#1E2A2E' },
+    label: { show: true, formatter: `${material.thicknessMm} mm`, position: 'right', fontSize: 12, color: ink() },
   };
 }
 
@@ -93,7 +94,7 @@ function optionFor(burns: readonly Burn[], machines: readonly Machine[], chosen:
         symbol: 'none',
         silent: true,
         lineStyle: { color: '#B9B2A2', type: 'dashed', width: 1 },
-        endLabel: { show: true, formatter: `${energy} J/mm`, color: '#6B736F', fontSize: 12 },
+        endLabel: { show: true, formatter: `${energy} J/mm`, color: ink(), fontSize: 12 },
       };
     });
   const series = machines.flatMap((machine, i) => {
@@ -104,9 +105,9 @@ function optionFor(burns: readonly Burn[], machines: readonly Machine[], chosen:
   return {
     animation: false,
     color: ['#0E6570', '#C77700', '#5B3FA0', '#B3261E'],
-    textStyle: { fontFamily: getComputedStyle(document.body).fontFamily },
+    textStyle: { fontFamily: getComputedStyle(document.body).fontFamily, color: ink() },
     grid: { left: 52, right: 76, top: 34, bottom: 44 },
-    legend: { top: 0, data: series.map(({ name }) => name) },
+    legend: { top: 0, textStyle: { color: ink() }, data: series.map(({ name }) => name) },
     tooltip: { trigger: 'item', formatter: ({ name }: { name: string }) => name },
     xAxis: {
       type: 'value',
@@ -115,6 +116,7 @@ function optionFor(burns: readonly Burn[], machines: readonly Machine[], chosen:
       name: 'Speed ÷ passes, mm/s',
       nameLocation: 'middle',
       nameGap: 26,
+      ...axisInk(),
     },
     yAxis: {
       type: 'value',
@@ -123,6 +125,7 @@ function optionFor(burns: readonly Burn[], machines: readonly Machine[], chosen:
       name: 'Beam power, W',
       nameLocation: 'middle',
       nameGap: 36,
+      ...axisInk(),
     },
     series: [...lines, ...series],
   };

@@ -4,6 +4,7 @@ import { GridComponent, LegendComponent, TooltipComponent } from 'echarts/compon
 import { init, use } from 'echarts/core';
 import { CanvasRenderer } from 'echarts/renderers';
 import { useEffect, useRef } from 'react';
+import { axisInk, ink } from '../../ui/chart-ink.ts';
 import { markLook } from './marks.tsx';
 import type { ReadCard } from './reading.ts';
 
@@ -119,15 +120,16 @@ function optionFor({ laid, card }: ReadCard) {
       name: `${name}, ${unit}`,
       nameLocation: 'middle',
       nameGap: gap,
-      axisLabel: { showMinLabel: false, showMaxLabel: false },
+      ...axisInk(),
+      axisLabel: { showMinLabel: false, showMaxLabel: false, color: ink() },
     };
   };
   const series = (['under', 'good', 'over', 'best'] as const).map(scatter);
   return {
     animation: false,
-    textStyle: { fontFamily: getComputedStyle(document.body).fontFamily },
+    textStyle: { fontFamily: getComputedStyle(document.body).fontFamily, color: ink() },
     grid: { left: 60, right: 24, top: 34, bottom: 42 },
-    legend: { top: 0, data: series.map(({ name }) => name) },
+    legend: { top: 0, textStyle: { color: ink() }, data: series.map(({ name }) => name) },
     tooltip: { trigger: 'item', formatter: ({ name }: { name: string }) => name },
     xAxis: axis(wish.across.setting, card.columns, 26),
     yAxis: wish.down ? axis(wish.down.setting, rows, 42) : { type: 'value', min: -1, max: 1, show: false },
