@@ -7,19 +7,18 @@ export function PictureLayer() {
   const runId = useBench((state) => state.pictured);
   const view = useBench((state) => state.view);
   const shown = useBurntPicture(runId);
+  if (!shown) return null;
   return (
     <Layer listening={false}>
-      {shown && (
-        <Shape
-          sceneFunc={(context) => {
-            const target = context._context;
-            target.save();
-            target.translate(view.x, view.y);
-            drawBurnt(target, shown, view.scale);
-            target.restore();
-          }}
-        />
-      )}
+      <Shape
+        sceneFunc={(context) => {
+          const target = context._context;
+          target.save();
+          target.translate(view.x, view.y);
+          drawBurnt(target, shown, view.scale);
+          target.restore();
+        }}
+      />
     </Layer>
   );
 }
