@@ -130,14 +130,9 @@ export class Stock {
     if (!bounds) return null;
     const { left, low, width, height } = bounds;
     const codes = new Uint8Array(width * height);
-    for (const [key, tile] of this.tiles) {
-      const [tileI, tileJ] = placeOf(key);
-      tile.forEach((energy, at) => {
-        if (energy === 0) return;
-        const [i, j] = [tileI * tileSize + (at % tileSize), tileJ * tileSize + Math.floor(at / tileSize)];
-        codes[(j - low) * width + (i - left)] = this.codeAt(i, j, energy);
-      });
-    }
+    this.eachBurnt((i, j, energy) => {
+      codes[(j - low) * width + (i - left)] = this.codeAt(i, j, energy);
+    });
     return {
       x: edgeOf(left),
       y: edgeOf(low),
@@ -148,6 +143,16 @@ export class Stock {
     };
   }
 
+  private eachBurnt(visit: (i: number, j: number, energy: number) => void): void {
+    for (const [key, tile] of this.tiles) {
+      const [tileI, tileJ] = placeOf(key);
+      tile.forEach((energy, at) => {
+        if (energy === 0) return;
+        visit(tileI * tileSize + (at % tileSize), tileJ * tileSize + Math.floor(at / tileSize), energy);
+      });
+    }
+  }
+
   private codeAt(i: number, j: number, energy: number): number {
     const sheet = this.sheetAt(edgeOf(i) + beamMm / 2, edgeOf(j) + beamMm / 2);
     return sheet ? codeOf(sheet, energy) : Code.bare;
@@ -155,15 +160,10 @@ export class Stock {
 
   private burntBounds(): { left: number; low: number; width: number; height: number } | null {
     let [left, low, right, high] = [Infinity, Infinity, -Infinity, -Infinity];
-    for (const [key, tile] of this.tiles) {
-      const [tileI, tileJ] = placeOf(key);
-      tile.forEach((energy, at) => {
-        if (energy === 0) return;
-        const [i, j] = [tileI * tileSize + (at % tileSize), tileJ * tileSize + Math.floor(at / tileSize)];
-        [left, right] = [Math.min(left, i), Math.max(right, i)];
-        [low, high] = [Math.min(low, j), Math.max(high, j)];
-      });
-    }
+    this.eachBurnt((i, j) => {
+      [left, right] = [Math.min(left, i), Math.max(right, i)];
+      [low, high] = [Math.min(low, j), Math.max(high, j)];
+    });
     return left > right ? null : { left, low, width: right - left + 1, height: high - low + 1 };
   }
 }

@@ -1,4 +1,4 @@
-import { meetingOf, type Ring, ringOf } from './ring.ts';
+import { edgeDistance, meetingOf, type Ring, ringOf } from './ring.ts';
 
 /** Parts of a ring nearer to each other along it than this many times the whole width are one bend. */
 export const bend = 2.4;
@@ -176,19 +176,9 @@ function distanceBetween(
   const [bx, by, bdx, bdy] = [two.xs[b], two.ys[b], two.dx[b], two.dy[b]];
   const [to, end] = [from + size, there + otherSize];
   return Math.min(
-    pieceDistance(two, b, there, end, ax + from * adx, ay + from * ady),
-    pieceDistance(two, b, there, end, ax + to * adx, ay + to * ady),
-    pieceDistance(one, a, from, to, bx + there * bdx, by + there * bdy),
-    pieceDistance(one, a, from, to, bx + end * bdx, by + end * bdy),
+    edgeDistance(two, b, ax + from * adx, ay + from * ady, there, end),
+    edgeDistance(two, b, ax + to * adx, ay + to * ady, there, end),
+    edgeDistance(one, a, bx + there * bdx, by + there * bdy, from, to),
+    edgeDistance(one, a, bx + end * bdx, by + end * bdy, from, to),
   );
-}
-
-/** How far a point is from a piece of an edge, which goes from a length along it to another. */
-function pieceDistance({ xs, ys, dx, dy }: Ring, i: number, from: number, to: number, x: number, y: number): number {
-  const px = x - xs[i];
-  const py = y - ys[i];
-  const t = Math.max(from, Math.min(to, px * dx[i] + py * dy[i]));
-  const qx = px - t * dx[i];
-  const qy = py - t * dy[i];
-  return Math.sqrt(qx * qx + qy * qy);
 }

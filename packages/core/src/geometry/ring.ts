@@ -73,10 +73,17 @@ function stepAside(xs: Float64Array, ys: Float64Array, count: number, x: number,
 }
 
 /** How far a point is from an edge of a ring, in mm. */
-export function edgeDistance({ xs, ys, dx, dy, sizes }: Ring, i: number, x: number, y: number): number {
+export function edgeDistance(
+  { xs, ys, dx, dy, sizes }: Ring,
+  i: number,
+  x: number,
+  y: number,
+  from = 0,
+  to = sizes[i],
+): number {
   const px = x - xs[i];
   const py = y - ys[i];
-  const t = Math.max(0, Math.min(sizes[i], px * dx[i] + py * dy[i]));
+  const t = Math.max(from, Math.min(to, px * dx[i] + py * dy[i]));
   const qx = px - t * dx[i];
   const qy = py - t * dy[i];
   return Math.sqrt(qx * qx + qy * qy);

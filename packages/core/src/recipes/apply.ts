@@ -8,6 +8,7 @@ import {
   type Shop,
   settingsInRecipe,
   thicknessOf,
+  topSpeedOf,
 } from './shop.ts';
 import { type Burn, type WorkedOut, workOut } from './work-out.ts';
 
@@ -175,7 +176,7 @@ export function beyondMachine(settings: LayerSettings, operation: Operation, mac
     mostPower,
     (value) => `Power is ${value} %; ${name} takes ${takes}.`,
   );
-  const top = Math.min(machine.topSpeed, machine.topSpeeds?.[operation] ?? machine.topSpeed);
+  const top = topSpeedOf(machine, operation);
   const does = top < machine.topSpeed ? doing[operation] : 'burns';
   range(
     'speedMmPerS',

@@ -1,7 +1,7 @@
 import type { CardAxis, CardOperation, CardSetting, CardWish } from '../drawing/card.ts';
 import { type LayerSettings, settingsOf, usualSettings } from '../drawing/layer.ts';
 import { basisFor, type Stock } from './apply.ts';
-import { type Machine, type Shop, thicknessOf } from './shop.ts';
+import { type Machine, type Shop, thicknessOf, topSpeedOf } from './shop.ts';
 import { energyPerMm, wattsOf } from './watts.ts';
 
 /*
@@ -79,7 +79,7 @@ export function cardWish(
 ): { wish: CardWish; ground: CardGround } {
   const kind = cardKinds.find(({ id }) => id === kindId) ?? cardKinds[0];
   const { ground, settings, slower, faster } = aroundWhat(book, stock, machine, operation);
-  const top = Math.min(machine.topSpeed, machine.topSpeeds?.[operation] ?? machine.topSpeed);
+  const top = topSpeedOf(machine, operation);
   const [least, most] = [Math.max(machine.leastPower ?? 1, 1), machine.mostPower ?? 100];
   const speed = (factor: number) => round(Math.min(top, Math.max(0.5, settings.speedMmPerS * factor)));
   const power = (factor: number) => round(Math.min(most, Math.max(least, settings.powerPercent * factor)));
@@ -134,8 +134,10 @@ export function safeWords(
       .toSorted((a, b) => (energyPerMm(a, 1) ?? 0) - (energyPerMm(b, 1) ?? 0))[0];
   const found = scores(material ? [material] : []) ?? scores(materials);
   if (found) return { powerPercent: found.powerPercent, speedMmPerS: found.speedMmPerS };
-  const top = Math.min(machine.topSpeed, machine.topSpeeds?.score ?? machine.topSpeed);
-  return { powerPercent: Math.min(100, (machine.leastPower ?? 4) + 4), speedMmPerS: Math.min(150, top) };
+  return {
+    powerPercent: Math.min(100, (machine.leastPower ?? 4) + 4),
+    speedMmPerS: Math.min(150, topSpeedOf(machine, 'score')),
+  };
 }
 
 /** To two figures: what a person would have typed. */

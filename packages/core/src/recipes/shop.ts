@@ -47,6 +47,11 @@ export interface Machine {
   readonly address: { readonly host: string; readonly port: number };
 }
 
+/** How fast a machine goes, in mm/s, while it does an operation. */
+export function topSpeedOf({ topSpeed, topSpeeds }: Machine, operation: Operation): number {
+  return Math.min(topSpeed, topSpeeds?.[operation] ?? topSpeed);
+}
+
 /** A lens that can be put into a machine. The first one is in it where a job says nothing. */
 export interface Lens {
   readonly id: string;

@@ -54,9 +54,7 @@ export const cardSettingNames: Readonly<Record<CardSetting, { readonly name: str
   greyPercent: { name: 'Grey', unit: '% grey' },
 };
 
-/** How high the words are, in mm. */
-export const cardWordsMm = 2.4;
-/** About how wide one of their letters is. */
+/** About how wide a letter of the words is, in mm. */
 const letterMm = 1.7;
 /** Room for the words at the left and at the foot, in mm. */
 const besideMm = 14;
@@ -86,7 +84,7 @@ export function layCard(wish: CardWish): TestCard {
       const own = new Map<CardSetting, number>([[across.setting, wide]]);
       if (down && value !== null) own.set(down.setting, value);
       return {
-        key: `${row + 1}-${column + 1}`,
+        key: cellKey(row, column),
         column,
         row,
         x: besideMm + column * pitch,
@@ -117,6 +115,11 @@ export function layCard(wish: CardWish): TestCard {
     width,
     height: height + belowMm,
   };
+}
+
+/** By which marks know a cell: its row and its column, from 1. */
+function cellKey(row: number, column: number): string {
+  return `${row + 1}-${column + 1}`;
 }
 
 function cellSettings({ rest, lightest = 0 }: CardWish, own: ReadonlyMap<CardSetting, number>): LayerSettings {
@@ -234,8 +237,8 @@ export function marginsAround(
     return { setting: axis.setting, from: down.last, to: up.last, below: down.met, above: up.met };
   };
   return [
-    along(wish.across, card.columns, column, (i) => `${row + 1}-${i + 1}`),
-    ...(wish.down ? [along(wish.down, card.rows, row, (i) => `${i + 1}-${column + 1}`)] : []),
+    along(wish.across, card.columns, column, (i) => cellKey(row, i)),
+    ...(wish.down ? [along(wish.down, card.rows, row, (i) => cellKey(i, column))] : []),
   ];
 }
 

@@ -19,8 +19,7 @@ import {
   type TestCard,
   valuesAlong,
 } from '@lambent/core';
-import { ArrowLeft } from 'lucide-react';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { Button } from '../../ui/button.tsx';
 import { Choice } from '../../ui/choice.tsx';
 import { LengthField } from '../../ui/length-field.tsx';
@@ -28,11 +27,12 @@ import { NumberField } from '../../ui/number-field.tsx';
 import { useEscape } from '../../ui/use-escape.ts';
 import { useBench, useBenchActions } from '../context.ts';
 import { Drawer, Part } from '../drawers/drawer.tsx';
-import { roomOn } from '../drawers/test-pieces-part.tsx';
-import { type BenchState, jobOf, machineOf, unitOf } from '../store.ts';
+import { freeOnSheet, roomOn } from '../lay-on-sheet.ts';
+import { jobOf, machineOf, unitOf } from '../store.ts';
+import { BackToRecipe } from './back.tsx';
 import { CardSketch } from './card-sketch.tsx';
 import { CardValue } from './card-value.tsx';
-import { freeForCard, putCard } from './lay-card.ts';
+import { putCard } from './lay-card.ts';
 
 /** What a new card begins with: another operation's, or one that looks closer at a cell. */
 export interface CardStart {
@@ -46,7 +46,7 @@ export function CardBuilder({ start, leave }: { start: CardStart; leave: () => v
   const hasSheet = useBench((state) => jobOf(state).sheets.length > 0);
   useEscape(leave);
   return (
-    <Drawer title="New test card" aside={<Back leave={leave} />}>
+    <Drawer title="New test card" aside={<BackToRecipe leave={leave} />}>
       {material?.forbidden ? (
         <p className="text-stop">
           {material.name} must never be lasered: {material.forbidden}
@@ -57,15 +57,6 @@ export function CardBuilder({ start, leave }: { start: CardStart; leave: () => v
         <CardForm material={material} start={start} leave={leave} />
       )}
     </Drawer>
-  );
-}
-
-function Back({ leave }: { leave: () => void }) {
-  return (
-    <button type="button" onClick={leave} className="flex items-center gap-1 font-semibold text-petrol">
-      <ArrowLeft size={14} aria-hidden />
-      Recipe
-    </button>
   );
 }
 
@@ -91,6 +82,7 @@ function stockOf(job: JobDocument, material: Material) {
 function CardForm({ material, start, leave }: { material: Material; start: CardStart; leave: () => void }) {
   const actions = useBenchActions();
   const machine = useBench(machineOf);
+  const job = useBench(jobOf);
   const unit = useBench(unitOf);
   const fresh = (operation: CardOperation, kind: string) => {
     const { shop } = actions.get();
@@ -109,6 +101,11 @@ function CardForm({ material, start, leave }: { material: Material; start: CardS
   };
   const varied = new Set<string>([wish.across.setting, wish.down?.setting ?? '']);
   const card = layCard(wish);
+  // What lies on the sheet decides whether the card can lie there.
+  const isFree = useMemo(
+    () => freeOnSheet(job, machine, card.width, card.height) !== null,
+    [job, machine, card.width, card.height],
+  );
   const trouble = troubleOf(card, wish, machine);
   return (
     <>
@@ -193,7 +190,7 @@ function CardForm({ material, start, leave }: { material: Material; start: CardS
         <p className="text-[12px] text-quiet">The words are scored as mildly as the book knows.</p>
       </Part>
       <CardSketch card={card} wish={wish} />
-      <Room card={card} wish={wish} change={change} />
+      <Room card={card} wish={wish} isFree={isFree} change={change} />
       {trouble && (
         <p role="alert" className="text-stop">
           {trouble}
@@ -202,7 +199,7 @@ function CardForm({ material, start, leave }: { material: Material; start: CardS
       <Button
         look="main"
         className="shrink-0 self-start"
-        disabled={busy || trouble !== null || !freeForCard(actions, card.width, card.height)}
+        disabled={busy || trouble !== null || !isFree}
         onClick={async () => {
           setBusy(true);
           const lies = await putCard(actions, wish, material);
@@ -273,14 +270,12 @@ function AxisPart({ title, axis, machine, set }: AxisProps) {
 }
 
 /** Whether the card has room on the sheet; where it has not, how many cells do. */
-function Room({ card, wish, change }: { card: TestCard; wish: CardWish; change: (part: Partial<CardWish>) => void }) {
-  const actions = useBenchActions();
-  // What lies on the sheet decides where the card can lie.
-  useBench((state: BenchState) => jobOf(state).drawing.items);
+function Room(props: { card: TestCard; wish: CardWish; isFree: boolean; change: (part: Partial<CardWish>) => void }) {
+  const { card, wish, isFree, change } = props;
   const sheet = useBench((state) => jobOf(state).sheets[0]);
   const machine = useBench(machineOf);
   const size = `${Math.round(card.width)} × ${Math.round(card.height)} mm`;
-  if (freeForCard(actions, card.width, card.height)) return <p className="text-[12px] text-quiet">It takes {size}.</p>;
+  if (isFree) return <p className="text-[12px] text-quiet">It takes {size}.</p>;
   const room = roomOn(sheet, machine);
   const fits = cellsThatFit(wish, boxWidth(room), boxHeight(room));
   const [wide, high] = [card.columns.length, Math.max(1, card.rows.length)];

@@ -1,5 +1,4 @@
 import {
-  burntOperations,
   type CardOperation,
   cardOperations,
   itemsOfCard,
@@ -37,11 +36,7 @@ export function CardsPart({ build }: { build: (operation: CardOperation) => void
 }
 
 function firstUsed(operations: readonly string[]): CardOperation {
-  return (
-    burntOperations
-      .flatMap((known) => cardOperations.find((one) => one === known) ?? [])
-      .find((one) => operations.includes(one)) ?? 'cut'
-  );
+  return cardOperations.find((one) => operations.includes(one)) ?? 'cut';
 }
 
 function CardRow({ laid }: { laid: LaidCard }) {

@@ -1,54 +1,33 @@
 import {
   addCard,
-  type Box,
-  boundsOf,
   type CardWish,
   cardLayerId,
   cardLayers,
-  cardWordsMm,
   drawnPaint,
-  freePlace,
   type Group,
   type Item,
   layCard,
   type Material,
   rectangleOf,
+  thicknessOf,
   translation,
-  usualText,
 } from '@lambent/core';
 import { toast } from 'sonner';
 import { sentenceOf } from '../../api.ts';
-import { fileWorker } from '../../workers/bench.ts';
-import { roomOn } from '../drawers/test-pieces-part.tsx';
+import { freeOnSheet, wordItems } from '../lay-on-sheet.ts';
 import { type BenchActions, jobOf, machineOf } from '../store.ts';
 import { newId } from '../tools/draw.ts';
 import { showSelection } from '../use-shortcuts.ts';
 
-/** Where a card of a size has room on the first sheet, clear of what lies there; null where nowhere is. */
-export function freeForCard(actions: BenchActions, width: number, height: number): { x: number; y: number } | null {
-  const job = jobOf(actions.get());
-  const sheet = job.sheets[0];
-  if (!sheet) return null;
-  const taken: Box[] = job.drawing.items.filter(({ hidden }) => !hidden).map(boundsOf);
-  return freePlace(roomOn(sheet, machineOf(actions.get())), width, height, taken, 3);
-}
-
 /** Puts a test card into the job, its cells on layers of their own, its words scored. @returns whether it lies there */
 export async function putCard(actions: BenchActions, wish: CardWish, material: Material): Promise<boolean> {
   const card = layCard(wish);
-  const free = freeForCard(actions, card.width, card.height);
+  const free = freeOnSheet(jobOf(actions.get()), machineOf(actions.get()), card.width, card.height);
   if (!free) {
     toast.error('There is no room for the card on the sheet. Make it smaller, or lay another sheet.');
     return false;
   }
-  const setting = { ...usualText, family: 'Single line', height: cardWordsMm };
-  const settings = card.labels.map(({ words, align }) => ({
-    ...setting,
-    words,
-    align: align === 'right' ? ('right' as const) : ('centre' as const),
-  }));
   try {
-    const paths = await Promise.all(settings.map((one) => fileWorker().setText(one)));
     const { key } = actions.get().prepared;
     const id = newId();
     const group: Group = { id: newId(), name: card.labels.at(-1)?.words ?? 'Test card', parentId: null };
@@ -64,16 +43,11 @@ export async function putCard(actions: BenchActions, wish: CardWish, material: M
           pinned: cardLayerId(id, cell),
         }),
       ),
-      ...card.labels.map(
-        ({ x, y }, i): Item => ({
-          ...plain,
-          ...drawnPaint(key, 'score'),
-          id: newId(),
-          shape: { kind: 'text', text: settings[i], path: paths[i].path },
-          matrix: translation(free.x + x, free.y + y),
-          pinned: cardLayerId(id, 'words'),
-        }),
-      ),
+      ...(await wordItems(card.labels, free, {
+        ...drawnPaint(key, 'score'),
+        groupId: group.id,
+        pinned: cardLayerId(id, 'words'),
+      })),
     ];
     const sheet = jobOf(actions.get()).sheets[0];
     const laid = {
@@ -81,7 +55,7 @@ export async function putCard(actions: BenchActions, wish: CardWish, material: M
       runId: newId(),
       wish,
       materialId: material.id,
-      thicknessMm: sheet?.thicknessMm ?? material.measuredMm ?? material.thicknessMm,
+      thicknessMm: sheet?.thicknessMm ?? thicknessOf(material),
       marks: {},
       best: null,
     };

@@ -8,16 +8,13 @@ import {
   chooseBestCell,
   closerCard,
   energyPerMm,
-  lookOf,
   type Material,
   marginsAround,
-  markBy,
   markCells,
   markNames,
   wattsOf,
 } from '@lambent/core';
 import { format } from 'date-fns';
-import { ArrowLeft } from 'lucide-react';
 import { useCallback, useState } from 'react';
 import { Button } from '../../ui/button.tsx';
 import { Choice } from '../../ui/choice.tsx';
@@ -26,10 +23,11 @@ import { useBench, useBenchActions } from '../context.ts';
 import { Drawer, Part } from '../drawers/drawer.tsx';
 import { RecipeForm } from '../drawers/recipe-form.tsx';
 import { jobOf, machineOf } from '../store.ts';
+import { BackToRecipe } from './back.tsx';
 import type { CardStart } from './card-builder.tsx';
 import { cellPicture } from './cell-picture.ts';
 import { MarkSign } from './marks.tsx';
-import { type ReadCard, useReadBurn, useReadCard } from './reading.ts';
+import { marksShown, type ReadCard, useReadBurn, useReadCard } from './reading.ts';
 
 /** Reading a burnt card: marks for its cells, the best of them, and the recipe that comes of it. */
 export function ReadDrawer({ build }: { build: (start: CardStart) => void }) {
@@ -38,15 +36,7 @@ export function ReadDrawer({ build }: { build: (start: CardStart) => void }) {
   const leave = useCallback(() => actions.set({ reading: null }), [actions]);
   useEscape(leave);
   return (
-    <Drawer
-      title="Read the card"
-      aside={
-        <button type="button" onClick={leave} className="flex items-center gap-1 font-semibold text-petrol">
-          <ArrowLeft size={14} aria-hidden />
-          Recipe
-        </button>
-      }
-    >
+    <Drawer title="Read the card" aside={<BackToRecipe leave={leave} />}>
       {read ? <Reading read={read} build={build} /> : <p className="text-quiet">The card is gone.</p>}
     </Drawer>
   );
@@ -103,7 +93,7 @@ function Reading({ read, build }: { read: ReadCard; build: (start: CardStart) =>
 
 /** Which burn is looked at, and what it shows. */
 function BurnPart({ read }: { read: ReadCard }) {
-  const { laid, card, itemOf } = read;
+  const { laid } = read;
   const actions = useBenchActions();
   const { burns, run, shown } = useReadBurn(laid);
   if (!run) {
@@ -115,13 +105,7 @@ function BurnPart({ read }: { read: ReadCard }) {
   }
   const markAll = () => {
     if (!shown) return;
-    const { operation } = laid.wish;
-    const marks = new Map<string, CardMark>();
-    for (const cell of card.cells) {
-      const item = itemOf(cell);
-      if (item) marks.set(cell.key, markBy(lookOf(shown.picture, item, operation), operation));
-    }
-    actions.edit('mark the card as its picture shows', (job) => markCells(job, laid.id, marks));
+    actions.edit('mark the card as its picture shows', (job) => markCells(job, laid.id, marksShown(read, shown)));
   };
   return (
     <Part title="As it was burnt">

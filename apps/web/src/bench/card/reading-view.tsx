@@ -6,8 +6,6 @@ import {
   boxWidth,
   type CardCell,
   cellName,
-  lookOf,
-  markBy,
   markNames,
 } from '@lambent/core';
 import { lazy, Suspense, useEffect, useMemo, useRef, useState } from 'react';
@@ -15,7 +13,7 @@ import { drawBurnt, type ShownPicture } from '../burnt/burnt-picture.ts';
 import { useBench } from '../context.ts';
 import { MarkSign, markLook } from './marks.tsx';
 import { useMarking } from './read-drawer.tsx';
-import { type ReadCard, useReadBurn, useReadCard } from './reading.ts';
+import { marksShown, type ReadCard, useReadBurn, useReadCard } from './reading.ts';
 
 const MarksChart = lazy(() => import('./marks-chart.tsx'));
 
@@ -102,13 +100,8 @@ function CellGrid({ read, shown, bounds, scale }: GridProps) {
   };
   // A cell that is cut through falls out of the card: the bed shows in its place.
   const fallen = useMemo(() => {
-    const { operation } = read.laid.wish;
-    if (!shown || operation !== 'cut') return new Set<string>();
-    const gone = read.card.cells.filter((cell) => {
-      const item = read.itemOf(cell);
-      return item && markBy(lookOf(shown.picture, item, operation), operation) !== 'under';
-    });
-    return new Set(gone.map(({ key }) => key));
+    if (!shown || read.laid.wish.operation !== 'cut') return new Set<string>();
+    return new Set([...marksShown(read, shown)].flatMap(([key, mark]) => (mark === 'under' ? [] : [key])));
   }, [read, shown]);
   const first = read.card.cells.find((cell) => read.itemOf(cell));
   const origin = first && read.itemOf(first);

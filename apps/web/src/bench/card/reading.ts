@@ -1,18 +1,21 @@
 import {
   type CardCell,
+  type CardMark,
   cardLayerId,
   type Item,
   itemsOfCard,
   jobFromJson,
   type LaidCard,
   layCard,
+  lookOf,
+  markBy,
   prepareJob,
   type TestCard,
 } from '@lambent/core';
 import { useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import { api } from '../../api.ts';
-import { useBurntPicture } from '../burnt/burnt-picture.ts';
+import { type ShownPicture, useBurntPicture } from '../burnt/burnt-picture.ts';
 import { useBench } from '../context.ts';
 import { jobOf } from '../store.ts';
 import { useRuns } from '../use-runs.ts';
@@ -69,4 +72,15 @@ function useBurntItems(laid: LaidCard | null): readonly Item[] | null {
     const { burntAt } = prepareJob(sent, shop, { runId: laid.runId });
     return itemsOfCard(sent, laid.id).map(burntAt);
   }, [sent, laid, shop]);
+}
+
+/** The mark for each cell that is there, by what a picture shows of it. */
+export function marksShown({ laid, card, itemOf }: ReadCard, { picture }: ShownPicture): Map<string, CardMark> {
+  const { operation } = laid.wish;
+  return new Map(
+    card.cells.flatMap((cell): [string, CardMark][] => {
+      const item = itemOf(cell);
+      return item ? [[cell.key, markBy(lookOf(picture, item, operation), operation)]] : [];
+    }),
+  );
 }

@@ -1,32 +1,22 @@
 import {
   addItems,
-  type Box,
-  bedBox,
-  boundsOf,
   boxHeight,
   boxWidth,
   drawnPaint,
   type FitName,
   fitNames,
   formatLength,
-  freePlace,
   type Group,
-  growBox,
   type Item,
   type JobDocument,
   kerfComb,
-  labelHeight,
-  type Machine,
   type Material,
   pinRow,
-  type Sheet,
-  sheetSafeBox,
   slotComb,
   stepsBetween,
   type TestPiece,
   thicknessBy,
   translation,
-  usualText,
 } from '@lambent/core';
 import { useMemo, useState } from 'react';
 import { toast } from 'sonner';
@@ -34,8 +24,8 @@ import { api, sentenceOf } from '../../api.ts';
 import { Button } from '../../ui/button.tsx';
 import { Choice } from '../../ui/choice.tsx';
 import { LengthField } from '../../ui/length-field.tsx';
-import { fileWorker } from '../../workers/bench.ts';
 import { useBench, useBenchActions } from '../context.ts';
+import { freeOnSheet, roomOn, wordItems } from '../lay-on-sheet.ts';
 import { type BenchActions, jobOf, machineOf, unitOf } from '../store.ts';
 import { newId } from '../tools/draw.ts';
 import { showSelection } from '../use-shortcuts.ts';
@@ -126,17 +116,6 @@ export function TestPiecesPart() {
   );
 }
 
-/** Where on a sheet a piece may lie: inside its margin, and the bed's. */
-export function roomOn(sheet: Sheet, machine: Machine): Box {
-  const [a, b] = [sheetSafeBox(sheet), growBox(bedBox(machine), -machine.margin)];
-  return {
-    minX: Math.max(a.minX, b.minX),
-    minY: Math.max(a.minY, b.minY),
-    maxX: Math.min(a.maxX, b.maxX),
-    maxY: Math.min(a.maxY, b.maxY),
-  };
-}
-
 function pieceOf(kind: Kind, { from, to, step }: Range, thickness: number, pin: number): TestPiece {
   const steps = stepsBetween(from, to, step);
   if (kind === 'kerf') return kerfComb(steps.filter((kerf) => kerf > 0 && kerf <= 2));
@@ -145,20 +124,16 @@ function pieceOf(kind: Kind, { from, to, step }: Range, thickness: number, pin: 
 
 /** Puts a test piece into the job, inside the sheet's margin, its labels scored. */
 async function layPiece(actions: BenchActions, piece: TestPiece, { name, thicknessMm }: Material): Promise<void> {
-  const setting = { ...usualText, family: 'Single line', height: labelHeight, align: 'centre' as const };
   try {
-    const paths = await Promise.all(piece.labels.map(({ words }) => fileWorker().setText({ ...setting, words })));
     const { prepared } = actions.get();
     const sheet = jobOf(actions.get()).sheets[0];
     if (!sheet) return;
-    const room = roomOn(sheet, machineOf(actions.get()));
-    const taken = jobOf(actions.get())
-      .drawing.items.filter(({ hidden }) => !hidden)
-      .map(boundsOf);
-    const free = freePlace(room, piece.width, piece.height, taken, 3);
+    const free = freeOnSheet(jobOf(actions.get()), machineOf(actions.get()), piece.width, piece.height);
     if (!free)
       toast.message('Nothing is free on the sheet: it lies over what is there. Move it, or lay another sheet.');
-    const place = translation(free?.x ?? room.minX, free?.y ?? room.minY);
+    const room = roomOn(sheet, machineOf(actions.get()));
+    const at = free ?? { x: room.minX, y: room.minY };
+    const place = translation(at.x, at.y);
     const group: Group = {
       id: newId(),
       name: `${piece.name}, ${name.toLowerCase()} ${thicknessMm} mm`,
@@ -171,15 +146,7 @@ async function layPiece(actions: BenchActions, piece: TestPiece, { name, thickne
       ...piece.cuts.map(
         ({ shape, keep }): Item => ({ ...plain, id: newId(), shape, matrix: place, ...cut, ...(keep ? { keep } : {}) }),
       ),
-      ...piece.labels.map(
-        ({ words, x, y }, i): Item => ({
-          ...plain,
-          id: newId(),
-          shape: { kind: 'text', text: { ...setting, words }, path: paths[i].path },
-          matrix: translation(place[4] + x, place[5] + y),
-          ...score,
-        }),
-      ),
+      ...(await wordItems(piece.labels, at, { ...score, groupId: group.id })),
     ];
     actions.edit(`lay a ${piece.name.toLowerCase()}`, (job: JobDocument) => addItems(job, items, [group]));
     actions.select(items.map(({ id }) => id));
