@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { comeNear, nearnessOf } from './near-rings.ts';
+import { bend, comeNear, nearnessOf, ringsComeNear } from './near-rings.ts';
 import { type Ring, ringOf } from './ring.ts';
 
 type Points = readonly (readonly [number, number])[];
@@ -97,6 +97,77 @@ describe('outlines that come near each other', () => {
     ];
     expect(comeNear([Float64Array.from(bar.flat())], width)).toBe(near);
     expect(nearnessOf([measured(bar)], width).nearItself).toEqual([near]);
+  });
+
+  test('a ring that winds is near itself where places far apart along it are near each other, and nowhere else', () => {
+    const width = 1;
+    const winding = fc
+      .tuple(
+        fc.array(fc.tuple(fc.integer({ min: -20, max: 20 }), fc.integer({ min: -20, max: 20 })), {
+          minLength: 2,
+          maxLength: 5,
+        }),
+        fc.integer({ min: 40, max: 90 }),
+        fc.constantFrom(0.02, 0.05, 0.15),
+      )
+      .map(
+        ([waves, count, size]): Points =>
+          Array.from({ length: count }, (_, i) => {
+            const t = (2 * Math.PI * i) / count;
+            let [x, y] = [9 * Math.cos(t), 9 * Math.sin(t)];
+            waves.forEach(([a, b], k) => {
+              x += a * size * Math.cos((k + 2) * t + b);
+              y += b * size * Math.sin((k + 2) * t + a);
+            });
+            return [x, y];
+          }),
+      );
+    let [near, clear] = [0, 0];
+    fc.assert(
+      fc.property(winding, (points) => {
+        const ring = measured(points);
+        const samples = Array.from({ length: ring.count * 2 }, (_, k) => {
+          const [i, share] = [k >> 1, (k % 2) / 2];
+          const way = share * ring.sizes[i];
+          return [ring.xs[i] + way * ring.dx[i], ring.ys[i] + way * ring.dy[i], ring.along[i] + way];
+        });
+        const longest = Math.max(...ring.sizes);
+        let [isNear, isClear] = [false, true];
+        for (const [x, y, at] of samples) {
+          for (const [px, py, there] of samples) {
+            const way = Math.min(Math.abs(at - there), ring.length - Math.abs(at - there));
+            const gap = Math.hypot(px - x, py - y);
+            // A whole edge is one bend with another if their ends are.
+            if (gap < width && way > bend * width + 2 * longest) isNear = true;
+            if (gap < width + longest && way > bend * width - longest / 4) isClear = false;
+          }
+        }
+        const answer = nearnessOf([ring], width).nearItself[0];
+        if (isNear) expect([answer, ringsComeNear([ring], width)]).toEqual([true, true]);
+        if (isClear) expect([answer, ringsComeNear([ring], width)]).toEqual([false, false]);
+        near += Number(isNear);
+        clear += Number(isClear);
+      }),
+      { numRuns: 150, seed: 7 },
+    );
+    expect(Math.min(near, clear)).toBeGreaterThan(10);
+  });
+
+  test('a tight knot within one bend is found where crossings are asked for', () => {
+    // A loop 0.2 mm across on a square's edge: near itself only by crossing.
+    const loop = Array.from({ length: 24 }, (_, i): [number, number] => {
+      const t = (2 * Math.PI * i) / 24;
+      return [20 + i / 240 + 0.1 * Math.sin(t), 0.1 - 0.1 * Math.cos(t)];
+    });
+    const knotted = measured([[0, 0], ...loop, [40, 0], [40, 40], [0, 40]]);
+    const plain = measured([
+      [0, 0],
+      [40, 0],
+      [40, 40],
+      [0, 40],
+    ]);
+    expect(ringsComeNear([knotted], 1)).toBe(true);
+    expect(ringsComeNear([plain], 1)).toBe(false);
   });
 
   test('lines of no extent come near nothing', () => {

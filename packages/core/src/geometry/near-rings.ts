@@ -1,11 +1,14 @@
+import { boxesMeet, growBox, uniteBoxes } from './box.ts';
 import { edgeDistance, meetingOf, type Ring, ringOf } from './ring.ts';
+import { boundsOf, hardlyTurns, type Piece, piecesOf, turnAt } from './ring-pieces.ts';
 
 /** Parts of a ring nearer to each other along it than this many times the whole width are one bend. */
 export const bend = 2.4;
 /** Most cells of the grid in which near edges are looked for. */
 const mostCells = 400_000;
-/** Long edges are cut into pieces; of few edges, into so many in all. */
-const piecesOfFew = 200;
+/** Rings are compared in pieces: of so many edges, or long ones cut; of few edges, into so many in all. */
+const edgesInPiece = 8;
+const piecesOfFew = 40;
 /** So many pairs of edges are compared at most, for each edge and in all. */
 const mostPairs = { each: 300, all: 2_000_000 };
 
@@ -20,7 +23,7 @@ export function comeNear(outlines: readonly Float64Array[], width: number): bool
 
 /** The same of rings. */
 export function ringsComeNear(rings: readonly Ring[], width: number): boolean {
-  return !eachNear(rings, width, true, () => false);
+  return !eachNear(rings, { width, bendsToo: true, found: () => false });
 }
 
 /** Which rings come near each other. */
@@ -43,10 +46,14 @@ export function nearnessOf(rings: readonly Ring[], width: number): Nearness {
     return at;
   };
   const nearItself = rings.map(() => false);
-  const isWhole = eachNear(rings, width, false, (a, b) => {
-    if (a === b) nearItself[a] = true;
-    else heads[headOf(a)] = headOf(b);
-    return true;
+  const isWhole = eachNear(rings, {
+    width,
+    bendsToo: false,
+    found: (a, b) => {
+      if (a === b) nearItself[a] = true;
+      else heads[headOf(a)] = headOf(b);
+      return true;
+    },
   });
   if (!isWhole) return { families: [rings.map((_, i) => i)], nearItself: rings.map(() => true) };
   const families = new Map<number, number[]>();
@@ -58,92 +65,107 @@ export function nearnessOf(rings: readonly Ring[], width: number): Nearness {
   return { families: [...families.values()], nearItself };
 }
 
+/** What is looked for. */
+interface Wanted {
+  /** Nearer to each other than this, in mm. */
+  readonly width: number;
+  /** Also where edges of one bend cross. */
+  readonly bendsToo: boolean;
+  /** Told of which rings the edges are; more of them are found as long as it says so. */
+  readonly found: (a: number, b: number) => boolean;
+}
+
 /**
- * Finds edges of rings nearer to each other than a width; those of one bend, if at all, where they cross. Edges, long ones in
- * pieces, are put into a grid by their middles, and each is compared with those before it in the cells around.
+ * Finds edges of rings nearer to each other than a width; those of one bend, if at all, where they cross. The rings are
+ * cut into pieces, and each piece is compared with those before it in the cells around its middle in a grid; of two
+ * between which the ring hardly turns nothing crosses, and nothing that is no one bend is near.
  *
- * @param found of which rings they are; more of them are found as long as it says so
  * @returns whether all were found; not where there are too many to compare
  */
-function eachNear(
-  rings: readonly Ring[],
-  width: number,
-  bendsToo: boolean,
-  found: (a: number, b: number) => boolean,
-): boolean {
-  let [minX, minY, maxX, maxY] = [Infinity, Infinity, -Infinity, -Infinity];
-  let [count, length] = [0, 0];
-  for (const ring of rings) {
-    count += ring.count;
-    length += ring.length;
-    for (let i = 0; i < ring.count; i++) {
-      if (ring.xs[i] < minX) minX = ring.xs[i];
-      if (ring.xs[i] > maxX) maxX = ring.xs[i];
-      if (ring.ys[i] < minY) minY = ring.ys[i];
-      if (ring.ys[i] > maxY) maxY = ring.ys[i];
-    }
-  }
+function eachNear(rings: readonly Ring[], wanted: Wanted): boolean {
+  const { width } = wanted;
+  const count = rings.reduce((sum, ring) => sum + ring.count, 0);
   if (count === 0) return true;
-  const piece = Math.max(width, Math.min((2 * length) / count, length / piecesOfFew));
+  const length = rings.reduce((sum, ring) => sum + ring.length, 0);
+  const most = Math.max(width, Math.min((edgesInPiece * length) / count, length / piecesOfFew));
+  const bounds = rings.map((ring) => boundsOf(ring, 0, ring.count - 1)).reduce(uniteBoxes);
+  const [wide, high] = [bounds.maxX - bounds.minX, bounds.maxY - bounds.minY];
   // Pieces that come near have their middles within a width and a piece: in the cells around.
-  const cell = Math.max(width + piece, Math.sqrt(((maxX - minX) * (maxY - minY)) / mostCells));
-  const across = Math.floor((maxX - minX) / cell) + 3;
-  const down = Math.floor((maxY - minY) / cell) + 3;
+  const cell = Math.max(width + most, Math.sqrt((wide * high) / mostCells));
+  const across = Math.floor(wide / cell) + 3;
+  const down = Math.floor(high / cell) + 3;
   if (across * down > 4 * mostCells) return false;
   const heads = new Int32Array(across * down).fill(-1);
-  const pieces = Math.ceil(length / piece) + count;
-  const edges = new Int32Array(pieces);
-  const owners = new Int32Array(pieces);
-  const nexts = new Int32Array(pieces);
-  const starts = new Float64Array(pieces);
-  const sizesOf = new Float64Array(pieces);
-  let pairsLeft = mostPairs.each * pieces + mostPairs.all;
-  let used = 0;
-  for (let nth = 0; nth < rings.length; nth++) {
-    const ring = rings[nth];
-    const { xs, ys, dx, dy, along, sizes } = ring;
-    for (let i = 0; i < ring.count; i++) {
-      const parts = Math.ceil(sizes[i] / piece);
-      const size = sizes[i] / parts;
-      for (let part = 0; part < parts; part++) {
-        const start = along[i] + part * size;
-        const middleX = xs[i] + (part + 0.5) * size * dx[i];
-        const middleY = ys[i] + (part + 0.5) * size * dy[i];
-        // Pieces that end after the one, or start before the other beyond the ring's beginning, are one bend with it.
-        const bentFrom = start - bend * width;
-        const bentTo = start + size - ring.length + bend * width;
-        const row = Math.floor((middleY - minY) / cell + 1);
-        const at = row * across + Math.floor((middleX - minX) / cell) + 1;
-        for (let around = at - across; around <= at + across; around += across) {
-          for (let c = around - 1; c <= around + 1; c++) {
-            for (let k = heads[c]; k >= 0; k = nexts[k]) {
-              const other = edges[k];
-              const there = rings[owners[k]];
-              if (--pairsLeft < 0) return false;
-              const isBend = owners[k] === nth && (starts[k] + sizesOf[k] > bentFrom || starts[k] < bentTo);
-              if (isBend && !bendsToo) continue;
-              const reach = (isBend ? 0 : width) + (size + sizesOf[k]) / 2;
-              const middle = starts[k] - there.along[other] + sizesOf[k] / 2;
-              if (Math.abs(middleX - there.xs[other] - middle * there.dx[other]) > reach) continue;
-              if (Math.abs(middleY - there.ys[other] - middle * there.dy[other]) > reach) continue;
-              if (isBend) {
-                const apart = i - other;
-                if (apart < 2 || apart === ring.count - 1) continue;
-                if (edgesMeet(ring, i, ring, other) && !found(nth, nth)) return false;
-                continue;
-              }
-              const gap = distanceBetween(ring, i, part * size, size, there, other, starts[k], sizesOf[k]);
-              if (gap < width && !found(nth, owners[k])) return false;
-            }
+  const pieces: Piece[] = [];
+  const nexts: number[] = [];
+  const seen = { pairsLeft: mostPairs.each * count + mostPairs.all };
+  for (let owner = 0; owner < rings.length; owner++) {
+    const ofRing = piecesOf(rings[owner], owner, most);
+    const turns = ofRing[ofRing.length - 1].turnedTo + turnAt(rings[owner], 0);
+    for (const piece of ofRing) {
+      const { minX, minY, maxX, maxY } = piece.box;
+      const grown = growBox(piece.box, width);
+      const row = Math.floor(((minY + maxY) / 2 - bounds.minY) / cell + 1);
+      const at = row * across + Math.floor(((minX + maxX) / 2 - bounds.minX) / cell) + 1;
+      for (let around = at - across; around <= at + across; around += across) {
+        for (let c = around - 1; c <= around + 1; c++) {
+          for (let k = heads[c]; k >= 0; k = nexts[k]) {
+            const other = pieces[k];
+            if (--seen.pairsLeft < 0) return false;
+            if (other.owner === owner && hardlyTurns(turns, other, piece)) continue;
+            if (!boxesMeet(grown, other.box)) continue;
+            if (!compare(rings, piece, other, wanted, seen)) return false;
           }
         }
-        edges[used] = i;
-        starts[used] = start;
-        sizesOf[used] = size;
-        owners[used] = nth;
-        nexts[used] = heads[at];
-        heads[at] = used++;
       }
+      nexts.push(heads[at]);
+      heads[at] = pieces.length;
+      pieces.push(piece);
+    }
+  }
+  return true;
+}
+
+/**
+ * Compares the edges of two pieces.
+ * @param other lies before the first, where they are of one ring
+ * @param seen counts the pairs that may still be compared
+ * @returns false where there are too many, or no more are wanted
+ */
+function compare(
+  rings: readonly Ring[],
+  piece: Piece,
+  other: Piece,
+  { width, bendsToo, found }: Wanted,
+  seen: { pairsLeft: number },
+): boolean {
+  const [here, there] = [rings[piece.owner], rings[other.owner]];
+  for (let a = piece.first; a <= piece.last; a++) {
+    const from = Math.max(piece.from, here.along[a]);
+    const to = Math.min(piece.to, here.along[a] + here.sizes[a]);
+    const middleX = here.xs[a] + ((from + to) / 2 - here.along[a]) * here.dx[a];
+    const middleY = here.ys[a] + ((from + to) / 2 - here.along[a]) * here.dy[a];
+    // What ends after the one, or starts before the other beyond the ring's beginning, is one bend with it.
+    const bentFrom = from - bend * width;
+    const bentTo = to - here.length + bend * width;
+    for (let b = other.first; b <= other.last; b++) {
+      if (--seen.pairsLeft < 0) return false;
+      const start = Math.max(other.from, there.along[b]);
+      const end = Math.min(other.to, there.along[b] + there.sizes[b]);
+      const isBend = here === there && (end > bentFrom || start < bentTo);
+      if (isBend && !bendsToo) continue;
+      const reach = (isBend ? 0 : width) + (to - from + end - start) / 2;
+      const middle = (start + end) / 2 - there.along[b];
+      if (Math.abs(middleX - there.xs[b] - middle * there.dx[b]) > reach) continue;
+      if (Math.abs(middleY - there.ys[b] - middle * there.dy[b]) > reach) continue;
+      if (isBend) {
+        const apart = a - b;
+        if (apart < 2 || apart === here.count - 1) continue;
+        if (edgesMeet(here, a, there, b) && !found(piece.owner, piece.owner)) return false;
+        continue;
+      }
+      const gap = distanceBetween(here, a, from, to, there, b, start, end);
+      if (gap < width && !found(piece.owner, other.owner)) return false;
     }
   }
   return true;
@@ -156,29 +178,29 @@ function edgesMeet(one: Ring, a: number, two: Ring, b: number): boolean {
 }
 
 /**
- * How near a piece of an edge of one ring comes to a piece of one of another; 0 where the edges cross.
- * @param from how far along its edge the first piece begins
- * @param start how far along its ring the other does
+ * How near a part of an edge of one ring comes to a part of one of another; 0 where the edges cross.
+ * @param from how far along its ring the first part begins, and ends
+ * @param start the same of the second
  */
 function distanceBetween(
   one: Ring,
   a: number,
   from: number,
-  size: number,
+  to: number,
   two: Ring,
   b: number,
   start: number,
-  otherSize: number,
+  end: number,
 ): number {
   if (edgesMeet(one, a, two, b)) return 0;
-  const there = start - two.along[b];
   const [ax, ay, adx, ady] = [one.xs[a], one.ys[a], one.dx[a], one.dy[a]];
   const [bx, by, bdx, bdy] = [two.xs[b], two.ys[b], two.dx[b], two.dy[b]];
-  const [to, end] = [from + size, there + otherSize];
+  const [a0, a1] = [from - one.along[a], to - one.along[a]];
+  const [b0, b1] = [start - two.along[b], end - two.along[b]];
   return Math.min(
-    edgeDistance(two, b, ax + from * adx, ay + from * ady, there, end),
-    edgeDistance(two, b, ax + to * adx, ay + to * ady, there, end),
-    edgeDistance(one, a, bx + there * bdx, by + there * bdy, from, to),
-    edgeDistance(one, a, bx + end * bdx, by + end * bdy, from, to),
+    edgeDistance(two, b, ax + a0 * adx, ay + a0 * ady, b0, b1),
+    edgeDistance(two, b, ax + a1 * adx, ay + a1 * ady, b0, b1),
+    edgeDistance(one, a, bx + b0 * bdx, by + b0 * bdy, a0, a1),
+    edgeDistance(one, a, bx + b1 * bdx, by + b1 * bdy, a0, a1),
   );
 }
