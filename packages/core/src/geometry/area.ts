@@ -11,6 +11,7 @@ import {
 import { type Box, boxContains, boxesMeet, emptyBox } from './box.ts';
 import { flatten, type Polyline, polylineLength } from './flatten.ts';
 import { type Path, PathBuilder } from './path.ts';
+import { hasExtent, withoutTurnbacks } from './spikes.ts';
 
 /*
  * Areas bounded by straight lines, and what they leave of paths. The polygon arithmetic is that of
@@ -198,7 +199,8 @@ function toArea(outlines: Paths64): Area {
 function toRings(path: Path): Paths64 {
   return flatten(path, tolerance)
     .filter(({ points }) => points.length >= 6)
-    .map(({ points }) => toPoints(points));
+    .map(({ points }) => withoutTurnbacks(toPoints(points)))
+    .filter(hasExtent);
 }
 
 /** A polyline with its closing edge, as an open line. */

@@ -94,7 +94,11 @@ describe('closed forms', () => {
     const needle = new PathBuilder().moveTo(0, 0).lineTo(20, 1).lineTo(0, 2).close().build();
     const [pointed, cut] = [100, 4].map((miterLimit) => pathBounds(offset(needle, 1, { join: 'miter', miterLimit })));
     expect(pointed.maxX).toBeCloseTo(20 + Math.hypot(20, 1), 6);
-    expect(cut.maxX).toBeLessThan(21.1);
+    expect(cut.maxX).toBeCloseTo(20 + 4, 6);
+    // What turns back on itself is cut across too, and nowhere nearer than the distance.
+    const line = new PathBuilder().moveTo(0, 0).lineTo(10, 0).lineTo(4, 0).build();
+    const around = offset(line, 1, { join: 'miter', miterLimit: 1.5, cap: 'flat' });
+    expect(pathBounds(around)).toEqual({ minX: 0, minY: -1, maxX: 11.5, maxY: 1 });
   });
 
   test('a rounded rectangle stays one: its corners grow by the distance', () => {

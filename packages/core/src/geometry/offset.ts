@@ -1,12 +1,12 @@
 import { Clipper, FillRule as ClipperRule } from 'clipper2-ts';
-import { addEllipticArc } from './arc.ts';
 import { roundBesideRing } from './beside-ring.ts';
 import type { Outline } from './combine.ts';
+import { type Cap, capAt, cornerBetween, type Join } from './corner-way.ts';
 import { type Edge, edgeFamilies } from './outline-edges.ts';
 import { parallelTo, rightAt, withoutCusps } from './parallel.ts';
-import { type Path, PathBuilder } from './path.ts';
+import type { Path } from './path.ts';
+import { hasExtent } from './spikes.ts';
 import {
-  isLine,
   lineStretch,
   pathOfSubpaths,
   reversed,
@@ -14,19 +14,17 @@ import {
   type Stretch,
   type Subpath,
   subpathsOf,
+  withoutShort,
 } from './stretches.ts';
 import { areaWithin, CurvedRings, straightened } from './trace.ts';
 
-/** How an offset goes round corners: on a circle, on to a point, or straight across. */
-export type Join = 'round' | 'miter' | 'bevel';
-/** How the offset of an open line goes round its ends: on a circle, straight across, or straight across further on. */
-export type Cap = 'round' | 'flat' | 'square';
+export type { Cap, Join };
 
 export interface OffsetSettings {
   /** In mm; outlines grow, below 0 they shrink. */
   readonly by: number;
   readonly join: Join;
-  /** A point reaches no further than this many times the distance; where it would, it is cut across. */
+  /** A point reaches no further than this many times the distance, at least once; where it would, it is cut across there. */
   readonly miterLimit: number;
   readonly cap: Cap;
   /** Whether holes are filled first. */
@@ -49,14 +47,8 @@ export const plainOffset: Omit<OffsetSettings, 'by'> = {
 const leastDistance = 1e-6;
 /** Straight outlines of so many nodes are gone beside node by node where that is enough, the others all together. */
 const manyNodes = 500;
-/** Turns smaller than this, in radians, are no corners: the two sides are joined straight. */
-const leastTurn = 1e-3;
-/** Arcs round corners that rise less than this above their chord, in mm, are that chord. */
-const leastSagitta = 5e-4;
 /** Rings thinner than this, in mm, are rounding. */
 const leastWidth = 0.004;
-/** Pieces shorter than this, in mm, are rounding where curves cross. */
-const leastLength = 0.002;
 
 /**
  * The outlines at a distance from closed ones, holes turning the other way: of curves the true parallel curves,
@@ -99,10 +91,10 @@ function besideEdges(family: readonly Edge[], settings: OffsetSettings): Subpath
   const isAlone = family.length === 1 && !edge.nearItself;
   if (isAlone && edge.isStraight && settings.join === 'round' && edge.ring.count >= manyNodes) {
     const way = roundBesideRing(edge.ring, settings.by);
-    if (way) return [tidied({ stretches: straightened(way, true), closed: true })];
+    if (way) return [withoutShort({ stretches: straightened(way, true), closed: true })];
   }
   const sides = family.map(({ stretches }) => sideOf(stretches, settings, true));
-  if (isAlone && sides[0].isPlain) return [tidied({ stretches: straightened(sides[0].way, true), closed: true })];
+  if (isAlone && sides[0].isPlain) return [withoutShort({ stretches: straightened(sides[0].way, true), closed: true })];
   // In holes what lies around is covered: what is at the distance from them is found as if they were solid.
   const { ring } = family.reduce((most, one) => (Math.abs(one.ring.area) > Math.abs(most.ring.area) ? one : most));
   if (ring.area > 0) return keptOf(sides.map(({ way }) => way));
@@ -203,80 +195,22 @@ function hasLength(s: Stretch): boolean {
   return s[0] !== s[6] || s[1] !== s[7] || s[2] !== s[0] || s[3] !== s[1];
 }
 
-/** What leads from the side of one stretch to that of the next; whether that is on the inner side of the corner. */
-function cornerBetween(
-  a: Stretch,
-  b: Stretch,
-  { by, join, miterLimit }: OffsetSettings,
-): { way: Stretch[]; isInner: boolean } {
-  const [x, y] = [a[6], a[7]];
-  const [m, n] = [rightAt(a, 1), rightAt(b, 0)];
-  const [x0, y0, x1, y1] = [x + by * m.x, y + by * m.y, x + by * n.x, y + by * n.y];
-  const outer = (way: Stretch[]) => ({ way, isInner: false });
-  const turn = Math.atan2(m.x * n.y - m.y * n.x, m.x * n.x + m.y * n.y);
-  const isSlight = Math.abs(by) * (1 - Math.cos(turn / 2)) < leastSagitta && turn * by > 0;
-  if (Math.abs(turn) < leastTurn || isSlight) return outer([lineStretch(x0, y0, x1, y1)]);
-  const turnsBack = Math.PI - Math.abs(turn) < leastTurn;
-  // On the inner side of a corner the way leads through the corner itself: what it goes round there does not count.
-  if (turn * by < 0 && !turnsBack)
-    return { way: [lineStretch(x0, y0, x, y), lineStretch(x, y, x1, y1)], isInner: true };
-  if (join === 'round') return outer(arc(x, y, by, m, turnsBack ? Math.sign(by) * Math.PI : turn, { x: x1, y: y1 }));
-  const reach = 1 / Math.cos(turn / 2);
-  if (join === 'miter' && !turnsBack && reach <= miterLimit) {
-    const share = by / (1 + m.x * n.x + m.y * n.y);
-    const [px, py] = [x + share * (m.x + n.x), y + share * (m.y + n.y)];
-    return outer([lineStretch(x0, y0, px, py), lineStretch(px, py, x1, y1)]);
-  }
-  return outer([lineStretch(x0, y0, x1, y1)]);
-}
-
-/** The way round an open line's end. */
-function capAt(last: Stretch, { by, cap }: OffsetSettings): Stretch[] {
-  const [x, y] = [last[6], last[7]];
-  const n = rightAt(last, 1);
-  const [x0, y0, x1, y1] = [x + by * n.x, y + by * n.y, x - by * n.x, y - by * n.y];
-  if (cap === 'round') return arc(x, y, by, n, Math.sign(by) * Math.PI, { x: x1, y: y1 });
-  if (cap === 'flat') return [lineStretch(x0, y0, x1, y1)];
-  // On by the distance: the way is to the left of what is right of it.
-  const [fx, fy] = [-n.y * Math.abs(by), n.x * Math.abs(by)];
-  return [
-    lineStretch(x0, y0, x0 + fx, y0 + fy),
-    lineStretch(x0 + fx, y0 + fy, x1 + fx, y1 + fy),
-    lineStretch(x1 + fx, y1 + fy, x1, y1),
-  ];
-}
-
-/** Round a point, from where its side is to where that is after a turn. */
-function arc(
-  cx: number,
-  cy: number,
-  by: number,
-  from: { x: number; y: number },
-  span: number,
-  end: { x: number; y: number },
-): Stretch[] {
-  const builder = new PathBuilder().moveTo(cx + by * from.x, cy + by * from.y);
-  const start = Math.atan2(by * from.y, by * from.x);
-  addEllipticArc(builder, cx, cy, Math.abs(by), Math.abs(by), 0, start, span, end);
-  return [...subpathsOf(builder.build())].flatMap(({ stretches }) => stretches);
-}
-
 /** Of rings that may cross themselves and each other: what they go round at least once the right way. */
 function keptOf(raw: readonly (readonly Stretch[])[]): Subpath[] {
   const curves = new CurvedRings();
-  const rings = raw.filter((ring) => ring.length > 0).map((ring) => curves.add(ring));
-  return curves.outlinesOf(Clipper.union(rings, ClipperRule.Positive)).map(tidied).filter(isWide);
+  const rings = raw.map((ring) => curves.add(ring)).filter(hasExtent);
+  return curves.outlinesOf(Clipper.union(rings, ClipperRule.Positive)).map(withoutShort).filter(isWide);
 }
 
 /** Of the edge of what a ring goes round, the parts that come from the first `count` of its stretches, as open lines. */
 function partsOf(ring: readonly Stretch[], count: number): Subpath[] {
   const parts: Subpath[] = [];
   const curves = new CurvedRings();
-  for (const traced of curves.piecesOf(Clipper.union([curves.add(ring)], ClipperRule.Positive))) {
+  for (const traced of curves.piecesOf(Clipper.union([curves.add(ring)].filter(hasExtent), ClipperRule.Positive))) {
     // A ring begins anywhere: its parts are told apart from what is none of them on.
     const start = traced.findIndex(({ of }) => of >= count);
     if (start < 0) {
-      parts.push(tidied({ stretches: traced.map(({ piece }) => piece), closed: true }));
+      parts.push(withoutShort({ stretches: traced.map(({ piece }) => piece), closed: true }));
       continue;
     }
     let part: Stretch[] = [];
@@ -284,28 +218,12 @@ function partsOf(ring: readonly Stretch[], count: number): Subpath[] {
       const { of, piece } = traced[(start + i) % traced.length];
       if (of < count) part.push(piece);
       else if (part.length > 0) {
-        parts.push(tidied({ stretches: straightened(part, false), closed: false }));
+        parts.push(withoutShort({ stretches: straightened(part, false), closed: false }));
         part = [];
       }
     }
   }
   return parts;
-}
-
-/** Without what rounding left where curves cross. */
-function tidied({ stretches, closed }: Subpath): Subpath {
-  const isLong = (s: Stretch) => (s[6] - s[0]) ** 2 + (s[7] - s[1]) ** 2 > leastLength ** 2;
-  if (stretches.every(isLong)) return { stretches, closed };
-  const kept = stretches.filter(isLong);
-  if (kept.length < 2) return { stretches, closed };
-  const moved = kept.map((s, i): Stretch => {
-    if (i === 0 && !closed) return s;
-    const before = kept[(i + kept.length - 1) % kept.length];
-    if (isLine(s)) return lineStretch(before[6], before[7], s[6], s[7]);
-    const [dx, dy] = [before[6] - s[0], before[7] - s[1]];
-    return [before[6], before[7], s[2] + dx, s[3] + dy, s[4], s[5], s[6], s[7]];
-  });
-  return { stretches: moved, closed };
 }
 
 function isWide({ stretches }: Subpath): boolean {

@@ -4,7 +4,7 @@ import { chordCount } from './crossings.ts';
 import { nearnessOf, ringsComeNear } from './near-rings.ts';
 import { nestOutlines } from './nesting.ts';
 import { type Ring, ringOf } from './ring.ts';
-import { isLine, pointAt, reversed, type Stretch, type Subpath } from './stretches.ts';
+import { isLine, pointAt, reversed, type Stretch, type Subpath, withoutShort } from './stretches.ts';
 import { areaWithin } from './trace.ts';
 
 /** How far chords stray from curves where it is looked for what is near, in mm. */
@@ -36,7 +36,8 @@ type Part = { readonly subpaths: readonly Subpath[]; readonly rule: FillRule };
  * @param ignoreHoles takes the outermost edges alone
  */
 export function edgeFamilies(parts: readonly Part[], width: number, reach: number, ignoreHoles: boolean): Edge[][] {
-  const all = untouched(parts) ?? combineSubpaths(parts, 'unite').flatMap(({ stretches }) => measured(stretches) ?? []);
+  const all =
+    untouched(parts) ?? combineSubpaths(parts, 'unite').flatMap((edge) => measured(withoutShort(edge).stretches) ?? []);
   const edges = ignoreHoles ? outermost(all) : all;
   const rings = edges.map(({ ring }) => ring);
   const { families, nearItself } = nearnessOf(rings, Math.max(reach, leastGap));
@@ -49,6 +50,7 @@ type Measured = Omit<Edge, 'nearItself'>;
 
 /** The edges that outlines are where none touches itself or another; null where one does. */
 function untouched(parts: readonly Part[]): Measured[] | null {
+  if (parts.some(({ subpaths }) => subpaths.some(({ stretches }) => mayCancel(stretches)))) return null;
   const outlines = parts.flatMap(({ subpaths, rule }, part) =>
     subpaths.flatMap(({ stretches }) => {
       const edge = measured(stretches);
@@ -69,6 +71,16 @@ function untouched(parts: readonly Part[]): Measured[] | null {
     if (covered(0) === inside) return [];
     return inside === outline.ring.area > 0 ? [outline] : (measured(outline.stretches.map(reversed).reverse()) ?? []);
   });
+}
+
+/** Whether what an outline goes round one way is, but for rounding, what it goes round the other way, as in an 8. */
+function mayCancel(stretches: readonly Stretch[]): boolean {
+  if (Math.abs(areaWithin(stretches)) >= leastArea) return false;
+  let length = 0;
+  for (const [x0, y0, x1, y1, x2, y2, x3, y3] of stretches)
+    length += Math.hypot(x1 - x0, y1 - y0) + Math.hypot(x2 - x1, y2 - y1) + Math.hypot(x3 - x2, y3 - y2);
+  // Nothing of a length holds more than a circle.
+  return length ** 2 / (4 * Math.PI) >= leastArea;
 }
 
 function measured(stretches: readonly Stretch[]): Measured | null {

@@ -182,3 +182,24 @@ const gaussNodes = [-0.906179845938664, -0.5384693101056831, 0, 0.53846931010568
 const gaussWeights = [
   0.2369268850561891, 0.4786286704993665, 0.5688888888888889, 0.4786286704993665, 0.2369268850561891,
 ];
+
+/** Stretches shorter than this, in mm, are rounding where curves cross. */
+const leastLength = 0.002;
+
+/** A subpath without what rounding left where curves cross: those next to it meet. */
+export function withoutShort({ stretches, closed }: Subpath): Subpath {
+  const isLong = (s: Stretch) =>
+    Math.hypot(s[2] - s[0], s[3] - s[1]) + Math.hypot(s[4] - s[2], s[5] - s[3]) + Math.hypot(s[6] - s[4], s[7] - s[5]) >
+    leastLength;
+  if (stretches.every(isLong)) return { stretches, closed };
+  const kept = stretches.filter(isLong);
+  if (kept.length < 2) return { stretches, closed };
+  const moved = kept.map((s, i): Stretch => {
+    if (i === 0 && !closed) return s;
+    const before = kept[(i + kept.length - 1) % kept.length];
+    if (isLine(s)) return lineStretch(before[6], before[7], s[6], s[7]);
+    const [dx, dy] = [before[6] - s[0], before[7] - s[1]];
+    return [before[6], before[7], s[2] + dx, s[3] + dy, s[4], s[5], s[6], s[7]];
+  });
+  return { stretches: moved, closed };
+}

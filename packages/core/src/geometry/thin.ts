@@ -3,6 +3,7 @@ import { type Box, boxHeight, boxWidth, growBox, uniteBoxes } from './box.ts';
 import type { Polyline } from './flatten.ts';
 import { comeNear } from './near-rings.ts';
 import { polylineBounds } from './nesting.ts';
+import { hasExtent, withoutTurnbacks } from './spikes.ts';
 
 /** Units of the clipping library to the mm. */
 const scale = 1e4;
@@ -24,7 +25,7 @@ export function thinPlaces(outlines: readonly Polyline[], width: number): { wall
     width,
   );
   if (none) return { walls: [], gaps: [] };
-  const rings = closed.map(ringOf);
+  const rings = closed.map((line) => withoutTurnbacks(ringOf(line))).filter(hasExtent);
   const inside = Clipper.union(rings, ClipperRule.EvenOdd);
   const around = closed.map(polylineBounds).reduce(uniteBoxes);
   const outside = Clipper.difference([frameOf(growBox(around, 4 * width))], inside, ClipperRule.NonZero);

@@ -1,6 +1,7 @@
-import { Clipper, type Path64, type Paths64 } from 'clipper2-ts';
+import type { Path64, Paths64 } from 'clipper2-ts';
 import Flatbush from 'flatbush';
 import { chordCount, refine } from './crossings.ts';
+import { isSliver, withoutSpikes, withoutTurnbacks } from './spikes.ts';
 import { isLine, lineStretch, pieceOf, pointAt, type Stretch, type Subpath } from './stretches.ts';
 
 /*
@@ -13,10 +14,9 @@ import { isLine, lineStretch, pieceOf, pointAt, type Stretch, type Subpath } fro
 const grid = 1e-4;
 /** How far a chord strays from its curve there, in mm. The curves themselves come back exactly. */
 const chordTolerance = 0.002;
-/** How far from a chord, in steps of the raster, an edge along it may lie. */
+/** How far from a chord, in steps of the raster, an edge along it lies as a rule, and how far it may. */
 const reach = 4;
-/** Outlines that cover less, in mm², are rounding. */
-const leastArea = 1e-4;
+const furthest = 40;
 
 /** A run of an answer's edges along one stretch. */
 interface Run {
@@ -49,9 +49,9 @@ export class CurvedRings {
   private readonly y1: number[] = [];
   /** Chords by the point where they start: a table of their numbers plus 1, the next place tried where one is taken. */
   private byStart = new Int32Array(0);
-  private index: Flatbush | null | undefined;
+  private index: Flatbush | undefined;
 
-  /** Adds a closed run of stretches. @returns it as a ring of chords, on the raster */
+  /** Adds a closed run of stretches. @returns it as a ring of chords, on the raster, without turning back on itself */
   add(run: readonly Stretch[]): Path64 {
     const ring: Path64 = [];
     this.byStart = new Int32Array(0);
@@ -76,7 +76,7 @@ export class CurvedRings {
         this.y1.push(y);
       }
     }
-    return ring;
+    return withoutTurnbacks(ring);
   }
 
   /**
@@ -93,7 +93,7 @@ export class CurvedRings {
   piecesOf(rings: Paths64): Traced[][] {
     return rings
       .map(withoutSpikes)
-      .filter((ring) => !isSliver(ring))
+      .filter((ring) => !isSliver(ring, grid))
       .map((ring) =>
         joined(this.runsOf(ring), this.stretches).map(({ of, piece }) => ({ of: this.sources[of], piece })),
       );
@@ -103,7 +103,6 @@ export class CurvedRings {
     const runs: Run[] = [];
     ring.forEach((end, i) => {
       const run = this.runAlong(ring[(i + ring.length - 1) % ring.length], end);
-      if (!run) return;
       const last = runs.at(-1);
       if (last && goesOn(last, run)) last.to = run.to;
       else runs.push(run);
@@ -118,7 +117,7 @@ export class CurvedRings {
   }
 
   /** What an edge of an answer runs along: most often a whole chord, else a part of the nearest. */
-  private runAlong(start: GridPoint, end: GridPoint): Run | null {
+  private runAlong(start: GridPoint, end: GridPoint): Run {
     const { of, from, to, x1, y1 } = this;
     const ahead = this.chordFrom(start);
     if (ahead >= 0 && x1[ahead] === end.x && y1[ahead] === end.y)
@@ -127,9 +126,8 @@ export class CurvedRings {
     if (back >= 0 && x1[back] === start.x && y1[back] === start.y)
       return { stretch: of[back], from: to[back], to: from[back] };
     const chord = this.chordAlong(start, end);
-    if (chord === null) return null;
     // Where straight pieces lie over each other, an edge may be longer than each of them.
-    if (Math.max(this.missOf(chord, start), this.missOf(chord, end)) > reach) {
+    if (Math.max(this.missOf(chord, start), this.missOf(chord, end)) > furthest) {
       const whole = lineStretch(start.x * grid, start.y * grid, end.x * grid, end.y * grid);
       this.sources.push(this.sources[of[chord]]);
       return { stretch: this.stretches.push(whole) - 1, from: 0, to: 1 };
@@ -170,24 +168,19 @@ export class CurvedRings {
   }
 
   /** The chord that an edge runs along: the one that is nearest to both of its ends. */
-  private chordAlong(start: GridPoint, end: GridPoint): number | null {
-    if (this.index === undefined) this.index = this.indexed();
+  private chordAlong(start: GridPoint, end: GridPoint): number {
+    this.index ??= this.indexed();
     const [x, y] = [(start.x + end.x) / 2, (start.y + end.y) / 2];
-    let best: number | null = null;
-    let least = Infinity;
-    for (const i of this.index?.search(x - reach, y - reach, x + reach, y + reach) ?? []) {
-      const miss = Math.max(this.missOf(i, start), this.missOf(i, end));
-      if (miss < least) {
-        least = miss;
-        best = i;
-      }
+    const missOf = (i: number) => Math.max(this.missOf(i, start), this.missOf(i, end));
+    for (const away of [reach, furthest]) {
+      const near = this.index.search(x - away, y - away, x + away, y + away);
+      if (near.length > 0) return near.reduce((best, i) => (missOf(i) < missOf(best) ? i : best));
     }
-    return best;
+    return this.index.neighbors(x, y, 1)[0];
   }
 
-  private indexed(): Flatbush | null {
+  private indexed(): Flatbush {
     const { x0, y0, x1, y1 } = this;
-    if (x0.length === 0) return null;
     const index = new Flatbush(x0.length);
     for (let i = 0; i < x0.length; i++)
       index.add(Math.min(x0[i], x1[i]), Math.min(y0[i], y1[i]), Math.max(x0[i], x1[i]), Math.max(y0[i], y1[i]));
@@ -223,59 +216,6 @@ export function areaWithin(stretches: readonly Stretch[]): number {
 }
 
 type GridPoint = Path64[number];
-
-/** A way out and back that is no wider than this, in steps of the raster, is rounding. */
-const widestSpike = 6;
-
-/** A ring without the ways out and back that are left where edges lay over each other but for rounding. */
-function withoutSpikes(ring: Path64): Path64 {
-  const out: Path64 = [];
-  const trim = () => {
-    for (;;) {
-      // A spike may end in a flat tip.
-      const [a, b, tip, c] = out.slice(-4);
-      const isFlat = c && Math.hypot(tip.x - b.x, tip.y - b.y) <= widestSpike && isSpike(a, b, c);
-      if (isFlat) out.splice(-2, 1);
-      if (out.length < 3 || !isSpike(out[out.length - 3], out[out.length - 2], out[out.length - 1])) return;
-      const [end] = out.splice(-1);
-      out.pop();
-      const last = out[out.length - 1];
-      if (last.x !== end.x || last.y !== end.y) out.push(end);
-    }
-  };
-  for (const point of ring) {
-    out.push(point);
-    trim();
-  }
-  // The ring may begin on a spike.
-  for (let turns = 0; turns < out.length && out.length > 2; turns++) {
-    const before = out.length;
-    out.push(out[0]);
-    out.splice(0, 1);
-    trim();
-    if (out.length === before && turns >= 2) break;
-  }
-  return out;
-}
-
-/** Whether a ring is no more than what rounding leaves between edges that lay over each other. */
-function isSliver(ring: Path64): boolean {
-  const area = Math.abs(Clipper.area(ring));
-  if (area * grid * grid < leastArea) return true;
-  const around = ring.reduce((sum, { x, y }, i) => {
-    const next = ring[(i + 1) % ring.length];
-    return sum + Math.hypot(next.x - x, next.y - y);
-  }, 0);
-  return (2 * area) / around <= widestSpike;
-}
-
-/** Whether a way turns back at `b` along itself. */
-function isSpike(a: GridPoint, b: GridPoint, c: GridPoint): boolean {
-  const [ux, uy, vx, vy] = [b.x - a.x, b.y - a.y, c.x - b.x, c.y - b.y];
-  if (ux * vx + uy * vy >= 0) return false;
-  const longer = Math.max(Math.hypot(ux, uy), Math.hypot(vx, vy));
-  return Math.abs(ux * vy - uy * vx) <= widestSpike * longer;
-}
 
 /** Different points may share it: what is found by it is looked at. */
 function hashOf(x: number, y: number): number {
