@@ -67,6 +67,34 @@ test('a drawer divider’s slot fits the measured thickness, and says what follo
   expect(wide).toBeCloseTo(boundsOf(part).maxX - boundsOf(part).minX + 0.05, 3);
 });
 
+test('of two outlines, one is made the pocket for the other: it stays where it is, and follows', async ({ page }) => {
+  await newJob(page, 'Two that meet', svg(`${rectangle(20, 20, 40, 20)}${rectangle(100, 20, 60, 30)}`));
+  await choose(page, 'Material of the sheet', /Birch plywood.*4 mm/);
+  const [, board] = (await items(page)).map(placeOf);
+  await page.keyboard.press('Control+a');
+  await openStage(page, 'Fit');
+  await making(page, 'Clearance');
+  await page.getByRole('button', { name: 'What follows: Rectangle' }).click();
+  await expect(page.getByRole('option')).toHaveText([/40 × 20 mm/, /60 × 30 mm/]);
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Make it the pocket for the other' }).click();
+  const pocket = async () => placeOf((await items(page)).find(({ shape }) => shape.kind === 'offset') as Item);
+  const [middleX, middleY] = [board[0] + 30, board[1] + 15];
+  await expect
+    .poll(pocket)
+    .toEqual([middleX - 20.025, middleY - 10.025, 40.05, 20.05].map((mm) => expect.closeTo(mm, 2)));
+  // The part is made wider, and the pocket with it.
+  await openStage(page, 'Art');
+  await page.getByRole('button', { name: 'Rectangle', exact: true }).first().click();
+  await typeInto(page, 'Width', '50');
+  await expect
+    .poll(pocket)
+    .toEqual([middleX - 25.025, middleY - 10.025, 50.05, 20.05].map((mm) => expect.closeTo(mm, 2)));
+  await page.keyboard.press('Control+z');
+  await page.keyboard.press('Control+z');
+  await expect.poll(async () => (await items(page)).map(({ shape }) => shape.kind)).toEqual(['rectangle', 'rectangle']);
+});
+
 test('round holes for bolts, metric and inch', async ({ page }) => {
   await newJob(page, 'Bolts');
   await tool(page, 'Ellipse');

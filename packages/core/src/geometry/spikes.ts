@@ -43,6 +43,8 @@ function turnsBack(a: GridPoint, b: GridPoint, c: GridPoint): boolean {
 const leastArea = 1e-4;
 /** A way out and back that is no wider than this, in steps of the raster, is rounding. */
 const widestSpike = 6;
+/** One no longer than this may be wider: where curves touch, that is left of the chords they were taken for. */
+const shortSpike = { length: 500, widest: 40 };
 
 /** A ring of an answer without the ways out and back that are left where edges lay over each other but for rounding. */
 export function withoutSpikes(ring: Path64): Path64 {
@@ -93,6 +95,7 @@ export function isSliver(ring: Path64, grid: number): boolean {
 function isSpike(a: GridPoint, b: GridPoint, c: GridPoint): boolean {
   const [ux, uy, vx, vy] = [b.x - a.x, b.y - a.y, c.x - b.x, c.y - b.y];
   if (ux * vx + uy * vy >= 0) return false;
-  const longer = Math.max(Math.hypot(ux, uy), Math.hypot(vx, vy));
-  return Math.abs(ux * vy - uy * vx) <= widestSpike * longer;
+  const [there, back] = [Math.hypot(ux, uy), Math.hypot(vx, vy)];
+  const widest = Math.min(there, back) <= shortSpike.length ? shortSpike.widest : widestSpike;
+  return Math.abs(ux * vy - uy * vx) <= widest * Math.max(there, back);
 }

@@ -1,5 +1,4 @@
 import {
-  addMeeting,
   type BoltTie,
   boltHoles,
   boltRooms,
@@ -12,8 +11,6 @@ import {
   isCircle,
   itemsAmong,
   type Material,
-  makeMeeting,
-  type PartTie,
   slotsAmong,
   thicknessBy,
   thicknessUnder,
@@ -21,24 +18,17 @@ import {
   untie,
 } from '@lambent/core';
 import { useState } from 'react';
-import { toast } from 'sonner';
 import { Button } from '../../ui/button.tsx';
 import { Choice } from '../../ui/choice.tsx';
 import { useBench, useBenchActions } from '../context.ts';
 import { jobOf, unitOf } from '../store.ts';
 import { nameOf } from '../thing-names.ts';
-import { newId } from '../tools/draw.ts';
 import { KeepFit } from './keep-figure.tsx';
 import { figureWords } from './kerf-words.ts';
+import { Meetings } from './meetings-part.tsx';
 import { SheetThickness } from './sheet-thickness.tsx';
 
 const fitWords: Record<FitName, string> = { loose: 'Loose', sliding: 'Sliding', snug: 'Snug', press: 'Press' };
-
-const roles: readonly { value: PartTie['role']; make: string; mark: string }[] = [
-  { value: 'pocket', make: 'Make a pocket for it', mark: 'is the pocket for' },
-  { value: 'insert', make: 'Make what goes into it', mark: 'goes into' },
-  { value: 'lid', make: 'Make a lid over it', mark: 'is the lid over' },
-];
 
 /** How parts meet: fits, and what goes by the thickness of the stock, by another part, or by a bolt. */
 export function FitsPart() {
@@ -93,7 +83,7 @@ function Thickness() {
   );
 }
 
-interface Chosen {
+export interface Chosen {
   chosen: readonly Item[];
   fit: FitName;
   material: Material | null;
@@ -171,69 +161,6 @@ function Bolts({ chosen }: { chosen: readonly Item[] }) {
         {hole && `: ${formatLength(hole[bolt.room], unit)}`}
       </Button>
     </section>
-  );
-}
-
-/** One part is given what meets it; of two, the larger is made to meet the other. */
-function Meetings({ chosen, fit, material }: Chosen) {
-  const actions = useBenchActions();
-  const job = useBench(jobOf);
-  const materials = useBench((state) => state.shop.materials);
-  const outlines = chosen.filter(({ shape }) => shape.kind !== 'picture');
-  if (outlines.length === 0 || outlines.length > 2) return null;
-  const clearanceMm = fitOf(material, fit).mm;
-  const [first, second] = outlines;
-  const thick = thicknessUnder(job, first, thicknessBy(materials));
-  const tie = (role: PartTie['role']): PartTie => ({ role, fit, clearanceMm });
-  const make = (role: PartTie['role']) => {
-    let made: string | null = null;
-    actions.edit(`a ${role} for ${nameOf(first)}`, (before) => {
-      const added = addMeeting(before, first.id, tie(role), thick ?? 0, newId);
-      made = added.id;
-      return added.job;
-    });
-    if (made) actions.select([made]);
-    else toast.message('Nothing would be left of it: the clearance is larger than the part.');
-  };
-  const mark = (role: PartTie['role'], outline: Item, thing: Item) =>
-    actions.edit(`${nameOf(outline)} meets ${nameOf(thing)}`, (before) =>
-      makeMeeting(before, outline.id, thing.id, tie(role), thick ?? 0),
-    );
-  const able = (role: PartTie['role']) => role !== 'lid' || thick !== null;
-  if (!second) {
-    return (
-      <div className="flex flex-col items-start gap-1.5">
-        {roles
-          .filter(({ value }) => able(value))
-          .map(({ value, make: words }) => (
-            <Button key={value} onClick={() => make(value)}>
-              {words}
-            </Button>
-          ))}
-      </div>
-    );
-  }
-  return (
-    <div className="flex flex-col items-start gap-1.5">
-      {roles
-        .filter(({ value }) => able(value))
-        .flatMap(({ value, mark: words }) =>
-          [
-            [first, second],
-            [second, first],
-          ].map(([outline, thing]) => (
-            <Button
-              key={`${value} ${outline.id}`}
-              title="Its size follows from now on; it stays where it is"
-              onPointerEnter={() => actions.pointOut([outline.id])}
-              onPointerLeave={() => actions.pointOut([])}
-              onClick={() => mark(value, outline, thing)}
-            >
-              {nameOf(outline)} {words} {nameOf(thing)}
-            </Button>
-          )),
-        )}
-    </div>
   );
 }
 
