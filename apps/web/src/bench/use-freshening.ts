@@ -1,21 +1,34 @@
-import { freshened, staleOutline } from '@lambent/core';
-import { useEffect, useMemo, useState } from 'react';
+import { freshened, type Item, type StaleOutline, staleOutline } from '@lambent/core';
+import { useEffect, useState } from 'react';
 import { toast } from 'sonner';
 import { sentenceOf } from '../api.ts';
 import { fileWorker, fileWorkStopped } from '../workers/bench.ts';
 import { useBench, useBenchActions } from './context.ts';
-import { jobOf } from './store.ts';
+import { type BenchState, jobOf } from './store.ts';
+
+const known = new WeakMap<readonly Item[], StaleOutline | null>();
+
+/** What is stale in the job, looked for once in each state of its items. */
+function staleIn(state: BenchState): StaleOutline | null {
+  const { items } = jobOf(state).drawing;
+  let stale = known.get(items);
+  if (stale === undefined) {
+    stale = staleOutline(jobOf(state));
+    known.set(items, stale);
+  }
+  return stale;
+}
 
 /** Has outlines whose large sources have changed worked out by the worker, one after the other. */
 export function useFreshening(): void {
   const actions = useBenchActions();
-  const job = useBench(jobOf);
-  const stale = useMemo(() => staleOutline(job), [job]);
   const [turn, setTurn] = useState(0);
-  const shape = stale?.item.shape;
-  // biome-ignore lint/correctness/useExhaustiveDependencies: what is stale stays the same through edits of other things
+  // The shape alone: the whole Bench would be drawn anew with each edit otherwise.
+  const shape = useBench((state) => staleIn(state)?.item.shape ?? null);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: each turn is another try
   useEffect(() => {
-    if (!stale) return;
+    const stale = staleIn(actions.get());
+    if (!stale || stale.item.shape !== shape) return;
     let given = false;
     const work = async () => {
       try {
