@@ -164,6 +164,46 @@ test('what follows a very fine outline is worked out aside, and is where it shou
   expect(boundsOf(offsetOf(await items(page))).minX).toBeCloseTo(boundsOf(before).minX, 6);
 });
 
+test('an offset of a hundred thousand nodes says how far it has got, can be stopped, and is made in the end', async ({
+  page,
+}) => {
+  test.setTimeout(120_000);
+  // A hundred wavy outlines of a thousand curves each.
+  const at = (x: number, y: number) => `${x.toFixed(2)} ${y.toFixed(2)}`;
+  const outlines = Array.from({ length: 100 }, (_, nth) => {
+    const [cx, cy] = [20 + (nth % 10) * 40, 20 + Math.floor(nth / 10) * 24];
+    const point = (i: number, more = 0) => {
+      const angle = (2 * Math.PI * i) / 1000;
+      const radius = 9 + 0.8 * Math.sin(90 * angle) + more;
+      return at(cx + radius * Math.cos(angle), cy + radius * Math.sin(angle));
+    };
+    const legs = Array.from(
+      { length: 1000 },
+      (_, i) => `C${point(i + 0.33, 0.02)} ${point(i + 0.66, 0.02)} ${point(i + 1)}`,
+    );
+    return `M${point(0)}${legs.join('')}Z`;
+  });
+  await newJob(
+    page,
+    'Hundred thousand',
+    svg(`<path d="${outlines.join('')}" fill="none" stroke="#D0481E" stroke-width="0.1"/>`),
+  );
+  await page.keyboard.press('Control+a');
+  await openStage(page, 'Fit');
+  await typeInto(page, 'Distance', '0.7');
+  const bar = page.getByRole('progressbar', { name: 'Working it out' });
+  await expect(bar).toBeVisible();
+  await expect.poll(async () => Number(await bar.getAttribute('aria-valuenow'))).toBeGreaterThan(10);
+  await page.getByRole('button', { name: 'Stop', exact: true }).click();
+  await expect(page.getByText('It was stopped. Change a value to try again.')).toBeVisible();
+  await expect(bar).toBeHidden();
+  await typeInto(page, 'Distance', '0.6');
+  await expect(page.getByRole('button', { name: 'Make the offset' })).toBeEnabled({ timeout: 60_000 });
+  await page.getByRole('button', { name: 'Make the offset' }).click();
+  const made = offsetOf(await items(page));
+  expect(boundsOf(made).minX).toBeCloseTo(20 - 9.8 - 0.6, 1);
+});
+
 test('an open line: around it with flat ends, or beside it', async ({ page }) => {
   await newJob(page, 'Open');
   await tool(page, 'Line');

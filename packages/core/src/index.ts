@@ -73,6 +73,7 @@ export * from './geometry/nesting.ts';
 export * from './geometry/nodes.ts';
 export * from './geometry/offset.ts';
 export * from './geometry/path.ts';
+export type { Progress } from './geometry/progress.ts';
 export * from './geometry/refit.ts';
 export * from './geometry/shapes.ts';
 export * from './geometry/simplify.ts';

@@ -32,6 +32,7 @@ import {
   outlinesOfItems,
   type Path,
   type PictureFile,
+  type Progress,
   planJob,
   prepareJob,
   type Reading,
@@ -110,6 +111,19 @@ function follow(diff: JobDiff): JobDocument {
   return followed;
 }
 
+/** At most so often it is said how much is done. */
+const sayEveryMs = 100;
+
+function nowAndThen(progress: Progress): Progress {
+  let last = performance.now();
+  return (share) => {
+    const now = performance.now();
+    if (now - last < sayEveryMs) return;
+    last = now;
+    progress(share);
+  };
+}
+
 /** The shop that plans go by, as this worker was last told of it. */
 let plannedBy: ShopLists | null = null;
 
@@ -139,12 +153,12 @@ const worker = {
     return setText(setting, await book);
   },
 
-  /** The families there are to set text in; asks anew, for one may have been loaded. */
   /** How a run came out, unpacked and painted. */
   async burntPicture(answer: BurntPictureAnswer): Promise<ShownPicture> {
     const shown = await burntLevels(answer);
     return transfer(shown, [shown.picture.codes.buffer as ArrayBuffer, ...shown.levels]);
   },
+  /** The families there are to set text in; asks anew, for one may have been loaded. */
   async families(): Promise<string[]> {
     book = fontBook();
     return (await book).families;
@@ -160,9 +174,9 @@ const worker = {
     follow(diff);
   },
 
-  /** What lies at a distance from items, in bed mm. */
-  offset(items: readonly Item[], settings: OffsetSettings): Path {
-    return offsetOf(items, settings);
+  /** What lies at a distance from items, in bed mm. Says now and then how much is done. */
+  offset(items: readonly Item[], settings: OffsetSettings, progress: Progress): Path {
+    return offsetOf(items, settings, nowAndThen(progress));
   },
 
   /** What an outline that follows items comes to. */
@@ -170,9 +184,9 @@ const worker = {
     return followedPath(shape, sources);
   },
 
-  /** One outer edge around items, in bed mm. */
-  border(items: readonly Item[], settings: BorderSettings): Border {
-    return borderAround(outlinesOfItems(items), settings);
+  /** One outer edge around items, in bed mm. Says now and then how much is done. */
+  border(items: readonly Item[], settings: BorderSettings, progress: Progress): Border {
+    return borderAround(outlinesOfItems(items), settings, nowAndThen(progress));
   },
 
   /** What shows of a picture, in its pixels. */

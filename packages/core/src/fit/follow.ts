@@ -6,13 +6,14 @@ import type { Outline } from '../geometry/combine.ts';
 import { identity, invert, type Matrix, multiply, translation } from '../geometry/matrix.ts';
 import { type OffsetSettings, offsetOutlines } from '../geometry/offset.ts';
 import { nodeCount, type Path, pathBounds, transformPath } from '../geometry/path.ts';
+import type { Progress } from '../geometry/progress.ts';
 import { type FollowingShape, isFollowing, type Shape } from '../geometry/shapes.ts';
 import type { PartTie } from '../geometry/ties.ts';
 import { plainOffsetOf } from './plain-offset.ts';
 
 /** What lies at a distance from items, in bed mm. */
-export function offsetOf(items: readonly Item[], settings: OffsetSettings): Path {
-  return offsetOutlines(outlinesOfItems(items), settings);
+export function offsetOf(items: readonly Item[], settings: OffsetSettings, progress?: Progress): Path {
+  return offsetOutlines(outlinesOfItems(items), settings, progress);
 }
 
 /** Items as outlines in bed mm; of pictures what shows of them. */

@@ -7,6 +7,7 @@ import type { Point } from './matrix.ts';
 import { polylineBounds } from './nesting.ts';
 import { offsetOutlines, plainOffset } from './offset.ts';
 import { type Path, PathBuilder, pathBounds } from './path.ts';
+import { type Progress, partOf } from './progress.ts';
 
 /** A tab on a border's edge with a hole in it, to hang the piece by. */
 export interface HangingLoop {
@@ -43,33 +44,33 @@ export interface Border {
  * further out and back in (a morphological closing), so that the edge is a true parallel curve wherever it bends
  * outward; pieces are joined along the shortest tree of the gaps between them (Prim's).
  */
-export function borderAround(outlines: readonly Outline[], settings: BorderSettings): Border {
+export function borderAround(outlines: readonly Outline[], settings: BorderSettings, progress?: Progress): Border {
   const { by, loop } = settings;
   const round = Math.max(settings.inletWidth / 2, settings.innerRadius);
-  const grown = grow(outlines, by + round);
+  const grown = grow(outlines, by + round, partOf(progress, 0, 0.4));
   if (grown.verbs.length === 0) return { path: grown, pieces: 0, openGap: 0 };
   const { bars, openGap } = bridgesBetween(outlines, settings);
   const added = bars.map((bar) => grow([nonzero(bar)], round));
-  const edge = closed([grown, ...added], round);
+  const edge = closed([grown, ...added], round, partOf(progress, 0.6, loop ? 0.8 : 1));
   const pieces = piecesOf(edge);
   const whole = { path: edge, pieces, openGap: pieces > 1 ? openGap : 0 };
   if (!loop) return whole;
   const centre = loopCentre(outlines, edge, loop);
   const tab = circle(centre, loop.holeMm / 2 + loop.rimMm + round);
-  const held = closed([grown, ...added, tab], round);
+  const held = closed([grown, ...added, tab], round, partOf(progress, 0.8, 1));
   const path = combineOutlines([nonzero(held), nonzero(circle(centre, loop.holeMm / 2))], 'subtract');
   return { ...whole, path };
 }
 
 const nonzero = (path: Path): Outline => ({ path, rule: 'nonzero' });
 
-function grow(outlines: readonly Outline[], by: number): Path {
-  return offsetOutlines(outlines, { ...plainOffset, by, ignoreHoles: true });
+function grow(outlines: readonly Outline[], by: number, progress?: Progress): Path {
+  return offsetOutlines(outlines, { ...plainOffset, by, ignoreHoles: true }, progress);
 }
 
 /** What some paths cover together, without holes, brought back in. */
-function closed(paths: readonly Path[], round: number): Path {
-  return grow(paths.map(nonzero), -round);
+function closed(paths: readonly Path[], round: number, progress?: Progress): Path {
+  return grow(paths.map(nonzero), -round, progress);
 }
 
 function circle({ x, y }: Point, radius: number): Path {

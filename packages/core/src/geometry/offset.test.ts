@@ -465,6 +465,15 @@ describe('hostile outlines', () => {
     });
   });
 
+  test.each([0.5, -0.3, 0])('how much is done is said, more each time, up to all of it, by %p mm', (by) => {
+    const told: number[] = [];
+    const outlines = Array.from({ length: 50 }, (_, i) => ({ path: circle(i * 9, 0, 5, 4), rule: 'evenodd' as const }));
+    offsetOutlines(outlines, { ...plainOffset, by }, (share) => told.push(share));
+    expect(told.every((share, i) => i === 0 || share > told[i - 1])).toBe(true);
+    expect(told.at(-1)).toBe(1);
+    if (by !== 0) expect(told.length).toBeGreaterThan(4);
+  });
+
   test('nothing comes to nothing, and 0 mm leaves outlines as they are', () => {
     expect(offset([], 3).verbs).toHaveLength(0);
     expect(areaOf(offset(box(0, 0, 3, 4), 0))).toBeCloseTo(12, 9);

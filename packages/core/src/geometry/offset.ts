@@ -5,6 +5,7 @@ import { type Cap, capAt, cornerBetween, type Join } from './corner-way.ts';
 import { type Edge, edgeFamilies } from './outline-edges.ts';
 import { parallelTo, rightAt, withoutCusps } from './parallel.ts';
 import type { Path } from './path.ts';
+import { counting, type Progress, partOf } from './progress.ts';
 import { hasExtent } from './spikes.ts';
 import {
   lineStretch,
@@ -47,6 +48,8 @@ export const plainOffset: Omit<OffsetSettings, 'by'> = {
 const leastDistance = 1e-6;
 /** Straight outlines of so many nodes are gone beside node by node where that is enough, the others all together. */
 const manyNodes = 500;
+/** How much of the work it is to find the edges, as a share. */
+const foundShare = 0.2;
 /** Rings thinner than this, in mm, are rounding. */
 const leastWidth = 0.004;
 
@@ -62,7 +65,13 @@ const leastWidth = 0.004;
  *
  * @returns empty when nothing is left
  */
-export function offsetOutlines(outlines: readonly Outline[], settings: OffsetSettings): Path {
+export function offsetOutlines(outlines: readonly Outline[], settings: OffsetSettings, progress?: Progress): Path {
+  const path = offsetWith(outlines, settings, progress);
+  progress?.(1);
+  return path;
+}
+
+function offsetWith(outlines: readonly Outline[], settings: OffsetSettings, progress?: Progress): Path {
   const { by, ignoreHoles } = settings;
   const parts = outlines.map(({ path, rule }) => ({ subpaths: [...subpathsOf(path)].map(closedWhereItMeets), rule }));
   const lines = parts.flatMap(({ subpaths }) => subpaths.filter(({ closed }) => !closed));
@@ -71,34 +80,57 @@ export function offsetOutlines(outlines: readonly Outline[], settings: OffsetSet
   // Points reach further than the distance.
   const reach = settings.join === 'miter' ? width * Math.max(1, settings.miterLimit) : width;
   const families = edgeFamilies(closed, width, reach, ignoreHoles);
+  progress?.(foundShare);
+  // Each stretch is gone beside, united and traced.
+  const total = 3 * families.flat().reduce((sum, { stretches }) => sum + stretches.length, 0);
+  const done = counting(partOf(progress, foundShare, 1), total);
+  const beside = () => families.flatMap((family) => besideEdges(family, settings, done));
   if (Math.abs(by) < leastDistance) return pathOfSubpaths(families.flat().map(outlineOfEdge));
   if (settings.side !== 'both') {
     const aside = lines.flatMap((line) => besideLine(line, settings));
-    return pathOfSubpaths([...families.flatMap((family) => besideEdges(family, settings)), ...aside]);
+    return pathOfSubpaths([...beside(), ...aside]);
   }
-  if (by < 0 || lines.length === 0) return pathOfSubpaths(families.flatMap((family) => besideEdges(family, settings)));
-  const raw = families.flat().map(({ stretches }) => sideOf(stretches, settings, true).way);
-  return pathOfSubpaths(keptOf([...raw, ...lines.map(({ stretches }) => ringAround(stretches, settings))]));
+  if (by < 0 || lines.length === 0) return pathOfSubpaths(beside());
+  const raw = families.flat().map(({ stretches }) => sideOf(stretches, settings, true, done).way);
+  return pathOfSubpaths(
+    keptOf([...raw, ...lines.map(({ stretches }) => ringAround(stretches, settings))], () => done(total / 3)),
+  );
 }
+
+/** Told that so many more steps are done. */
+type Done = (steps: number) => void;
+const noted: Done = () => undefined;
 
 function outlineOfEdge({ stretches }: Edge): Subpath {
   return { stretches, closed: true };
 }
 
 /** What is at the distance from edges that come near each other, or from one that is alone. */
-function besideEdges(family: readonly Edge[], settings: OffsetSettings): Subpath[] {
+function besideEdges(family: readonly Edge[], settings: OffsetSettings, done: Done): Subpath[] {
+  const count = family.reduce((sum, { stretches }) => sum + stretches.length, 0);
   const [edge] = family;
   const isAlone = family.length === 1 && !edge.nearItself;
   if (isAlone && edge.isStraight && settings.join === 'round' && edge.ring.count >= manyNodes) {
     const way = roundBesideRing(edge.ring, settings.by);
+    if (way) done(3 * count);
     if (way) return [withoutShort({ stretches: straightened(way, true), closed: true })];
   }
-  const sides = family.map(({ stretches }) => sideOf(stretches, settings, true));
-  if (isAlone && sides[0].isPlain) return [withoutShort({ stretches: straightened(sides[0].way, true), closed: true })];
+  const sides = family.map(({ stretches }) => sideOf(stretches, settings, true, done));
+  if (isAlone && sides[0].isPlain) {
+    done(2 * count);
+    return [withoutShort({ stretches: straightened(sides[0].way, true), closed: true })];
+  }
   // In holes what lies around is covered: what is at the distance from them is found as if they were solid.
   const { ring } = family.reduce((most, one) => (Math.abs(one.ring.area) > Math.abs(most.ring.area) ? one : most));
-  if (ring.area > 0) return keptOf(sides.map(({ way }) => way));
-  return keptOf(sides.map(({ way }) => way.map(reversed).reverse())).map(reversedSubpath);
+  if (ring.area > 0)
+    return keptOf(
+      sides.map(({ way }) => way),
+      () => done(count),
+    );
+  return keptOf(
+    sides.map(({ way }) => way.map(reversed).reverse()),
+    () => done(count),
+  ).map(reversedSubpath);
 }
 
 /** A line whose end is its start is a closed one, whether or not it says so. */
@@ -146,6 +178,7 @@ function sideOf(
   run: readonly Stretch[],
   settings: OffsetSettings,
   closed: boolean,
+  done: Done = noted,
 ): { way: Stretch[]; isPlain: boolean } {
   const { by } = settings;
   const stretches = run.flatMap(withoutCusps);
@@ -160,6 +193,7 @@ function sideOf(
       isPlain = false;
       for (const chord of piece.chords) addAroundChord(out, chord, by);
     }
+    done(1);
     const next = stretches[i + 1] ?? (closed ? stretches[0] : null);
     if (!next) return;
     const corner = cornerBetween(stretch, next, settings);
@@ -196,10 +230,14 @@ function hasLength(s: Stretch): boolean {
 }
 
 /** Of rings that may cross themselves and each other: what they go round at least once the right way. */
-function keptOf(raw: readonly (readonly Stretch[])[]): Subpath[] {
+function keptOf(raw: readonly (readonly Stretch[])[], step: () => void): Subpath[] {
   const curves = new CurvedRings();
   const rings = raw.map((ring) => curves.add(ring)).filter(hasExtent);
-  return curves.outlinesOf(Clipper.union(rings, ClipperRule.Positive)).map(withoutShort).filter(isWide);
+  const kept = Clipper.union(rings, ClipperRule.Positive);
+  step();
+  const outlines = curves.outlinesOf(kept).map(withoutShort).filter(isWide);
+  step();
+  return outlines;
 }
 
 /** Of the edge of what a ring goes round, the parts that come from the first `count` of its stretches, as open lines. */

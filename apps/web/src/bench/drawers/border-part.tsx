@@ -6,7 +6,9 @@ import {
   loopPlace,
   type MadeBorder,
   outlinesOfItems,
+  type Progress,
 } from '@lambent/core';
+import { proxy } from 'comlink';
 import { useMemo, useState } from 'react';
 import { Button } from '../../ui/button.tsx';
 import { LengthField } from '../../ui/length-field.tsx';
@@ -46,8 +48,11 @@ export function BorderPart() {
     () => job.drawing.items.filter(({ id, hidden }) => selection.has(id) && !hidden),
     [job, selection],
   );
-  const ask = useMemo(() => (chosen.length > 0 ? () => borderOf(chosen, settings) : null), [chosen, settings]);
-  const { answer, working, trouble } = useWorked(ask);
+  const ask = useMemo(
+    () => (chosen.length > 0 ? (progress: Progress) => borderOf(chosen, settings, progress) : null),
+    [chosen, settings],
+  );
+  const { answer, working, share, trouble } = useWorked(ask);
   const made = useMemo(() => (answer ? [answer.made] : noBorder), [answer]);
   const { quiet, make, askAgain } = useMaking(made);
   const set = (part: Partial<BorderSettings>) => {
@@ -111,7 +116,7 @@ export function BorderPart() {
         </p>
       )}
       <Trouble words={trouble} />
-      <div className="flex gap-1.5">
+      <div className="flex flex-col items-start gap-1.5">
         <Button
           look="main"
           disabled={working || !border || border.pieces === 0}
@@ -119,7 +124,7 @@ export function BorderPart() {
         >
           Make the border
         </Button>
-        {working && <SlowStop />}
+        {working && <SlowStop share={share} />}
       </div>
     </>
   );
@@ -130,9 +135,9 @@ interface Answer {
   readonly made: MadeBorder;
 }
 
-async function borderOf(chosen: readonly Item[], settings: BorderSettings): Promise<Answer> {
+async function borderOf(chosen: readonly Item[], settings: BorderSettings, progress: Progress): Promise<Answer> {
   const sources = await borderSources(chosen);
-  const border = await fileWorker().border(sources, settings);
+  const border = await fileWorker().border(sources, settings, proxy(progress));
   return { border, made: { kind: 'border', sources, settings, path: border.path } };
 }
 

@@ -10,7 +10,6 @@ import {
   type Item,
   isCircle,
   itemsAmong,
-  type Material,
   slotsAmong,
   thicknessBy,
   thicknessUnder,
@@ -25,7 +24,7 @@ import { jobOf, unitOf } from '../store.ts';
 import { nameOf } from '../thing-names.ts';
 import { KeepFit } from './keep-figure.tsx';
 import { figureWords } from './kerf-words.ts';
-import { Meetings } from './meetings-part.tsx';
+import { type Chosen, Meetings } from './meetings-part.tsx';
 import { SheetThickness } from './sheet-thickness.tsx';
 
 const fitWords: Record<FitName, string> = { loose: 'Loose', sliding: 'Sliding', snug: 'Snug', press: 'Press' };
@@ -81,12 +80,6 @@ function Thickness() {
       ))}
     </div>
   );
-}
-
-export interface Chosen {
-  chosen: readonly Item[];
-  fit: FitName;
-  material: Material | null;
 }
 
 function Slots({ chosen, fit, material }: Chosen) {

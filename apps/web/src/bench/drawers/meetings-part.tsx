@@ -3,9 +3,11 @@ import {
   boundsOf,
   boxHeight,
   boxWidth,
+  type FitName,
   fitOf,
   formatLength,
   type Item,
+  type Material,
   makeMeeting,
   type PartTie,
   thicknessBy,
@@ -19,7 +21,13 @@ import { useBench, useBenchActions } from '../context.ts';
 import { jobOf, unitOf } from '../store.ts';
 import { nameOf } from '../thing-names.ts';
 import { newId } from '../tools/draw.ts';
-import type { Chosen } from './fits-part.tsx';
+
+/** What is selected, and the fit it is to be given. */
+export interface Chosen {
+  chosen: readonly Item[];
+  fit: FitName;
+  material: Material | null;
+}
 
 type Role = PartTie['role'];
 

@@ -8,12 +8,14 @@ import {
   type MadeOffset,
   type OffsetWish,
   offsetSources,
+  type Progress,
   pathOf,
   plainOffset,
   type Side,
   subpathsOf,
   wishedOffsets,
 } from '@lambent/core';
+import { proxy } from 'comlink';
 import { useMemo, useState } from 'react';
 import { Button } from '../../ui/button.tsx';
 import { Choice } from '../../ui/choice.tsx';
@@ -73,7 +75,7 @@ export function OffsetPart() {
     [sources],
   );
   const ask = useMemo(() => askFor(sources, wish), [sources, wish]);
-  const { answer, working, trouble } = useWorked(ask);
+  const { answer, working, share, trouble } = useWorked(ask);
   const made = answer ?? noOffsets;
   const grip = useMemo(() => gripFor(sources, actions, setWish), [sources, actions]);
   const { quiet, make, askAgain } = useMaking(made, grip);
@@ -167,11 +169,11 @@ export function OffsetPart() {
         </p>
       )}
       <Trouble words={trouble} />
-      <div className="flex gap-1.5">
+      <div className="flex flex-col items-start gap-1.5">
         <Button look="main" disabled={working || left.length === 0 || zero} onClick={() => make(name, placing)}>
           {left.length > 1 ? `Make ${left.length} offsets` : 'Make the offset'}
         </Button>
-        {working && <SlowStop />}
+        {working && <SlowStop share={share} />}
       </div>
     </>
   );
@@ -228,11 +230,20 @@ function gripFor(
 }
 
 /** Has a wish worked out; null where there is nothing to ask. */
-function askFor(sources: readonly Item[], wish: OffsetWish): (() => Promise<readonly MadeOffset[]>) | null {
+function askFor(
+  sources: readonly Item[],
+  wish: OffsetWish,
+): ((progress: Progress) => Promise<readonly MadeOffset[]>) | null {
   const wished = wishedOffsets(sources, wish);
   if (wished.length === 0) return null;
-  return () =>
-    Promise.all(wished.map(async (one) => ({ ...one, path: await fileWorker().offset(one.sources, one.settings) })));
+  return (progress) =>
+    // The worker takes one after the other.
+    Promise.all(
+      wished.map(async (one, i) => {
+        const told = proxy((share: number) => progress((i + share) / wished.length));
+        return { ...one, path: await fileWorker().offset(one.sources, one.settings, told) };
+      }),
+    );
 }
 
 function sayGone(by: number, unit: Parameters<typeof formatLength>[1]): string {

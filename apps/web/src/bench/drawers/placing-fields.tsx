@@ -102,18 +102,33 @@ function outlineOfAll(made: Made) {
   return builder.build();
 }
 
-/** A way out of what takes long; not shown while it may be done in a moment. */
-export function SlowStop() {
+/** How far what takes long has got, and a way out of it; not shown while it may be done in a moment. */
+export function SlowStop({ share }: { share: number }) {
   const [shown, setShown] = useState(false);
   useEffect(() => {
     const timer = window.setTimeout(() => setShown(true), 500);
     return () => window.clearTimeout(timer);
   }, []);
-  return shown ? (
-    <Button look="quiet" onClick={cancelFileWork}>
-      Stop
-    </Button>
-  ) : null;
+  if (!shown) return null;
+  const percent = Math.round(share * 100);
+  return (
+    <div className="flex w-full items-center gap-2">
+      <div
+        role="progressbar"
+        aria-label="Working it out"
+        aria-valuemin={0}
+        aria-valuemax={100}
+        aria-valuenow={percent}
+        className="h-1.5 min-w-0 flex-1 overflow-hidden rounded-full bg-line"
+      >
+        <div className="h-full rounded-full bg-petrol" style={{ width: `${percent}%` }} />
+      </div>
+      <span className="figures w-9 text-right text-[12px] text-quiet">{percent} %</span>
+      <Button look="quiet" onClick={cancelFileWork}>
+        Stop
+      </Button>
+    </div>
+  );
 }
 
 export function Trouble({ words }: { words: string | null }) {

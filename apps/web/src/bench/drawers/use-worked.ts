@@ -1,3 +1,4 @@
+import type { Progress } from '@lambent/core';
 import { useEffect, useRef, useState } from 'react';
 import { sentenceOf } from '../../api.ts';
 import { cancelFileWork, fileWorkStopped } from '../../workers/bench.ts';
@@ -6,6 +7,8 @@ export interface Worked<T> {
   /** What was last worked out; of what was asked before while `working`. */
   readonly answer: T | null;
   readonly working: boolean;
+  /** How much of it is done, from 0 to 1. */
+  readonly share: number;
   /** Why nothing came of it; null where something did. */
   readonly trouble: string | null;
 }
@@ -17,8 +20,8 @@ const patienceMs = 300;
  * Keeps something worked out by the file worker: of what is asked while that is busy, the last alone.
  * @param ask the same one for as long as the same is asked; null asks for nothing
  */
-export function useWorked<T>(ask: (() => Promise<T>) | null): Worked<T> {
-  const [worked, setWorked] = useState<Worked<T>>({ answer: null, working: false, trouble: null });
+export function useWorked<T>(ask: ((progress: Progress) => Promise<T>) | null): Worked<T> {
+  const [worked, setWorked] = useState<Worked<T>>({ answer: null, working: false, share: 0, trouble: null });
   const wanted = useRef<typeof ask>(null);
   const busy = useRef(false);
   /** Takes the last patience back. */
@@ -27,10 +30,10 @@ export function useWorked<T>(ask: (() => Promise<T>) | null): Worked<T> {
     wanted.current = ask;
     if (!ask) {
       if (busy.current) cancelFileWork();
-      setWorked({ answer: null, working: false, trouble: null });
+      setWorked({ answer: null, working: false, share: 0, trouble: null });
       return;
     }
-    setWorked(({ answer }) => ({ answer, working: true, trouble: null }));
+    setWorked(({ answer }) => ({ answer, working: true, share: 0, trouble: null }));
     if (!busy.current) {
       void workOff();
       return;
@@ -47,13 +50,18 @@ export function useWorked<T>(ask: (() => Promise<T>) | null): Worked<T> {
       for (let next = wanted.current; next; next = wanted.current === next ? null : wanted.current) {
         waiting.current();
         try {
-          const answer = await Promise.race([next(), fileWorkStopped()]);
+          const asked = next;
+          const progress = (share: number) => {
+            if (wanted.current === asked) setWorked((now) => (now.working ? { ...now, share } : now));
+          };
+          const answer = await Promise.race([next(progress), fileWorkStopped()]);
           if (wanted.current === next) {
             const trouble = answer === null ? 'It was stopped. Change a value to try again.' : null;
-            setWorked({ answer, working: false, trouble });
-          } else if (answer !== null && wanted.current) setWorked({ answer, working: true, trouble: null });
+            setWorked({ answer, working: false, share: 1, trouble });
+          } else if (answer !== null && wanted.current) setWorked({ answer, working: true, share: 0, trouble: null });
         } catch (error) {
-          if (wanted.current === next) setWorked({ answer: null, working: false, trouble: sentenceOf(error) });
+          if (wanted.current === next)
+            setWorked({ answer: null, working: false, share: 0, trouble: sentenceOf(error) });
         }
       }
       busy.current = false;
