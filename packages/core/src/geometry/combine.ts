@@ -2,7 +2,8 @@ import { Clipper, Clipper64, FillRule as ClipperRule, ClipType, type Paths64 } f
 import type { FillRule } from './area.ts';
 import { indexBoxes } from './box-index.ts';
 import type { Path } from './path.ts';
-import { hasExtent } from './spikes.ts';
+import { snapped } from './snap-rings.ts';
+import { hasExtent, withoutTurnbacks } from './spikes.ts';
 import { lineStretch, pathOfSubpaths, type Stretch, type Subpath, subpathsOf } from './stretches.ts';
 import { CurvedRings } from './trace.ts';
 
@@ -36,10 +37,13 @@ export function combineSubpaths(
   how: Combining,
 ): Subpath[] {
   const curves = new CurvedRings();
-  const areas = outlines.map(({ subpaths, rule }) => {
-    const rings = subpaths.map((subpath) => curves.add(closedUp(subpath))).filter(hasExtent);
-    return Clipper.union(rings, rule === 'evenodd' ? ClipperRule.EvenOdd : ClipperRule.NonZero);
-  });
+  const rings = outlines.map(({ subpaths }) => subpaths.map((subpath) => curves.add(closedUp(subpath))));
+  const areas = snapped(rings).map((part, i) =>
+    Clipper.union(
+      part.map(withoutTurnbacks).filter(hasExtent),
+      outlines[i].rule === 'evenodd' ? ClipperRule.EvenOdd : ClipperRule.NonZero,
+    ),
+  );
   return curves.outlinesOf(combineAreas(areas, how));
 }
 

@@ -45,36 +45,73 @@ const leastArea = 1e-4;
 const widestSpike = 6;
 /** One no longer than this may be wider: where curves touch, that is left of the chords they were taken for. */
 const shortSpike = { length: 500, widest: 40 };
+/** A spike is cut by so many steps of the raster at least; what is no further apart is in one place. */
+const leastCut = 2;
+/** So many points on both sides of a ring's beginning may be of one spike. */
+const seamPoints = 200;
 
 /** A ring of an answer without the ways out and back that are left where edges lay over each other but for rounding. */
 export function withoutSpikes(ring: Path64): Path64 {
-  const out: Path64 = [];
-  const trim = () => {
-    for (;;) {
-      // A spike may end in a flat tip.
-      const [a, b, tip, c] = out.slice(-4);
-      const isFlat = c && Math.hypot(tip.x - b.x, tip.y - b.y) <= widestSpike && isSpike(a, b, c);
-      if (isFlat) out.splice(-2, 1);
-      if (out.length < 3 || !isSpike(out[out.length - 3], out[out.length - 2], out[out.length - 1])) return;
-      const [end] = out.splice(-1);
-      out.pop();
-      const last = out[out.length - 1];
-      if (last.x !== end.x || last.y !== end.y) out.push(end);
-    }
-  };
-  for (const point of ring) {
-    out.push(point);
-    trim();
-  }
+  const kept = cutAlong(ring);
   // The ring may begin on a spike.
-  for (let turns = 0; turns < out.length && out.length > 2; turns++) {
-    const before = out.length;
-    out.push(out[0]);
-    out.splice(0, 1);
-    trim();
-    if (out.length === before && turns >= 2) break;
+  const half = Math.min(seamPoints, kept.length >> 1);
+  const seam = cutAlong([...kept.slice(kept.length - half), ...kept.slice(0, half)]);
+  return [...kept.slice(half, kept.length - half), ...seam];
+}
+
+/** Some points, one after the other, without spikes between them. */
+function cutAlong(points: Path64): Path64 {
+  const out: Path64 = [];
+  for (const point of points) {
+    out.push(point);
+    while (cutBack(out));
   }
   return out;
+}
+
+/**
+ * Cuts a spike off that some points end with: across where its shorter side begins, so that both sides stay on their lines.
+ * @returns whether there was one
+ */
+function cutBack(points: Path64): boolean {
+  const count = points.length;
+  const c = points[count - 1];
+  const tip = points[count - 2];
+  // The way turns back at one point, or across a flat tip.
+  for (const flat of [0, 1]) {
+    if (count < 3 + flat) return false;
+    const [a, b] = [points[count - 3 - flat], points[count - 2 - flat]];
+    if (flat === 1 && distance(b, tip) > widestSpike) return false;
+    const [there, back] = [distance(a, b), distance(tip, c)];
+    const isOut = there <= back;
+    const foot = isOut ? footOn(a, tip, c) : footOn(c, a, b);
+    const widest = Math.min(there, back) <= shortSpike.length ? shortSpike.widest : widestSpike;
+    const goesBack = (b.x - a.x) * (c.x - tip.x) + (b.y - a.y) * (c.y - tip.y) < 0;
+    const across = distance(foot, isOut ? a : c);
+    if (!goesBack || across > widest) continue;
+    // Where the shorter side begins all but on the longer one, it begins on it.
+    const isOn = across <= leastCut;
+    if (!isOn && distance(foot, isOut ? tip : b) < leastCut) continue;
+    points.length = count - 2 - flat - (isOn && isOut ? 1 : 0);
+    for (const point of isOn && !isOut ? [foot] : [foot, c]) {
+      const last = points[points.length - 1];
+      if (!last || distance(point, last) > 0) points.push(point);
+    }
+    return true;
+  }
+  return false;
+}
+
+/** The point of the raster nearest to where the line from one point to another is nearest to a third. */
+function footOn({ x, y }: GridPoint, from: GridPoint, to: GridPoint): GridPoint {
+  const [dx, dy] = [to.x - from.x, to.y - from.y];
+  const square = dx * dx + dy * dy;
+  const t = square === 0 ? 0 : ((x - from.x) * dx + (y - from.y) * dy) / square;
+  return { x: Math.round(from.x + t * dx), y: Math.round(from.y + t * dy) };
+}
+
+function distance(a: GridPoint, b: GridPoint): number {
+  return Math.hypot(b.x - a.x, b.y - a.y);
 }
 
 /**
@@ -89,13 +126,4 @@ export function isSliver(ring: Path64, grid: number): boolean {
     return sum + Math.hypot(next.x - x, next.y - y);
   }, 0);
   return (2 * area) / around <= widestSpike;
-}
-
-/** Whether a way turns back at `b` along itself. */
-function isSpike(a: GridPoint, b: GridPoint, c: GridPoint): boolean {
-  const [ux, uy, vx, vy] = [b.x - a.x, b.y - a.y, c.x - b.x, c.y - b.y];
-  if (ux * vx + uy * vy >= 0) return false;
-  const [there, back] = [Math.hypot(ux, uy), Math.hypot(vx, vy)];
-  const widest = Math.min(there, back) <= shortSpike.length ? shortSpike.widest : widestSpike;
-  return Math.abs(ux * vy - uy * vx) <= widest * Math.max(there, back);
 }
