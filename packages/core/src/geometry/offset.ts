@@ -63,6 +63,7 @@ const leastWidth = 0.004;
  * polygons; what it goes round at least once the right way is kept (Chen & McMains, "Polygon Offsetting by
  * Computing Winding Numbers", 2005). That is found over chords, and traced back to the curves.
  *
+ * @param progress told how much of it is done, up to 1
  * @returns empty when nothing is left
  */
 export function offsetOutlines(outlines: readonly Outline[], settings: OffsetSettings, progress?: Progress): Path {
@@ -112,8 +113,10 @@ function besideEdges(family: readonly Edge[], settings: OffsetSettings, done: Do
   const isAlone = family.length === 1 && !edge.nearItself;
   if (isAlone && edge.isStraight && settings.join === 'round' && edge.ring.count >= manyNodes) {
     const way = roundBesideRing(edge.ring, settings.by);
-    if (way) done(3 * count);
-    if (way) return [withoutShort({ stretches: straightened(way, true), closed: true })];
+    if (way) {
+      done(3 * count);
+      return [withoutShort({ stretches: straightened(way, true), closed: true })];
+    }
   }
   const sides = family.map(({ stretches }) => sideOf(stretches, settings, true, done));
   if (isAlone && sides[0].isPlain) {
