@@ -1,14 +1,12 @@
 import type { ReadingChoices } from '../../drawing/arrival.ts';
-import { type Group, type Item, type Paint, unpainted } from '../../drawing/item.ts';
+import { type Group, unpainted } from '../../drawing/item.ts';
 import { type Area, areaOf, emptyArea, uniteAreas } from '../../geometry/area.ts';
-import { type Box, boxesMeet, boxOf, emptyBox, transformBox, uniteBoxes } from '../../geometry/box.ts';
+import { boxOf } from '../../geometry/box.ts';
 import { dashPath } from '../../geometry/dash.ts';
-import { invert, type Matrix, meanScale, multiply, translation } from '../../geometry/matrix.ts';
-import { polylineBounds } from '../../geometry/nesting.ts';
+import { type Matrix, meanScale, multiply, translation } from '../../geometry/matrix.ts';
 import { pathBounds, transformPath } from '../../geometry/path.ts';
 import { outlineOf, type Shape } from '../../geometry/shapes.ts';
 import { FontBook } from '../../text/fonts.ts';
-import { clipItems } from '../clipping.ts';
 import { bytesOfDataUrl, describePicture, type PictureFacts } from '../picture/describe.ts';
 import { fitPicture, pictureFile } from '../picture/file.ts';
 import { Notes, type PictureFile, type Reading } from '../reading.ts';
@@ -16,6 +14,7 @@ import { FileRefused } from '../refusal.ts';
 import { noteNoFonts, noteText } from '../text-notes.ts';
 import { ClipReader, viewportArea } from './clip.ts';
 import { type Context, enter, ownTransform, readShare, startContext } from './context.ts';
+import { SvgItems } from './items.ts';
 import { readShape } from './outline.ts';
 import { fitViewBox, readPage, readViewBox } from './page.ts';
 import { PaintReader } from './paint.ts';
@@ -86,17 +85,14 @@ export function readSvg(
 }
 
 class SvgReader {
-  private readonly items: Item[] = [];
   private readonly groups: Group[] = [];
   private readonly pictures = new Map<string, PictureFile>();
   private readonly notes = new Notes();
   private readonly byId = new Map<string, SvgElement>();
   private sheet!: StyleSheet;
-  private paints!: PaintReader;
+  private out!: SvgItems;
   private clips!: ClipReader;
   private texts!: TextReader;
-  /** The `use` elements that led here, from the outside in. */
-  private readonly uses: SvgElement[] = [];
   private instances = 0;
 
   constructor(
@@ -119,7 +115,8 @@ class SvgReader {
     for (const selector of this.sheet.unread) {
       this.notes.add('left-out', 'style-not-read', `the style rule “${selector}” is not followed`);
     }
-    this.paints = new PaintReader(this.byId, this.sheet);
+    const paints = new PaintReader(this.byId, this.sheet);
+    this.out = new SvgItems(this.idFor, paints, this.notes, this.choices);
     this.texts = new TextReader(this.byId, this.sheet, this.fonts);
     this.clips = new ClipReader(this.byId, this.sheet, (element, context) => this.textArea(element, context));
     const page = readPage(root, remarks);
@@ -133,12 +130,12 @@ class SvgReader {
     const start = startContext(page.toMm, page.viewBox);
     const own = this.sheet.declarationsOf(root);
     this.children(root, enter(root, own, start, null));
-    this.reportOutside(page.size.pageWidthMm, page.size.pageHeightMm);
-    if (this.items.length === 0)
+    this.out.noteOutside(page.size.pageWidthMm, page.size.pageHeightMm);
+    if (this.out.items.length === 0)
       this.notes.add('left-out', 'nothing-drawn', 'the file holds nothing that can be burnt');
     return {
       format: 'svg',
-      drawing: { items: this.items, groups: this.groups },
+      drawing: { items: this.out.items, groups: this.groups },
       pictures: [...this.pictures.values()],
       size: page.size,
       notes: this.notes.list(),
@@ -153,7 +150,7 @@ class SvgReader {
   private element(element: SvgElement, parent: Context): void {
     const { name } = element;
     if (silent.has(name)) return;
-    if (this.uses.length > 0 && ++this.instances > mostInstances) {
+    if (this.out.uses.length > 0 && ++this.instances > mostInstances) {
       this.notes.add(
         'left-out',
         'use-without-end',
@@ -172,7 +169,7 @@ class SvgReader {
     }
     const own = this.sheet.declarationsOf(element);
     const context = this.inside(element, own, parent);
-    const before = this.items.length;
+    const before = this.out.items.length;
     read.call(this, element, own, context);
     this.effects(own);
     const clip = own['clip-path'];
@@ -219,8 +216,8 @@ class SvgReader {
   }
 
   private holder(element: SvgElement, own: Declared, outer: Context): void {
-    const before = this.items.length;
-    const group: Group = { id: this.id(element), name: nameOf(element), parentId: outer.groupId };
+    const before = this.out.items.length;
+    const group: Group = { id: this.out.id(element), name: nameOf(element), parentId: outer.groupId };
     const at = this.groups.push(group) - 1;
     const context = { ...outer, groupId: group.id };
     if (element.name === 'switch') {
@@ -233,7 +230,7 @@ class SvgReader {
     } else {
       this.children(element, context);
     }
-    if (this.items.length === before) this.groups.splice(at);
+    if (this.out.items.length === before) this.groups.splice(at);
   }
 
   private use(element: SvgElement, context: Context): void {
@@ -247,20 +244,20 @@ class SvgReader {
       this.notes.add('left-out', outside ? 'outside-not-followed' : 'use-of-nothing', said);
       return;
     }
-    if (this.uses.includes(element) || isWithin(element, target)) {
+    if (this.out.uses.includes(element) || isWithin(element, target)) {
       this.notes.add('left-out', 'use-in-itself', 'a <use> that repeats itself was left out');
       return;
     }
     const moved = translation(this.length(element, 'x', context, 'x', 0), this.length(element, 'y', context, 'y', 0));
     const inside = { ...context, matrix: multiply(context.matrix, moved) };
-    this.uses.push(element);
+    this.out.uses.push(element);
     if (target.name === 'symbol' || target.name === 'svg') {
       const own = this.sheet.declarationsOf(target);
       this.viewport(target, own, this.inside(target, own, inside), element);
     } else {
       this.element(target, inside);
     }
-    this.uses.pop();
+    this.out.uses.pop();
   }
 
   /** A nested `svg` or an instance of a `symbol`: a viewport of its own, which hides what lies outside it. */
@@ -281,11 +278,11 @@ class SvgReader {
     if (viewBox)
       matrix = multiply(matrix, fitViewBox(viewBox, width, height, element.attributes.preserveAspectRatio ?? ''));
     const box = viewBox ?? { x: 0, y: 0, width, height };
-    const before = this.items.length;
+    const before = this.out.items.length;
     this.children(element, { ...parent, matrix, viewBox: box, viewportWidth: box.width, viewportHeight: box.height });
     const overflow = own.overflow?.trim();
     if (overflow !== 'visible' && overflow !== 'auto') {
-      this.clipTo(viewportArea(boxOf(x, y, width, height), parent.matrix), before);
+      this.out.clip(viewportArea(boxOf(x, y, width, height), parent.matrix), before);
     }
   }
 
@@ -308,11 +305,12 @@ class SvgReader {
     }
     const name = nameOf(element);
     const dashes = this.dashes(element, read.shape, own, context);
-    if (!dashes) this.add(element, '', name, read.shape, own, context);
+    if (!dashes) this.out.add(element, '', name, read.shape, own, context);
     else {
       // What is filled as well keeps its fill whole, and its line becomes an item beside it.
-      if (context.fill.trim() !== 'none') this.add(element, 'f', name, read.shape, own, { ...context, stroke: 'none' });
-      this.add(element, '', name, dashes, own, { ...context, fill: 'none' });
+      if (context.fill.trim() !== 'none')
+        this.out.add(element, 'f', name, read.shape, own, { ...context, stroke: 'none' });
+      this.out.add(element, '', name, dashes, own, { ...context, fill: 'none' });
     }
   }
 
@@ -324,7 +322,7 @@ class SvgReader {
       .split(/[\s,]+/)
       .map((text) => lengthInUserUnits(text, context, 'diagonal') ?? -1);
     if (lengths.some((length) => length < 0) || !lengths.some((length) => length > 0)) return null;
-    const id = this.id(element);
+    const id = this.out.id(element);
     if (this.choices.dashes !== 'dashed') {
       this.notes.add('changed', 'dashes-as-solid', 'a dashed stroke is taken as a solid line', [id]);
       return null;
@@ -349,7 +347,7 @@ class SvgReader {
     const ids: string[] = [];
     runs.forEach((run, i) => {
       if (run.path.verbs.length === 0) return;
-      const id = this.add(element, `t${i}`, run.text, { kind: 'path', path: run.path }, run.own, {
+      const id = this.out.add(element, `t${i}`, run.text, { kind: 'path', path: run.path }, run.own, {
         ...run.context,
         matrix: context.matrix,
         fillRule: 'nonzero',
@@ -401,82 +399,8 @@ class SvgReader {
     this.pictures.set(file.id, file);
     const inside = { ...context, matrix: multiply(multiply(context.matrix, translation(x, y)), place) };
     const shape: Shape = { kind: 'picture', pictureId: file.id, width: facts.width, height: facts.height };
-    const id = this.push(element, '', nameOf(element), shape, unpainted, inside, inside.hidden || !inside.visible);
+    const id = this.out.push(element, '', nameOf(element), shape, unpainted, inside, inside.hidden || !inside.visible);
     this.notes.add('taken', 'picture', 'a picture is taken', [id]);
-  }
-
-  /** Adds an item with the paint of its context. @returns its id */
-  private add(
-    element: SvgElement,
-    part: string,
-    name: string | null,
-    shape: Shape,
-    own: Declared,
-    context: Context,
-  ): string {
-    const shown = !context.hidden && context.visible;
-    const paint = this.paint(own, context);
-    const bare = paint.stroke === null && paint.fill === null;
-    const id = this.push(element, part, name, shape, paint, context, !shown || bare);
-    if (!shown)
-      this.notes.add('left-out', 'hidden-left-out', 'a part that the file does not show is kept hidden', [id]);
-    else if (bare)
-      this.notes.add('left-out', 'unpainted-left-out', 'an outline with neither stroke nor fill is kept hidden', [id]);
-    return id;
-  }
-
-  private push(
-    element: SvgElement,
-    part: string,
-    name: string | null,
-    shape: Shape,
-    paint: Paint,
-    context: Context,
-    hidden: boolean,
-  ): string {
-    const id = this.id(element, part);
-    const { matrix, fillRule, groupId } = context;
-    this.items.push({ id, name, shape, matrix, paint, fillRule, groupId, pinned: null, hidden });
-    return id;
-  }
-
-  private paint(own: Declared, context: Context): Paint {
-    const fixed = own['vector-effect']?.trim() === 'non-scaling-stroke';
-    const strokeWidthMm = context.strokeWidth * (fixed ? mmPerPx : meanScale(context.matrix));
-    let stroke = this.colour(context.stroke, context.strokeOpacity, context);
-    if (stroke !== null && !(strokeWidthMm > 0)) {
-      this.notes.add('left-out', 'zero-width-stroke', 'a stroke of width 0 does not show, and is not taken');
-      stroke = null;
-    }
-    if (stroke !== null && !fixed && isUneven(context.matrix)) {
-      this.notes.add(
-        'changed',
-        'uneven-stroke',
-        'a stroke that is stretched wider one way than the other is given its mean width',
-      );
-    }
-    const fill = this.colour(context.fill, context.fillOpacity, context);
-    if (stroke === null) return { stroke, strokeWidthMm: 0, fill };
-    const { cap, join } = context;
-    const plain: Paint = { stroke, strokeWidthMm: Math.round(strokeWidthMm * 1e4) / 1e4, fill };
-    if (cap === 'butt' && join === 'miter') return plain;
-    return {
-      ...plain,
-      ...(cap === 'round' || cap === 'square' ? { cap } : {}),
-      ...(join === 'round' || join === 'bevel' ? { join } : {}),
-    };
-  }
-
-  private colour(text: string, opacity: number, context: Context): string | null {
-    const { colour, alpha, trouble } = this.paints.read(text, context);
-    if (colour === null || alpha * opacity === 0) return null;
-    if (trouble === 'not-a-colour') {
-      this.notes.add('changed', 'colour-not-read', `“${text.slice(0, 40)}” is not a colour; black is taken`);
-    } else if (trouble) {
-      this.notes.add('changed', `${trouble}-as-mean`, `a ${trouble} is taken as its mean colour`);
-    }
-    if (alpha * opacity < 1) this.notes.add('changed', 'see-through', 'a see-through colour is taken as solid');
-    return colour;
   }
 
   /** What changes how an element looks and is not applied. */
@@ -498,72 +422,15 @@ class SvgReader {
 
   /** Applies a clip to every item added since `from`. */
   private clip(reference: string, from: number, parent: Context, matrix: Matrix): void {
-    if (from === this.items.length) return;
-    const bounds = () => this.boundsSince(from, matrix);
+    if (from === this.out.items.length) return;
+    const bounds = () => this.out.boundsSince(from, matrix);
     const area = this.clips.area(reference, matrix, parent, bounds);
-    if (area) this.clipTo(area, from);
-  }
-
-  /** The bounds of the items added since `from`, in the units that `matrix` takes to mm. */
-  private boundsSince(from: number, matrix: Matrix): Box {
-    const back = invert(matrix);
-    if (!back) return emptyBox;
-    return this.items
-      .slice(from)
-      .map((item) => pathBounds(transformPath(outlineOf(item.shape), multiply(back, item.matrix))))
-      .reduce(uniteBoxes, emptyBox);
-  }
-
-  private clipTo(area: Area, from: number): void {
-    this.items.push(...clipItems(this.items.splice(from), area, this.notes, this.choices));
-  }
-
-  private reportOutside(width: number | null, height: number | null): void {
-    if (width === null || height === null) return;
-    const page = boxOf(0, 0, width, height);
-    // By handles, not by curves: to be well outside is what is asked, and nothing is to be kept of it.
-    const outside = this.items.filter((item) => !item.hidden && !boxesMeet(page, roughBounds(item)));
-    if (outside.length === 0) return;
-    const ids = outside.map(({ id }) => id);
-    this.notes.add(
-      'taken',
-      'outside-page',
-      'a part lies outside the page of the file, and is taken too',
-      ids,
-      ids.length,
-    );
-  }
-
-  private id(element: SvgElement, part = ''): string {
-    const chain =
-      this.uses.length === 0 ? String(element.place) : [...this.uses, element].map(({ place }) => place).join('.');
-    return this.idFor(part === '' ? chain : `${chain}${part}`);
+    if (area) this.out.clip(area, from);
   }
 
   private length(element: SvgElement, name: string, context: Context, axis: Axis, otherwise: number): number {
     return lengthInUserUnits(element.attributes[name], context, axis) ?? otherwise;
   }
-}
-
-/** A box that an item lies in, from its shape's own numbers, curves by their handles; in mm. */
-function roughBounds({ shape, matrix }: Item): Box {
-  switch (shape.kind) {
-    case 'path':
-      return transformBox(polylineBounds({ points: shape.path.coords, closed: false }), matrix);
-    case 'ellipse':
-      return transformBox(boxOf(shape.cx - shape.rx, shape.cy - shape.ry, 2 * shape.rx, 2 * shape.ry), matrix);
-    case 'rectangle':
-      return transformBox(boxOf(shape.x, shape.y, shape.width, shape.height), matrix);
-    default:
-      return transformBox(pathBounds(outlineOf(shape)), matrix);
-  }
-}
-
-/** Whether a map stretches one way more than the other by over a hundredth. */
-function isUneven([a, b, c, d]: Matrix): boolean {
-  const [p, q] = [a * a + b * b, c * c + d * d];
-  const cross = Math.abs(a * c + b * d);
-  return Math.abs(p - q) > 0.02 * Math.max(p, q) || cross > 0.02 * Math.max(p, q);
 }
 
 /** By `systemLanguage` and `requiredExtensions`: whether a choice of a `switch` is one for us. */
