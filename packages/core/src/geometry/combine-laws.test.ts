@@ -15,6 +15,32 @@ const rectangle = fc
   .tuple(fc.nat(side - 2), fc.nat(side - 2), fc.integer({ min: 1, max: side }), fc.integer({ min: 1, max: side }))
   .map(([x, y, w, h]) => ({ minX: x, minY: y, maxX: Math.min(side, x + w), maxY: Math.min(side, y + h) }));
 
+/** Where edges nearly over each other left a hair, and a corner 0.1 mm off. */
+const hard: [{ minX: number; minY: number; maxX: number; maxY: number }[], number][] = [
+  [
+    [
+      [8, 0, 12, 8],
+      [4, 4, 12, 6],
+      [0, 0, 1, 1],
+      [6, 2, 12, 9],
+    ],
+    77.3,
+  ],
+  [
+    [
+      [1, 7, 12, 12],
+      [8, 3, 12, 11],
+      [6, 5, 12, 8],
+      [0, 0, 1, 1],
+      [4, 1, 12, 9],
+    ],
+    77.3,
+  ],
+].map(([boxes, degrees]) => [
+  (boxes as number[][]).map(([minX, minY, maxX, maxY]) => ({ minX, minY, maxX, maxY })),
+  degrees as number,
+]);
+
 const ways = {
   unite: (covers: readonly boolean[]) => covers.some(Boolean),
   subtract: ([first, ...others]: readonly boolean[]) => first && !others.some(Boolean),
@@ -55,7 +81,7 @@ test.each(Object.keys(ways) as (keyof typeof ways)[])(
           ]);
         },
       ),
-      { numRuns: 250 },
+      { numRuns: 250, examples: hard },
     );
   },
 );
@@ -119,23 +145,22 @@ test.each(Object.keys(ways) as Combining[])(
             expect([x, y, inside.length % 2 === 1, winding !== 0]).toEqual([x, y, wanted, wanted]);
           }
       }),
-      { numRuns: 120 },
+      { numRuns: 50 },
     );
   },
 );
 
-test('a curve that ends where it starts is kept whole, not run through backwards', () => {
-  const path = new PathBuilder()
-    .moveTo(2.5, 2.5)
-    .cubicTo(0, 5, 2.5, 0, 2.5, 2.5)
-    .lineTo(2.5, 2)
-    .lineTo(3, 2.5)
-    .close()
-    .build();
-  const box = outlineOf(rectangleOf({ minX: 0, minY: 0, maxX: 2.2, maxY: 5 }));
-  const outlines = [path, box].map((one) => ({ path: one, rule: 'evenodd' as const }));
+test('a curve that ends where it starts is not run through backwards', () => {
+  // Its loop lies over another, and its ends on an edge of that.
+  const one = new PathBuilder().moveTo(0, 0).cubicTo(5, 2.5, 2.5, 5, 5, 5).lineTo(0, 0).lineTo(0, 5);
+  one.cubicTo(2.5, 0, 2.5, 2.5, 2.5, 2.5).cubicTo(0, 5, 2.5, 0, 2.5, 2.5).close();
+  one.moveTo(2.5, 2.5).lineTo(5, 2.5).cubicTo(5, 0, 5, 5, 2.5, 2.5).lineTo(0, 0);
+  one.cubicTo(2.5, 2.5, 5, 2.5, 0, 2.5).lineTo(2.5, 2.5).lineTo(2.5, 0).close();
+  const other = new PathBuilder().moveTo(2.5, 0).lineTo(2.5, 2.5).lineTo(5, 5).close();
+  other.moveTo(2.5, 2.5).lineTo(5, 0).lineTo(2.5, 2.5).cubicTo(0, 5, 0, 0, 2.5, 2.5).close();
+  const outlines = [one, other].map((builder) => ({ path: builder.build(), rule: 'evenodd' as const }));
   const size = (way: Combining) => sizeOfArea(areaOf(combineOutlines(outlines, way), 'evenodd'));
-  const whole = sizeOfArea(areaOf(path, 'evenodd'));
-  expect(size('intersect') + size('unite')).toBeCloseTo(whole + 2.2 * 5, 2);
-  expect(size('exclude')).toBeCloseTo(size('unite') - size('intersect'), 2);
+  const [a, b] = outlines.map(({ path }) => sizeOfArea(areaOf(path, 'evenodd')));
+  expect(Math.abs(size('exclude') - (a + b - 2 * size('intersect')))).toBeLessThan(0.02);
+  expect(Math.abs(size('unite') - (a + b - size('intersect')))).toBeLessThan(0.02);
 });

@@ -256,10 +256,10 @@ function cutBetween(
   // Most of them meet end to end.
   if (p.x === q.x && p.y === q.y) return { ta: to, tb: next.from, x: p.x, y: p.y };
   const met = next.stretch === stretch ? null : refine(a, b, to, next.from);
-  // A curve whose end is its start is there twice.
+  // Sides that are all but parallel may meet far off, and a curve whose end is its start is there twice.
   const near =
     met !== null &&
-    Math.hypot(met.x - p.x, met.y - p.y) < 50 * chordTolerance &&
+    Math.hypot(met.x - p.x, met.y - p.y) < 5 * chordTolerance &&
     Math.abs(met.ta - to) < 0.5 &&
     Math.abs(met.tb - next.from) < 0.5;
   if (near) return { ta: met.ta, tb: met.tb, x: met.x, y: met.y };
