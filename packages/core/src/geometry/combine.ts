@@ -38,13 +38,16 @@ export function combineSubpaths(
 ): Subpath[] {
   const curves = new CurvedRings();
   const rings = outlines.map(({ subpaths }) => subpaths.map((subpath) => curves.add(closedUp(subpath))));
-  const areas = snapped(rings).map((part, i) =>
-    Clipper.union(
-      part.map(withoutTurnbacks).filter(hasExtent),
-      outlines[i].rule === 'evenodd' ? ClipperRule.EvenOdd : ClipperRule.NonZero,
-    ),
+  const areas = metUp(rings).map((part, i) =>
+    Clipper.union(part, outlines[i].rule === 'evenodd' ? ClipperRule.EvenOdd : ClipperRule.NonZero),
   );
-  return curves.outlinesOf(combineAreas(areas, how));
+  // Where each crosses itself, its points may lie on the others anew.
+  return curves.outlinesOf(combineAreas(metUp(areas), how));
+}
+
+/** Areas whose points are the same where they are in one place but for rounding (`snapped`), fit for the library. */
+function metUp(areas: readonly Paths64[]): Paths64[] {
+  return snapped(areas).map((rings) => rings.map(withoutTurnbacks).filter(hasExtent));
 }
 
 /** Whether the boxes of areas do not meet, so that nothing is to be united. */
