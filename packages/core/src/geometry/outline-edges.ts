@@ -4,7 +4,7 @@ import { chordCount } from './crossings.ts';
 import { nearnessOf, ringsComeNear } from './near-rings.ts';
 import { nestOutlines } from './nesting.ts';
 import { type Ring, ringOf } from './ring.ts';
-import { isLine, pointAt, reversed, type Stretch, type Subpath, withoutShort } from './stretches.ts';
+import { isLine, legsOf, pointAt, reversed, type Stretch, type Subpath, withoutShort } from './stretches.ts';
 import { areaWithin } from './trace.ts';
 
 /** How far chords stray from curves where it is looked for what is near, in mm. */
@@ -76,9 +76,7 @@ function untouched(parts: readonly Part[]): Measured[] | null {
 /** Whether what an outline goes round one way is, but for rounding, what it goes round the other way, as in an 8. */
 function mayCancel(stretches: readonly Stretch[]): boolean {
   if (Math.abs(areaWithin(stretches)) >= leastArea) return false;
-  let length = 0;
-  for (const [x0, y0, x1, y1, x2, y2, x3, y3] of stretches)
-    length += Math.hypot(x1 - x0, y1 - y0) + Math.hypot(x2 - x1, y2 - y1) + Math.hypot(x3 - x2, y3 - y2);
+  const length = stretches.reduce((sum, stretch) => sum + legsOf(stretch), 0);
   // Nothing of a length holds more than a circle.
   return length ** 2 / (4 * Math.PI) >= leastArea;
 }

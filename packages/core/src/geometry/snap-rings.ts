@@ -1,5 +1,5 @@
 import type { Path64, Paths64 } from 'clipper2-ts';
-import Flatbush from 'flatbush';
+import { indexBoxes } from './box-index.ts';
 
 type GridPoint = Path64[number];
 
@@ -28,11 +28,15 @@ export function snapped(areas: readonly Paths64[]): Paths64[] {
   const edges = moved.flatMap((rings) =>
     rings.flatMap((ring) => ring.map((from, i) => ({ from, to: ring[(i + 1) % ring.length], on: [] as GridPoint[] }))),
   );
-  if (edges.length === 0) return moved;
-  const index = new Flatbush(edges.length);
-  for (const { from, to } of edges)
-    index.add(Math.min(from.x, to.x), Math.min(from.y, to.y), Math.max(from.x, to.x), Math.max(from.y, to.y));
-  index.finish();
+  const index = indexBoxes(
+    edges.map(({ from, to }) => ({
+      minX: Math.min(from.x, to.x),
+      minY: Math.min(from.y, to.y),
+      maxX: Math.max(from.x, to.x),
+      maxY: Math.max(from.y, to.y),
+    })),
+  );
+  if (!index) return moved;
   for (const here of points.values())
     for (const point of here)
       for (const i of index.search(point.x - near, point.y - near, point.x + near, point.y + near))

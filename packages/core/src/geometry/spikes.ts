@@ -121,9 +121,6 @@ function distance(a: GridPoint, b: GridPoint): number {
 export function isSliver(ring: Path64, grid: number): boolean {
   const area = Math.abs(Clipper.area(ring));
   if (area * grid * grid < leastArea) return true;
-  const around = ring.reduce((sum, { x, y }, i) => {
-    const next = ring[(i + 1) % ring.length];
-    return sum + Math.hypot(next.x - x, next.y - y);
-  }, 0);
+  const around = ring.reduce((sum, point, i) => sum + distance(point, ring[(i + 1) % ring.length]), 0);
   return (2 * area) / around <= widestSpike;
 }

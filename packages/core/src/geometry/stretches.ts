@@ -183,14 +183,17 @@ const gaussWeights = [
   0.2369268850561891, 0.4786286704993665, 0.5688888888888889, 0.4786286704993665, 0.2369268850561891,
 ];
 
+/** How long the legs of a stretch's control points are in all, in mm: it is no longer than that. */
+export function legsOf([x0, y0, x1, y1, x2, y2, x3, y3]: Stretch): number {
+  return Math.hypot(x1 - x0, y1 - y0) + Math.hypot(x2 - x1, y2 - y1) + Math.hypot(x3 - x2, y3 - y2);
+}
+
 /** Stretches shorter than this, in mm, are rounding where curves cross. */
 const leastLength = 0.002;
 
 /** A subpath without what rounding left where curves cross: those next to it meet. */
 export function withoutShort({ stretches, closed }: Subpath): Subpath {
-  const isLong = (s: Stretch) =>
-    Math.hypot(s[2] - s[0], s[3] - s[1]) + Math.hypot(s[4] - s[2], s[5] - s[3]) + Math.hypot(s[6] - s[4], s[7] - s[5]) >
-    leastLength;
+  const isLong = (s: Stretch) => legsOf(s) > leastLength;
   if (stretches.every(isLong)) return { stretches, closed };
   const kept = stretches.filter(isLong);
   if (kept.length < 2) return { stretches, closed };
