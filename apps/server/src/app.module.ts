@@ -7,6 +7,8 @@ import { EventsController } from './common/events.controller.ts';
 import { databaseModule } from './data/database.ts';
 import { entities } from './data/entities.ts';
 import { ShopService } from './data/shop.service.ts';
+import { ThinningService } from './data/thinning.service.ts';
+import { WriteQueue } from './data/write-queue.ts';
 import { DemoService } from './demo.service.ts';
 import { AssetsController, FontsController } from './fonts/fonts.controller.ts';
 import { JobsController } from './jobs/jobs.controller.ts';
@@ -19,7 +21,6 @@ import { MaterialsController } from './materials/materials.controller.ts';
 import { PicturesController } from './pictures/pictures.controller.ts';
 import { RunsController } from './runs/runs.controller.ts';
 import { RunsService } from './runs/runs.service.ts';
-import { StockBooking } from './runs/stock-booking.ts';
 import { SettingsController } from './settings/settings.controller.ts';
 import { WorkService } from './work/work.service.ts';
 
@@ -27,8 +28,8 @@ const data = TypeOrmModule.forFeature(entities);
 
 @Module({
   imports: [data],
-  providers: [ShopService, EventHub, WorkService],
-  exports: [data, ShopService, EventHub, WorkService],
+  providers: [ShopService, EventHub, WorkService, WriteQueue, ThinningService],
+  exports: [data, ShopService, EventHub, WorkService, WriteQueue],
 })
 class ShopModule {}
 
@@ -68,7 +69,7 @@ class JobsModule {}
 @Module({
   imports: [ShopModule, JobsModule, MachinesModule, MaterialsModule],
   controllers: [RunsController],
-  providers: [RunsService, StockBooking],
+  providers: [RunsService],
 })
 class RunsModule {}
 

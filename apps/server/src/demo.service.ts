@@ -16,7 +16,8 @@ import { Injectable, Logger } from '@nestjs/common';
 import { config } from './config.ts';
 import { packJob } from './data/pack.ts';
 import { ShopService } from './data/shop.service.ts';
-import { JobsService } from './jobs/jobs.service.ts';
+import { WriteQueue } from './data/write-queue.ts';
+import { JobsService, originalFile } from './jobs/jobs.service.ts';
 import { WorkService } from './work/work.service.ts';
 
 const project = 'Heronbrook Seed Library';
@@ -96,6 +97,7 @@ export class DemoService {
     private readonly shop: ShopService,
     private readonly jobs: JobsService,
     private readonly work: WorkService,
+    private readonly writes: WriteQueue,
   ) {}
 
   async loadIfEmpty(): Promise<void> {
@@ -103,7 +105,7 @@ export class DemoService {
     const shopFile = join(config.demoFolder, 'shop.json');
     if (!config.demoFolder || !existsSync(shopFile)) return;
     const shop = shopFromJson(JSON.parse(await readFile(shopFile, 'utf8')));
-    await this.shop.load(shop);
+    await this.writes.do('loadShop', shop);
     for (const job of jobs) await this.addJob(shop, job);
     this.logger.log(`Loaded ${shop.name}: ${jobs.length} jobs.`);
   }
@@ -120,7 +122,6 @@ export class DemoService {
     const { items, groups } = reading.drawing;
     const drawn = addItems(setMember(newJob(machineId, shop.keys[0].id), member), items, groups);
     const document = { ...drawn, sheets: [stocked, ...pieces], ...(runs ? { runs } : {}) };
-    const id = await this.jobs.add(title, project, packJob(document), `Bring in ${file}`);
-    await this.jobs.keepOriginal(id, file, bytes);
+    await this.jobs.add(title, project, packJob(document), `Bring in ${file}`, [originalFile(file, bytes)]);
   }
 }

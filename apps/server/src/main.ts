@@ -1,82 +1,15 @@
-import 'reflect-metadata';
-import { existsSync } from 'node:fs';
-import { join } from 'node:path';
-import { jobMediaType, largestFile } from '@lambent/core';
-import { ConsoleLogger, ValidationPipe } from '@nestjs/common';
-import { NestFactory } from '@nestjs/core';
-import type { NestExpressApplication } from '@nestjs/platform-express';
-import { DocumentBuilder, SwaggerModule } from '@nestjs/swagger';
-import { validationMetadatasToSchemas } from 'class-validator-jsonschema';
-import express, { type NextFunction, type Request, type Response } from 'express';
-import helmet from 'helmet';
-import { AppModule } from './app.module.ts';
-import { ErrorFilter, refuseBody } from './common/errors.ts';
-import { sameOriginOnly } from './common/same-origin.ts';
-import { config, largestBody } from './config.ts';
-import { DemoService } from './demo.service.ts';
+import { config } from './config.ts';
+import { DataFolderRefused, takeDataFolder } from './data/data-folder.ts';
 
-const app = await NestFactory.create<NestExpressApplication>(AppModule, {
-  bodyParser: false,
-  logger: new ConsoleLogger({ logLevels: ['warn', 'error', 'fatal'] }),
-});
-app.use(
-  helmet({
-    contentSecurityPolicy: {
-      useDefaults: false,
-      directives: {
-        defaultSrc: ["'self'"],
-        // One kind of picture is unpacked by WebAssembly.
-        scriptSrc: ["'self'", "'wasm-unsafe-eval'"],
-        // Panels and popovers are placed by style attributes.
-        styleSrc: ["'self'", "'unsafe-inline'"],
-        imgSrc: ["'self'", 'data:', 'blob:'],
-        workerSrc: ["'self'", 'blob:'],
-        objectSrc: ["'none'"],
-        frameAncestors: ["'none'"],
-        baseUri: ["'self'"],
-        formAction: ["'self'"],
-      },
-    },
-    strictTransportSecurity: false,
-  }),
-);
-app.use(sameOriginOnly);
-for (const path of ['/api/jobs/:id/originals', '/api/pictures', '/api/fonts', '/api/book/take-in']) {
-  app.use(path, express.raw({ type: () => true, limit: largestFile }));
-}
-app.use(express.raw({ type: jobMediaType, limit: largestBody }));
-app.use(express.json({ limit: '100kb' }));
-app.use(refuseBody);
-app.useGlobalPipes(new ValidationPipe({ whitelist: true, transform: true }));
-app.useGlobalFilters(new ErrorFilter());
-app.enableShutdownHooks();
-
-const document = SwaggerModule.createDocument(
-  app,
-  new DocumentBuilder().setTitle('Lambent').setDescription('What the page asks of the server.').build(),
-);
-document.components = {
-  ...document.components,
-  schemas: {
-    ...document.components?.schemas,
-    ...(validationMetadatasToSchemas() as NonNullable<typeof document.components>['schemas']),
-  },
-};
-SwaggerModule.setup('api/docs', app, document);
-
-await app.get(DemoService).loadIfEmpty();
-servePage(app);
-await app.listen(config.port, config.host);
-const { port } = app.getHttpServer().address() as { port: number };
-process.stdout.write(`Lambent: listening on http://${config.host}:${port}\n`);
-
-/** The page's files, and the page itself for every address that is not the API's. */
-function servePage({ use }: { use: NestExpressApplication['use'] }): void {
-  const page = join(config.webFolder, 'index.html');
-  if (!existsSync(page)) return;
-  use.call(app, express.static(config.webFolder, { index: false, maxAge: '1h' }));
-  use.call(app, (request: Request, response: Response, next: NextFunction) => {
-    if (request.method !== 'GET' || request.path.startsWith('/api')) next();
-    else response.set('Cache-Control', 'no-cache').sendFile(page);
-  });
+/*
+ * Takes the data folder before anything else is loaded: what is wrong with it is said at once.
+ */
+try {
+  takeDataFolder(config.dataFolder);
+  const { serve } = await import('./serve.ts');
+  await serve();
+} catch (error) {
+  const said = error instanceof DataFolderRefused ? error.message : String((error as Error)?.stack ?? error);
+  process.stderr.write(`Lambent: ${said}\n`);
+  process.exit(1);
 }

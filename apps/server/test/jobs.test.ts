@@ -1,6 +1,8 @@
 import { request } from 'node:http';
+import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
-import type { ErrorAnswer, JobAnswer, JobCard, VersionAnswer } from '@lambent/contracts';
+import type { DeletedJob, ErrorAnswer, JobAnswer, JobCard, VersionAnswer } from '@lambent/contracts';
+import Database from 'better-sqlite3';
 import { Stack } from './stack.ts';
 
 const stack = new Stack();
@@ -108,6 +110,39 @@ describe('saving', () => {
       Array.from({ length: again.version }, (__, i) => again.version - i),
     );
   });
+});
+
+describe('deleting', () => {
+  test('takes a job off the Desk until it is taken back; a save of it meanwhile is told, and can be kept', async () => {
+    const made = await newJob('Deleted');
+    expect((await stack.ask('DELETE', `/api/jobs/${made.id}`)).status).toBe(204);
+    expect((await jobs()).some(({ id }) => id === made.id)).toBe(false);
+    const late = await save(made, 1, 'late');
+    expect([late.status, late.body.error.code]).toEqual([409, 'job-deleted']);
+    const { body: gone } = await stack.ask<DeletedJob[]>('GET', '/api/jobs/deleted');
+    expect(gone).toEqual([
+      { id: made.id, title: 'Deleted', deletedAt: expect.any(String), goneAt: expect.any(String) },
+    ]);
+    expect(Date.parse(gone[0].goneAt) - Date.parse(gone[0].deletedAt)).toBe(30 * 86_400_000);
+    expect((await stack.ask('POST', `/api/jobs/${made.id}/take-back`)).status).toBe(204);
+    expect((await jobs())[0].id).toBe(made.id);
+    expect((await stack.ask('GET', '/api/jobs/deleted')).body).toEqual([]);
+    expect((await save(made, 1, 'late')).status).toBe(200);
+    expect((await stack.ask('POST', `/api/jobs/${made.id}/take-back`)).status).toBe(404);
+    expect((await stack.ask('DELETE', '/api/jobs/nobody')).status).toBe(404);
+  });
+});
+
+test('the last change comes first, also when the clock has been set back since', async () => {
+  const [first, second] = [await newJob('First'), await newJob('Second')];
+  await stack.kill('server');
+  const database = new Database(join(stack.data, 'lambent.sqlite'));
+  database.prepare("UPDATE jobs SET updatedAt = '2099-01-01 00:00:00.000' WHERE id = ?").run(second.id);
+  database.close();
+  await stack.start();
+  expect((await jobs())[0].id).toBe(second.id);
+  await save(first, 1, 'now');
+  expect((await jobs()).slice(0, 2).map(({ id }) => id)).toEqual([first.id, second.id]);
 });
 
 describe('originals', () => {

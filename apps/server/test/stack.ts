@@ -10,7 +10,9 @@ const root = fileURLToPath(new URL('../../../', import.meta.url));
 
 /** The built server on a data folder of its own, and stand-ins that are started when asked. */
 export class Stack {
-  readonly data = mkdtempSync(join(tmpdir(), 'lambent-'));
+  /** @param data its data folder; one of its own, in the system's temporary folder, where none is given */
+  constructor(readonly data = mkdtempSync(join(tmpdir(), 'lambent-'))) {}
+
   private server: ChildProcess | null = null;
   private readonly standIns = new Map<string, ChildProcess>();
   private ports: Record<string, number> = {};

@@ -13,6 +13,7 @@ import { LostRoute } from './routes/lost.tsx';
 import { MachinesRoute } from './routes/machines.tsx';
 import { listenToServer } from './stores/live.ts';
 import { takeShopSpeedUnit } from './stores/speed-unit.ts';
+import { StorageBar } from './ui/storage-bar.tsx';
 
 const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: true } } });
 const router = createBrowserRouter([
@@ -35,7 +36,12 @@ if (!root) throw new Error('The page has no #root');
 createRoot(root).render(
   <StrictMode>
     <QueryClientProvider client={queries}>
-      <RouterProvider router={router} />
+      <div className="flex h-full flex-col">
+        <StorageBar />
+        <div className="min-h-0 flex-1">
+          <RouterProvider router={router} />
+        </div>
+      </div>
       <Toaster position="bottom-center" offset={112} toastOptions={{ duration: 5000 }} />
     </QueryClientProvider>
   </StrictMode>,

@@ -51,6 +51,15 @@ export interface JobCard {
   lastRun: { status: string; endedAt: string | null } | null;
 }
 
+/** A job that was deleted and can be taken back; times as ISO 8601 in UTC. */
+export interface DeletedJob {
+  id: string;
+  title: string;
+  deletedAt: string;
+  /** From when on it cannot be taken back any more. */
+  goneAt: string;
+}
+
 export interface JobAnswer {
   id: string;
   title: string;

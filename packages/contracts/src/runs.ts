@@ -62,7 +62,8 @@ export class OffcutDto extends OfRunsSheetDto {
   height!: number;
 }
 
-export type RunStatus = 'running' | 'done' | 'stopped' | 'refused' | 'broken off';
+/** `held` is a run that stands, the beam off, and can go on. */
+export type RunStatus = 'running' | 'held' | 'done' | 'stopped' | 'refused' | 'broken off';
 
 /** One trip of a machine, as it stays on record. */
 export interface RunAnswer {
@@ -113,4 +114,8 @@ export interface BlockedDetails {
 /** What the event stream carries. */
 export type ServerEvent =
   | { type: 'machine'; machine: import('./machines.ts').MachineState }
-  | { type: 'run'; run: RunAnswer };
+  | { type: 'run'; run: RunAnswer }
+  | { type: 'storage'; storage: StorageState };
+
+/** Whether what is sent to the server can be kept on its disk; if not since when (ISO 8601), and what to do. */
+export type StorageState = { ok: true } | { ok: false; since: string; message: string };

@@ -33,7 +33,7 @@ export class ColourKeysController {
 
   @Delete(':id')
   @HttpCode(204)
-  remove(@Param('id') id: string): Promise<void> {
-    return this.keys.remove(id);
+  delete(@Param('id') id: string): Promise<void> {
+    return this.keys.delete(id);
   }
 }

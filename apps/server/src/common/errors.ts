@@ -1,23 +1,7 @@
 import type { ErrorAnswer } from '@lambent/contracts';
-import { FileRefused, NotABook, NotADrawing, NotAKey, NotAPriceList } from '@lambent/core';
 import { type ArgumentsHost, Catch, type ExceptionFilter, HttpException, Logger } from '@nestjs/common';
 import type { NextFunction, Request, Response } from 'express';
-
-/** An error with a code the page knows and a sentence for the operator. */
-export class PlainError extends HttpException {
-  constructor(
-    status: number,
-    readonly code: string,
-    message: string,
-    readonly details?: unknown,
-  ) {
-    super(message, status);
-  }
-}
-
-export function notFound(what: string): PlainError {
-  return new PlainError(404, 'not-found', `There is no such ${what}. It may have been removed.`);
-}
+import { refusalOf } from './refusals.ts';
 
 /** Gives every error the one shape, and keeps what went wrong inside to the log. */
 @Catch()
@@ -35,15 +19,11 @@ export class ErrorFilter implements ExceptionFilter {
   }
 
   private describe(error: unknown): { status: number; answer: ErrorAnswer } {
-    if (error instanceof PlainError) {
-      const { code, message, details } = error;
-      return { status: error.getStatus(), answer: { error: { code, message, details } } };
+    const refusal = refusalOf(error);
+    if (refusal) {
+      const { status, code, message, details } = refusal;
+      return { status, answer: { error: { code, message, details } } };
     }
-    if (error instanceof FileRefused) return plain(422, 'file-refused', error.message);
-    if (error instanceof NotAPriceList) return plain(400, 'not-a-price-list', error.message);
-    if (error instanceof NotABook) return plain(400, 'not-a-book', error.message);
-    if (error instanceof NotAKey) return plain(400, 'not-a-key', error.message);
-    if (error instanceof NotADrawing) return plain(400, 'not-a-job', `What was sent is not a job: ${error.message}.`);
     if (error instanceof HttpException) {
       const body = error.getResponse() as { message?: string | string[] };
       const said = typeof body === 'object' ? body.message : body;

@@ -1,41 +1,47 @@
-import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { TypeOrmModule } from '@nestjs/typeorm';
+import { DataSource, type DataSourceOptions } from 'typeorm';
 import { config } from '../config.ts';
-import { BurntPictures1764600000000 } from './burnt-pictures.migration.ts';
 import { entities } from './entities.ts';
-import { FilesTables1764100000000 } from './files-tables.migration.ts';
-import { FirstTables1764000000000 } from './first-tables.migration.ts';
-import { JobRuns1764200000000 } from './job-runs.migration.ts';
-import { MaterialFits1764400000000 } from './material-fits.migration.ts';
-import { RecipeKerf1764300000000 } from './recipe-kerf.migration.ts';
-import { Stock1764700000000 } from './stock.migration.ts';
-import { TheBook1764500000000 } from './the-book.migration.ts';
+import { migrations } from './migrations.ts';
 
-/** One SQLite file in the data folder: write-ahead log, foreign keys on, brought up to date by migrations. */
-export function databaseModule() {
-  mkdirSync(config.dataFolder, { recursive: true });
-  return TypeOrmModule.forRoot({
+type Pragmas = Record<string, string | number>;
+
+/** One SQLite file in the data folder: write-ahead log, foreign keys on. */
+function source(folder: string, pragmas: Pragmas): DataSourceOptions {
+  return {
     type: 'better-sqlite3',
-    database: join(config.dataFolder, 'lambent.sqlite'),
+    database: join(folder, 'lambent.sqlite'),
     enableWAL: true,
     prepareDatabase: (database: { pragma: (text: string) => void }) => {
-      database.pragma('foreign_keys = ON');
-      database.pragma('synchronous = FULL');
-      database.pragma('busy_timeout = 5000');
+      for (const [name, value] of Object.entries(pragmas)) database.pragma(`${name} = ${value}`);
     },
     entities,
-    migrations: [
-      FirstTables1764000000000,
-      FilesTables1764100000000,
-      JobRuns1764200000000,
-      RecipeKerf1764300000000,
-      MaterialFits1764400000000,
-      TheBook1764500000000,
-      BurntPictures1764600000000,
-      Stock1764700000000,
-    ],
-    migrationsRun: true,
     synchronize: false,
-  });
+    logging: false,
+  };
+}
+
+/**
+ * The connection that requests read by. It cannot write: every write goes through the queue (write-queue.ts). Readers of
+ * a write-ahead log wait for nobody, so it waits hardly at all.
+ */
+export function databaseModule() {
+  return TypeOrmModule.forRoot({ ...source(config.dataFolder, { busy_timeout: 50, query_only: 1 }), retryAttempts: 0 });
+}
+
+/** The one connection that writes. What it commits is on the disk; a locked database is waited for. */
+export function writingSource(folder: string): DataSource {
+  return new DataSource(source(folder, { busy_timeout: 5000, synchronous: 'FULL' }));
+}
+
+/** Brings the database up to date, in one transaction: all of it, or it stays as it was. */
+export async function migrate(folder: string): Promise<void> {
+  const fresh = new DataSource({ ...source(folder, { busy_timeout: 5000, synchronous: 'FULL' }), migrations });
+  await fresh.initialize();
+  try {
+    await fresh.runMigrations({ transaction: 'all' });
+  } finally {
+    await fresh.destroy();
+  }
 }

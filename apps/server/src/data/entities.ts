@@ -10,6 +10,8 @@ import type {
   Operation,
   Proof,
   Recipe,
+  Run,
+  Sheet,
 } from '@lambent/core';
 import {
   Column,
@@ -113,6 +115,11 @@ export class JobEntity {
   @Column('integer') version!: number;
   @CreateDateColumn() createdAt!: Date;
   @Column('datetime') updatedAt!: Date;
+  /** Grows with every change of any job: what the Desk is sorted by, since clocks can be set back. */
+  @Index()
+  @Column('integer')
+  changed!: number;
+  @Column('datetime', { nullable: true }) deletedAt!: Date | null;
 }
 
 /** A drawing as gzipped JSON, kept once however many versions hold it. */
@@ -121,6 +128,13 @@ export class DrawingEntity {
   @PrimaryColumn('text') hash!: string;
   @Column('integer') itemCount!: number;
   @Column('blob') json!: Buffer;
+}
+
+/** Which pictures a drawing shows. */
+@Entity('drawing_pictures')
+export class DrawingPictureEntity {
+  @PrimaryColumn('text') drawingHash!: string;
+  @PrimaryColumn('text') pictureId!: string;
 }
 
 @Entity('versions')
@@ -187,9 +201,13 @@ export class OriginalEntity {
 }
 
 @Entity('runs')
+@Index(['jobId', 'sequence'])
 export class RunEntity {
   @PrimaryColumn('text') id!: string;
-  @Index()
+  /** Its place in the record, counted from 1. */
+  @Index({ unique: true })
+  @Column('integer')
+  sequence!: number;
   @Column('text')
   jobId!: string;
   @ManyToOne(() => JobEntity, { onDelete: 'CASCADE' })
@@ -208,6 +226,8 @@ export class RunEntity {
   @Column('integer') doneLine!: number;
   @Column('real') plannedS!: number;
   @Column('real') machineS!: number;
+  /** The sheets that it burns on, and whether they are fresh; null on record of earlier versions. */
+  @Column('simple-json', { nullable: true }) uses!: { stock: Run['stock']; sheets: Sheet[] } | null;
   /** The sheets that it took from stock. */
   @Column('simple-json') taken!: TakenSheet[];
 }
@@ -235,6 +255,7 @@ export const entities = [
   BookChangeEntity,
   JobEntity,
   DrawingEntity,
+  DrawingPictureEntity,
   VersionEntity,
   OriginalEntity,
   RunEntity,

@@ -1,11 +1,14 @@
 import { createHash } from 'node:crypto';
 import { gzipSync } from 'node:zlib';
 import { type JobDocument, jobFromJson, jobToJson, NotADrawing } from '@lambent/core';
+import { pictureIdsIn } from './picture-ids.ts';
 
 /** A version as it is stored: its settings, and its drawing as gzipped JSON under the hash of that JSON. */
 export interface PackedVersion {
   readonly settings: Omit<JobDocument, 'drawing'>;
   readonly drawing: { readonly hash: string; readonly itemCount: number; readonly json: Uint8Array };
+  /** The pictures that it shows. */
+  readonly pictureIds: readonly string[];
 }
 
 export function packJob({ drawing, ...settings }: JobDocument): PackedVersion {
@@ -17,6 +20,7 @@ export function packJob({ drawing, ...settings }: JobDocument): PackedVersion {
       itemCount: drawing.items.length,
       json: gzipSync(text, { level: 4 }),
     },
+    pictureIds: [...pictureIdsIn(text)],
   };
 }
 

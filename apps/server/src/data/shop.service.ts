@@ -3,8 +3,8 @@ import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { Repository } from 'typeorm';
 import { config } from '../config.ts';
-import { materialOf, materialRow, recipeRow } from './book-rows.ts';
-import { ColourKeyEntity, MachineEntity, MaterialEntity, RecipeEntity, SettingEntity } from './entities.ts';
+import { materialOf } from './book-rows.ts';
+import { ColourKeyEntity, MachineEntity, MaterialEntity } from './entities.ts';
 
 /** The shop's machines, materials and keys, in the order the shop keeps them. */
 @Injectable()
@@ -38,27 +38,5 @@ export class ShopService {
   async everything(): Promise<Pick<Shop, 'machines' | 'keys' | 'materials'>> {
     const [machines, keys, materials] = await Promise.all([this.machines(), this.keys(), this.materials()]);
     return { machines, keys, materials };
-  }
-
-  /** Fills an empty shop; one transaction. */
-  async load(shop: Shop): Promise<void> {
-    await this.machineRows.manager.transaction(async (manager) => {
-      await manager.insert(
-        MachineEntity,
-        shop.machines.map((definition, position) => ({ id: definition.id, position, definition })),
-      );
-      await manager.insert(
-        ColourKeyEntity,
-        shop.keys.map((definition, position) => ({ id: definition.id, position, definition })),
-      );
-      if (shop.pricing) await manager.insert(SettingEntity, { name: 'pricing', value: JSON.stringify(shop.pricing) });
-      for (const [position, material] of shop.materials.entries()) {
-        await manager.insert(MaterialEntity, { ...materialRow(material), version: 1, position });
-        await manager.insert(
-          RecipeEntity,
-          material.recipes.map((recipe) => ({ ...recipeRow(recipe), version: 1, materialId: material.id })),
-        );
-      }
-    });
   }
 }

@@ -1,20 +1,25 @@
 import { createHash } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import type { FontAnswer } from '@lambent/contracts';
-import { describeFont, FontRefused } from '@lambent/core';
 import { shippedAsset, shippedFonts } from '@lambent/fonts';
 import { Controller, Delete, Get, Header, HttpCode, Param, Post, Req, Res } from '@nestjs/common';
 import { ApiBody, ApiConsumes } from '@nestjs/swagger';
 import { InjectRepository } from '@nestjs/typeorm';
 import type { Request, Response } from 'express';
 import { Repository } from 'typeorm';
-import { notFound, PlainError } from '../common/errors.ts';
+import { notFound, PlainError } from '../common/plain-error.ts';
 import { FontEntity } from '../data/entities.ts';
+import { WriteQueue } from '../data/write-queue.ts';
+import { WorkService } from '../work/work.service.ts';
 
 /** The fonts that text is set in: those that ship with Lambent, and those that the shop loaded. */
 @Controller('api/fonts')
 export class FontsController {
-  constructor(@InjectRepository(FontEntity) private readonly fonts: Repository<FontEntity>) {}
+  constructor(
+    @InjectRepository(FontEntity) private readonly fonts: Repository<FontEntity>,
+    private readonly writes: WriteQueue,
+    private readonly work: WorkService,
+  ) {}
 
   @Get()
   async list(): Promise<FontAnswer[]> {
@@ -43,22 +48,16 @@ export class FontsController {
   @ApiBody({ schema: { type: 'string', format: 'binary' } })
   async load(@Req() { body }: Request): Promise<FontAnswer> {
     if (!Buffer.isBuffer(body) || body.length === 0) throw new PlainError(400, 'empty-file', 'The font file is empty.');
-    try {
-      const face = describeFont(body);
-      const id = createHash('sha256').update(body).digest('hex').slice(0, 32);
-      await this.fonts.save({ id, ...face, bytes: body, addedAt: new Date() });
-      return { id, ...face, generic: null };
-    } catch (error) {
-      if (error instanceof FontRefused) throw new PlainError(415, 'not-a-font', error.message);
-      throw error;
-    }
+    const face = await this.work.describeFont(body);
+    const id = createHash('sha256').update(body).digest('hex').slice(0, 32);
+    await this.writes.do('keepFont', { id, ...face, bytes: body });
+    return { id, ...face, generic: null };
   }
 
   @Delete(':id')
   @HttpCode(204)
-  async remove(@Param('id') id: string): Promise<void> {
-    const { affected } = await this.fonts.delete({ id });
-    if (!affected) throw notFound('font');
+  delete(@Param('id') id: string): Promise<void> {
+    return this.writes.do('deleteFont', id);
   }
 }
 

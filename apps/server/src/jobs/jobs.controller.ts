@@ -1,8 +1,16 @@
-import { CreateJobDto, type JobCard, RenameJobDto, SaveJobDto, type VersionAnswer } from '@lambent/contracts';
+import {
+  CreateJobDto,
+  type DeletedJob,
+  type JobCard,
+  RenameJobDto,
+  SaveJobDto,
+  type VersionAnswer,
+} from '@lambent/contracts';
 import { jobMediaType } from '@lambent/core';
 import {
   Body,
   Controller,
+  Delete,
   Get,
   Header,
   HttpCode,
@@ -14,10 +22,11 @@ import {
   Query,
   Req,
   Res,
+  StreamableFile,
 } from '@nestjs/common';
 import { ApiBody, ApiConsumes, ApiTags } from '@nestjs/swagger';
 import type { Request, Response } from 'express';
-import { PlainError } from '../common/errors.ts';
+import { PlainError } from '../common/plain-error.ts';
 import { JobsService } from './jobs.service.ts';
 import { PicturesService } from './pictures.service.ts';
 
@@ -35,15 +44,32 @@ export class JobsController {
   }
 
   @Post()
-  @Header('Content-Type', 'application/json')
-  async create(@Body() { title, project, machineId }: CreateJobDto): Promise<string> {
-    return this.jobs.answer(await this.jobs.create(title, project ?? '', machineId));
+  async create(@Body() { title, project, machineId }: CreateJobDto): Promise<StreamableFile> {
+    return json(await this.jobs.answer(await this.jobs.create(title, project ?? '', machineId)));
+  }
+
+  /** Those that were deleted and can be taken back. */
+  @Get('deleted')
+  deleted(): Promise<DeletedJob[]> {
+    return this.jobs.deleted();
   }
 
   @Get(':id')
-  @Header('Content-Type', 'application/json')
-  get(@Param('id') id: string): Promise<string> {
-    return this.jobs.answer(id);
+  async get(@Param('id') id: string): Promise<StreamableFile> {
+    return json(await this.jobs.answer(id));
+  }
+
+  /** Takes a job off the Desk; for 30 days it can be taken back. */
+  @Delete(':id')
+  @HttpCode(204)
+  delete(@Param('id') id: string): Promise<void> {
+    return this.jobs.delete(id);
+  }
+
+  @Post(':id/take-back')
+  @HttpCode(204)
+  takeBack(@Param('id') id: string): Promise<void> {
+    return this.jobs.takeBack(id);
   }
 
   @Patch(':id')
@@ -62,11 +88,14 @@ export class JobsController {
 
   /** Keeps a document, which is the body, as a job of its own. */
   @Post(':id/copies')
-  @Header('Content-Type', 'application/json')
   @ApiConsumes(jobMediaType)
   @ApiBody({ schema: { type: 'object' } })
-  async copy(@Param('id') id: string, @Query() { title }: RenameJobDto, @Req() request: Request): Promise<string> {
-    return this.jobs.answer(await this.jobs.copy(id, title, bytesOf(request, 'The document')));
+  async copy(
+    @Param('id') id: string,
+    @Query() { title }: RenameJobDto,
+    @Req() request: Request,
+  ): Promise<StreamableFile> {
+    return json(await this.jobs.answer(await this.jobs.copy(id, title, bytesOf(request, 'The document'))));
   }
 
   @Get(':id/versions')
@@ -75,9 +104,8 @@ export class JobsController {
   }
 
   @Get(':id/versions/:number')
-  @Header('Content-Type', 'application/json')
-  version(@Param('id') id: string, @Param('number', ParseIntPipe) number: number): Promise<string> {
-    return this.jobs.answer(id, number);
+  async version(@Param('id') id: string, @Param('number', ParseIntPipe) number: number): Promise<StreamableFile> {
+    return json(await this.jobs.answer(id, number));
   }
 
   /** What the job draws, in its operations' colours, as a small SVG. */
@@ -112,4 +140,8 @@ export class JobsController {
 function bytesOf({ body }: Request, what: string): Buffer {
   if (Buffer.isBuffer(body) && body.length > 0) return body;
   throw new PlainError(400, 'empty-file', `${what} is empty. Save or send it again.`);
+}
+
+function json(bytes: Buffer): StreamableFile {
+  return new StreamableFile(bytes, { type: 'application/json', length: bytes.length });
 }

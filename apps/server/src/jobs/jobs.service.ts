@@ -1,19 +1,29 @@
 import { createHash, randomUUID } from 'node:crypto';
 import { promisify } from 'node:util';
 import { gunzip } from 'node:zlib';
-import type { JobCard, VersionAnswer } from '@lambent/contracts';
+import type { DeletedJob, JobCard, VersionAnswer } from '@lambent/contracts';
 import { newJob, sniffFormat } from '@lambent/core';
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
-import { type EntityManager, Repository } from 'typeorm';
-import { notFound, PlainError } from '../common/errors.ts';
-import { DrawingEntity, JobEntity, OriginalEntity, RunEntity, VersionEntity } from '../data/entities.ts';
-import { type PackedVersion, packJob } from '../data/pack.ts';
+import { Repository } from 'typeorm';
+import { notFound, PlainError } from '../common/plain-error.ts';
+import { JobEntity, OriginalEntity, VersionEntity } from '../data/entities.ts';
+import type { PackedVersion } from '../data/pack.ts';
+import { packJob } from '../data/pack.ts';
 import { ShopService } from '../data/shop.service.ts';
+import { deletedDays } from '../data/thinning-rule.ts';
+import { WriteQueue } from '../data/write-queue.ts';
+import type { PackedJob } from '../work/tasks.ts';
 import { WorkService } from '../work/work.service.ts';
-import type { PackedJob } from '../work/worker.ts';
+import type { Original } from './jobs.writes.ts';
 
 const unzip = promisify(gunzip);
+
+interface CardRow extends Omit<JobCard, 'updatedAt' | 'lastRun'> {
+  updatedAt: string;
+  runStatus: string | null;
+  runEndedAt: string | null;
+}
 
 @Injectable()
 export class JobsService {
@@ -21,35 +31,43 @@ export class JobsService {
     @InjectRepository(JobEntity) private readonly jobs: Repository<JobEntity>,
     @InjectRepository(VersionEntity) private readonly versions: Repository<VersionEntity>,
     @InjectRepository(OriginalEntity) private readonly originals: Repository<OriginalEntity>,
-    @InjectRepository(RunEntity) private readonly runs: Repository<RunEntity>,
     private readonly shop: ShopService,
     private readonly work: WorkService,
+    private readonly writes: WriteQueue,
   ) {}
 
-  /** Every job, last changed first. */
+  /** Every job on the Desk, last changed first; one question to the database, however many there are. */
   async cards(): Promise<JobCard[]> {
-    const jobs = await this.jobs.find({ order: { updatedAt: 'DESC' } });
-    return Promise.all(
-      jobs.map(async (job): Promise<JobCard> => {
-        const version = await this.versions.findOneOrFail({
-          select: { id: true, settings: true, drawingHash: true, drawing: { hash: true, itemCount: true } },
-          where: { jobId: job.id, number: job.version },
-          relations: { drawing: true },
-        });
-        const lastRun = await this.runs.findOne({ where: { jobId: job.id }, order: { startedAt: 'DESC' } });
-        return {
-          id: job.id,
-          title: job.title,
-          project: job.project,
-          version: job.version,
-          updatedAt: job.updatedAt.toISOString(),
-          machineId: version.settings.machineId,
-          materialId: version.settings.sheets[0]?.materialId ?? null,
-          itemCount: version.drawing.itemCount,
-          lastRun: lastRun && { status: lastRun.status, endedAt: lastRun.endedAt?.toISOString() ?? null },
-        };
-      }),
+    const rows: CardRow[] = await this.jobs.query(
+      `SELECT jobs.id, jobs.title, jobs.project, jobs.version, jobs.updatedAt,
+         json_extract(versions.settings, '$.machineId') AS machineId,
+         json_extract(versions.settings, '$.sheets[0].materialId') AS materialId,
+         coalesce(drawings.itemCount, 0) AS itemCount, runs.status AS runStatus, runs.endedAt AS runEndedAt
+       FROM jobs
+       LEFT JOIN versions ON versions.jobId = jobs.id AND versions.number = jobs.version
+       LEFT JOIN drawings ON drawings.hash = versions.drawingHash
+       LEFT JOIN runs ON runs.sequence = (SELECT max(sequence) FROM runs WHERE runs.jobId = jobs.id)
+       WHERE jobs.deletedAt IS NULL ORDER BY jobs.changed DESC`,
     );
+    return rows.map(({ runStatus, runEndedAt, updatedAt, ...row }) => ({
+      ...row,
+      updatedAt: isoOf(updatedAt),
+      lastRun: runStatus === null ? null : { status: runStatus, endedAt: runEndedAt && isoOf(runEndedAt) },
+    }));
+  }
+
+  /** The jobs that were deleted and can be taken back, the last one first. */
+  async deleted(): Promise<DeletedJob[]> {
+    const rows: { id: string; title: string; deletedAt: string }[] = await this.jobs.query(
+      `SELECT jobs.id, jobs.title, jobs.deletedAt FROM jobs
+       JOIN versions ON versions.jobId = jobs.id AND versions.number = jobs.version
+       WHERE jobs.deletedAt IS NOT NULL ORDER BY jobs.deletedAt DESC, jobs.changed DESC`,
+    );
+    return rows.map(({ id, title, deletedAt }) => {
+      const at = new Date(isoOf(deletedAt));
+      const goneAt = new Date(at.getTime() + deletedDays * 86_400_000);
+      return { id, title, deletedAt: at.toISOString(), goneAt: goneAt.toISOString() };
+    });
   }
 
   /** A new job with nothing drawn, on a machine of the shop and under its first key. @returns its id */
@@ -61,14 +79,17 @@ export class JobsService {
     return this.add(title, project, packJob(newJob(machineId, keys[0].id)), 'New job');
   }
 
-  /** Puts a whole job on the Desk. @returns its id */
-  async add(title: string, project: string, version: PackedVersion, edit: string): Promise<string> {
-    const job = this.jobs.create({ id: randomUUID(), title, project, version: 1, updatedAt: new Date() });
-    await this.jobs.manager.transaction(async (manager) => {
-      await manager.insert(JobEntity, job);
-      await insertVersion(manager, job.id, 1, edit, version);
-    });
-    return job.id;
+  /** Puts a whole job on the Desk, with the files it came from. @returns its id */
+  async add(
+    title: string,
+    project: string,
+    version: PackedVersion,
+    edit: string,
+    originals: readonly Original[] = [],
+  ): Promise<string> {
+    const id = randomUUID();
+    await this.writes.do('addJob', { id, title, project }, version, edit, originals);
+    return id;
   }
 
   /** Keeps a document as a job of its own beside the one it came from. @returns its id */
@@ -77,21 +98,28 @@ export class JobsService {
     return this.add(title, project, await this.pack(document), 'Copy');
   }
 
-  async rename(id: string, title: string): Promise<void> {
-    const { affected } = await this.jobs.update({ id }, { title });
-    if (!affected) throw notFound('job');
+  rename(id: string, title: string): Promise<void> {
+    return this.writes.do('renameJob', id, title);
+  }
+
+  delete(id: string): Promise<void> {
+    return this.writes.do('deleteJob', id);
+  }
+
+  takeBack(id: string): Promise<void> {
+    return this.writes.do('takeJobBack', id);
   }
 
   /**
-   * A job as of a version, by default its last, as the JSON text of a `JobAnswer`: the drawing, which may
-   * be large, goes from the database to the page without being parsed on the way.
+   * A job as of a version, by default its last, as the JSON of a `JobAnswer` in UTF-8: the drawing, which may be large,
+   * goes from the database to the page without being parsed on the way.
    */
-  async answer(id: string, number?: number): Promise<string> {
+  async answer(id: string, number?: number): Promise<Buffer> {
     const { title, project, updatedAt, version: last } = await this.find(id);
     const { number: version, settings, drawing } = await this.version(id, number ?? last);
-    const drawingText = (await unzip(drawing.json)).toString('utf8');
     const head = JSON.stringify({ id, title, project, version, updatedAt }).slice(0, -1);
-    return `${head},"document":${JSON.stringify(settings).slice(0, -1)},"drawing":${drawingText}}}`;
+    const start = `${head},"document":${JSON.stringify(settings).slice(0, -1)},"drawing":`;
+    return Buffer.concat([Buffer.from(start), await unzip(drawing.json), Buffer.from('}}')]);
   }
 
   async titleOf(id: string): Promise<string> {
@@ -110,22 +138,7 @@ export class JobsService {
    */
   async save(id: string, base: number, edit: string, document: Uint8Array): Promise<VersionAnswer> {
     const packed = await this.pack(document);
-    return this.jobs.manager.transaction(async (manager) => {
-      const job = await manager.findOneBy(JobEntity, { id });
-      if (!job) throw notFound('job');
-      if (job.version !== base) {
-        throw new PlainError(
-          409,
-          'saved-elsewhere',
-          'This job was changed in another window since it was opened here. Nothing was overwritten: open that version, or keep this one as a job of its own.',
-          { latest: job.version },
-        );
-      }
-      const number = base + 1;
-      const savedAt = await insertVersion(manager, id, number, edit, packed);
-      await manager.update(JobEntity, { id }, { version: number, updatedAt: savedAt });
-      return { number, edit, savedAt: savedAt.toISOString() };
-    });
+    return this.writes.do('saveVersion', id, base, edit, packed);
   }
 
   async history(id: string): Promise<VersionAnswer[]> {
@@ -142,11 +155,8 @@ export class JobsService {
   /** Keeps a file that was brought in. @throws PlainError 415 when it is not what its place here needs */
   async keepOriginal(id: string, name: string, bytes: Buffer): Promise<{ id: number; sha256: string }> {
     await this.find(id);
-    const format = sniffFormat(bytes);
-    if (typeof format !== 'string') throw new PlainError(415, 'not-a-drawing', `${name}: ${format.refusal}`);
-    const sha256 = createHash('sha256').update(bytes).digest('hex');
-    const saved = await this.originals.save({ jobId: id, name, format, sha256, bytes, addedAt: new Date() });
-    return { id: saved.id, sha256 };
+    const original = originalFile(name, bytes);
+    return { id: await this.writes.do('keepOriginal', id, original), sha256: original.sha256 };
   }
 
   async original(jobId: string, id: number): Promise<Buffer> {
@@ -174,16 +184,14 @@ export class JobsService {
   }
 }
 
-async function insertVersion(
-  manager: EntityManager,
-  jobId: string,
-  number: number,
-  edit: string,
-  { settings, drawing }: PackedVersion,
-): Promise<Date> {
-  const savedAt = new Date();
-  const row = { ...drawing, json: Buffer.from(drawing.json) };
-  await manager.createQueryBuilder().insert().into(DrawingEntity).values(row).orIgnore().execute();
-  await manager.insert(VersionEntity, { jobId, number, edit, savedAt, settings, drawingHash: drawing.hash });
-  return savedAt;
+/** A file as it is kept. @throws PlainError 415 when it is none that drawings come in */
+export function originalFile(name: string, bytes: Buffer): Original {
+  const format = sniffFormat(bytes);
+  if (typeof format !== 'string') throw new PlainError(415, 'not-a-drawing', `${name}: ${format.refusal}`);
+  return { name, format, sha256: createHash('sha256').update(bytes).digest('hex'), bytes };
+}
+
+/** The database's way to write a time, in UTC, as ISO 8601. */
+function isoOf(stored: string): string {
+  return new Date(`${stored.replace(' ', 'T').replace(/Z$/, '')}Z`).toISOString();
 }

@@ -1,6 +1,6 @@
 import { connect, type Socket } from 'node:net';
 import type { MachineCommand, MachineState } from '@lambent/contracts';
-import { PlainError } from '../common/errors.ts';
+import { PlainError } from '../common/plain-error.ts';
 
 /** How a program came to its end. */
 export interface ProgramEnd {

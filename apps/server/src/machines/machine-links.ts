@@ -1,7 +1,7 @@
 import type { MachineState } from '@lambent/contracts';
 import { Injectable, type OnApplicationBootstrap, type OnApplicationShutdown } from '@nestjs/common';
-import { notFound } from '../common/errors.ts';
 import { EventHub } from '../common/event-hub.ts';
+import { notFound } from '../common/plain-error.ts';
 import { ShopService } from '../data/shop.service.ts';
 import { MachineLink } from './machine-link.ts';
 

@@ -24,7 +24,7 @@ import {
   StreamableFile,
 } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
-import { PlainError } from '../common/errors.ts';
+import { PlainError } from '../common/plain-error.ts';
 import { ShopService } from '../data/shop.service.ts';
 import { BookService } from './book.service.ts';
 

@@ -15,17 +15,17 @@ import { fromMachine, jobFromJson, type Machine, type Run } from '@lambent/core'
 import { Injectable, Logger, type OnApplicationBootstrap } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { In, Repository } from 'typeorm';
-import { notFound, PlainError } from '../common/errors.ts';
 import { EventHub } from '../common/event-hub.ts';
+import { notFound, PlainError } from '../common/plain-error.ts';
 import { config } from '../config.ts';
 import { BurntPictureEntity, RunEntity } from '../data/entities.ts';
 import { ShopService } from '../data/shop.service.ts';
+import { WriteQueue } from '../data/write-queue.ts';
 import { JobsService } from '../jobs/jobs.service.ts';
-import type { MachineLink } from '../machines/machine-link.ts';
+import type { MachineLink, ProgramEnd } from '../machines/machine-link.ts';
 import { MachineLinks } from '../machines/machine-links.ts';
 import { WorkService } from '../work/work.service.ts';
-import { pictureFrom, sheetsWord } from './stand-in-camera.ts';
-import { StockBooking } from './stock-booking.ts';
+import { type PackedPicture, pictureFrom, sheetsWord } from './stand-in-camera.ts';
 
 @Injectable()
 export class RunsService implements OnApplicationBootstrap {
@@ -42,23 +42,23 @@ export class RunsService implements OnApplicationBootstrap {
     private readonly links: MachineLinks,
     private readonly work: WorkService,
     private readonly hub: EventHub,
-    private readonly stock: StockBooking,
+    private readonly writes: WriteQueue,
   ) {}
 
   /** Runs that were under way when the server last went down did not reach their end under its eyes. */
   async onApplicationBootstrap(): Promise<void> {
     await mkdir(this.folder, { recursive: true });
-    await this.runs.update(
-      { status: 'running' },
-      { status: 'broken off', reason: 'the server went down while it ran', endedAt: new Date() },
-    );
+    for (const { id, doneLine, machineS } of await this.runs.findBy({ status: 'running' })) {
+      const reason = 'the server went down while it ran';
+      await this.writes.do('endRun', id, { status: 'broken off', reason, doneLine, machineS }, null);
+    }
   }
 
   async list(jobId?: string): Promise<RunAnswer[]> {
     const rows = await this.runs.find({
       where: jobId ? { jobId } : {},
       relations: { job: true },
-      order: { startedAt: 'DESC' },
+      order: { sequence: 'DESC' },
       take: 100,
     });
     const pictured = await this.pictures.find({
@@ -70,15 +70,20 @@ export class RunsService implements OnApplicationBootstrap {
   }
 
   async putBack(id: string, { sheetId, by }: PutBackDto): Promise<RunAnswer> {
-    return this.answered(await this.stock.putBack(id, sheetId, by));
+    await this.writes.do('putBackSheet', id, sheetId, by);
+    return this.answered(id);
   }
 
   async keepOffcut(id: string, wanted: OffcutDto): Promise<RunAnswer> {
-    return this.answered(await this.stock.keepOffcut(id, wanted));
+    await this.writes.do('keepOffcut', id, { ...wanted });
+    return this.answered(id);
   }
 
-  private async answered(run: RunEntity): Promise<RunAnswer> {
-    const answer = answerOf(run, run.job.title, await this.pictures.existsBy({ runId: run.id }));
+  /** A run as it is on record now; also told to whoever listens. */
+  private async answered(id: string): Promise<RunAnswer> {
+    const run = await this.runs.findOne({ where: { id }, relations: { job: true } });
+    if (!run) throw notFound('run');
+    const answer = answerOf(run, run.job.title, await this.pictures.existsBy({ runId: id }));
     this.hub.say({ type: 'run', run: answer });
     return answer;
   }
@@ -130,14 +135,15 @@ export class RunsService implements OnApplicationBootstrap {
       const details: BlockedDetails = { findings: [...findings] };
       throw new PlainError(422, 'blocked', 'The checks found what must be mended before this job is burnt.', details);
     }
-    const run = this.runs.create({
+    const sheets = document.sheets.filter(({ id }) => program.sheetIds.includes(id));
+    const run = {
       id,
       jobId,
       version,
       jobRunId: jobRun.id,
       jobRunName: jobRun.name,
       machineId,
-      status: 'running',
+      status: 'running' as const,
       reason: null,
       startedAt: new Date(),
       endedAt: null,
@@ -146,26 +152,25 @@ export class RunsService implements OnApplicationBootstrap {
       doneLine: 0,
       plannedS: program.plannedS,
       machineS: 0,
+      uses: { stock: jobRun.stock, sheets },
       taken: [],
-    });
+    };
     link.expectIdle();
     if (machine && (jobRun.stock !== 'in place' || this.laidFor.get(machineId) !== jobId)) {
       await link.lay(sheetsWord(document, machine, shop.materials));
       this.laidFor.set(machineId, jobId);
     }
-    await this.runs.insert(run);
-    this.say(run, title);
-    const used = document.sheets.filter(({ id }) => program.sheetIds.includes(id));
-    const end = () => this.stock.take(run, jobRun, used, shop.materials, title);
-    void this.follow(run, title, link, machine ?? null, end);
-    return answerOf(run, title);
+    await this.writes.do('addRun', run);
+    const answer = await this.answered(id);
+    this.follow(answer, link, machine ?? null).catch((error) => this.log.error(error));
+    return answer;
   }
 
   /** Of several runs on one piece of stock, one that is burnt would spoil what is there. */
   private async expectNotBurnt(jobId: string, { id, name }: Run): Promise<void> {
     const done = await this.runs.findOne({
       where: { jobId, jobRunId: id, status: 'done' },
-      order: { startedAt: 'DESC' },
+      order: { sequence: 'DESC' },
     });
     if (!done) return;
     const when = done.startedAt.toISOString().slice(0, 16).replace('T', ' ');
@@ -176,49 +181,32 @@ export class RunsService implements OnApplicationBootstrap {
     );
   }
 
-  /** @param takeStock takes what the run used, once it has ended */
-  private async follow(
-    run: RunEntity,
-    title: string,
-    link: MachineLink,
-    machine: Machine | null,
-    takeStock: () => Promise<RunEntity['taken']>,
-  ): Promise<void> {
-    const file = createReadStream(join(this.folder, `${run.programHash}.gcode`));
+  private async follow({ id, programHash }: RunAnswer, link: MachineLink, machine: Machine | null): Promise<void> {
+    const file = createReadStream(join(this.folder, `${programHash}.gcode`));
     const lines = createInterface({ input: file, crlfDelay: Number.POSITIVE_INFINITY });
+    let end: ProgramEnd;
     try {
-      const { status, reason } = await link.send(run.id, lines);
-      run.status = status;
-      run.reason = reason;
+      end = await link.send(id, lines);
     } catch (error) {
-      run.status = 'refused';
-      run.reason = (error as Error).message;
+      end = { status: 'refused', reason: (error as Error).message };
     }
-    run.endedAt = new Date();
-    run.doneLine = link.state.line;
-    run.machineS = link.state.runS;
+    const progress = { ...end, doneLine: link.state.line, machineS: link.state.runS };
     // The bed is looked at before anything else can be laid on it.
-    const pictured = machine !== null && (await this.takePicture(run, link, machine));
-    run.taken = await takeStock();
-    await this.runs.save(run);
-    this.say(run, title, pictured);
+    const picture = machine && (await this.pictureOf(id, link, machine));
+    const { notTaken } = await this.writes.insist('endRun', id, progress, picture);
+    for (const why of notTaken) this.log.warn(`A sheet was not taken from stock. ${why}`);
+    await this.answered(id);
   }
 
-  /** Keeps what the machine shows of the bed. @returns whether it shows anything; a run is on record without, too */
-  private async takePicture({ id }: RunEntity, link: MachineLink, machine: Machine): Promise<boolean> {
-    if (link.state.state === 'away') return false;
+  /** What the machine shows of the bed; null where it shows nothing: a run is on record without, too. */
+  private async pictureOf(id: string, link: MachineLink, machine: Machine): Promise<PackedPicture | null> {
+    if (link.state.state === 'away') return null;
     try {
-      const picture = await pictureFrom(await link.look(), machine);
-      if (picture) await this.pictures.insert({ runId: id, ...picture });
-      return picture !== null;
+      return await pictureFrom(await link.look(), machine);
     } catch (error) {
       this.log.warn(`No picture of run ${id}: ${(error as Error).message}`);
-      return false;
+      return null;
     }
-  }
-
-  private say(run: RunEntity, title: string, pictured = false): void {
-    this.hub.say({ type: 'run', run: answerOf(run, title, pictured) });
   }
 }
 

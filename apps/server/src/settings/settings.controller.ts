@@ -4,11 +4,15 @@ import { Body, Controller, Get, Put } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { Repository } from 'typeorm';
 import { SettingEntity } from '../data/entities.ts';
+import { WriteQueue } from '../data/write-queue.ts';
 
 /** What the shop has settled for every job. */
 @Controller('api/settings')
 export class SettingsController {
-  constructor(@InjectRepository(SettingEntity) private readonly settings: Repository<SettingEntity>) {}
+  constructor(
+    @InjectRepository(SettingEntity) private readonly settings: Repository<SettingEntity>,
+    private readonly writes: WriteQueue,
+  ) {}
 
   @Get()
   async get(): Promise<SettingsDto> {
@@ -26,7 +30,7 @@ export class SettingsController {
     const rows = [{ name: 'fileNames', value: fileNames }];
     if (pricing) rows.push({ name: 'pricing', value: JSON.stringify(pricingFromJson(pricing)) });
     if (speedUnit) rows.push({ name: 'speedUnit', value: speedUnit });
-    await this.settings.save(rows);
+    await this.writes.do('settle', rows);
     return this.get();
   }
 }

@@ -1,36 +1,139 @@
+import { MessageChannel } from 'node:worker_threads';
 import type { Reading } from '@lambent/core';
 import { Injectable, type OnApplicationShutdown } from '@nestjs/common';
 import { Piscina } from 'piscina';
-import type * as worker from './worker.ts';
+import { PlainError } from '../common/plain-error.ts';
+import { errorOf } from '../common/refusals.ts';
+import { storageTrouble } from '../data/storage-trouble.ts';
+import { WriteQueue } from '../data/write-queue.ts';
+import type * as tasks from './tasks.ts';
+import type { TaskAnswer } from './worker.ts';
 
-/** Heavy work, done in worker threads so that no request has to wait for it. */
+interface LaneLimits {
+  /** As many wait; what comes then is refused. */
+  readonly queue: number;
+  readonly seconds: number;
+  readonly megabytes: number;
+}
+
+/**
+ * Each kind of work has a thread of its own, so that none waits for another: a save never for a plan. What takes longer
+ * or more memory than its limits is ended, and its thread with it.
+ */
+const lanes = {
+  saves: { queue: 2000, seconds: 60, megabytes: 1500 },
+  plans: { queue: 20, seconds: 300, megabytes: 3000 },
+  files: { queue: 50, seconds: 20, megabytes: 1500 },
+  pictures: { queue: 500, seconds: 10, megabytes: 1000 },
+} satisfies Record<string, LaneLimits>;
+type Lane = keyof typeof lanes;
+
+type Work = typeof tasks;
+
+/** Heavy work, done in worker threads: nothing that a person sends is read by the server's own thread. */
 @Injectable()
 export class WorkService implements OnApplicationShutdown {
-  private readonly pool = new Piscina({
-    filename: new URL('./worker.js', import.meta.url).href,
-    minThreads: 1,
-    maxThreads: 2,
-    idleTimeout: 60_000,
-  });
+  private readonly threads = new Map<Lane, Piscina>();
 
-  planToFile(task: Parameters<typeof worker.planToFile>[0]): Promise<worker.PlannedProgram> {
-    return this.pool.run(task, { name: 'planToFile' });
+  constructor(private readonly writes: WriteQueue) {}
+
+  /** @param signal ends it where nobody waits for it any more */
+  planToFile(task: Parameters<Work['planToFile']>[0], signal?: AbortSignal): Promise<tasks.PlannedProgram> {
+    return this.run('plans', 'planToFile', task, 'This job', signal);
   }
 
-  /** @throws FileRefused's sentence as an Error when the file cannot be used */
-  readDrawing(task: Parameters<typeof worker.readDrawing>[0]): Promise<Reading> {
-    return this.pool.run(task, { name: 'readDrawing' });
+  readDrawing(task: Parameters<Work['readDrawing']>[0]): Promise<Reading> {
+    return this.run('files', 'readDrawing', task, 'The drawing');
   }
 
-  picture(task: Parameters<typeof worker.picture>[0]): Promise<string> {
-    return this.pool.run(task, { name: 'picture' });
+  describeFont(bytes: Uint8Array): Promise<ReturnType<Work['describeFont']>> {
+    return this.run('files', 'describeFont', bytes, 'The font');
   }
 
-  packDocument(bytes: Uint8Array): Promise<ReturnType<typeof worker.packDocument>> {
-    return this.pool.run(bytes, { name: 'packDocument' });
+  describePicture(bytes: Uint8Array): Promise<tasks.PictureFacts> {
+    return this.run('files', 'describePicture', bytes, 'The picture');
+  }
+
+  /** A card's picture, as SVG. */
+  picture(task: Parameters<Work['picture']>[0]): Promise<string> {
+    return this.run('pictures', 'picture', task, 'The picture of this job');
+  }
+
+  packDocument(bytes: Uint8Array): Promise<ReturnType<Work['packDocument']>> {
+    return this.run('saves', 'packDocument', bytes, 'This job');
   }
 
   async onApplicationShutdown(): Promise<void> {
-    await this.pool.destroy();
+    await Promise.all(Array.from(this.threads.values(), (threads) => threads.destroy()));
+  }
+
+  private lane(lane: Lane): Piscina {
+    let threads = this.threads.get(lane);
+    if (!threads) {
+      threads = new Piscina({
+        filename: new URL('./worker.js', import.meta.url).href,
+        minThreads: 0,
+        maxThreads: 1,
+        idleTimeout: 60_000,
+        maxQueue: lanes[lane].queue,
+        resourceLimits: { maxOldGenerationSizeMb: lanes[lane].megabytes },
+      });
+      this.threads.set(lane, threads);
+    }
+    return threads;
+  }
+
+  /**
+   * @param what begins the sentence that says why it could not be done
+   * @throws PlainError what is wrong with what was sent; 503 where too many wait, 422 where it is too much
+   */
+  private async run<T>(lane: Lane, name: keyof Work, task: unknown, what: string, given?: AbortSignal): Promise<T> {
+    const limits = lanes[lane];
+    const threads = this.lane(lane);
+    if (threads.queueSize >= limits.queue) {
+      throw new PlainError(503, 'too-busy', `${what} has to wait: too much is asked of the server now. Try again.`);
+    }
+    // The time runs from when its turn has come.
+    const turn = new AbortController();
+    let timer: NodeJS.Timeout | null = null;
+    let tooLong = false;
+    const begin = () => {
+      timer = setTimeout(() => {
+        tooLong = true;
+        turn.abort();
+      }, limits.seconds * 1000);
+    };
+    const giveUp = () => turn.abort();
+    given?.addEventListener('abort', giveUp);
+    const { port1, port2 } = new MessageChannel();
+    port1.once('message', begin);
+    try {
+      const wanted = { name, task, begun: port2 };
+      const answer: TaskAnswer = await threads.run(wanted, { signal: turn.signal, transferList: [port2] });
+      if ('done' in answer) return answer.done as T;
+      throw errorOf(answer.refused);
+    } catch (error) {
+      if (given?.aborted) throw new PlainError(499, 'nobody-waits', `${what} is no longer waited for.`);
+      if (tooLong) {
+        throw new PlainError(
+          422,
+          'takes-too-long',
+          `${what} takes longer than ${limits.seconds} s to work out. Make it simpler, or part it.`,
+        );
+      }
+      if ((error as { code?: string }).code === 'ERR_WORKER_OUT_OF_MEMORY') {
+        throw new PlainError(
+          422,
+          'too-large',
+          `${what} takes more memory than there is for it. Make it simpler, or part it.`,
+        );
+      }
+      const trouble = storageTrouble(error);
+      throw trouble ? this.writes.isTroubled(trouble) : error;
+    } finally {
+      if (timer) clearTimeout(timer);
+      given?.removeEventListener('abort', giveUp);
+      port1.close();
+    }
   }
 }

@@ -1,109 +1,28 @@
-import { createHash } from 'node:crypto';
-import { once } from 'node:events';
-import { createWriteStream } from 'node:fs';
-import { rename } from 'node:fs/promises';
-import { join } from 'node:path';
-import { gunzipSync } from 'node:zlib';
-import {
-  arrivalItemId,
-  blocks,
-  boundsOfAll,
-  checkJob,
-  drawingFromJson,
-  type Finding,
-  growBox,
-  isEmpty,
-  type JobDocument,
-  jobFromJson,
-  planJob,
-  prepareJob,
-  type Reading,
-  type RunChoice,
-  readDrawingFile,
-  type Shop,
-  sheetsUsed,
-  writeGcode,
-  writePicture,
-} from '@lambent/core';
-import { shippedTools } from '@lambent/fonts';
+import type { MessagePort } from 'node:worker_threads';
+import { type Refusal, refusalOf } from '../common/refusals.ts';
+import * as allTasks from './tasks.ts';
 
-/** A stored version as the worker gets it: its drawing still packed. */
-export interface PackedJob {
-  readonly settings: Omit<JobDocument, 'drawing'>;
-  readonly drawingJson: Uint8Array;
-}
+const tasks = { ...allTasks };
 
-type ShopLists = Pick<Shop, 'machines' | 'keys' | 'materials'>;
+/** What became of a task; what went wrong inside is thrown. */
+export type TaskAnswer = { readonly done: unknown } | { readonly refused: Refusal };
 
-function unpack({ settings, drawingJson }: PackedJob): JobDocument {
-  // Settings of an earlier version are brought up to date as a whole job is.
-  const job = jobFromJson({ ...settings, drawing: { items: [], groups: [] } });
-  return { ...job, drawing: drawingFromJson(JSON.parse(gunzipSync(drawingJson).toString('utf8'))) };
-}
-
-export interface PlannedProgram {
-  /** Null when a finding blocks and no program was written. */
-  readonly program: {
-    readonly hash: string;
-    readonly lines: number;
-    readonly plannedS: number;
-    /** The sheets that it burns on. */
-    readonly sheetIds: readonly string[];
-  } | null;
-  readonly findings: readonly Finding[];
-}
-
-/** Plans a version and writes its program to `folder`, named by its SHA-256. */
-export async function planToFile(task: {
-  job: PackedJob;
-  shop: ShopLists;
-  title: string;
-  folder: string;
-  runId: string;
-  choice: RunChoice;
-}): Promise<PlannedProgram> {
-  const prepared = prepareJob(unpack(task.job), task.shop, task.choice);
-  const plan = planJob(prepared);
-  const findings = checkJob(prepared, plan);
-  if (blocks(findings)) return { program: null, findings };
-
-  const draft = join(task.folder, `${task.runId}.part`);
-  const file = createWriteStream(draft);
-  const hash = createHash('sha256');
-  let lines = 0;
-  let chunk = '';
-  const flush = async () => {
-    hash.update(chunk);
-    if (!file.write(chunk)) await once(file, 'drain');
-    chunk = '';
-  };
-  for (const line of writeGcode(plan, task.title)) {
-    chunk += `${line}\n`;
-    lines++;
-    if (chunk.length > 65536) await flush();
+/** Does one task by name. `begun` is told as soon as its turn has come. */
+export default async function work({
+  name,
+  task,
+  begun,
+}: {
+  name: keyof typeof tasks;
+  task: never;
+  begun: MessagePort;
+}): Promise<TaskAnswer> {
+  begun.postMessage(null);
+  try {
+    return { done: await tasks[name](task) };
+  } catch (error) {
+    const refused = refusalOf(error);
+    if (!refused) throw error;
+    return { refused };
   }
-  await flush();
-  file.end();
-  await once(file, 'close');
-  const name = hash.digest('hex');
-  await rename(draft, join(task.folder, `${name}.gcode`));
-  const sheetIds = sheetsUsed(prepared).map(({ id }) => id);
-  return { program: { hash: name, lines, plannedS: plan.timeS, sheetIds }, findings };
-}
-
-/** Reads a file of any format, with the fonts that ship; its items' ids start with `arrivalId`. */
-export function readDrawing({ bytes, arrivalId }: { bytes: Uint8Array; arrivalId: string }): Promise<Reading> {
-  return readDrawingFile(bytes, (place) => arrivalItemId(arrivalId, place), shippedTools());
-}
-
-export { packDocument } from '../data/pack.ts';
-
-/** A card's picture: what is drawn and the bed around it, as SVG. */
-export function picture(task: { job: PackedJob; shop: ShopLists }): string {
-  const job = unpack(task.job);
-  const { meaning, machine } = prepareJob(job, task.shop);
-  const bounds = boundsOfAll(job.drawing.items.filter((item) => !item.hidden));
-  const bed = { minX: 0, minY: 0, maxX: machine.bedWidth, maxY: machine.bedHeight };
-  const view = isEmpty(bounds) ? bed : growBox(bounds, Math.max(4, (bounds.maxX - bounds.minX) * 0.03));
-  return writePicture(job.drawing, meaning, view, (view.maxX - view.minX) / 900);
 }

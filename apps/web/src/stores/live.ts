@@ -1,4 +1,4 @@
-import type { MachineState, RunAnswer, ServerEvent } from '@lambent/contracts';
+import type { MachineState, RunAnswer, ServerEvent, StorageState } from '@lambent/contracts';
 import { create } from 'zustand';
 
 interface Live {
@@ -7,10 +7,12 @@ interface Live {
   machines: Readonly<Record<string, MachineState>>;
   /** Runs that were heard of since the page was opened, by id. */
   runs: Readonly<Record<string, RunAnswer>>;
+  /** Whether the server can keep what it is sent. */
+  storage: StorageState;
 }
 
 /** What the machines do now, as the server tells it. */
-export const useLive = create<Live>(() => ({ connected: true, machines: {}, runs: {} }));
+export const useLive = create<Live>(() => ({ connected: true, machines: {}, runs: {}, storage: { ok: true } }));
 
 /** Opens the event stream; the browser opens it again by itself when it breaks. */
 export function listenToServer(): void {
@@ -19,10 +21,15 @@ export function listenToServer(): void {
   source.onerror = () => useLive.setState({ connected: false });
   source.onmessage = (message) => {
     const event = JSON.parse(message.data) as ServerEvent;
-    if (event.type === 'machine') {
-      useLive.setState(({ machines }) => ({ machines: { ...machines, [event.machine.machineId]: event.machine } }));
-    } else {
-      takeRun(event.run);
+    switch (event.type) {
+      case 'machine':
+        useLive.setState(({ machines }) => ({ machines: { ...machines, [event.machine.machineId]: event.machine } }));
+        break;
+      case 'run':
+        takeRun(event.run);
+        break;
+      case 'storage':
+        useLive.setState({ storage: event.storage });
     }
   };
 }

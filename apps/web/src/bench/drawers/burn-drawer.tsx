@@ -224,6 +224,7 @@ function Record() {
 
 const runInk: Record<RunAnswer['status'], string> = {
   running: 'text-ink',
+  held: 'text-warn',
   done: 'text-[#2E7A4C]',
   stopped: 'text-warn',
   refused: 'text-stop',

@@ -1,0 +1,16 @@
+/** An error with a code the page knows and a sentence for the operator. */
+export class PlainError extends Error {
+  constructor(
+    /** As HTTP has it. */
+    readonly status: number,
+    readonly code: string,
+    message: string,
+    readonly details?: unknown,
+  ) {
+    super(message);
+  }
+}
+
+export function notFound(what: string): PlainError {
+  return new PlainError(404, 'not-found', `There is no such ${what}. It may have been deleted.`);
+}

@@ -1,0 +1,31 @@
+import { FileRefused, FontRefused, NotABook, NotADrawing, NotAKey, NotAPriceList } from '@lambent/core';
+import { PlainError } from './plain-error.ts';
+
+/** What is wrong with what was asked, as it is answered; plain data, so that it also comes from another thread. */
+export interface Refusal {
+  readonly status: number;
+  readonly code: string;
+  readonly message: string;
+  readonly details?: unknown;
+}
+
+/** The refusal that an error is; null where something went wrong inside. */
+export function refusalOf(error: unknown): Refusal | null {
+  if (error instanceof PlainError) {
+    const { status, code, message, details } = error;
+    return { status, code, message, details };
+  }
+  if (error instanceof FileRefused) return { status: 422, code: 'file-refused', message: error.message };
+  if (error instanceof FontRefused) return { status: 415, code: 'not-a-font', message: error.message };
+  if (error instanceof NotAPriceList) return { status: 400, code: 'not-a-price-list', message: error.message };
+  if (error instanceof NotABook) return { status: 400, code: 'not-a-book', message: error.message };
+  if (error instanceof NotAKey) return { status: 400, code: 'not-a-key', message: error.message };
+  if (error instanceof NotADrawing)
+    return { status: 400, code: 'not-a-job', message: `What was sent is not a job: ${error.message}.` };
+  return null;
+}
+
+/** The error that a refusal from another thread was. */
+export function errorOf({ status, code, message, details }: Refusal): PlainError {
+  return new PlainError(status, code, message, details);
+}

@@ -1,0 +1,77 @@
+import 'reflect-metadata';
+import { workerData } from 'node:worker_threads';
+import type { DataSource } from 'typeorm';
+import { type Refusal, refusalOf } from '../common/refusals.ts';
+import { writingSource } from './database.ts';
+import { type StorageTrouble, storageTrouble } from './storage-trouble.ts';
+import { writes } from './writes.ts';
+
+/*
+ * The thread that writes: one connection, one transaction at a time. What it answers as done is committed.
+ */
+
+/** What became of a write: done, refused by a rule of ours, or not possible for now. */
+export type WriteAnswer =
+  | { readonly done: unknown }
+  | { readonly refused: Refusal }
+  | { readonly trouble: StorageTrouble };
+
+interface RawConnection {
+  readonly inTransaction: boolean;
+  exec(text: string): void;
+}
+
+let source: DataSource | null = null;
+
+async function open(): Promise<DataSource> {
+  source ??= await writingSource((workerData as { folder: string }).folder).initialize();
+  return source;
+}
+
+function rawOf({ driver }: DataSource): RawConnection {
+  return (driver as unknown as { databaseConnection: RawConnection }).databaseConnection;
+}
+
+/** Gives the connection up; the next write opens it anew. What it had not committed is gone with it. */
+async function giveUp(): Promise<void> {
+  const lost = source;
+  source = null;
+  await lost?.destroy().catch(() => {});
+}
+
+/** Does one write in a transaction of its own. */
+export async function write({ name, args }: { name: string; args: unknown[] }): Promise<WriteAnswer> {
+  try {
+    const connection = await open();
+    const raw = rawOf(connection);
+    raw.exec('BEGIN IMMEDIATE');
+    const work = (writes as Record<string, (...args: unknown[]) => Promise<unknown>>)[name];
+    const done = await work(connection.manager, ...args);
+    raw.exec('COMMIT');
+    return { done };
+  } catch (error) {
+    await rollBack();
+    const refused = refusalOf(error);
+    if (refused) return { refused };
+    const trouble = storageTrouble(error);
+    if (trouble) return { trouble };
+    throw error;
+  }
+}
+
+/** Leaves no transaction open. Whether one is, SQLite says itself. */
+async function rollBack(): Promise<void> {
+  if (!source) return;
+  const raw = rawOf(source);
+  try {
+    if (raw.inTransaction) raw.exec('ROLLBACK');
+  } catch {
+    // Told by what is asked next.
+  }
+  if (raw.inTransaction) await giveUp();
+}
+
+/** Closes the database, so that its log is written back into it. */
+export async function close(): Promise<void> {
+  await giveUp();
+}

@@ -1,0 +1,112 @@
+import type { VersionAnswer } from '@lambent/contracts';
+import { IsNull, Not } from 'typeorm';
+import { notFound, PlainError } from '../common/plain-error.ts';
+import { DrawingEntity, DrawingPictureEntity, JobEntity, OriginalEntity, VersionEntity } from '../data/entities.ts';
+import type { PackedVersion } from '../data/pack.ts';
+import type { Writing } from '../data/writing.ts';
+
+/*
+ * Every change of jobs.
+ */
+
+/** A file as it was brought in. */
+export type Original = Pick<OriginalEntity, 'name' | 'format' | 'sha256'> & { readonly bytes: Uint8Array };
+
+/** Puts a whole job on the Desk. */
+export async function addJob(
+  writing: Writing,
+  job: { readonly id: string; readonly title: string; readonly project: string },
+  version: PackedVersion,
+  edit: string,
+  originals: readonly Original[] = [],
+): Promise<void> {
+  const updatedAt = new Date();
+  await writing.insert(JobEntity, { ...job, version: 1, updatedAt, changed: await nextChange(writing) });
+  await insertVersion(writing, job.id, 1, edit, updatedAt, version);
+  for (const original of originals) await keepOriginal(writing, job.id, original);
+}
+
+/**
+ * Saves a new version on top of `base`.
+ * @throws PlainError 409 when `base` is no longer the last version
+ */
+export async function saveVersion(
+  writing: Writing,
+  id: string,
+  base: number,
+  edit: string,
+  version: PackedVersion,
+): Promise<VersionAnswer> {
+  const job = await writing.findOneBy(JobEntity, { id });
+  if (!job) throw notFound('job');
+  if (job.deletedAt) {
+    throw new PlainError(
+      409,
+      'job-deleted',
+      'This job was deleted in another window. Keep what is here as a job of its own, or take the deleted one back on the Desk.',
+      { latest: job.version },
+    );
+  }
+  if (job.version !== base) {
+    throw new PlainError(
+      409,
+      'saved-elsewhere',
+      'This job was changed in another window since it was opened here. Nothing was overwritten: open that version, or keep this one as a job of its own.',
+      { latest: job.version },
+    );
+  }
+  const number = base + 1;
+  const savedAt = new Date();
+  await insertVersion(writing, id, number, edit, savedAt, version);
+  await writing.update(JobEntity, { id }, { version: number, updatedAt: savedAt, changed: await nextChange(writing) });
+  return { number, edit, savedAt: savedAt.toISOString() };
+}
+
+export async function renameJob(writing: Writing, id: string, title: string): Promise<void> {
+  const { affected } = await writing.update(JobEntity, { id }, { title });
+  if (!affected) throw notFound('job');
+}
+
+/** Takes a job off the Desk; it can be taken back until it is thinned out (thinning.writes.ts). */
+export async function deleteJob(writing: Writing, id: string): Promise<void> {
+  const { affected } = await writing.update(JobEntity, { id, deletedAt: IsNull() }, { deletedAt: new Date() });
+  if (!affected) throw notFound('job');
+}
+
+/** Takes a deleted job back. @throws PlainError 404 when it is not among the deleted ones any more */
+export async function takeJobBack(writing: Writing, id: string): Promise<void> {
+  const job = await writing.findOneBy(JobEntity, { id, deletedAt: Not(IsNull()) });
+  if (!job || !(await writing.existsBy(VersionEntity, { jobId: id, number: job.version })))
+    throw notFound('deleted job');
+  await writing.update(JobEntity, { id }, { deletedAt: null, changed: await nextChange(writing) });
+}
+
+/** Keeps a file that was brought into a job. @returns its id */
+export async function keepOriginal(writing: Writing, jobId: string, original: Original): Promise<number> {
+  if (!(await writing.existsBy(JobEntity, { id: jobId }))) throw notFound('job');
+  const row = { ...original, bytes: Buffer.from(original.bytes), jobId, addedAt: new Date() };
+  const { identifiers } = await writing.insert(OriginalEntity, row);
+  return Number(identifiers[0].id);
+}
+
+/** The number of the change that is being made: one more than that of the last. Clocks can be set back; this cannot. */
+async function nextChange(writing: Writing): Promise<number> {
+  const [{ last }] = (await writing.query('SELECT coalesce(max(changed), 0) AS last FROM jobs')) as [{ last: number }];
+  return last + 1;
+}
+
+async function insertVersion(
+  writing: Writing,
+  jobId: string,
+  number: number,
+  edit: string,
+  savedAt: Date,
+  { settings, drawing, pictureIds }: PackedVersion,
+): Promise<void> {
+  const { hash } = drawing;
+  if (!(await writing.existsBy(DrawingEntity, { hash }))) {
+    await writing.insert(DrawingEntity, { ...drawing, json: Buffer.from(drawing.json) });
+    for (const pictureId of pictureIds) await writing.insert(DrawingPictureEntity, { drawingHash: hash, pictureId });
+  }
+  await writing.insert(VersionEntity, { jobId, number, edit, savedAt, settings, drawingHash: hash });
+}

@@ -1,0 +1,137 @@
+import { randomUUID } from 'node:crypto';
+import type { OffcutDto, RunStatus, TakenSheet } from '@lambent/contracts';
+import { addOffcut, putSheetBack, type Sheet, type StockedSheet, stockOf, takeSheet } from '@lambent/core';
+import { notFound, PlainError } from '../common/plain-error.ts';
+import {
+  type BurntPictureEntity,
+  MaterialEntity,
+  BurntPictureEntity as Pictures,
+  RunEntity,
+} from '../data/entities.ts';
+import type { Writing } from '../data/writing.ts';
+import { changeStock } from '../materials/book.writes.ts';
+
+/*
+ * Every change of the record of runs. What a run takes from stock is written together with its end.
+ */
+
+/** How far a run has come, as the machine says. */
+export interface RunProgress {
+  readonly status: RunStatus;
+  readonly reason: string | null;
+  readonly doneLine: number;
+  readonly machineS: number;
+}
+
+/** What the machine showed of the bed when a run had ended. */
+export type RunPicture = Omit<BurntPictureEntity, 'runId' | 'codes'> & { readonly codes: Uint8Array };
+
+/** @returns its place in the record */
+export async function addRun(writing: Writing, run: Omit<RunEntity, 'job' | 'sequence'>): Promise<number> {
+  const [{ last }] = (await writing.query('SELECT coalesce(max(sequence), 0) AS last FROM runs')) as [{ last: number }];
+  const sequence = last + 1;
+  await writing.insert(RunEntity, { ...run, sequence });
+  return sequence;
+}
+
+/** Notes how far a run has come. One that has ended stays as it ended. */
+export async function noteRun(writing: Writing, id: string, progress: RunProgress): Promise<void> {
+  await writing
+    .createQueryBuilder()
+    .update(RunEntity)
+    .set({ ...progress })
+    .where('id = :id AND endedAt IS NULL', { id })
+    .execute();
+}
+
+/**
+ * Puts the end of a run on record, takes the sheets that it used from stock, and keeps its picture. A sheet that an
+ * earlier run of the job took still lies there, until this very run has been burnt on it.
+ *
+ * @returns the sheets it took, and those that could not be taken, with why
+ */
+export async function endRun(
+  writing: Writing,
+  id: string,
+  { status, reason, doneLine, machineS }: RunProgress,
+  picture: RunPicture | null,
+): Promise<{ taken: TakenSheet[]; notTaken: string[] }> {
+  const run = await writing.findOne(RunEntity, { where: { id }, relations: { job: true } });
+  if (!run) throw notFound('run');
+  if (run.endedAt) return { taken: run.taken, notTaken: [] };
+  const burntOn = run.uses?.stock === 'fresh' && (status === 'done' || doneLine > 0) ? run.uses.sheets : [];
+  const earlier = await writing.find(RunEntity, { where: { jobId: run.jobId }, order: { sequence: 'ASC' } });
+  const taken: TakenSheet[] = [];
+  const notTaken: string[] = [];
+  for (const sheet of burntOn) {
+    const material = await writing.findOneBy(MaterialEntity, { id: sheet.materialId });
+    const from = stockOf(material?.stock ?? undefined, sheet);
+    if (!from || stillLies(earlier, run, sheet)) continue;
+    const { id: stockId, width, height, price, offcut = false } = from;
+    let left: readonly StockedSheet[];
+    try {
+      left = takeSheet(material?.stock ?? [], stockId);
+    } catch (error) {
+      notTaken.push(`${material?.name}: ${(error as Error).message}`);
+      continue;
+    }
+    await changeStock(writing, `the run of “${run.job.title}”`, sheet.materialId, () => left);
+    taken.push({ sheetId: sheet.id, materialId: sheet.materialId, stockId, width, height, price, offcut });
+  }
+  await writing.update(RunEntity, { id }, { status, reason, doneLine, machineS, taken, endedAt: new Date() });
+  if (picture) await writing.insert(Pictures, { ...picture, runId: id, codes: Buffer.from(picture.codes) });
+  return { taken, notTaken };
+}
+
+/** A sheet was not used up after all. @throws PlainError 404 where the run took none, 409 where it is back already */
+export async function putBackSheet(writing: Writing, runId: string, sheetId: string, by: string): Promise<void> {
+  await changeTaken(writing, runId, sheetId, async (sheet) => {
+    if (sheet.putBack) throw new PlainError(409, 'put-back', 'That sheet was put back already.');
+    const { stockId, width, height, price, offcut } = sheet;
+    const one = { id: stockId, width, height, price, count: 1, ...(offcut ? { offcut } : {}) };
+    await changeStock(writing, by, sheet.materialId, (all) => putSheetBack(all, one));
+    return { ...sheet, putBack: true };
+  });
+}
+
+/** Keeps what is left of a sheet. @throws PlainError 400 where it is larger than that, 404 where the run took none */
+export async function keepOffcut(
+  writing: Writing,
+  runId: string,
+  { sheetId, width, height, by }: OffcutDto,
+): Promise<void> {
+  await changeTaken(writing, runId, sheetId, async (sheet) => {
+    const fits = (w: number, h: number) => w <= sheet.width && h <= sheet.height;
+    if (!fits(width, height) && !fits(height, width)) {
+      throw new PlainError(
+        400,
+        'offcut-too-large',
+        `An offcut is no larger than the sheet, ${sheet.width} × ${sheet.height} mm.`,
+      );
+    }
+    await changeStock(writing, by, sheet.materialId, (all) => addOffcut(all, { id: randomUUID(), width, height }));
+    return { ...sheet, keptOffcut: { width, height } };
+  });
+}
+
+async function changeTaken(
+  writing: Writing,
+  runId: string,
+  sheetId: string,
+  change: (sheet: TakenSheet) => Promise<TakenSheet>,
+): Promise<void> {
+  const run = await writing.findOneBy(RunEntity, { id: runId });
+  const sheet = run?.taken.find((one) => one.sheetId === sheetId);
+  if (!run || !sheet) throw notFound('sheet of this run');
+  const changed = await change(sheet);
+  await writing.update(RunEntity, { id: runId }, { taken: run.taken.map((one) => (one === sheet ? changed : one)) });
+}
+
+/** Whether a sheet that an earlier run took still lies on the bed for this one. */
+function stillLies(earlier: readonly RunEntity[], run: RunEntity, { id, materialId }: Sheet): boolean {
+  const last = earlier.findLastIndex(({ taken }) =>
+    taken.some((one) => one.sheetId === id && one.materialId === materialId && !one.putBack),
+  );
+  if (last < 0) return false;
+  return earlier.slice(last).every((one) => one.id === run.id || one.jobRunId !== run.jobRunId);
+}
