@@ -7,9 +7,10 @@ const other = (folders) => inCore(`(${folders.join('|')})`);
 module.exports = {
   forbidden: [
     { name: 'no-circles', severity: 'error', from: {}, to: { circular: true } },
-    rule('core-knows-nobody', '^packages/core/', '^(packages/(contracts|cli|fonts)|apps)/'),
+    rule('core-knows-nobody', '^packages/core/', '^(packages/(contracts|cli|fonts|machines)|apps)/'),
     rule('fonts-know-core-only', '^packages/fonts/', '^(packages/(contracts|cli)|apps)/'),
-    rule('web-has-no-node-packages', '^apps/web/', '^packages/(fonts|cli)/'),
+    rule('web-has-no-node-packages', '^apps/web/', '^packages/(fonts|cli|machines)/'),
+    rule('machines-stand-alone', '^packages/machines/', '^(packages/(core|contracts|cli|fonts)|apps)/'),
     rule('contracts-know-core-only', '^packages/contracts/', '^(packages/cli|apps)/'),
     rule('cli-knows-core-only', '^packages/cli/', '^(packages/contracts|apps)/'),
     rule('web-stands-alone', '^apps/web/', '^apps/(server|stand-in)/'),

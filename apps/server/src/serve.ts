@@ -26,6 +26,8 @@ export async function serve(): Promise<void> {
   await bringUpToDate(config.dataFolder);
   const app = await NestFactory.create<NestExpressApplication>(AppModule, {
     bodyParser: false,
+    // An open page's event stream would else keep the server from ending.
+    forceCloseConnections: true,
     logger: new ConsoleLogger({ logLevels: ['warn', 'error', 'fatal'] }),
   });
   app.use(
@@ -58,7 +60,6 @@ export async function serve(): Promise<void> {
   app.use(refuseBody);
   app.useGlobalPipes(new ValidationPipe({ whitelist: true, transform: true }));
   app.useGlobalFilters(new ErrorFilter());
-  app.enableShutdownHooks();
 
   const document = SwaggerModule.createDocument(
     app,
@@ -77,7 +78,23 @@ export async function serve(): Promise<void> {
   servePage(app);
   await app.listen(config.port, config.host);
   const { port } = app.getHttpServer().address() as { port: number };
+  for (const signal of ['SIGTERM', 'SIGINT'] as const) process.once(signal, () => void end(app));
   process.stdout.write(`Lambent: listening on http://${config.host}:${port}\n`);
+}
+
+/** What is burnt is held first; then all that is open is closed. */
+const endWithinMs = 5000;
+
+/** Ends the server and the process, also where something does not let itself be closed. */
+async function end(app: NestExpressApplication): Promise<void> {
+  setTimeout(() => process.exit(1), endWithinMs);
+  try {
+    await app.close();
+    process.exit(0);
+  } catch (error) {
+    process.stderr.write(`Lambent: ${String((error as Error).stack ?? error)}\n`);
+    process.exit(1);
+  }
 }
 
 /** The page's files, and the page itself for every address that is not the API's. */

@@ -1,4 +1,5 @@
 import { createHash } from 'node:crypto';
+import { join } from 'node:path';
 import { gunzipSync } from 'node:zlib';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import type {
@@ -12,6 +13,7 @@ import type {
   RunAnswer,
 } from '@lambent/contracts';
 import { type ColourKey, jobFromJson, lookOf, type Machine, type Material, prepareJob } from '@lambent/core';
+import Database from 'better-sqlite3';
 import { Stack } from './stack.ts';
 
 const stack = new Stack();
@@ -41,11 +43,13 @@ const begin = async (title: string) => {
 const ended = async (run: RunAnswer) => {
   const all = await stack.until<RunAnswer[]>(
     `/api/runs?job=${run.jobId}`,
-    (runs) => runs.find(({ id }) => id === run.id)?.status !== 'running',
+    (runs) => runs.find(({ id }) => id === run.id)?.endedAt !== null,
     50_000,
   );
   return all.find(({ id }) => id === run.id) as RunAnswer;
 };
+const onRecord = async (run: RunAnswer) =>
+  (await stack.ask<RunAnswer[]>('GET', `/api/runs?job=${run.jobId}`)).body.find(({ id }) => id === run.id);
 const command = (id: string, word: string) =>
   stack.ask<MachineState & ErrorAnswer>('POST', `/api/machines/${id}/commands`, { command: word });
 
@@ -202,17 +206,31 @@ describe('while it runs', () => {
     await idle('wren');
   });
 
-  test('a machine that dies breaks the run off, shows as away, and comes back by itself', async () => {
+  test('a machine that dies shows as away, and its run is over once it is back and does not have it any more', async () => {
     const run = await begin('Row markers');
     await wait('wren', 'running');
     await stack.until<MachineState[]>('/api/machines/states', (states) => (stateOf(states, 'wren')?.line ?? 0) > 50);
     await stack.kill('wren');
     await wait('wren', 'away');
-    const broken = await ended(run);
-    expect(broken).toMatchObject({ status: 'broken off', reason: 'the machine went away' });
-    expect(broken.doneLine).toBeGreaterThan(50);
+    expect(await onRecord(run)).toMatchObject({ status: 'running', endedAt: null });
     expect((await start('Row markers')).body.error).toMatchObject({ code: 'machine-away' });
-    await stack.startStandIn('wren');
+    await stack.startStandIn('wren', '--factor', '400');
+    const broken = await ended(run);
+    expect(broken).toMatchObject({ status: 'broken off', reason: 'the machine was restarted while it ran' });
+    expect(broken.doneLine).toBeGreaterThan(50);
+    await idle('wren');
+  });
+
+  test('a machine that is gone for good is given up by saying stop twice', async () => {
+    const run = await begin('Row markers');
+    await wait('wren', 'running');
+    await stack.kill('wren');
+    await wait('wren', 'away');
+    const first = await command('wren', 'stop');
+    expect([first.status, first.body.error.code]).toEqual([409, 'no-answer']);
+    expect((await command('wren', 'stop')).status).toBe(200);
+    expect(await ended(run)).toMatchObject({ status: 'broken off' });
+    await stack.startStandIn('wren', '--factor', '400');
     await idle('wren');
   });
 
@@ -255,10 +273,66 @@ test('what the checks block is not sent, and the findings come with the refusal'
   expect((body.error.details as BlockedDetails).findings[0].code).toBe('forbidden-stock');
 });
 
-test('a server that goes down in a run marks it as broken off when it comes back', async () => {
-  const run = await begin('Row markers');
+test('of two starts at once one is refused, and is told which run is there; so is one while it is held', async () => {
+  await idle('wren');
+  const both = await Promise.all([start('Row markers'), start('Row markers')]);
+  expect(both.map(({ status }) => status).sort()).toEqual([201, 409]);
+  const refused = both.find(({ status }) => status === 409)?.body.error;
+  expect(refused?.message).toBe('The machine is not free: it has “Row markers, spring batch” (being made ready).');
   await wait('wren', 'running');
-  await stack.kill('server');
-  await stack.start();
-  expect(await ended(run)).toMatchObject({ status: 'broken off', reason: 'the server went down while it ran' });
+  await command('wren', 'hold');
+  await wait('wren', 'held');
+  const held = (await start('Seed packet')).body.error;
+  expect(held.message).toBe('The machine is not free: it has “Row markers, spring batch” (held, held by hand).');
+  const run = both.find(({ status }) => status === 201)?.body as RunAnswer;
+  await command('wren', 'stop');
+  await ended(run);
+});
+
+describe('a server that goes down in a run', () => {
+  test('killed, finds it again: the machine has held it by itself, and it goes on where it was', async () => {
+    await idle('wren');
+    const run = await begin('Row markers');
+    await wait('wren', 'running');
+    await stack.kill('server');
+    await stack.start();
+    const [held] = await stack.until<RunAnswer[]>('/api/runs', ([last]) => last.status === 'held', 20_000);
+    expect(held).toMatchObject({ id: run.id, reason: 'nothing was heard for 2 s', endedAt: null });
+    const wren = stateOf((await stack.ask<MachineState[]>('GET', '/api/machines/states')).body, 'wren');
+    expect(wren).toMatchObject({ state: 'held', power: 0, runId: run.id, line: held.doneLine });
+    await command('wren', 'resume');
+    const done = await ended(run);
+    expect(done).toMatchObject({ status: 'done', doneLine: done.lines, hasPicture: true });
+    // Nothing was burnt twice, and nothing left out: the machine took the time it was to take.
+    expect(Math.abs(done.machineS / done.plannedS - 1)).toBeLessThan(0.02);
+  });
+
+  test('told to end with a page open, holds it, puts that on record and ends; a second start offers to go on', async () => {
+    await idle('wren');
+    const run = await begin('Row markers');
+    await wait('wren', 'running');
+    const page = await fetch(`${stack.url}/api/events`);
+    expect(await stack.end('server')).toBe(0);
+    await page.body?.cancel().catch(() => {});
+    const database = new Database(join(stack.data, 'lambent.sqlite'));
+    const row = database.prepare('SELECT status, reason, doneLine FROM runs WHERE id = ?').get(run.id);
+    database.close();
+    expect(row).toMatchObject({ status: 'held', reason: 'Lambent was ended', doneLine: expect.any(Number) });
+    await stack.start();
+    await wait('wren', 'held');
+    await command('wren', 'resume');
+    expect(await ended(run)).toMatchObject({ status: 'done' });
+  });
+
+  test('and whose machine was switched off meanwhile, says so', async () => {
+    await idle('wren');
+    const run = await begin('Row markers');
+    await wait('wren', 'running');
+    await stack.kill('server');
+    await stack.kill('wren');
+    await stack.start();
+    await stack.startStandIn('wren', '--factor', '400');
+    const broken = await ended(run);
+    expect(broken).toMatchObject({ status: 'broken off', reason: 'the machine does not have the run any more' });
+  });
 });

@@ -51,6 +51,15 @@ export class Stack {
     await ended;
   }
 
+  /** Tells the server to end, as a shell or a supervisor does. @returns its exit code */
+  async end(what: 'server'): Promise<number | null> {
+    const child = what === 'server' ? this.server : null;
+    if (!child) return null;
+    const ended = new Promise<number | null>((resolve) => child.once('exit', resolve));
+    child.kill('SIGTERM');
+    return ended;
+  }
+
   async close(): Promise<void> {
     for (const id of this.standIns.keys()) await this.kill(id);
     await this.kill('server');

@@ -2,7 +2,7 @@ import { gunzipSync, gzipSync } from 'node:zlib';
 import { describe, expect, test } from '@jest/globals';
 import { type Machine, type Material, type Origin, type Sheet, toMachine } from '@lambent/core';
 import fc from 'fast-check';
-import { pictureFrom, sheetsWord } from '../src/runs/stand-in-camera.ts';
+import { pictureFrom, sheetsOn } from '../src/runs/stand-in-camera.ts';
 
 const machineWith = (origin: Origin) => ({ origin, bedWidth: 600, bedHeight: 400 }) as Machine;
 const origins: readonly Origin[] = ['top-left', 'bottom-left', 'centre'];
@@ -45,7 +45,7 @@ describe('what a stand-in is told', () => {
   const ply = { id: 'ply', name: 'Birch', family: 'Plywood', thicknessMm: 3, measuredMm: 3.1 } as Material;
   const slab: Sheet = { id: 'a', materialId: 'ply', x: 10, y: 20, width: 100, height: 50, margin: 3 };
   const told = (sheets: readonly Sheet[], origin: Origin = 'top-left') =>
-    JSON.parse(sheetsWord({ sheets }, machineWith(origin), [ply]).slice('sheets '.length));
+    JSON.parse(sheetsOn({ sheets }, machineWith(origin), [ply]));
 
   test('is each sheet’s corners in its own frame, what it is and how thick it is as it was measured', () => {
     expect(told([slab])).toEqual([
@@ -80,7 +80,7 @@ describe('what a stand-in is told', () => {
       [35, -5],
     ]);
     expect(told([{ ...slab, materialId: 'gone' }])).toEqual([]);
-    const many = sheetsWord({ sheets: Array.from({ length: 2000 }, () => slab) }, machineWith('centre'), [ply]);
+    const many = sheetsOn({ sheets: Array.from({ length: 2000 }, () => slab) }, machineWith('centre'), [ply]);
     expect(many.length).toBeLessThan(65_536);
   });
 });

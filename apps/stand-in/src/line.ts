@@ -1,3 +1,6 @@
+/** A line with the number that it may bear (N): null where it bears none. */
+export type NumberedCommand = Command & { readonly number: number | null };
+
 /** What one line of a program asks for. */
 export type Command =
   | { kind: 'nothing' }
@@ -24,13 +27,19 @@ export class LineRefused extends Error {}
 const longestLine = 256;
 
 /**
- * Reads one RS-274 line: G0, G1, G4, G21, G90, M3 to M5, M7 to M9 with X, Y, Z, S, F, P and Q, comments in brackets or
- * after `;`.
+ * Reads one RS-274 line: G0, G1, G4, G21, G90, M3 to M5, M7 to M9 with X, Y, Z, S, F, P and Q, a line number N, comments
+ * in brackets or after `;`.
  * Motion is modal: X and Y alone go on as the last G0 or G1 did.
  *
  * @throws LineRefused on any other word, on a word given twice, and on numbers that are none
  */
-export function readLine(text: string, lastMotion: 0 | 1): Command {
+export function readLine(text: string, lastMotion: 0 | 1): NumberedCommand {
+  const numbered = /^\s*N(\d{1,9})(?!\.)/i.exec(text);
+  const number = numbered ? Number(numbered[1]) : null;
+  return { ...readWords(numbered ? text.slice(numbered[0].length) : text, lastMotion), number };
+}
+
+function readWords(text: string, lastMotion: 0 | 1): Command {
   if (text.length > longestLine) throw new LineRefused(`the line is longer than ${longestLine} characters`);
   const plain = text
     .replace(/\([^()]*\)/g, ' ')

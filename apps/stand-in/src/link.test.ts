@@ -90,3 +90,8 @@ test('a line without end ends the connection, not the machine', async () => {
   expect(heard).toBe('error:the line has no end\n');
   expect(machine.status().state).toBe('idle');
 });
+
+test('a word with a number is answered with it; a number before what is no word is said', async () => {
+  socket.write('#7 lid open\nlid close\n#8 explode\n');
+  expect(await answers(3)).toEqual(['word #7 ok', 'word ok', 'word #8 error:“explode” is no word']);
+});

@@ -5,7 +5,8 @@ import type { StandInMachine } from './machine.ts';
 export const Control = { enquire: 0x05, resume: 0x11, hold: 0x13, stop: 0x18 } as const;
 
 const longestInput = 65536;
-const quietMs = 150;
+/** A line that is not followed by another within so long is taken for the last one that is known for now. */
+const quietMs = 1000;
 
 /** Serves the line protocol of `docs/stand-in.md` over TCP. */
 export function serve(machine: StandInMachine): {
@@ -47,6 +48,7 @@ class Client {
   }
 
   private receive(bytes: Buffer): void {
+    this.machine.hear();
     let text = '';
     for (const byte of bytes) {
       switch (byte) {
@@ -59,13 +61,15 @@ class Client {
         case Control.resume:
           this.machine.resume();
           break;
-        case Control.stop:
-          this.machine.stop();
-          // What came before the stop goes with it, also lines that are not looked at yet.
-          this.lines.push(...`${this.partial}${text}`.split('\n').slice(0, -1));
+        case Control.stop: {
+          // What came before the stop goes with it, also lines that are not looked at yet; words have acted by then.
+          const parts = `${this.partial}${text}`.split('\n').slice(0, -1);
           this.partial = text = '';
+          for (const part of parts) this.takePart(part);
+          this.machine.stop();
           for (const _ of this.lines.splice(0)) this.say('error:stopped');
           break;
+        }
         default:
           text += String.fromCharCode(byte);
       }
@@ -78,13 +82,19 @@ class Client {
       this.socket.destroy();
       return;
     }
-    for (const part of parts) {
-      const answer = this.machine.takeWord(part);
-      if (answer === null) this.lines.push(part.replace(/\r$/, ''));
-      else this.say(`word ${answer}`);
-    }
+    for (const part of parts) this.takePart(part);
     if (parts.length > 0) this.heardAt = performance.now();
     this.answerWaiting();
+  }
+
+  /** Acts on a word, or puts a line with those that wait. */
+  private takePart(part: string): void {
+    // A word may bear a number, which its answer bears too.
+    const [, number = '', word] = /^(#\d{1,9} )?(.*)$/s.exec(part) as RegExpExecArray;
+    const answer = this.machine.takeWord(word);
+    if (answer !== null) this.say(`word ${number}${answer}`);
+    else if (number) this.say(`word ${number}error:“${word.slice(0, 40)}” is no word`);
+    else this.lines.push(part.replace(/\r$/, ''));
   }
 
   answerWaiting(): void {

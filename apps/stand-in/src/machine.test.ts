@@ -30,10 +30,12 @@ describe('lines', () => {
     ['G21', { kind: 'nothing' }],
     ['', { kind: 'nothing' }],
   ])('%s', (text, command) => {
-    expect(readLine(text, 1)).toEqual(command);
+    expect(readLine(text, 1)).toEqual({ ...command, number: null });
+    expect(readLine(`N70 ${text}`, 1)).toEqual({ ...command, number: 70 });
   });
 
   test.each([
+    ['N1.5 G21', 'N1.5 is not known'],
     ['G2 X1 Y1', 'G2 is not known'],
     ['G20', 'G20 is not known'],
     ['M6', 'M6 is not known'],
@@ -87,13 +89,33 @@ describe('moving', () => {
     expect(run(0.013)).toBeCloseTo(run(5), 6);
   });
 
-  test('while lines come in, the clock waits for the moves ahead, so that a slow line costs no machine time', () => {
-    const machine = ready('run begin', 'M4 S1', ...Array.from({ length: 500 }, (_, i) => `G1 X${(i + 1) / 10} F3000`));
+  test('the clock waits for lines that are to come, so that a slow line costs no machine time', () => {
+    const moves = Array.from({ length: 500 }, (_, i) => `G1 X${(i + 1) / 10} F3000`);
+    const whole = ready('run begin a 501', 'M4 S1', ...moves);
+    whole.advance(100);
+    expect(whole.status()).toMatchObject({
+      state: 'idle',
+      x: 50,
+      run: { id: 'a', taken: 501, done: 501, dropped: false },
+    });
+    expect(whole.status().runS).toBeCloseTo(50 / 50 + 50 / 4000, 4);
+
+    const slow = ready('run begin b 501', 'M4 S1');
+    for (const move of moves) {
+      slow.take(move);
+      slow.advance(100, true);
+      if (move !== moves.at(-1)) expect(slow.status()).toMatchObject({ state: 'running', power: 0 });
+    }
+    expect(slow.status()).toMatchObject({ state: 'idle', x: 50, line: 501 });
+    expect(slow.status().runS).toBeCloseTo(whole.status().runS, 9);
+  });
+
+  test('lines that do not come end the waiting: the head comes to rest where what is known ends', () => {
+    const machine = ready('run begin a 9', 'M4 S1', 'G1 X10 F3000');
     machine.advance(100, true);
-    expect(machine.status()).toMatchObject({ state: 'running', waiting: 400 });
-    machine.advance(100);
-    expect(machine.status()).toMatchObject({ state: 'idle', x: 50 });
-    expect(machine.status().runS).toBeCloseTo(50 / 50 + 50 / 4000, 4);
+    expect(machine.status()).toMatchObject({ x: 0, power: 0 });
+    machine.advance(100, false);
+    expect(machine.status()).toMatchObject({ state: 'running', x: 10, power: 0 });
   });
 
   test('waits burn where the head stands; the focus moves at its own speed, within its reach', () => {
@@ -181,5 +203,60 @@ describe('states', () => {
 
   test('power above full is refused', () => {
     expect(ready().take('M4 S1001')).toContain('above full power');
+  });
+});
+
+describe('runs', () => {
+  test('line numbers stand for the lines of a program, also where one comes in pieces', () => {
+    const machine = ready('run begin a 3', 'N1 M4 S1', 'N1 G1 X10 F600', 'N2 X20', 'N3 X30');
+    machine.advance(1.5);
+    expect(machine.status()).toMatchObject({ line: 1, run: { taken: 4, done: 2 } });
+    machine.advance(1);
+    expect(machine.status()).toMatchObject({ line: 2, run: { taken: 4, done: 3 } });
+  });
+
+  test('begin on an idle machine only', () => {
+    const machine = ready('run begin a 5', 'G0 X10');
+    expect(machine.takeWord('run begin b 5')).toBe('error:the machine is running');
+    machine.stop();
+    expect(machine.status().run).toMatchObject({ id: 'a', dropped: true });
+    machine.takeWord('lid open');
+    expect(machine.takeWord('run begin b 5')).toBe('error:the lid is open');
+    machine.takeWord('lid close');
+    expect(machine.takeWord('run begin b 5')).toBe('ok');
+    expect(machine.status().run).toMatchObject({ id: 'b', taken: 0, dropped: false });
+  });
+
+  test('an alarm drops what came before it', () => {
+    const machine = ready('run begin a 5', 'G0 X10');
+    machine.take('G0 X99999');
+    expect(machine.status()).toMatchObject({ state: 'alarm', run: { id: 'a', dropped: true } });
+  });
+});
+
+describe('the watch', () => {
+  test('holds a run, the beam off, once nothing was heard for its seconds, and not before', () => {
+    const machine = ready('watch 2', 'run begin a 2', 'M4 S100', 'G1 X400 F600');
+    machine.advance(1);
+    machine.listen(1.9);
+    expect(machine.status()).toMatchObject({ state: 'running', power: 100 });
+    machine.hear();
+    machine.listen(1.9);
+    expect(machine.status().state).toBe('running');
+    machine.listen(0.2);
+    expect(machine.status()).toMatchObject({ state: 'held', reason: 'nothing was heard for 2 s', power: 0 });
+    machine.hear();
+    machine.resume();
+    expect(machine.status().state).toBe('running');
+  });
+
+  test('is off until it is set, and counts the longest that was burnt unheard', () => {
+    const machine = ready('run begin a 2', 'M4 S100', 'G1 X400 F600');
+    machine.listen(3600);
+    machine.advance(4);
+    machine.hear();
+    machine.advance(1);
+    expect(machine.status()).toMatchObject({ state: 'running', unheardS: 4 });
+    expect(machine.takeWord('watch')).toBeNull();
   });
 });

@@ -1,5 +1,5 @@
 import { LineRefused, readLine } from './line.ts';
-import { type LitStretch, lookAhead, Motion } from './motion.ts';
+import { type LitStretch, Motion } from './motion.ts';
 import { type BedPicture, beamMm, NotSheets, Stock, sheetsFromJson } from './stock.ts';
 
 export type State = 'idle' | 'homing' | 'running' | 'held' | 'alarm';
@@ -42,10 +42,24 @@ export interface Status {
   readonly waiting: number;
   readonly buffer: number;
   readonly lid: 'open' | 'closed';
-  /** The last program line whose move is done, counted since `run begin`. */
+  /** The last program line whose move is done, by its number (N) or counted since `run begin`. */
   readonly line: number;
   /** Machine seconds spent moving since `run begin`. */
   readonly runS: number;
+  /** The run that was begun last, also when it has ended; null before any. */
+  readonly run: RunStatus | null;
+  /** The longest it has burnt in one run without hearing a byte, in machine seconds. */
+  readonly unheardS: number;
+}
+
+/** How far a run has come, in lines as they were taken: a program line may come in several. */
+export interface RunStatus {
+  readonly id: string;
+  /** Lines taken, and the last of them whose move is done. */
+  readonly taken: number;
+  readonly done: number;
+  /** It was dropped: stopped, or by an alarm. */
+  readonly dropped: boolean;
 }
 
 const bufferSize = 3000;
@@ -67,8 +81,16 @@ export class StandInMachine {
   private atX = 0;
   private atY = 0;
   private atZ = 0;
-  private lines = 0;
+  /** Lines taken since `run begin`, and the number of the last one. */
+  private taken = 0;
+  private lineNumber = 0;
   private runS = 0;
+  private run: { id: string; lines: number; dropped: boolean } | null = null;
+  /** So many seconds of silence hold a run; 0 for none. */
+  private watchS = 0;
+  private silentS = 0;
+  private unheardS = 0;
+  private burntUnheardS = 0;
 
   constructor(private readonly build: Build) {
     this.motion = new Motion(build, (stretch) => this.burn(stretch));
@@ -98,23 +120,59 @@ export class StandInMachine {
         return 'ok';
       case 'look':
         return JSON.stringify(this.look());
-      case 'run begin':
-        this.lines = 0;
-        this.runS = 0;
-        this.motion.doneLine = 0;
-        return 'ok';
       default:
-        return null;
+        return this.beginRun(line) ?? this.watch(line);
     }
+  }
+
+  /** `run begin`, or `run begin ID LINES`: what comes from here on is this run, of so many lines. */
+  private beginRun(line: string): string | null {
+    const words = /^run begin(?:\s+(\S{1,64})\s+(\d{1,9}))?$/i.exec(line.trim());
+    if (!words) return null;
+    const [, id = '', lines = '0'] = words;
+    if (id && (this.state !== 'idle' || this.motion.waiting > 0)) return `error:the machine is ${this.state}`;
+    if (id && this.lid === 'open') return 'error:the lid is open';
+    this.taken = this.lineNumber = this.runS = this.burntUnheardS = 0;
+    this.motion.doneLine = this.motion.doneOrdinal = 0;
+    this.run = id ? { id, lines: Number(lines), dropped: false } : null;
+    return 'ok';
+  }
+
+  /** `watch N`: a run is held, the beam off, when nothing was heard for N seconds; 0 ends that. */
+  private watch(line: string): string | null {
+    const words = /^watch\s+(\d{1,4}(?:\.\d+)?)$/i.exec(line.trim());
+    if (!words) return null;
+    this.watchS = Number(words[1]);
+    return 'ok';
+  }
+
+  /** Something was heard, whatever it was. */
+  hear(): void {
+    this.silentS = 0;
+    this.burntUnheardS = 0;
+  }
+
+  /** Lets so many seconds of the clock on the wall pass without hearing anything. */
+  listen(seconds: number): void {
+    this.silentS += seconds;
+    if (this.watchS > 0 && this.silentS > this.watchS && this.state === 'running')
+      this.hold(`nothing was heard for ${this.watchS} s`);
+  }
+
+  /** Whether lines of the run that is under way have not come yet. */
+  private get moreToCome(): boolean {
+    return this.run !== null && !this.run.dropped && this.lineNumber < this.run.lines;
   }
 
   /** Takes one line of a program. @returns the answer: `ok`, or `error:` and why */
   take(line: string): string {
     if (this.state === 'alarm') return `error:the machine is in alarm, ${this.reason}`;
     if (this.state === 'homing') return 'error:the machine is homing';
-    this.lines++;
+    this.taken++;
+    this.lineNumber++;
     try {
       const command = readLine(line, this.lastMotion);
+      if (command.number !== null) this.lineNumber = command.number;
       if (command.kind === 'nothing') return 'ok';
       if (command.kind === 'air') {
         this.air = command.level;
@@ -177,7 +235,7 @@ export class StandInMachine {
   }
 
   private stand(seconds: number, z: number, power: number): string {
-    this.motion.addStand({ seconds, z, power, line: this.lines });
+    this.motion.addStand({ seconds, z, power, line: this.lineNumber, ordinal: this.taken });
     this.begin();
     return 'ok';
   }
@@ -199,7 +257,15 @@ export class StandInMachine {
     if (!rapid && this.feed === 0) throw new LineRefused('G1 before any F');
     const speed = rapid ? travelSpeed : Math.min(topSpeed, this.feed / 60);
     const power = rapid || this.laser === 'off' ? 0 : this.power;
-    this.motion.add({ x, y, speed, power, steady: this.laser === 'steady', line: this.lines });
+    this.motion.add({
+      x,
+      y,
+      speed,
+      power,
+      steady: this.laser === 'steady',
+      line: this.lineNumber,
+      ordinal: this.taken,
+    });
     this.atX = x;
     this.atY = y;
     this.begin();
@@ -222,6 +288,7 @@ export class StandInMachine {
 
   /** Drops the program; the head stands where it is, the beam off. */
   stop(): void {
+    if (this.run) this.run.dropped = true;
     if (this.state === 'homing' || this.state === 'alarm') return;
     this.forget();
     this.state = 'idle';
@@ -252,6 +319,7 @@ export class StandInMachine {
   }
 
   private alarm(reason: string): void {
+    if (this.run) this.run.dropped = true;
     this.forget();
     this.state = 'alarm';
     this.reason = reason;
@@ -268,8 +336,9 @@ export class StandInMachine {
   }
 
   /**
-   * Lets machine time pass. While lines still come in, it passes only as far as the moves ahead are
-   * known: at many times a real machine's speed, the line would else be too slow to keep the head fed.
+   * Lets machine time pass. While lines of a run are to come, it passes only as far as the moves ahead are known: at
+   * many times a real machine's speed, the line would else be too slow to keep the head fed.
+   * @param linesComeIn whether lines came in within the last moments
    */
   advance(seconds: number, linesComeIn = false): void {
     if (this.state === 'homing') {
@@ -282,8 +351,11 @@ export class StandInMachine {
       return;
     }
     if (this.state !== 'running') return;
-    this.runS += this.motion.advance(seconds, linesComeIn ? lookAhead : 0);
-    if (this.motion.waiting === 0) this.state = 'idle';
+    const moved = this.motion.advance(seconds, this.moreToCome && linesComeIn);
+    this.runS += moved;
+    this.burntUnheardS += moved;
+    this.unheardS = Math.max(this.unheardS, this.burntUnheardS);
+    if (this.motion.waiting === 0 && !this.moreToCome) this.state = 'idle';
   }
 
   status(): Status {
@@ -302,6 +374,13 @@ export class StandInMachine {
       lid: this.lid,
       line: this.motion.doneLine,
       runS: this.runS,
+      run: this.run && {
+        id: this.run.id,
+        taken: this.taken,
+        done: this.motion.doneOrdinal,
+        dropped: this.run.dropped,
+      },
+      unheardS: this.unheardS,
     };
   }
 }

@@ -59,13 +59,18 @@ const factor = number('factor');
 const machine = new StandInMachine(build);
 const { server, release, linesComeIn } = serve(machine);
 
+const tickMs = 10;
+/** A tick is no longer than this: for a process that was stopped, no time has passed. */
+const longestTickMs = 5 * tickMs;
 let last = performance.now();
 setInterval(() => {
   const now = performance.now();
-  machine.advance(((now - last) / 1000) * factor, linesComeIn());
+  const seconds = Math.min(now - last, longestTickMs) / 1000;
   last = now;
+  machine.listen(seconds);
+  machine.advance(seconds * factor, linesComeIn());
   release();
-}, 10);
+}, tickMs);
 
 server.on('error', (error: NodeJS.ErrnoException) => {
   const why = error.code === 'EADDRINUSE' ? `port ${values.port} is taken by another program` : error.message;

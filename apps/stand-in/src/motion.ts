@@ -8,6 +8,8 @@ export interface Block {
   readonly steady: boolean;
   /** The program line it came from. */
   readonly line: number;
+  /** Which line it was of all that were taken, counted from 1. */
+  readonly ordinal: number;
 }
 
 /** A stretch that the head has just gone along, lit: where, and in how many seconds. */
@@ -30,6 +32,7 @@ export interface Stand {
   readonly z: number;
   readonly power: number;
   readonly line: number;
+  readonly ordinal: number;
 }
 
 export interface Limits {
@@ -77,8 +80,9 @@ export class Motion {
   private speedNow = 0;
   private tailX = 0;
   private tailY = 0;
-  /** The last line whose move is done. */
+  /** The last line whose move is done, and which of all that were taken it was. */
   doneLine = 0;
+  doneOrdinal = 0;
 
   constructor(
     private readonly limits: Limits,
@@ -109,9 +113,9 @@ export class Motion {
   }
 
   /** Lets the head stand. */
-  addStand({ seconds, z, power, line }: Stand): void {
+  addStand({ seconds, z, power, line, ordinal }: Stand): void {
     const here = { x: this.tailX, y: this.tailY, dirX: 0, dirY: 0 };
-    this.queue.push({ ...here, speed: 0, power, steady: true, line, length: 0, stands: { seconds, z } });
+    this.queue.push({ ...here, speed: 0, power, steady: true, line, ordinal, length: 0, stands: { seconds, z } });
   }
 
   /** Drops everything that waits; the head stands where it is. */
@@ -133,13 +137,14 @@ export class Motion {
   }
 
   /**
-   * Lets `seconds` pass, but begins no move that would leave fewer than `reserve` waiting.
+   * Lets `seconds` pass.
+   * @param moreToCome begins no move whose end still hangs on moves that are not known yet
    * @returns how many of the seconds the head was moving
    */
-  advance(seconds: number, reserve = 0): number {
+  advance(seconds: number, moreToCome = false): number {
     let left = seconds;
     while (left > 0) {
-      if (!this.running && this.waiting <= reserve && reserve > 0) break;
+      if (!this.running && moreToCome && !this.isDecided()) break;
       if (!this.running && !this.start()) break;
       const running = this.running as Running;
       const rest = running.totalS - running.elapsed;
@@ -155,6 +160,7 @@ export class Motion {
         this.x = running.block.x;
         this.y = running.block.y;
         this.doneLine = running.block.line;
+        this.doneOrdinal = running.block.ordinal;
         this.tellOf(running, running.totalS);
         this.speedNow = running.v1;
         if (running.block.stands) this.z = running.block.stands.z;
@@ -210,14 +216,23 @@ export class Motion {
     return true;
   }
 
+  /** Whether the speed at which the next move ends is the same whatever comes after the moves that are known. */
+  private isDecided(): boolean {
+    const first = this.queue[this.head];
+    if (!first) return false;
+    if (first.stands || this.queue.length - this.head > lookAhead) return true;
+    return this.endSpeed(0) === this.endSpeed(Infinity);
+  }
+
   /**
    * The speed at which the next move may end: so that the moves known after it can still be braked for,
    * and no more than it can reach.
+   * @param beyond the speed at which the last of the moves known may end
    */
-  private endSpeed(): number {
+  private endSpeed(beyond = 0): number {
     const { acceleration: a } = this.limits;
     const last = Math.min(this.queue.length, this.head + lookAhead) - 1;
-    let allowed = 0;
+    let allowed = beyond;
     for (let i = last; i > this.head; i--) {
       const before = this.queue[i - 1];
       const block = this.queue[i];

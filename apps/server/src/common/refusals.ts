@@ -1,4 +1,5 @@
 import { FileRefused, FontRefused, NotABook, NotADrawing, NotAKey, NotAPriceList } from '@lambent/core';
+import { MachineRefusal } from '@lambent/machines';
 import { PlainError } from './plain-error.ts';
 
 /** What is wrong with what was asked, as it is answered; plain data, so that it also comes from another thread. */
@@ -15,6 +16,7 @@ export function refusalOf(error: unknown): Refusal | null {
     const { status, code, message, details } = error;
     return { status, code, message, details };
   }
+  if (error instanceof MachineRefusal) return { status: 409, code: error.code, message: error.message };
   if (error instanceof FileRefused) return { status: 422, code: 'file-refused', message: error.message };
   if (error instanceof FontRefused) return { status: 415, code: 'not-a-font', message: error.message };
   if (error instanceof NotAPriceList) return { status: 400, code: 'not-a-price-list', message: error.message };

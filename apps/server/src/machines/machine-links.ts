@@ -1,14 +1,21 @@
 import type { MachineState } from '@lambent/contracts';
-import { Injectable, type OnApplicationBootstrap, type OnApplicationShutdown } from '@nestjs/common';
+import type { Machine } from '@lambent/core';
+import { type MachineDriver, type MachineStatus, StandInDriver } from '@lambent/machines';
+import { Injectable, Logger, type OnApplicationBootstrap } from '@nestjs/common';
 import { EventHub } from '../common/event-hub.ts';
 import { notFound } from '../common/plain-error.ts';
 import { ShopService } from '../data/shop.service.ts';
-import { MachineLink } from './machine-link.ts';
+
+/** Burning that may wait in a machine, in seconds; more where the head needs longer than that to brake. */
+const windowS = 2;
+/** A machine that makes no sense is put into the log so often, and then counted only. */
+const mostOddities = 20;
 
 /** A line to every machine of the shop. */
 @Injectable()
-export class MachineLinks implements OnApplicationBootstrap, OnApplicationShutdown {
-  private readonly links = new Map<string, MachineLink>();
+export class MachineLinks implements OnApplicationBootstrap {
+  private readonly log = new Logger('Machines');
+  private readonly drivers = new Map<string, MachineDriver>();
 
   constructor(
     private readonly shop: ShopService,
@@ -16,24 +23,50 @@ export class MachineLinks implements OnApplicationBootstrap, OnApplicationShutdo
   ) {}
 
   async onApplicationBootstrap(): Promise<void> {
-    for (const { id, address } of await this.shop.machines()) {
-      const link = new MachineLink(id, address, (machine) => this.hub.say({ type: 'machine', machine }));
-      this.links.set(id, link);
-      link.open();
+    for (const machine of await this.shop.machines()) {
+      const driver = this.driverFor(machine);
+      this.drivers.set(machine.id, driver);
+      driver.open();
     }
   }
 
-  onApplicationShutdown(): void {
-    for (const link of this.links.values()) link.close();
+  private driverFor({ id, name, address, topSpeed, acceleration }: Machine): MachineDriver {
+    const driver = new StandInDriver({
+      ...address,
+      windowS: Math.max(windowS, (2 * topSpeed) / acceleration),
+      changed: (status) => this.hub.say({ type: 'machine', machine: stateOf(id, status) }),
+      odd: (what) => {
+        if (driver.oddities <= mostOddities) this.log.warn(`${name} said what makes no sense: ${what}`);
+      },
+    });
+    return driver;
   }
 
   states(): MachineState[] {
-    return [...this.links.values()].map((link) => link.state);
+    return Array.from(this.drivers, ([id, { status }]) => stateOf(id, status));
   }
 
-  get(id: string): MachineLink {
-    const link = this.links.get(id);
-    if (!link) throw notFound('machine');
-    return link;
+  state(id: string): MachineState {
+    return stateOf(id, this.get(id).status);
   }
+
+  get ids(): string[] {
+    return [...this.drivers.keys()];
+  }
+
+  /** @throws PlainError 404 */
+  get(id: string): MachineDriver {
+    const driver = this.drivers.get(id);
+    if (!driver) throw notFound('machine');
+    return driver;
+  }
+
+  /** Holds what runs and closes the lines. */
+  async close(withinMs: number): Promise<void> {
+    await Promise.all(Array.from(this.drivers.values(), (driver) => driver.close(withinMs)));
+  }
+}
+
+function stateOf(machineId: string, status: MachineStatus): MachineState {
+  return { machineId, ...status };
 }

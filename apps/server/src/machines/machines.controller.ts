@@ -1,9 +1,20 @@
-import { MachineCommandDto, type MachineState } from '@lambent/contracts';
+import { type MachineCommand, MachineCommandDto, type MachineState } from '@lambent/contracts';
 import type { Machine } from '@lambent/core';
+import type { MachineDriver } from '@lambent/machines';
 import { Body, Controller, Get, HttpCode, Param, Post } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
 import { ShopService } from '../data/shop.service.ts';
 import { MachineLinks } from './machine-links.ts';
+
+const commands: Record<MachineCommand, (driver: MachineDriver) => void | Promise<void>> = {
+  hold: (driver) => driver.hold(),
+  resume: (driver) => driver.resume(),
+  stop: (driver) => driver.stop(),
+  home: (driver) => driver.tell('home'),
+  clear: (driver) => driver.tell('clear'),
+  'open-lid': (driver) => driver.tell('lid open'),
+  'close-lid': (driver) => driver.tell('lid close'),
+};
 
 @ApiTags('machines')
 @Controller('api/machines')
@@ -26,8 +37,7 @@ export class MachinesController {
   @Post(':id/commands')
   @HttpCode(200)
   async command(@Param('id') id: string, @Body() { command }: MachineCommandDto): Promise<MachineState> {
-    const link = this.links.get(id);
-    await link.command(command);
-    return link.state;
+    await commands[command](this.links.get(id));
+    return this.links.state(id);
   }
 }

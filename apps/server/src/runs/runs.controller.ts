@@ -1,7 +1,8 @@
 import { createReadStream } from 'node:fs';
 import { type BurntPictureAnswer, OffcutDto, PutBackDto, type RunAnswer, StartRunDto } from '@lambent/contracts';
-import { Body, Controller, Get, HttpCode, Param, Post, Query, StreamableFile } from '@nestjs/common';
+import { Body, Controller, Get, HttpCode, Param, Post, Query, Res, StreamableFile } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
+import type { Response } from 'express';
 import { RunsService } from './runs.service.ts';
 
 @ApiTags('runs')
@@ -42,7 +43,14 @@ export class RunsController {
   }
 
   @Post('jobs/:id/runs')
-  start(@Param('id') jobId: string, @Body() wanted: StartRunDto): Promise<RunAnswer> {
-    return this.runs.start(jobId, wanted);
+  start(
+    @Param('id') jobId: string,
+    @Body() wanted: StartRunDto,
+    @Res({ passthrough: true }) response: Response,
+  ): Promise<RunAnswer> {
+    // Who has gone does not wait for the plan any more.
+    const gone = new AbortController();
+    response.once('close', () => response.writableFinished || gone.abort());
+    return this.runs.start(jobId, wanted, gone.signal);
   }
 }

@@ -1,20 +1,20 @@
 import { randomUUID } from 'node:crypto';
-import { createReadStream } from 'node:fs';
 import { mkdir } from 'node:fs/promises';
 import { join } from 'node:path';
-import { createInterface } from 'node:readline';
 import type {
   BlockedDetails,
   BurntPictureAnswer,
+  MachineState,
   OffcutDto,
   PutBackDto,
   RunAnswer,
   StartRunDto,
 } from '@lambent/contracts';
 import { fromMachine, jobFromJson, type Machine, type Run } from '@lambent/core';
-import { Injectable, Logger, type OnApplicationBootstrap } from '@nestjs/common';
+import { type MachineDriver, MachineRefusal, type ProgramEnd } from '@lambent/machines';
+import { type BeforeApplicationShutdown, Injectable, Logger, type OnApplicationBootstrap } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
-import { In, Repository } from 'typeorm';
+import { In, IsNull, Repository } from 'typeorm';
 import { EventHub } from '../common/event-hub.ts';
 import { notFound, PlainError } from '../common/plain-error.ts';
 import { config } from '../config.ts';
@@ -22,17 +22,36 @@ import { BurntPictureEntity, RunEntity } from '../data/entities.ts';
 import { ShopService } from '../data/shop.service.ts';
 import { WriteQueue } from '../data/write-queue.ts';
 import { JobsService } from '../jobs/jobs.service.ts';
-import type { MachineLink, ProgramEnd } from '../machines/machine-link.ts';
 import { MachineLinks } from '../machines/machine-links.ts';
 import { WorkService } from '../work/work.service.ts';
-import { type PackedPicture, pictureFrom, sheetsWord } from './stand-in-camera.ts';
+import { answerOf } from './run-answer.ts';
+import { type PackedPicture, pictureFrom, sheetsOn } from './stand-in-camera.ts';
+import { storedProgram } from './stored-program.ts';
+
+/** How often the record notes how far a run has come. */
+const noteEveryMs = 2000;
+/** The longest that the end of the server waits for machines to stand. */
+const holdWithinMs = 2000;
+
+/** A run that is on its way: the machine has it, or is to have it again. */
+interface Under {
+  readonly id: string;
+  readonly title: string;
+  notedAt: number;
+  noted: 'running' | 'held';
+}
 
 @Injectable()
-export class RunsService implements OnApplicationBootstrap {
+export class RunsService implements OnApplicationBootstrap, BeforeApplicationShutdown {
   private readonly folder = join(config.dataFolder, 'programs');
   private readonly log = new Logger('Runs');
   /** By machine: whose sheets lie on it. */
   private readonly laidFor = new Map<string, string>();
+  /** By machine: the job that is being made ready for it. */
+  private readonly starting = new Map<string, string>();
+  /** By machine: the run that it has. */
+  private readonly under = new Map<string, Under>();
+  private closing = false;
 
   constructor(
     @InjectRepository(RunEntity) private readonly runs: Repository<RunEntity>,
@@ -45,12 +64,23 @@ export class RunsService implements OnApplicationBootstrap {
     private readonly writes: WriteQueue,
   ) {}
 
-  /** Runs that were under way when the server last went down did not reach their end under its eyes. */
+  /** Runs that the server did not see the end of are taken up again: the machine is asked what it is doing. */
   async onApplicationBootstrap(): Promise<void> {
     await mkdir(this.folder, { recursive: true });
-    for (const { id, doneLine, machineS } of await this.runs.findBy({ status: 'running' })) {
-      const reason = 'the server went down while it ran';
-      await this.writes.do('endRun', id, { status: 'broken off', reason, doneLine, machineS }, null);
+    this.hub.heard().subscribe((event) => event.type === 'machine' && this.hear(event.machine));
+    const open = await this.runs.find({ where: { endedAt: IsNull() }, relations: { job: true } });
+    for (const run of open) this.guard(this.takeUp(run));
+    for (const machineId of this.links.ids) this.guard(this.stopEnded(machineId));
+  }
+
+  /** Holds what runs, with the beam off, and puts that on record: a second start offers to go on. */
+  async beforeApplicationShutdown(): Promise<void> {
+    this.closing = true;
+    await this.links.close(holdWithinMs);
+    for (const [machineId, { id }] of this.under) {
+      const { line, runS } = this.links.get(machineId).status;
+      const progress = { status: 'held', reason: 'Lambent was ended', doneLine: line, machineS: runS } as const;
+      await this.writes.do('noteRun', id, progress).catch((error) => this.log.error(error.message));
     }
   }
 
@@ -79,15 +109,6 @@ export class RunsService implements OnApplicationBootstrap {
     return this.answered(id);
   }
 
-  /** A run as it is on record now; also told to whoever listens. */
-  private async answered(id: string): Promise<RunAnswer> {
-    const run = await this.runs.findOne({ where: { id }, relations: { job: true } });
-    if (!run) throw notFound('run');
-    const answer = answerOf(run, run.job.title, await this.pictures.existsBy({ runId: id }));
-    this.hub.say({ type: 'run', run: answer });
-    return answer;
-  }
-
   /** @throws PlainError 404 where there is none */
   async picture(id: string): Promise<BurntPictureAnswer> {
     const row = await this.pictures.findOneBy({ runId: id });
@@ -104,38 +125,64 @@ export class RunsService implements OnApplicationBootstrap {
 
   /**
    * Plans a run of a saved version in a worker and sends it to its machine.
+   * @param signal ends the planning where nobody waits for it any more
    * @throws PlainError 409 when the machine cannot take it, or a run of several is burnt already; 422 when a finding
    * blocks
    */
-  async start(jobId: string, { version, runId, again = false }: StartRunDto): Promise<RunAnswer> {
-    const [title, job, shop] = await Promise.all([
-      this.jobs.titleOf(jobId),
-      this.jobs.packed(jobId, version),
-      this.shop.everything(),
-    ]);
+  async start(jobId: string, { version, runId, again = false }: StartRunDto, signal: AbortSignal): Promise<RunAnswer> {
+    const [title, job] = await Promise.all([this.jobs.titleOf(jobId), this.jobs.packed(jobId, version)]);
     const document = jobFromJson({ ...job.settings, drawing: { items: [], groups: [] } });
     const { machineId, runs } = document;
     const jobRun = runId === undefined ? runs[0] : runs.find((one) => one.id === runId);
     if (!jobRun) throw notFound('run of this job');
     if (runs.length > 1 && !again) await this.expectNotBurnt(jobId, jobRun);
-    const link = this.links.get(machineId);
-    link.expectIdle();
+    this.expectFree(machineId);
+    this.starting.set(machineId, title);
+    try {
+      return await this.startOn(machineId, { jobId, version, title, job, document, jobRun, signal });
+    } finally {
+      this.starting.delete(machineId);
+    }
+  }
+
+  private async startOn(
+    machineId: string,
+    {
+      jobId,
+      version,
+      title,
+      job,
+      document,
+      jobRun,
+      signal,
+    }: {
+      jobId: string;
+      version: number;
+      title: string;
+      job: Awaited<ReturnType<JobsService['packed']>>;
+      document: ReturnType<typeof jobFromJson>;
+      jobRun: Run;
+      signal: AbortSignal;
+    },
+  ): Promise<RunAnswer> {
+    const driver = this.links.get(machineId);
+    const shop = await this.shop.everything();
     const id = randomUUID();
     const machine = shop.machines.find((one) => one.id === machineId);
-    const head = machine ? fromMachine(machine, link.state.x, link.state.y) : null;
-    const { program, findings } = await this.work.planToFile({
-      job,
-      shop,
-      title,
-      folder: this.folder,
-      runId: id,
-      choice: { runId: jobRun.id, head },
-    });
+    const head = machine ? fromMachine(machine, driver.status.x, driver.status.y) : null;
+    const choice = { runId: jobRun.id, head };
+    const task = { job, shop, title, folder: this.folder, runId: id, choice };
+    const { program, findings } = await this.work.planToFile(task, signal);
     if (!program) {
       const details: BlockedDetails = { findings: [...findings] };
       throw new PlainError(422, 'blocked', 'The checks found what must be mended before this job is burnt.', details);
     }
-    const sheets = document.sheets.filter(({ id }) => program.sheetIds.includes(id));
+    const busy = driver.busy();
+    if (busy) throw busy;
+    if (machine && driver.camera && (jobRun.stock !== 'in place' || this.laidFor.get(machineId) !== jobId)) {
+      await driver.camera.lay(sheetsOn(document, machine, shop.materials));
+      this.laidFor.set(machineId, jobId);
+    }
     const run = {
       id,
       jobId,
@@ -152,18 +199,25 @@ export class RunsService implements OnApplicationBootstrap {
       doneLine: 0,
       plannedS: program.plannedS,
       machineS: 0,
-      uses: { stock: jobRun.stock, sheets },
+      uses: { stock: jobRun.stock, sheets: document.sheets.filter((sheet) => program.sheetIds.includes(sheet.id)) },
       taken: [],
     };
-    link.expectIdle();
-    if (machine && (jobRun.stock !== 'in place' || this.laidFor.get(machineId) !== jobId)) {
-      await link.lay(sheetsWord(document, machine, shop.materials));
-      this.laidFor.set(machineId, jobId);
-    }
     await this.writes.do('addRun', run);
     const answer = await this.answered(id);
-    this.follow(answer, link, machine ?? null).catch((error) => this.log.error(error));
+    this.guard(this.follow({ ...run, title }, async () => driver.send(await storedProgram(this.folder, run))));
     return answer;
+  }
+
+  /** @throws PlainError 409 that names the run that is there, or that is being made ready */
+  private expectFree(machineId: string): void {
+    const { starting, under } = this;
+    const title = starting.get(machineId) ?? under.get(machineId)?.title;
+    const refusal = this.links.get(machineId).busy();
+    if (refusal && (refusal.code !== 'machine-busy' || !title)) throw refusal;
+    if (!title) return;
+    const { state, reason } = this.links.get(machineId).status;
+    const doing = starting.has(machineId) ? 'being made ready' : reason ? `${state}, ${reason}` : state;
+    throw new PlainError(409, 'machine-busy', `The machine is not free: it has “${title}” (${doing}).`);
   }
 
   /** Of several runs on one piece of stock, one that is burnt would spoil what is there. */
@@ -181,56 +235,105 @@ export class RunsService implements OnApplicationBootstrap {
     );
   }
 
-  private async follow({ id, programHash }: RunAnswer, link: MachineLink, machine: Machine | null): Promise<void> {
-    const file = createReadStream(join(this.folder, `${programHash}.gcode`));
-    const lines = createInterface({ input: file, crlfDelay: Number.POSITIVE_INFINITY });
+  private async takeUp(run: RunEntity): Promise<void> {
+    const driver = this.driverOf(run.machineId);
+    await this.follow({ ...run, title: run.job.title }, async () => {
+      if (!driver) return unseen(run, 'its machine is not the shop’s any more');
+      let program: Awaited<ReturnType<typeof storedProgram>>;
+      try {
+        program = await storedProgram(this.folder, run);
+      } catch {
+        await driver.askRun();
+        await driver.stop();
+        return unseen(run, 'its program is lost');
+      }
+      const end = await driver.takeUp(program);
+      // A machine that has forgotten the run cannot say how far it was.
+      return end.line > 0 ? end : { ...end, line: run.doneLine, runS: run.machineS };
+    });
+  }
+
+  /** A machine that still has a run which is on record as ended is stopped. */
+  private async stopEnded(machineId: string): Promise<void> {
+    const driver = this.links.get(machineId);
+    const id = await driver.askRun();
+    if (!id || (driver.status.state !== 'running' && driver.status.state !== 'held')) return;
+    const run = await this.runs.findOneBy({ id });
+    if (run?.endedAt) await driver.stop();
+  }
+
+  private driverOf(machineId: string): MachineDriver | null {
+    return this.links.ids.includes(machineId) ? this.links.get(machineId) : null;
+  }
+
+  /** Follows a run to its end and puts that on record. @param send has the machine run it */
+  private async follow(
+    { id, machineId, title }: { id: string; machineId: string; title: string },
+    send: () => Promise<ProgramEnd>,
+  ): Promise<void> {
+    this.under.set(machineId, { id, title, notedAt: performance.now(), noted: 'running' });
+    if (this.driverOf(machineId)) this.hear(this.links.state(machineId));
     let end: ProgramEnd;
     try {
-      end = await link.send(id, lines);
+      end = await send();
     } catch (error) {
-      end = { status: 'refused', reason: (error as Error).message };
+      if (!(error instanceof MachineRefusal)) this.log.error(error);
+      end = { status: 'refused', reason: (error as Error).message, line: 0, runS: 0 };
     }
-    const progress = { ...end, doneLine: link.state.line, machineS: link.state.runS };
+    if (this.closing) return;
+    const { status, reason, line, runS } = end;
     // The bed is looked at before anything else can be laid on it.
-    const picture = machine && (await this.pictureOf(id, link, machine));
+    const picture = await this.pictureOf(id, machineId);
+    const progress = { status, reason, doneLine: line, machineS: runS };
     const { notTaken } = await this.writes.insist('endRun', id, progress, picture);
     for (const why of notTaken) this.log.warn(`A sheet was not taken from stock. ${why}`);
+    this.under.delete(machineId);
     await this.answered(id);
   }
 
+  /** Notes on record how far a run has come, whenever it is held or goes on, and else from time to time. */
+  private hear({ machineId, runId, state, reason, line, runS }: MachineState): void {
+    const under = this.under.get(machineId);
+    if (!under || under.id !== runId || (state !== 'running' && state !== 'held') || this.closing) return;
+    const now = performance.now();
+    if (under.noted === state && now - under.notedAt < noteEveryMs) return;
+    const changed = under.noted !== state;
+    under.notedAt = now;
+    under.noted = state;
+    const noted = this.writes.do('noteRun', runId, { status: state, reason, doneLine: line, machineS: runS });
+    this.guard(noted.then(() => (changed ? this.answered(runId) : undefined)));
+  }
+
   /** What the machine shows of the bed; null where it shows nothing: a run is on record without, too. */
-  private async pictureOf(id: string, link: MachineLink, machine: Machine): Promise<PackedPicture | null> {
-    if (link.state.state === 'away') return null;
+  private async pictureOf(id: string, machineId: string): Promise<PackedPicture | null> {
+    const driver = this.driverOf(machineId);
+    const machine: Machine | undefined = (await this.shop.machines()).find((one) => one.id === machineId);
+    if (!machine || !driver?.camera || driver.status.state === 'away') return null;
     try {
-      return await pictureFrom(await link.look(), machine);
+      return await pictureFrom(await driver.camera.look(), machine);
     } catch (error) {
       this.log.warn(`No picture of run ${id}: ${(error as Error).message}`);
       return null;
     }
   }
+
+  /** A run as it is on record now; also told to whoever listens. */
+  private async answered(id: string): Promise<RunAnswer> {
+    const run = await this.runs.findOne({ where: { id }, relations: { job: true } });
+    if (!run) throw notFound('run');
+    const answer = answerOf(run, run.job.title, await this.pictures.existsBy({ runId: id }));
+    this.hub.say({ type: 'run', run: answer });
+    return answer;
+  }
+
+  /** What nobody waits for may fail without ending the process. */
+  private guard(work: Promise<unknown>): void {
+    work.catch((error) => {
+      if (!this.closing) this.log.error(error);
+    });
+  }
 }
 
-function answerOf(run: RunEntity, jobTitle: string, hasPicture = false): RunAnswer {
-  const { id, jobId, version, jobRunId, jobRunName, machineId, status } = run;
-  const { reason, programHash, lines, doneLine, plannedS, machineS, taken } = run;
-  return {
-    id,
-    jobId,
-    jobTitle,
-    version,
-    jobRunId,
-    jobRunName,
-    machineId,
-    status,
-    reason,
-    startedAt: run.startedAt.toISOString(),
-    endedAt: run.endedAt?.toISOString() ?? null,
-    programHash,
-    lines,
-    doneLine,
-    plannedS,
-    machineS,
-    hasPicture,
-    taken,
-  };
+function unseen({ doneLine, machineS }: RunEntity, reason: string): ProgramEnd {
+  return { status: 'broken off', reason, line: doneLine, runS: machineS };
 }

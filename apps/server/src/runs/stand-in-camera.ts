@@ -20,8 +20,8 @@ const [zip, unzip] = [promisify(gzip), promisify(gunzip)];
 /** So many fit on the longest line that a stand-in takes. */
 const mostSheets = 250;
 
-/** The sheets of a job as the word `sheets` tells them, in the machine's own frame. */
-export function sheetsWord(
+/** The sheets of a job as a stand-in is told of them, in the machine's own frame, as JSON. */
+export function sheetsOn(
   { sheets }: Pick<JobDocument, 'sheets'>,
   machine: Machine,
   materials: readonly Material[],
@@ -36,7 +36,7 @@ export function sheetsWord(
       thickness: sheet.thicknessMm ?? thicknessOf(material),
     };
   });
-  return `sheets ${JSON.stringify(told)}`;
+  return JSON.stringify(told);
 }
 
 /** A burnt picture with its points gzipped. */

@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import { once } from 'node:events';
 import { createWriteStream } from 'node:fs';
-import { rename } from 'node:fs/promises';
+import { rename, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { gunzipSync } from 'node:zlib';
 import {
@@ -20,12 +20,12 @@ import {
   jobFromJson,
   planJob,
   prepareJob,
+  programLines,
   type Reading,
   type RunChoice,
   readDrawingFile,
   type Shop,
   sheetsUsed,
-  writeGcode,
   writePicture,
 } from '@lambent/core';
 import { shippedTools } from '@lambent/fonts';
@@ -73,23 +73,25 @@ export async function planToFile(task: {
   const draft = join(task.folder, `${task.runId}.part`);
   const file = createWriteStream(draft);
   const hash = createHash('sha256');
-  let lines = 0;
+  const seconds: number[] = [];
   let chunk = '';
   const flush = async () => {
     hash.update(chunk);
     if (!file.write(chunk)) await once(file, 'drain');
     chunk = '';
   };
-  for (const line of writeGcode(plan, task.title)) {
-    chunk += `${line}\n`;
-    lines++;
+  for (const line of programLines(plan, task.title)) {
+    chunk += `${line.text}\n`;
+    seconds.push(line.seconds);
     if (chunk.length > 65536) await flush();
   }
   await flush();
   file.end();
   await once(file, 'close');
   const name = hash.digest('hex');
+  await writeFile(join(task.folder, `${name}.times`), Float32Array.from(seconds));
   await rename(draft, join(task.folder, `${name}.gcode`));
+  const lines = seconds.length;
   const sheetIds = sheetsUsed(prepared).map(({ id }) => id);
   return { program: { hash: name, lines, plannedS: plan.timeS, sheetIds }, findings };
 }

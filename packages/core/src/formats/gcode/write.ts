@@ -11,6 +11,21 @@ import { type BurnPlan, stepTitle } from '../../plan/plan.ts';
  * P bar) and M9.
  */
 export function* writeGcode(plan: BurnPlan, title: string): Generator<string> {
+  for (const { text } of programLines(plan, title)) yield text;
+}
+
+/** A line of a program, and the seconds that the machine is planned to take for it. */
+export interface TimedLine {
+  readonly text: string;
+  readonly seconds: number;
+}
+
+/** The same program as `writeGcode` writes, each line with its time. */
+export function* programLines(plan: BurnPlan, title: string): Generator<TimedLine> {
+  for (const line of headedLines(plan, title)) yield typeof line === 'string' ? { text: line, seconds: 0 } : line;
+}
+
+function* headedLines(plan: BurnPlan, title: string): Generator<string | TimedLine> {
   const { machine } = plan;
   yield `(Lambent: ${commentText(title)})`;
   yield `(${commentText(machine.name)}, ${machine.bedWidth} x ${machine.bedHeight} mm)`;
@@ -28,35 +43,43 @@ export function* writeGcode(plan: BurnPlan, title: string): Generator<string> {
     }
     air = settings.air;
     floor = settings.cornerPowerPercent;
-    yield* writeMoves(plan, step.moves, settings.speedMmPerS * 60, settings.powerPercent / 100);
+    yield* writeMoves(plan, step.moves, step.durations, settings.speedMmPerS * 60, settings.powerPercent / 100);
   }
   yield 'M5';
   if (air !== 'off') yield airLine('off');
-  yield* writeMoves(plan, plan.back, 0, 0);
+  const count = plan.back.kinds.length;
+  yield* writeMoves(plan, plan.back, new Float32Array(count).fill(plan.backS / Math.max(1, count)), 0, 0);
 }
 
 /** @param power the share of the machine's power that the step burns with */
-function* writeMoves({ machine }: BurnPlan, moves: Moves, feed: number, power: number): Generator<string> {
+function* writeMoves(
+  { machine }: BurnPlan,
+  moves: Moves,
+  durations: Float32Array,
+  feed: number,
+  power: number,
+): Generator<string | TimedLine> {
   let saidFeed = false;
   let saidPower = Number.NaN;
   for (let i = 0; i < moves.kinds.length; i++) {
     const { x, y } = toMachine(machine, moves.xs[i], moves.ys[i]);
     const place = `X${coordinate(x)} Y${coordinate(y)}`;
     const kind = moves.kinds[i];
+    const seconds = durations[i];
     if (kind === Move.travel) {
-      yield `G0 ${place}`;
+      yield { text: `G0 ${place}`, seconds };
       continue;
     }
     const value = moves.values?.[i] ?? 0;
     if (kind === Move.focus) {
-      yield `G0 Z${coordinate(value)}`;
+      yield { text: `G0 Z${coordinate(value)}`, seconds };
       continue;
     }
     const share = moves.powers?.[i] ?? 1;
     const s = kind === Move.dark ? 0 : powerWord(power * share * machine.powerScale);
     if (kind === Move.wait) {
       yield `M3 S${s}`;
-      yield `G4 P${Number(value.toFixed(3))}`;
+      yield { text: `G4 P${Number(value.toFixed(3))}`, seconds };
       yield 'M4';
       saidPower = s;
       continue;
@@ -66,7 +89,7 @@ function* writeMoves({ machine }: BurnPlan, moves: Moves, feed: number, power: n
     if (s !== saidPower) words.push(`S${s}`);
     saidFeed = true;
     saidPower = s;
-    yield words.join(' ');
+    yield { text: words.join(' '), seconds };
   }
 }
 

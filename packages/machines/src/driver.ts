@@ -1,0 +1,117 @@
+/** What a driver knows of its machine; places in mm in the machine's own frame. */
+export interface MachineStatus {
+  /** `away` while it does not answer. */
+  readonly state: 'away' | 'idle' | 'homing' | 'running' | 'held' | 'alarm';
+  /** Why it is held, in alarm or away, where there is more to say. */
+  readonly reason: string | null;
+  readonly x: number;
+  readonly y: number;
+  /** mm/min. */
+  readonly feed: number;
+  /** On the machine's power scale; 0 while the beam is off. */
+  readonly power: number;
+  readonly lid: 'open' | 'closed';
+  /** The last program line whose move is done. */
+  readonly line: number;
+  /** Machine seconds spent moving in this run. */
+  readonly runS: number;
+  /** The run that the machine has now, begun and not ended; null while it has none. */
+  readonly runId: string | null;
+}
+
+/** One line of a program, and how many seconds the machine is planned to take for it. */
+export interface ProgramLine {
+  readonly text: string;
+  readonly seconds: number;
+}
+
+export interface Program {
+  /** By which the machine and the record know the run. */
+  readonly runId: string;
+  /** How many lines it has. */
+  readonly lines: number;
+  /** Its lines from the first on; may be asked for again. */
+  open(): AsyncIterable<ProgramLine>;
+}
+
+/** How a run came to its end, and how far it had come, as the machine said last. */
+export interface ProgramEnd {
+  readonly status: 'done' | 'stopped' | 'refused' | 'broken off';
+  readonly reason: string | null;
+  readonly line: number;
+  readonly runS: number;
+}
+
+/** What a machine can be told besides hold, resume and stop. */
+export const machineWords = ['home', 'clear', 'lid open', 'lid close'] as const;
+export type MachineWord = (typeof machineWords)[number];
+
+export interface Capabilities {
+  readonly words: readonly MachineWord[];
+  /** Whether it holds by itself when it hears nothing. */
+  readonly watch: boolean;
+}
+
+/** Shows what lies on the bed; one that has no eyes is told first. */
+export interface Camera {
+  /** @param sheets what lies there, as JSON @throws MachineRefusal when it refuses */
+  lay(sheets: string): Promise<void>;
+  /** The bed as JSON; `null` where nothing is burnt. @throws MachineRefusal when it does not answer */
+  look(): Promise<string>;
+}
+
+/** The machine does not take what it is told; the message is a sentence for the operator. */
+export class MachineRefusal extends Error {
+  constructor(
+    readonly code: 'machine-away' | 'machine-busy' | 'machine-refuses' | 'lid-open' | 'no-answer',
+    message: string,
+  ) {
+    super(message);
+  }
+}
+
+/**
+ * The line to one machine. It is judged only after it was heard; while it may burn, it is never given up: a line that
+ * breaks is taken up again, and what the machine is doing is asked, not assumed.
+ */
+export interface MachineDriver {
+  readonly capabilities: Capabilities;
+  /** Null where it has none. */
+  readonly camera: Camera | null;
+  /** As it was heard last. */
+  readonly status: MachineStatus;
+  /** How much came that made no sense. */
+  readonly oddities: number;
+  /** Opens the line, and opens it again whenever it breaks, until it is closed. */
+  open(): void;
+  /**
+   * Holds what runs, waits until it stands, and closes the line.
+   * @param withinMs the longest that it waits
+   */
+  close(withinMs: number): Promise<void>;
+  /** The run that the machine has, by its id, once it was heard; null where it has none. Waits while it is away. */
+  askRun(): Promise<string | null>;
+  /**
+   * Sends a program and resolves when the machine has made its last move, or has dropped it and stands.
+   * @throws MachineRefusal when the machine cannot take it now; it is not begun then
+   */
+  send(program: Program): Promise<ProgramEnd>;
+  /**
+   * Takes up a run that the machine has already: feeds it on from where the machine says it is.
+   * Resolves as `send` does; `broken off` where the machine does not have it any more.
+   */
+  takeUp(program: Program): Promise<ProgramEnd>;
+  /** @throws MachineRefusal when it is away */
+  hold(): void;
+  /** @throws MachineRefusal when it is away */
+  resume(): void;
+  /**
+   * Drops what runs, and keeps saying so until the machine stands.
+   * @throws MachineRefusal when it has not confirmed that it stands after some seconds; the driver goes on asking
+   */
+  stop(): Promise<void>;
+  /** @throws MachineRefusal when it is away, refuses, or does not answer in time */
+  tell(word: MachineWord): Promise<void>;
+  /** Why it cannot take a program now; null where it can. */
+  busy(): MachineRefusal | null;
+}

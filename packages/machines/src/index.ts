@@ -1,0 +1,3 @@
+/** The lines to laser machines: what a driver does, and the drivers there are. */
+export * from './driver.ts';
+export { StandInDriver, type StandInOptions } from './stand-in/stand-in-driver.ts';

@@ -1,0 +1,164 @@
+import { describe, expect, test } from '@jest/globals';
+import fc from 'fast-check';
+import type { ProgramLine } from './driver.ts';
+import { LineFraming } from './framing.ts';
+import { Liveness } from './liveness.ts';
+import { ProgramFeed } from './program-feed.ts';
+import { type Piece, programPieces } from './program-pieces.ts';
+import { WordAnswers } from './word-answers.ts';
+
+async function* linesOf(lines: readonly ProgramLine[]): AsyncGenerator<ProgramLine> {
+  yield* lines;
+}
+const piecesOf = async (...lines: ProgramLine[]): Promise<Piece[]> => {
+  const pieces: Piece[] = [];
+  for await (const piece of programPieces(linesOf(lines))) pieces.push(piece);
+  return pieces;
+};
+
+describe('framing', () => {
+  test('gives the same lines however the stream is parted', () => {
+    const words = fc.array(fc.string({ unit: fc.constantFrom('a', 'b', ' ', '{') }), { maxLength: 12 });
+    fc.assert(
+      fc.property(words, fc.array(fc.nat(40), { maxLength: 12 }), (lines, cuts) => {
+        const whole = Buffer.from(lines.map((line) => `${line}\n`).join(''), 'latin1');
+        const framing = new LineFraming(1000);
+        const places = [0, ...cuts.map((cut) => Math.min(cut, whole.length)).toSorted((a, b) => a - b), whole.length];
+        const got = places.slice(1).flatMap((to, i) => framing.push(whole.subarray(places[i], to)));
+        expect(got).toEqual(lines);
+      }),
+    );
+  });
+
+  test('bounds a line without an end, and goes on after it', () => {
+    const framing = new LineFraming(100);
+    for (let i = 0; i < 1000; i++) expect(framing.push(Buffer.alloc(64, 120))).toEqual([]);
+    expect(framing.push(Buffer.from('x\r\nok\r\nhal'))).toEqual(['ok']);
+    expect(framing.dropped).toBe(1);
+    framing.clear();
+    expect(framing.push(Buffer.from('f\n'))).toEqual(['f']);
+    expect(framing.push(Buffer.from(`${'y'.repeat(100)}\n${'y'.repeat(101)}\n`))).toEqual(['y'.repeat(100)]);
+    expect(framing.dropped).toBe(2);
+  });
+});
+
+describe('liveness', () => {
+  test('counts what passed while this process was awake, and no more for a long stop', () => {
+    const liveness = new Liveness(100);
+    expect([0, 60, 120, 5120, 5180].map((now) => liveness.tick(now))).toEqual([0, 60, 60, 100, 60]);
+    expect(liveness.silentMs).toBe(280);
+    liveness.heard();
+    expect(liveness.silentMs).toBe(0);
+    expect(liveness.tick(5000)).toBe(0);
+  });
+});
+
+describe('words', () => {
+  test('are answered by number, in whatever order, and each once', async () => {
+    const answers = new WordAnswers();
+    const said: number[] = [];
+    const first = answers.ask((number) => said.push(number), 100);
+    const second = answers.ask((number) => said.push(number), 100);
+    expect(answers.answer(said[1], 'two')).toBe(true);
+    expect(answers.answer(said[0], 'one')).toBe(true);
+    expect(await Promise.all([first, second])).toEqual(['one', 'two']);
+    expect(answers.answer(said[0], 'again')).toBe(false);
+  });
+
+  test('end when their time is up, and when the line breaks', async () => {
+    const answers = new WordAnswers();
+    const late = answers.ask(() => {}, 100);
+    answers.pass(99);
+    const other = answers.ask(() => {}, 100);
+    answers.pass(1);
+    await expect(late).rejects.toMatchObject({ code: 'no-answer' });
+    answers.breakOff();
+    await expect(other).rejects.toMatchObject({ code: 'machine-away' });
+  });
+});
+
+describe('pieces', () => {
+  test('number the lines of a program, and leave what is short as it is', async () => {
+    expect(await piecesOf({ text: 'M4 S0', seconds: 0 }, { text: 'G0 X1 Y2', seconds: 9 })).toEqual([
+      { text: 'N1 M4 S0', seconds: 0 },
+      { text: 'N2 G0 X1 Y2', seconds: 0 },
+    ]);
+  });
+
+  test('cut a long burning move along its line, with its words on the first piece', async () => {
+    const pieces = await piecesOf({ text: 'G0 X10 Y-5', seconds: 1 }, { text: 'G1 X40 Y-2 F600 S30', seconds: 1.5 });
+    expect(pieces.slice(1)).toEqual([
+      { text: 'N1 G1 X20 Y-4 F600 S30', seconds: 0.5 },
+      { text: 'N1 G1 X30 Y-3', seconds: 0.5 },
+      { text: 'N2 G1 X40 Y-2', seconds: 0.5 },
+    ]);
+  });
+
+  test('part a long wait, and leave a move whose start is not known', async () => {
+    const pieces = await piecesOf({ text: 'G1 X4 Y4 F9', seconds: 4 }, { text: 'G4 P1.2', seconds: 1.2 });
+    expect(pieces.map(({ text }) => text)).toEqual(['N1 G1 X4 Y4 F9', 'N1 G4 P0.4', 'N1 G4 P0.4', 'N2 G4 P0.4']);
+  });
+
+  test('end where the program ends, take as long, and are never longer than half a second', async () => {
+    const number = fc.integer({ min: -50_000, max: 50_000 }).map((n) => n / 1000);
+    const move = fc.record({ x: number, y: number, seconds: fc.double({ min: 0, max: 30, noNaN: true }) });
+    await fc.assert(
+      fc.asyncProperty(fc.array(move, { minLength: 1, maxLength: 8 }), async (moves) => {
+        const lines = moves.map(({ x, y, seconds }) => ({ text: `G1 X${x} Y${y}`, seconds }));
+        const pieces = await piecesOf({ text: 'G0 X0 Y0', seconds: 0 }, ...lines);
+        expect(Math.max(...pieces.map(({ seconds }) => seconds))).toBeLessThanOrEqual(0.5 + 1e-9);
+        const total = (all: readonly { seconds: number }[]) => all.reduce((sum, { seconds }) => sum + seconds, 0);
+        expect(total(pieces)).toBeCloseTo(total(lines), 6);
+        const last = pieces.filter(({ text }) => text.startsWith(`N${lines.length + 1} `));
+        expect(last).toHaveLength(1);
+        expect(last[0].text).toContain(lines.at(-1)?.text.replace('G1 ', '') ?? '?');
+        expect(pieces.map(({ text }) => Number(/^N(\d+)/.exec(text)?.[1]))).toEqual(
+          pieces.map(({ text }) => Number(/^N(\d+)/.exec(text)?.[1])).toSorted((a, b) => a - b),
+        );
+      }),
+      { numRuns: 60 },
+    );
+  });
+});
+
+describe('the feed', () => {
+  const program = (lines: readonly ProgramLine[]) => ({ runId: 'r', lines: lines.length, open: () => linesOf(lines) });
+  const even = Array.from({ length: 10 }, (_, i) => ({ text: `G1 X${i} Y0`, seconds: 0.4 }));
+  const take = async (feed: ProgramFeed) => {
+    const texts: string[] = [];
+    while (feed.wants) {
+      const piece = await feed.next();
+      if (piece) texts.push(piece.text);
+    }
+    return texts;
+  };
+
+  test('gives no more than burns within its window, and more as that is done', async () => {
+    const feed = new ProgramFeed(program(even), 1);
+    expect(await take(feed)).toHaveLength(3);
+    feed.done(1);
+    expect(await take(feed)).toEqual(['N4 G1 X3 Y0']);
+    feed.done(4);
+    expect(await take(feed)).toHaveLength(3);
+    expect([feed.given, feed.exhausted]).toEqual([7, false]);
+    feed.done(9);
+    expect(await take(feed)).toHaveLength(3);
+    feed.done(10);
+    expect(await take(feed)).toEqual([]);
+    expect([feed.given, feed.exhausted]).toEqual([10, true]);
+  });
+
+  test('goes on after what the machine has taken, and counts what of that is not done', async () => {
+    const feed = new ProgramFeed(program(even), 1, 6, 4);
+    expect(await take(feed)).toEqual(['N7 G1 X6 Y0']);
+    expect(feed.given).toBe(7);
+    feed.done(6);
+    expect(await take(feed)).toHaveLength(2);
+  });
+
+  test('ends at once when it is closed', async () => {
+    const feed = new ProgramFeed(program(even), 1);
+    feed.close();
+    expect(await take(feed)).toEqual([]);
+  });
+});
