@@ -18,10 +18,13 @@ export class Stack {
   private ports: Record<string, number> = {};
   url = '';
 
+  private async choosePorts(): Promise<void> {
+    if (Object.keys(this.ports).length > 0) return;
+    for (const id of ['wren', 'curlew', 'dunlin']) this.ports[id] = await freePort();
+  }
+
   async start(): Promise<void> {
-    if (Object.keys(this.ports).length === 0) {
-      for (const id of ['wren', 'curlew', 'dunlin']) this.ports[id] = await freePort();
-    }
+    await this.choosePorts();
     const machinePorts = Object.entries(this.ports).map(([id, port]) => `${id}=${port}`);
     this.server = await launch(
       'apps/server/dist/main.js',
@@ -38,9 +41,12 @@ export class Stack {
     );
   }
 
-  async startStandIn(id: string, ...more: string[]): Promise<void> {
+  /** @returns the port that it listens on */
+  async startStandIn(id: string, ...more: string[]): Promise<number> {
+    await this.choosePorts();
     const words = ['--name', id, '--port', String(this.ports[id]), '--factor', '200', ...more];
     this.standIns.set(id, await launch('apps/stand-in/dist/main.js', words, {}));
+    return this.ports[id];
   }
 
   async kill(what: 'server' | string): Promise<void> {
@@ -49,6 +55,11 @@ export class Stack {
     const ended = new Promise((resolve) => child.once('exit', resolve));
     child.kill('SIGKILL');
     await ended;
+  }
+
+  /** Stops a process where it is, or lets it go on. */
+  signal(what: 'server' | string, signal: 'SIGSTOP' | 'SIGCONT'): void {
+    (what === 'server' ? this.server : this.standIns.get(what))?.kill(signal);
   }
 
   /** Tells the server to end, as a shell or a supervisor does. @returns its exit code */
