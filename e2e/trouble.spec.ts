@@ -121,7 +121,7 @@ test('machines are held, resumed, stopped, and their lids opened, from their own
 
 test('addresses that lead nowhere say so and lead back', async ({ page }) => {
   await page.goto('/jobs/no-such-job');
-  await expect(page.getByText('There is no such job. It may have been removed.')).toBeVisible();
+  await expect(page.getByText('There is no such job. It may have been deleted.')).toBeVisible();
   await page.goto('/nowhere');
   await page.getByRole('link', { name: 'To the Desk', exact: true }).click();
   await expect(page.getByRole('heading', { name: 'Desk' })).toBeVisible();

@@ -6,6 +6,8 @@ const root = fileURLToPath(new URL('../../../', import.meta.url));
 /** Where the server listens and what it works on; all of it can be set by the environment. */
 export const config = {
   host: process.env.LAMBENT_HOST ?? '127.0.0.1',
+  /** Who has it may enter. Needed where others than this machine can reach the server. */
+  token: process.env.LAMBENT_TOKEN || null,
   port: Number(process.env.LAMBENT_PORT ?? 7450),
   dataFolder: resolve(process.env.LAMBENT_DATA ?? join(root, 'data')),
   /** The demo world, loaded where there is no machine yet; empty for none. */

@@ -1,5 +1,6 @@
 import 'reflect-metadata';
 import { existsSync } from 'node:fs';
+import { hostname } from 'node:os';
 import { join } from 'node:path';
 import { jobMediaType, largestFile } from '@lambent/core';
 import { ConsoleLogger, ValidationPipe } from '@nestjs/common';
@@ -8,10 +9,12 @@ import type { NestExpressApplication } from '@nestjs/platform-express';
 import { DocumentBuilder, SwaggerModule } from '@nestjs/swagger';
 import { validationMetadatasToSchemas } from 'class-validator-jsonschema';
 import express, { type NextFunction, type Request, type Response } from 'express';
+import { rateLimit } from 'express-rate-limit';
 import helmet from 'helmet';
 import { AppModule } from './app.module.ts';
+import { deepestJson, depthOfJson } from './common/body-depth.ts';
+import { doorOf, isLoopback } from './common/door.ts';
 import { ErrorFilter, refuseBody } from './common/errors.ts';
-import { sameOriginOnly } from './common/same-origin.ts';
 import { config, largestBody } from './config.ts';
 import { DataFolderRefused } from './data/data-folder.ts';
 import { migrate } from './data/database.ts';
@@ -30,6 +33,7 @@ export async function serve(): Promise<void> {
     forceCloseConnections: true,
     logger: new ConsoleLogger({ logLevels: ['warn', 'error', 'fatal'] }),
   });
+  app.use(doorOf(config));
   app.use(
     helmet({
       contentSecurityPolicy: {
@@ -51,12 +55,12 @@ export async function serve(): Promise<void> {
       strictTransportSecurity: false,
     }),
   );
-  app.use(sameOriginOnly);
+  app.use(limitedWork());
   for (const path of ['/api/jobs/:id/originals', '/api/pictures', '/api/fonts', '/api/book/take-in']) {
     app.use(path, express.raw({ type: () => true, limit: largestFile }));
   }
   app.use(express.raw({ type: jobMediaType, limit: largestBody }));
-  app.use(express.json({ limit: '100kb' }));
+  app.use(express.json({ limit: '100kb', verify: refuseDeep }));
   app.use(refuseBody);
   app.useGlobalPipes(new ValidationPipe({ whitelist: true, transform: true }));
   app.useGlobalFilters(new ErrorFilter());
@@ -80,6 +84,33 @@ export async function serve(): Promise<void> {
   const { port } = app.getHttpServer().address() as { port: number };
   for (const signal of ['SIGTERM', 'SIGINT'] as const) process.once(signal, () => void end(app));
   process.stdout.write(`Lambent: listening on http://${config.host}:${port}\n`);
+  if (config.token !== null) {
+    const link = `http://${isLoopback(config.host) ? config.host : hostname()}:${port}/?token=${encodeURIComponent(config.token)}`;
+    process.stdout.write(`Lambent: a token is needed. Open ${link} once on each device that may enter.\n`);
+  }
+}
+
+/** So often a minute one address may ask for what costs much: far more than a person does. */
+const costlyPerMinute = 600;
+const costly = /^\/api\/(jobs\/[^/]+\/(originals|runs|copies)|pictures\/|fonts|book\/take-in)/i;
+
+function limitedWork() {
+  return rateLimit({
+    windowMs: 60_000,
+    limit: costlyPerMinute,
+    skip: ({ method, path }) => method === 'GET' || !costly.test(path),
+    standardHeaders: 'draft-8',
+    legacyHeaders: false,
+    handler: (_request, response) => {
+      const message = 'That was asked too often within a minute. Wait a little, and try again.';
+      response.status(429).json({ error: { code: 'too-often', message } });
+    },
+  });
+}
+
+function refuseDeep(_request: unknown, _response: unknown, body: Buffer): void {
+  if (depthOfJson(body) > deepestJson)
+    throw Object.assign(new Error('too deep'), { type: 'entity.too.deep', status: 400 });
 }
 
 /** What is burnt is held first; then all that is open is closed. */

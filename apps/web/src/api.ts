@@ -2,6 +2,7 @@ import type {
   BookChange,
   BookTaken,
   BurntPictureAnswer,
+  DeletedJob,
   ErrorAnswer,
   FitDto,
   FontAnswer,
@@ -71,6 +72,9 @@ export const api = {
   jobs: () => ask<JobCard[]>('GET', '/api/jobs'),
   job: (id: string) => ask<JobAnswer>('GET', `/api/jobs/${id}`),
   createJob: (title: string, machineId: string) => ask<JobAnswer>('POST', '/api/jobs', { title, machineId }),
+  deletedJobs: () => ask<DeletedJob[]>('GET', '/api/jobs/deleted'),
+  deleteJob: (id: string) => ask<void>('DELETE', `/api/jobs/${id}`),
+  takeJobBack: (id: string) => ask<void>('POST', `/api/jobs/${id}/take-back`),
   renameJob: (id: string, title: string) => ask<void>('PATCH', `/api/jobs/${id}`, { title }),
   saveJob: (id: string, base: number, edit: string, document: Blob) =>
     ask<VersionAnswer>('PUT', `/api/jobs/${id}?${new URLSearchParams({ base: String(base), edit })}`, document),

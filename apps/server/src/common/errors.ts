@@ -15,7 +15,8 @@ export class ErrorFilter implements ExceptionFilter {
       return;
     }
     const { status, answer } = this.describe(error);
-    response.status(status).json(answer);
+    // What the answer was to be, and how long it was to be kept, does not hold of a refusal.
+    response.status(status).set('Cache-Control', 'no-store').type('json').send(JSON.stringify(answer));
   }
 
   private describe(error: unknown): { status: number; answer: ErrorAnswer } {
@@ -44,7 +45,9 @@ export function refuseBody(error: { type?: string }, _request: Request, response
   const { status, answer } =
     error.type === 'entity.too.large'
       ? plain(413, 'too-large', 'What was sent is larger than Lambent takes.')
-      : plain(400, 'bad-request', 'What was sent is not JSON.');
+      : error.type === 'entity.too.deep'
+        ? plain(400, 'too-deep', 'What was sent is nested deeper than anything that Lambent knows.')
+        : plain(400, 'bad-request', 'What was sent is not JSON.');
   if (error.type) response.status(status).json(answer);
   else next(error);
 }

@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto';
 import { gzipSync } from 'node:zlib';
 import { type JobDocument, jobFromJson, jobToJson, NotADrawing } from '@lambent/core';
+import { depthOfJson } from '../common/body-depth.ts';
 import { pictureIdsIn } from './picture-ids.ts';
 
 /** A version as it is stored: its settings, and its drawing as gzipped JSON under the hash of that JSON. */
@@ -24,9 +25,13 @@ export function packJob({ drawing, ...settings }: JobDocument): PackedVersion {
   };
 }
 
+/** Combinations within combinations, each with its parts and what they hold. */
+const deepestDocument = 300;
+
 /** Checks and packs a document as it was sent; says what is wrong where it is no job. */
 export function packDocument(bytes: Uint8Array): { packed: PackedVersion } | { trouble: string } {
   try {
+    if (depthOfJson(bytes) > deepestDocument) return { trouble: 'it is nested too deep' };
     return { packed: packJob(jobFromJson(JSON.parse(Buffer.from(bytes).toString('utf8')))) };
   } catch (error) {
     if (error instanceof NotADrawing) return { trouble: error.message };

@@ -1,11 +1,12 @@
 import { Injectable } from '@nestjs/common';
+import { PlainError } from '../common/plain-error.ts';
 import { ShopService } from '../data/shop.service.ts';
 import { WorkService } from '../work/work.service.ts';
 import { JobsService } from './jobs.service.ts';
 
 const mostKept = 200;
 
-/** Pictures for the Desk's cards, made once a version. */
+/** Pictures for the Desk's cards, made once a version, one after the other. */
 @Injectable()
 export class PicturesService {
   private readonly kept = new Map<string, Promise<string>>();
@@ -21,7 +22,10 @@ export class PicturesService {
     let picture = this.kept.get(name);
     if (!picture) {
       picture = this.make(id, version);
-      picture.catch(() => this.kept.delete(name));
+      // One that takes too much would take it again; what else went wrong may go right the next time.
+      picture.catch((error) => {
+        if (!(error instanceof PlainError && error.status === 422)) this.kept.delete(name);
+      });
       this.kept.set(name, picture);
       const [oldest] = this.kept.keys();
       if (this.kept.size > mostKept) this.kept.delete(oldest);

@@ -29,6 +29,7 @@ import {
   writePicture,
 } from '@lambent/core';
 import { shippedTools } from '@lambent/fonts';
+import { PlainError } from '../common/plain-error.ts';
 
 /** A stored version as the worker gets it: its drawing still packed. */
 export interface PackedJob {
@@ -69,6 +70,10 @@ export async function planToFile(task: {
   const plan = planJob(prepared);
   const findings = checkJob(prepared, plan);
   if (blocks(findings)) return { program: null, findings };
+  // What the checks pass may still come to no move at all.
+  if (plan.steps.length === 0) {
+    throw new PlainError(422, 'nothing-to-burn', 'This run burns nothing: what is drawn comes to no move of the head.');
+  }
 
   const draft = join(task.folder, `${task.runId}.part`);
   const file = createWriteStream(draft);

@@ -23,7 +23,8 @@ interface LaneLimits {
 const lanes = {
   saves: { queue: 2000, seconds: 60, megabytes: 1500 },
   plans: { queue: 20, seconds: 300, megabytes: 3000 },
-  files: { queue: 50, seconds: 20, megabytes: 1500 },
+  files: { queue: 50, seconds: 60, megabytes: 1500 },
+  facts: { queue: 100, seconds: 5, megabytes: 500 },
   pictures: { queue: 500, seconds: 10, megabytes: 1000 },
 } satisfies Record<string, LaneLimits>;
 type Lane = keyof typeof lanes;
@@ -47,11 +48,11 @@ export class WorkService implements OnApplicationShutdown {
   }
 
   describeFont(bytes: Uint8Array): Promise<ReturnType<Work['describeFont']>> {
-    return this.run('files', 'describeFont', bytes, 'The font');
+    return this.run('facts', 'describeFont', bytes, 'The font');
   }
 
   describePicture(bytes: Uint8Array): Promise<tasks.PictureFacts> {
-    return this.run('files', 'describePicture', bytes, 'The picture');
+    return this.run('facts', 'describePicture', bytes, 'The picture');
   }
 
   /** A card's picture, as SVG. */
@@ -72,7 +73,8 @@ export class WorkService implements OnApplicationShutdown {
     if (!threads) {
       threads = new Piscina({
         filename: new URL('./worker.js', import.meta.url).href,
-        minThreads: 0,
+        // The first save does not wait for its thread to come up.
+        minThreads: lane === 'saves' ? 1 : 0,
         maxThreads: 1,
         idleTimeout: 60_000,
         maxQueue: lanes[lane].queue,

@@ -1,11 +1,12 @@
+import { NotADrawing } from '@lambent/core';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { useCallback, useEffect, useMemo, useState } from 'react';
-import { Link, Navigate, useParams } from 'react-router';
-import { api, Refusal, sentenceOf } from '../api.ts';
+import { useCallback, useEffect, useState } from 'react';
+import { Navigate, useParams } from 'react-router';
+import { api, Refusal } from '../api.ts';
 import { BenchScreen } from '../bench/bench-screen.tsx';
 import { BenchContext } from '../bench/context.ts';
 import { benchActions, createBenchStore, type Stage, stages } from '../bench/store.ts';
-import { PageBar } from '../ui/page-bar.tsx';
+import { CannotOpen } from './cannot-open.tsx';
 
 /** Loads a job and the shop it uses, and opens the Bench on them. */
 export function BenchRoute() {
@@ -22,36 +23,21 @@ export function BenchRoute() {
         api.keys(),
         api.settings(),
       ]);
-      return { job, shop: { machines, materials, keys }, pricing: settings.pricing };
+      const store = createBenchStore(job, { machines, materials, keys }, settings.pricing);
+      return { store, actions: benchActions(store) };
     },
     staleTime: Number.POSITIVE_INFINITY,
     gcTime: 0,
     refetchOnWindowFocus: false,
-    retry: (count, error) => count < 1 && !(error instanceof Refusal && error.code === 'not-found'),
+    retry: (count, error) =>
+      count < 1 && !(error instanceof NotADrawing) && !(error instanceof Refusal && error.code === 'not-found'),
   });
-  const bench = useMemo(() => {
-    if (!loaded.data) return null;
-    const store = createBenchStore(loaded.data.job, loaded.data.shop, loaded.data.pricing);
-    return { store, actions: benchActions(store) };
-  }, [loaded.data]);
+  const bench = loaded.data;
   const reload = useCallback(() => setRound((count) => count + 1), []);
   // The Desk shows the job as it is when one comes back to it.
   useEffect(() => () => void queries.invalidateQueries({ queryKey: ['jobs'] }), [queries]);
 
-  if (loaded.isError) {
-    return (
-      <div className="flex h-full flex-col">
-        <PageBar />
-        <main className="mx-auto mt-24 max-w-md px-6 text-center">
-          <h1 className="mb-2 text-xl font-bold">This job cannot be opened</h1>
-          <p className="mb-4 text-quiet">{sentenceOf(loaded.error)}</p>
-          <Link to="/" className="font-semibold text-petrol underline">
-            To the Desk
-          </Link>
-        </main>
-      </div>
-    );
-  }
+  if (loaded.isError) return <CannotOpen jobId={jobId} error={loaded.error} reload={reload} />;
   if (!bench) {
     return (
       <div className="flex h-full items-center justify-center text-quiet" role="status">

@@ -1,12 +1,12 @@
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
-import type { JobCard } from '@lambent/contracts';
-import type { Machine, Material } from '@lambent/core';
+import type { Machine } from '@lambent/core';
 import { useMutation, useQuery } from '@tanstack/react-query';
-import { formatDistanceToNow } from 'date-fns';
 import { Plus, Search } from 'lucide-react';
 import { useDeferredValue, useState } from 'react';
-import { Link, useNavigate } from 'react-router';
+import { useNavigate } from 'react-router';
 import { api, sentenceOf } from '../api.ts';
+import { DeletedJobs } from '../desk/deleted-jobs.tsx';
+import { DeskCard } from '../desk/desk-card.tsx';
 import { Button } from '../ui/button.tsx';
 import { Choice } from '../ui/choice.tsx';
 import { Notice } from '../ui/notice.tsx';
@@ -54,7 +54,7 @@ export function DeskRoute() {
           <ul className="grid grid-cols-[repeat(auto-fill,minmax(270px,1fr))] gap-4">
             {shown?.map((job) => (
               <li key={job.id}>
-                <Card
+                <DeskCard
                   job={job}
                   machine={machines.data?.find(({ id }) => id === job.machineId)}
                   material={materials.data?.find(({ id }) => id === job.materialId)}
@@ -62,48 +62,10 @@ export function DeskRoute() {
               </li>
             ))}
           </ul>
+          <DeletedJobs />
         </div>
       </main>
     </div>
-  );
-}
-
-function Card({ job, machine, material }: { job: JobCard; machine?: Machine; material?: Material }) {
-  return (
-    <Link
-      to={`/jobs/${job.id}`}
-      className="block overflow-hidden rounded-xl border border-line bg-paper transition-colors duration-100 hover:border-petrol"
-    >
-      <div
-        className="flex h-44 items-center justify-center p-4"
-        style={{ background: job.itemCount > 0 ? (material?.tone ?? '#F4F1E9') : undefined }}
-      >
-        {job.itemCount > 0 ? (
-          <img
-            src={`/api/jobs/${job.id}/picture.svg?version=${job.version}`}
-            alt={`The artwork of ${job.title}`}
-            className="max-h-full max-w-full"
-          />
-        ) : (
-          <span className="text-quiet">Nothing drawn yet</span>
-        )}
-      </div>
-      <div className="border-t border-line p-3">
-        <p className="truncate text-[14px] font-bold">{job.title}</p>
-        <p className="truncate text-quiet">{job.project || 'No project'}</p>
-        <p className="mt-2 truncate">
-          {machine?.name ?? 'No machine'}
-          <span className="text-quiet">
-            {' '}
-            · {material ? `${material.name} ${material.thicknessMm} mm` : 'no sheet yet'}
-          </span>
-        </p>
-        <p className="mt-1 text-quiet">
-          {job.lastRun ? `Last run ${job.lastRun.status}` : 'Not burnt yet'} · changed{' '}
-          {formatDistanceToNow(new Date(job.updatedAt), { addSuffix: true })}
-        </p>
-      </div>
-    </Link>
   );
 }
 

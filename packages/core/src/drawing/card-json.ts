@@ -52,6 +52,6 @@ function axisFromJson(json: unknown, where: string): CardAxis {
     setting: oneOf(axis.setting, cardSettings, `${where}: setting`),
     from: number('from'),
     to: number('to'),
-    steps: number('steps'),
+    steps: asNumber(axis.steps, `${where}: steps`, 1, 100),
   };
 }

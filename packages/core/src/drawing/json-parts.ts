@@ -21,15 +21,30 @@ export function asTextOrNull(value: unknown, where: string): string | null {
   return value === null || value === undefined ? null : asText(value, where);
 }
 
-export function asNumber(value: unknown, where: string): number {
+/**
+ * No number of a document lies further from 0 than this: a kilometre, in mm. Larger ones come of files in wrong units, of
+ * damage or of ill will, and would keep a planner busy for ever.
+ */
+export const largestNumber = 1e6;
+
+/** A number from `least` to `most`. */
+export function asNumber(value: unknown, where: string, least = -largestNumber, most = largestNumber): number {
   if (typeof value !== 'number' || !Number.isFinite(value)) throw new NotADrawing(`${where} must be a number`);
+  if (value < least || value > most) throw beyond(value, where, least, most);
   return value;
 }
 
 export function asNumbers(value: unknown, where: string): number[] {
   if (!Array.isArray(value)) throw new NotADrawing(`${where} must be a list of numbers`);
-  for (const number of value) if (!Number.isFinite(number)) throw new NotADrawing(`${where} must be a list of numbers`);
+  for (const number of value) {
+    if (!Number.isFinite(number)) throw new NotADrawing(`${where} must be a list of numbers`);
+    if (Math.abs(number) > largestNumber) throw beyond(number, where, -largestNumber, largestNumber);
+  }
   return value;
+}
+
+function beyond(value: number, where: string, least: number, most: number): NotADrawing {
+  return new NotADrawing(`${where} must lie between ${least} and ${most}, and is ${value}`);
 }
 
 export function asColour(value: unknown, where: string): string | null {

@@ -221,7 +221,7 @@ function arrivalFromJson(json: unknown, where: string): Arrival {
   return {
     id: asText(id, `${where}: id`),
     file: asText(file, `${where}: file`),
-    originalId: originalId === null ? null : asNumber(originalId, `${where}: originalId`),
+    originalId: originalId === null ? null : asNumber(originalId, `${where}: originalId`, 0, Number.MAX_SAFE_INTEGER),
     choices: choicesFromJson(choices, `${where}: choices`),
     place: map as unknown as Matrix,
   };

@@ -27,27 +27,28 @@ export function layerFromJson(json: unknown, where: string): Layer {
   };
 }
 
-const numbers = [
-  'powerPercent',
-  'speedMmPerS',
-  'passes',
-  'lineSpacingMm',
-  'kerfMm',
-  'cornerPowerPercent',
-  'focusMm',
-  'focusStepMm',
-  'scanAngle',
-  'pierceS',
-  'cornerWaitS',
-] as const;
+/** Between what each setting lies; what a machine does is narrower (`beyondMachine`). */
+const bounds = {
+  powerPercent: [0, 1000],
+  speedMmPerS: [0, 100_000],
+  passes: [0, 1000],
+  lineSpacingMm: [0, 1000],
+  kerfMm: [0, 100],
+  cornerPowerPercent: [0, 1000],
+  focusMm: [-1000, 1000],
+  focusStepMm: [-1000, 1000],
+  scanAngle: [-3600, 3600],
+  pierceS: [0, 3600],
+  cornerWaitS: [0, 3600],
+} as const satisfies Partial<Record<keyof LayerSettings, readonly [number, number]>>;
 
 export function settingsFromJson(json: unknown, where: string): Partial<LayerSettings> {
   const record = asRecord(json, where);
   const { bothWays, runUpMm, air } = record;
   return {
     ...Object.fromEntries(
-      numbers.flatMap((name) =>
-        record[name] === undefined ? [] : [[name, asNumber(record[name], `${where}: ${name}`)]],
+      Object.entries(bounds).flatMap(([name, [least, most]]) =>
+        record[name] === undefined ? [] : [[name, asNumber(record[name], `${where}: ${name}`, least, most)]],
       ),
     ),
     ...(bothWays === undefined ? {} : { bothWays: bothWays === true }),
@@ -79,7 +80,7 @@ function depthFromJson(json: unknown, where: string): LayerBurning['depth'] {
   if (json === null) return null;
   const { steps, lightest } = asRecord(json, where);
   return {
-    steps: steps === null || steps === undefined ? null : asNumber(steps, `${where}: steps`),
+    steps: steps === null || steps === undefined ? null : asNumber(steps, `${where}: steps`, 0, 1000),
     lightest: asNumber(lightest, `${where}: lightest`),
   };
 }

@@ -39,6 +39,17 @@ describe('shapes as JSON', () => {
     ['an unknown way of combining', { ...shapes[8], how: 'glue' }, 'item 7: how must be unite'],
     ['an unknown kind', { kind: 'blob' }, 'item 7: “blob” is not a kind of shape'],
     ['verbs without points', { kind: 'path', verbs: 'ML', coords: [1] }, 'verbs and coords do not go together'],
+    [
+      'an arc of ten thousand turns',
+      { ...shapes[5], sweep: 1e12 },
+      'item 7: sweep must lie between -3600 and 3600, and is 1000000000000',
+    ],
+    [
+      'a place beyond all beds',
+      { ...slot, x1: -1e7 },
+      'item 7: x1 must lie between -1000000 and 1000000, and is -10000000',
+    ],
+    ['a path beyond all beds', { kind: 'path', verbs: 'M', coords: [0, 2e6] }, 'item 7: coords must lie between'],
     ['a width that is none', { ...slot, width: null }, 'item 7: width must be a number'],
   ])('%s is refused, with the place', (_, json, message) => {
     expect(() => shapeFromJson(json, 'item 7')).toThrow(message);

@@ -85,6 +85,8 @@ function pathToJson({ verbs, coords }: Path): PathJson {
 
 const combinings = ['unite', 'subtract', 'intersect', 'exclude'] as const;
 const aligns = ['left', 'centre', 'right'] as const;
+/** No arc goes round more often than ten times, in degrees. */
+const mostTurned = 3600;
 /** Combinations hold combinations; not deeper than this. */
 const deepest = 60;
 
@@ -118,7 +120,11 @@ export function shapeFromJson(json: unknown, where: string, depth = 0): Shape {
       return { kind: 'polygon', ...numbers('cx', 'cy', 'radius', 'turn'), sides, inner };
     }
     case 'arc':
-      return { kind: 'arc', ...numbers('cx', 'cy', 'radius', 'from', 'sweep') };
+      return {
+        kind: 'arc',
+        ...numbers('cx', 'cy', 'radius', 'from'),
+        sweep: asNumber(shape.sweep, `${where}: sweep`, -mostTurned, mostTurned),
+      };
     case 'picture':
       return {
         kind: 'picture',

@@ -1,4 +1,6 @@
 import type { ReadingChoices } from '../drawing/arrival.ts';
+import type { Item } from '../drawing/item.ts';
+import { largestNumber } from '../drawing/json-parts.ts';
 import type { FontBook } from '../text/fonts.ts';
 import type { Assets } from './assets.ts';
 import { readDxf } from './dxf/read.ts';
@@ -35,6 +37,7 @@ export async function readDrawingFile(
   if (bytes.length === 0) throw new FileRefused('The file is empty. Save or send it again.');
   refuseTooLarge(bytes.length);
   const reading = await readAs(bytes, idFor, tools, choices);
+  refuseBoundless(reading);
   const pictures = await Promise.all(
     reading.pictures.map(async ({ id, bytes }) => ({ id, bytes: await plainPicture(bytes, tools.assets) })),
   );
@@ -62,4 +65,18 @@ async function readAs(
     default:
       throw new FileRefused(found.refusal);
   }
+}
+
+/** A drawing that no document can hold is in other units than it says, or damaged. @throws FileRefused */
+function refuseBoundless({ drawing }: Reading): void {
+  const far = drawing.items.find((item) => !isWithinReach(item));
+  if (!far) return;
+  throw new FileRefused(
+    `The drawing reaches more than ${largestNumber / 1e6} km from its zero (${far.name ?? far.shape.kind}). Check its units, or delete what lies so far away, and save it again.`,
+  );
+}
+
+function isWithinReach({ shape, matrix }: Item): boolean {
+  if (!matrix.every((value) => Math.abs(value) <= largestNumber)) return false;
+  return shape.kind !== 'path' || shape.path.coords.every((value) => Math.abs(value) <= largestNumber);
 }

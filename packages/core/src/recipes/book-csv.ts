@@ -105,7 +105,7 @@ export function bookToCsv(materials: readonly Material[]): string {
 
 /** Text that a spreadsheet would take for a formula is marked as text. */
 function guarded(value: string | number | boolean): string | number | boolean {
-  return typeof value === 'string' && /^['=+\-@\t]/.test(value) ? `'${value}` : value;
+  return typeof value === 'string' && /^\s*['=+\-@]|^[\t\r\n]/.test(value) ? `'${value}` : value;
 }
 
 /** A row that was read: the recipe, and what the table says of its material. */
@@ -190,7 +190,7 @@ function rowOf(head: readonly string[], cells: readonly string[], line: number):
   const found: Record<Column['of'], Record<string, unknown>> = { material: {}, recipe: {} };
   for (const { name, of, read } of columns) {
     const at = head.indexOf(name);
-    const cell = (at < 0 ? '' : (cells[at] ?? '')).trim().replace(/^'(?=['=+\-@\t])/, '');
+    const cell = (at < 0 ? '' : (cells[at] ?? '')).trim().replace(/^'(?=\s*['=+\-@]|[\t\r\n])/, '');
     if (cell !== '') Object.assign(found[of], read(cell));
   }
   const { by, on, what, ...plain } = found.recipe;

@@ -1,0 +1,31 @@
+import { useQuery } from '@tanstack/react-query';
+import { format } from 'date-fns';
+import { Undo2 } from 'lucide-react';
+import { api } from '../api.ts';
+import { Button } from '../ui/button.tsx';
+import { useTakeJobBack } from './use-delete-job.ts';
+
+/** The jobs that were deleted and can be taken back; nothing where there are none. */
+export function DeletedJobs() {
+  const deleted = useQuery({ queryKey: ['deleted jobs'], queryFn: api.deletedJobs });
+  const back = useTakeJobBack();
+  const count = deleted.data?.length ?? 0;
+  if (count === 0) return null;
+  return (
+    <details className="mt-6 rounded-xl border border-line bg-paper">
+      <summary className="cursor-pointer px-4 py-3 font-semibold">Deleted jobs ({count})</summary>
+      <ul className="border-t border-line">
+        {deleted.data?.map((job) => (
+          <li key={job.id} className="flex items-center gap-4 border-b border-line px-4 py-2 last:border-b-0">
+            <span className="min-w-0 flex-1 truncate">{job.title}</span>
+            <span className="text-quiet">gone for good on {format(new Date(job.goneAt), 'd MMMM')}</span>
+            <Button onClick={() => back.mutate(job)} disabled={back.isPending}>
+              <Undo2 size={15} aria-hidden />
+              Take back
+            </Button>
+          </li>
+        ))}
+      </ul>
+    </details>
+  );
+}

@@ -1,0 +1,74 @@
+import type { JobCard } from '@lambent/contracts';
+import type { Machine, Material } from '@lambent/core';
+import { formatDistanceToNow } from 'date-fns';
+import { Trash2 } from 'lucide-react';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import { useDeleteJob } from './use-delete-job.ts';
+
+/** A job on the Desk: what it draws, where it stands, and a way to delete it. */
+export function DeskCard({ job, machine, material }: { job: JobCard; machine?: Machine; material?: Material }) {
+  const deletion = useDeleteJob();
+  return (
+    <article className="group relative overflow-hidden rounded-xl border border-line bg-paper transition-colors duration-100 focus-within:border-petrol hover:border-petrol">
+      <Link to={`/jobs/${job.id}`} className="block">
+        <div
+          className="flex h-44 items-center justify-center p-4"
+          style={{ background: job.itemCount > 0 ? (material?.tone ?? '#F4F1E9') : undefined }}
+        >
+          <Picture job={job} />
+        </div>
+        <div className="border-t border-line p-3">
+          <p className="truncate pr-8 text-[14px] font-bold">{job.title}</p>
+          <p className="truncate text-quiet">{job.project || 'No project'}</p>
+          <p className="mt-2 truncate">
+            {machine?.name ?? 'No machine'}
+            <span className="text-quiet">
+              {' '}
+              · {material ? `${material.name} ${material.thicknessMm} mm` : 'no sheet yet'}
+            </span>
+          </p>
+          <p className="mt-1 text-quiet">
+            {job.lastRun ? `Last run ${job.lastRun.status}` : 'Not burnt yet'} · changed{' '}
+            {formatDistanceToNow(new Date(job.updatedAt), { addSuffix: true })}
+          </p>
+        </div>
+      </Link>
+      <button
+        type="button"
+        aria-label={`Delete ${job.title}`}
+        title="Delete this job; it can be taken back for 30 days"
+        disabled={deletion.isPending}
+        onClick={() => deletion.mutate(job)}
+        className="absolute top-[180px] right-2 grid size-8 place-items-center rounded-lg text-quiet hover:bg-stop-soft hover:text-stop focus-visible:text-stop"
+      >
+        <Trash2 size={15} aria-hidden />
+      </button>
+    </article>
+  );
+}
+
+/** What the job draws; a quiet placeholder while the picture is made, and words where there can be none. */
+function Picture({ job }: { job: JobCard }) {
+  const [state, setState] = useState<'coming' | 'shown' | 'none'>('coming');
+  if (job.itemCount === 0) return <span className="text-quiet">Nothing drawn yet</span>;
+  if (state === 'none') {
+    return (
+      <span className="max-w-48 text-center text-quiet">
+        No picture: this job could not be drawn. It can be opened.
+      </span>
+    );
+  }
+  return (
+    <>
+      {state === 'coming' && <span className="absolute text-quiet">Drawing…</span>}
+      <img
+        src={`/api/jobs/${job.id}/picture.svg?version=${job.version}`}
+        alt={`The artwork of ${job.title}`}
+        className="max-h-full max-w-full"
+        onLoad={() => setState('shown')}
+        onError={() => setState('none')}
+      />
+    </>
+  );
+}

@@ -1,0 +1,36 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { toast } from 'sonner';
+import { api, sentenceOf } from '../api.ts';
+
+/** What the Desk shows, looked up afresh. */
+function useFreshDesk(): () => void {
+  const queries = useQueryClient();
+  return () => {
+    void queries.invalidateQueries({ queryKey: ['jobs'] });
+    void queries.invalidateQueries({ queryKey: ['deleted jobs'] });
+  };
+}
+
+/** Takes a deleted job back onto the Desk. */
+export function useTakeJobBack() {
+  const fresh = useFreshDesk();
+  return useMutation({
+    mutationFn: ({ id }: { id: string; title: string }) => api.takeJobBack(id),
+    onSuccess: fresh,
+    onError: (error) => toast.error(sentenceOf(error)),
+  });
+}
+
+/** Deletes a job, and offers to take it back. */
+export function useDeleteJob() {
+  const fresh = useFreshDesk();
+  const back = useTakeJobBack();
+  return useMutation({
+    mutationFn: ({ id }: { id: string; title: string }) => api.deleteJob(id),
+    onSuccess: (_, job) => {
+      fresh();
+      toast(`“${job.title}” was deleted.`, { action: { label: 'Take back', onClick: () => back.mutate(job) } });
+    },
+    onError: (error) => toast.error(sentenceOf(error)),
+  });
+}
