@@ -34,8 +34,15 @@ export class Refusal extends Error {
     readonly code: string,
     message: string,
     readonly details?: unknown,
+    /** As HTTP has it; 0 where the server did not answer. */
+    readonly status = 0,
   ) {
     super(message);
+  }
+
+  /** Whether asking again would be answered the same: what was sent is at fault, and not the moment. */
+  get isFinal(): boolean {
+    return this.status >= 400 && this.status < 500 && ![408, 425, 429, 499].includes(this.status);
   }
 }
 
@@ -58,9 +65,18 @@ async function ask<T>(method: string, path: string, body?: unknown): Promise<T> 
       answer?.error.code ?? 'failed',
       answer?.error.message ?? `The server answered ${response.status}.`,
       answer?.error.details,
+      response.status,
     );
   }
   return response.status === 204 ? (undefined as T) : ((await response.json()) as T);
+}
+
+/** The longest name of an edit, and the longest title, that the server takes. */
+const longestName = 120;
+
+/** A name as the server takes it. */
+export function cutName(name: string): string {
+  return name.length <= longestName ? name : `${name.slice(0, longestName - 1)}…`;
 }
 
 /** A job as the body of a save. */
@@ -77,9 +93,17 @@ export const api = {
   takeJobBack: (id: string) => ask<void>('POST', `/api/jobs/${id}/take-back`),
   renameJob: (id: string, title: string) => ask<void>('PATCH', `/api/jobs/${id}`, { title }),
   saveJob: (id: string, base: number, edit: string, document: Blob) =>
-    ask<VersionAnswer>('PUT', `/api/jobs/${id}?${new URLSearchParams({ base: String(base), edit })}`, document),
+    ask<VersionAnswer>(
+      'PUT',
+      `/api/jobs/${id}?${new URLSearchParams({ base: String(base), edit: cutName(edit) })}`,
+      document,
+    ),
   copyJob: (id: string, title: string, document: JobDocument) =>
-    ask<JobAnswer>('POST', `/api/jobs/${id}/copies?${new URLSearchParams({ title })}`, documentBlob(document)),
+    ask<JobAnswer>(
+      'POST',
+      `/api/jobs/${id}/copies?${new URLSearchParams({ title: cutName(title) })}`,
+      documentBlob(document),
+    ),
   keepOriginal: (id: string, file: File) =>
     ask<{ id: number }>('POST', `/api/jobs/${id}/originals?name=${encodeURIComponent(file.name)}`, new Blob([file])),
   original: async (id: string, original: number): Promise<Blob> => {

@@ -5,9 +5,12 @@ import { Injectable, Logger, type OnApplicationBootstrap } from '@nestjs/common'
 import { EventHub } from '../common/event-hub.ts';
 import { notFound } from '../common/plain-error.ts';
 import { ShopService } from '../data/shop.service.ts';
+import { Pace } from './pace.ts';
 
 /** Burning that may wait in a machine, in seconds; more where the head needs longer than that to brake. */
 const windowS = 2;
+/** How often the page is told where a machine is. */
+const tellEveryMs = 60;
 /** A machine that makes no sense is put into the log so often, and then counted only. */
 const mostOddities = 20;
 
@@ -31,10 +34,18 @@ export class MachineLinks implements OnApplicationBootstrap {
   }
 
   private driverFor({ id, name, address, topSpeed, acceleration }: Machine): MachineDriver {
+    // A page draws what it hears; a machine that is fed fast would else keep it from anything else.
+    const pace = new Pace<MachineState>(tellEveryMs, (machine) => this.hub.say({ type: 'machine', machine }));
+    let told: MachineStatus | null = null;
     const driver = new StandInDriver({
       ...address,
       windowS: Math.max(windowS, (2 * topSpeed) / acceleration),
-      changed: (status) => this.hub.say({ type: 'machine', machine: stateOf(id, status) }),
+      changed: (status) => {
+        const urgent =
+          !told || (['state', 'reason', 'lid', 'runId'] as const).some((name) => told?.[name] !== status[name]);
+        told = status;
+        pace.take(stateOf(id, status), urgent);
+      },
       odd: (what) => {
         if (driver.oddities <= mostOddities) this.log.warn(`${name} said what makes no sense: ${what}`);
       },

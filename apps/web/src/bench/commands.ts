@@ -38,7 +38,7 @@ import {
 } from '@lambent/core';
 import { toast } from 'sonner';
 import { sentenceOf } from '../api.ts';
-import { cancelFileWork, fileWorker, fileWorkStopped } from '../workers/bench.ts';
+import { work } from '../workers/work.ts';
 import { type BenchActions, type BenchState, jobOf, machineOf, selectedItems, selectionBox } from './store.ts';
 import { newId } from './tools/draw.ts';
 
@@ -165,13 +165,14 @@ export async function combine(actions: BenchActions, how: Combining): Promise<vo
 
 /** Works a combination's outline out off the page's thread; null when it was given up or could not be. */
 async function combinedInWorker(shape: Shape, how: Combining): Promise<Path | null> {
+  const given = new AbortController();
   const notice = toast.loading(`Working out what to ${how}…`, {
-    cancel: { label: 'Stop', onClick: cancelFileWork },
+    cancel: { label: 'Stop', onClick: () => given.abort() },
   });
   try {
-    return await Promise.race([fileWorker().outline(shape), fileWorkStopped()]);
+    return await work('outline', [shape], { signal: given.signal });
   } catch (error) {
-    toast.error(sentenceOf(error));
+    if (!given.signal.aborted) toast.error(sentenceOf(error));
     return null;
   } finally {
     toast.dismiss(notice);

@@ -2,6 +2,7 @@ import { useNavigate } from 'react-router';
 import { toast } from 'sonner';
 import { api, sentenceOf } from '../api.ts';
 import { Button } from '../ui/button.tsx';
+import { dropUnsaved } from '../unsaved/unsaved-store.ts';
 import { useBench, useBenchActions } from './context.ts';
 import { jobOf } from './store.ts';
 
@@ -10,26 +11,34 @@ export function ConflictBar({ reload }: { reload: () => void }) {
   const actions = useBenchActions();
   const navigate = useNavigate();
   const save = useBench((state) => state.save);
-  if (save.kind !== 'conflict') return null;
+  if (save.kind !== 'conflict' && save.kind !== 'deleted') return null;
+  const isDeleted = save.kind === 'deleted';
   const keepBoth = async () => {
     const { jobId, title } = actions.get();
     try {
-      const copy = await api.copyJob(jobId, `${title}, second copy`.slice(0, 120), jobOf(actions.get()));
+      const copy = await api.copyJob(jobId, `${title.slice(0, 100)}, second copy`, jobOf(actions.get()));
+      await dropUnsaved(actions.get().session);
       actions.set({ save: { kind: 'saved' } });
       navigate(`/jobs/${copy.id}/art`);
     } catch (error) {
       toast.error(sentenceOf(error));
     }
   };
+  const openOther = async () => {
+    await dropUnsaved(actions.get().session);
+    actions.set({ save: { kind: 'saved' } });
+    reload();
+  };
   return (
     <div role="alert" className="flex items-center gap-3 border-b border-stop/50 bg-stop-soft px-4 py-2">
       <p className="flex-1">
-        <strong>This job was changed in another window.</strong> Nothing was overwritten: what is here is not saved yet.
+        <strong>This job was {isDeleted ? 'deleted' : 'changed'} in another window.</strong> Nothing was overwritten:
+        what is here is not saved yet.
       </p>
       <Button look="main" onClick={() => void keepBoth()}>
-        Keep both: save this as a job of its own
+        {isDeleted ? 'Save this as a job of its own' : 'Keep both: save this as a job of its own'}
       </Button>
-      <Button onClick={reload}>Open the other, drop this</Button>
+      {!isDeleted && <Button onClick={() => void openOther()}>Open the other, drop this</Button>}
     </div>
   );
 }

@@ -15,7 +15,7 @@ import {
   translation,
   usualText,
 } from '@lambent/core';
-import { fileWorker } from '../workers/bench.ts';
+import { work } from '../workers/work.ts';
 import { newId } from './tools/draw.ts';
 
 /*
@@ -66,7 +66,7 @@ export async function wordItems(
     words,
     align: align === 'right' ? ('right' as const) : ('centre' as const),
   }));
-  const set = await Promise.all(settings.map((one) => fileWorker().setText(one)));
+  const set = await Promise.all(settings.map((one) => work('setText', [one])));
   return labels.map(
     ({ x, y }, i): Item => ({
       id: newId(),

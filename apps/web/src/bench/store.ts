@@ -81,7 +81,12 @@ export type SaveState =
   | { kind: 'changed' }
   | { kind: 'saving' }
   | { kind: 'conflict'; latest: number }
-  | { kind: 'failed'; message: string };
+  /** The job was deleted elsewhere. */
+  | { kind: 'deleted' }
+  /** It could not be saved for now, and is tried again. */
+  | { kind: 'failed'; message: string }
+  /** What there is now will never be taken, and is not sent again before it is changed. */
+  | { kind: 'refused'; message: string };
 
 export interface BenchState {
   jobId: string;
@@ -97,6 +102,10 @@ export interface BenchState {
   version: number;
   savedDocument: JobDocument;
   save: SaveState;
+  /** What was done last, as a version is called: an edit, or one that was undone or redone. */
+  lastEdit: string;
+  /** By which what is not saved is kept in the browser. */
+  session: string;
   selection: ReadonlySet<string>;
   /** Items to point out, without selecting them. */
   pointedOut: ReadonlySet<string>;
@@ -175,6 +184,8 @@ export function createBenchStore(answer: JobAnswer, shop: ShopLists, pricing: Pr
     version: answer.version,
     savedDocument: document,
     save: { kind: 'saved' },
+    lastEdit: 'open',
+    session: `${answer.id} ${Date.now().toString(36)}${Math.random().toString(36).slice(2)}`,
     selection: new Set(),
     pointedOut: new Set(),
     under: new Set(),
@@ -226,7 +237,7 @@ function followAll(before: JobDocument, after: JobDocument, materials: readonly 
 export function benchActions(store: BenchStore) {
   const { getState: get, setState: set } = store;
 
-  const goTo = (history: History<JobDocument>) => {
+  const goTo = (history: History<JobDocument>, lastEdit = get().lastEdit) => {
     const document = history.present;
     const before = get();
     if (document === before.history.present) {
@@ -236,6 +247,7 @@ export function benchActions(store: BenchStore) {
     const stays = itemsAmong(document.drawing, before.selection);
     set({
       history,
+      lastEdit,
       prepared: prepareJob(document, before.shop, { runId: before.runId }),
       selection: stays.length === before.selection.size ? before.selection : new Set(stays.map(({ id }) => id)),
       pointedOut: new Set(),
@@ -243,7 +255,7 @@ export function benchActions(store: BenchStore) {
       asked: null,
       previewS: null,
       save:
-        before.save.kind === 'conflict'
+        before.save.kind === 'conflict' || before.save.kind === 'deleted'
           ? before.save
           : { kind: document === before.savedDocument ? 'saved' : 'changed' },
     });
@@ -255,7 +267,7 @@ export function benchActions(store: BenchStore) {
       const { history } = get();
       const before = history.present;
       const after = followAll(before, change(before), get().shop.materials);
-      goTo(record(history, name, after));
+      goTo(record(history, name, after), name);
       // What the operator did not touch, but the thickness of the stock did.
       if (after.sheets !== before.sheets) {
         const tieNews = tieChanges(before, after);
@@ -277,8 +289,8 @@ export function benchActions(store: BenchStore) {
       const { history, runId } = get();
       set({ shop, prepared: prepareJob(history.present, shop, { runId }), plannedFor: null });
     },
-    undo: () => goTo(undo(get().history)),
-    redo: () => goTo(redo(get().history)),
+    undo: () => goTo(undo(get().history), `undo: ${get().history.past.at(-1)?.name}`),
+    redo: () => goTo(redo(get().history), `redo: ${get().history.future[0]?.name}`),
     select: (ids: Iterable<string>) => set({ selection: new Set(ids) }),
     /** Says what the pointer is over; the same again changes nothing. */
     hover(ids: readonly string[]): void {

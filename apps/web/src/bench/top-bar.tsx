@@ -143,6 +143,18 @@ function SaveWord({ save }: { save: SaveState }) {
           changed elsewhere
         </span>
       );
+    case 'deleted':
+      return (
+        <span data-testid="save-state" className="font-semibold text-stop">
+          deleted elsewhere
+        </span>
+      );
+    case 'refused':
+      return (
+        <span data-testid="save-state" className="font-semibold text-stop" title={save.message}>
+          not saved: {save.message}
+        </span>
+      );
     case 'failed':
       return (
         <span data-testid="save-state" className="font-semibold text-stop" title={save.message}>

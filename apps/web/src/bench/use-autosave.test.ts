@@ -92,4 +92,53 @@ describe('saving', () => {
     await again;
     expect(actions.get().save.kind).toBe('saved');
   });
+
+  test('what will never be taken is said once, and sent again only when it was changed', async () => {
+    const { actions, move } = edited();
+    const done = saveNow(actions);
+    await soon();
+    sent[0].answer(400, { error: { code: 'not-a-job', message: 'What was sent is not a job.' } });
+    await done;
+    expect(actions.get().save).toEqual({ kind: 'refused', message: 'What was sent is not a job.' });
+    await saveNow(actions);
+    expect(sent).toHaveLength(1);
+    move('mended');
+    const again = saveNow(actions);
+    await soon();
+    expect(sent[1].edit).toBe('mended');
+    sent[1].answer(200, { number: 2 });
+    await again;
+    expect(actions.get().save.kind).toBe('saved');
+  });
+
+  test('a job that was deleted meanwhile is said to be, and what is drawn since stays unsent', async () => {
+    const { actions, move } = edited();
+    const done = saveNow(actions);
+    await soon();
+    sent[0].answer(409, { error: { code: 'job-deleted', message: 'deleted', details: { latest: 1 } } });
+    await done;
+    move('more');
+    expect(actions.get().save).toEqual({ kind: 'deleted' });
+    await saveNow(actions);
+    expect(sent).toHaveLength(1);
+  });
+
+  test('a version bears the name of what was done last, undone or redone, and no longer one than is taken', async () => {
+    const { actions, move } = edited();
+    move('second move');
+    const save = async () => {
+      const done = saveNow(actions);
+      await soon();
+      sent.at(-1)?.answer(200, { number: sent.length + 1 });
+      await done;
+      return sent.at(-1)?.edit;
+    };
+    expect(await save()).toBe('second move');
+    actions.undo();
+    expect(await save()).toBe('undo: second move');
+    actions.redo();
+    expect(await save()).toBe('redo: second move');
+    move('x'.repeat(300));
+    expect(await save()).toBe(`${'x'.repeat(119)}…`);
+  });
 });

@@ -1,29 +1,47 @@
 import type { JobDocument } from '@lambent/core';
 import { useEffect } from 'react';
-import { api, documentBlob, Refusal, sentenceOf } from '../api.ts';
-import { writeInWorker } from '../workers/bench.ts';
-import type { BenchActions } from './store.ts';
+import { api, cutName, documentBlob, Refusal, sentenceOf } from '../api.ts';
+import { holdSession } from '../unsaved/sessions.ts';
+import { dropUnsaved } from '../unsaved/unsaved-store.ts';
+import { written } from '../workers/work.ts';
+import type { BenchActions, BenchState } from './store.ts';
 import { jobOf } from './store.ts';
 
+/** What is drawn is kept in the browser so soon after the last edit, and saved so soon. */
+const keepMs = 100;
 const quietMs = 500;
 const retryMs = 4000;
 const saving = new WeakMap<BenchActions, Promise<void>>();
 
-/** Saves every edit as a version of its own kind: half a second after the last one. */
+/**
+ * Saves every edit as a version of its own kind: half a second after the last one. Until the server has it, it is kept in
+ * the browser, from where it is saved when the page is opened again (unsaved/send-unsaved.ts).
+ */
 export function useAutosave(actions: BenchActions, subscribe: (listener: () => void) => () => void): void {
   useEffect(() => {
     let timer: number | null = null;
+    let keeping: number | null = null;
+    const release = holdSession(actions.get().session);
     const plan = (ms: number) => {
       if (timer !== null) window.clearTimeout(timer);
       timer = window.setTimeout(() => void saveNow(actions), ms);
     };
-    let last = actions.get().save;
+    const keepSoon = () => {
+      if (keeping !== null) window.clearTimeout(keeping);
+      keeping = window.setTimeout(() => void bodyOf(actions.get()).catch(() => {}), keepMs);
+    };
+    let last = actions.get();
     const stop = subscribe(() => {
-      const { save } = actions.get();
-      if (save === last) return;
-      last = save;
-      if (save.kind === 'changed') plan(quietMs);
-      if (save.kind === 'failed') plan(retryMs);
+      const now = actions.get();
+      if (now.save !== last.save) {
+        if (now.save.kind === 'changed') plan(quietMs);
+        if (now.save.kind === 'failed') plan(retryMs);
+      }
+      if (now.save.kind === 'saved') {
+        if (keeping !== null) window.clearTimeout(keeping);
+        if (last.save.kind !== 'saved') void letGo(actions);
+      } else if (jobOf(now) !== jobOf(last)) keepSoon();
+      last = now;
     });
     const warn = (event: BeforeUnloadEvent) => {
       if (actions.get().save.kind === 'saved') return;
@@ -35,7 +53,10 @@ export function useAutosave(actions: BenchActions, subscribe: (listener: () => v
       stop();
       window.removeEventListener('beforeunload', warn);
       if (timer !== null) window.clearTimeout(timer);
-      void saveNow(actions);
+      if (keeping !== null) window.clearTimeout(keeping);
+      void saveNow(actions)
+        .then(() => letGo(actions))
+        .finally(release);
     };
   }, [actions, subscribe]);
 }
@@ -49,8 +70,8 @@ export async function saveNow(actions: BenchActions): Promise<void> {
       await running;
       continue;
     }
-    const { save } = actions.get();
-    if (save.kind === 'saved' || save.kind === 'conflict') return;
+    const { kind } = actions.get().save;
+    if (kind !== 'changed' && kind !== 'failed') return;
     const attempt = saveOnce(actions).finally(() => saving.delete(actions));
     saving.set(actions, attempt);
     await attempt;
@@ -58,25 +79,51 @@ export async function saveNow(actions: BenchActions): Promise<void> {
   }
 }
 
-/** Where there are workers, a document is written by one: a large one takes longer than a frame. */
-function write(document: JobDocument): Blob | Promise<Blob> {
-  return typeof Worker === 'undefined' ? documentBlob(document) : writeInWorker(document);
+/** The body of a save that was written last, by its Bench: it is often asked for twice. */
+const bodies = new Map<string, { document: JobDocument; version: number; body: Promise<Blob> }>();
+
+/** The body of a save; kept in the browser as well. A large one takes longer than a frame, so a worker writes it. */
+function bodyOf(state: BenchState): Promise<Blob> {
+  const { session, jobId, title, version, lastEdit } = state;
+  const document = jobOf(state);
+  if (typeof Worker === 'undefined') return Promise.resolve(documentBlob(document));
+  const last = bodies.get(session);
+  if (last?.document === document && last.version === version) return last.body;
+  const body = written(document, { session, jobId, title, base: version, edit: cutName(lastEdit), at: Date.now() });
+  body.catch(() => bodies.delete(session));
+  bodies.set(session, { document, version, body });
+  return body;
+}
+
+/** What the server has is not kept in the browser any longer: saved, or undone back to what was saved. */
+async function letGo(actions: BenchActions): Promise<void> {
+  const { session } = actions.get();
+  // What is just being kept is waited for, or it would be kept after it was let go.
+  await bodies.get(session)?.body.catch(() => {});
+  if (actions.get().save.kind !== 'saved') return;
+  bodies.delete(session);
+  await dropUnsaved(session).catch(() => {});
 }
 
 async function saveOnce(actions: BenchActions): Promise<void> {
   const state = actions.get();
   const document = jobOf(state);
-  const edit = state.history.past.at(-1)?.name ?? 'undo';
   actions.set({ save: { kind: 'saving' } });
   try {
-    const { number } = await api.saveJob(state.jobId, state.version, edit, await write(document));
+    const { number } = await api.saveJob(state.jobId, state.version, state.lastEdit, await bodyOf(state));
     const unchanged = jobOf(actions.get()) === document;
     actions.set({ version: number, savedDocument: document, save: { kind: unchanged ? 'saved' : 'changed' } });
   } catch (error) {
-    if (error instanceof Refusal && error.code === 'saved-elsewhere') {
-      actions.set({ save: { kind: 'conflict', latest: (error.details as { latest: number }).latest } });
-    } else {
-      actions.set({ save: { kind: 'failed', message: sentenceOf(error) } });
-    }
+    actions.set({ save: failureOf(error) });
   }
+}
+
+function failureOf(error: unknown): BenchState['save'] {
+  const message = sentenceOf(error);
+  if (!(error instanceof Refusal)) return { kind: 'failed', message };
+  if (error.code === 'saved-elsewhere') {
+    return { kind: 'conflict', latest: (error.details as { latest: number }).latest };
+  }
+  if (error.code === 'job-deleted') return { kind: 'deleted' };
+  return { kind: error.isFinal ? 'refused' : 'failed', message };
 }

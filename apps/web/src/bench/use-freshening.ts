@@ -2,7 +2,7 @@ import { freshened, type Item, type StaleOutline, staleOutline } from '@lambent/
 import { useEffect, useState } from 'react';
 import { toast } from 'sonner';
 import { sentenceOf } from '../api.ts';
-import { fileWorker, fileWorkStopped } from '../workers/bench.ts';
+import { work } from '../workers/work.ts';
 import { useBench, useBenchActions } from './context.ts';
 import { type BenchState, jobOf } from './store.ts';
 
@@ -29,21 +29,16 @@ export function useFreshening(): void {
   useEffect(() => {
     const stale = staleIn(actions.get());
     if (!stale || stale.item.shape !== shape) return;
-    let given = false;
-    const work = async () => {
-      try {
-        const path = await Promise.race([fileWorker().follow(stale.item.shape, stale.sources), fileWorkStopped()]);
-        if (given) return;
-        if (path) actions.amend((now) => freshened(now, stale, path));
-        // The worker was stopped for the sake of something else.
+    const given = new AbortController();
+    work('follow', [stale.item.shape, stale.sources], { signal: given.signal })
+      .then((path) => {
+        if (given.signal.aborted) return;
+        actions.amend((now) => freshened(now, stale, path));
         setTurn((before) => before + 1);
-      } catch (error) {
-        if (!given) toast.error(sentenceOf(error));
-      }
-    };
-    void work();
-    return () => {
-      given = true;
-    };
+      })
+      .catch((error) => {
+        if (!given.signal.aborted) toast.error(sentenceOf(error));
+      });
+    return () => given.abort();
   }, [shape, turn, actions]);
 }

@@ -2,7 +2,7 @@ import { fromMachine, type Point } from '@lambent/core';
 import { useEffect } from 'react';
 import { sentenceOf } from '../api.ts';
 import { useLive } from '../stores/live.ts';
-import { planInWorker, stopPlanning } from '../workers/bench.ts';
+import { planned } from '../workers/work.ts';
 import { type BenchActions, type BenchState, isPlanned, jobOf, machineOf } from './store.ts';
 
 /** A plan is worked out once edits have paused for as long as the last one took, within these: it would take the time of the next one. */
@@ -14,13 +14,15 @@ const longMs = 1000;
 export function usePlanning(actions: BenchActions, subscribe: (listener: () => void) => () => void): void {
   useEffect(() => {
     let timer: number | null = null;
-    let working = false;
+    let working: AbortController | null = null;
     let began = 0;
     let tookMs = 0;
+    let over = false;
     const work = async () => {
       if (working) return;
-      working = true;
-      while (!isCurrent(actions.get())) {
+      while (!isCurrent(actions.get()) && !over) {
+        const turn = new AbortController();
+        working = turn;
         const state = actions.get();
         const { run } = state.prepared;
         const plannedFor = jobOf(state);
@@ -28,19 +30,21 @@ export function usePlanning(actions: BenchActions, subscribe: (listener: () => v
         const of = { plannedFor, plannedRun: run.id, plannedHead: head };
         try {
           began = performance.now();
-          const planned = await planInWorker(plannedFor, state.shop, { runId: run.id, head });
+          const choice = { runId: run.id, head };
+          const answer = await planned(plannedFor, state.shop, choice, { signal: turn.signal });
           tookMs = performance.now() - began;
-          if (planned) actions.set({ planned, ...of, planTrouble: null });
+          actions.set({ planned: answer, ...of, planTrouble: null });
         } catch (error) {
-          actions.set({ planned: null, ...of, planTrouble: sentenceOf(error) });
+          // One that was stopped is asked for again, as things are by now.
+          if (!turn.signal.aborted) actions.set({ planned: null, ...of, planTrouble: sentenceOf(error) });
         }
       }
-      working = false;
+      working = null;
     };
     const soon = () => {
       if (isCurrent(actions.get())) return;
       // A plan that takes long is not waited for when it is no longer the one that is wanted.
-      if (working && performance.now() - began > longMs) stopPlanning();
+      if (performance.now() - began > longMs) working?.abort();
       if (timer !== null) window.clearTimeout(timer);
       timer = window.setTimeout(() => void work(), Math.min(quietMs.most, Math.max(quietMs.least, tookMs)));
     };
@@ -58,6 +62,8 @@ export function usePlanning(actions: BenchActions, subscribe: (listener: () => v
       if (actions.get().prepared.run.landing.kind === 'head') soon();
     });
     return () => {
+      over = true;
+      working?.abort();
       stop();
       stopLive();
       if (timer !== null) window.clearTimeout(timer);

@@ -1,10 +1,10 @@
 import type { ColourKey } from '@lambent/core';
-import { useQuery } from '@tanstack/react-query';
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { api, sentenceOf } from '../api.ts';
 import { Choice } from '../ui/choice.tsx';
 import { Notice } from '../ui/notice.tsx';
-import { fileWorker } from '../workers/bench.ts';
+import { work } from '../workers/work.ts';
 
 /** Tries a key, as it is being edited, on any drawing of the Desk: a picture, and what it would mean. */
 export function KeyTrial({ keyOf }: { keyOf: ColourKey }) {
@@ -15,15 +15,15 @@ export function KeyTrial({ keyOf }: { keyOf: ColourKey }) {
     queryKey: ['key-trial', chosen, keyOf],
     enabled: chosen !== null,
     gcTime: 0,
-    placeholderData: (last) => last,
-    queryFn: async () => {
+    placeholderData: keepPreviousData,
+    queryFn: async ({ signal }) => {
       const [job, machines, materials, keys] = await Promise.all([
         api.job(chosen as string),
         api.machines(),
         api.materials(),
         api.keys(),
       ]);
-      return fileWorker().underKey(job, { machines, materials, keys }, keyOf);
+      return work('underKey', [job, { machines, materials, keys }, keyOf], { signal });
     },
   });
   return (

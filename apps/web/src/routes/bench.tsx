@@ -6,6 +6,8 @@ import { api, Refusal } from '../api.ts';
 import { BenchScreen } from '../bench/bench-screen.tsx';
 import { BenchContext } from '../bench/context.ts';
 import { benchActions, createBenchStore, type Stage, stages } from '../bench/store.ts';
+import { sendUnsaved } from '../unsaved/send-unsaved.ts';
+import { StuckWorkList } from '../unsaved/stuck-work.tsx';
 import { CannotOpen } from './cannot-open.tsx';
 
 /** Loads a job and the shop it uses, and opens the Bench on them. */
@@ -16,6 +18,8 @@ export function BenchRoute() {
   const loaded = useQuery({
     queryKey: ['bench', jobId, round],
     queryFn: async () => {
+      // What a closed tab or a crash left here is saved first, so that it is in what is opened.
+      const { stuck } = await sendUnsaved(jobId);
       const [job, machines, materials, keys, settings] = await Promise.all([
         api.job(jobId),
         api.machines(),
@@ -24,7 +28,7 @@ export function BenchRoute() {
         api.settings(),
       ]);
       const store = createBenchStore(job, { machines, materials, keys }, settings.pricing);
-      return { store, actions: benchActions(store) };
+      return { store, actions: benchActions(store), stuck };
     },
     staleTime: Number.POSITIVE_INFINITY,
     gcTime: 0,
@@ -49,7 +53,12 @@ export function BenchRoute() {
   if (!open) return <Navigate to={`/jobs/${jobId}/${firstStage(bench.store.getState())}`} replace />;
   return (
     <BenchContext value={bench}>
-      <BenchScreen key={`${jobId} ${round}`} stage={open} reload={reload} />
+      <div className="flex h-full flex-col">
+        <StuckWorkList stuck={bench.stuck} changed={reload} />
+        <div className="min-h-0 flex-1">
+          <BenchScreen key={`${jobId} ${round}`} stage={open} reload={reload} />
+        </div>
+      </div>
     </BenchContext>
   );
 }

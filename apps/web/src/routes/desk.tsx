@@ -1,16 +1,19 @@
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
 import type { Machine } from '@lambent/core';
-import { useMutation, useQuery } from '@tanstack/react-query';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { Plus, Search } from 'lucide-react';
 import { useDeferredValue, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { api, sentenceOf } from '../api.ts';
 import { DeletedJobs } from '../desk/deleted-jobs.tsx';
 import { DeskCard } from '../desk/desk-card.tsx';
+import { useLive } from '../stores/live.ts';
 import { Button } from '../ui/button.tsx';
 import { Choice } from '../ui/choice.tsx';
 import { Notice } from '../ui/notice.tsx';
 import { PageBar } from '../ui/page-bar.tsx';
+import { sendUnsaved } from '../unsaved/send-unsaved.ts';
+import { StuckWorkList } from '../unsaved/stuck-work.tsx';
 
 /** The list of jobs. */
 export function DeskRoute() {
@@ -24,6 +27,7 @@ export function DeskRoute() {
     <div className="flex h-full flex-col">
       <title>Desk · Lambent</title>
       <PageBar />
+      <UnsavedOnDesk />
       <main className="min-h-0 flex-1 overflow-auto">
         <div className="mx-auto max-w-[1180px] px-6 py-6">
           <div className="mb-5 flex items-center gap-4">
@@ -67,6 +71,27 @@ export function DeskRoute() {
       </main>
     </div>
   );
+}
+
+/** How often what could not be sent is tried again, and what is just being saved is looked at. */
+const retryMs = 2000;
+
+/** Saves what closed tabs left in this browser, and shows what of it could not be saved. */
+function UnsavedOnDesk() {
+  const queries = useQueryClient();
+  const connected = useLive((live) => live.connected);
+  const stuck = useQuery({
+    queryKey: ['unsaved', connected],
+    queryFn: async () => {
+      const left = await sendUnsaved();
+      void queries.invalidateQueries({ queryKey: ['jobs'] });
+      return left;
+    },
+    refetchInterval: ({ state: { data } }) =>
+      data?.saving || data?.stuck.some(({ why }) => why === 'waiting') ? retryMs : false,
+    gcTime: 0,
+  });
+  return <StuckWorkList stuck={stuck.data?.stuck ?? []} changed={() => void stuck.refetch()} />;
 }
 
 function NewJob({ machines }: { machines: readonly Machine[] }) {

@@ -1,5 +1,6 @@
 import type { MachineState, RunAnswer, ServerEvent, StorageState } from '@lambent/contracts';
 import { create } from 'zustand';
+import type { EventNews } from './latest-events.ts';
 
 interface Live {
   /** False while the server does not answer. */
@@ -14,24 +15,44 @@ interface Live {
 /** What the machines do now, as the server tells it. */
 export const useLive = create<Live>(() => ({ connected: true, machines: {}, runs: {}, storage: { ok: true } }));
 
-/** Opens the event stream; the browser opens it again by itself when it breaks. */
+/** Hears what happens on the server: over one line for all tabs of this browser, where it has shared workers. */
 export function listenToServer(): void {
+  if (typeof SharedWorker === 'undefined') {
+    listenAlone();
+    return;
+  }
+  const worker = new SharedWorker(new URL('./events.shared-worker.ts', import.meta.url), { type: 'module' });
+  worker.onerror = listenAlone;
+  worker.port.onmessage = ({ data }: MessageEvent<EventNews>) => take(data);
+  window.addEventListener('pagehide', () => worker.port.postMessage('bye'));
+  // A page that comes back out of the browser's memory said bye when it went.
+  window.addEventListener('pageshow', (event) => event.persisted && listenToServer());
+}
+
+/** Opens an event stream of this tab's own; the browser opens it again by itself when it breaks. */
+function listenAlone(): void {
   const source = new EventSource('/api/events');
-  source.onopen = () => useLive.setState({ connected: true });
-  source.onerror = () => useLive.setState({ connected: false });
-  source.onmessage = (message) => {
-    const event = JSON.parse(message.data) as ServerEvent;
-    switch (event.type) {
-      case 'machine':
-        useLive.setState(({ machines }) => ({ machines: { ...machines, [event.machine.machineId]: event.machine } }));
-        break;
-      case 'run':
-        takeRun(event.run);
-        break;
-      case 'storage':
-        useLive.setState({ storage: event.storage });
-    }
-  };
+  source.onopen = () => take({ connected: true });
+  source.onerror = () => take({ connected: false });
+  source.onmessage = (message) => take({ event: JSON.parse(message.data) as ServerEvent });
+}
+
+function take(news: EventNews): void {
+  if ('connected' in news) {
+    useLive.setState({ connected: news.connected });
+    return;
+  }
+  const { event } = news;
+  switch (event.type) {
+    case 'machine':
+      useLive.setState(({ machines }) => ({ machines: { ...machines, [event.machine.machineId]: event.machine } }));
+      break;
+    case 'run':
+      takeRun(event.run);
+      break;
+    case 'storage':
+      useLive.setState({ storage: event.storage });
+  }
 }
 
 /** A run as it is now. */

@@ -52,11 +52,12 @@ import {
   writePicture,
   writeSvg,
 } from '@lambent/core';
-import { expose, transfer } from 'comlink';
 import { documentBlob } from '../api.ts';
+import { keepUnsaved, type UnsavedWork } from '../unsaved/unsaved-store.ts';
 import { burntLevels, type ShownPicture } from './burnt-levels.ts';
 import { applyDiff, type JobDiff } from './job-diff.ts';
 import { drawPng } from './png.ts';
+import type { Answered, Asked } from './work-pool.ts';
 
 export type ShopLists = Pick<Shop, 'machines' | 'keys' | 'materials'>;
 
@@ -130,14 +131,21 @@ let plannedBy: ShopLists | null = null;
 /** The fonts that text is set in on the Bench; made anew when the list of them is asked for. */
 let book: Promise<FontBook> | null = null;
 
-const worker = {
+/** An answer with what goes over with it, and is not copied. */
+class Moved {
+  constructor(
+    readonly value: unknown,
+    readonly buffers: Transferable[],
+  ) {}
+}
+
+function moved<T>(value: T, buffers: Transferable[]): T {
+  return new Moved(value, buffers) as T;
+}
+
+const work = {
   /** Reads a drawing; its items' ids start with `arrivalId`. Says now and then how many parts it has found. */
-  async read(
-    bytes: Uint8Array,
-    arrivalId: string,
-    choices: ReadingChoices,
-    progress: (parts: number) => void,
-  ): Promise<Reading> {
+  async read(progress: Progress, bytes: Uint8Array, arrivalId: string, choices: ReadingChoices): Promise<Reading> {
     const tools = { fonts: await fontBook(), assets };
     let parts = 0;
     const idFor = (place: string) => {
@@ -148,59 +156,62 @@ const worker = {
   },
 
   /** Sets a text in the fonts there are. */
-  async setText(setting: TextSetting): Promise<SetText> {
+  async setText(_: Progress, setting: TextSetting): Promise<SetText> {
     book ??= fontBook();
     return setText(setting, await book);
   },
 
   /** How a run came out, unpacked and painted. */
-  async burntPicture(answer: BurntPictureAnswer): Promise<ShownPicture> {
+  async burntPicture(_: Progress, answer: BurntPictureAnswer): Promise<ShownPicture> {
     const shown = await burntLevels(answer);
-    return transfer(shown, [shown.picture.codes.buffer as ArrayBuffer, ...shown.levels]);
+    return moved(shown, [shown.picture.codes.buffer as ArrayBuffer, ...shown.levels]);
   },
   /** The families there are to set text in; asks anew, for one may have been loaded. */
-  async families(): Promise<string[]> {
+  async families(_: Progress): Promise<string[]> {
     book = fontBook();
     return (await book).families;
   },
 
   /** The outline of a shape that takes work. */
-  outline(shape: Shape): Path {
+  outline(_: Progress, shape: Shape): Path {
     return outlineOf(shape);
   },
 
-  /** Takes what has changed of the job; what is asked next goes on from there. */
-  tell(diff: JobDiff): void {
-    follow(diff);
+  /** Takes what has changed of the job, if anything; what is asked next goes on from there. */
+  tell(_: Progress, diff: JobDiff | null): void {
+    if (diff) follow(diff);
   },
 
   /** What lies at a distance from items, in bed mm. Says now and then how much is done. */
-  offset(items: readonly Item[], settings: OffsetSettings, progress: Progress): Path {
+  offset(progress: Progress, items: readonly Item[], settings: OffsetSettings): Path {
     return offsetOf(items, settings, nowAndThen(progress));
   },
 
   /** What an outline that follows items comes to. */
-  follow(shape: FollowingShape, sources: readonly Item[]): Path {
+  follow(_: Progress, shape: FollowingShape, sources: readonly Item[]): Path {
     return followedPath(shape, sources);
   },
 
   /** One outer edge around items, in bed mm. Says now and then how much is done. */
-  border(items: readonly Item[], settings: BorderSettings, progress: Progress): Border {
+  border(progress: Progress, items: readonly Item[], settings: BorderSettings): Border {
     return borderAround(outlinesOfItems(items), settings, nowAndThen(progress));
   },
 
   /** What shows of a picture, in its pixels. */
-  async visiblePart(pictureId: string): Promise<Path> {
+  async visiblePart(_: Progress, pictureId: string): Promise<Path> {
     return visiblePart(await decodePicture(await bytesOf(`/api/pictures/${pictureId}`), assets));
   },
 
-  /** A job as the body of a save. */
-  written(diff: JobDiff): Blob {
-    return documentBlob(follow(diff));
+  /** A job as the body of a save, which is kept in the browser until the server has it. */
+  async written(_: Progress, diff: JobDiff, as: Omit<UnsavedWork, 'document'>): Promise<Blob> {
+    const document = documentBlob(follow(diff));
+    // A browser without room keeps nothing; the save goes on all the same.
+    await keepUnsaved({ ...as, document }).catch(() => {});
+    return document;
   },
 
   /** @param shop null where it is the one that this worker was last told of */
-  plan(diff: JobDiff, shop: ShopLists | null, choice: RunChoice): Planned {
+  plan(_: Progress, diff: JobDiff, shop: ShopLists | null, choice: RunChoice): Planned {
     plannedBy = shop ?? plannedBy;
     if (!plannedBy) throw new Error('The planning worker was asked for a plan before it was told of the shop');
     const prepared = prepareJob(follow(diff), plannedBy, choice);
@@ -216,11 +227,16 @@ const worker = {
       if (moves.powers) buffers.push(moves.powers.buffer);
       if (moves.values) buffers.push(moves.values.buffer);
     }
-    return transfer({ plan, findings }, buffers as ArrayBuffer[]);
+    return moved({ plan, findings }, buffers as ArrayBuffer[]);
   },
 
   /** A picture of a job under a key, as SVG, with what of it has no meaning there. */
-  underKey(answer: JobAnswer, shop: ShopLists, key: ColourKey): { svg: string; undecided: number; change: KeyChange } {
+  underKey(
+    _: Progress,
+    answer: JobAnswer,
+    shop: ShopLists,
+    key: ColourKey,
+  ): { svg: string; undecided: number; change: KeyChange } {
     const job = jobFromJson(answer.document);
     const { machine, key: own } = prepareJob(job, shop);
     const under = deriveMeaning(job, key);
@@ -234,7 +250,7 @@ const worker = {
     };
   },
 
-  gcode(job: JobDocument, shop: ShopLists, title: string, choice: RunChoice): Blob {
+  gcode(_: Progress, job: JobDocument, shop: ShopLists, title: string, choice: RunChoice): Blob {
     const parts: string[] = [];
     let chunk = '';
     for (const line of writeGcode(planJob(prepareJob(job, shop, choice)), title)) {
@@ -248,6 +264,7 @@ const worker = {
   },
 
   async artwork(
+    _: Progress,
     job: JobDocument,
     shop: ShopLists,
     title: string,
@@ -277,5 +294,16 @@ const worker = {
   },
 };
 
-export type BenchWorker = typeof worker;
-expose(worker);
+export type BenchWork = typeof work;
+
+self.addEventListener('message', async ({ data: { id, name, args } }: MessageEvent<Asked>) => {
+  const say = (answer: Answered, buffers: Transferable[] = []) => postMessage(answer, { transfer: buffers });
+  try {
+    const progress: Progress = (share) => say({ id, progress: share });
+    const answer = await (work as Record<string, (...given: unknown[]) => unknown>)[name](progress, ...args);
+    if (answer instanceof Moved) say({ id, done: answer.value }, answer.buffers);
+    else say({ id, done: answer });
+  } catch (error) {
+    say({ id, failed: error instanceof Error ? error.message : String(error) });
+  }
+});

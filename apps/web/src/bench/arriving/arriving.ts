@@ -21,13 +21,12 @@ import {
   shownBounds,
   transformBox,
 } from '@lambent/core';
-import { proxy } from 'comlink';
 import { toast } from 'sonner';
 import { api, sentenceOf } from '../../api.ts';
-import { cancelFileWork, fileWorker } from '../../workers/bench.ts';
+import { work } from '../../workers/work.ts';
 import { showPicture } from '../bed/pictures.ts';
 import { type BenchActions, type BenchState, jobOf, machineOf } from '../store.ts';
-import type { Arriving, Incoming, PlaceKind } from './incoming.ts';
+import type { Arriving, Incoming, PlaceKind, ReadingTurn } from './incoming.ts';
 
 /** Changes some of what is incoming, and leaves the rest as it is now. */
 function update(actions: BenchActions, change: Partial<Incoming>): void {
@@ -48,33 +47,46 @@ async function readNext(actions: BenchActions): Promise<void> {
     update(actions, { arriving: null, reading: null });
     return;
   }
-  update(actions, { arriving: null, waiting, reading: file.name, parts: 0 });
+  update(actions, { arriving: null, waiting });
   const id = `a${crypto.randomUUID().slice(0, 8)}`;
-  await show(actions, file, id, {}, (reading) => freshArriving(actions.get(), id, file, reading));
+  const turn = beginReading(actions, file.name, {});
+  await show(actions, turn, file, id, (reading) => freshArriving(actions.get(), id, file, reading));
+}
+
+let turns = 0;
+
+/** Begins to read a file; what was being read before is not wanted any more. */
+function beginReading(actions: BenchActions, file: string, choices: ReadingChoices): ReadingTurn {
+  actions.get().incoming.reading?.stop.abort();
+  const turn: ReadingTurn = { id: ++turns, file, choices, stop: new AbortController() };
+  update(actions, { reading: turn, parts: 0, refused: null });
+  return turn;
 }
 
 /** Reads a file and shows its card; a refusal is shown instead, and the next file is read. */
 async function show(
   actions: BenchActions,
+  turn: ReadingTurn,
   file: File,
   id: string,
-  choices: ReadingChoices,
   make: (reading: Reading) => Arriving,
 ): Promise<void> {
+  const isWanted = () => actions.get().incoming.reading?.id === turn.id;
   try {
     if (file.size > largestFile) throw new Error(tooLarge(file));
-    const progress = proxy((parts: number) => {
-      if (actions.get().incoming.reading === file.name) update(actions, { parts });
-    });
-    const reading = await fileWorker().read(new Uint8Array(await file.arrayBuffer()), id, choices, progress);
-    if (actions.get().incoming.reading !== file.name) return;
+    const progress = (parts: number) => {
+      if (isWanted()) update(actions, { parts });
+    };
+    const bytes = new Uint8Array(await file.arrayBuffer());
+    const reading = await work('read', [bytes, id, turn.choices], { progress, signal: turn.stop.signal });
+    if (!isWanted()) return;
     for (const picture of reading.pictures) void showPicture(picture.id, picture.bytes);
     const arriving = make(reading);
     actions.select([]);
     update(actions, { arriving, reading: null });
   } catch (error) {
+    if (!isWanted()) return;
     const { incoming } = actions.get();
-    if (incoming.reading !== file.name) return;
     update(actions, { reading: null, refused: { file: file.name, why: sentenceOf(error) } });
     if (!incoming.arriving && incoming.waiting.length > 0) await readNext(actions);
   }
@@ -108,7 +120,7 @@ function freshArriving(state: BenchState, id: string, file: File, reading: Readi
 
 /** Stops reading, and leaves what waits. */
 export function stopReading(actions: BenchActions): void {
-  cancelFileWork();
+  actions.get().incoming.reading?.stop.abort();
   update(actions, { reading: null, waiting: [] });
 }
 
@@ -127,12 +139,13 @@ export function adjust(
 
 /** Reads the arriving file again with other choices. */
 export async function chooseReading(actions: BenchActions, change: ReadingChoices): Promise<void> {
-  const { arriving } = actions.get().incoming;
+  const { arriving, reading: before } = actions.get().incoming;
   if (!arriving) return;
-  const choices = { ...arriving.choices, ...change };
-  update(actions, { reading: arriving.file.name, parts: 0 });
-  await show(actions, arriving.file, arriving.id, choices, (reading) => ({
-    ...arriving,
+  // What was chosen a moment ago, and is still being read with, is chosen too.
+  const choices = { ...arriving.choices, ...before?.choices, ...change };
+  const turn = beginReading(actions, arriving.file.name, choices);
+  await show(actions, turn, arriving.file, arriving.id, (reading) => ({
+    ...(actions.get().incoming.arriving ?? arriving),
     reading,
     choices,
     measured: null,
@@ -189,7 +202,7 @@ export function placedBounds(state: BenchState, arriving: Arriving): Box {
 
 /** Leaves the arriving file, and reads the next. */
 export async function leave(actions: BenchActions): Promise<void> {
-  if (actions.get().incoming.reading !== null) cancelFileWork();
+  actions.get().incoming.reading?.stop.abort();
   update(actions, { arriving: null, reading: null });
   await readNext(actions);
 }
@@ -236,7 +249,8 @@ async function keepOriginal(jobId: string, file: File): Promise<number | null> {
 export async function readAgain(actions: BenchActions, arrival: Arrival): Promise<void> {
   const { jobId, incoming } = actions.get();
   if (arrival.originalId === null || incoming.reading !== null) return;
-  update(actions, { arriving: null, reading: arrival.file, parts: 0, refused: null });
+  update(actions, { arriving: null });
+  const turn = beginReading(actions, arrival.file, arrival.choices);
   let file: File;
   try {
     file = new File([await api.original(jobId, arrival.originalId)], arrival.file);
@@ -244,7 +258,7 @@ export async function readAgain(actions: BenchActions, arrival: Arrival): Promis
     update(actions, { reading: null, refused: { file: arrival.file, why: sentenceOf(error) } });
     return;
   }
-  await show(actions, file, arrival.id, arrival.choices, (reading) => {
+  await show(actions, turn, file, arrival.id, (reading) => {
     const factor = meanScale(arrival.place);
     const { minX, minY } = shownBounds(reading);
     const [, , , , x, y] = arrival.place;

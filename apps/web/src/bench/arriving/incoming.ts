@@ -21,12 +21,20 @@ export interface Arriving {
   readonly taking: boolean;
 }
 
+/** A file that is being read: which, with what choices, and a way to end it. Each has an id of its own. */
+export interface ReadingTurn {
+  readonly id: number;
+  readonly file: string;
+  readonly choices: ReadingChoices;
+  readonly stop: AbortController;
+}
+
 /** What the Art stage shows of files coming in. */
 export interface Incoming {
   readonly arriving: Arriving | null;
   readonly waiting: readonly File[];
-  /** The name of the file that is being read. */
-  readonly reading: string | null;
+  /** What is being read; null while nothing is. */
+  readonly reading: ReadingTurn | null;
   /** How many parts have been found in it so far. */
   readonly parts: number;
   readonly refused: { readonly file: string; readonly why: string } | null;

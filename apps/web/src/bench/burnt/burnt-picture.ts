@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { api } from '../../api.ts';
-import { fileWorker } from '../../workers/bench.ts';
 import type { ShownPicture } from '../../workers/burnt-levels.ts';
+import { work } from '../../workers/work.ts';
 
 export type { ShownPicture } from '../../workers/burnt-levels.ts';
 
@@ -9,7 +9,7 @@ export type { ShownPicture } from '../../workers/burnt-levels.ts';
 export function useBurntPicture(runId: string | null): ShownPicture | undefined {
   return useQuery({
     queryKey: ['burnt picture', runId],
-    queryFn: async () => fileWorker().burntPicture(await api.burntPicture(runId ?? '')),
+    queryFn: async ({ signal }) => work('burntPicture', [await api.burntPicture(runId ?? '')], { signal }),
     enabled: runId !== null,
     staleTime: Number.POSITIVE_INFINITY,
     gcTime: 60_000,

@@ -59,7 +59,7 @@ function ArtLists() {
         <div className="flex items-center gap-2 rounded-[10px] border border-line p-3" role="status">
           <LoaderCircle size={16} className="animate-spin text-petrol" aria-hidden />
           <span className="min-w-0 flex-1">
-            <span className="block truncate">Reading {reading}…</span>
+            <span className="block truncate">Reading {reading.file}…</span>
             {parts > 0 && (
               <span className="figures block text-[12px] text-quiet">{parts.toLocaleString('en')} parts</span>
             )}

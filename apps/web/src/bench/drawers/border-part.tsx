@@ -8,12 +8,11 @@ import {
   outlinesOfItems,
   type Progress,
 } from '@lambent/core';
-import { proxy } from 'comlink';
 import { useMemo, useState } from 'react';
 import { Button } from '../../ui/button.tsx';
 import { LengthField } from '../../ui/length-field.tsx';
 import { Tick } from '../../ui/tick.tsx';
-import { fileWorker } from '../../workers/bench.ts';
+import { work } from '../../workers/work.ts';
 import { useBench, useBenchActions } from '../context.ts';
 import { jobOf, unitOf } from '../store.ts';
 import { askForPlace } from '../tools/place-tool.ts';
@@ -49,10 +48,13 @@ export function BorderPart() {
     [job, selection],
   );
   const ask = useMemo(
-    () => (chosen.length > 0 ? (progress: Progress) => borderOf(chosen, settings, progress) : null),
+    () =>
+      chosen.length > 0
+        ? (progress: Progress, signal: AbortSignal) => borderOf(chosen, settings, progress, signal)
+        : null,
     [chosen, settings],
   );
-  const { answer, working, share, trouble } = useWorked(ask);
+  const { answer, working, share, trouble, stop } = useWorked(ask);
   const made = useMemo(() => (answer ? [answer.made] : noBorder), [answer]);
   const { quiet, make, askAgain } = useMaking(made);
   const set = (part: Partial<BorderSettings>) => {
@@ -124,7 +126,7 @@ export function BorderPart() {
         >
           Make the border
         </Button>
-        {working && <SlowStop share={share} />}
+        {working && <SlowStop share={share} stop={stop} />}
       </div>
     </>
   );
@@ -135,9 +137,14 @@ interface Answer {
   readonly made: MadeBorder;
 }
 
-async function borderOf(chosen: readonly Item[], settings: BorderSettings, progress: Progress): Promise<Answer> {
-  const sources = await borderSources(chosen);
-  const border = await fileWorker().border(sources, settings, proxy(progress));
+async function borderOf(
+  chosen: readonly Item[],
+  settings: BorderSettings,
+  progress: Progress,
+  signal: AbortSignal,
+): Promise<Answer> {
+  const sources = await borderSources(chosen, signal);
+  const border = await work('border', [sources, settings], { progress, signal });
   return { border, made: { kind: 'border', sources, settings, path: border.path } };
 }
 

@@ -8,26 +8,24 @@ import {
   type MadeOffset,
   type OffsetWish,
   offsetSources,
-  type Progress,
   pathOf,
   plainOffset,
   type Side,
   subpathsOf,
   wishedOffsets,
 } from '@lambent/core';
-import { proxy } from 'comlink';
 import { useMemo, useState } from 'react';
 import { Button } from '../../ui/button.tsx';
 import { Choice } from '../../ui/choice.tsx';
 import { LengthField } from '../../ui/length-field.tsx';
 import { NumberField } from '../../ui/number-field.tsx';
 import { Tick } from '../../ui/tick.tsx';
-import { fileWorker } from '../../workers/bench.ts';
+import { work } from '../../workers/work.ts';
 import { useBench, useBenchActions } from '../context.ts';
 import { type BenchActions, jobOf, unitOf } from '../store.ts';
 import type { Grip } from '../tools/tool.ts';
 import { type Placing, PlacingFields, SlowStop, Trouble, useMaking } from './placing-fields.tsx';
-import { useWorked } from './use-worked.ts';
+import { type Ask, useWorked } from './use-worked.ts';
 
 const ways = [
   { value: 'out' as const, text: 'Outward' },
@@ -75,7 +73,7 @@ export function OffsetPart() {
     [sources],
   );
   const ask = useMemo(() => askFor(sources, wish), [sources, wish]);
-  const { answer, working, share, trouble } = useWorked(ask);
+  const { answer, working, share, trouble, stop } = useWorked(ask);
   const made = answer ?? noOffsets;
   const grip = useMemo(() => gripFor(sources, actions, setWish), [sources, actions]);
   const { quiet, make, askAgain } = useMaking(made, grip);
@@ -173,7 +171,7 @@ export function OffsetPart() {
         <Button look="main" disabled={working || left.length === 0 || zero} onClick={() => make(name, placing)}>
           {left.length > 1 ? `Make ${left.length} offsets` : 'Make the offset'}
         </Button>
-        {working && <SlowStop share={share} />}
+        {working && <SlowStop share={share} stop={stop} />}
       </div>
     </>
   );
@@ -230,18 +228,16 @@ function gripFor(
 }
 
 /** Has a wish worked out; null where there is nothing to ask. */
-function askFor(
-  sources: readonly Item[],
-  wish: OffsetWish,
-): ((progress: Progress) => Promise<readonly MadeOffset[]>) | null {
+function askFor(sources: readonly Item[], wish: OffsetWish): Ask<readonly MadeOffset[]> | null {
   const wished = wishedOffsets(sources, wish);
   if (wished.length === 0) return null;
-  return (progress) =>
+  return (progress, signal) =>
     // The worker takes one after the other.
     Promise.all(
       wished.map(async (one, i) => {
-        const told = proxy((share: number) => progress((i + share) / wished.length));
-        return { ...one, path: await fileWorker().offset(one.sources, one.settings, told) };
+        const told = (share: number) => progress((i + share) / wished.length);
+        const path = await work('offset', [one.sources, one.settings], { progress: told, signal });
+        return { ...one, path };
       }),
     );
 }

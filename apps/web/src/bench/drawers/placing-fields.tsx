@@ -5,7 +5,6 @@ import { Button } from '../../ui/button.tsx';
 import { Choice } from '../../ui/choice.tsx';
 import { OperationMark } from '../../ui/operation-mark.tsx';
 import { Tick } from '../../ui/tick.tsx';
-import { cancelFileWork } from '../../workers/bench.ts';
 import { useBench, useBenchActions } from '../context.ts';
 import { newId, showDraft } from '../tools/draw.ts';
 import type { Grip } from '../tools/tool.ts';
@@ -103,7 +102,7 @@ function outlineOfAll(made: Made) {
 }
 
 /** How far what takes long has got, and a way out of it; not shown while it may be done in a moment. */
-export function SlowStop({ share }: { share: number }) {
+export function SlowStop({ share, stop }: { share: number; stop: () => void }) {
   const [shown, setShown] = useState(false);
   useEffect(() => {
     const timer = window.setTimeout(() => setShown(true), 500);
@@ -124,7 +123,7 @@ export function SlowStop({ share }: { share: number }) {
         <div className="h-full rounded-full bg-petrol" style={{ width: `${percent}%` }} />
       </div>
       <span className="figures w-9 text-right text-[12px] text-quiet">{percent} %</span>
-      <Button look="quiet" onClick={cancelFileWork}>
+      <Button look="quiet" onClick={stop}>
         Stop
       </Button>
     </div>

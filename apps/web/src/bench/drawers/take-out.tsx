@@ -7,8 +7,8 @@ import { toast } from 'sonner';
 import { api, sentenceOf } from '../../api.ts';
 import { Button } from '../../ui/button.tsx';
 import { Choice } from '../../ui/choice.tsx';
-import { fileWorker } from '../../workers/bench.ts';
 import type { ArtworkFormat } from '../../workers/bench.worker.ts';
+import { work } from '../../workers/work.ts';
 import { useBench, useBenchActions } from '../context.ts';
 import { type BenchState, jobOf } from '../store.ts';
 import { useRuns } from '../use-runs.ts';
@@ -60,16 +60,8 @@ export function TakeOut() {
         onlyBurnt: scoped === 'run',
       };
       const blob = await (kind === 'gcode'
-        ? fileWorker().gcode(jobOf(state), state.shop, state.title, choiceOf(state))
-        : fileWorker().artwork(
-            jobOf(state),
-            state.shop,
-            state.title,
-            kind,
-            choices,
-            Number(resolution),
-            choiceOf(state),
-          ));
+        ? work('gcode', [jobOf(state), state.shop, state.title, choiceOf(state)])
+        : work('artwork', [jobOf(state), state.shop, state.title, kind, choices, Number(resolution), choiceOf(state)]));
       download(blob, `${nameFor(state, pattern, run)}.${kind}`);
     } catch (error) {
       toast.error(`The file was not made. ${sentenceOf(error)}`);

@@ -11,7 +11,7 @@ import {
 import { toast } from 'sonner';
 import { sentenceOf } from '../../api.ts';
 import { Button } from '../../ui/button.tsx';
-import { fileWorker } from '../../workers/bench.ts';
+import { work } from '../../workers/work.ts';
 import { useBench, useBenchActions } from '../context.ts';
 import { type BenchActions, jobOf } from '../store.ts';
 import { newId } from '../tools/draw.ts';
@@ -44,7 +44,7 @@ async function setAlong(actions: BenchActions, item: TextItem, line: Item | null
   const along: Path | null = line && back ? transformPath(pathOf(line), back) : null;
   const text = along ? { ...straight, along, width: null } : straight;
   try {
-    const { path, beyond } = await fileWorker().setText(text);
+    const { path, beyond } = await work('setText', [text]);
     actions.edit(along ? 'lead a text along a line' : 'set a text straight', (job) =>
       replaceShape(job, item.id, [{ kind: 'text', text, path }], newId),
     );

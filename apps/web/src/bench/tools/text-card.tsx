@@ -5,7 +5,7 @@ import { Button, IconButton } from '../../ui/button.tsx';
 import { Choice } from '../../ui/choice.tsx';
 import { LengthField } from '../../ui/length-field.tsx';
 import { NumberField } from '../../ui/number-field.tsx';
-import { fileWorker } from '../../workers/bench.ts';
+import { work } from '../../workers/work.ts';
 import { useBench, useBenchActions } from '../context.ts';
 import { unitOf } from '../store.ts';
 import { dropText, finishText, resetText } from './text-tool.ts';
@@ -21,7 +21,7 @@ export function TextCard() {
   const actions = useBenchActions();
   const edit = useBench((state) => state.textEdit);
   const unit = useBench(unitOf);
-  const families = useQuery({ queryKey: ['families'], queryFn: () => fileWorker().families() }).data ?? [];
+  const families = useQuery({ queryKey: ['families'], queryFn: () => work('families', []) }).data ?? [];
   if (!edit) return null;
   const { setting, set } = edit;
   const change = (part: Partial<TextSetting>) => void resetText(actions, { ...setting, ...part });

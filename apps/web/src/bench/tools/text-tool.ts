@@ -1,7 +1,7 @@
 import { addItems, multiply, replaceShape, transformPath, translation } from '@lambent/core';
 import { toast } from 'sonner';
 import { sentenceOf } from '../../api.ts';
-import { fileWorker } from '../../workers/bench.ts';
+import { work } from '../../workers/work.ts';
 import { type BenchActions, jobOf, type TextEdit } from '../store.ts';
 import { drawnItem, itemUnder, newId, showDraft } from './draw.ts';
 import type { Tool, ToolPoint } from './tool.ts';
@@ -70,7 +70,7 @@ export async function resetText(actions: BenchActions, setting: TextEdit['settin
   actions.set({ textEdit: { ...edit, setting } });
   const turn = ++asked;
   try {
-    const set = await fileWorker().setText(setting);
+    const set = await work('setText', [setting]);
     const now = actions.get().textEdit;
     if (turn !== asked || !now) return;
     actions.set({ textEdit: { ...now, set, setFor: setting } });
@@ -90,7 +90,7 @@ export async function finishText(actions: BenchActions): Promise<void> {
   const edit = actions.get().textEdit;
   if (!edit) return;
   const { itemId, setting } = edit;
-  const { path, singleLine } = edit.setFor === setting && edit.set ? edit.set : await fileWorker().setText(setting);
+  const { path, singleLine } = edit.setFor === setting && edit.set ? edit.set : await work('setText', [setting]);
   dropText(actions);
   actions.set({ toolOptions: { ...actions.get().toolOptions, text: { ...setting, words: '' } } });
   const empty = setting.words.trim() === '';
