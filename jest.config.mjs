@@ -16,7 +16,8 @@ export default {
   transform: { '^.+\\.ts$': ['@swc/jest', swc] },
   transformIgnorePatterns: ['/node_modules/(?!@lambent/)'],
   modulePathIgnorePatterns: ['/dist/', '/dist-types/'],
-  testTimeout: 60_000,
+  // What is waited for is an event; a busy machine may take long to come to it.
+  testTimeout: 240_000,
   // A test that fails may leave a process of its own behind; the run ends all the same.
   forceExit: true,
 };

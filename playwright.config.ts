@@ -8,7 +8,9 @@ export default defineConfig({
   testMatch: '*.spec.ts',
   outputDir: 'test-results',
   workers: 1,
-  timeout: 60_000,
+  // What is waited for is an event; a busy machine may take long to come to it.
+  timeout: 240_000,
+  expect: { timeout: 30_000 },
   reporter: [['list']],
   globalSetup: './e2e/start.mjs',
   use: {

@@ -4,7 +4,8 @@ import { stripVTControlCharacters } from 'node:util';
 
 const log = stripVTControlCharacters(readFileSync(process.argv[2], 'utf8'));
 const jest = /^Tests:\s+(.*)$/m.exec(log)?.[1] ?? '';
-const browser = log.slice(log.lastIndexOf('== Browser tests'));
+const from = log.lastIndexOf('== Browser tests');
+const browser = log.slice(from, log.indexOf('Browser tests:', from));
 const count = (text, word) => Number(new RegExp(`(\\d+) ${word}`).exec(text)?.[1] ?? 0);
 const sum = (word) => count(jest, word) + count(browser, word);
 if (count(jest, 'passed') === 0 || count(browser, 'passed') === 0) {

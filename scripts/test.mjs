@@ -1,26 +1,72 @@
-// npm test: installs what is missing, then lint, types, import rules, unit tests, build, browser tests.
-import { spawnSync } from 'node:child_process';
+// npm test: installs what is missing, then lint, types, import rules, licences, build, unit and browser tests, hostile
+// files, a siege. Every step runs, whatever failed before; what failed is listed at the end.
+// npm run quick (--quick): lint, types, import rules, and the tests of what changed since the last commit.
+import { spawn, spawnSync } from 'node:child_process';
 import { existsSync } from 'node:fs';
-import { checkNode, ensureBuilt, ensureInstalled, giveUp, run } from './lib.mjs';
+import { checkNode, ensureBuilt, ensureInstalled, giveUp, root } from './lib.mjs';
 
+const quick = process.argv.includes('--quick');
 checkNode();
 ensureInstalled();
-ensureChromium();
-const env = { FORCE_COLOR: '0' };
-step('Lint', () => run('npx', ['biome', 'check', '.', '--error-on-warnings'], { env }));
-step('Types', () => run('npm', ['run', '--silent', 'types'], { env }));
-step('Import rules', () => run('npm', ['run', '--silent', 'imports'], { env }));
-// Those of the server, the stand-in and the command line run the programs that the types step has written.
-step('Unit tests', () => run('npm', ['run', '--silent', 'unit'], { env }));
-step('Build', () => ensureBuilt());
-step('Hostile files', () => run('npm', ['run', '--silent', 'fuzz', '--', '--seconds', '20', '--seed', '10'], { env }));
-step('Browser tests', () => run('npm', ['run', '--silent', 'e2e'], { env }));
+const failed = [];
+const script = (name, ...words) => ['npm', 'run', '--silent', name, ...(words.length > 0 ? ['--', ...words] : [])];
+const lint = step('Lint', 'npx', 'biome', 'check', '.', '--error-on-warnings');
+if (quick) {
+  await lint();
+  await step('Types', ...script('types'))();
+  await step('Import rules', ...script('imports'))();
+  await step('Unit tests of what changed', ...script('unit', '--onlyChanged'))();
+} else {
+  ensureChromium();
+  await lint();
+  await step('Types', ...script('types'))();
+  await step('Import rules', ...script('imports'))();
+  await step('Licences', ...script('licences'))();
+  process.stdout.write('\n== Build\n');
+  ensureBuilt();
+  // Both wait much of their time: together they take little longer than one of them.
+  await together(step('Unit tests', ...script('unit', '--maxWorkers=1')), step('Browser tests', ...script('e2e')));
+  await step('Hostile files', ...script('fuzz', '--seconds', '20', '--seed', '10'))();
+  await step('Siege', ...script('siege', '--kills', '8', '--burns', '8', '--savers', '20'))();
+}
+if (failed.length > 0) giveUp(`Failed: ${failed.join(', ')}. What each said is above.`);
 
-function step(name, work) {
-  process.stdout.write(`\n== ${name}\n`);
-  const started = Date.now();
-  work();
-  process.stdout.write(`   ${name}: ${Math.round((Date.now() - started) / 1000)} s\n`);
+/** A step that can be run. @returns a function that runs it; what it says is shown at once, or at its end */
+function step(name, command, ...args) {
+  return async ({ atOnce = true } = {}) => {
+    if (atOnce) process.stdout.write(`\n== ${name}\n`);
+    const started = Date.now();
+    const { status, said } = await run(command, args, atOnce);
+    if (!atOnce) process.stdout.write(`\n== ${name}\n${said}`);
+    process.stdout.write(
+      `   ${name}: ${status === 0 ? '' : 'FAILED, '}${Math.round((Date.now() - started) / 1000)} s\n`,
+    );
+    if (status !== 0) failed.push(name);
+  };
+}
+
+/** Runs steps at the same time; each says what it has to say when it is done. */
+async function together(...steps) {
+  process.stdout.write('\nUnit tests and browser tests, at the same time…\n');
+  await Promise.all(steps.map((one) => one({ atOnce: false })));
+}
+
+function run(command, args, atOnce) {
+  const child = spawn(command, args, {
+    cwd: root,
+    env: { ...process.env, npm_config_update_notifier: 'false', FORCE_COLOR: '0' },
+    stdio: ['ignore', atOnce ? 'inherit' : 'pipe', atOnce ? 'inherit' : 'pipe'],
+  });
+  let said = '';
+  for (const stream of [child.stdout, child.stderr]) {
+    stream?.on('data', (data) => {
+      said += data;
+    });
+  }
+  return new Promise((resolve) => {
+    child.once('error', (error) => resolve({ status: 1, said: `${error.message}\n` }));
+    child.once('close', (status) => resolve({ status, said }));
+  });
 }
 
 function ensureChromium() {

@@ -101,7 +101,7 @@ export class Stack {
   }
 
   /** Asks again and again until the answer suits. */
-  async until<T>(path: string, suits: (body: T) => boolean, ms = 30_000): Promise<T> {
+  async until<T>(path: string, suits: (body: T) => boolean, ms = 120_000): Promise<T> {
     const end = Date.now() + ms;
     for (;;) {
       const { body } = await this.ask<T>('GET', path);

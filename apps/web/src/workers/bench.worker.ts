@@ -112,10 +112,14 @@ function follow(diff: JobDiff): JobDocument {
   return followed;
 }
 
+/** How much of a work is done when it has come to the worker. */
+const begunShare = 0.01;
 /** At most so often it is said how much is done. */
 const sayEveryMs = 100;
 
 function nowAndThen(progress: Progress): Progress {
+  // That it was begun is said at once.
+  progress(begunShare);
   let last = performance.now();
   return (share) => {
     const now = performance.now();

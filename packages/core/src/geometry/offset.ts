@@ -80,7 +80,7 @@ function offsetWith(outlines: readonly Outline[], settings: OffsetSettings, prog
   const width = 2 * Math.abs(by);
   // Points reach further than the distance.
   const reach = settings.join === 'miter' ? width * Math.max(1, settings.miterLimit) : width;
-  const families = edgeFamilies(closed, width, reach, ignoreHoles);
+  const families = edgeFamilies(closed, width, reach, ignoreHoles, partOf(progress, 0, foundShare));
   progress?.(foundShare);
   // Each stretch is gone beside, united and traced.
   const total = 3 * families.flat().reduce((sum, { stretches }) => sum + stretches.length, 0);

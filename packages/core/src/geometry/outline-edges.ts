@@ -3,6 +3,7 @@ import { combineSubpaths } from './combine.ts';
 import { chordCount } from './crossings.ts';
 import { nearnessOf, ringsComeNear } from './near-rings.ts';
 import { nestOutlines } from './nesting.ts';
+import { counting, type Progress, partOf } from './progress.ts';
 import { type Ring, ringOf } from './ring.ts';
 import { isLine, legsOf, pointAt, reversed, type Stretch, type Subpath, withoutShort } from './stretches.ts';
 import { areaWithin } from './trace.ts';
@@ -34,12 +35,21 @@ type Part = { readonly subpaths: readonly Subpath[]; readonly rule: FillRule };
  * @param width parts of an edge that come nearer to each other than this, in mm, are near
  * @param reach so are edges that come nearer to each other than this, which is no less: those are put together
  * @param ignoreHoles takes the outermost edges alone
+ * @param progress told how much of it is done, up to 1
  */
-export function edgeFamilies(parts: readonly Part[], width: number, reach: number, ignoreHoles: boolean): Edge[][] {
+export function edgeFamilies(
+  parts: readonly Part[],
+  width: number,
+  reach: number,
+  ignoreHoles: boolean,
+  progress?: Progress,
+): Edge[][] {
   const all =
-    untouched(parts) ?? combineSubpaths(parts, 'unite').flatMap((edge) => measured(withoutShort(edge).stretches) ?? []);
+    untouched(parts, partOf(progress, 0, 0.6)) ??
+    combineSubpaths(parts, 'unite').flatMap((edge) => measured(withoutShort(edge).stretches) ?? []);
   const edges = ignoreHoles ? outermost(all) : all;
   const rings = edges.map(({ ring }) => ring);
+  progress?.(0.7);
   const { families, nearItself } = nearnessOf(rings, Math.max(reach, leastGap));
   // What is one bend within the reach may still come near itself within the width.
   const within = reach > width ? nearnessOf(rings, Math.max(width, leastGap)).nearItself : nearItself;
@@ -49,15 +59,19 @@ export function edgeFamilies(parts: readonly Part[], width: number, reach: numbe
 type Measured = Omit<Edge, 'nearItself'>;
 
 /** The edges that outlines are where none touches itself or another; null where one does. */
-function untouched(parts: readonly Part[]): Measured[] | null {
+function untouched(parts: readonly Part[], progress?: Progress): Measured[] | null {
+  const total = parts.reduce((sum, { subpaths }) => sum + subpaths.length, 0);
+  const done = counting(partOf(progress, 0, 0.5), total);
   if (parts.some(({ subpaths }) => subpaths.some(({ stretches }) => mayCancel(stretches)))) return null;
   const outlines = parts.flatMap(({ subpaths, rule }, part) =>
     subpaths.flatMap(({ stretches }) => {
       const edge = measured(stretches);
+      done(1);
       return edge ? [{ ...edge, part, rule }] : [];
     }),
   );
   const rings = outlines.map(({ ring }) => ring);
+  progress?.(0.5);
   if (ringsComeNear(rings, leastGap)) return null;
   const { holders } = nestOutlines(outlines.map(({ ring }) => polylineOf(ring)));
   return outlines.flatMap((outline, i) => {
