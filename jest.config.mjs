@@ -11,6 +11,7 @@ export default {
   roots: ['<rootDir>/packages', '<rootDir>/apps', '<rootDir>/demo', '<rootDir>/scripts'],
   testMatch: ['**/*.test.ts', '**/*.test.mjs'],
   testEnvironment: 'node',
+  setupFiles: ['<rootDir>/scripts/jest-seed.mjs'],
   testEnvironmentOptions: { customExportConditions: ['lambent-source', 'node', 'node-addons'] },
   extensionsToTreatAsEsm: ['.ts'],
   transform: { '^.+\\.ts$': ['@swc/jest', swc] },

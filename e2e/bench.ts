@@ -154,3 +154,9 @@ export async function burntLengths(page: Page): Promise<Record<string, number>> 
     steps.map((step) => [`${step.operation} ${step.part}`, Math.round(step.litMm * 1000) / 1000]),
   );
 }
+
+/** Puts the text on its card into the drawing, and waits until it is there. */
+export async function finishText(page: Page): Promise<void> {
+  await page.getByRole('button', { name: 'Done' }).click();
+  await expect(page.getByRole('region', { name: 'Text', exact: true })).toHaveCount(0);
+}

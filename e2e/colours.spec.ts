@@ -6,6 +6,7 @@ import {
   bedPoint,
   choose,
   clickBed,
+  finishText,
   newJob,
   openJob,
   openStage,
@@ -169,13 +170,13 @@ test('a layer’s block opens its settings: numbers by hand, order by clicks, wa
   await clickBed(page, 90, 20);
   await clickBed(page, 10, 20);
   await expect(page.getByText('2 numbered, the next is 3')).toBeVisible();
-  await page.getByRole('button', { name: 'Done' }).click();
+  await finishText(page);
   const step = page.getByTestId('step-cut-all');
   await step.getByRole('button').first().click();
   await choose(page, /^Way round/, 'Anticlockwise');
   await page.getByRole('button', { name: 'Choose', exact: true }).click();
   await clickBed(page, 70, 30);
-  await page.getByRole('button', { name: 'Done' }).click();
+  await finishText(page);
   const { steps } = await storedPlan(page);
   const { moves } = steps[0];
   const starts = [...moves.kinds].flatMap((kind, i) => (kind === 0 ? [Math.floor(moves.xs[i] / 10)] : []));

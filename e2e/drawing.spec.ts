@@ -5,6 +5,7 @@ import {
   choose,
   clickBed,
   drawTyped,
+  finishText,
   items,
   newJob,
   openStage,
@@ -38,7 +39,7 @@ test('a key tag, 54 × 27 mm, with round corners, a hole and an engraved name', 
   await clickBed(page, 75, 120, true);
   await page.keyboard.type('Noor');
   await typeInto(page, 'Capitals', '7');
-  await page.getByRole('button', { name: 'Done' }).click();
+  await finishText(page);
   await expect(page.getByRole('button', { name: '“Noor”', exact: true })).toBeVisible();
   // The name is put in the middle of the tag, which stays where it is.
   await page.keyboard.press('Escape');

@@ -6,6 +6,7 @@ import {
   choose,
   clickBed,
   drawTyped,
+  finishText,
   items,
   newJob,
   openStage,
@@ -237,7 +238,7 @@ test('a border around a name and a silhouette: one piece, a loop where it is cli
   await tool(page, 'Text');
   await clickBed(page, 75, 140, true);
   await page.keyboard.type('Finn');
-  await page.getByRole('button', { name: 'Done' }).click();
+  await finishText(page);
   await openStage(page, 'Fit');
   await page.keyboard.press('Control+a');
   await page.getByRole('button', { name: /^Border/ }).click();
@@ -266,7 +267,7 @@ test('a border around a name and a silhouette: one piece, a loop where it is cli
   await page.getByRole('button', { name: 'Change the text' }).click();
   await page.keyboard.press('Control+a');
   await page.keyboard.type('Finn the kingfisher');
-  await page.getByRole('button', { name: 'Done' }).click();
+  await finishText(page);
   await expect(page.getByRole('button', { name: '“Finn the kingfisher”', exact: true })).toBeVisible();
   all = await items(page);
   expect(boundsOf(border(all)).maxX).toBeGreaterThan(boundsOf(made).maxX + 5);
@@ -302,7 +303,7 @@ test('the outline around a text follows what it says', async ({ page }) => {
   await tool(page, 'Text');
   await clickBed(page, 75, 120, true);
   await page.keyboard.type('Noor');
-  await page.getByRole('button', { name: 'Done' }).click();
+  await finishText(page);
   await openStage(page, 'Fit');
   await typeInto(page, 'Distance', '3');
   await page.getByRole('button', { name: 'Make the offset' }).click();
@@ -315,7 +316,7 @@ test('the outline around a text follows what it says', async ({ page }) => {
   await page.getByRole('button', { name: 'Change the text' }).click();
   await page.keyboard.press('Control+a');
   await page.keyboard.type('Noor & Finn');
-  await page.getByRole('button', { name: 'Done' }).click();
+  await finishText(page);
   await expect(page.getByRole('button', { name: '“Noor & Finn”', exact: true })).toBeVisible();
   const after = await items(page);
   expect(widthOf(offsetOf(after))).toBeCloseTo(widthOf(after.find(isText) as Item) + 6, 1);

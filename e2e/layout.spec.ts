@@ -4,6 +4,7 @@ import {
   bedPoint,
   choose,
   clickBed,
+  finishText,
   newJob,
   openStage,
   placeOf,
@@ -167,7 +168,7 @@ test('a text is led along a line and set straight again', async ({ page }) => {
   await tool(page, 'Text');
   await clickBed(page, 250, 60, true);
   await page.keyboard.type('Heronbrook');
-  await page.getByRole('button', { name: 'Done' }).click();
+  await finishText(page);
   await page.keyboard.press('Escape');
   await page.keyboard.press('Control+a');
   await page.getByRole('button', { name: 'Lead the text along the line' }).click();

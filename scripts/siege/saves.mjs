@@ -83,6 +83,11 @@ export async function siegeOfSaves({ seed, kills, savers: count }) {
   const found = { lost: 0, untrue: 0, half: 0 };
   let acknowledged = 0;
   let full = 0;
+  let longestStallMs = 0;
+  const noteStall = async () => {
+    const { body } = await stack.ask('GET', '/api/health');
+    longestStallMs = Math.max(longestStallMs, body.longestStallMs);
+  };
   let locked = 0;
   for (let kill = 0; kill < kills; kill++) {
     const kind = kill % 10;
@@ -110,6 +115,7 @@ export async function siegeOfSaves({ seed, kills, savers: count }) {
       if (random() < 0.5) other.exec('ROLLBACK');
     }
     await wait(random() * 300);
+    await noteStall();
     await stack.kill('server');
     killed = true;
     await Promise.all(saving);
@@ -117,6 +123,8 @@ export async function siegeOfSaves({ seed, kills, savers: count }) {
     disk?.makeRoom();
     acknowledged += savers.reduce((sum, { version }, i) => sum + version - versions[i], 0);
     await stack.start();
+    // What it takes to come up is no stall of one that is up.
+    await stack.ask('GET', '/api/health');
     for (const saver of savers) {
       const seen = await saver.look();
       for (const name of Object.keys(found)) found[name] += seen[name];
@@ -130,6 +138,7 @@ export async function siegeOfSaves({ seed, kills, savers: count }) {
       for (let i = 0; i < 50; i++) await client.save();
     }),
   );
+  await noteStall();
   const times = many.flatMap(({ times }) => times);
   const refusals = many.reduce((sum, { refused }) => sum + refused.size, 0);
 
@@ -160,6 +169,7 @@ export async function siegeOfSaves({ seed, kills, savers: count }) {
     { what: 'half versions', found: found.half, most: 0 },
     { what: '20 clients × 50 saves: refused or failed', found: refusals, most: 0 },
     { what: 'the same: 95th percentile, ms', found: Math.round(percentile(times, 95)), most: null },
+    { what: 'longest that the server’s main thread stood, ms', found: longestStallMs, most: null },
     { what: `50 on one base, ${rounds} rounds: not exactly one winner`, found: uneven, most: 0 },
   ];
 }

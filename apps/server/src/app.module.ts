@@ -4,6 +4,7 @@ import { ColourKeysController } from './colour-keys/colour-keys.controller.ts';
 import { ColourKeysService } from './colour-keys/colour-keys.service.ts';
 import { EventHub } from './common/event-hub.ts';
 import { EventsController } from './common/events.controller.ts';
+import { HealthController } from './common/health.controller.ts';
 import { databaseModule } from './data/database.ts';
 import { entities } from './data/entities.ts';
 import { ShopService } from './data/shop.service.ts';
@@ -84,6 +85,6 @@ class RunsModule {}
     JobsModule,
     RunsModule,
   ],
-  controllers: [EventsController],
+  controllers: [EventsController, HealthController],
 })
 export class AppModule {}

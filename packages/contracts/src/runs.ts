@@ -117,5 +117,12 @@ export type ServerEvent =
   | { type: 'run'; run: RunAnswer }
   | { type: 'storage'; storage: StorageState };
 
+/** How the server is. */
+export interface HealthAnswer {
+  storage: StorageState;
+  /** The longest that it answered nobody, in ms, since this was last asked. */
+  longestStallMs: number;
+}
+
 /** Whether what is sent to the server can be kept on its disk; if not since when (ISO 8601), and what to do. */
 export type StorageState = { ok: true } | { ok: false; since: string; message: string };

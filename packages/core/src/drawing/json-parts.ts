@@ -54,8 +54,10 @@ export function asColour(value: unknown, where: string): string | null {
   return value;
 }
 
-export function asList(value: unknown, where: string): unknown[] {
+/** A list of at most `most`. */
+export function asList(value: unknown, where: string, most = Number.POSITIVE_INFINITY): unknown[] {
   if (!Array.isArray(value)) throw new NotADrawing(`${where} must be a list`);
+  if (value.length > most) throw new NotADrawing(`${where} may hold ${most}, and holds ${value.length}`);
   return value;
 }
 

@@ -103,6 +103,10 @@ function itemFromJson(json: unknown, where: string): Item {
   };
 }
 
+/** More sheets lie on no bed, and more layers, guide lines, dimension marks or test cards are in no job. */
+const mostSheets = 1000;
+const mostParts = 2000;
+
 /** A stretch of the bed beyond which no sheet makes sense, in mm. */
 const largestSheet = 10_000;
 
@@ -121,7 +125,7 @@ export function jobFromJson(json: unknown): JobDocument {
     machineId: asText(record.machineId, 'job: machineId'),
     keyId: asText(record.keyId, 'job: keyId'),
     unit,
-    sheets: asList(record.sheets, 'job: sheets').map((sheet, i) => sheetFromJson(sheet, `sheet ${i}`)),
+    sheets: asList(record.sheets, 'job: sheets', mostSheets).map((sheet, i) => sheetFromJson(sheet, `sheet ${i}`)),
     assignments: asList(record.assignments, 'job: assignments').map((entry, i) => {
       const { part, colour, widthMm, layerId } = asRecord(entry, `assignment ${i}`);
       if (part !== 'stroke' && part !== 'fill') throw new NotADrawing(`assignment ${i}: part must be stroke or fill`);
@@ -145,7 +149,7 @@ export function jobFromJson(json: unknown): JobDocument {
         asText(variant, `variant of ${layerId}`),
       ]),
     ),
-    layers: asList(record.layers ?? [], 'job: layers').map((layer, i) => layerFromJson(layer, `layer ${i}`)),
+    layers: asList(record.layers ?? [], 'job: layers', mostParts).map((layer, i) => layerFromJson(layer, `layer ${i}`)),
     burning: Object.fromEntries(
       Object.entries(asRecord(record.burning ?? {}, 'job: burning')).map(([layerId, burning]) => [
         layerId,
@@ -159,11 +163,11 @@ export function jobFromJson(json: unknown): JobDocument {
     flips: asList(record.flips ?? [], 'job: flips').map((entry, i) => flipFromJson(entry, `flip ${i}`)),
     // Jobs of earlier versions do not know what they were brought in from.
     arrivals: asList(record.arrivals ?? [], 'job: arrivals').map((entry, i) => arrivalFromJson(entry, `arrival ${i}`)),
-    guides: asList(record.guides ?? [], 'job: guides').map((entry, i) => guideFromJson(entry, `guide ${i}`)),
-    dimensions: asList(record.dimensions ?? [], 'job: dimensions').map((entry, i) =>
+    guides: asList(record.guides ?? [], 'job: guides', mostParts).map((entry, i) => guideFromJson(entry, `guide ${i}`)),
+    dimensions: asList(record.dimensions ?? [], 'job: dimensions', mostParts).map((entry, i) =>
       dimensionFromJson(entry, `dimension ${i}`),
     ),
-    cards: asList(record.cards ?? [], 'job: cards').map((card, i) => cardFromJson(card, `card ${i}`)),
+    cards: asList(record.cards ?? [], 'job: cards', mostParts).map((card, i) => cardFromJson(card, `card ${i}`)),
     mark: record.mark ? pointFromJson(record.mark, 'job: mark') : null,
   };
 }

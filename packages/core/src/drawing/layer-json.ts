@@ -91,11 +91,14 @@ export function runsFromJson(json: unknown, off: unknown): Run[] {
     const layers = asList(off ?? [], 'job: off').map((id) => asText(id, 'job: off'));
     return [{ ...firstRun, off: layers }];
   }
-  const runs = asList(json, 'job: runs').map((run, i) => runFromJson(run, `run ${i + 1}`));
+  const runs = asList(json, 'job: runs', mostRuns).map((run, i) => runFromJson(run, `run ${i + 1}`));
   if (runs.length === 0) throw new NotADrawing('job: runs must be one at least');
   if (new Set(runs.map(({ id }) => id)).size !== runs.length) throw new NotADrawing('job: two runs have one id');
   return runs;
 }
+
+/** No job has more runs. */
+const mostRuns = 500;
 
 function texts(json: unknown, where: string): string[] {
   return asList(json, where).map((one) => asText(one, where));

@@ -1,4 +1,4 @@
-import { addItems, multiply, replaceShape, transformPath, translation } from '@lambent/core';
+import { addItems, multiply, replaceShape, type SetText, transformPath, translation } from '@lambent/core';
 import { toast } from 'sonner';
 import { sentenceOf } from '../../api.ts';
 import { work } from '../../workers/work.ts';
@@ -12,7 +12,10 @@ export class TextTool implements Tool {
   readonly snaps = true;
   readonly from = null;
 
-  constructor(private readonly actions: BenchActions) {}
+  constructor(private readonly actions: BenchActions) {
+    // The first letters do not wait for the fonts. What goes wrong is said when a text is set.
+    if (typeof Worker !== 'undefined') work('families', []).catch(() => {});
+  }
 
   down(): void {
     // The words are typed where the button is let go: a press would take the focus back.
@@ -90,7 +93,14 @@ export async function finishText(actions: BenchActions): Promise<void> {
   const edit = actions.get().textEdit;
   if (!edit) return;
   const { itemId, setting } = edit;
-  const { path, singleLine } = edit.setFor === setting && edit.set ? edit.set : await work('setText', [setting]);
+  let set: SetText;
+  try {
+    set = edit.setFor === setting && edit.set ? edit.set : await work('setText', [setting]);
+  } catch (error) {
+    toast.error(`The text could not be set, and stays on its card. ${sentenceOf(error)}`);
+    return;
+  }
+  const { path, singleLine } = set;
   dropText(actions);
   actions.set({ toolOptions: { ...actions.get().toolOptions, text: { ...setting, words: '' } } });
   const empty = setting.words.trim() === '';

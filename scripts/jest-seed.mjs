@@ -1,0 +1,4 @@
+// Property tests try the same cases in every run, so that one that fails fails for everybody. LAMBENT_SEED tries others.
+import fc from 'fast-check';
+
+fc.configureGlobal({ seed: Number(process.env.LAMBENT_SEED ?? 20261127) });

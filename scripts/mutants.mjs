@@ -1,0 +1,86 @@
+// npm run mutants [-- --group NAME --sample N --seed N]: changes one thing at a time in chosen files, in a copy of the
+// tree, and runs their tests. A change that no test notices is a survivor, and is listed. (Mutation testing.)
+import { spawn } from 'node:child_process';
+import { cpSync, mkdtempSync, readFileSync, rmSync, symlinkSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { parseArgs } from 'node:util';
+import { root } from './lib.mjs';
+import { groups } from './mutants/groups.mjs';
+import { mutantsOf } from './mutants/mutations.mjs';
+import { randomFrom } from './siege/random.mjs';
+
+const { values } = parseArgs({
+  options: {
+    group: { type: 'string', multiple: true },
+    /** As many mutants of each file, chosen by the seed. */
+    sample: { type: 'string', default: '25' },
+    seed: { type: 'string', default: '1' },
+  },
+});
+const chosen = values.group ? groups.filter(({ name }) => values.group.includes(name)) : groups;
+const random = randomFrom(Number(values.seed));
+/** A test that takes longer than this has lost its way: the mutant made it wait for ever, which is noticed. */
+const longestMs = 180_000;
+
+const copy = mkdtempSync(join(tmpdir(), 'lambent-mutants-'));
+for (const name of ['packages', 'apps', 'demo', 'scripts', 'package.json', 'jest.config.mjs', 'tsconfig.base.json']) {
+  cpSync(join(root, name), join(copy, name), {
+    recursive: true,
+    filter: (path) => !/\/(node_modules|dist-types)(\/|$)/.test(path.slice(root.length)),
+  });
+}
+symlinkSync(join(root, 'node_modules'), join(copy, 'node_modules'));
+
+const rows = [];
+const survivors = [];
+for (const { name, files, tests } of chosen) {
+  const clean = await runTests(tests);
+  if (!clean) throw new Error(`The tests of ${name} fail before anything is changed.`);
+  let made = 0;
+  let killed = 0;
+  for (const file of files) {
+    const path = join(copy, file);
+    const source = readFileSync(path, 'utf8');
+    const all = mutantsOf(file, source);
+    const picked = all
+      .map((mutant) => ({ mutant, at: random() }))
+      .toSorted((a, b) => a.at - b.at)
+      .slice(0, Number(values.sample));
+    for (const { mutant } of picked) {
+      writeFileSync(path, mutant.text);
+      made++;
+      if (await runTests(tests)) survivors.push(`${file}:${mutant.line}  ${mutant.what}`);
+      else killed++;
+    }
+    writeFileSync(path, source);
+    console.log(`   ${file}: ${picked.length} of ${all.length} tried`);
+  }
+  rows.push({ name, made, killed });
+}
+rmSync(copy, { recursive: true, force: true });
+console.log(`\n| what | mutants | killed | share |\n| --- | ---: | ---: | ---: |`);
+for (const { name, made, killed } of rows)
+  console.log(`| ${name} | ${made} | ${killed} | ${Math.round((100 * killed) / Math.max(1, made))} % |`);
+console.log(`\nSurvivors:\n${survivors.join('\n')}`);
+
+/** @returns whether they pass */
+function runTests(tests) {
+  const jest = join(root, 'node_modules/jest/bin/jest.js');
+  const words = [
+    '--experimental-vm-modules',
+    '--disable-warning=ExperimentalWarning',
+    jest,
+    '--bail',
+    '--silent',
+    ...tests,
+  ];
+  const child = spawn(process.execPath, words, { cwd: copy, stdio: 'ignore', detached: true });
+  return new Promise((resolve) => {
+    const late = setTimeout(() => process.kill(-child.pid, 'SIGKILL'), longestMs);
+    child.once('exit', (code) => {
+      clearTimeout(late);
+      resolve(code === 0);
+    });
+  });
+}

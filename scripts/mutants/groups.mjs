@@ -1,0 +1,45 @@
+import { readdirSync } from 'node:fs';
+import { join } from 'node:path';
+import { root } from '../lib.mjs';
+
+/** The sources of a folder, without their tests. */
+const sourcesIn = (folder) =>
+  readdirSync(join(root, folder))
+    .filter((name) => /\.ts$/.test(name) && !/\.(test|migration)\.ts$/.test(name))
+    .map((name) => `${folder}/${name}`);
+
+/** What is mutated, and by which tests it is to be noticed. */
+export const groups = [
+  {
+    name: 'plan',
+    files: sourcesIn('packages/core/src/plan'),
+    tests: ['packages/core/src/plan', 'packages/core/src/formats/gcode'],
+  },
+  { name: 'checks', files: sourcesIn('packages/core/src/checks'), tests: ['packages/core/src/checks'] },
+  {
+    name: 'machines',
+    files: [
+      'framing',
+      'liveness',
+      'word-answers',
+      'program-pieces',
+      'program-feed',
+      'stand-in/status',
+      'stand-in/stand-in-driver',
+    ].map((name) => `packages/machines/src/${name}.ts`),
+    tests: ['packages/machines'],
+  },
+  {
+    name: 'server: rules',
+    files: ['common/door', 'common/body-depth', 'data/thinning-rule', 'machines/pace'].map(
+      (name) => `apps/server/src/${name}.ts`,
+    ),
+    tests: ['apps/server/src'],
+  },
+  {
+    name: 'server: writes',
+    files: ['data/thinning.writes', 'jobs/jobs.writes'].map((name) => `apps/server/src/${name}.ts`),
+    tests: ['apps/server/test/thinning'],
+  },
+  { name: 'work pool', files: ['apps/web/src/workers/work-pool.ts'], tests: ['apps/web/src/workers/work-pool'] },
+];
