@@ -1,6 +1,7 @@
 // Hostile files from a seed: good ones that are cut, flipped and spliced, and some that are built to break readers.
 import { deflateSync } from 'node:zlib';
 import { encodePixels, PathBuilder, writeDxf, writePdf, writeSvg } from '@lambent/core';
+import { randomFrom } from './random.mjs';
 
 const page = { minX: 0, minY: 0, maxX: 200, maxY: 100 };
 const path = new PathBuilder().moveTo(10, 10).lineTo(60, 12).cubicTo(80, 40, 20, 60, 10, 50).close().build();
@@ -40,17 +41,6 @@ const good = Promise.all([
     `solid a\n${'facet normal 0 0 1\nouter loop\nvertex 0 0 0\nvertex 9 0 3\nvertex 0 9 6\nendloop\nendfacet\n'.repeat(6)}endsolid`,
   ),
 ]);
-
-/** mulberry32: a small generator of numbers from a seed (T. Ettinger, public domain). */
-function randomFrom(seed) {
-  let state = seed >>> 0;
-  return () => {
-    state = (state + 0x6d2b79f5) | 0;
-    let t = Math.imul(state ^ (state >>> 15), 1 | state);
-    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
-  };
-}
 
 const crafted = [
   ['deep svg', () => text(`<svg xmlns="http://www.w3.org/2000/svg">${'<g>'.repeat(1e5)}`)],

@@ -8,7 +8,7 @@ import { parseArgs } from 'node:util';
 import { root } from './lib.mjs';
 import { groups } from './mutants/groups.mjs';
 import { mutantsOf } from './mutants/mutations.mjs';
-import { randomFrom } from './siege/random.mjs';
+import { randomFrom } from './random.mjs';
 
 const { values } = parseArgs({
   options: {

@@ -1,6 +1,6 @@
 import { connect } from 'node:net';
 import { Stack } from '../../apps/server/test/stack.ts';
-import { randomFrom, wait } from './random.mjs';
+import { randomFrom, wait } from '../random.mjs';
 
 /** Asks a stand-in for its status, over a line of its own. */
 function statusOf(port) {

@@ -2,7 +2,7 @@ import { join } from 'node:path';
 import Database from 'better-sqlite3';
 import { canMakeDisks, SmallDisk } from '../../apps/server/test/small-disk.ts';
 import { Stack } from '../../apps/server/test/stack.ts';
-import { percentile, randomFrom, wait } from './random.mjs';
+import { percentile, randomFrom, wait } from '../random.mjs';
 
 /** A saver of a job of its own, which keeps what it was answered. */
 class Saver {

@@ -10,7 +10,7 @@ import type {
   RunAnswer,
   StartRunDto,
 } from '@lambent/contracts';
-import { fromMachine, jobFromJson, type Machine, type Run } from '@lambent/core';
+import { fromMachine, type JobDocument, jobFromJson, type Machine, type Run } from '@lambent/core';
 import { type MachineDriver, MachineRefusal, type ProgramEnd } from '@lambent/machines';
 import { type BeforeApplicationShutdown, Injectable, Logger, type OnApplicationBootstrap } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
@@ -23,6 +23,7 @@ import { ShopService } from '../data/shop.service.ts';
 import { WriteQueue } from '../data/write-queue.ts';
 import { JobsService } from '../jobs/jobs.service.ts';
 import { MachineLinks } from '../machines/machine-links.ts';
+import type { PackedJob } from '../work/tasks.ts';
 import { WorkService } from '../work/work.service.ts';
 import { answerOf } from './run-answer.ts';
 import { type PackedPicture, pictureFrom, sheetsOn } from './stand-in-camera.ts';
@@ -32,6 +33,17 @@ import { storedProgram } from './stored-program.ts';
 const noteEveryMs = 2000;
 /** The longest that the end of the server waits for machines to stand. */
 const holdWithinMs = 2000;
+
+/** A run of a job that is to be burnt. */
+interface Wanted {
+  readonly jobId: string;
+  readonly version: number;
+  readonly title: string;
+  readonly job: PackedJob;
+  /** Its settings, without what is drawn. */
+  readonly document: JobDocument;
+  readonly jobRun: Run;
+}
 
 /** A run that is on its way: the machine has it, or is to have it again. */
 interface Under {
@@ -139,32 +151,17 @@ export class RunsService implements OnApplicationBootstrap, BeforeApplicationShu
     this.expectFree(machineId);
     this.starting.set(machineId, title);
     try {
-      return await this.startOn(machineId, { jobId, version, title, job, document, jobRun, signal });
+      return await this.planAndSend({ jobId, version, title, job, document, jobRun }, signal);
     } finally {
       this.starting.delete(machineId);
     }
   }
 
-  private async startOn(
-    machineId: string,
-    {
-      jobId,
-      version,
-      title,
-      job,
-      document,
-      jobRun,
-      signal,
-    }: {
-      jobId: string;
-      version: number;
-      title: string;
-      job: Awaited<ReturnType<JobsService['packed']>>;
-      document: ReturnType<typeof jobFromJson>;
-      jobRun: Run;
-      signal: AbortSignal;
-    },
+  private async planAndSend(
+    { jobId, version, title, job, document, jobRun }: Wanted,
+    signal: AbortSignal,
   ): Promise<RunAnswer> {
+    const { machineId } = document;
     const driver = this.links.get(machineId);
     const shop = await this.shop.everything();
     const id = randomUUID();

@@ -121,7 +121,10 @@ function JobName() {
         className="-ml-1 block w-full truncate rounded border border-transparent bg-transparent px-1 text-[14px] font-bold leading-5 hover:border-line"
       />
       <p className="truncate text-[12px] leading-4 text-quiet">
-        Desk{project ? ` / ${project}` : ''} ·{' '}
+        {/* What is not saved is said in full, whatever the project is called. */}
+        Desk
+        {project && (save.kind === 'saved' || save.kind === 'saving' || save.kind === 'changed') ? ` / ${project}` : ''}{' '}
+        ·{' '}
         <Versions>
           <SaveWord save={save} />
         </Versions>

@@ -237,4 +237,35 @@ describe('storage', () => {
   ])('refuses %s', (_, read) => {
     expect(read).toThrow(NotADrawing);
   });
+
+  test.each<[string, (json: Record<string, unknown>) => void]>([
+    [
+      'job: sheets may hold 1000, and holds 1001',
+      (json) => {
+        json.sheets = Array.from({ length: 1001 }, () => (json.sheets as unknown[])[0]);
+      },
+    ],
+    [
+      'settings of cut: passes must lie between 0 and 1000, and is 1000000000',
+      (json) => {
+        json.settings = { cut: { passes: 1e9 } };
+      },
+    ],
+    [
+      'settings of cut: passes must lie between 0 and 1000, and is -1',
+      (json) => {
+        json.settings = { cut: { passes: -1 } };
+      },
+    ],
+    [
+      'settings of cut: cornerWaitS must lie between 0 and 3600, and is 1000000',
+      (json) => {
+        json.settings = { cut: { cornerWaitS: 1e6 } };
+      },
+    ],
+  ])('has bounds: %s', (sentence, change) => {
+    const json = JSON.parse(JSON.stringify(jobToJson(job)));
+    change(json);
+    expect(() => jobFromJson(json)).toThrow(sentence);
+  });
 });
