@@ -8,6 +8,7 @@ import type {
   OffcutDto,
   PutBackDto,
   RunAnswer,
+  RunStatus,
   StartRunDto,
 } from '@lambent/contracts';
 import { fromMachine, type JobDocument, jobFromJson, type Machine, type Run } from '@lambent/core';
@@ -50,7 +51,7 @@ interface Under {
   readonly id: string;
   readonly title: string;
   notedAt: number;
-  noted: 'running' | 'held';
+  noted: RunStatus;
 }
 
 @Injectable()
@@ -265,10 +266,10 @@ export class RunsService implements OnApplicationBootstrap, BeforeApplicationShu
 
   /** Follows a run to its end and puts that on record. @param send has the machine run it */
   private async follow(
-    { id, machineId, title }: { id: string; machineId: string; title: string },
+    { id, machineId, title, status: noted }: Pick<RunEntity, 'id' | 'machineId' | 'status'> & { title: string },
     send: () => Promise<ProgramEnd>,
   ): Promise<void> {
-    this.under.set(machineId, { id, title, notedAt: performance.now(), noted: 'running' });
+    this.under.set(machineId, { id, title, notedAt: performance.now(), noted });
     if (this.driverOf(machineId)) this.hear(this.links.state(machineId));
     let end: ProgramEnd;
     try {
