@@ -295,6 +295,9 @@ describe('a server that goes down in a run', () => {
     const run = await begin('Row markers');
     await wait('wren', 'running');
     await stack.kill('server');
+    // The machine holds when it hears nothing for 2 s: it is asked no more often than that, however soon a server could be back.
+    do await new Promise((resolve) => setTimeout(resolve, 2500));
+    while ((await stack.standInState('wren')) !== 'held');
     await stack.start();
     const [held] = await stack.until<RunAnswer[]>('/api/runs', ([last]) => last.status === 'held', 20_000);
     expect(held).toMatchObject({ id: run.id, reason: 'nothing was heard for 2 s', endedAt: null });

@@ -1,6 +1,6 @@
 import { type ChildProcess, spawn } from 'node:child_process';
 import { mkdtempSync, rmSync } from 'node:fs';
-import { createServer } from 'node:net';
+import { connect, createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
@@ -55,6 +55,21 @@ export class Stack {
     const ended = new Promise((resolve) => child.once('exit', resolve));
     child.kill('SIGKILL');
     await ended;
+  }
+
+  /** Asks a stand-in for its state, over a line of its own; being asked is being heard. */
+  standInState(id: string): Promise<string> {
+    return new Promise((resolve, reject) => {
+      const socket = connect(this.ports[id], '127.0.0.1', () => socket.write(Uint8Array.of(0x05)));
+      let said = '';
+      socket.on('error', reject);
+      socket.on('data', (data) => {
+        said += data;
+        if (!said.includes('\n')) return;
+        socket.destroy();
+        resolve((JSON.parse(said.slice('status '.length)) as { state: string }).state);
+      });
+    });
   }
 
   /** Stops a process where it is, or lets it go on. */

@@ -63,7 +63,7 @@ interface Running {
 }
 
 /** How many moves ahead the head looks when it decides how fast a move may end. */
-export const lookAhead = 400;
+const lookAhead = 400;
 
 /**
  * Moves a head over a queue of straight moves, in time. Written from the machine's figures alone, and

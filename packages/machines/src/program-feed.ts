@@ -36,14 +36,9 @@ export class ProgramFeed {
     return this.doneCount + this.sent.length;
   }
 
-  /** Whether what waits in the machine leaves room for more. */
-  get hasRoom(): boolean {
-    return this.waitingS < this.windowS;
-  }
-
-  /** Whether there are more pieces, and room for one. */
+  /** Whether there are more pieces, and what waits in the machine leaves room for one. */
   get wants(): boolean {
-    return !this.exhausted && this.hasRoom;
+    return !this.exhausted && this.waitingS < this.windowS;
   }
 
   /** @returns the next piece; null after the last one */

@@ -414,8 +414,7 @@ export class StandInDriver implements MachineDriver {
     this.heardAtMs = now;
     this.judge(status, first);
     const { state, reason, x, y, feed, power, lid, line, runS, run } = status;
-    const stands = state === 'idle' || state === 'alarm' || state === 'homing';
-    const runId = this.running?.program.runId ?? (run && !run.dropped && !stands ? run.id : null);
+    const runId = this.running?.program.runId ?? (run && !run.dropped && !standsIn(state) ? run.id : null);
     this.setStatus({ state, reason, x, y, feed, power, lid, line, runS, runId });
     if (first) for (const resolve of this.firstHeard.splice(0)) resolve();
   }
@@ -423,7 +422,7 @@ export class StandInDriver implements MachineDriver {
   /** What a status means for the run that is under way. */
   private judge(status: StandInStatus, first: boolean): void {
     const { state, run, waiting } = status;
-    const stands = state === 'idle' || state === 'alarm' || state === 'homing';
+    const stands = standsIn(state);
     const { running } = this;
     const has = running !== null && run?.id === running.program.runId;
     if (running && has) {
@@ -515,6 +514,11 @@ export class StandInDriver implements MachineDriver {
     this.setStatus({ ...this.status, state: 'away', reason, feed: 0, power: 0, line, runS, runId });
     if (!this.closed) setTimeout(() => this.open(), retryMs).unref();
   }
+}
+
+/** Whether the machine has nothing under way that it could go on with. */
+function standsIn(state: MachineStatus['state']): boolean {
+  return state === 'idle' || state === 'alarm' || state === 'homing';
 }
 
 function withoutSign(answer: string): string {
