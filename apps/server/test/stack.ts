@@ -72,8 +72,8 @@ export class Stack {
     });
   }
 
-  /** Stops a process where it is, or lets it go on. */
-  signal(what: 'server' | string, signal: 'SIGSTOP' | 'SIGCONT'): void {
+  /** Stops a process where it is, or lets it go on, or tells it what it listens for. */
+  signal(what: 'server' | string, signal: 'SIGSTOP' | 'SIGCONT' | 'SIGUSR2'): void {
     (what === 'server' ? this.server : this.standIns.get(what))?.kill(signal);
   }
 

@@ -36,7 +36,10 @@ type Work = typeof tasks;
 export class WorkService implements OnApplicationShutdown {
   private readonly threads = new Map<Lane, Piscina>();
 
-  constructor(private readonly writes: WriteQueue) {}
+  constructor(private readonly writes: WriteQueue) {
+    // The first save does not wait for its thread to come up.
+    this.lane('saves');
+  }
 
   /** @param signal ends it where nobody waits for it any more */
   planToFile(task: Parameters<Work['planToFile']>[0], signal?: AbortSignal): Promise<tasks.PlannedProgram> {
@@ -73,7 +76,6 @@ export class WorkService implements OnApplicationShutdown {
     if (!threads) {
       threads = new Piscina({
         filename: new URL('./worker.js', import.meta.url).href,
-        // The first save does not wait for its thread to come up.
         minThreads: lane === 'saves' ? 1 : 0,
         maxThreads: 1,
         idleTimeout: 60_000,
