@@ -23,4 +23,4 @@ export const config = {
 } as const;
 
 /** The largest document the page may send, in bytes. */
-export const largestBody = 64 * 1024 * 1024;
+export const largestBody = 128 * 1024 * 1024;

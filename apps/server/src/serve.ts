@@ -15,6 +15,7 @@ import { AppModule } from './app.module.ts';
 import { deepestJson, depthOfJson } from './common/body-depth.ts';
 import { doorOf, isLoopback } from './common/door.ts';
 import { ErrorFilter, refuseBody } from './common/errors.ts';
+import { turnstile } from './common/turnstile.ts';
 import { config, largestBody } from './config.ts';
 import { DataFolderRefused } from './data/data-folder.ts';
 import { migrate } from './data/database.ts';
@@ -33,6 +34,7 @@ export async function serve(): Promise<void> {
     forceCloseConnections: true,
     logger: new ConsoleLogger({ logLevels: ['warn', 'error', 'fatal'] }),
   });
+  app.use(turnstile());
   app.use(doorOf(config));
   app.use(
     helmet({

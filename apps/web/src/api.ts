@@ -47,6 +47,12 @@ export class Refusal extends Error {
 }
 
 async function ask<T>(method: string, path: string, body?: unknown): Promise<T> {
+  const response = await answered(method, path, body);
+  return response.status === 204 ? (undefined as T) : ((await response.json()) as T);
+}
+
+/** @throws Refusal where the server does not answer, or refuses */
+async function answered(method: string, path: string, body?: unknown): Promise<Response> {
   const raw = body instanceof Blob;
   const type = raw ? body.type || 'application/octet-stream' : 'application/json';
   let response: Response;
@@ -68,7 +74,7 @@ async function ask<T>(method: string, path: string, body?: unknown): Promise<T> 
       response.status,
     );
   }
-  return response.status === 204 ? (undefined as T) : ((await response.json()) as T);
+  return response;
 }
 
 /** The longest name of an edit, and the longest title, that the server takes. */
@@ -87,6 +93,9 @@ export function documentBlob(job: JobDocument): Blob {
 export const api = {
   jobs: () => ask<JobCard[]>('GET', '/api/jobs'),
   job: (id: string) => ask<JobAnswer>('GET', `/api/jobs/${id}`),
+  /** A job, or one of its versions, as the server wrote it: a `JobAnswer` in JSON. */
+  jobJson: async (id: string, version?: number): Promise<ArrayBuffer> =>
+    (await answered('GET', `/api/jobs/${id}${version === undefined ? '' : `/versions/${version}`}`)).arrayBuffer(),
   createJob: (title: string, machineId: string) => ask<JobAnswer>('POST', '/api/jobs', { title, machineId }),
   deletedJobs: () => ask<DeletedJob[]>('GET', '/api/jobs/deleted'),
   deleteJob: (id: string) => ask<void>('DELETE', `/api/jobs/${id}`),
@@ -118,7 +127,6 @@ export const api = {
   fonts: () => ask<FontAnswer[]>('GET', '/api/fonts'),
   loadFont: (file: File) => ask<FontAnswer>('POST', '/api/fonts', new Blob([file])),
   versions: (id: string) => ask<VersionAnswer[]>('GET', `/api/jobs/${id}/versions`),
-  version: (id: string, number: number) => ask<JobAnswer>('GET', `/api/jobs/${id}/versions/${number}`),
   machines: () => ask<Machine[]>('GET', '/api/machines'),
   materials: () => ask<Material[]>('GET', '/api/materials'),
   addMaterial: (by: string, material: Partial<Material>) => ask<Material>('POST', '/api/materials', { by, material }),

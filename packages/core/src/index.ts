@@ -15,6 +15,7 @@ export * from './drawing/card.ts';
 export * from './drawing/card-edits.ts';
 export * from './drawing/combination.ts';
 export * from './drawing/dimension.ts';
+export * from './drawing/drawing-size.ts';
 export * from './drawing/edits.ts';
 export * from './drawing/fold.ts';
 export * from './drawing/free-place.ts';

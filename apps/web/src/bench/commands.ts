@@ -19,7 +19,6 @@ import {
   mirrorItems,
   type Ordering,
   orderItems,
-  outlineOf,
   type Path,
   type Point,
   pathOf,
@@ -35,6 +34,7 @@ import {
   translation,
   turnToPoints,
   ungroupItems,
+  verbsIn,
 } from '@lambent/core';
 import { toast } from 'sonner';
 import { sentenceOf } from '../api.ts';
@@ -146,8 +146,7 @@ export async function combine(actions: BenchActions, how: Combining): Promise<vo
     toast.message('Select two or more outlines to put together.');
     return;
   }
-  const points = made.shape.parts.reduce((sum, part) => sum + outlineOf(part.shape).verbs.length, 0);
-  if (points > manyPoints) {
+  if (verbsIn(made.shape) > manyPoints) {
     const outline = await combinedInWorker(made.shape, how);
     if (!outline) return;
     if (jobOf(actions.get()) !== before) {

@@ -1,4 +1,4 @@
-import { blocks, isLive } from '@lambent/core';
+import { blocks, hasLive } from '@lambent/core';
 import type { BenchState, Stage } from './store.ts';
 import { jobOf } from './store.ts';
 
@@ -29,7 +29,7 @@ export function stageState(state: BenchState, stage: Stage): StageState {
       return wants(meaning.undecided.length > 0 ? open : 0, true, drawn ? settled : untouched);
     }
     case 'fit':
-      return job.drawing.items.some(({ shape }) => isLive(shape)) ? settled : untouched;
+      return hasLive(job.drawing.items) ? settled : untouched;
     case 'recipe': {
       const open = findings.filter(({ code }) => ['no-recipe', 'beyond-machine', 'forbidden-stock'].includes(code));
       return wants(open.length, true, drawn && job.sheets.length > 0 ? settled : untouched);

@@ -1,4 +1,3 @@
-import type { JobAnswer } from '@lambent/contracts';
 import {
   type Anchor,
   amend,
@@ -14,7 +13,6 @@ import {
   type Item,
   itemsAmong,
   type JobDocument,
-  jobFromJson,
   type LengthUnit,
   type Machine,
   type Material,
@@ -38,7 +36,7 @@ import {
   type WhyFilled,
 } from '@lambent/core';
 import { create } from 'zustand';
-import type { Planned, ShopLists } from '../workers/bench.worker.ts';
+import type { OpenedJob, Planned, ShopLists } from '../workers/bench.worker.ts';
 import { type Incoming, nothingIncoming } from './arriving/incoming.ts';
 import type { Draft, Grip, Tool } from './tools/tool.ts';
 import { type ToolOptions, usualOptions } from './tools/tool-options.ts';
@@ -170,22 +168,22 @@ export interface BenchState {
 
 export type BenchStore = ReturnType<typeof createBenchStore>;
 
-export function createBenchStore(answer: JobAnswer, shop: ShopLists, pricing: Pricing = freeOfCharge) {
-  const document = jobFromJson(answer.document);
+export function createBenchStore(opened: OpenedJob, shop: ShopLists, pricing: Pricing = freeOfCharge) {
+  const { document } = opened;
   return create<BenchState>(() => ({
-    jobId: answer.id,
-    title: answer.title,
-    project: answer.project,
+    jobId: opened.id,
+    title: opened.title,
+    project: opened.project,
     shop,
     pricing,
     history: startHistory(document),
     prepared: prepareJob(document, shop),
     runId: document.runs[0].id,
-    version: answer.version,
+    version: opened.version,
     savedDocument: document,
     save: { kind: 'saved' },
     lastEdit: 'open',
-    session: `${answer.id} ${Date.now().toString(36)}${Math.random().toString(36).slice(2)}`,
+    session: `${opened.id} ${Date.now().toString(36)}${Math.random().toString(36).slice(2)}`,
     selection: new Set(),
     pointedOut: new Set(),
     under: new Set(),

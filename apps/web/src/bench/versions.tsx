@@ -1,10 +1,10 @@
 import { CloseButton, Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
-import { jobFromJson } from '@lambent/core';
 import { useQuery } from '@tanstack/react-query';
 import { format } from 'date-fns';
 import type { ReactNode } from 'react';
 import { toast } from 'sonner';
 import { api, sentenceOf } from '../api.ts';
+import { openJob } from '../workers/work.ts';
 import { useBench, useBenchActions } from './context.ts';
 
 /** Every version of the job, to go back to; going back is an edit like any other, and can be undone. */
@@ -34,8 +34,8 @@ function VersionList() {
   const versions = useQuery({ queryKey: ['versions', jobId, current], queryFn: () => api.versions(jobId) });
   const goBack = async (number: number) => {
     try {
-      const { document } = await api.version(jobId, number);
-      actions.edit(`back to version ${number}`, () => jobFromJson(document));
+      const { document } = await openJob(jobId, number);
+      actions.edit(`back to version ${number}`, () => document);
     } catch (error) {
       toast.error(sentenceOf(error));
     }

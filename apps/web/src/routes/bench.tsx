@@ -8,6 +8,7 @@ import { BenchContext } from '../bench/context.ts';
 import { benchActions, createBenchStore, type Stage, stages } from '../bench/store.ts';
 import { sendUnsaved } from '../unsaved/send-unsaved.ts';
 import { StuckWorkList } from '../unsaved/stuck-work.tsx';
+import { openJob } from '../workers/work.ts';
 import { CannotOpen } from './cannot-open.tsx';
 
 /** Loads a job and the shop it uses, and opens the Bench on them. */
@@ -21,7 +22,7 @@ export function BenchRoute() {
       // What a closed tab or a crash left here is saved first, so that it is in what is opened.
       const { stuck } = await sendUnsaved(jobId);
       const [job, machines, materials, keys, settings] = await Promise.all([
-        api.job(jobId),
+        openJob(jobId),
         api.machines(),
         api.materials(),
         api.keys(),

@@ -1,4 +1,3 @@
-import { jobFromJson } from '@lambent/core';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { format } from 'date-fns';
 import { Link, useNavigate } from 'react-router';
@@ -7,6 +6,7 @@ import { useDeleteJob } from '../desk/use-delete-job.ts';
 import { Button } from '../ui/button.tsx';
 import { Notice } from '../ui/notice.tsx';
 import { PageBar } from '../ui/page-bar.tsx';
+import { openJob } from '../workers/work.ts';
 
 /** In place of the Bench where a job cannot be opened: why, its earlier versions, and a way to delete it. */
 export function CannotOpen({ jobId, error, reload }: { jobId: string; error: Error; reload: () => void }) {
@@ -15,8 +15,7 @@ export function CannotOpen({ jobId, error, reload }: { jobId: string; error: Err
   const deletion = useDeleteJob();
   const goBack = useMutation({
     mutationFn: async (number: number) => {
-      const earlier = await api.version(jobId, number);
-      const document = documentBlob(jobFromJson(earlier.document));
+      const document = documentBlob((await openJob(jobId, number)).document);
       const [latest] = await api.versions(jobId);
       await api.saveJob(jobId, latest.number, `back to version ${number}`, document);
     },

@@ -14,6 +14,8 @@ import {
   checkJob,
   decodePicture,
   deriveMeaning,
+  type Extent,
+  extentOf,
   type Finding,
   type FollowingShape,
   FontBook,
@@ -22,9 +24,12 @@ import {
   growBox,
   type Item,
   isEmpty,
+  itemsOfPaint,
   type JobDocument,
   jobFromJson,
   type KeyChange,
+  type Mark,
+  NotADrawing,
   type OffsetSettings,
   type OutgoingChoices,
   offsetOf,
@@ -32,6 +37,7 @@ import {
   outlinesOfItems,
   type Path,
   type PictureFile,
+  type PreparedJob,
   type Progress,
   planJob,
   prepareJob,
@@ -53,10 +59,20 @@ import {
   writeSvg,
 } from '@lambent/core';
 import { documentBlob } from '../api.ts';
+import {
+  type ArrivalWish,
+  type ArtworkWish,
+  bitmapsOf,
+  type PaintedPictures,
+  paintArrival,
+  paintArtwork,
+} from '../bench/bed/painting.ts';
+import { showPicture } from '../bench/bed/pictures.ts';
 import { keepUnsaved, type UnsavedWork } from '../unsaved/unsaved-store.ts';
 import { burntLevels, type ShownPicture } from './burnt-levels.ts';
 import { applyDiff, type JobDiff } from './job-diff.ts';
 import { drawPng } from './png.ts';
+import { portionsOf } from './portions.ts';
 import type { Answered, Asked } from './work-pool.ts';
 
 export type ShopLists = Pick<Shop, 'machines' | 'keys' | 'materials'>;
@@ -68,6 +84,10 @@ export interface Planned {
 
 /** After how many parts progress is said. */
 const progressEvery = 500;
+
+/** A job as it is opened, or why it cannot be. */
+export type OpenedJob = Omit<JobAnswer, 'document'> & { readonly document: JobDocument };
+export type Opening = OpenedJob | { readonly notADrawing: string };
 
 export type ArtworkFormat = 'svg' | 'dxf' | 'pdf' | 'png';
 
@@ -132,6 +152,10 @@ function nowAndThen(progress: Progress): Progress {
 /** The shop that plans go by, as this worker was last told of it. */
 let plannedBy: ShopLists | null = null;
 
+/** What pictures of the artwork are made of. */
+let paintedBy: ShopLists | null = null;
+let prepared: PreparedJob | null = null;
+
 /** The fonts that text is set in on the Bench; made anew when the list of them is asked for. */
 let book: Promise<FontBook> | null = null;
 
@@ -147,8 +171,23 @@ function moved<T>(value: T, buffers: Transferable[]): T {
   return new Moved(value, buffers) as T;
 }
 
+/** An answer whose items go ahead of it, a few at a time. */
+class WithItems {
+  constructor(
+    readonly value: unknown,
+    readonly items: readonly Item[],
+  ) {}
+}
+
+function itemsAhead<T>(value: T, items: readonly Item[]): T {
+  return new WithItems(value, items) as T;
+}
+
 const work = {
-  /** Reads a drawing; its items' ids start with `arrivalId`. Says now and then how many parts it has found. */
+  /**
+   * Reads a drawing; its items' ids start with `arrivalId`, and go ahead of the rest. Says now and then how many parts
+   * it has found.
+   */
   async read(progress: Progress, bytes: Uint8Array, arrivalId: string, choices: ReadingChoices): Promise<Reading> {
     const tools = { fonts: await fontBook(), assets };
     let parts = 0;
@@ -156,7 +195,21 @@ const work = {
       if (++parts % progressEvery === 0) progress(parts);
       return arrivalItemId(arrivalId, place);
     };
-    return readDrawingFile(bytes, idFor, tools, choices);
+    const reading = await readDrawingFile(bytes, idFor, tools, choices);
+    const { drawing } = reading;
+    return itemsAhead({ ...reading, drawing: { ...drawing, items: [] } }, drawing.items);
+  },
+
+  /** A job as the server sent it, in JSON; its items go ahead of the rest. */
+  async open(_: Progress, json: ArrayBuffer): Promise<Opening> {
+    const { document, ...head } = JSON.parse(new TextDecoder().decode(json)) as JobAnswer;
+    try {
+      const { drawing, ...job } = jobFromJson(document);
+      return itemsAhead({ ...head, document: { ...job, drawing: { ...drawing, items: [] } } }, drawing.items);
+    } catch (error) {
+      if (error instanceof NotADrawing) return { notADrawing: error.message };
+      throw error;
+    }
   },
 
   /** Sets a text in the fonts there are. */
@@ -234,6 +287,40 @@ const work = {
     return moved({ plan, findings }, buffers as ArrayBuffer[]);
   },
 
+  /** What the items of a paint come to. */
+  measure(_: Progress, diff: JobDiff, paint: Mark): Extent {
+    return extentOf(itemsOfPaint(follow(diff), paint));
+  },
+
+  /** The artwork of a run, as it is shown. @param shop null where it is the one that this worker was last told of */
+  async paintArtwork(
+    _: Progress,
+    diff: JobDiff,
+    shop: ShopLists | null,
+    runId: string,
+    wish: ArtworkWish,
+  ): Promise<PaintedPictures> {
+    paintedBy = shop ?? paintedBy;
+    if (!paintedBy) throw new Error('The painting worker was asked for a picture before it was told of the shop');
+    const job = follow(diff);
+    if (shop || prepared?.job !== job || prepared.run.id !== runId) prepared = prepareJob(job, paintedBy, { runId });
+    const pictures = await paintArtwork(prepared, wish);
+    return moved(pictures, bitmapsOf(pictures));
+  },
+
+  /** What arrives, in the paints it came with. @param files pictures that the server may not have yet */
+  async paintArrival(
+    _: Progress,
+    diff: JobDiff,
+    files: readonly PictureFile[],
+    wish: ArrivalWish,
+  ): Promise<PaintedPictures> {
+    const { drawing } = follow(diff);
+    for (const { id, bytes } of files) await showPicture(id, bytes);
+    const pictures = paintArrival(drawing.items, wish);
+    return moved(pictures, bitmapsOf(pictures));
+  },
+
   /** A picture of a job under a key, as SVG, with what of it has no meaning there. */
   underKey(
     _: Progress,
@@ -306,7 +393,10 @@ self.addEventListener('message', async ({ data: { id, name, args } }: MessageEve
     const progress: Progress = (share) => say({ id, progress: share });
     const answer = await (work as Record<string, (...given: unknown[]) => unknown>)[name](progress, ...args);
     if (answer instanceof Moved) say({ id, done: answer.value }, answer.buffers);
-    else say({ id, done: answer });
+    else if (answer instanceof WithItems) {
+      for (const part of portionsOf(answer.items)) say({ id, part });
+      say({ id, done: answer.value });
+    } else say({ id, done: answer });
   } catch (error) {
     say({ id, failed: error instanceof Error ? error.message : String(error) });
   }

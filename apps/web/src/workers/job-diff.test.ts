@@ -2,7 +2,7 @@ import { expect, test } from '@jest/globals';
 import { moveItems, orderItems, removeItems } from '@lambent/core';
 import { benchWith, square } from '../bench/fixtures/bench.ts';
 import { jobOf } from '../bench/store.ts';
-import { applyDiff, diffJob, nextToTell } from './job-diff.ts';
+import { applyDiff, diffJob, jobsAhead } from './job-diff.ts';
 
 test('a job put together from what changed is the job, and only what changed is sent', () => {
   const { actions } = benchWith(square(0, 0, 5) + square(10, 0, 5) + square(20, 0, 5));
@@ -36,8 +36,7 @@ test('a job is told in pieces of so many new items, and comes to the same', () =
   const sent: number[] = [];
   let here: ReturnType<typeof jobOf> | null = null;
   for (const goal of [job, later]) {
-    while (told !== goal) {
-      const next = nextToTell(told, goal, 3);
+    for (const next of [...jobsAhead(told, goal, 3), goal]) {
       const diff = diffJob(told, next);
       sent.push(diff.fresh.length);
       here = applyDiff(here, diff);

@@ -34,16 +34,20 @@ export function diffJob(last: JobDocument | null, job: JobDocument): JobDiff {
 }
 
 /**
- * What to tell a worker next that is to know a job: the job, or, where that has more new items than are to go at
- * once, the job without the rest of those.
+ * What to tell a worker, one after the other, before it is told of a job that has more new items than are to go at once:
+ * the job with ever more of them, but for the last ones.
  */
-export function nextToTell(told: JobDocument | null, job: JobDocument, atOnce: number): JobDocument {
+export function* jobsAhead(told: JobDocument | null, job: JobDocument, atOnce: number): Generator<JobDocument> {
   const { drawing } = job;
-  if (drawing.items.length <= atOnce || drawing.items === told?.drawing.items) return job;
+  if (drawing.items.length <= atOnce || drawing.items === told?.drawing.items) return;
   const known = new Set(told?.drawing.items);
-  let fresh = 0;
-  const items = drawing.items.filter((item) => known.has(item) || ++fresh <= atOnce);
-  return fresh <= atOnce ? job : { ...job, drawing: { ...drawing, items } };
+  const isKnown = drawing.items.map((item) => known.has(item));
+  const fresh = isKnown.reduce((sum, one) => sum + (one ? 0 : 1), 0);
+  for (let upTo = atOnce; upTo < fresh; upTo += atOnce) {
+    let seen = 0;
+    const items = drawing.items.filter((_, i) => isKnown[i] || ++seen <= upTo);
+    yield { ...job, drawing: { ...drawing, items } };
+  }
 }
 
 export function applyDiff(last: JobDocument | null, { rest, groups, order, fresh }: JobDiff): JobDocument {

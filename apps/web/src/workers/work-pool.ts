@@ -24,6 +24,7 @@ export interface Asked {
 
 export type Answered =
   | { readonly id: number; readonly progress: number }
+  | { readonly id: number; readonly part: unknown }
   | { readonly id: number; readonly done: unknown }
   | { readonly id: number; readonly failed: string };
 
@@ -35,6 +36,8 @@ export interface WorkOptions {
   readonly signal?: AbortSignal;
   /** Is told how far it is, as a share or a count. */
   readonly progress?: (value: number) => void;
+  /** Is given what of its answer comes ahead of the rest, in order. */
+  readonly part?: (part: unknown) => void;
   /** It is ended when it takes longer than this once its turn has come. */
   readonly limitMs?: number;
 }
@@ -155,6 +158,10 @@ class LaneWork {
     if (active?.id !== answer.id) return;
     if ('progress' in answer) {
       active.options.progress?.(answer.progress);
+      return;
+    }
+    if ('part' in answer) {
+      active.options.part?.(answer.part);
       return;
     }
     this.active = null;

@@ -1,16 +1,29 @@
-import type { JobDocument, RunChoice } from '@lambent/core';
+import {
+  type Extent,
+  type Item,
+  type JobDocument,
+  type Mark,
+  NotADrawing,
+  newJob,
+  type PreparedJob,
+  type Reading,
+  type ReadingChoices,
+  type RunChoice,
+} from '@lambent/core';
+import { api } from '../api.ts';
+import type { ArrivalWish, ArtworkWish, PaintedPictures } from '../bench/bed/painting.ts';
 import type { UnsavedWork } from '../unsaved/unsaved-store.ts';
-import type { BenchWork, Planned, ShopLists } from './bench.worker.ts';
-import { diffJob, type JobDiff, nextToTell } from './job-diff.ts';
+import type { BenchWork, OpenedJob, Opening, Planned, ShopLists } from './bench.worker.ts';
+import { diffJob, type JobDiff, jobsAhead } from './job-diff.ts';
+import { GatheredItems, type Portion } from './portions.ts';
 import { type Memory, type WorkerPort, type WorkOptions, WorkPool } from './work-pool.ts';
 
 /** Saves never wait for plans, nor plans for files, nor what one is drawing for any of them. */
-type Lane = 'save' | 'plan' | 'files' | 'shapes' | 'pictures';
+type Lane = 'save' | 'plan' | 'paint' | 'arriving' | 'files' | 'opening' | 'shapes' | 'pictures';
 
-type Job = 'tell' | 'plan' | 'written';
+type Job = 'tell' | 'measure' | 'plan' | 'written' | 'paintArtwork' | 'paintArrival' | 'read' | 'open';
 
 const laneOf: Record<Exclude<keyof BenchWork, Job>, Lane> = {
-  read: 'files',
   gcode: 'files',
   artwork: 'files',
   setText: 'shapes',
@@ -41,8 +54,47 @@ export function work<Name extends Exclude<keyof BenchWork, Job>>(
   return pool.run(laneOf[name], name, args, options);
 }
 
+/** Has something worked out whose items come ahead of the rest. */
+async function withItems<T>(
+  lane: Lane,
+  name: string,
+  args: readonly unknown[],
+  options: WorkOptions,
+): Promise<{ answer: T; items: readonly Item[] }> {
+  const gathered = new GatheredItems();
+  const answer = await pool.run<T>(lane, name, args, {
+    ...options,
+    part: (part) => gathered.take(part as Portion),
+  });
+  return { answer, items: gathered.items };
+}
+
+/** Reads a drawing. @param arrivalId begins its items' ids @throws as `WorkPool.run` does */
+export async function readDrawing(
+  bytes: Uint8Array,
+  arrivalId: string,
+  choices: ReadingChoices,
+  options: WorkOptions,
+): Promise<Reading> {
+  const { answer, items } = await withItems<Reading>('files', 'read', [bytes, arrivalId, choices], options);
+  return { ...answer, drawing: { ...answer.drawing, items } };
+}
+
+/**
+ * A job as the server has it.
+ * @param version one of its versions; the last where none is given
+ * @throws Refusal where the server does not give it; NotADrawing naming the first thing that is wrong with it
+ */
+export async function openJob(id: string, version?: number): Promise<OpenedJob> {
+  const json = await api.jobJson(id, version);
+  const { answer, items } = await withItems<Opening>('opening', 'open', [json], {});
+  if ('notADrawing' in answer) throw new NotADrawing(answer.notADrawing);
+  const { document } = answer;
+  return { ...answer, document: { ...document, drawing: { ...document.drawing, items } } };
+}
+
 /** As many items go to a worker within a frame. */
-const itemsAtOnce = 1000;
+const itemsAtOnce = 2000;
 
 /** What has changed of a job since a worker was last told of it; it is told with the call that this goes with. */
 function changedSince(memory: Memory, job: JobDocument): JobDiff {
@@ -57,18 +109,23 @@ function knownTo(memory: Memory): JobDocument | null {
 
 /** Tells a lane's worker of a job, but for the last of it; the page gets to its frames in between. */
 async function tellAhead(lane: Lane, job: JobDocument, options: WorkOptions): Promise<void> {
-  for (let isTold = false; !isTold; ) {
-    await pool.run(
-      lane,
-      'tell',
-      (memory) => {
-        const next = nextToTell(knownTo(memory), job, itemsAtOnce);
-        isTold = next === job;
-        return [isTold ? null : changedSince(memory, next)];
-      },
-      options,
-    );
+  if (job.drawing.items.length <= itemsAtOnce) return;
+  let told: JobDocument | null = null;
+  const hear = (memory: Memory) => {
+    told = knownTo(memory);
+    return [null];
+  };
+  await pool.run(lane, 'tell', hear, options);
+  for (const next of jobsAhead(told, job, itemsAtOnce)) {
+    await pool.run(lane, 'tell', (memory) => [changedSince(memory, next)], options);
   }
+}
+
+/** What a worker is told of the shop, whose book may be large, and seldom changes; null where it knows. */
+function shopIfNew(memory: Memory, shop: ShopLists): ShopLists | null {
+  if (memory.get('shop') === shop) return null;
+  memory.set('shop', shop);
+  return shop;
 }
 
 /** Works a run's plan and findings out. @throws as `WorkPool.run` does */
@@ -79,21 +136,47 @@ export async function planned(
   options: WorkOptions,
 ): Promise<Planned> {
   await tellAhead('plan', job, options);
-  return pool.run(
-    'plan',
-    'plan',
-    (memory) => {
-      // The shop's book may be large, and seldom changes.
-      const isKnown = memory.get('shop') === shop;
-      memory.set('shop', shop);
-      return [changedSince(memory, job), isKnown ? null : shop, choice];
-    },
-    options,
-  );
+  return pool.run('plan', 'plan', (memory) => [changedSince(memory, job), shopIfNew(memory, shop), choice], options);
 }
 
 /** A job as the body of a save, kept in the browser as `as` says. @throws as `WorkPool.run` does */
 export async function written(job: JobDocument, as: Omit<UnsavedWork, 'document'>): Promise<Blob> {
   await tellAhead('save', job, {});
   return pool.run('save', 'written', (memory) => [changedSince(memory, job), as]);
+}
+
+/** Has a job painted. @throws as `WorkPool.run` does */
+export async function paintedArtwork(
+  { job, run }: PreparedJob,
+  shop: ShopLists,
+  wish: ArtworkWish,
+): Promise<PaintedPictures> {
+  await tellAhead('paint', job, {});
+  return pool.run('paint', 'paintArtwork', (memory) => [
+    changedSince(memory, job),
+    shopIfNew(memory, shop),
+    run.id,
+    wish,
+  ]);
+}
+
+/** Has it measured what the items of a paint come to. @throws as `WorkPool.run` does */
+export async function measured(job: JobDocument, { part, colour, widthMm }: Mark): Promise<Extent> {
+  await tellAhead('paint', job, {});
+  return pool.run('paint', 'measure', (memory) => [changedSince(memory, job), { part, colour, widthMm }]);
+}
+
+/** A drawing that is no job yet, as a worker is told of it. */
+const arrived = new WeakMap<Reading, JobDocument>();
+
+/** Has what arrives painted. @throws as `WorkPool.run` does */
+export async function paintedArrival(reading: Reading, wish: ArrivalWish): Promise<PaintedPictures> {
+  const job = arrived.get(reading) ?? { ...newJob('', ''), drawing: reading.drawing };
+  arrived.set(reading, job);
+  await tellAhead('arriving', job, {});
+  return pool.run('arriving', 'paintArrival', (memory) => {
+    const isKnown = memory.get('pictures') === reading.pictures;
+    memory.set('pictures', reading.pictures);
+    return [changedSince(memory, job), isKnown ? [] : reading.pictures, wish];
+  });
 }

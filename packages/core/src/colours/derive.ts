@@ -1,5 +1,5 @@
 import { sameMark } from '../drawing/edits.ts';
-import { type Item, perItem, polylinesOf } from '../drawing/item.ts';
+import { type Item, type Paint, perItem, polylinesOf } from '../drawing/item.ts';
 import type { JobDocument, PaintPart } from '../drawing/job.ts';
 import { type Polyline, polylineLength, signedArea } from '../geometry/flatten.ts';
 import { nestDepths } from '../geometry/nesting.ts';
@@ -47,10 +47,17 @@ interface Decision {
   readonly items: Item[];
 }
 
+const paintNames = new WeakMap<Paint, string>();
+
 /** The same for items that mean the same under any key. */
-const paintName = perItem(
-  ({ paint, pinned, also }) => `${paint.stroke} ${paint.strokeWidthMm} ${paint.fill} ${pinned ?? ''} ${also ?? ''}`,
-);
+function paintName({ paint, pinned, also }: Item): string {
+  let name = paintNames.get(paint);
+  if (name === undefined) {
+    name = `${paint.stroke} ${paint.strokeWidthMm} ${paint.fill}`;
+    paintNames.set(paint, name);
+  }
+  return pinned === null && also === undefined ? name : `${name} ${pinned ?? ''} ${also ?? ''}`;
+}
 
 /** What was derived last: most edits change few items, and none in a way that changes what it means. */
 let last: { readonly job: JobDocument; readonly key: ColourKey; readonly meaning: Meaning } | null = null;
@@ -155,8 +162,21 @@ const itemExtent = perItem((item) => {
   };
 });
 
-/** What items come to, each drawn once: the length of their outlines in mm, the area they enclose in mm². */
-export function extentOf(items: readonly Item[]): { lengthMm: number; areaMm2: number } {
+/** The length of outlines in mm, and the area that they enclose in mm². */
+export interface Extent {
+  readonly lengthMm: number;
+  readonly areaMm2: number;
+}
+
+/** The items that have a paint, as far as they show. */
+export function itemsOfPaint({ drawing }: JobDocument, paint: Mark): Item[] {
+  return drawing.items.filter(
+    (item) => !item.hidden && item.shape.kind !== 'picture' && marksOf(item).some((mark) => sameMark(mark, paint)),
+  );
+}
+
+/** What items come to, each drawn once. */
+export function extentOf(items: readonly Item[]): Extent {
   let lengthMm = 0;
   let areaMm2 = 0;
   for (const item of items) {

@@ -1,9 +1,9 @@
 import type { FillRule } from '../geometry/area.ts';
-import { type Box, boxHeight, boxWidth, emptyBox, uniteBoxes } from '../geometry/box.ts';
+import { type Box, boxHeight, boxWidth, emptyBox, transformBox, uniteBoxes } from '../geometry/box.ts';
 import { flatten, type Polyline } from '../geometry/flatten.ts';
 import type { Matrix, Point } from '../geometry/matrix.ts';
 import { type Path, pathBounds, transformPath } from '../geometry/path.ts';
-import { outlineOf, type Shape } from '../geometry/shapes.ts';
+import { boundsOfShape, outlineOf, type Shape } from '../geometry/shapes.ts';
 
 /** A colour as `#RRGGBB`, in capitals. */
 export type Colour = string;
@@ -16,6 +16,15 @@ export interface Paint {
   /** How the stroke's ends and corners look; butt and miter where nothing is said. */
   readonly cap?: 'round' | 'square';
   readonly join?: 'round' | 'bevel';
+}
+
+/** The same paint as one that was met before, so that items painted alike share one. @param met by what they look like */
+export function sharedPaint(paint: Paint, met: Map<string, Paint>): Paint {
+  const { stroke, strokeWidthMm, fill, cap, join } = paint;
+  const look = `${stroke} ${strokeWidthMm} ${fill} ${cap} ${join}`;
+  const known = met.get(look);
+  if (!known) met.set(look, paint);
+  return known ?? paint;
 }
 
 /** The paint of pictures, and of outlines that a file draws with nothing. */
@@ -82,7 +91,15 @@ export function perItem<T>(compute: (item: Item) => T): (item: Item) => T {
 export const pathOf: (item: Item) => Path = perItem((item) => transformPath(outlineOf(item.shape), item.matrix));
 
 /** An item's exact bounds on the bed, in mm, its stroke's width not counted. */
-export const boundsOf: (item: Item) => Box = perItem((item) => pathBounds(pathOf(item)));
+export const boundsOf: (item: Item) => Box = perItem((item) => {
+  const { shape, matrix } = item;
+  // Bounds stay bounds where x goes along x, or along y: thousands of items are moved without their outlines.
+  return keepsAxes(matrix) ? transformBox(boundsOfShape(shape), matrix) : pathBounds(pathOf(item));
+});
+
+function keepsAxes([a, b, c, d]: Matrix): boolean {
+  return (b === 0 && c === 0) || (a === 0 && d === 0);
+}
 
 /** An item's outline as straight lines within 0.01 mm. */
 export const polylinesOf: (item: Item) => Polyline[] = perItem((item) => flatten(pathOf(item)));
@@ -95,7 +112,8 @@ export function boundsOfAll(items: Iterable<Item>): Box {
 
 interface Some {
   readonly items: readonly Item[];
-  readonly bounds: Box;
+  /** Null until somebody asks for it. */
+  bounds: Box | null;
 }
 
 const someKnown = new WeakMap<readonly Item[], WeakMap<ReadonlySet<string>, Some>>();
@@ -109,7 +127,7 @@ function someOf({ items }: Pick<Drawing, 'items'>, ids: ReadonlySet<string>): So
   let some = known.get(ids);
   if (!some) {
     const chosen = items.filter((item) => ids.has(item.id));
-    some = { items: chosen, bounds: boundsOfAll(chosen) };
+    some = { items: chosen, bounds: null };
     known.set(ids, some);
   }
   return some;
@@ -122,7 +140,9 @@ export function itemsAmong(drawing: Pick<Drawing, 'items'>, ids: ReadonlySet<str
 
 /** The bounds of some of a drawing's items, kept like them. */
 export function boundsAmong(drawing: Pick<Drawing, 'items'>, ids: ReadonlySet<string>): Box {
-  return someOf(drawing, ids).bounds;
+  const some = someOf(drawing, ids);
+  some.bounds ??= boundsOfAll(some.items);
+  return some.bounds;
 }
 
 /** A point of a box: 0, ½ or 1 of its width and height. */

@@ -3,7 +3,8 @@ import { lengthUnits } from '../units/length.ts';
 import { type Arrival, type ReadingChoices, solidSides } from './arrival.ts';
 import { cardFromJson } from './card-json.ts';
 import type { DimensionAxis, DimensionEnd, DimensionMark } from './dimension.ts';
-import { type Drawing, type Item, keeps } from './item.ts';
+import { mostItems, tooMuchOf } from './drawing-size.ts';
+import { type Drawing, type Item, keeps, type Paint, sharedPaint } from './item.ts';
 import type { GuideLine, JobDocument } from './job.ts';
 import {
   asColour,
@@ -55,10 +56,12 @@ export function jobToJson(job: JobDocument): JobJson {
 export function drawingFromJson(json: unknown): Drawing {
   const { items, groups } = asRecord(json, 'drawing');
   if (!Array.isArray(items) || !Array.isArray(groups)) throw new NotADrawing('drawing: items and groups must be lists');
+  if (items.length > mostItems) throw new NotADrawing(`the drawing ${tooMuchOf(items)}`);
   const ids = new Set<string>();
+  const paints = new Map<string, Paint>();
   const drawing: Drawing = {
     items: items.map((item, i) => {
-      const read = itemFromJson(item, `item ${i}`);
+      const read = itemFromJson(item, `item ${i}`, paints);
       if (ids.has(read.id)) throw new NotADrawing(`item ${i}: the id ${read.id} is there twice`);
       ids.add(read.id);
       return read;
@@ -72,12 +75,14 @@ export function drawingFromJson(json: unknown): Drawing {
       };
     }),
   };
+  const tooMuch = tooMuchOf(drawing.items);
+  if (tooMuch) throw new NotADrawing(`the drawing ${tooMuch}`);
   return drawing;
 }
 
-function itemFromJson(json: unknown, where: string): Item {
+/** @param paints those read so far: items painted alike share one */
+function itemFromJson(json: unknown, where: string, paints: Map<string, Paint>): Item {
   const record = asRecord(json, where);
-  const paint = asRecord(record.paint, `${where}: paint`);
   const matrix = asNumbers(record.matrix, `${where}: matrix`);
   if (matrix.length !== 6) throw new NotADrawing(`${where}: matrix must be 6 numbers`);
   return {
@@ -85,13 +90,7 @@ function itemFromJson(json: unknown, where: string): Item {
     name: asTextOrNull(record.name, `${where}: name`),
     shape: shapeFromJson(record.shape, where),
     matrix: matrix as unknown as Matrix,
-    paint: {
-      stroke: asColour(paint.stroke, `${where}: stroke`),
-      strokeWidthMm: asNumber(paint.strokeWidthMm, `${where}: strokeWidthMm`),
-      fill: asColour(paint.fill, `${where}: fill`),
-      ...(paint.cap === 'round' || paint.cap === 'square' ? { cap: paint.cap } : {}),
-      ...(paint.join === 'round' || paint.join === 'bevel' ? { join: paint.join } : {}),
-    },
+    paint: sharedPaint(paintFromJson(record.paint, where), paints),
     fillRule: record.fillRule === 'evenodd' ? 'evenodd' : 'nonzero',
     groupId: asTextOrNull(record.groupId, `${where}: groupId`),
     pinned: asTextOrNull(record.pinned, `${where}: pinned`),
@@ -100,6 +99,17 @@ function itemFromJson(json: unknown, where: string): Item {
     ...(record.link === undefined ? {} : { link: asText(record.link, `${where}: link`) }),
     ...(record.keep === undefined ? {} : { keep: oneOf(record.keep, keeps, `${where}: keep`) }),
     ...(record.also === undefined ? {} : { also: asText(record.also, `${where}: also`) }),
+  };
+}
+
+function paintFromJson(json: unknown, where: string): Paint {
+  const { stroke, strokeWidthMm, fill, cap, join } = asRecord(json, `${where}: paint`);
+  return {
+    stroke: asColour(stroke, `${where}: stroke`),
+    strokeWidthMm: asNumber(strokeWidthMm, `${where}: strokeWidthMm`),
+    fill: asColour(fill, `${where}: fill`),
+    ...(cap === 'round' || cap === 'square' ? { cap } : {}),
+    ...(join === 'round' || join === 'bevel' ? { join } : {}),
   };
 }
 

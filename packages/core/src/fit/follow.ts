@@ -45,6 +45,18 @@ export function isLive(shape: Shape): boolean {
   return isFollowing(shape) || (shape.kind === 'combined' && shape.parts.some((part) => isLive(part.shape)));
 }
 
+const liveLists = new WeakMap<readonly Item[], boolean>();
+
+/** Whether any of a drawing's items is made from others; kept for as long as the list is, which nobody may change. */
+export function hasLive(items: readonly Item[]): boolean {
+  let known = liveLists.get(items);
+  if (known === undefined) {
+    known = items.some(({ shape }) => isLive(shape));
+    liveLists.set(items, known);
+  }
+  return known;
+}
+
 /**
  * A job after an edit, with everything in it that is made from other items made anew where those have changed; those
  * whose sources are gone are settled into plain outlines, and so are copies, which have sources of their own no more.
@@ -55,7 +67,7 @@ export function isLive(shape: Shape): boolean {
  */
 export function followSources(before: JobDocument, after: JobDocument, mostNodes = Infinity): JobDocument {
   const { items } = after.drawing;
-  if (items === before.drawing.items || !items.some(({ shape }) => isLive(shape))) return after;
+  if (items === before.drawing.items || !hasLive(items)) return after;
   const known = new Map(before.drawing.items.map((item) => [item.id, item]));
   const now = new Map(items.map((item) => [item.id, item]));
   const changed = (id: string) => !hasSameOutline(known.get(id), now.get(id));

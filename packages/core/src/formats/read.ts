@@ -1,5 +1,6 @@
 import type { ReadingChoices } from '../drawing/arrival.ts';
-import type { Item } from '../drawing/item.ts';
+import { tooMuchOf } from '../drawing/drawing-size.ts';
+import { type Drawing, type Item, type Paint, sharedPaint } from '../drawing/item.ts';
 import { largestNumber } from '../drawing/json-parts.ts';
 import type { FontBook } from '../text/fonts.ts';
 import type { Assets } from './assets.ts';
@@ -37,11 +38,12 @@ export async function readDrawingFile(
   if (bytes.length === 0) throw new FileRefused('The file is empty. Save or send it again.');
   refuseTooLarge(bytes.length);
   const reading = await readAs(bytes, idFor, tools, choices);
+  refuseTooMuch(reading);
   refuseBoundless(reading);
   const pictures = await Promise.all(
     reading.pictures.map(async ({ id, bytes }) => ({ id, bytes: await plainPicture(bytes, tools.assets) })),
   );
-  return { ...reading, pictures };
+  return { ...reading, drawing: withSharedPaints(reading.drawing), pictures };
 }
 
 async function readAs(
@@ -65,6 +67,17 @@ async function readAs(
     default:
       throw new FileRefused(found.refusal);
   }
+}
+
+function withSharedPaints(drawing: Drawing): Drawing {
+  const met = new Map<string, Paint>();
+  return { ...drawing, items: drawing.items.map((item) => ({ ...item, paint: sharedPaint(item.paint, met) })) };
+}
+
+/** @throws FileRefused where a drawing holds more than a document can */
+function refuseTooMuch({ drawing }: Reading): void {
+  const tooMuch = tooMuchOf(drawing.items);
+  if (tooMuch) throw new FileRefused(`The drawing ${tooMuch}. Simplify it, or split it into several files.`);
 }
 
 /** A drawing that no document can hold is in other units than it says, or damaged. @throws FileRefused */

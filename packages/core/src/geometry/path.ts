@@ -151,17 +151,25 @@ export function pathBounds(path: Path): Box {
   let x = 0;
   let y = 0;
   for (const verb of verbs) {
-    if (verb === Verb.cubic) {
-      const [x1, y1, x2, y2, x3, y3] = coords.subarray(at, at + 6);
-      for (const t of extremes(x, x1, x2, x3)) take(cubicAt(x, x1, x2, x3, t), cubicAt(y, y1, y2, y3, t));
-      for (const t of extremes(y, y1, y2, y3)) take(cubicAt(x, x1, x2, x3, t), cubicAt(y, y1, y2, y3, t));
-    }
+    if (verb === Verb.close) continue;
+    const start = at;
     at += coordsOf[verb];
-    if (verb !== Verb.close) {
-      x = coords[at - 2];
-      y = coords[at - 1];
-      take(x, y);
+    const endX = coords[at - 2];
+    const endY = coords[at - 1];
+    take(endX, endY);
+    if (verb === Verb.cubic) {
+      const x1 = coords[start];
+      const y1 = coords[start + 1];
+      const x2 = coords[start + 2];
+      const y2 = coords[start + 3];
+      // A curve lies within its handles: most reach no further than what was seen.
+      if (x1 < minX || x1 > maxX || x2 < minX || x2 > maxX || y1 < minY || y1 > maxY || y2 < minY || y2 > maxY) {
+        for (const t of extremes(x, x1, x2, endX)) take(cubicAt(x, x1, x2, endX, t), cubicAt(y, y1, y2, endY, t));
+        for (const t of extremes(y, y1, y2, endY)) take(cubicAt(x, x1, x2, endX, t), cubicAt(y, y1, y2, endY, t));
+      }
     }
+    x = endX;
+    y = endY;
   }
   return { minX, minY, maxX, maxY };
 }

@@ -1,12 +1,12 @@
 import { addEllipticArc } from './arc.ts';
 import type { FillRule } from './area.ts';
 import type { BorderSettings } from './border.ts';
-import { type Box, boxHeight, boxWidth } from './box.ts';
+import { type Box, boxHeight, boxOf, boxWidth } from './box.ts';
 import { type Combining, combineOutlines } from './combine.ts';
 import { type Corner, shapeCorners } from './corners.ts';
 import type { Matrix } from './matrix.ts';
 import type { OffsetSettings } from './offset.ts';
-import { type Path, PathBuilder, transformPath } from './path.ts';
+import { type Path, PathBuilder, pathBounds, transformPath } from './path.ts';
 import type { BoltTie, PartTie, ThicknessTie } from './ties.ts';
 
 /** What an item is, in its own numbers (mm, degrees): a shape keeps them until it is turned into points. */
@@ -200,8 +200,58 @@ export function sharpOutlineOf(shape: Shape): Path {
   return shape.kind === 'path' ? shape.path : outlineOf(shape);
 }
 
+const shapeBounds = new WeakMap<Shape, Box>();
+
+/** The exact bounds of a shape, in its own frame. */
+export function boundsOfShape(shape: Shape): Box {
+  switch (shape.kind) {
+    case 'ellipse': {
+      const [rx, ry] = [Math.abs(shape.rx), Math.abs(shape.ry)];
+      return boxOf(shape.cx - rx, shape.cy - ry, 2 * rx, 2 * ry);
+    }
+    case 'picture':
+      return boxOf(0, 0, shape.width, shape.height);
+    default: {
+      let box = shapeBounds.get(shape);
+      if (!box) {
+        box = pathBounds(outlineOf(shape));
+        shapeBounds.set(shape, box);
+      }
+      return box;
+    }
+  }
+}
+
+/** About how many verbs the outline of a simple shape, and that of an ellipse takes. */
+const simpleVerbs = 6;
+const ellipseVerbs = 10;
+
+/** About how many verbs a shape's outline takes, found without working it out. */
+export function verbsIn(shape: Shape): number {
+  switch (shape.kind) {
+    case 'path':
+    case 'text':
+    case 'offset':
+    case 'border':
+      return shape.path.verbs.length;
+    case 'polygon':
+      return shape.sides * (shape.inner === null ? 1 : 2) + 2;
+    case 'combined':
+      return shape.parts.reduce((sum, part) => sum + verbsIn(part.shape), 0);
+    case 'ellipse':
+      return ellipseVerbs;
+    default:
+      return simpleVerbs;
+  }
+}
+
 /** Outlines that take work, kept for as long as their shape is. */
 const outlines = new WeakMap<Shape, Path>();
+
+/** Whether a shape's outline has yet to be worked out, and that takes work. */
+export function isOutlineUnknown(shape: Shape): boolean {
+  return (shape.kind === 'combined' || (shape.kind === 'path' && !!shape.corners)) && !outlines.has(shape);
+}
 
 /** Says what a shape's outline is where that was worked out elsewhere, in a worker. */
 export function knowOutline(shape: Shape, outline: Path): void {

@@ -1,23 +1,38 @@
-import { boxHeight, boxWidth, growBox, isEmpty, itemAt, shownBounds } from '@lambent/core';
-import { useEffect, useMemo, useRef } from 'react';
-import { usePictures } from '../bed/pictures.ts';
+import {
+  boxHeight,
+  boxWidth,
+  growBox,
+  identity,
+  isEmpty,
+  itemAt,
+  type Reading,
+  shownBounds,
+  verbsOf,
+} from '@lambent/core';
+import { useCallback, useEffect, useMemo, useRef } from 'react';
+import { paintedArrival } from '../../workers/work.ts';
+import { drawParts } from '../bed/draw-parts.ts';
+import { farFrom } from '../bed/far-picture.ts';
+import type { ArrivalWish } from '../bed/painting.ts';
 import { outlineFor } from '../bed/scene.ts';
+import { useFarPicture } from '../bed/use-far-picture.ts';
+import { usePictures } from '../bed/use-pictures.ts';
 import { useBench, useBenchActions } from '../context.ts';
 import { adjust } from './arriving.ts';
-import { drawParts } from './arriving-layer.tsx';
 import type { Arriving } from './incoming.ts';
 
 const wide = 266;
 const high = 168;
+const ink = '#1E2A2E';
 
 /** What arrives, whole, in its own paints; a click marks the part whose size is known. */
 export function ArrivalPicture({ arriving }: { arriving: Arriving }) {
   const actions = useBenchActions();
   const pointedOut = useBench((state) => state.pointedOut);
-  const ready = usePictures((state) => state.ready);
+  const ready = usePictures();
   const canvas = useRef<HTMLCanvasElement>(null);
   const { reading, measured } = arriving;
-  const parts = useMemo(() => reading.drawing.items.map((item) => ({ item, outline: outlineFor(item) })), [reading]);
+  const parts = useMemo(() => partsOf(reading), [reading]);
   const view = useMemo(() => {
     const box = shownBounds(reading);
     if (isEmpty(box)) return null;
@@ -30,20 +45,34 @@ export function ArrivalPicture({ arriving }: { arriving: Arriving }) {
     };
   }, [reading]);
 
-  // biome-ignore lint/correctness/useExhaustiveDependencies: drawn again when a picture is ready
+  const wish = useMemo(
+    () =>
+      view && !parts
+        ? { view, width: wide, height: high, ratio: pixelRatio(), ink, map: identity, pointedOut, measured }
+        : null,
+    [view, parts, pointedOut, measured],
+  );
+  const paint = useCallback((wanted: ArrivalWish) => paintedArrival(reading, wanted), [reading]);
+  const far = useFarPicture(wish, paint);
+
+  // biome-ignore lint/correctness/useExhaustiveDependencies: drawn again when a picture is ready, or painted
   useEffect(() => {
     const context = canvas.current?.getContext('2d');
     if (!context) return;
-    const ratio = window.devicePixelRatio || 1;
+    const ratio = pixelRatio();
     context.setTransform(ratio, 0, 0, ratio, 0, 0);
     context.fillStyle = '#FFFFFF';
     context.fillRect(0, 0, wide, high);
     if (!view) return;
+    if (!parts) {
+      far.draw(context, view, null);
+      return;
+    }
     context.transform(view.scale, 0, 0, view.scale, view.x, view.y);
-    drawParts(context, parts, pointedOut, 1 / view.scale, '#1E2A2E', measured);
-  }, [view, parts, pointedOut, measured, ready]);
+    drawParts(context, parts, pointedOut, 1 / view.scale, ink, measured);
+  }, [view, parts, pointedOut, measured, ready, far.version]);
 
-  const ratio = window.devicePixelRatio || 1;
+  const ratio = pixelRatio();
   return (
     <canvas
       ref={canvas}
@@ -64,3 +93,11 @@ export function ArrivalPicture({ arriving }: { arriving: Arriving }) {
     />
   );
 }
+
+/** Its items with their outlines; null where they are too many to be drawn here. */
+function partsOf({ drawing }: Reading) {
+  if (verbsOf(drawing.items) > farFrom) return null;
+  return drawing.items.map((item) => ({ item, outline: outlineFor(item) }));
+}
+
+const pixelRatio = () => window.devicePixelRatio || 1;

@@ -1,5 +1,5 @@
 import type { NoteKind, Reading, ReadingNote } from '@lambent/core';
-import { useRef } from 'react';
+import { useMemo, useRef } from 'react';
 import { Button } from '../../ui/button.tsx';
 import { useBenchActions } from '../context.ts';
 import { Part } from '../drawers/drawer.tsx';
@@ -31,7 +31,7 @@ export function ReportSummary({ notes, show }: { notes: readonly ReadingNote[]; 
 
 /** What was taken, changed and left out; each can be shown. */
 export function Report({ reading: { notes, drawing } }: { reading: Reading }) {
-  const known = new Set(drawing.items.map(({ id }) => id));
+  const known = useMemo(() => new Set(drawing.items.map(({ id }) => id)), [drawing]);
   if (notes.length === 0) {
     return (
       <Part title="Report">

@@ -1,34 +1,52 @@
-import type { Item } from '@lambent/core';
-import { useMemo } from 'react';
+import { type Matrix, verbsOf } from '@lambent/core';
+import { useCallback, useMemo } from 'react';
 import { Layer, Shape } from 'react-konva';
-import { drawPaint } from '../bed/draw-artwork.ts';
-import { usePictures } from '../bed/pictures.ts';
+import { paintedArrival } from '../../workers/work.ts';
+import { FarWords } from '../bed/artwork-layer.tsx';
+import { drawParts } from '../bed/draw-parts.ts';
+import { farFrom } from '../bed/far-picture.ts';
+import type { ArrivalWish } from '../bed/painting.ts';
 import { outlineFor } from '../bed/scene.ts';
+import { useFarPicture } from '../bed/use-far-picture.ts';
+import { usePictures } from '../bed/use-pictures.ts';
 import { useBench } from '../context.ts';
 import { mapOf } from './arriving.ts';
+import type { Arriving } from './incoming.ts';
+
+interface LayerProps {
+  readonly size: { readonly width: number; readonly height: number };
+  readonly ink: string;
+}
 
 /** What is arriving, live on the bed where it would come to lie, in the paints it came with. */
-export function ArrivingLayer({ ink }: { ink: string }) {
-  const view = useBench((state) => state.view);
+export function ArrivingLayer(props: LayerProps) {
   const arriving = useBench((state) => state.incoming.arriving);
-  const pointedOut = useBench((state) => state.pointedOut);
   const map = useBench((state) => (state.incoming.arriving ? mapOf(state, state.incoming.arriving).join(' ') : ''));
-  usePictures();
-  const shown = useMemo(
-    () => arriving?.reading.drawing.items.map((item) => ({ item, outline: outlineFor(item) })) ?? [],
-    [arriving],
-  );
+  const matrix = useMemo(() => map.split(' ').map(Number) as unknown as Matrix, [map]);
   if (!arriving) return null;
+  const isFar = verbsOf(arriving.reading.drawing.items) > farFrom;
+  return isFar ? (
+    <FarArriving {...props} arriving={arriving} matrix={matrix} />
+  ) : (
+    <NearArriving {...props} arriving={arriving} matrix={matrix} />
+  );
+}
+
+function NearArriving({ ink, arriving, matrix }: LayerProps & { arriving: Arriving; matrix: Matrix }) {
+  const view = useBench((state) => state.view);
+  const pointedOut = useBench((state) => state.pointedOut);
+  usePictures();
+  const { reading, measured } = arriving;
+  const shown = useMemo(() => reading.drawing.items.map((item) => ({ item, outline: outlineFor(item) })), [reading]);
   return (
     <Layer listening={false}>
       <Shape
         sceneFunc={({ _context: context }) => {
-          const matrix = map.split(' ').map(Number) as [number, number, number, number, number, number];
           context.save();
           context.transform(view.scale, 0, 0, view.scale, view.x, view.y);
           context.transform(...matrix);
           const px = 1 / (view.scale * Math.hypot(matrix[0], matrix[1]));
-          drawParts(context, shown, pointedOut, px, ink, arriving.measured);
+          drawParts(context, shown, pointedOut, px, ink, measured);
           context.restore();
         }}
       />
@@ -36,29 +54,18 @@ export function ArrivingLayer({ ink }: { ink: string }) {
   );
 }
 
-/** Items in their own paints; hidden ones only while they are pointed out. */
-export function drawParts(
-  context: CanvasRenderingContext2D,
-  parts: readonly { readonly item: Item; readonly outline: Path2D }[],
-  pointedOut: ReadonlySet<string>,
-  px: number,
-  ink: string,
-  measured: string | null,
-): void {
-  for (const { item, outline } of parts) {
-    const out = pointedOut.has(item.id) || measured === item.id;
-    if (item.hidden && !out) continue;
-    if (out) {
-      context.setLineDash([]);
-      context.lineWidth = 7 * px;
-      context.strokeStyle = 'rgb(240 169 59 / 0.75)';
-      context.stroke(outline);
-    }
-    if (item.hidden) {
-      context.setLineDash([2 * px, 3 * px]);
-      context.lineWidth = 1.4 * px;
-      context.strokeStyle = ink;
-      context.stroke(outline);
-    } else drawPaint(context, item, outline, px);
-  }
+function FarArriving({ size, ink, arriving, matrix }: LayerProps & { arriving: Arriving; matrix: Matrix }) {
+  const view = useBench((state) => state.view);
+  const pointedOut = useBench((state) => state.pointedOut);
+  const { reading, measured } = arriving;
+  const paint = useCallback((wish: ArrivalWish) => paintedArrival(reading, wish), [reading]);
+  const { width, height } = size;
+  const ratio = window.devicePixelRatio || 1;
+  const picture = useFarPicture({ view, width, height, ratio, ink, map: matrix, pointedOut, measured }, paint);
+  return (
+    <Layer listening={false}>
+      <Shape sceneFunc={({ _context: target }) => picture.draw(target, view, null)} />
+      <FarWords size={size} ink={ink} trouble={picture.trouble} hasPicture={picture.hasPicture} />
+    </Layer>
+  );
 }

@@ -23,7 +23,8 @@ import {
 } from '@lambent/core';
 import { toast } from 'sonner';
 import { api, sentenceOf } from '../../api.ts';
-import { work } from '../../workers/work.ts';
+import { breathe } from '../../workers/breathe.ts';
+import { readDrawing } from '../../workers/work.ts';
 import { showPicture } from '../bed/pictures.ts';
 import { type BenchActions, type BenchState, jobOf, machineOf } from '../store.ts';
 import type { Arriving, Incoming, PlaceKind, ReadingTurn } from './incoming.ts';
@@ -78,11 +79,13 @@ async function show(
       if (isWanted()) update(actions, { parts });
     };
     const bytes = new Uint8Array(await file.arrayBuffer());
-    const reading = await work('read', [bytes, id, turn.choices], { progress, signal: turn.stop.signal });
+    const reading = await readDrawing(bytes, id, turn.choices, { progress, signal: turn.stop.signal });
     if (!isWanted()) return;
     for (const picture of reading.pictures) void showPicture(picture.id, picture.bytes);
     const arriving = make(reading);
     actions.select([]);
+    await breathe();
+    if (!isWanted()) return;
     update(actions, { arriving, reading: null });
   } catch (error) {
     if (!isWanted()) return;
@@ -231,8 +234,10 @@ export async function take(actions: BenchActions): Promise<void> {
   };
   if (again) actions.edit(`read ${file.name} again`, (job) => rereadArrival(job, arrival, again.before, reading));
   else actions.edit(`bring in ${file.name}`, (job) => acceptArrival(job, arrival, reading));
+  await breathe();
   const known = new Set(jobOf(actions.get()).drawing.items.map(({ id }) => id));
   actions.select(reading.drawing.items.flatMap(({ id, hidden }) => (hidden || !known.has(id) ? [] : [id])));
+  await breathe();
   await leave(actions);
 }
 

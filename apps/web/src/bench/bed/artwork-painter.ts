@@ -10,7 +10,7 @@ import {
   uniteBoxes,
 } from '@lambent/core';
 import type { Look, View } from '../store.ts';
-import { type ArtworkLook, drawGlow, drawSceneItems } from './draw-artwork.ts';
+import { type ArtworkLook, type Context2D, drawGlow, drawSceneItems } from './draw-artwork.ts';
 import type { Scene, SceneFill, SceneItem } from './scene.ts';
 
 /** More items changed than this, and everything is drawn afresh. */
@@ -20,7 +20,13 @@ const mostLifted = 300;
 /** How far, in pixels, an item's drawing reaches beyond its bounds. */
 const roomPx = 5;
 
-interface Base {
+/** A picture as a worker paints it: what rests, and what is dragged. */
+export interface PaintedPictures {
+  readonly resting: ImageBitmap;
+  readonly lifted: ImageBitmap | null;
+}
+
+export interface Base {
   readonly view: View;
   readonly width: number;
   readonly height: number;
@@ -38,14 +44,14 @@ interface Base {
  */
 export class ArtworkPainter {
   private base: Base | null = null;
-  private readonly canvas = document.createElement('canvas');
+  private readonly canvas = new OffscreenCanvas(1, 1);
   private drawn: readonly SceneItem[] = [];
   /** What the kept picture is of, and what of it is lifted off to be dragged. */
   private scene: Scene | null = null;
   private fills: readonly SceneFill[] = [];
   private liftedIds: ReadonlySet<string> | null = null;
   private liftedItems: readonly SceneItem[] = [];
-  private liftedPicture: HTMLCanvasElement | null = null;
+  private liftedPicture: OffscreenCanvas | null = null;
 
   /** Whether the kept picture is of all this but for the view. */
   showsAllBut({ items: scene }: Scene, look: ArtworkLook, base: Omit<Base, 'view'>): boolean {
@@ -64,7 +70,29 @@ export class ArtworkPainter {
     target.drawImage(canvas, x, y, (canvas.width / base.ratio) * grown, (canvas.height / base.ratio) * grown);
   }
 
-  draw(target: CanvasRenderingContext2D, scene: Scene, look: ArtworkLook, base: Base): void {
+  draw(target: Context2D, scene: Scene, look: ArtworkLook, base: Base): void {
+    this.keepUp(scene, look, base);
+    target.drawImage(this.canvas, 0, 0, base.width, base.height);
+    if (look.live) this.drawLifted(target, look.live, look, base);
+    this.drawPointedOut(target, scene, look, base);
+  }
+
+  /** What rests, and what is lifted off it to be dragged, as pictures of their own; for a worker. */
+  pictures(scene: Scene, look: ArtworkLook, base: Base): PaintedPictures {
+    this.keepUp(scene, look, base);
+    const resting = new OffscreenCanvas(this.canvas.width, this.canvas.height);
+    const target = resting.getContext('2d');
+    if (target) {
+      target.drawImage(this.canvas, 0, 0);
+      target.scale(base.ratio, base.ratio);
+      this.drawPointedOut(target, scene, look, base);
+    }
+    const lifted = look.live ? this.pictureOf(this.liftedItems, look, base) : null;
+    return { resting: resting.transferToImageBitmap(), lifted: lifted?.transferToImageBitmap() ?? null };
+  }
+
+  /** Brings the kept picture up to what is to be seen. */
+  private keepUp(scene: Scene, look: ArtworkLook, base: Base): void {
     const { items } = scene;
     const lifted = look.live === null ? null : look.selection;
     const stands = this.base !== null && same(base, this.base);
@@ -82,14 +110,14 @@ export class ArtworkPainter {
       this.liftedItems = lifted ? items.filter(({ item }) => lifted.has(item.id)) : [];
       this.liftedPicture = null;
     }
-    target.drawImage(this.canvas, 0, 0, base.width, base.height);
-    if (look.live) this.drawLifted(target, look.live, look, base);
-    if (look.pointedOut.size > 0) {
-      onBed(target, base, () => {
-        const out = items.filter(({ item }) => look.pointedOut.has(item.id));
-        drawGlow(target, base.view, out, look);
-      });
-    }
+  }
+
+  private drawPointedOut(target: Context2D, { items }: Scene, look: ArtworkLook, base: Base): void {
+    if (look.pointedOut.size === 0) return;
+    onBed(target, base, () => {
+      const out = items.filter(({ item }) => look.pointedOut.has(item.id));
+      drawGlow(target, base.view, out, look);
+    });
   }
 
   private drawAll(resting: readonly SceneItem[], look: ArtworkLook, base: Base): void {
@@ -130,7 +158,7 @@ export class ArtworkPainter {
     this.drawn = resting;
   }
 
-  private drawLifted(target: CanvasRenderingContext2D, live: Matrix, look: ArtworkLook, base: Base): void {
+  private drawLifted(target: Context2D, live: Matrix, look: ArtworkLook, base: Base): void {
     if (this.liftedItems.length <= mostLifted) {
       onBed(target, base, () => {
         target.transform(...live);
@@ -149,8 +177,8 @@ export class ArtworkPainter {
   }
 
   /** A picture of items of its own, as large as the view. */
-  private pictureOf(items: readonly SceneItem[], look: ArtworkLook, base: Base): HTMLCanvasElement {
-    const canvas = document.createElement('canvas');
+  private pictureOf(items: readonly SceneItem[], look: ArtworkLook, base: Base): OffscreenCanvas {
+    const canvas = new OffscreenCanvas(1, 1);
     drawAfresh(canvas, items, look, base);
     return canvas;
   }
@@ -158,7 +186,7 @@ export class ArtworkPainter {
 
 /** Makes a canvas as large as the view, and draws items on it. */
 function drawAfresh(
-  canvas: HTMLCanvasElement,
+  canvas: OffscreenCanvas,
   items: readonly SceneItem[],
   look: ArtworkLook,
   base: Base,
@@ -172,7 +200,7 @@ function drawAfresh(
   onBed(context, base, () => drawSceneItems(context, base.view, items, look, fills));
 }
 
-function onBed(context: CanvasRenderingContext2D, { view }: Base, draw: () => void): void {
+function onBed(context: Context2D, { view }: Base, draw: () => void): void {
   context.save();
   context.transform(view.scale, 0, 0, view.scale, view.x, view.y);
   draw();

@@ -1,6 +1,6 @@
 import { type Box, fromMachine, type Point } from '@lambent/core';
 import type Konva from 'konva';
-import { memo, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
+import { useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { Circle, Group, Layer, Line, Rect, Shape, Stage } from 'react-konva';
 import { useLive } from '../../stores/live.ts';
 import { adjust } from '../arriving/arriving.ts';
@@ -12,14 +12,12 @@ import { chooseTool } from '../tools/choose.ts';
 import { caught, rounded } from '../tools/snapping.ts';
 import type { ToolPoint } from '../tools/tool.ts';
 import { useShownRun } from '../use-shown-run.ts';
-import { ArtworkPainter } from './artwork-painter.ts';
+import { ArtworkLayer } from './artwork-layer.tsx';
 import { drawBed, type Tones } from './draw-bed.ts';
 import { BurnPainter, headAt } from './draw-burn.ts';
 import { drawGaps } from './draw-gaps.ts';
 import { LayoutMarks } from './layout-marks.tsx';
-import { usePictures } from './pictures.ts';
 import { Rulers } from './rulers.tsx';
-import { hasMoreNodes, sceneOf } from './scene.ts';
 import { SelectionHandles } from './selection-handles.tsx';
 import { ToolMarks } from './tool-marks.tsx';
 import { useGuidePull } from './use-guide-pull.ts';
@@ -32,10 +30,6 @@ interface Size {
 }
 
 const ruler = 22;
-/** Artwork of more nodes than this has fine lines, is moved as one picture while the view moves, and drawn afresh after. */
-const manyNodes = 12_000;
-const crispAfterMs = 120;
-
 /** The bed with everything on it, and the pointer's work there. */
 export function BedView({ asBurnt }: { asBurnt: boolean }) {
   const actions = useBenchActions();
@@ -162,7 +156,7 @@ export function BedView({ asBurnt }: { asBurnt: boolean }) {
           <ArtworkLayer size={size} ink={tones.ink} asBurnt={asBurnt} />
           <GapsLayer bed={tones.bed} asBurnt={asBurnt} />
           <PictureLayer />
-          <ArrivingLayer ink={tones.ink} />
+          <ArrivingLayer size={size} ink={tones.ink} />
           <Layer>
             {toolName === 'pick' && <SelectionHandles />}
             {frame && <FrameRect frame={frame} view={view} />}
@@ -190,51 +184,6 @@ function bedOf(actions: ReturnType<typeof useBenchActions>): Box {
   const { bedWidth, bedHeight } = machineOf(actions.get());
   return { minX: 0, minY: 0, maxX: bedWidth, maxY: bedHeight };
 }
-
-/** The artwork, faint behind a preview, a run or what is arriving. It is not drawn again with every word from the machine. */
-function ArtworkLayer(props: { size: Size; ink: string; asBurnt: boolean }) {
-  const previewed = useBench((state) => state.previewS !== null);
-  const run = useShownRun();
-  const arriving = useBench((state) => state.incoming.arriving !== null);
-  const pictured = useBench((state) => state.pictured !== null);
-  return pictured ? null : <Artwork {...props} faint={previewed || run !== null || arriving} />;
-}
-
-/** While the view moves, artwork that is slow to draw is shown as the last picture, moved along. */
-const Artwork = memo(function Artwork(props: { size: Size; ink: string; faint: boolean; asBurnt: boolean }) {
-  const { size, ink, faint, asBurnt } = props;
-  const view = useBench((state) => state.view);
-  const prepared = useBench((state) => state.prepared);
-  const selection = useBench((state) => state.selection);
-  const pointedOut = useBench((state) => state.pointedOut);
-  const live = useBench((state) => state.live);
-  const as = useBench((state) => state.look);
-  const pictures = usePictures(({ ready }) => ready);
-  const painter = useMemo(() => new ArtworkPainter(), []);
-  const heavy = useMemo(() => hasMoreNodes(sceneOf(prepared, asBurnt), manyNodes), [prepared, asBurnt]);
-  const [crispView, setCrispView] = useState(view);
-
-  useEffect(() => {
-    const timer = window.setTimeout(() => setCrispView(view), crispAfterMs);
-    return () => window.clearTimeout(timer);
-  }, [view]);
-
-  return (
-    <Layer listening={false}>
-      <Shape
-        sceneFunc={(context) => {
-          const target = context._context;
-          const scene = sceneOf(prepared, asBurnt);
-          const look = { selection, pointedOut, live, as, ink, faint, fine: heavy };
-          const ratio = window.devicePixelRatio || 1;
-          const base = { ...size, ratio, as, ink, faint, fine: heavy, pictures };
-          if (heavy && view !== crispView && painter.showsAllBut(scene, look, base)) painter.drawMoved(target, view);
-          else painter.draw(target, scene, look, { ...base, view });
-        }}
-      />
-    </Layer>
-  );
-});
 
 /** What cutting takes from the sheet, by the plan; while that is worked out anew, not at all. */
 function GapsLayer({ bed, asBurnt }: { bed: string; asBurnt: boolean }) {

@@ -4,6 +4,9 @@ import type { Look, View } from '../store.ts';
 import { pictureOf } from './pictures.ts';
 import type { SceneFill, SceneItem } from './scene.ts';
 
+/** Drawn on by the page, or by a worker. */
+export type Context2D = CanvasRenderingContext2D | OffscreenCanvasRenderingContext2D;
+
 export interface ArtworkLook {
   readonly selection: ReadonlySet<string>;
   readonly pointedOut: ReadonlySet<string>;
@@ -28,7 +31,7 @@ const hatchFrom = 9;
  * The context is in bed mm.
  */
 export function drawSceneItems(
-  context: CanvasRenderingContext2D,
+  context: Context2D,
   view: View,
   scene: readonly SceneItem[],
   look: ArtworkLook,
@@ -70,7 +73,7 @@ export function drawSceneItems(
 
 /** What is engraved, all together, so that overlaps look as they burn: even-odd over outlines, or as layers say. */
 function drawFills(
-  context: CanvasRenderingContext2D,
+  context: Context2D,
   scene: readonly SceneItem[],
   fills: readonly SceneFill[],
   ink: string | CanvasPattern,
@@ -90,12 +93,7 @@ function drawFills(
 }
 
 /** Points items out: a glow around them, and hidden ones shown. The context is in bed mm. */
-export function drawGlow(
-  context: CanvasRenderingContext2D,
-  view: View,
-  scene: readonly SceneItem[],
-  look: ArtworkLook,
-): void {
+export function drawGlow(context: Context2D, view: View, scene: readonly SceneItem[], look: ArtworkLook): void {
   const px = 1 / view.scale;
   for (const { item, outline } of scene) {
     context.lineWidth = 7 * px;
@@ -113,7 +111,7 @@ const burntFill = 'rgb(74 44 20 / 0.62)';
 const burntLine = { cut: 0, score: 0.18 };
 
 /** As it will look on the sheet: engraving browned, scores a groove, cuts through. What is not burnt does not show. */
-function drawBurnt(context: CanvasRenderingContext2D, outline: Path2D, operation: Operation | null, px: number): void {
+function drawBurnt(context: Context2D, outline: Path2D, operation: Operation | null, px: number): void {
   context.setLineDash([]);
   if (operation === 'cut' || operation === 'score') {
     context.lineWidth = Math.max(burntLine[operation], px);
@@ -123,7 +121,7 @@ function drawBurnt(context: CanvasRenderingContext2D, outline: Path2D, operation
 }
 
 function strokeAs(
-  context: CanvasRenderingContext2D,
+  context: Context2D,
   outline: Path2D,
   colour: string,
   dash: readonly number[],
@@ -137,7 +135,7 @@ function strokeAs(
 }
 
 /** A picture, or its frame crossed through while it is not there. */
-function drawPicture(context: CanvasRenderingContext2D, item: SceneItem['item'], outline: Path2D, px: number): void {
+function drawPicture(context: Context2D, item: SceneItem['item'], outline: Path2D, px: number): void {
   if (item.shape.kind !== 'picture') return;
   const { pictureId, width, height } = item.shape;
   const bitmap = pictureOf(pictureId);
@@ -152,12 +150,7 @@ function drawPicture(context: CanvasRenderingContext2D, item: SceneItem['item'],
 }
 
 /** An item in the paint it came with; thin strokes as wide as shows. */
-export function drawPaint(
-  context: CanvasRenderingContext2D,
-  item: SceneItem['item'],
-  outline: Path2D,
-  px: number,
-): void {
+export function drawPaint(context: Context2D, item: SceneItem['item'], outline: Path2D, px: number): void {
   if (item.shape.kind === 'picture') {
     drawPicture(context, item, outline, px);
     return;
@@ -175,12 +168,11 @@ export function drawPaint(
   }
 }
 
-let hatchTile: HTMLCanvasElement | null = null;
+let hatchTile: OffscreenCanvas | null = null;
 
-function hatchPattern(context: CanvasRenderingContext2D, colour: string): CanvasPattern | null {
+function hatchPattern(context: Context2D, colour: string): CanvasPattern | null {
   if (!hatchTile) {
-    hatchTile = document.createElement('canvas');
-    hatchTile.width = hatchTile.height = 6;
+    hatchTile = new OffscreenCanvas(6, 6);
     const tile = hatchTile.getContext('2d');
     if (tile) {
       tile.fillStyle = `${colour}40`;

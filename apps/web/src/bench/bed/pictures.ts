@@ -1,9 +1,10 @@
-import { create } from 'zustand';
+import { createStore } from 'zustand/vanilla';
 
 /** How many pictures are ready; what draws them is drawn again when one more is. */
-export const usePictures = create<{ ready: number }>(() => ({ ready: 0 }));
+export const picturesReady = createStore(() => ({ ready: 0 }));
 
-const bitmaps = new Map<string, ImageBitmap | 'coming' | 'missing'>();
+/** By id: the picture, null where there is none, or what will say when it is known. */
+const bitmaps = new Map<string, ImageBitmap | null | Promise<void>>();
 
 /** A picture to draw; null while it is still coming. */
 export function pictureOf(id: string): ImageBitmap | null {
@@ -15,17 +16,22 @@ export function pictureOf(id: string): ImageBitmap | null {
 /** Makes a picture ready from its bytes, before the server has it. */
 export async function showPicture(id: string, bytes: Uint8Array): Promise<void> {
   if (bitmaps.get(id) instanceof ImageBitmap) return;
-  try {
-    bitmaps.set(id, await createImageBitmap(new Blob([bytes.slice()])));
-  } catch {
-    bitmaps.set(id, 'missing');
-  }
-  usePictures.setState(({ ready }) => ({ ready: ready + 1 }));
+  bitmaps.set(id, await createImageBitmap(new Blob([bytes.slice()])).catch(() => null));
+  picturesReady.setState(({ ready }) => ({ ready: ready + 1 }));
 }
 
-async function fetchPicture(id: string): Promise<void> {
-  bitmaps.set(id, 'coming');
+/** Resolves when a picture can be drawn, or is known not to be there. */
+export async function fetchPicture(id: string): Promise<void> {
+  let known = bitmaps.get(id);
+  if (known === undefined) {
+    known = fetchAndShow(id);
+    bitmaps.set(id, known);
+  }
+  if (known instanceof Promise) await known;
+}
+
+async function fetchAndShow(id: string): Promise<void> {
   const response = await fetch(`/api/pictures/${id}`).catch(() => null);
   if (response?.ok) await showPicture(id, new Uint8Array(await response.arrayBuffer()));
-  else bitmaps.set(id, 'missing');
+  else bitmaps.set(id, null);
 }

@@ -164,12 +164,3 @@ function sceneItem(item: Item, operation: Operation | null, engraved: boolean, f
   sceneItems.set(item, made);
   return made;
 }
-
-/** Whether there are more nodes to draw than this. */
-export function hasMoreNodes({ items }: Scene, than: number): boolean {
-  let nodes = 0;
-  return items.some(({ item }) => {
-    nodes += pathOf(item).verbs.length;
-    return nodes > than;
-  });
-}

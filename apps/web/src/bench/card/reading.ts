@@ -4,7 +4,6 @@ import {
   cardLayerId,
   type Item,
   itemsOfCard,
-  jobFromJson,
   type LaidCard,
   layCard,
   lookOf,
@@ -14,7 +13,7 @@ import {
 } from '@lambent/core';
 import { useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
-import { api } from '../../api.ts';
+import { openJob } from '../../workers/work.ts';
 import { type ShownPicture, useBurntPicture } from '../burnt/burnt-picture.ts';
 import { useBench } from '../context.ts';
 import { jobOf } from '../store.ts';
@@ -63,7 +62,7 @@ function useBurntItems(laid: LaidCard | null): readonly Item[] | null {
   const { run } = useReadBurn({ runId: laid?.runId ?? '' });
   const sent = useQuery({
     queryKey: ['version', jobId, run?.version],
-    queryFn: async () => jobFromJson((await api.version(jobId, run?.version ?? 1)).document),
+    queryFn: async () => (await openJob(jobId, run?.version ?? 1)).document,
     enabled: run !== undefined,
     staleTime: Number.POSITIVE_INFINITY,
   }).data;

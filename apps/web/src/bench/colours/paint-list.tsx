@@ -1,4 +1,12 @@
-import { assignPaint, extentOf, type Item, isBurnt, type JobDocument, type Layer, type PaintUse } from '@lambent/core';
+import {
+  assignPaint,
+  type Extent,
+  type Item,
+  isBurnt,
+  type JobDocument,
+  type Layer,
+  type PaintUse,
+} from '@lambent/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { Search, X } from 'lucide-react';
 import { useMemo, useRef, useState } from 'react';
@@ -7,6 +15,7 @@ import { Choice, type Option } from '../../ui/choice.tsx';
 import { OperationMark } from '../../ui/operation-mark.tsx';
 import { useBench, useBenchActions } from '../context.ts';
 import { Swatch } from './swatch.tsx';
+import { useExtent } from './use-extent.ts';
 
 const backToKey = ' key';
 /** Lists longer than this can be searched, and stand closer. */
@@ -19,7 +28,8 @@ const said = ({ part, colour }: PaintUse) => (part === 'stroke' ? colour : `fill
 /** Every paint of the drawing and what it means, those without meaning first; several can be given one meaning at once. */
 export function PaintList() {
   const { paints, layers } = useBench((state) => state.prepared.meaning);
-  const { items } = useBench((state) => state.prepared.job.drawing);
+  const job = useBench((state) => state.prepared.job);
+  const { items } = job.drawing;
   const byId = useMemo(() => new Map(items.map((item) => [item.id, item])), [items]);
   const [sought, setSought] = useState('');
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
@@ -78,7 +88,8 @@ export function PaintList() {
               >
                 <PaintRow
                   use={use}
-                  extent={extentWords(use, byId)}
+                  job={job}
+                  byId={byId}
                   layers={layers}
                   close={long}
                   tellsWidth={hasTwin(use, paints)}
@@ -97,8 +108,7 @@ export function PaintList() {
 }
 
 /** What a paint comes to: how far lines run, or what fills cover. */
-function extentWords({ part, itemIds }: PaintUse, byId: ReadonlyMap<string, Item>): string {
-  const { lengthMm, areaMm2 } = extentOf(itemIds.flatMap((id) => byId.get(id) ?? []));
+function extentWords({ part }: PaintUse, { lengthMm, areaMm2 }: Extent): string {
   return part === 'stroke' ? `${(lengthMm / 1000).toFixed(2)} m` : `${(areaMm2 / 100).toFixed(1)} cm²`;
 }
 
@@ -151,22 +161,24 @@ function Together(props: { picked: readonly PaintUse[]; layers: readonly Layer[]
 
 function PaintRow(props: {
   use: PaintUse;
-  extent: string;
+  job: JobDocument;
+  byId: ReadonlyMap<string, Item>;
   layers: readonly Layer[];
   close: boolean;
   tellsWidth: boolean;
   chosen: boolean;
   toggle: () => void;
 }) {
-  const { use, extent, layers, close, tellsWidth, chosen, toggle } = props;
+  const { use, job, byId, layers, close, tellsWidth, chosen, toggle } = props;
   const actions = useBenchActions();
   const open = use.layerId === null;
   const count = use.itemIds.length;
+  const extent = useExtent(use, job, byId);
   const options = [...layerOptions(layers), ...(use.byJob ? [{ value: backToKey, text: 'As the key has it' }] : [])];
-  const under = useBench((state) => use.itemIds.some((id) => state.under.has(id)));
+  const under = useBench((state) => state.under.size > 0 && use.itemIds.some((id) => state.under.has(id)));
   const details = [
     `${count} ${count === 1 ? 'item' : 'items'}`,
-    extent,
+    extent ? extentWords(use, extent) : '…',
     ...(tellsWidth ? [`${use.widthMm} mm`] : []),
     ...(use.byJob ? ['by hand'] : []),
   ].join(' · ');
