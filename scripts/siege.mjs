@@ -1,7 +1,8 @@
-// npm run siege [-- --seed N --kills N --burns N --savers N]: kills, freezes, full disks and locks under load, and
+// npm run siege [-- --seed N --kills N --burns N --savers N --plans 0]: kills, freezes, full disks and locks under load, and
 // counts what was lost, burnt unwatched or untrue. Seeded. Prints the table that docs/reliability.md holds.
 import { parseArgs } from 'node:util';
 import { siegeOfBurns } from './siege/burns.mjs';
+import { siegeOfPlans } from './siege/plans.mjs';
 import { siegeOfSaves } from './siege/saves.mjs';
 
 const { values } = parseArgs({
@@ -10,11 +11,13 @@ const { values } = parseArgs({
     kills: { type: 'string', default: '300' },
     burns: { type: 'string', default: '100' },
     savers: { type: 'string', default: '50' },
+    plans: { type: 'string', default: '1' },
   },
 });
 const seed = Number(values.seed);
 const rows = [
   ...(await siegeOfSaves({ seed, kills: Number(values.kills), savers: Number(values.savers) })),
+  ...(Number(values.plans) > 0 ? await siegeOfPlans() : []),
   ...(await siegeOfBurns({ seed, strikes: Number(values.burns) })),
 ];
 const bad = rows.filter(({ most, found }) => most !== null && found > most);

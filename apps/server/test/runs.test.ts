@@ -58,7 +58,7 @@ test('a job is planned, sent, burnt to its last line, and stays on record', asyn
   const done = await ended(run);
   expect(done).toMatchObject({ status: 'done', reason: null, doneLine: done.lines });
   // The planner's time against that of the stand-in, whose motion is written apart.
-  expect(Math.abs(done.machineS / done.plannedS - 1)).toBeLessThan(0.02);
+  expect(Math.abs(done.machineS / done.plannedS - 1)).toBeLessThan(0.005);
   const { body: program } = await stack.ask<string>('GET', `/api/runs/${run.id}/program.gcode`);
   expect(createHash('sha256').update(program).digest('hex')).toBe(run.programHash);
   expect(program.trimEnd().split('\n')).toHaveLength(done.lines);
@@ -307,7 +307,7 @@ describe('a server that goes down in a run', () => {
     const done = await ended(run);
     expect(done).toMatchObject({ status: 'done', doneLine: done.lines, hasPicture: true });
     // Nothing was burnt twice, and nothing left out: the machine took the time it was to take.
-    expect(Math.abs(done.machineS / done.plannedS - 1)).toBeLessThan(0.02);
+    expect(Math.abs(done.machineS / done.plannedS - 1)).toBeLessThan(0.005);
   });
 
   test('told to end with a page open, holds it, puts that on record and ends; a second start offers to go on', async () => {

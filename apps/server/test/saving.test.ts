@@ -1,5 +1,15 @@
 import { spawn } from 'node:child_process';
-import { copyFileSync, existsSync, mkdtempSync, readFileSync, rmSync, truncateSync, writeFileSync } from 'node:fs';
+import {
+  copyFileSync,
+  cpSync,
+  existsSync,
+  mkdtempSync,
+  readFileSync,
+  renameSync,
+  rmSync,
+  truncateSync,
+  writeFileSync,
+} from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, test } from '@jest/globals';
@@ -109,6 +119,58 @@ describe('many at once', () => {
     await stack.start();
     const { body: after } = await stack.ask<JobAnswer>('GET', `/api/jobs/${job.id}`);
     expect([after.version, after.document.member]).toEqual([version, 'member 5020']);
+  });
+});
+
+describe('a data folder that is taken away', () => {
+  const home = mkdtempSync(join(tmpdir(), 'lambent-away-'));
+  const [data, away] = [join(home, 'data'), join(home, 'away')];
+  let stack: Stack;
+  let job: JobAnswer;
+  beforeEach(async () => {
+    stack = new Stack(data);
+    await stack.start();
+    job = await newJob(stack, 'Taken away');
+    expect((await save(stack, job, 1, 1)).status).toBe(200);
+  });
+  afterEach(async () => {
+    await stack.close();
+    rmSync(away, { recursive: true, force: true });
+  });
+  afterAll(() => rmSync(home, { recursive: true }));
+  const version = async () => (await stack.ask<JobAnswer>('GET', `/api/jobs/${job.id}`)).body.version;
+
+  test('takes no saves, is read on, and takes saves again when it is back', async () => {
+    renameSync(data, away);
+    const { status, body } = await save(stack, job, 2, 2);
+    expect([status, body.error.code]).toEqual([507, 'read-only']);
+    expect(body.error.message).toMatch(/^Not saved: Lambent’s data folder is lost .* Give it back/);
+    expect(await version()).toBe(2);
+    renameSync(away, data);
+    expect((await save(stack, job, 2, 3)).body.number).toBe(3);
+    await stack.kill('server');
+    await stack.start();
+    expect(await version()).toBe(3);
+  });
+
+  test('and deleted says so with every save', async () => {
+    rmSync(data, { recursive: true });
+    expect((await save(stack, job, 2, 2)).status).toBe(507);
+    expect((await save(stack, job, 2, 3)).status).toBe(507);
+  });
+
+  test('and replaced by another one asks for a new start, and is not written to', async () => {
+    renameSync(data, away);
+    cpSync(away, data, { recursive: true });
+    const before = readFileSync(join(data, 'lambent.sqlite'));
+    const { status, body } = await save(stack, job, 2, 2);
+    expect([status, body.error.code]).toEqual([507, 'database-replaced']);
+    expect(body.error.message).toMatch(/End Lambent and start it again/);
+    expect(readFileSync(join(data, 'lambent.sqlite')).equals(before)).toBe(true);
+    await stack.kill('server');
+    await stack.start();
+    expect(await version()).toBe(2);
+    expect((await save(stack, job, 2, 3)).status).toBe(200);
   });
 });
 

@@ -1,11 +1,14 @@
 /** Why nothing can be written to the disk now, and what to do; both go into sentences. */
 export interface StorageTrouble {
-  readonly code: 'disk-full' | 'read-only' | 'locked' | 'disk-failed' | 'database-damaged';
+  readonly code: 'disk-full' | 'read-only' | 'locked' | 'disk-failed' | 'database-damaged' | 'database-replaced';
   /** Goes on after a colon: “the disk is full”. */
   readonly what: string;
   /** A sentence. */
   readonly remedy: string;
 }
+
+/** The code of the error that says that another file lies in the database's place. */
+export const databaseReplaced = 'DATABASE_REPLACED';
 
 const kinds: readonly (StorageTrouble & { readonly signs: RegExp })[] = [
   {
@@ -37,6 +40,12 @@ const kinds: readonly (StorageTrouble & { readonly signs: RegExp })[] = [
     signs: /^(SQLITE_CORRUPT|SQLITE_NOTADB)/,
     what: 'Lambent’s database is damaged',
     remedy: 'End Lambent and restore the database from a backup.',
+  },
+  {
+    code: 'database-replaced',
+    signs: new RegExp(`^${databaseReplaced}`),
+    what: 'another database lies in the place of the one that Lambent started with',
+    remedy: 'End Lambent and start it again, so that it reads that one, or put the first one back.',
   },
 ];
 

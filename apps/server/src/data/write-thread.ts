@@ -1,9 +1,12 @@
 import 'reflect-metadata';
+import { statSync } from 'node:fs';
+import { stat } from 'node:fs/promises';
+import { join } from 'node:path';
 import { workerData } from 'node:worker_threads';
 import type { DataSource } from 'typeorm';
 import { type Refusal, refusalOf } from '../common/refusals.ts';
 import { writingSource } from './database.ts';
-import { type StorageTrouble, storageTrouble } from './storage-trouble.ts';
+import { databaseReplaced, type StorageTrouble, storageTrouble } from './storage-trouble.ts';
 import { writes } from './writes.ts';
 
 /*
@@ -21,11 +24,25 @@ interface RawConnection {
   exec(text: string): void;
 }
 
+const { folder } = workerData as { folder: string };
+const file = join(folder, 'lambent.sqlite');
+const fileAtStart = fileAt(statSync(file));
 let source: DataSource | null = null;
 
 async function open(): Promise<DataSource> {
-  source ??= await writingSource((workerData as { folder: string }).folder).initialize();
+  await expectFile();
+  source ??= await writingSource(folder).initialize();
   return source;
+}
+
+/** @throws where the database is not the file any more that it was when the server started */
+async function expectFile(): Promise<void> {
+  if (fileAt(await stat(file)) === fileAtStart) return;
+  throw Object.assign(new Error('The database was replaced'), { code: databaseReplaced });
+}
+
+function fileAt({ dev, ino }: { dev: number; ino: number }): string {
+  return `${dev} ${ino}`;
 }
 
 function rawOf({ driver }: DataSource): RawConnection {
@@ -47,6 +64,8 @@ export async function write({ name, args }: { name: string; args: unknown[] }): 
     raw.exec('BEGIN IMMEDIATE');
     const work = (writes as Record<string, (...args: unknown[]) => Promise<unknown>>)[name];
     const done = await work(connection.manager, ...args);
+    // What a folder that was taken away takes in is kept by nobody, whatever SQLite says.
+    await expectFile();
     raw.exec('COMMIT');
     return { done };
   } catch (error) {

@@ -241,8 +241,8 @@ export class RunsService implements OnApplicationBootstrap, BeforeApplicationShu
       try {
         program = await storedProgram(this.folder, run);
       } catch {
-        await driver.askRun();
-        await driver.stop();
+        // What is there by now may be another’s, sent by another server.
+        if ((await driver.askRun()) === run.id) await driver.stop();
         return unseen(run, 'its program is lost');
       }
       const end = await driver.takeUp(program);

@@ -35,6 +35,7 @@ type Work = typeof tasks;
 @Injectable()
 export class WorkService implements OnApplicationShutdown {
   private readonly threads = new Map<Lane, Piscina>();
+  private closing = false;
 
   constructor(private readonly writes: WriteQueue) {
     // The first save does not wait for its thread to come up.
@@ -68,6 +69,7 @@ export class WorkService implements OnApplicationShutdown {
   }
 
   async onApplicationShutdown(): Promise<void> {
+    this.closing = true;
     await Promise.all(Array.from(this.threads.values(), (threads) => threads.destroy()));
   }
 
@@ -117,6 +119,7 @@ export class WorkService implements OnApplicationShutdown {
       if ('done' in answer) return answer.done as T;
       throw errorOf(answer.refused);
     } catch (error) {
+      if (this.closing) throw new PlainError(503, 'closing', 'Lambent is being ended.');
       if (given?.aborted) throw new PlainError(499, 'nobody-waits', `${what} is no longer waited for.`);
       if (tooLong) {
         throw new PlainError(

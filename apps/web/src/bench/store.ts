@@ -34,6 +34,7 @@ import {
   tieChanges,
   undo,
   type WhyFilled,
+  weightOfEdit,
 } from '@lambent/core';
 import { create } from 'zustand';
 import type { OpenedJob, Planned, ShopLists } from '../workers/bench.worker.ts';
@@ -265,7 +266,7 @@ export function benchActions(store: BenchStore) {
       const { history } = get();
       const before = history.present;
       const after = followAll(before, change(before), get().shop.materials);
-      goTo(record(history, name, after), name);
+      goTo(record(history, name, after, weightOfEdit(before.drawing, after.drawing)), name);
       // What the operator did not touch, but the thickness of the stock did.
       if (after.sheets !== before.sheets) {
         const tieNews = tieChanges(before, after);
