@@ -12,12 +12,11 @@ const svg = (body) =>
 /** One outline of so many arcs, wandering over the bed. */
 function arcsSvg(count) {
   const arcs = [];
-  let [x, y, dx] = [10, 10, 0.4];
+  let [x, dx] = [10, 0.4];
   for (let i = 0; i < count; i++) {
     x += dx;
     if (x > 590 || x < 10) {
       dx = -dx;
-      y += 0.2;
       arcs.push('l0 .2');
     } else arcs.push(`a.3 .3 0 0 ${i % 2} ${dx} 0`);
   }

@@ -1,0 +1,176 @@
+import { describe, expect, test } from '@jest/globals';
+import type { Item } from '../drawing/item.ts';
+import type { JobDocument } from '../drawing/job.ts';
+import type { Layer } from '../drawing/layer.ts';
+import { box, item, jobWith, line, material, shop } from '../fixtures/shop.ts';
+import { flatten } from '../geometry/flatten.ts';
+import { Move, MoveList } from './moves.ts';
+import { type BurnLine, burnLines, type LineBurning } from './order.ts';
+import { planJob } from './plan.ts';
+import { prepareJob } from './prepare.ts';
+import { draftSteps } from './steps.ts';
+
+const layer = (id: string, operation: Layer['operation'], more: Partial<Layer> = {}): Layer => ({
+  id,
+  name: id,
+  operation,
+  ...more,
+});
+const on = (layerId: string, path: ReturnType<typeof box>, more: Partial<Item> = {}) =>
+  item(path, 'cut', { pinned: layerId, ...more });
+
+/** What each step burns, by its id and the left edges of its outlines, in order. */
+function stepsOf(items: readonly Item[], layers: readonly Layer[], more: Partial<JobDocument> = {}): string[] {
+  const prepared = prepareJob(jobWith(items, { layers, ...more }), shop);
+  return draftSteps(prepared).flatMap(({ id, fill }) => {
+    const { burnt } = fill(new MoveList({ x: 0, y: 0 }));
+    const edges = burnt.map(({ line: { points } }) => Math.min(...points.filter((_, i) => i % 2 === 0)));
+    return edges.length > 0 ? [`${id}: ${edges.join(' ')}`] : [];
+  });
+}
+
+describe('the steps of a run', () => {
+  test('cut from the inside out over all cut layers, and a layer twice where another lies between', () => {
+    const items = [
+      on('a', box(10, 10, 100)),
+      on('b', box(20, 20, 80)),
+      on('a', box(30, 30, 60)),
+      on('b', box(40, 40, 40)),
+    ];
+    const layers = [layer('a', 'cut'), layer('b', 'cut')];
+    expect(stepsOf(items, layers)).toEqual(['b inner: 40', 'a inner: 30', 'b inner 2: 20', 'a outer: 10']);
+    expect(stepsOf(items.toReversed(), layers)).toEqual(['b inner: 40', 'a inner: 30', 'b inner 2: 20', 'a outer: 10']);
+  });
+
+  test('keep a layer’s inner lines together where nothing of another has to come between', () => {
+    // b's square at 300 lies beside a's; only the drawing tells them apart.
+    const items = [
+      on('a', box(10, 10, 100)),
+      on('a', box(20, 20, 80)),
+      on('a', box(30, 30, 10)),
+      on('b', box(300, 10, 100)),
+      on('b', box(310, 20, 10)),
+    ];
+    const steps = stepsOf(items, [layer('a', 'cut'), layer('b', 'cut')]);
+    expect(steps).toEqual(['a inner: 30 20', 'b inner: 310', 'a outer: 10', 'b outer: 300']);
+  });
+
+  test('put layers of one kind by their rank, those without one after them, as they stand', () => {
+    const layers = [
+      layer('none', 'score'),
+      layer('two', 'score', { rank: 2 }),
+      layer('other', 'score'),
+      layer('one', 'score', { rank: 1 }),
+    ];
+    const items = layers.map(({ id }, i) => on(id, line(10 + i, 10, 10 + i, 50)));
+    expect(stepsOf(items, layers)).toEqual(['one all: 13', 'two all: 11', 'none all: 10', 'other all: 12']);
+  });
+
+  test('burn a layer whose order mixes inside and outside after what lies deeper in another’s', () => {
+    const items = [on('outer', box(10, 10, 100)), on('rows', box(20, 20, 10)), on('rows', box(50, 20, 10))];
+    const layers = [
+      layer('outer', 'cut', { burning: { order: 'rows' } }),
+      layer('rows', 'cut', { burning: { order: 'rows' } }),
+    ];
+    expect(stepsOf(items, layers)).toEqual(['rows all: 20 50', 'outer all: 10']);
+  });
+
+  test('go by the operator’s order; what that does not name follows what it usually follows', () => {
+    const layers = ['a', 'b', 'c', 'd'].map((id) => layer(id, 'score'));
+    const items = layers.map(({ id }, i) => on(id, line(10 + i, 10, 10 + i, 50)));
+    const ids = (order: readonly string[]) => {
+      const job = jobWith(items, { layers, order });
+      return planJob(prepareJob(job, shop)).steps.map(({ layerId }) => layerId);
+    };
+    expect(ids([])).toEqual(['a', 'b', 'c', 'd']);
+    expect(ids(['c all', 'gone all', 'a all'])).toEqual(['c', 'd', 'a', 'b']);
+  });
+});
+
+describe('stock', () => {
+  test('of several sheets of one material the thickest is gone through', () => {
+    const sheet = (id: string, materialId: string, thicknessMm?: number, x = 0) => ({
+      id,
+      materialId,
+      x,
+      y: 0,
+      width: 300,
+      height: 200,
+      margin: 0,
+      ...(thicknessMm === undefined ? {} : { thicknessMm }),
+    });
+    const usualMm = material.thicknessMm;
+    const speedOn = (...sheets: ReturnType<typeof sheet>[]) => {
+      const { layers } = prepareJob(jobWith([item(box(10, 10, 20), 'cut')], { sheets }), shop);
+      return layers.find(({ layer: { operation } }) => operation === 'cut')?.applied.settings?.speedMmPerS;
+    };
+    const [as, thick, thicker] = [
+      speedOn(sheet('s', 'ply')),
+      speedOn(sheet('s', 'ply', usualMm * 1.5)),
+      speedOn(sheet('s', 'ply', usualMm * 2)),
+    ];
+    expect(as).toBe(15);
+    expect(thick).toBeLessThan(as as number);
+    expect(thicker).toBeLessThan(thick as number);
+    expect(speedOn(sheet('s', 'ply', usualMm * 2), sheet('t', 'ply'))).toBe(thicker);
+    expect(speedOn(sheet('s', 'ply'), sheet('t', 'ply', usualMm * 2), sheet('u', 'ply', usualMm * 1.5))).toBe(thicker);
+    // Another material's does not count.
+    expect(speedOn(sheet('s', 'ply'), sheet('t', 'bare', usualMm * 2, 301))).toBe(15);
+  });
+});
+
+describe('lines', () => {
+  const some = item(box(0, 0, 1), 'cut');
+  const burn = (lines: readonly number[][], how: Partial<LineBurning['settings']> = {}, closed = false) => {
+    const prepared = prepareJob(jobWith([item(line(10, 10, 20, 10), 'score')]), shop);
+    const [{ layer: of, settings }] = draftSteps(prepared);
+    const list = new MoveList({ x: 0, y: 0 });
+    const group = lines.map(
+      (points, place): BurnLine => ({
+        item: some,
+        line: closed ? { points: Float64Array.from(points), closed } : flatten(line(...points))[0],
+        nth: 0,
+        place,
+        start: null,
+      }),
+    );
+    const burnt = burnLines(list, [group], { ...of.burning, settings: { ...settings, ...how }, numbered: [] });
+    return { moves: list.build(), places: burnt.map(({ place }) => place) };
+  };
+  const [forth, left, right] = [
+    [0, 0, 100, 0],
+    [0, 10, 50, 10],
+    [100, 10, 150, 10],
+  ];
+
+  test('an open line is left at its other end after an odd number of passes, where it began after an even one', () => {
+    expect(burn([forth, left, right]).places).toEqual([1, 0, 2]);
+    expect(burn([forth, left, right], { passes: 3 }).places).toEqual([1, 0, 2]);
+    expect(burn([forth, left, right], { passes: 2 }).places).toEqual([0, 1, 2]);
+  });
+
+  test('an open line is burnt there and back, each time as much deeper', () => {
+    const { moves } = burn([forth], { passes: 3, focusMm: 1, focusStepMm: 0.5, pierceS: 0.2 });
+    const told = [...moves.kinds].map((kind, i) =>
+      kind === Move.lit
+        ? `${moves.xs[i]}`
+        : kind === Move.focus
+          ? `z${moves.values?.[i]}`
+          : kind === Move.wait
+            ? 'pierce'
+            : 'go',
+    );
+    expect(told).toEqual(['z1', 'pierce', '100', 'z0.5', '0', 'z0', '100']);
+  });
+
+  test('the beam waits at sharp corners: not at the ends of an open line, not where a closed one closes', () => {
+    const waits = ({ moves }: ReturnType<typeof burn>) =>
+      [...moves.kinds].flatMap((kind, i) => (kind === Move.wait ? [`${moves.xs[i]},${moves.ys[i]}`] : []));
+    const bent = [10, 0, 20, 0, 20, 10, 30, 10.5];
+    expect(waits(burn([bent], { cornerWaitS: 0.1 }))).toEqual(['20,0', '20,10']);
+    // Turns of less than 0.35 are no corners.
+    expect(waits(burn([[10, 0, 20, 0, 30, 3]], { cornerWaitS: 0.1 }))).toEqual([]);
+    const square = [10, 0, 20, 0, 20, 10, 10, 10];
+    expect(waits(burn([square], { cornerWaitS: 0.1 }, true))).toHaveLength(3);
+  });
+});
