@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
-import type { ErrorAnswer, JobAnswer } from '@lambent/contracts';
+import type { ErrorAnswer, JobAnswer, JobCard } from '@lambent/contracts';
 import { type ColourKey, operationColourKey } from '@lambent/core';
 import { Stack } from './stack.ts';
 
@@ -67,4 +67,18 @@ test('keys that are not there, and orders that are none, change nothing', async 
   expect((await stack.ask('DELETE', `${path}/nowhere`)).status).toBe(404);
   expect((await stack.ask('PUT', `${path}/order`, { ids: 'house' })).status).toBe(400);
   expect(await names()).toHaveLength(5);
+});
+
+test('the last key stays, whoever asks', async () => {
+  for (const { id, version } of (await stack.ask<JobCard[]>('GET', '/api/jobs')).body) {
+    const { body } = await stack.ask<JobAnswer>('GET', `/api/jobs/${id}`);
+    const document = { ...body.document, keyId: 'house' };
+    await stack.sendJob('PUT', `/api/jobs/${id}`, { base: String(version), edit: 'change colour key' }, document);
+  }
+  for (const { id } of await keys()) {
+    if (id !== 'house') expect((await stack.ask('DELETE', `${path}/${id}`)).status).toBe(204);
+  }
+  const { status, body } = await stack.ask<ErrorAnswer>('DELETE', `${path}/house`);
+  expect([status, body.error.code]).toEqual([409, 'last-key']);
+  expect(await names()).toEqual(['Tern Lane house key']);
 });

@@ -182,6 +182,17 @@ test('the book goes out and comes back, whole as JSON and as a table', async () 
     proof,
   });
 
+  // So does where a kerf is from, as long as the table has the same kerf.
+  const kerf = { machineId: 'wren', mm: 0.18, from: 'measured', by: 'Ines Varga' };
+  await stack.ask('PUT', '/api/materials/cork-3/kerf', kerf);
+  const source = { from: 'measured', by: 'Ines Varga', on: today };
+  const withKerf = (mm: number) =>
+    `material id,material,thickness mm,machine,operation,power %,speed mm/s,kerf mm\ncork-3,,,wren,cut,42,21,${mm}`;
+  expect(await takeIn('csv', withKerf(0.18))).toMatchObject({ added: 0, changed: 1 });
+  expect(kerfOf(cutOf(await material('cork-3'), 'wren'))).toEqual({ mm: 0.18, source });
+  expect(await takeIn('csv', withKerf(0.2))).toMatchObject({ added: 0, changed: 1 });
+  expect(kerfOf(cutOf(await material('cork-3'), 'wren'))).toEqual({ mm: 0.2, source: null });
+
   const rows = [
     'material id,material,thickness mm,machine,operation,power %,speed mm/s',
     'cork-3,,,wren,cut,44,20',
