@@ -1,10 +1,11 @@
 // npm run mutants [-- --group NAME --sample N --seed N]: changes one thing at a time in chosen files, in a copy of the
 // tree, and runs their tests. A change that no test notices is a survivor, and is listed. (Mutation testing.)
 import { spawn } from 'node:child_process';
-import { cpSync, mkdtempSync, readFileSync, rmSync, symlinkSync, writeFileSync } from 'node:fs';
+import { cpSync, existsSync, mkdtempSync, readFileSync, rmSync, symlinkSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { parseArgs } from 'node:util';
+import ts from 'typescript';
 import { root } from './lib.mjs';
 import { groups } from './mutants/groups.mjs';
 import { mutantsOf } from './mutants/mutations.mjs';
@@ -32,11 +33,16 @@ for (const name of ['packages', 'apps', 'demo', 'scripts', 'package.json', 'jest
 }
 symlinkSync(join(root, 'node_modules'), join(copy, 'node_modules'));
 
+const { config } = ts.readConfigFile(join(root, 'tsconfig.base.json'), ts.sys.readFile);
+const { options } = ts.convertCompilerOptionsFromJson(
+  { ...config.compilerOptions, experimentalDecorators: true, emitDecoratorMetadata: true },
+  root,
+);
+
 const rows = [];
 const survivors = [];
-for (const { name, files, tests } of chosen) {
-  const clean = await runTests(tests);
-  if (!clean) throw new Error(`The tests of ${name} fail before anything is changed.`);
+for (const { name, files, tests, isBuilt = false } of chosen) {
+  if (!(await runTests(tests))) throw new Error(`The tests of ${name} fail before anything is changed.`);
   let made = 0;
   let killed = 0;
   for (const file of files) {
@@ -47,16 +53,22 @@ for (const { name, files, tests } of chosen) {
       .map((mutant) => ({ mutant, at: random() }))
       .toSorted((a, b) => a.at - b.at)
       .slice(0, Number(values.sample));
+    const put = (text) => {
+      writeFileSync(path, text);
+      if (isBuilt) writeFileSync(path.replace('/src/', '/dist/').replace(/\.ts$/, '.js'), builtOf(text));
+    };
+    const nearest = testsBeside(file);
     for (const { mutant } of picked) {
-      writeFileSync(path, mutant.text);
+      put(mutant.text);
       made++;
-      if (!(await runTests(tests))) killed++;
+      const isSeen = (nearest && !(await runTests([nearest]))) || !(await runTests(tests));
+      if (isSeen) killed++;
       else {
         survivors.push(`${file}:${mutant.line}  ${mutant.what}`);
         console.log(`   survived: ${survivors.at(-1)}`);
       }
     }
-    writeFileSync(path, source);
+    put(source);
     console.log(`   ${file}: ${picked.length} of ${all.length} tried`);
   }
   rows.push({ name, made, killed });
@@ -67,6 +79,18 @@ console.log(`\n| what | mutants | killed | share |\n| --- | ---: | ---: | ---: |
 for (const { name, made, killed } of rows)
   console.log(`| ${name} | ${made} | ${killed} | ${Math.round((100 * killed) / Math.max(1, made))} % |`);
 console.log(`\nSurvivors:\n${survivors.join('\n')}`);
+
+/** @returns the tests of a source's own name, which are run before the rest; null where there are none */
+function testsBeside(file) {
+  const test = file.replace(/\.ts$/, '.test.ts');
+  return existsSync(join(copy, test)) ? test : null;
+}
+
+/** A source as the built server runs it. */
+function builtOf(text) {
+  return ts.transpileModule(text, { compilerOptions: { ...options, sourceMap: false, module: ts.ModuleKind.ES2022 } })
+    .outputText;
+}
 
 /** @returns whether they pass */
 function runTests(tests) {
@@ -80,7 +104,8 @@ function runTests(tests) {
     '--silent',
     ...tests,
   ];
-  const child = spawn(process.execPath, words, { cwd: copy, stdio: 'ignore', detached: true });
+  const env = { ...process.env, LAMBENT_RUNS: '30' };
+  const child = spawn(process.execPath, words, { cwd: copy, stdio: 'ignore', detached: true, env });
   return new Promise((resolve) => {
     const late = setTimeout(() => process.kill(-child.pid, 'SIGKILL'), longestMs);
     child.once('exit', (code) => {

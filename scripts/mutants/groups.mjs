@@ -41,5 +41,34 @@ export const groups = [
     files: ['data/thinning.writes', 'jobs/jobs.writes'].map((name) => `apps/server/src/${name}.ts`),
     tests: ['apps/server/test/thinning'],
   },
+  // Tried over HTTP, on the server as it is built.
+  {
+    name: 'server: jobs and keys',
+    files: ['jobs/jobs.service', 'colour-keys/colour-keys.writes'].map((name) => `apps/server/src/${name}.ts`),
+    tests: ['apps/server/test/jobs', 'apps/server/test/colour-keys'],
+    isBuilt: true,
+  },
+  {
+    name: 'server: storage',
+    files: ['write-queue', 'write-thread', 'storage-trouble', 'data-folder'].map(
+      (name) => `apps/server/src/data/${name}.ts`,
+    ),
+    tests: ['apps/server/test/saving'],
+    isBuilt: true,
+  },
+  {
+    name: 'server: runs',
+    files: ['runs/runs.service', 'runs/runs.writes', 'machines/machine-links'].map(
+      (name) => `apps/server/src/${name}.ts`,
+    ),
+    tests: ['apps/server/test/runs'],
+    isBuilt: true,
+  },
+  {
+    name: 'server: book',
+    files: ['materials/book.writes'].map((name) => `apps/server/src/${name}.ts`),
+    tests: ['apps/server/test/materials'],
+    isBuilt: true,
+  },
   { name: 'work pool', files: ['apps/web/src/workers/work-pool.ts'], tests: ['apps/web/src/workers/work-pool'] },
 ];
