@@ -51,6 +51,26 @@ describe('work', () => {
     expect(workers).toHaveLength(2);
   });
 
+  test('says how far it is, and gives what comes ahead of its answer in order, to whoever asked for it alone', async () => {
+    const [said, parts]: unknown[][] = [[], []];
+    const first = pool.run('plan', 'first', [], {
+      progress: (value) => said.push(value),
+      part: (part) => parts.push(part),
+    });
+    const { id } = workers[0].asked[0];
+    workers[0].say({ id, progress: 0.5 });
+    workers[0].say({ id, part: 'a' });
+    workers[0].say({ id, part: 'b' });
+    workers[0].say({ id: id + 1, part: 'of another' });
+    workers[0].done('c');
+    expect(await first).toBe('c');
+    expect([said, parts]).toEqual([[0.5], ['a', 'b']]);
+    const plain = pool.run('plan', 'second', []);
+    workers[0].say({ id: id + 1, part: 'asked for by nobody' });
+    workers[0].done('d');
+    expect(await plain).toBe('d');
+  });
+
   test('that throws is an error with the worker’s words, and the next goes on with the same worker', async () => {
     const bad = pool.run('plan', 'bad', []);
     const good = pool.run('plan', 'good', []);

@@ -18,6 +18,17 @@ test('a sound job has no findings', () => {
   expect(check([sound, item(line(55, 60, 75, 60), 'score'), item(box(60, 65, 5), 'engrave')])).toEqual([]);
 });
 
+test('what blocks comes first, then what warns, then what is to be noted', () => {
+  const open = item(line(60, 60, 70, 60, 70, 70), 'cut');
+  const off = switchLayer(
+    jobWith([open, item(line(55, 60, 75, 60), 'score'), item(box(900, 50, 20), 'cut')]),
+    'score',
+    false,
+  );
+  const prepared = prepareJob(off, shop);
+  expect(checkJob(prepared, planJob(prepared)).map(({ level }) => level)).toEqual(['blocks', 'warns', 'warns', 'notes']);
+});
+
 describe('place', () => {
   test('off the bed blocks, and names the items; what touches the edge is on it', () => {
     const off = item(box(590, 50, 20), 'cut');

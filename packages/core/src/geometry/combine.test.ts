@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { type Combining, combineOutlines } from './combine.ts';
 import { crossingsOf } from './crossings.ts';
-import { flatten, signedArea } from './flatten.ts';
+import { flatten, polylineLength, signedArea } from './flatten.ts';
 import { nodeCount, type Path, PathBuilder, pathBounds, Verb } from './path.ts';
 import { outlineOf, rectangleOf } from './shapes.ts';
 import { lengthOf, nearestOn, pieceOf, pointAt, type Stretch, subpathsOf } from './stretches.ts';
@@ -10,6 +10,7 @@ import { lengthOf, nearestOn, pieceOf, pointAt, type Stretch, subpathsOf } from 
 const circle = (cx: number, cy: number, r: number) => outlineOf({ kind: 'ellipse', cx, cy, rx: r, ry: r });
 const box = (x: number, y: number, w: number, h: number) =>
   outlineOf(rectangleOf({ minX: x, minY: y, maxX: x + w, maxY: y + h }));
+const perimeterOf = (path: Path) => flatten(path).reduce((sum, line) => sum + polylineLength(line), 0);
 const areaOf = (path: Path) => Math.abs(flatten(path, 1e-5).reduce((sum, line) => sum + signedArea(line), 0));
 const combine = (how: Combining, ...paths: Path[]) =>
   combineOutlines(
@@ -82,9 +83,12 @@ describe('putting outlines together', () => {
     fc.assert(
       fc.property(shape, shape, (a, b) => {
         const [united, both] = [areaOf(combine('unite', a, b)), areaOf(combine('intersect', a, b))];
-        expect(Math.abs(united + both - areaOf(a) - areaOf(b))).toBeLessThan(0.02);
-        expect(Math.abs(areaOf(combine('subtract', a, b)) + both - areaOf(a))).toBeLessThan(0.02);
-        expect(Math.abs(areaOf(combine('exclude', a, b)) + both - united)).toBeLessThan(0.02);
+        // Where outlines meet at a grazing angle, a point of them within 0.003 mm is all that there is: an area is as
+        // exact as its outline is long.
+        const off = 0.0003 * (perimeterOf(a) + perimeterOf(b));
+        expect(Math.abs(united + both - areaOf(a) - areaOf(b))).toBeLessThan(off);
+        expect(Math.abs(areaOf(combine('subtract', a, b)) + both - areaOf(a))).toBeLessThan(off);
+        expect(Math.abs(areaOf(combine('exclude', a, b)) + both - united)).toBeLessThan(off);
       }),
       { numRuns: 150 },
     );
