@@ -90,13 +90,18 @@ describe('saving', () => {
   test('a server killed while it saves loses nothing that was saved', async () => {
     const relief = await job('Estuary relief');
     let saved = relief.version;
+    let someSaved = () => {};
+    const some = new Promise<void>((resolve) => {
+      someSaved = resolve;
+    });
     const saving = (async () => {
       for (;;) {
         const { body } = await save(relief, saved, `edit ${saved}`);
         saved = body.number;
+        if (saved > relief.version + 3) someSaved();
       }
     })();
-    await new Promise((resolve) => setTimeout(resolve, 700));
+    await some;
     await stack.kill('server');
     await expect(saving).rejects.toThrow();
     await stack.start();

@@ -39,22 +39,13 @@ import {
 import { create } from 'zustand';
 import type { OpenedJob, Planned, ShopLists } from '../workers/bench.worker.ts';
 import { type Incoming, nothingIncoming } from './arriving/incoming.ts';
+import type { Look } from './bed/look.ts';
+import type { View } from './bed/view.ts';
 import type { Draft, Grip, Tool } from './tools/tool.ts';
 import { type ToolOptions, usualOptions } from './tools/tool-options.ts';
 
 export const stages = ['bed', 'art', 'colours', 'fit', 'recipe', 'check', 'burn'] as const;
 export type Stage = (typeof stages)[number];
-
-/** What the artwork is drawn as: by operation, in the paints it came with, as fine outlines, or as it will be burnt. */
-export const looks = ['operations', 'paints', 'outlines', 'burnt'] as const;
-export type Look = (typeof looks)[number];
-
-/** What the page shows of the bed: bed mm times `scale` plus x, y are pixels of the view. */
-export interface View {
-  readonly scale: number;
-  readonly x: number;
-  readonly y: number;
-}
 
 /** What catches points, and the grid among it. */
 export interface Snapping {

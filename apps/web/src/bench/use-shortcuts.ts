@@ -1,9 +1,10 @@
 import { type Box, growBox, isEmpty, moveItems, type Point, removeItems, setMark, snapPoint } from '@lambent/core';
 import { useEffect } from 'react';
 import { useNavigate } from 'react-router';
+import { looks } from './bed/look.ts';
 import { viewOf, zoomAt } from './bed/view.ts';
 import { duplicate, group, order, ungroup } from './commands.ts';
-import { type BenchActions, jobOf, looks, machineOf, selectionBox, stages } from './store.ts';
+import { type BenchActions, jobOf, machineOf, selectionBox, stages } from './store.ts';
 import { chooseTool } from './tools/choose.ts';
 import { rounded, snapField, snapReach } from './tools/snapping.ts';
 import { toolNames } from './tools/tool.ts';

@@ -1,9 +1,9 @@
 import { Keyboard, LayoutGrid, SquareDashedMousePointer, ZoomIn, ZoomOut } from 'lucide-react';
 import { IconButton } from '../ui/button.tsx';
 import { Choice } from '../ui/choice.tsx';
+import type { Look } from './bed/look.ts';
 import { zoomAt } from './bed/view.ts';
 import { useBench, useBenchActions } from './context.ts';
-import type { Look } from './store.ts';
 import { showBed, showSelection } from './use-shortcuts.ts';
 
 const lookWords: readonly { value: Look; text: string }[] = [

@@ -26,7 +26,12 @@ test('what blocks comes first, then what warns, then what is to be noted', () =>
     false,
   );
   const prepared = prepareJob(off, shop);
-  expect(checkJob(prepared, planJob(prepared)).map(({ level }) => level)).toEqual(['blocks', 'warns', 'warns', 'notes']);
+  expect(checkJob(prepared, planJob(prepared)).map(({ level }) => level)).toEqual([
+    'blocks',
+    'warns',
+    'warns',
+    'notes',
+  ]);
 });
 
 describe('place', () => {

@@ -1,10 +1,8 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { readDrawingFile } from '../formats/read.ts';
 import type { Matrix } from '../geometry/matrix.ts';
 import { cubicAt, PathBuilder, pathBounds } from '../geometry/path.ts';
 import { outlineOf, type Shape, verbsIn } from '../geometry/shapes.ts';
-import { FontBook } from '../text/fonts.ts';
 import { mostItems, mostVerbs, tooMuchOf, verbsOf } from './drawing-size.ts';
 import { boundsOf, type Item, pathOf, unpainted } from './item.ts';
 import { drawingFromJson } from './json.ts';
@@ -46,17 +44,6 @@ describe('how much a drawing may hold', () => {
     expect(drawingFromJson({ items: [item], groups: [] }).items).toHaveLength(1);
     expect(() => drawingFromJson({ items: [item, { ...item, id: 'b' }], groups: [] })).toThrow(
       'the drawing holds 1,200,000 lines and curves; Lambent takes up to 1,000,000',
-    );
-  });
-
-  test('a file that draws more is refused, with what to do', async () => {
-    const text = `<svg xmlns="http://www.w3.org/2000/svg" width="9mm" height="9mm"><path stroke="#000" d="M0 0${'h1'.repeat(mostVerbs)}"/></svg>`;
-    const reading = readDrawingFile(new TextEncoder().encode(text), (place) => place, {
-      fonts: new FontBook([]),
-      assets: null,
-    });
-    await expect(reading).rejects.toThrow(
-      'The drawing holds 1,000,001 lines and curves; Lambent takes up to 1,000,000. Simplify it, or split it into several files.',
     );
   });
 

@@ -83,6 +83,7 @@ export function drawingFromJson(json: unknown): Drawing {
 /** @param paints those read so far: items painted alike share one */
 function itemFromJson(json: unknown, where: string, paints: Map<string, Paint>): Item {
   const record = asRecord(json, where);
+  const paint = sharedPaint(paintFromJson(record.paint, where), paints);
   const matrix = asNumbers(record.matrix, `${where}: matrix`);
   if (matrix.length !== 6) throw new NotADrawing(`${where}: matrix must be 6 numbers`);
   return {
@@ -90,7 +91,7 @@ function itemFromJson(json: unknown, where: string, paints: Map<string, Paint>):
     name: asTextOrNull(record.name, `${where}: name`),
     shape: shapeFromJson(record.shape, where),
     matrix: matrix as unknown as Matrix,
-    paint: sharedPaint(paintFromJson(record.paint, where), paints),
+    paint,
     fillRule: record.fillRule === 'evenodd' ? 'evenodd' : 'nonzero',
     groupId: asTextOrNull(record.groupId, `${where}: groupId`),
     pinned: asTextOrNull(record.pinned, `${where}: pinned`),

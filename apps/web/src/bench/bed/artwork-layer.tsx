@@ -3,7 +3,6 @@ import { memo, useCallback, useEffect, useMemo, useState } from 'react';
 import { Layer, Shape, Text } from 'react-konva';
 import { paintedArtwork } from '../../workers/work.ts';
 import { useBench } from '../context.ts';
-import type { View } from '../store.ts';
 import { useShownRun } from '../use-shown-run.ts';
 import { ArtworkPainter } from './artwork-painter.ts';
 import { farFrom } from './far-picture.ts';
@@ -11,6 +10,7 @@ import type { ArtworkWish } from './painting.ts';
 import { sceneOf } from './scene.ts';
 import { useFarPicture } from './use-far-picture.ts';
 import { usePictures } from './use-pictures.ts';
+import type { View } from './view.ts';
 
 /** Artwork of more nodes than this has fine lines, is moved as one picture while the view moves, and drawn afresh after. */
 const manyNodes = 12_000;

@@ -9,9 +9,10 @@ import {
   type Matrix,
   uniteBoxes,
 } from '@lambent/core';
-import type { Look, View } from '../store.ts';
 import { type ArtworkLook, type Context2D, drawGlow, drawSceneItems } from './draw-artwork.ts';
+import type { Look } from './look.ts';
 import type { Scene, SceneFill, SceneItem } from './scene.ts';
+import type { View } from './view.ts';
 
 /** More items changed than this, and everything is drawn afresh. */
 const mostMended = 600;

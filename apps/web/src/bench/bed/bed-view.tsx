@@ -7,7 +7,7 @@ import { adjust } from '../arriving/arriving.ts';
 import { ArrivingLayer } from '../arriving/arriving-layer.tsx';
 import { PictureLayer } from '../burnt/picture-layer.tsx';
 import { useBench, useBenchActions } from '../context.ts';
-import { isPlanned, jobOf, machineOf, unitOf, type View } from '../store.ts';
+import { isPlanned, jobOf, machineOf, unitOf } from '../store.ts';
 import { chooseTool } from '../tools/choose.ts';
 import { caught, rounded } from '../tools/snapping.ts';
 import type { ToolPoint } from '../tools/tool.ts';
@@ -22,6 +22,7 @@ import { SelectionHandles } from './selection-handles.tsx';
 import { ToolMarks } from './tool-marks.tsx';
 import { useGuidePull } from './use-guide-pull.ts';
 import { useHeldKey } from './use-held-key.ts';
+import type { View } from './view.ts';
 import { toBed, toScreen, viewOf, zoomAt } from './view.ts';
 
 interface Size {

@@ -1,8 +1,9 @@
 import type { Matrix, Operation } from '@lambent/core';
 import { operationLook } from '../../ui/operation-look.ts';
-import type { Look, View } from '../store.ts';
+import type { Look } from './look.ts';
 import { pictureOf } from './pictures.ts';
 import type { SceneFill, SceneItem } from './scene.ts';
+import type { View } from './view.ts';
 
 /** Drawn on by the page, or by a worker. */
 export type Context2D = CanvasRenderingContext2D | OffscreenCanvasRenderingContext2D;

@@ -1,5 +1,5 @@
 import { type Machine, type Material, type Sheet, sheetFrame } from '@lambent/core';
-import type { View } from '../store.ts';
+import type { View } from './view.ts';
 
 /** Colours the canvas takes from the page's theme. */
 export interface Tones {

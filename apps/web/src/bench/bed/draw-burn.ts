@@ -1,6 +1,6 @@
 import { type BurnPlan, Move, type PlanStep } from '@lambent/core';
 import { operationLook } from '../../ui/operation-look.ts';
-import type { View } from '../store.ts';
+import type { View } from './view.ts';
 
 /** The moves of a plan one after the other, with the time at which each ends. */
 interface Timeline {

@@ -1,5 +1,5 @@
 import { type BurnPlan, type CutPieces, cutPieces, Move, type PreparedJob } from '@lambent/core';
-import type { View } from '../store.ts';
+import type { View } from './view.ts';
 
 /** How wide a cut looks where its kerf is not known, in mm. */
 const guessedKerf = 0.2;

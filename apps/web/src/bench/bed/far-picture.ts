@@ -1,7 +1,7 @@
 import type { Matrix } from '@lambent/core';
 import { sentenceOf } from '../../api.ts';
-import type { View } from '../store.ts';
 import type { Context2D } from './draw-artwork.ts';
+import type { View } from './view.ts';
 
 /** Drawings of more lines and curves than this are painted by a worker, not by the page. */
 export const farFrom = 50_000;

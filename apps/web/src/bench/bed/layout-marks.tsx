@@ -14,7 +14,8 @@ import {
 } from '@lambent/core';
 import { Shape } from 'react-konva';
 import { useBench } from '../context.ts';
-import { jobOf, unitOf, type View } from '../store.ts';
+import { jobOf, unitOf } from '../store.ts';
+import type { View } from './view.ts';
 import { toScreen } from './view.ts';
 
 const guideInk = '#5F6667';

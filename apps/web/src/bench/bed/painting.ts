@@ -1,9 +1,9 @@
 import { type Item, identity, type Matrix, type PreparedJob } from '@lambent/core';
-import type { View } from '../store.ts';
 import { ArtworkPainter, type Base, type PaintedPictures } from './artwork-painter.ts';
 import { drawParts } from './draw-parts.ts';
 import { fetchPicture } from './pictures.ts';
 import { outlineFor, sceneOf } from './scene.ts';
+import type { View } from './view.ts';
 
 export type { PaintedPictures } from './artwork-painter.ts';
 

@@ -1,6 +1,6 @@
 import { formatLength, type LengthUnit, type Machine, toMachine } from '@lambent/core';
 import type { PointerEvent } from 'react';
-import type { View } from '../store.ts';
+import type { View } from './view.ts';
 
 const thick = 22;
 

@@ -1,5 +1,11 @@
 import { type Box, boxCentre, boxHeight, boxWidth, type Matrix, multiply, type Point } from '@lambent/core';
-import type { View } from '../store.ts';
+
+/** What the page shows of the bed: bed mm times `scale` plus x, y are pixels of the view. */
+export interface View {
+  readonly scale: number;
+  readonly x: number;
+  readonly y: number;
+}
 
 export const leastScale = 0.1;
 export const mostScale = 200;
