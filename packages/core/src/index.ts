@@ -48,7 +48,7 @@ export type { Assets } from './formats/assets.ts';
 export * from './formats/dxf/write.ts';
 export * from './formats/gcode/write.ts';
 export * from './formats/outgoing.ts';
-export * from './formats/pdf/write.ts';
+export * from './formats/pdf/pdf.ts';
 export * from './formats/picture/decode.ts';
 export * from './formats/picture/describe.ts';
 export { pictureFile } from './formats/picture/file.ts';

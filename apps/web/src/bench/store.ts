@@ -37,7 +37,8 @@ import {
   weightOfEdit,
 } from '@lambent/core';
 import { create } from 'zustand';
-import type { OpenedJob, Planned, ShopLists } from '../workers/bench.worker.ts';
+import type { Planned, ShopLists } from '../workers/bench.worker.ts';
+import type { OpenedJob } from '../workers/opened-job.ts';
 import { type Incoming, nothingIncoming } from './arriving/incoming.ts';
 import type { Look } from './bed/look.ts';
 import type { View } from './bed/view.ts';

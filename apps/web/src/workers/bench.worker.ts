@@ -71,6 +71,7 @@ import { showPicture } from '../bench/bed/pictures.ts';
 import { keepUnsaved, type UnsavedWork } from '../unsaved/unsaved-store.ts';
 import { burntLevels, type ShownPicture } from './burnt-levels.ts';
 import { applyDiff, type JobDiff } from './job-diff.ts';
+import { type OpenedJob, openedFrom } from './opened-job.ts';
 import { drawPng } from './png.ts';
 import { portionsOf } from './portions.ts';
 import type { Answered, Asked } from './work-pool.ts';
@@ -86,7 +87,6 @@ export interface Planned {
 const progressEvery = 500;
 
 /** A job as it is opened, or why it cannot be. */
-export type OpenedJob = Omit<JobAnswer, 'document'> & { readonly document: JobDocument };
 export type Opening = OpenedJob | { readonly notADrawing: string };
 
 export type ArtworkFormat = 'svg' | 'dxf' | 'pdf' | 'png';
@@ -202,10 +202,10 @@ const work = {
 
   /** A job as the server sent it, in JSON; its items go ahead of the rest. */
   async open(_: Progress, json: ArrayBuffer): Promise<Opening> {
-    const { document, ...head } = JSON.parse(new TextDecoder().decode(json)) as JobAnswer;
     try {
-      const { drawing, ...job } = jobFromJson(document);
-      return itemsAhead({ ...head, document: { ...job, drawing: { ...drawing, items: [] } } }, drawing.items);
+      const { document, ...head } = openedFrom(json);
+      const { drawing } = document;
+      return itemsAhead({ ...head, document: { ...document, drawing: { ...drawing, items: [] } } }, drawing.items);
     } catch (error) {
       if (error instanceof NotADrawing) return { notADrawing: error.message };
       throw error;

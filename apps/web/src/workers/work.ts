@@ -13,13 +13,14 @@ import {
 import { api } from '../api.ts';
 import type { ArrivalWish, ArtworkWish, PaintedPictures } from '../bench/bed/painting.ts';
 import type { UnsavedWork } from '../unsaved/unsaved-store.ts';
-import type { BenchWork, OpenedJob, Opening, Planned, ShopLists } from './bench.worker.ts';
+import type { BenchWork, Opening, Planned, ShopLists } from './bench.worker.ts';
 import { diffJob, type JobDiff, jobsAhead } from './job-diff.ts';
+import { type OpenedJob, openedFrom } from './opened-job.ts';
 import { GatheredItems, type Portion } from './portions.ts';
 import { type Memory, type WorkerPort, type WorkOptions, WorkPool } from './work-pool.ts';
 
 /** Saves never wait for plans, nor plans for files, nor what one is drawing for any of them. */
-type Lane = 'save' | 'plan' | 'paint' | 'arriving' | 'files' | 'opening' | 'shapes' | 'pictures';
+type Lane = 'save' | 'plan' | 'paint' | 'arriving' | 'files' | 'shapes' | 'pictures';
 
 type Job = 'tell' | 'measure' | 'plan' | 'written' | 'paintArtwork' | 'paintArrival' | 'read' | 'open';
 
@@ -80,6 +81,9 @@ export async function readDrawing(
   return { ...answer, drawing: { ...answer.drawing, items } };
 }
 
+/** Jobs of more bytes than this are opened by a worker; of fewer, that would take longer. */
+const openedByWorkerFrom = 400_000;
+
 /**
  * A job as the server has it.
  * @param version one of its versions; the last where none is given
@@ -87,7 +91,8 @@ export async function readDrawing(
  */
 export async function openJob(id: string, version?: number): Promise<OpenedJob> {
   const json = await api.jobJson(id, version);
-  const { answer, items } = await withItems<Opening>('opening', 'open', [json], {});
+  if (json.byteLength < openedByWorkerFrom) return openedFrom(json);
+  const { answer, items } = await withItems<Opening>('files', 'open', [json], {});
   if ('notADrawing' in answer) throw new NotADrawing(answer.notADrawing);
   const { document } = answer;
   return { ...answer, document: { ...document, drawing: { ...document.drawing, items } } };

@@ -5,7 +5,6 @@ import { largestNumber } from '../drawing/json-parts.ts';
 import type { FontBook } from '../text/fonts.ts';
 import type { Assets } from './assets.ts';
 import { readDxf } from './dxf/read.ts';
-import { readPdf } from './pdf/read.ts';
 import { plainPicture } from './picture/decode.ts';
 import { readPicture } from './picture/read.ts';
 import type { Reading } from './reading.ts';
@@ -58,8 +57,11 @@ async function readAs(
       return readSvg(decodeText(bytes), idFor, fonts, choices);
     case 'dxf':
       return readDxf(decodeText(bytes), idFor, fonts);
-    case 'pdf':
+    case 'pdf': {
+      // What reads and writes PDF is large, and seldom needed.
+      const { readPdf } = await import('./pdf/read.ts');
       return readPdf(bytes, idFor, choices, assets);
+    }
     case 'picture':
       return readPicture(bytes, idFor);
     case 'stl':
