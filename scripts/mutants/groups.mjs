@@ -37,14 +37,16 @@ export const groups = [
     tests: ['apps/server/src'],
   },
   {
-    name: 'server: writes',
-    files: ['data/thinning.writes', 'jobs/jobs.writes'].map((name) => `apps/server/src/${name}.ts`),
+    name: 'server: thinning',
+    files: ['data/thinning.writes'].map((name) => `apps/server/src/${name}.ts`),
     tests: ['apps/server/test/thinning'],
   },
   // Tried over HTTP, on the server as it is built.
   {
     name: 'server: jobs and keys',
-    files: ['jobs/jobs.service', 'colour-keys/colour-keys.writes'].map((name) => `apps/server/src/${name}.ts`),
+    files: ['jobs/jobs.service', 'jobs/jobs.writes', 'colour-keys/colour-keys.writes'].map(
+      (name) => `apps/server/src/${name}.ts`,
+    ),
     tests: ['apps/server/test/jobs', 'apps/server/test/colour-keys'],
     isBuilt: true,
   },

@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { cookieFor, type DoorRules, judge } from './door.ts';
+import { cookieFor, type DoorRules, doorOf, judge } from './door.ts';
 
 const own: DoorRules = { host: '127.0.0.1', token: null };
 const at = (method: string, url: string, headers: Record<string, string> = {}, rules = own) =>
@@ -77,5 +77,48 @@ describe('with a token', () => {
   test('another site is turned away, with the cookie too', () => {
     const cookie = `lambent=${cookieFor(token)}`;
     expect(at('POST', '/api/jobs', { host, cookie, origin: 'http://elsewhere.test' }, rules)).toBe('other-origin');
+  });
+});
+
+test('a header that is there twice counts as none', () => {
+  const twice = { host: 'localhost', origin: ['http://localhost', 'http://elsewhere.test'] };
+  expect(judge({ method: 'POST', url: '/api/jobs', headers: twice }, own)).toBe('pass');
+  expect(judge({ method: 'GET', url: '/', headers: { host: ['localhost', 'localhost'] } }, own)).toBe('other-name');
+});
+
+describe('what is answered at the door', () => {
+  const token = 'estuary-reed-warbler-1851';
+  /** What became of a request: what was called, in order, with what. */
+  function knock(url: string, headers: Record<string, string>, rules: DoorRules) {
+    const done: unknown[] = [];
+    const note =
+      (name: string) =>
+      (...words: unknown[]) => {
+        done.push([name, ...words]);
+        return response;
+      };
+    const response = { status: note('status'), json: note('json'), cookie: note('cookie'), redirect: note('redirect') };
+    doorOf(rules)({ method: 'GET', originalUrl: url, headers } as never, response as never, () => done.push(['next']));
+    return done;
+  }
+
+  test('the token is taken for a cookie that scripts cannot read and other sites cannot send, for 400 days', () => {
+    expect(knock(`/?token=${token}`, { host: 'bench-pc' }, { host: '0.0.0.0', token })).toEqual([
+      ['cookie', 'lambent', cookieFor(token), { httpOnly: true, sameSite: 'strict', maxAge: 34_560_000_000 }],
+      ['redirect', 303, '/'],
+    ]);
+  });
+
+  test('who may pass passes; who may not is told why', () => {
+    expect(knock('/', { host: 'localhost' }, own)).toEqual([['next']]);
+    const [status, json] = knock('/', { host: 'bench-pc' }, { host: '0.0.0.0', token });
+    expect([status, json]).toMatchObject([
+      ['status', 401],
+      ['json', { error: { code: 'no-token', message: expect.stringContaining('Open Lambent once by the link') } }],
+    ]);
+    expect(knock('/', { host: 'elsewhere.test' }, own)).toMatchObject([
+      ['status', 403],
+      ['json', { error: { code: 'other-origin' } }],
+    ]);
   });
 });

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { versionsToThin } from './thinning-rule.ts';
+import { deletedDays, versionsToThin } from './thinning-rule.ts';
 
 const hour = 3_600_000;
 const now = new Date('2026-06-20T12:00:00Z');
@@ -27,6 +27,13 @@ describe('versions are thinned', () => {
     expect(gone(359, 349, 347, 0)).toEqual([1]);
   });
 
+  test('from hours to days when they are eight days old, and not before', () => {
+    // 190 h ago it was 14:00, 191.9 h ago 12:06, 192.1 h ago 11:54: all within one day, in three hours.
+    expect(gone(191.9, 190, 0)).toEqual([]);
+    expect(gone(192.1, 190, 0)).toEqual([]);
+    expect(gone(193.9, 192.1, 0)).toEqual([1]);
+  });
+
   test('but the last one of all stays, however old, and what a clock dates ahead stays too', () => {
     expect(gone(400, 400)).toEqual([1]);
     expect(gone(-5, -4.9, -4.8)).toEqual([]);
@@ -48,4 +55,8 @@ describe('versions are thinned', () => {
       }),
     );
   });
+});
+
+test('what was deleted can be taken back for 30 days, as is said on screen', () => {
+  expect(deletedDays).toBe(30);
 });
