@@ -42,7 +42,11 @@ createRoot(root).render(
           <RouterProvider router={router} />
         </div>
       </div>
-      <Toaster position="bottom-center" offset={112} toastOptions={{ duration: 5000 }} />
+      <Toaster
+        position="bottom-center"
+        offset={112}
+        toastOptions={{ duration: 5000, style: { fontFamily: 'var(--font-sans)' } }}
+      />
     </QueryClientProvider>
   </StrictMode>,
 );

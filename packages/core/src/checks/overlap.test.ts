@@ -45,3 +45,23 @@ test('lines that only cross or meet share nothing, whatever their angle', () => 
 test('a line that goes back over itself is its own double', () => {
   expect(overlappingOwners(lines(line(0, 0, 30, 0, 10, 0)))).toEqual({ owners: [0], lengthMm: 20 });
 });
+
+test('what is shared is counted for each pair of edges that reach into each other, in any order, and touches do not count', () => {
+  const both = (a: Path, b: Path) => [overlappingOwners(lines(a, b)), overlappingOwners(lines(b, a))];
+  for (const found of both(line(0, 0, 40, 0), line(30, 0, 90, 0))) {
+    expect(found).toEqual({ owners: [0, 1], lengthMm: 10 });
+  }
+  for (const found of both(line(0, 0, 40, 0), line(10, 0, 20, 0))) expect(found.lengthMm).toBe(10);
+  // A short one within the first, and one that reaches beyond it: both are held against the first.
+  const three = [line(0, 0, 40, 0), line(10, 0, 20, 0), line(30, 0, 90, 0)];
+  for (const order of [
+    [0, 1, 2],
+    [2, 1, 0],
+    [1, 2, 0],
+  ]) {
+    expect(overlappingOwners(lines(...order.map((i) => three[i])))).toEqual({ owners: [0, 1, 2], lengthMm: 20 });
+  }
+  // Less than a thousandth of a mm is a touch; whoever shares a little is named all the same as long as it is enough.
+  expect(overlappingOwners(lines(line(0, 0, 40, 0), line(39.9995, 0, 90, 0)))).toEqual({ owners: [], lengthMm: 0 });
+  for (const found of both(line(0, -20, 0, 20), line(0, 0, 0, 60))) expect(found.lengthMm).toBeCloseTo(20, 9);
+});

@@ -132,7 +132,7 @@ export function FarWords(props: {
       width={size.width}
       align="center"
       fontSize={14}
-      fontFamily="Atkinson Hyperlegible"
+      fontFamily="Atkinson Hyperlegible Next Variable"
       fill={ink}
     />
   );
