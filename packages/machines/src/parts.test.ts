@@ -50,6 +50,8 @@ describe('liveness', () => {
     liveness.heard();
     expect(liveness.silentMs).toBe(0);
     expect(liveness.tick(5000)).toBe(0);
+    // How late it is when it first looks says nothing.
+    expect(new Liveness(100).tick(5000)).toBe(0);
   });
 });
 

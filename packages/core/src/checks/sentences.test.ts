@@ -10,7 +10,7 @@ import type { Shape } from '../geometry/shapes.ts';
 import { planJob } from '../plan/plan.ts';
 import { prepareJob } from '../plan/prepare.ts';
 import { checkJob } from './check.ts';
-import type { FindingCode } from './finding.ts';
+import { type FindingCode, finding } from './finding.ts';
 
 /** What the checks say of a job with one code: level, sentence, items, layer. */
 function said(job: JobDocument, code: FindingCode, of = shop) {
@@ -23,6 +23,22 @@ const ids = (...items: Item[]) => items.map(({ id }) => id);
 const cut = (x: number, y: number, size: number, more: Partial<Item> = {}) => item(box(x, y, size), 'cut', more);
 const engraved = (x: number, y: number, size: number) => item(box(x, y, size), 'engrave');
 const sound = cut(50, 50, 30);
+
+test('a finding says places only where it has some', () => {
+  expect(finding('off-bed', 'blocks', 'It is off.')).toEqual({
+    code: 'off-bed',
+    level: 'blocks',
+    message: 'It is off.',
+    itemIds: [],
+    layerId: null,
+  });
+  const place = { minX: 0, minY: 0, maxX: 1, maxY: 1 };
+  expect(finding('off-bed', 'blocks', 'It is off.', [sound], 'cut', [place])).toMatchObject({
+    itemIds: [sound.id],
+    layerId: 'cut',
+    places: [place],
+  });
+});
 
 describe('what is said, of one and of several', () => {
   test('of layers that are switched off', () => {
@@ -208,6 +224,11 @@ describe('what is said, of one and of several', () => {
       ]),
     );
     expect(said(job(0.4), 'sharp-corner')).toEqual([]);
+    // An open line has no inside, and no side that the beam goes on.
+    const open = item(line(120, 120, 140, 120, 120, 140), 'cut');
+    const withOpen = { ...jobWith([outer, open]), settings: { cut: { kerfMm: 0.6 } } };
+    expect(said(withOpen, 'sharp-corner')).toEqual([]);
+    expect(said(withOpen, 'kerf-swallows')).toEqual([]);
   });
 
   test('of a layer without a recipe, and of a run-up that does not fit', () => {
