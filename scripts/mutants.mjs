@@ -21,8 +21,8 @@ const { values } = parseArgs({
 });
 const chosen = values.group ? groups.filter(({ name }) => values.group.includes(name)) : groups;
 const random = randomFrom(Number(values.seed));
-/** A test that takes longer than this has lost its way: the mutant made it wait for ever, which is noticed. */
-const longestMs = 60_000;
+/** Tests that take longer than this have lost their way: the mutant made them wait for ever, which is noticed. */
+const usualLongestS = 90;
 
 const copy = mkdtempSync(join(tmpdir(), 'lambent-mutants-'));
 for (const name of ['packages', 'apps', 'demo', 'scripts', 'package.json', 'jest.config.mjs', 'tsconfig.base.json']) {
@@ -41,8 +41,8 @@ const { options } = ts.convertCompilerOptionsFromJson(
 
 const rows = [];
 const survivors = [];
-for (const { name, files, tests, isBuilt = false } of chosen) {
-  if (!(await runTests(tests))) throw new Error(`The tests of ${name} fail before anything is changed.`);
+for (const { name, files, tests, isBuilt = false, longestS = usualLongestS } of chosen) {
+  if (!(await runTests(tests, longestS))) throw new Error(`The tests of ${name} fail before anything is changed.`);
   let made = 0;
   let killed = 0;
   for (const file of files) {
@@ -61,7 +61,7 @@ for (const { name, files, tests, isBuilt = false } of chosen) {
     for (const { mutant } of picked) {
       put(mutant.text);
       made++;
-      const isSeen = (nearest && !(await runTests([nearest]))) || !(await runTests(tests));
+      const isSeen = (nearest && !(await runTests([nearest], longestS))) || !(await runTests(tests, longestS));
       if (isSeen) killed++;
       else {
         survivors.push(`${file}:${mutant.line}  ${mutant.what}`);
@@ -93,21 +93,21 @@ function builtOf(text) {
 }
 
 /** @returns whether they pass */
-function runTests(tests) {
+function runTests(tests, longestS) {
   const jest = join(root, 'node_modules/jest/bin/jest.js');
   const words = [
     '--experimental-vm-modules',
     '--disable-warning=ExperimentalWarning',
     jest,
     '--bail',
-    `--testTimeout=${longestMs / 4}`,
+    `--testTimeout=${(longestS * 1000) / 4}`,
     '--silent',
     ...tests,
   ];
   const env = { ...process.env, LAMBENT_RUNS: '30' };
   const child = spawn(process.execPath, words, { cwd: copy, stdio: 'ignore', detached: true, env });
   return new Promise((resolve) => {
-    const late = setTimeout(() => process.kill(-child.pid, 'SIGKILL'), longestMs);
+    const late = setTimeout(() => process.kill(-child.pid, 'SIGKILL'), longestS * 1000);
     child.once('exit', (code) => {
       clearTimeout(late);
       resolve(code === 0);

@@ -13,7 +13,7 @@ export const groups = [
   {
     name: 'plan',
     files: sourcesIn('packages/core/src/plan'),
-    tests: ['packages/core/src/plan', 'packages/core/src/formats/gcode'],
+    tests: ['packages/core/src/plan', 'packages/core/src/formats/gcode', 'packages/core/src/checks'],
   },
   { name: 'checks', files: sourcesIn('packages/core/src/checks'), tests: ['packages/core/src/checks'] },
   {
@@ -49,6 +49,7 @@ export const groups = [
     ),
     tests: ['apps/server/test/jobs', 'apps/server/test/colour-keys'],
     isBuilt: true,
+    longestS: 300,
   },
   {
     name: 'server: storage',
@@ -57,6 +58,7 @@ export const groups = [
     ),
     tests: ['apps/server/test/saving'],
     isBuilt: true,
+    longestS: 300,
   },
   {
     name: 'server: runs',
@@ -65,12 +67,14 @@ export const groups = [
     ),
     tests: ['apps/server/test/runs'],
     isBuilt: true,
+    longestS: 300,
   },
   {
     name: 'server: book',
     files: ['materials/book.writes'].map((name) => `apps/server/src/${name}.ts`),
     tests: ['apps/server/test/materials'],
     isBuilt: true,
+    longestS: 300,
   },
   { name: 'work pool', files: ['apps/web/src/workers/work-pool.ts'], tests: ['apps/web/src/workers/work-pool'] },
 ];
