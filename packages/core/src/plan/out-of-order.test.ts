@@ -1,0 +1,112 @@
+import { describe, expect, test } from '@jest/globals';
+import type { Item } from '../drawing/item.ts';
+import type { Operation } from '../drawing/layer.ts';
+import { switchLayer } from '../drawing/layer-edits.ts';
+import { box, item, jobWith, line, shop } from '../fixtures/shop.ts';
+import { flatten } from '../geometry/flatten.ts';
+import { type Path, PathBuilder } from '../geometry/path.ts';
+import type { BurnLine } from './order.ts';
+import { outOfOrder } from './out-of-order.ts';
+import { cutPieces } from './pieces.ts';
+import { type PreparedLayer, prepareJob } from './prepare.ts';
+
+const square = (x: number, y: number, size: number) => item(box(x, y, size), 'cut');
+const linesOf = (one: Item): BurnLine[] =>
+  one.shape.kind === 'path'
+    ? flatten(one.shape.path).map((outline, nth) => ({ item: one, line: outline, nth, place: 0, start: null }))
+    : [];
+/** A step that burns items in this order; an engraving has no lines. */
+const step = (operation: Operation, ...items: Item[]) => ({
+  layer: {
+    layer: { operation },
+    placed: items.map((one) => ({ item: one, parts: ['stroke'] })),
+  } as unknown as PreparedLayer,
+  burnt: operation === 'engrave' ? [] : items.flatMap(linesOf),
+});
+const found = (...steps: ReturnType<typeof step>[]) =>
+  outOfOrder(steps).map(({ itemId, cutItemId }) => [itemId, cutItemId]);
+
+describe('what burns after the cut that holds it', () => {
+  const [outer, inner] = [square(10, 10, 100), square(30, 30, 10)];
+
+  test('is found by the order of lines, within a step and over steps', () => {
+    expect(found(step('cut', inner, outer))).toEqual([]);
+    expect(found(step('cut', outer, inner))).toEqual([[inner.id, outer.id]]);
+    expect(found(step('cut', outer), step('cut', inner))).toEqual([[inner.id, outer.id]]);
+    expect(found(step('cut', outer), step('cut', square(200, 10, 10)))).toEqual([]);
+  });
+
+  test('is found of scores and engravings too; what they lie in counts, not what lies in them', () => {
+    const fold = item(line(20, 50, 90, 50), 'score');
+    const name = item(box(40, 40, 10), 'engrave');
+    expect(found(step('score', fold), step('engrave', name), step('cut', outer))).toEqual([]);
+    expect(found(step('cut', outer), step('score', fold), step('engrave', name))).toEqual([
+      [fold.id, outer.id],
+      [name.id, outer.id],
+    ]);
+    // An outline that is scored, or a cut that does not close, lets nothing drop.
+    expect(found(step('score', outer), step('cut', inner))).toEqual([]);
+    const open = item(line(10, 10, 110, 10, 110, 110, 10, 110), 'cut');
+    expect(found(step('cut', open), step('cut', inner))).toEqual([]);
+    // An engraving with nothing in it is nowhere.
+    expect(found(step('cut', outer), step('engrave', item(new PathBuilder().build(), 'engrave')))).toEqual([]);
+  });
+
+  test('is not the same outline drawn twice, but one of the same size inside is', () => {
+    expect(found(step('cut', outer, square(10, 10, 100)))).toEqual([]);
+    const beside = square(60, 60, 100);
+    expect(found(step('cut', outer, beside))).toEqual([[beside.id, outer.id]]);
+  });
+
+  test('is named once each, and no more than two hundred', () => {
+    const around = square(5, 5, 110);
+    expect(found(step('cut', around, outer, inner)).filter(([id]) => id === inner.id)).toHaveLength(1);
+    const many = Array.from({ length: 201 }, (_, i) => square(12 + (i % 20) * 4, 12 + Math.floor(i / 20) * 4, 2));
+    expect(found(step('cut', outer, ...many))).toHaveLength(200);
+    expect(found(step('cut', outer, ...many.slice(0, 199)))).toHaveLength(199);
+  });
+});
+
+describe('what comes free by cutting', () => {
+  const pieces = (items: readonly Item[], change = (job: ReturnType<typeof jobWith>) => job) => {
+    const { pieces: count, fallsOut, gone, depths } = cutPieces(prepareJob(change(jobWith(items)), shop));
+    return { count, fallsOut, gone: gone.length, depths: items.map(({ id }) => depths.get(id)) };
+  };
+  const [a, b, c] = [square(10, 10, 100), square(30, 30, 60), square(50, 50, 20)];
+
+  test('outlines are pieces and holes by turns, from outside in', () => {
+    expect(pieces([a])).toEqual({ count: 1, fallsOut: 0, gone: 0, depths: [0] });
+    expect(pieces([a, b])).toEqual({ count: 1, fallsOut: 1, gone: 1, depths: [0, 1] });
+    expect(pieces([c, b, a])).toEqual({ count: 2, fallsOut: 1, gone: 2, depths: [2, 1, 0] });
+  });
+
+  test('open lines, other operations and layers that are off free nothing', () => {
+    const [open, scored] = [item(line(20, 20, 60, 20, 60, 60), 'cut'), item(box(200, 10, 20), 'score')];
+    expect(pieces([a, open, scored])).toEqual({ count: 1, fallsOut: 0, gone: 0, depths: [0, undefined, undefined] });
+    expect(pieces([a, b], (job) => switchLayer(job, 'cut', false))).toEqual({
+      count: 0,
+      fallsOut: 0,
+      gone: 0,
+      depths: [undefined, undefined],
+    });
+  });
+
+  test('an item of several outlines lies as deep as its outermost', () => {
+    const ring = (...sizes: [number, number][]): Path => {
+      const builder = new PathBuilder();
+      for (const [at, size] of sizes) {
+        builder
+          .moveTo(at, at)
+          .lineTo(at + size, at)
+          .lineTo(at + size, at + size)
+          .lineTo(at, at + size)
+          .close();
+      }
+      return builder.build();
+    };
+    const both = item(ring([50, 20], [30, 60]), 'cut');
+    expect(pieces([a, both]).depths).toEqual([0, 1]);
+    const turned = item(ring([30, 60], [50, 20]), 'cut');
+    expect(pieces([a, turned])).toEqual({ count: 2, fallsOut: 1, gone: 2, depths: [0, 1] });
+  });
+});
