@@ -69,8 +69,16 @@ describe('words', () => {
 
   test('end when their time is up, and when the line breaks', async () => {
     const answers = new WordAnswers();
-    const late = answers.ask(() => {}, 100);
+    let isOver = false;
+    const late = answers
+      .ask(() => {}, 100)
+      .finally(() => {
+        isOver = true;
+      });
     answers.pass(99);
+    await Promise.resolve();
+    await Promise.resolve();
+    expect(isOver).toBe(false);
     const other = answers.ask(() => {}, 100);
     answers.pass(1);
     await expect(late).rejects.toMatchObject({ code: 'no-answer' });
@@ -158,9 +166,39 @@ describe('the feed', () => {
     expect(await take(feed)).toHaveLength(2);
   });
 
-  test('ends at once when it is closed', async () => {
-    const feed = new ProgramFeed(program(even), 1);
+  test('gives nothing more when what waits is just as much as may', async () => {
+    const halves = Array.from({ length: 6 }, (_, i) => ({ text: `G1 X${i} Y0`, seconds: 0.5 }));
+    const feed = new ProgramFeed(program(halves), 1);
+    expect(await take(feed)).toHaveLength(2);
+    // What the machine has done beyond what it was given counts for nothing.
+    feed.done(9);
+    expect([feed.given, feed.wants]).toEqual([2, true]);
+    expect(await take(feed)).toHaveLength(2);
+  });
+
+  test('ends at once when it is closed, and lets go of the program', async () => {
+    let isOpen = false;
+    const feed = new ProgramFeed(
+      {
+        runId: 'r',
+        lines: 10,
+        async *open() {
+          isOpen = true;
+          try {
+            yield* even;
+          } finally {
+            isOpen = false;
+          }
+        },
+      },
+      1,
+    );
+    await feed.next();
+    expect([isOpen, feed.wants]).toEqual([true, true]);
     feed.close();
+    expect([feed.wants, feed.exhausted]).toEqual([false, true]);
+    await new Promise((resolve) => setImmediate(resolve));
+    expect(isOpen).toBe(false);
     expect(await take(feed)).toEqual([]);
   });
 });

@@ -199,6 +199,30 @@ describe('order', () => {
     expect(starts).toEqual([1, 2, 3, 4]);
   });
 
+  test('the head starts at the machine’s zero, and goes back to it with its focus on the stock, which counts too', () => {
+    const far = item(box(100, 100, 20), 'cut');
+    const focused = { ...machine, focus: { lowest: -5, highest: 5, speed: 2 } };
+    const lower = { ...shop, machines: [{ ...focused, origin: 'bottom-left' as const, id: 'm' }] };
+    const plan = planJob(prepareJob(jobWith([far], { settings: { cut: { focusMm: -3 } } }), lower));
+    const [{ moves, unlitMm, timeS }] = plan.steps;
+    const start = { x: moves.xs[1], y: moves.ys[1] };
+    expect(unlitMm).toBeCloseTo(Math.hypot(start.x, start.y - 400), 6);
+    const { back } = plan;
+    expect([...back.kinds]).toEqual([Move.focus, Move.travel]);
+    expect([back.values?.[0], back.xs[1], back.ys[1]]).toEqual([0, 0, 400]);
+    // 3 mm at 2 mm/s, then the way from where the outline ends.
+    const way = Math.hypot(start.x, start.y - 400);
+    expect(plan.backS).toBeCloseTo(1.5 + trapezoidTime(way, 0, 0, machine.travelSpeed, machine.acceleration), 4);
+    expect(plan.timeS).toBeCloseTo(timeS + plan.backS, 4);
+    expect(plan.travelMm).toBeCloseTo(2 * way, 4);
+  });
+
+  test('a step that lights nothing is none', () => {
+    const dot = item(line(50, 50, 50, 50), 'cut');
+    expect(planOf([dot]).steps).toEqual([]);
+    expect(planOf([dot, frame]).steps).toHaveLength(1);
+  });
+
   test('a layer that is off, has no recipe or is beyond the machine is left out', () => {
     const items = [frame, fold];
     const job = jobWith(items);

@@ -6,7 +6,7 @@ import { box, item, jobWith, line, shop } from '../fixtures/shop.ts';
 import { freeOfCharge, NotAPriceList, type Pricing, pricingFromJson } from '../recipes/pricing.ts';
 import { planJob } from './plan.ts';
 import { prepareJob } from './prepare.ts';
-import { priceOf } from './price.ts';
+import { priceOf, sheetsUsed } from './price.ts';
 
 const list: Pricing = {
   currency: '€',
@@ -49,6 +49,53 @@ describe('the price of a run', () => {
       ),
     );
     expect(priced(undefined, { ...list, minimum: 30, rounding: 0.1 }).price.total).toBe(30);
+  });
+
+  test('says what each part is for, also what is missing to the minimum; just the minimum is enough', () => {
+    const { plan, price } = priced();
+    const minutes = (plan.timeS / 60).toFixed(1);
+    expect(price.parts.map(({ what }) => what)).toEqual([
+      `Test machine, ${minutes} min`,
+      'Plywood, 200 cm²',
+      'Setting up',
+      'Each run',
+    ]);
+    const sum = price.parts.reduce((total, { amount }) => total + amount, 0);
+    const upTo = (minimum: number) => priced(undefined, { ...list, minimum }).price.parts.slice(4);
+    expect(upTo(sum)).toEqual([]);
+    expect(upTo(sum + 3)).toEqual([{ what: 'Up to the minimum', amount: expect.closeTo(3, 9) }]);
+  });
+
+  test('rounds up to whole steps, an exact one staying, and to hundredths where there is none', () => {
+    const only = (perRun: number, rounding: number) =>
+      priced(undefined, { ...freeOfCharge, perRun, rounding }).price.total;
+    expect([only(2.5, 0.5), only(2.51, 0.5), only(0.3, 0.1), only(7, 5)]).toEqual([2.5, 3, 0.3, 10]);
+    expect([only(2.504, 0), only(2.506, 0)]).toEqual([2.5, 2.51]);
+  });
+
+  test('charges the sheets that something burns on; what lies beside all of them burns on the first', () => {
+    const [ply] = shop.materials;
+    const sheet = (id: string, x: number) => ({ id, materialId: ply.id, x, y: 0, width: 100, height: 100, margin: 0 });
+    const sheets = [sheet('a', 0), sheet('b', 150), sheet('c', 300)];
+    const usedBy = (...xs: number[]) => {
+      const items = xs.map((x) => item(box(x, 10, 20), 'cut'));
+      const prepared = prepareJob({ ...jobWith(items), sheets }, shop);
+      return sheetsUsed(prepared).map(({ id }) => id);
+    };
+    expect([usedBy(10, 40), usedBy(310, 160), usedBy(500), usedBy(310, 500)]).toEqual([
+      ['a'],
+      ['b', 'c'],
+      ['a'],
+      ['a', 'c'],
+    ]);
+    const stock = [{ id: 'x', width: 100, height: 100, count: 4, price: 3 }];
+    const stocked = { ...shop, materials: [{ ...ply, stock }, ...shop.materials.slice(1)] };
+    const two = { ...jobWith([item(box(10, 10, 20), 'cut'), item(box(160, 10, 20), 'cut')]), sheets };
+    const prepared = prepareJob(two, stocked);
+    expect(priceOf(planJob(prepared), prepared, stocked, { ...list, stockBy: 'sheet' }).parts[1]).toEqual({
+      what: 'Plywood, 2 sheets',
+      amount: 6,
+    });
   });
 
   test('charges stock, setting up and the minimum once a job', () => {

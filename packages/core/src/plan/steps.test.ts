@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import type { Item } from '../drawing/item.ts';
 import type { JobDocument } from '../drawing/job.ts';
-import type { Layer } from '../drawing/layer.ts';
+import { type Layer, usualBurning, usualSettings } from '../drawing/layer.ts';
 import { box, item, jobWith, line, material, shop } from '../fixtures/shop.ts';
 import { flatten } from '../geometry/flatten.ts';
 import { Move, MoveList } from './moves.ts';
@@ -172,5 +172,92 @@ describe('lines', () => {
     expect(waits(burn([[10, 0, 20, 0, 30, 3]], { cornerWaitS: 0.1 }))).toEqual([]);
     const square = [10, 0, 20, 0, 20, 10, 10, 10];
     expect(waits(burn([square], { cornerWaitS: 0.1 }, true))).toHaveLength(3);
+  });
+
+  /** Where an outline begins that is reached from (300, 100). */
+  const begins = (points: readonly number[], start: LineBurning['start'], chosen: number | null = null) => {
+    const list = new MoveList({ x: 300, y: 100 });
+    const outline = { points: Float64Array.from(points), closed: true };
+    const how: LineBurning = { ...usualBurning, settings: usualSettings, numbered: [], start };
+    burnLines(list, [[{ item: some, line: outline, nth: 0, place: 0, start: chosen }]], how);
+    const { xs, ys } = list.build();
+    return [Math.round(xs[0]), Math.round(ys[0])];
+  };
+  const round = (count: number, radius: (i: number) => number) =>
+    Array.from({ length: count }, (_, i) => {
+      const angle = (i * 2 * Math.PI) / count;
+      return [100 + radius(i) * Math.cos(angle), 100 + radius(i) * Math.sin(angle)];
+    }).flat();
+
+  test('an outline starts at a corner where it has one and that is asked, else where it is nearest', () => {
+    const bow = Array.from({ length: 13 }, (_, i) => {
+      const angle = ((i - 6) * Math.PI) / 12;
+      return [100 + 20 * Math.cos(angle), 100 + 20 * Math.sin(angle)];
+    }).flat();
+    expect(begins(bow, 'nearest')).toEqual([120, 100]);
+    expect([
+      [100, 80],
+      [100, 120],
+    ]).toContainEqual(begins(bow, 'corner'));
+    expect(begins(bow, 'corner', 3)).toEqual([114, 86]);
+    // Turns of 0.17 are no corners; one of 0.52 is.
+    expect(
+      begins(
+        round(36, () => 20),
+        'corner',
+      ),
+    ).toEqual([120, 100]);
+    expect(
+      begins(
+        round(36, (i) => (i === 18 ? 20.6 : 20)),
+        'corner',
+      ),
+    ).toEqual([79, 100]);
+  });
+
+  test('rows are lines whose middles stand no further apart than half of the higher one', () => {
+    const rowsOf = (boxes: readonly (readonly [number, number, number])[]) => {
+      const list = new MoveList({ x: 0, y: 0 });
+      const group = boxes.map(
+        ([x, y, size], place): BurnLine => ({
+          item: some,
+          line: flatten(box(x, y, size))[0],
+          nth: 0,
+          place,
+          start: null,
+        }),
+      );
+      const how: LineBurning = { ...usualBurning, settings: usualSettings, numbered: [], order: 'rows' };
+      return burnLines(list, [group], how).map(({ place }) => place);
+    };
+    expect(
+      rowsOf([
+        [0, 0, 20],
+        [100, 0, 20],
+        [30, 10, 20],
+      ]),
+    ).toEqual([0, 2, 1]);
+    expect(
+      rowsOf([
+        [0, 0, 20],
+        [100, 0, 20],
+        [30, 10.1, 20],
+      ]),
+    ).toEqual([0, 1, 2]);
+    // The higher of two counts, whichever comes first.
+    expect(
+      rowsOf([
+        [0, 0, 20],
+        [100, 0, 20],
+        [30, 16, 4],
+      ]),
+    ).toEqual([0, 2, 1]);
+    expect(
+      rowsOf([
+        [0, 0, 4],
+        [100, 0, 4],
+        [30, 2, 20],
+      ]),
+    ).toEqual([0, 2, 1]);
   });
 });

@@ -259,6 +259,24 @@ describe('the end of a run', () => {
     expect(heard('<stop>')).toBeGreaterThan(0);
   });
 
+  test('none begins while the lid is open, or the machine is at something, and that is said', async () => {
+    peer.status = { ...peer.status, lid: 'open' };
+    await until(() => driver.status.lid === 'open');
+    expect(driver.busy()).toMatchObject({ code: 'lid-open' });
+    await expect(driver.send(program())).rejects.toThrow(/lid is open/);
+    for (const [status, why] of [
+      [{ state: 'homing', reason: null }, 'The machine is not free: it is homing.'],
+      [{ state: 'alarm', reason: 'off the bed' }, 'The machine is not free: it is alarm, off the bed.'],
+    ] as const) {
+      peer.status = { ...calmStatus(), ...status };
+      await inState(status.state);
+      expect(driver.busy()).toMatchObject({ code: 'machine-busy', message: why });
+    }
+    peer.status = calmStatus();
+    await inState('idle');
+    expect(driver.busy()).toBeNull();
+  });
+
   test('a run that the machine refuses to begin is not begun', async () => {
     await inState('idle');
     const { onWord } = peer;
