@@ -1,7 +1,9 @@
 import {
   type Extent,
   type Item,
+  isOutlineUnknown,
   type JobDocument,
+  knowOutline,
   type Mark,
   NotADrawing,
   newJob,
@@ -9,6 +11,7 @@ import {
   type Reading,
   type ReadingChoices,
   type RunChoice,
+  verbsIn,
 } from '@lambent/core';
 import { api } from '../api.ts';
 import type { ArrivalWish, ArtworkWish, PaintedPictures } from '../bench/bed/painting.ts';
@@ -91,11 +94,24 @@ const openedByWorkerFrom = 400_000;
  */
 export async function openJob(id: string, version?: number): Promise<OpenedJob> {
   const json = await api.jobJson(id, version);
-  if (json.byteLength < openedByWorkerFrom) return openedFrom(json);
+  if (json.byteLength < openedByWorkerFrom) return withOutlines(openedFrom(json));
   const { answer, items } = await withItems<Opening>('files', 'open', [json], {});
   if ('notADrawing' in answer) throw new NotADrawing(answer.notADrawing);
   const { document } = answer;
   return { ...answer, document: { ...document, drawing: { ...document.drawing, items } } };
+}
+
+/** Combinations of more lines and curves than this are worked out by a worker. */
+const combinedByWorkerFrom = 200;
+
+/** A job whose outlines that take much work are worked out. */
+async function withOutlines(opened: OpenedJob): Promise<OpenedJob> {
+  for (const { shape } of opened.document.drawing.items) {
+    if (isOutlineUnknown(shape) && verbsIn(shape) > combinedByWorkerFrom) {
+      knowOutline(shape, await work('outline', [shape]));
+    }
+  }
+  return opened;
 }
 
 /** As many items go to a worker within a frame. */
