@@ -1,22 +1,5 @@
-import { connect } from 'node:net';
 import { Stack } from '../../apps/server/test/stack.ts';
 import { randomFrom, wait } from '../random.mjs';
-
-/** Asks a stand-in for its status, over a line of its own. */
-function statusOf(port) {
-  return new Promise((resolve, reject) => {
-    const socket = connect(port, '127.0.0.1');
-    let said = '';
-    socket.on('error', reject);
-    socket.on('connect', () => socket.write(Uint8Array.of(0x05)));
-    socket.on('data', (data) => {
-      said += data;
-      if (!said.includes('\n')) return;
-      socket.destroy();
-      resolve(JSON.parse(said.slice('status '.length)));
-    });
-  });
-}
 
 /** Server and machine are killed, frozen and let go at random moments of burns. */
 export async function siegeOfBurns({ seed, strikes }) {
@@ -24,7 +7,7 @@ export async function siegeOfBurns({ seed, strikes }) {
   const factor = '20';
   const stack = new Stack();
   await stack.start();
-  let port = await stack.startStandIn('wren', '--factor', factor);
+  await stack.startStandIn('wren', '--factor', factor);
   const { body: cards } = await stack.ask('GET', '/api/jobs');
   const card = cards.find(({ title }) => title.startsWith('Row markers'));
   const states = async () =>
@@ -43,7 +26,7 @@ export async function siegeOfBurns({ seed, strikes }) {
   let untrue = 0;
   let undecided = 0;
   const noteUnwatched = async () => {
-    unwatched = Math.max(unwatched, (await statusOf(port)).unheardS);
+    unwatched = Math.max(unwatched, (await stack.standInStatus('wren')).unheardS);
   };
   for (let strike = 0; strike < strikes; strike++) {
     await until(states, ({ state, runId }) => state === 'idle' && runId === null);
@@ -62,7 +45,7 @@ export async function siegeOfBurns({ seed, strikes }) {
       await noteUnwatched();
       await stack.kill('wren');
       await wait(random() * 500);
-      port = await stack.startStandIn('wren', '--factor', factor);
+      await stack.startStandIn('wren', '--factor', factor);
     } else {
       const whom = kind === 'frozen' ? 'server' : 'wren';
       stack.signal(whom, 'SIGSTOP');
@@ -87,7 +70,7 @@ export async function siegeOfBurns({ seed, strikes }) {
     }
     const run = (await records()).find((one) => one.id === id);
     if (run.endedAt === null) undecided++;
-    const machine = await statusOf(port);
+    const machine = await stack.standInStatus('wren');
     unwatched = Math.max(unwatched, machine.unheardS);
     if (machine.run?.id === id && machine.line !== run.doneLine) untrue++;
     if (machine.state === 'running') untrue++;

@@ -55,8 +55,9 @@ export async function siegeOfPlans() {
   for (const { title, machineId, items, layer } of heavy) {
     const { body: job } = await stack.ask('POST', '/api/jobs', { title, machineId });
     const machine = machines.find(({ id }) => id === machineId);
+    const made = items();
     const empty = core.jobFromJson(job.document);
-    const drawn = core.pinItems(core.addItems(empty, items()), new Set(items().map(({ id }) => id)), layer);
+    const drawn = core.pinItems(core.addItems(empty, made), new Set(made.map(({ id }) => id)), layer);
     const material = materials.find(({ id }) => id === 'cork-3') ?? materials[0];
     const document = core.setSheet(drawn, core.sheetAsStocked('s', material, machine));
     const saved = await stack.sendJob(

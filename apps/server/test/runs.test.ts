@@ -297,7 +297,7 @@ describe('a server that goes down in a run', () => {
     await stack.kill('server');
     // The machine holds when it hears nothing for 2 s: it is asked no more often than that, however soon a server could be back.
     do await new Promise((resolve) => setTimeout(resolve, 2500));
-    while ((await stack.standInState('wren')) !== 'held');
+    while ((await stack.standInStatus('wren')).state !== 'held');
     await stack.start();
     const [held] = await stack.until<RunAnswer[]>('/api/runs', ([last]) => last.status === 'held', 20_000);
     expect(held).toMatchObject({ id: run.id, reason: 'nothing was heard for 2 s', endedAt: null });

@@ -57,8 +57,8 @@ export class Stack {
     await ended;
   }
 
-  /** Asks a stand-in for its state, over a line of its own; being asked is being heard. */
-  standInState(id: string): Promise<string> {
+  /** Asks a stand-in for its status, over a line of its own; being asked is being heard. */
+  standInStatus<T extends { state: string }>(id: string): Promise<T> {
     return new Promise((resolve, reject) => {
       const socket = connect(this.ports[id], '127.0.0.1', () => socket.write(Uint8Array.of(0x05)));
       let said = '';
@@ -67,7 +67,7 @@ export class Stack {
         said += data;
         if (!said.includes('\n')) return;
         socket.destroy();
-        resolve((JSON.parse(said.slice('status '.length)) as { state: string }).state);
+        resolve(JSON.parse(said.slice('status '.length)) as T);
       });
     });
   }

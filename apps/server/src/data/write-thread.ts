@@ -30,12 +30,14 @@ const fileAtStart = fileAt(statSync(file));
 let source: DataSource | null = null;
 
 async function open(): Promise<DataSource> {
-  await expectFile();
-  source ??= await writingSource(folder).initialize();
+  if (!source) {
+    await expectFile();
+    source = await writingSource(folder).initialize();
+  }
   return source;
 }
 
-/** @throws where the database is not the file any more that it was when the server started */
+/** @throws where the database is not the file any more that it was when the server started. */
 async function expectFile(): Promise<void> {
   if (fileAt(await stat(file)) === fileAtStart) return;
   throw Object.assign(new Error('The database was replaced'), { code: databaseReplaced });
