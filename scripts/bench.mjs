@@ -1,4 +1,5 @@
-// npm run bench: measures, prints, and writes docs/performance.md. npm run bench -- gaps: one part alone, and only prints.
+// npm run bench: measures, prints, and writes docs/performance.md. npm run bench -- gaps [55]: one part alone, or
+// what of it bears a name; only prints.
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { cpus, tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -21,7 +22,7 @@ const { benchHeap } = await import('../bench/heap.mjs');
 
 const alone = { gaps: benchGaps, heap: benchHeap, frames: benchFrames, drawing: benchDrawing }[process.argv[2]];
 if (alone) {
-  await onStack(async (address) => console.log(await alone(address)));
+  await onStack(async (address) => console.log(await alone(address, process.argv[3])));
   process.exit(0);
 }
 

@@ -125,10 +125,13 @@ async function picturesOf({ drawing }: JobDocument): Promise<Map<string, Picture
 
 /** The job on the Bench, as this worker was last told of it. */
 let followed: JobDocument | null = null;
+/** Items of the job to come. */
+let ahead: Item[] = [];
 
 /** The job as it is now, by what has changed since this worker was last told. */
 function follow(diff: JobDiff): JobDocument {
-  followed = applyDiff(followed, diff);
+  followed = applyDiff(followed, diff, ahead);
+  ahead = [];
   return followed;
 }
 
@@ -234,9 +237,9 @@ const work = {
     return outlineOf(shape);
   },
 
-  /** Takes what has changed of the job, if anything; what is asked next goes on from there. */
-  tell(_: Progress, diff: JobDiff | null): void {
-    if (diff) follow(diff);
+  /** Takes items of the job that is told next. */
+  ahead(_: Progress, items: readonly Item[]): void {
+    ahead.push(...items);
   },
 
   /** What lies at a distance from items, in bed mm. Says now and then how much is done. */

@@ -17,7 +17,7 @@ import { api } from '../api.ts';
 import type { ArrivalWish, ArtworkWish, PaintedPictures } from '../bench/bed/painting.ts';
 import type { UnsavedWork } from '../unsaved/unsaved-store.ts';
 import type { BenchWork, Opening, Planned, ShopLists } from './bench.worker.ts';
-import { diffJob, type JobDiff, jobsAhead } from './job-diff.ts';
+import { diffJob, type JobDiff } from './job-diff.ts';
 import { type OpenedJob, openedFrom } from './opened-job.ts';
 import { GatheredItems, type Portion } from './portions.ts';
 import { type Memory, type WorkerPort, type WorkOptions, WorkPool } from './work-pool.ts';
@@ -25,7 +25,7 @@ import { type Memory, type WorkerPort, type WorkOptions, WorkPool } from './work
 /** Saves never wait for plans, nor plans for files, nor what one is drawing for any of them. */
 type Lane = 'save' | 'plan' | 'paint' | 'arriving' | 'files' | 'shapes' | 'pictures';
 
-type Job = 'tell' | 'measure' | 'plan' | 'written' | 'paintArtwork' | 'paintArrival' | 'read' | 'open';
+type Job = 'ahead' | 'measure' | 'plan' | 'written' | 'paintArtwork' | 'paintArrival' | 'read' | 'open';
 
 const laneOf: Record<Exclude<keyof BenchWork, Job>, Lane> = {
   gcode: 'files',
@@ -119,26 +119,51 @@ const itemsAtOnce = 2000;
 
 /** What has changed of a job since a worker was last told of it; it is told with the call that this goes with. */
 function changedSince(memory: Memory, job: JobDocument): JobDiff {
-  const diff = diffJob(knownTo(memory), job);
+  const ahead = sentAhead(memory);
+  const last = knownTo(memory);
+  const diff = ahead.size > 0 ? diffJob(last, job, ahead) : difference(last, job);
   memory.set('job', job);
+  memory.delete('ahead');
   return diff;
+}
+
+/** The difference that was found last: several lanes are told of the same one. */
+let found: { readonly last: JobDocument | null; readonly job: JobDocument; readonly diff: JobDiff } | null = null;
+
+function difference(last: JobDocument | null, job: JobDocument): JobDiff {
+  if (found?.last !== last || found.job !== job) found = { last, job, diff: diffJob(last, job) };
+  return found.diff;
 }
 
 function knownTo(memory: Memory): JobDocument | null {
   return (memory.get('job') as JobDocument | undefined) ?? null;
 }
 
-/** Tells a lane's worker of a job, but for the last of it; the page gets to its frames in between. */
-async function tellAhead(lane: Lane, job: JobDocument, options: WorkOptions): Promise<void> {
+/** The items that a worker was sent ahead of the next job, by their order. */
+function sentAhead(memory: Memory): Map<Item, number> {
+  const known = memory.get('ahead') as Map<Item, number> | undefined;
+  const ahead = known ?? new Map<Item, number>();
+  if (!known) memory.set('ahead', ahead);
+  return ahead;
+}
+
+/** Sends a lane's worker the new items of a job, but for the last of them; the page gets to its frames in between. */
+async function sendAhead(lane: Lane, job: JobDocument, options: WorkOptions): Promise<void> {
   if (job.drawing.items.length <= itemsAtOnce) return;
-  let told: JobDocument | null = null;
-  const hear = (memory: Memory) => {
-    told = knownTo(memory);
-    return [null];
+  let fresh: readonly Item[] = [];
+  const look = (memory: Memory) => {
+    fresh = difference(knownTo(memory), job).fresh;
+    return [[]];
   };
-  await pool.run(lane, 'tell', hear, options);
-  for (const next of jobsAhead(told, job, itemsAtOnce)) {
-    await pool.run(lane, 'tell', (memory) => [changedSince(memory, next)], options);
+  await pool.run(lane, 'ahead', look, options);
+  for (let at = 0; fresh.length - at > itemsAtOnce; at += itemsAtOnce) {
+    const next = (memory: Memory) => {
+      const ahead = sentAhead(memory);
+      const items = fresh.slice(at, at + itemsAtOnce).filter((item) => !ahead.has(item));
+      for (const item of items) ahead.set(item, ahead.size);
+      return [items];
+    };
+    await pool.run(lane, 'ahead', next, options);
   }
 }
 
@@ -156,13 +181,13 @@ export async function planned(
   choice: RunChoice,
   options: WorkOptions,
 ): Promise<Planned> {
-  await tellAhead('plan', job, options);
+  await sendAhead('plan', job, options);
   return pool.run('plan', 'plan', (memory) => [changedSince(memory, job), shopIfNew(memory, shop), choice], options);
 }
 
 /** A job as the body of a save, kept in the browser as `as` says. @throws as `WorkPool.run` does */
 export async function written(job: JobDocument, as: Omit<UnsavedWork, 'document'>): Promise<Blob> {
-  await tellAhead('save', job, {});
+  await sendAhead('save', job, {});
   return pool.run('save', 'written', (memory) => [changedSince(memory, job), as]);
 }
 
@@ -172,7 +197,7 @@ export async function paintedArtwork(
   shop: ShopLists,
   wish: ArtworkWish,
 ): Promise<PaintedPictures> {
-  await tellAhead('paint', job, {});
+  await sendAhead('paint', job, {});
   return pool.run('paint', 'paintArtwork', (memory) => [
     changedSince(memory, job),
     shopIfNew(memory, shop),
@@ -183,7 +208,7 @@ export async function paintedArtwork(
 
 /** Has it measured what the items of a paint come to. @throws as `WorkPool.run` does */
 export async function measured(job: JobDocument, { part, colour, widthMm }: Mark): Promise<Extent> {
-  await tellAhead('paint', job, {});
+  await sendAhead('paint', job, {});
   return pool.run('paint', 'measure', (memory) => [changedSince(memory, job), { part, colour, widthMm }]);
 }
 
@@ -194,7 +219,7 @@ const arrived = new WeakMap<Reading, JobDocument>();
 export async function paintedArrival(reading: Reading, wish: ArrivalWish): Promise<PaintedPictures> {
   const job = arrived.get(reading) ?? { ...newJob('', ''), drawing: reading.drawing };
   arrived.set(reading, job);
-  await tellAhead('arriving', job, {});
+  await sendAhead('arriving', job, {});
   return pool.run('arriving', 'paintArrival', (memory) => {
     const isKnown = memory.get('pictures') === reading.pictures;
     memory.set('pictures', reading.pictures);

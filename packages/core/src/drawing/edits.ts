@@ -51,39 +51,44 @@ export function withoutEmptyGroups(groups: readonly Group[], items: readonly Ite
   return groups.filter((group) => used.has(group.id));
 }
 
+/** Of each item, by its id, the map that it is to have; undefined where it stays. */
+type MapOf = (id: string) => Matrix | undefined;
+
 /** Maps by item, and of the hidden parts that belong to the items, which go where those go: of their groups, and wholes that were cut. */
-function withHidden({ drawing }: JobDocument, maps: ReadonlyMap<string, Matrix>): ReadonlyMap<string, Matrix> {
-  const hidden = drawing.items.filter((item) => item.hidden && !maps.has(item.id));
-  if (hidden.length === 0) return maps;
+function withHidden({ drawing }: JobDocument, mapOf: MapOf): MapOf {
+  const hidden = drawing.items.filter((item) => item.hidden && !mapOf(item.id));
+  if (hidden.length === 0) return mapOf;
   const homes = new Map<string, Matrix>();
   for (const item of drawing.items) {
-    const [map, home] = [maps.get(item.id), topGroupOf(drawing, item)];
+    const [map, home] = [mapOf(item.id), topGroupOf(drawing, item)];
     if (map && home) homes.set(home.id, map);
   }
-  const all = new Map(maps);
+  const parts = new Map<string, Matrix>();
   for (const item of hidden) {
-    const map = homes.get(topGroupOf(drawing, item)?.id ?? '') ?? maps.get(item.id.replace(/\.whole$/, ''));
-    if (map) all.set(item.id, map);
+    const map = homes.get(topGroupOf(drawing, item)?.id ?? '') ?? mapOf(item.id.replace(/\.whole$/, ''));
+    if (map) parts.set(item.id, map);
   }
-  return all;
+  return (id) => mapOf(id) ?? parts.get(id);
 }
 
 /** Applies to each item its own map, in bed mm; shapes that can bear it take a scaling into their numbers. */
 export function transformEach(job: JobDocument, maps: ReadonlyMap<string, Matrix>): JobDocument {
-  const all = withHidden(job, maps);
-  if (!job.drawing.items.some((item) => all.has(item.id))) return job;
-  return withItems(
-    job,
-    job.drawing.items.map((item) => {
-      const map = all.get(item.id);
-      return map ? foldScale({ ...item, matrix: multiply(map, item.matrix) }) : item;
-    }),
-  );
+  return transformBy(job, (id) => maps.get(id));
 }
 
 /** Applies a map, in bed mm, to items where they are. */
 export function transformItems(job: JobDocument, ids: ReadonlySet<string>, matrix: Matrix): JobDocument {
-  return transformEach(job, new Map([...ids].map((id) => [id, matrix])));
+  return transformBy(job, (id) => (ids.has(id) ? matrix : undefined));
+}
+
+function transformBy(job: JobDocument, mapOf: MapOf): JobDocument {
+  const mapOfAll = withHidden(job, mapOf);
+  const { items } = job.drawing;
+  const transformed = items.map((item) => {
+    const map = mapOfAll(item.id);
+    return map ? foldScale({ ...item, matrix: multiply(map, item.matrix) }) : item;
+  });
+  return transformed.some((item, i) => item !== items[i]) ? withItems(job, transformed) : job;
 }
 
 /** Moves items by `dx`, `dy` mm; y points down. */

@@ -8,6 +8,7 @@ import type { Item } from './item.ts';
  * rectangle scaled to 54 mm is 54 mm wide by its own number too. What it looks like does not change.
  */
 export function foldScale(item: Item): Item {
+  if (isOnlyMove(item.matrix)) return item;
   const parts = unscaled(item.matrix);
   if (!parts) return item;
   const { sx, sy, rest } = parts;
@@ -16,11 +17,16 @@ export function foldScale(item: Item): Item {
   return shape ? { ...item, shape, matrix: rest } : item;
 }
 
+function isOnlyMove([a, b, c, d]: Matrix): boolean {
+  return a === 1 && b === 0 && c === 0 && d === 1;
+}
+
 /** A map as a scaling along the axes, then a turn and a move; null where it is skewed or mirrored. */
 function unscaled(matrix: Matrix): { sx: number; sy: number; rest: Matrix } | null {
   const [a, b, c, d, e, f] = matrix;
+  if (a * d - b * c < 0) return null;
   const [sx, sy] = [Math.hypot(a, b), Math.hypot(c, d)];
-  if (!(sx > 1e-9 && sy > 1e-9) || a * d - b * c < 0) return null;
+  if (!(sx > 1e-9 && sy > 1e-9)) return null;
   if (Math.abs(a * c + b * d) > 1e-12 * sx * sy) return null;
   return { sx, sy, rest: [a / sx, b / sx, c / sy, d / sy, e, f] };
 }

@@ -91,11 +91,13 @@ export function perItem<T>(compute: (item: Item) => T): (item: Item) => T {
 export const pathOf: (item: Item) => Path = perItem((item) => transformPath(outlineOf(item.shape), item.matrix));
 
 /** An item's exact bounds on the bed, in mm, its stroke's width not counted. */
-export const boundsOf: (item: Item) => Box = perItem((item) => {
+export function boundsOf(item: Item): Box {
   const { shape, matrix } = item;
   // Bounds stay bounds where x goes along x, or along y: thousands of items are moved without their outlines.
-  return keepsAxes(matrix) ? transformBox(boundsOfShape(shape), matrix) : pathBounds(pathOf(item));
-});
+  return keepsAxes(matrix) ? transformBox(boundsOfShape(shape), matrix) : boundsOfTurned(item);
+}
+
+const boundsOfTurned: (item: Item) => Box = perItem((item) => pathBounds(pathOf(item)));
 
 function keepsAxes([a, b, c, d]: Matrix): boolean {
   return (b === 0 && c === 0) || (a === 0 && d === 0);

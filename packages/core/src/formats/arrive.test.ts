@@ -53,6 +53,16 @@ describe('placing what arrives', () => {
   test('strokes grow with the drawing', () => {
     expect(arrivedItems(shown, arrivalMap(reading, 3, { kind: 'as-in-file' }))[0].paint.strokeWidthMm).toBe(0.6);
   });
+  test('items that shared a paint go on sharing it, and no others do', () => {
+    const [item] = shown;
+    const other = { ...item, paint: { ...item.paint, stroke: '#00FF00' } };
+    const paints = arrivedItems(
+      [item, other, { ...item, id: 'b' }],
+      arrivalMap(reading, 2, { kind: 'as-in-file' }),
+    ).map(({ paint }) => paint);
+    expect(paints[2]).toBe(paints[0]);
+    expect(paints[1]).toEqual({ ...paints[0], stroke: '#00FF00' });
+  });
   test.each([0, -1, Number.NaN, Infinity])('a factor of %p is refused', (factor) => {
     expect(() => arrivalMap(reading, factor, { kind: 'as-in-file' })).toThrow(RangeError);
   });

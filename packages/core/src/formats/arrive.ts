@@ -1,6 +1,6 @@
 import type { Arrival } from '../drawing/arrival.ts';
 import { addItems } from '../drawing/edits.ts';
-import { boundsOfAll, type Drawing, type Item } from '../drawing/item.ts';
+import { boundsOfAll, type Drawing, type Item, type Paint } from '../drawing/item.ts';
 import type { JobDocument } from '../drawing/job.ts';
 import { sameShape } from '../drawing/shape-json.ts';
 import { type Box, boxCentre, isEmpty } from '../geometry/box.ts';
@@ -44,11 +44,17 @@ export function shownBounds({ drawing }: Pick<Reading, 'drawing'>): Box {
 /** A reading's items where a map puts them; strokes grow along. */
 export function arrivedItems(items: readonly Item[], map: Matrix): Item[] {
   const factor = meanScale(map);
-  return items.map((item) => ({
-    ...item,
-    matrix: multiply(map, item.matrix),
-    paint: { ...item.paint, strokeWidthMm: Math.round(item.paint.strokeWidthMm * factor * 1e4) / 1e4 },
-  }));
+  // Items that shared a paint go on sharing it: what is known of a paint is known by it.
+  const scaled = new Map<Paint, Paint>();
+  const scaledPaint = (paint: Paint) => {
+    let made = scaled.get(paint);
+    if (!made) {
+      made = { ...paint, strokeWidthMm: Math.round(paint.strokeWidthMm * factor * 1e4) / 1e4 };
+      scaled.set(paint, made);
+    }
+    return made;
+  };
+  return items.map((item) => ({ ...item, matrix: multiply(map, item.matrix), paint: scaledPaint(item.paint) }));
 }
 
 /** Puts what was read into a job, and remembers how. */

@@ -14,6 +14,7 @@ import { Button, IconButton } from '../../ui/button.tsx';
 import { Choice, type Option } from '../../ui/choice.tsx';
 import { OperationMark } from '../../ui/operation-mark.tsx';
 import { useBench, useBenchActions } from '../context.ts';
+import { useIsUnder } from '../row-state.ts';
 import { Swatch } from './swatch.tsx';
 import { useExtent } from './use-extent.ts';
 
@@ -175,7 +176,7 @@ function PaintRow(props: {
   const count = use.itemIds.length;
   const extent = useExtent(use, job, byId);
   const options = [...layerOptions(layers), ...(use.byJob ? [{ value: backToKey, text: 'As the key has it' }] : [])];
-  const under = useBench((state) => state.under.size > 0 && use.itemIds.some((id) => state.under.has(id)));
+  const under = useIsUnder(use.itemIds);
   const details = [
     `${count} ${count === 1 ? 'item' : 'items'}`,
     extent ? extentWords(use, extent) : '…',

@@ -4,6 +4,7 @@ import { ChevronDown, ChevronRight, EyeOff, Lock, LockOpen, Search } from 'lucid
 import { memo, useCallback, useDeferredValue, useMemo, useRef, useState } from 'react';
 import { IconButton } from '../../ui/button.tsx';
 import { useBench, useBenchActions } from '../context.ts';
+import { useIsSelected, useIsUnder } from '../row-state.ts';
 import { jobOf } from '../store.ts';
 import { type Listing, listingOf, nameOf } from '../thing-names.ts';
 import { Part } from './drawer.tsx';
@@ -100,10 +101,9 @@ function rowsOf({ drawing, things }: Listing, opened: ReadonlySet<string>, sough
 const OutlineRow = memo(function OutlineRow({ row, toggle }: { row: Row; toggle: (key: string) => void }) {
   const actions = useBenchActions();
   const { ids, open } = row;
-  const selected = useBench((state) => ids.every((id) => state.selection.has(id)));
-  const under = useBench((state) => ids.some((id) => state.under.has(id)));
+  const selected = useIsSelected(ids);
+  const under = useIsUnder(ids);
   const { locked } = row;
-  const set = new Set(ids);
   return (
     <div
       data-under={under}
@@ -135,14 +135,14 @@ const OutlineRow = memo(function OutlineRow({ row, toggle }: { row: Row; toggle:
       <IconButton
         label={locked ? `Unlock ${row.name}` : `Lock ${row.name}`}
         className={`size-6 ${locked ? '' : 'opacity-0 focus:opacity-100 group-hover:opacity-100'}`}
-        onClick={() => actions.edit(locked ? 'unlock' : 'lock', (job) => lockItems(job, set, !locked))}
+        onClick={() => actions.edit(locked ? 'unlock' : 'lock', (job) => lockItems(job, new Set(ids), !locked))}
       >
         {locked ? <Lock size={13} aria-hidden /> : <LockOpen size={13} aria-hidden />}
       </IconButton>
       <IconButton
         label={`Hide ${row.name}`}
         className="mr-1 size-6 opacity-0 focus:opacity-100 group-hover:opacity-100"
-        onClick={() => actions.edit('hide', (job) => hideItems(job, set, true))}
+        onClick={() => actions.edit('hide', (job) => hideItems(job, new Set(ids), true))}
       >
         <EyeOff size={13} aria-hidden />
       </IconButton>
