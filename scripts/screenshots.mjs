@@ -82,8 +82,6 @@ try {
 
   await open(/Row markers/);
   await shot('bench-colours');
-  await page.keyboard.press('1');
-  await shot('bench-bed');
   await page.keyboard.press('2');
   await page.getByRole('button', { name: /^Marker Radish/ }).click();
   await page.mouse.move(40, 640);
@@ -134,17 +132,6 @@ try {
   await page.getByRole('region', { name: 'What followed the thickness' }).waitFor();
   await page.mouse.move(40, 640);
   await shot('bench-clearance');
-  await newJob('Kerf of cork');
-  await material(/Cork/);
-  await making('Test pieces');
-  await page.getByRole('button', { name: 'Lay it on the sheet' }).click();
-  await page
-    .getByText(/^10 items/)
-    .first()
-    .waitFor();
-  await page.mouse.move(40, 640);
-  await page.waitForTimeout(800);
-  await shot('bench-test-pieces');
 
   const alder = { name: 'Alder board', family: 'Solid wood', thicknessMm: 5, tone: '#E3C49A' };
   await page.request.post(`${address}/api/materials`, {
