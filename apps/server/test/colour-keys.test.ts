@@ -69,6 +69,15 @@ test('keys that are not there, and orders that are none, change nothing', async 
   expect(await names()).toHaveLength(5);
 });
 
+test('keys that an order does not name come last, as they stood', async () => {
+  const before = (await keys()).map(({ id }) => id);
+  const [first, second, third, ...rest] = before;
+  await stack.ask('PUT', `${path}/order`, { ids: [third, 'nowhere'] });
+  expect((await keys()).map(({ id }) => id)).toEqual([third, first, second, ...rest]);
+  await stack.ask('PUT', `${path}/order`, { ids: before });
+  expect((await keys()).map(({ id }) => id)).toEqual(before);
+});
+
 test('the last key stays, whoever asks', async () => {
   for (const { id, version } of (await stack.ask<JobCard[]>('GET', '/api/jobs')).body) {
     const { body } = await stack.ask<JobAnswer>('GET', `/api/jobs/${id}`);
@@ -81,4 +90,21 @@ test('the last key stays, whoever asks', async () => {
   const { status, body } = await stack.ask<ErrorAnswer>('DELETE', `${path}/house`);
   expect([status, body.error.code]).toEqual([409, 'last-key']);
   expect(await names()).toEqual(['Tern Lane house key']);
+});
+
+test('a key that only a deleted job goes by stays: that job can be taken back', async () => {
+  const { body: made } = await stack.ask<ColourKey>('POST', path, key);
+  for (const title of ['One', 'Two']) {
+    const { body: job } = await stack.ask<JobAnswer>('POST', '/api/jobs', { title, machineId: 'wren' });
+    const document = { ...job.document, keyId: made.id };
+    await stack.sendJob('PUT', `/api/jobs/${job.id}`, { base: '1', edit: 'change colour key' }, document);
+    if (title === 'Two') await stack.ask('DELETE', `/api/jobs/${job.id}`);
+  }
+  const { status, body } = await stack.ask<ErrorAnswer>('DELETE', `${path}/${made.id}`);
+  expect(status).toBe(409);
+  expect(body.error.message).toMatch(/^2 jobs go by “Quay pens” \(1 of them deleted, and not gone yet\)/);
+  for (const { id, title } of (await stack.ask<JobCard[]>('GET', '/api/jobs')).body) {
+    if (title === 'One') await stack.ask('DELETE', `/api/jobs/${id}`);
+  }
+  expect((await keys()).some(({ id }) => id === made.id)).toBe(true);
 });

@@ -117,6 +117,86 @@ describe('saving', () => {
   });
 });
 
+test('a card tells the job’s place: machine, material, project and its last burn', async () => {
+  const demo = (await jobs()).find(({ title }) => title === 'Volunteer badges');
+  expect(demo).toMatchObject({ project: 'Heronbrook Seed Library', machineId: 'wren', lastRun: null });
+  const made = await newJob('Card');
+  expect((await jobs())[0]).toMatchObject({ id: made.id, version: 1, itemCount: 0, materialId: null, lastRun: null });
+  await stack.kill('server');
+  const database = new Database(join(stack.data, 'lambent.sqlite'));
+  const burnt = database.prepare(
+    `INSERT INTO runs (id, sequence, jobId, version, jobRunId, jobRunName, machineId, status, startedAt, endedAt,
+       programHash, lines, doneLine, plannedS, machineS, taken)
+     VALUES (?, ?, ?, 1, 'first', 'Run 1', 'wren', ?, '2026-10-14 09:00:00.000', ?, 'none', 1, 1, 1, 1, '[]')`,
+  );
+  burnt.run('a', 1, made.id, 'stopped', null);
+  burnt.run('b', 2, made.id, 'done', '2026-10-14 09:30:00.000');
+  database.close();
+  await stack.start();
+  const card = async () => (await jobs()).find(({ id }) => id === made.id);
+  expect((await card())?.lastRun).toEqual({ status: 'done', endedAt: '2026-10-14T09:30:00.000Z' });
+  expect(Date.parse((await card())?.updatedAt ?? '')).toBeGreaterThan(Date.now() - 3_600_000);
+});
+
+test('what is not there is said, and what belongs to another job is not given', async () => {
+  const [made, other] = [await newJob('There'), await newJob('Another')];
+  const svg = new TextEncoder().encode('<svg xmlns="http://www.w3.org/2000/svg"/>');
+  const kept = await stack.ask<{ id: number }>('POST', `/api/jobs/${made.id}/originals?name=a.svg`, svg);
+  expect((await stack.ask('GET', `/api/jobs/${made.id}/originals/${kept.body.id}`)).status).toBe(200);
+  const asks: [string, string, unknown, string][] = [
+    [
+      'GET',
+      `/api/jobs/${made.id}/versions/2`,
+      undefined,
+      'There is no such version of this job. It may have been deleted.',
+    ],
+    [
+      'GET',
+      `/api/jobs/${other.id}/originals/${kept.body.id}`,
+      undefined,
+      'There is no such file of this job. It may have been deleted.',
+    ],
+    [
+      'GET',
+      `/api/jobs/${made.id}/originals/999`,
+      undefined,
+      'There is no such file of this job. It may have been deleted.',
+    ],
+    ['GET', '/api/jobs/nobody/versions', undefined, 'There is no such job. It may have been deleted.'],
+    ['PATCH', '/api/jobs/nobody', { title: 'x' }, 'There is no such job. It may have been deleted.'],
+    ['POST', '/api/jobs/nobody/take-back', undefined, 'There is no such deleted job. It may have been deleted.'],
+  ];
+  for (const [method, path, body, message] of asks) {
+    const answer = await stack.ask<ErrorAnswer>(method, path, body);
+    expect([path, answer.status, answer.body.error?.message]).toEqual([path, 404, message]);
+  }
+  const gone = await stack.sendJob('POST', '/api/jobs/nobody/copies', { title: 'x' }, made.document);
+  expect(gone.status).toBe(404);
+  expect((await save({ ...made, id: 'nobody' }, 1, 'x')).status).toBe(404);
+});
+
+test('a job is given another title, and stays where it was', async () => {
+  const [made, later] = [await newJob('Old title'), await newJob('Later')];
+  expect((await stack.ask('PATCH', `/api/jobs/${made.id}`, { title: 'New title' })).status).toBe(204);
+  expect((await jobs()).slice(0, 2).map(({ id, title }) => [id, title])).toEqual([
+    [later.id, 'Later'],
+    [made.id, 'New title'],
+  ]);
+});
+
+test('versions with the same drawing keep it once', async () => {
+  const made = await newJob('Same drawing');
+  const counted = (table: string) => {
+    const database = new Database(join(stack.data, 'lambent.sqlite'), { readonly: true });
+    const { count } = database.prepare(`SELECT count(*) AS count FROM ${table}`).get() as { count: number };
+    database.close();
+    return count;
+  };
+  const [drawings, versions] = [counted('drawings'), counted('versions')];
+  await save(made, 1, 'lengths in in', { ...made.document, unit: 'in' });
+  expect([counted('drawings') - drawings, counted('versions') - versions]).toEqual([0, 1]);
+});
+
 describe('deleting', () => {
   test('takes a job off the Desk until it is taken back; a save of it meanwhile is told, and can be kept', async () => {
     const made = await newJob('Deleted');
