@@ -81,6 +81,20 @@ async function newJob(page, address, title) {
   await page.evaluate(() => document.fonts.ready);
 }
 
+async function newPage(browser) {
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  page.setDefaultTimeout(120_000);
+  page.on('pageerror', (error) => console.log(`   ${error.message}`));
+  return page;
+}
+
+async function chooseFile(page, path, content) {
+  writeFileSync(path, content);
+  await watch(page);
+  await longestGap(page);
+  await page.getByTestId('file-chooser').setInputFiles(path);
+}
+
 async function openFromDesk(page, address, title) {
   await page.goto(address);
   const link = page.getByRole('link', { name: title });
@@ -89,7 +103,7 @@ async function openFromDesk(page, address, title) {
   await link.click();
 }
 
-/** @returns rows of { what, doing, ms } */
+/** @param only measures what bears this in its name @returns rows of { what, doing, ms } */
 export async function benchGaps(address, only = null) {
   const browser = await chromium.launch(config.use.launchOptions);
   const folder = mkdtempSync(join(tmpdir(), 'lambent-gaps-'));
@@ -104,15 +118,9 @@ export async function benchGaps(address, only = null) {
   ];
   for (const [what, name, content] of files) {
     if (only && !what.includes(only)) continue;
-    const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-    page.setDefaultTimeout(120_000);
-    page.on('pageerror', (error) => console.log(`   ${error.message}`));
+    const page = await newPage(browser);
     await newJob(page, address, what);
-    const file = join(folder, name);
-    writeFileSync(file, content());
-    await watch(page);
-    await longestGap(page);
-    await page.getByTestId('file-chooser').setInputFiles(file);
+    await chooseFile(page, join(folder, name), content());
     await page.getByTestId('arrival-count').waitFor();
     await note(page, what, 'read and shown');
     await page.getByRole('button', { name: 'Take it' }).click();
@@ -137,22 +145,16 @@ export async function benchGaps(address, only = null) {
   }
   if (!only || '2,000,000 arcs'.includes(only)) {
     const what = '2,000,000 arcs';
-    const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-    page.setDefaultTimeout(120_000);
+    const page = await newPage(browser);
     await newJob(page, address, what);
-    const file = join(folder, 'too-many.svg');
-    writeFileSync(file, arcsSvg(2_000_000));
-    await watch(page);
-    await longestGap(page);
-    await page.getByTestId('file-chooser').setInputFiles(file);
+    await chooseFile(page, join(folder, 'too-many.svg'), arcsSvg(2_000_000));
     await page.getByText('Lambent takes up to').waitFor();
     await note(page, what, 'refused');
     await page.close();
   }
   if (!only || '55 combinations'.includes(only)) {
     const what = '55 combinations in one another';
-    const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-    page.setDefaultTimeout(120_000);
+    const page = await newPage(browser);
     await newJob(page, address, what);
     const id = /jobs\/([^/]+)/.exec(page.url())[1];
     const item = {

@@ -1,5 +1,5 @@
-// npm run siege [-- --seed N --kills N --burns N --savers N --plans 0 --times 0]: kills, freezes, full disks and locks under load, and
-// counts what was lost, burnt unwatched or untrue. Seeded. Prints the table that docs/reliability.md holds.
+// npm run siege [-- --seed N --kills N --burns N --savers N --plans 0 --times 0]: kills, freezes, full disks and locks
+// under load, and counts what was lost, burnt unwatched or untrue. Seeded. Prints the table of docs/reliability.md.
 import { parseArgs } from 'node:util';
 import { siegeOfBurns } from './siege/burns.mjs';
 import { siegeOfPlans } from './siege/plans.mjs';

@@ -85,6 +85,19 @@ describe('words', () => {
     answers.breakOff();
     await expect(other).rejects.toMatchObject({ code: 'machine-away' });
   });
+
+  test('that come after that are nobody’s', async () => {
+    const answers = new WordAnswers();
+    const said: number[] = [];
+    const ask = () => answers.ask((number) => said.push(number), 100).catch(() => {});
+    const late = ask();
+    answers.pass(100);
+    expect(answers.answer(said[0], 'late')).toBe(false);
+    const lost = ask();
+    answers.breakOff();
+    expect(answers.answer(said[1], 'late')).toBe(false);
+    await Promise.all([late, lost]);
+  });
 });
 
 describe('pieces', () => {

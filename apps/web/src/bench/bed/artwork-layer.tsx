@@ -45,19 +45,24 @@ function useCrispView(): View {
   return crispView;
 }
 
-/** While the view moves, artwork that is slow to draw is shown as the last picture, moved along. */
-const NearArtwork = memo(function NearArtwork(props: ArtworkProps & { faint: boolean }) {
-  const { size, ink, faint, asBurnt } = props;
+/** What of the Bench's state is to be seen of the artwork. */
+function useArtworkState() {
   const view = useBench((state) => state.view);
   const prepared = useBench((state) => state.prepared);
   const selection = useBench((state) => state.selection);
   const pointedOut = useBench((state) => state.pointedOut);
   const live = useBench((state) => state.live);
   const as = useBench((state) => state.look);
+  return { view, crispView: useCrispView(), prepared, selection, pointedOut, live, as };
+}
+
+/** While the view moves, artwork that is slow to draw is shown as the last picture, moved along. */
+const NearArtwork = memo(function NearArtwork(props: ArtworkProps & { faint: boolean }) {
+  const { size, ink, faint, asBurnt } = props;
+  const { view, crispView, prepared, selection, pointedOut, live, as } = useArtworkState();
   const pictures = usePictures();
   const painter = useMemo(() => new ArtworkPainter(), []);
   const heavy = verbsOf(prepared.job.drawing.items) > manyNodes;
-  const crispView = useCrispView();
 
   return (
     <Layer listening={false}>
@@ -83,14 +88,8 @@ interface JobWish extends ArtworkWish {
 /** Artwork that is too much to draw within a frame: a worker paints it. */
 const FarArtwork = memo(function FarArtwork(props: ArtworkProps & { faint: boolean }) {
   const { size, ink, faint, asBurnt } = props;
-  const view = useBench((state) => state.view);
-  const prepared = useBench((state) => state.prepared);
+  const { view, crispView, prepared, selection, pointedOut, live, as } = useArtworkState();
   const shop = useBench((state) => state.shop);
-  const selection = useBench((state) => state.selection);
-  const pointedOut = useBench((state) => state.pointedOut);
-  const live = useBench((state) => state.live);
-  const as = useBench((state) => state.look);
-  const crispView = useCrispView();
   const paint = useCallback(({ prepared, ...wish }: JobWish) => paintedArtwork(prepared, shop, wish), [shop]);
   const picture = useFarPicture<JobWish>(
     {
