@@ -1,10 +1,9 @@
-import type { Finding, FindingLevel } from './checks/finding.ts';
-import { burntItems } from './checks/finding.ts';
+import { burntItems, type Finding, type FindingLevel } from './checks/finding.ts';
 import { extentOf } from './colours/derive.ts';
 import { type NearMissKind, nearMisses } from './colours/near-miss.ts';
-import { isBurnt, type Operation } from './colours/operation.ts';
 import { boundsOfAll } from './drawing/item.ts';
 import { boxHeight, boxWidth, isEmpty } from './geometry/box.ts';
+import { isBurnt, type Operation } from './operations/operation.ts';
 import type { BurnPlan } from './plan/plan.ts';
 import type { PreparedJob } from './plan/prepare.ts';
 import type { SettingSource } from './recipes/apply.ts';

@@ -11,6 +11,7 @@ import {
   operationNames,
   parseSpeed,
   type Recipe,
+  settingOf,
   settingsInRecipe,
   settingsOf,
   usualSettings,
@@ -130,9 +131,6 @@ const evidenceWords: readonly { value: Evidence; text: string }[] = [
   { value: 'worked out', text: 'Worked out' },
 ];
 
-/** What a proven recipe is proven for: with another of these it is another one. */
-const proving: readonly (keyof LayerSettings)[] = ['powerPercent', 'speedMmPerS', 'passes', 'lineSpacingMm'];
-
 function RecipeRow({
   recipe,
   materialId,
@@ -147,7 +145,7 @@ function RecipeRow({
   const [open, setOpen] = useState(false);
   const speedUnit = useSpeedUnit();
   const { operation } = recipe;
-  const settings: LayerSettings = { ...usualSettings, powerPercent: 0, speedMmPerS: 0, ...settingsInRecipe(recipe) };
+  const settings: LayerSettings = { ...usualSettings(), powerPercent: 0, speedMmPerS: 0, ...settingsInRecipe(recipe) };
   const beyond: Beyond[] = beyondMachine(settings, operation, machine);
   const today = new Date().toISOString().slice(0, 10);
   const change = (part: Partial<Recipe>) =>
@@ -157,9 +155,9 @@ function RecipeRow({
     });
   const hold: SettingHold = {
     settings,
-    has: (setting) => settingsOf[operation].includes(setting),
+    has: (setting) => settingsOf(operation).includes(setting),
     set: (setting) => (value) => {
-      const isOther = recipe.evidence === 'proven' && proving.includes(setting);
+      const isOther = recipe.evidence === 'proven' && settingOf(setting).isInEveryRecipe;
       const typed = { evidence: 'copied' as const, proof: { by: book.by, on: today, what: 'typed into the book' } };
       const measured = { kerfFrom: { from: 'copied' as const, by: book.by, on: today } };
       change({ [setting]: value, ...(isOther ? typed : {}), ...(setting === 'kerfMm' ? measured : {}) });

@@ -1,71 +1,74 @@
-import type { Air, LayerSettings, Machine } from '@lambent/core';
+import { type Air, allSettings, type LayerSettings, type Machine, type SettingName, settingOf } from '@lambent/core';
 import { Choice, type Option } from '../ui/choice.tsx';
 import { parsePlain } from '../ui/plain-number.ts';
 import { Tick } from '../ui/tick.tsx';
 import { TypedField } from '../ui/typed-field.tsx';
 import type { SettingHold } from './setting-hold.ts';
 
-/** A setting that is a plain number, where the operation has it. */
-function Figure({
-  hold,
-  setting,
-  label,
-  unit,
-  by = 1,
-}: {
-  hold: SettingHold;
-  setting: 'focusMm' | 'focusStepMm' | 'scanAngle' | 'cornerPowerPercent' | 'pierceS' | 'cornerWaitS';
-  label: string;
-  unit: string;
-  /** What an arrow key steps by. */
-  by?: number;
-}) {
-  if (!hold.has(setting)) return null;
-  const value = hold.settings[setting] ?? 0;
+/** The settings that stand behind *Finer settings*; those whose fields take a whole row come last. */
+export function finerSettings(): SettingName[] {
+  const finer = [...allSettings()].filter(([, { isFiner }]) => isFiner);
+  const isWide = (kind: string) => kind === 'yes or no' || kind === 'air';
+  return finer
+    .toSorted(([, a], [, b]) => Number(isWide(a.field.kind)) - Number(isWide(b.field.kind)))
+    .map(([name]) => name);
+}
+
+/** Focus, air and waiting of a layer; how its scan lines run. */
+export function FinerFields({ hold, machine }: { hold: SettingHold; machine: Machine }) {
+  return (
+    <div className="mt-2 grid grid-cols-2 items-start gap-2">
+      {finerSettings()
+        .filter(hold.has)
+        .map((setting) => (
+          <FinerField key={setting} hold={hold} setting={setting} machine={machine} />
+        ))}
+    </div>
+  );
+}
+
+function FinerField({ hold, setting, machine }: { hold: SettingHold; setting: SettingName; machine: Machine }) {
+  const { field, label, usual } = settingOf(setting);
+  const value = hold.settings[setting] ?? usual;
+  const set = hold.set(setting) as (value: unknown) => undefined;
+  switch (field.kind) {
+    case 'figure':
+    case 'figure or found':
+      return <FigureField hold={hold} setting={setting} step={field.step} isFoundAt0={field.kind !== 'figure'} />;
+    case 'yes or no':
+      return (
+        <div className="col-span-2">
+          <Tick checked={value === true} set={set}>
+            {label}
+          </Tick>
+        </div>
+      );
+    case 'air':
+      return <AirField hold={hold} machine={machine} />;
+    case 'own':
+      return null;
+  }
+}
+
+/** A setting that is a plain number. @param isFoundAt0 whether 0 stands for: as is needed */
+function FigureField(props: { hold: SettingHold; setting: SettingName; step: number; isFoundAt0: boolean }) {
+  const { hold, setting, step, isFoundAt0 } = props;
+  const { label, unit } = settingOf(setting);
+  const value = Number(hold.settings[setting] ?? 0);
+  const set = hold.set(setting) as (value: number | null) => undefined;
   return (
     <TypedField
       label={label}
       unit={unit}
       text={String(value)}
       parse={(text) => parsePlain(text, unit, 'Type a number.')}
-      commit={hold.set(setting)}
-      step={(size) => Math.round((value + size * by) * 1000) / 1000}
+      commit={(typed) => set(isFoundAt0 && typed === 0 ? null : typed)}
+      step={(size) => {
+        const next = Math.round((value + size * step) * 1000) / 1000;
+        return isFoundAt0 ? Math.max(0, next) : next;
+      }}
       {...hold.look(setting)}
     />
-  );
-}
-
-/** Focus, air and waiting of a layer; how its scan lines run. */
-export function FinerFields({ hold, machine }: { hold: SettingHold; machine: Machine }) {
-  const { settings, has, set, look } = hold;
-  return (
-    <div className="mt-2 grid grid-cols-2 items-start gap-2">
-      <Figure hold={hold} setting="focusMm" label="Focus above stock" unit="mm" by={0.1} />
-      <Figure hold={hold} setting="focusStepMm" label="Deeper each pass" unit="mm" by={0.1} />
-      <Figure hold={hold} setting="cornerPowerPercent" label="Least at corners" unit="%" />
-      <Figure hold={hold} setting="pierceS" label="Wait at starts" unit="s" by={0.1} />
-      <Figure hold={hold} setting="cornerWaitS" label="Wait at corners" unit="s" by={0.1} />
-      <Figure hold={hold} setting="scanAngle" label="Lines turned" unit="°" by={5} />
-      {has('runUpMm') && (
-        <TypedField
-          label="Run-up (0 as needed)"
-          unit="mm"
-          text={String(settings.runUpMm ?? 0)}
-          parse={(text) => parsePlain(text, 'mm', 'Type a number.')}
-          commit={(mm) => set('runUpMm')(mm === 0 ? null : mm)}
-          step={(by) => Math.max(0, (settings.runUpMm ?? 0) + by)}
-          {...look('runUpMm')}
-        />
-      )}
-      <AirField hold={hold} machine={machine} />
-      {has('bothWays') && (
-        <div className="col-span-2">
-          <Tick checked={settings.bothWays ?? true} set={set('bothWays')}>
-            Lines burn there and back
-          </Tick>
-        </div>
-      )}
-    </div>
   );
 }
 

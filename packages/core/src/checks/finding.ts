@@ -1,6 +1,6 @@
-import { isBurnt, type Operation } from '../colours/operation.ts';
 import type { Item } from '../drawing/item.ts';
 import type { Box } from '../geometry/box.ts';
+import { isBurnt, type Operation } from '../operations/operation.ts';
 import type { BurnPlan } from '../plan/plan.ts';
 import type { PreparedJob } from '../plan/prepare.ts';
 

@@ -1,7 +1,7 @@
 import { extentOf } from '../colours/derive.ts';
 import { nearMisses } from '../colours/near-miss.ts';
-import { isBurnt } from '../colours/operation.ts';
 import { boundsOf, type Item } from '../drawing/item.ts';
+import { isBurnt } from '../operations/operation.ts';
 import { burntItems, type Check, countOf, finding, ifAny } from './finding.ts';
 
 /** Paints that neither the key nor the job gives a meaning. */

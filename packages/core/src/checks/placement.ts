@@ -1,7 +1,7 @@
 import { boundsOf, type Item } from '../drawing/item.ts';
 import { sheetBox, sheetHolds, sheetUnder } from '../drawing/sheet.ts';
 import { type Box, boxContains, boxesMeet, growBox } from '../geometry/box.ts';
-import { bedBox } from '../recipes/shop.ts';
+import { bedBox } from '../machine/machine.ts';
 import { burntItems, type Check, countOf, finding, ifAny } from './finding.ts';
 
 /** Bounds may touch an edge; what rounding adds is not over it. In mm. */

@@ -1,4 +1,4 @@
-import { isBurnt, operationNames } from '../colours/operation.ts';
+import { isBurnt, operationNames } from '../operations/operation.ts';
 import { type Check, finding } from './finding.ts';
 
 /** Layers that have items but no settings to burn with, or settings beyond the machine. */

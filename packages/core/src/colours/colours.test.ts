@@ -3,9 +3,9 @@ import fc from 'fast-check';
 import { assignPaint, hideItems, moveItems, pinItems, removeItems } from '../drawing/edits.ts';
 import type { JobDocument } from '../drawing/job.ts';
 import { box, item, jobWith, line, rule, shop } from '../fixtures/shop.ts';
+import { operationColours } from '../operations/operation.ts';
 import { deriveMeaning, extentOf } from './derive.ts';
 import { type ColourKey, colourDistance, layerByKey, operationColourKey, type Rule } from './key.ts';
-import { operationColours } from './operation.ts';
 
 const [key] = shop.keys;
 const keyOf = (...rules: Rule[]): ColourKey => ({ id: 'k', name: 'K', layers: [], rules });

@@ -1,6 +1,6 @@
 import type { Paint } from '../drawing/item.ts';
+import { type Operation, operationColours } from '../operations/operation.ts';
 import { type ColourKey, layersUnder, type Rule } from './key.ts';
-import { type Operation, operationColours } from './operation.ts';
 
 /** Lines that mean an operation are drawn this thin, in mm, where the key does not ask for another width. */
 const hairline = 0.1;

@@ -2,7 +2,7 @@ import { converter, differenceCiede2000, parse } from 'culori';
 import type { Colour } from '../drawing/item.ts';
 import type { PaintPart } from '../drawing/job.ts';
 import type { Layer } from '../drawing/layer.ts';
-import { operationColours, operationNames, operations } from './operation.ts';
+import { operationColours, operationNames, operations } from '../operations/operation.ts';
 
 export type { Layer } from '../drawing/layer.ts';
 

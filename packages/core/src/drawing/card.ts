@@ -1,4 +1,5 @@
-import type { LayerSettings, Operation } from './layer.ts';
+import type { Operation } from '../operations/operation.ts';
+import type { LayerSettings } from '../settings/settings.ts';
 
 /*
  * Test cards as a job keeps them: what was asked for, and what was read off. How they are laid out is in

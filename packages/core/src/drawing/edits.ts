@@ -1,10 +1,10 @@
 import { type Matrix, multiply, type Point, rotation, scaling, translation } from '../geometry/matrix.ts';
+import type { LayerSettings } from '../settings/settings.ts';
 import type { LengthUnit } from '../units/length.ts';
 import type { DimensionEnd, DimensionMark } from './dimension.ts';
 import { foldScale } from './fold.ts';
 import { type Group, type Item, type Keep, topGroupOf } from './item.ts';
 import type { Assignment, GuideLine, JobDocument, PaintPart } from './job.ts';
-import type { LayerSettings } from './layer.ts';
 import type { Sheet } from './sheet.ts';
 
 /*

@@ -1,10 +1,11 @@
 import type { Point } from '../geometry/matrix.ts';
+import type { LayerSettings } from '../settings/settings.ts';
 import type { LengthUnit } from '../units/length.ts';
 import type { Arrival } from './arrival.ts';
 import type { LaidCard } from './card.ts';
 import type { DimensionMark } from './dimension.ts';
 import { type Colour, type Drawing, emptyDrawing } from './item.ts';
-import type { Layer, LayerBurning, LayerSettings } from './layer.ts';
+import type { Layer, LayerBurning } from './layer.ts';
 import { firstRun, type Run } from './run.ts';
 import type { Sheet } from './sheet.ts';
 

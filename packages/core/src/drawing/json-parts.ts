@@ -1,3 +1,5 @@
+import { largestNumber, Mismatch, type Schema } from '../schema/schema.ts';
+
 /*
  * Checked pieces of JSON; each says where in the file it found what it does not take.
  */
@@ -5,6 +7,16 @@
 /** Says what in stored or sent JSON is not a drawing. */
 export class NotADrawing extends Error {
   override readonly name = 'NotADrawing';
+}
+
+/** Reads what a schema describes. @throws NotADrawing naming what is wrong */
+export function readBy<T>(schema: Schema<T>, json: unknown, where: string): T {
+  try {
+    return schema.read(json);
+  } catch (error) {
+    if (error instanceof Mismatch) throw new NotADrawing(error.within(where).message);
+    throw error;
+  }
 }
 
 export function asRecord(value: unknown, where: string): Record<string, unknown> {
@@ -20,12 +32,6 @@ export function asText(value: unknown, where: string): string {
 export function asTextOrNull(value: unknown, where: string): string | null {
   return value === null || value === undefined ? null : asText(value, where);
 }
-
-/**
- * No number of a document lies further from 0 than this: a kilometre, in mm. Larger ones come of files in wrong units, of
- * damage or of ill will, and would keep a planner busy for ever.
- */
-export const largestNumber = 1e6;
 
 /** A number from `least` to `most`. */
 export function asNumber(value: unknown, where: string, least = -largestNumber, most = largestNumber): number {

@@ -1,7 +1,9 @@
+import type { Operation } from '../operations/operation.ts';
+import { type LayerSettings, settingsSchema } from '../settings/settings.ts';
 import { keeps } from './item.ts';
 import type { FillFlip, StartPoint } from './job.ts';
-import { asList, asNumber, asRecord, asText, NotADrawing, oneOf } from './json-parts.ts';
-import type { Air, Layer, LayerBurning, LayerSettings, LineOrder, Operation } from './layer.ts';
+import { asList, asNumber, asRecord, asText, NotADrawing, oneOf, readBy } from './json-parts.ts';
+import type { Layer, LayerBurning, LineOrder } from './layer.ts';
 import { firstRun, type Landing, type Run } from './run.ts';
 
 /*
@@ -27,38 +29,8 @@ export function layerFromJson(json: unknown, where: string): Layer {
   };
 }
 
-/** Between what each setting lies; what a machine does is narrower (`beyondMachine`). */
-const bounds = {
-  powerPercent: [0, 1000],
-  speedMmPerS: [0, 100_000],
-  passes: [0, 1000],
-  lineSpacingMm: [0, 1000],
-  kerfMm: [0, 100],
-  cornerPowerPercent: [0, 1000],
-  focusMm: [-1000, 1000],
-  focusStepMm: [-1000, 1000],
-  scanAngle: [-3600, 3600],
-  pierceS: [0, 3600],
-  cornerWaitS: [0, 3600],
-} as const satisfies Partial<Record<keyof LayerSettings, readonly [number, number]>>;
-
 export function settingsFromJson(json: unknown, where: string): Partial<LayerSettings> {
-  const record = asRecord(json, where);
-  const { bothWays, runUpMm, air } = record;
-  return {
-    ...Object.fromEntries(
-      Object.entries(bounds).flatMap(([name, [least, most]]) =>
-        record[name] === undefined ? [] : [[name, asNumber(record[name], `${where}: ${name}`, least, most)]],
-      ),
-    ),
-    ...(bothWays === undefined ? {} : { bothWays: bothWays === true }),
-    ...(runUpMm === undefined ? {} : { runUpMm: runUpMm === null ? null : asNumber(runUpMm, `${where}: runUpMm`) }),
-    ...(air === undefined ? {} : { air: airFromJson(air, `${where}: air`) }),
-  };
-}
-
-function airFromJson(json: unknown, where: string): Air {
-  return typeof json === 'number' ? asNumber(json, where) : oneOf(json, ['off', 'low', 'high'] as const, where);
+  return readBy(settingsSchema, json, where);
 }
 
 export function burningFromJson(json: unknown, where: string): Partial<LayerBurning> {

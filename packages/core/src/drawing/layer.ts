@@ -1,7 +1,6 @@
+import type { Operation } from '../operations/operation.ts';
+import type { LayerSettings } from '../settings/settings.ts';
 import type { Keep } from './item.ts';
-
-/** What the machine does with a layer. Guide and Note are shown, never burnt. */
-export type Operation = 'cut' | 'score' | 'engrave' | 'guide' | 'note';
 
 /** What is burnt with one setting. */
 export interface Layer {
@@ -17,67 +16,6 @@ export interface Layer {
   /** How it is filled and in which order its lines burn, where that is not as usual. */
   readonly burning?: Partial<LayerBurning>;
 }
-
-/** What blows at the beam: nothing, a little or all of what the machine has, or a pressure in bar. */
-export type Air = 'off' | 'low' | 'high' | number;
-
-/** What can be set on a layer; lengths in mm, speed in mm/s, power in per cent of the machine's, times in seconds. */
-export interface LayerSettings {
-  readonly powerPercent: number;
-  readonly speedMmPerS: number;
-  readonly passes: number;
-  /** Distance between scan lines; only engraving uses it. */
-  readonly lineSpacingMm: number;
-  /** The width that the beam takes away; only cutting uses it. 0 burns along the line as it is drawn. */
-  readonly kerfMm: number;
-  /** The least power the beam keeps to where the head slows down; 0 lets it fall with the speed. */
-  readonly cornerPowerPercent: number;
-  /** How far above the surface of the stock the focus is; below 0 it is in the stock. */
-  readonly focusMm: number;
-  /** How much deeper the focus goes with each pass after the first. */
-  readonly focusStepMm: number;
-  /** Which way scan lines run, in degrees clockwise on the screen from left to right. */
-  readonly scanAngle: number;
-  /** Whether scan lines burn there and back. */
-  readonly bothWays: boolean;
-  /** How far the head runs unlit before and after a scan line; null for what it takes to come to speed. */
-  readonly runUpMm: number | null;
-  readonly air: Air;
-  /** How long the beam stands where a line starts, to go through the stock, and at each sharp corner. */
-  readonly pierceS: number;
-  readonly cornerWaitS: number;
-}
-
-/** What goes without saying. */
-export const usualSettings: Omit<LayerSettings, 'powerPercent' | 'speedMmPerS'> = {
-  passes: 1,
-  lineSpacingMm: 0.1,
-  kerfMm: 0,
-  cornerPowerPercent: 0,
-  focusMm: 0,
-  focusStepMm: 0,
-  scanAngle: 0,
-  bothWays: true,
-  runUpMm: null,
-  air: 'off',
-  pierceS: 0,
-  cornerWaitS: 0,
-};
-
-/** Every setting there is. */
-export const settingNames = ['powerPercent', 'speedMmPerS', ...Object.keys(usualSettings)] as (keyof LayerSettings)[];
-
-const always = ['powerPercent', 'speedMmPerS', 'passes', 'focusMm', 'focusStepMm', 'air'] as const;
-const alongLines = [...always, 'cornerPowerPercent', 'pierceS', 'cornerWaitS'] as const;
-
-/** Which settings an operation burns with. */
-export const settingsOf: Readonly<Record<Operation, readonly (keyof LayerSettings)[]>> = {
-  cut: [...alongLines, 'kerfMm'],
-  score: alongLines,
-  engrave: [...always, 'lineSpacingMm', 'scanAngle', 'bothWays', 'runUpMm'],
-  guide: [],
-  note: [],
-};
 
 /**
  * In which order a layer's lines burn. `inside-first`: what lies in others first, the nearest next; `nearest`: the

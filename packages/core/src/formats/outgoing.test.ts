@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
-import { operationColours } from '../colours/operation.ts';
 import { switchLayer } from '../drawing/layer-edits.ts';
 import { box, item, jobWith, line, shop } from '../fixtures/shop.ts';
+import { operationColours } from '../operations/operation.ts';
 import { prepareJob } from '../plan/prepare.ts';
 import { fileNameFor, gatherOutgoing } from './outgoing.ts';
 

@@ -1,7 +1,7 @@
 import type { ReadingChoices } from '../drawing/arrival.ts';
 import { tooMuchOf } from '../drawing/drawing-size.ts';
 import { type Drawing, type Item, type Paint, sharedPaint } from '../drawing/item.ts';
-import { largestNumber } from '../drawing/json-parts.ts';
+import { largestNumber } from '../schema/schema.ts';
 import type { FontBook } from '../text/fonts.ts';
 import type { Assets } from './assets.ts';
 import { readDxf } from './dxf/read.ts';

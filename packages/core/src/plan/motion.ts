@@ -1,4 +1,4 @@
-import type { Machine } from '../recipes/shop.ts';
+import type { Machine } from '../machine/machine.ts';
 import { Move, type Moves } from './moves.ts';
 
 /** Moves that share one burning speed, in mm/s. */

@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { machine } from '../fixtures/shop.ts';
-import { countsDown, fromMachine, machineZero, toMachine } from './frame.ts';
+import { countsDown, fromMachine, machineZero, toMachine } from '../machine/frame.ts';
 import { Move, MoveList, toProgramGrid } from './moves.ts';
 
 describe('a list of moves', () => {

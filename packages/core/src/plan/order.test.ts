@@ -1,9 +1,10 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { usualBurning, usualSettings } from '../drawing/layer.ts';
+import { usualBurning } from '../drawing/layer.ts';
 import { box, item, line } from '../fixtures/shop.ts';
 import { flatten, type Polyline, polylineLength, signedArea } from '../geometry/flatten.ts';
 import { nestDepths } from '../geometry/nesting.ts';
+import { usualSettings } from '../settings/settings.ts';
 import { Move, MoveList } from './moves.ts';
 import { type BurnLine, burnLines, type LineBurning } from './order.ts';
 
@@ -16,7 +17,7 @@ const polyline: fc.Arbitrary<Polyline> = fc.oneof(
 );
 
 const some = item(box(0, 0, 1), 'cut');
-const usual: LineBurning = { ...usualBurning, settings: usualSettings, numbered: [] };
+const usual: LineBurning = { ...usualBurning, settings: usualSettings(), numbered: [] };
 
 function burn(lines: readonly Polyline[], { passes = 1, ...how }: Partial<LineBurning> & { passes?: number } = {}) {
   const list = new MoveList({ x: 0, y: 0 });
@@ -29,7 +30,7 @@ function burn(lines: readonly Polyline[], { passes = 1, ...how }: Partial<LineBu
   const burnt = burnLines(
     list,
     Array.from(byDepth, (group) => group ?? []),
-    { ...usual, settings: { ...usualSettings, passes }, ...how },
+    { ...usual, settings: { ...usualSettings(), passes }, ...how },
   );
   return { list, moves: list.build(), burnt, places: burnt.map(({ place: at }) => at) };
 }

@@ -1,7 +1,8 @@
 import type { Item } from '../drawing/item.ts';
-import type { LayerBurning, LayerSettings } from '../drawing/layer.ts';
+import type { LayerBurning } from '../drawing/layer.ts';
 import { type Polyline, signedArea } from '../geometry/flatten.ts';
 import { nestFamilies, nestOutlines, polylineBounds } from '../geometry/nesting.ts';
+import type { LayerSettings } from '../settings/settings.ts';
 import { Move, type MoveList } from './moves.ts';
 import { findRoute, type Leg, type RouteLine } from './route.ts';
 

@@ -1,10 +1,10 @@
 import { describe, expect, test } from '@jest/globals';
 import type { Item } from '../drawing/item.ts';
-import type { Operation } from '../drawing/layer.ts';
 import { switchLayer } from '../drawing/layer-edits.ts';
 import { box, item, jobWith, line, shop } from '../fixtures/shop.ts';
 import { flatten } from '../geometry/flatten.ts';
 import { type Path, PathBuilder } from '../geometry/path.ts';
+import type { Operation } from '../operations/operation.ts';
 import type { BurnLine } from './order.ts';
 import { outOfOrder } from './out-of-order.ts';
 import { cutPieces } from './pieces.ts';

@@ -1,7 +1,7 @@
-import { type Operation, operationNames } from '../colours/operation.ts';
-import type { LayerSettings } from '../drawing/layer.ts';
 import type { Point } from '../geometry/matrix.ts';
-import { machineZero } from './frame.ts';
+import { machineZero } from '../machine/frame.ts';
+import { type Operation, operationNames } from '../operations/operation.ts';
+import type { LayerSettings } from '../settings/settings.ts';
 import { timeMoves } from './motion.ts';
 import { Move, MoveList, type Moves } from './moves.ts';
 import type { BurnLine } from './order.ts';
@@ -11,7 +11,7 @@ import { draftSteps, inOperatorsOrder, type StepDraft, type StepPart } from './s
 
 export type { StepPart } from './steps.ts';
 
-import type { Machine } from '../recipes/shop.ts';
+import type { Machine } from '../machine/machine.ts';
 
 /** One stretch of the burn plan, with one setting: what the burn strip shows as one block. */
 export interface PlanStep {

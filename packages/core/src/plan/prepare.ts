@@ -1,6 +1,5 @@
 import { deriveMeaning, type Meaning, type Placed } from '../colours/derive.ts';
 import type { ColourKey } from '../colours/key.ts';
-import { isBurnt } from '../colours/operation.ts';
 import { anchorPoint, boundsOfAll, type Item } from '../drawing/item.ts';
 import type { JobDocument } from '../drawing/job.ts';
 import { type Layer, type LayerBurning, usualBurning } from '../drawing/layer.ts';
@@ -8,8 +7,11 @@ import type { Run } from '../drawing/run.ts';
 import { type Sheet, sheetFrame, sheetUnder } from '../drawing/sheet.ts';
 import { isEmpty } from '../geometry/box.ts';
 import { identity, invert, type Matrix, multiply, type Point, scaling, translation } from '../geometry/matrix.ts';
-import { type AppliedSettings, applyRecipe, type Beyond, basisFor, beyondMachine } from '../recipes/apply.ts';
-import { type Machine, type Material, type Shop, thicknessOf } from '../recipes/shop.ts';
+import type { Machine } from '../machine/machine.ts';
+import { isBurnt } from '../operations/operation.ts';
+import { type AppliedSettings, applyRecipe, basisFor } from '../recipes/apply.ts';
+import { type Material, type Shop, thicknessOf } from '../recipes/shop.ts';
+import { type Beyond, beyondMachine } from '../settings/settings.ts';
 
 /**
  * A layer with what it will burn with, and whether it can. Where sheets of several materials lie on the bed, a layer

@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
-import { usualSettings } from '../drawing/layer.ts';
 import type { Polyline } from '../geometry/flatten.ts';
 import { polylineBounds } from '../geometry/nesting.ts';
+import { usualSettings } from '../settings/settings.ts';
 import { Move, MoveList } from './moves.ts';
 import { rasterFill } from './raster.ts';
 
@@ -11,7 +11,7 @@ const ring = (...points: number[]): Polyline => ({ points: Float64Array.from(poi
 /** What is lit of outlines, row by row: `y: from-to from-to`, in the order it burns. */
 function rowsOf(outlines: readonly Polyline[], lineSpacingMm: number, more = {}): string[] {
   const list = new MoveList({ x: 0, y: 0 });
-  const settings = { ...usualSettings, powerPercent: 10, speedMmPerS: 100, lineSpacingMm, ...more };
+  const settings = { ...usualSettings(), powerPercent: 10, speedMmPerS: 100, lineSpacingMm, ...more };
   rasterFill(
     list,
     outlines.map((outline) => ({ outlines: [outline], bounds: polylineBounds(outline) })),

@@ -1,9 +1,9 @@
-import type { LayerSettings } from '../drawing/layer.ts';
 import { type Box, boxHeight, boxWidth, growBox, uniteBoxes } from '../geometry/box.ts';
 import { indexBoxes } from '../geometry/box-index.ts';
 import type { Polyline } from '../geometry/flatten.ts';
 import { applyTo, type Matrix, rotation } from '../geometry/matrix.ts';
 import { polylineBounds } from '../geometry/nesting.ts';
+import type { LayerSettings } from '../settings/settings.ts';
 import { Move, type MoveList } from './moves.ts';
 
 /** Something to fill: the closed outlines of one item and their bounds, in bed mm. */

@@ -1,9 +1,10 @@
 import { describe, expect, test } from '@jest/globals';
 import type { Item } from '../drawing/item.ts';
 import type { JobDocument } from '../drawing/job.ts';
-import { type Layer, usualBurning, usualSettings } from '../drawing/layer.ts';
+import { type Layer, usualBurning } from '../drawing/layer.ts';
 import { box, item, jobWith, line, material, shop } from '../fixtures/shop.ts';
 import { flatten } from '../geometry/flatten.ts';
+import { usualSettings } from '../settings/settings.ts';
 import { Move, MoveList } from './moves.ts';
 import { type BurnLine, burnLines, type LineBurning } from './order.ts';
 import { planJob } from './plan.ts';
@@ -178,7 +179,7 @@ describe('lines', () => {
   const begins = (points: readonly number[], start: LineBurning['start'], chosen: number | null = null) => {
     const list = new MoveList({ x: 300, y: 100 });
     const outline = { points: Float64Array.from(points), closed: true };
-    const how: LineBurning = { ...usualBurning, settings: usualSettings, numbered: [], start };
+    const how: LineBurning = { ...usualBurning, settings: usualSettings(), numbered: [], start };
     burnLines(list, [[{ item: some, line: outline, nth: 0, place: 0, start: chosen }]], how);
     const { xs, ys } = list.build();
     return [Math.round(xs[0]), Math.round(ys[0])];
@@ -227,7 +228,7 @@ describe('lines', () => {
           start: null,
         }),
       );
-      const how: LineBurning = { ...usualBurning, settings: usualSettings, numbered: [], order: 'rows' };
+      const how: LineBurning = { ...usualBurning, settings: usualSettings(), numbered: [], order: 'rows' };
       return burnLines(list, [group], how).map(({ place }) => place);
     };
     expect(

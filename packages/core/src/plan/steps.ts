@@ -1,12 +1,12 @@
 import { type Item, pathOf, polylinesOf } from '../drawing/item.ts';
 import type { StartPoint } from '../drawing/job.ts';
-import type { LayerSettings } from '../drawing/layer.ts';
 import { beamSide, kerfLines } from '../fit/kerf.ts';
 import { polylineContains } from '../geometry/flatten.ts';
 import type { Point } from '../geometry/matrix.ts';
 import { nestDepths } from '../geometry/nesting.ts';
 import { pointAt, subpathsOf } from '../geometry/stretches.ts';
-import { bedBox } from '../recipes/shop.ts';
+import { bedBox } from '../machine/machine.ts';
+import type { LayerSettings } from '../settings/settings.ts';
 import { engravedFills } from './fill.ts';
 import type { MoveList } from './moves.ts';
 import { type BurnLine, burnLines } from './order.ts';

@@ -1,15 +1,8 @@
-import type { Operation } from '../colours/operation.ts';
-import { type Air, type Layer, type LayerSettings, settingsOf, usualSettings } from '../drawing/layer.ts';
-import {
-  type Evidence,
-  type Machine,
-  type Material,
-  type Recipe,
-  type Shop,
-  settingsInRecipe,
-  thicknessOf,
-  topSpeedOf,
-} from './shop.ts';
+import type { Layer } from '../drawing/layer.ts';
+import type { Machine } from '../machine/machine.ts';
+import type { Operation } from '../operations/operation.ts';
+import { type LayerSettings, settingsOf, usualSettings } from '../settings/settings.ts';
+import { type Evidence, type Material, type Recipe, type Shop, settingsInRecipe, thicknessOf } from './shop.ts';
 import { type Burn, type WorkedOut, workOut } from './work-out.ts';
 
 /** Where a setting came from. */
@@ -83,7 +76,7 @@ export function basisFor(
   operation: Operation,
   choice: RecipeChoice = {},
 ): Basis | null {
-  if (!material || settingsOf[operation].length === 0) return null;
+  if (!material || settingsOf(operation).length === 0) return null;
   const usual = thicknessOf(material);
   const thickness = thicknessMm ?? usual;
   const recipe = findRecipe(material, machine.id, operation, choice);
@@ -121,7 +114,7 @@ export function applyRecipe(
 ): AppliedSettings {
   const sources: Partial<Record<keyof LayerSettings, SettingSource>> = {};
   const found: Partial<Record<keyof LayerSettings, LayerSettings[keyof LayerSettings]>> = {};
-  for (const setting of settingsOf[operation]) {
+  for (const setting of settingsOf(operation)) {
     const [own, keyed, known] = [byHand[setting], byKey[setting], basis?.settings[setting]];
     if (own !== undefined) {
       found[setting] = own;
@@ -134,7 +127,7 @@ export function applyRecipe(
       sources[setting] = basis.source;
     }
   }
-  const settings = { ...usualSettings, ...found } as Partial<LayerSettings>;
+  const settings = { ...usualSettings(), ...found } as Partial<LayerSettings>;
   let { powerPercent } = settings;
   const byBook = sources.powerPercent !== undefined && sources.powerPercent === basis?.source;
   if (powerShare !== undefined && powerPercent !== undefined && byBook) {
@@ -143,107 +136,4 @@ export function applyRecipe(
   }
   const isWhole = powerPercent !== undefined && settings.speedMmPerS !== undefined;
   return { settings: isWhole ? ({ ...settings, powerPercent } as LayerSettings) : null, basis, sources };
-}
-
-/** One of a layer's settings that the machine cannot do, and the sentence that says so. */
-export interface Beyond {
-  readonly setting: keyof LayerSettings;
-  readonly sentence: string;
-}
-
-/** No laser that burns sheets takes away more, in mm. */
-const widestKerf = 2;
-/** Scan lines further apart, in mm, are lines of their own. */
-const widestSpacing = 5;
-/** No beam is left standing for longer, in seconds. */
-const longestWait = 10;
-
-/** What of the settings the machine cannot do; nothing when all is well. */
-export function beyondMachine(settings: LayerSettings, operation: Operation, machine: Machine): Beyond[] {
-  const { name, focus } = machine;
-  const used = new Set(settingsOf[operation]);
-  const said: Beyond[] = [];
-  const range = (setting: keyof LayerSettings, least: number, most: number, say: (value: number) => string) => {
-    const value = settings[setting];
-    if (!used.has(setting) || typeof value !== 'number' || (value >= least && value <= most)) return;
-    said.push({ setting, sentence: say(value) });
-  };
-  const [leastPower, mostPower] = [machine.leastPower ?? 0, machine.mostPower ?? 100];
-  const takes = leastPower > 0 ? `from ${leastPower} to ${mostPower} %` : `more than 0 and up to ${mostPower} %`;
-  range(
-    'powerPercent',
-    Math.max(leastPower, Number.MIN_VALUE),
-    mostPower,
-    (value) => `Power is ${value} %; ${name} takes ${takes}.`,
-  );
-  const top = topSpeedOf(machine, operation);
-  const does = top < machine.topSpeed ? doing[operation] : 'burns';
-  range(
-    'speedMmPerS',
-    Number.MIN_VALUE,
-    top,
-    (value) => `Speed is ${value} mm/s; ${name} ${does} at more than 0 and up to ${top} mm/s.`,
-  );
-  const { passes } = settings;
-  if (!(Number.isInteger(passes) && passes >= 1 && passes <= 50)) {
-    said.push({ setting: 'passes', sentence: `Passes are ${passes}; they are a whole number from 1 to 50.` });
-  }
-  range('kerfMm', 0, widestKerf, (value) => `Kerf is ${value} mm; a beam takes away from 0 to ${widestKerf} mm.`);
-  range(
-    'lineSpacingMm',
-    machine.minLineSpacing,
-    widestSpacing,
-    (value) =>
-      `Line spacing is ${value} mm; ${name} holds lines from ${machine.minLineSpacing} to ${widestSpacing} mm apart.`,
-  );
-  range(
-    'cornerPowerPercent',
-    0,
-    Number.isFinite(settings.powerPercent) ? settings.powerPercent : 100,
-    (value) => `Power at corners is ${value} %; it is from 0 to the ${settings.powerPercent} % of the line.`,
-  );
-  for (const [setting, what] of [
-    ['pierceS', 'At the start of a line'],
-    ['cornerWaitS', 'At a corner'],
-  ] as const) {
-    range(setting, 0, longestWait, (value) => `${what} the beam stands ${value} s; it may for 0 to ${longestWait} s.`);
-  }
-  range('scanAngle', -360, 360, (value) => `Scan lines are turned ${value}°; they may be from -360° to 360°.`);
-  range('runUpMm', 0, 200, (value) => `The run-up is ${value} mm; it is from 0 to 200 mm.`);
-  const deepest = Math.round((settings.focusMm - (passes - 1) * settings.focusStepMm) * 1000) / 1000;
-  const [lowest, highest] = [Math.min(settings.focusMm, deepest), Math.max(settings.focusMm, deepest)];
-  if (!focus && (settings.focusMm !== 0 || deepest !== settings.focusMm)) {
-    said.push({
-      setting: settings.focusMm !== 0 ? 'focusMm' : 'focusStepMm',
-      sentence: `The focus would go to ${lowest !== 0 ? lowest : highest} mm; that of ${name} is set by hand. Leave it at 0 mm.`,
-    });
-  } else if (focus && !(lowest >= focus.lowest && highest <= focus.highest)) {
-    const first = settings.focusMm >= focus.lowest && settings.focusMm <= focus.highest;
-    said.push({
-      setting: first ? 'focusStepMm' : 'focusMm',
-      sentence: `The focus would ${lowest === highest ? 'be at' : `go from ${lowest} to`} ${highest} mm; that of ${name} reaches from ${focus.lowest} to ${focus.highest} mm above the stock.`,
-    });
-  }
-  const air = airBeyond(settings.air, machine);
-  if (air) said.push({ setting: 'air', sentence: air });
-  return said;
-}
-
-const doing: Readonly<Record<Operation, string>> = {
-  cut: 'cuts',
-  score: 'scores',
-  engrave: 'engraves',
-  guide: 'burns',
-  note: 'burns',
-};
-
-function airBeyond(air: Air, { name, air: has }: Machine): string | null {
-  if (air === 'off') return null;
-  if (typeof air === 'number') {
-    const most = has?.mostBar ?? null;
-    if (most === null) return `Air is ${air} bar; ${name} cannot set a pressure.`;
-    return air > 0 && air <= most ? null : `Air is ${air} bar; ${name} blows at more than 0 and up to ${most} bar.`;
-  }
-  if (has?.levels.includes(air)) return null;
-  return `Air is ${air}; ${name} ${has && has.levels.length > 0 ? `has only ${has.levels.join(' and ')}` : 'cannot switch its air'}.`;
 }

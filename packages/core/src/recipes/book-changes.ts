@@ -1,48 +1,25 @@
-import { operationNames } from '../colours/operation.ts';
-import type { Machine, Material, Recipe } from './shop.ts';
+import type { Machine } from '../machine/machine.ts';
+import { operationNames } from '../operations/operation.ts';
+import { allSettings, type SettingName } from '../settings/settings.ts';
+import type { Material, Recipe } from './shop.ts';
 
-const units: Readonly<Record<string, string>> = {
-  powerPercent: '%',
-  cornerPowerPercent: '%',
-  speedMmPerS: 'mm/s',
-  lineSpacingMm: 'mm',
-  kerfMm: 'mm',
-  focusMm: 'mm',
-  focusStepMm: 'mm',
-  runUpMm: 'mm',
-  scanAngle: '°',
-  pierceS: 's',
-  cornerWaitS: 's',
-  thicknessMm: 'mm',
-  measuredMm: 'mm',
-  sheetWidth: 'mm',
-  sheetHeight: 'mm',
+/** What fields of a material or a recipe are called, where they are no settings, and their units. */
+const named: Readonly<Record<string, { readonly words: string; readonly unit?: string }>> = {
+  kerfFrom: { words: 'where the kerf is from' },
+  machineId: { words: 'machine' },
+  lensId: { words: 'lens' },
+  thicknessMm: { words: 'thickness', unit: 'mm' },
+  measuredMm: { words: 'measured thickness', unit: 'mm' },
+  sheetWidth: { words: 'sheet width', unit: 'mm' },
+  sheetHeight: { words: 'sheet height', unit: 'mm' },
+  forbidden: { words: 'why it is forbidden' },
+  proof: { words: 'known from' },
+  pictureId: { words: 'picture' },
 };
 
-const names: Readonly<Record<string, string>> = {
-  powerPercent: 'power',
-  cornerPowerPercent: 'power at corners',
-  speedMmPerS: 'speed',
-  lineSpacingMm: 'line spacing',
-  kerfMm: 'kerf',
-  kerfFrom: 'where the kerf is from',
-  focusMm: 'focus',
-  focusStepMm: 'focus step',
-  runUpMm: 'run-up',
-  scanAngle: 'scan angle',
-  bothWays: 'lines there and back',
-  pierceS: 'wait at starts',
-  cornerWaitS: 'wait at corners',
-  machineId: 'machine',
-  lensId: 'lens',
-  thicknessMm: 'thickness',
-  measuredMm: 'measured thickness',
-  sheetWidth: 'sheet width',
-  sheetHeight: 'sheet height',
-  forbidden: 'why it is forbidden',
-  proof: 'known from',
-  pictureId: 'picture',
-};
+function nameOf(field: string): { readonly words: string; readonly unit?: string } {
+  return named[field] ?? allSettings().get(field as SettingName) ?? { words: field };
+}
 
 /** How a recipe is called within its material: `Cut, Wren, masked`. */
 export function recipeTitle(recipe: Recipe, machines: readonly Pick<Machine, 'id' | 'name'>[]): string {
@@ -64,8 +41,9 @@ export function changesInWords<T extends Recipe | Material>(before: T, after: T)
       if (field === 'archived') return after[field] ? 'put away' : 'taken up again';
       if (field === 'pictureId') return after[field] ? 'another picture' : 'no picture any more';
       if (field === 'stock') return `stock ${inStock(before)} → ${inStock(after)}`;
-      const [was, is] = [before[field], after[field]].map((value) => said(value, units[field]));
-      return `${names[field] ?? field} ${was} → ${is}`;
+      const { words, unit } = nameOf(field);
+      const [was, is] = [before[field], after[field]].map((value) => said(value, unit));
+      return `${words} ${was} → ${is}`;
     })
     .join(', ');
 }

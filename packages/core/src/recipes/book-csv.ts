@@ -1,7 +1,10 @@
 import Papa from 'papaparse';
-import type { Air } from '../drawing/layer.ts';
+import type { Machine } from '../machine/machine.ts';
+import { Mismatch } from '../schema/schema.ts';
+import { figureColumn, type SettingColumn } from '../settings/setting.ts';
+import { allSettings } from '../settings/settings.ts';
 import { materialFromJson, NotABook, recipeFromJson, recipeKey } from './book-json.ts';
-import type { Machine, Material, Recipe } from './shop.ts';
+import type { Material, Recipe } from './shop.ts';
 
 /*
  * The book as a table that people edit: a row for each recipe, in the words of the screen. What a table cannot hold,
@@ -23,14 +26,28 @@ const text = (name: string, of: Column['of'], field: string, write: Column['writ
   read: (value) => ({ [field]: value }),
 });
 
-const figure = (name: string, field: keyof Recipe): Column => ({
-  name,
-  of: 'recipe',
-  write: (recipe) => recipe[field] as number | null | undefined,
-  read: (value) => ({ [field]: numberIn(value, name) }),
-});
+function settingColumns(): Column[] {
+  return [...allSettings()].map(([field, { column }]) => ({
+    name: column.name,
+    of: 'recipe',
+    write: (recipe) => {
+      const value = recipe[field];
+      return value === undefined || value === null ? null : column.write(value);
+    },
+    read: (cell) => ({ [field]: readCell(column, cell) }),
+  }));
+}
 
-const columns: readonly Column[] = [
+function readCell<T>(column: SettingColumn<T>, cell: string): T {
+  try {
+    return column.read(cell);
+  } catch (error) {
+    if (error instanceof Mismatch) throw new NotABook(error.message);
+    throw error;
+  }
+}
+
+const columns = (): Column[] => [
   text('material id', 'material', 'id', (_, material) => material.id),
   text('family', 'material', 'family', (_, material) => material.family),
   text('material', 'material', 'name', (_, material) => material.name),
@@ -38,44 +55,13 @@ const columns: readonly Column[] = [
     name: 'thickness mm',
     of: 'material',
     write: (_, material) => material.thicknessMm,
-    read: (value) => ({ thicknessMm: numberIn(value, 'thickness mm') }),
+    read: (cell) => ({ thicknessMm: readCell(figureColumn('thickness mm'), cell) }),
   },
   text('machine', 'recipe', 'machineId', ({ machineId }) => machineId),
   text('lens', 'recipe', 'lensId', ({ lensId }) => lensId),
   text('operation', 'recipe', 'operation', ({ operation }) => operation),
   text('variant', 'recipe', 'variant', ({ variant }) => variant),
-  figure('power %', 'powerPercent'),
-  figure('power at corners %', 'cornerPowerPercent'),
-  figure('speed mm/s', 'speedMmPerS'),
-  figure('passes', 'passes'),
-  figure('focus mm', 'focusMm'),
-  figure('focus step mm', 'focusStepMm'),
-  figure('line spacing mm', 'lineSpacingMm'),
-  figure('scan angle', 'scanAngle'),
-  {
-    name: 'both ways',
-    of: 'recipe',
-    write: ({ bothWays }) => (bothWays === undefined ? null : bothWays ? 'yes' : 'no'),
-    read: (value) => {
-      if (value !== 'yes' && value !== 'no') throw new NotABook(`Both ways is yes or no, and not “${value}”.`);
-      return { bothWays: value === 'yes' };
-    },
-  },
-  figure('run-up mm', 'runUpMm'),
-  {
-    name: 'air',
-    of: 'recipe',
-    write: ({ air }) => (typeof air === 'number' ? `${air} bar` : air),
-    read: (value): { air: Air } => {
-      const bar = /^([\d.]+)\s*bar$/.exec(value);
-      if (bar) return { air: Number(bar[1]) };
-      if (value === 'off' || value === 'low' || value === 'high') return { air: value };
-      throw new NotABook(`Air is off, low, high or a pressure such as 0.8 bar, and not “${value}”.`);
-    },
-  },
-  figure('wait at starts s', 'pierceS'),
-  figure('wait at corners s', 'cornerWaitS'),
-  figure('kerf mm', 'kerfMm'),
+  ...settingColumns(),
   text('evidence', 'recipe', 'evidence', ({ evidence }) => evidence),
   text('by', 'recipe', 'by', ({ proof }) => proof?.by),
   text('on', 'recipe', 'on', ({ proof }) => proof?.on),
@@ -83,24 +69,17 @@ const columns: readonly Column[] = [
   text('note', 'recipe', 'note', ({ note }) => note),
 ];
 
-function numberIn(value: string, name: string): number {
-  const number = Number(value.replace(',', '.'));
-  if (value.trim() === '' || !Number.isFinite(number)) {
-    throw new NotABook(`“${value}” under “${name}” is not a number.`);
-  }
-  return number;
-}
-
 /** Every recipe that is used, a row each. */
 export function bookToCsv(materials: readonly Material[]): string {
+  const table = columns();
   const rows = materials
     .filter(({ archived }) => !archived)
     .flatMap((material) =>
       material.recipes
         .filter(({ archived }) => !archived)
-        .map((recipe) => columns.map(({ write }) => guarded(write(recipe, material) ?? ''))),
+        .map((recipe) => table.map(({ write }) => guarded(write(recipe, material) ?? ''))),
     );
-  return `${Papa.unparse([columns.map(({ name }) => name), ...rows], { newline: '\n' })}\n`;
+  return `${Papa.unparse([table.map(({ name }) => name), ...rows], { newline: '\n' })}\n`;
 }
 
 /** Text that a spreadsheet would take for a formula is marked as text. */
@@ -188,8 +167,8 @@ function rowOf(head: readonly string[], cells: readonly string[], line: number):
   if (cells.length > head.length)
     throw new NotABook(`It has ${cells.length} cells; the first line has ${head.length}.`);
   const found: Record<Column['of'], Record<string, unknown>> = { material: {}, recipe: {} };
-  for (const { name, of, read } of columns) {
-    const at = head.indexOf(name);
+  for (const { name, of, read } of columns()) {
+    const at = head.indexOf(name.toLowerCase());
     const cell = (at < 0 ? '' : (cells[at] ?? '')).trim().replace(/^'(?=\s*['=+\-@]|[\t\r\n])/, '');
     if (cell !== '') Object.assign(found[of], read(cell));
   }

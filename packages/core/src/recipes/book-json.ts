@@ -1,7 +1,8 @@
-import type { Operation } from '../colours/operation.ts';
-import { asList, asNumber, asRecord, asText, asTextOrNull, NotADrawing, oneOf } from '../drawing/json-parts.ts';
-import { settingsFromJson } from '../drawing/layer-json.ts';
+import { asList, asNumber, asRecord, asText, asTextOrNull, NotADrawing, oneOf, readBy } from '../drawing/json-parts.ts';
 import { fitNames } from '../geometry/ties.ts';
+import type { Operation } from '../operations/operation.ts';
+import type { Schema } from '../schema/schema.ts';
+import { allSettings, type LayerSettings, readSettings } from '../settings/settings.ts';
 import { type Figure, type FigureSource, figureSources } from './figures.ts';
 import type { Evidence, Material, Proof, Recipe } from './shop.ts';
 import type { StockedSheet } from './stock.ts';
@@ -156,25 +157,15 @@ function sourceAt(json: unknown, where: string): FigureSource | null {
 
 function recipeAt(json: unknown, where: string): Recipe {
   const record = asRecord(json, where);
-  const { kerfMm, ...settings } = settingsFromJson(
-    { ...record, ...(record.kerfMm === null ? { kerfMm: undefined } : {}) },
-    where,
-  );
+  const settings = recipeSettings(record, where);
   const variant = (asTextOrNull(record.variant, `${where}: variant`) ?? '').trim();
   if (variant.length > 40) throw new NotADrawing(`${where}: variant must be at most 40 characters`);
-  const passes = within(record.passes ?? 1, `${where}: passes`, 1, 50);
-  if (!Number.isInteger(passes)) throw new NotADrawing(`${where}: passes must be a whole number`);
   return {
     machineId: asText(record.machineId, `${where}: machineId`),
     ...(record.lensId ? { lensId: asText(record.lensId, `${where}: lensId`) } : {}),
     operation: oneOf(record.operation, burntOperations, `${where}: operation`),
     ...(variant === '' ? {} : { variant }),
     ...settings,
-    powerPercent: within(record.powerPercent, `${where}: powerPercent`, Number.MIN_VALUE, 100),
-    speedMmPerS: within(record.speedMmPerS, `${where}: speedMmPerS`, Number.MIN_VALUE, 10_000),
-    passes,
-    lineSpacingMm: within(record.lineSpacingMm ?? 0.1, `${where}: lineSpacingMm`, 0.001, 10),
-    ...(kerfMm === undefined ? {} : { kerfMm: within(kerfMm, `${where}: kerfMm`, 0, 2) }),
     ...(record.kerfFrom ? { kerfFrom: sourceAt(record.kerfFrom, `${where}: kerfFrom`) } : {}),
     evidence: oneOf(record.evidence, evidences, `${where}: evidence`),
     ...(record.proof ? { proof: proofAt(record.proof, `${where}: proof`) } : {}),
@@ -183,6 +174,19 @@ function recipeAt(json: unknown, where: string): Recipe {
     ...(record.archived === true ? { archived: true } : {}),
   };
 }
+
+/** The settings of a recipe; those that every recipe has are as usual where it does not say them. A kerf of null is none. */
+function recipeSettings(record: Record<string, unknown>, where: string): SettingsOfRecipe {
+  const said: Record<string, unknown> = { ...record, kerfMm: record.kerfMm ?? undefined };
+  for (const [name, { isInEveryRecipe, usual }] of allSettings()) if (isInEveryRecipe) said[name] ??= usual ?? null;
+  const schema: Schema<Partial<LayerSettings>> = {
+    read: (json) => readSettings(json, ({ schema, inRecipes = schema }) => inRecipes),
+  };
+  return readBy(schema, said, where) as SettingsOfRecipe;
+}
+
+type SettingsOfRecipe = Pick<Recipe, 'powerPercent' | 'speedMmPerS' | 'passes' | 'lineSpacingMm'> &
+  Partial<LayerSettings>;
 
 function proofAt(json: unknown, where: string): Proof {
   const { by, on, what, jobId } = asRecord(json, where);

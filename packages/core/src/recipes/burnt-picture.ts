@@ -1,5 +1,5 @@
 import { boundsOf, type Item, polylinesOf } from '../drawing/item.ts';
-import type { Operation } from '../drawing/layer.ts';
+import type { Operation } from '../operations/operation.ts';
 
 /**
  * A picture of the bed from above after a burn: row by row, from the point (`x`, `y`) on, in mm from the bed's top left,

@@ -1,11 +1,11 @@
 import { describe, expect, test } from '@jest/globals';
 import { cardOperations } from '../drawing/card.ts';
 import { shop } from '../fixtures/shop.ts';
-import { beyondMachine } from './apply.ts';
+import { type Machine, wattsOf } from '../machine/machine.ts';
+import { beyondMachine } from '../settings/settings.ts';
 import { cardKinds, cardWish, safeWords } from './card-wish.ts';
-import type { Machine, Material } from './shop.ts';
+import type { Material } from './shop.ts';
 import { layCard } from './test-card.ts';
-import { wattsOf } from './watts.ts';
 
 const [machine] = shop.machines;
 const unknown: Material = {

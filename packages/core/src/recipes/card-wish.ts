@@ -1,8 +1,9 @@
 import type { CardAxis, CardOperation, CardSetting, CardWish } from '../drawing/card.ts';
-import { type LayerSettings, settingsOf, usualSettings } from '../drawing/layer.ts';
+import { type Machine, topSpeedOf, wattsOf } from '../machine/machine.ts';
+import { type LayerSettings, settingsOf, usualSettings } from '../settings/settings.ts';
 import { basisFor, type Stock } from './apply.ts';
-import { type Machine, type Shop, thicknessOf, topSpeedOf } from './shop.ts';
-import { energyPerMm, wattsOf } from './watts.ts';
+import { energyPerMm } from './energy.ts';
+import { type Shop, thicknessOf } from './shop.ts';
 
 /*
  * Which test card to begin with: ranges around what the book knows, or wide ones where it knows nothing.
@@ -52,7 +53,7 @@ function aroundWhat(
   const basis = basisFor(book, stock, machine, operation);
   const { powerPercent, speedMmPerS } = basis?.settings ?? {};
   if (basis && powerPercent !== undefined && speedMmPerS !== undefined) {
-    const settings = { ...usualSettings, ...basis.settings, powerPercent, speedMmPerS };
+    const settings = { ...usualSettings(), ...basis.settings, powerPercent, speedMmPerS };
     if (basis.source.kind === 'recipe') return { ground: 'recipe', settings, slower: 0.6, faster: 1.6 };
     const { least, most } = basis.source.doubt;
     return { ground: 'worked out', settings, slower: (least / speedMmPerS) * 0.9, faster: (most / speedMmPerS) * 1.1 };
@@ -60,9 +61,9 @@ function aroundWhat(
   const watts = wattsOf(machine) ?? 60;
   const thick = stock.thicknessMm ?? (stock.material ? thicknessOf(stock.material) : 3);
   const power = operation === 'cut' ? 60 : 20;
-  const along = operation === 'engrave' ? anyStuff.engrave * usualSettings.lineSpacingMm : anyStuff[operation];
+  const along = operation === 'engrave' ? anyStuff.engrave * usualSettings().lineSpacingMm : anyStuff[operation];
   const energy = operation === 'cut' ? along * thick ** 1.1 : along;
-  const settings = { ...usualSettings, powerPercent: power, speedMmPerS: ((power / 100) * watts) / energy };
+  const settings = { ...usualSettings(), powerPercent: power, speedMmPerS: ((power / 100) * watts) / energy };
   return { ground: 'nothing', settings, slower: 1 / 2.5, faster: 2 };
 }
 
@@ -94,7 +95,7 @@ export function cardWish(
   };
   const varied = new Set<string>([kind.across, kind.down ?? '']);
   const rest = Object.fromEntries(
-    settingsOf[operation].flatMap((name) => (varied.has(name) ? [] : [[name, settings[name]]])),
+    settingsOf(operation).flatMap((name) => (varied.has(name) ? [] : [[name, settings[name]]])),
   ) as Partial<LayerSettings>;
   return {
     ground,

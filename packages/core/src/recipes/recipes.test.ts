@@ -1,11 +1,11 @@
 import { describe, expect, test } from '@jest/globals';
-import type { Operation } from '../colours/operation.ts';
-import { type LayerSettings, usualSettings } from '../drawing/layer.ts';
 import { machine, material, shop } from '../fixtures/shop.ts';
-import { applyRecipe, basisFor, beyondMachine } from './apply.ts';
-import { type Machine, type Material, sheetAsStocked } from './shop.ts';
+import { type Machine, wattsOf } from '../machine/machine.ts';
+import type { Operation } from '../operations/operation.ts';
+import { beyondMachine, type LayerSettings, usualSettings } from '../settings/settings.ts';
+import { applyRecipe, basisFor } from './apply.ts';
+import { type Material, sheetAsStocked } from './shop.ts';
 import { NotAShop, shopFromJson } from './shop-json.ts';
-import { wattsOf } from './watts.ts';
 
 /** What a book of one material alone has. */
 const basis = (of: Material | null, operation: Operation, machineId = 'm') =>
@@ -59,7 +59,7 @@ describe('applying a recipe', () => {
     expect(
       applyRecipe(basis(null, 'cut', 'm'), { operation: 'cut' }, { powerPercent: 40, speedMmPerS: 8 }).settings,
     ).toEqual({
-      ...usualSettings,
+      ...usualSettings(),
       powerPercent: 40,
       speedMmPerS: 8,
     });
@@ -89,7 +89,7 @@ describe('the limits of a machine', () => {
     focus: { lowest: -6, highest: 4, speed: 10 },
     air: { levels: ['low'], mostBar: 1.5 },
   };
-  const fine: LayerSettings = { ...usualSettings, powerPercent: 20, speedMmPerS: 40 };
+  const fine: LayerSettings = { ...usualSettings(), powerPercent: 20, speedMmPerS: 40 };
 
   test.each<[Operation, Partial<LayerSettings>, Partial<LayerSettings>, keyof LayerSettings, string]>([
     ['cut', { powerPercent: 8 }, { powerPercent: 7.9 }, 'powerPercent', 'takes from 8 to 95 %'],

@@ -1,4 +1,3 @@
-import { operationNames } from '../colours/operation.ts';
 import {
   type CardAxis,
   type CardMark,
@@ -8,7 +7,9 @@ import {
   cardLayerId,
   type LaidCard,
 } from '../drawing/card.ts';
-import { type Layer, type LayerSettings, usualSettings } from '../drawing/layer.ts';
+import type { Layer } from '../drawing/layer.ts';
+import { operationNames } from '../operations/operation.ts';
+import { type LayerSettings, usualSettings } from '../settings/settings.ts';
 import type { BurntLook } from './burnt-picture.ts';
 
 /*
@@ -125,7 +126,7 @@ function cellKey(row: number, column: number): string {
 function cellSettings({ rest, lightest = 0 }: CardWish, own: ReadonlyMap<CardSetting, number>): LayerSettings {
   const grey = own.get('greyPercent');
   const said = Object.fromEntries([...own].filter(([setting]) => setting !== 'greyPercent'));
-  const settings: Partial<LayerSettings> = { ...usualSettings, ...rest, ...said };
+  const settings: Partial<LayerSettings> = { ...usualSettings(), ...rest, ...said };
   if (settings.powerPercent === undefined || settings.speedMmPerS === undefined) {
     throw new RangeError('layCard: every cell needs a power and a speed');
   }
@@ -172,7 +173,7 @@ export function cardLayers(card: TestCard, wish: CardWish, cardId: string): Laye
       name: 'Words of the card',
       operation: 'score',
       rank: 0,
-      settings: { ...usualSettings, ...wish.words },
+      settings: { ...usualSettings(), ...wish.words },
     },
     ...card.cells.map(
       (cell, i): Layer => ({

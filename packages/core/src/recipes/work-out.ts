@@ -1,8 +1,9 @@
-import type { Operation } from '../colours/operation.ts';
-import type { LayerSettings } from '../drawing/layer.ts';
+import { type Machine, wattsOf } from '../machine/machine.ts';
+import type { Operation } from '../operations/operation.ts';
+import type { LayerSettings } from '../settings/settings.ts';
+import { energyPerMm } from './energy.ts';
 import { type EnergySample, type Expectation, expectEnergy } from './energy-fit.ts';
-import { type Machine, type Material, type Recipe, type Shop, settingsInRecipe, thicknessOf } from './shop.ts';
-import { energyPerMm, wattsOf } from './watts.ts';
+import { type Material, type Recipe, type Shop, settingsInRecipe, thicknessOf } from './shop.ts';
 
 /** Settings that nobody has burnt yet, calculated from what was. */
 export interface WorkedOut {

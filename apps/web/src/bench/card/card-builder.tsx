@@ -134,7 +134,7 @@ function CardForm({ material, start, leave }: { material: Material; start: CardS
       <Part title="The same in every cell">
         <div className="grid grid-cols-2 items-start gap-1.5">
           {(['powerPercent', 'speedMmPerS', 'passes', 'lineSpacingMm', 'focusMm'] as const)
-            .filter((setting) => settingsOf[wish.operation].includes(setting) && !varied.has(setting))
+            .filter((setting) => settingsOf(wish.operation).includes(setting) && !varied.has(setting))
             .map((setting) => (
               <CardValue
                 key={setting}

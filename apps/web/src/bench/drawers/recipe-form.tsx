@@ -58,7 +58,7 @@ export function RecipeForm(props: Props) {
       ((recipe.lensId ?? null) === null || recipe.lensId === lensId),
   );
   const recipe = (): Recipe => {
-    const used = new Set<string>(settingsOf[operation]);
+    const used = new Set<string>(settingsOf(operation));
     const own = Object.fromEntries(Object.entries(settings).filter(([setting]) => used.has(setting)));
     const { powerPercent, speedMmPerS, passes, lineSpacingMm } = settings;
     return {

@@ -4,13 +4,13 @@ import {
   type LayerSettings,
   type PreparedLayer,
   type SettingSource,
+  settingOf,
   settingsOf,
-  usualSettings,
   wattsOf,
 } from '@lambent/core';
 import { useState } from 'react';
-import { FinerFields } from '../../recipe/finer-fields.tsx';
-import { type SettingHold, settingWords } from '../../recipe/setting-hold.ts';
+import { FinerFields, finerSettings } from '../../recipe/finer-fields.tsx';
+import type { SettingHold } from '../../recipe/setting-hold.ts';
 import { useSpeedUnit } from '../../stores/speed-unit.ts';
 import { LengthField } from '../../ui/length-field.tsx';
 import { parsePlain } from '../../ui/plain-number.ts';
@@ -18,19 +18,6 @@ import { SpeedField } from '../../ui/speed-field.tsx';
 import { TypedField } from '../../ui/typed-field.tsx';
 import { useBench, useBenchActions } from '../context.ts';
 import { jobOf, machineOf, unitOf } from '../store.ts';
-
-/** The settings that stand behind *Finer settings*. */
-const finer: readonly (keyof LayerSettings)[] = [
-  'focusMm',
-  'focusStepMm',
-  'air',
-  'scanAngle',
-  'bothWays',
-  'runUpMm',
-  'cornerPowerPercent',
-  'pierceS',
-  'cornerWaitS',
-];
 
 /** What a layer burns with, each number with where it came from. */
 export function LayerSettingsFields({ prepared }: { prepared: PreparedLayer }) {
@@ -42,9 +29,9 @@ export function LayerSettingsFields({ prepared }: { prepared: PreparedLayer }) {
   const settings: Partial<LayerSettings> = applied.settings ?? own ?? {};
   const hold: SettingHold = {
     settings,
-    has: (setting) => settingsOf[layer.operation].includes(setting),
+    has: (setting) => settingsOf(layer.operation).includes(setting),
     set: (setting) => (value) => {
-      actions.edit(`${settingWords[setting]} of ${layer.name}`, (job) => changeSetting(job, id, setting, value));
+      actions.edit(`${settingOf(setting).words} of ${layer.name}`, (job) => changeSetting(job, id, setting, value));
       return undefined;
     },
     look: (setting) => ({
@@ -53,9 +40,10 @@ export function LayerSettingsFields({ prepared }: { prepared: PreparedLayer }) {
     }),
   };
   const { set, look } = hold;
+  const finer = finerSettings();
   const isUsual = finer.every((setting) => {
     const value = settings[setting];
-    return value === undefined || value === usualSettings[setting as keyof typeof usualSettings];
+    return value === undefined || value === settingOf(setting).usual;
   });
   const [open, setOpen] = useState(!isUsual);
   const watts = wattsOf(machine);

@@ -8,6 +8,8 @@ import {
   operationNames,
   type PlanStep,
   type PreparedLayer,
+  settingOf,
+  settingsOf,
   stepTitle,
   switchLayer,
 } from '@lambent/core';
@@ -204,8 +206,8 @@ function SwitchButton({ layerId, name, on }: { layerId: string; name: string; on
 }
 
 function settingsLine(settings: LayerSettings, operation: Operation, speed: string): string {
-  const parts = [`${settings.powerPercent} %`, speed];
-  if (operation === 'engrave') parts.push(`${settings.lineSpacingMm.toFixed(2)} mm lines`);
-  if (settings.passes > 1) parts.push(`${settings.passes} passes`);
-  return parts.join(' · ');
+  const words = settingsOf(operation).map((name) =>
+    name === 'speedMmPerS' ? speed : (settingOf(name).onStrip?.(settings[name]) ?? null),
+  );
+  return words.filter((word) => word !== null).join(' · ');
 }

@@ -4,10 +4,10 @@ import { addCard } from '../../drawing/card-edits.ts';
 import { readProgram } from '../../fixtures/program-reader.ts';
 import { box, item, jobWith, shop } from '../../fixtures/shop.ts';
 import { pathBounds } from '../../geometry/path.ts';
+import type { Machine } from '../../machine/machine.ts';
 import { planJob, stepTitle } from '../../plan/plan.ts';
 import { prepareJob } from '../../plan/prepare.ts';
 import { cardKinds, cardWish } from '../../recipes/card-wish.ts';
-import type { Machine } from '../../recipes/shop.ts';
 import { cardLayers, cellName, layCard } from '../../recipes/test-card.ts';
 import { writeGcode } from './write.ts';
 

@@ -2,10 +2,10 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { readProgram } from '../../fixtures/program-reader.ts';
 import { box, item, jobWith, line, shop } from '../../fixtures/shop.ts';
-import { fromMachine, toMachine } from '../../plan/frame.ts';
+import { fromMachine, toMachine } from '../../machine/frame.ts';
+import type { Machine } from '../../machine/machine.ts';
 import { planJob } from '../../plan/plan.ts';
 import { prepareJob } from '../../plan/prepare.ts';
-import type { Machine } from '../../recipes/shop.ts';
 import { writeGcode } from './write.ts';
 
 describe('G-code', () => {

@@ -1,7 +1,7 @@
-import type { Air } from '../../drawing/layer.ts';
-import { toMachine } from '../../plan/frame.ts';
+import { toMachine } from '../../machine/frame.ts';
 import { Move, type Moves } from '../../plan/moves.ts';
 import { type BurnPlan, stepTitle } from '../../plan/plan.ts';
+import type { Air } from '../../settings/setting.ts';
 
 /**
  * The program of a burn plan in G-code (RS-274), line by line, without line ends; made as it is asked

@@ -1,9 +1,7 @@
 import type { Colour } from '../../drawing/item.ts';
 import { channelsOf, colourOfChannels, meanOf, meanOfStops } from '../mean-colour.ts';
-import type { Context } from './context.ts';
-import { readShare } from './context.ts';
-import type { StyleSheet } from './style.ts';
-import { everyElement } from './style.ts';
+import { type Context, readShare } from './context.ts';
+import { everyElement, type StyleSheet } from './style.ts';
 import { readColour } from './values.ts';
 import type { SvgElement } from './xml.ts';
 

@@ -1,9 +1,9 @@
 import type { Meaning } from '../../colours/derive.ts';
-import { type Operation, operationColours } from '../../colours/operation.ts';
 import { type Drawing, type Item, pathOf, polylinesOf } from '../../drawing/item.ts';
 import { type Box, boxHeight, boxWidth } from '../../geometry/box.ts';
 import { pathData } from '../../geometry/path.ts';
 import { simplifyPolyline } from '../../geometry/simplify.ts';
+import { type Operation, operationColours } from '../../operations/operation.ts';
 import type { Outgoing } from '../outgoing.ts';
 
 /** A drawing as SVG: the page in mm, a group a layer, one path an item. */

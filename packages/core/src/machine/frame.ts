@@ -1,5 +1,5 @@
 import type { Point } from '../geometry/matrix.ts';
-import type { Machine } from '../recipes/shop.ts';
+import type { Machine } from './machine.ts';
 
 type Bed = Pick<Machine, 'origin' | 'bedWidth' | 'bedHeight'>;
 

@@ -1,0 +1,87 @@
+import type { Machine } from '../machine/machine.ts';
+import { type Operation, waysOf } from '../operations/operation.ts';
+import { Mismatch, objectFrom, type Schema } from '../schema/schema.ts';
+import type { Setting } from './setting.ts';
+import { settingTable } from './table.ts';
+
+/** What can be set on a layer; lengths in mm, speed in mm/s, power in per cent of the machine's, times in seconds. */
+export type LayerSettings = {
+  readonly [Name in keyof typeof settingTable]: ReturnType<(typeof settingTable)[Name]['schema']['read']>;
+};
+
+export type SettingName = keyof LayerSettings;
+
+type UnsaidName = 'powerPercent' | 'speedMmPerS';
+
+// biome-ignore lint/suspicious/noExplicitAny: settings of all kinds of values side by side
+type AnySetting = Setting<any>;
+
+const known = new Map(Object.entries(settingTable) as [SettingName, AnySetting][]);
+
+/** Every setting there is, by its name in documents. */
+export function allSettings(): ReadonlyMap<SettingName, AnySetting> {
+  return known;
+}
+
+/** @throws RangeError where there is no setting of that name */
+export function settingOf(name: SettingName): AnySetting {
+  const setting = known.get(name);
+  if (!setting) throw new RangeError(`settingOf: there is no setting “${name}”`);
+  return setting;
+}
+
+/** Adds a setting to the table, for a test. @returns what takes it out again */
+export function addSetting(name: string, setting: AnySetting): () => void {
+  if (known.has(name as SettingName)) throw new RangeError(`addSetting: “${name}” is there already`);
+  known.set(name as SettingName, setting);
+  return () => known.delete(name as SettingName);
+}
+
+/** What goes without saying. */
+export function usualSettings(): Omit<LayerSettings, UnsaidName> {
+  const usual = [...known].flatMap(([name, setting]) => ('usual' in setting ? [[name, setting.usual]] : []));
+  return Object.fromEntries(usual) as Omit<LayerSettings, UnsaidName>;
+}
+
+/** Which settings an operation burns with. */
+export function settingsOf(operation: Operation): SettingName[] {
+  const ways = waysOf[operation];
+  return [...known].flatMap(([name, { concerns }]) => (ways.includes(concerns) ? [name] : []));
+}
+
+/** Some settings, as JSON has them. What a newer build knows besides is kept. */
+export const settingsSchema: Schema<Partial<LayerSettings>> = {
+  read: (json) => ({ ...objectFrom(json), ...readSettings(json) }),
+};
+
+/** The settings that a record says, among other things. @throws Mismatch */
+export function readSettings(
+  json: unknown,
+  schemaOf = (setting: AnySetting) => setting.schema,
+): Partial<LayerSettings> {
+  const record = objectFrom(json);
+  const read: Record<string, unknown> = {};
+  for (const [name, setting] of known) {
+    if (record[name] === undefined) continue;
+    try {
+      read[name] = schemaOf(setting).read(record[name]);
+    } catch (error) {
+      throw error instanceof Mismatch ? error.within(name) : error;
+    }
+  }
+  return read as Partial<LayerSettings>;
+}
+
+/** One of a layer's settings that the machine cannot do, and the sentence that says so. */
+export interface Beyond {
+  readonly setting: SettingName;
+  readonly sentence: string;
+}
+
+/** What of the settings the machine cannot do; nothing when all is well. */
+export function beyondMachine(settings: LayerSettings, operation: Operation, machine: Machine): Beyond[] {
+  return settingsOf(operation).flatMap((name) => {
+    const sentence = settingOf(name).beyond?.(settings[name], { machine, operation, settings }) ?? null;
+    return sentence === null ? [] : [{ setting: name, sentence }];
+  });
+}

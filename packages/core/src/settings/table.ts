@@ -1,0 +1,309 @@
+import { topSpeedOf } from '../machine/machine.ts';
+import type { Operation } from '../operations/operation.ts';
+import { flag, Mismatch, number, oneOf, orNull } from '../schema/schema.ts';
+import { type Air, figureColumn, fromTo, type Setting, type SettingContext, whole } from './setting.ts';
+
+/*
+ * Every setting a layer can have. Documents, recipes, the book's table, limits, forms, history, the strip and
+ * docs/settings.md read this table; a new setting is a new entry, and what burns by it.
+ */
+
+/** No laser that burns sheets takes away more, in mm. */
+const widestKerf = 2;
+/** Scan lines further apart, in mm, are lines of their own. */
+const widestSpacing = 5;
+/** No beam is left standing for longer, in seconds. */
+const longestWait = 10;
+const longestRunUp = 200;
+const mostPasses = 50;
+
+const doing: Readonly<Record<Operation, string>> = {
+  cut: 'cuts',
+  score: 'scores',
+  engrave: 'engraves',
+  guide: 'burns',
+  note: 'burns',
+};
+
+const isWithin = (value: number, least: number, most: number) => value >= least && value <= most;
+
+export const settingTable = {
+  /** Power in per cent of the machine's. */
+  powerPercent: {
+    concerns: 'beam',
+    words: 'power',
+    label: 'Power',
+    unit: '%',
+    schema: number(0, 1000),
+    inRecipes: fromTo(null, 100),
+    isInEveryRecipe: true,
+    column: figureColumn('power %'),
+    field: { kind: 'own' },
+    isFiner: false,
+    onStrip: (value) => `${value} %`,
+    beyond: (value, { machine }) => {
+      const [least, most] = [machine.leastPower ?? 0, machine.mostPower ?? 100];
+      if (isWithin(value, Math.max(least, Number.MIN_VALUE), most)) return null;
+      const takes = least > 0 ? `from ${least} to ${most} %` : `more than 0 and up to ${most} %`;
+      return `Power is ${value} %; ${machine.name} takes ${takes}.`;
+    },
+  } satisfies Setting<number>,
+
+  /** Speed along the line, in mm/s. */
+  speedMmPerS: {
+    concerns: 'beam',
+    words: 'speed',
+    label: 'Speed',
+    unit: 'mm/s',
+    schema: number(0, 100_000),
+    inRecipes: fromTo(null, 10_000),
+    isInEveryRecipe: true,
+    column: figureColumn('speed mm/s'),
+    field: { kind: 'own' },
+    isFiner: false,
+    beyond: (value, { machine, operation }) => {
+      const top = topSpeedOf(machine, operation);
+      if (isWithin(value, Number.MIN_VALUE, top)) return null;
+      const does = top < machine.topSpeed ? doing[operation] : 'burns';
+      return `Speed is ${value} mm/s; ${machine.name} ${does} at more than 0 and up to ${top} mm/s.`;
+    },
+  } satisfies Setting<number>,
+
+  /** The width that the beam takes away, in mm. 0 burns along the line as it is drawn. */
+  kerfMm: {
+    concerns: 'through',
+    words: 'kerf',
+    label: 'Kerf',
+    unit: 'mm',
+    usual: 0,
+    schema: number(0, 100),
+    inRecipes: fromTo(0, widestKerf),
+    column: figureColumn('kerf mm'),
+    field: { kind: 'own' },
+    isFiner: false,
+    beyond: (value) =>
+      isWithin(value, 0, widestKerf) ? null : `Kerf is ${value} mm; a beam takes away from 0 to ${widestKerf} mm.`,
+  } satisfies Setting<number>,
+
+  /** Distance between scan lines, in mm. */
+  lineSpacingMm: {
+    concerns: 'areas',
+    words: 'line spacing',
+    label: 'Lines',
+    unit: 'mm',
+    usual: 0.1,
+    schema: number(0, 1000),
+    inRecipes: fromTo(0.001, 10),
+    isInEveryRecipe: true,
+    column: figureColumn('line spacing mm'),
+    field: { kind: 'own' },
+    isFiner: false,
+    onStrip: (value) => `${value.toFixed(2)} mm lines`,
+    beyond: (value, { machine }) =>
+      isWithin(value, machine.minLineSpacing, widestSpacing)
+        ? null
+        : `Line spacing is ${value} mm; ${machine.name} holds lines from ${machine.minLineSpacing} to ${widestSpacing} mm apart.`,
+  } satisfies Setting<number>,
+
+  /** How often the same is burnt. */
+  passes: {
+    concerns: 'beam',
+    words: 'passes',
+    label: 'Passes',
+    unit: '',
+    usual: 1,
+    schema: number(0, 1000),
+    inRecipes: whole(fromTo(1, mostPasses)),
+    isInEveryRecipe: true,
+    column: figureColumn('passes'),
+    field: { kind: 'own' },
+    isFiner: false,
+    onStrip: (value) => (value > 1 ? `${value} passes` : null),
+    beyond: (value) =>
+      Number.isInteger(value) && isWithin(value, 1, mostPasses)
+        ? null
+        : `Passes are ${value}; they are a whole number from 1 to ${mostPasses}.`,
+  } satisfies Setting<number>,
+
+  /** The least power the beam keeps to where the head slows down, in per cent; 0 lets it fall with the speed. */
+  cornerPowerPercent: {
+    concerns: 'lines',
+    words: 'power at corners',
+    label: 'Least at corners',
+    unit: '%',
+    usual: 0,
+    schema: number(0, 1000),
+    column: figureColumn('power at corners %'),
+    field: { kind: 'figure', step: 1 },
+    isFiner: true,
+    beyond: (value, { settings: { powerPercent } }) =>
+      isWithin(value, 0, Number.isFinite(powerPercent) ? powerPercent : 100)
+        ? null
+        : `Power at corners is ${value} %; it is from 0 to the ${powerPercent} % of the line.`,
+  } satisfies Setting<number>,
+
+  /** How long the beam stands where a line starts, in seconds, to go through the stock. */
+  pierceS: {
+    concerns: 'lines',
+    words: 'wait at starts',
+    label: 'Wait at starts',
+    unit: 's',
+    usual: 0,
+    schema: number(0, 3600),
+    column: figureColumn('wait at starts s'),
+    field: { kind: 'figure', step: 0.1 },
+    isFiner: true,
+    beyond: (value) => waitBeyond('At the start of a line', value),
+  } satisfies Setting<number>,
+
+  /** How long the beam stands at each sharp corner, in seconds. */
+  cornerWaitS: {
+    concerns: 'lines',
+    words: 'wait at corners',
+    label: 'Wait at corners',
+    unit: 's',
+    usual: 0,
+    schema: number(0, 3600),
+    column: figureColumn('wait at corners s'),
+    field: { kind: 'figure', step: 0.1 },
+    isFiner: true,
+    beyond: (value) => waitBeyond('At a corner', value),
+  } satisfies Setting<number>,
+
+  /** Which way scan lines run, in degrees clockwise on the screen from left to right. */
+  scanAngle: {
+    concerns: 'areas',
+    words: 'scan angle',
+    label: 'Lines turned',
+    unit: '°',
+    usual: 0,
+    schema: number(-3600, 3600),
+    column: figureColumn('scan angle'),
+    field: { kind: 'figure', step: 5 },
+    isFiner: true,
+    beyond: (value) =>
+      isWithin(value, -360, 360) ? null : `Scan lines are turned ${value}°; they may be from -360° to 360°.`,
+  } satisfies Setting<number>,
+
+  /** Whether scan lines burn there and back. */
+  bothWays: {
+    concerns: 'areas',
+    words: 'scan direction',
+    label: 'Lines burn there and back',
+    unit: '',
+    usual: true,
+    schema: flag,
+    column: {
+      name: 'both ways',
+      write: (value) => (value ? 'yes' : 'no'),
+      read: (cell) => {
+        if (cell !== 'yes' && cell !== 'no') throw new Mismatch(`Both ways is yes or no, and not “${cell}”.`);
+        return cell === 'yes';
+      },
+    },
+    field: { kind: 'yes or no' },
+    isFiner: true,
+  } satisfies Setting<boolean>,
+
+  /** How far the head runs unlit before and after a scan line, in mm; null for what it takes to come to speed. */
+  runUpMm: {
+    concerns: 'areas',
+    words: 'run-up',
+    label: 'Run-up (0 as needed)',
+    unit: 'mm',
+    usual: null,
+    schema: orNull(number()),
+    column: figureColumn('run-up mm') as Setting<number | null>['column'],
+    field: { kind: 'figure or found', step: 1 },
+    isFiner: true,
+    beyond: (value) =>
+      value === null || isWithin(value, 0, longestRunUp)
+        ? null
+        : `The run-up is ${value} mm; it is from 0 to ${longestRunUp} mm.`,
+  } satisfies Setting<number | null>,
+
+  /** How far above the surface of the stock the focus is, in mm; below 0 it is in the stock. */
+  focusMm: {
+    concerns: 'beam',
+    words: 'focus',
+    label: 'Focus above stock',
+    unit: 'mm',
+    usual: 0,
+    schema: number(-1000, 1000),
+    column: figureColumn('focus mm'),
+    field: { kind: 'figure', step: 0.1 },
+    isFiner: true,
+    beyond: (value, context) => (isFocusIn(value, context) ? null : focusBeyond(context)),
+  } satisfies Setting<number>,
+
+  /** How much deeper the focus goes with each pass after the first, in mm. */
+  focusStepMm: {
+    concerns: 'beam',
+    words: 'focus step',
+    label: 'Deeper each pass',
+    unit: 'mm',
+    usual: 0,
+    schema: number(-1000, 1000),
+    column: figureColumn('focus step mm'),
+    field: { kind: 'figure', step: 0.1 },
+    isFiner: true,
+    beyond: (_, context) => (isFocusIn(context.settings.focusMm, context) ? focusBeyond(context) : null),
+  } satisfies Setting<number>,
+
+  /** What blows at the beam. */
+  air: {
+    concerns: 'beam',
+    words: 'air',
+    label: 'Air',
+    unit: '',
+    usual: 'off',
+    schema: {
+      read: (json) => (typeof json === 'number' ? number().read(json) : oneOf(['off', 'low', 'high']).read(json)),
+    },
+    column: {
+      name: 'air',
+      write: (value) => (typeof value === 'number' ? `${value} bar` : value),
+      read: (cell) => {
+        const bar = /^([\d.]+)\s*bar$/.exec(cell);
+        if (bar) return Number(bar[1]);
+        if (cell === 'off' || cell === 'low' || cell === 'high') return cell;
+        throw new Mismatch(`Air is off, low, high or a pressure such as 0.8 bar, and not “${cell}”.`);
+      },
+    },
+    field: { kind: 'air' },
+    isFiner: true,
+    beyond: (air, { machine: { name, air: has } }) => {
+      if (air === 'off') return null;
+      if (typeof air === 'number') {
+        const most = has?.mostBar ?? null;
+        if (most === null) return `Air is ${air} bar; ${name} cannot set a pressure.`;
+        return air > 0 && air <= most ? null : `Air is ${air} bar; ${name} blows at more than 0 and up to ${most} bar.`;
+      }
+      if (has?.levels.includes(air)) return null;
+      return `Air is ${air}; ${name} ${has && has.levels.length > 0 ? `has only ${has.levels.join(' and ')}` : 'cannot switch its air'}.`;
+    },
+  } satisfies Setting<Air>,
+};
+
+function waitBeyond(where: string, value: number): string | null {
+  if (isWithin(value, 0, longestWait)) return null;
+  return `${where} the beam stands ${value} s; it may for 0 to ${longestWait} s.`;
+}
+
+/** Whether the focus of the first pass is one that the machine reaches. */
+function isFocusIn(focusMm: number, { machine: { focus } }: SettingContext): boolean {
+  return focus ? isWithin(focusMm, focus.lowest, focus.highest) : focusMm === 0;
+}
+
+/** What is wrong with how deep the focus goes over all passes; null where nothing is. */
+function focusBeyond({ machine: { name, focus }, settings: { focusMm, focusStepMm, passes } }: SettingContext) {
+  const deepest = Math.round((focusMm - (passes - 1) * focusStepMm) * 1000) / 1000;
+  const [lowest, highest] = [Math.min(focusMm, deepest), Math.max(focusMm, deepest)];
+  if (!focus) {
+    if (focusMm === 0 && deepest === 0) return null;
+    return `The focus would go to ${lowest !== 0 ? lowest : highest} mm; that of ${name} is set by hand. Leave it at 0 mm.`;
+  }
+  if (lowest >= focus.lowest && highest <= focus.highest) return null;
+  const goes = lowest === highest ? 'be at' : `go from ${lowest} to`;
+  return `The focus would ${goes} ${highest} mm; that of ${name} reaches from ${focus.lowest} to ${focus.highest} mm above the stock.`;
+}

@@ -1,0 +1,33 @@
+import { allSettings, operationNames, operations, settingsOf } from '@lambent/core';
+
+/** @returns by the name of its file, each page of docs/ that is made from what the code defines, as Markdown */
+export function madePages() {
+  return { 'settings.md': settingsPage() };
+}
+
+function settingsPage() {
+  const rows = [...allSettings()].map(([name, { words, unit, usual, column, concerns }]) => [
+    words,
+    unit,
+    usual === undefined ? 'has to be said' : usual === null ? 'found' : usualWords(usual),
+    operations
+      .filter((operation) => settingsOf(operation).includes(name))
+      .map((operation) => operationNames[operation]),
+    concerns,
+    `\`${name}\``,
+    column.name,
+  ]);
+  return `# Settings of a layer
+
+Made by \`npm run docs\` from \`packages/core/src/settings/table.ts\`: a setting is one entry there, and what burns by it.
+
+${tableOf(['setting', 'unit', 'usual', 'operations', 'concerns', 'in documents', 'in the book’s table'], rows)}
+`;
+}
+
+const usualWords = (value) => (typeof value === 'boolean' ? (value ? 'yes' : 'no') : String(value));
+
+function tableOf(head, rows) {
+  const line = (cells) => `| ${cells.map((cell) => (Array.isArray(cell) ? cell.join(', ') : cell)).join(' | ')} |`;
+  return [line(head), line(head.map(() => '---')), ...rows.map(line)].join('\n');
+}
