@@ -5,7 +5,7 @@ import type { JobDocument } from '../drawing/job.ts';
 import { flipFill, setBurning, unflip } from '../drawing/layer-edits.ts';
 import { box, item, jobWith, line, shop } from '../fixtures/shop.ts';
 import { polylineContains } from '../geometry/flatten.ts';
-import { engravedFills } from './fill.ts';
+import { engravedFills, engravedPath } from './fill.ts';
 import { planJob } from './plan.ts';
 import { prepareJob } from './prepare.ts';
 import { whyFilled } from './why-filled.ts';
@@ -107,10 +107,37 @@ describe('what gets filled', () => {
       }),
     );
     expect(whyFilled(prepared, 50, 50)[0].because).toBe('3 outlines lie around it on Engrave: an odd number burns.');
+    expect(whyFilled(prepared, 50, 50)[0].around.map(({ fills }) => fills)).toEqual([true, false, true]);
+    expect(whyFilled(prepared, 50, 50)[0].around.map(({ item: { id } }) => id)).toEqual(nested.map(({ id }) => id));
+    const [united, asDrawn] = [{ overlaps: 'unite' as const }, { fillRule: 'as-drawn' as const }].map(
+      (how) =>
+        whyFilled(
+          preparedOf(nested, (job) => setBurning(job, 'engrave', how)),
+          35,
+          35,
+        )[0].because,
+    );
+    expect(united).toBe('2 outlines lie around it, and overlaps on this layer unite.');
+    expect(asDrawn).toBe('2 outlines lie around it, and the layer goes by the fill of its files.');
     expect(whyFilled(prepared, 35, 35)[0].because).toBe(
       '2 outlines lie around it on Engrave: an even number is a hole.',
     );
   });
+});
+
+test('what a layer engraves is shown as the outlines that it burns', () => {
+  const prepared = preparedOf([engraved(20, 20, 10, 5), engraved(40, 20, 5)], (job) =>
+    setBurning(job, 'engrave', { overlaps: 'unite' }),
+  );
+  const layer = prepared.layers.find(({ id }) => id === 'engrave');
+  const fills = layer ? engravedFills(prepared, layer) : [];
+  const shown = fills.map((one) => {
+    const { verbs, coords } = engravedPath(one);
+    return { verbs: [...verbs], coords: [...coords].map(Math.round) };
+  });
+  const corners = (outline: number) => new Set(shown[0].coords.slice(8 * outline, 8 * outline + 8));
+  expect(shown[0].verbs).toEqual([0, 1, 1, 1, 3, 0, 1, 1, 1, 3]);
+  expect([corners(0), corners(1)]).toEqual([new Set([20, 30, 25]), new Set([40, 45, 20, 25])]);
 });
 
 function flat(one: Item): Float64Array {

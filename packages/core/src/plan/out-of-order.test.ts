@@ -54,6 +54,16 @@ describe('what burns after the cut that holds it', () => {
 
   test('is not the same outline drawn twice, but one of the same size inside is', () => {
     expect(found(step('cut', outer, square(10, 10, 100)))).toEqual([]);
+    // As large, and as far at the top or at the side only: not the same.
+    for (const [x, y] of [
+      [10, 60],
+      [60, 10],
+    ]) {
+      const moved = square(x, y, 100);
+      expect(found(step('cut', outer, moved))).toEqual([[moved.id, outer.id]]);
+    }
+    const lower = item(box(10, 10, 100, 50), 'cut');
+    expect(found(step('cut', outer, lower))).toEqual([[lower.id, outer.id]]);
     const beside = square(60, 60, 100);
     expect(found(step('cut', outer, beside))).toEqual([[beside.id, outer.id]]);
   });
@@ -78,6 +88,8 @@ describe('what comes free by cutting', () => {
     expect(pieces([a])).toEqual({ count: 1, fallsOut: 0, gone: 0, depths: [0] });
     expect(pieces([a, b])).toEqual({ count: 1, fallsOut: 1, gone: 1, depths: [0, 1] });
     expect(pieces([c, b, a])).toEqual({ count: 2, fallsOut: 1, gone: 2, depths: [2, 1, 0] });
+    const d = square(55, 55, 5);
+    expect(pieces([a, b, c, d])).toEqual({ count: 2, fallsOut: 2, gone: 3, depths: [0, 1, 2, 3] });
   });
 
   test('open lines, other operations and layers that are off free nothing', () => {

@@ -54,6 +54,10 @@ describe('the price of a run', () => {
   test('says what each part is for, also what is missing to the minimum; just the minimum is enough', () => {
     const { plan, price } = priced();
     const minutes = (plan.timeS / 60).toFixed(1);
+    // Long enough for a minute of other than 60 s to show.
+    const long = priced(jobWith(Array.from({ length: 30 }, (_, i) => item(box(10 + i, 10, 200, 100), 'cut'))));
+    expect(long.plan.timeS).toBeGreaterThan(600);
+    expect(long.price.parts[0].what).toBe(`Test machine, ${(long.plan.timeS / 60).toFixed(1)} min`);
     expect(price.parts.map(({ what }) => what)).toEqual([
       `Test machine, ${minutes} min`,
       'Plywood, 200 cm²',
@@ -102,6 +106,7 @@ describe('the price of a run', () => {
     const job = addRun(jobWith([plate, mark]), { ...firstRun, id: 'b', name: 'B', off: ['cut'] });
     const { plan, price } = priced(job, { ...list, minimum: 100 }, 'b');
     expect(price.total).toBeCloseTo((plan.timeS / 60) * 0.6 + 0.5, 2);
+    expect(price.parts.map(({ what }) => what)).toEqual([expect.stringMatching(/ min$/), 'Each run']);
   });
 
   test('charges whole sheets where the shop does and knows their price, else the area', () => {
