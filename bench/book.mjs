@@ -1,7 +1,9 @@
 // A book of two hundred materials and five thousand recipes: taken in, sent, shown, changed, and planned by.
 
 import { readFileSync } from 'node:fs';
-import { newJob, prepareJob, shopFromJson } from '@lambent/core';
+import { newJob } from '@lambent/core/document';
+import { prepareJob } from '@lambent/core/plan';
+import { shopFromJson } from '@lambent/core/recipes';
 import { chromium } from '@playwright/test';
 import config from '../playwright.config.ts';
 

@@ -1,15 +1,21 @@
 // The computation on the Estuary relief, each part as a ratio to a yardstick measured in the same run.
 import { readFileSync } from 'node:fs';
-import * as core from '@lambent/core';
+import { checkJob } from '@lambent/core/checks';
+import { newJob, pathOf } from '@lambent/core/document';
+import { addItems, changeSetting, setSheet } from '@lambent/core/edits';
+import { readSvg, writeGcode } from '@lambent/core/formats';
+import { flatten, nodeCount } from '@lambent/core/geometry';
+import { planJob, prepareJob } from '@lambent/core/plan';
+import { sheetAsStocked, shopFromJson } from '@lambent/core/recipes';
 import { SaxesParser } from 'saxes';
 
 const rounds = 9;
 const text = readFileSync(new URL('../demo/drawings/estuary-relief.svg', import.meta.url), 'utf8');
-const shop = core.shopFromJson(JSON.parse(readFileSync(new URL('../demo/shop.json', import.meta.url), 'utf8')));
+const shop = shopFromJson(JSON.parse(readFileSync(new URL('../demo/shop.json', import.meta.url), 'utf8')));
 
 function readRelief() {
   let next = 0;
-  return core.readSvg(text, () => `r${++next}`).drawing;
+  return readSvg(text, () => `r${++next}`).drawing;
 }
 
 /** The relief as a job on Curlew. */
@@ -20,8 +26,8 @@ export function reliefJob() {
 function jobOf(drawing) {
   const machine = shop.machines.find(({ id }) => id === 'curlew');
   const material = shop.materials.find(({ id }) => id === 'grey-board-2');
-  const job = core.addItems(core.newJob('curlew', 'house'), drawing.items, drawing.groups);
-  return core.setSheet(job, core.sheetAsStocked('s', material, machine));
+  const job = addItems(newJob('curlew', 'house'), drawing.items, drawing.groups);
+  return setSheet(job, sheetAsStocked('s', material, machine));
 }
 
 /** The median of several rounds, in ms; each on what `prepare` gives anew, as items keep what was computed of them. */
@@ -62,37 +68,34 @@ export function benchCore() {
     parser.write(text).close();
   });
   const read = median(nothing, readRelief);
-  const flatten = median(freshItems, (items) => {
-    for (const item of items) core.flatten(core.pathOf(item));
+  const flattening = median(freshItems, (items) => {
+    for (const item of items) flatten(pathOf(item));
   });
-  const prepared = () => core.prepareJob(jobOf(readRelief()), shop);
+  const prepared = () => prepareJob(jobOf(readRelief()), shop);
   const matching = median(
     () => jobOf(readRelief()),
-    (job) => core.prepareJob(job, shop),
+    (job) => prepareJob(job, shop),
   );
-  const withKerf = (mm) => core.prepareJob(core.changeSetting(jobOf(readRelief()), 'cut', 'kerfMm', mm), shop);
-  const [planning, kerfPlanning] = inTurn(
-    [() => core.prepareJob(jobOf(readRelief()), shop), () => withKerf(0.2)],
-    core.planJob,
-  );
+  const withKerf = (mm) => prepareJob(changeSetting(jobOf(readRelief()), 'cut', 'kerfMm', mm), shop);
+  const [planning, kerfPlanning] = inTurn([() => prepareJob(jobOf(readRelief()), shop), () => withKerf(0.2)], planJob);
   const kerfChecking = median(
     () => {
       const job = withKerf(0.2);
-      return { job, plan: core.planJob(job) };
+      return { job, plan: planJob(job) };
     },
-    ({ job, plan }) => core.checkJob(job, plan),
+    ({ job, plan }) => checkJob(job, plan),
   );
   const checking = median(
     () => {
       const job = prepared();
-      return { job, plan: core.planJob(job) };
+      return { job, plan: planJob(job) };
     },
-    ({ job, plan }) => core.checkJob(job, plan),
+    ({ job, plan }) => checkJob(job, plan),
   );
-  const plan = core.planJob(prepared());
+  const plan = planJob(prepared());
   const writing = median(nothing, () => {
     let length = 0;
-    for (const line of core.writeGcode(plan, 'relief')) length += line.length;
+    for (const line of writeGcode(plan, 'relief')) length += line.length;
     return length;
   });
   const numbers = median(nothing, () => {
@@ -102,7 +105,7 @@ export function benchCore() {
     }
     return length;
   });
-  const nodes = readRelief().items.reduce((sum, item) => sum + core.nodeCount(core.pathOf(item)), 0);
+  const nodes = readRelief().items.reduce((sum, item) => sum + nodeCount(pathOf(item)), 0);
   return {
     nodes,
     rows: [
@@ -116,9 +119,9 @@ export function benchCore() {
         what: 'match colours',
         ms: matching,
         yardstick: 'flattening the same paths alone',
-        yardstickMs: flatten,
+        yardstickMs: flattening,
       },
-      { what: 'plan', ms: planning, yardstick: 'flattening the same paths alone', yardstickMs: flatten },
+      { what: 'plan', ms: planning, yardstick: 'flattening the same paths alone', yardstickMs: flattening },
       {
         what: 'plan with a kerf of 0.2 mm',
         ms: kerfPlanning,
@@ -126,7 +129,7 @@ export function benchCore() {
         yardstickMs: planning,
       },
       { what: 'check with that kerf', ms: kerfChecking, yardstick: 'planning without', yardstickMs: planning },
-      { what: 'check', ms: checking, yardstick: 'flattening the same paths alone', yardstickMs: flatten },
+      { what: 'check', ms: checking, yardstick: 'flattening the same paths alone', yardstickMs: flattening },
       {
         what: 'write the G-code',
         ms: writing,

@@ -1,6 +1,8 @@
 // How soon what the pointer and the keys do is on screen, on large drawings, in headless Chromium.
 
-import * as core from '@lambent/core';
+import { jobMediaType, jobToJson, newJob } from '@lambent/core/document';
+import { addItems } from '@lambent/core/edits';
+import { identity, PathBuilder } from '@lambent/core/geometry';
 import { chromium } from '@playwright/test';
 import config from '../playwright.config.ts';
 
@@ -11,7 +13,7 @@ export function largeDrawing() {
   const groups = Array.from({ length: items / 10 }, (_, i) => ({ id: `g${i}`, name: `Part ${i}`, parentId: null }));
   const made = Array.from({ length: items }, (_, i) => {
     const [x, y] = [4 + (i % 200) * 4.9, 4 + Math.floor(i / 200) * 6.9];
-    const builder = new core.PathBuilder().moveTo(x + 2, y);
+    const builder = new PathBuilder().moveTo(x + 2, y);
     const count = 12 + (i % 2);
     for (let k = 1; k < count; k++) {
       const angle = (k / count) * 2 * Math.PI;
@@ -23,7 +25,7 @@ export function largeDrawing() {
       id: `i${i}`,
       name: null,
       shape: { kind: 'path', path: builder.close().build() },
-      matrix: core.identity,
+      matrix: identity,
       paint: { stroke: '#D0481E', strokeWidthMm: 0.1, fill: null },
       fillRule: 'nonzero',
       groupId: `g${Math.floor(i / 10)}`,
@@ -31,7 +33,7 @@ export function largeDrawing() {
       hidden: false,
     };
   });
-  return core.addItems(core.newJob('curlew', 'house'), made, groups);
+  return addItems(newJob('curlew', 'house'), made, groups);
 }
 
 async function storeLarge(page, address) {
@@ -45,8 +47,8 @@ async function storeLarge(page, address) {
     return answer.status() === 204 ? null : answer.json();
   };
   const { id } = await send('POST', '/api/jobs', { title: 'Twenty thousand', machineId: 'curlew' });
-  const body = JSON.stringify(core.jobToJson(largeDrawing()));
-  await send('PUT', `/api/jobs/${id}?base=1&edit=made`, body, core.jobMediaType);
+  const body = JSON.stringify(jobToJson(largeDrawing()));
+  await send('PUT', `/api/jobs/${id}?base=1&edit=made`, body, jobMediaType);
   return id;
 }
 

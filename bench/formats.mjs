@@ -3,7 +3,10 @@
 import { mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import { basename, join, resolve } from 'node:path';
 import { parseArgs } from 'node:util';
-import { FileRefused, FontBook, pathData, pathOf, readSvg } from '@lambent/core';
+import { pathOf } from '@lambent/core/document';
+import { FileRefused, readSvg } from '@lambent/core/formats';
+import { pathData } from '@lambent/core/geometry';
+import { FontBook } from '@lambent/core/text';
 import { shippedFonts } from '@lambent/fonts';
 import { chromium } from '@playwright/test';
 import config from '../playwright.config.ts';

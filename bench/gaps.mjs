@@ -2,7 +2,9 @@
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import * as core from '@lambent/core';
+import { jobMediaType, jobToJson, newJob } from '@lambent/core/document';
+import { addItems } from '@lambent/core/edits';
+import { identity } from '@lambent/core/geometry';
 import { chromium } from '@playwright/test';
 import config from '../playwright.config.ts';
 
@@ -72,7 +74,7 @@ const longestGap = (page) =>
       ),
   );
 
-async function newJob(page, address, title) {
+async function makeJob(page, address, title) {
   await page.goto(address);
   await page.getByRole('button', { name: 'New job' }).click();
   await page.getByLabel('Title').fill(title);
@@ -119,7 +121,7 @@ export async function benchGaps(address, only = null) {
   for (const [what, name, content] of files) {
     if (only && !what.includes(only)) continue;
     const page = await newPage(browser);
-    await newJob(page, address, what);
+    await makeJob(page, address, what);
     await chooseFile(page, join(folder, name), content());
     await page.getByTestId('arrival-count').waitFor();
     await note(page, what, 'read and shown');
@@ -146,7 +148,7 @@ export async function benchGaps(address, only = null) {
   if (!only || '2,000,000 arcs'.includes(only)) {
     const what = '2,000,000 arcs';
     const page = await newPage(browser);
-    await newJob(page, address, what);
+    await makeJob(page, address, what);
     await chooseFile(page, join(folder, 'too-many.svg'), arcsSvg(2_000_000));
     await page.getByText('Lambent takes up to').waitFor();
     await note(page, what, 'refused');
@@ -155,13 +157,13 @@ export async function benchGaps(address, only = null) {
   if (!only || '55 combinations'.includes(only)) {
     const what = '55 combinations in one another';
     const page = await newPage(browser);
-    await newJob(page, address, what);
+    await makeJob(page, address, what);
     const id = /jobs\/([^/]+)/.exec(page.url())[1];
     const item = {
       id: 'nested',
       name: null,
       shape: nestedShape(55),
-      matrix: core.identity,
+      matrix: identity,
       paint: { stroke: '#D0481E', strokeWidthMm: 0.1, fill: null },
       fillRule: 'nonzero',
       groupId: null,
@@ -169,8 +171,8 @@ export async function benchGaps(address, only = null) {
       hidden: false,
     };
     const put = await page.request.put(`${address}/api/jobs/${id}?base=1&edit=nested`, {
-      headers: { 'Content-Type': core.jobMediaType, Origin: address },
-      data: JSON.stringify(core.jobToJson(core.addItems(core.newJob('wren', 'house'), [item]))),
+      headers: { 'Content-Type': jobMediaType, Origin: address },
+      data: JSON.stringify(jobToJson(addItems(newJob('wren', 'house'), [item]))),
     });
     if (!put.ok()) throw new Error(await put.text());
     await openFromDesk(page, address, what);

@@ -1,5 +1,5 @@
 // Offsetting outlines of 100,000 nodes in all, as ratios to the clipping library's own call on the same input.
-import { flatten, offsetOutlines, PathBuilder, plainOffset } from '@lambent/core';
+import { flatten, offsetOutlines, PathBuilder, plainOffset } from '@lambent/core/geometry';
 import { Clipper, EndType, JoinType } from 'clipper2-ts';
 
 const rounds = { 2: 25, 100: 5 };

@@ -1,5 +1,6 @@
 // How long it takes to find what is under the pointer, and what it is caught by, on large drawings.
-import * as core from '@lambent/core';
+import { boundsOfAll } from '@lambent/core/document';
+import { itemAt, snapKinds, snapPoint } from '@lambent/core/picking';
 
 const tries = 400;
 
@@ -15,7 +16,7 @@ function median(work) {
 /** @returns rows of drawing, doing, and how long it takes in ms */
 export function benchPicking(drawings) {
   return drawings.flatMap(([name, { drawing }]) => {
-    const box = core.boundsOfAll(drawing.items);
+    const box = boundsOfAll(drawing.items);
     const point = (i) => ({
       x: box.minX + (((i * 37) % tries) / tries) * (box.maxX - box.minX),
       y: box.minY + (((i * 91) % tries) / tries) * (box.maxY - box.minY),
@@ -26,21 +27,21 @@ export function benchPicking(drawings) {
       boxes: [box],
       guides: [],
       gridMm: null,
-      kinds: new Set(core.snapKinds),
+      kinds: new Set(snapKinds),
     };
     const reach = 4;
     // Once beforehand: what is kept of items is made when the drawing is opened.
-    for (let i = 0; i < tries; i++) core.snapPoint(field, point(i), reach);
+    for (let i = 0; i < tries; i++) snapPoint(field, point(i), reach);
     return [
       {
         name,
         doing: 'find what is under the pointer',
-        ...median((i) => core.itemAt(drawing, point(i).x, point(i).y, reach)),
+        ...median((i) => itemAt(drawing, point(i).x, point(i).y, reach)),
       },
       {
         name,
         doing: 'find what catches it',
-        ...median((i) => core.snapPoint(field, point(i), reach, { x: box.minX, y: box.minY })),
+        ...median((i) => snapPoint(field, point(i), reach, { x: box.minX, y: box.minY })),
       },
     ];
   });

@@ -1,5 +1,5 @@
 // How far the head moves unlit: routes over seeded closed outlines and points, against the best known and a bound.
-import * as core from '@lambent/core';
+import { findRoute, improveTour, tourLength } from '@lambent/core/plan';
 
 /** A generator of numbers from 0 to 1, the same from each seed (mulberry32). */
 function numbersFrom(seed) {
@@ -109,9 +109,9 @@ export function benchTravel() {
   const rows = [100, 1000, 10_000].map((count) => {
     const lines = outlines(count, count);
     const began = performance.now();
-    const planned = travel(lines, core.findRoute(lines, start, true));
+    const planned = travel(lines, findRoute(lines, start, true));
     const ms = performance.now() - began;
-    const best = Math.min(planned, travel(lines, core.findRoute(lines, start, true, count > 5000 ? 10 : 40)));
+    const best = Math.min(planned, travel(lines, findRoute(lines, start, true, count > 5000 ? 10 : 40)));
     return { count, planned, best, drawn: travel(lines, asDrawn(lines)), ms };
   });
   const random = numbersFrom(7);
@@ -121,12 +121,12 @@ export function benchTravel() {
   const [restX, restY] = [xs.slice(1), ys.slice(1)];
   const stops = { entryX: restX, entryY: restY, exitX: restX, exitY: restY };
   const home = { x: xs[0], y: ys[0] };
-  const legs = core.findRoute(
+  const legs = findRoute(
     Array.from(restX, (x, i) => ({ line: { points: Float64Array.of(x, restY[i]), closed: true }, entries: null })),
     home,
     true,
   );
   const first = { order: Int32Array.from(legs, ({ index }) => index), flipped: new Uint8Array(count - 1) };
-  const tour = core.improveTour(stops, first, home, home, 0);
-  return { rows, points: { count, length: core.tourLength(stops, tour, home, home), bound: heldKarpBound(xs, ys) } };
+  const tour = improveTour(stops, first, home, home, 0);
+  return { rows, points: { count, length: tourLength(stops, tour, home, home), bound: heldKarpBound(xs, ys) } };
 }

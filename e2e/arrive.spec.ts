@@ -1,6 +1,7 @@
 import { readFile } from 'node:fs/promises';
 import { createRequire } from 'node:module';
-import { boundsOf, encodePixels } from '@lambent/core';
+import { boundsOf } from '@lambent/core/document';
+import { encodePixels } from '@lambent/core/formats';
 import { expect, test } from '@playwright/test';
 import { degrees, PDFDocument, rgb } from 'pdf-lib';
 import {

@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
 import type { JobAnswer, JobCard } from '@lambent/contracts';
-import { boundsOf, boundsOfAll, type Item, jobFromJson, planJob, prepareJob } from '@lambent/core';
+import { boundsOf, boundsOfAll, type Item, jobFromJson } from '@lambent/core/document';
+import { planJob, prepareJob } from '@lambent/core/plan';
 import { type APIRequestContext, expect, type Page } from '@playwright/test';
 
 export const drawings = new URL('../demo/drawings/', import.meta.url);

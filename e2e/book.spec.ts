@@ -1,4 +1,4 @@
-import type { Material } from '@lambent/core';
+import type { Material } from '@lambent/core/recipes';
 import { expect, type Page, test } from '@playwright/test';
 import { choose, items, newJob, openStage, rectangle, svg, typeInto } from './bench.ts';
 

@@ -1,6 +1,7 @@
 import { gunzipSync } from 'node:zlib';
 import type { BurntPictureAnswer, RunAnswer } from '@lambent/contracts';
-import { type BurntPicture, itemsOfCard, layCard, lookOf, type Material } from '@lambent/core';
+import { itemsOfCard } from '@lambent/core/edits';
+import { type BurntPicture, layCard, lookOf, type Material } from '@lambent/core/recipes';
 import { expect, type Page, test } from '@playwright/test';
 import { choose, newJob, openStage, rectangle, storedJob, svg, typeInto } from './bench.ts';
 

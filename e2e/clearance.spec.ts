@@ -1,5 +1,6 @@
-import type { Material } from '@lambent/core';
-import { boundsOf, type Item, planJob, prepareJob } from '@lambent/core';
+import { boundsOf, type Item } from '@lambent/core/document';
+import { planJob, prepareJob } from '@lambent/core/plan';
+import type { Material } from '@lambent/core/recipes';
 import { expect, type Page, test } from '@playwright/test';
 import {
   choose,

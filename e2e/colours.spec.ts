@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
 import type { RunAnswer } from '@lambent/contracts';
-import { operationColourKey, planJob, prepareJob, stepTitle } from '@lambent/core';
+import { operationColourKey } from '@lambent/core/colours';
+import { planJob, prepareJob, stepTitle } from '@lambent/core/plan';
 import { expect, type Page, test } from '@playwright/test';
 import {
   bedPoint,

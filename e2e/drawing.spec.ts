@@ -1,4 +1,5 @@
-import { boundsOf, type Item, pathOf, subpathsOf } from '@lambent/core';
+import { boundsOf, type Item, pathOf } from '@lambent/core/document';
+import { subpathsOf } from '@lambent/core/geometry';
 import { expect, type Page, test } from '@playwright/test';
 import {
   burntLengths,

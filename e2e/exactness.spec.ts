@@ -1,4 +1,6 @@
-import { boundsOf, distanceToLines, flatten, pathOf, readSvg } from '@lambent/core';
+import { boundsOf, pathOf } from '@lambent/core/document';
+import { readSvg } from '@lambent/core/formats';
+import { distanceToLines, flatten } from '@lambent/core/geometry';
 import { expect, test } from '@playwright/test';
 import { demoDrawing } from './bench.ts';
 

@@ -1,4 +1,6 @@
-import { boundsOf, encodePixels, type Item, pathOf, subpathsOf } from '@lambent/core';
+import { boundsOf, type Item, pathOf } from '@lambent/core/document';
+import { encodePixels } from '@lambent/core/formats';
+import { subpathsOf } from '@lambent/core/geometry';
 import { expect, test } from '@playwright/test';
 import {
   bringIn,

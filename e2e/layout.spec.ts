@@ -1,4 +1,4 @@
-import { boundsOf, placeDimension } from '@lambent/core';
+import { boundsOf, placeDimension } from '@lambent/core/document';
 import { expect, type Page, test } from '@playwright/test';
 import {
   bedPoint,

@@ -1,6 +1,7 @@
 // Hostile files from a seed: good ones that are cut, flipped and spliced, and some that are built to break readers.
 import { deflateSync } from 'node:zlib';
-import { encodePixels, PathBuilder, writeDxf, writePdf, writeSvg } from '@lambent/core';
+import { encodePixels, writeDxf, writePdf, writeSvg } from '@lambent/core/formats';
+import { PathBuilder } from '@lambent/core/geometry';
 import { randomFrom } from './random.mjs';
 
 const page = { minX: 0, minY: 0, maxX: 200, maxY: 100 };

@@ -1,6 +1,6 @@
 // One file a message: made from a seed, read, and judged.
 import { parentPort } from 'node:worker_threads';
-import { FileRefused, readDrawingFile } from '@lambent/core';
+import { FileRefused, readDrawingFile } from '@lambent/core/formats';
 import { shippedTools } from '@lambent/fonts';
 import { hostileFile } from './fuzz-files.mjs';
 

@@ -240,3 +240,12 @@ export function emptyData(folder) {
   rmSync(join(folder, 'programs'), { recursive: true, force: true });
   for (const end of ['', '-wal', '-shm']) rmSync(join(folder, `lambent.sqlite${end}`), { force: true });
 }
+
+/** Every file below a folder but what is made or installed, by its path from the root. */
+export function filesIn(folder) {
+  return readdirSync(join(root, folder), { withFileTypes: true }).flatMap((entry) => {
+    if (['node_modules', 'dist', 'dist-types', '.git'].includes(entry.name)) return [];
+    const path = join(folder, entry.name);
+    return entry.isDirectory() ? filesIn(path) : [path];
+  });
+}

@@ -1,4 +1,5 @@
-import { allSettings, operationNames, operations, settingsOf } from '@lambent/core';
+import { operationNames, operations } from '@lambent/core/operations';
+import { allSettings, settingsOf } from '@lambent/core/settings';
 
 /** @returns by the name of its file, each page of docs/ that is made from what the code defines, as Markdown */
 export function madePages() {

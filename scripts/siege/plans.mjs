@@ -1,4 +1,7 @@
-import * as core from '@lambent/core';
+import { jobFromJson, jobToJson } from '@lambent/core/document';
+import { addItems, pinItems, setSheet } from '@lambent/core/edits';
+import { identity } from '@lambent/core/geometry';
+import { sheetAsStocked } from '@lambent/core/recipes';
 import { Stack } from '../../apps/server/test/stack.ts';
 import { percentile } from '../random.mjs';
 
@@ -17,7 +20,7 @@ function squares(count, paint) {
     id: `i${i}`,
     name: null,
     shape: shape(i),
-    matrix: core.identity,
+    matrix: identity,
     paint,
     fillRule: 'nonzero',
     groupId: null,
@@ -56,16 +59,11 @@ export async function siegeOfPlans() {
     const { body: job } = await stack.ask('POST', '/api/jobs', { title, machineId });
     const machine = machines.find(({ id }) => id === machineId);
     const made = items();
-    const empty = core.jobFromJson(job.document);
-    const drawn = core.pinItems(core.addItems(empty, made), new Set(made.map(({ id }) => id)), layer);
+    const empty = jobFromJson(job.document);
+    const drawn = pinItems(addItems(empty, made), new Set(made.map(({ id }) => id)), layer);
     const material = materials.find(({ id }) => id === 'cork-3') ?? materials[0];
-    const document = core.setSheet(drawn, core.sheetAsStocked('s', material, machine));
-    const saved = await stack.sendJob(
-      'PUT',
-      `/api/jobs/${job.id}`,
-      { base: '1', edit: 'drawn' },
-      core.jobToJson(document),
-    );
+    const document = setSheet(drawn, sheetAsStocked('s', material, machine));
+    const saved = await stack.sendJob('PUT', `/api/jobs/${job.id}`, { base: '1', edit: 'drawn' }, jobToJson(document));
     if (saved.status !== 200) throw new Error(`The siege’s job was not saved: ${JSON.stringify(saved.body)}`);
     starts.push({ id: job.id, version: saved.body.number });
   }

@@ -1,17 +1,9 @@
 import { existsSync } from 'node:fs';
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import {
-  addItems,
-  firstRun,
-  newJob,
-  type Run,
-  type Sheet,
-  type Shop,
-  setMember,
-  sheetAsStocked,
-  shopFromJson,
-} from '@lambent/core';
+import { firstRun, newJob, type Run, type Sheet } from '@lambent/core/document';
+import { addItems, setMember } from '@lambent/core/edits';
+import { type Shop, sheetAsStocked, shopFromJson } from '@lambent/core/recipes';
 import { Injectable, Logger } from '@nestjs/common';
 import { config } from './config.ts';
 import { packJob } from './data/pack.ts';

@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import type { ErrorAnswer, JobAnswer, JobCard } from '@lambent/contracts';
-import { type ColourKey, operationColourKey } from '@lambent/core';
+import { type ColourKey, operationColourKey } from '@lambent/core/colours';
 import { Stack } from './stack.ts';
 
 const stack = new Stack();

@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
 import { afterEach, beforeEach, describe, expect, test } from '@jest/globals';
-import { jobToJson, newJob } from '@lambent/core';
+import { jobToJson, newJob } from '@lambent/core/document';
 import Database from 'better-sqlite3';
 import { migrate } from '../src/data/database.ts';
 import { migrations } from '../src/data/migrations.ts';

@@ -2,16 +2,13 @@ import { createHash } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import type { JobAnswer, JobCard } from '@lambent/contracts';
-import {
-  type ColourKey,
-  checkJob,
-  jobFromJson,
-  type Machine,
-  type Material,
-  planJob,
-  prepareJob,
-  programLines,
-} from '@lambent/core';
+import { checkJob } from '@lambent/core/checks';
+import type { ColourKey } from '@lambent/core/colours';
+import { jobFromJson } from '@lambent/core/document';
+import { programLines } from '@lambent/core/formats';
+import type { Machine } from '@lambent/core/machine';
+import { planJob, prepareJob } from '@lambent/core/plan';
+import type { Material } from '@lambent/core/recipes';
 import { Stack } from './stack.ts';
 
 /*

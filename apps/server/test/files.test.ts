@@ -3,7 +3,7 @@ import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import type { ErrorAnswer, FontAnswer, JobAnswer, SettingsDto } from '@lambent/contracts';
-import { encodePixels } from '@lambent/core';
+import { encodePixels } from '@lambent/core/formats';
 import { Stack } from './stack.ts';
 
 const stack = new Stack();

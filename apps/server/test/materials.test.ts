@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import type { BookChange, BookTaken, ErrorAnswer } from '@lambent/contracts';
-import { fitOf, kerfOf, type Material } from '@lambent/core';
+import { fitOf, kerfOf, type Material } from '@lambent/core/recipes';
 import { Stack } from './stack.ts';
 
 const stack = new Stack();

@@ -1,7 +1,8 @@
 import { join } from 'node:path';
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import type { JobAnswer } from '@lambent/contracts';
-import { findRecipe, jobFromJson, jobToJson, type Material, newJob } from '@lambent/core';
+import { jobFromJson, jobToJson, newJob } from '@lambent/core/document';
+import { findRecipe, type Material } from '@lambent/core/recipes';
 import Database from 'better-sqlite3';
 import { FirstTables1764000000000 } from '../src/data/first-tables.migration.ts';
 import { Stack } from './stack.ts';

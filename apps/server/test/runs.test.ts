@@ -12,7 +12,11 @@ import type {
   MachineState,
   RunAnswer,
 } from '@lambent/contracts';
-import { type ColourKey, jobFromJson, lookOf, type Machine, type Material, prepareJob } from '@lambent/core';
+import type { ColourKey } from '@lambent/core/colours';
+import { jobFromJson } from '@lambent/core/document';
+import type { Machine } from '@lambent/core/machine';
+import { prepareJob } from '@lambent/core/plan';
+import { lookOf, type Material } from '@lambent/core/recipes';
 import Database from 'better-sqlite3';
 import { Stack } from './stack.ts';
 

@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import { gunzipSync, gzipSync } from 'node:zlib';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import type { BlockedDetails, ErrorAnswer, JobAnswer, JobCard } from '@lambent/contracts';
-import { encodePixels } from '@lambent/core';
+import { encodePixels } from '@lambent/core/formats';
 import Database from 'better-sqlite3';
 import { Stack } from './stack.ts';
 

@@ -4,7 +4,7 @@ import { connect, createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { jobMediaType } from '@lambent/core';
+import { jobMediaType } from '@lambent/core/document';
 
 const root = fileURLToPath(new URL('../../../', import.meta.url));
 

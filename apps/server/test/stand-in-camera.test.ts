@@ -1,6 +1,8 @@
 import { gunzipSync, gzipSync } from 'node:zlib';
 import { describe, expect, test } from '@jest/globals';
-import { type Machine, type Material, type Origin, type Sheet, toMachine } from '@lambent/core';
+import type { Sheet } from '@lambent/core/document';
+import { type Machine, type Origin, toMachine } from '@lambent/core/machine';
+import type { Material } from '@lambent/core/recipes';
 import fc from 'fast-check';
 import { pictureFrom, sheetsOn } from '../src/runs/stand-in-camera.ts';
 

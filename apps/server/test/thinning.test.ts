@@ -3,7 +3,7 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
-import { jobToJson, newJob } from '@lambent/core';
+import { jobToJson, newJob } from '@lambent/core/document';
 import type { DataSource } from 'typeorm';
 import { migrate, writingSource } from '../src/data/database.ts';
 import { keepPicture } from '../src/data/files.writes.ts';

@@ -18,15 +18,10 @@ import type {
   StartRunDto,
   VersionAnswer,
 } from '@lambent/contracts';
-import {
-  type ColourKey,
-  type JobDocument,
-  jobMediaType,
-  jobToJson,
-  type Machine,
-  type Material,
-  type Recipe,
-} from '@lambent/core';
+import type { ColourKey } from '@lambent/core/colours';
+import { type JobDocument, jobMediaType, jobToJson } from '@lambent/core/document';
+import type { Machine } from '@lambent/core/machine';
+import type { Material, Recipe } from '@lambent/core/recipes';
 
 /** What the server said no to, in its own sentence. */
 export class Refusal extends Error {

@@ -1,16 +1,14 @@
 import { basename, extname } from 'node:path';
+import { boundsOfAll } from '@lambent/core/document';
 import {
-  boundsOfAll,
-  boxOf,
-  isEmpty,
   type Outgoing,
   type OutgoingLayer,
   type PictureFile,
-  uniteBoxes,
   writeDxf,
   writePdf,
   writeSvg,
-} from '@lambent/core';
+} from '@lambent/core/formats';
+import { boxOf, isEmpty, uniteBoxes } from '@lambent/core/geometry';
 import { type ReadDrawing, write } from './files.ts';
 import { Unusable } from './unusable.ts';
 

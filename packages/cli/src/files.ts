@@ -1,16 +1,15 @@
 import { open, readFile, writeFile } from 'node:fs/promises';
+import type { Item } from '@lambent/core/document';
 import {
   arrivalMap,
   arrivedItems,
-  boxHeight,
-  boxWidth,
   FileRefused,
-  type Item,
-  parseLength,
   type Reading,
   readDrawingFile,
   shownBounds,
-} from '@lambent/core';
+} from '@lambent/core/formats';
+import { boxHeight, boxWidth } from '@lambent/core/geometry';
+import { parseLength } from '@lambent/core/units';
 import { shippedTools } from '@lambent/fonts';
 import { fileTrouble, Unusable } from './unusable.ts';
 

@@ -1,14 +1,9 @@
 import { basename } from 'node:path';
-import {
-  type Item,
-  identity,
-  type Join,
-  offsetOf,
-  parseLength,
-  plainOffset,
-  readColour,
-  subpathsOf,
-} from '@lambent/core';
+import type { Item } from '@lambent/core/document';
+import { offsetOf } from '@lambent/core/fit';
+import { readColour } from '@lambent/core/formats';
+import { identity, type Join, plainOffset, subpathsOf } from '@lambent/core/geometry';
+import { parseLength } from '@lambent/core/units';
 import { checkDrawingName, writeDrawing } from './drawing-out.ts';
 import { type ReadDrawing, type ReadingOptions, readDrawing } from './files.ts';
 import { Unusable } from './unusable.ts';

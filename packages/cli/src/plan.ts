@@ -1,37 +1,14 @@
 import { basename } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import {
-  type AppliedSettings,
-  addItems,
-  blocks,
-  boxOf,
-  type ColourKey,
-  changeSetting,
-  checkJob,
-  formatDuration,
-  gatherOutgoing,
-  type JobDocument,
-  jobFromJson,
-  keyFromText,
-  NotADrawing,
-  NotAKey,
-  NotAShop,
-  newJob,
-  type PictureFile,
-  parseLength,
-  planJob,
-  prepareJob,
-  type ReportSource,
-  type Run,
-  reportOf,
-  type Shop,
-  setSheet,
-  sheetAsStocked,
-  shopFromJson,
-  stepTitle,
-  writeGcode,
-  writeSvg,
-} from '@lambent/core';
+import { blocks, checkJob, type ReportSource, reportOf } from '@lambent/core/checks';
+import { type ColourKey, keyFromText, NotAKey } from '@lambent/core/colours';
+import { type JobDocument, jobFromJson, NotADrawing, newJob, type Run } from '@lambent/core/document';
+import { addItems, changeSetting, setSheet } from '@lambent/core/edits';
+import { gatherOutgoing, type PictureFile, writeGcode, writeSvg } from '@lambent/core/formats';
+import { boxOf } from '@lambent/core/geometry';
+import { planJob, prepareJob, stepTitle } from '@lambent/core/plan';
+import { type AppliedSettings, NotAShop, type Shop, sheetAsStocked, shopFromJson } from '@lambent/core/recipes';
+import { formatDuration, parseLength } from '@lambent/core/units';
 import { noteLine, type ReadingOptions, readBytes, readDrawing, write, writeLines } from './files.ts';
 import { Unusable } from './unusable.ts';
 

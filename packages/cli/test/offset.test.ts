@@ -4,7 +4,9 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { afterAll, expect, test } from '@jest/globals';
-import { boundsOf, pathOf, readSvg, subpathsOf } from '@lambent/core';
+import { boundsOf, pathOf } from '@lambent/core/document';
+import { readSvg } from '@lambent/core/formats';
+import { subpathsOf } from '@lambent/core/geometry';
 
 const folder = mkdtempSync(join(tmpdir(), 'lambent-offset-'));
 afterAll(() => rmSync(folder, { recursive: true }));

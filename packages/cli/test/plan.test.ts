@@ -4,17 +4,10 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { afterAll, describe, expect, test } from '@jest/globals';
-import {
-  addCard,
-  type CardWish,
-  cardLayerId,
-  cardLayers,
-  type Item,
-  jobToJson,
-  layCard,
-  newJob,
-  type Report,
-} from '@lambent/core';
+import type { Report } from '@lambent/core/checks';
+import { type CardWish, cardLayerId, type Item, jobToJson, newJob } from '@lambent/core/document';
+import { addCard } from '@lambent/core/edits';
+import { cardLayers, layCard } from '@lambent/core/recipes';
 
 const root = fileURLToPath(new URL('../../../', import.meta.url));
 const folder = mkdtempSync(join(tmpdir(), 'lambent-cli-'));

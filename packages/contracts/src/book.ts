@@ -1,4 +1,4 @@
-import type { Material, Recipe } from '@lambent/core';
+import type { Material, Recipe } from '@lambent/core/recipes';
 import { IsInt, IsObject, IsString, Length, Min } from 'class-validator';
 
 /** Whose edit of the book it is. */

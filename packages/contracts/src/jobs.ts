@@ -1,4 +1,4 @@
-import type { JobJson } from '@lambent/core';
+import type { JobJson } from '@lambent/core/document';
 import { Type } from 'class-transformer';
 import { IsInt, IsOptional, IsString, Length, MaxLength, Min } from 'class-validator';
 

@@ -1,4 +1,5 @@
-import { type FigureFrom, type FitName, figureSources, fitNames } from '@lambent/core';
+import { type FitName, fitNames } from '@lambent/core/document';
+import { type FigureFrom, figureSources } from '@lambent/core/recipes';
 import { IsIn, IsNumber, IsString, Length, Max, Min } from 'class-validator';
 
 /** What a length of the shop's is, who says so, and how they know. The server puts the date to it. */

@@ -1,4 +1,4 @@
-import type { Finding } from '@lambent/core';
+import type { Finding } from '@lambent/core/checks';
 import { IsBoolean, IsInt, IsNumber, IsOptional, IsString, Length, Max, Min } from 'class-validator';
 
 export class StartRunDto {

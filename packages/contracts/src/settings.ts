@@ -1,4 +1,5 @@
-import { type Pricing, type SpeedUnit, speedUnits } from '@lambent/core';
+import type { Pricing } from '@lambent/core/recipes';
+import { type SpeedUnit, speedUnits } from '@lambent/core/units';
 import { IsIn, IsObject, IsOptional, IsString, Length } from 'class-validator';
 
 /** What the shop has settled for every job. */

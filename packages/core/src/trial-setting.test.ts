@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
-import { jobFromJson, jobToJson } from './drawing/json.ts';
+import { jobFromJson, jobToJson } from './document/json.ts';
 import { box, item, jobWith, machine, material, shop } from './fixtures/shop.ts';
 import { prepareJob } from './plan/prepare.ts';
 import { changesInWords } from './recipes/book-changes.ts';

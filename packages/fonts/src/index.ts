@@ -2,7 +2,8 @@ import { readFileSync } from 'node:fs';
 import { readFile } from 'node:fs/promises';
 import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
-import { FontBook, type FontFile, type ReadingTools, type StrokeFont, strokeFontBytes } from '@lambent/core';
+import type { ReadingTools } from '@lambent/core/formats';
+import { FontBook, type FontFile, type StrokeFont, strokeFontBytes } from '@lambent/core/text';
 
 /** A font that ships with Lambent: where its files are, and what it is. All under the SIL Open Font License. */
 interface Shipped {

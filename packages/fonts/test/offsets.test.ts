@@ -8,10 +8,9 @@ import {
   type Path,
   plainOffset,
   pointAt,
-  setText,
   subpathsOf,
-  usualText,
-} from '@lambent/core';
+} from '@lambent/core/geometry';
+import { setText, usualText } from '@lambent/core/text';
 import fc from 'fast-check';
 import { shippedTools } from '../src/index.ts';
 

@@ -1,5 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
-import { flatten, outlineOf, pathBounds, setText, signedArea, usualText } from '@lambent/core';
+import { outlineOf } from '@lambent/core/document';
+import { flatten, pathBounds, signedArea } from '@lambent/core/geometry';
+import { setText, usualText } from '@lambent/core/text';
 import { shippedTools } from '../src/index.ts';
 
 const { fonts } = shippedTools();

@@ -1,5 +1,5 @@
 import { KeyOrderDto } from '@lambent/contracts';
-import type { ColourKey } from '@lambent/core';
+import type { ColourKey } from '@lambent/core/colours';
 import { Body, Controller, Delete, Get, HttpCode, Param, Post, Put } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
 import { ColourKeysService } from './colour-keys.service.ts';

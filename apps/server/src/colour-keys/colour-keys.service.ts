@@ -1,4 +1,4 @@
-import type { ColourKey } from '@lambent/core';
+import type { ColourKey } from '@lambent/core/colours';
 import { Injectable } from '@nestjs/common';
 import { ShopService } from '../data/shop.service.ts';
 import { WriteQueue } from '../data/write-queue.ts';

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { type ColourKey, keyFromJson } from '@lambent/core';
+import { type ColourKey, keyFromJson } from '@lambent/core/colours';
 import { notFound, PlainError } from '../common/plain-error.ts';
 import { ColourKeyEntity } from '../data/entities.ts';
 import type { Writing } from '../data/writing.ts';

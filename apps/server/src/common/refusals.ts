@@ -1,4 +1,8 @@
-import { FileRefused, FontRefused, NotABook, NotADrawing, NotAKey, NotAPriceList } from '@lambent/core';
+import { NotAKey } from '@lambent/core/colours';
+import { NotADrawing } from '@lambent/core/document';
+import { FileRefused } from '@lambent/core/formats';
+import { NotABook, NotAPriceList } from '@lambent/core/recipes';
+import { FontRefused } from '@lambent/core/text';
 import { MachineRefusal } from '@lambent/machines';
 import { PlainError } from './plain-error.ts';
 

@@ -1,4 +1,4 @@
-import { type Material, type Recipe, settingsInRecipe } from '@lambent/core';
+import { type Material, type Recipe, settingsInRecipe } from '@lambent/core/recipes';
 import type { MaterialEntity, RecipeEntity } from './entities.ts';
 
 /*

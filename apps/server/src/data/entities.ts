@@ -1,18 +1,10 @@
 import type { RunStatus, TakenSheet } from '@lambent/contracts';
-import type {
-  ColourKey,
-  Evidence,
-  FigureSource,
-  JobDocument,
-  LayerSettings,
-  Machine,
-  Material,
-  Operation,
-  Proof,
-  Recipe,
-  Run,
-  Sheet,
-} from '@lambent/core';
+import type { ColourKey } from '@lambent/core/colours';
+import type { JobDocument, Run, Sheet } from '@lambent/core/document';
+import type { Machine } from '@lambent/core/machine';
+import type { Operation } from '@lambent/core/operations';
+import type { Evidence, FigureSource, Material, Proof, Recipe } from '@lambent/core/recipes';
+import type { LayerSettings } from '@lambent/core/settings';
 import {
   Column,
   CreateDateColumn,

@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import { gzipSync } from 'node:zlib';
-import { type JobDocument, jobFromJson, jobToJson, NotADrawing } from '@lambent/core';
+import { type JobDocument, jobFromJson, jobToJson, NotADrawing } from '@lambent/core/document';
 import { depthOfJson } from '../common/body-depth.ts';
 import { pictureIdsIn } from './picture-ids.ts';
 

@@ -1,4 +1,6 @@
-import type { ColourKey, Machine, Material, Shop } from '@lambent/core';
+import type { ColourKey } from '@lambent/core/colours';
+import type { Machine } from '@lambent/core/machine';
+import type { Material, Shop } from '@lambent/core/recipes';
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { Repository } from 'typeorm';

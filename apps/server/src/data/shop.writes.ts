@@ -1,4 +1,4 @@
-import type { Shop } from '@lambent/core';
+import type { Shop } from '@lambent/core/recipes';
 import { materialRow, recipeRow } from './book-rows.ts';
 import { ColourKeyEntity, MachineEntity, MaterialEntity, RecipeEntity, SettingEntity } from './entities.ts';
 import type { Writing } from './writing.ts';

@@ -6,7 +6,7 @@ import {
   SaveJobDto,
   type VersionAnswer,
 } from '@lambent/contracts';
-import { jobMediaType } from '@lambent/core';
+import { jobMediaType } from '@lambent/core/document';
 import {
   Body,
   Controller,

@@ -1,5 +1,5 @@
 import type { MachineState } from '@lambent/contracts';
-import type { Machine } from '@lambent/core';
+import type { Machine } from '@lambent/core/machine';
 import { type MachineDriver, type MachineStatus, StandInDriver } from '@lambent/machines';
 import { Injectable, Logger, type OnApplicationBootstrap } from '@nestjs/common';
 import { EventHub } from '../common/event-hub.ts';

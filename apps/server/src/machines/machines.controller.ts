@@ -1,5 +1,5 @@
 import { type MachineCommand, MachineCommandDto, type MachineState } from '@lambent/contracts';
-import type { Machine } from '@lambent/core';
+import type { Machine } from '@lambent/core/machine';
 import type { MachineDriver } from '@lambent/machines';
 import { Body, Controller, Get, HttpCode, Param, Post } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';

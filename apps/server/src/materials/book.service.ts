@@ -1,5 +1,5 @@
 import type { BookChange, BookTaken, FitDto, KerfDto } from '@lambent/contracts';
-import type { Material } from '@lambent/core';
+import type { Material } from '@lambent/core/recipes';
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { Repository } from 'typeorm';

@@ -1,9 +1,9 @@
 import type { BookTaken, FitDto, KerfDto } from '@lambent/contracts';
+import type { Machine } from '@lambent/core/machine';
 import {
   bookFromText,
   changesInWords,
   type FigureSource,
-  type Machine,
   type Material,
   materialFromJson,
   type Recipe,
@@ -12,7 +12,7 @@ import {
   recipeKey,
   recipeTitle,
   type StockedSheet,
-} from '@lambent/core';
+} from '@lambent/core/recipes';
 import { notFound, PlainError } from '../common/plain-error.ts';
 import { materialOf, materialRow, recipeOf, recipeRow } from '../data/book-rows.ts';
 import { BookChangeEntity, MachineEntity, MaterialEntity, RecipeEntity } from '../data/entities.ts';

@@ -9,7 +9,7 @@ import {
   RecipeDto,
   UndoChangeDto,
 } from '@lambent/contracts';
-import { bookToCsv, bookToText, type Material } from '@lambent/core';
+import { bookToCsv, bookToText, type Material } from '@lambent/core/recipes';
 import {
   Body,
   Controller,

@@ -11,7 +11,8 @@ import type {
   RunStatus,
   StartRunDto,
 } from '@lambent/contracts';
-import { fromMachine, type JobDocument, jobFromJson, type Machine, type Run } from '@lambent/core';
+import { type JobDocument, jobFromJson, type Run } from '@lambent/core/document';
+import { fromMachine, type Machine } from '@lambent/core/machine';
 import { type MachineDriver, MachineRefusal, type ProgramEnd } from '@lambent/machines';
 import { type BeforeApplicationShutdown, Injectable, Logger, type OnApplicationBootstrap } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';

@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import type { OffcutDto, RunStatus, TakenSheet } from '@lambent/contracts';
-import { addOffcut, putSheetBack, type Sheet, type StockedSheet, stockOf, takeSheet } from '@lambent/core';
+import type { Sheet } from '@lambent/core/document';
+import { addOffcut, putSheetBack, type StockedSheet, stockOf, takeSheet } from '@lambent/core/recipes';
 import { notFound, PlainError } from '../common/plain-error.ts';
 import {
   type BurntPictureEntity,

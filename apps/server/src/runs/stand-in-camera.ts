@@ -1,15 +1,8 @@
 import { promisify } from 'node:util';
 import { gunzip, gzip } from 'node:zlib';
-import {
-  type BurntPicture,
-  fromMachine,
-  type JobDocument,
-  type Machine,
-  type Material,
-  sheetCorners,
-  thicknessOf,
-  toMachine,
-} from '@lambent/core';
+import { type JobDocument, sheetCorners } from '@lambent/core/document';
+import { fromMachine, type Machine, toMachine } from '@lambent/core/machine';
+import { type BurntPicture, type Material, thicknessOf } from '@lambent/core/recipes';
 
 /*
  * What a stand-in has to be told because it cannot see, and what it shows: docs/stand-in.md.

@@ -1,5 +1,7 @@
 import { SettingsDto } from '@lambent/contracts';
-import { freeOfCharge, pricingFromJson, speedUnits, usualFileName } from '@lambent/core';
+import { usualFileName } from '@lambent/core/formats';
+import { freeOfCharge, pricingFromJson } from '@lambent/core/recipes';
+import { speedUnits } from '@lambent/core/units';
 import { Body, Controller, Get, Put } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { Repository } from 'typeorm';

@@ -4,30 +4,20 @@ import { createWriteStream } from 'node:fs';
 import { rename, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { gunzipSync } from 'node:zlib';
+import { blocks, checkJob, type Finding } from '@lambent/core/checks';
+import { arrivalItemId, boundsOfAll, drawingFromJson, type JobDocument, jobFromJson } from '@lambent/core/document';
 import {
-  arrivalItemId,
-  blocks,
-  boundsOfAll,
-  checkJob,
   describePicture as describe,
-  describeFont,
-  drawingFromJson,
   FileRefused,
-  type Finding,
-  growBox,
-  isEmpty,
-  type JobDocument,
-  jobFromJson,
-  planJob,
-  prepareJob,
   programLines,
   type Reading,
-  type RunChoice,
   readDrawingFile,
-  type Shop,
-  sheetsUsed,
   writePicture,
-} from '@lambent/core';
+} from '@lambent/core/formats';
+import { growBox, isEmpty } from '@lambent/core/geometry';
+import { planJob, prepareJob, type RunChoice, sheetsUsed } from '@lambent/core/plan';
+import type { Shop } from '@lambent/core/recipes';
+import { describeFont } from '@lambent/core/text';
 import { shippedTools } from '@lambent/fonts';
 import { PlainError } from '../common/plain-error.ts';
 

@@ -1,5 +1,5 @@
 import { MessageChannel } from 'node:worker_threads';
-import type { Reading } from '@lambent/core';
+import type { Reading } from '@lambent/core/formats';
 import { Injectable, type OnApplicationShutdown } from '@nestjs/common';
 import { Piscina } from 'piscina';
 import { PlainError } from '../common/plain-error.ts';

@@ -1,5 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
-import { boundsOf, boxCentre, moveItems, pathOf, polylinesOf, replaceShape, signedArea } from '@lambent/core';
+import { boundsOf, pathOf, polylinesOf } from '@lambent/core/document';
+import { moveItems, replaceShape } from '@lambent/core/edits';
+import { boxCentre, signedArea } from '@lambent/core/geometry';
 import fc from 'fast-check';
 import {
   addCopies,

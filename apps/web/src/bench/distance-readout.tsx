@@ -1,4 +1,6 @@
-import { countsDown, formatLength, setMark } from '@lambent/core';
+import { setMark } from '@lambent/core/edits';
+import { countsDown } from '@lambent/core/machine';
+import { formatLength } from '@lambent/core/units';
 import { X } from 'lucide-react';
 import { IconButton } from '../ui/button.tsx';
 import { useBench, useBenchActions } from './context.ts';

@@ -1,20 +1,9 @@
-import {
-  type Box,
-  bedBox,
-  boundsOf,
-  freePlace,
-  growBox,
-  type Item,
-  type JobDocument,
-  labelHeight,
-  type Machine,
-  type Paint,
-  type Point,
-  type Sheet,
-  sheetSafeBox,
-  translation,
-  usualText,
-} from '@lambent/core';
+import { boundsOf, type Item, type JobDocument, type Paint, type Sheet, sheetSafeBox } from '@lambent/core/document';
+import { labelHeight } from '@lambent/core/fit';
+import { type Box, growBox, type Point, translation } from '@lambent/core/geometry';
+import { bedBox, type Machine } from '@lambent/core/machine';
+import { freePlace } from '@lambent/core/picking';
+import { usualText } from '@lambent/core/text';
 import { work } from '../workers/work.ts';
 import { newId } from './tools/draw.ts';
 

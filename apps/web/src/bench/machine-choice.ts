@@ -1,4 +1,7 @@
-import { bedBox, boundsOf, boxContains, setMachine } from '@lambent/core';
+import { boundsOf } from '@lambent/core/document';
+import { setMachine } from '@lambent/core/edits';
+import { boxContains } from '@lambent/core/geometry';
+import { bedBox } from '@lambent/core/machine';
 import { toast } from 'sonner';
 import { type BenchActions, jobOf, machineOf } from './store.ts';
 

@@ -1,17 +1,8 @@
-import {
-  type BorderSettings,
-  type FitTie,
-  formatLength,
-  type Item,
-  isFollowing,
-  itemsAmong,
-  type LengthUnit,
-  loopPlace,
-  outlinesOfItems,
-  replaceShape,
-  type Shape,
-  settleItems,
-} from '@lambent/core';
+import { type FitTie, type Item, isFollowing, itemsAmong, type Shape } from '@lambent/core/document';
+import { replaceShape } from '@lambent/core/edits';
+import { outlinesOfItems, settleItems } from '@lambent/core/fit';
+import { type BorderSettings, loopPlace } from '@lambent/core/geometry';
+import { formatLength, type LengthUnit } from '@lambent/core/units';
 import { Button } from '../ui/button.tsx';
 import { LengthField } from '../ui/length-field.tsx';
 import { NumberField } from '../ui/number-field.tsx';

@@ -1,4 +1,6 @@
-import { forgetSettings, type Material, type Sheet, setSheet, sheetAsStocked } from '@lambent/core';
+import type { Sheet } from '@lambent/core/document';
+import { forgetSettings, setSheet } from '@lambent/core/edits';
+import { type Material, sheetAsStocked } from '@lambent/core/recipes';
 import { toast } from 'sonner';
 import type { BenchActions } from './store.ts';
 import { jobOf, machineOf } from './store.ts';

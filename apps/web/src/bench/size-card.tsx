@@ -2,22 +2,15 @@ import {
   type Anchor,
   anchorPoint,
   boundsAmong,
-  countsDown,
   type Drawing,
-  isEmpty,
   itemsAmong,
-  moveItems,
-  rotateItems,
   type Sheet,
-  scaleItems,
-  scaling,
   sheetUnder,
-  thingsAmong,
-  toMachine,
   topGroupOf,
-  transformThings,
-  turnOf,
-} from '@lambent/core';
+} from '@lambent/core/document';
+import { moveItems, rotateItems, scaleItems, thingsAmong, transformThings, turnOf } from '@lambent/core/edits';
+import { isEmpty, scaling } from '@lambent/core/geometry';
+import { countsDown, toMachine } from '@lambent/core/machine';
 import { Link2, Link2Off, RotateCcw, RotateCw, Trash2 } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { useShallow } from 'zustand/react/shallow';

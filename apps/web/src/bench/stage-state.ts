@@ -1,4 +1,5 @@
-import { blocks, hasLive } from '@lambent/core';
+import { blocks } from '@lambent/core/checks';
+import { hasLive } from '@lambent/core/fit';
 import type { BenchState, Stage } from './store.ts';
 import { jobOf } from './store.ts';
 

@@ -1,5 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
-import { assignPaint, checkJob, moveItems, planJob, removeItems, setMachine, switchLayer } from '@lambent/core';
+import { checkJob } from '@lambent/core/checks';
+import { assignPaint, moveItems, removeItems, setMachine, switchLayer } from '@lambent/core/edits';
+import { planJob } from '@lambent/core/plan';
 import { benchWith, square } from './fixtures/bench.ts';
 import { stageState } from './stage-state.ts';
 import { type BenchActions, jobOf, machineOf, type Stage, unitOf } from './store.ts';

@@ -1,41 +1,22 @@
 import {
   type Anchor,
-  amend,
-  type Box,
   boundsAmong,
   type CardMark,
-  type EvenSpacing,
-  followSources,
-  followThickness,
-  freeOfCharge,
   type GuideLine,
-  type History,
   type Item,
   itemsAmong,
   type JobDocument,
-  type LengthUnit,
-  type Machine,
-  type Material,
-  type Matrix,
-  type Point,
-  type PreparedJob,
-  type Pricing,
-  prepareJob,
-  record,
-  redo,
-  type SetText,
-  type Snap,
-  type SnapKind,
-  snapKinds,
-  startHistory,
   type TextSetting,
-  type TieChange,
-  thicknessBy,
-  tieChanges,
-  undo,
-  type WhyFilled,
-  weightOfEdit,
-} from '@lambent/core';
+} from '@lambent/core/document';
+import { amend, type History, record, redo, startHistory, undo, weightOfEdit } from '@lambent/core/edits';
+import { followSources, followThickness, type TieChange, thicknessBy, tieChanges } from '@lambent/core/fit';
+import type { Box, Matrix, Point } from '@lambent/core/geometry';
+import type { Machine } from '@lambent/core/machine';
+import { type EvenSpacing, type Snap, type SnapKind, snapKinds } from '@lambent/core/picking';
+import { type PreparedJob, prepareJob, type WhyFilled } from '@lambent/core/plan';
+import { freeOfCharge, type Material, type Pricing } from '@lambent/core/recipes';
+import type { SetText } from '@lambent/core/text';
+import type { LengthUnit } from '@lambent/core/units';
 import { create } from 'zustand';
 import type { Planned, ShopLists } from '../workers/bench.worker.ts';
 import type { OpenedJob } from '../workers/opened-job.ts';

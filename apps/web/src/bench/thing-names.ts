@@ -1,4 +1,5 @@
-import { type Drawing, gatherThings, type Item, type Shape } from '@lambent/core';
+import type { Drawing, Item, Shape } from '@lambent/core/document';
+import { gatherThings } from '@lambent/core/edits';
 
 /** What shapes are called, where they have no name of their own. */
 export const shapeNames: Record<Shape['kind'], string> = {

@@ -1,5 +1,8 @@
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
-import { blocks, formatDuration, formatMoney, priceOf } from '@lambent/core';
+import { blocks } from '@lambent/core/checks';
+import { priceOf } from '@lambent/core/plan';
+import { formatMoney } from '@lambent/core/recipes';
+import { formatDuration } from '@lambent/core/units';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { format } from 'date-fns';
 import { Check, Cpu, Flame, Layers, Redo2, Undo2 } from 'lucide-react';

@@ -1,5 +1,5 @@
 import { afterEach, beforeEach, describe, expect, test } from '@jest/globals';
-import { moveItems } from '@lambent/core';
+import { moveItems } from '@lambent/core/edits';
 import { benchWith, square } from './fixtures/bench.ts';
 import { jobOf } from './store.ts';
 import { saveNow } from './use-autosave.ts';

@@ -1,4 +1,4 @@
-import type { JobDocument } from '@lambent/core';
+import type { JobDocument } from '@lambent/core/document';
 import { useEffect } from 'react';
 import { api, cutName, documentBlob, Refusal, sentenceOf } from '../api.ts';
 import { holdSession } from '../unsaved/sessions.ts';

@@ -1,4 +1,5 @@
-import { freshened, type Item, type StaleOutline, staleOutline } from '@lambent/core';
+import type { Item } from '@lambent/core/document';
+import { freshened, type StaleOutline, staleOutline } from '@lambent/core/fit';
 import { useEffect, useState } from 'react';
 import { toast } from 'sonner';
 import { sentenceOf } from '../api.ts';

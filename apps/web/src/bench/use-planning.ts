@@ -1,4 +1,5 @@
-import { fromMachine, type Point } from '@lambent/core';
+import type { Point } from '@lambent/core/geometry';
+import { fromMachine } from '@lambent/core/machine';
 import { useEffect } from 'react';
 import { sentenceOf } from '../api.ts';
 import { useLive } from '../stores/live.ts';

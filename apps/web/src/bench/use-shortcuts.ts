@@ -1,4 +1,6 @@
-import { type Box, growBox, isEmpty, moveItems, type Point, removeItems, setMark, snapPoint } from '@lambent/core';
+import { moveItems, removeItems, setMark } from '@lambent/core/edits';
+import { type Box, growBox, isEmpty, type Point } from '@lambent/core/geometry';
+import { snapPoint } from '@lambent/core/picking';
 import { useEffect } from 'react';
 import { useNavigate } from 'react-router';
 import { looks } from './bed/look.ts';

@@ -1,4 +1,4 @@
-import type { Material } from '@lambent/core';
+import type { Material } from '@lambent/core/recipes';
 import { useQuery } from '@tanstack/react-query';
 import { Undo2 } from 'lucide-react';
 import { api, sentenceOf } from '../api.ts';

@@ -1,15 +1,14 @@
+import { type Machine, wattsOf } from '@lambent/core/machine';
+import { operationNames } from '@lambent/core/operations';
 import {
   type Burn,
   burntOperations,
   energyPerMm,
-  formatSpeed,
-  type Machine,
   type Material,
-  operationNames,
   type Recipe,
   relatedBurns,
-  wattsOf,
-} from '@lambent/core';
+} from '@lambent/core/recipes';
+import { formatSpeed } from '@lambent/core/units';
 import { X } from 'lucide-react';
 import { lazy, Suspense, useMemo, useState } from 'react';
 import { useSpeedUnit } from '../stores/speed-unit.ts';

@@ -1,4 +1,5 @@
-import { type Burn, energyPerMm, type Machine, type Material, wattsOf } from '@lambent/core';
+import { type Machine, wattsOf } from '@lambent/core/machine';
+import { type Burn, energyPerMm, type Material } from '@lambent/core/recipes';
 import { LineChart, ScatterChart } from 'echarts/charts';
 import { GridComponent, LegendComponent, TooltipComponent } from 'echarts/components';
 import { format, init, use } from 'echarts/core';

@@ -1,4 +1,4 @@
-import type { Material } from '@lambent/core';
+import type { Material } from '@lambent/core/recipes';
 import { useState } from 'react';
 import { api } from '../api.ts';
 import { Button } from '../ui/button.tsx';

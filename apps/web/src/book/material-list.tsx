@@ -1,5 +1,5 @@
 import type { BookTaken } from '@lambent/contracts';
-import type { Material } from '@lambent/core';
+import type { Material } from '@lambent/core/recipes';
 import { useQueryClient } from '@tanstack/react-query';
 import { Ban, Download, FileUp, Plus, Search } from 'lucide-react';
 import { useMemo, useRef, useState } from 'react';

@@ -1,4 +1,4 @@
-import { pictureFile } from '@lambent/core';
+import { pictureFile } from '@lambent/core/formats';
 import { useState } from 'react';
 import { toast } from 'sonner';
 import { api, sentenceOf } from '../api.ts';

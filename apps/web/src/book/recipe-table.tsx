@@ -1,22 +1,22 @@
+import { type Machine, wattsOf } from '@lambent/core/machine';
+import { operationNames } from '@lambent/core/operations';
 import {
-  type Beyond,
-  beyondMachine,
   burntOperations,
   type Evidence,
   energyPerMm,
-  formatSpeed,
-  type LayerSettings,
-  type Machine,
   type Material,
-  operationNames,
-  parseSpeed,
   type Recipe,
-  settingOf,
   settingsInRecipe,
+} from '@lambent/core/recipes';
+import {
+  type Beyond,
+  beyondMachine,
+  type LayerSettings,
+  settingOf,
   settingsOf,
   usualSettings,
-  wattsOf,
-} from '@lambent/core';
+} from '@lambent/core/settings';
+import { formatSpeed, parseSpeed } from '@lambent/core/units';
 import { Archive, ChevronDown, ChevronRight, Plus } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';

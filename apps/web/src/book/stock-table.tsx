@@ -1,4 +1,4 @@
-import type { Material, StockedSheet } from '@lambent/core';
+import type { Material, StockedSheet } from '@lambent/core/recipes';
 import { useQuery } from '@tanstack/react-query';
 import { Plus, Trash2 } from 'lucide-react';
 import { api } from '../api.ts';

@@ -1,4 +1,4 @@
-import type { Material } from '@lambent/core';
+import type { Material } from '@lambent/core/recipes';
 import { useQueryClient } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
 import { toast } from 'sonner';

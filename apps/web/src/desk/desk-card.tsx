@@ -1,5 +1,6 @@
 import type { JobCard } from '@lambent/contracts';
-import type { Machine, Material } from '@lambent/core';
+import type { Machine } from '@lambent/core/machine';
+import type { Material } from '@lambent/core/recipes';
 import { formatDistanceToNow } from 'date-fns';
 import { Trash2 } from 'lucide-react';
 import { useState } from 'react';

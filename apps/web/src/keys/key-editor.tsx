@@ -1,4 +1,4 @@
-import { keyTroubles, type Rule } from '@lambent/core';
+import { keyTroubles, type Rule } from '@lambent/core/colours';
 import { ArrowDown, ArrowUp, Plus, Trash2 } from 'lucide-react';
 import { useMemo } from 'react';
 import { Button, IconButton } from '../ui/button.tsx';

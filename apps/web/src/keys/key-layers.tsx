@@ -1,4 +1,6 @@
-import { type ColourKey, isBurnt, type Layer, type Operation, operationNames } from '@lambent/core';
+import type { ColourKey } from '@lambent/core/colours';
+import type { Layer } from '@lambent/core/document';
+import { isBurnt, type Operation, operationNames } from '@lambent/core/operations';
 import { Trash2 } from 'lucide-react';
 import { AnotherLayer } from '../ui/another-layer.tsx';
 import { IconButton } from '../ui/button.tsx';

@@ -1,4 +1,4 @@
-import type { ColourKey } from '@lambent/core';
+import type { ColourKey } from '@lambent/core/colours';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { api, sentenceOf } from '../api.ts';

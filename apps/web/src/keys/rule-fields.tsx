@@ -1,4 +1,5 @@
-import type { Layer, PaintPart, Rule } from '@lambent/core';
+import type { Rule } from '@lambent/core/colours';
+import type { Layer, PaintPart } from '@lambent/core/document';
 import type { ReactNode } from 'react';
 import { Choice } from '../ui/choice.tsx';
 import { LengthField } from '../ui/length-field.tsx';

@@ -1,4 +1,5 @@
-import { type Air, allSettings, type LayerSettings, type Machine, type SettingName, settingOf } from '@lambent/core';
+import type { Machine } from '@lambent/core/machine';
+import { type Air, allSettings, type LayerSettings, type SettingName, settingOf } from '@lambent/core/settings';
 import { Choice, type Option } from '../ui/choice.tsx';
 import { parsePlain } from '../ui/plain-number.ts';
 import { Tick } from '../ui/tick.tsx';

@@ -1,4 +1,4 @@
-import type { LayerSettings, SettingName } from '@lambent/core';
+import type { LayerSettings, SettingName } from '@lambent/core/settings';
 
 /** Changes one setting of a layer; what a field needs to show it. */
 export interface SettingHold {

@@ -1,4 +1,4 @@
-import { NotADrawing } from '@lambent/core';
+import { NotADrawing } from '@lambent/core/document';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useState } from 'react';
 import { Navigate, useParams } from 'react-router';

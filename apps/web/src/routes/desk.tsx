@@ -1,5 +1,5 @@
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
-import type { Machine } from '@lambent/core';
+import type { Machine } from '@lambent/core/machine';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { Plus, Search } from 'lucide-react';
 import { useDeferredValue, useState } from 'react';

@@ -1,4 +1,4 @@
-import { type ColourKey, keyFromText, keyToJson, standardLayers } from '@lambent/core';
+import { type ColourKey, keyFromText, keyToJson, standardLayers } from '@lambent/core/colours';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { ArrowDown, ArrowUp, Copy, Download, FileUp, Plus, Trash2 } from 'lucide-react';
 import { useRef, useState } from 'react';

@@ -1,5 +1,6 @@
 import type { MachineCommand, MachineState } from '@lambent/contracts';
-import { formatDuration, formatLength, fromMachine, type Machine } from '@lambent/core';
+import { fromMachine, type Machine } from '@lambent/core/machine';
+import { formatDuration, formatLength } from '@lambent/core/units';
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { toast } from 'sonner';

@@ -1,4 +1,5 @@
-import { formatMoney, freeOfCharge, type Pricing, type SpeedUnit, speedUnits } from '@lambent/core';
+import { formatMoney, freeOfCharge, type Pricing } from '@lambent/core/recipes';
+import { type SpeedUnit, speedUnits } from '@lambent/core/units';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { toast } from 'sonner';

@@ -1,4 +1,4 @@
-import { type SpeedUnit, speedUnits } from '@lambent/core';
+import { type SpeedUnit, speedUnits } from '@lambent/core/units';
 import { create } from 'zustand';
 
 const place = 'speed-unit';

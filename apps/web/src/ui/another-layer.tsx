@@ -1,4 +1,4 @@
-import { type Operation, operationNames, operations } from '@lambent/core';
+import { type Operation, operationNames, operations } from '@lambent/core/operations';
 import { Plus } from 'lucide-react';
 import { Choice } from './choice.tsx';
 import { OperationMark } from './operation-mark.tsx';

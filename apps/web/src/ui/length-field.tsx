@@ -1,4 +1,4 @@
-import { formatLength, type LengthUnit, parseLengthFrom } from '@lambent/core';
+import { formatLength, type LengthUnit, parseLengthFrom } from '@lambent/core/units';
 import { TypedField } from './typed-field.tsx';
 
 /** What one arrow key steps by, in mm. */

@@ -1,4 +1,4 @@
-import { type Operation, operationColours } from '@lambent/core';
+import { type Operation, operationColours } from '@lambent/core/operations';
 
 /** On the bed and in lists, an operation has a hue, a line pattern and a letter. */
 export const operationLook: Record<Operation, { colour: string; dash: readonly number[]; letter: string }> = {

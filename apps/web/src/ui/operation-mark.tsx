@@ -1,4 +1,4 @@
-import type { Operation } from '@lambent/core';
+import type { Operation } from '@lambent/core/operations';
 import { operationLook } from './operation-look.ts';
 
 /** A short stroke in the operation's own hue and pattern, with its letter. */

@@ -1,4 +1,4 @@
-import type { Parsed } from '@lambent/core';
+import type { Parsed } from '@lambent/core/units';
 
 /** Reads a plain number as people type it, with a sign such as ° or % behind it or without. */
 export function parsePlain(text: string, sign: string, otherwise: string): Parsed {

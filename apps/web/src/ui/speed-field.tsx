@@ -1,4 +1,4 @@
-import { formatSpeed, parseSpeed } from '@lambent/core';
+import { formatSpeed, parseSpeed } from '@lambent/core/units';
 import { useSpeedUnit } from '../stores/speed-unit.ts';
 import { TypedField } from './typed-field.tsx';
 

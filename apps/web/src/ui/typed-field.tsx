@@ -1,4 +1,4 @@
-import type { Parsed } from '@lambent/core';
+import type { Parsed } from '@lambent/core/units';
 import { type KeyboardEvent, useEffect, useId, useRef, useState } from 'react';
 
 interface Props {

@@ -1,4 +1,4 @@
-import { jobFromJson, jobToJson } from '@lambent/core';
+import { jobFromJson, jobToJson } from '@lambent/core/document';
 import { api, Refusal, sentenceOf } from '../api.ts';
 import { openSessions } from './sessions.ts';
 import { allUnsaved, dropUnsaved, type UnsavedWork } from './unsaved-store.ts';

@@ -1,5 +1,5 @@
 import type { BurntPictureAnswer } from '@lambent/contracts';
-import { BurntCode, type BurntPicture } from '@lambent/core';
+import { BurntCode, type BurntPicture } from '@lambent/core/recipes';
 
 /** How a run came out, ready to be drawn. */
 export interface ShownPicture {

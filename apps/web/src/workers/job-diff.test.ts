@@ -1,5 +1,5 @@
 import { expect, test } from '@jest/globals';
-import { hideItems, moveItems, orderItems, removeItems, rotateItems } from '@lambent/core';
+import { hideItems, moveItems, orderItems, removeItems, rotateItems } from '@lambent/core/edits';
 import fc from 'fast-check';
 import { benchWith, square } from '../bench/fixtures/bench.ts';
 import { jobOf } from '../bench/store.ts';

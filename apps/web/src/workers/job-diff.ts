@@ -1,4 +1,5 @@
-import type { Item, JobDocument, Matrix } from '@lambent/core';
+import type { Item, JobDocument } from '@lambent/core/document';
+import type { Matrix } from '@lambent/core/geometry';
 
 /**
  * A job as it differs from the one before it. A large drawing is not sent to a worker again with every edit: only the

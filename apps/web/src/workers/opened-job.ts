@@ -1,5 +1,5 @@
 import type { JobAnswer } from '@lambent/contracts';
-import { type JobDocument, jobFromJson } from '@lambent/core';
+import { type JobDocument, jobFromJson } from '@lambent/core/document';
 
 /** A job as it is opened. */
 export type OpenedJob = Omit<JobAnswer, 'document'> & { readonly document: JobDocument };

@@ -1,4 +1,6 @@
-import { boxHeight, boxWidth, type Item, type Outgoing, pathData, pathOf } from '@lambent/core';
+import { type Item, pathOf } from '@lambent/core/document';
+import type { Outgoing } from '@lambent/core/formats';
+import { boxHeight, boxWidth, pathData } from '@lambent/core/geometry';
 
 /** Larger pictures than this along a side are not drawn by browsers. */
 const longestSide = 16_384;

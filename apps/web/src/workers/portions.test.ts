@@ -1,5 +1,6 @@
 import { expect, test } from '@jest/globals';
-import { type Item, identity, isOutlineUnknown, outlineOf, PathBuilder, type Shape, unpainted } from '@lambent/core';
+import { type Item, isOutlineUnknown, outlineOf, type Shape, unpainted } from '@lambent/core/document';
+import { identity, PathBuilder } from '@lambent/core/geometry';
 import { GatheredItems, portionsOf } from './portions.ts';
 
 const itemOf = (id: string, shape: Shape): Item => ({

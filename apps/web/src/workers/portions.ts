@@ -1,4 +1,5 @@
-import { boundsOf, type Item, isOutlineUnknown, knowOutline, outlineOf, type Path, verbsIn } from '@lambent/core';
+import { boundsOf, type Item, isOutlineUnknown, knowOutline, outlineOf, verbsIn } from '@lambent/core/document';
+import type { Path } from '@lambent/core/geometry';
 
 /** Some of a drawing's items, on their way from a worker to the page. */
 export interface Portion {

@@ -1,18 +1,16 @@
+import type { Extent, Mark } from '@lambent/core/colours';
 import {
-  type Extent,
   type Item,
   isOutlineUnknown,
   type JobDocument,
   knowOutline,
-  type Mark,
   NotADrawing,
   newJob,
-  type PreparedJob,
-  type Reading,
   type ReadingChoices,
-  type RunChoice,
   verbsIn,
-} from '@lambent/core';
+} from '@lambent/core/document';
+import type { Reading } from '@lambent/core/formats';
+import type { PreparedJob, RunChoice } from '@lambent/core/plan';
 import { api } from '../api.ts';
 import type { ArrivalWish, ArtworkWish, PaintedPictures } from '../bench/bed/painting.ts';
 import type { UnsavedWork } from '../unsaved/unsaved-store.ts';

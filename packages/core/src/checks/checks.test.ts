@@ -1,8 +1,8 @@
 import { describe, expect, test } from '@jest/globals';
-import type { Item } from '../drawing/item.ts';
-import { switchLayer } from '../drawing/layer-edits.ts';
+import type { Item } from '../document/item.ts';
+import { switchLayer } from '../edits/layers.ts';
 import { box, item, jobWith, line, shop } from '../fixtures/shop.ts';
-import { rotation } from '../geometry/matrix.ts';
+import { rotation } from '../geometry/paths/matrix.ts';
 import { planJob } from '../plan/plan.ts';
 import { prepareJob } from '../plan/prepare.ts';
 import { blocks, checkJob } from './check.ts';

@@ -1,5 +1,5 @@
-import type { Item } from '../drawing/item.ts';
-import type { Box } from '../geometry/box.ts';
+import type { Item } from '../document/item.ts';
+import type { Box } from '../geometry/paths/box.ts';
 import { isBurnt, type Operation } from '../operations/operation.ts';
 import type { BurnPlan } from '../plan/plan.ts';
 import type { PreparedJob } from '../plan/prepare.ts';

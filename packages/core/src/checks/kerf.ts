@@ -1,8 +1,8 @@
-import { boundsOf, type Item } from '../drawing/item.ts';
+import { boundsOf, type Item } from '../document/item.ts';
 import { beamSide, kerfLines } from '../fit/kerf.ts';
-import { type Box, boxesMeet, growBox } from '../geometry/box.ts';
-import { type Polyline, signedArea } from '../geometry/flatten.ts';
-import { thinPlaces } from '../geometry/thin.ts';
+import { thinPlaces } from '../geometry/offsets/thin.ts';
+import { type Box, boxesMeet, growBox } from '../geometry/paths/box.ts';
+import { type Polyline, signedArea } from '../geometry/paths/flatten.ts';
 import type { BurnLine } from '../plan/order.ts';
 import type { PreparedJob, PreparedLayer } from '../plan/prepare.ts';
 import { nestedLines } from '../plan/steps.ts';

@@ -1,6 +1,6 @@
 import { extentOf } from '../colours/derive.ts';
 import { nearMisses } from '../colours/near-miss.ts';
-import { boundsOf, type Item } from '../drawing/item.ts';
+import { boundsOf, type Item } from '../document/item.ts';
 import { isBurnt } from '../operations/operation.ts';
 import { burntItems, type Check, countOf, finding, ifAny } from './finding.ts';
 

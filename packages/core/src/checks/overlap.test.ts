@@ -1,10 +1,10 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
+import { outlineOf } from '../document/shapes.ts';
 import { box, line } from '../fixtures/shop.ts';
-import { flatten } from '../geometry/flatten.ts';
-import { multiply, rotation, translation } from '../geometry/matrix.ts';
-import { type Path, transformPath } from '../geometry/path.ts';
-import { outlineOf } from '../geometry/shapes.ts';
+import { flatten } from '../geometry/paths/flatten.ts';
+import { multiply, rotation, translation } from '../geometry/paths/matrix.ts';
+import { type Path, transformPath } from '../geometry/paths/path.ts';
 import { overlappingOwners } from './overlap.ts';
 
 const lines = (...paths: Path[]) => paths.flatMap((path, owner) => flatten(path).map((one) => ({ owner, line: one })));

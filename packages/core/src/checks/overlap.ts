@@ -1,4 +1,4 @@
-import type { Polyline } from '../geometry/flatten.ts';
+import type { Polyline } from '../geometry/paths/flatten.ts';
 
 /** A straight edge as a stretch [from, to] along the line that it lies on. */
 interface Edge {

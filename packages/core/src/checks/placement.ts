@@ -1,6 +1,6 @@
-import { boundsOf, type Item } from '../drawing/item.ts';
-import { sheetBox, sheetHolds, sheetUnder } from '../drawing/sheet.ts';
-import { type Box, boxContains, boxesMeet, growBox } from '../geometry/box.ts';
+import { boundsOf, type Item } from '../document/item.ts';
+import { sheetBox, sheetHolds, sheetUnder } from '../document/sheet.ts';
+import { type Box, boxContains, boxesMeet, growBox } from '../geometry/paths/box.ts';
 import { bedBox } from '../machine/machine.ts';
 import { burntItems, type Check, countOf, finding, ifAny } from './finding.ts';
 

@@ -1,11 +1,11 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { pinItems, setMark } from '../drawing/edits.ts';
-import { boundsOfAll } from '../drawing/item.ts';
-import type { JobDocument } from '../drawing/job.ts';
-import { jobFromJson, jobToJson } from '../drawing/json.ts';
-import { addRun, changeRun, moveRun, orderSteps, removeRun, setLayer, switchLayer } from '../drawing/layer-edits.ts';
-import { firstRun } from '../drawing/run.ts';
+import { boundsOfAll } from '../document/item.ts';
+import type { JobDocument } from '../document/job.ts';
+import { jobFromJson, jobToJson } from '../document/json.ts';
+import { firstRun } from '../document/run.ts';
+import { pinItems, setMark } from '../edits/items.ts';
+import { addRun, changeRun, moveRun, orderSteps, removeRun, setLayer, switchLayer } from '../edits/layers.ts';
 import { box, item, jobWith, line, material, shop } from '../fixtures/shop.ts';
 import { Move } from '../plan/moves.ts';
 import { type BurnPlan, planJob, stepTitle } from '../plan/plan.ts';

@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { assignPaint, hideItems, moveItems, pinItems, removeItems } from '../drawing/edits.ts';
-import type { JobDocument } from '../drawing/job.ts';
+import type { JobDocument } from '../document/job.ts';
+import { assignPaint, hideItems, moveItems, pinItems, removeItems } from '../edits/items.ts';
 import { box, item, jobWith, line, rule, shop } from '../fixtures/shop.ts';
 import { operationColours } from '../operations/operation.ts';
 import { deriveMeaning, extentOf } from './derive.ts';

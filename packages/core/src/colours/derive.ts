@@ -1,8 +1,8 @@
-import { sameMark } from '../drawing/edits.ts';
-import { type Item, type Paint, perItem, polylinesOf } from '../drawing/item.ts';
-import type { JobDocument, PaintPart } from '../drawing/job.ts';
-import { type Polyline, polylineLength, signedArea } from '../geometry/flatten.ts';
-import { nestDepths } from '../geometry/nesting.ts';
+import { type Item, type Paint, perItem, polylinesOf } from '../document/item.ts';
+import type { JobDocument, PaintPart } from '../document/job.ts';
+import { sameMark } from '../edits/items.ts';
+import { type Polyline, polylineLength, signedArea } from '../geometry/paths/flatten.ts';
+import { nestDepths } from '../geometry/questions/nesting.ts';
 import { type ColourKey, type Layer, layerByKey, layersUnder, type Mark } from './key.ts';
 
 /** One paint of the drawing, as the Colours stage lists it. */

@@ -1,4 +1,4 @@
-import type { Paint } from '../drawing/item.ts';
+import type { Paint } from '../document/item.ts';
 import { type Operation, operationColours } from '../operations/operation.ts';
 import { type ColourKey, layersUnder, type Rule } from './key.ts';
 

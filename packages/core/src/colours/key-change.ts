@@ -1,4 +1,4 @@
-import type { Assignment, JobDocument } from '../drawing/job.ts';
+import type { Assignment, JobDocument } from '../document/job.ts';
 import { deriveMeaning, type Meaning, type PaintUse } from './derive.ts';
 import { type ColourKey, colourDistance, type Layer, type Rule } from './key.ts';
 

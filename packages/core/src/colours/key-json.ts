@@ -1,5 +1,5 @@
-import { asColour, asList, asNumber, asRecord, asText, NotADrawing } from '../drawing/json-parts.ts';
-import { layerFromJson } from '../drawing/layer-json.ts';
+import { asColour, asList, asNumber, asRecord, asText, NotADrawing } from '../document/json-parts.ts';
+import { layerFromJson } from '../document/layer-json.ts';
 import type { ColourKey, Rule } from './key.ts';
 
 /** Says what in a file is not a colour key. */

@@ -1,10 +1,10 @@
 import { converter, differenceCiede2000, parse } from 'culori';
-import type { Colour } from '../drawing/item.ts';
-import type { PaintPart } from '../drawing/job.ts';
-import type { Layer } from '../drawing/layer.ts';
+import type { Colour } from '../document/item.ts';
+import type { PaintPart } from '../document/job.ts';
+import type { Layer } from '../document/layer.ts';
 import { operationColours, operationNames, operations } from '../operations/operation.ts';
 
-export type { Layer } from '../drawing/layer.ts';
+export type { Layer } from '../document/layer.ts';
 
 /** One line of a colour key: a paint, and the layer it goes on. */
 export interface Rule {

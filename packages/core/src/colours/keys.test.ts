@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { assignPaint, pinItems, setKey } from '../drawing/edits.ts';
-import { mergeLayer, setLayer } from '../drawing/layer-edits.ts';
+import { assignPaint, pinItems, setKey } from '../edits/items.ts';
+import { mergeLayer, setLayer } from '../edits/layers.ts';
 import { box, item, jobWith, line, rule, shop } from '../fixtures/shop.ts';
 import { deriveMeaning } from './derive.ts';
 import { type ColourKey, colourDistance, layerByKey, operationColourKey, standardLayers } from './key.ts';

@@ -1,4 +1,4 @@
-import type { Colour } from '../drawing/item.ts';
+import type { Colour } from '../document/item.ts';
 import type { PaintUse } from './derive.ts';
 import { type ColourKey, colourDistance, type Mark, type Rule, ruleFits } from './key.ts';
 

@@ -1,6 +1,6 @@
-import type { Item } from '../drawing/item.ts';
-import type { JobDocument } from '../drawing/job.ts';
-import type { BoltTie } from '../geometry/ties.ts';
+import type { Item } from '../document/item.ts';
+import type { JobDocument } from '../document/job.ts';
+import type { BoltTie } from '../document/ties.ts';
 
 /** Clearance holes for a bolt, in mm. */
 export interface BoltHole {

@@ -1,18 +1,18 @@
 import { describe, expect, test } from '@jest/globals';
-import { combineItems } from '../drawing/combination.ts';
-import { addItems, moveItems, pinItems, removeItems } from '../drawing/edits.ts';
-import { amend, record, redo, startHistory, undo } from '../drawing/history.ts';
-import { boundsOf, type Item, pathOf } from '../drawing/item.ts';
-import { type JobDocument, newJob } from '../drawing/job.ts';
-import { jobFromJson, jobToJson } from '../drawing/json.ts';
-import { replaceShape } from '../drawing/reshape.ts';
-import { borderAround } from '../geometry/border.ts';
-import { distanceToLines } from '../geometry/distance.ts';
-import { flatten } from '../geometry/flatten.ts';
-import { rotation, scaling, translation } from '../geometry/matrix.ts';
-import { plainOffset } from '../geometry/offset.ts';
-import { nodeCount, pathBounds } from '../geometry/path.ts';
-import { outlineOf, rectangleOf, type Shape } from '../geometry/shapes.ts';
+import { boundsOf, type Item, pathOf } from '../document/item.ts';
+import { type JobDocument, newJob } from '../document/job.ts';
+import { jobFromJson, jobToJson } from '../document/json.ts';
+import { outlineOf, rectangleOf, type Shape } from '../document/shapes.ts';
+import { combineItems } from '../edits/combination.ts';
+import { amend, record, redo, startHistory, undo } from '../edits/history.ts';
+import { addItems, moveItems, pinItems, removeItems } from '../edits/items.ts';
+import { replaceShape } from '../edits/reshape.ts';
+import { borderAround } from '../geometry/offsets/border.ts';
+import { plainOffset } from '../geometry/offsets/offset.ts';
+import { flatten } from '../geometry/paths/flatten.ts';
+import { rotation, scaling, translation } from '../geometry/paths/matrix.ts';
+import { nodeCount, pathBounds } from '../geometry/paths/path.ts';
+import { distanceToLines } from '../geometry/questions/distance.ts';
 import {
   followedPath,
   followSources,

@@ -1,14 +1,14 @@
-import { type Item, pathOf } from '../drawing/item.ts';
-import type { JobDocument } from '../drawing/job.ts';
-import { borderAround } from '../geometry/border.ts';
-import { boxCentre } from '../geometry/box.ts';
-import type { Outline } from '../geometry/combine.ts';
-import { identity, invert, type Matrix, multiply, translation } from '../geometry/matrix.ts';
-import { type OffsetSettings, offsetOutlines } from '../geometry/offset.ts';
-import { nodeCount, type Path, pathBounds, transformPath } from '../geometry/path.ts';
-import type { Progress } from '../geometry/progress.ts';
-import { type FollowingShape, isFollowing, type Shape } from '../geometry/shapes.ts';
-import type { PartTie } from '../geometry/ties.ts';
+import { type Item, pathOf } from '../document/item.ts';
+import type { JobDocument } from '../document/job.ts';
+import { type FollowingShape, isFollowing, type Shape } from '../document/shapes.ts';
+import type { PartTie } from '../document/ties.ts';
+import type { Outline } from '../geometry/areas/combine.ts';
+import { borderAround } from '../geometry/offsets/border.ts';
+import { type OffsetSettings, offsetOutlines } from '../geometry/offsets/offset.ts';
+import { boxCentre } from '../geometry/paths/box.ts';
+import { identity, invert, type Matrix, multiply, translation } from '../geometry/paths/matrix.ts';
+import { nodeCount, type Path, pathBounds, transformPath } from '../geometry/paths/path.ts';
+import type { Progress } from '../geometry/paths/progress.ts';
 import { plainOffsetOf } from './plain-offset.ts';
 
 /** What lies at a distance from items, in bed mm. */

@@ -1,14 +1,14 @@
-import { pinItems } from '../drawing/edits.ts';
-import { boundsOf, type Item, type Paint } from '../drawing/item.ts';
-import type { JobDocument } from '../drawing/job.ts';
-import type { Layer } from '../drawing/layer.ts';
-import { setLayer } from '../drawing/layer-edits.ts';
-import type { Sheet } from '../drawing/sheet.ts';
-import { boxCentre, boxHeight, boxWidth, growBox } from '../geometry/box.ts';
-import { identity } from '../geometry/matrix.ts';
-import { plainOffset } from '../geometry/offset.ts';
-import { PathBuilder } from '../geometry/path.ts';
-import { type CombinedPart, rectangleOf } from '../geometry/shapes.ts';
+import { boundsOf, type Item, type Paint } from '../document/item.ts';
+import type { JobDocument } from '../document/job.ts';
+import type { Layer } from '../document/layer.ts';
+import { type CombinedPart, rectangleOf } from '../document/shapes.ts';
+import type { Sheet } from '../document/sheet.ts';
+import { pinItems } from '../edits/items.ts';
+import { setLayer } from '../edits/layers.ts';
+import { plainOffset } from '../geometry/offsets/offset.ts';
+import { boxCentre, boxHeight, boxWidth, growBox } from '../geometry/paths/box.ts';
+import { identity } from '../geometry/paths/matrix.ts';
+import { PathBuilder } from '../geometry/paths/path.ts';
 import { offsetOf } from './follow.ts';
 
 /** What a holder is like; lengths in mm. */

@@ -1,10 +1,10 @@
-import { type Item, type Keep, pathOf, perItem, polylinesOf } from '../drawing/item.ts';
-import { besideRing } from '../geometry/beside-ring.ts';
-import { flatten, type Polyline } from '../geometry/flatten.ts';
-import { nestDepths } from '../geometry/nesting.ts';
-import { offsetOutlines, plainOffset } from '../geometry/offset.ts';
-import { type Path, PathBuilder, Verb } from '../geometry/path.ts';
-import { pathOfSubpaths, subpathsOf } from '../geometry/stretches.ts';
+import { type Item, type Keep, pathOf, perItem, polylinesOf } from '../document/item.ts';
+import { offsetOutlines, plainOffset } from '../geometry/offsets/offset.ts';
+import { besideRing } from '../geometry/offsets/ring-offset.ts';
+import { flatten, type Polyline } from '../geometry/paths/flatten.ts';
+import { type Path, PathBuilder, Verb } from '../geometry/paths/path.ts';
+import { pathOfSubpaths, subpathsOf } from '../geometry/paths/segments.ts';
+import { nestDepths } from '../geometry/questions/nesting.ts';
 
 /** How far the way of the beam strays from the true one, in mm, as straight lines. */
 const wayTolerance = 0.004;

@@ -1,13 +1,13 @@
-import { pinItems } from '../drawing/edits.ts';
-import { type Item, itemsAmong, polylinesOf } from '../drawing/item.ts';
-import type { JobDocument } from '../drawing/job.ts';
-import type { BorderSettings } from '../geometry/border.ts';
-import { distanceToLines } from '../geometry/distance.ts';
-import { polylineContains } from '../geometry/flatten.ts';
-import { identity, type Point } from '../geometry/matrix.ts';
-import type { OffsetSettings } from '../geometry/offset.ts';
-import type { Path } from '../geometry/path.ts';
-import type { FollowingShape } from '../geometry/shapes.ts';
+import { type Item, itemsAmong, polylinesOf } from '../document/item.ts';
+import type { JobDocument } from '../document/job.ts';
+import type { FollowingShape } from '../document/shapes.ts';
+import { pinItems } from '../edits/items.ts';
+import type { BorderSettings } from '../geometry/offsets/border.ts';
+import type { OffsetSettings } from '../geometry/offsets/offset.ts';
+import { polylineContains } from '../geometry/paths/flatten.ts';
+import { identity, type Point } from '../geometry/paths/matrix.ts';
+import type { Path } from '../geometry/paths/path.ts';
+import { distanceToLines } from '../geometry/questions/distance.ts';
 import { plainOffsetOf } from './plain-offset.ts';
 
 /** What offsets to make of items. */

@@ -1,7 +1,7 @@
-import type { Item } from '../drawing/item.ts';
-import type { Matrix } from '../geometry/matrix.ts';
-import type { OffsetSettings } from '../geometry/offset.ts';
-import type { Shape } from '../geometry/shapes.ts';
+import type { Item } from '../document/item.ts';
+import type { Shape } from '../document/shapes.ts';
+import type { OffsetSettings } from '../geometry/offsets/offset.ts';
+import type { Matrix } from '../geometry/paths/matrix.ts';
 
 /**
  * The offset of a circle, a rectangle or a slot as a shape with numbers of its own, where it is one again: it can be

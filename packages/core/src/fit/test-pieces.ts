@@ -1,6 +1,6 @@
-import type { Keep } from '../drawing/item.ts';
-import { type Path, PathBuilder } from '../geometry/path.ts';
-import { rectangleOf, type Shape } from '../geometry/shapes.ts';
+import type { Keep } from '../document/item.ts';
+import { rectangleOf, type Shape } from '../document/shapes.ts';
+import { type Path, PathBuilder } from '../geometry/paths/path.ts';
 
 /** A piece to be cut and tried by hand; in mm from its own top left, y down. */
 export interface TestPiece {

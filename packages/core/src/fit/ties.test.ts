@@ -1,13 +1,13 @@
 import { describe, expect, test } from '@jest/globals';
-import { combineItems } from '../drawing/combination.ts';
-import { addItems, moveItems, scaleItems } from '../drawing/edits.ts';
-import { boundsOf, type Item } from '../drawing/item.ts';
-import { type JobDocument, newJob } from '../drawing/job.ts';
-import { jobFromJson, jobToJson } from '../drawing/json.ts';
-import { replaceShape } from '../drawing/reshape.ts';
-import { identity, rotation } from '../geometry/matrix.ts';
-import type { Shape } from '../geometry/shapes.ts';
-import type { PartTie } from '../geometry/ties.ts';
+import { boundsOf, type Item } from '../document/item.ts';
+import { type JobDocument, newJob } from '../document/job.ts';
+import { jobFromJson, jobToJson } from '../document/json.ts';
+import type { Shape } from '../document/shapes.ts';
+import type { PartTie } from '../document/ties.ts';
+import { combineItems } from '../edits/combination.ts';
+import { addItems, moveItems, scaleItems } from '../edits/items.ts';
+import { replaceShape } from '../edits/reshape.ts';
+import { identity, rotation } from '../geometry/paths/matrix.ts';
 import { boltDiameter, boltHoles, fitBolts } from './bolts.ts';
 import { followSources } from './follow.ts';
 import {

@@ -1,12 +1,12 @@
-import { boundsOf, type Item } from '../drawing/item.ts';
-import type { JobDocument } from '../drawing/job.ts';
-import { type Sheet, sheetUnder } from '../drawing/sheet.ts';
-import { boxCentre } from '../geometry/box.ts';
-import { type Matrix, multiply, translation } from '../geometry/matrix.ts';
-import { plainOffset } from '../geometry/offset.ts';
-import { pathBounds } from '../geometry/path.ts';
-import type { Shape } from '../geometry/shapes.ts';
-import type { FitTie, PartTie, ThicknessTie } from '../geometry/ties.ts';
+import { boundsOf, type Item } from '../document/item.ts';
+import type { JobDocument } from '../document/job.ts';
+import type { Shape } from '../document/shapes.ts';
+import { type Sheet, sheetUnder } from '../document/sheet.ts';
+import type { FitTie, PartTie, ThicknessTie } from '../document/ties.ts';
+import { plainOffset } from '../geometry/offsets/offset.ts';
+import { boxCentre } from '../geometry/paths/box.ts';
+import { type Matrix, multiply, translation } from '../geometry/paths/matrix.ts';
+import { pathBounds } from '../geometry/paths/path.ts';
 import { centredOffset } from './follow.ts';
 
 type SlotShape = Extract<Shape, { kind: 'rectangle' | 'slot' }>;

@@ -1,12 +1,12 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { type Arrival, arrivalItemId } from '../drawing/arrival.ts';
-import { hideItems, moveItems, pinItems, removeItems } from '../drawing/edits.ts';
-import { boundsOf, boundsOfAll } from '../drawing/item.ts';
-import { newJob } from '../drawing/job.ts';
-import { jobFromJson, jobToJson } from '../drawing/json.ts';
+import { type Arrival, arrivalItemId } from '../document/arrival.ts';
+import { boundsOf, boundsOfAll } from '../document/item.ts';
+import { newJob } from '../document/job.ts';
+import { jobFromJson, jobToJson } from '../document/json.ts';
+import { hideItems, moveItems, pinItems, removeItems } from '../edits/items.ts';
 import { testFonts } from '../fixtures/files.ts';
-import { boxOf } from '../geometry/box.ts';
+import { boxOf } from '../geometry/paths/box.ts';
 import { acceptArrival, arrivalMap, arrivedItems, rereadArrival } from './arrive.ts';
 import { readSvg } from './svg/read.ts';
 

@@ -1,10 +1,18 @@
-import type { Arrival } from '../drawing/arrival.ts';
-import { addItems } from '../drawing/edits.ts';
-import { boundsOfAll, type Drawing, type Item, type Paint } from '../drawing/item.ts';
-import type { JobDocument } from '../drawing/job.ts';
-import { sameShape } from '../drawing/shape-json.ts';
-import { type Box, boxCentre, isEmpty } from '../geometry/box.ts';
-import { invert, type Matrix, meanScale, multiply, type Point, scaling, translation } from '../geometry/matrix.ts';
+import type { Arrival } from '../document/arrival.ts';
+import { boundsOfAll, type Drawing, type Item, type Paint } from '../document/item.ts';
+import type { JobDocument } from '../document/job.ts';
+import { sameShape } from '../document/shape-json.ts';
+import { addItems } from '../edits/items.ts';
+import { type Box, boxCentre, isEmpty } from '../geometry/paths/box.ts';
+import {
+  invert,
+  type Matrix,
+  meanScale,
+  multiply,
+  type Point,
+  scaling,
+  translation,
+} from '../geometry/paths/matrix.ts';
 import type { Reading } from './reading.ts';
 
 /** Where what arrives is put: as the file has it, with its middle in the middle of a box, or its top left corner at a point. */

@@ -1,9 +1,9 @@
-import type { ReadingChoices } from '../drawing/arrival.ts';
-import { boundsOf, type Item, type Paint, pathOf } from '../drawing/item.ts';
-import { type Area, fillWithin, type Left, lineWithin } from '../geometry/area.ts';
-import { boxesMeet } from '../geometry/box.ts';
-import { scaling } from '../geometry/matrix.ts';
-import type { Shape } from '../geometry/shapes.ts';
+import type { ReadingChoices } from '../document/arrival.ts';
+import { boundsOf, type Item, type Paint, pathOf } from '../document/item.ts';
+import type { Shape } from '../document/shapes.ts';
+import { type Area, fillWithin, type Left, lineWithin } from '../geometry/areas/area.ts';
+import { boxesMeet } from '../geometry/paths/box.ts';
+import { scaling } from '../geometry/paths/matrix.ts';
 import type { Notes } from './reading.ts';
 
 /** What a clip leaves of items, and, hidden, the whole of each that it cuts or takes away. */

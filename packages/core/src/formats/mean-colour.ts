@@ -1,4 +1,4 @@
-import type { Colour } from '../drawing/item.ts';
+import type { Colour } from '../document/item.ts';
 
 /** Where along a gradient a colour stands, 0 to 1, and its channels: red, green, blue 0 to 255, alpha 0 to 1. */
 export interface Stop {

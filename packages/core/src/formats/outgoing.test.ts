@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { switchLayer } from '../drawing/layer-edits.ts';
+import { switchLayer } from '../edits/layers.ts';
 import { box, item, jobWith, line, shop } from '../fixtures/shop.ts';
 import { operationColours } from '../operations/operation.ts';
 import { prepareJob } from '../plan/prepare.ts';

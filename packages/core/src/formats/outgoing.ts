@@ -1,6 +1,6 @@
 import type { Placed } from '../colours/derive.ts';
-import type { Item, Paint } from '../drawing/item.ts';
-import type { Box } from '../geometry/box.ts';
+import type { Item, Paint } from '../document/item.ts';
+import type { Box } from '../geometry/paths/box.ts';
 import { isBurnt, type Operation, operationColours, operations } from '../operations/operation.ts';
 import type { PreparedJob } from '../plan/prepare.ts';
 import type { PictureFile } from './reading.ts';

@@ -1,5 +1,5 @@
 import { expect, test } from '@jest/globals';
-import { mostVerbs } from '../drawing/drawing-size.ts';
+import { mostVerbs } from '../document/drawing-size.ts';
 import { idFor, testTools } from '../fixtures/files.ts';
 import { readDrawingFile } from './read.ts';
 

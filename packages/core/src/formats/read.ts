@@ -1,6 +1,6 @@
-import type { ReadingChoices } from '../drawing/arrival.ts';
-import { tooMuchOf } from '../drawing/drawing-size.ts';
-import { type Drawing, type Item, type Paint, sharedPaint } from '../drawing/item.ts';
+import type { ReadingChoices } from '../document/arrival.ts';
+import { tooMuchOf } from '../document/drawing-size.ts';
+import { type Drawing, type Item, type Paint, sharedPaint } from '../document/item.ts';
 import { largestNumber } from '../schema/schema.ts';
 import type { FontBook } from '../text/fonts.ts';
 import type { Assets } from './assets.ts';

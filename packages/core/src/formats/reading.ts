@@ -1,4 +1,4 @@
-import type { Drawing } from '../drawing/item.ts';
+import type { Drawing } from '../document/item.ts';
 
 /** What became of a part of a file: taken as it is, taken otherwise than drawn, or not taken. */
 export type NoteKind = 'taken' | 'changed' | 'left-out';

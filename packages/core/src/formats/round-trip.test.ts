@@ -1,11 +1,11 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { boundsOf, type Drawing, type Item, type Paint, pathOf, polylinesOf } from '../drawing/item.ts';
+import { boundsOf, type Drawing, type Item, type Paint, pathOf, polylinesOf } from '../document/item.ts';
+import type { Shape } from '../document/shapes.ts';
 import { idFor, testFonts, testTools } from '../fixtures/files.ts';
-import { distanceToLines } from '../geometry/distance.ts';
-import { flatten, polylineLength } from '../geometry/flatten.ts';
-import { type Path, PathBuilder } from '../geometry/path.ts';
-import type { Shape } from '../geometry/shapes.ts';
+import { flatten, polylineLength } from '../geometry/paths/flatten.ts';
+import { type Path, PathBuilder } from '../geometry/paths/path.ts';
+import { distanceToLines } from '../geometry/questions/distance.ts';
 import { writeDxf } from './dxf/write.ts';
 import type { Outgoing } from './outgoing.ts';
 import { writePdf } from './pdf/write.ts';

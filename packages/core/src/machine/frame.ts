@@ -1,4 +1,4 @@
-import type { Point } from '../geometry/matrix.ts';
+import type { Point } from '../geometry/paths/matrix.ts';
 import type { Machine } from './machine.ts';
 
 type Bed = Pick<Machine, 'origin' | 'bedWidth' | 'bedHeight'>;

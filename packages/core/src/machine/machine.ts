@@ -1,4 +1,4 @@
-import type { Box } from '../geometry/box.ts';
+import type { Box } from '../geometry/paths/box.ts';
 import type { Operation } from '../operations/operation.ts';
 
 /** Where a machine's X0 Y0 lies on its bed. From a top-left origin Y runs down, from the others up. */

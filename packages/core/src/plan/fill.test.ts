@@ -1,10 +1,10 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import type { Item, Paint } from '../drawing/item.ts';
-import type { JobDocument } from '../drawing/job.ts';
-import { flipFill, setBurning, unflip } from '../drawing/layer-edits.ts';
+import type { Item, Paint } from '../document/item.ts';
+import type { JobDocument } from '../document/job.ts';
+import { flipFill, setBurning, unflip } from '../edits/layers.ts';
 import { box, item, jobWith, line, shop } from '../fixtures/shop.ts';
-import { polylineContains } from '../geometry/flatten.ts';
+import { polylineContains } from '../geometry/paths/flatten.ts';
 import { engravedFills, engravedPath } from './fill.ts';
 import { planJob } from './plan.ts';
 import { prepareJob } from './prepare.ts';

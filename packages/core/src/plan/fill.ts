@@ -1,7 +1,7 @@
 import type { Placed } from '../colours/derive.ts';
 import { lightnessOf } from '../colours/key.ts';
-import { boundsOf, type Item, pathOf, perItem, polylinesOf } from '../drawing/item.ts';
-import type { LayerBurning } from '../drawing/layer.ts';
+import { boundsOf, type Item, pathOf, perItem, polylinesOf } from '../document/item.ts';
+import type { LayerBurning } from '../document/layer.ts';
 import {
   type Area,
   areaOf,
@@ -12,11 +12,11 @@ import {
   strokeArea,
   subtractAreas,
   uniteAreas,
-} from '../geometry/area.ts';
-import { uniteBoxes } from '../geometry/box.ts';
-import type { Polyline } from '../geometry/flatten.ts';
-import { nestOutlines, nestRoots, polylineBounds } from '../geometry/nesting.ts';
-import { type Path, PathBuilder } from '../geometry/path.ts';
+} from '../geometry/areas/area.ts';
+import { uniteBoxes } from '../geometry/paths/box.ts';
+import type { Polyline } from '../geometry/paths/flatten.ts';
+import { type Path, PathBuilder } from '../geometry/paths/path.ts';
+import { nestOutlines, nestRoots, polylineBounds } from '../geometry/questions/nesting.ts';
 import type { PreparedJob, PreparedLayer } from './prepare.ts';
 import type { Filled } from './raster.ts';
 

@@ -1,10 +1,10 @@
 import { describe, expect, test } from '@jest/globals';
-import { moveItems } from '../drawing/edits.ts';
-import { boundsOf, type Item } from '../drawing/item.ts';
+import { boundsOf, type Item } from '../document/item.ts';
+import { outlineOf } from '../document/shapes.ts';
+import { moveItems } from '../edits/items.ts';
 import { followSources } from '../fit/follow.ts';
 import { addHolder, type HolderWish, usualHolder } from '../fit/holder.ts';
 import { box, item, jobWith, line, shop } from '../fixtures/shop.ts';
-import { outlineOf } from '../geometry/shapes.ts';
 import { planJob } from './plan.ts';
 import { prepareJob } from './prepare.ts';
 

@@ -1,9 +1,9 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { usualBurning } from '../drawing/layer.ts';
+import { usualBurning } from '../document/layer.ts';
 import { box, item, line } from '../fixtures/shop.ts';
-import { flatten, type Polyline, polylineLength, signedArea } from '../geometry/flatten.ts';
-import { nestDepths } from '../geometry/nesting.ts';
+import { flatten, type Polyline, polylineLength, signedArea } from '../geometry/paths/flatten.ts';
+import { nestDepths } from '../geometry/questions/nesting.ts';
 import { usualSettings } from '../settings/settings.ts';
 import { Move, MoveList } from './moves.ts';
 import { type BurnLine, burnLines, type LineBurning } from './order.ts';

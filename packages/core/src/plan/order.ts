@@ -1,7 +1,7 @@
-import type { Item } from '../drawing/item.ts';
-import type { LayerBurning } from '../drawing/layer.ts';
-import { type Polyline, signedArea } from '../geometry/flatten.ts';
-import { nestFamilies, nestOutlines, polylineBounds } from '../geometry/nesting.ts';
+import type { Item } from '../document/item.ts';
+import type { LayerBurning } from '../document/layer.ts';
+import { type Polyline, signedArea } from '../geometry/paths/flatten.ts';
+import { nestFamilies, nestOutlines, polylineBounds } from '../geometry/questions/nesting.ts';
 import type { LayerSettings } from '../settings/settings.ts';
 import { Move, type MoveList } from './moves.ts';
 import { findRoute, type Leg, type RouteLine } from './route.ts';

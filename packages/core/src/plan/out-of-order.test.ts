@@ -1,9 +1,9 @@
 import { describe, expect, test } from '@jest/globals';
-import type { Item } from '../drawing/item.ts';
-import { switchLayer } from '../drawing/layer-edits.ts';
+import type { Item } from '../document/item.ts';
+import { switchLayer } from '../edits/layers.ts';
 import { box, item, jobWith, line, shop } from '../fixtures/shop.ts';
-import { flatten } from '../geometry/flatten.ts';
-import { type Path, PathBuilder } from '../geometry/path.ts';
+import { flatten } from '../geometry/paths/flatten.ts';
+import { type Path, PathBuilder } from '../geometry/paths/path.ts';
 import type { Operation } from '../operations/operation.ts';
 import type { BurnLine } from './order.ts';
 import { outOfOrder } from './out-of-order.ts';

@@ -1,8 +1,8 @@
-import { boundsOf, type Item } from '../drawing/item.ts';
-import { boxCentre, isEmpty } from '../geometry/box.ts';
-import { indexBoxes } from '../geometry/box-index.ts';
-import { polylineContains } from '../geometry/flatten.ts';
-import { polylineBounds } from '../geometry/nesting.ts';
+import { boundsOf, type Item } from '../document/item.ts';
+import { boxCentre, isEmpty } from '../geometry/paths/box.ts';
+import { indexBoxes } from '../geometry/paths/box-index.ts';
+import { polylineContains } from '../geometry/paths/flatten.ts';
+import { polylineBounds } from '../geometry/questions/nesting.ts';
 import type { BurnLine } from './order.ts';
 import type { PreparedLayer } from './prepare.ts';
 

@@ -1,4 +1,4 @@
-import type { Polyline } from '../geometry/flatten.ts';
+import type { Polyline } from '../geometry/paths/flatten.ts';
 import type { PreparedJob } from './prepare.ts';
 import { nestedLines } from './steps.ts';
 

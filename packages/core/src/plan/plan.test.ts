@@ -1,8 +1,8 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { changeSetting } from '../drawing/edits.ts';
-import type { Item } from '../drawing/item.ts';
-import { switchLayer } from '../drawing/layer-edits.ts';
+import type { Item } from '../document/item.ts';
+import { changeSetting } from '../edits/items.ts';
+import { switchLayer } from '../edits/layers.ts';
 import { box, item, jobWith, line, machine, shop } from '../fixtures/shop.ts';
 import { timeMoves, trapezoidTime } from './motion.ts';
 import { Move, MoveList } from './moves.ts';

@@ -1,4 +1,4 @@
-import type { Point } from '../geometry/matrix.ts';
+import type { Point } from '../geometry/paths/matrix.ts';
 import { machineZero } from '../machine/frame.ts';
 import { type Operation, operationNames } from '../operations/operation.ts';
 import type { LayerSettings } from '../settings/settings.ts';

@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { addRun } from '../drawing/layer-edits.ts';
-import { firstRun } from '../drawing/run.ts';
+import { firstRun } from '../document/run.ts';
+import { addRun } from '../edits/layers.ts';
 import { box, item, jobWith, line, shop } from '../fixtures/shop.ts';
 import { freeOfCharge, NotAPriceList, type Pricing, pricingFromJson } from '../recipes/pricing.ts';
 import { planJob } from './plan.ts';

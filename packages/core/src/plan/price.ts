@@ -1,6 +1,6 @@
-import { boundsOfAll } from '../drawing/item.ts';
-import { type Sheet, sheetUnder } from '../drawing/sheet.ts';
-import { boxHeight, boxWidth, isEmpty } from '../geometry/box.ts';
+import { boundsOfAll } from '../document/item.ts';
+import { type Sheet, sheetUnder } from '../document/sheet.ts';
+import { boxHeight, boxWidth, isEmpty } from '../geometry/paths/box.ts';
 import type { Pricing } from '../recipes/pricing.ts';
 import type { Shop } from '../recipes/shop.ts';
 import { stockOf } from '../recipes/stock.ts';

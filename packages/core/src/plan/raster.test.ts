@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
-import type { Polyline } from '../geometry/flatten.ts';
-import { polylineBounds } from '../geometry/nesting.ts';
+import type { Polyline } from '../geometry/paths/flatten.ts';
+import { polylineBounds } from '../geometry/questions/nesting.ts';
 import { usualSettings } from '../settings/settings.ts';
 import { Move, MoveList } from './moves.ts';
 import { rasterFill } from './raster.ts';

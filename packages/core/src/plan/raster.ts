@@ -1,8 +1,8 @@
-import { type Box, boxHeight, boxWidth, growBox, uniteBoxes } from '../geometry/box.ts';
-import { indexBoxes } from '../geometry/box-index.ts';
-import type { Polyline } from '../geometry/flatten.ts';
-import { applyTo, type Matrix, rotation } from '../geometry/matrix.ts';
-import { polylineBounds } from '../geometry/nesting.ts';
+import { type Box, boxHeight, boxWidth, growBox, uniteBoxes } from '../geometry/paths/box.ts';
+import { indexBoxes } from '../geometry/paths/box-index.ts';
+import type { Polyline } from '../geometry/paths/flatten.ts';
+import { applyTo, type Matrix, rotation } from '../geometry/paths/matrix.ts';
+import { polylineBounds } from '../geometry/questions/nesting.ts';
 import type { LayerSettings } from '../settings/settings.ts';
 import { Move, type MoveList } from './moves.ts';
 

@@ -1,5 +1,5 @@
 import Flatbush from 'flatbush';
-import type { Polyline } from '../geometry/flatten.ts';
+import type { Polyline } from '../geometry/paths/flatten.ts';
 import type { Stops, Tour } from './stops.ts';
 import { improveTour } from './tour.ts';
 

@@ -1,9 +1,9 @@
 import { describe, expect, test } from '@jest/globals';
-import type { Item } from '../drawing/item.ts';
-import type { JobDocument } from '../drawing/job.ts';
-import { type Layer, usualBurning } from '../drawing/layer.ts';
+import type { Item } from '../document/item.ts';
+import type { JobDocument } from '../document/job.ts';
+import { type Layer, usualBurning } from '../document/layer.ts';
 import { box, item, jobWith, line, material, shop } from '../fixtures/shop.ts';
-import { flatten } from '../geometry/flatten.ts';
+import { flatten } from '../geometry/paths/flatten.ts';
 import { usualSettings } from '../settings/settings.ts';
 import { Move, MoveList } from './moves.ts';
 import { type BurnLine, burnLines, type LineBurning } from './order.ts';

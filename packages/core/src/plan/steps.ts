@@ -1,10 +1,10 @@
-import { type Item, pathOf, polylinesOf } from '../drawing/item.ts';
-import type { StartPoint } from '../drawing/job.ts';
+import { type Item, pathOf, polylinesOf } from '../document/item.ts';
+import type { StartPoint } from '../document/job.ts';
 import { beamSide, kerfLines } from '../fit/kerf.ts';
-import { polylineContains } from '../geometry/flatten.ts';
-import type { Point } from '../geometry/matrix.ts';
-import { nestDepths } from '../geometry/nesting.ts';
-import { pointAt, subpathsOf } from '../geometry/stretches.ts';
+import { polylineContains } from '../geometry/paths/flatten.ts';
+import type { Point } from '../geometry/paths/matrix.ts';
+import { pointAt, subpathsOf } from '../geometry/paths/segments.ts';
+import { nestDepths } from '../geometry/questions/nesting.ts';
 import { bedBox } from '../machine/machine.ts';
 import type { LayerSettings } from '../settings/settings.ts';
 import { engravedFills } from './fill.ts';

@@ -1,5 +1,5 @@
-import { type Item, polylinesOf } from '../drawing/item.ts';
-import { polylineContains, signedArea } from '../geometry/flatten.ts';
+import { type Item, polylinesOf } from '../document/item.ts';
+import { polylineContains, signedArea } from '../geometry/paths/flatten.ts';
 import { engravedFills } from './fill.ts';
 import type { PreparedJob, PreparedLayer } from './prepare.ts';
 

@@ -1,4 +1,4 @@
-import type { Layer } from '../drawing/layer.ts';
+import type { Layer } from '../document/layer.ts';
 import type { Machine } from '../machine/machine.ts';
 import type { Operation } from '../operations/operation.ts';
 import { type LayerSettings, settingsOf, usualSettings } from '../settings/settings.ts';

@@ -1,5 +1,14 @@
-import { asList, asNumber, asRecord, asText, asTextOrNull, NotADrawing, oneOf, readBy } from '../drawing/json-parts.ts';
-import { fitNames } from '../geometry/ties.ts';
+import {
+  asList,
+  asNumber,
+  asRecord,
+  asText,
+  asTextOrNull,
+  NotADrawing,
+  oneOf,
+  readBy,
+} from '../document/json-parts.ts';
+import { fitNames } from '../document/ties.ts';
 import type { Operation } from '../operations/operation.ts';
 import type { Schema } from '../schema/schema.ts';
 import { allSettings, type LayerSettings, readSettings } from '../settings/settings.ts';

@@ -1,4 +1,4 @@
-import { boundsOf, type Item, polylinesOf } from '../drawing/item.ts';
+import { boundsOf, type Item, polylinesOf } from '../document/item.ts';
 import type { Operation } from '../operations/operation.ts';
 
 /**

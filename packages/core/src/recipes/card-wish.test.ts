@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { cardOperations } from '../drawing/card.ts';
+import { cardOperations } from '../document/card.ts';
 import { shop } from '../fixtures/shop.ts';
 import { type Machine, wattsOf } from '../machine/machine.ts';
 import { beyondMachine } from '../settings/settings.ts';

@@ -1,4 +1,4 @@
-import type { CardAxis, CardOperation, CardSetting, CardWish } from '../drawing/card.ts';
+import type { CardAxis, CardOperation, CardSetting, CardWish } from '../document/card.ts';
 import { type Machine, topSpeedOf, wattsOf } from '../machine/machine.ts';
 import { type LayerSettings, settingsOf, usualSettings } from '../settings/settings.ts';
 import { basisFor, type Stock } from './apply.ts';

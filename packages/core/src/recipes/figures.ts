@@ -1,4 +1,4 @@
-import type { FitName } from '../geometry/ties.ts';
+import type { FitName } from '../document/ties.ts';
 
 /** Where a figure of the shop's comes from: read from a test piece, taken from elsewhere, or a guess to begin with. */
 export type FigureFrom = 'measured' | 'copied' | 'guessed';

@@ -1,4 +1,4 @@
-import type { FitName } from '../geometry/ties.ts';
+import type { FitName } from '../document/ties.ts';
 import { type Figure, guessedFits } from './figures.ts';
 import type { Material, Recipe } from './shop.ts';
 

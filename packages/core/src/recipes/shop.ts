@@ -1,6 +1,6 @@
 import type { ColourKey } from '../colours/key.ts';
-import type { Sheet } from '../drawing/sheet.ts';
-import type { FitName } from '../geometry/ties.ts';
+import type { Sheet } from '../document/sheet.ts';
+import type { FitName } from '../document/ties.ts';
 import type { Machine } from '../machine/machine.ts';
 import type { Operation } from '../operations/operation.ts';
 import { allSettings, type LayerSettings } from '../settings/settings.ts';

@@ -1,5 +1,5 @@
-import type { Sheet } from '../drawing/sheet.ts';
-import type { Box } from '../geometry/box.ts';
+import type { Sheet } from '../document/sheet.ts';
+import type { Box } from '../geometry/paths/box.ts';
 
 /*
  * The sheets of a material that the shop has: what is taken for a run, put back, or left over.

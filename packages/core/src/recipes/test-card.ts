@@ -6,8 +6,8 @@ import {
   type CardWish,
   cardLayerId,
   type LaidCard,
-} from '../drawing/card.ts';
-import type { Layer } from '../drawing/layer.ts';
+} from '../document/card.ts';
+import type { Layer } from '../document/layer.ts';
 import { operationNames } from '../operations/operation.ts';
 import { type LayerSettings, usualSettings } from '../settings/settings.ts';
 import type { BurntLook } from './burnt-picture.ts';

@@ -1,6 +1,6 @@
 import opentype from 'opentype.js';
-import { applyTo, type Matrix } from '../geometry/matrix.ts';
-import type { PathBuilder } from '../geometry/path.ts';
+import { applyTo, type Matrix } from '../geometry/paths/matrix.ts';
+import type { PathBuilder } from '../geometry/paths/path.ts';
 import { isStrokeFont, parseStrokeFont, type StrokeFont } from './strokes.ts';
 
 /** A file with glyphs of a face. Several files may share a face, each with other characters. */

@@ -1,5 +1,5 @@
-import type { Matrix } from '../geometry/matrix.ts';
-import type { PathBuilder } from '../geometry/path.ts';
+import type { Matrix } from '../geometry/paths/matrix.ts';
+import type { PathBuilder } from '../geometry/paths/path.ts';
 import type { Face } from './fonts.ts';
 
 /** A character set in a face: its advance and outline at a size. */

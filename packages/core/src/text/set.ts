@@ -1,8 +1,8 @@
-import { flatten } from '../geometry/flatten.ts';
-import { translation } from '../geometry/matrix.ts';
-import { type Path, PathBuilder } from '../geometry/path.ts';
-import type { TextSetting } from '../geometry/shapes.ts';
-import { Walk } from '../geometry/walk.ts';
+import type { TextSetting } from '../document/shapes.ts';
+import { flatten } from '../geometry/paths/flatten.ts';
+import { translation } from '../geometry/paths/matrix.ts';
+import { type Path, PathBuilder } from '../geometry/paths/path.ts';
+import { Walk } from '../geometry/paths/walk.ts';
 import type { Face, FontBook } from './fonts.ts';
 import { capHeight, kerning, setGlyph } from './glyphs.ts';
 

@@ -1,20 +1,8 @@
-import {
-  type ArrivalPlace,
-  type Box,
-  boxContains,
-  boxHeight,
-  boxOf,
-  boxWidth,
-  type FoundSize,
-  formatLength,
-  fromMachine,
-  isEmpty,
-  type LengthUnit,
-  type SolidSide,
-  shownBounds,
-  solidSides,
-  toMachine,
-} from '@lambent/core';
+import { type SolidSide, solidSides } from '@lambent/core/document';
+import { type ArrivalPlace, type FoundSize, shownBounds } from '@lambent/core/formats';
+import { type Box, boxContains, boxHeight, boxOf, boxWidth, isEmpty } from '@lambent/core/geometry';
+import { fromMachine, toMachine } from '@lambent/core/machine';
+import { formatLength, type LengthUnit } from '@lambent/core/units';
 import { LoaderCircle } from 'lucide-react';
 import { useEffect, useRef } from 'react';
 import { Button } from '../../ui/button.tsx';

@@ -1,14 +1,7 @@
-import {
-  boxHeight,
-  boxWidth,
-  growBox,
-  identity,
-  isEmpty,
-  itemAt,
-  type Reading,
-  shownBounds,
-  verbsOf,
-} from '@lambent/core';
+import { verbsOf } from '@lambent/core/document';
+import { type Reading, shownBounds } from '@lambent/core/formats';
+import { boxHeight, boxWidth, growBox, identity, isEmpty } from '@lambent/core/geometry';
+import { itemAt } from '@lambent/core/picking';
 import { useCallback, useEffect, useMemo, useRef } from 'react';
 import { paintedArrival } from '../../workers/work.ts';
 import { drawParts } from '../bed/draw-parts.ts';

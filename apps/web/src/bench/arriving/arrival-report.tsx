@@ -1,4 +1,4 @@
-import type { NoteKind, Reading, ReadingNote } from '@lambent/core';
+import type { NoteKind, Reading, ReadingNote } from '@lambent/core/formats';
 import { useMemo, useRef } from 'react';
 import { Button } from '../../ui/button.tsx';
 import { useBenchActions } from '../context.ts';

@@ -1,4 +1,5 @@
-import { type Matrix, verbsOf } from '@lambent/core';
+import { verbsOf } from '@lambent/core/document';
+import type { Matrix } from '@lambent/core/geometry';
 import { useCallback, useMemo } from 'react';
 import { Layer, Shape } from 'react-konva';
 import { paintedArrival } from '../../workers/work.ts';

@@ -1,26 +1,25 @@
+import { type Arrival, boundsOf, type ReadingChoices, sheetBox } from '@lambent/core/document';
 import {
-  type Arrival,
   type ArrivalPlace,
   acceptArrival,
   arrivalMap,
+  largestFile,
+  type Reading,
+  rereadArrival,
+  shownBounds,
+} from '@lambent/core/formats';
+import {
   type Box,
-  boundsOf,
   boxContains,
   boxHeight,
   boxOf,
   boxWidth,
   emptyBox,
-  largestFile,
   type Matrix,
   meanScale,
   type Point,
-  type Reading,
-  type ReadingChoices,
-  rereadArrival,
-  sheetBox,
-  shownBounds,
   transformBox,
-} from '@lambent/core';
+} from '@lambent/core/geometry';
 import { toast } from 'sonner';
 import { api, sentenceOf } from '../../api.ts';
 import { breathe } from '../../workers/breathe.ts';

@@ -1,4 +1,6 @@
-import type { Arrival, ArrivalPlace, Point, Reading, ReadingChoices } from '@lambent/core';
+import type { Arrival, ReadingChoices } from '@lambent/core/document';
+import type { ArrivalPlace, Reading } from '@lambent/core/formats';
+import type { Point } from '@lambent/core/geometry';
 
 export type PlaceKind = ArrivalPlace['kind'];
 

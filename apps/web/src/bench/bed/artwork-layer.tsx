@@ -1,4 +1,5 @@
-import { type PreparedJob, verbsOf } from '@lambent/core';
+import { verbsOf } from '@lambent/core/document';
+import type { PreparedJob } from '@lambent/core/plan';
 import { memo, useCallback, useEffect, useMemo, useState } from 'react';
 import { Layer, Shape, Text } from 'react-konva';
 import { paintedArtwork } from '../../workers/work.ts';

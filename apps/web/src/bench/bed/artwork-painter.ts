@@ -1,14 +1,5 @@
-import {
-  type Box,
-  boundsOf,
-  boxesMeet,
-  emptyBox,
-  growBox,
-  type Item,
-  isEmpty,
-  type Matrix,
-  uniteBoxes,
-} from '@lambent/core';
+import { boundsOf, type Item } from '@lambent/core/document';
+import { type Box, boxesMeet, emptyBox, growBox, isEmpty, type Matrix, uniteBoxes } from '@lambent/core/geometry';
 import { type ArtworkLook, type Context2D, drawGlow, drawSceneItems } from './draw-artwork.ts';
 import type { Look } from './look.ts';
 import type { Scene, SceneFill, SceneItem } from './scene.ts';

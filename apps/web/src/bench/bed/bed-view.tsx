@@ -1,4 +1,5 @@
-import { type Box, fromMachine, type Point } from '@lambent/core';
+import type { Box, Point } from '@lambent/core/geometry';
+import { fromMachine } from '@lambent/core/machine';
 import type Konva from 'konva';
 import { useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { Circle, Group, Layer, Line, Rect, Shape, Stage } from 'react-konva';

@@ -1,4 +1,5 @@
-import type { Matrix, Operation } from '@lambent/core';
+import type { Matrix } from '@lambent/core/geometry';
+import type { Operation } from '@lambent/core/operations';
 import { operationLook } from '../../ui/operation-look.ts';
 import type { Look } from './look.ts';
 import { pictureOf } from './pictures.ts';

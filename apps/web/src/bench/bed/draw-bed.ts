@@ -1,4 +1,6 @@
-import { type Machine, type Material, type Sheet, sheetFrame } from '@lambent/core';
+import { type Sheet, sheetFrame } from '@lambent/core/document';
+import type { Machine } from '@lambent/core/machine';
+import type { Material } from '@lambent/core/recipes';
 import type { View } from './view.ts';
 
 /** Colours the canvas takes from the page's theme. */

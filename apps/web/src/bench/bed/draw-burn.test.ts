@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { planJob } from '@lambent/core';
+import { planJob } from '@lambent/core/plan';
 import { benchWith, square } from '../fixtures/bench.ts';
 import { headAt, timelineOf } from './draw-burn.ts';
 

@@ -1,4 +1,4 @@
-import { type BurnPlan, Move, type PlanStep } from '@lambent/core';
+import { type BurnPlan, Move, type PlanStep } from '@lambent/core/plan';
 import { operationLook } from '../../ui/operation-look.ts';
 import type { View } from './view.ts';
 

@@ -1,4 +1,4 @@
-import { type BurnPlan, type CutPieces, cutPieces, Move, type PreparedJob } from '@lambent/core';
+import { type BurnPlan, type CutPieces, cutPieces, Move, type PreparedJob } from '@lambent/core/plan';
 import type { View } from './view.ts';
 
 /** How wide a cut looks where its kerf is not known, in mm. */

@@ -1,4 +1,4 @@
-import type { Item } from '@lambent/core';
+import type { Item } from '@lambent/core/document';
 import { type Context2D, drawPaint } from './draw-artwork.ts';
 
 /** Items in their own paints; hidden ones only while they are pointed out. */

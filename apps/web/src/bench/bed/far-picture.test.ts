@@ -1,5 +1,5 @@
 import { expect, test } from '@jest/globals';
-import type { Matrix } from '@lambent/core';
+import type { Matrix } from '@lambent/core/geometry';
 import { FarPicture, type Wish } from './far-picture.ts';
 
 interface TestWish extends Wish {

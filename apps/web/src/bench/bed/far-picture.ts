@@ -1,4 +1,4 @@
-import type { Matrix } from '@lambent/core';
+import type { Matrix } from '@lambent/core/geometry';
 import { sentenceOf } from '../../api.ts';
 import type { Context2D } from './draw-artwork.ts';
 import type { View } from './view.ts';

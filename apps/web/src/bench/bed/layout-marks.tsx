@@ -1,17 +1,16 @@
 import {
   type DimensionMark,
   type Drawing,
-  type EvenSpacing,
-  formatLength,
   type GuideLine,
-  type LengthUnit,
   type PlacedDimension,
   pathOf,
   placeDimension,
   pointOfEnd,
   type StartPoint,
-  thingsAmong,
-} from '@lambent/core';
+} from '@lambent/core/document';
+import { thingsAmong } from '@lambent/core/edits';
+import type { EvenSpacing } from '@lambent/core/picking';
+import { formatLength, type LengthUnit } from '@lambent/core/units';
 import { Shape } from 'react-konva';
 import { useBench } from '../context.ts';
 import { jobOf, unitOf } from '../store.ts';

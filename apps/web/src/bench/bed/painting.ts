@@ -1,4 +1,6 @@
-import { type Item, identity, type Matrix, type PreparedJob } from '@lambent/core';
+import type { Item } from '@lambent/core/document';
+import { identity, type Matrix } from '@lambent/core/geometry';
+import type { PreparedJob } from '@lambent/core/plan';
 import { ArtworkPainter, type Base, type PaintedPictures } from './artwork-painter.ts';
 import { drawParts } from './draw-parts.ts';
 import { fetchPicture } from './pictures.ts';

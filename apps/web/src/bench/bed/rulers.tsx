@@ -1,4 +1,5 @@
-import { formatLength, type LengthUnit, type Machine, toMachine } from '@lambent/core';
+import { type Machine, toMachine } from '@lambent/core/machine';
+import { formatLength, type LengthUnit } from '@lambent/core/units';
 import type { PointerEvent } from 'react';
 import type { View } from './view.ts';
 

@@ -1,5 +1,5 @@
 import { expect, test } from '@jest/globals';
-import { hideItems, moveItems, pinItems } from '@lambent/core';
+import { hideItems, moveItems, pinItems } from '@lambent/core/edits';
 import { benchWith, square } from '../fixtures/bench.ts';
 import { jobOf } from '../store.ts';
 import { sceneOf } from './scene.ts';

@@ -1,18 +1,8 @@
-import {
-  type Box,
-  boundsOf,
-  engravedFills,
-  engravedPath,
-  hasOwnFill,
-  type Item,
-  type Meaning,
-  type Operation,
-  type Path,
-  type PreparedJob,
-  type PreparedLayer,
-  pathOf,
-  Verb,
-} from '@lambent/core';
+import type { Meaning } from '@lambent/core/colours';
+import { boundsOf, type Item, pathOf } from '@lambent/core/document';
+import { type Box, type Path, Verb } from '@lambent/core/geometry';
+import type { Operation } from '@lambent/core/operations';
+import { engravedFills, engravedPath, hasOwnFill, type PreparedJob, type PreparedLayer } from '@lambent/core/plan';
 
 /** An item ready to be drawn: its outline for the canvas, and the operation that it is drawn as. */
 export interface SceneItem {

@@ -1,4 +1,6 @@
-import { boundsAmong, identity, isEmpty, type Matrix, transformItems } from '@lambent/core';
+import { boundsAmong } from '@lambent/core/document';
+import { transformItems } from '@lambent/core/edits';
+import { identity, isEmpty, type Matrix } from '@lambent/core/geometry';
 import type Konva from 'konva';
 import { useEffect, useMemo, useRef } from 'react';
 import { Rect, Transformer } from 'react-konva';

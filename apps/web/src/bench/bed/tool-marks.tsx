@@ -1,4 +1,4 @@
-import type { SnapKind } from '@lambent/core';
+import type { SnapKind } from '@lambent/core/picking';
 import { Shape } from 'react-konva';
 import { useBench } from '../context.ts';
 import { PointsTool, same } from '../tools/points-tool.ts';

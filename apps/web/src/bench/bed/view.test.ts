@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { applyTo, type Matrix, multiply, rotation, scaling, translation } from '@lambent/core';
+import { applyTo, type Matrix, multiply, rotation, scaling, translation } from '@lambent/core/geometry';
 import fc from 'fast-check';
 import { leastScale, mostScale, screenMapToBed, toBed, toScreen, viewOf, zoomAt } from './view.ts';
 

@@ -1,4 +1,4 @@
-import { type Box, boxCentre, boxHeight, boxWidth, type Matrix, multiply, type Point } from '@lambent/core';
+import { type Box, boxCentre, boxHeight, boxWidth, type Matrix, multiply, type Point } from '@lambent/core/geometry';
 
 /** What the page shows of the bed: bed mm times `scale` plus x, y are pixels of the view. */
 export interface View {

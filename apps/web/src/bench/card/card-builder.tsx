@@ -1,24 +1,24 @@
 import {
-  beyondMachine,
-  boxHeight,
-  boxWidth,
   type CardAxis,
   type CardOperation,
   type CardWish,
-  cardKinds,
   cardOperations,
+  type JobDocument,
+} from '@lambent/core/document';
+import { boxHeight, boxWidth } from '@lambent/core/geometry';
+import type { Machine } from '@lambent/core/machine';
+import { operationNames } from '@lambent/core/operations';
+import {
+  cardKinds,
   cardSettingNames,
   cardWish,
   cellsThatFit,
-  type JobDocument,
   layCard,
-  type Machine,
   type Material,
-  operationNames,
-  settingsOf,
   type TestCard,
   valuesAlong,
-} from '@lambent/core';
+} from '@lambent/core/recipes';
+import { beyondMachine, settingsOf } from '@lambent/core/settings';
 import { useMemo, useState } from 'react';
 import { Button } from '../../ui/button.tsx';
 import { Choice } from '../../ui/choice.tsx';

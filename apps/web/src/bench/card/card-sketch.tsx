@@ -1,4 +1,5 @@
-import type { CardWish, TestCard } from '@lambent/core';
+import type { CardWish } from '@lambent/core/document';
+import type { TestCard } from '@lambent/core/recipes';
 import { operationLook } from '../../ui/operation-look.ts';
 
 /** The card in small, from its mildest cell to its fiercest. */

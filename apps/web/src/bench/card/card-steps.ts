@@ -1,4 +1,6 @@
-import { cardOfLayer, type Operation, type PlanStep } from '@lambent/core';
+import { cardOfLayer } from '@lambent/core/document';
+import type { Operation } from '@lambent/core/operations';
+import type { PlanStep } from '@lambent/core/plan';
 
 /** A step of the plan, or several of one test card that burn after each other: they are shown as one. */
 export type ShownStep =

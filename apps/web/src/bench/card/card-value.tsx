@@ -1,4 +1,6 @@
-import { type CardSetting, cardSettingNames, type Machine } from '@lambent/core';
+import type { CardSetting } from '@lambent/core/document';
+import type { Machine } from '@lambent/core/machine';
+import { cardSettingNames } from '@lambent/core/recipes';
 import { NumberField } from '../../ui/number-field.tsx';
 import { SpeedField } from '../../ui/speed-field.tsx';
 

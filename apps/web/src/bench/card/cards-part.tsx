@@ -1,12 +1,7 @@
-import {
-  type CardOperation,
-  cardOperations,
-  itemsOfCard,
-  type LaidCard,
-  layCard,
-  operationNames,
-  removeCard,
-} from '@lambent/core';
+import { type CardOperation, cardOperations, type LaidCard } from '@lambent/core/document';
+import { itemsOfCard, removeCard } from '@lambent/core/edits';
+import { operationNames } from '@lambent/core/operations';
+import { layCard } from '@lambent/core/recipes';
 import { Button } from '../../ui/button.tsx';
 import { OperationMark } from '../../ui/operation-mark.tsx';
 import { useBench, useBenchActions } from '../context.ts';

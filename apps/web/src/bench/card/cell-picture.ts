@@ -1,4 +1,5 @@
-import { boundsOf, boxHeight, boxWidth, type Item } from '@lambent/core';
+import { boundsOf, type Item } from '@lambent/core/document';
+import { boxHeight, boxWidth } from '@lambent/core/geometry';
 import { drawBurnt, type ShownPicture } from '../burnt/burnt-picture.ts';
 
 const around = 1.5;

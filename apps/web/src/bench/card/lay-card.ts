@@ -1,17 +1,8 @@
-import {
-  addCard,
-  type CardWish,
-  cardLayerId,
-  cardLayers,
-  drawnPaint,
-  type Group,
-  type Item,
-  layCard,
-  type Material,
-  rectangleOf,
-  thicknessOf,
-  translation,
-} from '@lambent/core';
+import { drawnPaint } from '@lambent/core/colours';
+import { type CardWish, cardLayerId, type Group, type Item, rectangleOf } from '@lambent/core/document';
+import { addCard } from '@lambent/core/edits';
+import { translation } from '@lambent/core/geometry';
+import { cardLayers, layCard, type Material, thicknessOf } from '@lambent/core/recipes';
 import { toast } from 'sonner';
 import { sentenceOf } from '../../api.ts';
 import { freeOnSheet, wordItems } from '../lay-on-sheet.ts';

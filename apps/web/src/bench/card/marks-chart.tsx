@@ -1,4 +1,5 @@
-import { type CardCell, type CardMark, cardSettingNames, cellName, marginsAround, markNames } from '@lambent/core';
+import type { CardMark } from '@lambent/core/document';
+import { type CardCell, cardSettingNames, cellName, marginsAround, markNames } from '@lambent/core/recipes';
 import { CustomChart, LineChart, ScatterChart } from 'echarts/charts';
 import { GridComponent, LegendComponent, TooltipComponent } from 'echarts/components';
 import { init, use } from 'echarts/core';

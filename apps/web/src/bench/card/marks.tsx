@@ -1,4 +1,4 @@
-import type { CardMark } from '@lambent/core';
+import type { CardMark } from '@lambent/core/document';
 import { Check, Flame, Minus, Star } from 'lucide-react';
 
 /** A mark has a hue and a sign of its own. */

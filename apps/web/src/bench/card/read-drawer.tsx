@@ -1,19 +1,17 @@
+import { type CardMark, cardMarks } from '@lambent/core/document';
+import { chooseBestCell, markCells } from '@lambent/core/edits';
+import { wattsOf } from '@lambent/core/machine';
 import {
   type CardCell,
   type CardMargin,
-  type CardMark,
-  cardMarks,
   cardSettingNames,
   cellName,
-  chooseBestCell,
   closerCard,
   energyPerMm,
   type Material,
   marginsAround,
-  markCells,
   markNames,
-  wattsOf,
-} from '@lambent/core';
+} from '@lambent/core/recipes';
 import { format } from 'date-fns';
 import { useCallback, useState } from 'react';
 import { Button } from '../../ui/button.tsx';

@@ -1,13 +1,6 @@
-import {
-  type Box,
-  boundsOf,
-  boundsOfAll,
-  boxHeight,
-  boxWidth,
-  type CardCell,
-  cellName,
-  markNames,
-} from '@lambent/core';
+import { boundsOf, boundsOfAll } from '@lambent/core/document';
+import { type Box, boxHeight, boxWidth } from '@lambent/core/geometry';
+import { type CardCell, cellName, markNames } from '@lambent/core/recipes';
 import { lazy, Suspense, useEffect, useMemo, useRef, useState } from 'react';
 import { drawBurnt, type ShownPicture } from '../burnt/burnt-picture.ts';
 import { useBench } from '../context.ts';

@@ -1,16 +1,7 @@
-import {
-  type CardCell,
-  type CardMark,
-  cardLayerId,
-  type Item,
-  itemsOfCard,
-  type LaidCard,
-  layCard,
-  lookOf,
-  markBy,
-  prepareJob,
-  type TestCard,
-} from '@lambent/core';
+import { type CardMark, cardLayerId, type Item, type LaidCard } from '@lambent/core/document';
+import { itemsOfCard } from '@lambent/core/edits';
+import { prepareJob } from '@lambent/core/plan';
+import { type CardCell, layCard, lookOf, markBy, type TestCard } from '@lambent/core/recipes';
 import { useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import { openJob } from '../../workers/work.ts';

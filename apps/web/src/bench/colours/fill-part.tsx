@@ -1,14 +1,6 @@
-import {
-  boundsOf,
-  boxHeight,
-  boxWidth,
-  flipFill,
-  type Item,
-  itemsAmong,
-  pathOf,
-  subpathsOf,
-  unflip,
-} from '@lambent/core';
+import { boundsOf, type Item, itemsAmong, pathOf } from '@lambent/core/document';
+import { flipFill, unflip } from '@lambent/core/edits';
+import { boxHeight, boxWidth, subpathsOf } from '@lambent/core/geometry';
 import { useMemo, useState } from 'react';
 import { Button } from '../../ui/button.tsx';
 import { LengthField } from '../../ui/length-field.tsx';

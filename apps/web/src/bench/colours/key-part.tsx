@@ -1,4 +1,5 @@
-import { type ColourKey, changeOfKey, type KeyChange, keyFromJob, setKey } from '@lambent/core';
+import { type ColourKey, changeOfKey, type KeyChange, keyFromJob } from '@lambent/core/colours';
+import { setKey } from '@lambent/core/edits';
 import { Settings2 } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';

@@ -1,4 +1,6 @@
-import { cardOfLayer, type Layer, type Operation, operationNames, pinItems, setLayer } from '@lambent/core';
+import { cardOfLayer, type Layer } from '@lambent/core/document';
+import { pinItems, setLayer } from '@lambent/core/edits';
+import { type Operation, operationNames } from '@lambent/core/operations';
 import { useMemo } from 'react';
 import { AnotherLayer } from '../../ui/another-layer.tsx';
 import { Button } from '../../ui/button.tsx';

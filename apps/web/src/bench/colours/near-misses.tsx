@@ -1,4 +1,6 @@
-import { assignPaint, type JobDocument, keyThatTakes, type NearMiss, nearMisses } from '@lambent/core';
+import { keyThatTakes, type NearMiss, nearMisses } from '@lambent/core/colours';
+import type { JobDocument } from '@lambent/core/document';
+import { assignPaint } from '@lambent/core/edits';
 import { useMemo, useState } from 'react';
 import { toast } from 'sonner';
 import { api, sentenceOf } from '../../api.ts';

@@ -1,12 +1,7 @@
-import {
-  assignPaint,
-  type Extent,
-  type Item,
-  isBurnt,
-  type JobDocument,
-  type Layer,
-  type PaintUse,
-} from '@lambent/core';
+import type { Extent, PaintUse } from '@lambent/core/colours';
+import type { Item, JobDocument, Layer } from '@lambent/core/document';
+import { assignPaint } from '@lambent/core/edits';
+import { isBurnt } from '@lambent/core/operations';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { Search, X } from 'lucide-react';
 import { useMemo, useRef, useState } from 'react';

@@ -1,4 +1,4 @@
-import type { PaintPart } from '@lambent/core';
+import type { PaintPart } from '@lambent/core/document';
 
 /** A paint as a small picture: a line in its colour, or a field of it. */
 export function Swatch({ part, colour, joined = false }: { part: PaintPart; colour: string; joined?: boolean }) {

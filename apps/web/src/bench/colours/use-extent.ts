@@ -1,4 +1,5 @@
-import { type Extent, extentOf, type Item, type JobDocument, type PaintUse, verbsOf } from '@lambent/core';
+import { type Extent, extentOf, type PaintUse } from '@lambent/core/colours';
+import { type Item, type JobDocument, verbsOf } from '@lambent/core/document';
 import { useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import { measured } from '../../workers/work.ts';

@@ -1,4 +1,4 @@
-import type { Alignment, Spreading } from '@lambent/core';
+import type { Alignment, Spreading } from '@lambent/core/edits';
 import {
   AlignCenterHorizontal,
   AlignCenterVertical,

@@ -1,4 +1,4 @@
-import type { Combining } from '@lambent/core';
+import type { Combining } from '@lambent/core/geometry';
 import {
   ArrowDownToLine,
   ArrowUpToLine,

@@ -1,4 +1,5 @@
-import { type Arrival, hideItems, type Item } from '@lambent/core';
+import type { Arrival, Item } from '@lambent/core/document';
+import { hideItems } from '@lambent/core/edits';
 import { FileUp, LoaderCircle, RotateCw } from 'lucide-react';
 import { useMemo, useRef } from 'react';
 import { Button, IconButton } from '../../ui/button.tsx';

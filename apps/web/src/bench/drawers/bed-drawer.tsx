@@ -1,19 +1,9 @@
 import { Radio, RadioGroup } from '@headlessui/react';
-import {
-  countsDown,
-  formatLength,
-  type LengthUnit,
-  lengthUnits,
-  type Machine,
-  removeSheet,
-  type Sheet,
-  type StockedSheet,
-  setSheet,
-  setUnit,
-  sheetAsStocked,
-  stockOf,
-  toMachine,
-} from '@lambent/core';
+import type { Sheet } from '@lambent/core/document';
+import { removeSheet, setSheet, setUnit } from '@lambent/core/edits';
+import { countsDown, type Machine, toMachine } from '@lambent/core/machine';
+import { type StockedSheet, sheetAsStocked, stockOf } from '@lambent/core/recipes';
+import { formatLength, type LengthUnit, lengthUnits } from '@lambent/core/units';
 import { Layers } from 'lucide-react';
 import { Button } from '../../ui/button.tsx';
 import { Choice } from '../../ui/choice.tsx';

@@ -1,13 +1,7 @@
-import {
-  type Border,
-  type BorderSettings,
-  formatLength,
-  type Item,
-  loopPlace,
-  type MadeBorder,
-  outlinesOfItems,
-  type Progress,
-} from '@lambent/core';
+import type { Item } from '@lambent/core/document';
+import { type MadeBorder, outlinesOfItems } from '@lambent/core/fit';
+import { type Border, type BorderSettings, loopPlace, type Progress } from '@lambent/core/geometry';
+import { formatLength } from '@lambent/core/units';
 import { useMemo, useState } from 'react';
 import { Button } from '../../ui/button.tsx';
 import { LengthField } from '../../ui/length-field.tsx';

@@ -1,5 +1,7 @@
 import type { MachineCommand, RunAnswer } from '@lambent/contracts';
-import { formatClock, formatDuration, formatMoney, priceOf, stepTitle } from '@lambent/core';
+import { priceOf, stepTitle } from '@lambent/core/plan';
+import { formatMoney } from '@lambent/core/recipes';
+import { formatClock, formatDuration } from '@lambent/core/units';
 import { format } from 'date-fns';
 import { Pause, Play, RotateCcw } from 'lucide-react';
 import { useEffect, useMemo, useState } from 'react';

@@ -1,4 +1,6 @@
-import { alsoOn, isBurnt, itemsAmong, pinItems } from '@lambent/core';
+import { itemsAmong } from '@lambent/core/document';
+import { alsoOn, pinItems } from '@lambent/core/edits';
+import { isBurnt } from '@lambent/core/operations';
 import { Pin } from 'lucide-react';
 import { useMemo } from 'react';
 import { Button } from '../../ui/button.tsx';

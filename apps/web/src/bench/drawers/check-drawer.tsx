@@ -1,4 +1,4 @@
-import type { Finding } from '@lambent/core';
+import type { Finding } from '@lambent/core/checks';
 import { CircleCheck } from 'lucide-react';
 import { useState } from 'react';
 import { Button } from '../../ui/button.tsx';

@@ -1,4 +1,5 @@
-import { appendPath, type Item, type Matrix, PathBuilder, pathOf, transformPath } from '@lambent/core';
+import { type Item, pathOf } from '@lambent/core/document';
+import { appendPath, type Matrix, PathBuilder, transformPath } from '@lambent/core/geometry';
 import type { Draft } from '../tools/tool.ts';
 
 /** More nodes than this are not shown before they are made. */

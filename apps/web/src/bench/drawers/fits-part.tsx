@@ -1,21 +1,16 @@
+import { type BoltTie, boltRooms, type FitName, fitNames, type Item, itemsAmong } from '@lambent/core/document';
 import {
-  type BoltTie,
   boltHoles,
-  boltRooms,
-  type FitName,
   fitBolts,
-  fitNames,
-  fitOf,
-  formatLength,
-  type Item,
   isCircle,
-  itemsAmong,
   slotsAmong,
   thicknessBy,
   thicknessUnder,
   tieToThickness,
   untie,
-} from '@lambent/core';
+} from '@lambent/core/fit';
+import { fitOf } from '@lambent/core/recipes';
+import { formatLength } from '@lambent/core/units';
 import { useState } from 'react';
 import { Button } from '../../ui/button.tsx';
 import { Choice } from '../../ui/choice.tsx';

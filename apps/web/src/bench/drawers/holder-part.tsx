@@ -1,4 +1,7 @@
-import { addHolder, drawnPaint, fitOf, type HolderWish, itemsAmong, usualHolder } from '@lambent/core';
+import { drawnPaint } from '@lambent/core/colours';
+import { itemsAmong } from '@lambent/core/document';
+import { addHolder, type HolderWish, usualHolder } from '@lambent/core/fit';
+import { fitOf } from '@lambent/core/recipes';
 import { useState } from 'react';
 import { toast } from 'sonner';
 import { Button } from '../../ui/button.tsx';

@@ -1,4 +1,5 @@
-import { type FigureFrom, type FitName, fitOf, type Material } from '@lambent/core';
+import type { FitName } from '@lambent/core/document';
+import { type FigureFrom, fitOf, type Material } from '@lambent/core/recipes';
 import { useState } from 'react';
 import { toast } from 'sonner';
 import { api, sentenceOf } from '../../api.ts';

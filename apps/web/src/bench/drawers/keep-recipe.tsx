@@ -1,4 +1,6 @@
-import { chooseVariant, type Evidence, type PreparedLayer } from '@lambent/core';
+import { chooseVariant } from '@lambent/core/edits';
+import type { PreparedLayer } from '@lambent/core/plan';
+import type { Evidence } from '@lambent/core/recipes';
 import { useState } from 'react';
 import { Button } from '../../ui/button.tsx';
 import { useBench, useBenchActions } from '../context.ts';

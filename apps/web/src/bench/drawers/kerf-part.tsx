@@ -1,15 +1,8 @@
-import {
-  boundsOf,
-  boxHeight,
-  boxWidth,
-  burntGrowth,
-  changeSetting,
-  type Item,
-  type Keep,
-  keepSide,
-  type PreparedLayer,
-  setBurning,
-} from '@lambent/core';
+import { boundsOf, type Item, type Keep } from '@lambent/core/document';
+import { changeSetting, keepSide, setBurning } from '@lambent/core/edits';
+import { burntGrowth } from '@lambent/core/fit';
+import { boxHeight, boxWidth } from '@lambent/core/geometry';
+import type { PreparedLayer } from '@lambent/core/plan';
 import { Button } from '../../ui/button.tsx';
 import { Choice } from '../../ui/choice.tsx';
 import { LengthField } from '../../ui/length-field.tsx';

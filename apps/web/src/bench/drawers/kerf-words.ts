@@ -1,4 +1,4 @@
-import { type AppliedSettings, type Figure, type FigureSource, kerfOf } from '@lambent/core';
+import { type AppliedSettings, type Figure, type FigureSource, kerfOf } from '@lambent/core/recipes';
 
 /** Where a figure comes from, in a few words. */
 export function figureWords(source: FigureSource | null): string {

@@ -1,14 +1,7 @@
-import {
-  type DimensionMark,
-  formatLength,
-  fromMachine,
-  type GuideLine,
-  placeDimension,
-  removeDimensions,
-  removeGuide,
-  setGuide,
-  toMachine,
-} from '@lambent/core';
+import { type DimensionMark, type GuideLine, placeDimension } from '@lambent/core/document';
+import { removeDimensions, removeGuide, setGuide } from '@lambent/core/edits';
+import { fromMachine, toMachine } from '@lambent/core/machine';
+import { formatLength } from '@lambent/core/units';
 import { X } from 'lucide-react';
 import { useShallow } from 'zustand/react/shallow';
 import { Button, IconButton } from '../../ui/button.tsx';

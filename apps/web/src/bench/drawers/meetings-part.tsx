@@ -1,18 +1,8 @@
-import {
-  addMeeting,
-  boundsOf,
-  boxHeight,
-  boxWidth,
-  type FitName,
-  fitOf,
-  formatLength,
-  type Item,
-  type Material,
-  makeMeeting,
-  type PartTie,
-  thicknessBy,
-  thicknessUnder,
-} from '@lambent/core';
+import { boundsOf, type FitName, type Item, type PartTie } from '@lambent/core/document';
+import { addMeeting, makeMeeting, thicknessBy, thicknessUnder } from '@lambent/core/fit';
+import { boxHeight, boxWidth } from '@lambent/core/geometry';
+import { fitOf, type Material } from '@lambent/core/recipes';
+import { formatLength } from '@lambent/core/units';
 import { useState } from 'react';
 import { toast } from 'sonner';
 import { Button } from '../../ui/button.tsx';

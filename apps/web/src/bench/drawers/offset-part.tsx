@@ -1,19 +1,15 @@
+import { type Item, pathOf } from '@lambent/core/document';
+import { alsoOn } from '@lambent/core/edits';
 import {
-  alsoOn,
   distanceFrom,
   distancesOf,
-  formatLength,
-  type Item,
-  type Join,
   type MadeOffset,
   type OffsetWish,
   offsetSources,
-  pathOf,
-  plainOffset,
-  type Side,
-  subpathsOf,
   wishedOffsets,
-} from '@lambent/core';
+} from '@lambent/core/fit';
+import { type Join, plainOffset, type Side, subpathsOf } from '@lambent/core/geometry';
+import { formatLength } from '@lambent/core/units';
 import { useMemo, useState } from 'react';
 import { Button } from '../../ui/button.tsx';
 import { Choice } from '../../ui/choice.tsx';

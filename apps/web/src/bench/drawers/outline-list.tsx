@@ -1,4 +1,5 @@
-import { hideItems, type Item, lockItems } from '@lambent/core';
+import type { Item } from '@lambent/core/document';
+import { hideItems, lockItems } from '@lambent/core/edits';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { ChevronDown, ChevronRight, EyeOff, Lock, LockOpen, Search } from 'lucide-react';
 import { memo, useCallback, useDeferredValue, useMemo, useRef, useState } from 'react';

@@ -1,4 +1,4 @@
-import type { Item } from '@lambent/core';
+import type { Item } from '@lambent/core/document';
 import { work } from '../../workers/work.ts';
 
 /** Items as a border takes them: of pictures with what shows of them found. */

@@ -1,13 +1,7 @@
-import {
-  anchorPoint,
-  boxCentre,
-  countsDown,
-  moveItems,
-  placeFrom,
-  rotation,
-  transformItems,
-  translation,
-} from '@lambent/core';
+import { anchorPoint } from '@lambent/core/document';
+import { moveItems, placeFrom, transformItems } from '@lambent/core/edits';
+import { boxCentre, rotation, translation } from '@lambent/core/geometry';
+import { countsDown } from '@lambent/core/machine';
 import { useState } from 'react';
 import { Button } from '../../ui/button.tsx';
 import { Choice } from '../../ui/choice.tsx';

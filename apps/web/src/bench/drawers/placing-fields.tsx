@@ -1,5 +1,7 @@
-import type { FollowingPlace, Layer, MadeBorder, MadeOffset, SourceFate } from '@lambent/core';
-import { addFollowing, appendPath, PathBuilder } from '@lambent/core';
+import type { Layer } from '@lambent/core/document';
+import type { FollowingPlace, MadeBorder, MadeOffset, SourceFate } from '@lambent/core/fit';
+import { addFollowing } from '@lambent/core/fit';
+import { appendPath, PathBuilder } from '@lambent/core/geometry';
 import { useEffect, useState } from 'react';
 import { Button } from '../../ui/button.tsx';
 import { Choice } from '../../ui/choice.tsx';

@@ -1,15 +1,8 @@
-import {
-  type CardOperation,
-  cardOfLayer,
-  cardOperations,
-  chooseLens,
-  chooseVariant,
-  clearSettings,
-  isBurnt,
-  type PreparedLayer,
-  type SpeedUnit,
-  speedUnits,
-} from '@lambent/core';
+import { type CardOperation, cardOfLayer, cardOperations } from '@lambent/core/document';
+import { chooseLens, chooseVariant, clearSettings } from '@lambent/core/edits';
+import { isBurnt } from '@lambent/core/operations';
+import type { PreparedLayer } from '@lambent/core/plan';
+import { type SpeedUnit, speedUnits } from '@lambent/core/units';
 import { useCallback, useState } from 'react';
 import { chooseSpeedUnit, useSpeedUnits } from '../../stores/speed-unit.ts';
 import { Button } from '../../ui/button.tsx';

@@ -1,14 +1,8 @@
-import {
-  type Evidence,
-  type LayerSettings,
-  type Machine,
-  type Material,
-  type Operation,
-  type Proof,
-  pictureFile,
-  type Recipe,
-  settingsOf,
-} from '@lambent/core';
+import { pictureFile } from '@lambent/core/formats';
+import type { Machine } from '@lambent/core/machine';
+import type { Operation } from '@lambent/core/operations';
+import type { Evidence, Material, Proof, Recipe } from '@lambent/core/recipes';
+import { type LayerSettings, settingsOf } from '@lambent/core/settings';
 import { useState } from 'react';
 import { api } from '../../api.ts';
 import { Button } from '../../ui/button.tsx';

@@ -1,4 +1,6 @@
-import { boundsAmong, boxCentre, gridMaps, gridThatFits, isEmpty, ringMaps, sheetSafeBox } from '@lambent/core';
+import { boundsAmong, sheetSafeBox } from '@lambent/core/document';
+import { gridMaps, gridThatFits, ringMaps } from '@lambent/core/edits';
+import { boxCentre, isEmpty } from '@lambent/core/geometry';
 import { useEffect, useMemo, useState } from 'react';
 import { Button } from '../../ui/button.tsx';
 import { Choice } from '../../ui/choice.tsx';

@@ -1,4 +1,6 @@
-import { type Sheet, setSheet, thicknessOf } from '@lambent/core';
+import type { Sheet } from '@lambent/core/document';
+import { setSheet } from '@lambent/core/edits';
+import { thicknessOf } from '@lambent/core/recipes';
 import { LengthField } from '../../ui/length-field.tsx';
 import { useBench, useBenchActions } from '../context.ts';
 import { sheetName } from '../sheet-choice.ts';

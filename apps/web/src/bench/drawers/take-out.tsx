@@ -1,4 +1,7 @@
-import { blocks, fileNameFor, type RunChoice, setMember, usualFileName } from '@lambent/core';
+import { blocks } from '@lambent/core/checks';
+import { setMember } from '@lambent/core/edits';
+import { fileNameFor, usualFileName } from '@lambent/core/formats';
+import type { RunChoice } from '@lambent/core/plan';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { format } from 'date-fns';
 import { Download } from 'lucide-react';

@@ -1,5 +1,8 @@
 import type { RunAnswer, TakenSheet } from '@lambent/contracts';
-import { boundsOfAll, formatLength, isEmpty, offcutLeft, sheetUnder } from '@lambent/core';
+import { boundsOfAll, sheetUnder } from '@lambent/core/document';
+import { isEmpty } from '@lambent/core/geometry';
+import { offcutLeft } from '@lambent/core/recipes';
+import { formatLength } from '@lambent/core/units';
 import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { toast } from 'sonner';

@@ -1,23 +1,10 @@
-import {
-  addItems,
-  boxHeight,
-  boxWidth,
-  drawnPaint,
-  type FitName,
-  fitNames,
-  formatLength,
-  type Group,
-  type Item,
-  type JobDocument,
-  kerfComb,
-  type Material,
-  pinRow,
-  slotComb,
-  stepsBetween,
-  type TestPiece,
-  thicknessBy,
-  translation,
-} from '@lambent/core';
+import { drawnPaint } from '@lambent/core/colours';
+import { type FitName, fitNames, type Group, type Item, type JobDocument } from '@lambent/core/document';
+import { addItems } from '@lambent/core/edits';
+import { kerfComb, pinRow, slotComb, stepsBetween, type TestPiece, thicknessBy } from '@lambent/core/fit';
+import { boxHeight, boxWidth, translation } from '@lambent/core/geometry';
+import type { Material } from '@lambent/core/recipes';
+import { formatLength } from '@lambent/core/units';
 import { useMemo, useState } from 'react';
 import { toast } from 'sonner';
 import { api, sentenceOf } from '../../api.ts';

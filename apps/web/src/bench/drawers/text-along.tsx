@@ -1,13 +1,6 @@
-import {
-  type Item,
-  invert,
-  itemsAmong,
-  type Path,
-  pathOf,
-  replaceShape,
-  type Shape,
-  transformPath,
-} from '@lambent/core';
+import { type Item, itemsAmong, pathOf, type Shape } from '@lambent/core/document';
+import { replaceShape } from '@lambent/core/edits';
+import { invert, type Path, transformPath } from '@lambent/core/geometry';
 import { toast } from 'sonner';
 import { sentenceOf } from '../../api.ts';
 import { Button } from '../../ui/button.tsx';

@@ -1,4 +1,4 @@
-import type { Progress } from '@lambent/core';
+import type { Progress } from '@lambent/core/geometry';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { sentenceOf } from '../../api.ts';
 

@@ -1,4 +1,6 @@
-import { clearNumbers, type LayerBurning, type LineOrder, type PreparedLayer, setBurning } from '@lambent/core';
+import type { LayerBurning, LineOrder } from '@lambent/core/document';
+import { clearNumbers, setBurning } from '@lambent/core/edits';
+import type { PreparedLayer } from '@lambent/core/plan';
 import { Button } from '../../ui/button.tsx';
 import { Choice, type Option } from '../../ui/choice.tsx';
 import { NumberField } from '../../ui/number-field.tsx';

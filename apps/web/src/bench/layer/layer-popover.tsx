@@ -1,4 +1,5 @@
-import { mergeLayer, type PreparedLayer, setLayer, switchLayer } from '@lambent/core';
+import { mergeLayer, setLayer, switchLayer } from '@lambent/core/edits';
+import type { PreparedLayer } from '@lambent/core/plan';
 import { useState } from 'react';
 import { Choice } from '../../ui/choice.tsx';
 import { OperationMark } from '../../ui/operation-mark.tsx';

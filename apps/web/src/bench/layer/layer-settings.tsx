@@ -1,13 +1,9 @@
-import {
-  changeSetting,
-  formatSpeed,
-  type LayerSettings,
-  type PreparedLayer,
-  type SettingSource,
-  settingOf,
-  settingsOf,
-  wattsOf,
-} from '@lambent/core';
+import { changeSetting } from '@lambent/core/edits';
+import { wattsOf } from '@lambent/core/machine';
+import type { PreparedLayer } from '@lambent/core/plan';
+import type { SettingSource } from '@lambent/core/recipes';
+import { type LayerSettings, settingOf, settingsOf } from '@lambent/core/settings';
+import { formatSpeed } from '@lambent/core/units';
 import { useState } from 'react';
 import { FinerFields, finerSettings } from '../../recipe/finer-fields.tsx';
 import type { SettingHold } from '../../recipe/setting-hold.ts';

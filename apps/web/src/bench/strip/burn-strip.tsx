@@ -5,15 +5,12 @@ import {
   SortableContext,
   sortableKeyboardCoordinates,
 } from '@dnd-kit/sortable';
-import {
-  cardOfLayer,
-  formatLength,
-  isBurnt,
-  orderSteps,
-  type PlanStep,
-  type PreparedLayer,
-  toMachine,
-} from '@lambent/core';
+import { cardOfLayer } from '@lambent/core/document';
+import { orderSteps } from '@lambent/core/edits';
+import { toMachine } from '@lambent/core/machine';
+import { isBurnt } from '@lambent/core/operations';
+import type { PlanStep, PreparedLayer } from '@lambent/core/plan';
+import { formatLength } from '@lambent/core/units';
 import { RotateCcw } from 'lucide-react';
 import { useMemo } from 'react';
 import { useShallow } from 'zustand/react/shallow';

@@ -1,5 +1,7 @@
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
-import { addRun, changeRun, firstRun, isBurnt, moveRun, type Run, removeRun, switchLayer } from '@lambent/core';
+import { firstRun, type Run } from '@lambent/core/document';
+import { addRun, changeRun, moveRun, removeRun, switchLayer } from '@lambent/core/edits';
+import { isBurnt } from '@lambent/core/operations';
 import { format } from 'date-fns';
 import { ArrowDown, ArrowUp, Check, FlipVertical2, Plus, Trash2 } from 'lucide-react';
 import { useMemo, useState } from 'react';

@@ -1,18 +1,10 @@
 import { useSortable } from '@dnd-kit/sortable';
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
-import {
-  formatClock,
-  formatSpeed,
-  type LayerSettings,
-  type Operation,
-  operationNames,
-  type PlanStep,
-  type PreparedLayer,
-  settingOf,
-  settingsOf,
-  stepTitle,
-  switchLayer,
-} from '@lambent/core';
+import { switchLayer } from '@lambent/core/edits';
+import { type Operation, operationNames } from '@lambent/core/operations';
+import { type PlanStep, type PreparedLayer, stepTitle } from '@lambent/core/plan';
+import { type LayerSettings, settingOf, settingsOf } from '@lambent/core/settings';
+import { formatClock, formatSpeed } from '@lambent/core/units';
 import { Power, PowerOff } from 'lucide-react';
 import { memo } from 'react';
 import { Link } from 'react-router';

@@ -1,4 +1,5 @@
-import { centreThrough, type Point, type Shape } from '@lambent/core';
+import type { Shape } from '@lambent/core/document';
+import { centreThrough, type Point } from '@lambent/core/geometry';
 import type { BenchActions } from '../store.ts';
 import { addShape, outlineOfShape, showDraft } from './draw.ts';
 import type { Tool, ToolPoint } from './tool.ts';

@@ -1,4 +1,7 @@
-import { nearestPlace, numberItem, pathOf, setStart, subpathsOf, whyFilled } from '@lambent/core';
+import { pathOf } from '@lambent/core/document';
+import { nearestPlace, numberItem, setStart } from '@lambent/core/edits';
+import { subpathsOf } from '@lambent/core/geometry';
+import { whyFilled } from '@lambent/core/plan';
 import { toast } from 'sonner';
 import type { BenchActions } from '../store.ts';
 import { itemUnder } from './draw.ts';

@@ -1,5 +1,5 @@
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
-import { type SnapKind, snapKinds } from '@lambent/core';
+import { type SnapKind, snapKinds } from '@lambent/core/picking';
 import { Magnet } from 'lucide-react';
 import { LengthField } from '../../ui/length-field.tsx';
 import { useBench, useBenchActions } from '../context.ts';

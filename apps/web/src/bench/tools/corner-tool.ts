@@ -1,25 +1,17 @@
+import { type Item, type JobDocument, outlineOf, pathOf, type Shape, sharpOutlineOf } from '@lambent/core/document';
+import { type MeetingLine, meetLines, nearestPlace, replaceShape } from '@lambent/core/edits';
 import {
   applyTo,
   type Corner,
-  type Item,
   invert,
-  type JobDocument,
   largestCorner,
-  type MeetingLine,
   meanScale,
-  meetLines,
-  nearestPlace,
   nodesOf,
-  outlineOf,
   type Path,
   type Point,
-  pathOf,
-  replaceShape,
-  type Shape,
   shapeCorners,
-  sharpOutlineOf,
   transformPath,
-} from '@lambent/core';
+} from '@lambent/core/geometry';
 import { toast } from 'sonner';
 import { type BenchActions, jobOf } from '../store.ts';
 import { itemUnder, newId, showDraft } from './draw.ts';

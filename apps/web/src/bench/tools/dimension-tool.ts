@@ -3,16 +3,13 @@ import {
   type DimensionEnd,
   type DimensionMark,
   endAt,
-  isLine,
-  itemsNear,
-  nearestPlace,
-  type Point,
   pathOf,
   placeDimension,
   pointOfEnd,
-  setDimension,
-  subpathsOf,
-} from '@lambent/core';
+} from '@lambent/core/document';
+import { nearestPlace, setDimension } from '@lambent/core/edits';
+import { isLine, type Point, subpathsOf } from '@lambent/core/geometry';
+import { itemsNear } from '@lambent/core/picking';
 import { type BenchActions, jobOf } from '../store.ts';
 import { itemUnder, newId, showDraft } from './draw.ts';
 import type { Tool, ToolPoint } from './tool.ts';

@@ -1,4 +1,4 @@
-import { formatLength, parseLength } from '@lambent/core';
+import { formatLength, parseLength } from '@lambent/core/units';
 import { useEffect, useRef, useState } from 'react';
 import { parseAngle } from '../../ui/plain-number.ts';
 import { toScreen } from '../bed/view.ts';

@@ -1,14 +1,9 @@
-import {
-  addItems,
-  drawnPaint,
-  type Item,
-  itemAt,
-  type Operation,
-  outlineOf,
-  type Path,
-  type Point,
-  type Shape,
-} from '@lambent/core';
+import { drawnPaint } from '@lambent/core/colours';
+import { type Item, outlineOf, type Shape } from '@lambent/core/document';
+import { addItems } from '@lambent/core/edits';
+import type { Path, Point } from '@lambent/core/geometry';
+import type { Operation } from '@lambent/core/operations';
+import { itemAt } from '@lambent/core/picking';
 import { type BenchActions, jobOf } from '../store.ts';
 import { type Draft, emptyDraft } from './tool.ts';
 

@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
-import { boundsOf, flatten, outlineOf, pathOf, polylineLength, subpathsOf } from '@lambent/core';
+import { boundsOf, outlineOf, pathOf } from '@lambent/core/document';
+import { flatten, polylineLength, subpathsOf } from '@lambent/core/geometry';
 import { benchWith, pointerAt, square } from '../fixtures/bench.ts';
 import { jobOf } from '../store.ts';
 import { chooseTool } from './choose.ts';

@@ -1,4 +1,4 @@
-import { fitPoints, type Path, PathBuilder } from '@lambent/core';
+import { fitPoints, type Path, PathBuilder } from '@lambent/core/geometry';
 import type { BenchActions } from '../store.ts';
 import { addShape, showDraft } from './draw.ts';
 import type { Tool, ToolPoint } from './tool.ts';

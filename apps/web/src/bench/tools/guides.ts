@@ -1,4 +1,7 @@
-import { type GuideLine, type Point, removeGuide, setGuide, snapPoint } from '@lambent/core';
+import type { GuideLine } from '@lambent/core/document';
+import { removeGuide, setGuide } from '@lambent/core/edits';
+import type { Point } from '@lambent/core/geometry';
+import { snapPoint } from '@lambent/core/picking';
 import { type BenchActions, type BenchState, jobOf } from '../store.ts';
 import { rounded, snapField, snapReach } from './snapping.ts';
 

@@ -1,4 +1,4 @@
-import { lineStretch, type Path, type Point, pathOfSubpaths } from '@lambent/core';
+import { lineStretch, type Path, type Point, pathOfSubpaths } from '@lambent/core/geometry';
 import type { BenchActions } from '../store.ts';
 import { addShape, isDrag, showDraft } from './draw.ts';
 import { angleTo, pointAtAngle, stepped } from './recipes.ts';

@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
-import { type Box, boundsOf } from '@lambent/core';
+import { boundsOf } from '@lambent/core/document';
+import type { Box } from '@lambent/core/geometry';
 import { benchWith, pointerAt, square } from '../fixtures/bench.ts';
 import { jobOf } from '../store.ts';
 import { PickTool } from './pick-tool.ts';

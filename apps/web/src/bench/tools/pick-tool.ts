@@ -1,20 +1,16 @@
+import type { GuideLine } from '@lambent/core/document';
+import { moveItems, thingsAmong } from '@lambent/core/edits';
 import {
   type Box,
   boxContains,
-  companionsOf,
   distanceToLines,
-  evenSpacings,
   flatten,
-  type GuideLine,
   isEmpty,
-  itemsWithin,
-  moveItems,
   type Point,
-  snapBox,
-  thingsAmong,
   transformBox,
   translation,
-} from '@lambent/core';
+} from '@lambent/core/geometry';
+import { companionsOf, evenSpacings, itemsWithin, snapBox } from '@lambent/core/picking';
 import { type BenchActions, type BenchState, jobOf, selectionBox } from '../store.ts';
 import { isDrag, itemUnder } from './draw.ts';
 import { dropGuide, guideUnder, movedGuide } from './guides.ts';

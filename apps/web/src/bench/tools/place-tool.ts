@@ -1,4 +1,4 @@
-import type { Point } from '@lambent/core';
+import type { Point } from '@lambent/core/geometry';
 import type { BenchActions } from '../store.ts';
 import { PickTool } from './pick-tool.ts';
 import type { Tool, ToolPoint } from './tool.ts';

@@ -1,26 +1,24 @@
+import { type Item, sharpOutlineOf } from '@lambent/core/document';
+import { nearestPlace, replaceShape } from '@lambent/core/edits';
 import {
   addNode,
   applyTo,
   breakAt,
   cornerNodes,
   deleteNodes,
-  type Item,
   invert,
   type Matrix,
   moveHandle,
   moveNode,
   type NodeLine,
   type NodePlace,
-  nearestPlace,
   nodesOf,
   type Point,
   pathOfNodes,
-  replaceShape,
-  sharpOutlineOf,
   smoothNodes,
   straightenEdges,
   transformPath,
-} from '@lambent/core';
+} from '@lambent/core/geometry';
 import { type BenchActions, jobOf } from '../store.ts';
 import { itemUnder, newId, showDraft } from './draw.ts';
 import type { Tool, ToolPoint } from './tool.ts';

@@ -1,4 +1,5 @@
-import type { Point, Shape } from '@lambent/core';
+import type { Shape } from '@lambent/core/document';
+import type { Point } from '@lambent/core/geometry';
 import type { DraftField } from './tool.ts';
 import type { ToolOptions } from './tool-options.ts';
 

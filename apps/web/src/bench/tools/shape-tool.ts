@@ -1,4 +1,4 @@
-import type { Point } from '@lambent/core';
+import type { Point } from '@lambent/core/geometry';
 import type { BenchActions } from '../store.ts';
 import { addShape, isDrag, outlineOfShape, showDraft } from './draw.ts';
 import { type ShapeRecipe, shapeRecipes } from './recipes.ts';

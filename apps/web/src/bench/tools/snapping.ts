@@ -1,4 +1,6 @@
-import { boxOf, type Point, type Snap, type SnapField, sheetBox, sheetSafeBox, snapPoint } from '@lambent/core';
+import { sheetBox, sheetSafeBox } from '@lambent/core/document';
+import { boxOf, type Point } from '@lambent/core/geometry';
+import { type Snap, type SnapField, snapPoint } from '@lambent/core/picking';
 import { type BenchActions, type BenchState, jobOf, machineOf } from '../store.ts';
 import type { Tool } from './tool.ts';
 

@@ -1,18 +1,15 @@
+import { type Item, type JobDocument, pathOf } from '@lambent/core/document';
 import {
   cutsOn,
   extendTo,
-  type Item,
-  type JobDocument,
   nearestPlace,
   type OutlinePlace,
   partOfSubpath,
-  pathOf,
-  pathOfSubpaths,
   splitAt,
   stretchBetweenCuts,
-  subpathsOf,
   trimAt,
-} from '@lambent/core';
+} from '@lambent/core/edits';
+import { pathOfSubpaths, subpathsOf } from '@lambent/core/geometry';
 import { type BenchActions, jobOf } from '../store.ts';
 import { itemUnder, newId, showDraft } from './draw.ts';
 import type { Tool, ToolPoint } from './tool.ts';

@@ -1,4 +1,4 @@
-import type { TextSetting } from '@lambent/core';
+import type { TextSetting } from '@lambent/core/document';
 import { useQuery } from '@tanstack/react-query';
 import { AlignCenter, AlignLeft, AlignRight, Bold, Italic } from 'lucide-react';
 import { Button, IconButton } from '../../ui/button.tsx';

@@ -1,4 +1,6 @@
-import { addItems, multiply, replaceShape, type SetText, transformPath, translation } from '@lambent/core';
+import { addItems, replaceShape } from '@lambent/core/edits';
+import { multiply, transformPath, translation } from '@lambent/core/geometry';
+import type { SetText } from '@lambent/core/text';
 import { toast } from 'sonner';
 import { sentenceOf } from '../../api.ts';
 import { work } from '../../workers/work.ts';

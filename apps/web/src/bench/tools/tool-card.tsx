@@ -1,4 +1,5 @@
-import { fromMachine, isBurnt, type Operation, operationNames, operations, toMachine } from '@lambent/core';
+import { fromMachine, toMachine } from '@lambent/core/machine';
+import { isBurnt, type Operation, operationNames, operations } from '@lambent/core/operations';
 import type { ReactNode } from 'react';
 import { Button } from '../../ui/button.tsx';
 import { Choice } from '../../ui/choice.tsx';

@@ -1,4 +1,6 @@
-import { type DimensionAxis, type Operation, type TextSetting, usualText } from '@lambent/core';
+import type { DimensionAxis, TextSetting } from '@lambent/core/document';
+import type { Operation } from '@lambent/core/operations';
+import { usualText } from '@lambent/core/text';
 
 /** What stays set from one use of a tool to the next; lengths in mm. */
 export interface ToolOptions {

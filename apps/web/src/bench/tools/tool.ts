@@ -1,4 +1,6 @@
-import type { DimensionMark, Path, Point, Snap } from '@lambent/core';
+import type { DimensionMark } from '@lambent/core/document';
+import type { Path, Point } from '@lambent/core/geometry';
+import type { Snap } from '@lambent/core/picking';
 
 export const toolNames = [
   'pick',

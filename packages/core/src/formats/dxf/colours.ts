@@ -1,4 +1,4 @@
-import type { Colour } from '../../drawing/item.ts';
+import type { Colour } from '../../document/item.ts';
 
 const basic = [
   '#000000',

@@ -1,8 +1,8 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { boundsOf, boundsOfAll, type Item, pathOf, polylinesOf } from '../../drawing/item.ts';
+import { boundsOf, boundsOfAll, type Item, pathOf, polylinesOf } from '../../document/item.ts';
 import { codesOf, dxf, idFor, testFonts } from '../../fixtures/files.ts';
-import { polylineLength } from '../../geometry/flatten.ts';
+import { polylineLength } from '../../geometry/paths/flatten.ts';
 import { FileRefused } from '../refusal.ts';
 import { readDxf } from './read.ts';
 

@@ -1,7 +1,7 @@
-import { addEllipticArc } from '../../geometry/arc.ts';
-import { appendPath, type Path, PathBuilder } from '../../geometry/path.ts';
-import type { Shape } from '../../geometry/shapes.ts';
-import { addSpline, isSound, type Spline, splineStart } from '../../geometry/spline.ts';
+import type { Shape } from '../../document/shapes.ts';
+import { addEllipticArc } from '../../geometry/paths/arc.ts';
+import { appendPath, type Path, PathBuilder } from '../../geometry/paths/path.ts';
+import { addSpline, isSound, type Spline, splineStart } from '../../geometry/paths/spline.ts';
 import { Fields, finite, type Group, type Raw } from './groups.ts';
 
 /** What an entity draws, in its own plane, y up. */

@@ -1,4 +1,4 @@
-import { determinant, type Matrix, scaling } from '../../geometry/matrix.ts';
+import { determinant, type Matrix, scaling } from '../../geometry/paths/matrix.ts';
 import { type Fields, finite, type Raw } from './groups.ts';
 
 /** Entities whose points are in a plane of their own. */

@@ -1,9 +1,9 @@
-import type { Colour, Group, Item, Paint } from '../../drawing/item.ts';
-import { boxContains, boxHeight, boxOf, boxWidth, emptyBox, isEmpty, uniteBoxes } from '../../geometry/box.ts';
-import { joinLines } from '../../geometry/join.ts';
-import { type Matrix, meanScale, multiply, rotation, scaling, translation } from '../../geometry/matrix.ts';
-import { type Path, pathBounds, transformPath, Verb } from '../../geometry/path.ts';
-import { outlineOf, type Shape } from '../../geometry/shapes.ts';
+import type { Colour, Group, Item, Paint } from '../../document/item.ts';
+import { outlineOf, type Shape } from '../../document/shapes.ts';
+import { boxContains, boxHeight, boxOf, boxWidth, emptyBox, isEmpty, uniteBoxes } from '../../geometry/paths/box.ts';
+import { joinLines } from '../../geometry/paths/join.ts';
+import { type Matrix, meanScale, multiply, rotation, scaling, translation } from '../../geometry/paths/matrix.ts';
+import { type Path, pathBounds, transformPath, Verb } from '../../geometry/paths/path.ts';
 import type { FontBook } from '../../text/fonts.ts';
 import { Notes, type Reading } from '../reading.ts';
 import { FileRefused } from '../refusal.ts';

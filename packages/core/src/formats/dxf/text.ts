@@ -1,5 +1,5 @@
-import { type Matrix, multiply, rotation, scaling, translation } from '../../geometry/matrix.ts';
-import { type Path, PathBuilder } from '../../geometry/path.ts';
+import { type Matrix, multiply, rotation, scaling, translation } from '../../geometry/paths/matrix.ts';
+import { type Path, PathBuilder } from '../../geometry/paths/path.ts';
 import type { Face } from '../../text/fonts.ts';
 import { capHeight, kerning, type SetGlyph, setGlyph } from '../../text/glyphs.ts';
 import type { Fields } from './groups.ts';

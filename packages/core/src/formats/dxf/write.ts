@@ -10,12 +10,12 @@ import {
   SplineFlags,
   Units,
 } from '@tarikjabiri/dxf';
-import { pathOf } from '../../drawing/item.ts';
-import { type Arc, arcOfCubic } from '../../geometry/arc-of.ts';
-import { boxHeight, boxWidth } from '../../geometry/box.ts';
-import { flatten } from '../../geometry/flatten.ts';
-import { type Path, transformPath } from '../../geometry/path.ts';
-import { isLine, type Stretch, type Subpath, subpathsOf } from '../../geometry/stretches.ts';
+import { pathOf } from '../../document/item.ts';
+import { type Arc, arcOfCubic } from '../../geometry/paths/arc-of.ts';
+import { boxHeight, boxWidth } from '../../geometry/paths/box.ts';
+import { flatten } from '../../geometry/paths/flatten.ts';
+import { type Path, transformPath } from '../../geometry/paths/path.ts';
+import { isLine, type Stretch, type Subpath, subpathsOf } from '../../geometry/paths/segments.ts';
 import type { Outgoing } from '../outgoing.ts';
 
 /** How near a circle a curve must be to go out as an arc, in mm. */

@@ -1,11 +1,11 @@
 import { createHash } from 'node:crypto';
 import { expect, test } from '@jest/globals';
-import type { Item } from '../../drawing/item.ts';
-import type { JobDocument } from '../../drawing/job.ts';
-import { flipFill, numberItem, orderSteps, setBurning, setStart } from '../../drawing/layer-edits.ts';
+import type { Item } from '../../document/item.ts';
+import type { JobDocument } from '../../document/job.ts';
+import { outlineOf } from '../../document/shapes.ts';
+import { flipFill, numberItem, orderSteps, setBurning, setStart } from '../../edits/layers.ts';
 import { box, item, jobWith, line, machine, shop } from '../../fixtures/shop.ts';
-import { PathBuilder } from '../../geometry/path.ts';
-import { outlineOf } from '../../geometry/shapes.ts';
+import { PathBuilder } from '../../geometry/paths/path.ts';
 import { planJob } from '../../plan/plan.ts';
 import { prepareJob } from '../../plan/prepare.ts';
 import type { LayerSettings } from '../../settings/settings.ts';

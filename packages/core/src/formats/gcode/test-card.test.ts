@@ -1,9 +1,9 @@
 import { describe, expect, test } from '@jest/globals';
-import { type CardWish, cardLayerId } from '../../drawing/card.ts';
-import { addCard } from '../../drawing/card-edits.ts';
+import { type CardWish, cardLayerId } from '../../document/card.ts';
+import { addCard } from '../../edits/cards.ts';
 import { readProgram } from '../../fixtures/program-reader.ts';
 import { box, item, jobWith, shop } from '../../fixtures/shop.ts';
-import { pathBounds } from '../../geometry/path.ts';
+import { pathBounds } from '../../geometry/paths/path.ts';
 import type { Machine } from '../../machine/machine.ts';
 import { planJob, stepTitle } from '../../plan/plan.ts';
 import { prepareJob } from '../../plan/prepare.ts';

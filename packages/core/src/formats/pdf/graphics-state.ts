@@ -1,6 +1,6 @@
-import type { Colour, Paint } from '../../drawing/item.ts';
-import type { Area } from '../../geometry/area.ts';
-import { identity, type Matrix, meanScale } from '../../geometry/matrix.ts';
+import type { Colour, Paint } from '../../document/item.ts';
+import type { Area } from '../../geometry/areas/area.ts';
+import { identity, type Matrix, meanScale } from '../../geometry/paths/matrix.ts';
 import type { PathPainting, PdfFont } from './packed.ts';
 
 /** What the operators so far have set, for those that draw. */

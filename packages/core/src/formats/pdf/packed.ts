@@ -1,6 +1,6 @@
-import type { Colour } from '../../drawing/item.ts';
-import { identity, type Matrix } from '../../geometry/matrix.ts';
-import { type Path, PathBuilder } from '../../geometry/path.ts';
+import type { Colour } from '../../document/item.ts';
+import { identity, type Matrix } from '../../geometry/paths/matrix.ts';
+import { type Path, PathBuilder } from '../../geometry/paths/path.ts';
 import { channelsOf, colourOfChannels, meanOf, meanOfStops } from '../mean-colour.ts';
 
 /*

@@ -1,6 +1,6 @@
 import type { PDFPageProxy } from 'pdfjs-dist';
-import { identity, type Matrix, multiply, scaling, translation } from '../../geometry/matrix.ts';
-import { type Path, PathBuilder } from '../../geometry/path.ts';
+import { identity, type Matrix, multiply, scaling, translation } from '../../geometry/paths/matrix.ts';
+import { type Path, PathBuilder } from '../../geometry/paths/path.ts';
 import type { Notes } from '../reading.ts';
 import type { State } from './graphics-state.ts';
 import { addData, type Engine, type Operators, type PathPainting, type PdfFont, type PdfGlyph } from './packed.ts';

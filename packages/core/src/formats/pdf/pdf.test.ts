@@ -1,8 +1,8 @@
 import { describe, expect, test } from '@jest/globals';
 import { cmyk, degrees, PDFDocument, PDFName, type PDFPage, rgb, StandardFonts } from 'pdf-lib';
-import { boundsOf, pathOf } from '../../drawing/item.ts';
+import { boundsOf, pathOf } from '../../document/item.ts';
 import { codesOf, idFor, testTools } from '../../fixtures/files.ts';
-import { nodeCount, pathData } from '../../geometry/path.ts';
+import { nodeCount, pathData } from '../../geometry/paths/path.ts';
 import { encodePixels } from '../picture/decode.ts';
 import { FileRefused } from '../refusal.ts';
 import { readPdf } from './read.ts';

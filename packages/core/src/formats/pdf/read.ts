@@ -1,8 +1,8 @@
-import type { ReadingChoices } from '../../drawing/arrival.ts';
-import type { Group } from '../../drawing/item.ts';
-import { boxArea } from '../../geometry/area.ts';
-import { boxOf } from '../../geometry/box.ts';
-import type { Matrix } from '../../geometry/matrix.ts';
+import type { ReadingChoices } from '../../document/arrival.ts';
+import type { Group } from '../../document/item.ts';
+import { boxArea } from '../../geometry/areas/area.ts';
+import { boxOf } from '../../geometry/paths/box.ts';
+import type { Matrix } from '../../geometry/paths/matrix.ts';
 import type { Assets } from '../assets.ts';
 import { clipItems } from '../clipping.ts';
 import { Notes, type Reading } from '../reading.ts';

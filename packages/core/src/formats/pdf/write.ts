@@ -24,9 +24,9 @@ import {
   setStrokingRgbColor,
   stroke as strokePath,
 } from 'pdf-lib';
-import { type Item, pathOf } from '../../drawing/item.ts';
-import { boxHeight, boxWidth } from '../../geometry/box.ts';
-import { coordsOf, type Path, Verb } from '../../geometry/path.ts';
+import { type Item, pathOf } from '../../document/item.ts';
+import { boxHeight, boxWidth } from '../../geometry/paths/box.ts';
+import { coordsOf, type Path, Verb } from '../../geometry/paths/path.ts';
 import type { Outgoing } from '../outgoing.ts';
 
 const pointsPerMm = 72 / 25.4;

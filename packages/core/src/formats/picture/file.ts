@@ -1,6 +1,6 @@
 import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex } from '@noble/hashes/utils.js';
-import type { Matrix } from '../../geometry/matrix.ts';
+import type { Matrix } from '../../geometry/paths/matrix.ts';
 import type { PictureFile } from '../reading.ts';
 import type { PictureFacts } from './describe.ts';
 

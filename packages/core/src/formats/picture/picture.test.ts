@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { encode as encodePng } from 'fast-png';
 import jpeg from 'jpeg-js';
-import { boundsOf } from '../../drawing/item.ts';
+import { boundsOf } from '../../document/item.ts';
 import { codesOf, idFor, testTools } from '../../fixtures/files.ts';
 import { FileRefused } from '../refusal.ts';
 import { decodePicture, plainPicture } from './decode.ts';

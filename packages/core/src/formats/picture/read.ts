@@ -1,5 +1,5 @@
-import { type Item, unpainted } from '../../drawing/item.ts';
-import { scaling } from '../../geometry/matrix.ts';
+import { type Item, unpainted } from '../../document/item.ts';
+import { scaling } from '../../geometry/paths/matrix.ts';
 import { Notes, type Reading } from '../reading.ts';
 import { describePicture } from './describe.ts';
 import { pictureFile } from './file.ts';

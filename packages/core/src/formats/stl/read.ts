@@ -1,9 +1,9 @@
-import { type ReadingChoices, type SolidSide, solidSides } from '../../drawing/arrival.ts';
-import type { Item } from '../../drawing/item.ts';
-import { boxHeight, boxWidth, emptyBox, uniteBoxes } from '../../geometry/box.ts';
-import { multiply, scaling, translation } from '../../geometry/matrix.ts';
-import { type Path, pathBounds } from '../../geometry/path.ts';
-import { outlineOf } from '../../geometry/shapes.ts';
+import { type ReadingChoices, type SolidSide, solidSides } from '../../document/arrival.ts';
+import type { Item } from '../../document/item.ts';
+import { outlineOf } from '../../document/shapes.ts';
+import { boxHeight, boxWidth, emptyBox, uniteBoxes } from '../../geometry/paths/box.ts';
+import { multiply, scaling, translation } from '../../geometry/paths/matrix.ts';
+import { type Path, pathBounds } from '../../geometry/paths/path.ts';
 import { Notes, type Reading } from '../reading.ts';
 import { FileRefused } from '../refusal.ts';
 import { type Mesh, readMesh } from './parse.ts';

@@ -1,6 +1,6 @@
-import { areaOf, pathOfArea } from '../../geometry/area.ts';
-import { type Path, PathBuilder } from '../../geometry/path.ts';
-import { simplifyPolyline } from '../../geometry/simplify.ts';
+import { areaOf, pathOfArea } from '../../geometry/areas/area.ts';
+import { type Path, PathBuilder } from '../../geometry/paths/path.ts';
+import { simplifyPolyline } from '../../geometry/paths/simplify.ts';
 import type { Mesh } from './parse.ts';
 
 /** Points of a slice that are this near, in mm, are one. */

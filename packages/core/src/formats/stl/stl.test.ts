@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { enclosedArea } from '../../colours/derive.ts';
-import { boundsOf, polylinesOf } from '../../drawing/item.ts';
+import { boundsOf, polylinesOf } from '../../document/item.ts';
 import { codesOf, idFor } from '../../fixtures/files.ts';
 import { FileRefused } from '../refusal.ts';
 import { sniffFormat } from '../sniff.ts';

@@ -1,8 +1,8 @@
-import { type Area, areaOf, emptyArea, intersectAreas, uniteAreas } from '../../geometry/area.ts';
-import { type Box, boxHeight, boxWidth, isEmpty } from '../../geometry/box.ts';
-import { type Matrix, multiply } from '../../geometry/matrix.ts';
-import { transformPath } from '../../geometry/path.ts';
-import { outlineOf, rectangleOf } from '../../geometry/shapes.ts';
+import { outlineOf, rectangleOf } from '../../document/shapes.ts';
+import { type Area, areaOf, emptyArea, intersectAreas, uniteAreas } from '../../geometry/areas/area.ts';
+import { type Box, boxHeight, boxWidth, isEmpty } from '../../geometry/paths/box.ts';
+import { type Matrix, multiply } from '../../geometry/paths/matrix.ts';
+import { transformPath } from '../../geometry/paths/path.ts';
 import { type Context, enter, ownTransform, startContext } from './context.ts';
 import { readShape } from './outline.ts';
 import type { StyleSheet } from './style.ts';

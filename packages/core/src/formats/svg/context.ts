@@ -1,5 +1,5 @@
-import type { FillRule } from '../../drawing/item.ts';
-import { type Matrix, multiply, translation } from '../../geometry/matrix.ts';
+import type { FillRule } from '../../document/item.ts';
+import { type Matrix, multiply, translation } from '../../geometry/paths/matrix.ts';
 import type { ViewBox } from './page.ts';
 import type { Declared } from './style.ts';
 import { type LengthContext, lengthInUserUnits, readTransform } from './values.ts';

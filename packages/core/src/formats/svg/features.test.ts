@@ -1,8 +1,8 @@
 import { describe, expect, test } from '@jest/globals';
-import { boundsOf, type Item, pathOf } from '../../drawing/item.ts';
+import { boundsOf, type Item, pathOf } from '../../document/item.ts';
 import { codesOf, idFor, testFonts } from '../../fixtures/files.ts';
-import { areaOf, sizeOfArea } from '../../geometry/area.ts';
-import { pathData } from '../../geometry/path.ts';
+import { areaOf, sizeOfArea } from '../../geometry/areas/area.ts';
+import { pathData } from '../../geometry/paths/path.ts';
 import { encodePixels } from '../picture/decode.ts';
 import { sniffFormat } from '../sniff.ts';
 import { decodeText } from '../text-encoding.ts';

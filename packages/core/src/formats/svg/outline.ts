@@ -1,5 +1,5 @@
-import { PathBuilder } from '../../geometry/path.ts';
-import type { Shape } from '../../geometry/shapes.ts';
+import type { Shape } from '../../document/shapes.ts';
+import { PathBuilder } from '../../geometry/paths/path.ts';
 import { readPathData } from './path-data.ts';
 import { type Axis, type LengthContext, lengthInUserUnits, readNumbers } from './values.ts';
 import type { SvgElement } from './xml.ts';

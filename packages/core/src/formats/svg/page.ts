@@ -1,4 +1,4 @@
-import { identity, type Matrix } from '../../geometry/matrix.ts';
+import { identity, type Matrix } from '../../geometry/paths/matrix.ts';
 import type { FoundSize, SizeChoice } from '../reading.ts';
 import { FileRefused } from '../refusal.ts';
 import { lengthInMm, mmPerPx, readLength, readNumbers } from './values.ts';

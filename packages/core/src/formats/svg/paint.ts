@@ -1,4 +1,4 @@
-import type { Colour } from '../../drawing/item.ts';
+import type { Colour } from '../../document/item.ts';
 import { channelsOf, colourOfChannels, meanOf, meanOfStops } from '../mean-colour.ts';
 import { type Context, readShare } from './context.ts';
 import { everyElement, type StyleSheet } from './style.ts';

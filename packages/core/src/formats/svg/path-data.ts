@@ -1,5 +1,5 @@
-import { arcTo } from '../../geometry/arc.ts';
-import { type Path, PathBuilder } from '../../geometry/path.ts';
+import { arcTo } from '../../geometry/paths/arc.ts';
+import { type Path, PathBuilder } from '../../geometry/paths/path.ts';
 
 /*
  * Reads SVG path data straight into a path. It does not go through a list of segments, as packages for

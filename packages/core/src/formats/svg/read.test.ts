@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { boundsOf, type Drawing, pathOf } from '../../drawing/item.ts';
-import { pathData } from '../../geometry/path.ts';
+import { boundsOf, type Drawing, pathOf } from '../../document/item.ts';
+import { pathData } from '../../geometry/paths/path.ts';
 import { FileRefused } from '../refusal.ts';
 import { readSvg } from './read.ts';
 

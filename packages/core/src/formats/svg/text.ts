@@ -1,8 +1,8 @@
-import { flatten } from '../../geometry/flatten.ts';
-import { type Matrix, multiply, rotation, scaling, translation } from '../../geometry/matrix.ts';
-import { type Path, PathBuilder, transformPath } from '../../geometry/path.ts';
-import { outlineOf } from '../../geometry/shapes.ts';
-import { Walk } from '../../geometry/walk.ts';
+import { outlineOf } from '../../document/shapes.ts';
+import { flatten } from '../../geometry/paths/flatten.ts';
+import { type Matrix, multiply, rotation, scaling, translation } from '../../geometry/paths/matrix.ts';
+import { type Path, PathBuilder, transformPath } from '../../geometry/paths/path.ts';
+import { Walk } from '../../geometry/paths/walk.ts';
 import type { Face, FontBook } from '../../text/fonts.ts';
 import { kerning, type SetGlyph, setGlyph } from '../../text/glyphs.ts';
 import { type Context, enter } from './context.ts';

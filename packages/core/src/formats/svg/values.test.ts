@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { applyTo } from '../../geometry/matrix.ts';
+import { applyTo } from '../../geometry/paths/matrix.ts';
 import { lengthInMm, lengthInUserUnits, readColour, readLength, readNumbers, readTransform } from './values.ts';
 
 const place = { fontSize: 20, viewportWidth: 300, viewportHeight: 400 };

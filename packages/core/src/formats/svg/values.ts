@@ -1,5 +1,5 @@
 import { type Color, converter, parse } from 'culori';
-import type { Colour } from '../../drawing/item.ts';
+import type { Colour } from '../../document/item.ts';
 import {
   identity,
   isFiniteMatrix,
@@ -8,7 +8,7 @@ import {
   rotation,
   scaling,
   translation,
-} from '../../geometry/matrix.ts';
+} from '../../geometry/paths/matrix.ts';
 
 /** CSS pixels to mm: 96 to the inch. */
 export const mmPerPx = 25.4 / 96;

@@ -1,8 +1,8 @@
 import type { Meaning } from '../../colours/derive.ts';
-import { type Drawing, type Item, pathOf, polylinesOf } from '../../drawing/item.ts';
-import { type Box, boxHeight, boxWidth } from '../../geometry/box.ts';
-import { pathData } from '../../geometry/path.ts';
-import { simplifyPolyline } from '../../geometry/simplify.ts';
+import { type Drawing, type Item, pathOf, polylinesOf } from '../../document/item.ts';
+import { type Box, boxHeight, boxWidth } from '../../geometry/paths/box.ts';
+import { pathData } from '../../geometry/paths/path.ts';
+import { simplifyPolyline } from '../../geometry/paths/simplify.ts';
 import { type Operation, operationColours } from '../../operations/operation.ts';
 import type { Outgoing } from '../outgoing.ts';
 

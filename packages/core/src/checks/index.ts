@@ -1,0 +1,3 @@
+export { blocks, checkJob } from './check.ts';
+export type { Finding } from './finding.ts';
+export { type Report, type ReportSource, reportOf } from './report.ts';

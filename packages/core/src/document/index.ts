@@ -1,0 +1,60 @@
+export { type Arrival, arrivalItemId, type ReadingChoices, type SolidSide, solidSides } from './arrival.ts';
+export {
+  type CardAxis,
+  type CardMark,
+  type CardOperation,
+  type CardSetting,
+  type CardWish,
+  cardLayerId,
+  cardMarks,
+  cardOfLayer,
+  cardOperations,
+  type LaidCard,
+} from './card.ts';
+export {
+  besideAt,
+  type DimensionAxis,
+  type DimensionEnd,
+  type DimensionMark,
+  endAt,
+  type PlacedDimension,
+  placeDimension,
+  pointOfEnd,
+} from './dimension.ts';
+export { verbsOf } from './drawing-size.ts';
+export {
+  type Anchor,
+  anchorPoint,
+  boundsAmong,
+  boundsOf,
+  boundsOfAll,
+  type Drawing,
+  type Group,
+  type Item,
+  itemsAmong,
+  type Keep,
+  type Paint,
+  pathOf,
+  polylinesOf,
+  topGroupOf,
+  unpainted,
+} from './item.ts';
+export { type GuideLine, type JobDocument, newJob, type PaintPart, type StartPoint } from './job.ts';
+export { drawingFromJson, type JobJson, jobFromJson, jobMediaType, jobToJson } from './json.ts';
+export { NotADrawing } from './json-parts.ts';
+export type { Layer, LayerBurning, LineOrder } from './layer.ts';
+export { firstRun, type Run } from './run.ts';
+export {
+  type FollowingShape,
+  isFollowing,
+  isOutlineUnknown,
+  knowOutline,
+  outlineOf,
+  rectangleOf,
+  type Shape,
+  sharpOutlineOf,
+  type TextSetting,
+  verbsIn,
+} from './shapes.ts';
+export { type Sheet, sheetBox, sheetCorners, sheetFrame, sheetSafeBox, sheetUnder } from './sheet.ts';
+export { type BoltTie, boltRooms, type FitName, type FitTie, fitNames, type PartTie } from './ties.ts';

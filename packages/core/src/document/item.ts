@@ -1,0 +1,188 @@
+import type { FillRule } from '../geometry/areas/area.ts';
+import { type Box, boxHeight, boxWidth, emptyBox, transformBox, uniteBoxes } from '../geometry/paths/box.ts';
+import { flatten, type Polyline } from '../geometry/paths/flatten.ts';
+import type { Matrix, Point } from '../geometry/paths/matrix.ts';
+import { type Path, pathBounds, transformPath } from '../geometry/paths/path.ts';
+import { boundsOfShape, outlineOf, type Shape } from './shapes.ts';
+
+/** A colour as `#RRGGBB`, in capitals. */
+export type Colour = string;
+
+/** What an item is drawn with, as it came in; never overwritten. Width in mm, as it shows on the bed. */
+export interface Paint {
+  readonly stroke: Colour | null;
+  readonly strokeWidthMm: number;
+  readonly fill: Colour | null;
+  /** How the stroke's ends and corners look; butt and miter where nothing is said. */
+  readonly cap?: 'round' | 'square';
+  readonly join?: 'round' | 'bevel';
+}
+
+/** The same paint as one that was met before, so that items painted alike share one. @param met by what they look like */
+export function sharedPaint(paint: Paint, met: Map<string, Paint>): Paint {
+  const { stroke, strokeWidthMm, fill, cap, join } = paint;
+  const look = `${stroke} ${strokeWidthMm} ${fill} ${cap} ${join}`;
+  const known = met.get(look);
+  if (!known) met.set(look, paint);
+  return known ?? paint;
+}
+
+/** The paint of pictures, and of outlines that a file draws with nothing. */
+export const unpainted: Paint = { stroke: null, strokeWidthMm: 0, fill: null };
+
+export type { FillRule };
+
+/** Which side of a cut is the piece that comes out as drawn; on the line, neither does. */
+export type Keep = 'inside' | 'outside' | 'line';
+
+export const keeps: readonly Keep[] = ['inside', 'outside', 'line'];
+
+/** Anything on the bed. Its place is `matrix` applied to its shape, in mm from the bed's top left, y down. */
+export interface Item {
+  readonly id: string;
+  readonly name: string | null;
+  readonly shape: Shape;
+  readonly matrix: Matrix;
+  readonly paint: Paint;
+  readonly fillRule: FillRule;
+  readonly groupId: string | null;
+  /** The layer this item was put on by hand, over the colour key; null leaves it to the key. */
+  readonly pinned: string | null;
+  /** Hidden items are kept, but neither shown, nor burnt, nor selected, until they are brought in. */
+  readonly hidden: boolean;
+  /** Locked items are shown and burnt, but not selected on the bed. */
+  readonly locked?: boolean;
+  /** Items with the same link are copies of one thing: a change to the shape of one changes all. */
+  readonly link?: string;
+  /** Which side of its cut lines is kept; as its layer says where nothing is said. */
+  readonly keep?: Keep;
+  /** A second layer, on which its outline burns as well: an engraving that is cut along its own edge. */
+  readonly also?: string;
+}
+
+export interface Group {
+  readonly id: string;
+  readonly name: string | null;
+  readonly parentId: string | null;
+}
+
+/** Items from back to front, and the groups they are in. */
+export interface Drawing {
+  readonly items: readonly Item[];
+  readonly groups: readonly Group[];
+}
+
+export const emptyDrawing: Drawing = { items: [], groups: [] };
+
+/** Keeps what is computed from an item for as long as the item itself is kept. */
+export function perItem<T>(compute: (item: Item) => T): (item: Item) => T {
+  const known = new WeakMap<Item, { value: T }>();
+  return (item) => {
+    let entry = known.get(item);
+    if (!entry) {
+      entry = { value: compute(item) };
+      known.set(item, entry);
+    }
+    return entry.value;
+  };
+}
+
+/** An item's outline on the bed, in mm. */
+export const pathOf: (item: Item) => Path = perItem((item) => transformPath(outlineOf(item.shape), item.matrix));
+
+/** An item's exact bounds on the bed, in mm, its stroke's width not counted. */
+export function boundsOf(item: Item): Box {
+  const { shape, matrix } = item;
+  // Bounds stay bounds where x goes along x, or along y: thousands of items are moved without their outlines.
+  return keepsAxes(matrix) ? transformBox(boundsOfShape(shape), matrix) : boundsOfTurned(item);
+}
+
+const boundsOfTurned: (item: Item) => Box = perItem((item) => pathBounds(pathOf(item)));
+
+function keepsAxes([a, b, c, d]: Matrix): boolean {
+  return (b === 0 && c === 0) || (a === 0 && d === 0);
+}
+
+/** An item's outline as straight lines within 0.01 mm. */
+export const polylinesOf: (item: Item) => Polyline[] = perItem((item) => flatten(pathOf(item)));
+
+export function boundsOfAll(items: Iterable<Item>): Box {
+  let box = emptyBox;
+  for (const item of items) box = uniteBoxes(box, boundsOf(item));
+  return box;
+}
+
+interface Some {
+  readonly items: readonly Item[];
+  /** Null until somebody asks for it. */
+  bounds: Box | null;
+}
+
+const someKnown = new WeakMap<readonly Item[], WeakMap<ReadonlySet<string>, Some>>();
+
+function someOf({ items }: Pick<Drawing, 'items'>, ids: ReadonlySet<string>): Some {
+  let known = someKnown.get(items);
+  if (!known) {
+    known = new WeakMap();
+    someKnown.set(items, known);
+  }
+  let some = known.get(ids);
+  if (!some) {
+    const chosen = items.filter((item) => ids.has(item.id));
+    some = { items: chosen, bounds: null };
+    known.set(ids, some);
+  }
+  return some;
+}
+
+/** Some of a drawing's items, in its order; kept for as long as the list and the set are, which nobody may change. */
+export function itemsAmong(drawing: Pick<Drawing, 'items'>, ids: ReadonlySet<string>): readonly Item[] {
+  return someOf(drawing, ids).items;
+}
+
+/** The bounds of some of a drawing's items, kept like them. */
+export function boundsAmong(drawing: Pick<Drawing, 'items'>, ids: ReadonlySet<string>): Box {
+  const some = someOf(drawing, ids);
+  some.bounds ??= boundsOfAll(some.items);
+  return some.bounds;
+}
+
+/** A point of a box: 0, ½ or 1 of its width and height. */
+export interface Anchor {
+  readonly u: number;
+  readonly v: number;
+}
+
+export function anchorPoint(box: Box, { u, v }: Anchor): Point {
+  return { x: box.minX + u * boxWidth(box), y: box.minY + v * boxHeight(box) };
+}
+
+/** The outermost group an item is in, or null. */
+export function topGroupOf({ groups }: Pick<Drawing, 'groups'>, { groupId }: Item): Group | null {
+  if (groupId === null) return null;
+  let tops = topGroups.get(groups);
+  if (!tops) {
+    tops = findTopGroups(groups);
+    topGroups.set(groups, tops);
+  }
+  return tops.get(groupId) ?? null;
+}
+
+const topGroups = new WeakMap<readonly Group[], ReadonlyMap<string, Group>>();
+
+/** By group: the outermost one that it is in, itself where it is in none. */
+function findTopGroups(groups: readonly Group[]): Map<string, Group> {
+  const byId = new Map(groups.map((group) => [group.id, group]));
+  const tops = new Map<string, Group>();
+  for (const group of groups) {
+    let top = group;
+    // Groups in a ring end where the ring is closed.
+    for (let steps = 0; top.parentId && steps < groups.length; steps++) {
+      const parent = byId.get(top.parentId);
+      if (!parent) break;
+      top = parent;
+    }
+    tops.set(group.id, top);
+  }
+  return tops;
+}

@@ -1,0 +1,92 @@
+import { type Box, boxCentre, boxContains, boxOf, growBox, isEmpty } from '../geometry/paths/box.ts';
+import { applyTo, invert, type Matrix, multiply, type Point, rotation, translation } from '../geometry/paths/matrix.ts';
+import { pathBounds, transformPath } from '../geometry/paths/path.ts';
+import { boundsOf, type Item, pathOf } from './item.ts';
+
+/**
+ * A piece of stock on the bed. Place and size in mm, from the bed's top left, y down, as it lies before it is
+ * turned about its own middle.
+ */
+export interface Sheet {
+  readonly id: string;
+  readonly materialId: string;
+  readonly x: number;
+  readonly y: number;
+  readonly width: number;
+  readonly height: number;
+  /** How far from the sheet's edge artwork should stay, in mm. */
+  readonly margin: number;
+  /** How far it is turned, in degrees clockwise on the screen; straight where nothing is said. */
+  readonly angle?: number;
+  /** How thick it is as it was measured, in mm; as its material is said to be where it was not. */
+  readonly thicknessMm?: number;
+  /** From which of the material's sheets in stock it was taken; by its size where nothing is said. */
+  readonly stockId?: string;
+}
+
+/** From a sheet's own frame, mm from its own top left, to the bed. */
+export function sheetFrame({ x, y, width, height, angle = 0 }: Sheet): Matrix {
+  return multiply(rotation(angle, { x: x + width / 2, y: y + height / 2 }), translation(x, y));
+}
+
+/** The corners of a sheet, or of the part of it that is `inset` mm inside its edges, on the bed. */
+export function sheetCorners(sheet: Sheet, inset = 0): Point[] {
+  const frame = sheetFrame(sheet);
+  const [left, top, right, bottom] = [inset, inset, sheet.width - inset, sheet.height - inset];
+  return [
+    [left, top],
+    [right, top],
+    [right, bottom],
+    [left, bottom],
+  ].map(([x, y]) => applyTo(frame, x, y));
+}
+
+/** The bounds of a sheet on the bed. */
+export function sheetBox(sheet: Sheet): Box {
+  return boundsOfPoints(sheetCorners(sheet));
+}
+
+/** The bounds of the part of a sheet inside its margin. */
+export function sheetSafeBox(sheet: Sheet): Box {
+  return boundsOfPoints(sheetCorners(sheet, sheet.margin));
+}
+
+function boundsOfPoints(points: readonly Point[]): Box {
+  const [xs, ys] = [points.map(({ x }) => x), points.map(({ y }) => y)];
+  return { minX: Math.min(...xs), minY: Math.min(...ys), maxX: Math.max(...xs), maxY: Math.max(...ys) };
+}
+
+/** An item's exact bounds in a sheet's own frame. */
+function boundsOn(sheet: Sheet, item: Item): Box {
+  if (!sheet.angle) {
+    const { minX, minY, maxX, maxY } = boundsOf(item);
+    return { minX: minX - sheet.x, minY: minY - sheet.y, maxX: maxX - sheet.x, maxY: maxY - sheet.y };
+  }
+  const toSheet = invert(sheetFrame(sheet));
+  return toSheet ? pathBounds(transformPath(pathOf(item), toSheet)) : boundsOf(item);
+}
+
+/** Whether an item lies on a sheet whole, at least `inset` mm from its edges, give or take `slack` mm. */
+export function sheetHolds(sheet: Sheet, item: Item, inset = 0, slack = 0): boolean {
+  return boxContains(growBox(boxOf(0, 0, sheet.width, sheet.height), -inset), boundsOn(sheet, item), slack);
+}
+
+/**
+ * The sheet an item lies on: the one on top that holds it whole, else the one on top that holds its middle;
+ * null when it is beside them all.
+ */
+export function sheetUnder(sheets: readonly Sheet[], item: Item): Sheet | null {
+  if (sheets.length === 0 || isEmpty(boundsOf(item))) return null;
+  const whole = sheets.findLast((sheet) => sheetHolds(sheet, item, 0, 0.005));
+  if (whole) return whole;
+  const middle = boxCentre(boundsOf(item));
+  return sheets.findLast((sheet) => isOnSheet(sheet, middle)) ?? null;
+}
+
+/** Whether a point of the bed lies on a sheet. */
+export function isOnSheet(sheet: Sheet, { x, y }: Point): boolean {
+  const toSheet = invert(sheetFrame(sheet));
+  if (!toSheet) return false;
+  const p = applyTo(toSheet, x, y);
+  return p.x >= 0 && p.x <= sheet.width && p.y >= 0 && p.y <= sheet.height;
+}

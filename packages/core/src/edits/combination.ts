@@ -1,0 +1,66 @@
+import type { Item } from '../document/item.ts';
+import type { JobDocument } from '../document/job.ts';
+import { outlineOf } from '../document/shapes.ts';
+import type { Combining } from '../geometry/areas/combine.ts';
+import { multiply } from '../geometry/paths/matrix.ts';
+
+/**
+ * Puts items together into one lasting combination, painted as the hindmost of them; taking away takes the
+ * others from that one. Its parts stay as they are, to be changed later.
+ */
+export function combineItems(job: JobDocument, ids: ReadonlySet<string>, how: Combining, id: string): JobDocument {
+  const { items } = job.drawing;
+  const parts = items.filter((item) => ids.has(item.id) && item.shape.kind !== 'picture' && !item.hidden);
+  if (parts.length < 2) return job;
+  const [base] = parts;
+  const { link: _, ...plain } = base;
+  const combined: Item = {
+    ...plain,
+    id,
+    name: null,
+    shape: {
+      kind: 'combined',
+      how,
+      parts: parts.map(({ name, shape, matrix, fillRule }) => ({ name, shape, matrix, rule: fillRule })),
+    },
+    matrix: [1, 0, 0, 1, 0, 0],
+    fillRule: 'nonzero',
+  };
+  const gone = new Set(parts);
+  return {
+    ...job,
+    drawing: {
+      ...job.drawing,
+      items: items.flatMap((item) => (item === base ? [combined] : gone.has(item) ? [] : [item])),
+    },
+  };
+}
+
+/** Takes combinations apart: their parts are items again, painted as the combination was. */
+export function releaseCombinations(job: JobDocument, ids: ReadonlySet<string>, newId: () => string): JobDocument {
+  const { items } = job.drawing;
+  if (!items.some((item) => ids.has(item.id) && item.shape.kind === 'combined')) return job;
+  return {
+    ...job,
+    drawing: {
+      ...job.drawing,
+      items: items.flatMap((item): Item[] => {
+        if (!ids.has(item.id) || item.shape.kind !== 'combined') return [item];
+        const { link: _, ...plain } = item;
+        return item.shape.parts.map(({ name, shape, matrix, rule }) => ({
+          ...plain,
+          id: newId(),
+          name,
+          shape,
+          matrix: multiply(item.matrix, matrix),
+          fillRule: rule,
+        }));
+      }),
+    },
+  };
+}
+
+/** Whether a combination has nothing left to show, as one of apart things' common part has not. */
+export function isVoid(item: Item): boolean {
+  return item.shape.kind === 'combined' && outlineOf(item.shape).verbs.length === 0;
+}

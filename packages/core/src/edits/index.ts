@@ -1,0 +1,83 @@
+export {
+  type Alignment,
+  alignItems,
+  gatherThings,
+  groupItems,
+  lockItems,
+  mirrorItems,
+  type Ordering,
+  orderItems,
+  placeFrom,
+  type Spreading,
+  spreadItems,
+  thingsAmong,
+  transformThings,
+  ungroupItems,
+} from './arrange.ts';
+export { addCard, chooseBestCell, itemsOfCard, markCells, removeCard } from './cards.ts';
+export { combineItems, isVoid, releaseCombinations } from './combination.ts';
+export { turnOf } from './fold.ts';
+export { amend, type History, record, redo, startHistory, undo, weightOfEdit } from './history.ts';
+export {
+  addItems,
+  alsoOn,
+  assignPaint,
+  changeSetting,
+  chooseLens,
+  chooseVariant,
+  clearSettings,
+  forgetSettings,
+  hideItems,
+  keepSide,
+  moveItems,
+  pinItems,
+  removeDimensions,
+  removeGuide,
+  removeItems,
+  removeSheet,
+  rotateItems,
+  scaleItems,
+  setDimension,
+  setGuide,
+  setKey,
+  setMachine,
+  setMark,
+  setMember,
+  setSheet,
+  setUnit,
+  transformItems,
+} from './items.ts';
+export { joinEnds } from './join-ends.ts';
+export { keepWithin } from './keep-within.ts';
+export {
+  addRun,
+  changeRun,
+  clearNumbers,
+  flipFill,
+  mergeLayer,
+  moveRun,
+  numberItem,
+  orderSteps,
+  removeRun,
+  setBurning,
+  setLayer,
+  setStart,
+  switchLayer,
+  unflip,
+} from './layers.ts';
+export { type MeetingLine, meetLines } from './meet-lines.ts';
+export { copyItems, gridMaps, gridThatFits, releaseLinks, ringMaps } from './repeat.ts';
+export {
+  arcsBack,
+  cutsOn,
+  extendTo,
+  nearestPlace,
+  type OutlinePlace,
+  partOfSubpath,
+  replaceShape,
+  simplifyItems,
+  splitAt,
+  stretchBetweenCuts,
+  trimAt,
+  turnToPoints,
+} from './reshape.ts';

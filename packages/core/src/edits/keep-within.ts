@@ -1,0 +1,63 @@
+import { type Item, pathOf } from '../document/item.ts';
+import type { JobDocument } from '../document/job.ts';
+import { combineOutlines } from '../geometry/areas/combine.ts';
+import { flatten, polylineContains } from '../geometry/paths/flatten.ts';
+import { identity, type Point } from '../geometry/paths/matrix.ts';
+import type { Path } from '../geometry/paths/path.ts';
+import { pathOfSubpaths, pointAt, type Subpath, subpathsOf } from '../geometry/paths/segments.ts';
+import { crossingsOf } from '../geometry/questions/crossings.ts';
+import { partOfSubpath } from './reshape.ts';
+
+/** Keeps what of the items lies inside an outline, or outside it: fills by their area, lines by their length. */
+export function keepWithin(
+  job: JobDocument,
+  ids: ReadonlySet<string>,
+  outline: Path,
+  side: 'inside' | 'outside',
+): JobDocument {
+  const edges = [...subpathsOf(outline)].flatMap(({ stretches }) => stretches);
+  const lines = flatten(outline, 1e-3).filter(({ closed }) => closed);
+  const isInside = ({ x, y }: Point) => lines.filter((line) => polylineContains(line, x, y)).length % 2 === 1;
+  const items = job.drawing.items.flatMap((item): Item[] => {
+    if (!ids.has(item.id) || item.shape.kind === 'picture') return [item];
+    const left = item.paint.fill === null ? lineLeft(item) : fillLeft(item);
+    if (left === 'all') return [item];
+    if (left === null) return [];
+    const { link: _, ...free } = item;
+    return [{ ...free, shape: { kind: 'path', path: left }, matrix: identity }];
+  });
+  return { ...job, drawing: { ...job.drawing, items } };
+
+  function fillLeft(item: Item): Path | null {
+    const path = combineOutlines(
+      [
+        { path: pathOf(item), rule: item.fillRule },
+        { path: outline, rule: 'evenodd' },
+      ],
+      side === 'inside' ? 'intersect' : 'subtract',
+    );
+    return path.verbs.length === 0 ? null : path;
+  }
+
+  function lineLeft(item: Item): Path | 'all' | null {
+    let cut = false;
+    const kept = [...subpathsOf(pathOf(item))].flatMap((line): Subpath[] => {
+      const end = line.stretches.length;
+      const cuts = crossingsOf(line.stretches, edges)
+        .map(({ a, ta }) => a + ta)
+        .sort((p, q) => p - q);
+      const bounds = line.closed && cuts.length > 0 ? [...cuts, cuts[0] + end] : [0, ...cuts, end];
+      const parts = bounds.slice(1).flatMap((to, i) => {
+        const stretches = partOfSubpath(line, bounds[i], to);
+        if (stretches.length === 0) return [];
+        const middle = pointAt(stretches[Math.floor(stretches.length / 2)], 0.5);
+        return [{ stretches, stays: isInside(middle) === (side === 'inside') }];
+      });
+      if (parts.every(({ stays }) => stays)) return [line];
+      cut = true;
+      return parts.flatMap(({ stretches, stays }) => (stays ? [{ stretches, closed: false }] : []));
+    });
+    if (!cut) return 'all';
+    return kept.length === 0 ? null : pathOfSubpaths(kept);
+  }
+}

@@ -1,0 +1,292 @@
+import { boundsOf, type Item, pathOf } from '../document/item.ts';
+import type { JobDocument } from '../document/job.ts';
+import { outlineOf, type Shape } from '../document/shapes.ts';
+import { addEllipticArc } from '../geometry/paths/arc.ts';
+import { arcOfCubic } from '../geometry/paths/arc-of.ts';
+import { type Box, growBox } from '../geometry/paths/box.ts';
+import { type ArcsFound, findArcs } from '../geometry/paths/find-arcs.ts';
+import { identity, invert } from '../geometry/paths/matrix.ts';
+import { nodeCount, type Path, PathBuilder, pathBounds, transformPath } from '../geometry/paths/path.ts';
+import { simplifyPath } from '../geometry/paths/refit.ts';
+import {
+  isLine,
+  lineStretch,
+  nearestOn,
+  pathOfSubpaths,
+  pieceOf,
+  reversedSubpath,
+  type Stretch,
+  type Subpath,
+  subpathsOf,
+  velocityAt,
+} from '../geometry/paths/segments.ts';
+import { crossingsOf } from '../geometry/questions/crossings.ts';
+import { itemsNear } from '../picking/nearby.ts';
+
+/*
+ * Changing outlines where they are. Places are points of the bed in mm. A change of one linked copy's
+ * shape changes all of them.
+ */
+
+/** Puts shapes in an item's stead, and in that of its linked copies; none takes it away. Further shapes are new items. */
+export function replaceShape(job: JobDocument, id: string, shapes: readonly Shape[], newId: () => string): JobDocument {
+  const { items } = job.drawing;
+  const changed = items.find((item) => item.id === id);
+  if (!changed) return job;
+  const same = (item: Item) => item.id === id || (changed.link !== undefined && item.link === changed.link);
+  return {
+    ...job,
+    drawing: {
+      ...job.drawing,
+      items: items.flatMap((item) => {
+        if (!same(item)) return [item];
+        return shapes.map((shape, i) => {
+          if (i === 0) return { ...item, shape };
+          const { link: _, ...other } = item;
+          return { ...other, id: newId(), shape };
+        });
+      }),
+    },
+  };
+}
+
+/** Turns shapes into plain points: lines and curves without numbers of their own. */
+export function turnToPoints(job: JobDocument, ids: ReadonlySet<string>): JobDocument {
+  const turns = (item: Item) =>
+    ids.has(item.id) &&
+    item.shape.kind !== 'picture' &&
+    (item.shape.kind !== 'path' || item.shape.corners !== undefined);
+  if (!job.drawing.items.some(turns)) return job;
+  return {
+    ...job,
+    drawing: {
+      ...job.drawing,
+      items: job.drawing.items.map((item) =>
+        turns(item) ? { ...item, shape: { kind: 'path', path: outlineOf(item.shape) } } : item,
+      ),
+    },
+  };
+}
+
+/** A place on an outline: which subpath, and how far along it in stretches. */
+export interface OutlinePlace {
+  readonly subpath: number;
+  /** The stretch's place plus the parameter on it. */
+  readonly at: number;
+  readonly distance: number;
+}
+
+/** The place on an item's outline that is nearest to a point. */
+export function nearestPlace(item: Item, x: number, y: number): OutlinePlace | null {
+  let best: OutlinePlace | null = null;
+  [...subpathsOf(pathOf(item))].forEach(({ stretches }, subpath) => {
+    stretches.forEach((stretch, i) => {
+      const { t, distance } = nearestOn(stretch, x, y);
+      if (!best || distance < best.distance) best = { subpath, at: i + t, distance };
+    });
+  });
+  return best;
+}
+
+/** The stretches of the items that are near a box, but for one of them. */
+function stretchesNear({ drawing }: JobDocument, but: Item, box: Box): Stretch[] {
+  return itemsNear(drawing, growBox(box, 0.01))
+    .filter((other) => other !== but && !other.hidden && other.shape.kind !== 'picture')
+    .flatMap((other) => [...subpathsOf(pathOf(other))].flatMap((line) => line.stretches));
+}
+
+/** Where other lines, or the item's own, cross one of its subpaths: places along it, in order. */
+export function cutsOn(job: JobDocument, item: Item, subpath: number): number[] {
+  const own = [...subpathsOf(pathOf(item))];
+  const { stretches } = own[subpath];
+  const others = stretchesNear(job, item, boundsOf(item));
+  const siblings = own.filter((_, i) => i !== subpath).flatMap((line) => line.stretches);
+  const with_ = crossingsOf(stretches, [...siblings, ...others]).map(({ a, ta }) => a + ta);
+  const self = crossingsOf(stretches).flatMap(({ a, ta, b, tb }) => [a + ta, b + tb]);
+  const sorted = [...with_, ...self].sort((p, q) => p - q);
+  return sorted.filter((at, i) => i === 0 || at - sorted[i - 1] > 1e-7);
+}
+
+/** The stretch of an outline between the two cuts on either side of a place: what trimming there takes away. */
+export function stretchBetweenCuts(
+  { stretches, closed }: Subpath,
+  cuts: readonly number[],
+  at: number,
+): { from: number; to: number } | 'all' {
+  const end = stretches.length;
+  const inside = cuts.filter((cut) => closed || (cut > 1e-7 && cut < end - 1e-7));
+  const before = inside.findLast((cut) => cut <= at);
+  const after = inside.find((cut) => cut > at);
+  if (!closed) {
+    if (before === undefined && after === undefined) return 'all';
+    return { from: before ?? 0, to: after ?? end };
+  }
+  if (inside.length < 2) return 'all';
+  return { from: before ?? inside[inside.length - 1] - end, to: after ?? inside[0] + end };
+}
+
+/** The part of a subpath from one place to another, both in stretches; around its closing where `to` is beyond it. */
+export function partOfSubpath({ stretches }: Subpath, from: number, to: number): Stretch[] {
+  const count = stretches.length;
+  const out: Stretch[] = [];
+  for (let i = Math.floor(from); i < to; i++) {
+    const [start, end] = [Math.max(from, i) - i, Math.min(to, i + 1) - i];
+    if (end - start > 1e-9) out.push(pieceOf(stretches[((i % count) + count) % count], start, end));
+  }
+  return out;
+}
+
+/** Takes away the stretch of an item's line at a place, between the nearest crossings with any other line. */
+export function trimAt(job: JobDocument, id: string, { subpath, at }: OutlinePlace, newId: () => string): JobDocument {
+  const item = job.drawing.items.find((known) => known.id === id);
+  if (!item) return job;
+  const lines = [...subpathsOf(outlineOf(item.shape))];
+  const line = lines[subpath];
+  const gone = stretchBetweenCuts(line, cutsOn(job, item, subpath), at);
+  const end = line.stretches.length;
+  let left: Subpath[] = [];
+  if (gone !== 'all') {
+    const kept = line.closed
+      ? [partOfSubpath(line, gone.to, gone.from + end)]
+      : [partOfSubpath(line, 0, gone.from), partOfSubpath(line, gone.to, end)];
+    left = kept.filter((stretches) => stretches.length > 0).map((stretches) => ({ stretches, closed: false }));
+  }
+  const rest = [...lines.slice(0, subpath), ...left, ...lines.slice(subpath + 1)];
+  const shapes: Shape[] = rest.length === 0 ? [] : [{ kind: 'path', path: pathOfSubpaths(rest) }];
+  return replaceShape(job, id, shapes, newId);
+}
+
+/** Splits an item at a place: a closed outline opens there, an open one becomes two items. */
+export function splitAt(job: JobDocument, id: string, { subpath, at }: OutlinePlace, newId: () => string): JobDocument {
+  const item = job.drawing.items.find((known) => known.id === id);
+  if (!item) return job;
+  const lines = [...subpathsOf(outlineOf(item.shape))];
+  const line = lines[subpath];
+  const end = line.stretches.length;
+  const others = lines.filter((_, i) => i !== subpath);
+  const open = (stretches: Stretch[]): Subpath => ({ stretches, closed: false });
+  if (line.closed) {
+    const path = pathOfSubpaths([...others, open(partOfSubpath(line, at, at + end))]);
+    return replaceShape(job, id, [{ kind: 'path', path }], newId);
+  }
+  const [first, second] = [partOfSubpath(line, 0, at), partOfSubpath(line, at, end)];
+  if (first.length === 0 || second.length === 0) return job;
+  const shapes = [pathOfSubpaths([...others, open(first)]), pathOfSubpaths([open(second)])];
+  return replaceShape(
+    job,
+    id,
+    shapes.map((path) => ({ kind: 'path', path })),
+    newId,
+  );
+}
+
+/** How far a line is looked along for something to extend to, in mm. */
+const furthestExtension = 5000;
+
+/**
+ * Lengthens an open line from the end nearest to a place to the next line it would meet: straight on, or on
+ * along its circle where it ends as an arc. The same job when it meets nothing.
+ */
+export function extendTo(
+  job: JobDocument,
+  id: string,
+  { subpath, at }: OutlinePlace,
+  newId: () => string,
+): JobDocument {
+  const item = job.drawing.items.find((known) => known.id === id);
+  const back = item && invert(item.matrix);
+  if (!item || !back) return job;
+  const lines = [...subpathsOf(pathOf(item))];
+  const line = lines[subpath];
+  if (line.closed) return job;
+  const atStart = at < line.stretches.length / 2;
+  const { stretches } = atStart ? reversedSubpath(line) : line;
+  const last = stretches[stretches.length - 1];
+  const feelers = onwards(last);
+  const reach = pathBounds(pathOfSubpaths([{ stretches: feelers, closed: false }]));
+  const others = stretchesNear(job, item, reach);
+  const own = lines.flatMap((known) => known.stretches);
+  const met = crossingsOf(feelers, [...others, ...own])
+    .map(({ a, ta }) => a + ta)
+    .filter((place) => place > 1e-6)
+    .sort((p, q) => p - q)[0];
+  if (met === undefined) return job;
+  const more = partOfSubpath({ stretches: feelers, closed: false }, 0, met);
+  const longer = isLine(last)
+    ? [...stretches.slice(0, -1), lineStretch(last[0], last[1], more[0][6], more[0][7])]
+    : [...stretches, ...more];
+  const whole: Subpath = { stretches: longer, closed: false };
+  const changed = lines.map((known, i) => (i === subpath ? (atStart ? reversedSubpath(whole) : whole) : known));
+  return replaceShape(job, id, [{ kind: 'path', path: transformPath(pathOfSubpaths(changed), back) }], newId);
+}
+
+/** What a stretch would go on as beyond its end: the rest of its circle, or a straight line. */
+function onwards(last: Stretch): Stretch[] {
+  const arc = isLine(last) ? null : arcOfCubic(last, 1e-3);
+  if (arc) {
+    const from = Math.atan2(last[7] - arc.cy, last[6] - arc.cx);
+    const builder = new PathBuilder().moveTo(last[6], last[7]);
+    const span = Math.sign(arc.span) * (2 * Math.PI - Math.abs(arc.span));
+    addEllipticArc(builder, arc.cx, arc.cy, arc.radius, arc.radius, 0, from, span);
+    return [...subpathsOf(builder.build())].flatMap(({ stretches }) => stretches);
+  }
+  const v = velocityAt(last, 1);
+  const length = Math.hypot(v.x, v.y);
+  return [
+    lineStretch(
+      last[6],
+      last[7],
+      last[6] + (v.x / length) * furthestExtension,
+      last[7] + (v.y / length) * furthestExtension,
+    ),
+  ];
+}
+
+/**
+ * Makes arcs of what lies on circles within a tolerance in mm: a whole circle or a single arc gets its numbers
+ * back, runs within longer lines are drawn as arcs.
+ * @returns the job and how many arcs were found
+ */
+export function arcsBack(
+  job: JobDocument,
+  ids: ReadonlySet<string>,
+  tolerance: number,
+): { job: JobDocument; found: number } {
+  let found = 0;
+  const items = job.drawing.items.map((item): Item => {
+    if (!ids.has(item.id) || item.shape.kind !== 'path' || item.shape.corners) return item;
+    const { path, arcs } = findArcs(pathOf(item), tolerance);
+    if (arcs.length === 0) return item;
+    found += arcs.length;
+    return { ...item, shape: shapeOfArcs(arcs, pathOf(item)) ?? { kind: 'path', path }, matrix: identity };
+  });
+  return { job: found > 0 ? { ...job, drawing: { ...job.drawing, items } } : job, found };
+}
+
+/** The circle or arc that a path is nothing but. */
+function shapeOfArcs([arc, ...more]: ArcsFound['arcs'], path: Path): Shape | null {
+  if (more.length > 0 || !arc.whole || [...subpathsOf(path)].length > 1) return null;
+  const { cx, cy, radius, from, span } = arc;
+  if (Math.abs(Math.abs(span) - 2 * Math.PI) < 1e-3) return { kind: 'ellipse', cx, cy, rx: radius, ry: radius };
+  return { kind: 'arc', cx, cy, radius, from: (from * 180) / Math.PI, sweep: (span * 180) / Math.PI };
+}
+
+/** Fewer nodes for the same outlines, within a tolerance in mm. */
+export function simplifyItems(
+  job: JobDocument,
+  ids: ReadonlySet<string>,
+  tolerance: number,
+): { job: JobDocument; before: number; after: number } {
+  let [before, after] = [0, 0];
+  const items = job.drawing.items.map((item): Item => {
+    if (!ids.has(item.id) || item.shape.kind !== 'path') return item;
+    const path = pathOf(item);
+    const simple = simplifyPath(path, tolerance);
+    before += nodeCount(path);
+    after += Math.min(nodeCount(path), nodeCount(simple));
+    return nodeCount(simple) < nodeCount(path)
+      ? { ...item, shape: { kind: 'path', path: simple }, matrix: identity }
+      : item;
+  });
+  return { job: after < before ? { ...job, drawing: { ...job.drawing, items } } : job, before, after };
+}

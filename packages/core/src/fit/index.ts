@@ -1,0 +1,39 @@
+export { boltHoles, fitBolts, isCircle } from './bolts.ts';
+export {
+  followedPath,
+  followSources,
+  freshened,
+  hasLive,
+  offsetOf,
+  outlinesOfItems,
+  type StaleOutline,
+  settleItems,
+  staleOutline,
+} from './follow.ts';
+export { addHolder, type HolderWish, usualHolder } from './holder.ts';
+export { burntGrowth } from './kerf.ts';
+export {
+  addFollowing,
+  distanceFrom,
+  distancesOf,
+  type FollowingPlace,
+  type MadeBorder,
+  type MadeOffset,
+  type OffsetWish,
+  offsetSources,
+  type SourceFate,
+  wishedOffsets,
+} from './offset-items.ts';
+export { kerfComb, labelHeight, pinRow, slotComb, stepsBetween, type TestPiece } from './test-pieces.ts';
+export {
+  addMeeting,
+  followThickness,
+  makeMeeting,
+  slotsAmong,
+  type TieChange,
+  thicknessBy,
+  thicknessUnder,
+  tieChanges,
+  tieToThickness,
+  untie,
+} from './ties.ts';

@@ -1,0 +1,1 @@
+export { isBurnt, type Operation, operationColours, operationNames, operations } from './operation.ts';

@@ -1,0 +1,24 @@
+import type Flatbush from 'flatbush';
+import { boundsOf, type Drawing, type Item } from '../document/item.ts';
+import { type Box, isEmpty } from '../geometry/paths/box.ts';
+import { indexBoxes } from '../geometry/paths/box-index.ts';
+
+interface Placed {
+  /** Those with an extent: an empty combination, for one, is nowhere. */
+  readonly items: readonly Item[];
+  readonly index: Flatbush | null;
+}
+
+const placedItems = new WeakMap<readonly Item[], Placed>();
+
+/** The items whose bounds meet a box, hidden ones too, in the drawing's order. */
+export function itemsNear({ items }: Pick<Drawing, 'items'>, box: Box): Item[] {
+  let placed = placedItems.get(items);
+  if (!placed) {
+    const some = items.filter((item) => !isEmpty(boundsOf(item)));
+    placed = { items: some, index: indexBoxes(some.map(boundsOf)) };
+    placedItems.set(items, placed);
+  }
+  const found = placed.index?.search(box.minX, box.minY, box.maxX, box.maxY) ?? [];
+  return found.sort((a, b) => a - b).map((i) => (placed as Placed).items[i]);
+}

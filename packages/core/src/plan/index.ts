@@ -1,0 +1,10 @@
+export { engravedFills, engravedPath, hasOwnFill } from './fill.ts';
+export { Move } from './moves.ts';
+export { type CutPieces, cutPieces } from './pieces.ts';
+export { type BurnPlan, type PlanStep, planJob, stepTitle } from './plan.ts';
+export { type PreparedJob, type PreparedLayer, prepareJob, type RunChoice } from './prepare.ts';
+export { priceOf, sheetsUsed } from './price.ts';
+export { findRoute } from './route.ts';
+export { tourLength } from './stops.ts';
+export { improveTour } from './tour.ts';
+export { type WhyFilled, whyFilled } from './why-filled.ts';

@@ -1,0 +1,46 @@
+export { type AppliedSettings, findRecipe, type SettingSource } from './apply.ts';
+export { changesInWords, recipeTitle } from './book-changes.ts';
+export { bookToCsv, readBookCsv } from './book-csv.ts';
+export {
+  bookFromText,
+  bookToText,
+  burntOperations,
+  materialFromJson,
+  NotABook,
+  recipeFromJson,
+  recipeKey,
+} from './book-json.ts';
+export { BurntCode, type BurntPicture, lookOf } from './burnt-picture.ts';
+export { cardKinds, cardWish } from './card-wish.ts';
+export { energyPerMm } from './energy.ts';
+export { type Figure, type FigureFrom, type FigureSource, figureSources } from './figures.ts';
+export { fitOf, kerfOf } from './learnt.ts';
+export { formatMoney, freeOfCharge, NotAPriceList, type Pricing, pricingFromJson } from './pricing.ts';
+export {
+  type Evidence,
+  type Material,
+  type Proof,
+  type Recipe,
+  type Shop,
+  settingsInRecipe,
+  sheetAsStocked,
+  thicknessOf,
+} from './shop.ts';
+export { NotAShop, shopFromJson } from './shop-json.ts';
+export { addOffcut, offcutLeft, putSheetBack, type StockedSheet, stockOf, takeSheet } from './stock.ts';
+export {
+  type CardCell,
+  type CardMargin,
+  cardLayers,
+  cardSettingNames,
+  cellName,
+  cellsThatFit,
+  closerCard,
+  layCard,
+  marginsAround,
+  markBy,
+  markNames,
+  type TestCard,
+  valuesAlong,
+} from './test-card.ts';
+export { type Burn, relatedBurns } from './work-out.ts';

@@ -1,0 +1,11 @@
+export type { Air } from './setting.ts';
+export {
+  allSettings,
+  type Beyond,
+  beyondMachine,
+  type LayerSettings,
+  type SettingName,
+  settingOf,
+  settingsOf,
+  usualSettings,
+} from './settings.ts';

@@ -1,0 +1,3 @@
+export { formatClock, formatDuration } from './duration.ts';
+export { formatLength, type LengthUnit, lengthUnits, type Parsed, parseLength, parseLengthFrom } from './length.ts';
+export { formatSpeed, parseSpeed, type SpeedUnit, speedUnits } from './speed.ts';
