@@ -1,5 +1,5 @@
 import { type Item, polylinesOf } from '../document/item.ts';
-import { isFollowing } from '../document/shapes.ts';
+import { isFollowing } from '../document/shape.ts';
 import { burntItems, type Check, countOf, finding, ifAny } from './finding.ts';
 import { sharedCuts } from './kerf.ts';
 import { overlappingOwners } from './overlap.ts';

@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import type { Item } from '../document/item.ts';
 import type { JobDocument } from '../document/job.ts';
 import { firstRun } from '../document/run.ts';
-import type { Shape } from '../document/shapes.ts';
+import type { Shape } from '../document/shape.ts';
 import { hideItems } from '../edits/items.ts';
 import { addRun, flipFill, orderSteps, setBurning, switchLayer } from '../edits/layers.ts';
 import { box, item, jobWith, line, shop } from '../fixtures/shop.ts';

@@ -1,5 +1,5 @@
-import { asColour, asList, asNumber, asRecord, asText, NotADrawing } from '../document/json-parts.ts';
-import { layerFromJson } from '../document/layer-json.ts';
+import { asColour, asList, asNumber, asRecord, asText, NotADrawing, readBy } from '../document/json-parts.ts';
+import { layerSchema } from '../document/layer.ts';
 import type { ColourKey, Rule } from './key.ts';
 
 /** Says what in a file is not a colour key. */
@@ -23,7 +23,7 @@ export function keyFromJson(json: unknown): ColourKey {
     const record = asRecord(json, 'The colour key');
     const name = asText(record.name, 'its name').trim();
     if (name === '' || name.length > 120) throw new NotADrawing('its name must have 1 to 120 characters');
-    const layers = asList(record.layers, 'its layers').map((layer, i) => layerFromJson(layer, `layer ${i + 1}`));
+    const layers = asList(record.layers, 'its layers').map((layer, i) => readBy(layerSchema, layer, `layer ${i + 1}`));
     const ids = new Set(layers.map(({ id }) => id));
     if (ids.size !== layers.length) throw new NotADrawing('two of its layers have one id');
     const rules = asList(record.rules, 'its rules').map((rule, i) => ruleFromJson(rule, ids, `rule ${i + 1}`));

@@ -1,5 +1,18 @@
 import type { Operation } from '../operations/operation.ts';
-import type { LayerSettings } from '../settings/settings.ts';
+import {
+  Mismatch,
+  number,
+  oneOf,
+  optional,
+  orNull,
+  record,
+  such,
+  table,
+  text,
+  unnamed,
+  type ValueOf,
+} from '../schema/schema.ts';
+import { settingsSchema } from '../settings/settings.ts';
 
 /*
  * Test cards as a job keeps them: what was asked for, and what was read off. How they are laid out is in
@@ -17,49 +30,58 @@ export const cardSettings = [
 ] as const;
 export type CardSetting = (typeof cardSettings)[number];
 
-export interface CardAxis {
-  readonly setting: CardSetting;
-  readonly from: number;
-  readonly to: number;
-  readonly steps: number;
-}
+const cardAxis = record({ setting: oneOf(cardSettings), from: number(), to: number(), steps: number(1, 100) });
+export type CardAxis = ValueOf<typeof cardAxis>;
 
-export const cardOperations = ['cut', 'score', 'engrave'] as const;
-export type CardOperation = Extract<Operation, (typeof cardOperations)[number]>;
+export const cardOperations = ['cut', 'score', 'engrave'] as const satisfies readonly Operation[];
+export type CardOperation = (typeof cardOperations)[number];
 
-export interface CardWish {
-  readonly operation: CardOperation;
-  readonly across: CardAxis;
-  /** Null for a card of one row. */
-  readonly down: CardAxis | null;
-  /** What all cells have in common; power and speed among it where they differ along no side. */
-  readonly rest: Partial<LayerSettings>;
-  /** Of greys: the share of the power that white burns with, 0 to 1. */
-  readonly lightest?: number;
-  /** What the words are scored with: settings that are known to be safe. */
-  readonly words: Pick<LayerSettings, 'powerPercent' | 'speedMmPerS'>;
-  readonly cellMm: number;
-  readonly gapMm: number;
-}
+const cardWish = such(
+  record({
+    operation: oneOf(cardOperations),
+    across: cardAxis,
+    /** Null for a card of one row. */
+    down: orNull(cardAxis),
+    /** What all cells have in common; power and speed among it where they differ along no side. */
+    rest: settingsSchema,
+    /** Of greys: the share of the power that white burns with, 0 to 1. */
+    lightest: optional(number()),
+    /** What the words are scored with: settings that are known to be safe. */
+    words: record({ powerPercent: number(), speedMmPerS: number() }),
+    cellMm: number(),
+    gapMm: number(),
+  }),
+  ({ across, down, rest, cellMm, gapMm }) => {
+    if (!(cellMm > 0 && gapMm >= 0)) return new Mismatch('cells must be larger than 0 mm', '', true);
+    for (const setting of ['powerPercent', 'speedMmPerS'] as const) {
+      const isSaid = rest[setting] !== undefined || across.setting === setting || down?.setting === setting;
+      const what = `${setting} is neither common to all cells nor differs along a side`;
+      if (!isSaid) return new Mismatch(what, '', true);
+    }
+    return null;
+  },
+);
+export type CardWish = ValueOf<typeof cardWish>;
 
 /** How a cell came out: too little (not through, too light), right, or too much (scorched, too dark). */
 export const cardMarks = ['under', 'good', 'over'] as const;
 export type CardMark = (typeof cardMarks)[number];
 
 /** A card that lies in a job: its cells are the items on the layers `cardLayerId(id, key)`. */
-export interface LaidCard {
-  readonly id: string;
+export const cardSchema = record({
+  id: text,
   /** The run that burns it, alone. */
-  readonly runId: string;
-  readonly wish: CardWish;
-  readonly materialId: string;
+  runId: text,
+  wish: cardWish,
+  materialId: text,
   /** As it was when the card was laid, in mm. */
-  readonly thicknessMm: number;
+  thicknessMm: number(),
   /** By the key of a cell. */
-  readonly marks: Readonly<Record<string, CardMark>>;
+  marks: unnamed(table(oneOf(cardMarks), (key) => `mark ${key}`)),
   /** The cell that is kept as the recipe. */
-  readonly best: string | null;
-}
+  best: orNull(text),
+});
+export type LaidCard = ValueOf<typeof cardSchema>;
 
 /** The layer of a card's cell, or, for `words`, that of its words. */
 export function cardLayerId(cardId: string, key: string): string {

@@ -1,28 +1,33 @@
 import type { Point } from '../geometry/paths/matrix.ts';
 import { nearestOn, pointAt, subpathsOf } from '../geometry/paths/segments.ts';
+import { number, oneOf, record, text, type ValueOf, variants } from '../schema/schema.ts';
 import { anchorPoint, boundsOf, type Drawing, type Item, pathOf } from './item.ts';
 
 /**
  * What one end of a dimension mark holds on to: a place along an item's outline (which outline of it, and how far
- * along in stretches), a point of its bounds, or a place of the bed.
+ * along in segments), a point of its bounds, or a place of the bed.
  */
-export type DimensionEnd =
-  | { readonly kind: 'outline'; readonly itemId: string; readonly subpath: number; readonly at: number }
-  | { readonly kind: 'bounds'; readonly itemId: string; readonly u: number; readonly v: number }
-  | { readonly kind: 'point'; readonly x: number; readonly y: number };
+const dimensionEnd = variants('kind', {
+  outline: { itemId: text, subpath: number(), at: number() },
+  bounds: { itemId: text, u: number(), v: number() },
+  point: { x: number(), y: number() },
+});
+export type DimensionEnd = ValueOf<typeof dimensionEnd>;
 
+const dimensionAxis = oneOf(['straight', 'x', 'y']);
 /** What is measured: the distance itself, or how far apart the ends are across or down. */
-export type DimensionAxis = 'straight' | 'x' | 'y';
+export type DimensionAxis = ValueOf<typeof dimensionAxis>;
 
 /** A measure between two ends. It is shown beside them, follows what they hold on to, and never burns. */
-export interface DimensionMark {
-  readonly id: string;
-  readonly from: DimensionEnd;
-  readonly to: DimensionEnd;
-  readonly axis: DimensionAxis;
+export const dimensionSchema = record({
+  id: text,
+  from: dimensionEnd,
+  to: dimensionEnd,
+  axis: dimensionAxis,
   /** How far beside the ends its line is drawn, in mm, to the left of the way from one to the other on the screen. */
-  readonly beside: number;
-}
+  beside: number(),
+});
+export type DimensionMark = ValueOf<typeof dimensionSchema>;
 
 /** A dimension mark where it now is, in bed mm. */
 export interface PlacedDimension {

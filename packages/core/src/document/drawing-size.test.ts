@@ -5,7 +5,8 @@ import { cubicAt, PathBuilder, pathBounds } from '../geometry/paths/path.ts';
 import { mostItems, mostVerbs, tooMuchOf, verbsOf } from './drawing-size.ts';
 import { boundsOf, type Item, pathOf, unpainted } from './item.ts';
 import { drawingFromJson } from './json.ts';
-import { outlineOf, type Shape, verbsIn } from './shapes.ts';
+import type { Shape } from './shape.ts';
+import { outlineOf, verbsIn } from './shapes.ts';
 
 const pathOfVerbs = (count: number): Shape => ({
   kind: 'path',

@@ -44,17 +44,7 @@ export { drawingFromJson, type JobJson, jobFromJson, jobMediaType, jobToJson } f
 export { NotADrawing } from './json-parts.ts';
 export type { Layer, LayerBurning, LineOrder } from './layer.ts';
 export { firstRun, type Run } from './run.ts';
-export {
-  type FollowingShape,
-  isFollowing,
-  isOutlineUnknown,
-  knowOutline,
-  outlineOf,
-  rectangleOf,
-  type Shape,
-  sharpOutlineOf,
-  type TextSetting,
-  verbsIn,
-} from './shapes.ts';
+export { type FollowingShape, isFollowing, type Shape, type TextSetting } from './shape.ts';
+export { isOutlineUnknown, knowOutline, outlineOf, rectangleOf, sharpOutlineOf, verbsIn } from './shapes.ts';
 export { type Sheet, sheetBox, sheetCorners, sheetFrame, sheetSafeBox, sheetUnder } from './sheet.ts';
 export { type BoltTie, boltRooms, type FitName, type FitTie, fitNames, type PartTie } from './ties.ts';

@@ -3,20 +3,37 @@ import { type Box, boxHeight, boxWidth, emptyBox, transformBox, uniteBoxes } fro
 import { flatten, type Polyline } from '../geometry/paths/flatten.ts';
 import type { Matrix, Point } from '../geometry/paths/matrix.ts';
 import { type Path, pathBounds, transformPath } from '../geometry/paths/path.ts';
-import { boundsOfShape, outlineOf, type Shape } from './shapes.ts';
+import {
+  flag,
+  knownWord,
+  number,
+  type OptionalSchema,
+  oneOf,
+  optional,
+  orNull,
+  record,
+  text,
+  unnamed,
+  type ValueOf,
+  yes,
+} from '../schema/schema.ts';
+import { colour, fillRule, matrix } from './fields.ts';
+import { shapeSchema } from './shape.ts';
+import { boundsOfShape, outlineOf } from './shapes.ts';
 
 /** A colour as `#RRGGBB`, in capitals. */
 export type Colour = string;
 
 /** What an item is drawn with, as it came in; never overwritten. Width in mm, as it shows on the bed. */
-export interface Paint {
-  readonly stroke: Colour | null;
-  readonly strokeWidthMm: number;
-  readonly fill: Colour | null;
+export const paintSchema = record({
+  stroke: orNull(colour),
+  strokeWidthMm: number(),
+  fill: orNull(colour),
   /** How the stroke's ends and corners look; butt and miter where nothing is said. */
-  readonly cap?: 'round' | 'square';
-  readonly join?: 'round' | 'bevel';
-}
+  cap: knownWord(['round', 'square']),
+  join: knownWord(['round', 'bevel']),
+});
+export type Paint = ValueOf<typeof paintSchema>;
 
 /** The same paint as one that was met before, so that items painted alike share one. @param met by what they look like */
 export function sharedPaint(paint: Paint, met: Map<string, Paint>): Paint {
@@ -32,39 +49,37 @@ export const unpainted: Paint = { stroke: null, strokeWidthMm: 0, fill: null };
 
 export type { FillRule };
 
-/** Which side of a cut is the piece that comes out as drawn; on the line, neither does. */
-export type Keep = 'inside' | 'outside' | 'line';
+export const keeps = ['inside', 'outside', 'line'] as const;
 
-export const keeps: readonly Keep[] = ['inside', 'outside', 'line'];
+/** Which side of a cut is the piece that comes out as drawn; on the line, neither does. */
+export type Keep = (typeof keeps)[number];
 
 /** Anything on the bed. Its place is `matrix` applied to its shape, in mm from the bed's top left, y down. */
-export interface Item {
-  readonly id: string;
-  readonly name: string | null;
-  readonly shape: Shape;
-  readonly matrix: Matrix;
-  readonly paint: Paint;
-  readonly fillRule: FillRule;
-  readonly groupId: string | null;
+export const itemSchema = record({
+  paint: unnamed(paintSchema),
+  id: text,
+  name: orNull(text),
+  shape: unnamed(shapeSchema),
+  matrix,
+  fillRule,
+  groupId: orNull(text),
   /** The layer this item was put on by hand, over the colour key; null leaves it to the key. */
-  readonly pinned: string | null;
+  pinned: orNull(text),
   /** Hidden items are kept, but neither shown, nor burnt, nor selected, until they are brought in. */
-  readonly hidden: boolean;
+  hidden: flag,
   /** Locked items are shown and burnt, but not selected on the bed. */
-  readonly locked?: boolean;
+  locked: yes as OptionalSchema<boolean>,
   /** Items with the same link are copies of one thing: a change to the shape of one changes all. */
-  readonly link?: string;
+  link: optional(text),
   /** Which side of its cut lines is kept; as its layer says where nothing is said. */
-  readonly keep?: Keep;
+  keep: optional(oneOf(keeps)),
   /** A second layer, on which its outline burns as well: an engraving that is cut along its own edge. */
-  readonly also?: string;
-}
+  also: optional(text),
+});
+export type Item = ValueOf<typeof itemSchema>;
 
-export interface Group {
-  readonly id: string;
-  readonly name: string | null;
-  readonly parentId: string | null;
-}
+export const groupSchema = record({ id: text, name: orNull(text), parentId: orNull(text) });
+export type Group = ValueOf<typeof groupSchema>;
 
 /** Items from back to front, and the groups they are in. */
 export interface Drawing {

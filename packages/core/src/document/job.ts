@@ -1,87 +1,119 @@
 import type { Point } from '../geometry/paths/matrix.ts';
-import type { LayerSettings } from '../settings/settings.ts';
-import type { LengthUnit } from '../units/length.ts';
-import type { Arrival } from './arrival.ts';
-import type { LaidCard } from './card.ts';
-import type { DimensionMark } from './dimension.ts';
-import { type Colour, type Drawing, emptyDrawing } from './item.ts';
-import type { Layer, LayerBurning } from './layer.ts';
-import { firstRun, type Run } from './run.ts';
-import type { Sheet } from './sheet.ts';
+import {
+  list,
+  number,
+  oneOf,
+  orNull,
+  record,
+  type Schema,
+  such,
+  table,
+  text,
+  type ValueOf,
+  withUsual,
+} from '../schema/schema.ts';
+import { settingsSchema } from '../settings/settings.ts';
+import { lengthUnits } from '../units/length.ts';
+import { arrivalSchema } from './arrival.ts';
+import { cardSchema } from './card.ts';
+import { dimensionSchema } from './dimension.ts';
+import { colour, point } from './fields.ts';
+import { type Drawing, emptyDrawing } from './item.ts';
+import { burningSchema, layerSchema } from './layer.ts';
+import { firstRun, runSchema } from './run.ts';
+import { sheetSchema } from './sheet.ts';
 
+/** More sheets lie on no bed, and more layers, guide lines, dimension marks, test cards or runs are in no job. */
+const mostSheets = 1000;
+const mostParts = 2000;
+const mostRuns = 500;
+
+const paintPart = oneOf(['stroke', 'fill']);
 /** Which half of a paint is meant: an item's stroke and its fill may mean different things. */
-export type PaintPart = 'stroke' | 'fill';
+export type PaintPart = ValueOf<typeof paintPart>;
 
 /** This job's own word on a paint, over its colour key. */
-export interface Assignment {
-  readonly part: PaintPart;
-  readonly colour: Colour;
+const assignment = record({
+  part: paintPart,
+  colour,
   /** Stroke width in mm; null for fills. */
-  readonly widthMm: number | null;
-  readonly layerId: string;
-}
+  widthMm: orNull(number()),
+  layerId: text,
+});
+export type Assignment = ValueOf<typeof assignment>;
 
 /** An endless line that helps layout and never burns: upright at an x, or level at a y, in mm. */
-export interface GuideLine {
-  readonly id: string;
-  readonly axis: 'x' | 'y';
-  readonly at: number;
-}
+const guideLine = record({ id: text, axis: oneOf(['x', 'y']), at: number() });
+export type GuideLine = ValueOf<typeof guideLine>;
 
 /** Figure and ground of an engraving swapped: what the border holds burns, but not the items. */
-export interface FillFlip {
-  readonly id: string;
-  readonly itemIds: readonly string[];
-  readonly borderId: string;
+const fillFlip = record({
+  id: text,
+  itemIds: list(text),
+  borderId: text,
   /** How far inside the border the ground ends, in mm. */
-  readonly insetMm: number;
-}
+  insetMm: number(),
+});
+export type FillFlip = ValueOf<typeof fillFlip>;
 
-/** Where a closed outline of an item starts: which outline of it, and how far along it in stretches. */
-export interface StartPoint {
-  readonly itemId: string;
-  readonly subpath: number;
-  readonly at: number;
-}
+/** Where a closed outline of an item starts: which outline of it, and how far along it in segments. */
+const startPoint = record({ itemId: text, subpath: number(), at: number() });
+export type StartPoint = ValueOf<typeof startPoint>;
 
-/** One piece of work, as it is stored: what the operator decided, nothing that can be derived. */
-export interface JobDocument {
-  readonly drawing: Drawing;
+const runs = such(list(runSchema, { most: mostRuns, each: (i) => `run ${i + 1}` }), (known) => {
+  if (known.length === 0) return 'must be one at least';
+  return new Set(known.map(({ id }) => id)).size < known.length ? 'must have an id each, and two have the same' : null;
+});
+
+const parts = <T>(schema: Schema<T>, name: string, most = mostParts) =>
+  withUsual(list(schema, { most, each: (i) => `${name} ${i}` }), []);
+
+/** A job but for its drawing: what the operator decided, nothing that can be derived. */
+export const jobSettingsSchema = record({
   /** Whose job it is, as the operator typed it; empty when nobody said. */
-  readonly member: string;
-  readonly machineId: string;
-  readonly keyId: string;
-  readonly unit: LengthUnit;
-  readonly sheets: readonly Sheet[];
-  readonly assignments: readonly Assignment[];
+  member: withUsual(text, ''),
+  machineId: text,
+  keyId: text,
+  unit: oneOf(lengthUnits),
+  sheets: list(sheetSchema, { most: mostSheets, each: (i) => `sheet ${i}` }),
+  assignments: list(assignment, { each: (i) => `assignment ${i}` }),
   /** By layer id: the settings changed by hand, over the recipe's. */
-  readonly settings: Readonly<Record<string, Partial<LayerSettings>>>;
+  settings: table(settingsSchema, (layerId) => `settings of ${layerId}`, true),
   /** The lens that is in the machine; null for the one it usually has. */
-  readonly lensId: string | null;
+  lensId: orNull(text),
   /** By layer id: which of several recipes it goes by; the usual one where nothing is said. */
-  readonly variants: Readonly<Record<string, string>>;
+  variants: withUsual(
+    table(text, (layerId) => `variant of ${layerId}`, true),
+    {},
+  ),
   /** The job's own layers, and those of its key that it changes, by id. */
-  readonly layers: readonly Layer[];
+  layers: parts(layerSchema, 'layer'),
   /** By layer id: what the job says of filling and order, over its key. */
-  readonly burning: Readonly<Record<string, Partial<LayerBurning>>>;
+  burning: withUsual(
+    table(burningSchema, (layerId) => `burning of ${layerId}`, true),
+    {},
+  ),
   /** The trips of the machine, in their order; one at least. */
-  readonly runs: readonly Run[];
+  runs,
   /** Steps of the burn plan in the order the operator put them, by id; empty for the usual order. */
-  readonly order: readonly string[];
+  order: withUsual(list(text), []),
   /** Items numbered by hand, in the order they burn on layers that go by it. */
-  readonly numbered: readonly string[];
-  readonly starts: readonly StartPoint[];
-  readonly flips: readonly FillFlip[];
+  numbered: withUsual(list(text), []),
+  starts: parts(startPoint, 'start', Number.POSITIVE_INFINITY),
+  flips: parts(fillFlip, 'flip', Number.POSITIVE_INFINITY),
   /** The files that were brought in, in their order. */
-  readonly arrivals: readonly Arrival[];
-  readonly guides: readonly GuideLine[];
+  arrivals: parts(arrivalSchema, 'arrival', Number.POSITIVE_INFINITY),
+  guides: parts(guideLine, 'guide'),
   /** Measures that are shown, follow what they measure, and never burn. */
-  readonly dimensions: readonly DimensionMark[];
+  dimensions: parts(dimensionSchema, 'dimension'),
   /** The test cards that lie in it, and what was read off them. */
-  readonly cards: readonly LaidCard[];
+  cards: parts(cardSchema, 'card'),
   /** A place the operator marked, to put things at or to measure from, in mm. */
-  readonly mark: Point | null;
-}
+  mark: orNull(point as Schema<Point>),
+});
+
+/** One piece of work, as it is stored. */
+export type JobDocument = { readonly drawing: Drawing } & ValueOf<typeof jobSettingsSchema>;
 
 export function newJob(machineId: string, keyId: string): JobDocument {
   return {

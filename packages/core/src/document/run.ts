@@ -1,22 +1,26 @@
+import { flag, list, number, oneOf, orNull, record, text, type ValueOf, variants } from '../schema/schema.ts';
+
+const ofBounds = { u: number(), v: number() };
+
 /** Where on the bed a run is placed: its bounds' point `u`, `v` at the mark or at the head, or as it was drawn. */
-export type Landing =
-  | { readonly kind: 'as-drawn' }
-  | { readonly kind: 'mark' | 'head'; readonly u: number; readonly v: number };
+const landing = variants('kind', { 'as-drawn': {}, mark: ofBounds, head: ofBounds });
+export type Landing = ValueOf<typeof landing>;
 
 /** One trip of the machine, burning what it is not told to leave out. */
-export interface Run {
-  readonly id: string;
-  readonly name: string;
+export const runSchema = record({
+  id: text,
+  name: text,
   /** Layers left out, by id. */
-  readonly off: readonly string[];
+  off: list(text),
   /** The only items that burn, by id; null for all on its layers. */
-  readonly only: readonly string[] | null;
+  only: orNull(list(text)),
   /** Mirrored left and right about the middle of the sheet, which lies with its back up. */
-  readonly mirrored: boolean;
-  readonly landing: Landing;
+  mirrored: flag,
+  landing,
   /** How the stock lies: as it came, with the holder of an earlier run still in place, or turned over. */
-  readonly stock: 'fresh' | 'in place' | 'turned over';
-}
+  stock: oneOf(['fresh', 'in place', 'turned over']),
+});
+export type Run = ValueOf<typeof runSchema>;
 
 export const firstRun: Run = {
   id: 'run-1',

@@ -1,28 +1,39 @@
 import { type Box, boxCentre, boxContains, boxOf, growBox, isEmpty } from '../geometry/paths/box.ts';
 import { applyTo, invert, type Matrix, multiply, type Point, rotation, translation } from '../geometry/paths/matrix.ts';
 import { pathBounds, transformPath } from '../geometry/paths/path.ts';
+import { Mismatch, number, optional, record, such, text, type ValueOf } from '../schema/schema.ts';
 import { boundsOf, type Item, pathOf } from './item.ts';
+
+/** A stretch of the bed beyond which no sheet makes sense, in mm. */
+const largestSheet = 10_000;
 
 /**
  * A piece of stock on the bed. Place and size in mm, from the bed's top left, y down, as it lies before it is
  * turned about its own middle.
  */
-export interface Sheet {
-  readonly id: string;
-  readonly materialId: string;
-  readonly x: number;
-  readonly y: number;
-  readonly width: number;
-  readonly height: number;
-  /** How far from the sheet's edge artwork should stay, in mm. */
-  readonly margin: number;
-  /** How far it is turned, in degrees clockwise on the screen; straight where nothing is said. */
-  readonly angle?: number;
-  /** How thick it is as it was measured, in mm; as its material is said to be where it was not. */
-  readonly thicknessMm?: number;
-  /** From which of the material's sheets in stock it was taken; by its size where nothing is said. */
-  readonly stockId?: string;
-}
+export const sheetSchema = such(
+  record({
+    id: text,
+    materialId: text,
+    x: number(),
+    y: number(),
+    width: number(),
+    height: number(),
+    /** How far from the sheet's edge artwork should stay, in mm. */
+    margin: number(),
+    /** How far it is turned, in degrees clockwise on the screen; straight where nothing is said. */
+    angle: optional(number()),
+    /** How thick it is as it was measured, in mm; as its material is said to be where it was not. */
+    thicknessMm: optional(number()),
+    /** From which of the material's sheets in stock it was taken; by its size where nothing is said. */
+    stockId: optional(text),
+  }),
+  ({ width, height }) =>
+    width > 0 && height > 0 && width <= largestSheet && height <= largestSheet
+      ? null
+      : new Mismatch(`width and height must lie between 0 and ${largestSheet} mm`, '', true),
+);
+export type Sheet = ValueOf<typeof sheetSchema>;
 
 /** From a sheet's own frame, mm from its own top left, to the bed. */
 export function sheetFrame({ x, y, width, height, angle = 0 }: Sheet): Matrix {

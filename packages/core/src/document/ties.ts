@@ -1,34 +1,35 @@
+import { number, oneOf, record, text, type ValueOf } from '../schema/schema.ts';
+
+export const fitNames = ['loose', 'sliding', 'snug', 'press'] as const;
+
 /** How two parts meet. */
-export type FitName = 'loose' | 'sliding' | 'snug' | 'press';
+export type FitName = (typeof fitNames)[number];
 
-export const fitNames: readonly FitName[] = ['loose', 'sliding', 'snug', 'press'];
+const fit = {
+  fit: oneOf(fitNames),
+  /** How much wider the opening is than what goes in, in mm over the whole width. */
+  clearanceMm: number(),
+};
 
-/** A fit as it was applied: how much wider the opening is than what goes in, in mm over the whole width. */
-export interface FitTie {
-  readonly fit: FitName;
-  readonly clearanceMm: number;
-}
+const fitTie = record(fit);
+/** A fit as it was applied. */
+export type FitTie = ValueOf<typeof fitTie>;
 
 /** Of a slot: which of its sides is as wide as the stock is thick. */
-export interface ThicknessTie extends FitTie {
-  readonly side: 'width' | 'height';
-}
+export const thicknessTie = record({ ...fit, side: oneOf(['width', 'height']) });
+export type ThicknessTie = ValueOf<typeof thicknessTie>;
+
+export const partRoles = ['pocket', 'insert', 'lid'] as const;
 
 /**
  * What an outline is to the part it is made from: a pocket for it, what goes into it, or a lid whose walls, as thick
  * as the stock, pass over it.
  */
-export interface PartTie extends FitTie {
-  readonly role: 'pocket' | 'insert' | 'lid';
-}
-
-export const partRoles = ['pocket', 'insert', 'lid'] as const;
-
-/** A hole that a bolt drops through. */
-export interface BoltTie {
-  /** Such as `M4` or `1/4 in`. */
-  readonly size: string;
-  readonly room: 'close' | 'normal' | 'wide';
-}
+export const partTie = record({ ...fit, role: oneOf(partRoles) });
+export type PartTie = ValueOf<typeof partTie>;
 
 export const boltRooms = ['close', 'normal', 'wide'] as const;
+
+/** A hole that a bolt drops through; its size such as `M4` or `1/4 in`. */
+export const boltTie = record({ size: text, room: oneOf(boltRooms) });
+export type BoltTie = ValueOf<typeof boltTie>;

@@ -1,5 +1,5 @@
 import type { Item } from '../document/item.ts';
-import type { Shape } from '../document/shapes.ts';
+import type { Shape } from '../document/shape.ts';
 import { type Matrix, scaling } from '../geometry/paths/matrix.ts';
 import { transformPath } from '../geometry/paths/path.ts';
 

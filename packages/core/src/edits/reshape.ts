@@ -1,6 +1,7 @@
 import { boundsOf, type Item, pathOf } from '../document/item.ts';
 import type { JobDocument } from '../document/job.ts';
-import { outlineOf, type Shape } from '../document/shapes.ts';
+import type { Shape } from '../document/shape.ts';
+import { outlineOf } from '../document/shapes.ts';
 import { addEllipticArc } from '../geometry/paths/arc.ts';
 import { arcOfCubic } from '../geometry/paths/arc-of.ts';
 import { type Box, growBox } from '../geometry/paths/box.ts';

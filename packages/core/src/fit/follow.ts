@@ -1,6 +1,6 @@
 import { type Item, pathOf } from '../document/item.ts';
 import type { JobDocument } from '../document/job.ts';
-import { type FollowingShape, isFollowing, type Shape } from '../document/shapes.ts';
+import { type FollowingShape, isFollowing, type Shape } from '../document/shape.ts';
 import type { PartTie } from '../document/ties.ts';
 import type { Outline } from '../geometry/areas/combine.ts';
 import { borderAround } from '../geometry/offsets/border.ts';

@@ -1,7 +1,8 @@
 import { boundsOf, type Item, type Paint } from '../document/item.ts';
 import type { JobDocument } from '../document/job.ts';
 import type { Layer } from '../document/layer.ts';
-import { type CombinedPart, rectangleOf } from '../document/shapes.ts';
+import type { CombinedPart } from '../document/shape.ts';
+import { rectangleOf } from '../document/shapes.ts';
 import type { Sheet } from '../document/sheet.ts';
 import { pinItems } from '../edits/items.ts';
 import { setLayer } from '../edits/layers.ts';

@@ -1,6 +1,6 @@
 import { type Item, itemsAmong, polylinesOf } from '../document/item.ts';
 import type { JobDocument } from '../document/job.ts';
-import type { FollowingShape } from '../document/shapes.ts';
+import type { FollowingShape } from '../document/shape.ts';
 import { pinItems } from '../edits/items.ts';
 import type { BorderSettings } from '../geometry/offsets/border.ts';
 import type { OffsetSettings } from '../geometry/offsets/offset.ts';

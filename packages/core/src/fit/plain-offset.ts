@@ -1,5 +1,5 @@
 import type { Item } from '../document/item.ts';
-import type { Shape } from '../document/shapes.ts';
+import type { Shape } from '../document/shape.ts';
 import type { OffsetSettings } from '../geometry/offsets/offset.ts';
 import type { Matrix } from '../geometry/paths/matrix.ts';
 

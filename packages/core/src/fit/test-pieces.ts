@@ -1,5 +1,6 @@
 import type { Keep } from '../document/item.ts';
-import { rectangleOf, type Shape } from '../document/shapes.ts';
+import type { Shape } from '../document/shape.ts';
+import { rectangleOf } from '../document/shapes.ts';
 import { type Path, PathBuilder } from '../geometry/paths/path.ts';
 
 /** A piece to be cut and tried by hand; in mm from its own top left, y down. */

@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import { boundsOf, type Item } from '../document/item.ts';
 import { type JobDocument, newJob } from '../document/job.ts';
 import { jobFromJson, jobToJson } from '../document/json.ts';
-import type { Shape } from '../document/shapes.ts';
+import type { Shape } from '../document/shape.ts';
 import type { PartTie } from '../document/ties.ts';
 import { combineItems } from '../edits/combination.ts';
 import { addItems, moveItems, scaleItems } from '../edits/items.ts';

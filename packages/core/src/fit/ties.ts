@@ -1,6 +1,6 @@
 import { boundsOf, type Item } from '../document/item.ts';
 import type { JobDocument } from '../document/job.ts';
-import type { Shape } from '../document/shapes.ts';
+import type { Shape } from '../document/shape.ts';
 import { type Sheet, sheetUnder } from '../document/sheet.ts';
 import type { FitTie, PartTie, ThicknessTie } from '../document/ties.ts';
 import { plainOffset } from '../geometry/offsets/offset.ts';

@@ -1,7 +1,7 @@
 import type { Arrival } from '../document/arrival.ts';
 import { boundsOfAll, type Drawing, type Item, type Paint } from '../document/item.ts';
 import type { JobDocument } from '../document/job.ts';
-import { sameShape } from '../document/shape-json.ts';
+import { sameShape } from '../document/shape.ts';
 import { addItems } from '../edits/items.ts';
 import { type Box, boxCentre, isEmpty } from '../geometry/paths/box.ts';
 import {

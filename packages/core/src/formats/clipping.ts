@@ -1,6 +1,6 @@
 import type { ReadingChoices } from '../document/arrival.ts';
 import { boundsOf, type Item, type Paint, pathOf } from '../document/item.ts';
-import type { Shape } from '../document/shapes.ts';
+import type { Shape } from '../document/shape.ts';
 import { type Area, fillWithin, type Left, lineWithin } from '../geometry/areas/area.ts';
 import { boxesMeet } from '../geometry/paths/box.ts';
 import { scaling } from '../geometry/paths/matrix.ts';

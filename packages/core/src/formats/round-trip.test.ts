@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { boundsOf, type Drawing, type Item, type Paint, pathOf, polylinesOf } from '../document/item.ts';
-import type { Shape } from '../document/shapes.ts';
+import type { Shape } from '../document/shape.ts';
 import { idFor, testFonts, testTools } from '../fixtures/files.ts';
 import { flatten, polylineLength } from '../geometry/paths/flatten.ts';
 import { type Path, PathBuilder } from '../geometry/paths/path.ts';

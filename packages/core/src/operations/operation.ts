@@ -1,7 +1,7 @@
-/** What the machine does with a layer. Guide and Note are shown, never burnt. */
-export type Operation = 'cut' | 'score' | 'engrave' | 'guide' | 'note';
+export const operations = ['cut', 'score', 'engrave', 'guide', 'note'] as const;
 
-export const operations: readonly Operation[] = ['cut', 'score', 'engrave', 'guide', 'note'];
+/** What the machine does with a layer. Guide and Note are shown, never burnt. */
+export type Operation = (typeof operations)[number];
 
 export const operationNames: Record<Operation, string> = {
   cut: 'Cut',

@@ -2,14 +2,17 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import {
   flag,
+  knownWord,
   list,
   Mismatch,
+  nested,
   number,
   numbers,
   oneOf,
   optional,
   orNull,
   record,
+  type Schema,
   such,
   table,
   text,
@@ -17,6 +20,7 @@ import {
   type ValueOf,
   variants,
   withUsual,
+  yes,
 } from './schema.ts';
 
 const place = record({ x: number(), y: number(-10, 10) });
@@ -98,7 +102,9 @@ describe('a record', () => {
 });
 
 test('a table says which of its values is wrong', () => {
-  const sizes = table(number(0, 9), (name) => `size of ${name}`);
+  const sizes = table(number(0, 9), (name) => `size of ${name}`, true);
+  const relative = record({ sizes: table(number(0, 9), (name) => name) });
+  expect(fault(() => relative.read({ sizes: { b: 'x' } }))).toBe('sizes: b must be a number');
   expect(sizes.read({ a: 1, b: 9 })).toEqual({ a: 1, b: 9 });
   expect(fault(() => record({ sizes }).read({ sizes: { a: 1, b: 10 } }))).toBe(
     'size of b must lie between 0 and 9, and is 10',
@@ -123,6 +129,32 @@ test('more can be asked of a value', () => {
   expect(fault(() => whole.read(10.5))).toBe('must lie between 0 and 9, and is 10.5');
 });
 
+test('a word that is not known is as if nothing were said', () => {
+  const line = record({ cap: knownWord(['round', 'square']), locked: yes });
+  expect(line.read({ cap: 'round', locked: true })).toEqual({ cap: 'round', locked: true });
+  expect(line.read({ cap: 'fancy', locked: 'yes' })).toEqual({});
+});
+
+test('what is made of itself goes as deep as it may', () => {
+  interface Tree {
+    readonly name: string;
+    readonly children: readonly Tree[];
+  }
+  const tree: Schema<Tree> = record({
+    name: text,
+    children: list(
+      nested((): Schema<Tree> => tree, 3, 'is too deep'),
+      { each: (i) => `child ${i}` },
+    ),
+  });
+  const deep = (levels: number): Tree => ({ name: 'n', children: levels > 0 ? [deep(levels - 1)] : [] });
+  expect(tree.read(deep(3))).toEqual(deep(3));
+  expect(fault(() => tree.read(deep(4)))).toBe('child 0 is too deep');
+  // The depth is counted anew.
+  expect(tree.read(deep(3))).toEqual(deep(3));
+  expect(tree.write?.(deep(2))).toEqual(deep(2));
+});
+
 describe('variants', () => {
   const shape = variants('kind', { round: { radius: number() }, square: { side: number(), turned: optional(flag) } });
   test('are read as what they are', () => {
@@ -135,7 +167,7 @@ describe('variants', () => {
     expect(fault(() => shape.read({ kind: 'toString' }))).toBe('kind must be round, square');
     expect(fault(() => shape.read({ kind: 'round' }))).toBe('radius must be a number');
     const named = variants('kind', { only: {} }, (kind) => `“${kind}” is not a shape`);
-    expect(fault(() => record({ named }).read({ named: { kind: 'x' } }))).toBe('named “x” is not a shape');
+    expect(fault(() => record({ named }).read({ named: { kind: 'x' } }))).toBe('named: “x” is not a shape');
   });
 });
 

@@ -10,20 +10,22 @@ export class Mismatch extends Error {
   /**
    * @param what goes on where the place's name ends, such as `must be a number`
    * @param place where it stands, such as `sheet 2: width`; empty for the value that was read itself
+   * @param isClause whether `what` is a clause of its own, which stands behind a colon
    * @param isPlaced whether the place is told from the outermost value on
    */
   constructor(
     readonly what: string,
     readonly place = '',
+    readonly isClause = false,
     readonly isPlaced = false,
   ) {
-    super(place === '' ? what : `${place} ${what}`);
+    super(place === '' ? what : `${place}${isClause ? ':' : ''} ${what}`);
   }
 
   /** The same, said of the value around it. */
   within(outer: string, isPlaced = false): Mismatch {
     if (this.isPlaced) return this;
-    return new Mismatch(this.what, this.place === '' ? outer : `${outer}: ${this.place}`, isPlaced);
+    return new Mismatch(this.what, this.place === '' ? outer : `${outer}: ${this.place}`, this.isClause, isPlaced);
   }
 }
 
@@ -136,15 +138,46 @@ export function withUsual<T>(schema: Schema<T>, usual: T): Schema<T> {
   return { ...schema, read: (json) => (json === undefined ? usual : schema.read(json)) };
 }
 
-/** A value that must also be as `fault` says. @param fault what is wrong with it, such as `must be a whole number` */
-export function such<T>(schema: Schema<T>, fault: (value: T) => string | null): Schema<T> {
+/** A value of which more is asked. @param fault what is wrong with it, such as `must be a whole number`; null where nothing is */
+export function such<T>(schema: Schema<T>, fault: (value: T) => string | Mismatch | null): Schema<T> {
   return {
     ...schema,
     read: (json) => {
       const value = schema.read(json);
       const what = fault(value);
-      if (what !== null) throw new Mismatch(what);
+      if (what !== null) throw what instanceof Mismatch ? what : new Mismatch(what);
       return value;
+    },
+  };
+}
+
+/** One of some words; anything else is as if nothing were said. */
+export function knownWord<const T extends string>(words: readonly T[]): OptionalSchema<T> {
+  return { read: (json) => words.find((word) => word === json) as T, isOptional: true };
+}
+
+/** Yes, or nothing. */
+export const yes: OptionalSchema<true> = {
+  read: (json) => (json === true ? true : undefined) as true,
+  isOptional: true,
+};
+
+/** A value of a schema that is made of itself. @param deepest how deep it goes at most @param what is said where it goes deeper */
+export function nested<T>(schema: () => Schema<T>, deepest: number, what: string): Schema<T> {
+  let depth = 0;
+  return {
+    read: (json) => {
+      if (depth >= deepest) throw new Mismatch(what);
+      depth++;
+      try {
+        return schema().read(json);
+      } finally {
+        depth--;
+      }
+    },
+    write: (value) => {
+      const { write } = schema();
+      return write ? write(value) : value;
     },
   };
 }
@@ -171,13 +204,21 @@ export function list<T>(
   };
 }
 
-/** Values by name. @param each says what a value is called, by its name */
-export function table<T>(schema: Schema<T>, each: (name: string) => string): Schema<Readonly<Record<string, T>>> {
+/**
+ * Values by name.
+ * @param each says what a value is called, by its name
+ * @param isPlaced whether that says enough, whatever holds the table
+ */
+export function table<T>(
+  schema: Schema<T>,
+  each: (name: string) => string,
+  isPlaced = false,
+): Schema<Readonly<Record<string, T>>> {
   return {
     read: (json) => {
       const made: [string, T][] = Object.entries(objectFrom(json)).map(([name, value]) => [
         name,
-        readAt(schema.read, value, each(name), true),
+        readAt(schema.read, value, each(name), isPlaced),
       ]);
       return Object.fromEntries(made);
     },
@@ -191,6 +232,7 @@ export interface RecordSchema<F extends Fields> extends Schema<RecordOf<F>> {
 
 export function record<const F extends Fields>(fields: F): RecordSchema<F> {
   const entries = Object.entries(fields);
+  const readers = entries.map(([name, { read, spreadOver }]) => ({ name, read, isSpread: spreadOver !== undefined }));
   const known = new Set(entries.flatMap(([name, { spreadOver }]) => spreadOver ?? [name]));
   const writers = entries.filter(([, { write }]) => write);
   return {
@@ -198,9 +240,15 @@ export function record<const F extends Fields>(fields: F): RecordSchema<F> {
     read: (json) => {
       const from = objectFrom(json);
       const made: Record<string, unknown> = {};
-      for (const [name, { read, spreadOver }] of entries) {
-        const value = spreadOver ? read(from) : readAt(read, from[name], name);
-        if (value !== undefined) made[name] = value;
+      let place = '';
+      try {
+        for (const { name, read, isSpread } of readers) {
+          place = isSpread ? '' : name;
+          const value = read(isSpread ? from : from[name]);
+          if (value !== undefined) made[name] = value;
+        }
+      } catch (error) {
+        throw place === '' ? error : placed(error, place, false);
       }
       for (const name in from) if (!known.has(name) && name !== '__proto__') made[name] = from[name];
       return made as RecordOf<F>;
@@ -249,7 +297,7 @@ export function variants<Tag extends string, const Kinds extends Readonly<Record
       const kind = objectFrom(json)[tag];
       const found = records.get(kind);
       if (found) return found.read(json) as VariantOf<Tag, Kinds>;
-      throw say ? new Mismatch(say(kind)) : new Mismatch(`must be ${names.join(', ')}`, tag);
+      throw say ? new Mismatch(say(kind), '', true) : new Mismatch(`must be ${names.join(', ')}`, tag);
     },
     write: (value) => {
       const write = records.get((value as Record<string, unknown>)[tag])?.write;
@@ -258,15 +306,18 @@ export function variants<Tag extends string, const Kinds extends Readonly<Record
   };
 }
 
-/** A record whose faults are told without its own name: they are of what holds it. */
-export function unnamed<T>(schema: Schema<T>): Schema<T> {
+/**
+ * A record whose faults are told as those of what holds it.
+ * @param before goes before the names of its fields, where they would say too little alone
+ */
+export function unnamed<T>(schema: Schema<T>, before = ''): Schema<T> {
   return {
     ...schema,
     read: (json) => {
       try {
         return schema.read(json);
       } catch (error) {
-        if (error instanceof Mismatch && error.place !== '' && !error.isPlaced) throw new Unnamed(error);
+        if (error instanceof Mismatch && error.place !== '' && !error.isPlaced) throw new Unnamed(error, before);
         throw error;
       }
     },
@@ -274,12 +325,13 @@ export function unnamed<T>(schema: Schema<T>): Schema<T> {
 }
 
 class Unnamed extends Mismatch {
-  constructor(private readonly inner: Mismatch) {
-    super(inner.what, inner.place);
+  constructor({ what, place, isClause }: Mismatch, before: string) {
+    super(what, `${before}${place}`, isClause);
   }
 
+  /** What holds it says its own name from here on. */
   override within(): Mismatch {
-    return this.inner;
+    return new Mismatch(this.what, this.place, this.isClause);
   }
 }
 

@@ -1,4 +1,4 @@
-import type { TextSetting } from '../document/shapes.ts';
+import type { TextSetting } from '../document/shape.ts';
 import { flatten } from '../geometry/paths/flatten.ts';
 import { translation } from '../geometry/paths/matrix.ts';
 import { type Path, PathBuilder } from '../geometry/paths/path.ts';

@@ -1,4 +1,4 @@
-import type { Shape } from '../../document/shapes.ts';
+import type { Shape } from '../../document/shape.ts';
 import { addEllipticArc } from '../../geometry/paths/arc.ts';
 import { appendPath, type Path, PathBuilder } from '../../geometry/paths/path.ts';
 import { addSpline, isSound, type Spline, splineStart } from '../../geometry/paths/spline.ts';

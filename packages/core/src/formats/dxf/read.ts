@@ -1,5 +1,6 @@
 import type { Colour, Group, Item, Paint } from '../../document/item.ts';
-import { outlineOf, type Shape } from '../../document/shapes.ts';
+import type { Shape } from '../../document/shape.ts';
+import { outlineOf } from '../../document/shapes.ts';
 import { boxContains, boxHeight, boxOf, boxWidth, emptyBox, isEmpty, uniteBoxes } from '../../geometry/paths/box.ts';
 import { joinLines } from '../../geometry/paths/join.ts';
 import { type Matrix, meanScale, multiply, rotation, scaling, translation } from '../../geometry/paths/matrix.ts';

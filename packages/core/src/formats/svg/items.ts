@@ -1,6 +1,7 @@
 import type { ReadingChoices } from '../../document/arrival.ts';
 import type { Item, Paint } from '../../document/item.ts';
-import { outlineOf, type Shape } from '../../document/shapes.ts';
+import type { Shape } from '../../document/shape.ts';
+import { outlineOf } from '../../document/shapes.ts';
 import type { Area } from '../../geometry/areas/area.ts';
 import { type Box, boxesMeet, boxOf, emptyBox, transformBox, uniteBoxes } from '../../geometry/paths/box.ts';
 import { invert, type Matrix, meanScale, multiply } from '../../geometry/paths/matrix.ts';

@@ -1,4 +1,4 @@
-import type { Shape } from '../../document/shapes.ts';
+import type { Shape } from '../../document/shape.ts';
 import { PathBuilder } from '../../geometry/paths/path.ts';
 import { readPathData } from './path-data.ts';
 import { type Axis, type LengthContext, lengthInUserUnits, readNumbers } from './values.ts';

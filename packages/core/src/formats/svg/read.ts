@@ -1,6 +1,7 @@
 import type { ReadingChoices } from '../../document/arrival.ts';
 import { type Group, unpainted } from '../../document/item.ts';
-import { outlineOf, type Shape } from '../../document/shapes.ts';
+import type { Shape } from '../../document/shape.ts';
+import { outlineOf } from '../../document/shapes.ts';
 import { type Area, areaOf, emptyArea, uniteAreas } from '../../geometry/areas/area.ts';
 import { boxOf } from '../../geometry/paths/box.ts';
 import { dashPath } from '../../geometry/paths/dash.ts';

@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { outlineOf, type Shape } from '../../document/shapes.ts';
+import type { Shape } from '../../document/shape.ts';
+import { outlineOf } from '../../document/shapes.ts';
 import { type Corner, largestCorner, shapeCorners } from './corners.ts';
 import { flatten, signedArea } from './flatten.ts';
 import {

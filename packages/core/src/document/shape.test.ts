@@ -1,8 +1,11 @@
 import { describe, expect, test } from '@jest/globals';
 import { box } from '../fixtures/shop.ts';
 import { usualText } from '../text/set.ts';
-import { sameShape, shapeFromJson, shapeToJson } from './shape-json.ts';
-import type { Shape } from './shapes.ts';
+import { readBy } from './json-parts.ts';
+import { type Shape, sameShape, shapeSchema } from './shape.ts';
+
+const shapeFromJson = (json: unknown, where: string) => readBy(shapeSchema, json, where);
+const shapeToJson = (shape: Shape) => shapeSchema.write?.(shape);
 
 const slot: Shape = { kind: 'slot', x1: 1, y1: 2, x2: 3, y2: 4, width: 5 };
 const rounded: Shape = { kind: 'path', path: box(0, 0, 9), corners: [{ x: 9, y: 9, kind: 'cut', size: 2 }] };
