@@ -5,7 +5,7 @@ import { prepareJob } from './plan/prepare.ts';
 import { changesInWords } from './recipes/book-changes.ts';
 import { bookToCsv, readBookCsv } from './recipes/book-csv.ts';
 import { bookFromText, bookToText, NotABook } from './recipes/book-json.ts';
-import type { Recipe } from './recipes/shop.ts';
+import type { Recipe } from './recipes/recipe.ts';
 import { number } from './schema/schema.ts';
 import { figureColumn, fromTo, type Setting } from './settings/setting.ts';
 import { addSetting, type LayerSettings, settingOf, settingsOf, usualSettings } from './settings/settings.ts';

@@ -1,13 +1,6 @@
 import { type Machine, wattsOf } from '@lambent/core/machine';
-import { operationNames } from '@lambent/core/operations';
-import {
-  type Burn,
-  burntOperations,
-  energyPerMm,
-  type Material,
-  type Recipe,
-  relatedBurns,
-} from '@lambent/core/recipes';
+import { burntOperations, operationNames } from '@lambent/core/operations';
+import { type Burn, energyPerMm, type Material, type Recipe, relatedBurns } from '@lambent/core/recipes';
 import { formatSpeed } from '@lambent/core/units';
 import { X } from 'lucide-react';
 import { lazy, Suspense, useMemo, useState } from 'react';

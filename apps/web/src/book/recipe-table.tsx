@@ -1,13 +1,6 @@
 import { type Machine, wattsOf } from '@lambent/core/machine';
-import { operationNames } from '@lambent/core/operations';
-import {
-  burntOperations,
-  type Evidence,
-  energyPerMm,
-  type Material,
-  type Recipe,
-  settingsInRecipe,
-} from '@lambent/core/recipes';
+import { burntOperations, operationNames } from '@lambent/core/operations';
+import { type Evidence, energyPerMm, type Material, type Recipe, settingsInRecipe } from '@lambent/core/recipes';
 import {
   type Beyond,
   beyondMachine,

@@ -1,35 +1,60 @@
 import { converter, differenceCiede2000, parse } from 'culori';
+import { colour } from '../document/fields.ts';
 import type { Colour } from '../document/item.ts';
-import type { PaintPart } from '../document/job.ts';
-import type { Layer } from '../document/layer.ts';
+import { type PaintPart, paintPart } from '../document/job.ts';
+import { type Layer, layerSchema } from '../document/layer.ts';
 import { operationColours, operationNames, operations } from '../operations/operation.ts';
+import { list, Mismatch, number, optional, orNull, record, such, text, type ValueOf } from '../schema/schema.ts';
 
 export type { Layer } from '../document/layer.ts';
 
+/** Greys, by their lightness: 0 is black, 100 white, both ends included. */
+const greys = such(record({ from: number(), to: number() }), ({ from, to }) =>
+  from >= 0 && to <= 100 && from <= to ? null : new Mismatch('greys go from 0 (black) to 100 (white)', '', true),
+);
+
 /** One line of a colour key: a paint, and the layer it goes on. */
-export interface Rule {
-  readonly part: PaintPart;
-  /** Null stands for any colour. */
-  readonly colour: Colour | null;
-  /** How far off a colour may be, as CIEDE2000 over sRGB; 0 takes the very colour only. */
-  readonly tolerance: number;
-  /** Stroke widths the rule takes, in mm, both ends included; null for any. */
-  readonly minWidthMm: number | null;
-  readonly maxWidthMm: number | null;
-  /** Greys it takes, by their lightness: 0 is black, 100 white, both ends included. Null for any colour at all. */
-  readonly grey?: { readonly from: number; readonly to: number } | null;
-  readonly layerId: string;
-}
+const rule = such(
+  record({
+    part: paintPart,
+    /** Null stands for any colour. */
+    colour: orNull(colour),
+    /** How far off a colour may be, as CIEDE2000 over sRGB; 0 takes the very colour only. */
+    tolerance: number(0, 100),
+    /** Stroke widths the rule takes, in mm, both ends included; null for any. */
+    minWidthMm: orNull(number()),
+    maxWidthMm: orNull(number()),
+    /** Greys it takes; any colour at all where nothing is said. */
+    grey: optional(orNull(greys)),
+    layerId: text,
+  }),
+  ({ minWidthMm: min, maxWidthMm: max }) =>
+    min !== null && max !== null && min > max ? new Mismatch('the least width is more than the most', '', true) : null,
+);
+export type Rule = ValueOf<typeof rule>;
+
+/** A key has no more rules, and no more layers. */
+const mostRules = 500;
 
 /** The list of rules that says which paints mean what. The first rule that fits a paint decides. */
-export interface ColourKey {
-  readonly id: string;
-  readonly name: string;
-  readonly layers: readonly Layer[];
-  readonly rules: readonly Rule[];
-  /** Strokes wider than this, in mm, are areas to engrave and not lines to follow; null where width does not say so. */
-  readonly hairlineMm?: number | null;
-}
+export const keySchema = such(
+  record({
+    name: such(text, (name) => (name.trim() === '' || name.length > 120 ? 'must have 1 to 120 characters' : null)),
+    id: text,
+    layers: list(layerSchema, { most: mostRules, each: (i) => `layer ${i + 1}` }),
+    rules: list(rule, { most: mostRules, each: (i) => `rule ${i + 1}` }),
+    /** Strokes wider than this, in mm, are areas to engrave and not lines to follow; null where width does not say so. */
+    hairlineMm: optional(orNull(number())),
+  }),
+  ({ layers, rules }) => {
+    const ids = new Set(layers.map(({ id }) => id));
+    if (ids.size !== layers.length) return new Mismatch('two of its layers have one id', '', true);
+    const lost = rules.findIndex(({ layerId }) => !ids.has(layerId));
+    if (lost < 0) return null;
+    return new Mismatch(`the key has no layer “${rules[lost].layerId}”`, `rule ${lost + 1}`, true, true);
+  },
+);
+export type ColourKey = ValueOf<typeof keySchema>;
 
 /** The layers every job has, whatever its key. */
 export const standardLayers: readonly Layer[] = operations.map((operation) => ({

@@ -41,8 +41,8 @@ export {
 } from './item.ts';
 export { type GuideLine, type JobDocument, newJob, type PaintPart, type StartPoint } from './job.ts';
 export { drawingFromJson, type JobJson, jobFromJson, jobMediaType, jobToJson } from './json.ts';
-export { NotADrawing } from './json-parts.ts';
 export type { Layer, LayerBurning, LineOrder } from './layer.ts';
+export { NotADrawing } from './not-a-drawing.ts';
 export { firstRun, type Run } from './run.ts';
 export { type FollowingShape, isFollowing, type Shape, type TextSetting } from './shape.ts';
 export { isOutlineUnknown, knowOutline, outlineOf, rectangleOf, sharpOutlineOf, verbsIn } from './shapes.ts';

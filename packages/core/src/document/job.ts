@@ -28,8 +28,8 @@ const mostSheets = 1000;
 const mostParts = 2000;
 const mostRuns = 500;
 
-const paintPart = oneOf(['stroke', 'fill']);
 /** Which half of a paint is meant: an item's stroke and its fill may mean different things. */
+export const paintPart = oneOf(['stroke', 'fill']);
 export type PaintPart = ValueOf<typeof paintPart>;
 
 /** This job's own word on a paint, over its colour key. */

@@ -1,12 +1,12 @@
-import { record } from '../schema/schema.ts';
+import { objectFrom, record } from '../schema/schema.ts';
 import { drawingSchema } from './drawing-schema.ts';
 import type { Drawing, Item } from './item.ts';
 import { type JobDocument, jobSettingsSchema } from './job.ts';
-import { asRecord, NotADrawing, readBy } from './json-parts.ts';
+import { NotADrawing, readBy } from './not-a-drawing.ts';
 import { firstRun } from './run.ts';
 import type { Shape } from './shape.ts';
 
-export { NotADrawing } from './json-parts.ts';
+export { NotADrawing } from './not-a-drawing.ts';
 
 /** The media type of a job's JSON, by which it is told from other JSON on the wire. */
 export const jobMediaType = 'application/vnd.lambent.job+json';
@@ -61,7 +61,7 @@ export function drawingFromJson(json: unknown): Drawing {
  * @throws NotADrawing naming the first thing that is wrong
  */
 export function jobFromJson(json: unknown): JobDocument {
-  const { version = 0, ...said } = asRecord(json, 'job');
+  const { version = 0, ...said } = readBy({ read: objectFrom }, json, 'job');
   if (typeof version !== 'number' || version > documentVersion) {
     throw new NotADrawing(
       `job: version ${String(version)} was written by a later Lambent; this one knows versions up to ${documentVersion}`,

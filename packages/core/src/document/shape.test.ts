@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { box } from '../fixtures/shop.ts';
 import { usualText } from '../text/set.ts';
-import { readBy } from './json-parts.ts';
+import { readBy } from './not-a-drawing.ts';
 import { type Shape, sameShape, shapeSchema } from './shape.ts';
 
 const shapeFromJson = (json: unknown, where: string) => readBy(shapeSchema, json, where);

@@ -1,1 +1,1 @@
-export { isBurnt, type Operation, operationColours, operationNames, operations } from './operation.ts';
+export { burntOperations, isBurnt, type Operation, operationColours, operationNames, operations } from './operation.ts';

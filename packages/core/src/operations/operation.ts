@@ -20,6 +20,9 @@ export const operationColours: Record<Operation, string> = {
   note: '#C77700',
 };
 
+/** What burns; guides and notes have no recipes. */
+export const burntOperations: readonly Operation[] = ['cut', 'score', 'engrave'];
+
 export function isBurnt(operation: Operation): boolean {
   return operation !== 'guide' && operation !== 'note';
 }

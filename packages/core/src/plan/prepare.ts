@@ -10,7 +10,8 @@ import { identity, invert, type Matrix, multiply, type Point, scaling, translati
 import type { Machine } from '../machine/machine.ts';
 import { isBurnt } from '../operations/operation.ts';
 import { type AppliedSettings, applyRecipe, basisFor } from '../recipes/apply.ts';
-import { type Material, type Shop, thicknessOf } from '../recipes/shop.ts';
+import { type Material, thicknessOf } from '../recipes/material.ts';
+import type { Shop } from '../recipes/shop.ts';
 import { type Beyond, beyondMachine } from '../settings/settings.ts';
 
 /**

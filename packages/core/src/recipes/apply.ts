@@ -2,7 +2,9 @@ import type { Layer } from '../document/layer.ts';
 import type { Machine } from '../machine/machine.ts';
 import type { Operation } from '../operations/operation.ts';
 import { type LayerSettings, settingsOf, usualSettings } from '../settings/settings.ts';
-import { type Evidence, type Material, type Recipe, type Shop, settingsInRecipe, thicknessOf } from './shop.ts';
+import { type Material, thicknessOf } from './material.ts';
+import { type Evidence, type Recipe, settingsInRecipe } from './recipe.ts';
+import type { Shop } from './shop.ts';
 import { type Burn, type WorkedOut, workOut } from './work-out.ts';
 
 /** Where a setting came from. */

@@ -1,7 +1,8 @@
 import type { Machine } from '../machine/machine.ts';
 import { operationNames } from '../operations/operation.ts';
 import { allSettings, type SettingName } from '../settings/settings.ts';
-import type { Material, Recipe } from './shop.ts';
+import type { Material } from './material.ts';
+import type { Recipe } from './recipe.ts';
 
 /** What fields of a material or a recipe are called, where they are no settings, and their units. */
 const named: Readonly<Record<string, { readonly words: string; readonly unit?: string }>> = {

@@ -3,8 +3,9 @@ import type { Machine } from '../machine/machine.ts';
 import { Mismatch } from '../schema/schema.ts';
 import { figureColumn, type SettingColumn } from '../settings/setting.ts';
 import { allSettings } from '../settings/settings.ts';
-import { materialFromJson, NotABook, recipeFromJson, recipeKey } from './book-json.ts';
-import type { Material, Recipe } from './shop.ts';
+import { materialFromJson, NotABook, recipeFromJson } from './book-json.ts';
+import type { Material } from './material.ts';
+import { type Recipe, recipeKey } from './recipe.ts';
 
 /*
  * The book as a table that people edit: a row for each recipe, in the words of the screen. What a table cannot hold,

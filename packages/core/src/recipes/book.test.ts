@@ -1,10 +1,12 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { machine, material as ply } from '../fixtures/shop.ts';
+import { burntOperations } from '../operations/operation.ts';
 import { changesInWords } from './book-changes.ts';
 import { bookToCsv, readBookCsv } from './book-csv.ts';
-import { bookFromText, bookToText, burntOperations, evidences, NotABook, recipeKey } from './book-json.ts';
-import type { Material, Recipe } from './shop.ts';
+import { bookFromText, bookToText, NotABook } from './book-json.ts';
+import type { Material } from './material.ts';
+import { evidences, type Recipe, recipeKey } from './recipe.ts';
 
 const words = fc.stringMatching(/^[a-zA-Z0-9äß“;,"' =+\n-]{0,20}$/).map((text) => text.trim());
 const figure = (least: number, most: number) =>

@@ -4,7 +4,7 @@ import { shop } from '../fixtures/shop.ts';
 import { type Machine, wattsOf } from '../machine/machine.ts';
 import { beyondMachine } from '../settings/settings.ts';
 import { cardKinds, cardWish, safeWords } from './card-wish.ts';
-import type { Material } from './shop.ts';
+import type { Material } from './material.ts';
 import { layCard } from './test-card.ts';
 
 const [machine] = shop.machines;

@@ -3,7 +3,8 @@ import { type Machine, topSpeedOf, wattsOf } from '../machine/machine.ts';
 import { type LayerSettings, settingsOf, usualSettings } from '../settings/settings.ts';
 import { basisFor, type Stock } from './apply.ts';
 import { energyPerMm } from './energy.ts';
-import { type Shop, thicknessOf } from './shop.ts';
+import { thicknessOf } from './material.ts';
+import type { Shop } from './shop.ts';
 
 /*
  * Which test card to begin with: ranges around what the book knows, or wide ones where it knows nothing.

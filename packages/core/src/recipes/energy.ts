@@ -1,4 +1,4 @@
-import type { Recipe } from './shop.ts';
+import type { Recipe } from './recipe.ts';
 
 /**
  * The energy that a recipe gives to each mm of a line, all passes together, in J/mm; of an engraving to each mm², in

@@ -1,22 +1,18 @@
 import type { FitName } from '../document/ties.ts';
+import { number, oneOf, orNull, record, text, type ValueOf } from '../schema/schema.ts';
+
+export const figureSources = ['measured', 'copied', 'guessed'] as const;
 
 /** Where a figure of the shop's comes from: read from a test piece, taken from elsewhere, or a guess to begin with. */
-export type FigureFrom = 'measured' | 'copied' | 'guessed';
-
-export const figureSources: readonly FigureFrom[] = ['measured', 'copied', 'guessed'];
+export type FigureFrom = (typeof figureSources)[number];
 
 /** Who says so, and when: a date such as 2026-11-26. */
-export interface FigureSource {
-  readonly from: FigureFrom;
-  readonly by: string;
-  readonly on: string;
-}
+export const figureSource = record({ from: oneOf(figureSources), by: text, on: text });
+export type FigureSource = ValueOf<typeof figureSource>;
 
 /** A length in mm that the shop has learnt. */
-export interface Figure {
-  readonly mm: number;
-  readonly source: FigureSource | null;
-}
+export const figureSchema = record({ mm: number(), source: orNull(figureSource) });
+export type Figure = ValueOf<typeof figureSchema>;
 
 /** What parts are given to begin with, where nothing was measured: the whole difference of two widths, in mm. */
 export const guessedFits: Readonly<Record<FitName, number>> = { loose: 0.3, sliding: 0.15, snug: 0.05, press: -0.05 };

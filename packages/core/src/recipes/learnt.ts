@@ -1,6 +1,7 @@
 import type { FitName } from '../document/ties.ts';
 import { type Figure, guessedFits } from './figures.ts';
-import type { Material, Recipe } from './shop.ts';
+import type { Material } from './material.ts';
+import type { Recipe } from './recipe.ts';
 
 /** How much wider than a thing its pocket is, for a fit in a material; a guess where none was kept. */
 export function fitOf(material: Material | null, fit: FitName): Figure {

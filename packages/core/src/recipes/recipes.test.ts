@@ -4,7 +4,8 @@ import { type Machine, wattsOf } from '../machine/machine.ts';
 import type { Operation } from '../operations/operation.ts';
 import { beyondMachine, type LayerSettings, usualSettings } from '../settings/settings.ts';
 import { applyRecipe, basisFor } from './apply.ts';
-import { type Material, sheetAsStocked } from './shop.ts';
+import type { Material } from './material.ts';
+import { sheetAsStocked } from './shop.ts';
 import { NotAShop, shopFromJson } from './shop-json.ts';
 
 /** What a book of one material alone has. */

@@ -1,21 +1,24 @@
 import type { Sheet } from '../document/sheet.ts';
 import type { Box } from '../geometry/paths/box.ts';
+import { type OptionalSchema, orNull, record, text, type ValueOf, yes } from '../schema/schema.ts';
+import { fromTo, whole } from '../settings/setting.ts';
 
 /*
  * The sheets of a material that the shop has: what is taken for a run, put back, or left over.
  */
 
 /** Sheets of one size, in mm. */
-export interface StockedSheet {
-  readonly id: string;
-  readonly width: number;
-  readonly height: number;
-  readonly count: number;
+export const stockedSheet = record({
+  id: text,
+  width: fromTo(1, 10_000),
+  height: fromTo(1, 10_000),
+  count: whole(fromTo(0, 100_000)),
   /** What one costs, in the shop's currency; null where it is charged by the area. */
-  readonly price: number | null;
+  price: orNull(fromTo(0, 1e6)),
   /** Left of a larger one. */
-  readonly offcut?: boolean;
-}
+  offcut: yes as OptionalSchema<boolean>,
+});
+export type StockedSheet = ValueOf<typeof stockedSheet>;
 
 /** Sheets that differ by less, in mm, are of one size. */
 const sameSize = 0.5;

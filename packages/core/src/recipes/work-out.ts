@@ -3,7 +3,9 @@ import type { Operation } from '../operations/operation.ts';
 import type { LayerSettings } from '../settings/settings.ts';
 import { energyPerMm } from './energy.ts';
 import { type EnergySample, type Expectation, expectEnergy } from './energy-fit.ts';
-import { type Material, type Recipe, type Shop, settingsInRecipe, thicknessOf } from './shop.ts';
+import { type Material, thicknessOf } from './material.ts';
+import { type Recipe, settingsInRecipe } from './recipe.ts';
+import type { Shop } from './shop.ts';
 
 /** Settings that nobody has burnt yet, calculated from what was. */
 export interface WorkedOut {

@@ -133,6 +133,19 @@ export function optional<T>(schema: Schema<T>): OptionalSchema<T> {
   return { ...schema, read: (json) => (json === undefined ? (undefined as T) : schema.read(json)), isOptional: true };
 }
 
+/** A value that is missing where it is null, empty or not said. */
+export function orMissing<T>(schema: Schema<T>): OptionalSchema<T> {
+  const isNothing = (json: unknown) => json === null || json === undefined || json === '';
+  return {
+    ...schema,
+    read: (json) => {
+      const value = isNothing(json) ? undefined : schema.read(json);
+      return (isNothing(value) ? undefined : value) as T;
+    },
+    isOptional: true,
+  };
+}
+
 /** A value, with what stands there where nothing is said. */
 export function withUsual<T>(schema: Schema<T>, usual: T): Schema<T> {
   return { ...schema, read: (json) => (json === undefined ? usual : schema.read(json)) };
@@ -182,10 +195,18 @@ export function nested<T>(schema: () => Schema<T>, deepest: number, what: string
   };
 }
 
-/** A list. @param each names an entry by its place, counted from 0; where it is missing, faults are those of the list */
+/** How a list is read. */
+interface ListOptions {
+  readonly most?: number;
+  /** Names an entry by its place, counted from 0; where it is missing, faults of entries are those of the list. */
+  readonly each?: (place: number) => string;
+  /** Whether that says enough, whatever holds the list. */
+  readonly isPlaced?: boolean;
+}
+
 export function list<T>(
   schema: Schema<T>,
-  { most = Number.POSITIVE_INFINITY, each }: { readonly most?: number; readonly each?: (place: number) => string } = {},
+  { most = Number.POSITIVE_INFINITY, each, isPlaced = true }: ListOptions = {},
 ): Schema<readonly T[]> {
   const { read, write } = schema;
   return {
@@ -196,7 +217,7 @@ export function list<T>(
         try {
           return read(entry);
         } catch (error) {
-          throw each ? placed(error, each(place), true) : error;
+          throw each ? placed(error, each(place), isPlaced) : error;
         }
       });
     },

@@ -11,6 +11,11 @@ export type LayerSettings = {
 
 export type SettingName = keyof LayerSettings;
 
+/** The settings that every recipe says. */
+export type SettingInEveryRecipe = {
+  [Name in SettingName]: (typeof settingTable)[Name] extends { readonly isInEveryRecipe: true } ? Name : never;
+}[SettingName];
+
 type UnsaidName = 'powerPercent' | 'speedMmPerS';
 
 // biome-ignore lint/suspicious/noExplicitAny: settings of all kinds of values side by side
