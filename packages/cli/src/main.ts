@@ -1,11 +1,15 @@
+import { readFileSync } from 'node:fs';
 import { Command, CommanderError } from 'commander';
-import { convert } from './convert.ts';
 import type { ReadingOptions } from './files.ts';
-import { type OffsetOptions, offset } from './offset.ts';
-import { type PlanOptions, plan } from './plan.ts';
+import type { OffsetOptions } from './offset.ts';
+import type { PlanOptions } from './plan.ts';
 import { Unusable } from './unusable.ts';
 
+const { version } = JSON.parse(readFileSync(new URL('../package.json', import.meta.url), 'utf8'));
+
+// What a command needs is loaded when it is asked for.
 const program = new Command('lambent')
+  .version(version, '--version', 'say which version it is')
   .description('Prepares drawings for laser cutting and engraving.')
   .exitOverride()
   .showSuggestionAfterError(false)
@@ -37,6 +41,7 @@ withReadingOptions(program.command('plan'))
   .option('--force', 'write the program even when a finding blocks')
   .addHelpText('after', '\nExit status: 0 all is well; 1 a finding blocks; 2 the file or the words cannot be used.')
   .action(async (file: string, options: PlanOptions) => {
+    const { plan } = await import('./plan.ts');
     process.exitCode = await plan(file, options);
   });
 
@@ -45,6 +50,7 @@ withReadingOptions(program.command('convert'))
   .argument('<in>', 'the drawing: SVG, DXF, PDF, STL or a picture')
   .argument('<out>', 'the file to write: .svg, .dxf or .pdf')
   .action(async (from: string, to: string, options: ReadingOptions) => {
+    const { convert } = await import('./convert.ts');
     process.exitCode = await convert(from, to, options);
   });
 
@@ -57,6 +63,7 @@ withReadingOptions(program.command('offset'))
   .option('--ignore-holes', 'fill holes first')
   .option('--select <stroke>', 'only outlines with a stroke of this colour')
   .action(async (from: string, to: string, options: OffsetOptions) => {
+    const { offset } = await import('./offset.ts');
     process.exitCode = await offset(from, to, options);
   });
 

@@ -128,6 +128,11 @@ describe('what cannot be used is said in one sentence, with exit 2', () => {
   });
 });
 
+test('--version says which it is', () => {
+  const { version } = JSON.parse(readFileSync(join(root, 'packages/cli/package.json'), 'utf8')) as { version: string };
+  expect(run('--version')).toMatchObject({ status: 0, stdout: `${version}\n`, stderr: '' });
+});
+
 test('--help says what there is', () => {
   const { status, stdout } = run('--help');
   expect(status).toBe(0);

@@ -78,7 +78,7 @@ describe('a record', () => {
     [{ ...good, place: { x: Number.NaN, y: 0 } }, 'x must be a number'],
     [{ ...good, note: 5 }, 'note must be text'],
     [{ ...good, note: null }, 'note must be text'],
-    [{ ...good, colour: 'blue' }, 'colour must be red, green'],
+    [{ ...good, colour: 'blue' }, 'colour must be red or green'],
     [{ ...good, tags: 'none' }, 'tags must be a list'],
     [{ ...good, tags: ['a', 3] }, 'tags must be text'],
     [null, 'is missing'],
@@ -163,8 +163,8 @@ describe('variants', () => {
     expect(shape.read({ kind: 'square', side: 1, turned: true })).toEqual({ kind: 'square', side: 1, turned: true });
   });
   test('of no known kind are refused', () => {
-    expect(fault(() => shape.read({ kind: 'oval' }))).toBe('kind must be round, square');
-    expect(fault(() => shape.read({ kind: 'toString' }))).toBe('kind must be round, square');
+    expect(fault(() => shape.read({ kind: 'oval' }))).toBe('kind must be round or square');
+    expect(fault(() => shape.read({ kind: 'toString' }))).toBe('kind must be round or square');
     expect(fault(() => shape.read({ kind: 'round' }))).toBe('radius must be a number');
     const named = variants('kind', { only: {} }, (kind) => `“${kind}” is not a shape`);
     expect(fault(() => record({ named }).read({ named: { kind: 'x' } }))).toBe('named: “x” is not a shape');

@@ -114,10 +114,14 @@ export function oneOf<const T extends string>(words: readonly T[]): Schema<T> {
   return {
     read: (json) => {
       const found = words.find((word) => word === json);
-      if (found === undefined) throw new Mismatch(`must be ${words.join(', ')}`);
+      if (found === undefined) throw new Mismatch(`must be ${inWords(words)}`);
       return found;
     },
   };
+}
+
+function inWords(words: readonly string[]): string {
+  return words.join(words.length === 2 ? ' or ' : ', ');
 }
 
 /** A value, or null; null where nothing is said. */
@@ -318,7 +322,7 @@ export function variants<Tag extends string, const Kinds extends Readonly<Record
       const kind = objectFrom(json)[tag];
       const found = records.get(kind);
       if (found) return found.read(json) as VariantOf<Tag, Kinds>;
-      throw say ? new Mismatch(say(kind), '', true) : new Mismatch(`must be ${names.join(', ')}`, tag);
+      throw say ? new Mismatch(say(kind), '', true) : new Mismatch(`must be ${inWords(names)}`, tag);
     },
     write: (value) => {
       const write = records.get((value as Record<string, unknown>)[tag])?.write;
