@@ -5,7 +5,7 @@ import { root } from '../lib.mjs';
 /** The sources of a folder, without their tests. */
 const sourcesIn = (folder) =>
   readdirSync(join(root, folder))
-    .filter((name) => /\.ts$/.test(name) && !/\.(test|migration)\.ts$/.test(name))
+    .filter((name) => /\.ts$/.test(name) && !/(^index|\.(test|migration))\.ts$/.test(name))
     .map((name) => `${folder}/${name}`);
 
 /** What is mutated, and by which tests it is to be noticed. */

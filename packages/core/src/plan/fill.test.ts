@@ -5,7 +5,7 @@ import type { JobDocument } from '../document/job.ts';
 import { flipFill, setBurning, unflip } from '../edits/layers.ts';
 import { box, item, jobWith, line, shop } from '../fixtures/shop.ts';
 import { polylineContains } from '../geometry/paths/flatten.ts';
-import { engravedFills, engravedPath } from './fill.ts';
+import { engravedFills, engravedPath, hasOwnFill } from './fill.ts';
 import { planJob } from './plan.ts';
 import { prepareJob } from './prepare.ts';
 import { whyFilled } from './why-filled.ts';
@@ -123,6 +123,31 @@ describe('what gets filled', () => {
       '2 outlines lie around it on Engrave: an even number is a hole.',
     );
   });
+});
+
+test('a layer is filled otherwise than even-odd for each of its reasons alone', () => {
+  const [one, border] = [engraved(20, 20, 10), item(box(10, 10, 60), 'cut')];
+  const own = (
+    change: (job: JobDocument) => JobDocument,
+    items: readonly Item[] = [one, border],
+    key = shop.keys[0],
+  ) => {
+    const prepared = preparedOf(items, change, key);
+    const layer = prepared.layers.find(({ id }) => id === 'engrave');
+    return layer ? hasOwnFill(prepared, layer) : null;
+  };
+  const burning = (how: Parameters<typeof setBurning>[2]) => (job: JobDocument) => setBurning(job, 'engrave', how);
+  expect(own((job) => job)).toBe(false);
+  expect(own(burning({ overlaps: 'unite' }))).toBe(true);
+  expect(own(burning({ fillRule: 'as-drawn' }))).toBe(true);
+  expect(own(burning({ depth: { steps: null, lightest: 0.1 } }))).toBe(true);
+  expect(own((job) => flipFill(job, 'f', [one.id], border.id, 0))).toBe(true);
+  const wide = item(line(20, 60, 60, 60), null, {
+    pinned: 'engrave',
+    paint: { stroke: '#123456', strokeWidthMm: 2, fill: null },
+  });
+  expect(own((job) => job, [one, wide], { ...shop.keys[0], hairlineMm: 0.5 })).toBe(true);
+  expect(own((job) => job, [one, wide])).toBe(false);
 });
 
 test('what a layer engraves is shown as the outlines that it burns', () => {
