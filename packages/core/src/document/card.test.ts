@@ -2,7 +2,8 @@ import { describe, expect, test } from '@jest/globals';
 import { addCard, chooseBestCell, itemsOfCard, markCells, removeCard } from '../edits/cards.ts';
 import { box, item, jobWith } from '../fixtures/shop.ts';
 import { type CardWish, cardLayerId, cardOfLayer, type LaidCard } from './card.ts';
-import { jobFromJson, jobToJson, NotADrawing } from './json.ts';
+import { jobFromJson, jobToJson } from './json.ts';
+import { NotADrawing } from './not-a-drawing.ts';
 
 const wish: CardWish = {
   operation: 'engrave',

@@ -1,7 +1,8 @@
 import { describe, expect, test } from '@jest/globals';
 import { box, item, jobWith } from '../fixtures/shop.ts';
 import type { Item } from './item.ts';
-import { documentVersion, jobFromJson, jobToJson, NotADrawing } from './json.ts';
+import { documentVersion, jobFromJson, jobToJson } from './json.ts';
+import { NotADrawing } from './not-a-drawing.ts';
 import { firstRun } from './run.ts';
 
 const job = jobWith([item(box(10, 10, 20), 'cut', { id: 'a' })]);

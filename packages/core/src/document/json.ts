@@ -6,8 +6,6 @@ import { NotADrawing, readBy } from './not-a-drawing.ts';
 import { firstRun } from './run.ts';
 import type { Shape } from './shape.ts';
 
-export { NotADrawing } from './not-a-drawing.ts';
-
 /** The media type of a job's JSON, by which it is told from other JSON on the wire. */
 export const jobMediaType = 'application/vnd.lambent.job+json';
 

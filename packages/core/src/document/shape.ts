@@ -2,6 +2,7 @@ import type { BorderSettings } from '../geometry/offsets/border.ts';
 import type { OffsetSettings } from '../geometry/offsets/offset.ts';
 import type { Corner } from '../geometry/paths/corners.ts';
 import type { Matrix } from '../geometry/paths/matrix.ts';
+import { textInOrder } from '../schema/in-order.ts';
 import {
   flag,
   list,
@@ -169,13 +170,5 @@ export function isFollowing(shape: Shape): shape is FollowingShape {
 
 /** Whether two shapes are the same in every number. */
 export function sameShape(a: Shape, b: Shape): boolean {
-  return a === b || inOrder(shapeSchema.write?.(a)) === inOrder(shapeSchema.write?.(b));
-}
-
-/** JSON that is the same whatever order the names were put in. */
-function inOrder(json: unknown): string {
-  return JSON.stringify(json, (_, value: unknown) => {
-    if (typeof value !== 'object' || value === null || Array.isArray(value)) return value;
-    return Object.fromEntries(Object.entries(value).sort(([p], [q]) => (p < q ? -1 : 1)));
-  });
+  return a === b || textInOrder(shapeSchema.write?.(a)) === textInOrder(shapeSchema.write?.(b));
 }

@@ -1,5 +1,6 @@
 import type { Machine } from '../machine/machine.ts';
 import { operationNames } from '../operations/operation.ts';
+import { textInOrder } from '../schema/in-order.ts';
 import { allSettings, type SettingName } from '../settings/settings.ts';
 import type { Material } from './material.ts';
 import type { Recipe } from './recipe.ts';
@@ -37,7 +38,7 @@ export function changesInWords<T extends Recipe | Material>(before: T, after: T)
     (field) => !['id', 'version', 'recipes'].includes(field),
   ) as (keyof T & string)[];
   return fields
-    .filter((field) => inOrder(before[field] ?? null) !== inOrder(after[field] ?? null))
+    .filter((field) => textInOrder(before[field] ?? null) !== textInOrder(after[field] ?? null))
     .map((field) => {
       if (field === 'archived') return after[field] ? 'put away' : 'taken up again';
       if (field === 'pictureId') return after[field] ? 'another picture' : 'no picture any more';
@@ -57,15 +58,6 @@ function inStock(entry: Recipe | Material): string {
       `${count} of ${width} × ${height} mm${offcut ? ' (offcut)' : ''}${price === null ? '' : ` at ${price}`}`,
   );
   return words.join('; ') || 'none';
-}
-
-/** As text that does not depend on the order in which fields came. */
-function inOrder(value: unknown): string {
-  return JSON.stringify(value, (_, part: unknown) =>
-    typeof part === 'object' && part !== null && !Array.isArray(part)
-      ? Object.fromEntries(Object.entries(part).sort(([a], [b]) => (a < b ? -1 : 1)))
-      : part,
-  );
 }
 
 function said(value: unknown, unit: string | undefined): string {

@@ -16,7 +16,7 @@ import {
   withUsual,
   yes,
 } from '../schema/schema.ts';
-import { allSettings, type LayerSettings, type SettingInEveryRecipe } from '../settings/settings.ts';
+import { allSettings, type LayerSettings, type SettingInEveryRecipe, settingFields } from '../settings/settings.ts';
 import { figureSource } from './figures.ts';
 
 export const evidences = ['proven', 'copied', 'worked out'] as const;
@@ -83,17 +83,15 @@ export interface Recipe
 export const recipeSchema: Schema<Recipe> = {
   read: (json) => {
     const { id: _, version: __, ...said } = objectFrom(json);
-    return record({ ...recipeFields, ...settingFields() }).read(said) as unknown as Recipe;
+    return record({ ...recipeFields, ...settingFields(settingField) }).read(said) as unknown as Recipe;
   },
 };
 
-function settingFields(): Record<string, Schema<unknown>> {
-  const fields = [...allSettings()].map(([name, { schema, inRecipes = schema, isInEveryRecipe, usual }]) => {
-    if (!isInEveryRecipe) return [name, name === 'kerfMm' ? orMissing(inRecipes) : optional(inRecipes)];
-    return [name, usual === undefined ? inRecipes : withUsual(inRecipes, usual)];
-  });
-  return Object.fromEntries(fields);
-}
+const settingField: Parameters<typeof settingFields>[0] = (setting, name) => {
+  const { schema, inRecipes = schema, isInEveryRecipe, usual } = setting;
+  if (!isInEveryRecipe) return name === 'kerfMm' ? orMissing(inRecipes) : optional(inRecipes);
+  return usual === undefined ? inRecipes : withUsual(inRecipes, usual);
+};
 
 /** The settings that a recipe says. */
 export function settingsInRecipe(recipe: Recipe): Partial<LayerSettings> {

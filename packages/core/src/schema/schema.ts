@@ -155,7 +155,10 @@ export function withUsual<T>(schema: Schema<T>, usual: T): Schema<T> {
   return { ...schema, read: (json) => (json === undefined ? usual : schema.read(json)) };
 }
 
-/** A value of which more is asked. @param fault what is wrong with it, such as `must be a whole number`; null where nothing is */
+/**
+ * A value of which more is asked.
+ * @param fault what is wrong with it, such as `must be a whole number`; null where nothing is
+ */
 export function such<T>(schema: Schema<T>, fault: (value: T) => string | Mismatch | null): Schema<T> {
   return {
     ...schema,
@@ -179,7 +182,11 @@ export const yes: OptionalSchema<true> = {
   isOptional: true,
 };
 
-/** A value of a schema that is made of itself. @param deepest how deep it goes at most @param what is said where it goes deeper */
+/**
+ * A value of a schema that is made of itself.
+ * @param deepest how deep it goes at most
+ * @param what is said where it goes deeper
+ */
 export function nested<T>(schema: () => Schema<T>, deepest: number, what: string): Schema<T> {
   let depth = 0;
   return {

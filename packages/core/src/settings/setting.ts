@@ -70,7 +70,7 @@ export function figureColumn(name: string): SettingColumn<number> {
   return { name, write: (value) => value, read: (cell) => numberIn(cell, name) };
 }
 
-export function numberIn(cell: string, name: string): number {
+function numberIn(cell: string, name: string): number {
   const value = Number(cell.replace(',', '.'));
   if (cell.trim() === '' || !Number.isFinite(value)) throw new Mismatch(`“${cell}” under “${name}” is not a number.`);
   return value;

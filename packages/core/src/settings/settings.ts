@@ -1,6 +1,6 @@
 import type { Machine } from '../machine/machine.ts';
 import { type Operation, waysOf } from '../operations/operation.ts';
-import { Mismatch, objectFrom, type Schema } from '../schema/schema.ts';
+import { type Fields, optional, record, type Schema } from '../schema/schema.ts';
 import type { Setting } from './setting.ts';
 import { settingTable } from './table.ts';
 
@@ -54,28 +54,15 @@ export function settingsOf(operation: Operation): SettingName[] {
   return [...known].flatMap(([name, { concerns }]) => (ways.includes(concerns) ? [name] : []));
 }
 
+/** The fields of a record that holds settings. @param fieldOf how each of them is read there */
+export function settingFields(fieldOf: (setting: AnySetting, name: SettingName) => Schema<unknown>): Fields {
+  return Object.fromEntries([...known].map(([name, setting]) => [name, fieldOf(setting, name)]));
+}
+
 /** Some settings, as JSON has them. What a newer build knows besides is kept. */
 export const settingsSchema: Schema<Partial<LayerSettings>> = {
-  read: (json) => ({ ...objectFrom(json), ...readSettings(json) }),
+  read: (json) => record(settingFields(({ schema }) => optional(schema))).read(json),
 };
-
-/** The settings that a record says, among other things. @throws Mismatch */
-export function readSettings(
-  json: unknown,
-  schemaOf = (setting: AnySetting) => setting.schema,
-): Partial<LayerSettings> {
-  const record = objectFrom(json);
-  const read: Record<string, unknown> = {};
-  for (const [name, setting] of known) {
-    if (record[name] === undefined) continue;
-    try {
-      read[name] = schemaOf(setting).read(record[name]);
-    } catch (error) {
-      throw error instanceof Mismatch ? error.within(name) : error;
-    }
-  }
-  return read as Partial<LayerSettings>;
-}
 
 /** One of a layer's settings that the machine cannot do, and the sentence that says so. */
 export interface Beyond {
