@@ -28,7 +28,7 @@ if (quick) {
   const siege = ['--kills', '8', '--burns', '8', '--savers', '20', '--plans', '0', '--times', '0'];
   await together(
     [
-      step('Unit tests', ...script('unit', '--maxWorkers=1')),
+      step('Unit tests', ...script('unit', '--maxWorkers=2')),
       step('Hostile files', ...script('fuzz', '--seconds', '20', '--seed', '10')),
       step('Siege', ...script('siege', ...siege)),
     ],
