@@ -14,7 +14,7 @@ export default {
   setupFiles: ['<rootDir>/scripts/jest-seed.mjs'],
   testEnvironmentOptions: { customExportConditions: ['lambent-source', 'node', 'node-addons'] },
   extensionsToTreatAsEsm: ['.ts'],
-  transform: { '^.+\\.ts$': ['@swc/jest', swc] },
+  transform: { '^.+\\.ts$': ['<rootDir>/scripts/jest-transform.mjs', swc] },
   transformIgnorePatterns: ['/node_modules/(?!@lambent/)'],
   modulePathIgnorePatterns: ['/dist/', '/dist-types/'],
   // What is waited for is an event; a busy machine may take long to come to it.

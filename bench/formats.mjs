@@ -4,7 +4,8 @@ import { mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'n
 import { basename, join, resolve } from 'node:path';
 import { parseArgs } from 'node:util';
 import { pathOf } from '@lambent/core/document';
-import { FileRefused, readSvg } from '@lambent/core/formats';
+import { FileRefused } from '@lambent/core/formats';
+import { readSvg } from '@lambent/core/formats/svg';
 import { pathData } from '@lambent/core/geometry';
 import { FontBook } from '@lambent/core/text';
 import { shippedFonts } from '@lambent/fonts';

@@ -1,6 +1,6 @@
 // One measurement of reading.mjs, in a thread of its own: reads one text, by the XML package alone or whole.
 import { parentPort, workerData } from 'node:worker_threads';
-import { readSvg } from '@lambent/core/formats';
+import { readSvg } from '@lambent/core/formats/svg';
 import { SaxesParser } from 'saxes';
 
 const { text, whole } = workerData;

@@ -1,7 +1,7 @@
 // Reading 20 MB of SVG, as ratios to the XML package parsing the same text alone, and what stays in memory of it.
 import { readFileSync } from 'node:fs';
 import { Worker } from 'node:worker_threads';
-import { readSvg } from '@lambent/core/formats';
+import { readSvg } from '@lambent/core/formats/svg';
 
 const size = 20e6;
 const rounds = 7;

@@ -99,7 +99,7 @@ test('a page of a PDF, turned, at its true size', async ({ page }) => {
 });
 
 test('a picture is kept with the job, shown, and said not to burn', async ({ page }) => {
-  const png = encodePixels({ width: 96, height: 48, rgb: new Uint8Array(96 * 48 * 3).fill(40) });
+  const png = await encodePixels({ width: 96, height: 48, rgb: new Uint8Array(96 * 48 * 3).fill(40) });
   await newJob(page, 'With a picture');
   await offer(page, 'heron.png', Buffer.from(png));
   await expect(page.getByTestId('note-no-physical-size')).toBeVisible();

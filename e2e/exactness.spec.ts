@@ -1,5 +1,5 @@
 import { boundsOf, pathOf } from '@lambent/core/document';
-import { readSvg } from '@lambent/core/formats';
+import { readSvg } from '@lambent/core/formats/svg';
 import { distanceToLines, flatten } from '@lambent/core/geometry';
 import { expect, test } from '@playwright/test';
 import { demoDrawing } from './bench.ts';

@@ -284,7 +284,7 @@ test('a border goes around what shows of a picture', async ({ page }) => {
   const rgb = new Uint8Array(120 * 120 * 3).fill(255);
   for (let y = 30; y < 70; y++) rgb.fill(0, 3 * (120 * y + 50), 3 * (120 * y + 90));
   await newJob(page, 'Stamp');
-  await bringIn(page, 'stamp.png', Buffer.from(encodePixels({ width: 120, height: 120, rgb })));
+  await bringIn(page, 'stamp.png', Buffer.from(await encodePixels({ width: 120, height: 120, rgb })));
   await page.keyboard.press('Control+a');
   await openStage(page, 'Fit');
   await page.getByRole('button', { name: /^Border/ }).click();

@@ -1,4 +1,4 @@
-import { existsSync, readdirSync, readFileSync } from 'node:fs';
+import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { expect, test } from '@jest/globals';
 import { filesIn, root } from './lib.mjs';
@@ -8,7 +8,9 @@ const outside = ['apps', 'packages', 'bench', 'scripts', 'e2e', 'demo']
   .flatMap(filesIn)
   .filter((path) => /\.(ts|tsx|mjs)$/.test(path) && !path.startsWith('packages/core/'))
   .map((path) => readFileSync(join(root, path), 'utf8'));
-const rooms = readdirSync(core).filter((name) => existsSync(join(core, name, 'index.ts')));
+const rooms = filesIn('packages/core/src')
+  .filter((path) => path.endsWith('/index.ts'))
+  .map((path) => path.slice('packages/core/src/'.length, -'/index.ts'.length));
 
 /** What is imported from a room of core, by all that is outside core. */
 function namedOf(room) {

@@ -35,7 +35,7 @@ const busy =
 const good = Promise.all([
   text(writeSvg(outgoing)),
   text(busy),
-  text(writeDxf(outgoing)),
+  writeDxf(outgoing).then(text),
   writePdf([outgoing], 'Fuzz'),
   encodePixels({ width: 20, height: 10, rgb: new Uint8Array(600).fill(80) }),
   text(
@@ -115,8 +115,8 @@ const crafted = [
   ],
   [
     'a picture that unpacks to much',
-    () => {
-      const bytes = encodePixels({ width: 2, height: 2, rgb: new Uint8Array(12) });
+    async () => {
+      const bytes = await encodePixels({ width: 2, height: 2, rgb: new Uint8Array(12) });
       const view = new DataView(bytes.buffer, bytes.byteOffset);
       view.setUint32(16, 10_000);
       view.setUint32(20, 10_000);
@@ -143,7 +143,7 @@ export async function hostileFile(seed) {
   const below = (most) => Math.floor(random() * most);
   if (seed % 10 === 0) {
     const [what, make] = crafted[(seed / 10) % crafted.length];
-    return { what, bytes: make() };
+    return { what, bytes: await make() };
   }
   const files = await good;
   const kind = below(files.length);

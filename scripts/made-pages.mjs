@@ -1,4 +1,4 @@
-import { operationNames, operations } from '@lambent/core/operations';
+import { operationOf, operations } from '@lambent/core/operations';
 import { allSettings, settingsOf } from '@lambent/core/settings';
 
 /** @returns by the name of its file, each page of docs/ that is made from what the code defines, as Markdown */
@@ -13,7 +13,7 @@ function settingsPage() {
     usual === undefined ? 'has to be said' : usual === null ? 'found' : usualWords(usual),
     operations
       .filter((operation) => settingsOf(operation).includes(name))
-      .map((operation) => operationNames[operation]),
+      .map((operation) => operationOf(operation).name),
     concerns,
     `\`${name}\``,
     column.name,

@@ -20,8 +20,9 @@ const refusal = async (method: string, path: string, body: unknown) => {
   return [answer.status, answer.body.error.code];
 };
 
+const png = await encodePixels({ width: 3, height: 2, rgb: new Uint8Array(18).fill(7) });
+
 describe('pictures', () => {
-  const png = encodePixels({ width: 3, height: 2, rgb: new Uint8Array(18).fill(7) });
   const id = createHash('sha256').update(png).digest('hex');
 
   test('are kept under their hash, byte for byte, however often they are sent', async () => {

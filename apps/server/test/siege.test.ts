@@ -130,7 +130,7 @@ test('JSON that is nested without end is refused with a sentence', async () => {
 });
 
 test('a picture is kept under its own hash, and under no other', async () => {
-  const png = encodePixels({ width: 4, height: 4, rgb: new Uint8Array(48) });
+  const png = await encodePixels({ width: 4, height: 4, rgb: new Uint8Array(48) });
   const wrong = await stack.ask<ErrorAnswer>('PUT', `/api/pictures/${'0'.repeat(64)}`, png);
   expect([wrong.status, wrong.body.error.code]).toEqual([400, 'not-its-hash']);
   expect((await stack.ask('GET', `/api/pictures/${'0'.repeat(64)}`)).status).toBe(404);

@@ -28,7 +28,7 @@ export async function writeDrawing(to: string, drawn: ReadDrawing): Promise<Outg
   const outgoing = outgoingOf(drawn);
   const kind = extname(to).toLowerCase();
   if (kind === '.svg') await write(to, writeSvg(outgoing));
-  else if (kind === '.dxf') await write(to, writeDxf(outgoing));
+  else if (kind === '.dxf') await write(to, await writeDxf(outgoing));
   else await write(to, await writePdf([outgoing], basename(to, extname(to))));
   return outgoing;
 }

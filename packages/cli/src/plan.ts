@@ -6,6 +6,7 @@ import { type JobDocument, jobFromJson, NotADrawing, newJob, type Run } from '@l
 import { addItems, changeSetting, setSheet } from '@lambent/core/edits';
 import { gatherOutgoing, type PictureFile, writeGcode, writeSvg } from '@lambent/core/formats';
 import { boxOf } from '@lambent/core/geometry';
+import { separates } from '@lambent/core/operations';
 import { planJob, prepareJob, stepTitle } from '@lambent/core/plan';
 import { type AppliedSettings, NotAShop, type Shop, sheetAsStocked, shopFromJson } from '@lambent/core/recipes';
 import { formatDuration, parseLength } from '@lambent/core/units';
@@ -97,7 +98,7 @@ function settingsInWords({ settings, sources }: AppliedSettings): string {
 function withKerf(job: JobDocument, shop: Shop, word: string): JobDocument {
   const kerf = parseLength(word, 'mm');
   if (!kerf.ok || kerf.value < 0) throw new Unusable(`--kerf must be a length such as 0.15mm, and not “${word}”.`);
-  const cuts = prepareJob(job, shop).layers.filter(({ layer }) => layer.operation === 'cut');
+  const cuts = prepareJob(job, shop).layers.filter(({ layer }) => separates(layer.operation));
   return cuts.reduce((known, { id }) => changeSetting(known, id, 'kerfMm', kerf.value), job);
 }
 

@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { afterAll, expect, test } from '@jest/globals';
 import { boundsOf, pathOf } from '@lambent/core/document';
-import { readSvg } from '@lambent/core/formats';
+import { readSvg } from '@lambent/core/formats/svg';
 import { subpathsOf } from '@lambent/core/geometry';
 
 const folder = mkdtempSync(join(tmpdir(), 'lambent-offset-'));

@@ -2,7 +2,6 @@ import { expect, test } from '@jest/globals';
 import {
   borderAround,
   combineOutlines,
-  distanceToLines,
   flatten,
   offsetOutlines,
   type Path,
@@ -12,6 +11,7 @@ import {
 } from '@lambent/core/geometry';
 import { setText, usualText } from '@lambent/core/text';
 import fc from 'fast-check';
+import { distanceFromLines } from '../../core/src/fixtures/line-distance.ts';
 import { shippedTools } from '../src/index.ts';
 
 const { fonts } = shippedTools();
@@ -23,12 +23,12 @@ const outlineOf = (words: string, family: string, height: number) => {
 
 /** How far the edge of one path is from another, at places along each of its stretches. */
 function distancesFrom(source: Path, path: Path): number[] {
-  const lines = flatten(source, 1e-3);
+  const away = distanceFromLines(flatten(source, 1e-3));
   return [...subpathsOf(path)].flatMap(({ stretches }) =>
     stretches.flatMap((stretch) =>
       [0, 0.3, 0.5, 0.8].map((t) => {
         const { x, y } = pointAt(stretch, t);
-        return distanceToLines(lines, x, y);
+        return away(x, y);
       }),
     ),
   );

@@ -2,7 +2,7 @@ import type { RunStatus, TakenSheet } from '@lambent/contracts';
 import type { ColourKey } from '@lambent/core/colours';
 import type { JobDocument, Run, Sheet } from '@lambent/core/document';
 import type { Machine } from '@lambent/core/machine';
-import type { Operation } from '@lambent/core/operations';
+import type { BurntOperation } from '@lambent/core/operations';
 import type { Evidence, FigureSource, Material, Proof, Recipe } from '@lambent/core/recipes';
 import type { LayerSettings } from '@lambent/core/settings';
 import {
@@ -73,7 +73,7 @@ export class RecipeEntity {
   @JoinColumn({ name: 'materialId' })
   material!: MaterialEntity;
   @Column('text') machineId!: string;
-  @Column('text') operation!: Operation;
+  @Column('text') operation!: BurntOperation;
   @Column('text', { nullable: true }) lensId!: string | null;
   @Column('text') variant!: string;
   @Column('simple-json') settings!: Partial<LayerSettings>;

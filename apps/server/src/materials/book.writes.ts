@@ -1,5 +1,6 @@
 import type { BookTaken, FitDto, KerfDto } from '@lambent/contracts';
 import type { Machine } from '@lambent/core/machine';
+import { burntOperations, separates } from '@lambent/core/operations';
 import {
   bookFromText,
   changesInWords,
@@ -13,6 +14,7 @@ import {
   recipeTitle,
   type StockedSheet,
 } from '@lambent/core/recipes';
+import { In } from 'typeorm';
 import { notFound, PlainError } from '../common/plain-error.ts';
 import { materialOf, materialRow, recipeOf, recipeRow } from '../data/book-rows.ts';
 import { BookChangeEntity, MachineEntity, MaterialEntity, RecipeEntity } from '../data/entities.ts';
@@ -98,7 +100,8 @@ export async function keepKerf(
   { machineId, mm, from, by }: KerfDto,
 ): Promise<void> {
   const { name } = await materialRowById(writing, materialId);
-  const cuts = { materialId, machineId, operation: 'cut' as const, archived: false };
+  const operation = In(burntOperations.filter(separates));
+  const cuts = { materialId, machineId, operation, archived: false };
   const row = await writing.findOne(RecipeEntity, { where: cuts, order: { variant: 'ASC', id: 'ASC' } });
   if (!row) {
     throw new PlainError(

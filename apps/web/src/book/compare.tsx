@@ -1,5 +1,5 @@
 import { type Machine, wattsOf } from '@lambent/core/machine';
-import { burntOperations, operationNames } from '@lambent/core/operations';
+import { burntOperations, fillsAreas, followsLines, operationOf } from '@lambent/core/operations';
 import { type Burn, energyPerMm, type Material, type Recipe, relatedBurns } from '@lambent/core/recipes';
 import { formatSpeed } from '@lambent/core/units';
 import { X } from 'lucide-react';
@@ -38,7 +38,7 @@ export function Compare({ material, materials, machines }: Props) {
           label="Compared for"
           look="chip"
           value={operation}
-          options={burntOperations.map((one) => ({ value: one, text: plural[one] ?? operationNames[one] }))}
+          options={burntOperations.map((one) => ({ value: one, text: operationOf(one).plural }))}
           choose={setOperation}
         />
         <Choice
@@ -66,7 +66,7 @@ export function Compare({ material, materials, machines }: Props) {
           </button>
         ))}
       </div>
-      {operation !== 'engrave' && (
+      {followsLines(operation) && (
         <>
           <Suspense fallback={<p className="h-[280px] text-quiet">Drawing…</p>}>
             <EnergyChart material={material} burns={burns} machines={machines} />
@@ -79,8 +79,6 @@ export function Compare({ material, materials, machines }: Props) {
   );
 }
 
-const plural: Partial<Record<Recipe['operation'], string>> = { cut: 'Cuts', score: 'Scores', engrave: 'Engravings' };
-
 /** Recipes in a table, the thinnest stock first, each value under the other. */
 function SideBySide({ burns, chosen }: { burns: readonly Burn[]; chosen: Material }) {
   const speedUnit = useSpeedUnit();
@@ -91,7 +89,7 @@ function SideBySide({ burns, chosen }: { burns: readonly Burn[]; chosen: Materia
       a.machine.name.localeCompare(b.machine.name),
   );
   if (sorted.length === 0) return null;
-  const engraved = sorted[0].recipe.operation === 'engrave';
+  const engraved = fillsAreas(sorted[0].recipe.operation);
   const heads = ['Material', 'Machine', 'Power', 'Speed', 'Passes', engraved ? 'Lines' : 'Kerf', 'Energy', 'Known as'];
   return (
     <table className="w-full border-collapse text-left" aria-label="Recipes side by side">

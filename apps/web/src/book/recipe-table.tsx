@@ -1,5 +1,5 @@
 import { type Machine, wattsOf } from '@lambent/core/machine';
-import { burntOperations, operationNames } from '@lambent/core/operations';
+import { burntOperations, fillsAreas, operationOf } from '@lambent/core/operations';
 import { type Evidence, energyPerMm, type Material, type Recipe, settingsInRecipe } from '@lambent/core/recipes';
 import {
   type Beyond,
@@ -170,7 +170,7 @@ function RecipeRow({
     ) : (
       <span className="block pt-1.5 text-center text-quiet">–</span>
     );
-  const title = `${operationNames[operation]}${recipe.variant ? `, ${recipe.variant}` : ''}`;
+  const title = `${operationOf(operation).name}${recipe.variant ? `, ${recipe.variant}` : ''}`;
   const energy = energyPerMm(recipe, wattsOf(machine));
   return (
     <>
@@ -178,7 +178,7 @@ function RecipeRow({
         <td className="pl-3!">
           <span className="flex items-center gap-1 pt-1.5 font-semibold">
             <OperationMark operation={operation} />
-            {operationNames[operation]}
+            {operationOf(operation).name}
           </span>
         </td>
         <td>
@@ -201,7 +201,7 @@ function RecipeRow({
         <td>{figure('lineSpacingMm', 'Line spacing')}</td>
         <td className="figures text-right text-[12px] text-quiet">
           <span className="block whitespace-nowrap pt-2">
-            {energy === null ? '' : `${Number(energy.toPrecision(3))} ${operation === 'engrave' ? 'J/mm²' : 'J/mm'}`}
+            {energy === null ? '' : `${Number(energy.toPrecision(3))} ${fillsAreas(operation) ? 'J/mm²' : 'J/mm'}`}
           </span>
         </td>
         <td className="min-w-0 pl-3!">
@@ -334,7 +334,7 @@ function NewRecipe({ material, machines, book }: Props) {
         label="Operation of the new recipe"
         look="chip"
         value={operation}
-        options={burntOperations.map((value) => ({ value, text: operationNames[value] }))}
+        options={burntOperations.map((value) => ({ value, text: operationOf(value).name }))}
         choose={setOperation}
       />
       <Button onClick={make}>

@@ -1,6 +1,6 @@
 import type { ColourKey } from '@lambent/core/colours';
 import type { Layer } from '@lambent/core/document';
-import { isBurnt, type Operation, operationNames } from '@lambent/core/operations';
+import { isBurnt, type Operation, operationOf } from '@lambent/core/operations';
 import { Trash2 } from 'lucide-react';
 import { AnotherLayer } from '../ui/another-layer.tsx';
 import { IconButton } from '../ui/button.tsx';
@@ -21,7 +21,7 @@ export function KeyLayers({ draft, change }: KeyDraft) {
     const id = `layer-${crypto.randomUUID().slice(0, 8)}`;
     change({
       ...draft,
-      layers: [...draft.layers, { id, name: `${operationNames[operation]} ${draft.layers.length}`, operation }],
+      layers: [...draft.layers, { id, name: `${operationOf(operation).name} ${draft.layers.length}`, operation }],
     });
   };
   const used = new Set(draft.rules.map(({ layerId }) => layerId));

@@ -135,7 +135,7 @@ function KeyList({ keys, chosen }: { keys: readonly ColourKey[]; chosen: string 
         ))}
       </ul>
       <div className="flex flex-wrap gap-1.5 border-t border-line p-3">
-        <Button onClick={() => void add({ id: 'new', name: 'New key', layers: standardLayers, rules: [] })}>
+        <Button onClick={() => void add({ id: 'new', name: 'New key', layers: standardLayers(), rules: [] })}>
           <Plus size={15} aria-hidden />
           New key
         </Button>

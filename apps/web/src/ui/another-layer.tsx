@@ -1,4 +1,4 @@
-import { type Operation, operationNames, operations } from '@lambent/core/operations';
+import { type Operation, operationOf, operations } from '@lambent/core/operations';
 import { Plus } from 'lucide-react';
 import { Choice } from './choice.tsx';
 import { OperationMark } from './operation-mark.tsx';
@@ -14,7 +14,7 @@ export function AnotherLayer({ add }: { add: (operation: Operation) => void }) {
       icon={<Plus size={14} aria-hidden />}
       options={operations.map((operation) => ({
         value: operation,
-        text: operationNames[operation],
+        text: operationOf(operation).name,
         mark: <OperationMark operation={operation} />,
       }))}
       choose={add}

@@ -373,7 +373,7 @@ const work = {
       case 'svg':
         return new Blob([writeSvg(outgoing(bed))], { type: 'image/svg+xml' });
       case 'dxf':
-        return new Blob([writeDxf(outgoing(bed))], { type: 'application/dxf' });
+        return new Blob([await writeDxf(outgoing(bed))], { type: 'application/dxf' });
       case 'pdf': {
         const pages = job.sheets.length > 0 ? job.sheets.map(sheetBox) : [bed];
         const bytes = await writePdf(pages.map(outgoing), title);

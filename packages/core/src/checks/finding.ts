@@ -1,6 +1,6 @@
 import type { Item } from '../document/item.ts';
 import type { Box } from '../geometry/paths/box.ts';
-import { isBurnt, type Operation } from '../operations/operation.ts';
+import { isBurnt, type Operation } from '../operations/operations.ts';
 import type { BurnPlan } from '../plan/plan.ts';
 import type { PreparedJob } from '../plan/prepare.ts';
 
@@ -74,12 +74,14 @@ export function countOf(count: number, one: string, many: string): string {
   return `${count} ${count === 1 ? one : many}`;
 }
 
-/** Every item that burns in this run, where it burns, each once; layers that are off left out. */
-export function burntItems({ layers }: PreparedJob, ...operations: Operation[]): Item[] {
+/**
+ * Every item that burns in this run, where it burns, each once; layers that are off left out.
+ * @param wanted whether items of an operation are asked for; those of all operations where it is not given
+ */
+export function burntItems({ layers }: PreparedJob, wanted: (operation: Operation) => boolean = isBurnt): Item[] {
   const items = new Set<Item>();
   for (const { layer, on, placed } of layers) {
-    if (!on || !isBurnt(layer.operation)) continue;
-    if (operations.length > 0 && !operations.includes(layer.operation)) continue;
+    if (!on || !wanted(layer.operation)) continue;
     for (const { item } of placed) items.add(item);
   }
   return [...items];

@@ -3,6 +3,7 @@ import { beamSide, kerfLines } from '../fit/kerf.ts';
 import { thinPlaces } from '../geometry/offsets/thin.ts';
 import { type Box, boxesMeet, growBox } from '../geometry/paths/box.ts';
 import { type Polyline, signedArea } from '../geometry/paths/flatten.ts';
+import { separates } from '../operations/operations.ts';
 import type { BurnLine } from '../plan/order.ts';
 import type { PreparedJob, PreparedLayer } from '../plan/prepare.ts';
 import { nestedLines } from '../plan/steps.ts';
@@ -22,7 +23,7 @@ const known = new WeakMap<PreparedJob, readonly KerfCut[]>();
 function kerfCuts(prepared: PreparedJob): readonly KerfCut[] {
   let cuts = known.get(prepared);
   if (!cuts) {
-    const layers = prepared.layers.filter(({ layer, burns }) => burns && layer.operation === 'cut');
+    const layers = prepared.layers.filter(({ layer, burns }) => burns && separates(layer.operation));
     const kerfs = layers.map(({ applied }) => applied.settings?.kerfMm ?? 0);
     cuts = kerfs.every((kerf) => kerf === 0)
       ? []

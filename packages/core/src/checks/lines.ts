@@ -1,5 +1,6 @@
 import { type Item, polylinesOf } from '../document/item.ts';
 import { isFollowing } from '../document/shape.ts';
+import { fillsAreas, followsLines, separates } from '../operations/operations.ts';
 import { burntItems, type Check, countOf, finding, ifAny } from './finding.ts';
 import { sharedCuts } from './kerf.ts';
 import { overlappingOwners } from './overlap.ts';
@@ -23,7 +24,7 @@ export const checkWaiting: Check = (prepared) => {
 
 /** Outlines on a cut layer that do not close: the piece stays in the sheet. */
 export const checkOpenCuts: Check = (prepared) => {
-  const open = burntItems(prepared, 'cut').filter(hasOpen);
+  const open = burntItems(prepared, separates).filter(hasOpen);
   return ifAny(open, () =>
     finding(
       'open-cut',
@@ -36,7 +37,7 @@ export const checkOpenCuts: Check = (prepared) => {
 
 /** Lines on an engrave layer that do not close: there is nothing to fill. */
 export const checkOpenEngraves: Check = (prepared) => {
-  const open = burntItems(prepared, 'engrave').filter(hasOpen);
+  const open = burntItems(prepared, fillsAreas).filter(hasOpen);
   return ifAny(open, () =>
     finding(
       'open-engrave',
@@ -49,7 +50,7 @@ export const checkOpenEngraves: Check = (prepared) => {
 
 /** Lines that lie on each other and would be burnt more than once. */
 export const checkTwice: Check = (prepared) => {
-  const items = burntItems(prepared, 'cut', 'score');
+  const items = burntItems(prepared, followsLines);
   const lines = items.flatMap((item, owner) => polylinesOf(item).map((line) => ({ owner, line })));
   const { owners, lengthMm } = overlappingOwners(lines);
   // Parts that share an edge on purpose are said of their own.

@@ -1,7 +1,7 @@
 import { extentOf } from '../colours/derive.ts';
 import { nearMisses } from '../colours/near-miss.ts';
 import { boundsOf, type Item } from '../document/item.ts';
-import { isBurnt } from '../operations/operation.ts';
+import { fillsAreas, isBurnt } from '../operations/operations.ts';
 import { burntItems, type Check, countOf, finding, ifAny } from './finding.ts';
 
 /** Paints that neither the key nor the job gives a meaning. */
@@ -121,7 +121,7 @@ export const checkOrder: Check = (_prepared, plan) => {
 /** Engraved outlines that lie on each other exactly, so that together they burn nothing. */
 export const checkCancelling: Check = ({ layers }) =>
   layers.flatMap(({ layer, on, placed, burning }) => {
-    if (layer.operation !== 'engrave' || !on || burning.overlaps === 'unite') return [];
+    if (!fillsAreas(layer.operation) || !on || burning.overlaps === 'unite') return [];
     const seen = new Map<string, Item>();
     const twins = new Set<Item>();
     for (const { item } of placed) {

@@ -2,7 +2,7 @@ import { extentOf } from '../colours/derive.ts';
 import { type NearMissKind, nearMisses } from '../colours/near-miss.ts';
 import { boundsOfAll } from '../document/item.ts';
 import { boxHeight, boxWidth, isEmpty } from '../geometry/paths/box.ts';
-import { isBurnt, type Operation } from '../operations/operation.ts';
+import { isBurnt, type Operation } from '../operations/operations.ts';
 import type { BurnPlan } from '../plan/plan.ts';
 import type { PreparedJob } from '../plan/prepare.ts';
 import type { SettingSource } from '../recipes/apply.ts';

@@ -1,4 +1,4 @@
-import { isBurnt, operationNames } from '../operations/operation.ts';
+import { isBurnt, operationOf } from '../operations/operations.ts';
 import { type Check, finding } from './finding.ts';
 
 /** Layers that have items but no settings to burn with, or settings beyond the machine. */
@@ -31,7 +31,7 @@ export const checkSettings: Check = ({ job, machine, layers }) => {
           finding(
             'no-recipe',
             'blocks',
-            `${layer.name} has no recipe (${operationNames[layer.operation].toLowerCase()}, ${of}) and would not be burnt. Burn a test card, choose another material, or type power and speed.`,
+            `${layer.name} has no recipe (${operationOf(layer.operation).name.toLowerCase()}, ${of}) and would not be burnt. Burn a test card, choose another material, or type power and speed.`,
             items,
             layer.id,
           ),

@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import type { JobDocument } from '../document/job.ts';
 import { assignPaint, hideItems, moveItems, pinItems, removeItems } from '../edits/items.ts';
 import { box, item, jobWith, line, rule, shop } from '../fixtures/shop.ts';
-import { operationColours } from '../operations/operation.ts';
+import { operationOf, operations } from '../operations/operations.ts';
 import { deriveMeaning, extentOf } from './derive.ts';
 import { type ColourKey, colourDistance, layerByKey, operationColourKey, type Rule } from './key.ts';
 
@@ -41,7 +41,8 @@ describe('rules', () => {
   });
 
   test('the key of operation colours reads each of them, as stroke and as fill', () => {
-    for (const [operation, colour] of Object.entries(operationColours)) {
+    for (const operation of operations) {
+      const { colour } = operationOf(operation);
       expect(layerByKey(operationColourKey('x', 'X'), stroke(colour))).toBe(operation);
       expect(layerByKey(operationColourKey('x', 'X'), { part: 'fill', colour, widthMm: null })).toBe(operation);
     }
@@ -53,7 +54,7 @@ describe('meaning', () => {
   const hole = item(box(2, 2, 5), 'cut');
   const strange = item(line(0, 0, 30, 40), null);
   const both = item(box(50, 50, 10), 'cut', {
-    paint: { stroke: operationColours.cut, strokeWidthMm: 0.1, fill: operationColours.engrave },
+    paint: { stroke: operationOf('cut').colour, strokeWidthMm: 0.1, fill: operationOf('engrave').colour },
   });
   const job = jobWith([cut, hole, strange, both]);
 
@@ -139,7 +140,7 @@ describe('meaning', () => {
     const rules = fc.array(
       fc.record({
         part: fc.constantFrom('stroke' as const, 'fill' as const),
-        colour: fc.constantFrom(null, ...Object.values(operationColours), '#123456'),
+        colour: fc.constantFrom(null, ...operations.map((operation) => operationOf(operation).colour), '#123456'),
         tolerance: fc.nat(20),
         minWidthMm: fc.constantFrom(null, 0.1, 1),
         maxWidthMm: fc.constantFrom(null, 0.1, 1),

@@ -1,5 +1,5 @@
 import type { Paint } from '../document/item.ts';
-import { type Operation, operationColours } from '../operations/operation.ts';
+import { fillsAreas, type Operation, operationOf } from '../operations/operations.ts';
 import { type ColourKey, layersUnder, type Rule } from './key.ts';
 
 /** Lines that mean an operation are drawn this thin, in mm, where the key does not ask for another width. */
@@ -10,11 +10,11 @@ const hairline = 0.1;
  * for it. Where the key has none, our own colour, pinned to the operation's layer.
  */
 export function drawnPaint(key: ColourKey, operation: Operation): { paint: Paint; pinned: string | null } {
-  const part = operation === 'engrave' ? 'fill' : 'stroke';
+  const part = fillsAreas(operation) ? 'fill' : 'stroke';
   const layers = layersUnder(key);
   const meant = (rule: Rule) => layers.find(({ id }) => id === rule.layerId)?.operation === operation;
   const rule = key.rules.find((known) => known.part === part && known.colour !== null && meant(known));
-  const colour = rule?.colour ?? operationColours[operation];
+  const colour = rule?.colour ?? operationOf(operation).colour;
   const widthMm = Math.min(rule?.maxWidthMm ?? hairline, Math.max(rule?.minWidthMm ?? hairline, hairline));
   return {
     paint:

@@ -3,7 +3,7 @@ import { colour } from '../document/fields.ts';
 import type { Colour } from '../document/item.ts';
 import { type PaintPart, paintPart } from '../document/job.ts';
 import { type Layer, layerSchema } from '../document/layer.ts';
-import { operationColours, operationNames, operations } from '../operations/operation.ts';
+import { operationOf, operations } from '../operations/operations.ts';
 import { list, Mismatch, number, optional, orNull, record, such, text, type ValueOf } from '../schema/schema.ts';
 
 export type { Layer } from '../document/layer.ts';
@@ -57,11 +57,9 @@ export const keySchema = such(
 export type ColourKey = ValueOf<typeof keySchema>;
 
 /** The layers every job has, whatever its key. */
-export const standardLayers: readonly Layer[] = operations.map((operation) => ({
-  id: operation,
-  name: operationNames[operation],
-  operation,
-}));
+export function standardLayers(): Layer[] {
+  return operations.map((operation) => ({ id: operation, name: operationOf(operation).name, operation }));
+}
 
 /**
  * The layers of a job under a key: the key's own, then those standard ones that it does not name, then the job's;
@@ -69,7 +67,7 @@ export const standardLayers: readonly Layer[] = operations.map((operation) => ({
  */
 export function layersUnder(key: ColourKey, ofJob: readonly Layer[] = []): Layer[] {
   const own = new Set(key.layers.map((layer) => layer.id));
-  const usual = [...key.layers, ...standardLayers.filter((layer) => !own.has(layer.id))];
+  const usual = [...key.layers, ...standardLayers().filter((layer) => !own.has(layer.id))];
   const known = new Set(usual.map((layer) => layer.id));
   const changed = usual.map((layer) => ofJob.find(({ id }) => id === layer.id) ?? layer);
   return [...changed, ...ofJob.filter(({ id }) => !known.has(id))];
@@ -128,12 +126,12 @@ export function operationColourKey(id: string, name: string): ColourKey {
   const rules = parts.flatMap((part) =>
     operations.map((operation) => ({
       part,
-      colour: operationColours[operation],
+      colour: operationOf(operation).colour,
       tolerance: 1,
       minWidthMm: null,
       maxWidthMm: null,
       layerId: operation,
     })),
   );
-  return { id, name, layers: standardLayers, rules };
+  return { id, name, layers: standardLayers(), rules };
 }

@@ -170,7 +170,7 @@ describe('a key as a file', () => {
       name: 'By depth',
       hairlineMm: 0.3,
       layers: [
-        ...standardLayers,
+        ...standardLayers(),
         {
           id: 'deep',
           name: 'Deep',

@@ -1,4 +1,4 @@
-import type { Operation } from '../operations/operation.ts';
+import { burntOperations } from '../operations/operations.ts';
 import {
   Mismatch,
   number,
@@ -33,12 +33,9 @@ export type CardSetting = (typeof cardSettings)[number];
 const cardAxis = record({ setting: oneOf(cardSettings), from: number(), to: number(), steps: number(1, 100) });
 export type CardAxis = ValueOf<typeof cardAxis>;
 
-export const cardOperations = ['cut', 'score', 'engrave'] as const satisfies readonly Operation[];
-export type CardOperation = (typeof cardOperations)[number];
-
 const cardWish = such(
   record({
-    operation: oneOf(cardOperations),
+    operation: oneOf(burntOperations),
     across: cardAxis,
     /** Null for a card of one row. */
     down: orNull(cardAxis),

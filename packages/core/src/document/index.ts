@@ -2,13 +2,11 @@ export { type Arrival, arrivalItemId, type ReadingChoices, type SolidSide, solid
 export {
   type CardAxis,
   type CardMark,
-  type CardOperation,
   type CardSetting,
   type CardWish,
   cardLayerId,
   cardMarks,
   cardOfLayer,
-  cardOperations,
   type LaidCard,
 } from './card.ts';
 export {

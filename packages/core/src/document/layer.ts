@@ -1,4 +1,4 @@
-import { operations } from '../operations/operation.ts';
+import { operations } from '../operations/operations.ts';
 import { number, oneOf, optional, orNull, record, type Schema, text, type ValueOf } from '../schema/schema.ts';
 import { settingsSchema } from '../settings/settings.ts';
 import { keeps } from './item.ts';

@@ -8,12 +8,12 @@ import { combineItems } from '../edits/combination.ts';
 import { amend, record, redo, startHistory, undo } from '../edits/history.ts';
 import { addItems, moveItems, pinItems, removeItems } from '../edits/items.ts';
 import { replaceShape } from '../edits/reshape.ts';
+import { distanceFromLines } from '../fixtures/line-distance.ts';
 import { borderAround } from '../geometry/offsets/border.ts';
 import { plainOffset } from '../geometry/offsets/offset.ts';
 import { flatten } from '../geometry/paths/flatten.ts';
 import { rotation, scaling, translation } from '../geometry/paths/matrix.ts';
 import { nodeCount, pathBounds } from '../geometry/paths/path.ts';
-import { distanceToLines } from '../geometry/questions/distance.ts';
 import {
   followedPath,
   followSources,
@@ -118,9 +118,10 @@ describe('making offsets', () => {
           expect(plain === null).toBe(bevelled);
           if (!plain) continue;
           const [exact, traced] = [pathOf({ ...source, ...plain }), offsetOf([source], settings)];
+          const away = distanceFromLines(flatten(exact, 0.0005));
           for (const { points } of flatten(traced, 0.001)) {
             for (let i = 0; i < points.length; i += 2) {
-              expect(distanceToLines(flatten(exact, 0.0005), points[i], points[i + 1])).toBeLessThan(0.01);
+              expect(away(points[i], points[i + 1])).toBeLessThan(0.01);
             }
           }
         }

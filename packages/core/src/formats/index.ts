@@ -1,5 +1,4 @@
 export { type ArrivalPlace, acceptArrival, arrivalMap, arrivedItems, rereadArrival, shownBounds } from './arrive.ts';
-export { writeDxf } from './dxf/write.ts';
 export { programLines, writeGcode } from './gcode/write.ts';
 export {
   fileNameFor,
@@ -9,7 +8,6 @@ export {
   type OutgoingLayer,
   usualFileName,
 } from './outgoing.ts';
-export { writePdf } from './pdf/pdf.ts';
 export { decodePicture, encodePixels } from './picture/decode.ts';
 export { describePicture } from './picture/describe.ts';
 export { pictureFile } from './picture/file.ts';
@@ -18,6 +16,6 @@ export { type ReadingTools, readDrawingFile } from './read.ts';
 export type { FoundSize, NoteKind, PictureFile, Reading, ReadingNote } from './reading.ts';
 export { FileRefused, largestFile } from './refusal.ts';
 export { sniffFormat } from './sniff.ts';
-export { readSvg } from './svg/read.ts';
 export { readColour } from './svg/values.ts';
 export { writePicture, writeSvg } from './svg/write.ts';
+export { writeDxf, writePdf } from './write.ts';

@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { switchLayer } from '../edits/layers.ts';
 import { box, item, jobWith, line, shop } from '../fixtures/shop.ts';
-import { operationColours } from '../operations/operation.ts';
+import { operationOf } from '../operations/operations.ts';
 import { prepareJob } from '../plan/prepare.ts';
 import { fileNameFor, gatherOutgoing } from './outgoing.ts';
 
@@ -36,8 +36,8 @@ describe('what goes out', () => {
     const choices = { paints: 'as-came' as const, guides: true, only: null, onlyBurnt: false };
     const { layers } = gatherOutgoing(prepareJob(job, shop), page, choices);
     expect(layers.map(({ name, items: [{ paint }] }) => [name, paint.stroke, paint.fill])).toEqual([
-      ['Engrave', null, operationColours.engrave],
-      ['Cut', operationColours.cut, null],
+      ['Engrave', null, operationOf('engrave').colour],
+      ['Cut', operationOf('cut').colour, null],
     ]);
   });
 

@@ -1,7 +1,7 @@
 import type { Placed } from '../colours/derive.ts';
 import type { Item, Paint } from '../document/item.ts';
 import type { Box } from '../geometry/paths/box.ts';
-import { isBurnt, type Operation, operationColours, operations } from '../operations/operation.ts';
+import { fillsAreas, isBurnt, type Operation, operationOf, operations } from '../operations/operations.ts';
 import type { PreparedJob } from '../plan/prepare.ts';
 import type { PictureFile } from './reading.ts';
 
@@ -56,7 +56,7 @@ export function gatherOutgoing(
         ...(choices.onlyBurnt ? burntAt(placed.item) : placed.item),
         paint: paintFor(placed, layer.operation, choices.paints),
       }));
-    if (items.length > 0) out.push({ name: layer.name, colour: operationColours[layer.operation], items });
+    if (items.length > 0) out.push({ name: layer.name, colour: operationOf(layer.operation).colour, items });
   }
   if (!choices.onlyBurnt) {
     const open = meaning.undecided.filter(wanted);
@@ -67,11 +67,9 @@ export function gatherOutgoing(
   return { page, layers: out, pictures };
 }
 
-const burnOrder: readonly Operation[] = ['engrave', 'score', 'cut'];
-
+/** The phase of what burns, in their order; then what does not, as lists show it. */
 function burnPlace(operation: Operation): number {
-  const place = burnOrder.indexOf(operation);
-  return place < 0 ? burnOrder.length + operations.indexOf(operation) : place;
+  return operationOf(operation).burning?.phase ?? 1000 + operations.indexOf(operation);
 }
 
 /** The half or halves of the paint that put an item on the layer, or the layer's own. */
@@ -81,8 +79,8 @@ function paintFor({ item, parts }: Placed, operation: Operation, paints: Outgoin
   const filled = parts.includes('fill') && fill !== null;
   // What is on a layer by hand may have no paint for it; it must not go out unseen.
   if (paints === 'by-operation' || !(lined || filled)) {
-    const colour = operationColours[operation];
-    return operation === 'engrave'
+    const colour = operationOf(operation).colour;
+    return fillsAreas(operation)
       ? { stroke: null, strokeWidthMm: 0, fill: colour }
       : { stroke: colour, strokeWidthMm: hairline, fill: null };
   }

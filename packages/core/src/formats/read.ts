@@ -4,14 +4,9 @@ import { type Drawing, type Item, type Paint, sharedPaint } from '../document/it
 import { largestNumber } from '../schema/schema.ts';
 import type { FontBook } from '../text/fonts.ts';
 import type { Assets } from './assets.ts';
-import { readDxf } from './dxf/read.ts';
-import { plainPicture } from './picture/decode.ts';
-import { readPicture } from './picture/read.ts';
-import type { Reading } from './reading.ts';
+import type { FileFormat, Reading } from './reading.ts';
 import { FileRefused, refuseTooLarge } from './refusal.ts';
 import { sniffFormat } from './sniff.ts';
-import { readStl } from './stl/read.ts';
-import { readSvg } from './svg/read.ts';
 import { decodeText } from './text-encoding.ts';
 
 /** What readers need beside the file. */
@@ -36,39 +31,40 @@ export async function readDrawingFile(
 ): Promise<Reading> {
   if (bytes.length === 0) throw new FileRefused('The file is empty. Save or send it again.');
   refuseTooLarge(bytes.length);
-  const reading = await readAs(bytes, idFor, tools, choices);
+  const format = sniffFormat(bytes);
+  if (typeof format !== 'string') throw new FileRefused(format.refusal);
+  const reading = await readers[format](bytes, idFor, tools, choices);
   refuseTooMuch(reading);
   refuseBoundless(reading);
-  const pictures = await Promise.all(
-    reading.pictures.map(async ({ id, bytes }) => ({ id, bytes: await plainPicture(bytes, tools.assets) })),
-  );
-  return { ...reading, drawing: withSharedPaints(reading.drawing), pictures };
+  return {
+    ...reading,
+    drawing: withSharedPaints(reading.drawing),
+    pictures: await plainPictures(reading, tools.assets),
+  };
 }
 
-async function readAs(
+type Reader = (
   bytes: Uint8Array,
   idFor: (place: string) => string,
-  { fonts, assets }: ReadingTools,
+  tools: ReadingTools,
   choices: ReadingChoices,
-): Promise<Reading> {
-  const found = sniffFormat(bytes);
-  switch (found) {
-    case 'svg':
-      return readSvg(decodeText(bytes), idFor, fonts, choices);
-    case 'dxf':
-      return readDxf(decodeText(bytes), idFor, fonts);
-    case 'pdf': {
-      // What reads and writes PDF is large, and seldom needed.
-      const { readPdf } = await import('./pdf/read.ts');
-      return readPdf(bytes, idFor, choices, assets);
-    }
-    case 'picture':
-      return readPicture(bytes, idFor);
-    case 'stl':
-      return readStl(bytes, idFor, choices);
-    default:
-      throw new FileRefused(found.refusal);
-  }
+) => Promise<Reading>;
+
+/** How each format is read; a reader, and the packages it needs, is loaded when a file of its format comes. */
+const readers: Readonly<Record<FileFormat, Reader>> = {
+  svg: async (bytes, idFor, { fonts }, choices) =>
+    (await import('./svg/read.ts')).readSvg(decodeText(bytes), idFor, fonts, choices),
+  dxf: async (bytes, idFor, { fonts }) => (await import('./dxf/read.ts')).readDxf(decodeText(bytes), idFor, fonts),
+  pdf: async (bytes, idFor, { assets }, choices) =>
+    (await import('./pdf/read.ts')).readPdf(bytes, idFor, choices, assets),
+  picture: async (bytes, idFor) => (await import('./picture/read.ts')).readPicture(bytes, idFor),
+  stl: async (bytes, idFor, _, choices) => (await import('./stl/read.ts')).readStl(bytes, idFor, choices),
+};
+
+async function plainPictures({ pictures }: Reading, assets: Assets | null): Promise<Reading['pictures']> {
+  if (pictures.length === 0) return [];
+  const { plainPicture } = await import('./picture/decode.ts');
+  return Promise.all(pictures.map(async ({ id, bytes }) => ({ id, bytes: await plainPicture(bytes, assets) })));
 }
 
 function withSharedPaints(drawing: Drawing): Drawing {

@@ -3,9 +3,9 @@ import fc from 'fast-check';
 import { boundsOf, type Drawing, type Item, type Paint, pathOf, polylinesOf } from '../document/item.ts';
 import type { Shape } from '../document/shape.ts';
 import { idFor, testFonts, testTools } from '../fixtures/files.ts';
+import { distanceFromLines } from '../fixtures/line-distance.ts';
 import { flatten, polylineLength } from '../geometry/paths/flatten.ts';
 import { type Path, PathBuilder } from '../geometry/paths/path.ts';
-import { distanceToLines } from '../geometry/questions/distance.ts';
 import { writeDxf } from './dxf/write.ts';
 import type { Outgoing } from './outgoing.ts';
 import { writePdf } from './pdf/write.ts';
@@ -78,12 +78,11 @@ function byLayer({ items, groups }: Drawing) {
 
 /** How far one path strays from the other: the most that some sixty of its points a subpath are off the other's line. */
 function apart(a: Path, b: Path): number {
-  const line = flatten(b, 0.001);
+  const away = distanceFromLines(flatten(b, 0.001));
   let most = 0;
   for (const { points } of flatten(a, 0.05)) {
     const step = 2 * Math.ceil(points.length / 120);
-    for (let i = 0; i < points.length; i += step)
-      most = Math.max(most, distanceToLines(line, points[i], points[i + 1]));
+    for (let i = 0; i < points.length; i += step) most = Math.max(most, away(points[i], points[i + 1]));
   }
   return most;
 }

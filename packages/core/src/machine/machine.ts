@@ -1,5 +1,5 @@
 import type { Box } from '../geometry/paths/box.ts';
-import type { Operation } from '../operations/operation.ts';
+import type { Operation } from '../operations/operations.ts';
 
 /** Where a machine's X0 Y0 lies on its bed. From a top-left origin Y runs down, from the others up. */
 export type Origin = 'top-left' | 'bottom-left' | 'centre';

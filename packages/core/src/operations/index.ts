@@ -1,1 +1,12 @@
-export { burntOperations, isBurnt, type Operation, operationColours, operationNames, operations } from './operation.ts';
+export {
+  type BurntOperation,
+  burntOperations,
+  fillsAreas,
+  followsLines,
+  isBurnt,
+  labelOperation,
+  type Operation,
+  operationOf,
+  operations,
+  separates,
+} from './operations.ts';

@@ -4,7 +4,7 @@ import { switchLayer } from '../edits/layers.ts';
 import { box, item, jobWith, line, shop } from '../fixtures/shop.ts';
 import { flatten } from '../geometry/paths/flatten.ts';
 import { type Path, PathBuilder } from '../geometry/paths/path.ts';
-import type { Operation } from '../operations/operation.ts';
+import type { Operation } from '../operations/operations.ts';
 import type { BurnLine } from './order.ts';
 import { outOfOrder } from './out-of-order.ts';
 import { cutPieces } from './pieces.ts';

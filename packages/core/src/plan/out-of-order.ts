@@ -3,6 +3,7 @@ import { boxCentre, isEmpty } from '../geometry/paths/box.ts';
 import { indexBoxes } from '../geometry/paths/box-index.ts';
 import { polylineContains } from '../geometry/paths/flatten.ts';
 import { polylineBounds } from '../geometry/questions/nesting.ts';
+import { fillsAreas, separates } from '../operations/operations.ts';
 import type { BurnLine } from './order.ts';
 import type { PreparedLayer } from './prepare.ts';
 
@@ -23,7 +24,7 @@ export function outOfOrder(
   const things: { item: Item; x: number; y: number; line: BurnLine['line'] | null; when: number }[] = [];
   let when = 0;
   for (const { layer, burnt } of steps) {
-    if (layer.layer.operation === 'engrave') {
+    if (fillsAreas(layer.layer.operation)) {
       when++;
       for (const { item } of layer.placed) {
         if (isEmpty(boundsOf(item))) continue;
@@ -33,7 +34,7 @@ export function outOfOrder(
     for (const { item, line } of burnt) {
       when++;
       things.push({ item, x: line.points[0], y: line.points[1], line, when });
-      if (layer.layer.operation === 'cut' && line.closed) cuts.push({ line, item, when });
+      if (separates(layer.layer.operation) && line.closed) cuts.push({ line, item, when });
     }
   }
   const index = indexBoxes(cuts.map(({ line }) => polylineBounds(line)));

@@ -1,4 +1,5 @@
 import type { Polyline } from '../geometry/paths/flatten.ts';
+import { separates } from '../operations/operations.ts';
 import type { PreparedJob } from './prepare.ts';
 import { nestedLines } from './steps.ts';
 
@@ -14,7 +15,7 @@ export interface CutPieces {
 
 /** What comes free, by how the closed lines of all cuts that burn lie in each other. */
 export function cutPieces(prepared: PreparedJob): CutPieces {
-  const cuts = prepared.layers.filter(({ layer, burns }) => burns && layer.operation === 'cut');
+  const cuts = prepared.layers.filter(({ layer, burns }) => burns && separates(layer.operation));
   const closed = nestedLines(prepared, cuts).filter(({ line }) => line.line.closed);
   const fallsOut = closed.filter(({ depth }) => depth % 2 === 1).length;
   const gone = closed.filter(({ depth }) => depth > 0).map(({ line }) => line.line);

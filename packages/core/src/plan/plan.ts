@@ -1,6 +1,6 @@
 import type { Point } from '../geometry/paths/matrix.ts';
 import { machineZero } from '../machine/frame.ts';
-import { type Operation, operationNames } from '../operations/operation.ts';
+import { type Operation, operationOf } from '../operations/operations.ts';
 import type { LayerSettings } from '../settings/settings.ts';
 import { timeMoves } from './motion.ts';
 import { Move, MoveList, type Moves } from './moves.ts';
@@ -51,7 +51,7 @@ export interface BurnPlan {
 
 /** How a step is called: its operation, its layer's own name where it has one, and what of it. */
 export function stepTitle(step: Pick<PlanStep, 'operation' | 'layerName' | 'part'>): string {
-  const operation = operationNames[step.operation];
+  const operation = operationOf(step.operation).name;
   const own = step.layerName === operation ? '' : ` · ${step.layerName}`;
   const part = step.part === 'all' ? '' : step.part === 'inner' ? ' · inside' : ' · outside';
   return operation + own + part;

@@ -6,6 +6,7 @@ import type { Point } from '../geometry/paths/matrix.ts';
 import { pointAt, subpathsOf } from '../geometry/paths/segments.ts';
 import { nestDepths } from '../geometry/questions/nesting.ts';
 import { bedBox } from '../machine/machine.ts';
+import { fillsAreas, operationOf, separates } from '../operations/operations.ts';
 import type { LayerSettings } from '../settings/settings.ts';
 import { engravedFills } from './fill.ts';
 import type { MoveList } from './moves.ts';
@@ -36,21 +37,34 @@ interface Burning {
 const whole: ReadonlySet<string> = new Set(['nearest', 'parts', 'rows', 'as-drawn', 'by-hand']);
 
 /**
- * The steps of a run in the usual order: engraving, scores, cuts that lie in others (the innermost first, over all
- * layers), then the outside edges; layers of one kind by their rank, then as their key has them. Layers that are
- * off, or cannot burn, are left out (see `PreparedLayer.burns`).
+ * The steps of a run in the usual order: by the phases of their operations, so engraving, then scores, then cuts; of
+ * cuts those that lie in others (the innermost first, over all layers), then the outside edges. Layers of one kind go
+ * by their rank, then as their key has them. Layers that are off, or cannot burn, are left out (see
+ * `PreparedLayer.burns`).
  */
 export function draftSteps(prepared: PreparedJob): StepDraft[] {
   const burning = prepared.layers.flatMap((layer): Burning[] =>
     layer.burns && layer.applied.settings ? [{ layer, settings: layer.applied.settings }] : [],
   );
-  const ranked = burning.toSorted((a, b) => rankOf(a) - rankOf(b));
-  const of = (operation: string) => ranked.filter(({ layer }) => layer.layer.operation === operation);
-  return [
-    ...of('engrave').map((one) => engraveStep(prepared, one)),
-    ...of('score').map((one) => lineStep(prepared, one, 'all', [linesOf(prepared, one.layer)])),
-    ...cutSteps(prepared, of('cut')),
-  ];
+  const inOrder = burning.toSorted((a, b) => phaseOf(a) - phaseOf(b) || rankOf(a) - rankOf(b));
+  const phases = [...new Set(inOrder.map(phaseOf))];
+  return phases.flatMap((phase) => {
+    const now = inOrder.filter((one) => phaseOf(one) === phase);
+    return [
+      ...now.filter(({ layer }) => fillsAreas(layer.layer.operation)).map((one) => engraveStep(prepared, one)),
+      ...now
+        .filter(({ layer: { layer } }) => !fillsAreas(layer.operation) && !separates(layer.operation))
+        .map((one) => lineStep(prepared, one, 'all', [linesOf(prepared, one.layer)])),
+      ...cutSteps(
+        prepared,
+        now.filter(({ layer }) => separates(layer.layer.operation)),
+      ),
+    ];
+  });
+}
+
+function phaseOf({ layer }: Burning): number {
+  return operationOf(layer.layer.operation).burning?.phase ?? 0;
 }
 
 function rankOf({ layer }: Burning): number {

@@ -1,6 +1,6 @@
 import type { Layer } from '../document/layer.ts';
 import type { Machine } from '../machine/machine.ts';
-import type { Operation } from '../operations/operation.ts';
+import { type Operation, separates } from '../operations/operations.ts';
 import { type LayerSettings, settingsOf, usualSettings } from '../settings/settings.ts';
 import { type Material, thicknessOf } from './material.ts';
 import { type Evidence, type Recipe, settingsInRecipe } from './recipe.ts';
@@ -83,7 +83,7 @@ export function basisFor(
   const thickness = thicknessMm ?? usual;
   const recipe = findRecipe(material, machine.id, operation, choice);
   const isAsThick = Math.abs(thickness - usual) <= sameThickness * usual;
-  if (recipe && (isAsThick || operation !== 'cut')) {
+  if (recipe && (isAsThick || !separates(operation))) {
     const variant = recipe.variant ? `, ${recipe.variant}` : '';
     const from = `${material.name} ${material.thicknessMm} mm, ${machine.name}${variant}`;
     return { recipe, settings: settingsInRecipe(recipe), source: { kind: 'recipe', evidence: recipe.evidence, from } };

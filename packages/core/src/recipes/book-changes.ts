@@ -1,5 +1,5 @@
 import type { Machine } from '../machine/machine.ts';
-import { operationNames } from '../operations/operation.ts';
+import { operationOf } from '../operations/operations.ts';
 import { textInOrder } from '../schema/in-order.ts';
 import { allSettings, type SettingName } from '../settings/settings.ts';
 import type { Material } from './material.ts';
@@ -26,7 +26,7 @@ function nameOf(field: string): { readonly words: string; readonly unit?: string
 /** How a recipe is called within its material: `Cut, Wren, masked`. */
 export function recipeTitle(recipe: Recipe, machines: readonly Pick<Machine, 'id' | 'name'>[]): string {
   const machine = machines.find(({ id }) => id === recipe.machineId)?.name ?? recipe.machineId;
-  return [operationNames[recipe.operation], machine, recipe.lensId, recipe.variant].filter(Boolean).join(', ');
+  return [operationOf(recipe.operation).name, machine, recipe.lensId, recipe.variant].filter(Boolean).join(', ');
 }
 
 /**

@@ -1,5 +1,5 @@
 import { boundsOf, type Item, polylinesOf } from '../document/item.ts';
-import type { Operation } from '../operations/operation.ts';
+import { fillsAreas, type Operation } from '../operations/operations.ts';
 
 /**
  * A picture of the bed from above after a burn: row by row, from the point (`x`, `y`) on, in mm from the bed's top left,
@@ -30,7 +30,7 @@ export interface BurntLook {
 
 /** How an item that burnt with an operation looks in a picture. */
 export function lookOf(picture: BurntPicture, item: Item, operation: Operation): BurntLook {
-  return sharesOf(operation === 'engrave' ? areaCodes(picture, item) : lineCodes(picture, item));
+  return sharesOf(fillsAreas(operation) ? areaCodes(picture, item) : lineCodes(picture, item));
 }
 
 function sharesOf(codes: Iterable<number>): BurntLook {

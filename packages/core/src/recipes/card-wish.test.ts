@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
-import { cardOperations } from '../document/card.ts';
 import { shop } from '../fixtures/shop.ts';
 import { type Machine, wattsOf } from '../machine/machine.ts';
+import { burntOperations } from '../operations/operations.ts';
 import { beyondMachine } from '../settings/settings.ts';
 import { cardKinds, cardWish, safeWords } from './card-wish.ts';
 import type { Material } from './material.ts';
@@ -21,18 +21,17 @@ const unknown: Material = {
 };
 
 describe('the card to begin with', () => {
-  test.each(cardKinds.flatMap((kind) => kind.operations.map((operation) => [kind.name, operation, kind.id] as const)))(
-    '%s, %s: every cell is within the machine',
-    (_, operation, kind) => {
-      for (const material of [...shop.materials.filter(({ forbidden }) => !forbidden), unknown]) {
-        const able: Machine = { ...machine, leastPower: 4, focus: { lowest: -10, highest: 20, speed: 5 } };
-        const { wish } = cardWish(shop, { material }, able, operation, kind);
-        const card = layCard(wish);
-        expect(card.cells.length).toBeGreaterThan(1);
-        for (const { settings } of card.cells) expect(beyondMachine(settings, operation, able)).toEqual([]);
-      }
-    },
-  );
+  test.each(
+    burntOperations.flatMap((operation) => cardKinds(operation).map(({ name, id }) => [name, operation, id] as const)),
+  )('%s, %s: every cell is within the machine', (_, operation, kind) => {
+    for (const material of [...shop.materials.filter(({ forbidden }) => !forbidden), unknown]) {
+      const able: Machine = { ...machine, leastPower: 4, focus: { lowest: -10, highest: 20, speed: 5 } };
+      const { wish } = cardWish(shop, { material }, able, operation, kind);
+      const card = layCard(wish);
+      expect(card.cells.length).toBeGreaterThan(1);
+      for (const { settings } of card.cells) expect(beyondMachine(settings, operation, able)).toEqual([]);
+    }
+  });
 
   test('lies around the recipe that is known', () => {
     const material = shop.materials.find(({ recipes }) =>
@@ -87,8 +86,8 @@ describe('the card to begin with', () => {
 });
 
 test('an operation has the kinds that make sense for it', () => {
-  for (const operation of cardOperations) {
-    const names = cardKinds.filter(({ operations }) => operations.includes(operation)).map(({ id }) => id);
+  for (const operation of burntOperations) {
+    const names = cardKinds(operation).map(({ id }) => id);
     expect(names).toContain('power-speed');
     expect(names.includes('lines')).toBe(operation === 'engrave');
   }

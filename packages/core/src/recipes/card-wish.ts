@@ -1,5 +1,6 @@
-import type { CardAxis, CardOperation, CardSetting, CardWish } from '../document/card.ts';
+import type { CardAxis, CardSetting, CardWish } from '../document/card.ts';
 import { type Machine, topSpeedOf, wattsOf } from '../machine/machine.ts';
+import { type BurntOperation, fillsAreas, labelOperation, operationOf, separates } from '../operations/operations.ts';
 import { type LayerSettings, settingsOf, usualSettings } from '../settings/settings.ts';
 import { basisFor, type Stock } from './apply.ts';
 import { energyPerMm } from './energy.ts';
@@ -10,32 +11,32 @@ import type { Shop } from './shop.ts';
  * Which test card to begin with: ranges around what the book knows, or wide ones where it knows nothing.
  */
 
-/** The kinds of card that an operation has: what differs across, and what down. */
-export const cardKinds: readonly {
+/** A kind of card: what differs across, and what down. */
+interface CardKind {
   readonly id: string;
   readonly name: string;
   readonly across: CardSetting;
-  readonly down: CardSetting | null;
-  readonly operations: readonly CardOperation[];
-}[] = [
-  {
-    id: 'power-speed',
-    name: 'Power and speed',
-    across: 'speedMmPerS',
-    down: 'powerPercent',
-    operations: ['cut', 'score', 'engrave'],
-  },
-  { id: 'lines', name: 'Line spacing', across: 'lineSpacingMm', down: 'powerPercent', operations: ['engrave'] },
-  { id: 'greys', name: 'Grey steps, for photos', across: 'greyPercent', down: 'speedMmPerS', operations: ['engrave'] },
-  { id: 'passes', name: 'Passes', across: 'speedMmPerS', down: 'passes', operations: ['cut', 'score', 'engrave'] },
-  { id: 'focus', name: 'Focus', across: 'focusMm', down: 'speedMmPerS', operations: ['cut', 'score', 'engrave'] },
+  readonly down: CardSetting;
+}
+
+const kinds: readonly CardKind[] = [
+  { id: 'power-speed', name: 'Power and speed', across: 'speedMmPerS', down: 'powerPercent' },
+  { id: 'lines', name: 'Line spacing', across: 'lineSpacingMm', down: 'powerPercent' },
+  { id: 'greys', name: 'Grey steps, for photos', across: 'greyPercent', down: 'speedMmPerS' },
+  { id: 'passes', name: 'Passes', across: 'speedMmPerS', down: 'passes' },
+  { id: 'focus', name: 'Focus', across: 'focusMm', down: 'speedMmPerS' },
 ];
+
+/** The kinds of card for an operation: those of which it has the settings; the first is the usual one. */
+export function cardKinds(operation: BurntOperation): readonly CardKind[] {
+  const own = new Set<string>(settingsOf(operation));
+  // Greys are shares of the power, as pictures burn with them.
+  if (fillsAreas(operation)) own.add('greyPercent');
+  return kinds.filter(({ across, down }) => own.has(across) && own.has(down));
+}
 
 /** What ranges rest on. */
 export type CardGround = 'recipe' | 'worked out' | 'nothing';
-
-/** Where nothing is known: a cut takes about so many J/mm for 1 mm of any stuff, a score so many, an engraving so many J/mm². */
-const anyStuff = { cut: 0.5, score: 0.06, engrave: 0.25 } as const;
 
 /** Power and speed to try around, and how far from them on each side, as factors. */
 interface Around {
@@ -49,7 +50,7 @@ function aroundWhat(
   book: Pick<Shop, 'machines' | 'materials'>,
   stock: Stock,
   machine: Machine,
-  operation: CardOperation,
+  operation: BurntOperation,
 ): Around {
   const basis = basisFor(book, stock, machine, operation);
   const { powerPercent, speedMmPerS } = basis?.settings ?? {};
@@ -61,9 +62,10 @@ function aroundWhat(
   }
   const watts = wattsOf(machine) ?? 60;
   const thick = stock.thicknessMm ?? (stock.material ? thicknessOf(stock.material) : 3);
-  const power = operation === 'cut' ? 60 : 20;
-  const along = operation === 'engrave' ? anyStuff.engrave * usualSettings().lineSpacingMm : anyStuff[operation];
-  const energy = operation === 'cut' ? along * thick ** 1.1 : along;
+  const power = separates(operation) ? 60 : 20;
+  const first = operationOf(operation).burning?.firstEnergy ?? 0;
+  const along = fillsAreas(operation) ? first * usualSettings().lineSpacingMm : first;
+  const energy = separates(operation) ? along * thick ** 1.1 : along;
   const settings = { ...usualSettings(), powerPercent: power, speedMmPerS: ((power / 100) * watts) / energy };
   return { ground: 'nothing', settings, slower: 1 / 2.5, faster: 2 };
 }
@@ -76,10 +78,11 @@ export function cardWish(
   book: Pick<Shop, 'machines' | 'materials'>,
   stock: Stock,
   machine: Machine,
-  operation: CardOperation,
+  operation: BurntOperation,
   kindId: string,
 ): { wish: CardWish; ground: CardGround } {
-  const kind = cardKinds.find(({ id }) => id === kindId) ?? cardKinds[0];
+  const own = cardKinds(operation);
+  const kind = own.find(({ id }) => id === kindId) ?? own[0];
   const { ground, settings, slower, faster } = aroundWhat(book, stock, machine, operation);
   const top = topSpeedOf(machine, operation);
   const [least, most] = [Math.max(machine.leastPower ?? 1, 1), machine.mostPower ?? 100];
@@ -94,7 +97,7 @@ export function cardWish(
     lineSpacingMm: { from: round(Math.max(machine.minLineSpacing, 0.05)), to: 0.3, steps: 6 },
     greyPercent: { from: 10, to: 100, steps: 10 },
   };
-  const varied = new Set<string>([kind.across, kind.down ?? '']);
+  const varied = new Set<string>([kind.across, kind.down]);
   const rest = Object.fromEntries(
     settingsOf(operation).flatMap((name) => (varied.has(name) ? [] : [[name, settings[name]]])),
   ) as Partial<LayerSettings>;
@@ -103,15 +106,15 @@ export function cardWish(
     wish: {
       operation,
       across: { setting: kind.across, ...axes[kind.across] },
-      down: kind.down && { setting: kind.down, ...axes[kind.down] },
+      down: { setting: kind.down, ...axes[kind.down] },
       // Cells are drawn as they are to burn: nothing is allowed for the beam.
-      rest: { ...rest, ...(operation === 'cut' ? { kerfMm: 0 } : {}) },
+      rest: { ...rest, ...(separates(operation) ? { kerfMm: 0 } : {}) },
       // White is the least that the beam burns with.
       ...(kind.across === 'greyPercent'
         ? { lightest: Math.max(0.1, Math.ceil((least / settings.powerPercent) * 100) / 100) }
         : {}),
       words: safeWords(book, stock, machine),
-      cellMm: operation === 'engrave' ? 8 : 10,
+      cellMm: fillsAreas(operation) ? 8 : 10,
       gapMm: 2,
     },
   };
@@ -131,14 +134,14 @@ export function safeWords(
       .flatMap(({ recipes, forbidden }) => (forbidden ? [] : recipes))
       .filter(
         ({ machineId, operation, evidence, archived }) =>
-          machineId === machine.id && operation === 'score' && evidence === 'proven' && !archived,
+          machineId === machine.id && operation === labelOperation && evidence === 'proven' && !archived,
       )
       .toSorted((a, b) => (energyPerMm(a, 1) ?? 0) - (energyPerMm(b, 1) ?? 0))[0];
   const found = scores(material ? [material] : []) ?? scores(materials);
   if (found) return { powerPercent: found.powerPercent, speedMmPerS: found.speedMmPerS };
   return {
     powerPercent: Math.min(100, (machine.leastPower ?? 4) + 4),
-    speedMmPerS: Math.min(150, topSpeedOf(machine, 'score')),
+    speedMmPerS: Math.min(150, topSpeedOf(machine, labelOperation)),
   };
 }
 

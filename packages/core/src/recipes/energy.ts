@@ -1,3 +1,4 @@
+import { fillsAreas } from '../operations/operations.ts';
 import type { Recipe } from './recipe.ts';
 
 /**
@@ -10,5 +11,5 @@ export function energyPerMm(
 ): number | null {
   if (watts === null) return null;
   const along = (((watts * powerPercent) / 100) * passes) / speedMmPerS;
-  return operation === 'engrave' ? along / lineSpacingMm : along;
+  return fillsAreas(operation) ? along / lineSpacingMm : along;
 }

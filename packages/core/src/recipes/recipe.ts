@@ -1,4 +1,4 @@
-import { burntOperations } from '../operations/operation.ts';
+import { burntOperations } from '../operations/operations.ts';
 import {
   Mismatch,
   type OptionalSchema,

@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { machine, material, shop } from '../fixtures/shop.ts';
 import { type Machine, wattsOf } from '../machine/machine.ts';
-import type { Operation } from '../operations/operation.ts';
+import type { Operation } from '../operations/operations.ts';
 import { beyondMachine, type LayerSettings, usualSettings } from '../settings/settings.ts';
 import { applyRecipe, basisFor } from './apply.ts';
 import type { Material } from './material.ts';

@@ -1,14 +1,13 @@
 import {
   type CardAxis,
   type CardMark,
-  type CardOperation,
   type CardSetting,
   type CardWish,
   cardLayerId,
   type LaidCard,
 } from '../document/card.ts';
 import type { Layer } from '../document/layer.ts';
-import { operationNames } from '../operations/operation.ts';
+import { type BurntOperation, labelOperation, operationOf, separates } from '../operations/operations.ts';
 import { type LayerSettings, usualSettings } from '../settings/settings.ts';
 import type { BurntLook } from './burnt-picture.ts';
 
@@ -137,7 +136,7 @@ function cellSettings({ rest, lightest = 0 }: CardWish, own: ReadonlyMap<CardSet
 function titleOf({ operation, across, down }: CardWish): string {
   const unit = (axis: CardAxis) => cardSettingNames[axis.setting].unit;
   const beside = down ? `${unit(down)} down, ` : '';
-  return `${operationNames[operation]}: ${beside}${unit(across)} across`;
+  return `${operationOf(operation).name}: ${beside}${unit(across)} across`;
 }
 
 /** How much energy a cell gets, against the others of its card. */
@@ -171,7 +170,7 @@ export function cardLayers(card: TestCard, wish: CardWish, cardId: string): Laye
     {
       id: cardLayerId(cardId, 'words'),
       name: 'Words of the card',
-      operation: 'score',
+      operation: labelOperation,
       rank: 0,
       settings: { ...usualSettings(), ...wish.words },
     },
@@ -188,11 +187,11 @@ export function cardLayers(card: TestCard, wish: CardWish, cardId: string): Laye
 }
 
 /** What marks are called for an operation. */
-export const markNames: Readonly<Record<CardOperation, Readonly<Record<CardMark, string>>>> = {
-  cut: { under: 'not through', good: 'through', over: 'scorched' },
-  score: { under: 'too light', good: 'clear', over: 'too deep' },
-  engrave: { under: 'too light', good: 'clear', over: 'too deep' },
-};
+export function markNames(operation: BurntOperation): Readonly<Record<CardMark, string>> {
+  return separates(operation)
+    ? { under: 'not through', good: 'through', over: 'scorched' }
+    : { under: 'too light', good: 'clear', over: 'too deep' };
+}
 
 /** Nearly all of an outline has to be cut through for the piece to come out. */
 const throughFrom = 0.98;
@@ -200,8 +199,8 @@ const throughFrom = 0.98;
 const [clearFrom, deepFrom] = [0.3, 0.95];
 
 /** The mark for a cell by what is seen of it. */
-export function markBy({ through, scorched, dark }: BurntLook, operation: CardOperation): CardMark {
-  if (operation === 'cut') {
+export function markBy({ through, scorched, dark }: BurntLook, operation: BurntOperation): CardMark {
+  if (separates(operation)) {
     if (through < throughFrom) return 'under';
     return scorched > 0.5 ? 'over' : 'good';
   }

@@ -1,5 +1,5 @@
 import { type Machine, wattsOf } from '../machine/machine.ts';
-import type { Operation } from '../operations/operation.ts';
+import { fillsAreas, type Operation, separates } from '../operations/operations.ts';
 import type { LayerSettings } from '../settings/settings.ts';
 import { energyPerMm } from './energy.ts';
 import { type EnergySample, type Expectation, expectEnergy } from './energy-fit.ts';
@@ -61,7 +61,7 @@ export function workOut(
   const burns = relatedBurns({ materials, machines }, material, operation).filter(
     ({ recipe }) => recipe.evidence === 'proven',
   );
-  const isCut = operation === 'cut';
+  const isCut = separates(operation);
   const near = isCut ? burns.filter((burn) => ratio(thicknessOf(burn.material), thicknessMm) <= farthest) : burns;
   const nearest = near.toSorted((a, b) => distance(a) - distance(b))[0];
   if (!nearest) return null;
@@ -150,7 +150,7 @@ function beamWatts(machine: Machine, powerPercent: number): number {
 }
 
 function speedFor(operation: Operation, beam: number, energy: number, passes: number, lineSpacingMm: number): number {
-  return (beam * passes) / energy / (operation === 'engrave' ? lineSpacingMm : 1);
+  return (beam * passes) / energy / (fillsAreas(operation) ? lineSpacingMm : 1);
 }
 
 /** To three figures: more would claim what nobody knows. */

@@ -1,5 +1,5 @@
 import type { Machine } from '../machine/machine.ts';
-import type { BurningWay, Operation } from '../operations/operation.ts';
+import type { BurningWay, Operation } from '../operations/operations.ts';
 import { Mismatch, number, type Schema, such } from '../schema/schema.ts';
 
 /** What blows at the beam: nothing, a little or all of what the machine has, or a pressure in bar. */

@@ -1,5 +1,5 @@
 import type { Machine } from '../machine/machine.ts';
-import { type Operation, waysOf } from '../operations/operation.ts';
+import { type Operation, waysOf } from '../operations/operations.ts';
 import { type Fields, optional, record, type Schema } from '../schema/schema.ts';
 import type { Setting } from './setting.ts';
 import { settingTable } from './table.ts';
@@ -50,7 +50,7 @@ export function usualSettings(): Omit<LayerSettings, UnsaidName> {
 
 /** Which settings an operation burns with. */
 export function settingsOf(operation: Operation): SettingName[] {
-  const ways = waysOf[operation];
+  const ways = waysOf(operation);
   return [...known].flatMap(([name, { concerns }]) => (ways.includes(concerns) ? [name] : []));
 }
 

@@ -1,5 +1,5 @@
 import { topSpeedOf } from '../machine/machine.ts';
-import type { Operation } from '../operations/operation.ts';
+import { operationOf } from '../operations/operations.ts';
 import { flag, Mismatch, number, oneOf, orNull } from '../schema/schema.ts';
 import { type Air, figureColumn, fromTo, type Setting, type SettingContext, whole } from './setting.ts';
 
@@ -16,14 +16,6 @@ const widestSpacing = 5;
 const longestWait = 10;
 const longestRunUp = 200;
 const mostPasses = 50;
-
-const doing: Readonly<Record<Operation, string>> = {
-  cut: 'cuts',
-  score: 'scores',
-  engrave: 'engraves',
-  guide: 'burns',
-  note: 'burns',
-};
 
 const isWithin = (value: number, least: number, most: number) => value >= least && value <= most;
 
@@ -64,7 +56,7 @@ export const settingTable = {
     beyond: (value, { machine, operation }) => {
       const top = topSpeedOf(machine, operation);
       if (isWithin(value, Number.MIN_VALUE, top)) return null;
-      const does = top < machine.topSpeed ? doing[operation] : 'burns';
+      const does = (top < machine.topSpeed && operationOf(operation).burning?.verb) || 'burns';
       return `Speed is ${value} mm/s; ${machine.name} ${does} at more than 0 and up to ${top} mm/s.`;
     },
   } satisfies Setting<number>,

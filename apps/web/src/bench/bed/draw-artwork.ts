@@ -1,6 +1,5 @@
 import type { Matrix } from '@lambent/core/geometry';
-import type { Operation } from '@lambent/core/operations';
-import { operationLook } from '../../ui/operation-look.ts';
+import { fillsAreas, followsLines, type Operation, operationOf, separates } from '@lambent/core/operations';
 import type { Look } from './look.ts';
 import { pictureOf } from './pictures.ts';
 import type { SceneFill, SceneItem } from './scene.ts';
@@ -41,14 +40,17 @@ export function drawSceneItems(
 ): void {
   const px = 1 / view.scale;
   const lineWidth = (look.fine ? 1 : usualPx) * px;
-  const hatch =
-    view.scale >= hatchFrom && look.as === 'operations' ? hatchPattern(context, operationLook.engrave.colour) : null;
+  const isHatched = view.scale >= hatchFrom && look.as === 'operations';
   context.globalAlpha = look.faint ? 0.18 : 1;
   context.lineJoin = 'round';
   if (look.as === 'operations' || look.as === 'burnt') {
-    const ink = look.as === 'burnt' ? burntFill : (hatch ?? operationLook.engrave.colour);
-    hatch?.setTransform(new DOMMatrix().scaleSelf(px, px));
-    drawFills(context, scene, fills, ink);
+    drawFills(context, scene, fills, (operation) => {
+      if (look.as === 'burnt') return burntFill;
+      const { colour } = operationOf(operation);
+      const hatch = isHatched ? hatchPattern(context, colour) : null;
+      hatch?.setTransform(new DOMMatrix().scaleSelf(px, px));
+      return hatch ?? colour;
+    });
   }
   for (const { item, outline, operation } of scene) {
     if (item.hidden) continue;
@@ -63,31 +65,42 @@ export function drawSceneItems(
       context.stroke(outline);
     } else if (look.as === 'burnt') {
       drawBurnt(context, outline, operation, px);
-    } else if (operation === 'engrave') {
-      if (hatch || fills.length > 0) strokeAs(context, outline, operationLook.engrave.colour, [], px, lineWidth / 2);
+    } else if (operation && fillsAreas(operation)) {
+      if (isHatched || fills.length > 0)
+        strokeAs(context, outline, operationOf(operation).colour, [], px, lineWidth / 2);
     } else if (operation) {
-      strokeAs(context, outline, operationLook[operation].colour, operationLook[operation].dash, px, lineWidth);
+      const { colour, dash } = operationOf(operation);
+      strokeAs(context, outline, colour, dash, px, lineWidth);
     } else {
       strokeAs(context, outline, item.paint.stroke ?? item.paint.fill ?? look.ink, [1.5, 2.5], px, lineWidth);
     }
   }
 }
 
-/** What is engraved, all together, so that overlaps look as they burn: even-odd over outlines, or as layers say. */
+/**
+ * What is engraved, all of one operation together, so that overlaps look as they burn: even-odd over outlines, or as
+ * layers say.
+ */
 function drawFills(
   context: Context2D,
   scene: readonly SceneItem[],
   fills: readonly SceneFill[],
-  ink: string | CanvasPattern,
+  inkOf: (operation: Operation) => string | CanvasPattern,
 ): void {
-  const together = new Path2D();
-  for (const { item, outline, engraved, filledByLayer } of scene) {
-    if (engraved && !item.hidden && !filledByLayer) together.addPath(outline);
+  const together = new Map<Operation, Path2D>();
+  for (const { item, outline, filledBy, filledByLayer } of scene) {
+    if (!filledBy || item.hidden || filledByLayer) continue;
+    const path = together.get(filledBy) ?? new Path2D();
+    path.addPath(outline);
+    together.set(filledBy, path);
   }
-  context.fillStyle = ink;
-  context.fill(together, 'evenodd');
+  for (const [operation, path] of together) {
+    context.fillStyle = inkOf(operation);
+    context.fill(path, 'evenodd');
+  }
   const alpha = context.globalAlpha;
-  for (const { outline, power } of fills) {
+  for (const { outline, power, operation } of fills) {
+    context.fillStyle = inkOf(operation);
     context.globalAlpha = alpha * (0.25 + 0.75 * power);
     context.fill(outline, 'evenodd');
   }
@@ -109,17 +122,17 @@ export function drawGlow(context: Context2D, view: View, scene: readonly SceneIt
 
 const burntFill = 'rgb(74 44 20 / 0.62)';
 
-/** How wide a score's groove looks, in mm; a cut is as wide as its kerf, which is drawn of its own. */
-const burntLine = { cut: 0, score: 0.18 };
+/** How wide a groove looks, in mm; what goes through the stock is as wide as its kerf, which is drawn of its own. */
+const grooveMm = 0.18;
 
 /** As it will look on the sheet: engraving browned, scores a groove, cuts through. What is not burnt does not show. */
 function drawBurnt(context: Context2D, outline: Path2D, operation: Operation | null, px: number): void {
   context.setLineDash([]);
-  if (operation === 'cut' || operation === 'score') {
-    context.lineWidth = Math.max(burntLine[operation], px);
-    context.strokeStyle = operation === 'cut' ? '#241307' : 'rgb(92 58 30 / 0.75)';
-    context.stroke(outline);
-  }
+  if (!operation || !followsLines(operation)) return;
+  const isCut = separates(operation);
+  context.lineWidth = Math.max(isCut ? 0 : grooveMm, px);
+  context.strokeStyle = isCut ? '#241307' : 'rgb(92 58 30 / 0.75)';
+  context.stroke(outline);
 }
 
 function strokeAs(

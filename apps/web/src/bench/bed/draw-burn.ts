@@ -1,5 +1,5 @@
+import { fillsAreas, operationOf } from '@lambent/core/operations';
 import { type BurnPlan, Move, type PlanStep } from '@lambent/core/plan';
-import { operationLook } from '../../ui/operation-look.ts';
 import type { View } from './view.ts';
 
 /** The moves of a plan one after the other, with the time at which each ends. */
@@ -105,7 +105,7 @@ export class BurnPainter {
       const unlit = new Path2D();
       for (let i = from; i < to; i++) {
         const path =
-          kinds[i] === Move.lit ? lit : kinds[i] === Move.travel && step.operation !== 'engrave' ? unlit : null;
+          kinds[i] === Move.lit ? lit : kinds[i] === Move.travel && !fillsAreas(step.operation) ? unlit : null;
         if (!path) continue;
         path.moveTo(i > 0 ? xs[i - 1] : xs[i], i > 0 ? ys[i - 1] : ys[i]);
         path.lineTo(xs[i], ys[i]);
@@ -113,9 +113,10 @@ export class BurnPainter {
       context.lineWidth = 0.7 / view.scale;
       context.strokeStyle = 'rgb(30 42 46 / 0.3)';
       context.stroke(unlit);
-      context.lineWidth =
-        step.operation === 'engrave' ? Math.max(step.settings.lineSpacingMm, 0.6 / view.scale) : 1.8 / view.scale;
-      context.strokeStyle = operationLook[step.operation].colour;
+      context.lineWidth = fillsAreas(step.operation)
+        ? Math.max(step.settings.lineSpacingMm, 0.6 / view.scale)
+        : 1.8 / view.scale;
+      context.strokeStyle = operationOf(step.operation).colour;
       context.stroke(lit);
     });
   }

@@ -1,3 +1,4 @@
+import { separates } from '@lambent/core/operations';
 import { type BurnPlan, type CutPieces, cutPieces, Move, type PreparedJob } from '@lambent/core/plan';
 import type { View } from './view.ts';
 
@@ -22,7 +23,7 @@ function waysOf(plan: BurnPlan): { width: number; path: Path2D }[] {
   let all = ways.get(plan);
   if (!all) {
     all = plan.steps
-      .filter(({ operation }) => operation === 'cut')
+      .filter(({ operation }) => separates(operation))
       .map(({ moves: { kinds, xs, ys }, settings }) => {
         const path = new Path2D();
         for (let i = 0; i < kinds.length; i++) {

@@ -22,7 +22,7 @@ test('after an edit the scene has what changed anew, all else as it was, and eve
   actions.edit('move', (job) => moveItems(job, new Set([b]), 0, 7));
   const moved = scene();
   expect(moved.map((one, i) => one === first[i])).toEqual([true, false, true]);
-  expect(moved[1]).toMatchObject({ operation: 'cut', engraved: false, bounds: { minY: 7, maxY: 12 } });
+  expect(moved[1]).toMatchObject({ operation: 'cut', filledBy: null, bounds: { minY: 7, maxY: 12 } });
 
   actions.edit('burn as', (job) => pinItems(job, new Set([c]), 'score'));
   expect(scene().map(({ operation }) => operation)).toEqual(['cut', 'cut', 'score']);

@@ -1,7 +1,7 @@
 import type { Meaning } from '@lambent/core/colours';
 import { boundsOf, type Item, pathOf } from '@lambent/core/document';
 import { type Box, type Path, Verb } from '@lambent/core/geometry';
-import type { Operation } from '@lambent/core/operations';
+import { fillsAreas, type Operation } from '@lambent/core/operations';
 import { engravedFills, engravedPath, hasOwnFill, type PreparedJob, type PreparedLayer } from '@lambent/core/plan';
 
 /** An item ready to be drawn: its outline for the canvas, and the operation that it is drawn as. */
@@ -11,8 +11,8 @@ export interface SceneItem {
   readonly bounds: Box;
   /** How its line is drawn; engrave where it is engraved and nothing else. */
   readonly operation: Operation | null;
-  /** Whether its inside is engraved, whatever its line is. */
-  readonly engraved: boolean;
+  /** What burns its inside, whatever its line is. */
+  readonly filledBy: Operation | null;
   /** Whether its layer's fill shows what of it burns: then only its outline is drawn. */
   readonly filledByLayer: boolean;
 }
@@ -46,6 +46,7 @@ export function pathToCanvas(path: Path): Path2D {
 export interface SceneFill {
   readonly outline: Path2D;
   readonly power: number;
+  readonly operation: Operation;
 }
 
 /** Everything to draw, from back to front. */
@@ -82,7 +83,7 @@ function patched(meaning: Meaning, drawn: readonly Item[]): SceneItem[] | null {
   if (last?.meaning.paints !== meaning.paints) return null;
   const { drawn: before, items } = last;
   return drawn.map((item, i) =>
-    item === before[i] ? items[i] : sceneItem(item, items[i].operation, items[i].engraved, false),
+    item === before[i] ? items[i] : sceneItem(item, items[i].operation, items[i].filledBy, false),
   );
 }
 
@@ -92,7 +93,7 @@ function makeScene(prepared: PreparedJob, asBurnt: boolean): Scene {
   const inPlace = asBurnt || (!run.mirrored && run.landing.kind === 'as-drawn');
   const special = inPlace
     ? prepared.layers.filter(
-        ({ layer, ...one }) => layer.operation === 'engrave' && hasOwnFill(prepared, { layer, ...one }),
+        ({ layer, ...one }) => fillsAreas(layer.operation) && hasOwnFill(prepared, { layer, ...one }),
       )
     : [];
   const { items: drawn } = job.drawing;
@@ -104,7 +105,11 @@ function makeScene(prepared: PreparedJob, asBurnt: boolean): Scene {
   return {
     items: itemsOf(prepared, asBurnt, special),
     fills: special.flatMap((layer) =>
-      engravedFills(prepared, layer).map((fill) => ({ outline: pathToCanvas(engravedPath(fill)), power: fill.power })),
+      engravedFills(prepared, layer).map((fill) => ({
+        outline: pathToCanvas(engravedPath(fill)),
+        power: fill.power,
+        operation: layer.layer.operation,
+      })),
     ),
   };
 }
@@ -115,19 +120,20 @@ function itemsOf(prepared: PreparedJob, asBurnt: boolean, special: readonly Prep
   // Each layer has its items in drawing order, as the drawing has: they are gone through side by side.
   const lists = meaning.layers.map(({ id, operation }) => ({
     operation,
+    fills: fillsAreas(operation),
     placed: meaning.placed.get(id) ?? [],
     next: 0,
   }));
   const meant = (item: Item) => {
     let operation: Operation | null = null;
-    let engraved = false;
+    let filledBy: Operation | null = null;
     for (const list of lists) {
       if (list.placed[list.next]?.item !== item) continue;
       list.next++;
-      if (list.operation === 'engrave') engraved = true;
-      if (list.operation !== 'engrave' || operation === null) operation = list.operation;
+      if (list.fills) filledBy = list.operation;
+      if (!list.fills || operation === null) operation = list.operation;
     }
-    return { operation, engraved };
+    return { operation, filledBy };
   };
   const inFill = new Set(special.flatMap(({ placed }) => placed.map(({ item }) => item.id)));
   // What this run does not burn stays where it is drawn.
@@ -137,20 +143,25 @@ function itemsOf(prepared: PreparedJob, asBurnt: boolean, special: readonly Prep
   return job.drawing.items.map((drawn) => {
     const item = burns.size > 0 && burns.has(drawn.id) ? prepared.burntAt(drawn) : drawn;
     const filledByLayer = inFill.size > 0 && inFill.has(drawn.id);
-    const { operation, engraved } = meant(drawn);
-    return sceneItem(item, operation, engraved, filledByLayer);
+    const { operation, filledBy } = meant(drawn);
+    return sceneItem(item, operation, filledBy, filledByLayer);
   });
 }
 
 const sceneItems = new WeakMap<Item, SceneItem>();
 
 /** An item to be drawn; the same one as long as it is drawn alike, so that what changed is seen at a glance. */
-function sceneItem(item: Item, operation: Operation | null, engraved: boolean, filledByLayer: boolean): SceneItem {
+function sceneItem(
+  item: Item,
+  operation: Operation | null,
+  filledBy: Operation | null,
+  filledByLayer: boolean,
+): SceneItem {
   const known = sceneItems.get(item);
-  if (known?.operation === operation && known.engraved === engraved && known.filledByLayer === filledByLayer) {
+  if (known?.operation === operation && known.filledBy === filledBy && known.filledByLayer === filledByLayer) {
     return known;
   }
-  const made = { item, outline: outlineFor(item), bounds: boundsOf(item), operation, engraved, filledByLayer };
+  const made = { item, outline: outlineFor(item), bounds: boundsOf(item), operation, filledBy, filledByLayer };
   sceneItems.set(item, made);
   return made;
 }

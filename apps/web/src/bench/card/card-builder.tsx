@@ -1,13 +1,7 @@
-import {
-  type CardAxis,
-  type CardOperation,
-  type CardWish,
-  cardOperations,
-  type JobDocument,
-} from '@lambent/core/document';
+import type { CardAxis, CardWish, JobDocument } from '@lambent/core/document';
 import { boxHeight, boxWidth } from '@lambent/core/geometry';
 import type { Machine } from '@lambent/core/machine';
-import { operationNames } from '@lambent/core/operations';
+import { type BurntOperation, burntOperations, labelOperation, operationOf } from '@lambent/core/operations';
 import {
   cardKinds,
   cardSettingNames,
@@ -36,7 +30,7 @@ import { putCard } from './lay-card.ts';
 
 /** What a new card begins with: another operation's, or one that looks closer at a cell. */
 export interface CardStart {
-  readonly operation: CardOperation;
+  readonly operation: BurntOperation;
   readonly wish?: CardWish;
 }
 
@@ -66,12 +60,11 @@ const groundWords = {
   nothing: 'Nothing is known of this: the ranges are wide. Burn the card, then one that looks closer.',
 };
 
-/** Which kind of card a wish is. */
-function kindOf(wish: CardWish | undefined) {
-  const known = cardKinds.find(
-    ({ across, down }) => across === wish?.across.setting && down === (wish.down?.setting ?? null),
-  );
-  return known ?? cardKinds[0];
+/** Which kind of card to begin with: that of a wish, where there is one. */
+function kindOf({ operation, wish }: CardStart) {
+  const kinds = cardKinds(wish?.operation ?? operation);
+  const known = kinds.find(({ across, down }) => across === wish?.across.setting && down === wish.down?.setting);
+  return known ?? kinds[0];
 }
 
 function stockOf(job: JobDocument, material: Material) {
@@ -84,20 +77,21 @@ function CardForm({ material, start, leave }: { material: Material; start: CardS
   const machine = useBench(machineOf);
   const job = useBench(jobOf);
   const unit = useBench(unitOf);
-  const fresh = (operation: CardOperation, kind: string) => {
+  const fresh = (operation: BurntOperation, kind: string) => {
     const { shop } = actions.get();
     return cardWish(shop, stockOf(jobOf(actions.get()), material), machine, operation, kind);
   };
-  const [kind, setKind] = useState(() => kindOf(start.wish).id);
+  const [kind, setKind] = useState(() => kindOf(start).id);
   const [{ wish, ground }, setDraft] = useState<{ wish: CardWish; ground: keyof typeof groundWords | null }>(() =>
     start.wish ? { wish: start.wish, ground: null } : fresh(start.operation, kind),
   );
   const [busy, setBusy] = useState(false);
   const change = (part: Partial<CardWish>) => setDraft({ wish: { ...wish, ...part }, ground });
-  const choose = (operation: CardOperation, wanted: string) => {
-    const known = cardKinds.find(({ id, operations }) => id === wanted && operations.includes(operation));
-    setKind((known ?? cardKinds[0]).id);
-    setDraft(fresh(operation, (known ?? cardKinds[0]).id));
+  const choose = (operation: BurntOperation, wanted: string) => {
+    const kinds = cardKinds(operation);
+    const { id } = kinds.find((known) => known.id === wanted) ?? kinds[0];
+    setKind(id);
+    setDraft(fresh(operation, id));
   };
   const varied = new Set<string>([wish.across.setting, wish.down?.setting ?? '']);
   const card = layCard(wish);
@@ -113,15 +107,15 @@ function CardForm({ material, start, leave }: { material: Material; start: CardS
         <Choice
           label="Operation"
           value={wish.operation}
-          options={cardOperations.map((operation) => ({ value: operation, text: operationNames[operation] }))}
+          options={burntOperations.map((operation) => ({ value: operation, text: operationOf(operation).name }))}
           choose={(operation) => choose(operation, kind)}
         />
         <Choice
           label="Kind of card"
           value={kind}
-          options={cardKinds
+          options={cardKinds(wish.operation)
             // A focus that is set by hand cannot differ from cell to cell.
-            .filter(({ id, operations }) => operations.includes(wish.operation) && (id !== 'focus' || machine.focus))
+            .filter(({ id }) => id !== 'focus' || machine.focus)
             .map(({ id, name }) => ({ value: id, text: name }))}
           choose={(next) => choose(wish.operation, next)}
         />
@@ -220,7 +214,7 @@ function troubleOf(card: TestCard, { operation, words }: CardWish, machine: Mach
     if (beyond) return beyond.sentence;
   }
   const [first] = card.cells;
-  const [beyond] = beyondMachine({ ...first.settings, passes: 1, kerfMm: 0, ...words }, 'score', machine);
+  const [beyond] = beyondMachine({ ...first.settings, passes: 1, kerfMm: 0, ...words }, labelOperation, machine);
   return beyond ? `Words: ${beyond.sentence}` : null;
 }
 

@@ -1,11 +1,11 @@
 import type { CardWish } from '@lambent/core/document';
+import { fillsAreas, operationOf } from '@lambent/core/operations';
 import type { TestCard } from '@lambent/core/recipes';
-import { operationLook } from '../../ui/operation-look.ts';
 
 /** The card in small, from its mildest cell to its fiercest. */
 export function CardSketch({ card, wish }: { card: TestCard; wish: CardWish }) {
-  const { colour } = operationLook[wish.operation];
-  const fills = wish.operation === 'engrave';
+  const { colour } = operationOf(wish.operation);
+  const fills = fillsAreas(wish.operation);
   return (
     <svg
       viewBox={`-1 -1 ${card.width + 2} ${card.height + 2}`}

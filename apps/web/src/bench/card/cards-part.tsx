@@ -1,6 +1,6 @@
-import { type CardOperation, cardOperations, type LaidCard } from '@lambent/core/document';
+import type { LaidCard } from '@lambent/core/document';
 import { itemsOfCard, removeCard } from '@lambent/core/edits';
-import { operationNames } from '@lambent/core/operations';
+import { type BurntOperation, burntOperations, operationOf } from '@lambent/core/operations';
 import { layCard } from '@lambent/core/recipes';
 import { Button } from '../../ui/button.tsx';
 import { OperationMark } from '../../ui/operation-mark.tsx';
@@ -11,7 +11,7 @@ import { MarkSign } from './marks.tsx';
 import { useBurns } from './reading.ts';
 
 /** The test cards of the job, and the way to a new one. */
-export function CardsPart({ build }: { build: (operation: CardOperation) => void }) {
+export function CardsPart({ build }: { build: (operation: BurntOperation) => void }) {
   const cards = useBench((state) => jobOf(state).cards);
   const used = useBench((state) => firstUsed(state.prepared.layers.map(({ layer }) => layer.operation)));
   return (
@@ -30,8 +30,8 @@ export function CardsPart({ build }: { build: (operation: CardOperation) => void
   );
 }
 
-function firstUsed(operations: readonly string[]): CardOperation {
-  return cardOperations.find((one) => operations.includes(one)) ?? 'cut';
+function firstUsed(operations: readonly string[]): BurntOperation {
+  return burntOperations.find((one) => operations.includes(one)) ?? 'cut';
 }
 
 function CardRow({ laid }: { laid: LaidCard }) {
@@ -59,7 +59,7 @@ function CardRow({ laid }: { laid: LaidCard }) {
     >
       <p className="flex items-center gap-2 font-bold">
         <OperationMark operation={wish.operation} />
-        {operationNames[wish.operation]}, {card.cells.length} cells
+        {operationOf(wish.operation).name}, {card.cells.length} cells
         {best !== null && <MarkSign mark="best" size={10} />}
       </p>
       <p className="mt-0.5 text-[12px] text-quiet">{state}</p>

@@ -2,6 +2,7 @@ import { drawnPaint } from '@lambent/core/colours';
 import { type CardWish, cardLayerId, type Group, type Item, rectangleOf } from '@lambent/core/document';
 import { addCard } from '@lambent/core/edits';
 import { translation } from '@lambent/core/geometry';
+import { labelOperation } from '@lambent/core/operations';
 import { cardLayers, layCard, type Material, thicknessOf } from '@lambent/core/recipes';
 import { toast } from 'sonner';
 import { sentenceOf } from '../../api.ts';
@@ -35,7 +36,7 @@ export async function putCard(actions: BenchActions, wish: CardWish, material: M
         }),
       ),
       ...(await wordItems(card.labels, free, {
-        ...drawnPaint(key, 'score'),
+        ...drawnPaint(key, labelOperation),
         groupId: group.id,
         pinned: cardLayerId(id, 'words'),
       })),

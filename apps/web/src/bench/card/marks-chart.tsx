@@ -49,7 +49,7 @@ function optionFor({ laid, card }: ReadCard) {
   const { wish, marks, best } = laid;
   const rows = wish.down ? card.rows : [0];
   const { operation } = wish;
-  const names = markNames[operation];
+  const names = markNames(operation);
   const place = ({ column, row }: CardCell) => [card.columns[column], rows[row]];
   const of = (mark: CardMark | 'best') =>
     card.cells.filter(({ key }) => (key === best ? mark === 'best' : marks[key] === mark));

@@ -1,6 +1,7 @@
 import { type CardMark, cardMarks } from '@lambent/core/document';
 import { chooseBestCell, markCells } from '@lambent/core/edits';
 import { wattsOf } from '@lambent/core/machine';
+import { fillsAreas } from '@lambent/core/operations';
 import {
   type CardCell,
   type CardMargin,
@@ -46,7 +47,7 @@ function Reading({ read, build }: { read: ReadCard; build: (start: CardStart) =>
   const brush = useBench((state) => state.cardBrush);
   const materials = useBench((state) => state.shop.materials);
   const current = useBench((state) => state.prepared.material);
-  const names = markNames[laid.wish.operation];
+  const names = markNames(laid.wish.operation);
   const best = card.cells.find(({ key }) => key === laid.best);
   const material = materials.find(({ id }) => id === laid.materialId);
   const counted = (mark: CardMark) => Object.values(laid.marks).filter((one) => one === mark).length;
@@ -163,13 +164,13 @@ function BestPart({ read: { laid, card, itemOf }, best, material, build }: BestP
         <p className="figures font-bold">{name}</p>
         {energy !== null && (
           <p className="figures text-[12px] text-quiet">
-            {Number(energy.toPrecision(3))} {operation === 'engrave' ? 'J/mm²' : 'J/mm'}
+            {Number(energy.toPrecision(3))} {fillsAreas(operation) ? 'J/mm²' : 'J/mm'}
           </p>
         )}
         <ul className="mt-1.5 flex flex-col gap-1">
           {margins.map((margin) => (
             <li key={margin.setting}>
-              <MarginLine margin={margin} names={markNames[operation]} />
+              <MarginLine margin={margin} names={markNames(operation)} />
             </li>
           ))}
         </ul>

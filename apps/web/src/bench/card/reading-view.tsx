@@ -1,5 +1,6 @@
 import { boundsOf, boundsOfAll } from '@lambent/core/document';
 import { type Box, boxHeight, boxWidth } from '@lambent/core/geometry';
+import { separates } from '@lambent/core/operations';
 import { type CardCell, cellName, markNames } from '@lambent/core/recipes';
 import { lazy, Suspense, useEffect, useMemo, useRef, useState } from 'react';
 import { drawBurnt, type ShownPicture } from '../burnt/burnt-picture.ts';
@@ -93,7 +94,7 @@ function CellGrid({ read, shown, bounds, scale }: GridProps) {
   };
   // A cell that is cut through falls out of the card: the bed shows in its place.
   const fallen = useMemo(() => {
-    if (!shown || read.laid.wish.operation !== 'cut') return new Set<string>();
+    if (!shown || !separates(read.laid.wish.operation)) return new Set<string>();
     return new Set([...marksShown(read, shown)].flatMap(([key, mark]) => (mark === 'under' ? [] : [key])));
   }, [read, shown]);
   const first = read.card.cells.find((cell) => read.itemOf(cell));
@@ -185,7 +186,7 @@ function CellButton({ read, cell, place, drawn, bare, begin, add, press }: CellP
   const isBest = laid.best === cell.key;
   const mark = isBest ? 'best' : laid.marks[cell.key];
   const name = cellName(laid.wish, card, cell);
-  const said = mark === 'best' ? 'the best' : mark ? markNames[laid.wish.operation][mark] : 'not marked';
+  const said = mark === 'best' ? 'the best' : mark ? markNames(laid.wish.operation)[mark] : 'not marked';
   return (
     <button
       type="button"

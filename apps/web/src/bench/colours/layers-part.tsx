@@ -1,6 +1,6 @@
 import { cardOfLayer, type Layer } from '@lambent/core/document';
 import { pinItems, setLayer } from '@lambent/core/edits';
-import { type Operation, operationNames } from '@lambent/core/operations';
+import { type Operation, operationOf } from '@lambent/core/operations';
 import { useMemo } from 'react';
 import { AnotherLayer } from '../../ui/another-layer.tsx';
 import { Button } from '../../ui/button.tsx';
@@ -19,7 +19,7 @@ export function LayersPart() {
   const layers = useMemo(() => all.filter(({ id }) => cardOfLayer(id) === null), [all]);
   const add = (operation: Operation) => {
     const alike = layers.filter((layer) => layer.operation === operation).length;
-    const layer: Layer = { id: newId(), name: `${operationNames[operation]} ${alike + 1}`, operation };
+    const layer: Layer = { id: newId(), name: `${operationOf(operation).name} ${alike + 1}`, operation };
     actions.edit(`add the layer ${layer.name}`, (job) => setLayer(job, layer));
   };
   return (

@@ -1,6 +1,7 @@
 import type { Item } from '@lambent/core/document';
 import { type MadeBorder, outlinesOfItems } from '@lambent/core/fit';
 import { type Border, type BorderSettings, loopPlace, type Progress } from '@lambent/core/geometry';
+import { separates } from '@lambent/core/operations';
 import { formatLength } from '@lambent/core/units';
 import { useMemo, useState } from 'react';
 import { Button } from '../../ui/button.tsx';
@@ -34,7 +35,7 @@ export function BorderPart() {
   const unit = useBench(unitOf);
   const job = useBench(jobOf);
   const selection = useBench((state) => state.selection);
-  const cut = useBench((state) => state.prepared.meaning.layers.find(({ operation }) => operation === 'cut')?.id);
+  const cut = useBench((state) => state.prepared.meaning.layers.find(({ operation }) => separates(operation))?.id);
   const [settings, setSettings] = useState(firstSettings);
   const [placing, setPlacing] = useState<Placing>({ layerId: cut ?? null, fate: 'stays', follows: true });
   const chosen = useMemo(

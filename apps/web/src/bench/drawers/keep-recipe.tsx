@@ -1,4 +1,5 @@
 import { chooseVariant } from '@lambent/core/edits';
+import { isBurnt } from '@lambent/core/operations';
 import type { PreparedLayer } from '@lambent/core/plan';
 import type { Evidence } from '@lambent/core/recipes';
 import { useState } from 'react';
@@ -21,7 +22,7 @@ export function KeepRecipe({ prepared }: { prepared: PreparedLayer }) {
   const jobId = useBench((state) => state.jobId);
   const [open, setOpen] = useState(false);
   const isChanged = Object.values(applied.sources).some((source) => source.kind === 'hand');
-  if (!material || !applied.settings || !isChanged) return null;
+  if (!material || !applied.settings || !isChanged || !isBurnt(layer.operation)) return null;
   if (!open) {
     return (
       <Button look="quiet" className="-ml-3 mt-1" onClick={() => setOpen(true)}>

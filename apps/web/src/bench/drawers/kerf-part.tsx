@@ -2,6 +2,7 @@ import { boundsOf, type Item, type Keep } from '@lambent/core/document';
 import { changeSetting, keepSide, setBurning } from '@lambent/core/edits';
 import { burntGrowth } from '@lambent/core/fit';
 import { boxHeight, boxWidth } from '@lambent/core/geometry';
+import { separates } from '@lambent/core/operations';
 import type { PreparedLayer } from '@lambent/core/plan';
 import { Button } from '../../ui/button.tsx';
 import { Choice } from '../../ui/choice.tsx';
@@ -22,7 +23,7 @@ export function KerfPart() {
   const actions = useBenchActions();
   const prepared = useBench((state) => state.prepared);
   const look = useBench((state) => state.look);
-  const cuts = prepared.layers.filter(({ layer, placed }) => layer.operation === 'cut' && placed.length > 0);
+  const cuts = prepared.layers.filter(({ layer, placed }) => separates(layer.operation) && placed.length > 0);
   if (cuts.length === 0) {
     return (
       <p className="text-quiet">Nothing is cut yet. The width that the beam takes away counts where cuts close.</p>

@@ -1,6 +1,6 @@
-import { type CardOperation, cardOfLayer, cardOperations } from '@lambent/core/document';
+import { cardOfLayer } from '@lambent/core/document';
 import { chooseLens, chooseVariant, clearSettings } from '@lambent/core/edits';
-import { isBurnt } from '@lambent/core/operations';
+import { type BurntOperation, isBurnt } from '@lambent/core/operations';
 import type { PreparedLayer } from '@lambent/core/plan';
 import { type SpeedUnit, speedUnits } from '@lambent/core/units';
 import { useCallback, useState } from 'react';
@@ -30,7 +30,7 @@ export function RecipeDrawer() {
   return <Settings build={(operation) => setBuilding({ operation })} />;
 }
 
-function Settings({ build }: { build: (operation: CardOperation) => void }) {
+function Settings({ build }: { build: (operation: BurntOperation) => void }) {
   const actions = useBenchActions();
   const { layers, material } = useBench((state) => state.prepared);
   const hasCards = useBench((state) => jobOf(state).cards.length > 0);
@@ -133,7 +133,7 @@ function VariantChoice({ prepared: { id, layer, material } }: { prepared: Prepar
   );
 }
 
-function LayerCard({ prepared, build }: { prepared: PreparedLayer; build: (operation: CardOperation) => void }) {
+function LayerCard({ prepared, build }: { prepared: PreparedLayer; build: (operation: BurntOperation) => void }) {
   const { layer, applied, material } = prepared;
   const several = useBench((state) => state.prepared.layers.filter(({ layer: { id } }) => id === layer.id).length > 1);
   return (
@@ -153,11 +153,11 @@ function LayerCard({ prepared, build }: { prepared: PreparedLayer; build: (opera
 }
 
 /** Where nobody has burnt this before, the way to a test card. */
-function CardFirst({ prepared, build }: { prepared: PreparedLayer; build: (operation: CardOperation) => void }) {
-  const { layer, applied, material } = prepared;
-  const operation = cardOperations.find((known) => known === layer.operation);
+function CardFirst({ prepared, build }: { prepared: PreparedLayer; build: (operation: BurntOperation) => void }) {
+  const { applied, material } = prepared;
+  const { operation } = prepared.layer;
   const isKnown = applied.settings !== null && applied.basis?.source.kind !== 'worked out';
-  if (!operation || !material || material.forbidden || isKnown) return null;
+  if (!isBurnt(operation) || !material || material.forbidden || isKnown) return null;
   return (
     <Button className="mt-2" onClick={() => build(operation)}>
       Burn a test card first

@@ -1,6 +1,6 @@
 import { pictureFile } from '@lambent/core/formats';
 import type { Machine } from '@lambent/core/machine';
-import type { Operation } from '@lambent/core/operations';
+import { type BurntOperation, separates } from '@lambent/core/operations';
 import type { Evidence, Material, Proof, Recipe } from '@lambent/core/recipes';
 import { type LayerSettings, settingsOf } from '@lambent/core/settings';
 import { useState } from 'react';
@@ -14,7 +14,7 @@ import { ByField, useKeeping, useWitness } from './keep-figure.tsx';
 interface Props {
   material: Material;
   machine: Machine;
-  operation: Operation;
+  operation: BurntOperation;
   settings: LayerSettings;
   /** What it goes by; who and when is put to it. */
   what: Pick<Proof, 'what' | 'jobId'>;
@@ -90,7 +90,7 @@ export function RecipeForm(props: Props) {
       id,
       version,
       ...(of ? { lensId: of } : {}),
-      ...(operation === 'cut' && settings.kerfMm === 0 ? { kerfMm, kerfFrom } : {}),
+      ...(separates(operation) && settings.kerfMm === 0 ? { kerfMm, kerfFrom } : {}),
       note: props.note ?? note,
     });
   return (

@@ -3,6 +3,7 @@ import { type FitName, fitNames, type Group, type Item, type JobDocument } from 
 import { addItems } from '@lambent/core/edits';
 import { kerfComb, pinRow, slotComb, stepsBetween, type TestPiece, thicknessBy } from '@lambent/core/fit';
 import { boxHeight, boxWidth, translation } from '@lambent/core/geometry';
+import { labelOperation, separates } from '@lambent/core/operations';
 import type { Material } from '@lambent/core/recipes';
 import { formatLength } from '@lambent/core/units';
 import { useMemo, useState } from 'react';
@@ -52,7 +53,7 @@ export function TestPiecesPart() {
   const material = useBench((state) => state.prepared.material);
   const machine = useBench(machineOf);
   const kerfMm = useBench(
-    (state) => state.prepared.layers.find(({ layer }) => layer.operation === 'cut')?.applied.settings?.kerfMm,
+    (state) => state.prepared.layers.find(({ layer }) => separates(layer.operation))?.applied.settings?.kerfMm,
   );
   const [kind, setKind] = useState<Kind>('kerf');
   const [ranges, setRanges] = useState(firstRanges);
@@ -128,7 +129,7 @@ async function layPiece(actions: BenchActions, piece: TestPiece, { name, thickne
     };
     const plain = { name: null, groupId: group.id, hidden: false, fillRule: 'nonzero' as const };
     const cut = drawnPaint(prepared.key, 'cut');
-    const score = drawnPaint(prepared.key, 'score');
+    const score = drawnPaint(prepared.key, labelOperation);
     const items: Item[] = [
       ...piece.cuts.map(
         ({ shape, keep }): Item => ({ ...plain, id: newId(), shape, matrix: place, ...cut, ...(keep ? { keep } : {}) }),

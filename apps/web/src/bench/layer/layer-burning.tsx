@@ -1,5 +1,6 @@
 import type { LayerBurning, LineOrder } from '@lambent/core/document';
 import { clearNumbers, setBurning } from '@lambent/core/edits';
+import { fillsAreas } from '@lambent/core/operations';
 import type { PreparedLayer } from '@lambent/core/plan';
 import { Button } from '../../ui/button.tsx';
 import { Choice, type Option } from '../../ui/choice.tsx';
@@ -31,7 +32,7 @@ export function LayerBurningFields({ prepared, done }: { prepared: PreparedLayer
   const { layer, burning } = prepared;
   const change = (part: Partial<LayerBurning>, what: string) =>
     actions.edit(`${what} of ${layer.name}`, (job) => setBurning(job, layer.id, part));
-  if (layer.operation === 'engrave') return <FillFields burning={burning} change={change} />;
+  if (fillsAreas(layer.operation)) return <FillFields burning={burning} change={change} />;
   return (
     <>
       <Choice

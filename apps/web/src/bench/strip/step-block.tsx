@@ -1,7 +1,7 @@
 import { useSortable } from '@dnd-kit/sortable';
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
 import { switchLayer } from '@lambent/core/edits';
-import { type Operation, operationNames } from '@lambent/core/operations';
+import { fillsAreas, type Operation, operationOf } from '@lambent/core/operations';
 import { type PlanStep, type PreparedLayer, stepTitle } from '@lambent/core/plan';
 import { type LayerSettings, settingOf, settingsOf } from '@lambent/core/settings';
 import { formatClock, formatSpeed } from '@lambent/core/units';
@@ -9,7 +9,6 @@ import { Power, PowerOff } from 'lucide-react';
 import { memo } from 'react';
 import { Link } from 'react-router';
 import { useSpeedUnit } from '../../stores/speed-unit.ts';
-import { operationLook } from '../../ui/operation-look.ts';
 import { cardOperation, cardStepsTitle, type ShownStep } from '../card/card-steps.ts';
 import { useBench, useBenchActions } from '../context.ts';
 import { LayerPopover } from '../layer/layer-popover.tsx';
@@ -53,7 +52,7 @@ export const StepBlock = memo(function StepBlock({ step, done }: { step: PlanSte
             {...attributes}
             {...listeners}
             role="button"
-            title={`${title} (${operationNames[operation]}): its settings. Drag it to burn it earlier or later; with the keyboard, Space and the arrows.`}
+            title={`${title} (${operationOf(operation).name}): its settings. Drag it to burn it earlier or later; with the keyboard, Space and the arrows.`}
             className="relative flex min-w-0 flex-1 cursor-grab flex-col justify-between px-3 pb-2 pt-2.5 text-left"
           >
             <span className="flex w-full justify-between gap-2">
@@ -132,7 +131,7 @@ function Done({ share, operation }: { share: number | null; operation: Operation
   return (
     <div
       className="pointer-events-none absolute inset-y-0 left-0 opacity-40"
-      style={{ width: `${share * 100}%`, background: operationLook[operation].colour }}
+      style={{ width: `${share * 100}%`, background: operationOf(operation).colour }}
       aria-hidden
     />
   );
@@ -140,13 +139,12 @@ function Done({ share, operation }: { share: number | null; operation: Operation
 
 /** The bar along the top of a block, in its operation's colour and pattern. */
 function StepEdge({ operation }: { operation: Operation }) {
-  const { colour } = operationLook[operation];
+  const { colour, dash } = operationOf(operation);
   const lightened = `color-mix(in srgb, ${colour} 78%, white)`;
-  const pattern: Partial<Record<Operation, string>> = {
-    score: `repeating-linear-gradient(90deg, ${lightened} 0 14px, transparent 14px 20px)`,
-    engrave: `repeating-linear-gradient(90deg, ${lightened} 0 2px, color-mix(in srgb, ${colour} 55%, white) 2px 4px)`,
-  };
-  return <div className="h-1 w-full shrink-0" style={{ background: pattern[operation] ?? lightened }} aria-hidden />;
+  const rows = `repeating-linear-gradient(90deg, ${lightened} 0 2px, color-mix(in srgb, ${colour} 55%, white) 2px 4px)`;
+  const dashes = `repeating-linear-gradient(90deg, ${lightened} 0 14px, transparent 14px 20px)`;
+  const background = fillsAreas(operation) ? rows : dash.length > 0 ? dashes : lightened;
+  return <div className="h-1 w-full shrink-0" style={{ background }} aria-hidden />;
 }
 
 /** A layer that has items and does not burn in this run, and why. */

@@ -1,5 +1,6 @@
 import { addItems, replaceShape } from '@lambent/core/edits';
 import { multiply, transformPath, translation } from '@lambent/core/geometry';
+import { fillsAreas, labelOperation, separates } from '@lambent/core/operations';
 import type { SetText } from '@lambent/core/text';
 import { toast } from 'sonner';
 import { sentenceOf } from '../../api.ts';
@@ -115,10 +116,10 @@ export async function finishText(actions: BenchActions): Promise<void> {
     const { operation } = actions.get().toolOptions;
     // Single lines have no inside to engrave; letters with one are engraved unless told otherwise.
     const meant = singleLine
-      ? operation === 'engrave'
-        ? 'score'
+      ? fillsAreas(operation)
+        ? labelOperation
         : operation
-      : operation === 'cut'
+      : separates(operation)
         ? 'engrave'
         : operation;
     const item = drawnItem(actions, shape, meant);

@@ -1,5 +1,5 @@
 import { fromMachine, toMachine } from '@lambent/core/machine';
-import { isBurnt, type Operation, operationNames, operations } from '@lambent/core/operations';
+import { isBurnt, type Operation, operationOf, operations } from '@lambent/core/operations';
 import type { ReactNode } from 'react';
 import { Button } from '../../ui/button.tsx';
 import { Choice } from '../../ui/choice.tsx';
@@ -73,7 +73,7 @@ function DrawCard({ name }: { name: keyof typeof toolLooks }) {
         value={options.operation}
         options={operations.map((value) => ({
           value,
-          text: operationNames[value],
+          text: operationOf(value).name,
           aside: isBurnt(value) ? undefined : 'never burnt',
           mark: <OperationMark operation={value} />,
         }))}

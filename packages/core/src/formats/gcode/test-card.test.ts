@@ -5,6 +5,7 @@ import { readProgram } from '../../fixtures/program-reader.ts';
 import { box, item, jobWith, shop } from '../../fixtures/shop.ts';
 import { pathBounds } from '../../geometry/paths/path.ts';
 import type { Machine } from '../../machine/machine.ts';
+import { burntOperations } from '../../operations/operations.ts';
 import { planJob, stepTitle } from '../../plan/plan.ts';
 import { prepareJob } from '../../plan/prepare.ts';
 import { cardKinds, cardWish } from '../../recipes/card-wish.ts';
@@ -28,37 +29,36 @@ function jobWithCard(wish: CardWish) {
 }
 
 describe('a test card burns', () => {
-  test.each(cardKinds.flatMap((kind) => kind.operations.map((operation) => [kind.name, operation, kind.id] as const)))(
-    '%s, %s: alone, in its order, each cell with its very settings in every pass',
-    (_, operation, kind) => {
-      const { wish } = cardWish(book, { material }, able, operation, kind);
-      const { card, job } = jobWithCard(wish);
-      const plan = planJob(prepareJob(job, book, { runId: 'card-run' }));
-      expect(plan.steps.map(({ layerId }) => layerId)).toEqual(card.cells.map(({ key }) => cardLayerId('one', key)));
-      const burns = readProgram([...writeGcode(plan, 'card')]);
-      const ascii = (title: string) => title.replaceAll('·', '-');
-      card.cells.forEach((cell, i) => {
-        const { settings } = cell;
-        const title = ascii(stepTitle(plan.steps[i]));
-        expect(title).toContain(ascii(cellName(wish, card, cell)));
-        const own = burns.filter((burn) => burn.title === title);
-        expect([...new Set(own.map(({ s }) => s))]).toEqual([Number((settings.powerPercent * 10).toFixed(1))]);
-        expect([...new Set(own.map(({ f }) => f))]).toEqual([Number((settings.speedMmPerS * 60).toFixed(2))]);
-        expect([...new Set(own.map(({ z }) => z))]).toEqual([settings.focusMm]);
-        const lit = own.reduce((sum, burn) => sum + burn.lit, 0);
-        if (operation === 'engrave') {
-          const rows = wish.cellMm / settings.lineSpacingMm;
-          expect(Math.abs(lit / wish.cellMm / settings.passes - rows)).toBeLessThan(1.01);
-        } else {
-          expect(lit).toBeCloseTo(4 * wish.cellMm * settings.passes, 6);
-        }
-        const { minX, maxX } = pathBounds(box(20 + cell.x, 0, wish.cellMm));
-        const xs = own.map(({ x }) => x);
-        expect(Math.min(...xs)).toBeGreaterThanOrEqual(minX - 1e-9);
-        expect(Math.max(...xs)).toBeLessThanOrEqual(maxX + 1e-9);
-      });
-    },
-  );
+  test.each(
+    burntOperations.flatMap((operation) => cardKinds(operation).map(({ name, id }) => [name, operation, id] as const)),
+  )('%s, %s: alone, in its order, each cell with its very settings in every pass', (_, operation, kind) => {
+    const { wish } = cardWish(book, { material }, able, operation, kind);
+    const { card, job } = jobWithCard(wish);
+    const plan = planJob(prepareJob(job, book, { runId: 'card-run' }));
+    expect(plan.steps.map(({ layerId }) => layerId)).toEqual(card.cells.map(({ key }) => cardLayerId('one', key)));
+    const burns = readProgram([...writeGcode(plan, 'card')]);
+    const ascii = (title: string) => title.replaceAll('·', '-');
+    card.cells.forEach((cell, i) => {
+      const { settings } = cell;
+      const title = ascii(stepTitle(plan.steps[i]));
+      expect(title).toContain(ascii(cellName(wish, card, cell)));
+      const own = burns.filter((burn) => burn.title === title);
+      expect([...new Set(own.map(({ s }) => s))]).toEqual([Number((settings.powerPercent * 10).toFixed(1))]);
+      expect([...new Set(own.map(({ f }) => f))]).toEqual([Number((settings.speedMmPerS * 60).toFixed(2))]);
+      expect([...new Set(own.map(({ z }) => z))]).toEqual([settings.focusMm]);
+      const lit = own.reduce((sum, burn) => sum + burn.lit, 0);
+      if (operation === 'engrave') {
+        const rows = wish.cellMm / settings.lineSpacingMm;
+        expect(Math.abs(lit / wish.cellMm / settings.passes - rows)).toBeLessThan(1.01);
+      } else {
+        expect(lit).toBeCloseTo(4 * wish.cellMm * settings.passes, 6);
+      }
+      const { minX, maxX } = pathBounds(box(20 + cell.x, 0, wish.cellMm));
+      const xs = own.map(({ x }) => x);
+      expect(Math.min(...xs)).toBeGreaterThanOrEqual(minX - 1e-9);
+      expect(Math.max(...xs)).toBeLessThanOrEqual(maxX + 1e-9);
+    });
+  });
 
   test('and no other run burns any of it', () => {
     const { wish } = cardWish(book, { material }, able, 'cut', 'power-speed');

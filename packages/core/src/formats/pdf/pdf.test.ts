@@ -166,7 +166,7 @@ test('remarks made on a page are left out, and that is said; links are no drawin
 });
 
 test('pictures come at their place and size', async () => {
-  const png = encodePixels({ width: 4, height: 2, rgb: new Uint8Array(24).fill(90) });
+  const png = await encodePixels({ width: 4, height: 2, rgb: new Uint8Array(24).fill(90) });
   const reading = await read(
     await pdf(async (page, file) => {
       page.drawImage(await file.embedPng(png), { x: 0, y: 0, width: 72, height: 36 });

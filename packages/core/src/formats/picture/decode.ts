@@ -1,7 +1,3 @@
-import exifr from 'exifr';
-import { convertIndexedToRgb, decode as decodePng, encode as encodePng } from 'fast-png';
-import jpeg from 'jpeg-js';
-import { GifReader } from 'omggif';
 import type { Assets } from '../assets.ts';
 import { FileRefused } from '../refusal.ts';
 import { decodeBmp } from './bmp.ts';
@@ -47,19 +43,24 @@ export async function plainPicture(bytes: Uint8Array, assets: Assets | null = nu
   return encodePixels(await decodePicture(bytes, assets));
 }
 
-export function encodePixels({ width, height, rgb }: Pixels): Uint8Array {
-  return encodePng({ width, height, data: rgb, channels: 3, depth: 8 });
+/** Pixels as PNG. */
+export async function encodePixels({ width, height, rgb }: Pixels): Promise<Uint8Array> {
+  const { encode } = await import('fast-png');
+  return encode({ width, height, data: rgb, channels: 3, depth: 8 });
 }
 
+/** Each kind's package is loaded when a picture of it comes. */
 async function unpack(bytes: Uint8Array, kind: PictureKind, assets: Assets | null): Promise<Raster> {
   switch (kind) {
     case 'png': {
-      const png = decodePng(bytes);
+      const { convertIndexedToRgb, decode } = await import('fast-png');
+      const png = decode(bytes);
       if (!png.palette) return png;
       const channels = png.palette[0].length;
       return { width: png.width, height: png.height, depth: 8, channels, data: convertIndexedToRgb(png) };
     }
     case 'jpg': {
+      const { default: jpeg } = await import('jpeg-js');
       const { width, height, data } = jpeg.decode(bytes, {
         useTArray: true,
         maxResolutionInMP: mostPixels / 1e6,
@@ -68,6 +69,7 @@ async function unpack(bytes: Uint8Array, kind: PictureKind, assets: Assets | nul
       return { width, height, data, channels: 4, depth: 8 };
     }
     case 'gif': {
+      const { GifReader } = await import('omggif');
       const gif = new GifReader(bytes as unknown as Buffer);
       const data = new Uint8Array(gif.width * gif.height * 4);
       gif.decodeAndBlitFrameRGBA(0, data as unknown as Buffer);
@@ -115,6 +117,7 @@ function overWhite({ width, height, channels, depth, data }: Raster): Pixels {
 }
 
 async function orientationOf(bytes: Uint8Array): Promise<number> {
+  const { default: exifr } = await import('exifr');
   try {
     return (await exifr.orientation(bytes)) ?? 1;
   } catch {

@@ -223,8 +223,9 @@ describe('text', () => {
   });
 });
 
+const png = Buffer.from(await encodePixels({ width: 4, height: 2, rgb: new Uint8Array(24) })).toString('base64');
+
 describe('pictures', () => {
-  const png = Buffer.from(encodePixels({ width: 4, height: 2, rgb: new Uint8Array(24) })).toString('base64');
   test('in the file come at their size; linked ones are never fetched', () => {
     const [item] = read(`<image x="10" y="5" width="40" height="40" href="data:image/png;base64,${png}"/>`).drawing
       .items;

@@ -3,7 +3,7 @@ import { type Drawing, type Item, pathOf, polylinesOf } from '../../document/ite
 import { type Box, boxHeight, boxWidth } from '../../geometry/paths/box.ts';
 import { pathData } from '../../geometry/paths/path.ts';
 import { simplifyPolyline } from '../../geometry/paths/simplify.ts';
-import { type Operation, operationColours } from '../../operations/operation.ts';
+import { fillsAreas, type Operation, operationOf } from '../../operations/operations.ts';
 import type { Outgoing } from '../outgoing.ts';
 
 /** A drawing as SVG: the page in mm, a group a layer, one path an item. */
@@ -53,18 +53,18 @@ function dataUrl(bytes: Uint8Array): string {
  * @param detail how far lines may stray, in mm
  */
 export function writePicture(drawing: Drawing, meaning: Meaning, view: Box, detail: number): string {
-  const operationOf = new Map<string, Operation>();
+  const operations = new Map<string, Operation>();
   for (const { id, operation } of meaning.layers) {
-    for (const { item } of meaning.placed.get(id) ?? []) operationOf.set(item.id, operation);
+    for (const { item } of meaning.placed.get(id) ?? []) operations.set(item.id, operation);
   }
   const width = view.maxX - view.minX;
   const lines = drawing.items
     .filter(({ hidden }) => !hidden)
     .map((item) => {
-      const operation = operationOf.get(item.id);
-      const colour = operation ? operationColours[operation] : '#9A9A92';
+      const operation = operations.get(item.id);
+      const colour = operation ? operationOf(operation).colour : '#9A9A92';
       const look =
-        operation === 'engrave'
+        operation && fillsAreas(operation)
           ? `fill="${colour}" fill-rule="evenodd"`
           : `fill="none" stroke="${colour}" stroke-width="${(width / 320).toFixed(3)}"`;
       return `<path d="${thinnedData(item, detail)}" ${look}/>`;

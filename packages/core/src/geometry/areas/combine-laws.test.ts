@@ -1,10 +1,10 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { outlineOf, rectangleOf } from '../../document/shapes.ts';
+import { distanceFromLines } from '../../fixtures/line-distance.ts';
 import { flatten, polylineContains, signedArea } from '../paths/flatten.ts';
 import { rotation } from '../paths/matrix.ts';
 import { type Path, PathBuilder, pathBounds, transformPath } from '../paths/path.ts';
-import { distanceToLines } from '../questions/distance.ts';
 import { areaOf, sizeOfArea } from './area.ts';
 import { type Combining, combineOutlines } from './combine.ts';
 
@@ -133,11 +133,11 @@ test.each(Object.keys(ways) as Combining[])(
     fc.assert(
       fc.property(fc.array(fc.record({ path: outline, rule }), { minLength: 2, maxLength: 3 }), (outlines) => {
         const made = combineOutlines(outlines, way);
-        const lines = outlines.flatMap(({ path }) => flatten(path, 1e-3));
+        const away = distanceFromLines(outlines.flatMap(({ path }) => flatten(path, 1e-3)));
         const rings = flatten(made, 1e-3);
         for (let x = 0.13; x < 9; x += 0.71)
           for (let y = 0.17; y < 9; y += 0.73) {
-            if (distanceToLines(lines, x, y) < 0.01) continue;
+            if (away(x, y) < 0.01) continue;
             const wanted = ways[way](outlines.map((one) => covers(one.path, one.rule, x, y)));
             // By either rule: holes turn the other way.
             const inside = rings.filter((ring) => polylineContains(ring, x, y));

@@ -1,10 +1,10 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
+import { distanceFromLines } from '../../fixtures/line-distance.ts';
 import { type Area, areaOf, growArea, linesOfArea, sizeOfArea } from '../areas/area.ts';
 import { flatten, type Polyline, polylineContains } from '../paths/flatten.ts';
 import { rotation } from '../paths/matrix.ts';
 import { type Path, PathBuilder, transformPath } from '../paths/path.ts';
-import { distanceToLines } from '../questions/distance.ts';
 import { offsetOutlines, plainOffset } from './offset.ts';
 
 /** A comb of few long edges: teeth, gaps between them, a back; turned. */
@@ -77,6 +77,7 @@ function wrongPoints(path: Path, rule: 'evenodd' | 'nonzero', by: number): strin
     growArea(growArea(source, -0.005), 0.005),
     growArea(growArea(source, 0.005), -0.005),
   ].map(lines);
+  const [fromAll, fromThick, fromClosed] = [all, thick, closed].map(distanceFromLines);
   const made = flatten(offsetOutlines([{ path, rule }], { ...plainOffset, by }), 1e-3);
   const wrong: string[] = [];
   const { minX, minY, maxX, maxY } = source.bounds;
@@ -87,12 +88,12 @@ function wrongPoints(path: Path, rule: 'evenodd' | 'nonzero', by: number): strin
       const covers = isWithin(made, x, y);
       const must =
         by > 0
-          ? isWithin(thick, x, y) || distanceToLines(thick, x, y) < by - 0.02
-          : isWithin(all, x, y) && distanceToLines(all, x, y) > 0.02 - by;
+          ? isWithin(thick, x, y) || fromThick(x, y) < by - 0.02
+          : isWithin(all, x, y) && fromAll(x, y) > 0.02 - by;
       const may =
         by > 0
-          ? isWithin(all, x, y) || distanceToLines(all, x, y) < by + 0.02
-          : isWithin(closed, x, y) && distanceToLines(closed, x, y) > -by - 0.02;
+          ? isWithin(all, x, y) || fromAll(x, y) < by + 0.02
+          : isWithin(closed, x, y) && fromClosed(x, y) > -by - 0.02;
       if ((must && !covers) || (covers && !may)) wrong.push(`${x.toFixed(3)} ${y.toFixed(3)}`);
     }
   return wrong;
@@ -122,7 +123,7 @@ test.each<[string, 'evenodd' | 'nonzero', number, string]>([
 ])('%s grows, and shrinks, loses nothing and comes nowhere nearer', (_, rule, by, data) => {
   const path = pathFrom(data);
   for (const distance of [by, -by, by / 4]) expect(wrongPoints(path, rule, distance)).toEqual([]);
-  const source = linesOfArea(areaOf(path, rule));
+  const away = distanceFromLines(linesOfArea(areaOf(path, rule)));
   const made = flatten(offsetOutlines([{ path, rule }], { ...plainOffset, by }), 1e-3);
   expect(made.length).toBeGreaterThan(0);
   // But for the ends of tips that are thinner than matters.
@@ -131,7 +132,7 @@ test.each<[string, 'evenodd' | 'nonzero', number, string]>([
       if (i % 2 === 1) return;
       const next = (i + 2) % points.length;
       const [x, y] = [(points[i] + points[next]) / 2, (points[i + 1] + points[next + 1]) / 2];
-      expect([x, y, distanceToLines(source, x, y) > by / 2]).toEqual([x, y, true]);
+      expect([x, y, away(x, y) > by / 2]).toEqual([x, y, true]);
     });
 });
 

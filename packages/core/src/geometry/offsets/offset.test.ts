@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { outlineOf, rectangleOf } from '../../document/shapes.ts';
+import { distanceFromLines } from '../../fixtures/line-distance.ts';
 import { combineOutlines } from '../areas/combine.ts';
 import { flatten, polylineContains, signedArea } from '../paths/flatten.ts';
 import { nodeCount, type Path, PathBuilder, pathBounds } from '../paths/path.ts';
@@ -13,7 +14,6 @@ import {
   subpathsOf,
   velocityAt,
 } from '../paths/segments.ts';
-import { distanceToLines } from '../questions/distance.ts';
 import { type Join, type OffsetSettings, offsetOutlines, plainOffset } from './offset.ts';
 
 const circle = (cx: number, cy: number, r: number, ry = r) => outlineOf({ kind: 'ellipse', cx, cy, rx: r, ry });
@@ -42,10 +42,8 @@ function distancesFrom(source: Path, path: Path): { least: number; most: number 
 
 /** The same from straight lines. */
 function distancesFromLines(source: Path, path: Path): { least: number; most: number } {
-  const lines = flatten(source);
-  const all = stretchesOf(path).flatMap((s) =>
-    [0, 0.5].map((t) => distanceToLines(lines, pointAt(s, t).x, pointAt(s, t).y)),
-  );
+  const away = distanceFromLines(flatten(source));
+  const all = stretchesOf(path).flatMap((s) => [0, 0.5].map((t) => away(pointAt(s, t).x, pointAt(s, t).y)));
   return { least: Math.min(...all), most: Math.max(...all) };
 }
 
@@ -312,12 +310,13 @@ describe('outlines among each other', () => {
         fc.property(scene, fc.constantFrom(-2.3, -0.6, 0.7, 2.9), (shapes, by) => {
           const path = pathOf(shapes);
           const out = offsetOutlines([{ path, rule }], { ...plainOffset, by });
-          const covered = flatten(offsetOutlines([{ path, rule }], { ...plainOffset, by: 0 }), 1e-3);
+          const covered = offsetOutlines([{ path, rule }], { ...plainOffset, by: 0 });
+          const fromCovered = distanceFromLines(flatten(covered, 1e-3));
           const fill = flatten(path, 1e-3);
           const grown = flatten(out, 1e-3);
           for (let x = -6; x <= 66; x += 4.1)
             for (let y = -6; y <= 66; y += 3.7) {
-              const away = distanceToLines(covered, x, y);
+              const away = fromCovered(x, y);
               if (Math.abs(away - Math.abs(by)) < 0.02 || away < 0.02) continue;
               const winding = fill.reduce(
                 (sum, line) => sum + (polylineContains(line, x, y) ? Math.sign(signedArea(line)) : 0),
@@ -459,7 +458,7 @@ describe('hostile outlines', () => {
   });
 
   test('thousands of outlines over each other', () => {
-    const rings = Array.from({ length: 5000 }, (_, i) => {
+    const rings = Array.from({ length: 3000 }, (_, i) => {
       const [x, y] = [(i % 100) * 3, Math.floor(i / 100) * 4];
       return i % 2 ? circle(x, y, 2) : box(x - 2, y - 2.5, 3.5, 4);
     });
@@ -469,7 +468,7 @@ describe('hostile outlines', () => {
       minX: expect.closeTo(-2.5, 3),
       minY: expect.closeTo(-3, 3),
       maxX: expect.closeTo(299.5, 3),
-      maxY: expect.closeTo(198.5, 3),
+      maxY: expect.closeTo(118.5, 3),
     });
   });
 

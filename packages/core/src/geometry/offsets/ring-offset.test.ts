@@ -1,9 +1,9 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
+import { distanceFromLines } from '../../fixtures/line-distance.ts';
 import { flatten, type Polyline, signedArea } from '../paths/flatten.ts';
 import { PathBuilder } from '../paths/path.ts';
 import { subpathsOf } from '../paths/segments.ts';
-import { distanceToLines } from '../questions/distance.ts';
 import { offsetOutlines, plainOffset } from './offset.ts';
 import { besideRing } from './ring-offset.ts';
 
@@ -18,6 +18,7 @@ const exactly = (points: ArrayLike<number>, by: number) =>
 
 /** How far points along some lines are from others, at most. */
 function farthest(from: readonly Polyline[], to: readonly Polyline[]): number {
+  const away = distanceFromLines(to);
   let most = 0;
   for (const { points } of from) {
     for (let i = 0; i < points.length; i += 2) {
@@ -25,7 +26,7 @@ function farthest(from: readonly Polyline[], to: readonly Polyline[]): number {
       for (const t of [0, 0.5]) {
         const x = points[i] + t * (points[j] - points[i]);
         const y = points[i + 1] + t * (points[j + 1] - points[i + 1]);
-        most = Math.max(most, distanceToLines(to, x, y));
+        most = Math.max(most, away(x, y));
       }
     }
   }

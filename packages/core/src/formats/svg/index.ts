@@ -1,0 +1,1 @@
+export { readSvg } from './read.ts';

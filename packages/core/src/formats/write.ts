@@ -1,0 +1,15 @@
+import type { Outgoing } from './outgoing.ts';
+
+/*
+ * Writers whose packages are large: loaded when they are needed.
+ */
+
+/** Writes artwork as PDF: see `pdf/write.ts`. @param pages what is on each page */
+export async function writePdf(pages: readonly Outgoing[], title: string): Promise<Uint8Array> {
+  return (await import('./pdf/write.ts')).writePdf(pages, title);
+}
+
+/** Writes artwork as DXF: see `dxf/write.ts`. */
+export async function writeDxf(outgoing: Outgoing): Promise<string> {
+  return (await import('./dxf/write.ts')).writeDxf(outgoing);
+}

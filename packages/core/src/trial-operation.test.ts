@@ -1,0 +1,144 @@
+import { afterAll, beforeAll, expect, test } from '@jest/globals';
+import { checkJob } from './checks/check.ts';
+import { drawnPaint } from './colours/drawn.ts';
+import { operationColourKey } from './colours/key.ts';
+import { jobFromJson, jobToJson } from './document/json.ts';
+import { setLayer } from './edits/layers.ts';
+import { box, item, jobWith, line, machine, material, shop } from './fixtures/shop.ts';
+import { writeGcode } from './formats/gcode/write.ts';
+import { gatherOutgoing } from './formats/outgoing.ts';
+import { writeSvg } from './formats/svg/write.ts';
+import type { OperationDefinition } from './operations/definition.ts';
+import {
+  addOperation,
+  type BurntOperation,
+  burntOperations,
+  operationOf,
+  operations,
+} from './operations/operations.ts';
+import { planJob } from './plan/plan.ts';
+import { prepareJob } from './plan/prepare.ts';
+import { bookFromText, bookToText } from './recipes/book-json.ts';
+import { cardKinds, cardWish } from './recipes/card-wish.ts';
+import type { Recipe } from './recipes/recipe.ts';
+import { layCard } from './recipes/test-card.ts';
+import { settingsOf } from './settings/settings.ts';
+
+/*
+ * An operation is one definition: this one goes from a key to a program, a finding, a recipe and an export, and is
+ * known to no other file.
+ */
+
+const crease: OperationDefinition = {
+  name: 'Crease',
+  plural: 'Creases',
+  colour: '#123ABC',
+  dash: [2, 2],
+  letter: 'R',
+  burning: { traces: 'lines', separates: false, phase: 2.5, verb: 'creases', firstEnergy: 0.03 },
+};
+const operation = 'crease' as BurntOperation;
+
+let remove = () => {};
+beforeAll(() => {
+  remove = addOperation(operation, crease);
+});
+afterAll(() => remove());
+
+const recipe = { ...material.recipes[1], operation, powerPercent: 7, speedMmPerS: 111 };
+const shopWith = (recipes: readonly Recipe[] = [...material.recipes, recipe]) => ({
+  ...shop,
+  keys: [operationColourKey('house', 'House key')],
+  materials: [{ ...material, recipes }],
+});
+const drawing = () => [
+  item(box(10, 10, 80), 'cut'),
+  item(line(20, 20, 60, 20), operation),
+  item(box(20, 40, 10), 'engrave'),
+  item(line(20, 30, 60, 30), 'score'),
+];
+
+test('lists have it, with the settings of what it burns along', () => {
+  expect(operations).toContain(operation);
+  expect(burntOperations).toContain(operation);
+  expect(settingsOf(operation)).toEqual(settingsOf('score'));
+  expect(() => addOperation(operation, crease)).toThrow(RangeError);
+});
+
+test('the house key reads its colour, and what is drawn with it has that colour', () => {
+  const prepared = prepareJob(jobWith(drawing()), shopWith());
+  const layer = prepared.layers.find(({ id }) => id === operation);
+  expect(layer?.placed).toHaveLength(1);
+  expect(layer?.layer).toMatchObject({ name: 'Crease', operation });
+  expect(drawnPaint(prepared.key, operation)).toMatchObject({ paint: { stroke: '#123ABC', fill: null }, pinned: null });
+});
+
+test('it burns in its phase, with its recipe, and is in the program', () => {
+  const prepared = prepareJob(jobWith(drawing()), shopWith());
+  const plan = planJob(prepared);
+  expect(plan.steps.map((step) => step.operation)).toEqual(['engrave', 'score', operation, 'cut']);
+  const step = plan.steps[2];
+  expect(step.settings).toMatchObject({ powerPercent: 7, speedMmPerS: 111 });
+  expect(step.litMm).toBeCloseTo(40, 9);
+  const program = [...writeGcode(plan, 'Trial')];
+  expect(program.some((text) => text.includes(`F${111 * 60}`))).toBe(true);
+});
+
+test('without a recipe it is a finding, and so is a line of it that is drawn twice', () => {
+  const find = (recipes?: readonly Recipe[], more = drawing()) => {
+    const prepared = prepareJob(jobWith(more), shopWith(recipes));
+    return checkJob(prepared, planJob(prepared));
+  };
+  expect(find(material.recipes).find(({ code }) => code === 'no-recipe')?.message).toContain('(crease, ');
+  const twice = find(undefined, [...drawing(), item(line(20, 20, 60, 20), operation)]);
+  expect(twice.find(({ code }) => code === 'line-drawn-twice')?.message).toContain('40.0 mm');
+});
+
+test('the book keeps its recipes', () => {
+  const book = [{ ...material, recipes: [recipe] }];
+  expect(bookFromText(bookToText(book))[0].recipes).toEqual([recipe]);
+});
+
+test('what the machine cannot do is said in its word', () => {
+  const slow = { ...machine, topSpeeds: { [operation]: 50 } };
+  const { layers } = prepareJob(jobWith(drawing()), { ...shopWith(), machines: [slow] });
+  const { beyond } = layers.find(({ id }) => id === operation) ?? { beyond: [] };
+  expect(beyond.map(({ sentence }) => sentence)).toEqual([
+    `Speed is 111 mm/s; ${machine.name} creases at more than 0 and up to 50 mm/s.`,
+  ]);
+});
+
+test('it has test cards that start from its energy', () => {
+  expect(cardKinds(operation).map(({ id }) => id)).toEqual(['power-speed', 'passes', 'focus']);
+  const { wish, ground } = cardWish({ ...shop, materials: [] }, { material: null }, machine, operation, 'power-speed');
+  expect(ground).toBe('nothing');
+  const { settings } = layCard(wish).cells[0];
+  expect(settings.kerfMm).toBe(0);
+  const joules = (60 * 0.2) / 0.03;
+  expect(wish.across.from).toBeLessThan(joules);
+  expect(wish.across.to).toBeGreaterThan(joules);
+});
+
+test('it goes out on a layer of its own, between scores and cuts', () => {
+  const prepared = prepareJob(jobWith(drawing()), shopWith());
+  const page = { minX: 0, minY: 0, maxX: 500, maxY: 300 };
+  const outgoing = gatherOutgoing(prepared, page, {
+    paints: 'by-operation',
+    guides: true,
+    only: null,
+    onlyBurnt: false,
+  });
+  expect(outgoing.layers.map(({ name }) => name)).toEqual(['Engrave', 'Score', 'Crease', 'Cut']);
+  expect(writeSvg(outgoing).toUpperCase()).toContain('STROKE="#123ABC"');
+});
+
+test('documents hold layers of it; without it, they say which operations there are', () => {
+  const job = setLayer(jobWith(drawing()), { id: 'fold', name: 'Fold', operation });
+  const json = JSON.parse(JSON.stringify(jobToJson(job)));
+  expect(jobFromJson(json).layers).toEqual(job.layers);
+  expect(operationOf(operation)).toBe(crease);
+  remove();
+  expect(() => operationOf(operation)).toThrow('there is no operation “crease”');
+  expect(() => jobFromJson(json)).toThrow('must be cut, score, engrave, guide, note');
+  remove = addOperation(operation, crease);
+});
