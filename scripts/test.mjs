@@ -24,18 +24,24 @@ if (quick) {
   await step('Licences', ...script('licences'))();
   process.stdout.write('\n== Build\n');
   ensureBuilt();
-  // All wait much of their time: side by side they take little longer than the longer row of them.
+  // Two rows beside each other, of about the same length: each keeps a core busy.
   const siege = ['--kills', '8', '--burns', '8', '--savers', '20', '--plans', '0', '--times', '0'];
   await together(
     [
       step('Unit tests', ...script('unit', '--maxWorkers=2')),
       step('Hostile files', ...script('fuzz', '--seconds', '20', '--seed', '10')),
       step('Siege', ...script('siege', ...siege)),
+      browserTests(3),
     ],
-    [step('Browser tests', ...script('e2e'))],
+    [browserTests(1), browserTests(2)],
   );
 }
 if (failed.length > 0) giveUp(`Failed: ${failed.join(', ')}. What each said is above.`);
+
+/** One of three parts of the browser tests, on a server and machines of its own. */
+function browserTests(part) {
+  return step(`Browser tests, part ${part}`, ...script('e2e', `--shard=${part}/3`, '--output', `test-results/${part}`));
+}
 
 /** A step that can be run. @returns a function that runs it; what it says is shown at once, or at its end */
 function step(name, command, ...args) {
@@ -53,7 +59,7 @@ function step(name, command, ...args) {
 
 /** Runs rows of steps side by side; each step says what it has to say when it is done. */
 async function together(...rows) {
-  process.stdout.write('\nUnit tests, hostile files and a siege; browser tests beside them…\n');
+  process.stdout.write('\nUnit tests, hostile files, a siege and browser tests, two beside each other…\n');
   await Promise.all(
     rows.map(async (steps) => {
       for (const one of steps) await one({ atOnce: false });
