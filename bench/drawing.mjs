@@ -8,7 +8,7 @@ import config from '../playwright.config.ts';
 
 const items = 20_000;
 
-/** 20,000 items of 12 or 13 stretches each, half of them curves: 250,000 in all, in groups of ten. */
+/** 20,000 items of 12 or 13 segments each, half of them curves: 250,000 in all, in groups of ten. */
 export function largeDrawing() {
   const groups = Array.from({ length: items / 10 }, (_, i) => ({ id: `g${i}`, name: `Part ${i}`, parentId: null }));
   const made = Array.from({ length: items }, (_, i) => {

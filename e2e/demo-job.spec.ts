@@ -93,3 +93,20 @@ test('a run has a price in its parts, by what the shop charges', async ({ page }
   await page.keyboard.press('Control+z');
   await expect(page.getByTestId('plan-price')).toHaveText(before ?? '');
 });
+
+test('the page comes packed, its files are kept for a year, and one that is gone is not the page', async ({
+  request,
+}) => {
+  const page = await request.get('/');
+  expect(page.headers()['cache-control']).toBe('no-cache');
+  const [, script] = /src="(\/assets\/[^"]+\.js)"/.exec(await page.text()) ?? [];
+  const file = await request.get(script, { headers: { 'accept-encoding': 'br' } });
+  expect(file.headers()).toMatchObject({
+    'content-encoding': 'br',
+    'cache-control': 'public, max-age=31536000, immutable',
+  });
+  const plain = await request.get(script, { headers: { 'accept-encoding': 'identity' } });
+  expect(plain.headers()['content-encoding']).toBeUndefined();
+  expect(await plain.text()).toBe(await file.text());
+  expect((await request.get('/assets/gone-12345678.js')).status()).toBe(404);
+});

@@ -24,7 +24,7 @@ async function onPlywood(page: Page, title: string): Promise<void> {
 }
 
 const closeTo = (value: number, digits = 2) => expect.closeTo(value, digits);
-const nodes = (item: Item) => [...subpathsOf(pathOf(item))].map(({ stretches, closed }) => [stretches.length, closed]);
+const nodes = (item: Item) => [...subpathsOf(pathOf(item))].map(({ segments, closed }) => [segments.length, closed]);
 
 test('a key tag, 54 × 27 mm, with round corners, a hole and an engraved name', async ({ page }) => {
   await onPlywood(page, 'Key tag');
@@ -224,7 +224,7 @@ test('cross-halved dividers: notches as wide as the stock is thick', async ({ pa
   ]);
   // A notch of 3 × 18 mm from the top of the one, from the foot of the other.
   const points = (item: Item) =>
-    [...subpathsOf(pathOf(item))][0].stretches.map(([x, y]) => [
+    [...subpathsOf(pathOf(item))][0].segments.map(([x, y]) => [
       Math.round(x * 1000) / 1000,
       Math.round(y * 1000) / 1000,
     ]);

@@ -130,8 +130,8 @@ test('nested contours inward stop where nothing is left, which is said; the sour
     [32, 24, 16, 8, 40].map((width) => expect.closeTo(width, 3)),
   );
   expect(all.at(-1)?.pinned).toBe('guide');
-  // A circle stays one: four of eight stretches.
-  expect([...subpathsOf(pathOf(all[0]))].map(({ stretches }) => stretches.length)).toEqual([8]);
+  // A circle stays one: four of eight segments.
+  expect([...subpathsOf(pathOf(all[0]))].map(({ segments }) => segments.length)).toEqual([8]);
   const burnt = await burntLengths(page);
   // Lit lengths are those of the chords it is burnt in.
   expect(Math.abs(burnt['cut inner'] + burnt['cut outer'] - Math.PI * (32 + 24 + 16 + 8))).toBeLessThan(0.1);

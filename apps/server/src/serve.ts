@@ -11,6 +11,7 @@ import { DocumentBuilder, SwaggerModule } from '@nestjs/swagger';
 import { validationMetadatasToSchemas } from 'class-validator-jsonschema';
 import express, { type NextFunction, type Request, type Response } from 'express';
 import { rateLimit } from 'express-rate-limit';
+import expressStaticGzip from 'express-static-gzip';
 import helmet from 'helmet';
 import { AppModule } from './app.module.ts';
 import { deepestJson, depthOfJson } from './common/body-depth.ts';
@@ -135,7 +136,13 @@ async function end(app: NestExpressApplication): Promise<void> {
 function servePage(app: NestExpressApplication): void {
   const page = join(config.webFolder, 'index.html');
   if (!existsSync(page)) return;
-  app.use(express.static(config.webFolder, { index: false, maxAge: '1h' }));
+  const packed = { enableBrotli: true, orderPreference: ['br'], index: false };
+  // The names of built files change with what is in them.
+  const serveStatic = { maxAge: '1y', immutable: true };
+  app.use('/assets', expressStaticGzip(join(config.webFolder, 'assets'), { ...packed, serveStatic }));
+  // A page of an earlier build asks for files that are gone, and must not get the page in their place.
+  app.use('/assets', (_request: Request, response: Response) => void response.status(404).end());
+  app.use(expressStaticGzip(config.webFolder, { ...packed, serveStatic: { maxAge: '1h' } }));
   app.use((request: Request, response: Response, next: NextFunction) => {
     if (request.method !== 'GET' || request.path.startsWith('/api')) next();
     else response.set('Cache-Control', 'no-cache').sendFile(page);

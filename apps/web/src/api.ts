@@ -19,7 +19,6 @@ import type {
   VersionAnswer,
 } from '@lambent/contracts';
 import type { ColourKey } from '@lambent/core/colours';
-import { type JobDocument, jobMediaType, jobToJson } from '@lambent/core/document';
 import type { Machine } from '@lambent/core/machine';
 import type { Material, Recipe } from '@lambent/core/recipes';
 
@@ -80,11 +79,6 @@ export function cutName(name: string): string {
   return name.length <= longestName ? name : `${name.slice(0, longestName - 1)}…`;
 }
 
-/** A job as the body of a save. */
-export function documentBlob(job: JobDocument): Blob {
-  return new Blob([JSON.stringify(jobToJson(job))], { type: jobMediaType });
-}
-
 export const api = {
   jobs: () => ask<JobCard[]>('GET', '/api/jobs'),
   job: (id: string) => ask<JobAnswer>('GET', `/api/jobs/${id}`),
@@ -102,12 +96,8 @@ export const api = {
       `/api/jobs/${id}?${new URLSearchParams({ base: String(base), edit: cutName(edit) })}`,
       document,
     ),
-  copyJob: (id: string, title: string, document: JobDocument) =>
-    ask<JobAnswer>(
-      'POST',
-      `/api/jobs/${id}/copies?${new URLSearchParams({ title: cutName(title) })}`,
-      documentBlob(document),
-    ),
+  copyJob: (id: string, title: string, document: Blob) =>
+    ask<JobAnswer>('POST', `/api/jobs/${id}/copies?${new URLSearchParams({ title: cutName(title) })}`, document),
   keepOriginal: (id: string, file: File) =>
     ask<{ id: number }>('POST', `/api/jobs/${id}/originals?name=${encodeURIComponent(file.name)}`, new Blob([file])),
   original: async (id: string, original: number): Promise<Blob> => {

@@ -5,25 +5,13 @@ import { createRoot } from 'react-dom/client';
 import { createBrowserRouter, RouterProvider } from 'react-router';
 import { Toaster } from 'sonner';
 import { api } from './api.ts';
-import { BenchRoute } from './routes/bench.tsx';
-import { BookRoute } from './routes/book.tsx';
-import { DeskRoute } from './routes/desk.tsx';
-import { KeysRoute } from './routes/keys.tsx';
-import { LostRoute } from './routes/lost.tsx';
-import { MachinesRoute } from './routes/machines.tsx';
+import { loadSmallPlaces, places } from './routes/places.tsx';
 import { listenToServer } from './stores/live.ts';
 import { takeShopSpeedUnit } from './stores/speed-unit.ts';
 import { StorageBar } from './ui/storage-bar.tsx';
 
 const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: true } } });
-const router = createBrowserRouter([
-  { path: '/', element: <DeskRoute />, errorElement: <LostRoute /> },
-  { path: '/machines', element: <MachinesRoute />, errorElement: <LostRoute /> },
-  { path: '/book/:materialId?', element: <BookRoute />, errorElement: <LostRoute /> },
-  { path: '/keys/:keyId?', element: <KeysRoute />, errorElement: <LostRoute /> },
-  { path: '/jobs/:jobId/:stage?', element: <BenchRoute />, errorElement: <LostRoute /> },
-  { path: '*', element: <LostRoute /> },
-]);
+const router = createBrowserRouter(places);
 
 listenToServer();
 // Until it is known, and where it cannot be, speeds are in mm/s.
@@ -50,3 +38,4 @@ createRoot(root).render(
     </QueryClientProvider>
   </StrictMode>,
 );
+addEventListener('load', loadSmallPlaces, { once: true });

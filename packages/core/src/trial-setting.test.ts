@@ -6,8 +6,8 @@ import { changesInWords } from './recipes/book-changes.ts';
 import { bookToCsv, readBookCsv } from './recipes/book-csv.ts';
 import { bookFromText, bookToText, NotABook } from './recipes/book-json.ts';
 import type { Recipe } from './recipes/recipe.ts';
-import { number } from './schema/schema.ts';
-import { figureColumn, fromTo, type Setting } from './settings/setting.ts';
+import { fromTo, number } from './schema/values.ts';
+import { figureColumn, type Setting } from './settings/setting.ts';
 import { addSetting, type LayerSettings, settingOf, settingsOf, usualSettings } from './settings/settings.ts';
 
 /*

@@ -21,13 +21,13 @@ const outlineOf = (words: string, family: string, height: number) => {
   return combineOutlines([{ path, rule: 'nonzero' }], 'unite');
 };
 
-/** How far the edge of one path is from another, at places along each of its stretches. */
+/** How far the edge of one path is from another, at places along each of its segments. */
 function distancesFrom(source: Path, path: Path): number[] {
   const away = distanceFromLines(flatten(source, 1e-3));
-  return [...subpathsOf(path)].flatMap(({ stretches }) =>
-    stretches.flatMap((stretch) =>
+  return [...subpathsOf(path)].flatMap(({ segments }) =>
+    segments.flatMap((segment) =>
       [0, 0.3, 0.5, 0.8].map((t) => {
-        const { x, y } = pointAt(stretch, t);
+        const { x, y } = pointAt(segment, t);
         return away(x, y);
       }),
     ),

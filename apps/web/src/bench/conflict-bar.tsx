@@ -3,6 +3,7 @@ import { toast } from 'sonner';
 import { api, sentenceOf } from '../api.ts';
 import { Button } from '../ui/button.tsx';
 import { dropUnsaved } from '../unsaved/unsaved-store.ts';
+import { documentBlob } from '../workers/document-blob.ts';
 import { useBench, useBenchActions } from './context.ts';
 import { jobOf } from './store.ts';
 
@@ -16,7 +17,7 @@ export function ConflictBar({ reload }: { reload: () => void }) {
   const keepBoth = async () => {
     const { jobId, title } = actions.get();
     try {
-      const copy = await api.copyJob(jobId, `${title.slice(0, 100)}, second copy`, jobOf(actions.get()));
+      const copy = await api.copyJob(jobId, `${title.slice(0, 100)}, second copy`, documentBlob(jobOf(actions.get())));
       await dropUnsaved(actions.get().session);
       actions.set({ save: { kind: 'saved' } });
       navigate(`/jobs/${copy.id}/art`);

@@ -1,8 +1,9 @@
 import type { JobDocument } from '@lambent/core/document';
 import { useEffect } from 'react';
-import { api, cutName, documentBlob, Refusal, sentenceOf } from '../api.ts';
+import { api, cutName, Refusal, sentenceOf } from '../api.ts';
 import { holdSession } from '../unsaved/sessions.ts';
 import { dropUnsaved } from '../unsaved/unsaved-store.ts';
+import { documentBlob } from '../workers/document-blob.ts';
 import { written } from '../workers/work.ts';
 import type { BenchActions, BenchState } from './store.ts';
 import { jobOf } from './store.ts';

@@ -5,6 +5,7 @@ import { formatDistanceToNow } from 'date-fns';
 import { Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
+import { loadBench } from '../routes/load-bench.ts';
 import { useDeleteJob } from './use-delete-job.ts';
 
 /** A job on the Desk: what it draws, where it stands, and a way to delete it. */
@@ -12,7 +13,7 @@ export function DeskCard({ job, machine, material }: { job: JobCard; machine?: M
   const deletion = useDeleteJob();
   return (
     <article className="group relative overflow-hidden rounded-xl border border-line bg-paper transition-colors duration-100 focus-within:border-petrol hover:border-petrol">
-      <Link to={`/jobs/${job.id}`} className="block">
+      <Link to={`/jobs/${job.id}`} onPointerEnter={comeCloser} onFocus={comeCloser} className="block">
         <div
           className="flex h-44 items-center justify-center p-4"
           style={{ background: job.itemCount > 0 ? (material?.tone ?? '#F4F1E9') : undefined }}
@@ -48,6 +49,9 @@ export function DeskCard({ job, machine, material }: { job: JobCard; machine?: M
     </article>
   );
 }
+
+/** Whoever points at a job is about to open it. Where the Bench cannot be loaded, opening says so. */
+const comeCloser = () => void loadBench().catch(() => {});
 
 /** What the job draws; a quiet placeholder while the picture is made, and words where there can be none. */
 function Picture({ job }: { job: JobCard }) {

@@ -1,11 +1,12 @@
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { format } from 'date-fns';
 import { Link, useNavigate } from 'react-router';
-import { api, documentBlob, sentenceOf } from '../api.ts';
+import { api, sentenceOf } from '../api.ts';
 import { useDeleteJob } from '../desk/use-delete-job.ts';
 import { Button } from '../ui/button.tsx';
 import { Notice } from '../ui/notice.tsx';
 import { PageBar } from '../ui/page-bar.tsx';
+import { documentBlob } from '../workers/document-blob.ts';
 import { openJob } from '../workers/work.ts';
 
 /** In place of the Bench where a job cannot be opened: why, its earlier versions, and a way to delete it. */

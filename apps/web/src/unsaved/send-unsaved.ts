@@ -1,4 +1,3 @@
-import { jobFromJson, jobToJson } from '@lambent/core/document';
 import { api, Refusal, sentenceOf } from '../api.ts';
 import { openSessions } from './sessions.ts';
 import { allUnsaved, dropUnsaved, type UnsavedWork } from './unsaved-store.ts';
@@ -50,10 +49,14 @@ async function send(work: UnsavedWork): Promise<StuckWork | null> {
   }
 }
 
+/** What reads documents is large, and the Desk needs it only where something could not be saved. */
+const loadDocuments = () => import('@lambent/core/document');
+
 /** Whether the server holds just that already: the save got through, and its answer did not. */
 async function isThere({ jobId, document }: UnsavedWork): Promise<boolean> {
   try {
     const { document: theirs } = await api.job(jobId);
+    const { jobFromJson, jobToJson } = await loadDocuments();
     const plain = (json: unknown) => JSON.stringify(jobToJson(jobFromJson(json)));
     return plain(JSON.parse(await document.text())) === plain(theirs);
   } catch {
@@ -63,14 +66,15 @@ async function isThere({ jobId, document }: UnsavedWork): Promise<boolean> {
 
 /** Keeps stuck work as a job of its own. @returns the job's id */
 export async function keepAsJob({ work, why }: StuckWork): Promise<string> {
-  const document = jobFromJson(JSON.parse(await work.document.text()));
   const title = `${work.title.slice(0, 100)}, unsaved copy`;
   let id: string;
   if (why === 'gone') {
-    const fresh = await api.createJob(title, document.machineId);
+    const { jobFromJson } = await loadDocuments();
+    const { machineId } = jobFromJson(JSON.parse(await work.document.text()));
+    const fresh = await api.createJob(title, machineId);
     await api.saveJob(fresh.id, fresh.version, work.edit, work.document);
     id = fresh.id;
-  } else id = (await api.copyJob(work.jobId, title, document)).id;
+  } else id = (await api.copyJob(work.jobId, title, work.document)).id;
   await dropUnsaved(work.session);
   return id;
 }

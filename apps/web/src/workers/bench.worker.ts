@@ -54,8 +54,7 @@ import {
 } from '@lambent/core/geometry';
 import { type BurnPlan, type PreparedJob, planJob, prepareJob, type RunChoice } from '@lambent/core/plan';
 import type { Shop } from '@lambent/core/recipes';
-import { FontBook, type SetText, setText } from '@lambent/core/text';
-import { documentBlob } from '../api.ts';
+import type { FontBook, SetText } from '@lambent/core/text';
 import {
   type ArrivalWish,
   type ArtworkWish,
@@ -67,6 +66,7 @@ import {
 import { showPicture } from '../bench/bed/pictures.ts';
 import { keepUnsaved, type UnsavedWork } from '../unsaved/unsaved-store.ts';
 import { burntLevels, type ShownPicture } from './burnt-levels.ts';
+import { documentBlob } from './document-blob.ts';
 import { applyDiff, type JobDiff } from './job-diff.ts';
 import { type OpenedJob, openedFrom } from './opened-job.ts';
 import { drawPng } from './png.ts';
@@ -94,8 +94,12 @@ async function bytesOf(path: string): Promise<Uint8Array> {
   return new Uint8Array(await response.arrayBuffer());
 }
 
+/** What reads fonts is large: it comes when there is text to set, or a file that may hold some. */
+const loadText = () => import('@lambent/core/text');
+
 /** Every font there is; asked for anew with every file, so that one just loaded is there. */
 async function fontBook(): Promise<FontBook> {
+  const { FontBook } = await loadText();
   const list = (await (await fetch('/api/fonts')).json()) as FontAnswer[];
   return new FontBook(await Promise.all(list.map(async (font) => ({ ...font, bytes: await fontBytes(font.id) }))));
 }
@@ -215,7 +219,7 @@ const work = {
   /** Sets a text in the fonts there are. */
   async setText(_: Progress, setting: TextSetting): Promise<SetText> {
     book ??= fontBook();
-    return setText(setting, await book);
+    return (await loadText()).setText(setting, await book);
   },
 
   /** How a run came out, unpacked and painted. */

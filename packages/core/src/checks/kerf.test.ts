@@ -57,7 +57,7 @@ const burntPiece = (outer: Path, holes: Path[], kerf: number) => {
 
 /** How far points of a path are from the nearest of another, at most. */
 const farthest = (from: Path, to: Path) => {
-  const edges = [...subpathsOf(to)].flatMap(({ stretches }) => stretches);
+  const edges = [...subpathsOf(to)].flatMap(({ segments }) => segments);
   return Math.max(
     ...flatten(from, 0.001).flatMap(({ points }) =>
       Array.from({ length: points.length / 2 }, (_, i) =>

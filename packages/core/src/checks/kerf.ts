@@ -99,7 +99,7 @@ function found(
   return ifAny(items, () => finding(code, 'warns', say(places.length), items, null, places));
 }
 
-/** Whether a stretch of a line has its bounds meet those of a place. */
+/** Whether a segment of a line has its bounds meet those of a place. */
 function leadsThrough({ points }: Polyline, place: Box): boolean {
   const last = points.length - 2;
   let [x, y] = [points[last], points[last + 1]];

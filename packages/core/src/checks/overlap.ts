@@ -1,6 +1,6 @@
 import type { Polyline } from '../geometry/paths/flatten.ts';
 
-/** A straight edge as a stretch [from, to] along the line that it lies on. */
+/** A straight edge as a segment [from, to] along the line that it lies on. */
 interface Edge {
   readonly owner: number;
   readonly from: number;
@@ -13,14 +13,14 @@ interface Edge {
 const sectors = 720;
 /** Lines nearer than this, in mm, are one for the beam. */
 const near = 0.02;
-/** Shorter doubled stretches than this, in mm, are no finding. */
+/** Shorter doubled segments than this, in mm, are no finding. */
 const shortest = 0.2;
 
 /**
  * Finds edges that lie on each other, in one line or in several.
  *
  * Edges are sorted by the sector of their direction and by the line that they lie on; on each line a
- * sweep finds the stretches that two of them share. An edge is entered with its neighbouring sector
+ * sweep finds the segments that two of them share. An edge is entered with its neighbouring sector
  * where it lies close to the boundary, so that a pair is never parted by rounding.
  *
  * @returns the owners concerned, in order, and the length in mm that is drawn more than once

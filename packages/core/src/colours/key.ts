@@ -4,7 +4,9 @@ import type { Colour } from '../document/item.ts';
 import { type PaintPart, paintPart } from '../document/job.ts';
 import { type Layer, layerSchema } from '../document/layer.ts';
 import { operationOf, operations } from '../operations/operations.ts';
-import { list, Mismatch, number, optional, orNull, record, such, text, type ValueOf } from '../schema/schema.ts';
+import { Mismatch, optional, orNull, such, type ValueOf } from '../schema/schema.ts';
+import { list, record } from '../schema/structures.ts';
+import { number, text } from '../schema/values.ts';
 
 export type { Layer } from '../document/layer.ts';
 

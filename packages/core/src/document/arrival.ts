@@ -1,4 +1,6 @@
-import { knownWord, number, optional, orNull, record, type Schema, text, type ValueOf } from '../schema/schema.ts';
+import { optional, orNull, type Schema, type ValueOf } from '../schema/schema.ts';
+import { record } from '../schema/structures.ts';
+import { knownWord, number, text } from '../schema/values.ts';
 import { matrix } from './fields.ts';
 
 export const solidSides = ['+z', '-z', '+y', '-y', '+x', '-x'] as const;

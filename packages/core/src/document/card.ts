@@ -1,17 +1,7 @@
 import { burntOperations } from '../operations/operations.ts';
-import {
-  Mismatch,
-  number,
-  oneOf,
-  optional,
-  orNull,
-  record,
-  such,
-  table,
-  text,
-  unnamed,
-  type ValueOf,
-} from '../schema/schema.ts';
+import { Mismatch, optional, orNull, such, type ValueOf } from '../schema/schema.ts';
+import { record, table, unnamed } from '../schema/structures.ts';
+import { number, oneOf, text } from '../schema/values.ts';
 import { settingsSchema } from '../settings/settings.ts';
 
 /*

@@ -1,6 +1,8 @@
 import type { Point } from '../geometry/paths/matrix.ts';
 import { nearestOn, pointAt, subpathsOf } from '../geometry/paths/segments.ts';
-import { number, oneOf, record, text, type ValueOf, variants } from '../schema/schema.ts';
+import type { ValueOf } from '../schema/schema.ts';
+import { record, variants } from '../schema/structures.ts';
+import { number, oneOf, text } from '../schema/values.ts';
 import { anchorPoint, boundsOf, type Drawing, type Item, pathOf } from './item.ts';
 
 /**
@@ -47,9 +49,9 @@ export function pointOfEnd(drawing: Drawing, end: DimensionEnd): Point | null {
   if (end.kind === 'bounds') return anchorPoint(boundsOf(item), end);
   const line = [...subpathsOf(pathOf(item))][end.subpath];
   if (!line) return null;
-  const at = Math.min(Math.max(0, end.at), line.stretches.length);
-  const i = Math.min(Math.floor(at), line.stretches.length - 1);
-  return pointAt(line.stretches[i], at - i);
+  const at = Math.min(Math.max(0, end.at), line.segments.length);
+  const i = Math.min(Math.floor(at), line.segments.length - 1);
+  return pointAt(line.segments[i], at - i);
 }
 
 /** A mark as it is to be shown; null when an end has lost what it held on to, or both are at one place. */
@@ -95,11 +97,11 @@ export function endAt(items: readonly Item[], { x, y }: Point): DimensionEnd {
   };
   for (const item of items) {
     if (item.hidden) continue;
-    [...subpathsOf(pathOf(item))].forEach(({ stretches }, subpath) => {
-      stretches.forEach((stretch, i) => {
+    [...subpathsOf(pathOf(item))].forEach(({ segments }, subpath) => {
+      segments.forEach((segment, i) => {
         // Ends and middles by their very place, so that they stay ends and middles.
-        for (const t of [0, 0.5, 1, nearestOn(stretch, x, y).t]) {
-          const p = pointAt(stretch, t);
+        for (const t of [0, 0.5, 1, nearestOn(segment, x, y).t]) {
+          const p = pointAt(segment, t);
           offer({ kind: 'outline', itemId: item.id, subpath, at: i + t }, p.x, p.y);
         }
       });

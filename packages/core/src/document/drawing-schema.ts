@@ -1,4 +1,5 @@
-import { list, Mismatch, objectFrom, type Schema } from '../schema/schema.ts';
+import { Mismatch, objectFrom, type Schema } from '../schema/schema.ts';
+import { list } from '../schema/structures.ts';
 import { mostItems, tooMuchOf } from './drawing-size.ts';
 import { type Drawing, groupSchema, type Item, itemSchema, type Paint, sharedPaint } from './item.ts';
 

@@ -1,7 +1,9 @@
 import type { FillRule } from '../geometry/areas/area.ts';
 import type { Matrix, Point } from '../geometry/paths/matrix.ts';
 import { coordsOf, type Path } from '../geometry/paths/path.ts';
-import { largestNumber, Mismatch, number, numbers, objectFrom, record, type Schema, such } from '../schema/schema.ts';
+import { Mismatch, objectFrom, type Schema } from '../schema/schema.ts';
+import { record } from '../schema/structures.ts';
+import { largestNumber, number, numbers } from '../schema/values.ts';
 
 /*
  * Fields that several parts of a document have.
@@ -21,13 +23,6 @@ export const point: Schema<Point> = record({ x: number(), y: number() });
 
 /** Whatever is not `evenodd` is nonzero. */
 export const fillRule: Schema<FillRule> = { read: (json) => (json === 'evenodd' ? 'evenodd' : 'nonzero') };
-
-export const wholeNumber = (least: number, most: number): Schema<number> =>
-  such(number(), (value) =>
-    Number.isInteger(value) && value >= least && value <= most
-      ? null
-      : `must be a whole number from ${least} to ${most}`,
-  );
 
 const letters = 'MLCZ';
 /** By the code of a letter: its verb; 255 where it is none. */

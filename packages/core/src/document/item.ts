@@ -3,20 +3,9 @@ import { type Box, boxHeight, boxWidth, emptyBox, transformBox, uniteBoxes } fro
 import { flatten, type Polyline } from '../geometry/paths/flatten.ts';
 import type { Matrix, Point } from '../geometry/paths/matrix.ts';
 import { type Path, pathBounds, transformPath } from '../geometry/paths/path.ts';
-import {
-  flag,
-  knownWord,
-  number,
-  type OptionalSchema,
-  oneOf,
-  optional,
-  orNull,
-  record,
-  text,
-  unnamed,
-  type ValueOf,
-  yes,
-} from '../schema/schema.ts';
+import { type OptionalSchema, optional, orNull, type ValueOf } from '../schema/schema.ts';
+import { record, unnamed } from '../schema/structures.ts';
+import { flag, knownWord, number, oneOf, text, yes } from '../schema/values.ts';
 import { colour, fillRule, matrix } from './fields.ts';
 import { shapeSchema } from './shape.ts';
 import { boundsOfShape, outlineOf } from './shapes.ts';

@@ -1,17 +1,7 @@
 import type { Point } from '../geometry/paths/matrix.ts';
-import {
-  list,
-  number,
-  oneOf,
-  orNull,
-  record,
-  type Schema,
-  such,
-  table,
-  text,
-  type ValueOf,
-  withUsual,
-} from '../schema/schema.ts';
+import { orNull, type Schema, such, type ValueOf, withUsual } from '../schema/schema.ts';
+import { list, record, table } from '../schema/structures.ts';
+import { number, oneOf, text } from '../schema/values.ts';
 import { settingsSchema } from '../settings/settings.ts';
 import { lengthUnits } from '../units/length.ts';
 import { arrivalSchema } from './arrival.ts';

@@ -1,4 +1,5 @@
-import { objectFrom, record } from '../schema/schema.ts';
+import { objectFrom } from '../schema/schema.ts';
+import { record } from '../schema/structures.ts';
 import { drawingSchema } from './drawing-schema.ts';
 import type { Drawing, Item } from './item.ts';
 import { type JobDocument, jobSettingsSchema } from './job.ts';

@@ -1,5 +1,7 @@
 import { operations } from '../operations/operations.ts';
-import { number, oneOf, optional, orNull, record, type Schema, text, type ValueOf } from '../schema/schema.ts';
+import { optional, orNull, type Schema, type ValueOf } from '../schema/schema.ts';
+import { record } from '../schema/structures.ts';
+import { number, oneOf, text } from '../schema/values.ts';
 import { settingsSchema } from '../settings/settings.ts';
 import { keeps } from './item.ts';
 

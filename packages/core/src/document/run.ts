@@ -1,4 +1,6 @@
-import { flag, list, number, oneOf, orNull, record, text, type ValueOf, variants } from '../schema/schema.ts';
+import { orNull, type ValueOf } from '../schema/schema.ts';
+import { list, record, variants } from '../schema/structures.ts';
+import { flag, number, oneOf, text } from '../schema/values.ts';
 
 const ofBounds = { u: number(), v: number() };
 

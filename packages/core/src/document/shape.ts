@@ -3,24 +3,10 @@ import type { OffsetSettings } from '../geometry/offsets/offset.ts';
 import type { Corner } from '../geometry/paths/corners.ts';
 import type { Matrix } from '../geometry/paths/matrix.ts';
 import { textInOrder } from '../schema/in-order.ts';
-import {
-  flag,
-  list,
-  nested,
-  number,
-  numbers,
-  oneOf,
-  optional,
-  orNull,
-  record,
-  type Schema,
-  text,
-  unnamed,
-  type ValueOf,
-  variants,
-  yes,
-} from '../schema/schema.ts';
-import { fillRule, matrix, path, pathAmongFields, wholeNumber } from './fields.ts';
+import { optional, orNull, type Schema, type ValueOf } from '../schema/schema.ts';
+import { list, nested, record, unnamed, variants } from '../schema/structures.ts';
+import { flag, number, numbers, oneOf, text, wholeNumber, yes } from '../schema/values.ts';
+import { fillRule, matrix, path, pathAmongFields } from './fields.ts';
 import { boltTie, partTie, thicknessTie } from './ties.ts';
 
 /** No arc goes round more often than ten times, in degrees. */

@@ -1,10 +1,12 @@
 import { type Box, boxCentre, boxContains, boxOf, growBox, isEmpty } from '../geometry/paths/box.ts';
 import { applyTo, invert, type Matrix, multiply, type Point, rotation, translation } from '../geometry/paths/matrix.ts';
 import { pathBounds, transformPath } from '../geometry/paths/path.ts';
-import { Mismatch, number, optional, record, such, text, type ValueOf } from '../schema/schema.ts';
+import { Mismatch, optional, such, type ValueOf } from '../schema/schema.ts';
+import { record } from '../schema/structures.ts';
+import { number, text } from '../schema/values.ts';
 import { boundsOf, type Item, pathOf } from './item.ts';
 
-/** A stretch of the bed beyond which no sheet makes sense, in mm. */
+/** A segment of the bed beyond which no sheet makes sense, in mm. */
 const largestSheet = 10_000;
 
 /**

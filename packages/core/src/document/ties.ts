@@ -1,4 +1,6 @@
-import { number, oneOf, record, text, type ValueOf } from '../schema/schema.ts';
+import type { ValueOf } from '../schema/schema.ts';
+import { record } from '../schema/structures.ts';
+import { number, oneOf, text } from '../schema/values.ts';
 
 export const fitNames = ['loose', 'sliding', 'snug', 'press'] as const;
 

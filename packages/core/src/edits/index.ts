@@ -73,11 +73,11 @@ export {
   extendTo,
   nearestPlace,
   type OutlinePlace,
+  partBetweenCuts,
   partOfSubpath,
   replaceShape,
   simplifyItems,
   splitAt,
-  stretchBetweenCuts,
   trimAt,
   turnToPoints,
 } from './reshape.ts';

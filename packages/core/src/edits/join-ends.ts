@@ -6,11 +6,11 @@ import { chainsOf } from '../geometry/paths/join.ts';
 import { identity, type Point } from '../geometry/paths/matrix.ts';
 import {
   isLine,
-  lineStretch,
+  lineSegment,
   pathOfSubpaths,
   reversed,
   reversedSubpath,
-  type Stretch,
+  type Segment,
   type Subpath,
   subpathsOf,
 } from '../geometry/paths/segments.ts';
@@ -45,8 +45,8 @@ export function joinEnds(
     kept.set(item, []);
     for (const line of lines) (line.closed ? closed : open).push({ item, line });
   }
-  const ends = open.flatMap(({ line: { stretches } }): Point[] => {
-    const [first, last] = [stretches[0], stretches[stretches.length - 1]];
+  const ends = open.flatMap(({ line: { segments } }): Point[] => {
+    const [first, last] = [segments[0], segments[segments.length - 1]];
     return [
       { x: first[0], y: first[1] },
       { x: last[6], y: last[7] },
@@ -60,7 +60,7 @@ export function joinEnds(
   for (const chain of chainsOf(open.length, (end) => partner[end])) {
     const members = chain.ends.map((end) => open[end >> 1]);
     const lines = members.map(({ line }, i) =>
-      chain.ends[i] % 2 === 0 ? line.stretches : reversedSubpath(line).stretches,
+      chain.ends[i] % 2 === 0 ? line.segments : reversedSubpath(line).segments,
     );
     // The line is the hindmost item's: lines stand in the drawing's order.
     const home = open[Math.min(...chain.ends) >> 1].item;
@@ -112,7 +112,7 @@ function pointBox({ x, y }: Point): Box {
 }
 
 /** Lines one after another, the ends of each two drawn together halfway. */
-function linked(lines: readonly (readonly Stretch[])[], closed: boolean): Subpath {
+function linked(lines: readonly (readonly Segment[])[], closed: boolean): Subpath {
   const out = lines.map((line) => [...line]);
   const count = closed ? out.length : out.length - 1;
   for (let i = 0; i < count; i++) {
@@ -122,11 +122,11 @@ function linked(lines: readonly (readonly Stretch[])[], closed: boolean): Subpat
     a[a.length - 1] = withEnd(a[a.length - 1], x, y);
     b[0] = reversed(withEnd(reversed(b[0]), x, y));
   }
-  return { stretches: out.flat(), closed };
+  return { segments: out.flat(), closed };
 }
 
-/** A stretch drawn to another end, its last handle with it. */
-function withEnd(s: Stretch, x: number, y: number): Stretch {
-  if (isLine(s)) return lineStretch(s[0], s[1], x, y);
+/** A segment drawn to another end, its last handle with it. */
+function withEnd(s: Segment, x: number, y: number): Segment {
+  if (isLine(s)) return lineSegment(s[0], s[1], x, y);
   return [s[0], s[1], s[2], s[3], s[4] + x - s[6], s[5] + y - s[7], x, y];
 }

@@ -15,7 +15,7 @@ export function keepWithin(
   outline: Path,
   side: 'inside' | 'outside',
 ): JobDocument {
-  const edges = [...subpathsOf(outline)].flatMap(({ stretches }) => stretches);
+  const edges = [...subpathsOf(outline)].flatMap(({ segments }) => segments);
   const lines = flatten(outline, 1e-3).filter(({ closed }) => closed);
   const isInside = ({ x, y }: Point) => lines.filter((line) => polylineContains(line, x, y)).length % 2 === 1;
   const items = job.drawing.items.flatMap((item): Item[] => {
@@ -42,20 +42,20 @@ export function keepWithin(
   function lineLeft(item: Item): Path | 'all' | null {
     let cut = false;
     const kept = [...subpathsOf(pathOf(item))].flatMap((line): Subpath[] => {
-      const end = line.stretches.length;
-      const cuts = crossingsOf(line.stretches, edges)
+      const end = line.segments.length;
+      const cuts = crossingsOf(line.segments, edges)
         .map(({ a, ta }) => a + ta)
         .sort((p, q) => p - q);
       const bounds = line.closed && cuts.length > 0 ? [...cuts, cuts[0] + end] : [0, ...cuts, end];
       const parts = bounds.slice(1).flatMap((to, i) => {
-        const stretches = partOfSubpath(line, bounds[i], to);
-        if (stretches.length === 0) return [];
-        const middle = pointAt(stretches[Math.floor(stretches.length / 2)], 0.5);
-        return [{ stretches, stays: isInside(middle) === (side === 'inside') }];
+        const segments = partOfSubpath(line, bounds[i], to);
+        if (segments.length === 0) return [];
+        const middle = pointAt(segments[Math.floor(segments.length / 2)], 0.5);
+        return [{ segments, stays: isInside(middle) === (side === 'inside') }];
       });
       if (parts.every(({ stays }) => stays)) return [line];
       cut = true;
-      return parts.flatMap(({ stretches, stays }) => (stays ? [{ stretches, closed: false }] : []));
+      return parts.flatMap(({ segments, stays }) => (stays ? [{ segments, closed: false }] : []));
     });
     if (!cut) return 'all';
     return kept.length === 0 ? null : pathOfSubpaths(kept);

@@ -14,7 +14,7 @@ const on = (one: Item, x: number, y: number) => {
 };
 const round = (size: number) => ({ kind: 'round' as const, size });
 const lengthIn = (one: Item) =>
-  [...subpathsOf(pathOf(one))].flatMap(({ stretches }) => stretches).reduce((sum, s) => sum + lengthOf(s), 0);
+  [...subpathsOf(pathOf(one))].flatMap(({ segments }) => segments).reduce((sum, s) => sum + lengthOf(s), 0);
 
 describe('two lines led to each other', () => {
   const level = item(line(0, 0, 80, 0), 'cut');

@@ -6,10 +6,10 @@ import { applyTo, identity, meanScale, type Point } from '../geometry/paths/matr
 import { transformPath } from '../geometry/paths/path.ts';
 import {
   isLine,
-  lineStretch,
+  lineSegment,
   pathOfSubpaths,
   reversedSubpath,
-  type Stretch,
+  type Segment,
   type Subpath,
   subpathsOf,
 } from '../geometry/paths/segments.ts';
@@ -41,19 +41,19 @@ export function meetLines(
   const linesB = itemA === itemB ? linesA : onBed(itemB);
   const [lineA, lineB] = [linesA[a.place.subpath], linesB[b.place.subpath]];
   if (!lineA || !lineB || lineA.closed || lineB.closed) return 'Both lines must be open: a closed outline has no end.';
-  const [stretchA, stretchB] = [clicked(lineA, a.place), clicked(lineB, b.place)];
-  if (!isLine(stretchA) || !isLine(stretchB)) return 'Only straight ends can be led to each other.';
+  const [segmentA, segmentB] = [clicked(lineA, a.place), clicked(lineB, b.place)];
+  if (!isLine(segmentA) || !isLine(segmentB)) return 'Only straight ends can be led to each other.';
   const one = lineA === lineB;
-  if (one && stretchA === stretchB) return 'Click two different lines.';
-  const meeting = crossing(stretchA, stretchB);
+  if (one && segmentA === segmentB) return 'Click two different lines.';
+  const meeting = crossing(segmentA, segmentB);
   if (!meeting) return 'The lines are parallel and never meet.';
-  if (one && Math.abs(lineA.stretches.indexOf(stretchA) - lineA.stretches.indexOf(stretchB)) === 1)
+  if (one && Math.abs(lineA.segments.indexOf(segmentA) - lineA.segments.indexOf(segmentB)) === 1)
     return 'These two meet already: click their corner.';
   const into = endingAt(lineA, a.place, meeting);
   const outOf = endingAt(lineB, b.place, meeting);
   if (!into || !outOf) return 'Click the last straight stretch of each line.';
   const corner: Corner = { ...meeting, kind, size };
-  const joined: Subpath = one ? closing(lineA, into, outOf) : { stretches: [...into, ...back(outOf)], closed: false };
+  const joined: Subpath = one ? closing(lineA, into, outOf) : { segments: [...into, ...back(outOf)], closed: false };
   const rest = [...new Set([...linesA, ...linesB])].filter((line) => line !== lineA && line !== lineB);
   const sharp = pathOfSubpaths([joined, ...rest]);
   const most = largestCorner(sharp, meeting, kind);
@@ -83,12 +83,12 @@ function cornersOnBed({ shape, matrix }: Item): Corner[] {
   }));
 }
 
-function clicked({ stretches }: Subpath, { at }: OutlinePlace): Stretch {
-  return stretches[Math.min(Math.floor(at), stretches.length - 1)];
+function clicked({ segments }: Subpath, { at }: OutlinePlace): Segment {
+  return segments[Math.min(Math.floor(at), segments.length - 1)];
 }
 
-/** Where the lines through two straight stretches cross. */
-function crossing(a: Stretch, b: Stretch): Point | null {
+/** Where the lines through two straight segments cross. */
+function crossing(a: Segment, b: Segment): Point | null {
   const [ax, ay, bx, by] = [a[6] - a[0], a[7] - a[1], b[6] - b[0], b[7] - b[1]];
   const cross = ax * by - ay * bx;
   if (Math.abs(cross) < 1e-9 * Math.hypot(ax, ay) * Math.hypot(bx, by)) return null;
@@ -97,31 +97,31 @@ function crossing(a: Stretch, b: Stretch): Point | null {
 }
 
 /** The part of a line on the clicked side of the meeting, led there: it ends in it. Null where more of the line follows. */
-function endingAt(line: Subpath, { at }: OutlinePlace, meeting: Point): Stretch[] | null {
-  const { stretches } = line;
-  const i = Math.min(Math.floor(at), stretches.length - 1);
-  const [x0, y0, , , , , x1, y1] = stretches[i];
+function endingAt(line: Subpath, { at }: OutlinePlace, meeting: Point): Segment[] | null {
+  const { segments } = line;
+  const i = Math.min(Math.floor(at), segments.length - 1);
+  const [x0, y0, , , , , x1, y1] = segments[i];
   const length2 = (x1 - x0) ** 2 + (y1 - y0) ** 2;
   const share = ((meeting.x - x0) * (x1 - x0) + (meeting.y - y0) * (y1 - y0)) / length2;
   if (share > at - i) {
-    if (i < stretches.length - 1) return null;
-    return [...stretches.slice(0, i), lineStretch(x0, y0, meeting.x, meeting.y)];
+    if (i < segments.length - 1) return null;
+    return [...segments.slice(0, i), lineSegment(x0, y0, meeting.x, meeting.y)];
   }
   if (i > 0) return null;
-  const turned = reversedSubpath(line).stretches;
-  return [...turned.slice(0, -1), lineStretch(x1, y1, meeting.x, meeting.y)];
+  const turned = reversedSubpath(line).segments;
+  return [...turned.slice(0, -1), lineSegment(x1, y1, meeting.x, meeting.y)];
 }
 
 /** A line that ends in the meeting, led away from it. */
-function back(stretches: readonly Stretch[]): readonly Stretch[] {
-  return reversedSubpath({ stretches, closed: false }).stretches;
+function back(segments: readonly Segment[]): readonly Segment[] {
+  return reversedSubpath({ segments, closed: false }).segments;
 }
 
 /** One line whose both ends meet: closed there. */
-function closing({ stretches }: Subpath, into: readonly Stretch[], outOf: readonly Stretch[]): Subpath {
-  // `into` ends in the meeting and `outOf` too, from the other side: the stretches between are in both.
-  const forwards = into[0][0] === stretches[0][0] && into[0][1] === stretches[0][1];
+function closing({ segments }: Subpath, into: readonly Segment[], outOf: readonly Segment[]): Subpath {
+  // `into` ends in the meeting and `outOf` too, from the other side: the segments between are in both.
+  const forwards = into[0][0] === segments[0][0] && into[0][1] === segments[0][1];
   const [end, start] = forwards ? [into, outOf] : [outOf, into];
   const first = back(start)[0];
-  return { stretches: [first, ...end.slice(1)], closed: true };
+  return { segments: [first, ...end.slice(1)], closed: true };
 }

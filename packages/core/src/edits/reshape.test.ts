@@ -20,7 +20,7 @@ const newId = () => `new-${++made}`;
 const circle = (cx: number, cy: number, r: number) => outlineOf({ kind: 'ellipse', cx, cy, rx: r, ry: r });
 const ids = (...items: Item[]) => new Set(items.map(({ id }) => id));
 const length = (path: Path) =>
-  [...subpathsOf(path)].flatMap(({ stretches }) => stretches).reduce((sum, s) => sum + lengthOf(s), 0);
+  [...subpathsOf(path)].flatMap(({ segments }) => segments).reduce((sum, s) => sum + lengthOf(s), 0);
 const total = (job: JobDocument) => job.drawing.items.reduce((sum, one) => sum + length(pathOf(one)), 0);
 const areaOf = (path: Path) => Math.abs(flatten(path, 1e-5).reduce((sum, one) => sum + signedArea(one), 0));
 const trim = (job: JobDocument, one: Item, x: number, y: number) => {
@@ -34,7 +34,7 @@ describe('trimming', () => {
     const rail = item(line(0, 0, 100, 0), 'cut');
     const job = jobWith([rail, item(line(30, -5, 30, 5), 'cut'), item(line(60, -5, 60, 5), 'cut')]);
     const left = trim(job, rail, 45, 0).drawing.items[0];
-    expect([...subpathsOf(pathOf(left))].map(({ stretches: [s] }) => [s[0], s[6]])).toEqual([
+    expect([...subpathsOf(pathOf(left))].map(({ segments: [s] }) => [s[0], s[6]])).toEqual([
       [0, 30],
       [60, 100],
     ]);

@@ -11,12 +11,12 @@ import { nodeCount, type Path, PathBuilder, pathBounds, transformPath } from '..
 import { simplifyPath } from '../geometry/paths/refit.ts';
 import {
   isLine,
-  lineStretch,
+  lineSegment,
   nearestOn,
   pathOfSubpaths,
   pieceOf,
   reversedSubpath,
-  type Stretch,
+  type Segment,
   type Subpath,
   subpathsOf,
   velocityAt,
@@ -69,10 +69,10 @@ export function turnToPoints(job: JobDocument, ids: ReadonlySet<string>): JobDoc
   };
 }
 
-/** A place on an outline: which subpath, and how far along it in stretches. */
+/** A place on an outline: which subpath, and how far along it in segments. */
 export interface OutlinePlace {
   readonly subpath: number;
-  /** The stretch's place plus the parameter on it. */
+  /** The segment's place plus the parameter on it. */
   readonly at: number;
   readonly distance: number;
 }
@@ -80,41 +80,41 @@ export interface OutlinePlace {
 /** The place on an item's outline that is nearest to a point. */
 export function nearestPlace(item: Item, x: number, y: number): OutlinePlace | null {
   let best: OutlinePlace | null = null;
-  [...subpathsOf(pathOf(item))].forEach(({ stretches }, subpath) => {
-    stretches.forEach((stretch, i) => {
-      const { t, distance } = nearestOn(stretch, x, y);
+  [...subpathsOf(pathOf(item))].forEach(({ segments }, subpath) => {
+    segments.forEach((segment, i) => {
+      const { t, distance } = nearestOn(segment, x, y);
       if (!best || distance < best.distance) best = { subpath, at: i + t, distance };
     });
   });
   return best;
 }
 
-/** The stretches of the items that are near a box, but for one of them. */
-function stretchesNear({ drawing }: JobDocument, but: Item, box: Box): Stretch[] {
+/** The segments of the items that are near a box, but for one of them. */
+function segmentsNear({ drawing }: JobDocument, but: Item, box: Box): Segment[] {
   return itemsNear(drawing, growBox(box, 0.01))
     .filter((other) => other !== but && !other.hidden && other.shape.kind !== 'picture')
-    .flatMap((other) => [...subpathsOf(pathOf(other))].flatMap((line) => line.stretches));
+    .flatMap((other) => [...subpathsOf(pathOf(other))].flatMap((line) => line.segments));
 }
 
 /** Where other lines, or the item's own, cross one of its subpaths: places along it, in order. */
 export function cutsOn(job: JobDocument, item: Item, subpath: number): number[] {
   const own = [...subpathsOf(pathOf(item))];
-  const { stretches } = own[subpath];
-  const others = stretchesNear(job, item, boundsOf(item));
-  const siblings = own.filter((_, i) => i !== subpath).flatMap((line) => line.stretches);
-  const with_ = crossingsOf(stretches, [...siblings, ...others]).map(({ a, ta }) => a + ta);
-  const self = crossingsOf(stretches).flatMap(({ a, ta, b, tb }) => [a + ta, b + tb]);
+  const { segments } = own[subpath];
+  const others = segmentsNear(job, item, boundsOf(item));
+  const siblings = own.filter((_, i) => i !== subpath).flatMap((line) => line.segments);
+  const with_ = crossingsOf(segments, [...siblings, ...others]).map(({ a, ta }) => a + ta);
+  const self = crossingsOf(segments).flatMap(({ a, ta, b, tb }) => [a + ta, b + tb]);
   const sorted = [...with_, ...self].sort((p, q) => p - q);
   return sorted.filter((at, i) => i === 0 || at - sorted[i - 1] > 1e-7);
 }
 
-/** The stretch of an outline between the two cuts on either side of a place: what trimming there takes away. */
-export function stretchBetweenCuts(
-  { stretches, closed }: Subpath,
+/** The segment of an outline between the two cuts on either side of a place: what trimming there takes away. */
+export function partBetweenCuts(
+  { segments, closed }: Subpath,
   cuts: readonly number[],
   at: number,
 ): { from: number; to: number } | 'all' {
-  const end = stretches.length;
+  const end = segments.length;
   const inside = cuts.filter((cut) => closed || (cut > 1e-7 && cut < end - 1e-7));
   const before = inside.findLast((cut) => cut <= at);
   const after = inside.find((cut) => cut > at);
@@ -126,31 +126,31 @@ export function stretchBetweenCuts(
   return { from: before ?? inside[inside.length - 1] - end, to: after ?? inside[0] + end };
 }
 
-/** The part of a subpath from one place to another, both in stretches; around its closing where `to` is beyond it. */
-export function partOfSubpath({ stretches }: Subpath, from: number, to: number): Stretch[] {
-  const count = stretches.length;
-  const out: Stretch[] = [];
+/** The part of a subpath from one place to another, both in segments; around its closing where `to` is beyond it. */
+export function partOfSubpath({ segments }: Subpath, from: number, to: number): Segment[] {
+  const count = segments.length;
+  const out: Segment[] = [];
   for (let i = Math.floor(from); i < to; i++) {
     const [start, end] = [Math.max(from, i) - i, Math.min(to, i + 1) - i];
-    if (end - start > 1e-9) out.push(pieceOf(stretches[((i % count) + count) % count], start, end));
+    if (end - start > 1e-9) out.push(pieceOf(segments[((i % count) + count) % count], start, end));
   }
   return out;
 }
 
-/** Takes away the stretch of an item's line at a place, between the nearest crossings with any other line. */
+/** Takes away the segment of an item's line at a place, between the nearest crossings with any other line. */
 export function trimAt(job: JobDocument, id: string, { subpath, at }: OutlinePlace, newId: () => string): JobDocument {
   const item = job.drawing.items.find((known) => known.id === id);
   if (!item) return job;
   const lines = [...subpathsOf(outlineOf(item.shape))];
   const line = lines[subpath];
-  const gone = stretchBetweenCuts(line, cutsOn(job, item, subpath), at);
-  const end = line.stretches.length;
+  const gone = partBetweenCuts(line, cutsOn(job, item, subpath), at);
+  const end = line.segments.length;
   let left: Subpath[] = [];
   if (gone !== 'all') {
     const kept = line.closed
       ? [partOfSubpath(line, gone.to, gone.from + end)]
       : [partOfSubpath(line, 0, gone.from), partOfSubpath(line, gone.to, end)];
-    left = kept.filter((stretches) => stretches.length > 0).map((stretches) => ({ stretches, closed: false }));
+    left = kept.filter((segments) => segments.length > 0).map((segments) => ({ segments, closed: false }));
   }
   const rest = [...lines.slice(0, subpath), ...left, ...lines.slice(subpath + 1)];
   const shapes: Shape[] = rest.length === 0 ? [] : [{ kind: 'path', path: pathOfSubpaths(rest) }];
@@ -163,9 +163,9 @@ export function splitAt(job: JobDocument, id: string, { subpath, at }: OutlinePl
   if (!item) return job;
   const lines = [...subpathsOf(outlineOf(item.shape))];
   const line = lines[subpath];
-  const end = line.stretches.length;
+  const end = line.segments.length;
   const others = lines.filter((_, i) => i !== subpath);
-  const open = (stretches: Stretch[]): Subpath => ({ stretches, closed: false });
+  const open = (segments: Segment[]): Subpath => ({ segments, closed: false });
   if (line.closed) {
     const path = pathOfSubpaths([...others, open(partOfSubpath(line, at, at + end))]);
     return replaceShape(job, id, [{ kind: 'path', path }], newId);
@@ -200,41 +200,41 @@ export function extendTo(
   const lines = [...subpathsOf(pathOf(item))];
   const line = lines[subpath];
   if (line.closed) return job;
-  const atStart = at < line.stretches.length / 2;
-  const { stretches } = atStart ? reversedSubpath(line) : line;
-  const last = stretches[stretches.length - 1];
+  const atStart = at < line.segments.length / 2;
+  const { segments } = atStart ? reversedSubpath(line) : line;
+  const last = segments[segments.length - 1];
   const feelers = onwards(last);
-  const reach = pathBounds(pathOfSubpaths([{ stretches: feelers, closed: false }]));
-  const others = stretchesNear(job, item, reach);
-  const own = lines.flatMap((known) => known.stretches);
+  const reach = pathBounds(pathOfSubpaths([{ segments: feelers, closed: false }]));
+  const others = segmentsNear(job, item, reach);
+  const own = lines.flatMap((known) => known.segments);
   const met = crossingsOf(feelers, [...others, ...own])
     .map(({ a, ta }) => a + ta)
     .filter((place) => place > 1e-6)
     .sort((p, q) => p - q)[0];
   if (met === undefined) return job;
-  const more = partOfSubpath({ stretches: feelers, closed: false }, 0, met);
+  const more = partOfSubpath({ segments: feelers, closed: false }, 0, met);
   const longer = isLine(last)
-    ? [...stretches.slice(0, -1), lineStretch(last[0], last[1], more[0][6], more[0][7])]
-    : [...stretches, ...more];
-  const whole: Subpath = { stretches: longer, closed: false };
+    ? [...segments.slice(0, -1), lineSegment(last[0], last[1], more[0][6], more[0][7])]
+    : [...segments, ...more];
+  const whole: Subpath = { segments: longer, closed: false };
   const changed = lines.map((known, i) => (i === subpath ? (atStart ? reversedSubpath(whole) : whole) : known));
   return replaceShape(job, id, [{ kind: 'path', path: transformPath(pathOfSubpaths(changed), back) }], newId);
 }
 
-/** What a stretch would go on as beyond its end: the rest of its circle, or a straight line. */
-function onwards(last: Stretch): Stretch[] {
+/** What a segment would go on as beyond its end: the rest of its circle, or a straight line. */
+function onwards(last: Segment): Segment[] {
   const arc = isLine(last) ? null : arcOfCubic(last, 1e-3);
   if (arc) {
     const from = Math.atan2(last[7] - arc.cy, last[6] - arc.cx);
     const builder = new PathBuilder().moveTo(last[6], last[7]);
     const span = Math.sign(arc.span) * (2 * Math.PI - Math.abs(arc.span));
     addEllipticArc(builder, arc.cx, arc.cy, arc.radius, arc.radius, 0, from, span);
-    return [...subpathsOf(builder.build())].flatMap(({ stretches }) => stretches);
+    return [...subpathsOf(builder.build())].flatMap(({ segments }) => segments);
   }
   const v = velocityAt(last, 1);
   const length = Math.hypot(v.x, v.y);
   return [
-    lineStretch(
+    lineSegment(
       last[6],
       last[7],
       last[6] + (v.x / length) * furthestExtension,

@@ -1,6 +1,6 @@
 import { type Item, type Keep, pathOf, perItem, polylinesOf } from '../document/item.ts';
 import { offsetOutlines, plainOffset } from '../geometry/offsets/offset.ts';
-import { besideRing } from '../geometry/offsets/ring-offset.ts';
+import { offsetRing } from '../geometry/offsets/ring-offset.ts';
 import { flatten, type Polyline } from '../geometry/paths/flatten.ts';
 import { type Path, PathBuilder, Verb } from '../geometry/paths/path.ts';
 import { pathOfSubpaths, subpathsOf } from '../geometry/paths/segments.ts';
@@ -47,7 +47,7 @@ export function kerfLines(item: Item, nth: number, side: -1 | 0 | 1, kerfMm: num
   }
   let lines = all.get(by);
   if (!lines) {
-    const plain = besideRing(fineLinesOf(item)[nth].points, by);
+    const plain = offsetRing(fineLinesOf(item)[nth].points, by);
     lines = plain
       ? [{ points: plain, closed: true }]
       : flatten(

@@ -6,7 +6,7 @@ export interface Stop {
   readonly rgba: readonly number[];
 }
 
-/** The mean over a gradient's length: each stretch between two stops weighs as much as it is long. */
+/** The mean over a gradient's length: each segment between two stops weighs as much as it is long. */
 export function meanOfStops(stops: readonly Stop[]): number[] {
   const ends = [{ ...stops[0], offset: 0 }, ...stops, { ...stops[stops.length - 1], offset: 1 }];
   const sums = [0, 0, 0, 0];

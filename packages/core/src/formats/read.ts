@@ -1,7 +1,7 @@
 import type { ReadingChoices } from '../document/arrival.ts';
 import { tooMuchOf } from '../document/drawing-size.ts';
 import { type Drawing, type Item, type Paint, sharedPaint } from '../document/item.ts';
-import { largestNumber } from '../schema/schema.ts';
+import { largestNumber } from '../schema/values.ts';
 import type { FontBook } from '../text/fonts.ts';
 import type { Assets } from './assets.ts';
 import type { FileFormat, Reading } from './reading.ts';

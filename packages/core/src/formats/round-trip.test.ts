@@ -134,7 +134,7 @@ describe('DXF keeps what curves are', () => {
     expect(count(text, 'SPLINE')).toBe(0);
   });
 
-  test('a free curve goes out as a spline, and comes back with as many stretches', async () => {
+  test('a free curve goes out as a spline, and comes back with as many segments', async () => {
     const path = new PathBuilder()
       .moveTo(10, 10)
       .cubicTo(20, 60, 50, -20, 80, 30)

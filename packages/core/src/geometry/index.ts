@@ -57,5 +57,5 @@ export {
 } from './paths/path.ts';
 export type { Progress } from './paths/progress.ts';
 export { fitPoints } from './paths/refit.ts';
-export { isLine, lineStretch, pathOfSubpaths, pointAt, subpathsOf } from './paths/segments.ts';
+export { isLine, lineSegment, pathOfSubpaths, pointAt, subpathsOf } from './paths/segments.ts';
 export { distanceToLines } from './questions/distance.ts';

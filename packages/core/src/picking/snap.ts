@@ -4,7 +4,7 @@ import { arcOfCubic } from '../geometry/paths/arc-of.ts';
 import { type Box, boxCentre, growBox } from '../geometry/paths/box.ts';
 import { indexBoxes } from '../geometry/paths/box-index.ts';
 import type { Point } from '../geometry/paths/matrix.ts';
-import { isLine, nearestOn, pointAt, type Stretch, subpathsOf, velocityAt } from '../geometry/paths/segments.ts';
+import { isLine, nearestOn, pointAt, type Segment, subpathsOf, velocityAt } from '../geometry/paths/segments.ts';
 import { crossingsOf } from '../geometry/questions/crossings.ts';
 import { itemsNear } from './nearby.ts';
 
@@ -45,9 +45,9 @@ export interface SnapField {
   readonly kinds: ReadonlySet<SnapKind>;
 }
 
-/** Items of more stretches than this are not looked through for circles. */
+/** Items of more segments than this are not looked through for circles. */
 const mostForCircles = 4000;
-/** Of more stretches than this within reach only the nearest are looked at. */
+/** Of more segments than this within reach only the nearest are looked at. */
 const mostClose = 24;
 
 /**
@@ -68,7 +68,7 @@ export function snapPoint(field: SnapField, { x, y }: Point, reach: number, from
       best = { x: px, y: py, kind, distance };
     }
   };
-  const near: Stretch[] = [];
+  const near: Segment[] = [];
   for (const item of itemsNear(field.drawing, growBox({ minX: x, minY: y, maxX: x, maxY: y }, reach))) {
     if (item.hidden || field.skip.has(item.id)) continue;
     const features = featuresOf(item);
@@ -78,21 +78,21 @@ export function snapPoint(field: SnapField, { x, y }: Point, reach: number, from
   }
   // What passes within reach, the nearest first.
   const close = near
-    .map((stretch) => ({ stretch, ...nearestOn(stretch, x, y) }))
+    .map((segment) => ({ segment, ...nearestOn(segment, x, y) }))
     .filter(({ distance }) => distance <= reach)
     .sort((a, b) => a.distance - b.distance)
     .slice(0, mostClose);
   if (kinds.has('crossing') && close.length > 1) {
-    const stretches = close.map(({ stretch }) => stretch);
-    for (const { a, b, ta, tb, x: px, y: py } of crossingsOf(stretches, stretches)) {
+    const segments = close.map(({ segment }) => segment);
+    for (const { a, b, ta, tb, x: px, y: py } of crossingsOf(segments, segments)) {
       // Where both end, it is a joint, or ends that are found as such.
       if (a < b && ((ta > 0 && ta < 1) || (tb > 0 && tb < 1))) offer('crossing', px, py);
     }
   }
   if (from && (kinds.has('tangent') || kinds.has('perpendicular'))) {
-    for (const { stretch, t: nearest } of close) {
-      for (const { kind, t } of seenFrom(stretch, from, nearest)) {
-        const p = pointAt(stretch, t);
+    for (const { segment, t: nearest } of close) {
+      for (const { kind, t } of seenFrom(segment, from, nearest)) {
+        const p = pointAt(segment, t);
         offer(kind, p.x, p.y);
       }
     }
@@ -106,8 +106,8 @@ export function snapPoint(field: SnapField, { x, y }: Point, reach: number, from
   if (best) return strip(best);
 
   // Nothing but lines: the nearest of them.
-  for (const { stretch, t } of close) {
-    const p = pointAt(stretch, t);
+  for (const { segment, t } of close) {
+    const p = pointAt(segment, t);
     offer('line', p.x, p.y);
   }
   for (const { minX, minY, maxX, maxY } of field.boxes) {
@@ -144,15 +144,15 @@ function offerGuideCrossings(
 interface Features {
   readonly points: Float64Array;
   readonly kinds: readonly SnapKind[];
-  /** Stretches that may pass within reach of a point: whose control points' box does. */
-  near(x: number, y: number, reach: number): Stretch[];
+  /** Segments that may pass within reach of a point: whose control points' box does. */
+  near(x: number, y: number, reach: number): Segment[];
 }
 
 const featuresOf = perItem(findFeatures);
 
 function findFeatures(item: Item): Features {
   const subpaths = [...subpathsOf(pathOf(item))];
-  const stretches = subpaths.flatMap((line) => line.stretches);
+  const segments = subpaths.flatMap((line) => line.segments);
   const points: number[] = [];
   const kinds: SnapKind[] = [];
   const add = (kind: SnapKind, x: number, y: number) => {
@@ -160,11 +160,11 @@ function findFeatures(item: Item): Features {
     kinds.push(kind);
   };
   const round = item.shape.kind === 'ellipse';
-  const circles = stretches.length <= mostForCircles;
+  const circles = segments.length <= mostForCircles;
   for (const line of subpaths) {
-    line.stretches.forEach((s, i) => {
-      if (!round && (i > 0 || !line.closed || !isSmoothJoint(line.stretches[line.stretches.length - 1], s))) {
-        if (i === 0 || !isSmoothJoint(line.stretches[i - 1], s)) add('end', s[0], s[1]);
+    line.segments.forEach((s, i) => {
+      if (!round && (i > 0 || !line.closed || !isSmoothJoint(line.segments[line.segments.length - 1], s))) {
+        if (i === 0 || !isSmoothJoint(line.segments[i - 1], s)) add('end', s[0], s[1]);
       }
       if (isLine(s)) add('middle', (s[0] + s[6]) / 2, (s[1] + s[7]) / 2);
       else if (circles) {
@@ -182,23 +182,23 @@ function findFeatures(item: Item): Features {
         }
       }
     });
-    const last = line.stretches[line.stretches.length - 1];
+    const last = line.segments[line.segments.length - 1];
     if (!line.closed) add('end', last[6], last[7]);
   }
   if (item.shape.kind !== 'path') {
     const centre = boxCentre(boundsOf(item));
     add('centre', centre.x, centre.y);
   }
-  const index = indexBoxes(stretches.map(controlBox));
+  const index = indexBoxes(segments.map(controlBox));
   return {
     points: Float64Array.from(points),
     kinds,
-    near: (x, y, reach) => (index?.search(x - reach, y - reach, x + reach, y + reach) ?? []).map((i) => stretches[i]),
+    near: (x, y, reach) => (index?.search(x - reach, y - reach, x + reach, y + reach) ?? []).map((i) => segments[i]),
   };
 }
 
-/** A box that a stretch lies in: that of its control points. */
-function controlBox([x0, y0, x1, y1, x2, y2, x3, y3]: Stretch): Box {
+/** A box that a segment lies in: that of its control points. */
+function controlBox([x0, y0, x1, y1, x2, y2, x3, y3]: Segment): Box {
   return {
     minX: Math.min(x0, x1, x2, x3),
     minY: Math.min(y0, y1, y2, y3),
@@ -207,8 +207,8 @@ function controlBox([x0, y0, x1, y1, x2, y2, x3, y3]: Stretch): Box {
   };
 }
 
-/** Whether one stretch goes on from another without a corner, as the pieces of an arc do. */
-function isSmoothJoint(a: Stretch, b: Stretch): boolean {
+/** Whether one segment goes on from another without a corner, as the pieces of an arc do. */
+function isSmoothJoint(a: Segment, b: Segment): boolean {
   if (isLine(a) || isLine(b)) return false;
   const [v, w] = [velocityAt(a, 1), velocityAt(b, 0)];
   return (
@@ -216,8 +216,8 @@ function isSmoothJoint(a: Stretch, b: Stretch): boolean {
   );
 }
 
-/** Where a line from a point meets a stretch at a right angle, or only touches it, near its place `nearest`. */
-function seenFrom(s: Stretch, from: Point, nearest: number): { kind: SnapKind; t: number }[] {
+/** Where a line from a point meets a segment at a right angle, or only touches it, near its place `nearest`. */
+function seenFrom(s: Segment, from: Point, nearest: number): { kind: SnapKind; t: number }[] {
   const out: { kind: SnapKind; t: number }[] = [];
   const solve = (f: (t: number) => number): number | null => {
     let t = nearest;

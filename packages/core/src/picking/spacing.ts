@@ -6,7 +6,7 @@ export interface EvenSpacing {
   /** How far to move along the axis, in mm. */
   readonly by: number;
   readonly gap: number;
-  /** The gaps that are alike, as stretches along the axis, at a height across it. */
+  /** The gaps that are alike, as segments along the axis, at a height across it. */
   readonly gaps: readonly { readonly from: number; readonly to: number; readonly across: number }[];
 }
 

@@ -1,7 +1,7 @@
 import type { Item } from '../document/item.ts';
 import type { LayerBurning } from '../document/layer.ts';
 import { type Polyline, signedArea } from '../geometry/paths/flatten.ts';
-import { nestFamilies, nestOutlines, polylineBounds } from '../geometry/questions/nesting.ts';
+import { nestComponents, nestOutlines, polylineBounds } from '../geometry/questions/nesting.ts';
 import type { LayerSettings } from '../settings/settings.ts';
 import { Move, type MoveList } from './moves.ts';
 import { findRoute, type Leg, type RouteLine } from './route.ts';
@@ -132,7 +132,7 @@ function burnParts(
 ): void {
   const nesting = nestOutlines(lines.map(({ line }) => line));
   const parts = new Map<BurnLine, BurnLine[][]>();
-  for (const family of nestFamilies(nesting)) {
+  for (const family of nestComponents(nesting)) {
     const byDepth: BurnLine[][] = [];
     for (const i of family) byDepth[nesting.depths[i]] = [...(byDepth[nesting.depths[i]] ?? []), lines[i]];
     const [root] = byDepth.find((group) => group) ?? [];

@@ -13,7 +13,7 @@ export type { StepPart } from './steps.ts';
 
 import type { Machine } from '../machine/machine.ts';
 
-/** One stretch of the burn plan, with one setting: what the burn strip shows as one block. */
+/** One segment of the burn plan, with one setting: what the burn strip shows as one block. */
 export interface PlanStep {
   /** By which the operator's order names it. */
   readonly id: string;

@@ -124,10 +124,10 @@ export function linesOf({ job }: PreparedJob, { placed }: PreparedLayer): BurnLi
 /** The node of a flattened outline that is nearest to where it was told to start. */
 function startNode(item: Item, points: Float64Array, starts: readonly StartPoint[], outline: number): number | null {
   const start = starts.find(({ subpath }) => subpath === outline);
-  const stretches = start && [...subpathsOf(pathOf(item))][start.subpath]?.stretches;
-  if (!start || !stretches) return null;
-  const i = Math.min(Math.floor(start.at), stretches.length - 1);
-  return nearestNode(points, pointAt(stretches[i], Math.min(1, start.at - i)));
+  const segments = start && [...subpathsOf(pathOf(item))][start.subpath]?.segments;
+  if (!start || !segments) return null;
+  const i = Math.min(Math.floor(start.at), segments.length - 1);
+  return nearestNode(points, pointAt(segments[i], Math.min(1, start.at - i)));
 }
 
 function nearestNode(points: Float64Array, { x, y }: Point): number {

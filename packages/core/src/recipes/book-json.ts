@@ -1,4 +1,5 @@
-import { list, Mismatch, record, type Schema, such } from '../schema/schema.ts';
+import { Mismatch, type Schema, such } from '../schema/schema.ts';
+import { list, record } from '../schema/structures.ts';
 import { type Material, materialSchema } from './material.ts';
 import { type Recipe, recipeSchema } from './recipe.ts';
 

@@ -1,23 +1,18 @@
 import { type FitName, fitNames } from '../document/ties.ts';
 import {
-  flag,
-  list,
   Mismatch,
   type OptionalSchema,
   objectFrom,
   optional,
   orMissing,
   orNull,
-  record,
   type Schema,
   such,
-  text,
-  unnamed,
   type ValueOf,
   withUsual,
-  yes,
 } from '../schema/schema.ts';
-import { fromTo } from '../settings/setting.ts';
+import { list, record, unnamed } from '../schema/structures.ts';
+import { flag, fromTo, text, yes } from '../schema/values.ts';
 import { type Figure, figureSchema } from './figures.ts';
 import { recipeSchema } from './recipe.ts';
 import { stockedSheet } from './stock.ts';

@@ -3,19 +3,16 @@ import {
   Mismatch,
   type OptionalSchema,
   objectFrom,
-  oneOf,
   optional,
   orMissing,
   orNull,
-  type RecordOf,
-  record,
   type Schema,
   such,
-  text,
   type ValueOf,
   withUsual,
-  yes,
 } from '../schema/schema.ts';
+import { type RecordOf, record } from '../schema/structures.ts';
+import { oneOf, text, yes } from '../schema/values.ts';
 import { allSettings, type LayerSettings, type SettingInEveryRecipe, settingFields } from '../settings/settings.ts';
 import { figureSource } from './figures.ts';
 

@@ -1,27 +1,8 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import {
-  flag,
-  knownWord,
-  list,
-  Mismatch,
-  nested,
-  number,
-  numbers,
-  oneOf,
-  optional,
-  orNull,
-  record,
-  type Schema,
-  such,
-  table,
-  text,
-  unnamed,
-  type ValueOf,
-  variants,
-  withUsual,
-  yes,
-} from './schema.ts';
+import { Mismatch, optional, orNull, type Schema, such, type ValueOf, withUsual } from './schema.ts';
+import { list, nested, record, table, unnamed, variants } from './structures.ts';
+import { flag, knownWord, number, numbers, oneOf, text, yes } from './values.ts';
 
 const place = record({ x: number(), y: number(-10, 10) });
 const mark = record({

@@ -1,6 +1,6 @@
 import type { Machine } from '../machine/machine.ts';
 import type { BurningWay, Operation } from '../operations/operations.ts';
-import { Mismatch, number, type Schema, such } from '../schema/schema.ts';
+import { Mismatch, type Schema } from '../schema/schema.ts';
 
 /** What blows at the beam: nothing, a little or all of what the machine has, or a pressure in bar. */
 export type Air = 'off' | 'low' | 'high' | number;
@@ -75,14 +75,3 @@ function numberIn(cell: string, name: string): number {
   if (cell.trim() === '' || !Number.isFinite(value)) throw new Mismatch(`“${cell}” under “${name}” is not a number.`);
   return value;
 }
-
-/** A number of a recipe: from `least`, or, where that is null, more than 0, up to `most`. */
-export function fromTo(least: number | null, most: number): Schema<number> {
-  return such(number(), (value) => {
-    if (least === null ? value > 0 && value <= most : value >= least && value <= most) return null;
-    return `must be ${least === null ? 'more than 0' : `from ${least}`} and up to ${most}`;
-  });
-}
-
-export const whole = (schema: Schema<number>): Schema<number> =>
-  such(schema, (value) => (Number.isInteger(value) ? null : 'must be a whole number'));

@@ -1,6 +1,7 @@
 import type { Machine } from '../machine/machine.ts';
 import { type Operation, waysOf } from '../operations/operations.ts';
-import { type Fields, optional, record, type Schema } from '../schema/schema.ts';
+import { type Fields, optional, type Schema } from '../schema/schema.ts';
+import { record } from '../schema/structures.ts';
 import type { Setting } from './setting.ts';
 import { settingTable } from './table.ts';
 

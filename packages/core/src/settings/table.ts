@@ -1,7 +1,8 @@
 import { topSpeedOf } from '../machine/machine.ts';
 import { operationOf } from '../operations/operations.ts';
-import { flag, Mismatch, number, oneOf, orNull } from '../schema/schema.ts';
-import { type Air, figureColumn, fromTo, type Setting, type SettingContext, whole } from './setting.ts';
+import { Mismatch, orNull } from '../schema/schema.ts';
+import { flag, fromTo, number, oneOf, whole } from '../schema/values.ts';
+import { type Air, figureColumn, type Setting, type SettingContext } from './setting.ts';
 
 /*
  * Every setting a layer can have. Documents, recipes, the book's table, limits, forms, history, the strip and

@@ -94,8 +94,8 @@ export class DimensionTool implements Tool {
     const place = item && nearestPlace(item, free.x, free.y);
     if (!item || !place || place.distance > linePx / this.actions.get().view.scale) return null;
     const i = Math.floor(place.at);
-    const stretch = [...subpathsOf(pathOf(item))][place.subpath]?.stretches[i];
-    if (!stretch || !isLine(stretch)) return null;
+    const segment = [...subpathsOf(pathOf(item))][place.subpath]?.segments[i];
+    if (!segment || !isLine(segment)) return null;
     const end = (at: number): DimensionEnd => ({ kind: 'outline', itemId: item.id, subpath: place.subpath, at });
     const edge = { from: end(i), to: end(i + 1) };
     return placeDimension(jobOf(this.actions.get()).drawing, { ...edge, axis: 'straight', beside: 0 }) ? edge : null;

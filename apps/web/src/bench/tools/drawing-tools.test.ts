@@ -100,9 +100,9 @@ describe('lines', () => {
     tool.finish?.();
     click(50, 60);
     click(20, 20.5);
-    const [{ stretches, closed }] = [...subpathsOf(pathOf(items()[0]))];
+    const [{ segments, closed }] = [...subpathsOf(pathOf(items()[0]))];
     expect(closed).toBe(true);
-    expect(stretches).toHaveLength(3);
+    expect(segments).toHaveLength(3);
     const [outline] = flatten(outlineOf(items()[0].shape));
     expect(polylineLength(outline)).toBeCloseTo(30 + 40 + 50, 6);
   });

@@ -1,4 +1,4 @@
-import { lineStretch, type Path, type Point, pathOfSubpaths } from '@lambent/core/geometry';
+import { lineSegment, type Path, type Point, pathOfSubpaths } from '@lambent/core/geometry';
 import type { BenchActions } from '../store.ts';
 import { addShape, isDrag, showDraft } from './draw.ts';
 import { angleTo, pointAtAngle, stepped } from './recipes.ts';
@@ -138,8 +138,8 @@ export class LineTool implements Tool {
 }
 
 function through(points: readonly Point[], closed: boolean): Path {
-  const stretches = points.slice(1).map((point, i) => lineStretch(points[i].x, points[i].y, point.x, point.y));
+  const segments = points.slice(1).map((point, i) => lineSegment(points[i].x, points[i].y, point.x, point.y));
   const [first, last] = [points[0], points[points.length - 1]];
-  if (closed) stretches.push(lineStretch(last.x, last.y, first.x, first.y));
-  return pathOfSubpaths([{ stretches, closed }]);
+  if (closed) segments.push(lineSegment(last.x, last.y, first.x, first.y));
+  return pathOfSubpaths([{ segments, closed }]);
 }

@@ -4,9 +4,9 @@ import {
   extendTo,
   nearestPlace,
   type OutlinePlace,
+  partBetweenCuts,
   partOfSubpath,
   splitAt,
-  stretchBetweenCuts,
   trimAt,
 } from '@lambent/core/edits';
 import { pathOfSubpaths, subpathsOf } from '@lambent/core/geometry';
@@ -84,7 +84,7 @@ export class StretchTool implements Tool {
 
 function trimmed(job: JobDocument, item: Item, { subpath, at }: OutlinePlace) {
   const line = [...subpathsOf(pathOf(item))][subpath];
-  const gone = stretchBetweenCuts(line, cutsOn(job, item, subpath), at);
+  const gone = partBetweenCuts(line, cutsOn(job, item, subpath), at);
   if (gone === 'all') return pathOfSubpaths([line]);
-  return pathOfSubpaths([{ stretches: partOfSubpath(line, gone.from, gone.to), closed: false }]);
+  return pathOfSubpaths([{ segments: partOfSubpath(line, gone.from, gone.to), closed: false }]);
 }

@@ -127,7 +127,7 @@ function lightVertices(groups: readonly Group[]): Vertex[] {
   return out;
 }
 
-/** A polyline whose stretches bulge: the tangent of a quarter of the arc's angle, to the left when positive. */
+/** A polyline whose segments bulge: the tangent of a quarter of the arc's angle, to the left when positive. */
 function bulged(vertices: readonly Vertex[], closed: boolean): Path | null {
   if (vertices.length < 2) return null;
   const builder = new PathBuilder().moveTo(vertices[0].x, vertices[0].y);

@@ -15,7 +15,7 @@ import { type Arc, arcOfCubic } from '../../geometry/paths/arc-of.ts';
 import { boxHeight, boxWidth } from '../../geometry/paths/box.ts';
 import { flatten } from '../../geometry/paths/flatten.ts';
 import { type Path, transformPath } from '../../geometry/paths/path.ts';
-import { isLine, type Stretch, type Subpath, subpathsOf } from '../../geometry/paths/segments.ts';
+import { isLine, type Segment, type Subpath, subpathsOf } from '../../geometry/paths/segments.ts';
 import type { Outgoing } from '../outgoing.ts';
 
 /** How near a circle a curve must be to go out as an arc, in mm. */
@@ -67,11 +67,11 @@ function freeName(name: string, taken: Set<string>): string {
 /** A colour as DXF has it: one number, in words. */
 const colourOf = (colour: string) => String(Number.parseInt(colour.slice(1), 16));
 
-function addLine(file: DxfWriter, { stretches, closed }: Subpath, layerName: string, stroke: string): void {
+function addLine(file: DxfWriter, { segments, closed }: Subpath, layerName: string, stroke: string): void {
   const options = { layerName, trueColor: colourOf(stroke) };
-  const vertices = bulgedVertices(stretches);
+  const vertices = bulgedVertices(segments);
   if (vertices) {
-    const [last] = stretches.slice(-1);
+    const [last] = segments.slice(-1);
     if (!closed) vertices.push({ x: last[6], y: last[7], bulge: 0, arc: null });
     file.addLWPolyline(
       vertices.map(({ x, y, bulge }) => ({ point: point2d(x, y), ...(bulge === 0 ? {} : { bulge }) })),
@@ -79,16 +79,16 @@ function addLine(file: DxfWriter, { stretches, closed }: Subpath, layerName: str
     );
     return;
   }
-  const points = stretches.flatMap((stretch) => (isLine(stretch) ? straight(stretch) : stretch.slice(2)));
-  const controlPoints = [point3d(stretches[0][0], stretches[0][1], 0)];
+  const points = segments.flatMap((segment) => (isLine(segment) ? straight(segment) : segment.slice(2)));
+  const controlPoints = [point3d(segments[0][0], segments[0][1], 0)];
   for (let i = 0; i < points.length; i += 2) controlPoints.push(point3d(points[i], points[i + 1], 0));
   const knots = [
     0,
-    ...stretches.flatMap((_, i) => [i, i, i]),
-    stretches.length,
-    stretches.length,
-    stretches.length,
-    stretches.length,
+    ...segments.flatMap((_, i) => [i, i, i]),
+    segments.length,
+    segments.length,
+    segments.length,
+    segments.length,
   ];
   file.addSpline(
     { controlPoints, degreeCurve: 3, knots, flags: closed ? SplineFlags.Closed : SplineFlags.Planar },
@@ -97,21 +97,21 @@ function addLine(file: DxfWriter, { stretches, closed }: Subpath, layerName: str
 }
 
 /** A line's handles a third of the way, so that its spline runs evenly. */
-function straight([x0, y0, , , , , x3, y3]: Stretch): number[] {
+function straight([x0, y0, , , , , x3, y3]: Segment): number[] {
   return [x0 + (x3 - x0) / 3, y0 + (y3 - y0) / 3, x3 - (x3 - x0) / 3, y3 - (y3 - y0) / 3, x3, y3];
 }
 
-/** Stretches as vertices with bulges; arcs that go on around one circle are one. Null when a curve is no arc. */
-function bulgedVertices(stretches: Subpath['stretches']): Vertex[] | null {
+/** Segments as vertices with bulges; arcs that go on around one circle are one. Null when a curve is no arc. */
+function bulgedVertices(segments: Subpath['segments']): Vertex[] | null {
   const out: Vertex[] = [];
-  for (const stretch of stretches) {
-    const arc = isLine(stretch) ? null : arcOfCubic(stretch, arcTolerance);
-    if (!isLine(stretch) && !arc) return null;
+  for (const segment of segments) {
+    const arc = isLine(segment) ? null : arcOfCubic(segment, arcTolerance);
+    if (!isLine(segment) && !arc) return null;
     const before = out.at(-1);
     if (arc && before?.arc && goesOn(before.arc, arc)) {
       before.arc = { ...arc, span: before.arc.span + arc.span };
       before.bulge = Math.tan(before.arc.span / 4);
-    } else out.push({ x: stretch[0], y: stretch[1], bulge: arc ? Math.tan(arc.span / 4) : 0, arc });
+    } else out.push({ x: segment[0], y: segment[1], bulge: arc ? Math.tan(arc.span / 4) : 0, arc });
   }
   return out;
 }

@@ -20,7 +20,7 @@ export interface State {
   fontSize: number;
   charSpacing: number;
   wordSpacing: number;
-  stretch: number;
+  segment: number;
   rise: number;
   leading: number;
   mode: number;
@@ -42,7 +42,7 @@ export const startState: State = {
   fontSize: 0,
   charSpacing: 0,
   wordSpacing: 0,
-  stretch: 1,
+  segment: 1,
   rise: 0,
   leading: 0,
   mode: 0,

@@ -49,7 +49,7 @@ export class TextReader {
         state.wordSpacing = number;
         break;
       case OPS.setHScale:
-        state.stretch = number / 100;
+        state.segment = number / 100;
         break;
       case OPS.setLeading:
         state.leading = -number;
@@ -97,7 +97,7 @@ export class TextReader {
       this.page.notes.add('changed', 'text-trouble', 'a text that runs from top to bottom is set from left to right');
     const base = multiply(state.matrix, this.textMatrix);
     const builder = new PathBuilder();
-    const across = state.stretch;
+    const across = state.segment;
     let text = '';
     for (const glyph of glyphs) {
       if (typeof glyph === 'number') {

@@ -141,7 +141,7 @@ describe('paint', () => {
       '#808080',
     ],
     [
-      'weighted by its stretches',
+      'weighted by its segments',
       '<linearGradient id="g"><stop offset=".8" stop-color="#000"/><stop offset="1" stop-color="#FFF"/></linearGradient>',
       '#191919',
     ],

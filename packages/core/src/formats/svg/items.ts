@@ -151,7 +151,7 @@ function roughBounds({ shape, matrix }: Item): Box {
   }
 }
 
-/** Whether a map stretches one way more than the other by over a hundredth. */
+/** Whether a map segments one way more than the other by over a hundredth. */
 function isUneven([a, b, c, d]: Matrix): boolean {
   const [p, q] = [a * a + b * b, c * c + d * d];
   const cross = Math.abs(a * c + b * d);

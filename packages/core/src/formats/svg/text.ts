@@ -11,7 +11,7 @@ import type { Declared, StyleSheet } from './style.ts';
 import { lengthInUserUnits, readLength, readTransform } from './values.ts';
 import type { SvgElement } from './xml.ts';
 
-/** A stretch of text with one look, as outlines in the text element's user units. */
+/** A segment of text with one look, as outlines in the text element's user units. */
 export interface TextRun {
   readonly text: string;
   readonly path: Path;
@@ -69,7 +69,7 @@ export class TextReader {
     const substituted = new Map<string, string>();
     const unknown = new Set<string>();
     const set = this.set(letters, substituted, unknown);
-    stretch(element, set, context);
+    segment(element, set, context);
     anchor(set);
     return { runs: this.runs(set, troubles), substituted, unknown: [...unknown].join(''), troubles: [...troubles] };
   }
@@ -264,7 +264,7 @@ function baselineOf(context: Context): number {
 }
 
 /** `textLength`: the letters are set further apart, or all of it is stretched. */
-function stretch(element: SvgElement, set: SetLetter[], context: Context): void {
+function segment(element: SvgElement, set: SetLetter[], context: Context): void {
   const wanted = lengthInUserUnits(element.attributes.textLength, context, 'x');
   const last = set.at(-1);
   if (wanted === null || wanted <= 0 || !last || set.length < 2) return;
@@ -289,7 +289,7 @@ function stretch(element: SvgElement, set: SetLetter[], context: Context): void 
   });
 }
 
-/** Moves each stretch that starts at a place of its own so that its start, middle or end is there. */
+/** Moves each segment that starts at a place of its own so that its start, middle or end is there. */
 function anchor(set: readonly SetLetter[]): void {
   let from = 0;
   for (let to = 1; to <= set.length; to++) {

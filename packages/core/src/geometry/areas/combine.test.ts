@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import { outlineOf, rectangleOf } from '../../document/shapes.ts';
 import { flatten, polylineLength, signedArea } from '../paths/flatten.ts';
 import { nodeCount, type Path, PathBuilder, pathBounds, Verb } from '../paths/path.ts';
-import { lengthOf, nearestOn, pieceOf, pointAt, type Stretch, subpathsOf } from '../paths/segments.ts';
+import { lengthOf, nearestOn, pieceOf, pointAt, type Segment, subpathsOf } from '../paths/segments.ts';
 import { crossingsOf } from '../questions/crossings.ts';
 import { type Combining, combineOutlines } from './combine.ts';
 
@@ -18,7 +18,7 @@ const combine = (how: Combining, ...paths: Path[]) =>
     how,
   );
 const kindsOf = (path: Path) => [...path.verbs].filter((verb) => verb !== Verb.close).length;
-const stretchesOf = (path: Path) => [...subpathsOf(path)].flatMap(({ stretches }) => stretches);
+const segmentsOf = (path: Path) => [...subpathsOf(path)].flatMap(({ segments }) => segments);
 
 describe('putting outlines together', () => {
   test('two squares that overlap', () => {
@@ -43,7 +43,7 @@ describe('putting outlines together', () => {
     expect(kindsOf(cut)).toBeLessThanOrEqual(11);
     expect(areaOf(cut)).toBeCloseTo(400 - (Math.PI * 25) / 2, 3);
     for (const y of [5, 15]) {
-      const nearest = Math.min(...stretchesOf(cut).map((s) => Math.hypot(s[0] - 20, s[1] - y)));
+      const nearest = Math.min(...segmentsOf(cut).map((s) => Math.hypot(s[0] - 20, s[1] - y)));
       expect(nearest).toBeLessThan(1e-9);
     }
   });
@@ -62,7 +62,7 @@ describe('putting outlines together', () => {
     const bow = new PathBuilder().moveTo(0, 0).lineTo(10, 10).lineTo(10, 0).lineTo(0, 10).close().build();
     const united = combine('unite', bow);
     expect(areaOf(united)).toBeCloseTo(50, 6);
-    expect(Math.min(...stretchesOf(united).map((s) => Math.hypot(s[0] - 5, s[1] - 5)))).toBeLessThan(1e-9);
+    expect(Math.min(...segmentsOf(united).map((s) => Math.hypot(s[0] - 5, s[1] - 5)))).toBeLessThan(1e-9);
   });
 
   const shape = fc
@@ -97,8 +97,8 @@ describe('putting outlines together', () => {
   test('every piece of the answer lies on an outline that came in, and there are few of them', () => {
     fc.assert(
       fc.property(shape, shape, (a, b) => {
-        const sources = [...stretchesOf(a), ...stretchesOf(b)];
-        const pieces = stretchesOf(combine('unite', a, b));
+        const sources = [...segmentsOf(a), ...segmentsOf(b)];
+        const pieces = segmentsOf(combine('unite', a, b));
         expect(pieces.length).toBeLessThanOrEqual(sources.length + 16);
         for (const piece of pieces) {
           for (const t of [0, 0.3, 0.7]) {
@@ -112,8 +112,8 @@ describe('putting outlines together', () => {
   });
 });
 
-describe('stretches', () => {
-  const curve: Stretch = [0, 0, 10, 30, 40, -20, 50, 10];
+describe('segments', () => {
+  const curve: Segment = [0, 0, 10, 30, 40, -20, 50, 10];
 
   test('a piece of a curve is that piece, either way round', () => {
     fc.assert(
@@ -133,23 +133,23 @@ describe('stretches', () => {
 
   test('lengths', () => {
     expect(lengthOf([0, 0, 0, 0, 3, 4, 3, 4])).toBe(5);
-    const quarter = stretchesOf(circle(0, 0, 10)).reduce((sum, s) => sum + lengthOf(s), 0);
+    const quarter = segmentsOf(circle(0, 0, 10)).reduce((sum, s) => sum + lengthOf(s), 0);
     expect(quarter).toBeCloseTo(20 * Math.PI, 3);
     expect(lengthOf(curve)).toBeCloseTo(lengthOf(pieceOf(curve, 0, 0.4)) + lengthOf(pieceOf(curve, 0.4, 1)), 6);
   });
 
   test('crossings of a line and a circle are exact', () => {
-    const line: Stretch = [-20, 3, -20, 3, 20, 3, 20, 3];
-    const found = crossingsOf([line], stretchesOf(circle(0, 0, 5)));
+    const line: Segment = [-20, 3, -20, 3, 20, 3, 20, 3];
+    const found = crossingsOf([line], segmentsOf(circle(0, 0, 5)));
     expect(found.map(({ x }) => x).sort((p, q) => p - q)).toEqual([expect.closeTo(-4, 4), expect.closeTo(4, 4)]);
     expect(crossingsOf([line], [[-20, 4, -20, 4, 20, 4, 20, 4]])).toEqual([]);
   });
 
   test('a curve that loops crosses itself once; a joint is no crossing', () => {
-    const loop: Stretch[] = [
+    const loop: Segment[] = [
       ...subpathsOf(new PathBuilder().moveTo(0, 0).cubicTo(30, 20, -20, 20, 10, 0).build()),
-    ].flatMap(({ stretches }) => stretches);
+    ].flatMap(({ segments }) => segments);
     expect(crossingsOf(loop)).toHaveLength(1);
-    expect(crossingsOf(stretchesOf(box(0, 0, 5, 5)))).toEqual([]);
+    expect(crossingsOf(segmentsOf(box(0, 0, 5, 5)))).toEqual([]);
   });
 });

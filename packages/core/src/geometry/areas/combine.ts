@@ -1,7 +1,7 @@
 import { Clipper, Clipper64, FillRule as ClipperRule, ClipType, type Paths64 } from 'clipper2-ts';
 import { indexBoxes } from '../paths/box-index.ts';
 import type { Path } from '../paths/path.ts';
-import { lineStretch, pathOfSubpaths, type Stretch, type Subpath, subpathsOf } from '../paths/segments.ts';
+import { lineSegment, pathOfSubpaths, type Segment, type Subpath, subpathsOf } from '../paths/segments.ts';
 import type { FillRule } from './area.ts';
 import { snapped } from './snap-rings.ts';
 import { hasExtent, withoutTurnbacks } from './spikes.ts';
@@ -17,7 +17,7 @@ export interface Outline {
 
 /**
  * Puts closed outlines together. The polygon arithmetic is clipper2-ts's (Vatti's), over chords of the curves;
- * then each edge of the answer is traced back to the stretch it is a chord of, so that lines stay lines and
+ * then each edge of the answer is traced back to the segment it is a chord of, so that lines stay lines and
  * curves stay pieces of the very curves that came in, cut where they truly cross.
  *
  * @returns outlines that do not cross, holes turning the other way; empty when nothing is left
@@ -59,11 +59,11 @@ function areApart(areas: readonly Paths64[]): boolean {
   return boxes.every(({ left, top, right, bottom }) => index?.search(left, top, right, bottom).length === 1);
 }
 
-function closedUp({ stretches }: Subpath): readonly Stretch[] {
-  const first = stretches[0];
-  const last = stretches[stretches.length - 1];
+function closedUp({ segments }: Subpath): readonly Segment[] {
+  const first = segments[0];
+  const last = segments[segments.length - 1];
   const gap = Math.hypot(first[0] - last[6], first[1] - last[7]);
-  return gap < 1e-9 ? stretches : [...stretches, lineStretch(last[6], last[7], first[0], first[1])];
+  return gap < 1e-9 ? segments : [...segments, lineSegment(last[6], last[7], first[0], first[1])];
 }
 
 const kinds = {

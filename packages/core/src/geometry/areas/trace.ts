@@ -1,12 +1,12 @@
 import type { Path64, Paths64 } from 'clipper2-ts';
 import Flatbush from 'flatbush';
-import { isLine, lineStretch, pieceOf, pointAt, type Stretch, type Subpath } from '../paths/segments.ts';
+import { isLine, lineSegment, pieceOf, pointAt, type Segment, type Subpath } from '../paths/segments.ts';
 import { chordCount, refine } from '../questions/crossings.ts';
 import { isSliver, withoutSpikes, withoutTurnbacks } from './spikes.ts';
 
 /*
  * From curves to the polygon arithmetic and back. Outlines go into it as chords; each edge of the answer is then
- * traced back to the stretch that it is a chord of, so that lines stay lines and curves stay pieces of the very
+ * traced back to the segment that it is a chord of, so that lines stay lines and curves stay pieces of the very
  * curves that went in, cut where they truly cross.
  */
 
@@ -18,27 +18,27 @@ const chordTolerance = 0.002;
 const reach = 4;
 const furthest = 40;
 
-/** A run of an answer's edges along one stretch. */
+/** A run of an answer's edges along one segment. */
 interface Run {
-  readonly stretch: number;
+  readonly segment: number;
   from: number;
   to: number;
 }
 
-/** A piece of a stretch, and which one that is, counted as they were added. */
+/** A piece of a segment, and which one that is, counted as they were added. */
 export interface Traced {
   readonly of: number;
-  readonly piece: Stretch;
+  readonly piece: Segment;
 }
 
-/** Closed runs of stretches as rings of chords, which an answer's rings are traced back to. */
+/** Closed runs of segments as rings of chords, which an answer's rings are traced back to. */
 export class CurvedRings {
-  private readonly stretches: Stretch[] = [];
+  private readonly segments: Segment[] = [];
   /** Of each of them, which one that was added it is, or is a part of. */
   private readonly sources: number[] = [];
   /*
    * The chords, by number: there may be a million, and as objects they would be most of the work. Of each the
-   * stretch, its parameters and its points on the raster.
+   * segment, its parameters and its points on the raster.
    */
   private readonly of: number[] = [];
   private readonly from: number[] = [];
@@ -51,19 +51,19 @@ export class CurvedRings {
   private byStart = new Int32Array(0);
   private index: Flatbush | undefined;
 
-  /** Adds a closed run of stretches. @returns it as a ring of chords, on the raster, without turning back on itself */
-  add(run: readonly Stretch[]): Path64 {
+  /** Adds a closed run of segments. @returns it as a ring of chords, on the raster, without turning back on itself */
+  add(run: readonly Segment[]): Path64 {
     const ring: Path64 = [];
     this.byStart = new Int32Array(0);
     this.index = undefined;
-    for (const stretch of run) {
-      const number = this.stretches.push(stretch) - 1;
+    for (const segment of run) {
+      const number = this.segments.push(segment) - 1;
       this.sources.push(number);
-      const steps = chordCount(stretch, chordTolerance);
-      let x = toGrid(stretch[0]);
-      let y = toGrid(stretch[1]);
+      const steps = chordCount(segment, chordTolerance);
+      let x = toGrid(segment[0]);
+      let y = toGrid(segment[1]);
       for (let i = 1; i <= steps; i++) {
-        const end = i === steps ? { x: stretch[6], y: stretch[7] } : pointAt(stretch, i / steps);
+        const end = i === steps ? { x: segment[6], y: segment[7] } : pointAt(segment, i / steps);
         ring.push({ x, y });
         this.of.push(number);
         this.from.push((i - 1) / steps);
@@ -80,22 +80,22 @@ export class CurvedRings {
   }
 
   /**
-   * The outlines that the rings of an answer are made of: pieces of the stretches whose chords went into it. Rings
+   * The outlines that the rings of an answer are made of: pieces of the segments whose chords went into it. Rings
    * of no extent are left out.
    */
   outlinesOf(rings: Paths64): Subpath[] {
     return this.piecesOf(rings)
-      .map((ring) => ({ stretches: straightened(ring.map(pieceIn), true), closed: true }))
-      .filter(({ stretches }) => stretches.length > 0);
+      .map((ring) => ({ segments: straightened(ring.map(pieceIn), true), closed: true }))
+      .filter(({ segments }) => segments.length > 0);
   }
 
-  /** The rings of an answer, each as the pieces of stretches that it is made of, in its order. */
+  /** The rings of an answer, each as the pieces of segments that it is made of, in its order. */
   piecesOf(rings: Paths64): Traced[][] {
     return rings
       .map(withoutSpikes)
       .filter((ring) => !isSliver(ring, grid))
       .map((ring) =>
-        joined(this.runsOf(ring), this.stretches).map(({ of, piece }) => ({ of: this.sources[of], piece })),
+        joined(this.runsOf(ring), this.segments).map(({ of, piece }) => ({ of: this.sources[of], piece })),
       );
   }
 
@@ -121,18 +121,18 @@ export class CurvedRings {
     const { of, from, to, x1, y1 } = this;
     const ahead = this.chordFrom(start);
     if (ahead >= 0 && x1[ahead] === end.x && y1[ahead] === end.y)
-      return { stretch: of[ahead], from: from[ahead], to: to[ahead] };
+      return { segment: of[ahead], from: from[ahead], to: to[ahead] };
     const back = this.chordFrom(end);
     if (back >= 0 && x1[back] === start.x && y1[back] === start.y)
-      return { stretch: of[back], from: to[back], to: from[back] };
+      return { segment: of[back], from: to[back], to: from[back] };
     const chord = this.chordAlong(start, end);
     // Where straight pieces lie over each other, an edge may be longer than each of them.
     if (Math.max(this.missOf(chord, start), this.missOf(chord, end)) > furthest) {
-      const whole = lineStretch(start.x * grid, start.y * grid, end.x * grid, end.y * grid);
+      const whole = lineSegment(start.x * grid, start.y * grid, end.x * grid, end.y * grid);
       this.sources.push(this.sources[of[chord]]);
-      return { stretch: this.stretches.push(whole) - 1, from: 0, to: 1 };
+      return { segment: this.segments.push(whole) - 1, from: 0, to: 1 };
     }
-    return { stretch: of[chord], from: this.paramOn(chord, start), to: this.paramOn(chord, end) };
+    return { segment: of[chord], from: this.paramOn(chord, start), to: this.paramOn(chord, end) };
   }
 
   /** How far a point is from a chord. */
@@ -188,7 +188,7 @@ export class CurvedRings {
     return index;
   }
 
-  /** The parameter of a chord's stretch at a point on it; its ends exactly, within rounding. */
+  /** The parameter of a chord's segment at a point on it; its ends exactly, within rounding. */
   private paramOn(i: number, { x, y }: GridPoint): number {
     const { x0, y0 } = this;
     const [dx, dy] = [this.x1[i] - x0[i], this.y1[i] - y0[i]];
@@ -200,10 +200,10 @@ export class CurvedRings {
   }
 }
 
-/** The area within a closed run of stretches, in mm², over four chords a curve; its sign says which way round it goes. */
-export function areaWithin(stretches: readonly Stretch[]): number {
+/** The area within a closed run of segments, in mm², over four chords a curve; its sign says which way round it goes. */
+export function areaWithin(segments: readonly Segment[]): number {
   let twice = 0;
-  for (const s of stretches) {
+  for (const s of segments) {
     let [x, y] = [s[0], s[1]];
     const steps = isLine(s) ? 1 : 4;
     for (let i = 1; i <= steps; i++) {
@@ -224,38 +224,38 @@ function hashOf(x: number, y: number): number {
 }
 
 function goesOn(a: Run, b: Run): boolean {
-  return a.stretch === b.stretch && Math.abs(a.to - b.from) < 1e-3 && b.to > b.from === a.to > a.from;
+  return a.segment === b.segment && Math.abs(a.to - b.from) < 1e-3 && b.to > b.from === a.to > a.from;
 }
 
 const pieceIn = ({ piece }: Traced) => piece;
 
-/** The runs as pieces of their stretches, each cut where the next one truly crosses it. */
-function joined(runs: readonly Run[], stretches: readonly Stretch[]): Traced[] {
-  const cuts = runs.map(({ stretch, to }, i) => cutBetween(stretches, stretch, to, runs[(i + 1) % runs.length]));
-  return runs.flatMap(({ stretch, from, to }, i) => {
-    if (runs.length === 1) return [{ of: stretch, piece: pieceOf(stretches[stretch], from, to) }];
+/** The runs as pieces of their segments, each cut where the next one truly crosses it. */
+function joined(runs: readonly Run[], segments: readonly Segment[]): Traced[] {
+  const cuts = runs.map(({ segment, to }, i) => cutBetween(segments, segment, to, runs[(i + 1) % runs.length]));
+  return runs.flatMap(({ segment, from, to }, i) => {
+    if (runs.length === 1) return [{ of: segment, piece: pieceOf(segments[segment], from, to) }];
     const before = cuts[(i + runs.length - 1) % runs.length];
     const after = cuts[i];
     if (before.tb === after.ta) return [];
-    const piece = pieceOf(stretches[stretch], before.tb, after.ta);
-    if (isLine(piece)) return [{ of: stretch, piece: lineStretch(before.x, before.y, after.x, after.y) }];
+    const piece = pieceOf(segments[segment], before.tb, after.ta);
+    if (isLine(piece)) return [{ of: segment, piece: lineSegment(before.x, before.y, after.x, after.y) }];
     const [, , x1, y1, x2, y2] = piece;
-    return [{ of: stretch, piece: [before.x, before.y, x1, y1, x2, y2, after.x, after.y] as const }];
+    return [{ of: segment, piece: [before.x, before.y, x1, y1, x2, y2, after.x, after.y] as const }];
   });
 }
 
 /** Where a run ends and the next begins: the parameters of both, and the point. */
 function cutBetween(
-  stretches: readonly Stretch[],
-  stretch: number,
+  segments: readonly Segment[],
+  segment: number,
   to: number,
   next: Run,
 ): { ta: number; tb: number; x: number; y: number } {
-  const [a, b] = [stretches[stretch], stretches[next.stretch]];
+  const [a, b] = [segments[segment], segments[next.segment]];
   const [p, q] = [pointAt(a, to), pointAt(b, next.from)];
   // Most of them meet end to end.
   if (p.x === q.x && p.y === q.y) return { ta: to, tb: next.from, x: p.x, y: p.y };
-  const met = next.stretch === stretch ? null : refine(a, b, to, next.from);
+  const met = next.segment === segment ? null : refine(a, b, to, next.from);
   // Sides that are all but parallel may meet far off, and a curve whose end is its start is there twice.
   const near =
     met !== null &&
@@ -267,23 +267,23 @@ function cutBetween(
 }
 
 /** Without nodes in the middle of a straight line, and lines of rounding's length. */
-export function straightened(stretches: readonly Stretch[], closed: boolean): Stretch[] {
-  const out: Stretch[] = [];
-  for (const stretch of stretches) {
+export function straightened(segments: readonly Segment[], closed: boolean): Segment[] {
+  const out: Segment[] = [];
+  for (const segment of segments) {
     const last = out.at(-1);
-    if (last && goesStraightOn(last, stretch))
-      out[out.length - 1] = lineStretch(last[0], last[1], stretch[6], stretch[7]);
-    else out.push(stretch);
+    if (last && goesStraightOn(last, segment))
+      out[out.length - 1] = lineSegment(last[0], last[1], segment[6], segment[7]);
+    else out.push(segment);
   }
   const [first, last] = [out[0], out.at(-1)];
   if (closed && last && out.length > 2 && goesStraightOn(last, first)) {
-    out[0] = lineStretch(last[0], last[1], first[6], first[7]);
+    out[0] = lineSegment(last[0], last[1], first[6], first[7]);
     out.pop();
   }
   return out;
 }
 
-function goesStraightOn(a: Stretch, b: Stretch): boolean {
+function goesStraightOn(a: Segment, b: Segment): boolean {
   if (!isLine(a) || !isLine(b)) return false;
   const [ax, ay, bx, by] = [a[6] - a[0], a[7] - a[1], b[6] - b[0], b[7] - b[1]];
   const [along, across] = [ax * bx + ay * by, Math.abs(ax * by - ay * bx)];

@@ -95,7 +95,7 @@ describe('the outlines of a mask', () => {
 
   test('are exact for blocks, holes turn the other way, corners that touch are apart', () => {
     const ring = outlines(5, '#####', '#   #', '#   #', '#   #', '#####');
-    expect([...subpathsOf(ring)].map(({ stretches }) => areaWithin(stretches))).toEqual([25, -9]);
+    expect([...subpathsOf(ring)].map(({ segments }) => areaWithin(segments))).toEqual([25, -9]);
     expect([...subpathsOf(outlines(4, '##  ', '##  ', '  ##', '  ##'))]).toHaveLength(2);
     expect(pathBounds(outlines(3, '   ', ' # ', '   '))).toEqual({ minX: 1, minY: 1, maxX: 2, maxY: 2 });
     expect(outlines(2, '  ').verbs).toHaveLength(0);
@@ -105,8 +105,8 @@ describe('the outlines of a mask', () => {
     const size = 60;
     const mask = new Uint8Array(size * size);
     for (let y = 0; y < size; y++) mask.fill(1, y * size, y * size + y + 1);
-    const [{ stretches }] = [...subpathsOf(outlineOfMask(mask, size, size))];
-    expect(stretches.length).toBeLessThan(8);
-    expect(areaWithin(stretches)).toBeGreaterThan((size * size) / 2 - 1);
+    const [{ segments }] = [...subpathsOf(outlineOfMask(mask, size, size))];
+    expect(segments.length).toBeLessThan(8);
+    expect(areaWithin(segments)).toBeGreaterThan((size * size) / 2 - 1);
   });
 });

@@ -1,6 +1,6 @@
 import { addEllipticArc } from '../paths/arc.ts';
 import { PathBuilder } from '../paths/path.ts';
-import { isLine, lineStretch, pointAt, type Stretch, subpathsOf } from '../paths/segments.ts';
+import { isLine, lineSegment, pointAt, type Segment, subpathsOf } from '../paths/segments.ts';
 import { rightAt } from './parallel.ts';
 
 /* How an offset goes round the corners and ends of what it is beside. */
@@ -27,50 +27,50 @@ const nearlyBack = 0.3;
 const looks = [0.02, 0.05, 0.1, 0.3, 1];
 const leastApart = 0.006;
 
-/** What leads from the side of one stretch to that of the next; whether that is on the inner side of the corner. */
+/** What leads from the side of one segment to that of the next; whether that is on the inner side of the corner. */
 export function cornerBetween(
-  a: Stretch,
-  b: Stretch,
+  a: Segment,
+  b: Segment,
   { by, join, miterLimit }: Settings,
-): { way: Stretch[]; isInner: boolean } {
+): { way: Segment[]; isInner: boolean } {
   const [x, y] = [a[6], a[7]];
   const [m, n] = [rightAt(a, 1), rightAt(b, 0)];
   const [x0, y0, x1, y1] = [x + by * m.x, y + by * m.y, x + by * n.x, y + by * n.y];
-  const outer = (way: Stretch[]) => ({ way, isInner: false });
+  const outer = (way: Segment[]) => ({ way, isInner: false });
   const turn = turnBetween(a, b, Math.atan2(m.x * n.y - m.y * n.x, m.x * n.x + m.y * n.y));
   const isSlight = Math.abs(by) * (1 - Math.cos(turn / 2)) < leastSagitta && turn * by > 0;
-  if (Math.abs(turn) < leastTurn || isSlight) return outer([lineStretch(x0, y0, x1, y1)]);
+  if (Math.abs(turn) < leastTurn || isSlight) return outer([lineSegment(x0, y0, x1, y1)]);
   const turnsBack = Math.abs(Math.PI - Math.abs(turn)) < leastTurn;
   // On the inner side of a corner the way leads through the corner itself: what it goes round there does not count.
   if (turn * by < 0 && !turnsBack)
-    return { way: [lineStretch(x0, y0, x, y), lineStretch(x, y, x1, y1)], isInner: true };
+    return { way: [lineSegment(x0, y0, x, y), lineSegment(x, y, x1, y1)], isInner: true };
   if (join === 'round') return outer(arc(x, y, by, m, turn * by > 0 ? turn : -turn, { x: x1, y: y1 }));
-  if (join === 'bevel') return outer([lineStretch(x0, y0, x1, y1)]);
+  if (join === 'bevel') return outer([lineSegment(x0, y0, x1, y1)]);
   const [cos, sin] = [Math.cos(turn / 2), Math.abs(Math.sin(turn / 2))];
   if (!turnsBack && cos > 0 && 1 / cos <= miterLimit) {
     const share = by / (1 + m.x * n.x + m.y * n.y);
     const [px, py] = [x + share * (m.x + n.x), y + share * (m.y + n.y)];
-    return outer([lineStretch(x0, y0, px, py), lineStretch(px, py, x1, y1)]);
+    return outer([lineSegment(x0, y0, px, py), lineSegment(px, py, x1, y1)]);
   }
   // Both sides go on until they are as far out as the limit allows; the way is to the left of what is right of it.
   const on = (Math.abs(by) * (miterLimit - cos)) / sin;
   const [ax, ay, bx, bY] = [x0 - on * m.y, y0 + on * m.x, x1 + on * n.y, y1 - on * n.x];
-  return outer([lineStretch(x0, y0, ax, ay), lineStretch(ax, ay, bx, bY), lineStretch(bx, bY, x1, y1)]);
+  return outer([lineSegment(x0, y0, ax, ay), lineSegment(ax, ay, bx, bY), lineSegment(bx, bY, x1, y1)]);
 }
 
 /** The way round an open line's end. */
-export function capAt(last: Stretch, { by, cap }: Settings): Stretch[] {
+export function capAt(last: Segment, { by, cap }: Settings): Segment[] {
   const [x, y] = [last[6], last[7]];
   const n = rightAt(last, 1);
   const [x0, y0, x1, y1] = [x + by * n.x, y + by * n.y, x - by * n.x, y - by * n.y];
   if (cap === 'round') return arc(x, y, by, n, Math.sign(by) * Math.PI, { x: x1, y: y1 });
-  if (cap === 'flat') return [lineStretch(x0, y0, x1, y1)];
+  if (cap === 'flat') return [lineSegment(x0, y0, x1, y1)];
   // On by the distance: the way is to the left of what is right of it.
   const [fx, fy] = [-n.y * Math.abs(by), n.x * Math.abs(by)];
   return [
-    lineStretch(x0, y0, x0 + fx, y0 + fy),
-    lineStretch(x0 + fx, y0 + fy, x1 + fx, y1 + fy),
-    lineStretch(x1 + fx, y1 + fy, x1, y1),
+    lineSegment(x0, y0, x0 + fx, y0 + fy),
+    lineSegment(x0 + fx, y0 + fy, x1 + fx, y1 + fy),
+    lineSegment(x1 + fx, y1 + fy, x1, y1),
   ];
 }
 
@@ -82,21 +82,21 @@ function arc(
   from: { x: number; y: number },
   span: number,
   end: { x: number; y: number },
-): Stretch[] {
+): Segment[] {
   const builder = new PathBuilder().moveTo(cx + by * from.x, cy + by * from.y);
   const start = Math.atan2(by * from.y, by * from.x);
   addEllipticArc(builder, cx, cy, Math.abs(by), Math.abs(by), 0, start, span, end);
-  return [...subpathsOf(builder.build())].flatMap(({ stretches }) => stretches);
+  return [...subpathsOf(builder.build())].flatMap(({ segments }) => segments);
 }
 
 /**
- * How far a way turns where one stretch meets the next, in radians. Where curves turn back nearly along themselves, in a
+ * How far a way turns where one segment meets the next, in radians. Where curves turn back nearly along themselves, in a
  * tip, to which side they do is told from where they have come apart: at the very tip they may lie across each other
  * by as much as they were cut with.
  *
  * @param turn by their directions at the corner
  */
-function turnBetween(a: Stretch, b: Stretch, turn: number): number {
+function turnBetween(a: Segment, b: Segment, turn: number): number {
   if (Math.PI - Math.abs(turn) > nearlyBack || (isLine(a) && isLine(b))) return turn;
   const [x, y] = [b[0], b[1]];
   for (const away of looks) {
@@ -108,8 +108,8 @@ function turnBetween(a: Stretch, b: Stretch, turn: number): number {
   return turn;
 }
 
-/** Where a stretch is so far from a point that it begins, or ends, at; its other end where it is nowhere that far. */
-function paramAway(s: Stretch, x: number, y: number, away: number, fromEnd: boolean): number {
+/** Where a segment is so far from a point that it begins, or ends, at; its other end where it is nowhere that far. */
+function paramAway(s: Segment, x: number, y: number, away: number, fromEnd: boolean): number {
   const at = (u: number) => (fromEnd ? 1 - u : u);
   let [low, high] = [0, 1];
   const isNear = (u: number) => {

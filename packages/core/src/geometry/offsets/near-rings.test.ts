@@ -53,7 +53,7 @@ function apart(one: Points, other: Points): number {
 }
 
 describe('outlines that come near each other', () => {
-  test('are those that do edge by edge, in the families that this makes of them', () => {
+  test('are those that do edge by edge, in the components that this makes of them', () => {
     fc.assert(
       fc.property(fc.array(outline, { minLength: 1, maxLength: 9 }), fc.constantFrom(0.5, 2, 7), (outlines, width) => {
         // Where the nearest is the very width, either answer is right.
@@ -68,10 +68,10 @@ describe('outlines that come near each other', () => {
         });
         const expected = new Map<number, number[]>();
         outlines.forEach((_, i) => expected.set(headOf(i), [...(expected.get(headOf(i)) ?? []), i]));
-        const { families } = nearnessOf(outlines.map(measured), width);
+        const { components } = nearnessOf(outlines.map(measured), width);
         const sorted = (all: Iterable<readonly number[]>) =>
-          [...all].map((family) => [...family].sort((a, b) => a - b)).sort((a, b) => a[0] - b[0]);
-        expect(sorted(families)).toEqual(sorted(expected.values()));
+          [...all].map((component) => [...component].sort((a, b) => a - b)).sort((a, b) => a[0] - b[0]);
+        expect(sorted(components)).toEqual(sorted(expected.values()));
         if (gaps.some((gap) => gap < width)) {
           expect(
             comeNear(

@@ -29,7 +29,7 @@ export function ringsComeNear(rings: readonly Ring[], width: number): boolean {
 /** Which rings come near each other. */
 export interface Nearness {
   /** Those that do, however many between them, by their places in the list; most are alone. */
-  readonly families: readonly (readonly number[])[];
+  readonly components: readonly (readonly number[])[];
   /** Whether parts of a ring that are no one bend come near each other. */
   readonly nearItself: readonly boolean[];
 }
@@ -55,14 +55,14 @@ export function nearnessOf(rings: readonly Ring[], width: number): Nearness {
       return true;
     },
   });
-  if (!isWhole) return { families: [rings.map((_, i) => i)], nearItself: rings.map(() => true) };
-  const families = new Map<number, number[]>();
+  if (!isWhole) return { components: [rings.map((_, i) => i)], nearItself: rings.map(() => true) };
+  const components = new Map<number, number[]>();
   rings.forEach((_, i) => {
-    const family = families.get(headOf(i));
-    if (family) family.push(i);
-    else families.set(headOf(i), [i]);
+    const component = components.get(headOf(i));
+    if (component) component.push(i);
+    else components.set(headOf(i), [i]);
   });
-  return { families: [...families.values()], nearItself };
+  return { components: [...components.values()], nearItself };
 }
 
 /** What is looked for. */

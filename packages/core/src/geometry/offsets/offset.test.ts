@@ -20,8 +20,8 @@ const circle = (cx: number, cy: number, r: number, ry = r) => outlineOf({ kind: 
 const box = (x: number, y: number, w: number, h: number) =>
   outlineOf(rectangleOf({ minX: x, minY: y, maxX: x + w, maxY: y + h }));
 const areaOf = (path: Path) => Math.abs(flatten(path, 1e-5).reduce((sum, line) => sum + signedArea(line), 0));
-const stretchesOf = (path: Path) => [...subpathsOf(path)].flatMap(({ stretches }) => stretches);
-const lengthOfAll = (path: Path) => stretchesOf(path).reduce((sum, s) => sum + lengthOf(s), 0);
+const segmentsOf = (path: Path) => [...subpathsOf(path)].flatMap(({ segments }) => segments);
+const lengthOfAll = (path: Path) => segmentsOf(path).reduce((sum, s) => sum + lengthOf(s), 0);
 const offset = (paths: Path | Path[], by: number, more: Partial<OffsetSettings> = {}) =>
   offsetOutlines(
     [paths].flat().map((path) => ({ path, rule: 'evenodd' as const })),
@@ -30,8 +30,8 @@ const offset = (paths: Path | Path[], by: number, more: Partial<OffsetSettings> 
 
 /** The distances of points along a path from another, least and most. */
 function distancesFrom(source: Path, path: Path): { least: number; most: number } {
-  const from = stretchesOf(source);
-  const all = stretchesOf(path).flatMap((s) =>
+  const from = segmentsOf(source);
+  const all = segmentsOf(path).flatMap((s) =>
     Array.from({ length: 9 }, (_, i) => {
       const { x, y } = pointAt(s, i / 8);
       return Math.min(...from.map((one) => nearestOn(one, x, y).distance));
@@ -43,16 +43,16 @@ function distancesFrom(source: Path, path: Path): { least: number; most: number 
 /** The same from straight lines. */
 function distancesFromLines(source: Path, path: Path): { least: number; most: number } {
   const away = distanceFromLines(flatten(source));
-  const all = stretchesOf(path).flatMap((s) => [0, 0.5].map((t) => away(pointAt(s, t).x, pointAt(s, t).y)));
+  const all = segmentsOf(path).flatMap((s) => [0, 0.5].map((t) => away(pointAt(s, t).x, pointAt(s, t).y)));
   return { least: Math.min(...all), most: Math.max(...all) };
 }
 
-/** The sharpest turn between stretches that are both curves or both lines short of a corner, in degrees. */
+/** The sharpest turn between segments that are both curves or both lines short of a corner, in degrees. */
 function kinks(path: Path): number {
   let most = 0;
-  for (const { stretches, closed } of subpathsOf(path)) {
-    stretches.forEach((s, i) => {
-      const next = stretches[i + 1] ?? (closed ? stretches[0] : null);
+  for (const { segments, closed } of subpathsOf(path)) {
+    segments.forEach((s, i) => {
+      const next = segments[i + 1] ?? (closed ? segments[0] : null);
       if (!next) return;
       const [a, b] = [velocityAt(s, 1), velocityAt(next, 0)];
       most = Math.max(most, Math.abs(Math.atan2(a.x * b.y - a.y * b.x, a.x * b.x + a.y * b.y)));
@@ -62,11 +62,11 @@ function kinks(path: Path): number {
 }
 
 describe('closed forms', () => {
-  test.each([2, 0.1, -3, -9.9])('a circle of 10 mm by %p mm is a circle, of no more stretches', (by) => {
+  test.each([2, 0.1, -3, -9.9])('a circle of 10 mm by %p mm is a circle, of no more segments', (by) => {
     const source = circle(50, 40, 10);
     const path = offset(source, by);
     expect(nodeCount(path)).toBeLessThanOrEqual(nodeCount(source));
-    for (const s of stretchesOf(path))
+    for (const s of segmentsOf(path))
       for (const t of [0, 0.2, 0.5, 0.9]) {
         const { x, y } = pointAt(s, t);
         expect(Math.hypot(x - 50, y - 40)).toBeCloseTo(10 + by, 3);
@@ -125,7 +125,7 @@ describe('closed forms', () => {
     expect(nodeCount(path)).toBeLessThanOrEqual(2 * nodeCount(source));
   });
 
-  test('a smooth cubic keeps the distance, has no kinks, and no more than twice the stretches', () => {
+  test('a smooth cubic keeps the distance, has no kinks, and no more than twice the segments', () => {
     const source = new PathBuilder()
       .moveTo(0, 0)
       .cubicTo(10, -12, 30, -8, 30, 6)
@@ -138,7 +138,7 @@ describe('closed forms', () => {
       const { least, most } = distancesFrom(source, path);
       expect(Math.abs(by) - least).toBeLessThan(0.005);
       expect(most - Math.abs(by)).toBeLessThan(0.005);
-      expect(stretchesOf(path).length).toBeLessThanOrEqual(2 * 3);
+      expect(segmentsOf(path).length).toBeLessThanOrEqual(2 * 3);
       expect(kinks(path)).toBeLessThan(1);
     }
   });
@@ -186,15 +186,15 @@ describe('holes, several outlines, open lines', () => {
     const beside = (path: Path, by: number) => offset(path, by, { join: 'miter', side: 'right' });
     const side = (by: number) => beside(line, by);
     // With y down, what lies to the right as the numbers run is above the line.
-    expect(stretchesOf(side(2)).map((s) => [s[0], s[1], s[6], s[7]])).toEqual([
+    expect(segmentsOf(side(2)).map((s) => [s[0], s[1], s[6], s[7]])).toEqual([
       [0, -2, 12, -2],
       [12, -2, 12, 10],
     ]);
-    expect(stretchesOf(side(-2)).map((s) => [s[0], s[1], s[6], s[7]])).toEqual([
+    expect(segmentsOf(side(-2)).map((s) => [s[0], s[1], s[6], s[7]])).toEqual([
       [0, 2, 8, 2],
       [8, 2, 8, 10],
     ]);
-    expect(stretchesOf(offset(line, 2, { join: 'miter', side: 'left' }))).toEqual(stretchesOf(side(-2)));
+    expect(segmentsOf(offset(line, 2, { join: 'miter', side: 'left' }))).toEqual(segmentsOf(side(-2)));
     const wave = new PathBuilder().moveTo(0, 0).cubicTo(20, -30, 20, 30, 40, 0).build();
     for (const by of [2, -2]) {
       const path = beside(wave, by);
@@ -268,7 +268,7 @@ describe('laws', () => {
       fc.property(smooth, fc.integer({ min: 50, max: 500 }), (path, hundredths) => {
         const by = hundredths / 100;
         const inner = offset(path, -by);
-        const edges = stretchesOf(path);
+        const edges = segmentsOf(path);
         const inside = (of: Path, x: number, y: number) =>
           flatten(of, 1e-3).reduce((sum, { points }) => sum + crossings(points, x, y), 0) % 2 === 1;
         for (let x = -15; x <= 15; x += 1.7)

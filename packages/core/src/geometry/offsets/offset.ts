@@ -5,19 +5,19 @@ import { areaWithin, CurvedRings, straightened } from '../areas/trace.ts';
 import type { Path } from '../paths/path.ts';
 import { counting, type Progress, partOf } from '../paths/progress.ts';
 import {
-  lineStretch,
+  lineSegment,
   pathOfSubpaths,
   reversed,
   reversedSubpath,
-  type Stretch,
+  type Segment,
   type Subpath,
   subpathsOf,
   withoutShort,
 } from '../paths/segments.ts';
 import { type Cap, capAt, cornerBetween, type Join } from './corner-joins.ts';
-import { type Edge, edgeFamilies } from './outline-edges.ts';
+import { type Edge, edgeComponents } from './outline-edges.ts';
 import { parallelTo, rightAt, withoutCusps } from './parallel.ts';
-import { roundBesideRing } from './ring-offset.ts';
+import { roundOffsetRing } from './ring-offset.ts';
 
 export type { Cap, Join };
 
@@ -80,21 +80,21 @@ function offsetWith(outlines: readonly Outline[], settings: OffsetSettings, prog
   const width = 2 * Math.abs(by);
   // Points reach further than the distance.
   const reach = settings.join === 'miter' ? width * Math.max(1, settings.miterLimit) : width;
-  const families = edgeFamilies(closed, width, reach, ignoreHoles, partOf(progress, 0, foundShare));
+  const components = edgeComponents(closed, width, reach, ignoreHoles, partOf(progress, 0, foundShare));
   progress?.(foundShare);
-  // Each stretch is gone beside, united and traced.
-  const total = 3 * families.flat().reduce((sum, { stretches }) => sum + stretches.length, 0);
+  // Each segment is gone beside, united and traced.
+  const total = 3 * components.flat().reduce((sum, { segments }) => sum + segments.length, 0);
   const done = counting(partOf(progress, foundShare, 1), total);
-  const beside = () => families.flatMap((family) => besideEdges(family, settings, done));
-  if (Math.abs(by) < leastDistance) return pathOfSubpaths(families.flat().map(outlineOfEdge));
+  const beside = () => components.flatMap((component) => offsetEdges(component, settings, done));
+  if (Math.abs(by) < leastDistance) return pathOfSubpaths(components.flat().map(outlineOfEdge));
   if (settings.side !== 'both') {
     const aside = lines.flatMap((line) => besideLine(line, settings));
     return pathOfSubpaths([...beside(), ...aside]);
   }
   if (by < 0 || lines.length === 0) return pathOfSubpaths(beside());
-  const raw = families.flat().map(({ stretches }) => sideOf(stretches, settings, true, done).way);
+  const raw = components.flat().map(({ segments }) => sideOf(segments, settings, true, done).way);
   return pathOfSubpaths(
-    keptOf([...raw, ...lines.map(({ stretches }) => ringAround(stretches, settings))], () => done(total / 3)),
+    keptOf([...raw, ...lines.map(({ segments }) => ringAround(segments, settings))], () => done(total / 3)),
   );
 }
 
@@ -102,29 +102,29 @@ function offsetWith(outlines: readonly Outline[], settings: OffsetSettings, prog
 type Done = (steps: number) => void;
 const noted: Done = () => undefined;
 
-function outlineOfEdge({ stretches }: Edge): Subpath {
-  return { stretches, closed: true };
+function outlineOfEdge({ segments }: Edge): Subpath {
+  return { segments, closed: true };
 }
 
 /** What is at the distance from edges that come near each other, or from one that is alone. */
-function besideEdges(family: readonly Edge[], settings: OffsetSettings, done: Done): Subpath[] {
-  const count = family.reduce((sum, { stretches }) => sum + stretches.length, 0);
-  const [edge] = family;
-  const isAlone = family.length === 1 && !edge.nearItself;
+function offsetEdges(component: readonly Edge[], settings: OffsetSettings, done: Done): Subpath[] {
+  const count = component.reduce((sum, { segments }) => sum + segments.length, 0);
+  const [edge] = component;
+  const isAlone = component.length === 1 && !edge.nearItself;
   if (isAlone && edge.isStraight && settings.join === 'round' && edge.ring.count >= manyNodes) {
-    const way = roundBesideRing(edge.ring, settings.by);
+    const way = roundOffsetRing(edge.ring, settings.by);
     if (way) {
       done(3 * count);
-      return [withoutShort({ stretches: straightened(way, true), closed: true })];
+      return [withoutShort({ segments: straightened(way, true), closed: true })];
     }
   }
-  const sides = family.map(({ stretches }) => sideOf(stretches, settings, true, done));
+  const sides = component.map(({ segments }) => sideOf(segments, settings, true, done));
   if (isAlone && sides[0].isPlain) {
     done(2 * count);
-    return [withoutShort({ stretches: straightened(sides[0].way, true), closed: true })];
+    return [withoutShort({ segments: straightened(sides[0].way, true), closed: true })];
   }
   // In holes what lies around is covered: what is at the distance from them is found as if they were solid.
-  const { ring } = family.reduce((most, one) => (Math.abs(one.ring.area) > Math.abs(most.ring.area) ? one : most));
+  const { ring } = component.reduce((most, one) => (Math.abs(one.ring.area) > Math.abs(most.ring.area) ? one : most));
   if (ring.area > 0)
     return keptOf(
       sides.map(({ way }) => way),
@@ -138,34 +138,34 @@ function besideEdges(family: readonly Edge[], settings: OffsetSettings, done: Do
 
 /** A line whose end is its start is a closed one, whether or not it says so. */
 function closedWhereItMeets(subpath: Subpath): Subpath {
-  const { stretches, closed } = subpath;
-  if (closed || stretches.length < 2) return subpath;
-  const [first, last] = [stretches[0], stretches[stretches.length - 1]];
+  const { segments, closed } = subpath;
+  if (closed || segments.length < 2) return subpath;
+  const [first, last] = [segments[0], segments[segments.length - 1]];
   const meets = Math.abs(first[0] - last[6]) < 1e-6 && Math.abs(first[1] - last[7]) < 1e-6;
-  return meets ? { stretches, closed: true } : subpath;
+  return meets ? { segments, closed: true } : subpath;
 }
 
 /** The line beside an open one, on the side asked for; on the other where the distance is below 0. */
-function besideLine({ stretches }: Subpath, settings: OffsetSettings): Subpath[] {
+function besideLine({ segments }: Subpath, settings: OffsetSettings): Subpath[] {
   const right = settings.by > 0 === (settings.side === 'right');
   // What lies to the right of the way, within the distance: its edge without the line itself and the ends.
-  const way = right ? stretches : stretches.map(reversed).reverse();
+  const way = right ? segments : segments.map(reversed).reverse();
   const along = sideOf(way, { ...settings, by: Math.abs(settings.by) }, false).way;
   const [first, last] = [along[0], along[along.length - 1]];
   const back = [
-    lineStretch(last[6], last[7], way[way.length - 1][6], way[way.length - 1][7]),
+    lineSegment(last[6], last[7], way[way.length - 1][6], way[way.length - 1][7]),
     ...way.map(reversed).reverse(),
-    lineStretch(way[0][0], way[0][1], first[0], first[1]),
+    lineSegment(way[0][0], way[0][1], first[0], first[1]),
   ].filter(hasLength);
   const lines = partsOf([...along, ...back], along.length);
   return right ? lines : lines.map(reversedSubpath);
 }
 
 /** The way round an open line, along both its sides and round its ends. */
-function ringAround(stretches: readonly Stretch[], settings: OffsetSettings): Stretch[] {
-  const back = stretches.map(reversed).reverse();
-  const out: Stretch[] = [];
-  for (const way of [stretches, back]) {
+function ringAround(segments: readonly Segment[], settings: OffsetSettings): Segment[] {
+  const back = segments.map(reversed).reverse();
+  const out: Segment[] = [];
+  for (const way of [segments, back]) {
     for (const one of sideOf(way, settings, false).way) addJoined(out, one);
     for (const one of capAt(way[way.length - 1], settings)) addJoined(out, one);
   }
@@ -174,32 +174,32 @@ function ringAround(stretches: readonly Stretch[], settings: OffsetSettings): St
 }
 
 /**
- * The way along one side of a run of stretches, corners and all; and whether it is plain: nowhere on the inner side of
+ * The way along one side of a run of segments, corners and all; and whether it is plain: nowhere on the inner side of
  * a corner, nor folded.
  */
 function sideOf(
-  run: readonly Stretch[],
+  run: readonly Segment[],
   settings: OffsetSettings,
   closed: boolean,
   done: Done = noted,
-): { way: Stretch[]; isPlain: boolean } {
+): { way: Segment[]; isPlain: boolean } {
   const { by } = settings;
-  const stretches = run.flatMap(withoutCusps);
-  const out: Stretch[] = [];
+  const segments = run.flatMap(withoutCusps);
+  const out: Segment[] = [];
   let isPlain = true;
-  stretches.forEach((stretch, i) => {
-    for (const piece of parallelTo(stretch, by)) {
+  segments.forEach((segment, i) => {
+    for (const piece of parallelTo(segment, by)) {
       if (!piece.folded) {
-        for (const one of piece.stretches) addJoined(out, one);
+        for (const one of piece.segments) addJoined(out, one);
         continue;
       }
       isPlain = false;
       for (const chord of piece.chords) addAroundChord(out, chord, by);
     }
     done(1);
-    const next = stretches[i + 1] ?? (closed ? stretches[0] : null);
+    const next = segments[i + 1] ?? (closed ? segments[0] : null);
     if (!next) return;
-    const corner = cornerBetween(stretch, next, settings);
+    const corner = cornerBetween(segment, next, settings);
     if (corner.isInner) isPlain = false;
     for (const one of corner.way) addJoined(out, one);
   });
@@ -207,33 +207,33 @@ function sideOf(
   return { way: out.filter(hasLength), isPlain };
 }
 
-function addJoined(out: Stretch[], stretch: Stretch): void {
+function addJoined(out: Segment[], segment: Segment): void {
   const last = out.at(-1);
-  if (last && (last[6] !== stretch[0] || last[7] !== stretch[1]))
-    out.push(lineStretch(last[6], last[7], stretch[0], stretch[1]));
-  out.push(stretch);
+  if (last && (last[6] !== segment[0] || last[7] !== segment[1]))
+    out.push(lineSegment(last[6], last[7], segment[0], segment[1]));
+  out.push(segment);
 }
 
 /** Out from a chord, along beside it, and back: what a piece that bends too tightly for a parallel covers. */
-function addAroundChord(out: Stretch[], chord: Stretch, by: number): void {
+function addAroundChord(out: Segment[], chord: Segment, by: number): void {
   const [x0, y0, , , , , x1, y1] = chord;
   const { x, y } = rightAt(chord, 0);
-  addJoined(out, lineStretch(x0, y0, x0 + by * x, y0 + by * y));
-  addJoined(out, lineStretch(x0 + by * x, y0 + by * y, x1 + by * x, y1 + by * y));
-  addJoined(out, lineStretch(x1 + by * x, y1 + by * y, x1, y1));
+  addJoined(out, lineSegment(x0, y0, x0 + by * x, y0 + by * y));
+  addJoined(out, lineSegment(x0 + by * x, y0 + by * y, x1 + by * x, y1 + by * y));
+  addJoined(out, lineSegment(x1 + by * x, y1 + by * y, x1, y1));
 }
 
-function closeUp(out: Stretch[]): void {
+function closeUp(out: Segment[]): void {
   const [first, last] = [out[0], out[out.length - 1]];
-  out.push(lineStretch(last[6], last[7], first[0], first[1]));
+  out.push(lineSegment(last[6], last[7], first[0], first[1]));
 }
 
-function hasLength(s: Stretch): boolean {
+function hasLength(s: Segment): boolean {
   return s[0] !== s[6] || s[1] !== s[7] || s[2] !== s[0] || s[3] !== s[1];
 }
 
 /** Of rings that may cross themselves and each other: what they go round at least once the right way. */
-function keptOf(raw: readonly (readonly Stretch[])[], step: () => void): Subpath[] {
+function keptOf(raw: readonly (readonly Segment[])[], step: () => void): Subpath[] {
   const curves = new CurvedRings();
   const rings = raw.map((ring) => curves.add(ring)).filter(hasExtent);
   const kept = Clipper.union(rings, ClipperRule.Positive);
@@ -243,23 +243,23 @@ function keptOf(raw: readonly (readonly Stretch[])[], step: () => void): Subpath
   return outlines;
 }
 
-/** Of the edge of what a ring goes round, the parts that come from the first `count` of its stretches, as open lines. */
-function partsOf(ring: readonly Stretch[], count: number): Subpath[] {
+/** Of the edge of what a ring goes round, the parts that come from the first `count` of its segments, as open lines. */
+function partsOf(ring: readonly Segment[], count: number): Subpath[] {
   const parts: Subpath[] = [];
   const curves = new CurvedRings();
   for (const traced of curves.piecesOf(Clipper.union([curves.add(ring)].filter(hasExtent), ClipperRule.Positive))) {
     // A ring begins anywhere: its parts are told apart from what is none of them on.
     const start = traced.findIndex(({ of }) => of >= count);
     if (start < 0) {
-      parts.push(withoutShort({ stretches: traced.map(({ piece }) => piece), closed: true }));
+      parts.push(withoutShort({ segments: traced.map(({ piece }) => piece), closed: true }));
       continue;
     }
-    let part: Stretch[] = [];
+    let part: Segment[] = [];
     for (let i = 0; i <= traced.length; i++) {
       const { of, piece } = traced[(start + i) % traced.length];
       if (of < count) part.push(piece);
       else if (part.length > 0) {
-        parts.push(withoutShort({ stretches: straightened(part, false), closed: false }));
+        parts.push(withoutShort({ segments: straightened(part, false), closed: false }));
         part = [];
       }
     }
@@ -267,8 +267,8 @@ function partsOf(ring: readonly Stretch[], count: number): Subpath[] {
   return parts;
 }
 
-function isWide({ stretches }: Subpath): boolean {
+function isWide({ segments }: Subpath): boolean {
   let around = 0;
-  for (const s of stretches) around += Math.hypot(s[6] - s[0], s[7] - s[1]);
-  return Math.abs(areaWithin(stretches)) > (leastWidth * around) / 2;
+  for (const s of segments) around += Math.hypot(s[6] - s[0], s[7] - s[1]);
+  return Math.abs(areaWithin(segments)) > (leastWidth * around) / 2;
 }

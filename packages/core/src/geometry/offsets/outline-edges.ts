@@ -3,7 +3,7 @@ import { combineSubpaths } from '../areas/combine.ts';
 import { areaWithin } from '../areas/trace.ts';
 import { counting, type Progress, partOf } from '../paths/progress.ts';
 import { type Ring, ringOf } from '../paths/ring.ts';
-import { isLine, legsOf, pointAt, reversed, type Stretch, type Subpath, withoutShort } from '../paths/segments.ts';
+import { isLine, legsOf, pointAt, reversed, type Segment, type Subpath, withoutShort } from '../paths/segments.ts';
 import { chordCount } from '../questions/crossings.ts';
 import { nestOutlines } from '../questions/nesting.ts';
 import { nearnessOf, ringsComeNear } from './near-rings.ts';
@@ -18,7 +18,7 @@ const leastArea = 1e-4;
 /** A closed edge of what outlines cover. */
 export interface Edge {
   /** What is covered lies to the left where its area is above 0: solid; else it is a hole. */
-  readonly stretches: readonly Stretch[];
+  readonly segments: readonly Segment[];
   /** The same as chords. */
   readonly ring: Ring;
   readonly isStraight: boolean;
@@ -37,7 +37,7 @@ type Part = { readonly subpaths: readonly Subpath[]; readonly rule: FillRule };
  * @param ignoreHoles takes the outermost edges alone
  * @param progress told how much of it is done, up to 1
  */
-export function edgeFamilies(
+export function edgeComponents(
   parts: readonly Part[],
   width: number,
   reach: number,
@@ -46,14 +46,14 @@ export function edgeFamilies(
 ): Edge[][] {
   const all =
     untouched(parts, partOf(progress, 0, 0.6)) ??
-    combineSubpaths(parts, 'unite').flatMap((edge) => measured(withoutShort(edge).stretches) ?? []);
+    combineSubpaths(parts, 'unite').flatMap((edge) => measured(withoutShort(edge).segments) ?? []);
   const edges = ignoreHoles ? outermost(all) : all;
   const rings = edges.map(({ ring }) => ring);
   progress?.(0.7);
-  const { families, nearItself } = nearnessOf(rings, Math.max(reach, leastGap));
+  const { components, nearItself } = nearnessOf(rings, Math.max(reach, leastGap));
   // What is one bend within the reach may still come near itself within the width.
   const within = reach > width ? nearnessOf(rings, Math.max(width, leastGap)).nearItself : nearItself;
-  return families.map((family) => family.map((i) => ({ ...edges[i], nearItself: nearItself[i] || within[i] })));
+  return components.map((component) => component.map((i) => ({ ...edges[i], nearItself: nearItself[i] || within[i] })));
 }
 
 type Measured = Omit<Edge, 'nearItself'>;
@@ -62,10 +62,10 @@ type Measured = Omit<Edge, 'nearItself'>;
 function untouched(parts: readonly Part[], progress?: Progress): Measured[] | null {
   const total = parts.reduce((sum, { subpaths }) => sum + subpaths.length, 0);
   const done = counting(partOf(progress, 0, 0.5), total);
-  if (parts.some(({ subpaths }) => subpaths.some(({ stretches }) => mayCancel(stretches)))) return null;
+  if (parts.some(({ subpaths }) => subpaths.some(({ segments }) => mayCancel(segments)))) return null;
   const outlines = parts.flatMap(({ subpaths, rule }, part) =>
-    subpaths.flatMap(({ stretches }) => {
-      const edge = measured(stretches);
+    subpaths.flatMap(({ segments }) => {
+      const edge = measured(segments);
       done(1);
       return edge ? [{ ...edge, part, rule }] : [];
     }),
@@ -83,22 +83,22 @@ function untouched(parts: readonly Part[], progress?: Progress): Measured[] | nu
       parts.some(({ rule }, part) => covers((around.get(part) ?? 0) + (part === outline.part ? extra : 0), rule));
     const inside = covered(Math.sign(outline.ring.area));
     if (covered(0) === inside) return [];
-    return inside === outline.ring.area > 0 ? [outline] : (measured(outline.stretches.map(reversed).reverse()) ?? []);
+    return inside === outline.ring.area > 0 ? [outline] : (measured(outline.segments.map(reversed).reverse()) ?? []);
   });
 }
 
 /** Whether what an outline goes round one way is, but for rounding, what it goes round the other way, as in an 8. */
-function mayCancel(stretches: readonly Stretch[]): boolean {
-  if (Math.abs(areaWithin(stretches)) >= leastArea) return false;
-  const length = stretches.reduce((sum, stretch) => sum + legsOf(stretch), 0);
+function mayCancel(segments: readonly Segment[]): boolean {
+  if (Math.abs(areaWithin(segments)) >= leastArea) return false;
+  const length = segments.reduce((sum, segment) => sum + legsOf(segment), 0);
   // Nothing of a length holds more than a circle.
   return length ** 2 / (4 * Math.PI) >= leastArea;
 }
 
-function measured(stretches: readonly Stretch[]): Measured | null {
+function measured(segments: readonly Segment[]): Measured | null {
   const points: number[] = [];
   let isStraight = true;
-  for (const s of stretches) {
+  for (const s of segments) {
     points.push(s[0], s[1]);
     if (isLine(s)) continue;
     isStraight = false;
@@ -108,9 +108,9 @@ function measured(stretches: readonly Stretch[]): Measured | null {
       points.push(x, y);
     }
   }
-  if (Math.abs(areaWithin(stretches)) < leastArea) return null;
+  if (Math.abs(areaWithin(segments)) < leastArea) return null;
   const ring = ringOf(Float64Array.from(points));
-  return ring && { stretches, ring, isStraight };
+  return ring && { segments, ring, isStraight };
 }
 
 function outermost(edges: readonly Measured[]): Measured[] {

@@ -1,6 +1,6 @@
 import { arcOfCubic } from '../paths/arc-of.ts';
 import type { Point } from '../paths/matrix.ts';
-import { isLine, lineStretch, pieceOf, pointAt, type Stretch, velocityAt } from '../paths/segments.ts';
+import { isLine, lineSegment, pieceOf, pointAt, type Segment, velocityAt } from '../paths/segments.ts';
 import { chordsOf } from '../questions/crossings.ts';
 
 /*
@@ -20,25 +20,25 @@ const samples = 24;
 /** A cubic this near to an arc, in mm, is taken for one. */
 const arcTolerance = 5e-5;
 
-/** A piece of a stretch: what lies parallel to it, or, where that folds back, chords of the piece itself. */
+/** A piece of a segment: what lies parallel to it, or, where that folds back, chords of the piece itself. */
 export type ParallelPiece =
-  | { readonly folded: false; readonly stretches: readonly Stretch[] }
-  | { readonly folded: true; readonly chords: readonly Stretch[] };
+  | { readonly folded: false; readonly segments: readonly Segment[] }
+  | { readonly folded: true; readonly chords: readonly Segment[] };
 
 /** The unit vector to the right of the way at `t`. */
-export function rightAt(s: Stretch, t: number): Point {
+export function rightAt(s: Segment, t: number): Point {
   const { x, y } = velocityAt(s, t);
   const length = Math.sqrt(x * x + y * y);
   return { x: y / length, y: -x / length };
 }
 
-function speedAt(s: Stretch, t: number): number {
+function speedAt(s: Segment, t: number): number {
   const { x, y } = velocityAt(s, t);
   return Math.hypot(x, y);
 }
 
-/** A stretch in pieces that have a direction throughout: cut at a cusp, where it stands still and turns back. */
-export function withoutCusps(s: Stretch): readonly Stretch[] {
+/** A segment in pieces that have a direction throughout: cut at a cusp, where it stands still and turns back. */
+export function withoutCusps(s: Segment): readonly Segment[] {
   if (isLine(s) || neverTurnsBack(s)) return [s];
   let slowest = 1;
   let fastest = 0;
@@ -58,7 +58,7 @@ export function withoutCusps(s: Stretch): readonly Stretch[] {
 }
 
 /** Whether the legs of a curve's control points all go one way, within a right angle: so does the curve, and never stands still. */
-function neverTurnsBack([x0, y0, x1, y1, x2, y2, x3, y3]: Stretch): boolean {
+function neverTurnsBack([x0, y0, x1, y1, x2, y2, x3, y3]: Segment): boolean {
   const [ax, ay, bx, by, cx, cy] = [x1 - x0, y1 - y0, x2 - x1, y2 - y1, x3 - x2, y3 - y2];
   return ax * bx + ay * by > 0 && bx * cx + by * cy > 0 && ax * cx + ay * cy > 0;
 }
@@ -67,7 +67,7 @@ function neverTurnsBack([x0, y0, x1, y1, x2, y2, x3, y3]: Stretch): boolean {
  * Whether a curve bends so little that what lies `by` beside it cannot fold back. Its bend is at most that of the
  * bounds of its first and second changes, by their control points (the hull of a Bézier curve).
  */
-function neverFolds([x0, y0, x1, y1, x2, y2, x3, y3]: Stretch, by: number): boolean {
+function neverFolds([x0, y0, x1, y1, x2, y2, x3, y3]: Segment, by: number): boolean {
   const [ax, ay, bx, bY, cx, cy] = [x1 - x0, y1 - y0, x2 - x1, y2 - y1, x3 - x2, y3 - y2];
   const [ux, uy] = [x3 - x0, y3 - y0];
   const slowest = Math.min(ax * ux + ay * uy, bx * ux + bY * uy, cx * ux + cy * uy) / Math.hypot(ux, uy);
@@ -77,42 +77,42 @@ function neverFolds([x0, y0, x1, y1, x2, y2, x3, y3]: Stretch, by: number): bool
   return (Math.abs(by) * 2 * turning) / (3 * slowest ** 3) < 0.99;
 }
 
-/** What lies parallel to a stretch, piece by piece along it. */
-export function parallelTo(s: Stretch, by: number): ParallelPiece[] {
+/** What lies parallel to a segment, piece by piece along it. */
+export function parallelTo(s: Segment, by: number): ParallelPiece[] {
   if (isLine(s)) {
     const { x, y } = rightAt(s, 0);
-    return [{ folded: false, stretches: [lineStretch(s[0] + by * x, s[1] + by * y, s[6] + by * x, s[7] + by * y)] }];
+    return [{ folded: false, segments: [lineSegment(s[0] + by * x, s[1] + by * y, s[6] + by * x, s[7] + by * y)] }];
   }
   const arc = arcOfCubic(s, arcTolerance);
   if (arc) {
     // A span above 0 turns to the left, as this file counts: what lies to the right is further from the centre.
     const grown = arc.radius + (arc.span > 0 ? by : -by);
     return grown > 0
-      ? [{ folded: false, stretches: [scaledAbout(s, arc.cx, arc.cy, grown / arc.radius)] }]
+      ? [{ folded: false, segments: [scaledAbout(s, arc.cx, arc.cy, grown / arc.radius)] }]
       : [folded(s)];
   }
   return foldsOf(s, by).map(({ from, to, folds }) => {
     if (folds) return folded(pieceOf(s, from, to));
-    const stretches: Stretch[] = [];
-    fit(s, by, from, to, 0, stretches);
-    return { folded: false, stretches };
+    const segments: Segment[] = [];
+    fit(s, by, from, to, 0, segments);
+    return { folded: false, segments };
   });
 }
 
-function scaledAbout(s: Stretch, cx: number, cy: number, factor: number): Stretch {
+function scaledAbout(s: Segment, cx: number, cy: number, factor: number): Segment {
   return s.map((value, i) => {
     const centre = i % 2 === 0 ? cx : cy;
     return centre + (value - centre) * factor;
-  }) as unknown as Stretch;
+  }) as unknown as Segment;
 }
 
-function folded(s: Stretch): ParallelPiece {
+function folded(s: Segment): ParallelPiece {
   const chords = chordsOf([s], fitTolerance).filter(({ x0, y0, x1, y1 }) => x0 !== x1 || y0 !== y1);
-  return { folded: true, chords: chords.map(({ x0, y0, x1, y1 }) => lineStretch(x0, y0, x1, y1)) };
+  return { folded: true, chords: chords.map(({ x0, y0, x1, y1 }) => lineSegment(x0, y0, x1, y1)) };
 }
 
 /** By how much the parallel curve goes on for each step of the curve; below 0 where it folds back. */
-function progressAt(s: Stretch, by: number, t: number): number {
+function progressAt(s: Segment, by: number, t: number): number {
   const v = velocityAt(s, t);
   const speed = Math.sqrt(v.x * v.x + v.y * v.y);
   const ax = 6 * ((1 - t) * (s[4] - 2 * s[2] + s[0]) + t * (s[6] - 2 * s[4] + s[2]));
@@ -121,7 +121,7 @@ function progressAt(s: Stretch, by: number, t: number): number {
   return Number.isFinite(bend) ? 1 + by * bend : 1;
 }
 
-function foldsOf(s: Stretch, by: number): { from: number; to: number; folds: boolean }[] {
+function foldsOf(s: Segment, by: number): { from: number; to: number; folds: boolean }[] {
   if (neverFolds(s, by)) return [{ from: 0, to: 1, folds: false }];
   const isFolded = (t: number) => progressAt(s, by, t) < 0;
   // Not at the ends themselves: a handle that lies on its end has no bend there.
@@ -146,12 +146,12 @@ function foldsOf(s: Stretch, by: number): { from: number; to: number; folds: boo
   return out;
 }
 
-/** Fits cubics to the parallel of a stretch from one parameter to another, and adds them. */
-function fit(s: Stretch, by: number, from: number, to: number, depth: number, out: Stretch[]): void {
+/** Fits cubics to the parallel of a segment from one parameter to another, and adds them. */
+function fit(s: Segment, by: number, from: number, to: number, depth: number, out: Segment[]): void {
   const fitted = bestFit(s, by, from, to);
   if (fitted || depth >= deepest) {
     const [a, b] = [offsetAt(s, by, from), offsetAt(s, by, to)];
-    out.push(fitted ?? lineStretch(a.x, a.y, b.x, b.y));
+    out.push(fitted ?? lineSegment(a.x, a.y, b.x, b.y));
     return;
   }
   const middle = (from + to) / 2;
@@ -159,13 +159,13 @@ function fit(s: Stretch, by: number, from: number, to: number, depth: number, ou
   fit(s, by, middle, to, depth + 1, out);
 }
 
-function offsetAt(s: Stretch, by: number, t: number): Point {
+function offsetAt(s: Segment, by: number, t: number): Point {
   const [p, n] = [pointAt(s, t), rightAt(s, t)];
   return { x: p.x + by * n.x, y: p.y + by * n.y };
 }
 
 /** The cubic with the right ends and directions that is near enough; null when none is. */
-function bestFit(s: Stretch, by: number, from: number, to: number): Stretch | null {
+function bestFit(s: Segment, by: number, from: number, to: number): Segment | null {
   const [a, b] = [offsetAt(s, by, from), offsetAt(s, by, to)];
   const [na, nb] = [rightAt(s, from), rightAt(s, to)];
   // The way there: to the left of what is right of it.
@@ -173,7 +173,7 @@ function bestFit(s: Stretch, by: number, from: number, to: number): Stretch | nu
     { x: -na.y, y: na.x },
     { x: -nb.y, y: nb.x },
   ];
-  const withHandles = (ha: number, hb: number): Stretch => [
+  const withHandles = (ha: number, hb: number): Segment => [
     a.x,
     a.y,
     a.x + ha * ta.x,
@@ -210,9 +210,9 @@ function bestFit(s: Stretch, by: number, from: number, to: number): Stretch | nu
   return null;
 }
 
-/** How far beyond the parallel of a stretch's piece a curve is, in mm, at places between its ends. */
-function missesOf(guess: Stretch, s: Stretch, by: number, from: number, to: number) {
-  // The stretch as a polynomial: this is where the time goes.
+/** How far beyond the parallel of a segment's piece a curve is, in mm, at places between its ends. */
+function missesOf(guess: Segment, s: Segment, by: number, from: number, to: number) {
+  // The segment as a polynomial: this is where the time goes.
   const [x0, y0, x1, y1, x2, y2, x3, y3] = s;
   const [cx, cy] = [3 * (x1 - x0), 3 * (y1 - y0)];
   const [bx, bY] = [3 * (x2 - 2 * x1 + x0), 3 * (y2 - 2 * y1 + y0)];
@@ -222,7 +222,7 @@ function missesOf(guess: Stretch, s: Stretch, by: number, from: number, to: numb
     const u = i / 10;
     const p = pointAt(guess, u);
     let t = from + u * (to - from);
-    // The place of the stretch that the point is square to, by Newton's method.
+    // The place of the segment that the point is square to, by Newton's method.
     for (let k = 0; k < 4; k++) {
       const dx = p.x - (((ax * t + bx) * t + cx) * t + x0);
       const dy = p.y - (((ay * t + bY) * t + cy) * t + y0);

@@ -5,7 +5,7 @@ import { flatten, type Polyline, signedArea } from '../paths/flatten.ts';
 import { PathBuilder } from '../paths/path.ts';
 import { subpathsOf } from '../paths/segments.ts';
 import { offsetOutlines, plainOffset } from './offset.ts';
-import { besideRing } from './ring-offset.ts';
+import { offsetRing } from './ring-offset.ts';
 
 function pathOf(points: ArrayLike<number>) {
   const builder = new PathBuilder().moveTo(points[0], points[1]);
@@ -42,11 +42,11 @@ const ringOf = (count: number, radius: (angle: number, i: number) => number) =>
 describe('the ring beside a ring', () => {
   test('of a square, out and in, has the area it should', () => {
     const square = Float64Array.of(0, 0, 10, 0, 10, 10, 0, 10);
-    const area = (by: number) => signedArea({ points: besideRing(square, by) as Float64Array, closed: true });
+    const area = (by: number) => signedArea({ points: offsetRing(square, by) as Float64Array, closed: true });
     expect(area(-0.1)).toBeCloseTo(9.8 ** 2, 9);
     expect(area(0.1)).toBeCloseTo(100 + 4 + Math.PI * 0.01, 2);
     const turned = Float64Array.of(0, 0, 0, 10, 10, 10, 10, 0);
-    expect(signedArea({ points: besideRing(turned, -0.1) as Float64Array, closed: true })).toBeCloseTo(-(9.8 ** 2), 9);
+    expect(signedArea({ points: offsetRing(turned, -0.1) as Float64Array, closed: true })).toBeCloseTo(-(9.8 ** 2), 9);
   });
 
   test('of rough coasts is the exact one within 0.01 mm both ways, or none', () => {
@@ -63,7 +63,7 @@ describe('the ring beside a ring', () => {
             return state / 2147483647;
           };
           const ring = ringOf(240, (angle) => 8 + Math.sin(5 * angle + seed) + rough * (random() - 0.5));
-          const way = besideRing(ring, by);
+          const way = offsetRing(ring, by);
           if (!way) return;
           found++;
           const exact = flatten(exactly(ring, by), 0.002);
@@ -86,7 +86,7 @@ describe('the ring beside a ring', () => {
     );
     expect(
       farthest(
-        [{ points: besideRing(doubled, 0.1) as Float64Array, closed: true }],
+        [{ points: offsetRing(doubled, 0.1) as Float64Array, closed: true }],
         flatten(exactly(ring, 0.1), 0.001),
       ),
     ).toBeLessThan(0.01);
@@ -120,11 +120,11 @@ describe('the ring beside a ring', () => {
       0,
       10,
     );
-    expect(besideRing(neck, -0.2)).toBeNull();
+    expect(offsetRing(neck, -0.2)).toBeNull();
     expect([...subpathsOf(exactly(neck, -0.2))]).toHaveLength(2);
-    expect(besideRing(neck, -0.1)).not.toBeNull();
-    expect(besideRing(Float64Array.of(0, 0, 1, 0, 1, 0.1, 0, 0.1), -0.1)).toBeNull();
-    expect(besideRing(Float64Array.of(0, 0, 1, 0), 0.1)).toBeNull();
-    expect(besideRing(Float64Array.of(0, 0, 5, 0, 0, 0, 0, 5), 0.1)).toBeNull();
+    expect(offsetRing(neck, -0.1)).not.toBeNull();
+    expect(offsetRing(Float64Array.of(0, 0, 1, 0, 1, 0.1, 0, 0.1), -0.1)).toBeNull();
+    expect(offsetRing(Float64Array.of(0, 0, 1, 0), 0.1)).toBeNull();
+    expect(offsetRing(Float64Array.of(0, 0, 5, 0, 0, 0, 0, 5), 0.1)).toBeNull();
   });
 });

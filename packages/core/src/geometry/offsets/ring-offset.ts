@@ -1,7 +1,7 @@
 import { addEllipticArc } from '../paths/arc.ts';
 import { PathBuilder } from '../paths/path.ts';
 import { edgeDistance, meetingOf, type Ring, ringOf } from '../paths/ring.ts';
-import { lineStretch, type Stretch, subpathsOf } from '../paths/segments.ts';
+import { lineSegment, type Segment, subpathsOf } from '../paths/segments.ts';
 import { bend, ringsComeNear } from './near-rings.ts';
 
 /*
@@ -26,10 +26,10 @@ const slack = 0.003;
  * @param by in mm; the ring grows, below 0 it shrinks
  * @returns null where far parts of the ring come near each other, or a fold is no simple one
  */
-export function besideRing(points: Float64Array, by: number): Float64Array | null {
+export function offsetRing(points: Float64Array, by: number): Float64Array | null {
   const ring = ringOf(points);
   if (!ring || ringsComeNear([ring], 2 * Math.abs(by))) return null;
-  const way = wayBeside(ring, by * Math.sign(ring.area));
+  const way = offsetCurveOf(ring, by * Math.sign(ring.area));
   return way && interleaved(way.xs, way.ys);
 }
 
@@ -39,8 +39,8 @@ export function besideRing(points: Float64Array, by: number): Float64Array | nul
  *
  * @returns null where a fold is no simple one, or nothing is left
  */
-export function roundBesideRing(ring: Ring, by: number): Stretch[] | null {
-  const way = wayBeside(ring, by);
+export function roundOffsetRing(ring: Ring, by: number): Segment[] | null {
+  const way = offsetCurveOf(ring, by);
   if (!way || !keepsClear(way, ring, Math.abs(by))) return null;
   const { xs, ys, of, isRound } = way;
   const total = xs.length;
@@ -51,7 +51,7 @@ export function roundBesideRing(ring: Ring, by: number): Stretch[] | null {
   // Begun where no corner goes on through the beginning.
   let k = 0;
   while (goesOn(k)) if (++k === total) return null;
-  const out: Stretch[] = [];
+  const out: Segment[] = [];
   for (let n = 0; n < total; ) {
     const from = k;
     do {
@@ -61,22 +61,22 @@ export function roundBesideRing(ring: Ring, by: number): Stretch[] | null {
     const [x0, y0, x1, y1] = [xs[from], ys[from], xs[k], ys[k]];
     const corner = of(from);
     if (isRound(from)) out.push(...arcAbout(ring.xs[corner], ring.ys[corner], Math.abs(by), x0, y0, x1, y1));
-    else out.push(lineStretch(x0, y0, x1, y1));
+    else out.push(lineSegment(x0, y0, x1, y1));
   }
   return out;
 }
 
 /** The shorter way round a centre, from a point to another. */
-function arcAbout(cx: number, cy: number, radius: number, x0: number, y0: number, x1: number, y1: number): Stretch[] {
+function arcAbout(cx: number, cy: number, radius: number, x0: number, y0: number, x1: number, y1: number): Segment[] {
   const [ax, ay, bx, by] = [x0 - cx, y0 - cy, x1 - cx, y1 - cy];
   const span = Math.atan2(ax * by - ay * bx, ax * bx + ay * by);
   const builder = new PathBuilder().moveTo(x0, y0);
   addEllipticArc(builder, cx, cy, radius, radius, 0, Math.atan2(ay, ax), span, { x: x1, y: y1 });
-  return [...subpathsOf(builder.build())].flatMap(({ stretches }) => stretches);
+  return [...subpathsOf(builder.build())].flatMap(({ segments }) => segments);
 }
 
 /** A way beside a ring. */
-interface Way {
+interface OffsetCurve {
   readonly xs: readonly number[];
   readonly ys: readonly number[];
   /** Of each piece, from its point to the next, the point of the ring that it is at. */
@@ -85,7 +85,7 @@ interface Way {
   readonly isRound: (k: number) => boolean;
 }
 
-function wayBeside(ring: Ring, d: number): Way | null {
+function offsetCurveOf(ring: Ring, d: number): OffsetCurve | null {
   const raw = movedEdges(ring, d);
   return raw && withoutFolds(raw, ring, Math.abs(d));
 }
@@ -142,7 +142,7 @@ function movedEdges({ count, xs, ys, dx, dy }: Ring, d: number): Raw | null {
 }
 
 /** Cuts each fold off where the ways before and after it meet. */
-function withoutFolds(raw: Raw, ring: Ring, by: number): Way | null {
+function withoutFolds(raw: Raw, ring: Ring, by: number): OffsetCurve | null {
   const { xs, ys, of, inverted } = raw;
   const total = xs.length;
   const isRound = (p: number) => of[p] === of[p + 1 < total ? p + 1 : 0];
@@ -246,7 +246,7 @@ function isClear(ring: Ring, near: number, x: number, y: number, by: number): bo
  * Whether a way keeps its distance from its ring, at the ends and in the middle of each piece. Edges that are no one
  * bend with the one that a piece is beside are far enough from it: those of the bend are looked at.
  */
-function keepsClear({ xs, ys, of }: Way, ring: Ring, by: number): boolean {
+function keepsClear({ xs, ys, of }: OffsetCurve, ring: Ring, by: number): boolean {
   const { count, along, length, sizes } = ring;
   const least = by - slack;
   const reach = 2 * by * bend;

@@ -4,7 +4,7 @@ import type { Ring } from '../paths/ring.ts';
 /** How much a piece may turn, in radians. */
 const slightTurn = 1;
 
-/** A stretch of a ring in one direction, more or less: a piece of a long edge, or a few short ones. */
+/** A segment of a ring in one direction, more or less: a piece of a long edge, or a few short ones. */
 export interface Piece {
   readonly owner: number;
   /** Its edges, the last included. */

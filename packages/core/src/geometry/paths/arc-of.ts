@@ -1,6 +1,6 @@
 import type { Point } from './matrix.ts';
 import { cubicAt } from './path.ts';
-import type { Stretch } from './segments.ts';
+import type { Segment } from './segments.ts';
 
 /** A circular arc from one point to another: the tangent of a quarter of its angle, as DXF writes it. */
 export interface Arc {
@@ -15,7 +15,7 @@ export interface Arc {
 const samples = [0.25, 0.75, 0.1, 0.9, 0.4, 0.6];
 
 /** The circular arc that a cubic is within `tolerance`, of up to half a turn; null when it is none. */
-export function arcOfCubic(c: Stretch, tolerance: number): Arc | null {
+export function arcOfCubic(c: Segment, tolerance: number): Arc | null {
   const mx = cubicAt(c[0], c[2], c[4], c[6], 0.5);
   const my = cubicAt(c[1], c[3], c[5], c[7], 0.5);
   const centre = centreThrough({ x: c[0], y: c[1] }, { x: mx, y: my }, { x: c[6], y: c[7] });

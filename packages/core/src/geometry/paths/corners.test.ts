@@ -22,7 +22,7 @@ import { lengthOf, subpathsOf } from './segments.ts';
 const box = new PathBuilder().moveTo(0, 0).lineTo(40, 0).lineTo(40, 20).lineTo(0, 20).close().build();
 const round = (x: number, y: number, size: number): Corner => ({ x, y, kind: 'round', size });
 const length = (path: Path) =>
-  [...subpathsOf(path)].flatMap(({ stretches }) => stretches).reduce((sum, s) => sum + lengthOf(s), 0);
+  [...subpathsOf(path)].flatMap(({ segments }) => segments).reduce((sum, s) => sum + lengthOf(s), 0);
 const areaOf = (path: Path) => Math.abs(flatten(path, 1e-5).reduce((sum, line) => sum + signedArea(line), 0));
 
 describe('corners', () => {
@@ -53,13 +53,13 @@ describe('corners', () => {
     const half: Shape = { kind: 'arc', cx: 0, cy: 0, radius: 20, from: 180, sweep: 180 };
     const [arc] = subpathsOf(outlineOf(half));
     const builder = new PathBuilder().moveTo(-20, 0);
-    for (const [, , x1, y1, x2, y2, x, y] of arc.stretches) builder.cubicTo(x1, y1, x2, y2, x, y);
+    for (const [, , x1, y1, x2, y2, x, y] of arc.segments) builder.cubicTo(x1, y1, x2, y2, x, y);
     const lid = builder.close().build();
     const shaped = shapeCorners(lid, [round(20, 0, 3)]);
     // Its centre is 3 mm above the line, and 3 mm inside the arc.
     const cx = Math.sqrt(17 * 17 - 9);
-    const stretches = [...subpathsOf(shaped)].flatMap((line) => line.stretches);
-    const on = stretches.filter((s) => Math.abs(Math.hypot(s[0] - cx, s[1] + 3) - 3) < 1e-3);
+    const segments = [...subpathsOf(shaped)].flatMap((line) => line.segments);
+    const on = segments.filter((s) => Math.abs(Math.hypot(s[0] - cx, s[1] + 3) - 3) < 1e-3);
     expect(on.length).toBeGreaterThanOrEqual(3);
     expect(pathBounds(shaped).maxX).toBeLessThan(20);
   });

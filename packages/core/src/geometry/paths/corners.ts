@@ -4,11 +4,11 @@ import { type Path, PathBuilder } from './path.ts';
 import {
   isLine,
   lengthOf,
-  lineStretch,
+  lineSegment,
   pathOfSubpaths,
   pieceOf,
   pointAt,
-  type Stretch,
+  type Segment,
   subpathsOf,
   velocityAt,
 } from './segments.ts';
@@ -27,58 +27,58 @@ const sameNode = 1e-4;
 /** A path with some of its corners rounded or cut off. A corner larger than its edges allow is as large as they do. */
 export function shapeCorners(path: Path, corners: readonly Corner[]): Path {
   if (corners.length === 0) return path;
-  const subpaths = [...subpathsOf(path)].map(({ stretches, closed }) => {
-    let all = [...stretches];
+  const subpaths = [...subpathsOf(path)].map(({ segments, closed }) => {
+    let all = [...segments];
     for (const corner of corners) {
       const at = jointAt(all, closed, corner);
       if (at !== null) all = shaped(all, at, corner);
     }
-    return { stretches: all, closed };
+    return { segments: all, closed };
   });
   return pathOfSubpaths(subpaths);
 }
 
 /** The size that a corner can have at most, in mm; 0 where there is no corner to shape. */
 export function largestCorner(path: Path, at: Point, kind: Corner['kind']): number {
-  for (const { stretches, closed } of subpathsOf(path)) {
-    const joint = jointAt(stretches, closed, at);
+  for (const { segments, closed } of subpathsOf(path)) {
+    const joint = jointAt(segments, closed, at);
     if (joint === null) continue;
-    const [a, b] = edgesAt(stretches, joint);
+    const [a, b] = edgesAt(segments, joint);
     return bend(a, b) === 0 ? 0 : largestSize(a, b, kind);
   }
   return 0;
 }
 
-/** The joint at a point: the place of the stretch that ends there. Null when none does, or nothing goes on from it. */
-function jointAt(stretches: readonly Stretch[], closed: boolean, { x, y }: Point): number | null {
-  const last = stretches.length - 1;
-  const found = stretches.findIndex((s, i) => (closed || i < last) && Math.hypot(s[6] - x, s[7] - y) < sameNode);
-  return found < 0 || stretches.length < 2 ? null : found;
+/** The joint at a point: the place of the segment that ends there. Null when none does, or nothing goes on from it. */
+function jointAt(segments: readonly Segment[], closed: boolean, { x, y }: Point): number | null {
+  const last = segments.length - 1;
+  const found = segments.findIndex((s, i) => (closed || i < last) && Math.hypot(s[6] - x, s[7] - y) < sameNode);
+  return found < 0 || segments.length < 2 ? null : found;
 }
 
-function edgesAt(stretches: readonly Stretch[], joint: number): [Stretch, Stretch] {
-  return [stretches[joint], stretches[(joint + 1) % stretches.length]];
+function edgesAt(segments: readonly Segment[], joint: number): [Segment, Segment] {
+  return [segments[joint], segments[(joint + 1) % segments.length]];
 }
 
-/** How a path turns from one stretch to the next, in radians; 0 where it goes straight on or back. */
-function bend(a: Stretch, b: Stretch): number {
+/** How a path turns from one segment to the next, in radians; 0 where it goes straight on or back. */
+function bend(a: Segment, b: Segment): number {
   const [v, w] = [velocityAt(a, 1), velocityAt(b, 0)];
   const angle = Math.atan2(v.x * w.y - v.y * w.x, v.x * w.x + v.y * w.y);
   return Math.abs(angle) < 1e-6 || Math.abs(angle) > Math.PI - 1e-6 ? 0 : angle;
 }
 
-function shaped(stretches: Stretch[], joint: number, { kind, size }: Corner): Stretch[] {
-  const [a, b] = edgesAt(stretches, joint);
-  if (!(size > 0) || bend(a, b) === 0) return stretches;
+function shaped(segments: Segment[], joint: number, { kind, size }: Corner): Segment[] {
+  const [a, b] = edgesAt(segments, joint);
+  if (!(size > 0) || bend(a, b) === 0) return segments;
   const fit = fitCorner(a, b, kind, size) ?? fitCorner(a, b, kind, largestSize(a, b, kind));
-  if (!fit) return stretches;
-  const next = (joint + 1) % stretches.length;
-  const out: Stretch[] = [];
-  const keep = (stretch: Stretch) => {
-    if (stretch[0] !== stretch[6] || stretch[1] !== stretch[7]) out.push(stretch);
+  if (!fit) return segments;
+  const next = (joint + 1) % segments.length;
+  const out: Segment[] = [];
+  const keep = (segment: Segment) => {
+    if (segment[0] !== segment[6] || segment[1] !== segment[7]) out.push(segment);
   };
-  stretches.forEach((stretch, i) => {
-    const piece = i === next ? pieceOf(stretch, fit.tb, i === joint ? fit.ta : 1) : stretch;
+  segments.forEach((segment, i) => {
+    const piece = i === next ? pieceOf(segment, fit.tb, i === joint ? fit.ta : 1) : segment;
     keep(i === joint && i !== next ? pieceOf(piece, 0, fit.ta) : piece);
     if (i === joint) out.push(...fit.between);
   });
@@ -88,19 +88,19 @@ function shaped(stretches: Stretch[], joint: number, { kind, size }: Corner): St
 interface Fit {
   readonly ta: number;
   readonly tb: number;
-  readonly between: readonly Stretch[];
+  readonly between: readonly Segment[];
 }
 
-function fitCorner(a: Stretch, b: Stretch, kind: Corner['kind'], size: number): Fit | null {
+function fitCorner(a: Segment, b: Segment, kind: Corner['kind'], size: number): Fit | null {
   if (kind === 'round') return fitRound(a, b, size);
   const ta = paramBefore(a, size);
   const tb = paramAfter(b, size);
   if (ta === null || tb === null) return null;
   const [p, q] = [pointAt(a, ta), pointAt(b, tb)];
-  return { ta, tb, between: [lineStretch(p.x, p.y, q.x, q.y)] };
+  return { ta, tb, between: [lineSegment(p.x, p.y, q.x, q.y)] };
 }
 
-function largestSize(a: Stretch, b: Stretch, kind: Corner['kind']): number {
+function largestSize(a: Segment, b: Segment, kind: Corner['kind']): number {
   const [longA, longB] = [lengthOf(a), lengthOf(b)];
   if (kind === 'cut') return Math.min(longA, longB);
   if (isLine(a) && isLine(b)) return Math.min(longA, longB) / Math.tan(Math.abs(bend(a, b)) / 2);
@@ -113,8 +113,8 @@ function largestSize(a: Stretch, b: Stretch, kind: Corner['kind']): number {
   return low;
 }
 
-/** Where a stretch is `size` mm, along it, before its end; null when it is shorter. */
-function paramBefore(s: Stretch, size: number): number | null {
+/** Where a segment is `size` mm, along it, before its end; null when it is shorter. */
+function paramBefore(s: Segment, size: number): number | null {
   const whole = lengthOf(s);
   if (size > whole + 1e-9) return null;
   if (isLine(s)) return Math.max(0, 1 - size / whole);
@@ -127,14 +127,14 @@ function paramBefore(s: Stretch, size: number): number | null {
   return low;
 }
 
-function paramAfter(s: Stretch, size: number): number | null {
+function paramAfter(s: Segment, size: number): number | null {
   const [x0, y0, x1, y1, x2, y2, x3, y3] = s;
   const before = paramBefore([x3, y3, x2, y2, x1, y1, x0, y0], size);
   return before === null ? null : 1 - before;
 }
 
-/** The arc of a radius that goes from one stretch to the next without a kink; null when it does not fit. */
-function fitRound(a: Stretch, b: Stretch, radius: number): Fit | null {
+/** The arc of a radius that goes from one segment to the next without a kink; null when it does not fit. */
+function fitRound(a: Segment, b: Segment, radius: number): Fit | null {
   const angle = bend(a, b);
   const side = Math.sign(angle);
   const back = radius * Math.tan(Math.abs(angle) / 2);
@@ -160,19 +160,19 @@ function fitRound(a: Stretch, b: Stretch, radius: number): Fit | null {
   const builder = new PathBuilder().moveTo(p.x, p.y);
   addEllipticArc(builder, centre.x, centre.y, radius, radius, 0, from, span, q);
   const [arc] = subpathsOf(builder.build());
-  return { ta, tb, between: arc?.stretches ?? [] };
+  return { ta, tb, between: arc?.segments ?? [] };
 }
 
-/** The point beside a stretch, `by` mm to the right of its direction on the screen. */
-function offsetPoint(s: Stretch, t: number, by: number): Point {
+/** The point beside a segment, `by` mm to the right of its direction on the screen. */
+function offsetPoint(s: Segment, t: number, by: number): Point {
   const p = pointAt(s, t);
   const v = velocityAt(s, t);
   const length = Math.hypot(v.x, v.y);
   return { x: p.x - (v.y / length) * by, y: p.y + (v.x / length) * by };
 }
 
-/** Where the curves beside two stretches meet, by Newton's steps with differences. */
-function meetOffsets(a: Stretch, b: Stretch, by: number, startA: number, startB: number): [number, number] | null {
+/** Where the curves beside two segments meet, by Newton's steps with differences. */
+function meetOffsets(a: Segment, b: Segment, by: number, startA: number, startB: number): [number, number] | null {
   const within = (t: number) => Math.max(-0.5, Math.min(1.5, t));
   let [ta, tb] = [Math.max(0.02, startA), Math.min(0.98, startB)];
   const gap = (u: number, v: number) => {

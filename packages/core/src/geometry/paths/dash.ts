@@ -1,5 +1,5 @@
 import { type Path, PathBuilder } from './path.ts';
-import { addStretch, isLine, pieceOf, pointAt, type Stretch, subpathsOf } from './segments.ts';
+import { addSegment, isLine, pieceOf, pointAt, type Segment, subpathsOf } from './segments.ts';
 
 /** More dashes than this are not made: the pattern is a tone, not a line. */
 const mostDashes = 200_000;
@@ -16,7 +16,7 @@ export function dashPath(path: Path, lengths: readonly number[], offset: number)
   if (!(period > 0) || !Number.isFinite(period) || pattern.some((length) => length < 0)) return null;
   const builder = new PathBuilder();
   let dashes = 0;
-  for (const { stretches } of subpathsOf(path)) {
+  for (const { segments } of subpathsOf(path)) {
     let at = 0;
     let left = ((offset % period) + period) % period;
     while (left >= pattern[at]) {
@@ -25,19 +25,19 @@ export function dashPath(path: Path, lengths: readonly number[], offset: number)
     }
     left = pattern[at] - left;
     let pen = false;
-    for (const stretch of stretches) {
-      const measure = new LengthTable(stretch);
+    for (const segment of segments) {
+      const measure = new LengthTable(segment);
       let done = 0;
       while (done < measure.total) {
         const take = Math.min(left, measure.total - done);
         if (at % 2 === 0) {
           if (!pen) {
             if (++dashes > mostDashes) return null;
-            const { x, y } = pointAt(stretch, measure.tAt(done));
+            const { x, y } = pointAt(segment, measure.tAt(done));
             builder.moveTo(x, y);
             pen = true;
           }
-          addStretch(builder, pieceOf(stretch, measure.tAt(done), measure.tAt(done + take)));
+          addSegment(builder, pieceOf(segment, measure.tAt(done), measure.tAt(done + take)));
         }
         done += take;
         left -= take;
@@ -53,17 +53,17 @@ export function dashPath(path: Path, lengths: readonly number[], offset: number)
   return builder.build();
 }
 
-/** Where along a stretch a length is reached, from a table of chords. */
+/** Where along a segment a length is reached, from a table of chords. */
 class LengthTable {
   private readonly lengths: Float64Array;
   readonly total: number;
 
-  constructor(stretch: Stretch) {
-    const steps = isLine(stretch) ? 1 : 256;
+  constructor(segment: Segment) {
+    const steps = isLine(segment) ? 1 : 256;
     this.lengths = new Float64Array(steps + 1);
-    let [px, py] = [stretch[0], stretch[1]];
+    let [px, py] = [segment[0], segment[1]];
     for (let i = 1; i <= steps; i++) {
-      const { x, y } = pointAt(stretch, i / steps);
+      const { x, y } = pointAt(segment, i / steps);
       this.lengths[i] = this.lengths[i - 1] + Math.hypot(x - px, y - py);
       [px, py] = [x, y];
     }

@@ -2,7 +2,7 @@ import { addEllipticArc } from './arc.ts';
 import { centreThrough } from './arc-of.ts';
 import type { Point } from './matrix.ts';
 import { type Path, PathBuilder } from './path.ts';
-import { addStretch, pointAt, type Stretch, subpathsOf } from './segments.ts';
+import { addSegment, pointAt, type Segment, subpathsOf } from './segments.ts';
 
 /** A part of a circle: where it is, where it starts and how far it turns, in radians, clockwise on the screen. */
 export interface FoundArc {
@@ -19,32 +19,32 @@ export interface ArcsFound {
   readonly arcs: readonly (FoundArc & { readonly whole: boolean })[];
 }
 
-/** Arcs of fewer stretches than this are left as they are drawn, and of less than this turn. */
+/** Arcs of fewer segments than this are left as they are drawn, and of less than this turn. */
 const fewest = 3;
 const leastTurn = 0.2;
 /** Circles larger than this, in mm, are straight lines for the eye. */
 const largestRadius = 5000;
 
 /**
- * Finds runs of stretches that lie on one circle within `tolerance` mm, and draws them as arcs: what a conversion
+ * Finds runs of segments that lie on one circle within `tolerance` mm, and draws them as arcs: what a conversion
  * has broken into short lines or odd curves is round again. A run is taken as long as it can be, from the first
- * stretch on; ends stay where they are.
+ * segment on; ends stay where they are.
  */
 export function findArcs(path: Path, tolerance: number): ArcsFound {
   const builder = new PathBuilder();
   const arcs: (FoundArc & { whole: boolean })[] = [];
-  for (const { stretches, closed } of subpathsOf(path)) {
-    builder.moveTo(stretches[0][0], stretches[0][1]);
-    for (let i = 0; i < stretches.length; ) {
-      const run = longestRun(stretches, i, tolerance);
+  for (const { segments, closed } of subpathsOf(path)) {
+    builder.moveTo(segments[0][0], segments[0][1]);
+    for (let i = 0; i < segments.length; ) {
+      const run = longestRun(segments, i, tolerance);
       if (!run) {
-        addStretch(builder, stretches[i++]);
+        addSegment(builder, segments[i++]);
         continue;
       }
-      const last = stretches[run.end - 1];
+      const last = segments[run.end - 1];
       const { cx, cy, radius, from, span } = run.arc;
       addEllipticArc(builder, cx, cy, radius, radius, 0, from, span, { x: last[6], y: last[7] });
-      arcs.push({ ...run.arc, whole: run.end - i === stretches.length });
+      arcs.push({ ...run.arc, whole: run.end - i === segments.length });
       i = run.end;
     }
     if (closed) builder.close();
@@ -53,17 +53,17 @@ export function findArcs(path: Path, tolerance: number): ArcsFound {
 }
 
 function longestRun(
-  stretches: readonly Stretch[],
+  segments: readonly Segment[],
   start: number,
   tolerance: number,
 ): { end: number; arc: FoundArc } | null {
-  if (stretches.length - start < fewest) return null;
+  if (segments.length - start < fewest) return null;
   let best: { end: number; arc: FoundArc } | null = null;
   // Twice as long each time, then back by halves: few circles are tried for a long run.
   let [good, step] = [start, fewest];
   while (step >= 1) {
-    const end = Math.min(stretches.length, good + step);
-    const arc = end - start >= fewest && end > good ? arcThrough(stretches.slice(start, end), tolerance) : null;
+    const end = Math.min(segments.length, good + step);
+    const arc = end - start >= fewest && end > good ? arcThrough(segments.slice(start, end), tolerance) : null;
     if (arc) {
       best = { end, arc };
       good = end;
@@ -74,9 +74,9 @@ function longestRun(
 }
 
 /** The circle that all of a run lies on, going round one way; null when there is none. */
-function arcThrough(run: readonly Stretch[], tolerance: number): FoundArc | null {
+function arcThrough(run: readonly Segment[], tolerance: number): FoundArc | null {
   const points: Point[] = [{ x: run[0][0], y: run[0][1] }];
-  for (const stretch of run) for (const t of [0.25, 0.5, 0.75, 1]) points.push(pointAt(stretch, t));
+  for (const segment of run) for (const t of [0.25, 0.5, 0.75, 1]) points.push(pointAt(segment, t));
   // Chords lie inside their circle: it goes through the ends.
   const ends = points.filter((_, i) => i % 4 === 0);
   const third = Math.floor(ends.length / 3);

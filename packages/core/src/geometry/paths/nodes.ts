@@ -1,6 +1,6 @@
 import type { Point } from './matrix.ts';
 import { type Path, PathBuilder } from './path.ts';
-import { pieceOf, type Stretch, subpathsOf } from './segments.ts';
+import { pieceOf, type Segment, subpathsOf } from './segments.ts';
 
 /** A node of a path with its handles; a handle that is null makes that side straight. */
 export interface Node {
@@ -24,16 +24,16 @@ export interface NodePlace {
 
 /** A path as nodes. Curves that end where they began and are closed have one node there. */
 export function nodesOf(path: Path): NodeLine[] {
-  return [...subpathsOf(path)].map(({ stretches, closed }) => {
-    const handle = (s: Stretch, at: 2 | 4): Point | null => {
+  return [...subpathsOf(path)].map(({ segments, closed }) => {
+    const handle = (s: Segment, at: 2 | 4): Point | null => {
       const straight = s[2] === s[0] && s[3] === s[1] && s[4] === s[6] && s[5] === s[7];
       return straight ? null : { x: s[at], y: s[at + 1] };
     };
-    const nodes: Node[] = stretches.map((s, i) => {
-      const into = i > 0 ? stretches[i - 1] : closed ? stretches[stretches.length - 1] : null;
+    const nodes: Node[] = segments.map((s, i) => {
+      const into = i > 0 ? segments[i - 1] : closed ? segments[segments.length - 1] : null;
       return { x: s[0], y: s[1], before: into && handle(into, 4), after: handle(s, 2) };
     });
-    const last = stretches[stretches.length - 1];
+    const last = segments[segments.length - 1];
     if (!closed) nodes.push({ x: last[6], y: last[7], before: handle(last, 4), after: null });
     return { nodes, closed };
   });
@@ -109,8 +109,8 @@ export function addNode(lines: readonly NodeLine[], { line, node }: NodePlace, t
     const [from, to] = [known.nodes[node], known.nodes[next]];
     const straight = from.after === null && to.before === null;
     const [p, q] = [from.after ?? from, to.before ?? to];
-    const stretch: Stretch = [from.x, from.y, p.x, p.y, q.x, q.y, to.x, to.y];
-    const [a, b] = [pieceOf(stretch, 0, t), pieceOf(stretch, t, 1)];
+    const segment: Segment = [from.x, from.y, p.x, p.y, q.x, q.y, to.x, to.y];
+    const [a, b] = [pieceOf(segment, 0, t), pieceOf(segment, t, 1)];
     const added: Node = straight
       ? { x: from.x + (to.x - from.x) * t, y: from.y + (to.y - from.y) * t, before: null, after: null }
       : { x: a[6], y: a[7], before: { x: a[4], y: a[5] }, after: { x: b[2], y: b[3] } };

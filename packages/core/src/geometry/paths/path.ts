@@ -103,7 +103,7 @@ export class PathBuilder {
   }
 }
 
-/** Adds a path's stretches to another; its first point is moved to only where it `begins` an outline of its own. */
+/** Adds a path's segments to another; its first point is moved to only where it `begins` an outline of its own. */
 export function appendPath(builder: PathBuilder, { verbs, coords }: Path, begins: boolean): void {
   let at = 0;
   for (const verb of verbs) {

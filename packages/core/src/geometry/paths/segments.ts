@@ -1,8 +1,8 @@
 import type { Point } from './matrix.ts';
 import { coordsOf, cubicAt, type Path, PathBuilder, Verb } from './path.ts';
 
-/** One stretch of a path, a line or a cubic, by its four control points; a line's handles lie on its ends. */
-export type Stretch = readonly [
+/** One segment of a path, a line or a cubic, by its four control points; a line's handles lie on its ends. */
+export type Segment = readonly [
   x0: number,
   y0: number,
   x1: number,
@@ -13,83 +13,83 @@ export type Stretch = readonly [
   y3: number,
 ];
 
-/** The stretches of one subpath; a closed one's last edge is among them. Stretches without extent are left out. */
+/** The segments of one subpath; a closed one's last edge is among them. Segments without extent are left out. */
 export interface Subpath {
-  readonly stretches: readonly Stretch[];
+  readonly segments: readonly Segment[];
   readonly closed: boolean;
 }
 
 export function* subpathsOf({ verbs, coords }: Path): Generator<Subpath> {
-  let stretches: Stretch[] = [];
+  let segments: Segment[] = [];
   let at = 0;
   let [x, y, startX, startY] = [0, 0, 0, 0];
   const line = (toX: number, toY: number) => {
-    if (x !== toX || y !== toY) stretches.push([x, y, x, y, toX, toY, toX, toY]);
+    if (x !== toX || y !== toY) segments.push([x, y, x, y, toX, toY, toX, toY]);
   };
   for (const verb of verbs) {
     if (verb === Verb.move) {
-      if (stretches.length > 0) yield { stretches, closed: false };
-      stretches = [];
+      if (segments.length > 0) yield { segments, closed: false };
+      segments = [];
       [startX, startY] = [coords[at], coords[at + 1]];
     } else if (verb === Verb.line) {
       line(coords[at], coords[at + 1]);
     } else if (verb === Verb.cubic) {
       const c = coords;
-      stretches.push([x, y, c[at], c[at + 1], c[at + 2], c[at + 3], c[at + 4], c[at + 5]]);
+      segments.push([x, y, c[at], c[at + 1], c[at + 2], c[at + 3], c[at + 4], c[at + 5]]);
     } else {
       line(startX, startY);
-      if (stretches.length > 0) yield { stretches, closed: true };
-      stretches = [];
+      if (segments.length > 0) yield { segments, closed: true };
+      segments = [];
       [x, y] = [startX, startY];
     }
     at += coordsOf[verb];
     if (verb !== Verb.close) [x, y] = [coords[at - 2], coords[at - 1]];
   }
-  if (stretches.length > 0) yield { stretches, closed: false };
+  if (segments.length > 0) yield { segments, closed: false };
 }
 
-/** Whether a stretch is a straight line. */
-export function isLine([x0, y0, x1, y1, x2, y2, x3, y3]: Stretch): boolean {
+/** Whether a segment is a straight line. */
+export function isLine([x0, y0, x1, y1, x2, y2, x3, y3]: Segment): boolean {
   return x0 === x1 && y0 === y1 && x2 === x3 && y2 === y3;
 }
 
 /** The path that subpaths make. */
 export function pathOfSubpaths(subpaths: Iterable<Subpath>): Path {
   const builder = new PathBuilder();
-  for (const { stretches, closed } of subpaths) {
-    if (stretches.length === 0) continue;
-    builder.moveTo(stretches[0][0], stretches[0][1]);
-    stretches.forEach((stretch, i) => {
+  for (const { segments, closed } of subpaths) {
+    if (segments.length === 0) continue;
+    builder.moveTo(segments[0][0], segments[0][1]);
+    segments.forEach((segment, i) => {
       // The last edge of a closed subpath is its closing, if it is straight.
-      if (closed && i === stretches.length - 1 && isLine(stretch)) return;
-      addStretch(builder, stretch);
+      if (closed && i === segments.length - 1 && isLine(segment)) return;
+      addSegment(builder, segment);
     });
     if (closed) builder.close();
   }
   return builder.build();
 }
 
-/** Adds a stretch from where the builder stands. */
-export function addStretch(builder: PathBuilder, stretch: Stretch): void {
-  const [, , x1, y1, x2, y2, x3, y3] = stretch;
-  if (isLine(stretch)) builder.lineTo(x3, y3);
+/** Adds a segment from where the builder stands. */
+export function addSegment(builder: PathBuilder, segment: Segment): void {
+  const [, , x1, y1, x2, y2, x3, y3] = segment;
+  if (isLine(segment)) builder.lineTo(x3, y3);
   else builder.cubicTo(x1, y1, x2, y2, x3, y3);
 }
 
-export function lineStretch(x0: number, y0: number, x1: number, y1: number): Stretch {
+export function lineSegment(x0: number, y0: number, x1: number, y1: number): Segment {
   return [x0, y0, x0, y0, x1, y1, x1, y1];
 }
 
 /** The point at `t`, from 0 to 1. A line's handles lie on its ends, so it is measured as a line. */
-export function pointAt(s: Stretch, t: number): Point {
+export function pointAt(s: Segment, t: number): Point {
   if (t === 0) return { x: s[0], y: s[1] };
   if (t === 1) return { x: s[6], y: s[7] };
   if (isLine(s)) return { x: s[0] + (s[6] - s[0]) * t, y: s[1] + (s[7] - s[1]) * t };
   return { x: cubicAt(s[0], s[2], s[4], s[6], t), y: cubicAt(s[1], s[3], s[5], s[7], t) };
 }
 
-/** The change of place with `t`; never without a direction, but for a stretch without extent. */
-export function velocityAt(s: Stretch, t: number): Point {
+/** The change of place with `t`; never without a direction, but for a segment without extent. */
+export function velocityAt(s: Segment, t: number): Point {
   if (isLine(s)) return { x: s[6] - s[0], y: s[7] - s[1] };
   const u = 1 - t;
   const [a, b, c] = [3 * u * u, 6 * u * t, 3 * t * t];
@@ -102,13 +102,13 @@ export function velocityAt(s: Stretch, t: number): Point {
   return t < 0.5 ? { x: near.x - here.x, y: near.y - here.y } : { x: here.x - near.x, y: here.y - near.y };
 }
 
-/** The piece of a stretch from `from` to `to`, by its blossom (de Casteljau); the other way round where `from` is the larger. */
-export function pieceOf(s: Stretch, from: number, to: number): Stretch {
+/** The piece of a segment from `from` to `to`, by its blossom (de Casteljau); the other way round where `from` is the larger. */
+export function pieceOf(s: Segment, from: number, to: number): Segment {
   if (from > to) return reversed(pieceOf(s, to, from));
   if (from <= 0 && to >= 1) return s;
   const a = pointAt(s, from);
   const b = pointAt(s, to);
-  if (isLine(s)) return lineStretch(a.x, a.y, b.x, b.y);
+  if (isLine(s)) return lineSegment(a.x, a.y, b.x, b.y);
   const blossom = (k: 0 | 1, t0: number, t1: number, t2: number) => {
     const [p0, p1, p2, p3] = [s[k], s[2 + k], s[4 + k], s[6 + k]];
     const mix = (p: number, q: number, t: number) => p + (q - p) * t;
@@ -123,16 +123,16 @@ export function pieceOf(s: Stretch, from: number, to: number): Stretch {
   ];
 }
 
-export function reversed([x0, y0, x1, y1, x2, y2, x3, y3]: Stretch): Stretch {
+export function reversed([x0, y0, x1, y1, x2, y2, x3, y3]: Segment): Segment {
   return [x3, y3, x2, y2, x1, y1, x0, y0];
 }
 
-export function reversedSubpath({ stretches, closed }: Subpath): Subpath {
-  return { stretches: stretches.map(reversed).reverse(), closed };
+export function reversedSubpath({ segments, closed }: Subpath): Subpath {
+  return { segments: segments.map(reversed).reverse(), closed };
 }
 
-/** Where on a stretch it is nearest to a point, and how near, in mm. */
-export function nearestOn(s: Stretch, x: number, y: number): { t: number; distance: number } {
+/** Where on a segment it is nearest to a point, and how near, in mm. */
+export function nearestOn(s: Segment, x: number, y: number): { t: number; distance: number } {
   const far = (t: number) => {
     const p = pointAt(s, t);
     return Math.hypot(p.x - x, p.y - y);
@@ -158,8 +158,8 @@ export function nearestOn(s: Stretch, x: number, y: number): { t: number; distan
   return { t, distance: far(t) };
 }
 
-/** The length of a stretch in mm, within 1e-6 of it, by Gauss–Legendre quadrature over halves. */
-export function lengthOf(s: Stretch): number {
+/** The length of a segment in mm, within 1e-6 of it, by Gauss–Legendre quadrature over halves. */
+export function lengthOf(s: Segment): number {
   if (isLine(s)) return Math.hypot(s[6] - s[0], s[7] - s[1]);
   const over = (from: number, to: number): number => {
     let sum = 0;
@@ -183,26 +183,26 @@ const gaussWeights = [
   0.2369268850561891, 0.4786286704993665, 0.5688888888888889, 0.4786286704993665, 0.2369268850561891,
 ];
 
-/** How long the legs of a stretch's control points are in all, in mm: it is no longer than that. */
-export function legsOf([x0, y0, x1, y1, x2, y2, x3, y3]: Stretch): number {
+/** How long the legs of a segment's control points are in all, in mm: it is no longer than that. */
+export function legsOf([x0, y0, x1, y1, x2, y2, x3, y3]: Segment): number {
   return Math.hypot(x1 - x0, y1 - y0) + Math.hypot(x2 - x1, y2 - y1) + Math.hypot(x3 - x2, y3 - y2);
 }
 
-/** Stretches shorter than this, in mm, are rounding where curves cross. */
+/** Segments shorter than this, in mm, are rounding where curves cross. */
 const leastLength = 0.002;
 
 /** A subpath without what rounding left where curves cross: those next to it meet. */
-export function withoutShort({ stretches, closed }: Subpath): Subpath {
-  const isLong = (s: Stretch) => legsOf(s) > leastLength;
-  if (stretches.every(isLong)) return { stretches, closed };
-  const kept = stretches.filter(isLong);
-  if (kept.length < 2) return { stretches, closed };
-  const moved = kept.map((s, i): Stretch => {
+export function withoutShort({ segments, closed }: Subpath): Subpath {
+  const isLong = (s: Segment) => legsOf(s) > leastLength;
+  if (segments.every(isLong)) return { segments, closed };
+  const kept = segments.filter(isLong);
+  if (kept.length < 2) return { segments, closed };
+  const moved = kept.map((s, i): Segment => {
     if (i === 0 && !closed) return s;
     const before = kept[(i + kept.length - 1) % kept.length];
-    if (isLine(s)) return lineStretch(before[6], before[7], s[6], s[7]);
+    if (isLine(s)) return lineSegment(before[6], before[7], s[6], s[7]);
     const [dx, dy] = [before[6] - s[0], before[7] - s[1]];
     return [before[6], before[7], s[2] + dx, s[3] + dy, s[4], s[5], s[6], s[7]];
   });
-  return { stretches: moved, closed };
+  return { segments: moved, closed };
 }

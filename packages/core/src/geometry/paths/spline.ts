@@ -22,7 +22,7 @@ export function isSound({ degree, knots, points, weights }: Spline): boolean {
 }
 
 /**
- * Adds a spline to a path as cubics, from the builder's place, which must be its start. Each stretch
+ * Adds a spline to a path as cubics, from the builder's place, which must be its start. Each segment
  * between knots becomes the cubic with the same ends and the same derivatives there: the curve itself
  * where it is not rational and of degree 3 or less; otherwise it is halved until it is within `tolerance`.
  */
@@ -31,7 +31,7 @@ export function addSpline(builder: PathBuilder, spline: Spline, tolerance: numbe
   const exact = degree <= 3 && spline.weights.every((weight) => weight === spline.weights[0]);
   for (let span = degree; span < points.length; span++) {
     const [from, to] = [knots[span], knots[span + 1]];
-    if (to > from) addStretch(builder, spline, span, from, to, exact ? Infinity : tolerance, 0);
+    if (to > from) addSegment(builder, spline, span, from, to, exact ? Infinity : tolerance, 0);
   }
 }
 
@@ -42,7 +42,7 @@ export function splineStart(spline: Spline): { x: number; y: number } {
   return evaluate(spline, span, knots[span]);
 }
 
-function addStretch(
+function addSegment(
   builder: PathBuilder,
   spline: Spline,
   span: number,
@@ -68,8 +68,8 @@ function addStretch(
     });
     if (off) {
       const middle = (from + to) / 2;
-      addStretch(builder, spline, span, from, middle, tolerance, depth + 1);
-      addStretch(builder, spline, span, middle, to, tolerance, depth + 1);
+      addSegment(builder, spline, span, from, middle, tolerance, depth + 1);
+      addSegment(builder, spline, span, middle, to, tolerance, depth + 1);
       return;
     }
   }

@@ -2,14 +2,14 @@ import type Flatbush from 'flatbush';
 import { type Box, growBox } from '../paths/box.ts';
 import { indexBoxes } from '../paths/box-index.ts';
 import { cubicSteps } from '../paths/flatten.ts';
-import { isLine, pointAt, type Stretch, velocityAt } from '../paths/segments.ts';
+import { isLine, pointAt, type Segment, velocityAt } from '../paths/segments.ts';
 
 /** How far a chord may stray from its curve, in mm, while crossings are looked for; they are then made exact. */
 const chordTolerance = 0.01;
 
-/** A straight piece of a stretch, by the stretch's place in its list and the parameters at the piece's ends. */
+/** A straight piece of a segment, by the segment's place in its list and the parameters at the piece's ends. */
 export interface Chord {
-  readonly stretch: number;
+  readonly segment: number;
   readonly from: number;
   readonly to: number;
   readonly x0: number;
@@ -18,7 +18,7 @@ export interface Chord {
   readonly y1: number;
 }
 
-/** Where two stretches meet: which ones, at which parameters of theirs. */
+/** Where two segments meet: which ones, at which parameters of theirs. */
 export interface Crossing {
   readonly a: number;
   readonly ta: number;
@@ -28,23 +28,23 @@ export interface Crossing {
   readonly y: number;
 }
 
-/** Stretches as chords that stray no further than `tolerance` mm from them. */
-export function chordsOf(stretches: readonly Stretch[], tolerance = chordTolerance): Chord[] {
+/** Segments as chords that stray no further than `tolerance` mm from them. */
+export function chordsOf(segments: readonly Segment[], tolerance = chordTolerance): Chord[] {
   const out: Chord[] = [];
-  stretches.forEach((s, stretch) => {
+  segments.forEach((s, segment) => {
     const steps = chordCount(s, tolerance);
     let from = { x: s[0], y: s[1] };
     for (let i = 0; i < steps; i++) {
       const to = pointAt(s, (i + 1) / steps);
-      out.push({ stretch, from: i / steps, to: (i + 1) / steps, x0: from.x, y0: from.y, x1: to.x, y1: to.y });
+      out.push({ segment, from: i / steps, to: (i + 1) / steps, x0: from.x, y0: from.y, x1: to.x, y1: to.y });
       from = to;
     }
   });
   return out;
 }
 
-/** Into how many chords, of equal steps of its parameter, a stretch is cut for them to stray no further than `tolerance`. */
-export function chordCount(s: Stretch, tolerance: number): number {
+/** Into how many chords, of equal steps of its parameter, a segment is cut for them to stray no further than `tolerance`. */
+export function chordCount(s: Segment, tolerance: number): number {
   return isLine(s) ? 1 : Math.min(2000, cubicSteps(...s, tolerance));
 }
 
@@ -58,10 +58,10 @@ function chordBox({ x0, y0, x1, y1 }: Chord): Box {
 }
 
 /**
- * Every point where a stretch of `a` meets one of `b`, exact to 1e-9 mm where they truly cross. Stretches that
- * run along each other meet nowhere. With `b` left out, the stretches of `a` among themselves, joints not counted.
+ * Every point where a segment of `a` meets one of `b`, exact to 1e-9 mm where they truly cross. Segments that
+ * run along each other meet nowhere. With `b` left out, the segments of `a` among themselves, joints not counted.
  */
-export function crossingsOf(a: readonly Stretch[], b?: readonly Stretch[]): Crossing[] {
+export function crossingsOf(a: readonly Segment[], b?: readonly Segment[]): Crossing[] {
   const chordsA = chordsOf(a);
   const chordsB = b ? chordsOf(b) : chordsA;
   const index = indexOf(chordsB);
@@ -73,12 +73,12 @@ export function crossingsOf(a: readonly Stretch[], b?: readonly Stretch[]): Cros
     const near = index.search(minX, minY, maxX, maxY);
     for (const j of near) {
       const q = chordsB[j];
-      if (!b && (j <= i + 1 || (p.stretch === q.stretch && q.from <= p.to))) continue;
+      if (!b && (j <= i + 1 || (p.segment === q.segment && q.from <= p.to))) continue;
       const start = meet(p, q);
       if (!start) continue;
-      const found = refine(a[p.stretch], (b ?? a)[q.stretch], start.ta, start.tb);
+      const found = refine(a[p.segment], (b ?? a)[q.segment], start.ta, start.tb);
       if (!found) continue;
-      const crossing = { a: p.stretch, b: q.stretch, ...found };
+      const crossing = { a: p.segment, b: q.segment, ...found };
       if (!b && isJoint(a, crossing)) continue;
       if (!out.some((known) => sameCrossing(known, crossing))) out.push(crossing);
     }
@@ -90,15 +90,15 @@ function sameCrossing(p: Crossing, q: Crossing): boolean {
   return p.a === q.a && p.b === q.b && Math.abs(p.x - q.x) < 1e-6 && Math.abs(p.y - q.y) < 1e-6;
 }
 
-/** Whether stretches of one list only meet there because one goes on from the other. */
-function isJoint(stretches: readonly Stretch[], { a, ta, b, tb }: Crossing): boolean {
+/** Whether segments of one list only meet there because one goes on from the other. */
+function isJoint(segments: readonly Segment[], { a, ta, b, tb }: Crossing): boolean {
   const atEnd = (t: number) => t < 1e-9 || t > 1 - 1e-9;
   if (!atEnd(ta) || !atEnd(tb)) return false;
-  const next = Math.abs(a - b) === 1 || Math.abs(a - b) === stretches.length - 1;
+  const next = Math.abs(a - b) === 1 || Math.abs(a - b) === segments.length - 1;
   return next && ta < 0.5 !== tb < 0.5;
 }
 
-/** Where two chords cross, or nearly do at their ends, as parameters of their stretches; null where they do not. */
+/** Where two chords cross, or nearly do at their ends, as parameters of their segments; null where they do not. */
 function meet(p: Chord, q: Chord): { ta: number; tb: number } | null {
   const [px, py, qx, qy] = [p.x1 - p.x0, p.y1 - p.y0, q.x1 - q.x0, q.y1 - q.y0];
   const cross = px * qy - py * qx;
@@ -114,10 +114,10 @@ function meet(p: Chord, q: Chord): { ta: number; tb: number } | null {
   return { ta: p.from + within(u) * (p.to - p.from), tb: q.from + within(v) * (q.to - q.from) };
 }
 
-/** Newton's steps to where two stretches meet; null when they lead out of either. */
+/** Newton's steps to where two segments meet; null when they lead out of either. */
 export function refine(
-  a: Stretch,
-  b: Stretch,
+  a: Segment,
+  b: Segment,
   startA: number,
   startB: number,
 ): { ta: number; tb: number; x: number; y: number } | null {
@@ -133,8 +133,8 @@ export function refine(
     tb += (dx * v.y - dy * v.x) / cross;
     if (!(ta > -0.2 && ta < 1.2 && tb > -0.2 && tb < 1.2)) return null;
   }
-  // An end that lies on the other stretch but for rounding meets it.
-  const settle = (t: number, s: Stretch) => {
+  // An end that lies on the other segment but for rounding meets it.
+  const settle = (t: number, s: Segment) => {
     const reach = 1e-6 / Math.max(1e-9, Math.hypot(s[6] - s[0], s[7] - s[1]));
     return Math.abs(t) <= reach ? 0 : Math.abs(t - 1) <= reach ? 1 : t;
   };

@@ -1,6 +1,6 @@
 import type { Polyline } from '../paths/flatten.ts';
 
-/** The point of a line nearest to another: where, how far from it in mm, and on the stretch from which of its points on. */
+/** The point of a line nearest to another: where, how far from it in mm, and on the segment from which of its points on. */
 export interface Near {
   readonly x: number;
   readonly y: number;

@@ -67,7 +67,7 @@ export function nestRoots({ parents }: Pick<Nesting, 'parents'>): Int32Array {
 }
 
 /** Outlines by what they hold or are held by, however far: of outlines that do not cross, each outermost one with all in it. */
-export function nestFamilies({ holders }: Pick<Nesting, 'holders'>): number[][] {
+export function nestComponents({ holders }: Pick<Nesting, 'holders'>): number[][] {
   const head = holders.map((_, i) => i);
   const headOf = (i: number): number => {
     let at = i;
@@ -80,12 +80,12 @@ export function nestFamilies({ holders }: Pick<Nesting, 'holders'>): number[][] 
   holders.forEach((found, i) => {
     for (const j of found) head[headOf(i)] = headOf(j);
   });
-  const families = new Map<number, number[]>();
+  const components = new Map<number, number[]>();
   holders.forEach((_, i) => {
     const of = headOf(i);
-    const family = families.get(of);
-    if (family) family.push(i);
-    else families.set(of, [i]);
+    const component = components.get(of);
+    if (component) component.push(i);
+    else components.set(of, [i]);
   });
-  return [...families.values()];
+  return [...components.values()];
 }

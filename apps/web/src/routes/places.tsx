@@ -1,0 +1,41 @@
+import type { ComponentType } from 'react';
+import type { RouteObject } from 'react-router';
+import { loadBench } from './load-bench.ts';
+import { LostRoute } from './lost.tsx';
+
+/** Every place but the Bench, by its address, and how it is loaded. */
+const small: Readonly<Record<string, () => Promise<ComponentType>>> = {
+  '/': async () => (await import('./desk.tsx')).DeskRoute,
+  '/machines': async () => (await import('./machines.tsx')).MachinesRoute,
+  '/book/:materialId?': async () => (await import('./book.tsx')).BookRoute,
+  '/keys/:keyId?': async () => (await import('./keys.tsx')).KeysRoute,
+};
+
+/** The places as the router takes them; each is loaded when it is opened. */
+export const places: RouteObject[] = [
+  ...Object.entries({ ...small, '/jobs/:jobId/:stage?': loadBench }).map(([path, load]) => ({
+    path,
+    lazy: async () => ({ Component: await load() }),
+    errorElement: <LostRoute />,
+    HydrateFallback: Opening,
+  })),
+  { path: '*', element: <LostRoute /> },
+];
+
+function Opening() {
+  return (
+    <p className="flex h-full items-center justify-center text-quiet" role="status">
+      Opening…
+    </p>
+  );
+}
+
+/** Loads the small places once there is nothing else to do: one can walk there while the server is away. */
+export function loadSmallPlaces(): void {
+  const load = () => {
+    for (const place of Object.values(small)) place().catch(() => {});
+  };
+  // Not every browser has it.
+  if ('requestIdleCallback' in window) window.requestIdleCallback(load);
+  else setTimeout(load, 1000);
+}
