@@ -42,9 +42,11 @@ const { options } = ts.convertCompilerOptionsFromJson(
 const rows = [];
 const survivors = [];
 for (const { name, files, tests, isBuilt = false, longestS = usualLongestS } of chosen) {
-  if (!(await runTests(tests, longestS))) throw new Error(`The tests of ${name} fail before anything is changed.`);
+  if ((await runTests(tests, longestS)) !== 'pass')
+    throw new Error(`The tests of ${name} fail before anything is changed.`);
   let made = 0;
   let killed = 0;
+  let late = 0;
   for (const file of files) {
     const path = join(copy, file);
     const source = readFileSync(path, 'utf8');
@@ -61,8 +63,10 @@ for (const { name, files, tests, isBuilt = false, longestS = usualLongestS } of 
     for (const { mutant } of picked) {
       put(mutant.text);
       made++;
-      const isSeen = (nearest && !(await runTests([nearest], longestS))) || !(await runTests(tests, longestS));
-      if (isSeen) killed++;
+      const first = nearest ? await runTests([nearest], longestS) : 'pass';
+      const end = first === 'pass' ? await runTests(tests, longestS) : first;
+      if (end === 'late') late++;
+      if (end !== 'pass') killed++;
       else {
         survivors.push(`${file}:${mutant.line}  ${mutant.what}`);
         console.log(`   survived: ${survivors.at(-1)}`);
@@ -71,13 +75,13 @@ for (const { name, files, tests, isBuilt = false, longestS = usualLongestS } of 
     put(source);
     console.log(`   ${file}: ${picked.length} of ${all.length} tried`);
   }
-  rows.push({ name, made, killed });
-  console.log(`   ${name}: ${killed} of ${made} killed`);
+  rows.push({ name, made, killed, late });
+  console.log(`   ${name}: ${killed} of ${made} killed, ${late} of them by the time limit`);
 }
 rmSync(copy, { recursive: true, force: true });
-console.log(`\n| what | mutants | killed | share |\n| --- | ---: | ---: | ---: |`);
-for (const { name, made, killed } of rows)
-  console.log(`| ${name} | ${made} | ${killed} | ${Math.round((100 * killed) / Math.max(1, made))} % |`);
+console.log(`\n| what | mutants | killed | by the time limit | share |\n| --- | ---: | ---: | ---: | ---: |`);
+for (const { name, made, killed, late } of rows)
+  console.log(`| ${name} | ${made} | ${killed} | ${late} | ${Math.round((100 * killed) / Math.max(1, made))} % |`);
 console.log(`\nSurvivors:\n${survivors.join('\n')}`);
 
 /** @returns the tests of a source's own name, which are run before the rest; null where there are none */
@@ -92,7 +96,7 @@ function builtOf(text) {
     .outputText;
 }
 
-/** @returns whether they pass */
+/** @returns how they end: `late` where they had to be ended */
 function runTests(tests, longestS) {
   const jest = join(root, 'node_modules/jest/bin/jest.js');
   const words = [
@@ -107,10 +111,14 @@ function runTests(tests, longestS) {
   const env = { ...process.env, LAMBENT_RUNS: '30' };
   const child = spawn(process.execPath, words, { cwd: copy, stdio: 'ignore', detached: true, env });
   return new Promise((resolve) => {
-    const late = setTimeout(() => process.kill(-child.pid, 'SIGKILL'), longestS * 1000);
+    let isLate = false;
+    const limit = setTimeout(() => {
+      isLate = true;
+      process.kill(-child.pid, 'SIGKILL');
+    }, longestS * 1000);
     child.once('exit', (code) => {
-      clearTimeout(late);
-      resolve(code === 0);
+      clearTimeout(limit);
+      resolve(isLate ? 'late' : code === 0 ? 'pass' : 'fail');
     });
   });
 }
