@@ -40,7 +40,7 @@ module.exports = {
     rule('web-has-no-node-packages', '^apps/web/', '^packages/(fonts|cli|machines)/'),
     rule('machines-stand-alone', '^packages/machines/', '^(packages/(core|contracts|cli|fonts)|apps)/'),
     rule('contracts-know-core-only', '^packages/contracts/', '^(packages/cli|apps)/'),
-    rule('cli-knows-core-only', '^packages/cli/', '^(packages/contracts|apps)/'),
+    rule('cli-knows-no-apps', '^packages/cli/', '^apps/'),
     rule('web-stands-alone', '^apps/web/', '^apps/(server|stand-in)/'),
     rule('server-stands-alone', '^apps/server/', '^apps/(web|stand-in)/'),
     rule('stand-in-is-written-apart', '^apps/stand-in/', '^(packages|apps/(web|server))/'),

@@ -9,26 +9,35 @@ import {
   writeSvg,
 } from '@lambent/core/formats';
 import { boxOf, isEmpty, uniteBoxes } from '@lambent/core/geometry';
-import { type ReadDrawing, write } from './files.ts';
+import { type ReadDrawing, standard, write } from './files.ts';
 import { Unusable } from './unusable.ts';
 
-/** @throws Unusable when a name says none of the formats that drawings are written in */
-export function checkDrawingName(to: string): void {
-  if (!['.svg', '.dxf', '.pdf'].includes(extname(to).toLowerCase())) {
-    throw new Unusable(`${to} is to be written as SVG, DXF or PDF: give it a name that ends in .svg, .dxf or .pdf.`);
-  }
+const kinds = ['svg', 'dxf', 'pdf'] as const;
+export type DrawingKind = (typeof kinds)[number];
+
+/**
+ * In which format a drawing is to be written.
+ * @param as says so where the name does not
+ * @throws Unusable when neither says one of those that drawings are written in
+ */
+export function drawingKind(to: string, as?: string): DrawingKind {
+  const said = (as ?? extname(to).slice(1)).toLowerCase();
+  const kind = kinds.find((known) => known === said);
+  if (kind) return kind;
+  if (as !== undefined) throw new Unusable(`--as may be svg, dxf or pdf, and not “${as}”.`);
+  if (to === standard) throw new Unusable('Say with --as whether it is to be svg, dxf or pdf.');
+  throw new Unusable(`${to} is to be written as SVG, DXF or PDF: give it a name that ends in .svg, .dxf or .pdf.`);
 }
 
 /**
- * Writes a drawing in the format its name says, with the paints and layers it has.
+ * Writes a drawing in a format, with the paints and layers it has.
  * @returns what was written
  * @throws Unusable when the file cannot be written
  */
-export async function writeDrawing(to: string, drawn: ReadDrawing): Promise<Outgoing> {
+export async function writeDrawing(to: string, drawn: ReadDrawing, kind: DrawingKind): Promise<Outgoing> {
   const outgoing = outgoingOf(drawn);
-  const kind = extname(to).toLowerCase();
-  if (kind === '.svg') await write(to, writeSvg(outgoing));
-  else if (kind === '.dxf') await write(to, await writeDxf(outgoing));
+  if (kind === 'svg') await write(to, writeSvg(outgoing));
+  else if (kind === 'dxf') await write(to, await writeDxf(outgoing));
   else await write(to, await writePdf([outgoing], basename(to, extname(to))));
   return outgoing;
 }

@@ -1,4 +1,6 @@
 import { open, readFile, writeFile } from 'node:fs/promises';
+import { basename } from 'node:path';
+import { buffer } from 'node:stream/consumers';
 import type { Item } from '@lambent/core/document';
 import {
   arrivalMap,
@@ -43,7 +45,7 @@ export async function readDrawing(path: string, options: ReadingOptions): Promis
   try {
     reading = await readDrawingFile(new Uint8Array(bytes), (place) => `i${place}`, shippedTools(), choices);
   } catch (error) {
-    if (error instanceof FileRefused) throw new Unusable(`${path}: ${error.message}`);
+    if (error instanceof FileRefused) throw new Unusable(`${nameOf(path)}: ${error.message}`);
     throw error;
   }
   const map = arrivalMap(reading, factorFor(reading, options), { kind: 'as-in-file' });
@@ -78,7 +80,22 @@ function factorFor(reading: Reading, { unit, width, height }: ReadingOptions): n
   return wanted.value / found;
 }
 
+/** Names standard input where something is read, and standard output where it is written. */
+export const standard = '-';
+
+/** What a file is called where it is spoken of. */
+export function nameOf(file: string): string {
+  return file === standard ? 'standard input' : basename(file);
+}
+
+let input: Promise<Buffer> | null = null;
+
+/** A file, or standard input, which can be asked for more than once. */
 export async function readBytes(path: string): Promise<Buffer> {
+  if (path === standard) {
+    input ??= buffer(process.stdin);
+    return input;
+  }
   try {
     return await readFile(path);
   } catch (error) {
@@ -86,7 +103,14 @@ export async function readBytes(path: string): Promise<Buffer> {
   }
 }
 
+/** Says lines to the operator: on standard error where standard output holds a file. */
+export function sayTo(isOutTaken: boolean): (line: string) => void {
+  const out = isOutTaken ? process.stderr : process.stdout;
+  return (line) => void out.write(`${line}\n`);
+}
+
 export async function write(path: string, content: string | Uint8Array): Promise<void> {
+  if (path === standard) return toStandardOutput(content);
   try {
     await writeFile(path, content);
   } catch (error) {
@@ -94,8 +118,19 @@ export async function write(path: string, content: string | Uint8Array): Promise
   }
 }
 
+/** Waits until it is taken: a reader may be slower than we are. */
+function toStandardOutput(content: string | Uint8Array): Promise<void> {
+  return new Promise((resolve, reject) => {
+    process.stdout.write(content, (error) => (error ? reject(error) : resolve()));
+  });
+}
+
 /** Writes lines as they are made, some 64 KB at a time. */
 export async function writeLines(path: string, lines: Iterable<string>): Promise<void> {
+  if (path === standard) {
+    for (const line of lines) await toStandardOutput(`${line}\n`);
+    return;
+  }
   try {
     const handle = await open(path, 'w');
     try {

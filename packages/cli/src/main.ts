@@ -1,8 +1,10 @@
 import { readFileSync } from 'node:fs';
 import { Command, CommanderError } from 'commander';
-import type { ReadingOptions } from './files.ts';
+import type { ConvertOptions } from './convert.ts';
+import type { JobsOptions } from './jobs.ts';
 import type { OffsetOptions } from './offset.ts';
 import type { PlanOptions } from './plan.ts';
+import type { SendOptions } from './send.ts';
 import { Unusable } from './unusable.ts';
 
 const { version } = JSON.parse(readFileSync(new URL('../package.json', import.meta.url), 'utf8'));
@@ -10,7 +12,8 @@ const { version } = JSON.parse(readFileSync(new URL('../package.json', import.me
 // What a command needs is loaded when it is asked for.
 const program = new Command('lambent')
   .version(version, '--version', 'say which version it is')
-  .description('Prepares drawings for laser cutting and engraving.')
+  .description('Prepares drawings for laser cutting and engraving. A file named - is standard input or output.')
+  .option('--json', 'say what goes wrong as JSON; with jobs and send, also what is answered')
   .exitOverride()
   .showSuggestionAfterError(false)
   .configureOutput({ outputError: (text, write) => write(text.replace(/^error: /, 'lambent: ')) });
@@ -25,15 +28,26 @@ function withReadingOptions(command: Command): Command {
     .option('--dashes', 'take dashed strokes as their dashes, not as solid lines');
 }
 
-withReadingOptions(program.command('plan'))
+/** What a drawing is laid on, and burnt with. */
+function withOpeningOptions(command: Command): Command {
+  return withReadingOptions(command)
+    .option('--machine <id>', 'the machine (default: the shop’s first)')
+    .option('--key <id or file>', 'the colour key: one of the shop’s, or a key’s file (default: the shop’s first)')
+    .option('--run <name>', 'which of a stored job’s runs (default: the first)')
+    .option('--material <id>', 'the material of the sheet (default: the shop’s first)')
+    .option('--thickness <length>', 'how thick the sheet is, as it was measured (default: as its material says)');
+}
+
+function withServerOptions(command: Command): Command {
+  return command
+    .option('--server <address>', 'where Lambent runs (default: LAMBENT_SERVER, or http://127.0.0.1:7450)')
+    .option('--token <token>', 'what it asks for, where it asks for one (default: LAMBENT_TOKEN)');
+}
+
+withOpeningOptions(program.command('plan'))
   .description('Works out what a machine would do with a drawing: layers, times, findings, program.')
   .argument('<file>', 'the drawing: SVG, DXF, PDF, STL or a picture; or a stored job, .json')
   .option('--shop <file>', 'the shop’s machines, keys and materials, as JSON (default: the demo shop)')
-  .option('--machine <id>', 'the machine (default: the shop’s first)')
-  .option('--key <id or file>', 'the colour key: one of the shop’s, or a key’s file (default: the shop’s first)')
-  .option('--run <name>', 'which of a stored job’s runs (default: the first)')
-  .option('--material <id>', 'the material of the sheet (default: the shop’s first)')
-  .option('--thickness <length>', 'how thick the sheet is, as it was measured (default: as its material says)')
   .option('--kerf <length>', 'the width the beam takes away, for every cut layer')
   .option('--out <file>', 'write the program here, as G-code')
   .option('--svg <file>', 'write what was understood here, as SVG')
@@ -49,7 +63,8 @@ withReadingOptions(program.command('convert'))
   .description('Reads a drawing and writes it as SVG, DXF or PDF, going by the name it is to have.')
   .argument('<in>', 'the drawing: SVG, DXF, PDF, STL or a picture')
   .argument('<out>', 'the file to write: .svg, .dxf or .pdf')
-  .action(async (from: string, to: string, options: ReadingOptions) => {
+  .option('--as <format>', 'svg, dxf or pdf, where the name does not say it')
+  .action(async (from: string, to: string, options: ConvertOptions) => {
     const { convert } = await import('./convert.ts');
     process.exitCode = await convert(from, to, options);
   });
@@ -62,9 +77,32 @@ withReadingOptions(program.command('offset'))
   .option('--join <kind>', 'how corners go: round, miter or bevel', 'round')
   .option('--ignore-holes', 'fill holes first')
   .option('--select <stroke>', 'only outlines with a stroke of this colour')
+  .option('--as <format>', 'svg, dxf or pdf, where the name does not say it')
   .action(async (from: string, to: string, options: OffsetOptions) => {
     const { offset } = await import('./offset.ts');
     process.exitCode = await offset(from, to, options);
+  });
+
+withServerOptions(program.command('jobs'))
+  .description('Lists the jobs on the Desk.')
+  .action(async (_: unknown, command: Command) => {
+    const { jobs } = await import('./jobs.ts');
+    process.exitCode = await jobs(command.optsWithGlobals<JobsOptions>());
+  });
+
+withServerOptions(withOpeningOptions(program.command('send')))
+  .description('Burns a drawing, or a job of the Desk, on a machine of the shop; a drawing is put on the Desk first.')
+  .argument('<file or id>', 'the drawing; or a stored job, .json; or the id of a job on the Desk')
+  .option('--title <title>', 'what the job is called (default: the file’s name)')
+  .option('--again', 'burn a run that is on record as burnt')
+  .option('--wait', 'wait until it is burnt, and say how it ended')
+  .addHelpText(
+    'after',
+    '\nExit status: 0 sent, or burnt; 1 a finding blocks, or the run did not end well; 2 what cannot be used.',
+  )
+  .action(async (what: string, _: unknown, command: Command) => {
+    const { send } = await import('./send.ts');
+    process.exitCode = await send(what, command.optsWithGlobals<SendOptions>());
   });
 
 try {
@@ -73,7 +111,8 @@ try {
   if (error instanceof CommanderError) {
     process.exitCode = error.exitCode === 0 ? 0 : 2;
   } else if (error instanceof Unusable) {
-    process.stderr.write(`lambent: ${error.message}\n`);
+    const { message } = error;
+    process.stderr.write(program.opts().json ? `${JSON.stringify({ error: { message } })}\n` : `lambent: ${message}\n`);
     process.exitCode = 2;
   } else {
     throw error;

@@ -1,11 +1,10 @@
-import { basename } from 'node:path';
 import type { Item } from '@lambent/core/document';
 import { offsetOf } from '@lambent/core/fit';
 import { readColour } from '@lambent/core/formats';
 import { identity, type Join, plainOffset, subpathsOf } from '@lambent/core/geometry';
 import { parseLength } from '@lambent/core/units';
-import { checkDrawingName, writeDrawing } from './drawing-out.ts';
-import { type ReadDrawing, type ReadingOptions, readDrawing } from './files.ts';
+import { drawingKind, writeDrawing } from './drawing-out.ts';
+import { nameOf, type ReadDrawing, type ReadingOptions, readDrawing, sayTo, standard } from './files.ts';
 import { Unusable } from './unusable.ts';
 
 export interface OffsetOptions extends ReadingOptions {
@@ -13,6 +12,7 @@ export interface OffsetOptions extends ReadingOptions {
   join: string;
   ignoreHoles?: boolean;
   select?: string;
+  as?: string;
 }
 
 const joins: readonly Join[] = ['round', 'miter', 'bevel'];
@@ -23,7 +23,7 @@ const joins: readonly Join[] = ['round', 'miter', 'bevel'];
  * @throws Unusable when a file or a word cannot be used
  */
 export async function offset(from: string, to: string, options: OffsetOptions): Promise<number> {
-  checkDrawingName(to);
+  const kind = drawingKind(to, options.as);
   const parsed = parseLength(options.by, 'mm');
   if (!parsed.ok || parsed.value === 0) {
     throw new Unusable(`--by must be a length other than 0, such as 2 or -0.5, and not “${options.by}”.`);
@@ -39,7 +39,7 @@ export async function offset(from: string, to: string, options: OffsetOptions): 
   }
   const path = offsetOf(sources, { ...plainOffset, by, join, ignoreHoles: options.ignoreHoles === true });
   if (path.verbs.length === 0) {
-    process.stdout.write(`${basename(from)}: nothing is left ${Math.abs(by)} mm inward; nothing was written.\n`);
+    process.stdout.write(`${nameOf(from)}: nothing is left ${Math.abs(by)} mm inward; nothing was written.\n`);
     return 1;
   }
   const item: Item = {
@@ -51,9 +51,10 @@ export async function offset(from: string, to: string, options: OffsetOptions): 
     fillRule: 'nonzero',
     groupId: null,
   };
-  await writeDrawing(to, { ...drawn, items: [item] });
+  await writeDrawing(to, { ...drawn, items: [item] }, kind);
   const count = [...subpathsOf(path)].length;
-  process.stdout.write(`${basename(from)}: ${count} ${count === 1 ? 'outline' : 'outlines'} written to ${to}\n`);
+  const where = to === standard ? 'standard output' : to;
+  sayTo(to === standard)(`${nameOf(from)}: ${count} ${count === 1 ? 'outline' : 'outlines'} written to ${where}`);
   return 0;
 }
 

@@ -1,30 +1,25 @@
-import { basename } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { blocks, checkJob, type ReportSource, reportOf } from '@lambent/core/checks';
-import { type ColourKey, keyFromText, NotAKey } from '@lambent/core/colours';
-import { type JobDocument, jobFromJson, NotADrawing, newJob, type Run } from '@lambent/core/document';
-import { addItems, changeSetting, setSheet } from '@lambent/core/edits';
-import { gatherOutgoing, type PictureFile, writeGcode, writeSvg } from '@lambent/core/formats';
+import { blocks, checkJob, reportOf } from '@lambent/core/checks';
+import type { JobDocument } from '@lambent/core/document';
+import { changeSetting } from '@lambent/core/edits';
+import { gatherOutgoing, writeGcode, writeSvg } from '@lambent/core/formats';
 import { boxOf } from '@lambent/core/geometry';
 import { separates } from '@lambent/core/operations';
 import { planJob, prepareJob, stepTitle } from '@lambent/core/plan';
-import { type AppliedSettings, NotAShop, type Shop, sheetAsStocked, shopFromJson } from '@lambent/core/recipes';
+import type { AppliedSettings, Shop } from '@lambent/core/recipes';
 import { formatDuration, parseLength } from '@lambent/core/units';
-import { noteLine, type ReadingOptions, readBytes, readDrawing, write, writeLines } from './files.ts';
+import { noteLine, sayTo, standard, write, writeLines } from './files.ts';
+import { choose, chooseKey, defaultsInWords, type OpeningOptions, openFile, readShop, runNamed } from './opening.ts';
 import { Unusable } from './unusable.ts';
 
-export interface PlanOptions extends ReadingOptions {
+export interface PlanOptions extends OpeningOptions {
   shop?: string;
-  machine?: string;
-  key?: string;
-  material?: string;
   out?: string;
   svg?: string;
   report?: string;
   force?: boolean;
   run?: string;
   kerf?: string;
-  thickness?: string;
 }
 
 const demoShop = fileURLToPath(new URL('../../../demo/shop.json', import.meta.url));
@@ -61,10 +56,13 @@ export async function plan(file: string, options: PlanOptions): Promise<number> 
   const writesProgram = options.out !== undefined && !isForbidden && (!blocked || options.force);
   if (options.out && writesProgram) await writeLines(options.out, writeGcode(burnPlan, source.file));
 
-  const say = (line: string) => process.stdout.write(`${line}\n`);
+  // What goes to standard output is one file, and nothing else.
+  const say = sayTo([options.out, options.svg, options.report].includes(standard));
   say(
     `${source.file}: ${source.itemCount} items on ${machine.name}, ${material ? `${material.name} ${material.thicknessMm} mm` : 'no sheet'}, ${key.name}${job.runs.length > 1 ? `, ${run.name}` : ''}`,
   );
+  const defaults = defaultsInWords(options, { ...wanted, keyId: key.id }, source.format === 'job');
+  if (defaults) say(`  ${defaults}`);
   for (const warning of source.warnings) say(`  reading: ${noteLine(warning)}`);
   for (const step of burnPlan.steps) {
     say(`  ${stepTitle(step)}: ${formatDuration(step.timeS)}`);
@@ -100,107 +98,4 @@ function withKerf(job: JobDocument, shop: Shop, word: string): JobDocument {
   if (!kerf.ok || kerf.value < 0) throw new Unusable(`--kerf must be a length such as 0.15mm, and not “${word}”.`);
   const cuts = prepareJob(job, shop).layers.filter(({ layer }) => separates(layer.operation));
   return cuts.reduce((known, { id }) => changeSetting(known, id, 'kerfMm', kerf.value), job);
-}
-
-/** What is to be planned: a job, and where it came from. */
-interface Opened {
-  readonly job: JobDocument;
-  readonly source: ReportSource;
-  readonly pictures: ReadonlyMap<string, PictureFile>;
-}
-
-/** A drawing on a sheet of the material that was asked for, or a stored job as it is. */
-async function openFile(file: string, options: PlanOptions, shop: Shop): Promise<Opened> {
-  if (file.endsWith('.json')) return openJob(file, options);
-  const machine = choose(shop.machines, options.machine, 'machine');
-  const material = choose(shop.materials, options.material, 'material');
-  const { reading, items } = await readDrawing(file, options);
-  const sheet = { ...sheetAsStocked('sheet-1', material, machine), ...measuredThickness(options.thickness) };
-  return {
-    job: setSheet(addItems(newJob(machine.id, shop.keys[0].id), items, reading.drawing.groups), sheet),
-    source: {
-      file: basename(file),
-      format: reading.format,
-      declaredWidthMm: reading.size.pageWidthMm,
-      declaredHeightMm: reading.size.pageHeightMm,
-      itemCount: items.filter((item) => !item.hidden).length,
-      warnings: reading.notes
-        .filter(({ kind }) => kind !== 'taken')
-        .map(({ code, message, count }) => ({ code, message, count })),
-    },
-    pictures: new Map(reading.pictures.map((picture): [string, PictureFile] => [picture.id, picture])),
-  };
-}
-
-function measuredThickness(word: string | undefined): { thicknessMm?: number } {
-  if (word === undefined) return {};
-  const thickness = parseLength(word, 'mm');
-  if (!thickness.ok || !(thickness.value > 0)) {
-    throw new Unusable(`--thickness must be a length such as 3.8mm, and not “${word}”.`);
-  }
-  return { thicknessMm: thickness.value };
-}
-
-/** A job as the server gives it at `/api/jobs/:id`. */
-async function openJob(file: string, { machine }: PlanOptions): Promise<Opened> {
-  try {
-    const json: unknown = JSON.parse((await readBytes(file)).toString('utf8'));
-    const document = typeof json === 'object' && json !== null && 'document' in json ? json.document : json;
-    const job = jobFromJson(document);
-    const itemCount = job.drawing.items.filter((item) => !item.hidden).length;
-    const source = {
-      file: basename(file),
-      format: 'job',
-      declaredWidthMm: null,
-      declaredHeightMm: null,
-      itemCount,
-      warnings: [],
-    };
-    return { job: machine ? { ...job, machineId: machine } : job, source, pictures: new Map() };
-  } catch (error) {
-    if (error instanceof SyntaxError) throw new Unusable(`${file} is not JSON: ${error.message}.`);
-    if (error instanceof NotADrawing) throw new Unusable(`${file} is not a job: ${error.message}.`);
-    throw error;
-  }
-}
-
-/** A key of the shop by its id, or one from a file. */
-async function chooseKey(shop: Shop, wanted: string | undefined): Promise<ColourKey> {
-  const known = shop.keys.find(({ id }) => id === wanted);
-  if (wanted === undefined || known) return known ?? shop.keys[0];
-  if (!/[./\\]/.test(wanted)) return choose(shop.keys, wanted, 'colour key');
-  try {
-    return keyFromText((await readBytes(wanted)).toString('utf8'));
-  } catch (error) {
-    if (error instanceof NotAKey) throw new Unusable(`${wanted}: ${error.message}`);
-    throw error;
-  }
-}
-
-/** A run by its name or id; a drawing has one run, `Run 1`. */
-function runNamed(runs: readonly Run[], wanted: string | undefined): Run {
-  const found = wanted === undefined ? runs[0] : runs.find(({ id, name }) => id === wanted || name === wanted);
-  if (!found) {
-    throw new Unusable(`There is no run “${wanted}”; there is ${runs.map(({ name }) => `“${name}”`).join(', ')}.`);
-  }
-  return found;
-}
-
-function choose<T extends { id: string }>(all: readonly T[], id: string | undefined, what: string): T {
-  const chosen = id === undefined ? all[0] : all.find((one) => one.id === id);
-  if (!chosen) {
-    throw new Unusable(`The shop has no ${what} “${id}”; it has ${all.map((one) => one.id).join(', ')}.`);
-  }
-  return chosen;
-}
-
-async function readShop(path: string): Promise<Shop> {
-  const text = await readBytes(path);
-  try {
-    return shopFromJson(JSON.parse(text.toString('utf8')));
-  } catch (error) {
-    if (error instanceof NotAShop) throw new Unusable(`${path}: ${error.message}`);
-    if (error instanceof SyntaxError) throw new Unusable(`${path} is not JSON: ${error.message}.`);
-    throw error;
-  }
 }

@@ -264,9 +264,9 @@ class SvgReader {
   /** A nested `svg` or an instance of a `symbol`: a viewport of its own, which hides what lies outside it. */
   private viewport(element: SvgElement, own: Declared, parent: Context, sized: SvgElement): void {
     const of = (name: 'width' | 'height', axis: Axis) => {
-      const segment = axis === 'x' ? parent.viewportWidth : parent.viewportHeight;
+      const whole = axis === 'x' ? parent.viewportWidth : parent.viewportHeight;
       const given = lengthInUserUnits(sized.attributes[name], parent, axis);
-      return given ?? lengthInUserUnits(element.attributes[name], parent, axis) ?? segment;
+      return given ?? lengthInUserUnits(element.attributes[name], parent, axis) ?? whole;
     };
     const width = of('width', 'x');
     const height = of('height', 'y');

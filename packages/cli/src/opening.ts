@@ -1,0 +1,141 @@
+import type { ReportSource } from '@lambent/core/checks';
+import { type ColourKey, keyFromText, NotAKey } from '@lambent/core/colours';
+import { type JobDocument, jobFromJson, NotADrawing, newJob, type Run } from '@lambent/core/document';
+import { addItems, setSheet } from '@lambent/core/edits';
+import type { PictureFile } from '@lambent/core/formats';
+import { NotAShop, type Shop, sheetAsStocked, shopFromJson } from '@lambent/core/recipes';
+import { parseLength } from '@lambent/core/units';
+import { nameOf, type ReadingOptions, readBytes, readDrawing, standard } from './files.ts';
+import { Unusable } from './unusable.ts';
+
+/** What a drawing is laid on, and burnt with. */
+export interface OpeningOptions extends ReadingOptions {
+  machine?: string;
+  key?: string;
+  material?: string;
+  thickness?: string;
+}
+
+/** What is to be planned: a job, and where it came from. */
+export interface Opened {
+  readonly job: JobDocument;
+  readonly source: ReportSource;
+  readonly pictures: ReadonlyMap<string, PictureFile>;
+}
+
+/** A drawing on a sheet of the material that was asked for, or a stored job as it is. */
+export async function openFile(file: string, options: OpeningOptions, shop: Shop): Promise<Opened> {
+  if (await isJob(file)) return openJob(file, options);
+  const machine = choose(shop.machines, options.machine, 'machine');
+  const material = choose(shop.materials, options.material, 'material');
+  const { reading, items } = await readDrawing(file, options);
+  const sheet = { ...sheetAsStocked('sheet-1', material, machine), ...measuredThickness(options.thickness) };
+  return {
+    job: setSheet(addItems(newJob(machine.id, shop.keys[0].id), items, reading.drawing.groups), sheet),
+    source: {
+      file: nameOf(file),
+      format: reading.format,
+      declaredWidthMm: reading.size.pageWidthMm,
+      declaredHeightMm: reading.size.pageHeightMm,
+      itemCount: items.filter((item) => !item.hidden).length,
+      warnings: reading.notes
+        .filter(({ kind }) => kind !== 'taken')
+        .map(({ code, message, count }) => ({ code, message, count })),
+    },
+    pictures: new Map(reading.pictures.map((picture): [string, PictureFile] => [picture.id, picture])),
+  };
+}
+
+function measuredThickness(word: string | undefined): { thicknessMm?: number } {
+  if (word === undefined) return {};
+  const thickness = parseLength(word, 'mm');
+  if (!thickness.ok || !(thickness.value > 0)) {
+    throw new Unusable(`--thickness must be a length such as 3.8mm, and not “${word}”.`);
+  }
+  return { thicknessMm: thickness.value };
+}
+
+/** Whether it is a stored job: by its name, or what comes from standard input by how it begins. */
+async function isJob(file: string): Promise<boolean> {
+  if (file !== standard) return file.endsWith('.json');
+  return /^\s*\{/.test((await readBytes(file)).subarray(0, 100).toString('utf8'));
+}
+
+/** A job as the server gives it at `/api/jobs/:id`. */
+async function openJob(file: string, { machine }: OpeningOptions): Promise<Opened> {
+  try {
+    const json: unknown = JSON.parse((await readBytes(file)).toString('utf8'));
+    const document = typeof json === 'object' && json !== null && 'document' in json ? json.document : json;
+    const job = jobFromJson(document);
+    const itemCount = job.drawing.items.filter((item) => !item.hidden).length;
+    const source = {
+      file: nameOf(file),
+      format: 'job',
+      declaredWidthMm: null,
+      declaredHeightMm: null,
+      itemCount,
+      warnings: [],
+    };
+    return { job: machine ? { ...job, machineId: machine } : job, source, pictures: new Map() };
+  } catch (error) {
+    if (error instanceof SyntaxError) throw new Unusable(`${file} is not JSON: ${error.message}.`);
+    if (error instanceof NotADrawing) throw new Unusable(`${file} is not a job: ${error.message}.`);
+    throw error;
+  }
+}
+
+/** A key of the shop by its id, or one from a file. */
+export async function chooseKey(shop: Shop, wanted: string | undefined): Promise<ColourKey> {
+  const known = shop.keys.find(({ id }) => id === wanted);
+  if (wanted === undefined || known) return known ?? shop.keys[0];
+  if (!/[./\\]/.test(wanted)) return choose(shop.keys, wanted, 'colour key');
+  try {
+    return keyFromText((await readBytes(wanted)).toString('utf8'));
+  } catch (error) {
+    if (error instanceof NotAKey) throw new Unusable(`${wanted}: ${error.message}`);
+    throw error;
+  }
+}
+
+/** A run by its name or id; a drawing has one run, `Run 1`. */
+export function runNamed(runs: readonly Run[], wanted: string | undefined): Run {
+  const found = wanted === undefined ? runs[0] : runs.find(({ id, name }) => id === wanted || name === wanted);
+  if (!found) {
+    throw new Unusable(`There is no run “${wanted}”; there is ${runs.map(({ name }) => `“${name}”`).join(', ')}.`);
+  }
+  return found;
+}
+
+export function choose<T extends { id: string }>(all: readonly T[], id: string | undefined, what: string): T {
+  const chosen = id === undefined ? all[0] : all.find((one) => one.id === id);
+  if (!chosen) {
+    throw new Unusable(`The shop has no ${what} “${id}”; it has ${all.map((one) => one.id).join(', ')}.`);
+  }
+  return chosen;
+}
+
+export async function readShop(path: string): Promise<Shop> {
+  const text = await readBytes(path);
+  try {
+    return shopFromJson(JSON.parse(text.toString('utf8')));
+  } catch (error) {
+    if (error instanceof NotAShop) throw new Unusable(`${path}: ${error.message}`);
+    if (error instanceof SyntaxError) throw new Unusable(`${path} is not JSON: ${error.message}.`);
+    throw error;
+  }
+}
+
+/** Says which machine, key and material were taken because none was named; null where all were. */
+export function defaultsInWords(
+  { machine, key, material }: OpeningOptions,
+  job: Pick<JobDocument, 'machineId' | 'keyId' | 'sheets'>,
+  isStored: boolean,
+): string | null {
+  if (isStored) return null;
+  const taken = [
+    machine === undefined && `--machine ${job.machineId}`,
+    key === undefined && `--key ${job.keyId}`,
+    material === undefined && job.sheets[0] && `--material ${job.sheets[0].materialId}`,
+  ].filter((word) => typeof word === 'string');
+  return taken.length === 0 ? null : `not named, so the shop’s first: ${taken.join(' ')}`;
+}
