@@ -1,5 +1,7 @@
 import 'reflect-metadata';
 import { existsSync } from 'node:fs';
+import type { Server as HttpServer } from 'node:http';
+import type { AddressInfo } from 'node:net';
 import { hostname } from 'node:os';
 import { join } from 'node:path';
 import { jobMediaType } from '@lambent/core/document';
@@ -85,7 +87,10 @@ export async function serve(): Promise<void> {
   await app.get(DemoService).loadIfEmpty();
   servePage(app);
   await app.listen(config.port, config.host);
-  const { port } = app.getHttpServer().address() as { port: number };
+  const server = app.getHttpServer() as HttpServer;
+  server.keepAliveTimeout = keptConnectionMs;
+  server.headersTimeout = keptConnectionMs + 1000;
+  const { port } = server.address() as AddressInfo;
   for (const signal of ['SIGTERM', 'SIGINT'] as const) process.once(signal, () => void end(app));
   process.stdout.write(`Lambent: listening on http://${config.host}:${port}\n`);
   if (config.token !== null) {
@@ -93,6 +98,12 @@ export async function serve(): Promise<void> {
     process.stdout.write(`Lambent: a token is needed. Open ${link} once on each device that may enter.\n`);
   }
 }
+
+/**
+ * A connection that rests is closed after so long. Node's 5 s are what pages and scripts leave between two requests: one
+ * of them would now and then be sent into the closing of its connection, and fail.
+ */
+const keptConnectionMs = 65_000;
 
 /** So often a minute one address may ask for what costs much: far more than a person does. */
 const costlyPerMinute = 600;

@@ -151,3 +151,9 @@ test('other sites get nowhere, however they spell the path', async () => {
   }
   expect((await stack.ask('GET', '/api/settings')).body).toEqual(before.body);
 });
+
+test('a connection that rests is kept for longer than anyone who polls leaves it, so that no request meets its end', async () => {
+  const response = await fetch(`${stack.url}/api/machines/states`);
+  const [, seconds] = /timeout=(\d+)/.exec(response.headers.get('keep-alive') ?? '') ?? [];
+  expect(Number(seconds)).toBeGreaterThanOrEqual(60);
+});

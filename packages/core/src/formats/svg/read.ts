@@ -4,8 +4,7 @@ import type { Shape } from '../../document/shape.ts';
 import { outlineOf } from '../../document/shapes.ts';
 import { type Area, areaOf, emptyArea, uniteAreas } from '../../geometry/areas/area.ts';
 import { boxOf } from '../../geometry/paths/box.ts';
-import { dashPath } from '../../geometry/paths/dash.ts';
-import { type Matrix, meanScale, multiply, translation } from '../../geometry/paths/matrix.ts';
+import { type Matrix, multiply, translation } from '../../geometry/paths/matrix.ts';
 import { pathBounds, transformPath } from '../../geometry/paths/path.ts';
 import { FontBook } from '../../text/fonts.ts';
 import { bytesOfDataUrl, describePicture, type PictureFacts } from '../picture/describe.ts';
@@ -14,50 +13,18 @@ import { Notes, type PictureFile, type Reading } from '../reading.ts';
 import { FileRefused } from '../refusal.ts';
 import { noteNoFonts, noteText } from '../text-notes.ts';
 import { ClipReader, viewportArea } from './clip.ts';
-import { type Context, enter, ownTransform, readShare, startContext } from './context.ts';
+import { type Context, enter, ownTransform, startContext } from './context.ts';
+import { dashedPath, dashLengths } from './dashes.ts';
+import { noteEffects } from './effects.ts';
+import { drawn, holders, isForUs, isWithin, nameOf, silent } from './elements.ts';
 import { SvgItems } from './items.ts';
 import { readShape } from './outline.ts';
 import { fitViewBox, readPage, readViewBox } from './page.ts';
 import { PaintReader } from './paint.ts';
 import { type Declared, StyleSheet } from './style.ts';
 import { TextReader } from './text.ts';
-import { type Axis, lengthInUserUnits, mmPerPx } from './values.ts';
-import { readSvgTree, type SvgElement, textIn } from './xml.ts';
-
-const drawn = new Set(['path', 'rect', 'circle', 'ellipse', 'line', 'polyline', 'polygon']);
-const holders = new Set(['g', 'a', 'switch', 'use', 'svg', 'symbol']);
-/** Elements that draw nothing by themselves. */
-const silent = new Set([
-  'title',
-  'desc',
-  'metadata',
-  'style',
-  'defs',
-  'script',
-  'linearGradient',
-  'radialGradient',
-  'pattern',
-  'clipPath',
-  'mask',
-  'marker',
-  'symbol',
-  'filter',
-  'view',
-  'cursor',
-  'font',
-  'font-face',
-  'color-profile',
-  'animate',
-  'animateTransform',
-  'animateMotion',
-  'animateColor',
-  'set',
-  'hatch',
-  'solidcolor',
-]);
-
-/** Properties that change how an element looks and are not applied. */
-const effects = new Set(['mask', 'filter', 'opacity', 'marker', 'marker-start', 'marker-mid', 'marker-end']);
+import { type Axis, lengthInUserUnits } from './values.ts';
+import { readSvgTree, type SvgElement } from './xml.ts';
 
 /** More elements than this are not made by `use`; files that ask for more multiply themselves without end. */
 const mostInstances = 100_000;
@@ -172,7 +139,7 @@ class SvgReader {
     const context = this.inside(element, own, parent);
     const before = this.out.items.length;
     read.call(this, element, own, context);
-    this.effects(own);
+    noteEffects(own, this.notes);
     const clip = own['clip-path'];
     if (clip !== undefined && clip.trim() !== 'none') this.clip(clip, before, parent, context.matrix);
   }
@@ -317,23 +284,14 @@ class SvgReader {
 
   /** A dashed stroke as its dashes, where they are wanted; null where it is to be a solid line. */
   private dashes(element: SvgElement, shape: Shape, own: Declared, context: Context): Shape | null {
-    if (context.dashes.trim() === 'none' || context.stroke.trim() === 'none') return null;
-    const lengths = context.dashes
-      .trim()
-      .split(/[\s,]+/)
-      .map((text) => lengthInUserUnits(text, context, 'diagonal') ?? -1);
-    if (lengths.some((length) => length < 0) || !lengths.some((length) => length > 0)) return null;
+    const lengths = dashLengths(context);
+    if (!lengths) return null;
     const id = this.out.id(element);
     if (this.choices.dashes !== 'dashed') {
       this.notes.add('changed', 'dashes-as-solid', 'a dashed stroke is taken as a solid line', [id]);
       return null;
     }
-    const scale = own['vector-effect'] === 'non-scaling-stroke' ? mmPerPx / meanScale(context.matrix) : 1;
-    const path = dashPath(
-      outlineOf(shape),
-      lengths.map((length) => length * scale),
-      context.dashOffset * scale,
-    );
+    const path = dashedPath(shape, lengths, own, context);
     if (!path) return null;
     this.notes.add('taken', 'dashes', 'a dashed stroke is taken as its dashes', [id]);
     return { kind: 'path', path };
@@ -404,23 +362,6 @@ class SvgReader {
     this.notes.add('taken', 'picture', 'a picture is taken', [id]);
   }
 
-  /** What changes how an element looks and is not applied. */
-  private effects(own: Declared): void {
-    let marked = false;
-    for (const property in own) {
-      if (!effects.has(property) || own[property].trim() === 'none') continue;
-      if (property === 'mask') this.notes.add('changed', 'mask-not-applied', 'a masked part is taken whole');
-      else if (property === 'filter') this.notes.add('changed', 'filter-not-applied', 'a filter is not applied');
-      else if (property !== 'opacity') marked = true;
-      else {
-        const opacity = readShare(own.opacity, 1);
-        if (opacity < 1 && opacity > 0)
-          this.notes.add('changed', 'see-through', 'a see-through colour is taken as solid');
-      }
-    }
-    if (marked) this.notes.add('left-out', 'marker-not-read', 'arrowheads and other markers are left out');
-  }
-
   /** Applies a clip to every item added since `from`. */
   private clip(reference: string, from: number, parent: Context, matrix: Matrix): void {
     if (from === this.out.items.length) return;
@@ -432,24 +373,4 @@ class SvgReader {
   private length(element: SvgElement, name: string, context: Context, axis: Axis, otherwise: number): number {
     return lengthInUserUnits(element.attributes[name], context, axis) ?? otherwise;
   }
-}
-
-/** By `systemLanguage` and `requiredExtensions`: whether a choice of a `switch` is one for us. */
-function isForUs({ attributes }: SvgElement): boolean {
-  const { systemLanguage, requiredExtensions } = attributes;
-  if (requiredExtensions !== undefined) return false;
-  return systemLanguage === undefined || systemLanguage.split(',').some((language) => /^\s*en\b/i.test(language));
-}
-
-function isWithin(element: SvgElement, ancestor: SvgElement): boolean {
-  for (let above: SvgElement | null = element; above; above = above.parent) if (above === ancestor) return true;
-  return false;
-}
-
-/** A label, else a title, else an id: what a person might have called it. */
-function nameOf(element: SvgElement): string | null {
-  const title = element.children.find(({ name }) => name === 'title');
-  const label =
-    element.attributes['aria-label'] ?? element.attributes.label ?? (title && textIn(title)) ?? element.attributes.id;
-  return label?.trim().slice(0, 200) || null;
 }

@@ -1,0 +1,28 @@
+import type { Shape } from '../../document/shape.ts';
+import { outlineOf } from '../../document/shapes.ts';
+import { dashPath } from '../../geometry/paths/dash.ts';
+import { meanScale } from '../../geometry/paths/matrix.ts';
+import type { Path } from '../../geometry/paths/path.ts';
+import type { Context } from './context.ts';
+import type { Declared } from './style.ts';
+import { lengthInUserUnits, mmPerPx } from './values.ts';
+
+/** The lengths of a stroke's dashes and gaps, in user units; null where it is solid, or there is none. */
+export function dashLengths(context: Context): readonly number[] | null {
+  if (context.dashes.trim() === 'none' || context.stroke.trim() === 'none') return null;
+  const lengths = context.dashes
+    .trim()
+    .split(/[\s,]+/)
+    .map((text) => lengthInUserUnits(text, context, 'diagonal') ?? -1);
+  return lengths.some((length) => length < 0) || !lengths.some((length) => length > 0) ? null : lengths;
+}
+
+/** The dashes of a shape's outline, in its own units; null where it is too short to have any. */
+export function dashedPath(shape: Shape, lengths: readonly number[], own: Declared, context: Context): Path | null {
+  const scale = own['vector-effect'] === 'non-scaling-stroke' ? mmPerPx / meanScale(context.matrix) : 1;
+  return dashPath(
+    outlineOf(shape),
+    lengths.map((length) => length * scale),
+    context.dashOffset * scale,
+  );
+}
