@@ -12,6 +12,7 @@ import type {
   MachineState,
   RunAnswer,
 } from '@lambent/contracts';
+import type { Report } from '@lambent/core/checks';
 import type { ColourKey } from '@lambent/core/colours';
 import { jobFromJson } from '@lambent/core/document';
 import type { Machine } from '@lambent/core/machine';
@@ -67,6 +68,25 @@ test('a job is planned, sent, burnt to its last line, and stays on record', asyn
   expect(createHash('sha256').update(program).digest('hex')).toBe(run.programHash);
   expect(program.trimEnd().split('\n')).toHaveLength(done.lines);
   expect((await cardOf('Seed packet')).lastRun?.status).toBe('done');
+});
+
+test('what a run would do is told without sending it, by the same plan', async () => {
+  const badges = await cardOf('Volunteer badges');
+  const planOf = (words = '') => stack.ask<Report>('GET', `/api/jobs/${badges.id}/plan${words}`);
+  const { status, body: holder } = await planOf();
+  expect(status).toBe(200);
+  expect(holder.source).toMatchObject({ file: 'Volunteer badges', format: 'job', itemCount: badges.itemCount });
+  expect(holder.timeS).toBeGreaterThan(0);
+  // By its name or its id, another run of it, which burns other layers.
+  const { body: engraved } = await planOf('?run=Badges');
+  expect(engraved.timeS).not.toBe(holder.timeS);
+  expect((await planOf('?run=run-2')).body).toEqual(engraved);
+  expect((await planOf(`?version=${badges.version}`)).body).toEqual(holder);
+  expect((await planOf('?run=No%20such%20run')).status).toBe(404);
+  expect((await planOf('?version=99')).status).toBe(404);
+  expect((await planOf('?version=none')).status).toBe(400);
+  // Nothing was sent.
+  expect((await stack.ask<RunAnswer[]>('GET', `/api/runs?job=${badges.id}`)).body).toEqual([]);
 });
 
 test('how it came out is kept with the run: what its recipes cut is cut through, and nothing else', async () => {

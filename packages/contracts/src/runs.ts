@@ -1,5 +1,21 @@
 import type { Finding } from '@lambent/core/checks';
+import { Type } from 'class-transformer';
 import { IsBoolean, IsInt, IsNumber, IsOptional, IsString, Length, Max, Min } from 'class-validator';
+
+export class PlanWishDto {
+  /** The saved version to plan; the last where none is named. */
+  @IsOptional()
+  @Type(() => Number)
+  @IsInt()
+  @Min(1)
+  version?: number;
+
+  /** Which of the job's runs, by its id or name; the first where none is named. */
+  @IsOptional()
+  @IsString()
+  @Length(1, 60)
+  run?: string;
+}
 
 export class StartRunDto {
   /** The saved version to burn. */

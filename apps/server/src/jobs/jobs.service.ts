@@ -122,8 +122,10 @@ export class JobsService {
     return Buffer.concat([Buffer.from(start), await unzip(drawing.json), Buffer.from('}}')]);
   }
 
-  async titleOf(id: string): Promise<string> {
-    return (await this.find(id)).title;
+  /** @returns its title, and the number of its last version */
+  async headOf(id: string): Promise<{ title: string; version: number }> {
+    const { title, version } = await this.find(id);
+    return { title, version };
   }
 
   /** A version with its drawing still packed, for a worker. */

@@ -1,5 +1,13 @@
 import { createReadStream } from 'node:fs';
-import { type BurntPictureAnswer, OffcutDto, PutBackDto, type RunAnswer, StartRunDto } from '@lambent/contracts';
+import {
+  type BurntPictureAnswer,
+  OffcutDto,
+  PlanWishDto,
+  PutBackDto,
+  type RunAnswer,
+  StartRunDto,
+} from '@lambent/contracts';
+import type { Report } from '@lambent/core/checks';
 import { Body, Controller, Get, HttpCode, Param, Post, Query, Res, StreamableFile } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
 import type { Response } from 'express';
@@ -42,15 +50,29 @@ export class RunsController {
     return this.runs.keepOffcut(id, wanted);
   }
 
+  /** What a run of a job would do: its layers, times and findings. Nothing is sent. */
+  @Get('jobs/:id/plan')
+  plan(
+    @Param('id') jobId: string,
+    @Query() wanted: PlanWishDto,
+    @Res({ passthrough: true }) response: Response,
+  ): Promise<Report> {
+    return this.runs.plan(jobId, wanted, goneSignal(response));
+  }
+
   @Post('jobs/:id/runs')
   start(
     @Param('id') jobId: string,
     @Body() wanted: StartRunDto,
     @Res({ passthrough: true }) response: Response,
   ): Promise<RunAnswer> {
-    // Who has gone does not wait for the plan any more.
-    const gone = new AbortController();
-    response.once('close', () => response.writableFinished || gone.abort());
-    return this.runs.start(jobId, wanted, gone.signal);
+    return this.runs.start(jobId, wanted, goneSignal(response));
   }
+}
+
+/** Who has gone does not wait for the plan any more. */
+function goneSignal(response: Response): AbortSignal {
+  const gone = new AbortController();
+  response.once('close', () => response.writableFinished || gone.abort());
+  return gone.signal;
 }

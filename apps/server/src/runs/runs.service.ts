@@ -6,11 +6,13 @@ import type {
   BurntPictureAnswer,
   MachineState,
   OffcutDto,
+  PlanWishDto,
   PutBackDto,
   RunAnswer,
   RunStatus,
   StartRunDto,
 } from '@lambent/contracts';
+import type { Report } from '@lambent/core/checks';
 import { type JobDocument, jobFromJson, type Run } from '@lambent/core/document';
 import { fromMachine, type Machine } from '@lambent/core/machine';
 import { type MachineDriver, MachineRefusal, type ProgramEnd } from '@lambent/machines';
@@ -138,17 +140,29 @@ export class RunsService implements OnApplicationBootstrap, BeforeApplicationShu
   }
 
   /**
+   * What a run of a job would do: its layers, times and findings.
+   * @param wanted the last version and the first run where none is named
+   * @param signal ends the planning where nobody waits for it any more
+   * @throws PlainError 404 where there is no such job, version or run
+   */
+  async plan(jobId: string, { version, run }: PlanWishDto, signal: AbortSignal): Promise<Report> {
+    const { title, version: last } = await this.jobs.headOf(jobId);
+    const job = await this.jobs.packed(jobId, version ?? last);
+    const { jobRun } = runIn(job, run);
+    const shop = await this.shop.everything();
+    return this.work.report({ job, shop, title, choice: { runId: jobRun.id } }, signal);
+  }
+
+  /**
    * Plans a run of a saved version in a worker and sends it to its machine.
    * @param signal ends the planning where nobody waits for it any more
    * @throws PlainError 409 when the machine cannot take it, or a run of several is burnt already; 422 when a finding
    * blocks
    */
   async start(jobId: string, { version, runId, again = false }: StartRunDto, signal: AbortSignal): Promise<RunAnswer> {
-    const [title, job] = await Promise.all([this.jobs.titleOf(jobId), this.jobs.packed(jobId, version)]);
-    const document = jobFromJson({ ...job.settings, drawing: { items: [], groups: [] } });
+    const [{ title }, job] = await Promise.all([this.jobs.headOf(jobId), this.jobs.packed(jobId, version)]);
+    const { document, jobRun } = runIn(job, runId);
     const { machineId, runs } = document;
-    const jobRun = runId === undefined ? runs[0] : runs.find((one) => one.id === runId);
-    if (!jobRun) throw notFound('run of this job');
     if (runs.length > 1 && !again) await this.expectNotBurnt(jobId, jobRun);
     this.expectFree(machineId);
     this.starting.set(machineId, title);
@@ -335,4 +349,13 @@ export class RunsService implements OnApplicationBootstrap, BeforeApplicationShu
 
 function unseen({ doneLine, machineS }: RunEntity, reason: string): ProgramEnd {
   return { status: 'broken off', reason, line: doneLine, runS: machineS };
+}
+
+/** A job without its drawing, and one of its runs: by its id or name, the first where none is named. @throws PlainError 404 */
+function runIn({ settings }: PackedJob, wanted: string | undefined): { document: JobDocument; jobRun: Run } {
+  const document = jobFromJson({ ...settings, drawing: { items: [], groups: [] } });
+  const { runs } = document;
+  const jobRun = wanted === undefined ? runs[0] : runs.find(({ id, name }) => id === wanted || name === wanted);
+  if (!jobRun) throw notFound('run of this job');
+  return { document, jobRun };
 }

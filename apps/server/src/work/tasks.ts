@@ -4,7 +4,7 @@ import { createWriteStream } from 'node:fs';
 import { rename, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { gunzipSync } from 'node:zlib';
-import { blocks, checkJob, type Finding } from '@lambent/core/checks';
+import { blocks, checkJob, type Finding, type Report, reportOf } from '@lambent/core/checks';
 import { arrivalItemId, boundsOfAll, drawingFromJson, type JobDocument, jobFromJson } from '@lambent/core/document';
 import {
   describePicture as describe,
@@ -89,6 +89,21 @@ export async function planToFile(task: {
   const lines = seconds.length;
   const sheetIds = sheetsUsed(prepared).map(({ id }) => id);
   return { program: { hash: name, lines, plannedS: plan.timeS, sheetIds }, findings };
+}
+
+/** What a run of a version would do: its layers, times and findings. */
+export function report(task: { job: PackedJob; shop: ShopLists; title: string; choice: RunChoice }): Report {
+  const prepared = prepareJob(unpack(task.job), task.shop, task.choice);
+  const plan = planJob(prepared);
+  const source = {
+    file: task.title,
+    format: 'job',
+    declaredWidthMm: null,
+    declaredHeightMm: null,
+    itemCount: prepared.job.drawing.items.filter(({ hidden }) => !hidden).length,
+    warnings: [],
+  };
+  return reportOf(source, prepared, plan, checkJob(prepared, plan));
 }
 
 /** Reads a file of any format, with the fonts that ship; its items' ids start with `arrivalId`. */

@@ -47,6 +47,11 @@ export class WorkService implements OnApplicationShutdown {
     return this.run('plans', 'planToFile', task, 'This job', signal);
   }
 
+  /** @param signal ends it where nobody waits for it any more */
+  report(task: Parameters<Work['report']>[0], signal?: AbortSignal): Promise<ReturnType<Work['report']>> {
+    return this.run('plans', 'report', task, 'This job', signal);
+  }
+
   readDrawing(task: Parameters<Work['readDrawing']>[0]): Promise<Reading> {
     return this.run('files', 'readDrawing', task, 'The drawing');
   }

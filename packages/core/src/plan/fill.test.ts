@@ -85,6 +85,8 @@ describe('what gets filled', () => {
     };
     expect(powers(null).fills.map(({ power }) => power)).toEqual([1, expect.closeTo(0.6, 1), 0.2]);
     expect(powers(3).fills.map(({ power }) => power)).toEqual([1, expect.closeTo(0.6, 9), 0.2]);
+    // Of two, the lighter half burns with the least.
+    expect(new Set(powers(2).fills.map(({ power }) => power))).toEqual(new Set([1, 0.2]));
     const [black, middle] = powers(3).fills;
     const width = (fill: typeof black) => fill.pieces[0].bounds.maxX - fill.pieces[0].bounds.minX;
     expect([width(black), width(middle)]).toEqual([5, 10].map((mm) => expect.closeTo(mm, 3)));

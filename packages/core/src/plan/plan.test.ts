@@ -233,4 +233,15 @@ describe('order', () => {
     expect(layersOf({ ...job, sheets: [{ ...job.sheets[0], materialId: 'poison' }] })).toEqual([]);
     expect(layersOf(jobWith([]))).toEqual([]);
   });
+
+  test('of several machines and keys the job’s own are taken; where they are gone, the first', () => {
+    const several = { ...shop, keys: [{ ...shop.keys[0], id: 'other' }, shop.keys[0]] };
+    const taken = (more: Partial<ReturnType<typeof jobWith>>) => {
+      const { key, machine: on } = prepareJob({ ...jobWith([frame]), ...more }, several);
+      return [key.id, on.id];
+    };
+    expect(taken({})).toEqual(['house', 'm']);
+    expect(taken({ machineId: 'low' })).toEqual(['house', 'low']);
+    expect(taken({ machineId: 'gone', keyId: 'gone' })).toEqual(['other', 'm']);
+  });
 });
