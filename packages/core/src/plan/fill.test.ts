@@ -127,6 +127,30 @@ describe('what gets filled', () => {
   });
 });
 
+test('why it is filled says where lines are wide enough to burn as areas, and where figure and ground are swapped', () => {
+  const key = { ...shop.keys[0], hairlineMm: 0.3 };
+  const paint = { stroke: '#5B3FA0', strokeWidthMm: 2, fill: null };
+  const because = (items: readonly Item[], x: number, y: number, change?: (job: JobDocument) => JobDocument) =>
+    whyFilled(preparedOf(items, change, key), x, y).map((why) => [why.filled, why.around.length, why.because]);
+  const frame = item(box(20, 20, 30), 'engrave', { paint });
+  const wideLine = [[true, 0, 'A line on Engrave is wide enough to burn as an area of its own.']];
+  expect(because([frame], 19.5, 35)).toEqual(wideLine);
+  expect(because([item(line(20, 20, 60, 20), 'engrave', { paint })], 40, 20.5)).toEqual(wideLine);
+  expect(because([frame], 35, 35)).toEqual([
+    [false, 1, '1 outline lies around it on Engrave; its lines are wide enough to burn as areas of their own.'],
+  ]);
+  const [border, figure] = [item(box(10, 10, 60), 'cut'), engraved(20, 20, 10)];
+  const flip = (job: JobDocument) => flipFill(job, 'f', [figure.id], border.id, 1);
+  expect(because([border, figure], 50, 50, flip)).toEqual([
+    [true, 0, 'It is ground: figure and ground are swapped here.'],
+  ]);
+  expect(because([border, figure], 25, 25, flip)).toEqual([
+    [false, 1, 'It is figure, and figure and ground are swapped here.'],
+  ]);
+  // A wide line beside the border of swapped figures is no ground.
+  expect(because([border, figure, { ...frame, matrix: [1, 0, 0, 1, 200, 0] }], 219.5, 35, flip)).toEqual(wideLine);
+});
+
 test('a layer is filled otherwise than even-odd for each of its reasons alone', () => {
   const [one, border] = [engraved(20, 20, 10), item(box(10, 10, 60), 'cut')];
   const own = (

@@ -32,7 +32,8 @@ export function whyFilled(prepared: PreparedJob, x: number, y: number): WhyFille
     const filled = isFilled(prepared, layer, x, y);
     if (outlines.length === 0 && !filled) return [];
     const around = outlines.map(({ item }, i) => ({ item, fills: i % 2 === 0 }));
-    return [{ layer, filled, around, because: sentence(prepared, layer, around, filled) }];
+    const isSwapped = swappedAt(prepared, layer, around, x, y);
+    return [{ layer, filled, around, because: sentence(layer, around, filled, isSwapped) }];
   });
 }
 
@@ -44,20 +45,37 @@ function isFilled(prepared: PreparedJob, layer: PreparedLayer, x: number, y: num
   });
 }
 
-function sentence(
+/** Whether a point is in a figure that is swapped with its ground, or in that ground: within the border, with no outline around it. */
+function swappedAt(
   { job }: PreparedJob,
+  { placed }: PreparedLayer,
+  around: readonly OutlineAround[],
+  x: number,
+  y: number,
+): boolean {
+  const own = new Set(placed.map(({ item }) => item.id));
+  return job.flips.some(({ itemIds, borderId }) => {
+    if (around.length > 0) return around.some(({ item }) => itemIds.includes(item.id));
+    const border = job.drawing.items.find(({ id }) => id === borderId);
+    const isInside = border && polylinesOf(border).some((line) => line.closed && polylineContains(line, x, y));
+    return isInside === true && itemIds.some((id) => own.has(id));
+  });
+}
+
+function sentence(
   { burning, layer }: PreparedLayer,
   around: readonly OutlineAround[],
   filled: boolean,
+  isSwapped: boolean,
 ): string {
   const count = around.length;
-  const flipped = around.some(({ item }) => job.flips.some(({ itemIds }) => itemIds.includes(item.id)));
   const outlines = count === 1 ? '1 outline lies' : `${count} outlines lie`;
-  if (flipped || (count === 0 && filled)) {
+  if (isSwapped) {
     return filled
       ? 'It is ground: figure and ground are swapped here.'
       : 'It is figure, and figure and ground are swapped here.';
   }
+  if (count === 0) return `A line on ${layer.name} is wide enough to burn as an area of its own.`;
   if (burning.overlaps === 'unite' || burning.fillRule === 'as-drawn') {
     const how =
       burning.overlaps === 'unite' ? 'overlaps on this layer unite' : 'the layer goes by the fill of its files';
