@@ -110,6 +110,7 @@ describe('send', () => {
     ['an address that is none', ['-'], { LAMBENT_SERVER: 'lambent' }, /^--server must be an address such as/],
     ['a machine that the shop does not have', ['-', '--machine', 'heron'], {}, /^The shop has no machine “heron”/],
     ['nothing on standard input', ['-'], {}, /^standard input: The file is empty/],
+    ['a word that there is not', ['-', '--sideways'], {}, /unknown option '--sideways'/],
   ])('%s is said in one sentence, as JSON where that is asked for', async (_, words, env, sentence) => {
     const { status, stdout, stderr } = await lambent(['--json', 'send', ...words], '', env);
     expect([status, stdout]).toEqual([2, '']);
@@ -138,6 +139,18 @@ describe('standard input and output', () => {
       2,
       'lambent: Say with --as whether it is to be svg, dxf or pdf.\n',
     ]);
+  });
+
+  test('a reader that has had enough ends it without a word', async () => {
+    const child = spawn(process.execPath, [join(root, 'packages/cli/bin/lambent.js'), 'plan', '-', '--out', '-']);
+    let stderr = '';
+    child.stderr.on('data', (data) => {
+      stderr += data;
+    });
+    child.stdout.destroy();
+    child.stdin.end(drawing(square));
+    const status = await new Promise((resolve) => child.once('close', resolve));
+    expect([status, stderr]).toEqual([0, '']);
   });
 
   test('a stored job comes by standard input, too', async () => {

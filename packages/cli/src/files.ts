@@ -45,7 +45,8 @@ export async function readDrawing(path: string, options: ReadingOptions): Promis
   try {
     reading = await readDrawingFile(new Uint8Array(bytes), (place) => `i${place}`, shippedTools(), choices);
   } catch (error) {
-    if (error instanceof FileRefused) throw new Unusable(`${nameOf(path)}: ${error.message}`);
+    if (error instanceof FileRefused)
+      throw new Unusable(`${path === standard ? nameOf(path) : path}: ${error.message}`);
     throw error;
   }
   const map = arrivalMap(reading, factorFor(reading, options), { kind: 'as-in-file' });

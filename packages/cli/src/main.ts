@@ -9,6 +9,9 @@ import { Unusable } from './unusable.ts';
 
 const { version } = JSON.parse(readFileSync(new URL('../package.json', import.meta.url), 'utf8'));
 
+// Whoever reads our output may have had enough of it.
+process.stdout.on('error', (error: NodeJS.ErrnoException) => process.exit(error.code === 'EPIPE' ? 0 : 2));
+
 // What a command needs is loaded when it is asked for.
 const program = new Command('lambent')
   .version(version, '--version', 'say which version it is')
@@ -16,7 +19,7 @@ const program = new Command('lambent')
   .option('--json', 'say what goes wrong as JSON; with jobs and send, also what is answered')
   .exitOverride()
   .showSuggestionAfterError(false)
-  .configureOutput({ outputError: (text, write) => write(text.replace(/^error: /, 'lambent: ')) });
+  .configureOutput({ outputError: (text) => sayWrong(text.trim().replace(/^error: /, '')) });
 
 /** What the arrival card asks on the Bench. */
 function withReadingOptions(command: Command): Command {
@@ -111,10 +114,15 @@ try {
   if (error instanceof CommanderError) {
     process.exitCode = error.exitCode === 0 ? 0 : 2;
   } else if (error instanceof Unusable) {
-    const { message } = error;
-    process.stderr.write(program.opts().json ? `${JSON.stringify({ error: { message } })}\n` : `lambent: ${message}\n`);
+    sayWrong(error.message);
     process.exitCode = 2;
   } else {
     throw error;
   }
+}
+
+/** Says what goes wrong: in a sentence, or as JSON where that is asked for. */
+function sayWrong(message: string): void {
+  const isJson = process.argv.includes('--json');
+  process.stderr.write(isJson ? `${JSON.stringify({ error: { message } })}\n` : `lambent: ${message}\n`);
 }

@@ -1,5 +1,5 @@
 import type { JobAnswer, RunAnswer, VersionAnswer } from '@lambent/contracts';
-import { jobMediaType, jobToJson } from '@lambent/core/document';
+import { jobFromJson, jobMediaType, jobToJson } from '@lambent/core/document';
 import { type Shop, shopFromJson } from '@lambent/core/recipes';
 import { formatDuration } from '@lambent/core/units';
 import { nameOf, noteLine } from './files.ts';
@@ -23,6 +23,8 @@ interface Sent {
   readonly remarks: readonly string[];
 }
 
+/** As the server takes it. */
+const longestTitle = 120;
 const pollMs = 250;
 
 /**
@@ -65,8 +67,7 @@ export async function send(what: string, options: SendOptions): Promise<number> 
 
 async function onDesk(server: Server, id: string, options: SendOptions): Promise<Sent> {
   const { title, version, document } = await server.ask<JobAnswer>('GET', `/api/jobs/${id}`);
-  const { runs } = document as { runs: Parameters<typeof runNamed>[0] };
-  return { id, title, version, runId: runNamed(runs, options.run).id, remarks: [] };
+  return { id, title, version, runId: runNamed(jobFromJson(document).runs, options.run).id, remarks: [] };
 }
 
 /** Lays a drawing, or a stored job from a file, on the Desk as a new job. */
@@ -76,7 +77,7 @@ async function putOnDesk(server: Server, file: string, options: SendOptions): Pr
   const { id: runId } = runNamed(job.runs, options.run);
   const key = await chooseKey(shop, options.key ?? job.keyId);
   const document = { ...job, keyId: key.id };
-  const title = options.title ?? nameOf(file);
+  const title = (options.title ?? nameOf(file)).slice(0, longestTitle);
   for (const { id, bytes } of pictures.values()) {
     await server.ask('PUT', `/api/pictures/${id}`, bytes, 'application/octet-stream');
   }
