@@ -1,5 +1,6 @@
 import { boxesMeet, growBox, uniteBoxes } from '../paths/box.ts';
 import { edgeDistance, meetingOf, type Ring, ringOf } from '../paths/ring.ts';
+import { Components } from '../questions/components.ts';
 import { boundsOf, hardlyTurns, type Piece, piecesOf, turnAt } from './ring-pieces.ts';
 
 /** Parts of a ring nearer to each other along it than this many times the whole width are one bend. */
@@ -36,33 +37,19 @@ export interface Nearness {
 
 /** Which rings, none of which crosses itself, come nearer to each other than a width, in mm; where that is too much to find out, all are said to. */
 export function nearnessOf(rings: readonly Ring[], width: number): Nearness {
-  const heads = rings.map((_, i) => i);
-  const headOf = (i: number): number => {
-    let at = i;
-    while (heads[at] !== at) {
-      heads[at] = heads[heads[at]];
-      at = heads[at];
-    }
-    return at;
-  };
+  const components = new Components(rings.length);
   const nearItself = rings.map(() => false);
   const isWhole = eachNear(rings, {
     width,
     bendsToo: false,
     found: (a, b) => {
       if (a === b) nearItself[a] = true;
-      else heads[headOf(a)] = headOf(b);
+      else components.join(a, b);
       return true;
     },
   });
   if (!isWhole) return { components: [rings.map((_, i) => i)], nearItself: rings.map(() => true) };
-  const components = new Map<number, number[]>();
-  rings.forEach((_, i) => {
-    const component = components.get(headOf(i));
-    if (component) component.push(i);
-    else components.set(headOf(i), [i]);
-  });
-  return { components: [...components.values()], nearItself };
+  return { components: components.list(), nearItself };
 }
 
 /** What is looked for. */

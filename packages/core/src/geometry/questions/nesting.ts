@@ -1,6 +1,7 @@
 import { type Box, boxContains } from '../paths/box.ts';
 import { indexBoxes } from '../paths/box-index.ts';
 import { type Polyline, polylineContains } from '../paths/flatten.ts';
+import { Components } from './components.ts';
 
 /** The bounds of a polyline in mm. */
 export function polylineBounds({ points }: Polyline): Box {
@@ -68,24 +69,9 @@ export function nestRoots({ parents }: Pick<Nesting, 'parents'>): Int32Array {
 
 /** Outlines by what they hold or are held by, however far: of outlines that do not cross, each outermost one with all in it. */
 export function nestComponents({ holders }: Pick<Nesting, 'holders'>): number[][] {
-  const head = holders.map((_, i) => i);
-  const headOf = (i: number): number => {
-    let at = i;
-    while (head[at] !== at) {
-      head[at] = head[head[at]];
-      at = head[at];
-    }
-    return at;
-  };
+  const components = new Components(holders.length);
   holders.forEach((found, i) => {
-    for (const j of found) head[headOf(i)] = headOf(j);
+    for (const j of found) components.join(i, j);
   });
-  const components = new Map<number, number[]>();
-  holders.forEach((_, i) => {
-    const of = headOf(i);
-    const component = components.get(of);
-    if (component) component.push(i);
-    else components.set(of, [i]);
-  });
-  return [...components.values()];
+  return components.list();
 }

@@ -1,0 +1,41 @@
+/**
+ * Connected components of things that are joined in pairs: disjoint sets in one array, each thing pointing on towards its
+ * set's head, with path halving (Tarjan and van Leeuwen, "Worst-case Analysis of Set Union Algorithms", 1984).
+ */
+export class Components {
+  private readonly heads: Int32Array;
+
+  /** @param count how many things there are, each alone at first; a whole number from 0 on */
+  constructor(count: number) {
+    if (!Number.isInteger(count) || count < 0)
+      throw new RangeError(`Components: count must be 0 or more, got ${count}`);
+    this.heads = Int32Array.from({ length: count }, (_, i) => i);
+  }
+
+  /** Puts two things, by their places, into one component. */
+  join(a: number, b: number): void {
+    this.heads[this.headOf(a)] = this.headOf(b);
+  }
+
+  /** @returns the places of each component's things, in order; components by their first */
+  list(): number[][] {
+    const byHead = new Map<number, number[]>();
+    for (let i = 0; i < this.heads.length; i++) {
+      const head = this.headOf(i);
+      const component = byHead.get(head);
+      if (component) component.push(i);
+      else byHead.set(head, [i]);
+    }
+    return [...byHead.values()];
+  }
+
+  private headOf(i: number): number {
+    const { heads } = this;
+    let at = i;
+    while (heads[at] !== at) {
+      heads[at] = heads[heads[at]];
+      at = heads[at];
+    }
+    return at;
+  }
+}
