@@ -225,8 +225,10 @@ describe('the end of a run', () => {
       ],
     ] as const;
     takesOnly();
-    for (const [change, end] of cases) {
-      peer.status = calmStatus();
+    for (const [i, [change, end]] of cases.entries()) {
+      // What was said of the run before, which has the same id here, has come when this is heard.
+      peer.status = { ...calmStatus(), x: i + 1 };
+      await until(() => driver.status.x === i + 1);
       await inState('idle');
       await until(() => driver.busy() === null);
       const ended = driver.send(long);
