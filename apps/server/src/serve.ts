@@ -147,13 +147,13 @@ async function end(app: NestExpressApplication): Promise<void> {
 function servePage(app: NestExpressApplication): void {
   const page = join(config.webFolder, 'index.html');
   if (!existsSync(page)) return;
-  const packed = { enableBrotli: true, orderPreference: ['br'], index: false };
   // The names of built files change with what is in them.
   const serveStatic = { maxAge: '1y', immutable: true };
-  app.use('/assets', expressStaticGzip(join(config.webFolder, 'assets'), { ...packed, serveStatic }));
+  const packed = { enableBrotli: true, orderPreference: ['br'], index: false, serveStatic };
+  app.use('/assets', expressStaticGzip(join(config.webFolder, 'assets'), packed));
   // A page of an earlier build asks for files that are gone, and must not get the page in their place.
   app.use('/assets', (_request: Request, response: Response) => void response.status(404).end());
-  app.use(expressStaticGzip(config.webFolder, { ...packed, serveStatic: { maxAge: '1h' } }));
+  app.use(express.static(config.webFolder, { index: false, maxAge: '1h' }));
   app.use((request: Request, response: Response, next: NextFunction) => {
     if (request.method !== 'GET' || request.path.startsWith('/api')) next();
     else response.set('Cache-Control', 'no-cache').sendFile(page);

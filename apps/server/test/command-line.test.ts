@@ -126,6 +126,9 @@ describe('standard input and output', () => {
     expect(stdout.split('\n').filter((line) => /^G1/.test(line)).length).toBeGreaterThan(3);
     expect(stdout).not.toContain('items on');
     expect(stderr).toContain('standard input: 1 items on Wren');
+    const two = await lambent(['plan', '-', '--out', '-', '--report', '-'], drawing(square));
+    expect([two.status, two.stdout]).toEqual([2, '']);
+    expect(two.stderr).toContain('Standard output takes one file');
   });
 
   test('a drawing is converted on the way through', async () => {

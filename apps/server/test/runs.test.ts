@@ -85,6 +85,9 @@ test('what a run would do is told without sending it, by the same plan', async (
   expect((await planOf('?run=No%20such%20run')).status).toBe(404);
   expect((await planOf('?version=99')).status).toBe(404);
   expect((await planOf('?version=none')).status).toBe(400);
+  // A burn is asked for by the id of its run alone.
+  const byName = { version: badges.version, runId: 'Badges' };
+  expect((await stack.ask('POST', `/api/jobs/${badges.id}/runs`, byName)).status).toBe(404);
   // Nothing was sent.
   expect((await stack.ask<RunAnswer[]>('GET', `/api/runs?job=${badges.id}`)).body).toEqual([]);
 });

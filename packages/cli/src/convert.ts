@@ -1,5 +1,5 @@
 import { drawingKind, writeDrawing } from './drawing-out.ts';
-import { nameOf, noteLine, type ReadingOptions, readDrawing, sayTo, standard } from './files.ts';
+import { nameOf, noteLine, type ReadingOptions, readDrawing, sayTo, spoken, standard } from './files.ts';
 
 export interface ConvertOptions extends ReadingOptions {
   as?: string;
@@ -16,7 +16,7 @@ export async function convert(from: string, to: string, options: ConvertOptions)
   const { pictures } = await writeDrawing(to, drawn, kind);
   const say = sayTo(to === standard);
   const count = drawn.items.filter((item) => !item.hidden).length;
-  say(`${nameOf(from)}: ${count} items written to ${to === standard ? 'standard output' : to}`);
+  say(`${nameOf(from)}: ${count} items written to ${spoken(to, 'standard output')}`);
   for (const note of drawn.reading.notes) {
     if (note.kind !== 'taken') say(`  reading: ${noteLine(note)}`);
   }

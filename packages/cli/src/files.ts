@@ -45,8 +45,7 @@ export async function readDrawing(path: string, options: ReadingOptions): Promis
   try {
     reading = await readDrawingFile(new Uint8Array(bytes), (place) => `i${place}`, shippedTools(), choices);
   } catch (error) {
-    if (error instanceof FileRefused)
-      throw new Unusable(`${path === standard ? nameOf(path) : path}: ${error.message}`);
+    if (error instanceof FileRefused) throw new Unusable(`${spoken(path)}: ${error.message}`);
     throw error;
   }
   const map = arrivalMap(reading, factorFor(reading, options), { kind: 'as-in-file' });
@@ -86,7 +85,12 @@ export const standard = '-';
 
 /** What a file is called where it is spoken of. */
 export function nameOf(file: string): string {
-  return file === standard ? 'standard input' : basename(file);
+  return file === standard ? spoken(file) : basename(file);
+}
+
+/** A file as it was named, or what stands for it in a sentence. */
+export function spoken(file: string, stream: 'standard input' | 'standard output' = 'standard input'): string {
+  return file === standard ? stream : file;
 }
 
 let input: Promise<Buffer> | null = null;

@@ -4,7 +4,7 @@ import { readColour } from '@lambent/core/formats';
 import { identity, type Join, plainOffset, subpathsOf } from '@lambent/core/geometry';
 import { parseLength } from '@lambent/core/units';
 import { drawingKind, writeDrawing } from './drawing-out.ts';
-import { nameOf, type ReadDrawing, type ReadingOptions, readDrawing, sayTo, standard } from './files.ts';
+import { nameOf, type ReadDrawing, type ReadingOptions, readDrawing, sayTo, spoken, standard } from './files.ts';
 import { Unusable } from './unusable.ts';
 
 export interface OffsetOptions extends ReadingOptions {
@@ -53,7 +53,7 @@ export async function offset(from: string, to: string, options: OffsetOptions): 
   };
   await writeDrawing(to, { ...drawn, items: [item] }, kind);
   const count = [...subpathsOf(path)].length;
-  const where = to === standard ? 'standard output' : to;
+  const where = spoken(to, 'standard output');
   sayTo(to === standard)(`${nameOf(from)}: ${count} ${count === 1 ? 'outline' : 'outlines'} written to ${where}`);
   return 0;
 }

@@ -1,11 +1,11 @@
-import type { ReportSource } from '@lambent/core/checks';
+import { jobSource, type ReportSource } from '@lambent/core/checks';
 import { type ColourKey, keyFromText, NotAKey } from '@lambent/core/colours';
-import { type JobDocument, jobFromJson, NotADrawing, newJob, type Run } from '@lambent/core/document';
+import { findRun, type JobDocument, jobFromJson, NotADrawing, newJob, type Run } from '@lambent/core/document';
 import { addItems, setSheet } from '@lambent/core/edits';
 import type { PictureFile } from '@lambent/core/formats';
 import { NotAShop, type Shop, sheetAsStocked, shopFromJson } from '@lambent/core/recipes';
 import { parseLength } from '@lambent/core/units';
-import { nameOf, type ReadingOptions, readBytes, readDrawing, standard } from './files.ts';
+import { nameOf, type ReadingOptions, readBytes, readDrawing, spoken, standard } from './files.ts';
 import { Unusable } from './unusable.ts';
 
 /** What a drawing is laid on, and burnt with. */
@@ -67,19 +67,11 @@ async function openJob(file: string, { machine }: OpeningOptions): Promise<Opene
     const json: unknown = JSON.parse((await readBytes(file)).toString('utf8'));
     const document = typeof json === 'object' && json !== null && 'document' in json ? json.document : json;
     const job = jobFromJson(document);
-    const itemCount = job.drawing.items.filter((item) => !item.hidden).length;
-    const source = {
-      file: nameOf(file),
-      format: 'job',
-      declaredWidthMm: null,
-      declaredHeightMm: null,
-      itemCount,
-      warnings: [],
-    };
+    const source = jobSource(nameOf(file), job);
     return { job: machine ? { ...job, machineId: machine } : job, source, pictures: new Map() };
   } catch (error) {
-    if (error instanceof SyntaxError) throw new Unusable(`${file} is not JSON: ${error.message}.`);
-    if (error instanceof NotADrawing) throw new Unusable(`${file} is not a job: ${error.message}.`);
+    if (error instanceof SyntaxError) throw new Unusable(`${spoken(file)} is not JSON: ${error.message}.`);
+    if (error instanceof NotADrawing) throw new Unusable(`${spoken(file)} is not a job: ${error.message}.`);
     throw error;
   }
 }
@@ -99,7 +91,7 @@ export async function chooseKey(shop: Shop, wanted: string | undefined): Promise
 
 /** A run by its name or id; a drawing has one run, `Run 1`. */
 export function runNamed(runs: readonly Run[], wanted: string | undefined): Run {
-  const found = wanted === undefined ? runs[0] : runs.find(({ id, name }) => id === wanted || name === wanted);
+  const found = findRun(runs, wanted);
   if (!found) {
     throw new Unusable(`There is no run “${wanted}”; there is ${runs.map(({ name }) => `“${name}”`).join(', ')}.`);
   }
@@ -125,13 +117,13 @@ export async function readShop(path: string): Promise<Shop> {
   }
 }
 
-/** Says which machine, key and material were taken because none was named; null where all were. */
+/** Says which machine, key and material a drawing got because none was named; null where all were, and for a stored job. */
 export function defaultsInWords(
   { machine, key, material }: OpeningOptions,
   job: Pick<JobDocument, 'machineId' | 'keyId' | 'sheets'>,
-  isStored: boolean,
+  { format }: Pick<ReportSource, 'format'>,
 ): string | null {
-  if (isStored) return null;
+  if (format === 'job') return null;
   const taken = [
     machine === undefined && `--machine ${job.machineId}`,
     key === undefined && `--key ${job.keyId}`,

@@ -30,6 +30,8 @@ const demoShop = fileURLToPath(new URL('../../../demo/shop.json', import.meta.ur
  * @throws Unusable when the file or the words cannot be used
  */
 export async function plan(file: string, options: PlanOptions): Promise<number> {
+  const toOutput = [options.out, options.svg, options.report].filter((path) => path === standard).length;
+  if (toOutput > 1) throw new Unusable('Standard output takes one file: give --out, --svg or --report a name.');
   const shop = await readShop(options.shop ?? demoShop);
   const { job, source, pictures } = await openFile(file, options, shop);
   const machine = choose(shop.machines, job.machineId, 'machine');
@@ -57,11 +59,11 @@ export async function plan(file: string, options: PlanOptions): Promise<number> 
   if (options.out && writesProgram) await writeLines(options.out, writeGcode(burnPlan, source.file));
 
   // What goes to standard output is one file, and nothing else.
-  const say = sayTo([options.out, options.svg, options.report].includes(standard));
+  const say = sayTo(toOutput > 0);
   say(
     `${source.file}: ${source.itemCount} items on ${machine.name}, ${material ? `${material.name} ${material.thicknessMm} mm` : 'no sheet'}, ${key.name}${job.runs.length > 1 ? `, ${run.name}` : ''}`,
   );
-  const defaults = defaultsInWords(options, { ...wanted, keyId: key.id }, source.format === 'job');
+  const defaults = defaultsInWords(options, wanted, source);
   if (defaults) say(`  ${defaults}`);
   for (const warning of source.warnings) say(`  reading: ${noteLine(warning)}`);
   for (const step of burnPlan.steps) {

@@ -85,7 +85,7 @@ async function putOnDesk(server: Server, file: string, options: SendOptions): Pr
   const words = new URLSearchParams({ base: String(made.version), edit: 'bring in from the command line' });
   const body = JSON.stringify(jobToJson(document));
   const saved = await server.ask<VersionAnswer>('PUT', `/api/jobs/${made.id}?${words}`, body, jobMediaType);
-  const defaults = defaultsInWords(options, document, source.format === 'job');
+  const defaults = defaultsInWords(options, document, source);
   const remarks = [
     ...source.warnings.map((warning) => `reading: ${noteLine(warning)}`),
     ...(defaults ? [defaults] : []),

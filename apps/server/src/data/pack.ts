@@ -25,6 +25,11 @@ export function packJob({ drawing, ...settings }: JobDocument): PackedVersion {
   };
 }
 
+/** A stored job without its drawing; settings of an earlier version are brought up to date as a whole job is. */
+export function jobWithoutDrawing(settings: PackedVersion['settings']): JobDocument {
+  return jobFromJson({ ...settings, drawing: { items: [], groups: [] } });
+}
+
 /** Combinations within combinations, each with its parts and what they hold. */
 const deepestDocument = 300;
 

@@ -13,7 +13,7 @@ import type {
   StartRunDto,
 } from '@lambent/contracts';
 import type { Report } from '@lambent/core/checks';
-import { type JobDocument, jobFromJson, type Run } from '@lambent/core/document';
+import { findRun, type JobDocument, type Run } from '@lambent/core/document';
 import { fromMachine, type Machine } from '@lambent/core/machine';
 import { type MachineDriver, MachineRefusal, type ProgramEnd } from '@lambent/machines';
 import { type BeforeApplicationShutdown, Injectable, Logger, type OnApplicationBootstrap } from '@nestjs/common';
@@ -23,6 +23,7 @@ import { EventHub } from '../common/event-hub.ts';
 import { notFound, PlainError } from '../common/plain-error.ts';
 import { config } from '../config.ts';
 import { BurntPictureEntity, RunEntity } from '../data/entities.ts';
+import { jobWithoutDrawing } from '../data/pack.ts';
 import { ShopService } from '../data/shop.service.ts';
 import { WriteQueue } from '../data/write-queue.ts';
 import { JobsService } from '../jobs/jobs.service.ts';
@@ -148,7 +149,7 @@ export class RunsService implements OnApplicationBootstrap, BeforeApplicationShu
   async plan(jobId: string, { version, run }: PlanWishDto, signal: AbortSignal): Promise<Report> {
     const { title, version: last } = await this.jobs.headOf(jobId);
     const job = await this.jobs.packed(jobId, version ?? last);
-    const { jobRun } = runIn(job, run);
+    const jobRun = expectRun(findRun(jobWithoutDrawing(job.settings).runs, run));
     const shop = await this.shop.everything();
     return this.work.report({ job, shop, title, choice: { runId: jobRun.id } }, signal);
   }
@@ -161,8 +162,10 @@ export class RunsService implements OnApplicationBootstrap, BeforeApplicationShu
    */
   async start(jobId: string, { version, runId, again = false }: StartRunDto, signal: AbortSignal): Promise<RunAnswer> {
     const [{ title }, job] = await Promise.all([this.jobs.headOf(jobId), this.jobs.packed(jobId, version)]);
-    const { document, jobRun } = runIn(job, runId);
+    const document = jobWithoutDrawing(job.settings);
     const { machineId, runs } = document;
+    // By its id alone: what is burnt must not hang on two runs that bear one name.
+    const jobRun = expectRun(runId === undefined ? runs[0] : runs.find(({ id }) => id === runId));
     if (runs.length > 1 && !again) await this.expectNotBurnt(jobId, jobRun);
     this.expectFree(machineId);
     this.starting.set(machineId, title);
@@ -351,11 +354,8 @@ function unseen({ doneLine, machineS }: RunEntity, reason: string): ProgramEnd {
   return { status: 'broken off', reason, line: doneLine, runS: machineS };
 }
 
-/** A job without its drawing, and one of its runs: by its id or name, the first where none is named. @throws PlainError 404 */
-function runIn({ settings }: PackedJob, wanted: string | undefined): { document: JobDocument; jobRun: Run } {
-  const document = jobFromJson({ ...settings, drawing: { items: [], groups: [] } });
-  const { runs } = document;
-  const jobRun = wanted === undefined ? runs[0] : runs.find(({ id, name }) => id === wanted || name === wanted);
-  if (!jobRun) throw notFound('run of this job');
-  return { document, jobRun };
+/** @throws PlainError 404 where there is none */
+function expectRun(run: Run | undefined): Run {
+  if (!run) throw notFound('run of this job');
+  return run;
 }

@@ -4,8 +4,8 @@ import { createWriteStream } from 'node:fs';
 import { rename, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { gunzipSync } from 'node:zlib';
-import { blocks, checkJob, type Finding, type Report, reportOf } from '@lambent/core/checks';
-import { arrivalItemId, boundsOfAll, drawingFromJson, type JobDocument, jobFromJson } from '@lambent/core/document';
+import { blocks, checkJob, type Finding, jobSource, type Report, reportOf } from '@lambent/core/checks';
+import { arrivalItemId, boundsOfAll, drawingFromJson, type JobDocument } from '@lambent/core/document';
 import {
   describePicture as describe,
   FileRefused,
@@ -20,6 +20,7 @@ import type { Shop } from '@lambent/core/recipes';
 import { describeFont } from '@lambent/core/text';
 import { shippedTools } from '@lambent/fonts';
 import { PlainError } from '../common/plain-error.ts';
+import { jobWithoutDrawing } from '../data/pack.ts';
 
 /** A stored version as the worker gets it: its drawing still packed. */
 export interface PackedJob {
@@ -30,9 +31,8 @@ export interface PackedJob {
 type ShopLists = Pick<Shop, 'machines' | 'keys' | 'materials'>;
 
 function unpack({ settings, drawingJson }: PackedJob): JobDocument {
-  // Settings of an earlier version are brought up to date as a whole job is.
-  const job = jobFromJson({ ...settings, drawing: { items: [], groups: [] } });
-  return { ...job, drawing: drawingFromJson(JSON.parse(gunzipSync(drawingJson).toString('utf8'))) };
+  const drawing = drawingFromJson(JSON.parse(gunzipSync(drawingJson).toString('utf8')));
+  return { ...jobWithoutDrawing(settings), drawing };
 }
 
 export interface PlannedProgram {
@@ -95,15 +95,7 @@ export async function planToFile(task: {
 export function report(task: { job: PackedJob; shop: ShopLists; title: string; choice: RunChoice }): Report {
   const prepared = prepareJob(unpack(task.job), task.shop, task.choice);
   const plan = planJob(prepared);
-  const source = {
-    file: task.title,
-    format: 'job',
-    declaredWidthMm: null,
-    declaredHeightMm: null,
-    itemCount: prepared.job.drawing.items.filter(({ hidden }) => !hidden).length,
-    warnings: [],
-  };
-  return reportOf(source, prepared, plan, checkJob(prepared, plan));
+  return reportOf(jobSource(task.title, prepared.job), prepared, plan, checkJob(prepared, plan));
 }
 
 /** Reads a file of any format, with the fonts that ship; its items' ids start with `arrivalId`. */

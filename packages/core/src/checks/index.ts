@@ -1,3 +1,3 @@
 export { blocks, checkJob } from './check.ts';
 export type { Finding } from './finding.ts';
-export { type Report, type ReportSource, reportOf } from './report.ts';
+export { jobSource, type Report, type ReportSource, reportOf } from './report.ts';

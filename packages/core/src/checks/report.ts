@@ -1,6 +1,7 @@
 import { extentOf } from '../colours/derive.ts';
 import { type NearMissKind, nearMisses } from '../colours/near-miss.ts';
 import { boundsOfAll } from '../document/item.ts';
+import type { JobDocument } from '../document/job.ts';
 import { boxHeight, boxWidth, isEmpty } from '../geometry/paths/box.ts';
 import { isBurnt, type Operation } from '../operations/operations.ts';
 import type { BurnPlan } from '../plan/plan.ts';
@@ -62,6 +63,12 @@ export interface ReportSource {
   itemCount: number;
   /** What was not taken as drawn, and how often. */
   warnings: { code: string; message: string; count: number }[];
+}
+
+/** What a report says of a stored job: where it was drawn is not known any more. @param name the file, or the job's title */
+export function jobSource(name: string, { drawing }: Pick<JobDocument, 'drawing'>): ReportSource {
+  const itemCount = drawing.items.filter(({ hidden }) => !hidden).length;
+  return { file: name, format: 'job', declaredWidthMm: null, declaredHeightMm: null, itemCount, warnings: [] };
 }
 
 export function reportOf(

@@ -41,7 +41,7 @@ export { type GuideLine, type JobDocument, newJob, type PaintPart, type StartPoi
 export { drawingFromJson, type JobJson, jobFromJson, jobMediaType, jobToJson } from './json.ts';
 export type { Layer, LayerBurning, LineOrder } from './layer.ts';
 export { NotADrawing } from './not-a-drawing.ts';
-export { firstRun, type Run } from './run.ts';
+export { findRun, firstRun, type Run } from './run.ts';
 export { type FollowingShape, isFollowing, type Shape, type TextSetting } from './shape.ts';
 export { isOutlineUnknown, knowOutline, outlineOf, rectangleOf, sharpOutlineOf, verbsIn } from './shapes.ts';
 export { type Sheet, sheetBox, sheetCorners, sheetFrame, sheetSafeBox, sheetUnder } from './sheet.ts';

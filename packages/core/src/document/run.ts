@@ -24,6 +24,11 @@ export const runSchema = record({
 });
 export type Run = ValueOf<typeof runSchema>;
 
+/** A run by its id or name, the first where none is wanted; nothing where there is no such run. */
+export function findRun(runs: readonly Run[], wanted: string | undefined): Run | undefined {
+  return wanted === undefined ? runs[0] : runs.find(({ id, name }) => id === wanted || name === wanted);
+}
+
 export const firstRun: Run = {
   id: 'run-1',
   name: 'Run 1',

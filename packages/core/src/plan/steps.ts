@@ -6,7 +6,7 @@ import type { Point } from '../geometry/paths/matrix.ts';
 import { pointAt, subpathsOf } from '../geometry/paths/segments.ts';
 import { nestDepths } from '../geometry/questions/nesting.ts';
 import { bedBox } from '../machine/machine.ts';
-import { fillsAreas, operationOf, separates } from '../operations/operations.ts';
+import { fillsAreas, followsLines, operationOf, separates } from '../operations/operations.ts';
 import type { LayerSettings } from '../settings/settings.ts';
 import { engravedFills } from './fill.ts';
 import type { MoveList } from './moves.ts';
@@ -53,7 +53,7 @@ export function draftSteps(prepared: PreparedJob): StepDraft[] {
     return [
       ...now.filter(({ layer }) => fillsAreas(layer.layer.operation)).map((one) => engraveStep(prepared, one)),
       ...now
-        .filter(({ layer: { layer } }) => !fillsAreas(layer.operation) && !separates(layer.operation))
+        .filter(({ layer: { layer } }) => followsLines(layer.operation) && !separates(layer.operation))
         .map((one) => lineStep(prepared, one, 'all', [linesOf(prepared, one.layer)])),
       ...cutSteps(
         prepared,

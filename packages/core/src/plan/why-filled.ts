@@ -45,7 +45,7 @@ function isFilled(prepared: PreparedJob, layer: PreparedLayer, x: number, y: num
   });
 }
 
-/** Whether a point is in a figure that is swapped with its ground, or in that ground: within the border, with no outline around it. */
+/** Whether a point is in a figure that is swapped with its ground, or in that ground: in the border, and in no outline. */
 function swappedAt(
   { job }: PreparedJob,
   { placed }: PreparedLayer,
@@ -53,9 +53,9 @@ function swappedAt(
   x: number,
   y: number,
 ): boolean {
+  if (around.length > 0) return job.flips.some(({ itemIds }) => around.some(({ item }) => itemIds.includes(item.id)));
   const own = new Set(placed.map(({ item }) => item.id));
   return job.flips.some(({ itemIds, borderId }) => {
-    if (around.length > 0) return around.some(({ item }) => itemIds.includes(item.id));
     const border = job.drawing.items.find(({ id }) => id === borderId);
     const isInside = border && polylinesOf(border).some((line) => line.closed && polylineContains(line, x, y));
     return isInside === true && itemIds.some((id) => own.has(id));

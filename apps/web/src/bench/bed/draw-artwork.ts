@@ -44,12 +44,12 @@ export function drawSceneItems(
   context.globalAlpha = look.faint ? 0.18 : 1;
   context.lineJoin = 'round';
   if (look.as === 'operations' || look.as === 'burnt') {
+    const inks = new Map<Operation, string | CanvasPattern>();
     drawFills(context, scene, fills, (operation) => {
       if (look.as === 'burnt') return burntFill;
-      const { colour } = operationOf(operation);
-      const hatch = isHatched ? hatchPattern(context, colour) : null;
-      hatch?.setTransform(new DOMMatrix().scaleSelf(px, px));
-      return hatch ?? colour;
+      const ink = inks.get(operation) ?? fillInk(context, operationOf(operation).colour, isHatched ? px : null);
+      inks.set(operation, ink);
+      return ink;
     });
   }
   for (const { item, outline, operation } of scene) {
@@ -183,18 +183,28 @@ export function drawPaint(context: Context2D, item: SceneItem['item'], outline: 
   }
 }
 
-let hatchTile: OffscreenCanvas | null = null;
+/** What areas of a colour are filled with: hatched, where a pixel's size in mm is given, else plain. */
+function fillInk(context: Context2D, colour: string, px: number | null): string | CanvasPattern {
+  if (px === null) return colour;
+  const hatch = context.createPattern(hatchTile(colour), 'repeat');
+  hatch?.setTransform(new DOMMatrix().scaleSelf(px, px));
+  return hatch ?? colour;
+}
 
-function hatchPattern(context: Context2D, colour: string): CanvasPattern | null {
-  if (!hatchTile) {
-    hatchTile = new OffscreenCanvas(6, 6);
-    const tile = hatchTile.getContext('2d');
-    if (tile) {
-      tile.fillStyle = `${colour}40`;
-      tile.fillRect(0, 0, 6, 6);
-      tile.fillStyle = colour;
-      tile.fillRect(0, 0, 6, 2);
-    }
+/** By colour; there are as many as operations that fill areas. */
+const hatchTiles = new Map<string, OffscreenCanvas>();
+
+function hatchTile(colour: string): OffscreenCanvas {
+  const known = hatchTiles.get(colour);
+  if (known) return known;
+  const made = new OffscreenCanvas(6, 6);
+  const tile = made.getContext('2d');
+  if (tile) {
+    tile.fillStyle = `${colour}40`;
+    tile.fillRect(0, 0, 6, 6);
+    tile.fillStyle = colour;
+    tile.fillRect(0, 0, 6, 2);
   }
-  return context.createPattern(hatchTile, 'repeat');
+  hatchTiles.set(colour, made);
+  return made;
 }

@@ -17,7 +17,7 @@ export function dashLengths(context: Context): readonly number[] | null {
   return lengths.some((length) => length < 0) || !lengths.some((length) => length > 0) ? null : lengths;
 }
 
-/** The dashes of a shape's outline, in its own units; null where it is too short to have any. */
+/** The dashes of a shape's outline, in its own units; null where they come to a solid line, or cannot be made. */
 export function dashedPath(shape: Shape, lengths: readonly number[], own: Declared, context: Context): Path | null {
   const scale = own['vector-effect'] === 'non-scaling-stroke' ? mmPerPx / meanScale(context.matrix) : 1;
   return dashPath(

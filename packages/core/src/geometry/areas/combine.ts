@@ -16,9 +16,9 @@ export interface Outline {
 }
 
 /**
- * Puts closed outlines together. The polygon arithmetic is clipper2-ts's (Vatti's), over chords of the curves;
- * then each edge of the answer is traced back to the segment it is a chord of, so that lines stay lines and
- * curves stay pieces of the very curves that came in, cut where they truly cross.
+ * Puts closed outlines together. The polygon arithmetic is clipper2-ts's (Vatti's), over chords of the curves.
+ * Then each edge of the answer is traced back to the segment it is a chord of. So lines stay lines, and curves
+ * stay pieces of the very curves that came in, cut where they truly cross.
  *
  * @returns outlines that do not cross, holes turning the other way; empty when nothing is left
  */
