@@ -31,14 +31,14 @@ export const groups = [
   },
   {
     name: 'server: rules',
-    files: ['common/door', 'common/body-depth', 'data/thinning-rule', 'machines/pace'].map(
+    files: ['common/door', 'common/body-depth', 'thinning/thinning-rule', 'machines/pace'].map(
       (name) => `apps/server/src/${name}.ts`,
     ),
     tests: ['apps/server/src'],
   },
   {
     name: 'server: thinning',
-    files: ['data/thinning.writes'].map((name) => `apps/server/src/${name}.ts`),
+    files: ['thinning/thinning.writes'].map((name) => `apps/server/src/${name}.ts`),
     tests: ['apps/server/test/thinning'],
   },
   // Tried over HTTP, on the server as it is built.
@@ -71,8 +71,8 @@ export const groups = [
   },
   {
     name: 'server: book',
-    files: ['materials/book.writes'].map((name) => `apps/server/src/${name}.ts`),
-    tests: ['apps/server/test/materials'],
+    files: ['book/book.writes'].map((name) => `apps/server/src/${name}.ts`),
+    tests: ['apps/server/test/book'],
     isBuilt: true,
     longestS: 300,
   },

@@ -1,26 +1,108 @@
 import { join, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { IsInt, IsString, Length, Max, Min, MinLength, ValidateIf, validateSync } from 'class-validator';
+import { isLoopback } from './common/door.ts';
 
 const root = fileURLToPath(new URL('../../../', import.meta.url));
 
-/** Where the server listens and what it works on; all of it can be set by the environment. */
-export const config = {
-  host: process.env.LAMBENT_HOST ?? '127.0.0.1',
-  /** Who has it may enter. Needed where others than this machine can reach the server. */
-  token: process.env.LAMBENT_TOKEN || null,
-  port: Number(process.env.LAMBENT_PORT ?? 7450),
-  dataFolder: resolve(process.env.LAMBENT_DATA ?? join(root, 'data')),
-  /** The demo world, loaded where there is no machine yet; empty for none. */
-  demoFolder: process.env.LAMBENT_DEMO ?? '',
-  /** Ports of the stand-ins, over the shop's own: `wren=7451,curlew=7452`. */
-  machinePorts: new Map(
-    (process.env.LAMBENT_MACHINE_PORTS ?? '')
-      .split(',')
-      .filter(Boolean)
-      .map((pair) => [pair.split('=')[0], Number(pair.split('=')[1])] as const),
-  ),
-  webFolder: join(root, 'apps/web/dist'),
-} as const;
-
 /** The largest document the page may send, in bytes. */
 export const largestBody = 128 * 1024 * 1024;
+
+/** The environment asks for what cannot be; the message is a sentence that says which variable, and what to set. */
+export class ConfigRefused extends Error {
+  override readonly name = 'ConfigRefused';
+}
+
+const aPort = { message: '$property is no port. Set it to a whole number from 0 to 65535, and start again.' };
+
+/** The environment's variables, as they are set; checked before anything else is done. */
+class Environment {
+  @IsString()
+  @Length(1, 255, { message: '$property is no address. Set it to one of this machine, such as 127.0.0.1.' })
+  LAMBENT_HOST!: string;
+
+  @ValidateIf(({ LAMBENT_TOKEN }) => LAMBENT_TOKEN !== '')
+  @MinLength(16, {
+    message: '$property is too short. Set it to a secret of 16 characters or more, and start again.',
+  })
+  LAMBENT_TOKEN!: string;
+
+  @IsInt(aPort)
+  @Min(0, aPort)
+  @Max(65_535, aPort)
+  LAMBENT_PORT!: number;
+
+  @IsString()
+  LAMBENT_DATA!: string;
+
+  @IsString()
+  LAMBENT_DEMO!: string;
+
+  @IsString()
+  LAMBENT_MACHINE_PORTS!: string;
+}
+
+/** Where the server listens and what it works on. */
+export interface Config {
+  readonly host: string;
+  /** Who has it may enter. Needed where others than this machine can reach the server. */
+  readonly token: string | null;
+  readonly port: number;
+  readonly dataFolder: string;
+  /** The demo world, loaded where there is no machine yet; empty for none. */
+  readonly demoFolder: string;
+  /** Ports of the stand-ins, over the shop's own: `wren=7451,curlew=7452`. */
+  readonly machinePorts: ReadonlyMap<string, number>;
+  readonly webFolder: string;
+}
+
+/**
+ * The configuration that an environment asks for.
+ * @throws ConfigRefused
+ */
+export function readConfig(env: NodeJS.ProcessEnv): Config {
+  const asked = Object.assign(new Environment(), {
+    LAMBENT_HOST: env.LAMBENT_HOST ?? '127.0.0.1',
+    LAMBENT_TOKEN: env.LAMBENT_TOKEN ?? '',
+    LAMBENT_PORT: env.LAMBENT_PORT === undefined ? 7450 : wholeNumber(env.LAMBENT_PORT),
+    LAMBENT_DATA: env.LAMBENT_DATA ?? join(root, 'data'),
+    LAMBENT_DEMO: env.LAMBENT_DEMO ?? '',
+    LAMBENT_MACHINE_PORTS: env.LAMBENT_MACHINE_PORTS ?? '',
+  });
+  const [fault] = validateSync(asked).flatMap(({ constraints = {} }) => Object.values(constraints));
+  if (fault) throw new ConfigRefused(fault);
+  const { LAMBENT_HOST: host, LAMBENT_TOKEN: token } = asked;
+  if (token === '' && !isLoopback(host)) {
+    throw new ConfigRefused(
+      `LAMBENT_HOST is ${host}: others could reach it. Set LAMBENT_TOKEN to a secret of 16 characters or more, and start again.`,
+    );
+  }
+  return {
+    host,
+    token: token || null,
+    port: asked.LAMBENT_PORT,
+    dataFolder: resolve(asked.LAMBENT_DATA),
+    demoFolder: asked.LAMBENT_DEMO,
+    machinePorts: portsByMachine(asked.LAMBENT_MACHINE_PORTS),
+    webFolder: join(root, 'apps/web/dist'),
+  };
+}
+
+function portsByMachine(text: string): Map<string, number> {
+  const pairs = text.split(',').filter(Boolean);
+  return new Map(
+    pairs.map((pair) => {
+      const [, id, port] = /^([^=]+)=(\d{1,5})$/.exec(pair) ?? [];
+      if (id && Number(port) <= 65_535) return [id, Number(port)];
+      throw new ConfigRefused(
+        `LAMBENT_MACHINE_PORTS says “${pair}”. Set it to ports by machine, such as wren=7451,curlew=7452.`,
+      );
+    }),
+  );
+}
+
+function wholeNumber(text: string): number {
+  return /^\d+$/.test(text) ? Number(text) : Number.NaN;
+}
+
+export const config = readConfig(process.env);

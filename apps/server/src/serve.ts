@@ -24,7 +24,7 @@ import { config, largestBody } from './config.ts';
 import { DataFolderRefused } from './data/data-folder.ts';
 import { migrate } from './data/database.ts';
 import { storageTrouble } from './data/storage-trouble.ts';
-import { DemoService } from './demo.service.ts';
+import { DemoService } from './demo/demo.service.ts';
 
 /**
  * Starts the server on a data folder that is ours.

@@ -6,8 +6,8 @@ import { gzipSync } from 'node:zlib';
 import { afterEach, beforeEach, describe, expect, test } from '@jest/globals';
 import { jobToJson, newJob } from '@lambent/core/document';
 import Database from 'better-sqlite3';
-import { migrate } from '../src/data/database.ts';
-import { migrations } from '../src/data/migrations.ts';
+import { migrate, writingSource } from '../src/data/database.ts';
+import { migrations } from '../src/data/migrations/index.ts';
 
 /** The database as each earlier Lambent left it: the migrations it had had, and its tables. */
 const forms: { migrations: { timestamp: number; name: string }[]; statements: string[] }[] = JSON.parse(
@@ -23,7 +23,7 @@ afterEach(() => rmSync(folder, { recursive: true, force: true }));
 const { drawing, ...settings } = jobToJson(newJob('wren', 'house'));
 const picture = 'f'.repeat(64);
 const drawn = { ...drawing, items: [{ shape: { kind: 'picture', pictureId: picture } }] };
-/** A value for every column that a form may have had and that must not be empty, by table. */
+/** A value for every column, in every table, that a form may have had and that must not be empty, by table. */
 const rows: Record<string, Record<string, unknown>> = {
   machines: { id: 'wren', position: 0, definition: '{}' },
   colour_keys: { id: 'house', position: 0, definition: '{}' },
@@ -48,8 +48,9 @@ const rows: Record<string, Record<string, unknown>> = {
     evidence: 'proven',
     note: '',
   },
-  jobs: { id: 'j', title: 'Old job', project: '', version: 1, updatedAt: '2025-01-02 10:00:00.000' },
+  jobs: { id: 'j', title: 'Old job', project: '', version: 1, changed: 1, updatedAt: '2025-01-02 10:00:00.000' },
   drawings: { hash: 'h', itemCount: 1, json: gzipSync(JSON.stringify(drawn)) },
+  drawing_pictures: { drawingHash: 'h', pictureId: picture },
   versions: {
     jobId: 'j',
     number: 1,
@@ -59,8 +60,9 @@ const rows: Record<string, Record<string, unknown>> = {
     drawingHash: 'h',
   },
 };
-const run = (id: string, startedAt: string) => ({
+const run = (id: string, sequence: number, startedAt: string) => ({
   id,
+  sequence,
   jobId: 'j',
   version: 1,
   machineId: 'wren',
@@ -79,6 +81,7 @@ function columnsOf(database: Database.Database, table: string): string[] {
 
 function insert(database: Database.Database, table: string, row: Record<string, unknown>): void {
   const columns = columnsOf(database, table).filter((name) => name in row);
+  if (columns.length === 0) return;
   const places = columns.map(() => '?').join(', ');
   database
     .prepare(`INSERT INTO ${table} (${columns.join(', ')}) VALUES (${places})`)
@@ -110,7 +113,7 @@ describe.each(forms.map((form) => [form.migrations.at(-1)?.name ?? '', form] as 
     for (const { timestamp, name } of form.migrations)
       old.prepare('INSERT INTO migrations (timestamp, name) VALUES (?, ?)').run(timestamp, name);
     for (const [table, row] of Object.entries(rows)) insert(old, table, row);
-    for (const later of [run('second', '2025-01-03 12:00:00.000'), run('first', '2025-01-03 11:00:00.000')])
+    for (const later of [run('second', 2, '2025-01-03 12:00:00.000'), run('first', 1, '2025-01-03 11:00:00.000')])
       insert(old, 'runs', later);
     old.close();
     await migrate(folder);
@@ -140,4 +143,53 @@ describe.each(forms.map((form) => [form.migrations.at(-1)?.name ?? '', form] as 
     for (const database of [after, now]) database.close();
     rmSync(fresh, { recursive: true, force: true });
   });
+});
+
+test('entities say of the tables what the migrations made of them', async () => {
+  await migrate(folder);
+  const source = await writingSource(folder).initialize();
+  const ask = <Row>(pragma: string) => source.query(`PRAGMA ${pragma}`) as Promise<Row[]>;
+  const [made, said]: unknown[][] = [[], []];
+  for (const { tableName: table, columns, indices, foreignKeys } of source.entityMetadatas) {
+    const names = (of: { databaseName: string }[]) => of.map(({ databaseName }) => databaseName);
+    said.push({
+      table,
+      columns: columns
+        .map((column) => [
+          column.databaseName,
+          source.driver.normalizeType(column),
+          column.isNullable,
+          column.isPrimary,
+        ])
+        .toSorted(),
+      indices: indices.map((index) => [names(index.columns).join(), index.isUnique]).toSorted(),
+      foreignKeys: foreignKeys
+        .map(({ columns, referencedEntityMetadata, onDelete }) => [
+          names(columns).join(),
+          referencedEntityMetadata.tableName,
+          onDelete ?? 'NO ACTION',
+        ])
+        .toSorted(),
+    });
+    const infos = await ask<{ name: string; type: string; notnull: 0 | 1; pk: number }>(`table_info(${table})`);
+    const lists = await ask<{ name: string; unique: 0 | 1; origin: string }>(`index_list(${table})`);
+    const keys = await ask<{ from: string; table: string; on_delete: string }>(`foreign_key_list(${table})`);
+    const indexed: [string, boolean][] = [];
+    for (const { name, unique } of lists.filter(({ origin }) => origin === 'c')) {
+      const parts = await ask<{ name: string }>(`index_info(${name})`);
+      indexed.push([parts.map((part) => part.name).join(), unique === 1]);
+    }
+    made.push({
+      table,
+      columns: infos.map(({ name, type, notnull, pk }) => [name, type.toLowerCase(), notnull === 0, pk > 0]).toSorted(),
+      indices: indexed.toSorted(),
+      foreignKeys: keys.map(({ from, table: to, on_delete }) => [from, to, on_delete]).toSorted(),
+    });
+  }
+  const tables = await source.query("SELECT name FROM sqlite_master WHERE type = 'table' AND name NOT LIKE 'sqlite_%'");
+  await source.destroy();
+  expect(said).toEqual(made);
+  expect(tables.map(({ name }: { name: string }) => name).toSorted()).toEqual(
+    [...source.entityMetadatas.map(({ tableName }) => tableName), 'migrations'].toSorted(),
+  );
 });

@@ -4,7 +4,7 @@ import type { JobAnswer } from '@lambent/contracts';
 import { jobFromJson, jobToJson, newJob } from '@lambent/core/document';
 import { findRecipe, type Material } from '@lambent/core/recipes';
 import Database from 'better-sqlite3';
-import { FirstTables1764000000000 } from '../src/data/first-tables.migration.ts';
+import { FirstTables1764000000000 } from '../src/data/migrations/first-tables.migration.ts';
 import { Stack } from './stack.ts';
 
 const stack = new Stack();

@@ -6,11 +6,11 @@ import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { jobToJson, newJob } from '@lambent/core/document';
 import type { DataSource } from 'typeorm';
 import { migrate, writingSource } from '../src/data/database.ts';
-import { keepPicture } from '../src/data/files.writes.ts';
-import { type PackedVersion, packDocument } from '../src/data/pack.ts';
-import { dropDrawings, dropPictures, endDeletedJob, thinVersions } from '../src/data/thinning.writes.ts';
+import { keepPicture } from '../src/files/files.writes.ts';
 import { addJob, deleteJob, saveVersion, takeJobBack } from '../src/jobs/jobs.writes.ts';
+import { type PackedVersion, packDocument } from '../src/jobs/pack.ts';
 import { addRun } from '../src/runs/runs.writes.ts';
+import { dropDrawings, dropPictures, endDeletedJob, thinVersions } from '../src/thinning/thinning.writes.ts';
 
 const folder = mkdtempSync(join(tmpdir(), 'lambent-thin-'));
 let source: DataSource;

@@ -1,18 +1,20 @@
 import type { ColourKey } from '@lambent/core/colours';
 import { Injectable } from '@nestjs/common';
-import { ShopService } from '../data/shop.service.ts';
+import { InjectRepository } from '@nestjs/typeorm';
+import { Repository } from 'typeorm';
 import { WriteQueue } from '../data/write-queue.ts';
+import { ColourKeyEntity } from './colour-key.entity.ts';
 
 /** The shop's colour keys, in its order; their changes are in colour-keys.writes.ts. */
 @Injectable()
 export class ColourKeysService {
   constructor(
-    private readonly shop: ShopService,
+    @InjectRepository(ColourKeyEntity) private readonly rows: Repository<ColourKeyEntity>,
     private readonly writes: WriteQueue,
   ) {}
 
-  list(): Promise<ColourKey[]> {
-    return this.shop.keys();
+  async list(): Promise<ColourKey[]> {
+    return (await this.rows.find({ order: { position: 'ASC' } })).map(({ definition }) => definition);
   }
 
   add(json: Record<string, unknown>): Promise<ColourKey> {

@@ -1,8 +1,8 @@
 import { randomUUID } from 'node:crypto';
 import { type ColourKey, keyFromJson } from '@lambent/core/colours';
 import { notFound, PlainError } from '../common/plain-error.ts';
-import { ColourKeyEntity } from '../data/entities.ts';
 import type { Writing } from '../data/writing.ts';
+import { ColourKeyEntity } from './colour-key.entity.ts';
 
 /*
  * Every change of the colour keys. What is no key is refused with NotAKey.

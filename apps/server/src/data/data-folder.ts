@@ -1,11 +1,13 @@
 import { accessSync, constants, existsSync, mkdirSync, renameSync, rmSync, statSync } from 'node:fs';
 import { join } from 'node:path';
 import Database from 'better-sqlite3';
-import { migrations } from './migrations.ts';
+import { migrations } from './migrations/index.ts';
 import { storageTrouble } from './storage-trouble.ts';
 
 /** The data folder cannot be used; the message is a sentence that says why, and what to do. */
-export class DataFolderRefused extends Error {}
+export class DataFolderRefused extends Error {
+  override readonly name = 'DataFolderRefused';
+}
 
 /** In the header of each of our databases since this number was given: “Lamb” in ASCII. */
 const applicationId = 0x4c616d62;

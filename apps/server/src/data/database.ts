@@ -3,7 +3,7 @@ import { TypeOrmModule } from '@nestjs/typeorm';
 import { DataSource, type DataSourceOptions } from 'typeorm';
 import { config } from '../config.ts';
 import { entities } from './entities.ts';
-import { migrations } from './migrations.ts';
+import { migrations } from './migrations/index.ts';
 
 type Pragmas = Record<string, string | number>;
 

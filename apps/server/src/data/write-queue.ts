@@ -1,10 +1,10 @@
 import type { StorageState } from '@lambent/contracts';
 import { Injectable, Logger, type OnApplicationShutdown } from '@nestjs/common';
 import { Piscina } from 'piscina';
-import { EventHub } from '../common/event-hub.ts';
 import { PlainError } from '../common/plain-error.ts';
 import { errorOf } from '../common/refusals.ts';
 import { config } from '../config.ts';
+import { EventHub } from '../events/event-hub.ts';
 import type { StorageTrouble } from './storage-trouble.ts';
 import type { WriteAnswer } from './write-thread.ts';
 import type { Writes } from './writes.ts';

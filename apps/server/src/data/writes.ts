@@ -1,14 +1,26 @@
+import * as book from '../book/book.writes.ts';
 import * as colourKeys from '../colour-keys/colour-keys.writes.ts';
+import * as files from '../files/files.writes.ts';
 import * as jobs from '../jobs/jobs.writes.ts';
-import * as book from '../materials/book.writes.ts';
 import * as runs from '../runs/runs.writes.ts';
-import * as files from './files.writes.ts';
-import * as shop from './shop.writes.ts';
-import * as thinning from './thinning.writes.ts';
+import * as settings from '../settings/settings.writes.ts';
+import * as shop from '../shop/shop.writes.ts';
+import * as thinning from '../thinning/thinning.writes.ts';
+import * as probe from './probe.writes.ts';
 
 /** A part of other writes: what it takes is a function, which cannot go to another thread. */
 const { changeStock: _, ...bookWrites } = book;
 
 /** Every change of the database, by name. Each is done by the queue in a transaction of its own (write-queue.ts). */
-export const writes = { ...colourKeys, ...jobs, ...bookWrites, ...runs, ...files, ...shop, ...thinning };
+export const writes = {
+  ...colourKeys,
+  ...jobs,
+  ...bookWrites,
+  ...runs,
+  ...files,
+  ...settings,
+  ...probe,
+  ...shop,
+  ...thinning,
+};
 export type Writes = typeof writes;

@@ -27,15 +27,15 @@ import {
 import { ApiBody, ApiConsumes, ApiTags } from '@nestjs/swagger';
 import type { Request, Response } from 'express';
 import { PlainError } from '../common/plain-error.ts';
+import { JobPicturesService } from './job-pictures.service.ts';
 import { JobsService } from './jobs.service.ts';
-import { PicturesService } from './pictures.service.ts';
 
 @ApiTags('jobs')
 @Controller('api/jobs')
 export class JobsController {
   constructor(
     private readonly jobs: JobsService,
-    private readonly pictures: PicturesService,
+    private readonly pictures: JobPicturesService,
   ) {}
 
   @Get()

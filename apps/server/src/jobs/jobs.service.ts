@@ -8,14 +8,14 @@ import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { Repository } from 'typeorm';
 import { notFound, PlainError } from '../common/plain-error.ts';
-import { JobEntity, OriginalEntity, VersionEntity } from '../data/entities.ts';
-import { type PackedVersion, packJob } from '../data/pack.ts';
-import { ShopService } from '../data/shop.service.ts';
-import { deletedDays } from '../data/thinning-rule.ts';
 import { WriteQueue } from '../data/write-queue.ts';
+import { ShopService } from '../shop/shop.service.ts';
+import { deletedDays } from '../thinning/thinning-rule.ts';
 import type { PackedJob } from '../work/tasks.ts';
 import { WorkService } from '../work/work.service.ts';
+import { JobEntity, OriginalEntity, VersionEntity } from './job.entities.ts';
 import type { Original } from './jobs.writes.ts';
+import { type PackedVersion, packJob } from './pack.ts';
 
 const unzip = promisify(gunzip);
 

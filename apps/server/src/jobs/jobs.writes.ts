@@ -1,9 +1,9 @@
 import type { VersionAnswer } from '@lambent/contracts';
 import { IsNull, Not } from 'typeorm';
 import { notFound, PlainError } from '../common/plain-error.ts';
-import { DrawingEntity, DrawingPictureEntity, JobEntity, OriginalEntity, VersionEntity } from '../data/entities.ts';
-import type { PackedVersion } from '../data/pack.ts';
 import type { Writing } from '../data/writing.ts';
+import { DrawingEntity, DrawingPictureEntity, JobEntity, OriginalEntity, VersionEntity } from './job.entities.ts';
+import type { PackedVersion } from './pack.ts';
 
 /*
  * Every change of jobs.

@@ -2,9 +2,9 @@ import type { MachineState } from '@lambent/contracts';
 import type { Machine } from '@lambent/core/machine';
 import { type MachineDriver, type MachineStatus, StandInDriver } from '@lambent/machines';
 import { Injectable, Logger, type OnApplicationBootstrap } from '@nestjs/common';
-import { EventHub } from '../common/event-hub.ts';
 import { notFound } from '../common/plain-error.ts';
-import { ShopService } from '../data/shop.service.ts';
+import { EventHub } from '../events/event-hub.ts';
+import { MachinesService } from './machines.service.ts';
 import { Pace } from './pace.ts';
 
 /** Burning that may wait in a machine, in seconds; more where the head needs longer than that to brake. */
@@ -21,14 +21,15 @@ export class MachineLinks implements OnApplicationBootstrap {
   private readonly drivers = new Map<string, MachineDriver>();
 
   constructor(
-    private readonly shop: ShopService,
+    private readonly machines: MachinesService,
     private readonly hub: EventHub,
   ) {}
 
   async onApplicationBootstrap(): Promise<void> {
-    for (const machine of await this.shop.machines()) {
+    for (const machine of await this.machines.list()) {
       const driver = this.driverFor(machine);
       this.drivers.set(machine.id, driver);
+      this.hub.say({ type: 'machine', machine: this.state(machine.id) });
       driver.open();
     }
   }

@@ -3,8 +3,8 @@ import type { Machine } from '@lambent/core/machine';
 import type { MachineDriver } from '@lambent/machines';
 import { Body, Controller, Get, HttpCode, Param, Post } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
-import { ShopService } from '../data/shop.service.ts';
 import { MachineLinks } from './machine-links.ts';
+import { MachinesService } from './machines.service.ts';
 
 const commands: Record<MachineCommand, (driver: MachineDriver) => void | Promise<void>> = {
   hold: (driver) => driver.hold(),
@@ -20,13 +20,13 @@ const commands: Record<MachineCommand, (driver: MachineDriver) => void | Promise
 @Controller('api/machines')
 export class MachinesController {
   constructor(
-    private readonly shop: ShopService,
+    private readonly machines: MachinesService,
     private readonly links: MachineLinks,
   ) {}
 
   @Get()
   list(): Promise<Machine[]> {
-    return this.shop.machines();
+    return this.machines.list();
   }
 
   @Get('states')

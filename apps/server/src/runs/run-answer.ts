@@ -1,5 +1,5 @@
 import type { RunAnswer } from '@lambent/contracts';
-import type { RunEntity } from '../data/entities.ts';
+import type { RunEntity } from './run.entities.ts';
 
 /** A run of the record as it is answered. */
 export function answerOf(run: RunEntity, jobTitle: string, hasPicture: boolean): RunAnswer {

@@ -19,17 +19,18 @@ import { type MachineDriver, MachineRefusal, type ProgramEnd } from '@lambent/ma
 import { type BeforeApplicationShutdown, Injectable, Logger, type OnApplicationBootstrap } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { In, IsNull, Repository } from 'typeorm';
-import { EventHub } from '../common/event-hub.ts';
 import { notFound, PlainError } from '../common/plain-error.ts';
 import { config } from '../config.ts';
-import { BurntPictureEntity, RunEntity } from '../data/entities.ts';
-import { jobWithoutDrawing } from '../data/pack.ts';
-import { ShopService } from '../data/shop.service.ts';
 import { WriteQueue } from '../data/write-queue.ts';
+import { EventHub } from '../events/event-hub.ts';
 import { JobsService } from '../jobs/jobs.service.ts';
+import { jobWithoutDrawing } from '../jobs/pack.ts';
 import { MachineLinks } from '../machines/machine-links.ts';
+import { MachinesService } from '../machines/machines.service.ts';
+import { ShopService } from '../shop/shop.service.ts';
 import type { PackedJob } from '../work/tasks.ts';
 import { WorkService } from '../work/work.service.ts';
+import { BurntPictureEntity, RunEntity } from './run.entities.ts';
 import { answerOf } from './run-answer.ts';
 import { type PackedPicture, pictureFrom, sheetsOn } from './stand-in-camera.ts';
 import { storedProgram } from './stored-program.ts';
@@ -75,6 +76,7 @@ export class RunsService implements OnApplicationBootstrap, BeforeApplicationShu
     @InjectRepository(BurntPictureEntity) private readonly pictures: Repository<BurntPictureEntity>,
     private readonly jobs: JobsService,
     private readonly shop: ShopService,
+    private readonly machines: MachinesService,
     private readonly links: MachineLinks,
     private readonly work: WorkService,
     private readonly hub: EventHub,
@@ -323,7 +325,7 @@ export class RunsService implements OnApplicationBootstrap, BeforeApplicationShu
   /** What the machine shows of the bed; null where it shows nothing: a run is on record without, too. */
   private async pictureOf(id: string, machineId: string): Promise<PackedPicture | null> {
     const driver = this.driverOf(machineId);
-    const machine: Machine | undefined = (await this.shop.machines()).find((one) => one.id === machineId);
+    const machine: Machine | undefined = (await this.machines.list()).find((one) => one.id === machineId);
     if (!machine || !driver?.camera || driver.status.state === 'away') return null;
     try {
       return await pictureFrom(await driver.camera.look(), machine);

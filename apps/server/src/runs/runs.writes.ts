@@ -2,15 +2,12 @@ import { randomUUID } from 'node:crypto';
 import type { OffcutDto, RunStatus, TakenSheet } from '@lambent/contracts';
 import type { Sheet } from '@lambent/core/document';
 import { addOffcut, putSheetBack, type StockedSheet, stockOf, takeSheet } from '@lambent/core/recipes';
+import { MaterialEntity } from '../book/book.entities.ts';
+import { changeStock } from '../book/book.writes.ts';
 import { notFound, PlainError } from '../common/plain-error.ts';
-import {
-  type BurntPictureEntity,
-  MaterialEntity,
-  BurntPictureEntity as Pictures,
-  RunEntity,
-} from '../data/entities.ts';
+import type { Owned } from '../data/owned.ts';
 import type { Writing } from '../data/writing.ts';
-import { changeStock } from '../materials/book.writes.ts';
+import { BurntPictureEntity, RunEntity } from './run.entities.ts';
 
 /*
  * Every change of the record of runs. What a run takes from stock is written together with its end.
@@ -25,10 +22,13 @@ export interface RunProgress {
 }
 
 /** What the machine showed of the bed when a run had ended. */
-export type RunPicture = Omit<BurntPictureEntity, 'runId' | 'codes'> & { readonly codes: Uint8Array };
+export type RunPicture = Omit<BurntPictureEntity, 'run' | 'runId' | 'codes'> & { readonly codes: Uint8Array };
 
 /** @returns its place in the record */
-export async function addRun(writing: Writing, run: Omit<RunEntity, 'job' | 'sequence'>): Promise<number> {
+export async function addRun(
+  writing: Writing,
+  run: Omit<RunEntity, 'job' | 'sequence' | keyof Owned>,
+): Promise<number> {
   const [{ last }] = (await writing.query('SELECT coalesce(max(sequence), 0) AS last FROM runs')) as [{ last: number }];
   const sequence = last + 1;
   await writing.insert(RunEntity, { ...run, sequence });
@@ -80,7 +80,7 @@ export async function endRun(
     taken.push({ sheetId: sheet.id, materialId: sheet.materialId, stockId, width, height, price, offcut });
   }
   await writing.update(RunEntity, { id }, { status, reason, doneLine, machineS, taken, endedAt: new Date() });
-  if (picture) await writing.insert(Pictures, { ...picture, runId: id, codes: Buffer.from(picture.codes) });
+  if (picture) await writing.insert(BurntPictureEntity, { ...picture, runId: id, codes: Buffer.from(picture.codes) });
   return { taken, notTaken };
 }
 

@@ -20,7 +20,7 @@ import type { Shop } from '@lambent/core/recipes';
 import { describeFont } from '@lambent/core/text';
 import { shippedTools } from '@lambent/fonts';
 import { PlainError } from '../common/plain-error.ts';
-import { jobWithoutDrawing } from '../data/pack.ts';
+import { jobWithoutDrawing } from '../jobs/pack.ts';
 
 /** A stored version as the worker gets it: its drawing still packed. */
 export interface PackedJob {
@@ -103,7 +103,7 @@ export function readDrawing({ bytes, arrivalId }: { bytes: Uint8Array; arrivalId
   return readDrawingFile(bytes, (place) => arrivalItemId(arrivalId, place), shippedTools());
 }
 
-export { packDocument } from '../data/pack.ts';
+export { packDocument } from '../jobs/pack.ts';
 export { describeFont };
 
 /** What a picture is: its hash, by which drawings name it, and its media type. */

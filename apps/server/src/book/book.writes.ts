@@ -1,0 +1,366 @@
+import type { BookTaken, FitDto, KerfDto } from '@lambent/contracts';
+import type { Machine } from '@lambent/core/machine';
+import { burntOperations, separates } from '@lambent/core/operations';
+import {
+  bookFromText,
+  changesInWords,
+  type FigureSource,
+  type Material,
+  materialFromJson,
+  type Recipe,
+  readBookCsv,
+  recipeFromJson,
+  recipeKey,
+  recipeTitle,
+  type StockedSheet,
+} from '@lambent/core/recipes';
+import { In } from 'typeorm';
+import { notFound, PlainError } from '../common/plain-error.ts';
+import type { Owned } from '../data/owned.ts';
+import type { Writing } from '../data/writing.ts';
+import { MachineEntity } from '../machines/machine.entity.ts';
+import { BookChangeEntity, MaterialEntity, RecipeEntity } from './book.entities.ts';
+import { materialOf, materialRow, recipeOf, recipeRow } from './book-rows.ts';
+
+/*
+ * Every change of the recipe book. Each is checked, is kept with who made it in the same transaction, and can be taken
+ * back. What is no book is refused with NotABook.
+ */
+
+/** A recipe, or a material without its recipes, as it stands in the history. */
+type Entry = Material | Recipe;
+
+/** A change of the book that is being made: by whom, and the machines that its words name. */
+interface Edit {
+  readonly writing: Writing;
+  readonly by: string;
+  readonly machines: readonly Machine[];
+}
+
+async function begin(writing: Writing, by: string): Promise<Edit> {
+  const rows = await writing.find(MachineEntity, { order: { position: 'ASC' } });
+  return { writing, by, machines: rows.map(({ definition }) => definition) };
+}
+
+/** @returns its id @throws PlainError 409 when there is one of that id */
+export async function addMaterial(writing: Writing, by: string, json: Record<string, unknown>): Promise<string> {
+  const material = materialFromJson({ ...json, id: json.id ?? idFor(json), recipes: [] });
+  await insertMaterial(await begin(writing, by), material);
+  return material.id;
+}
+
+/** @throws PlainError 409 when it was changed meanwhile */
+export async function changeMaterial(
+  writing: Writing,
+  by: string,
+  id: string,
+  version: number,
+  json: Record<string, unknown>,
+): Promise<void> {
+  const material = materialFromJson({ ...json, id, recipes: [] });
+  const edit = await begin(writing, by);
+  const row = await materialRowById(writing, id);
+  if (row.version !== version) throw await changedMeanwhile(edit, row.name, { materialId: id, recipeId: null });
+  // Fits are kept one by one as they are measured.
+  await updateMaterial(edit, row, { ...material, fits: row.fits ?? undefined });
+}
+
+/** @throws PlainError 409 when there is one for the same */
+export async function addRecipe(
+  writing: Writing,
+  by: string,
+  materialId: string,
+  json: Record<string, unknown>,
+): Promise<void> {
+  const recipe = recipeFromJson(json);
+  await insertRecipe(await begin(writing, by), await materialRowById(writing, materialId), recipe);
+}
+
+/** @returns its material's id @throws PlainError 409 when it was changed meanwhile, or there is one for the same */
+export async function changeRecipe(
+  writing: Writing,
+  by: string,
+  id: number,
+  version: number,
+  json: Record<string, unknown>,
+): Promise<string> {
+  const recipe = recipeFromJson(json);
+  const edit = await begin(writing, by);
+  const { row, material } = await recipeRowById(writing, id);
+  if (row.version !== version) {
+    const name = `${recipeTitle(recipeOf(row), edit.machines)} of ${material.name}`;
+    throw await changedMeanwhile(edit, name, { materialId: row.materialId, recipeId: id });
+  }
+  await updateRecipe(edit, row, recipe);
+  return row.materialId;
+}
+
+/** Keeps the width of the burn with a machine's cutting recipe. @throws PlainError 409 when there is none */
+export async function keepKerf(
+  writing: Writing,
+  materialId: string,
+  { machineId, mm, from, by }: KerfDto,
+): Promise<void> {
+  const { name } = await materialRowById(writing, materialId);
+  const operation = In(burntOperations.filter(separates));
+  const cuts = { materialId, machineId, operation, archived: false };
+  const row = await writing.findOne(RecipeEntity, { where: cuts, order: { variant: 'ASC', id: 'ASC' } });
+  if (!row) {
+    throw new PlainError(
+      409,
+      'no-recipe',
+      `${name} has no cutting recipe on this machine to keep the kerf with. Choose the machine the piece was cut on.`,
+    );
+  }
+  await updateRecipe(await begin(writing, by), row, { ...recipeOf(row), kerfMm: mm, kerfFrom: sourceNow(from, by) });
+}
+
+export async function keepFit(writing: Writing, id: string, { fit, mm, from, by }: FitDto): Promise<void> {
+  const row = await materialRowById(writing, id);
+  const fits = { ...row.fits, [fit]: { mm, source: sourceNow(from, by) } };
+  await updateMaterial(await begin(writing, by), row, { ...withoutRecipes(row), fits });
+}
+
+/** Changes which sheets of a material the shop has; for writes of which this is a part. */
+export async function changeStock(
+  writing: Writing,
+  by: string,
+  id: string,
+  change: (stock: readonly StockedSheet[]) => readonly StockedSheet[],
+): Promise<void> {
+  const row = await materialRowById(writing, id);
+  await updateMaterial(await begin(writing, by), row, { ...withoutRecipes(row), stock: change(row.stock ?? []) });
+}
+
+/** Takes one change back. @returns its material's id @throws PlainError 409 when what it changed was changed again */
+export async function undoBookChange(writing: Writing, by: string, id: number): Promise<string> {
+  const edit = await begin(writing, by);
+  const change = await writing.findOneBy(BookChangeEntity, { id });
+  if (!change) throw notFound('change');
+  const { recipeId, before, after } = change;
+  if (recipeId === null) {
+    const row = await materialRowById(writing, change.materialId);
+    refuseUnlessSame(withoutRecipes(row), after);
+    await updateMaterial(edit, row, (before ?? { ...after, archived: true }) as Material);
+  } else {
+    const { row } = await recipeRowById(writing, recipeId);
+    refuseUnlessSame(recipeOf(row), after);
+    await updateRecipe(edit, row, (before ?? { ...after, archived: true }) as Recipe);
+  }
+  return change.materialId;
+}
+
+/**
+ * Takes a book in: materials and recipes that are new are added, those that are known are changed to what it says, and
+ * nothing is taken out.
+ * @param take whether what is good is taken, or nothing unless all is
+ */
+export async function takeBookIn(
+  writing: Writing,
+  by: string,
+  format: 'json' | 'csv',
+  text: string,
+  take: 'good' | 'all-or-nothing',
+): Promise<BookTaken> {
+  const edit = await begin(writing, by);
+  const known = (await writing.find(MaterialEntity, { relations: { recipes: true } })).map(materialOf);
+  const { book, faults } =
+    format === 'json' ? { book: bookFromText(text), faults: [] } : bookFromTable(text, known, edit.machines);
+  const counts = { added: 0, changed: 0, same: 0 };
+  const taken = faults.length === 0 || take === 'good';
+  if (!taken) return { ...counts, faults, taken };
+  for (const { recipes, ...material } of book) {
+    const stored = await writing.findOne(MaterialEntity, {
+      where: { id: material.id },
+      relations: { recipes: true },
+    });
+    // A book that says nothing of stock takes none away.
+    const stock = material.stock ?? stored?.stock ?? undefined;
+    if (stored) counts[await updateMaterial(edit, stored, { ...material, stock, recipes: [] })]++;
+    else {
+      await insertMaterial(edit, { ...material, recipes: [] });
+      counts.added++;
+    }
+    const row = stored ?? (await materialRowById(writing, material.id));
+    for (const recipe of recipes) {
+      const old = stored?.recipes.find((one) => !one.archived && recipeKey(recipeOf(one)) === recipeKey(recipe));
+      if (old) counts[await updateRecipe(edit, old, recipe)]++;
+      else {
+        await insertRecipe(edit, row, recipe);
+        counts.added++;
+      }
+    }
+  }
+  return { ...counts, faults, taken };
+}
+
+/** A table as materials: what it does not say of those that are known stays as it is. */
+function bookFromTable(text: string, known: readonly Material[], machines: Parameters<typeof readBookCsv>[2]) {
+  const { rows, faults } = readBookCsv(text, known, machines);
+  const book = new Map<string, Material>();
+  for (const { material, recipe } of rows) {
+    const stored = known.find(({ id }) => id === material.id);
+    const plain = {
+      name: material.id,
+      thicknessMm: 1,
+      tone: '#D8CFBA',
+      sheetWidth: 300,
+      sheetHeight: 200,
+      forbidden: null,
+    };
+    const start = book.get(material.id) ?? { ...(stored ?? plain), ...material, recipes: [] };
+    const old = stored?.recipes.find((one) => !one.archived && recipeKey(one) === recipeKey(recipe));
+    book.set(material.id, { ...start, recipes: [...start.recipes, { ...recipe, ...besideTable(old, recipe) }] });
+  }
+  return { book: [...book.values()], faults };
+}
+
+async function insertMaterial({ writing, by }: Edit, material: Material): Promise<void> {
+  if (await writing.existsBy(MaterialEntity, { id: material.id })) {
+    throw new PlainError(
+      409,
+      'material-exists',
+      `There is a material “${material.id}” already. Give this one another name.`,
+    );
+  }
+  const position = await writing.count(MaterialEntity);
+  await writing.insert(MaterialEntity, { ...materialRow(material), version: 1, position });
+  await keepChange(writing, {
+    by,
+    materialId: material.id,
+    recipeId: null,
+    what: 'made',
+    before: null,
+    after: material,
+  });
+}
+
+async function updateMaterial(
+  { writing, by }: Edit,
+  row: MaterialEntity,
+  material: Material,
+): Promise<'changed' | 'same'> {
+  const before = withoutRecipes(row);
+  const what = changesInWords(before, material);
+  if (what === '') return 'same';
+  const { recipes: _, ...after } = material;
+  await writing.update(MaterialEntity, { id: row.id }, { ...materialRow(material), version: row.version + 1 });
+  await keepChange(writing, { by, materialId: row.id, recipeId: null, what, before, after: after as Material });
+  return 'changed';
+}
+
+async function insertRecipe(edit: Edit, material: MaterialEntity, recipe: Recipe): Promise<void> {
+  await refuseTwice(edit, material.id, recipe, null);
+  const { writing, by, machines } = edit;
+  const { identifiers } = await writing.insert(RecipeEntity, {
+    ...recipeRow(recipe),
+    version: 1,
+    materialId: material.id,
+  });
+  const recipeId = Number(identifiers[0].id);
+  const what = `${recipeTitle(recipe, machines)}: made`;
+  await keepChange(writing, { by, materialId: material.id, recipeId, what, before: null, after: recipe });
+}
+
+async function updateRecipe(edit: Edit, row: RecipeEntity, recipe: Recipe): Promise<'changed' | 'same'> {
+  const { writing, by, machines } = edit;
+  const { id: _, version: __, ...before } = recipeOf(row);
+  const { id: ___, version: ____, ...after } = recipe;
+  const words = changesInWords(before, after);
+  if (words === '') return 'same';
+  await refuseTwice(edit, row.materialId, recipe, row.id);
+  await writing.update(RecipeEntity, { id: row.id }, { ...recipeRow(recipe), version: row.version + 1 });
+  const what = `${recipeTitle(before, machines)}: ${words}`;
+  await keepChange(writing, { by, materialId: row.materialId, recipeId: row.id, what, before, after });
+  return 'changed';
+}
+
+async function refuseTwice(
+  { writing, machines }: Edit,
+  materialId: string,
+  recipe: Recipe,
+  but: number | null,
+): Promise<void> {
+  if (recipe.archived) return;
+  const rows = await writing.findBy(RecipeEntity, { materialId, archived: false });
+  if (rows.every((row) => row.id === but || recipeKey(recipeOf(row)) !== recipeKey(recipe))) return;
+  throw new PlainError(
+    409,
+    'recipe-exists',
+    `There is a recipe for ${recipeTitle(recipe, machines)} already. Change that one, or give this one a variant of its own.`,
+  );
+}
+
+async function changedMeanwhile(
+  { writing }: Edit,
+  name: string,
+  entry: Pick<BookChangeEntity, 'materialId' | 'recipeId'>,
+): Promise<PlainError> {
+  const where = entry.recipeId === null ? { materialId: entry.materialId } : { recipeId: entry.recipeId };
+  const last = await writing.findOne(BookChangeEntity, { where, order: { id: 'DESC' } });
+  const how = last ? ` by ${last.by}: ${last.what}` : '';
+  return new PlainError(
+    409,
+    'changed-meanwhile',
+    `${name} was changed meanwhile${how}. Look at it as it is now, then change it again.`,
+    last?.after,
+  );
+}
+
+async function keepChange(
+  writing: Writing,
+  change: Omit<BookChangeEntity, 'id' | 'at' | 'material' | keyof Owned>,
+): Promise<void> {
+  await writing.insert(BookChangeEntity, { ...change, at: new Date() });
+}
+
+async function materialRowById(writing: Writing, id: string): Promise<MaterialEntity> {
+  const row = await writing.findOneBy(MaterialEntity, { id });
+  if (!row) throw notFound('material');
+  return row;
+}
+
+async function recipeRowById(writing: Writing, id: number): Promise<{ row: RecipeEntity; material: MaterialEntity }> {
+  const row = await writing.findOneBy(RecipeEntity, { id });
+  if (!row) throw notFound('recipe');
+  return { row, material: await materialRowById(writing, row.materialId) };
+}
+
+/** A material as it stands in the history: its recipes have a history of their own. */
+function withoutRecipes(row: MaterialEntity): Material {
+  const { recipes: _, version: __, ...material } = materialOf({ ...row, recipes: [] });
+  return material as Material;
+}
+
+function refuseUnlessSame(now: Entry, then: Entry): void {
+  if (changesInWords(then, now) === '') return;
+  throw new PlainError(
+    409,
+    'changed-again',
+    'It was changed again since. Take the later changes back first, or change it by hand.',
+  );
+}
+
+function sourceNow(from: FigureSource['from'], by: string): FigureSource {
+  return { from, by, on: new Date().toISOString().slice(0, 10) };
+}
+
+/** What a recipe has that a table cannot hold, and that still goes with what the table says. */
+function besideTable(old: Recipe | undefined, { kerfMm, proof }: Recipe): Partial<Recipe> {
+  if (!old) return {};
+  const sameProof = proof && old.proof && proof.by === old.proof.by && proof.on === old.proof.on;
+  return {
+    ...(old.kerfFrom && old.kerfMm === kerfMm ? { kerfFrom: old.kerfFrom } : {}),
+    ...(old.pictureId ? { pictureId: old.pictureId } : {}),
+    ...(sameProof && proof.what === old.proof?.what ? { proof: old.proof } : {}),
+  };
+}
+
+/** An id made of a material's name and thickness. */
+function idFor({ name, thicknessMm }: Record<string, unknown>): string {
+  const words = `${name} ${thicknessMm}`.normalize('NFKD').toLowerCase();
+  return words
+    .replace(/[^a-z0-9]+/g, '-')
+    .replace(/^-|-$/g, '')
+    .slice(0, 80);
+}

@@ -1,0 +1,7 @@
+import { Module } from '@nestjs/common';
+import { EventsModule } from '../events/events.module.ts';
+import { WriteQueue } from './write-queue.ts';
+
+/** The queue of writes; rooms that read bring in their own tables. */
+@Module({ imports: [EventsModule], providers: [WriteQueue], exports: [WriteQueue] })
+export class DataModule {}

@@ -1,0 +1,24 @@
+import { BurntPictures1764600000000 } from './burnt-pictures.migration.ts';
+import { FilesTables1764100000000 } from './files-tables.migration.ts';
+import { FirstTables1764000000000 } from './first-tables.migration.ts';
+import { JobRuns1764200000000 } from './job-runs.migration.ts';
+import { MaterialFits1764400000000 } from './material-fits.migration.ts';
+import { Owners1764900000000 } from './owners.migration.ts';
+import { RecipeKerf1764300000000 } from './recipe-kerf.migration.ts';
+import { Reliability1764800000000 } from './reliability.migration.ts';
+import { Stock1764700000000 } from './stock.migration.ts';
+import { TheBook1764500000000 } from './the-book.migration.ts';
+
+/** Every form that the database has had, the first one first. */
+export const migrations = [
+  FirstTables1764000000000,
+  FilesTables1764100000000,
+  JobRuns1764200000000,
+  RecipeKerf1764300000000,
+  MaterialFits1764400000000,
+  TheBook1764500000000,
+  BurntPictures1764600000000,
+  Stock1764700000000,
+  Reliability1764800000000,
+  Owners1764900000000,
+];

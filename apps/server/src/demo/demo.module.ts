@@ -1,0 +1,9 @@
+import { Module } from '@nestjs/common';
+import { DataModule } from '../data/data.module.ts';
+import { JobsModule } from '../jobs/jobs.module.ts';
+import { MachinesModule } from '../machines/machines.module.ts';
+import { WorkModule } from '../work/work.module.ts';
+import { DemoService } from './demo.service.ts';
+
+@Module({ imports: [DataModule, WorkModule, MachinesModule, JobsModule], providers: [DemoService] })
+export class DemoModule {}

@@ -1,0 +1,119 @@
+import { existsSync } from 'node:fs';
+import { readFile } from 'node:fs/promises';
+import { join } from 'node:path';
+import { firstRun, newJob, type Run, type Sheet } from '@lambent/core/document';
+import { addItems, setMember } from '@lambent/core/edits';
+import { type Shop, sheetAsStocked, shopFromJson } from '@lambent/core/recipes';
+import { Injectable, Logger } from '@nestjs/common';
+import { config } from '../config.ts';
+import { WriteQueue } from '../data/write-queue.ts';
+import { JobsService, originalFile } from '../jobs/jobs.service.ts';
+import { packJob } from '../jobs/pack.ts';
+import { MachinesService } from '../machines/machines.service.ts';
+import { WorkService } from '../work/work.service.ts';
+
+const project = 'Heronbrook Seed Library';
+
+interface DemoJob {
+  readonly title: string;
+  readonly file: string;
+  readonly member: string;
+  readonly machineId: string;
+  readonly materialId: string;
+  readonly sheet: Partial<Sheet>;
+  /** Pieces of other stock that lie on the sheet. */
+  readonly pieces?: readonly Sheet[];
+  readonly runs?: readonly Run[];
+}
+
+/** Where the badges lie in their holder, as `demo/volunteer-badges.mjs` draws it. */
+const badges = [0, 1, 2, 3, 4, 5].map(
+  (i): Sheet => ({
+    id: `badge-${i + 1}`,
+    materialId: 'laminate-16',
+    x: 43 + (i % 3) * 70,
+    y: 52 + Math.floor(i / 3) * 52,
+    width: 64,
+    height: 30,
+    margin: 1.5,
+  }),
+);
+
+/** The demo jobs, last one first on the Desk. */
+const jobs: DemoJob[] = [
+  {
+    title: 'Estuary relief',
+    file: 'estuary-relief.svg',
+    member: 'Pavel Anders',
+    machineId: 'curlew',
+    materialId: 'grey-board-2',
+    sheet: {},
+  },
+  {
+    title: 'Volunteer badges',
+    file: 'volunteer-badges.svg',
+    member: 'Noor Castellan',
+    machineId: 'wren',
+    materialId: 'grey-board-2',
+    sheet: { x: 20, y: 20, width: 260, height: 160 },
+    pieces: badges,
+    runs: [
+      { ...firstRun, name: 'Holder', off: ['engrave'] },
+      { ...firstRun, id: 'run-2', name: 'Badges', off: ['cut', 'score'], stock: 'in place' },
+    ],
+  },
+  {
+    title: 'Seed packet, folding',
+    file: 'seed-packet.svg',
+    member: 'Wilhelmina Strand',
+    machineId: 'wren',
+    materialId: 'cotton-card-05',
+    sheet: {},
+  },
+  {
+    title: 'Row markers, spring batch',
+    file: 'row-markers.svg',
+    member: 'Noor Castellan',
+    machineId: 'wren',
+    materialId: 'birch-ply-3',
+    sheet: { x: 14, y: 14 },
+  },
+];
+
+/** Loads the demo world into an empty shop. */
+@Injectable()
+export class DemoService {
+  private readonly logger = new Logger('Demo');
+
+  constructor(
+    private readonly machines: MachinesService,
+    private readonly jobs: JobsService,
+    private readonly work: WorkService,
+    private readonly writes: WriteQueue,
+  ) {}
+
+  async loadIfEmpty(): Promise<void> {
+    if ((await this.machines.list()).length > 0) return;
+    const shopFile = join(config.demoFolder, 'shop.json');
+    if (!config.demoFolder || !existsSync(shopFile)) return;
+    const shop = shopFromJson(JSON.parse(await readFile(shopFile, 'utf8')));
+    await this.writes.do('loadShop', shop);
+    for (const job of jobs) await this.addJob(shop, job);
+    this.logger.log(`Loaded ${shop.name}: ${jobs.length} jobs.`);
+  }
+
+  private async addJob(shop: Shop, job: DemoJob): Promise<void> {
+    const { title, file, member, machineId, materialId, sheet, pieces = [], runs } = job;
+    const path = join(config.demoFolder, 'drawings', file);
+    const bytes = await readFile(path);
+    const reading = await this.work.readDrawing({ bytes, arrivalId: 'demo' });
+    const machine = shop.machines.find(({ id }) => id === machineId);
+    const material = shop.materials.find(({ id }) => id === materialId);
+    if (!machine || !material) throw new Error(`The demo shop lacks ${machineId} or ${materialId}`);
+    const stocked = { ...sheetAsStocked('sheet-1', material, machine), ...sheet };
+    const { items, groups } = reading.drawing;
+    const drawn = addItems(setMember(newJob(machineId, shop.keys[0].id), member), items, groups);
+    const document = { ...drawn, sheets: [stocked, ...pieces], ...(runs ? { runs } : {}) };
+    await this.jobs.add(title, project, packJob(document), `Bring in ${file}`, [originalFile(file, bytes)]);
+  }
+}

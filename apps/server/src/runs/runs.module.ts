@@ -1,0 +1,26 @@
+import { Module } from '@nestjs/common';
+import { TypeOrmModule } from '@nestjs/typeorm';
+import { DataModule } from '../data/data.module.ts';
+import { EventsModule } from '../events/events.module.ts';
+import { JobsModule } from '../jobs/jobs.module.ts';
+import { MachinesModule } from '../machines/machines.module.ts';
+import { ShopModule } from '../shop/shop.module.ts';
+import { WorkModule } from '../work/work.module.ts';
+import { BurntPictureEntity, RunEntity } from './run.entities.ts';
+import { RunsController } from './runs.controller.ts';
+import { RunsService } from './runs.service.ts';
+
+@Module({
+  imports: [
+    TypeOrmModule.forFeature([RunEntity, BurntPictureEntity]),
+    DataModule,
+    EventsModule,
+    WorkModule,
+    ShopModule,
+    MachinesModule,
+    JobsModule,
+  ],
+  controllers: [RunsController],
+  providers: [RunsService],
+})
+export class RunsModule {}

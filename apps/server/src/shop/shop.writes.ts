@@ -1,0 +1,21 @@
+import type { Shop } from '@lambent/core/recipes';
+import { MaterialEntity, RecipeEntity } from '../book/book.entities.ts';
+import { materialRow, recipeRow } from '../book/book-rows.ts';
+import { ColourKeyEntity } from '../colour-keys/colour-key.entity.ts';
+import type { Writing } from '../data/writing.ts';
+import { MachineEntity } from '../machines/machine.entity.ts';
+import { SettingEntity } from '../settings/setting.entity.ts';
+
+/** Fills an empty shop. */
+export async function loadShop(writing: Writing, shop: Shop): Promise<void> {
+  for (const [position, definition] of shop.machines.entries())
+    await writing.insert(MachineEntity, { id: definition.id, position, definition });
+  for (const [position, definition] of shop.keys.entries())
+    await writing.insert(ColourKeyEntity, { id: definition.id, position, definition });
+  if (shop.pricing) await writing.insert(SettingEntity, { name: 'pricing', value: JSON.stringify(shop.pricing) });
+  for (const [position, material] of shop.materials.entries()) {
+    await writing.insert(MaterialEntity, { ...materialRow(material), version: 1, position });
+    for (const recipe of material.recipes)
+      await writing.insert(RecipeEntity, { ...recipeRow(recipe), version: 1, materialId: material.id });
+  }
+}
