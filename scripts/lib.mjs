@@ -107,13 +107,14 @@ export function ensureBuilt({ loud = false } = {}) {
   const outputs = [
     'packages/cli/dist/main.js',
     'apps/server/dist/main.js',
+    'apps/server/dist/openapi.json',
     'apps/stand-in/dist/main.js',
     'apps/web/dist/index.html',
   ];
   const whole = outputs.every((file) => existsSync(join(root, file)));
   if (whole && existsSync(stamp) && readFileSync(stamp, 'utf8') === print) return;
   process.stdout.write('Building…\n');
-  run('npx', ['tsc', '-b'], { loud });
+  run('npm', ['run', '--silent', 'compile'], { loud });
   run('npx', ['vite', 'build', '--logLevel', 'warn'], { cwd: join(root, 'apps/web'), loud });
   mkdirSync(stamps, { recursive: true });
   writeFileSync(stamp, print);

@@ -17,7 +17,7 @@ if (quick) {
   await step('Import rules', ...script('imports'))();
   await step('Unit tests of what changed', ...script('unit', '--onlyChanged'))();
 } else {
-  ensureChromium();
+  ensureSystemTools();
   await lint();
   await step('Types', ...script('types'))();
   await step('Import rules', ...script('imports'))();
@@ -85,13 +85,16 @@ function run(command, args, atOnce) {
   });
 }
 
-function ensureChromium() {
-  if (process.env.LAMBENT_CHROMIUM || ['/usr/bin/chromium', '/usr/bin/chromium-browser'].some(existsSync)) return;
-  const how =
-    'The browser tests need Chromium. On Debian: apt-get install chromium; elsewhere set LAMBENT_CHROMIUM to its path.';
+/** What the tests run of the system's: a browser, and curl for the walk in docs/api.md. */
+function ensureSystemTools() {
+  const chromium = process.env.LAMBENT_CHROMIUM || ['/usr/bin/chromium', '/usr/bin/chromium-browser'].some(existsSync);
+  const curl = spawnSync('curl', ['--version']).status === 0;
+  const missing = [...(chromium ? [] : ['chromium']), ...(curl ? [] : ['curl'])];
+  if (missing.length === 0) return;
+  const how = `The tests need ${missing.join(' and ')}. On Debian: apt-get install ${missing.join(' ')}; another Chromium is named by LAMBENT_CHROMIUM.`;
   if (process.getuid?.() !== 0 || !existsSync('/usr/bin/apt-get')) giveUp(how);
-  process.stdout.write('Installing Chromium…\n');
+  process.stdout.write(`Installing ${missing.join(' and ')}…\n`);
   const apt = (...words) =>
     spawnSync('apt-get', words, { stdio: 'inherit', env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' } });
-  if (apt('update', '-qq').status !== 0 || apt('install', '-y', '-qq', 'chromium').status !== 0) giveUp(how);
+  if (apt('update', '-qq').status !== 0 || apt('install', '-y', '-qq', ...missing).status !== 0) giveUp(how);
 }

@@ -1,5 +1,5 @@
 import 'reflect-metadata';
-import { existsSync } from 'node:fs';
+import { existsSync, readFileSync } from 'node:fs';
 import type { Server as HttpServer } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { hostname } from 'node:os';
@@ -9,8 +9,7 @@ import { largestFile } from '@lambent/core/formats';
 import { ConsoleLogger, ValidationPipe } from '@nestjs/common';
 import { NestFactory } from '@nestjs/core';
 import type { NestExpressApplication } from '@nestjs/platform-express';
-import { DocumentBuilder, SwaggerModule } from '@nestjs/swagger';
-import { validationMetadatasToSchemas } from 'class-validator-jsonschema';
+import { type OpenAPIObject, SwaggerModule } from '@nestjs/swagger';
 import express, { type NextFunction, type Request, type Response } from 'express';
 import { rateLimit } from 'express-rate-limit';
 import expressStaticGzip from 'express-static-gzip';
@@ -62,7 +61,13 @@ export async function serve(): Promise<void> {
     }),
   );
   app.use(limitedWork());
-  for (const path of ['/api/jobs/:id/originals', '/api/pictures', '/api/fonts', '/api/book/take-in']) {
+  for (const path of [
+    '/api/jobs/:id/originals',
+    '/api/jobs/:id/drawings',
+    '/api/pictures',
+    '/api/fonts',
+    '/api/book/take-in',
+  ]) {
     app.use(path, express.raw({ type: () => true, limit: largestFile }));
   }
   app.use(express.raw({ type: jobMediaType, limit: largestBody }));
@@ -71,18 +76,7 @@ export async function serve(): Promise<void> {
   app.useGlobalPipes(new ValidationPipe({ whitelist: true, transform: true }));
   app.useGlobalFilters(new ErrorFilter());
 
-  const document = SwaggerModule.createDocument(
-    app,
-    new DocumentBuilder().setTitle('Lambent').setDescription('What the page asks of the server.').build(),
-  );
-  document.components = {
-    ...document.components,
-    schemas: {
-      ...document.components?.schemas,
-      ...(validationMetadatasToSchemas() as NonNullable<typeof document.components>['schemas']),
-    },
-  };
-  SwaggerModule.setup('api/docs', app, document);
+  SwaggerModule.setup('api/docs', app, describedApi);
 
   await app.get(DemoService).loadIfEmpty();
   servePage(app);
@@ -99,6 +93,11 @@ export async function serve(): Promise<void> {
   }
 }
 
+/** What the API says of itself, as it was written down by the build. */
+function describedApi(): OpenAPIObject {
+  return JSON.parse(readFileSync(new URL('openapi.json', import.meta.url), 'utf8'));
+}
+
 /**
  * A connection that rests is closed after so long. Node's 5 s are what pages and scripts leave between two requests: one
  * of them would now and then be sent into the closing of its connection, and fail.
@@ -107,7 +106,7 @@ const keptConnectionMs = 65_000;
 
 /** So often a minute one address may ask for what costs much: far more than a person does. */
 const costlyPerMinute = 600;
-const costly = /^\/api\/(jobs\/[^/]+\/(originals|runs|copies)|pictures\/|fonts|book\/take-in)/i;
+const costly = /^\/api\/(jobs\/[^/]+\/(originals|drawings|runs|copies)|pictures\/|fonts|book\/take-in)/i;
 
 function limitedWork() {
   return rateLimit({

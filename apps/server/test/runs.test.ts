@@ -141,7 +141,7 @@ describe('stock', () => {
     expect(changed.status).toBe(200);
     const { id } = await cardOf('Seed packet');
     const { body: job } = await stack.ask<JobAnswer>('GET', `/api/jobs/${id}`);
-    const [run] = job.document.runs;
+    const [run] = job.document.runs ?? [];
     const [sheet] = job.document.sheets;
     const document = {
       ...job.document,

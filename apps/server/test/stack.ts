@@ -5,6 +5,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { jobMediaType } from '@lambent/core/document';
+import { expectAsDescribed } from './as-described.ts';
 
 const root = fileURLToPath(new URL('../../../', import.meta.url));
 
@@ -92,6 +93,7 @@ export class Stack {
     rmSync(this.data, { recursive: true, force: true });
   }
 
+  /** Asks the server, and holds its answer against what the API says of itself. */
   async ask<T = unknown>(
     method: string,
     path: string,
@@ -105,8 +107,11 @@ export class Stack {
       body: body === undefined ? undefined : raw ? (body as Uint8Array<ArrayBuffer>) : JSON.stringify(body),
     });
     const text = await response.text();
-    const json = response.headers.get('content-type')?.includes('json');
-    return { status: response.status, body: (json && text ? JSON.parse(text) : text) as T };
+    const mediaType = response.headers.get('content-type') ?? '';
+    const answer = mediaType.includes('json') && text ? JSON.parse(text) : text;
+    if (path.startsWith('/api/') && !path.startsWith('/api/docs'))
+      expectAsDescribed(method, path, response.status, mediaType, answer);
+    return { status: response.status, body: answer as T };
   }
 
   /** Sends a job's document, as the page does. */

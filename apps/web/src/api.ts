@@ -1,26 +1,18 @@
 import type {
-  BookChange,
-  BookTaken,
-  BurntPictureAnswer,
-  DeletedJob,
   ErrorAnswer,
   FitDto,
-  FontAnswer,
-  JobAnswer,
-  JobCard,
   KerfDto,
   MachineCommand,
-  MachineState,
   OffcutDto,
   PutBackDto,
-  RunAnswer,
+  SentMaterial,
   SettingsDto,
   StartRunDto,
-  VersionAnswer,
 } from '@lambent/contracts';
+import type { paths } from '@lambent/contracts/client';
 import type { ColourKey } from '@lambent/core/colours';
-import type { Machine } from '@lambent/core/machine';
 import type { Material, Recipe } from '@lambent/core/recipes';
+import createClient from 'openapi-fetch';
 
 /** What the server said no to, in its own sentence. */
 export class Refusal extends Error {
@@ -40,35 +32,39 @@ export class Refusal extends Error {
   }
 }
 
-async function ask<T>(method: string, path: string, body?: unknown): Promise<T> {
-  const response = await answered(method, path, body);
-  return response.status === 204 ? (undefined as T) : ((await response.json()) as T);
-}
+/** The server, as it describes itself: what it takes and answers is typed by that (`npm run api`). Tests have no address. */
+const server = createClient<paths>({ baseUrl: globalThis.location?.origin, fetch: answered });
 
 /** @throws Refusal where the server does not answer, or refuses */
-async function answered(method: string, path: string, body?: unknown): Promise<Response> {
-  const raw = body instanceof Blob;
-  const type = raw ? body.type || 'application/octet-stream' : 'application/json';
+async function answered(request: Request): Promise<Response> {
   let response: Response;
   try {
-    response = await fetch(path, {
-      method,
-      headers: body === undefined ? {} : { 'Content-Type': type },
-      body: body === undefined ? undefined : raw ? body : JSON.stringify(body),
-    });
+    response = await fetch(request);
   } catch {
     throw new Refusal('no-server', 'The server does not answer. Is Lambent still running?');
   }
-  if (!response.ok) {
-    const answer = (await response.json().catch(() => null)) as ErrorAnswer | null;
-    throw new Refusal(
-      answer?.error.code ?? 'failed',
-      answer?.error.message ?? `The server answered ${response.status}.`,
-      answer?.error.details,
-      response.status,
-    );
-  }
-  return response;
+  if (response.ok) return response;
+  const answer = (await response.json().catch(() => null)) as ErrorAnswer | null;
+  throw new Refusal(
+    answer?.error.code ?? 'failed',
+    answer?.error.message ?? `The server answered ${response.status}.`,
+    answer?.error.details,
+    response.status,
+  );
+}
+
+/** What was answered: what is refused is thrown on the way. */
+async function data<Data>(asked: Promise<{ data?: Data }>): Promise<Data> {
+  return (await asked).data as Data;
+}
+
+/** A body that goes as it is, byte for byte; its description calls it a text. */
+function raw(body: Blob) {
+  return {
+    body: body as never,
+    bodySerializer: () => body,
+    headers: { 'Content-Type': body.type || 'application/octet-stream' },
+  };
 }
 
 /** The longest name of an edit, and the longest title, that the server takes. */
@@ -79,67 +75,90 @@ export function cutName(name: string): string {
   return name.length <= longestName ? name : `${name.slice(0, longestName - 1)}…`;
 }
 
+type Mutable<T> = T extends (...args: never[]) => unknown ? T : { -readonly [Key in keyof T]: Mutable<T[Key]> };
+/** A body that the client does not change, though its type would let it. */
+const sent = <T>(body: T) => body as Mutable<T>;
+
+const of = <Id extends string | number>(id: Id) => ({ path: { id } });
+
 export const api = {
-  jobs: () => ask<JobCard[]>('GET', '/api/jobs'),
-  job: (id: string) => ask<JobAnswer>('GET', `/api/jobs/${id}`),
-  /** A job, or one of its versions, as the server wrote it: a `JobAnswer` in JSON. */
-  jobJson: async (id: string, version?: number): Promise<ArrayBuffer> =>
-    (await answered('GET', `/api/jobs/${id}${version === undefined ? '' : `/versions/${version}`}`)).arrayBuffer(),
-  createJob: (title: string, machineId: string) => ask<JobAnswer>('POST', '/api/jobs', { title, machineId }),
-  deletedJobs: () => ask<DeletedJob[]>('GET', '/api/jobs/deleted'),
-  deleteJob: (id: string) => ask<void>('DELETE', `/api/jobs/${id}`),
-  takeJobBack: (id: string) => ask<void>('POST', `/api/jobs/${id}/take-back`),
-  renameJob: (id: string, title: string) => ask<void>('PATCH', `/api/jobs/${id}`, { title }),
+  jobs: () => data(server.GET('/api/jobs')),
+  job: (id: string) => data(server.GET('/api/jobs/{id}', { params: of(id) })),
+  /** A job, or one of its versions, as the server wrote it: a `Job` in JSON. */
+  jobJson: (id: string, version?: number): Promise<ArrayBuffer> =>
+    version === undefined
+      ? data(server.GET('/api/jobs/{id}', { params: of(id), parseAs: 'arrayBuffer' }))
+      : data(
+          server.GET('/api/jobs/{id}/versions/{number}', {
+            params: { path: { id, number: version } },
+            parseAs: 'arrayBuffer',
+          }),
+        ),
+  createJob: (title: string, machineId: string) => data(server.POST('/api/jobs', { body: { title, machineId } })),
+  deletedJobs: () => data(server.GET('/api/jobs/deleted')),
+  deleteJob: (id: string) => data(server.DELETE('/api/jobs/{id}', { params: of(id) })),
+  takeJobBack: (id: string) => data(server.POST('/api/jobs/{id}/take-back', { params: of(id) })),
+  renameJob: (id: string, title: string) => data(server.PATCH('/api/jobs/{id}', { params: of(id), body: { title } })),
   saveJob: (id: string, base: number, edit: string, document: Blob) =>
-    ask<VersionAnswer>(
-      'PUT',
-      `/api/jobs/${id}?${new URLSearchParams({ base: String(base), edit: cutName(edit) })}`,
-      document,
+    data(
+      server.PUT('/api/jobs/{id}', { params: { ...of(id), query: { base, edit: cutName(edit) } }, ...raw(document) }),
     ),
   copyJob: (id: string, title: string, document: Blob) =>
-    ask<JobAnswer>('POST', `/api/jobs/${id}/copies?${new URLSearchParams({ title: cutName(title) })}`, document),
+    data(
+      server.POST('/api/jobs/{id}/copies', {
+        params: { ...of(id), query: { title: cutName(title) } },
+        ...raw(document),
+      }),
+    ),
   keepOriginal: (id: string, file: File) =>
-    ask<{ id: number }>('POST', `/api/jobs/${id}/originals?name=${encodeURIComponent(file.name)}`, new Blob([file])),
-  original: async (id: string, original: number): Promise<Blob> => {
-    const response = await fetch(`/api/jobs/${id}/originals/${original}`);
-    if (!response.ok) throw new Refusal('no-original', 'The file as it was brought in is no longer there.');
-    return response.blob();
-  },
+    data(
+      server.POST('/api/jobs/{id}/originals', {
+        params: { ...of(id), query: { name: file.name } },
+        ...raw(new Blob([file])),
+      }),
+    ),
+  original: (id: string, original: number): Promise<Blob> =>
+    data(server.GET('/api/jobs/{id}/originals/{original}', { params: { path: { id, original } }, parseAs: 'blob' })),
   keepPicture: (id: string, bytes: Uint8Array) =>
-    ask<void>('PUT', `/api/pictures/${id}`, new Blob([bytes.slice()], { type: 'application/octet-stream' })),
-  settings: () => ask<SettingsDto>('GET', '/api/settings'),
-  settle: (settings: SettingsDto) => ask<SettingsDto>('PUT', '/api/settings', settings),
-  fonts: () => ask<FontAnswer[]>('GET', '/api/fonts'),
-  loadFont: (file: File) => ask<FontAnswer>('POST', '/api/fonts', new Blob([file])),
-  versions: (id: string) => ask<VersionAnswer[]>('GET', `/api/jobs/${id}/versions`),
-  machines: () => ask<Machine[]>('GET', '/api/machines'),
-  materials: () => ask<Material[]>('GET', '/api/materials'),
-  addMaterial: (by: string, material: Partial<Material>) => ask<Material>('POST', '/api/materials', { by, material }),
-  changeMaterial: (by: string, { version, ...material }: Material) =>
-    ask<Material>('PUT', `/api/materials/${material.id}`, { by, version, material }),
+    data(server.PUT('/api/pictures/{id}', { params: of(id), ...raw(new Blob([bytes.slice()])) })),
+  settings: () => data(server.GET('/api/settings')),
+  settle: (body: SettingsDto) => data(server.PUT('/api/settings', { body: sent(body) })),
+  fonts: () => data(server.GET('/api/fonts')),
+  loadFont: (file: File) => data(server.POST('/api/fonts', raw(new Blob([file])))),
+  versions: (id: string) => data(server.GET('/api/jobs/{id}/versions', { params: of(id) })),
+  machines: () => data(server.GET('/api/machines')),
+  materials: () => data(server.GET('/api/materials')),
+  addMaterial: (by: string, material: SentMaterial) =>
+    data(server.POST('/api/materials', { body: sent({ by, material }) })),
+  changeMaterial: (by: string, { version = 0, ...material }: Material) =>
+    data(server.PUT('/api/materials/{id}', { params: of(material.id), body: sent({ by, version, material }) })),
   addRecipe: (by: string, materialId: string, recipe: Recipe) =>
-    ask<Material>('POST', `/api/materials/${materialId}/recipes`, { by, recipe }),
-  changeRecipe: (by: string, { id, version, ...recipe }: Recipe) =>
-    ask<Material>('PUT', `/api/recipes/${id}`, { by, version, recipe }),
-  bookHistory: (materialId: string) => ask<BookChange[]>('GET', `/api/materials/${materialId}/history`),
-  undoChange: (by: string, id: number) => ask<Material>('POST', `/api/book/changes/${id}/undo`, { by }),
+    data(server.POST('/api/materials/{id}/recipes', { params: of(materialId), body: { by, recipe } })),
+  changeRecipe: (by: string, { id = 0, version = 0, ...recipe }: Recipe) =>
+    data(server.PUT('/api/recipes/{id}', { params: of(id), body: { by, version, recipe } })),
+  bookHistory: (materialId: string) => data(server.GET('/api/materials/{id}/history', { params: of(materialId) })),
+  undoChange: (by: string, id: number) =>
+    data(server.POST('/api/book/changes/{id}/undo', { params: of(id), body: { by } })),
   takeBookIn: (by: string, format: 'json' | 'csv', take: 'good' | 'all-or-nothing', file: Blob) =>
-    ask<BookTaken>('POST', `/api/book/take-in?${new URLSearchParams({ by, format, take })}`, new Blob([file])),
-  keepKerf: (materialId: string, kerf: KerfDto) => ask<Material>('PUT', `/api/materials/${materialId}/kerf`, kerf),
-  keepFit: (materialId: string, fit: FitDto) => ask<Material>('PUT', `/api/materials/${materialId}/fit`, fit),
-  keys: () => ask<ColourKey[]>('GET', '/api/colour-keys'),
+    data(server.POST('/api/book/take-in', { params: { query: { by, format, take } }, ...raw(new Blob([file])) })),
+  keepKerf: (materialId: string, body: KerfDto) =>
+    data(server.PUT('/api/materials/{id}/kerf', { params: of(materialId), body })),
+  keepFit: (materialId: string, body: FitDto) =>
+    data(server.PUT('/api/materials/{id}/fit', { params: of(materialId), body })),
+  keys: () => data(server.GET('/api/colour-keys')),
+  addKey: (body: ColourKey) => data(server.POST('/api/colour-keys', { body: sent(body) })),
+  changeKey: (body: ColourKey) => data(server.PUT('/api/colour-keys/{id}', { params: of(body.id), body: sent(body) })),
+  removeKey: (id: string) => data(server.DELETE('/api/colour-keys/{id}', { params: of(id) })),
+  orderKeys: (ids: readonly string[]) => data(server.PUT('/api/colour-keys/order', { body: sent({ ids }) })),
   command: (machineId: string, command: MachineCommand) =>
-    ask<MachineState>('POST', `/api/machines/${machineId}/commands`, { command }),
-  runs: (jobId?: string) => ask<RunAnswer[]>('GET', `/api/runs${jobId ? `?job=${jobId}` : ''}`),
-  burntPicture: (runId: string) => ask<BurntPictureAnswer>('GET', `/api/runs/${runId}/picture`),
-  putSheetBack: (runId: string, wanted: PutBackDto) =>
-    ask<RunAnswer>('POST', `/api/runs/${runId}/stock/put-back`, wanted),
-  keepOffcut: (runId: string, wanted: OffcutDto) => ask<RunAnswer>('POST', `/api/runs/${runId}/stock/offcuts`, wanted),
-  startRun: (jobId: string, wanted: StartRunDto) => ask<RunAnswer>('POST', `/api/jobs/${jobId}/runs`, wanted),
-  addKey: (key: ColourKey) => ask<ColourKey>('POST', '/api/colour-keys', key),
-  changeKey: (key: ColourKey) => ask<ColourKey>('PUT', `/api/colour-keys/${encodeURIComponent(key.id)}`, key),
-  removeKey: (id: string) => ask<void>('DELETE', `/api/colour-keys/${encodeURIComponent(id)}`),
-  orderKeys: (ids: readonly string[]) => ask<ColourKey[]>('PUT', '/api/colour-keys/order', { ids }),
+    data(server.POST('/api/machines/{id}/commands', { params: of(machineId), body: { command } })),
+  runs: (job?: string) => data(server.GET('/api/runs', { params: { query: { job } } })),
+  burntPicture: (runId: string) => data(server.GET('/api/runs/{id}/picture', { params: of(runId) })),
+  putSheetBack: (runId: string, body: PutBackDto) =>
+    data(server.POST('/api/runs/{id}/stock/put-back', { params: of(runId), body })),
+  keepOffcut: (runId: string, body: OffcutDto) =>
+    data(server.POST('/api/runs/{id}/stock/offcuts', { params: of(runId), body })),
+  startRun: (jobId: string, body: StartRunDto) => data(server.POST('/api/jobs/{id}/runs', { params: of(jobId), body })),
 };
 
 /** What went wrong, as a sentence for whoever asked. */

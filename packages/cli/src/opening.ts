@@ -2,7 +2,7 @@ import { jobSource, type ReportSource } from '@lambent/core/checks';
 import { type ColourKey, keyFromText, NotAKey } from '@lambent/core/colours';
 import { findRun, type JobDocument, jobFromJson, NotADrawing, newJob, type Run } from '@lambent/core/document';
 import { addItems, setSheet } from '@lambent/core/edits';
-import type { PictureFile } from '@lambent/core/formats';
+import { type PictureFile, warningsOf } from '@lambent/core/formats';
 import { NotAShop, type Shop, sheetAsStocked, shopFromJson } from '@lambent/core/recipes';
 import { parseLength } from '@lambent/core/units';
 import { nameOf, type ReadingOptions, readBytes, readDrawing, spoken, standard } from './files.ts';
@@ -38,9 +38,7 @@ export async function openFile(file: string, options: OpeningOptions, shop: Shop
       declaredWidthMm: reading.size.pageWidthMm,
       declaredHeightMm: reading.size.pageHeightMm,
       itemCount: items.filter((item) => !item.hidden).length,
-      warnings: reading.notes
-        .filter(({ kind }) => kind !== 'taken')
-        .map(({ code, message, count }) => ({ code, message, count })),
+      warnings: warningsOf(reading),
     },
     pictures: new Map(reading.pictures.map((picture): [string, PictureFile] => [picture.id, picture])),
   };

@@ -25,7 +25,8 @@ interface Sent {
 
 /** As the server takes it. */
 const longestTitle = 120;
-const pollMs = 250;
+/** The server answers when a run has ended, or after so many seconds. */
+const longestWaitS = 60;
 
 /**
  * Burns a drawing or a stored job on the machine of a server: the drawing is put on the Desk first.
@@ -101,11 +102,8 @@ async function shopOf(server: Server): Promise<Shop> {
 }
 
 /** Waits until a run is over. */
-async function ended(server: Server, { id, jobId }: RunAnswer): Promise<RunAnswer> {
-  for (;;) {
-    const runs = await server.ask<RunAnswer[]>('GET', `/api/runs?job=${jobId}`);
-    const run = runs.find((one) => one.id === id);
-    if (run && run.status !== 'running' && run.status !== 'held') return run;
-    await new Promise((resolve) => setTimeout(resolve, pollMs));
-  }
+async function ended(server: Server, run: RunAnswer): Promise<RunAnswer> {
+  let last = run;
+  while (last.endedAt === null) last = await server.ask<RunAnswer>('GET', `/api/runs/${run.id}?wait=${longestWaitS}`);
+  return last;
 }

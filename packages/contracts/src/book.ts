@@ -1,5 +1,12 @@
 import type { Material, Recipe } from '@lambent/core/recipes';
-import { IsInt, IsObject, IsString, Length, Min } from 'class-validator';
+import { IsIn, IsInt, IsObject, IsString, Length, Min } from 'class-validator';
+
+/** A material without its recipes; one that is new gets an id made of its name where it has none. */
+export type SentMaterial = Pick<Material, MaterialNeeds> &
+  Partial<Omit<Material, MaterialNeeds | 'version' | 'recipes'>>;
+type MaterialNeeds = 'name' | 'thicknessMm' | 'tone' | 'sheetWidth' | 'sheetHeight';
+/** A recipe; what it does not say is as usual. */
+export type SentRecipe = Omit<Recipe, 'id' | 'version'>;
 
 /** Whose edit of the book it is. */
 class BookEditDto {
@@ -11,7 +18,7 @@ class BookEditDto {
 /** A new material; an id is made of its name where it has none. What is in it is checked by `materialFromJson`. */
 export class NewMaterialDto extends BookEditDto {
   @IsObject({ message: 'The material is missing.' })
-  material!: Record<string, unknown>;
+  material!: SentMaterial;
 }
 
 /** A material as it is to be; `version` says which state of it was changed. Its recipes are changed one by one. */
@@ -24,7 +31,7 @@ export class MaterialDto extends NewMaterialDto {
 /** A new recipe of a material. What is in it is checked by `recipeFromJson`. */
 export class NewRecipeDto extends BookEditDto {
   @IsObject({ message: 'The recipe is missing.' })
-  recipe!: Record<string, unknown>;
+  recipe!: SentRecipe;
 }
 
 /** A recipe as it is to be; `version` says which state of it was changed. */
@@ -34,8 +41,21 @@ export class RecipeDto extends NewRecipeDto {
   version!: number;
 }
 
+/** Who takes a book in, and how; the body is the book. */
+export class TakeBookInDto extends BookEditDto {
+  @IsIn(['json', 'csv'], { message: 'A book is read as json or csv.' })
+  format!: 'json' | 'csv';
+
+  /** `good` takes what can be taken, `all-or-nothing` nothing unless all can. */
+  @IsIn(['good', 'all-or-nothing'], { message: 'Say whether to take what is good, or all-or-nothing.' })
+  take!: 'good' | 'all-or-nothing';
+}
+
 /** Who takes a change back. */
 export class UndoChangeDto extends BookEditDto {}
+
+/** A recipe, or a material without its recipes: these have a history of their own. */
+export type BookEntry = Recipe | (Omit<Material, 'recipes'> & Partial<Pick<Material, 'recipes'>>);
 
 /** One change of the book. */
 export interface BookChange {
@@ -49,8 +69,8 @@ export interface BookChange {
   /** In words, each value with what it was before. */
   readonly what: string;
   /** Null where it was made. */
-  readonly before: Material | Recipe | null;
-  readonly after: Material | Recipe;
+  readonly before: BookEntry | null;
+  readonly after: BookEntry;
 }
 
 /** What became of a book that was read in. */

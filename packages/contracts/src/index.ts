@@ -1,4 +1,5 @@
 /** What crosses the wire between page and server. Requests are classes that validate, answers are types. */
+export * from './answers.ts';
 export * from './book.ts';
 export * from './colour-keys.ts';
 export * from './jobs.ts';

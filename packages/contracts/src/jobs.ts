@@ -1,6 +1,6 @@
 import type { JobJson } from '@lambent/core/document';
 import { Type } from 'class-transformer';
-import { IsInt, IsOptional, IsString, Length, MaxLength, Min } from 'class-validator';
+import { IsIn, IsInt, IsNumber, IsOptional, IsString, Length, Max, MaxLength, Min } from 'class-validator';
 
 export class CreateJobDto {
   @IsString()
@@ -16,6 +16,16 @@ export class CreateJobDto {
   @IsString()
   @Length(1, 60)
   machineId!: string;
+
+  /** The colour key that it goes by; the shop's first where none is named. */
+  @IsOptional()
+  @IsString()
+  keyId?: string;
+
+  /** What it is burnt on: a sheet of it is laid as it is stocked; none where none is named. */
+  @IsOptional()
+  @IsString()
+  materialId?: string;
 }
 
 export class RenameJobDto {
@@ -36,6 +46,44 @@ export class SaveJobDto {
   @IsString()
   @Length(1, 120)
   edit!: string;
+}
+
+/** A file that is brought in; the body is the file. */
+export class BringInDto {
+  /** As it is called; 200 characters of it are kept. */
+  @IsOptional()
+  @IsString()
+  name?: string;
+}
+
+/** How a drawing is read into a job; the body is the file. */
+export class ReadDrawingDto extends BringInDto {
+  /** The version that it is read into; if the job has a later one, nothing is saved and 409 says so. The last by itself. */
+  @IsOptional()
+  @Type(() => Number)
+  @IsInt()
+  @Min(1)
+  base?: number;
+
+  /** Which page, counted from 1. */
+  @IsOptional()
+  @Type(() => Number)
+  @IsInt()
+  @Min(1)
+  page?: number;
+
+  /** Dashed strokes as solid lines, as usual, or as their dashes. */
+  @IsOptional()
+  @IsIn(['solid', 'dashed'])
+  dashes?: 'solid' | 'dashed';
+
+  /** How much larger than the file says it is laid; 1 where nothing is said. */
+  @IsOptional()
+  @Type(() => Number)
+  @IsNumber({ allowNaN: false, allowInfinity: false })
+  @Min(0.0001)
+  @Max(10_000)
+  scale?: number;
 }
 
 /** One card of the Desk. */
@@ -60,13 +108,36 @@ export interface DeletedJob {
   goneAt: string;
 }
 
+/** A document as it was stored: fields that came in later may be missing, and are as usual then. */
+export type StoredJob = Pick<JobJson, AlwaysStored> & Partial<Omit<JobJson, AlwaysStored>>;
+type AlwaysStored = 'version' | 'machineId' | 'keyId' | 'unit' | 'sheets' | 'drawing';
+
 export interface JobAnswer {
   id: string;
   title: string;
   project: string;
   version: number;
   updatedAt: string;
-  document: JobJson;
+  document: StoredJob;
+}
+
+/** A file that was kept as it was brought in. */
+export interface OriginalAnswer {
+  id: number;
+  sha256: string;
+}
+
+/** What became of a drawing that was read into a job; lengths in mm. */
+export interface DrawingTaken {
+  /** The job's version since. */
+  version: number;
+  format: string;
+  items: number;
+  /** As large as the file says the page is; null where it does not say. */
+  pageWidthMm: number | null;
+  pageHeightMm: number | null;
+  /** What was not taken as it was drawn, and how often. */
+  warnings: { code: string; message: string; count: number }[];
 }
 
 export interface VersionAnswer {

@@ -1,6 +1,25 @@
 import type { Finding } from '@lambent/core/checks';
 import { Type } from 'class-transformer';
 import { IsBoolean, IsInt, IsNumber, IsOptional, IsString, Length, Max, Min } from 'class-validator';
+import type { MachineState } from './machines.ts';
+
+/** Which runs are asked for. */
+export class RunsWishDto {
+  /** Those of this job; of all jobs where none is named. */
+  @IsOptional()
+  @IsString()
+  job?: string;
+}
+
+export class RunWishDto {
+  /** As many seconds are waited for its end before it is answered as it is. */
+  @IsOptional()
+  @Type(() => Number)
+  @IsInt()
+  @Min(0)
+  @Max(60)
+  wait?: number;
+}
 
 export class PlanWishDto {
   /** The saved version to plan; the last where none is named. */
@@ -129,7 +148,7 @@ export interface BlockedDetails {
 
 /** What the event stream carries. */
 export type ServerEvent =
-  | { type: 'machine'; machine: import('./machines.ts').MachineState }
+  | { type: 'machine'; machine: MachineState }
   | { type: 'run'; run: RunAnswer }
   | { type: 'storage'; storage: StorageState };
 

@@ -1,7 +1,8 @@
 import { KeyOrderDto } from '@lambent/contracts';
 import type { ColourKey } from '@lambent/core/colours';
-import { Body, Controller, Delete, Get, HttpCode, Param, Post, Put } from '@nestjs/common';
+import { Body, Controller, Delete, Get, Param, Post, Put } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
+import { Describe, JsonBody, list, nothing, one } from '../api/describe.ts';
 import { ColourKeysService } from './colour-keys.service.ts';
 
 @ApiTags('colour keys')
@@ -10,29 +11,33 @@ export class ColourKeysController {
   constructor(private readonly keys: ColourKeysService) {}
 
   @Get()
+  @Describe('The colour keys of the shop in its order; the first is the one that new jobs get', list('ColourKey'))
   list(): Promise<ColourKey[]> {
     return this.keys.list();
   }
 
-  /** Takes a key, under an id of its own. */
   @Post()
+  @JsonBody('ColourKey')
+  @Describe('Takes a key, under an id of its own', one('ColourKey', 201), 400)
   add(@Body() body: Record<string, unknown>): Promise<ColourKey> {
     return this.keys.add(body);
   }
 
-  /** Puts the keys in an order; the first is the one new jobs get. */
   @Put('order')
+  @Describe('Puts the keys in an order', list('ColourKey'), 400)
   order(@Body() { ids }: KeyOrderDto): Promise<ColourKey[]> {
     return this.keys.order(ids);
   }
 
   @Put(':id')
+  @JsonBody('ColourKey')
+  @Describe('Changes a key', one('ColourKey'), 400, 404)
   change(@Param('id') id: string, @Body() body: Record<string, unknown>): Promise<ColourKey> {
     return this.keys.change(id, body);
   }
 
   @Delete(':id')
-  @HttpCode(204)
+  @Describe('Deletes a key that no job goes by', nothing, 404, 409)
   delete(@Param('id') id: string): Promise<void> {
     return this.keys.delete(id);
   }

@@ -1,6 +1,7 @@
 import { Controller, type MessageEvent, Sse } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
 import { map, type Observable } from 'rxjs';
+import { Describe, streamOf } from '../api/describe.ts';
 import { EventHub } from './event-hub.ts';
 
 @ApiTags('events')
@@ -8,8 +9,11 @@ import { EventHub } from './event-hub.ts';
 export class EventsController {
   constructor(private readonly hub: EventHub) {}
 
-  /** Server-sent events: first the disk and every machine as they are, then whatever changes. */
   @Sse()
+  @Describe(
+    'Server-sent events: first the disk and every machine as they are, then whatever changes',
+    streamOf<Observable<MessageEvent>>('ServerEvent'),
+  )
   stream(): Observable<MessageEvent> {
     return this.hub.statesAndHeard().pipe(map((data) => ({ data })));
   }

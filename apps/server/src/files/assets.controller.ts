@@ -3,6 +3,7 @@ import { shippedAsset } from '@lambent/fonts';
 import { Controller, Get, Header, Param, Res } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
 import type { Response } from 'express';
+import { Describe, fileOf } from '../api/describe.ts';
 import { notFound } from '../common/plain-error.ts';
 
 /** Files that stand in for what a PDF does not embed. */
@@ -10,6 +11,7 @@ import { notFound } from '../common/plain-error.ts';
 @Controller('api/assets')
 export class AssetsController {
   @Get(':folder/:name')
+  @Describe('A file that readers need, as it ships', fileOf<void>('application/octet-stream'), 404)
   @Header('Cache-Control', 'private, max-age=86400')
   async get(@Param('folder') folder: string, @Param('name') name: string, @Res() response: Response): Promise<void> {
     const path = shippedAsset(`${folder}/${name}`);

@@ -1,7 +1,8 @@
 import type { FontAnswer } from '@lambent/contracts';
-import { Controller, Delete, Get, Header, HttpCode, Param, Post, Req, Res } from '@nestjs/common';
-import { ApiBody, ApiConsumes, ApiTags } from '@nestjs/swagger';
+import { Controller, Delete, Get, Header, Param, Post, Req, Res } from '@nestjs/common';
+import { ApiTags } from '@nestjs/swagger';
 import type { Request, Response } from 'express';
+import { Describe, FileBody, fileOf, list, nothing, one } from '../api/describe.ts';
 import { FontsService } from './fonts.service.ts';
 
 @ApiTags('fonts')
@@ -10,26 +11,27 @@ export class FontsController {
   constructor(private readonly fonts: FontsService) {}
 
   @Get()
+  @Describe('The fonts that text can be set in', list('Font'))
   list(): Promise<FontAnswer[]> {
     return this.fonts.list();
   }
 
   @Get(':id')
+  @Describe('The file of a font', fileOf<void>('application/octet-stream'), 404)
   @Header('Cache-Control', 'private, max-age=86400')
   async get(@Param('id') id: string, @Res() response: Response): Promise<void> {
     response.type('application/octet-stream').send(Buffer.from(await this.fonts.bytes(id)));
   }
 
-  /** Loads a font, which is the body: TTF, OTF or WOFF. */
   @Post()
-  @ApiConsumes('application/octet-stream')
-  @ApiBody({ schema: { type: 'string', format: 'binary' } })
+  @Describe('Loads a font, which is the body: TTF, OTF or WOFF', one('Font', 201), 400, 413, 415)
+  @FileBody()
   load(@Req() { body }: Request): Promise<FontAnswer> {
     return this.fonts.load(body);
   }
 
   @Delete(':id')
-  @HttpCode(204)
+  @Describe('Deletes a font that the shop loaded', nothing, 404)
   delete(@Param('id') id: string): Promise<void> {
     return this.fonts.delete(id);
   }

@@ -1,4 +1,3 @@
-import type { JobDocument } from '@lambent/core/document';
 import {
   Column,
   CreateDateColumn,
@@ -10,6 +9,7 @@ import {
   PrimaryGeneratedColumn,
 } from 'typeorm';
 import { Owned } from '../data/owned.ts';
+import type { StoredSettings } from './pack.ts';
 
 @Entity('jobs')
 export class JobEntity extends Owned {
@@ -58,7 +58,7 @@ export class VersionEntity extends Owned {
   @Column('text') edit!: string;
   @Column('datetime') savedAt!: Date;
   /** The document without its drawing. */
-  @Column('simple-json') settings!: Omit<JobDocument, 'drawing'>;
+  @Column('simple-json') settings!: StoredSettings;
   @Index()
   @Column('text')
   drawingHash!: string;

@@ -1,7 +1,11 @@
 import {
+  BringInDto,
   CreateJobDto,
   type DeletedJob,
+  type DrawingTaken,
   type JobCard,
+  type OriginalAnswer,
+  ReadDrawingDto,
   RenameJobDto,
   SaveJobDto,
   type VersionAnswer,
@@ -13,7 +17,6 @@ import {
   Delete,
   Get,
   Header,
-  HttpCode,
   Param,
   ParseIntPipe,
   Patch,
@@ -24,11 +27,12 @@ import {
   Res,
   StreamableFile,
 } from '@nestjs/common';
-import { ApiBody, ApiConsumes, ApiTags } from '@nestjs/swagger';
+import { ApiTags } from '@nestjs/swagger';
 import type { Request, Response } from 'express';
+import { Describe, FileBody, fileOf, JsonBody, list, nothing, one, written } from '../api/describe.ts';
 import { PlainError } from '../common/plain-error.ts';
 import { JobPicturesService } from './job-pictures.service.ts';
-import { JobsService } from './jobs.service.ts';
+import { JobsService, longestName } from './jobs.service.ts';
 
 @ApiTags('jobs')
 @Controller('api/jobs')
@@ -39,57 +43,64 @@ export class JobsController {
   ) {}
 
   @Get()
+  @Describe('Every job on the Desk, the last changed first', list('JobCard'))
   list(): Promise<JobCard[]> {
     return this.jobs.cards();
   }
 
   @Post()
-  async create(@Body() { title, project, machineId }: CreateJobDto): Promise<StreamableFile> {
-    return json(await this.jobs.answer(await this.jobs.create(title, project ?? '', machineId)));
+  @Describe('A new job with nothing drawn', written('Job', 201), 400)
+  async create(@Body() wanted: CreateJobDto): Promise<StreamableFile> {
+    return json(await this.jobs.answer(await this.jobs.create(wanted)));
   }
 
-  /** Those that were deleted and can be taken back. */
   @Get('deleted')
+  @Describe('The jobs that were deleted and can be taken back', list('DeletedJob'))
   deleted(): Promise<DeletedJob[]> {
     return this.jobs.deleted();
   }
 
   @Get(':id')
+  @Describe('A job with its document, as of its last version', written('Job'), 404)
   async get(@Param('id') id: string): Promise<StreamableFile> {
     return json(await this.jobs.answer(id));
   }
 
-  /** Takes a job off the Desk; for 30 days it can be taken back. */
   @Delete(':id')
-  @HttpCode(204)
+  @Describe('Takes a job off the Desk; for 30 days it can be taken back', nothing, 404)
   delete(@Param('id') id: string): Promise<void> {
     return this.jobs.delete(id);
   }
 
   @Post(':id/take-back')
-  @HttpCode(204)
+  @Describe('Takes a deleted job back', nothing, 404)
   takeBack(@Param('id') id: string): Promise<void> {
     return this.jobs.takeBack(id);
   }
 
   @Patch(':id')
-  @HttpCode(204)
+  @Describe('Gives a job another title', nothing, 400, 404)
   rename(@Param('id') id: string, @Body() { title }: RenameJobDto): Promise<void> {
     return this.jobs.rename(id, title);
   }
 
-  /** Saves a new version, whose document is the body; 409 when another window has saved one since `base`. */
   @Put(':id')
-  @ApiConsumes(jobMediaType)
-  @ApiBody({ schema: { type: 'object' } })
+  @JsonBody('JobDocument', jobMediaType)
+  @Describe(
+    'Saves a new version, whose document is the body; refused when another was saved since `base`',
+    one('Version'),
+    400,
+    404,
+    409,
+    413,
+  )
   save(@Param('id') id: string, @Query() { base, edit }: SaveJobDto, @Req() request: Request): Promise<VersionAnswer> {
     return this.jobs.save(id, base, edit, bytesOf(request, 'The document'));
   }
 
-  /** Keeps a document, which is the body, as a job of its own. */
   @Post(':id/copies')
-  @ApiConsumes(jobMediaType)
-  @ApiBody({ schema: { type: 'object' } })
+  @JsonBody('JobDocument', jobMediaType)
+  @Describe('Keeps a document, which is the body, as a job of its own', written('Job', 201), 400, 404, 413)
   async copy(
     @Param('id') id: string,
     @Query() { title }: RenameJobDto,
@@ -99,25 +110,32 @@ export class JobsController {
   }
 
   @Get(':id/versions')
+  @Describe('The versions of a job, the last first', list('Version'), 404)
   history(@Param('id') id: string): Promise<VersionAnswer[]> {
     return this.jobs.history(id);
   }
 
   @Get(':id/versions/:number')
+  @Describe('A job as of a version', written('Job'), 404)
   async version(@Param('id') id: string, @Param('number', ParseIntPipe) number: number): Promise<StreamableFile> {
     return json(await this.jobs.answer(id, number));
   }
 
-  /** What the job draws, in its operations' colours, as a small SVG. */
   @Get(':id/picture.svg')
+  @Describe(
+    'What a job draws, in the colours of its operations, as a small SVG',
+    fileOf<string>('image/svg+xml'),
+    404,
+    422,
+  )
   @Header('Content-Type', 'image/svg+xml')
   @Header('Cache-Control', 'private, max-age=31536000, immutable')
   picture(@Param('id') id: string, @Query('version', ParseIntPipe) version: number): Promise<string> {
     return this.pictures.of(id, version);
   }
 
-  /** A file as it was brought in. */
   @Get(':id/originals/:original')
+  @Describe('A file as it was brought in', fileOf<void>('application/octet-stream'), 404)
   @Header('Cache-Control', 'private, max-age=31536000, immutable')
   async original(
     @Param('id') id: string,
@@ -127,12 +145,35 @@ export class JobsController {
     response.type('application/octet-stream').send(await this.jobs.original(id, original));
   }
 
-  /** Keeps a file as it was brought in; the body is the file. */
+  @Post(':id/drawings')
+  @FileBody()
+  @Describe(
+    'Reads a drawing of any format into a job, as a new version, and keeps the file',
+    one('DrawingTaken', 201),
+    400,
+    404,
+    409,
+    413,
+    415,
+    422,
+  )
+  readDrawing(
+    @Param('id') id: string,
+    @Query() wanted: ReadDrawingDto,
+    @Req() request: Request,
+  ): Promise<DrawingTaken> {
+    return this.jobs.readDrawing(id, wanted, bytesOf(request, wanted.name || 'The file'));
+  }
+
   @Post(':id/originals')
-  @ApiConsumes('application/octet-stream')
-  @ApiBody({ schema: { type: 'string', format: 'binary' } })
-  keepOriginal(@Param('id') id: string, @Query('name') name: string, @Req() request: Request) {
-    return this.jobs.keepOriginal(id, (name || 'drawing').slice(0, 200), bytesOf(request, name || 'The file'));
+  @FileBody()
+  @Describe('Keeps a file as it was brought in', one('Original', 201), 400, 404, 413, 415)
+  keepOriginal(
+    @Param('id') id: string,
+    @Query() { name }: BringInDto,
+    @Req() request: Request,
+  ): Promise<OriginalAnswer> {
+    return this.jobs.keepOriginal(id, (name || 'drawing').slice(0, longestName), bytesOf(request, name || 'The file'));
   }
 }
 

@@ -1,9 +1,18 @@
 import { createHash, randomUUID } from 'node:crypto';
 import { promisify } from 'node:util';
 import { gunzip } from 'node:zlib';
-import type { DeletedJob, JobCard, VersionAnswer } from '@lambent/contracts';
+import type {
+  CreateJobDto,
+  DeletedJob,
+  DrawingTaken,
+  JobCard,
+  ReadDrawingDto,
+  VersionAnswer,
+} from '@lambent/contracts';
 import { newJob } from '@lambent/core/document';
+import { setSheet } from '@lambent/core/edits';
 import { sniffFormat } from '@lambent/core/formats';
+import { sheetAsStocked } from '@lambent/core/recipes';
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { Repository } from 'typeorm';
@@ -18,6 +27,9 @@ import type { Original } from './jobs.writes.ts';
 import { type PackedVersion, packJob } from './pack.ts';
 
 const unzip = promisify(gunzip);
+
+/** As much of a file's name is kept. */
+export const longestName = 200;
 
 interface CardRow extends Omit<JobCard, 'updatedAt' | 'lastRun'> {
   updatedAt: string;
@@ -70,13 +82,41 @@ export class JobsService {
     });
   }
 
-  /** A new job with nothing drawn, on a machine of the shop and under its first key. @returns its id */
-  async create(title: string, project: string, machineId: string): Promise<string> {
-    const { machines, keys } = await this.shop.everything();
-    if (!machines.some(({ id }) => id === machineId)) {
-      throw new PlainError(400, 'no-such-machine', `The shop has no machine “${machineId}”.`);
-    }
-    return this.add(title, project, packJob(newJob(machineId, keys[0].id)), 'New job');
+  /**
+   * A new job with nothing drawn, on a machine of the shop: under its first key and without a sheet where nothing else is
+   * said.
+   * @returns its id
+   */
+  async create({ title, project = '', machineId, keyId, materialId }: CreateJobDto): Promise<string> {
+    const { machines, keys, materials } = await this.shop.everything();
+    const machine = known(machines, machineId, 'machine');
+    const key = keyId === undefined ? keys[0] : known(keys, keyId, 'colour key');
+    const job = newJob(machine.id, key.id);
+    if (materialId === undefined) return this.add(title, project, packJob(job), 'New job');
+    const sheet = sheetAsStocked('sheet-1', known(materials, materialId, 'material'), machine);
+    return this.add(title, project, packJob(setSheet(job, sheet)), 'New job');
+  }
+
+  /**
+   * Reads a drawing into a job, as a version of its own with the file beside it.
+   * @throws PlainError 409 when `base` is no longer the last version, 415 or 422 when the file cannot be read
+   */
+  async readDrawing(id: string, wanted: ReadDrawingDto, bytes: Buffer): Promise<DrawingTaken> {
+    const { name = 'drawing', base, page, dashes, scale = 1 } = wanted;
+    const file = name.slice(0, longestName);
+    const original = originalFile(file, bytes);
+    const from = base ?? (await this.find(id)).version;
+    const { version, pictures, taken } = await this.work.bringIn({
+      job: await this.packed(id, from),
+      bytes,
+      file,
+      arrivalId: randomUUID().slice(0, 8),
+      choices: { ...(page ? { page } : {}), ...(dashes ? { dashes } : {}) },
+      scale,
+    });
+    for (const picture of pictures) await this.writes.do('keepPicture', picture);
+    const { number } = await this.writes.do('bringIn', id, from, `Bring in ${file}`.slice(0, 120), version, original);
+    return { version: number, ...taken };
   }
 
   /** Puts a whole job on the Desk, with the files it came from. @returns its id */
@@ -118,7 +158,7 @@ export class JobsService {
     const { title, project, updatedAt, version: last } = await this.find(id);
     const { number: version, settings, drawing } = await this.version(id, number ?? last);
     const head = JSON.stringify({ id, title, project, version, updatedAt }).slice(0, -1);
-    const start = `${head},"document":${JSON.stringify(settings).slice(0, -1)},"drawing":`;
+    const start = `${head},"document":${JSON.stringify({ ...unnumbered, ...settings }).slice(0, -1)},"drawing":`;
     return Buffer.concat([Buffer.from(start), await unzip(drawing.json), Buffer.from('}}')]);
   }
 
@@ -186,12 +226,23 @@ export class JobsService {
   }
 }
 
+/** One of the shop's, by its id. @throws PlainError 400 that names those that it has */
+function known<T extends { readonly id: string }>(all: readonly T[], id: string, what: string): T {
+  const found = all.find((one) => one.id === id);
+  if (found) return found;
+  const has = all.map((one) => one.id).join(', ');
+  throw new PlainError(400, `no-such-${what.replace(' ', '-')}`, `The shop has no ${what} “${id}”; it has ${has}.`);
+}
+
 /** A file as it is kept. @throws PlainError 415 when it is none that drawings come in */
 export function originalFile(name: string, bytes: Buffer): Original {
   const format = sniffFormat(bytes);
   if (typeof format !== 'string') throw new PlainError(415, 'not-a-drawing', `${name}: ${format.refusal}`);
   return { name, format, sha256: createHash('sha256').update(bytes).digest('hex'), bytes };
 }
+
+/** Documents that were stored before they had a version. */
+const unnumbered = { version: 0 };
 
 /** The database's way to write a time, in UTC, as ISO 8601. */
 function isoOf(stored: string): string {

@@ -62,6 +62,21 @@ export async function saveVersion(
   return { number, edit, savedAt: savedAt.toISOString() };
 }
 
+/** Saves a version that a file was read into, with the file as it was brought in. @throws as `saveVersion` does */
+export async function bringIn(
+  writing: Writing,
+  id: string,
+  base: number,
+  edit: string,
+  { settings, ...version }: PackedVersion,
+  original: Original,
+): Promise<VersionAnswer> {
+  const originalId = await keepOriginal(writing, id, original);
+  const { length } = settings.arrivals;
+  const arrivals = settings.arrivals.map((one, i) => (i === length - 1 ? { ...one, originalId } : one));
+  return saveVersion(writing, id, base, edit, { ...version, settings: { ...settings, arrivals } });
+}
+
 export async function renameJob(writing: Writing, id: string, title: string): Promise<void> {
   const { affected } = await writing.update(JobEntity, { id }, { title });
   if (!affected) throw notFound('job');

@@ -1,19 +1,23 @@
 import { createHash } from 'node:crypto';
 import { gzipSync } from 'node:zlib';
-import { type JobDocument, jobFromJson, jobToJson, NotADrawing } from '@lambent/core/document';
+import { type JobDocument, type JobJson, jobFromJson, jobToJson, NotADrawing } from '@lambent/core/document';
 import { depthOfJson } from '../common/body-depth.ts';
 import { pictureIdsIn } from './picture-ids.ts';
 
+/** A document without its drawing, as JSON. */
+export type StoredSettings = Omit<JobJson, 'drawing'>;
+
 /** A version as it is stored: its settings, and its drawing as gzipped JSON under the hash of that JSON. */
 export interface PackedVersion {
-  readonly settings: Omit<JobDocument, 'drawing'>;
+  readonly settings: StoredSettings;
   readonly drawing: { readonly hash: string; readonly itemCount: number; readonly json: Uint8Array };
   /** The pictures that it shows. */
   readonly pictureIds: readonly string[];
 }
 
-export function packJob({ drawing, ...settings }: JobDocument): PackedVersion {
-  const text = JSON.stringify(jobToJson({ ...settings, drawing }).drawing);
+export function packJob(job: JobDocument): PackedVersion {
+  const { drawing, ...settings } = jobToJson(job);
+  const text = JSON.stringify(drawing);
   return {
     settings,
     drawing: {

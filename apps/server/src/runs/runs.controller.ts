@@ -5,12 +5,15 @@ import {
   PlanWishDto,
   PutBackDto,
   type RunAnswer,
+  RunsWishDto,
+  RunWishDto,
   StartRunDto,
 } from '@lambent/contracts';
 import type { Report } from '@lambent/core/checks';
-import { Body, Controller, Get, HttpCode, Param, Post, Query, Res, StreamableFile } from '@nestjs/common';
+import { Body, Controller, Get, Param, Post, Query, Res, StreamableFile } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
 import type { Response } from 'express';
+import { Describe, fileOf, list, one } from '../api/describe.ts';
 import { RunsService } from './runs.service.ts';
 
 @ApiTags('runs')
@@ -18,40 +21,50 @@ import { RunsService } from './runs.service.ts';
 export class RunsController {
   constructor(private readonly runs: RunsService) {}
 
-  /** The record, newest first; of one job, or of all. */
   @Get('runs')
-  list(@Query('job') jobId?: string): Promise<RunAnswer[]> {
-    return this.runs.list(jobId);
+  @Describe('The record of runs, the newest first; of one job, or of all', list('Run'))
+  list(@Query() { job }: RunsWishDto): Promise<RunAnswer[]> {
+    return this.runs.list(job);
   }
 
-  /** The very program that was sent. */
+  @Get('runs/:id')
+  @Describe('A run, when it has ended or has been waited for long enough', one('Run'), 400, 404)
+  get(@Param('id') id: string, @Query() { wait = 0 }: RunWishDto): Promise<RunAnswer> {
+    return this.runs.get(id, wait);
+  }
+
   @Get('runs/:id/program.gcode')
+  @Describe('The very program that was sent', fileOf('text/plain'), 404)
   async program(@Param('id') id: string): Promise<StreamableFile> {
     return new StreamableFile(createReadStream(await this.runs.programPath(id)), { type: 'text/plain' });
   }
 
-  /** How it came out. */
   @Get('runs/:id/picture')
+  @Describe('What the bed looked like after a run', one('BurntPicture'), 404)
   picture(@Param('id') id: string): Promise<BurntPictureAnswer> {
     return this.runs.picture(id);
   }
 
-  /** Puts a sheet that it took back into stock. */
   @Post('runs/:id/stock/put-back')
-  @HttpCode(200)
+  @Describe('Puts a sheet that a run took back into stock', one('Run'), 400, 404, 409)
   putBack(@Param('id') id: string, @Body() wanted: PutBackDto): Promise<RunAnswer> {
     return this.runs.putBack(id, wanted);
   }
 
-  /** Keeps what is left of a sheet that it took. */
   @Post('runs/:id/stock/offcuts')
-  @HttpCode(200)
+  @Describe('Keeps what is left of a sheet that a run took', one('Run'), 400, 404, 409)
   keepOffcut(@Param('id') id: string, @Body() wanted: OffcutDto): Promise<RunAnswer> {
     return this.runs.keepOffcut(id, wanted);
   }
 
-  /** What a run of a job would do: its layers, times and findings. Nothing is sent. */
   @Get('jobs/:id/plan')
+  @Describe(
+    'What a run of a job would do: its layers, times and findings; nothing is sent',
+    one('Report'),
+    400,
+    404,
+    422,
+  )
   plan(
     @Param('id') jobId: string,
     @Query() wanted: PlanWishDto,
@@ -61,6 +74,7 @@ export class RunsController {
   }
 
   @Post('jobs/:id/runs')
+  @Describe('Plans a run of a saved version and sends it to its machine', one('Run', 201), 400, 404, 409, 422)
   start(
     @Param('id') jobId: string,
     @Body() wanted: StartRunDto,

@@ -18,6 +18,7 @@ import { fromMachine, type Machine } from '@lambent/core/machine';
 import { type MachineDriver, MachineRefusal, type ProgramEnd } from '@lambent/machines';
 import { type BeforeApplicationShutdown, Injectable, Logger, type OnApplicationBootstrap } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
+import { filter, lastValueFrom, take, takeUntil, timer } from 'rxjs';
 import { In, IsNull, Repository } from 'typeorm';
 import { notFound, PlainError } from '../common/plain-error.ts';
 import { config } from '../config.ts';
@@ -116,6 +117,21 @@ export class RunsService implements OnApplicationBootstrap, BeforeApplicationShu
     });
     const seen = new Set(pictured.map(({ runId }) => runId));
     return rows.map((row) => answerOf(row, row.job.title, seen.has(row.id)));
+  }
+
+  /** @param wait as many seconds are waited for its end @throws PlainError 404 */
+  async get(id: string, wait: number): Promise<RunAnswer> {
+    const ended = this.hub.heard().pipe(
+      filter((event) => event.type === 'run' && event.run.id === id && event.run.endedAt !== null),
+      take(1),
+      takeUntil(timer(wait * 1000)),
+    );
+    // Heard from before it is looked at, so that an end in between is not missed.
+    const over = lastValueFrom(ended, { defaultValue: null });
+    const run = await this.find(id);
+    if (run.endedAt || wait === 0) return run;
+    await over;
+    return this.find(id);
   }
 
   async putBack(id: string, { sheetId, by }: PutBackDto): Promise<RunAnswer> {
@@ -335,11 +351,15 @@ export class RunsService implements OnApplicationBootstrap, BeforeApplicationShu
     }
   }
 
-  /** A run as it is on record now; also told to whoever listens. */
-  private async answered(id: string): Promise<RunAnswer> {
+  private async find(id: string): Promise<RunAnswer> {
     const run = await this.runs.findOne({ where: { id }, relations: { job: true } });
     if (!run) throw notFound('run');
-    const answer = answerOf(run, run.job.title, await this.pictures.existsBy({ runId: id }));
+    return answerOf(run, run.job.title, await this.pictures.existsBy({ runId: id }));
+  }
+
+  /** A run as it is on record now; also told to whoever listens. */
+  private async answered(id: string): Promise<RunAnswer> {
+    const answer = await this.find(id);
     this.hub.say({ type: 'run', run: answer });
     return answer;
   }

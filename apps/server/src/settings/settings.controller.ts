@@ -1,6 +1,7 @@
-import { SettingsDto } from '@lambent/contracts';
+import { type Settings, SettingsDto } from '@lambent/contracts';
 import { Body, Controller, Get, Put } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
+import { Describe, one } from '../api/describe.ts';
 import { SettingsService } from './settings.service.ts';
 
 @ApiTags('settings')
@@ -9,12 +10,14 @@ export class SettingsController {
   constructor(private readonly settings: SettingsService) {}
 
   @Get()
-  get(): Promise<SettingsDto> {
+  @Describe('What the shop has settled for every job', one('Settings'))
+  get(): Promise<Settings> {
     return this.settings.get();
   }
 
   @Put()
-  put(@Body() settings: SettingsDto): Promise<SettingsDto> {
+  @Describe('Settles what is sent, and leaves the rest', one('Settings'), 400)
+  put(@Body() settings: SettingsDto): Promise<Settings> {
     return this.settings.settle(settings);
   }
 }

@@ -1,4 +1,4 @@
-import type { SettingsDto } from '@lambent/contracts';
+import type { Settings, SettingsDto } from '@lambent/contracts';
 import { usualFileName } from '@lambent/core/formats';
 import { freeOfCharge, pricingFromJson } from '@lambent/core/recipes';
 import { speedUnits } from '@lambent/core/units';
@@ -16,7 +16,7 @@ export class SettingsService {
     private readonly writes: WriteQueue,
   ) {}
 
-  async get(): Promise<SettingsDto> {
+  async get(): Promise<Settings> {
     const rows = new Map((await this.rows.find()).map(({ name, value }) => [name, value]));
     const pricing = rows.get('pricing');
     return {
@@ -27,7 +27,7 @@ export class SettingsService {
   }
 
   /** Settles what is sent, and leaves the rest. @throws NotAPriceList */
-  async settle({ fileNames, pricing, speedUnit }: SettingsDto): Promise<SettingsDto> {
+  async settle({ fileNames, pricing, speedUnit }: SettingsDto): Promise<Settings> {
     const rows = [{ name: 'fileNames', value: fileNames }];
     if (pricing) rows.push({ name: 'pricing', value: JSON.stringify(pricingFromJson(pricing)) });
     if (speedUnit) rows.push({ name: 'speedUnit', value: speedUnit });

@@ -4,14 +4,18 @@ import { createWriteStream } from 'node:fs';
 import { rename, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { gunzipSync } from 'node:zlib';
+import type { DrawingTaken } from '@lambent/contracts';
 import { blocks, checkJob, type Finding, jobSource, type Report, reportOf } from '@lambent/core/checks';
-import { arrivalItemId, boundsOfAll, drawingFromJson, type JobDocument } from '@lambent/core/document';
+import { arrivalItemId, boundsOfAll, type JobDocument, jobFromJson, type ReadingChoices } from '@lambent/core/document';
 import {
+  acceptArrival,
+  arrivalMap,
   describePicture as describe,
   FileRefused,
   programLines,
   type Reading,
   readDrawingFile,
+  warningsOf,
   writePicture,
 } from '@lambent/core/formats';
 import { growBox, isEmpty } from '@lambent/core/geometry';
@@ -20,19 +24,18 @@ import type { Shop } from '@lambent/core/recipes';
 import { describeFont } from '@lambent/core/text';
 import { shippedTools } from '@lambent/fonts';
 import { PlainError } from '../common/plain-error.ts';
-import { jobWithoutDrawing } from '../jobs/pack.ts';
+import { type PackedVersion, packJob, type StoredSettings } from '../jobs/pack.ts';
 
 /** A stored version as the worker gets it: its drawing still packed. */
 export interface PackedJob {
-  readonly settings: Omit<JobDocument, 'drawing'>;
+  readonly settings: StoredSettings;
   readonly drawingJson: Uint8Array;
 }
 
 type ShopLists = Pick<Shop, 'machines' | 'keys' | 'materials'>;
 
 function unpack({ settings, drawingJson }: PackedJob): JobDocument {
-  const drawing = drawingFromJson(JSON.parse(gunzipSync(drawingJson).toString('utf8')));
-  return { ...jobWithoutDrawing(settings), drawing };
+  return jobFromJson({ ...settings, drawing: JSON.parse(gunzipSync(drawingJson).toString('utf8')) });
 }
 
 export interface PlannedProgram {
@@ -101,6 +104,42 @@ export function report(task: { job: PackedJob; shop: ShopLists; title: string; c
 /** Reads a file of any format, with the fonts that ship; its items' ids start with `arrivalId`. */
 export function readDrawing({ bytes, arrivalId }: { bytes: Uint8Array; arrivalId: string }): Promise<Reading> {
   return readDrawingFile(bytes, (place) => arrivalItemId(arrivalId, place), shippedTools());
+}
+
+/** A drawing that is read into a stored job. */
+export interface BroughtIn {
+  readonly version: PackedVersion;
+  readonly pictures: readonly (PictureFacts & { readonly bytes: Uint8Array })[];
+  readonly taken: Omit<DrawingTaken, 'version'>;
+}
+
+/**
+ * Reads a file into a job as the Bench does: where the file has it, with how it was read kept beside it. Its original is
+ * not kept yet.
+ */
+export async function bringIn(task: {
+  job: PackedJob;
+  bytes: Uint8Array;
+  file: string;
+  arrivalId: string;
+  choices: ReadingChoices;
+  scale: number;
+}): Promise<BroughtIn> {
+  const { bytes, file, arrivalId: id, choices, scale } = task;
+  const reading = await readDrawingFile(bytes, (place) => arrivalItemId(id, place), shippedTools(), choices);
+  const place = arrivalMap(reading, scale, { kind: 'as-in-file' });
+  const job = acceptArrival(unpack(task.job), { id, file, originalId: null, choices, place }, reading);
+  return {
+    version: packJob(job),
+    pictures: reading.pictures.map(({ bytes }) => ({ ...describePicture(bytes), bytes })),
+    taken: {
+      format: reading.format,
+      items: reading.drawing.items.filter(({ hidden }) => !hidden).length,
+      pageWidthMm: reading.size.pageWidthMm,
+      pageHeightMm: reading.size.pageHeightMm,
+      warnings: warningsOf(reading),
+    },
+  };
 }
 
 export { packDocument } from '../jobs/pack.ts';

@@ -56,6 +56,10 @@ export class WorkService implements OnApplicationShutdown {
     return this.run('files', 'readDrawing', task, 'The drawing');
   }
 
+  bringIn(task: Parameters<Work['bringIn']>[0]): Promise<tasks.BroughtIn> {
+    return this.run('files', 'bringIn', task, 'The drawing');
+  }
+
   describeFont(bytes: Uint8Array): Promise<ReturnType<Work['describeFont']>> {
     return this.run('facts', 'describeFont', bytes, 'The font');
   }

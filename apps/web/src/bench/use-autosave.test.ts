@@ -1,3 +1,4 @@
+import './fixtures/page-address.ts';
 import { afterEach, beforeEach, describe, expect, test } from '@jest/globals';
 import { moveItems } from '@lambent/core/edits';
 import { benchWith, square } from './fixtures/bench.ts';
@@ -15,9 +16,9 @@ let sent: Sent[] = [];
 const realFetch = globalThis.fetch;
 beforeEach(() => {
   sent = [];
-  globalThis.fetch = ((path: string) =>
+  globalThis.fetch = ((request: Request) =>
     new Promise((resolve) => {
-      const words = new URL(path, 'http://server.test').searchParams;
+      const words = new URL(request.url).searchParams;
       const [base, edit] = [Number(words.get('base')), words.get('edit') ?? ''];
       const answer = (status: number, body: unknown) =>
         resolve(new Response(JSON.stringify(body), { status, headers: { 'Content-Type': 'application/json' } }));

@@ -18,7 +18,7 @@ export function KeyTrial({ keyOf }: { keyOf: ColourKey }) {
     placeholderData: keepPreviousData,
     queryFn: async ({ signal }) => {
       const [job, machines, materials, keys] = await Promise.all([
-        api.job(chosen as string),
+        api.jobJson(chosen as string),
         api.machines(),
         api.materials(),
         api.keys(),

@@ -1,4 +1,4 @@
-import type { BurntPictureAnswer, FontAnswer, JobAnswer } from '@lambent/contracts';
+import type { BurntPictureAnswer, FontAnswer } from '@lambent/contracts';
 import { checkJob, type Finding } from '@lambent/core/checks';
 import {
   type ColourKey,
@@ -16,7 +16,6 @@ import {
   type FollowingShape,
   type Item,
   type JobDocument,
-  jobFromJson,
   NotADrawing,
   outlineOf,
   type ReadingChoices,
@@ -325,14 +324,17 @@ const work = {
     return moved(pictures, bitmapsOf(pictures));
   },
 
-  /** A picture of a job under a key, as SVG, with what of it has no meaning there. */
+  /**
+   * A picture of a job under a key, as SVG, with what of it has no meaning there.
+   * @param json the job as the server answers it
+   */
   underKey(
     _: Progress,
-    answer: JobAnswer,
+    json: ArrayBuffer,
     shop: ShopLists,
     key: ColourKey,
   ): { svg: string; undecided: number; change: KeyChange } {
-    const job = jobFromJson(answer.document);
+    const { document: job } = openedFrom(json);
     const { machine, key: own } = prepareJob(job, shop);
     const under = deriveMeaning(job, key);
     const bounds = boundsOfAll(job.drawing.items.filter((item) => !item.hidden));

@@ -4,7 +4,8 @@ import type { Matrix } from '../geometry/paths/matrix.ts';
 import { cubicAt, PathBuilder, pathBounds } from '../geometry/paths/path.ts';
 import { mostItems, mostVerbs, tooMuchOf, verbsOf } from './drawing-size.ts';
 import { boundsOf, type Item, pathOf, unpainted } from './item.ts';
-import { drawingFromJson } from './json.ts';
+import { newJob } from './job.ts';
+import { jobFromJson, jobToJson } from './json.ts';
 import type { Shape } from './shape.ts';
 import { outlineOf, verbsIn } from './shapes.ts';
 
@@ -13,6 +14,8 @@ const pathOfVerbs = (count: number): Shape => ({
   path: { verbs: new Uint8Array(count).fill(1), coords: new Float64Array(2 * count) },
 });
 const circle: Shape = { kind: 'ellipse', cx: 1, cy: 2, rx: 3, ry: 4 };
+
+const drawingFromJson = (drawing: unknown) => jobFromJson({ ...jobToJson(newJob('wren', 'house')), drawing }).drawing;
 
 describe('how much a drawing may hold', () => {
   test('so many lines and curves are taken, one more is not, and the sentence says how many there are', () => {

@@ -38,7 +38,7 @@ export {
   unpainted,
 } from './item.ts';
 export { type GuideLine, type JobDocument, newJob, type PaintPart, type StartPoint } from './job.ts';
-export { drawingFromJson, type JobJson, jobFromJson, jobMediaType, jobToJson } from './json.ts';
+export { type JobJson, jobFromJson, jobMediaType, jobToJson } from './json.ts';
 export type { Layer, LayerBurning, LineOrder } from './layer.ts';
 export { NotADrawing } from './not-a-drawing.ts';
 export { findRun, firstRun, type Run } from './run.ts';

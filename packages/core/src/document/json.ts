@@ -30,13 +30,17 @@ const migrations: readonly {
   },
 ];
 
+/** A shape as plain JSON: besides its kind, the fields of a shape of that kind. */
+export interface ShapeJson {
+  readonly kind: Shape['kind'];
+  readonly [field: string]: unknown;
+}
+
 /** A job as plain JSON: the same but for paths, whose verbs are a string such as `MLCZ`. */
 export type JobJson = Omit<JobDocument, 'drawing'> & {
   readonly version: number;
   readonly drawing: {
-    readonly items: readonly (Omit<Item, 'shape'> & {
-      readonly shape: { readonly kind: Shape['kind'] } & Readonly<Record<string, unknown>>;
-    })[];
+    readonly items: readonly (Omit<Item, 'shape'> & { readonly shape: ShapeJson })[];
     readonly groups: Drawing['groups'];
   };
 };
@@ -45,14 +49,6 @@ const jobSchema = record({ ...jobSettingsSchema.fields, drawing: drawingSchema }
 
 export function jobToJson(job: JobDocument): JobJson {
   return { ...(jobSchema.write?.(job) as JobJson), version: documentVersion };
-}
-
-/**
- * Builds a drawing from JSON, checking all of it.
- * @throws NotADrawing naming the first thing that is wrong
- */
-export function drawingFromJson(json: unknown): Drawing {
-  return readBy(drawingSchema, json, 'drawing');
 }
 
 /**

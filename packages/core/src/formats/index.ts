@@ -13,7 +13,14 @@ export { describePicture } from './picture/describe.ts';
 export { pictureFile } from './picture/file.ts';
 export { visiblePart } from './picture/visible.ts';
 export { type ReadingTools, readDrawingFile } from './read.ts';
-export type { FoundSize, NoteKind, PictureFile, Reading, ReadingNote } from './reading.ts';
+export {
+  type FoundSize,
+  type NoteKind,
+  type PictureFile,
+  type Reading,
+  type ReadingNote,
+  warningsOf,
+} from './reading.ts';
 export { FileRefused, largestFile } from './refusal.ts';
 export { sniffFormat } from './sniff.ts';
 export { readColour } from './svg/values.ts';

@@ -15,6 +15,11 @@ export interface ReadingNote {
   readonly itemIds: readonly string[];
 }
 
+/** What was not taken as it was drawn, and how often. */
+export function warningsOf({ notes }: Pick<Reading, 'notes'>): { code: string; message: string; count: number }[] {
+  return notes.filter(({ kind }) => kind !== 'taken').map(({ code, message, count }) => ({ code, message, count }));
+}
+
 /** A size that a file may be meant at. */
 export interface SizeChoice {
   /** What it rests on, such as `72 to the inch`. */

@@ -1,0 +1,47 @@
+import type { Report } from '@lambent/core/checks';
+import type { ColourKey } from '@lambent/core/colours';
+import type { JobJson } from '@lambent/core/document';
+import type { Machine } from '@lambent/core/machine';
+import type { Material } from '@lambent/core/recipes';
+import type { BookChange, BookTaken } from './book.ts';
+import type {
+  DeletedJob,
+  DrawingTaken,
+  ErrorAnswer,
+  FontAnswer,
+  JobAnswer,
+  JobCard,
+  OriginalAnswer,
+  VersionAnswer,
+} from './jobs.ts';
+import type { MachineState } from './machines.ts';
+import type { BurntPictureAnswer, HealthAnswer, RunAnswer, ServerEvent } from './runs.ts';
+import type { Settings } from './settings.ts';
+
+/**
+ * Everything that the API answers, by the name that its description gives it. The schemas are made from these types
+ * (`scripts/api.mjs`), and the tests hold every answer of the server against them.
+ */
+export interface Answers {
+  BookChange: BookChange;
+  BookTaken: BookTaken;
+  BurntPicture: BurntPictureAnswer;
+  ColourKey: ColourKey;
+  DeletedJob: DeletedJob;
+  DrawingTaken: DrawingTaken;
+  Error: ErrorAnswer;
+  Font: FontAnswer;
+  Health: HealthAnswer;
+  Job: JobAnswer;
+  JobCard: JobCard;
+  JobDocument: JobJson;
+  Machine: Machine;
+  MachineState: MachineState;
+  Material: Material;
+  Original: OriginalAnswer;
+  Report: Report;
+  Run: RunAnswer;
+  ServerEvent: ServerEvent;
+  Settings: Settings;
+  Version: VersionAnswer;
+}
