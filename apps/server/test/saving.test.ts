@@ -13,7 +13,16 @@ import {
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, test } from '@jest/globals';
-import type { ErrorAnswer, JobAnswer, JobCard, VersionAnswer } from '@lambent/contracts';
+import type {
+  ErrorAnswer,
+  HealthAnswer,
+  JobAnswer,
+  JobCard,
+  MachineState,
+  RunAnswer,
+  StorageState,
+  VersionAnswer,
+} from '@lambent/contracts';
 import Database from 'better-sqlite3';
 import { canMakeDisks, SmallDisk } from './small-disk.ts';
 import { Stack } from './stack.ts';
@@ -77,6 +86,59 @@ describe('many at once', () => {
     other.exec('ROLLBACK');
     other.close();
     expect((await saving).status).toBe(200);
+  });
+
+  test('one that is held locked too long is said, to who saves and to all who listen, until it is free again', async () => {
+    const job = await newJob(stack, 'Locked for long');
+    const storage: StorageState[] = [];
+    const listening = (async () => {
+      for await (const event of stack.events()) {
+        if (event.type !== 'storage') continue;
+        storage.push(event.storage);
+        if (storage.length === 3) return;
+      }
+    })();
+    await stack.until('/api/health', () => storage.length === 1);
+    const other = new Database(join(stack.data, 'lambent.sqlite'));
+    other.exec('BEGIN IMMEDIATE');
+    const [first, second] = await Promise.all([save(stack, job, 1, 1), save(stack, job, 1, 2)]);
+    for (const { status, body } of [first, second]) {
+      expect([status, body.error.code]).toEqual([503, 'locked']);
+      expect(body.error.message).toMatch(
+        /^Not saved: another program has held .* Nothing has been saved since \d\d:\d\d UTC\. Let it finish/,
+      );
+    }
+    // Trouble that goes on began when it was first seen.
+    expect(second.body.error.details).toEqual(first.body.error.details);
+    expect((await stack.ask<HealthAnswer>('GET', '/api/health')).body.storage).toMatchObject({ ok: false });
+    other.exec('ROLLBACK');
+    other.close();
+    await listening;
+    expect(storage.map(({ ok }) => ok)).toEqual([true, false, true]);
+    expect((await stack.ask<HealthAnswer>('GET', '/api/health')).body.storage).toEqual({ ok: true });
+    expect((await save(stack, job, 1, 3)).body.number).toBe(2);
+  });
+
+  test('the end of a run that cannot be written down at once is written down when it can', async () => {
+    await stack.startStandIn('wren');
+    await stack.until<MachineState[]>('/api/machines/states', (states) =>
+      states.some(({ machineId, state }) => machineId === 'wren' && state === 'idle'),
+    );
+    const cards = (await stack.ask<JobCard[]>('GET', '/api/jobs')).body;
+    const card = cards.find(({ title }) => title === 'Seed packet, folding');
+    const { body: run } = await stack.ask<RunAnswer>('POST', `/api/jobs/${card?.id}/runs`, { version: 1 });
+    const other = new Database(join(stack.data, 'lambent.sqlite'));
+    other.exec('BEGIN IMMEDIATE');
+    await stack.until<MachineState[]>('/api/machines/states', (states) =>
+      states.some(({ machineId, state }) => machineId === 'wren' && state === 'idle'),
+    );
+    // Its end is refused once, and asked for again.
+    await stack.until<HealthAnswer>('/api/health', ({ storage }) => !storage.ok);
+    expect((await stack.ask<RunAnswer>('GET', `/api/runs/${run.id}`)).body.endedAt).toBeNull();
+    other.exec('ROLLBACK');
+    other.close();
+    const { body: ended } = await stack.ask<RunAnswer>('GET', `/api/runs/${run.id}?wait=60`);
+    expect(ended).toMatchObject({ status: 'done', doneLine: run.lines });
   });
 });
 

@@ -4,6 +4,7 @@ import { connect, createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import type { ServerEvent } from '@lambent/contracts';
 import { jobMediaType } from '@lambent/core/document';
 import { expectAsDescribed } from './as-described.ts';
 
@@ -118,6 +119,23 @@ export class Stack {
   sendJob<T>(method: 'PUT' | 'POST', path: string, words: Record<string, string>, document: unknown) {
     const bytes = new TextEncoder().encode(JSON.stringify(document));
     return this.ask<T>(method, `${path}?${new URLSearchParams(words)}`, bytes, { 'Content-Type': jobMediaType });
+  }
+
+  /** What the server says of its own accord, from now on: first how things stand. Ends when nobody listens any more. */
+  async *events(): AsyncGenerator<ServerEvent> {
+    const end = new AbortController();
+    try {
+      const { body } = await fetch(`${this.url}/api/events`, { signal: end.signal });
+      const reader = body?.pipeThrough(new TextDecoderStream()).getReader();
+      let said = '';
+      for (let read = await reader?.read(); read && !read.done; read = await reader?.read()) {
+        const lines = (said + read.value).split('\n');
+        said = lines.pop() ?? '';
+        for (const line of lines) if (line.startsWith('data: ')) yield JSON.parse(line.slice('data: '.length));
+      }
+    } finally {
+      end.abort();
+    }
   }
 
   /** Asks again and again until the answer suits. */
