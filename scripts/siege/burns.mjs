@@ -30,6 +30,7 @@ export async function siegeOfBurns({ seed, strikes }) {
   };
   for (let strike = 0; strike < strikes; strike++) {
     await until(states, ({ state, runId }) => state === 'idle' && runId === null);
+    await until(records, (all) => all.every(({ endedAt }) => endedAt !== null));
     const started = await stack.ask('POST', `/api/jobs/${card.id}/runs`, { version: card.version, again: true });
     if (started.status !== 201) throw new Error(`A run did not start: ${JSON.stringify(started.body)}`);
     await until(states, ({ line }) => line > 5);
@@ -60,7 +61,7 @@ export async function siegeOfBurns({ seed, strikes }) {
     await until(states, ({ state }) => state !== 'away');
     // What is held is offered to the operator, who here sometimes goes on, and else stops.
     const goesOn = random() < 0.4;
-    for (let i = 0; i < 40; i++) {
+    for (let i = 0; i < 400; i++) {
       const { state } = await states();
       const run = (await records()).find((one) => one.id === id);
       if (run.endedAt !== null) break;

@@ -12,17 +12,12 @@ import { ReadingView } from './card/reading-view.tsx';
 import { ConflictBar } from './conflict-bar.tsx';
 import { BenchContext, useBench, useBenchActions } from './context.ts';
 import { DistanceReadout } from './distance-readout.tsx';
-import { ArtDrawer } from './drawers/art-drawer.tsx';
-import { BedDrawer } from './drawers/bed-drawer.tsx';
-import { BurnDrawer } from './drawers/burn-drawer.tsx';
-import { CheckDrawer } from './drawers/check-drawer.tsx';
-import { ColoursDrawer } from './drawers/colours-drawer.tsx';
-import { FitDrawer } from './drawers/fit-drawer.tsx';
-import { RecipeDrawer } from './drawers/recipe-drawer.tsx';
 import { KeySheet } from './key-sheet.tsx';
 import { SizeCard } from './size-card.tsx';
 import { StageRail } from './stage-rail.tsx';
-import type { BenchStore, Stage } from './store.ts';
+import type { Stage } from './stages/stage.ts';
+import { stages } from './stages/stages.ts';
+import type { BenchStore } from './store.ts';
 import { BurnStrip } from './strip/burn-strip.tsx';
 import { chooseTool } from './tools/choose.ts';
 import { DraftEntry } from './tools/draft-entry.tsx';
@@ -38,6 +33,7 @@ import { ViewDock } from './view-dock.tsx';
 
 /** One job on the Bench: bar, rail, drawer, bed and strip. */
 export function BenchScreen({ stage, reload }: { stage: Stage; reload: () => void }) {
+  const { Drawer } = stages[stage];
   const actions = useBenchActions();
   const { subscribe } = (useContext(BenchContext) as { store: BenchStore }).store;
   const title = useBench((state) => state.title);
@@ -70,7 +66,7 @@ export function BenchScreen({ stage, reload }: { stage: Stage; reload: () => voi
       <ConflictBar reload={reload} />
       <div className="flex min-h-0 flex-1">
         <StageRail />
-        {!folded && <StageDrawer stage={stage} />}
+        {!folded && <Drawer />}
         <main className="relative min-w-0 flex-1">
           {reading ? <ReadingView /> : <BedPlace stage={stage} offer={offer} showKeys={showKeys} />}
           <IconButton
@@ -156,25 +152,6 @@ function PictureChip() {
       </Button>
     </div>
   );
-}
-
-function StageDrawer({ stage }: { stage: Stage }) {
-  switch (stage) {
-    case 'bed':
-      return <BedDrawer />;
-    case 'art':
-      return <ArtDrawer />;
-    case 'colours':
-      return <ColoursDrawer />;
-    case 'fit':
-      return <FitDrawer />;
-    case 'recipe':
-      return <RecipeDrawer />;
-    case 'check':
-      return <CheckDrawer />;
-    case 'burn':
-      return <BurnDrawer />;
-  }
 }
 
 /** Takes files that are dropped, pasted or chosen to the Art stage, where their cards are. */

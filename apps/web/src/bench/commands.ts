@@ -15,6 +15,7 @@ import {
   orderItems,
   releaseCombinations,
   releaseLinks,
+  removeItems,
   type Spreading,
   simplifyItems,
   spreadItems,
@@ -76,6 +77,12 @@ export function addCopies(
   const { job, copies } = copyItems(jobOf(actions.get()), selection, maps, newId, linked);
   actions.edit(name, () => job);
   if (copies.length > 0) actions.select(all ? [...selection, ...copies.flat()] : copies[copies.length - 1]);
+}
+
+export function deleteSelection(actions: BenchActions): void {
+  const { selection } = actions.get();
+  const name = `delete ${selection.size} ${selection.size === 1 ? 'item' : 'items'}`;
+  actions.edit(name, (job) => removeItems(job, selection));
 }
 
 export function group(actions: BenchActions): void {

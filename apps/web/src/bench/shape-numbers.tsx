@@ -8,7 +8,7 @@ import { LengthField } from '../ui/length-field.tsx';
 import { NumberField } from '../ui/number-field.tsx';
 import { takeApart, toPoints, unlink } from './commands.ts';
 import { useBench, useBenchActions } from './context.ts';
-import { usualLoop } from './drawers/border-part.tsx';
+import { usualLoop } from './stages/fit/border-part.tsx';
 import { type BenchActions, unitOf } from './store.ts';
 import { newId } from './tools/draw.ts';
 import { askForPlace } from './tools/place-tool.ts';

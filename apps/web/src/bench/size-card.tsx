@@ -20,12 +20,13 @@ import { LengthField } from '../ui/length-field.tsx';
 import { NumberField } from '../ui/number-field.tsx';
 import { parseAngle } from '../ui/plain-number.ts';
 import { TypedField } from '../ui/typed-field.tsx';
+import { deleteSelection } from './commands.ts';
 import { useBench, useBenchActions } from './context.ts';
 import { ShapeNumbers } from './shape-numbers.tsx';
 import { sheetName } from './sheet-choice.ts';
+import { withKeys } from './shortcuts.ts';
 import { anchorOf, jobOf, machineOf, selectedItems, unitOf } from './store.ts';
 import { nameOf } from './thing-names.ts';
-import { deleteSelection } from './use-shortcuts.ts';
 
 const anchors: readonly Anchor[] = [0, 0.5, 1].flatMap((v) => [0, 0.5, 1].map((u) => ({ u, v })));
 const anchorNames = [
@@ -165,7 +166,7 @@ export function SizeCard() {
         <IconButton label="Turn a quarter right" onClick={() => turn(90)}>
           <RotateCw size={16} aria-hidden />
         </IconButton>
-        <IconButton label="Delete (Del)" className="ml-auto" onClick={() => deleteSelection(actions)}>
+        <IconButton label={withKeys('Delete', 'delete')} className="ml-auto" onClick={() => deleteSelection(actions)}>
           <Trash2 size={16} aria-hidden />
         </IconButton>
       </div>

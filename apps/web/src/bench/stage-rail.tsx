@@ -1,19 +1,8 @@
-import { BookOpen, Flame, LayoutGrid, ListChecks, type LucideIcon, Palette, Spline, SquareDashed } from 'lucide-react';
 import { NavLink } from 'react-router';
 import { useBench } from './context.ts';
-import { type StageState, stageState } from './stage-state.ts';
-import { type Stage, stages } from './store.ts';
+import { type Stage, type Standing, stageNames } from './stages/stage.ts';
+import { stages } from './stages/stages.ts';
 import { useBurnt } from './use-runs.ts';
-
-const looks: Record<Stage, { text: string; icon: LucideIcon }> = {
-  bed: { text: 'Bed', icon: LayoutGrid },
-  art: { text: 'Art', icon: Spline },
-  colours: { text: 'Colours', icon: Palette },
-  fit: { text: 'Fit', icon: SquareDashed },
-  recipe: { text: 'Recipe', icon: BookOpen },
-  check: { text: 'Check', icon: ListChecks },
-  burn: { text: 'Burn', icon: Flame },
-};
 
 /** The stages of the work, in its order, joined by a thread. */
 export function StageRail() {
@@ -24,7 +13,7 @@ export function StageRail() {
       className="relative flex w-[86px] shrink-0 flex-col items-center gap-3 border-r border-line bg-paper pt-4"
     >
       <div className="absolute bottom-auto left-1/2 top-8 h-[460px] w-0.5 -translate-x-1/2 bg-line" aria-hidden />
-      {stages.map((stage, i) => (
+      {stageNames.map((stage, i) => (
         <StageLink key={stage} jobId={jobId} stage={stage} number={i + 1} />
       ))}
     </nav>
@@ -32,12 +21,12 @@ export function StageRail() {
 }
 
 function StageLink({ jobId, stage, number }: { jobId: string; stage: Stage; number: number }) {
-  const { text, icon: Icon } = looks[stage];
+  const { text, icon: Icon, standing } = stages[stage];
   const burnt = useBurnt();
-  const found = useBench((state) => stageState(state, stage).kind);
+  const found = useBench((state) => standing(state).kind);
   const kind = stage === 'burn' && burnt ? 'settled' : found;
-  const count = useBench((state) => countOf(stageState(state, stage)));
-  const grave = useBench((state) => isGrave(stageState(state, stage)));
+  const count = useBench((state) => countOf(standing(state)));
+  const grave = useBench((state) => isGrave(standing(state)));
   const said = kind === 'wants' ? `${count} want attention` : kind;
   return (
     <NavLink
@@ -66,10 +55,10 @@ function StageLink({ jobId, stage, number }: { jobId: string; stage: Stage; numb
   );
 }
 
-function countOf(state: StageState): number {
+function countOf(state: Standing): number {
   return state.kind === 'wants' ? state.count : 0;
 }
 
-function isGrave(state: StageState): boolean {
+function isGrave(state: Standing): boolean {
   return state.kind === 'wants' && state.grave;
 }

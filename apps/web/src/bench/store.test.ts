@@ -3,8 +3,14 @@ import { checkJob } from '@lambent/core/checks';
 import { assignPaint, moveItems, removeItems, setMachine, switchLayer } from '@lambent/core/edits';
 import { planJob } from '@lambent/core/plan';
 import { benchWith, square } from './fixtures/bench.ts';
-import { stageState } from './stage-state.ts';
-import { type BenchActions, jobOf, machineOf, type Stage, unitOf } from './store.ts';
+import { standing as art } from './stages/art/standing.ts';
+import { standing as bed } from './stages/bed/standing.ts';
+import { standing as burn } from './stages/burn/standing.ts';
+import { standing as check } from './stages/check/standing.ts';
+import { standing as colours } from './stages/colours/standing.ts';
+import { standing as recipe } from './stages/recipe/standing.ts';
+import type { StageDefinition } from './stages/stage.ts';
+import { type BenchActions, jobOf, machineOf, unitOf } from './store.ts';
 
 describe('edits', () => {
   test('what is derived follows the job, back and forth', () => {
@@ -66,12 +72,12 @@ describe('stages', () => {
     const { actions } = benchWith(body, material);
     change?.(actions);
     plan(actions);
-    return (stage: Stage) => {
-      const state = stageState(actions.get(), stage);
+    return (standing: StageDefinition['standing']) => {
+      const state = standing(actions.get());
       return state.kind === 'wants' ? `${state.count}${state.grave ? '!' : ''}` : state.kind;
     };
   };
-  const all: Stage[] = ['bed', 'art', 'colours', 'recipe', 'check', 'burn'];
+  const all = [bed, art, colours, recipe, check, burn];
 
   test.each<[string, ReturnType<typeof standing>, string[]]>([
     [

@@ -26,9 +26,6 @@ import type { View } from './bed/view.ts';
 import type { Draft, Grip, Tool } from './tools/tool.ts';
 import { type ToolOptions, usualOptions } from './tools/tool-options.ts';
 
-export const stages = ['bed', 'art', 'colours', 'fit', 'recipe', 'check', 'burn'] as const;
-export type Stage = (typeof stages)[number];
-
 /** What catches points, and the grid among it. */
 export interface Snapping {
   readonly on: boolean;
@@ -276,6 +273,11 @@ export function benchActions(store: BenchStore) {
 }
 
 export type BenchActions = ReturnType<typeof benchActions>;
+
+/** Whether there is anything in the drawing. */
+export function isDrawn(state: BenchState): boolean {
+  return jobOf(state).drawing.items.length > 0;
+}
 
 export function jobOf(state: BenchState): JobDocument {
   return state.history.present;

@@ -16,6 +16,7 @@ import { Choice } from '../ui/choice.tsx';
 import { useBench, useBenchActions } from './context.ts';
 import { changeMachine } from './machine-choice.ts';
 import { chooseMaterial, offeredMaterials } from './sheet-choice.ts';
+import { withKeys } from './shortcuts.ts';
 import { isPlanned, jobOf, machineOf, type SaveState } from './store.ts';
 import { useBurntRuns } from './use-runs.ts';
 import { useSend } from './use-send.ts';
@@ -65,14 +66,14 @@ export function TopBar() {
       </div>
       <div className="flex">
         <IconButton
-          label={past ? `Undo: ${past} (Ctrl Z)` : 'Nothing to undo'}
+          label={past ? withKeys(`Undo: ${past}`, 'undo') : 'Nothing to undo'}
           disabled={past === undefined}
           onClick={actions.undo}
         >
           <Undo2 size={18} aria-hidden />
         </IconButton>
         <IconButton
-          label={future ? `Redo: ${future} (Ctrl Shift Z)` : 'Nothing to redo'}
+          label={future ? withKeys(`Redo: ${future}`, 'redo') : 'Nothing to redo'}
           disabled={future === undefined}
           onClick={actions.redo}
         >

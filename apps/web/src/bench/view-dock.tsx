@@ -2,9 +2,10 @@ import { Keyboard, LayoutGrid, SquareDashedMousePointer, ZoomIn, ZoomOut } from 
 import { IconButton } from '../ui/button.tsx';
 import { Choice } from '../ui/choice.tsx';
 import type { Look } from './bed/look.ts';
+import { showBed, showSelection } from './bed/showing.ts';
 import { zoomAt } from './bed/view.ts';
 import { useBench, useBenchActions } from './context.ts';
-import { showBed, showSelection } from './use-shortcuts.ts';
+import { withKeys } from './shortcuts.ts';
 
 const lookWords: readonly { value: Look; text: string }[] = [
   { value: 'operations', text: 'Operations' },
@@ -28,10 +29,14 @@ export function ViewDock({ showKeys }: { showKeys: () => void }) {
       aria-label="View"
       className="flex items-center gap-0.5 rounded-xl border border-line bg-paper p-1 shadow-float"
     >
-      <IconButton label="Show the whole bed (B)" onClick={() => showBed(actions)}>
+      <IconButton label={withKeys('Show the whole bed', 'showBed')} onClick={() => showBed(actions)}>
         <LayoutGrid size={17} aria-hidden />
       </IconButton>
-      <IconButton label="Show the selection (S)" disabled={!selected} onClick={() => showSelection(actions)}>
+      <IconButton
+        label={withKeys('Show the selection', 'showSelection')}
+        disabled={!selected}
+        onClick={() => showSelection(actions)}
+      >
         <SquareDashedMousePointer size={17} aria-hidden />
       </IconButton>
       <IconButton label="Nearer (+)" onClick={() => zoom(1.25)}>
@@ -42,7 +47,7 @@ export function ViewDock({ showKeys }: { showKeys: () => void }) {
       </IconButton>
       <span className="mx-1 h-5 w-px bg-line" aria-hidden />
       <Choice
-        label="Drawn as (C)"
+        label={withKeys('Drawn as', 'look')}
         look="chip"
         value={look}
         options={lookWords}

@@ -5,7 +5,8 @@ import { Navigate, useParams } from 'react-router';
 import { api, Refusal } from '../api.ts';
 import { BenchScreen } from '../bench/bench-screen.tsx';
 import { BenchContext } from '../bench/context.ts';
-import { benchActions, createBenchStore, type Stage, stages } from '../bench/store.ts';
+import { type Stage, stageNames } from '../bench/stages/stage.ts';
+import { benchActions, createBenchStore } from '../bench/store.ts';
 import { sendUnsaved } from '../unsaved/send-unsaved.ts';
 import { StuckWorkList } from '../unsaved/stuck-work.tsx';
 import { openJob } from '../workers/work.ts';
@@ -50,7 +51,7 @@ export function BenchRoute() {
       </div>
     );
   }
-  const open = stages.find((known) => known === stage);
+  const open = stageNames.find((known) => known === stage);
   if (!open) return <Navigate to={`/jobs/${jobId}/${firstStage(bench.store.getState())}`} replace />;
   return (
     <BenchContext value={bench}>

@@ -10,7 +10,7 @@ import { Choice } from '../../ui/choice.tsx';
 import { LengthField } from '../../ui/length-field.tsx';
 import { Notice } from '../../ui/notice.tsx';
 import { useBench, useBenchActions } from '../context.ts';
-import { Drawer, Part } from '../drawers/drawer.tsx';
+import { Drawer, Part } from '../stages/drawer.tsx';
 import { jobOf, machineOf, unitOf } from '../store.ts';
 import { ArrivalPicture } from './arrival-picture.tsx';
 import { Report, ReportSummary } from './arrival-report.tsx';

@@ -2,7 +2,7 @@ import type { NoteKind, Reading, ReadingNote } from '@lambent/core/formats';
 import { useMemo, useRef } from 'react';
 import { Button } from '../../ui/button.tsx';
 import { useBenchActions } from '../context.ts';
-import { Part } from '../drawers/drawer.tsx';
+import { Part } from '../stages/drawer.tsx';
 import { loadFont } from './arriving.ts';
 
 const kinds: readonly (readonly [kind: NoteKind, title: string, ink: string])[] = [

@@ -5,7 +5,7 @@ import { layCard } from '@lambent/core/recipes';
 import { Button } from '../../ui/button.tsx';
 import { OperationMark } from '../../ui/operation-mark.tsx';
 import { useBench, useBenchActions } from '../context.ts';
-import { Part } from '../drawers/drawer.tsx';
+import { Part } from '../stages/drawer.tsx';
 import { jobOf } from '../store.ts';
 import { MarkSign } from './marks.tsx';
 import { useBurns } from './reading.ts';

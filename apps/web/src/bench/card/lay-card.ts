@@ -6,10 +6,10 @@ import { labelOperation } from '@lambent/core/operations';
 import { cardLayers, layCard, type Material, thicknessOf } from '@lambent/core/recipes';
 import { toast } from 'sonner';
 import { sentenceOf } from '../../api.ts';
+import { showSelection } from '../bed/showing.ts';
 import { freeOnSheet, wordItems } from '../lay-on-sheet.ts';
 import { type BenchActions, jobOf, machineOf } from '../store.ts';
 import { newId } from '../tools/draw.ts';
-import { showSelection } from '../use-shortcuts.ts';
 
 /** Puts a test card into the job, its cells on layers of their own, its words scored. @returns whether it lies there */
 export async function putCard(actions: BenchActions, wish: CardWish, material: Material): Promise<boolean> {

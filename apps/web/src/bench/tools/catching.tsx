@@ -3,6 +3,7 @@ import { type SnapKind, snapKinds } from '@lambent/core/picking';
 import { Magnet } from 'lucide-react';
 import { LengthField } from '../../ui/length-field.tsx';
 import { useBench, useBenchActions } from '../context.ts';
+import { withKeys } from '../shortcuts.ts';
 import { unitOf } from '../store.ts';
 
 const words: Record<SnapKind, string> = {
@@ -36,7 +37,11 @@ export function Catching() {
     <Popover>
       <PopoverButton
         aria-label="What catches points"
-        title={snapping.on ? 'Points are caught (J); Alt suspends it' : 'Points are free (J)'}
+        title={
+          snapping.on
+            ? `${withKeys('Points are caught', 'catching')}; Alt suspends it`
+            : withKeys('Points are free', 'catching')
+        }
         className={`inline-flex size-8 items-center justify-center rounded-lg hover:bg-petrol-soft ${snapping.on ? 'bg-petrol-soft text-petrol' : 'text-ink'}`}
       >
         <Magnet size={17} aria-hidden />

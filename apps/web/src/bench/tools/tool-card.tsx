@@ -13,7 +13,7 @@ import { CornerTool } from './corner-tool.ts';
 import { PointsTool } from './points-tool.ts';
 import { TextCard } from './text-card.tsx';
 import type { Tool } from './tool.ts';
-import { toolLooks } from './tool-looks.tsx';
+import { toolLooks } from './tool-looks.ts';
 import type { ToolOptions } from './tool-options.ts';
 
 /** What can be set for the tool at hand; floats above the dock. */

@@ -3,7 +3,7 @@ import { useBench, useBenchActions } from '../context.ts';
 import { Catching } from './catching.tsx';
 import { chooseTool } from './choose.ts';
 import { type DrawingToolName, toolNames } from './tool.ts';
-import { toolLooks } from './tool-looks.tsx';
+import { toolLooks } from './tool-looks.ts';
 
 /** A gap stands before these. */
 const opensGroup: readonly DrawingToolName[] = ['rectangle', 'stretch', 'dimension'];

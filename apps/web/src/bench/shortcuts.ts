@@ -1,0 +1,246 @@
+import { moveItems, setMark } from '@lambent/core/edits';
+import type { Point } from '@lambent/core/geometry';
+import { snapPoint } from '@lambent/core/picking';
+import { looks } from './bed/look.ts';
+import { showBed, showSelection } from './bed/showing.ts';
+import { zoomAt } from './bed/view.ts';
+import { deleteSelection, duplicate, group, order, ungroup } from './commands.ts';
+import { type Stage, stageNames } from './stages/stage.ts';
+import { type BenchActions, jobOf } from './store.ts';
+import { chooseTool } from './tools/choose.ts';
+import { rounded, snapField, snapReach } from './tools/snapping.ts';
+import { toolNames } from './tools/tool.ts';
+import { toolLooks } from './tools/tool-looks.ts';
+
+/** A key that went down, and what it is pressed on. */
+export interface Stroke {
+  /** As `KeyboardEvent` has it, in small letters. */
+  readonly key: string;
+  /** Which key of the keyboard it is, wherever its letter lies. */
+  readonly code: string;
+  readonly ctrl: boolean;
+  readonly shift: boolean;
+  readonly alt: boolean;
+  /** On what it goes, where that may have a use for it of its own. */
+  readonly on: 'field' | 'button' | null;
+}
+
+/** What shortcuts work on. */
+export interface Keyed {
+  readonly actions: BenchActions;
+  readonly open: (stage: Stage) => void;
+  readonly showKeys: () => void;
+}
+
+interface Shortcut {
+  /** As tooltips and the sheet name them. */
+  readonly keys: string;
+  /** What they do, for the sheet that `?` opens; null where another line says it. */
+  readonly does: string | null;
+  /** Which strokes they are: `ctrl+shift+z`, a letter, or what a stroke is asked; none where the pointer does it. */
+  readonly strokes: readonly string[] | ((stroke: Stroke) => boolean);
+  /** @returns false where there was nothing to do, and the key is free for others */
+  readonly run?: (keyed: Keyed, stroke: Stroke) => unknown;
+}
+
+const steps: Record<string, readonly [dx: number, dy: number]> = {
+  arrowleft: [-1, 0],
+  arrowright: [1, 0],
+  arrowup: [0, -1],
+  arrowdown: [0, 1],
+};
+
+/** Every key of the Bench: what it is, what is said of it and what it does. */
+export const shortcuts = {
+  tool: {
+    keys: 'Q W E … P, F, G, H',
+    does: 'the tools, in the order of the dock',
+    strokes: ({ code, ctrl }) => !ctrl && toolNames.some((name) => toolLooks[name].code === code),
+    run: ({ actions, open }, { code }) => {
+      open('art');
+      for (const name of toolNames) if (toolLooks[name].code === code) chooseTool(actions, name);
+    },
+  },
+  stage: {
+    keys: '1 – 7',
+    does: 'open a stage',
+    strokes: stageNames.map((_, i) => String(i + 1)),
+    run: ({ open }, { key }) => open(stageNames[Number(key) - 1]),
+  },
+  undo: { keys: 'Ctrl Z', does: 'undo', strokes: ['ctrl+z'], run: ({ actions }) => actions.undo() },
+  redo: {
+    keys: 'Ctrl Shift Z',
+    does: 'redo',
+    strokes: ['ctrl+shift+z', 'ctrl+y'],
+    run: ({ actions }) => actions.redo(),
+  },
+  selectAll: {
+    keys: 'Ctrl A',
+    does: 'select everything',
+    strokes: ['ctrl+a'],
+    run: ({ actions }) =>
+      actions.select(jobOf(actions.get()).drawing.items.flatMap((item) => (item.hidden ? [] : [item.id]))),
+  },
+  leave: {
+    keys: 'Esc',
+    does: 'let go',
+    strokes: ['escape'],
+    run: ({ actions }) => {
+      const { tool } = actions.get();
+      if (tool?.cancel()) return;
+      if (tool && tool.name !== 'pick') chooseTool(actions, 'pick');
+      else actions.select([]);
+    },
+  },
+  delete: {
+    keys: 'Del',
+    does: 'delete the selection',
+    strokes: ['delete', 'backspace'],
+    run: ({ actions }) => whereSelected(actions, () => deleteSelection(actions)),
+  },
+  duplicate: {
+    keys: 'Ctrl D',
+    does: 'duplicate; again, by the same move',
+    strokes: ['ctrl+d'],
+    run: ({ actions }) => duplicate(actions),
+  },
+  group: {
+    keys: 'Ctrl G',
+    does: 'group; with Shift, take apart',
+    strokes: ['ctrl+g'],
+    run: ({ actions }) => group(actions),
+  },
+  ungroup: {
+    keys: 'Ctrl Shift G',
+    does: null,
+    strokes: ['ctrl+shift+g'],
+    run: ({ actions }) => ungroup(actions),
+  },
+  order: {
+    keys: 'Page Up, Down',
+    does: 'forward, backward; with Shift, all the way',
+    strokes: ['pageup', 'pagedown'],
+    run: ({ actions }, { key, shift }) => {
+      const up = key === 'pageup';
+      return whereSelected(actions, () =>
+        order(actions, shift ? (up ? 'front' : 'back') : up ? 'forward' : 'backward'),
+      );
+    },
+  },
+  nudge: {
+    keys: 'Arrows',
+    does: 'nudge by the step; Shift ×10, Alt ÷10',
+    // Arrows also move sliders and choose among radios; they nudge only where nothing else takes them.
+    strokes: ({ key, ctrl, on }) => !ctrl && key in steps && on !== 'field',
+    run: ({ actions }, { key, shift, alt }) => {
+      const { selection, toolOptions } = actions.get();
+      const step = toolOptions.nudge * (shift ? 10 : alt ? 0.1 : 1);
+      const [dx, dy] = steps[key];
+      return whereSelected(actions, () =>
+        actions.edit('nudge', (job) => moveItems(job, selection, dx * step, dy * step)),
+      );
+    },
+  },
+  pickOne: { keys: 'Ctrl click', does: 'select one item of a group; or a double click', strokes: [] },
+  catching: {
+    keys: 'J',
+    does: 'catch points, or not; Alt suspends it',
+    strokes: ['j'],
+    run: ({ actions }) => {
+      const { snapping } = actions.get();
+      actions.set({ snapping: { ...snapping, on: !snapping.on } });
+    },
+  },
+  draft: { keys: 'Digits, Tab, Enter', does: 'type the size of what is being drawn', strokes: [] },
+  finish: {
+    keys: 'Enter',
+    does: null,
+    strokes: ({ key, ctrl, on }) => !ctrl && key === 'enter' && on !== 'button',
+    run: ({ actions }) => {
+      const { tool } = actions.get();
+      if (!tool?.finish) return false;
+      tool.finish();
+    },
+  },
+  mark: {
+    keys: 'M',
+    does: 'mark the point under the pointer, caught',
+    strokes: ['m'],
+    run: ({ actions }, { alt }) => {
+      const { pointer } = actions.get();
+      if (!pointer) return false;
+      markPoint(actions, pointer, alt);
+    },
+  },
+  stays: { keys: 'Alt click', does: 'a piece of the selection stays put in aligning', strokes: [] },
+  zoom: {
+    keys: 'Wheel, + and −',
+    does: 'zoom',
+    strokes: ['+', '=', '-'],
+    run: ({ actions }, { key }) => {
+      const { view, viewSize } = actions.get();
+      actions.set({ view: zoomAt(view, viewSize.width / 2, viewSize.height / 2, key === '-' ? 0.8 : 1.25) });
+    },
+  },
+  pan: { keys: 'Space drag', does: 'move the view', strokes: [] },
+  showBed: { keys: 'B', does: 'show the whole bed', strokes: ['b'], run: ({ actions }) => showBed(actions) },
+  showSelection: {
+    keys: 'S',
+    does: 'show the selection',
+    strokes: ['s'],
+    run: ({ actions }) => showSelection(actions),
+  },
+  look: {
+    keys: 'C',
+    does: 'by operation, real colours, outlines, as burnt',
+    strokes: ['c'],
+    run: ({ actions }) => {
+      const { look } = actions.get();
+      actions.set({ look: looks[(looks.indexOf(look) + 1) % looks.length] });
+    },
+  },
+  sheet: { keys: '?', does: null, strokes: ['?'], run: ({ showKeys }) => showKeys() },
+} satisfies Record<string, Shortcut>;
+
+/** Words for a button, with the keys that do the same. */
+export function withKeys(words: string, name: keyof typeof shortcuts): string {
+  return `${words} (${shortcuts[name].keys})`;
+}
+
+/** Does what a stroke stands for. @returns whether there was something to do */
+export function runShortcut(keyed: Keyed, stroke: Stroke): boolean {
+  const found = shortcutFor(stroke);
+  // A tool at hand may have a use for any key that stands alone, but for those of the tools and stages.
+  const isFree = found !== shortcuts.tool && found !== shortcuts.stage && !stroke.ctrl;
+  if (isFree && keyed.actions.get().tool?.key?.(stroke.key, stroke.shift)) return true;
+  return found?.run !== undefined && found.run(keyed, stroke) !== false;
+}
+
+/** The shortcut of a stroke; one with Shift is its own where there is one, and else as without. */
+export function shortcutFor(stroke: Stroke): Shortcut | null {
+  const all: Shortcut[] = Object.values(shortcuts);
+  const asked = all.find(({ strokes }) => typeof strokes === 'function' && strokes(stroke));
+  if (asked) return asked;
+  const ctrl = stroke.ctrl ? 'ctrl+' : '';
+  const names = [...(stroke.shift ? [`${ctrl}shift+${stroke.key}`] : []), `${ctrl}${stroke.key}`];
+  for (const name of names) {
+    const found = all.find(({ strokes }) => typeof strokes !== 'function' && strokes.includes(name));
+    if (found) return found;
+  }
+  return null;
+}
+
+function whereSelected(actions: BenchActions, edit: () => void): boolean {
+  if (actions.get().selection.size === 0) return false;
+  edit();
+  return true;
+}
+
+/** Marks the point under the pointer, caught by what is near whatever tool is at hand. */
+function markPoint(actions: BenchActions, pointer: Point, free: boolean): void {
+  const state = actions.get();
+  const snap = state.snapping.on && !free ? snapPoint(snapField(state), pointer, snapReach(state)) : null;
+  const at = snap ?? rounded(pointer, state.view.scale);
+  actions.edit('mark a point', (job) => setMark(job, { x: at.x, y: at.y }));
+  actions.set({ lastPoint: { x: at.x, y: at.y } });
+}

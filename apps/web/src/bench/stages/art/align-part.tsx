@@ -1,0 +1,120 @@
+import type { Alignment, Spreading } from '@lambent/core/edits';
+import {
+  AlignCenterHorizontal,
+  AlignCenterVertical,
+  AlignEndHorizontal,
+  AlignEndVertical,
+  AlignStartHorizontal,
+  AlignStartVertical,
+  type LucideIcon,
+} from 'lucide-react';
+import { memo, useDeferredValue, useMemo, useState } from 'react';
+import { Button, IconButton } from '../../../ui/button.tsx';
+import { Choice } from '../../../ui/choice.tsx';
+import { LengthField } from '../../../ui/length-field.tsx';
+import { type AlignTo, align, alignTarget, spread } from '../../commands.ts';
+import { useBench, useBenchActions } from '../../context.ts';
+import { sheetName } from '../../sheet-choice.ts';
+import { jobOf, unitOf } from '../../store.ts';
+import { type Listing, listingOf } from '../../thing-names.ts';
+import { Part } from '../drawer.tsx';
+
+const alignments: readonly { value: Alignment; text: string; icon: LucideIcon }[] = [
+  { value: 'left', text: 'Left edges', icon: AlignStartVertical },
+  { value: 'centre', text: 'Middles across', icon: AlignCenterVertical },
+  { value: 'right', text: 'Right edges', icon: AlignEndVertical },
+  { value: 'top', text: 'Top edges', icon: AlignStartHorizontal },
+  { value: 'middle', text: 'Middles up and down', icon: AlignCenterHorizontal },
+  { value: 'bottom', text: 'Bottom edges', icon: AlignEndHorizontal },
+];
+
+/** Aligning to a piece that stays put, a sheet or the bed, and spreading evenly. */
+export function AlignPart() {
+  const drawing = useDeferredValue(useBench((state) => jobOf(state).drawing));
+  const selection = useDeferredValue(useBench((state) => state.selection));
+  return <Aligning listing={listingOf(drawing)} selection={selection} />;
+}
+
+/** Follows once the bed shows what was done. */
+const Aligning = memo(function Aligning({ listing, selection }: { listing: Listing; selection: ReadonlySet<string> }) {
+  const actions = useBenchActions();
+  const unit = useBench(unitOf);
+  const stays = useBench((state) => state.stays);
+  const sheets = useBench((state) => jobOf(state).sheets);
+  const materials = useBench((state) => state.shop.materials);
+  const things = useMemo(
+    () => listing.things.filter(({ ids }) => ids.some((id) => selection.has(id))),
+    [listing, selection],
+  );
+  const [chosen, setTo] = useState<AlignTo>('selection');
+  const [gap, setGap] = useState(5);
+  const [by, setBy] = useState<Spreading>('gap');
+  const staying = things.find(({ ids }) => ids.includes(stays ?? '')) ?? null;
+  // A piece that was made to stay is what the rest is aligned to.
+  const used: AlignTo = staying ? 'stays' : chosen;
+  return (
+    <Part title="Align and spread" folds>
+      <Choice<AlignTo | `stays:${string}`>
+        label="Aligned to"
+        value={staying ? `stays:${staying.key}` : used}
+        options={[
+          { value: 'selection', text: 'The selection' },
+          ...(things.length > 1
+            ? things
+                .slice(0, 30)
+                .map(({ key, name }) => ({ value: `stays:${key}` as const, text: name, aside: 'stays put' }))
+            : []),
+          ...sheets.map((sheet) => ({
+            value: `sheet:${sheet.id}` as const,
+            text: sheets.length === 1 ? 'The sheet' : sheetName(sheets, sheet, materials),
+          })),
+          { value: 'bed', text: 'The bed' },
+        ]}
+        choose={(value) => {
+          const key = value.startsWith('stays:') ? value.slice(6) : null;
+          const thing = things.find((known) => known.key === key);
+          actions.set({ stays: thing?.ids[0] ?? null });
+          actions.pointOut(thing?.ids ?? []);
+          if (!thing) setTo(value as AlignTo);
+        }}
+      />
+      {things.length > 1 && (
+        <p className="text-[12px] text-quiet">Alt and a click on a piece of the selection makes it stay put.</p>
+      )}
+      <div
+        className="-mx-1 flex"
+        onPointerEnter={() => actions.pointOut([...alignTarget(actions.get(), used).staying])}
+      >
+        {alignments.map(({ value, text, icon: Icon }) => (
+          <IconButton key={value} label={text} onClick={() => align(actions, value, used)}>
+            <Icon size={17} aria-hidden />
+          </IconButton>
+        ))}
+      </div>
+      {things.length > 1 && (
+        <>
+          <Choice
+            label="Spread by"
+            value={by}
+            options={[
+              { value: 'gap' as const, text: 'The gap between them' },
+              { value: 'centres' as const, text: 'From centre to centre' },
+            ]}
+            choose={setBy}
+          />
+          <div className="flex items-end gap-1.5">
+            <LengthField label={by === 'gap' ? 'Gap' : 'Centres'} unit={unit} value={gap} commit={setGap} />
+            <Button onClick={() => spread(actions, 'x', by, gap)}>In a row</Button>
+            <Button onClick={() => spread(actions, 'y', by, gap)}>In a column</Button>
+          </div>
+        </>
+      )}
+      {things.length > 2 && (
+        <div className="flex gap-1.5">
+          <Button onClick={() => spread(actions, 'x', by, null)}>Even across</Button>
+          <Button onClick={() => spread(actions, 'y', by, null)}>Even down</Button>
+        </div>
+      )}
+    </Part>
+  );
+});

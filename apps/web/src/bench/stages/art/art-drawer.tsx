@@ -1,0 +1,159 @@
+import type { Arrival, Item } from '@lambent/core/document';
+import { hideItems } from '@lambent/core/edits';
+import { FileUp, LoaderCircle, RotateCw } from 'lucide-react';
+import { useMemo, useRef } from 'react';
+import { Button, IconButton } from '../../../ui/button.tsx';
+import { Notice } from '../../../ui/notice.tsx';
+import { acceptedFiles } from '../../arriving/accepted.ts';
+import { ArrivalCard } from '../../arriving/arrival-card.tsx';
+import { dismissRefusal, offerFiles, readAgain, stopReading } from '../../arriving/arriving.ts';
+import { useBench, useBenchActions } from '../../context.ts';
+import { jobOf } from '../../store.ts';
+import { nameOf } from '../../thing-names.ts';
+import { Drawer, Part } from '../drawer.tsx';
+import { ArrangePart } from './arrange-part.tsx';
+import { LayoutPart } from './layout-part.tsx';
+import { OutlineList } from './outline-list.tsx';
+
+/** Bringing drawings in, and what is drawn. */
+export function ArtDrawer() {
+  const arriving = useBench((state) => state.incoming.arriving);
+  return arriving ? <ArrivalCard arriving={arriving} /> : <ArtLists />;
+}
+
+function ArtLists() {
+  const actions = useBenchActions();
+  const empty = useBench((state) => jobOf(state).drawing.items.length === 0);
+  const { reading, parts, refused } = useBench((state) => state.incoming);
+  const chooser = useRef<HTMLInputElement>(null);
+  return (
+    <Drawer title="Art" aside={<ShownCount />}>
+      <input
+        ref={chooser}
+        type="file"
+        accept={acceptedFiles}
+        multiple
+        className="hidden"
+        data-testid="file-chooser"
+        onChange={(event) => {
+          void offerFiles(actions, [...(event.target.files ?? [])]);
+          event.target.value = '';
+        }}
+      />
+      <button
+        type="button"
+        onClick={() => chooser.current?.click()}
+        title="SVG, DXF, PDF, STL and pictures"
+        className={`flex items-center justify-center rounded-xl border border-dashed border-petrol bg-petrol-soft/40 px-4 text-center hover:bg-petrol-soft ${empty ? 'flex-col gap-1 py-8' : 'gap-2 py-2'}`}
+      >
+        <FileUp size={empty ? 22 : 17} className="text-petrol" aria-hidden />
+        <span className="font-semibold text-petrol">{empty ? 'Bring in a drawing' : 'Bring in another'}</span>
+        {empty && (
+          <>
+            <span className="text-quiet">Drop a file on the Bench, paste one, or click to choose.</span>
+            <span className="text-[12px] text-quiet">SVG, DXF, PDF, STL and pictures</span>
+            <span className="text-quiet">Or draw: the tools are at the foot of the bed.</span>
+          </>
+        )}
+      </button>
+      {reading && (
+        <div className="flex items-center gap-2 rounded-[10px] border border-line p-3" role="status">
+          <LoaderCircle size={16} className="animate-spin text-petrol" aria-hidden />
+          <span className="min-w-0 flex-1">
+            <span className="block truncate">Reading {reading.file}…</span>
+            {parts > 0 && (
+              <span className="figures block text-[12px] text-quiet">{parts.toLocaleString('en')} parts</span>
+            )}
+          </span>
+          <Button look="quiet" onClick={() => stopReading(actions)}>
+            Stop
+          </Button>
+        </div>
+      )}
+      {refused && (
+        <Notice level="blocks" title={`${refused.file} was not taken`}>
+          <p>{refused.why}</p>
+          <Button look="quiet" className="-ml-3" onClick={() => dismissRefusal(actions)}>
+            All right
+          </Button>
+        </Notice>
+      )}
+      <OutlineList />
+      <ArrangePart />
+      <LayoutPart />
+      <HiddenPart />
+      <BroughtIn />
+    </Drawer>
+  );
+}
+
+function ShownCount() {
+  const drawing = useBench((state) => jobOf(state).drawing);
+  const shown = drawing.items.reduce((sum, { hidden }) => (hidden ? sum : sum + 1), 0);
+  return shown === 1 ? '1 item' : `${shown} items`;
+}
+
+/** Parts that files did not show or that were cut to a clip: kept, not burnt. */
+function HiddenPart() {
+  const actions = useBenchActions();
+  const drawing = useBench((state) => jobOf(state).drawing);
+  const hidden = useMemo(() => drawing.items.filter((item) => item.hidden), [drawing]);
+  if (hidden.length === 0) return null;
+  const bringIn = (items: readonly Item[]) => {
+    const ids = new Set(items.map(({ id }) => id));
+    actions.edit(`bring in ${ids.size} hidden ${ids.size === 1 ? 'part' : 'parts'}`, (job) =>
+      hideItems(job, ids, false),
+    );
+    actions.select(ids);
+  };
+  return (
+    <Part title={`Hidden, not burnt: ${hidden.length}`}>
+      <ul className="flex flex-col">
+        {hidden.slice(0, 40).map((item) => (
+          <li
+            key={item.id}
+            className="flex items-center justify-between gap-2 rounded-lg py-0.5 pl-2 hover:bg-table"
+            onPointerEnter={() => actions.pointOut([item.id])}
+            onPointerLeave={() => actions.pointOut([])}
+          >
+            <span className="truncate">{nameOf(item)}</span>
+            <Button look="quiet" onClick={() => bringIn([item])}>
+              Bring in
+            </Button>
+          </li>
+        ))}
+      </ul>
+      {hidden.length > 1 && (
+        <Button className="self-start" onClick={() => bringIn(hidden)}>
+          Bring all {hidden.length} in
+        </Button>
+      )}
+    </Part>
+  );
+}
+
+/** The files this job was made of; each can be read again with other choices. */
+function BroughtIn() {
+  const actions = useBenchActions();
+  const arrivals = useBench((state) => jobOf(state).arrivals);
+  if (arrivals.length === 0) return null;
+  const again = (arrival: Arrival) => void readAgain(actions, arrival);
+  return (
+    <Part title="Brought in">
+      <ul className="flex flex-col">
+        {arrivals.map((arrival) => (
+          <li key={arrival.id} className="flex items-center justify-between gap-2 pl-2">
+            <span className="truncate" title={arrival.file}>
+              {arrival.file}
+            </span>
+            {arrival.originalId !== null && (
+              <IconButton label={`Read ${arrival.file} again, with other choices`} onClick={() => again(arrival)}>
+                <RotateCw size={15} aria-hidden />
+              </IconButton>
+            )}
+          </li>
+        ))}
+      </ul>
+    </Part>
+  );
+}

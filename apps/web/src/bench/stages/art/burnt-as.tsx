@@ -1,0 +1,76 @@
+import { itemsAmong } from '@lambent/core/document';
+import { alsoOn, pinItems } from '@lambent/core/edits';
+import { isBurnt } from '@lambent/core/operations';
+import { Pin } from 'lucide-react';
+import { useMemo } from 'react';
+import { Button } from '../../../ui/button.tsx';
+import { Choice } from '../../../ui/choice.tsx';
+import { OperationMark } from '../../../ui/operation-mark.tsx';
+import { useBench, useBenchActions } from '../../context.ts';
+import { jobOf } from '../../store.ts';
+
+/** The layer the selection is on, and putting it on another by hand, over the key. */
+export function BurntAs() {
+  const actions = useBenchActions();
+  const selection = useBench((state) => state.selection);
+  const drawing = useBench((state) => jobOf(state).drawing);
+  const runs = useBench((state) => jobOf(state).runs);
+  const { layers, placed } = useBench((state) => state.prepared.meaning);
+  const { on, pinned, also } = useMemo(() => {
+    const chosen = itemsAmong(drawing, selection);
+    const layerIds =
+      chosen.length === 0 ? [] : layers.filter(({ id }) => placed.get(id)?.some(({ item }) => selection.has(item.id)));
+    const also = layers.filter(({ id }) => chosen.some((item) => item.also === id));
+    return { on: layerIds, pinned: chosen.filter((item) => item.pinned !== null).length, also };
+  }, [layers, placed, selection, drawing]);
+  const value = on.length === 1 ? on[0].id : null;
+  const pin = (layerId: string | null) =>
+    actions.edit(layerId === null ? 'unpin' : `pin to ${layers.find(({ id }) => id === layerId)?.name}`, (job) =>
+      pinItems(job, selection, layerId),
+    );
+  // Of a job with several runs: those in which all or some of it burns.
+  const inRuns = runs.filter(
+    ({ off, only }) =>
+      on.some(({ id, operation }) => isBurnt(operation) && !off.includes(id)) &&
+      (only === null || only.some((id) => selection.has(id))),
+  );
+  return (
+    <>
+      <div className="flex items-center gap-1.5">
+        <div className="min-w-0 flex-1">
+          <Choice
+            label="Layer of the selection"
+            value={value}
+            empty={on.length > 1 ? `On ${on.length} layers` : 'On no layer yet'}
+            icon={pinned > 0 ? <Pin size={14} className="shrink-0 text-petrol" aria-hidden /> : undefined}
+            options={layers.map(({ id, name, operation }) => ({
+              value: id,
+              text: name,
+              aside: isBurnt(operation) ? undefined : 'not burnt',
+              mark: <OperationMark operation={operation} />,
+            }))}
+            choose={pin}
+          />
+        </div>
+        {pinned > 0 && (
+          <Button title="Hands it back to the colour key" onClick={() => pin(null)}>
+            Unpin
+          </Button>
+        )}
+      </div>
+      {also.length > 0 && (
+        <div className="flex items-center justify-between gap-1.5 text-[12px] text-quiet">
+          <span>The outline burns on {also.map(({ name }) => name).join(', ')} as well</span>
+          <Button look="quiet" onClick={() => actions.edit('burn on one layer', (job) => alsoOn(job, selection, null))}>
+            Take back
+          </Button>
+        </div>
+      )}
+      {runs.length > 1 && (
+        <p className="text-[12px] text-quiet">
+          {inRuns.length > 0 ? `Burns in ${inRuns.map(({ name }) => name).join(', ')}` : 'Burns in no run'}
+        </p>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,122 @@
+import { type DimensionMark, type GuideLine, placeDimension } from '@lambent/core/document';
+import { removeDimensions, removeGuide, setGuide } from '@lambent/core/edits';
+import { fromMachine, toMachine } from '@lambent/core/machine';
+import { formatLength } from '@lambent/core/units';
+import { X } from 'lucide-react';
+import { useShallow } from 'zustand/react/shallow';
+import { Button, IconButton } from '../../../ui/button.tsx';
+import { LengthField } from '../../../ui/length-field.tsx';
+import { useBench, useBenchActions } from '../../context.ts';
+import { jobOf, machineOf, unitOf } from '../../store.ts';
+import { newId } from '../../tools/draw.ts';
+import { Part } from '../drawer.tsx';
+
+/** What helps layout and never burns: guide lines, each at a place that can be typed, and dimension marks. */
+export function LayoutPart() {
+  const actions = useBenchActions();
+  const { mark, guides, dimensions } = useBench(
+    useShallow((state) => {
+      const { mark, guides, dimensions } = jobOf(state);
+      return { mark, guides, dimensions };
+    }),
+  );
+  const add = (axis: 'x' | 'y') => {
+    if (mark) actions.edit('put a guide line', (job) => setGuide(job, { id: newId(), axis, at: mark[axis] }));
+  };
+  const clear = () =>
+    actions.edit('take the guide lines away', (job) => guides.reduce((done, { id }) => removeGuide(done, id), job));
+  if (!mark && guides.length === 0 && dimensions.length === 0) return null;
+  return (
+    <>
+      <Part title={`Guide lines: ${guides.length}`}>
+        {mark && (
+          <div className="flex flex-wrap gap-1.5">
+            <Button onClick={() => add('x')}>Upright at the mark</Button>
+            <Button onClick={() => add('y')}>Level at it</Button>
+          </div>
+        )}
+        <ul className="flex flex-col gap-1">
+          {guides.map((guide) => (
+            <GuideRow key={guide.id} guide={guide} />
+          ))}
+        </ul>
+        {guides.length > 0 && (
+          <Button look="quiet" className="self-start" onClick={clear}>
+            Take all away
+          </Button>
+        )}
+        {guides.length === 0 && <p className="text-[12px] text-quiet">Pull one out of a ruler onto the bed.</p>}
+      </Part>
+      {dimensions.length > 0 && (
+        <Part title={`Dimension marks: ${dimensions.length}`}>
+          <ul className="flex flex-col">
+            {dimensions.map((known) => (
+              <DimensionRow key={known.id} mark={known} />
+            ))}
+          </ul>
+        </Part>
+      )}
+    </>
+  );
+}
+
+function GuideRow({ guide }: { guide: GuideLine }) {
+  const actions = useBenchActions();
+  const machine = useBench(machineOf);
+  const unit = useBench(unitOf);
+  const { axis, at, id } = guide;
+  const shown = toMachine(machine, at, at)[axis];
+  const put = (value: number) =>
+    actions.edit('move a guide line', (job) =>
+      setGuide(job, { ...guide, at: fromMachine(machine, value, value)[axis] }),
+    );
+  return (
+    <li className="flex items-center gap-1.5">
+      <div className="min-w-0 flex-1">
+        <LengthField
+          label={axis === 'x' ? 'Upright at X' : 'Level at Y'}
+          layout="row"
+          unit={unit}
+          value={shown}
+          commit={(value) => void put(value)}
+        />
+      </div>
+      <IconButton
+        label="Take this guide line away"
+        className="size-7"
+        onClick={() => actions.edit('take a guide line away', (job) => removeGuide(job, id))}
+      >
+        <X size={14} aria-hidden />
+      </IconButton>
+    </li>
+  );
+}
+
+const axisWords: Record<DimensionMark['axis'], string> = { straight: 'straight', x: 'across', y: 'up and down' };
+
+function DimensionRow({ mark }: { mark: DimensionMark }) {
+  const actions = useBenchActions();
+  const drawing = useBench((state) => jobOf(state).drawing);
+  const unit = useBench(unitOf);
+  const placed = placeDimension(drawing, mark);
+  const held = [mark.from, mark.to].flatMap((end) => (end.kind === 'point' ? [] : [end.itemId]));
+  return (
+    <li
+      className="flex items-center justify-between rounded-lg pl-2 hover:bg-table"
+      onPointerEnter={() => actions.pointOut(held)}
+      onPointerLeave={() => actions.pointOut([])}
+    >
+      <span>
+        <span className="figures text-[12.5px]">{placed ? formatLength(placed.valueMm, unit) : 'lost its end'}</span>{' '}
+        <span className="text-quiet">{axisWords[mark.axis]}</span>
+      </span>
+      <IconButton
+        label="Take this dimension mark away"
+        className="size-7"
+        onClick={() => actions.edit('take a dimension mark away', (job) => removeDimensions(job, new Set([mark.id])))}
+      >
+        <X size={14} aria-hidden />
+      </IconButton>
+    </li>
+  );
+}

@@ -1,0 +1,45 @@
+import { useState } from 'react';
+import { Button } from '../../../ui/button.tsx';
+import { LengthField } from '../../../ui/length-field.tsx';
+import { join, keep, roundAgain, simplify } from '../../commands.ts';
+import { useBench, useBenchActions } from '../../context.ts';
+import { unitOf } from '../../store.ts';
+import { Part } from '../drawer.tsx';
+
+/** Joining ends and taking needless points away. */
+export function MendPart() {
+  const actions = useBenchActions();
+  const unit = useBench(unitOf);
+  const count = useBench((state) => state.selection.size);
+  const [within, setWithin] = useState(0.1);
+  const [said, setSaid] = useState<string | null>(null);
+  return (
+    <Part title="Mend lines" folds>
+      <LengthField label="Within" layout="row" unit={unit} value={within} takes="more-than-0" commit={setWithin} />
+      <div className="flex gap-1.5">
+        <Button onClick={() => setSaid(join(actions, within))}>Join ends</Button>
+        <Button onClick={() => setSaid(simplify(actions, within))}>Simplify</Button>
+        <Button
+          title="Runs of short lines that lie on a circle become arcs"
+          onClick={() => setSaid(roundAgain(actions, within))}
+        >
+          Find arcs
+        </Button>
+      </div>
+      {count > 1 && (
+        <>
+          <p className="text-[12px] text-quiet">Of the others, keep what lies to one side of the outline in front:</p>
+          <div className="flex gap-1.5">
+            <Button onClick={() => keep(actions, 'inside')}>Inside it</Button>
+            <Button onClick={() => keep(actions, 'outside')}>Outside it</Button>
+          </div>
+        </>
+      )}
+      {said && (
+        <p role="status" className="text-[12px] text-quiet">
+          {said}
+        </p>
+      )}
+    </Part>
+  );
+}

@@ -1,0 +1,152 @@
+import type { Item } from '@lambent/core/document';
+import { hideItems, lockItems } from '@lambent/core/edits';
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { ChevronDown, ChevronRight, EyeOff, Lock, LockOpen, Search } from 'lucide-react';
+import { memo, useCallback, useDeferredValue, useMemo, useRef, useState } from 'react';
+import { IconButton } from '../../../ui/button.tsx';
+import { useBench, useBenchActions } from '../../context.ts';
+import { useIsSelected, useIsUnder } from '../../row-state.ts';
+import { jobOf } from '../../store.ts';
+import { type Listing, listingOf, nameOf } from '../../thing-names.ts';
+import { Part } from '../drawer.tsx';
+
+/** One line of the list: a thing, or an item in a group that is open. */
+interface Row {
+  readonly key: string;
+  readonly name: string;
+  readonly ids: readonly string[];
+  readonly depth: number;
+  readonly open: boolean | null;
+  readonly locked: boolean;
+}
+
+const rowPx = 30;
+const mostRowsShown = 8;
+/** Lists longer than this can be searched. */
+const searchFrom = 8;
+
+/** Everything on the bed, by name; as long as it may be. */
+export function OutlineList() {
+  return <Outlines listing={listingOf(useDeferredValue(useBench((state) => jobOf(state).drawing)))} />;
+}
+
+/** Follows once the bed shows what was done. */
+const Outlines = memo(function Outlines({ listing }: { listing: Listing }) {
+  const [sought, setSought] = useState('');
+  const [opened, setOpened] = useState<ReadonlySet<string>>(new Set());
+  const { things } = listing;
+  const rows = useMemo(() => rowsOf(listing, opened, sought), [listing, opened, sought]);
+  const holder = useRef<HTMLDivElement>(null);
+  const list = useVirtualizer({
+    count: rows.length,
+    getScrollElement: () => holder.current,
+    estimateSize: () => rowPx,
+    overscan: 6,
+  });
+  const toggle = useCallback((key: string) => {
+    setOpened((opened) => {
+      const next = new Set(opened);
+      if (!next.delete(key)) next.add(key);
+      return next;
+    });
+  }, []);
+  if (things.length === 0) return null;
+  return (
+    <Part title="On the bed">
+      {things.length > searchFrom && (
+        <label className="flex h-8 items-center gap-2 rounded-lg border border-line bg-raised px-2.5 focus-within:border-petrol">
+          <Search size={14} className="shrink-0 text-quiet" aria-hidden />
+          <input
+            aria-label="Search what is on the bed"
+            placeholder={`Search ${things.length}`}
+            value={sought}
+            onChange={(event) => setSought(event.target.value)}
+            className="min-w-0 flex-1 bg-transparent outline-none"
+          />
+        </label>
+      )}
+      <div ref={holder} className="overflow-y-auto" style={{ maxHeight: rowPx * mostRowsShown }}>
+        <ul className="relative" style={{ height: list.getTotalSize() }}>
+          {list.getVirtualItems().map(({ index, start }) => (
+            <li key={rows[index].key} className="absolute inset-x-0" style={{ height: rowPx, top: start }}>
+              <OutlineRow row={rows[index]} toggle={toggle} />
+            </li>
+          ))}
+        </ul>
+      </div>
+      {rows.length === 0 && <p className="text-quiet">Nothing here is called that.</p>}
+    </Part>
+  );
+});
+
+function rowsOf({ drawing, things }: Listing, opened: ReadonlySet<string>, sought: string): Row[] {
+  const words = sought.trim().toLowerCase();
+  const locked = new Set(drawing.items.flatMap((item) => (item.locked ? [item.id] : [])));
+  const byId = new Map<string, Item>(opened.size > 0 ? drawing.items.map((item) => [item.id, item]) : []);
+  return things
+    .filter(({ name }) => name.toLowerCase().includes(words))
+    .flatMap(({ key, name, ids }): Row[] => {
+      const grouped = ids.length > 1 || ids[0] !== key;
+      const row = { key, name, ids, depth: 0, open: grouped ? opened.has(key) : null, locked: locked.has(ids[0]) };
+      if (!row.open) return [row];
+      const inside = ids.flatMap((id): Row[] => {
+        const item = byId.get(id);
+        return item
+          ? [{ key: id, name: nameOf(item), ids: [id], depth: 1, open: null, locked: item.locked ?? false }]
+          : [];
+      });
+      return [row, ...inside];
+    });
+}
+
+const OutlineRow = memo(function OutlineRow({ row, toggle }: { row: Row; toggle: (key: string) => void }) {
+  const actions = useBenchActions();
+  const { ids, open } = row;
+  const selected = useIsSelected(ids);
+  const under = useIsUnder(ids);
+  const { locked } = row;
+  return (
+    <div
+      data-under={under}
+      className={`group flex h-full items-center rounded-lg hover:bg-table data-[under=true]:ring-1 data-[under=true]:ring-flame ${selected ? 'bg-petrol-soft' : ''}`}
+      onPointerEnter={() => actions.pointOut(ids)}
+      onPointerLeave={() => actions.pointOut([])}
+    >
+      {open !== null && (
+        <button
+          type="button"
+          aria-label={open ? `Close ${row.name}` : `Open ${row.name}`}
+          aria-expanded={open}
+          onClick={() => toggle(row.key)}
+          className="flex size-6 shrink-0 items-center justify-center text-quiet"
+        >
+          {open ? <ChevronDown size={14} aria-hidden /> : <ChevronRight size={14} aria-hidden />}
+        </button>
+      )}
+      <button
+        type="button"
+        data-under={under}
+        aria-pressed={selected}
+        onClick={(event) => actions.select(event.shiftKey ? [...actions.get().selection, ...ids] : ids)}
+        className={`flex h-full min-w-0 flex-1 items-center justify-between gap-2 text-left ${open === null ? 'pl-2' : ''} ${row.depth > 0 ? 'pl-8' : ''}`}
+      >
+        <span className="truncate">{row.name}</span>
+        {ids.length > 1 && <span className="figures shrink-0 pr-2 text-[12px] text-quiet">{ids.length}</span>}
+      </button>
+      <IconButton
+        label={locked ? `Unlock ${row.name}` : `Lock ${row.name}`}
+        className={`size-6 ${locked ? '' : 'opacity-0 focus:opacity-100 group-hover:opacity-100'}`}
+        onClick={() => actions.edit(locked ? 'unlock' : 'lock', (job) => lockItems(job, new Set(ids), !locked))}
+      >
+        {locked ? <Lock size={13} aria-hidden /> : <LockOpen size={13} aria-hidden />}
+      </IconButton>
+      <IconButton
+        label={`Hide ${row.name}`}
+        className="mr-1 size-6 opacity-0 focus:opacity-100 group-hover:opacity-100"
+        onClick={() => actions.edit('hide', (job) => hideItems(job, new Set(ids), true))}
+      >
+        <EyeOff size={13} aria-hidden />
+      </IconButton>
+    </div>
+  );
+});

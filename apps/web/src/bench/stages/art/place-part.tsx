@@ -1,0 +1,169 @@
+import { anchorPoint } from '@lambent/core/document';
+import { moveItems, placeFrom, transformItems } from '@lambent/core/edits';
+import { boxCentre, rotation, translation } from '@lambent/core/geometry';
+import { countsDown } from '@lambent/core/machine';
+import { useState } from 'react';
+import { Button } from '../../../ui/button.tsx';
+import { Choice } from '../../../ui/choice.tsx';
+import { LengthField } from '../../../ui/length-field.tsx';
+import { NumberField } from '../../../ui/number-field.tsx';
+import { parseAngle } from '../../../ui/plain-number.ts';
+import { TypedField } from '../../../ui/typed-field.tsx';
+import { addCopies, mirror } from '../../commands.ts';
+import { useBench, useBenchActions } from '../../context.ts';
+import { anchorOf, jobOf, machineOf, selectionBox, unitOf } from '../../store.ts';
+import { pointAtAngle } from '../../tools/recipes.ts';
+import { Part } from '../drawer.tsx';
+
+type By = 'axes' | 'angle';
+
+/** Moving, copying and turning by typed figures, by itself or from the mark. */
+export function PlacePart() {
+  const actions = useBenchActions();
+  const unit = useBench(unitOf);
+  const mark = useBench((state) => jobOf(state).mark);
+  const down = countsDown(useBench(machineOf));
+  const [by, setBy] = useState<By>('axes');
+  const [offset, setOffset] = useState({ dx: 0, dy: 0, distance: 10, angle: 0 });
+  const [copies, setCopies] = useState(1);
+  const [turn, setTurn] = useState(15);
+  const change = (part: Partial<typeof offset>) => void setOffset({ ...offset, ...part });
+
+  /** How far to go, in bed mm. */
+  const way = () =>
+    by === 'axes' ? { x: offset.dx, y: offset.dy * down } : pointAtAngle({ x: 0, y: 0 }, offset.distance, offset.angle);
+  const move = () => {
+    const { x, y } = way();
+    actions.edit('move by', (job) => moveItems(job, actions.get().selection, x, y));
+    actions.set({ lastMove: { dx: x, dy: y } });
+  };
+  const copy = () => {
+    const { x, y } = way();
+    const maps = Array.from({ length: copies }, (_, i) => translation(x * (i + 1), y * (i + 1)));
+    addCopies(actions, copies === 1 ? 'copy by' : `make ${copies} copies`, maps, false, true);
+    actions.set({ lastMove: { dx: x, dy: y } });
+  };
+  const place = () => {
+    if (!mark) return;
+    const state = actions.get();
+    actions.edit('place from the mark', (job) => placeFrom(job, state.selection, anchorOf(state), mark, way()));
+  };
+  const about = () => {
+    const state = actions.get();
+    return mark ?? boxCentre(selectionBox(state));
+  };
+  const turnIt = (copying: boolean) => {
+    const map = rotation(-turn, about());
+    if (copying) addCopies(actions, `copy turned ${turn}°`, [map], false);
+    else actions.edit(`turn ${turn}°`, (job) => transformItems(job, actions.get().selection, map));
+  };
+  return (
+    <Part title="Place exactly" folds>
+      <Choice<By>
+        label="Given by"
+        value={by}
+        options={[
+          { value: 'axes', text: 'Across and down' },
+          { value: 'angle', text: 'Distance and angle' },
+        ]}
+        choose={setBy}
+      />
+      <div className="grid grid-cols-2 gap-1.5">
+        {by === 'axes' ? (
+          <>
+            <LengthField label="Δx" unit={unit} value={offset.dx} commit={(dx) => change({ dx })} />
+            <LengthField label="Δy" unit={unit} value={offset.dy} commit={(dy) => change({ dy })} />
+          </>
+        ) : (
+          <>
+            <LengthField
+              label="Distance"
+              unit={unit}
+              value={offset.distance}
+              commit={(distance) => change({ distance })}
+            />
+            <TypedField
+              label="Direction"
+              unit="°"
+              text={String(offset.angle)}
+              parse={parseAngle}
+              commit={(angle) => change({ angle })}
+            />
+          </>
+        )}
+      </div>
+      <div className="flex items-end gap-1.5">
+        <Button onClick={move}>Move by</Button>
+        <Button onClick={copy}>Copy by</Button>
+        <div className="w-[64px]">
+          <NumberField label="×" value={copies} least={1} most={1000} whole commit={setCopies} />
+        </div>
+      </div>
+      {mark ? (
+        <Button onClick={place}>Place its anchor that far from the mark</Button>
+      ) : (
+        <p className="text-[12px] text-quiet">
+          M marks the point under the pointer: an end, a middle, an edge to place from.
+        </p>
+      )}
+      <div className="flex items-end gap-1.5">
+        <TypedField
+          label="Turn"
+          unit="°"
+          text={String(turn)}
+          parse={parseAngle}
+          commit={(degrees) => void setTurn(degrees)}
+        />
+        <Button onClick={() => turnIt(false)}>{mark ? 'About the mark' : 'Turn'}</Button>
+        <Button onClick={() => turnIt(true)}>A copy</Button>
+      </div>
+      <MirrorRow />
+    </Part>
+  );
+}
+
+type MirrorLine = 'upright' | 'level' | 'angle';
+
+/** Mirroring over a line through the mark, or through the chosen point of the selection's frame: an edge of it, or its middle. */
+function MirrorRow() {
+  const actions = useBenchActions();
+  const mark = useBench((state) => jobOf(state).mark);
+  const [line, setLine] = useState<MirrorLine>('upright');
+  const [angle, setAngle] = useState(45);
+  const through = () => mark ?? anchorPoint(selectionBox(actions.get()), anchorOf(actions.get()));
+  // Angles are typed as they are seen, upwards from the right.
+  const degrees = line === 'upright' ? 90 : line === 'level' ? 0 : -angle;
+  return (
+    <div className="flex items-end gap-1.5">
+      <div className="min-w-0 flex-1">
+        <Choice<MirrorLine>
+          label="Mirror over"
+          value={line}
+          options={[
+            { value: 'upright', text: 'Mirror over an upright line' },
+            { value: 'level', text: 'Mirror over a level line' },
+            { value: 'angle', text: 'Mirror over a slanted line' },
+          ]}
+          choose={setLine}
+        />
+      </div>
+      {line === 'angle' && (
+        <div className="w-[64px]">
+          <TypedField
+            label="At"
+            unit="°"
+            text={String(angle)}
+            parse={parseAngle}
+            commit={(value) => void setAngle(value)}
+          />
+        </div>
+      )}
+      <Button
+        title={mark ? 'The line goes through the mark' : 'The line goes through the chosen point of the frame'}
+        onClick={() => mirror(actions, degrees, through())}
+      >
+        {mark ? 'at the mark' : 'at its point'}
+      </Button>
+    </div>
+  );
+}

@@ -1,0 +1,159 @@
+import { boundsAmong, sheetSafeBox } from '@lambent/core/document';
+import { gridMaps, gridThatFits, ringMaps } from '@lambent/core/edits';
+import { boxCentre, isEmpty } from '@lambent/core/geometry';
+import { useEffect, useMemo, useState } from 'react';
+import { Button } from '../../../ui/button.tsx';
+import { Choice } from '../../../ui/choice.tsx';
+import { LengthField } from '../../../ui/length-field.tsx';
+import { NumberField } from '../../../ui/number-field.tsx';
+import { Tick } from '../../../ui/tick.tsx';
+import { addCopies } from '../../commands.ts';
+import { useBench, useBenchActions } from '../../context.ts';
+import { jobOf, selectedItems, selectionBox, unitOf } from '../../store.ts';
+import { showDraft } from '../../tools/draw.ts';
+import { Part } from '../drawer.tsx';
+import { draftOfCopies } from './copies-draft.ts';
+
+type Repeating = 'grid' | 'ring';
+
+/** Rows, grids and rings of the selection, shown on the bed before they are made. */
+export function RepeatPart() {
+  const actions = useBenchActions();
+  const unit = useBench(unitOf);
+  const drawing = useBench((state) => jobOf(state).drawing);
+  const selection = useBench((state) => state.selection);
+  const sheet = useBench((state) => jobOf(state).sheets[0]);
+  const mark = useBench((state) => jobOf(state).mark);
+  const [kind, setKind] = useState<Repeating>('grid');
+  const [grid, setGrid] = useState({ columns: 1, rows: 1, gapX: 3, gapY: 3, brick: false });
+  const [ring, setRing] = useState({ count: 6, radius: 40, sweep: 360, turned: true });
+  const [linked, setLinked] = useState(false);
+  const [open, setOpen] = useState(false);
+  const maps = useMemo(() => {
+    const box = boundsAmong(drawing, selection);
+    if (isEmpty(box)) return [];
+    if (kind === 'grid') return gridMaps(box, grid);
+    const middle = boxCentre(box);
+    return ringMaps(box, { ...ring, centre: mark ?? { x: middle.x, y: middle.y + ring.radius } });
+  }, [drawing, selection, kind, grid, ring, mark]);
+
+  useEffect(() => {
+    if (!open) return;
+    showDraft(actions, maps.length === 0 ? null : draftOfCopies(selectedItems(actions.get()), maps));
+    return () => showDraft(actions, null);
+  }, [open, maps, actions]);
+
+  const fill = () => {
+    if (!sheet) return;
+    const found = gridThatFits(selectionBox(actions.get()), sheetSafeBox(sheet), grid.gapX, grid.gapY, grid.brick);
+    setGrid(found);
+    setOpen(true);
+  };
+  const change = (part: Partial<typeof grid>) => {
+    setGrid({ ...grid, ...part });
+    setOpen(true);
+  };
+  const changeRing = (part: Partial<typeof ring>) => {
+    setRing({ ...ring, ...part });
+    setOpen(true);
+  };
+  return (
+    <Part title="Repeat" folds>
+      <Choice
+        label="Repeat"
+        value={kind}
+        options={[
+          { value: 'grid' as const, text: 'Rows and columns' },
+          { value: 'ring' as const, text: 'Around a point', aside: mark ? 'the mark' : 'below it' },
+        ]}
+        choose={(value) => {
+          setKind(value);
+          setOpen(true);
+        }}
+      />
+      {kind === 'grid' ? (
+        <>
+          <div className="grid grid-cols-2 gap-1.5">
+            <NumberField
+              label="Columns"
+              layout="stack"
+              value={grid.columns}
+              least={1}
+              most={1000}
+              whole
+              commit={(columns) => change({ columns })}
+            />
+            <NumberField
+              label="Rows"
+              layout="stack"
+              value={grid.rows}
+              least={1}
+              most={1000}
+              whole
+              commit={(rows) => change({ rows })}
+            />
+            <LengthField label="Gap across" unit={unit} value={grid.gapX} commit={(gapX) => change({ gapX })} />
+            <LengthField label="Gap down" unit={unit} value={grid.gapY} commit={(gapY) => change({ gapY })} />
+          </div>
+          <div className="flex items-center justify-between gap-2">
+            <Tick checked={grid.brick} set={(checked) => change({ brick: checked })}>
+              like bricks
+            </Tick>
+            {sheet && (
+              <Button
+                look="quiet"
+                disabled={Boolean(sheet.angle)}
+                title={sheet.angle ? 'The sheet is turned: turn it straight to fill it' : undefined}
+                onClick={fill}
+              >
+                As many as fit
+              </Button>
+            )}
+          </div>
+        </>
+      ) : (
+        <>
+          <div className="grid grid-cols-2 gap-1.5">
+            <NumberField
+              label="Copies in all"
+              layout="stack"
+              value={ring.count}
+              least={2}
+              most={1000}
+              whole
+              commit={(count) => changeRing({ count })}
+            />
+            <NumberField
+              label="Over"
+              layout="stack"
+              unit="°"
+              value={ring.sweep}
+              least={-360}
+              most={360}
+              commit={(sweep) => changeRing({ sweep })}
+            />
+            {!mark && (
+              <LengthField label="Radius" unit={unit} value={ring.radius} commit={(radius) => changeRing({ radius })} />
+            )}
+          </div>
+          <Tick checked={ring.turned} set={(checked) => changeRing({ turned: checked })}>
+            turned with their place
+          </Tick>
+        </>
+      )}
+      <Tick checked={linked} set={setLinked}>
+        linked: a change of one changes all
+      </Tick>
+      <Button
+        disabled={maps.length === 0}
+        onClick={() => {
+          setOpen(false);
+          addCopies(actions, `make ${maps.length} copies`, maps, linked, true);
+          setGrid({ ...grid, columns: 1, rows: 1 });
+        }}
+      >
+        {maps.length === 0 ? 'Make copies' : `Make ${maps.length} ${maps.length === 1 ? 'copy' : 'copies'}`}
+      </Button>
+    </Part>
+  );
+}

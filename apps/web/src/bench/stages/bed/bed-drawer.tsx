@@ -1,0 +1,198 @@
+import { Radio, RadioGroup } from '@headlessui/react';
+import type { Sheet } from '@lambent/core/document';
+import { removeSheet, setSheet, setUnit } from '@lambent/core/edits';
+import { countsDown, type Machine, toMachine } from '@lambent/core/machine';
+import { type StockedSheet, sheetAsStocked, stockOf } from '@lambent/core/recipes';
+import { formatLength, type LengthUnit, lengthUnits } from '@lambent/core/units';
+import { Layers } from 'lucide-react';
+import { Button } from '../../../ui/button.tsx';
+import { Choice } from '../../../ui/choice.tsx';
+import { LengthField } from '../../../ui/length-field.tsx';
+import { parseAngle } from '../../../ui/plain-number.ts';
+import { TypedField } from '../../../ui/typed-field.tsx';
+import { showBed } from '../../bed/showing.ts';
+import { useBench, useBenchActions } from '../../context.ts';
+import { changeMachine } from '../../machine-choice.ts';
+import { addSheet, chooseMaterial, offeredMaterials, sheetName } from '../../sheet-choice.ts';
+import { jobOf, machineOf, unitOf } from '../../store.ts';
+import { Drawer, Part } from '../drawer.tsx';
+import { SheetThickness } from './sheet-thickness.tsx';
+
+const originWords = {
+  'top-left': 'top left, Y downwards',
+  'bottom-left': 'bottom left, Y upwards',
+  centre: 'centre, Y upwards',
+};
+
+/** The machine, the units, and the sheet that lies on the bed. */
+export function BedDrawer() {
+  const actions = useBenchActions();
+  const machine = useBench(machineOf);
+  const machines = useBench((state) => state.shop.machines);
+  const unit = useBench(unitOf);
+  const sheets = useBench((state) => jobOf(state).sheets);
+  const materials = useBench((state) => state.shop.materials);
+  const length = (mm: number) => formatLength(mm, unit);
+  return (
+    <Drawer title="Bed" aside={`${length(machine.bedWidth)} × ${length(machine.bedHeight)}`}>
+      <Part title="Machine">
+        <Choice
+          label="Machine"
+          value={machine.id}
+          options={machines.map(({ id, name, source }) => ({ value: id, text: name, aside: source }))}
+          choose={(id) => {
+            changeMachine(actions, id);
+            showBed(actions);
+          }}
+        />
+        <p className="text-[12px] text-quiet">Zero {originWords[machine.origin]}.</p>
+      </Part>
+      <Part title="Lengths in">
+        <RadioGroup
+          value={unit}
+          onChange={(next: LengthUnit) => actions.edit(`lengths in ${next}`, (job) => setUnit(job, next))}
+          aria-label="Lengths in"
+          className="grid grid-cols-3 gap-1 rounded-lg bg-table p-1"
+        >
+          {lengthUnits.map((known) => (
+            <Radio
+              key={known}
+              value={known}
+              className="figures cursor-pointer rounded-md py-1 text-center data-checked:bg-raised data-checked:font-bold data-checked:text-petrol data-checked:shadow-sm"
+            >
+              {known}
+            </Radio>
+          ))}
+        </RadioGroup>
+      </Part>
+      {sheets.map((sheet, i) => (
+        <SheetPart
+          key={sheet.id}
+          sheet={sheet}
+          title={sheets.length === 1 ? 'Sheet' : `Sheet ${i + 1}: ${sheetName(sheets, sheet, materials)}`}
+          shut={sheets.length > 2 && i > 0}
+          machine={machine}
+          unit={unit}
+        />
+      ))}
+      <Part title={sheets.length === 0 ? 'Sheet' : 'Another sheet'}>
+        <MaterialChoice
+          value={null}
+          choose={(id) => (sheets.length === 0 ? chooseMaterial(actions, id) : addSheet(actions, id))}
+        />
+        {sheets.length === 0 && (
+          <p className="text-[12px] text-quiet">Choose what lies on the bed; its recipes come with it.</p>
+        )}
+      </Part>
+    </Drawer>
+  );
+}
+
+/** The materials of the shop. */
+export function MaterialChoice({ value, choose }: { value: string | null; choose: (id: string) => void }) {
+  const materials = useBench((state) => state.shop.materials);
+  return (
+    <Choice
+      label="Material"
+      value={value}
+      empty="Choose the material"
+      icon={<Layers size={15} className="shrink-0 text-petrol" aria-hidden />}
+      options={offeredMaterials(materials, value).map(({ id, name, thicknessMm, tone }) => ({
+        value: id,
+        text: name,
+        aside: `${thicknessMm} mm`,
+        mark: <span className="size-4 shrink-0 rounded border border-line" style={{ background: tone }} aria-hidden />,
+      }))}
+      choose={choose}
+    />
+  );
+}
+
+function SheetPart(props: { sheet: Sheet; title: string; shut: boolean; machine: Machine; unit: LengthUnit }) {
+  const { sheet, title, shut, machine, unit } = props;
+  const actions = useBenchActions();
+  // A sheet's place is that of its corner nearest to zero, in the machine's frame.
+  const corner = machine.origin === 'top-left' ? sheet.y : sheet.y + sheet.height;
+  const place = toMachine(machine, sheet.x, corner);
+  const up = countsDown(machine);
+  const change = (name: string, change: Partial<Sheet>) => {
+    actions.edit(name, (job) => setSheet(job, { ...sheet, ...change }));
+    return undefined;
+  };
+  const size = (side: 'width' | 'height') => (mm: number) => {
+    if (!(mm > 0)) return 'A sheet is larger than 0.';
+    if (mm > 10_000) return 'No sheet is that large.';
+    const y = side === 'height' && up < 0 ? corner - mm : sheet.y;
+    // Cut to another size, it is still of the same sheet in stock.
+    return change('size of the sheet', { [side]: mm, y });
+  };
+  const margin = (mm: number) => {
+    if (mm < 0) return 'A margin is not below 0.';
+    if (mm * 2 >= Math.min(sheet.width, sheet.height)) return 'That leaves nothing of the sheet.';
+    return change('margin of the sheet', { margin: mm });
+  };
+  return (
+    <Part title={title} folds={title !== 'Sheet'} shut={shut}>
+      <MaterialChoice value={sheet.materialId} choose={(id) => chooseMaterial(actions, id, sheet.id)} />
+      <StockChoice sheet={sheet} machine={machine} unit={unit} />
+      <div className="grid grid-cols-2 gap-2">
+        <LengthField label="Width" unit={unit} value={sheet.width} commit={size('width')} />
+        <LengthField label="Height" unit={unit} value={sheet.height} commit={size('height')} />
+        <LengthField
+          label="X of its corner"
+          unit={unit}
+          value={place.x}
+          commit={(x) => change('move the sheet', { x: sheet.x + x - place.x })}
+        />
+        <LengthField
+          label="Y of its corner"
+          unit={unit}
+          value={place.y}
+          commit={(y) => change('move the sheet', { y: sheet.y + (y - place.y) * up })}
+        />
+        <SheetThickness sheet={sheet} alone />
+        <LengthField label="Safe margin" unit={unit} value={sheet.margin} commit={margin} />
+        <TypedField
+          label="Turned"
+          unit="°"
+          text={String(-(sheet.angle ?? 0) || 0)}
+          parse={parseAngle}
+          commit={(degrees) => change('turn the sheet', { angle: -degrees % 360 })}
+        />
+      </div>
+      <Button
+        className="mt-1 self-start"
+        onClick={() => actions.edit('take the sheet away', (job) => removeSheet(job, sheet.id))}
+      >
+        Take the sheet away
+      </Button>
+    </Part>
+  );
+}
+
+/** Which of the material's sheets in stock lies there: its size comes with it, cut to what the bed holds. */
+function StockChoice({ sheet, machine, unit }: { sheet: Sheet; machine: Machine; unit: LengthUnit }) {
+  const actions = useBenchActions();
+  const material = useBench((state) => state.shop.materials.find(({ id }) => id === sheet.materialId));
+  if (!material?.stock || material.stock.length === 0) return null;
+  const taken = stockOf(material.stock, sheet);
+  const size = ({ width, height }: StockedSheet) =>
+    `${formatLength(width, unit, { bare: true })} × ${formatLength(height, unit)}`;
+  return (
+    <Choice
+      label="From stock"
+      value={taken?.id ?? null}
+      empty="Not from stock"
+      options={material.stock.map((one) => ({
+        value: one.id,
+        text: `${size(one)}${one.offcut ? ', offcut' : ''}`,
+        aside: `${one.count} left`,
+      }))}
+      choose={(stockId) => {
+        const { width, height } = sheetAsStocked(sheet.id, material, machine, stockId);
+        const corner = machine.origin === 'top-left' ? sheet.y : sheet.y + sheet.height - height;
+        actions.edit('sheet from stock', (job) => setSheet(job, { ...sheet, stockId, width, height, y: corner }));
+      }}
+    />
+  );
+}

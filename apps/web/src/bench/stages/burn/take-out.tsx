@@ -1,0 +1,198 @@
+import { blocks } from '@lambent/core/checks';
+import { setMember } from '@lambent/core/edits';
+import { fileNameFor, usualFileName } from '@lambent/core/formats';
+import type { RunChoice } from '@lambent/core/plan';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { format } from 'date-fns';
+import { Download } from 'lucide-react';
+import { useState } from 'react';
+import { toast } from 'sonner';
+import { api, sentenceOf } from '../../../api.ts';
+import { Button } from '../../../ui/button.tsx';
+import { Choice } from '../../../ui/choice.tsx';
+import type { ArtworkFormat } from '../../../workers/bench.worker.ts';
+import { work } from '../../../workers/work.ts';
+import { useBench, useBenchActions } from '../../context.ts';
+import { type BenchState, jobOf } from '../../store.ts';
+import { useRuns } from '../../use-runs.ts';
+import { Part } from '../drawer.tsx';
+
+type Format = ArtworkFormat | 'gcode';
+type Scope = 'job' | 'selection' | 'run';
+
+const formats: readonly { value: Format; text: string; aside: string }[] = [
+  { value: 'gcode', text: 'G-code', aside: 'the plan' },
+  { value: 'svg', text: 'SVG', aside: 'mm' },
+  { value: 'dxf', text: 'DXF', aside: 'mm' },
+  { value: 'pdf', text: 'PDF', aside: 'true size' },
+  { value: 'png', text: 'PNG', aside: 'picture' },
+];
+
+/** Files out of the job, in open formats. */
+export function TakeOut() {
+  const actions = useBenchActions();
+  const blocked = useBench((state) => state.planned === null || blocks(state.planned.findings));
+  const selected = useBench((state) => state.selection.size);
+  const [kind, setKind] = useState<Format>('gcode');
+  const [scope, setScope] = useState<Scope>('job');
+  const [paints, setPaints] = useState<'as-came' | 'by-operation'>('as-came');
+  const [guides, setGuides] = useState<'with' | 'without'>('with');
+  const [resolution, setResolution] = useState('300');
+  const [busy, setBusy] = useState(false);
+  const queries = useQueryClient();
+  const pattern = useQuery({ queryKey: ['settings'], queryFn: api.settings }).data?.fileNames ?? usualFileName;
+  const run = useRuns().runs.length + 1;
+  const example = useBench((state) => nameFor(state, pattern, run));
+  const member = useBench((state) => jobOf(state).member);
+  const settle = (fileNames: string) => {
+    api
+      .settle({ fileNames })
+      .then((settings) => queries.setQueryData(['settings'], settings))
+      .catch((error) => toast.error(sentenceOf(error)));
+  };
+  const scoped = scope === 'selection' && selected === 0 ? 'job' : scope;
+
+  const save = async () => {
+    const state = actions.get();
+    setBusy(true);
+    try {
+      const choices = {
+        paints,
+        guides: guides === 'with',
+        only: scoped === 'selection' ? state.selection : null,
+        onlyBurnt: scoped === 'run',
+      };
+      const blob = await (kind === 'gcode'
+        ? work('gcode', [jobOf(state), state.shop, state.title, choiceOf(state)])
+        : work('artwork', [jobOf(state), state.shop, state.title, kind, choices, Number(resolution), choiceOf(state)]));
+      download(blob, `${nameFor(state, pattern, run)}.${kind}`);
+    } catch (error) {
+      toast.error(`The file was not made. ${sentenceOf(error)}`);
+    } finally {
+      setBusy(false);
+    }
+  };
+  return (
+    <Part title="Take out as a file">
+      <Choice label="Format" value={kind} options={formats} choose={setKind} />
+      {kind !== 'gcode' && (
+        <>
+          <Choice<Scope>
+            label="What goes out"
+            value={scoped}
+            options={[
+              { value: 'job', text: 'The whole job' },
+              ...(selected > 0
+                ? [{ value: 'selection' as const, text: 'The selection', aside: String(selected) }]
+                : []),
+              { value: 'run', text: 'What burns in this run' },
+            ]}
+            choose={setScope}
+          />
+          <Choice
+            label="Paints"
+            value={paints}
+            options={[
+              { value: 'as-came', text: 'Paints as they came' },
+              { value: 'by-operation', text: 'Paints of the operations' },
+            ]}
+            choose={setPaints}
+          />
+          {scoped !== 'run' && (
+            <Choice
+              label="Guides and notes"
+              value={guides}
+              options={[
+                { value: 'with', text: 'With guides and notes' },
+                { value: 'without', text: 'Without guides and notes' },
+              ]}
+              choose={setGuides}
+            />
+          )}
+        </>
+      )}
+      {kind === 'png' && (
+        <Choice
+          label="Resolution"
+          value={resolution}
+          options={['96', '150', '300', '600'].map((value) => ({ value, text: `${value} pixels to the inch` }))}
+          choose={setResolution}
+        />
+      )}
+      <Button disabled={busy || (kind === 'gcode' && blocked)} onClick={() => void save()}>
+        <Download size={15} aria-hidden />
+        {busy ? 'Making it…' : `Save ${formats.find(({ value }) => value === kind)?.text}`}
+      </Button>
+      <details>
+        <summary className="cursor-pointer truncate text-[12px] text-quiet">
+          Named {example}.{kind}
+        </summary>
+        <NamePart label="File names" value={pattern} needed settle={settle} />
+        <NamePart
+          label="Member this job is for"
+          value={member}
+          settle={(typed) => actions.edit('say whose job it is', (job) => setMember(job, typed))}
+        />
+        <p className="mt-1 text-[12px] text-quiet">
+          For the whole shop. What stands in braces is filled in: {'{job} {member} {material} {thickness} {date} {run}'}
+        </p>
+      </details>
+      {kind === 'gcode' && blocked && (
+        <p className="text-[12px] text-quiet">G-code can be saved once nothing blocks.</p>
+      )}
+    </Part>
+  );
+}
+
+/** One text that file names are made of, settled when it is left. `needed` takes no empty text. */
+function NamePart(props: { label: string; value: string; needed?: boolean; settle: (typed: string) => void }) {
+  const { label, value, needed, settle } = props;
+  return (
+    <label className="mt-1.5 flex flex-col gap-1">
+      <span className="text-quiet">{label}</span>
+      <input
+        key={value}
+        defaultValue={value}
+        maxLength={200}
+        className="figures h-8 rounded-lg border border-line bg-raised px-2.5 text-[12.5px] focus:border-petrol focus:outline-none"
+        onKeyDown={(event) => {
+          if (event.key === 'Enter') event.currentTarget.blur();
+          if (event.key === 'Escape') event.currentTarget.value = value;
+        }}
+        onBlur={({ currentTarget }) => {
+          const typed = currentTarget.value.trim();
+          if (typed === '' && needed) currentTarget.value = value;
+          else if (typed !== value) settle(typed);
+        }}
+      />
+    </label>
+  );
+}
+
+/** @param run the number that the next run of this job will have */
+function nameFor(state: BenchState, pattern: string, run: number): string {
+  const { title, prepared } = state;
+  const { material } = prepared;
+  return fileNameFor(pattern, {
+    job: title,
+    member: jobOf(state).member,
+    material: material?.name ?? '',
+    thickness: material ? `${material.thicknessMm} mm` : '',
+    date: format(new Date(), 'yyyy-MM-dd'),
+    // Of several runs, by its name; else which burn of the job it would be.
+    run: jobOf(state).runs.length > 1 ? prepared.run.name : String(run),
+  });
+}
+
+function download(blob: Blob, name: string): void {
+  const link = document.createElement('a');
+  link.href = URL.createObjectURL(blob);
+  link.download = name;
+  link.click();
+  setTimeout(() => URL.revokeObjectURL(link.href), 10_000);
+}
+
+/** The run that is looked at, and where the head stood when it was planned. */
+function choiceOf({ prepared, plannedHead }: BenchState): RunChoice {
+  return { runId: prepared.run.id, head: plannedHead };
+}

@@ -1,0 +1,39 @@
+import { useBench, useBenchActions } from '../../context.ts';
+import { shortcuts } from '../../shortcuts.ts';
+import { Drawer } from '../drawer.tsx';
+import { FillPart } from './fill-part.tsx';
+import { KeyPart } from './key-part.tsx';
+import { LayersPart, PinnedPart } from './layers-part.tsx';
+import { NearMisses } from './near-misses.tsx';
+import { PaintList } from './paint-list.tsx';
+
+/** Every paint of the drawing, and what it means. */
+export function ColoursDrawer() {
+  const actions = useBenchActions();
+  const count = useBench((state) => state.prepared.meaning.paints.length);
+  const realColours = useBench((state) => state.look === 'paints');
+  return (
+    <Drawer
+      title="Colours"
+      aside={`${count} ${count === 1 ? 'paint' : 'paints'}`}
+      foot={
+        <label className="flex items-center gap-2">
+          <input
+            type="checkbox"
+            checked={realColours}
+            onChange={(event) => actions.set({ look: event.target.checked ? 'paints' : 'operations' })}
+            className="size-4 accent-petrol"
+          />
+          Show the real colours <span className="text-quiet">({shortcuts.look.keys})</span>
+        </label>
+      }
+    >
+      <KeyPart />
+      <NearMisses />
+      <PaintList />
+      <PinnedPart />
+      <FillPart />
+      <LayersPart />
+    </Drawer>
+  );
+}

@@ -1,0 +1,141 @@
+import { type ColourKey, changeOfKey, type KeyChange, keyFromJob } from '@lambent/core/colours';
+import { setKey } from '@lambent/core/edits';
+import { Settings2 } from 'lucide-react';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import { toast } from 'sonner';
+import { api, sentenceOf } from '../../../api.ts';
+import { Button } from '../../../ui/button.tsx';
+import { Choice } from '../../../ui/choice.tsx';
+import { useBench, useBenchActions } from '../../context.ts';
+import { type BenchActions, jobOf } from '../../store.ts';
+import { Part } from '../drawer.tsx';
+
+/** The key the job goes by. Another one is taken once it is said what that changes. */
+export function KeyPart() {
+  const actions = useBenchActions();
+  const keys = useBench((state) => state.shop.keys);
+  const key = useBench((state) => state.prepared.key);
+  const job = useBench(jobOf);
+  const [wanted, setWanted] = useState<{ key: ColourKey; change: KeyChange } | null>(null);
+  const take = (next: ColourKey) => {
+    actions.edit('change colour key', (before) => setKey(before, next.id));
+    setWanted(null);
+  };
+  const consider = (id: string) => {
+    const next = keys.find((known) => known.id === id);
+    if (!next || next === key) {
+      setWanted(null);
+      return;
+    }
+    const change = changeOfKey(job, key, next);
+    if (change.moves.length === 0) take(next);
+    else setWanted({ key: next, change });
+  };
+  return (
+    <Part title="Colour key">
+      <div className="flex items-center gap-1.5">
+        <div className="min-w-0 flex-1">
+          <Choice
+            label="Colour key"
+            value={wanted?.key.id ?? key.id}
+            options={keys.map(({ id, name }) => ({ value: id, text: name }))}
+            choose={consider}
+          />
+        </div>
+        <Link
+          to={`/keys/${key.id}`}
+          aria-label="The shop’s colour keys"
+          title="The shop’s colour keys"
+          className="flex size-9 shrink-0 items-center justify-center rounded-lg border border-line bg-raised hover:border-petrol"
+        >
+          <Settings2 size={16} aria-hidden />
+        </Link>
+      </div>
+      {wanted && <Change change={wanted.change} take={() => take(wanted.key)} leave={() => setWanted(null)} />}
+      {job.assignments.length > 0 && !wanted && <KeepAsKey actions={actions} />}
+    </Part>
+  );
+}
+
+/** What another key would change, before it does. */
+function Change({ change, take, leave }: { change: KeyChange; take: () => void; leave: () => void }) {
+  const actions = useBenchActions();
+  const count = change.moves.reduce((sum, { itemIds }) => sum + itemIds.length, 0);
+  return (
+    <div className="rounded-[10px] border border-petrol/50 bg-petrol-soft/50 p-3" data-testid="key-change">
+      <p className="font-semibold">
+        {count} {count === 1 ? 'item changes' : 'items change'}, {change.same} {change.same === 1 ? 'stays' : 'stay'} as
+        now
+      </p>
+      <ul className="my-1.5 max-h-40 overflow-y-auto text-[12.5px]">
+        {change.moves.map(({ from, to, itemIds }) => (
+          <li
+            key={`${from} ${to}`}
+            className="flex justify-between gap-2"
+            onPointerEnter={() => actions.pointOut(itemIds)}
+            onPointerLeave={() => actions.pointOut([])}
+          >
+            <span className="truncate">
+              {from ?? 'no meaning'} → <span className={to === null ? 'text-stop' : ''}>{to ?? 'no meaning'}</span>
+            </span>
+            <span className="figures shrink-0">{itemIds.length}</span>
+          </li>
+        ))}
+      </ul>
+      <div className="flex gap-2">
+        <Button look="main" onClick={take}>
+          Change the key
+        </Button>
+        <Button onClick={leave}>Leave it</Button>
+      </div>
+    </div>
+  );
+}
+
+/** Makes a key of what this job was told by hand, for the next drawing of its kind. */
+function KeepAsKey({ actions }: { actions: BenchActions }) {
+  const [name, setName] = useState<string | null>(null);
+  const keep = async () => {
+    const { prepared, shop, title } = actions.get();
+    try {
+      const made = await api.addKey(keyFromJob(prepared.job, prepared.key, 'new', name?.trim() || title));
+      actions.takeShop({ ...shop, keys: [...shop.keys, made] });
+      actions.edit('keep the colours as a key', (job) => ({ ...setKey(job, made.id), assignments: [] }));
+      setName(null);
+      toast.success(`“${made.name}” is now among the shop’s keys, and this job goes by it.`);
+    } catch (error) {
+      toast.error(`The key was not kept. ${sentenceOf(error)}`);
+    }
+  };
+  if (name === null) {
+    return (
+      <Button look="quiet" className="-ml-3 self-start" onClick={() => setName(actions.get().title)}>
+        Keep these colours as a key
+      </Button>
+    );
+  }
+  return (
+    <form
+      className="flex gap-1.5"
+      onSubmit={(event) => {
+        event.preventDefault();
+        void keep();
+      }}
+    >
+      <input
+        aria-label="Name of the key"
+        // biome-ignore lint/a11y/noAutofocus: the field comes because its button was pressed
+        autoFocus
+        value={name}
+        maxLength={120}
+        onChange={(event) => setName(event.target.value)}
+        onKeyDown={(event) => event.key === 'Escape' && setName(null)}
+        className="h-8 min-w-0 flex-1 rounded-lg border border-line bg-raised px-2 focus:border-petrol focus:outline-none"
+      />
+      <Button look="main" type="submit">
+        Keep
+      </Button>
+    </form>
+  );
+}

@@ -1,0 +1,100 @@
+import { cardOfLayer, type Layer } from '@lambent/core/document';
+import { pinItems, setLayer } from '@lambent/core/edits';
+import { type Operation, operationOf } from '@lambent/core/operations';
+import { useMemo } from 'react';
+import { AnotherLayer } from '../../../ui/another-layer.tsx';
+import { Button } from '../../../ui/button.tsx';
+import { OperationMark } from '../../../ui/operation-mark.tsx';
+import { useBench, useBenchActions } from '../../context.ts';
+import { LayerName } from '../../layer/layer-popover.tsx';
+import { jobOf } from '../../store.ts';
+import { newId } from '../../tools/draw.ts';
+import { Part } from '../drawer.tsx';
+
+/** The job's layers: named where they stand, and more of them made. */
+export function LayersPart() {
+  const actions = useBenchActions();
+  const { layers: all, placed } = useBench((state) => state.prepared.meaning);
+  // Those of test cards are read under Recipe.
+  const layers = useMemo(() => all.filter(({ id }) => cardOfLayer(id) === null), [all]);
+  const add = (operation: Operation) => {
+    const alike = layers.filter((layer) => layer.operation === operation).length;
+    const layer: Layer = { id: newId(), name: `${operationOf(operation).name} ${alike + 1}`, operation };
+    actions.edit(`add the layer ${layer.name}`, (job) => setLayer(job, layer));
+  };
+  return (
+    <Part title="Layers" folds>
+      <ul className="flex flex-col">
+        {layers.map((layer) => {
+          const items = placed.get(layer.id) ?? [];
+          return (
+            <li
+              key={layer.id}
+              className="flex items-center gap-2 rounded-lg px-1.5 py-0.5 hover:bg-table"
+              onPointerEnter={() => actions.pointOut(items.map(({ item }) => item.id))}
+              onPointerLeave={() => actions.pointOut([])}
+            >
+              <OperationMark operation={layer.operation} />
+              <LayerName layer={layer} />
+              <button
+                type="button"
+                title="Select its items"
+                disabled={items.length === 0}
+                onClick={() => actions.select(items.map(({ item }) => item.id))}
+                className="figures shrink-0 text-[12px] text-quiet hover:text-ink"
+              >
+                {items.length}
+              </button>
+            </li>
+          );
+        })}
+      </ul>
+      <AnotherLayer add={add} />
+    </Part>
+  );
+}
+
+/** What was put on layers by hand, over the key. */
+export function PinnedPart() {
+  const actions = useBenchActions();
+  const drawing = useBench((state) => jobOf(state).drawing);
+  const layers = useBench((state) => state.prepared.meaning.layers);
+  const pinned = useMemo(() => {
+    const byLayer = new Map<string, string[]>();
+    for (const item of drawing.items) {
+      if (item.pinned === null || cardOfLayer(item.pinned) !== null) continue;
+      byLayer.set(item.pinned, [...(byLayer.get(item.pinned) ?? []), item.id]);
+    }
+    return [...byLayer];
+  }, [drawing]);
+  if (pinned.length === 0) return null;
+  const unpin = (ids: readonly string[]) =>
+    actions.edit(`unpin ${ids.length} ${ids.length === 1 ? 'item' : 'items'}`, (job) =>
+      pinItems(job, new Set(ids), null),
+    );
+  return (
+    <Part title={`Pinned by hand: ${pinned.reduce((sum, [, ids]) => sum + ids.length, 0)}`}>
+      <ul className="flex flex-col">
+        {pinned.map(([layerId, ids]) => (
+          <li
+            key={layerId}
+            className="flex items-center gap-2 rounded-lg pl-2 hover:bg-table"
+            onPointerEnter={() => actions.pointOut(ids)}
+            onPointerLeave={() => actions.pointOut([])}
+          >
+            <span className="min-w-0 flex-1 truncate">
+              {layers.find(({ id }) => id === layerId)?.name ?? 'a layer that is gone'}
+            </span>
+            <span className="figures text-[12px] text-quiet">{ids.length}</span>
+            <Button look="quiet" onClick={() => actions.select(ids)}>
+              Select
+            </Button>
+            <Button look="quiet" onClick={() => unpin(ids)}>
+              Unpin
+            </Button>
+          </li>
+        ))}
+      </ul>
+    </Part>
+  );
+}

@@ -1,0 +1,114 @@
+import { keyThatTakes, type NearMiss, nearMisses } from '@lambent/core/colours';
+import type { JobDocument } from '@lambent/core/document';
+import { assignPaint } from '@lambent/core/edits';
+import { useMemo, useState } from 'react';
+import { toast } from 'sonner';
+import { api, sentenceOf } from '../../../api.ts';
+import { Button } from '../../../ui/button.tsx';
+import { showSelection } from '../../bed/showing.ts';
+import { useBench, useBenchActions } from '../../context.ts';
+import { Swatch } from './swatch.tsx';
+
+const shownAtFirst = 2;
+
+/** Paints that are nearly one that means something: both colours, how far apart, and what to do. */
+export function NearMisses() {
+  const actions = useBenchActions();
+  const { meaning, key } = useBench((state) => state.prepared);
+  const misses = useMemo(() => nearMisses(meaning.paints, key), [meaning, key]);
+  const [all, setAll] = useState(false);
+  if (misses.length === 0) return null;
+  const shown = all ? misses : misses.slice(0, shownAtFirst);
+  const treatAll = () =>
+    actions.edit(`treat ${misses.length} paints as meant`, (job) =>
+      misses.reduce<JobDocument>((done, { paint, layerId }) => assignPaint(done, paint, layerId), job),
+    );
+  return (
+    <div className="flex flex-col gap-2">
+      {shown.map((miss) => (
+        <Miss key={`${miss.paint.part} ${miss.paint.colour} ${miss.paint.widthMm}`} miss={miss} />
+      ))}
+      {misses.length > 1 && (
+        <div className="flex items-center justify-between">
+          <Button onClick={treatAll}>Treat all {misses.length} as meant</Button>
+          {misses.length > shownAtFirst && (
+            <Button look="quiet" onClick={() => setAll(!all)}>
+              {all ? 'Show fewer' : `${misses.length - shownAtFirst} more`}
+            </Button>
+          )}
+        </div>
+      )}
+    </div>
+  );
+}
+
+function Miss({ miss }: { miss: NearMiss }) {
+  const actions = useBenchActions();
+  const { paint, kind, meant, layerId, distance, rule } = miss;
+  const layer = useBench((state) => state.prepared.meaning.layers.find(({ id }) => id === layerId)?.name ?? layerId);
+  const count = paint.itemIds.length;
+  const what = `${count} ${count === 1 ? 'item is' : 'items are'}`;
+  const title = {
+    near: `Almost the ${layer.toLowerCase()} colour`,
+    converted: `The ${layer.toLowerCase()} colour, out of print`,
+    alike: `Looks like what is on ${layer}`,
+  }[kind];
+  const treat = () => actions.edit(`treat ${paint.colour} as ${layer}`, (job) => assignPaint(job, paint, layerId));
+  const inKey = async () => {
+    const { prepared, shop } = actions.get();
+    try {
+      const changed = await api.changeKey(keyThatTakes(prepared.key, paint, layerId, rule));
+      actions.takeShop({ ...shop, keys: shop.keys.map((known) => (known.id === changed.id ? changed : known)) });
+      toast.success(`“${changed.name}” takes ${paint.colour} as ${layer} from now on.`);
+    } catch (error) {
+      toast.error(`The key was not changed. ${sentenceOf(error)}`);
+    }
+  };
+  return (
+    <section
+      aria-label={title}
+      data-testid="near-miss"
+      className="rounded-[10px] border border-warn/40 bg-warn-soft p-3"
+      onPointerEnter={() => actions.pointOut(paint.itemIds)}
+      onPointerLeave={() => actions.pointOut([])}
+    >
+      <p className="flex items-center gap-2 font-semibold">
+        <span className="flex shrink-0 overflow-hidden rounded-md border border-line">
+          <Swatch part="fill" colour={paint.colour} joined />
+          <Swatch part="fill" colour={meant} joined />
+        </span>
+        {title}
+      </p>
+      <p className="mt-1 text-[12.5px] text-warn">
+        {what} <span className="figures">{paint.colour}</span>, {distance.toFixed(1)} away from{' '}
+        <span className="figures">{meant}</span>.{' '}
+        {kind === 'alike' ? 'They may be meant as one.' : `${count === 1 ? 'It' : 'They'} would not burn.`}
+      </p>
+      <div className="mt-1.5 flex flex-wrap gap-x-4 font-semibold text-petrol">
+        <button type="button" className="hover:underline" onClick={treat}>
+          Treat as {layer.toLowerCase()}
+        </button>
+        {kind !== 'alike' && (
+          <button
+            type="button"
+            className="hover:underline"
+            title="For every job that goes by this key"
+            onClick={() => void inKey()}
+          >
+            In the key too
+          </button>
+        )}
+        <button
+          type="button"
+          className="hover:underline"
+          onClick={() => {
+            actions.select(paint.itemIds);
+            showSelection(actions);
+          }}
+        >
+          Show
+        </button>
+      </div>
+    </section>
+  );
+}

@@ -1,0 +1,150 @@
+import type { Item } from '@lambent/core/document';
+import { type MadeBorder, outlinesOfItems } from '@lambent/core/fit';
+import { type Border, type BorderSettings, loopPlace, type Progress } from '@lambent/core/geometry';
+import { separates } from '@lambent/core/operations';
+import { formatLength } from '@lambent/core/units';
+import { useMemo, useState } from 'react';
+import { Button } from '../../../ui/button.tsx';
+import { LengthField } from '../../../ui/length-field.tsx';
+import { Tick } from '../../../ui/tick.tsx';
+import { work } from '../../../workers/work.ts';
+import { useBench, useBenchActions } from '../../context.ts';
+import { jobOf, unitOf } from '../../store.ts';
+import { askForPlace } from '../../tools/place-tool.ts';
+import { borderSources } from './picture-outlines.ts';
+import { type Placing, PlacingFields, SlowStop, Trouble, useMaking } from './placing-fields.tsx';
+import { useWorked } from './use-worked.ts';
+
+const firstSettings: BorderSettings = {
+  by: 3,
+  bridgeGap: 10,
+  bridgeWidth: 4,
+  inletWidth: 2,
+  innerRadius: 1,
+  loop: null,
+};
+
+/** How large a loop is to begin with: a hole for a 3 mm cord. */
+export const usualLoop = { u: 0.5, v: 0, holeMm: 3, rimMm: 2.5 };
+
+const noBorder: readonly MadeBorder[] = [];
+
+/** One cut outline around everything selected. */
+export function BorderPart() {
+  const actions = useBenchActions();
+  const unit = useBench(unitOf);
+  const job = useBench(jobOf);
+  const selection = useBench((state) => state.selection);
+  const cut = useBench((state) => state.prepared.meaning.layers.find(({ operation }) => separates(operation))?.id);
+  const [settings, setSettings] = useState(firstSettings);
+  const [placing, setPlacing] = useState<Placing>({ layerId: cut ?? null, fate: 'stays', follows: true });
+  const chosen = useMemo(
+    () => job.drawing.items.filter(({ id, hidden }) => selection.has(id) && !hidden),
+    [job, selection],
+  );
+  const ask = useMemo(
+    () =>
+      chosen.length > 0
+        ? (progress: Progress, signal: AbortSignal) => borderOf(chosen, settings, progress, signal)
+        : null,
+    [chosen, settings],
+  );
+  const { answer, working, share, trouble, stop } = useWorked(ask);
+  const made = useMemo(() => (answer ? [answer.made] : noBorder), [answer]);
+  const { quiet, make, askAgain } = useMaking(made);
+  const set = (part: Partial<BorderSettings>) => {
+    setSettings({ ...settings, ...part });
+    askAgain();
+  };
+  if (chosen.length === 0) {
+    return (
+      <p className="text-quiet">
+        Select what belongs together, letters and pictures and all: one outline goes around it, to be cut.
+      </p>
+    );
+  }
+  const { loop } = settings;
+  const length = (label: string, value: number, change: (value: number) => Partial<BorderSettings>, zero = true) => (
+    <LengthField
+      key={label}
+      label={label}
+      unit={unit}
+      value={value}
+      takes={zero ? 'not-below-0' : 'more-than-0'}
+      commit={(typed) => {
+        if (typed > 1000) return 'That is larger than any bed.';
+        set(change(typed));
+        return undefined;
+      }}
+    />
+  );
+  const place = () =>
+    askForPlace(actions, 'Click where on the edge the loop should be', (point) => {
+      set({ loop: { ...usualLoop, ...loop, ...loopPlace(outlinesOfItems(chosen), point) } });
+    });
+  const border = answer?.border;
+  return (
+    <>
+      <div className="grid grid-cols-2 gap-1.5">
+        {length('Distance', settings.by, (by) => ({ by }))}
+        {length('Inner radius', settings.innerRadius, (innerRadius) => ({ innerRadius }))}
+        {length('Bridge gaps to', settings.bridgeGap, (bridgeGap) => ({ bridgeGap }))}
+        {length('Bridges’ width', settings.bridgeWidth, (bridgeWidth) => ({ bridgeWidth }), false)}
+        {length('Fill inlets to', settings.inletWidth, (inletWidth) => ({ inletWidth }))}
+      </div>
+      <Tick checked={loop !== null} set={(checked) => set({ loop: checked ? usualLoop : null })}>
+        with a loop to hang it by
+      </Tick>
+      {loop && (
+        <>
+          <div className="grid grid-cols-2 gap-1.5">
+            {length('Hole', loop.holeMm, (holeMm) => ({ loop: { ...loop, holeMm } }), false)}
+            {length('Rim', loop.rimMm, (rimMm) => ({ loop: { ...loop, rimMm } }), false)}
+          </div>
+          <Button className="self-start" onClick={place}>
+            Place the loop on the bed
+          </Button>
+        </>
+      )}
+      <PlacingFields placing={placing} set={(part) => setPlacing({ ...placing, ...part })} />
+      {border && !working && !quiet && (
+        <p role="status" className={border.pieces === 1 ? 'text-quiet' : 'text-warn'}>
+          {sayPieces(border, unit)}
+        </p>
+      )}
+      <Trouble words={trouble} />
+      <div className="flex flex-col items-start gap-1.5">
+        <Button
+          look="main"
+          disabled={working || !border || border.pieces === 0}
+          onClick={() => make('border', placing)}
+        >
+          Make the border
+        </Button>
+        {working && <SlowStop share={share} stop={stop} />}
+      </div>
+    </>
+  );
+}
+
+interface Answer {
+  readonly border: Border;
+  readonly made: MadeBorder;
+}
+
+async function borderOf(
+  chosen: readonly Item[],
+  settings: BorderSettings,
+  progress: Progress,
+  signal: AbortSignal,
+): Promise<Answer> {
+  const sources = await borderSources(chosen, signal);
+  const border = await work('border', [sources, settings], { progress, signal });
+  return { border, made: { kind: 'border', sources, settings, path: border.path } };
+}
+
+function sayPieces({ pieces, openGap }: Border, unit: Parameters<typeof formatLength>[1]): string {
+  if (pieces === 0) return 'There is nothing to go around.';
+  if (pieces === 1) return 'It is one piece.';
+  return `It is ${pieces} pieces: one piece needs gaps of up to ${formatLength(Math.ceil(openGap * 10) / 10, unit)} bridged.`;
+}

@@ -1,0 +1,26 @@
+import { Drawer } from '../drawer.tsx';
+import { BorderPart } from './border-part.tsx';
+import { FitsPart } from './fits-part.tsx';
+import { HolderPart } from './holder-part.tsx';
+import { KerfPart } from './kerf-part.tsx';
+import { Makings } from './makings.tsx';
+import { OffsetPart } from './offset-part.tsx';
+import { TestPiecesPart } from './test-pieces-part.tsx';
+
+/** Where a drawing becomes parts: what lies at a distance from what is drawn, what goes around it, how parts meet. */
+export function FitDrawer() {
+  return (
+    <Drawer title="Fit">
+      <Makings
+        makings={[
+          { name: 'Offset', about: 'Outlines at a distance', part: <OffsetPart /> },
+          { name: 'Border', about: 'One outline around everything', part: <BorderPart /> },
+          { name: 'Clearance', about: 'How parts meet', part: <FitsPart /> },
+          { name: 'Kerf', about: 'What the beam takes away', part: <KerfPart /> },
+          { name: 'Holder', about: 'Card that positions an object', part: <HolderPart /> },
+          { name: 'Test pieces', about: 'Measure kerf and fits', part: <TestPiecesPart /> },
+        ]}
+      />
+    </Drawer>
+  );
+}

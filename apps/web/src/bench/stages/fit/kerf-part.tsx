@@ -1,0 +1,123 @@
+import { boundsOf, type Item, type Keep } from '@lambent/core/document';
+import { changeSetting, keepSide, setBurning } from '@lambent/core/edits';
+import { burntGrowth } from '@lambent/core/fit';
+import { boxHeight, boxWidth } from '@lambent/core/geometry';
+import { separates } from '@lambent/core/operations';
+import type { PreparedLayer } from '@lambent/core/plan';
+import { Button } from '../../../ui/button.tsx';
+import { Choice } from '../../../ui/choice.tsx';
+import { LengthField } from '../../../ui/length-field.tsx';
+import { piecesOf } from '../../bed/draw-gaps.ts';
+import { useBench, useBenchActions } from '../../context.ts';
+import { jobOf, unitOf } from '../../store.ts';
+import { kerfWords } from './kerf-words.ts';
+
+const sides: readonly { value: Keep; text: string }[] = [
+  { value: 'inside', text: 'Keep what is inside' },
+  { value: 'outside', text: 'Keep what is outside' },
+  { value: 'line', text: 'On the line: nothing allowed' },
+];
+
+/** What the beam takes away, which side of it is kept, and what comes of that. */
+export function KerfPart() {
+  const actions = useBenchActions();
+  const prepared = useBench((state) => state.prepared);
+  const look = useBench((state) => state.look);
+  const cuts = prepared.layers.filter(({ layer, placed }) => separates(layer.operation) && placed.length > 0);
+  if (cuts.length === 0) {
+    return (
+      <p className="text-quiet">Nothing is cut yet. The width that the beam takes away counts where cuts close.</p>
+    );
+  }
+  return (
+    <>
+      {cuts.map((cut) => (
+        <LayerKerf key={cut.id} cut={cut} />
+      ))}
+      <SelectionKerf cuts={cuts} />
+      <FallsOut />
+      <Button
+        className="self-start"
+        title="The burn as wide as it is, what falls out gone"
+        onClick={() => actions.set({ look: look === 'burnt' ? 'operations' : 'burnt' })}
+      >
+        {look === 'burnt' ? 'Show operations again' : 'Show the burn’s width'}
+      </Button>
+    </>
+  );
+}
+
+function LayerKerf({ cut: { id, layer, applied, burning } }: { cut: PreparedLayer }) {
+  const actions = useBenchActions();
+  const unit = useBench(unitOf);
+  return (
+    <section aria-label={layer.name} className="flex flex-col gap-1.5">
+      <LengthField
+        label={`Kerf of ${layer.name}`}
+        unit={unit}
+        value={applied.settings?.kerfMm ?? 0}
+        takes="not-below-0"
+        commit={(kerfMm) => {
+          actions.edit(`kerf of ${layer.name}`, (job) => changeSetting(job, id, 'kerfMm', kerfMm));
+          return undefined;
+        }}
+      />
+      <p className="text-[12px] text-quiet">{kerfWords(applied)}</p>
+      <Choice
+        label={`${layer.name} keeps`}
+        value={burning.keep}
+        options={[{ value: 'nesting' as const, text: 'Pieces and holes by nesting' }, ...sides]}
+        choose={(keep) => actions.edit(`what ${layer.name} keeps`, (job) => setBurning(job, layer.id, { keep }))}
+      />
+    </section>
+  );
+}
+
+function SelectionKerf({ cuts }: { cuts: readonly PreparedLayer[] }) {
+  const actions = useBenchActions();
+  const selection = useBench((state) => state.selection);
+  const drawing = useBench((state) => jobOf(state).drawing);
+  const of = (item: Item) => cuts.find(({ placed }) => placed.some((one) => one.item.id === item.id));
+  const chosen = selection.size > 200 ? [] : drawing.items.filter((item) => selection.has(item.id) && of(item));
+  if (chosen.length === 0) return null;
+  const words = new Set(chosen.map(({ keep }) => keep ?? 'layer'));
+  return (
+    <section aria-label="The selection" className="flex flex-col gap-1.5">
+      <Choice
+        label="The selection keeps"
+        value={words.size === 1 ? [...words][0] : null}
+        empty="Kept differently"
+        options={[{ value: 'layer' as const, text: 'The selection: as its layer says' }, ...sides]}
+        choose={(keep) =>
+          actions.edit('what is kept', (job) => keepSide(job, selection, keep === 'layer' ? null : keep))
+        }
+      />
+      {chosen.length === 1 && <Measures item={chosen[0]} cut={of(chosen[0]) as PreparedLayer} />}
+    </section>
+  );
+}
+
+/** What a piece will measure once it is burnt. */
+function Measures({ item, cut: { applied, burning } }: { item: Item; cut: PreparedLayer }) {
+  const prepared = useBench((state) => state.prepared);
+  const kerfMm = applied.settings?.kerfMm ?? 0;
+  const box = boundsOf(item);
+  const growth = burntGrowth(item, piecesOf(prepared).depths.get(item.id) ?? 0, kerfMm, burning.keep);
+  const size = (by: number) => `${(boxWidth(box) + by).toFixed(2)} × ${(boxHeight(box) + by).toFixed(2)} mm`;
+  return (
+    <p role="status" className="figures text-[12px] text-quiet">
+      Drawn {size(0)}; {kerfMm === 0 ? 'once burnt, off by the kerf, which is not known' : `once burnt ${size(growth)}`}
+    </p>
+  );
+}
+
+function FallsOut() {
+  const { pieces, fallsOut } = piecesOf(useBench((state) => state.prepared));
+  const count = (many: number, one: string, several: string) => `${many} ${many === 1 ? one : several}`;
+  return (
+    <p className="text-quiet">
+      {count(pieces, 'piece comes', 'pieces come')} free
+      {fallsOut > 0 && `; ${count(fallsOut, 'cut-out falls', 'cut-outs fall')} out`}.
+    </p>
+  );
+}

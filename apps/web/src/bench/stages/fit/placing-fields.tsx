@@ -1,0 +1,141 @@
+import type { Layer } from '@lambent/core/document';
+import type { FollowingPlace, MadeBorder, MadeOffset, SourceFate } from '@lambent/core/fit';
+import { addFollowing } from '@lambent/core/fit';
+import { appendPath, PathBuilder } from '@lambent/core/geometry';
+import { useEffect, useState } from 'react';
+import { Button } from '../../../ui/button.tsx';
+import { Choice } from '../../../ui/choice.tsx';
+import { OperationMark } from '../../../ui/operation-mark.tsx';
+import { Tick } from '../../../ui/tick.tsx';
+import { useBench, useBenchActions } from '../../context.ts';
+import { newId, showDraft } from '../../tools/draw.ts';
+import type { Grip } from '../../tools/tool.ts';
+
+/** Where what is made of a selection goes, and what becomes of that. */
+export type Placing = Pick<FollowingPlace, 'layerId' | 'fate' | 'follows'>;
+
+interface Props {
+  placing: Placing;
+  set: (part: Partial<Placing>) => void;
+}
+
+export function PlacingFields({ placing: { layerId, fate, follows }, set }: Props) {
+  const layers = useBench((state) => state.prepared.meaning.layers);
+  return (
+    <>
+      <Choice
+        label="Onto the layer"
+        value={layerId ?? 'source'}
+        options={[
+          { value: 'source', text: 'Painted as the source' },
+          ...layers.map(({ id, name, operation }) => ({
+            value: id,
+            text: `Onto ${name}`,
+            mark: <OperationMark operation={operation} />,
+          })),
+        ]}
+        choose={(value) => set({ layerId: value === 'source' ? null : value })}
+      />
+      <Choice<SourceFate>
+        label="The source"
+        value={fate}
+        options={[
+          { value: 'stays', text: 'The source stays' },
+          ...(guideOf(layers)
+            ? [{ value: 'guide' as const, text: 'The source becomes a guide', aside: 'not burnt' }]
+            : []),
+          { value: 'goes', text: 'The source goes' },
+        ]}
+        choose={(value) => set({ fate: value })}
+      />
+      <Tick
+        title="When the source is moved, reshaped or retyped"
+        checked={follows && fate !== 'goes'}
+        disabled={fate === 'goes'}
+        set={(checked) => set({ follows: checked })}
+      >
+        follows its source from now on
+      </Tick>
+    </>
+  );
+}
+
+function guideOf(layers: readonly Layer[]): string | null {
+  return layers.find(({ operation }) => operation === 'guide')?.id ?? null;
+}
+
+type Made = readonly (MadeOffset | MadeBorder)[];
+
+/**
+ * Shows on the bed what would be made, and makes it. What was just made is selected; what would be made of that is
+ * shown once something else is asked for (`askAgain`).
+ */
+export function useMaking(made: Made, grip: Grip | null = null) {
+  const actions = useBenchActions();
+  const selection = useBench((state) => state.selection);
+  const [justMade, setJustMade] = useState<ReadonlySet<string> | null>(null);
+  const quiet = justMade === selection;
+  useEffect(() => {
+    showDraft(actions, made.length === 0 || quiet ? null : { outline: outlineOfAll(made) });
+    return () => showDraft(actions, null);
+  }, [made, quiet, actions]);
+  useEffect(() => {
+    actions.set({ grip: quiet ? null : grip });
+    return () => actions.set({ grip: null });
+  }, [grip, quiet, actions]);
+  const make = (name: string, placing: Placing) => {
+    const guideId = guideOf(actions.get().prepared.meaning.layers);
+    let ids: string[] = [];
+    actions.edit(name, (before) => {
+      const added = addFollowing(before, made, { ...placing, guideId, newId });
+      ids = added.ids;
+      return added.job;
+    });
+    actions.select(ids);
+    setJustMade(actions.get().selection);
+  };
+  return { quiet, make, askAgain: () => setJustMade(null) };
+}
+
+function outlineOfAll(made: Made) {
+  const builder = new PathBuilder();
+  for (const { path } of made) appendPath(builder, path, true);
+  return builder.build();
+}
+
+/** How far what takes long has got, and a way out of it; not shown while it may be done in a moment. */
+export function SlowStop({ share, stop }: { share: number; stop: () => void }) {
+  const [shown, setShown] = useState(false);
+  useEffect(() => {
+    const timer = window.setTimeout(() => setShown(true), 500);
+    return () => window.clearTimeout(timer);
+  }, []);
+  if (!shown) return null;
+  const percent = Math.round(share * 100);
+  return (
+    <div className="flex w-full items-center gap-2">
+      <div
+        role="progressbar"
+        aria-label="Working it out"
+        aria-valuemin={0}
+        aria-valuemax={100}
+        aria-valuenow={percent}
+        className="h-1.5 min-w-0 flex-1 overflow-hidden rounded-full bg-line"
+      >
+        <div className="h-full rounded-full bg-petrol" style={{ width: `${percent}%` }} />
+      </div>
+      <span className="figures w-9 text-right text-[12px] text-quiet">{percent} %</span>
+      <Button look="quiet" onClick={stop}>
+        Stop
+      </Button>
+    </div>
+  );
+}
+
+export function Trouble({ words }: { words: string | null }) {
+  return words ? (
+    <p role="alert" className="text-stop">
+      {words}
+    </p>
+  ) : null;
+}

@@ -1,0 +1,195 @@
+import { drawnPaint } from '@lambent/core/colours';
+import { type FitName, fitNames, type Group, type Item, type JobDocument } from '@lambent/core/document';
+import { addItems } from '@lambent/core/edits';
+import { kerfComb, pinRow, slotComb, stepsBetween, type TestPiece, thicknessBy } from '@lambent/core/fit';
+import { boxHeight, boxWidth, translation } from '@lambent/core/geometry';
+import { labelOperation, separates } from '@lambent/core/operations';
+import type { Material } from '@lambent/core/recipes';
+import { formatLength } from '@lambent/core/units';
+import { useMemo, useState } from 'react';
+import { toast } from 'sonner';
+import { api, sentenceOf } from '../../../api.ts';
+import { Button } from '../../../ui/button.tsx';
+import { Choice } from '../../../ui/choice.tsx';
+import { LengthField } from '../../../ui/length-field.tsx';
+import { showSelection } from '../../bed/showing.ts';
+import { useBench, useBenchActions } from '../../context.ts';
+import { freeOnSheet, roomOn, wordItems } from '../../lay-on-sheet.ts';
+import { type BenchActions, jobOf, machineOf, unitOf } from '../../store.ts';
+import { newId } from '../../tools/draw.ts';
+import { ByField, useKeeping, useWitness } from '../keep-figure.tsx';
+
+type Kind = 'kerf' | 'slots' | 'pins';
+
+const kinds: readonly { value: Kind; text: string }[] = [
+  { value: 'kerf', text: 'Kerf comb' },
+  { value: 'slots', text: 'Slot comb' },
+  { value: 'pins', text: 'Pin and holes' },
+];
+
+interface Range {
+  readonly from: number;
+  readonly to: number;
+  readonly step: number;
+}
+
+const firstRanges: Record<Kind, Range> = {
+  kerf: { from: 0.05, to: 0.4, step: 0.05 },
+  slots: { from: -0.15, to: 0.35, step: 0.05 },
+  pins: { from: -0.1, to: 0.4, step: 0.1 },
+};
+
+const howTo: Record<Kind, string> = {
+  kerf: 'Cut it, then try the tongue in each opening: the highest number it still goes into is the kerf.',
+  slots: 'Cut it, then push the stock’s own edge into each opening, and read which is which fit.',
+  pins: 'Cut it, then try the pin in each hole, and read which is which fit.',
+};
+
+/** Pieces that measure what the beam and the stock do, and what is read off them. */
+export function TestPiecesPart() {
+  const actions = useBenchActions();
+  const unit = useBench(unitOf);
+  const sheet = useBench((state) => jobOf(state).sheets[0] ?? null);
+  const material = useBench((state) => state.prepared.material);
+  const machine = useBench(machineOf);
+  const kerfMm = useBench(
+    (state) => state.prepared.layers.find(({ layer }) => separates(layer.operation))?.applied.settings?.kerfMm,
+  );
+  const [kind, setKind] = useState<Kind>('kerf');
+  const [ranges, setRanges] = useState(firstRanges);
+  const [pin, setPin] = useState(8);
+  const range = ranges[kind];
+  const thickness = sheet && material ? (thicknessBy([material])(sheet) ?? 0) : 0;
+  const piece = useMemo(() => pieceOf(kind, range, thickness, pin), [kind, range, thickness, pin]);
+  if (!sheet || !material) {
+    return <p className="text-quiet">Lay a sheet first: a test piece measures its material on this machine.</p>;
+  }
+  const room = roomOn(sheet, machine);
+  const fits = piece.width <= boxWidth(room) && piece.height <= boxHeight(room);
+  const set = (part: Partial<Range>) => setRanges({ ...ranges, [kind]: { ...range, ...part } });
+  const length = (label: string, value: number, commit: (mm: number) => string | undefined) => (
+    <LengthField label={label} unit={unit} value={value} commit={commit} />
+  );
+  return (
+    <>
+      <Choice label="Test piece" value={kind} options={kinds} choose={setKind} />
+      <div className="grid grid-cols-2 gap-1.5">
+        {length('From', range.from, (from) => (from < range.to ? void set({ from }) : 'Less than where it ends.'))}
+        {length('To', range.to, (to) => (to > range.from ? void set({ to }) : 'More than where it begins.'))}
+        {length('Each', range.step, (step) => (step >= 0.005 ? void set({ step }) : 'At least 0.005 mm.'))}
+        {kind === 'pins' && length('Pin', pin, (mm) => (mm >= 1 && mm <= 50 ? void setPin(mm) : 'From 1 to 50 mm.'))}
+      </div>
+      {kind !== 'kerf' && !kerfMm && (
+        <p className="text-[12px] text-warn">
+          The kerf is not known: measure it first, or every opening comes out wider.
+        </p>
+      )}
+      {!fits && (
+        <p role="status" className="text-warn">
+          It is {formatLength(piece.width, unit)} wide, the sheet has {formatLength(boxWidth(room), unit)}: choose fewer
+          steps.
+        </p>
+      )}
+      <Button
+        look="main"
+        className="self-start"
+        disabled={!fits || piece.steps.length < 2}
+        onClick={() => void layPiece(actions, piece, material)}
+      >
+        Lay it on the sheet
+      </Button>
+      <p className="text-[12px] text-quiet">{howTo[kind]}</p>
+      <ReadPiece key={kind} kind={kind} piece={piece} material={material} />
+    </>
+  );
+}
+
+function pieceOf(kind: Kind, { from, to, step }: Range, thickness: number, pin: number): TestPiece {
+  const steps = stepsBetween(from, to, step);
+  if (kind === 'kerf') return kerfComb(steps.filter((kerf) => kerf > 0 && kerf <= 2));
+  return kind === 'slots' ? slotComb(thickness, steps) : pinRow(pin, steps);
+}
+
+/** Puts a test piece into the job, inside the sheet's margin, its labels scored. */
+async function layPiece(actions: BenchActions, piece: TestPiece, { name, thicknessMm }: Material): Promise<void> {
+  try {
+    const { prepared } = actions.get();
+    const sheet = jobOf(actions.get()).sheets[0];
+    if (!sheet) return;
+    const free = freeOnSheet(jobOf(actions.get()), machineOf(actions.get()), piece.width, piece.height);
+    if (!free)
+      toast.message('Nothing is free on the sheet: it lies over what is there. Move it, or lay another sheet.');
+    const room = roomOn(sheet, machineOf(actions.get()));
+    const at = free ?? { x: room.minX, y: room.minY };
+    const place = translation(at.x, at.y);
+    const group: Group = {
+      id: newId(),
+      name: `${piece.name}, ${name.toLowerCase()} ${thicknessMm} mm`,
+      parentId: null,
+    };
+    const plain = { name: null, groupId: group.id, hidden: false, fillRule: 'nonzero' as const };
+    const cut = drawnPaint(prepared.key, 'cut');
+    const score = drawnPaint(prepared.key, labelOperation);
+    const items: Item[] = [
+      ...piece.cuts.map(
+        ({ shape, keep }): Item => ({ ...plain, id: newId(), shape, matrix: place, ...cut, ...(keep ? { keep } : {}) }),
+      ),
+      ...(await wordItems(piece.labels, at, { ...score, groupId: group.id })),
+    ];
+    actions.edit(`lay a ${piece.name.toLowerCase()}`, (job: JobDocument) => addItems(job, items, [group]));
+    actions.select(items.map(({ id }) => id));
+    showSelection(actions);
+  } catch (error) {
+    toast.error(sentenceOf(error));
+  }
+}
+
+/** Takes what was read off a burnt piece into the recipe or the material. */
+function ReadPiece({ kind, piece, material }: { kind: Kind; piece: TestPiece; material: Material }) {
+  const unit = useBench(unitOf);
+  const machine = useBench(machineOf);
+  const keep = useKeeping();
+  const [step, setStep] = useState<number | null>(null);
+  const [fit, setFit] = useState<FitName>('snug');
+  const [{ by }, setWitness] = useWitness('measured');
+  const read = step !== null && piece.steps.includes(step) ? step : null;
+  const store = () => {
+    if (read === null) return;
+    const witness = { mm: read, from: 'measured' as const, by: by.trim() };
+    const length = formatLength(read, unit);
+    if (kind === 'kerf') {
+      const ask = () => api.keepKerf(material.id, { ...witness, machineId: machine.id });
+      void keep(ask, `The kerf of ${material.name.toLowerCase()} on ${machine.name} is ${length} from now on.`);
+    } else {
+      const ask = () => api.keepFit(material.id, { ...witness, fit });
+      void keep(ask, `${material.name}: ${fit} is ${length} from now on.`);
+    }
+  };
+  return (
+    <section aria-label="Read the piece" className="flex flex-col gap-1.5 border-t border-line pt-2">
+      <h3 className="text-quiet">Read off the burnt piece</h3>
+      <Choice
+        label={kind === 'kerf' ? 'The highest the tongue goes into' : 'The opening'}
+        value={read === null ? null : String(read)}
+        empty={kind === 'kerf' ? 'Highest it goes into' : 'Which opening'}
+        options={piece.steps.map((mm) => ({
+          value: String(mm),
+          text: `${kind !== 'kerf' && mm > 0 ? '+' : ''}${formatLength(mm, unit, { fixed: true })}`,
+        }))}
+        choose={(value) => setStep(Number(value))}
+      />
+      {kind !== 'kerf' && (
+        <Choice
+          label="Is the fit"
+          value={fit}
+          options={fitNames.map((name) => ({ value: name, text: `It is ${name}` }))}
+          choose={setFit}
+        />
+      )}
+      <ByField by={by} set={(value) => setWitness({ by: value })} />
+      <Button className="self-start" disabled={read === null || by.trim() === ''} onClick={store}>
+        {kind === 'kerf' ? 'Keep it as the kerf' : 'Keep it as the fit'}
+      </Button>
+    </section>
+  );
+}
