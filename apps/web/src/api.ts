@@ -79,15 +79,15 @@ type Mutable<T> = T extends (...args: never[]) => unknown ? T : { -readonly [Key
 /** A body that the client does not change, though its type would let it. */
 const sent = <T>(body: T) => body as Mutable<T>;
 
-const of = <Id extends string | number>(id: Id) => ({ path: { id } });
+const withId = <Id extends string | number>(id: Id) => ({ path: { id } });
 
 export const api = {
   jobs: () => data(server.GET('/api/jobs')),
-  job: (id: string) => data(server.GET('/api/jobs/{id}', { params: of(id) })),
+  job: (id: string) => data(server.GET('/api/jobs/{id}', { params: withId(id) })),
   /** A job, or one of its versions, as the server wrote it: a `Job` in JSON. */
   jobJson: (id: string, version?: number): Promise<ArrayBuffer> =>
     version === undefined
-      ? data(server.GET('/api/jobs/{id}', { params: of(id), parseAs: 'arrayBuffer' }))
+      ? data(server.GET('/api/jobs/{id}', { params: withId(id), parseAs: 'arrayBuffer' }))
       : data(
           server.GET('/api/jobs/{id}/versions/{number}', {
             params: { path: { id, number: version } },
@@ -96,69 +96,75 @@ export const api = {
         ),
   createJob: (title: string, machineId: string) => data(server.POST('/api/jobs', { body: { title, machineId } })),
   deletedJobs: () => data(server.GET('/api/jobs/deleted')),
-  deleteJob: (id: string) => data(server.DELETE('/api/jobs/{id}', { params: of(id) })),
-  takeJobBack: (id: string) => data(server.POST('/api/jobs/{id}/take-back', { params: of(id) })),
-  renameJob: (id: string, title: string) => data(server.PATCH('/api/jobs/{id}', { params: of(id), body: { title } })),
+  deleteJob: (id: string) => data(server.DELETE('/api/jobs/{id}', { params: withId(id) })),
+  takeJobBack: (id: string) => data(server.POST('/api/jobs/{id}/take-back', { params: withId(id) })),
+  renameJob: (id: string, title: string) =>
+    data(server.PATCH('/api/jobs/{id}', { params: withId(id), body: { title } })),
   saveJob: (id: string, base: number, edit: string, document: Blob) =>
     data(
-      server.PUT('/api/jobs/{id}', { params: { ...of(id), query: { base, edit: cutName(edit) } }, ...raw(document) }),
+      server.PUT('/api/jobs/{id}', {
+        params: { ...withId(id), query: { base, edit: cutName(edit) } },
+        ...raw(document),
+      }),
     ),
   copyJob: (id: string, title: string, document: Blob) =>
     data(
       server.POST('/api/jobs/{id}/copies', {
-        params: { ...of(id), query: { title: cutName(title) } },
+        params: { ...withId(id), query: { title: cutName(title) } },
         ...raw(document),
       }),
     ),
   keepOriginal: (id: string, file: File) =>
     data(
       server.POST('/api/jobs/{id}/originals', {
-        params: { ...of(id), query: { name: file.name } },
+        params: { ...withId(id), query: { name: file.name } },
         ...raw(new Blob([file])),
       }),
     ),
   original: (id: string, original: number): Promise<Blob> =>
     data(server.GET('/api/jobs/{id}/originals/{original}', { params: { path: { id, original } }, parseAs: 'blob' })),
   keepPicture: (id: string, bytes: Uint8Array) =>
-    data(server.PUT('/api/pictures/{id}', { params: of(id), ...raw(new Blob([bytes.slice()])) })),
+    data(server.PUT('/api/pictures/{id}', { params: withId(id), ...raw(new Blob([bytes.slice()])) })),
   settings: () => data(server.GET('/api/settings')),
   settle: (body: SettingsDto) => data(server.PUT('/api/settings', { body: sent(body) })),
   fonts: () => data(server.GET('/api/fonts')),
   loadFont: (file: File) => data(server.POST('/api/fonts', raw(new Blob([file])))),
-  versions: (id: string) => data(server.GET('/api/jobs/{id}/versions', { params: of(id) })),
+  versions: (id: string) => data(server.GET('/api/jobs/{id}/versions', { params: withId(id) })),
   machines: () => data(server.GET('/api/machines')),
   materials: () => data(server.GET('/api/materials')),
   addMaterial: (by: string, material: SentMaterial) =>
     data(server.POST('/api/materials', { body: sent({ by, material }) })),
   changeMaterial: (by: string, { version = 0, ...material }: Material) =>
-    data(server.PUT('/api/materials/{id}', { params: of(material.id), body: sent({ by, version, material }) })),
+    data(server.PUT('/api/materials/{id}', { params: withId(material.id), body: sent({ by, version, material }) })),
   addRecipe: (by: string, materialId: string, recipe: Recipe) =>
-    data(server.POST('/api/materials/{id}/recipes', { params: of(materialId), body: { by, recipe } })),
+    data(server.POST('/api/materials/{id}/recipes', { params: withId(materialId), body: { by, recipe } })),
   changeRecipe: (by: string, { id = 0, version = 0, ...recipe }: Recipe) =>
-    data(server.PUT('/api/recipes/{id}', { params: of(id), body: { by, version, recipe } })),
-  bookHistory: (materialId: string) => data(server.GET('/api/materials/{id}/history', { params: of(materialId) })),
+    data(server.PUT('/api/recipes/{id}', { params: withId(id), body: { by, version, recipe } })),
+  bookHistory: (materialId: string) => data(server.GET('/api/materials/{id}/history', { params: withId(materialId) })),
   undoChange: (by: string, id: number) =>
-    data(server.POST('/api/book/changes/{id}/undo', { params: of(id), body: { by } })),
+    data(server.POST('/api/book/changes/{id}/undo', { params: withId(id), body: { by } })),
   takeBookIn: (by: string, format: 'json' | 'csv', take: 'good' | 'all-or-nothing', file: Blob) =>
     data(server.POST('/api/book/take-in', { params: { query: { by, format, take } }, ...raw(new Blob([file])) })),
   keepKerf: (materialId: string, body: KerfDto) =>
-    data(server.PUT('/api/materials/{id}/kerf', { params: of(materialId), body })),
+    data(server.PUT('/api/materials/{id}/kerf', { params: withId(materialId), body })),
   keepFit: (materialId: string, body: FitDto) =>
-    data(server.PUT('/api/materials/{id}/fit', { params: of(materialId), body })),
+    data(server.PUT('/api/materials/{id}/fit', { params: withId(materialId), body })),
   keys: () => data(server.GET('/api/colour-keys')),
   addKey: (body: ColourKey) => data(server.POST('/api/colour-keys', { body: sent(body) })),
-  changeKey: (body: ColourKey) => data(server.PUT('/api/colour-keys/{id}', { params: of(body.id), body: sent(body) })),
-  removeKey: (id: string) => data(server.DELETE('/api/colour-keys/{id}', { params: of(id) })),
+  changeKey: (body: ColourKey) =>
+    data(server.PUT('/api/colour-keys/{id}', { params: withId(body.id), body: sent(body) })),
+  removeKey: (id: string) => data(server.DELETE('/api/colour-keys/{id}', { params: withId(id) })),
   orderKeys: (ids: readonly string[]) => data(server.PUT('/api/colour-keys/order', { body: sent({ ids }) })),
   command: (machineId: string, command: MachineCommand) =>
-    data(server.POST('/api/machines/{id}/commands', { params: of(machineId), body: { command } })),
+    data(server.POST('/api/machines/{id}/commands', { params: withId(machineId), body: { command } })),
   runs: (job?: string) => data(server.GET('/api/runs', { params: { query: { job } } })),
-  burntPicture: (runId: string) => data(server.GET('/api/runs/{id}/picture', { params: of(runId) })),
+  burntPicture: (runId: string) => data(server.GET('/api/runs/{id}/picture', { params: withId(runId) })),
   putSheetBack: (runId: string, body: PutBackDto) =>
-    data(server.POST('/api/runs/{id}/stock/put-back', { params: of(runId), body })),
+    data(server.POST('/api/runs/{id}/stock/put-back', { params: withId(runId), body })),
   keepOffcut: (runId: string, body: OffcutDto) =>
-    data(server.POST('/api/runs/{id}/stock/offcuts', { params: of(runId), body })),
-  startRun: (jobId: string, body: StartRunDto) => data(server.POST('/api/jobs/{id}/runs', { params: of(jobId), body })),
+    data(server.POST('/api/runs/{id}/stock/offcuts', { params: withId(runId), body })),
+  startRun: (jobId: string, body: StartRunDto) =>
+    data(server.POST('/api/jobs/{id}/runs', { params: withId(jobId), body })),
 };
 
 /** What went wrong, as a sentence for whoever asked. */

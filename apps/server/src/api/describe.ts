@@ -14,16 +14,16 @@ const refTo = (name: string) => ({ $ref: `#/components/schemas/${name}` });
 const asJson = (schema: object) => ({ 'application/json': { schema } });
 const binary = { type: 'string', format: 'binary' };
 
-export function one<Name extends keyof Answers>(name: Name, status = 200): Answer<Answers[Name]> {
+export function oneOf<Name extends keyof Answers>(name: Name, status = 200): Answer<Answers[Name]> {
   return { status, content: asJson(refTo(name)) };
 }
 
-export function list<Name extends keyof Answers>(name: Name): Answer<Answers[Name][]> {
+export function listOf<Name extends keyof Answers>(name: Name): Answer<Answers[Name][]> {
   return { status: 200, content: asJson({ type: 'array', items: refTo(name) }) };
 }
 
 /** JSON that goes out as it is stored, without being parsed on the way. */
-export function written<Name extends keyof Answers>(name: Name, status = 200): Answer<StreamableFile> {
+export function writtenOf<Name extends keyof Answers>(name: Name, status = 200): Answer<StreamableFile> {
   return { status, content: asJson(refTo(name)) };
 }
 

@@ -13,7 +13,7 @@ import {
 import { bookToCsv, bookToText, type Material } from '@lambent/core/recipes';
 import { Body, Controller, Get, Header, Param, ParseIntPipe, Post, Put, Query, StreamableFile } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
-import { Describe, FileBody, fileOf, list, one } from '../api/describe.ts';
+import { Describe, FileBody, fileOf, listOf, oneOf } from '../api/describe.ts';
 import { BookService } from './book.service.ts';
 
 @ApiTags('materials')
@@ -22,43 +22,43 @@ export class BookController {
   constructor(private readonly book: BookService) {}
 
   @Get('materials')
-  @Describe('Every material with its recipes', list('Material'))
+  @Describe('Every material with its recipes', listOf('Material'))
   list(): Promise<Material[]> {
     return this.book.materials();
   }
 
   @Post('materials')
-  @Describe('A new material', one('Material', 201), 400, 409)
+  @Describe('A new material', oneOf('Material', 201), 400, 409)
   addMaterial(@Body() { by, material }: NewMaterialDto): Promise<Material> {
     return this.book.addMaterial(by, material);
   }
 
   @Put('materials/:id')
-  @Describe('Changes a material; its recipes are changed one by one', one('Material'), 400, 404, 409)
+  @Describe('Changes a material; its recipes are changed one by one', oneOf('Material'), 400, 404, 409)
   changeMaterial(@Param('id') id: string, @Body() { by, version, material }: MaterialDto): Promise<Material> {
     return this.book.changeMaterial(id, by, version, material);
   }
 
   @Post('materials/:id/recipes')
-  @Describe('A new recipe of a material', one('Material', 201), 400, 404, 409)
+  @Describe('A new recipe of a material', oneOf('Material', 201), 400, 404, 409)
   addRecipe(@Param('id') id: string, @Body() { by, recipe }: NewRecipeDto): Promise<Material> {
     return this.book.addRecipe(id, by, recipe);
   }
 
   @Put('recipes/:id')
-  @Describe('Changes a recipe', one('Material'), 400, 404, 409)
+  @Describe('Changes a recipe', oneOf('Material'), 400, 404, 409)
   changeRecipe(@Param('id', ParseIntPipe) id: number, @Body() { by, version, recipe }: RecipeDto): Promise<Material> {
     return this.book.changeRecipe(id, by, version, recipe);
   }
 
   @Get('materials/:id/history')
-  @Describe('The changes of a material and its recipes, the latest first', list('BookChange'), 404)
+  @Describe('The changes of a material and its recipes, the latest first', listOf('BookChange'), 404)
   history(@Param('id') id: string): Promise<BookChange[]> {
     return this.book.history(id);
   }
 
   @Post('book/changes/:id/undo')
-  @Describe('Takes one change of the book back', one('Material'), 400, 404, 409)
+  @Describe('Takes one change of the book back', oneOf('Material'), 400, 404, 409)
   undo(@Param('id', ParseIntPipe) id: number, @Body() { by }: UndoChangeDto): Promise<Material> {
     return this.book.undo(id, by);
   }
@@ -79,19 +79,19 @@ export class BookController {
 
   @Post('book/take-in')
   @FileBody()
-  @Describe('Takes a book in, whole as JSON or as a table in CSV', one('BookTaken'), 400, 413)
+  @Describe('Takes a book in, whole as JSON or as a table in CSV', oneOf('BookTaken'), 400, 413)
   takeIn(@Query() { by, format, take }: TakeBookInDto, @Body() body: Buffer): Promise<BookTaken> {
     return this.book.takeIn(by, format, Buffer.isBuffer(body) ? body.toString('utf8') : '', take);
   }
 
   @Put('materials/:id/kerf')
-  @Describe('Keeps the width of the burn with the cutting recipe of a machine', one('Material'), 400, 404, 409)
+  @Describe('Keeps the width of the burn with the cutting recipe of a machine', oneOf('Material'), 400, 404, 409)
   kerf(@Param('id') id: string, @Body() kerf: KerfDto): Promise<Material> {
     return this.book.keepKerf(id, kerf);
   }
 
   @Put('materials/:id/fit')
-  @Describe('Keeps what a fit is in a material', one('Material'), 400, 404)
+  @Describe('Keeps what a fit is in a material', oneOf('Material'), 400, 404)
   fit(@Param('id') id: string, @Body() fit: FitDto): Promise<Material> {
     return this.book.keepFit(id, fit);
   }

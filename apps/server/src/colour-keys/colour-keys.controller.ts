@@ -2,7 +2,7 @@ import { KeyOrderDto } from '@lambent/contracts';
 import type { ColourKey } from '@lambent/core/colours';
 import { Body, Controller, Delete, Get, Param, Post, Put } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
-import { Describe, JsonBody, list, nothing, one } from '../api/describe.ts';
+import { Describe, JsonBody, listOf, nothing, oneOf } from '../api/describe.ts';
 import { ColourKeysService } from './colour-keys.service.ts';
 
 @ApiTags('colour keys')
@@ -11,27 +11,27 @@ export class ColourKeysController {
   constructor(private readonly keys: ColourKeysService) {}
 
   @Get()
-  @Describe('The colour keys of the shop in its order; the first is the one that new jobs get', list('ColourKey'))
+  @Describe('The colour keys of the shop in its order; the first is the one that new jobs get', listOf('ColourKey'))
   list(): Promise<ColourKey[]> {
     return this.keys.list();
   }
 
   @Post()
   @JsonBody('ColourKey')
-  @Describe('Takes a key, under an id of its own', one('ColourKey', 201), 400)
+  @Describe('Takes a key, under an id of its own', oneOf('ColourKey', 201), 400)
   add(@Body() body: Record<string, unknown>): Promise<ColourKey> {
     return this.keys.add(body);
   }
 
   @Put('order')
-  @Describe('Puts the keys in an order', list('ColourKey'), 400)
+  @Describe('Puts the keys in an order', listOf('ColourKey'), 400)
   order(@Body() { ids }: KeyOrderDto): Promise<ColourKey[]> {
     return this.keys.order(ids);
   }
 
   @Put(':id')
   @JsonBody('ColourKey')
-  @Describe('Changes a key', one('ColourKey'), 400, 404)
+  @Describe('Changes a key', oneOf('ColourKey'), 400, 404)
   change(@Param('id') id: string, @Body() body: Record<string, unknown>): Promise<ColourKey> {
     return this.keys.change(id, body);
   }

@@ -2,7 +2,7 @@ import type { FontAnswer } from '@lambent/contracts';
 import { Controller, Delete, Get, Header, Param, Post, Req, Res } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
 import type { Request, Response } from 'express';
-import { Describe, FileBody, fileOf, list, nothing, one } from '../api/describe.ts';
+import { Describe, FileBody, fileOf, listOf, nothing, oneOf } from '../api/describe.ts';
 import { FontsService } from './fonts.service.ts';
 
 @ApiTags('fonts')
@@ -11,7 +11,7 @@ export class FontsController {
   constructor(private readonly fonts: FontsService) {}
 
   @Get()
-  @Describe('The fonts that text can be set in', list('Font'))
+  @Describe('The fonts that text can be set in', listOf('Font'))
   list(): Promise<FontAnswer[]> {
     return this.fonts.list();
   }
@@ -24,7 +24,7 @@ export class FontsController {
   }
 
   @Post()
-  @Describe('Loads a font, which is the body: TTF, OTF or WOFF', one('Font', 201), 400, 413, 415)
+  @Describe('Loads a font, which is the body: TTF, OTF or WOFF', oneOf('Font', 201), 400, 413, 415)
   @FileBody()
   load(@Req() { body }: Request): Promise<FontAnswer> {
     return this.fonts.load(body);

@@ -2,7 +2,7 @@ import { type IntervalHistogram, monitorEventLoopDelay } from 'node:perf_hooks';
 import type { HealthAnswer } from '@lambent/contracts';
 import { Controller, Get, type OnApplicationShutdown } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
-import { Describe, one } from '../api/describe.ts';
+import { Describe, oneOf } from '../api/describe.ts';
 import { WriteQueue } from '../data/write-queue.ts';
 
 const nsPerMs = 1e6;
@@ -19,7 +19,7 @@ export class HealthController implements OnApplicationShutdown {
   }
 
   @Get()
-  @Describe('How the server has been since this was last asked', one('Health'))
+  @Describe('How the server has been since this was last asked', oneOf('Health'))
   get(): HealthAnswer {
     const longest = this.delay.max / nsPerMs - resolutionMs;
     const answer = { storage: this.writes.state, longestStallMs: Math.max(0, Math.round(longest)) };

@@ -29,7 +29,7 @@ import {
 } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
 import type { Request, Response } from 'express';
-import { Describe, FileBody, fileOf, JsonBody, list, nothing, one, written } from '../api/describe.ts';
+import { Describe, FileBody, fileOf, JsonBody, listOf, nothing, oneOf, writtenOf } from '../api/describe.ts';
 import { PlainError } from '../common/plain-error.ts';
 import { JobPicturesService } from './job-pictures.service.ts';
 import { JobsService, longestName } from './jobs.service.ts';
@@ -43,25 +43,25 @@ export class JobsController {
   ) {}
 
   @Get()
-  @Describe('Every job on the Desk, the last changed first', list('JobCard'))
+  @Describe('Every job on the Desk, the last changed first', listOf('JobCard'))
   list(): Promise<JobCard[]> {
     return this.jobs.cards();
   }
 
   @Post()
-  @Describe('A new job with nothing drawn', written('Job', 201), 400)
+  @Describe('A new job with nothing drawn', writtenOf('Job', 201), 400)
   async create(@Body() wanted: CreateJobDto): Promise<StreamableFile> {
     return json(await this.jobs.answer(await this.jobs.create(wanted)));
   }
 
   @Get('deleted')
-  @Describe('The jobs that were deleted and can be taken back', list('DeletedJob'))
+  @Describe('The jobs that were deleted and can be taken back', listOf('DeletedJob'))
   deleted(): Promise<DeletedJob[]> {
     return this.jobs.deleted();
   }
 
   @Get(':id')
-  @Describe('A job with its document, as of its last version', written('Job'), 404)
+  @Describe('A job with its document, as of its last version', writtenOf('Job'), 404)
   async get(@Param('id') id: string): Promise<StreamableFile> {
     return json(await this.jobs.answer(id));
   }
@@ -88,7 +88,7 @@ export class JobsController {
   @JsonBody('JobDocument', jobMediaType)
   @Describe(
     'Saves a new version, whose document is the body; refused when another was saved since `base`',
-    one('Version'),
+    oneOf('Version'),
     400,
     404,
     409,
@@ -100,7 +100,7 @@ export class JobsController {
 
   @Post(':id/copies')
   @JsonBody('JobDocument', jobMediaType)
-  @Describe('Keeps a document, which is the body, as a job of its own', written('Job', 201), 400, 404, 413)
+  @Describe('Keeps a document, which is the body, as a job of its own', writtenOf('Job', 201), 400, 404, 413)
   async copy(
     @Param('id') id: string,
     @Query() { title }: RenameJobDto,
@@ -110,13 +110,13 @@ export class JobsController {
   }
 
   @Get(':id/versions')
-  @Describe('The versions of a job, the last first', list('Version'), 404)
+  @Describe('The versions of a job, the last first', listOf('Version'), 404)
   history(@Param('id') id: string): Promise<VersionAnswer[]> {
     return this.jobs.history(id);
   }
 
   @Get(':id/versions/:number')
-  @Describe('A job as of a version', written('Job'), 404)
+  @Describe('A job as of a version', writtenOf('Job'), 404)
   async version(@Param('id') id: string, @Param('number', ParseIntPipe) number: number): Promise<StreamableFile> {
     return json(await this.jobs.answer(id, number));
   }
@@ -149,7 +149,7 @@ export class JobsController {
   @FileBody()
   @Describe(
     'Reads a drawing of any format into a job, as a new version, and keeps the file',
-    one('DrawingTaken', 201),
+    oneOf('DrawingTaken', 201),
     400,
     404,
     409,
@@ -167,7 +167,7 @@ export class JobsController {
 
   @Post(':id/originals')
   @FileBody()
-  @Describe('Keeps a file as it was brought in', one('Original', 201), 400, 404, 413, 415)
+  @Describe('Keeps a file as it was brought in', oneOf('Original', 201), 400, 404, 413, 415)
   keepOriginal(
     @Param('id') id: string,
     @Query() { name }: BringInDto,

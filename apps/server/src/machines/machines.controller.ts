@@ -3,7 +3,7 @@ import type { Machine } from '@lambent/core/machine';
 import type { MachineDriver } from '@lambent/machines';
 import { Body, Controller, Get, Param, Post } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
-import { Describe, list, one } from '../api/describe.ts';
+import { Describe, listOf, oneOf } from '../api/describe.ts';
 import { MachineLinks } from './machine-links.ts';
 import { MachinesService } from './machines.service.ts';
 
@@ -26,19 +26,19 @@ export class MachinesController {
   ) {}
 
   @Get()
-  @Describe('The machines of the shop', list('Machine'))
+  @Describe('The machines of the shop', listOf('Machine'))
   list(): Promise<Machine[]> {
     return this.machines.list();
   }
 
   @Get('states')
-  @Describe('Where every machine is, and what it does', list('MachineState'))
+  @Describe('Where every machine is, and what it does', listOf('MachineState'))
   states(): MachineState[] {
     return this.links.states();
   }
 
   @Post(':id/commands')
-  @Describe('Tells a machine a word; answered when it has done it', one('MachineState'), 400, 404, 409)
+  @Describe('Tells a machine a word; answered when it has done it', oneOf('MachineState'), 400, 404, 409)
   async command(@Param('id') id: string, @Body() { command }: MachineCommandDto): Promise<MachineState> {
     await commands[command](this.links.get(id));
     return this.links.state(id);

@@ -13,7 +13,7 @@ import type { Report } from '@lambent/core/checks';
 import { Body, Controller, Get, Param, Post, Query, Res, StreamableFile } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
 import type { Response } from 'express';
-import { Describe, fileOf, list, one } from '../api/describe.ts';
+import { Describe, fileOf, listOf, oneOf } from '../api/describe.ts';
 import { RunsService } from './runs.service.ts';
 
 @ApiTags('runs')
@@ -22,13 +22,13 @@ export class RunsController {
   constructor(private readonly runs: RunsService) {}
 
   @Get('runs')
-  @Describe('The record of runs, the newest first; of one job, or of all', list('Run'))
+  @Describe('The record of runs, the newest first; of one job, or of all', listOf('Run'))
   list(@Query() { job }: RunsWishDto): Promise<RunAnswer[]> {
     return this.runs.list(job);
   }
 
   @Get('runs/:id')
-  @Describe('A run, when it has ended or has been waited for long enough', one('Run'), 400, 404)
+  @Describe('A run, when it has ended or has been waited for long enough', oneOf('Run'), 400, 404)
   get(@Param('id') id: string, @Query() { wait = 0 }: RunWishDto): Promise<RunAnswer> {
     return this.runs.get(id, wait);
   }
@@ -40,19 +40,19 @@ export class RunsController {
   }
 
   @Get('runs/:id/picture')
-  @Describe('What the bed looked like after a run', one('BurntPicture'), 404)
+  @Describe('What the bed looked like after a run', oneOf('BurntPicture'), 404)
   picture(@Param('id') id: string): Promise<BurntPictureAnswer> {
     return this.runs.picture(id);
   }
 
   @Post('runs/:id/stock/put-back')
-  @Describe('Puts a sheet that a run took back into stock', one('Run'), 400, 404, 409)
+  @Describe('Puts a sheet that a run took back into stock', oneOf('Run'), 400, 404, 409)
   putBack(@Param('id') id: string, @Body() wanted: PutBackDto): Promise<RunAnswer> {
     return this.runs.putBack(id, wanted);
   }
 
   @Post('runs/:id/stock/offcuts')
-  @Describe('Keeps what is left of a sheet that a run took', one('Run'), 400, 404, 409)
+  @Describe('Keeps what is left of a sheet that a run took', oneOf('Run'), 400, 404, 409)
   keepOffcut(@Param('id') id: string, @Body() wanted: OffcutDto): Promise<RunAnswer> {
     return this.runs.keepOffcut(id, wanted);
   }
@@ -60,7 +60,7 @@ export class RunsController {
   @Get('jobs/:id/plan')
   @Describe(
     'What a run of a job would do: its layers, times and findings; nothing is sent',
-    one('Report'),
+    oneOf('Report'),
     400,
     404,
     422,
@@ -74,7 +74,7 @@ export class RunsController {
   }
 
   @Post('jobs/:id/runs')
-  @Describe('Plans a run of a saved version and sends it to its machine', one('Run', 201), 400, 404, 409, 422)
+  @Describe('Plans a run of a saved version and sends it to its machine', oneOf('Run', 201), 400, 404, 409, 422)
   start(
     @Param('id') jobId: string,
     @Body() wanted: StartRunDto,

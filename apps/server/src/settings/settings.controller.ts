@@ -1,7 +1,7 @@
 import { type Settings, SettingsDto } from '@lambent/contracts';
 import { Body, Controller, Get, Put } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
-import { Describe, one } from '../api/describe.ts';
+import { Describe, oneOf } from '../api/describe.ts';
 import { SettingsService } from './settings.service.ts';
 
 @ApiTags('settings')
@@ -10,13 +10,13 @@ export class SettingsController {
   constructor(private readonly settings: SettingsService) {}
 
   @Get()
-  @Describe('What the shop has settled for every job', one('Settings'))
+  @Describe('What the shop has settled for every job', oneOf('Settings'))
   get(): Promise<Settings> {
     return this.settings.get();
   }
 
   @Put()
-  @Describe('Settles what is sent, and leaves the rest', one('Settings'), 400)
+  @Describe('Settles what is sent, and leaves the rest', oneOf('Settings'), 400)
   put(@Body() settings: SettingsDto): Promise<Settings> {
     return this.settings.settle(settings);
   }
