@@ -1,8 +1,8 @@
 import { Column } from 'typeorm';
 
 /** The one site, and the one who works there, until there are several. */
-export const theSite = 'main';
-export const theActor = 'operator';
+const theSite = 'main';
+const theActor = 'operator';
 
 /** A row that belongs to a site, with who made it. */
 export abstract class Owned {

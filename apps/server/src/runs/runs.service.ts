@@ -119,14 +119,18 @@ export class RunsService implements OnApplicationBootstrap, BeforeApplicationShu
     return rows.map((row) => answerOf(row, row.job.title, seen.has(row.id)));
   }
 
-  /** @param wait as many seconds are waited for its end @throws PlainError 404 */
+  /**
+   * A run, once it has ended or was waited for long enough.
+   * @param wait how long, in seconds
+   * @throws PlainError 404 where there is none
+   */
   async get(id: string, wait: number): Promise<RunAnswer> {
     const ended = this.hub.heard().pipe(
       filter((event) => event.type === 'run' && event.run.id === id && event.run.endedAt !== null),
       take(1),
       takeUntil(timer(wait * 1000)),
     );
-    // Heard from before it is looked at, so that an end in between is not missed.
+    // Listens before it looks: an end in between is not missed.
     const over = lastValueFrom(ended, { defaultValue: null });
     const run = await this.find(id);
     if (run.endedAt || wait === 0) return run;
