@@ -53,10 +53,10 @@ export const groups = [
   },
   {
     name: 'server: storage',
-    files: ['write-queue', 'write-thread', 'storage-trouble', 'data-folder'].map(
+    files: ['write-queue', 'write-thread', 'writer', 'storage-trouble', 'data-folder'].map(
       (name) => `apps/server/src/data/${name}.ts`,
     ),
-    tests: ['apps/server/test/saving'],
+    tests: ['apps/server/test/write-thread', 'apps/server/test/saving'],
     isBuilt: true,
     longestS: 300,
   },

@@ -1,12 +1,10 @@
 import type { StorageState } from '@lambent/contracts';
 import { Injectable, Logger, type OnApplicationShutdown } from '@nestjs/common';
-import { Piscina } from 'piscina';
 import { PlainError } from '../common/plain-error.ts';
 import { errorOf } from '../common/refusals.ts';
-import { config } from '../config.ts';
 import { EventHub } from '../events/event-hub.ts';
 import type { StorageTrouble } from './storage-trouble.ts';
-import type { WriteAnswer } from './write-thread.ts';
+import { Writer } from './writer.ts';
 import type { Writes } from './writes.ts';
 
 type Arguments<Name extends keyof Writes> = Writes[Name] extends (writing: never, ...args: infer A) => unknown
@@ -24,17 +22,14 @@ const retryMs = 2000;
 @Injectable()
 export class WriteQueue implements OnApplicationShutdown {
   private readonly log = new Logger('Storage');
-  private readonly thread = new Piscina({
-    filename: new URL('./write-thread.js', import.meta.url).href,
-    minThreads: 1,
-    maxThreads: 1,
-    workerData: { folder: config.dataFolder },
-  });
   private trouble: (StorageTrouble & { readonly since: Date }) | null = null;
   private closing = false;
   private probing: NodeJS.Timeout | null = null;
 
-  constructor(private readonly hub: EventHub) {}
+  constructor(
+    private readonly hub: EventHub,
+    private readonly writer: Writer,
+  ) {}
 
   /** Whether what is sent can be kept, as the page is told. */
   get state(): StorageState {
@@ -47,7 +42,7 @@ export class WriteQueue implements OnApplicationShutdown {
    * @throws PlainError what the write refused; 507 or 503 where the disk or the database could not be written to
    */
   async do<Name extends keyof Writes>(name: Name, ...args: Arguments<Name>): Promise<Result<Name>> {
-    const answer = (await this.thread.run({ name, args }, { name: 'write' })) as WriteAnswer;
+    const answer = await this.writer.write(name, args);
     if ('trouble' in answer) throw this.isTroubled(answer.trouble);
     this.isWell();
     if ('done' in answer) return answer.done as Result<Name>;
@@ -95,8 +90,7 @@ export class WriteQueue implements OnApplicationShutdown {
   async onApplicationShutdown(): Promise<void> {
     this.closing = true;
     if (this.probing) clearInterval(this.probing);
-    await this.thread.run(undefined, { name: 'close' }).catch(() => {});
-    await this.thread.destroy();
+    await this.writer.close();
   }
 }
 

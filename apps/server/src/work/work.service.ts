@@ -89,6 +89,8 @@ export class WorkService implements OnApplicationShutdown {
         filename: new URL('./worker.js', import.meta.url).href,
         minThreads: lane === 'saves' ? 1 : 0,
         maxThreads: 1,
+        // Else what waits is put behind what came after it.
+        stricterFIFO: true,
         idleTimeout: 60_000,
         maxQueue: lanes[lane].queue,
         resourceLimits: { maxOldGenerationSizeMb: lanes[lane].megabytes },

@@ -1,6 +1,6 @@
 import { Button } from '../ui/button.tsx';
 import { useBench, useBenchActions } from './context.ts';
-import { jobOf } from './store.ts';
+import { jobOf } from './state/document.ts';
 import { nameOf } from './thing-names.ts';
 import { chooseTool } from './tools/choose.ts';
 import { PlaceTool } from './tools/place-tool.ts';

@@ -1,6 +1,6 @@
 import { format } from 'date-fns';
 import { PanelLeftClose, PanelLeftOpen } from 'lucide-react';
-import { type DragEvent, useCallback, useContext, useEffect, useState } from 'react';
+import { type DragEvent, useCallback, useEffect, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { Button, IconButton } from '../ui/button.tsx';
 import { acceptedFiles, filesPasted } from './arriving/accepted.ts';
@@ -10,14 +10,13 @@ import { BedView } from './bed/bed-view.tsx';
 import { useBurntPicture } from './burnt/burnt-picture.ts';
 import { ReadingView } from './card/reading-view.tsx';
 import { ConflictBar } from './conflict-bar.tsx';
-import { BenchContext, useBench, useBenchActions } from './context.ts';
+import { useBench, useBenchActions, useBenchSubscribe } from './context.ts';
 import { DistanceReadout } from './distance-readout.tsx';
 import { KeySheet } from './key-sheet.tsx';
 import { SizeCard } from './size-card.tsx';
 import { StageRail } from './stage-rail.tsx';
 import type { Stage } from './stages/stage.ts';
 import { stages } from './stages/stages.ts';
-import type { BenchStore } from './store.ts';
 import { BurnStrip } from './strip/burn-strip.tsx';
 import { chooseTool } from './tools/choose.ts';
 import { DraftEntry } from './tools/draft-entry.tsx';
@@ -35,13 +34,13 @@ import { ViewDock } from './view-dock.tsx';
 export function BenchScreen({ stage, reload }: { stage: Stage; reload: () => void }) {
   const { Drawer } = stages[stage];
   const actions = useBenchActions();
-  const { subscribe } = (useContext(BenchContext) as { store: BenchStore }).store;
+  const subscribe = useBenchSubscribe();
   const title = useBench((state) => state.title);
   const [folded, setFolded] = useState(false);
   const [keys, setKeys] = useState(false);
   const showKeys = useCallback(() => setKeys(true), []);
   const offer = useFiles();
-  const reading = useBench((state) => state.reading !== null) && stage === 'recipe';
+  const reading = useBench((state) => state.readCard !== null) && stage === 'recipe';
   useAutosave(actions, subscribe);
   usePlanning(actions, subscribe);
   useFreshening();
@@ -147,7 +146,7 @@ function PictureChip() {
         <b>How it came out</b>, {format(new Date(run.startedAt), 'd MMM HH:mm')}
         {shown?.simulated && ', simulated'}: black is cut through, red scorched, brown burnt
       </span>
-      <Button look="quiet" onClick={() => actions.set({ pictured: null })}>
+      <Button look="quiet" onClick={() => actions.showPictureOf(null)}>
         Leave
       </Button>
     </div>

@@ -23,7 +23,9 @@ import {
   unlink,
 } from './commands.ts';
 import { benchWith, square } from './fixtures/bench.ts';
-import { type BenchActions, jobOf, selectionBox } from './store.ts';
+import type { BenchActions } from './state/bench-state.ts';
+import { jobOf } from './state/document.ts';
+import { selectionBox } from './state/hand.ts';
 
 const itemsOf = (actions: BenchActions) => jobOf(actions.get()).drawing.items;
 const boxes = (actions: BenchActions) =>
@@ -83,7 +85,7 @@ describe('copies', () => {
   test('a duplicate goes where the last move went, and the next one on from there', () => {
     const { actions, ids } = three();
     actions.select([ids[0]]);
-    actions.set({ lastMove: { dx: 7, dy: -2 } });
+    actions.rememberMove(7, -2);
     duplicate(actions);
     duplicate(actions);
     expect(boxes(actions).slice(3)).toEqual([
@@ -138,7 +140,7 @@ describe('mirrored', () => {
 describe('aligned and spread', () => {
   test('the piece that stays put does not move, and the rest comes to it', () => {
     const { actions, ids } = three();
-    actions.set({ stays: ids[1] });
+    actions.holdStill(ids[1]);
     expect([...alignTarget(actions.get(), 'stays').staying]).toEqual([ids[1]]);
     align(actions, 'middle', 'stays');
     expect(boxes(actions).map(([, minY, , maxY]) => (minY + maxY) / 2)).toEqual([22, 22, 22]);

@@ -37,7 +37,9 @@ import {
 import { toast } from 'sonner';
 import { sentenceOf } from '../api.ts';
 import { work } from '../workers/work.ts';
-import { type BenchActions, type BenchState, jobOf, machineOf, selectedItems, selectionBox } from './store.ts';
+import type { BenchActions, BenchState } from './state/bench-state.ts';
+import { jobOf, machineOf } from './state/document.ts';
+import { selectedItems, selectionBox } from './state/hand.ts';
 import { newId } from './tools/draw.ts';
 
 /*
@@ -62,7 +64,7 @@ export function duplicate(actions: BenchActions): void {
   if (selection.size === 0) return;
   const { dx, dy } = lastMove ?? { dx: usualStep, dy: usualStep };
   addCopies(actions, 'duplicate', [translation(dx, dy)], false);
-  actions.set({ lastMove: { dx, dy } });
+  actions.rememberMove(dx, dy);
 }
 
 /** Adds a copy of the selection for each map, and selects the last of them, or all with what they are copies of. */

@@ -5,7 +5,7 @@ import { Button } from '../ui/button.tsx';
 import { dropUnsaved } from '../unsaved/unsaved-store.ts';
 import { documentBlob } from '../workers/document-blob.ts';
 import { useBench, useBenchActions } from './context.ts';
-import { jobOf } from './store.ts';
+import { jobOf } from './state/document.ts';
 
 /** Says that the job was saved from another window, and lets the operator keep both. */
 export function ConflictBar({ reload }: { reload: () => void }) {
@@ -19,7 +19,7 @@ export function ConflictBar({ reload }: { reload: () => void }) {
     try {
       const copy = await api.copyJob(jobId, `${title.slice(0, 100)}, second copy`, documentBlob(jobOf(actions.get())));
       await dropUnsaved(actions.get().session);
-      actions.set({ save: { kind: 'saved' } });
+      actions.dropUnsavedWork();
       navigate(`/jobs/${copy.id}/art`);
     } catch (error) {
       toast.error(sentenceOf(error));
@@ -27,7 +27,7 @@ export function ConflictBar({ reload }: { reload: () => void }) {
   };
   const openOther = async () => {
     await dropUnsaved(actions.get().session);
-    actions.set({ save: { kind: 'saved' } });
+    actions.dropUnsavedWork();
     reload();
   };
   return (

@@ -1,8 +1,10 @@
 import { createContext, useContext } from 'react';
-import type { BenchActions, BenchState, BenchStore } from './store.ts';
+import type { UseBoundStore } from 'zustand';
+import type { BenchActions, BenchState, BenchStore } from './state/bench-state.ts';
 
 export interface Bench {
-  readonly store: BenchStore;
+  /** To be read; what changes it is an action. */
+  readonly store: UseBoundStore<Omit<BenchStore, 'setState'>>;
   readonly actions: BenchActions;
 }
 
@@ -17,6 +19,11 @@ function useBenchContext(): Bench {
 /** A piece of the Bench's state, kept up to date. */
 export function useBench<T>(select: (state: BenchState) => T): T {
   return useBenchContext().store(select);
+}
+
+/** Calls a listener whenever the Bench's state has changed. @returns the end of it */
+export function useBenchSubscribe(): (listener: () => void) => () => void {
+  return useBenchContext().store.subscribe;
 }
 
 export function useBenchActions(): BenchActions {

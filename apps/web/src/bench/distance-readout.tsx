@@ -4,7 +4,7 @@ import { formatLength } from '@lambent/core/units';
 import { X } from 'lucide-react';
 import { IconButton } from '../ui/button.tsx';
 import { useBench, useBenchActions } from './context.ts';
-import { jobOf, machineOf, unitOf } from './store.ts';
+import { jobOf, machineOf, unitOf } from './state/document.ts';
 import { angleTo } from './tools/recipes.ts';
 
 /** How far the pointer is from the last point, and which way; M sets that point. */
@@ -29,7 +29,7 @@ export function DistanceReadout() {
         label="Forget the last point"
         className="-mr-1.5 size-6"
         onClick={() => {
-          actions.set({ lastPoint: null });
+          actions.measureFrom(null);
           if (jobOf(actions.get()).mark) actions.edit('take the mark away', (job) => setMark(job, null));
         }}
       >

@@ -3,7 +3,8 @@ import { setMachine } from '@lambent/core/edits';
 import { boxContains } from '@lambent/core/geometry';
 import { bedBox } from '@lambent/core/machine';
 import { toast } from 'sonner';
-import { type BenchActions, jobOf, machineOf } from './store.ts';
+import type { BenchActions } from './state/bench-state.ts';
+import { jobOf, machineOf } from './state/document.ts';
 
 /** Moves the job to another machine; every size stays true, and what no longer fits its bed is said at once. */
 export function changeMachine(actions: BenchActions, machineId: string): void {

@@ -2,8 +2,8 @@ import type { Sheet } from '@lambent/core/document';
 import { forgetSettings, setSheet } from '@lambent/core/edits';
 import { type Material, sheetAsStocked } from '@lambent/core/recipes';
 import { toast } from 'sonner';
-import type { BenchActions } from './store.ts';
-import { jobOf, machineOf } from './store.ts';
+import type { BenchActions } from './state/bench-state.ts';
+import { jobOf, machineOf } from './state/document.ts';
 import { newId } from './tools/draw.ts';
 
 /**

@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { benchWith, square } from './fixtures/bench.ts';
 import { runShortcut, type Stroke, shortcutFor, shortcuts, withKeys } from './shortcuts.ts';
-import { jobOf } from './store.ts';
+import { jobOf } from './state/document.ts';
 import { toolNames } from './tools/tool.ts';
 import { toolLooks } from './tools/tool-looks.ts';
 
@@ -99,7 +99,7 @@ describe('a stroke', () => {
     const { actions, press } = bench();
     const { look } = actions.get();
     const tool = actions.get().tool;
-    actions.set({ tool: { ...tool, name: 'pick', cancel: () => false, key: (key: string) => key === 'c' } as never });
+    actions.takeTool({ ...tool, name: 'pick', cancel: () => false, key: (key: string) => key === 'c' } as never);
     expect(press({ key: 'c' })).toBe(true);
     expect(actions.get().look).toBe(look);
     expect(press({ key: 'j' })).toBe(true);
@@ -109,7 +109,7 @@ describe('a stroke', () => {
   test('of Enter finishes what is drawn, but not on a button', () => {
     const { actions, press } = bench();
     let finished = 0;
-    actions.set({ tool: { name: 'line', cancel: () => false, finish: () => finished++ } as never });
+    actions.takeTool({ name: 'line', cancel: () => false, finish: () => finished++ } as never);
     expect(press({ key: 'enter', on: 'button' })).toBe(false);
     expect(press({ key: 'enter' })).toBe(true);
     expect(finished).toBe(1);

@@ -6,7 +6,8 @@ import { showBed, showSelection } from './bed/showing.ts';
 import { zoomAt } from './bed/view.ts';
 import { deleteSelection, duplicate, group, order, ungroup } from './commands.ts';
 import { type Stage, stageNames } from './stages/stage.ts';
-import { type BenchActions, jobOf } from './store.ts';
+import type { BenchActions } from './state/bench-state.ts';
+import { jobOf } from './state/document.ts';
 import { chooseTool } from './tools/choose.ts';
 import { rounded, snapField, snapReach } from './tools/snapping.ts';
 import { toolNames } from './tools/tool.ts';
@@ -148,7 +149,7 @@ export const shortcuts = {
     strokes: ['j'],
     run: ({ actions }) => {
       const { snapping } = actions.get();
-      actions.set({ snapping: { ...snapping, on: !snapping.on } });
+      actions.setSnapping({ on: !snapping.on });
     },
   },
   draft: { keys: 'Digits, Tab, Enter', does: 'type the size of what is being drawn', strokes: [] },
@@ -179,7 +180,7 @@ export const shortcuts = {
     strokes: ['+', '=', '-'],
     run: ({ actions }, { key }) => {
       const { view, viewSize } = actions.get();
-      actions.set({ view: zoomAt(view, viewSize.width / 2, viewSize.height / 2, key === '-' ? 0.8 : 1.25) });
+      actions.showView(zoomAt(view, viewSize.width / 2, viewSize.height / 2, key === '-' ? 0.8 : 1.25));
     },
   },
   pan: { keys: 'Space drag', does: 'move the view', strokes: [] },
@@ -196,7 +197,7 @@ export const shortcuts = {
     strokes: ['c'],
     run: ({ actions }) => {
       const { look } = actions.get();
-      actions.set({ look: looks[(looks.indexOf(look) + 1) % looks.length] });
+      actions.chooseLook(looks[(looks.indexOf(look) + 1) % looks.length]);
     },
   },
   sheet: { keys: '?', does: null, strokes: ['?'], run: ({ showKeys }) => showKeys() },
@@ -242,5 +243,5 @@ function markPoint(actions: BenchActions, pointer: Point, free: boolean): void {
   const snap = state.snapping.on && !free ? snapPoint(snapField(state), pointer, snapReach(state)) : null;
   const at = snap ?? rounded(pointer, state.view.scale);
   actions.edit('mark a point', (job) => setMark(job, { x: at.x, y: at.y }));
-  actions.set({ lastPoint: { x: at.x, y: at.y } });
+  actions.measureFrom({ x: at.x, y: at.y });
 }

@@ -25,7 +25,8 @@ import { useBench, useBenchActions } from './context.ts';
 import { ShapeNumbers } from './shape-numbers.tsx';
 import { sheetName } from './sheet-choice.ts';
 import { withKeys } from './shortcuts.ts';
-import { anchorOf, jobOf, machineOf, selectedItems, unitOf } from './store.ts';
+import { jobOf, machineOf, unitOf } from './state/document.ts';
+import { anchorOf, selectedItems } from './state/hand.ts';
 import { nameOf } from './thing-names.ts';
 
 const anchors: readonly Anchor[] = [0, 0.5, 1].flatMap((v) => [0, 0.5, 1].map((u) => ({ u, v })));
@@ -113,7 +114,7 @@ export function SizeCard() {
       </div>
       <OnSheet />
       <div className="flex gap-2.5">
-        <AnchorGrid anchor={anchor} choose={(chosen) => actions.set({ anchor: chosen })} />
+        <AnchorGrid anchor={anchor} choose={actions.chooseAnchor} />
         <div className="flex min-w-0 flex-1 flex-col gap-1.5">
           <LengthField label="X" layout="row" unit={unit} value={place.x} commit={(x) => moveBy(x - place.x, 0)} />
           <LengthField

@@ -1,5 +1,4 @@
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
-import { blocks } from '@lambent/core/checks';
 import { priceOf } from '@lambent/core/plan';
 import { formatMoney } from '@lambent/core/recipes';
 import { formatDuration } from '@lambent/core/units';
@@ -17,7 +16,8 @@ import { useBench, useBenchActions } from './context.ts';
 import { changeMachine } from './machine-choice.ts';
 import { chooseMaterial, offeredMaterials } from './sheet-choice.ts';
 import { withKeys } from './shortcuts.ts';
-import { isPlanned, jobOf, machineOf, type SaveState } from './store.ts';
+import { jobOf, machineOf, type SaveState } from './state/document.ts';
+import { isBlocked, isPlanned, planOf } from './state/plan.ts';
 import { useBurntRuns } from './use-runs.ts';
 import { useSend } from './use-send.ts';
 import { Versions } from './versions.tsx';
@@ -100,7 +100,7 @@ function JobName() {
     if (!next || next === title) return;
     try {
       await api.renameJob(jobId, next);
-      actions.set({ title: next });
+      actions.rename(next);
       void queries.invalidateQueries({ queryKey: ['jobs'] });
     } catch (error) {
       toast.error(`The title was not changed. ${sentenceOf(error)}`);
@@ -172,20 +172,20 @@ function SaveWord({ save }: { save: SaveState }) {
 }
 
 function PlanTime() {
-  const planned = useBench((state) => state.planned);
+  const planned = useBench(planOf);
   const current = useBench(isPlanned);
-  const count = planned?.plan.steps.length ?? 0;
+  const count = planned?.steps.length ?? 0;
   const prepared = useBench((state) => state.prepared);
   const shop = useBench((state) => state.shop);
   const pricing = useBench((state) => state.pricing);
   const price = useMemo(
-    () => (planned ? priceOf(planned.plan, prepared, shop, pricing) : null),
+    () => (planned ? priceOf(planned, prepared, shop, pricing) : null),
     [planned, prepared, shop, pricing],
   );
   const parts = price?.parts.map(({ what, amount }) => `${what}: ${formatMoney(amount, pricing)}`).join('\n');
   return (
     <div className={`min-w-[92px] text-right ${current ? '' : 'opacity-50'}`} data-testid="plan-time" aria-live="off">
-      <p className="figures text-[14px] font-bold leading-5">{planned ? formatDuration(planned.plan.timeS) : '…'}</p>
+      <p className="figures text-[14px] font-bold leading-5">{planned ? formatDuration(planned.timeS) : '…'}</p>
       <p className="text-[12px] leading-4 text-quiet" title={parts}>
         {count === 1 ? '1 step' : `${count} steps`}
         {price && price.total > 0 && (
@@ -202,7 +202,7 @@ function PlanTime() {
 function SendButton() {
   const machine = useBench(machineOf);
   const jobId = useBench((state) => state.jobId);
-  const blocked = useBench((state) => state.planned === null || blocks(state.planned.findings));
+  const blocked = useBench(isBlocked);
   const several = useBench((state) => jobOf(state).runs.length > 1);
   const jobRun = useBench((state) => state.prepared.run);
   const burntAt = useBurntRuns().get(jobRun.id);

@@ -2,7 +2,7 @@ import './fixtures/page-address.ts';
 import { afterEach, beforeEach, describe, expect, test } from '@jest/globals';
 import { moveItems } from '@lambent/core/edits';
 import { benchWith, square } from './fixtures/bench.ts';
-import { jobOf } from './store.ts';
+import { jobOf } from './state/document.ts';
 import { saveNow } from './use-autosave.ts';
 
 interface Sent {
@@ -47,7 +47,10 @@ describe('saving', () => {
     expect(sent).toMatchObject([{ base: 1, edit: 'first move' }]);
     sent[0].answer(200, { number: 2 });
     await done;
-    expect(actions.get()).toMatchObject({ version: 2, save: { kind: 'saved' }, savedDocument: jobOf(actions.get()) });
+    expect(actions.get()).toMatchObject({
+      stored: { version: 2, document: jobOf(actions.get()) },
+      save: { kind: 'saved' },
+    });
     await saveNow(actions);
     expect(sent).toHaveLength(1);
   });
@@ -64,7 +67,7 @@ describe('saving', () => {
     sent[1].answer(200, { number: 3 });
     await done;
     expect(sent).toHaveLength(2);
-    expect(actions.get()).toMatchObject({ version: 3, save: { kind: 'saved' } });
+    expect(actions.get()).toMatchObject({ stored: { version: 3 }, save: { kind: 'saved' } });
   });
 
   test('a conflict is kept, and nothing is sent over it', async () => {
@@ -77,7 +80,7 @@ describe('saving', () => {
     move('third move');
     await saveNow(actions);
     expect(sent).toHaveLength(1);
-    expect(actions.get().version).toBe(1);
+    expect(actions.get().stored.version).toBe(1);
   });
 
   test('a failure is said in the server’s words, keeps the edit, and the next try sends it', async () => {

@@ -5,8 +5,8 @@ import { holdSession } from '../unsaved/sessions.ts';
 import { dropUnsaved } from '../unsaved/unsaved-store.ts';
 import { documentBlob } from '../workers/document-blob.ts';
 import { written } from '../workers/work.ts';
-import type { BenchActions, BenchState } from './store.ts';
-import { jobOf } from './store.ts';
+import type { BenchActions, BenchState } from './state/bench-state.ts';
+import { jobOf, type SaveTrouble } from './state/document.ts';
 
 /** What is drawn is kept in the browser so soon after the last edit, and saved so soon. */
 const keepMs = 100;
@@ -85,7 +85,8 @@ const bodies = new Map<string, { document: JobDocument; version: number; body: P
 
 /** The body of a save; kept in the browser as well. A large one takes longer than a frame, so a worker writes it. */
 function bodyOf(state: BenchState): Promise<Blob> {
-  const { session, jobId, title, version, lastEdit } = state;
+  const { session, jobId, title, lastEdit } = state;
+  const { version } = state.stored;
   const document = jobOf(state);
   if (typeof Worker === 'undefined') return Promise.resolve(documentBlob(document));
   const last = bodies.get(session);
@@ -109,17 +110,16 @@ async function letGo(actions: BenchActions): Promise<void> {
 async function saveOnce(actions: BenchActions): Promise<void> {
   const state = actions.get();
   const document = jobOf(state);
-  actions.set({ save: { kind: 'saving' } });
+  actions.startSave();
   try {
-    const { number } = await api.saveJob(state.jobId, state.version, state.lastEdit, await bodyOf(state));
-    const unchanged = jobOf(actions.get()) === document;
-    actions.set({ version: number, savedDocument: document, save: { kind: unchanged ? 'saved' : 'changed' } });
+    const { number } = await api.saveJob(state.jobId, state.stored.version, state.lastEdit, await bodyOf(state));
+    actions.endSave(number, document);
   } catch (error) {
-    actions.set({ save: failureOf(error) });
+    actions.failSave(troubleOf(error));
   }
 }
 
-function failureOf(error: unknown): BenchState['save'] {
+function troubleOf(error: unknown): SaveTrouble {
   const message = sentenceOf(error);
   if (!(error instanceof Refusal)) return { kind: 'failed', message };
   if (error.code === 'saved-elsewhere') {

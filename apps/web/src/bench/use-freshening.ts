@@ -5,7 +5,8 @@ import { toast } from 'sonner';
 import { sentenceOf } from '../api.ts';
 import { work } from '../workers/work.ts';
 import { useBench, useBenchActions } from './context.ts';
-import { type BenchState, jobOf } from './store.ts';
+import type { BenchState } from './state/bench-state.ts';
+import { jobOf } from './state/document.ts';
 
 const known = new WeakMap<readonly Item[], StaleOutline | null>();
 

@@ -4,7 +4,9 @@ import { useEffect } from 'react';
 import { sentenceOf } from '../api.ts';
 import { useLive } from '../stores/live.ts';
 import { planned } from '../workers/work.ts';
-import { type BenchActions, type BenchState, isPlanned, jobOf, machineOf } from './store.ts';
+import type { BenchActions, BenchState } from './state/bench-state.ts';
+import { jobOf, machineOf } from './state/document.ts';
+import { isPlanned } from './state/plan.ts';
 
 /** A plan is worked out once edits have paused for as long as the last one took, within these: it would take the time of the next one. */
 const quietMs = { least: 150, most: 1000 };
@@ -26,18 +28,17 @@ export function usePlanning(actions: BenchActions, subscribe: (listener: () => v
         working = turn;
         const state = actions.get();
         const { run } = state.prepared;
-        const plannedFor = jobOf(state);
         const head = headFor(state);
-        const of = { plannedFor, plannedRun: run.id, plannedHead: head };
+        const subject = { document: jobOf(state), runId: run.id, head };
         try {
           began = performance.now();
           const choice = { runId: run.id, head };
-          const answer = await planned(plannedFor, state.shop, choice, { signal: turn.signal });
+          const answer = await planned(subject.document, state.shop, choice, { signal: turn.signal });
           tookMs = performance.now() - began;
-          actions.set({ planned: answer, ...of, planTrouble: null });
+          actions.showPlan(subject, answer);
         } catch (error) {
           // One that was stopped is asked for again, as things are by now.
-          if (!turn.signal.aborted) actions.set({ planned: null, ...of, planTrouble: sentenceOf(error) });
+          if (!turn.signal.aborted) actions.failPlan(subject, sentenceOf(error));
         }
       }
       working = null;
@@ -77,12 +78,16 @@ function headFor(state: BenchState): Point | null {
   const machine = machineOf(state);
   const live = useLive.getState().machines[machine.id];
   if (state.prepared.run.landing.kind !== 'head' || !live || live.state === 'away') return null;
-  if (live.state === 'running' || live.state === 'homing') return state.plannedHead;
+  if (live.state === 'running' || live.state === 'homing') return plannedHead(state);
   return fromMachine(machine, live.x, live.y);
 }
 
+function plannedHead({ planning }: BenchState): Point | null {
+  return planning.subject?.head ?? null;
+}
+
 function isCurrent(state: BenchState): boolean {
-  const [head, planned] = [headFor(state), state.plannedHead];
+  const [head, planned] = [headFor(state), plannedHead(state)];
   const moved = head && (!planned || Math.hypot(head.x - planned.x, head.y - planned.y) > 0.005);
   return isPlanned(state) && !moved;
 }

@@ -3,7 +3,7 @@ import { useQuery } from '@tanstack/react-query';
 import { api } from '../api.ts';
 import { useLive } from '../stores/live.ts';
 import { useBench } from './context.ts';
-import { jobOf } from './store.ts';
+import { jobOf } from './state/document.ts';
 
 /** The runs of the open job, newest first: those on record, and what was heard of them since. */
 export function useRuns(): { runs: RunAnswer[]; error: Error | null } {
@@ -19,7 +19,7 @@ export function useRuns(): { runs: RunAnswer[]; error: Error | null } {
 /** Whether the job, as it is on screen, was burnt to its end: every run of it. */
 export function useBurnt(): boolean {
   const { runs } = useRuns();
-  const version = useBench((state) => (state.save.kind === 'saved' ? state.version : null));
+  const version = useBench((state) => (state.save.kind === 'saved' ? state.stored.version : null));
   const jobRuns = useBench((state) => jobOf(state).runs);
   return jobRuns.every(({ id }) =>
     runs.some((run) => run.status === 'done' && run.jobRunId === id && (run.version === version || jobRuns.length > 1)),

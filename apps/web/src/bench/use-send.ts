@@ -13,10 +13,11 @@ export function useSend(): (again?: boolean) => Promise<void> {
   return async (again = false) => {
     try {
       await saveNow(actions);
-      const { save, version, jobId, prepared } = actions.get();
+      const { save, stored, jobId, prepared } = actions.get();
       if (save.kind !== 'saved') throw new Error('The job could not be saved, so it was not sent.');
-      actions.set({ previewS: null, selection: new Set() });
-      await api.startRun(jobId, { version, runId: prepared.run.id, again });
+      actions.preview(null);
+      actions.select([]);
+      await api.startRun(jobId, { version: stored.version, runId: prepared.run.id, again });
       navigate(`/jobs/${jobId}/burn`, { replace: true });
       void queries.invalidateQueries({ queryKey: ['runs'] });
     } catch (error) {

@@ -1,7 +1,7 @@
 import { useEffect } from 'react';
 import { useNavigate } from 'react-router';
 import { runShortcut, type Stroke } from './shortcuts.ts';
-import type { BenchActions } from './store.ts';
+import type { BenchActions } from './state/bench-state.ts';
 
 const notTyped = ['range', 'checkbox', 'radio', 'file'];
 

@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { api } from '../api.ts';
 import { useLive } from '../stores/live.ts';
 import { useBench } from './context.ts';
-import { machineOf } from './store.ts';
+import { machineOf } from './state/document.ts';
 
 /**
  * The run under way of what is on screen, and how far into the plan it is, in seconds; null when this
@@ -11,7 +11,7 @@ import { machineOf } from './store.ts';
 export function useShownRun(): { atS: number; runId: string } | null {
   const jobId = useBench((state) => state.jobId);
   const machineId = useBench((state) => machineOf(state).id);
-  const version = useBench((state) => (state.save.kind === 'saved' ? state.version : null));
+  const version = useBench((state) => (state.save.kind === 'saved' ? state.stored.version : null));
   const jobRunId = useBench((state) => state.prepared.run.id);
   const live = useLive((state) => state.machines[machineId]);
   const heard = useLive((state) => (live?.runId ? state.runs[live.runId] : undefined));

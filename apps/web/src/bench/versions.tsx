@@ -30,7 +30,7 @@ export function Versions({ children }: { children: ReactNode }) {
 function VersionList() {
   const actions = useBenchActions();
   const jobId = useBench((state) => state.jobId);
-  const current = useBench((state) => state.version);
+  const current = useBench((state) => state.stored.version);
   const versions = useQuery({ queryKey: ['versions', jobId, current], queryFn: () => api.versions(jobId) });
   const goBack = async (number: number) => {
     try {

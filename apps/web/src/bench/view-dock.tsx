@@ -21,7 +21,7 @@ export function ViewDock({ showKeys }: { showKeys: () => void }) {
   const look = useBench((state) => state.look);
   const zoom = (factor: number) => {
     const { view, viewSize } = actions.get();
-    actions.set({ view: zoomAt(view, viewSize.width / 2, viewSize.height / 2, factor) });
+    actions.showView(zoomAt(view, viewSize.width / 2, viewSize.height / 2, factor));
   };
   return (
     <div
@@ -51,7 +51,7 @@ export function ViewDock({ showKeys }: { showKeys: () => void }) {
         look="chip"
         value={look}
         options={lookWords}
-        choose={(value) => actions.set({ look: value })}
+        choose={actions.chooseLook}
       />
       <IconButton label="Keys (?)" onClick={showKeys}>
         <Keyboard size={17} aria-hidden />

@@ -6,7 +6,7 @@ import { api, Refusal } from '../api.ts';
 import { BenchScreen } from '../bench/bench-screen.tsx';
 import { BenchContext } from '../bench/context.ts';
 import { type Stage, stageNames } from '../bench/stages/stage.ts';
-import { benchActions, createBenchStore } from '../bench/store.ts';
+import { benchActions, createBenchStore } from '../bench/state/bench-state.ts';
 import { sendUnsaved } from '../unsaved/send-unsaved.ts';
 import { StuckWorkList } from '../unsaved/stuck-work.tsx';
 import { openJob } from '../workers/work.ts';

@@ -2,7 +2,7 @@ import { expect, test } from '@jest/globals';
 import { hideItems, moveItems, orderItems, removeItems, rotateItems } from '@lambent/core/edits';
 import fc from 'fast-check';
 import { benchWith, square } from '../bench/fixtures/bench.ts';
-import { jobOf } from '../bench/store.ts';
+import { jobOf } from '../bench/state/document.ts';
 import { applyDiff, diffJob } from './job-diff.ts';
 
 const jobOfSquares = (count: number) =>

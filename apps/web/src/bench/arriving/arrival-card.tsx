@@ -11,11 +11,11 @@ import { LengthField } from '../../ui/length-field.tsx';
 import { Notice } from '../../ui/notice.tsx';
 import { useBench, useBenchActions } from '../context.ts';
 import { Drawer, Part } from '../stages/drawer.tsx';
-import { jobOf, machineOf, unitOf } from '../store.ts';
+import type { Arriving } from '../state/arriving.ts';
+import { jobOf, machineOf, unitOf } from '../state/document.ts';
 import { ArrivalPicture } from './arrival-picture.tsx';
 import { Report, ReportSummary } from './arrival-report.tsx';
-import { adjust, chooseReading, leave, measuredBox, placedBounds, setKnown, take } from './arriving.ts';
-import type { Arriving } from './incoming.ts';
+import { chooseReading, measuredBox, placedBounds, readNext, setKnown, take } from './arriving.ts';
 
 /** What a file holds, how large it is and where it goes, before any of it is in the job. */
 export function ArrivalCard({ arriving }: { arriving: Arriving }) {
@@ -28,7 +28,7 @@ export function ArrivalCard({ arriving }: { arriving: Arriving }) {
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       const typing = event.target instanceof HTMLElement && event.target.closest('input, [role=listbox]');
-      if (event.key === 'Escape' && !typing) void leave(actions);
+      if (event.key === 'Escape' && !typing) void readNext(actions);
     };
     window.addEventListener('keydown', onKey);
     return () => window.removeEventListener('keydown', onKey);
@@ -39,7 +39,7 @@ export function ArrivalCard({ arriving }: { arriving: Arriving }) {
       aside={waiting > 0 ? `${waiting} more ${waiting === 1 ? 'waits' : 'wait'}` : undefined}
       foot={
         <div className="grid grid-cols-2 gap-2">
-          <Button onClick={() => void leave(actions)} disabled={taking}>
+          <Button onClick={() => void readNext(actions)} disabled={taking}>
             {again ? 'Leave as it is' : 'Leave it'}
           </Button>
           <Button
@@ -117,7 +117,7 @@ function SizePart({ arriving }: { arriving: Arriving }) {
             text: other.label,
             aside: `${brief(width * other.factor)} × ${brief(height * other.factor)}`,
           }))}
-          choose={(value) => adjust(actions, { factor: size.others[Number(value)].factor })}
+          choose={(value) => actions.adjustArriving({ factor: size.others[Number(value)].factor })}
         />
       )}
       <p className="text-[12px] text-quiet">
@@ -142,12 +142,12 @@ function SizePart({ arriving }: { arriving: Arriving }) {
         />
       </div>
       {measured && (
-        <Button look="quiet" className="-ml-3 self-start" onClick={() => adjust(actions, { measured: null })}>
+        <Button look="quiet" className="-ml-3 self-start" onClick={() => actions.adjustArriving({ measured: null })}>
           Measure the whole
         </Button>
       )}
       {Math.abs(factor - 1) > 1e-9 && (
-        <Button look="quiet" className="-ml-3 self-start" onClick={() => adjust(actions, { factor: 1 })}>
+        <Button look="quiet" className="-ml-3 self-start" onClick={() => actions.adjustArriving({ factor: 1 })}>
           Back to the size read
         </Button>
       )}
@@ -169,7 +169,7 @@ function PlacePart({ arriving }: { arriving: Arriving }) {
   const over = useBench((state) => overBed(machineOf(state), placedBounds(state, arriving), unitOf(state)));
   const corner = toMachine(machine, arriving.corner.x, arriving.corner.y);
   const setCorner = (x: number, y: number) => {
-    adjust(actions, { corner: fromMachine(machine, x, y) });
+    actions.adjustArriving({ corner: fromMachine(machine, x, y) });
     return undefined;
   };
   return (
@@ -182,7 +182,7 @@ function PlacePart({ arriving }: { arriving: Arriving }) {
           { value: 'centred', text: hasSheet ? 'Centred on the sheet' : 'Centred on the bed' },
           { value: 'corner', text: 'Top left at a marked point' },
         ]}
-        choose={(place) => adjust(actions, { place })}
+        choose={(place) => actions.adjustArriving({ place })}
       />
       {arriving.place === 'corner' && (
         <>

@@ -11,8 +11,7 @@ import { outlineFor } from '../bed/scene.ts';
 import { useFarPicture } from '../bed/use-far-picture.ts';
 import { usePictures } from '../bed/use-pictures.ts';
 import { useBench, useBenchActions } from '../context.ts';
-import { adjust } from './arriving.ts';
-import type { Arriving } from './incoming.ts';
+import type { Arriving } from '../state/arriving.ts';
 
 const wide = 266;
 const high = 168;
@@ -81,7 +80,7 @@ export function ArrivalPicture({ arriving }: { arriving: Arriving }) {
         const frame = event.currentTarget.getBoundingClientRect();
         const [x, y] = [event.clientX - frame.left, event.clientY - frame.top];
         const part = itemAt(reading.drawing, (x - view.x) / view.scale, (y - view.y) / view.scale, 5 / view.scale);
-        adjust(actions, { measured: part?.id ?? null });
+        actions.adjustArriving({ measured: part?.id ?? null });
       }}
     />
   );

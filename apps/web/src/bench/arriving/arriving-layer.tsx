@@ -11,8 +11,8 @@ import { outlineFor } from '../bed/scene.ts';
 import { useFarPicture } from '../bed/use-far-picture.ts';
 import { usePictures } from '../bed/use-pictures.ts';
 import { useBench } from '../context.ts';
+import type { Arriving } from '../state/arriving.ts';
 import { mapOf } from './arriving.ts';
-import type { Arriving } from './incoming.ts';
 
 interface LayerProps {
   readonly size: { readonly width: number; readonly height: number };

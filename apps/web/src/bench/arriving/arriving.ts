@@ -25,42 +25,25 @@ import { api, sentenceOf } from '../../api.ts';
 import { breathe } from '../../workers/breathe.ts';
 import { readDrawing } from '../../workers/work.ts';
 import { showPicture } from '../bed/pictures.ts';
-import { type BenchActions, type BenchState, jobOf, machineOf } from '../store.ts';
-import type { Arriving, Incoming, PlaceKind, ReadingTurn } from './incoming.ts';
-
-/** Changes some of what is incoming, and leaves the rest as it is now. */
-function update(actions: BenchActions, change: Partial<Incoming>): void {
-  actions.set({ incoming: { ...actions.get().incoming, ...change } });
-}
+import type { Arriving, PlaceKind, ReadingTurn } from '../state/arriving.ts';
+import type { BenchActions, BenchState } from '../state/bench-state.ts';
+import { jobOf, machineOf } from '../state/document.ts';
 
 /** Reads files one after another; each waits on its card until it is taken or left. */
 export async function offerFiles(actions: BenchActions, files: readonly File[]): Promise<void> {
   if (files.length === 0) return;
+  actions.queueFiles(files);
   const { incoming } = actions.get();
-  update(actions, { waiting: [...incoming.waiting, ...files], refused: null });
   if (!incoming.arriving && incoming.reading === null) await readNext(actions);
 }
 
-async function readNext(actions: BenchActions): Promise<void> {
-  const [file, ...waiting] = actions.get().incoming.waiting;
-  if (!file) {
-    update(actions, { arriving: null, reading: null });
-    return;
-  }
-  update(actions, { arriving: null, waiting });
+/** Leaves the arriving file, and reads the next. */
+export async function readNext(actions: BenchActions): Promise<void> {
+  const file = actions.nextFile();
+  if (!file) return;
   const id = `a${crypto.randomUUID().slice(0, 8)}`;
-  const turn = beginReading(actions, file.name, {});
+  const turn = actions.beginReading(file.name, {});
   await show(actions, turn, file, id, (reading) => freshArriving(actions.get(), id, file, reading));
-}
-
-let turns = 0;
-
-/** Begins to read a file; what was being read before is not wanted any more. */
-function beginReading(actions: BenchActions, file: string, choices: ReadingChoices): ReadingTurn {
-  actions.get().incoming.reading?.stop.abort();
-  const turn: ReadingTurn = { id: ++turns, file, choices, stop: new AbortController() };
-  update(actions, { reading: turn, parts: 0, refused: null });
-  return turn;
 }
 
 /** Reads a file and shows its card; a refusal is shown instead, and the next file is read. */
@@ -75,7 +58,7 @@ async function show(
   try {
     if (file.size > largestFile) throw new Error(tooLarge(file));
     const progress = (parts: number) => {
-      if (isWanted()) update(actions, { parts });
+      if (isWanted()) actions.countParts(parts);
     };
     const bytes = new Uint8Array(await file.arrayBuffer());
     const reading = await readDrawing(bytes, id, turn.choices, { progress, signal: turn.stop.signal });
@@ -85,11 +68,11 @@ async function show(
     actions.select([]);
     await breathe();
     if (!isWanted()) return;
-    update(actions, { arriving, reading: null });
+    actions.showArriving(arriving);
   } catch (error) {
     if (!isWanted()) return;
+    actions.refuseFile(file.name, sentenceOf(error));
     const { incoming } = actions.get();
-    update(actions, { reading: null, refused: { file: file.name, why: sentenceOf(error) } });
     if (!incoming.arriving && incoming.waiting.length > 0) await readNext(actions);
   }
 }
@@ -120,32 +103,13 @@ function freshArriving(state: BenchState, id: string, file: File, reading: Readi
   };
 }
 
-/** Stops reading, and leaves what waits. */
-export function stopReading(actions: BenchActions): void {
-  actions.get().incoming.reading?.stop.abort();
-  update(actions, { reading: null, waiting: [] });
-}
-
-export function dismissRefusal(actions: BenchActions): void {
-  update(actions, { refused: null });
-}
-
-/** Changes how the arriving file is sized and placed. */
-export function adjust(
-  actions: BenchActions,
-  change: Partial<Pick<Arriving, 'factor' | 'place' | 'corner' | 'measured'>>,
-): void {
-  const { arriving } = actions.get().incoming;
-  if (arriving) update(actions, { arriving: { ...arriving, ...change } });
-}
-
 /** Reads the arriving file again with other choices. */
 export async function chooseReading(actions: BenchActions, change: ReadingChoices): Promise<void> {
   const { arriving, reading: before } = actions.get().incoming;
   if (!arriving) return;
   // What was chosen a moment ago, and is still being read with, is chosen too.
   const choices = { ...arriving.choices, ...before?.choices, ...change };
-  const turn = beginReading(actions, arriving.file.name, choices);
+  const turn = actions.beginReading(arriving.file.name, choices);
   await show(actions, turn, arriving.file, arriving.id, (reading) => ({
     ...(actions.get().incoming.arriving ?? arriving),
     reading,
@@ -173,7 +137,7 @@ export function setKnown(actions: BenchActions, side: 'width' | 'height', mm: nu
   const read = side === 'width' ? boxWidth(box) : boxHeight(box);
   if (!(mm > 0)) return 'A size is more than 0.';
   if (!(read > 0)) return 'This part has no extent that way.';
-  adjust(actions, { factor: mm / read });
+  actions.adjustArriving({ factor: mm / read });
 }
 
 /** What a known dimension is typed of, in mm as read. */
@@ -202,24 +166,17 @@ export function placedBounds(state: BenchState, arriving: Arriving): Box {
   return shows ? transformBox(shownBounds(reading), mapOf(state, arriving)) : emptyBox;
 }
 
-/** Leaves the arriving file, and reads the next. */
-export async function leave(actions: BenchActions): Promise<void> {
-  actions.get().incoming.reading?.stop.abort();
-  update(actions, { arriving: null, reading: null });
-  await readNext(actions);
-}
-
 /** Puts the arriving file into the job as one edit, keeps its original and its pictures, and reads the next. */
 export async function take(actions: BenchActions): Promise<void> {
   const state = actions.get();
   const { arriving } = state.incoming;
   if (!arriving || arriving.taking) return;
-  update(actions, { arriving: { ...arriving, taking: true } });
+  actions.adjustArriving({ taking: true });
   const { reading, file, again, choices } = arriving;
   try {
     for (const { id, bytes } of reading.pictures) await api.keepPicture(id, bytes);
   } catch (error) {
-    update(actions, { arriving: { ...arriving, taking: false } });
+    actions.adjustArriving({ taking: false });
     toast.error(`The pictures of ${file.name} could not be kept, so nothing was taken: ${sentenceOf(error)}`);
     return;
   }
@@ -237,7 +194,7 @@ export async function take(actions: BenchActions): Promise<void> {
   const known = new Set(jobOf(actions.get()).drawing.items.map(({ id }) => id));
   actions.select(reading.drawing.items.flatMap(({ id, hidden }) => (hidden || !known.has(id) ? [] : [id])));
   await breathe();
-  await leave(actions);
+  await readNext(actions);
 }
 
 async function keepOriginal(jobId: string, file: File): Promise<number | null> {
@@ -253,13 +210,13 @@ async function keepOriginal(jobId: string, file: File): Promise<number | null> {
 export async function readAgain(actions: BenchActions, arrival: Arrival): Promise<void> {
   const { jobId, incoming } = actions.get();
   if (arrival.originalId === null || incoming.reading !== null) return;
-  update(actions, { arriving: null });
-  const turn = beginReading(actions, arrival.file, arrival.choices);
+  actions.hideArriving();
+  const turn = actions.beginReading(arrival.file, arrival.choices);
   let file: File;
   try {
     file = new File([await api.original(jobId, arrival.originalId)], arrival.file);
   } catch (error) {
-    update(actions, { reading: null, refused: { file: arrival.file, why: sentenceOf(error) } });
+    actions.refuseFile(arrival.file, sentenceOf(error));
     return;
   }
   await show(actions, turn, file, arrival.id, (reading) => {

@@ -4,11 +4,11 @@ import type Konva from 'konva';
 import { useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { Circle, Group, Layer, Line, Rect, Shape, Stage } from 'react-konva';
 import { useLive } from '../../stores/live.ts';
-import { adjust } from '../arriving/arriving.ts';
 import { ArrivingLayer } from '../arriving/arriving-layer.tsx';
 import { PictureLayer } from '../burnt/picture-layer.tsx';
 import { useBench, useBenchActions } from '../context.ts';
-import { isPlanned, jobOf, machineOf, unitOf } from '../store.ts';
+import { jobOf, machineOf, unitOf } from '../state/document.ts';
+import { isPlanned, planOf } from '../state/plan.ts';
 import { chooseTool } from '../tools/choose.ts';
 import { caught, rounded } from '../tools/snapping.ts';
 import type { ToolPoint } from '../tools/tool.ts';
@@ -64,8 +64,8 @@ export function BedView({ asBurnt }: { asBurnt: boolean }) {
       };
       setSize(next);
       const first = actions.get().viewSize.width === 0;
-      actions.set({ viewSize: next });
-      if (first) actions.set({ view: viewOf(bedOf(actions), next.width, next.height) });
+      actions.resizeView(next);
+      if (first) actions.showView(viewOf(bedOf(actions), next.width, next.height));
     });
     observer.observe(element);
     return () => observer.disconnect();
@@ -80,7 +80,7 @@ export function BedView({ asBurnt }: { asBurnt: boolean }) {
     const free = toBed(view, screen.x, screen.y);
     const { button, shiftKey, ctrlKey, metaKey, altKey } = event.evt;
     const snap = tool && caught(actions, tool, free, altKey);
-    if (tool?.name !== 'pick') actions.set({ snap });
+    if (tool?.name !== 'pick') actions.showCaught(snap);
     return {
       screen,
       free,
@@ -130,26 +130,27 @@ export function BedView({ asBurnt }: { asBurnt: boolean }) {
             const { view } = actions.get();
             if (panning.current) {
               const { x, y } = panning.current;
-              actions.set({ view: { ...view, x: view.x + screen.x - x, y: view.y + screen.y - y } });
+              actions.showView({ ...view, x: view.x + screen.x - x, y: view.y + screen.y - y });
               panning.current = screen;
               return;
             }
             const point = pointOf(event);
             actions.get().tool?.move(point);
-            actions.set({ pointer: point.snap ?? point.free });
+            actions.movePointer(point.snap ?? point.free);
           }}
           onPointerUp={(event) => {
             if (panning.current) panning.current = null;
             else actions.get().tool?.up(pointOf(event));
           }}
           onPointerLeave={() => {
-            actions.set({ pointer: null, snap: null });
+            actions.movePointer(null);
+            actions.showCaught(null);
             actions.hover([]);
           }}
           onWheel={(event) => {
             event.evt.preventDefault();
             const at = event.target.getStage()?.getPointerPosition();
-            if (at) actions.set({ view: zoomAt(actions.get().view, at.x, at.y, Math.exp(-event.evt.deltaY * 0.0016)) });
+            if (at) actions.showView(zoomAt(actions.get().view, at.x, at.y, Math.exp(-event.evt.deltaY * 0.0016)));
           }}
         >
           <Layer listening={false}>
@@ -178,7 +179,7 @@ export function BedView({ asBurnt }: { asBurnt: boolean }) {
 function markCorner(actions: ReturnType<typeof useBenchActions>, { x, y }: Point): boolean {
   const { incoming, view } = actions.get();
   if (incoming.arriving?.place !== 'corner') return false;
-  adjust(actions, { corner: { x: (x - view.x) / view.scale, y: (y - view.y) / view.scale } });
+  actions.adjustArriving({ corner: { x: (x - view.x) / view.scale, y: (y - view.y) / view.scale } });
   return true;
 }
 
@@ -195,7 +196,7 @@ function GapsLayer({ bed, asBurnt }: { bed: string; asBurnt: boolean }) {
   });
   const view = useBench((state) => state.view);
   const prepared = useBench((state) => state.prepared);
-  const plan = useBench((state) => (isPlanned(state) ? (state.planned?.plan ?? null) : null));
+  const plan = useBench((state) => (isPlanned(state) ? planOf(state) : null));
   return (
     <Layer listening={false}>
       {plan && shown && <Shape sceneFunc={(context) => drawGaps(context._context, view, prepared, plan, bed)} />}
@@ -222,7 +223,7 @@ function FrameRect({ frame, view }: { frame: Box; view: View }) {
 function HeadLayer({ size }: { size: Size }) {
   const view = useBench((state) => state.view);
   const machine = useBench(machineOf);
-  const plan = useBench((state) => state.planned?.plan ?? null);
+  const plan = useBench(planOf);
   const previewS = useBench((state) => state.previewS);
   const run = useShownRun();
   const live = useLive((state) => state.machines[machine.id]);

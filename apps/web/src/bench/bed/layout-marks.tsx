@@ -13,7 +13,7 @@ import type { EvenSpacing } from '@lambent/core/picking';
 import { formatLength, type LengthUnit } from '@lambent/core/units';
 import { Shape } from 'react-konva';
 import { useBench } from '../context.ts';
-import { jobOf, unitOf } from '../store.ts';
+import { jobOf, unitOf } from '../state/document.ts';
 import type { View } from './view.ts';
 import { toScreen } from './view.ts';
 
@@ -33,7 +33,7 @@ export function LayoutMarks() {
   const showsNumbers = tool === 'number' || byHand;
   const showsStarts = tool === 'start';
   const guideDraft = useBench((state) => state.guideDraft);
-  const gaps = useBench((state) => state.evenGaps);
+  const gaps = useBench((state) => state.caught.gaps);
   const draft = useBench((state) => state.draft?.dimension ?? null);
   const stays = useBench((state) => state.stays);
   const selection = useBench((state) => state.selection);

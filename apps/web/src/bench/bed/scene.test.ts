@@ -1,7 +1,7 @@
 import { expect, test } from '@jest/globals';
 import { hideItems, moveItems, pinItems } from '@lambent/core/edits';
 import { benchWith, square } from '../fixtures/bench.ts';
-import { jobOf } from '../store.ts';
+import { jobOf } from '../state/document.ts';
 import { sceneOf } from './scene.ts';
 
 // There is no canvas here: what a path is drawn with is not looked at.

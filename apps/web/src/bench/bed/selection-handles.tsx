@@ -5,7 +5,7 @@ import type Konva from 'konva';
 import { useEffect, useMemo, useRef } from 'react';
 import { Rect, Transformer } from 'react-konva';
 import { useBench, useBenchActions } from '../context.ts';
-import { jobOf } from '../store.ts';
+import { jobOf } from '../state/document.ts';
 import { screenMapToBed, toScreen } from './view.ts';
 
 /** The frame around the selection, with handles to scale and turn it. */
@@ -61,14 +61,14 @@ export function SelectionHandles() {
         onTransformStart={() => {
           transforming.current = true;
         }}
-        onTransform={() => actions.set({ live: mapNow() })}
+        onTransform={() => actions.showLive(mapNow())}
         onTransformEnd={(event) => {
           const node = event.target;
           const map = mapNow();
           const turned = Math.abs(node.rotation()) > 1e-9;
           node.setAttrs({ x: place.x, y: place.y, scaleX: 1, scaleY: 1, rotation: 0 });
           transforming.current = false;
-          actions.set({ live: null });
+          actions.showLive(null);
           const ids = actions.get().selection;
           if (map && !standsStill(map))
             actions.edit(turned ? 'turn' : 'scale', (job) => transformItems(job, ids, cleaned(map, turned)));

@@ -1,12 +1,14 @@
 import { type Box, growBox, isEmpty } from '@lambent/core/geometry';
-import { type BenchActions, machineOf, selectionBox } from '../store.ts';
+import type { BenchActions } from '../state/bench-state.ts';
+import { machineOf } from '../state/document.ts';
+import { selectionBox } from '../state/hand.ts';
 import { viewOf } from './view.ts';
 
 export function showBed(actions: BenchActions): void {
   const state = actions.get();
   const { bedWidth, bedHeight } = machineOf(state);
   const { width, height } = state.viewSize;
-  actions.set({ view: viewOf({ minX: 0, minY: 0, maxX: bedWidth, maxY: bedHeight }, width, height) });
+  actions.showView(viewOf({ minX: 0, minY: 0, maxX: bedWidth, maxY: bedHeight }, width, height));
 }
 
 /** Shows the selection as large as it fits; the whole bed when nothing is selected. */
@@ -15,11 +17,11 @@ export function showSelection(actions: BenchActions): void {
   const bounds = selectionBox(state);
   const { width, height } = state.viewSize;
   if (isEmpty(bounds)) showBed(actions);
-  else actions.set({ view: viewOf(bounds, width, height, 80) });
+  else actions.showView(viewOf(bounds, width, height, 80));
 }
 
 /** Shows a place of the bed with some of what is around it. */
 export function showPlace(actions: BenchActions, place: Box): void {
   const { width, height } = actions.get().viewSize;
-  actions.set({ view: viewOf(growBox(place, 2), width, height, 80) });
+  actions.showView(viewOf(growBox(place, 2), width, height, 80));
 }

@@ -26,7 +26,7 @@ const snapWords: Record<SnapKind, string> = {
 export function ToolMarks() {
   const view = useBench((state) => state.view);
   const draft = useBench((state) => state.draft);
-  const snap = useBench((state) => state.snap);
+  const snap = useBench((state) => state.caught.snap);
   const tool = useBench((state) => state.tool);
   // Points are drawn of the item that is selected, as it is now.
   useBench((state) => state.selection);

@@ -18,7 +18,7 @@ export function useGuidePull() {
       const move = ({ clientX, clientY, altKey }: globalThis.PointerEvent) => {
         const state = actions.get();
         const free = toBed(state.view, clientX - frame.left, clientY - frame.top);
-        actions.set({ guideDraft: movedGuide(state, guide, { free, alt: altKey }) });
+        actions.showGuide(movedGuide(state, guide, { free, alt: altKey }));
       };
       const stop = () => {
         window.removeEventListener('pointermove', move);
@@ -33,7 +33,7 @@ export function useGuidePull() {
         if (pressed.key !== 'Escape') return;
         pressed.stopPropagation();
         stop();
-        actions.set({ guideDraft: null });
+        actions.showGuide(null);
       };
       window.addEventListener('pointermove', move);
       window.addEventListener('pointerup', up);

@@ -22,7 +22,7 @@ import { useEscape } from '../../ui/use-escape.ts';
 import { useBench, useBenchActions } from '../context.ts';
 import { freeOnSheet, roomOn } from '../lay-on-sheet.ts';
 import { Drawer, Part } from '../stages/drawer.tsx';
-import { jobOf, machineOf, unitOf } from '../store.ts';
+import { jobOf, machineOf, unitOf } from '../state/document.ts';
 import { BackToRecipe } from './back.tsx';
 import { CardSketch } from './card-sketch.tsx';
 import { CardValue } from './card-value.tsx';

@@ -6,7 +6,7 @@ import { Button } from '../../ui/button.tsx';
 import { OperationMark } from '../../ui/operation-mark.tsx';
 import { useBench, useBenchActions } from '../context.ts';
 import { Part } from '../stages/drawer.tsx';
-import { jobOf } from '../store.ts';
+import { jobOf } from '../state/document.ts';
 import { MarkSign } from './marks.tsx';
 import { useBurns } from './reading.ts';
 
@@ -64,7 +64,7 @@ function CardRow({ laid }: { laid: LaidCard }) {
       </p>
       <p className="mt-0.5 text-[12px] text-quiet">{state}</p>
       <div className="mt-1.5 flex gap-1.5">
-        <Button disabled={items.length === 0} onClick={() => actions.set({ reading: laid.id, readRun: null })}>
+        <Button disabled={items.length === 0} onClick={() => actions.startReading(laid.id)}>
           Read it
         </Button>
         {runId !== laid.runId && burns.length === 0 && (

@@ -21,7 +21,7 @@ import { useEscape } from '../../ui/use-escape.ts';
 import { useBench, useBenchActions } from '../context.ts';
 import { Drawer, Part } from '../stages/drawer.tsx';
 import { RecipeForm } from '../stages/recipe/recipe-form.tsx';
-import { jobOf, machineOf } from '../store.ts';
+import { jobOf, machineOf } from '../state/document.ts';
 import { BackToRecipe } from './back.tsx';
 import type { CardStart } from './card-builder.tsx';
 import { cellPicture } from './cell-picture.ts';
@@ -32,7 +32,7 @@ import { marksShown, type ReadCard, useReadBurn, useReadCard } from './reading.t
 export function ReadDrawer({ build }: { build: (start: CardStart) => void }) {
   const actions = useBenchActions();
   const read = useReadCard();
-  const leave = useCallback(() => actions.set({ reading: null }), [actions]);
+  const leave = useCallback(() => actions.endReading(), [actions]);
   useEscape(leave);
   return (
     <Drawer title="Read the card" aside={<BackToRecipe leave={leave} />}>
@@ -71,7 +71,7 @@ function Reading({ read, build }: { read: ReadCard; build: (start: CardStart) =>
               key={mark}
               type="button"
               aria-pressed={brush === mark}
-              onClick={() => actions.set({ cardBrush: mark })}
+              onClick={() => actions.takeBrush(mark)}
               className="flex h-9 items-center gap-2 rounded-lg border border-line bg-raised px-2.5 text-left aria-pressed:border-petrol aria-pressed:bg-petrol-soft aria-pressed:font-semibold"
             >
               <MarkSign mark={mark} />
@@ -116,7 +116,7 @@ function BurnPart({ read }: { read: ReadCard }) {
           text: format(new Date(startedAt), 'd MMM HH:mm'),
           aside: hasPicture ? 'with a picture' : 'no picture',
         }))}
-        choose={(readRun) => actions.set({ readRun })}
+        choose={actions.readBurn}
       />
       {shown?.simulated && (
         <p className="text-[12px] text-quiet">
@@ -202,7 +202,7 @@ function BestPart({ read: { laid, card, itemOf }, best, material, build }: BestP
       <Button
         className="self-start"
         onClick={() => {
-          actions.set({ reading: null });
+          actions.endReading();
           build({ operation, wish: closerCard(laid.wish, card, best) });
         }}
       >

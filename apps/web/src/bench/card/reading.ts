@@ -7,7 +7,7 @@ import { useMemo } from 'react';
 import { openJob } from '../../workers/work.ts';
 import { type ShownPicture, useBurntPicture } from '../burnt/burnt-picture.ts';
 import { useBench } from '../context.ts';
-import { jobOf } from '../store.ts';
+import { jobOf } from '../state/document.ts';
 import { useRuns } from '../use-runs.ts';
 
 /** When a card was burnt to its end, newest first. */
@@ -17,7 +17,7 @@ export function useBurns({ runId }: Pick<LaidCard, 'runId'>) {
 
 /** The burn of the card that is looked at, its picture, and the others; the last burn where none was chosen. */
 export function useReadBurn(laid: Pick<LaidCard, 'runId'>) {
-  const chosen = useBench((state) => state.readRun);
+  const chosen = useBench((state) => state.readCard?.runId ?? null);
   const burns = useBurns(laid);
   const run = burns.find(({ id }) => id === chosen) ?? burns.at(0);
   return { burns, run, shown: useBurntPicture(run?.hasPicture ? run.id : null) };
@@ -34,7 +34,7 @@ export interface ReadCard {
 
 /** The card of the job that is being read. */
 export function useReadCard(): ReadCard | null {
-  const cardId = useBench((state) => state.reading);
+  const cardId = useBench((state) => state.readCard?.id ?? null);
   const laid = useBench((state) => jobOf(state).cards.find(({ id }) => id === cardId) ?? null);
   const drawing = useBench((state) => jobOf(state).drawing);
   const burnt = useBurntItems(laid);

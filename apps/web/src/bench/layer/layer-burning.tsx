@@ -6,7 +6,7 @@ import { Button } from '../../ui/button.tsx';
 import { Choice, type Option } from '../../ui/choice.tsx';
 import { NumberField } from '../../ui/number-field.tsx';
 import { useBench, useBenchActions } from '../context.ts';
-import { jobOf } from '../store.ts';
+import { jobOf } from '../state/document.ts';
 import { chooseTool } from '../tools/choose.ts';
 
 const orders: readonly Option<LineOrder>[] = [

@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { Choice } from '../../ui/choice.tsx';
 import { OperationMark } from '../../ui/operation-mark.tsx';
 import { useBench, useBenchActions } from '../context.ts';
-import { jobOf } from '../store.ts';
+import { jobOf } from '../state/document.ts';
 import { LayerBurningFields } from './layer-burning.tsx';
 import { LayerSettingsFields, sourceWords } from './layer-settings.tsx';
 

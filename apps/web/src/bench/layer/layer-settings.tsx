@@ -13,7 +13,7 @@ import { parsePlain } from '../../ui/plain-number.ts';
 import { SpeedField } from '../../ui/speed-field.tsx';
 import { TypedField } from '../../ui/typed-field.tsx';
 import { useBench, useBenchActions } from '../context.ts';
-import { jobOf, machineOf, unitOf } from '../store.ts';
+import { jobOf, machineOf, unitOf } from '../state/document.ts';
 
 /** What a layer burns with, each number with where it came from. */
 export function LayerSettingsFields({ prepared }: { prepared: PreparedLayer }) {

@@ -7,7 +7,7 @@ import { Button } from '../../ui/button.tsx';
 import { Choice } from '../../ui/choice.tsx';
 import { LengthField } from '../../ui/length-field.tsx';
 import { useBench, useBenchActions } from '../context.ts';
-import { jobOf, unitOf } from '../store.ts';
+import { jobOf, unitOf } from '../state/document.ts';
 
 /** Who says so, and how they know: what goes with a figure that is kept. */
 export interface Witness {

@@ -1,6 +1,6 @@
 import type { LucideIcon } from 'lucide-react';
 import type { ReactNode } from 'react';
-import type { BenchState } from '../store.ts';
+import type { BenchState } from '../state/bench-state.ts';
 
 /** The stages of the work, in its order. */
 export const stageNames = ['bed', 'art', 'colours', 'fit', 'recipe', 'check', 'burn'] as const;

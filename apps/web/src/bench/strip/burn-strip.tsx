@@ -16,7 +16,8 @@ import { useMemo } from 'react';
 import { useShallow } from 'zustand/react/shallow';
 import { shownSteps } from '../card/card-steps.ts';
 import { useBench, useBenchActions } from '../context.ts';
-import { jobOf, machineOf, unitOf } from '../store.ts';
+import { jobOf, machineOf, unitOf } from '../state/document.ts';
+import { planOf } from '../state/plan.ts';
 import { useShownRun } from '../use-shown-run.ts';
 import { RunsSwitcher } from './runs-switcher.tsx';
 import { CardBlock, IdleBlock, StepBlock } from './step-block.tsx';
@@ -44,7 +45,7 @@ export function BurnStrip() {
 /** The layers in the order they burn, each as wide as the time it takes: dragged into another order. */
 function Steps() {
   const actions = useBenchActions();
-  const steps = useBench((state) => state.planned?.plan.steps ?? null);
+  const steps = useBench((state) => planOf(state)?.steps ?? null);
   const previewS = useBench((state) => state.previewS);
   const run = useShownRun();
   const idle = useBench(useShallow((state) => state.prepared.layers.filter(isIdle)));

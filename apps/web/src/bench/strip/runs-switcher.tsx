@@ -9,7 +9,7 @@ import { Button, IconButton } from '../../ui/button.tsx';
 import { Choice } from '../../ui/choice.tsx';
 import { OperationMark } from '../../ui/operation-mark.tsx';
 import { useBench, useBenchActions } from '../context.ts';
-import { jobOf } from '../store.ts';
+import { jobOf } from '../state/document.ts';
 import { newId } from '../tools/draw.ts';
 import { useBurntRuns } from '../use-runs.ts';
 

@@ -12,7 +12,8 @@ import { useSpeedUnit } from '../../stores/speed-unit.ts';
 import { cardOperation, cardStepsTitle, type ShownStep } from '../card/card-steps.ts';
 import { useBench, useBenchActions } from '../context.ts';
 import { LayerPopover } from '../layer/layer-popover.tsx';
-import { type BenchState, machineOf } from '../store.ts';
+import type { BenchState } from '../state/bench-state.ts';
+import { machineOf } from '../state/document.ts';
 
 const panel =
   'z-30 w-[320px] rounded-xl border border-line bg-paper p-3.5 text-ink shadow-float outline-none max-h-[70vh] overflow-y-auto';

@@ -1,7 +1,7 @@
 import type { Shape } from '@lambent/core/document';
 import { centreThrough, type Point } from '@lambent/core/geometry';
-import type { BenchActions } from '../store.ts';
-import { addShape, outlineOfShape, showDraft } from './draw.ts';
+import type { BenchActions } from '../state/bench-state.ts';
+import { addShape, outlineOfShape } from './draw.ts';
 import type { Tool, ToolPoint } from './tool.ts';
 
 /** Draws an arc: its start, its end, then any point it goes through, its radius, or how far it rises over its ends. */
@@ -28,7 +28,7 @@ export class ArcTool implements Tool {
     const last = this.from;
     if (last && Math.hypot(last.x - point.bed.x, last.y - point.bed.y) < 1e-6) return;
     this.points.push(point.bed);
-    this.actions.set({ lastPoint: point.bed });
+    this.actions.measureFrom(point.bed);
     this.show();
   }
 
@@ -45,7 +45,7 @@ export class ArcTool implements Tool {
     const was = this.points.length > 0;
     this.points = [];
     this.typed = null;
-    showDraft(this.actions, null);
+    this.actions.showDraft(null);
     return was;
   }
 
@@ -99,7 +99,7 @@ export class ArcTool implements Tool {
       y2: to.bed.y,
       width: 0,
     };
-    showDraft(this.actions, { outline: outlineOfShape(b ? shape : chord), dots: b ? [a, b] : [a], at: to.bed, fields });
+    this.actions.showDraft({ outline: outlineOfShape(b ? shape : chord), dots: b ? [a, b] : [a], at: to.bed, fields });
   }
 }
 

@@ -3,7 +3,7 @@ import { nearestPlace, numberItem, setStart } from '@lambent/core/edits';
 import { subpathsOf } from '@lambent/core/geometry';
 import { whyFilled } from '@lambent/core/plan';
 import { toast } from 'sonner';
-import type { BenchActions } from '../store.ts';
+import type { BenchActions } from '../state/bench-state.ts';
 import { itemUnder } from './draw.ts';
 import type { AskingToolName, Tool, ToolPoint } from './tool.ts';
 
@@ -43,7 +43,7 @@ export class AskingTool implements Tool {
 
   cancel(): boolean {
     const was = this.actions.get().asked !== null;
-    this.actions.set({ asked: null });
+    this.actions.showAsked(null);
     this.actions.pointOut([]);
     return was;
   }
@@ -52,7 +52,7 @@ export class AskingTool implements Tool {
     const { prepared } = this.actions.get();
     const { x, y } = free;
     const answers = whyFilled(prepared, x, y);
-    this.actions.set({ asked: { x, y, answers } });
+    this.actions.showAsked({ x, y, answers });
     this.actions.pointOut(answers.flatMap(({ around }) => around.map(({ item }) => item.id)));
   }
 

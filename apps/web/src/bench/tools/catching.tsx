@@ -4,7 +4,7 @@ import { Magnet } from 'lucide-react';
 import { LengthField } from '../../ui/length-field.tsx';
 import { useBench, useBenchActions } from '../context.ts';
 import { withKeys } from '../shortcuts.ts';
-import { unitOf } from '../store.ts';
+import { unitOf } from '../state/document.ts';
 
 const words: Record<SnapKind, string> = {
   end: 'Ends and corners',
@@ -27,7 +27,7 @@ export function Catching() {
   const snapping = useBench((state) => state.snapping);
   const nudge = useBench((state) => state.toolOptions.nudge);
   const unit = useBench(unitOf);
-  const change = (part: Partial<typeof snapping>) => actions.set({ snapping: { ...snapping, ...part } });
+  const change = actions.setSnapping;
   const toggle = (kind: SnapKind) => {
     const kinds = new Set(snapping.kinds);
     if (!kinds.delete(kind)) kinds.add(kind);
@@ -80,7 +80,7 @@ export function Catching() {
             unit={unit}
             value={nudge}
             takes="more-than-0"
-            commit={(step) => actions.set({ toolOptions: { ...actions.get().toolOptions, nudge: step } })}
+            commit={(step) => actions.setToolOptions({ nudge: step })}
           />
         </div>
       </PopoverPanel>

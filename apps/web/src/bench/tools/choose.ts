@@ -1,9 +1,8 @@
-import type { BenchActions } from '../store.ts';
+import type { BenchActions } from '../state/bench-state.ts';
 import { ArcTool } from './arc-tool.ts';
 import { AskingTool } from './asking-tool.ts';
 import { CornerTool } from './corner-tool.ts';
 import { DimensionTool } from './dimension-tool.ts';
-import { showDraft } from './draw.ts';
 import { FreehandTool } from './freehand-tool.ts';
 import { LineTool } from './line-tool.ts';
 import { PickTool } from './pick-tool.ts';
@@ -16,8 +15,8 @@ import type { Tool, ToolName } from './tool.ts';
 /** Takes a tool to hand; what another was at is given up. */
 export function chooseTool(actions: BenchActions, name: ToolName): void {
   actions.get().tool?.cancel();
-  actions.set({ tool: makeTool(actions, name), snap: null });
-  showDraft(actions, null);
+  actions.takeTool(makeTool(actions, name));
+  actions.showDraft(null);
 }
 
 function makeTool(actions: BenchActions, name: ToolName): Tool {

@@ -13,8 +13,9 @@ import {
   transformPath,
 } from '@lambent/core/geometry';
 import { toast } from 'sonner';
-import { type BenchActions, jobOf } from '../store.ts';
-import { itemUnder, newId, showDraft } from './draw.ts';
+import type { BenchActions } from '../state/bench-state.ts';
+import { jobOf } from '../state/document.ts';
+import { itemUnder, newId } from './draw.ts';
 import type { Tool, ToolPoint } from './tool.ts';
 
 const reachPx = 12;
@@ -43,7 +44,7 @@ export class CornerTool implements Tool {
     const { item, at } = found;
     const shaped = this.shaped(item, at);
     const outline = typeof shaped === 'string' ? null : transformPath(outlineOf(shaped), item.matrix);
-    showDraft(this.actions, { outline, dots: [applyTo(item.matrix, at.x, at.y)] });
+    this.actions.showDraft({ outline, dots: [applyTo(item.matrix, at.x, at.y)] });
   }
 
   down(point: ToolPoint): void {
@@ -60,7 +61,7 @@ export class CornerTool implements Tool {
     }
     const { corner, cornerSize } = this.actions.get().toolOptions;
     const name = corner === 'round' ? `round a corner to ${cornerSize} mm` : `cut a corner off by ${cornerSize} mm`;
-    showDraft(this.actions, null);
+    this.actions.showDraft(null);
     this.actions.edit(name, (job) => replaceShape(job, found.item.id, [shape], newId));
   }
 
@@ -71,7 +72,7 @@ export class CornerTool implements Tool {
   cancel(): boolean {
     const was = this.first !== null;
     this.first = null;
-    showDraft(this.actions, null);
+    this.actions.showDraft(null);
     return was;
   }
 
@@ -113,7 +114,7 @@ export class CornerTool implements Tool {
     const second = this.first && this.lineUnder(point);
     const job = second ? this.met(second) : null;
     const made = job && typeof job !== 'string' ? job.drawing.items.find(({ id }) => id === this.first?.id) : null;
-    showDraft(this.actions, made ? { outline: pathOf(made) } : null);
+    this.actions.showDraft(made ? { outline: pathOf(made) } : null);
   }
 
   private meet(point: ToolPoint): void {

@@ -10,8 +10,9 @@ import {
 import { nearestPlace, setDimension } from '@lambent/core/edits';
 import { isLine, type Point, subpathsOf } from '@lambent/core/geometry';
 import { itemsNear } from '@lambent/core/picking';
-import { type BenchActions, jobOf } from '../store.ts';
-import { itemUnder, newId, showDraft } from './draw.ts';
+import type { BenchActions } from '../state/bench-state.ts';
+import { jobOf } from '../state/document.ts';
+import { itemUnder, newId } from './draw.ts';
 import type { Tool, ToolPoint } from './tool.ts';
 
 const linePx = 7;
@@ -57,11 +58,11 @@ export class DimensionTool implements Tool {
 
   move({ bed, free }: ToolPoint): void {
     const { doing } = this;
-    if (doing.kind === 'nothing') showDraft(this.actions, null);
+    if (doing.kind === 'nothing') this.actions.showDraft(null);
     else if (doing.kind === 'from') {
       const to: DimensionEnd = { kind: 'point', ...bed };
-      showDraft(this.actions, { dimension: { ...this.mark(doing.from, to, bed), beside: 0 }, dots: [doing.at] });
-    } else showDraft(this.actions, { dimension: this.mark(doing.from, doing.to, free) });
+      this.actions.showDraft({ dimension: { ...this.mark(doing.from, to, bed), beside: 0 }, dots: [doing.at] });
+    } else this.actions.showDraft({ dimension: this.mark(doing.from, doing.to, free) });
   }
 
   up(): void {
@@ -71,7 +72,7 @@ export class DimensionTool implements Tool {
   cancel(): boolean {
     const was = this.doing.kind !== 'nothing';
     this.doing = { kind: 'nothing' };
-    showDraft(this.actions, null);
+    this.actions.showDraft(null);
     return was;
   }
 

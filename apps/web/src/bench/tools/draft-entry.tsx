@@ -3,7 +3,7 @@ import { useEffect, useRef, useState } from 'react';
 import { parseAngle } from '../../ui/plain-number.ts';
 import { toScreen } from '../bed/view.ts';
 import { useBench, useBenchActions } from '../context.ts';
-import { unitOf } from '../store.ts';
+import { unitOf } from '../state/document.ts';
 import { isTyping } from '../use-shortcuts.ts';
 import type { DraftField } from './tool.ts';
 

@@ -4,8 +4,8 @@ import { addItems } from '@lambent/core/edits';
 import type { Path, Point } from '@lambent/core/geometry';
 import type { Operation } from '@lambent/core/operations';
 import { itemAt } from '@lambent/core/picking';
-import { type BenchActions, jobOf } from '../store.ts';
-import { type Draft, emptyDraft } from './tool.ts';
+import type { BenchActions } from '../state/bench-state.ts';
+import { jobOf } from '../state/document.ts';
 
 export const newId = (): string => `i${crypto.randomUUID().slice(0, 12)}`;
 
@@ -28,11 +28,6 @@ export function addShape(actions: BenchActions, shape: Shape, title: string, ope
   const item = drawnItem(actions, shape, operation ?? actions.get().toolOptions.operation);
   actions.edit(`draw a ${title}`, (job) => addItems(job, [item]));
   actions.select([item.id]);
-}
-
-/** Shows what is being drawn. */
-export function showDraft(actions: BenchActions, draft: Partial<Draft> | null): void {
-  actions.set({ draft: draft && { ...emptyDraft, ...draft } });
 }
 
 export function outlineOfShape(shape: Shape | null): Path | null {

@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import { boundsOf, outlineOf, pathOf } from '@lambent/core/document';
 import { flatten, polylineLength, subpathsOf } from '@lambent/core/geometry';
 import { benchWith, pointerAt, square } from '../fixtures/bench.ts';
-import { jobOf } from '../store.ts';
+import { jobOf } from '../state/document.ts';
 import { chooseTool } from './choose.ts';
 import { dropGuide, guideUnder, movedGuide } from './guides.ts';
 import type { Tool, ToolName, ToolPoint } from './tool.ts';
@@ -11,11 +11,9 @@ import type { ToolOptions } from './tool-options.ts';
 /** A Bench seen at 2 pixels a mm, with a tool at hand and a pointer on it. */
 function bench(name: ToolName, options: Partial<ToolOptions> = {}, body = '') {
   const { actions } = benchWith(body, null);
-  actions.set({
-    view: { scale: 2, x: 0, y: 0 },
-    viewSize: { width: 800, height: 600 },
-    toolOptions: { ...actions.get().toolOptions, ...options },
-  });
+  actions.showView({ scale: 2, x: 0, y: 0 });
+  actions.resizeView({ width: 800, height: 600 });
+  actions.setToolOptions(options);
   chooseTool(actions, name);
   const tool = actions.get().tool as Tool;
   const at = (x: number, y: number, more: Partial<ToolPoint> = {}) => pointerAt(actions, x, y, more);
@@ -156,10 +154,10 @@ describe('reshaping', () => {
     click(20, 20);
     // A quarter round of radius r takes 2r − πr/2 off the way around.
     expect(around()).toBeCloseTo(160 - (2 - Math.PI / 2) * 5, 2);
-    actions.set({ toolOptions: { ...actions.get().toolOptions, cornerSize: 8 } });
+    actions.setToolOptions({ cornerSize: 8 });
     click(21, 21);
     expect(around()).toBeCloseTo(160 - (2 - Math.PI / 2) * 8, 2);
-    actions.set({ toolOptions: { ...actions.get().toolOptions, cornerSize: 0 } });
+    actions.setToolOptions({ cornerSize: 0 });
     click(21, 21);
     expect(around()).toBeCloseTo(160, 6);
   });
@@ -186,14 +184,14 @@ describe('guide lines', () => {
 
   test('one that is pulled is put down, taken up again near it, and goes when it is dropped out of view', () => {
     const { actions, past } = bench('pick');
-    actions.set({ guideDraft: guide });
+    actions.showGuide(guide);
     dropGuide(actions);
     expect(guideUnder(actions.get(), { x: 52, y: 90 })).toEqual(guide);
     expect(guideUnder(actions.get(), { x: 53, y: 90 })).toBeNull();
-    actions.set({ guideDraft: { ...guide, at: 70 } });
+    actions.showGuide({ ...guide, at: 70 });
     dropGuide(actions);
     expect(jobOf(actions.get()).guides).toEqual([{ ...guide, at: 70 }]);
-    actions.set({ guideDraft: { ...guide, at: -4 } });
+    actions.showGuide({ ...guide, at: -4 });
     dropGuide(actions);
     expect(jobOf(actions.get()).guides).toEqual([]);
     expect(past()).toEqual(['pull a guide line', 'move a guide line', 'take a guide line away']);

@@ -1,6 +1,6 @@
 import { fitPoints, type Path, PathBuilder } from '@lambent/core/geometry';
-import type { BenchActions } from '../store.ts';
-import { addShape, showDraft } from './draw.ts';
+import type { BenchActions } from '../state/bench-state.ts';
+import { addShape } from './draw.ts';
 import type { Tool, ToolPoint } from './tool.ts';
 
 /** Draws the way of the pointer, smoothed into curves; back at the start it closes. */
@@ -22,7 +22,7 @@ export class FreehandTool implements Tool {
     const last = points.length - 2;
     if (Math.hypot(points[last] - free.x, points[last + 1] - free.y) * this.actions.get().view.scale < 2) return;
     points.push(free.x, free.y);
-    showDraft(this.actions, { outline: raw(points), at: free });
+    this.actions.showDraft({ outline: raw(points), at: free });
   }
 
   up(): void {
@@ -39,7 +39,7 @@ export class FreehandTool implements Tool {
   cancel(): boolean {
     const was = this.points !== null;
     this.points = null;
-    showDraft(this.actions, null);
+    this.actions.showDraft(null);
     return was;
   }
 }

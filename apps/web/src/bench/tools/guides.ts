@@ -2,7 +2,8 @@ import type { GuideLine } from '@lambent/core/document';
 import { removeGuide, setGuide } from '@lambent/core/edits';
 import type { Point } from '@lambent/core/geometry';
 import { snapPoint } from '@lambent/core/picking';
-import { type BenchActions, type BenchState, jobOf } from '../store.ts';
+import type { BenchActions, BenchState } from '../state/bench-state.ts';
+import { jobOf } from '../state/document.ts';
 import { rounded, snapField, snapReach } from './snapping.ts';
 
 const reachPx = 5;
@@ -30,7 +31,7 @@ export function movedGuide(
 export function dropGuide(actions: BenchActions): void {
   const state = actions.get();
   const { guideDraft, view, viewSize } = state;
-  actions.set({ guideDraft: null, snap: null });
+  actions.endDrag();
   if (!guideDraft) return;
   const known = jobOf(state).guides.some(({ id }) => id === guideDraft.id);
   const [offset, size] = guideDraft.axis === 'x' ? [view.x, viewSize.width] : [view.y, viewSize.height];

@@ -1,6 +1,6 @@
 import { lineSegment, type Path, type Point, pathOfSubpaths } from '@lambent/core/geometry';
-import type { BenchActions } from '../store.ts';
-import { addShape, isDrag, showDraft } from './draw.ts';
+import type { BenchActions } from '../state/bench-state.ts';
+import { addShape, isDrag } from './draw.ts';
 import { angleTo, pointAtAngle, stepped } from './recipes.ts';
 import type { Tool, ToolPoint } from './tool.ts';
 
@@ -48,7 +48,7 @@ export class LineTool implements Tool {
     const was = this.points.length > 0;
     this.points = [];
     this.typed = {};
-    showDraft(this.actions, null);
+    this.actions.showDraft(null);
     return was;
   }
 
@@ -104,7 +104,7 @@ export class LineTool implements Tool {
     }
     this.points.push(point);
     this.typed = {};
-    this.actions.set({ lastPoint: point });
+    this.actions.measureFrom(point);
     this.show();
   }
 
@@ -119,7 +119,7 @@ export class LineTool implements Tool {
     const last = this.from;
     if (!last || !this.to) return;
     const next = this.next();
-    showDraft(this.actions, {
+    this.actions.showDraft({
       outline: through([...this.points, next], false),
       dots: this.points,
       at: next,

@@ -2,16 +2,16 @@ import { describe, expect, test } from '@jest/globals';
 import { boundsOf } from '@lambent/core/document';
 import type { Box } from '@lambent/core/geometry';
 import { benchWith, pointerAt, square } from '../fixtures/bench.ts';
-import { jobOf } from '../store.ts';
+import { jobOf } from '../state/document.ts';
 import { PickTool } from './pick-tool.ts';
 
 /** A Bench with a pair in a group and a square beside it, seen at 2 pixels a mm, and a pointer on it. */
 function bench() {
   const { actions, store } = benchWith(`<g>${square(20, 20, 40)}${square(30, 30, 10)}</g>${square(100, 20, 30)}`);
-  actions.set({ view: { scale: 2, x: 10, y: 10 } });
+  actions.showView({ scale: 2, x: 10, y: 10 });
   const frames: (Box | null)[] = [];
   // What is moved is caught by nothing here; what catches it has tests of its own.
-  actions.set({ snapping: { ...actions.get().snapping, on: false } });
+  actions.setSnapping({ on: false });
   store.subscribe(({ frame }, before) => {
     if (frame !== before.frame) frames.push(frame);
   });
@@ -150,7 +150,7 @@ test('a double click takes the item out of its group', () => {
 
 test('what is moved is caught by its own corners, and Alt suspends it', () => {
   const { actions, down, move, up, places } = bench();
-  actions.set({ snapping: { ...actions.get().snapping, on: true } });
+  actions.setSnapping({ on: true });
   // The square at 100 goes to where its left edge nearly meets the right edge at 60 of the outer one.
   down(100, 35);
   move(80, 35);

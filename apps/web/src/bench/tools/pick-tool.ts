@@ -11,7 +11,9 @@ import {
   translation,
 } from '@lambent/core/geometry';
 import { companionsOf, evenSpacings, itemsWithin, snapBox } from '@lambent/core/picking';
-import { type BenchActions, type BenchState, jobOf, selectionBox } from '../store.ts';
+import type { BenchActions, BenchState } from '../state/bench-state.ts';
+import { jobOf } from '../state/document.ts';
+import { selectionBox } from '../state/hand.ts';
 import { isDrag, itemUnder } from './draw.ts';
 import { dropGuide, guideUnder, movedGuide } from './guides.ts';
 import { snapField, snapReach } from './snapping.ts';
@@ -71,7 +73,7 @@ export class PickTool implements Tool {
     const chosen = state.selection.has(hit.id);
     if (alt && chosen) {
       // It stays put when the rest is aligned; the same again lets it go.
-      this.actions.set({ stays: state.stays !== null && ids.includes(state.stays) ? null : hit.id });
+      this.actions.holdStill(state.stays !== null && ids.includes(state.stays) ? null : hit.id);
     } else if (shift) {
       const next = new Set(state.selection);
       for (const id of ids) chosen ? next.delete(id) : next.add(id);
@@ -102,17 +104,17 @@ export class PickTool implements Tool {
       }
       case 'moving': {
         const [dx, dy] = this.shift(doing.from, doing.bounds, doing.others, point);
-        actions.set({ live: translation(dx, dy) });
+        actions.showLive(translation(dx, dy));
         break;
       }
       case 'pulling':
         state.grip?.pull(bed);
         break;
       case 'guide':
-        actions.set({ guideDraft: movedGuide(state, doing.guide, point) });
+        actions.showGuide(movedGuide(state, doing.guide, point));
         break;
       case 'framing':
-        actions.set({ frame: frameOf(doing.from, bed) });
+        actions.showFrame(frameOf(doing.from, bed));
         break;
     }
   }
@@ -129,12 +131,13 @@ export class PickTool implements Tool {
     } else if (doing.kind === 'moving') {
       const [dx, dy] = this.shift(doing.from, doing.bounds, doing.others, point);
       const count = state.selection.size;
-      actions.set({ live: null, snap: null, evenGaps: [], lastMove: { dx, dy } });
+      actions.endDrag();
+      actions.rememberMove(dx, dy);
       actions.edit(`move ${count} ${count === 1 ? 'item' : 'items'}`, (job) => moveItems(job, state.selection, dx, dy));
     } else if (doing.kind === 'guide') {
       dropGuide(actions);
     } else if (doing.kind === 'framing') {
-      actions.set({ frame: null });
+      actions.endDrag();
       const inside = itemsWithin(jobOf(state).drawing, frameOf(doing.from, bed)).map((item) => item.id);
       actions.select([...doing.keep, ...inside]);
     }
@@ -143,7 +146,7 @@ export class PickTool implements Tool {
   cancel(): boolean {
     const was = this.doing.kind;
     this.doing = { kind: 'nothing' };
-    this.actions.set({ live: null, frame: null, snap: null, evenGaps: [], guideDraft: null });
+    this.actions.endDrag();
     return was === 'moving' || was === 'framing' || was === 'guide';
   }
 
@@ -173,7 +176,7 @@ export class PickTool implements Tool {
       catches && !fits && state.snapping.kinds.has('spacing')
         ? evenSpacings(moved, others, snapReach(state)).filter(({ axis }) => !shift || (axis === 'x' ? dx : dy) !== 0)
         : [];
-    this.actions.set({ snap: fits ? found.snap : null, evenGaps: gaps });
+    this.actions.showCaught(fits ? found.snap : null, gaps);
     if (fits) return [dx + found.dx, dy + found.dy];
     const by = (axis: 'x' | 'y') => gaps.find((gap) => gap.axis === axis)?.by ?? 0;
     return [dx + by('x'), dy + by('y')];

@@ -1,5 +1,5 @@
 import type { Point } from '@lambent/core/geometry';
-import type { BenchActions } from '../store.ts';
+import type { BenchActions } from '../state/bench-state.ts';
 import { PickTool } from './pick-tool.ts';
 import type { Tool, ToolPoint } from './tool.ts';
 
@@ -18,7 +18,7 @@ export class PlaceTool implements Tool {
 
   down({ button, free }: ToolPoint): void {
     if (button !== 0) return;
-    this.actions.set({ tool: new PickTool(this.actions) });
+    this.actions.takeTool(new PickTool(this.actions));
     this.take(free);
   }
 
@@ -38,5 +38,5 @@ export class PlaceTool implements Tool {
 /** Takes a tool to hand that asks for a point of the bed; with *Done* or Esc nothing is taken. */
 export function askForPlace(actions: BenchActions, words: string, take: (point: Point) => void): void {
   actions.get().tool?.cancel();
-  actions.set({ tool: new PlaceTool(actions, words, take), snap: null });
+  actions.takeTool(new PlaceTool(actions, words, take));
 }

@@ -19,8 +19,9 @@ import {
   straightenEdges,
   transformPath,
 } from '@lambent/core/geometry';
-import { type BenchActions, jobOf } from '../store.ts';
-import { itemUnder, newId, showDraft } from './draw.ts';
+import type { BenchActions } from '../state/bench-state.ts';
+import { jobOf } from '../state/document.ts';
+import { itemUnder, newId } from './draw.ts';
 import type { Tool, ToolPoint } from './tool.ts';
 
 const reachPx = 7;
@@ -228,7 +229,7 @@ export class PointsTool implements Tool {
 
   private show(): void {
     const { moved } = this;
-    showDraft(this.actions, { outline: moved ? pathOfNodes(moved) : null });
+    this.actions.showDraft({ outline: moved ? pathOfNodes(moved) : null });
   }
 }
 

@@ -1,6 +1,6 @@
 import type { Point } from '@lambent/core/geometry';
-import type { BenchActions } from '../store.ts';
-import { addShape, isDrag, outlineOfShape, showDraft } from './draw.ts';
+import type { BenchActions } from '../state/bench-state.ts';
+import { addShape, isDrag, outlineOfShape } from './draw.ts';
 import { type ShapeRecipe, shapeRecipes } from './recipes.ts';
 import type { Tool, ToolPoint } from './tool.ts';
 
@@ -64,7 +64,7 @@ export class ShapeTool implements Tool {
     const was = this.doing.kind !== 'nothing';
     this.doing = { kind: 'nothing' };
     this.typed = {};
-    showDraft(this.actions, null);
+    this.actions.showDraft(null);
     return was;
   }
 
@@ -87,7 +87,7 @@ export class ShapeTool implements Tool {
     if (flat) return;
     const shape = recipe.make(doing.from, this.towards(doing.from), numbers, toolOptions);
     this.cancel();
-    actions.set({ lastPoint: doing.from });
+    actions.measureFrom(doing.from);
     addShape(actions, shape, recipe.title);
   }
 
@@ -107,7 +107,7 @@ export class ShapeTool implements Tool {
     const { toolOptions } = actions.get();
     const numbers = this.numbers(doing.from, to);
     const shape = recipe.make(doing.from, this.towards(doing.from), numbers, toolOptions);
-    showDraft(actions, {
+    actions.showDraft({
       outline: outlineOfShape(shape),
       dots: [doing.from],
       at: to.bed,

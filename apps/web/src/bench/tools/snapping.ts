@@ -1,7 +1,8 @@
 import { sheetBox, sheetSafeBox } from '@lambent/core/document';
 import { boxOf, type Point } from '@lambent/core/geometry';
 import { type Snap, type SnapField, snapPoint } from '@lambent/core/picking';
-import { type BenchActions, type BenchState, jobOf, machineOf } from '../store.ts';
+import type { BenchActions, BenchState } from '../state/bench-state.ts';
+import { jobOf, machineOf } from '../state/document.ts';
 import type { Tool } from './tool.ts';
 
 const reachPx = 9;

@@ -10,8 +10,9 @@ import {
   trimAt,
 } from '@lambent/core/edits';
 import { pathOfSubpaths, subpathsOf } from '@lambent/core/geometry';
-import { type BenchActions, jobOf } from '../store.ts';
-import { itemUnder, newId, showDraft } from './draw.ts';
+import type { BenchActions } from '../state/bench-state.ts';
+import { jobOf } from '../state/document.ts';
+import { itemUnder, newId } from './draw.ts';
 import type { Tool, ToolPoint } from './tool.ts';
 
 const reachPx = 8;
@@ -31,17 +32,17 @@ export class StretchTool implements Tool {
   move(point: ToolPoint): void {
     const found = this.under(point);
     if (!found) {
-      showDraft(this.actions, null);
+      this.actions.showDraft(null);
       return;
     }
     const { item, place } = found;
     const { stretch } = this.actions.get().toolOptions;
-    if (stretch === 'trim') showDraft(this.actions, { gone: trimmed(jobOf(this.actions.get()), item, place) });
+    if (stretch === 'trim') this.actions.showDraft({ gone: trimmed(jobOf(this.actions.get()), item, place) });
     else if (stretch === 'extend') {
       const longer = this.changed(item, place);
       const shown = longer.drawing.items.find(({ id }) => id === item.id);
-      showDraft(this.actions, { outline: shown && shown !== item ? pathOf(shown) : null });
-    } else showDraft(this.actions, { dots: [point.bed], at: point.bed });
+      this.actions.showDraft({ outline: shown && shown !== item ? pathOf(shown) : null });
+    } else this.actions.showDraft({ dots: [point.bed], at: point.bed });
   }
 
   down(point: ToolPoint): void {
@@ -52,7 +53,7 @@ export class StretchTool implements Tool {
     const { stretch } = this.actions.get().toolOptions;
     const names = { trim: 'trim', extend: 'lengthen a line', split: 'split a line' };
     const after = this.changed(item, place);
-    showDraft(this.actions, null);
+    this.actions.showDraft(null);
     this.actions.edit(names[stretch], () => after);
   }
 
@@ -61,7 +62,7 @@ export class StretchTool implements Tool {
   }
 
   cancel(): boolean {
-    showDraft(this.actions, null);
+    this.actions.showDraft(null);
     return false;
   }
 

@@ -7,7 +7,7 @@ import { LengthField } from '../../ui/length-field.tsx';
 import { NumberField } from '../../ui/number-field.tsx';
 import { work } from '../../workers/work.ts';
 import { useBench, useBenchActions } from '../context.ts';
-import { unitOf } from '../store.ts';
+import { unitOf } from '../state/document.ts';
 import { dropText, finishText, resetText } from './text-tool.ts';
 
 const aligns = [
@@ -23,7 +23,8 @@ export function TextCard() {
   const unit = useBench(unitOf);
   const families = useQuery({ queryKey: ['families'], queryFn: () => work('families', []) }).data ?? [];
   if (!edit) return null;
-  const { setting, set } = edit;
+  const { setting } = edit;
+  const text = edit.outlined?.text;
   const change = (part: Partial<TextSetting>) => void resetText(actions, { ...setting, ...part });
   return (
     <section
@@ -120,14 +121,14 @@ export function TextCard() {
           Done
         </Button>
       </div>
-      {set?.substitute && (
+      {text?.substitute && (
         <p role="alert" className="text-[12px] text-warn">
-          {setting.family} is not here; the text is set in {set.substitute}.
+          {setting.family} is not here; the text is set in {text.substitute}.
         </p>
       )}
-      {set && set.missing.length > 0 && (
+      {text && text.missing.length > 0 && (
         <p role="alert" className="text-[12px] text-warn">
-          {setting.family} does not have {set.missing.slice(0, 12).join(' ')}; choose another family, or load one that
+          {setting.family} does not have {text.missing.slice(0, 12).join(' ')}; choose another family, or load one that
           has.
         </p>
       )}

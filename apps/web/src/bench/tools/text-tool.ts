@@ -5,8 +5,10 @@ import type { SetText } from '@lambent/core/text';
 import { toast } from 'sonner';
 import { sentenceOf } from '../../api.ts';
 import { work } from '../../workers/work.ts';
-import { type BenchActions, jobOf, type TextEdit } from '../store.ts';
-import { drawnItem, itemUnder, newId, showDraft } from './draw.ts';
+import type { BenchActions } from '../state/bench-state.ts';
+import { jobOf } from '../state/document.ts';
+import type { TextEdit } from '../state/hand.ts';
+import { drawnItem, itemUnder, newId } from './draw.ts';
 import type { Tool, ToolPoint } from './tool.ts';
 
 /** Puts text where the bed is clicked, or opens the text that is clicked. */
@@ -38,8 +40,7 @@ export class TextTool implements Tool {
         itemId: null,
         at: bed,
         setting: { ...state.toolOptions.text, words: '' },
-        set: null,
-        setFor: null,
+        outlined: null,
       });
   }
 
@@ -59,11 +60,11 @@ export function editText(actions: BenchActions, itemId: string): void {
   const item = jobOf(actions.get()).drawing.items.find(({ id }) => id === itemId);
   if (item?.shape.kind !== 'text') return;
   actions.select([itemId]);
-  openText(actions, { itemId, at: { x: 0, y: 0 }, setting: item.shape.text, set: null, setFor: null });
+  openText(actions, { itemId, at: { x: 0, y: 0 }, setting: item.shape.text, outlined: null });
 }
 
 function openText(actions: BenchActions, edit: TextEdit): void {
-  actions.set({ textEdit: edit });
+  actions.writeText(edit);
   void resetText(actions, edit.setting);
 }
 
@@ -73,14 +74,14 @@ let asked = 0;
 export async function resetText(actions: BenchActions, setting: TextEdit['setting']): Promise<void> {
   const edit = actions.get().textEdit;
   if (!edit) return;
-  actions.set({ textEdit: { ...edit, setting } });
+  actions.writeText({ ...edit, setting });
   const turn = ++asked;
   try {
-    const set = await work('setText', [setting]);
+    const text = await work('setText', [setting]);
     const now = actions.get().textEdit;
     if (turn !== asked || !now) return;
-    actions.set({ textEdit: { ...now, set, setFor: setting } });
-    showDraft(actions, { outline: transformPath(set.path, placeOf(actions, now)), at: now.at });
+    actions.writeText({ ...now, outlined: { text, setting } });
+    actions.showDraft({ outline: transformPath(text.path, placeOf(actions, now)), at: now.at });
   } catch (error) {
     if (turn === asked) toast.error(sentenceOf(error));
   }
@@ -95,17 +96,17 @@ function placeOf(actions: BenchActions, { itemId, at }: TextEdit) {
 export async function finishText(actions: BenchActions): Promise<void> {
   const edit = actions.get().textEdit;
   if (!edit) return;
-  const { itemId, setting } = edit;
-  let set: SetText;
+  const { itemId, setting, outlined } = edit;
+  let text: SetText;
   try {
-    set = edit.setFor === setting && edit.set ? edit.set : await work('setText', [setting]);
+    text = outlined?.setting === setting ? outlined.text : await work('setText', [setting]);
   } catch (error) {
     toast.error(`The text could not be set, and stays on its card. ${sentenceOf(error)}`);
     return;
   }
-  const { path, singleLine } = set;
+  const { path, singleLine } = text;
   dropText(actions);
-  actions.set({ toolOptions: { ...actions.get().toolOptions, text: { ...setting, words: '' } } });
+  actions.setToolOptions({ text: { ...setting, words: '' } });
   const empty = setting.words.trim() === '';
   const shape = { kind: 'text' as const, text: setting, path };
   if (itemId)
@@ -134,6 +135,6 @@ export async function finishText(actions: BenchActions): Promise<void> {
 
 export function dropText(actions: BenchActions): void {
   asked++;
-  actions.set({ textEdit: null });
-  showDraft(actions, null);
+  actions.writeText(null);
+  actions.showDraft(null);
 }

@@ -8,7 +8,7 @@ import { NumberField } from '../../ui/number-field.tsx';
 import { OperationMark } from '../../ui/operation-mark.tsx';
 import { Tick } from '../../ui/tick.tsx';
 import { useBench, useBenchActions } from '../context.ts';
-import { machineOf, unitOf } from '../store.ts';
+import { machineOf, unitOf } from '../state/document.ts';
 import { CornerTool } from './corner-tool.ts';
 import { PointsTool } from './points-tool.ts';
 import { TextCard } from './text-card.tsx';
@@ -58,7 +58,7 @@ function Card({ label, children }: { label: string; children: ReactNode }) {
 function useOptions(): [ToolOptions, (change: Partial<ToolOptions>) => void] {
   const actions = useBenchActions();
   const options = useBench((state) => state.toolOptions);
-  return [options, (change) => actions.set({ toolOptions: { ...actions.get().toolOptions, ...change } })];
+  return [options, actions.setToolOptions];
 }
 
 function DrawCard({ name }: { name: keyof typeof toolLooks }) {

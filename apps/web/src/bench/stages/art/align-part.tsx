@@ -15,7 +15,7 @@ import { LengthField } from '../../../ui/length-field.tsx';
 import { type AlignTo, align, alignTarget, spread } from '../../commands.ts';
 import { useBench, useBenchActions } from '../../context.ts';
 import { sheetName } from '../../sheet-choice.ts';
-import { jobOf, unitOf } from '../../store.ts';
+import { jobOf, unitOf } from '../../state/document.ts';
 import { type Listing, listingOf } from '../../thing-names.ts';
 import { Part } from '../drawer.tsx';
 
@@ -73,7 +73,7 @@ const Aligning = memo(function Aligning({ listing, selection }: { listing: Listi
         choose={(value) => {
           const key = value.startsWith('stays:') ? value.slice(6) : null;
           const thing = things.find((known) => known.key === key);
-          actions.set({ stays: thing?.ids[0] ?? null });
+          actions.holdStill(thing?.ids[0] ?? null);
           actions.pointOut(thing?.ids ?? []);
           if (!thing) setTo(value as AlignTo);
         }}

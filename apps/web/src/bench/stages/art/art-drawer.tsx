@@ -6,9 +6,9 @@ import { Button, IconButton } from '../../../ui/button.tsx';
 import { Notice } from '../../../ui/notice.tsx';
 import { acceptedFiles } from '../../arriving/accepted.ts';
 import { ArrivalCard } from '../../arriving/arrival-card.tsx';
-import { dismissRefusal, offerFiles, readAgain, stopReading } from '../../arriving/arriving.ts';
+import { offerFiles, readAgain } from '../../arriving/arriving.ts';
 import { useBench, useBenchActions } from '../../context.ts';
-import { jobOf } from '../../store.ts';
+import { jobOf } from '../../state/document.ts';
 import { nameOf } from '../../thing-names.ts';
 import { Drawer, Part } from '../drawer.tsx';
 import { ArrangePart } from './arrange-part.tsx';
@@ -65,7 +65,7 @@ function ArtLists() {
               <span className="figures block text-[12px] text-quiet">{parts.toLocaleString('en')} parts</span>
             )}
           </span>
-          <Button look="quiet" onClick={() => stopReading(actions)}>
+          <Button look="quiet" onClick={actions.stopReading}>
             Stop
           </Button>
         </div>
@@ -73,7 +73,7 @@ function ArtLists() {
       {refused && (
         <Notice level="blocks" title={`${refused.file} was not taken`}>
           <p>{refused.why}</p>
-          <Button look="quiet" className="-ml-3" onClick={() => dismissRefusal(actions)}>
+          <Button look="quiet" className="-ml-3" onClick={actions.dismissRefusal}>
             All right
           </Button>
         </Notice>

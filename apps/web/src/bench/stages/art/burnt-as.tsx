@@ -7,7 +7,7 @@ import { Button } from '../../../ui/button.tsx';
 import { Choice } from '../../../ui/choice.tsx';
 import { OperationMark } from '../../../ui/operation-mark.tsx';
 import { useBench, useBenchActions } from '../../context.ts';
-import { jobOf } from '../../store.ts';
+import { jobOf } from '../../state/document.ts';
 
 /** The layer the selection is on, and putting it on another by hand, over the key. */
 export function BurntAs() {

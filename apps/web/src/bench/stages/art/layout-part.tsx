@@ -7,7 +7,7 @@ import { useShallow } from 'zustand/react/shallow';
 import { Button, IconButton } from '../../../ui/button.tsx';
 import { LengthField } from '../../../ui/length-field.tsx';
 import { useBench, useBenchActions } from '../../context.ts';
-import { jobOf, machineOf, unitOf } from '../../store.ts';
+import { jobOf, machineOf, unitOf } from '../../state/document.ts';
 import { newId } from '../../tools/draw.ts';
 import { Part } from '../drawer.tsx';
 

@@ -3,7 +3,7 @@ import { Button } from '../../../ui/button.tsx';
 import { LengthField } from '../../../ui/length-field.tsx';
 import { join, keep, roundAgain, simplify } from '../../commands.ts';
 import { useBench, useBenchActions } from '../../context.ts';
-import { unitOf } from '../../store.ts';
+import { unitOf } from '../../state/document.ts';
 import { Part } from '../drawer.tsx';
 
 /** Joining ends and taking needless points away. */

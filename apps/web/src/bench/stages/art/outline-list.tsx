@@ -6,7 +6,7 @@ import { memo, useCallback, useDeferredValue, useMemo, useRef, useState } from '
 import { IconButton } from '../../../ui/button.tsx';
 import { useBench, useBenchActions } from '../../context.ts';
 import { useIsSelected, useIsUnder } from '../../row-state.ts';
-import { jobOf } from '../../store.ts';
+import { jobOf } from '../../state/document.ts';
 import { type Listing, listingOf, nameOf } from '../../thing-names.ts';
 import { Part } from '../drawer.tsx';
 

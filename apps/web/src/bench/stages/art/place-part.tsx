@@ -11,7 +11,8 @@ import { parseAngle } from '../../../ui/plain-number.ts';
 import { TypedField } from '../../../ui/typed-field.tsx';
 import { addCopies, mirror } from '../../commands.ts';
 import { useBench, useBenchActions } from '../../context.ts';
-import { anchorOf, jobOf, machineOf, selectionBox, unitOf } from '../../store.ts';
+import { jobOf, machineOf, unitOf } from '../../state/document.ts';
+import { anchorOf, selectionBox } from '../../state/hand.ts';
 import { pointAtAngle } from '../../tools/recipes.ts';
 import { Part } from '../drawer.tsx';
 
@@ -35,13 +36,13 @@ export function PlacePart() {
   const move = () => {
     const { x, y } = way();
     actions.edit('move by', (job) => moveItems(job, actions.get().selection, x, y));
-    actions.set({ lastMove: { dx: x, dy: y } });
+    actions.rememberMove(x, y);
   };
   const copy = () => {
     const { x, y } = way();
     const maps = Array.from({ length: copies }, (_, i) => translation(x * (i + 1), y * (i + 1)));
     addCopies(actions, copies === 1 ? 'copy by' : `make ${copies} copies`, maps, false, true);
-    actions.set({ lastMove: { dx: x, dy: y } });
+    actions.rememberMove(x, y);
   };
   const place = () => {
     if (!mark) return;

@@ -9,8 +9,8 @@ import { NumberField } from '../../../ui/number-field.tsx';
 import { Tick } from '../../../ui/tick.tsx';
 import { addCopies } from '../../commands.ts';
 import { useBench, useBenchActions } from '../../context.ts';
-import { jobOf, selectedItems, selectionBox, unitOf } from '../../store.ts';
-import { showDraft } from '../../tools/draw.ts';
+import { jobOf, unitOf } from '../../state/document.ts';
+import { selectedItems, selectionBox } from '../../state/hand.ts';
 import { Part } from '../drawer.tsx';
 import { draftOfCopies } from './copies-draft.ts';
 
@@ -39,8 +39,8 @@ export function RepeatPart() {
 
   useEffect(() => {
     if (!open) return;
-    showDraft(actions, maps.length === 0 ? null : draftOfCopies(selectedItems(actions.get()), maps));
-    return () => showDraft(actions, null);
+    actions.showDraft(maps.length === 0 ? null : draftOfCopies(selectedItems(actions.get()), maps));
+    return () => actions.showDraft(null);
   }, [open, maps, actions]);
 
   const fill = () => {

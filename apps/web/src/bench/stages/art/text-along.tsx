@@ -6,7 +6,8 @@ import { sentenceOf } from '../../../api.ts';
 import { Button } from '../../../ui/button.tsx';
 import { work } from '../../../workers/work.ts';
 import { useBench, useBenchActions } from '../../context.ts';
-import { type BenchActions, jobOf } from '../../store.ts';
+import type { BenchActions } from '../../state/bench-state.ts';
+import { jobOf } from '../../state/document.ts';
 import { newId } from '../../tools/draw.ts';
 
 type TextItem = Item & { readonly shape: Extract<Shape, { kind: 'text' }> };

@@ -14,7 +14,7 @@ import { showBed } from '../../bed/showing.ts';
 import { useBench, useBenchActions } from '../../context.ts';
 import { changeMachine } from '../../machine-choice.ts';
 import { addSheet, chooseMaterial, offeredMaterials, sheetName } from '../../sheet-choice.ts';
-import { jobOf, machineOf, unitOf } from '../../store.ts';
+import { jobOf, machineOf, unitOf } from '../../state/document.ts';
 import { Drawer, Part } from '../drawer.tsx';
 import { SheetThickness } from './sheet-thickness.tsx';
 

@@ -4,7 +4,7 @@ import { thicknessOf } from '@lambent/core/recipes';
 import { LengthField } from '../../../ui/length-field.tsx';
 import { useBench, useBenchActions } from '../../context.ts';
 import { sheetName } from '../../sheet-choice.ts';
-import { jobOf, unitOf } from '../../store.ts';
+import { jobOf, unitOf } from '../../state/document.ts';
 
 /** The measured thickness of a sheet, to be typed. */
 export function SheetThickness({ sheet, alone }: { sheet: Sheet; alone: boolean }) {

@@ -1,4 +1,4 @@
-import { jobOf } from '../../store.ts';
+import { jobOf } from '../../state/document.ts';
 import { type StageDefinition, settled, untouched } from '../stage.ts';
 
 /** How the stage stands. */

@@ -14,7 +14,8 @@ import { stateLook } from '../../../ui/machine-state.ts';
 import { Notice } from '../../../ui/notice.tsx';
 import { cardStepsTitle, shownSteps } from '../../card/card-steps.ts';
 import { useBench, useBenchActions } from '../../context.ts';
-import { jobOf, machineOf } from '../../store.ts';
+import { jobOf, machineOf } from '../../state/document.ts';
+import { planOf } from '../../state/plan.ts';
 import { useRuns } from '../../use-runs.ts';
 import { useShownRun } from '../../use-shown-run.ts';
 import { Drawer, Part } from '../drawer.tsx';
@@ -23,7 +24,7 @@ import { TakenSheets } from './taken-sheets.tsx';
 
 /** See it, time it, run it. */
 export function BurnDrawer() {
-  const plan = useBench((state) => state.planned?.plan ?? null);
+  const plan = useBench(planOf);
   const run = useShownRun();
   return (
     <Drawer title="Burn" aside={plan ? formatDuration(plan.timeS) : undefined}>
@@ -56,7 +57,7 @@ export function BurnDrawer() {
 
 /** What the run costs, in its parts. */
 function PricePart() {
-  const plan = useBench((state) => state.planned?.plan ?? null);
+  const plan = useBench(planOf);
   const prepared = useBench((state) => state.prepared);
   const shop = useBench((state) => state.shop);
   const pricing = useBench((state) => state.pricing);
@@ -90,7 +91,7 @@ function MachinePart() {
   const machine = useBench(machineOf);
   const state = useLive((live) => live.machines[machine.id]);
   const run = useShownRun();
-  const timeS = useBench((bench) => bench.planned?.plan.timeS ?? 0);
+  const timeS = useBench((bench) => planOf(bench)?.timeS ?? 0);
   const look = stateLook(state?.state ?? 'away');
   const send = (command: MachineCommand) =>
     api.command(machine.id, command).catch((error) => toast.error(sentenceOf(error)));
@@ -145,7 +146,7 @@ function Preview({ timeS }: { timeS: number }) {
     const tick = (now: number) => {
       const next = (actions.get().previewS ?? 0) + ((now - last) / 1000) * Number(speed);
       last = now;
-      actions.set({ previewS: Math.min(timeS, next) });
+      actions.preview(Math.min(timeS, next));
       if (next >= timeS) setPlaying(false);
       else frame = requestAnimationFrame(tick);
     };
@@ -154,10 +155,10 @@ function Preview({ timeS }: { timeS: number }) {
   }, [playing, speed, timeS, actions]);
 
   // The preview goes with its drawer.
-  useEffect(() => () => actions.set({ previewS: null }), [actions]);
+  useEffect(() => () => actions.preview(null), [actions]);
 
   const play = () => {
-    if (!playing && (previewS ?? 0) >= timeS) actions.set({ previewS: 0 });
+    if (!playing && (previewS ?? 0) >= timeS) actions.preview(0);
     setPlaying(!playing);
   };
   return (
@@ -178,7 +179,7 @@ function Preview({ timeS }: { timeS: number }) {
           value={previewS ?? 0}
           aria-label="Place in the preview"
           aria-valuetext={formatDuration(previewS ?? 0)}
-          onChange={(event) => actions.set({ previewS: Number(event.target.value) })}
+          onChange={(event) => actions.preview(Number(event.target.value))}
           className="min-w-0 flex-1 accent-petrol"
         />
         <IconButton
@@ -186,7 +187,7 @@ function Preview({ timeS }: { timeS: number }) {
           disabled={previewS === null}
           onClick={() => {
             setPlaying(false);
-            actions.set({ previewS: null });
+            actions.preview(null);
           }}
         >
           <RotateCcw size={16} aria-hidden />
@@ -262,7 +263,7 @@ function RunRow({ run }: { run: RunAnswer }) {
         <button
           type="button"
           aria-pressed={pictured}
-          onClick={() => actions.set({ pictured: pictured ? null : run.id })}
+          onClick={() => actions.showPictureOf(pictured ? null : run.id)}
           className="block text-[12px] font-semibold text-petrol underline"
         >
           {pictured ? 'leave how it came out' : 'how it came out'}

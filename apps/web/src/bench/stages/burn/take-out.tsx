@@ -1,4 +1,3 @@
-import { blocks } from '@lambent/core/checks';
 import { setMember } from '@lambent/core/edits';
 import { fileNameFor, usualFileName } from '@lambent/core/formats';
 import type { RunChoice } from '@lambent/core/plan';
@@ -13,7 +12,9 @@ import { Choice } from '../../../ui/choice.tsx';
 import type { ArtworkFormat } from '../../../workers/bench.worker.ts';
 import { work } from '../../../workers/work.ts';
 import { useBench, useBenchActions } from '../../context.ts';
-import { type BenchState, jobOf } from '../../store.ts';
+import type { BenchState } from '../../state/bench-state.ts';
+import { jobOf } from '../../state/document.ts';
+import { isBlocked } from '../../state/plan.ts';
 import { useRuns } from '../../use-runs.ts';
 import { Part } from '../drawer.tsx';
 
@@ -31,7 +32,7 @@ const formats: readonly { value: Format; text: string; aside: string }[] = [
 /** Files out of the job, in open formats. */
 export function TakeOut() {
   const actions = useBenchActions();
-  const blocked = useBench((state) => state.planned === null || blocks(state.planned.findings));
+  const blocked = useBench(isBlocked);
   const selected = useBench((state) => state.selection.size);
   const [kind, setKind] = useState<Format>('gcode');
   const [scope, setScope] = useState<Scope>('job');
@@ -193,6 +194,6 @@ function download(blob: Blob, name: string): void {
 }
 
 /** The run that is looked at, and where the head stood when it was planned. */
-function choiceOf({ prepared, plannedHead }: BenchState): RunChoice {
-  return { runId: prepared.run.id, head: plannedHead };
+function choiceOf({ prepared, planning }: BenchState): RunChoice {
+  return { runId: prepared.run.id, head: planning.subject?.head ?? null };
 }

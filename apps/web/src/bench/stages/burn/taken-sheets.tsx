@@ -11,7 +11,8 @@ import { takeRun } from '../../../stores/live.ts';
 import { Button } from '../../../ui/button.tsx';
 import { LengthField } from '../../../ui/length-field.tsx';
 import { useBench, useBenchActions } from '../../context.ts';
-import { type BenchState, jobOf, unitOf } from '../../store.ts';
+import type { BenchState } from '../../state/bench-state.ts';
+import { jobOf, unitOf } from '../../state/document.ts';
 import { ByField, useWitness } from '../keep-figure.tsx';
 
 /** The sheets that a run took from stock: put back, or what is left of them kept. */

@@ -5,7 +5,7 @@ import { Button } from '../../../ui/button.tsx';
 import { Notice } from '../../../ui/notice.tsx';
 import { showPlace, showSelection } from '../../bed/showing.ts';
 import { useBench, useBenchActions } from '../../context.ts';
-import { isPlanned } from '../../store.ts';
+import { findingsOf, isPlanned } from '../../state/plan.ts';
 import { Drawer } from '../drawer.tsx';
 
 const titles: Record<Finding['code'], string> = {
@@ -42,9 +42,9 @@ const titles: Record<Finding['code'], string> = {
 
 /** What the checks found, before the machine does. */
 export function CheckDrawer() {
-  const findings = useBench((state) => state.planned?.findings ?? null);
+  const findings = useBench(findingsOf);
   const current = useBench(isPlanned);
-  const trouble = useBench((state) => state.planTrouble);
+  const trouble = useBench((state) => state.planning.trouble);
   const count = findings?.length ?? 0;
   return (
     <Drawer title="Check" aside={current ? (count === 1 ? '1 finding' : `${count} findings`) : 'checking…'}>

@@ -21,7 +21,7 @@ export function ColoursDrawer() {
           <input
             type="checkbox"
             checked={realColours}
-            onChange={(event) => actions.set({ look: event.target.checked ? 'paints' : 'operations' })}
+            onChange={(event) => actions.chooseLook(event.target.checked ? 'paints' : 'operations')}
             className="size-4 accent-petrol"
           />
           Show the real colours <span className="text-quiet">({shortcuts.look.keys})</span>

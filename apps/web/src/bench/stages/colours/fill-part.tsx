@@ -6,7 +6,7 @@ import { useMemo, useState } from 'react';
 import { Button } from '../../../ui/button.tsx';
 import { LengthField } from '../../../ui/length-field.tsx';
 import { useBench, useBenchActions } from '../../context.ts';
-import { jobOf, unitOf } from '../../store.ts';
+import { jobOf, unitOf } from '../../state/document.ts';
 import { chooseTool } from '../../tools/choose.ts';
 import { newId } from '../../tools/draw.ts';
 import { Part } from '../drawer.tsx';

@@ -8,7 +8,8 @@ import { api, sentenceOf } from '../../../api.ts';
 import { Button } from '../../../ui/button.tsx';
 import { Choice } from '../../../ui/choice.tsx';
 import { useBench, useBenchActions } from '../../context.ts';
-import { type BenchActions, jobOf } from '../../store.ts';
+import type { BenchActions } from '../../state/bench-state.ts';
+import { jobOf } from '../../state/document.ts';
 import { Part } from '../drawer.tsx';
 
 /** The key the job goes by. Another one is taken once it is said what that changes. */

@@ -7,7 +7,7 @@ import { Button } from '../../../ui/button.tsx';
 import { OperationMark } from '../../../ui/operation-mark.tsx';
 import { useBench, useBenchActions } from '../../context.ts';
 import { LayerName } from '../../layer/layer-popover.tsx';
-import { jobOf } from '../../store.ts';
+import { jobOf } from '../../state/document.ts';
 import { newId } from '../../tools/draw.ts';
 import { Part } from '../drawer.tsx';
 

@@ -1,4 +1,4 @@
-import { isDrawn } from '../../store.ts';
+import { isDrawn } from '../../state/document.ts';
 import { type StageDefinition, settled, untouched, wants } from '../stage.ts';
 
 /** How the stage stands. */

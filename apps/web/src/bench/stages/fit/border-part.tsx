@@ -9,7 +9,7 @@ import { LengthField } from '../../../ui/length-field.tsx';
 import { Tick } from '../../../ui/tick.tsx';
 import { work } from '../../../workers/work.ts';
 import { useBench, useBenchActions } from '../../context.ts';
-import { jobOf, unitOf } from '../../store.ts';
+import { jobOf, unitOf } from '../../state/document.ts';
 import { askForPlace } from '../../tools/place-tool.ts';
 import { borderSources } from './picture-outlines.ts';
 import { type Placing, PlacingFields, SlowStop, Trouble, useMaking } from './placing-fields.tsx';

@@ -15,7 +15,7 @@ import { useState } from 'react';
 import { Button } from '../../../ui/button.tsx';
 import { Choice } from '../../../ui/choice.tsx';
 import { useBench, useBenchActions } from '../../context.ts';
-import { jobOf, unitOf } from '../../store.ts';
+import { jobOf, unitOf } from '../../state/document.ts';
 import { nameOf } from '../../thing-names.ts';
 import { SheetThickness } from '../bed/sheet-thickness.tsx';
 import { KeepFit } from '../keep-figure.tsx';

@@ -9,7 +9,7 @@ import { Choice } from '../../../ui/choice.tsx';
 import { LengthField } from '../../../ui/length-field.tsx';
 import { piecesOf } from '../../bed/draw-gaps.ts';
 import { useBench, useBenchActions } from '../../context.ts';
-import { jobOf, unitOf } from '../../store.ts';
+import { jobOf, unitOf } from '../../state/document.ts';
 import { kerfWords } from './kerf-words.ts';
 
 const sides: readonly { value: Keep; text: string }[] = [
@@ -39,7 +39,7 @@ export function KerfPart() {
       <Button
         className="self-start"
         title="The burn as wide as it is, what falls out gone"
-        onClick={() => actions.set({ look: look === 'burnt' ? 'operations' : 'burnt' })}
+        onClick={() => actions.chooseLook(look === 'burnt' ? 'operations' : 'burnt')}
       >
         {look === 'burnt' ? 'Show operations again' : 'Show the burn’s width'}
       </Button>

@@ -8,7 +8,7 @@ import { toast } from 'sonner';
 import { Button } from '../../../ui/button.tsx';
 import { Choice } from '../../../ui/choice.tsx';
 import { useBench, useBenchActions } from '../../context.ts';
-import { jobOf, unitOf } from '../../store.ts';
+import { jobOf, unitOf } from '../../state/document.ts';
 import { nameOf } from '../../thing-names.ts';
 import { newId } from '../../tools/draw.ts';
 

@@ -8,7 +8,7 @@ import { Choice } from '../../../ui/choice.tsx';
 import { OperationMark } from '../../../ui/operation-mark.tsx';
 import { Tick } from '../../../ui/tick.tsx';
 import { useBench, useBenchActions } from '../../context.ts';
-import { newId, showDraft } from '../../tools/draw.ts';
+import { newId } from '../../tools/draw.ts';
 import type { Grip } from '../../tools/tool.ts';
 
 /** Where what is made of a selection goes, and what becomes of that. */
@@ -76,12 +76,12 @@ export function useMaking(made: Made, grip: Grip | null = null) {
   const [justMade, setJustMade] = useState<ReadonlySet<string> | null>(null);
   const quiet = justMade === selection;
   useEffect(() => {
-    showDraft(actions, made.length === 0 || quiet ? null : { outline: outlineOfAll(made) });
-    return () => showDraft(actions, null);
+    actions.showDraft(made.length === 0 || quiet ? null : { outline: outlineOfAll(made) });
+    return () => actions.showDraft(null);
   }, [made, quiet, actions]);
   useEffect(() => {
-    actions.set({ grip: quiet ? null : grip });
-    return () => actions.set({ grip: null });
+    actions.offerGrip(quiet ? null : grip);
+    return () => actions.offerGrip(null);
   }, [grip, quiet, actions]);
   const make = (name: string, placing: Placing) => {
     const guideId = guideOf(actions.get().prepared.meaning.layers);

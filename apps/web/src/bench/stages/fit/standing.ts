@@ -1,5 +1,5 @@
 import { hasLive } from '@lambent/core/fit';
-import { jobOf } from '../../store.ts';
+import { jobOf } from '../../state/document.ts';
 import { type StageDefinition, settled, untouched } from '../stage.ts';
 
 /** How the stage stands. */

@@ -15,7 +15,8 @@ import { LengthField } from '../../../ui/length-field.tsx';
 import { showSelection } from '../../bed/showing.ts';
 import { useBench, useBenchActions } from '../../context.ts';
 import { freeOnSheet, roomOn, wordItems } from '../../lay-on-sheet.ts';
-import { type BenchActions, jobOf, machineOf, unitOf } from '../../store.ts';
+import type { BenchActions } from '../../state/bench-state.ts';
+import { jobOf, machineOf, unitOf } from '../../state/document.ts';
 import { newId } from '../../tools/draw.ts';
 import { ByField, useKeeping, useWitness } from '../keep-figure.tsx';
 

@@ -5,7 +5,7 @@ import type { Evidence } from '@lambent/core/recipes';
 import { useState } from 'react';
 import { Button } from '../../../ui/button.tsx';
 import { useBench, useBenchActions } from '../../context.ts';
-import { machineOf } from '../../store.ts';
+import { machineOf } from '../../state/document.ts';
 import { RecipeForm } from './recipe-form.tsx';
 
 const kinds: readonly { value: Evidence; text: string }[] = [

@@ -15,14 +15,14 @@ import { ReadDrawer } from '../../card/read-drawer.tsx';
 import { useBench, useBenchActions } from '../../context.ts';
 import { LayerSettingsFields, sourceWords } from '../../layer/layer-settings.tsx';
 import { chooseMaterial } from '../../sheet-choice.ts';
-import { jobOf, machineOf } from '../../store.ts';
+import { jobOf, machineOf } from '../../state/document.ts';
 import { MaterialChoice } from '../bed/bed-drawer.tsx';
 import { Drawer, Part } from '../drawer.tsx';
 import { KeepRecipe } from './keep-recipe.tsx';
 
 /** The material, and the settings each layer burns with; or a test card that is made, or read. */
 export function RecipeDrawer() {
-  const reading = useBench((state) => state.reading !== null);
+  const reading = useBench((state) => state.readCard !== null);
   const [building, setBuilding] = useState<CardStart | null>(null);
   const leave = useCallback(() => setBuilding(null), []);
   if (reading) return <ReadDrawer build={setBuilding} />;

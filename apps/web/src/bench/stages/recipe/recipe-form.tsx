@@ -8,7 +8,7 @@ import { api } from '../../../api.ts';
 import { Button } from '../../../ui/button.tsx';
 import { Choice } from '../../../ui/choice.tsx';
 import { useBench } from '../../context.ts';
-import { jobOf } from '../../store.ts';
+import { jobOf } from '../../state/document.ts';
 import { ByField, useKeeping, useWitness } from '../keep-figure.tsx';
 
 interface Props {

@@ -1,0 +1,172 @@
+import type { JobDocument } from '@lambent/core/document';
+import { amend, type History, record, redo, startHistory, undo, weightOfEdit } from '@lambent/core/edits';
+import { followSources, followThickness, type TieChange, thicknessBy, tieChanges } from '@lambent/core/fit';
+import type { Machine } from '@lambent/core/machine';
+import { type PreparedJob, prepareJob } from '@lambent/core/plan';
+import type { Material, Pricing } from '@lambent/core/recipes';
+import type { LengthUnit } from '@lambent/core/units';
+import type { ShopLists } from '../../workers/bench.worker.ts';
+import type { OpenedJob } from '../../workers/opened-job.ts';
+import type { Read } from './slice.ts';
+
+/** Whether what is on screen is also on the server. */
+export type SaveState =
+  | { kind: 'saved' }
+  | { kind: 'changed' }
+  | { kind: 'saving' }
+  | { kind: 'conflict'; latest: number }
+  /** The job was deleted elsewhere. */
+  | { kind: 'deleted' }
+  /** It could not be saved for now, and is tried again. */
+  | { kind: 'failed'; message: string }
+  /** What there is now will never be taken, and is not sent again before it is changed. */
+  | { kind: 'refused'; message: string };
+
+/** Why a save did not come to its end. */
+export type SaveTrouble = Extract<SaveState, { kind: 'conflict' | 'deleted' | 'failed' | 'refused' }>;
+
+/** The job: its document with all that can be undone, the shop that it is made with, and what of it is saved. */
+export interface DocumentState {
+  jobId: string;
+  title: string;
+  project: string;
+  shop: ShopLists;
+  pricing: Pricing;
+  history: History<JobDocument>;
+  prepared: PreparedJob;
+  /** The run that is looked at: prepared, planned, sent. The first one where the job has no such run. */
+  runId: string;
+  /** What the server has: the number of the version, and the document that it holds. */
+  stored: { readonly version: number; readonly document: JobDocument };
+  save: SaveState;
+  /** What was done last, as a version is called: an edit, or one that was undone or redone. */
+  lastEdit: string;
+  /** By which what is not saved is kept in the browser. */
+  session: string;
+  /** What went by another thickness of the stock last. */
+  tieNews: readonly TieChange[];
+}
+
+export function openedDocument(opened: OpenedJob, shop: ShopLists, pricing: Pricing): DocumentState {
+  const { document } = opened;
+  return {
+    jobId: opened.id,
+    title: opened.title,
+    project: opened.project,
+    shop,
+    pricing,
+    history: startHistory(document),
+    prepared: prepareJob(document, shop),
+    runId: document.runs[0].id,
+    stored: { version: opened.version, document },
+    save: { kind: 'saved' },
+    lastEdit: 'open',
+    session: `${opened.id} ${Date.now().toString(36)}${Math.random().toString(36).slice(2)}`,
+    tieNews: [],
+  };
+}
+
+/** What follows items of more nodes than this is made anew by the worker, not while the page waits. */
+const mostFollowed = 1500;
+
+/** A job after an edit, with everything made anew that goes by the stock's thickness or by other items. */
+function followAll(before: JobDocument, after: JobDocument, materials: readonly Material[]): JobDocument {
+  const still = after.sheets === before.sheets && after.drawing.items === before.drawing.items;
+  return still ? after : followSources(before, followThickness(after, thicknessBy(materials)), mostFollowed);
+}
+
+/** What became of the job, for the slices that hang on it. */
+export type DocumentNews =
+  | { kind: 'edited'; document: JobDocument }
+  | { kind: 'other-run' }
+  /** The shop is another one: the plan at hand is of the old one. */
+  | { kind: 'other-shop' };
+
+/**
+ * @param change changes the job's own fields; news makes the other slices follow in the same step
+ */
+export function documentActions(
+  get: Read<DocumentState>,
+  change: (fields: Partial<DocumentState>, news?: DocumentNews) => void,
+) {
+  const goTo = (history: History<JobDocument>, lastEdit = get().lastEdit) => {
+    const document = history.present;
+    const before = get();
+    if (document === before.history.present) {
+      change({ history });
+      return;
+    }
+    const { kind } = before.save;
+    change(
+      {
+        history,
+        lastEdit,
+        prepared: prepareJob(document, before.shop, { runId: before.runId }),
+        save:
+          kind === 'conflict' || kind === 'deleted'
+            ? before.save
+            : { kind: document === before.stored.document ? 'saved' : 'changed' },
+      },
+      { kind: 'edited', document },
+    );
+  };
+
+  return {
+    /** Makes one edit, under the name that undo will show. */
+    edit(name: string, make: (job: JobDocument) => JobDocument): void {
+      const { history } = get();
+      const before = history.present;
+      const after = followAll(before, make(before), get().shop.materials);
+      goTo(record(history, name, after, weightOfEdit(before.drawing, after.drawing)), name);
+      // What the operator did not touch, but the thickness of the stock did.
+      if (after.sheets !== before.sheets) {
+        const tieNews = tieChanges(before, after);
+        if (tieNews.length > 0) change({ tieNews });
+      }
+    },
+    /** Puts the job right, with no step of its own to undo. */
+    amend(make: (job: JobDocument) => JobDocument): void {
+      const { history, shop } = get();
+      goTo(amend(history, followAll(history.present, make(history.present), shop.materials)));
+    },
+    undo: () => goTo(undo(get().history), `undo: ${get().history.past.at(-1)?.name}`),
+    redo: () => goTo(redo(get().history), `redo: ${get().history.future[0]?.name}`),
+    /** Looks at another run of the job. */
+    chooseRun(runId: string): void {
+      const { history, shop } = get();
+      change({ runId, prepared: prepareJob(history.present, shop, { runId }) }, { kind: 'other-run' });
+    },
+    /** Takes the shop as it is now: a key was changed, or made. */
+    takeShop(shop: ShopLists): void {
+      const { history, runId } = get();
+      change({ shop, prepared: prepareJob(history.present, shop, { runId }) }, { kind: 'other-shop' });
+    },
+    rename: (title: string) => change({ title }),
+    startSave: () => change({ save: { kind: 'saving' } }),
+    /** The server has a document as a version; what was edited meanwhile is still to be saved. */
+    endSave(version: number, document: JobDocument): void {
+      const unchanged = jobOf(get()) === document;
+      change({ stored: { version, document }, save: { kind: unchanged ? 'saved' : 'changed' } });
+    },
+    failSave: (trouble: SaveTrouble) => change({ save: trouble }),
+    /** Gives up what is on screen and not saved: it is kept elsewhere, or not wanted. */
+    dropUnsavedWork: () => change({ save: { kind: 'saved' } }),
+  };
+}
+
+export function jobOf(state: DocumentState): JobDocument {
+  return state.history.present;
+}
+
+/** Whether there is anything in the drawing. */
+export function isDrawn(state: DocumentState): boolean {
+  return jobOf(state).drawing.items.length > 0;
+}
+
+export function machineOf(state: DocumentState): Machine {
+  return state.prepared.machine;
+}
+
+export function unitOf(state: DocumentState): LengthUnit {
+  return state.history.present.unit;
+}
