@@ -1,3 +1,5 @@
+import 'reflect-metadata';
+
 /** What crosses the wire between page and server. Requests are classes that validate, answers are types. */
 export * from './answers.ts';
 export * from './book.ts';

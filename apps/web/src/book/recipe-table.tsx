@@ -1,122 +1,29 @@
-import { type Machine, wattsOf } from '@lambent/core/machine';
-import { burntOperations, fillsAreas, operationOf } from '@lambent/core/operations';
-import { type Evidence, energyPerMm, type Material, type Recipe, settingsInRecipe } from '@lambent/core/recipes';
-import {
-  type Beyond,
-  beyondMachine,
-  type LayerSettings,
-  settingOf,
-  settingsOf,
-  usualSettings,
-} from '@lambent/core/settings';
+import { wattsOf } from '@lambent/core/machine';
+import { fillsAreas, operationOf } from '@lambent/core/operations';
+import { type Evidence, energyPerMm } from '@lambent/core/recipes';
 import { formatSpeed, parseSpeed } from '@lambent/core/units';
-import { Archive, ChevronDown, ChevronRight, Plus } from 'lucide-react';
-import { useState } from 'react';
-import { Link } from 'react-router';
-import { api } from '../api.ts';
-import { FinerFields } from '../recipe/finer-fields.tsx';
-import type { SettingHold } from '../recipe/setting-hold.ts';
+import { createColumnHelper } from '@tanstack/react-table';
+import { Archive, ChevronDown, ChevronRight } from 'lucide-react';
+import { createContext, useContext, useState } from 'react';
 import { useSpeedUnit } from '../stores/speed-unit.ts';
-import { Button, IconButton } from '../ui/button.tsx';
+import { IconButton } from '../ui/button.tsx';
 import { Choice } from '../ui/choice.tsx';
+import { type CellOf, DataTable, type tableParts } from '../ui/data-table.tsx';
 import { OperationMark } from '../ui/operation-mark.tsx';
 import { parsePlain } from '../ui/plain-number.ts';
 import { TypedField } from '../ui/typed-field.tsx';
-import { Words } from './material-facts.tsx';
-import { RecipePicture } from './recipe-picture.tsx';
-import type { BookHold } from './use-book.ts';
+import { RecipeDetails } from './recipe-details.tsx';
+import { type RecipeLine, today } from './recipe-line.ts';
 
-interface Props {
-  material: Material;
-  machines: readonly Machine[];
-  book: BookHold;
-}
+type Cell = CellOf<RecipeLine>;
 
-/** What stands in the columns, and how wide they are. */
-const columns = [
-  ['Operation', 'w-[96px]'],
-  ['Variant', 'w-[76px]'],
-  ['Power %', 'w-[60px]'],
-  ['Speed', 'w-[76px]'],
-  ['Passes', 'w-[52px]'],
-  ['Kerf mm', 'w-[68px]'],
-  ['Lines mm', 'w-[66px]'],
-  ['Energy', 'w-[96px]'],
-  ['Known as', ''],
-  ['', 'w-[60px]'],
-] as const;
+/** Which recipes are open, and a way to open and close one. */
+const Opened = createContext<{ ids: ReadonlySet<string>; toggle: (id: string) => void }>({
+  ids: new Set(),
+  toggle: () => {},
+});
 
-/** The recipes of a material, machine by machine: compared line by line, changed where they stand. */
-export function RecipeTable({ material, machines, book }: Props) {
-  const used = material.recipes.filter(({ archived }) => !archived);
-  const speedUnit = useSpeedUnit();
-  return (
-    <section aria-label="Recipes" className="mt-5">
-      <div className="overflow-hidden rounded-[10px] border border-line bg-paper">
-        {used.length === 0 ? (
-          <p className="px-3 py-4 text-quiet">
-            {material.forbidden
-              ? 'It must never be lasered, and has no recipes.'
-              : 'Nothing is known of it yet. Burn a test card, or type what you copied from elsewhere.'}
-          </p>
-        ) : (
-          <table className="w-full table-fixed border-collapse text-left">
-            <thead>
-              <tr className="text-[12px] text-quiet">
-                {columns.map(([name, width]) => (
-                  <th key={name} scope="col" className={`px-1 py-2 font-normal first:pl-3 ${width}`}>
-                    {name === 'Speed'
-                      ? `Speed ${speedUnit}`
-                      : name || <span className="sr-only">What can be done</span>}
-                  </th>
-                ))}
-              </tr>
-            </thead>
-            {machines.map((machine) => (
-              <OfMachine
-                key={machine.id}
-                machine={machine}
-                materialId={material.id}
-                recipes={used.filter(({ machineId }) => machineId === machine.id)}
-                book={book}
-              />
-            ))}
-          </table>
-        )}
-      </div>
-      {!material.forbidden && <NewRecipe material={material} machines={machines} book={book} />}
-    </section>
-  );
-}
-
-function OfMachine({
-  machine,
-  materialId,
-  recipes,
-  book,
-}: {
-  machine: Machine;
-  materialId: string;
-  recipes: readonly Recipe[];
-  book: BookHold;
-}) {
-  if (recipes.length === 0) return null;
-  const sorted = recipes.toSorted(
-    (a, b) => burntOperations.indexOf(a.operation) - burntOperations.indexOf(b.operation),
-  );
-  return (
-    <tbody>
-      <tr className="border-t border-line bg-table text-[12px]">
-        <th scope="rowgroup" colSpan={columns.length} className="px-3 py-1 font-semibold">
-          {machine.name} <span className="font-normal text-quiet">{machine.source}</span>
-        </th>
-      </tr>
-      {sorted.map((recipe) => (
-        <RecipeRow key={recipe.id} recipe={recipe} materialId={materialId} machine={machine} book={book} />
-      ))}
-    </tbody>
-  );
-}
+const idOf = ({ recipe }: RecipeLine) => String(recipe.id);
 
 const evidenceWords: readonly { value: Evidence; text: string }[] = [
   { value: 'proven', text: 'Proven' },
@@ -124,223 +31,207 @@ const evidenceWords: readonly { value: Evidence; text: string }[] = [
   { value: 'worked out', text: 'Worked out' },
 ];
 
-function RecipeRow({
-  recipe,
-  materialId,
-  machine,
-  book,
-}: {
-  recipe: Recipe;
-  materialId: string;
-  machine: Machine;
-  book: BookHold;
-}) {
-  const [open, setOpen] = useState(false);
+function OperationCell({ row: { original } }: Cell) {
+  const { operation } = original.recipe;
+  return (
+    <span className="flex items-center gap-1 pt-1.5 font-semibold">
+      <OperationMark operation={operation} />
+      {operationOf(operation).name}
+    </span>
+  );
+}
+
+function VariantCell({ row: { original } }: Cell) {
+  const { variant } = original.recipe;
+  return (
+    <span className="block truncate pt-1.5" title={variant}>
+      {variant ?? <span className="text-quiet">usual</span>}
+    </span>
+  );
+}
+
+const figureLabels = { powerPercent: 'Power', passes: 'Passes', kerfMm: 'Kerf', lineSpacingMm: 'Line spacing' };
+
+/** A plain figure; the column’s id is the setting. */
+function FigureCell({ row: { original }, column }: Cell) {
+  const setting = column.id as keyof typeof figureLabels;
+  const { hold, settings, recipe } = original;
+  if (!hold.has(setting)) return <span className="block pt-1.5 text-center text-quiet">–</span>;
+  return (
+    <TypedField
+      bare
+      label={figureLabels[setting]}
+      text={setting === 'kerfMm' && (recipe.kerfMm ?? null) === null ? '' : String(settings[setting])}
+      parse={(text) => parsePlain(text, '%', 'Type a number.')}
+      commit={hold.set(setting)}
+    />
+  );
+}
+
+function SpeedHead() {
+  return <>Speed {useSpeedUnit()}</>;
+}
+
+function SpeedCell({ row: { original } }: Cell) {
+  const { settings, machine, hold } = original;
   const speedUnit = useSpeedUnit();
-  const { operation } = recipe;
-  const settings: LayerSettings = { ...usualSettings(), powerPercent: 0, speedMmPerS: 0, ...settingsInRecipe(recipe) };
-  const beyond: Beyond[] = beyondMachine(settings, operation, machine);
-  const today = new Date().toISOString().slice(0, 10);
-  const change = (part: Partial<Recipe>) =>
-    void book.change((by, known) => {
-      const now = known(materialId)?.recipes.find(({ id }) => id === recipe.id) ?? recipe;
-      return api.changeRecipe(by, { ...now, ...part });
-    });
-  const hold: SettingHold = {
-    settings,
-    has: (setting) => settingsOf(operation).includes(setting),
-    set: (setting) => (value) => {
-      const isOther = recipe.evidence === 'proven' && settingOf(setting).isInEveryRecipe;
-      const typed = { evidence: 'copied' as const, proof: { by: book.by, on: today, what: 'typed into the book' } };
-      const measured = { kerfFrom: { from: 'copied' as const, by: book.by, on: today } };
-      change({ [setting]: value, ...(isOther ? typed : {}), ...(setting === 'kerfMm' ? measured : {}) });
-      return undefined;
-    },
-    look: (setting) => ({ marked: false, fault: beyond.find((one) => one.setting === setting)?.sentence }),
-  };
-  const figure = (setting: 'powerPercent' | 'passes' | 'kerfMm' | 'lineSpacingMm', label: string) =>
-    hold.has(setting) ? (
-      <TypedField
-        bare
-        label={label}
-        text={setting === 'kerfMm' && (recipe.kerfMm ?? null) === null ? '' : String(settings[setting])}
-        parse={(text) => parsePlain(text, '%', 'Type a number.')}
-        commit={hold.set(setting)}
-      />
-    ) : (
-      <span className="block pt-1.5 text-center text-quiet">–</span>
-    );
-  const title = `${operationOf(operation).name}${recipe.variant ? `, ${recipe.variant}` : ''}`;
+  return (
+    <TypedField
+      bare
+      label="Speed"
+      text={formatSpeed(settings.speedMmPerS, speedUnit, machine.topSpeed).split(' ')[0]}
+      parse={(text) => parseSpeed(text, speedUnit, machine.topSpeed)}
+      commit={hold.set('speedMmPerS')}
+    />
+  );
+}
+
+function EnergyCell({ row: { original } }: Cell) {
+  const { recipe, machine } = original;
   const energy = energyPerMm(recipe, wattsOf(machine));
   return (
+    <span className="block whitespace-nowrap pt-2">
+      {energy === null ? '' : `${Number(energy.toPrecision(3))} ${fillsAreas(recipe.operation) ? 'J/mm²' : 'J/mm'}`}
+    </span>
+  );
+}
+
+function EvidenceCell({ row: { original } }: Cell) {
+  const { recipe, title, change, by } = original;
+  const { proof } = recipe;
+  return (
     <>
-      <tr aria-label={`${machine.name}, ${title}`} className="border-t border-line align-top [&>td]:px-1 [&>td]:py-1.5">
-        <td className="pl-3!">
-          <span className="flex items-center gap-1 pt-1.5 font-semibold">
-            <OperationMark operation={operation} />
-            {operationOf(operation).name}
-          </span>
-        </td>
-        <td>
-          <span className="block truncate pt-1.5" title={recipe.variant}>
-            {recipe.variant ?? <span className="text-quiet">usual</span>}
-          </span>
-        </td>
-        <td>{figure('powerPercent', 'Power')}</td>
-        <td>
-          <TypedField
-            bare
-            label="Speed"
-            text={formatSpeed(settings.speedMmPerS, speedUnit, machine.topSpeed).split(' ')[0]}
-            parse={(text) => parseSpeed(text, speedUnit, machine.topSpeed)}
-            commit={hold.set('speedMmPerS')}
-          />
-        </td>
-        <td>{figure('passes', 'Passes')}</td>
-        <td>{figure('kerfMm', 'Kerf')}</td>
-        <td>{figure('lineSpacingMm', 'Line spacing')}</td>
-        <td className="figures text-right text-[12px] text-quiet">
-          <span className="block whitespace-nowrap pt-2">
-            {energy === null ? '' : `${Number(energy.toPrecision(3))} ${fillsAreas(operation) ? 'J/mm²' : 'J/mm'}`}
-          </span>
-        </td>
-        <td className="min-w-0 pl-3!">
-          <Choice
-            label={`How ${title.toLowerCase()} is known`}
-            look="chip"
-            value={recipe.evidence}
-            options={evidenceWords}
-            choose={(evidence) =>
-              change({ evidence, proof: { by: book.by, on: today, what: recipe.proof?.what ?? '' } })
-            }
-          />
-          <span
-            className="mt-0.5 block text-[12px] leading-tight text-quiet"
-            title={recipe.proof ? recipe.proof.what : recipe.note}
-          >
-            {recipe.proof ? (
-              <>
-                <span className="block truncate">{recipe.proof.by}</span>
-                {new Date(recipe.proof.on).toLocaleDateString('en-GB', { dateStyle: 'medium' })}
-              </>
-            ) : (
-              <span className="line-clamp-2">{recipe.note}</span>
-            )}
-          </span>
-        </td>
-        <td>
-          <span className="flex">
-            <IconButton
-              label={`Put ${title.toLowerCase()} away`}
-              className="size-7"
-              onClick={() => change({ archived: true })}
-            >
-              <Archive size={14} aria-hidden />
-            </IconButton>
-            <IconButton
-              label={`${open ? 'Less' : 'More'} of ${title.toLowerCase()}`}
-              aria-expanded={open}
-              className="size-7"
-              onClick={() => setOpen(!open)}
-            >
-              {open ? <ChevronDown size={14} aria-hidden /> : <ChevronRight size={14} aria-hidden />}
-            </IconButton>
-          </span>
-        </td>
-      </tr>
-      {beyond.length > 0 && (
-        <tr>
-          <td colSpan={columns.length} className="px-3 pb-2 text-[12px] text-stop">
-            {beyond.map(({ sentence }) => (
-              <p key={sentence} role="alert">
-                {sentence}
-              </p>
-            ))}
-          </td>
-        </tr>
-      )}
-      {open && (
-        <tr>
-          <td colSpan={columns.length} className="px-3 pb-3">
-            <div className="grid grid-cols-2 gap-5">
-              <FinerFields hold={hold} machine={machine} />
-              <div className="mt-2 flex flex-col gap-2">
-                <Words label="Variant" value={recipe.variant ?? ''} commit={(variant) => change({ variant })} />
-                <Words
-                  label="Known from: which burn, which source, how reckoned"
-                  value={recipe.proof?.what ?? ''}
-                  commit={(what) =>
-                    change({ proof: { by: recipe.proof?.by ?? book.by, on: recipe.proof?.on ?? today, what } })
-                  }
-                />
-                <Words label="Note" value={recipe.note} commit={(note) => change({ note })} />
-                {recipe.proof?.jobId && (
-                  <Link
-                    to={`/jobs/${recipe.proof.jobId}/recipe`}
-                    className="self-start font-semibold text-petrol underline"
-                  >
-                    The job that was burnt for it
-                  </Link>
-                )}
-                <RecipePicture
-                  pictureId={recipe.pictureId}
-                  title={title.toLowerCase()}
-                  keep={(pictureId) => change({ pictureId })}
-                />
-              </div>
-            </div>
-          </td>
-        </tr>
-      )}
+      <Choice
+        label={`How ${title.toLowerCase()} is known`}
+        look="chip"
+        value={recipe.evidence}
+        options={evidenceWords}
+        choose={(evidence) => change({ evidence, proof: { by, on: today(), what: proof?.what ?? '' } })}
+      />
+      <span className="mt-0.5 block text-[12px] leading-tight text-quiet" title={proof ? proof.what : recipe.note}>
+        {proof ? (
+          <>
+            <span className="block truncate">{proof.by}</span>
+            {new Date(proof.on).toLocaleDateString('en-GB', { dateStyle: 'medium' })}
+          </>
+        ) : (
+          <span className="line-clamp-2">{recipe.note}</span>
+        )}
+      </span>
     </>
   );
 }
 
-function NewRecipe({ material, machines, book }: Props) {
-  const [chosen, setMachineId] = useState<string | null>(null);
-  const machineId = chosen ?? machines[0]?.id ?? '';
-  const [operation, setOperation] = useState<Recipe['operation']>('cut');
-  const make = () => {
-    const known = material.recipes.filter(
-      (one) => !one.archived && one.machineId === machineId && one.operation === operation,
-    );
-    const [like] = known;
-    const on = new Date().toISOString().slice(0, 10);
-    const recipe: Recipe = {
-      powerPercent: 10,
-      speedMmPerS: 100,
-      passes: 1,
-      lineSpacingMm: 0.1,
-      note: '',
-      ...(like ? settingsInRecipe(like) : {}),
-      machineId,
-      operation,
-      ...(like ? { variant: `variant ${known.length + 1}` } : {}),
-      evidence: 'copied',
-      proof: { by: book.by, on, what: 'typed into the book' },
-    };
-    void book.change((by) => api.addRecipe(by, material.id, recipe));
+function ActionsCell({ row: { original } }: Cell) {
+  const { title, change } = original;
+  const { ids, toggle } = useContext(Opened);
+  const isOpen = ids.has(idOf(original));
+  return (
+    <span className="flex">
+      <IconButton
+        label={`Put ${title.toLowerCase()} away`}
+        className="size-7"
+        onClick={() => change({ archived: true })}
+      >
+        <Archive size={14} aria-hidden />
+      </IconButton>
+      <IconButton
+        label={`${isOpen ? 'Less' : 'More'} of ${title.toLowerCase()}`}
+        aria-expanded={isOpen}
+        className="size-7"
+        onClick={() => toggle(idOf(original))}
+      >
+        {isOpen ? <ChevronDown size={14} aria-hidden /> : <ChevronRight size={14} aria-hidden />}
+      </IconButton>
+    </span>
+  );
+}
+
+const helper = createColumnHelper<typeof tableParts, RecipeLine>();
+const head = (width: string) => ({ head: `px-1 py-2 ${width}` });
+const columns = [
+  helper.display({
+    id: 'operation',
+    header: 'Operation',
+    cell: OperationCell,
+    meta: { head: 'py-2 pl-3 pr-1 w-[96px]', cell: 'pl-3!' },
+  }),
+  helper.display({ id: 'variant', header: 'Variant', cell: VariantCell, meta: head('w-[76px]') }),
+  helper.display({ id: 'powerPercent', header: 'Power %', cell: FigureCell, meta: head('w-[60px]') }),
+  helper.display({ id: 'speedMmPerS', header: SpeedHead, cell: SpeedCell, meta: head('w-[76px]') }),
+  helper.display({ id: 'passes', header: 'Passes', cell: FigureCell, meta: head('w-[52px]') }),
+  helper.display({ id: 'kerfMm', header: 'Kerf mm', cell: FigureCell, meta: head('w-[68px]') }),
+  helper.display({ id: 'lineSpacingMm', header: 'Lines mm', cell: FigureCell, meta: head('w-[66px]') }),
+  helper.display({
+    id: 'energy',
+    header: 'Energy',
+    cell: EnergyCell,
+    meta: { ...head('w-[96px]'), cell: 'figures text-right text-[12px] text-quiet' },
+  }),
+  helper.display({
+    id: 'evidence',
+    header: 'Known as',
+    cell: EvidenceCell,
+    meta: { ...head(''), cell: 'min-w-0 pl-3!' },
+  }),
+  helper.display({
+    id: 'actions',
+    header: () => <span className="sr-only">What can be done</span>,
+    cell: ActionsCell,
+    meta: head('w-[60px]'),
+  }),
+];
+
+/** The recipes of a material, machine by machine: compared line by line, changed where they stand. */
+export function RecipeTable({ lines }: { lines: readonly RecipeLine[] }) {
+  const [ids, setIds] = useState<ReadonlySet<string>>(new Set());
+  const toggle = (id: string) => {
+    const next = new Set(ids);
+    if (!next.delete(id)) next.add(id);
+    setIds(next);
   };
   return (
-    <div className="mt-2 flex items-center gap-2">
-      <Choice
-        label="Machine of the new recipe"
-        look="chip"
-        value={machineId}
-        options={machines.map(({ id, name }) => ({ value: id, text: name }))}
-        choose={setMachineId}
+    <Opened.Provider value={{ ids, toggle }}>
+      <DataTable
+        className="table-fixed"
+        columns={columns}
+        lines={lines}
+        idOf={idOf}
+        groups={{
+          of: ({ machine }) => machine.id,
+          heading: ({ machine }) => (
+            <>
+              {machine.name} <span className="font-normal text-quiet">{machine.source}</span>
+            </>
+          ),
+        }}
+        row={({ machine, title }) => ({
+          label: `${machine.name}, ${title}`,
+          className: 'align-top [&>td]:px-1 [&>td]:py-1.5',
+        })}
+        below={(line, width) => (
+          <>
+            {line.beyond.length > 0 && (
+              <tr>
+                <td colSpan={width} className="px-3 pb-2 text-[12px] text-stop">
+                  {line.beyond.map(({ sentence }) => (
+                    <p key={sentence} role="alert">
+                      {sentence}
+                    </p>
+                  ))}
+                </td>
+              </tr>
+            )}
+            {ids.has(idOf(line)) && (
+              <tr>
+                <td colSpan={width} className="px-3 pb-3">
+                  <RecipeDetails line={line} />
+                </td>
+              </tr>
+            )}
+          </>
+        )}
       />
-      <Choice
-        label="Operation of the new recipe"
-        look="chip"
-        value={operation}
-        options={burntOperations.map((value) => ({ value, text: operationOf(value).name }))}
-        choose={setOperation}
-      />
-      <Button onClick={make}>
-        <Plus size={15} aria-hidden />
-        New recipe
-      </Button>
-    </div>
+    </Opened.Provider>
   );
 }

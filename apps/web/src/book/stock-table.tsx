@@ -1,15 +1,107 @@
 import type { Material, StockedSheet } from '@lambent/core/recipes';
 import { useQuery } from '@tanstack/react-query';
+import { createColumnHelper } from '@tanstack/react-table';
 import { Plus, Trash2 } from 'lucide-react';
+import { createContext, useContext } from 'react';
 import { api } from '../api.ts';
 import { Button, IconButton } from '../ui/button.tsx';
+import { type CellOf, DataTable, type tableParts } from '../ui/data-table.tsx';
 import { LengthField } from '../ui/length-field.tsx';
 import { NumberField } from '../ui/number-field.tsx';
 import { parsePlain } from '../ui/plain-number.ts';
 import { TypedField } from '../ui/typed-field.tsx';
 import type { BookHold } from './use-book.ts';
 
-const grid = 'grid max-w-[720px] grid-cols-[1fr_1fr_0.8fr_1fr_52px_32px] items-center gap-2';
+type Cell = CellOf<StockedSheet>;
+
+/** How a size is changed and taken out, and what it is priced in. */
+const Stock = createContext<{
+  set: (id: string, part: Partial<StockedSheet>) => undefined;
+  remove: (id: string) => void;
+  currency: string;
+}>({ set: () => undefined, remove: () => {}, currency: '' });
+
+/** A side of the sheet; the column’s id is the field. */
+function SideCell({ row: { original }, column }: Cell) {
+  const { set } = useContext(Stock);
+  const side = column.id as 'width' | 'height';
+  return (
+    <LengthField
+      bare
+      label={side === 'width' ? 'Width' : 'Height'}
+      unit="mm"
+      value={original[side]}
+      takes="more-than-0"
+      commit={(mm) => set(original.id, { [side]: mm })}
+    />
+  );
+}
+
+function CountCell({ row: { original } }: Cell) {
+  const { set } = useContext(Stock);
+  return (
+    <NumberField
+      bare
+      label="Sheets"
+      layout="stack"
+      value={original.count}
+      least={0}
+      most={100_000}
+      whole
+      commit={(count) => set(original.id, { count })}
+    />
+  );
+}
+
+function PriceCell({ row: { original } }: Cell) {
+  const { set, currency } = useContext(Stock);
+  const { id, price } = original;
+  return (
+    <TypedField
+      bare
+      label="Price of one"
+      unit={currency}
+      text={price === null ? '' : price.toFixed(2)}
+      parse={(text) =>
+        text.trim() === ''
+          ? { ok: true, value: Number.NaN }
+          : parsePlain(text, currency, 'Type an amount, or nothing to charge by the area.')
+      }
+      commit={(typed) => {
+        if (typed < 0 || typed > 1_000_000) return 'From 0 to a million.';
+        return set(id, { price: Number.isNaN(typed) ? null : typed });
+      }}
+    />
+  );
+}
+
+function RemoveCell({ row: { original } }: Cell) {
+  const { remove } = useContext(Stock);
+  return (
+    <IconButton
+      label={`Take the size ${original.width} × ${original.height} mm out`}
+      onClick={() => remove(original.id)}
+    >
+      <Trash2 size={14} aria-hidden />
+    </IconButton>
+  );
+}
+
+const helper = createColumnHelper<typeof tableParts, StockedSheet>();
+const wide = { head: 'pr-2 py-1 w-[160px]', cell: 'pr-2 py-1' };
+const columns = [
+  helper.display({ id: 'width', header: 'Width', cell: SideCell, meta: wide }),
+  helper.display({ id: 'height', header: 'Height', cell: SideCell, meta: wide }),
+  helper.display({ id: 'count', header: 'Sheets', cell: CountCell, meta: { ...wide, head: 'pr-2 py-1 w-[120px]' } }),
+  helper.display({ id: 'price', header: 'Price of one', cell: PriceCell, meta: wide }),
+  helper.display({
+    id: 'kind',
+    header: 'Kind',
+    cell: ({ row: { original } }) => (original.offcut ? 'offcut' : 'whole'),
+    meta: { head: 'py-1 w-[60px]', cell: 'text-[12px] text-quiet' },
+  }),
+  helper.display({ id: 'remove', header: () => <span className="sr-only">What can be done</span>, cell: RemoveCell }),
+];
 
 /** The sheets of a material that the shop has: counted, priced, changed where they stand. */
 export function StockTable({ material, book }: { material: Material; book: BookHold }) {
@@ -24,6 +116,7 @@ export function StockTable({ material, book }: { material: Material; book: BookH
     change((all) => all.map((one) => (one.id === id ? { ...one, ...part } : one)));
     return undefined;
   };
+  const remove = (id: string) => change((all) => all.filter((one) => one.id !== id));
   const add = () => {
     const { sheetWidth: width, sheetHeight: height } = material;
     change((all) => [...all, { id: crypto.randomUUID(), width, height, count: 1, price: null }]);
@@ -42,65 +135,15 @@ export function StockTable({ material, book }: { material: Material; book: BookH
           None are counted. With a size added, runs take their sheets from it, and the price can go by the sheet.
         </p>
       ) : (
-        <ul className="flex flex-col gap-1.5">
-          <li className={`${grid} text-quiet`} aria-hidden>
-            {['Width', 'Height', 'Sheets', 'Price of one'].map((name) => (
-              <span key={name}>{name}</span>
-            ))}
-          </li>
-          {stock.map((sheet) => (
-            <li key={sheet.id} aria-label={`${sheet.width} × ${sheet.height} mm`} className={grid}>
-              <LengthField
-                bare
-                label="Width"
-                unit="mm"
-                value={sheet.width}
-                takes="more-than-0"
-                commit={(width) => set(sheet.id, { width })}
-              />
-              <LengthField
-                bare
-                label="Height"
-                unit="mm"
-                value={sheet.height}
-                takes="more-than-0"
-                commit={(height) => set(sheet.id, { height })}
-              />
-              <NumberField
-                bare
-                label="Sheets"
-                layout="stack"
-                value={sheet.count}
-                least={0}
-                most={100_000}
-                whole
-                commit={(count) => set(sheet.id, { count })}
-              />
-              <TypedField
-                bare
-                label="Price of one"
-                unit={currency}
-                text={sheet.price === null ? '' : sheet.price.toFixed(2)}
-                parse={(text) =>
-                  text.trim() === ''
-                    ? { ok: true, value: Number.NaN }
-                    : parsePlain(text, currency, 'Type an amount, or nothing to charge by the area.')
-                }
-                commit={(price) => {
-                  if (price < 0 || price > 1_000_000) return 'From 0 to a million.';
-                  return set(sheet.id, { price: Number.isNaN(price) ? null : price });
-                }}
-              />
-              <span className="text-[12px] text-quiet">{sheet.offcut ? 'offcut' : 'whole'}</span>
-              <IconButton
-                label={`Take the size ${sheet.width} × ${sheet.height} mm out`}
-                onClick={() => change((all) => all.filter(({ id }) => id !== sheet.id))}
-              >
-                <Trash2 size={14} aria-hidden />
-              </IconButton>
-            </li>
-          ))}
-        </ul>
+        <Stock.Provider value={{ set, remove, currency }}>
+          <DataTable
+            className="max-w-[720px] table-fixed"
+            columns={columns}
+            lines={stock}
+            idOf={({ id }) => id}
+            row={({ width, height }) => ({ label: `${width} × ${height} mm` })}
+          />
+        </Stock.Provider>
       )}
     </section>
   );

@@ -6,7 +6,7 @@ import { BookHistory } from '../book/book-history.tsx';
 import { Compare } from '../book/compare.tsx';
 import { MaterialFacts, Words } from '../book/material-facts.tsx';
 import { MaterialList } from '../book/material-list.tsx';
-import { RecipeTable } from '../book/recipe-table.tsx';
+import { RecipesPart } from '../book/recipes-part.tsx';
 import { StockTable } from '../book/stock-table.tsx';
 import { useBook } from '../book/use-book.ts';
 import { Notice } from '../ui/notice.tsx';
@@ -59,7 +59,7 @@ export function BookRoute() {
               )}
               <MaterialFacts material={chosen} book={book} />
               {!chosen.forbidden && <StockTable material={chosen} book={book} />}
-              <RecipeTable material={chosen} machines={machines.data ?? []} book={book} />
+              <RecipesPart material={chosen} machines={machines.data ?? []} book={book} />
               {!chosen.forbidden && <Compare material={chosen} materials={all} machines={machines.data ?? []} />}
             </Fragment>
           )}

@@ -1,19 +1,19 @@
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
 import type { Machine } from '@lambent/core/machine';
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { Plus, Search } from 'lucide-react';
-import { useDeferredValue, useState } from 'react';
-import { useNavigate } from 'react-router';
+import { lazy, Suspense, useDeferredValue, useState } from 'react';
 import { api, sentenceOf } from '../api.ts';
 import { DeletedJobs } from '../desk/deleted-jobs.tsx';
 import { DeskCard } from '../desk/desk-card.tsx';
 import { useLive } from '../stores/live.ts';
 import { Button } from '../ui/button.tsx';
-import { Choice } from '../ui/choice.tsx';
 import { Notice } from '../ui/notice.tsx';
 import { PageBar } from '../ui/page-bar.tsx';
 import { sendUnsaved } from '../unsaved/send-unsaved.ts';
 import { StuckWorkList } from '../unsaved/stuck-work.tsx';
+
+const NewJobForm = lazy(() => import('../desk/new-job-form.tsx'));
 
 /** The list of jobs. */
 export function DeskRoute() {
@@ -95,14 +95,6 @@ function UnsavedOnDesk() {
 }
 
 function NewJob({ machines }: { machines: readonly Machine[] }) {
-  const navigate = useNavigate();
-  const [title, setTitle] = useState('');
-  const [chosen, setChosen] = useState<string | null>(null);
-  const machineId = chosen ?? machines[0]?.id ?? null;
-  const create = useMutation({
-    mutationFn: () => api.createJob(title.trim() || 'Untitled job', machineId ?? ''),
-    onSuccess: (job) => navigate(`/jobs/${job.id}/art`),
-  });
   return (
     <Popover>
       <PopoverButton as={Button} look="main" className="h-9">
@@ -114,41 +106,9 @@ function NewJob({ machines }: { machines: readonly Machine[] }) {
         focus
         className="z-20 w-80 rounded-xl border border-line bg-paper p-4 shadow-float"
       >
-        <form
-          className="flex flex-col gap-3"
-          onSubmit={(event) => {
-            event.preventDefault();
-            if (machineId) create.mutate();
-          }}
-        >
-          <label className="flex flex-col gap-1 text-quiet">
-            Title
-            <input
-              value={title}
-              maxLength={120}
-              onChange={(event) => setTitle(event.target.value)}
-              placeholder="Untitled job"
-              className="h-9 rounded-lg border border-line bg-raised px-3 text-ink outline-none focus:border-petrol"
-            />
-          </label>
-          <div className="flex flex-col gap-1 text-quiet">
-            Machine
-            <Choice
-              label="Machine"
-              value={machineId}
-              options={machines.map(({ id, name, bedWidth, bedHeight }) => ({
-                value: id,
-                text: name,
-                aside: `${bedWidth} × ${bedHeight} mm`,
-              }))}
-              choose={setChosen}
-            />
-          </div>
-          {create.isError && <Notice level="blocks">{sentenceOf(create.error)}</Notice>}
-          <Button type="submit" look="main" disabled={!machineId || create.isPending}>
-            Make the job
-          </Button>
-        </form>
+        <Suspense>
+          <NewJobForm machines={machines} />
+        </Suspense>
       </PopoverPanel>
     </Popover>
   );

@@ -9,7 +9,7 @@ export { type Figure, type FigureFrom, type FigureSource, figureSources } from '
 export { fitOf, kerfOf } from './learnt.ts';
 export { type Material, thicknessOf } from './material.ts';
 export { formatMoney, freeOfCharge, NotAPriceList, type Pricing, pricingFromJson } from './pricing.ts';
-export { type Evidence, type Proof, type Recipe, recipeKey, settingsInRecipe } from './recipe.ts';
+export { type Evidence, evidences, type Proof, type Recipe, recipeKey, settingsInRecipe } from './recipe.ts';
 export { type Shop, sheetAsStocked } from './shop.ts';
 export { NotAShop, shopFromJson } from './shop-json.ts';
 export { addOffcut, offcutLeft, putSheetBack, type StockedSheet, stockOf, takeSheet } from './stock.ts';

@@ -14,19 +14,20 @@ import {
   markNames,
 } from '@lambent/core/recipes';
 import { format } from 'date-fns';
-import { useCallback, useState } from 'react';
+import { lazy, Suspense, useCallback, useState } from 'react';
 import { Button } from '../../ui/button.tsx';
 import { Choice } from '../../ui/choice.tsx';
 import { useEscape } from '../../ui/use-escape.ts';
 import { useBench, useBenchActions } from '../context.ts';
 import { Drawer, Part } from '../stages/drawer.tsx';
-import { RecipeForm } from '../stages/recipe/recipe-form.tsx';
 import { jobOf, machineOf } from '../state/document.ts';
 import { BackToRecipe } from './back.tsx';
 import type { CardStart } from './card-builder.tsx';
 import { cellPicture } from './cell-picture.ts';
 import { MarkSign } from './marks.tsx';
 import { marksShown, type ReadCard, useReadBurn, useReadCard } from './reading.ts';
+
+const RecipeForm = lazy(() => import('../stages/recipe/recipe-form.tsx'));
 
 /** Reading a burnt card: marks for its cells, the best of them, and the recipe that comes of it. */
 export function ReadDrawer({ build }: { build: (start: CardStart) => void }) {
@@ -176,24 +177,26 @@ function BestPart({ read: { laid, card, itemOf }, best, material, build }: BestP
         </ul>
       </div>
       {keeping && material ? (
-        <RecipeForm
-          material={material}
-          machine={machine}
-          operation={operation}
-          settings={best.settings}
-          what={{ what: `test card, ${title}`, jobId }}
-          {...(isGrey ? { variant: 'photo', note: greysInWords(margins) } : {})}
-          {...(shown && item ? { picture: () => cellPicture(shown, item, material.tone) } : {})}
-          words={`${material.name}: the best cell of the card is kept in the recipe book.`}
-          kept={() => {
-            setKeeping(false);
-            // What the card was burnt for is looked at again.
-            const { runs, cards } = jobOf(actions.get());
-            const work = runs.find(({ id }) => !cards.some(({ runId }) => runId === id));
-            if (work) actions.chooseRun(work.id);
-          }}
-          leave={() => setKeeping(false)}
-        />
+        <Suspense>
+          <RecipeForm
+            material={material}
+            machine={machine}
+            operation={operation}
+            settings={best.settings}
+            what={{ what: `test card, ${title}`, jobId }}
+            {...(isGrey ? { variant: 'photo', note: greysInWords(margins) } : {})}
+            {...(shown && item ? { picture: () => cellPicture(shown, item, material.tone) } : {})}
+            words={`${material.name}: the best cell of the card is kept in the recipe book.`}
+            kept={() => {
+              setKeeping(false);
+              // What the card was burnt for is looked at again.
+              const { runs, cards } = jobOf(actions.get());
+              const work = runs.find(({ id }) => !cards.some(({ runId }) => runId === id));
+              if (work) actions.chooseRun(work.id);
+            }}
+            leave={() => setKeeping(false)}
+          />
+        </Suspense>
       ) : (
         <Button look="main" className="self-start" disabled={!material} onClick={() => setKeeping(true)}>
           Keep it as a recipe

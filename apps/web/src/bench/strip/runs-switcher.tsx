@@ -1,17 +1,16 @@
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
 import { firstRun, type Run } from '@lambent/core/document';
-import { addRun, changeRun, moveRun, removeRun, switchLayer } from '@lambent/core/edits';
+import { addRun, changeRun } from '@lambent/core/edits';
 import { isBurnt } from '@lambent/core/operations';
-import { format } from 'date-fns';
-import { ArrowDown, ArrowUp, Check, FlipVertical2, Plus, Trash2 } from 'lucide-react';
-import { useMemo, useState } from 'react';
-import { Button, IconButton } from '../../ui/button.tsx';
+import { Check, FlipVertical2, Plus } from 'lucide-react';
+import { useMemo } from 'react';
+import { Button } from '../../ui/button.tsx';
 import { Choice } from '../../ui/choice.tsx';
-import { OperationMark } from '../../ui/operation-mark.tsx';
 import { useBench, useBenchActions } from '../context.ts';
 import { jobOf } from '../state/document.ts';
 import { newId } from '../tools/draw.ts';
 import { useBurntRuns } from '../use-runs.ts';
+import { RunsTable } from './runs-table.tsx';
 
 /** The run that is looked at; opens on all of the job's runs, what burns in which, and how each lies. */
 export function RunsSwitcher() {
@@ -72,27 +71,7 @@ function RunsPanel({ burnt }: { burnt: ReadonlyMap<string, string> }) {
         <p className="text-[12px] text-quiet">One trip of the machine each, without moving the stock between them.</p>
       </div>
       <div className="overflow-x-auto">
-        <table className="w-full border-separate border-spacing-y-1">
-          <thead>
-            <tr className="text-left text-[12px] text-quiet">
-              <th className="font-normal">Run</th>
-              {used.map(({ id, name, operation }) => (
-                <th key={id} className="max-w-[88px] truncate px-1 text-center font-normal" title={name}>
-                  <span className="flex flex-col items-center">
-                    <OperationMark operation={operation} />
-                    <span className="w-full truncate">{name}</span>
-                  </span>
-                </th>
-              ))}
-              <th />
-            </tr>
-          </thead>
-          <tbody>
-            {runs.map((run) => (
-              <RunRow key={run.id} run={run} layers={used} chosen={run.id === chosen.id} burnt={burnt.get(run.id)} />
-            ))}
-          </tbody>
-        </table>
+        <RunsTable burnt={burnt} layers={used} />
       </div>
       <div className="flex gap-2">
         <Button onClick={add}>
@@ -104,109 +83,6 @@ function RunsPanel({ burnt }: { burnt: ReadonlyMap<string, string> }) {
     </div>
   );
 }
-
-function RunRow(props: {
-  run: Run;
-  layers: readonly { readonly id: string; readonly name: string }[];
-  chosen: boolean;
-  burnt: string | undefined;
-}) {
-  const { run, layers, chosen, burnt } = props;
-  const actions = useBenchActions();
-  const runs = useBench((state) => jobOf(state).runs);
-  const [typed, setTyped] = useState<string | null>(null);
-  const rename = () => {
-    const name = typed?.trim();
-    setTyped(null);
-    if (name && name !== run.name) actions.edit(`name of ${run.name}`, (job) => changeRun(job, run.id, { name }));
-  };
-  const at = runs.indexOf(run);
-  return (
-    <tr className={chosen ? 'bg-petrol-soft' : ''} data-testid={`run-${at + 1}`}>
-      <td className="rounded-l-lg py-1 pl-2">
-        <span className="flex items-center gap-2">
-          <input
-            type="radio"
-            name="run"
-            aria-label={`Look at ${run.name}`}
-            checked={chosen}
-            onChange={() => actions.chooseRun(run.id)}
-            className="accent-petrol"
-          />
-          <span>
-            <input
-              aria-label={`Name of ${run.name}`}
-              value={typed ?? run.name}
-              maxLength={60}
-              onChange={(event) => setTyped(event.target.value)}
-              onBlur={rename}
-              onKeyDown={(event) => event.key === 'Enter' && event.currentTarget.blur()}
-              className="w-[128px] rounded border border-transparent bg-transparent px-1 font-semibold hover:border-line"
-            />
-            <span className="block px-1 text-[12px] text-quiet">
-              {burnt ? `burnt ${format(new Date(burnt), 'd MMM HH:mm')}` : stockWords[run.stock]}
-              {run.mirrored && ', mirrored'}
-              {run.only && `, ${run.only.length} ${run.only.length === 1 ? 'item' : 'items'} only`}
-            </span>
-          </span>
-        </span>
-      </td>
-      {layers.map(({ id, name }) => {
-        const on = !run.off.includes(id);
-        return (
-          <td key={id} className="text-center">
-            <input
-              type="checkbox"
-              aria-label={`${name} burns in ${run.name}`}
-              checked={on}
-              onChange={() =>
-                actions.edit(`${name} ${on ? 'out of' : 'into'} ${run.name}`, (job) =>
-                  switchLayer(job, id, !on, run.id),
-                )
-              }
-              className="size-4 accent-petrol"
-            />
-          </td>
-        );
-      })}
-      <td className="rounded-r-lg pr-1 text-right">
-        {runs.length > 1 && (
-          <span className="inline-flex">
-            <IconButton
-              label={`${run.name} earlier`}
-              className="size-7"
-              disabled={at === 0}
-              onClick={() => actions.edit('move a run', (job) => moveRun(job, run.id, -1))}
-            >
-              <ArrowUp size={14} aria-hidden />
-            </IconButton>
-            <IconButton
-              label={`${run.name} later`}
-              className="size-7"
-              disabled={at === runs.length - 1}
-              onClick={() => actions.edit('move a run', (job) => moveRun(job, run.id, 1))}
-            >
-              <ArrowDown size={14} aria-hidden />
-            </IconButton>
-            <IconButton
-              label={`Take ${run.name} away`}
-              className="size-7"
-              onClick={() => actions.edit(`take ${run.name} away`, (job) => removeRun(job, run.id))}
-            >
-              <Trash2 size={14} aria-hidden />
-            </IconButton>
-          </span>
-        )}
-      </td>
-    </tr>
-  );
-}
-
-const stockWords: Record<Run['stock'], string> = {
-  fresh: 'stock as it came',
-  'in place': 'stock left in place',
-  'turned over': 'stock turned over',
-};
 
 const landings = [
   { value: 'as-drawn', text: 'Lands as drawn' },

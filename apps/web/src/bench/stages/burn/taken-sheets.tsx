@@ -4,16 +4,15 @@ import { isEmpty } from '@lambent/core/geometry';
 import { offcutLeft } from '@lambent/core/recipes';
 import { formatLength } from '@lambent/core/units';
 import { useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
+import { lazy, Suspense, useState } from 'react';
 import { toast } from 'sonner';
 import { api, sentenceOf } from '../../../api.ts';
 import { takeRun } from '../../../stores/live.ts';
-import { Button } from '../../../ui/button.tsx';
-import { LengthField } from '../../../ui/length-field.tsx';
 import { useBench, useBenchActions } from '../../context.ts';
 import type { BenchState } from '../../state/bench-state.ts';
 import { jobOf, unitOf } from '../../state/document.ts';
-import { ByField, useWitness } from '../keep-figure.tsx';
+
+const TakenForm = lazy(() => import('./taken-form.tsx'));
 
 /** The sheets that a run took from stock: put back, or what is left of them kept. */
 export function TakenSheets({ run }: { run: RunAnswer }) {
@@ -33,13 +32,12 @@ function Taken({ run, sheet }: { run: RunAnswer; sheet: TakenSheet }) {
   const material = useBench((state) => state.shop.materials.find(({ id }) => id === sheet.materialId));
   const [doing, setDoing] = useState<'put-back' | 'offcut' | null>(null);
   const [size, setSize] = useState<{ width: number; height: number } | null>(null);
-  const [{ by }, setWitness] = useWitness('measured');
   const said = (width: number, height: number) =>
     `${formatLength(width, unit, { bare: true })} × ${formatLength(height, unit)}`;
   const name = material?.name ?? 'a material that is gone';
   const kept = sheet.keptOffcut;
-  const { width, height } = size ?? { width: sheet.width, height: sheet.height / 2 };
-  const send = async (ask: () => Promise<RunAnswer>) => {
+  const send = async (by: string, ask: () => Promise<RunAnswer>) => {
+    localStorage.setItem('witness', by);
     try {
       takeRun(await ask());
       setDoing(null);
@@ -51,7 +49,6 @@ function Taken({ run, sheet }: { run: RunAnswer; sheet: TakenSheet }) {
       toast.error(sentenceOf(error));
     }
   };
-  const who = { by: by.trim(), sheetId: sheet.sheetId };
   return (
     <div className="mt-1 border-t border-line pt-1 text-[12px]" data-testid="taken-sheet">
       <p>
@@ -89,44 +86,16 @@ function Taken({ run, sheet }: { run: RunAnswer; sheet: TakenSheet }) {
           )}
         </p>
       ) : (
-        <div className="mt-1 flex flex-col gap-1.5 text-[13px]">
-          {doing === 'offcut' && (
-            <div className="grid grid-cols-2 gap-1.5">
-              <LengthField
-                label="Offcut’s width"
-                unit={unit}
-                value={width}
-                takes="more-than-0"
-                commit={(mm) => setSize({ width: mm, height })}
-              />
-              <LengthField
-                label="Its height"
-                unit={unit}
-                value={height}
-                takes="more-than-0"
-                commit={(mm) => setSize({ width, height: mm })}
-              />
-            </div>
-          )}
-          <ByField label="You are" by={by} set={(value) => setWitness({ by: value })} />
-          <div className="flex gap-1.5">
-            <Button
-              disabled={who.by === ''}
-              onClick={() =>
-                void send(() =>
-                  doing === 'offcut'
-                    ? api.keepOffcut(run.id, { ...who, width, height })
-                    : api.putSheetBack(run.id, who),
-                )
-              }
-            >
-              {doing === 'offcut' ? 'Keep the offcut' : 'Put it back'}
-            </Button>
-            <Button look="quiet" onClick={() => setDoing(null)}>
-              Never mind
-            </Button>
-          </div>
-        </div>
+        <Suspense>
+          <TakenForm
+            doing={doing}
+            sheet={sheet}
+            left={size}
+            send={(by, ask) => void send(by, ask)}
+            runId={run.id}
+            leave={() => setDoing(null)}
+          />
+        </Suspense>
       )}
     </div>
   );

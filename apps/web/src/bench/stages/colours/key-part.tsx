@@ -1,16 +1,15 @@
-import { type ColourKey, changeOfKey, type KeyChange, keyFromJob } from '@lambent/core/colours';
+import { type ColourKey, changeOfKey, type KeyChange } from '@lambent/core/colours';
 import { setKey } from '@lambent/core/edits';
 import { Settings2 } from 'lucide-react';
-import { useState } from 'react';
+import { lazy, Suspense, useState } from 'react';
 import { Link } from 'react-router';
-import { toast } from 'sonner';
-import { api, sentenceOf } from '../../../api.ts';
 import { Button } from '../../../ui/button.tsx';
 import { Choice } from '../../../ui/choice.tsx';
 import { useBench, useBenchActions } from '../../context.ts';
-import type { BenchActions } from '../../state/bench-state.ts';
 import { jobOf } from '../../state/document.ts';
 import { Part } from '../drawer.tsx';
+
+const KeepAsKeyForm = lazy(() => import('./keep-as-key-form.tsx'));
 
 /** The key the job goes by. Another one is taken once it is said what that changes. */
 export function KeyPart() {
@@ -54,7 +53,7 @@ export function KeyPart() {
         </Link>
       </div>
       {wanted && <Change change={wanted.change} take={() => take(wanted.key)} leave={() => setWanted(null)} />}
-      {job.assignments.length > 0 && !wanted && <KeepAsKey actions={actions} />}
+      {job.assignments.length > 0 && !wanted && <KeepAsKey />}
     </Part>
   );
 }
@@ -94,49 +93,18 @@ function Change({ change, take, leave }: { change: KeyChange; take: () => void; 
   );
 }
 
-/** Makes a key of what this job was told by hand, for the next drawing of its kind. */
-function KeepAsKey({ actions }: { actions: BenchActions }) {
-  const [name, setName] = useState<string | null>(null);
-  const keep = async () => {
-    const { prepared, shop, title } = actions.get();
-    try {
-      const made = await api.addKey(keyFromJob(prepared.job, prepared.key, 'new', name?.trim() || title));
-      actions.takeShop({ ...shop, keys: [...shop.keys, made] });
-      actions.edit('keep the colours as a key', (job) => ({ ...setKey(job, made.id), assignments: [] }));
-      setName(null);
-      toast.success(`“${made.name}” is now among the shop’s keys, and this job goes by it.`);
-    } catch (error) {
-      toast.error(`The key was not kept. ${sentenceOf(error)}`);
-    }
-  };
-  if (name === null) {
+function KeepAsKey() {
+  const [open, setOpen] = useState(false);
+  if (!open) {
     return (
-      <Button look="quiet" className="-ml-3 self-start" onClick={() => setName(actions.get().title)}>
+      <Button look="quiet" className="-ml-3 self-start" onClick={() => setOpen(true)}>
         Keep these colours as a key
       </Button>
     );
   }
   return (
-    <form
-      className="flex gap-1.5"
-      onSubmit={(event) => {
-        event.preventDefault();
-        void keep();
-      }}
-    >
-      <input
-        aria-label="Name of the key"
-        // biome-ignore lint/a11y/noAutofocus: the field comes because its button was pressed
-        autoFocus
-        value={name}
-        maxLength={120}
-        onChange={(event) => setName(event.target.value)}
-        onKeyDown={(event) => event.key === 'Escape' && setName(null)}
-        className="h-8 min-w-0 flex-1 rounded-lg border border-line bg-raised px-2 focus:border-petrol focus:outline-none"
-      />
-      <Button look="main" type="submit">
-        Keep
-      </Button>
-    </form>
+    <Suspense>
+      <KeepAsKeyForm leave={() => setOpen(false)} />
+    </Suspense>
   );
 }

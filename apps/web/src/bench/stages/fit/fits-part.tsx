@@ -9,16 +9,18 @@ import {
   tieToThickness,
   untie,
 } from '@lambent/core/fit';
-import { fitOf } from '@lambent/core/recipes';
+import { fitOf, type Material } from '@lambent/core/recipes';
 import { formatLength } from '@lambent/core/units';
-import { useState } from 'react';
+import { lazy, Suspense, useState } from 'react';
 import { Button } from '../../../ui/button.tsx';
 import { Choice } from '../../../ui/choice.tsx';
 import { useBench, useBenchActions } from '../../context.ts';
 import { jobOf, unitOf } from '../../state/document.ts';
 import { nameOf } from '../../thing-names.ts';
 import { SheetThickness } from '../bed/sheet-thickness.tsx';
-import { KeepFit } from '../keep-figure.tsx';
+
+const KeepFitForm = lazy(() => import('./keep-fit-form.tsx'));
+
 import { figureWords } from './kerf-words.ts';
 import { type Chosen, Meetings } from './meetings-part.tsx';
 
@@ -65,6 +67,22 @@ export function FitsPart() {
 }
 
 /** How thick each sheet truly is. */
+function KeepFit({ material, fit }: { material: Material; fit: FitName }) {
+  const [open, setOpen] = useState(false);
+  if (!open) {
+    return (
+      <Button look="quiet" className="-ml-3 self-start" onClick={() => setOpen(true)}>
+        Change what {fit} is in {material.name.toLowerCase()}
+      </Button>
+    );
+  }
+  return (
+    <Suspense>
+      <KeepFitForm material={material} fit={fit} leave={() => setOpen(false)} />
+    </Suspense>
+  );
+}
+
 function Thickness() {
   const sheets = useBench((state) => jobOf(state).sheets);
   if (sheets.length === 0) return <p className="text-quiet">Lay a sheet first: slots go by its thickness.</p>;

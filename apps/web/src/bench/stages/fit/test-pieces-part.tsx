@@ -1,14 +1,14 @@
 import { drawnPaint } from '@lambent/core/colours';
-import { type FitName, fitNames, type Group, type Item, type JobDocument } from '@lambent/core/document';
+import type { Group, Item, JobDocument } from '@lambent/core/document';
 import { addItems } from '@lambent/core/edits';
 import { kerfComb, pinRow, slotComb, stepsBetween, type TestPiece, thicknessBy } from '@lambent/core/fit';
 import { boxHeight, boxWidth, translation } from '@lambent/core/geometry';
 import { labelOperation, separates } from '@lambent/core/operations';
 import type { Material } from '@lambent/core/recipes';
 import { formatLength } from '@lambent/core/units';
-import { useMemo, useState } from 'react';
+import { lazy, Suspense, useMemo, useState } from 'react';
 import { toast } from 'sonner';
-import { api, sentenceOf } from '../../../api.ts';
+import { sentenceOf } from '../../../api.ts';
 import { Button } from '../../../ui/button.tsx';
 import { Choice } from '../../../ui/choice.tsx';
 import { LengthField } from '../../../ui/length-field.tsx';
@@ -18,11 +18,12 @@ import { freeOnSheet, roomOn, wordItems } from '../../lay-on-sheet.ts';
 import type { BenchActions } from '../../state/bench-state.ts';
 import { jobOf, machineOf, unitOf } from '../../state/document.ts';
 import { newId } from '../../tools/draw.ts';
-import { ByField, useKeeping, useWitness } from '../keep-figure.tsx';
 
-type Kind = 'kerf' | 'slots' | 'pins';
+const ReadPieceForm = lazy(() => import('./read-piece-form.tsx'));
 
-const kinds: readonly { value: Kind; text: string }[] = [
+export type TestPieceKind = 'kerf' | 'slots' | 'pins';
+
+const kinds: readonly { value: TestPieceKind; text: string }[] = [
   { value: 'kerf', text: 'Kerf comb' },
   { value: 'slots', text: 'Slot comb' },
   { value: 'pins', text: 'Pin and holes' },
@@ -34,13 +35,13 @@ interface Range {
   readonly step: number;
 }
 
-const firstRanges: Record<Kind, Range> = {
+const firstRanges: Record<TestPieceKind, Range> = {
   kerf: { from: 0.05, to: 0.4, step: 0.05 },
   slots: { from: -0.15, to: 0.35, step: 0.05 },
   pins: { from: -0.1, to: 0.4, step: 0.1 },
 };
 
-const howTo: Record<Kind, string> = {
+const howTo: Record<TestPieceKind, string> = {
   kerf: 'Cut it, then try the tongue in each opening: the highest number it still goes into is the kerf.',
   slots: 'Cut it, then push the stock’s own edge into each opening, and read which is which fit.',
   pins: 'Cut it, then try the pin in each hole, and read which is which fit.',
@@ -56,7 +57,7 @@ export function TestPiecesPart() {
   const kerfMm = useBench(
     (state) => state.prepared.layers.find(({ layer }) => separates(layer.operation))?.applied.settings?.kerfMm,
   );
-  const [kind, setKind] = useState<Kind>('kerf');
+  const [kind, setKind] = useState<TestPieceKind>('kerf');
   const [ranges, setRanges] = useState(firstRanges);
   const [pin, setPin] = useState(8);
   const range = ranges[kind];
@@ -100,12 +101,14 @@ export function TestPiecesPart() {
         Lay it on the sheet
       </Button>
       <p className="text-[12px] text-quiet">{howTo[kind]}</p>
-      <ReadPiece key={kind} kind={kind} piece={piece} material={material} />
+      <Suspense>
+        <ReadPieceForm key={kind} kind={kind} piece={piece} material={material} />
+      </Suspense>
     </>
   );
 }
 
-function pieceOf(kind: Kind, { from, to, step }: Range, thickness: number, pin: number): TestPiece {
+function pieceOf(kind: TestPieceKind, { from, to, step }: Range, thickness: number, pin: number): TestPiece {
   const steps = stepsBetween(from, to, step);
   if (kind === 'kerf') return kerfComb(steps.filter((kerf) => kerf > 0 && kerf <= 2));
   return kind === 'slots' ? slotComb(thickness, steps) : pinRow(pin, steps);
@@ -143,54 +146,4 @@ async function layPiece(actions: BenchActions, piece: TestPiece, { name, thickne
   } catch (error) {
     toast.error(sentenceOf(error));
   }
-}
-
-/** Takes what was read off a burnt piece into the recipe or the material. */
-function ReadPiece({ kind, piece, material }: { kind: Kind; piece: TestPiece; material: Material }) {
-  const unit = useBench(unitOf);
-  const machine = useBench(machineOf);
-  const keep = useKeeping();
-  const [step, setStep] = useState<number | null>(null);
-  const [fit, setFit] = useState<FitName>('snug');
-  const [{ by }, setWitness] = useWitness('measured');
-  const read = step !== null && piece.steps.includes(step) ? step : null;
-  const store = () => {
-    if (read === null) return;
-    const witness = { mm: read, from: 'measured' as const, by: by.trim() };
-    const length = formatLength(read, unit);
-    if (kind === 'kerf') {
-      const ask = () => api.keepKerf(material.id, { ...witness, machineId: machine.id });
-      void keep(ask, `The kerf of ${material.name.toLowerCase()} on ${machine.name} is ${length} from now on.`);
-    } else {
-      const ask = () => api.keepFit(material.id, { ...witness, fit });
-      void keep(ask, `${material.name}: ${fit} is ${length} from now on.`);
-    }
-  };
-  return (
-    <section aria-label="Read the piece" className="flex flex-col gap-1.5 border-t border-line pt-2">
-      <h3 className="text-quiet">Read off the burnt piece</h3>
-      <Choice
-        label={kind === 'kerf' ? 'The highest the tongue goes into' : 'The opening'}
-        value={read === null ? null : String(read)}
-        empty={kind === 'kerf' ? 'Highest it goes into' : 'Which opening'}
-        options={piece.steps.map((mm) => ({
-          value: String(mm),
-          text: `${kind !== 'kerf' && mm > 0 ? '+' : ''}${formatLength(mm, unit, { fixed: true })}`,
-        }))}
-        choose={(value) => setStep(Number(value))}
-      />
-      {kind !== 'kerf' && (
-        <Choice
-          label="Is the fit"
-          value={fit}
-          options={fitNames.map((name) => ({ value: name, text: `It is ${name}` }))}
-          choose={setFit}
-        />
-      )}
-      <ByField by={by} set={(value) => setWitness({ by: value })} />
-      <Button className="self-start" disabled={read === null || by.trim() === ''} onClick={store}>
-        {kind === 'kerf' ? 'Keep it as the kerf' : 'Keep it as the fit'}
-      </Button>
-    </section>
-  );
 }

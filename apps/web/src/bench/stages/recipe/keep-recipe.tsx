@@ -2,11 +2,12 @@ import { chooseVariant } from '@lambent/core/edits';
 import { isBurnt } from '@lambent/core/operations';
 import type { PreparedLayer } from '@lambent/core/plan';
 import type { Evidence } from '@lambent/core/recipes';
-import { useState } from 'react';
+import { lazy, Suspense, useState } from 'react';
 import { Button } from '../../../ui/button.tsx';
 import { useBench, useBenchActions } from '../../context.ts';
 import { machineOf } from '../../state/document.ts';
-import { RecipeForm } from './recipe-form.tsx';
+
+const RecipeForm = lazy(() => import('./recipe-form.tsx'));
 
 const kinds: readonly { value: Evidence; text: string }[] = [
   { value: 'proven', text: 'Proven: burnt and judged' },
@@ -31,23 +32,25 @@ export function KeepRecipe({ prepared }: { prepared: PreparedLayer }) {
     );
   }
   return (
-    <RecipeForm
-      material={material}
-      machine={machine}
-      operation={layer.operation}
-      settings={applied.settings}
-      what={{ what: title, jobId }}
-      kinds={kinds}
-      words={`${material.name}: ${layer.name.toLowerCase()} is kept in the recipe book.`}
-      kept={(variant) => {
-        setOpen(false);
-        // The layer goes by the recipe from now on, with nothing left by hand.
-        actions.edit(`${layer.name} by its new recipe`, (job) => {
-          const { [id]: _, ...others } = job.settings;
-          return chooseVariant({ ...job, settings: others }, id, variant);
-        });
-      }}
-      leave={() => setOpen(false)}
-    />
+    <Suspense>
+      <RecipeForm
+        material={material}
+        machine={machine}
+        operation={layer.operation}
+        settings={applied.settings}
+        what={{ what: title, jobId }}
+        kinds={kinds}
+        words={`${material.name}: ${layer.name.toLowerCase()} is kept in the recipe book.`}
+        kept={(variant) => {
+          setOpen(false);
+          // The layer goes by the recipe from now on, with nothing left by hand.
+          actions.edit(`${layer.name} by its new recipe`, (job) => {
+            const { [id]: _, ...others } = job.settings;
+            return chooseVariant({ ...job, settings: others }, id, variant);
+          });
+        }}
+        leave={() => setOpen(false)}
+      />
+    </Suspense>
   );
 }

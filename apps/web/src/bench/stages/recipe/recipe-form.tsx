@@ -1,15 +1,15 @@
 import { pictureFile } from '@lambent/core/formats';
 import type { Machine } from '@lambent/core/machine';
 import { type BurntOperation, separates } from '@lambent/core/operations';
-import type { Evidence, Material, Proof, Recipe } from '@lambent/core/recipes';
+import { type Evidence, evidences, type Material, type Proof, type Recipe } from '@lambent/core/recipes';
 import { type LayerSettings, settingsOf } from '@lambent/core/settings';
-import { useState } from 'react';
+import { IsIn, IsString, Length, MaxLength } from 'class-validator';
 import { api } from '../../../api.ts';
 import { Button } from '../../../ui/button.tsx';
-import { Choice } from '../../../ui/choice.tsx';
+import { ChoiceInput, useCheckedForm, WordsInput } from '../../../ui/form.tsx';
 import { useBench } from '../../context.ts';
 import { jobOf } from '../../state/document.ts';
-import { ByField, useKeeping, useWitness } from '../keep-figure.tsx';
+import { useKeeping, useLastWitness } from '../keeping.ts';
 
 interface Props {
   material: Material;
@@ -31,18 +31,34 @@ interface Props {
   leave: () => void;
 }
 
+/** What is filled in of a recipe that is kept; its settings are there already. */
+class KeptRecipe {
+  @IsString()
+  @MaxLength(40, { message: 'A name has up to 40 characters.' })
+  variant!: string;
+
+  @IsIn(evidences)
+  evidence!: Evidence;
+
+  @IsString()
+  @Length(1, 120, { message: 'Say who has read it, in 1 to 120 characters.' })
+  by!: string;
+}
+
 /** Keeps settings as a recipe of a material on a machine: under a name, or in place of the one that has it. */
-export function RecipeForm(props: Props) {
+export default function RecipeForm(props: Props) {
   const { material, machine, operation, settings, what, kinds, words, kept, leave } = props;
   const keep = useKeeping();
   // A lens of another machine means nothing on this one.
   const lensId = useBench((state) =>
     machine.lenses?.some(({ id }) => id === jobOf(state).lensId) ? jobOf(state).lensId : null,
   );
-  const [variant, setVariant] = useState(props.variant ?? '');
-  const [evidence, setEvidence] = useState<Evidence>('proven');
-  const [{ by }, setWitness] = useWitness('measured');
-  const name = variant.trim();
+  const { control, handleSubmit, watch } = useCheckedForm(KeptRecipe, {
+    variant: props.variant ?? '',
+    evidence: 'proven',
+    by: useLastWitness(),
+  });
+  const name = watch('variant').trim();
   const taken = material.recipes.find(
     (recipe) =>
       !recipe.archived &&
@@ -51,7 +67,7 @@ export function RecipeForm(props: Props) {
       (recipe.variant ?? '') === name &&
       ((recipe.lensId ?? null) === null || recipe.lensId === lensId),
   );
-  const recipe = (): Recipe => {
+  const recipe = ({ evidence, by }: KeptRecipe): Recipe => {
     const used = new Set<string>(settingsOf(operation));
     const own = Object.fromEntries(Object.entries(settings).filter(([setting]) => used.has(setting)));
     const { powerPercent, speedMmPerS, passes, lineSpacingMm } = settings;
@@ -66,7 +82,7 @@ export function RecipeForm(props: Props) {
       operation,
       variant: name,
       evidence,
-      proof: { by: by.trim(), on: new Date().toISOString().slice(0, 10), ...what },
+      proof: { by, on: new Date().toISOString().slice(0, 10), ...what },
       note: props.note ?? '',
     };
   };
@@ -78,13 +94,15 @@ export function RecipeForm(props: Props) {
     await api.keepPicture(id, bytes);
     return { pictureId: id };
   };
-  const save = async (ask: () => Promise<Material>) => {
-    if (await keep(ask, words)) kept(name);
+  const save = async (form: KeptRecipe) => {
+    const add = async () => api.addRecipe(form.by, material.id, { ...recipe(form), ...(await pictured()) });
+    if (await keep(form.by, taken ? () => replace(form, taken) : add, words)) kept(name);
   };
   // In place of another, its kerf, its note and its picture stay.
-  const replace = async ({ id, version, kerfMm, kerfFrom, note, pictureId, lensId: of }: Recipe) =>
-    api.changeRecipe(by.trim(), {
-      ...recipe(),
+  const replace = async (form: KeptRecipe, known: Recipe) => {
+    const { id, version, kerfMm, kerfFrom, note, pictureId, lensId: of } = known;
+    return api.changeRecipe(form.by, {
+      ...recipe(form),
       ...(pictureId ? { pictureId } : {}),
       ...(await pictured()),
       id,
@@ -93,18 +111,20 @@ export function RecipeForm(props: Props) {
       ...(separates(operation) && settings.kerfMm === 0 ? { kerfMm, kerfFrom } : {}),
       note: props.note ?? note,
     });
+  };
   return (
-    <section aria-label="Keep as a recipe" className="mt-2 flex flex-col gap-1.5 border-t border-line pt-2">
-      <label className="flex flex-col gap-1">
-        <span className="text-quiet">Called</span>
-        <input
-          value={variant}
-          maxLength={40}
-          placeholder={taken ? 'masked, deep, back…' : 'the usual recipe'}
-          onChange={(event) => setVariant(event.target.value)}
-          className="h-9 rounded-lg border border-line bg-raised px-3"
-        />
-      </label>
+    <form
+      aria-label="Keep as a recipe"
+      className="mt-2 flex flex-col gap-1.5 border-t border-line pt-2"
+      onSubmit={handleSubmit(save)}
+    >
+      <WordsInput
+        control={control}
+        name="variant"
+        label="Called"
+        maxLength={40}
+        placeholder={taken ? 'masked, deep, back…' : 'the usual recipe'}
+      />
       {taken && (
         <p className="text-[12px] text-quiet">
           {name === ''
@@ -112,24 +132,16 @@ export function RecipeForm(props: Props) {
             : `There is one of that name (${taken.powerPercent} %, ${taken.speedMmPerS} mm/s): put this in its place, or give it another.`}
         </p>
       )}
-      {kinds && <Choice label="It is" value={evidence} options={kinds} choose={setEvidence} />}
-      <ByField by={by} set={(value) => setWitness({ by: value })} />
+      {kinds && <ChoiceInput control={control} name="evidence" label="It is" options={kinds} />}
+      <WordsInput control={control} name="by" label="Read by" maxLength={120} />
       <div className="flex flex-wrap gap-1.5">
-        <Button
-          look="main"
-          disabled={by.trim() === ''}
-          onClick={() =>
-            void save(async () =>
-              taken ? replace(taken) : api.addRecipe(by.trim(), material.id, { ...recipe(), ...(await pictured()) }),
-            )
-          }
-        >
+        <Button look="main" type="submit">
           {taken ? 'Put it in its place' : 'Keep it'}
         </Button>
         <Button look="quiet" onClick={leave}>
           Never mind
         </Button>
       </div>
-    </section>
+    </form>
   );
 }

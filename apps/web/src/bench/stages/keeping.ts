@@ -1,0 +1,29 @@
+import type { Material } from '@lambent/core/recipes';
+import { toast } from 'sonner';
+import { sentenceOf } from '../../api.ts';
+import { useBench, useBenchActions } from '../context.ts';
+import { jobOf } from '../state/document.ts';
+
+/** Who says so, as last said in this browser; the job's member to begin with. */
+export function useLastWitness(): string {
+  const member = useBench((state) => jobOf(state).member);
+  return localStorage.getItem('witness') ?? member;
+}
+
+/** Keeps what the server was asked to keep of a material, and has the Bench go by it. @returns whether it was kept */
+export function useKeeping(): (by: string, ask: () => Promise<Material>, words: string) => Promise<boolean> {
+  const actions = useBenchActions();
+  return async (by, ask, words) => {
+    localStorage.setItem('witness', by);
+    try {
+      const kept = await ask();
+      const { shop } = actions.get();
+      actions.takeShop({ ...shop, materials: shop.materials.map((known) => (known.id === kept.id ? kept : known)) });
+      toast.message(words);
+      return true;
+    } catch (error) {
+      toast.error(sentenceOf(error));
+      return false;
+    }
+  };
+}

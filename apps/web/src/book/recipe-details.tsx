@@ -1,0 +1,34 @@
+import { Link } from 'react-router';
+import { FinerFields } from '../recipe/finer-fields.tsx';
+import { Words } from './material-facts.tsx';
+import { type RecipeLine, today } from './recipe-line.ts';
+import { RecipePicture } from './recipe-picture.tsx';
+
+/** What of a recipe has no column: finer settings, how it is known, its picture. */
+export function RecipeDetails({ line: { recipe, machine, title, hold, by, change } }: { line: RecipeLine }) {
+  const { proof } = recipe;
+  return (
+    <div className="grid grid-cols-2 gap-5">
+      <FinerFields hold={hold} machine={machine} />
+      <div className="mt-2 flex flex-col gap-2">
+        <Words label="Variant" value={recipe.variant ?? ''} commit={(variant) => change({ variant })} />
+        <Words
+          label="Known from: which burn, which source, how reckoned"
+          value={proof?.what ?? ''}
+          commit={(what) => change({ proof: { by: proof?.by ?? by, on: proof?.on ?? today(), what } })}
+        />
+        <Words label="Note" value={recipe.note} commit={(note) => change({ note })} />
+        {proof?.jobId && (
+          <Link to={`/jobs/${proof.jobId}/recipe`} className="self-start font-semibold text-petrol underline">
+            The job that was burnt for it
+          </Link>
+        )}
+        <RecipePicture
+          pictureId={recipe.pictureId}
+          title={title.toLowerCase()}
+          keep={(pictureId) => change({ pictureId })}
+        />
+      </div>
+    </div>
+  );
+}

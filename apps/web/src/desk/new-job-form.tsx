@@ -1,0 +1,42 @@
+import { CreateJobDto } from '@lambent/contracts';
+import type { Machine } from '@lambent/core/machine';
+import { useMutation } from '@tanstack/react-query';
+import { useNavigate } from 'react-router';
+import { api, sentenceOf } from '../api.ts';
+import { Button } from '../ui/button.tsx';
+import { ChoiceInput, useCheckedForm, WordsInput } from '../ui/form.tsx';
+import { Notice } from '../ui/notice.tsx';
+
+const untitled = 'Untitled job';
+
+/** Makes a job: what it is called, and the machine that it is for. */
+export default function NewJobForm({ machines }: { machines: readonly Machine[] }) {
+  const navigate = useNavigate();
+  const { control, handleSubmit } = useCheckedForm(CreateJobDto, { title: '', machineId: machines[0]?.id ?? '' });
+  const create = useMutation({
+    mutationFn: ({ title, machineId }: CreateJobDto) => api.createJob(title, machineId),
+    onSuccess: (job) => navigate(`/jobs/${job.id}/art`),
+  });
+  return (
+    <form className="flex flex-col gap-3" aria-label="New job" onSubmit={handleSubmit((job) => create.mutate(job))}>
+      <WordsInput control={control} name="title" label="Title" maxLength={120} placeholder={untitled} />
+      <div className="flex flex-col gap-1">
+        <span className="text-quiet">Machine</span>
+        <ChoiceInput
+          control={control}
+          name="machineId"
+          label="Machine"
+          options={machines.map(({ id, name, bedWidth, bedHeight }) => ({
+            value: id,
+            text: name,
+            aside: `${bedWidth} × ${bedHeight} mm`,
+          }))}
+        />
+      </div>
+      {create.isError && <Notice level="blocks">{sentenceOf(create.error)}</Notice>}
+      <Button type="submit" look="main" disabled={machines.length === 0 || create.isPending}>
+        Make the job
+      </Button>
+    </form>
+  );
+}
