@@ -1,9 +1,9 @@
 import { readFile } from 'node:fs/promises';
 import { createRequire } from 'node:module';
+import { degrees, PDFDocument, rgb } from '@cantoo/pdf-lib';
 import { boundsOf } from '@lambent/core/document';
 import { encodePixels } from '@lambent/core/formats';
 import { expect, test } from '@playwright/test';
-import { degrees, PDFDocument, rgb } from 'pdf-lib';
 import {
   bedPoint,
   bringIn,

@@ -4,7 +4,7 @@ import { IsIn, IsInt, IsNumber, IsOptional, IsString, Length, Max, MaxLength, Mi
 
 export class CreateJobDto {
   @IsString()
-  @Length(1, 120)
+  @Length(1, 120, { message: 'A title has 1 to 120 characters.' })
   title!: string;
 
   /** What the job belongs to, shown beside its title. */
@@ -14,7 +14,7 @@ export class CreateJobDto {
   project?: string;
 
   @IsString()
-  @Length(1, 60)
+  @Length(1, 60, { message: 'Choose a machine.' })
   machineId!: string;
 
   /** The colour key that it goes by; the shop's first where none is named. */
@@ -30,7 +30,7 @@ export class CreateJobDto {
 
 export class RenameJobDto {
   @IsString()
-  @Length(1, 120)
+  @Length(1, 120, { message: 'A title has 1 to 120 characters.' })
   title!: string;
 }
 

@@ -7,19 +7,26 @@ import { Button } from '../ui/button.tsx';
 import { ChoiceInput, useCheckedForm, WordsInput } from '../ui/form.tsx';
 import { Notice } from '../ui/notice.tsx';
 
-const untitled = 'Untitled job';
-
 /** Makes a job: what it is called, and the machine that it is for. */
 export default function NewJobForm({ machines }: { machines: readonly Machine[] }) {
   const navigate = useNavigate();
-  const { control, handleSubmit } = useCheckedForm(CreateJobDto, { title: '', machineId: machines[0]?.id ?? '' });
+  const { control, handleSubmit } = useCheckedForm(CreateJobDto, {
+    title: 'Untitled job',
+    machineId: machines[0]?.id ?? '',
+  });
   const create = useMutation({
     mutationFn: ({ title, machineId }: CreateJobDto) => api.createJob(title, machineId),
     onSuccess: (job) => navigate(`/jobs/${job.id}/art`),
   });
   return (
     <form className="flex flex-col gap-3" aria-label="New job" onSubmit={handleSubmit((job) => create.mutate(job))}>
-      <WordsInput control={control} name="title" label="Title" maxLength={120} placeholder={untitled} />
+      <WordsInput
+        control={control}
+        name="title"
+        label="Title"
+        maxLength={120}
+        onFocus={(event) => event.target.select()}
+      />
       <div className="flex flex-col gap-1">
         <span className="text-quiet">Machine</span>
         <ChoiceInput

@@ -4,6 +4,7 @@ import { type Drawing, type Item, type Paint, sharedPaint } from '../document/it
 import { largestNumber } from '../schema/values.ts';
 import type { FontBook } from '../text/fonts.ts';
 import type { Assets } from './assets.ts';
+import { plainPicture } from './picture/decode.ts';
 import type { FileFormat, Reading } from './reading.ts';
 import { FileRefused, refuseTooLarge } from './refusal.ts';
 import { sniffFormat } from './sniff.ts';
@@ -63,7 +64,6 @@ const readers: Readonly<Record<FileFormat, Reader>> = {
 
 async function plainPictures({ pictures }: Reading, assets: Assets | null): Promise<Reading['pictures']> {
   if (pictures.length === 0) return [];
-  const { plainPicture } = await import('./picture/decode.ts');
   return Promise.all(pictures.map(async ({ id, bytes }) => ({ id, bytes: await plainPicture(bytes, assets) })));
 }
 

@@ -1,5 +1,5 @@
+import { cmyk, degrees, PDFDocument, PDFName, type PDFPage, rgb, StandardFonts } from '@cantoo/pdf-lib';
 import { describe, expect, test } from '@jest/globals';
-import { cmyk, degrees, PDFDocument, PDFName, type PDFPage, rgb, StandardFonts } from 'pdf-lib';
 import { boundsOf, pathOf } from '../../document/item.ts';
 import { codesOf, idFor, testTools } from '../../fixtures/files.ts';
 import { nodeCount, pathData } from '../../geometry/paths/path.ts';

@@ -1,4 +1,4 @@
-import { decodePDFRawStream, PDFDocument, PDFRawStream } from 'pdf-lib';
+import { decodePDFRawStream, PDFDocument, PDFRawStream } from '@cantoo/pdf-lib';
 
 /** Longer streams are pictures and fonts, which are not looked into. */
 const longest = 4_000_000;

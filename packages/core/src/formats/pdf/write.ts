@@ -23,7 +23,7 @@ import {
   setLineWidth,
   setStrokingRgbColor,
   stroke as strokePath,
-} from 'pdf-lib';
+} from '@cantoo/pdf-lib';
 import { type Item, pathOf } from '../../document/item.ts';
 import { boxHeight, boxWidth } from '../../geometry/paths/box.ts';
 import { coordsOf, type Path, Verb } from '../../geometry/paths/path.ts';
