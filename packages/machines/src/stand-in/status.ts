@@ -14,6 +14,20 @@ export interface StandInStatus extends Omit<MachineStatus, 'runId' | 'state'> {
   } | null;
 }
 
+/** What is known of a machine that has not answered yet. */
+export const notHeardYet: MachineStatus = {
+  state: 'away',
+  reason: null,
+  x: 0,
+  y: 0,
+  feed: 0,
+  power: 0,
+  lid: 'closed',
+  line: 0,
+  runS: 0,
+  runId: null,
+};
+
 const states: readonly StandInStatus['state'][] = ['idle', 'homing', 'running', 'held', 'alarm'];
 
 /** Reads a status from JSON; null where it is none, whatever else it is. */

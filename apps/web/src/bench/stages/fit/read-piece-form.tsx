@@ -11,7 +11,6 @@ import { ChoiceInput, useCheckedForm, WordsInput } from '../../../ui/form.tsx';
 import { useBench } from '../../context.ts';
 import { machineOf, unitOf } from '../../state/document.ts';
 import { useKeeping, useLastWitness } from '../keeping.ts';
-import type { TestPieceKind } from './test-pieces-part.tsx';
 
 interface Props {
   piece: TestPiece;
@@ -19,8 +18,8 @@ interface Props {
 }
 
 /** Takes what was read off a burnt piece into the recipe or the material. */
-export default function ReadPieceForm({ kind, ...rest }: Props & { kind: TestPieceKind }) {
-  return kind === 'kerf' ? <ReadKerf {...rest} /> : <ReadFit {...rest} />;
+export default function ReadPieceForm({ measures, ...rest }: Props & { measures: 'kerf' | 'fit' }) {
+  return measures === 'kerf' ? <ReadKerf {...rest} /> : <ReadFit {...rest} />;
 }
 
 function ReadKerf({ piece, material }: Props) {

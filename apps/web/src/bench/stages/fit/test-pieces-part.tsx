@@ -21,9 +21,9 @@ import { newId } from '../../tools/draw.ts';
 
 const ReadPieceForm = lazy(() => import('./read-piece-form.tsx'));
 
-export type TestPieceKind = 'kerf' | 'slots' | 'pins';
+type Kind = 'kerf' | 'slots' | 'pins';
 
-const kinds: readonly { value: TestPieceKind; text: string }[] = [
+const kinds: readonly { value: Kind; text: string }[] = [
   { value: 'kerf', text: 'Kerf comb' },
   { value: 'slots', text: 'Slot comb' },
   { value: 'pins', text: 'Pin and holes' },
@@ -35,13 +35,13 @@ interface Range {
   readonly step: number;
 }
 
-const firstRanges: Record<TestPieceKind, Range> = {
+const firstRanges: Record<Kind, Range> = {
   kerf: { from: 0.05, to: 0.4, step: 0.05 },
   slots: { from: -0.15, to: 0.35, step: 0.05 },
   pins: { from: -0.1, to: 0.4, step: 0.1 },
 };
 
-const howTo: Record<TestPieceKind, string> = {
+const howTo: Record<Kind, string> = {
   kerf: 'Cut it, then try the tongue in each opening: the highest number it still goes into is the kerf.',
   slots: 'Cut it, then push the stock’s own edge into each opening, and read which is which fit.',
   pins: 'Cut it, then try the pin in each hole, and read which is which fit.',
@@ -57,7 +57,7 @@ export function TestPiecesPart() {
   const kerfMm = useBench(
     (state) => state.prepared.layers.find(({ layer }) => separates(layer.operation))?.applied.settings?.kerfMm,
   );
-  const [kind, setKind] = useState<TestPieceKind>('kerf');
+  const [kind, setKind] = useState<Kind>('kerf');
   const [ranges, setRanges] = useState(firstRanges);
   const [pin, setPin] = useState(8);
   const range = ranges[kind];
@@ -102,13 +102,13 @@ export function TestPiecesPart() {
       </Button>
       <p className="text-[12px] text-quiet">{howTo[kind]}</p>
       <Suspense>
-        <ReadPieceForm key={kind} kind={kind} piece={piece} material={material} />
+        <ReadPieceForm key={kind} measures={kind === 'kerf' ? 'kerf' : 'fit'} piece={piece} material={material} />
       </Suspense>
     </>
   );
 }
 
-function pieceOf(kind: TestPieceKind, { from, to, step }: Range, thickness: number, pin: number): TestPiece {
+function pieceOf(kind: Kind, { from, to, step }: Range, thickness: number, pin: number): TestPiece {
   const steps = stepsBetween(from, to, step);
   if (kind === 'kerf') return kerfComb(steps.filter((kerf) => kerf > 0 && kerf <= 2));
   return kind === 'slots' ? slotComb(thickness, steps) : pinRow(pin, steps);
