@@ -1,9 +1,8 @@
-import Flatbush from 'flatbush';
+import { type Near, neighbourLists } from './neighbours.ts';
+import { numbersFrom } from './random.ts';
 import { shortestTour } from './shortest-tour.ts';
 import type { Stops, Tour } from './stops.ts';
 
-/** How many neighbours of each end are looked at. */
-const neighbours = 8;
 /** Segments of up to this many stops are moved as one. */
 const longestMoved = 3;
 const least = 1e-9;
@@ -36,18 +35,6 @@ export function improveTour(
   tour.settle(Array.from(first.order));
   tour.kick(kicks);
   return tour.result();
-}
-
-/** A small generator of numbers from 0 to 1, the same from each seed (mulberry32, T. Ettinger). */
-function numbersFrom(seed: number): () => number {
-  let state = seed >>> 0;
-  return () => {
-    state = (state + 0x6d2b79f5) >>> 0;
-    let t = state;
-    t = Math.imul(t ^ (t >>> 15), t | 1);
-    t ^= t + Math.imul(t ^ (t >>> 7), t | 61);
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
-  };
 }
 
 class Search {
@@ -302,40 +289,4 @@ class Search {
     const y = (fromFlipped ? this.ay : this.by)[from] - (toFlipped ? this.by : this.ay)[to];
     return Math.sqrt(x * x + y * y);
   }
-}
-
-/** The stops with an end near to one of a stop's own, nearest first, and how near. */
-interface Near {
-  readonly stops: Int32Array;
-  readonly distances: Float64Array;
-}
-
-function neighbourLists({ entryX, entryY, exitX, exitY }: Stops): Near[] {
-  const count = entryX.length;
-  if (count === 0) return [];
-  const index = new Flatbush(2 * count);
-  for (let i = 0; i < count; i++) {
-    index.add(entryX[i], entryY[i], entryX[i], entryY[i]);
-    index.add(exitX[i], exitY[i], exitX[i], exitY[i]);
-  }
-  index.finish();
-  return Array.from({ length: count }, (_, i) => {
-    const closed = entryX[i] === exitX[i] && entryY[i] === exitY[i];
-    const near = new Map<number, number>();
-    for (const [x, y] of closed
-      ? [[entryX[i], entryY[i]]]
-      : [
-          [entryX[i], entryY[i]],
-          [exitX[i], exitY[i]],
-        ]) {
-      for (const found of index.neighbors(x, y, 2 * neighbours, Infinity, (known) => known >> 1 !== i)) {
-        const other = found >> 1;
-        const back = found % 2 === 1;
-        const distance = Math.hypot((back ? exitX : entryX)[other] - x, (back ? exitY : entryY)[other] - y);
-        near.set(other, Math.min(distance, near.get(other) ?? Infinity));
-      }
-    }
-    const sorted = [...near].sort((a, b) => a[1] - b[1] || a[0] - b[0]).slice(0, neighbours);
-    return { stops: Int32Array.from(sorted, ([stop]) => stop), distances: Float64Array.from(sorted, ([, d]) => d) };
-  });
 }

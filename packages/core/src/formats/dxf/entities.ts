@@ -1,18 +1,19 @@
-import type { Shape } from '../../document/shape.ts';
-import { addEllipticArc } from '../../geometry/paths/arc.ts';
 import { appendPath, type Path, PathBuilder } from '../../geometry/paths/path.ts';
-import { addSpline, isSound, type Spline, splineStart } from '../../geometry/paths/spline.ts';
+import { isSound, type Spline } from '../../geometry/paths/spline.ts';
 import { Fields, finite, type Group, type Raw } from './groups.ts';
-
-/** What an entity draws, in its own plane, y up. */
-export interface Drawn {
-  readonly shape: Shape;
-  readonly filled: boolean;
-  /** Something of it that was not taken as it is: the code of a note. */
-  readonly remark?: 'spline-through-points' | 'hatch-pattern';
-}
-
-const turn = Math.PI / 180;
+import {
+  arc,
+  bulged,
+  curveThrough,
+  type Dot,
+  type Drawn,
+  lineThrough,
+  outline,
+  splinePath,
+  turn,
+  type Vertex,
+  wrapped,
+} from './outlines.ts';
 
 /** The shape of a simple entity; null when it is damaged or draws nothing, `undefined` when it is of another kind. */
 export function drawEntity(
@@ -64,45 +65,6 @@ export function drawEntity(
   }
 }
 
-function outline(path: Path | null): Drawn | null {
-  return path && path.verbs.length > 1 ? { shape: { kind: 'path', path }, filled: false } : null;
-}
-
-/** An angle brought into (0, 2π]: what lies between two equal angles is a whole turn. */
-function wrapped(span: number): number {
-  const full = 2 * Math.PI;
-  const rest = ((span % full) + full) % full;
-  return rest < 1e-9 ? full : rest;
-}
-
-interface Dot {
-  readonly x: number;
-  readonly y: number;
-}
-
-function lineThrough(points: readonly Dot[], close: boolean): Path | null {
-  const builder = new PathBuilder();
-  points.forEach(({ x, y }, i) => {
-    if (i === 0) builder.moveTo(x, y);
-    else if (x !== builder.x || y !== builder.y) builder.lineTo(x, y);
-  });
-  if (close) builder.close();
-  const path = builder.build();
-  return path.verbs.length > 1 ? path : null;
-}
-
-function arc({ x, y }: Dot, rx: number, ry: number, phi: number, from: number, span: number): Path {
-  const at = (t: number) => ({
-    x: x + Math.cos(phi) * rx * Math.cos(t) - Math.sin(phi) * ry * Math.sin(t),
-    y: y + Math.sin(phi) * rx * Math.cos(t) + Math.cos(phi) * ry * Math.sin(t),
-  });
-  const start = at(from);
-  const builder = new PathBuilder().moveTo(start.x, start.y);
-  addEllipticArc(builder, x, y, rx, ry, phi, from, span);
-  if (Math.abs(span) > 2 * Math.PI - 1e-9) builder.close();
-  return builder.build();
-}
-
 function ellipse(fields: Fields): Drawn | null {
   const major = fields.point(11);
   const rx = Math.hypot(major.x, major.y);
@@ -113,10 +75,6 @@ function ellipse(fields: Fields): Drawn | null {
   return outline(arc(fields.point(10), rx, ry, Math.atan2(major.y, major.x), from, span));
 }
 
-interface Vertex extends Dot {
-  bulge: number;
-}
-
 function lightVertices(groups: readonly Group[]): Vertex[] {
   const out: { x: number; y: number; bulge: number }[] = [];
   for (const [code, value] of groups) {
@@ -125,31 +83,6 @@ function lightVertices(groups: readonly Group[]): Vertex[] {
     else if (code === 42 && out.length > 0) out[out.length - 1].bulge = finite(value);
   }
   return out;
-}
-
-/** A polyline whose segments bulge: the tangent of a quarter of the arc's angle, to the left when positive. */
-function bulged(vertices: readonly Vertex[], closed: boolean): Path | null {
-  if (vertices.length < 2) return null;
-  const builder = new PathBuilder().moveTo(vertices[0].x, vertices[0].y);
-  const last = closed ? vertices.length : vertices.length - 1;
-  for (let i = 0; i < last; i++) {
-    const a = vertices[i];
-    const b = vertices[(i + 1) % vertices.length];
-    if (a.x === b.x && a.y === b.y) continue;
-    if (Math.abs(a.bulge) < 1e-9) {
-      if (i < vertices.length - 1) builder.lineTo(b.x, b.y);
-      continue;
-    }
-    const span = 4 * Math.atan(a.bulge);
-    const [dx, dy] = [b.x - a.x, b.y - a.y];
-    // The centre lies on the chord's bisector, (1 − b²) / 4b chords to its left.
-    const away = (1 - a.bulge * a.bulge) / (4 * a.bulge);
-    const [cx, cy] = [(a.x + b.x) / 2 - dy * away, (a.y + b.y) / 2 + dx * away];
-    const radius = Math.hypot(a.x - cx, a.y - cy);
-    addEllipticArc(builder, cx, cy, radius, radius, 0, Math.atan2(a.y - cy, a.x - cx), span, b);
-  }
-  if (closed) builder.close();
-  return builder.build();
 }
 
 function polyline(fields: Fields, vertices: readonly Raw[]): Drawn | null {
@@ -183,34 +116,6 @@ function spline(fields: Fields, tolerance: number): Drawn | null {
   if (through.length < 2) return null;
   const drawn = outline(curveThrough(through, closed));
   return drawn && { ...drawn, remark: 'spline-through-points' };
-}
-
-function splinePath(curve: Spline, closed: boolean, tolerance: number): Path {
-  const start = splineStart(curve);
-  const builder = new PathBuilder().moveTo(start.x, start.y);
-  addSpline(builder, curve, tolerance);
-  if (closed) builder.close();
-  return builder.build();
-}
-
-/** A smooth curve through points: each one's tangent is along its neighbours (Catmull and Rom, 1974). */
-function curveThrough(points: readonly Dot[], closed: boolean): Path | null {
-  const at = (i: number) =>
-    closed ? points[(i + points.length) % points.length] : points[Math.min(points.length - 1, Math.max(0, i))];
-  const builder = new PathBuilder().moveTo(points[0].x, points[0].y);
-  for (let i = 0; i < (closed ? points.length : points.length - 1); i++) {
-    const [before, a, b, after] = [at(i - 1), at(i), at(i + 1), at(i + 2)];
-    builder.cubicTo(
-      a.x + (b.x - before.x) / 6,
-      a.y + (b.y - before.y) / 6,
-      b.x - (after.x - a.x) / 6,
-      b.y - (after.y - a.y) / 6,
-      b.x,
-      b.y,
-    );
-  }
-  if (closed) builder.close();
-  return builder.build();
 }
 
 /** Reads a hatch's boundaries, whose groups only mean something in their order. */

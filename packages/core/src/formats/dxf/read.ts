@@ -1,23 +1,18 @@
 import type { Colour, Group, Item, Paint } from '../../document/item.ts';
 import type { Shape } from '../../document/shape.ts';
-import { outlineOf } from '../../document/shapes.ts';
-import { boxContains, boxHeight, boxOf, boxWidth, emptyBox, isEmpty, uniteBoxes } from '../../geometry/paths/box.ts';
-import { joinLines } from '../../geometry/paths/join.ts';
 import { type Matrix, meanScale, multiply, rotation, scaling, translation } from '../../geometry/paths/matrix.ts';
-import { type Path, pathBounds, transformPath, Verb } from '../../geometry/paths/path.ts';
 import type { FontBook } from '../../text/fonts.ts';
 import { Notes, type Reading } from '../reading.ts';
-import { FileRefused } from '../refusal.ts';
 import { noteNoFonts, noteText } from '../text-notes.ts';
 import { indexColour, trueColour } from './colours.ts';
 import { drawEntity } from './entities.ts';
-import { Fields, finite, type Raw, readSections } from './groups.ts';
+import { Fields, type Raw, readSections } from './groups.ts';
+import { joinLooseLines } from './join-loose.ts';
+import { placeOnPage } from './page.ts';
 import { isTilted, planar, planeOf } from './plane.ts';
 import { drawText } from './text.ts';
 import { unitOf } from './units.ts';
 
-/** Ends of loose lines that are this near, in mm, meet. */
-const meeting = 0.01;
 /** How far a curve that is no cubic may stray, in mm. */
 const straying = 0.002;
 /** More entities than this are not made of blocks within blocks: such files multiply themselves. */
@@ -99,8 +94,8 @@ class DxfReader {
       colour: null,
     };
     this.entities(withFollowers(sections.get('ENTITIES') ?? []), start);
-    const joined = this.join();
-    const { items, page } = this.placed(joined, unit.mm);
+    const joined = joinLooseLines(this.items, this.notes);
+    const { items, page } = placeOnPage(joined, this.file.header, unit.mm);
     for (const [type, count] of this.unknown) {
       this.notes.add('left-out', `entity-not-taken:${type}`, `${type} is not taken and was left out`, [], count);
     }
@@ -336,73 +331,6 @@ class DxfReader {
     }
     return paint;
   }
-
-  /** Joins loose lines of one layer and colour to outlines. */
-  private join(): Item[] {
-    const loose = new Map<string, number[]>();
-    this.items.forEach((item, i) => {
-      if (item.paint.stroke === null || item.shape.kind !== 'path') return;
-      const { verbs } = item.shape.path;
-      if (verbs.includes(Verb.close)) return;
-      const key = `${item.groupId} ${item.paint.stroke} ${item.hidden}`;
-      const known = loose.get(key);
-      if (known) known.push(i);
-      else loose.set(key, [i]);
-    });
-    const out: (Item | null)[] = [...this.items];
-    const into: string[] = [];
-    let count = 0;
-    for (const places of loose.values()) {
-      const paths = places.map((i) => placedOutline(this.items[i]));
-      for (const { members, path } of joinLines(paths, meeting)) {
-        const all = members.map((member) => places[member]);
-        const first = Math.min(...all);
-        for (const i of all) out[i] = null;
-        out[first] = { ...this.items[first], shape: { kind: 'path', path }, matrix: scaling(1, 1) };
-        into.push(this.items[first].id);
-        count += all.length;
-      }
-    }
-    if (count > 0) {
-      this.notes.add(
-        'taken',
-        'lines-joined',
-        `${count} loose lines whose ends meet are joined to ${into.length} ${into.length === 1 ? 'outline' : 'outlines'}`,
-        into,
-      );
-    }
-    return out.filter((item) => item !== null);
-  }
-
-  /** On the file's own page where it has one that holds the drawing; else with its corner at the corner. */
-  private placed(items: Item[], mm: number): { items: Item[]; page: { width: number; height: number } | null } {
-    const corner = (name: string) => {
-      const groups = this.file.header.get(name) ?? [];
-      const value = (code: number) => finite(groups.find(([known]) => known === code)?.[1] ?? '') * mm;
-      return groups.length > 0 ? { x: value(10), y: value(20) } : null;
-    };
-    const bounds = items.map((item) => pathBounds(placedOutline(item))).reduce(uniteBoxes, emptyBox);
-    if (isEmpty(bounds)) return { items, page: null };
-    const [low, high] = [corner('$LIMMIN'), corner('$LIMMAX')];
-    const sane = low && high && high.x > low.x && high.y > low.y;
-    const limits = sane ? boxOf(low.x, -high.y, high.x - low.x, high.y - low.y) : null;
-    const page = limits && boxContains(limits, bounds, 1e-6) ? limits : null;
-    if (!Number.isFinite(bounds.maxX - bounds.minX))
-      throw new FileRefused('The drawing has no finite size. Save it again as ASCII DXF.');
-    const move = translation(-(page ?? bounds).minX, -(page ?? bounds).minY);
-    const places = new Map<Matrix, Matrix>();
-    const moved = items.map((item) => {
-      const matrix = places.get(item.matrix) ?? multiply(move, item.matrix);
-      places.set(item.matrix, matrix);
-      return { ...item, matrix };
-    });
-    return { items: moved, page: page && { width: boxWidth(page), height: boxHeight(page) } };
-  }
-}
-
-/** An item's outline on the bed, not kept: these items only pass. */
-function placedOutline({ shape, matrix }: Item): Path {
-  return transformPath(outlineOf(shape), matrix);
 }
 
 /** Entities with the vertices and attributes that follow them. */
