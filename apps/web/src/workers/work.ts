@@ -15,6 +15,7 @@ import { api } from '../api.ts';
 import type { ArrivalWish, ArtworkWish, PaintedPictures } from '../bench/bed/painting.ts';
 import type { UnsavedWork } from '../unsaved/unsaved-store.ts';
 import type { BenchWork, Opening, Planned, ShopLists } from './bench.worker.ts';
+import { breathe } from './breathe.ts';
 import { diffJob, type JobDiff } from './job-diff.ts';
 import { type OpenedJob, openedFrom } from './opened-job.ts';
 import { GatheredItems, type Portion } from './portions.ts';
@@ -148,6 +149,8 @@ function sentAhead(memory: Memory): Map<Item, number> {
 /** Sends a lane's worker the new items of a job, but for the last of them; the page gets to its frames in between. */
 async function sendAhead(lane: Lane, job: JobDocument, options: WorkOptions): Promise<void> {
   if (job.drawing.items.length <= itemsAtOnce) return;
+  // What has led here, an edit or a frame, has taken its own time.
+  await breathe();
   let fresh: readonly Item[] = [];
   const look = (memory: Memory) => {
     fresh = difference(knownTo(memory), job).fresh;

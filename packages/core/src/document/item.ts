@@ -1,5 +1,5 @@
 import type { FillRule } from '../geometry/areas/area.ts';
-import { type Box, boxHeight, boxWidth, emptyBox, transformBox, uniteBoxes } from '../geometry/paths/box.ts';
+import { type Box, boxHeight, boxWidth, transformBox } from '../geometry/paths/box.ts';
 import { flatten, type Polyline } from '../geometry/paths/flatten.ts';
 import type { Matrix, Point } from '../geometry/paths/matrix.ts';
 import { type Path, pathBounds, transformPath } from '../geometry/paths/path.ts';
@@ -111,9 +111,15 @@ function keepsAxes([a, b, c, d]: Matrix): boolean {
 export const polylinesOf: (item: Item) => Polyline[] = perItem((item) => flatten(pathOf(item)));
 
 export function boundsOfAll(items: Iterable<Item>): Box {
-  let box = emptyBox;
-  for (const item of items) box = uniteBoxes(box, boundsOf(item));
-  return box;
+  let [minX, minY, maxX, maxY] = [Number.POSITIVE_INFINITY, Number.POSITIVE_INFINITY, -Infinity, -Infinity];
+  for (const item of items) {
+    const box = boundsOf(item);
+    minX = Math.min(minX, box.minX);
+    minY = Math.min(minY, box.minY);
+    maxX = Math.max(maxX, box.maxX);
+    maxY = Math.max(maxY, box.maxY);
+  }
+  return { minX, minY, maxX, maxY };
 }
 
 interface Some {

@@ -2,7 +2,15 @@ import type { DimensionEnd, DimensionMark } from '../document/dimension.ts';
 import { type Group, type Item, type Keep, topGroupOf } from '../document/item.ts';
 import type { Assignment, GuideLine, JobDocument, PaintPart } from '../document/job.ts';
 import type { Sheet } from '../document/sheet.ts';
-import { type Matrix, multiply, type Point, rotation, scaling, translation } from '../geometry/paths/matrix.ts';
+import {
+  identity,
+  type Matrix,
+  multiplierBy,
+  type Point,
+  rotation,
+  scaling,
+  translation,
+} from '../geometry/paths/matrix.ts';
 import type { LayerSettings } from '../settings/settings.ts';
 import type { LengthUnit } from '../units/length.ts';
 import { foldScale } from './fold.ts';
@@ -84,11 +92,20 @@ export function transformItems(job: JobDocument, ids: ReadonlySet<string>, matri
 function transformBy(job: JobDocument, mapOf: MapOf): JobDocument {
   const mapOfAll = withHidden(job, mapOf);
   const { items } = job.drawing;
+  let changes = false;
+  let last: Matrix | null = null;
+  let moved = multiplierBy(identity);
   const transformed = items.map((item) => {
     const map = mapOfAll(item.id);
-    return map ? foldScale({ ...item, matrix: multiply(map, item.matrix) }) : item;
+    if (!map) return item;
+    changes = true;
+    if (map !== last) {
+      moved = multiplierBy(map);
+      last = map;
+    }
+    return foldScale({ ...item, matrix: moved(item.matrix) });
   });
-  return transformed.some((item, i) => item !== items[i]) ? withItems(job, transformed) : job;
+  return changes ? withItems(job, transformed) : job;
 }
 
 /** Moves items by `dx`, `dy` mm; y points down. */

@@ -8,6 +8,7 @@ import {
   invert,
   type Matrix,
   meanScale,
+  multiplierBy,
   multiply,
   type Point,
   scaling,
@@ -62,7 +63,8 @@ export function arrivedItems(items: readonly Item[], map: Matrix): Item[] {
     }
     return made;
   };
-  return items.map((item) => ({ ...item, matrix: multiply(map, item.matrix), paint: scaledPaint(item.paint) }));
+  const placed = multiplierBy(map);
+  return items.map((item) => ({ ...item, matrix: placed(item.matrix), paint: scaledPaint(item.paint) }));
 }
 
 /** Puts what was read into a job, and remembers how. */

@@ -1,4 +1,4 @@
-import { determinant, type Matrix, scaling } from '../../geometry/paths/matrix.ts';
+import { determinant, identity, type Matrix } from '../../geometry/paths/matrix.ts';
 import { type Fields, finite, type Raw } from './groups.ts';
 
 /** Entities whose points are in a plane of their own. */
@@ -14,13 +14,13 @@ export const planar: ReadonlySet<string> = new Set([
 
 /**
  * The map from an entity's plane to the drawing seen from above, by DXF's arbitrary axis algorithm;
- * null when the plane stands upright.
+ * null when the plane stands upright. Most lie flat: these all get the same map.
  */
 export function planeOf(fields: Fields): Matrix | null {
-  if (fields.text(210) === null) return scaling(1, 1);
+  if (fields.text(210) === null) return identity;
   const { x, y, z } = fields.point(210);
   const length = Math.hypot(x, y, z);
-  if (length === 0) return scaling(1, 1);
+  if (length === 0) return identity;
   const [nx, ny, nz] = [x / length, y / length, z / length];
   const near = Math.abs(nx) < 1 / 64 && Math.abs(ny) < 1 / 64;
   // The x axis is (0, 1, 0) or (0, 0, 1) times the normal; the y axis the normal times the x axis.

@@ -1,6 +1,14 @@
 import type { Colour, Group, Item, Paint } from '../../document/item.ts';
 import type { Shape } from '../../document/shape.ts';
-import { type Matrix, meanScale, multiply, rotation, scaling, translation } from '../../geometry/paths/matrix.ts';
+import {
+  identity,
+  type Matrix,
+  meanScale,
+  multiply,
+  rotation,
+  scaling,
+  translation,
+} from '../../geometry/paths/matrix.ts';
 import type { FontBook } from '../../text/fonts.ts';
 import { Notes, type Reading } from '../reading.ts';
 import { noteNoFonts, noteText } from '../text-notes.ts';
@@ -199,7 +207,9 @@ class DxfReader {
       this.notes.add('left-out', 'upright-part', 'a part that stands upright on the drawing was left out');
       return;
     }
-    const matrix = planar.has(raw.type) ? multiply(place.matrix, plane) : place.matrix;
+    // What lies flat shares the matrix of its place.
+    const isTurned = planar.has(raw.type) && plane !== identity;
+    const matrix = isTurned ? multiply(place.matrix, plane) : place.matrix;
     const drawn = drawEntity(raw.type, fields, followers, straying / Math.max(1e-9, meanScale(matrix)));
     if (drawn === undefined) {
       this.unknown.set(raw.type, (this.unknown.get(raw.type) ?? 0) + 1);

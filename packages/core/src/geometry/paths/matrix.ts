@@ -25,6 +25,22 @@ export function multiply(outer: Matrix, inner: Matrix): Matrix {
   ];
 }
 
+/**
+ * Multiplies one matrix after another by the same outer one. The same matrix several times in a row gives the same
+ * product: items of one file mostly share theirs, and share it still when they are moved.
+ */
+export function multiplierBy(outer: Matrix): (inner: Matrix) => Matrix {
+  let last: Matrix | null = null;
+  let product = outer;
+  return (inner) => {
+    if (inner !== last) {
+      product = multiply(outer, inner);
+      last = inner;
+    }
+    return product;
+  };
+}
+
 /** The map that undoes `m`; null when `m` flattens everything onto a line or a point. */
 export function invert(m: Matrix): Matrix | null {
   const det = determinant(m);
