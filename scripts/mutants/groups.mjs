@@ -68,7 +68,7 @@ export const groups = [
     files: ['runs/runs.service', 'runs/runs.writes', 'machines/machine-links'].map(
       (name) => `apps/server/src/${name}.ts`,
     ),
-    tests: ['apps/server/test/runs'],
+    tests: ['apps/server/test/runs-writes', 'apps/server/test/runs.test'],
     isBuilt: true,
     longestS: 300,
   },

@@ -354,6 +354,30 @@ describe('a server that goes down in a run', () => {
     expect(await ended(run)).toMatchObject({ status: 'done' });
   });
 
+  test('stops a machine that still has a run which was given up, and is on record as ended', async () => {
+    await idle('wren');
+    const run = await begin('Row markers');
+    await wait('wren', 'running');
+    // Frozen, it does not hear; what it has it keeps.
+    stack.signal('wren', 'SIGSTOP');
+    await wait('wren', 'away');
+    expect((await command('wren', 'stop')).status).toBe(409);
+    expect((await command('wren', 'stop')).status).toBe(200);
+    const given = await ended(run);
+    expect(given).toMatchObject({ status: 'broken off', reason: 'the machine went away, and was given up by hand' });
+    await stack.kill('server');
+    stack.signal('wren', 'SIGCONT');
+    await stack.start();
+    await idle('wren');
+    const { run: left } = await stack.standInStatus<{ state: string; run: { id: string; dropped: boolean } }>('wren');
+    expect(left).toMatchObject({ id: run.id, dropped: true });
+    expect(await onRecord(run)).toMatchObject({
+      status: 'broken off',
+      doneLine: given.doneLine,
+      endedAt: given.endedAt,
+    });
+  });
+
   test('and whose machine was switched off meanwhile, says so', async () => {
     await idle('wren');
     const run = await begin('Row markers');

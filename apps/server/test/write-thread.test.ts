@@ -1,42 +1,21 @@
-import { copyFileSync, existsSync, mkdtempSync, renameSync, rmSync, statSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+import { copyFileSync, existsSync, renameSync, statSync } from 'node:fs';
 import { join } from 'node:path';
 import { afterEach, beforeEach, describe, expect, test } from '@jest/globals';
 import Database from 'better-sqlite3';
-import type { Piscina } from 'piscina';
-import { Writer } from '../dist/data/writer.js';
-import { migrate } from '../src/data/database.ts';
+import { WritingBench } from './writing.ts';
 
-/** The thread that writes, as it is built, on a database of its own. */
-let folder: string;
-let thread: Piscina;
+let bench: WritingBench;
 beforeEach(async () => {
-  folder = mkdtempSync(join(tmpdir(), 'lambent-writing-'));
-  await migrate(folder);
-  thread = Writer.threadOn(folder);
+  bench = new WritingBench();
+  await bench.open();
 });
-afterEach(async () => {
-  await thread.run(undefined, { name: 'close' });
-  await thread.destroy();
-  rmSync(folder, { recursive: true });
-});
+afterEach(() => bench.close());
 
-const file = () => join(folder, 'lambent.sqlite');
-const write = (name: string, ...args: unknown[]) => thread.run({ name, args }, { name: 'write' });
-const settle = (value: string) => write('settle', [{ name: 'fileNames', value }]);
-/** What another connection sees at once. */
-function stored(): string | undefined {
-  const other = new Database(file(), { readonly: true });
-  try {
-    const row = other.prepare("SELECT value FROM settings WHERE name = 'fileNames'").get();
-    return (row as { value: string } | undefined)?.value;
-  } finally {
-    other.close();
-  }
-}
+const settle = (value: string) => bench.write('settle', [{ name: 'fileNames', value }]);
+const stored = () => bench.rows<{ value: string }>("SELECT value FROM settings WHERE name = 'fileNames'")[0]?.value;
 /** Whether another program could write now. */
 function isFree(): boolean {
-  const other = new Database(file(), { timeout: 0 });
+  const other = new Database(bench.file, { timeout: 0 });
   try {
     other.exec('BEGIN IMMEDIATE; ROLLBACK');
     return true;
@@ -58,7 +37,7 @@ describe('what is answered', () => {
 
   test('as refused changed nothing, and leaves nothing open', async () => {
     await settle('before');
-    const answer = await write('deleteJob', 'nowhere');
+    const answer = await bench.write('deleteJob', 'nowhere');
     expect(answer).toMatchObject({ refused: { status: 404 } });
     expect([stored(), isFree()]).toEqual(['before', true]);
     expect(await settle('after')).toEqual({ done: undefined });
@@ -66,7 +45,7 @@ describe('what is answered', () => {
   });
 
   test('where something goes wrong inside, it is thrown, and the next write is done all the same', async () => {
-    await expect(write('no such write')).rejects.toThrow(/not a function/);
+    await expect(bench.write('no such write')).rejects.toThrow(/not a function/);
     expect(isFree()).toBe(true);
     expect(await settle('after')).toEqual({ done: undefined });
     expect(stored()).toBe('after');
@@ -76,6 +55,7 @@ describe('what is answered', () => {
 describe('a database', () => {
   test('that is another file than at the start is not written to; put back, it is', async () => {
     await settle('ours');
+    const { folder, file } = bench;
     const aside = `${folder}-aside`;
     renameSync(folder, aside);
     try {
@@ -87,19 +67,19 @@ describe('a database', () => {
     expect(stored()).toBe('ours');
     expect(await settle('again')).toEqual({ done: undefined });
     const other = join(folder, 'other');
-    renameSync(file(), other);
-    copyFileSync(other, file());
+    renameSync(file, other);
+    copyFileSync(other, file);
     expect(await settle('lost')).toMatchObject({ trouble: { code: 'database-replaced' } });
-    renameSync(other, file());
+    renameSync(other, file);
     expect(stored()).toBe('again');
     expect(await settle('once more')).toEqual({ done: undefined });
   });
 
   test('is whole in one file once the thread has closed it', async () => {
     await settle('written');
-    expect(statSync(`${file()}-wal`).size).toBeGreaterThan(0);
-    await thread.run(undefined, { name: 'close' });
-    expect(existsSync(`${file()}-wal`)).toBe(false);
+    expect(statSync(`${bench.file}-wal`).size).toBeGreaterThan(0);
+    await bench.closeDatabase();
+    expect(existsSync(`${bench.file}-wal`)).toBe(false);
     expect(stored()).toBe('written');
     // What is asked after that opens it again.
     expect(await settle('again')).toEqual({ done: undefined });

@@ -323,8 +323,7 @@ export class RunsService implements OnApplicationBootstrap, BeforeApplicationShu
     // The bed is looked at before anything else can be laid on it.
     const picture = await this.pictureOf(id, machineId);
     const progress = { status, reason, doneLine: line, machineS: runS };
-    const { notTaken } = await this.writes.insist('endRun', id, progress, picture);
-    for (const why of notTaken) this.log.warn(`A sheet was not taken from stock. ${why}`);
+    await this.writes.insist('endRun', id, progress, picture);
     this.under.delete(machineId);
     await this.answered(id);
   }

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import type { OffcutDto, RunStatus, TakenSheet } from '@lambent/contracts';
 import type { Sheet } from '@lambent/core/document';
-import { addOffcut, putSheetBack, type StockedSheet, stockOf, takeSheet } from '@lambent/core/recipes';
+import { addOffcut, putSheetBack, stockOf, takeSheet } from '@lambent/core/recipes';
 import { MaterialEntity } from '../book/book.entities.ts';
 import { changeStock } from '../book/book.writes.ts';
 import { notFound, PlainError } from '../common/plain-error.ts';
@@ -49,39 +49,31 @@ export async function noteRun(writing: Writing, id: string, progress: RunProgres
  * Puts the end of a run on record, takes the sheets that it used from stock, and keeps its picture. A sheet that an
  * earlier run of the job took still lies there, until this very run has been burnt on it.
  *
- * @returns the sheets it took, and those that could not be taken, with why
+ * @returns the sheets it took; one that was not counted counts as one
  */
 export async function endRun(
   writing: Writing,
   id: string,
   { status, reason, doneLine, machineS }: RunProgress,
   picture: RunPicture | null,
-): Promise<{ taken: TakenSheet[]; notTaken: string[] }> {
+): Promise<TakenSheet[]> {
   const run = await writing.findOne(RunEntity, { where: { id }, relations: { job: true } });
   if (!run) throw notFound('run');
-  if (run.endedAt) return { taken: run.taken, notTaken: [] };
+  if (run.endedAt) return run.taken;
   const burntOn = run.uses?.stock === 'fresh' && (status === 'done' || doneLine > 0) ? run.uses.sheets : [];
   const earlier = await writing.find(RunEntity, { where: { jobId: run.jobId }, order: { sequence: 'ASC' } });
   const taken: TakenSheet[] = [];
-  const notTaken: string[] = [];
   for (const sheet of burntOn) {
     const material = await writing.findOneBy(MaterialEntity, { id: sheet.materialId });
     const from = stockOf(material?.stock ?? undefined, sheet);
     if (!from || stillLies(earlier, run, sheet)) continue;
     const { id: stockId, width, height, price, offcut = false } = from;
-    let left: readonly StockedSheet[];
-    try {
-      left = takeSheet(material?.stock ?? [], stockId);
-    } catch (error) {
-      notTaken.push(`${material?.name}: ${(error as Error).message}`);
-      continue;
-    }
-    await changeStock(writing, `the run of “${run.job.title}”`, sheet.materialId, () => left);
+    await changeStock(writing, `the run of “${run.job.title}”`, sheet.materialId, (all) => takeSheet(all, stockId));
     taken.push({ sheetId: sheet.id, materialId: sheet.materialId, stockId, width, height, price, offcut });
   }
   await writing.update(RunEntity, { id }, { status, reason, doneLine, machineS, taken, endedAt: new Date() });
   if (picture) await writing.insert(BurntPictureEntity, { ...picture, runId: id, codes: Buffer.from(picture.codes) });
-  return { taken, notTaken };
+  return taken;
 }
 
 /** A sheet was not used up after all. @throws PlainError 404 where the run took none, 409 where it is back already */

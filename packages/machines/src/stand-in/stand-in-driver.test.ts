@@ -362,21 +362,33 @@ test('what is not there any more cannot be taken up, and a run given up while aw
   await until(() => linesHeard().length > 5);
   const { onEnquiry } = peer;
   peer.onEnquiry = () => null;
+  peer.onStop = () => {};
   await inState('away');
   await expect(driver.stop()).rejects.toMatchObject({ code: 'no-answer' });
-  // Whether it is connected just then hangs on the moment; it is given up while it is not.
-  await until(() => {
-    peer.hangUp();
-    return driver.status.state === 'away';
-  });
+  // A machine that hangs takes lines and answers nothing: its line is open, and it is away all the same.
+  const { connections } = peer;
+  await until(() => peer.connections > connections);
+  await driver.stop();
+  expect(await ended).toMatchObject({ status: 'broken off', reason: expect.stringMatching(/given up by hand/) });
   const stops = heard('<stop>');
-  peer.onStop = () => {};
-  await driver.stop().catch(() => {});
   peer.onStop = () => peer.drop();
   peer.onEnquiry = onEnquiry;
   await until(() => heard('<stop>') > stops);
-  await ended;
   await until(() => driver.status.state === 'idle' && driver.busy() === null);
+});
+
+test('a machine without a run that does not answer is told to stop, and the operator to see that it stands', async () => {
+  await driveAnew({ silenceMs: 400 });
+  await inState('idle');
+  peer.onEnquiry = () => null;
+  await inState('away');
+  const { connections } = peer;
+  await until(() => peer.connections > connections);
+  await until(() => {
+    driver.stop().catch(() => {});
+    return heard('<stop>') > 0;
+  });
+  await expect(driver.stop()).rejects.toMatchObject({ code: 'machine-away' });
 });
 
 test('closing holds what runs, and waits until it stands', async () => {

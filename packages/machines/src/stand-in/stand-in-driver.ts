@@ -147,13 +147,15 @@ export class StandInDriver implements MachineDriver {
 
   stop(): Promise<void> {
     const { running, line } = this;
-    if (!running && !line.connected) {
+    // A machine that hangs may still have its line open: what counts is whether it answers.
+    if (!running && !line.answers) {
+      line.say(codes.stop);
       return Promise.reject(
         new MachineRefusal('machine-away', 'The machine does not answer. Press its own stop, and see that it stands.'),
       );
     }
     // Told so before, and still away: the record is closed, and the machine stopped if it ever comes back with the run.
-    if (running?.ending && !line.connected) {
+    if (running?.ending && !line.answers) {
       this.givenUp.add(running.program.runId);
       this.end(running, { status: 'broken off', reason: 'the machine went away, and was given up by hand' });
       return Promise.resolve();
@@ -161,7 +163,7 @@ export class StandInDriver implements MachineDriver {
     if (running) this.endWhenItStands(running, 'stopped', 'stopped by hand');
     return new Promise((resolve, reject) => {
       const late = setTimeout(() => {
-        const what = line.connected
+        const what = line.answers
           ? 'The machine has not confirmed that it stands. Press its own stop; Lambent goes on telling it.'
           : 'The machine does not answer. Press its own stop; Lambent stops it as soon as it answers. Stop once more to close the record of this run.';
         reject(new MachineRefusal('no-answer', what));

@@ -74,6 +74,11 @@ export class StandInLine {
     this.socket?.destroy();
   }
 
+  /** Whether the machine has said how it is since the line was opened. */
+  get answers(): boolean {
+    return this.heard !== null;
+  }
+
   /** Waits until the machine has said how it is. */
   async firstStatus(): Promise<StandInStatus> {
     if (!this.heard) await new Promise<void>((resolve) => this.firstHeard.push(resolve));
