@@ -65,9 +65,13 @@ export const groups = [
   },
   {
     name: 'server: runs',
-    files: ['runs/runs.service', 'runs/runs.writes', 'machines/machine-links'].map(
-      (name) => `apps/server/src/${name}.ts`,
-    ),
+    files: [
+      'runs/runs.service',
+      'runs/run-follower',
+      'runs/run-record',
+      'runs/runs.writes',
+      'machines/machine-links',
+    ].map((name) => `apps/server/src/${name}.ts`),
     tests: ['apps/server/test/runs-writes', 'apps/server/test/runs.test'],
     isBuilt: true,
     longestS: 300,

@@ -1,9 +1,10 @@
 import type { MachineState } from '@lambent/contracts';
 import type { Machine } from '@lambent/core/machine';
-import { type MachineDriver, type MachineStatus, StandInDriver } from '@lambent/machines';
+import type { MachineDriver, MachineStatus } from '@lambent/machines';
 import { Injectable, Logger, type OnApplicationBootstrap } from '@nestjs/common';
 import { notFound } from '../common/plain-error.ts';
 import { EventHub } from '../events/event-hub.ts';
+import { MachineDrivers } from './machine-drivers.ts';
 import { MachinesService } from './machines.service.ts';
 import { Pace } from './pace.ts';
 
@@ -23,6 +24,7 @@ export class MachineLinks implements OnApplicationBootstrap {
   constructor(
     private readonly machines: MachinesService,
     private readonly hub: EventHub,
+    private readonly makers: MachineDrivers,
   ) {}
 
   async onApplicationBootstrap(): Promise<void> {
@@ -34,12 +36,12 @@ export class MachineLinks implements OnApplicationBootstrap {
     }
   }
 
-  private driverFor({ id, name, address, topSpeed, acceleration }: Machine): MachineDriver {
+  private driverFor(machine: Machine): MachineDriver {
+    const { id, name, topSpeed, acceleration } = machine;
     // A page draws what it hears; a machine that is fed fast would else keep it from anything else.
-    const pace = new Pace<MachineState>(tellEveryMs, (machine) => this.hub.say({ type: 'machine', machine }));
+    const pace = new Pace<MachineState>(tellEveryMs, (state) => this.hub.say({ type: 'machine', machine: state }));
     let told: MachineStatus | null = null;
-    const driver = new StandInDriver({
-      ...address,
+    const driver: MachineDriver = this.makers.make(machine, {
       windowS: Math.max(windowS, (2 * topSpeed) / acceleration),
       changed: (status) => {
         const urgent =

@@ -14,47 +14,51 @@ import { Body, Controller, Get, Param, Post, Query, Res, StreamableFile } from '
 import { ApiTags } from '@nestjs/swagger';
 import type { Response } from 'express';
 import { Describe, fileOf, listOf, oneOf } from '../api/describe.ts';
+import { RunRecord } from './run-record.ts';
 import { RunsService } from './runs.service.ts';
 
 @ApiTags('runs')
 @Controller('api')
 export class RunsController {
-  constructor(private readonly runs: RunsService) {}
+  constructor(
+    private readonly runs: RunsService,
+    private readonly record: RunRecord,
+  ) {}
 
   @Get('runs')
   @Describe('The record of runs, the newest first; of one job, or of all', listOf('Run'))
   list(@Query() { job }: RunsWishDto): Promise<RunAnswer[]> {
-    return this.runs.list(job);
+    return this.record.list(job);
   }
 
   @Get('runs/:id')
   @Describe('A run, when it has ended or has been waited for long enough', oneOf('Run'), 400, 404)
   get(@Param('id') id: string, @Query() { wait = 0 }: RunWishDto): Promise<RunAnswer> {
-    return this.runs.get(id, wait);
+    return this.record.get(id, wait);
   }
 
   @Get('runs/:id/program.gcode')
   @Describe('The very program that was sent', fileOf('text/plain'), 404)
   async program(@Param('id') id: string): Promise<StreamableFile> {
-    return new StreamableFile(createReadStream(await this.runs.programPath(id)), { type: 'text/plain' });
+    return new StreamableFile(createReadStream(await this.record.programPath(id)), { type: 'text/plain' });
   }
 
   @Get('runs/:id/picture')
   @Describe('What the bed looked like after a run', oneOf('BurntPicture'), 404)
   picture(@Param('id') id: string): Promise<BurntPictureAnswer> {
-    return this.runs.picture(id);
+    return this.record.picture(id);
   }
 
   @Post('runs/:id/stock/put-back')
   @Describe('Puts a sheet that a run took back into stock', oneOf('Run'), 400, 404, 409)
   putBack(@Param('id') id: string, @Body() wanted: PutBackDto): Promise<RunAnswer> {
-    return this.runs.putBack(id, wanted);
+    return this.record.putBack(id, wanted);
   }
 
   @Post('runs/:id/stock/offcuts')
   @Describe('Keeps what is left of a sheet that a run took', oneOf('Run'), 400, 404, 409)
   keepOffcut(@Param('id') id: string, @Body() wanted: OffcutDto): Promise<RunAnswer> {
-    return this.runs.keepOffcut(id, wanted);
+    return this.record.keepOffcut(id, wanted);
   }
 
   @Get('jobs/:id/plan')

@@ -7,6 +7,8 @@ import { MachinesModule } from '../machines/machines.module.ts';
 import { ShopModule } from '../shop/shop.module.ts';
 import { WorkModule } from '../work/work.module.ts';
 import { BurntPictureEntity, RunEntity } from './run.entities.ts';
+import { RunFollower } from './run-follower.ts';
+import { RunRecord } from './run-record.ts';
 import { RunsController } from './runs.controller.ts';
 import { RunsService } from './runs.service.ts';
 
@@ -21,6 +23,6 @@ import { RunsService } from './runs.service.ts';
     JobsModule,
   ],
   controllers: [RunsController],
-  providers: [RunsService],
+  providers: [RunsService, RunRecord, RunFollower],
 })
 export class RunsModule {}

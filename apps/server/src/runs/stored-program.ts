@@ -4,6 +4,15 @@ import { join } from 'node:path';
 import { createInterface } from 'node:readline';
 import type { Program } from '@lambent/machines';
 
+/** Where programs lie, each under its SHA-256. */
+export function programsIn(dataFolder: string): string {
+  return join(dataFolder, 'programs');
+}
+
+export function programFile(dataFolder: string, hash: string): string {
+  return join(programsIn(dataFolder), `${hash}.gcode`);
+}
+
 /**
  * A program as it lies on the disk, with the seconds that each of its lines is planned to take.
  *

@@ -1,0 +1,117 @@
+import { afterEach, beforeEach, expect, jest, test } from '@jest/globals';
+import type { MachineState, ServerEvent } from '@lambent/contracts';
+import type { Machine } from '@lambent/core/machine';
+import type { MachineStatus, StandInOptions } from '@lambent/machines';
+import { EventHub } from '../events/event-hub.ts';
+import { MachineLinks } from './machine-links.ts';
+
+const calm: MachineStatus = {
+  state: 'idle',
+  reason: null,
+  x: 0,
+  y: 0,
+  feed: 0,
+  power: 0,
+  lid: 'closed',
+  line: 0,
+  runS: 0,
+  runId: null,
+};
+const machine = (id: string, topSpeed = 500, acceleration = 4000) =>
+  ({ id, name: id.toUpperCase(), topSpeed, acceleration, address: { host: 'h', port: 1 } }) as Machine;
+
+beforeEach(() => void jest.useFakeTimers());
+afterEach(() => void jest.useRealTimers());
+
+/** Links to machines whose drivers say what the test has them say. */
+async function linksTo(...machines: Machine[]) {
+  const made = new Map<string, Omit<StandInOptions, 'host' | 'port'>>();
+  const drivers = new Map<string, { status: MachineStatus; oddities: number; done: string[] }>();
+  const makers = {
+    make: ({ id }: Machine, options: Omit<StandInOptions, 'host' | 'port'>) => {
+      const driver = {
+        status: { ...calm, state: 'away' as const },
+        oddities: 0,
+        done: [] as string[],
+        open: () => driver.done.push('open'),
+        close: async (withinMs: number) => void driver.done.push(`close ${withinMs}`),
+      };
+      made.set(id, options);
+      drivers.set(id, driver);
+      return driver;
+    },
+  };
+  const hub = new EventHub();
+  const told: MachineState[] = [];
+  hub.heard().subscribe((event: ServerEvent) => {
+    if (event.type === 'machine') told.push(event.machine);
+  });
+  const links = new MachineLinks({ list: async () => machines } as never, hub, makers as never);
+  const logged: string[] = [];
+  Object.assign(links, { log: { warn: (text: string) => logged.push(text) } });
+  await links.onApplicationBootstrap();
+  const say = (id: string, status: Partial<MachineStatus>) => made.get(id)?.changed?.({ ...calm, ...status });
+  return { links, made, drivers, told, say, logged };
+}
+
+test('each machine of the shop gets a line, which is opened, and is told as away until it is heard', async () => {
+  const { links, drivers, told } = await linksTo(machine('wren'), machine('curlew'));
+  expect(links.ids).toEqual(['wren', 'curlew']);
+  expect(told).toMatchObject([
+    { machineId: 'wren', state: 'away' },
+    { machineId: 'curlew', state: 'away' },
+  ]);
+  expect(drivers.get('wren')?.done).toEqual(['open']);
+  expect(links.states()).toEqual(told);
+  expect(links.state('curlew')).toEqual(told[1]);
+  await links.close(70);
+  expect([...drivers.values()].map(({ done }) => done[1])).toEqual(['close 70', 'close 70']);
+});
+
+test('a machine that there is not is said to be unknown', async () => {
+  const { links } = await linksTo(machine('wren'));
+  expect(() => links.get('dunlin')).toThrow(expect.objectContaining({ status: 404 }));
+});
+
+test('two seconds of burning wait in a machine, or twice as long as its head takes to brake from its top speed', async () => {
+  const { made } = await linksTo(machine('quick', 500, 4000), machine('slow', 600, 400), machine('just', 400, 400));
+  expect(['quick', 'slow', 'just'].map((id) => made.get(id)?.windowS)).toEqual([2, 3, 2]);
+});
+
+test('where a machine is, is told now and then; another state, reason, lid or run at once', async () => {
+  const { told, say } = await linksTo(machine('wren'));
+  const count = () => told.length - 1;
+  say('wren', { x: 1 });
+  expect(count()).toBe(1);
+  say('wren', { x: 2 });
+  say('wren', { x: 3 });
+  expect(count()).toBe(1);
+  for (const [i, change] of (
+    [
+      { state: 'running' },
+      { state: 'running', runId: 'r' },
+      { state: 'held', runId: 'r' },
+      { state: 'held', runId: 'r', reason: 'held by hand' },
+      { state: 'held', runId: 'r', reason: 'held by hand', lid: 'open' },
+    ] as Partial<MachineStatus>[]
+  ).entries()) {
+    say('wren', { x: 4, ...change });
+    expect(told.at(-1)).toMatchObject({ x: 4, ...change });
+    expect(count()).toBe(2 + i);
+  }
+  const last = { state: 'held', runId: 'r', reason: 'held by hand', lid: 'open' } as const;
+  say('wren', { ...last, x: 5 });
+  expect(told.at(-1)?.x).toBe(4);
+  jest.advanceTimersByTime(60);
+  expect(told.at(-1)).toMatchObject({ machineId: 'wren', x: 5 });
+});
+
+test('what makes no sense is put into the log twenty times, and then counted only', async () => {
+  const { made, drivers, logged } = await linksTo(machine('wren'));
+  for (let i = 1; i <= 25; i++) {
+    (drivers.get('wren') as { oddities: number }).oddities = i;
+    made.get('wren')?.odd?.(`nonsense ${i}`);
+  }
+  expect(logged).toHaveLength(20);
+  expect(logged.at(-1)).toBe('WREN said what makes no sense: nonsense 20');
+});

@@ -1,0 +1,111 @@
+import type { BurntPictureAnswer, OffcutDto, PutBackDto, RunAnswer } from '@lambent/contracts';
+import { Injectable } from '@nestjs/common';
+import { InjectRepository } from '@nestjs/typeorm';
+import { filter, lastValueFrom, take, takeUntil, timer } from 'rxjs';
+import { In, IsNull, Repository } from 'typeorm';
+import { notFound } from '../common/plain-error.ts';
+import { config } from '../config.ts';
+import { WriteQueue } from '../data/write-queue.ts';
+import { EventHub } from '../events/event-hub.ts';
+import { BurntPictureEntity, RunEntity } from './run.entities.ts';
+import { answerOf } from './run-answer.ts';
+import { programFile } from './stored-program.ts';
+
+/** The record of runs: what was burnt, when, from which version, and how it came out. */
+@Injectable()
+export class RunRecord {
+  constructor(
+    @InjectRepository(RunEntity) private readonly runs: Repository<RunEntity>,
+    @InjectRepository(BurntPictureEntity) private readonly pictures: Repository<BurntPictureEntity>,
+    private readonly hub: EventHub,
+    private readonly writes: WriteQueue,
+  ) {}
+
+  async list(jobId?: string): Promise<RunAnswer[]> {
+    const rows = await this.runs.find({
+      where: jobId ? { jobId } : {},
+      relations: { job: true },
+      order: { sequence: 'DESC' },
+      take: 100,
+    });
+    const pictured = await this.pictures.find({
+      select: { runId: true },
+      where: { runId: In(rows.map(({ id }) => id)) },
+    });
+    const seen = new Set(pictured.map(({ runId }) => runId));
+    return rows.map((row) => answerOf(row, row.job.title, seen.has(row.id)));
+  }
+
+  /**
+   * A run, once it has ended or was waited for long enough.
+   * @param wait how long, in seconds
+   * @throws PlainError 404 where there is none
+   */
+  async get(id: string, wait: number): Promise<RunAnswer> {
+    const ended = this.hub.heard().pipe(
+      filter((event) => event.type === 'run' && event.run.id === id && event.run.endedAt !== null),
+      take(1),
+      takeUntil(timer(wait * 1000)),
+    );
+    // Listens before it looks: an end in between is not missed.
+    const over = lastValueFrom(ended, { defaultValue: null });
+    const run = await this.find(id);
+    if (run.endedAt || wait === 0) return run;
+    await over;
+    return this.find(id);
+  }
+
+  async putBack(id: string, { sheetId, by }: PutBackDto): Promise<RunAnswer> {
+    await this.writes.do('putBackSheet', id, sheetId, by);
+    return this.answered(id);
+  }
+
+  async keepOffcut(id: string, wanted: OffcutDto): Promise<RunAnswer> {
+    await this.writes.do('keepOffcut', id, { ...wanted });
+    return this.answered(id);
+  }
+
+  /** @throws PlainError 404 where there is none */
+  async picture(id: string): Promise<BurntPictureAnswer> {
+    const row = await this.pictures.findOneBy({ runId: id });
+    if (!row) throw notFound('picture of this run');
+    const { runId: _, codes, ...place } = row;
+    return { ...place, codes: codes.toString('base64'), simulated: true };
+  }
+
+  async programPath(id: string): Promise<string> {
+    const run = await this.runs.findOneBy({ id });
+    if (!run) throw notFound('run');
+    return programFile(config.dataFolder, run.programHash);
+  }
+
+  private async find(id: string): Promise<RunAnswer> {
+    const run = await this.runs.findOne({ where: { id }, relations: { job: true } });
+    if (!run) throw notFound('run');
+    return answerOf(run, run.job.title, await this.pictures.existsBy({ runId: id }));
+  }
+
+  /** A run as it is on record now; also told to whoever listens. */
+  async answered(id: string): Promise<RunAnswer> {
+    const answer = await this.find(id);
+    this.hub.say({ type: 'run', run: answer });
+    return answer;
+  }
+
+  /** Those that have not ended, with their jobs. */
+  unended(): Promise<RunEntity[]> {
+    return this.runs.find({ where: { endedAt: IsNull() }, relations: { job: true } });
+  }
+
+  /** @returns whether a run is on record, and over */
+  async isOver(id: string): Promise<boolean> {
+    const run = await this.runs.findOneBy({ id });
+    return run !== null && run.endedAt !== null;
+  }
+
+  /** When one of a job's runs was burnt to its end last; null where it was not. */
+  async lastBurnt(jobId: string, jobRunId: string): Promise<Date | null> {
+    const where = { jobId, jobRunId, status: 'done' as const };
+    return (await this.runs.findOne({ where, order: { sequence: 'DESC' } }))?.startedAt ?? null;
+  }
+}
