@@ -1,6 +1,7 @@
 import { parseArgs } from 'node:util';
 import { serve } from './link.ts';
-import { type Build, StandInMachine } from './machine.ts';
+import { StandInMachine } from './machine.ts';
+import type { Build } from './machine-status.ts';
 
 const { values } = parseArgs({
   options: {

@@ -1,4 +1,4 @@
-import type { BurntPictureAnswer, FontAnswer } from '@lambent/contracts';
+import type { BurntPictureAnswer } from '@lambent/contracts';
 import { checkJob, type Finding } from '@lambent/core/checks';
 import {
   type ColourKey,
@@ -71,6 +71,8 @@ import { type OpenedJob, openedFrom } from './opened-job.ts';
 import { drawPng } from './png.ts';
 import { portionsOf } from './portions.ts';
 import type { Answered, Asked } from './work-pool.ts';
+import { itemsAhead, Moved, moved, nowAndThen, WithItems } from './worker-answer.ts';
+import { assets, bytesOf, fontBook, loadText, picturesOf } from './worker-files.ts';
 
 export type ShopLists = Pick<Shop, 'machines' | 'keys' | 'materials'>;
 
@@ -87,42 +89,6 @@ export type Opening = OpenedJob | { readonly notADrawing: string };
 
 export type ArtworkFormat = 'svg' | 'dxf' | 'pdf' | 'png';
 
-async function bytesOf(path: string): Promise<Uint8Array> {
-  const response = await fetch(path);
-  if (!response.ok) throw new Error(`The server does not give ${path}. Is Lambent still running?`);
-  return new Uint8Array(await response.arrayBuffer());
-}
-
-/** What reads fonts is large: it comes when there is text to set, or a file that may hold some. */
-const loadText = () => import('@lambent/core/text');
-
-/** Every font there is; asked for anew with every file, so that one just loaded is there. */
-async function fontBook(): Promise<FontBook> {
-  const { FontBook } = await loadText();
-  const list = (await (await fetch('/api/fonts')).json()) as FontAnswer[];
-  return new FontBook(await Promise.all(list.map(async (font) => ({ ...font, bytes: await fontBytes(font.id) }))));
-}
-
-const fonts = new Map<string, Promise<Uint8Array>>();
-
-function fontBytes(id: string): Promise<Uint8Array> {
-  let bytes = fonts.get(id);
-  if (!bytes) {
-    bytes = bytesOf(`/api/fonts/${id}`);
-    bytes.catch(() => fonts.delete(id));
-    fonts.set(id, bytes);
-  }
-  return bytes;
-}
-
-const assets = (name: string) => bytesOf(`/api/assets/${name}`);
-
-async function picturesOf({ drawing }: JobDocument): Promise<Map<string, PictureFile>> {
-  const ids = new Set(drawing.items.flatMap(({ shape }) => (shape.kind === 'picture' ? [shape.pictureId] : [])));
-  const files = await Promise.all([...ids].map(async (id) => ({ id, bytes: await bytesOf(`/api/pictures/${id}`) })));
-  return new Map(files.map((file) => [file.id, file]));
-}
-
 /** The job on the Bench, as this worker was last told of it. */
 let followed: JobDocument | null = null;
 /** Items of the job to come. */
@@ -135,23 +101,6 @@ function follow(diff: JobDiff): JobDocument {
   return followed;
 }
 
-/** How much of a work is done when it has come to the worker. */
-const begunShare = 0.01;
-/** At most so often it is said how much is done. */
-const sayEveryMs = 100;
-
-function nowAndThen(progress: Progress): Progress {
-  // That it was begun is said at once.
-  progress(begunShare);
-  let last = performance.now();
-  return (share) => {
-    const now = performance.now();
-    if (now - last < sayEveryMs) return;
-    last = now;
-    progress(share);
-  };
-}
-
 /** The shop that plans go by, as this worker was last told of it. */
 let plannedBy: ShopLists | null = null;
 
@@ -161,30 +110,6 @@ let prepared: PreparedJob | null = null;
 
 /** The fonts that text is set in on the Bench; made anew when the list of them is asked for. */
 let book: Promise<FontBook> | null = null;
-
-/** An answer with what goes over with it, and is not copied. */
-class Moved {
-  constructor(
-    readonly value: unknown,
-    readonly buffers: Transferable[],
-  ) {}
-}
-
-function moved<T>(value: T, buffers: Transferable[]): T {
-  return new Moved(value, buffers) as T;
-}
-
-/** An answer whose items go ahead of it, a few at a time. */
-class WithItems {
-  constructor(
-    readonly value: unknown,
-    readonly items: readonly Item[],
-  ) {}
-}
-
-function itemsAhead<T>(value: T, items: readonly Item[]): T {
-  return new WithItems(value, items) as T;
-}
 
 const work = {
   /**

@@ -1,4 +1,4 @@
-import type { Colour, Group, Item, Paint } from '../../document/item.ts';
+import type { Colour, Item } from '../../document/item.ts';
 import type { Shape } from '../../document/shape.ts';
 import {
   identity,
@@ -14,10 +14,13 @@ import { Notes, type Reading } from '../reading.ts';
 import { noteNoFonts, noteText } from '../text-notes.ts';
 import { indexColour, trueColour } from './colours.ts';
 import { drawEntity } from './entities.ts';
+import { type Entity, withFollowers } from './followers.ts';
 import { Fields, type Raw, readSections } from './groups.ts';
 import { joinLooseLines } from './join-loose.ts';
 import { placeOnPage } from './page.ts';
+import { Paints } from './paints.ts';
 import { isTilted, planar, planeOf } from './plane.ts';
+import { type Layer, Tables } from './tables.ts';
 import { drawText } from './text.ts';
 import { unitOf } from './units.ts';
 
@@ -26,8 +29,6 @@ const straying = 0.002;
 /** More entities than this are not made of blocks within blocks: such files multiply themselves. */
 const mostFromBlocks = 200_000;
 const deepestBlock = 40;
-/** Lines in DXF have no width of their own that matters; they come as hairlines, in mm. */
-const hairline = 0.1;
 
 /**
  * Reads a drawing from ASCII DXF, R12 to 2018: its outlines in mm, y down, a group a layer. What lies on
@@ -37,13 +38,6 @@ const hairline = 0.1;
  */
 export function readDxf(text: string, idFor: (place: string) => string, fonts: FontBook): Reading {
   return new DxfReader(text, idFor, fonts).read();
-}
-
-interface Layer {
-  readonly name: string;
-  readonly colour: Colour;
-  readonly hidden: boolean;
-  readonly group: Group;
 }
 
 /** Where an entity stands: the block it is in, and what it takes over from its insertion. */
@@ -56,20 +50,13 @@ interface Place {
   readonly colour: Colour | null;
 }
 
-interface Entity {
-  readonly raw: Raw;
-  readonly followers: readonly Raw[];
-}
-
 class DxfReader {
   private readonly notes = new Notes();
   private readonly items: Item[] = [];
-  private readonly layers = new Map<string, Layer>();
+  private readonly tables: Tables;
   private readonly blocks = new Map<string, { base: { x: number; y: number }; entities: Entity[] }>();
-  private readonly styles = new Map<string, { family: string; bold: boolean; italic: boolean }>();
   private readonly unknown = new Map<string, number>();
-  /** Shared by all items of one colour: there may be a million. */
-  private readonly paints = new Map<string, Paint>();
+  private readonly paints = new Paints();
   private readonly file: ReturnType<typeof readSections>;
   private made = 0;
 
@@ -79,6 +66,7 @@ class DxfReader {
     private readonly fonts: FontBook,
   ) {
     this.file = readSections(text);
+    this.tables = new Tables(idFor);
   }
 
   read(): Reading {
@@ -90,7 +78,7 @@ class DxfReader {
         `the file stops making sense at line ${cutAt}; it is read up to there`,
       );
     }
-    this.readTables(sections.get('TABLES') ?? []);
+    this.tables.read(sections.get('TABLES') ?? []);
     this.readBlocks(sections.get('BLOCKS') ?? []);
     const unit = unitOf(this.file.header, this.notes);
     const start: Place = {
@@ -111,38 +99,12 @@ class DxfReader {
     const used = new Set(items.map(({ groupId }) => groupId));
     return {
       format: 'dxf',
-      drawing: { items, groups: [...this.layers.values()].map(({ group }) => group).filter(({ id }) => used.has(id)) },
+      drawing: { items, groups: this.tables.groups().filter(({ id }) => used.has(id)) },
       pictures: [],
       size: { pageWidthMm: page?.width ?? null, pageHeightMm: page?.height ?? null, mmPerUnit: unit.mm, ...unit.found },
       notes: this.notes.list(),
       pageCount: 1,
     };
-  }
-
-  private readTables(records: readonly Raw[]): void {
-    for (const raw of records) {
-      const fields = new Fields(raw);
-      const name = fields.text(2) ?? '';
-      if (raw.type === 'LAYER') {
-        const index = fields.number(62, 7);
-        const colour = fields.text(420) === null ? indexColour(Math.abs(index)) : trueColour(fields.number(420, 0));
-        const hidden = index < 0 || (fields.number(70, 0) & 1) === 1;
-        this.addLayer(name, colour, hidden);
-      } else if (raw.type === 'STYLE') {
-        const file = (fields.text(3) ?? '').replace(/\.\w+$/, '');
-        const family = fields.text(1000) ?? file;
-        this.styles.set(name.toLowerCase(), { family, bold: /bold|bd$/i.test(file), italic: /ital|i$/i.test(file) });
-      }
-    }
-  }
-
-  private addLayer(name: string, colour: Colour, hidden: boolean): Layer {
-    const known = this.layers.get(name.toLowerCase());
-    if (known) return known;
-    const group = { id: this.idFor(`layer${this.layers.size}`), name: name || 'Layer', parentId: null };
-    const layer = { name, colour, hidden, group };
-    this.layers.set(name.toLowerCase(), layer);
-    return layer;
   }
 
   private readBlocks(records: readonly Raw[]): void {
@@ -281,7 +243,7 @@ class DxfReader {
 
   private text(raw: Raw, fields: Fields, place: Place): void {
     if (raw.type === 'ATTRIB' && fields.number(70, 0) & 1) return;
-    const style = this.styles.get((fields.text(7) ?? 'standard').toLowerCase());
+    const style = this.tables.style(fields.text(7) ?? 'standard');
     const wanted = style?.family ? [style.family] : [];
     const found = this.fonts.find(wanted, style?.bold ?? false, style?.italic ?? false);
     if (!found) {
@@ -300,7 +262,7 @@ class DxfReader {
     const name = fields.text(8) ?? '0';
     // In a block, layer 0 is the layer the block is put on.
     if (name === '0' && place.layer && place.depth > 0) return place.layer;
-    return this.addLayer(name, '#000000', false);
+    return this.tables.layer(name);
   }
 
   private colourOf(fields: Fields, layer: Layer, place: Place): Colour {
@@ -319,7 +281,7 @@ class DxfReader {
       name,
       shape,
       matrix,
-      paint: this.paint(colour, filled),
+      paint: this.paints.of(colour, filled),
       fillRule: name === null ? 'evenodd' : 'nonzero',
       groupId: place.layer?.group.id ?? null,
       pinned: null,
@@ -329,33 +291,4 @@ class DxfReader {
       this.notes.add('left-out', 'hidden-left-out', 'a part on a layer that is off or frozen is kept hidden', [id]);
     return id;
   }
-
-  private paint(colour: Colour, filled: boolean): Paint {
-    const key = `${colour} ${filled}`;
-    let paint = this.paints.get(key);
-    if (!paint) {
-      paint = filled
-        ? { stroke: null, strokeWidthMm: 0, fill: colour }
-        : { stroke: colour, strokeWidthMm: hairline, fill: null };
-      this.paints.set(key, paint);
-    }
-    return paint;
-  }
-}
-
-/** Entities with the vertices and attributes that follow them. */
-function withFollowers(raws: readonly Raw[]): Entity[] {
-  const out: { raw: Raw; followers: Raw[] }[] = [];
-  let owner: Raw[] | null = null;
-  for (const raw of raws) {
-    if (raw.type === 'SEQEND') owner = null;
-    else if (owner && (raw.type === 'VERTEX' || raw.type === 'ATTRIB')) owner.push(raw);
-    else {
-      const followers: Raw[] = [];
-      out.push({ raw, followers });
-      const follows = () => raw.groups.some(([code, value]) => code === 66 && value === '1');
-      owner = raw.type === 'POLYLINE' || (raw.type === 'INSERT' && follows()) ? followers : null;
-    }
-  }
-  return out;
 }

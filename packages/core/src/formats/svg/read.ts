@@ -1,29 +1,27 @@
 import type { ReadingChoices } from '../../document/arrival.ts';
 import { type Group, unpainted } from '../../document/item.ts';
-import type { Shape } from '../../document/shape.ts';
-import { outlineOf } from '../../document/shapes.ts';
 import { type Area, areaOf, emptyArea, uniteAreas } from '../../geometry/areas/area.ts';
-import { boxOf } from '../../geometry/paths/box.ts';
 import { type Matrix, multiply, translation } from '../../geometry/paths/matrix.ts';
-import { pathBounds, transformPath } from '../../geometry/paths/path.ts';
+import { transformPath } from '../../geometry/paths/path.ts';
 import { FontBook } from '../../text/fonts.ts';
-import { bytesOfDataUrl, describePicture, type PictureFacts } from '../picture/describe.ts';
-import { fitPicture, pictureFile } from '../picture/file.ts';
 import { Notes, type PictureFile, type Reading } from '../reading.ts';
 import { FileRefused } from '../refusal.ts';
 import { noteNoFonts, noteText } from '../text-notes.ts';
 import { ClipReader, viewportArea } from './clip.ts';
-import { type Context, enter, ownTransform, startContext } from './context.ts';
-import { dashedPath, dashLengths } from './dashes.ts';
+import { type Context, enter, startContext } from './context.ts';
+import { dashesOf } from './dashes.ts';
 import { noteEffects } from './effects.ts';
 import { drawn, holders, isForUs, isWithin, nameOf, silent } from './elements.ts';
+import { readImage } from './image.ts';
 import { SvgItems } from './items.ts';
 import { readShape } from './outline.ts';
-import { fitViewBox, readPage, readViewBox } from './page.ts';
+import { readPage } from './page.ts';
 import { PaintReader } from './paint.ts';
 import { type Declared, StyleSheet } from './style.ts';
 import { TextReader } from './text.ts';
+import { transformOf } from './transform.ts';
 import { type Axis, lengthInUserUnits } from './values.ts';
+import { viewportOf } from './viewport.ts';
 import { readSvgTree, type SvgElement } from './xml.ts';
 
 /** More elements than this are not made by `use`; files that ask for more multiply themselves without end. */
@@ -154,33 +152,7 @@ class SvgReader {
 
   /** The context inside an element, its own transform applied. */
   private inside(element: SvgElement, own: Declared, parent: Context): Context {
-    return enter(element, own, parent, this.transform(element, own, parent));
-  }
-
-  private transform(element: SvgElement, own: Declared, parent: Context): Matrix | null {
-    if (own.transform === undefined) return null;
-    const frame = () => {
-      const read = drawn.has(element.name) ? readShape(element, parent) : null;
-      if (!read) {
-        this.notes.add(
-          'changed',
-          'origin-not-found',
-          'a part that is turned about its own middle is turned about its corner',
-        );
-        return null;
-      }
-      const box = pathBounds(outlineOf(read.shape));
-      return { x: box.minX, y: box.minY, width: box.maxX - box.minX, height: box.maxY - box.minY };
-    };
-    const transform = ownTransform(own, parent, frame);
-    if (transform !== undefined) return transform;
-    const said = own.transform.slice(0, 40);
-    this.notes.add(
-      'changed',
-      'transform-not-read',
-      `the transform “${said}” at line ${element.line} makes no sense and was not applied`,
-    );
-    return null;
+    return enter(element, own, parent, transformOf(element, own, parent, this.notes));
   }
 
   private holder(element: SvgElement, own: Declared, outer: Context): void {
@@ -230,27 +202,14 @@ class SvgReader {
 
   /** A nested `svg` or an instance of a `symbol`: a viewport of its own, which hides what lies outside it. */
   private viewport(element: SvgElement, own: Declared, parent: Context, sized: SvgElement): void {
-    const of = (name: 'width' | 'height', axis: Axis) => {
-      const whole = axis === 'x' ? parent.viewportWidth : parent.viewportHeight;
-      const given = lengthInUserUnits(sized.attributes[name], parent, axis);
-      return given ?? lengthInUserUnits(element.attributes[name], parent, axis) ?? whole;
-    };
-    const width = of('width', 'x');
-    const height = of('height', 'y');
-    if (!(width > 0 && height > 0)) return;
-    const x = this.length(element, 'x', parent, 'x', 0);
-    const y = this.length(element, 'y', parent, 'y', 0);
-    const viewBox = readViewBox(element.attributes.viewBox);
-    if (viewBox && !(viewBox.width > 0 && viewBox.height > 0)) return;
-    let matrix = multiply(parent.matrix, translation(x, y));
-    if (viewBox)
-      matrix = multiply(matrix, fitViewBox(viewBox, width, height, element.attributes.preserveAspectRatio ?? ''));
-    const box = viewBox ?? { x: 0, y: 0, width, height };
+    const viewport = viewportOf(element, parent, sized);
+    if (!viewport) return;
+    const { matrix, box, frame } = viewport;
     const before = this.out.items.length;
     this.children(element, { ...parent, matrix, viewBox: box, viewportWidth: box.width, viewportHeight: box.height });
     const overflow = own.overflow?.trim();
     if (overflow !== 'visible' && overflow !== 'auto') {
-      this.out.clip(viewportArea(boxOf(x, y, width, height), parent.matrix), before);
+      this.out.clip(viewportArea(frame, parent.matrix), before);
     }
   }
 
@@ -272,7 +231,12 @@ class SvgReader {
       return;
     }
     const name = nameOf(element);
-    const dashes = this.dashes(element, read.shape, own, context);
+    const asked = {
+      wanted: this.choices.dashes === 'dashed',
+      idOf: () => this.out.id(element),
+      notes: this.notes,
+    };
+    const dashes = dashesOf(read.shape, own, context, asked);
     if (!dashes) this.out.add(element, '', name, read.shape, own, context);
     else {
       // What is filled as well keeps its fill whole, and its line becomes an item beside it.
@@ -280,21 +244,6 @@ class SvgReader {
         this.out.add(element, 'f', name, read.shape, own, { ...context, stroke: 'none' });
       this.out.add(element, '', name, dashes, own, { ...context, fill: 'none' });
     }
-  }
-
-  /** A dashed stroke as its dashes, where they are wanted; null where it is to be a solid line. */
-  private dashes(element: SvgElement, shape: Shape, own: Declared, context: Context): Shape | null {
-    const lengths = dashLengths(context);
-    if (!lengths) return null;
-    const id = this.out.id(element);
-    if (this.choices.dashes !== 'dashed') {
-      this.notes.add('changed', 'dashes-as-solid', 'a dashed stroke is taken as a solid line', [id]);
-      return null;
-    }
-    const path = dashedPath(shape, lengths, own, context);
-    if (!path) return null;
-    this.notes.add('taken', 'dashes', 'a dashed stroke is taken as its dashes', [id]);
-    return { kind: 'path', path };
   }
 
   private text(element: SvgElement, own: Declared, context: Context): void {
@@ -325,39 +274,11 @@ class SvgReader {
   }
 
   private picture(element: SvgElement, _: Declared, context: Context): void {
-    const { href = '' } = element.attributes;
-    const bytes = bytesOfDataUrl(href);
-    if (!bytes) {
-      const said = `a linked picture (“${href.slice(0, 60)}”) was left out: embed it in the file, or bring it in by itself`;
-      this.notes.add('left-out', 'linked-picture', said);
-      return;
-    }
-    let facts: PictureFacts;
-    try {
-      facts = describePicture(bytes);
-    } catch (error) {
-      if (!(error instanceof FileRefused)) throw error;
-      this.notes.add(
-        'left-out',
-        'picture-not-read',
-        `an embedded picture at line ${element.line} cannot be read and was left out`,
-      );
-      return;
-    }
-    const [x, y] = [this.length(element, 'x', context, 'x', 0), this.length(element, 'y', context, 'y', 0)];
-    const width = lengthInUserUnits(element.attributes.width, context, 'x');
-    const height = lengthInUserUnits(element.attributes.height, context, 'y');
-    const place = fitPicture(facts, width, height, (frame, wide, high) =>
-      fitViewBox(frame, wide, high, element.attributes.preserveAspectRatio ?? ''),
-    );
-    if (!place) {
-      this.notes.add('left-out', 'nothing-to-draw', `a <image> has no extent and draws nothing (line ${element.line})`);
-      return;
-    }
-    const file = pictureFile(bytes);
+    const read = readImage(element, context, this.notes);
+    if (!read) return;
+    const { file, shape, place } = read;
     this.pictures.set(file.id, file);
-    const inside = { ...context, matrix: multiply(multiply(context.matrix, translation(x, y)), place) };
-    const shape: Shape = { kind: 'picture', pictureId: file.id, width: facts.width, height: facts.height };
+    const inside = { ...context, matrix: multiply(context.matrix, place) };
     const id = this.out.push(element, '', nameOf(element), shape, unpainted, inside, inside.hidden || !inside.visible);
     this.notes.add('taken', 'picture', 'a picture is taken', [id]);
   }

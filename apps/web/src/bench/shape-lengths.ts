@@ -1,0 +1,156 @@
+import type { Shape } from '@lambent/core/document';
+import type { BorderSettings } from '@lambent/core/geometry';
+
+/** A length of a shape that can be typed. */
+export interface Length {
+  readonly label: string;
+  readonly value: number;
+  readonly change: (value: number) => Shape;
+  /** Whether it may be 0. */
+  readonly zero?: boolean;
+  readonly most?: number;
+  /** One of several that are seldom wanted apart. */
+  readonly apart?: boolean;
+}
+
+export function lengthsOf(shape: Shape): Length[] {
+  switch (shape.kind) {
+    case 'rectangle': {
+      const { width, height, rx, ry, corners } = shape;
+      const half = Math.min(width, height) / 2;
+      // A side that is typed goes by the stock's thickness no more.
+      const freed = (side: 'width' | 'height') => {
+        const { tied, ...plain } = shape;
+        return tied?.side === side ? plain : shape;
+      };
+      const own = corners ?? [rx, rx, rx, rx];
+      const cornerNames = ['Top left', 'Top right', 'Bottom right', 'Bottom left'];
+      const even = !corners && rx === ry;
+      return [
+        { label: 'Width', value: width, change: (value) => ({ ...freed('width'), width: value }) },
+        { label: 'Height', value: height, change: (value) => ({ ...freed('height'), height: value }) },
+        ...(even || corners
+          ? [
+              {
+                label: 'Corners',
+                value: corners ? Math.max(...corners) : rx,
+                zero: true,
+                most: half,
+                change: (value: number): Shape => {
+                  const { corners: _, ...rest } = shape;
+                  return { ...rest, rx: value, ry: value };
+                },
+              },
+              ...cornerNames.map((label, i) => ({
+                label,
+                value: own[i],
+                zero: true,
+                apart: true,
+                most: Math.min(width, height),
+                change: (value: number): Shape => ({
+                  ...shape,
+                  corners: own.map((radius, k) => (k === i ? value : radius)) as [number, number, number, number],
+                }),
+              })),
+            ]
+          : []),
+      ];
+    }
+    case 'ellipse': {
+      const round = shape.rx === shape.ry;
+      const { bolt: _, ...plain } = shape;
+      if (round) {
+        return [
+          { label: 'Diameter', value: 2 * shape.rx, change: (value) => ({ ...plain, rx: value / 2, ry: value / 2 }) },
+        ];
+      }
+      return [
+        { label: 'Across', value: 2 * shape.rx, change: (value) => ({ ...plain, rx: value / 2 }) },
+        { label: 'Up', value: 2 * shape.ry, change: (value) => ({ ...plain, ry: value / 2 }) },
+      ];
+    }
+    case 'offset': {
+      const { settings, meets } = shape;
+      if (meets) return [];
+      const inward = settings.by < 0;
+      const change = (value: number): Shape => ({ ...shape, settings: { ...settings, by: inward ? -value : value } });
+      return [{ label: inward ? 'Inward by' : 'Outward by', value: Math.abs(settings.by), change }];
+    }
+    case 'border': {
+      const { settings } = shape;
+      const { loop } = settings;
+      const length = (label: string, name: Exclude<keyof BorderSettings, 'loop'>): Length => ({
+        label,
+        value: settings[name],
+        zero: name !== 'bridgeWidth',
+        most: 1000,
+        change: (value) => ({ ...shape, settings: { ...settings, [name]: value } }),
+      });
+      return [
+        length('Distance', 'by'),
+        length('Inner radius', 'innerRadius'),
+        length('Bridge gaps to', 'bridgeGap'),
+        length('Fill inlets to', 'inletWidth'),
+        ...(loop
+          ? [{ label: 'Hole', value: loop.holeMm, change: (holeMm: number) => withLoop(shape, { ...loop, holeMm }) }]
+          : []),
+      ];
+    }
+    case 'slot': {
+      const { x1, y1, x2, y2, width } = shape;
+      const { tied: _, ...plain } = shape;
+      const between = Math.hypot(x2 - x1, y2 - y1);
+      const [ux, uy] = between === 0 ? [1, 0] : [(x2 - x1) / between, (y2 - y1) / between];
+      const lengthen = (value: number): Shape => {
+        const by = Math.max(0, value - width);
+        return { ...shape, x2: x1 + ux * by, y2: y1 + uy * by };
+      };
+      return [
+        { label: 'Length', value: between + width, change: lengthen },
+        { label: 'Slot width', value: width, change: (value) => ({ ...plain, width: value }) },
+      ];
+    }
+    case 'polygon':
+      return [
+        {
+          label: 'Radius',
+          value: shape.radius,
+          change: (value) => ({
+            ...shape,
+            radius: value,
+            inner: shape.inner === null ? null : (shape.inner * value) / shape.radius,
+          }),
+        },
+        ...(shape.inner === null
+          ? []
+          : [
+              {
+                label: 'Inner radius',
+                value: shape.inner,
+                most: shape.radius,
+                change: (value: number): Shape => ({ ...shape, inner: value }),
+              },
+            ]),
+      ];
+    case 'arc':
+      return [{ label: 'Radius', value: shape.radius, change: (value) => ({ ...shape, radius: value }) }];
+    case 'path':
+      return (shape.corners ?? []).map((corner, i) => ({
+        label: corner.kind === 'round' ? `Corner ${i + 1}` : `Cut ${i + 1}`,
+        value: corner.size,
+        zero: true,
+        change: (value) => ({
+          ...shape,
+          corners: (shape.corners ?? []).map((known) => (known === corner ? { ...known, size: value } : known)),
+        }),
+      }));
+    default:
+      return [];
+  }
+}
+
+export type BorderShape = Extract<Shape, { kind: 'border' }>;
+
+export function withLoop(shape: BorderShape, loop: BorderSettings['loop']): Shape {
+  return { ...shape, settings: { ...shape.settings, loop } };
+}

@@ -1,0 +1,43 @@
+import type { Item } from '@lambent/core/document';
+import type { Progress } from '@lambent/core/geometry';
+
+/** How much of a work is done when it has come to the worker. */
+const begunShare = 0.01;
+/** At most so often it is said how much is done. */
+const sayEveryMs = 100;
+
+export function nowAndThen(progress: Progress): Progress {
+  // That it was begun is said at once.
+  progress(begunShare);
+  let last = performance.now();
+  return (share) => {
+    const now = performance.now();
+    if (now - last < sayEveryMs) return;
+    last = now;
+    progress(share);
+  };
+}
+
+/** An answer with what goes over with it, and is not copied. */
+export class Moved {
+  constructor(
+    readonly value: unknown,
+    readonly buffers: Transferable[],
+  ) {}
+}
+
+export function moved<T>(value: T, buffers: Transferable[]): T {
+  return new Moved(value, buffers) as T;
+}
+
+/** An answer whose items go ahead of it, a few at a time. */
+export class WithItems {
+  constructor(
+    readonly value: unknown,
+    readonly items: readonly Item[],
+  ) {}
+}
+
+export function itemsAhead<T>(value: T, items: readonly Item[]): T {
+  return new WithItems(value, items) as T;
+}
