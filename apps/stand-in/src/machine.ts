@@ -2,6 +2,7 @@ import { LineRefused, readLine } from './line.ts';
 import { type Build, type State, type Status } from './machine-status.ts';
 import { type LitStretch, Motion } from './motion.ts';
 import { type BedPicture, beamMm, NotSheets, Stock, sheetsFromJson } from './stock.ts';
+import { Watch } from './watch.ts';
 
 const bufferSize = 3000;
 const homingS = 2;
@@ -27,11 +28,7 @@ export class StandInMachine {
   private lineNumber = 0;
   private runS = 0;
   private run: { id: string; lines: number; dropped: boolean } | null = null;
-  /** So many seconds of silence hold a run; 0 for none. */
-  private watchS = 0;
-  private silentS = 0;
-  private unheardS = 0;
-  private burntUnheardS = 0;
+  private readonly watch = new Watch();
 
   constructor(private readonly build: Build) {
     this.motion = new Motion(build, (stretch) => this.burn(stretch));
@@ -62,7 +59,7 @@ export class StandInMachine {
       case 'look':
         return JSON.stringify(this.look());
       default:
-        return this.beginRun(line) ?? this.watch(line);
+        return this.beginRun(line) ?? this.watch.takeWord(line);
     }
   }
 
@@ -73,31 +70,22 @@ export class StandInMachine {
     const [, id = '', lines = '0'] = words;
     if (id && (this.state !== 'idle' || this.motion.waiting > 0)) return `error:the machine is ${this.state}`;
     if (id && this.lid === 'open') return 'error:the lid is open';
-    this.taken = this.lineNumber = this.runS = this.burntUnheardS = 0;
+    this.taken = this.lineNumber = this.runS = 0;
+    this.watch.begin();
     this.motion.doneLine = this.motion.doneOrdinal = 0;
     this.run = id ? { id, lines: Number(lines), dropped: false } : null;
     return 'ok';
   }
 
-  /** `watch N`: a run is held, the beam off, when nothing was heard for N seconds; 0 ends that. */
-  private watch(line: string): string | null {
-    const words = /^watch\s+(\d{1,4}(?:\.\d+)?)$/i.exec(line.trim());
-    if (!words) return null;
-    this.watchS = Number(words[1]);
-    return 'ok';
-  }
-
   /** Something was heard, whatever it was. */
   hear(): void {
-    this.silentS = 0;
-    this.burntUnheardS = 0;
+    this.watch.heard();
   }
 
   /** Lets so many seconds of the clock on the wall pass without hearing anything. */
   listen(seconds: number): void {
-    this.silentS += seconds;
-    if (this.watchS > 0 && this.silentS > this.watchS && this.state === 'running')
-      this.hold(`nothing was heard for ${this.watchS} s`);
+    const tooLong = this.watch.silent(seconds);
+    if (tooLong && this.state === 'running') this.hold(tooLong);
   }
 
   /** Whether lines of the run that is under way have not come yet. */
@@ -294,8 +282,7 @@ export class StandInMachine {
     if (this.state !== 'running') return;
     const moved = this.motion.advance(seconds, this.moreToCome && linesComeIn);
     this.runS += moved;
-    this.burntUnheardS += moved;
-    this.unheardS = Math.max(this.unheardS, this.burntUnheardS);
+    this.watch.burnt(moved);
     if (this.motion.waiting === 0 && !this.moreToCome) this.state = 'idle';
   }
 
@@ -321,7 +308,7 @@ export class StandInMachine {
         done: this.motion.doneOrdinal,
         dropped: this.run.dropped,
       },
-      unheardS: this.unheardS,
+      unheardS: this.watch.unheardS,
     };
   }
 }

@@ -20,28 +20,21 @@ import {
   outlineOf,
   type ReadingChoices,
   type Shape,
-  sheetBox,
   type TextSetting,
 } from '@lambent/core/document';
 import { followedPath, offsetOf, outlinesOfItems } from '@lambent/core/fit';
 import {
   decodePicture,
-  gatherOutgoing,
   type OutgoingChoices,
   type PictureFile,
   type Reading,
   readDrawingFile,
   visiblePart,
-  writeDxf,
-  writeGcode,
-  writePdf,
   writePicture,
-  writeSvg,
 } from '@lambent/core/formats';
 import {
   type Border,
   type BorderSettings,
-  type Box,
   borderAround,
   boxOf,
   boxWidth,
@@ -68,10 +61,10 @@ import { burntLevels, type ShownPicture } from './burnt-levels.ts';
 import { documentBlob } from './document-blob.ts';
 import { applyDiff, type JobDiff } from './job-diff.ts';
 import { type OpenedJob, openedFrom } from './opened-job.ts';
-import { drawPng } from './png.ts';
+import { type ArtworkFormat, artworkFile, programFile } from './outgoing-files.ts';
 import { portionsOf } from './portions.ts';
 import type { Answered, Asked } from './work-pool.ts';
-import { itemsAhead, Moved, moved, nowAndThen, WithItems } from './worker-answer.ts';
+import { buffersOf, itemsAhead, Moved, moved, nowAndThen, WithItems } from './worker-answer.ts';
 import { assets, bytesOf, fontBook, loadText, picturesOf } from './worker-files.ts';
 
 export type ShopLists = Pick<Shop, 'machines' | 'keys' | 'materials'>;
@@ -86,8 +79,6 @@ const progressEvery = 500;
 
 /** A job as it is opened, or why it cannot be. */
 export type Opening = OpenedJob | { readonly notADrawing: string };
-
-export type ArtworkFormat = 'svg' | 'dxf' | 'pdf' | 'png';
 
 /** The job on the Bench, as this worker was last told of it. */
 let followed: JobDocument | null = null;
@@ -202,17 +193,7 @@ const work = {
     const prepared = prepareJob(follow(diff), plannedBy, choice);
     const plan = planJob(prepared);
     const findings = checkJob(prepared, plan);
-    const buffers = [plan.back, ...plan.steps.map((step) => step.moves)].flatMap(({ kinds, xs, ys }) => [
-      kinds.buffer,
-      xs.buffer,
-      ys.buffer,
-    ]);
-    buffers.push(...plan.steps.map((step) => step.durations.buffer));
-    for (const { moves } of plan.steps) {
-      if (moves.powers) buffers.push(moves.powers.buffer);
-      if (moves.values) buffers.push(moves.values.buffer);
-    }
-    return moved({ plan, findings }, buffers as ArrayBuffer[]);
+    return moved({ plan, findings }, buffersOf(plan));
   },
 
   /** What the items of a paint come to. */
@@ -272,19 +253,12 @@ const work = {
     };
   },
 
+  /** The program of a run, as a file. */
   gcode(_: Progress, job: JobDocument, shop: ShopLists, title: string, choice: RunChoice): Blob {
-    const parts: string[] = [];
-    let chunk = '';
-    for (const line of writeGcode(planJob(prepareJob(job, shop, choice)), title)) {
-      chunk += `${line}\n`;
-      if (chunk.length > 1 << 20) {
-        parts.push(chunk);
-        chunk = '';
-      }
-    }
-    return new Blob([...parts, chunk], { type: 'text/plain' });
+    return programFile(planJob(prepareJob(job, shop, choice)), title);
   },
 
+  /** The artwork of a run, as a file. */
   async artwork(
     _: Progress,
     job: JobDocument,
@@ -295,24 +269,8 @@ const work = {
     pixelsPerInch: number,
     choice: RunChoice,
   ): Promise<Blob> {
-    const prepared = prepareJob(job, shop, choice);
-    const { bedWidth, bedHeight } = prepared.machine;
     const pictures = await picturesOf(job);
-    const outgoing = (page: Box) => gatherOutgoing(prepared, page, choices, pictures);
-    const bed = boxOf(0, 0, bedWidth, bedHeight);
-    switch (format) {
-      case 'svg':
-        return new Blob([writeSvg(outgoing(bed))], { type: 'image/svg+xml' });
-      case 'dxf':
-        return new Blob([await writeDxf(outgoing(bed))], { type: 'application/dxf' });
-      case 'pdf': {
-        const pages = job.sheets.length > 0 ? job.sheets.map(sheetBox) : [bed];
-        const bytes = await writePdf(pages.map(outgoing), title);
-        return new Blob([bytes.slice()], { type: 'application/pdf' });
-      }
-      case 'png':
-        return drawPng(outgoing(job.sheets[0] ? sheetBox(job.sheets[0]) : bed), pixelsPerInch);
-    }
+    return artworkFile(prepareJob(job, shop, choice), { title, format, choices, pixelsPerInch, pictures });
   },
 };
 

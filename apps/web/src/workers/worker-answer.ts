@@ -1,5 +1,6 @@
 import type { Item } from '@lambent/core/document';
 import type { Progress } from '@lambent/core/geometry';
+import type { BurnPlan } from '@lambent/core/plan';
 
 /** How much of a work is done when it has come to the worker. */
 const begunShare = 0.01;
@@ -40,4 +41,11 @@ export class WithItems {
 
 export function itemsAhead<T>(value: T, items: readonly Item[]): T {
   return new WithItems(value, items) as T;
+}
+
+/** All that a plan's moves are kept in: given away with it, they are not copied. */
+export function buffersOf({ back, steps }: BurnPlan): ArrayBuffer[] {
+  const moves = [back, ...steps.map((step) => step.moves)].flatMap(({ kinds, xs, ys }) => [kinds, xs, ys]);
+  const optional = steps.flatMap(({ moves: { powers, values } }) => [powers, values].filter((one) => one != null));
+  return [...moves, ...steps.map(({ durations }) => durations), ...optional].map(({ buffer }) => buffer as ArrayBuffer);
 }

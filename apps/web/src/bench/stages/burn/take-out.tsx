@@ -9,7 +9,7 @@ import { toast } from 'sonner';
 import { api, sentenceOf } from '../../../api.ts';
 import { Button } from '../../../ui/button.tsx';
 import { Choice } from '../../../ui/choice.tsx';
-import type { ArtworkFormat } from '../../../workers/bench.worker.ts';
+import type { ArtworkFormat } from '../../../workers/outgoing-files.ts';
 import { work } from '../../../workers/work.ts';
 import { useBench, useBenchActions } from '../../context.ts';
 import type { BenchState } from '../../state/bench-state.ts';
