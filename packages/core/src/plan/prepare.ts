@@ -160,6 +160,8 @@ function mirrorFor({ sheets }: JobDocument, { bedWidth }: Machine, item: Item): 
   return multiply(multiply(frame, across), invert(frame) ?? identity);
 }
 
+/** As many moves of one item are kept: those of the runs that one looks at, not of every place the mark was dragged to. */
+const mostMoves = 8;
 const movedItems = new WeakMap<Item, Map<string, Item>>();
 
 /** An item moved; the same move gives the same item, so that what is kept of it is kept. */
@@ -170,10 +172,10 @@ function moved(item: Item, matrix: Matrix): Item {
     movedItems.set(item, known);
   }
   const name = matrix.join(' ');
-  let copy = known.get(name);
-  if (!copy) {
-    copy = { ...item, matrix: multiply(matrix, item.matrix) };
-    known.set(name, copy);
-  }
+  const copy = known.get(name) ?? { ...item, matrix: multiply(matrix, item.matrix) };
+  // The one that was wanted last goes last.
+  known.delete(name);
+  known.set(name, copy);
+  if (known.size > mostMoves) known.delete(known.keys().next().value as string);
   return copy;
 }
