@@ -52,6 +52,19 @@ describe('what burns after the cut that holds it', () => {
     expect(found(step('cut', outer), step('engrave', item(new PathBuilder().build(), 'engrave')))).toEqual([]);
   });
 
+  test('lies in the outline, not only within its bounds', () => {
+    const notched = new PathBuilder().moveTo(10, 10).lineTo(110, 10).lineTo(110, 110).lineTo(60, 110);
+    const closed = item(notched.lineTo(60, 60).lineTo(10, 60).close().build(), 'cut');
+    const inNotch = square(20, 80, 10);
+    expect(found(step('cut', closed, inNotch))).toEqual([]);
+    const inArm = square(70, 80, 10);
+    expect(found(step('cut', closed, inArm))).toEqual([[inArm.id, closed.id]]);
+    expect(found(step('cut', outer, closed, inArm))).toEqual([
+      [closed.id, outer.id],
+      [inArm.id, expect.any(String)],
+    ]);
+  });
+
   test('is not the same outline drawn twice, but one of the same size inside is', () => {
     expect(found(step('cut', outer, square(10, 10, 100)))).toEqual([]);
     // As large, and as far at the top or at the side only: not the same.

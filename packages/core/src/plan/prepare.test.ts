@@ -25,3 +25,38 @@ describe('where a run burns an item', () => {
     expect(landed(100)).toEqual(first);
   });
 });
+
+describe('several materials on the bed', () => {
+  const sheet = (id: string, materialId: string, x: number) => ({
+    id,
+    materialId,
+    x,
+    y: 0,
+    width: 100,
+    height: 100,
+    margin: 3,
+  });
+  const [a, b, c, d] = [10, 30, 210, 230].map((x) => itemOf(box(x, 10, 10), 'cut'));
+  const astray = itemOf(box(400, 10, 10), 'cut');
+  const job = jobWith([a, c, b, d, astray], { sheets: [sheet('s1', 'ply', 0), sheet('s2', 'bare', 200)] });
+
+  test('each piece goes by the sheet that it lies on, all of them; what lies on none, by the first', () => {
+    const cuts = prepareJob(job, shop).layers.filter(({ layer }) => layer.operation === 'cut');
+    expect(cuts.map(({ id, material, placed }) => [id, material?.id, placed.map(({ item }) => item.id)])).toEqual([
+      ['cut', 'ply', [a.id, b.id, astray.id]],
+      ['cut@bare', 'bare', [c.id, d.id]],
+    ]);
+    // There is no recipe for the second one.
+    expect(cuts.map(({ burns }) => burns)).toEqual([true, false]);
+  });
+
+  test('a layer without items stands there once', () => {
+    const scores = prepareJob(job, shop).layers.filter(({ layer }) => layer.operation === 'score');
+    expect(scores.map(({ id, placed, burns }) => [id, placed, burns])).toEqual([['score', [], false]]);
+  });
+});
+
+test('a shop without a machine, or without a key, prepares nothing', () => {
+  expect(() => prepareJob(jobWith([]), { ...shop, machines: [] })).toThrow(RangeError);
+  expect(() => prepareJob(jobWith([]), { ...shop, keys: [] })).toThrow(RangeError);
+});
