@@ -9,32 +9,55 @@ export interface Near {
   readonly distances: Float64Array;
 }
 
+/** @returns for each stop those that are nearest to its ends; of as near ones, those of the lower number */
 export function neighbourLists({ entryX, entryY, exitX, exitY }: Stops): Near[] {
   const count = entryX.length;
   if (count === 0) return [];
-  const index = new Flatbush(2 * count);
+  const isClosed = (i: number) => entryX[i] === exitX[i] && entryY[i] === exitY[i];
+  // A closed outline has its two ends at one point, which is looked for once.
+  const owners: number[] = [];
+  const [xs, ys]: [number[], number[]] = [[], []];
   for (let i = 0; i < count; i++) {
-    index.add(entryX[i], entryY[i], entryX[i], entryY[i]);
-    index.add(exitX[i], exitY[i], exitX[i], exitY[i]);
+    owners.push(i);
+    xs.push(entryX[i]);
+    ys.push(entryY[i]);
+    if (isClosed(i)) continue;
+    owners.push(i);
+    xs.push(exitX[i]);
+    ys.push(exitY[i]);
   }
+  const index = new Flatbush(owners.length);
+  owners.forEach((_, at) => {
+    index.add(xs[at], ys[at], xs[at], ys[at]);
+  });
   index.finish();
-  return Array.from({ length: count }, (_, i) => {
-    const closed = entryX[i] === exitX[i] && entryY[i] === exitY[i];
-    const near = new Map<number, number>();
-    for (const [x, y] of closed
-      ? [[entryX[i], entryY[i]]]
-      : [
-          [entryX[i], entryY[i]],
-          [exitX[i], exitY[i]],
-        ]) {
-      for (const found of index.neighbors(x, y, 2 * neighbours, Infinity, (known) => known >> 1 !== i)) {
-        const other = found >> 1;
-        const back = found % 2 === 1;
-        const distance = Math.hypot((back ? exitX : entryX)[other] - x, (back ? exitY : entryY)[other] - y);
-        near.set(other, Math.min(distance, near.get(other) ?? Infinity));
-      }
+  const wanted = owners.length === count ? neighbours : 2 * neighbours;
+  const [stops, distances]: [number[], number[]] = [[], []];
+  /** Keeps the nearest, in their order. */
+  const take = (stop: number, distance: number) => {
+    let at = stops.indexOf(stop);
+    if (at >= 0) {
+      if (distances[at] <= distance) return;
+      stops.splice(at, 1);
+      distances.splice(at, 1);
     }
-    const sorted = [...near].sort((a, b) => a[1] - b[1] || a[0] - b[0]).slice(0, neighbours);
-    return { stops: Int32Array.from(sorted, ([stop]) => stop), distances: Float64Array.from(sorted, ([, d]) => d) };
+    at = stops.length;
+    while (at > 0 && (distances[at - 1] > distance || (distances[at - 1] === distance && stops[at - 1] > stop))) at--;
+    stops.splice(at, 0, stop);
+    distances.splice(at, 0, distance);
+  };
+  return Array.from({ length: count }, (_, i) => {
+    stops.length = distances.length = 0;
+    const look = (x: number, y: number) => {
+      for (const at of index.neighbors(x, y, wanted, Infinity, (known) => owners[known] !== i)) {
+        take(owners[at], Math.hypot(xs[at] - x, ys[at] - y));
+      }
+    };
+    look(entryX[i], entryY[i]);
+    if (!isClosed(i)) look(exitX[i], exitY[i]);
+    return {
+      stops: Int32Array.from(stops.slice(0, neighbours)),
+      distances: Float64Array.from(distances.slice(0, neighbours)),
+    };
   });
 }
