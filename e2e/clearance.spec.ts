@@ -164,6 +164,9 @@ test('a kerf comb is laid, and its reading is the recipe’s kerf, with date and
   ).toBeVisible();
   await making(page, 'Test pieces');
   await choose(page, 'The highest the tongue goes into', '0.25 mm');
+  await page.getByLabel('Read by').fill('');
+  await page.getByRole('button', { name: 'Keep it as the kerf' }).click();
+  await expect(page.getByText('Say whose figure it is, in 1 to 120 characters.')).toBeVisible();
   await page.getByLabel('Read by').fill('Noor Castellan');
   await page.getByRole('button', { name: 'Keep it as the kerf' }).click();
   await expect(page.getByText(/The kerf of vegetable-tanned leather on Wren is 0\.25 mm from now on\./)).toBeVisible();

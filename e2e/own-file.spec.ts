@@ -8,7 +8,19 @@ const drawing = svg(
 );
 
 test('an own drawing goes from a new job to G-code and to a finished burn', async ({ page }) => {
-  await newJob(page, 'Shelf label');
+  await page.goto('/');
+  await page.getByRole('button', { name: 'New job' }).click();
+  // What the server would refuse is said beside its field, and nothing is sent.
+  const title = page.getByLabel('Title');
+  await expect(title).toHaveValue('Untitled job');
+  await title.fill('  ');
+  await page.getByRole('button', { name: 'Make the job' }).click();
+  await expect(page.getByText('A title has 1 to 120 characters.')).toBeVisible();
+  await expect(title).toHaveAttribute('aria-invalid', 'true');
+  await title.fill(' Shelf label ');
+  await page.getByRole('button', { name: 'Make the job' }).click();
+  await expect(page.getByRole('heading', { name: 'Art', exact: true })).toBeVisible();
+  await expect(page.getByLabel('Title of the job')).toHaveValue('Shelf label');
   await page.getByTestId('bed').evaluate((bed, text) => {
     const data = new DataTransfer();
     data.items.add(new File([text], 'label.svg', { type: 'image/svg+xml' }));
