@@ -92,6 +92,20 @@ test('a material is looked for, made and described; its recipes are changed wher
   await expect(table).toContainText('Cork');
   await page.getByRole('button', { name: 'Leave Cork out' }).click();
   await expect(table).not.toContainText('Cork');
+  // A press on a head sorts by it, another one the other way round.
+  const energies = async () =>
+    (await table.getByRole('row').allTextContents()).flatMap((row) =>
+      (/([\d.]+) J\/mm/.exec(row) ?? []).slice(1).map(Number),
+    );
+  const rising = (await energies()).toSorted((a, b) => a - b);
+  const head = table.getByRole('button', { name: 'Energy' });
+  await head.click();
+  await expect(table.getByRole('columnheader', { name: 'Energy' })).toHaveAttribute('aria-sort', 'ascending');
+  expect(await energies()).toEqual(rising);
+  await head.click();
+  await expect(table.getByRole('columnheader', { name: 'Energy' })).toHaveAttribute('aria-sort', 'descending');
+  expect(await energies()).toEqual(rising.toReversed());
+  expect(rising.length).toBeGreaterThan(2);
 
   await page.getByRole('button', { name: 'Put it away' }).click();
   await expect(page.getByRole('link', { name: /Ash veneer/ })).toBeHidden();
