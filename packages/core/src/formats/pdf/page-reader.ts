@@ -1,16 +1,12 @@
-import { encode as encodePng } from 'fast-png';
 import type { PDFPageProxy } from 'pdfjs-dist';
 import type { ReadingChoices } from '../../document/arrival.ts';
-import { type Colour, type Group, type Item, unpainted } from '../../document/item.ts';
+import type { Colour, Group, Item } from '../../document/item.ts';
 import { outlineOf, rectangleOf } from '../../document/shapes.ts';
 import { type Area, areaOf, intersectAreas, pathOfArea } from '../../geometry/areas/area.ts';
-import { dashPath } from '../../geometry/paths/dash.ts';
 import { identity, type Matrix, multiply } from '../../geometry/paths/matrix.ts';
 import { type Path, transformPath } from '../../geometry/paths/path.ts';
-import { clipItems } from '../clipping.ts';
-import { pictureFile } from '../picture/file.ts';
 import type { Notes, PictureFile } from '../reading.ts';
-import { paintOf, type State, startState } from './graphics-state.ts';
+import { type State, startState } from './graphics-state.ts';
 import {
   colourOf,
   type Engine,
@@ -22,8 +18,8 @@ import {
   type PdfImage,
   pathOfData,
   pathPaintings,
-  rasterOf,
 } from './packed.ts';
+import { PageItems } from './page-items.ts';
 import { type TextPage, TextReader } from './page-text.ts';
 
 /** What optional content marks: the layer it is on, and whether that is shown. */
@@ -31,31 +27,33 @@ type LayerOf = (props: { id: string }) => { group: Group | null; shown: boolean 
 
 /** Follows a page's operators, as the PDF package resolved them, and gathers what they draw, in mm. `whole` is the page. */
 export class PageReader implements TextPage {
-  readonly items: Item[] = [];
-  private readonly files = new Map<string, PictureFile>();
+  private readonly out: PageItems;
   state: State = startState;
   private readonly kept: State[] = [];
   private pendingClip: 'nonzero' | 'evenodd' | null = null;
-  private readonly marked: { group: Group | null; shown: boolean }[] = [];
-  private count = 0;
   private readonly paintings: ReadonlyMap<number, PathPainting>;
   private readonly text: TextReader;
 
   constructor(
     private readonly page: PDFPageProxy,
     private readonly engine: Engine,
-    private readonly idFor: (place: string) => string,
+    idFor: (place: string) => string,
     readonly notes: Notes,
-    private readonly choices: ReadingChoices,
+    choices: ReadingChoices,
     private readonly layerOf: LayerOf,
     private readonly whole: Area,
   ) {
+    this.out = new PageItems(idFor, notes, choices);
     this.paintings = pathPaintings(engine);
     this.text = new TextReader(engine, this, page.commonObjs);
   }
 
+  get items(): readonly Item[] {
+    return this.out.items;
+  }
+
   get pictures(): PictureFile[] {
-    return [...this.files.values()];
+    return [...this.out.files.values()];
   }
 
   async run(operators: Operators, matrix: Matrix): Promise<void> {
@@ -158,20 +156,20 @@ export class PageReader implements TextPage {
       }
       case OPS.beginMarkedContentProps: {
         const props = args[1] as { id: string } | null;
-        this.marked.push(first === 'OC' && props ? this.layerOf(props) : { group: null, shown: true });
+        this.out.marked.push(first === 'OC' && props ? this.layerOf(props) : { group: null, shown: true });
         break;
       }
       case OPS.beginMarkedContent:
-        this.marked.push({ group: null, shown: true });
+        this.out.marked.push({ group: null, shown: true });
         break;
       case OPS.endMarkedContent:
-        this.marked.pop();
+        this.out.marked.pop();
         break;
       case OPS.paintImageXObject:
-        this.picture(this.object(first as string) as PdfImage | null);
+        this.out.picture(this.state, this.object(first as string) as PdfImage | null);
         break;
       case OPS.paintInlineImageXObject:
-        this.picture(first as PdfImage);
+        this.out.picture(this.state, first as PdfImage);
         break;
       case OPS.paintImageXObjectRepeat:
       case OPS.paintImageMaskXObject:
@@ -253,55 +251,7 @@ export class PageReader implements TextPage {
   }
 
   draw(path: Path, matrix: Matrix, painting: PathPainting, name: string | null): string | null {
-    if (path.verbs.length < 2) {
-      this.notes.add('left-out', 'stray-point', 'a point without extent was left out');
-      return null;
-    }
-    const { state } = this;
-    const paint = paintOf(state, painting);
-    if ((paint.stroke !== null && state.strokeAlpha < 1) || (paint.fill !== null && state.fillAlpha < 1)) {
-      this.notes.add('changed', 'see-through', 'a see-through colour is taken as solid');
-    }
-    const id = this.idFor(`p${this.count++}`);
-    const hidden = paint.stroke === null && paint.fill === null;
-    if (hidden)
-      this.notes.add('left-out', 'unpainted-left-out', 'an outline with neither stroke nor fill is kept hidden', [id]);
-    const dashed = painting.stroked && state.dashes.some((length) => length > 0);
-    let outline = path;
-    if (dashed && this.choices.dashes === 'dashed' && !painting.filled) {
-      outline = dashPath(path, state.dashes, state.dashOffset) ?? path;
-      this.notes.add('taken', 'dashes', 'a dashed stroke is taken as its dashes', [id]);
-    } else if (dashed) {
-      this.notes.add('changed', 'dashes-as-solid', 'a dashed stroke is taken as a solid line', [id]);
-    }
-    this.push({
-      id,
-      name,
-      shape: { kind: 'path', path: outline },
-      matrix,
-      paint,
-      fillRule: painting.rule,
-      groupId: null,
-      pinned: null,
-      hidden,
-    });
-    return id;
-  }
-
-  private push(item: Item): void {
-    if (
-      !item.matrix.every(Number.isFinite) ||
-      (item.shape.kind === 'path' && !item.shape.path.coords.every(Number.isFinite))
-    ) {
-      this.notes.add('left-out', 'damaged-part', 'a part whose place or shape is no number was left out');
-      return;
-    }
-    const mark = this.marked.findLast(({ group, shown }) => group !== null || !shown);
-    const off = this.marked.some(({ shown }) => !shown);
-    const placed: Item = { ...item, groupId: mark?.group?.id ?? null, hidden: item.hidden || off };
-    if (off) this.notes.add('left-out', 'hidden-left-out', 'a part on a layer that is off is kept hidden', [item.id]);
-    const { clip } = this.state;
-    this.items.push(...(clip ? clipItems([placed], clip, this.notes, this.choices) : [placed]));
+    return this.out.draw(path, matrix, painting, name, this.state);
   }
 
   drawnGlyph(operators: Operators, matrix: Matrix): void {
@@ -312,28 +262,5 @@ export class PageReader implements TextPage {
     this.follow(operators);
     this.kept.length = depth + 1;
     this.state = this.kept.pop() ?? state;
-  }
-
-  private picture(image: PdfImage | null): void {
-    const raw = image && rasterOf(image);
-    if (!image || !raw) {
-      this.notes.add('left-out', 'picture-not-read', 'a picture in a form that is not read was left out');
-      return;
-    }
-    const file = pictureFile(encodePng(raw));
-    this.files.set(file.id, file);
-    const id = this.idFor(`p${this.count++}`);
-    this.push({
-      id,
-      name: 'Picture',
-      shape: { kind: 'picture', pictureId: file.id, width: image.width, height: image.height },
-      matrix: multiply(this.state.matrix, [1 / image.width, 0, 0, -1 / image.height, 0, 1]),
-      paint: unpainted,
-      fillRule: 'nonzero',
-      groupId: null,
-      pinned: null,
-      hidden: false,
-    });
-    this.notes.add('taken', 'picture', 'a picture is taken', [id]);
   }
 }
