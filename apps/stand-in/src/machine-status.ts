@@ -1,3 +1,8 @@
+/** As many moves wait in the machine. */
+export const bufferSize = 3000;
+/** How long it takes to find its zero, in seconds. */
+export const homingS = 2;
+
 export type State = 'idle' | 'homing' | 'running' | 'held' | 'alarm';
 
 /** What a stand-in is, in mm, mm/s and mm/s². Coordinates run from `minX`, `minY` to `maxX`, `maxY`. */

@@ -1,11 +1,8 @@
 import { LineRefused, readLine } from './line.ts';
-import { type Build, type State, type Status } from './machine-status.ts';
+import { type Build, bufferSize, homingS, type State, type Status } from './machine-status.ts';
 import { type LitStretch, Motion } from './motion.ts';
-import { type BedPicture, beamMm, NotSheets, Stock, sheetsFromJson } from './stock.ts';
+import { type BedPicture, energyPerMm, Stock } from './stock.ts';
 import { Watch } from './watch.ts';
-
-const bufferSize = 3000;
-const homingS = 2;
 
 /** The simulated machine: takes lines, keeps its state, lets time pass. Knows nothing of sockets. */
 export class StandInMachine {
@@ -78,9 +75,7 @@ export class StandInMachine {
   }
 
   /** Something was heard, whatever it was. */
-  hear(): void {
-    this.watch.heard();
-  }
+  hear = (): void => this.watch.heard();
 
   /** Lets so many seconds of the clock on the wall pass without hearing anything. */
   listen(seconds: number): void {
@@ -129,27 +124,16 @@ export class StandInMachine {
   }
 
   /** The bed as it is seen from above; null where nothing is burnt. */
-  look(): BedPicture | null {
-    return this.stock.look();
-  }
+  look = (): BedPicture | null => this.stock.look();
 
   private laySheets(json: string): string {
-    if (this.state === 'running' || this.state === 'held') return 'error:a program is running';
-    try {
-      this.stock.lay(sheetsFromJson(json));
-      return 'ok';
-    } catch (error) {
-      if (error instanceof NotSheets) return `error:${error.message}`;
-      throw error;
-    }
+    const isBusy = this.state === 'running' || this.state === 'held';
+    return isBusy ? 'error:a program is running' : this.stock.take(json);
   }
 
-  private burn({ fromX, fromY, toX, toY, z, power, steady, speed, seconds }: LitStretch): void {
-    const watts = (this.build.watts * this.build.takenIn * power) / this.build.powerScale;
-    const length = Math.hypot(toX - fromX, toY - fromY);
-    // A beam that stands burns what it would along its own width.
-    const perMm = steady ? (watts * seconds) / Math.max(length, beamMm) : watts / speed;
-    this.stock.burn(fromX, fromY, toX, toY, perMm, z);
+  private burn(stretch: LitStretch): void {
+    const { fromX, fromY, toX, toY, z } = stretch;
+    this.stock.burn(fromX, fromY, toX, toY, energyPerMm(this.build, stretch), z);
   }
 
   private refocus(z: number, { x, y }: { x: number | null; y: number | null }): string {

@@ -1,4 +1,6 @@
 import { gzipSync } from 'node:zlib';
+import type { Build } from './machine-status.ts';
+import type { LitStretch } from './motion.ts';
 
 /*
  * The stuff on the bed of a stand-in, and what the beam does to it. A simple model, stated in docs/stand-in.md: energy
@@ -59,11 +61,31 @@ export interface BedPicture {
   readonly codes: string;
 }
 
+/** How much a stretch burns into each mm, in J. A beam that stands burns what it would along its own width. */
+export function energyPerMm(
+  { watts, takenIn, powerScale }: Pick<Build, 'watts' | 'takenIn' | 'powerScale'>,
+  { fromX, fromY, toX, toY, power, steady, speed, seconds }: LitStretch,
+): number {
+  const beam = (watts * takenIn * power) / powerScale;
+  return steady ? (beam * seconds) / Math.max(Math.hypot(toX - fromX, toY - fromY), beamMm) : beam / speed;
+}
+
 /** Keeps what burnt where: for each point, the energy that took effect for each mm of line, in J/mm. */
 export class Stock {
   private sheets: readonly StockSheet[] = [];
   private readonly tiles = new Map<number, Float32Array>();
   private lastSheet: StockSheet | null = null;
+
+  /** Lays what a word says. @returns `ok`, or `error:` and why */
+  take(json: string): string {
+    try {
+      this.lay(sheetsFromJson(json));
+      return 'ok';
+    } catch (error) {
+      if (error instanceof NotSheets) return `error:${error.message}`;
+      throw error;
+    }
+  }
 
   /** Fresh sheets: what was on the bed is gone. */
   lay(sheets: readonly StockSheet[]): void {
