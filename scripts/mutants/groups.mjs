@@ -72,7 +72,12 @@ export const groups = [
       'runs/runs.writes',
       'machines/machine-links',
     ].map((name) => `apps/server/src/${name}.ts`),
-    tests: ['apps/server/test/runs-writes', 'apps/server/test/runs.test'],
+    tests: [
+      'apps/server/src/runs',
+      'apps/server/src/machines',
+      'apps/server/test/runs-writes',
+      'apps/server/test/runs.test',
+    ],
     isBuilt: true,
     longestS: 300,
   },

@@ -163,7 +163,9 @@ describe('a sheet that was taken', () => {
     expect(await bench.write('putBackSheet', id, 's2', 'Noor')).toMatchObject({ refused: { status: 404 } });
     expect(await bench.write('putBackSheet', id, 's1', 'Noor')).toEqual({ done: undefined });
     expect([count(), taken(id)[0].putBack]).toEqual([3, true]);
-    expect(await bench.write('putBackSheet', id, 's1', 'Noor')).toMatchObject({ refused: { code: 'put-back' } });
+    expect(await bench.write('putBackSheet', id, 's1', 'Noor')).toMatchObject({
+      refused: { status: 409, code: 'put-back' },
+    });
     expect(count()).toBe(3);
     await end(await begin(fresh(), 'run-2'));
     expect(count()).toBe(2);
@@ -179,7 +181,11 @@ describe('a sheet that was taken', () => {
       [100, 601],
     ]) {
       const answer = await bench.write('keepOffcut', id, wish(width, height));
-      expect([width, height, answer]).toMatchObject([width, height, { refused: { code: 'offcut-too-large' } }]);
+      expect([width, height, answer]).toMatchObject([
+        width,
+        height,
+        { refused: { status: 400, code: 'offcut-too-large' } },
+      ]);
     }
     expect(stock()).toHaveLength(1);
     expect(await bench.write('keepOffcut', id, wish(400, 600))).toEqual({ done: undefined });
