@@ -3,20 +3,9 @@ import type { MachineState, ServerEvent } from '@lambent/contracts';
 import type { Machine } from '@lambent/core/machine';
 import type { MachineStatus, StandInOptions } from '@lambent/machines';
 import { EventHub } from '../events/event-hub.ts';
+import { calmStatus } from './fixtures/calm-status.ts';
 import { MachineLinks } from './machine-links.ts';
 
-const calm: MachineStatus = {
-  state: 'idle',
-  reason: null,
-  x: 0,
-  y: 0,
-  feed: 0,
-  power: 0,
-  lid: 'closed',
-  line: 0,
-  runS: 0,
-  runId: null,
-};
 const machine = (id: string, topSpeed = 500, acceleration = 4000) =>
   ({ id, name: id.toUpperCase(), topSpeed, acceleration, address: { host: 'h', port: 1 } }) as Machine;
 
@@ -30,7 +19,7 @@ async function linksTo(...machines: Machine[]) {
   const makers = {
     make: ({ id }: Machine, options: Omit<StandInOptions, 'host' | 'port'>) => {
       const driver = {
-        status: { ...calm, state: 'away' as const },
+        status: { ...calmStatus, state: 'away' as const },
         oddities: 0,
         done: [] as string[],
         open: () => driver.done.push('open'),
@@ -50,7 +39,7 @@ async function linksTo(...machines: Machine[]) {
   const logged: string[] = [];
   Object.assign(links, { log: { warn: (text: string) => logged.push(text) } });
   await links.onApplicationBootstrap();
-  const say = (id: string, status: Partial<MachineStatus>) => made.get(id)?.changed?.({ ...calm, ...status });
+  const say = (id: string, status: Partial<MachineStatus>) => made.get(id)?.changed?.({ ...calmStatus, ...status });
   return { links, made, drivers, told, say, logged };
 }
 

@@ -2,22 +2,11 @@ import { afterEach, beforeEach, describe, expect, jest, test } from '@jest/globa
 import type { MachineState } from '@lambent/contracts';
 import { MachineRefusal, type ProgramEnd } from '@lambent/machines';
 import { EventHub } from '../events/event-hub.ts';
+import { calmStatus } from '../machines/fixtures/calm-status.ts';
 import type { RunEntity } from './run.entities.ts';
 import { RunFollower } from './run-follower.ts';
 
-const calm = {
-  machineId: 'wren',
-  state: 'idle',
-  reason: null,
-  x: 0,
-  y: 0,
-  feed: 0,
-  power: 0,
-  lid: 'closed',
-  line: 0,
-  runS: 0,
-  runId: null,
-} as MachineState;
+const calm: MachineState = { machineId: 'wren', ...calmStatus };
 const run = (more: Partial<RunEntity> = {}) =>
   ({
     id: 'r1',

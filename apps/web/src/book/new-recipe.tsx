@@ -6,6 +6,7 @@ import { useState } from 'react';
 import { api } from '../api.ts';
 import { Button } from '../ui/button.tsx';
 import { Choice } from '../ui/choice.tsx';
+import { today } from './recipe-line.ts';
 import type { BookHold } from './use-book.ts';
 
 interface Props {
@@ -24,7 +25,6 @@ export function NewRecipe({ material, machines, book }: Props) {
       (one) => !one.archived && one.machineId === machineId && one.operation === operation,
     );
     const [like] = known;
-    const on = new Date().toISOString().slice(0, 10);
     const recipe: Recipe = {
       powerPercent: 10,
       speedMmPerS: 100,
@@ -36,7 +36,7 @@ export function NewRecipe({ material, machines, book }: Props) {
       operation,
       ...(like ? { variant: `variant ${known.length + 1}` } : {}),
       evidence: 'copied',
-      proof: { by: book.by, on, what: 'typed into the book' },
+      proof: { by: book.by, on: today(), what: 'typed into the book' },
     };
     void book.change((by) => api.addRecipe(by, material.id, recipe));
   };

@@ -29,7 +29,7 @@ export interface RecipeLine {
 
 export const today = () => new Date().toISOString().slice(0, 10);
 
-/** @returns the recipes of a material that are in use, machine by machine, in the order of operations */
+/** The recipes of a material that are in use: machine by machine, in the order of operations. */
 export function recipeLines(material: Material, machines: readonly Machine[], book: BookHold): RecipeLine[] {
   return machines.flatMap((machine) =>
     material.recipes

@@ -1,5 +1,5 @@
 import { wattsOf } from '@lambent/core/machine';
-import { fillsAreas, operationOf } from '@lambent/core/operations';
+import { operationOf } from '@lambent/core/operations';
 import { type Evidence, energyPerMm } from '@lambent/core/recipes';
 import { formatSpeed, parseSpeed } from '@lambent/core/units';
 import { createColumnHelper } from '@tanstack/react-table';
@@ -12,6 +12,7 @@ import { type CellOf, DataTable, type tableParts } from '../ui/data-table.tsx';
 import { OperationMark } from '../ui/operation-mark.tsx';
 import { parsePlain } from '../ui/plain-number.ts';
 import { TypedField } from '../ui/typed-field.tsx';
+import { energyWords } from './energy-words.ts';
 import { RecipeDetails } from './recipe-details.tsx';
 import { type RecipeLine, today } from './recipe-line.ts';
 
@@ -88,10 +89,9 @@ function SpeedCell({ row: { original } }: Cell) {
 
 function EnergyCell({ row: { original } }: Cell) {
   const { recipe, machine } = original;
-  const energy = energyPerMm(recipe, wattsOf(machine));
   return (
     <span className="block whitespace-nowrap pt-2">
-      {energy === null ? '' : `${Number(energy.toPrecision(3))} ${fillsAreas(recipe.operation) ? 'J/mm²' : 'J/mm'}`}
+      {energyWords(energyPerMm(recipe, wattsOf(machine)), recipe.operation)}
     </span>
   );
 }

@@ -6,6 +6,7 @@ import { createColumnHelper } from '@tanstack/react-table';
 import { useMemo } from 'react';
 import { useSpeedUnit } from '../stores/speed-unit.ts';
 import { type CellOf, DataTable, type tableParts } from '../ui/data-table.tsx';
+import { energyWords } from './energy-words.ts';
 
 /** More recipes than this are not told apart by looking at them. */
 const mostRows = 60;
@@ -66,10 +67,7 @@ const columnsOf = (engraved: boolean) => [
   helper.accessor(({ recipe, machine }) => energyPerMm(recipe, wattsOf(machine)) ?? undefined, {
     id: 'energy',
     header: 'Energy',
-    cell: ({ getValue }) => {
-      const energy = getValue();
-      return energy === undefined ? '' : `${Number(energy.toPrecision(3))} ${engraved ? 'J/mm²' : 'J/mm'}`;
-    },
+    cell: ({ getValue, row: { original } }) => energyWords(getValue(), original.recipe.operation),
     sortFn: 'basic',
     sortUndefined: 'last',
     meta: figure,

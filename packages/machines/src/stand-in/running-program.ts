@@ -23,8 +23,8 @@ export class RunningProgram {
   private stuckMs = 0;
 
   /**
-   * @param windowS so many seconds of burning may wait in the machine
-   * @param unreadable told why the program could not be read on
+   * @param windowS so many seconds of burning may wait in the machine.
+   * @param unreadable told why the program could not be read on.
    */
   constructor(
     readonly program: Program,

@@ -10,11 +10,15 @@ export function useLastWitness(): string {
   return localStorage.getItem('witness') ?? member;
 }
 
+export function rememberWitness(by: string): void {
+  localStorage.setItem('witness', by);
+}
+
 /** Keeps what the server was asked to keep of a material, and has the Bench go by it. @returns whether it was kept */
 export function useKeeping(): (by: string, ask: () => Promise<Material>, words: string) => Promise<boolean> {
   const actions = useBenchActions();
   return async (by, ask, words) => {
-    localStorage.setItem('witness', by);
+    rememberWitness(by);
     try {
       const kept = await ask();
       const { shop } = actions.get();

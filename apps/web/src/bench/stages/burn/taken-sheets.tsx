@@ -11,6 +11,7 @@ import { takeRun } from '../../../stores/live.ts';
 import { useBench, useBenchActions } from '../../context.ts';
 import type { BenchState } from '../../state/bench-state.ts';
 import { jobOf, unitOf } from '../../state/document.ts';
+import { rememberWitness } from '../keeping.ts';
 
 const TakenForm = lazy(() => import('./taken-form.tsx'));
 
@@ -37,7 +38,7 @@ function Taken({ run, sheet }: { run: RunAnswer; sheet: TakenSheet }) {
   const name = material?.name ?? 'a material that is gone';
   const kept = sheet.keptOffcut;
   const send = async (by: string, ask: () => Promise<RunAnswer>) => {
-    localStorage.setItem('witness', by);
+    rememberWitness(by);
     try {
       takeRun(await ask());
       setDoing(null);
