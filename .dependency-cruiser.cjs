@@ -65,7 +65,7 @@ module.exports = {
   ],
   options: {
     doNotFollow: { path: 'node_modules' },
-    exclude: { path: '(dist|dist-types)/' },
+    exclude: { path: '(dist|dist-types|dist-program)/' },
     tsPreCompilationDeps: true,
     tsConfig: { fileName: 'tsconfig.base.json' },
     enhancedResolveOptions: { exportsFields: ['exports'], conditionNames: ['lambent-source', 'import', 'default'] },

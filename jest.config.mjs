@@ -16,7 +16,7 @@ export default {
   extensionsToTreatAsEsm: ['.ts'],
   transform: { '^.+\\.ts$': ['<rootDir>/scripts/jest-transform.mjs', swc] },
   transformIgnorePatterns: ['/node_modules/(?!@lambent/)'],
-  modulePathIgnorePatterns: ['/dist/', '/dist-types/'],
+  modulePathIgnorePatterns: ['/dist/', '/dist-types/', '/dist-program/'],
   // What is waited for is an event; a busy machine may take long to come to it.
   testTimeout: 240_000,
   // A test that fails may leave a process of its own behind; the run ends all the same.

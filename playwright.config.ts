@@ -1,7 +1,5 @@
-import { existsSync } from 'node:fs';
 import { defineConfig } from '@playwright/test';
-
-const chromium = process.env.LAMBENT_CHROMIUM ?? ['/usr/bin/chromium', '/usr/bin/chromium-browser'].find(existsSync);
+import { browserPath } from './scripts/lib.mjs';
 
 export default defineConfig({
   testDir: 'e2e',
@@ -18,7 +16,7 @@ export default defineConfig({
     viewport: { width: 1280, height: 800 },
     screenshot: 'only-on-failure',
     launchOptions: {
-      executablePath: chromium,
+      executablePath: browserPath(),
       args: [
         '--no-sandbox',
         '--disable-gpu',

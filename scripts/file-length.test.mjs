@@ -10,7 +10,7 @@ function sourcesIn(folder) {
   return readdirSync(folder, { withFileTypes: true }).flatMap((entry) => {
     const path = join(folder, entry.name);
     if (entry.isDirectory())
-      return /^(node_modules|dist|dist-types|test|fixtures)$/.test(entry.name) ? [] : sourcesIn(path);
+      return /^(node_modules|dist|dist-types|dist-program|test|fixtures)$/.test(entry.name) ? [] : sourcesIn(path);
     return /\.tsx?$/.test(entry.name) && !/\.(test|d)\.tsx?$/.test(entry.name) ? [path] : [];
   });
 }

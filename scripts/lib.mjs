@@ -19,6 +19,15 @@ import { fileURLToPath } from 'node:url';
 export const root = fileURLToPath(new URL('..', import.meta.url));
 const stamps = join(root, '.lambent');
 
+/**
+ * The browser that tests and screenshots drive, or undefined. Debian's headless build of Chromium, where it is there, takes
+ * a quarter less of the machine than the whole browser does.
+ */
+export function browserPath() {
+  const usual = ['chromium-headless-shell', 'chromium', 'chromium-browser'].map((name) => `/usr/bin/${name}`);
+  return process.env.LAMBENT_CHROMIUM || usual.find(existsSync);
+}
+
 /** Ends with one sentence that says what to do, and no stack. */
 export function giveUp(sentence) {
   process.stderr.write(`\n${sentence}\n`);
@@ -84,7 +93,7 @@ function sourcesPrint() {
   const hash = createHash('sha256');
   const visit = (folder) => {
     for (const entry of readdirSync(folder, { withFileTypes: true })) {
-      if (['node_modules', 'dist', 'dist-types'].includes(entry.name)) continue;
+      if (['node_modules', 'dist', 'dist-types', 'dist-program'].includes(entry.name)) continue;
       const path = join(folder, entry.name);
       if (entry.isDirectory()) visit(path);
       else {
@@ -105,9 +114,9 @@ export function ensureBuilt({ loud = false } = {}) {
   const stamp = join(stamps, 'built');
   const print = sourcesPrint();
   const outputs = [
-    'packages/cli/dist/main.js',
-    'apps/server/dist/main.js',
-    'apps/server/dist/openapi.json',
+    'packages/cli/dist-program/main.js',
+    'apps/server/dist-program/main.js',
+    'apps/server/dist-program/openapi.json',
     'apps/stand-in/dist/main.js',
     'apps/web/dist/index.html',
   ];
@@ -185,7 +194,7 @@ export async function startStack({ dataFolder, port = 7450, factor = 20, quiet =
     start();
   }
   const serverPort = await freePort(port, quiet ? null : 'Lambent');
-  const server = spawn(process.execPath, [join(root, 'apps/server/dist/main.js')], {
+  const server = spawn(process.execPath, [join(root, 'apps/server/dist-program/main.js')], {
     stdio: ['ignore', 'pipe', 'inherit'],
     env: {
       ...process.env,
@@ -245,7 +254,7 @@ export function emptyData(folder) {
 /** Every file below a folder but what is made or installed, by its path from the root. */
 export function filesIn(folder) {
   return readdirSync(join(root, folder), { withFileTypes: true }).flatMap((entry) => {
-    if (['node_modules', 'dist', 'dist-types', '.git'].includes(entry.name)) return [];
+    if (['node_modules', 'dist', 'dist-types', 'dist-program', '.git'].includes(entry.name)) return [];
     const path = join(folder, entry.name);
     return entry.isDirectory() ? filesIn(path) : [path];
   });

@@ -1,6 +1,6 @@
 // npm run mutants [-- --group NAME --sample N --seed N]: changes one thing at a time in chosen files, in a copy of the
 // tree, and runs their tests. A change that no test notices is a survivor, and is listed. (Mutation testing.)
-import { spawn } from 'node:child_process';
+import { spawn, spawnSync } from 'node:child_process';
 import { cpSync, existsSync, mkdtempSync, readFileSync, rmSync, symlinkSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -57,7 +57,9 @@ for (const { name, files, tests, isBuilt = false, longestS = usualLongestS } of 
       .slice(0, Number(values.sample));
     const put = (text) => {
       writeFileSync(path, text);
-      if (isBuilt) writeFileSync(path.replace('/src/', '/dist/').replace(/\.ts$/, '.js'), builtOf(text));
+      if (!isBuilt) return;
+      writeFileSync(path.replace('/src/', '/dist/').replace(/\.ts$/, '.js'), builtOf(text));
+      spawnSync(process.execPath, [join(copy, 'scripts/programs.mjs')], { stdio: 'inherit' });
     };
     const nearest = testsBeside(file);
     for (const { mutant } of picked) {

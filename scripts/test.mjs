@@ -3,7 +3,7 @@
 // npm run quick (--quick): lint, types, import rules, and the tests of what changed since the last commit.
 import { spawn, spawnSync } from 'node:child_process';
 import { existsSync } from 'node:fs';
-import { checkNode, ensureBuilt, ensureInstalled, giveUp, root } from './lib.mjs';
+import { browserPath, checkNode, ensureBuilt, ensureInstalled, giveUp, root } from './lib.mjs';
 
 const quick = process.argv.includes('--quick');
 checkNode();
@@ -87,14 +87,17 @@ function run(command, args, atOnce) {
 
 /** What the tests run of the system's: a browser, and curl for the walk in docs/api.md. */
 function ensureSystemTools() {
-  const chromium = process.env.LAMBENT_CHROMIUM || ['/usr/bin/chromium', '/usr/bin/chromium-browser'].some(existsSync);
-  const curl = spawnSync('curl', ['--version']).status === 0;
-  const missing = [...(chromium ? [] : ['chromium']), ...(curl ? [] : ['curl'])];
-  if (missing.length === 0) return;
-  const how = `The tests need ${missing.join(' and ')}. On Debian: apt-get install ${missing.join(' ')}; another Chromium is named by LAMBENT_CHROMIUM.`;
-  if (process.getuid?.() !== 0 || !existsSync('/usr/bin/apt-get')) giveUp(how);
-  process.stdout.write(`Installing ${missing.join(' and ')}…\n`);
+  const found = (command, ...words) => spawnSync(command, words).status === 0;
+  const noBrowser = browserPath() === undefined;
+  if (!noBrowser && found('curl', '--version')) return;
+  const isRoot = process.getuid?.() === 0 && existsSync('/usr/bin/apt-get');
   const apt = (...words) =>
     spawnSync('apt-get', words, { stdio: 'inherit', env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' } });
-  if (apt('update', '-qq').status !== 0 || apt('install', '-y', '-qq', ...missing).status !== 0) giveUp(how);
+  if (isRoot) apt('update', '-qq');
+  const browser = found('apt-cache', 'show', 'chromium-headless-shell') ? 'chromium-headless-shell' : 'chromium';
+  const missing = [...(noBrowser ? [browser] : []), ...(found('curl', '--version') ? [] : ['curl'])];
+  const how = `The tests need ${missing.join(' and ')}. On Debian: apt-get install ${missing.join(' ')}; another Chromium is named by LAMBENT_CHROMIUM.`;
+  if (!isRoot) giveUp(how);
+  process.stdout.write(`Installing ${missing.join(' and ')}…\n`);
+  if (apt('install', '-y', '-qq', ...missing).status !== 0) giveUp(how);
 }

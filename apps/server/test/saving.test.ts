@@ -248,7 +248,7 @@ describe('at the start', () => {
   const file = () => join(folder, 'lambent.sqlite');
   /** Starts the built server on the folder. @returns how it ended and what it said; ends one that comes up */
   function startOn(data = folder): Promise<{ code: number | null; said: string }> {
-    const child = spawn(process.execPath, [join(root, 'apps/server/dist/main.js')], {
+    const child = spawn(process.execPath, [join(root, 'apps/server/dist-program/main.js')], {
       env: { ...process.env, LAMBENT_DATA: data, LAMBENT_PORT: '0', LAMBENT_DEMO: '' },
       stdio: ['ignore', 'pipe', 'pipe'],
     });

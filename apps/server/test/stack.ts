@@ -29,7 +29,7 @@ export class Stack {
     await this.choosePorts();
     const machinePorts = Object.entries(this.ports).map(([id, port]) => `${id}=${port}`);
     this.server = await launch(
-      'apps/server/dist/main.js',
+      'apps/server/dist-program/main.js',
       [],
       {
         LAMBENT_DATA: this.data,
