@@ -5,7 +5,7 @@ import { newJob } from '@lambent/core/document';
 import { prepareJob } from '@lambent/core/plan';
 import { shopFromJson } from '@lambent/core/recipes';
 import { chromium } from '@playwright/test';
-import config from '../playwright.config.ts';
+import config from '../playwright.config.mjs';
 
 const rounds = 9;
 

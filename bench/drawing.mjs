@@ -4,7 +4,7 @@ import { jobMediaType, jobToJson, newJob } from '@lambent/core/document';
 import { addItems } from '@lambent/core/edits';
 import { identity, PathBuilder } from '@lambent/core/geometry';
 import { chromium } from '@playwright/test';
-import config from '../playwright.config.ts';
+import config from '../playwright.config.mjs';
 
 const items = 20_000;
 

@@ -10,7 +10,7 @@ import { pathData } from '@lambent/core/geometry';
 import { FontBook } from '@lambent/core/text';
 import { shippedFonts } from '@lambent/fonts';
 import { chromium } from '@playwright/test';
-import config from '../playwright.config.ts';
+import config from '../playwright.config.mjs';
 
 const side = 480;
 /** A pixel counts as inked from this much ink on, of 255. */

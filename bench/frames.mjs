@@ -1,6 +1,6 @@
 // How long frames take while the view of the Estuary relief moves, in headless Chromium.
 import { chromium } from '@playwright/test';
-import config from '../playwright.config.ts';
+import config from '../playwright.config.mjs';
 
 /** @returns median and 95th percentile of the time between frames, in ms, and until the crisp picture */
 export async function benchFrames(address) {

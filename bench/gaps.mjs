@@ -6,7 +6,7 @@ import { jobMediaType, jobToJson, newJob } from '@lambent/core/document';
 import { addItems } from '@lambent/core/edits';
 import { identity } from '@lambent/core/geometry';
 import { chromium } from '@playwright/test';
-import config from '../playwright.config.ts';
+import config from '../playwright.config.mjs';
 
 const svg = (body) =>
   `<svg xmlns="http://www.w3.org/2000/svg" width="600mm" height="400mm" viewBox="0 0 600 400">${body}</svg>`;

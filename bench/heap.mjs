@@ -1,6 +1,6 @@
 // What the page's heap holds over a long day's work on one job, in headless Chromium: after each round, garbage collected.
 import { chromium } from '@playwright/test';
-import config from '../playwright.config.ts';
+import config from '../playwright.config.mjs';
 
 const stages = ['Bed', 'Art', 'Colours', 'Fit', 'Recipe', 'Check', 'Burn'];
 

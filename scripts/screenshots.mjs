@@ -8,7 +8,7 @@ checkNode();
 ensureInstalled();
 ensureBuilt();
 const { chromium } = await import('@playwright/test');
-const { default: config } = await import('../playwright.config.ts');
+const { default: config } = await import('../playwright.config.mjs');
 
 const folder = join(root, 'docs/screenshots');
 mkdirSync(folder, { recursive: true });

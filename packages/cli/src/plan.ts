@@ -10,6 +10,7 @@ import type { AppliedSettings, Shop } from '@lambent/core/recipes';
 import { formatDuration, parseLength } from '@lambent/core/units';
 import { noteLine, sayTo, standard, write, writeLines } from './files.ts';
 import { choose, chooseKey, defaultsInWords, type OpeningOptions, openFile, readShop, runNamed } from './opening.ts';
+import { saidProgress } from './said-progress.ts';
 import { Unusable } from './unusable.ts';
 
 export interface PlanOptions extends OpeningOptions {
@@ -42,7 +43,9 @@ export async function plan(file: string, options: PlanOptions): Promise<number> 
   const wanted = options.kerf === undefined ? keyed : withKerf(keyed, lists, options.kerf);
   const prepared = prepareJob(wanted, lists, { runId: run.id });
   const { material } = prepared;
-  const burnPlan = planJob(prepared);
+  const said = saidProgress('planning');
+  const burnPlan = planJob(prepared, said.progress);
+  said.over();
   const findings = checkJob(prepared, burnPlan);
   const blocked = blocks(findings);
   if (options.svg) {

@@ -116,7 +116,11 @@ describe('what cannot be used is said in one sentence, with exit 2', () => {
     ['an unknown key', [sound, '--key', 'x'], /no colour key “x”/],
     ['an unknown material', [sound, '--material', 'x'], /no material “x”/],
     ['a shop that is no JSON', [sound, '--shop', write('shop1.json', '{')], /shop1.json is not JSON/],
-    ['a shop without machines', [sound, '--shop', write('shop2.json', '{"machines":[]}')], /has no machines/],
+    [
+      'a shop without machines',
+      [sound, '--shop', write('shop2.json', '{"machines":[]}')],
+      /machines must have at least one entry/,
+    ],
     ['a folder that is not there', [sound, '--out', inFolder('no/where.gcode')], /cannot be written: there is no such/],
     ['an unknown option', [sound, '--loud'], /unknown option '--loud'/],
     ['no file at all', [], /missing required argument/],

@@ -43,7 +43,7 @@ export function BenchScreen({ stage, reload }: { stage: Stage; reload: () => voi
   const reading = useBench((state) => state.readCard !== null) && stage === 'recipe';
   useAutosave(actions, subscribe);
   usePlanning(actions, subscribe);
-  useFreshening();
+  useFreshening(actions, subscribe);
   useShortcuts(actions, showKeys);
   // A row that goes away while the pointer is on it does not say that the pointer has left.
   useEffect(() => {

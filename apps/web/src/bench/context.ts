@@ -1,10 +1,10 @@
-import { createContext, useContext } from 'react';
-import type { UseBoundStore } from 'zustand';
+import { createContext, useContext, useDeferredValue } from 'react';
+import { useStore } from 'zustand';
 import type { BenchActions, BenchState, BenchStore } from './state/bench-state.ts';
 
 export interface Bench {
   /** To be read; what changes it is an action. */
-  readonly store: UseBoundStore<Omit<BenchStore, 'setState'>>;
+  readonly store: Omit<BenchStore, 'setState'>;
   readonly actions: BenchActions;
 }
 
@@ -18,7 +18,15 @@ function useBenchContext(): Bench {
 
 /** A piece of the Bench's state, kept up to date. */
 export function useBench<T>(select: (state: BenchState) => T): T {
-  return useBenchContext().store(select);
+  return useStore(useBenchContext().store, select);
+}
+
+/**
+ * The same, a moment after what changed is on the screen: for figures that take long to gather of many items. What acts on
+ * the selection takes that of the moment, from the actions.
+ */
+export function useBenchLater<T>(select: (state: BenchState) => T): T {
+  return useDeferredValue(useBench(select));
 }
 
 /** Calls a listener whenever the Bench's state has changed. @returns the end of it */

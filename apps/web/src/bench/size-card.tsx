@@ -9,7 +9,7 @@ import {
   topGroupOf,
 } from '@lambent/core/document';
 import { moveItems, rotateItems, scaleItems, thingsAmong, transformThings, turnOf } from '@lambent/core/edits';
-import { isEmpty, scaling } from '@lambent/core/geometry';
+import { type Box, boxCentre, isEmpty, scaling } from '@lambent/core/geometry';
 import { countsDown, toMachine } from '@lambent/core/machine';
 import { Link2, Link2Off, RotateCcw, RotateCw, Trash2 } from 'lucide-react';
 import { useMemo, useState } from 'react';
@@ -21,12 +21,12 @@ import { NumberField } from '../ui/number-field.tsx';
 import { parseAngle } from '../ui/plain-number.ts';
 import { TypedField } from '../ui/typed-field.tsx';
 import { deleteSelection } from './commands.ts';
-import { useBench, useBenchActions } from './context.ts';
+import { useBench, useBenchActions, useBenchLater } from './context.ts';
 import { ShapeNumbers } from './shape-numbers.tsx';
 import { sheetName } from './sheet-choice.ts';
 import { withKeys } from './shortcuts.ts';
 import { jobOf, machineOf, unitOf } from './state/document.ts';
-import { anchorOf, selectedItems } from './state/hand.ts';
+import { anchorOf, selectedItems, selectionBox } from './state/hand.ts';
 import { nameOf } from './thing-names.ts';
 
 const anchors: readonly Anchor[] = [0, 0.5, 1].flatMap((v) => [0, 0.5, 1].map((u) => ({ u, v })));
@@ -45,8 +45,8 @@ const anchorNames = [
 /** Where the selection is and how large, as figures that can be typed. */
 export function SizeCard() {
   const actions = useBenchActions();
-  const selection = useBench((state) => state.selection);
-  const drawing = useBench((state) => jobOf(state).drawing);
+  const selection = useBenchLater((state) => state.selection);
+  const drawing = useBenchLater((state) => jobOf(state).drawing);
   const unit = useBench(unitOf);
   const machine = useBench(machineOf);
   const count = selection.size;
@@ -59,13 +59,19 @@ export function SizeCard() {
   const single = count === 1 ? itemsAmong(drawing, selection)[0] : undefined;
 
   const anchor = { u, v };
-  const point = anchorPoint(bounds, anchor);
-  const place = toMachine(machine, point.x, point.y);
+  const measure = (bounds: Box) => {
+    const point = anchorPoint(bounds, anchor);
+    const place = toMachine(machine, point.x, point.y);
+    return { point, place, width: bounds.maxX - bounds.minX, height: bounds.maxY - bounds.minY };
+  };
+  const { place, width, height } = measure(bounds);
   const down = countsDown(machine);
-  const width = bounds.maxX - bounds.minX;
-  const height = bounds.maxY - bounds.minY;
 
-  const moveBy = (dx: number, dy: number) => {
+  // What is shown may be a moment behind: what is typed goes by how things are now.
+  const now = () => ({ selection: actions.get().selection, ...measure(selectionBox(actions.get())) });
+  const moveTo = (axis: 'x' | 'y', to: number) => {
+    const { selection, place } = now();
+    const [dx, dy] = axis === 'x' ? [to - place.x, 0] : [0, (to - place.y) * down];
     actions.edit('move', (job) => moveItems(job, selection, dx, dy));
     return undefined;
   };
@@ -74,11 +80,11 @@ export function SizeCard() {
     return side === 'width' ? [factor, 1] : [1, factor];
   };
   const scaleTo = (side: 'width' | 'height', size: number): string | undefined => {
-    const now = side === 'width' ? width : height;
+    const { selection, point, [side]: was } = now();
     if (!(size > 0)) return 'A size is more than 0.';
-    if (now === 0) return `It has no ${side} to scale.`;
+    if (was === 0) return `It has no ${side} to scale.`;
     if (size > 100_000) return 'That is larger than any bed.';
-    const [sx, sy] = factorsFor(side, size / now);
+    const [sx, sy] = factorsFor(side, size / was);
     if (each) return eachTo(side, size);
     actions.edit(`scale to ${side}`, (job) => scaleItems(job, selection, sx, sy, point));
     return undefined;
@@ -86,19 +92,19 @@ export function SizeCard() {
   /** Gives every thing of the selection the same size, each about its own anchor. */
   const eachTo = (side: 'width' | 'height', size: number): undefined => {
     actions.edit(`scale each to ${side}`, (job) =>
-      transformThings(job, thingsAmong(job.drawing, selection), ({ bounds: own }) => {
+      transformThings(job, thingsAmong(job.drawing, actions.get().selection), ({ bounds: own }) => {
         const was = side === 'width' ? own.maxX - own.minX : own.maxY - own.minY;
         return was === 0 ? null : scaling(...factorsFor(side, size / was), anchorPoint(own, anchor));
       }),
     );
   };
   const scaleBy = (percent: number): undefined => {
+    const { selection, point } = now();
     actions.edit(`scale to ${percent} %`, (job) => scaleItems(job, selection, percent / 100, percent / 100, point));
   };
   const turn = (degrees: number): undefined => {
-    actions.edit(`turn ${degrees}°`, (job) =>
-      rotateItems(job, selection, degrees, anchorPoint(bounds, { u: 0.5, v: 0.5 })),
-    );
+    const middle = boxCentre(selectionBox(actions.get()));
+    actions.edit(`turn ${degrees}°`, (job) => rotateItems(job, actions.get().selection, degrees, middle));
     return undefined;
   };
   return (
@@ -116,14 +122,8 @@ export function SizeCard() {
       <div className="flex gap-2.5">
         <AnchorGrid anchor={anchor} choose={actions.chooseAnchor} />
         <div className="flex min-w-0 flex-1 flex-col gap-1.5">
-          <LengthField label="X" layout="row" unit={unit} value={place.x} commit={(x) => moveBy(x - place.x, 0)} />
-          <LengthField
-            label="Y"
-            layout="row"
-            unit={unit}
-            value={place.y}
-            commit={(y) => moveBy(0, (y - place.y) * down)}
-          />
+          <LengthField label="X" layout="row" unit={unit} value={place.x} commit={(x) => moveTo('x', x)} />
+          <LengthField label="Y" layout="row" unit={unit} value={place.y} commit={(y) => moveTo('y', y)} />
           <LengthField label="W" layout="row" unit={unit} value={width} commit={(size) => scaleTo('width', size)} />
           <LengthField label="H" layout="row" unit={unit} value={height} commit={(size) => scaleTo('height', size)} />
         </div>

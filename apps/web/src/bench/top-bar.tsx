@@ -174,6 +174,7 @@ function SaveWord({ save }: { save: SaveState }) {
 function PlanTime() {
   const planned = useBench(planOf);
   const current = useBench(isPlanned);
+  const share = useBench((state) => state.plannedShare);
   const count = planned?.steps.length ?? 0;
   const prepared = useBench((state) => state.prepared);
   const shop = useBench((state) => state.shop);
@@ -183,10 +184,14 @@ function PlanTime() {
     [planned, prepared, shop, pricing],
   );
   const parts = price?.parts.map(({ what, amount }) => `${what}: ${formatMoney(amount, pricing)}`).join('\n');
+  const faded = current ? '' : 'opacity-50';
   return (
-    <div className={`min-w-[92px] text-right ${current ? '' : 'opacity-50'}`} data-testid="plan-time" aria-live="off">
-      <p className="figures text-[14px] font-bold leading-5">{planned ? formatDuration(planned.timeS) : '…'}</p>
-      <p className="text-[12px] leading-4 text-quiet" title={parts}>
+    <div className="min-w-[92px] text-right" data-testid="plan-time" aria-live="off">
+      <p className={`figures text-[14px] font-bold leading-5 ${faded}`}>
+        {planned ? formatDuration(planned.timeS) : '…'}
+      </p>
+      {share !== null && <p className="text-[12px] leading-4 text-quiet">planning, {Math.round(share * 100)} %</p>}
+      <p className={`text-[12px] leading-4 text-quiet ${faded}`} title={parts} hidden={share !== null}>
         {count === 1 ? '1 step' : `${count} steps`}
         {price && price.total > 0 && (
           <>

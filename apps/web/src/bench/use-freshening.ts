@@ -1,11 +1,10 @@
-import type { Item } from '@lambent/core/document';
+import type { Item, Shape } from '@lambent/core/document';
 import { freshened, type StaleOutline, staleOutline } from '@lambent/core/fit';
-import { useEffect, useState } from 'react';
+import { useEffect } from 'react';
 import { toast } from 'sonner';
 import { sentenceOf } from '../api.ts';
 import { work } from '../workers/work.ts';
-import { useBench, useBenchActions } from './context.ts';
-import type { BenchState } from './state/bench-state.ts';
+import type { BenchActions, BenchState } from './state/bench-state.ts';
 import { jobOf } from './state/document.ts';
 
 const known = new WeakMap<readonly Item[], StaleOutline | null>();
@@ -22,25 +21,42 @@ function staleIn(state: BenchState): StaleOutline | null {
 }
 
 /** Has outlines whose large sources have changed worked out by the worker, one after the other. */
-export function useFreshening(): void {
-  const actions = useBenchActions();
-  const [turn, setTurn] = useState(0);
-  // The shape alone: the whole Bench would be drawn anew with each edit otherwise.
-  const shape = useBench((state) => staleIn(state)?.item.shape ?? null);
-  // biome-ignore lint/correctness/useExhaustiveDependencies: each turn is another try
+export function useFreshening(actions: BenchActions, subscribe: (listener: () => void) => () => void): void {
   useEffect(() => {
-    const stale = staleIn(actions.get());
-    if (!stale || stale.item.shape !== shape) return;
-    const given = new AbortController();
-    work('follow', [stale.item.shape, stale.sources], { signal: given.signal })
-      .then((path) => {
-        if (given.signal.aborted) return;
-        actions.amend((now) => freshened(now, stale, path));
-        setTurn((before) => before + 1);
-      })
-      .catch((error) => {
-        if (!given.signal.aborted) toast.error(sentenceOf(error));
-      });
-    return () => given.abort();
-  }, [shape, turn, actions]);
+    let timer: number | null = null;
+    let following: { readonly shape: Shape; readonly given: AbortController } | null = null;
+    const stop = () => {
+      following?.given.abort();
+      following = null;
+    };
+    const look = () => {
+      timer = null;
+      const stale = staleIn(actions.get());
+      if (stale?.item.shape === following?.shape) return;
+      stop();
+      if (!stale) return;
+      const given = new AbortController();
+      following = { shape: stale.item.shape, given };
+      work('follow', [stale.item.shape, stale.sources], { signal: given.signal })
+        .then((path) => {
+          if (given.signal.aborted) return;
+          following = null;
+          actions.amend((now) => freshened(now, stale, path));
+        })
+        .catch((error) => {
+          if (!given.signal.aborted) toast.error(sentenceOf(error));
+        });
+    };
+    // Not within the edit: of many items, looking takes a while.
+    const soon = () => {
+      timer ??= window.setTimeout(look);
+    };
+    soon();
+    const unsubscribe = subscribe(soon);
+    return () => {
+      unsubscribe();
+      stop();
+      if (timer !== null) window.clearTimeout(timer);
+    };
+  }, [actions, subscribe]);
 }

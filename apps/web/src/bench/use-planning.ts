@@ -13,6 +13,9 @@ const quietMs = { least: 150, most: 1000 };
 /** A fresh worker must be told the whole job again: what takes less than this is let come to its end. */
 const longMs = 1000;
 
+/** A plan that takes longer than this says how far it has come. */
+const saidAfterMs = 400;
+
 /** Keeps the plan true: works it out in a worker whenever the job or the shop has changed. */
 export function usePlanning(actions: BenchActions, subscribe: (listener: () => void) => () => void): void {
   useEffect(() => {
@@ -33,12 +36,16 @@ export function usePlanning(actions: BenchActions, subscribe: (listener: () => v
         try {
           began = performance.now();
           const choice = { runId: run.id, head };
-          const answer = await planned(subject.document, state.shop, choice, { signal: turn.signal });
+          const progress = (share: number) => {
+            if (!turn.signal.aborted && performance.now() - began > saidAfterMs) actions.tellPlanned(share);
+          };
+          const answer = await planned(subject.document, state.shop, choice, { signal: turn.signal, progress });
           tookMs = performance.now() - began;
           actions.showPlan(subject, answer);
         } catch (error) {
           // One that was stopped is asked for again, as things are by now.
-          if (!turn.signal.aborted) actions.failPlan(subject, sentenceOf(error));
+          if (turn.signal.aborted) actions.tellPlanned(null);
+          else actions.failPlan(subject, sentenceOf(error));
         }
       }
       working = null;

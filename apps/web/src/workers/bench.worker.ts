@@ -43,6 +43,7 @@ import {
   type OffsetSettings,
   type Path,
   type Progress,
+  partOf,
 } from '@lambent/core/geometry';
 import { type BurnPlan, type PreparedJob, planJob, prepareJob, type RunChoice } from '@lambent/core/plan';
 import type { Shop } from '@lambent/core/recipes';
@@ -76,6 +77,8 @@ export interface Planned {
 
 /** After how many parts progress is said. */
 const progressEvery = 500;
+/** How much of a plan's work is the plan; the rest is the checks. */
+const plannedShare = 0.9;
 
 /** A job as it is opened, or why it cannot be. */
 export type Opening = OpenedJob | { readonly notADrawing: string };
@@ -187,11 +190,11 @@ const work = {
   },
 
   /** @param shop null where it is the one that this worker was last told of */
-  plan(_: Progress, diff: JobDiff, shop: ShopLists | null, choice: RunChoice): Planned {
+  plan(progress: Progress, diff: JobDiff, shop: ShopLists | null, choice: RunChoice): Planned {
     plannedBy = shop ?? plannedBy;
     if (!plannedBy) throw new Error('The planning worker was asked for a plan before it was told of the shop');
     const prepared = prepareJob(follow(diff), plannedBy, choice);
-    const plan = planJob(prepared);
+    const plan = planJob(prepared, partOf(nowAndThen(progress), 0, plannedShare));
     const findings = checkJob(prepared, plan);
     return moved({ plan, findings }, buffersOf(plan));
   },

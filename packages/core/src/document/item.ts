@@ -112,12 +112,23 @@ export const polylinesOf: (item: Item) => Polyline[] = perItem((item) => flatten
 
 export function boundsOfAll(items: Iterable<Item>): Box {
   let [minX, minY, maxX, maxY] = [Number.POSITIVE_INFINITY, Number.POSITIVE_INFINITY, -Infinity, -Infinity];
+  const take = (x1: number, y1: number, x2: number, y2: number) => {
+    minX = Math.min(minX, x1, x2);
+    minY = Math.min(minY, y1, y2);
+    maxX = Math.max(maxX, x1, x2);
+    maxY = Math.max(maxY, y1, y2);
+  };
   for (const item of items) {
-    const box = boundsOf(item);
-    minX = Math.min(minX, box.minX);
-    minY = Math.min(minY, box.minY);
-    maxX = Math.max(maxX, box.maxX);
-    maxY = Math.max(maxY, box.maxY);
+    const { shape, matrix } = item;
+    // Of thousands of items most are not turned: no box is made of each of them.
+    const isLevel = matrix[1] === 0 && matrix[2] === 0;
+    const { minX: left, minY: top, maxX: right, maxY: bottom } = isLevel ? boundsOfShape(shape) : boundsOf(item);
+    if (!(left <= right && top <= bottom)) continue;
+    if (!isLevel) take(left, top, right, bottom);
+    else {
+      const [x, y] = [matrix[4], matrix[5]];
+      take(matrix[0] * left + x, matrix[3] * top + y, matrix[0] * right + x, matrix[3] * bottom + y);
+    }
   }
   return { minX, minY, maxX, maxY };
 }
@@ -138,7 +149,7 @@ function someOf({ items }: Pick<Drawing, 'items'>, ids: ReadonlySet<string>): So
   }
   let some = known.get(ids);
   if (!some) {
-    const chosen = items.filter((item) => ids.has(item.id));
+    const chosen = ids.size === 0 ? [] : items.filter((item) => ids.has(item.id));
     some = { items: chosen, bounds: null };
     known.set(ids, some);
   }

@@ -17,7 +17,8 @@ export function foldScale(item: Item): Item {
   return shape ? { ...item, shape, matrix: rest } : item;
 }
 
-function isOnlyMove([a, b, c, d]: Matrix): boolean {
+/** Whether a map neither scales, turns nor mirrors. */
+export function isOnlyMove([a, b, c, d]: Matrix): boolean {
   return a === 1 && b === 0 && c === 0 && d === 1;
 }
 

@@ -13,7 +13,7 @@ import {
 } from '../geometry/paths/matrix.ts';
 import type { LayerSettings } from '../settings/settings.ts';
 import type { LengthUnit } from '../units/length.ts';
-import { foldScale } from './fold.ts';
+import { foldScale, isOnlyMove } from './fold.ts';
 
 /*
  * Every change to a job is one of these functions, (job, arguments) → job. They never touch what they
@@ -95,15 +95,18 @@ function transformBy(job: JobDocument, mapOf: MapOf): JobDocument {
   let changes = false;
   let last: Matrix | null = null;
   let moved = multiplierBy(identity);
+  let scales = false;
   const transformed = items.map((item) => {
     const map = mapOfAll(item.id);
     if (!map) return item;
     changes = true;
     if (map !== last) {
       moved = multiplierBy(map);
+      scales = !isOnlyMove(map);
       last = map;
     }
-    return foldScale({ ...item, matrix: moved(item.matrix) });
+    const now = { ...item, matrix: moved(item.matrix) };
+    return scales ? foldScale(now) : now;
   });
   return changes ? withItems(job, transformed) : job;
 }

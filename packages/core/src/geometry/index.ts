@@ -55,7 +55,7 @@ export {
   transformPath,
   Verb,
 } from './paths/path.ts';
-export type { Progress } from './paths/progress.ts';
+export { type Progress, partOf } from './paths/progress.ts';
 export { fitPoints } from './paths/refit.ts';
 export { isLine, lineSegment, pathOfSubpaths, pointAt, subpathsOf } from './paths/segments.ts';
 export { distanceToLines } from './questions/distance.ts';

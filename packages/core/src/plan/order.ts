@@ -1,6 +1,7 @@
 import type { Item } from '../document/item.ts';
 import type { LayerBurning } from '../document/layer.ts';
 import { type Polyline, signedArea } from '../geometry/paths/flatten.ts';
+import { type Progress, partOf } from '../geometry/paths/progress.ts';
 import { nestComponents, nestOutlines, polylineBounds } from '../geometry/questions/nesting.ts';
 import type { LayerSettings } from '../settings/settings.ts';
 import { Move, type MoveList } from './moves.ts';
@@ -35,28 +36,39 @@ const cornerTurn = 0.35;
  * Burns lines in the order their layer asks for; `byDepth` gives them by how deep they lie in others, the outermost
  * first. Each is burnt `passes` times before the head goes on.
  *
+ * @param progress is told how much is done, from 0 to 1
  * @returns the lines in the order they were burnt
  */
-export function burnLines(list: MoveList, byDepth: readonly (readonly BurnLine[])[], how: LineBurning): BurnLine[] {
+export function burnLines(
+  list: MoveList,
+  byDepth: readonly (readonly BurnLine[])[],
+  how: LineBurning,
+  progress?: Progress,
+): BurnLine[] {
   const groups = byDepth.map((group) => group.filter(({ line }) => line.points.length >= 4));
+  const all = groups.toReversed().flat();
   const done: BurnLine[] = [];
   const burn = (lines: readonly BurnLine[], legs: readonly Leg[]) => {
     for (const { index, node } of legs) {
       burnLine(list, lines[index].line, node, how);
       done.push(lines[index]);
     }
+    progress?.(done.length / all.length);
   };
-  const route = (lines: readonly BurnLine[]) => burn(lines, findRoute(routed(lines, how), list, endsElsewhere(how)));
+  const seek = (lines: readonly BurnLine[]) => {
+    const [from, to] = [done.length / all.length, (done.length + lines.length) / all.length];
+    return findRoute(routed(lines, how), list, endsElsewhere(how), 1, partOf(progress, from, to));
+  };
+  const route = (lines: readonly BurnLine[]) => burn(lines, seek(lines));
   const inTurn = (lines: readonly BurnLine[]) => {
-    for (const one of lines) burn([one], findRoute(routed([one], how), list, endsElsewhere(how)));
+    for (const one of lines) route([one]);
   };
-  const all = groups.toReversed().flat();
   switch (how.order) {
     case 'inside-first':
       for (const group of groups.toReversed()) route(group);
       break;
     case 'nearest':
-      burnNearest(all, list, how, burn);
+      burnNearest(all, route);
       break;
     case 'parts':
     case 'rows':
@@ -102,12 +114,7 @@ function isCorner({ points, closed }: Polyline, i: number): boolean {
 }
 
 /** The nearest next, of those whose contents are done. */
-function burnNearest(
-  lines: readonly BurnLine[],
-  list: MoveList,
-  how: LineBurning,
-  burn: (lines: readonly BurnLine[], legs: readonly Leg[]) => void,
-): void {
+function burnNearest(lines: readonly BurnLine[], route: (lines: readonly BurnLine[]) => void): void {
   const { holders } = nestOutlines(lines.map(({ line }) => line));
   const inside = new Int32Array(lines.length);
   for (const held of holders) for (const holder of held) inside[holder]++;
@@ -115,8 +122,7 @@ function burnNearest(
   while (waiting.size > 0) {
     // All that are free go in one route; what they set free goes in the next.
     const free = [...waiting].filter((i) => inside[i] === 0);
-    const some = free.map((i) => lines[i]);
-    burn(some, findRoute(routed(some, how), list, endsElsewhere(how)));
+    route(free.map((i) => lines[i]));
     for (const i of free) {
       waiting.delete(i);
       for (const holder of holders[i]) inside[holder]--;

@@ -244,4 +244,27 @@ describe('order', () => {
     expect(taken({ machineId: 'low' })).toEqual(['house', 'low']);
     expect(taken({ machineId: 'gone', keyId: 'gone' })).toEqual(['other', 'm']);
   });
+
+  test('long planning tells how far it has come, always more, and ends when that throws', () => {
+    const squares = Array.from({ length: 400 }, (_, i) => {
+      const [x, y] = [5 + (i % 20) * 7, 5 + Math.floor(i / 20) * 7];
+      return item(box(x, y, 5), 'cut');
+    });
+    const prepared = prepareJob(jobWith([...squares, frame]), shop);
+    const told: number[] = [];
+    const plan = planJob(prepared, (share) => told.push(share));
+    expect(plan).toEqual(planJob(prepared));
+    expect(told).toEqual([...told].sort((a, b) => a - b));
+    expect(told.length).toBeGreaterThan(50);
+    expect(told[0]).toBeGreaterThan(0);
+    expect(told.at(-1)).toBeLessThan(1);
+    const gaps = told.slice(1).map((share, i) => share - told[i]);
+    expect(Math.max(...gaps)).toBeLessThan(0.25);
+    const enough = new Error('enough');
+    expect(() =>
+      planJob(prepared, (share) => {
+        if (share > 0.5) throw enough;
+      }),
+    ).toThrow(enough);
+  });
 });

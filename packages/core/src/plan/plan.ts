@@ -1,4 +1,5 @@
 import type { Point } from '../geometry/paths/matrix.ts';
+import { type Progress, partOf } from '../geometry/paths/progress.ts';
 import { machineZero } from '../machine/frame.ts';
 import { type Operation, operationOf } from '../operations/operations.ts';
 import type { LayerSettings } from '../settings/settings.ts';
@@ -49,6 +50,10 @@ export interface BurnPlan {
   readonly outOfOrder: readonly OutOfOrder[];
 }
 
+/** How much of a large job's planning goes into what lies in what and kerfs, and into routes and scan lines; the rest is timing. */
+const draftedShare = 0.2;
+const filledShare = 0.7;
+
 /** How a step is called: its operation, its layer's own name where it has one, and what of it. */
 export function stepTitle(step: Pick<PlanStep, 'operation' | 'layerName' | 'part'>): string {
   const operation = operationOf(step.operation).name;
@@ -60,19 +65,29 @@ export function stepTitle(step: Pick<PlanStep, 'operation' | 'layerName' | 'part
 /**
  * Works out what the machine will do in a run: its steps in the operator's order, or else engraving first, then
  * scores, then cuts that lie in others (the innermost first), then the outside edges.
+ *
+ * @param progress is told how much of the work is done, from 0 to 1; what it throws ends the work
  */
-export function planJob(prepared: PreparedJob): BurnPlan {
+export function planJob(prepared: PreparedJob, progress?: Progress): BurnPlan {
   const { machine, job } = prepared;
   const start = machineZero(machine);
   const finished: { draft: StepDraft; list: MoveList; burnt: readonly BurnLine[]; runUpShort: boolean }[] = [];
   let place: Point & { z?: number } = start;
-  for (const draft of inOperatorsOrder(draftSteps(prepared), job.order)) {
+  const drafts = inOperatorsOrder(draftSteps(prepared), job.order);
+  const sizes = drafts.map(({ layer }) => layer.placed.length);
+  const all = sizes.reduce((total, size) => total + size, 0);
+  let before = 0;
+  drafts.forEach((draft, i) => {
     const list = new MoveList(place);
-    const { burnt, runUpShort } = draft.fill(list);
-    if (list.litMm === 0) continue;
+    const [from, to] = [before / all, (before + sizes[i]) / all].map((share) => draftedShare + share * filledShare);
+    before += sizes[i];
+    progress?.(from);
+    const { burnt, runUpShort } = draft.fill(list, partOf(progress, from, to));
+    if (list.litMm === 0) return;
     place = { x: list.x, y: list.y, z: list.z };
     finished.push({ draft, list, burnt, runUpShort });
-  }
+  });
+  progress?.(draftedShare + filledShare);
   const backList = new MoveList(place);
   backList.focus(0);
   backList.to(Move.travel, start.x, start.y);

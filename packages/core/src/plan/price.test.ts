@@ -132,10 +132,10 @@ describe('the price of a run', () => {
 
 test.each<[string, unknown, string]>([
   ['nothing', null, 'is missing'],
-  ['a price below 0', { ...list, setUp: -1 }, 'setting up must be a number'],
-  ['a machine’s price that is text', { ...list, machines: { m: 'much' } }, 'machines “m” must be a number'],
-  ['no currency', { ...list, currency: 3 }, 'the currency must be text'],
-  ['no materials', { ...list, materials: null }, 'materials are missing'],
+  ['a price below 0', { ...list, setUp: -1 }, 'setUp must be a number from 0'],
+  ['a machine’s price that is text', { ...list, machines: { m: 'much' } }, 'machines: “m” must be a number'],
+  ['no currency', { ...list, currency: 3 }, 'currency must be text'],
+  ['no materials', { ...list, materials: null }, 'materials is missing'],
 ])('%s is no price list', (_, json, sentence) => {
   expect(() => pricingFromJson(json)).toThrow(NotAPriceList);
   expect(() => pricingFromJson(json)).toThrow(sentence);

@@ -2,6 +2,7 @@ import { type Box, boxHeight, boxWidth, growBox, uniteBoxes } from '../geometry/
 import { indexBoxes } from '../geometry/paths/box-index.ts';
 import type { Polyline } from '../geometry/paths/flatten.ts';
 import { applyTo, type Matrix, rotation } from '../geometry/paths/matrix.ts';
+import type { Progress } from '../geometry/paths/progress.ts';
 import { polylineBounds } from '../geometry/questions/nesting.ts';
 import type { LayerSettings } from '../settings/settings.ts';
 import { Move, type MoveList } from './moves.ts';
@@ -41,6 +42,7 @@ export function runUpLength(speed: number, acceleration: number): number {
  *
  * @param acceleration in mm/s²
  * @param bed where the head may go
+ * @param progress is told how much is filled, from 0 to 1
  * @returns whether a run-up had to be cut short at the edge of the bed
  */
 export function rasterFill(
@@ -49,6 +51,7 @@ export function rasterFill(
   settings: RasterSettings,
   acceleration: number,
   bed: Box,
+  progress?: Progress,
 ): boolean {
   const { scanAngle, passes, focusMm, focusStepMm } = settings;
   const turned = scanAngle % 360 === 0 ? null : rotation(scanAngle);
@@ -60,12 +63,14 @@ export function rasterFill(
     reach: turned ? (y) => reachOfBed(bed, turned, y) : () => [bed.minX, bed.maxX],
   };
   let short = false;
-  for (const block of blocksOf(turned ? pieces.map((piece) => levelled(piece, scanAngle)) : pieces, scan)) {
+  const blocks = blocksOf(turned ? pieces.map((piece) => levelled(piece, scanAngle)) : pieces, scan);
+  blocks.forEach((block, i) => {
     for (let pass = 0; pass < passes; pass++) {
       list.focus(focusMm - pass * focusStepMm);
       short = scanBlock(list, block, scan) || short;
     }
-  }
+    progress?.((i + 1) / blocks.length);
+  });
   return short;
 }
 

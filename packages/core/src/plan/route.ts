@@ -1,5 +1,6 @@
 import Flatbush from 'flatbush';
 import type { Polyline } from '../geometry/paths/flatten.ts';
+import { counting, type Progress, partOf } from '../geometry/paths/progress.ts';
 import type { Stops, Tour } from './stops.ts';
 import { improveTour } from './tour.ts';
 
@@ -19,6 +20,8 @@ export interface Leg {
 const entriesTried = 8;
 /** How many kicks a route of so many lines is worth while somebody waits for the plan. */
 const kicksFor = (count: number) => Math.min(2 * count, 3000);
+/** How much of a search goes into finding the nearest next, where there are many lines. */
+const nearestShare = 0.3;
 
 /**
  * In which order lines burn, and from which node each, so that the head goes little unlit: the nearest next to begin
@@ -27,18 +30,23 @@ const kicksFor = (count: number) => Math.min(2 * count, 3000);
  * @param start where the head stands, in mm
  * @param effort how many times the usual search; the longer, the shorter the way may be
  * @param oddPasses whether an open line is left at its other end: it is after an odd number of passes
+ * @param progress is told how much of the search is done, from 0 to 1
  */
 export function findRoute(
   lines: readonly RouteLine[],
   start: { x: number; y: number },
   oddPasses: boolean,
   effort = 1,
+  progress?: Progress,
 ): Leg[] {
   if (lines.length === 0) return [];
   const choices = lines.map((line) => entriesOf(line));
-  let legs = nearestNext(lines, choices, start, oddPasses);
+  let legs = nearestNext(lines, choices, start, oddPasses, partOf(progress, 0, nearestShare));
+  const roundShare = (1 - nearestShare) / (1 + effort);
   for (let round = 0; round < 1 + effort && lines.length > 2; round++) {
-    legs = improved(lines, legs, start, oddPasses, round < effort ? kicksFor(lines.length) : 0);
+    const kicks = round < effort ? kicksFor(lines.length) : 0;
+    const from = nearestShare + round * roundShare;
+    legs = improved(lines, legs, start, oddPasses, kicks, partOf(progress, from, from + roundShare));
     legs = enteredBest(lines, choices, legs, start, oddPasses);
   }
   return legs.map((leg, i) => exactEntry(lines, leg, legs, i, start, oddPasses));
@@ -62,6 +70,7 @@ function nearestNext(
   choices: readonly (readonly number[])[],
   start: { x: number; y: number },
   oddPasses: boolean,
+  progress?: Progress,
 ): Leg[] {
   const owners: number[] = [];
   const nodes: number[] = [];
@@ -80,12 +89,14 @@ function nearestNext(
   index.finish();
   const done = new Uint8Array(lines.length);
   const legs: Leg[] = [];
+  const count = counting(progress, lines.length);
   let { x, y } = start;
   while (legs.length < lines.length) {
     const [found] = index.neighbors(x, y, 1, Infinity, (place) => !done[owners[place]]);
     const leg = { index: owners[found], node: nodes[found] };
     done[leg.index] = 1;
     legs.push(leg);
+    count(1);
     const { points } = lines[leg.index].line;
     const out = exitOf(lines[leg.index], leg.node, oddPasses);
     [x, y] = [points[out * 2], points[out * 2 + 1]];
@@ -100,6 +111,7 @@ function improved(
   start: { x: number; y: number },
   oddPasses: boolean,
   kicks: number,
+  progress?: Progress,
 ): Leg[] {
   const count = lines.length;
   const stops: Stops = {
@@ -119,7 +131,7 @@ function improved(
     stops.exitY[leg.index] = points[out * 2 + 1];
   }
   const first: Tour = { order: Int32Array.from(legs, ({ index }) => index), flipped: new Uint8Array(count) };
-  const { order, flipped } = improveTour(stops, first, start, null, kicks);
+  const { order, flipped } = improveTour(stops, first, start, null, kicks, progress);
   return Array.from(order, (index) => ({
     index,
     node: flipped[index] ? exitOf(lines[index], node[index], oddPasses) : node[index],

@@ -3,6 +3,7 @@ import type { StartPoint } from '../document/job.ts';
 import { beamSide, kerfLines } from '../fit/kerf.ts';
 import { polylineContains } from '../geometry/paths/flatten.ts';
 import type { Point } from '../geometry/paths/matrix.ts';
+import { type Progress, partOf } from '../geometry/paths/progress.ts';
 import { pointAt, subpathsOf } from '../geometry/paths/segments.ts';
 import { nestDepths } from '../geometry/questions/nesting.ts';
 import { bedBox } from '../machine/machine.ts';
@@ -24,8 +25,11 @@ export interface StepDraft {
   readonly layer: PreparedLayer;
   readonly settings: LayerSettings;
   readonly part: StepPart;
-  /** Makes the moves. @returns the lines in the order they burn, and whether a run-up was cut short */
-  readonly fill: (list: MoveList) => { readonly burnt: readonly BurnLine[]; readonly runUpShort: boolean };
+  /** Makes the moves, and tells how many of them are made. @returns the lines in the order they burn, and whether a run-up was cut short */
+  readonly fill: (
+    list: MoveList,
+    progress?: Progress,
+  ) => { readonly burnt: readonly BurnLine[]; readonly runUpShort: boolean };
 }
 
 interface Burning {
@@ -78,13 +82,15 @@ function engraveStep(prepared: PreparedJob, { layer, settings }: Burning): StepD
     layer,
     settings,
     part: 'all',
-    fill: (list) => {
+    fill: (list, progress) => {
       let runUpShort = false;
-      for (const { power, pieces } of engravedFills(prepared, layer)) {
+      const fills = engravedFills(prepared, layer);
+      fills.forEach(({ power, pieces }, i) => {
         list.power = power;
-        const short = rasterFill(list, pieces, settings, machine.acceleration, bedBox(machine));
+        const part = partOf(progress, i / fills.length, (i + 1) / fills.length);
+        const short = rasterFill(list, pieces, settings, machine.acceleration, bedBox(machine), part);
         runUpShort = runUpShort || short;
-      }
+      });
       return { burnt: [], runUpShort };
     },
   };
@@ -103,7 +109,7 @@ function lineStep(
     layer,
     settings,
     part,
-    fill: (list) => ({ burnt: burnLines(list, byDepth, how), runUpShort: false }),
+    fill: (list, progress) => ({ burnt: burnLines(list, byDepth, how, progress), runUpShort: false }),
   };
 }
 

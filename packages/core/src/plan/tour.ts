@@ -1,3 +1,4 @@
+import { counting, type Progress } from '../geometry/paths/progress.ts';
 import { type Near, neighbourLists } from './neighbours.ts';
 import { numbersFrom } from './random.ts';
 import { shortestTour } from './shortest-tour.ts';
@@ -20,6 +21,7 @@ const fewStops = 8;
  *
  * @param first an order to begin with: every stop once
  * @param kicks how many kicks are tried
+ * @param progress is told how many of them were, as a share
  */
 export function improveTour(
   stops: Stops,
@@ -27,13 +29,14 @@ export function improveTour(
   start: { x: number; y: number },
   end: { x: number; y: number } | null,
   kicks: number,
+  progress?: Progress,
 ): Tour {
   const count = stops.entryX.length;
   if (count === 0) return first;
   if (count <= fewStops) return shortestTour(stops, start, end);
   const tour = new Search(stops, first, start, end);
   tour.settle(Array.from(first.order));
-  tour.kick(kicks);
+  tour.kick(kicks, counting(progress, kicks));
   return tour.result();
 }
 
@@ -109,7 +112,7 @@ class Search {
     this.waiting.push(stop);
   }
 
-  kick(kicks: number): void {
+  kick(kicks: number, countOff: (more: number) => void): void {
     const { count } = this;
     if (count < 8) return;
     const random = numbersFrom(count);
@@ -117,6 +120,7 @@ class Search {
     const keptOrder = this.order.slice();
     const keptFlips = this.flipped.slice();
     for (let i = 0; i < kicks; i++) {
+      countOff(1);
       const a = 1 + Math.floor(random() * (count - 3));
       const b = Math.min(count - 1, a + 1 + Math.floor(random() * reach));
       const c = Math.min(count, b + 1 + Math.floor(random() * reach));

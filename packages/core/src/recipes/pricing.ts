@@ -1,22 +1,37 @@
+import { Mismatch, type Schema, such, type ValueOf } from '../schema/schema.ts';
+import { record, table } from '../schema/structures.ts';
+import { knownWord, text } from '../schema/values.ts';
+
+const most = 1_000_000;
+
+const amount: Schema<number> = {
+  read: (json) => {
+    if (typeof json !== 'number' || !(json >= 0 && json <= most))
+      throw new Mismatch(`must be a number from 0 to ${most}`);
+    return json;
+  },
+};
+
 /** What a shop charges, in its currency. */
-export interface Pricing {
+export const pricingSchema = record({
   /** How amounts are named, such as `€`. */
-  readonly currency: string;
+  currency: such(text, (words) => (words.length > 8 ? 'must be text of up to 8 characters' : null)),
   /** For a job, once. */
-  readonly setUp: number;
+  setUp: amount,
   /** For each run. */
-  readonly perRun: number;
+  perRun: amount,
   /** What a job costs at least. */
-  readonly minimum: number;
+  minimum: amount,
   /** Amounts are rounded up to whole steps of this; 0 for hundredths. */
-  readonly rounding: number;
+  rounding: amount,
   /** For a minute of each machine, by its id. */
-  readonly machines: Readonly<Record<string, number>>;
+  machines: table(amount, (id) => `“${id}”`),
   /** For a square metre of each material, by its id. */
-  readonly materials: Readonly<Record<string, number>>;
+  materials: table(amount, (id) => `“${id}”`),
   /** Whether stock is charged by the area that is used, or by the sheet; by the area where nothing is said. */
-  readonly stockBy?: 'area' | 'sheet';
-}
+  stockBy: knownWord(['area', 'sheet']),
+});
+export type Pricing = ValueOf<typeof pricingSchema>;
 
 export const freeOfCharge: Pricing = {
   currency: '',
@@ -33,40 +48,17 @@ export class NotAPriceList extends Error {
   override readonly name = 'NotAPriceList';
 }
 
-const most = 1_000_000;
-
 /**
  * Takes a price list from JSON.
  * @throws NotAPriceList with one sentence that names the place
  */
 export function pricingFromJson(json: unknown): Pricing {
-  if (typeof json !== 'object' || json === null) throw new NotAPriceList('The price list is missing.');
-  const list = json as Record<string, unknown>;
-  const amount = (value: unknown, where: string): number => {
-    if (typeof value !== 'number' || !(value >= 0 && value <= most)) {
-      throw new NotAPriceList(`In the price list, ${where} must be a number from 0 to ${most}.`);
-    }
-    return value;
-  };
-  const amounts = (name: 'machines' | 'materials') => {
-    const entries = list[name];
-    if (typeof entries !== 'object' || entries === null)
-      throw new NotAPriceList(`In the price list, ${name} are missing.`);
-    return Object.fromEntries(Object.entries(entries).map(([id, value]) => [id, amount(value, `${name} “${id}”`)]));
-  };
-  if (typeof list.currency !== 'string' || list.currency.length > 8) {
-    throw new NotAPriceList('In the price list, the currency must be text of up to 8 characters.');
+  try {
+    return pricingSchema.read(json);
+  } catch (error) {
+    if (!(error instanceof Mismatch)) throw error;
+    throw new NotAPriceList(error.place === '' ? 'The price list is missing.' : `In the price list, ${error.message}.`);
   }
-  return {
-    currency: list.currency,
-    setUp: amount(list.setUp, 'setting up'),
-    perRun: amount(list.perRun, 'each run'),
-    minimum: amount(list.minimum, 'the minimum'),
-    rounding: amount(list.rounding, 'the rounding'),
-    machines: amounts('machines'),
-    materials: amounts('materials'),
-    ...(list.stockBy === 'sheet' ? { stockBy: 'sheet' } : {}),
-  };
 }
 
 /** An amount with its currency, such as `€ 6.40`. */

@@ -172,7 +172,7 @@ describe('a shop from JSON', () => {
 
   test.each<[string, (loose: ReturnType<typeof json>) => unknown, string]>([
     ['nothing', () => null, 'holds no shop'],
-    ['no keys', (loose) => ({ ...loose, keys: [] }), 'has no keys'],
+    ['no keys', (loose) => ({ ...loose, keys: [] }), 'keys must have at least one entry'],
     [
       'two machines of one id',
       (loose) => ({ ...loose, machines: [loose.machines[0], loose.machines[0]] }),
@@ -181,27 +181,27 @@ describe('a shop from JSON', () => {
     [
       'a bed without size',
       (loose) => ({ ...loose, machines: [{ ...machine, bedWidth: 0 }] }),
-      'bedWidth of the machine “m”',
+      'the machine “m”: bedWidth must be more than 0',
     ],
     [
       'a speed that is text',
       (loose) => ({ ...loose, machines: [{ ...machine, topSpeed: 'fast' }] }),
-      'topSpeed of the machine “m”',
+      'the machine “m”: topSpeed must be a number',
     ],
     [
       'an unknown zero',
       (loose) => ({ ...loose, machines: [{ ...machine, origin: 'top' }] }),
-      'origin of the machine “m”',
+      'the machine “m”: origin must be top-left, bottom-left, centre',
     ],
     [
       'a key without rules',
-      (loose) => ({ ...loose, keys: [{ id: 'k', layers: [] }] }),
-      'the key “k” needs layers and rules',
+      (loose) => ({ ...loose, keys: [{ id: 'k', name: 'K', layers: [] }] }),
+      'the key “k”: rules must be a list',
     ],
     [
-      'a material without recipes',
-      (loose) => ({ ...loose, materials: [{ id: 'x' }] }),
-      'the material “x” needs recipes',
+      'a recipe of no known operation',
+      (loose) => ({ ...loose, materials: [{ ...material, recipes: [{ ...material.recipes[0], operation: 'melt' }] }] }),
+      '“ply”: recipe 1',
     ],
   ])('%s is refused by name', (_, change, sentence) => {
     expect(() => shopFromJson(change(json()))).toThrow(NotAShop);

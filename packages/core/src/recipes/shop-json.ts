@@ -1,3 +1,10 @@
+import { keySchema } from '../colours/key.ts';
+import { machineSchema } from '../machine/machine.ts';
+import { Mismatch, optional, type Schema, such, withUsual } from '../schema/schema.ts';
+import { list, record } from '../schema/structures.ts';
+import { text } from '../schema/values.ts';
+import { materialSchema } from './material.ts';
+import { pricingSchema } from './pricing.ts';
 import type { Shop } from './shop.ts';
 
 /** Says what in a shop file cannot be used. */
@@ -5,56 +12,48 @@ export class NotAShop extends Error {
   override readonly name = 'NotAShop';
 }
 
+/** A list of at least one, each with an id of its own, by which its faults are told. */
+function idsApart<T extends { readonly id: string }>(schema: Schema<T>, what: string): Schema<readonly T[]> {
+  const named: Schema<T> = {
+    read: (json) => {
+      try {
+        return schema.read(json);
+      } catch (error) {
+        const id = (json as { id?: unknown } | null)?.id;
+        if (!(error instanceof Mismatch) || typeof id !== 'string') throw error;
+        throw error.within(`the ${what} “${id}”`, true);
+      }
+    },
+  };
+  return such(list(named, { each: (place) => `${what} ${place + 1}` }), (entries) => {
+    if (entries.length === 0) return 'must have at least one entry';
+    const seen = new Set<string>();
+    for (const { id } of entries) {
+      if (seen.has(id)) return new Mismatch(`“${id}” is not an id of its own`, `the ${what}s`, true, true);
+      seen.add(id);
+    }
+    return null;
+  });
+}
+
+const shopSchema = record({
+  name: withUsual(text, ''),
+  machines: idsApart(machineSchema, 'machine'),
+  keys: idsApart(keySchema, 'key'),
+  materials: idsApart(materialSchema, 'material'),
+  pricing: optional(pricingSchema),
+});
+
 /**
- * Takes a shop from JSON, checking what plans rest on: that there are machines, keys and materials,
- * each with an id of its own, and that a machine's figures are sizes and speeds above 0.
+ * Takes a shop from JSON: at least one machine, key and material, each with an id of its own.
  *
  * @throws NotAShop with one sentence that names the place
  */
 export function shopFromJson(json: unknown): Shop {
-  if (typeof json !== 'object' || json === null) throw new NotAShop('The shop file holds no shop.');
-  const shop = json as Shop;
-  for (const list of ['machines', 'keys', 'materials'] as const) {
-    const entries: unknown = shop[list];
-    if (!Array.isArray(entries) || entries.length === 0) throw new NotAShop(`The shop file has no ${list}.`);
-    const ids = new Set<unknown>();
-    for (const entry of entries) {
-      if (typeof entry?.id !== 'string' || ids.has(entry.id)) {
-        throw new NotAShop(`In the shop file's ${list}, “${String(entry?.id)}” is not an id of its own.`);
-      }
-      ids.add(entry.id);
-    }
+  try {
+    return shopSchema.read(json);
+  } catch (error) {
+    if (!(error instanceof Mismatch)) throw error;
+    throw new NotAShop(error.place === '' ? 'The shop file holds no shop.' : `In the shop file, ${error.message}.`);
   }
-  const figures = [
-    'bedWidth',
-    'bedHeight',
-    'topSpeed',
-    'travelSpeed',
-    'acceleration',
-    'cornerDeviation',
-    'powerScale',
-  ] as const;
-  for (const machine of shop.machines) {
-    for (const figure of figures) {
-      if (!(Number.isFinite(machine[figure]) && machine[figure] > 0)) {
-        throw new NotAShop(`In the shop file, ${figure} of the machine “${machine.id}” must be a number above 0.`);
-      }
-    }
-    if (!['top-left', 'bottom-left', 'centre'].includes(machine.origin)) {
-      throw new NotAShop(
-        `In the shop file, origin of the machine “${machine.id}” must be top-left, bottom-left or centre.`,
-      );
-    }
-  }
-  for (const key of shop.keys) {
-    if (!Array.isArray(key.rules) || !Array.isArray(key.layers)) {
-      throw new NotAShop(`In the shop file, the key “${key.id}” needs layers and rules.`);
-    }
-  }
-  for (const material of shop.materials) {
-    if (!Array.isArray(material.recipes)) {
-      throw new NotAShop(`In the shop file, the material “${material.id}” needs recipes.`);
-    }
-  }
-  return shop;
 }

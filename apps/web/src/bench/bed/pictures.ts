@@ -1,3 +1,4 @@
+import type { Item } from '@lambent/core/document';
 import { createStore } from 'zustand/vanilla';
 
 /** How many pictures are ready; what draws them is drawn again when one more is. */
@@ -5,6 +6,20 @@ export const picturesReady = createStore(() => ({ ready: 0 }));
 
 /** By id: the picture, null where there is none, or what will say when it is known. */
 const bitmaps = new Map<string, ImageBitmap | null | Promise<void>>();
+
+/** The pictures that items show. */
+export function picturesOf(items: readonly Item[]): ReadonlySet<string> {
+  return new Set(items.flatMap(({ shape }) => (shape.kind === 'picture' ? [shape.pictureId] : [])));
+}
+
+/** Lets go of every picture but some: each takes four bytes a pixel. What is wanted again is fetched again. */
+export function keepPictures(ids: ReadonlySet<string>): void {
+  for (const [id, bitmap] of bitmaps) {
+    if (ids.has(id) || bitmap instanceof Promise) continue;
+    bitmap?.close();
+    bitmaps.delete(id);
+  }
+}
 
 /** A picture to draw; null while it is still coming. */
 export function pictureOf(id: string): ImageBitmap | null {

@@ -1,12 +1,13 @@
 import { freeOfCharge, type Pricing } from '@lambent/core/recipes';
-import { create } from 'zustand';
+import { createStore } from 'zustand/vanilla';
 import type { ShopLists } from '../../workers/bench.worker.ts';
 import type { OpenedJob } from '../../workers/opened-job.ts';
 import { type ArrivingState, arrivingActions, nothingIncoming } from './arriving.ts';
 import { type CardState, cardActions, noCard } from './card.ts';
-import { type DocumentNews, type DocumentState, documentActions, openedDocument } from './document.ts';
+import { type DocumentNews, type DocumentState, documentActions, jobOf, openedDocument } from './document.ts';
 import { emptyHand, type HandState, handActions, handAfterEdit } from './hand.ts';
 import { nothingPlanned, type PlanState, planActions, planAfter } from './plan.ts';
+import { spacedStore } from './spaced-store.ts';
 import { firstView, type ViewState, viewActions } from './view.ts';
 
 /** All that the Bench knows: six slices, each with actions of its own, which alone change it. */
@@ -15,7 +16,7 @@ export type BenchState = DocumentState & ViewState & HandState & PlanState & Arr
 export type BenchStore = ReturnType<typeof createBenchStore>;
 
 export function createBenchStore(opened: OpenedJob, shop: ShopLists, pricing: Pricing = freeOfCharge) {
-  return create<BenchState>(() => ({
+  const store = createStore<BenchState>(() => ({
     ...openedDocument(opened, shop, pricing),
     ...firstView,
     ...emptyHand,
@@ -23,7 +24,11 @@ export function createBenchStore(opened: OpenedJob, shop: ShopLists, pricing: Pr
     ...nothingIncoming,
     ...noCard,
   }));
+  return spacedStore(store, (state) => jobOf(state).drawing.items.length > manyItems);
 }
+
+/** An edit of more items than this and the frame that shows it are two tasks of the page. */
+const manyItems = 20_000;
 
 /** Everything that can be done to the Bench; a thin layer over core's pure functions. */
 export function benchActions(store: BenchStore) {

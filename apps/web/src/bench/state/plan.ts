@@ -27,12 +27,15 @@ export interface Planning {
 /** The burn as it was planned last, and the preview of it. */
 export interface PlanState {
   planning: Planning;
+  /** How much of the next plan is worked out, from 0 to 1; null while none takes long. */
+  plannedShare: number | null;
   /** Seconds into the plan at which the preview stands; null while there is none. */
   previewS: number | null;
 }
 
 export const nothingPlanned: PlanState = {
   planning: { answer: null, trouble: null, subject: null, isOutdated: false },
+  plannedShare: null,
   previewS: null,
 };
 
@@ -44,9 +47,11 @@ export function planAfter({ planning }: PlanState, { kind }: DocumentNews): Part
 export function planActions(change: Change<PlanState>) {
   return {
     showPlan: (subject: PlanSubject, answer: Planned) =>
-      change({ planning: { answer, trouble: null, subject, isOutdated: false } }),
+      change({ planning: { answer, trouble: null, subject, isOutdated: false }, plannedShare: null }),
     failPlan: (subject: PlanSubject, trouble: string) =>
-      change({ planning: { answer: null, trouble, subject, isOutdated: false } }),
+      change({ planning: { answer: null, trouble, subject, isOutdated: false }, plannedShare: null }),
+    /** Says how far the next plan has come; null when it is given up. */
+    tellPlanned: (share: number | null) => change({ plannedShare: share }),
     preview: (seconds: number | null) => change({ previewS: seconds }),
   };
 }

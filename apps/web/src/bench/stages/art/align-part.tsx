@@ -8,12 +8,12 @@ import {
   AlignStartVertical,
   type LucideIcon,
 } from 'lucide-react';
-import { memo, useDeferredValue, useMemo, useState } from 'react';
+import { memo, useMemo, useState } from 'react';
 import { Button, IconButton } from '../../../ui/button.tsx';
 import { Choice } from '../../../ui/choice.tsx';
 import { LengthField } from '../../../ui/length-field.tsx';
 import { type AlignTo, align, alignTarget, spread } from '../../commands.ts';
-import { useBench, useBenchActions } from '../../context.ts';
+import { useBench, useBenchActions, useBenchLater } from '../../context.ts';
 import { sheetName } from '../../sheet-choice.ts';
 import { jobOf, unitOf } from '../../state/document.ts';
 import { type Listing, listingOf } from '../../thing-names.ts';
@@ -30,8 +30,8 @@ const alignments: readonly { value: Alignment; text: string; icon: LucideIcon }[
 
 /** Aligning to a piece that stays put, a sheet or the bed, and spreading evenly. */
 export function AlignPart() {
-  const drawing = useDeferredValue(useBench((state) => jobOf(state).drawing));
-  const selection = useDeferredValue(useBench((state) => state.selection));
+  const drawing = useBenchLater((state) => jobOf(state).drawing);
+  const selection = useBenchLater((state) => state.selection);
   return <Aligning listing={listingOf(drawing)} selection={selection} />;
 }
 

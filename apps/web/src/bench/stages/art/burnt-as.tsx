@@ -6,16 +6,16 @@ import { useMemo } from 'react';
 import { Button } from '../../../ui/button.tsx';
 import { Choice } from '../../../ui/choice.tsx';
 import { OperationMark } from '../../../ui/operation-mark.tsx';
-import { useBench, useBenchActions } from '../../context.ts';
+import { useBench, useBenchActions, useBenchLater } from '../../context.ts';
 import { jobOf } from '../../state/document.ts';
 
 /** The layer the selection is on, and putting it on another by hand, over the key. */
 export function BurntAs() {
   const actions = useBenchActions();
-  const selection = useBench((state) => state.selection);
-  const drawing = useBench((state) => jobOf(state).drawing);
+  const selection = useBenchLater((state) => state.selection);
+  const drawing = useBenchLater((state) => jobOf(state).drawing);
   const runs = useBench((state) => jobOf(state).runs);
-  const { layers, placed } = useBench((state) => state.prepared.meaning);
+  const { layers, placed } = useBenchLater((state) => state.prepared.meaning);
   const { on, pinned, also } = useMemo(() => {
     const chosen = itemsAmong(drawing, selection);
     const layerIds =
@@ -26,7 +26,7 @@ export function BurntAs() {
   const value = on.length === 1 ? on[0].id : null;
   const pin = (layerId: string | null) =>
     actions.edit(layerId === null ? 'unpin' : `pin to ${layers.find(({ id }) => id === layerId)?.name}`, (job) =>
-      pinItems(job, selection, layerId),
+      pinItems(job, actions.get().selection, layerId),
     );
   // Of a job with several runs: those in which all or some of it burns.
   const inRuns = runs.filter(
@@ -61,7 +61,10 @@ export function BurntAs() {
       {also.length > 0 && (
         <div className="flex items-center justify-between gap-1.5 text-[12px] text-quiet">
           <span>The outline burns on {also.map(({ name }) => name).join(', ')} as well</span>
-          <Button look="quiet" onClick={() => actions.edit('burn on one layer', (job) => alsoOn(job, selection, null))}>
+          <Button
+            look="quiet"
+            onClick={() => actions.edit('burn on one layer', (job) => alsoOn(job, actions.get().selection, null))}
+          >
             Take back
           </Button>
         </div>

@@ -2,9 +2,9 @@ import type { Item } from '@lambent/core/document';
 import { hideItems, lockItems } from '@lambent/core/edits';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { ChevronDown, ChevronRight, EyeOff, Lock, LockOpen, Search } from 'lucide-react';
-import { memo, useCallback, useDeferredValue, useMemo, useRef, useState } from 'react';
+import { memo, useCallback, useMemo, useRef, useState } from 'react';
 import { IconButton } from '../../../ui/button.tsx';
-import { useBench, useBenchActions } from '../../context.ts';
+import { useBenchActions, useBenchLater } from '../../context.ts';
 import { useIsSelected, useIsUnder } from '../../row-state.ts';
 import { jobOf } from '../../state/document.ts';
 import { type Listing, listingOf, nameOf } from '../../thing-names.ts';
@@ -27,7 +27,7 @@ const searchFrom = 8;
 
 /** Everything on the bed, by name; as long as it may be. */
 export function OutlineList() {
-  return <Outlines listing={listingOf(useDeferredValue(useBench((state) => jobOf(state).drawing)))} />;
+  return <Outlines listing={listingOf(useBenchLater((state) => jobOf(state).drawing))} />;
 }
 
 /** Follows once the bed shows what was done. */

@@ -1,14 +1,14 @@
 import { boundsAmong, sheetSafeBox } from '@lambent/core/document';
 import { gridMaps, gridThatFits, ringMaps } from '@lambent/core/edits';
-import { boxCentre, isEmpty } from '@lambent/core/geometry';
-import { useEffect, useMemo, useState } from 'react';
+import { type Box, boxCentre, isEmpty } from '@lambent/core/geometry';
+import { useCallback, useEffect, useMemo, useState } from 'react';
 import { Button } from '../../../ui/button.tsx';
 import { Choice } from '../../../ui/choice.tsx';
 import { LengthField } from '../../../ui/length-field.tsx';
 import { NumberField } from '../../../ui/number-field.tsx';
 import { Tick } from '../../../ui/tick.tsx';
 import { addCopies } from '../../commands.ts';
-import { useBench, useBenchActions } from '../../context.ts';
+import { useBench, useBenchActions, useBenchLater } from '../../context.ts';
 import { jobOf, unitOf } from '../../state/document.ts';
 import { selectedItems, selectionBox } from '../../state/hand.ts';
 import { Part } from '../drawer.tsx';
@@ -20,8 +20,8 @@ type Repeating = 'grid' | 'ring';
 export function RepeatPart() {
   const actions = useBenchActions();
   const unit = useBench(unitOf);
-  const drawing = useBench((state) => jobOf(state).drawing);
-  const selection = useBench((state) => state.selection);
+  const drawing = useBenchLater((state) => jobOf(state).drawing);
+  const selection = useBenchLater((state) => state.selection);
   const sheet = useBench((state) => jobOf(state).sheets[0]);
   const mark = useBench((state) => jobOf(state).mark);
   const [kind, setKind] = useState<Repeating>('grid');
@@ -29,13 +29,16 @@ export function RepeatPart() {
   const [ring, setRing] = useState({ count: 6, radius: 40, sweep: 360, turned: true });
   const [linked, setLinked] = useState(false);
   const [open, setOpen] = useState(false);
-  const maps = useMemo(() => {
-    const box = boundsAmong(drawing, selection);
-    if (isEmpty(box)) return [];
-    if (kind === 'grid') return gridMaps(box, grid);
-    const middle = boxCentre(box);
-    return ringMaps(box, { ...ring, centre: mark ?? { x: middle.x, y: middle.y + ring.radius } });
-  }, [drawing, selection, kind, grid, ring, mark]);
+  const mapsOf = useCallback(
+    (box: Box) => {
+      if (isEmpty(box)) return [];
+      if (kind === 'grid') return gridMaps(box, grid);
+      const middle = boxCentre(box);
+      return ringMaps(box, { ...ring, centre: mark ?? { x: middle.x, y: middle.y + ring.radius } });
+    },
+    [kind, grid, ring, mark],
+  );
+  const maps = useMemo(() => mapsOf(boundsAmong(drawing, selection)), [drawing, selection, mapsOf]);
 
   useEffect(() => {
     if (!open) return;
@@ -148,7 +151,9 @@ export function RepeatPart() {
         disabled={maps.length === 0}
         onClick={() => {
           setOpen(false);
-          addCopies(actions, `make ${maps.length} copies`, maps, linked, true);
+          // What is shown may be a moment behind.
+          const now = mapsOf(selectionBox(actions.get()));
+          addCopies(actions, `make ${now.length} copies`, now, linked, true);
           setGrid({ ...grid, columns: 1, rows: 1 });
         }}
       >

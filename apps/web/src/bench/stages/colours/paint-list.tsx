@@ -1,5 +1,5 @@
 import type { Extent, PaintUse } from '@lambent/core/colours';
-import type { Item, JobDocument, Layer } from '@lambent/core/document';
+import type { JobDocument, Layer } from '@lambent/core/document';
 import { assignPaint } from '@lambent/core/edits';
 import { isBurnt } from '@lambent/core/operations';
 import { useVirtualizer } from '@tanstack/react-virtual';
@@ -25,8 +25,6 @@ const said = ({ part, colour }: PaintUse) => (part === 'stroke' ? colour : `fill
 export function PaintList() {
   const { paints, layers } = useBench((state) => state.prepared.meaning);
   const job = useBench((state) => state.prepared.job);
-  const { items } = job.drawing;
-  const byId = useMemo(() => new Map(items.map((item) => [item.id, item])), [items]);
   const [sought, setSought] = useState('');
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
   const long = paints.length > longFrom;
@@ -85,7 +83,6 @@ export function PaintList() {
                 <PaintRow
                   use={use}
                   job={job}
-                  byId={byId}
                   layers={layers}
                   close={long}
                   tellsWidth={hasTwin(use, paints)}
@@ -158,18 +155,17 @@ function Together(props: { picked: readonly PaintUse[]; layers: readonly Layer[]
 function PaintRow(props: {
   use: PaintUse;
   job: JobDocument;
-  byId: ReadonlyMap<string, Item>;
   layers: readonly Layer[];
   close: boolean;
   tellsWidth: boolean;
   chosen: boolean;
   toggle: () => void;
 }) {
-  const { use, job, byId, layers, close, tellsWidth, chosen, toggle } = props;
+  const { use, job, layers, close, tellsWidth, chosen, toggle } = props;
   const actions = useBenchActions();
   const open = use.layerId === null;
   const count = use.itemIds.length;
-  const extent = useExtent(use, job, byId);
+  const extent = useExtent(use, job);
   const options = [...layerOptions(layers), ...(use.byJob ? [{ value: backToKey, text: 'As the key has it' }] : [])];
   const under = useIsUnder(use.itemIds);
   const details = [

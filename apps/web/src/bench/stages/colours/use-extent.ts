@@ -8,17 +8,28 @@ import { measured } from '../../../workers/work.ts';
 const farFrom = 20_000;
 
 /** What a paint's items come to; of many, null until a worker has measured them. */
-export function useExtent(use: PaintUse, job: JobDocument, byId: ReadonlyMap<string, Item>): Extent | null {
-  const items = useMemo(() => use.itemIds.flatMap((id) => byId.get(id) ?? []), [use.itemIds, byId]);
-  const isFar = verbsOf(items) > farFrom;
+export function useExtent(use: PaintUse, job: JobDocument): Extent | null {
+  const all = job.drawing.items;
+  // So many need not be counted.
+  const items = useMemo(() => (use.itemIds.length > farFrom ? null : itemsOf(use, all)), [use, all]);
+  const isFar = items === null || verbsOf(items) > farFrom;
   const far = useQuery({
-    queryKey: ['extent', nameOfList(items)],
+    queryKey: ['extent', nameOfList(items ?? all), use.part, use.colour, use.widthMm],
     queryFn: () => measured(job, use),
     enabled: isFar,
     staleTime: Number.POSITIVE_INFINITY,
     gcTime: 0,
   });
   return isFar ? (far.data ?? null) : extentOf(items);
+}
+
+const byIds = new WeakMap<readonly Item[], ReadonlyMap<string, Item>>();
+
+/** The items of a paint; `all` are looked through once. */
+function itemsOf({ itemIds }: PaintUse, all: readonly Item[]): Item[] {
+  const byId = byIds.get(all) ?? new Map(all.map((item) => [item.id, item]));
+  byIds.set(all, byId);
+  return itemIds.flatMap((id) => byId.get(id) ?? []);
 }
 
 const names = new WeakMap<readonly Item[], number>();
