@@ -168,14 +168,14 @@ export const checkSharpCorners: Check = (prepared) => {
 /** The corners of an outline that point into what is kept, and how far from each the beam's edge stays. */
 function sharpCorners({ points }: Polyline, side: number, kerfMm: number): { x: number; y: number; left: number }[] {
   const count = points.length / 2;
-  const way = Math.sign(signedArea({ points, closed: true })) * side;
+  const winding = Math.sign(signedArea({ points, closed: true })) * side;
   const corners: { x: number; y: number; left: number }[] = [];
   for (let i = 0; i < count; i++) {
     const [h, j] = [(i + count - 1) % count, (i + 1) % count];
     const [x, y] = [points[2 * i], points[2 * i + 1]];
     const [ux, uy] = [x - points[2 * h], y - points[2 * h + 1]];
     const [vx, vy] = [points[2 * j] - x, points[2 * j + 1] - y];
-    const turn = Math.atan2(ux * vy - uy * vx, ux * vx + uy * vy) * way;
+    const turn = Math.atan2(ux * vy - uy * vx, ux * vx + uy * vy) * winding;
     // Turned away from the side that the beam is on, it goes around the corner and leaves nothing.
     if (turn >= 0) continue;
     const half = (Math.PI + turn) / 2;

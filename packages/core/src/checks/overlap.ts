@@ -29,7 +29,7 @@ export function overlappingOwners(lines: readonly { readonly owner: number; read
   owners: number[];
   lengthMm: number;
 } {
-  const buckets = new Map<string, Edge[]>();
+  const buckets = new Map<number, Edge[]>();
   for (const { owner, line } of lines) eachEdge(line, (x0, y0, x1, y1) => enter(buckets, owner, x0, y0, x1, y1));
   const owners = new Map<number, number>();
   let total = 0;
@@ -58,7 +58,7 @@ function eachEdge({ points, closed }: Polyline, take: (x0: number, y0: number, x
   if (closed && last > 2) take(points[last], points[last + 1], points[0], points[1]);
 }
 
-function enter(buckets: Map<string, Edge[]>, owner: number, x0: number, y0: number, x1: number, y1: number): void {
+function enter(buckets: Map<number, Edge[]>, owner: number, x0: number, y0: number, x1: number, y1: number): void {
   let angle = Math.atan2(y1 - y0, x1 - x0);
   if (angle < 0) angle += Math.PI;
   const sector = Math.round((angle / Math.PI) * sectors) % sectors;
@@ -66,11 +66,12 @@ function enter(buckets: Map<string, Edge[]>, owner: number, x0: number, y0: numb
   const direction = (sector * Math.PI) / sectors;
   const cos = Math.cos(direction);
   const sin = Math.sin(direction);
-  const along = [x0 * cos + y0 * sin, x1 * cos + y1 * sin];
+  const start = x0 * cos + y0 * sin;
+  const end = x1 * cos + y1 * sin;
   const across = (-(x0 + x1) * sin + (y0 + y1) * cos) / 2;
-  const edge: Edge = { owner, from: Math.min(...along), to: Math.max(...along), across };
+  const edge: Edge = { owner, from: Math.min(start, end), to: Math.max(start, end), across };
   const cell = Math.round(across / 0.1);
-  const name = `${sector}:${cell}`;
+  const name = cell * sectors + sector;
   const bucket = buckets.get(name);
   if (bucket) bucket.push(edge);
   else buckets.set(name, [edge]);

@@ -26,12 +26,12 @@ export function combineItems(job: JobDocument, ids: ReadonlySet<string>, how: Co
     matrix: [1, 0, 0, 1, 0, 0],
     fillRule: 'nonzero',
   };
-  const gone = new Set(parts);
+  const removed = new Set(parts);
   return {
     ...job,
     drawing: {
       ...job.drawing,
-      items: items.flatMap((item) => (item === base ? [combined] : gone.has(item) ? [] : [item])),
+      items: items.flatMap((item) => (item === base ? [combined] : removed.has(item) ? [] : [item])),
     },
   };
 }

@@ -143,13 +143,13 @@ export function trimAt(job: JobDocument, id: string, { subpath, at }: OutlinePla
   if (!item) return job;
   const lines = [...subpathsOf(outlineOf(item.shape))];
   const line = lines[subpath];
-  const gone = partBetweenCuts(line, cutsOn(job, item, subpath), at);
+  const removed = partBetweenCuts(line, cutsOn(job, item, subpath), at);
   const end = line.segments.length;
   let left: Subpath[] = [];
-  if (gone !== 'all') {
+  if (removed !== 'all') {
     const kept = line.closed
-      ? [partOfSubpath(line, gone.to, gone.from + end)]
-      : [partOfSubpath(line, 0, gone.from), partOfSubpath(line, gone.to, end)];
+      ? [partOfSubpath(line, removed.to, removed.from + end)]
+      : [partOfSubpath(line, 0, removed.from), partOfSubpath(line, removed.to, end)];
     left = kept.filter((segments) => segments.length > 0).map((segments) => ({ segments, closed: false }));
   }
   const rest = [...lines.slice(0, subpath), ...left, ...lines.slice(subpath + 1)];

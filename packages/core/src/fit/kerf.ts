@@ -6,7 +6,7 @@ import { type Path, PathBuilder, Verb } from '../geometry/paths/path.ts';
 import { pathOfSubpaths, subpathsOf } from '../geometry/paths/segments.ts';
 import { nestDepths } from '../geometry/questions/nesting.ts';
 
-/** How far the way of the beam strays from the true one, in mm, as straight lines. */
+/** How far the path of the beam strays from the true one, in mm, as straight lines. */
 const wayTolerance = 0.004;
 
 const known = new WeakMap<Polyline, Map<number, Polyline[]>>();
@@ -31,7 +31,7 @@ export function beamSide(item: Item, nth: number, depth: number, keep: 'nesting'
 }
 
 /**
- * The way of the beam along a closed outline: half the kerf beside it, on the side of `beamSide`. Open lines, and a
+ * The path of the beam along a closed outline: half the kerf from it, on the side of `beamSide`. Open lines, and a
  * kerf of 0, are burnt as drawn.
  *
  * @returns more than one where a narrow place closes, none where nothing of it is left
@@ -59,7 +59,7 @@ export function kerfLines(item: Item, nth: number, side: -1 | 0 | 1, kerfMm: num
   return lines;
 }
 
-/** An item's outlines as lines so fine that a way beside them is true; where they are straight, as they are. */
+/** An item's outlines as lines so fine that their offset curve is true; where they are straight, as they are. */
 const fineLinesOf = perItem((item) => {
   const path = pathOf(item);
   return path.verbs.includes(Verb.cubic) ? flatten(path, wayTolerance) : polylinesOf(item);

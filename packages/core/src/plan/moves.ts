@@ -24,15 +24,17 @@ export function toProgramGrid(mm: number): number {
   return Math.round(mm * 1000) / 1000;
 }
 
+/** For so many moves there is room to begin with. */
+const firstRoom = 64;
+
 /** Collects moves; one that goes nowhere is left out. */
 export class MoveList {
-  private readonly kinds: number[] = [];
-  private readonly xs: number[] = [];
-  private readonly ys: number[] = [];
-  private readonly powers: number[] = [];
-  private readonly values: number[] = [];
-  private uneven = false;
-  private stands = false;
+  private count = 0;
+  private kinds = new Uint8Array(firstRoom);
+  private xs = new Float64Array(firstRoom);
+  private ys = new Float64Array(firstRoom);
+  private powers: Float32Array<ArrayBuffer> | null = null;
+  private values: Float64Array<ArrayBuffer> | null = null;
   /** The share of power of the moves to come. */
   power = 1;
   x: number;
@@ -63,17 +65,39 @@ export class MoveList {
   }
 
   private stand(kind: number, value: number): void {
-    this.stands = true;
-    this.put(kind, this.x, this.y, value);
+    this.put(kind, this.x, this.y);
+    this.values ??= new Float64Array(this.kinds.length);
+    this.values[this.count - 1] = value;
   }
 
-  private put(kind: number, x: number, y: number, value: number): void {
-    this.kinds.push(kind);
-    this.xs.push(x);
-    this.ys.push(y);
-    this.powers.push(this.power);
-    this.values.push(value);
-    if (this.power !== 1) this.uneven = true;
+  private put(kind: number, x: number, y: number): void {
+    const at = this.count;
+    if (at === this.kinds.length) this.makeRoom();
+    this.kinds[at] = kind;
+    this.xs[at] = x;
+    this.ys[at] = y;
+    if (this.power !== 1) this.powers ??= new Float32Array(this.kinds.length).fill(1, 0, at);
+    if (this.powers) this.powers[at] = this.power;
+    this.count++;
+  }
+
+  private makeRoom(): void {
+    const room = 2 * this.kinds.length;
+    const { kinds, xs, ys, powers, values } = this;
+    this.kinds = new Uint8Array(room);
+    this.xs = new Float64Array(room);
+    this.ys = new Float64Array(room);
+    this.kinds.set(kinds);
+    this.xs.set(xs);
+    this.ys.set(ys);
+    if (powers) {
+      this.powers = new Float32Array(room);
+      this.powers.set(powers);
+    }
+    if (values) {
+      this.values = new Float64Array(room);
+      this.values.set(values);
+    }
   }
 
   to(kind: number, x: number, y: number): void {
@@ -81,7 +105,7 @@ export class MoveList {
     const ny = toProgramGrid(y);
     const distance = Math.hypot(nx - this.x, ny - this.y);
     if (distance === 0) return;
-    this.put(kind, nx, ny, 0);
+    this.put(kind, nx, ny);
     this.x = nx;
     this.y = ny;
     if (kind === Move.lit) this.litMm += distance;
@@ -89,12 +113,13 @@ export class MoveList {
   }
 
   build(): Moves {
+    const { count } = this;
     return {
-      kinds: Uint8Array.from(this.kinds),
-      xs: Float64Array.from(this.xs),
-      ys: Float64Array.from(this.ys),
-      powers: this.uneven ? Float32Array.from(this.powers) : null,
-      values: this.stands ? Float64Array.from(this.values) : null,
+      kinds: this.kinds.slice(0, count),
+      xs: this.xs.slice(0, count),
+      ys: this.ys.slice(0, count),
+      powers: this.powers?.slice(0, count) ?? null,
+      values: this.values?.slice(0, count) ?? null,
     };
   }
 }

@@ -1,7 +1,7 @@
-import Flatbush from 'flatbush';
+import { PointGrid } from './point-grid.ts';
 import type { Stops } from './stops.ts';
 
-/** How many neighbours of each end are looked at. */
+/** How many neighbours of each stop are looked at. */
 const neighbours = 8;
 /** The stops with an end near to one of a stop's own, nearest first, and how near. */
 export interface Near {
@@ -12,52 +12,73 @@ export interface Near {
 /** @returns for each stop those that are nearest to its ends; of as near ones, those of the lower number */
 export function neighbourLists({ entryX, entryY, exitX, exitY }: Stops): Near[] {
   const count = entryX.length;
-  if (count === 0) return [];
   const isClosed = (i: number) => entryX[i] === exitX[i] && entryY[i] === exitY[i];
   // A closed outline has its two ends at one point, which is looked for once.
-  const owners: number[] = [];
-  const [xs, ys]: [number[], number[]] = [[], []];
-  for (let i = 0; i < count; i++) {
-    owners.push(i);
-    xs.push(entryX[i]);
-    ys.push(entryY[i]);
-    if (isClosed(i)) continue;
-    owners.push(i);
-    xs.push(exitX[i]);
-    ys.push(exitY[i]);
+  const open = Int32Array.from(entryX, (_, i) => i).filter((i) => !isClosed(i));
+  const owners = new Int32Array(count + open.length);
+  const [xs, ys] = [new Float64Array(owners.length), new Float64Array(owners.length)];
+  xs.set(entryX);
+  ys.set(entryY);
+  for (let i = 0; i < owners.length; i++) {
+    owners[i] = i < count ? i : open[i - count];
+    if (i >= count) [xs[i], ys[i]] = [exitX[owners[i]], exitY[owners[i]]];
   }
-  const index = new Flatbush(owners.length);
-  owners.forEach((_, at) => {
-    index.add(xs[at], ys[at], xs[at], ys[at]);
-  });
-  index.finish();
-  const wanted = owners.length === count ? neighbours : 2 * neighbours;
-  const [stops, distances]: [number[], number[]] = [[], []];
-  /** Keeps the nearest, in their order. */
-  const take = (stop: number, distance: number) => {
-    let at = stops.indexOf(stop);
-    if (at >= 0) {
-      if (distances[at] <= distance) return;
-      stops.splice(at, 1);
-      distances.splice(at, 1);
-    }
-    at = stops.length;
-    while (at > 0 && (distances[at - 1] > distance || (distances[at - 1] === distance && stops[at - 1] > stop))) at--;
-    stops.splice(at, 0, stop);
-    distances.splice(at, 0, distance);
-  };
+  const grid = new PointGrid(xs, ys);
+  const nearest = new NearestStops(neighbours);
   return Array.from({ length: count }, (_, i) => {
-    stops.length = distances.length = 0;
-    const look = (x: number, y: number) => {
-      for (const at of index.neighbors(x, y, wanted, Infinity, (known) => owners[known] !== i)) {
-        take(owners[at], Math.hypot(xs[at] - x, ys[at] - y));
-      }
-    };
-    look(entryX[i], entryY[i]);
-    if (!isClosed(i)) look(exitX[i], exitY[i]);
-    return {
-      stops: Int32Array.from(stops.slice(0, neighbours)),
-      distances: Float64Array.from(distances.slice(0, neighbours)),
-    };
+    nearest.clear();
+    // Distances as `hypot` rounds them: ends that lie alike around a stop are equally near, and their numbers decide.
+    const lookAround = (x: number, y: number) =>
+      grid.search(x, y, (point) => {
+        if (owners[point] !== i) nearest.take(owners[point], Math.hypot(xs[point] - x, ys[point] - y));
+        return nearest.reach * nearest.reach * (1 + 1e-9);
+      });
+    lookAround(entryX[i], entryY[i]);
+    if (!isClosed(i)) lookAround(exitX[i], exitY[i]);
+    return nearest.list();
   });
+}
+
+/** The few nearest of the stops that it is given, each by its nearest end. */
+class NearestStops {
+  private readonly stops: Int32Array;
+  private readonly distances: Float64Array;
+  private count = 0;
+
+  constructor(private readonly most: number) {
+    this.stops = new Int32Array(most + 1);
+    this.distances = new Float64Array(most + 1);
+  }
+
+  /** What is further than this is not among them. */
+  get reach(): number {
+    return this.count < this.most ? Number.POSITIVE_INFINITY : this.distances[this.count - 1];
+  }
+
+  clear(): void {
+    this.count = 0;
+  }
+
+  take(stop: number, distance: number): void {
+    const { stops, distances } = this;
+    if (distance > this.reach) return;
+    let at = 0;
+    while (at < this.count && stops[at] !== stop) at++;
+    if (at < this.count && distances[at] <= distance) return;
+    if (at === this.count) this.count++;
+    for (; at > 0 && (distances[at - 1] > distance || (distances[at - 1] === distance && stops[at - 1] > stop)); at--) {
+      stops[at] = stops[at - 1];
+      distances[at] = distances[at - 1];
+    }
+    stops[at] = stop;
+    distances[at] = distance;
+    if (this.count > this.most) this.count = this.most;
+  }
+
+  list(): Near {
+    return {
+      stops: this.stops.slice(0, this.count),
+      distances: this.distances.slice(0, this.count),
+    };
+  }
 }

@@ -11,7 +11,7 @@ import { findRoute, type Leg, type RouteLine } from './route.ts';
 export interface BurnLine {
   readonly item: Item;
   readonly line: Polyline;
-  /** Which of its item's lines it is, or is the way of the beam along. */
+  /** Which of its item's lines it is, or is the path of the beam along. */
   readonly nth: number;
   /** Where its item stands in the drawing, from back to front. */
   readonly place: number;

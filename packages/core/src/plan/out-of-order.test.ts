@@ -92,26 +92,26 @@ describe('what burns after the cut that holds it', () => {
 
 describe('what comes free by cutting', () => {
   const pieces = (items: readonly Item[], change = (job: ReturnType<typeof jobWith>) => job) => {
-    const { pieces: count, fallsOut, gone, depths } = cutPieces(prepareJob(change(jobWith(items)), shop));
-    return { count, fallsOut, gone: gone.length, depths: items.map(({ id }) => depths.get(id)) };
+    const { pieces: count, fallsOut, holes, depths } = cutPieces(prepareJob(change(jobWith(items)), shop));
+    return { count, fallsOut, holes: holes.length, depths: items.map(({ id }) => depths.get(id)) };
   };
   const [a, b, c] = [square(10, 10, 100), square(30, 30, 60), square(50, 50, 20)];
 
   test('outlines are pieces and holes by turns, from outside in', () => {
-    expect(pieces([a])).toEqual({ count: 1, fallsOut: 0, gone: 0, depths: [0] });
-    expect(pieces([a, b])).toEqual({ count: 1, fallsOut: 1, gone: 1, depths: [0, 1] });
-    expect(pieces([c, b, a])).toEqual({ count: 2, fallsOut: 1, gone: 2, depths: [2, 1, 0] });
+    expect(pieces([a])).toEqual({ count: 1, fallsOut: 0, holes: 0, depths: [0] });
+    expect(pieces([a, b])).toEqual({ count: 1, fallsOut: 1, holes: 1, depths: [0, 1] });
+    expect(pieces([c, b, a])).toEqual({ count: 2, fallsOut: 1, holes: 2, depths: [2, 1, 0] });
     const d = square(55, 55, 5);
-    expect(pieces([a, b, c, d])).toEqual({ count: 2, fallsOut: 2, gone: 3, depths: [0, 1, 2, 3] });
+    expect(pieces([a, b, c, d])).toEqual({ count: 2, fallsOut: 2, holes: 3, depths: [0, 1, 2, 3] });
   });
 
   test('open lines, other operations and layers that are off free nothing', () => {
     const [open, scored] = [item(line(20, 20, 60, 20, 60, 60), 'cut'), item(box(200, 10, 20), 'score')];
-    expect(pieces([a, open, scored])).toEqual({ count: 1, fallsOut: 0, gone: 0, depths: [0, undefined, undefined] });
+    expect(pieces([a, open, scored])).toEqual({ count: 1, fallsOut: 0, holes: 0, depths: [0, undefined, undefined] });
     expect(pieces([a, b], (job) => switchLayer(job, 'cut', false))).toEqual({
       count: 0,
       fallsOut: 0,
-      gone: 0,
+      holes: 0,
       depths: [undefined, undefined],
     });
   });
@@ -132,6 +132,6 @@ describe('what comes free by cutting', () => {
     const both = item(ring([50, 20], [30, 60]), 'cut');
     expect(pieces([a, both]).depths).toEqual([0, 1]);
     const turned = item(ring([30, 60], [50, 20]), 'cut');
-    expect(pieces([a, turned])).toEqual({ count: 2, fallsOut: 1, gone: 2, depths: [0, 1] });
+    expect(pieces([a, turned])).toEqual({ count: 2, fallsOut: 1, holes: 2, depths: [0, 1] });
   });
 });

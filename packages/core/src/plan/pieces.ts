@@ -8,7 +8,7 @@ export interface CutPieces {
   readonly pieces: number;
   readonly fallsOut: number;
   /** The outlines within pieces; what they enclose, even-odd, is gone from the sheet. */
-  readonly gone: readonly Polyline[];
+  readonly holes: readonly Polyline[];
   /** By item: in how many others its outermost outline lies. */
   readonly depths: ReadonlyMap<string, number>;
 }
@@ -18,10 +18,10 @@ export function cutPieces(prepared: PreparedJob): CutPieces {
   const cuts = prepared.layers.filter(({ layer, burns }) => burns && separates(layer.operation));
   const closed = nestedLines(prepared, cuts).filter(({ line }) => line.line.closed);
   const fallsOut = closed.filter(({ depth }) => depth % 2 === 1).length;
-  const gone = closed.filter(({ depth }) => depth > 0).map(({ line }) => line.line);
+  const holes = closed.filter(({ depth }) => depth > 0).map(({ line }) => line.line);
   const depths = new Map<string, number>();
   for (const { line, depth } of closed) {
     depths.set(line.item.id, Math.min(depth, depths.get(line.item.id) ?? depth));
   }
-  return { pieces: closed.length - fallsOut, fallsOut, gone, depths };
+  return { pieces: closed.length - fallsOut, fallsOut, holes, depths };
 }

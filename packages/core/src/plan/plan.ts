@@ -54,6 +54,16 @@ export interface BurnPlan {
 const draftedShare = 0.2;
 const filledShare = 0.7;
 
+/** A step whose moves are made. */
+interface Filled {
+  readonly draft: StepDraft;
+  readonly moves: Moves;
+  readonly litMm: number;
+  readonly unlitMm: number;
+  readonly burnt: readonly BurnLine[];
+  readonly runUpShort: boolean;
+}
+
 /** How a step is called: its operation, its layer's own name where it has one, and what of it. */
 export function stepTitle(step: Pick<PlanStep, 'operation' | 'layerName' | 'part'>): string {
   const operation = operationOf(step.operation).name;
@@ -71,7 +81,7 @@ export function stepTitle(step: Pick<PlanStep, 'operation' | 'layerName' | 'part
 export function planJob(prepared: PreparedJob, progress?: Progress): BurnPlan {
   const { machine, job } = prepared;
   const start = machineZero(machine);
-  const finished: { draft: StepDraft; list: MoveList; burnt: readonly BurnLine[]; runUpShort: boolean }[] = [];
+  const finished: Filled[] = [];
   let place: Point & { z?: number } = start;
   const drafts = inOperatorsOrder(draftSteps(prepared), job.order);
   const sizes = drafts.map(({ layer }) => layer.placed.length);
@@ -85,17 +95,18 @@ export function planJob(prepared: PreparedJob, progress?: Progress): BurnPlan {
     const { burnt, runUpShort } = draft.fill(list, partOf(progress, from, to));
     if (list.litMm === 0) return;
     place = { x: list.x, y: list.y, z: list.z };
-    finished.push({ draft, list, burnt, runUpShort });
+    const { litMm, unlitMm } = list;
+    finished.push({ draft, moves: list.build(), litMm, unlitMm, burnt, runUpShort });
   });
   progress?.(draftedShare + filledShare);
   const backList = new MoveList(place);
   backList.focus(0);
   backList.to(Move.travel, start.x, start.y);
   const back = backList.build();
-  const parts = finished.map(({ draft, list }) => ({ moves: list.build(), speedMmPerS: draft.settings.speedMmPerS }));
+  const parts = finished.map(({ draft, moves }) => ({ moves, speedMmPerS: draft.settings.speedMmPerS }));
   const durations = timeMoves([...parts, { moves: back, speedMmPerS: machine.travelSpeed }], machine, start);
   const steps = finished.map(
-    ({ draft, list, runUpShort }, i): PlanStep => ({
+    ({ draft, moves, litMm, unlitMm, runUpShort }, i): PlanStep => ({
       id: draft.id,
       layerId: draft.layer.layer.id,
       preparedId: draft.layer.id,
@@ -103,11 +114,11 @@ export function planJob(prepared: PreparedJob, progress?: Progress): BurnPlan {
       operation: draft.layer.layer.operation,
       part: draft.part,
       settings: draft.settings,
-      moves: parts[i].moves,
+      moves,
       durations: durations[i],
       timeS: sum(durations[i]),
-      litMm: list.litMm,
-      unlitMm: list.unlitMm,
+      litMm,
+      unlitMm,
       runUpShort,
     }),
   );

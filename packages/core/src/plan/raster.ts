@@ -94,12 +94,12 @@ function reachOfBed({ minX, minY, maxX, maxY }: Box, turned: Matrix, y: number):
   const at = applyTo(turned, 0, y);
   const to = applyTo(turned, 1, y);
   let [from, until] = [-Infinity, Infinity];
-  for (const [place, way, least, most] of [
+  for (const [place, step, least, most] of [
     [at.x, to.x - at.x, minX, maxX],
     [at.y, to.y - at.y, minY, maxY],
   ]) {
-    if (Math.abs(way) < 1e-12) continue;
-    const ends = [(least - place) / way, (most - place) / way];
+    if (Math.abs(step) < 1e-12) continue;
+    const ends = [(least - place) / step, (most - place) / step];
     from = Math.max(from, Math.min(...ends));
     until = Math.min(until, Math.max(...ends));
   }

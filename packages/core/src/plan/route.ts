@@ -1,6 +1,6 @@
-import Flatbush from 'flatbush';
 import type { Polyline } from '../geometry/paths/flatten.ts';
 import { counting, type Progress, partOf } from '../geometry/paths/progress.ts';
+import { PointGrid } from './point-grid.ts';
 import type { Stops, Tour } from './stops.ts';
 import { improveTour } from './tour.ts';
 
@@ -28,7 +28,7 @@ const nearestShare = 0.3;
  * with, then improved; where each outline is entered is chosen anew for the order found, and the order for that.
  *
  * @param start where the head stands, in mm
- * @param effort how many times the usual search; the longer, the shorter the way may be
+ * @param effort how many times the usual search; the longer, the shorter the route may be
  * @param oddPasses whether an open line is left at its other end: it is after an odd number of passes
  * @param progress is told how much of the search is done, from 0 to 1
  */
@@ -72,29 +72,29 @@ function nearestNext(
   oddPasses: boolean,
   progress?: Progress,
 ): Leg[] {
-  const owners: number[] = [];
-  const nodes: number[] = [];
-  choices.forEach((entries, i) => {
-    for (const node of entries) {
-      owners.push(i);
-      nodes.push(node);
-    }
+  // Points of one line follow each other.
+  const firsts = new Int32Array(lines.length + 1);
+  for (let i = 0; i < lines.length; i++) firsts[i + 1] = firsts[i] + choices[i].length;
+  const total = firsts[lines.length];
+  const [owners, nodes] = [new Int32Array(total), new Int32Array(total)];
+  const [xs, ys] = [new Float64Array(total), new Float64Array(total)];
+  lines.forEach(({ line: { points } }, i) => {
+    choices[i].forEach((node, k) => {
+      const at = firsts[i] + k;
+      owners[at] = i;
+      nodes[at] = node;
+      xs[at] = points[node * 2];
+      ys[at] = points[node * 2 + 1];
+    });
   });
-  const index = new Flatbush(owners.length);
-  owners.forEach((owner, i) => {
-    const { points } = lines[owner].line;
-    const [x, y] = [points[nodes[i] * 2], points[nodes[i] * 2 + 1]];
-    index.add(x, y, x, y);
-  });
-  index.finish();
-  const done = new Uint8Array(lines.length);
+  const grid = new PointGrid(xs, ys);
   const legs: Leg[] = [];
   const count = counting(progress, lines.length);
   let { x, y } = start;
   while (legs.length < lines.length) {
-    const [found] = index.neighbors(x, y, 1, Infinity, (place) => !done[owners[place]]);
+    const found = grid.nearest(x, y);
     const leg = { index: owners[found], node: nodes[found] };
-    done[leg.index] = 1;
+    for (let at = firsts[leg.index]; at < firsts[leg.index + 1]; at++) grid.remove(at);
     legs.push(leg);
     count(1);
     const { points } = lines[leg.index].line;
@@ -138,7 +138,7 @@ function improved(
   }));
 }
 
-/** The best entries for an order: of every choice for a line, the shortest way to it, line by line. */
+/** The best entries for an order: of every choice for a line, the shortest route to it, line by line. */
 function enteredBest(
   lines: readonly RouteLine[],
   choices: readonly (readonly number[])[],
@@ -146,35 +146,40 @@ function enteredBest(
   start: { x: number; y: number },
   oddPasses: boolean,
 ): Leg[] {
-  const came: Int32Array[] = [];
-  let exits: { x: number; y: number; length: number }[] = [{ ...start, length: 0 }];
-  for (const { index } of legs) {
+  // By leg and choice: from which choice of the leg before it is reached.
+  const came = new Uint8Array(legs.length * entriesTried);
+  let [exitXs, exitYs, lengths] = [[start.x], [start.y], [0]];
+  legs.forEach(({ index }, i) => {
     const { points } = lines[index].line;
-    const from = new Int32Array(choices[index].length);
-    exits = choices[index].map((node, k) => {
-      let best = Infinity;
-      exits.forEach(({ x, y, length }, j) => {
-        const way = length + Math.hypot(points[node * 2] - x, points[node * 2 + 1] - y);
-        if (way < best - 1e-12) {
-          best = way;
-          from[k] = j;
+    const [nextXs, nextYs, nextLengths]: number[][] = [[], [], []];
+    choices[index].forEach((node, k) => {
+      const [x, y] = [points[node * 2], points[node * 2 + 1]];
+      let best = Number.POSITIVE_INFINITY;
+      for (let j = 0; j < lengths.length; j++) {
+        const [dx, dy] = [x - exitXs[j], y - exitYs[j]];
+        const through = lengths[j] + Math.sqrt(dx * dx + dy * dy);
+        if (through < best - 1e-12) {
+          best = through;
+          came[i * entriesTried + k] = j;
         }
-      });
+      }
       const out = exitOf(lines[index], node, oddPasses);
-      return { x: points[out * 2], y: points[out * 2 + 1], length: best };
+      nextXs.push(points[out * 2]);
+      nextYs.push(points[out * 2 + 1]);
+      nextLengths.push(best);
     });
-    came.push(from);
-  }
-  let k = exits.reduce((best, exit, i) => (exit.length < exits[best].length ? i : best), 0);
+    [exitXs, exitYs, lengths] = [nextXs, nextYs, nextLengths];
+  });
+  let k = lengths.indexOf(Math.min(...lengths));
   const nodes = new Array<number>(legs.length);
   for (let i = legs.length - 1; i >= 0; i--) {
     nodes[i] = choices[legs[i].index][k];
-    k = came[i][k];
+    k = came[i * entriesTried + k];
   }
   return legs.map(({ index }, i) => ({ index, node: nodes[i] }));
 }
 
-/** Of all the nodes a closed outline may be entered at, the one on the shortest way from the line before to the next. */
+/** Of all the nodes a closed outline may be entered at, the one on the shortest route from the line before to the next. */
 function exactEntry(
   lines: readonly RouteLine[],
   leg: Leg,
@@ -197,8 +202,8 @@ function exactEntry(
   let shortest = length(best);
   const count = points.length / 2;
   const tryNode = (node: number) => {
-    const way = length(node);
-    if (way < shortest - 1e-9) [best, shortest] = [node, way];
+    const reached = length(node);
+    if (reached < shortest - 1e-9) [best, shortest] = [node, reached];
   };
   if (entries) for (const node of entries) tryNode(node);
   else for (let node = 0; node < count; node++) tryNode(node);

@@ -149,12 +149,12 @@ function nearestNode(points: Float64Array, { x, y }: Point): number {
  * outside edges. Layers whose order mixes inside and outside are one step among the outside edges.
  */
 function cutSteps(prepared: PreparedJob, cuts: readonly Burning[]): StepDraft[] {
-  // What lies in what is seen in the drawing; what burns is the way of the beam beside it.
+  // What lies in what is seen in the drawing; what burns is the path of the beam at its side.
   const all = nestedLines(
     prepared,
     cuts.map(({ layer }) => layer),
   ).flatMap(({ at, line, depth }) =>
-    beamLines(cuts[at], line, depth).map((way) => ({ cut: cuts[at], line: way, depth })),
+    beamLines(cuts[at], line, depth).map((path) => ({ cut: cuts[at], line: path, depth })),
   );
   const depths = Int32Array.from(all, ({ depth }) => depth);
   const deepest = depths.reduce((most, depth) => Math.max(most, depth), 0);
@@ -201,15 +201,15 @@ export function nestedLines(
   return lines.map((one, i) => ({ ...one, depth: depths[i] }));
 }
 
-/** The way of the beam along a line, at half the kerf from it; where the line was told to start, near there. */
+/** The path of the beam along a line, at half the kerf from it; where the line was told to start, near there. */
 function beamLines({ layer, settings }: Burning, line: BurnLine, depth: number): BurnLine[] {
   const side = beamSide(line.item, line.nth, depth, layer.burning.keep);
-  const ways = kerfLines(line.item, line.nth, side, settings.kerfMm);
-  if (ways[0] === line.line) return [line];
-  return ways.map((way) => {
-    if (line.start === null) return { ...line, line: way };
+  const paths = kerfLines(line.item, line.nth, side, settings.kerfMm);
+  if (paths[0] === line.line) return [line];
+  return paths.map((path) => {
+    if (line.start === null) return { ...line, line: path };
     const at = { x: line.line.points[2 * line.start], y: line.line.points[2 * line.start + 1] };
-    return { ...line, line: way, start: nearestNode(way.points, at) };
+    return { ...line, line: path, start: nearestNode(path.points, at) };
   });
 }
 

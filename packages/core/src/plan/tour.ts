@@ -17,7 +17,7 @@ const fewStops = 8;
  * (Johnson and McGeoch, "The Traveling Salesman Problem: A Case Study in Local Optimization", 1997; Martin, Otto and
  * Felten, "Large-Step Markov Chains for the Traveling Salesman Problem", 1991.)
  *
- * Every result is a way through all stops; the same stops, start and number of kicks give the same one.
+ * Every result is a route through all stops; the same stops, start and number of kicks give the same one.
  *
  * @param first an order to begin with: every stop once
  * @param kicks how many kicks are tried
@@ -94,7 +94,7 @@ class Search {
     return { order: this.order.slice(1, this.count + 1), flipped: this.flipped.slice(0, this.count) };
   }
 
-  /** Looks at stops until none of them leads to a shorter way. */
+  /** Looks at stops until none of them leads to a shorter tour. */
   settle(stops: readonly number[]): number {
     let gained = 0;
     for (const stop of stops) this.look(stop);
@@ -168,7 +168,7 @@ class Search {
   }
 
   /**
-   * One step that makes the way shorter, at a stop: a step that gains has an end at which the new neighbour is
+   * One step that makes the tour shorter, at a stop: a step that gains has an end at which the new neighbour is
    * nearer than the old one, and it is found from there. @returns by how much; 0 where there is none
    */
   private improve(stop: number): number {

@@ -48,7 +48,7 @@ export function drawGaps(
   context.save();
   context.transform(view.scale, 0, 0, view.scale, view.x, view.y);
   const fallen = new Path2D();
-  for (const { points } of piecesOf(prepared).gone) {
+  for (const { points } of piecesOf(prepared).holes) {
     fallen.moveTo(points[0], points[1]);
     for (let i = 2; i < points.length; i += 2) fallen.lineTo(points[i], points[i + 1]);
     fallen.closePath();

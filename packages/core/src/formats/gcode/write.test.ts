@@ -6,7 +6,7 @@ import { fromMachine, toMachine } from '../../machine/frame.ts';
 import type { Machine } from '../../machine/machine.ts';
 import { planJob } from '../../plan/plan.ts';
 import { prepareJob } from '../../plan/prepare.ts';
-import { writeGcode } from './write.ts';
+import { coordinate, writeGcode } from './write.ts';
 
 describe('G-code', () => {
   const square = item(box(10, 20, 30, 40), 'cut');
@@ -168,4 +168,16 @@ describe('G-code', () => {
     const huge = planJob(prepareJob(jobWith([item(box(0, 0, 590, 390), 'engrave')]), shop));
     expect(writeGcode(huge, 'huge').next()).toEqual({ done: false, value: '(Lambent: huge)' });
   });
+});
+
+test('a coordinate is rounded as toFixed rounds it', () => {
+  const nearHalves = fc.integer({ min: -5_000_000, max: 5_000_000 }).map((n) => (n + 0.5) / 1000);
+  const any = fc.double({ min: -1e5, max: 1e5, noNaN: true });
+  fc.assert(
+    fc.property(fc.oneof(nearHalves, any, fc.double({ noNaN: true, noDefaultInfinity: true })), (mm) => {
+      expect(coordinate(mm)).toBe(String(Number(mm.toFixed(3)) || 0));
+    }),
+    { numRuns: 2000 },
+  );
+  expect([-0.0001, 12.3456, 1e-7, 100].map(coordinate)).toEqual(['0', '12.346', '0', '100']);
 });

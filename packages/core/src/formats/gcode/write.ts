@@ -61,6 +61,9 @@ function* writeMoves(
 ): Generator<string | TimedLine> {
   let saidFeed = false;
   let saidPower = Number.NaN;
+  // Nearly all moves of a step have one power.
+  let lastPower = Number.NaN;
+  let word = 0;
   for (let i = 0; i < moves.kinds.length; i++) {
     const { x, y } = toMachine(machine, moves.xs[i], moves.ys[i]);
     const place = `X${coordinate(x)} Y${coordinate(y)}`;
@@ -76,7 +79,12 @@ function* writeMoves(
       continue;
     }
     const share = moves.powers?.[i] ?? 1;
-    const s = kind === Move.dark ? 0 : powerWord(power * share * machine.powerScale);
+    const scaled = power * share * machine.powerScale;
+    if (scaled !== lastPower) {
+      word = powerWord(scaled);
+      lastPower = scaled;
+    }
+    const s = kind === Move.dark ? 0 : word;
     if (kind === Move.wait) {
       yield `M3 S${s}`;
       yield { text: `G4 P${Number(value.toFixed(3))}`, seconds };
@@ -103,8 +111,12 @@ function powerWord(s: number): number {
   return Number(s.toFixed(1));
 }
 
-function coordinate(mm: number): string {
-  return String(Number(mm.toFixed(3)) || 0);
+/** A length to 0.001 mm, without zeros at its end: as `toFixed` rounds it, which is slow and asked only near a half. */
+export function coordinate(mm: number): string {
+  const thousandths = mm * 1000;
+  const whole = Math.round(thousandths);
+  const isSure = Math.abs(Math.abs(thousandths - whole) - 0.5) > 1e-4 && Math.abs(whole) < 1e9;
+  return String((isSure ? whole / 1000 : Number(mm.toFixed(3))) || 0);
 }
 
 /** Text that can stand in a comment: ASCII, no brackets, on one line. */

@@ -39,15 +39,15 @@ export function outlineOfMask(mask: Uint8Array, width: number, height: number): 
   return builder.build();
 }
 
-/** Follows the edges from a corner back to it, taking them away; the corners at which the way turns. */
+/** Follows the edges from a corner back to it, taking them away; the corners at which the path turns. */
 function ringFrom(leads: Uint8Array, width: number, start: number): Float64Array {
   const points: number[] = [];
   let [x, y] = [start % (width + 1), Math.floor(start / (width + 1))];
   let direction = -1;
   for (let corner = start; leads[corner] !== 0; corner = y * (width + 1) + x) {
-    // Where two ways part, to the right first: cells that touch at a corner stay apart.
-    const turns = direction < 0 ? [0, 1, 2, 3] : [direction + 1, direction, direction + 3].map((way) => way % 4);
-    const next = turns.find((way) => leads[corner] & (1 << way));
+    // Where two paths part, to the right first: cells that touch at a corner stay apart.
+    const turns = direction < 0 ? [0, 1, 2, 3] : [direction + 1, direction, direction + 3].map((turn) => turn % 4);
+    const next = turns.find((turn) => leads[corner] & (1 << turn));
     if (next === undefined) break;
     if (next !== direction) points.push(x, y);
     leads[corner] &= ~(1 << next);

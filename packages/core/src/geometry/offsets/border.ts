@@ -186,7 +186,7 @@ function loopCentre(outlines: readonly Outline[], edge: Path, { u, v, holeMm }: 
   const j = (near.i + 1) % (points.length / 2);
   const [dx, dy] = [points[2 * j] - points[2 * near.i], points[2 * j + 1] - points[2 * near.i + 1]];
   const length = Math.hypot(dx, dy) || 1;
-  // Outer edges have their outside on the right of their way.
+  // Outer edges have their outside on the right of their direction.
   return { x: near.x + (dy / length) * (holeMm / 2), y: near.y - (dx / length) * (holeMm / 2) };
 }
 

@@ -3,7 +3,7 @@ import { PathBuilder } from '../paths/path.ts';
 import { isLine, lineSegment, pointAt, type Segment, subpathsOf } from '../paths/segments.ts';
 import { rightAt } from './parallel.ts';
 
-/* How an offset goes round the corners and ends of what it is beside. */
+/* How an offset curve goes round corners and ends. */
 
 /** How an offset goes round corners: on a circle, on to a point, or straight across. */
 export type Join = 'round' | 'miter' | 'bevel';
@@ -32,18 +32,18 @@ export function cornerBetween(
   a: Segment,
   b: Segment,
   { by, join, miterLimit }: Settings,
-): { way: Segment[]; isInner: boolean } {
+): { curve: Segment[]; isInner: boolean } {
   const [x, y] = [a[6], a[7]];
   const [m, n] = [rightAt(a, 1), rightAt(b, 0)];
   const [x0, y0, x1, y1] = [x + by * m.x, y + by * m.y, x + by * n.x, y + by * n.y];
-  const outer = (way: Segment[]) => ({ way, isInner: false });
+  const outer = (curve: Segment[]) => ({ curve, isInner: false });
   const turn = turnBetween(a, b, Math.atan2(m.x * n.y - m.y * n.x, m.x * n.x + m.y * n.y));
   const isSlight = Math.abs(by) * (1 - Math.cos(turn / 2)) < leastSagitta && turn * by > 0;
   if (Math.abs(turn) < leastTurn || isSlight) return outer([lineSegment(x0, y0, x1, y1)]);
   const turnsBack = Math.abs(Math.PI - Math.abs(turn)) < leastTurn;
-  // On the inner side of a corner the way leads through the corner itself: what it goes round there does not count.
+  // On the inner side of a corner the curve leads through the corner itself: what it goes round there does not count.
   if (turn * by < 0 && !turnsBack)
-    return { way: [lineSegment(x0, y0, x, y), lineSegment(x, y, x1, y1)], isInner: true };
+    return { curve: [lineSegment(x0, y0, x, y), lineSegment(x, y, x1, y1)], isInner: true };
   if (join === 'round') return outer(arc(x, y, by, m, turn * by > 0 ? turn : -turn, { x: x1, y: y1 }));
   if (join === 'bevel') return outer([lineSegment(x0, y0, x1, y1)]);
   const [cos, sin] = [Math.cos(turn / 2), Math.abs(Math.sin(turn / 2))];
@@ -52,20 +52,20 @@ export function cornerBetween(
     const [px, py] = [x + share * (m.x + n.x), y + share * (m.y + n.y)];
     return outer([lineSegment(x0, y0, px, py), lineSegment(px, py, x1, y1)]);
   }
-  // Both sides go on until they are as far out as the limit allows; the way is to the left of what is right of it.
+  // Both sides go on until they are as far out as the limit allows; the curve is to the left of what is right of it.
   const on = (Math.abs(by) * (miterLimit - cos)) / sin;
   const [ax, ay, bx, bY] = [x0 - on * m.y, y0 + on * m.x, x1 + on * n.y, y1 - on * n.x];
   return outer([lineSegment(x0, y0, ax, ay), lineSegment(ax, ay, bx, bY), lineSegment(bx, bY, x1, y1)]);
 }
 
-/** The way round an open line's end. */
+/** The curve round an open line's end. */
 export function capAt(last: Segment, { by, cap }: Settings): Segment[] {
   const [x, y] = [last[6], last[7]];
   const n = rightAt(last, 1);
   const [x0, y0, x1, y1] = [x + by * n.x, y + by * n.y, x - by * n.x, y - by * n.y];
   if (cap === 'round') return arc(x, y, by, n, Math.sign(by) * Math.PI, { x: x1, y: y1 });
   if (cap === 'flat') return [lineSegment(x0, y0, x1, y1)];
-  // On by the distance: the way is to the left of what is right of it.
+  // On by the distance: the curve is to the left of what is right of it.
   const [fx, fy] = [-n.y * Math.abs(by), n.x * Math.abs(by)];
   return [
     lineSegment(x0, y0, x0 + fx, y0 + fy),
@@ -90,7 +90,7 @@ function arc(
 }
 
 /**
- * How far a way turns where one segment meets the next, in radians. Where curves turn back nearly along themselves, in a
+ * How far a path turns where one segment meets the next, in radians. Where curves turn back nearly along themselves, in a
  * tip, to which side they do is told from where they have come apart: at the very tip they may lie across each other
  * by as much as they were cut with.
  *

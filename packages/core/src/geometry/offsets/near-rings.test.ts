@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { type Ring, ringOf } from '../paths/ring.ts';
-import { bend, comeNear, nearnessOf, ringsComeNear } from './near-rings.ts';
+import { comeNear, localReach, nearnessOf, ringsComeNear } from './near-rings.ts';
 
 type Points = readonly (readonly [number, number])[];
 
@@ -137,9 +137,9 @@ describe('outlines that come near each other', () => {
           for (const [px, py, there] of samples) {
             const way = Math.min(Math.abs(at - there), ring.length - Math.abs(at - there));
             const gap = Math.hypot(px - x, py - y);
-            // A whole edge is one bend with another if their ends are.
-            if (gap < width && way > bend * width + 2 * longest) isNear = true;
-            if (gap < width + longest && way > bend * width - longest / 4) isClear = false;
+            // A whole edge is local to another if their ends are.
+            if (gap < width && way > localReach * width + 2 * longest) isNear = true;
+            if (gap < width + longest && way > localReach * width - longest / 4) isClear = false;
           }
         }
         const answer = nearnessOf([ring], width).nearItself[0];
@@ -153,7 +153,7 @@ describe('outlines that come near each other', () => {
     expect(Math.min(near, clear)).toBeGreaterThan(10);
   });
 
-  test('a tight knot within one bend is found where crossings are asked for', () => {
+  test('a tight knot of edges local to each other is found where crossings are asked for', () => {
     // A loop 0.2 mm across on a square's edge: near itself only by crossing.
     const loop = Array.from({ length: 24 }, (_, i): [number, number] => {
       const t = (2 * Math.PI * i) / 24;

@@ -3,8 +3,8 @@ import { edgeDistance, meetingOf, type Ring, ringOf } from '../paths/ring.ts';
 import { Components } from '../questions/components.ts';
 import { boundsOf, hardlyTurns, type Piece, piecesOf, turnAt } from './ring-pieces.ts';
 
-/** Parts of a ring nearer to each other along it than this many times the whole width are one bend. */
-export const bend = 2.4;
+/** Parts of a ring nearer to each other along it than this many times the whole width are local to each other: that they are near says nothing. */
+export const localReach = 2.4;
 /** Most cells of the grid in which near edges are looked for. */
 const mostCells = 400_000;
 /** Rings are compared in pieces: of so many edges, or long ones cut; of few edges, into so many in all. */
@@ -14,7 +14,7 @@ const piecesOfFew = 40;
 const mostPairs = { each: 300, all: 2_000_000 };
 
 /**
- * Whether closed lines, or parts of one that are no one bend, come nearer to each other than a width, in mm, or cross.
+ * Whether closed lines, or parts of one that are not local to each other, come nearer to each other than a width, in mm, or cross.
  * @param outlines x and y of each one's points one after the other
  */
 export function comeNear(outlines: readonly Float64Array[], width: number): boolean {
@@ -31,7 +31,7 @@ export function ringsComeNear(rings: readonly Ring[], width: number): boolean {
 export interface Nearness {
   /** Those that do, however many between them, by their places in the list; most are alone. */
   readonly components: readonly (readonly number[])[];
-  /** Whether parts of a ring that are no one bend come near each other. */
+  /** Whether parts of a ring that are not local to each other come near each other. */
   readonly nearItself: readonly boolean[];
 }
 
@@ -56,16 +56,16 @@ export function nearnessOf(rings: readonly Ring[], width: number): Nearness {
 interface Wanted {
   /** Nearer to each other than this, in mm. */
   readonly width: number;
-  /** Also where edges of one bend cross. */
+  /** Also where edges local to each other cross. */
   readonly bendsToo: boolean;
   /** Told of which rings the edges are; more of them are found as long as it says so. */
   readonly found: (a: number, b: number) => boolean;
 }
 
 /**
- * Finds edges of rings nearer to each other than a width; those of one bend, if at all, where they cross. The rings are
+ * Finds edges of rings nearer to each other than a width; those local to each other, if at all, where they cross. The rings are
  * cut into pieces, and each piece is compared with those before it in the cells around its middle in a grid; of two
- * between which the ring hardly turns nothing crosses, and nothing that is no one bend is near.
+ * between which the ring hardly turns nothing crosses, and nothing that is not local is near.
  *
  * @returns whether all were found; not where there are too many to compare
  */
@@ -132,14 +132,14 @@ function compare(
     const to = Math.min(piece.to, here.along[a] + here.sizes[a]);
     const middleX = here.xs[a] + ((from + to) / 2 - here.along[a]) * here.dx[a];
     const middleY = here.ys[a] + ((from + to) / 2 - here.along[a]) * here.dy[a];
-    // What ends after the one, or starts before the other beyond the ring's beginning, is one bend with it.
-    const bentFrom = from - bend * width;
-    const bentTo = to - here.length + bend * width;
+    // What ends after the one, or starts before the other beyond the ring's beginning, is local to it.
+    const localFrom = from - localReach * width;
+    const localTo = to - here.length + localReach * width;
     for (let b = other.first; b <= other.last; b++) {
       if (--seen.pairsLeft < 0) return false;
       const start = Math.max(other.from, there.along[b]);
       const end = Math.min(other.to, there.along[b] + there.sizes[b]);
-      const isBend = here === there && (end > bentFrom || start < bentTo);
+      const isBend = here === there && (end > localFrom || start < localTo);
       if (isBend && !bendsToo) continue;
       const reach = (isBend ? 0 : width) + (to - from + end - start) / 2;
       const middle = (start + end) / 2 - there.along[b];

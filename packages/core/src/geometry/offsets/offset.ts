@@ -30,7 +30,7 @@ export interface OffsetSettings {
   readonly cap: Cap;
   /** Whether holes are filled first. */
   readonly ignoreHoles: boolean;
-  /** Of open lines: what lies within the distance on both sides, or a line to the right or the left of their way. */
+  /** Of open lines: what lies within the distance on both sides, or a line to the right or the left of them. */
   readonly side: Side;
 }
 
@@ -46,7 +46,7 @@ export const plainOffset: Omit<OffsetSettings, 'by'> = {
 
 /** Distances from this on, in mm, move nothing. */
 const leastDistance = 1e-6;
-/** Straight outlines of so many nodes are gone beside node by node where that is enough, the others all together. */
+/** Straight outlines of so many nodes are offset node by node where that is enough, the others all together. */
 const manyNodes = 500;
 /** How much of the work it is to find the edges, as a share. */
 const foundShare = 0.2;
@@ -82,17 +82,17 @@ function offsetWith(outlines: readonly Outline[], settings: OffsetSettings, prog
   const reach = settings.join === 'miter' ? width * Math.max(1, settings.miterLimit) : width;
   const components = edgeComponents(closed, width, reach, ignoreHoles, partOf(progress, 0, foundShare));
   progress?.(foundShare);
-  // Each segment is gone beside, united and traced.
+  // Each segment is offset, united and traced.
   const total = 3 * components.flat().reduce((sum, { segments }) => sum + segments.length, 0);
   const done = counting(partOf(progress, foundShare, 1), total);
-  const beside = () => components.flatMap((component) => offsetEdges(component, settings, done));
+  const offsetAll = () => components.flatMap((component) => offsetEdges(component, settings, done));
   if (Math.abs(by) < leastDistance) return pathOfSubpaths(components.flat().map(outlineOfEdge));
   if (settings.side !== 'both') {
-    const aside = lines.flatMap((line) => besideLine(line, settings));
-    return pathOfSubpaths([...beside(), ...aside]);
+    const aside = lines.flatMap((line) => parallelLine(line, settings));
+    return pathOfSubpaths([...offsetAll(), ...aside]);
   }
-  if (by < 0 || lines.length === 0) return pathOfSubpaths(beside());
-  const raw = components.flat().map(({ segments }) => sideOf(segments, settings, true, done).way);
+  if (by < 0 || lines.length === 0) return pathOfSubpaths(offsetAll());
+  const raw = components.flat().map(({ segments }) => sideOf(segments, settings, true, done).curve);
   return pathOfSubpaths(
     keptOf([...raw, ...lines.map(({ segments }) => ringAround(segments, settings))], () => done(total / 3)),
   );
@@ -112,26 +112,26 @@ function offsetEdges(component: readonly Edge[], settings: OffsetSettings, done:
   const [edge] = component;
   const isAlone = component.length === 1 && !edge.nearItself;
   if (isAlone && edge.isStraight && settings.join === 'round' && edge.ring.count >= manyNodes) {
-    const way = roundOffsetRing(edge.ring, settings.by);
-    if (way) {
+    const curve = roundOffsetRing(edge.ring, settings.by);
+    if (curve) {
       done(3 * count);
-      return [withoutShort({ segments: straightened(way, true), closed: true })];
+      return [withoutShort({ segments: straightened(curve, true), closed: true })];
     }
   }
   const sides = component.map(({ segments }) => sideOf(segments, settings, true, done));
   if (isAlone && sides[0].isPlain) {
     done(2 * count);
-    return [withoutShort({ segments: straightened(sides[0].way, true), closed: true })];
+    return [withoutShort({ segments: straightened(sides[0].curve, true), closed: true })];
   }
   // In holes what lies around is covered: what is at the distance from them is found as if they were solid.
   const { ring } = component.reduce((most, one) => (Math.abs(one.ring.area) > Math.abs(most.ring.area) ? one : most));
   if (ring.area > 0)
     return keptOf(
-      sides.map(({ way }) => way),
+      sides.map(({ curve }) => curve),
       () => done(count),
     );
   return keptOf(
-    sides.map(({ way }) => way.map(reversed).reverse()),
+    sides.map(({ curve }) => curve.map(reversed).reverse()),
     () => done(count),
   ).map(reversedSubpath);
 }
@@ -145,36 +145,36 @@ function closedWhereItMeets(subpath: Subpath): Subpath {
   return meets ? { segments, closed: true } : subpath;
 }
 
-/** The line beside an open one, on the side asked for; on the other where the distance is below 0. */
-function besideLine({ segments }: Subpath, settings: OffsetSettings): Subpath[] {
+/** The line parallel to an open one, on the side asked for; on the other where the distance is below 0. */
+function parallelLine({ segments }: Subpath, settings: OffsetSettings): Subpath[] {
   const right = settings.by > 0 === (settings.side === 'right');
-  // What lies to the right of the way, within the distance: its edge without the line itself and the ends.
-  const way = right ? segments : segments.map(reversed).reverse();
-  const along = sideOf(way, { ...settings, by: Math.abs(settings.by) }, false).way;
+  // What lies to the right of the line, within the distance: its edge without the line itself and the ends.
+  const line = right ? segments : segments.map(reversed).reverse();
+  const along = sideOf(line, { ...settings, by: Math.abs(settings.by) }, false).curve;
   const [first, last] = [along[0], along[along.length - 1]];
   const back = [
-    lineSegment(last[6], last[7], way[way.length - 1][6], way[way.length - 1][7]),
-    ...way.map(reversed).reverse(),
-    lineSegment(way[0][0], way[0][1], first[0], first[1]),
+    lineSegment(last[6], last[7], line[line.length - 1][6], line[line.length - 1][7]),
+    ...line.map(reversed).reverse(),
+    lineSegment(line[0][0], line[0][1], first[0], first[1]),
   ].filter(hasLength);
   const lines = partsOf([...along, ...back], along.length);
   return right ? lines : lines.map(reversedSubpath);
 }
 
-/** The way round an open line, along both its sides and round its ends. */
+/** The ring round an open line, along both its sides and round its ends. */
 function ringAround(segments: readonly Segment[], settings: OffsetSettings): Segment[] {
   const back = segments.map(reversed).reverse();
   const out: Segment[] = [];
-  for (const way of [segments, back]) {
-    for (const one of sideOf(way, settings, false).way) addJoined(out, one);
-    for (const one of capAt(way[way.length - 1], settings)) addJoined(out, one);
+  for (const side of [segments, back]) {
+    for (const one of sideOf(side, settings, false).curve) addJoined(out, one);
+    for (const one of capAt(side[side.length - 1], settings)) addJoined(out, one);
   }
   closeUp(out);
   return out.filter(hasLength);
 }
 
 /**
- * The way along one side of a run of segments, corners and all; and whether it is plain: nowhere on the inner side of
+ * The offset curve along one side of a run of segments, corners and all; and whether it is plain: nowhere on the inner side of
  * a corner, nor folded.
  */
 function sideOf(
@@ -182,7 +182,7 @@ function sideOf(
   settings: OffsetSettings,
   closed: boolean,
   done: Done = noted,
-): { way: Segment[]; isPlain: boolean } {
+): { curve: Segment[]; isPlain: boolean } {
   const { by } = settings;
   const segments = run.flatMap(withoutCusps);
   const out: Segment[] = [];
@@ -201,10 +201,10 @@ function sideOf(
     if (!next) return;
     const corner = cornerBetween(segment, next, settings);
     if (corner.isInner) isPlain = false;
-    for (const one of corner.way) addJoined(out, one);
+    for (const one of corner.curve) addJoined(out, one);
   });
   if (closed && out.length > 0) closeUp(out);
-  return { way: out.filter(hasLength), isPlain };
+  return { curve: out.filter(hasLength), isPlain };
 }
 
 function addJoined(out: Segment[], segment: Segment): void {
@@ -214,7 +214,7 @@ function addJoined(out: Segment[], segment: Segment): void {
   out.push(segment);
 }
 
-/** Out from a chord, along beside it, and back: what a piece that bends too tightly for a parallel covers. */
+/** Out from a chord, along its parallel, and back: what a piece that is curved too tightly for a parallel covers. */
 function addAroundChord(out: Segment[], chord: Segment, by: number): void {
   const [x0, y0, , , , , x1, y1] = chord;
   const { x, y } = rightAt(chord, 0);

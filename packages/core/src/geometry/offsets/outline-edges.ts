@@ -22,7 +22,7 @@ export interface Edge {
   /** The same as chords. */
   readonly ring: Ring;
   readonly isStraight: boolean;
-  /** Whether parts of it that are no one bend come near each other. */
+  /** Whether parts of it that are not local to each other come near each other. */
   readonly nearItself: boolean;
 }
 
@@ -30,7 +30,7 @@ type Part = { readonly subpaths: readonly Subpath[]; readonly rule: FillRule };
 
 /**
  * The edges of what closed outlines cover together. Where none touches another they are the outlines themselves, told
- * by how often they go round what is beside them; else those are united.
+ * by how often they wind round what is at their sides; else those are united.
  *
  * @param width parts of an edge that come nearer to each other than this, in mm, are near
  * @param reach so are edges that come nearer to each other than this, which is no less: those are put together
@@ -51,7 +51,7 @@ export function edgeComponents(
   const rings = edges.map(({ ring }) => ring);
   progress?.(0.7);
   const { components, nearItself } = nearnessOf(rings, Math.max(reach, leastGap));
-  // What is one bend within the reach may still come near itself within the width.
+  // What is local within the reach may still come near itself within the width.
   const within = reach > width ? nearnessOf(rings, Math.max(width, leastGap)).nearItself : nearItself;
   return components.map((component) => component.map((i) => ({ ...edges[i], nearItself: nearItself[i] || within[i] })));
 }

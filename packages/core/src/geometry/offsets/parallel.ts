@@ -4,7 +4,7 @@ import { isLine, lineSegment, pieceOf, pointAt, type Segment, velocityAt } from 
 import { chordsOf } from '../questions/crossings.ts';
 
 /*
- * Parallel curves. A point of a curve goes to the right of the way (dy, −dx) by `by`, to its left where that is
+ * Parallel curves. A point of a curve goes to the right of its direction (dy, −dx) by `by`, to its left where that is
  * below 0. Where the curve bends to that side more tightly than the distance, the parallel curve folds back: it
  * has no place in an offset there, and is told apart.
  */
@@ -25,7 +25,7 @@ export type ParallelPiece =
   | { readonly folded: false; readonly segments: readonly Segment[] }
   | { readonly folded: true; readonly chords: readonly Segment[] };
 
-/** The unit vector to the right of the way at `t`. */
+/** The unit vector to the right of the direction at `t`. */
 export function rightAt(s: Segment, t: number): Point {
   const { x, y } = velocityAt(s, t);
   const length = Math.sqrt(x * x + y * y);
@@ -64,7 +64,7 @@ function neverTurnsBack([x0, y0, x1, y1, x2, y2, x3, y3]: Segment): boolean {
 }
 
 /**
- * Whether a curve bends so little that what lies `by` beside it cannot fold back. Its bend is at most that of the
+ * Whether a curve bends so little that its parallel at `by` cannot fold back. Its curvature is at most that of the
  * bounds of its first and second changes, by their control points (the hull of a Bézier curve).
  */
 function neverFolds([x0, y0, x1, y1, x2, y2, x3, y3]: Segment, by: number): boolean {
@@ -117,14 +117,14 @@ function progressAt(s: Segment, by: number, t: number): number {
   const speed = Math.sqrt(v.x * v.x + v.y * v.y);
   const ax = 6 * ((1 - t) * (s[4] - 2 * s[2] + s[0]) + t * (s[6] - 2 * s[4] + s[2]));
   const ay = 6 * ((1 - t) * (s[5] - 2 * s[3] + s[1]) + t * (s[7] - 2 * s[5] + s[3]));
-  const bend = (v.x * ay - v.y * ax) / (speed * speed * speed);
-  return Number.isFinite(bend) ? 1 + by * bend : 1;
+  const curvature = (v.x * ay - v.y * ax) / (speed * speed * speed);
+  return Number.isFinite(curvature) ? 1 + by * curvature : 1;
 }
 
 function foldsOf(s: Segment, by: number): { from: number; to: number; folds: boolean }[] {
   if (neverFolds(s, by)) return [{ from: 0, to: 1, folds: false }];
   const isFolded = (t: number) => progressAt(s, by, t) < 0;
-  // Not at the ends themselves: a handle that lies on its end has no bend there.
+  // Not at the ends themselves: a handle that lies on its end has no curvature there.
   const placeOf = (i: number) => Math.min(1 - 1e-6, Math.max(1e-6, i / samples));
   const out: { from: number; to: number; folds: boolean }[] = [];
   let from = 0;
@@ -168,7 +168,7 @@ function offsetAt(s: Segment, by: number, t: number): Point {
 function bestFit(s: Segment, by: number, from: number, to: number): Segment | null {
   const [a, b] = [offsetAt(s, by, from), offsetAt(s, by, to)];
   const [na, nb] = [rightAt(s, from), rightAt(s, to)];
-  // The way there: to the left of what is right of it.
+  // The direction there: to the left of what is right of it.
   const [ta, tb] = [
     { x: -na.y, y: na.x },
     { x: -nb.y, y: nb.x },
@@ -230,8 +230,8 @@ function missesOf(guess: Segment, s: Segment, by: number, from: number, to: numb
       const speed = Math.sqrt(vx * vx + vy * vy);
       const along = (dx * vx + dy * vy) / speed;
       const reach = (dx * vy - dy * vx) / speed;
-      const bend = (vx * (6 * ay * t + 2 * bY) - vy * (6 * ax * t + 2 * bx)) / (speed * speed * speed);
-      const rate = speed * (1 + reach * bend);
+      const curvature = (vx * (6 * ay * t + 2 * bY) - vy * (6 * ax * t + 2 * bx)) / (speed * speed * speed);
+      const rate = speed * (1 + reach * curvature);
       if (!(rate > 1e-9)) break;
       t = Math.min(to, Math.max(from, t + along / rate));
       if (Math.abs(along) < 1e-7) break;

@@ -2,14 +2,14 @@ import { addEllipticArc } from '../paths/arc.ts';
 import { PathBuilder } from '../paths/path.ts';
 import { edgeDistance, meetingOf, type Ring, ringOf } from '../paths/ring.ts';
 import { lineSegment, type Segment, subpathsOf } from '../paths/segments.ts';
-import { bend, ringsComeNear } from './near-rings.ts';
+import { localReach, ringsComeNear } from './near-rings.ts';
 
 /*
- * The way beside a closed line of straight edges, the plain way: every edge moved, folds in tight bends cut off where
+ * The offset curve of a closed line of straight edges, found the simple way: every edge moved, folds in tight turns cut off where
  * their sides meet. Where a fold is no simple one, there is none: `offsetOutlines` has one then.
  */
 
-/** Turns on the outer side are gone round in one point where that is so little beyond their circle, in mm, and up to this, in radians. */
+/** Turns on the outer side are rounded by one point where that is so little beyond their circle, in mm, and up to this, in radians. */
 const leastBeyond = 0.003;
 const slightTurn = 0.2;
 /** How far chords round an outer corner may be inside its circle, in mm. */
@@ -29,20 +29,20 @@ const slack = 0.003;
 export function offsetRing(points: Float64Array, by: number): Float64Array | null {
   const ring = ringOf(points);
   if (!ring || ringsComeNear([ring], 2 * Math.abs(by))) return null;
-  const way = offsetCurveOf(ring, by * Math.sign(ring.area));
-  return way && interleaved(way.xs, way.ys);
+  const curve = offsetCurveOf(ring, by * Math.sign(ring.area));
+  return curve && interleaved(curve.xs, curve.ys);
 }
 
 /**
- * The way to the right of a ring's, to its left where `by` is below 0, its outer corners true arcs. Far parts of the
+ * The offset curve to the right of a ring, to its left where `by` is below 0, its outer corners true arcs. Far parts of the
  * ring are taken not to come near each other (`nearnessOf`).
  *
  * @returns null where a fold is no simple one, or nothing is left
  */
 export function roundOffsetRing(ring: Ring, by: number): Segment[] | null {
-  const way = offsetCurveOf(ring, by);
-  if (!way || !keepsClear(way, ring, Math.abs(by))) return null;
-  const { xs, ys, of, isRound } = way;
+  const curve = offsetCurveOf(ring, by);
+  if (!curve || !keepsClear(curve, ring, Math.abs(by))) return null;
+  const { xs, ys, of, isRound } = curve;
   const total = xs.length;
   const goesOn = (k: number) => {
     const before = (k + total - 1) % total;
@@ -66,7 +66,7 @@ export function roundOffsetRing(ring: Ring, by: number): Segment[] | null {
   return out;
 }
 
-/** The shorter way round a centre, from a point to another. */
+/** The shorter arc about a centre, from a point to another. */
 function arcAbout(cx: number, cy: number, radius: number, x0: number, y0: number, x1: number, y1: number): Segment[] {
   const [ax, ay, bx, by] = [x0 - cx, y0 - cy, x1 - cx, y1 - cy];
   const span = Math.atan2(ax * by - ay * bx, ax * bx + ay * by);
@@ -75,13 +75,13 @@ function arcAbout(cx: number, cy: number, radius: number, x0: number, y0: number
   return [...subpathsOf(builder.build())].flatMap(({ segments }) => segments);
 }
 
-/** A way beside a ring. */
+/** The offset curve of a ring. */
 interface OffsetCurve {
   readonly xs: readonly number[];
   readonly ys: readonly number[];
   /** Of each piece, from its point to the next, the point of the ring that it is at. */
   readonly of: (k: number) => number;
-  /** Whether it goes round that, not beside the edge from there on. */
+  /** Whether it goes round that, not along the edge from there on. */
   readonly isRound: (k: number) => boolean;
 }
 
@@ -90,7 +90,7 @@ function offsetCurveOf(ring: Ring, d: number): OffsetCurve | null {
   return raw && withoutFolds(raw, ring, Math.abs(d));
 }
 
-/** Every edge moved to its right, joined; of each piece of the way, which point of the ring it is at. */
+/** Every edge moved to its right, joined; of each piece of the curve, which point of the ring it is at. */
 interface Raw {
   readonly xs: number[];
   readonly ys: number[];
@@ -141,18 +141,18 @@ function movedEdges({ count, xs, ys, dx, dy }: Ring, d: number): Raw | null {
   return raw;
 }
 
-/** Cuts each fold off where the ways before and after it meet. */
+/** Cuts each fold off where the curve before it meets the curve after it. */
 function withoutFolds(raw: Raw, ring: Ring, by: number): OffsetCurve | null {
   const { xs, ys, of, inverted } = raw;
   const total = xs.length;
   const isRound = (p: number) => of[p] === of[p + 1 < total ? p + 1 : 0];
   if (!inverted.includes(true)) return { xs, ys, of: (p) => of[p], isRound };
-  // Begun where the way is plain, so that no fold lies across the beginning.
+  // Begun where the curve is plain, so that no fold lies across the beginning.
   const start = plainStart(raw);
   if (start < 0) return null;
   const at = (p: number) => (start + p) % total;
   const [outX, outY]: [number[], number[]] = [[], []];
-  /** Of each point put out, which piece of the way it is on. */
+  /** Of each point put out, which piece of the raw curve it is on. */
   const from: number[] = [];
   for (let p = 0; p < total; p++) {
     if (!inverted[at(p)]) {
@@ -175,7 +175,7 @@ function withoutFolds(raw: Raw, ring: Ring, by: number): OffsetCurve | null {
   return { xs: outX, ys: outY, of: (k) => of[at(from[k])], isRound: (k) => isRound(at(from[k])) };
 }
 
-/** A piece of the way from which on nothing is inverted for a while. */
+/** A piece of the curve from which on nothing is inverted for a while. */
 function plainStart({ xs, inverted }: Raw): number {
   const total = xs.length;
   let plain = 0;
@@ -187,7 +187,7 @@ function plainStart({ xs, inverted }: Raw): number {
 }
 
 /**
- * Where the way before a fold meets the way after it: the nearest such place to the fold, and how many of the points
+ * Where the curve before a fold meets the curve after it: the nearest such place to the fold, and how many of the points
  * put out stay before it.
  */
 function meeting(
@@ -204,8 +204,8 @@ function meeting(
   const total = xs.length;
   const reach = 2 * by * foldReach;
   const arc = (a: number, b: number) => {
-    const way = Math.abs(ring.along[of[at(a)]] - ring.along[of[at(b)]]);
-    return Math.min(way, ring.length - way);
+    const apart = Math.abs(ring.along[of[at(a)]] - ring.along[of[at(b)]]);
+    return Math.min(apart, ring.length - apart);
   };
   const end = (k: number, side: 'x' | 'y') =>
     k + 1 < outX.length ? (side === 'x' ? outX : outY)[k + 1] : (side === 'x' ? xs : ys)[at(first)];
@@ -234,8 +234,8 @@ function isClear(ring: Ring, near: number, x: number, y: number, by: number): bo
   for (const step of [1, -1]) {
     for (let k = 0; k < count; k++) {
       const i = (near + step * k + count * 2) % count;
-      const way = Math.abs(along[i] - along[near]);
-      if (Math.min(way, length - way) > 2 * reach && k > 1) break;
+      const apart = Math.abs(along[i] - along[near]);
+      if (Math.min(apart, length - apart) > 2 * reach && k > 1) break;
       if (edgeDistance(ring, i, x, y) < by - slack) return false;
     }
   }
@@ -243,13 +243,13 @@ function isClear(ring: Ring, near: number, x: number, y: number, by: number): bo
 }
 
 /**
- * Whether a way keeps its distance from its ring, at the ends and in the middle of each piece. Edges that are no one
- * bend with the one that a piece is beside are far enough from it: those of the bend are looked at.
+ * Whether an offset curve keeps its distance from its ring, at the ends and in the middle of each piece. Edges that are
+ * not local to the one that a piece belongs to are far enough from it: the local ones are looked at.
  */
 function keepsClear({ xs, ys, of }: OffsetCurve, ring: Ring, by: number): boolean {
   const { count, along, length, sizes } = ring;
   const least = by - slack;
-  const reach = 2 * by * bend;
+  const reach = 2 * by * localReach;
   for (let k = 0; k < xs.length; k++) {
     const next = k + 1 < xs.length ? k + 1 : 0;
     const [mx, my] = [(xs[k] + xs[next]) / 2, (ys[k] + ys[next]) / 2];
@@ -260,8 +260,8 @@ function keepsClear({ xs, ys, of }: OffsetCurve, ring: Ring, by: number): boolea
       (edgeDistance(ring, i, mx, my) < least || edgeDistance(ring, i, xs[k], ys[k]) < least);
     for (const step of [1, -1]) {
       for (let n = 0, i = middle; n < count; n++, i = (i + step + count) % count) {
-        const way = Math.abs(along[i] - along[middle]);
-        if (n > 1 && Math.min(way, length - way) - sizes[i] > reach) break;
+        const apart = Math.abs(along[i] - along[middle]);
+        if (n > 1 && Math.min(apart, length - apart) - sizes[i] > reach) break;
         if (isNear(i)) return false;
       }
     }

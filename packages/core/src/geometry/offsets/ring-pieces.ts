@@ -70,8 +70,8 @@ export function turnAt({ count, dx, dy }: Ring, i: number): number {
 
 /**
  * Whether a ring turns so little between two pieces of it, one way round or the other, that nothing of them crosses,
- * and that what is no one bend is further apart than a width: the ends of a way that turns by less than an angle are
- * at least the cosine of half of it, times the way, apart.
+ * and that what is not local is further apart than a width: the ends of a path that turns by less than an angle are
+ * at least the cosine of half of it, times its length, apart.
  *
  * @param turns how much the whole ring turns, in radians
  */

@@ -44,7 +44,7 @@ export function largestCorner(path: Path, at: Point, kind: Corner['kind']): numb
     const joint = jointAt(segments, closed, at);
     if (joint === null) continue;
     const [a, b] = edgesAt(segments, joint);
-    return bend(a, b) === 0 ? 0 : largestSize(a, b, kind);
+    return turnBetween(a, b) === 0 ? 0 : largestSize(a, b, kind);
   }
   return 0;
 }
@@ -61,7 +61,7 @@ function edgesAt(segments: readonly Segment[], joint: number): [Segment, Segment
 }
 
 /** How a path turns from one segment to the next, in radians; 0 where it goes straight on or back. */
-function bend(a: Segment, b: Segment): number {
+function turnBetween(a: Segment, b: Segment): number {
   const [v, w] = [velocityAt(a, 1), velocityAt(b, 0)];
   const angle = Math.atan2(v.x * w.y - v.y * w.x, v.x * w.x + v.y * w.y);
   return Math.abs(angle) < 1e-6 || Math.abs(angle) > Math.PI - 1e-6 ? 0 : angle;
@@ -69,7 +69,7 @@ function bend(a: Segment, b: Segment): number {
 
 function shaped(segments: Segment[], joint: number, { kind, size }: Corner): Segment[] {
   const [a, b] = edgesAt(segments, joint);
-  if (!(size > 0) || bend(a, b) === 0) return segments;
+  if (!(size > 0) || turnBetween(a, b) === 0) return segments;
   const fit = fitCorner(a, b, kind, size) ?? fitCorner(a, b, kind, largestSize(a, b, kind));
   if (!fit) return segments;
   const next = (joint + 1) % segments.length;
@@ -103,7 +103,7 @@ function fitCorner(a: Segment, b: Segment, kind: Corner['kind'], size: number): 
 function largestSize(a: Segment, b: Segment, kind: Corner['kind']): number {
   const [longA, longB] = [lengthOf(a), lengthOf(b)];
   if (kind === 'cut') return Math.min(longA, longB);
-  if (isLine(a) && isLine(b)) return Math.min(longA, longB) / Math.tan(Math.abs(bend(a, b)) / 2);
+  if (isLine(a) && isLine(b)) return Math.min(longA, longB) / Math.tan(Math.abs(turnBetween(a, b)) / 2);
   let [low, high] = [0, Math.min(longA, longB) * 10];
   for (let i = 0; i < 40; i++) {
     const middle = (low + high) / 2;
@@ -135,7 +135,7 @@ function paramAfter(s: Segment, size: number): number | null {
 
 /** The arc of a radius that goes from one segment to the next without a kink; null when it does not fit. */
 function fitRound(a: Segment, b: Segment, radius: number): Fit | null {
-  const angle = bend(a, b);
+  const angle = turnBetween(a, b);
   const side = Math.sign(angle);
   const back = radius * Math.tan(Math.abs(angle) / 2);
   const [longA, longB] = [lengthOf(a), lengthOf(b)];
@@ -163,7 +163,7 @@ function fitRound(a: Segment, b: Segment, radius: number): Fit | null {
   return { ta, tb, between: arc?.segments ?? [] };
 }
 
-/** The point beside a segment, `by` mm to the right of its direction on the screen. */
+/** The point `by` mm from a segment, to the right of its direction on the screen. */
 function offsetPoint(s: Segment, t: number, by: number): Point {
   const p = pointAt(s, t);
   const v = velocityAt(s, t);
@@ -171,7 +171,7 @@ function offsetPoint(s: Segment, t: number, by: number): Point {
   return { x: p.x - (v.y / length) * by, y: p.y + (v.x / length) * by };
 }
 
-/** Where the curves beside two segments meet, by Newton's steps with differences. */
+/** Where the parallels of two segments meet, by Newton's steps with differences. */
 function meetOffsets(a: Segment, b: Segment, by: number, startA: number, startB: number): [number, number] | null {
   const within = (t: number) => Math.max(-0.5, Math.min(1.5, t));
   let [ta, tb] = [Math.max(0.02, startA), Math.min(0.98, startB)];

@@ -68,8 +68,11 @@ export function cubicSteps(
   y3: number,
   tolerance: number,
 ): number {
-  const bend = Math.max(Math.hypot(x0 - 2 * x1 + x2, y0 - 2 * y1 + y2), Math.hypot(x1 - 2 * x2 + x3, y1 - 2 * y2 + y3));
-  return Math.max(1, Math.ceil(Math.sqrt((0.75 * bend) / tolerance)));
+  const secondDifference = Math.max(
+    Math.hypot(x0 - 2 * x1 + x2, y0 - 2 * y1 + y2),
+    Math.hypot(x1 - 2 * x2 + x3, y1 - 2 * y2 + y3),
+  );
+  return Math.max(1, Math.ceil(Math.sqrt((0.75 * secondDifference) / tolerance)));
 }
 
 function pushCubic(points: number[], c: Float64Array, at: number, tolerance: number): void {
