@@ -1,5 +1,5 @@
 import { expect, type Page, test } from '@playwright/test';
-import { bedPoint, items, newJob, offer, openStage, placeOf, saved, svg, takeIt } from './bench.ts';
+import { bedPoint, choose, items, newJob, offer, openStage, placeOf, saved, svg, takeIt } from './bench.ts';
 
 /** A comb of so many teeth in red, from (20, 20) to (180, 80) of the bed: nothing is drawn beside it. */
 function comb(teeth: number): string {
@@ -60,6 +60,24 @@ test('a drawing of very many lines is shown as it arrives, taken in, moved, and 
   await page.reload();
   await expect.poll(() => isRedAt(page, 300, 250)).toBe(true);
   expect(await isRedAt(page, 100, 50)).toBe(false);
+});
+
+test('a plan that takes long says how far it has come', async ({ page }) => {
+  const circles = Array.from({ length: 30_000 }, (_, i) => {
+    const [x, y] = [(i % 250) * 2 + 3, Math.floor(i / 250) * 2 + 3];
+    return `<circle cx="${x}" cy="${y}" r="0.8" fill="none" stroke="#D0481E" stroke-width="0.1"/>`;
+  });
+  await newJob(page, 'Many holes');
+  await choose(page, 'Material of the sheet', /Birch plywood.*3 mm/);
+  await offer(
+    page,
+    'holes.svg',
+    `<svg xmlns="http://www.w3.org/2000/svg" width="600mm" height="400mm" viewBox="0 0 600 400">${circles.join('')}</svg>`,
+  );
+  await takeIt(page);
+  await expect(page.getByTestId('plan-time')).toContainText(/planning, \d+ %/);
+  await expect(page.getByTestId('plan-time').getByText('1 step')).toBeVisible();
+  await expect(page.getByTestId('plan-time')).not.toContainText('planning');
 });
 
 test('a drawing of more lines than a job can hold is refused in a sentence, and nothing is changed', async ({

@@ -166,7 +166,7 @@ ${table(
 ## Working on large drawings
 
 From an event to the end of the frame that shows what it did, in the same browser: on the relief, and on 20,000
-made-up items of 250,000 stretches in groups of ten. The bounds are 50 ms for the median, 100 ms for the 95th
+made-up items of 250,000 segments in groups of ten. The bounds are 50 ms for the median, 100 ms for the 95th
 percentile, 3 s to open.
 
 ${table(

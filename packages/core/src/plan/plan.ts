@@ -55,7 +55,7 @@ const draftedShare = 0.2;
 const filledShare = 0.7;
 
 /** A step whose moves are made. */
-interface Filled {
+interface FinishedStep {
   readonly draft: StepDraft;
   readonly moves: Moves;
   readonly litMm: number;
@@ -81,7 +81,7 @@ export function stepTitle(step: Pick<PlanStep, 'operation' | 'layerName' | 'part
 export function planJob(prepared: PreparedJob, progress?: Progress): BurnPlan {
   const { machine, job } = prepared;
   const start = machineZero(machine);
-  const finished: Filled[] = [];
+  const finished: FinishedStep[] = [];
   let place: Point & { z?: number } = start;
   const drafts = inOperatorsOrder(draftSteps(prepared), job.order);
   const sizes = drafts.map(({ layer }) => layer.placed.length);

@@ -97,8 +97,11 @@ describe('slices', () => {
     const subject = { document: jobOf(actions.get()), runId: actions.get().prepared.run.id, head: null };
     const plan = planJob(actions.get().prepared);
     expect(isPlanned(actions.get())).toBe(false);
+    actions.tellPlanned(0.4);
+    expect(actions.get().plannedShare).toBe(0.4);
     actions.showPlan(subject, { plan, findings: [] });
     expect(isPlanned(actions.get())).toBe(true);
+    expect(actions.get().plannedShare).toBeNull();
     actions.takeShop({ ...shop, materials: [] });
     expect([isPlanned(actions.get()), planOf(actions.get())]).toEqual([false, plan]);
     actions.showPlan(subject, { plan, findings: [] });
