@@ -47,5 +47,14 @@ test('who has left is told nothing any more', () => {
   unsubscribe();
   jest.runAllTimers();
   expect(heard).toEqual([]);
+  // Also where another listener makes it leave.
+  const leave: (() => void)[] = [];
+  store.subscribe(() => {
+    for (const go of leave) go();
+  });
+  leave.push(store.subscribe(() => heard.push([0, 0])));
+  store.setState({ count: 11 });
+  jest.runAllTimers();
+  expect(heard).toEqual([]);
   jest.useRealTimers();
 });

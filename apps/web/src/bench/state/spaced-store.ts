@@ -8,9 +8,10 @@ import type { StoreApi } from 'zustand/vanilla';
 export function spacedStore<T>(store: StoreApi<T>, isLarge: (state: T) => boolean): StoreApi<T> {
   const waiting = new Map<(state: T, before: T) => void, T>();
   const tellAll = () => {
-    const told = [...waiting];
-    waiting.clear();
-    for (const [listener, before] of told) listener(store.getState(), before);
+    for (const [listener, before] of waiting) {
+      waiting.delete(listener);
+      listener(store.getState(), before);
+    }
   };
   return {
     ...store,
