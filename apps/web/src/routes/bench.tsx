@@ -3,7 +3,7 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useState } from 'react';
 import { Navigate, useParams } from 'react-router';
 import { api, Refusal } from '../api.ts';
-import { keepPictures, picturesOf } from '../bench/bed/pictures.ts';
+import { keepPictures, pictureIdsIn } from '../bench/bed/pictures.ts';
 import { BenchScreen } from '../bench/bench-screen.tsx';
 import { BenchContext } from '../bench/context.ts';
 import { type Stage, stageNames } from '../bench/stages/stage.ts';
@@ -30,7 +30,7 @@ export function BenchRoute() {
         api.keys(),
         api.settings(),
       ]);
-      keepPictures(picturesOf(job.document.drawing.items));
+      keepPictures(pictureIdsIn(job.document.drawing.items));
       const store = createBenchStore(job, { machines, materials, keys }, settings.pricing);
       return { store, actions: benchActions(store), stuck };
     },

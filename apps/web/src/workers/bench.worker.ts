@@ -56,7 +56,7 @@ import {
   paintArrival,
   paintArtwork,
 } from '../bench/bed/painting.ts';
-import { keepPictures, picturesOf, showPicture } from '../bench/bed/pictures.ts';
+import { keepPictures, pictureIdsIn, showPicture } from '../bench/bed/pictures.ts';
 import { keepUnsaved, type UnsavedWork } from '../unsaved/unsaved-store.ts';
 import { burntLevels, type ShownPicture } from './burnt-levels.ts';
 import { documentBlob } from './document-blob.ts';
@@ -228,7 +228,7 @@ const work = {
     wish: ArrivalWish,
   ): Promise<PaintedPictures> {
     const { drawing } = follow(diff);
-    keepPictures(picturesOf(drawing.items));
+    keepPictures(pictureIdsIn(drawing.items));
     for (const { id, bytes } of files) await showPicture(id, bytes);
     const pictures = paintArrival(drawing.items, wish);
     return moved(pictures, bitmapsOf(pictures));

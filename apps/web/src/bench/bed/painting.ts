@@ -3,7 +3,7 @@ import { identity, type Matrix } from '@lambent/core/geometry';
 import type { PreparedJob } from '@lambent/core/plan';
 import { ArtworkPainter, type Base, type PaintedPictures } from './artwork-painter.ts';
 import { drawParts } from './draw-parts.ts';
-import { fetchPicture, keepPictures, picturesOf } from './pictures.ts';
+import { fetchPicture, keepPictures, pictureIdsIn } from './pictures.ts';
 import { outlineFor, sceneOf } from './scene.ts';
 import type { View } from './view.ts';
 
@@ -39,7 +39,7 @@ let lastView: View = { scale: 1, x: 0, y: 0 };
 /** Paints a job's artwork, in a worker, once its pictures are there. */
 export async function paintArtwork(prepared: PreparedJob, wish: ArtworkWish): Promise<PaintedPictures> {
   const { asBurnt, pointedOut, lifted, view, ...rest } = wish;
-  const ids = picturesOf(prepared.job.drawing.items);
+  const ids = pictureIdsIn(prepared.job.drawing.items);
   keepPictures(ids);
   await Promise.all([...ids].map(fetchPicture));
   if (lastView.scale !== view.scale || lastView.x !== view.x || lastView.y !== view.y) lastView = view;

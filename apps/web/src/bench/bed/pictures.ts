@@ -8,7 +8,7 @@ export const picturesReady = createStore(() => ({ ready: 0 }));
 const bitmaps = new Map<string, ImageBitmap | null | Promise<void>>();
 
 /** The pictures that items show. */
-export function picturesOf(items: readonly Item[]): ReadonlySet<string> {
+export function pictureIdsIn(items: readonly Item[]): ReadonlySet<string> {
   return new Set(items.flatMap(({ shape }) => (shape.kind === 'picture' ? [shape.pictureId] : [])));
 }
 
