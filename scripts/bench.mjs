@@ -194,12 +194,14 @@ ${table(
 
 ## The longest time without a frame
 
-While very large drawings are read, taken in, saved, planned, moved, taken back and opened, in the same browser; the
-bound is 200 ms but for edits of everything at once. What is larger is refused.
+While very large drawings are read, taken in, saved, planned, moved, taken back and opened, in the same browser: the
+longest gap between frames, of three rounds the least and the most. The work is the same in each round; what else the
+shared machine does only makes a gap longer. The bound for the work is 200 ms, so the least of the three is held against
+it. What is larger is refused.
 
 ${table(
-  ['drawing', 'doing', 'longest ms'],
-  gaps.map(({ what, doing, ms }) => [what, doing, ms.toFixed(0)]),
+  ['drawing', 'doing', 'least ms', 'most ms'],
+  gaps.map(({ what, doing, least, most }) => [what, doing, least.toFixed(0), most.toFixed(0)]),
 )}
 
 ## The page's heap
