@@ -19,6 +19,20 @@ export interface MachineStatus {
   readonly runId: string | null;
 }
 
+/** A machine that stands at its zero, with nothing to do. */
+export const restingStatus: MachineStatus = {
+  state: 'idle',
+  reason: null,
+  x: 0,
+  y: 0,
+  feed: 0,
+  power: 0,
+  lid: 'closed',
+  line: 0,
+  runS: 0,
+  runId: null,
+};
+
 /** One line of a program, and how many seconds the machine is planned to take for it. */
 export interface ProgramLine {
   readonly text: string;

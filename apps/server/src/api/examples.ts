@@ -8,6 +8,7 @@ import type {
   StartRunDto,
 } from '@lambent/contracts';
 import { firstRun, jobToJson, newJob } from '@lambent/core/document';
+import { restingStatus } from '@lambent/machines';
 
 /*
  * An example of everything that the API answers, and of what is sent most, from the demo world. They are held against the
@@ -53,19 +54,7 @@ const taken = {
   offcut: false,
 };
 
-const standing: Answers['MachineState'] = {
-  machineId: 'wren',
-  state: 'idle',
-  reason: null,
-  x: 0,
-  y: 0,
-  feed: 0,
-  power: 0,
-  lid: 'closed',
-  line: 0,
-  runS: 0,
-  runId: null,
-};
+const standing: Answers['MachineState'] = { machineId: 'wren', ...restingStatus };
 
 const noPrices = { currency: '€', setUp: 0, perRun: 0, minimum: 0, rounding: 0, machines: {}, materials: {} };
 

@@ -1,9 +1,8 @@
 import { afterEach, beforeEach, expect, jest, test } from '@jest/globals';
 import type { MachineState, ServerEvent } from '@lambent/contracts';
 import type { Machine } from '@lambent/core/machine';
-import type { MachineStatus, StandInOptions } from '@lambent/machines';
+import { type MachineStatus, restingStatus, type StandInOptions } from '@lambent/machines';
 import { EventHub } from '../events/event-hub.ts';
-import { calmStatus } from './fixtures/calm-status.ts';
 import { MachineLinks } from './machine-links.ts';
 
 const machine = (id: string, topSpeed = 500, acceleration = 4000) =>
@@ -19,7 +18,7 @@ async function linksTo(...machines: Machine[]) {
   const makers = {
     make: ({ id }: Machine, options: Omit<StandInOptions, 'host' | 'port'>) => {
       const driver = {
-        status: { ...calmStatus, state: 'away' as const },
+        status: { ...restingStatus, state: 'away' as const },
         oddities: 0,
         done: [] as string[],
         open: () => driver.done.push('open'),
@@ -39,7 +38,7 @@ async function linksTo(...machines: Machine[]) {
   const logged: string[] = [];
   Object.assign(links, { log: { warn: (text: string) => logged.push(text) } });
   await links.onApplicationBootstrap();
-  const say = (id: string, status: Partial<MachineStatus>) => made.get(id)?.changed?.({ ...calmStatus, ...status });
+  const say = (id: string, status: Partial<MachineStatus>) => made.get(id)?.changed?.({ ...restingStatus, ...status });
   return { links, made, drivers, told, say, logged };
 }
 

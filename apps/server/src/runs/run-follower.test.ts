@@ -1,12 +1,11 @@
 import { afterEach, beforeEach, describe, expect, jest, test } from '@jest/globals';
 import type { MachineState } from '@lambent/contracts';
-import { MachineRefusal, type ProgramEnd } from '@lambent/machines';
+import { MachineRefusal, type ProgramEnd, restingStatus } from '@lambent/machines';
 import { EventHub } from '../events/event-hub.ts';
-import { calmStatus } from '../machines/fixtures/calm-status.ts';
 import type { RunEntity } from './run.entities.ts';
 import { RunFollower } from './run-follower.ts';
 
-const calm: MachineState = { machineId: 'wren', ...calmStatus };
+const calm: MachineState = { machineId: 'wren', ...restingStatus };
 const run = (more: Partial<RunEntity> = {}) =>
   ({
     id: 'r1',

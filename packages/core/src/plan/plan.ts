@@ -50,8 +50,9 @@ export interface BurnPlan {
   readonly outOfOrder: readonly OutOfOrder[];
 }
 
-/** How much of a large job's planning goes into what lies in what and kerfs, and into routes and scan lines; the rest is timing. */
+/** The share of planning that goes into what lies in what, and into kerfs. */
 const draftedShare = 0.2;
+/** The share that goes into routes and scan lines; the rest is timing. */
 const filledShare = 0.7;
 
 /** A step whose moves are made. */

@@ -5,8 +5,8 @@ const leftToRebuild = 0.25;
 const fewestToRebuild = 64;
 
 /**
- * Points in a uniform grid, of which the nearest ones to a place are found, and which can be taken out one by one: both in
- * about constant time for points that are spread evenly. Of points equally near, that of the highest number counts as nearer.
+ * Points in a uniform grid. The nearest to a place is found, and points are taken out one by one: each in about constant
+ * time where points are spread evenly. Of points equally near, that of the highest number counts as nearer.
  * (Bentley, Weide and Yao, "Optimal Expected-Time Algorithms for Closest Point Problems", 1980.)
  */
 export class PointGrid {

@@ -12,7 +12,7 @@ export class NotAShop extends Error {
   override readonly name = 'NotAShop';
 }
 
-/** A list of at least one, each with an id of its own, by which its faults are told. */
+/** A list of at least one entry. Each has an id of its own, by which its faults are told. */
 function idsApart<T extends { readonly id: string }>(schema: Schema<T>, what: string): Schema<readonly T[]> {
   const named: Schema<T> = {
     read: (json) => {

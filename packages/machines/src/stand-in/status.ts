@@ -1,4 +1,4 @@
-import type { MachineStatus } from '../driver.ts';
+import { type MachineStatus, restingStatus } from '../driver.ts';
 
 /** A stand-in's status as its line says it (docs/stand-in.md). */
 export interface StandInStatus extends Omit<MachineStatus, 'runId' | 'state'> {
@@ -15,18 +15,7 @@ export interface StandInStatus extends Omit<MachineStatus, 'runId' | 'state'> {
 }
 
 /** What is known of a machine that has not answered yet. */
-export const notHeardYet: MachineStatus = {
-  state: 'away',
-  reason: null,
-  x: 0,
-  y: 0,
-  feed: 0,
-  power: 0,
-  lid: 'closed',
-  line: 0,
-  runS: 0,
-  runId: null,
-};
+export const notHeardYet: MachineStatus = { ...restingStatus, state: 'away' };
 
 const states: readonly StandInStatus['state'][] = ['idle', 'homing', 'running', 'held', 'alarm'];
 

@@ -4,8 +4,8 @@ import { isLine, lineSegment, pieceOf, pointAt, type Segment, velocityAt } from 
 import { chordsOf } from '../questions/crossings.ts';
 
 /*
- * Parallel curves. A point of a curve goes to the right of its direction (dy, −dx) by `by`, to its left where that is
- * below 0. Where the curve bends to that side more tightly than the distance, the parallel curve folds back: it
+ * Parallel curves. A point of a curve is moved by `by` to the right of its direction, (dy, −dx). Below 0 it is moved to
+ * the left. Where the curve bends to that side more tightly than the distance, the parallel curve folds back: it
  * has no place in an offset there, and is told apart.
  */
 

@@ -5,12 +5,13 @@ import { lineSegment, type Segment, subpathsOf } from '../paths/segments.ts';
 import { localReach, ringsComeNear } from './near-rings.ts';
 
 /*
- * The offset curve of a closed line of straight edges, found the simple way: every edge moved, folds in tight turns cut off where
- * their sides meet. Where a fold is no simple one, there is none: `offsetOutlines` has one then.
+ * The offset curve of a closed line of straight edges, found the simple way: every edge is moved, and folds in tight turns
+ * are cut off where their sides meet. Where a fold is no simple one, there is none: `offsetOutlines` has one then.
  */
 
-/** Turns on the outer side are rounded by one point where that is so little beyond their circle, in mm, and up to this, in radians. */
+/** A turn on the outer side is rounded by one point where that is at most so far beyond its circle, in mm. */
 const leastBeyond = 0.003;
+/** And where it turns by at most this, in radians. */
 const slightTurn = 0.2;
 /** How far chords round an outer corner may be inside its circle, in mm. */
 const chordTolerance = 0.002;
