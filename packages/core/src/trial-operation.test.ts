@@ -18,10 +18,10 @@ import {
 } from './operations/operations.ts';
 import { planJob } from './plan/plan.ts';
 import { prepareJob } from './plan/prepare.ts';
-import { bookFromText, bookToText } from './recipes/book-json.ts';
-import { cardKinds, cardWish } from './recipes/card-wish.ts';
-import type { Recipe } from './recipes/recipe.ts';
-import { layCard } from './recipes/test-card.ts';
+import { bookFromText, bookToText } from './recipes/book/book-json.ts';
+import type { Recipe } from './recipes/book/recipe.ts';
+import { cardKinds, cardWish } from './recipes/cards/card-wish.ts';
+import { layCard } from './recipes/cards/test-card.ts';
 import { settingsOf } from './settings/settings.ts';
 
 /*

@@ -9,9 +9,9 @@ import { isEmpty } from '../geometry/paths/box.ts';
 import { identity, invert, type Matrix, multiply, type Point, scaling, translation } from '../geometry/paths/matrix.ts';
 import type { Machine } from '../machine/machine.ts';
 import { isBurnt } from '../operations/operations.ts';
-import { type AppliedSettings, applyRecipe, basisFor } from '../recipes/apply.ts';
-import { type Material, thicknessOf } from '../recipes/material.ts';
-import type { Shop } from '../recipes/shop.ts';
+import { type Material, thicknessOf } from '../recipes/book/material.ts';
+import type { Shop } from '../recipes/book/shop.ts';
+import { type AppliedSettings, applyRecipe, basisFor } from '../recipes/in-force/apply.ts';
 import { type Beyond, beyondMachine } from '../settings/settings.ts';
 
 /**

@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import { firstRun } from '../document/run.ts';
 import { addRun } from '../edits/layers.ts';
 import { box, item, jobWith, line, shop } from '../fixtures/shop.ts';
-import { freeOfCharge, NotAPriceList, type Pricing, pricingFromJson } from '../recipes/pricing.ts';
+import { freeOfCharge, NotAPriceList, type Pricing, pricingFromJson } from '../recipes/book/pricing.ts';
 import { planJob } from './plan.ts';
 import { prepareJob } from './prepare.ts';
 import { priceOf, sheetsUsed } from './price.ts';

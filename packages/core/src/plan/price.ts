@@ -1,9 +1,9 @@
 import { boundsOfAll } from '../document/item.ts';
 import { type Sheet, sheetUnder } from '../document/sheet.ts';
 import { boxHeight, boxWidth, isEmpty } from '../geometry/paths/box.ts';
-import type { Pricing } from '../recipes/pricing.ts';
-import type { Shop } from '../recipes/shop.ts';
-import { stockOf } from '../recipes/stock.ts';
+import type { Pricing } from '../recipes/book/pricing.ts';
+import type { Shop } from '../recipes/book/shop.ts';
+import { stockOf } from '../recipes/book/stock.ts';
 import type { BurnPlan } from './plan.ts';
 import { type PreparedJob, prepareJob } from './prepare.ts';
 

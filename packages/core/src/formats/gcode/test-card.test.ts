@@ -8,8 +8,8 @@ import type { Machine } from '../../machine/machine.ts';
 import { burntOperations } from '../../operations/operations.ts';
 import { planJob, stepTitle } from '../../plan/plan.ts';
 import { prepareJob } from '../../plan/prepare.ts';
-import { cardKinds, cardWish } from '../../recipes/card-wish.ts';
-import { cardLayers, cellName, layCard } from '../../recipes/test-card.ts';
+import { cardKinds, cardWish } from '../../recipes/cards/card-wish.ts';
+import { cardLayers, cellName, layCard } from '../../recipes/cards/test-card.ts';
 import { writeGcode } from './write.ts';
 
 const able: Machine = { ...shop.machines[0], leastPower: 4, focus: { lowest: -10, highest: 20, speed: 8 } };

@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { box, item } from '../fixtures/shop.ts';
+import { box, item } from '../../fixtures/shop.ts';
 import { BurntCode, type BurntPicture, lookOf } from './burnt-picture.ts';
 
 /** A picture of 20 × 20 mm at (100, 50), of which every point is what `codeAt` says. */

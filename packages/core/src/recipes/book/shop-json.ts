@@ -1,8 +1,8 @@
-import { keySchema } from '../colours/key.ts';
-import { machineSchema } from '../machine/machine.ts';
-import { Mismatch, optional, type Schema, such, withUsual } from '../schema/schema.ts';
-import { list, record } from '../schema/structures.ts';
-import { text } from '../schema/values.ts';
+import { keySchema } from '../../colours/key.ts';
+import { machineSchema } from '../../machine/machine.ts';
+import { Mismatch, optional, type Schema, such, withUsual } from '../../schema/schema.ts';
+import { list, record } from '../../schema/structures.ts';
+import { text } from '../../schema/values.ts';
 import { materialSchema } from './material.ts';
 import { pricingSchema } from './pricing.ts';
 import type { Shop } from './shop.ts';

@@ -1,11 +1,11 @@
-import { type Machine, wattsOf } from '../machine/machine.ts';
-import { fillsAreas, type Operation, separates } from '../operations/operations.ts';
-import type { LayerSettings } from '../settings/settings.ts';
+import { type Machine, wattsOf } from '../../machine/machine.ts';
+import { fillsAreas, type Operation, separates } from '../../operations/operations.ts';
+import type { LayerSettings } from '../../settings/settings.ts';
+import { type Material, thicknessOf } from '../book/material.ts';
+import { type Recipe, settingsInRecipe } from '../book/recipe.ts';
+import type { Shop } from '../book/shop.ts';
 import { energyPerMm } from './energy.ts';
 import { type EnergySample, type Expectation, expectEnergy } from './energy-fit.ts';
-import { type Material, thicknessOf } from './material.ts';
-import { type Recipe, settingsInRecipe } from './recipe.ts';
-import type { Shop } from './shop.ts';
 
 /** Settings that nobody has burnt yet, calculated from what was. */
 export interface WorkedOut {

@@ -1,8 +1,8 @@
 import Papa from 'papaparse';
-import type { Machine } from '../machine/machine.ts';
-import { Mismatch } from '../schema/schema.ts';
-import { figureColumn, type SettingColumn } from '../settings/setting.ts';
-import { allSettings } from '../settings/settings.ts';
+import type { Machine } from '../../machine/machine.ts';
+import { Mismatch } from '../../schema/schema.ts';
+import { figureColumn, type SettingColumn } from '../../settings/setting.ts';
+import { allSettings } from '../../settings/settings.ts';
 import { materialFromJson, NotABook, recipeFromJson } from './book-json.ts';
 import type { Material } from './material.ts';
 import { type Recipe, recipeKey } from './recipe.ts';

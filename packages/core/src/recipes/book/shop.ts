@@ -1,6 +1,6 @@
-import type { ColourKey } from '../colours/key.ts';
-import type { Sheet } from '../document/sheet.ts';
-import type { Machine } from '../machine/machine.ts';
+import type { ColourKey } from '../../colours/key.ts';
+import type { Sheet } from '../../document/sheet.ts';
+import type { Machine } from '../../machine/machine.ts';
 import type { Material } from './material.ts';
 import type { Pricing } from './pricing.ts';
 

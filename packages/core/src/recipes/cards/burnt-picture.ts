@@ -1,5 +1,5 @@
-import { boundsOf, type Item, polylinesOf } from '../document/item.ts';
-import { fillsAreas, type Operation } from '../operations/operations.ts';
+import { boundsOf, type Item, polylinesOf } from '../../document/item.ts';
+import { fillsAreas, type Operation } from '../../operations/operations.ts';
 
 /**
  * A picture of the bed from above after a burn: row by row, from the point (`x`, `y`) on, in mm from the bed's top left,

@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { machine, material as ply } from '../fixtures/shop.ts';
-import { burntOperations } from '../operations/operations.ts';
+import { machine, material as ply } from '../../fixtures/shop.ts';
+import { burntOperations } from '../../operations/operations.ts';
 import { changesInWords } from './book-changes.ts';
 import { bookToCsv, readBookCsv } from './book-csv.ts';
 import { bookFromText, bookToText, NotABook } from './book-json.ts';

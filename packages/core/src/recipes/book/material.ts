@@ -1,4 +1,4 @@
-import { type FitName, fitNames } from '../document/ties.ts';
+import { type FitName, fitNames } from '../../document/ties.ts';
 import {
   Mismatch,
   type OptionalSchema,
@@ -10,9 +10,9 @@ import {
   such,
   type ValueOf,
   withUsual,
-} from '../schema/schema.ts';
-import { list, record, unnamed } from '../schema/structures.ts';
-import { flag, fromTo, text, yes } from '../schema/values.ts';
+} from '../../schema/schema.ts';
+import { list, record, unnamed } from '../../schema/structures.ts';
+import { flag, fromTo, text, yes } from '../../schema/values.ts';
 import { type Figure, figureSchema } from './figures.ts';
 import { recipeSchema } from './recipe.ts';
 import { stockedSheet } from './stock.ts';

@@ -1,11 +1,17 @@
-import type { CardAxis, CardSetting, CardWish } from '../document/card.ts';
-import { type Machine, topSpeedOf, wattsOf } from '../machine/machine.ts';
-import { type BurntOperation, fillsAreas, labelOperation, operationOf, separates } from '../operations/operations.ts';
-import { type LayerSettings, settingsOf, usualSettings } from '../settings/settings.ts';
-import { basisFor, type Stock } from './apply.ts';
-import { energyPerMm } from './energy.ts';
-import { thicknessOf } from './material.ts';
-import type { Shop } from './shop.ts';
+import type { CardAxis, CardSetting, CardWish } from '../../document/card.ts';
+import { type Machine, topSpeedOf, wattsOf } from '../../machine/machine.ts';
+import {
+  type BurntOperation,
+  fillsAreas,
+  labelOperation,
+  operationOf,
+  separates,
+} from '../../operations/operations.ts';
+import { type LayerSettings, settingsOf, usualSettings } from '../../settings/settings.ts';
+import { thicknessOf } from '../book/material.ts';
+import type { Shop } from '../book/shop.ts';
+import { basisFor, type Stock } from '../in-force/apply.ts';
+import { energyPerMm } from '../in-force/energy.ts';
 
 /*
  * Which test card to begin with: ranges around what the book knows, or wide ones where it knows nothing.

@@ -1,5 +1,5 @@
-import { fillsAreas } from '../operations/operations.ts';
-import type { Recipe } from './recipe.ts';
+import { fillsAreas } from '../../operations/operations.ts';
+import type { Recipe } from '../book/recipe.ts';
 
 /**
  * The energy that a recipe gives to each mm of a line, all passes together, in J/mm; of an engraving to each mm², in

@@ -1,4 +1,4 @@
-import type { FitName } from '../document/ties.ts';
+import type { FitName } from '../../document/ties.ts';
 import { type Figure, guessedFits } from './figures.ts';
 import type { Material } from './material.ts';
 import type { Recipe } from './recipe.ts';

@@ -1,7 +1,7 @@
-import type { FitName } from '../document/ties.ts';
-import { orNull, type ValueOf } from '../schema/schema.ts';
-import { record } from '../schema/structures.ts';
-import { number, oneOf, text } from '../schema/values.ts';
+import type { FitName } from '../../document/ties.ts';
+import { orNull, type ValueOf } from '../../schema/schema.ts';
+import { record } from '../../schema/structures.ts';
+import { number, oneOf, text } from '../../schema/values.ts';
 
 export const figureSources = ['measured', 'copied', 'guessed'] as const;
 

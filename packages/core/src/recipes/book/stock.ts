@@ -1,8 +1,8 @@
-import type { Sheet } from '../document/sheet.ts';
-import type { Box } from '../geometry/paths/box.ts';
-import { type OptionalSchema, orNull, type ValueOf } from '../schema/schema.ts';
-import { record } from '../schema/structures.ts';
-import { fromTo, text, whole, yes } from '../schema/values.ts';
+import type { Sheet } from '../../document/sheet.ts';
+import type { Box } from '../../geometry/paths/box.ts';
+import { type OptionalSchema, orNull, type ValueOf } from '../../schema/schema.ts';
+import { record } from '../../schema/structures.ts';
+import { fromTo, text, whole, yes } from '../../schema/values.ts';
 
 /*
  * The sheets of a material that the shop has: what is taken for a run, put back, or left over.

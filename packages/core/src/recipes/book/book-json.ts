@@ -1,5 +1,5 @@
-import { Mismatch, type Schema, such } from '../schema/schema.ts';
-import { list, record } from '../schema/structures.ts';
+import { Mismatch, type Schema, such } from '../../schema/schema.ts';
+import { list, record } from '../../schema/structures.ts';
 import { type Material, materialSchema } from './material.ts';
 import { type Recipe, recipeSchema } from './recipe.ts';
 

@@ -1,6 +1,6 @@
-import { Mismatch, type Schema, such, type ValueOf } from '../schema/schema.ts';
-import { record, table } from '../schema/structures.ts';
-import { knownWord, text } from '../schema/values.ts';
+import { Mismatch, type Schema, such, type ValueOf } from '../../schema/schema.ts';
+import { record, table } from '../../schema/structures.ts';
+import { knownWord, text } from '../../schema/values.ts';
 
 const most = 1_000_000;
 

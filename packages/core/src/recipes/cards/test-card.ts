@@ -5,10 +5,10 @@ import {
   type CardWish,
   cardLayerId,
   type LaidCard,
-} from '../document/card.ts';
-import type { Layer } from '../document/layer.ts';
-import { type BurntOperation, labelOperation, operationOf, separates } from '../operations/operations.ts';
-import { type LayerSettings, usualSettings } from '../settings/settings.ts';
+} from '../../document/card.ts';
+import type { Layer } from '../../document/layer.ts';
+import { type BurntOperation, labelOperation, operationOf, separates } from '../../operations/operations.ts';
+import { type LayerSettings, usualSettings } from '../../settings/settings.ts';
 import type { BurntLook } from './burnt-picture.ts';
 
 /*

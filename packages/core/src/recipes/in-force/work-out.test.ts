@@ -1,11 +1,11 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { machine } from '../fixtures/shop.ts';
-import type { Machine } from '../machine/machine.ts';
+import { machine } from '../../fixtures/shop.ts';
+import type { Machine } from '../../machine/machine.ts';
+import type { Material } from '../book/material.ts';
+import type { Recipe } from '../book/recipe.ts';
 import { basisFor } from './apply.ts';
 import { expectEnergy, studentQuantile975 } from './energy-fit.ts';
-import type { Material } from './material.ts';
-import type { Recipe } from './recipe.ts';
 import { workOut } from './work-out.ts';
 
 const strong: Machine = { ...machine, id: 'strong', name: 'Strong', source: 'CO₂ 100 W', topSpeed: 800 };

@@ -1,7 +1,7 @@
-import type { Machine } from '../machine/machine.ts';
-import { operationOf } from '../operations/operations.ts';
-import { textInOrder } from '../schema/in-order.ts';
-import { allSettings, type SettingName } from '../settings/settings.ts';
+import type { Machine } from '../../machine/machine.ts';
+import { operationOf } from '../../operations/operations.ts';
+import { textInOrder } from '../../schema/in-order.ts';
+import { allSettings, type SettingName } from '../../settings/settings.ts';
 import type { Material } from './material.ts';
 import type { Recipe } from './recipe.ts';
 

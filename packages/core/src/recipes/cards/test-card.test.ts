@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import type { CardWish } from '../document/card.ts';
+import type { CardWish } from '../../document/card.ts';
 import { cellsThatFit, closerCard, layCard, marginsAround, markBy, valuesAlong } from './test-card.ts';
 
 const wish: CardWish = {

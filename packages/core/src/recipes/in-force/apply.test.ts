@@ -1,12 +1,12 @@
 import { describe, expect, test } from '@jest/globals';
-import { machine, material, shop } from '../fixtures/shop.ts';
-import { type Machine, wattsOf } from '../machine/machine.ts';
-import type { Operation } from '../operations/operations.ts';
-import { beyondMachine, type LayerSettings, usualSettings } from '../settings/settings.ts';
+import { machine, material, shop } from '../../fixtures/shop.ts';
+import { type Machine, wattsOf } from '../../machine/machine.ts';
+import type { Operation } from '../../operations/operations.ts';
+import { beyondMachine, type LayerSettings, usualSettings } from '../../settings/settings.ts';
+import type { Material } from '../book/material.ts';
+import { sheetAsStocked } from '../book/shop.ts';
+import { NotAShop, shopFromJson } from '../book/shop-json.ts';
 import { applyRecipe, basisFor } from './apply.ts';
-import type { Material } from './material.ts';
-import { sheetAsStocked } from './shop.ts';
-import { NotAShop, shopFromJson } from './shop-json.ts';
 
 /** What a book of one material alone has. */
 const basis = (of: Material | null, operation: Operation, machineId = 'm') =>

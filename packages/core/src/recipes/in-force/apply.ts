@@ -1,10 +1,10 @@
-import type { Layer } from '../document/layer.ts';
-import type { Machine } from '../machine/machine.ts';
-import { type Operation, separates } from '../operations/operations.ts';
-import { type LayerSettings, settingsOf, usualSettings } from '../settings/settings.ts';
-import { type Material, thicknessOf } from './material.ts';
-import { type Evidence, type Recipe, settingsInRecipe } from './recipe.ts';
-import type { Shop } from './shop.ts';
+import type { Layer } from '../../document/layer.ts';
+import type { Machine } from '../../machine/machine.ts';
+import { type Operation, separates } from '../../operations/operations.ts';
+import { type LayerSettings, settingsOf, usualSettings } from '../../settings/settings.ts';
+import { type Material, thicknessOf } from '../book/material.ts';
+import { type Evidence, type Recipe, settingsInRecipe } from '../book/recipe.ts';
+import type { Shop } from '../book/shop.ts';
 import { type Burn, type WorkedOut, workOut } from './work-out.ts';
 
 /** Where a setting came from. */

@@ -1,10 +1,10 @@
 import { describe, expect, test } from '@jest/globals';
-import { shop } from '../fixtures/shop.ts';
-import { type Machine, wattsOf } from '../machine/machine.ts';
-import { burntOperations } from '../operations/operations.ts';
-import { beyondMachine } from '../settings/settings.ts';
+import { shop } from '../../fixtures/shop.ts';
+import { type Machine, wattsOf } from '../../machine/machine.ts';
+import { burntOperations } from '../../operations/operations.ts';
+import { beyondMachine } from '../../settings/settings.ts';
+import type { Material } from '../book/material.ts';
 import { cardKinds, cardWish, safeWords } from './card-wish.ts';
-import type { Material } from './material.ts';
 import { layCard } from './test-card.ts';
 
 const [machine] = shop.machines;

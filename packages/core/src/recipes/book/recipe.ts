@@ -1,4 +1,4 @@
-import { burntOperations } from '../operations/operations.ts';
+import { burntOperations } from '../../operations/operations.ts';
 import {
   Mismatch,
   type OptionalSchema,
@@ -10,10 +10,10 @@ import {
   such,
   type ValueOf,
   withUsual,
-} from '../schema/schema.ts';
-import { type RecordOf, record } from '../schema/structures.ts';
-import { oneOf, text, yes } from '../schema/values.ts';
-import { allSettings, type LayerSettings, type SettingInEveryRecipe, settingFields } from '../settings/settings.ts';
+} from '../../schema/schema.ts';
+import { type RecordOf, record } from '../../schema/structures.ts';
+import { oneOf, text, yes } from '../../schema/values.ts';
+import { allSettings, type LayerSettings, type SettingInEveryRecipe, settingFields } from '../../settings/settings.ts';
 import { figureSource } from './figures.ts';
 
 export const evidences = ['proven', 'copied', 'worked out'] as const;
