@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
+import type { CardSetting } from './document/card.ts';
 import { jobFromJson, jobToJson } from './document/json.ts';
 import { box, item, jobWith, machine, material, shop } from './fixtures/shop.ts';
 import { prepareJob } from './plan/prepare.ts';
@@ -6,6 +7,9 @@ import { changesInWords } from './recipes/book/book-changes.ts';
 import { bookToCsv, readBookCsv } from './recipes/book/book-csv.ts';
 import { bookFromText, bookToText, NotABook } from './recipes/book/book-json.ts';
 import type { Recipe } from './recipes/book/recipe.ts';
+import { cardSettingOf } from './recipes/cards/card-setting.ts';
+import { cardWish } from './recipes/cards/card-wish.ts';
+import { layCard } from './recipes/cards/test-card.ts';
 import { fromTo, number } from './schema/values.ts';
 import { figureColumn, type Setting } from './settings/setting.ts';
 import { addSetting, type LayerSettings, settingOf, settingsOf, usualSettings } from './settings/settings.ts';
@@ -23,6 +27,7 @@ const trial: Setting<number> = {
   schema: number(0, 500),
   inRecipes: fromTo(1, 200),
   column: figureColumn('pulses kHz'),
+  onCards: { counted: 'kHz', least: 1, most: 200 },
   field: { kind: 'figure', step: 1 },
   isFiner: true,
   onStrip: (value) => `${value} kHz`,
@@ -75,6 +80,20 @@ test('documents hold it within bounds', () => {
   const json = (value: unknown) => ({ ...jobToJson(job), settings: { cut: { [name]: value } } });
   expect(jobFromJson(json(90)).settings.cut).toEqual(say(90));
   expect(() => jobFromJson(json(501))).toThrow('settings of cut: pulseKHz must lie between 0 and 500, and is 501');
+});
+
+test('test cards can try it', () => {
+  const setting = name as CardSetting;
+  expect(cardSettingOf(setting)).toMatchObject({ name: 'Pulse rate', unit: 'kHz', least: 1, most: 200 });
+  const { wish } = cardWish(shop, { material }, machine, 'cut', 'power-speed');
+  const card = layCard({
+    ...wish,
+    rest: { ...wish.rest, speedMmPerS: 20 },
+    across: { setting, from: 20, to: 60, steps: 3 },
+  });
+  expect(card.labels.slice(0, 3).map(({ words }) => words)).toEqual(['20', '40', '60']);
+  expect(new Set(card.cells.map(({ settings }) => settings[name]))).toEqual(new Set([20, 40, 60]));
+  expect(() => cardSettingOf('kerfMm' as CardSetting)).toThrow(RangeError);
 });
 
 test('the book holds it: as JSON, as a table, and in the words of a change', () => {

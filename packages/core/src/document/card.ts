@@ -1,26 +1,21 @@
 import { burntOperations } from '../operations/operations.ts';
-import { Mismatch, optional, orNull, such, type ValueOf } from '../schema/schema.ts';
+import { Mismatch, optional, orNull, type Schema, such, type ValueOf } from '../schema/schema.ts';
 import { record, table, unnamed } from '../schema/structures.ts';
 import { number, oneOf, text } from '../schema/values.ts';
-import { settingsSchema } from '../settings/settings.ts';
+import { type SettingOnCards, settingsOnCards, settingsSchema } from '../settings/settings.ts';
 
 /*
  * Test cards as a job keeps them: what was asked for, and what was read off. How they are laid out is in
- * recipes/test-card.ts.
+ * recipes/cards/test-card.ts.
  */
 
-/** What can differ along a side of a card. Greys are shares of the power, as pictures burn with them. */
-export const cardSettings = [
-  'powerPercent',
-  'speedMmPerS',
-  'passes',
-  'focusMm',
-  'lineSpacingMm',
-  'greyPercent',
-] as const;
-export type CardSetting = (typeof cardSettings)[number];
+/** What can differ along a side of a card: settings, and greys, which are shares of the power. */
+export type CardSetting = SettingOnCards | 'greyPercent';
 
-const cardAxis = record({ setting: oneOf(cardSettings), from: number(), to: number(), steps: number(1, 100) });
+const cardSetting: Schema<CardSetting> = {
+  read: (json) => oneOf<CardSetting>([...settingsOnCards(), 'greyPercent']).read(json),
+};
+const cardAxis = record({ setting: cardSetting, from: number(), to: number(), steps: number(1, 100) });
 export type CardAxis = ValueOf<typeof cardAxis>;
 
 const cardWish = such(

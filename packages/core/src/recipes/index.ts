@@ -10,12 +10,12 @@ export { type Shop, sheetAsStocked } from './book/shop.ts';
 export { NotAShop, shopFromJson } from './book/shop-json.ts';
 export { addOffcut, offcutLeft, putSheetBack, type StockedSheet, stockOf, takeSheet } from './book/stock.ts';
 export { BurntCode, type BurntPicture, lookOf } from './cards/burnt-picture.ts';
+export { cardSettingOf } from './cards/card-setting.ts';
 export { cardKinds, cardWish } from './cards/card-wish.ts';
 export {
   type CardCell,
   type CardMargin,
   cardLayers,
-  cardSettingNames,
   cellName,
   cellsThatFit,
   closerCard,

@@ -29,6 +29,14 @@ export type SettingField =
   /** The page has a field of its own for it. */
   | { readonly kind: 'own' };
 
+/** What a test card may try of a setting, and what its values are counted in there, such as `mm lines`. */
+export interface CardRange {
+  readonly counted: string;
+  readonly least: number;
+  readonly most: number;
+  readonly isWhole?: boolean;
+}
+
 /** How a setting stands in the book's table. */
 export interface SettingColumn<Value> {
   readonly name: string;
@@ -61,6 +69,8 @@ export interface Setting<Value> {
   readonly isFiner: boolean;
   /** What a step's block says of it in the strip; null where it goes without saying. */
   readonly onStrip?: (value: Value) => string | null;
+  /** Test cards may try several values of it, within these, before the machine has its say. */
+  readonly onCards?: CardRange;
   /** The sentence that says why the machine cannot do it; null where it can. */
   readonly beyond?: (value: Value, context: SettingContext) => string | null;
 }

@@ -2,7 +2,10 @@ import type { Machine } from '../machine/machine.ts';
 import { type Operation, waysOf } from '../operations/operations.ts';
 import { type Fields, optional, type Schema } from '../schema/schema.ts';
 import { record } from '../schema/structures.ts';
-import type { Setting } from './setting.ts';
+import type { CardRange, Setting } from './setting.ts';
+
+export type { CardRange };
+
 import { settingTable } from './table.ts';
 
 /** What can be set on a layer; lengths in mm, speed in mm/s, power in per cent of the machine's, times in seconds. */
@@ -15,6 +18,11 @@ export type SettingName = keyof LayerSettings;
 /** The settings that every recipe says. */
 export type SettingInEveryRecipe = {
   [Name in SettingName]: (typeof settingTable)[Name] extends { readonly isInEveryRecipe: true } ? Name : never;
+}[SettingName];
+
+/** The settings that a test card can try. */
+export type SettingOnCards = {
+  [Name in SettingName]: (typeof settingTable)[Name] extends { readonly onCards: CardRange } ? Name : never;
 }[SettingName];
 
 type UnsaidName = 'powerPercent' | 'speedMmPerS';
@@ -53,6 +61,11 @@ export function usualSettings(): Omit<LayerSettings, UnsaidName> {
 export function settingsOf(operation: Operation): SettingName[] {
   const ways = waysOf(operation);
   return [...known].flatMap(([name, { concerns }]) => (ways.includes(concerns) ? [name] : []));
+}
+
+/** The settings that a test card can try. */
+export function settingsOnCards(): SettingOnCards[] {
+  return [...known].flatMap(([name, { onCards }]) => (onCards ? [name as SettingOnCards] : []));
 }
 
 /** The fields of a record that holds settings. @param fieldOf how each of them is read there */

@@ -17,6 +17,8 @@ const widestSpacing = 5;
 const longestWait = 10;
 const longestRunUp = 200;
 const mostPasses = 50;
+/** No head goes faster while it burns, in mm/s. */
+const fastest = 10_000;
 
 const isWithin = (value: number, least: number, most: number) => value >= least && value <= most;
 
@@ -32,6 +34,7 @@ export const settingTable = {
     isInEveryRecipe: true,
     column: figureColumn('power %'),
     field: { kind: 'own' },
+    onCards: { counted: '%', least: 0.1, most: 100 },
     isFiner: false,
     onStrip: (value) => `${value} %`,
     beyond: (value, { machine }) => {
@@ -49,10 +52,11 @@ export const settingTable = {
     label: 'Speed',
     unit: 'mm/s',
     schema: number(0, 100_000),
-    inRecipes: fromTo(null, 10_000),
+    inRecipes: fromTo(null, fastest),
     isInEveryRecipe: true,
     column: figureColumn('speed mm/s'),
     field: { kind: 'own' },
+    onCards: { counted: 'mm/s', least: 0.001, most: fastest },
     isFiner: false,
     beyond: (value, { machine, operation }) => {
       const top = topSpeedOf(machine, operation);
@@ -90,6 +94,7 @@ export const settingTable = {
     isInEveryRecipe: true,
     column: figureColumn('line spacing mm'),
     field: { kind: 'own' },
+    onCards: { counted: 'mm lines', least: 0.01, most: widestSpacing },
     isFiner: false,
     onStrip: (value) => `${value.toFixed(2)} mm lines`,
     beyond: (value, { machine }) =>
@@ -110,6 +115,7 @@ export const settingTable = {
     isInEveryRecipe: true,
     column: figureColumn('passes'),
     field: { kind: 'own' },
+    onCards: { counted: 'passes', least: 1, most: mostPasses, isWhole: true },
     isFiner: false,
     onStrip: (value) => (value > 1 ? `${value} passes` : null),
     beyond: (value) =>
@@ -225,6 +231,7 @@ export const settingTable = {
     schema: number(-1000, 1000),
     column: figureColumn('focus mm'),
     field: { kind: 'figure', step: 0.1 },
+    onCards: { counted: 'mm focus', least: -100, most: 100 },
     isFiner: true,
     beyond: (value, context) => (isFocusIn(value, context) ? null : focusBeyond(context)),
   } satisfies Setting<number>,

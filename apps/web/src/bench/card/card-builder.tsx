@@ -4,7 +4,7 @@ import type { Machine } from '@lambent/core/machine';
 import { type BurntOperation, burntOperations, labelOperation, operationOf } from '@lambent/core/operations';
 import {
   cardKinds,
-  cardSettingNames,
+  cardSettingOf,
   cardWish,
   cellsThatFit,
   layCard,
@@ -226,7 +226,7 @@ interface AxisProps {
 }
 
 function AxisPart({ title, axis, machine, set }: AxisProps) {
-  const { name } = cardSettingNames[axis.setting];
+  const { name } = cardSettingOf(axis.setting);
   const value = (label: string, end: 'from' | 'to') => (
     <CardValue
       label={label}

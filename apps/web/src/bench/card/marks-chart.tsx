@@ -1,5 +1,5 @@
-import type { CardMark } from '@lambent/core/document';
-import { type CardCell, cardSettingNames, cellName, marginsAround, markNames } from '@lambent/core/recipes';
+import type { CardMark, CardSetting } from '@lambent/core/document';
+import { type CardCell, cardSettingOf, cellName, marginsAround, markNames } from '@lambent/core/recipes';
 import { CustomChart, LineChart, ScatterChart } from 'echarts/charts';
 import { GridComponent, LegendComponent, TooltipComponent } from 'echarts/components';
 import { init, use } from 'echarts/core';
@@ -108,8 +108,8 @@ function optionFor({ laid, card }: ReadCard) {
         };
       })
     : [];
-  const axis = (setting: keyof typeof cardSettingNames, values: readonly number[], gap: number) => {
-    const { name, unit } = cardSettingNames[setting];
+  const axis = (setting: CardSetting, values: readonly number[], gap: number) => {
+    const { name, counted } = cardSettingOf(setting);
     const [low] = reachOf(values, values[0] <= (values.at(-1) ?? 0) ? 0 : values.length - 1).toSorted((a, b) => a - b);
     const [, high] = reachOf(values, values[0] <= (values.at(-1) ?? 0) ? values.length - 1 : 0).toSorted(
       (a, b) => a - b,
@@ -118,7 +118,7 @@ function optionFor({ laid, card }: ReadCard) {
       type: 'value',
       min: Number(low.toPrecision(3)),
       max: Number(high.toPrecision(3)),
-      name: `${name}, ${unit}`,
+      name: `${name}, ${counted}`,
       nameLocation: 'middle',
       nameGap: gap,
       ...axisInk(),

@@ -5,7 +5,7 @@ import { fillsAreas } from '@lambent/core/operations';
 import {
   type CardCell,
   type CardMargin,
-  cardSettingNames,
+  cardSettingOf,
   cellName,
   closerCard,
   energyPerMm,
@@ -224,13 +224,13 @@ function greysInWords(margins: readonly CardMargin[]): string {
 /** How far a setting can go from the best cell before it does not do. */
 function MarginLine({ margin, names }: { margin: CardMargin; names: Readonly<Record<CardMark, string>> }) {
   const { setting, from, to, below, above } = margin;
-  const { name, unit } = cardSettingNames[setting];
+  const { name, counted } = cardSettingOf(setting);
   const met = [below, above].flatMap((one) => (one ? [`${names[one.mark]} at ${one.value}`] : []));
   return (
     <>
       {name}: good{' '}
       <span className="figures">
-        {from === to ? `at ${from}` : `from ${from} to ${to}`} {unit}
+        {from === to ? `at ${from}` : `from ${from} to ${to}`} {counted}
       </span>
       {met.length > 0 ? `; ${met.join(', ')}` : ', as far as the card goes'}
     </>

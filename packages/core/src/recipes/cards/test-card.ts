@@ -10,6 +10,7 @@ import type { Layer } from '../../document/layer.ts';
 import { type BurntOperation, labelOperation, operationOf, separates } from '../../operations/operations.ts';
 import { type LayerSettings, usualSettings } from '../../settings/settings.ts';
 import type { BurntLook } from './burnt-picture.ts';
+import { cardSettingOf } from './card-setting.ts';
 
 /*
  * Test cards: grids of cells that burn with settings that differ from one to the next, with words that say which. Plain
@@ -43,16 +44,6 @@ export interface TestCard {
   readonly width: number;
   readonly height: number;
 }
-
-/** What a card's values are called and counted in. */
-export const cardSettingNames: Readonly<Record<CardSetting, { readonly name: string; readonly unit: string }>> = {
-  powerPercent: { name: 'Power', unit: '%' },
-  speedMmPerS: { name: 'Speed', unit: 'mm/s' },
-  passes: { name: 'Passes', unit: 'passes' },
-  focusMm: { name: 'Focus', unit: 'mm focus' },
-  lineSpacingMm: { name: 'Line spacing', unit: 'mm lines' },
-  greyPercent: { name: 'Grey', unit: '% grey' },
-};
 
 /** About how wide a letter of the words is, in mm. */
 const letterMm = 1.7;
@@ -134,7 +125,7 @@ function cellSettings({ rest, lightest = 0 }: CardWish, own: ReadonlyMap<CardSet
 }
 
 function titleOf({ operation, across, down }: CardWish): string {
-  const unit = (axis: CardAxis) => cardSettingNames[axis.setting].unit;
+  const unit = (axis: CardAxis) => cardSettingOf(axis.setting).counted;
   const beside = down ? `${unit(down)} down, ` : '';
   return `${operationOf(operation).name}: ${beside}${unit(across)} across`;
 }
@@ -158,7 +149,7 @@ export function cellsThatFit(
 /** How a cell is called: its values, such as `40 %, 12 mm/s`. */
 export function cellName({ across, down }: CardWish, card: Pick<TestCard, 'columns' | 'rows'>, cell: CardCell): string {
   const value = (axis: CardAxis, values: readonly number[], i: number) =>
-    `${values[i]} ${cardSettingNames[axis.setting].unit}`;
+    `${values[i]} ${cardSettingOf(axis.setting).counted}`;
   return [down && value(down, card.rows, cell.row), value(across, card.columns, cell.column)]
     .filter(Boolean)
     .join(', ');
