@@ -1,12 +1,15 @@
 import type { Polyline } from '../geometry/paths/flatten.ts';
 
-/** A straight edge as a segment [from, to] along the line that it lies on. */
-interface Edge {
-  readonly owner: number;
-  readonly from: number;
-  readonly to: number;
+/** Straight edges, each as a segment [from, to] along the line that it lies on. */
+interface Edges {
+  readonly count: number;
+  readonly owners: Int32Array;
+  /** The line that an edge lies on: its sector, and its place across that. */
+  readonly names: Float64Array;
+  readonly from: Float64Array;
+  readonly to: Float64Array;
   /** Where the line's foot lies, across its direction. */
-  readonly across: number;
+  readonly across: Float64Array;
 }
 
 /** Directions are sorted into this many sectors of a half turn. */
@@ -29,50 +32,80 @@ export function overlappingOwners(lines: readonly { readonly owner: number; read
   owners: number[];
   lengthMm: number;
 } {
-  const buckets = new Map<number, Edge[]>();
-  for (const { owner, line } of lines) eachEdge(line, (x0, y0, x1, y1) => enter(buckets, owner, x0, y0, x1, y1));
+  const edges = edgesOf(lines);
+  const { from, to, across } = edges;
   const owners = new Map<number, number>();
   let total = 0;
-  for (const edges of buckets.values()) {
-    if (edges.length < 2) continue;
-    edges.sort((a, b) => a.from - b.from);
-    let reach = edges[0];
-    for (let i = 1; i < edges.length; i++) {
-      const edge = edges[i];
-      const shared = Math.min(reach.to, edge.to) - edge.from;
-      if (shared > 1e-3 && Math.abs(edge.across - reach.across) < near) {
+  for (const bucket of bucketsOf(edges)) {
+    bucket.sort((a, b) => from[a] - from[b] || a - b);
+    let reach = bucket[0];
+    for (let i = 1; i < bucket.length; i++) {
+      const edge = bucket[i];
+      const shared = Math.min(to[reach], to[edge]) - from[edge];
+      if (shared > 1e-3 && Math.abs(across[edge] - across[reach]) < near) {
         total += shared;
-        owners.set(edge.owner, (owners.get(edge.owner) ?? 0) + shared);
-        owners.set(reach.owner, (owners.get(reach.owner) ?? 0) + shared);
+        for (const owner of [edges.owners[edge], edges.owners[reach]])
+          owners.set(owner, (owners.get(owner) ?? 0) + shared);
       }
-      if (edge.to > reach.to) reach = edge;
+      if (to[edge] > to[reach]) reach = edge;
     }
   }
   const concerned = [...owners].filter(([, length]) => length >= shortest).map(([owner]) => owner);
   return { owners: concerned.sort((a, b) => a - b), lengthMm: total };
 }
 
-function eachEdge({ points, closed }: Polyline, take: (x0: number, y0: number, x1: number, y1: number) => void): void {
-  for (let i = 2; i < points.length; i += 2) take(points[i - 2], points[i - 1], points[i], points[i + 1]);
-  const last = points.length - 2;
-  if (closed && last > 2) take(points[last], points[last + 1], points[0], points[1]);
+const cosines = Float64Array.from({ length: sectors }, (_, sector) => Math.cos((sector * Math.PI) / sectors));
+const sines = Float64Array.from({ length: sectors }, (_, sector) => Math.sin((sector * Math.PI) / sectors));
+
+function edgesOf(lines: readonly { readonly owner: number; readonly line: Polyline }[]): Edges {
+  const most = lines.reduce((sum, { line }) => sum + line.points.length / 2, 0);
+  const column = () => new Float64Array(most);
+  const [owners, names, from, to, across] = [new Int32Array(most), column(), column(), column(), column()];
+  let count = 0;
+  for (const { owner, line } of lines) {
+    const { points, closed } = line;
+    const last = points.length - 2;
+    for (let i = closed && last > 2 ? 0 : 2; i < points.length; i += 2) {
+      const before = i === 0 ? last : i - 2;
+      const [x0, y0, x1, y1] = [points[before], points[before + 1], points[i], points[i + 1]];
+      let angle = Math.atan2(y1 - y0, x1 - x0);
+      if (angle < 0) angle += Math.PI;
+      const sector = Math.round((angle / Math.PI) * sectors) % sectors;
+      // Measured along and across the sector's own direction, so that all its edges share one frame.
+      const [cos, sin] = [cosines[sector], sines[sector]];
+      const start = x0 * cos + y0 * sin;
+      const end = x1 * cos + y1 * sin;
+      owners[count] = owner;
+      from[count] = Math.min(start, end);
+      to[count] = Math.max(start, end);
+      across[count] = (-(x0 + x1) * sin + (y0 + y1) * cos) / 2;
+      names[count] = Math.round(across[count] / 0.1) * sectors + sector;
+      count++;
+    }
+  }
+  return { count, owners, names, from, to, across };
 }
 
-function enter(buckets: Map<number, Edge[]>, owner: number, x0: number, y0: number, x1: number, y1: number): void {
-  let angle = Math.atan2(y1 - y0, x1 - x0);
-  if (angle < 0) angle += Math.PI;
-  const sector = Math.round((angle / Math.PI) * sectors) % sectors;
-  // Measured along and across the sector's own direction, so that all its edges share one frame.
-  const direction = (sector * Math.PI) / sectors;
-  const cos = Math.cos(direction);
-  const sin = Math.sin(direction);
-  const start = x0 * cos + y0 * sin;
-  const end = x1 * cos + y1 * sin;
-  const across = (-(x0 + x1) * sin + (y0 + y1) * cos) / 2;
-  const edge: Edge = { owner, from: Math.min(start, end), to: Math.max(start, end), across };
-  const cell = Math.round(across / 0.1);
-  const name = cell * sectors + sector;
-  const bucket = buckets.get(name);
-  if (bucket) bucket.push(edge);
-  else buckets.set(name, [edge]);
+/** The edges that have a name in common, by number, in their order. */
+function bucketsOf({ count, names }: Edges): Int32Array[] {
+  const numbers = new Map<number, number>();
+  const bucketOf = new Int32Array(count);
+  for (let edge = 0; edge < count; edge++) {
+    let bucket = numbers.get(names[edge]);
+    if (bucket === undefined) {
+      bucket = numbers.size;
+      numbers.set(names[edge], bucket);
+    }
+    bucketOf[edge] = bucket;
+  }
+  const ends = new Int32Array(numbers.size + 1);
+  for (let edge = 0; edge < count; edge++) ends[bucketOf[edge] + 1]++;
+  for (let bucket = 1; bucket < ends.length; bucket++) ends[bucket] += ends[bucket - 1];
+  const starts = ends.slice();
+  const members = new Int32Array(count);
+  for (let edge = 0; edge < count; edge++) members[starts[bucketOf[edge]]++] = edge;
+  const buckets: Int32Array[] = [];
+  for (let bucket = 0; bucket < numbers.size; bucket++)
+    if (ends[bucket + 1] - ends[bucket] > 1) buckets.push(members.subarray(ends[bucket], ends[bucket + 1]));
+  return buckets;
 }

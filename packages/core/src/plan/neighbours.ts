@@ -3,14 +3,17 @@ import type { Stops } from './stops.ts';
 
 /** How many neighbours of each stop are looked at. */
 const neighbours = 8;
-/** The stops with an end near to one of a stop's own, nearest first, and how near. */
-export interface Near {
+/** For each stop those with an end near to one of its own, and how near, in mm: `most` places for each. */
+export interface NeighbourLists {
+  /** How many places there are for each stop. */
+  readonly most: number;
+  /** Nearest first; -1 where there are no more. */
   readonly stops: Int32Array;
   readonly distances: Float64Array;
 }
 
 /** @returns for each stop those that are nearest to its ends; of as near ones, those of the lower number */
-export function neighbourLists({ entryX, entryY, exitX, exitY }: Stops): Near[] {
+export function neighbourLists({ entryX, entryY, exitX, exitY }: Stops): NeighbourLists {
   const count = entryX.length;
   const isClosed = (i: number) => entryX[i] === exitX[i] && entryY[i] === exitY[i];
   // A closed outline has its two ends at one point, which is looked for once.
@@ -24,19 +27,30 @@ export function neighbourLists({ entryX, entryY, exitX, exitY }: Stops): Near[] 
     if (i >= count) [xs[i], ys[i]] = [exitX[owners[i]], exitY[owners[i]]];
   }
   const grid = new PointGrid(xs, ys);
+  const lists = {
+    most: neighbours,
+    stops: new Int32Array(count * neighbours),
+    distances: new Float64Array(count * neighbours),
+  };
   const nearest = new NearestStops(neighbours);
-  return Array.from({ length: count }, (_, i) => {
+  for (let i = 0; i < count; i++) {
     nearest.clear();
+    // Squared, in mm².
+    let reach = Number.POSITIVE_INFINITY;
     // Distances as `hypot` rounds them: ends that lie alike around a stop are equally near, and their numbers decide.
     const lookAround = (x: number, y: number) =>
-      grid.search(x, y, (point) => {
-        if (owners[point] !== i) nearest.take(owners[point], Math.hypot(xs[point] - x, ys[point] - y));
-        return nearest.reach * nearest.reach * (1 + 1e-9);
+      grid.search(x, y, (point, squared) => {
+        if (squared <= reach && owners[point] !== i) {
+          nearest.take(owners[point], Math.hypot(xs[point] - x, ys[point] - y));
+          reach = nearest.reach * nearest.reach * (1 + 1e-9);
+        }
+        return reach;
       });
     lookAround(entryX[i], entryY[i]);
     if (!isClosed(i)) lookAround(exitX[i], exitY[i]);
-    return nearest.list();
-  });
+    nearest.write(lists, i * neighbours);
+  }
+  return lists;
 }
 
 /** The few nearest of the stops that it is given, each by its nearest end. */
@@ -75,10 +89,11 @@ class NearestStops {
     if (this.count > this.most) this.count = this.most;
   }
 
-  list(): Near {
-    return {
-      stops: this.stops.slice(0, this.count),
-      distances: this.distances.slice(0, this.count),
-    };
+  /** Writes them into lists, from a place on. */
+  write({ stops, distances }: NeighbourLists, from: number): void {
+    for (let k = 0; k < this.most; k++) {
+      stops[from + k] = k < this.count ? this.stops[k] : -1;
+      distances[from + k] = this.distances[k];
+    }
   }
 }

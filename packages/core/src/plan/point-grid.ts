@@ -4,6 +4,9 @@ const pointsPerCell = 2;
 const leftToRebuild = 0.25;
 const fewestToRebuild = 64;
 
+/** Is told a point and how far it is, squared; answers how far to look on, squared. */
+type Found = (point: number, squared: number) => number;
+
 /**
  * Points in a uniform grid. The nearest to a place is found, and points are taken out one by one: each in about constant
  * time where points are spread evenly. Of points equally near, that of the highest number counts as nearer.
@@ -63,31 +66,21 @@ export class PointGrid {
     return best;
   }
 
-  /**
-   * Calls back for points around a place, the near ones first by and large, with how far they are, squared; the answer
-   * is how far it still has to look, squared.
-   */
-  search(x: number, y: number, found: (point: number, distance: number) => number): void {
+  /** Calls back for points around a place, the near ones first by and large. */
+  search(x: number, y: number, found: Found): void {
     const { columns, rows, size, minX, minY } = this;
     const column = clamp(Math.floor((x - minX) / size), columns - 1);
     const row = clamp(Math.floor((y - minY) / size), rows - 1);
     let reach = Number.POSITIVE_INFINITY;
-    const look = (c: number, r: number) => {
-      const cell = r * columns + c;
-      for (let at = this.starts[cell]; at < this.ends[cell]; at++) {
-        const point = this.members[at];
-        const [dx, dy] = [this.xs[point] - x, this.ys[point] - y];
-        reach = found(point, dx * dx + dy * dy);
-      }
-    };
     for (let ring = 0; ; ring++) {
       const [left, right, top, bottom] = [column - ring, column + ring, row - ring, row + ring];
       const [from, to] = [Math.max(0, left), Math.min(columns - 1, right)];
-      if (top >= 0) for (let c = from; c <= to; c++) look(c, top);
-      if (bottom < rows && ring > 0) for (let c = from; c <= to; c++) look(c, bottom);
+      if (top >= 0) for (let c = from; c <= to; c++) reach = this.lookInto(top * columns + c, x, y, reach, found);
+      if (bottom < rows && ring > 0)
+        for (let c = from; c <= to; c++) reach = this.lookInto(bottom * columns + c, x, y, reach, found);
       for (let r = Math.max(0, top + 1); r <= Math.min(rows - 1, bottom - 1); r++) {
-        if (left >= 0) look(left, r);
-        if (right < columns) look(right, r);
+        if (left >= 0) reach = this.lookInto(r * columns + left, x, y, reach, found);
+        if (right < columns) reach = this.lookInto(r * columns + right, x, y, reach, found);
       }
       // How near a point may be that lies beyond the cells looked at.
       let next = Number.POSITIVE_INFINITY;
@@ -97,6 +90,19 @@ export class PointGrid {
       if (bottom < rows - 1) next = Math.min(next, minY + (bottom + 1) * size - y);
       if (next === Number.POSITIVE_INFINITY || (next > 0 && next * next > reach)) return;
     }
+  }
+
+  /** Calls back for the points of a cell. @returns how far it still has to look, squared */
+  private lookInto(cell: number, x: number, y: number, reach: number, found: Found): number {
+    const { starts, ends, members, xs, ys } = this;
+    let still = reach;
+    for (let at = starts[cell]; at < ends[cell]; at++) {
+      const point = members[at];
+      const dx = xs[point] - x;
+      const dy = ys[point] - y;
+      still = found(point, dx * dx + dy * dy);
+    }
+    return still;
   }
 
   private remaining(): Int32Array {

@@ -55,9 +55,10 @@ export function findRoute(
 function entriesOf({ line, entries }: RouteLine): readonly number[] {
   const count = line.points.length / 2;
   if (!line.closed) return count > 1 ? [0, count - 1] : [0];
-  const all = entries ?? Array.from({ length: count }, (_, i) => i);
-  if (all.length <= entriesTried) return all;
-  return Array.from({ length: entriesTried }, (_, k) => all[Math.floor((k * all.length) / entriesTried)]);
+  const all = entries?.length ?? count;
+  const entry = (i: number) => entries?.[i] ?? i;
+  if (all <= entriesTried) return Array.from({ length: all }, (_, i) => entry(i));
+  return Array.from({ length: entriesTried }, (_, k) => entry(Math.floor((k * all) / entriesTried)));
 }
 
 /** The node at which the head leaves a line that it entered at one. */
@@ -148,28 +149,34 @@ function enteredBest(
 ): Leg[] {
   // By leg and choice: from which choice of the leg before it is reached.
   const came = new Uint8Array(legs.length * entriesTried);
-  let [exitXs, exitYs, lengths] = [[start.x], [start.y], [0]];
+  let before = { count: 1, ...exits() };
+  let through = { count: 0, ...exits() };
+  [before.xs[0], before.ys[0]] = [start.x, start.y];
   legs.forEach(({ index }, i) => {
     const { points } = lines[index].line;
-    const [nextXs, nextYs, nextLengths]: number[][] = [[], [], []];
-    choices[index].forEach((node, k) => {
-      const [x, y] = [points[node * 2], points[node * 2 + 1]];
+    const nodes = choices[index];
+    for (let k = 0; k < nodes.length; k++) {
+      const x = points[nodes[k] * 2];
+      const y = points[nodes[k] * 2 + 1];
       let best = Number.POSITIVE_INFINITY;
-      for (let j = 0; j < lengths.length; j++) {
-        const [dx, dy] = [x - exitXs[j], y - exitYs[j]];
-        const through = lengths[j] + Math.sqrt(dx * dx + dy * dy);
-        if (through < best - 1e-12) {
-          best = through;
+      for (let j = 0; j < before.count; j++) {
+        const dx = x - before.xs[j];
+        const dy = y - before.ys[j];
+        const length = before.lengths[j] + Math.sqrt(dx * dx + dy * dy);
+        if (length < best - 1e-12) {
+          best = length;
           came[i * entriesTried + k] = j;
         }
       }
-      const out = exitOf(lines[index], node, oddPasses);
-      nextXs.push(points[out * 2]);
-      nextYs.push(points[out * 2 + 1]);
-      nextLengths.push(best);
-    });
-    [exitXs, exitYs, lengths] = [nextXs, nextYs, nextLengths];
+      const out = exitOf(lines[index], nodes[k], oddPasses);
+      through.xs[k] = points[out * 2];
+      through.ys[k] = points[out * 2 + 1];
+      through.lengths[k] = best;
+    }
+    through.count = nodes.length;
+    [before, through] = [through, before];
   });
+  const lengths = before.lengths.subarray(0, before.count);
   let k = lengths.indexOf(Math.min(...lengths));
   const nodes = new Array<number>(legs.length);
   for (let i = legs.length - 1; i >= 0; i--) {
@@ -177,6 +184,15 @@ function enteredBest(
     k = came[i * entriesTried + k];
   }
   return legs.map(({ index }, i) => ({ index, node: nodes[i] }));
+}
+
+/** Where a line may be left, by choice of its entry, and how far it is to there. */
+function exits() {
+  return {
+    xs: new Float64Array(entriesTried),
+    ys: new Float64Array(entriesTried),
+    lengths: new Float64Array(entriesTried),
+  };
 }
 
 /** Of all the nodes a closed outline may be entered at, the one on the shortest route from the line before to the next. */
@@ -194,20 +210,24 @@ function exactEntry(
   const before = at === 0 ? start : pointOf(lines, legs[at - 1], oddPasses);
   const next = legs[at + 1];
   const after = next ? pointOf(lines, next, true, true) : null;
-  const length = (node: number) => {
-    const [x, y] = [points[node * 2], points[node * 2 + 1]];
-    return Math.hypot(x - before.x, y - before.y) + (after ? Math.hypot(x - after.x, y - after.y) : 0);
+  const lengthBy = (node: number) => {
+    const x = points[node * 2];
+    const y = points[node * 2 + 1];
+    return distance(x, y, before.x, before.y) + (after ? distance(x, y, after.x, after.y) : 0);
   };
   let best = leg.node;
-  let shortest = length(best);
-  const count = points.length / 2;
-  const tryNode = (node: number) => {
-    const reached = length(node);
-    if (reached < shortest - 1e-9) [best, shortest] = [node, reached];
-  };
-  if (entries) for (const node of entries) tryNode(node);
-  else for (let node = 0; node < count; node++) tryNode(node);
+  let shortest = lengthBy(best);
+  const count = entries?.length ?? points.length / 2;
+  for (let i = 0; i < count; i++) {
+    const node = entries ? entries[i] : i;
+    const length = lengthBy(node);
+    if (length < shortest - 1e-9) [best, shortest] = [node, length];
+  }
   return { index: leg.index, node: best };
+}
+
+function distance(x0: number, y0: number, x1: number, y1: number): number {
+  return Math.sqrt((x0 - x1) ** 2 + (y0 - y1) ** 2);
 }
 
 /** Where the head leaves a leg, or enters it. */

@@ -1,5 +1,5 @@
 import { counting, type Progress } from '../geometry/paths/progress.ts';
-import { type Near, neighbourLists } from './neighbours.ts';
+import { type NeighbourLists, neighbourLists } from './neighbours.ts';
 import { numbersFrom } from './random.ts';
 import { shortestTour } from './shortest-tour.ts';
 import type { Stops, Tour } from './stops.ts';
@@ -47,7 +47,7 @@ class Search {
   private readonly flipped: Uint8Array;
   private readonly count: number;
   private readonly last: number;
-  private readonly near: readonly Near[];
+  private readonly near: NeighbourLists;
   private readonly waiting: number[] = [];
   private readonly queued: Uint8Array;
   private readonly ax: Float64Array;
@@ -172,11 +172,11 @@ class Search {
    * nearer than the old one, and it is found from there. @returns by how much; 0 where there is none
    */
   private improve(stop: number): number {
-    const { stops, distances } = this.near[stop];
     const p = this.place[stop];
     const [before, after] = [this.gap(p - 1), this.gap(p)];
     const reach = Math.max(before, after);
-    for (let i = 0; i < stops.length && distances[i] < reach; i++) {
+    const { most, stops, distances } = this.near;
+    for (let i = stop * most; i < (stop + 1) * most && stops[i] >= 0 && distances[i] < reach; i++) {
       const q = this.place[stops[i]];
       const low = Math.min(p, q);
       const high = Math.max(p, q);
