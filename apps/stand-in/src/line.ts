@@ -27,8 +27,8 @@ export class LineRefused extends Error {}
 const longestLine = 256;
 
 /**
- * Reads one RS-274 line: G0, G1, G4, G21, G90, M3 to M5, M7 to M9 with X, Y, Z, S, F, P and Q, a line number N, comments
- * in brackets or after `;`.
+ * Reads one RS-274 line: G0, G1, G4, G21, G90, M3 to M5, M7 to M9 with X, Y, Z, S, F, P and Q. A line number N and
+ * comments in brackets or after `;` are passed over.
  * Motion is modal: X and Y alone go on as the last G0 or G1 did.
  *
  * @throws LineRefused on any other word, on a word given twice, and on numbers that are none

@@ -114,6 +114,7 @@ export function sayTo(isOutTaken: boolean): (line: string) => void {
   return (line) => void out.write(`${line}\n`);
 }
 
+/** Writes a file, or standard output for `-`. @throws Unusable where that cannot be done */
 export async function write(path: string, content: string | Uint8Array): Promise<void> {
   if (path === standard) return toStandardOutput(content);
   try {

@@ -96,6 +96,7 @@ export function runNamed(runs: readonly Run[], wanted: string | undefined): Run 
   return found;
 }
 
+/** The one of an id, or the first where none is named. @throws Unusable where there is none */
 export function choose<T extends { id: string }>(all: readonly T[], id: string | undefined, what: string): T {
   const chosen = id === undefined ? all[0] : all.find((one) => one.id === id);
   if (!chosen) {
@@ -104,6 +105,7 @@ export function choose<T extends { id: string }>(all: readonly T[], id: string |
   return chosen;
 }
 
+/** A shop file. @throws Unusable where it cannot be read, or is none */
 export async function readShop(path: string): Promise<Shop> {
   const text = await readBytes(path);
   try {

@@ -14,10 +14,12 @@ const refTo = (name: string) => ({ $ref: `#/components/schemas/${name}` });
 const asJson = (schema: object) => ({ 'application/json': { schema } });
 const binary = { type: 'string', format: 'binary' };
 
+/** An answer of one of what `answers.ts` names. */
 export function oneOf<Name extends keyof Answers>(name: Name, status = 200): Answer<Answers[Name]> {
   return { status, content: asJson(refTo(name)) };
 }
 
+/** An answer with a list of what `answers.ts` names. */
 export function listOf<Name extends keyof Answers>(name: Name): Answer<Answers[Name][]> {
   return { status: 200, content: asJson({ type: 'array', items: refTo(name) }) };
 }
@@ -27,6 +29,7 @@ export function writtenOf<Name extends keyof Answers>(name: Name, status = 200):
   return { status, content: asJson(refTo(name)) };
 }
 
+/** An answer that is a file, and no JSON. @param mediaType such as `image/*` */
 export function fileOf<T = StreamableFile>(mediaType: string): Answer<T> {
   const isText = /^text|\+xml/.test(mediaType);
   return { status: 200, content: { [mediaType]: { schema: isText ? { type: 'string' } : binary } } };

@@ -22,11 +22,16 @@ interface Edit {
   readonly machines: readonly Machine[];
 }
 
+/** Begins a change of the book by someone, with the machines that recipes are held to. */
 export async function begin(writing: Writing, by: string): Promise<Edit> {
   const rows = await writing.find(MachineEntity, { order: { position: 'ASC' } });
   return { writing, by, machines: rows.map(({ definition }) => definition) };
 }
 
+/**
+ * Adds a material without its recipes, and says so in the history.
+ * @throws PlainError 409 where there is one of its id
+ */
 export async function insertMaterial({ writing, by }: Edit, material: Material): Promise<void> {
   if (await writing.existsBy(MaterialEntity, { id: material.id })) {
     throw new PlainError(
@@ -47,6 +52,10 @@ export async function insertMaterial({ writing, by }: Edit, material: Material):
   });
 }
 
+/**
+ * Changes a material's own fields, and says so in the history.
+ * @returns `same` where nothing differs, and nothing was written
+ */
 export async function updateMaterial(
   { writing, by }: Edit,
   row: MaterialEntity,
@@ -61,6 +70,10 @@ export async function updateMaterial(
   return 'changed';
 }
 
+/**
+ * Adds a recipe to a material, and says so in the history.
+ * @throws PlainError 409 where the material has the same one
+ */
 export async function insertRecipe(edit: Edit, material: MaterialEntity, recipe: Recipe): Promise<void> {
   await refuseTwice(edit, material.id, recipe, null);
   const { writing, by, machines } = edit;
@@ -74,6 +87,7 @@ export async function insertRecipe(edit: Edit, material: MaterialEntity, recipe:
   await keepChange(writing, { by, materialId: material.id, recipeId, what, before: null, after: recipe });
 }
 
+/** Changes a recipe, and says so in the history. @returns `same` where nothing differs, and nothing was written */
 export async function updateRecipe(edit: Edit, row: RecipeEntity, recipe: Recipe): Promise<'changed' | 'same'> {
   const { writing, by, machines } = edit;
   const { id: _, version: __, ...before } = recipeOf(row);
@@ -103,6 +117,7 @@ async function refuseTwice(
   );
 }
 
+/** What is answered where someone else was quicker: who changed what. */
 export async function changedMeanwhile(
   { writing }: Edit,
   name: string,
@@ -126,12 +141,14 @@ async function keepChange(
   await writing.insert(BookChangeEntity, { ...change, at: new Date() });
 }
 
+/** @throws PlainError 404 where there is no such material */
 export async function materialRowById(writing: Writing, id: string): Promise<MaterialEntity> {
   const row = await writing.findOneBy(MaterialEntity, { id });
   if (!row) throw notFound('material');
   return row;
 }
 
+/** @throws PlainError 404 where there is no such recipe */
 export async function recipeRowById(
   writing: Writing,
   id: number,
@@ -147,6 +164,7 @@ export function withoutRecipes(row: MaterialEntity): Material {
   return material as Material;
 }
 
+/** Holds that an entry is as it was. @throws PlainError 409 where it has been changed since */
 export function refuseUnlessSame(now: Entry, then: Entry): void {
   if (changesInWords(then, now) === '') return;
   throw new PlainError(

@@ -28,6 +28,7 @@ export function recipeRow(
   };
 }
 
+/** A recipe as the core has it, from its row. */
 export function recipeOf(row: RecipeEntity): Recipe {
   const { id, version, machineId, lensId, operation, variant, settings, kerfFrom, evidence, proof, note } = row;
   const { pictureId, archived } = row;
@@ -69,6 +70,7 @@ export function materialRow(material: Material): Omit<MaterialRow, 'version'> {
   };
 }
 
+/** A material with its recipes as the core has it, from its row. */
 export function materialOf(entity: MaterialEntity): Material {
   const { position: _, recipes, ...row } = unowned(entity);
   const { family, measuredMm, colour, finish, masked, notes, archived, fits, stock, ...plain } = row;

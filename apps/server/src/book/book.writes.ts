@@ -109,6 +109,10 @@ export async function keepKerf(
   await updateRecipe(await begin(writing, by), row, { ...recipeOf(row), kerfMm: mm, kerfFrom: sourceNow(from, by) });
 }
 
+/**
+ * Keeps a measured clearance of a material, with who measured it and from what.
+ * @throws PlainError 404 where there is no such material
+ */
 export async function keepFit(writing: Writing, id: string, { fit, mm, from, by }: FitDto): Promise<void> {
   const row = await materialRowById(writing, id);
   const fits = { ...row.fits, [fit]: { mm, source: sourceNow(from, by) } };

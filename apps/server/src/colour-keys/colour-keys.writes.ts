@@ -8,6 +8,7 @@ import { ColourKeyEntity } from './colour-key.entity.ts';
  * Every change of the colour keys. What is no key is refused with NotAKey.
  */
 
+/** Adds a colour key behind the others, under a new id. @throws NotAKey where it is none */
 export async function addKey(writing: Writing, json: Record<string, unknown>): Promise<ColourKey> {
   const key = keyFromJson({ ...json, id: randomUUID() });
   const position = await writing.count(ColourKeyEntity);
@@ -15,6 +16,7 @@ export async function addKey(writing: Writing, json: Record<string, unknown>): P
   return key;
 }
 
+/** @throws PlainError 404 where there is no such key, NotAKey where what is sent is none */
 export async function changeKey(writing: Writing, id: string, json: Record<string, unknown>): Promise<ColourKey> {
   const key = keyFromJson({ ...json, id });
   const { affected } = await writing.update(ColourKeyEntity, { id }, { definition: key });

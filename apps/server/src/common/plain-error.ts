@@ -11,6 +11,7 @@ export class PlainError extends Error {
   }
 }
 
+/** The answer 404. @param what such as `job` */
 export function notFound(what: string): PlainError {
   return new PlainError(404, 'not-found', `There is no such ${what}. It may have been deleted.`);
 }

@@ -13,6 +13,7 @@ export abstract class Owned {
 /** What a row is besides its owner. */
 export type Unowned<Row extends Owned> = Omit<Row, keyof Owned>;
 
+/** A row without whose it is. */
 export function unowned<Row extends Owned>({ siteId: _, actor: __, ...row }: Row): Unowned<Row> {
   return row;
 }

@@ -25,6 +25,7 @@ export async function keepFont(
   await writing.insert(FontEntity, { ...face, bytes: Buffer.from(bytes), addedAt: new Date() });
 }
 
+/** @throws PlainError 404 where there is no such font */
 export async function deleteFont(writing: Writing, id: string): Promise<void> {
   const { affected } = await writing.delete(FontEntity, { id });
   if (!affected) throw notFound('font');

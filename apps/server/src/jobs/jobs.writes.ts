@@ -77,6 +77,7 @@ export async function bringIn(
   return saveVersion(writing, id, base, edit, { ...version, settings: { ...settings, arrivals } });
 }
 
+/** @throws PlainError 404 where there is no such job */
 export async function renameJob(writing: Writing, id: string, title: string): Promise<void> {
   const { affected } = await writing.update(JobEntity, { id }, { title });
   if (!affected) throw notFound('job');

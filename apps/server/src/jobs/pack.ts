@@ -15,6 +15,7 @@ export interface PackedVersion {
   readonly pictureIds: readonly string[];
 }
 
+/** A job as a version of it is stored: its drawing gzipped and apart, under the SHA-256 of its JSON. */
 export function packJob(job: JobDocument): PackedVersion {
   const { drawing, ...settings } = jobToJson(job);
   const text = JSON.stringify(drawing);

@@ -9,6 +9,7 @@ export function programsIn(dataFolder: string): string {
   return join(dataFolder, 'programs');
 }
 
+/** The file of the program that has a SHA-256. */
 export function programFile(dataFolder: string, hash: string): string {
   return join(programsIn(dataFolder), `${hash}.gcode`);
 }

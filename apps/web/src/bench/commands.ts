@@ -81,20 +81,24 @@ export function addCopies(
   if (copies.length > 0) actions.select(all ? [...selection, ...copies.flat()] : copies[copies.length - 1]);
 }
 
+/** Deletes what is selected. */
 export function deleteSelection(actions: BenchActions): void {
   const { selection } = actions.get();
   const name = `delete ${selection.size} ${selection.size === 1 ? 'item' : 'items'}`;
   actions.edit(name, (job) => removeItems(job, selection));
 }
 
+/** Makes a group of what is selected, where that is more than one. */
 export function group(actions: BenchActions): void {
   if (actions.get().selection.size > 1) edit(actions, 'group', (job, ids) => groupItems(job, ids, newId(), null));
 }
 
+/** Takes the groups of what is selected apart. */
 export function ungroup(actions: BenchActions): void {
   edit(actions, 'take a group apart', ungroupItems);
 }
 
+/** Locks what is selected, and lets go of it. */
 export function lock(actions: BenchActions): void {
   edit(actions, 'lock', (job, ids) => lockItems(job, ids, true));
   actions.select([]);
@@ -107,6 +111,7 @@ export function mirror(actions: BenchActions, degrees: number, through?: Point):
   edit(actions, name, (job, ids) => mirrorItems(job, ids, at, degrees));
 }
 
+/** Sends what is selected before or behind the rest. */
 export function order(actions: BenchActions, to: Ordering): void {
   edit(actions, `send ${to}`, (job, ids) => orderItems(job, ids, to));
 }
@@ -129,11 +134,13 @@ export function alignTarget(state: BenchState, to: AlignTo): { box: Box; staying
   return { box: selectionBox(state), staying: nothing };
 }
 
+/** Aligns what is selected to each other, the sheet or the bed. */
 export function align(actions: BenchActions, alignment: Alignment, to: AlignTo): void {
   const { box, staying } = alignTarget(actions.get(), to);
   edit(actions, `align ${alignment}`, (job, ids) => alignItems(job, ids, alignment, box, staying));
 }
 
+/** Spreads what is selected evenly. @param distance in mm; null leaves the outermost where they are */
 export function spread(actions: BenchActions, axis: 'x' | 'y', by: Spreading, distance: number | null): void {
   edit(actions, 'spread evenly', (job, ids) => spreadItems(job, ids, axis, by, distance));
 }
@@ -196,14 +203,17 @@ export function keep(actions: BenchActions, side: 'inside' | 'outside'): void {
   actions.edit(`keep what is ${side}`, (job) => keepWithin(job, others, pathOf(frame), side));
 }
 
+/** Takes combinations among what is selected apart again. */
 export function takeApart(actions: BenchActions): void {
   edit(actions, 'take a combination apart', (job, ids) => releaseCombinations(job, ids, newId));
 }
 
+/** Turns what is selected to outlines with points. */
 export function toPoints(actions: BenchActions): void {
   edit(actions, 'turn to points', turnToPoints);
 }
 
+/** Makes copies that follow another item items of their own. */
 export function unlink(actions: BenchActions): void {
   edit(actions, 'release copies', releaseLinks);
 }
@@ -224,6 +234,7 @@ export function join(actions: BenchActions, tolerance: number): string {
     : `${joined} ${joined === 1 ? 'gap' : 'gaps'} closed, the widest ${widest.toFixed(3)} mm. ${left}`;
 }
 
+/** Makes do with fewer points. @param tolerance in mm @returns what came of it, in words */
 export function simplify(actions: BenchActions, tolerance: number): string {
   const { selection } = actions.get();
   const { job, before, after } = simplifyItems(jobOf(actions.get()), selection, tolerance);

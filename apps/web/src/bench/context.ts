@@ -34,6 +34,7 @@ export function useBenchSubscribe(): (listener: () => void) => () => void {
   return useBenchContext().store.subscribe;
 }
 
+/** What changes the Bench's state. @throws Error outside of a Bench */
 export function useBenchActions(): BenchActions {
   return useBenchContext().actions;
 }

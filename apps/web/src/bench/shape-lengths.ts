@@ -13,6 +13,7 @@ export interface Length {
   readonly apart?: boolean;
 }
 
+/** The lengths of a shape that can be typed, each with what it makes of the shape. */
 export function lengthsOf(shape: Shape): Length[] {
   switch (shape.kind) {
     case 'rectangle': {
@@ -151,6 +152,7 @@ export function lengthsOf(shape: Shape): Length[] {
 
 export type BorderShape = Extract<Shape, { kind: 'border' }>;
 
+/** A border with another loop to hang it by. */
 export function withLoop(shape: BorderShape, loop: BorderSettings['loop']): Shape {
   return { ...shape, settings: { ...shape.settings, loop } };
 }

@@ -16,6 +16,7 @@ export const shapeNames: Record<Shape['kind'], string> = {
   picture: 'Picture',
 };
 
+/** What an item is called in lists: its own name, or that of its kind. */
 export function nameOf({ name, shape }: Item): string {
   if (name) return name;
   if (shape.kind === 'text') return `“${shape.text.words.split('\n')[0]}”`;

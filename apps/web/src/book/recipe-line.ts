@@ -27,6 +27,7 @@ export interface RecipeLine {
   readonly change: (part: Partial<Recipe>) => void;
 }
 
+/** Today's date in UTC, as 2026-01-31. */
 export const today = () => new Date().toISOString().slice(0, 10);
 
 /** The recipes of a material that are in use: machine by machine, in the order of operations. */

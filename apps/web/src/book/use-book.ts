@@ -20,6 +20,7 @@ export interface BookHold {
   ) => Promise<Material | null>;
 }
 
+/** What changes the recipe book, one change after the other, each signed. */
 export function useBook(): BookHold {
   const queries = useQueryClient();
   const [by, setBy] = useState(localStorage.getItem('witness') ?? '');

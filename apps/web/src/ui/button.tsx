@@ -9,6 +9,7 @@ const looks: Record<Look, string> = {
   danger: 'bg-raised text-stop border-stop hover:bg-stop-soft font-semibold',
 };
 
+/** A button; `main` for what is done next, `plain` for the rest. */
 export function Button({
   look = 'plain',
   className = '',

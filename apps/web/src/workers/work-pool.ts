@@ -58,7 +58,7 @@ const usualLimitMs = 600_000;
 
 /**
  * Work off the page's thread. Each lane has a worker of its own and does one thing at a time, in order; lanes never wait
- * for each other. Each piece of work has an id, can be cancelled by itself, says how far it is, has a time limit, and
+ * for each other. Each piece of work has an id and a time limit, can be cancelled by itself, and says how far it is. It
  * always comes to an end: an answer, a cancellation, or an error. A worker that dies, or is ended for the sake of what it
  * is at, is replaced by a fresh one for what waits behind.
  */

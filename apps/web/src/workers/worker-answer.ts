@@ -7,6 +7,7 @@ const begunShare = 0.01;
 /** At most so often it is said how much is done. */
 const sayEveryMs = 100;
 
+/** Passes progress on, but not more often than it is worth a message. */
 export function nowAndThen(progress: Progress): Progress {
   // That it was begun is said at once.
   progress(begunShare);
@@ -27,6 +28,7 @@ export class Moved {
   ) {}
 }
 
+/** Marks an answer whose buffers go to the page and are not copied. */
 export function moved<T>(value: T, buffers: Transferable[]): T {
   return new Moved(value, buffers) as T;
 }
@@ -39,6 +41,7 @@ export class WithItems {
   ) {}
 }
 
+/** Marks an answer whose items go ahead of it in portions. */
 export function itemsAhead<T>(value: T, items: readonly Item[]): T {
   return new WithItems(value, items) as T;
 }

@@ -3,6 +3,7 @@ import type { JobDocument } from '@lambent/core/document';
 import type { PictureFile } from '@lambent/core/formats';
 import type { FontBook } from '@lambent/core/text';
 
+/** A file of the server's. @throws Error with a sentence where it does not give it */
 export async function bytesOf(path: string): Promise<Uint8Array> {
   const response = await fetch(path);
   if (!response.ok) throw new Error(`The server does not give ${path}. Is Lambent still running?`);
@@ -31,8 +32,10 @@ function fontBytes(id: string): Promise<Uint8Array> {
   return bytes;
 }
 
+/** Files that readers need besides, such as what unpacks WebP. */
 export const assets = (name: string) => bytesOf(`/api/assets/${name}`);
 
+/** The files of all pictures that a job shows, by their ids. @throws Error where the server does not give one */
 export async function picturesOf({ drawing }: JobDocument): Promise<Map<string, PictureFile>> {
   const ids = new Set(drawing.items.flatMap(({ shape }) => (shape.kind === 'picture' ? [shape.pictureId] : [])));
   const files = await Promise.all([...ids].map(async (id) => ({ id, bytes: await bytesOf(`/api/pictures/${id}`) })));

@@ -46,6 +46,7 @@ export function checkJob(prepared: PreparedJob, plan: BurnPlan): Finding[] {
   return checks.flatMap((check) => check(prepared, plan)).sort((a, b) => weight[a.level] - weight[b.level]);
 }
 
+/** Whether something is found that keeps the job from the machine. */
 export function blocks(findings: readonly Finding[]): boolean {
   return findings.some((finding) => finding.level === 'blocks');
 }

@@ -52,6 +52,7 @@ export interface Finding {
 
 export type Check = (prepared: PreparedJob, plan: BurnPlan) => Finding[];
 
+/** Makes a finding. @param places where it is, in bed mm, where that is less than the items */
 export function finding(
   code: FindingCode,
   level: FindingLevel,

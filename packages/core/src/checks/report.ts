@@ -71,6 +71,7 @@ export function jobSource(name: string, { drawing }: Pick<JobDocument, 'drawing'
   return { file: name, format: 'job', declaredWidthMm: null, declaredHeightMm: null, itemCount, warnings: [] };
 }
 
+/** All that is known of a planned job, in plain numbers: lengths in mm, times in s. */
 export function reportOf(
   source: ReportSource,
   prepared: PreparedJob,

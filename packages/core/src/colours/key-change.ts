@@ -82,8 +82,8 @@ export function keyFromJob(job: JobDocument, key: ColourKey, id: string, name: s
 }
 
 /**
- * A key that takes a colour as the one it was meant as: the rule's tolerance is widened to take it, or a rule of its
- * own is put first where that would take more than half the way to another rule's colour.
+ * A key that takes a colour as the one it was meant as: the rule's tolerance is widened to take it. Where that would be
+ * more than half the way to another rule's colour, a rule of its own is put first instead.
  */
 export function keyThatTakes(key: ColourKey, paint: PaintUse, layerId: string, ruleAt: number | null): ColourKey {
   const rule = ruleAt === null ? undefined : key.rules[ruleAt];

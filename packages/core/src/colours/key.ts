@@ -107,6 +107,7 @@ function isGreyWithin(colour: Colour, { from, to }: { from: number; to: number }
   return chroma <= greyChroma && lightness >= from - 1e-6 && lightness <= to + 1e-6;
 }
 
+/** Whether a rule of a key means a mark: its part, width, greyness and colour. */
 export function ruleFits(rule: Rule, mark: Mark): boolean {
   if (rule.part !== mark.part) return false;
   if (mark.widthMm !== null) {

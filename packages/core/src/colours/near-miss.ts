@@ -33,9 +33,9 @@ const printed = 7;
 const alike = 4;
 
 /**
- * Finds paints that are nearly something: near to the colour of a rule that does not take them, like a rule's colour
- * after it went through print colours, or hardly to be told from another paint that means something else. One answer a
- * paint, the nearest; paints that the job has settled itself are left alone.
+ * Finds paints that are nearly something. They are near to the colour of a rule that does not take them, or like one
+ * after it went through print colours. Or they can hardly be told from another paint that means something else. One
+ * answer a paint, the nearest; paints that the job has settled itself are left alone.
  */
 export function nearMisses(paints: readonly PaintUse[], key: ColourKey): NearMiss[] {
   return paints.flatMap((paint): NearMiss[] => {

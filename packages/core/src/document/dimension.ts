@@ -6,8 +6,8 @@ import { number, oneOf, text } from '../schema/values.ts';
 import { anchorPoint, boundsOf, type Drawing, type Item, pathOf } from './item.ts';
 
 /**
- * What one end of a dimension mark holds on to: a place along an item's outline (which outline of it, and how far
- * along in segments), a point of its bounds, or a place of the bed.
+ * What one end of a dimension mark holds on to: a place along an item's outline, a point of its bounds, or a place of
+ * the bed. Along an outline: which one of the item's, and how far along in segments.
  */
 const dimensionEnd = variants('kind', {
   outline: { itemId: text, subpath: number(), at: number() },

@@ -79,20 +79,24 @@ export interface Drawing {
 export const emptyDrawing: Drawing = { items: [], groups: [] };
 
 /** Keeps what is computed from an item for as long as the item itself is kept. */
-export function perItem<T>(compute: (item: Item) => T): (item: Item) => T {
-  const known = new WeakMap<Item, { value: T }>();
+export function perItem<T extends object | null>(compute: (item: Item) => T): (item: Item) => T {
+  const known = new WeakMap<Item, T>();
   return (item) => {
-    let entry = known.get(item);
-    if (!entry) {
-      entry = { value: compute(item) };
-      known.set(item, entry);
+    let value = known.get(item);
+    if (value === undefined) {
+      value = compute(item);
+      known.set(item, value);
     }
-    return entry.value;
+    return value;
   };
 }
 
 /** An item's outline on the bed, in mm. */
-export const pathOf: (item: Item) => Path = perItem((item) => transformPath(outlineOf(item.shape), item.matrix));
+export const pathOf: (item: Item) => Path = perItem(placedPath);
+
+function placedPath({ shape, matrix }: Item): Path {
+  return transformPath(outlineOf(shape), matrix);
+}
 
 /** An item's exact bounds on the bed, in mm, its stroke's width not counted. */
 export function boundsOf(item: Item): Box {
@@ -107,9 +111,13 @@ function keepsAxes([a, b, c, d]: Matrix): boolean {
   return (b === 0 && c === 0) || (a === 0 && d === 0);
 }
 
-/** An item's outline as straight lines within 0.01 mm. */
-export const polylinesOf: (item: Item) => Polyline[] = perItem((item) => flatten(pathOf(item)));
+/**
+ * An item's outline as straight lines within 0.01 mm. The curves that they are made of are not kept with them: a plan of
+ * 100,000 items needs the lines alone.
+ */
+export const polylinesOf: (item: Item) => Polyline[] = perItem((item) => flatten(placedPath(item)));
 
+/** The box around items, in the drawing's mm; the empty one where there are none. */
 export function boundsOfAll(items: Iterable<Item>): Box {
   let [minX, minY, maxX, maxY] = [Number.POSITIVE_INFINITY, Number.POSITIVE_INFINITY, -Infinity, -Infinity];
   const take = (x1: number, y1: number, x2: number, y2: number) => {
@@ -174,6 +182,7 @@ export interface Anchor {
   readonly v: number;
 }
 
+/** The point of a box that an anchor names. */
 export function anchorPoint(box: Box, { u, v }: Anchor): Point {
   return { x: box.minX + u * boxWidth(box), y: box.minY + v * boxHeight(box) };
 }

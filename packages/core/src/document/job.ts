@@ -105,6 +105,7 @@ export const jobSettingsSchema = record({
 /** One piece of work, as it is stored. */
 export type JobDocument = { readonly drawing: Drawing } & ValueOf<typeof jobSettingsSchema>;
 
+/** A job with nothing in it. */
 export function newJob(machineId: string, keyId: string): JobDocument {
   return {
     drawing: emptyDrawing,

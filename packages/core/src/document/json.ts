@@ -47,6 +47,7 @@ export type JobJson = Omit<JobDocument, 'drawing'> & {
 
 const jobSchema = record({ ...jobSettingsSchema.fields, drawing: drawingSchema });
 
+/** A job as it is stored, with the version of its form. */
 export function jobToJson(job: JobDocument): JobJson {
   return { ...(jobSchema.write?.(job) as JobJson), version: documentVersion };
 }

@@ -150,6 +150,7 @@ export type Shape = ValueOf<typeof shapeSchema>;
 /** A shape that is made from other items, and follows them. */
 export type FollowingShape = Extract<Shape, { readonly sources: readonly string[] }>;
 
+/** Whether a shape is worked out from other items, and anew when they change. */
 export function isFollowing(shape: Shape): shape is FollowingShape {
   return shape.kind === 'offset' || shape.kind === 'border';
 }

@@ -209,6 +209,7 @@ export function lockItems(job: JobDocument, ids: ReadonlySet<string>, locked: bo
 /** Where in the drawing's order, from back to front, things go. */
 export type Ordering = 'front' | 'forward' | 'back' | 'backward';
 
+/** Puts items before or behind the others, in their own order; the same job where nothing changes. */
 export function orderItems(job: JobDocument, ids: ReadonlySet<string>, to: Ordering): JobDocument {
   const { items } = job.drawing;
   const moved = items.filter((item) => ids.has(item.id));

@@ -21,6 +21,7 @@ const mostSteps = 500;
 const mostWeight = 1_000_000;
 const fewestSteps = 5;
 
+/** A history of nothing but what is. */
 export function startHistory<T>(present: T): History<T> {
   return { past: [], present, future: [] };
 }
@@ -64,6 +65,7 @@ export function amend<T>(history: History<T>, present: T): History<T> {
   return present === history.present ? history : { ...history, present };
 }
 
+/** Goes a step back; the same history where there is none. */
 export function undo<T>(history: History<T>): History<T> {
   const step = history.past.at(-1);
   if (!step) return history;
@@ -74,6 +76,7 @@ export function undo<T>(history: History<T>): History<T> {
   };
 }
 
+/** Goes a step forward again; the same history where there is none. */
 export function redo<T>(history: History<T>): History<T> {
   const [step, ...future] = history.future;
   if (!step) return history;

@@ -157,6 +157,7 @@ export function alsoOn(job: JobDocument, ids: ReadonlySet<string>, layerId: stri
   return changeItems(job, ids, ({ also: _, ...item }) => (layerId === null ? item : { ...item, also: layerId }));
 }
 
+/** Puts a paint on a layer against the key's word, or takes that back. @param layerId null takes it back */
 export function assignPaint(
   job: JobDocument,
   paint: { part: PaintPart; colour: string; widthMm: number | null },
@@ -182,14 +183,17 @@ export function setMember(job: JobDocument, member: string): JobDocument {
   return job.member === member ? job : { ...job, member };
 }
 
+/** The job for another machine. */
 export function setMachine(job: JobDocument, machineId: string): JobDocument {
   return job.machineId === machineId ? job : { ...job, machineId };
 }
 
+/** The job with another colour key. */
 export function setKey(job: JobDocument, keyId: string): JobDocument {
   return job.keyId === keyId ? job : { ...job, keyId };
 }
 
+/** The job with its lengths shown in another unit. */
 export function setUnit(job: JobDocument, unit: LengthUnit): JobDocument {
   return job.unit === unit ? job : { ...job, unit };
 }
@@ -206,6 +210,7 @@ export function setGuide(job: JobDocument, guide: GuideLine): JobDocument {
   return { ...job, guides: [...job.guides.filter(({ id }) => id !== guide.id), guide] };
 }
 
+/** The job without a guide line. */
 export function removeGuide(job: JobDocument, id: string): JobDocument {
   return { ...job, guides: job.guides.filter((guide) => guide.id !== id) };
 }
@@ -215,6 +220,7 @@ export function setDimension(job: JobDocument, mark: DimensionMark): JobDocument
   return { ...job, dimensions: [...job.dimensions.filter(({ id }) => id !== mark.id), mark] };
 }
 
+/** The job without some of its dimensions. */
 export function removeDimensions(job: JobDocument, ids: ReadonlySet<string>): JobDocument {
   const dimensions = job.dimensions.filter(({ id }) => !ids.has(id));
   return dimensions.length === job.dimensions.length ? job : { ...job, dimensions };
@@ -225,6 +231,7 @@ export function setMark(job: JobDocument, mark: Point | null): JobDocument {
   return { ...job, mark };
 }
 
+/** The job without a sheet. */
 export function removeSheet(job: JobDocument, id: string): JobDocument {
   return { ...job, sheets: job.sheets.filter((sheet) => sheet.id !== id) };
 }

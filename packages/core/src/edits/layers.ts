@@ -67,6 +67,7 @@ export function numberItem(job: JobDocument, itemId: string): JobDocument {
   return { ...job, numbered };
 }
 
+/** Takes back the order that was numbered by hand. */
 export function clearNumbers(job: JobDocument): JobDocument {
   return job.numbered.length === 0 ? job : { ...job, numbered: [] };
 }

@@ -49,6 +49,7 @@ export function gridThatFits(bounds: Box, within: Box, gapX: number, gapY: numbe
   return { columns, rows, gapX, gapY, brick };
 }
 
+/** How copies come to stand around a centre: a matrix for each of them, the first one included. */
 export function ringMaps(bounds: Box, { count, centre, sweep, turned }: Ring): Matrix[] {
   const whole = Math.abs(Math.abs(sweep) - 360) < 1e-9;
   const step = count < 2 ? 0 : sweep / (whole ? count : count - 1);

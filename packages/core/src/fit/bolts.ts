@@ -39,6 +39,7 @@ export function boltDiameter({ size, room }: BoltTie): number | null {
   return boltHoles.find((hole) => hole.size === size)?.[room] ?? null;
 }
 
+/** Whether an item is round as it lies there, to 1e-9. */
 export function isCircle({ shape, matrix: [a, b, c, d] }: Item): boolean {
   if (shape.kind !== 'ellipse' || shape.rx !== shape.ry) return false;
   return Math.abs(Math.hypot(a, b) - Math.hypot(c, d)) < 1e-9 && Math.abs(a * c + b * d) < 1e-9;

@@ -15,8 +15,8 @@ const ownDepths = perItem((item) => nestDepths(polylinesOf(item)));
 
 /**
  * On which side of an outline the beam goes, so that what is kept comes out as drawn: 1 outside it, -1 inside it, 0
- * along it. By nesting, outlines at even depths are edges of pieces, those at odd ones of holes; an item told to
- * keep its inside is a piece wherever it lies, its own holes holes, and one told to keep what is outside a hole.
+ * along it. By nesting, outlines at even depths are edges of pieces, those at odd ones of holes. An item told to
+ * keep its inside is a piece wherever it lies, and its own holes are holes. One told to keep what is outside is a hole.
  *
  * @param nth which of the item's outlines it is
  * @param depth in how many others it lies

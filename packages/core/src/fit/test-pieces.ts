@@ -36,7 +36,7 @@ export function stepsBetween(from: number, to: number, step: number): number[] {
 
 /**
  * A comb and a tongue, both cut along the line. Burnt, the tongue is a kerf narrower than drawn and each opening a
- * kerf wider; the opening marked `k` is drawn 2 k narrower than the tongue, so the tongue goes into those marked with
+ * kerf wider. The opening marked `k` is drawn 2 k narrower than the tongue: the tongue goes into those marked with
  * the kerf or less, and just into the one marked with the kerf itself.
  */
 export function kerfComb(kerfs: readonly number[]): TestPiece {

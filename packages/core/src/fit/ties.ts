@@ -21,6 +21,7 @@ interface Thick {
 /** How thick a sheet is, in mm: as it was measured, else as its material is said to be; null where nobody knows. */
 export type ThicknessOf = (sheet: Sheet) => number | null;
 
+/** How thick a sheet is, in mm: as measured on it, else as its material says; null where nothing does. */
 export function thicknessBy(materials: readonly Thick[]): ThicknessOf {
   return (sheet) => {
     const material = materials.find(({ id }) => id === sheet.materialId);
@@ -46,8 +47,8 @@ export function isSlot({ shape }: Item): boolean {
 }
 
 /**
- * The slots among items: of several, those that stock of a thickness could go into, their narrower side from 0.4 to 2.5
- * times as wide, so that a plate that is selected with its slots stays one; one by itself is what it is told to be.
+ * The slots among items: of several, those whose narrower side is 0.4 to 2.5 times as wide as the stock is thick. So a
+ * plate that is selected with its slots stays a plate. An item by itself is what it is told to be.
  */
 export function slotsAmong(items: readonly Item[], thicknessMm: number): Item[] {
   const slots = items.filter(isSlot);
@@ -59,8 +60,8 @@ export function slotsAmong(items: readonly Item[], thicknessMm: number): Item[] 
 }
 
 /**
- * Makes items slots for stock: the narrower side of rectangles, and the width of slots with round ends, are the
- * stock's thickness and the fit's clearance, about the middle where they are.
+ * Makes items slots for stock, about the middle where they are. The narrower side of rectangles, and the width of slots
+ * with round ends, become the stock's thickness with the fit's clearance.
  */
 export function tieToThickness(
   job: JobDocument,

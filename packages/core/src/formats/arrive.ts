@@ -75,8 +75,8 @@ export function acceptArrival(job: JobDocument, arrival: Arrival, { drawing }: R
 
 /**
  * Replaces what an arrival brought by the same file read with other choices. What was done since is kept
- * where the part is still there: where it was moved to, what it was pinned to, that it was hidden or
- * taken away, and its shape where that was changed by hand.
+ * where the part is still there: its place, what it was pinned to, and that it was hidden or taken away. Its shape is
+ * kept where that was changed by hand.
  *
  * @param before the file read with the choices of `job`'s record of it
  * @param after the file read with the choices of `arrival`

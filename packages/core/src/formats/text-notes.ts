@@ -23,6 +23,7 @@ export function noteText(notes: Notes, { ids, substituted, unknown, line }: SetT
   }
 }
 
+/** Notes that a text was left out, as nothing is there to set it in. @param line of the file */
 export function noteNoFonts(notes: Notes, line: number): void {
   notes.add('left-out', 'text-not-read', `a text was left out, as there are no fonts to set it in (line ${line})`);
 }

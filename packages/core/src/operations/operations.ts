@@ -37,6 +37,7 @@ export function operationOf(operation: Operation): OperationDefinition {
   return found;
 }
 
+/** Whether an operation burns at all, or is only shown. */
 export function isBurnt(operation: Operation): operation is BurntOperation {
   return operationOf(operation).burning !== null;
 }

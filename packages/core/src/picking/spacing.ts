@@ -14,7 +14,7 @@ type Span = { readonly low: number; readonly high: number };
 
 /**
  * Where a box that is being moved would stand as far from a neighbour as that one does from the next, or midway
- * between two, if that is within `reach` mm: the nearest such place along each axis.
+ * between two. The nearest such place along each axis, if it is within `reach` mm.
  *
  * @param others the boxes of the other things
  */

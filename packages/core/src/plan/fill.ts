@@ -29,8 +29,8 @@ export interface EngravedFill {
 const known = new WeakMap<PreparedLayer, readonly EngravedFill[]>();
 
 /**
- * What an engrave layer burns: its items' closed outlines by the layer's rule, strokes wider than the key's hairline
- * as what they cover, figure and ground swapped where that is said, greys apart by their power.
+ * What an engrave layer burns: its items' closed outlines by the layer's rule, and strokes wider than the key's hairline
+ * as what they cover. Figure and ground are swapped where that is said. Greys are apart, by their power.
  */
 export function engravedFills(prepared: PreparedJob, layer: PreparedLayer): readonly EngravedFill[] {
   let fills = known.get(layer);

@@ -10,8 +10,8 @@ export interface TimedPart {
 /**
  * How long each move takes, in seconds, the head starting and ending at rest.
  *
- * Each move keeps to its speed, the machine's acceleration, and a speed through each corner such that
- * an arc of that speed, touching both moves, would stay within the machine's corner deviation. Two
+ * Each move keeps to its speed, to the machine's acceleration, and to a speed through each corner. At that speed an arc
+ * that touches both moves would stay within the machine's corner deviation. Two
  * passes over the corner speeds, from the end and from the start, leave none that cannot be braked
  * from or reached; each move is then a trapezoid of speed over time. Where the head stands it comes to rest; its focus
  * moves at one speed.
@@ -93,8 +93,8 @@ export function timeMoves(
 
 /**
  * The square of the speed through a corner, from the cosine of the turn (1 = straight on).
- * The arc of radius r = d·s / (1 − s), s the sine of half the angle between the moves, bulges by the
- * deviation d; centripetal acceleration gives v² = a·r.
+ * An arc of radius r = d·s / (1 − s) bulges by d, the deviation; s is the sine of half the angle between the moves.
+ * Centripetal acceleration gives v² = a·r.
  */
 function cornerSpeedSquared(cosTurn: number, acceleration: number, deviation: number): number {
   const sinHalf = Math.sqrt(Math.max(0, (1 + cosTurn) / 2));

@@ -15,8 +15,8 @@ import { type AppliedSettings, applyRecipe, basisFor } from '../recipes/in-force
 import { type Beyond, beyondMachine } from '../settings/settings.ts';
 
 /**
- * A layer with what it will burn with, and whether it can. Where sheets of several materials lie on the bed, a layer
- * stands here once for each that it has items on, with the recipe of that one.
+ * A layer with what it will burn with, and whether it can. Of several materials on the bed, a layer stands here once
+ * for each that it has items on.
  */
 export interface PreparedLayer {
   /** The layer's id; for another material than the first sheet's, `layer@material`. Settings by hand are kept under it. */
@@ -59,8 +59,8 @@ export interface RunChoice {
 }
 
 /**
- * Looks up a job's machine, key and material in the shop, and derives what each item means and what
- * each layer burns with in a run. A machine or key that the shop no longer has is replaced by its first one.
+ * Looks up a job's machine, key and material in the shop. Derives what each item means, and what each layer burns with
+ * in a run. A machine or key that the shop no longer has is replaced by its first one.
  *
  * @throws RangeError when the shop has no machine or no key
  */

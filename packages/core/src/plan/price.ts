@@ -20,10 +20,10 @@ export interface Price {
 }
 
 /**
- * The price of a run: the machine's minutes, the stock that no earlier run of the job has used, each material by the
- * sheets that are used of it, where the shop charges so and knows what each costs, else by the area that encloses what
- * burns on it, setting up with the first run, and the fee of each run; the minimum is for the
- * job, and counts with its first run. Nothing to burn costs nothing.
+ * The price of a run: the machine's minutes, the stock that no earlier run of the job has used, and the fee of each run.
+ * Each material is charged by the sheets that are used of it, where the shop charges so and knows what each costs.
+ * Else it goes by the area that encloses what burns on it. Setting up and the minimum are for the job, and count with
+ * its first run. Nothing to burn costs nothing.
  */
 export function priceOf(
   plan: BurnPlan,

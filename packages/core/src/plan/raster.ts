@@ -37,7 +37,7 @@ export function runUpLength(speed: number, acceleration: number): number {
 
 /**
  * Fills outlines with scan lines, even-odd over all of them together: where two overlap, neither
- * burns. Lines run level or turned, both ways or one, each with a run-up and a run-out beyond its ends, so that speed
+ * burns. Lines run level or turned, both ways or one. Each has a run-up and a run-out beyond its ends, so that speed
  * is constant while lit. Pieces that lie far apart are filled one after the other where that is quicker.
  *
  * @param acceleration in mm/s²

@@ -11,9 +11,9 @@ const least = 1e-9;
 const fewStops = 8;
 
 /**
- * Makes an order of stops shorter, from a start that stays the first and to an end, if there is one, that stays the
- * last: 2-opt and Or-opt over neighbour lists with a list of stops worth looking at, then kicks (double bridges over
- * short segments), each kept when what comes of it is no longer.
+ * Makes an order of stops shorter, from a start that stays the first, and to an end, if there is one, that stays the
+ * last. First 2-opt and Or-opt over neighbour lists, with a list of stops worth looking at. Then kicks, which are double
+ * bridges over short segments; each is kept when what comes of it is no longer.
  * (Johnson and McGeoch, "The Traveling Salesman Problem: A Case Study in Local Optimization", 1997; Martin, Otto and
  * Felten, "Large-Step Markov Chains for the Traveling Salesman Problem", 1991.)
  *

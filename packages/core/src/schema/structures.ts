@@ -49,6 +49,7 @@ interface ListOptions {
   readonly isPlaced?: boolean;
 }
 
+/** A list of what a schema reads. @throws Mismatch with the place in the list */
 export function list<T>(
   schema: Schema<T>,
   { most = Number.POSITIVE_INFINITY, each, isPlaced = true }: ListOptions = {},
@@ -96,6 +97,7 @@ export interface RecordSchema<F extends Fields> extends Schema<RecordOf<F>> {
   readonly fields: F;
 }
 
+/** An object of fields. What it has besides is kept. @throws Mismatch with the field's name */
 export function record<const F extends Fields>(fields: F): RecordSchema<F> {
   const entries = Object.entries(fields);
   const readers = entries.map(([name, { read, spreadOver }]) => ({ name, read, isSpread: spreadOver !== undefined }));

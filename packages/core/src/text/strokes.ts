@@ -8,6 +8,7 @@ export interface StrokeFont {
   >;
 }
 
+/** A font of strokes as a file. */
 export function strokeFontBytes(font: StrokeFont): Uint8Array {
   return new TextEncoder().encode(JSON.stringify(font));
 }
@@ -17,6 +18,7 @@ export function isStrokeFont(bytes: Uint8Array): boolean {
   return bytes[0] === '{'.charCodeAt(0);
 }
 
+/** A font of strokes from its file, which ships with the app and is not checked. */
 export function parseStrokeFont(bytes: Uint8Array): StrokeFont {
   return JSON.parse(new TextDecoder().decode(bytes)) as StrokeFont;
 }

@@ -19,6 +19,7 @@ export interface StandInOptions {
   readonly stuckMs?: number;
 }
 
+/** The options of a line to the stand-in, with what is usual where nothing is said. */
 export function withDefaults(options: StandInOptions): Required<StandInOptions> {
   return {
     changed: () => {},

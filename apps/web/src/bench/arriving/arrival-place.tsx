@@ -11,6 +11,7 @@ import type { Arriving } from '../state/arriving.ts';
 import { jobOf, machineOf, unitOf } from '../state/document.ts';
 import { placedBounds } from './arriving.ts';
 
+/** Where an arriving drawing goes on the bed. */
 export function PlacePart({ arriving }: { arriving: Arriving }) {
   const actions = useBenchActions();
   const unit = useBench(unitOf);

@@ -10,6 +10,7 @@ import type { Arriving } from '../state/arriving.ts';
 import { unitOf } from '../state/document.ts';
 import { measuredBox, setKnown } from './arriving.ts';
 
+/** How large an arriving drawing is, and how large it is to be. */
 export function SizePart({ arriving }: { arriving: Arriving }) {
   const actions = useBenchActions();
   const unit = useBench(unitOf);

@@ -15,6 +15,7 @@ interface Timeline {
 
 const timelines = new WeakMap<BurnPlan, Timeline>();
 
+/** When each move of a plan ends and where, so that the bed at any second is found by bisection. */
 export function timelineOf(plan: BurnPlan): Timeline {
   let timeline = timelines.get(plan);
   if (timeline) return timeline;
@@ -65,8 +66,8 @@ export function headAt(plan: BurnPlan, time: number): { x: number; y: number } |
 }
 
 /**
- * Paints what is burnt up to a time of the plan on a canvas of its own, adding only what is new
- * as time goes on; another view, another plan or going back starts it afresh.
+ * Paints what is burnt up to a time of the plan, on a canvas of its own. As time goes on it adds what is new; another
+ * view, another plan or going back starts it afresh.
  */
 export class BurnPainter {
   private readonly canvas = document.createElement('canvas');

@@ -4,6 +4,7 @@ import { machineOf } from '../state/document.ts';
 import { selectionBox } from '../state/hand.ts';
 import { viewOf } from './view.ts';
 
+/** Shows the whole bed. */
 export function showBed(actions: BenchActions): void {
   const state = actions.get();
   const { bedWidth, bedHeight } = machineOf(state);

@@ -10,10 +10,12 @@ export interface View {
 export const leastScale = 0.1;
 export const mostScale = 200;
 
+/** From bed mm to pixels of the view. */
 export function toScreen(view: View, x: number, y: number): Point {
   return { x: x * view.scale + view.x, y: y * view.scale + view.y };
 }
 
+/** From pixels of the view to bed mm. */
 export function toBed(view: View, x: number, y: number): Point {
   return { x: (x - view.x) / view.scale, y: (y - view.y) / view.scale };
 }

@@ -7,6 +7,7 @@ export type ShownStep =
   | { readonly kind: 'step'; readonly step: PlanStep }
   | { readonly kind: 'card'; readonly cardId: string; readonly steps: readonly PlanStep[]; readonly timeS: number };
 
+/** A plan's steps as they are listed: all cells of a test card as one. */
 export function shownSteps(steps: readonly PlanStep[]): ShownStep[] {
   const out: ShownStep[] = [];
   for (const step of steps) {

@@ -9,6 +9,7 @@ export const markLook: Record<CardMark | 'best', { colour: string; Icon: typeof 
   best: { colour: '#8A5A00', Icon: Star },
 };
 
+/** A mark of a card's cell as a sign; its name stands beside it. */
 export function MarkSign({ mark, size = 14 }: { mark: CardMark | 'best'; size?: number }) {
   const { colour, Icon } = markLook[mark];
   return (

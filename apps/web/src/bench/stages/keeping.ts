@@ -10,6 +10,7 @@ export function useLastWitness(): string {
   return localStorage.getItem('witness') ?? member;
 }
 
+/** Remembers in this browser who signs for what was burnt. */
 export function rememberWitness(by: string): void {
   localStorage.setItem('witness', by);
 }

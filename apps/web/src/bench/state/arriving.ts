@@ -53,6 +53,7 @@ export const nothingIncoming: ArrivingState = {
 
 let turns = 0;
 
+/** What changes the slice of the drawing that arrives. */
 export function arrivingActions(get: Read<ArrivingState>, change: Change<ArrivingState>) {
   const update = (part: Partial<Incoming>) => change({ incoming: { ...get().incoming, ...part } });
   const adjustArriving = (part: Partial<Omit<Arriving, 'id' | 'file'>>) => {

@@ -15,6 +15,7 @@ export type BenchState = DocumentState & ViewState & HandState & PlanState & Arr
 
 export type BenchStore = ReturnType<typeof createBenchStore>;
 
+/** The state of the Bench for a job that was opened: all slices as they begin. */
 export function createBenchStore(opened: OpenedJob, shop: ShopLists, pricing: Pricing = freeOfCharge) {
   const store = createStore<BenchState>(() => ({
     ...openedDocument(opened, shop, pricing),

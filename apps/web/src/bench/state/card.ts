@@ -13,6 +13,7 @@ export interface CardState {
 
 export const noCard: CardState = { readCard: null, cardBrush: 'good' };
 
+/** What changes the slice of the test card in one's hand. */
 export function cardActions(get: Read<CardState>, change: Change<CardState>) {
   return {
     startReading: (id: string) => change({ readCard: { id, runId: null } }),

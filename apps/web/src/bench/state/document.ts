@@ -47,6 +47,7 @@ export interface DocumentState {
   tieNews: readonly TieChange[];
 }
 
+/** The slice of the document as it begins. */
 export function openedDocument(opened: OpenedJob, shop: ShopLists, pricing: Pricing): DocumentState {
   const { document } = opened;
   return {
@@ -154,6 +155,7 @@ export function documentActions(
   };
 }
 
+/** The job as it is now. */
 export function jobOf(state: DocumentState): JobDocument {
   return state.history.present;
 }
@@ -163,10 +165,12 @@ export function isDrawn(state: DocumentState): boolean {
   return jobOf(state).drawing.items.length > 0;
 }
 
+/** The machine that the job is for. */
 export function machineOf(state: DocumentState): Machine {
   return state.prepared.machine;
 }
 
+/** The unit that the job's lengths are shown and typed in. */
 export function unitOf(state: DocumentState): LengthUnit {
   return state.history.present.unit;
 }

@@ -114,6 +114,7 @@ export function handAfterEdit({ selection }: HandState, document: JobDocument): 
   };
 }
 
+/** What changes the slice of selection, tool and pointer. */
 export function handActions(get: Read<HandState>, change: Change<HandState>) {
   return {
     select: (ids: Iterable<string>) => change({ selection: new Set(ids) }),
@@ -153,10 +154,12 @@ export function anchorOf(state: DocumentState & HandState): Anchor {
   return origin === 'centre' ? { u: 0.5, v: 0.5 } : { u: 0, v: origin === 'top-left' ? 0 : 1 };
 }
 
+/** The selected items, in drawing order. */
 export function selectedItems(state: DocumentState & HandState): readonly Item[] {
   return itemsAmong(jobOf(state).drawing, state.selection);
 }
 
+/** The box around what is selected, in bed mm. */
 export function selectionBox(state: DocumentState & HandState): Box {
   return boundsAmong(jobOf(state).drawing, state.selection);
 }

@@ -44,6 +44,7 @@ export function planAfter({ planning }: PlanState, { kind }: DocumentNews): Part
   return kind === 'other-shop' ? { planning: { ...planning, isOutdated: true } } : { previewS: null };
 }
 
+/** What changes the slice of the plan. */
 export function planActions(change: Change<PlanState>) {
   return {
     showPlan: (subject: PlanSubject, answer: Planned) =>

@@ -23,6 +23,7 @@ export const firstView: ViewState = {
   pictured: null,
 };
 
+/** What changes the slice of the view. */
 export function viewActions(change: Change<ViewState>) {
   return {
     showView: (view: View) => change({ view }),

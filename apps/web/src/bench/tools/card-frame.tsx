@@ -2,6 +2,7 @@ import type { ReactNode } from 'react';
 import { useBench, useBenchActions } from '../context.ts';
 import type { ToolOptions } from './tool-options.ts';
 
+/** The small card of a tool that floats over the bed. */
 export function Card({ label, children }: { label: string; children: ReactNode }) {
   return (
     <section
@@ -13,6 +14,7 @@ export function Card({ label, children }: { label: string; children: ReactNode }
   );
 }
 
+/** The options of the tools, and what changes some of them. */
 export function useOptions(): [ToolOptions, (change: Partial<ToolOptions>) => void] {
   const actions = useBenchActions();
   const options = useBench((state) => state.toolOptions);

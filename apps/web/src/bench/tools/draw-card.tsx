@@ -9,6 +9,7 @@ import { unitOf } from '../state/document.ts';
 import { Card, useOptions } from './card-frame.tsx';
 import { toolLooks } from './tool-looks.ts';
 
+/** How a shape is drawn: what for, and from where. */
 export function DrawCard({ name }: { name: keyof typeof toolLooks }) {
   const [options, change] = useOptions();
   const unit = useBench(unitOf);

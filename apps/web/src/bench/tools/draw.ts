@@ -7,6 +7,7 @@ import { itemAt } from '@lambent/core/picking';
 import type { BenchActions } from '../state/bench-state.ts';
 import { jobOf } from '../state/document.ts';
 
+/** An id that no other item has. */
 export const newId = (): string => `i${crypto.randomUUID().slice(0, 12)}`;
 
 /** An item as it is drawn here, painted so that the job's key gives it the operation. */
@@ -30,6 +31,7 @@ export function addShape(actions: BenchActions, shape: Shape, title: string, ope
   actions.select([item.id]);
 }
 
+/** The outline of what is being drawn; null where nothing is yet. */
 export function outlineOfShape(shape: Shape | null): Path | null {
   return shape && outlineOf(shape);
 }

@@ -246,6 +246,7 @@ function movedCorners(item: Item, lines: readonly NodeLine[], back: Matrix) {
   });
 }
 
+/** Whether two places are the same node. */
 export function same(a: NodePlace, b: NodePlace): boolean {
   return a.line === b.line && a.node === b.node;
 }

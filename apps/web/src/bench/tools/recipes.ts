@@ -28,6 +28,7 @@ export function angleTo(from: Point, to: Point): number {
   return Math.abs(degrees) < 1e-9 ? 0 : degrees;
 }
 
+/** The point at a length and an angle from another; degrees are counted anticlockwise on the screen from the right. */
 export function pointAtAngle(from: Point, length: number, degrees: number): Point {
   const angle = (degrees * Math.PI) / 180;
   return { x: from.x + length * Math.cos(angle), y: from.y - length * Math.sin(angle) };

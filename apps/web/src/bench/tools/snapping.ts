@@ -18,6 +18,7 @@ export function snapField(state: BenchState, skip: ReadonlySet<string> = none): 
   return { drawing, skip, boxes, guides, gridMm: state.snapping.gridMm, kinds: state.snapping.kinds };
 }
 
+/** How far the pointer catches, in bed mm. */
 export function snapReach({ view }: BenchState): number {
   return reachPx / view.scale;
 }

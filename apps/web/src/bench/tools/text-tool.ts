@@ -133,6 +133,7 @@ export async function finishText(actions: BenchActions): Promise<void> {
   }
 }
 
+/** Leaves a text that is being written without keeping it. */
 export function dropText(actions: BenchActions): void {
   asked++;
   actions.writeText(null);

@@ -13,6 +13,7 @@ export interface Drawn {
 
 export const turn = Math.PI / 180;
 
+/** A path as an outline that is not filled; null where there is nothing of it. */
 export function outline(path: Path | null): Drawn | null {
   return path && path.verbs.length > 1 ? { shape: { kind: 'path', path }, filled: false } : null;
 }
@@ -29,6 +30,7 @@ export interface Dot {
   readonly y: number;
 }
 
+/** A polyline; null where its points are all one. */
 export function lineThrough(points: readonly Dot[], close: boolean): Path | null {
   const builder = new PathBuilder();
   points.forEach(({ x, y }, i) => {
@@ -40,6 +42,12 @@ export function lineThrough(points: readonly Dot[], close: boolean): Path | null
   return path.verbs.length > 1 ? path : null;
 }
 
+/**
+ * An arc of an ellipse about a centre.
+ * @param phi how its axes are turned
+ * @param from where it starts
+ * @param span how far it goes; all in radians
+ */
 export function arc({ x, y }: Dot, rx: number, ry: number, phi: number, from: number, span: number): Path {
   const at = (t: number) => ({
     x: x + Math.cos(phi) * rx * Math.cos(t) - Math.sin(phi) * ry * Math.sin(t),
@@ -81,6 +89,7 @@ export function bulged(vertices: readonly Vertex[], closed: boolean): Path | nul
   return builder.build();
 }
 
+/** A spline as cubic curves. @param tolerance in the file's units */
 export function splinePath(curve: Spline, closed: boolean, tolerance: number): Path {
   const start = splineStart(curve);
   const builder = new PathBuilder().moveTo(start.x, start.y);

@@ -45,6 +45,7 @@ export function colourOf(value: unknown): Colour {
   return typeof value === 'string' && /^#[0-9a-f]{6}$/i.test(value) ? value.toUpperCase() : '#000000';
 }
 
+/** A path from operators and coordinates in one row, as the PDF reader packs them. */
 export function pathOfData(data: ArrayLike<number>): Path {
   const builder = new PathBuilder();
   addData(builder, data, identity);

@@ -36,6 +36,7 @@ export interface Context extends LengthContext {
   readonly keepSpaces: boolean;
 }
 
+/** What holds at the root of an SVG, before anything is said. */
 export function startContext(matrix: Matrix, viewBox: ViewBox): Context {
   return {
     matrix,

@@ -29,6 +29,7 @@ export interface SetLetter {
   readonly advance: number;
 }
 
+/** Adds the characters of a text to its letters, with what each is drawn with; spaces as CSS joins them. */
 export function addCharacters(
   text: string,
   own: Declared,
@@ -44,11 +45,13 @@ export function addCharacters(
   }
 }
 
+/** Drops the space that a text ends with, unless it is to be kept. */
 export function trimSpaces(letters: Letter[]): void {
   const last = letters.at(-1);
   if (last?.character === ' ' && !last.context.keepSpaces) letters.pop();
 }
 
+/** How far down letters go for `baseline-shift`, in px; below 0 they are raised. */
 export function baselineShift(text: string | undefined, context: Context): number {
   if (text === undefined || text === 'baseline' || text === 'inherit') return 0;
   if (text === 'sub') return context.fontSize * 0.2;
@@ -70,6 +73,7 @@ const baselines: Record<string, number> = {
   mathematical: 0.4,
 };
 
+/** How far letters go down for their `dominant-baseline`, in px. */
 export function baselineOf(context: Context): number {
   return (baselines[context.baseline] ?? 0) * context.fontSize;
 }

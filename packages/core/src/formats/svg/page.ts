@@ -100,6 +100,7 @@ function declaredSize(root: SvgElement, side: 'width' | 'height'): { mm: number;
   return { mm, physical: length.unit !== '' && length.unit !== 'px' };
 }
 
+/** The four numbers of a `viewBox`; null where it does not hold four. */
 export function readViewBox(text: string | undefined): ViewBox | null {
   if (text === undefined) return null;
   const { numbers, whole } = readNumbers(text);

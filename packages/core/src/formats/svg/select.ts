@@ -3,10 +3,12 @@ import type { SvgElement } from './xml.ts';
 
 export type Ordinal = readonly [ids: number, classes: number, types: number];
 
+/** Orders selectors by specificity, as CSS counts it. */
 export function compare(a: Ordinal, b: Ordinal): number {
   return a[0] - b[0] || a[1] - b[1] || a[2] - b[2];
 }
 
+/** Whether a part of a selector joins two others. */
 export function isCombinator({ type }: Selector): boolean {
   return (
     type === SelectorType.Descendant ||
@@ -18,6 +20,7 @@ export function isCombinator({ type }: Selector): boolean {
 
 const followedPseudos = new Set(['first-child', 'last-child', 'only-child', 'root', 'not', 'is', 'where']);
 
+/** Whether a part of a selector is of a kind that is understood here. */
 export function isFollowed(part: Selector): boolean {
   if (part.type === SelectorType.Pseudo) {
     const nested = Array.isArray(part.data) ? part.data.flat() : [];

@@ -42,11 +42,13 @@ export function areaOf(path: Path, rule: FillRule): Area {
   return toArea(Clipper.union(toRings(path), clipperRule(rule)));
 }
 
+/** A box as an area. */
 export function boxArea({ minX, minY, maxX, maxY }: Box): Area {
   const outline = new PathBuilder().moveTo(minX, minY).lineTo(maxX, minY).lineTo(maxX, maxY).lineTo(minX, maxY);
   return areaOf(outline.close().build(), 'nonzero');
 }
 
+/** What lies in any of some areas. */
 export function uniteAreas(areas: readonly Area[]): Area {
   if (areas.length < 2) return areas[0] ?? emptyArea;
   return toArea(
@@ -57,6 +59,7 @@ export function uniteAreas(areas: readonly Area[]): Area {
   );
 }
 
+/** What lies in both of two areas. */
 export function intersectAreas(a: Area, b: Area): Area {
   return toArea(Clipper.intersect(a.outlines, b.outlines, ClipperRule.NonZero));
 }

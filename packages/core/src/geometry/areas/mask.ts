@@ -13,8 +13,8 @@ const steps = [
 const tolerance = 0.75;
 
 /**
- * The outlines of what is set in a grid of cells, a cell one unit wide, what is set on the right of their way as
- * seen on the screen. Cells that touch at a corner only are apart.
+ * The outlines of what is set in a grid of cells, a cell one unit wide. What is set lies on their right, as seen on the
+ * screen. Cells that touch at a corner only are apart.
  *
  * @param mask row by row, not 0 where it is set
  */

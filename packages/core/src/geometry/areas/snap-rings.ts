@@ -8,9 +8,9 @@ const near = 1.5;
 const cell = 2;
 
 /**
- * Rings whose points are the same where they are in one place but for rounding, and whose edges go through the points
- * that lie on them so (snap rounding, after Hobby, "Practical Segment Intersection with Finite Precision Output", 1999):
- * edges that lie over each other do so exactly. The library is far off where edges almost do.
+ * Rings whose points are the same where they are in one place but for rounding. Their edges go through the points that
+ * lie on them so: edges that lie over each other do so exactly. (Snap rounding, after Hobby, "Practical Segment
+ * Intersection with Finite Precision Output", 1999.) The library is far off where edges almost do.
  */
 export function snapped(areas: readonly Paths64[]): Paths64[] {
   const points = new Map<number, GridPoint[]>();

@@ -6,8 +6,8 @@ import { isSliver, withoutSpikes, withoutTurnbacks } from './spikes.ts';
 
 /*
  * From curves to the polygon arithmetic and back. Outlines go into it as chords; each edge of the answer is then
- * traced back to the segment that it is a chord of, so that lines stay lines and curves stay pieces of the very
- * curves that went in, cut where they truly cross.
+ * traced back to the segment that it is a chord of. So lines stay lines, and curves stay pieces of the very curves
+ * that went in, cut where they truly cross.
  */
 
 /** The raster of the polygon arithmetic, in mm. */

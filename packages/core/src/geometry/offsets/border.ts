@@ -41,8 +41,8 @@ export interface Border {
 
 /**
  * The outer edge around outlines at a distance, without holes. Inlets are filled and inner corners rounded by going
- * further out and back in (a morphological closing), so that the edge is a true parallel curve wherever it bends
- * outward; pieces are joined along the shortest tree of the gaps between them (Prim's).
+ * further out and back in (a morphological closing). So the edge is a true parallel curve wherever it bends
+ * outward. Pieces are joined along the shortest tree of the gaps between them (Prim's).
  */
 export function borderAround(outlines: readonly Outline[], settings: BorderSettings, progress?: Progress): Border {
   const { by, loop } = settings;

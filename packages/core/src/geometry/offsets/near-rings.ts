@@ -14,7 +14,9 @@ const piecesOfFew = 40;
 const mostPairs = { each: 300, all: 2_000_000 };
 
 /**
- * Whether closed lines, or parts of one that are not local to each other, come nearer to each other than a width, in mm, or cross.
+ * Whether closed lines come nearer to each other than a width, in mm, or cross; parts of one line count that are not
+ * local to each other.
+ *
  * @param outlines x and y of each one's points one after the other
  */
 export function comeNear(outlines: readonly Float64Array[], width: number): boolean {

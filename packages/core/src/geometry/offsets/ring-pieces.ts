@@ -69,9 +69,9 @@ export function turnAt({ count, dx, dy }: Ring, i: number): number {
 }
 
 /**
- * Whether a ring turns so little between two pieces of it, one way round or the other, that nothing of them crosses,
- * and that what is not local is further apart than a width: the ends of a path that turns by less than an angle are
- * at least the cosine of half of it, times its length, apart.
+ * Whether a ring turns little between two pieces of it, one way round or the other. Then nothing of them crosses, and
+ * what is not local is further apart than a width. For the ends of a path that turns by less than α are apart by at least
+ * its length times cos α/2.
  *
  * @param turns how much the whole ring turns, in radians
  */

@@ -10,22 +10,27 @@ export interface Box {
 
 export const emptyBox: Box = { minX: Infinity, minY: Infinity, maxX: -Infinity, maxY: -Infinity };
 
+/** Whether a box holds no point at all; one of no width holds some. */
 export function isEmpty(box: Box): boolean {
   return !(box.minX <= box.maxX && box.minY <= box.maxY);
 }
 
+/** A box from its top left. */
 export function boxOf(x: number, y: number, width: number, height: number): Box {
   return { minX: x, minY: y, maxX: x + width, maxY: y + height };
 }
 
+/** 0 for the empty box. */
 export function boxWidth(box: Box): number {
   return Math.max(0, box.maxX - box.minX);
 }
 
+/** 0 for the empty box. */
 export function boxHeight(box: Box): number {
   return Math.max(0, box.maxY - box.minY);
 }
 
+/** The box around two. */
 export function uniteBoxes(a: Box, b: Box): Box {
   return {
     minX: Math.min(a.minX, b.minX),
@@ -35,6 +40,7 @@ export function uniteBoxes(a: Box, b: Box): Box {
   };
 }
 
+/** A box with all sides moved out. @param by how far; below 0 it shrinks */
 export function growBox(box: Box, by: number): Box {
   return { minX: box.minX - by, minY: box.minY - by, maxX: box.maxX + by, maxY: box.maxY + by };
 }
@@ -49,6 +55,7 @@ export function boxContains(outer: Box, inner: Box, slack = 0): boolean {
   );
 }
 
+/** Whether two boxes have a point in common, if only of their edges. */
 export function boxesMeet(a: Box, b: Box): boolean {
   return a.minX <= b.maxX && b.minX <= a.maxX && a.minY <= b.maxY && b.minY <= a.maxY;
 }
@@ -65,6 +72,7 @@ export function transformBox(box: Box, [a, b, c, d, e, f]: Matrix): Box {
   };
 }
 
+/** The middle of a box that is not empty. */
 export function boxCentre(box: Box): Point {
   return { x: (box.minX + box.maxX) / 2, y: (box.minY + box.maxY) / 2 };
 }

@@ -49,6 +49,7 @@ export function invert(m: Matrix): Matrix | null {
   return [d / det, -b / det, -c / det, a / det, (c * f - d * e) / det, (b * e - a * f) / det];
 }
 
+/** Moves by so much. */
 export function translation(dx: number, dy: number): Matrix {
   return [1, 0, 0, 1, dx, dy];
 }
@@ -75,10 +76,12 @@ function exactTurn(degrees: number): [cos: number, sin: number] {
   return [Math.cos(angle), Math.sin(angle)];
 }
 
+/** Where a matrix takes a point. */
 export function applyTo(m: Matrix, x: number, y: number): Point {
   return { x: m[0] * x + m[2] * y + m[4], y: m[1] * x + m[3] * y + m[5] };
 }
 
+/** By what areas grow under a matrix; below 0 where it mirrors. */
 export function determinant(m: Matrix): number {
   return m[0] * m[3] - m[1] * m[2];
 }
@@ -88,6 +91,7 @@ export function meanScale(m: Matrix): number {
   return Math.sqrt(Math.abs(determinant(m)));
 }
 
+/** Whether all six numbers are finite. */
 export function isFiniteMatrix(m: Matrix): boolean {
   return m.every(Number.isFinite);
 }

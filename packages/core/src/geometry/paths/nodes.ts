@@ -39,6 +39,7 @@ export function nodesOf(path: Path): NodeLine[] {
   });
 }
 
+/** A path through nodes with their handles; lines of fewer than two nodes are left out. */
 export function pathOfNodes(lines: readonly NodeLine[]): Path {
   const builder = new PathBuilder();
   for (const { nodes, closed } of lines) {

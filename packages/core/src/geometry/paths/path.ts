@@ -117,6 +117,7 @@ export function appendPath(builder: PathBuilder, { verbs, coords }: Path, begins
   }
 }
 
+/** A path as a matrix takes it; the path itself stays. */
 export function transformPath(path: Path, m: Matrix): Path {
   const { coords } = path;
   const out = new Float64Array(coords.length);
@@ -174,6 +175,7 @@ export function pathBounds(path: Path): Box {
   return { minX, minY, maxX, maxY };
 }
 
+/** One coordinate of a cubic Bézier at a parameter from 0 to 1, in Bernstein form. */
 export function cubicAt(p0: number, p1: number, p2: number, p3: number, t: number): number {
   const s = 1 - t;
   return s * s * s * p0 + 3 * s * s * t * p1 + 3 * s * t * t * p2 + t * t * t * p3;

@@ -19,6 +19,7 @@ export interface Subpath {
   readonly closed: boolean;
 }
 
+/** The subpaths of a path, each as cubic segments; segments of no length are left out. */
 export function* subpathsOf({ verbs, coords }: Path): Generator<Subpath> {
   let segments: Segment[] = [];
   let at = 0;
@@ -76,6 +77,7 @@ export function addSegment(builder: PathBuilder, segment: Segment): void {
   else builder.cubicTo(x1, y1, x2, y2, x3, y3);
 }
 
+/** A straight segment as a cubic one, its handles on its ends. */
 export function lineSegment(x0: number, y0: number, x1: number, y1: number): Segment {
   return [x0, y0, x0, y0, x1, y1, x1, y1];
 }
@@ -123,10 +125,12 @@ export function pieceOf(s: Segment, from: number, to: number): Segment {
   ];
 }
 
+/** A segment the other way round. */
 export function reversed([x0, y0, x1, y1, x2, y2, x3, y3]: Segment): Segment {
   return [x3, y3, x2, y2, x1, y1, x0, y0];
 }
 
+/** A subpath the other way round. */
 export function reversedSubpath({ segments, closed }: Subpath): Subpath {
   return { segments: segments.map(reversed).reverse(), closed };
 }

@@ -35,6 +35,7 @@ export function addSpline(builder: PathBuilder, spline: Spline, tolerance: numbe
   }
 }
 
+/** Where a B-spline begins. */
 export function splineStart(spline: Spline): { x: number; y: number } {
   const { degree, knots, points } = spline;
   let span = degree;

@@ -127,8 +127,8 @@ export function cardWish(
 }
 
 /**
- * What a card's words are scored with: as the stock's own recipe says, else as the mildest score that the shop has
- * proven on the machine, else with hardly more than the beam's least power.
+ * What a card's words are scored with: what the stock's own recipe says. Else the mildest score that the shop has proven
+ * on the machine, or else hardly more than the beam's least power.
  */
 export function safeWords(
   { materials }: Pick<Shop, 'materials'>,

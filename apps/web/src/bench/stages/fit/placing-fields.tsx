@@ -19,6 +19,7 @@ interface Props {
   set: (part: Partial<Placing>) => void;
 }
 
+/** Where offset outlines go, and what becomes of their sources. */
 export function PlacingFields({ placing: { layerId, fate, follows }, set }: Props) {
   const layers = useBench((state) => state.prepared.meaning.layers);
   return (
@@ -132,6 +133,7 @@ export function SlowStop({ share, stop }: { share: number; stop: () => void }) {
   );
 }
 
+/** Why something cannot be made; nothing where it can. */
 export function Trouble({ words }: { words: string | null }) {
   return words ? (
     <p role="alert" className="text-stop">
