@@ -126,8 +126,8 @@ export class Stock {
     const sheet = this.sheetAt(edgeOf(i) + beamMm / 2, edgeOf(j) + beamMm / 2);
     if (!sheet) return;
     const tile = this.tileOf(i, j);
-    const at = indexIn(i, j);
-    tile[at] = heated(sheet, tile[at], perMm, z);
+    const index = indexIn(i, j);
+    tile[index] = heated(sheet, tile[index], perMm, z);
   }
 
   private tileOf(i: number, j: number): Float32Array {
@@ -168,9 +168,9 @@ export class Stock {
   private eachBurnt(visit: (i: number, j: number, energy: number) => void): void {
     for (const [key, tile] of this.tiles) {
       const [tileI, tileJ] = placeOf(key);
-      tile.forEach((energy, at) => {
+      tile.forEach((energy, index) => {
         if (energy === 0) return;
-        visit(tileI * tileSize + (at % tileSize), tileJ * tileSize + Math.floor(at / tileSize), energy);
+        visit(tileI * tileSize + (index % tileSize), tileJ * tileSize + Math.floor(index / tileSize), energy);
       });
     }
   }

@@ -132,19 +132,23 @@ export const api = {
   versions: (id: string) => data(server.GET('/api/jobs/{id}/versions', { params: withId(id) })),
   machines: () => data(server.GET('/api/machines')),
   materials: () => data(server.GET('/api/materials')),
-  addMaterial: (by: string, material: SentMaterial) =>
-    data(server.POST('/api/materials', { body: sent({ by, material }) })),
-  changeMaterial: (by: string, { version = 0, ...material }: Material) =>
-    data(server.PUT('/api/materials/{id}', { params: withId(material.id), body: sent({ by, version, material }) })),
-  addRecipe: (by: string, materialId: string, recipe: Recipe) =>
-    data(server.POST('/api/materials/{id}/recipes', { params: withId(materialId), body: { by, recipe } })),
-  changeRecipe: (by: string, { id = 0, version = 0, ...recipe }: Recipe) =>
-    data(server.PUT('/api/recipes/{id}', { params: withId(id), body: { by, version, recipe } })),
+  addMaterial: (author: string, material: SentMaterial) =>
+    data(server.POST('/api/materials', { body: sent({ by: author, material }) })),
+  changeMaterial: (author: string, { version = 0, ...material }: Material) =>
+    data(
+      server.PUT('/api/materials/{id}', { params: withId(material.id), body: sent({ by: author, version, material }) }),
+    ),
+  addRecipe: (author: string, materialId: string, recipe: Recipe) =>
+    data(server.POST('/api/materials/{id}/recipes', { params: withId(materialId), body: { by: author, recipe } })),
+  changeRecipe: (author: string, { id = 0, version = 0, ...recipe }: Recipe) =>
+    data(server.PUT('/api/recipes/{id}', { params: withId(id), body: { by: author, version, recipe } })),
   bookHistory: (materialId: string) => data(server.GET('/api/materials/{id}/history', { params: withId(materialId) })),
-  undoChange: (by: string, id: number) =>
-    data(server.POST('/api/book/changes/{id}/undo', { params: withId(id), body: { by } })),
-  takeBookIn: (by: string, format: 'json' | 'csv', take: 'good' | 'all-or-nothing', file: Blob) =>
-    data(server.POST('/api/book/take-in', { params: { query: { by, format, take } }, ...raw(new Blob([file])) })),
+  undoChange: (author: string, id: number) =>
+    data(server.POST('/api/book/changes/{id}/undo', { params: withId(id), body: { by: author } })),
+  takeBookIn: (author: string, format: 'json' | 'csv', take: 'good' | 'all-or-nothing', file: Blob) =>
+    data(
+      server.POST('/api/book/take-in', { params: { query: { by: author, format, take } }, ...raw(new Blob([file])) }),
+    ),
   keepKerf: (materialId: string, body: KerfDto) =>
     data(server.PUT('/api/materials/{id}/kerf', { params: withId(materialId), body })),
   keepFit: (materialId: string, body: FitDto) =>

@@ -23,7 +23,7 @@ export async function jobs(options: JobsOptions): Promise<number> {
   }
   if (cards.length === 0) process.stdout.write(`There are no jobs on the Desk of ${server.address}.\n`);
   for (const { id, title, version, machineId, itemCount, lastRun } of cards) {
-    const machine = machines.find((one) => one.id === machineId)?.name ?? machineId;
+    const machine = machines.find((entry) => entry.id === machineId)?.name ?? machineId;
     const burnt = lastRun ? `last run ${lastRun.status}` : 'not burnt yet';
     process.stdout.write(`${id}  ${title}: ${itemCount} items on ${machine}, version ${version}, ${burnt}\n`);
   }

@@ -28,7 +28,7 @@ export async function offset(from: string, to: string, options: OffsetOptions): 
   if (!parsed.ok || parsed.value === 0) {
     throw new Unusable(`--by must be a length other than 0, such as 2 or -0.5, and not “${options.by}”.`);
   }
-  const by = parsed.value;
+  const distance = parsed.value;
   const join = joins.find((known) => known === options.join);
   if (!join) throw new Unusable(`--join must be ${joins.join(', ')}, and not “${options.join}”.`);
   const drawn = await readDrawing(from, options);
@@ -37,9 +37,9 @@ export async function offset(from: string, to: string, options: OffsetOptions): 
     const which = options.select ? ` with a stroke of ${options.select}` : '';
     throw new Unusable(`${from} has no outlines${which}: there is nothing to offset.`);
   }
-  const path = offsetOf(sources, { ...plainOffset, by, join, ignoreHoles: options.ignoreHoles === true });
+  const path = offsetOf(sources, { ...plainOffset, by: distance, join, ignoreHoles: options.ignoreHoles === true });
   if (path.verbs.length === 0) {
-    process.stdout.write(`${nameOf(from)}: nothing is left ${Math.abs(by)} mm inward; nothing was written.\n`);
+    process.stdout.write(`${nameOf(from)}: nothing is left ${Math.abs(distance)} mm inward; nothing was written.\n`);
     return 1;
   }
   const item: Item = {

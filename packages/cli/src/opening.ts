@@ -98,9 +98,9 @@ export function runNamed(runs: readonly Run[], wanted: string | undefined): Run 
 
 /** The one of an id, or the first where none is named. @throws Unusable where there is none */
 export function choose<T extends { id: string }>(all: readonly T[], id: string | undefined, what: string): T {
-  const chosen = id === undefined ? all[0] : all.find((one) => one.id === id);
+  const chosen = id === undefined ? all[0] : all.find((entry) => entry.id === id);
   if (!chosen) {
-    throw new Unusable(`The shop has no ${what} “${id}”; it has ${all.map((one) => one.id).join(', ')}.`);
+    throw new Unusable(`The shop has no ${what} “${id}”; it has ${all.map((entry) => entry.id).join(', ')}.`);
   }
   return chosen;
 }

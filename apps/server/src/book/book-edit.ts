@@ -23,9 +23,9 @@ interface Edit {
 }
 
 /** Begins a change of the book by someone, with the machines that recipes are held to. */
-export async function begin(writing: Writing, by: string): Promise<Edit> {
+export async function begin(writing: Writing, author: string): Promise<Edit> {
   const rows = await writing.find(MachineEntity, { order: { position: 'ASC' } });
-  return { writing, by, machines: rows.map(({ definition }) => definition) };
+  return { writing, by: author, machines: rows.map(({ definition }) => definition) };
 }
 
 /**

@@ -28,25 +28,25 @@ export class BookService {
   }
 
   /** @throws PlainError 400 when it is none; 409 when there is one of that id */
-  async addMaterial(by: string, json: Record<string, unknown>): Promise<Material> {
-    return this.material(await this.writes.do('addMaterial', by, json));
+  async addMaterial(author: string, json: Record<string, unknown>): Promise<Material> {
+    return this.material(await this.writes.do('addMaterial', author, json));
   }
 
   /** @throws PlainError 400 when it is none; 409 when it was changed meanwhile */
-  async changeMaterial(id: string, by: string, version: number, json: Record<string, unknown>): Promise<Material> {
-    await this.writes.do('changeMaterial', by, id, version, json);
+  async changeMaterial(id: string, author: string, version: number, json: Record<string, unknown>): Promise<Material> {
+    await this.writes.do('changeMaterial', author, id, version, json);
     return this.material(id);
   }
 
   /** @throws PlainError 400 when it is none; 409 when there is one for the same */
-  async addRecipe(materialId: string, by: string, json: Record<string, unknown>): Promise<Material> {
-    await this.writes.do('addRecipe', by, materialId, json);
+  async addRecipe(materialId: string, author: string, json: Record<string, unknown>): Promise<Material> {
+    await this.writes.do('addRecipe', author, materialId, json);
     return this.material(materialId);
   }
 
   /** @throws PlainError 400 when it is none; 409 when it was changed meanwhile, or there is one for the same */
-  async changeRecipe(id: number, by: string, version: number, json: Record<string, unknown>): Promise<Material> {
-    return this.material(await this.writes.do('changeRecipe', by, id, version, json));
+  async changeRecipe(id: number, author: string, version: number, json: Record<string, unknown>): Promise<Material> {
+    return this.material(await this.writes.do('changeRecipe', author, id, version, json));
   }
 
   /** @throws PlainError 409 when the machine has no cutting recipe to keep it with */
@@ -68,13 +68,13 @@ export class BookService {
   }
 
   /** Takes one change back. @throws PlainError 409 when what it changed was changed again */
-  async undo(id: number, by: string): Promise<Material> {
-    return this.material(await this.writes.do('undoBookChange', by, id));
+  async undo(id: number, author: string): Promise<Material> {
+    return this.material(await this.writes.do('undoBookChange', author, id));
   }
 
   /** @throws PlainError 400 when it is no book at all */
-  takeIn(by: string, format: 'json' | 'csv', text: string, take: 'good' | 'all-or-nothing'): Promise<BookTaken> {
-    return this.writes.do('takeBookIn', by, format, text, take);
+  takeIn(author: string, format: 'json' | 'csv', text: string, take: 'good' | 'all-or-nothing'): Promise<BookTaken> {
+    return this.writes.do('takeBookIn', author, format, text, take);
   }
 
   private async material(id: string): Promise<Material> {

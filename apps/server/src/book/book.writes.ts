@@ -37,22 +37,22 @@ import {
 import { materialOf, recipeOf } from './book-rows.ts';
 
 /** @returns its id @throws PlainError 409 when there is one of that id */
-export async function addMaterial(writing: Writing, by: string, json: Record<string, unknown>): Promise<string> {
+export async function addMaterial(writing: Writing, author: string, json: Record<string, unknown>): Promise<string> {
   const material = materialFromJson({ ...json, id: json.id ?? idFor(json), recipes: [] });
-  await insertMaterial(await begin(writing, by), material);
+  await insertMaterial(await begin(writing, author), material);
   return material.id;
 }
 
 /** @throws PlainError 409 when it was changed meanwhile */
 export async function changeMaterial(
   writing: Writing,
-  by: string,
+  author: string,
   id: string,
   version: number,
   json: Record<string, unknown>,
 ): Promise<void> {
   const material = materialFromJson({ ...json, id, recipes: [] });
-  const edit = await begin(writing, by);
+  const edit = await begin(writing, author);
   const row = await materialRowById(writing, id);
   if (row.version !== version) throw await changedMeanwhile(edit, row.name, { materialId: id, recipeId: null });
   // Fits are kept one by one as they are measured.
@@ -62,24 +62,24 @@ export async function changeMaterial(
 /** @throws PlainError 409 when there is one for the same */
 export async function addRecipe(
   writing: Writing,
-  by: string,
+  author: string,
   materialId: string,
   json: Record<string, unknown>,
 ): Promise<void> {
   const recipe = recipeFromJson(json);
-  await insertRecipe(await begin(writing, by), await materialRowById(writing, materialId), recipe);
+  await insertRecipe(await begin(writing, author), await materialRowById(writing, materialId), recipe);
 }
 
 /** @returns its material's id @throws PlainError 409 when it was changed meanwhile, or there is one for the same */
 export async function changeRecipe(
   writing: Writing,
-  by: string,
+  author: string,
   id: number,
   version: number,
   json: Record<string, unknown>,
 ): Promise<string> {
   const recipe = recipeFromJson(json);
-  const edit = await begin(writing, by);
+  const edit = await begin(writing, author);
   const { row, material } = await recipeRowById(writing, id);
   if (row.version !== version) {
     const name = `${recipeTitle(recipeOf(row), edit.machines)} of ${material.name}`;
@@ -122,17 +122,17 @@ export async function keepFit(writing: Writing, id: string, { fit, mm, from, by 
 /** Changes which sheets of a material the shop has; for writes of which this is a part. */
 export async function changeStock(
   writing: Writing,
-  by: string,
+  author: string,
   id: string,
   change: (stock: readonly StockedSheet[]) => readonly StockedSheet[],
 ): Promise<void> {
   const row = await materialRowById(writing, id);
-  await updateMaterial(await begin(writing, by), row, { ...withoutRecipes(row), stock: change(row.stock ?? []) });
+  await updateMaterial(await begin(writing, author), row, { ...withoutRecipes(row), stock: change(row.stock ?? []) });
 }
 
 /** Takes one change back. @returns its material's id @throws PlainError 409 when what it changed was changed again */
-export async function undoBookChange(writing: Writing, by: string, id: number): Promise<string> {
-  const edit = await begin(writing, by);
+export async function undoBookChange(writing: Writing, author: string, id: number): Promise<string> {
+  const edit = await begin(writing, author);
   const change = await writing.findOneBy(BookChangeEntity, { id });
   if (!change) throw notFound('change');
   const { recipeId, before, after } = change;
@@ -155,12 +155,12 @@ export async function undoBookChange(writing: Writing, by: string, id: number): 
  */
 export async function takeBookIn(
   writing: Writing,
-  by: string,
+  author: string,
   format: 'json' | 'csv',
   text: string,
   take: 'good' | 'all-or-nothing',
 ): Promise<BookTaken> {
-  const edit = await begin(writing, by);
+  const edit = await begin(writing, author);
   const known = (await writing.find(MaterialEntity, { relations: { recipes: true } })).map(materialOf);
   const { book, faults } =
     format === 'json' ? { book: bookFromText(text), faults: [] } : bookFromTable(text, known, edit.machines);
@@ -181,7 +181,7 @@ export async function takeBookIn(
     }
     const row = stored ?? (await materialRowById(writing, material.id));
     for (const recipe of recipes) {
-      const old = stored?.recipes.find((one) => !one.archived && recipeKey(recipeOf(one)) === recipeKey(recipe));
+      const old = stored?.recipes.find((entry) => !entry.archived && recipeKey(recipeOf(entry)) === recipeKey(recipe));
       if (old) counts[await updateRecipe(edit, old, recipe)]++;
       else {
         await insertRecipe(edit, row, recipe);
@@ -207,12 +207,12 @@ function bookFromTable(text: string, known: readonly Material[], machines: Param
       forbidden: null,
     };
     const start = book.get(material.id) ?? { ...(stored ?? plain), ...material, recipes: [] };
-    const old = stored?.recipes.find((one) => !one.archived && recipeKey(one) === recipeKey(recipe));
+    const old = stored?.recipes.find((entry) => !entry.archived && recipeKey(entry) === recipeKey(recipe));
     book.set(material.id, { ...start, recipes: [...start.recipes, { ...recipe, ...besideTable(old, recipe) }] });
   }
   return { book: [...book.values()], faults };
 }
 
-function sourceNow(from: FigureSource['from'], by: string): FigureSource {
-  return { from, by, on: new Date().toISOString().slice(0, 10) };
+function sourceNow(from: FigureSource['from'], author: string): FigureSource {
+  return { from, by: author, on: new Date().toISOString().slice(0, 10) };
 }

@@ -17,7 +17,7 @@ export class JobPicturesService {
     private readonly work: WorkService,
   ) {}
 
-  of(id: string, version: number): Promise<string> {
+  pictureOf(id: string, version: number): Promise<string> {
     const name = `${id} ${version}`;
     let picture = this.kept.get(name);
     if (!picture) {

@@ -131,7 +131,7 @@ export class JobsController {
   @Header('Content-Type', 'image/svg+xml')
   @Header('Cache-Control', 'private, max-age=31536000, immutable')
   picture(@Param('id') id: string, @Query('version', ParseIntPipe) version: number): Promise<string> {
-    return this.pictures.of(id, version);
+    return this.pictures.pictureOf(id, version);
   }
 
   @Get(':id/originals/:original')

@@ -76,9 +76,9 @@ export class JobsService {
        WHERE jobs.deletedAt IS NOT NULL ORDER BY jobs.deletedAt DESC, jobs.changed DESC`,
     );
     return rows.map(({ id, title, deletedAt }) => {
-      const at = new Date(isoOf(deletedAt));
-      const goneAt = new Date(at.getTime() + deletedDays * 86_400_000);
-      return { id, title, deletedAt: at.toISOString(), goneAt: goneAt.toISOString() };
+      const time = new Date(isoOf(deletedAt));
+      const goneAt = new Date(time.getTime() + deletedDays * 86_400_000);
+      return { id, title, deletedAt: time.toISOString(), goneAt: goneAt.toISOString() };
     });
   }
 
@@ -228,9 +228,9 @@ export class JobsService {
 
 /** One of the shop's, by its id. @throws PlainError 400 that names those that it has */
 function known<T extends { readonly id: string }>(all: readonly T[], id: string, what: string): T {
-  const found = all.find((one) => one.id === id);
+  const found = all.find((entry) => entry.id === id);
   if (found) return found;
-  const has = all.map((one) => one.id).join(', ');
+  const has = all.map((entry) => entry.id).join(', ');
   throw new PlainError(400, `no-such-${what.replace(' ', '-')}`, `The shop has no ${what} “${id}”; it has ${has}.`);
 }
 

@@ -73,7 +73,7 @@ export async function bringIn(
 ): Promise<VersionAnswer> {
   const originalId = await keepOriginal(writing, id, original);
   const { length } = settings.arrivals;
-  const arrivals = settings.arrivals.map((one, i) => (i === length - 1 ? { ...one, originalId } : one));
+  const arrivals = settings.arrivals.map((arrival, i) => (i === length - 1 ? { ...arrival, originalId } : arrival));
   return saveVersion(writing, id, base, edit, { ...version, settings: { ...settings, arrivals } });
 }
 

@@ -135,7 +135,7 @@ export class RunFollower implements OnApplicationBootstrap, BeforeApplicationShu
   /** What the machine shows of the bed; null where it shows nothing: a run is on record without, too. */
   private async pictureOf(id: string, machineId: string): Promise<PackedPicture | null> {
     const driver = this.driverOf(machineId);
-    const machine: Machine | undefined = (await this.machines.list()).find((one) => one.id === machineId);
+    const machine: Machine | undefined = (await this.machines.list()).find((entry) => entry.id === machineId);
     if (!machine || !driver?.camera || driver.status.state === 'away') return null;
     try {
       return await pictureFrom(await driver.camera.look(), machine);

@@ -97,7 +97,7 @@ export class RunsService implements OnModuleInit {
     const driver = this.links.get(machineId);
     const shop = await this.shop.everything();
     const id = randomUUID();
-    const machine = shop.machines.find((one) => one.id === machineId);
+    const machine = shop.machines.find((entry) => entry.id === machineId);
     const head = machine ? fromMachine(machine, driver.status.x, driver.status.y) : null;
     const choice = { runId: jobRun.id, head };
     const task = { job, shop, title, folder: this.folder, runId: id, choice };

@@ -77,12 +77,12 @@ export async function endRun(
 }
 
 /** A sheet was not used up after all. @throws PlainError 404 where the run took none, 409 where it is back already */
-export async function putBackSheet(writing: Writing, runId: string, sheetId: string, by: string): Promise<void> {
+export async function putBackSheet(writing: Writing, runId: string, sheetId: string, author: string): Promise<void> {
   await changeTaken(writing, runId, sheetId, async (sheet) => {
     if (sheet.putBack) throw new PlainError(409, 'put-back', 'That sheet was put back already.');
     const { stockId, width, height, price, offcut } = sheet;
-    const one = { id: stockId, width, height, price, count: 1, ...(offcut ? { offcut } : {}) };
-    await changeStock(writing, by, sheet.materialId, (all) => putSheetBack(all, one));
+    const entry = { id: stockId, width, height, price, count: 1, ...(offcut ? { offcut } : {}) };
+    await changeStock(writing, author, sheet.materialId, (all) => putSheetBack(all, entry));
     return { ...sheet, putBack: true };
   });
 }
@@ -114,17 +114,21 @@ async function changeTaken(
   change: (sheet: TakenSheet) => Promise<TakenSheet>,
 ): Promise<void> {
   const run = await writing.findOneBy(RunEntity, { id: runId });
-  const sheet = run?.taken.find((one) => one.sheetId === sheetId);
+  const sheet = run?.taken.find((taken) => taken.sheetId === sheetId);
   if (!run || !sheet) throw notFound('sheet of this run');
   const changed = await change(sheet);
-  await writing.update(RunEntity, { id: runId }, { taken: run.taken.map((one) => (one === sheet ? changed : one)) });
+  await writing.update(
+    RunEntity,
+    { id: runId },
+    { taken: run.taken.map((taken) => (taken === sheet ? changed : taken)) },
+  );
 }
 
 /** Whether a sheet that an earlier run took still lies on the bed for this one. */
 function stillLies(earlier: readonly RunEntity[], run: RunEntity, { id, materialId }: Sheet): boolean {
   const last = earlier.findLastIndex(({ taken }) =>
-    taken.some((one) => one.sheetId === id && one.materialId === materialId && !one.putBack),
+    taken.some((taken) => taken.sheetId === id && taken.materialId === materialId && !taken.putBack),
   );
   if (last < 0) return false;
-  return earlier.slice(last).every((one) => one.id === run.id || one.jobRunId !== run.jobRunId);
+  return earlier.slice(last).every((entry) => entry.id === run.id || entry.jobRunId !== run.jobRunId);
 }

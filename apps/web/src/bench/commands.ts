@@ -106,9 +106,9 @@ export function lock(actions: BenchActions): void {
 
 /** Mirrors the selection over a line through a point, its middle where none is given. */
 export function mirror(actions: BenchActions, degrees: number, through?: Point): void {
-  const at = through ?? boxCentre(selectionBox(actions.get()));
+  const place = through ?? boxCentre(selectionBox(actions.get()));
   const name = degrees === 90 ? 'mirror across' : degrees === 0 ? 'mirror up and down' : `mirror over ${degrees}°`;
-  edit(actions, name, (job, ids) => mirrorItems(job, ids, at, degrees));
+  edit(actions, name, (job, ids) => mirrorItems(job, ids, place, degrees));
 }
 
 /** Sends what is selected before or behind the rest. */
@@ -141,8 +141,8 @@ export function align(actions: BenchActions, alignment: Alignment, to: AlignTo):
 }
 
 /** Spreads what is selected evenly. @param distance in mm; null leaves the outermost where they are */
-export function spread(actions: BenchActions, axis: 'x' | 'y', by: Spreading, distance: number | null): void {
-  edit(actions, 'spread evenly', (job, ids) => spreadItems(job, ids, axis, by, distance));
+export function spread(actions: BenchActions, axis: 'x' | 'y', spacing: Spreading, distance: number | null): void {
+  edit(actions, 'spread evenly', (job, ids) => spreadItems(job, ids, axis, spacing, distance));
 }
 
 /** Outlines of more points than this are put together in a worker. */

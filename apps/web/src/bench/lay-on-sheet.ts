@@ -45,7 +45,7 @@ interface Label {
 /** Words as items of single lines, laid from a place on. */
 export async function wordItems(
   labels: readonly Label[],
-  at: Point,
+  place: Point,
   look: { readonly paint: Paint; readonly pinned: string | null; readonly groupId: string },
 ): Promise<Item[]> {
   const settings = labels.map(({ words, align }) => ({
@@ -55,7 +55,7 @@ export async function wordItems(
     words,
     align: align === 'right' ? ('right' as const) : ('centre' as const),
   }));
-  const set = await Promise.all(settings.map((one) => work('setText', [one])));
+  const set = await Promise.all(settings.map((setting) => work('setText', [setting])));
   return labels.map(
     ({ x, y }, i): Item => ({
       id: newId(),
@@ -63,7 +63,7 @@ export async function wordItems(
       hidden: false,
       fillRule: 'nonzero',
       shape: { kind: 'text', text: settings[i], path: set[i].path },
-      matrix: translation(at.x + x, at.y + y),
+      matrix: translation(place.x + x, place.y + y),
       ...look,
     }),
   );

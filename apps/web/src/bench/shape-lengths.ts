@@ -103,8 +103,8 @@ export function lengthsOf(shape: Shape): Length[] {
       const between = Math.hypot(x2 - x1, y2 - y1);
       const [ux, uy] = between === 0 ? [1, 0] : [(x2 - x1) / between, (y2 - y1) / between];
       const lengthen = (value: number): Shape => {
-        const by = Math.max(0, value - width);
-        return { ...shape, x2: x1 + ux * by, y2: y1 + uy * by };
+        const distance = Math.max(0, value - width);
+        return { ...shape, x2: x1 + ux * distance, y2: y1 + uy * distance };
       };
       return [
         { label: 'Length', value: between + width, change: lengthen },

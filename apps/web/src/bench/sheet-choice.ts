@@ -26,7 +26,7 @@ export function chooseMaterial(actions: BenchActions, materialId: string, sheetI
     return setSheet(isLast ? forgetSettings(job, known.materialId) : job, { ...plain, materialId });
   });
   const gone = jobOf(actions.get()).settings;
-  const count = (all: typeof byHand) => Object.values(all).reduce((sum, one) => sum + Object.keys(one).length, 0);
+  const count = (all: typeof byHand) => Object.values(all).reduce((sum, value) => sum + Object.keys(value).length, 0);
   const lost = count(byHand) - count(gone);
   if (lost === 0) return;
   const them = lost === 1 ? 'A setting that was' : `${lost} settings that were`;

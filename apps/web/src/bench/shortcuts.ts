@@ -241,7 +241,7 @@ function whereSelected(actions: BenchActions, edit: () => void): boolean {
 function markPoint(actions: BenchActions, pointer: Point, free: boolean): void {
   const state = actions.get();
   const snap = state.snapping.on && !free ? snapPoint(snapField(state), pointer, snapReach(state)) : null;
-  const at = snap ?? rounded(pointer, state.view.scale);
-  actions.edit('mark a point', (job) => setMark(job, { x: at.x, y: at.y }));
-  actions.measureFrom({ x: at.x, y: at.y });
+  const place = snap ?? rounded(pointer, state.view.scale);
+  actions.edit('mark a point', (job) => setMark(job, { x: place.x, y: place.y }));
+  actions.measureFrom({ x: place.x, y: place.y });
 }

@@ -23,8 +23,8 @@ export function Compare({ material, materials, machines }: Props) {
     const book = { materials, machines };
     const family = relatedBurns(book, material, operation);
     const known = new Set(family.map((burn) => burn.material));
-    const chosen = materials.filter((one) => others.includes(one.id) && !known.has(one));
-    return [...family, ...chosen.flatMap((one) => relatedBurns({ ...book, materials: [one] }, one, operation))];
+    const chosen = materials.filter((entry) => others.includes(entry.id) && !known.has(entry));
+    return [...family, ...chosen.flatMap((entry) => relatedBurns({ ...book, materials: [entry] }, entry, operation))];
   }, [material, materials, machines, operation, others]);
   return (
     <section aria-label="Compared" className="mt-5 rounded-[10px] border border-line bg-paper p-4">
@@ -34,7 +34,10 @@ export function Compare({ material, materials, machines }: Props) {
           label="Compared for"
           look="chip"
           value={operation}
-          options={burntOperations.map((one) => ({ value: one, text: operationOf(one).plural }))}
+          options={burntOperations.map((burntOperation) => ({
+            value: burntOperation,
+            text: operationOf(burntOperation).plural,
+          }))}
           choose={setOperation}
         />
         <Choice
@@ -53,11 +56,11 @@ export function Compare({ material, materials, machines }: Props) {
           <button
             key={id}
             type="button"
-            aria-label={`Leave ${materials.find((one) => one.id === id)?.name ?? id} out`}
-            onClick={() => setOthers(others.filter((one) => one !== id))}
+            aria-label={`Leave ${materials.find((entry) => entry.id === id)?.name ?? id} out`}
+            onClick={() => setOthers(others.filter((other) => other !== id))}
             className="flex h-7 items-center gap-1 rounded-lg border border-line bg-table px-2 hover:border-petrol"
           >
-            {materials.find((one) => one.id === id)?.name ?? id}
+            {materials.find((entry) => entry.id === id)?.name ?? id}
             <X size={12} aria-hidden />
           </button>
         ))}

@@ -9,7 +9,7 @@ import type { BookHold } from './use-book.ts';
 /** What a material is: changed where it stands. */
 export function MaterialFacts({ material, book }: { material: Material; book: BookHold }) {
   const change = (part: Partial<Material>) =>
-    void book.change((by, known) => api.changeMaterial(by, { ...(known(material.id) ?? material), ...part }));
+    void book.change((author, known) => api.changeMaterial(author, { ...(known(material.id) ?? material), ...part }));
   const length = (label: string, field: 'thicknessMm' | 'measuredMm' | 'sheetWidth' | 'sheetHeight') => (
     <LengthField
       label={label}

@@ -48,7 +48,7 @@ export function MaterialList({
     const plain = { name: 'New material', thicknessMm: 3, tone: '#D8CFBA', sheetWidth: 600, sheetHeight: 400 };
     const count = materials.filter(({ name }) => name.startsWith(plain.name)).length;
     const material = { ...plain, name: count === 0 ? plain.name : `${plain.name} ${count + 1}` };
-    const made = await book.change((by) => api.addMaterial(by, material));
+    const made = await book.change((author) => api.addMaterial(author, material));
     if (made) navigate(`/book/${made.id}`);
   };
   return (

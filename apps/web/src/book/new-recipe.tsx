@@ -22,7 +22,7 @@ export function NewRecipe({ material, machines, book }: Props) {
   const [operation, setOperation] = useState<Recipe['operation']>('cut');
   const make = () => {
     const known = material.recipes.filter(
-      (one) => !one.archived && one.machineId === machineId && one.operation === operation,
+      (entry) => !entry.archived && entry.machineId === machineId && entry.operation === operation,
     );
     const [like] = known;
     const recipe: Recipe = {
@@ -38,7 +38,7 @@ export function NewRecipe({ material, machines, book }: Props) {
       evidence: 'copied',
       proof: { by: book.by, on: today(), what: 'typed into the book' },
     };
-    void book.change((by) => api.addRecipe(by, material.id, recipe));
+    void book.change((author) => api.addRecipe(author, material.id, recipe));
   };
   return (
     <div className="mt-2 flex items-center gap-2">

@@ -45,9 +45,9 @@ function lineOf(recipe: Recipe, materialId: string, machine: Machine, book: Book
   const settings: LayerSettings = { ...usualSettings(), powerPercent: 0, speedMmPerS: 0, ...settingsInRecipe(recipe) };
   const beyond = beyondMachine(settings, operation, machine);
   const change = (part: Partial<Recipe>) =>
-    void book.change((by, known) => {
+    void book.change((author, known) => {
       const now = known(materialId)?.recipes.find(({ id }) => id === recipe.id) ?? recipe;
-      return api.changeRecipe(by, { ...now, ...part });
+      return api.changeRecipe(author, { ...now, ...part });
     });
   const hold: SettingHold = {
     settings,
@@ -59,7 +59,7 @@ function lineOf(recipe: Recipe, materialId: string, machine: Machine, book: Book
       change({ [setting]: value, ...(isOther ? typed : {}), ...(setting === 'kerfMm' ? measured : {}) });
       return undefined;
     },
-    look: (setting) => ({ marked: false, fault: beyond.find((one) => one.setting === setting)?.sentence }),
+    look: (setting) => ({ marked: false, fault: beyond.find((entry) => entry.setting === setting)?.sentence }),
   };
   const title = `${operationOf(operation).name}${recipe.variant ? `, ${recipe.variant}` : ''}`;
   return { recipe, machine, settings, beyond, title, hold, by: book.by, change };

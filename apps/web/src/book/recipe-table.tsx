@@ -198,7 +198,7 @@ export function RecipeTable({ lines }: { lines: readonly RecipeLine[] }) {
         lines={lines}
         idOf={idOf}
         groups={{
-          of: ({ machine }) => machine.id,
+          groupOf: ({ machine }) => machine.id,
           heading: ({ machine }) => (
             <>
               {machine.name} <span className="font-normal text-quiet">{machine.source}</span>

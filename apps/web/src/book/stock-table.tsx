@@ -108,15 +108,15 @@ export function StockTable({ material, book }: { material: Material; book: BookH
   const currency = useQuery({ queryKey: ['settings'], queryFn: api.settings }).data?.pricing?.currency ?? '';
   const stock = material.stock ?? [];
   const change = (next: (stock: readonly StockedSheet[]) => readonly StockedSheet[]) =>
-    void book.change((by, known) => {
+    void book.change((author, known) => {
       const now = known(material.id) ?? material;
-      return api.changeMaterial(by, { ...now, stock: next(now.stock ?? []) });
+      return api.changeMaterial(author, { ...now, stock: next(now.stock ?? []) });
     });
   const set = (id: string, part: Partial<StockedSheet>) => {
-    change((all) => all.map((one) => (one.id === id ? { ...one, ...part } : one)));
+    change((all) => all.map((entry) => (entry.id === id ? { ...entry, ...part } : entry)));
     return undefined;
   };
-  const remove = (id: string) => change((all) => all.filter((one) => one.id !== id));
+  const remove = (id: string) => change((all) => all.filter((entry) => entry.id !== id));
   const add = () => {
     const { sheetWidth: width, sheetHeight: height } = material;
     change((all) => [...all, { id: crypto.randomUUID(), width, height, count: 1, price: null }]);

@@ -8,14 +8,14 @@ import { Refusal, sentenceOf } from '../api.ts';
 export interface BookHold {
   /** Who changes it. */
   readonly by: string;
-  readonly setBy: (by: string) => void;
+  readonly setBy: (author: string) => void;
   /**
    * One change after another, each of the book as the one before it left it.
    * @param ask gets who asks, and what the page knows of a material by then
    * @returns the material as it is then; null where it was refused, which is said
    */
   readonly change: (
-    ask: (by: string, known: (id: string) => Material | undefined) => Promise<Material>,
+    ask: (author: string, known: (id: string) => Material | undefined) => Promise<Material>,
     words?: string,
   ) => Promise<Material | null>;
 }
@@ -23,25 +23,28 @@ export interface BookHold {
 /** What changes the recipe book, one change after the other, each signed. */
 export function useBook(): BookHold {
   const queries = useQueryClient();
-  const [by, setBy] = useState(localStorage.getItem('witness') ?? '');
+  const [author, setBy] = useState(localStorage.getItem('witness') ?? '');
   const last = useRef<Promise<unknown>>(Promise.resolve());
   const take = (kept: Material) =>
     queries.setQueryData<Material[]>(['materials'], (all = []) =>
-      all.some(({ id }) => id === kept.id) ? all.map((one) => (one.id === kept.id ? kept : one)) : [...all, kept],
+      all.some(({ id }) => id === kept.id)
+        ? all.map((material) => (material.id === kept.id ? kept : material))
+        : [...all, kept],
     );
   return {
-    by,
+    by: author,
     setBy: (name) => {
       localStorage.setItem('witness', name);
       setBy(name);
     },
     change: async (ask, words) => {
-      if (by.trim() === '') {
+      if (author.trim() === '') {
         toast.error('Say who you are first, at the top: the book keeps who changed what.');
         return null;
       }
-      const known = (id: string) => queries.getQueryData<Material[]>(['materials'])?.find((one) => one.id === id);
-      const asked = last.current.then(() => ask(by.trim(), known));
+      const known = (id: string) =>
+        queries.getQueryData<Material[]>(['materials'])?.find((material) => material.id === id);
+      const asked = last.current.then(() => ask(author.trim(), known));
       // What comes next waits for this one, whatever becomes of it.
       last.current = asked.then(take).catch(() => {});
       try {

@@ -9,11 +9,11 @@ import { RuleFields } from './rule-fields.tsx';
 /** A key's name, rules and layers. The first rule that fits a paint decides. */
 export function KeyEditor({ draft, change }: KeyDraft) {
   const troubles = useMemo(() => keyTroubles(draft), [draft]);
-  const setRule = (at: number, rule: Rule) =>
-    change({ ...draft, rules: draft.rules.map((known, i) => (i === at ? rule : known)) });
-  const move = (at: number, by: -1 | 1) => {
+  const setRule = (index: number, rule: Rule) =>
+    change({ ...draft, rules: draft.rules.map((known, i) => (i === index ? rule : known)) });
+  const move = (index: number, delta: -1 | 1) => {
     const rules = [...draft.rules];
-    [rules[at], rules[at + by]] = [rules[at + by], rules[at]];
+    [rules[index], rules[index + delta]] = [rules[index + delta], rules[index]];
     change({ ...draft, rules });
   };
   const add = () => {
@@ -88,7 +88,7 @@ export function KeyEditor({ draft, change }: KeyDraft) {
               </span>
             </RuleFields>
             {troubles
-              .filter(({ rule: at }) => at === i)
+              .filter(({ rule: ruleIndex }) => ruleIndex === i)
               .map(({ message }) => (
                 <p key={message} role="alert" className="mt-1.5 text-[12px] text-warn">
                   {message}

@@ -15,8 +15,8 @@ export interface KeyDraft {
 
 /** The layers rules lead to: named, with what they burn with and where they stand in the order. */
 export function KeyLayers({ draft, change }: KeyDraft) {
-  const set = (at: number, layer: Layer) =>
-    change({ ...draft, layers: draft.layers.map((known, i) => (i === at ? layer : known)) });
+  const set = (index: number, layer: Layer) =>
+    change({ ...draft, layers: draft.layers.map((known, i) => (i === index ? layer : known)) });
   const add = (operation: Operation) => {
     const id = `layer-${crypto.randomUUID().slice(0, 8)}`;
     change({

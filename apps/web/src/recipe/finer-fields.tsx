@@ -99,7 +99,7 @@ function AirField({ hold: { settings, set, look }, machine }: { hold: SettingHol
           text={String(air)}
           parse={(text) => parsePlain(text, 'bar', 'Type a number.')}
           commit={set('air')}
-          step={(by) => Math.round((air + by * 0.1) * 100) / 100}
+          step={(delta) => Math.round((air + delta * 0.1) * 100) / 100}
           marked={marked}
         />
       )}

@@ -43,7 +43,9 @@ function OneKey({ stored }: { stored: ColourKey }) {
   const save = useMutation({
     mutationFn: () => api.changeKey(draft),
     onSuccess: (key) => {
-      queries.setQueryData<ColourKey[]>(['keys'], (known) => known?.map((one) => (one.id === key.id ? key : one)));
+      queries.setQueryData<ColourKey[]>(['keys'], (known) =>
+        known?.map((entry) => (entry.id === key.id ? key : entry)),
+      );
       setDraft(key);
       toast.success(`“${key.name}” is saved. Jobs that go by it follow it when they are opened.`);
     },
@@ -84,10 +86,10 @@ function KeyList({ keys, chosen }: { keys: readonly ColourKey[]; chosen: string 
     }
   };
   const add = (key: ColourKey) => attempt('The key was not made.', async () => (await api.addKey(key)).id);
-  const order = (id: string, by: -1 | 1) => {
+  const order = (id: string, delta: -1 | 1) => {
     const ids = keys.map((key) => key.id);
-    const at = ids.indexOf(id);
-    [ids[at], ids[at + by]] = [ids[at + by], ids[at]];
+    const index = ids.indexOf(id);
+    [ids[index], ids[index + delta]] = [ids[index + delta], ids[index]];
     void attempt('The order was not changed.', async () => {
       await api.orderKeys(ids);
       return undefined;

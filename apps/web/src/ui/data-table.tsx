@@ -43,7 +43,7 @@ interface Props<Line extends object> {
   /** What follows a row, over the whole width. */
   below?: (line: Line, width: number) => ReactNode;
   /** Lines of one group stand together, under its heading. */
-  groups?: { of: (line: Line) => string; heading: (first: Line) => ReactNode };
+  groups?: { groupOf: (line: Line) => string; heading: (first: Line) => ReactNode };
   /** As many rows are shown, of all in their order. */
   most?: number;
   className?: string;
@@ -62,13 +62,13 @@ export function DataTable<Line extends object>(props: Props<Line>) {
     sortDescFirst: false,
   });
   const rows = table.getRowModel().rows.slice(0, most);
-  const bodies = groups ? inGroups(rows, ({ original }) => groups.of(original)) : [rows];
+  const bodies = groups ? inGroups(rows, ({ original }) => groups.groupOf(original)) : [rows];
   return (
     <table aria-label={label} className={`w-full border-collapse text-left ${className}`}>
       {caption}
       <Head table={table} />
       {bodies.map((body, i) => (
-        <tbody key={groups && body[0] ? groups.of(body[0].original) : i} className={bodyClass}>
+        <tbody key={groups && body[0] ? groups.groupOf(body[0].original) : i} className={bodyClass}>
           {groups && body[0] && (
             <tr className="border-t border-line bg-table text-[12px]">
               <th scope="rowgroup" colSpan={columns.length} className="px-3 py-1 font-semibold">
@@ -76,22 +76,22 @@ export function DataTable<Line extends object>(props: Props<Line>) {
               </th>
             </tr>
           )}
-          {body.map((one) => {
-            const look = row?.(one.original);
+          {body.map((tableRow) => {
+            const look = row?.(tableRow.original);
             return (
-              <Fragment key={one.id}>
+              <Fragment key={tableRow.id}>
                 <tr
                   aria-label={look?.label}
                   data-testid={look?.testId}
                   className={`border-t border-line ${look?.className ?? ''}`}
                 >
-                  {one.getAllCells().map((cell) => (
+                  {tableRow.getAllCells().map((cell) => (
                     <td key={cell.id} className={cell.column.columnDef.meta?.cell}>
                       <table.FlexRender cell={cell} />
                     </td>
                   ))}
                 </tr>
-                {below?.(one.original, columns.length)}
+                {below?.(tableRow.original, columns.length)}
               </Fragment>
             );
           })}
@@ -101,12 +101,12 @@ export function DataTable<Line extends object>(props: Props<Line>) {
   );
 }
 
-function inGroups<T>(all: readonly T[], of: (one: T) => string): T[][] {
+function inGroups<T>(all: readonly T[], groupOf: (entry: T) => string): T[][] {
   const groups = new Map<string, T[]>();
-  for (const one of all) {
-    const known = groups.get(of(one));
-    if (known) known.push(one);
-    else groups.set(of(one), [one]);
+  for (const entry of all) {
+    const known = groups.get(groupOf(entry));
+    if (known) known.push(entry);
+    else groups.set(groupOf(entry), [entry]);
   }
   return [...groups.values()];
 }

@@ -35,7 +35,7 @@ export function LengthField({ value, unit, takes, commit, ...rest }: Props) {
       unit={unit}
       parse={(text) => parseLengthFrom(text, unit, value)}
       commit={take}
-      step={(by) => value + by * stepMm[unit]}
+      step={(delta) => value + delta * stepMm[unit]}
     />
   );
 }

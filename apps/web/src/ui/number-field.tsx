@@ -32,7 +32,9 @@ export function NumberField({ label, value, unit, least, most, whole, commit, la
       text={String(Math.round(value * 1000) / 1000)}
       parse={(text) => parsePlain(text, '%', 'Type a number.')}
       commit={take}
-      step={(by) => Math.max(least, Math.min(most, value + (whole ? Math.sign(by) * Math.max(1, Math.abs(by)) : by)))}
+      step={(delta) =>
+        Math.max(least, Math.min(most, value + (whole ? Math.sign(delta) * Math.max(1, Math.abs(delta)) : delta)))
+      }
     />
   );
 }

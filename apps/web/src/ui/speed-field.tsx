@@ -22,7 +22,7 @@ export function SpeedField({ value, topSpeed, ...rest }: Props) {
       unit={unit}
       text={value === undefined ? '' : formatSpeed(value, unit, topSpeed).split(' ')[0]}
       parse={(text) => parseSpeed(text, unit, topSpeed)}
-      step={(by) => (value ?? 0) + by}
+      step={(delta) => (value ?? 0) + delta}
       {...rest}
     />
   );

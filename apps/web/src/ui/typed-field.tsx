@@ -11,7 +11,7 @@ interface Props {
   /** Takes the value that was typed; gives a sentence back to refuse it. */
   commit: (value: number) => string | undefined;
   /** The value one arrow key away; `size` is 1, 10 with Shift, 0.1 with Alt. */
-  step?: (by: number) => number;
+  step?: (delta: number) => number;
   layout?: 'row' | 'stack';
   /** Leaves the label to screen readers, where what stands before the field says it. */
   bare?: boolean;

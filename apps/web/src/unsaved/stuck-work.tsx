@@ -12,8 +12,8 @@ export function StuckWorkList({ stuck, changed }: { stuck: readonly StuckWork[];
   if (stuck.length === 0) return null;
   return (
     <ul role="alert" aria-label="Work that is not saved" className="flex shrink-0 flex-col">
-      {stuck.map((one) => (
-        <Row key={one.work.session} stuck={one} changed={changed} />
+      {stuck.map((stuckWork) => (
+        <Row key={stuckWork.work.session} stuck={stuckWork} changed={changed} />
       ))}
     </ul>
   );

@@ -40,9 +40,9 @@ function halved({ codes, width, height }: Points): Points {
   const out = new Uint8Array(wide * high);
   for (let y = 0; y < height; y++) {
     for (let x = 0; x < width; x++) {
-      const at = (y >> 1) * wide + (x >> 1);
+      const index = (y >> 1) * wide + (x >> 1);
       const code = codes[y * width + x];
-      if (code > out[at]) out[at] = code;
+      if (code > out[index]) out[index] = code;
     }
   }
   return { codes: out, width: wide, height: high };

@@ -50,9 +50,9 @@ export function diffJob(
     if (order[i] < 0) fresh.push(item);
   }
   const matrices = new Float64Array(6 * places.length);
-  let at = 0;
+  let index = 0;
   // One by one: a list is put into typed numbers far more slowly as a whole.
-  for (const place of places) for (const number of items[place].matrix) matrices[at++] = number;
+  for (const place of places) for (const number of items[place].matrix) matrices[index++] = number;
   return { rest, groups, order: stands ? null : order, fresh, places: Int32Array.from(places), matrices };
 }
 
@@ -100,6 +100,6 @@ export function applyDiff(last: JobDocument | null, diff: JobDiff, ahead: readon
   return { ...rest, drawing: { items, groups: groups ?? known.groups } };
 }
 
-function matrixAt(m: Float64Array, at: number): Matrix {
-  return [m[at], m[at + 1], m[at + 2], m[at + 3], m[at + 4], m[at + 5]];
+function matrixAt(m: Float64Array, offset: number): Matrix {
+  return [m[offset], m[offset + 1], m[offset + 2], m[offset + 3], m[offset + 4], m[offset + 5]];
 }

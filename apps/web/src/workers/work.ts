@@ -157,10 +157,10 @@ async function sendAhead(lane: Lane, job: JobDocument, options: WorkOptions): Pr
     return [[]];
   };
   await pool.run(lane, 'ahead', look, options);
-  for (let at = 0; fresh.length - at > itemsAtOnce; at += itemsAtOnce) {
+  for (let first = 0; fresh.length - first > itemsAtOnce; first += itemsAtOnce) {
     const next = (memory: Memory) => {
       const ahead = sentAhead(memory);
-      const items = fresh.slice(at, at + itemsAtOnce).filter((item) => !ahead.has(item));
+      const items = fresh.slice(first, first + itemsAtOnce).filter((item) => !ahead.has(item));
       for (const item of items) ahead.set(item, ahead.size);
       return [items];
     };

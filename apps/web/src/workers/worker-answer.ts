@@ -49,6 +49,6 @@ export function itemsAhead<T>(value: T, items: readonly Item[]): T {
 /** All that a plan's moves are kept in: given away with it, they are not copied. */
 export function buffersOf({ back, steps }: BurnPlan): ArrayBuffer[] {
   const moves = [back, ...steps.map((step) => step.moves)].flatMap(({ kinds, xs, ys }) => [kinds, xs, ys]);
-  const optional = steps.flatMap(({ moves: { powers, values } }) => [powers, values].filter((one) => one != null));
+  const optional = steps.flatMap(({ moves: { powers, values } }) => [powers, values].filter((entry) => entry != null));
   return [...moves, ...steps.map(({ durations }) => durations), ...optional].map(({ buffer }) => buffer as ArrayBuffer);
 }

@@ -71,8 +71,8 @@ export function ifAny(items: readonly Item[], make: () => Finding): Finding[] {
 }
 
 /** `1 item is`, `3 items are`. */
-export function countOf(count: number, one: string, many: string): string {
-  return `${count} ${count === 1 ? one : many}`;
+export function countOf(count: number, entry: string, many: string): string {
+  return `${count} ${count === 1 ? entry : many}`;
 }
 
 /**

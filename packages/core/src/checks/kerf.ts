@@ -27,10 +27,10 @@ function kerfCuts(prepared: PreparedJob): readonly KerfCut[] {
     const kerfs = layers.map(({ applied }) => applied.settings?.kerfMm ?? 0);
     cuts = kerfs.every((kerf) => kerf === 0)
       ? []
-      : nestedLines(prepared, layers).flatMap(({ at, line, depth }) => {
-          const layer = layers[at];
+      : nestedLines(prepared, layers).flatMap(({ layerIndex, line, depth }) => {
+          const layer = layers[layerIndex];
           const side = beamSide(line.item, line.nth, depth, layer.burning.keep);
-          return kerfs[at] > 0 && line.line.closed ? [{ layer, kerfMm: kerfs[at], line, side }] : [];
+          return kerfs[layerIndex] > 0 && line.line.closed ? [{ layer, kerfMm: kerfs[layerIndex], line, side }] : [];
         });
     known.set(prepared, cuts);
   }

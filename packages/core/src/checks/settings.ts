@@ -26,12 +26,12 @@ export const checkSettings: Check = ({ job, machine, layers }) => {
     ...used.flatMap(({ layer, material, placed, applied, beyond }) => {
       const items = placed.map(({ item }) => item);
       if (applied.settings === null) {
-        const of = material ? `${material.name} on ${machine.name}` : 'no material';
+        const stockOn = material ? `${material.name} on ${machine.name}` : 'no material';
         return [
           finding(
             'no-recipe',
             'blocks',
-            `${layer.name} has no recipe (${operationOf(layer.operation).name.toLowerCase()}, ${of}) and would not be burnt. Burn a test card, choose another material, or type power and speed.`,
+            `${layer.name} has no recipe (${operationOf(layer.operation).name.toLowerCase()}, ${stockOn}) and would not be burnt. Burn a test card, choose another material, or type power and speed.`,
             items,
             layer.id,
           ),

@@ -91,9 +91,9 @@ function patched(known: NonNullable<typeof last>, job: JobDocument, key: ColourK
     replaced.set(was, is);
   }
   if (replaced.size === 0) return meaning;
-  const nowPlaced = (one: Placed) => {
-    const item = replaced.get(one.item);
-    return item ? { ...one, item } : one;
+  const nowPlaced = (entry: Placed) => {
+    const item = replaced.get(entry.item);
+    return item ? { ...entry, item } : entry;
   };
   const placed = new Map([...meaning.placed].map(([layerId, list]) => [layerId, list.map(nowPlaced)]));
   return { ...meaning, placed, undecided: meaning.undecided.map((item) => replaced.get(item) ?? item) };

@@ -82,7 +82,7 @@ function convertedFrom(paint: PaintUse, key: ColourKey): NearMiss | null {
     },
   }));
   const best = candidates.reduce<(typeof candidates)[number] | null>(
-    (least, one) => (!least || one.offPrint < least.offPrint ? one : least),
+    (least, candidate) => (!least || candidate.offPrint < least.offPrint ? candidate : least),
     null,
   );
   return best && best.offPrint <= printed ? best.miss : null;
@@ -114,7 +114,7 @@ function likeAnother(paint: PaintUse, paints: readonly PaintUse[]): NearMiss | n
 
 function nearest(misses: readonly NearMiss[], within: number): NearMiss | null {
   const best = misses.reduce<NearMiss | null>(
-    (least, one) => (!least || one.distance < least.distance ? one : least),
+    (least, miss) => (!least || miss.distance < least.distance ? miss : least),
     null,
   );
   return best && best.distance <= within ? best : null;
@@ -149,5 +149,5 @@ export function inPrint(colour: Colour): Colour {
 }
 
 function channels(colour: Colour): number[] {
-  return [1, 3, 5].map((at) => Number.parseInt(colour.slice(at, at + 2), 16));
+  return [1, 3, 5].map((offset) => Number.parseInt(colour.slice(offset, offset + 2), 16));
 }

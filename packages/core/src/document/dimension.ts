@@ -49,9 +49,9 @@ export function pointOfEnd(drawing: Drawing, end: DimensionEnd): Point | null {
   if (end.kind === 'bounds') return anchorPoint(boundsOf(item), end);
   const line = [...subpathsOf(pathOf(item))][end.subpath];
   if (!line) return null;
-  const at = Math.min(Math.max(0, end.at), line.segments.length);
-  const i = Math.min(Math.floor(at), line.segments.length - 1);
-  return pointAt(line.segments[i], at - i);
+  const position = Math.min(Math.max(0, end.at), line.segments.length);
+  const i = Math.min(Math.floor(position), line.segments.length - 1);
+  return pointAt(line.segments[i], position - i);
 }
 
 /** A mark as it is to be shown; null when an end has lost what it held on to, or both are at one place. */

@@ -148,12 +148,12 @@ function slot(x1: number, y1: number, x2: number, y2: number, width: number): Pa
   const r = width / 2;
   const along = Math.atan2(y2 - y1, x2 - x1);
   const quarter = Math.PI / 2;
-  const at = (x: number, y: number, angle: number) => ({ x: x + r * Math.cos(angle), y: y + r * Math.sin(angle) });
-  const start = at(x1, y1, along - quarter);
-  const right = at(x2, y2, along - quarter);
-  const left = at(x1, y1, along + quarter);
+  const pointAt = (x: number, y: number, angle: number) => ({ x: x + r * Math.cos(angle), y: y + r * Math.sin(angle) });
+  const start = pointAt(x1, y1, along - quarter);
+  const right = pointAt(x2, y2, along - quarter);
+  const left = pointAt(x1, y1, along + quarter);
   const b = new PathBuilder().moveTo(start.x, start.y).lineTo(right.x, right.y);
-  addEllipticArc(b, x2, y2, r, r, 0, along - quarter, Math.PI, at(x2, y2, along + quarter));
+  addEllipticArc(b, x2, y2, r, r, 0, along - quarter, Math.PI, pointAt(x2, y2, along + quarter));
   b.lineTo(left.x, left.y);
   addEllipticArc(b, x1, y1, r, r, 0, along + quarter, Math.PI, start);
   return b.close().build();

@@ -105,8 +105,8 @@ export function alignItems(
   const target = lineOf(to, alignment);
   return transformThings(job, thingsAmong(job.drawing, ids), (thing) => {
     if (thing.ids.some((id) => staying.has(id))) return null;
-    const by = target - lineOf(thing.bounds, alignment);
-    return alongX.includes(alignment) ? moveBy(by, 0) : moveBy(0, by);
+    const distance = target - lineOf(thing.bounds, alignment);
+    return alongX.includes(alignment) ? moveBy(distance, 0) : moveBy(0, distance);
   });
 }
 
@@ -121,7 +121,7 @@ export function spreadItems(
   job: JobDocument,
   ids: ReadonlySet<string>,
   axis: 'x' | 'y',
-  by: Spreading,
+  spacing: Spreading,
   distance: number | null,
 ): JobDocument {
   const [low, high] = axis === 'x' ? (['minX', 'maxX'] as const) : (['minY', 'maxY'] as const);
@@ -134,13 +134,13 @@ export function spreadItems(
   const used = things.reduce((sum, thing) => sum + size(thing), 0);
   const step =
     distance ??
-    (by === 'gap'
+    (spacing === 'gap'
       ? (last.bounds[high] - first.bounds[low] - used) / between
       : (middle(last) - middle(first)) / between);
-  let at = by === 'gap' ? first.bounds[low] : middle(first);
+  let position = spacing === 'gap' ? first.bounds[low] : middle(first);
   return transformThings(job, things, (thing) => {
-    const shift = at - (by === 'gap' ? thing.bounds[low] : middle(thing));
-    at += by === 'gap' ? size(thing) + step : step;
+    const shift = position - (spacing === 'gap' ? thing.bounds[low] : middle(thing));
+    position += spacing === 'gap' ? size(thing) + step : step;
     return axis === 'x' ? moveBy(shift, 0) : moveBy(0, shift);
   });
 }
@@ -153,8 +153,8 @@ export function placeFrom(
   from: Point,
   offset: Point,
 ): JobDocument {
-  const at = anchorPoint(boundsAmong(job.drawing, ids), anchor);
-  return moveItems(job, ids, from.x + offset.x - at.x, from.y + offset.y - at.y);
+  const place = anchorPoint(boundsAmong(job.drawing, ids), anchor);
+  return moveItems(job, ids, from.x + offset.x - place.x, from.y + offset.y - place.y);
 }
 
 /** Puts items in a new group, taking them out of the groups they are in as far as those are not selected whole. */

@@ -126,12 +126,12 @@ export function removeRun(job: JobDocument, runId: string): JobDocument {
 }
 
 /** Puts a run one place earlier or later. */
-export function moveRun(job: JobDocument, runId: string, by: -1 | 1): JobDocument {
-  const at = job.runs.findIndex(({ id }) => id === runId);
-  const to = at + by;
-  if (at < 0 || to < 0 || to >= job.runs.length) return job;
+export function moveRun(job: JobDocument, runId: string, delta: -1 | 1): JobDocument {
+  const index = job.runs.findIndex(({ id }) => id === runId);
+  const to = index + delta;
+  if (index < 0 || to < 0 || to >= job.runs.length) return job;
   const runs = [...job.runs];
-  [runs[at], runs[to]] = [runs[to], runs[at]];
+  [runs[index], runs[to]] = [runs[to], runs[index]];
   return { ...job, runs };
 }
 

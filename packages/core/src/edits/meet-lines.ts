@@ -43,17 +43,17 @@ export function meetLines(
   if (!lineA || !lineB || lineA.closed || lineB.closed) return 'Both lines must be open: a closed outline has no end.';
   const [segmentA, segmentB] = [clicked(lineA, a.place), clicked(lineB, b.place)];
   if (!isLine(segmentA) || !isLine(segmentB)) return 'Only straight ends can be led to each other.';
-  const one = lineA === lineB;
-  if (one && segmentA === segmentB) return 'Click two different lines.';
+  const entry = lineA === lineB;
+  if (entry && segmentA === segmentB) return 'Click two different lines.';
   const meeting = crossing(segmentA, segmentB);
   if (!meeting) return 'The lines are parallel and never meet.';
-  if (one && Math.abs(lineA.segments.indexOf(segmentA) - lineA.segments.indexOf(segmentB)) === 1)
+  if (entry && Math.abs(lineA.segments.indexOf(segmentA) - lineA.segments.indexOf(segmentB)) === 1)
     return 'These two meet already: click their corner.';
   const into = endingAt(lineA, a.place, meeting);
   const outOf = endingAt(lineB, b.place, meeting);
   if (!into || !outOf) return 'Click the last straight stretch of each line.';
   const corner: Corner = { ...meeting, kind, size };
-  const joined: Subpath = one ? closing(lineA, into, outOf) : { segments: [...into, ...back(outOf)], closed: false };
+  const joined: Subpath = entry ? closing(lineA, into, outOf) : { segments: [...into, ...back(outOf)], closed: false };
   const rest = [...new Set([...linesA, ...linesB])].filter((line) => line !== lineA && line !== lineB);
   const sharp = pathOfSubpaths([joined, ...rest]);
   const most = largestCorner(sharp, meeting, kind);

@@ -105,19 +105,19 @@ export function cutsOn(job: JobDocument, item: Item, subpath: number): number[] 
   const with_ = crossingsOf(segments, [...siblings, ...others]).map(({ a, ta }) => a + ta);
   const self = crossingsOf(segments).flatMap(({ a, ta, b, tb }) => [a + ta, b + tb]);
   const sorted = [...with_, ...self].sort((p, q) => p - q);
-  return sorted.filter((at, i) => i === 0 || at - sorted[i - 1] > 1e-7);
+  return sorted.filter((position, i) => i === 0 || position - sorted[i - 1] > 1e-7);
 }
 
 /** The segment of an outline between the two cuts on either side of a place: what trimming there takes away. */
 export function partBetweenCuts(
   { segments, closed }: Subpath,
   cuts: readonly number[],
-  at: number,
+  position: number,
 ): { from: number; to: number } | 'all' {
   const end = segments.length;
   const inside = cuts.filter((cut) => closed || (cut > 1e-7 && cut < end - 1e-7));
-  const before = inside.findLast((cut) => cut <= at);
-  const after = inside.find((cut) => cut > at);
+  const before = inside.findLast((cut) => cut <= position);
+  const after = inside.find((cut) => cut > position);
   if (!closed) {
     if (before === undefined && after === undefined) return 'all';
     return { from: before ?? 0, to: after ?? end };

@@ -146,7 +146,9 @@ export interface StaleOutline {
 
 /** The first outline whose sources have changed since it was worked out; null where all are as they should be. */
 export function staleOutline({ drawing: { items } }: JobDocument): StaleOutline | null {
-  const item = items.find((one): one is StaleOutline['item'] => isFollowing(one.shape) && one.shape.stale === true);
+  const item = items.find(
+    (entry): entry is StaleOutline['item'] => isFollowing(entry.shape) && entry.shape.stale === true,
+  );
   if (!item) return null;
   return { item, sources: items.filter(({ id }) => item.shape.sources.includes(id)) };
 }
@@ -164,7 +166,7 @@ export function freshened(job: JobDocument, { item, sources }: StaleOutline, pat
   if (!now || now.shape !== item.shape || !still) return job;
   const { stale: _, ...fresh } = item.shape;
   const made = { ...now, shape: { ...fresh, path } };
-  return { ...job, drawing: { ...job.drawing, items: items.map((one) => (one === now ? made : one)) } };
+  return { ...job, drawing: { ...job.drawing, items: items.map((entry) => (entry === now ? made : entry)) } };
 }
 
 /** Whether an item covers what it did; a new colour, say, changes nothing for what follows it. */

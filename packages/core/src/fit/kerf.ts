@@ -39,22 +39,22 @@ export function beamSide(item: Item, nth: number, depth: number, keep: 'nesting'
 export function kerfLines(item: Item, nth: number, side: -1 | 0 | 1, kerfMm: number): readonly Polyline[] {
   const line = polylinesOf(item)[nth];
   if (!line.closed || kerfMm === 0 || side === 0) return [line];
-  const by = side * (kerfMm / 2);
+  const distance = side * (kerfMm / 2);
   let all = known.get(line);
   if (!all) {
     all = new Map();
     known.set(line, all);
   }
-  let lines = all.get(by);
+  let lines = all.get(distance);
   if (!lines) {
-    const plain = offsetRing(fineLinesOf(item)[nth].points, by);
+    const plain = offsetRing(fineLinesOf(item)[nth].points, distance);
     lines = plain
       ? [{ points: plain, closed: true }]
       : flatten(
-          offsetOutlines([{ path: outlineAt(item, nth), rule: 'nonzero' }], { ...plainOffset, by }),
+          offsetOutlines([{ path: outlineAt(item, nth), rule: 'nonzero' }], { ...plainOffset, by: distance }),
           wayTolerance,
         );
-    all.set(by, lines);
+    all.set(distance, lines);
   }
   return lines;
 }

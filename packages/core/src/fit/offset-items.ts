@@ -43,7 +43,7 @@ export interface MadeBorder {
 export function distancesOf({ way, distance, count, step }: OffsetWish): number[] {
   const all = Array.from({ length: count }, (_, i) => distance + i * step);
   if (way === 'out') return all;
-  const inward = all.map((by) => -by);
+  const inward = all.map((delta) => -delta);
   return way === 'in' ? inward : [...all, ...inward];
 }
 
@@ -70,7 +70,9 @@ export function wishedOffsets(sources: readonly Item[], wish: OffsetWish): Omit<
   const sets = wish.apart ? sources.map((item) => [item]) : sources.length > 0 ? [sources] : [];
   return distancesOf(wish)
     .sort((a, b) => b - a)
-    .flatMap((by) => sets.map((set) => ({ kind: 'offset', sources: set, settings: { ...wish.settings, by } })));
+    .flatMap((distance) =>
+      sets.map((set) => ({ kind: 'offset', sources: set, settings: { ...wish.settings, by: distance } })),
+    );
 }
 
 /** What becomes of the items that an offset is of. */
@@ -96,20 +98,20 @@ export function addFollowing(
 ): { job: JobDocument; ids: string[] } {
   const behind = new Map<string, Item[]>();
   const ids: string[] = [];
-  for (const one of made) {
-    const { sources, path } = one;
+  for (const entry of made) {
+    const { sources, path } = entry;
     if (path.verbs.length === 0) continue;
     const [first] = sources;
     const { link: _, locked: __, ...plain } = first;
     const id = newId();
     const live = follows && fate !== 'goes';
-    const exact = live || one.kind === 'border' ? null : plainOffsetOf(sources, one.settings);
+    const exact = live || entry.kind === 'border' ? null : plainOffsetOf(sources, entry.settings);
     ids.push(id);
     const item: Item = {
       ...plain,
       id,
       name: null,
-      shape: live ? followingShape(one) : (exact?.shape ?? { kind: 'path', path }),
+      shape: live ? followingShape(entry) : (exact?.shape ?? { kind: 'path', path }),
       matrix: exact?.matrix ?? identity,
       fillRule: 'nonzero',
       pinned: layerId ?? first.pinned,

@@ -116,8 +116,8 @@ function withThickness(shape: Shape, frame: Matrix, thicknessMm: number): Shape 
     return parts.every((part, i) => part === shape.parts[i]) ? shape : { ...shape, parts };
   }
   if (shape.kind === 'offset' && shape.meets) {
-    const by = partDistance(shape.meets, thicknessMm);
-    return by === shape.settings.by ? shape : { ...shape, settings: { ...shape.settings, by } };
+    const distance = partDistance(shape.meets, thicknessMm);
+    return distance === shape.settings.by ? shape : { ...shape, settings: { ...shape.settings, by: distance } };
   }
   if ((shape.kind !== 'rectangle' && shape.kind !== 'slot') || !shape.tied) return shape;
   const width = thicknessMm + shape.tied.clearanceMm;
@@ -220,7 +220,7 @@ export function makeMeeting(
   thicknessMm: number,
 ): JobDocument {
   const { items } = job.drawing;
-  const [outline, thing] = [id, thingId].map((one) => items.find((item) => item.id === one));
+  const [outline, thing] = [id, thingId].map((entry) => items.find((item) => item.id === entry));
   if (!outline || !thing || outline === thing) return job;
   const shape = meetingShape(thing, meets, thicknessMm);
   if (shape.kind !== 'offset' || shape.path.verbs.length === 0) return job;

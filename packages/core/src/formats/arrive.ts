@@ -104,14 +104,14 @@ export function rereadArrival(job: JobDocument, arrival: Arrival, before: Readin
   const ours = (id: string) => was.has(id) || fresh.has(id);
   const first = job.drawing.items.findIndex(({ id }) => ours(id));
   const others = job.drawing.items.filter(({ id }) => !ours(id));
-  const at = first < 0 ? others.length : job.drawing.items.slice(0, first).filter(({ id }) => !ours(id)).length;
+  const index = first < 0 ? others.length : job.drawing.items.slice(0, first).filter(({ id }) => !ours(id)).length;
   const groupIds = new Set(job.drawing.groups.map(({ id }) => id));
   return {
     ...job,
     drawing: {
-      items: [...others.slice(0, at), ...read, ...others.slice(at)],
+      items: [...others.slice(0, index), ...read, ...others.slice(index)],
       groups: [...job.drawing.groups, ...after.drawing.groups.filter(({ id }) => !groupIds.has(id))],
     },
-    arrivals: job.arrivals.map((one) => (one.id === arrival.id ? arrival : one)),
+    arrivals: job.arrivals.map((entry) => (entry.id === arrival.id ? arrival : entry)),
   };
 }

@@ -25,7 +25,7 @@ export function meanOf(colours: readonly (readonly number[])[]): number[] | null
 
 /** Red, green and blue of a colour, 0 to 255. */
 export function channelsOf(colour: Colour): number[] {
-  return [1, 3, 5].map((at) => Number.parseInt(colour.slice(at, at + 2), 16));
+  return [1, 3, 5].map((offset) => Number.parseInt(colour.slice(offset, offset + 2), 16));
 }
 
 /** A colour from red, green and blue, 0 to 255. */

@@ -39,9 +39,9 @@ function evenAlong(box: Box, others: readonly Box[], reach: number, axis: 'x' | 
   const middle = (lane.low + lane.high) / 2;
   let best: EvenSpacing | null = null;
   const offer = (low: number, gap: number, gaps: readonly Span[]) => {
-    const by = low - own.low;
-    if (!(gap > 1e-6) || Math.abs(by) > reach || (best && Math.abs(by) >= Math.abs(best.by))) return;
-    best = { axis, by, gap, gaps: gaps.map(({ low: from, high: to }) => ({ from, to, across: middle })) };
+    const distance = low - own.low;
+    if (!(gap > 1e-6) || Math.abs(distance) > reach || (best && Math.abs(distance) >= Math.abs(best.by))) return;
+    best = { axis, by: distance, gap, gaps: gaps.map(({ low: from, high: to }) => ({ from, to, across: middle })) };
   };
   for (let i = 1; i < row.length; i++) {
     const [left, right] = [row[i - 1], row[i]];

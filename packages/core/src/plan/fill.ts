@@ -51,7 +51,7 @@ function findFills(prepared: PreparedJob, layer: PreparedLayer): EngravedFill[] 
     burning.depth === null &&
     burning.fillRule === 'even-odd' &&
     burning.overlaps === 'cancel' &&
-    !placed.some((one) => isWide(one, hairline));
+    !placed.some((entry) => isWide(entry, hairline));
   if (plain) {
     const pieces = placed.flatMap(({ item }) => closedPiece(item));
     return pieces.length > 0 ? [{ power: 1, pieces }] : [];
@@ -59,7 +59,7 @@ function findFills(prepared: PreparedJob, layer: PreparedLayer): EngravedFill[] 
   const flipped = new Set(flips.flatMap(({ items }) => items));
   const figures: Figure[] = placed
     .filter(({ item }) => !flipped.has(item))
-    .map((one) => ({ power: powerOf(one, burning), area: areaOfPlaced(one, burning, hairline) }));
+    .map((entry) => ({ power: powerOf(entry, burning), area: areaOfPlaced(entry, burning, hairline) }));
   for (const { items, ground } of flips) {
     const figure = uniteAreas(items.map((item) => areaOfPlaced(placedOf(placed, item), burning, hairline)));
     figures.push({ power: 1, area: subtractAreas(ground, figure) });
@@ -139,7 +139,7 @@ function closedPiece(item: Item): Filled[] {
 }
 
 function placedOf(placed: readonly Placed[], item: Item): Placed {
-  return placed.find((one) => one.item === item) ?? { item, parts: ['fill'] };
+  return placed.find((entry) => entry.item === item) ?? { item, parts: ['fill'] };
 }
 
 /** The swaps that concern what is placed: the items, and the ground within their border. */
@@ -190,7 +190,7 @@ export function hasOwnFill(prepared: PreparedJob, layer: PreparedLayer): boolean
     fillRule !== 'even-odd' ||
     overlaps !== 'cancel' ||
     depth !== null ||
-    layer.placed.some((one) => isWide(one, hairline)) ||
+    layer.placed.some((placed) => isWide(placed, hairline)) ||
     flipsOn(prepared, layer.placed).length > 0
   );
 }

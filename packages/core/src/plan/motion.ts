@@ -32,14 +32,14 @@ export function timeMoves(
   const entry = new Float64Array(count + 1);
   const { acceleration, cornerDeviation, travelSpeed } = machine;
 
-  let at = 0;
+  let index = 0;
   let { x, y } = start;
   let ux = 0;
   let uy = 0;
   let stood = true;
   for (const { moves, speedMmPerS } of parts) {
     const { kinds, xs, ys } = moves;
-    for (let i = 0; i < kinds.length; i++, at++) {
+    for (let i = 0; i < kinds.length; i++, index++) {
       if (kinds[i] > Move.lit) {
         stood = true;
         continue;
@@ -49,11 +49,11 @@ export function timeMoves(
       const distance = Math.hypot(dx, dy);
       const vx = dx / distance;
       const vy = dy / distance;
-      length[at] = distance;
-      nominal[at] = kinds[i] === Move.travel ? travelSpeed : speedMmPerS;
+      length[index] = distance;
+      nominal[index] = kinds[i] === Move.travel ? travelSpeed : speedMmPerS;
       if (!stood) {
         const corner = cornerSpeedSquared(ux * vx + uy * vy, acceleration, cornerDeviation);
-        entry[at] = Math.min(corner, nominal[at] ** 2, nominal[at - 1] ** 2);
+        entry[index] = Math.min(corner, nominal[index] ** 2, nominal[index - 1] ** 2);
       }
       x = xs[i];
       y = ys[i];
@@ -68,11 +68,11 @@ export function timeMoves(
   for (let i = 0; i < count; i++) {
     entry[i + 1] = Math.min(entry[i + 1], entry[i] + 2 * acceleration * length[i]);
   }
-  at = 0;
+  index = 0;
   let z = 0;
   return parts.map(({ moves }) => {
     const durations = new Float32Array(moves.kinds.length);
-    for (let i = 0; i < durations.length; i++, at++) {
+    for (let i = 0; i < durations.length; i++, index++) {
       if (moves.kinds[i] > Move.lit) {
         const value = moves.values?.[i] ?? 0;
         durations[i] = moves.kinds[i] === Move.wait ? value : Math.abs(value - z) / (machine.focus?.speed ?? Infinity);
@@ -80,10 +80,10 @@ export function timeMoves(
         continue;
       }
       durations[i] = trapezoidTime(
-        length[at],
-        Math.sqrt(entry[at]),
-        Math.sqrt(entry[at + 1]),
-        nominal[at],
+        length[index],
+        Math.sqrt(entry[index]),
+        Math.sqrt(entry[index + 1]),
+        nominal[index],
         acceleration,
       );
     }

@@ -71,13 +71,13 @@ export class MoveList {
   }
 
   private put(kind: number, x: number, y: number): void {
-    const at = this.count;
-    if (at === this.kinds.length) this.makeRoom();
-    this.kinds[at] = kind;
-    this.xs[at] = x;
-    this.ys[at] = y;
-    if (this.power !== 1) this.powers ??= new Float32Array(this.kinds.length).fill(1, 0, at);
-    if (this.powers) this.powers[at] = this.power;
+    const index = this.count;
+    if (index === this.kinds.length) this.makeRoom();
+    this.kinds[index] = kind;
+    this.xs[index] = x;
+    this.ys[index] = y;
+    if (this.power !== 1) this.powers ??= new Float32Array(this.kinds.length).fill(1, 0, index);
+    if (this.powers) this.powers[index] = this.power;
     this.count++;
   }
 

@@ -76,16 +76,20 @@ class NearestStops {
   take(stop: number, distance: number): void {
     const { stops, distances } = this;
     if (distance > this.reach) return;
-    let at = 0;
-    while (at < this.count && stops[at] !== stop) at++;
-    if (at < this.count && distances[at] <= distance) return;
-    if (at === this.count) this.count++;
-    for (; at > 0 && (distances[at - 1] > distance || (distances[at - 1] === distance && stops[at - 1] > stop)); at--) {
-      stops[at] = stops[at - 1];
-      distances[at] = distances[at - 1];
+    let index = 0;
+    while (index < this.count && stops[index] !== stop) index++;
+    if (index < this.count && distances[index] <= distance) return;
+    if (index === this.count) this.count++;
+    for (
+      ;
+      index > 0 && (distances[index - 1] > distance || (distances[index - 1] === distance && stops[index - 1] > stop));
+      index--
+    ) {
+      stops[index] = stops[index - 1];
+      distances[index] = distances[index - 1];
     }
-    stops[at] = stop;
-    distances[at] = distance;
+    stops[index] = stop;
+    distances[index] = distance;
     if (this.count > this.most) this.count = this.most;
   }
 

@@ -61,7 +61,7 @@ export function burnLines(
   };
   const route = (lines: readonly BurnLine[]) => burn(lines, seek(lines));
   const inTurn = (lines: readonly BurnLine[]) => {
-    for (const one of lines) route([one]);
+    for (const line of lines) route([line]);
   };
   switch (how.order) {
     case 'inside-first':
@@ -156,9 +156,9 @@ function routeOrder(roots: readonly BurnLine[], how: LineBurning, list: MoveList
 /** In rows from the top, to the right and back: rows are lines whose middles stand no further apart than half their height. */
 function inRows(lines: readonly BurnLine[]): BurnLine[] {
   const placed = lines
-    .map((one) => {
-      const { minX, minY, maxX, maxY } = polylineBounds(one.line);
-      return { one, x: (minX + maxX) / 2, y: (minY + maxY) / 2, height: maxY - minY };
+    .map((entry) => {
+      const { minX, minY, maxX, maxY } = polylineBounds(entry.line);
+      return { one: entry, x: (minX + maxX) / 2, y: (minY + maxY) / 2, height: maxY - minY };
     })
     .sort((a, b) => a.y - b.y);
   const rows: (typeof placed)[] = [];
@@ -178,8 +178,8 @@ function asDrawn(lines: readonly BurnLine[]): BurnLine[] {
 /** By the numbers the operator gave; what has none burns last, as drawn. */
 function byHand(lines: readonly BurnLine[], numbered: readonly string[]): BurnLine[] {
   const number = new Map(numbered.map((id, i) => [id, i]));
-  const of = ({ item }: BurnLine) => number.get(item.id) ?? numbered.length;
-  return asDrawn(lines).toSorted((a, b) => of(a) - of(b));
+  const rankOf = ({ item }: BurnLine) => number.get(item.id) ?? numbered.length;
+  return asDrawn(lines).toSorted((a, b) => rankOf(a) - rankOf(b));
 }
 
 /**

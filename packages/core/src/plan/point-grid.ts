@@ -96,8 +96,8 @@ export class PointGrid {
   private lookInto(cell: number, x: number, y: number, reach: number, found: Found): number {
     const { starts, ends, members, xs, ys } = this;
     let still = reach;
-    for (let at = starts[cell]; at < ends[cell]; at++) {
-      const point = members[at];
+    for (let index = starts[cell]; index < ends[cell]; index++) {
+      const point = members[index];
       const dx = xs[point] - x;
       const dy = ys[point] - y;
       still = found(point, dx * dx + dy * dy);
@@ -109,7 +109,7 @@ export class PointGrid {
     const points = new Int32Array(this.left);
     let count = 0;
     for (let cell = 0; cell < this.ends.length; cell++)
-      for (let at = this.starts[cell]; at < this.ends[cell]; at++) points[count++] = this.members[at];
+      for (let index = this.starts[cell]; index < this.ends[cell]; index++) points[count++] = this.members[index];
     return points;
   }
 

@@ -96,14 +96,14 @@ export function prepareJob(
     const burning = { ...usualBurning, ...layer.burning, ...job.burning[layer.id] };
     const burnt = isBurnt(layer.operation);
     const on = !run.off.includes(layer.id);
-    const of = (stock: Material | null, placed: readonly Placed[]): PreparedLayer => {
+    const layerOn = (stock: Material | null, placed: readonly Placed[]): PreparedLayer => {
       const id = stock === material || stock === null ? layer.id : `${layer.id}@${stock.id}`;
       const choice = { lensId: job.lensId, variant: job.variants[id] ?? job.variants[layer.id] };
       const basis = basisFor(shop, { material: stock, thicknessMm: thickest(stock) }, machine, layer.operation, choice);
       const applied = applyRecipe(basis, layer, job.settings[id]);
       const beyond = burnt && applied.settings ? beyondMachine(applied.settings, layer.operation, machine) : [];
       const able = applied.settings !== null && beyond.length === 0 && !stock?.forbidden;
-      const moved = burntAt === asDrawn ? placed : placed.map((one) => ({ ...one, item: burntAt(one.item) }));
+      const moved = burntAt === asDrawn ? placed : placed.map((entry) => ({ ...entry, item: burntAt(entry.item) }));
       return {
         id,
         layer,
@@ -116,17 +116,17 @@ export function prepareJob(
         burns: burnt && on && placed.length > 0 && able,
       };
     };
-    if (!several) return [of(material, all)];
+    if (!several) return [layerOn(material, all)];
     // Each piece burns with the recipe of the sheet that it lies on; what lies on none, with the first one's.
     const byMaterial = new Map<Material | null, Placed[]>();
-    for (const one of all) {
-      const stock = materialOf(sheetUnder(job.sheets, one.item) ?? job.sheets[0]);
+    for (const entry of all) {
+      const stock = materialOf(sheetUnder(job.sheets, entry.item) ?? job.sheets[0]);
       const known = byMaterial.get(stock);
-      if (known) known.push(one);
-      else byMaterial.set(stock, [one]);
+      if (known) known.push(entry);
+      else byMaterial.set(stock, [entry]);
     }
-    if (byMaterial.size === 0) return [of(material, [])];
-    return [...byMaterial].map(([stock, placed]) => of(stock, placed));
+    if (byMaterial.size === 0) return [layerOn(material, [])];
+    return [...byMaterial].map(([stock, placed]) => layerOn(stock, placed));
   });
   return { job, machine, key, run, material, meaning, layers, burntAt };
 }

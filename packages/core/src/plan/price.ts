@@ -67,7 +67,7 @@ function bySheet(prepared: PreparedJob, { materials }: Pick<Shop, 'materials'>, 
   const taken = sheetsUsed(prepared)
     .filter((sheet) => sheet.materialId === materialId)
     .map((sheet) => stockOf(material?.stock, sheet));
-  const prices = taken.flatMap((one) => one?.price ?? []);
+  const prices = taken.flatMap((entry) => entry?.price ?? []);
   if (!material || prices.length === 0 || prices.length < taken.length) return null;
   const [first] = taken;
   const what = taken.length === 1 ? `a sheet ${first?.width} × ${first?.height} mm` : `${taken.length} sheets`;
@@ -87,7 +87,7 @@ function areasByMaterial({ layers }: PreparedJob): Map<string, { name: string; m
   const materials = new Set(layers.flatMap(({ burns, material }) => (burns && material ? [material] : [])));
   for (const material of materials) {
     const items = layers
-      .filter(({ burns, material: of }) => burns && of === material)
+      .filter(({ burns, material: stock }) => burns && stock === material)
       .flatMap(({ placed }) => placed.map(({ item }) => item));
     const bounds = boundsOfAll(items);
     if (!isEmpty(bounds)) areas.set(material.id, { name: material.name, mm2: boxWidth(bounds) * boxHeight(bounds) });

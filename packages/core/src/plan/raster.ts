@@ -91,12 +91,12 @@ function levelled({ outlines }: Filled, angle: number): Filled {
 
 /** From where to where a row of the turned frame lies on the bed; nowhere, as a single place, where it misses it. */
 function reachOfBed({ minX, minY, maxX, maxY }: Box, turned: Matrix, y: number): readonly [number, number] {
-  const at = applyTo(turned, 0, y);
+  const point = applyTo(turned, 0, y);
   const to = applyTo(turned, 1, y);
   let [from, until] = [-Infinity, Infinity];
   for (const [place, step, least, most] of [
-    [at.x, to.x - at.x, minX, maxX],
-    [at.y, to.y - at.y, minY, maxY],
+    [point.x, to.x - point.x, minX, maxX],
+    [point.y, to.y - point.y, minY, maxY],
   ]) {
     if (Math.abs(step) < 1e-12) continue;
     const ends = [(least - place) / step, (most - place) / step];
@@ -110,8 +110,8 @@ function scanBlock(list: MoveList, block: readonly Filled[], { settings, runUp, 
   const rows = crossingsByRow(block, settings.lineSpacingMm);
   const go = (kind: number, x: number, y: number) => {
     if (!turned) return list.to(kind, x, y);
-    const at = applyTo(turned, x, y);
-    list.to(kind, at.x, at.y);
+    const place = applyTo(turned, x, y);
+    list.to(kind, place.x, place.y);
   };
   let short = false;
   let forth = true;
@@ -127,9 +127,9 @@ function scanBlock(list: MoveList, block: readonly Filled[], { settings, runUp, 
     const to = Math.max(right, last);
     go(Move.travel, forth ? from : to, y);
     for (let i = 0; i < xs.length; i += 2) {
-      const at = forth ? i : xs.length - 1 - i;
-      go(Move.dark, xs[at], y);
-      go(Move.lit, xs[forth ? at + 1 : at - 1], y);
+      const index = forth ? i : xs.length - 1 - i;
+      go(Move.dark, xs[index], y);
+      go(Move.lit, xs[forth ? index + 1 : index - 1], y);
     }
     go(Move.dark, forth ? to : from, y);
     if (settings.bothWays) forth = !forth;

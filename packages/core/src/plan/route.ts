@@ -81,11 +81,11 @@ function nearestNext(
   const [xs, ys] = [new Float64Array(total), new Float64Array(total)];
   lines.forEach(({ line: { points } }, i) => {
     choices[i].forEach((node, k) => {
-      const at = firsts[i] + k;
-      owners[at] = i;
-      nodes[at] = node;
-      xs[at] = points[node * 2];
-      ys[at] = points[node * 2 + 1];
+      const index = firsts[i] + k;
+      owners[index] = i;
+      nodes[index] = node;
+      xs[index] = points[node * 2];
+      ys[index] = points[node * 2 + 1];
     });
   });
   const grid = new PointGrid(xs, ys);
@@ -95,7 +95,7 @@ function nearestNext(
   while (legs.length < lines.length) {
     const found = grid.nearest(x, y);
     const leg = { index: owners[found], node: nodes[found] };
-    for (let at = firsts[leg.index]; at < firsts[leg.index + 1]; at++) grid.remove(at);
+    for (let position = firsts[leg.index]; position < firsts[leg.index + 1]; position++) grid.remove(position);
     legs.push(leg);
     count(1);
     const { points } = lines[leg.index].line;
@@ -200,15 +200,15 @@ function exactEntry(
   lines: readonly RouteLine[],
   leg: Leg,
   legs: readonly Leg[],
-  at: number,
+  position: number,
   start: { x: number; y: number },
   oddPasses: boolean,
 ): Leg {
   const { line, entries } = lines[leg.index];
   if (!line.closed) return leg;
   const { points } = line;
-  const before = at === 0 ? start : pointOf(lines, legs[at - 1], oddPasses);
-  const next = legs[at + 1];
+  const before = position === 0 ? start : pointOf(lines, legs[position - 1], oddPasses);
+  const next = legs[position + 1];
   const after = next ? pointOf(lines, next, true, true) : null;
   const lengthBy = (node: number) => {
     const x = points[node * 2];
@@ -233,6 +233,6 @@ function distance(x0: number, y0: number, x1: number, y1: number): number {
 /** Where the head leaves a leg, or enters it. */
 function pointOf(lines: readonly RouteLine[], { index, node }: Leg, oddPasses: boolean, entering = false) {
   const { points } = lines[index].line;
-  const at = entering ? node : exitOf(lines[index], node, oddPasses);
-  return { x: points[at * 2], y: points[at * 2 + 1] };
+  const position = entering ? node : exitOf(lines[index], node, oddPasses);
+  return { x: points[position * 2], y: points[position * 2 + 1] };
 }

@@ -27,11 +27,11 @@ export function shortestTour(
       for (let next = 0; next < ends; next++) {
         if (set & (1 << (next >> 1))) continue;
         const [nx, ny] = into(next);
-        const at = (set | (1 << (next >> 1))) * ends + next;
+        const index = (set | (1 << (next >> 1))) * ends + next;
         const longer = sofar + Math.hypot(nx - x, ny - y);
-        if (longer < length[at]) {
-          length[at] = longer;
-          from[at] = e;
+        if (longer < length[index]) {
+          length[index] = longer;
+          from[index] = e;
         }
       }
     }

@@ -53,12 +53,12 @@ export function draftSteps(prepared: PreparedJob): StepDraft[] {
   const inOrder = burning.toSorted((a, b) => phaseOf(a) - phaseOf(b) || rankOf(a) - rankOf(b));
   const phases = [...new Set(inOrder.map(phaseOf))];
   return phases.flatMap((phase) => {
-    const now = inOrder.filter((one) => phaseOf(one) === phase);
+    const now = inOrder.filter((entry) => phaseOf(entry) === phase);
     return [
-      ...now.filter(({ layer }) => fillsAreas(layer.layer.operation)).map((one) => engraveStep(prepared, one)),
+      ...now.filter(({ layer }) => fillsAreas(layer.layer.operation)).map((entry) => engraveStep(prepared, entry)),
       ...now
         .filter(({ layer: { layer } }) => followsLines(layer.operation) && !separates(layer.operation))
-        .map((one) => lineStep(prepared, one, 'all', [linesOf(prepared, one.layer)])),
+        .map((entry) => lineStep(prepared, entry, 'all', [linesOf(prepared, entry.layer)])),
       ...cutSteps(
         prepared,
         now.filter(({ layer }) => separates(layer.layer.operation)),
@@ -153,13 +153,13 @@ function cutSteps(prepared: PreparedJob, cuts: readonly Burning[]): StepDraft[] 
   const all = nestedLines(
     prepared,
     cuts.map(({ layer }) => layer),
-  ).flatMap(({ at, line, depth }) =>
-    beamLines(cuts[at], line, depth).map((path) => ({ cut: cuts[at], line: path, depth })),
+  ).flatMap(({ layerIndex, line, depth }) =>
+    beamLines(cuts[layerIndex], line, depth).map((path) => ({ cut: cuts[layerIndex], line: path, depth })),
   );
   const depths = Int32Array.from(all, ({ depth }) => depth);
   const deepest = depths.reduce((most, depth) => Math.max(most, depth), 0);
-  const at = (cut: Burning, depth: number) =>
-    all.flatMap((one, i) => (one.cut === cut && depths[i] === depth ? [one.line] : []));
+  const linesAt = (cut: Burning, depth: number) =>
+    all.flatMap((entry, i) => (entry.cut === cut && depths[i] === depth ? [entry.line] : []));
   const split = cuts.filter(({ layer }) => !whole.has(layer.burning.order));
 
   // A layer's inner lines are one step as long as no other layer's have to come between them.
@@ -168,7 +168,7 @@ function cutSteps(prepared: PreparedJob, cuts: readonly Burning[]): StepDraft[] 
     const last = inner[inner.length - 1]?.cut;
     const here = split.toSorted((a, b) => Number(b === last) - Number(a === last));
     for (const cut of here) {
-      const lines = at(cut, depth);
+      const lines = linesAt(cut, depth);
       if (lines.length === 0) continue;
       const before = inner[inner.length - 1];
       if (before?.cut === cut) before.byDepth[depth] = lines;
@@ -184,8 +184,8 @@ function cutSteps(prepared: PreparedJob, cuts: readonly Burning[]): StepDraft[] 
     return lineStep(prepared, cut, 'inner', filledUp(byDepth), nth);
   });
   const outerSteps = cuts.map((cut) => {
-    if (!whole.has(cut.layer.burning.order)) return lineStep(prepared, cut, 'outer', [at(cut, 0)]);
-    const byDepth = Array.from({ length: deepest + 1 }, (_, depth) => at(cut, depth));
+    if (!whole.has(cut.layer.burning.order)) return lineStep(prepared, cut, 'outer', [linesAt(cut, 0)]);
+    const byDepth = Array.from({ length: deepest + 1 }, (_, depth) => linesAt(cut, depth));
     return lineStep(prepared, cut, 'all', byDepth);
   });
   return [...innerSteps, ...outerFirstInside(outerSteps, cuts, all, depths)];
@@ -195,10 +195,10 @@ function cutSteps(prepared: PreparedJob, cuts: readonly Burning[]): StepDraft[] 
 export function nestedLines(
   prepared: PreparedJob,
   layers: readonly PreparedLayer[],
-): { at: number; line: BurnLine; depth: number }[] {
-  const lines = layers.flatMap((layer, at) => linesOf(prepared, layer).map((line) => ({ at, line })));
+): { layerIndex: number; line: BurnLine; depth: number }[] {
+  const lines = layers.flatMap((layer, layerIndex) => linesOf(prepared, layer).map((line) => ({ layerIndex, line })));
   const depths = nestDepths(lines.map(({ line }) => line.line));
-  return lines.map((one, i) => ({ ...one, depth: depths[i] }));
+  return lines.map((line, i) => ({ ...line, depth: depths[i] }));
 }
 
 /** The path of the beam along a line, at half the kerf from it; where the line was told to start, near there. */
@@ -208,8 +208,8 @@ function beamLines({ layer, settings }: Burning, line: BurnLine, depth: number):
   if (paths[0] === line.line) return [line];
   return paths.map((path) => {
     if (line.start === null) return { ...line, line: path };
-    const at = { x: line.line.points[2 * line.start], y: line.line.points[2 * line.start + 1] };
-    return { ...line, line: path, start: nearestNode(path.points, at) };
+    const place = { x: line.line.points[2 * line.start], y: line.line.points[2 * line.start + 1] };
+    return { ...line, line: path, start: nearestNode(path.points, place) };
   });
 }
 
@@ -246,7 +246,7 @@ function outerFirstInside(
   depths: Int32Array,
 ): StepDraft[] {
   const shallowest = cuts.map((cut) =>
-    all.reduce((least, one, i) => (one.cut === cut ? Math.min(least, depths[i]) : least), Number.MAX_SAFE_INTEGER),
+    all.reduce((least, entry, i) => (entry.cut === cut ? Math.min(least, depths[i]) : least), Number.MAX_SAFE_INTEGER),
   );
   // Only layers that burn whole can lie in others here; the others' lines are all outermost.
   return steps

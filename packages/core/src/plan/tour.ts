@@ -62,11 +62,11 @@ class Search {
     const n = stops.entryX.length;
     const total = n + 1 + (end ? 1 : 0);
     const ends = end ? [start, end] : [start];
-    const grown = (values: Float64Array, of: (p: { x: number; y: number }) => number) => {
+    const grown = (values: Float64Array, coordinate: (p: { x: number; y: number }) => number) => {
       const all = new Float64Array(total);
       all.set(values);
       ends.forEach((p, i) => {
-        all[n + i] = of(p);
+        all[n + i] = coordinate(p);
       });
       return all;
     };
@@ -81,8 +81,8 @@ class Search {
     this.order.set(first.order, 1);
     if (end) this.order[total - 1] = n + 1;
     this.place = new Int32Array(total);
-    this.order.forEach((stop, at) => {
-      this.place[stop] = at;
+    this.order.forEach((stop, index) => {
+      this.place[stop] = index;
     });
     this.flipped = new Uint8Array(total);
     this.flipped.set(first.flipped);
@@ -138,23 +138,26 @@ class Search {
 
   /** The stops on both sides of the gaps before places. */
   private endsOf(...places: number[]): number[] {
-    const stops = places.flatMap((at) => [this.order[at - 1], this.order[Math.min(at, this.order.length - 1)]]);
+    const stops = places.flatMap((index) => [
+      this.order[index - 1],
+      this.order[Math.min(index, this.order.length - 1)],
+    ]);
     return [...new Set(stops)].filter((stop) => stop < this.count);
   }
 
   private restore(order: Int32Array, flips: Uint8Array): void {
-    for (let at = this.low; at <= this.high; at++) {
-      const stop = order[at];
-      this.order[at] = stop;
-      this.place[stop] = at;
+    for (let index = this.low; index <= this.high; index++) {
+      const stop = order[index];
+      this.order[index] = stop;
+      this.place[stop] = index;
       this.flipped[stop] = flips[stop];
     }
   }
 
   private keep(order: Int32Array, flips: Uint8Array): void {
-    for (let at = this.low; at <= this.high; at++) {
-      const stop = this.order[at];
-      order[at] = stop;
+    for (let index = this.low; index <= this.high; index++) {
+      const stop = this.order[index];
+      order[index] = stop;
       flips[stop] = this.flipped[stop];
     }
   }
@@ -164,7 +167,7 @@ class Search {
     const first = this.order.slice(a, b);
     this.order.copyWithin(a, b, c);
     this.order.set(first, a + c - b);
-    for (let at = a; at < c; at++) this.place[this.order[at]] = at;
+    for (let index = a; index < c; index++) this.place[this.order[index]] = index;
   }
 
   /**
@@ -270,9 +273,9 @@ class Search {
   }
 
   /** How far the head goes between a place and the next; 0 behind the last. */
-  private gap(at: number): number {
-    const next = this.order[at + 1];
-    return next === undefined ? 0 : this.distance(this.order[at], next);
+  private gap(index: number): number {
+    const next = this.order[index + 1];
+    return next === undefined ? 0 : this.distance(this.order[index], next);
   }
 
   private distance(from: number, to: number): number {

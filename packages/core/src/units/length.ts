@@ -108,8 +108,8 @@ function joinMixedFractions(tokens: Token[], text: string): Token[] {
     const whole = tokens[i];
     if (whole.kind === 'number' && /^\d+$/.test(whole.text)) {
       const dash = tokens[i + 1]?.kind === 'op' && tokens[i + 1].text === '-';
-      const at = dash ? i + 2 : i + 1;
-      const [over, slash, under] = tokens.slice(at, at + 3);
+      const index = dash ? i + 2 : i + 1;
+      const [over, slash, under] = tokens.slice(index, index + 3);
       const tight = !dash || !/\s/.test(text.slice(whole.end, under?.start ?? whole.end));
       if (
         over?.kind === 'number' &&
@@ -123,7 +123,7 @@ function joinMixedFractions(tokens: Token[], text: string): Token[] {
       ) {
         const value = whole.value + over.value / under.value;
         out.push({ ...whole, value, end: under.end });
-        i = at + 2;
+        i = index + 2;
         continue;
       }
     }
@@ -134,7 +134,7 @@ function joinMixedFractions(tokens: Token[], text: string): Token[] {
 
 /** Recursive descent over `sum := product (± product)*`, `product := factor (×÷ factor)*`. */
 class SumParser {
-  private at = 0;
+  private position = 0;
   private depth = 0;
 
   constructor(
@@ -157,7 +157,7 @@ class SumParser {
   }
 
   expectEnd(): void {
-    const token = this.tokens[this.at];
+    const token = this.tokens[this.position];
     if (token) throw new Refused(`“${token.text}” was not expected there.`);
   }
 
@@ -185,31 +185,31 @@ class SumParser {
   }
 
   private factor(): Quantity {
-    const token = this.tokens[this.at];
+    const token = this.tokens[this.position];
     if (!token) throw new Refused('The sum stops too soon.');
     if (token.kind === 'op' && (token.text === '-' || token.text === '+')) {
-      this.at++;
+      this.position++;
       const inner = this.factor();
       return token.text === '-' ? { ...inner, value: -inner.value } : inner;
     }
     if (token.kind === 'op' && token.text === '(') {
       if (++this.depth > 50) throw new Refused('Too many brackets.');
-      this.at++;
+      this.position++;
       const inner = this.sum();
       if (this.takeOp(')') === null) throw new Refused('A bracket is not closed.');
       this.depth--;
       return this.withUnit(inner);
     }
     if (token.kind !== 'number') throw new Refused(`“${token.text}” was not expected there.`);
-    this.at++;
+    this.position++;
     return this.withUnit({ value: token.value, isLength: false });
   }
 
   private withUnit(quantity: Quantity): Quantity {
-    const token = this.tokens[this.at];
+    const token = this.tokens[this.position];
     if (token?.kind !== 'unit') return quantity;
     if (quantity.isLength) throw new Refused(`“${token.text}” was not expected there.`);
-    this.at++;
+    this.position++;
     return { value: quantity.value * token.factor, isLength: true, unit: token.factor };
   }
 
@@ -218,9 +218,9 @@ class SumParser {
   }
 
   private takeOp(...ops: string[]): string | null {
-    const token = this.tokens[this.at];
+    const token = this.tokens[this.position];
     if (token?.kind !== 'op' || !ops.includes(token.text)) return null;
-    this.at++;
+    this.position++;
     return token.text;
   }
 }

@@ -75,10 +75,10 @@ function overBed(
   const bed = boxOf(0, 0, bedWidth, bedHeight);
   const wider = boxWidth(box) - bedWidth;
   const higher = boxHeight(box) - bedHeight;
-  const by = [
+  const overhangs = [
     ...(wider > 0.001 ? [`${formatLength(wider, unit)} wider`] : []),
     ...(higher > 0.001 ? [`${formatLength(higher, unit)} higher`] : []),
   ];
-  if (by.length > 0) return `It is ${by.join(' and ')} than ${name}’s bed.`;
+  if (overhangs.length > 0) return `It is ${overhangs.join(' and ')} than ${name}’s bed.`;
   return boxContains(bed, box, 0.001) ? null : `Some of it would lie off ${name}’s bed there.`;
 }

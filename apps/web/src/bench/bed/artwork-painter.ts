@@ -234,11 +234,11 @@ function changedBetween(before: readonly SceneItem[], after: readonly SceneItem[
     return changed;
   }
   const [known, wanted] = [new Set(before), new Set(after)];
-  const gone = before.filter((one) => !wanted.has(one));
-  const come = after.filter((one) => !known.has(one));
-  const stayed = before.filter((one) => wanted.has(one));
-  let at = 0;
-  for (const one of after) if (known.has(one) && stayed[at++] !== one) return null;
+  const gone = before.filter((drawn) => !wanted.has(drawn));
+  const come = after.filter((drawn) => !known.has(drawn));
+  const stayed = before.filter((drawn) => wanted.has(drawn));
+  let index = 0;
+  for (const drawn of after) if (known.has(drawn) && stayed[index++] !== drawn) return null;
   return [...gone, ...come].map(({ item }) => item);
 }
 

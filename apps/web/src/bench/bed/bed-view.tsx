@@ -149,8 +149,9 @@ export function BedView({ asBurnt }: { asBurnt: boolean }) {
           }}
           onWheel={(event) => {
             event.evt.preventDefault();
-            const at = event.target.getStage()?.getPointerPosition();
-            if (at) actions.showView(zoomAt(actions.get().view, at.x, at.y, Math.exp(-event.evt.deltaY * 0.0016)));
+            const place = event.target.getStage()?.getPointerPosition();
+            if (place)
+              actions.showView(zoomAt(actions.get().view, place.x, place.y, Math.exp(-event.evt.deltaY * 0.0016)));
           }}
         >
           <Layer listening={false}>
@@ -231,7 +232,7 @@ function HeadLayer({ size }: { size: Size }) {
   const time = run ? run.atS : previewS;
   const liveHead = live && live.state !== 'away' ? fromMachine(machine, live.x, live.y) : null;
   const head = run || previewS === null ? liveHead : plan && headAt(plan, previewS);
-  const at = head && toScreen(view, head.x, head.y);
+  const place = head && toScreen(view, head.x, head.y);
   const hot = previewS !== null || (live?.power ?? 0) > 0;
   return (
     <Layer listening={false}>
@@ -244,8 +245,8 @@ function HeadLayer({ size }: { size: Size }) {
           }}
         />
       )}
-      {at && (
-        <Group x={at.x} y={at.y}>
+      {place && (
+        <Group x={place.x} y={place.y}>
           <Line points={[-14, 0, 14, 0]} stroke="#22302F" strokeWidth={1} opacity={0.7} />
           <Line points={[0, -14, 0, 14]} stroke="#22302F" strokeWidth={1} opacity={0.7} />
           <Circle radius={5} fill={hot ? '#F0A93B' : '#FFFFFF'} stroke="#22302F" strokeWidth={1.5} />

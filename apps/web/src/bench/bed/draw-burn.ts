@@ -25,16 +25,16 @@ export function timelineOf(plan: BurnPlan): Timeline {
   const ys = new Float64Array(count);
   const kinds = new Uint8Array(count);
   const firsts: number[] = [];
-  let at = 0;
+  let index = 0;
   let time = 0;
   for (const { moves, durations } of plan.steps) {
-    firsts.push(at);
-    xs.set(moves.xs, at);
-    ys.set(moves.ys, at);
-    kinds.set(moves.kinds, at);
+    firsts.push(index);
+    xs.set(moves.xs, index);
+    ys.set(moves.ys, index);
+    kinds.set(moves.kinds, index);
     for (const duration of durations) {
       time += duration;
-      ends[at++] = time;
+      ends[index++] = time;
     }
   }
   timeline = { ends, xs, ys, kinds, steps: plan.steps, firsts };

@@ -190,16 +190,16 @@ function drawNumbers(
     const item = items.get(id);
     if (!item || item.hidden) return;
     const [x, y] = pathOf(item).coords;
-    const at = toScreen(view, x, y);
+    const place = toScreen(view, x, y);
     context.fillStyle = '#22302F';
     context.beginPath();
-    context.arc(at.x, at.y, 9, 0, 2 * Math.PI);
+    context.arc(place.x, place.y, 9, 0, 2 * Math.PI);
     context.fill();
     context.fillStyle = '#FFFFFF';
     context.font = font;
     context.textAlign = 'center';
     context.textBaseline = 'middle';
-    context.fillText(String(i + 1), at.x, at.y + 0.5);
+    context.fillText(String(i + 1), place.x, place.y + 0.5);
   });
 }
 

@@ -30,13 +30,14 @@ export function pathToCanvas(path: Path): Path2D {
   if (outline) return outline;
   outline = new Path2D();
   const { verbs, coords: c } = path;
-  let at = 0;
+  let index = 0;
   for (const verb of verbs) {
-    if (verb === Verb.move) outline.moveTo(c[at], c[at + 1]);
-    else if (verb === Verb.line) outline.lineTo(c[at], c[at + 1]);
-    else if (verb === Verb.cubic) outline.bezierCurveTo(c[at], c[at + 1], c[at + 2], c[at + 3], c[at + 4], c[at + 5]);
+    if (verb === Verb.move) outline.moveTo(c[index], c[index + 1]);
+    else if (verb === Verb.line) outline.lineTo(c[index], c[index + 1]);
+    else if (verb === Verb.cubic)
+      outline.bezierCurveTo(c[index], c[index + 1], c[index + 2], c[index + 3], c[index + 4], c[index + 5]);
     else outline.closePath();
-    at += verb === Verb.cubic ? 6 : verb === Verb.close ? 0 : 2;
+    index += verb === Verb.cubic ? 6 : verb === Verb.close ? 0 : 2;
   }
   outlines.set(path, outline);
   return outline;

@@ -41,8 +41,8 @@ export function ToolMarks() {
         if (tool instanceof PointsTool) drawPoints(context, tool, (x, y) => toScreen(view, x, y));
         context.fillStyle = petrol;
         for (const { x, y } of draft?.dots ?? []) {
-          const at = toScreen(view, x, y);
-          context.fillRect(at.x - 3, at.y - 3, 6, 6);
+          const place = toScreen(view, x, y);
+          context.fillRect(place.x - 3, place.y - 3, 6, 6);
         }
         if (snap) drawSnap(context, toScreen(view, snap.x, snap.y), snapWords[snap.kind]);
       }}
@@ -66,18 +66,18 @@ function drawDraft(context: CanvasRenderingContext2D, { outline, gone }: Draft, 
 function drawPoints(
   context: CanvasRenderingContext2D,
   tool: PointsTool,
-  at: (x: number, y: number) => { x: number; y: number },
+  pointAt: (x: number, y: number) => { x: number; y: number },
 ): void {
   context.lineWidth = 1;
   context.strokeStyle = petrol;
   tool.lines.forEach(({ nodes }, line) => {
     nodes.forEach((node, i) => {
       const chosen = tool.selected.some((place) => same(place, { line, node: i }));
-      const p = at(node.x, node.y);
+      const p = pointAt(node.x, node.y);
       if (chosen) {
         for (const handle of [node.before, node.after]) {
           if (!handle) continue;
-          const h = at(handle.x, handle.y);
+          const h = pointAt(handle.x, handle.y);
           context.beginPath();
           context.moveTo(p.x, p.y);
           context.lineTo(h.x, h.y);

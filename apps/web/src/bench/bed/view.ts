@@ -23,8 +23,8 @@ export function toBed(view: View, x: number, y: number): Point {
 /** Zooms by a factor; the point of the bed under (x, y) stays there. */
 export function zoomAt(view: View, x: number, y: number, factor: number): View {
   const scale = Math.min(mostScale, Math.max(leastScale, view.scale * factor));
-  const at = toBed(view, x, y);
-  return { scale, x: x - at.x * scale, y: y - at.y * scale };
+  const place = toBed(view, x, y);
+  return { scale, x: x - place.x * scale, y: y - place.y * scale };
 }
 
 /** The view in which a box fills the given size, `room` pixels left free all round. */

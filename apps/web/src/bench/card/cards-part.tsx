@@ -31,7 +31,7 @@ export function CardsPart({ build }: { build: (operation: BurntOperation) => voi
 }
 
 function firstUsed(operations: readonly string[]): BurntOperation {
-  return burntOperations.find((one) => operations.includes(one)) ?? 'cut';
+  return burntOperations.find((burntOperation) => operations.includes(burntOperation)) ?? 'cut';
 }
 
 function CardRow({ laid }: { laid: LaidCard }) {

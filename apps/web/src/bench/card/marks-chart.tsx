@@ -51,7 +51,7 @@ function optionFor({ laid, card }: ReadCard) {
   const { operation } = wish;
   const names = markNames(operation);
   const place = ({ column, row }: CardCell) => [card.columns[column], rows[row]];
-  const of = (mark: CardMark | 'best') =>
+  const pointsOf = (mark: CardMark | 'best') =>
     card.cells.filter(({ key }) => (key === best ? mark === 'best' : marks[key] === mark));
   const scatter = (mark: CardMark | 'best') => ({
     type: 'scatter',
@@ -59,18 +59,18 @@ function optionFor({ laid, card }: ReadCard) {
     symbol: symbols[mark],
     symbolSize: mark === 'best' ? 18 : 11,
     itemStyle: { color: markLook[mark].colour },
-    data: of(mark).map((cell) => ({ value: place(cell), name: cellName(wish, card, cell) })),
+    data: pointsOf(mark).map((cell) => ({ value: place(cell), name: cellName(wish, card, cell) })),
     z: 3,
   });
   const region = {
     type: 'custom',
     name: 'region that does',
     silent: true,
-    data: [...of('good'), ...of('best')].map((cell) => [
+    data: [...pointsOf('good'), ...pointsOf('best')].map((cell) => [
       ...reachOf(card.columns, cell.column),
       ...reachOf(rows, cell.row),
     ]),
-    renderItem: (_: unknown, point: { value: (i: number) => number; coord: (at: number[]) => number[] }) => {
+    renderItem: (_: unknown, point: { value: (i: number) => number; coord: (index: number[]) => number[] }) => {
       const [x0, y0] = point.coord([point.value(0), point.value(2)]);
       const [x1, y1] = point.coord([point.value(1), point.value(3)]);
       const [x, y] = [Math.min(x0, x1), Math.min(y0, y1)];

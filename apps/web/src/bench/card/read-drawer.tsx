@@ -51,7 +51,7 @@ function Reading({ read, build }: { read: ReadCard; build: (start: CardStart) =>
   const names = markNames(laid.wish.operation);
   const best = card.cells.find(({ key }) => key === laid.best);
   const material = materials.find(({ id }) => id === laid.materialId);
-  const counted = (mark: CardMark) => Object.values(laid.marks).filter((one) => one === mark).length;
+  const counted = (mark: CardMark) => Object.values(laid.marks).filter((value) => value === mark).length;
   return (
     <>
       <p className="text-quiet">
@@ -225,7 +225,7 @@ function greysInWords(margins: readonly CardMargin[]): string {
 function MarginLine({ margin, names }: { margin: CardMargin; names: Readonly<Record<CardMark, string>> }) {
   const { setting, from, to, below, above } = margin;
   const { name, counted } = cardSettingOf(setting);
-  const met = [below, above].flatMap((one) => (one ? [`${names[one.mark]} at ${one.value}`] : []));
+  const met = [below, above].flatMap((entry) => (entry ? [`${names[entry.mark]} at ${entry.value}`] : []));
   return (
     <>
       {name}: good{' '}

@@ -32,7 +32,7 @@ export function LayerSettingsFields({ prepared }: { prepared: PreparedLayer }) {
     },
     look: (setting) => ({
       marked: applied.sources[setting]?.kind === 'hand',
-      fault: beyond.find((one) => one.setting === setting)?.sentence,
+      fault: beyond.find((entry) => entry.setting === setting)?.sentence,
     }),
   };
   const { set, look } = hold;
@@ -60,7 +60,7 @@ export function LayerSettingsFields({ prepared }: { prepared: PreparedLayer }) {
           text={power === undefined ? '' : String(power)}
           parse={parsePercent}
           commit={set('powerPercent')}
-          step={(by) => (power ?? 0) + by}
+          step={(delta) => (power ?? 0) + delta}
           {...look('powerPercent')}
         />
         <SpeedField
@@ -75,7 +75,7 @@ export function LayerSettingsFields({ prepared }: { prepared: PreparedLayer }) {
           text={String(settings.passes ?? 1)}
           parse={parsePercent}
           commit={set('passes')}
-          step={(by) => Math.max(1, (settings.passes ?? 1) + Math.sign(by))}
+          step={(delta) => Math.max(1, (settings.passes ?? 1) + Math.sign(delta))}
           {...look('passes')}
         />
         {hold.has('kerfMm') && (
@@ -95,7 +95,7 @@ export function LayerSettingsFields({ prepared }: { prepared: PreparedLayer }) {
             text={String(settings.lineSpacingMm ?? 0.1)}
             parse={parsePercent}
             commit={set('lineSpacingMm')}
-            step={(by) => Math.round(((settings.lineSpacingMm ?? 0.1) + by * 0.01) * 1000) / 1000}
+            step={(delta) => Math.round(((settings.lineSpacingMm ?? 0.1) + delta * 0.01) * 1000) / 1000}
             {...look('lineSpacingMm')}
           />
         )}

@@ -11,15 +11,15 @@ export function useLastWitness(): string {
 }
 
 /** Remembers in this browser who signs for what was burnt. */
-export function rememberWitness(by: string): void {
-  localStorage.setItem('witness', by);
+export function rememberWitness(author: string): void {
+  localStorage.setItem('witness', author);
 }
 
 /** Keeps what the server was asked to keep of a material, and has the Bench go by it. @returns whether it was kept */
-export function useKeeping(): (by: string, ask: () => Promise<Material>, words: string) => Promise<boolean> {
+export function useKeeping(): (author: string, ask: () => Promise<Material>, words: string) => Promise<boolean> {
   const actions = useBenchActions();
-  return async (by, ask, words) => {
-    rememberWitness(by);
+  return async (author, ask, words) => {
+    rememberWitness(author);
     try {
       const kept = await ask();
       const { shop } = actions.get();

@@ -54,7 +54,7 @@ function Steps() {
     useSensor(PointerSensor, { activationConstraint: { distance: 6 } }),
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates, keyboardCodes: dragKeys }),
   );
-  const at = run?.atS ?? previewS;
+  const shownS = run?.atS ?? previewS;
   const shown = useMemo(() => steps && shownSteps(steps), [steps]);
   const ids = useMemo(() => steps?.map(({ id }) => id) ?? [], [steps]);
   let start = 0;
@@ -70,15 +70,15 @@ function Steps() {
     >
       <SortableContext items={ids} strategy={horizontalListSortingStrategy}>
         <ol className="flex min-w-0 flex-1 gap-2.5 overflow-x-auto">
-          {shown?.map((one) => {
+          {shown?.map((shown) => {
             const from = start;
-            if (one.kind === 'card') {
-              start += one.timeS;
-              return <CardBlock key={one.steps[0].id} card={one} done={shareDone(at, from, one.timeS)} />;
+            if (shown.kind === 'card') {
+              start += shown.timeS;
+              return <CardBlock key={shown.steps[0].id} card={shown} done={shareDone(shownS, from, shown.timeS)} />;
             }
-            const { step } = one;
+            const { step } = shown;
             start += step.timeS;
-            return <StepBlock key={blockKey(step)} step={step} done={shareDone(at, from, step.timeS)} />;
+            return <StepBlock key={blockKey(step)} step={step} done={shareDone(shownS, from, step.timeS)} />;
           })}
           {idle.map((layer) => (
             <IdleBlock key={layer.id} prepared={layer} />
@@ -95,8 +95,8 @@ function Steps() {
 }
 
 /** How much of a stretch of the plan is done at a time, from 0 to 1. */
-function shareDone(at: number | null, from: number, timeS: number): number | null {
-  return at === null ? null : Math.min(1, Math.max(0, (at - from) / timeS));
+function shareDone(shownS: number | null, from: number, timeS: number): number | null {
+  return shownS === null ? null : Math.min(1, Math.max(0, (shownS - from) / timeS));
 }
 
 /** Whether a layer could burn and does not, in the run looked at; cards have runs of their own. */

@@ -99,13 +99,13 @@ function ActionsCell({ row: { original: run } }: Cell) {
   const actions = useBenchActions();
   const runs = useBench((state) => jobOf(state).runs);
   if (runs.length < 2) return null;
-  const at = runs.indexOf(run);
+  const index = runs.indexOf(run);
   return (
     <span className="inline-flex">
       <IconButton
         label={`${run.name} earlier`}
         className="size-7"
-        disabled={at === 0}
+        disabled={index === 0}
         onClick={() => actions.edit('move a run', (job) => moveRun(job, run.id, -1))}
       >
         <ArrowUp size={14} aria-hidden />
@@ -113,7 +113,7 @@ function ActionsCell({ row: { original: run } }: Cell) {
       <IconButton
         label={`${run.name} later`}
         className="size-7"
-        disabled={at === runs.length - 1}
+        disabled={index === runs.length - 1}
         onClick={() => actions.edit('move a run', (job) => moveRun(job, run.id, 1))}
       >
         <ArrowDown size={14} aria-hidden />

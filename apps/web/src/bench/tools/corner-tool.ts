@@ -83,8 +83,8 @@ export class CornerTool implements Tool {
     let [done, left] = [0, 0];
     const job = jobOf(this.actions.get()).drawing.items.reduce((before, item) => {
       if (!selection.has(item.id) || item.shape.kind === 'picture') return before;
-      const shape = cornersOf(sharpOutlineOf(item.shape)).reduce<Shape>((sofar, at) => {
-        const shaped = this.shaped({ ...item, shape: sofar }, at);
+      const shape = cornersOf(sharpOutlineOf(item.shape)).reduce<Shape>((sofar, place) => {
+        const shaped = this.shaped({ ...item, shape: sofar }, place);
         if (typeof shaped === 'string') left++;
         else done++;
         return typeof shaped === 'string' ? sofar : shaped;
@@ -157,20 +157,20 @@ export class CornerTool implements Tool {
   }
 
   /** The shape with its corner shaped, or a sentence why not. */
-  private shaped(item: Item, at: Point): Shape | string {
+  private shaped(item: Item, place: Point): Shape | string {
     const { corner, cornerSize } = this.actions.get().toolOptions;
     const scale = meanScale(item.matrix);
     const path = sharpOutlineOf(item.shape);
     const others = (item.shape.kind === 'path' ? (item.shape.corners ?? []) : []).filter(
-      ({ x, y }) => x !== at.x || y !== at.y,
+      ({ x, y }) => x !== place.x || y !== place.y,
     );
     const size = cornerSize / scale;
     if (size === 0) return { kind: 'path', path, ...(others.length > 0 ? { corners: others } : {}) };
-    const most = largestCorner(shapeCorners(path, others), at, corner);
+    const most = largestCorner(shapeCorners(path, others), place, corner);
     if (most === 0) return 'There is no corner to shape there: the line goes straight on.';
     if (size > most + 1e-6)
       return `The corner can be ${(most * scale).toFixed(2)} mm at most; its edges are too short for more.`;
-    const shaped: Corner = { ...at, kind: corner, size };
+    const shaped: Corner = { ...place, kind: corner, size };
     return { kind: 'path', path, corners: [...others, shaped] };
   }
 }

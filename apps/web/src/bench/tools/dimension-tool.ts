@@ -97,7 +97,12 @@ export class DimensionTool implements Tool {
     const i = Math.floor(place.at);
     const segment = [...subpathsOf(pathOf(item))][place.subpath]?.segments[i];
     if (!segment || !isLine(segment)) return null;
-    const end = (at: number): DimensionEnd => ({ kind: 'outline', itemId: item.id, subpath: place.subpath, at });
+    const end = (position: number): DimensionEnd => ({
+      kind: 'outline',
+      itemId: item.id,
+      subpath: place.subpath,
+      at: position,
+    });
     const edge = { from: end(i), to: end(i + 1) };
     return placeDimension(jobOf(this.actions.get()).drawing, { ...edge, axis: 'straight', beside: 0 }) ? edge : null;
   }

@@ -37,9 +37,9 @@ export function DraftEntry() {
   }, [open]);
 
   if (!draft || !open) return null;
-  const at = toScreen(view, draft.at.x, draft.at.y);
-  const left = Math.max(4, Math.min(width - 250, at.x + 18)) + ruler;
-  const top = Math.max(4, Math.min(height - 120, at.y + 18)) + ruler;
+  const place = toScreen(view, draft.at.x, draft.at.y);
+  const left = Math.max(4, Math.min(width - 250, place.x + 18)) + ruler;
+  const top = Math.max(4, Math.min(height - 120, place.y + 18)) + ruler;
   return (
     <fieldset
       ref={holder}

@@ -23,8 +23,8 @@ export function movedGuide(
   const field = snapField(state);
   const others = { ...field, guides: field.guides.filter(({ id }) => id !== guide.id) };
   const snap = state.snapping.on && !alt ? snapPoint(others, free, snapReach(state)) : null;
-  const at = snap ?? rounded(free, state.view.scale);
-  return { ...guide, at: at[guide.axis] };
+  const place = snap ?? rounded(free, state.view.scale);
+  return { ...guide, at: place[guide.axis] };
 }
 
 /** Puts the guide line that is on its way down; one that is out of view, over a ruler, is taken away. */

@@ -178,8 +178,8 @@ export class PickTool implements Tool {
         : [];
     this.actions.showCaught(fits ? found.snap : null, gaps);
     if (fits) return [dx + found.dx, dy + found.dy];
-    const by = (axis: 'x' | 'y') => gaps.find((gap) => gap.axis === axis)?.by ?? 0;
-    return [dx + by('x'), dy + by('y')];
+    const gapAlong = (axis: 'x' | 'y') => gaps.find((gap) => gap.axis === axis)?.by ?? 0;
+    return [dx + gapAlong('x'), dy + gapAlong('y')];
   }
 }
 

@@ -117,8 +117,8 @@ export class PointsTool implements Tool {
       if (point.shift && Math.abs(dx) > Math.abs(dy)) dy = 0;
       else if (point.shift) dx = 0;
       this.moved = this.chosen.reduce<readonly NodeLine[]>((lines, place) => {
-        const at = before[place.line]?.nodes[place.node];
-        return at ? moveNode(lines, place, at.x + dx, at.y + dy) : lines;
+        const spot = before[place.line]?.nodes[place.node];
+        return spot ? moveNode(lines, place, spot.x + dx, spot.y + dy) : lines;
       }, before);
     }
     this.show();

@@ -77,8 +77,8 @@ export class StretchTool implements Tool {
   private under({ free, bed }: ToolPoint): { item: Item; place: OutlinePlace } | null {
     const item = itemUnder(this.actions, free, reachPx);
     if (!item || item.shape.kind === 'picture') return null;
-    const at = this.snaps ? bed : free;
-    const place = nearestPlace(item, at.x, at.y);
+    const point = this.snaps ? bed : free;
+    const place = nearestPlace(item, point.x, point.y);
     return place && place.distance <= reachPx / this.actions.get().view.scale ? { item, place } : null;
   }
 }

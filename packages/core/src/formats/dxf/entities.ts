@@ -120,14 +120,14 @@ function spline(fields: Fields, tolerance: number): Drawn | null {
 
 /** Reads a hatch's boundaries, whose groups only mean something in their order. */
 class BoundaryReader {
-  private at = 0;
+  private position = 0;
 
   constructor(private readonly groups: readonly Group[]) {}
 
   /** Goes on to the next group of this code; NaN when there is none. */
   number(code: number): number {
-    while (this.at < this.groups.length) {
-      const [known, value] = this.groups[this.at++];
+    while (this.position < this.groups.length) {
+      const [known, value] = this.groups[this.position++];
       if (known === code) return finite(value);
     }
     return Number.NaN;
@@ -135,9 +135,9 @@ class BoundaryReader {
 
   /** The next group's number when it has this code, without passing over others. */
   next(code: number): number | null {
-    const group = this.groups[this.at];
+    const group = this.groups[this.position];
     if (group?.[0] !== code) return null;
-    this.at++;
+    this.position++;
     return finite(group[1]);
   }
 

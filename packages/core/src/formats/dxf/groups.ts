@@ -60,7 +60,7 @@ export function readSections(text: string): RawSections {
       } else if (value === 'EOF') {
         ended = true;
         break;
-      } else section?.push(new Raw(value, pairs.line, text, pairs.at));
+      } else section?.push(new Raw(value, pairs.line, text, pairs.position));
     } else if (awaitingName && code === 2) {
       awaitingName = false;
       inHeader = value === 'HEADER';
@@ -83,10 +83,10 @@ class Pairs {
   line = 0;
   private lines = 0;
 
-  /** @param at where the next pair begins */
+  /** @param position where the next pair begins */
   constructor(
     private readonly text: string,
-    public at: number,
+    public position: number,
   ) {}
 
   /** Whether there is another pair; if so, it is in `code` and `value`. */
@@ -102,12 +102,12 @@ class Pairs {
   }
 
   private readLine(): string | null {
-    const { text, at } = this;
-    if (at >= text.length) return null;
-    const end = text.indexOf('\n', at);
-    this.at = end < 0 ? text.length : end + 1;
+    const { text, position } = this;
+    if (position >= text.length) return null;
+    const end = text.indexOf('\n', position);
+    this.position = end < 0 ? text.length : end + 1;
     this.lines++;
-    return text.slice(at, end < 0 ? text.length : end);
+    return text.slice(position, end < 0 ? text.length : end);
   }
 }
 

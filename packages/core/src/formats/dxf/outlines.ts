@@ -49,11 +49,11 @@ export function lineThrough(points: readonly Dot[], close: boolean): Path | null
  * @param span how far it goes; all in radians
  */
 export function arc({ x, y }: Dot, rx: number, ry: number, phi: number, from: number, span: number): Path {
-  const at = (t: number) => ({
+  const pointAt = (t: number) => ({
     x: x + Math.cos(phi) * rx * Math.cos(t) - Math.sin(phi) * ry * Math.sin(t),
     y: y + Math.sin(phi) * rx * Math.cos(t) + Math.cos(phi) * ry * Math.sin(t),
   });
-  const start = at(from);
+  const start = pointAt(from);
   const builder = new PathBuilder().moveTo(start.x, start.y);
   addEllipticArc(builder, x, y, rx, ry, phi, from, span);
   if (Math.abs(span) > 2 * Math.PI - 1e-9) builder.close();
@@ -100,11 +100,11 @@ export function splinePath(curve: Spline, closed: boolean, tolerance: number): P
 
 /** A smooth curve through points: each one's tangent is along its neighbours (Catmull and Rom, 1974). */
 export function curveThrough(points: readonly Dot[], closed: boolean): Path | null {
-  const at = (i: number) =>
+  const pointAt = (i: number) =>
     closed ? points[(i + points.length) % points.length] : points[Math.min(points.length - 1, Math.max(0, i))];
   const builder = new PathBuilder().moveTo(points[0].x, points[0].y);
   for (let i = 0; i < (closed ? points.length : points.length - 1); i++) {
-    const [before, a, b, after] = [at(i - 1), at(i), at(i + 1), at(i + 2)];
+    const [before, a, b, after] = [pointAt(i - 1), pointAt(i), pointAt(i + 1), pointAt(i + 2)];
     builder.cubicTo(
       a.x + (b.x - before.x) / 6,
       a.y + (b.y - before.y) / 6,

@@ -7,7 +7,7 @@ const hairline = 0.1;
 export class Paints {
   private readonly known = new Map<string, Paint>();
 
-  of(colour: Colour, filled: boolean): Paint {
+  paintFor(colour: Colour, filled: boolean): Paint {
     const key = `${colour} ${filled}`;
     let paint = this.known.get(key);
     if (!paint) {

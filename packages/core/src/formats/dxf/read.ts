@@ -143,18 +143,18 @@ class DxfReader {
     }
     const layer = this.layerOf(fields, place);
     const colour = this.colourOf(fields, layer, place);
-    const at: Place = { ...place, layer, colour };
+    const where: Place = { ...place, layer, colour };
     switch (raw.type) {
       case 'INSERT':
-        this.insert(fields, followers, at);
+        this.insert(fields, followers, where);
         return;
       case 'DIMENSION':
-        this.block((fields.text(2) ?? '').toLowerCase(), at.matrix, at);
+        this.block((fields.text(2) ?? '').toLowerCase(), where.matrix, where);
         return;
       case 'TEXT':
       case 'MTEXT':
       case 'ATTRIB':
-        this.text(raw, fields, at);
+        this.text(raw, fields, where);
         return;
       case 'POINT':
         this.notes.add('left-out', 'point', 'a point has no extent and was left out');
@@ -185,7 +185,7 @@ class DxfReader {
       );
       return;
     }
-    const id = this.push(at, drawn.shape, matrix, drawn.filled, null);
+    const id = this.push(where, drawn.shape, matrix, drawn.filled, null);
     if (drawn.remark === 'hatch-pattern')
       this.notes.add('changed', 'hatch-as-fill', 'a hatch of lines is taken as a fill', [id]);
     if (drawn.remark === 'spline-through-points') {
@@ -281,7 +281,7 @@ class DxfReader {
       name,
       shape,
       matrix,
-      paint: this.paints.of(colour, filled),
+      paint: this.paints.paintFor(colour, filled),
       fillRule: name === null ? 'evenodd' : 'nonzero',
       groupId: place.layer?.group.id ?? null,
       pinned: null,

@@ -22,12 +22,12 @@ function singleLine(fields: Fields, face: Face): DrawnText {
   const across = fields.number(72, 0);
   const up = fields.number(73, 0);
   const aligned = (across !== 0 || up !== 0) && fields.text(11) !== null;
-  const at = aligned ? fields.point(11) : fields.point(10);
+  const place = aligned ? fields.point(11) : fields.point(10);
   const line = new Line(text, face, height);
   const share = across === 1 || across === 4 ? 0.5 : across === 2 ? 1 : 0;
   const lift = across === 4 || up === 2 ? -height / 2 : up === 3 ? -height : up === 1 ? height * 0.3 : 0;
   const mirrored = fields.number(71, 0);
-  const turned = multiply(translation(at.x, at.y), rotation(fields.number(50, 0)));
+  const turned = multiply(translation(place.x, place.y), rotation(fields.number(50, 0)));
   const mirror = scaling(mirrored & 2 ? -1 : 1, mirrored & 4 ? -1 : 1);
   const slant = Math.tan((fields.number(51, 0) * Math.PI) / 180);
   const shape: Matrix = [fields.number(41, 1), 0, slant, 1, 0, 0];

@@ -108,7 +108,7 @@ async function addItem(
   const outline = outlineOperators(pathOf(item));
   if (outline.length === 0) return;
   const channels = (colour: string) =>
-    [1, 3, 5].map((at) => Number.parseInt(colour.slice(at, at + 2), 16) / 255) as [number, number, number];
+    [1, 3, 5].map((offset) => Number.parseInt(colour.slice(offset, offset + 2), 16) / 255) as [number, number, number];
   const evenodd = item.fillRule === 'evenodd';
   const paint =
     fill !== null && stroke !== null
@@ -139,14 +139,14 @@ async function addItem(
 
 function outlineOperators({ verbs, coords }: Path): PDFOperator[] {
   const out: PDFOperator[] = [];
-  let at = 0;
+  let index = 0;
   for (const verb of verbs) {
-    const c = coords.subarray(at, at + 6);
+    const c = coords.subarray(index, index + 6);
     if (verb === Verb.move) out.push(moveTo(c[0], c[1]));
     else if (verb === Verb.line) out.push(lineTo(c[0], c[1]));
     else if (verb === Verb.cubic) out.push(appendBezierCurve(c[0], c[1], c[2], c[3], c[4], c[5]));
     else out.push(closePath());
-    at += coordsOf[verb];
+    index += coordsOf[verb];
   }
   return out;
 }

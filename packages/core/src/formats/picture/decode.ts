@@ -153,10 +153,11 @@ function turn(pixels: Pixels, orientation: number): Pixels {
 
 /** How many colour channels a JPEG has, by its frame header; 4 is CMYK. */
 function jpegChannels(bytes: Uint8Array): number {
-  for (let at = 2; at + 9 < bytes.length && bytes[at] === 0xff; ) {
-    const marker = bytes[at + 1];
-    if (marker >= 0xc0 && marker <= 0xcf && marker !== 0xc4 && marker !== 0xc8 && marker !== 0xcc) return bytes[at + 9];
-    at += 2 + bytes[at + 2] * 256 + bytes[at + 3];
+  for (let offset = 2; offset + 9 < bytes.length && bytes[offset] === 0xff; ) {
+    const marker = bytes[offset + 1];
+    if (marker >= 0xc0 && marker <= 0xcf && marker !== 0xc4 && marker !== 0xc8 && marker !== 0xcc)
+      return bytes[offset + 9];
+    offset += 2 + bytes[offset + 2] * 256 + bytes[offset + 3];
   }
   return 3;
 }

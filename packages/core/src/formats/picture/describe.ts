@@ -42,7 +42,8 @@ export function describePicture(bytes: Uint8Array): PictureFacts {
 
 /** What kind of picture bytes are, by how they start; null for anything else. */
 export function pictureKind(bytes: Uint8Array): PictureKind | null {
-  const starts = (text: string, at = 0) => [...text].every((letter, i) => bytes[at + i] === letter.charCodeAt(0));
+  const starts = (text: string, offset = 0) =>
+    [...text].every((letter, i) => bytes[offset + i] === letter.charCodeAt(0));
   if (starts('\x89PNG\r\n\x1a\n')) return 'png';
   if (bytes[0] === 0xff && bytes[1] === 0xd8 && bytes[2] === 0xff) return 'jpg';
   if (starts('GIF8')) return 'gif';

@@ -49,14 +49,16 @@ function perMetre(x: number, y: number): Resolution | null {
 
 /** PNG's `pHYs` chunk, pixels to the metre (PNG 1.2, 4.2.4.2). */
 function pngResolution(view: DataView): Resolution | null {
-  for (let at = 8; at + 12 <= view.byteLength; ) {
-    const length = view.getUint32(at);
-    const name = view.getUint32(at + 4);
+  for (let offset = 8; offset + 12 <= view.byteLength; ) {
+    const length = view.getUint32(offset);
+    const name = view.getUint32(offset + 4);
     if (name === 0x49444154) return null;
-    if (name === 0x70485973 && length === 9 && at + 17 <= view.byteLength) {
-      return view.getUint8(at + 16) === 1 ? perMetre(view.getUint32(at + 8), view.getUint32(at + 12)) : null;
+    if (name === 0x70485973 && length === 9 && offset + 17 <= view.byteLength) {
+      return view.getUint8(offset + 16) === 1
+        ? perMetre(view.getUint32(offset + 8), view.getUint32(offset + 12))
+        : null;
     }
-    at += 12 + length;
+    offset += 12 + length;
   }
   return null;
 }

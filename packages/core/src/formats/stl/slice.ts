@@ -38,12 +38,12 @@ export function sliceMesh(mesh: Mesh, z: number): Slice {
 
 function chain(segments: readonly (readonly [number, number, number, number])[]): Slice {
   const key = (x: number, y: number) => `${Math.round(x / weld)} ${Math.round(y / weld)}`;
-  const at = new Map<string, number[]>();
+  const segmentsAt = new Map<string, number[]>();
   segments.forEach(([ax, ay, bx, by], i) => {
     for (const name of [key(ax, ay), key(bx, by)]) {
-      const known = at.get(name);
+      const known = segmentsAt.get(name);
       if (known) known.push(i);
-      else at.set(name, [i]);
+      else segmentsAt.set(name, [i]);
     }
   });
   const used = new Uint8Array(segments.length);
@@ -59,7 +59,7 @@ function chain(segments: readonly (readonly [number, number, number, number])[])
       const [tx, ty] = key(ax, ay) === here ? [bx, by] : [ax, ay];
       points.push(tx, ty);
       here = key(tx, ty);
-      next = at.get(here)?.find((other) => !used[other]);
+      next = segmentsAt.get(here)?.find((other) => !used[other]);
     }
     return points;
   };
@@ -71,7 +71,7 @@ function chain(segments: readonly (readonly [number, number, number, number])[])
       addLine(closed, fromCorner(forwards.slice(0, -2)), true);
       return;
     }
-    const before = at.get(key(ax, ay))?.find((other) => !used[other]);
+    const before = segmentsAt.get(key(ax, ay))?.find((other) => !used[other]);
     const backwards = before === undefined ? [] : walk(before, ax, ay).slice(2);
     const points: number[] = [];
     for (let k = backwards.length - 2; k >= 0; k -= 2) points.push(backwards[k], backwards[k + 1]);

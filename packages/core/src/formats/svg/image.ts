@@ -43,7 +43,7 @@ export function readImage(element: SvgElement, context: Context, notes: Notes): 
     return null;
   }
   const file = pictureFile(bytes);
-  const at = translation(lengthInUserUnits(x, context, 'x') ?? 0, lengthInUserUnits(y, context, 'y') ?? 0);
+  const placing = translation(lengthInUserUnits(x, context, 'x') ?? 0, lengthInUserUnits(y, context, 'y') ?? 0);
   const shape: Shape = { kind: 'picture', pictureId: file.id, width: facts.width, height: facts.height };
-  return { file, shape, place: multiply(at, fitted) };
+  return { file, shape, place: multiply(placing, fitted) };
 }

@@ -56,7 +56,7 @@ export function readPathData(d: string): PathDataReading {
     const count = argumentsOf[kind];
     if (count < 0 || (previous === 0 && kind !== Letter.m)) {
       broken = true;
-      if (letter !== 0) scanner.at--;
+      if (letter !== 0) scanner.position--;
       break;
     }
     for (let i = 0; i < count; i++) {
@@ -123,7 +123,7 @@ export function readPathData(d: string): PathDataReading {
     handleY = smoothY;
     previous = kind;
   }
-  return { path: builder.build(), brokenAt: broken ? Math.min(scanner.at, d.length - 1) + 1 : null, tooLarge };
+  return { path: builder.build(), brokenAt: broken ? Math.min(scanner.position, d.length - 1) + 1 : null, tooLarge };
 }
 
 const powers = Array.from({ length: 23 }, (_, i) => 10 ** i);
@@ -140,7 +140,7 @@ let bytes = new Uint8Array(1 << 12);
  * byte of UTF-8 is a character; bytes are got at in a fraction of the time.
  */
 class Scanner {
-  at = 0;
+  position = 0;
   private readonly end: number;
   private readonly bytes: Uint8Array;
 
@@ -155,25 +155,25 @@ class Scanner {
 
   atEnd(): boolean {
     this.passBlanks(false);
-    return this.at >= this.end;
+    return this.position >= this.end;
   }
 
   /** The code of the next command letter, or 0 where a number or the end follows. */
   command(): number {
     this.passBlanks(true);
-    const code = this.bytes[this.at];
+    const code = this.bytes[this.position];
     const small = code | 32;
     if (!(small >= 97 && small <= 122)) return 0;
-    this.at++;
+    this.position++;
     return code;
   }
 
   /** A flag of an arc: 0 or 1, which may stand right before the next number. NaN when it is neither. */
   flag(): number {
     this.passBlanks(true);
-    const code = this.bytes[this.at];
+    const code = this.bytes[this.position];
     if (code !== 48 && code !== 49) return Number.NaN;
-    this.at++;
+    this.position++;
     return code - 48;
   }
 
@@ -181,21 +181,21 @@ class Scanner {
   number(): number {
     this.passBlanks(true);
     const { bytes } = this;
-    const start = this.at;
-    let at = start;
-    let code = bytes[at];
+    const start = this.position;
+    let index = start;
+    let code = bytes[index];
     const negative = code === 45;
-    if (negative || code === 43) code = bytes[++at];
+    if (negative || code === 43) code = bytes[++index];
     let mantissa = 0;
     let digits = 0;
     let decimals = 0;
-    for (; isDigit(code); code = bytes[++at]) {
+    for (; isDigit(code); code = bytes[++index]) {
       mantissa = mantissa * 10 + (code - 48);
       digits++;
     }
     if (code === 46) {
-      code = bytes[++at];
-      for (; isDigit(code); code = bytes[++at]) {
+      code = bytes[++index];
+      for (; isDigit(code); code = bytes[++index]) {
         mantissa = mantissa * 10 + (code - 48);
         decimals++;
       }
@@ -203,18 +203,18 @@ class Scanner {
     if (digits + decimals === 0) return Number.NaN;
     let exponent = false;
     if (code === 101 || code === 69) {
-      let after = at + 1;
+      let after = index + 1;
       const sign = bytes[after];
       if (sign === 43 || sign === 45) after++;
       if (isDigit(bytes[after])) {
         exponent = true;
         while (isDigit(bytes[after])) after++;
-        at = after;
+        index = after;
       }
     }
-    this.at = at;
+    this.position = index;
     // Whole numbers up to 2^53 and powers of ten up to 10^22 are exact, so their quotient is rounded once.
-    if (exponent || digits + decimals > 15) return Number(this.text.slice(start, at));
+    if (exponent || digits + decimals > 15) return Number(this.text.slice(start, index));
     const value = decimals === 0 ? mantissa : mantissa / powers[decimals];
     return negative ? -value : value;
   }
@@ -224,11 +224,11 @@ class Scanner {
     const { bytes } = this;
     let free = comma;
     for (;;) {
-      const code = bytes[this.at];
-      if (isSpace(code)) this.at++;
+      const code = bytes[this.position];
+      if (isSpace(code)) this.position++;
       else if (code === 44 && free) {
         free = false;
-        this.at++;
+        this.position++;
       } else return;
     }
   }

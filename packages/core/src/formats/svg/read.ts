@@ -158,7 +158,7 @@ class SvgReader {
   private holder(element: SvgElement, own: Declared, outer: Context): void {
     const before = this.out.items.length;
     const group: Group = { id: this.out.id(element), name: nameOf(element), parentId: outer.groupId };
-    const at = this.groups.push(group) - 1;
+    const index = this.groups.push(group) - 1;
     const context = { ...outer, groupId: group.id };
     if (element.name === 'switch') {
       const chosen = element.children.find((child) => !silent.has(child.name) && isForUs(child));
@@ -170,7 +170,7 @@ class SvgReader {
     } else {
       this.children(element, context);
     }
-    if (this.out.items.length === before) this.groups.splice(at);
+    if (this.out.items.length === before) this.groups.splice(index);
   }
 
   private use(element: SvgElement, context: Context): void {

@@ -156,14 +156,14 @@ export class TextReader {
 
   private runs(set: readonly SetLetter[], troubles: Set<string>): TextRun[] {
     const runs: TextRun[] = [];
-    let at = 0;
-    while (at < set.length) {
-      const { own, context, path } = set[at].letter;
+    let index = 0;
+    while (index < set.length) {
+      const { own, context, path } = set[index].letter;
       const builder = new PathBuilder();
       let text = '';
       const guide = path ? this.guide(path, context, troubles) : null;
-      for (; at < set.length && set[at].letter.context === context; at++) {
-        const { letter, glyph, x, y } = set[at];
+      for (; index < set.length && set[index].letter.context === context; index++) {
+        const { letter, glyph, x, y } = set[index];
         text += letter.character;
         const place = guide ? guide(x, y, glyph.advance) : translation(x, y);
         if (!place) {

@@ -142,30 +142,30 @@ function readArguments(text: string, context: LengthContext): number[] | null {
 
 function oneTransform(name: string, n: number[]): Matrix | null {
   const tan = (degrees: number) => Math.tan((degrees * Math.PI) / 180);
-  const of = (...counts: number[]) => counts.includes(n.length);
+  const takes = (...counts: number[]) => counts.includes(n.length);
   switch (name) {
     case 'matrix':
-      return of(6) ? [n[0], n[1], n[2], n[3], n[4], n[5]] : null;
+      return takes(6) ? [n[0], n[1], n[2], n[3], n[4], n[5]] : null;
     case 'translate':
-      return of(1, 2) ? translation(n[0], n[1] ?? 0) : null;
+      return takes(1, 2) ? translation(n[0], n[1] ?? 0) : null;
     case 'translateX':
-      return of(1) ? translation(n[0], 0) : null;
+      return takes(1) ? translation(n[0], 0) : null;
     case 'translateY':
-      return of(1) ? translation(0, n[0]) : null;
+      return takes(1) ? translation(0, n[0]) : null;
     case 'scale':
-      return of(1, 2) ? scaling(n[0], n[1] ?? n[0]) : null;
+      return takes(1, 2) ? scaling(n[0], n[1] ?? n[0]) : null;
     case 'scaleX':
-      return of(1) ? scaling(n[0], 1) : null;
+      return takes(1) ? scaling(n[0], 1) : null;
     case 'scaleY':
-      return of(1) ? scaling(1, n[0]) : null;
+      return takes(1) ? scaling(1, n[0]) : null;
     case 'rotate':
-      return of(1, 3) ? rotation(n[0], { x: n[1] ?? 0, y: n[2] ?? 0 }) : null;
+      return takes(1, 3) ? rotation(n[0], { x: n[1] ?? 0, y: n[2] ?? 0 }) : null;
     case 'skewX':
-      return of(1) ? [1, 0, tan(n[0]), 1, 0, 0] : null;
+      return takes(1) ? [1, 0, tan(n[0]), 1, 0, 0] : null;
     case 'skewY':
-      return of(1) ? [1, tan(n[0]), 0, 1, 0, 0] : null;
+      return takes(1) ? [1, tan(n[0]), 0, 1, 0, 0] : null;
     case 'skew':
-      return of(1, 2) ? [1, tan(n[1] ?? 0), tan(n[0]), 1, 0, 0] : null;
+      return takes(1, 2) ? [1, tan(n[1] ?? 0), tan(n[0]), 1, 0, 0] : null;
     default:
       return null;
   }

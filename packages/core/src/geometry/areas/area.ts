@@ -81,10 +81,10 @@ export function subtractAreas(a: Area, b: Area): Area {
   return toArea(Clipper.difference(a.outlines, b.outlines, ClipperRule.NonZero));
 }
 
-/** An area with its edge moved outwards by `by` mm, inwards where that is below 0; corners stay sharp. */
-export function growArea(area: Area, by: number): Area {
-  if (by === 0) return area;
-  return toArea(Clipper.inflatePaths(area.outlines, by / grid, JoinType.Miter, EndType.Polygon));
+/** An area with its edge moved outwards by `distance` mm, inwards where that is below 0; corners stay sharp. */
+export function growArea(area: Area, distance: number): Area {
+  if (distance === 0) return area;
+  return toArea(Clipper.inflatePaths(area.outlines, distance / grid, JoinType.Miter, EndType.Polygon));
 }
 
 const joins = { miter: JoinType.Miter, round: JoinType.Round, bevel: JoinType.Bevel };
@@ -103,8 +103,8 @@ export function strokeArea(
   const rings = (closed: boolean) =>
     lines.filter((line) => line.closed === closed && line.points.length >= 4).map(({ points }) => toPoints(points));
   const half = width / 2 / grid;
-  const grown = (of: Paths64, end: EndType) =>
-    of.length === 0 ? [] : Clipper.inflatePaths(of, half, joins[join], end, miterLimit, tolerance / grid);
+  const grown = (paths: Paths64, end: EndType) =>
+    paths.length === 0 ? [] : Clipper.inflatePaths(paths, half, joins[join], end, miterLimit, tolerance / grid);
   const all = [...grown(rings(true), EndType.Joined), ...grown(rings(false), caps[cap])];
   return toArea(Clipper.union(all, ClipperRule.NonZero));
 }

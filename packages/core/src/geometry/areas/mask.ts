@@ -22,14 +22,14 @@ export function outlineOfMask(mask: Uint8Array, width: number, height: number): 
   const isSet = (x: number, y: number) => x >= 0 && y >= 0 && x < width && y < height && mask[y * width + x] !== 0;
   // Of each corner of the grid, in which directions an edge leads on from it.
   const leads = new Uint8Array((width + 1) * (height + 1));
-  const at = (x: number, y: number) => y * (width + 1) + x;
+  const nodeAt = (x: number, y: number) => y * (width + 1) + x;
   for (let y = 0; y < height; y++) {
     for (let x = 0; x < width; x++) {
       if (!isSet(x, y)) continue;
-      if (!isSet(x, y - 1)) leads[at(x, y)] |= 1;
-      if (!isSet(x + 1, y)) leads[at(x + 1, y)] |= 2;
-      if (!isSet(x, y + 1)) leads[at(x + 1, y + 1)] |= 4;
-      if (!isSet(x - 1, y)) leads[at(x, y + 1)] |= 8;
+      if (!isSet(x, y - 1)) leads[nodeAt(x, y)] |= 1;
+      if (!isSet(x + 1, y)) leads[nodeAt(x + 1, y)] |= 2;
+      if (!isSet(x, y + 1)) leads[nodeAt(x + 1, y + 1)] |= 4;
+      if (!isSet(x - 1, y)) leads[nodeAt(x, y + 1)] |= 8;
     }
   }
   const builder = new PathBuilder();

@@ -27,7 +27,7 @@ interface Run {
 
 /** A piece of a segment, and which one that is, counted as they were added. */
 export interface Traced {
-  readonly of: number;
+  readonly owner: number;
   readonly piece: Segment;
 }
 
@@ -40,7 +40,7 @@ export class CurvedRings {
    * The chords, by number: there may be a million, and as objects they would be most of the work. Of each the
    * segment, its parameters and its points on the raster.
    */
-  private readonly of: number[] = [];
+  private readonly owners: number[] = [];
   private readonly from: number[] = [];
   private readonly to: number[] = [];
   private readonly x0: number[] = [];
@@ -65,7 +65,7 @@ export class CurvedRings {
       for (let i = 1; i <= steps; i++) {
         const end = i === steps ? { x: segment[6], y: segment[7] } : pointAt(segment, i / steps);
         ring.push({ x, y });
-        this.of.push(number);
+        this.owners.push(number);
         this.from.push((i - 1) / steps);
         this.to.push(i / steps);
         this.x0.push(x);
@@ -95,7 +95,7 @@ export class CurvedRings {
       .map(withoutSpikes)
       .filter((ring) => !isSliver(ring, grid))
       .map((ring) =>
-        joined(this.runsOf(ring), this.segments).map(({ of, piece }) => ({ of: this.sources[of], piece })),
+        joined(this.runsOf(ring), this.segments).map(({ owner, piece }) => ({ owner: this.sources[owner], piece })),
       );
   }
 
@@ -118,21 +118,21 @@ export class CurvedRings {
 
   /** What an edge of an answer runs along: most often a whole chord, else a part of the nearest. */
   private runAlong(start: GridPoint, end: GridPoint): Run {
-    const { of, from, to, x1, y1 } = this;
+    const { owners, from, to, x1, y1 } = this;
     const ahead = this.chordFrom(start);
     if (ahead >= 0 && x1[ahead] === end.x && y1[ahead] === end.y)
-      return { segment: of[ahead], from: from[ahead], to: to[ahead] };
+      return { segment: owners[ahead], from: from[ahead], to: to[ahead] };
     const back = this.chordFrom(end);
     if (back >= 0 && x1[back] === start.x && y1[back] === start.y)
-      return { segment: of[back], from: to[back], to: from[back] };
+      return { segment: owners[back], from: to[back], to: from[back] };
     const chord = this.chordAlong(start, end);
     // Where straight pieces lie over each other, an edge may be longer than each of them.
     if (Math.max(this.missOf(chord, start), this.missOf(chord, end)) > furthest) {
       const whole = lineSegment(start.x * grid, start.y * grid, end.x * grid, end.y * grid);
-      this.sources.push(this.sources[of[chord]]);
+      this.sources.push(this.sources[owners[chord]]);
       return { segment: this.segments.push(whole) - 1, from: 0, to: 1 };
     }
-    return { segment: of[chord], from: this.paramOn(chord, start), to: this.paramOn(chord, end) };
+    return { segment: owners[chord], from: this.paramOn(chord, start), to: this.paramOn(chord, end) };
   }
 
   /** How far a point is from a chord. */
@@ -233,14 +233,14 @@ const pieceIn = ({ piece }: Traced) => piece;
 function joined(runs: readonly Run[], segments: readonly Segment[]): Traced[] {
   const cuts = runs.map(({ segment, to }, i) => cutBetween(segments, segment, to, runs[(i + 1) % runs.length]));
   return runs.flatMap(({ segment, from, to }, i) => {
-    if (runs.length === 1) return [{ of: segment, piece: pieceOf(segments[segment], from, to) }];
+    if (runs.length === 1) return [{ owner: segment, piece: pieceOf(segments[segment], from, to) }];
     const before = cuts[(i + runs.length - 1) % runs.length];
     const after = cuts[i];
     if (before.tb === after.ta) return [];
     const piece = pieceOf(segments[segment], before.tb, after.ta);
-    if (isLine(piece)) return [{ of: segment, piece: lineSegment(before.x, before.y, after.x, after.y) }];
+    if (isLine(piece)) return [{ owner: segment, piece: lineSegment(before.x, before.y, after.x, after.y) }];
     const [, , x1, y1, x2, y2] = piece;
-    return [{ of: segment, piece: [before.x, before.y, x1, y1, x2, y2, after.x, after.y] as const }];
+    return [{ owner: segment, piece: [before.x, before.y, x1, y1, x2, y2, after.x, after.y] as const }];
   });
 }
 

@@ -64,8 +64,8 @@ export function borderAround(outlines: readonly Outline[], settings: BorderSetti
 
 const nonzero = (path: Path): Outline => ({ path, rule: 'nonzero' });
 
-function grow(outlines: readonly Outline[], by: number, progress?: Progress): Path {
-  return offsetOutlines(outlines, { ...plainOffset, by, ignoreHoles: true }, progress);
+function grow(outlines: readonly Outline[], distance: number, progress?: Progress): Path {
+  return offsetOutlines(outlines, { ...plainOffset, by: distance, ignoreHoles: true }, progress);
 }
 
 /** What some paths cover together, without holes, brought back in. */
@@ -163,11 +163,11 @@ function narrowest(from: Ring, { line, box }: Ring, known: Gap | null): Gap | nu
   let best = known;
   const { points } = from.line;
   for (let i = 0; i < points.length; i += 2) {
-    const at = { x: points[i], y: points[i + 1] };
+    const place = { x: points[i], y: points[i + 1] };
     const limit = best?.length ?? Number.POSITIVE_INFINITY;
-    if (boxesApart({ minX: at.x, minY: at.y, maxX: at.x, maxY: at.y }, box) >= limit) continue;
-    const near = nearestOnLine(line, at.x, at.y);
-    if (near.distance < limit) best = { from: at, to: near, length: near.distance };
+    if (boxesApart({ minX: place.x, minY: place.y, maxX: place.x, maxY: place.y }, box) >= limit) continue;
+    const near = nearestOnLine(line, place.x, place.y);
+    if (near.distance < limit) best = { from: place, to: near, length: near.distance };
   }
   return best;
 }
@@ -175,13 +175,13 @@ function narrowest(from: Ring, { line, box }: Ring, known: Gap | null): Gap | nu
 /** Where a loop's hole goes: its edge touches where the border would be without it, and is outside. */
 function loopCentre(outlines: readonly Outline[], edge: Path, { u, v, holeMm }: HangingLoop): Point {
   const box = boundsOfOutlines(outlines);
-  const at = { x: box.minX + u * (box.maxX - box.minX), y: box.minY + v * (box.maxY - box.minY) };
+  const place = { x: box.minX + u * (box.maxX - box.minX), y: box.minY + v * (box.maxY - box.minY) };
   let best: { near: Near; points: Float64Array } | null = null;
   for (const line of flatten(edge)) {
-    const near = nearestOnLine(line, at.x, at.y);
+    const near = nearestOnLine(line, place.x, place.y);
     if (!best || near.distance < best.near.distance) best = { near, points: line.points };
   }
-  if (!best) return at;
+  if (!best) return place;
   const { near, points } = best;
   const j = (near.i + 1) % (points.length / 2);
   const [dx, dy] = [points[2 * j] - points[2 * near.i], points[2 * j + 1] - points[2 * near.i + 1]];

@@ -78,14 +78,14 @@ export function capAt(last: Segment, { by, cap }: Settings): Segment[] {
 function arc(
   cx: number,
   cy: number,
-  by: number,
+  distance: number,
   from: { x: number; y: number },
   span: number,
   end: { x: number; y: number },
 ): Segment[] {
-  const builder = new PathBuilder().moveTo(cx + by * from.x, cy + by * from.y);
-  const start = Math.atan2(by * from.y, by * from.x);
-  addEllipticArc(builder, cx, cy, Math.abs(by), Math.abs(by), 0, start, span, end);
+  const builder = new PathBuilder().moveTo(cx + distance * from.x, cy + distance * from.y);
+  const start = Math.atan2(distance * from.y, distance * from.x);
+  addEllipticArc(builder, cx, cy, Math.abs(distance), Math.abs(distance), 0, start, span, end);
   return [...subpathsOf(builder.build())].flatMap(({ segments }) => segments);
 }
 
@@ -110,17 +110,17 @@ function turnBetween(a: Segment, b: Segment, turn: number): number {
 
 /** Where a segment is so far from a point that it begins, or ends, at; its other end where it is nowhere that far. */
 function paramAway(s: Segment, x: number, y: number, away: number, fromEnd: boolean): number {
-  const at = (u: number) => (fromEnd ? 1 - u : u);
+  const parameterAt = (u: number) => (fromEnd ? 1 - u : u);
   let [low, high] = [0, 1];
   const isNear = (u: number) => {
-    const p = pointAt(s, at(u));
+    const p = pointAt(s, parameterAt(u));
     return Math.hypot(p.x - x, p.y - y) < away;
   };
-  if (isNear(1)) return at(1);
+  if (isNear(1)) return parameterAt(1);
   for (let k = 0; k < 20; k++) {
     const middle = (low + high) / 2;
     if (isNear(middle)) low = middle;
     else high = middle;
   }
-  return at(high);
+  return parameterAt(high);
 }

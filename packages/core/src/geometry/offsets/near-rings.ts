@@ -95,8 +95,8 @@ function eachNear(rings: readonly Ring[], wanted: Wanted): boolean {
       const { minX, minY, maxX, maxY } = piece.box;
       const grown = growBox(piece.box, width);
       const row = Math.floor(((minY + maxY) / 2 - bounds.minY) / cell + 1);
-      const at = row * across + Math.floor(((minX + maxX) / 2 - bounds.minX) / cell) + 1;
-      for (let around = at - across; around <= at + across; around += across) {
+      const index = row * across + Math.floor(((minX + maxX) / 2 - bounds.minX) / cell) + 1;
+      for (let around = index - across; around <= index + across; around += across) {
         for (let c = around - 1; c <= around + 1; c++) {
           for (let k = heads[c]; k >= 0; k = nexts[k]) {
             const other = pieces[k];
@@ -107,8 +107,8 @@ function eachNear(rings: readonly Ring[], wanted: Wanted): boolean {
           }
         }
       }
-      nexts.push(heads[at]);
-      heads[at] = pieces.length;
+      nexts.push(heads[index]);
+      heads[index] = pieces.length;
       pieces.push(piece);
     }
   }
@@ -160,9 +160,9 @@ function compare(
   return true;
 }
 
-function edgesMeet(one: Ring, a: number, two: Ring, b: number): boolean {
-  const [a1, b1] = [a + 1 < one.count ? a + 1 : 0, b + 1 < two.count ? b + 1 : 0];
-  const { xs, ys } = one;
+function edgesMeet(ring: Ring, a: number, two: Ring, b: number): boolean {
+  const [a1, b1] = [a + 1 < ring.count ? a + 1 : 0, b + 1 < two.count ? b + 1 : 0];
+  const { xs, ys } = ring;
   return meetingOf(xs[a], ys[a], xs[a1], ys[a1], two.xs[b], two.ys[b], two.xs[b1], two.ys[b1]) !== null;
 }
 
@@ -172,7 +172,7 @@ function edgesMeet(one: Ring, a: number, two: Ring, b: number): boolean {
  * @param start the same of the second
  */
 function distanceBetween(
-  one: Ring,
+  ring: Ring,
   a: number,
   from: number,
   to: number,
@@ -181,15 +181,15 @@ function distanceBetween(
   start: number,
   end: number,
 ): number {
-  if (edgesMeet(one, a, two, b)) return 0;
-  const [ax, ay, adx, ady] = [one.xs[a], one.ys[a], one.dx[a], one.dy[a]];
+  if (edgesMeet(ring, a, two, b)) return 0;
+  const [ax, ay, adx, ady] = [ring.xs[a], ring.ys[a], ring.dx[a], ring.dy[a]];
   const [bx, by, bdx, bdy] = [two.xs[b], two.ys[b], two.dx[b], two.dy[b]];
-  const [a0, a1] = [from - one.along[a], to - one.along[a]];
+  const [a0, a1] = [from - ring.along[a], to - ring.along[a]];
   const [b0, b1] = [start - two.along[b], end - two.along[b]];
   return Math.min(
     edgeDistance(two, b, ax + a0 * adx, ay + a0 * ady, b0, b1),
     edgeDistance(two, b, ax + a1 * adx, ay + a1 * ady, b0, b1),
-    edgeDistance(one, a, bx + b0 * bdx, by + b0 * bdy, a0, a1),
-    edgeDistance(one, a, bx + b1 * bdx, by + b1 * bdy, a0, a1),
+    edgeDistance(ring, a, bx + b0 * bdx, by + b0 * bdy, a0, a1),
+    edgeDistance(ring, a, bx + b1 * bdx, by + b1 * bdy, a0, a1),
   );
 }

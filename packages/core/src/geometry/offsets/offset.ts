@@ -124,7 +124,9 @@ function offsetEdges(component: readonly Edge[], settings: OffsetSettings, done:
     return [withoutShort({ segments: straightened(sides[0].curve, true), closed: true })];
   }
   // In holes what lies around is covered: what is at the distance from them is found as if they were solid.
-  const { ring } = component.reduce((most, one) => (Math.abs(one.ring.area) > Math.abs(most.ring.area) ? one : most));
+  const { ring } = component.reduce((most, entry) =>
+    Math.abs(entry.ring.area) > Math.abs(most.ring.area) ? entry : most,
+  );
   if (ring.area > 0)
     return keptOf(
       sides.map(({ curve }) => curve),
@@ -166,8 +168,8 @@ function ringAround(segments: readonly Segment[], settings: OffsetSettings): Seg
   const back = segments.map(reversed).reverse();
   const out: Segment[] = [];
   for (const side of [segments, back]) {
-    for (const one of sideOf(side, settings, false).curve) addJoined(out, one);
-    for (const one of capAt(side[side.length - 1], settings)) addJoined(out, one);
+    for (const segment of sideOf(side, settings, false).curve) addJoined(out, segment);
+    for (const segment of capAt(side[side.length - 1], settings)) addJoined(out, segment);
   }
   closeUp(out);
   return out.filter(hasLength);
@@ -190,7 +192,7 @@ function sideOf(
   segments.forEach((segment, i) => {
     for (const piece of parallelTo(segment, by)) {
       if (!piece.folded) {
-        for (const one of piece.segments) addJoined(out, one);
+        for (const entry of piece.segments) addJoined(out, entry);
         continue;
       }
       isPlain = false;
@@ -201,7 +203,7 @@ function sideOf(
     if (!next) return;
     const corner = cornerBetween(segment, next, settings);
     if (corner.isInner) isPlain = false;
-    for (const one of corner.curve) addJoined(out, one);
+    for (const entry of corner.curve) addJoined(out, entry);
   });
   if (closed && out.length > 0) closeUp(out);
   return { curve: out.filter(hasLength), isPlain };
@@ -215,12 +217,12 @@ function addJoined(out: Segment[], segment: Segment): void {
 }
 
 /** Out from a chord, along its parallel, and back: what a piece that is curved too tightly for a parallel covers. */
-function addAroundChord(out: Segment[], chord: Segment, by: number): void {
+function addAroundChord(out: Segment[], chord: Segment, distance: number): void {
   const [x0, y0, , , , , x1, y1] = chord;
   const { x, y } = rightAt(chord, 0);
-  addJoined(out, lineSegment(x0, y0, x0 + by * x, y0 + by * y));
-  addJoined(out, lineSegment(x0 + by * x, y0 + by * y, x1 + by * x, y1 + by * y));
-  addJoined(out, lineSegment(x1 + by * x, y1 + by * y, x1, y1));
+  addJoined(out, lineSegment(x0, y0, x0 + distance * x, y0 + distance * y));
+  addJoined(out, lineSegment(x0 + distance * x, y0 + distance * y, x1 + distance * x, y1 + distance * y));
+  addJoined(out, lineSegment(x1 + distance * x, y1 + distance * y, x1, y1));
 }
 
 function closeUp(out: Segment[]): void {
@@ -249,15 +251,15 @@ function partsOf(ring: readonly Segment[], count: number): Subpath[] {
   const curves = new CurvedRings();
   for (const traced of curves.piecesOf(Clipper.union([curves.add(ring)].filter(hasExtent), ClipperRule.Positive))) {
     // A ring begins anywhere: its parts are told apart from what is none of them on.
-    const start = traced.findIndex(({ of }) => of >= count);
+    const start = traced.findIndex(({ owner }) => owner >= count);
     if (start < 0) {
       parts.push(withoutShort({ segments: traced.map(({ piece }) => piece), closed: true }));
       continue;
     }
     let part: Segment[] = [];
     for (let i = 0; i <= traced.length; i++) {
-      const { of, piece } = traced[(start + i) % traced.length];
-      if (of < count) part.push(piece);
+      const { owner, piece } = traced[(start + i) % traced.length];
+      if (owner < count) part.push(piece);
       else if (part.length > 0) {
         parts.push(withoutShort({ segments: straightened(part, false), closed: false }));
         part = [];

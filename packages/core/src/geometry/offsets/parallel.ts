@@ -4,7 +4,7 @@ import { isLine, lineSegment, pieceOf, pointAt, type Segment, velocityAt } from 
 import { chordsOf } from '../questions/crossings.ts';
 
 /*
- * Parallel curves. A point of a curve is moved by `by` to the right of its direction, (dy, −dx). Below 0 it is moved to
+ * Parallel curves. A point of a curve is moved by `distance` to the right of its direction, (dy, −dx). Below 0 it is moved to
  * the left. Where the curve bends to that side more tightly than the distance, the parallel curve folds back: it
  * has no place in an offset there, and is told apart.
  */
@@ -64,37 +64,42 @@ function neverTurnsBack([x0, y0, x1, y1, x2, y2, x3, y3]: Segment): boolean {
 }
 
 /**
- * Whether a curve bends so little that its parallel at `by` cannot fold back. Its curvature is at most that of the
+ * Whether a curve bends so little that its parallel at `distance` cannot fold back. Its curvature is at most that of the
  * bounds of its first and second changes, by their control points (the hull of a Bézier curve).
  */
-function neverFolds([x0, y0, x1, y1, x2, y2, x3, y3]: Segment, by: number): boolean {
+function neverFolds([x0, y0, x1, y1, x2, y2, x3, y3]: Segment, distance: number): boolean {
   const [ax, ay, bx, bY, cx, cy] = [x1 - x0, y1 - y0, x2 - x1, y2 - y1, x3 - x2, y3 - y2];
   const [ux, uy] = [x3 - x0, y3 - y0];
   const slowest = Math.min(ax * ux + ay * uy, bx * ux + bY * uy, cx * ux + cy * uy) / Math.hypot(ux, uy);
   if (!(slowest > 0)) return false;
   const turning = Math.max(Math.abs(ax * bY - ay * bx), Math.abs(ax * cy - ay * cx) / 2, Math.abs(bx * cy - bY * cx));
   // v × a is 18 times what turns, the speed 3 times the legs.
-  return (Math.abs(by) * 2 * turning) / (3 * slowest ** 3) < 0.99;
+  return (Math.abs(distance) * 2 * turning) / (3 * slowest ** 3) < 0.99;
 }
 
 /** What lies parallel to a segment, piece by piece along it. */
-export function parallelTo(s: Segment, by: number): ParallelPiece[] {
+export function parallelTo(s: Segment, distance: number): ParallelPiece[] {
   if (isLine(s)) {
     const { x, y } = rightAt(s, 0);
-    return [{ folded: false, segments: [lineSegment(s[0] + by * x, s[1] + by * y, s[6] + by * x, s[7] + by * y)] }];
+    return [
+      {
+        folded: false,
+        segments: [lineSegment(s[0] + distance * x, s[1] + distance * y, s[6] + distance * x, s[7] + distance * y)],
+      },
+    ];
   }
   const arc = arcOfCubic(s, arcTolerance);
   if (arc) {
     // A span above 0 turns to the left, as this file counts: what lies to the right is further from the centre.
-    const grown = arc.radius + (arc.span > 0 ? by : -by);
+    const grown = arc.radius + (arc.span > 0 ? distance : -distance);
     return grown > 0
       ? [{ folded: false, segments: [scaledAbout(s, arc.cx, arc.cy, grown / arc.radius)] }]
       : [folded(s)];
   }
-  return foldsOf(s, by).map(({ from, to, folds }) => {
+  return foldsOf(s, distance).map(({ from, to, folds }) => {
     if (folds) return folded(pieceOf(s, from, to));
     const segments: Segment[] = [];
-    fit(s, by, from, to, 0, segments);
+    fit(s, distance, from, to, 0, segments);
     return { folded: false, segments };
   });
 }
@@ -112,18 +117,18 @@ function folded(s: Segment): ParallelPiece {
 }
 
 /** By how much the parallel curve goes on for each step of the curve; below 0 where it folds back. */
-function progressAt(s: Segment, by: number, t: number): number {
+function progressAt(s: Segment, distance: number, t: number): number {
   const v = velocityAt(s, t);
   const speed = Math.sqrt(v.x * v.x + v.y * v.y);
   const ax = 6 * ((1 - t) * (s[4] - 2 * s[2] + s[0]) + t * (s[6] - 2 * s[4] + s[2]));
   const ay = 6 * ((1 - t) * (s[5] - 2 * s[3] + s[1]) + t * (s[7] - 2 * s[5] + s[3]));
   const curvature = (v.x * ay - v.y * ax) / (speed * speed * speed);
-  return Number.isFinite(curvature) ? 1 + by * curvature : 1;
+  return Number.isFinite(curvature) ? 1 + distance * curvature : 1;
 }
 
-function foldsOf(s: Segment, by: number): { from: number; to: number; folds: boolean }[] {
-  if (neverFolds(s, by)) return [{ from: 0, to: 1, folds: false }];
-  const isFolded = (t: number) => progressAt(s, by, t) < 0;
+function foldsOf(s: Segment, distance: number): { from: number; to: number; folds: boolean }[] {
+  if (neverFolds(s, distance)) return [{ from: 0, to: 1, folds: false }];
+  const isFolded = (t: number) => progressAt(s, distance, t) < 0;
   // Not at the ends themselves: a handle that lies on its end has no curvature there.
   const placeOf = (i: number) => Math.min(1 - 1e-6, Math.max(1e-6, i / samples));
   const out: { from: number; to: number; folds: boolean }[] = [];
@@ -147,26 +152,26 @@ function foldsOf(s: Segment, by: number): { from: number; to: number; folds: boo
 }
 
 /** Fits cubics to the parallel of a segment from one parameter to another, and adds them. */
-function fit(s: Segment, by: number, from: number, to: number, depth: number, out: Segment[]): void {
-  const fitted = bestFit(s, by, from, to);
+function fit(s: Segment, distance: number, from: number, to: number, depth: number, out: Segment[]): void {
+  const fitted = bestFit(s, distance, from, to);
   if (fitted || depth >= deepest) {
-    const [a, b] = [offsetAt(s, by, from), offsetAt(s, by, to)];
+    const [a, b] = [offsetAt(s, distance, from), offsetAt(s, distance, to)];
     out.push(fitted ?? lineSegment(a.x, a.y, b.x, b.y));
     return;
   }
   const middle = (from + to) / 2;
-  fit(s, by, from, middle, depth + 1, out);
-  fit(s, by, middle, to, depth + 1, out);
+  fit(s, distance, from, middle, depth + 1, out);
+  fit(s, distance, middle, to, depth + 1, out);
 }
 
-function offsetAt(s: Segment, by: number, t: number): Point {
+function offsetAt(s: Segment, distance: number, t: number): Point {
   const [p, n] = [pointAt(s, t), rightAt(s, t)];
-  return { x: p.x + by * n.x, y: p.y + by * n.y };
+  return { x: p.x + distance * n.x, y: p.y + distance * n.y };
 }
 
 /** The cubic with the right ends and directions that is near enough; null when none is. */
-function bestFit(s: Segment, by: number, from: number, to: number): Segment | null {
-  const [a, b] = [offsetAt(s, by, from), offsetAt(s, by, to)];
+function bestFit(s: Segment, distance: number, from: number, to: number): Segment | null {
+  const [a, b] = [offsetAt(s, distance, from), offsetAt(s, distance, to)];
   const [na, nb] = [rightAt(s, from), rightAt(s, to)];
   // The direction there: to the left of what is right of it.
   const [ta, tb] = [
@@ -184,11 +189,11 @@ function bestFit(s: Segment, by: number, from: number, to: number): Segment | nu
     b.y,
   ];
   const third = (to - from) / 3;
-  const handle = (t: number) => Math.max(0, third * speedAt(s, t) * progressAt(s, by, t));
+  const handle = (t: number) => Math.max(0, third * speedAt(s, t) * progressAt(s, distance, t));
   let [ha, hb] = [handle(from), handle(to)];
   for (let round = 0; round <= fitRounds; round++) {
     const guess = withHandles(ha, hb);
-    const misses = missesOf(guess, s, by, from, to);
+    const misses = missesOf(guess, s, distance, from, to);
     if (misses.every(({ miss }) => Math.abs(miss) <= fitTolerance)) return guess;
     // The handles' lengths that bring all the misses down most: least squares, linear around these lengths.
     let [aa, ab, bb, am, bm] = [0, 0, 0, 0, 0];
@@ -211,7 +216,7 @@ function bestFit(s: Segment, by: number, from: number, to: number): Segment | nu
 }
 
 /** How far beyond the parallel of a segment's piece a curve is, in mm, at places between its ends. */
-function missesOf(guess: Segment, s: Segment, by: number, from: number, to: number) {
+function missesOf(guess: Segment, s: Segment, distance: number, from: number, to: number) {
   // The segment as a polynomial: this is where the time goes.
   const [x0, y0, x1, y1, x2, y2, x3, y3] = s;
   const [cx, cy] = [3 * (x1 - x0), 3 * (y1 - y0)];
@@ -237,7 +242,7 @@ function missesOf(guess: Segment, s: Segment, by: number, from: number, to: numb
       if (Math.abs(along) < 1e-7) break;
     }
     const [c, n] = [pointAt(s, t), rightAt(s, t)];
-    out.push({ u, miss: (p.x - c.x) * n.x + (p.y - c.y) * n.y - by, n });
+    out.push({ u, miss: (p.x - c.x) * n.x + (p.y - c.y) * n.y - distance, n });
   }
   return out;
 }

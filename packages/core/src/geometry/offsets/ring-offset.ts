@@ -24,30 +24,30 @@ const slack = 0.003;
  * The ring at a small distance from a closed one, round outer corners in chords within 0.002 mm.
  *
  * @param points x and y one after the other, the first not repeated
- * @param by in mm; the ring grows, below 0 it shrinks
+ * @param distance in mm; the ring grows, below 0 it shrinks
  * @returns null where far parts of the ring come near each other, or a fold is no simple one
  */
-export function offsetRing(points: Float64Array, by: number): Float64Array | null {
+export function offsetRing(points: Float64Array, distance: number): Float64Array | null {
   const ring = ringOf(points);
-  if (!ring || ringsComeNear([ring], 2 * Math.abs(by))) return null;
-  const curve = offsetCurveOf(ring, by * Math.sign(ring.area));
+  if (!ring || ringsComeNear([ring], 2 * Math.abs(distance))) return null;
+  const curve = offsetCurveOf(ring, distance * Math.sign(ring.area));
   return curve && interleaved(curve.xs, curve.ys);
 }
 
 /**
- * The offset curve to the right of a ring, to its left where `by` is below 0, its outer corners true arcs. Far parts of the
+ * The offset curve to the right of a ring, to its left where `distance` is below 0, its outer corners true arcs. Far parts of the
  * ring are taken not to come near each other (`nearnessOf`).
  *
  * @returns null where a fold is no simple one, or nothing is left
  */
-export function roundOffsetRing(ring: Ring, by: number): Segment[] | null {
-  const curve = offsetCurveOf(ring, by);
-  if (!curve || !keepsClear(curve, ring, Math.abs(by))) return null;
-  const { xs, ys, of, isRound } = curve;
+export function roundOffsetRing(ring: Ring, distance: number): Segment[] | null {
+  const curve = offsetCurveOf(ring, distance);
+  if (!curve || !keepsClear(curve, ring, Math.abs(distance))) return null;
+  const { xs, ys, ownerOf, isRound } = curve;
   const total = xs.length;
   const goesOn = (k: number) => {
     const before = (k + total - 1) % total;
-    return isRound(k) && isRound(before) && of(k) === of(before);
+    return isRound(k) && isRound(before) && ownerOf(k) === ownerOf(before);
   };
   // Begun where no corner goes on through the beginning.
   let k = 0;
@@ -60,8 +60,8 @@ export function roundOffsetRing(ring: Ring, by: number): Segment[] | null {
       n++;
     } while (n < total && goesOn(k));
     const [x0, y0, x1, y1] = [xs[from], ys[from], xs[k], ys[k]];
-    const corner = of(from);
-    if (isRound(from)) out.push(...arcAbout(ring.xs[corner], ring.ys[corner], Math.abs(by), x0, y0, x1, y1));
+    const corner = ownerOf(from);
+    if (isRound(from)) out.push(...arcAbout(ring.xs[corner], ring.ys[corner], Math.abs(distance), x0, y0, x1, y1));
     else out.push(lineSegment(x0, y0, x1, y1));
   }
   return out;
@@ -81,7 +81,7 @@ interface OffsetCurve {
   readonly xs: readonly number[];
   readonly ys: readonly number[];
   /** Of each piece, from its point to the next, the point of the ring that it is at. */
-  readonly of: (k: number) => number;
+  readonly ownerOf: (k: number) => number;
   /** Whether it goes round that, not along the edge from there on. */
   readonly isRound: (k: number) => boolean;
 }
@@ -95,17 +95,17 @@ function offsetCurveOf(ring: Ring, d: number): OffsetCurve | null {
 interface Raw {
   readonly xs: number[];
   readonly ys: number[];
-  readonly of: number[];
+  readonly owners: number[];
   /** Whether the piece from a point on goes against the edge that it is of. */
   readonly inverted: boolean[];
 }
 
 function movedEdges({ count, xs, ys, dx, dy }: Ring, d: number): Raw | null {
-  const raw: Raw = { xs: [], ys: [], of: [], inverted: [] };
-  const put = (x: number, y: number, of: number) => {
+  const raw: Raw = { xs: [], ys: [], owners: [], inverted: [] };
+  const put = (x: number, y: number, owner: number) => {
     raw.xs.push(x);
     raw.ys.push(y);
-    raw.of.push(of);
+    raw.owners.push(owner);
     raw.inverted.push(false);
   };
   const slight = Math.min(slightTurn, 2 * Math.acos(1 / (1 + leastBeyond / Math.abs(d))));
@@ -134,37 +134,37 @@ function movedEdges({ count, xs, ys, dx, dy }: Ring, d: number): Raw | null {
   const total = raw.xs.length;
   for (let p = 0; p < total; p++) {
     const q = p + 1 < total ? p + 1 : 0;
-    const of = raw.of[p];
+    const owner = raw.owners[p];
     // The last piece at a point of the ring is the edge that leads on from it.
-    if (raw.of[q] === of) continue;
-    raw.inverted[p] = (raw.xs[q] - raw.xs[p]) * dx[of] + (raw.ys[q] - raw.ys[p]) * dy[of] < 0;
+    if (raw.owners[q] === owner) continue;
+    raw.inverted[p] = (raw.xs[q] - raw.xs[p]) * dx[owner] + (raw.ys[q] - raw.ys[p]) * dy[owner] < 0;
   }
   return raw;
 }
 
 /** Cuts each fold off where the curve before it meets the curve after it. */
-function withoutFolds(raw: Raw, ring: Ring, by: number): OffsetCurve | null {
-  const { xs, ys, of, inverted } = raw;
+function withoutFolds(raw: Raw, ring: Ring, distance: number): OffsetCurve | null {
+  const { xs, ys, owners, inverted } = raw;
   const total = xs.length;
-  const isRound = (p: number) => of[p] === of[p + 1 < total ? p + 1 : 0];
-  if (!inverted.includes(true)) return { xs, ys, of: (p) => of[p], isRound };
+  const isRound = (p: number) => owners[p] === owners[p + 1 < total ? p + 1 : 0];
+  if (!inverted.includes(true)) return { xs, ys, ownerOf: (p) => owners[p], isRound };
   // Begun where the curve is plain, so that no fold lies across the beginning.
   const start = plainStart(raw);
   if (start < 0) return null;
-  const at = (p: number) => (start + p) % total;
+  const indexAt = (p: number) => (start + p) % total;
   const [outX, outY]: [number[], number[]] = [[], []];
   /** Of each point put out, which piece of the raw curve it is on. */
   const from: number[] = [];
   for (let p = 0; p < total; p++) {
-    if (!inverted[at(p)]) {
-      outX.push(xs[at(p)]);
-      outY.push(ys[at(p)]);
+    if (!inverted[indexAt(p)]) {
+      outX.push(xs[indexAt(p)]);
+      outY.push(ys[indexAt(p)]);
       from.push(p);
       continue;
     }
     let last = p;
-    while (last + 1 < total && inverted[at(last + 1)]) last++;
-    const met = meeting(raw, ring, at, outX, outY, from, p, last, by);
+    while (last + 1 < total && inverted[indexAt(last + 1)]) last++;
+    const met = meeting(raw, ring, indexAt, outX, outY, from, p, last, distance);
     if (!met) return null;
     outX.length = outY.length = from.length = met.keep;
     outX.push(met.x);
@@ -173,7 +173,7 @@ function withoutFolds(raw: Raw, ring: Ring, by: number): OffsetCurve | null {
     p = met.piece;
   }
   if (outX.length < 3) return null;
-  return { xs: outX, ys: outY, of: (k) => of[at(from[k])], isRound: (k) => isRound(at(from[k])) };
+  return { xs: outX, ys: outY, ownerOf: (k) => owners[indexAt(from[k])], isRound: (k) => isRound(indexAt(from[k])) };
 }
 
 /** A piece of the curve from which on nothing is inverted for a while. */
@@ -192,36 +192,36 @@ function plainStart({ xs, inverted }: Raw): number {
  * put out stay before it.
  */
 function meeting(
-  { xs, ys, of, inverted }: Raw,
+  { xs, ys, owners, inverted }: Raw,
   ring: Ring,
-  at: (p: number) => number,
+  indexAt: (p: number) => number,
   outX: readonly number[],
   outY: readonly number[],
   from: readonly number[],
   first: number,
   last: number,
-  by: number,
+  distance: number,
 ): { x: number; y: number; keep: number; piece: number } | null {
   const total = xs.length;
-  const reach = 2 * by * foldReach;
+  const reach = 2 * distance * foldReach;
   const arc = (a: number, b: number) => {
-    const apart = Math.abs(ring.along[of[at(a)]] - ring.along[of[at(b)]]);
+    const apart = Math.abs(ring.along[owners[indexAt(a)]] - ring.along[owners[indexAt(b)]]);
     return Math.min(apart, ring.length - apart);
   };
   const end = (k: number, side: 'x' | 'y') =>
-    k + 1 < outX.length ? (side === 'x' ? outX : outY)[k + 1] : (side === 'x' ? xs : ys)[at(first)];
+    k + 1 < outX.length ? (side === 'x' ? outX : outY)[k + 1] : (side === 'x' ? xs : ys)[indexAt(first)];
   for (let size = 0; size < 200; size++) {
     let any = false;
     for (let back = 0; back <= size; back++) {
       const k = outX.length - 1 - back;
       const q = last + 1 + (size - back);
-      if (k < 0 || q >= total || inverted[at(q)]) continue;
+      if (k < 0 || q >= total || inverted[indexAt(q)]) continue;
       if (arc(from[k], first) > reach || arc(last, q) > reach) continue;
       any = true;
-      const r = at(q + 1);
-      const met = meetingOf(outX[k], outY[k], end(k, 'x'), end(k, 'y'), xs[at(q)], ys[at(q)], xs[r], ys[r]);
+      const r = indexAt(q + 1);
+      const met = meetingOf(outX[k], outY[k], end(k, 'x'), end(k, 'y'), xs[indexAt(q)], ys[indexAt(q)], xs[r], ys[r]);
       if (!met) continue;
-      return isClear(ring, of[at(first)], met.x, met.y, by) ? { ...met, keep: k + 1, piece: q } : null;
+      return isClear(ring, owners[indexAt(first)], met.x, met.y, distance) ? { ...met, keep: k + 1, piece: q } : null;
     }
     if (!any && size > 8) return null;
   }
@@ -229,15 +229,15 @@ function meeting(
 }
 
 /** Whether a point keeps its distance from the edges around a point of the ring. */
-function isClear(ring: Ring, near: number, x: number, y: number, by: number): boolean {
+function isClear(ring: Ring, near: number, x: number, y: number, distance: number): boolean {
   const { count, along, length } = ring;
-  const reach = 2 * by * foldReach;
+  const reach = 2 * distance * foldReach;
   for (const step of [1, -1]) {
     for (let k = 0; k < count; k++) {
       const i = (near + step * k + count * 2) % count;
       const apart = Math.abs(along[i] - along[near]);
       if (Math.min(apart, length - apart) > 2 * reach && k > 1) break;
-      if (edgeDistance(ring, i, x, y) < by - slack) return false;
+      if (edgeDistance(ring, i, x, y) < distance - slack) return false;
     }
   }
   return true;
@@ -247,14 +247,14 @@ function isClear(ring: Ring, near: number, x: number, y: number, by: number): bo
  * Whether an offset curve keeps its distance from its ring, at the ends and in the middle of each piece. Edges that are
  * not local to the one that a piece belongs to are far enough from it: the local ones are looked at.
  */
-function keepsClear({ xs, ys, of }: OffsetCurve, ring: Ring, by: number): boolean {
+function keepsClear({ xs, ys, ownerOf }: OffsetCurve, ring: Ring, distance: number): boolean {
   const { count, along, length, sizes } = ring;
-  const least = by - slack;
-  const reach = 2 * by * localReach;
+  const least = distance - slack;
+  const reach = 2 * distance * localReach;
   for (let k = 0; k < xs.length; k++) {
     const next = k + 1 < xs.length ? k + 1 : 0;
     const [mx, my] = [(xs[k] + xs[next]) / 2, (ys[k] + ys[next]) / 2];
-    const middle = of(k);
+    const middle = ownerOf(k);
     const half = Math.abs(mx - xs[k]) + Math.abs(my - ys[k]);
     const isNear = (i: number) =>
       Math.abs(ring.xs[i] - mx) + Math.abs(ring.ys[i] - my) < half + 1.5 * (least + sizes[i]) &&

@@ -40,9 +40,9 @@ export function uniteBoxes(a: Box, b: Box): Box {
   };
 }
 
-/** A box with all sides moved out. @param by how far; below 0 it shrinks */
-export function growBox(box: Box, by: number): Box {
-  return { minX: box.minX - by, minY: box.minY - by, maxX: box.maxX + by, maxY: box.maxY + by };
+/** A box with all sides moved out. @param distance how far; below 0 it shrinks */
+export function growBox(box: Box, distance: number): Box {
+  return { minX: box.minX - distance, minY: box.minY - distance, maxX: box.maxX + distance, maxY: box.maxY + distance };
 }
 
 /** Whether `inner` lies in `outer`, `slack` mm over the edge allowed. */

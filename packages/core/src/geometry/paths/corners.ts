@@ -30,8 +30,8 @@ export function shapeCorners(path: Path, corners: readonly Corner[]): Path {
   const subpaths = [...subpathsOf(path)].map(({ segments, closed }) => {
     let all = [...segments];
     for (const corner of corners) {
-      const at = jointAt(all, closed, corner);
-      if (at !== null) all = shaped(all, at, corner);
+      const index = jointAt(all, closed, corner);
+      if (index !== null) all = shaped(all, index, corner);
     }
     return { segments: all, closed };
   });
@@ -39,9 +39,9 @@ export function shapeCorners(path: Path, corners: readonly Corner[]): Path {
 }
 
 /** The size that a corner can have at most, in mm; 0 where there is no corner to shape. */
-export function largestCorner(path: Path, at: Point, kind: Corner['kind']): number {
+export function largestCorner(path: Path, place: Point, kind: Corner['kind']): number {
   for (const { segments, closed } of subpathsOf(path)) {
-    const joint = jointAt(segments, closed, at);
+    const joint = jointAt(segments, closed, place);
     if (joint === null) continue;
     const [a, b] = edgesAt(segments, joint);
     return turnBetween(a, b) === 0 ? 0 : largestSize(a, b, kind);
@@ -163,20 +163,26 @@ function fitRound(a: Segment, b: Segment, radius: number): Fit | null {
   return { ta, tb, between: arc?.segments ?? [] };
 }
 
-/** The point `by` mm from a segment, to the right of its direction on the screen. */
-function offsetPoint(s: Segment, t: number, by: number): Point {
+/** The point `distance` mm from a segment, to the right of its direction on the screen. */
+function offsetPoint(s: Segment, t: number, distance: number): Point {
   const p = pointAt(s, t);
   const v = velocityAt(s, t);
   const length = Math.hypot(v.x, v.y);
-  return { x: p.x - (v.y / length) * by, y: p.y + (v.x / length) * by };
+  return { x: p.x - (v.y / length) * distance, y: p.y + (v.x / length) * distance };
 }
 
 /** Where the parallels of two segments meet, by Newton's steps with differences. */
-function meetOffsets(a: Segment, b: Segment, by: number, startA: number, startB: number): [number, number] | null {
+function meetOffsets(
+  a: Segment,
+  b: Segment,
+  distance: number,
+  startA: number,
+  startB: number,
+): [number, number] | null {
   const within = (t: number) => Math.max(-0.5, Math.min(1.5, t));
   let [ta, tb] = [Math.max(0.02, startA), Math.min(0.98, startB)];
   const gap = (u: number, v: number) => {
-    const [p, q] = [offsetPoint(a, u, by), offsetPoint(b, v, by)];
+    const [p, q] = [offsetPoint(a, u, distance), offsetPoint(b, v, distance)];
     return [p.x - q.x, p.y - q.y];
   };
   const h = 1e-6;

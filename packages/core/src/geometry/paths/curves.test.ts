@@ -198,7 +198,7 @@ describe('walking a line', () => {
     expect(walk.total).toBeCloseTo(20 * Math.PI, 2);
     fc.assert(
       fc.property(number(0, 1), (share) => {
-        const place = walk.at(share * walk.total);
+        const place = walk.pointAt(share * walk.total);
         const angle = 2 * Math.PI * share;
         expect(place?.x).toBeCloseTo(10 * Math.cos(angle), 1);
         expect(place?.y).toBeCloseTo(10 * Math.sin(angle), 1);
@@ -206,7 +206,7 @@ describe('walking a line', () => {
         expect(Math.cos(facing - angle - Math.PI / 2)).toBeGreaterThan(0.999);
       }),
     );
-    expect([walk.at(-0.001), walk.at(walk.total + 0.001)]).toEqual([null, null]);
+    expect([walk.pointAt(-0.001), walk.pointAt(walk.total + 0.001)]).toEqual([null, null]);
   });
 
   test('the frame at a place stands back and below as asked', () => {

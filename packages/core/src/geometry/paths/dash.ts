@@ -17,20 +17,20 @@ export function dashPath(path: Path, lengths: readonly number[], offset: number)
   const builder = new PathBuilder();
   let dashes = 0;
   for (const { segments } of subpathsOf(path)) {
-    let at = 0;
+    let index = 0;
     let left = ((offset % period) + period) % period;
-    while (left >= pattern[at]) {
-      left -= pattern[at];
-      at = (at + 1) % pattern.length;
+    while (left >= pattern[index]) {
+      left -= pattern[index];
+      index = (index + 1) % pattern.length;
     }
-    left = pattern[at] - left;
+    left = pattern[index] - left;
     let pen = false;
     for (const segment of segments) {
       const measure = new LengthTable(segment);
       let done = 0;
       while (done < measure.total) {
         const take = Math.min(left, measure.total - done);
-        if (at % 2 === 0) {
+        if (index % 2 === 0) {
           if (!pen) {
             if (++dashes > mostDashes) return null;
             const { x, y } = pointAt(segment, measure.tAt(done));
@@ -42,9 +42,9 @@ export function dashPath(path: Path, lengths: readonly number[], offset: number)
         done += take;
         left -= take;
         while (left <= 1e-12 * period) {
-          at = (at + 1) % pattern.length;
-          left += pattern[at];
-          if (at % 2 === 1) pen = false;
+          index = (index + 1) % pattern.length;
+          left += pattern[index];
+          if (index % 2 === 1) pen = false;
         }
         if (take === 0 && measure.total - done < 1e-12 * measure.total) break;
       }

@@ -21,7 +21,7 @@ export function flatten(path: Path, tolerance = usualTolerance): Polyline[] {
   const { verbs, coords } = path;
   const out: Polyline[] = [];
   let points: number[] = [];
-  let at = 0;
+  let index = 0;
   const finish = (closedByVerb: boolean) => {
     if (points.length === 0) return;
     let closed = closedByVerb;
@@ -37,15 +37,15 @@ export function flatten(path: Path, tolerance = usualTolerance): Polyline[] {
   for (const verb of verbs) {
     if (verb === Verb.move) {
       finish(false);
-      points.push(coords[at], coords[at + 1]);
+      points.push(coords[index], coords[index + 1]);
     } else if (verb === Verb.line) {
-      pushPoint(points, coords[at], coords[at + 1]);
+      pushPoint(points, coords[index], coords[index + 1]);
     } else if (verb === Verb.cubic) {
-      pushCubic(points, coords, at, tolerance);
+      pushCubic(points, coords, index, tolerance);
     } else {
       finish(true);
     }
-    at += coordsOf[verb];
+    index += coordsOf[verb];
   }
   finish(false);
   return out;
@@ -75,15 +75,15 @@ export function cubicSteps(
   return Math.max(1, Math.ceil(Math.sqrt((0.75 * secondDifference) / tolerance)));
 }
 
-function pushCubic(points: number[], c: Float64Array, at: number, tolerance: number): void {
+function pushCubic(points: number[], c: Float64Array, index: number, tolerance: number): void {
   const x0 = points[points.length - 2];
   const y0 = points[points.length - 1];
-  const x1 = c[at];
-  const y1 = c[at + 1];
-  const x2 = c[at + 2];
-  const y2 = c[at + 3];
-  const x3 = c[at + 4];
-  const y3 = c[at + 5];
+  const x1 = c[index];
+  const y1 = c[index + 1];
+  const x2 = c[index + 2];
+  const y2 = c[index + 3];
+  const x3 = c[index + 4];
+  const y3 = c[index + 5];
   const steps = Math.min(10_000, cubicSteps(x0, y0, x1, y1, x2, y2, x3, y3, tolerance));
   for (let i = 1; i < steps; i++) {
     const t = i / steps;

@@ -47,20 +47,20 @@ export function chainsOf(count: number, meets: (end: number) => number): Chain[]
   for (let first = 0; first < count; first++) {
     if (done[first]) continue;
     // Back to where the chain begins, or around to this line.
-    let at = first * 2;
-    for (let before = meets(at); before >= 0 && before >> 1 !== first; before = meets(at)) at = before ^ 1;
+    let index = first * 2;
+    for (let before = meets(index); before >= 0 && before >> 1 !== first; before = meets(index)) index = before ^ 1;
     const ends: number[] = [];
     let closed = false;
     for (;;) {
-      ends.push(at);
-      done[at >> 1] = 1;
-      const next = meets(at ^ 1);
+      ends.push(index);
+      done[index >> 1] = 1;
+      const next = meets(index ^ 1);
       if (next < 0) break;
       if (done[next >> 1]) {
         closed = true;
         break;
       }
-      at = next;
+      index = next;
     }
     chains.push({ ends, closed });
   }
@@ -108,12 +108,12 @@ function partners(points: Float64Array, tolerance: number): Int32Array {
 
 /** Adds a line of one subpath to a path from its end to its start; its end is moved to only where it is the first. */
 function appendBackwards(builder: PathBuilder, { verbs, coords }: Path, first: boolean): void {
-  let at = coords.length;
-  if (first) builder.moveTo(coords[at - 2], coords[at - 1]);
+  let index = coords.length;
+  if (first) builder.moveTo(coords[index - 2], coords[index - 1]);
   for (let i = verbs.length - 1; i > 0; i--) {
-    const c = coords.subarray(at - coordsOf[verbs[i]] - 2, at);
+    const c = coords.subarray(index - coordsOf[verbs[i]] - 2, index);
     if (verbs[i] === Verb.line) builder.lineTo(c[0], c[1]);
     else builder.cubicTo(c[4], c[5], c[2], c[3], c[0], c[1]);
-    at -= coordsOf[verbs[i]];
+    index -= coordsOf[verbs[i]];
   }
 }

@@ -25,9 +25,9 @@ export interface NodePlace {
 /** A path as nodes. Curves that end where they began and are closed have one node there. */
 export function nodesOf(path: Path): NodeLine[] {
   return [...subpathsOf(path)].map(({ segments, closed }) => {
-    const handle = (s: Segment, at: 2 | 4): Point | null => {
+    const handle = (s: Segment, index: 2 | 4): Point | null => {
       const straight = s[2] === s[0] && s[3] === s[1] && s[4] === s[6] && s[5] === s[7];
-      return straight ? null : { x: s[at], y: s[at + 1] };
+      return straight ? null : { x: s[index], y: s[index + 1] };
     };
     const nodes: Node[] = segments.map((s, i) => {
       const into = i > 0 ? segments[i - 1] : closed ? segments[segments.length - 1] : null;
@@ -140,8 +140,8 @@ export function smoothNodes(lines: readonly NodeLine[], places: readonly NodePla
   return places.reduce<NodeLine[]>(
     (done, place) => {
       const { nodes, closed } = done[place.line];
-      const beside = (by: number) => {
-        const j = place.node + by;
+      const beside = (distance: number) => {
+        const j = place.node + distance;
         return closed ? nodes[(j + nodes.length) % nodes.length] : nodes[j];
       };
       const [previous, next] = [beside(-1), beside(1)];

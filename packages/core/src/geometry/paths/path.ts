@@ -105,15 +105,15 @@ export class PathBuilder {
 
 /** Adds a path's segments to another; its first point is moved to only where it `begins` an outline of its own. */
 export function appendPath(builder: PathBuilder, { verbs, coords }: Path, begins: boolean): void {
-  let at = 0;
+  let index = 0;
   for (const verb of verbs) {
-    const c = coords.subarray(at, at + coordsOf[verb]);
+    const c = coords.subarray(index, index + coordsOf[verb]);
     if (verb === Verb.move) {
-      if (begins || at > 0) builder.moveTo(c[0], c[1]);
+      if (begins || index > 0) builder.moveTo(c[0], c[1]);
     } else if (verb === Verb.line) builder.lineTo(c[0], c[1]);
     else if (verb === Verb.cubic) builder.cubicTo(c[0], c[1], c[2], c[3], c[4], c[5]);
     else builder.close();
-    at += coordsOf[verb];
+    index += coordsOf[verb];
   }
 }
 
@@ -148,15 +148,15 @@ export function pathBounds(path: Path): Box {
     if (y > maxY) maxY = y;
   };
   const { verbs, coords } = path;
-  let at = 0;
+  let index = 0;
   let x = 0;
   let y = 0;
   for (const verb of verbs) {
     if (verb === Verb.close) continue;
-    const start = at;
-    at += coordsOf[verb];
-    const endX = coords[at - 2];
-    const endY = coords[at - 1];
+    const start = index;
+    index += coordsOf[verb];
+    const endX = coords[index - 2];
+    const endY = coords[index - 1];
     take(endX, endY);
     if (verb === Verb.cubic) {
       const x1 = coords[start];
@@ -206,12 +206,12 @@ export function pathData(path: Path, decimals = 4): string {
   const factor = 10 ** decimals;
   const n = (value: number) => String(Math.round(value * factor) / factor || 0);
   const out: string[] = [];
-  let at = 0;
+  let index = 0;
   for (const verb of verbs) {
     const points: string[] = [];
-    for (let i = at; i < at + coordsOf[verb]; i++) points.push(n(coords[i]));
+    for (let i = index; i < index + coordsOf[verb]; i++) points.push(n(coords[i]));
     out.push('MLCZ'[verb] + points.join(' '));
-    at += coordsOf[verb];
+    index += coordsOf[verb];
   }
   return out.join('');
 }

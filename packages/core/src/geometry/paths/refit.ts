@@ -25,9 +25,9 @@ export function fitPoints(points: Float64Array, closed: boolean, tolerance: numb
 function addFitted(builder: PathBuilder, { points, closed }: Polyline, tolerance: number): void {
   const count = points.length / 2;
   if (count < 2) return;
-  const at = (i: number): [number, number] => [points[(i % count) * 2], points[(i % count) * 2 + 1]];
+  const pointAt = (i: number): [number, number] => [points[(i % count) * 2], points[(i % count) * 2 + 1]];
   const turnsAt = (i: number) => {
-    const [[ax, ay], [bx, by], [cx, cy]] = [at(i - 1 + count), at(i), at(i + 1)];
+    const [[ax, ay], [bx, by], [cx, cy]] = [pointAt(i - 1 + count), pointAt(i), pointAt(i + 1)];
     const [ux, uy, vx, vy] = [bx - ax, by - ay, cx - bx, cy - by];
     return Math.abs(Math.atan2(ux * vy - uy * vx, ux * vx + uy * vy)) > cornerTurn;
   };
@@ -35,11 +35,11 @@ function addFitted(builder: PathBuilder, { points, closed }: Polyline, tolerance
   for (let i = closed ? 0 : 1; i < (closed ? count : count - 1); i++) if (turnsAt(i)) corners.push(i);
   const start = closed ? (corners[0] ?? 0) : 0;
   const stops = closed ? [...(corners.length > 0 ? corners : [0]), start + count] : [0, ...corners, count - 1];
-  const [x, y] = at(stops[0]);
+  const [x, y] = pointAt(stops[0]);
   builder.moveTo(x, y);
   for (let k = 1; k < stops.length; k++) {
     const run: [number, number][] = [];
-    for (let i = stops[k - 1]; i <= stops[k]; i++) run.push(at(i));
+    for (let i = stops[k - 1]; i <= stops[k]; i++) run.push(pointAt(i));
     if (run.length === 2) builder.lineTo(...run[1]);
     else if (isStraight(run, tolerance)) builder.lineTo(...run[run.length - 1]);
     // The package measures by the square of the distance.

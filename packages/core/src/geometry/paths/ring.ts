@@ -94,13 +94,13 @@ export function meetingOf(
   ax: number,
   ay: number,
   bx: number,
-  by: number,
+  distance: number,
   cx: number,
   cy: number,
   dx: number,
   dy: number,
 ): { x: number; y: number } | null {
-  const [ux, uy, vx, vy] = [bx - ax, by - ay, dx - cx, dy - cy];
+  const [ux, uy, vx, vy] = [bx - ax, distance - ay, dx - cx, dy - cy];
   const cross = ux * vy - uy * vx;
   if (Math.abs(cross) < 1e-15) return null;
   const s = ((cx - ax) * vy - (cy - ay) * vx) / cross;

@@ -22,7 +22,7 @@ export interface Subpath {
 /** The subpaths of a path, each as cubic segments; segments of no length are left out. */
 export function* subpathsOf({ verbs, coords }: Path): Generator<Subpath> {
   let segments: Segment[] = [];
-  let at = 0;
+  let index = 0;
   let [x, y, startX, startY] = [0, 0, 0, 0];
   const line = (toX: number, toY: number) => {
     if (x !== toX || y !== toY) segments.push([x, y, x, y, toX, toY, toX, toY]);
@@ -31,20 +31,20 @@ export function* subpathsOf({ verbs, coords }: Path): Generator<Subpath> {
     if (verb === Verb.move) {
       if (segments.length > 0) yield { segments, closed: false };
       segments = [];
-      [startX, startY] = [coords[at], coords[at + 1]];
+      [startX, startY] = [coords[index], coords[index + 1]];
     } else if (verb === Verb.line) {
-      line(coords[at], coords[at + 1]);
+      line(coords[index], coords[index + 1]);
     } else if (verb === Verb.cubic) {
       const c = coords;
-      segments.push([x, y, c[at], c[at + 1], c[at + 2], c[at + 3], c[at + 4], c[at + 5]]);
+      segments.push([x, y, c[index], c[index + 1], c[index + 2], c[index + 3], c[index + 4], c[index + 5]]);
     } else {
       line(startX, startY);
       if (segments.length > 0) yield { segments, closed: true };
       segments = [];
       [x, y] = [startX, startY];
     }
-    at += coordsOf[verb];
-    if (verb !== Verb.close) [x, y] = [coords[at - 2], coords[at - 1]];
+    index += coordsOf[verb];
+    if (verb !== Verb.close) [x, y] = [coords[index - 2], coords[index - 1]];
   }
   if (segments.length > 0) yield { segments, closed: false };
 }
@@ -158,7 +158,10 @@ export function nearestOn(s: Segment, x: number, y: number): { t: number; distan
     else low = a;
   }
   const found = (low + high) / 2;
-  const t = [0, 1, found].reduce((least, at) => (far(at) < far(least) - 1e-12 ? at : least), found);
+  const t = [0, 1, found].reduce(
+    (least, candidate) => (far(candidate) < far(least) - 1e-12 ? candidate : least),
+    found,
+  );
   return { t, distance: far(t) };
 }
 

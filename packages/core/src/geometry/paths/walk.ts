@@ -10,7 +10,7 @@ export class Walk {
   }
 
   /** The place `length` along it, and which way it goes there; null before its start and beyond its end. */
-  at(length: number): { x: number; y: number; degrees: number } | null {
+  pointAt(length: number): { x: number; y: number; degrees: number } | null {
     if (length < 0 || length > this.total) return null;
     const { points, closed } = this.line;
     const count = points.length / 2;
@@ -31,7 +31,7 @@ export class Walk {
 
   /** The map that stands something `back` mm before and `below` mm under the place `length` along it, turned as it goes. */
   frameAt(length: number, back: number, below: number): Matrix | null {
-    const point = this.at(length);
+    const point = this.pointAt(length);
     if (!point) return null;
     return multiply(multiply(translation(point.x, point.y), rotation(point.degrees)), translation(-back, below));
   }

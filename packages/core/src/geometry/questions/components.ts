@@ -31,11 +31,11 @@ export class Components {
 
   private headOf(i: number): number {
     const { heads } = this;
-    let at = i;
-    while (heads[at] !== at) {
-      heads[at] = heads[heads[at]];
-      at = heads[at];
+    let index = i;
+    while (heads[index] !== index) {
+      heads[index] = heads[heads[index]];
+      index = heads[index];
     }
-    return at;
+    return index;
   }
 }

@@ -17,12 +17,12 @@ interface Column {
   readonly name: string;
   readonly write: (recipe: Recipe, material: Material) => string | number | boolean | null | undefined;
   readonly read: (text: string) => Record<string, unknown>;
-  readonly of: 'material' | 'recipe';
+  readonly subject: 'material' | 'recipe';
 }
 
-const text = (name: string, of: Column['of'], field: string, write: Column['write']): Column => ({
+const text = (name: string, subject: Column['subject'], field: string, write: Column['write']): Column => ({
   name,
-  of,
+  subject,
   write,
   read: (value) => ({ [field]: value }),
 });
@@ -30,7 +30,7 @@ const text = (name: string, of: Column['of'], field: string, write: Column['writ
 function settingColumns(): Column[] {
   return [...allSettings()].map(([field, { column }]) => ({
     name: column.name,
-    of: 'recipe',
+    subject: 'recipe',
     write: (recipe) => {
       const value = recipe[field];
       return value === undefined || value === null ? null : column.write(value);
@@ -54,7 +54,7 @@ const columns = (): Column[] => [
   text('material', 'material', 'name', (_, material) => material.name),
   {
     name: 'thickness mm',
-    of: 'material',
+    subject: 'material',
     write: (_, material) => material.thicknessMm,
     read: (cell) => ({ thicknessMm: readCell(figureColumn('thickness mm'), cell) }),
   },
@@ -167,11 +167,11 @@ function linesOf(data: readonly string[][]): number[] {
 function rowOf(head: readonly string[], cells: readonly string[], line: number): BookRow {
   if (cells.length > head.length)
     throw new NotABook(`It has ${cells.length} cells; the first line has ${head.length}.`);
-  const found: Record<Column['of'], Record<string, unknown>> = { material: {}, recipe: {} };
-  for (const { name, of, read } of columns()) {
-    const at = head.indexOf(name.toLowerCase());
-    const cell = (at < 0 ? '' : (cells[at] ?? '')).trim().replace(/^'(?=\s*['=+\-@]|[\t\r\n])/, '');
-    if (cell !== '') Object.assign(found[of], read(cell));
+  const found: Record<Column['subject'], Record<string, unknown>> = { material: {}, recipe: {} };
+  for (const { name, subject, read } of columns()) {
+    const index = head.indexOf(name.toLowerCase());
+    const cell = (index < 0 ? '' : (cells[index] ?? '')).trim().replace(/^'(?=\s*['=+\-@]|[\t\r\n])/, '');
+    if (cell !== '') Object.assign(found[subject], read(cell));
   }
   const { by, on, what, ...plain } = found.recipe;
   const proof = by && on ? { proof: { by, on, what: what ?? '' } } : {};

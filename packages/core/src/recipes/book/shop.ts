@@ -21,7 +21,7 @@ export interface Shop {
 export function sheetAsStocked(id: string, material: Material, machine: Machine, stockId?: string): Sheet {
   const known = material.stock ?? [];
   const taken =
-    known.find((one) => one.id === stockId) ?? known.find(({ count, offcut }) => count > 0 && !offcut) ?? null;
+    known.find((entry) => entry.id === stockId) ?? known.find(({ count, offcut }) => count > 0 && !offcut) ?? null;
   const width = Math.min(taken?.width ?? material.sheetWidth, machine.bedWidth);
   const height = Math.min(taken?.height ?? material.sheetHeight, machine.bedHeight);
   const y = machine.origin === 'bottom-left' ? machine.bedHeight - height : 0;

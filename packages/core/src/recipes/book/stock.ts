@@ -33,8 +33,9 @@ export function stockOf(
   return (
     stock?.find(({ id }) => id === stockId) ??
     stock?.find(
-      (one) =>
-        (near(one.width, width) && near(one.height, height)) || (near(one.width, height) && near(one.height, width)),
+      (entry) =>
+        (near(entry.width, width) && near(entry.height, height)) ||
+        (near(entry.width, height) && near(entry.height, width)),
     ) ??
     null
   );
@@ -43,14 +44,14 @@ export function stockOf(
 /** One sheet less, where there is one; an offcut that is used up is there no more. */
 export function takeSheet(stock: readonly StockedSheet[], id: string): StockedSheet[] {
   return stock
-    .map((one) => (one.id === id ? { ...one, count: Math.max(0, one.count - 1) } : one))
-    .filter((one) => one.count > 0 || !one.offcut);
+    .map((entry) => (entry.id === id ? { ...entry, count: Math.max(0, entry.count - 1) } : entry))
+    .filter((entry) => entry.count > 0 || !entry.offcut);
 }
 
 /** One sheet more of the size that one was taken from; an offcut that was used up is there again. */
 export function putSheetBack(stock: readonly StockedSheet[], taken: StockedSheet): StockedSheet[] {
   if (!stock.some(({ id }) => id === taken.id)) return [...stock, { ...taken, count: 1 }];
-  return stock.map((one) => (one.id === taken.id ? { ...one, count: one.count + 1 } : one));
+  return stock.map((entry) => (entry.id === taken.id ? { ...entry, count: entry.count + 1 } : entry));
 }
 
 /** An offcut more; of one size there may be several. */
@@ -59,9 +60,9 @@ export function addOffcut(
   { id, width, height }: Pick<StockedSheet, 'id' | 'width' | 'height'>,
 ): StockedSheet[] {
   const alike = stock.find(
-    (one) => one.offcut && Math.abs(one.width - width) < sameSize && Math.abs(one.height - height) < sameSize,
+    (entry) => entry.offcut && Math.abs(entry.width - width) < sameSize && Math.abs(entry.height - height) < sameSize,
   );
-  if (alike) return stock.map((one) => (one === alike ? { ...one, count: one.count + 1 } : one));
+  if (alike) return stock.map((entry) => (entry === alike ? { ...entry, count: entry.count + 1 } : entry));
   return [...stock, { id, width, height, count: 1, price: null, offcut: true }];
 }
 

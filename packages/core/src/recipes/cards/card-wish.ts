@@ -135,8 +135,8 @@ export function safeWords(
   { material }: Stock,
   machine: Machine,
 ): CardWish['words'] {
-  const scores = (of: Shop['materials']) =>
-    of
+  const scores = (among: Shop['materials']) =>
+    among
       .flatMap(({ recipes, forbidden }) => (forbidden ? [] : recipes))
       .filter(
         ({ machineId, operation, evidence, archived }) =>

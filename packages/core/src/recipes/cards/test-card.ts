@@ -216,9 +216,14 @@ export function marginsAround(
   card: Pick<TestCard, 'columns' | 'rows'>,
   { column, row }: Pick<CardCell, 'column' | 'row'>,
 ): CardMargin[] {
-  const along = (axis: CardAxis, values: readonly number[], at: number, keyAt: (i: number) => string): CardMargin => {
+  const along = (
+    axis: CardAxis,
+    values: readonly number[],
+    index: number,
+    keyAt: (i: number) => string,
+  ): CardMargin => {
     const walk = (step: 1 | -1) => {
-      let last = at;
+      let last = index;
       while (values[last + step] !== undefined && marks[keyAt(last + step)] === 'good') last += step;
       const next = values[last + step];
       const mark = marks[keyAt(last + step)];

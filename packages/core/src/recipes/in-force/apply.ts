@@ -63,8 +63,8 @@ export function findRecipe(
   );
   // One for this very lens goes before one for any.
   const ranked = all.toSorted((a, b) => Number((b.lensId ?? null) !== null) - Number((a.lensId ?? null) !== null));
-  const of = (name: string) => ranked.find((recipe) => (recipe.variant ?? '') === name);
-  return of(variant) ?? of('') ?? null;
+  const variantNamed = (name: string) => ranked.find((recipe) => (recipe.variant ?? '') === name);
+  return variantNamed(variant) ?? variantNamed('') ?? null;
 }
 
 /**

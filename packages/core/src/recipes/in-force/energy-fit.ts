@@ -24,12 +24,12 @@ const spreadWeight = 3;
 
 /**
  * The energy to expect, and between which two it is with 95 in 100, all as logarithms; null without samples.
- * @param at logarithms of what matters where it is asked for
+ * @param where logarithms of what matters where it is asked for
  */
 export function expectEnergy(
   samples: readonly EnergySample[],
   expectations: readonly Expectation[],
-  at: readonly number[],
+  where: readonly number[],
 ): { mean: number; least: number; most: number } | null {
   if (samples.length === 0) return null;
   const size = expectations.length + 1;
@@ -62,16 +62,16 @@ export function expectEnergy(
   }, 1);
   const freedom = spreadWeight + samples.length - settled;
   const spread = (spreadWeight * usualSpread ** 2 + Math.max(0, rest)) / freedom;
-  const x = row(at);
+  const x = row(where);
   const doubt = solve(precision, x).reduce((sum, value, k) => sum + value * x[k], 0);
   const mean = found.reduce((sum, value, k) => sum + value * x[k], 0);
   const reach = studentQuantile975(freedom) * Math.sqrt(spread * (1 + doubt));
   return { mean, least: mean - reach, most: mean + reach };
 }
 
-function weightedMean(samples: readonly EnergySample[], of: (sample: EnergySample) => number): number {
+function weightedMean(samples: readonly EnergySample[], amountOf: (sample: EnergySample) => number): number {
   const weight = samples.reduce((sum, { variance }) => sum + 1 / variance, 0);
-  return samples.reduce((sum, sample) => sum + of(sample) / sample.variance, 0) / weight;
+  return samples.reduce((sum, sample) => sum + amountOf(sample) / sample.variance, 0) / weight;
 }
 
 function zeros(size: number): number[][] {

@@ -126,19 +126,19 @@ export function relatedBurns(
   operation: Operation,
 ): Burn[] {
   return materials
-    .filter((one) => one === material || (!one.archived && isRelated(one, material)))
-    .flatMap((of) =>
-      of.recipes.flatMap((recipe): Burn[] => {
+    .filter((entry) => entry === material || (!entry.archived && isRelated(entry, material)))
+    .flatMap((stock) =>
+      stock.recipes.flatMap((recipe): Burn[] => {
         const on = machines.find(({ id }) => id === recipe.machineId);
         const fits = recipe.operation === operation && !recipe.archived;
-        return fits && on && wattsOf(on) !== null ? [{ material: of, machine: on, recipe }] : [];
+        return fits && on && wattsOf(on) !== null ? [{ material: stock, machine: on, recipe }] : [];
       }),
     );
 }
 
 /** Materials of one kind, whatever their thickness, or of one family. */
-function isRelated(one: Material, other: Material): boolean {
-  return one.name === other.name || (one.family !== undefined && one.family === other.family);
+function isRelated(material: Material, other: Material): boolean {
+  return material.name === other.name || (material.family !== undefined && material.family === other.family);
 }
 
 function ratio(a: number, b: number): number {

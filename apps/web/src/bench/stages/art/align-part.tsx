@@ -48,7 +48,7 @@ const Aligning = memo(function Aligning({ listing, selection }: { listing: Listi
   );
   const [chosen, setTo] = useState<AlignTo>('selection');
   const [gap, setGap] = useState(5);
-  const [by, setBy] = useState<Spreading>('gap');
+  const [spacing, setBy] = useState<Spreading>('gap');
   const staying = things.find(({ ids }) => ids.includes(stays ?? '')) ?? null;
   // A piece that was made to stay is what the rest is aligned to.
   const used: AlignTo = staying ? 'stays' : chosen;
@@ -95,7 +95,7 @@ const Aligning = memo(function Aligning({ listing, selection }: { listing: Listi
         <>
           <Choice
             label="Spread by"
-            value={by}
+            value={spacing}
             options={[
               { value: 'gap' as const, text: 'The gap between them' },
               { value: 'centres' as const, text: 'From centre to centre' },
@@ -103,16 +103,16 @@ const Aligning = memo(function Aligning({ listing, selection }: { listing: Listi
             choose={setBy}
           />
           <div className="flex items-end gap-1.5">
-            <LengthField label={by === 'gap' ? 'Gap' : 'Centres'} unit={unit} value={gap} commit={setGap} />
-            <Button onClick={() => spread(actions, 'x', by, gap)}>In a row</Button>
-            <Button onClick={() => spread(actions, 'y', by, gap)}>In a column</Button>
+            <LengthField label={spacing === 'gap' ? 'Gap' : 'Centres'} unit={unit} value={gap} commit={setGap} />
+            <Button onClick={() => spread(actions, 'x', spacing, gap)}>In a row</Button>
+            <Button onClick={() => spread(actions, 'y', spacing, gap)}>In a column</Button>
           </div>
         </>
       )}
       {things.length > 2 && (
         <div className="flex gap-1.5">
-          <Button onClick={() => spread(actions, 'x', by, null)}>Even across</Button>
-          <Button onClick={() => spread(actions, 'y', by, null)}>Even down</Button>
+          <Button onClick={() => spread(actions, 'x', spacing, null)}>Even across</Button>
+          <Button onClick={() => spread(actions, 'y', spacing, null)}>Even down</Button>
         </div>
       )}
     </Part>

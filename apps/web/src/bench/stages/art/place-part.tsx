@@ -24,7 +24,7 @@ export function PlacePart() {
   const unit = useBench(unitOf);
   const mark = useBench((state) => jobOf(state).mark);
   const down = countsDown(useBench(machineOf));
-  const [by, setBy] = useState<By>('axes');
+  const [mode, setBy] = useState<By>('axes');
   const [offset, setOffset] = useState({ dx: 0, dy: 0, distance: 10, angle: 0 });
   const [copies, setCopies] = useState(1);
   const [turn, setTurn] = useState(15);
@@ -32,7 +32,9 @@ export function PlacePart() {
 
   /** How far to go, in bed mm. */
   const way = () =>
-    by === 'axes' ? { x: offset.dx, y: offset.dy * down } : pointAtAngle({ x: 0, y: 0 }, offset.distance, offset.angle);
+    mode === 'axes'
+      ? { x: offset.dx, y: offset.dy * down }
+      : pointAtAngle({ x: 0, y: 0 }, offset.distance, offset.angle);
   const move = () => {
     const { x, y } = way();
     actions.edit('move by', (job) => moveItems(job, actions.get().selection, x, y));
@@ -62,7 +64,7 @@ export function PlacePart() {
     <Part title="Place exactly" folds>
       <Choice<By>
         label="Given by"
-        value={by}
+        value={mode}
         options={[
           { value: 'axes', text: 'Across and down' },
           { value: 'angle', text: 'Distance and angle' },
@@ -70,7 +72,7 @@ export function PlacePart() {
         choose={setBy}
       />
       <div className="grid grid-cols-2 gap-1.5">
-        {by === 'axes' ? (
+        {mode === 'axes' ? (
           <>
             <LengthField label="Δx" unit={unit} value={offset.dx} commit={(dx) => change({ dx })} />
             <LengthField label="Δy" unit={unit} value={offset.dy} commit={(dy) => change({ dy })} />

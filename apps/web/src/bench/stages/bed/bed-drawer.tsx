@@ -183,10 +183,10 @@ function StockChoice({ sheet, machine, unit }: { sheet: Sheet; machine: Machine;
       label="From stock"
       value={taken?.id ?? null}
       empty="Not from stock"
-      options={material.stock.map((one) => ({
-        value: one.id,
-        text: `${size(one)}${one.offcut ? ', offcut' : ''}`,
-        aside: `${one.count} left`,
+      options={material.stock.map((entry) => ({
+        value: entry.id,
+        text: `${size(entry)}${entry.offcut ? ', offcut' : ''}`,
+        aside: `${entry.count} left`,
       }))}
       choose={(stockId) => {
         const { width, height } = sheetAsStocked(sheet.id, material, machine, stockId);

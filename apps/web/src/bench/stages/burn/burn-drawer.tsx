@@ -33,11 +33,11 @@ export function BurnDrawer() {
       {plan && plan.steps.length > 0 && (
         <Part title="Time">
           <dl className="figures flex flex-col gap-1 text-[12.5px]">
-            {shownSteps(plan.steps).map((one) =>
-              one.kind === 'card' ? (
-                <Fact key={one.steps[0].id} name={cardStepsTitle(one.steps)} value={formatClock(one.timeS)} />
+            {shownSteps(plan.steps).map((shown) =>
+              shown.kind === 'card' ? (
+                <Fact key={shown.steps[0].id} name={cardStepsTitle(shown.steps)} value={formatClock(shown.timeS)} />
               ) : (
-                <Fact key={one.step.id} name={stepTitle(one.step)} value={formatClock(one.step.timeS)} />
+                <Fact key={shown.step.id} name={stepTitle(shown.step)} value={formatClock(shown.step.timeS)} />
               ),
             )}
             <Fact name="Back to zero" value={formatClock(plan.backS)} />

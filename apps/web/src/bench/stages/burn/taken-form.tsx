@@ -10,7 +10,7 @@ interface Props {
   runId: string;
   sheet: TakenSheet;
   /** Asks the server, and has the page go by its answer. */
-  send: (by: string, ask: () => Promise<RunAnswer>) => void;
+  send: (author: string, ask: () => Promise<RunAnswer>) => void;
   leave: () => void;
 }
 

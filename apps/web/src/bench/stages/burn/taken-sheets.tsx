@@ -37,8 +37,8 @@ function Taken({ run, sheet }: { run: RunAnswer; sheet: TakenSheet }) {
     `${formatLength(width, unit, { bare: true })} × ${formatLength(height, unit)}`;
   const name = material?.name ?? 'a material that is gone';
   const kept = sheet.keptOffcut;
-  const send = async (by: string, ask: () => Promise<RunAnswer>) => {
-    rememberWitness(by);
+  const send = async (author: string, ask: () => Promise<RunAnswer>) => {
+    rememberWitness(author);
     try {
       takeRun(await ask());
       setDoing(null);
@@ -92,7 +92,7 @@ function Taken({ run, sheet }: { run: RunAnswer; sheet: TakenSheet }) {
             doing={doing}
             sheet={sheet}
             left={size}
-            send={(by, ask) => void send(by, ask)}
+            send={(author, ask) => void send(author, ask)}
             runId={run.id}
             leave={() => setDoing(null)}
           />

@@ -86,7 +86,7 @@ export function BorderPart() {
   return (
     <>
       <div className="grid grid-cols-2 gap-1.5">
-        {length('Distance', settings.by, (by) => ({ by }))}
+        {length('Distance', settings.by, (distance) => ({ by: distance }))}
         {length('Inner radius', settings.innerRadius, (innerRadius) => ({ innerRadius }))}
         {length('Bridge gaps to', settings.bridgeGap, (bridgeGap) => ({ bridgeGap }))}
         {length('Bridges’ width', settings.bridgeWidth, (bridgeWidth) => ({ bridgeWidth }), false)}

@@ -77,8 +77,8 @@ function SelectionKerf({ cuts }: { cuts: readonly PreparedLayer[] }) {
   const actions = useBenchActions();
   const selection = useBench((state) => state.selection);
   const drawing = useBench((state) => jobOf(state).drawing);
-  const of = (item: Item) => cuts.find(({ placed }) => placed.some((one) => one.item.id === item.id));
-  const chosen = selection.size > 200 ? [] : drawing.items.filter((item) => selection.has(item.id) && of(item));
+  const cutLayerOf = (item: Item) => cuts.find(({ placed }) => placed.some((entry) => entry.item.id === item.id));
+  const chosen = selection.size > 200 ? [] : drawing.items.filter((item) => selection.has(item.id) && cutLayerOf(item));
   if (chosen.length === 0) return null;
   const words = new Set(chosen.map(({ keep }) => keep ?? 'layer'));
   return (
@@ -92,7 +92,7 @@ function SelectionKerf({ cuts }: { cuts: readonly PreparedLayer[] }) {
           actions.edit('what is kept', (job) => keepSide(job, selection, keep === 'layer' ? null : keep))
         }
       />
-      {chosen.length === 1 && <Measures item={chosen[0]} cut={of(chosen[0]) as PreparedLayer} />}
+      {chosen.length === 1 && <Measures item={chosen[0]} cut={cutLayerOf(chosen[0]) as PreparedLayer} />}
     </section>
   );
 }
@@ -103,7 +103,8 @@ function Measures({ item, cut: { applied, burning } }: { item: Item; cut: Prepar
   const kerfMm = applied.settings?.kerfMm ?? 0;
   const box = boundsOf(item);
   const growth = burntGrowth(item, piecesOf(prepared).depths.get(item.id) ?? 0, kerfMm, burning.keep);
-  const size = (by: number) => `${(boxWidth(box) + by).toFixed(2)} × ${(boxHeight(box) + by).toFixed(2)} mm`;
+  const size = (distance: number) =>
+    `${(boxWidth(box) + distance).toFixed(2)} × ${(boxHeight(box) + distance).toFixed(2)} mm`;
   return (
     <p role="status" className="figures text-[12px] text-quiet">
       Drawn {size(0)}; {kerfMm === 0 ? 'once burnt, off by the kerf, which is not known' : `once burnt ${size(growth)}`}
@@ -113,7 +114,7 @@ function Measures({ item, cut: { applied, burning } }: { item: Item; cut: Prepar
 
 function FallsOut() {
   const { pieces, fallsOut } = piecesOf(useBench((state) => state.prepared));
-  const count = (many: number, one: string, several: string) => `${many} ${many === 1 ? one : several}`;
+  const count = (many: number, entry: string, several: string) => `${many} ${many === 1 ? entry : several}`;
   return (
     <p className="text-quiet">
       {count(pieces, 'piece comes', 'pieces come')} free

@@ -82,7 +82,9 @@ export function OffsetPart() {
   };
   const setSettings = (part: Partial<OffsetWish['settings']>) => set({ settings: { ...settings, ...part } });
   const left = made.filter(({ path }) => path.verbs.length > 0);
-  const gone = [...new Set(made.filter(({ path }) => path.verbs.length === 0).map((one) => one.settings.by))];
+  const gone = [
+    ...new Set(made.filter(({ path }) => path.verbs.length === 0).map((madeOffset) => madeOffset.settings.by)),
+  ];
 
   if (sources.length === 0) {
     return (
@@ -160,7 +162,7 @@ export function OffsetPart() {
       {zero && <AlsoOn sources={sources} layerId={placing.layerId} />}
       {gone.length > 0 && !working && !quiet && (
         <p role="status" className="text-warn">
-          {gone.map((by) => sayGone(by, unit)).join(' ')}
+          {gone.map((distance) => sayGone(distance, unit)).join(' ')}
         </p>
       )}
       <Trouble words={trouble} />
@@ -206,7 +208,7 @@ function gripFor(
         const from = distanceFrom(sources, point);
         const distances = distancesOf(wish);
         const nearest = distances.reduce(
-          (best, by, i) => (Math.abs(by - from) < Math.abs(distances[best] - from) ? i : best),
+          (best, distance, i) => (Math.abs(distance - from) < Math.abs(distances[best] - from) ? i : best),
           0,
         );
         nth = nearest % wish.count;
@@ -231,15 +233,15 @@ function askFor(sources: readonly Item[], wish: OffsetWish): Ask<readonly MadeOf
   return (progress, signal) =>
     // The worker takes one after the other.
     Promise.all(
-      wished.map(async (one, i) => {
+      wished.map(async (made, i) => {
         const told = (share: number) => progress((i + share) / wished.length);
-        const path = await work('offset', [one.sources, one.settings], { progress: told, signal });
-        return { ...one, path };
+        const path = await work('offset', [made.sources, made.settings], { progress: told, signal });
+        return { ...made, path };
       }),
     );
 }
 
-function sayGone(by: number, unit: Parameters<typeof formatLength>[1]): string {
-  const distance = formatLength(Math.abs(by), unit);
-  return by < 0 ? `Nothing is left ${distance} inward.` : `Nothing lies ${distance} outward.`;
+function sayGone(delta: number, unit: Parameters<typeof formatLength>[1]): string {
+  const distance = formatLength(Math.abs(delta), unit);
+  return delta < 0 ? `Nothing is left ${distance} inward.` : `Nothing lies ${distance} outward.`;
 }

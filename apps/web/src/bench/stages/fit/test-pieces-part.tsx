@@ -124,8 +124,8 @@ async function layPiece(actions: BenchActions, piece: TestPiece, { name, thickne
     if (!free)
       toast.message('Nothing is free on the sheet: it lies over what is there. Move it, or lay another sheet.');
     const room = roomOn(sheet, machineOf(actions.get()));
-    const at = free ?? { x: room.minX, y: room.minY };
-    const place = translation(at.x, at.y);
+    const point = free ?? { x: room.minX, y: room.minY };
+    const place = translation(point.x, point.y);
     const group: Group = {
       id: newId(),
       name: `${piece.name}, ${name.toLowerCase()} ${thicknessMm} mm`,
@@ -138,7 +138,7 @@ async function layPiece(actions: BenchActions, piece: TestPiece, { name, thickne
       ...piece.cuts.map(
         ({ shape, keep }): Item => ({ ...plain, id: newId(), shape, matrix: place, ...cut, ...(keep ? { keep } : {}) }),
       ),
-      ...(await wordItems(piece.labels, at, { ...score, groupId: group.id })),
+      ...(await wordItems(piece.labels, point, { ...score, groupId: group.id })),
     ];
     actions.edit(`lay a ${piece.name.toLowerCase()}`, (job: JobDocument) => addItems(job, items, [group]));
     actions.select(items.map(({ id }) => id));

@@ -100,14 +100,14 @@ export default function RecipeForm(props: Props) {
   };
   // In place of another, its kerf, its note and its picture stay.
   const replace = async (form: KeptRecipe, known: Recipe) => {
-    const { id, version, kerfMm, kerfFrom, note, pictureId, lensId: of } = known;
+    const { id, version, kerfMm, kerfFrom, note, pictureId, lensId: ownLensId } = known;
     return api.changeRecipe(form.by, {
       ...recipe(form),
       ...(pictureId ? { pictureId } : {}),
       ...(await pictured()),
       id,
       version,
-      ...(of ? { lensId: of } : {}),
+      ...(ownLensId ? { lensId: ownLensId } : {}),
       ...(separates(operation) && settings.kerfMm === 0 ? { kerfMm, kerfFrom } : {}),
       note: props.note ?? note,
     });
