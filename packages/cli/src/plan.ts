@@ -2,7 +2,7 @@ import { fileURLToPath } from 'node:url';
 import { blocks, checkJob, reportOf } from '@lambent/core/checks';
 import type { JobDocument } from '@lambent/core/document';
 import { changeSetting } from '@lambent/core/edits';
-import { gatherOutgoing, writeGcode, writeSvg } from '@lambent/core/formats';
+import { decodePicture, gatherOutgoing, prepareWithPictures, writeGcode, writeSvg } from '@lambent/core/formats';
 import { boxOf } from '@lambent/core/geometry';
 import { separates } from '@lambent/core/operations';
 import { planJob, prepareJob, stepTitle } from '@lambent/core/plan';
@@ -41,7 +41,11 @@ export async function plan(file: string, options: PlanOptions): Promise<number> 
   const lists = { ...shop, keys: [key, ...shop.keys] };
   const keyed = { ...job, keyId: key.id };
   const wanted = options.kerf === undefined ? keyed : withKerf(keyed, lists, options.kerf);
-  const prepared = prepareJob(wanted, lists, { runId: run.id });
+  const prepared = await prepareWithPictures(wanted, lists, { runId: run.id }, async (id) => {
+    const picture = pictures.get(id);
+    if (!picture) throw new Unusable(`${source.file} burns a picture that is not in it: plan it on the server.`);
+    return decodePicture(picture.bytes);
+  });
   const { material } = prepared;
   const said = saidProgress('planning');
   const burnPlan = planJob(prepared, said.progress);

@@ -1,4 +1,4 @@
-import { afterAll, beforeAll, expect, test } from '@jest/globals';
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { checkJob } from './checks/check.ts';
 import { drawnPaint } from './colours/drawn.ts';
 import { operationColourKey } from './colours/key.ts';
@@ -7,6 +7,7 @@ import { setLayer } from './edits/layers.ts';
 import { box, item, jobWith, line, machine, material, shop } from './fixtures/shop.ts';
 import { writeGcode } from './formats/gcode/write.ts';
 import { gatherOutgoing } from './formats/outgoing.ts';
+import { prepareWithPictures } from './formats/picture/to-burn.ts';
 import { writeSvg } from './formats/svg/write.ts';
 import type { OperationDefinition } from './operations/definition.ts';
 import {
@@ -17,7 +18,7 @@ import {
   operations,
 } from './operations/operations.ts';
 import { planJob } from './plan/plan.ts';
-import { prepareJob } from './plan/prepare.ts';
+import { picturesToBurn, prepareJob } from './plan/prepare.ts';
 import { bookFromText, bookToText } from './recipes/book/book-json.ts';
 import type { Recipe } from './recipes/book/recipe.ts';
 import { cardKinds, cardWish } from './recipes/cards/card-wish.ts';
@@ -130,6 +131,60 @@ test('it goes out on a layer of its own, between scores and cuts', () => {
   });
   expect(outgoing.layers.map(({ name }) => name)).toEqual(['Engrave', 'Score', 'Crease', 'Cut']);
   expect(writeSvg(outgoing).toUpperCase()).toContain('STROKE="#123ABC"');
+});
+
+describe('one whose power follows tones', () => {
+  const dots = 'dots' as BurntOperation;
+  const fill = {
+    traces: 'areas',
+    separates: false,
+    followsTone: true,
+    phase: 1,
+    verb: 'dots',
+    firstEnergy: 0.2,
+  } as const;
+  const definition = { ...crease, name: 'Dots', colour: '#456DEF', burning: fill };
+  let removeDots = () => {};
+  beforeAll(() => {
+    removeDots = addOperation(dots, definition);
+  });
+  afterAll(() => removeDots());
+
+  const pixels = { width: 2, height: 1, rgb: Uint8Array.of(0, 0, 0, 102, 102, 102) };
+  const photo = {
+    ...item(box(0, 0, 1), null),
+    shape: { kind: 'picture', pictureId: 'p', width: 2, height: 1 } as const,
+    matrix: [5, 0, 0, 5, 30, 40] as const,
+  };
+  const dotted = { ...recipe, operation: dots, lineSpacingMm: 1 };
+  const job = (on: string | null) => jobWith([{ ...photo, pinned: on }, item(box(60, 60, 5), 'cut')]);
+  const unpacked = async () => pixels;
+  const prepared = (on: string | null) =>
+    prepareWithPictures(job(on), shopWith([...material.recipes, dotted]), {}, unpacked);
+
+  test('burns the pictures that are put on it, and they are no finding', async () => {
+    const ready = await prepared(dots);
+    expect([...picturesToBurn(ready)]).toEqual(['p']);
+    const plan = planJob(ready);
+    expect(plan.steps.map((step) => [step.operation, step.litMm])).toEqual([
+      [dots, 50],
+      ['cut', 20],
+    ]);
+    expect(checkJob(ready, plan).map(({ code }) => code)).not.toContain('picture-not-burnt');
+    // Of 7 % power, all for black and 0.6 for the grey.
+    const powers = [...writeGcode(plan, 'Photo')].map((text) => /S(\d+)/.exec(text)?.[1]).filter((power) => power);
+    expect(powers).toEqual(expect.arrayContaining(['70', '42']));
+  });
+
+  test('asks for no picture that is only shown, and says that it does not burn', async () => {
+    const shown = await prepareWithPictures(job('engrave'), shopWith(), {}, () => Promise.reject(new Error('asked')));
+    expect(checkJob(shown, planJob(shown)).map(({ code }) => code)).toContain('picture-not-burnt');
+  });
+
+  test('is not planned without its pixels, for a picture is never left out in silence', () => {
+    const without = prepareJob(job(dots), shopWith([...material.recipes, dotted]));
+    expect(() => planJob(without)).toThrow('the picture p burns, and its pixels are not at hand');
+  });
 });
 
 test('documents hold layers of it; without it, they say which operations there are', () => {

@@ -13,5 +13,6 @@ import { PicturesService } from './pictures.service.ts';
   imports: [TypeOrmModule.forFeature([PictureEntity, FontEntity]), DataModule, WorkModule],
   controllers: [PicturesController, FontsController, AssetsController],
   providers: [PicturesService, FontsService],
+  exports: [PicturesService],
 })
 export class FilesModule {}

@@ -2,6 +2,7 @@ import { Module } from '@nestjs/common';
 import { TypeOrmModule } from '@nestjs/typeorm';
 import { DataModule } from '../data/data.module.ts';
 import { EventsModule } from '../events/events.module.ts';
+import { FilesModule } from '../files/files.module.ts';
 import { JobsModule } from '../jobs/jobs.module.ts';
 import { MachinesModule } from '../machines/machines.module.ts';
 import { ShopModule } from '../shop/shop.module.ts';
@@ -21,6 +22,7 @@ import { RunsService } from './runs.service.ts';
     ShopModule,
     MachinesModule,
     JobsModule,
+    FilesModule,
   ],
   controllers: [RunsController],
   providers: [RunsService, RunRecord, RunFollower],

@@ -3,6 +3,7 @@ import { type JobDocument, newJob, type Run } from '@lambent/core/document';
 import { addRun, changeRun } from '@lambent/core/edits';
 import { MachineRefusal } from '@lambent/machines';
 import { packJob } from '../jobs/pack.ts';
+import type { ReadPicture } from '../work/tasks.ts';
 import { RunsService } from './runs.service.ts';
 
 const signal = new AbortController().signal;
@@ -45,8 +46,8 @@ function service(options: Options = {}) {
   const machine = { id: 'wren', bedWidth: 600, bedHeight: 400, origin: 'top-left' };
   const shop = { everything: async () => ({ machines: [machine], materials: [] }) };
   const work = {
-    planToFile: async (task: unknown) => {
-      did.push(['planToFile', task]);
+    planToFile: async (task: unknown, picture: ReadPicture) => {
+      did.push(['planToFile', task, await picture('photo')]);
       return options.findings ? { program: null, findings: options.findings } : { program, findings: [] };
     },
     report: async (task: unknown) => {
@@ -61,6 +62,7 @@ function service(options: Options = {}) {
   };
   const record = { answered: async (id: string) => ({ id }), lastBurnt: async () => options.burnt ?? null };
   const writes = { do: async (...write: unknown[]) => void did.push(write) };
+  const pictures = { get: async (id: string) => ({ mediaType: 'image/png', bytes: `bytes of ${id}` }) };
   const made = new RunsService(
     record as never,
     follower as never,
@@ -69,6 +71,7 @@ function service(options: Options = {}) {
     links as never,
     work as never,
     writes as never,
+    pictures as never,
   );
   return { service: made, did: (name: string) => did.filter(([what]) => what === name), laid: () => laid };
 }
@@ -83,7 +86,8 @@ describe('a start', () => {
     const { service: runs, did } = service();
     const { id } = await runs.start('j', { version: 2 }, signal);
     expect(did('packed')).toEqual([['packed', 'j', 2]]);
-    const [[, task]] = did('planToFile') as [string, { choice: unknown; runId: string; title: string }][];
+    const [[, task, picture]] = did('planToFile');
+    expect(picture).toBe('bytes of photo');
     expect(task).toMatchObject({ runId: id, title: 'Tags', choice: { runId: 'run-1', head: { x: 3, y: 4 } } });
     const [[, written]] = did('addRun');
     expect(written).toMatchObject({

@@ -8,6 +8,7 @@ import { Injectable, type OnModuleInit } from '@nestjs/common';
 import { notFound, PlainError } from '../common/plain-error.ts';
 import { config } from '../config.ts';
 import { WriteQueue } from '../data/write-queue.ts';
+import { PicturesService } from '../files/pictures.service.ts';
 import { JobsService } from '../jobs/jobs.service.ts';
 import { jobWithoutDrawing } from '../jobs/pack.ts';
 import { MachineLinks } from '../machines/machine-links.ts';
@@ -47,7 +48,11 @@ export class RunsService implements OnModuleInit {
     private readonly links: MachineLinks,
     private readonly work: WorkService,
     private readonly writes: WriteQueue,
+    private readonly pictures: PicturesService,
   ) {}
+
+  /** The file of a picture that a plan burns. */
+  private readonly picture = async (id: string) => (await this.pictures.get(id)).bytes;
 
   async onModuleInit(): Promise<void> {
     await mkdir(this.folder, { recursive: true });
@@ -64,7 +69,7 @@ export class RunsService implements OnModuleInit {
     const job = await this.jobs.packed(jobId, version ?? last);
     const jobRun = expectRun(findRun(jobWithoutDrawing(job.settings).runs, run));
     const shop = await this.shop.everything();
-    return this.work.report({ job, shop, title, choice: { runId: jobRun.id } }, signal);
+    return this.work.report({ job, shop, title, choice: { runId: jobRun.id } }, this.picture, signal);
   }
 
   /**
@@ -101,7 +106,7 @@ export class RunsService implements OnModuleInit {
     const head = machine ? fromMachine(machine, driver.status.x, driver.status.y) : null;
     const choice = { runId: jobRun.id, head };
     const task = { job, shop, title, folder: this.folder, runId: id, choice };
-    const { program, findings } = await this.work.planToFile(task, signal);
+    const { program, findings } = await this.work.planToFile(task, this.picture, signal);
     if (!program) {
       const details: BlockedDetails = { findings: [...findings] };
       throw new PlainError(422, 'blocked', 'The checks found what must be mended before this job is burnt.', details);

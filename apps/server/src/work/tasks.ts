@@ -10,8 +10,10 @@ import { arrivalItemId, boundsOfAll, type JobDocument, jobFromJson, type Reading
 import {
   acceptArrival,
   arrivalMap,
+  decodePicture,
   describePicture as describe,
   FileRefused,
+  prepareWithPictures,
   programLines,
   type Reading,
   readDrawingFile,
@@ -32,6 +34,11 @@ export interface PackedJob {
   readonly drawingJson: Uint8Array;
 }
 
+/** Gives the file of a picture that the shop keeps, by its id. */
+export type ReadPicture = (id: string) => Promise<Uint8Array>;
+
+const unpacking = (picture: ReadPicture) => async (id: string) => decodePicture(await picture(id));
+
 type ShopLists = Pick<Shop, 'machines' | 'keys' | 'materials'>;
 
 function unpack({ settings, drawingJson }: PackedJob): JobDocument {
@@ -51,15 +58,18 @@ export interface PlannedProgram {
 }
 
 /** Plans a version and writes its program to `folder`, named by its SHA-256. */
-export async function planToFile(task: {
-  job: PackedJob;
-  shop: ShopLists;
-  title: string;
-  folder: string;
-  runId: string;
-  choice: RunChoice;
-}): Promise<PlannedProgram> {
-  const prepared = prepareJob(unpack(task.job), task.shop, task.choice);
+export async function planToFile(
+  task: {
+    job: PackedJob;
+    shop: ShopLists;
+    title: string;
+    folder: string;
+    runId: string;
+    choice: RunChoice;
+  },
+  picture: ReadPicture,
+): Promise<PlannedProgram> {
+  const prepared = await prepareWithPictures(unpack(task.job), task.shop, task.choice, unpacking(picture));
   const plan = planJob(prepared);
   const findings = checkJob(prepared, plan);
   if (blocks(findings)) return { program: null, findings };
@@ -95,8 +105,11 @@ export async function planToFile(task: {
 }
 
 /** What a run of a version would do: its layers, times and findings. */
-export function report(task: { job: PackedJob; shop: ShopLists; title: string; choice: RunChoice }): Report {
-  const prepared = prepareJob(unpack(task.job), task.shop, task.choice);
+export async function report(
+  task: { job: PackedJob; shop: ShopLists; title: string; choice: RunChoice },
+  picture: ReadPicture,
+): Promise<Report> {
+  const prepared = await prepareWithPictures(unpack(task.job), task.shop, task.choice, unpacking(picture));
   const plan = planJob(prepared);
   return reportOf(jobSource(task.title, prepared.job), prepared, plan, checkJob(prepared, plan));
 }

@@ -1,13 +1,13 @@
-import { MessageChannel } from 'node:worker_threads';
+import { MessageChannel, type MessagePort } from 'node:worker_threads';
 import type { Reading } from '@lambent/core/formats';
 import { Injectable, type OnApplicationShutdown } from '@nestjs/common';
 import { Piscina } from 'piscina';
 import { PlainError } from '../common/plain-error.ts';
-import { errorOf } from '../common/refusals.ts';
+import { errorOf, refusalOf } from '../common/refusals.ts';
 import { storageTrouble } from '../data/storage-trouble.ts';
 import { WriteQueue } from '../data/write-queue.ts';
 import type * as tasks from './tasks.ts';
-import type { TaskAnswer } from './worker.ts';
+import type { FromTask, PictureAnswer, TaskAnswer } from './worker.ts';
 
 interface LaneLimits {
   /** As many wait; what comes then is refused. */
@@ -42,14 +42,25 @@ export class WorkService implements OnApplicationShutdown {
     this.lane('saves');
   }
 
-  /** @param signal ends it where nobody waits for it any more */
-  planToFile(task: Parameters<Work['planToFile']>[0], signal?: AbortSignal): Promise<tasks.PlannedProgram> {
-    return this.run('plans', 'planToFile', task, 'This job', signal);
+  /**
+   * @param picture gives the pictures that burn
+   * @param signal ends it where nobody waits for it any more
+   */
+  planToFile(
+    task: Parameters<Work['planToFile']>[0],
+    picture: tasks.ReadPicture,
+    signal?: AbortSignal,
+  ): Promise<tasks.PlannedProgram> {
+    return this.run('plans', 'planToFile', task, 'This job', { picture, given: signal });
   }
 
-  /** @param signal ends it where nobody waits for it any more */
-  report(task: Parameters<Work['report']>[0], signal?: AbortSignal): Promise<ReturnType<Work['report']>> {
-    return this.run('plans', 'report', task, 'This job', signal);
+  /** As `planToFile`, without a program. */
+  report(
+    task: Parameters<Work['report']>[0],
+    picture: tasks.ReadPicture,
+    signal?: AbortSignal,
+  ): ReturnType<Work['report']> {
+    return this.run('plans', 'report', task, 'This job', { picture, given: signal });
   }
 
   readDrawing(task: Parameters<Work['readDrawing']>[0]): Promise<Reading> {
@@ -104,7 +115,13 @@ export class WorkService implements OnApplicationShutdown {
    * @param what begins the sentence that says why it could not be done
    * @throws PlainError what is wrong with what was sent; 503 where too many wait, 422 where it is too much
    */
-  private async run<T>(lane: Lane, name: keyof Work, task: unknown, what: string, given?: AbortSignal): Promise<T> {
+  private async run<T>(
+    lane: Lane,
+    name: keyof Work,
+    task: unknown,
+    what: string,
+    { picture, given }: { picture?: tasks.ReadPicture; given?: AbortSignal } = {},
+  ): Promise<T> {
     const limits = lanes[lane];
     const threads = this.lane(lane);
     if (threads.queueSize >= limits.queue) {
@@ -123,9 +140,12 @@ export class WorkService implements OnApplicationShutdown {
     const giveUp = () => turn.abort();
     given?.addEventListener('abort', giveUp);
     const { port1, port2 } = new MessageChannel();
-    port1.once('message', begin);
+    port1.on('message', (said: FromTask) => {
+      if (said.kind === 'begun') begin();
+      else void answerPicture(port1, said.id, picture);
+    });
     try {
-      const wanted = { name, task, begun: port2 };
+      const wanted = { name, task, line: port2 };
       const answer: TaskAnswer = await threads.run(wanted, { signal: turn.signal, transferList: [port2] });
       if ('done' in answer) return answer.done as T;
       throw errorOf(answer.refused);
@@ -154,4 +174,12 @@ export class WorkService implements OnApplicationShutdown {
       port1.close();
     }
   }
+}
+
+async function answerPicture(port: MessagePort, id: string, picture: tasks.ReadPicture | undefined): Promise<void> {
+  const answer: PictureAnswer = await (picture?.(id) ?? Promise.reject(new Error('This work needs no pictures'))).then(
+    (bytes) => ({ id, bytes }),
+    (error) => ({ id, refused: refusalOf(error) }),
+  );
+  port.postMessage(answer);
 }

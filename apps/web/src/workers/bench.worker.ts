@@ -24,9 +24,9 @@ import {
 } from '@lambent/core/document';
 import { followedPath, offsetOf, outlinesOfItems } from '@lambent/core/fit';
 import {
-  decodePicture,
   type OutgoingChoices,
   type PictureFile,
+  prepareWithPictures,
   type Reading,
   readDrawingFile,
   visiblePart,
@@ -66,7 +66,7 @@ import { type ArtworkFormat, artworkFile, programFile } from './outgoing-files.t
 import { portionsOf } from './portions.ts';
 import type { Answered, Asked } from './work-pool.ts';
 import { buffersOf, itemsAhead, Moved, moved, nowAndThen, WithItems } from './worker-answer.ts';
-import { assets, bytesOf, fontBook, loadText, picturesOf } from './worker-files.ts';
+import { assets, fontBook, loadText, picturesOf, unpacked } from './worker-files.ts';
 
 export type ShopLists = Pick<Shop, 'machines' | 'keys' | 'materials'>;
 
@@ -178,7 +178,7 @@ const work = {
 
   /** What shows of a picture, in its pixels. */
   async visiblePart(_: Progress, pictureId: string): Promise<Path> {
-    return visiblePart(await decodePicture(await bytesOf(`/api/pictures/${pictureId}`), assets));
+    return visiblePart(await unpacked(pictureId));
   },
 
   /** A job as the body of a save, which is kept in the browser until the server has it. */
@@ -190,10 +190,10 @@ const work = {
   },
 
   /** @param shop null where it is the one that this worker was last told of */
-  plan(progress: Progress, diff: JobDiff, shop: ShopLists | null, choice: RunChoice): Planned {
+  async plan(progress: Progress, diff: JobDiff, shop: ShopLists | null, choice: RunChoice): Promise<Planned> {
     plannedBy = shop ?? plannedBy;
     if (!plannedBy) throw new Error('The planning worker was asked for a plan before it was told of the shop');
-    const prepared = prepareJob(follow(diff), plannedBy, choice);
+    const prepared = await prepareWithPictures(follow(diff), plannedBy, choice, unpacked);
     const plan = planJob(prepared, partOf(nowAndThen(progress), 0, plannedShare));
     const findings = checkJob(prepared, plan);
     return moved({ plan, findings }, buffersOf(plan));
@@ -258,8 +258,8 @@ const work = {
   },
 
   /** The program of a run, as a file. */
-  gcode(_: Progress, job: JobDocument, shop: ShopLists, title: string, choice: RunChoice): Blob {
-    return programFile(planJob(prepareJob(job, shop, choice)), title);
+  async gcode(_: Progress, job: JobDocument, shop: ShopLists, title: string, choice: RunChoice): Promise<Blob> {
+    return programFile(planJob(await prepareWithPictures(job, shop, choice, unpacked)), title);
   },
 
   /** The artwork of a run, as a file. */

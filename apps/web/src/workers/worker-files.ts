@@ -1,6 +1,6 @@
 import type { FontAnswer } from '@lambent/contracts';
-import type { JobDocument } from '@lambent/core/document';
-import type { PictureFile } from '@lambent/core/formats';
+import type { JobDocument, Pixels } from '@lambent/core/document';
+import { decodePicture, type PictureFile } from '@lambent/core/formats';
 import type { FontBook } from '@lambent/core/text';
 
 /** A file of the server's. @throws Error with a sentence where it does not give it */
@@ -40,4 +40,21 @@ export async function picturesOf({ drawing }: JobDocument): Promise<Map<string, 
   const ids = new Set(drawing.items.flatMap(({ shape }) => (shape.kind === 'picture' ? [shape.pictureId] : [])));
   const files = await Promise.all([...ids].map(async (id) => ({ id, bytes: await bytesOf(`/api/pictures/${id}`) })));
   return new Map(files.map((file) => [file.id, file]));
+}
+
+/** So many pictures are kept unpacked: those of the job that one works at, and not of all that were open. */
+const mostUnpacked = 4;
+const unpackedPictures = new Map<string, Promise<Pixels>>();
+
+/** The pixels of a picture that the server keeps. @throws Error where it does not give it; FileRefused where it is damaged */
+export function unpacked(pictureId: string): Promise<Pixels> {
+  const known = unpackedPictures.get(pictureId);
+  const pixels = known ?? bytesOf(`/api/pictures/${pictureId}`).then((bytes) => decodePicture(bytes, assets));
+  // The one used last stands last.
+  unpackedPictures.delete(pictureId);
+  unpackedPictures.set(pictureId, pixels);
+  if (!known) pixels.catch(() => unpackedPictures.delete(pictureId));
+  const [oldest] = unpackedPictures.keys();
+  if (unpackedPictures.size > mostUnpacked) unpackedPictures.delete(oldest);
+  return pixels;
 }

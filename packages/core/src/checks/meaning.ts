@@ -171,9 +171,12 @@ export const checkFlips: Check = ({ job }) => {
 };
 
 /** What is in the job and will not burn without anybody having said so in this job. */
-export const checkUnseen: Check = ({ job }) => {
+export const checkUnseen: Check = ({ job, meaning }) => {
   const hidden = job.drawing.items.filter((item) => item.hidden);
-  const pictures = job.drawing.items.filter((item) => !item.hidden && item.shape.kind === 'picture');
+  const placed = new Set([...meaning.placed.values()].flatMap((list) => list.map(({ item }) => item)));
+  const pictures = job.drawing.items.filter(
+    (item) => !item.hidden && item.shape.kind === 'picture' && !placed.has(item),
+  );
   return [
     ...ifAny(hidden, () =>
       finding(

@@ -3,6 +3,7 @@ import type { JobDocument, PaintPart } from '../document/job.ts';
 import { sameMark } from '../edits/items.ts';
 import { type Polyline, polylineLength, signedArea } from '../geometry/paths/flatten.ts';
 import { nestDepths } from '../geometry/questions/nesting.ts';
+import { burnsPictures } from '../operations/operations.ts';
 import { type ColourKey, type Layer, layerByKey, layersUnder, type Mark } from './key.ts';
 
 /** One paint of the drawing, as the Colours stage lists it. */
@@ -102,6 +103,7 @@ function patched(known: NonNullable<typeof last>, job: JobDocument, key: ColourK
 function derive(job: JobDocument, key: ColourKey): Meaning {
   const layers = layersUnder(key, job.layers);
   const known = new Set(layers.map((layer) => layer.id));
+  const ofPictures = new Set(layers.flatMap(({ id, operation }) => (burnsPictures(operation) ? [id] : [])));
   const existing = (id: string | null) => (id !== null && known.has(id) ? id : null);
 
   const decisions = new Map<string, Decision>();
@@ -120,8 +122,13 @@ function derive(job: JobDocument, key: ColourKey): Meaning {
   const placed = new Map<string, Placed[]>(layers.map((layer) => [layer.id, []]));
   const undecided: Item[] = [];
   for (const item of job.drawing.items) {
-    // Pictures have no paint; they are shown, and burnt by no operation there is.
-    if (item.hidden || item.shape.kind === 'picture') continue;
+    if (item.hidden) continue;
+    if (item.shape.kind === 'picture') {
+      // Pictures have no paint: they burn where they are put by hand, if that burns pictures; else they are only shown.
+      const layerId = existing(item.pinned);
+      if (layerId !== null && ofPictures.has(layerId)) placed.get(layerId)?.push({ item, parts: [] });
+      continue;
+    }
     const name = paintName(item);
     let meant = alike.get(name);
     if (!meant) {

@@ -41,6 +41,7 @@ export { type GuideLine, type JobDocument, newJob, type PaintPart, type StartPoi
 export { type JobJson, jobFromJson, jobMediaType, jobToJson } from './json.ts';
 export type { Layer, LayerBurning, LineOrder } from './layer.ts';
 export { NotADrawing } from './not-a-drawing.ts';
+export type { Pixels } from './pixels.ts';
 export { findRun, firstRun, type Run } from './run.ts';
 export { type FollowingShape, isFollowing, type Shape, type TextSetting } from './shape.ts';
 export { isOutlineUnknown, knowOutline, outlineOf, rectangleOf, sharpOutlineOf, verbsIn } from './shapes.ts';

@@ -11,6 +11,7 @@ export {
 export { decodePicture, encodePixels } from './picture/decode.ts';
 export { describePicture } from './picture/describe.ts';
 export { pictureFile } from './picture/file.ts';
+export { prepareWithPictures } from './picture/to-burn.ts';
 export { visiblePart } from './picture/visible.ts';
 export { type ReadingTools, readDrawingFile } from './read.ts';
 export {

@@ -2,6 +2,8 @@
 export interface Burning {
   /** What the beam goes along: lines, or the inside of outlines, row by row. */
   readonly traces: 'lines' | 'areas';
+  /** Whether it burns pictures too, with a power that follows their tones. */
+  readonly followsTone?: boolean;
   /**
    * Whether it goes through the stock, so that pieces come off: what lies inside burns first, the width of the beam
    * counts, and outlines have to close.

@@ -1,4 +1,5 @@
 export {
+  addOperation,
   type BurntOperation,
   burntOperations,
   fillsAreas,

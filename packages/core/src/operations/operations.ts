@@ -47,6 +47,11 @@ export function fillsAreas(operation: Operation): boolean {
   return operationOf(operation).burning?.traces === 'areas';
 }
 
+/** Whether it burns pictures, with a power that follows their tones. */
+export function burnsPictures(operation: Operation): boolean {
+  return operationOf(operation).burning?.followsTone ?? false;
+}
+
 /** Whether it burns along lines. */
 export function followsLines(operation: Operation): boolean {
   return operationOf(operation).burning?.traces === 'lines';

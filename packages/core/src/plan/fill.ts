@@ -43,7 +43,9 @@ export function engravedFills(prepared: PreparedJob, layer: PreparedLayer): read
 
 function findFills(prepared: PreparedJob, layer: PreparedLayer): EngravedFill[] {
   const { key } = prepared;
-  const { placed, burning } = layer;
+  const { burning } = layer;
+  // Pictures burn in their greys.
+  const placed = layer.placed.filter(({ item }) => item.shape.kind !== 'picture');
   const hairline = key.hairlineMm ?? null;
   const flips = flipsOn(prepared, placed);
   const plain =

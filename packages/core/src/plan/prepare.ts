@@ -3,6 +3,7 @@ import type { ColourKey } from '../colours/key.ts';
 import { anchorPoint, boundsOfAll, type Item } from '../document/item.ts';
 import type { JobDocument } from '../document/job.ts';
 import { type Layer, type LayerBurning, usualBurning } from '../document/layer.ts';
+import type { PixelsOf } from '../document/pixels.ts';
 import type { Run } from '../document/run.ts';
 import { type Sheet, sheetFrame, sheetUnder } from '../document/sheet.ts';
 import { isEmpty } from '../geometry/paths/box.ts';
@@ -48,6 +49,7 @@ export interface PreparedJob {
   readonly layers: readonly PreparedLayer[];
   /** Takes an item from where it is drawn to where this run burns it, in bed mm. */
   readonly burntAt: (item: Item) => Item;
+  readonly pixelsOf: PixelsOf;
 }
 
 /** Which run, and where the head stands, for runs that land there. */
@@ -57,6 +59,13 @@ export interface RunChoice {
   /** In bed mm. */
   readonly head?: Point | null;
 }
+
+/** What a job needs besides the shop to be planned: its pictures unpacked, as far as they burn. */
+export interface JobAssets {
+  readonly pixelsOf: PixelsOf;
+}
+
+const noAssets: JobAssets = { pixelsOf: () => null };
 
 /**
  * Looks up a job's machine, key and material in the shop. Derives what each item means, and what each layer burns with
@@ -68,6 +77,7 @@ export function prepareJob(
   job: JobDocument,
   shop: Pick<Shop, 'machines' | 'keys' | 'materials'>,
   { runId, head = null }: RunChoice = {},
+  { pixelsOf }: JobAssets = noAssets,
 ): PreparedJob {
   const machine = shop.machines.find(({ id }) => id === job.machineId) ?? shop.machines[0];
   const key = shop.keys.find(({ id }) => id === job.keyId) ?? shop.keys[0];
@@ -128,7 +138,16 @@ export function prepareJob(
     if (byMaterial.size === 0) return [layerOn(material, [])];
     return [...byMaterial].map(([stock, placed]) => layerOn(stock, placed));
   });
-  return { job, machine, key, run, material, meaning, layers, burntAt };
+  return { job, machine, key, run, material, meaning, layers, burntAt, pixelsOf };
+}
+
+/** The ids of the pictures that burn in a run: whoever plans it has to have their pixels at hand. */
+export function picturesToBurn({ layers }: Pick<PreparedJob, 'layers'>): Set<string> {
+  return new Set(
+    layers.flatMap(({ burns, placed }) =>
+      burns ? placed.flatMap(({ item: { shape } }) => (shape.kind === 'picture' ? [shape.pictureId] : [])) : [],
+    ),
+  );
 }
 
 const asDrawn = (item: Item) => item;

@@ -1,11 +1,13 @@
+import type { Pixels } from '../document/pixels.ts';
 import { type Box, boxHeight, boxWidth, growBox, uniteBoxes } from '../geometry/paths/box.ts';
 import { indexBoxes } from '../geometry/paths/box-index.ts';
 import type { Polyline } from '../geometry/paths/flatten.ts';
-import { applyTo, type Matrix, rotation } from '../geometry/paths/matrix.ts';
+import { applyTo, type Matrix, multiply, rotation } from '../geometry/paths/matrix.ts';
 import type { Progress } from '../geometry/paths/progress.ts';
 import { polylineBounds } from '../geometry/questions/nesting.ts';
 import type { LayerSettings } from '../settings/settings.ts';
 import { Move, type MoveList } from './moves.ts';
+import { toneRows } from './tones.ts';
 
 /** Something to fill: the closed outlines of one item and their bounds, in bed mm. */
 export interface Filled {
@@ -53,25 +55,53 @@ export function rasterFill(
   bed: Box,
   progress?: Progress,
 ): boolean {
-  const { scanAngle, passes, focusMm, focusStepMm } = settings;
-  const turned = scanAngle % 360 === 0 ? null : rotation(scanAngle);
-  const scan: Scan = {
-    settings,
-    acceleration,
-    runUp: settings.runUpMm ?? runUpLength(settings.speedMmPerS, acceleration),
-    turned,
-    reach: turned ? (y) => reachOfBed(bed, turned, y) : () => [bed.minX, bed.maxX],
-  };
+  const { scanAngle, lineSpacingMm } = settings;
+  const scan = scanBy(settings, acceleration, bed);
   let short = false;
-  const blocks = blocksOf(turned ? pieces.map((piece) => levelled(piece, scanAngle)) : pieces, scan);
+  const blocks = blocksOf(scan.turned ? pieces.map((piece) => levelled(piece, scanAngle)) : pieces, scan);
   blocks.forEach((block, i) => {
-    for (let pass = 0; pass < passes; pass++) {
-      list.focus(focusMm - pass * focusStepMm);
-      short = scanBlock(list, block, scan) || short;
-    }
+    const rows = crossingsByRow(block, lineSpacingMm);
+    short = scanRows(list, rows, scan) || short;
     progress?.((i + 1) / blocks.length);
   });
   return short;
+}
+
+/**
+ * Burns pictures in their greys, one after the other, row by row; what `rasterFill` says of rows holds here too.
+ *
+ * @param pictures with what takes each from its pixels to the bed
+ * @returns whether a run-up had to be cut short at the edge of the bed
+ */
+export function rasterTones(
+  list: MoveList,
+  pictures: readonly { readonly pixels: Pixels; readonly matrix: Matrix }[],
+  settings: RasterSettings,
+  acceleration: number,
+  bed: Box,
+  progress?: Progress,
+): boolean {
+  const scan = scanBy(settings, acceleration, bed);
+  let short = false;
+  pictures.forEach(({ pixels, matrix }, i) => {
+    const placing = scan.turned ? multiply(rotation(-settings.scanAngle), matrix) : matrix;
+    short = scanRows(list, toneRows(pixels, placing, settings.lineSpacingMm), scan) || short;
+    progress?.((i + 1) / pictures.length);
+  });
+  list.power = 1;
+  return short;
+}
+
+function scanBy(settings: RasterSettings, acceleration: number, bed: Box): Scan {
+  const { scanAngle, runUpMm, speedMmPerS } = settings;
+  const turned = scanAngle % 360 === 0 ? null : rotation(scanAngle);
+  return {
+    settings,
+    acceleration,
+    runUp: runUpMm ?? runUpLength(speedMmPerS, acceleration),
+    turned,
+    reach: turned ? (y) => reachOfBed(bed, turned, y) : () => [bed.minX, bed.maxX],
+  };
 }
 
 /** A piece turned back, so that scan lines through it are level. */
@@ -106,8 +136,18 @@ function reachOfBed({ minX, minY, maxX, maxY }: Box, turned: Matrix, y: number):
   return [from, Math.max(from, until)];
 }
 
-function scanBlock(list: MoveList, block: readonly Filled[], { settings, runUp, turned, reach }: Scan): boolean {
-  const rows = crossingsByRow(block, settings.lineSpacingMm);
+/** Burns rows with all their passes. @returns whether a run-up had to be cut short */
+function scanRows(list: MoveList, rows: readonly Row[], scan: Scan): boolean {
+  const { passes, focusMm, focusStepMm } = scan.settings;
+  let short = false;
+  for (let pass = 0; pass < passes; pass++) {
+    list.focus(focusMm - pass * focusStepMm);
+    short = scanOnce(list, rows, scan) || short;
+  }
+  return short;
+}
+
+function scanOnce(list: MoveList, rows: readonly Row[], { settings, runUp, turned, reach }: Scan): boolean {
   const go = (kind: number, x: number, y: number) => {
     if (!turned) return list.to(kind, x, y);
     const place = applyTo(turned, x, y);
@@ -115,7 +155,7 @@ function scanBlock(list: MoveList, block: readonly Filled[], { settings, runUp, 
   };
   let short = false;
   let forth = true;
-  for (const { y, xs } of rows) {
+  for (const { y, xs, powers } of rows) {
     const first = xs[0];
     const last = xs[xs.length - 1];
     const [least, most] = reach(y);
@@ -129,6 +169,7 @@ function scanBlock(list: MoveList, block: readonly Filled[], { settings, runUp, 
     for (let i = 0; i < xs.length; i += 2) {
       const index = forth ? i : xs.length - 1 - i;
       go(Move.dark, xs[index], y);
+      if (powers) list.power = powers[index >> 1];
       go(Move.lit, xs[forth ? index + 1 : index - 1], y);
     }
     go(Move.dark, forth ? to : from, y);
@@ -137,10 +178,13 @@ function scanBlock(list: MoveList, block: readonly Filled[], { settings, runUp, 
   return short;
 }
 
+/** A row of what is filled, or of a picture. */
 interface Row {
   readonly y: number;
-  /** Where the row enters and leaves what is filled, from left to right, in pairs. */
+  /** Where the row enters and leaves what burns, from left to right, in pairs. */
   readonly xs: Float64Array;
+  /** The share of power of each pair; missing where all burn with what the list has. */
+  readonly powers?: Float32Array;
 }
 
 /** The rows through a block, half a spacing in from its top, that cross anything. */

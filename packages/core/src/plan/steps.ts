@@ -13,7 +13,7 @@ import { engravedFills } from './fill.ts';
 import type { MoveList } from './moves.ts';
 import { type BurnLine, burnLines } from './order.ts';
 import type { PreparedJob, PreparedLayer } from './prepare.ts';
-import { rasterFill } from './raster.ts';
+import { rasterFill, rasterTones } from './raster.ts';
 
 /** Which of a layer's lines a step burns: all, or of a cut those that lie in others, or the rest. */
 export type StepPart = 'all' | 'inner' | 'outer';
@@ -85,15 +85,32 @@ function engraveStep(prepared: PreparedJob, { layer, settings }: Burning): StepD
     fill: (list, progress) => {
       let runUpShort = false;
       const fills = engravedFills(prepared, layer);
+      const pictures = picturesOn(prepared, layer);
+      const parts = fills.length + (pictures.length > 0 ? 1 : 0);
       fills.forEach(({ power, pieces }, i) => {
         list.power = power;
-        const part = partOf(progress, i / fills.length, (i + 1) / fills.length);
+        const part = partOf(progress, i / parts, (i + 1) / parts);
         const short = rasterFill(list, pieces, settings, machine.acceleration, bedBox(machine), part);
         runUpShort = runUpShort || short;
       });
+      if (pictures.length > 0) {
+        const part = partOf(progress, fills.length / parts, 1);
+        const short = rasterTones(list, pictures, settings, machine.acceleration, bedBox(machine), part);
+        runUpShort = runUpShort || short;
+      }
       return { burnt: [], runUpShort };
     },
   };
+}
+
+/** @throws RangeError where the pixels of a picture are not at hand: it must not be left out in silence */
+function picturesOn({ pixelsOf }: PreparedJob, { placed }: PreparedLayer) {
+  return placed.flatMap(({ item: { shape, matrix } }) => {
+    if (shape.kind !== 'picture') return [];
+    const pixels = pixelsOf(shape.pictureId);
+    if (!pixels) throw new RangeError(`planJob: the picture ${shape.pictureId} burns, and its pixels are not at hand`);
+    return [{ pixels, matrix }];
+  });
 }
 
 function lineStep(

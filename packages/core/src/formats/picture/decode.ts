@@ -1,14 +1,8 @@
+import type { Pixels } from '../../document/pixels.ts';
 import type { Assets } from '../assets.ts';
 import { FileRefused } from '../refusal.ts';
 import { decodeBmp } from './bmp.ts';
 import { describePicture, mostPixels, type PictureKind } from './describe.ts';
-
-/** A picture unpacked: three bytes a pixel, red, green, blue, from the top left. */
-export interface Pixels {
-  readonly width: number;
-  readonly height: number;
-  readonly rgb: Uint8Array;
-}
 
 /** What decoders give: one byte a channel, or two; see-through pixels are laid over white. */
 interface Raster {

@@ -1,7 +1,7 @@
+import type { Pixels } from '../../document/pixels.ts';
 import { outlineOfMask } from '../../geometry/areas/mask.ts';
 import { scaling } from '../../geometry/paths/matrix.ts';
 import { type Path, transformPath } from '../../geometry/paths/path.ts';
-import type { Pixels } from './decode.ts';
 
 /** A part of a picture is bare where all its colours are at least as light as this, of 255. */
 const bare = 245;
