@@ -112,10 +112,12 @@ function keepsAxes([a, b, c, d]: Matrix): boolean {
 }
 
 /**
- * An item's outline as straight lines within 0.01 mm. The curves that they are made of are not kept with them: a plan of
- * 100,000 items needs the lines alone.
+ * An item's outline as straight lines within 0.01 mm. The curves of simple shapes are not kept with them: a plan of
+ * 100,000 circles needs the lines alone.
  */
-export const polylinesOf: (item: Item) => Polyline[] = perItem((item) => flatten(placedPath(item)));
+export const polylinesOf: (item: Item) => Polyline[] = perItem((item) =>
+  flatten('path' in item.shape ? pathOf(item) : placedPath(item)),
+);
 
 /** The box around items, in the drawing's mm; the empty one where there are none. */
 export function boundsOfAll(items: Iterable<Item>): Box {
