@@ -148,6 +148,20 @@ describe('the order of steps', () => {
     expect(titles(plan(orderSteps(job, ['no such step'])))).toEqual(titles(plan(job)));
   });
 
+  test('is not broken by outlines that touch or cross, though the paths of the beam do', () => {
+    for (const [x, y] of [
+      [130, 100],
+      [120, 110],
+      [130, 130],
+    ]) {
+      const beside = jobWith([item(box(100, 100, 30), 'cut'), item(box(x, y, 30), 'cut')]);
+      for (const kerfMm of [0, 0.2]) expect(broken({ ...beside, settings: { cut: { kerfMm } } })).toEqual([]);
+    }
+    // A square that leans on the outline from inside does lie in it.
+    const inside = item(box(100, 120, 20), 'cut');
+    expect(broken(orderSteps(jobWith([outer, inside]), ['cut outer', 'cut inner']))).toEqual([inside.id]);
+  });
+
   test('over several cut layers too nothing is cut before what lies in it', () => {
     const square = fc.tuple(
       fc.integer({ min: 0, max: 300 }),
