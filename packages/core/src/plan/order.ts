@@ -4,6 +4,7 @@ import { type Polyline, signedArea } from '../geometry/paths/flatten.ts';
 import { type Progress, partOf } from '../geometry/paths/progress.ts';
 import { nestComponents, nestOutlines, polylineBounds } from '../geometry/questions/nesting.ts';
 import type { LayerSettings } from '../settings/settings.ts';
+import { cornerNodes } from './corner-nodes.ts';
 import { Move, type MoveList } from './moves.ts';
 import { findRoute, type Leg, type RouteLine } from './route.ts';
 
@@ -24,13 +25,10 @@ type How = Pick<LayerBurning, 'order' | 'direction' | 'start'>;
 /** What decides how a step's lines are burnt. */
 export interface LineBurning extends How {
   /** What of the step's settings says how a line is burnt. */
-  readonly settings: Pick<LayerSettings, 'passes' | 'focusMm' | 'focusStepMm' | 'pierceS' | 'cornerWaitS'>;
+  readonly settings: Pick<LayerSettings, 'passes' | 'focusMm' | 'focusStepMm' | 'pierceS' | 'cornerWaitS' | 'kerfMm'>;
   /** Items in the order they were numbered by hand. */
   readonly numbered: readonly string[];
 }
-
-/** A turn sharper than this, in radians, is a corner to start at. */
-const cornerTurn = 0.35;
 
 /**
  * Burns lines in the order their layer asks for; `byDepth` gives them by how deep they lie in others, the outermost
@@ -50,7 +48,7 @@ export function burnLines(
   const done: BurnLine[] = [];
   const burn = (lines: readonly BurnLine[], legs: readonly Leg[]) => {
     for (const { index, node } of legs) {
-      burnLine(list, lines[index].line, node, how);
+      burnLine(list, lines[index], node, how);
       done.push(lines[index]);
     }
     progress?.(done.length / all.length);
@@ -89,28 +87,22 @@ function endsElsewhere({ settings }: LineBurning): boolean {
   return settings.passes % 2 === 1;
 }
 
-function routed(lines: readonly BurnLine[], { start }: How): RouteLine[] {
-  return lines.map(({ line, start: chosen }) => {
+function routed(lines: readonly BurnLine[], how: LineBurning): RouteLine[] {
+  return lines.map((burnt) => {
+    const { line, start: chosen } = burnt;
     if (!line.closed) return { line, entries: null };
     if (chosen !== null) return { line, entries: [chosen] };
-    return { line, entries: start === 'corner' ? cornersOf(line) : null };
+    return { line, entries: how.start === 'corner' ? cornersOf(burnt, how) : null };
   });
 }
 
 /** The nodes at which an outline turns sharply; null where it has none. */
-function cornersOf(line: Polyline): number[] | null {
-  const corners = Array.from({ length: line.points.length / 2 }, (_, i) => i).filter((i) => isCorner(line, i));
+function cornersOf(
+  { item, nth, line }: BurnLine,
+  { settings }: Pick<LineBurning, 'settings'>,
+): readonly number[] | null {
+  const corners = cornerNodes(item, nth, line, settings.kerfMm / 2);
   return corners.length > 0 ? corners : null;
-}
-
-/** Whether a line turns sharply at a node. */
-function isCorner({ points, closed }: Polyline, i: number): boolean {
-  const count = points.length / 2;
-  if (!closed && (i === 0 || i === count - 1)) return false;
-  const [a, b] = [(i + count - 1) % count, (i + 1) % count];
-  const [ux, uy] = [points[i * 2] - points[a * 2], points[i * 2 + 1] - points[a * 2 + 1]];
-  const [vx, vy] = [points[b * 2] - points[i * 2], points[b * 2 + 1] - points[i * 2 + 1]];
-  return Math.abs(Math.atan2(ux * vy - uy * vx, ux * vx + uy * vy)) > cornerTurn;
 }
 
 /** The nearest next, of those whose contents are done. */
@@ -186,13 +178,15 @@ function byHand(lines: readonly BurnLine[], numbered: readonly string[]): BurnLi
  * Burns a line from a node on: an open one there and back, a closed one round and round, each time as much deeper in
  * focus as is asked. The beam stands where it starts, the first time, and at each sharp corner, as long as is asked.
  */
-function burnLine(list: MoveList, line: Polyline, start: number, { settings, direction }: LineBurning): void {
-  const { points, closed } = line;
+function burnLine(list: MoveList, burnt: BurnLine, start: number, how: LineBurning): void {
+  const { settings, direction } = how;
+  const { points, closed } = burnt.line;
   const { passes, focusMm, focusStepMm, pierceS, cornerWaitS } = settings;
   const nodes = points.length / 2;
+  const corners = cornerWaitS > 0 ? new Set(cornersOf(burnt, how)) : null;
   list.to(Move.travel, points[start * 2], points[start * 2 + 1]);
   // On the screen, y down, a positive area turns clockwise.
-  const forwards = direction === 'either' || signedArea(line) > 0 === (direction === 'clockwise');
+  const forwards = direction === 'either' || signedArea(burnt.line) > 0 === (direction === 'clockwise');
   for (let pass = 0; pass < passes; pass++) {
     list.focus(focusMm - pass * focusStepMm);
     if (pass === 0) list.wait(pierceS);
@@ -205,7 +199,7 @@ function burnLine(list: MoveList, line: Polyline, start: number, { settings, dir
           ? step
           : nodes - 1 - step;
       list.to(Move.lit, points[node * 2], points[node * 2 + 1]);
-      if (cornerWaitS > 0 && step < steps && isCorner(line, node)) list.wait(cornerWaitS);
+      if (step < steps && corners?.has(node)) list.wait(cornerWaitS);
     }
   }
 }

@@ -1,9 +1,11 @@
 import { describe, expect, test } from '@jest/globals';
-import type { Item } from '../document/item.ts';
+import { type Item, polylinesOf } from '../document/item.ts';
 import type { JobDocument } from '../document/job.ts';
 import { type Layer, usualBurning } from '../document/layer.ts';
+import { outlineOf } from '../document/shapes.ts';
 import { box, item, jobWith, line, material, shop } from '../fixtures/shop.ts';
 import { flatten } from '../geometry/paths/flatten.ts';
+import { PathBuilder } from '../geometry/paths/path.ts';
 import { usualSettings } from '../settings/settings.ts';
 import { Move, MoveList } from './moves.ts';
 import { type BurnLine, burnLines, type LineBurning } from './order.ts';
@@ -120,20 +122,20 @@ describe('stock', () => {
   });
 });
 
+const circle = (cx: number, cy: number, r: number) => outlineOf({ kind: 'ellipse', cx, cy, rx: r, ry: r });
+
 describe('lines', () => {
   const some = item(box(0, 0, 1), 'cut');
+  const drawnLine = (points: readonly number[], closed: boolean) => {
+    const drawn = item(line(...points, ...(closed ? points.slice(0, 2) : [])), 'cut');
+    return { item: drawn, line: polylinesOf(drawn)[0] };
+  };
   const burn = (lines: readonly number[][], how: Partial<LineBurning['settings']> = {}, closed = false) => {
     const prepared = prepareJob(jobWith([item(line(10, 10, 20, 10), 'score')]), shop);
     const [{ layer: of, settings }] = draftSteps(prepared);
     const list = new MoveList({ x: 0, y: 0 });
     const group = lines.map(
-      (points, place): BurnLine => ({
-        item: some,
-        line: closed ? { points: Float64Array.from(points), closed } : flatten(line(...points))[0],
-        nth: 0,
-        place,
-        start: null,
-      }),
+      (points, place): BurnLine => ({ ...drawnLine(points, closed), nth: 0, place, start: null }),
     );
     const burnt = burnLines(list, [group], { ...of.burning, settings: { ...settings, ...how }, numbered: [] });
     return { moves: list.build(), places: burnt.map(({ place }) => place) };
@@ -175,12 +177,47 @@ describe('lines', () => {
     expect(waits(burn([square], { cornerWaitS: 0.1 }, true))).toHaveLength(3);
   });
 
+  test.each([0, 0.05, 0.1, 0.2, 0.6, 1.5])(
+    'a wait belongs to the corner as it is drawn, with a kerf of %p mm',
+    (kerfMm) => {
+      const rounded = new PathBuilder().moveTo(100, 10).lineTo(130, 10).lineTo(130, 25);
+      rounded.cubicTo(130, 30, 125, 40, 115, 40).lineTo(115, 25).lineTo(100, 25);
+      const items = [
+        item(box(20, 20, 30), 'cut'),
+        item(rounded.close().build(), 'cut'),
+        item(circle(200, 50, 0.8), 'cut'),
+      ];
+      const settings = { cut: { cornerWaitS: 0.25, kerfMm } };
+      const { steps } = planJob(prepareJob(jobWith(items, { settings }), shop));
+      const places = steps.flatMap(({ moves }) =>
+        [...moves.kinds].flatMap((kind, i) => (kind === Move.wait ? [{ x: moves.xs[i], y: moves.ys[i] }] : [])),
+      );
+      // Corners of the square and of the other outline, whose arc and the circle have none; not the one it ends at.
+      const corners = [
+        [20, 20],
+        [50, 20],
+        [50, 50],
+        [20, 50],
+        [100, 10],
+        [130, 10],
+        [115, 40],
+        [115, 25],
+        [100, 25],
+      ];
+      const near = corners.map(([x, y]) =>
+        places.filter((at) => Math.hypot(at.x - x, at.y - y) <= kerfMm * 0.75 + 0.01),
+      );
+      expect(near.map((list) => list.length > 1)).not.toContain(true);
+      expect(places.length).toBe(near.flat().length);
+      expect(places.length).toBeGreaterThanOrEqual(corners.length - 2);
+    },
+  );
+
   /** Where an outline begins that is reached from (300, 100). */
   const begins = (points: readonly number[], start: LineBurning['start'], chosen: number | null = null) => {
     const list = new MoveList({ x: 300, y: 100 });
-    const outline = { points: Float64Array.from(points), closed: true };
     const how: LineBurning = { ...usualBurning, settings: usualSettings(), numbered: [], start };
-    burnLines(list, [[{ item: some, line: outline, nth: 0, place: 0, start: chosen }]], how);
+    burnLines(list, [[{ ...drawnLine(points, true), nth: 0, place: 0, start: chosen }]], how);
     const { xs, ys } = list.build();
     return [Math.round(xs[0]), Math.round(ys[0])];
   };
