@@ -30,6 +30,7 @@ const rooms = [
   'recipes/cards',
   'plan',
   'formats',
+  'mends',
   'checks',
 ];
 

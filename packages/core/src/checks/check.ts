@@ -1,5 +1,6 @@
 import type { BurnPlan } from '../plan/plan.ts';
 import type { PreparedJob } from '../plan/prepare.ts';
+import { checkBeamPath } from './beam-path.ts';
 import type { Check, Finding, FindingLevel } from './finding.ts';
 import { checkKerf, checkSharedCuts, checkSharpCorners, checkThin } from './kerf.ts';
 import { checkOpenCuts, checkOpenEngraves, checkTwice, checkWaiting } from './lines.ts';
@@ -22,6 +23,7 @@ const checks: readonly Check[] = [
   checkNearMisses,
   checkRuns,
   checkBed,
+  checkBeamPath,
   checkSheet,
   checkSettings,
   checkWaiting,

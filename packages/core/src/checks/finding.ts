@@ -1,5 +1,6 @@
 import type { Item } from '../document/item.ts';
 import type { Box } from '../geometry/paths/box.ts';
+import type { Mend } from '../mends/mend.ts';
 import { isBurnt, type Operation } from '../operations/operations.ts';
 import type { BurnPlan } from '../plan/plan.ts';
 import type { PreparedJob } from '../plan/prepare.ts';
@@ -10,6 +11,7 @@ export type FindingLevel = 'blocks' | 'warns' | 'notes';
 export type FindingCode =
   | 'nothing-to-burn'
   | 'off-bed'
+  | 'beam-off-bed'
   | 'off-sheet'
   | 'into-margin'
   | 'colour-without-meaning'
@@ -48,6 +50,8 @@ export interface Finding {
   readonly layerId: string | null;
   /** Where on the bed it is, where that says more than the items do. */
   readonly places?: readonly Box[];
+  /** What puts it right, the usual one first. */
+  readonly mends?: readonly Mend[];
 }
 
 export type Check = (prepared: PreparedJob, plan: BurnPlan) => Finding[];
@@ -63,6 +67,12 @@ export function finding(
 ): Finding {
   const found = { code, level, message, itemIds: items.map((item) => item.id), layerId };
   return places.length > 0 ? { ...found, places } : found;
+}
+
+/** A finding with what puts it right, the usual way first; those that are null are left out. */
+export function withMends(found: Finding, ...mends: readonly (Mend | null)[]): Finding {
+  const offered = mends.filter((mend) => mend !== null);
+  return offered.length > 0 ? { ...found, mends: offered } : found;
 }
 
 /** One finding on items, where there are any. */

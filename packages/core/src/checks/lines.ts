@@ -1,7 +1,10 @@
 import { type Item, polylinesOf } from '../document/item.ts';
 import { isFollowing } from '../document/shape.ts';
-import { fillsAreas, followsLines, separates } from '../operations/operations.ts';
-import { burntItems, type Check, countOf, finding, ifAny } from './finding.ts';
+import { joinEnds } from '../edits/join-ends.ts';
+import type { Mend } from '../mends/mend.ts';
+import { fillsAreas, followsLines, labelOperation, separates } from '../operations/operations.ts';
+import type { PreparedJob } from '../plan/prepare.ts';
+import { burntItems, type Check, countOf, finding, ifAny, withMends } from './finding.ts';
 import { sharedCuts } from './kerf.ts';
 import { overlappingOwners } from './overlap.ts';
 
@@ -26,14 +29,51 @@ export const checkWaiting: Check = (prepared) => {
 export const checkOpenCuts: Check = (prepared) => {
   const open = burntItems(prepared, separates).filter(hasOpen);
   return ifAny(open, () =>
-    finding(
-      'open-cut',
-      'warns',
-      `${countOf(open.length, 'outline to be cut does', 'outlines to be cut do')} not close, so nothing comes free there. Join the ends, or make it a score if no piece should fall out.`,
-      open,
+    withMends(
+      finding(
+        'open-cut',
+        'warns',
+        `${countOf(open.length, 'outline to be cut does', 'outlines to be cut do')} not close, so nothing comes free there. Join the ends, or make it a score if no piece should fall out.`,
+        open,
+      ),
+      joined(prepared, open),
+      scored(prepared, open),
     ),
   );
 };
+
+/** Ends further apart than this, in mm, are not taken to be meant as one. */
+const widestGap = 1;
+/** Gaps up to this, in mm, are no part of what is meant. */
+const surelyMeant = 0.3;
+
+/** Joins the ends of lines that nearly meet; null where none do. */
+function joined({ job }: PreparedJob, items: readonly Item[]): Mend | null {
+  const itemIds = items.map(({ id }) => id);
+  const { report } = joinEnds(job, new Set(itemIds), widestGap);
+  if (report.joined === 0) return null;
+  const gap = `${Math.max(0.01, Math.ceil(report.widest * 100 - 1e-6) / 100).toFixed(2)} mm`;
+  return {
+    words: `Join ends within ${gap}`,
+    name: `join ends within ${gap}`,
+    isSafe: report.widest <= surelyMeant,
+    // What rounding adds does not keep them apart.
+    step: { kind: 'join', itemIds, withinMm: report.widest + 1e-6 },
+  };
+}
+
+/** Puts lines on the layer that is scored; null where the key has none. */
+function scored({ meaning }: PreparedJob, items: readonly Item[]): Mend | null {
+  const layer = meaning.layers.find(({ operation }) => operation === labelOperation);
+  if (!layer) return null;
+  const them = items.length === 1 ? 'it' : 'them';
+  return {
+    words: `Score ${them}`,
+    name: `put on ${layer.name}`,
+    isSafe: false,
+    step: { kind: 'put on layer', itemIds: items.map(({ id }) => id), layerId: layer.id },
+  };
+}
 
 /** Lines on an engrave layer that do not close: there is nothing to fill. */
 export const checkOpenEngraves: Check = (prepared) => {
@@ -56,12 +96,49 @@ export const checkTwice: Check = (prepared) => {
   // Parts that share an edge on purpose are said of their own.
   const shared = new Set(sharedCuts(prepared).items);
   if (owners.every((owner) => shared.has(items[owner]))) return [];
+  const twice = owners.map((owner) => items[owner]);
   return [
-    finding(
-      'line-drawn-twice',
-      'warns',
-      `${lengthMm.toFixed(1)} mm of line is drawn twice, in ${countOf(owners.length, 'item', 'items')}: it would be burnt twice, wider and deeper. Remove one of each.`,
-      owners.map((owner) => items[owner]),
+    withMends(
+      finding(
+        'line-drawn-twice',
+        'warns',
+        `${lengthMm.toFixed(1)} mm of line is drawn twice, in ${countOf(owners.length, 'item', 'items')}: it would be burnt twice, wider and deeper. Remove one of each.`,
+        twice,
+      ),
+      keptOnce(twice),
     ),
   ];
 };
+
+/** Removes items that lie on another one exactly; null where none does. */
+function keptOnce(items: readonly Item[]): Mend | null {
+  const seen = new Set<string>();
+  const itemIds = items.flatMap((item) => {
+    const name = outlineName(item);
+    if (seen.has(name)) return [item.id];
+    seen.add(name);
+    return [];
+  });
+  if (itemIds.length === 0) return null;
+  const doubles = countOf(itemIds.length, 'double', 'doubles');
+  return {
+    words: `Remove ${doubles}`,
+    name: `remove ${doubles}`,
+    isSafe: true,
+    step: { kind: 'remove', itemIds },
+  };
+}
+
+/** The same for items whose edges are the same to 0.01 mm, whichever way round and from wherever they are drawn. */
+function outlineName(item: Item): string {
+  const said = (value: number) => (Math.round(value * 100) / 100 + 0).toFixed(2);
+  const edges = polylinesOf(item).flatMap(({ points, closed }) => {
+    const count = points.length / 2;
+    return Array.from({ length: closed ? count : count - 1 }, (_, i) => {
+      const next = (i + 1) % count;
+      const ends = [i, next].map((node) => `${said(points[2 * node])} ${said(points[2 * node + 1])}`);
+      return ends.sort().join(' ');
+    });
+  });
+  return edges.sort().join(',');
+}

@@ -2,7 +2,7 @@ import { extentOf } from '../colours/derive.ts';
 import { nearMisses } from '../colours/near-miss.ts';
 import { boundsOf, type Item } from '../document/item.ts';
 import { fillsAreas, isBurnt } from '../operations/operations.ts';
-import { burntItems, type Check, countOf, finding, ifAny } from './finding.ts';
+import { burntItems, type Check, countOf, finding, ifAny, withMends } from './finding.ts';
 
 /** Paints that neither the key nor the job gives a meaning. */
 export const checkColours: Check = ({ meaning, key }) => {
@@ -53,12 +53,20 @@ export const checkBurnable: Check = (prepared) => {
       const elsewhere = job.runs.filter((other) => !other.off.includes(id)).map((other) => other.name);
       return elsewhere.length > 0
         ? finding('layer-off', 'notes', `${name} burns in ${elsewhere.join(' and ')}, not in ${run.name}.`, [], id)
-        : finding(
-            'layer-off',
-            'notes',
-            `${name} is switched off and is left out of ${job.runs.length > 1 ? 'every run' : 'this run'}.`,
-            [],
-            id,
+        : withMends(
+            finding(
+              'layer-off',
+              'notes',
+              `${name} is switched off and is left out of ${job.runs.length > 1 ? 'every run' : 'this run'}.`,
+              [],
+              id,
+            ),
+            {
+              words: `Switch ${name} on`,
+              name: `switch ${name} on`,
+              isSafe: false,
+              step: { kind: 'switch on', layerId: id, runId: run.id },
+            },
           );
     }),
   ];
@@ -135,12 +143,20 @@ export const checkCancelling: Check = ({ layers }) =>
     }
     const items = [...twins];
     return ifAny(items, () =>
-      finding(
-        'fills-cancel',
-        'warns',
-        `${items.length} items on ${layer.name} lie on each other exactly, and where two overlap neither burns. Remove one of each, or have overlaps on ${layer.name} unite.`,
-        items,
-        layer.id,
+      withMends(
+        finding(
+          'fills-cancel',
+          'warns',
+          `${items.length} items on ${layer.name} lie on each other exactly, and where two overlap neither burns. Remove one of each, or have overlaps on ${layer.name} unite.`,
+          items,
+          layer.id,
+        ),
+        {
+          words: 'Unite overlaps',
+          name: `unite overlaps on ${layer.name}`,
+          isSafe: false,
+          step: { kind: 'unite overlaps', layerId: layer.id },
+        },
       ),
     );
   });

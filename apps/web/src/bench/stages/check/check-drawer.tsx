@@ -11,6 +11,7 @@ import { Drawer } from '../drawer.tsx';
 const titles: Record<Finding['code'], string> = {
   'nothing-to-burn': 'Nothing burns yet',
   'off-bed': 'Off the bed',
+  'beam-off-bed': 'The beam would leave the bed',
   'off-sheet': 'Off the sheet',
   'into-margin': 'Into the margin',
   'colour-without-meaning': 'A colour without meaning',

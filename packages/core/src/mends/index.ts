@@ -1,0 +1,1 @@
+export { type Mend, mended, mendedAll, mendedItems } from './mend.ts';

@@ -1,0 +1,109 @@
+import { describe, expect, test } from '@jest/globals';
+import { checkJob } from '../checks/check.ts';
+import type { FindingCode } from '../checks/finding.ts';
+import type { Item } from '../document/item.ts';
+import type { JobDocument } from '../document/job.ts';
+import { switchLayer } from '../edits/layers.ts';
+import { box, item, jobWith, line, shop } from '../fixtures/shop.ts';
+import { planJob } from '../plan/plan.ts';
+import { prepareJob } from '../plan/prepare.ts';
+import { type Mend, mended, mendedAll, mendedItems } from './mend.ts';
+
+const findingsOf = (job: JobDocument) => {
+  const prepared = prepareJob(job, shop);
+  return checkJob(prepared, planJob(prepared));
+};
+const mendsOf = (job: JobDocument, code: FindingCode): readonly Mend[] =>
+  findingsOf(job).find((found) => found.code === code)?.mends ?? [];
+const codesAfter = (job: JobDocument, mend: Mend) => findingsOf(mended(job, mend)).map(({ code }) => code);
+const boxAt = ({ drawing }: JobDocument, id: string) => drawing.items.find((entry) => entry.id === id)?.matrix.slice(4);
+const sound = item(box(50, 50, 30), 'cut');
+
+describe('what is drawn off the bed or into its margin', () => {
+  const sheet = { id: 's', materialId: 'ply', x: 0, y: 0, width: 600, height: 400, margin: 0 };
+  const on = (...items: Item[]) => jobWith(items, { sheets: [sheet] });
+
+  test.each([
+    ['off-bed', box(-12, 100, 20), 'Move onto the bed', [17, 0]],
+    ['off-bed', box(590, 395, 20), 'Move onto the bed', [-15, -20]],
+    ['into-margin', box(2.5, 397 - 20, 20), 'Move out of the margin', [2.5, -2]],
+  ] as const)('%s is moved in by the least that does', (code, path, words, [dx, dy]) => {
+    const job = on(item(path, 'cut'));
+    const [mend] = mendsOf(job, code);
+    expect(mend).toMatchObject({ words, isSafe: true, step: { kind: 'move', dx, dy } });
+    expect(codesAfter(job, mend)).toEqual([]);
+  });
+
+  test('what lies in it and its group go along, and what is larger than the room stays', () => {
+    const [plate, hole] = [item(box(-5, 100, 50), 'cut', { groupId: 'g' }), item(box(10, 110, 5), 'cut')];
+    const mate = item(line(300, 300, 320, 300), 'score', { groupId: 'g' });
+    const [mend] = mendsOf(on(plate, hole, mate, sound), 'off-bed');
+    const after = mended(on(plate, hole, mate, sound), mend);
+    expect([plate, hole, mate, sound].map(({ id }) => boxAt(after, id))).toEqual([
+      [10, 0],
+      [10, 0],
+      [10, 0],
+      [0, 0],
+    ]);
+    expect(mendsOf(on(item(box(-5, 10, 595, 100), 'cut')), 'off-bed')).toEqual([]);
+  });
+});
+
+describe('lines', () => {
+  test('drawn twice are kept once, whichever way round they are drawn', () => {
+    const again = item(line(80, 80, 50, 80, 50, 50, 80, 50, 80, 80), 'cut');
+    const job = jobWith([sound, again, item(box(100, 50, 30), 'cut')]);
+    const [mend] = mendsOf(job, 'line-drawn-twice');
+    expect(mend).toMatchObject({ words: 'Remove 1 double', isSafe: true });
+    expect(mendedItems(mend)).toEqual([again.id]);
+    expect(codesAfter(job, mend)).toEqual([]);
+    // A neighbour that shares an edge is no double.
+    expect(mendsOf(jobWith([sound, item(box(80, 50, 30), 'cut')]), 'line-drawn-twice')).toEqual([]);
+  });
+
+  test('that nearly close are joined, and scored where that is meant', () => {
+    const open = jobWith([item(line(60, 60, 90, 60, 90, 90, 60, 60.2), 'cut')]);
+    const [join, score] = mendsOf(open, 'open-cut');
+    expect(join).toMatchObject({ words: 'Join ends within 0.20 mm', isSafe: true });
+    expect(codesAfter(open, join)).toEqual([]);
+    expect(score).toMatchObject({ words: 'Score it', isSafe: false });
+    expect(codesAfter(open, score)).toEqual([]);
+    const wide = mendsOf(jobWith([item(line(60, 60, 90, 60, 90, 90, 60, 60.8), 'cut')]), 'open-cut');
+    expect(wide.map(({ words, isSafe }) => [words, isSafe])).toEqual([
+      ['Join ends within 0.80 mm', false],
+      ['Score it', false],
+    ]);
+    const far = mendsOf(jobWith([item(line(60, 60, 90, 60, 90, 90), 'cut')]), 'open-cut');
+    expect(far.map(({ words }) => words)).toEqual(['Score it']);
+  });
+});
+
+test('fills that cancel are united, and a layer that is off is switched on', () => {
+  const job = jobWith([sound, item(box(55, 55, 9), 'engrave'), item(box(55, 55, 9), 'engrave')]);
+  const [unite] = mendsOf(job, 'fills-cancel');
+  expect(codesAfter(job, unite)).not.toContain('fills-cancel');
+  const off = switchLayer(jobWith([sound, item(line(55, 60, 75, 60), 'score')]), 'score', false);
+  const [switchOn] = mendsOf(off, 'layer-off');
+  expect(switchOn.words).toBe('Switch Score on');
+  expect(codesAfter(off, switchOn)).toEqual([]);
+});
+
+test('several are done at once; one that would change what another has changed waits', () => {
+  const move = (itemIds: string[]): Mend => ({
+    words: '',
+    name: '',
+    isSafe: true,
+    step: { kind: 'move', itemIds, dx: 3, dy: 0 },
+  });
+  const other = item(box(100, 50, 30), 'cut');
+  const { job, done } = mendedAll(jobWith([sound, other]), [
+    move([sound.id]),
+    move([sound.id, other.id]),
+    move([other.id]),
+  ]);
+  expect(done).toHaveLength(2);
+  expect([boxAt(job, sound.id), boxAt(job, other.id)]).toEqual([
+    [3, 0],
+    [3, 0],
+  ]);
+});

@@ -1,0 +1,69 @@
+import type { JobDocument } from '../document/job.ts';
+import { moveItems, pinItems, removeItems } from '../edits/items.ts';
+import { joinEnds } from '../edits/join-ends.ts';
+import { setBurning, switchLayer } from '../edits/layers.ts';
+
+/** What a mend does to a job, in plain data: it is found beside the page, and done in it. */
+export type MendStep =
+  | { readonly kind: 'move'; readonly itemIds: readonly string[]; readonly dx: number; readonly dy: number }
+  | { readonly kind: 'remove'; readonly itemIds: readonly string[] }
+  | { readonly kind: 'join'; readonly itemIds: readonly string[]; readonly withinMm: number }
+  | { readonly kind: 'put on layer'; readonly itemIds: readonly string[]; readonly layerId: string }
+  | { readonly kind: 'unite overlaps'; readonly layerId: string }
+  | { readonly kind: 'switch on'; readonly layerId: string; readonly runId: string };
+
+/** A way to put a finding right. */
+export interface Mend {
+  /** What stands on its button, such as `Move in by 0.10 mm`. */
+  readonly words: string;
+  /** What undo calls it, such as `move in by 0.10 mm`. */
+  readonly name: string;
+  /** Whether it leaves what is meant as it is, so that it may be done without a look. */
+  readonly isSafe: boolean;
+  readonly step: MendStep;
+}
+
+/** Does a mend. @returns the same job where there is nothing left to mend */
+export function mended(job: JobDocument, { step }: Mend): JobDocument {
+  switch (step.kind) {
+    case 'move':
+      return moveItems(job, new Set(step.itemIds), step.dx, step.dy);
+    case 'remove':
+      return removeItems(job, new Set(step.itemIds));
+    case 'join':
+      return joinEnds(job, new Set(step.itemIds), step.withinMm).job;
+    case 'put on layer':
+      return pinItems(job, new Set(step.itemIds), step.layerId);
+    case 'unite overlaps':
+      return setBurning(job, step.layerId, { overlaps: 'unite' });
+    case 'switch on':
+      return switchLayer(job, step.layerId, true, step.runId);
+  }
+}
+
+/** The items that a mend changes; none where it changes a setting. */
+export function mendedItems({ step }: Mend): readonly string[] {
+  return 'itemIds' in step ? step.itemIds : [];
+}
+
+/** What several mends together come to. */
+export interface MendedAll {
+  readonly job: JobDocument;
+  /** Those that were done. One that would change what another has changed waits for the next check. */
+  readonly done: readonly Mend[];
+}
+
+/** Does mends one after the other. */
+export function mendedAll(job: JobDocument, mends: readonly Mend[]): MendedAll {
+  const touched = new Set<string>();
+  const done: Mend[] = [];
+  let now = job;
+  for (const mend of mends) {
+    const ids = mendedItems(mend);
+    if (ids.some((id) => touched.has(id))) continue;
+    for (const id of ids) touched.add(id);
+    now = mended(now, mend);
+    done.push(mend);
+  }
+  return { job: now, done };
+}
