@@ -111,10 +111,10 @@ function moveIn(job: JobDocument, items: readonly Item[], over: Overshoot): Mend
   const step = (mm: number) => Math.ceil(mm * 100 - 1e-6) / 100;
   const dx = step(over.left) - step(over.right);
   const dy = step(over.top) - step(over.bottom);
-  const by = `${Math.max(Math.abs(dx), Math.abs(dy)).toFixed(2)} mm`;
+  const distance = `${Math.max(Math.abs(dx), Math.abs(dy)).toFixed(2)} mm`;
   return {
-    words: `Move in by ${by}`,
-    name: `move in by ${by}`,
+    words: `Move in by ${distance}`,
+    name: `move in by ${distance}`,
     isSafe: true,
     step: { kind: 'move', itemIds: withCompany(job, items), dx, dy },
   };

@@ -1,1 +1,2 @@
-export { type Mend, mended, mendedAll, mendedItems } from './mend.ts';
+export { type Mend, mended, mendedAll } from './mend.ts';
+export { mendPreview } from './preview.ts';

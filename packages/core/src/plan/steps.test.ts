@@ -213,6 +213,25 @@ describe('lines', () => {
     },
   );
 
+  test('waits stand at the corners of an open line too that has a stray point beside it', () => {
+    const stray = new PathBuilder()
+      .moveTo(5, 5)
+      .lineTo(5, 5)
+      .moveTo(10, 10)
+      .lineTo(20, 10)
+      .lineTo(20, 20)
+      .lineTo(10, 20);
+    const settings = { score: { cornerWaitS: 0.25 } };
+    const { steps } = planJob(prepareJob(jobWith([item(stray.build(), 'score')], { settings }), shop));
+    const places = steps.flatMap(({ moves }) =>
+      [...moves.kinds].flatMap((kind, i) => (kind === Move.wait ? [[moves.xs[i], moves.ys[i]]] : [])),
+    );
+    expect(places.sort()).toEqual([
+      [20, 10],
+      [20, 20],
+    ]);
+  });
+
   /** Where an outline begins that is reached from (300, 100). */
   const begins = (points: readonly number[], start: LineBurning['start'], chosen: number | null = null) => {
     const list = new MoveList({ x: 300, y: 100 });

@@ -1,0 +1,115 @@
+import type { Finding } from '@lambent/core/checks';
+import { type Mend, mended, mendPreview } from '@lambent/core/mends';
+import { useEffect, useState } from 'react';
+import { Button } from '../../../ui/button.tsx';
+import { Notice } from '../../../ui/notice.tsx';
+import { showPlace, showSelection } from '../../bed/showing.ts';
+import { useBench, useBenchActions } from '../../context.ts';
+import { jobOf } from '../../state/document.ts';
+import { isPlanned } from '../../state/plan.ts';
+
+const titles: Record<Finding['code'], string> = {
+  'nothing-to-burn': 'Nothing burns yet',
+  'off-bed': 'Off the bed',
+  'beam-off-bed': 'The beam would leave the bed',
+  'off-sheet': 'Off the sheet',
+  'into-margin': 'Into the margin',
+  'colour-without-meaning': 'A colour without meaning',
+  'open-cut': 'Cut lines that do not close',
+  'open-engrave': 'Nothing to fill',
+  'line-drawn-twice': 'A line drawn twice',
+  'no-sheet': 'No sheet',
+  'no-recipe': 'No recipe',
+  'beyond-machine': 'Beyond the machine',
+  'worked-out': 'Worked out, never burnt',
+  'forbidden-stock': 'Never laser this',
+  'outline-waits': 'Still being worked out',
+  'kerf-swallows': 'Narrower than the kerf',
+  'thin-wall': 'Thinner than the kerf',
+  'narrow-gap': 'No room for the beam',
+  'sharp-corner': 'Corners that stay round',
+  'shared-cut': 'An edge for two parts',
+  'run-up-short': 'Little room to speed up',
+  'layer-off': 'A layer is off',
+  'hidden-parts': 'Hidden parts',
+  'picture-not-burnt': 'Picture not burnt',
+  'near-miss': 'Colours hardly to be told apart',
+  'order-broken': 'Burnt after its piece is cut',
+  'fills-cancel': 'Engravings that cancel out',
+  'layer-in-no-run': 'Burns in no run',
+  'border-gone': 'A border is gone',
+  'no-landing': 'Nowhere to land',
+};
+
+/** One thing that the checks found: what, where and why, and what puts it right. */
+export function FindingCard({ finding }: { finding: Finding }) {
+  const actions = useBenchActions();
+  const { itemIds, places = [], mends = [] } = finding;
+  const [shown, setShown] = useState(0);
+  return (
+    <div
+      onPointerEnter={() => actions.pointOut(itemIds)}
+      onPointerLeave={() => actions.pointOut([])}
+      data-testid={`finding-${finding.code}`}
+    >
+      <Notice level={finding.level} title={titles[finding.code]}>
+        <p>{finding.message}</p>
+        <div className="flex flex-wrap gap-1.5 pt-2 empty:hidden">
+          {mends.map((mend, i) => (
+            <MendButton key={mend.words} mend={mend} isUsual={i === 0 && finding.level === 'blocks'} />
+          ))}
+          {itemIds.length > 0 && (
+            <Button
+              onClick={() => {
+                actions.select(itemIds);
+                showSelection(actions);
+              }}
+            >
+              {itemIds.length === 1 ? 'Show it' : `Show the ${itemIds.length}`}
+            </Button>
+          )}
+          {places.length > 0 && (
+            <Button
+              onClick={() => {
+                actions.select(itemIds);
+                showPlace(actions, places[shown % places.length]);
+                setShown(shown + 1);
+              }}
+            >
+              {places.length === 1
+                ? 'Go to the place'
+                : `Go to place ${(shown % places.length) + 1} of ${places.length}`}
+            </Button>
+          )}
+        </div>
+      </Notice>
+    </div>
+  );
+}
+
+/** Does a mend on a press; what it would change is seen on the bed while the pointer or the focus is on it. */
+function MendButton({ mend, isUsual }: { mend: Mend; isUsual: boolean }) {
+  const actions = useBenchActions();
+  // Until the checks know the job as it is now, a mend may be of what is there no longer.
+  const current = useBench(isPlanned);
+  const show = () => actions.showDraft(mendPreview(jobOf(actions.get()), mend));
+  const hide = () => actions.showDraft(null);
+  // The button goes with its finding, and takes what it shows along.
+  useEffect(() => () => actions.showDraft(null), [actions]);
+  return (
+    <Button
+      look={isUsual ? 'main' : 'plain'}
+      disabled={!current}
+      onPointerEnter={show}
+      onPointerLeave={hide}
+      onFocus={show}
+      onBlur={hide}
+      onClick={() => {
+        hide();
+        actions.edit(mend.name, (job) => mended(job, mend));
+      }}
+    >
+      {mend.words}
+    </Button>
+  );
+}
