@@ -15,7 +15,11 @@ export const groups = [
     files: sourcesIn('packages/core/src/plan'),
     tests: ['packages/core/src/plan', 'packages/core/src/formats/gcode', 'packages/core/src/checks'],
   },
-  { name: 'checks', files: sourcesIn('packages/core/src/checks'), tests: ['packages/core/src/checks'] },
+  {
+    name: 'checks',
+    files: [...sourcesIn('packages/core/src/checks'), ...sourcesIn('packages/core/src/mends')],
+    tests: ['packages/core/src/checks', 'packages/core/src/mends'],
+  },
   {
     name: 'machines',
     files: [

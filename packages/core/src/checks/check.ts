@@ -14,6 +14,7 @@ import {
   checkRuns,
   checkUnseen,
 } from './meaning.ts';
+import { checkMissed } from './missed.ts';
 import { checkBed, checkSheet } from './placement.ts';
 import { checkRunUp, checkSettings } from './settings.ts';
 
@@ -29,6 +30,7 @@ const checks: readonly Check[] = [
   checkWaiting,
   checkOpenCuts,
   checkOpenEngraves,
+  checkMissed,
   checkTwice,
   checkOrder,
   checkCancelling,

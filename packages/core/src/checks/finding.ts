@@ -24,6 +24,7 @@ export type FindingCode =
   | 'worked-out'
   | 'forbidden-stock'
   | 'outline-waits'
+  | 'missed-by-beam'
   | 'kerf-swallows'
   | 'thin-wall'
   | 'narrow-gap'

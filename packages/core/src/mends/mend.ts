@@ -1,5 +1,5 @@
 import type { JobDocument } from '../document/job.ts';
-import { moveItems, pinItems, removeItems } from '../edits/items.ts';
+import { changeSetting, moveItems, pinItems, removeItems } from '../edits/items.ts';
 import { joinEnds } from '../edits/join-ends.ts';
 import { setBurning, switchLayer } from '../edits/layers.ts';
 
@@ -9,6 +9,7 @@ export type MendStep =
   | { readonly kind: 'remove'; readonly itemIds: readonly string[] }
   | { readonly kind: 'join'; readonly itemIds: readonly string[]; readonly withinMm: number }
   | { readonly kind: 'put on layer'; readonly itemIds: readonly string[]; readonly layerId: string }
+  | { readonly kind: 'set line spacing'; readonly preparedId: string; readonly mm: number }
   | { readonly kind: 'unite overlaps'; readonly layerId: string }
   | { readonly kind: 'switch on'; readonly layerId: string; readonly runId: string };
 
@@ -34,6 +35,8 @@ export function mended(job: JobDocument, { step }: Mend): JobDocument {
       return joinEnds(job, new Set(step.itemIds), step.withinMm).job;
     case 'put on layer':
       return pinItems(job, new Set(step.itemIds), step.layerId);
+    case 'set line spacing':
+      return changeSetting(job, step.preparedId, 'lineSpacingMm', step.mm);
     case 'unite overlaps':
       return setBurning(job, step.layerId, { overlaps: 'unite' });
     case 'switch on':

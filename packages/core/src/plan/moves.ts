@@ -1,3 +1,5 @@
+import type { Box } from '../geometry/paths/box.ts';
+
 /**
  * What the head does: travels as fast as it can, runs at burning speed unlit, or burns on its way; or, standing, burns
  * for a while, or moves its focus.
@@ -44,6 +46,8 @@ export class MoveList {
   /** How far the head burns and how far it moves unlit, in mm. */
   litMm = 0;
   unlitMm = 0;
+  /** The bounds of what was to burn and of which no move came, in bed mm. */
+  readonly missed: Box[] = [];
 
   constructor(start: { x: number; y: number; z?: number }) {
     this.x = toProgramGrid(start.x);

@@ -1,4 +1,4 @@
-import type { Item } from '../document/item.ts';
+import { type Item, polylinesOf } from '../document/item.ts';
 import type { LayerBurning } from '../document/layer.ts';
 import { type Polyline, signedArea } from '../geometry/paths/flatten.ts';
 import { type Progress, partOf } from '../geometry/paths/progress.ts';
@@ -44,6 +44,7 @@ export function burnLines(
   progress?: Progress,
 ): BurnLine[] {
   const groups = byDepth.map((group) => group.filter(({ line }) => line.points.length >= 4));
+  for (const { line } of byDepth.flat()) if (line.points.length < 4) list.missed.push(polylineBounds(line));
   const all = groups.toReversed().flat();
   const done: BurnLine[] = [];
   const burn = (lines: readonly BurnLine[], legs: readonly Leg[]) => {
@@ -184,6 +185,7 @@ function burnLine(list: MoveList, burnt: BurnLine, start: number, how: LineBurni
   const { passes, focusMm, focusStepMm, pierceS, cornerWaitS } = settings;
   const nodes = points.length / 2;
   const corners = cornerWaitS > 0 ? new Set(cornersOf(burnt, how)) : null;
+  const litBefore = list.litMm;
   list.to(Move.travel, points[start * 2], points[start * 2 + 1]);
   // On the screen, y down, a positive area turns clockwise.
   const forwards = direction === 'either' || signedArea(burnt.line) > 0 === (direction === 'clockwise');
@@ -200,6 +202,7 @@ function burnLine(list: MoveList, burnt: BurnLine, start: number, how: LineBurni
           : nodes - 1 - step;
       list.to(Move.lit, points[node * 2], points[node * 2 + 1]);
       if (step < steps && corners?.has(node)) list.wait(cornerWaitS);
+      if (list.litMm === litBefore) list.missed.push(polylineBounds(polylinesOf(burnt.item)[burnt.nth] ?? burnt.line));
     }
   }
 }

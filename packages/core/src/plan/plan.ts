@@ -1,3 +1,4 @@
+import type { Box } from '../geometry/paths/box.ts';
 import type { Point } from '../geometry/paths/matrix.ts';
 import { type Progress, partOf } from '../geometry/paths/progress.ts';
 import { machineZero } from '../machine/frame.ts';
@@ -37,6 +38,12 @@ export interface PlanStep {
   readonly runUpShort: boolean;
 }
 
+/** Something that was to burn in a prepared layer: its bounds in bed mm. */
+export interface Missed {
+  readonly preparedId: string;
+  readonly box: Box;
+}
+
 /** What the machine will do, move by move, from rest at its zero and back to it. */
 export interface BurnPlan {
   readonly machine: Machine;
@@ -46,6 +53,8 @@ export interface BurnPlan {
   readonly backS: number;
   readonly timeS: number;
   readonly travelMm: number;
+  /** What was to burn, and of which no move came: too thin for the scan lines, or no longer than nothing. */
+  readonly missed: readonly Missed[];
   /** What burns after the outline that it lies in was cut: only where the operator ordered it so. */
   readonly outOfOrder: readonly OutOfOrder[];
 }
@@ -83,6 +92,7 @@ export function planJob(prepared: PreparedJob, progress?: Progress): BurnPlan {
   const { machine, job } = prepared;
   const start = machineZero(machine);
   const finished: FinishedStep[] = [];
+  const missed: Missed[] = [];
   let place: Point & { z?: number } = start;
   const drafts = inOperatorsOrder(draftSteps(prepared), job.order);
   const sizes = drafts.map(({ layer }) => layer.placed.length);
@@ -94,6 +104,7 @@ export function planJob(prepared: PreparedJob, progress?: Progress): BurnPlan {
     before += sizes[i];
     progress?.(from);
     const { burnt, runUpShort } = draft.fill(list, partOf(progress, from, to));
+    missed.push(...list.missed.map((box) => ({ preparedId: draft.layer.id, box })));
     if (list.litMm === 0) return;
     place = { x: list.x, y: list.y, z: list.z };
     const { litMm, unlitMm } = list;
@@ -131,6 +142,7 @@ export function planJob(prepared: PreparedJob, progress?: Progress): BurnPlan {
     backS,
     timeS: steps.reduce((total, step) => total + step.timeS, backS),
     travelMm: steps.reduce((total, step) => total + step.unlitMm, backList.unlitMm),
+    missed,
     outOfOrder: outOfOrder(finished.map(({ draft, burnt }) => ({ layer: draft.layer, burnt }))),
   };
 }

@@ -1,19 +1,13 @@
 import type { Pixels } from '../document/pixels.ts';
-import { type Box, boxHeight, boxWidth, growBox, uniteBoxes } from '../geometry/paths/box.ts';
+import { type Box, boxHeight, boxWidth, growBox, transformBox, uniteBoxes } from '../geometry/paths/box.ts';
 import { indexBoxes } from '../geometry/paths/box-index.ts';
-import type { Polyline } from '../geometry/paths/flatten.ts';
 import { applyTo, type Matrix, multiply, rotation } from '../geometry/paths/matrix.ts';
 import type { Progress } from '../geometry/paths/progress.ts';
 import { polylineBounds } from '../geometry/questions/nesting.ts';
 import type { LayerSettings } from '../settings/settings.ts';
 import { Move, type MoveList } from './moves.ts';
+import { crossingsByRow, type Filled, type Row } from './scan-rows.ts';
 import { toneRows } from './tones.ts';
-
-/** Something to fill: the closed outlines of one item and their bounds, in bed mm. */
-export interface Filled {
-  readonly outlines: readonly Polyline[];
-  readonly bounds: Box;
-}
 
 type RasterSettings = Pick<
   LayerSettings,
@@ -60,7 +54,8 @@ export function rasterFill(
   let short = false;
   const blocks = blocksOf(scan.turned ? pieces.map((piece) => levelled(piece, scanAngle)) : pieces, scan);
   blocks.forEach((block, i) => {
-    const rows = crossingsByRow(block, lineSpacingMm);
+    const { rows, missed } = crossingsByRow(block, lineSpacingMm);
+    for (const box of missed) list.missed.push(scan.turned ? transformBox(box, scan.turned) : box);
     short = scanRows(list, rows, scan) || short;
     progress?.((i + 1) / blocks.length);
   });
@@ -176,69 +171,6 @@ function scanOnce(list: MoveList, rows: readonly Row[], { settings, runUp, turne
     if (settings.bothWays) forth = !forth;
   }
   return short;
-}
-
-/** A row of what is filled, or of a picture. */
-interface Row {
-  readonly y: number;
-  /** Where the row enters and leaves what burns, from left to right, in pairs. */
-  readonly xs: Float64Array;
-  /** The share of power of each pair; missing where all burn with what the list has. */
-  readonly powers?: Float32Array;
-}
-
-/** The rows through a block, half a spacing in from its top, that cross anything. */
-function crossingsByRow(block: readonly Filled[], spacing: number): Row[] {
-  const bounds = block.map((piece) => piece.bounds).reduce(uniteBoxes);
-  const rowCount = Math.max(1, Math.round(boxHeight(bounds) / spacing));
-  const firstY = bounds.minY + (boxHeight(bounds) - (rowCount - 1) * spacing) / 2;
-  const counts = new Uint32Array(rowCount + 1);
-  eachCrossing(block, firstY, spacing, rowCount, (row) => counts[row + 1]++);
-  for (let row = 0; row < rowCount; row++) counts[row + 1] += counts[row];
-  const crossings = new Float64Array(counts[rowCount]);
-  const filled = counts.slice();
-  eachCrossing(block, firstY, spacing, rowCount, (row, x) => {
-    crossings[filled[row]++] = x;
-  });
-  const rows: Row[] = [];
-  for (let row = 0; row < rowCount; row++) {
-    const xs = crossings.subarray(counts[row], counts[row + 1]).sort();
-    if (xs.length > 1) rows.push({ y: firstY + row * spacing, xs });
-  }
-  return rows;
-}
-
-/** Calls back for every place where a row crosses an edge; an edge takes its upper end, not its lower. */
-function eachCrossing(
-  block: readonly Filled[],
-  firstY: number,
-  spacing: number,
-  rowCount: number,
-  take: (row: number, x: number) => void,
-): void {
-  for (const { outlines } of block) {
-    for (const { points } of outlines) {
-      let px = points[points.length - 2];
-      let py = points[points.length - 1];
-      for (let i = 0; i < points.length; i += 2) {
-        const qx = points[i];
-        const qy = points[i + 1];
-        const top = Math.min(py, qy);
-        const bottom = Math.max(py, qy);
-        const slope = (qx - px) / (qy - py);
-        // One row early: whether a row meets an edge is decided by the same comparison for every edge,
-        // so that edges which share a node never both miss or both take it.
-        let row = Math.max(0, Math.floor((top - firstY) / spacing));
-        for (; row < rowCount; row++) {
-          const y = firstY + row * spacing;
-          if (y >= bottom) break;
-          if (y >= top) take(row, px + (y - py) * slope);
-        }
-        px = qx;
-        py = qy;
-      }
-    }
-  }
 }
 
 /** More blocks than this are not compared pair by pair. */

@@ -24,6 +24,7 @@ const titles: Record<Finding['code'], string> = {
   'worked-out': 'Worked out, never burnt',
   'forbidden-stock': 'Never laser this',
   'outline-waits': 'Still being worked out',
+  'missed-by-beam': 'Too thin to burn',
   'kerf-swallows': 'Narrower than the kerf',
   'thin-wall': 'Thinner than the kerf',
   'narrow-gap': 'No room for the beam',

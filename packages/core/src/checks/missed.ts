@@ -1,0 +1,128 @@
+import { boundsOf, type Item, polylinesOf } from '../document/item.ts';
+import { type Box, boxContains, boxHeight, boxWidth } from '../geometry/paths/box.ts';
+import { polylineBounds } from '../geometry/questions/nesting.ts';
+import type { Mend } from '../mends/mend.ts';
+import { fillsAreas, labelOperation } from '../operations/operations.ts';
+import type { PreparedJob, PreparedLayer } from '../plan/prepare.ts';
+import { type Check, countOf, type Finding, finding, withMends } from './finding.ts';
+
+/** More places than these are not named. */
+const mostPlaces = 200;
+/** What is smaller than this, in mm, is no shape: it is left over. */
+const nothing = 0.002;
+
+/** What is drawn to burn and gets no lit move: shapes between two scan lines, and lines of no length. */
+export const checkMissed: Check = (prepared, { missed }) =>
+  prepared.layers.flatMap((layer) => {
+    const boxes = missed.flatMap(({ preparedId, box }) => (preparedId === layer.id ? [box] : []));
+    if (boxes.length === 0) return [];
+    const isLeftOver = (box: Box) => boxWidth(box) < nothing && boxHeight(box) < nothing;
+    const [stray, thin] = [boxes.filter(isLeftOver), boxes.filter((box) => !isLeftOver(box))];
+    return [
+      ...(thin.length > 0 ? [thinFinding(prepared, layer, thin)] : []),
+      ...(stray.length > 0 ? [strayFinding(layer, stray)] : []),
+    ];
+  });
+
+function thinFinding({ meaning, machine }: PreparedJob, prepared: PreparedLayer, boxes: readonly Box[]): Finding {
+  const { layer, applied } = prepared;
+  const items = itemsIn(prepared, boxes);
+  const spacing = applied.settings?.lineSpacingMm ?? 0;
+  const thinnest = Math.min(...boxes.map((box) => Math.min(boxWidth(box), boxHeight(box))));
+  const shapes = countOf(boxes.length, 'shape', 'shapes');
+  const isFilled = fillsAreas(layer.operation);
+  const message = isFilled
+    ? `${shapes} on ${layer.name} ${boxes.length === 1 ? 'lies' : 'lie'} between two scan lines and would not burn: the thinnest is ${thinnest.toFixed(2)} mm, and lines are ${spacing} mm apart. Take finer lines, or score what is so thin.`
+    : `${shapes} on ${layer.name} ${boxes.length === 1 ? 'comes' : 'come'} to no move of the head and would not burn: with the kerf nothing is left to burn along. Make ${boxes.length === 1 ? 'it' : 'them'} larger, or burn along the line.`;
+  const found = finding('missed-by-beam', 'warns', message, items, layer.id, boxes.slice(0, mostPlaces));
+  if (!isFilled) return found;
+  const scored = meaning.layers.find(({ operation }) => operation === labelOperation);
+  return withMends(
+    found,
+    finerLines(prepared, machine.minLineSpacing),
+    // An item with other parts that do burn is not taken off its layer.
+    scored && items.length > 0 && items.length === boxes.length
+      ? {
+          words: items.length === 1 ? 'Score it' : 'Score them',
+          name: `put on ${scored.name}`,
+          isSafe: false,
+          step: { kind: 'put on layer', itemIds: items.map(({ id }) => id), layerId: scored.id },
+        }
+      : null,
+  );
+}
+
+/** Lines as far apart as the thinnest shape of the layer is thick across them, if the machine holds that. */
+function finerLines({ id, layer, placed, applied }: PreparedLayer, least: number): Mend | null {
+  const turned = Math.abs((applied.settings?.scanAngle ?? 0) % 180);
+  const across = (box: Box) =>
+    turned === 0 ? boxHeight(box) : turned === 90 ? boxWidth(box) : Math.min(boxHeight(box), boxWidth(box));
+  const thinnest = placed.reduce(
+    (sofar, { item }) =>
+      polylinesOf(item).reduce(
+        (thin, line) => (line.closed ? Math.min(thin, across(polylineBounds(line))) : thin),
+        sofar,
+      ),
+    Number.POSITIVE_INFINITY,
+  );
+  const mm = Math.floor(thinnest * 100 + 1e-6) / 100;
+  if (mm < least || mm <= 0) return null;
+  return {
+    words: `Lines of ${mm.toFixed(2)} mm`,
+    name: `lines of ${mm.toFixed(2)} mm on ${layer.name}`,
+    isSafe: false,
+    step: { kind: 'set line spacing', preparedId: id, mm },
+  };
+}
+
+function strayFinding(prepared: PreparedLayer, boxes: readonly Box[]): Finding {
+  const { layer } = prepared;
+  const items = itemsIn(prepared, boxes).filter(
+    (item) => boxWidth(boundsOf(item)) < nothing && boxHeight(boundsOf(item)) < nothing,
+  );
+  const message = `${countOf(boxes.length, 'point has', 'points have')} no length on ${layer.name}, and would not burn. Remove ${boxes.length === 1 ? 'it' : 'them'}.`;
+  const found = finding('missed-by-beam', 'notes', message, items, layer.id, boxes.slice(0, mostPlaces));
+  const strays = countOf(items.length, 'stray point', 'stray points');
+  return withMends(
+    found,
+    items.length === 0
+      ? null
+      : {
+          words: `Remove ${strays}`,
+          name: `remove ${strays}`,
+          isSafe: true,
+          step: { kind: 'remove', itemIds: items.map(({ id }) => id) },
+        },
+  );
+}
+
+/** The items that have an outline with such bounds; where outlines were united, the smallest one around a place. */
+function itemsIn({ placed }: PreparedLayer, boxes: readonly Box[]): Item[] {
+  const byBounds = new Map<string, Item[]>();
+  for (const { item } of placed) {
+    for (const line of polylinesOf(item)) {
+      const name = nameOf(polylineBounds(line));
+      byBounds.set(name, [...(byBounds.get(name) ?? []), item]);
+    }
+  }
+  const found = new Set<Item>();
+  const lost: Box[] = [];
+  for (const box of boxes) {
+    const own = byBounds.get(nameOf(box));
+    for (const item of own ?? []) found.add(item);
+    if (!own) lost.push(box);
+  }
+  for (const box of lost.slice(0, mostPlaces)) {
+    const around = placed.flatMap(({ item }) => (boxContains(boundsOf(item), box, 0.01) ? [item] : []));
+    if (around.length > 0) found.add(around.reduce((a, b) => (areaOf(boundsOf(b)) < areaOf(boundsOf(a)) ? b : a)));
+  }
+  return placed.flatMap(({ item }) => (found.has(item) ? [item] : []));
+}
+
+function nameOf({ minX, minY, maxX, maxY }: Box): string {
+  return [minX, minY, maxX, maxY].map((mm) => mm.toFixed(2)).join(' ');
+}
+
+function areaOf(box: Box): number {
+  return boxWidth(box) * boxHeight(box);
+}
