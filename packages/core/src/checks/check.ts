@@ -1,6 +1,7 @@
 import type { BurnPlan } from '../plan/plan.ts';
 import type { PreparedJob } from '../plan/prepare.ts';
 import { checkBeamPath } from './beam-path.ts';
+import { checkCrossingFills } from './crossing-fills.ts';
 import type { Check, Finding, FindingLevel } from './finding.ts';
 import { checkKerf, checkSharedCuts, checkSharpCorners, checkThin } from './kerf.ts';
 import { checkOpenCuts, checkOpenEngraves, checkTwice, checkWaiting } from './lines.ts';
@@ -16,6 +17,7 @@ import {
 } from './meaning.ts';
 import { checkMissed } from './missed.ts';
 import { checkBed, checkSheet } from './placement.ts';
+import { checkScanDirection } from './scan-direction.ts';
 import { checkRunUp, checkSettings } from './settings.ts';
 
 const checks: readonly Check[] = [
@@ -34,12 +36,14 @@ const checks: readonly Check[] = [
   checkTwice,
   checkOrder,
   checkCancelling,
+  checkCrossingFills,
   checkFlips,
   checkKerf,
   checkSharedCuts,
   checkThin,
   checkSharpCorners,
   checkRunUp,
+  checkScanDirection,
   checkUnseen,
 ];
 

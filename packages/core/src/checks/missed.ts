@@ -71,7 +71,7 @@ function finerLines({ id, layer, placed, applied }: PreparedLayer, least: number
     words: `Lines of ${mm.toFixed(2)} mm`,
     name: `lines of ${mm.toFixed(2)} mm on ${layer.name}`,
     isSafe: false,
-    step: { kind: 'set line spacing', preparedId: id, mm },
+    step: { kind: 'set', preparedId: id, setting: 'lineSpacingMm', value: mm },
   };
 }
 

@@ -9,7 +9,12 @@ export type MendStep =
   | { readonly kind: 'remove'; readonly itemIds: readonly string[] }
   | { readonly kind: 'join'; readonly itemIds: readonly string[]; readonly withinMm: number }
   | { readonly kind: 'put on layer'; readonly itemIds: readonly string[]; readonly layerId: string }
-  | { readonly kind: 'set line spacing'; readonly preparedId: string; readonly mm: number }
+  | {
+      readonly kind: 'set';
+      readonly preparedId: string;
+      readonly setting: 'lineSpacingMm' | 'scanAngle';
+      readonly value: number;
+    }
   | { readonly kind: 'unite overlaps'; readonly layerId: string }
   | { readonly kind: 'switch on'; readonly layerId: string; readonly runId: string };
 
@@ -35,8 +40,8 @@ export function mended(job: JobDocument, { step }: Mend): JobDocument {
       return joinEnds(job, new Set(step.itemIds), step.withinMm).job;
     case 'put on layer':
       return pinItems(job, new Set(step.itemIds), step.layerId);
-    case 'set line spacing':
-      return changeSetting(job, step.preparedId, 'lineSpacingMm', step.mm);
+    case 'set':
+      return changeSetting(job, step.preparedId, step.setting, step.value);
     case 'unite overlaps':
       return setBurning(job, step.layerId, { overlaps: 'unite' });
     case 'switch on':
