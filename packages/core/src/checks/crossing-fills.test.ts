@@ -12,7 +12,10 @@ const circle = (cx: number, cy: number, r: number) => outlineOf({ kind: 'ellipse
 function checked(job: ReturnType<typeof jobWith>) {
   const prepared = prepareJob(job, shop);
   const plan = planJob(prepared);
-  return { litMm: plan.steps[0]?.litMm ?? 0, found: checkJob(prepared, plan).find(({ code }) => code === 'fills-cross') };
+  return {
+    litMm: plan.steps[0]?.litMm ?? 0,
+    found: checkJob(prepared, plan).find(({ code }) => code === 'fills-cross'),
+  };
 }
 
 describe('engravings that cross', () => {

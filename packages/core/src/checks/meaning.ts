@@ -119,11 +119,24 @@ export const checkNearMisses: Check = ({ meaning, key }) =>
     });
 
 /** What burns after the cut that holds it, because the operator ordered it so. */
-export const checkOrder: Check = (_prepared, plan) => {
+export const checkOrder: Check = (prepared, plan) => {
   if (plan.outOfOrder.length === 0) return [];
   const ids = plan.outOfOrder.map(({ itemId }) => itemId);
   const sentence = `${countOf(ids.length, 'item burns', 'items burn')} after the outline around ${ids.length === 1 ? 'it' : 'them'} is cut: the piece may have shifted or dropped by then, and the burn lands beside its place. Put ${ids.length === 1 ? 'it' : 'them'} before that cut in the burn strip.`;
-  return [{ ...finding('order-broken', 'warns', sentence), itemIds: ids }];
+  const byHand = prepared.layers.flatMap(({ layer, burning }) =>
+    burning.order === 'as-drawn' || burning.order === 'by-hand' ? [layer.id] : [],
+  );
+  return [
+    withMends(
+      { ...finding('order-broken', 'warns', sentence), itemIds: ids },
+      {
+        words: 'Back to the usual order',
+        name: 'usual order of burning',
+        isSafe: false,
+        step: { kind: 'usual order', layerIds: [...new Set(byHand)] },
+      },
+    ),
+  ];
 };
 
 /** Engraved outlines that lie on each other exactly, so that together they burn nothing. */
@@ -195,11 +208,25 @@ export const checkUnseen: Check = ({ job, meaning }) => {
   );
   return [
     ...ifAny(hidden, () =>
-      finding(
-        'hidden-parts',
-        'notes',
-        `${countOf(hidden.length, 'part is hidden and does', 'parts are hidden and do')} not burn. The Art drawer lists what is hidden and brings it in.`,
-        hidden,
+      withMends(
+        finding(
+          'hidden-parts',
+          'notes',
+          `${countOf(hidden.length, 'part is hidden and does', 'parts are hidden and do')} not burn. The Art drawer lists what is hidden and brings it in.`,
+          hidden,
+        ),
+        {
+          words: hidden.length === 1 ? 'Bring it in' : 'Bring them in',
+          name: 'bring in what is hidden',
+          isSafe: false,
+          step: { kind: 'bring in', itemIds: hidden.map(({ id }) => id) },
+        },
+        {
+          words: 'Remove for good',
+          name: 'remove what is hidden',
+          isSafe: false,
+          step: { kind: 'remove', itemIds: hidden.map(({ id }) => id) },
+        },
       ),
     ),
     ...ifAny(pictures, () =>

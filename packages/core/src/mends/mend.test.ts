@@ -3,7 +3,7 @@ import { checkJob } from '../checks/check.ts';
 import type { FindingCode } from '../checks/finding.ts';
 import type { Item } from '../document/item.ts';
 import type { JobDocument } from '../document/job.ts';
-import { switchLayer } from '../edits/layers.ts';
+import { orderSteps, setBurning, switchLayer } from '../edits/layers.ts';
 import { box, item, jobWith, line, shop } from '../fixtures/shop.ts';
 import { planJob } from '../plan/plan.ts';
 import { prepareJob } from '../plan/prepare.ts';
@@ -86,6 +86,30 @@ test('fills that cancel are united, and a layer that is off is switched on', () 
   const [switchOn] = mendsOf(off, 'layer-off');
   expect(switchOn.words).toBe('Switch Score on');
   expect(codesAfter(off, switchOn)).toEqual([]);
+});
+
+test('what is hidden is brought in, or removed for good', () => {
+  const hidden = item(box(100, 50, 30), 'cut', { hidden: true });
+  const job = jobWith([sound, hidden]);
+  const [bringIn, remove] = mendsOf(job, 'hidden-parts');
+  expect([bringIn.words, remove.words]).toEqual(['Bring it in', 'Remove for good']);
+  expect(mended(job, bringIn).drawing.items.map((entry) => entry.hidden)).toEqual([false, false]);
+  expect(mended(job, remove).drawing.items).toEqual([sound]);
+});
+
+test('an order that burns after the cut goes back to the usual one', () => {
+  const [outer, hole, other] = [
+    item(box(100, 100, 100), 'cut'),
+    item(box(120, 120, 10), 'cut'),
+    item(box(250, 100, 9), 'cut'),
+  ];
+  const drawn = setBurning(jobWith([outer, hole, other]), 'cut', { order: 'as-drawn' });
+  const turned = orderSteps(jobWith([outer, hole, other]), ['cut outer', 'cut inner']);
+  for (const job of [drawn, turned]) {
+    const [mend] = mendsOf(job, 'order-broken');
+    expect(mend.words).toBe('Back to the usual order');
+    expect(codesAfter(job, mend)).toEqual([]);
+  }
 });
 
 test('several are done at once; one that would change what another has changed waits', () => {

@@ -1,7 +1,7 @@
 import type { JobDocument } from '../document/job.ts';
-import { changeSetting, moveItems, pinItems, removeItems } from '../edits/items.ts';
+import { changeSetting, hideItems, moveItems, pinItems, removeItems } from '../edits/items.ts';
 import { joinEnds } from '../edits/join-ends.ts';
-import { setBurning, switchLayer } from '../edits/layers.ts';
+import { orderSteps, setBurning, switchLayer } from '../edits/layers.ts';
 
 /** What a mend does to a job, in plain data: it is found beside the page, and done in it. */
 export type MendStep =
@@ -15,6 +15,9 @@ export type MendStep =
       readonly setting: 'lineSpacingMm' | 'scanAngle';
       readonly value: number;
     }
+  | { readonly kind: 'bring in'; readonly itemIds: readonly string[] }
+  /** Steps in the usual order, and the layers' lines from inside out. */
+  | { readonly kind: 'usual order'; readonly layerIds: readonly string[] }
   | { readonly kind: 'unite overlaps'; readonly layerId: string }
   | { readonly kind: 'switch on'; readonly layerId: string; readonly runId: string };
 
@@ -42,6 +45,13 @@ export function mended(job: JobDocument, { step }: Mend): JobDocument {
       return pinItems(job, new Set(step.itemIds), step.layerId);
     case 'set':
       return changeSetting(job, step.preparedId, step.setting, step.value);
+    case 'bring in':
+      return hideItems(job, new Set(step.itemIds), false);
+    case 'usual order':
+      return step.layerIds.reduce(
+        (now, layerId) => setBurning(now, layerId, { order: 'inside-first' }),
+        orderSteps(job, []),
+      );
     case 'unite overlaps':
       return setBurning(job, step.layerId, { overlaps: 'unite' });
     case 'switch on':
