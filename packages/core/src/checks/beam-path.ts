@@ -1,6 +1,7 @@
 import { boundsOf, type Item } from '../document/item.ts';
 import type { JobDocument } from '../document/job.ts';
 import { type Box, boxContains, boxOf, growBox } from '../geometry/paths/box.ts';
+import { indexBoxes } from '../geometry/paths/box-index.ts';
 import type { Point } from '../geometry/paths/matrix.ts';
 import { toMachine } from '../machine/frame.ts';
 import { bedBox } from '../machine/machine.ts';
@@ -26,23 +27,22 @@ interface Overshoot {
 
 /** Moves that leave the bed, of what is drawn on it: a machine stops at them in mid-job. */
 export const checkBeamPath: Check = (prepared, plan) => {
-  const { machine } = prepared;
-  const bed = bedBox(machine);
+  const bed = bedBox(prepared.machine);
   const outside = pointsOutside(plan, bed);
   if (outside.length === 0) return [];
   // What is drawn off the bed is said of its own.
   const off = new Set(itemsOffBed(prepared));
+  const nearEdge = itemsNearEdge(prepared, off, bed);
   const items = new Set<Item>();
   const points: Point[] = [];
   for (const { x, y, preparedId } of outside) {
-    const near = itemsAt(prepared, preparedId, x, y);
-    if (near.some((item) => off.has(item)) || (near.length === 0 && off.size > 0)) continue;
+    const near = nearEdge.get(preparedId)?.itemsAt(x, y) ?? [];
+    if (near.length === 0 && off.size > 0) continue;
     points.push({ x, y });
     for (const item of near) items.add(item);
   }
   if (points.length === 0) return [];
-  const over = overshootOf(points, bed);
-  return [findingOf(prepared, [...items], points, over)];
+  return [findingOf(prepared, [...items], points, overshootOf(points, bed))];
 };
 
 /** The ends of moves that lie off the bed, and of which prepared layer they are; null for the way back. */
@@ -62,13 +62,18 @@ function pointsOutside(plan: BurnPlan, { minX, minY, maxX, maxY }: Box) {
   return points;
 }
 
-/** The items of a layer whose beam may come to a point. */
-function itemsAt({ layers }: PreparedJob, preparedId: string | null, x: number, y: number): Item[] {
-  const layer = layers.find(({ id }) => id === preparedId);
-  if (!layer) return [];
-  const reach = (layer.applied.settings?.kerfMm ?? 0) / 2 + 0.01;
-  return layer.placed.flatMap(({ item }) =>
-    boxContains(growBox(boundsOf(item), reach), { minX: x, minY: y, maxX: x, maxY: y }) ? [item] : [],
+/** By layer: the items that lie on the bed so near to its edge that their beam may leave it. */
+function itemsNearEdge({ layers }: PreparedJob, off: ReadonlySet<Item>, bed: Box) {
+  return new Map<string | null, { itemsAt: (x: number, y: number) => Item[] }>(
+    layers.map(({ id, placed, applied }) => {
+      const reach = (applied.settings?.kerfMm ?? 0) / 2 + 0.01;
+      const near = placed.flatMap(({ item }) => {
+        const box = growBox(boundsOf(item), reach);
+        return off.has(item) || boxContains(bed, box) ? [] : [{ item, box }];
+      });
+      const index = indexBoxes(near.map(({ box }) => box));
+      return [id, { itemsAt: (x, y) => (index?.search(x, y, x, y) ?? []).map((i) => near[i].item) }];
+    }),
   );
 }
 
