@@ -176,6 +176,19 @@ describe('one whose power follows tones', () => {
     expect(powers).toEqual(expect.arrayContaining(['70', '42']));
   });
 
+  test('says where a run-up is cut short, and only there', async () => {
+    const [ready, edge] = [
+      jobWith([{ ...photo, pinned: dots }]),
+      jobWith([{ ...photo, pinned: dots, matrix: [5, 0, 0, 5, 1, 40] }]),
+    ];
+    const shortIn = async (at: typeof ready) => {
+      const lists = shopWith([...material.recipes, dotted]);
+      return planJob(await prepareWithPictures(at, lists, {}, unpacked)).steps.map(({ runUpShort }) => runUpShort);
+    };
+    expect(await shortIn(ready)).toEqual([false]);
+    expect(await shortIn(edge)).toEqual([true]);
+  });
+
   test('asks for no picture that is only shown, and says that it does not burn', async () => {
     const shown = await prepareWithPictures(job('engrave'), shopWith(), {}, () => Promise.reject(new Error('asked')));
     expect(checkJob(shown, planJob(shown)).map(({ code }) => code)).toContain('picture-not-burnt');

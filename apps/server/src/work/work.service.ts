@@ -1,6 +1,6 @@
 import { MessageChannel, type MessagePort } from 'node:worker_threads';
 import type { Reading } from '@lambent/core/formats';
-import { Injectable, type OnApplicationShutdown } from '@nestjs/common';
+import { Injectable, Logger, type OnApplicationShutdown } from '@nestjs/common';
 import { Piscina } from 'piscina';
 import { PlainError } from '../common/plain-error.ts';
 import { errorOf, refusalOf } from '../common/refusals.ts';
@@ -176,10 +176,16 @@ export class WorkService implements OnApplicationShutdown {
   }
 }
 
+/** Gives a task a picture that it asked for; what went wrong inside is put into the log here, and only told there. */
 async function answerPicture(port: MessagePort, id: string, picture: tasks.ReadPicture | undefined): Promise<void> {
-  const answer: PictureAnswer = await (picture?.(id) ?? Promise.reject(new Error('This work needs no pictures'))).then(
+  const asked = picture?.(id) ?? Promise.reject(new Error('This work needs no pictures'));
+  const answer: PictureAnswer = await asked.then(
     (bytes) => ({ id, bytes }),
-    (error) => ({ id, refused: refusalOf(error) }),
+    (error) => {
+      const refused = refusalOf(error);
+      if (!refused) new Logger(WorkService.name).error(`The picture ${id} cannot be read`, error);
+      return { id, refused };
+    },
   );
   port.postMessage(answer);
 }

@@ -80,6 +80,11 @@ describe('what burns after the cut that holds it', () => {
     expect(found(step('cut', outer, lower))).toEqual([[lower.id, outer.id]]);
   });
 
+  test('is looked for where it begins, which is not as far down as it is across', () => {
+    const [low, deep] = [item(box(10, 300, 60, 60), 'cut'), item(line(20, 310, 60, 310), 'score')];
+    expect(found(step('cut', low), step('score', deep))).toEqual([[deep.id, low.id]]);
+  });
+
   test('is named once each, and no more than two hundred', () => {
     const around = square(5, 5, 110);
     expect(found(step('cut', around, outer, inner)).filter(([id]) => id === inner.id)).toHaveLength(1);
