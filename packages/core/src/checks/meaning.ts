@@ -130,7 +130,7 @@ export const checkOrder: Check = (prepared, plan) => {
     withMends(
       { ...finding('order-broken', 'warns', sentence), itemIds: ids },
       {
-        words: 'Back to the usual order',
+        words: 'Burn in the usual order',
         name: 'usual order of burning',
         isSafe: false,
         step: { kind: 'usual order', layerIds: [...new Set(byHand)] },

@@ -107,7 +107,7 @@ test('an order that burns after the cut goes back to the usual one', () => {
   const turned = orderSteps(jobWith([outer, hole, other]), ['cut outer', 'cut inner']);
   for (const job of [drawn, turned]) {
     const [mend] = mendsOf(job, 'order-broken');
-    expect(mend.words).toBe('Back to the usual order');
+    expect(mend.words).toBe('Burn in the usual order');
     expect(codesAfter(job, mend)).toEqual([]);
   }
 });
