@@ -1,29 +1,19 @@
 import { boundsOf, type Item } from '../document/item.ts';
-import type { JobDocument } from '../document/job.ts';
 import { type Box, boxContains, boxOf, growBox } from '../geometry/paths/box.ts';
 import { indexBoxes } from '../geometry/paths/box-index.ts';
 import type { Point } from '../geometry/paths/matrix.ts';
 import { toMachine } from '../machine/frame.ts';
 import { bedBox } from '../machine/machine.ts';
-import { withCompany } from '../mends/company.ts';
-import type { Mend } from '../mends/mend.ts';
 import type { BurnPlan } from '../plan/plan.ts';
 import type { PreparedJob } from '../plan/prepare.ts';
 import { type Check, countOf, type Finding, finding, withMends } from './finding.ts';
+import { movedInto } from './offers.ts';
 import { itemsOffBed } from './placement.ts';
 
 /** Programs are written on a raster of 0.001 mm: what is less over the edge is on it. */
 const slack = 0.0005;
 /** More places than these are not named. */
 const mostPlaces = 50;
-
-/** How far moves go over each side of the bed, in mm; 0 where none does. */
-interface Overshoot {
-  readonly left: number;
-  readonly right: number;
-  readonly top: number;
-  readonly bottom: number;
-}
 
 /** Moves that leave the bed, of what is drawn on it: a machine stops at them in mid-job. */
 export const checkBeamPath: Check = (prepared, plan) => {
@@ -42,7 +32,7 @@ export const checkBeamPath: Check = (prepared, plan) => {
     for (const item of near) items.add(item);
   }
   if (points.length === 0) return [];
-  return [findingOf(prepared, [...items], points, overshootOf(points, bed))];
+  return [findingOf(prepared, [...items], points)];
 };
 
 /** The ends of moves that lie off the bed, and of which prepared layer they are; null for the way back. */
@@ -77,18 +67,8 @@ function itemsNearEdge({ layers }: PreparedJob, off: ReadonlySet<Item>, bed: Box
   );
 }
 
-function overshootOf(points: readonly Point[], bed: Box): Overshoot {
-  const furthest = (over: (point: Point) => number) => points.reduce((most, point) => Math.max(most, over(point)), 0);
-  return {
-    left: furthest(({ x }) => bed.minX - x),
-    right: furthest(({ x }) => x - bed.maxX),
-    top: furthest(({ y }) => bed.minY - y),
-    bottom: furthest(({ y }) => y - bed.maxY),
-  };
-}
-
-function findingOf(prepared: PreparedJob, items: readonly Item[], points: readonly Point[], over: Overshoot): Finding {
-  const { machine, run, job } = prepared;
+function findingOf(prepared: PreparedJob, items: readonly Item[], points: readonly Point[]): Finding {
+  const { machine } = prepared;
   const bed = bedBox(machine);
   const beyondX = ({ x }: Point) => Math.max(bed.minX - x, x - bed.maxX);
   const beyondY = ({ y }: Point) => Math.max(bed.minY - y, y - bed.maxY);
@@ -100,27 +80,12 @@ function findingOf(prepared: PreparedJob, items: readonly Item[], points: readon
   const why = items.length > 0 ? ' Half the kerf lies outside of what is drawn.' : '';
   const message = `The beam would go to ${reached}${what}, off the bed: ${machine.name} would stop with an alarm in mid-job.${why}`;
   const places = points.slice(0, mostPlaces).map((point) => growBox(boxOf(point.x, point.y, 0, 0), 1));
-  // What lands elsewhere, or is mirrored, does not go where its drawing is moved to.
-  const mend = run.landing.kind === 'as-drawn' && !run.mirrored ? moveIn(job, items, over) : null;
+  const room = growBox(bed, -beyond(furthest));
+  const mend = movedInto(prepared, items, room, (mm) => `Move in by ${mm.toFixed(2)} mm`);
   return withMends(finding('beam-off-bed', 'blocks', message, items, null, places), mend);
 }
 
 /** A number with a minus sign as it is set in print. */
 function said(mm: number): string {
   return mm.toFixed(2).replace('-', '−');
-}
-
-/** Moves what reaches over the edge in, with what lies in it or around it; null where it is over at both sides. */
-function moveIn(job: JobDocument, items: readonly Item[], over: Overshoot): Mend | null {
-  if (items.length === 0 || (over.left > 0 && over.right > 0) || (over.top > 0 && over.bottom > 0)) return null;
-  const step = (mm: number) => Math.ceil(mm * 100 - 1e-6) / 100;
-  const dx = step(over.left) - step(over.right);
-  const dy = step(over.top) - step(over.bottom);
-  const distance = `${Math.max(Math.abs(dx), Math.abs(dy)).toFixed(2)} mm`;
-  return {
-    words: `Move in by ${distance}`,
-    name: `move in by ${distance}`,
-    isSafe: true,
-    step: { kind: 'move', itemIds: withCompany(job, items), dx, dy },
-  };
 }

@@ -3,6 +3,7 @@ import { type Box, boxOf, growBox } from '../geometry/paths/box.ts';
 import { indexBoxes } from '../geometry/paths/box-index.ts';
 import { fillsAreas } from '../operations/operations.ts';
 import { type Check, finding, withMends } from './finding.ts';
+import { uniteOverlaps } from './offers.ts';
 
 /** More places than these are not named. */
 const mostPlaces = 200;
@@ -32,12 +33,7 @@ export const checkCrossingFills: Check = ({ layers }) =>
           layer.id,
           places,
         ),
-        {
-          words: 'Unite overlaps',
-          name: `unite overlaps on ${layer.name}`,
-          isSafe: false,
-          step: { kind: 'unite overlaps', layerId: layer.id },
-        },
+        uniteOverlaps(layer),
       ),
     ];
   });

@@ -2,10 +2,11 @@ import { type Item, polylinesOf } from '../document/item.ts';
 import { isFollowing } from '../document/shape.ts';
 import { joinEnds } from '../edits/join-ends.ts';
 import type { Mend } from '../mends/mend.ts';
-import { fillsAreas, followsLines, labelOperation, separates } from '../operations/operations.ts';
+import { fillsAreas, followsLines, separates } from '../operations/operations.ts';
 import type { PreparedJob } from '../plan/prepare.ts';
 import { burntItems, type Check, countOf, finding, ifAny, withMends } from './finding.ts';
 import { sharedCuts } from './kerf.ts';
+import { scored } from './offers.ts';
 import { overlappingOwners } from './overlap.ts';
 
 function hasOpen(item: Item): boolean {
@@ -59,19 +60,6 @@ function joined({ job }: PreparedJob, items: readonly Item[]): Mend | null {
     isSafe: report.widest <= surelyMeant,
     // What rounding adds does not keep them apart.
     step: { kind: 'join', itemIds, withinMm: report.widest + 1e-6 },
-  };
-}
-
-/** Puts lines on the layer that is scored; null where the key has none. */
-function scored({ meaning }: PreparedJob, items: readonly Item[]): Mend | null {
-  const layer = meaning.layers.find(({ operation }) => operation === labelOperation);
-  if (!layer) return null;
-  const them = items.length === 1 ? 'it' : 'them';
-  return {
-    words: `Score ${them}`,
-    name: `put on ${layer.name}`,
-    isSafe: false,
-    step: { kind: 'put on layer', itemIds: items.map(({ id }) => id), layerId: layer.id },
   };
 }
 

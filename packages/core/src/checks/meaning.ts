@@ -3,6 +3,7 @@ import { nearMisses } from '../colours/near-miss.ts';
 import { boundsOf, type Item } from '../document/item.ts';
 import { fillsAreas, isBurnt } from '../operations/operations.ts';
 import { burntItems, type Check, countOf, finding, ifAny, withMends } from './finding.ts';
+import { uniteOverlaps } from './offers.ts';
 
 /** Paints that neither the key nor the job gives a meaning. */
 export const checkColours: Check = ({ meaning, key }) => {
@@ -164,12 +165,7 @@ export const checkCancelling: Check = ({ layers }) =>
           items,
           layer.id,
         ),
-        {
-          words: 'Unite overlaps',
-          name: `unite overlaps on ${layer.name}`,
-          isSafe: false,
-          step: { kind: 'unite overlaps', layerId: layer.id },
-        },
+        uniteOverlaps(layer),
       ),
     );
   });
@@ -202,9 +198,9 @@ export const checkFlips: Check = ({ job }) => {
 /** What is in the job and will not burn without anybody having said so in this job. */
 export const checkUnseen: Check = ({ job, meaning }) => {
   const hidden = job.drawing.items.filter((item) => item.hidden);
-  const placed = new Set([...meaning.placed.values()].flatMap((list) => list.map(({ item }) => item)));
-  const pictures = job.drawing.items.filter(
-    (item) => !item.hidden && item.shape.kind === 'picture' && !placed.has(item),
+  const shown = job.drawing.items.filter((item) => !item.hidden && item.shape.kind === 'picture');
+  const pictures = shown.filter(
+    (item) => ![...meaning.placed.values()].some((list) => list.some((entry) => entry.item === item)),
   );
   return [
     ...ifAny(hidden, () =>

@@ -2,9 +2,10 @@ import { boundsOf, type Item, polylinesOf } from '../document/item.ts';
 import { type Box, boxContains, boxHeight, boxWidth } from '../geometry/paths/box.ts';
 import { polylineBounds } from '../geometry/questions/nesting.ts';
 import type { Mend } from '../mends/mend.ts';
-import { fillsAreas, labelOperation } from '../operations/operations.ts';
+import { fillsAreas } from '../operations/operations.ts';
 import type { PreparedJob, PreparedLayer } from '../plan/prepare.ts';
 import { type Check, countOf, type Finding, finding, withMends } from './finding.ts';
+import { scored } from './offers.ts';
 
 /** More places than these are not named. */
 const mostPlaces = 200;
@@ -24,7 +25,7 @@ export const checkMissed: Check = (prepared, { missed }) =>
     ];
   });
 
-function thinFinding({ meaning, machine }: PreparedJob, prepared: PreparedLayer, boxes: readonly Box[]): Finding {
+function thinFinding(job: PreparedJob, prepared: PreparedLayer, boxes: readonly Box[]): Finding {
   const { layer, applied } = prepared;
   const items = itemsIn(prepared, boxes);
   const spacing = applied.settings?.lineSpacingMm ?? 0;
@@ -36,19 +37,11 @@ function thinFinding({ meaning, machine }: PreparedJob, prepared: PreparedLayer,
     : `${shapes} on ${layer.name} ${boxes.length === 1 ? 'comes' : 'come'} to no move of the head and would not burn: with the kerf nothing is left to burn along. Make ${boxes.length === 1 ? 'it' : 'them'} larger, or burn along the line.`;
   const found = finding('missed-by-beam', 'warns', message, items, layer.id, boxes.slice(0, mostPlaces));
   if (!isFilled) return found;
-  const scored = meaning.layers.find(({ operation }) => operation === labelOperation);
   return withMends(
     found,
-    finerLines(prepared, machine.minLineSpacing),
+    finerLines(prepared, job.machine.minLineSpacing),
     // An item with other parts that do burn is not taken off its layer.
-    scored && items.length > 0 && items.length === boxes.length
-      ? {
-          words: items.length === 1 ? 'Score it' : 'Score them',
-          name: `put on ${scored.name}`,
-          isSafe: false,
-          step: { kind: 'put on layer', itemIds: items.map(({ id }) => id), layerId: scored.id },
-        }
-      : null,
+    items.length > 0 && items.length === boxes.length ? scored(job, items) : null,
   );
 }
 

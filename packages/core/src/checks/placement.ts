@@ -1,11 +1,10 @@
-import { boundsAmong, boundsOf, type Item } from '../document/item.ts';
+import { boundsOf, type Item } from '../document/item.ts';
 import { sheetBox, sheetHolds, sheetUnder } from '../document/sheet.ts';
-import { type Box, boxContains, boxesMeet, boxHeight, boxWidth, growBox } from '../geometry/paths/box.ts';
+import { type Box, boxContains, boxesMeet, growBox } from '../geometry/paths/box.ts';
 import { bedBox } from '../machine/machine.ts';
-import { withCompany } from '../mends/company.ts';
-import type { Mend } from '../mends/mend.ts';
 import type { PreparedJob } from '../plan/prepare.ts';
 import { burntItems, type Check, countOf, finding, ifAny, withMends } from './finding.ts';
+import { movedInto } from './offers.ts';
 
 /** Bounds may touch an edge; what rounding adds is not over it. In mm. */
 const slack = 0.005;
@@ -20,7 +19,8 @@ export function itemsOffBed(prepared: PreparedJob): Item[] {
 export const checkBed: Check = (prepared) => {
   const { machine } = prepared;
   const bed = bedBox(machine);
-  const { outside, between } = sortByPlace(burntItems(prepared), bed, growBox(bed, -machine.margin));
+  const safe = growBox(bed, -machine.margin);
+  const { outside, between } = sortByPlace(burntItems(prepared), bed, safe);
   const size = `${machine.bedWidth} × ${machine.bedHeight} mm bed of ${machine.name}`;
   return [
     ...ifAny(outside, () =>
@@ -31,7 +31,7 @@ export const checkBed: Check = (prepared) => {
           `${countOf(outside.length, 'item lies', 'items lie')} off the ${size}. Move ${outside.length === 1 ? 'it' : 'them'} onto the bed, scale down, or choose a larger machine.`,
           outside,
         ),
-        movedOnto(prepared, outside, growBox(bed, -machine.margin), 'Move onto the bed'),
+        movedInto(prepared, outside, safe, () => 'Move onto the bed'),
       ),
     ),
     ...ifAny(between, () =>
@@ -42,7 +42,7 @@ export const checkBed: Check = (prepared) => {
           `${countOf(between.length, 'item comes', 'items come')} within ${machine.margin} mm of the edge of the ${size}.`,
           between,
         ),
-        movedOnto(prepared, between, growBox(bed, -machine.margin), 'Move out of the margin'),
+        movedInto(prepared, between, safe, () => 'Move out of the margin'),
       ),
     ),
   ];
@@ -83,20 +83,6 @@ export const checkSheet: Check = (prepared) => {
     ),
   ];
 };
-
-/** Moves items, with what lies with them, by the least that brings them within a box; null where there is no room. */
-function movedOnto({ job, run }: PreparedJob, items: readonly Item[], room: Box, words: string): Mend | null {
-  // What lands elsewhere, or is mirrored, does not go where its drawing is moved to.
-  if (run.landing.kind !== 'as-drawn' || run.mirrored) return null;
-  const itemIds = withCompany(job, items);
-  const bounds = boundsAmong(job.drawing, new Set(itemIds));
-  if (boxWidth(bounds) > boxWidth(room) || boxHeight(bounds) > boxHeight(room)) return null;
-  const shift = (least: number, most: number, low: number, high: number) =>
-    least < low ? Math.ceil((low - least) * 100) / 100 : most > high ? -Math.ceil((most - high) * 100) / 100 : 0;
-  const dx = shift(bounds.minX, bounds.maxX, room.minX, room.maxX);
-  const dy = shift(bounds.minY, bounds.maxY, room.minY, room.maxY);
-  return { words, name: words.toLowerCase(), isSafe: true, step: { kind: 'move', itemIds, dx, dy } };
-}
 
 function sortByPlace(items: readonly Item[], whole: Box, safe: Box): { outside: Item[]; between: Item[] } {
   const outside: Item[] = [];

@@ -2,6 +2,7 @@ import type { Finding } from '@lambent/core/checks';
 import { mendedAll } from '@lambent/core/mends';
 import { Button } from '../../../ui/button.tsx';
 import { useBench, useBenchActions } from '../../context.ts';
+import { jobOf } from '../../state/document.ts';
 import { isPlanned } from '../../state/plan.ts';
 
 /** Does the usual mend of every finding that has a safe one, as one edit; nothing stands here where there is one at most. */
@@ -14,7 +15,10 @@ export function MendAll({ findings }: { findings: readonly Finding[] }) {
     <Button
       className="w-full shrink-0"
       disabled={!current}
-      onClick={() => actions.edit(`mend ${safe.length} findings`, (job) => mendedAll(job, safe).job)}
+      onClick={() => {
+        const { job, done } = mendedAll(jobOf(actions.get()), safe);
+        actions.edit(`mend ${done.length} findings`, () => job);
+      }}
     >
       Mend all {safe.length} that are safe
     </Button>

@@ -1,0 +1,62 @@
+import { boundsAmong, type Item } from '../document/item.ts';
+import type { Layer } from '../document/layer.ts';
+import { type Box, boxHeight, boxWidth } from '../geometry/paths/box.ts';
+import { withCompany } from '../mends/company.ts';
+import type { Mend } from '../mends/mend.ts';
+import { labelOperation } from '../operations/operations.ts';
+import type { PreparedJob } from '../plan/prepare.ts';
+
+/*
+ * Mends that more than one check offers.
+ */
+
+/** Has overlaps on a layer unite. */
+export function uniteOverlaps({ id, name }: Layer): Mend {
+  return {
+    words: 'Unite overlaps',
+    name: `unite overlaps on ${name}`,
+    isSafe: false,
+    step: { kind: 'unite overlaps', layerId: id },
+  };
+}
+
+/** Puts items on the layer that is scored; null where the key has none. */
+export function scored({ meaning }: PreparedJob, items: readonly Item[]): Mend | null {
+  const layer = meaning.layers.find(({ operation }) => operation === labelOperation);
+  if (!layer) return null;
+  return {
+    words: items.length === 1 ? 'Score it' : 'Score them',
+    name: `put on ${layer.name}`,
+    isSafe: false,
+    step: { kind: 'put on layer', itemIds: items.map(({ id }) => id), layerId: layer.id },
+  };
+}
+
+/**
+ * Moves items, with what lies with them, by the least that brings them within a box; null where there is no room.
+ * @param wordsFor what stands on the button, from how far they go along the axis that they go furthest on, in mm
+ */
+export function movedInto(
+  { job, run }: PreparedJob,
+  items: readonly Item[],
+  room: Box,
+  wordsFor: (mm: number) => string,
+): Mend | null {
+  // What lands elsewhere, or is mirrored, does not go where its drawing is moved to.
+  if (items.length === 0 || run.landing.kind !== 'as-drawn' || run.mirrored) return null;
+  const itemIds = withCompany(job, items);
+  const bounds = boundsAmong(job.drawing, new Set(itemIds));
+  if (boxWidth(bounds) > boxWidth(room) || boxHeight(bounds) > boxHeight(room)) return null;
+  const step = (mm: number) => Math.ceil(mm * 100 - 1e-6) / 100;
+  const shift = (least: number, most: number, low: number, high: number) =>
+    least < low ? step(low - least) : most > high ? -step(most - high) : 0;
+  const dx = shift(bounds.minX, bounds.maxX, room.minX, room.maxX);
+  const dy = shift(bounds.minY, bounds.maxY, room.minY, room.maxY);
+  const words = wordsFor(Math.max(Math.abs(dx), Math.abs(dy)));
+  return {
+    words,
+    name: words[0].toLowerCase() + words.slice(1),
+    isSafe: true,
+    step: { kind: 'move', itemIds, dx, dy },
+  };
+}
