@@ -1,6 +1,6 @@
 import type { Finding } from '@lambent/core/checks';
 import { type Mend, mended, mendPreview } from '@lambent/core/mends';
-import { useEffect, useState } from 'react';
+import { useCallback, useEffect, useRef, useState } from 'react';
 import { Button } from '../../../ui/button.tsx';
 import { Notice } from '../../../ui/notice.tsx';
 import { showPlace, showSelection } from '../../bed/showing.ts';
@@ -95,10 +95,18 @@ function MendButton({ mend, isUsual }: { mend: Mend; isUsual: boolean }) {
   const actions = useBenchActions();
   // Until the checks know the job as it is now, a mend may be of what is there no longer.
   const current = useBench(isPlanned);
-  const show = () => actions.showDraft(mendPreview(jobOf(actions.get()), mend));
-  const hide = () => actions.showDraft(null);
+  const shows = useRef(false);
+  const show = () => {
+    shows.current = true;
+    actions.showDraft(mendPreview(jobOf(actions.get()), mend));
+  };
+  // A draft that a tool shows is not taken away.
+  const hide = useCallback(() => {
+    if (shows.current) actions.showDraft(null);
+    shows.current = false;
+  }, [actions]);
   // The button goes with its finding, and takes what it shows along.
-  useEffect(() => () => actions.showDraft(null), [actions]);
+  useEffect(() => hide, [hide]);
   return (
     <Button
       look={isUsual ? 'main' : 'plain'}
