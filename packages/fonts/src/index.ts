@@ -125,6 +125,7 @@ const pdfPackage = dirname(require.resolve('pdfjs-dist/package.json'));
 /** Where a file that ships with a package readers use is; null for any other name. */
 export function shippedAsset(name: string): string | null {
   if (name === 'webp/webp_dec.wasm') return require.resolve('@jsquash/webp/codec/dec/webp_dec.wasm');
+  if (name === 'png/squoosh_png_bg.wasm') return require.resolve('@jsquash/png/codec/pkg/squoosh_png_bg.wasm');
   return /^(?:standard_fonts|cmaps)\/[\w.-]+$/.test(name) ? join(pdfPackage, name) : null;
 }
 

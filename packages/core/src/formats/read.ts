@@ -8,7 +8,8 @@ import { plainPicture } from './picture/decode.ts';
 import type { FileFormat, Reading } from './reading.ts';
 import { FileRefused, refuseTooLarge } from './refusal.ts';
 import { sniffFormat } from './sniff.ts';
-import { decodeText } from './text-encoding.ts';
+import { decodeDxf, decodeText } from './text-encoding.ts';
+import { isGzip, unpackGzip } from './unpack.ts';
 
 /** What readers need beside the file. */
 export interface ReadingTools {
@@ -53,14 +54,25 @@ type Reader = (
 
 /** How each format is read; a reader, and the packages it needs, is loaded when a file of its format comes. */
 const readers: Readonly<Record<FileFormat, Reader>> = {
-  svg: async (bytes, idFor, { fonts }, choices) =>
-    (await import('./svg/read.ts')).readSvg(decodeText(bytes), idFor, fonts, choices),
-  dxf: async (bytes, idFor, { fonts }) => (await import('./dxf/read.ts')).readDxf(decodeText(bytes), idFor, fonts),
+  svg: async (bytes, idFor, { fonts }, choices) => {
+    const { readSvg } = await import('./svg/read.ts');
+    return readSvg(decodeText(isGzip(bytes) ? await unpackedSvg(bytes) : bytes), idFor, fonts, choices);
+  },
+  dxf: async (bytes, idFor, { fonts }) => (await import('./dxf/read.ts')).readDxf(decodeDxf(bytes), idFor, fonts),
   pdf: async (bytes, idFor, { assets }, choices) =>
     (await import('./pdf/read.ts')).readPdf(bytes, idFor, choices, assets),
   picture: async (bytes, idFor) => (await import('./picture/read.ts')).readPicture(bytes, idFor),
   stl: async (bytes, idFor, _, choices) => (await import('./stl/read.ts')).readStl(bytes, idFor, choices),
 };
+
+/** @throws FileRefused when it is anything but SVG, or cannot be unpacked */
+async function unpackedSvg(packed: Uint8Array): Promise<Uint8Array> {
+  const bytes = await unpackGzip(packed);
+  if (isGzip(bytes) || sniffFormat(bytes) !== 'svg') {
+    throw new FileRefused('The file is compressed, and what is in it is no SVG. Unpack it, and bring that in.');
+  }
+  return bytes;
+}
 
 async function plainPictures({ pictures }: Reading, assets: Assets | null): Promise<Reading['pictures']> {
   if (pictures.length === 0) return [];

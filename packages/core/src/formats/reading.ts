@@ -64,12 +64,25 @@ export interface Reading {
   readonly pageCount: number;
 }
 
+/** What is said of a stroke that its map makes wider one way than the other. */
+export const unevenStroke = 'a stroke that is stretched wider one way than the other is given its mean width';
+
 /**
  * Gathers what a reader has to say: one note a code, with the first sentence and how often it came up.
  * What follows a colon in a code keeps notes of that code apart.
  */
 export class Notes {
-  private readonly byCode = new Map<string, { kind: NoteKind; message: string; count: number; itemIds: string[] }>();
+  private byCode = new Map<string, { kind: NoteKind; message: string; count: number; itemIds: string[] }>();
+
+  /** Gathers apart what is noted while `run` runs. */
+  apart(run: () => void): readonly ReadingNote[] {
+    const outer = this.byCode;
+    this.byCode = new Map();
+    run();
+    const notes = this.list();
+    this.byCode = outer;
+    return notes;
+  }
 
   /** @param message a sentence without its capital and full stop */
   add(kind: NoteKind, code: string, message: string, itemIds: readonly string[] = [], count = 1): void {

@@ -1,10 +1,13 @@
 import { pictureKind } from './picture/describe.ts';
 import type { FileFormat } from './reading.ts';
 import { isBinaryStl } from './stl/parse.ts';
+import { isGzip } from './unpack.ts';
 
 /** What a file is, going by its content; or why none of it can be taken. */
 export function sniffFormat(bytes: Uint8Array): FileFormat | { readonly refusal: string } {
   if (pictureKind(bytes)) return 'picture';
+  // What is compressed is SVG, or refused once it is unpacked.
+  if (isGzip(bytes)) return 'svg';
   const head = latin(bytes.subarray(0, 1024));
   if (head.includes('%PDF-')) return 'pdf';
   if (/^\s*%!/.test(head)) {
@@ -18,7 +21,6 @@ export function sniffFormat(bytes: Uint8Array): FileFormat | { readonly refusal:
   }
   if (/^AC10\d\d/.test(plain))
     return refuse('The file is a DWG drawing, whatever its name says. Save it as ASCII DXF.');
-  if (plain.startsWith('\x1f\x8b')) return refuse('The file is compressed. Save it as plain SVG, or unpack it first.');
   if (plain.startsWith('PK')) return refuse('The file is a ZIP archive. Unpack it and bring in the drawing inside.');
   if (isBinaryStl(bytes)) return 'stl';
   if (/^\s*</.test(plain)) return 'svg';

@@ -1,3 +1,4 @@
+import type { FoundFace } from '../text/fonts.ts';
 import type { Notes } from './reading.ts';
 
 /** What setting a text came to, for the report. */
@@ -8,6 +9,21 @@ interface SetText {
   /** Characters that no face has. */
   readonly unknown: string;
   readonly line: number;
+}
+
+/**
+ * Keeps what is taken in the stead of a font that is not there, or not there bold or italic.
+ * @param wanted the family; `undefined` where any will do
+ */
+export function noteSubstitution(
+  { face, exact }: FoundFace,
+  wanted: string | undefined,
+  style: { readonly bold: boolean; readonly italic: boolean },
+  substituted: Map<string, string>,
+): void {
+  const missing = [...(style.bold && !face.bold ? ['bold'] : []), ...(style.italic && !face.italic ? ['italic'] : [])];
+  if ((exact || wanted === undefined) && missing.length === 0) return;
+  substituted.set([wanted ?? face.family, ...missing].join(' '), face.family);
 }
 
 /** Notes that a text came as outlines, which fonts it had to do without, and which characters. */

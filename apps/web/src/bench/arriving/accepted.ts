@@ -1,5 +1,5 @@
 /** What the file choosers offer; what a file is decided by what is in it. */
-export const acceptedFiles = '.svg,.dxf,.pdf,.ai,.stl,.png,.jpg,.jpeg,.webp,.gif,.bmp,image/*,application/pdf';
+export const acceptedFiles = '.svg,.svgz,.dxf,.pdf,.ai,.stl,.png,.jpg,.jpeg,.webp,.gif,.bmp,image/*,application/pdf';
 
 /** Files in what was pasted: pictures and files as they are, SVG text as a file. */
 export function filesPasted(data: DataTransfer): File[] {

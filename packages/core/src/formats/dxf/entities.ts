@@ -1,6 +1,8 @@
-import { appendPath, type Path, PathBuilder } from '../../geometry/paths/path.ts';
+import { determinant, type Matrix } from '../../geometry/paths/matrix.ts';
+import { appendPath, type Path, PathBuilder, transformPath } from '../../geometry/paths/path.ts';
 import { isSound, type Spline } from '../../geometry/paths/spline.ts';
 import { Fields, finite, type Group, type Raw } from './groups.ts';
+import { loopOf } from './hatch-loop.ts';
 import {
   arc,
   bulged,
@@ -65,14 +67,23 @@ export function drawEntity(
   }
 }
 
+/** An ellipse lies in the drawing's own space; the plane it stands in says which way round its angles count. */
 function ellipse(fields: Fields): Drawn | null {
   const major = fields.point(11);
-  const rx = Math.hypot(major.x, major.y);
-  const ry = rx * Math.abs(fields.number(40, 1));
-  if (!(rx > 0 && ry > 0)) return null;
+  const ratio = fields.number(40, 1);
+  const { x, y, z } = fields.text(210) === null ? { x: 0, y: 0, z: 1 } : fields.point(210);
+  const size = Math.hypot(x, y, z) || 1;
+  // The minor axis is the normal times the major one, seen from above.
+  const minor = {
+    x: ((y * major.z - z * major.y) / size) * ratio,
+    y: ((z * major.x - x * major.z) / size) * ratio,
+  };
+  const centre = fields.point(10);
+  const axes: Matrix = [major.x, major.y, minor.x, minor.y, centre.x, centre.y];
+  if (Math.abs(determinant(axes)) < 1e-18) return null;
   const from = fields.number(41, 0);
   const span = wrapped(fields.number(42, 2 * Math.PI) - from);
-  return outline(arc(fields.point(10), rx, ry, Math.atan2(major.y, major.x), from, span));
+  return outline(transformPath(arc({ x: 0, y: 0 }, 1, 1, 0, from, span), axes));
 }
 
 function lightVertices(groups: readonly Group[]): Vertex[] {
@@ -177,8 +188,7 @@ function hatch(fields: Fields, tolerance: number): Drawn | null {
 
 function edges(reader: BoundaryReader, builder: PathBuilder, tolerance: number): void {
   const count = reader.number(93);
-  const start = new PathBuilder();
-  let begun = false;
+  const read: Path[] = [];
   for (let k = 0; k < count; k++) {
     const kind = reader.number(72);
     let path: Path | null = null;
@@ -211,10 +221,7 @@ function edges(reader: BoundaryReader, builder: PathBuilder, tolerance: number):
       const curve = { degree, knots, points, weights };
       if (isSound(curve)) path = splinePath(curve, false, tolerance);
     } else break;
-    if (path) {
-      appendPath(start, path, !begun);
-      begun = true;
-    }
+    if (path) read.push(path);
   }
-  if (begun) appendPath(builder, start.close().build(), true);
+  appendPath(builder, loopOf(read, 5 * tolerance), true);
 }

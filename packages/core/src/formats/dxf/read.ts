@@ -1,4 +1,4 @@
-import type { Colour, Item } from '../../document/item.ts';
+import type { Item } from '../../document/item.ts';
 import type { Shape } from '../../document/shape.ts';
 import {
   identity,
@@ -11,14 +11,15 @@ import {
 } from '../../geometry/paths/matrix.ts';
 import type { FontBook } from '../../text/fonts.ts';
 import { Notes, type Reading } from '../reading.ts';
-import { noteNoFonts, noteText } from '../text-notes.ts';
-import { indexColour, trueColour } from './colours.ts';
+import { noteNoFonts, noteSubstitution, noteText } from '../text-notes.ts';
+import { noteCodes, plainName } from './codes.ts';
 import { drawEntity } from './entities.ts';
 import { type Entity, withFollowers } from './followers.ts';
 import { Fields, type Raw, readSections } from './groups.ts';
 import { joinLooseLines } from './join-loose.ts';
 import { placeOnPage } from './page.ts';
 import { Paints } from './paints.ts';
+import { colourOf, type Place } from './place.ts';
 import { isTilted, planar, planeOf } from './plane.ts';
 import { type Layer, Tables } from './tables.ts';
 import { drawText } from './text.ts';
@@ -38,16 +39,6 @@ const deepestBlock = 40;
  */
 export function readDxf(text: string, idFor: (place: string) => string, fonts: FontBook): Reading {
   return new DxfReader(text, idFor, fonts).read();
-}
-
-/** Where an entity stands: the block it is in, and what it takes over from its insertion. */
-interface Place {
-  readonly matrix: Matrix;
-  readonly chain: string;
-  readonly depth: number;
-  readonly blocks: readonly string[];
-  readonly layer: Layer | null;
-  readonly colour: Colour | null;
 }
 
 class DxfReader {
@@ -88,6 +79,7 @@ class DxfReader {
       blocks: [],
       layer: null,
       colour: null,
+      hidden: false,
     };
     this.entities(withFollowers(sections.get('ENTITIES') ?? []), start);
     const joined = joinLooseLines(this.items, this.notes);
@@ -142,8 +134,9 @@ class DxfReader {
       return;
     }
     const layer = this.layerOf(fields, place);
-    const colour = this.colourOf(fields, layer, place);
-    const where: Place = { ...place, layer, colour };
+    const colour = colourOf(fields, layer, place);
+    const where: Place = { ...place, layer, colour, hidden: place.hidden || fields.number(60, 0) === 1 };
+    noteCodes(raw, fields, layer, this.notes);
     switch (raw.type) {
       case 'INSERT':
         this.insert(fields, followers, where);
@@ -242,10 +235,11 @@ class DxfReader {
   }
 
   private text(raw: Raw, fields: Fields, place: Place): void {
-    if (raw.type === 'ATTRIB' && fields.number(70, 0) & 1) return;
+    const hidden = place.hidden || (raw.type === 'ATTRIB' && (fields.number(70, 0) & 1) === 1);
     const style = this.tables.style(fields.text(7) ?? 'standard');
     const wanted = style?.family ? [style.family] : [];
-    const found = this.fonts.find(wanted, style?.bold ?? false, style?.italic ?? false);
+    const { bold = false, italic = false } = style ?? {};
+    const found = this.fonts.find(wanted, bold, italic);
     if (!found) {
       noteNoFonts(this.notes, raw.line);
       return;
@@ -253,29 +247,23 @@ class DxfReader {
     const { path, text, unknown } = drawText(raw.type, fields, found.face);
     if (path.verbs.length === 0) return;
     const plane = raw.type === 'MTEXT' ? scaling(1, 1) : (planeOf(fields) ?? scaling(1, 1));
-    const id = this.push(place, { kind: 'path', path }, multiply(place.matrix, plane), true, text);
-    const substituted = new Map(found.exact ? [] : [[wanted[0], found.face.family]]);
+    const id = this.push({ ...place, hidden }, { kind: 'path', path }, multiply(place.matrix, plane), true, text);
+    const substituted = new Map<string, string>();
+    noteSubstitution(found, wanted[0], { bold, italic }, substituted);
     noteText(this.notes, { ids: [id], substituted, unknown, line: raw.line });
   }
 
   private layerOf(fields: Fields, place: Place): Layer {
-    const name = fields.text(8) ?? '0';
+    const name = plainName(fields.text(8) ?? '0');
     // In a block, layer 0 is the layer the block is put on.
     if (name === '0' && place.layer && place.depth > 0) return place.layer;
     return this.tables.layer(name);
   }
 
-  private colourOf(fields: Fields, layer: Layer, place: Place): Colour {
-    if (fields.text(420) !== null) return trueColour(fields.number(420, 0));
-    const index = fields.number(62, 256);
-    if (index === 0) return place.colour ?? layer.colour;
-    return index >= 256 || index < 0 ? layer.colour : indexColour(index);
-  }
-
   private push(place: Place, shape: Shape, matrix: Matrix, filled: boolean, name: string | null): string {
     const id = this.idFor(place.chain);
     const colour = place.colour ?? '#000000';
-    const hidden = place.layer?.hidden ?? false;
+    const hidden = place.hidden || (place.layer?.hidden ?? false);
     this.items.push({
       id,
       name,
@@ -287,8 +275,10 @@ class DxfReader {
       pinned: null,
       hidden,
     });
-    if (hidden)
-      this.notes.add('left-out', 'hidden-left-out', 'a part on a layer that is off or frozen is kept hidden', [id]);
+    if (hidden) {
+      const said = place.hidden ? 'a part that the file does not show' : 'a part on a layer that is off or frozen';
+      this.notes.add('left-out', `hidden-left-out:${place.hidden}`, `${said} is kept hidden`, [id]);
+    }
     return id;
   }
 }

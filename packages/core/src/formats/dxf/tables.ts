@@ -1,4 +1,5 @@
 import type { Colour, Group } from '../../document/item.ts';
+import { isSolidLine, plainName } from './codes.ts';
 import { indexColour, trueColour } from './colours.ts';
 import { Fields, type Raw } from './groups.ts';
 
@@ -6,6 +7,10 @@ export interface Layer {
   readonly name: string;
   readonly colour: Colour;
   readonly hidden: boolean;
+  /** Whether its lines are dashed where they say nothing themselves. */
+  readonly dashed: boolean;
+  /** Whether it is not to be printed. */
+  readonly unplotted: boolean;
   readonly group: Group;
 }
 
@@ -26,12 +31,13 @@ export class Tables {
   read(records: readonly Raw[]): void {
     for (const raw of records) {
       const fields = new Fields(raw);
-      const name = fields.text(2) ?? '';
+      const name = plainName(fields.text(2) ?? '');
       if (raw.type === 'LAYER') {
         const index = fields.number(62, 7);
         const colour = fields.text(420) === null ? indexColour(Math.abs(index)) : trueColour(fields.number(420, 0));
         const hidden = index < 0 || (fields.number(70, 0) & 1) === 1;
-        this.addLayer(name, colour, hidden);
+        const dashed = !isSolidLine(fields.text(6));
+        this.addLayer(name, colour, hidden, { dashed, unplotted: fields.text(290) === '0' });
       } else if (raw.type === 'STYLE') {
         const file = (fields.text(3) ?? '').replace(/\.\w+$/, '');
         const family = fields.text(1000) ?? file;
@@ -53,11 +59,16 @@ export class Tables {
     return Array.from(this.layers.values(), ({ group }) => group);
   }
 
-  private addLayer(name: string, colour: Colour, hidden: boolean): Layer {
+  private addLayer(
+    name: string,
+    colour: Colour,
+    hidden: boolean,
+    { dashed, unplotted } = { dashed: false, unplotted: false },
+  ): Layer {
     const known = this.layers.get(name.toLowerCase());
     if (known) return known;
     const group = { id: this.idFor(`layer${this.layers.size}`), name: name || 'Layer', parentId: null };
-    const layer = { name, colour, hidden, group };
+    const layer = { name, colour, hidden, dashed, unplotted, group };
     this.layers.set(name.toLowerCase(), layer);
     return layer;
   }

@@ -2,6 +2,7 @@ import { type Matrix, multiply, rotation, scaling, translation } from '../../geo
 import { type Path, PathBuilder } from '../../geometry/paths/path.ts';
 import type { Face } from '../../text/fonts.ts';
 import { capHeight, kerning, type SetGlyph, setGlyph } from '../../text/glyphs.ts';
+import { plainName } from './codes.ts';
 import type { Fields } from './groups.ts';
 
 export interface DrawnText {
@@ -105,10 +106,9 @@ function wrap(text: string, face: Face, height: number, widest: number): Line[] 
 
 /** Text without its formatting codes: signs by name, paragraphs as line ends, everything else dropped. */
 function plainText(text: string): string {
-  return text
+  return plainName(text)
     .replace(/%%([dpc])/gi, (_, letter: string) => ({ d: '°', p: '±', c: '⌀' })[letter.toLowerCase()] ?? '')
     .replace(/%%[uok]/gi, '')
-    .replace(/\\U\+([0-9A-F]{4})/gi, (_, code: string) => String.fromCharCode(Number.parseInt(code, 16)))
     .replace(/\\P/g, '\n')
     .replace(/\\~/g, ' ')
     .replace(/\\S([^;]*);/g, (_, stacked: string) => stacked.replace(/[\^#]/g, '/'))

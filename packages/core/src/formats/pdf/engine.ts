@@ -2,6 +2,7 @@ import type { PDFDocumentProxy } from 'pdfjs-dist';
 import type { Assets } from '../assets.ts';
 import { FileRefused } from '../refusal.ts';
 import type { Engine } from './packed.ts';
+import { withRebuiltTable } from './rebuild.ts';
 
 let engine: Promise<Engine> | null = null;
 
@@ -18,11 +19,27 @@ function loadEngine(): Promise<Engine> {
   return engine;
 }
 
+/** What is done with a PDF that is open. */
+type Use<T> = (pdf: PDFDocumentProxy, engine: Engine, rebuilt: boolean) => Promise<T>;
+
 /**
- * Opens a PDF and hands it to `use`, then lets go of it.
+ * Opens a PDF and hands it to `use`, then lets go of it. One whose table of objects is missing or wrong is given a new
+ * one, which `use` is told.
  * @throws FileRefused when it is damaged or protected by a password
  */
-export async function withPdf<T>(
+export async function withPdf<T>(bytes: Uint8Array, assets: Assets | null, use: Use<T>): Promise<T> {
+  try {
+    return await opened(bytes, assets, (pdf, engine) => use(pdf, engine, false));
+  } catch (error) {
+    const rebuilt = error instanceof DamagedPdf ? withRebuiltTable(bytes) : null;
+    if (!rebuilt) throw error;
+    return opened(rebuilt, assets, (pdf, engine) => use(pdf, engine, true));
+  }
+}
+
+class DamagedPdf extends FileRefused {}
+
+async function opened<T>(
   bytes: Uint8Array,
   assets: Assets | null,
   use: (pdf: PDFDocumentProxy, engine: Engine) => Promise<T>,
@@ -60,7 +77,7 @@ export async function withPdf<T>(
       throw new FileRefused('The PDF is protected by a password. Save it without one, and bring it in again.');
     }
     if (name === 'InvalidPDFException' || name === 'FormatError' || name === 'UnknownErrorException') {
-      throw new FileRefused('The PDF is damaged and cannot be opened. Save or send it again.');
+      throw new DamagedPdf('The PDF is damaged and cannot be opened. Save or send it again.');
     }
     throw error;
   } finally {

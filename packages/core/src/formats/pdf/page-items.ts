@@ -2,11 +2,11 @@ import { encode as encodePng } from 'fast-png';
 import type { ReadingChoices } from '../../document/arrival.ts';
 import { type Group, type Item, unpainted } from '../../document/item.ts';
 import { dashPath } from '../../geometry/paths/dash.ts';
-import { type Matrix, multiply } from '../../geometry/paths/matrix.ts';
+import { isUneven, type Matrix, multiply } from '../../geometry/paths/matrix.ts';
 import type { Path } from '../../geometry/paths/path.ts';
 import { clipItems } from '../clipping.ts';
 import { pictureFile } from '../picture/file.ts';
-import type { Notes, PictureFile } from '../reading.ts';
+import { type Notes, type PictureFile, unevenStroke } from '../reading.ts';
 import { paintOf, type State } from './graphics-state.ts';
 import { type PathPainting, type PdfImage, rasterOf } from './packed.ts';
 
@@ -33,6 +33,9 @@ export class PageItems {
     const paint = paintOf(state, painting);
     if ((paint.stroke !== null && state.strokeAlpha < 1) || (paint.fill !== null && state.fillAlpha < 1)) {
       this.notes.add('changed', 'see-through', 'a see-through colour is taken as solid');
+    }
+    if (paint.stroke !== null && isUneven(matrix)) {
+      this.notes.add('changed', 'uneven-stroke', unevenStroke);
     }
     const id = this.idFor(`p${this.count++}`);
     const hidden = paint.stroke === null && paint.fill === null;

@@ -25,7 +25,7 @@ export function readPdf(
   choices: ReadingChoices = {},
   assets: Assets | null = null,
 ): Promise<Reading> {
-  return withPdf(bytes, assets, async (pdf, engine) => {
+  return withPdf(bytes, assets, async (pdf, engine, rebuilt) => {
     const number = choices.page ?? 1;
     if (!(number >= 1 && number <= pdf.numPages)) {
       const count = pdf.numPages === 1 ? 'one page' : `${pdf.numPages} pages`;
@@ -35,6 +35,11 @@ export function readPdf(
     const viewport = page.getViewport({ scale: 25.4 / 72 });
     const operators = await page.getOperatorList({ annotationMode: engine.AnnotationMode.DISABLE });
     const notes = new Notes();
+    if (rebuilt) {
+      const said =
+        'the file’s table of what it holds is missing or wrong, and was made anew: look whether all is there';
+      notes.add('changed', 'table-rebuilt', said);
+    }
     const groups = new Map<string, Group>();
     const layers = await pdf.getOptionalContentConfig();
     const crop = boxArea(boxOf(0, 0, viewport.width, viewport.height));

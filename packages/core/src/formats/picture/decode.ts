@@ -3,6 +3,7 @@ import type { Assets } from '../assets.ts';
 import { FileRefused } from '../refusal.ts';
 import { decodeBmp } from './bmp.ts';
 import { describePicture, mostPixels, type PictureKind } from './describe.ts';
+import { firstFrame } from './webp.ts';
 
 /** What decoders give: one byte a channel, or two; see-through pixels are laid over white. */
 interface Raster {
@@ -23,7 +24,8 @@ export async function decodePicture(bytes: Uint8Array, assets: Assets | null = n
   let raster: Raster;
   try {
     raster = await unpack(bytes, kind, assets);
-  } catch {
+  } catch (error) {
+    if (error instanceof FileRefused) throw error;
     throw new FileRefused('The picture is damaged and cannot be unpacked. Save or send it again.');
   }
   const pixels = overWhite(raster);
@@ -47,6 +49,7 @@ export async function encodePixels({ width, height, rgb }: Pixels): Promise<Uint
 async function unpack(bytes: Uint8Array, kind: PictureKind, assets: Assets | null): Promise<Raster> {
   switch (kind) {
     case 'png': {
+      if (isUnusualPng(bytes)) return rgba(await decodePng(bytes, assets));
       const { convertIndexedToRgb, decode } = await import('fast-png');
       const png = decode(bytes);
       if (!png.palette) return png;
@@ -70,29 +73,70 @@ async function unpack(bytes: Uint8Array, kind: PictureKind, assets: Assets | nul
       return { width: gif.width, height: gif.height, data, channels: 4, depth: 8 };
     }
     case 'webp': {
-      const { width, height, data } = await decodeWebp(bytes, assets);
-      return { width, height, data, channels: 4, depth: 8 };
+      return onCanvas(rgba(await decodeWebp(firstFrame(bytes), assets)), describePicture(bytes));
     }
     case 'bmp':
       return decodeBmp(bytes);
   }
 }
 
-/** The WebP package fetches its WebAssembly itself in a browser only; elsewhere it is handed over. */
+const rgba = ({ width, height, data }: ImageData): Raster => ({ width, height, data, channels: 4, depth: 8 });
+
+/** WebAssembly from a package: that fetches it itself in a browser only; elsewhere it is handed over. */
+async function readied(name: string, assets: Assets, init: (module: WebAssembly.Module) => Promise<unknown>) {
+  const scope = globalThis as { ImageData?: unknown };
+  scope.ImageData ??= class {
+    constructor(
+      readonly data: Uint8ClampedArray,
+      readonly width: number,
+      readonly height: number,
+    ) {}
+  };
+  await init(await WebAssembly.compile((await assets(name)).slice()));
+}
+
 async function decodeWebp(bytes: Uint8Array, assets: Assets | null): Promise<ImageData> {
   const { default: decode, init } = await import('@jsquash/webp/decode.js');
-  if (assets) {
-    const scope = globalThis as { ImageData?: unknown };
-    scope.ImageData ??= class {
-      constructor(
-        readonly data: Uint8ClampedArray,
-        readonly width: number,
-        readonly height: number,
-      ) {}
-    };
-    await init(await WebAssembly.compile((await assets('webp/webp_dec.wasm')).slice()));
-  }
+  if (assets) await readied('webp/webp_dec.wasm', assets, init);
   return decode(bytes.slice().buffer);
+}
+
+async function decodePng(bytes: Uint8Array, assets: Assets | null): Promise<ImageData> {
+  const { default: decode, init } = await import('@jsquash/png/decode.js');
+  if (assets) await readied('png/squoosh_png_bg.wasm', assets, init);
+  return decode(bytes.slice().buffer);
+}
+
+/**
+ * Whether a PNG has what the usual package does not read: several pixels to a byte without a palette, or interlaced,
+ * or a colour that is see-through.
+ */
+function isUnusualPng(bytes: Uint8Array): boolean {
+  const [depth, colourType, interlaced] = [bytes[24], bytes[25], bytes[28] === 1];
+  const plain = colourType === 0 || colourType === 2;
+  return (depth < 8 && (plain || interlaced)) || (plain && hasPngChunk(bytes, 'tRNS'));
+}
+
+function hasPngChunk(bytes: Uint8Array, wanted: string): boolean {
+  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
+  for (let offset = 8; offset + 12 <= bytes.length; offset += 12 + view.getUint32(offset)) {
+    const name = String.fromCharCode(...bytes.subarray(offset + 4, offset + 8));
+    if (name === wanted) return true;
+    if (name === 'IDAT') return false;
+  }
+  return false;
+}
+
+/** A picture in the top left of a canvas that may be larger. */
+function onCanvas(raster: Raster, { width, height }: { readonly width: number; readonly height: number }): Raster {
+  if (raster.width === width && raster.height === height) return raster;
+  const data = new Uint8Array(width * height * 4);
+  for (let y = 0; y < Math.min(height, raster.height); y++) {
+    for (let k = 0; k < 4 * Math.min(width, raster.width); k++) {
+      data[4 * width * y + k] = raster.data[4 * raster.width * y + k];
+    }
+  }
+  return { width, height, data, channels: 4, depth: 8 };
 }
 
 function overWhite({ width, height, channels, depth, data }: Raster): Pixels {

@@ -160,6 +160,61 @@ describe('pixels', () => {
   );
 });
 
+describe('several pictures in one file', () => {
+  const letters = (text: string) => [...text].map((letter) => letter.charCodeAt(0));
+  const four = (value: number) => [value & 255, (value >> 8) & 255, value >> 16, 0];
+  const chunk = (name: string, body: readonly number[]) => [...letters(name), ...four(body.length), ...body];
+  /** On a canvas of 3 × 2: a frame of 2 × 1 in its top left, twice. */
+  const animation = (() => {
+    const picture = [...webp.subarray(12)];
+    const frame = chunk('ANMF', [0, 0, 0, 0, 0, 0, 1, 0, 0, 0, 0, 0, 40, 0, 0, 0, ...picture]);
+    const head = chunk('VP8X', [2, 0, 0, 0, 2, 0, 0, 1, 0, 0]);
+    const body = [...letters('WEBP'), ...head, ...chunk('ANIM', [0, 0, 0, 0, 0, 0]), ...frame, ...frame];
+    return Uint8Array.from([...letters('RIFF'), ...four(body.length), ...body]);
+  })();
+  test('of a WebP animation the first is taken, on its canvas, and said', async () => {
+    const { rgb, ...size } = await decodePicture(animation, testTools.assets);
+    expect(size).toEqual({ width: 3, height: 2 });
+    expect([...rgb.subarray(0, 12)]).toEqual([255, 0, 0, 0, 0, 255, 255, 255, 255, 255, 255, 255]);
+    expect(codesOf(await readPicture(animation, idFor))).toContain('first-of-animation');
+  });
+  test('of a GIF too; one alone is not spoken of', async () => {
+    const frame = gif.subarray(gif.indexOf(0x2c), gif.length - 1);
+    const two = Uint8Array.from([...gif.subarray(0, -1), ...frame, 0x3b]);
+    expect(codesOf(await readPicture(two, idFor))).toContain('first-of-animation');
+    expect(codesOf(await readPicture(gif, idFor))).not.toContain('first-of-animation');
+    expect(codesOf(await readPicture(webp, idFor))).not.toContain('first-of-animation');
+  });
+});
+
+describe('BMP of other kinds', () => {
+  const withBits = (bits: number, compression: number, masks: readonly number[], pixel: readonly number[]) => {
+    const start = 54 + 4 * masks.length;
+    const bytes = new Uint8Array(start + 8);
+    const view = new DataView(bytes.buffer);
+    bytes.set(bmp().subarray(0, 54));
+    view.setUint32(10, start, true);
+    view.setInt32(18, 1, true);
+    view.setUint16(28, bits, true);
+    view.setUint32(30, compression, true);
+    masks.forEach((mask, i) => {
+      view.setUint32(54 + 4 * i, mask, true);
+    });
+    bytes.set(pixel, start);
+    return bytes;
+  };
+  test.each([
+    ['16 bits', withBits(16, 0, [], [0x1f, 0x7c]), [255, 0, 255]],
+    ['32 bits', withBits(32, 0, [], [10, 20, 30, 0]), [30, 20, 10]],
+    ['32 bits with masks', withBits(32, 3, [0xff, 0xff00, 0xff000000], [10, 20, 30, 40]), [10, 20, 40]],
+  ])('%s', async (_, bytes, rgb) => {
+    expect([...(await decodePicture(bytes)).rgb]).toEqual(rgb);
+  });
+  test('one that is compressed is refused with what to do', async () => {
+    await expect(decodePicture(withBits(32, 1, [], []))).rejects.toThrow('Save it as PNG');
+  });
+});
+
 describe('size', () => {
   test('by the resolution in the file, else supposed and said', async () => {
     const sized = await readPicture(turnedJpeg(6), idFor);

@@ -4,6 +4,7 @@ import { Notes, type Reading } from '../reading.ts';
 import { describePicture } from './describe.ts';
 import { pictureFile } from './file.ts';
 import { resolutionOf } from './resolution.ts';
+import { pictureTroubles } from './troubles.ts';
 
 /** Pixels to the inch that are taken where a picture does not say. */
 const usual = 96;
@@ -15,6 +16,7 @@ const usual = 96;
 export async function readPicture(bytes: Uint8Array, idFor: (place: string) => string): Promise<Reading> {
   const { kind, width, height } = describePicture(bytes);
   const notes = new Notes();
+  for (const { code, message } of pictureTroubles(bytes)) notes.add('changed', code, message);
   const found = await resolutionOf(bytes, kind);
   const [x, y] = found ? [25.4 / found.x, 25.4 / found.y] : [25.4 / usual, 25.4 / usual];
   if (!found)

@@ -7,7 +7,8 @@ import { type Path, pathBounds } from '../../geometry/paths/path.ts';
 import { Notes, type Reading } from '../reading.ts';
 import { FileRefused } from '../refusal.ts';
 import { type Mesh, readMesh } from './parse.ts';
-import { silhouette, sliceMesh } from './slice.ts';
+import { laidOn, tiltedAxis } from './shells.ts';
+import { silhouette, sliceShells } from './slice.ts';
 
 /**
  * Reads the outline of a solid from STL, binary or ASCII: cut at a height, or all that it covers. As
@@ -20,8 +21,9 @@ export function readStl(bytes: Uint8Array, idFor: (place: string) => string, cho
   const { mesh, damaged } = readMesh(bytes);
   if (damaged > 0)
     notes.add('left-out', 'damaged-triangle', 'a triangle that makes no sense was left out', [], damaged);
-  const up = choices.up ?? thinnestSide(mesh);
-  const lying = turned(mesh, up);
+  const axis = choices.up === undefined ? tiltedAxis(mesh) : null;
+  const lying = axis ? laidOn(mesh, axis) : turned(mesh, choices.up ?? thinnestSide(mesh));
+  if (axis) notes.add('changed', 'laid-flat', 'the solid stands tilted in the file, and was laid on its largest face');
   const [low, high] = span(lying, 2);
   const cutAt = choices.cutAt ?? 0.5;
   const ids: string[] = [];
@@ -46,8 +48,11 @@ export function readStl(bytes: Uint8Array, idFor: (place: string) => string, cho
   else {
     // Right at the top or bottom there is nothing to cut.
     const share = Math.min(1 - 1e-6, Math.max(1e-6, cutAt));
-    const { closed, open } = sliceMesh(lying, low + (high - low) * share);
-    if (closed.verbs.length > 0) add(closed, 'slice', 'Slice of the solid');
+    const { closed, open, united } = sliceShells(lying, low + (high - low) * share);
+    if (closed.verbs.length > 0) {
+      const id = add(closed, 'slice', 'Slice of the solid');
+      if (united) notes.add('taken', 'solids-united', 'solids that overlap are taken as one', [id]);
+    }
     if (open) {
       const id = add(open, 'open', 'Open edges of the solid');
       notes.add('changed', 'open-mesh', 'the solid is not closed: where it is cut, its outline has gaps', [id]);

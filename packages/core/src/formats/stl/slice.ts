@@ -1,7 +1,8 @@
-import { areaOf, pathOfArea } from '../../geometry/areas/area.ts';
+import { areaOf, pathOfArea, sizeOfArea, subtractAreas, uniteAreas } from '../../geometry/areas/area.ts';
 import { type Path, PathBuilder } from '../../geometry/paths/path.ts';
 import { simplifyPolyline } from '../../geometry/paths/simplify.ts';
 import type { Mesh } from './parse.ts';
+import { shellsOf, signedVolume } from './shells.ts';
 
 /** Points of a slice that are this near, in mm, are one. */
 const weld = 1e-4;
@@ -10,6 +11,31 @@ export interface Slice {
   /** Closed outlines, then lines that stay open; y up. */
   readonly closed: Path;
   readonly open: Path | null;
+}
+
+/** Solids that cover each other by less than this, in mm², touch. */
+const leastOverlap = 1e-3;
+
+/**
+ * Where a plane at height `z` cuts the solids of a mesh: those that overlap as one outline, less what their cavities
+ * leave open.
+ */
+export function sliceShells(mesh: Mesh, z: number): Slice & { readonly united: boolean } {
+  const whole = sliceMesh(mesh, z);
+  const shells = shellsOf(mesh);
+  if (shells.length === 1) return { ...whole, united: false };
+  const slices = shells.map((shell) => ({
+    area: areaOf(sliceMesh(shell, z).closed, 'evenodd'),
+    solid: signedVolume(shell) > 0,
+  }));
+  const areas = (solid: boolean) => slices.filter((slice) => slice.solid === solid).map(({ area }) => area);
+  const solid = uniteAreas(areas(true));
+  const covered = areas(true).reduce((sum, area) => sum + sizeOfArea(area), 0);
+  // Where none covers another, the outlines are as they were sliced.
+  if (covered - sizeOfArea(solid) < leastOverlap) return { ...whole, united: false };
+  const cavities = areas(false);
+  const area = cavities.length === 0 ? solid : subtractAreas(solid, uniteAreas(cavities));
+  return { closed: pathOfArea(area), open: whole.open, united: true };
 }
 
 /** Where a plane at height `z` cuts a mesh, chained to outlines. */

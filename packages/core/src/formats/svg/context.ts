@@ -1,7 +1,7 @@
 import type { FillRule } from '../../document/item.ts';
 import { type Matrix, multiply, translation } from '../../geometry/paths/matrix.ts';
 import type { ViewBox } from './page.ts';
-import type { Declared } from './style.ts';
+import { type Declared, ownVariables } from './specified.ts';
 import { type LengthContext, lengthInUserUnits, readTransform } from './values.ts';
 import type { SvgElement } from './xml.ts';
 
@@ -34,6 +34,15 @@ export interface Context extends LengthContext {
   readonly wordSpacing: number;
   readonly baseline: string;
   readonly keepSpaces: boolean;
+  /** Markers at the first, the middle and the last vertices, as references. */
+  readonly markerStart: string;
+  readonly markerMid: string;
+  readonly markerEnd: string;
+  /** In a marker, what the line it stands on is painted with. */
+  readonly contextFill: string;
+  readonly contextStroke: string;
+  /** Custom properties by name. */
+  readonly variables: Declared;
 }
 
 /** What holds at the root of an SVG, before anything is said. */
@@ -59,6 +68,7 @@ export function startContext(matrix: Matrix, viewBox: ViewBox): Context {
     dashOffset: 0,
     color: '#000000',
     fontSize: 16,
+    rootFontSize: 16,
     fontFamily: '',
     bold: false,
     italic: false,
@@ -67,6 +77,12 @@ export function startContext(matrix: Matrix, viewBox: ViewBox): Context {
     wordSpacing: 0,
     baseline: 'auto',
     keepSpaces: false,
+    markerStart: 'none',
+    markerMid: 'none',
+    markerEnd: 'none',
+    contextFill: 'none',
+    contextStroke: 'none',
+    variables: {},
   };
 }
 
@@ -154,14 +170,26 @@ const appliers: Record<string, Apply> = {
   'dominant-baseline': (value, inside) => {
     inside.baseline = value;
   },
+  'white-space': (value, inside) => {
+    inside.keepSpaces = value.startsWith('pre') || value === 'break-spaces';
+  },
+  'marker-start': (value, inside) => {
+    inside.markerStart = value;
+  },
+  'marker-mid': (value, inside) => {
+    inside.markerMid = value;
+  },
+  'marker-end': (value, inside) => {
+    inside.markerEnd = value;
+  },
 };
 
 /** The context inside an element: what it says itself over what it takes over, its transform applied. */
 export function enter(element: SvgElement, own: Declared, parent: Context, transform: Matrix | null): Context {
   // Every context has its fields in the same order, which keeps the engine's reading of them fast.
-  const inside: Inside = { ...parent };
+  const inside: Inside = { ...parent, variables: ownVariables(own, parent.variables) };
   const size = own['font-size'];
-  if (size !== undefined && size !== 'inherit') {
+  if (size !== undefined) {
     const read = fontSizes[size] ?? lengthInFontUnits(size, parent);
     if (read !== null && read >= 0) inside.fontSize = read;
   }
@@ -169,10 +197,10 @@ export function enter(element: SvgElement, own: Declared, parent: Context, trans
     const apply = appliers[property];
     if (!apply) continue;
     const value = own[property].trim();
-    if (value !== '' && value !== 'inherit') apply(value, inside, parent);
+    if (value !== '') apply(value, inside, parent);
   }
   const space = element.attributes.space;
-  if (space !== undefined) inside.keepSpaces = space === 'preserve';
+  if (space !== undefined && own['white-space'] === undefined) inside.keepSpaces = space === 'preserve';
   if (transform) inside.matrix = multiply(parent.matrix, transform);
   if (own.display?.trim() === 'none' || readShare(own.opacity, 1) === 0) inside.hidden = true;
   return inside;
@@ -189,6 +217,14 @@ const keywords: Record<string, number> = { left: 0, top: 0, center: 0.5, right: 
 /** A frame that `transform-origin` is measured in, in user units. */
 export type OriginFrame = Readonly<{ x: number; y: number; width: number; height: number }>;
 
+/** `translate`, `rotate`, `scale` and `transform`, in the order in which CSS applies them; '' where none is given. */
+function transformText({ translate = 'none', rotate = 'none', scale = 'none', transform = '' }: Declared): string {
+  const step = (name: string, said: string) =>
+    said.trim() === 'none' ? '' : `${name}(${said.trim().split(/\s+/).join(',')}) `;
+  const own = transform.trim() === 'none' ? '' : transform;
+  return `${step('translate', translate)}${step('rotate', rotate)}${step('scale', scale)}${own}`.trim();
+}
+
 /**
  * An element's own transform about its origin, from its attribute or CSS.
  * @param frame gives the element's bounds, asked only where `transform-box` needs them; null when it has none
@@ -199,8 +235,8 @@ export function ownTransform(
   context: Context,
   frame: () => OriginFrame | null,
 ): Matrix | null | undefined {
-  const text = own.transform;
-  if (text === undefined || text.trim() === '') return null;
+  const text = transformText(own);
+  if (text === '') return null;
   const matrix = readTransform(text, context);
   if (!matrix) return undefined;
   const origin = own['transform-origin'];

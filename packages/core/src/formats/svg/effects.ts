@@ -1,22 +1,31 @@
 import type { Notes } from '../reading.ts';
 import { readShare } from './context.ts';
-import type { Declared } from './style.ts';
+import { hasUnit } from './placed-by.ts';
+import { unreadProperties } from './properties.ts';
+import type { Declared } from './specified.ts';
+import type { SvgTree } from './xml.ts';
 
-/** Properties that change how an element looks and are not applied. */
-const effects = new Set(['mask', 'filter', 'opacity', 'marker', 'marker-start', 'marker-mid', 'marker-end']);
-
-/** Notes what changes how an element looks and is not applied. */
+/** Notes what an element says of how it looks, or where it lies, and that is not followed. */
 export function noteEffects(own: Declared, notes: Notes): void {
-  let marked = false;
-  for (const property in own) {
-    if (!effects.has(property) || own[property].trim() === 'none') continue;
-    if (property === 'mask') notes.add('changed', 'mask-not-applied', 'a masked part is taken whole');
-    else if (property === 'filter') notes.add('changed', 'filter-not-applied', 'a filter is not applied');
-    else if (property !== 'opacity') marked = true;
-    else {
-      const opacity = readShare(own.opacity, 1);
-      if (opacity < 1 && opacity > 0) notes.add('changed', 'see-through', 'a see-through colour is taken as solid');
-    }
+  for (const [name, said] of unreadProperties(own)) notes.add('changed', `property-not-followed:${name}`, said);
+  for (const name of ['x', 'y', 'width', 'height', 'cx', 'cy', 'r', 'rx', 'ry']) {
+    if (own[name] === undefined || hasUnit(own[name])) continue;
+    const said = `“${name}: ${own[name].slice(0, 20)}” in a style has no unit, and is not followed: write it with px`;
+    notes.add('changed', `property-not-followed:${name}`, said);
   }
-  if (marked) notes.add('left-out', 'marker-not-read', 'arrowheads and other markers are left out');
+  if (own.opacity === undefined) return;
+  const opacity = readShare(own.opacity, 1);
+  if (opacity < 1 && opacity > 0) notes.add('changed', 'see-through', 'a see-through colour is taken as solid');
+}
+
+/** Notes what of the file’s own making is not followed. */
+export function noteUnread({ unknownEntities, bareElements }: SvgTree, notes: Notes): void {
+  for (const [name, count] of unknownEntities) {
+    const said = `&${name}; is an entity that the file does not hold as plain text, and is not followed`;
+    notes.add('left-out', `entity-not-followed:${name}`, said, [], count);
+  }
+  for (const [name, count] of bareElements) {
+    const said = `<${name}> is not in the file’s namespace for SVG, does not show, and was left out`;
+    notes.add('left-out', `not-of-svg:${name}`, said, [], count);
+  }
 }

@@ -2,11 +2,13 @@ import type { Shape } from '../../document/shape.ts';
 import { type Matrix, multiply, translation } from '../../geometry/paths/matrix.ts';
 import { bytesOfDataUrl, describePicture, type PictureFacts } from '../picture/describe.ts';
 import { fitPicture, pictureFile } from '../picture/file.ts';
+import { pictureTroubles } from '../picture/troubles.ts';
 import type { Notes, PictureFile } from '../reading.ts';
 import { FileRefused } from '../refusal.ts';
 import type { Context } from './context.ts';
 import { fitViewBox } from './page.ts';
-import { lengthInUserUnits } from './values.ts';
+import { placing } from './placed-by.ts';
+import type { Declared } from './specified.ts';
 import type { SvgElement } from './xml.ts';
 
 /** A picture that is embedded in a drawing. */
@@ -18,8 +20,8 @@ export interface SvgImage {
 }
 
 /** Reads an embedded picture. @returns null where there is none to be had, which is noted */
-export function readImage(element: SvgElement, context: Context, notes: Notes): SvgImage | null {
-  const { href = '', x, y, width, height, preserveAspectRatio = '' } = element.attributes;
+export function readImage(element: SvgElement, own: Declared, context: Context, notes: Notes): SvgImage | null {
+  const { href = '', preserveAspectRatio = '' } = element.attributes;
   const bytes = bytesOfDataUrl(href);
   if (!bytes) {
     const said = `a linked picture (“${href.slice(0, 60)}”) was left out: embed it in the file, or bring it in by itself`;
@@ -35,15 +37,19 @@ export function readImage(element: SvgElement, context: Context, notes: Notes): 
     notes.add('left-out', 'picture-not-read', said);
     return null;
   }
-  const [wide, high] = [lengthInUserUnits(width, context, 'x'), lengthInUserUnits(height, context, 'y')];
+  const [wide, high] = [placing(element, own, 'width', context, 'x'), placing(element, own, 'height', context, 'y')];
   const fitted = fitPicture(facts, wide, high, (frame, w, h) => fitViewBox(frame, w, h, preserveAspectRatio));
   if (!fitted) {
     const said = `a <image> has no extent and draws nothing (line ${element.line})`;
     notes.add('left-out', 'nothing-to-draw', said);
     return null;
   }
+  for (const { code, message } of pictureTroubles(bytes)) notes.add('changed', code, message);
   const file = pictureFile(bytes);
-  const placing = translation(lengthInUserUnits(x, context, 'x') ?? 0, lengthInUserUnits(y, context, 'y') ?? 0);
+  const corner = translation(
+    placing(element, own, 'x', context, 'x') ?? 0,
+    placing(element, own, 'y', context, 'y') ?? 0,
+  );
   const shape: Shape = { kind: 'picture', pictureId: file.id, width: facts.width, height: facts.height };
-  return { file, shape, place: multiply(placing, fitted) };
+  return { file, shape, place: multiply(corner, fitted) };
 }

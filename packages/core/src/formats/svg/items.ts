@@ -3,15 +3,15 @@ import type { Item, Paint } from '../../document/item.ts';
 import type { Shape } from '../../document/shape.ts';
 import { outlineOf } from '../../document/shapes.ts';
 import type { Area } from '../../geometry/areas/area.ts';
-import { type Box, boxesMeet, boxOf, emptyBox, transformBox, uniteBoxes } from '../../geometry/paths/box.ts';
-import { invert, type Matrix, meanScale, multiply } from '../../geometry/paths/matrix.ts';
+import { type Box, boxesMeet, boxOf, emptyBox, growBox, transformBox, uniteBoxes } from '../../geometry/paths/box.ts';
+import { invert, isUneven, type Matrix, meanScale, multiply } from '../../geometry/paths/matrix.ts';
 import { pathBounds, transformPath } from '../../geometry/paths/path.ts';
 import { polylineBounds } from '../../geometry/questions/nesting.ts';
 import { clipItems } from '../clipping.ts';
-import type { Notes } from '../reading.ts';
+import { type Notes, unevenStroke } from '../reading.ts';
 import type { Context } from './context.ts';
 import type { PaintReader } from './paint.ts';
-import type { Declared } from './style.ts';
+import type { Declared } from './specified.ts';
 import { mmPerPx } from './values.ts';
 import type { SvgElement } from './xml.ts';
 
@@ -74,11 +74,7 @@ export class SvgItems {
       stroke = null;
     }
     if (stroke !== null && !fixed && isUneven(context.matrix)) {
-      this.notes.add(
-        'changed',
-        'uneven-stroke',
-        'a stroke that is stretched wider one way than the other is given its mean width',
-      );
+      this.notes.add('changed', 'uneven-stroke', unevenStroke);
     }
     const fill = this.colour(context.fill, context.fillOpacity, context);
     if (stroke === null) return { stroke, strokeWidthMm: 0, fill };
@@ -104,13 +100,16 @@ export class SvgItems {
     return colour;
   }
 
-  /** The bounds of the items added since `from`, in the units that `matrix` takes to mm. */
-  boundsSince(from: number, matrix: Matrix): Box {
+  /** The bounds of the items added since `from`, in the units that `matrix` takes to mm, their strokes too if `stroked`. */
+  boundsSince(from: number, matrix: Matrix, stroked: boolean): Box {
     const back = invert(matrix);
     if (!back) return emptyBox;
     return this.items
       .slice(from)
-      .map((item) => pathBounds(transformPath(outlineOf(item.shape), multiply(back, item.matrix))))
+      .map((item) => {
+        const box = pathBounds(transformPath(outlineOf(item.shape), multiply(back, item.matrix)));
+        return stroked ? growBox(box, (item.paint.strokeWidthMm / 2) * meanScale(back)) : box;
+      })
       .reduce(uniteBoxes, emptyBox);
   }
 
@@ -149,11 +148,4 @@ function roughBounds({ shape, matrix }: Item): Box {
     default:
       return transformBox(pathBounds(outlineOf(shape)), matrix);
   }
-}
-
-/** Whether a map segments one way more than the other by over a hundredth. */
-function isUneven([a, b, c, d]: Matrix): boolean {
-  const [p, q] = [a * a + b * b, c * c + d * d];
-  const cross = Math.abs(a * c + b * d);
-  return Math.abs(p - q) > 0.02 * Math.max(p, q) || cross > 0.02 * Math.max(p, q);
 }

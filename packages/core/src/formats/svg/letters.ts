@@ -1,7 +1,7 @@
 import { multiply, scaling } from '../../geometry/paths/matrix.ts';
 import type { SetGlyph } from '../../text/glyphs.ts';
 import type { Context } from './context.ts';
-import type { Declared } from './style.ts';
+import type { Declared } from './specified.ts';
 import { lengthInUserUnits } from './values.ts';
 import type { SvgElement } from './xml.ts';
 

@@ -1,7 +1,9 @@
 import type { Shape } from '../../document/shape.ts';
 import { PathBuilder } from '../../geometry/paths/path.ts';
 import { readPathData } from './path-data.ts';
-import { type Axis, type LengthContext, lengthInUserUnits, readNumbers } from './values.ts';
+import { pathDataOf, placing } from './placed-by.ts';
+import type { Declared } from './specified.ts';
+import { type Axis, type LengthContext, readNumbers } from './values.ts';
 import type { SvgElement } from './xml.ts';
 
 export interface ReadShape {
@@ -11,12 +13,12 @@ export interface ReadShape {
 }
 
 /** The shape of a drawn element in user units; null when by SVG's rules it draws nothing. */
-export function readShape(element: SvgElement, context: LengthContext): ReadShape | null {
-  const given = (name: string, axis: Axis) => lengthInUserUnits(element.attributes[name], context, axis);
+export function readShape(element: SvgElement, own: Declared, context: LengthContext): ReadShape | null {
+  const given = (name: string, axis: Axis) => placing(element, own, name, context, axis);
   const number = (name: string) => given(name, axisOf[name] ?? 'diagonal') ?? 0;
   switch (element.name) {
     case 'path':
-      return ofPathData(element.attributes.d ?? '');
+      return ofPathData(pathDataOf(element, own));
     case 'rect': {
       const width = number('width');
       const height = number('height');

@@ -1,6 +1,8 @@
 import { identity, type Matrix } from '../../geometry/paths/matrix.ts';
 import type { FoundSize, SizeChoice } from '../reading.ts';
 import { FileRefused } from '../refusal.ts';
+import { hasUnit } from './placed-by.ts';
+import type { Declared } from './specified.ts';
 import { lengthInMm, mmPerPx, readLength, readNumbers } from './values.ts';
 import type { SvgElement } from './xml.ts';
 
@@ -24,9 +26,9 @@ export interface SvgPage {
  * @param remarks the file's comments and metadata, which may say what unit it was drawn in
  * @throws FileRefused when the size or the viewBox of the file is nothing
  */
-export function readPage(root: SvgElement, remarks: string): SvgPage {
-  const declaredWidth = declaredSize(root, 'width');
-  const declaredHeight = declaredSize(root, 'height');
+export function readPage(root: SvgElement, own: Declared, remarks: string): SvgPage {
+  const declaredWidth = declaredSize(root, own, 'width');
+  const declaredHeight = declaredSize(root, own, 'height');
   const viewBox = readViewBox(root.attributes.viewBox);
   if (viewBox && !(viewBox.width > 0 && viewBox.height > 0)) {
     throw new FileRefused(
@@ -91,11 +93,17 @@ function sideBy(other: number | undefined, own: number, others: number): number 
   return other === undefined ? own * mmPerPx : (other * own) / others;
 }
 
-function declaredSize(root: SvgElement, side: 'width' | 'height'): { mm: number; physical: boolean } | null {
-  const length = readLength(root.attributes[side]);
-  if (!length || length.unit === '%') return null;
-  const mm = lengthInMm(length);
-  if (mm === null) return null;
+interface DeclaredSize {
+  readonly mm: number;
+  readonly physical: boolean;
+}
+
+function declaredSize(root: SvgElement, own: Declared, side: 'width' | 'height'): DeclaredSize | null {
+  // A style may ask for a share of the window; the attribute is then what says the size.
+  const inStyle = hasUnit(own[side] ?? '') ? readLength(own[side]) : null;
+  const length = inStyle && lengthInMm(inStyle) !== null ? inStyle : readLength(root.attributes[side]);
+  const mm = length && lengthInMm(length);
+  if (!length || mm === null) return null;
   if (mm <= 0) throw new FileRefused(`The drawing's ${side} is 0. Give the page a size in the program that made it.`);
   return { mm, physical: length.unit !== '' && length.unit !== 'px' };
 }

@@ -16,6 +16,8 @@ export interface ReadPaint {
 
 const none: ReadPaint = { colour: null, alpha: 0, trouble: null };
 
+const withoutMarker = (context: Context): Context => ({ ...context, contextFill: 'none', contextStroke: 'none' });
+
 /** Reads paints, with the mean colour of gradients and patterns in their stead. */
 export class PaintReader {
   private readonly servers = new Map<SvgElement, ReadPaint>();
@@ -31,7 +33,9 @@ export class PaintReader {
     if (before) return before;
     if (text === 'none') return none;
     const said = text.trim();
-    if (said === 'none' || said === 'transparent' || said === 'context-fill' || said === 'context-stroke') return none;
+    if (said === 'none' || said === 'transparent') return none;
+    if (said === 'context-fill') return this.read(context.contextFill, withoutMarker(context));
+    if (said === 'context-stroke') return this.read(context.contextStroke, withoutMarker(context));
     if (said.toLowerCase() === 'currentcolor') return this.read(context.color, { ...context, color: '#000000' });
     if (said.startsWith('url(')) {
       const [, name = '', fallback = ''] = /^url\(\s*["']?#?([^"')]*)["']?\s*\)\s*(.*)$/.exec(said) ?? [];

@@ -1,27 +1,29 @@
 import type { ReadingChoices } from '../../document/arrival.ts';
 import { type Group, unpainted } from '../../document/item.ts';
-import { type Area, areaOf, emptyArea, uniteAreas } from '../../geometry/areas/area.ts';
-import { type Matrix, multiply, translation } from '../../geometry/paths/matrix.ts';
-import { transformPath } from '../../geometry/paths/path.ts';
+import { multiply, translation } from '../../geometry/paths/matrix.ts';
 import { FontBook } from '../../text/fonts.ts';
 import { Notes, type PictureFile, type Reading } from '../reading.ts';
 import { FileRefused } from '../refusal.ts';
 import { noteNoFonts, noteText } from '../text-notes.ts';
-import { ClipReader, viewportArea } from './clip.ts';
+import { viewportArea } from './clip.ts';
 import { type Context, enter, startContext } from './context.ts';
 import { dashesOf } from './dashes.ts';
-import { noteEffects } from './effects.ts';
+import { noteEffects, noteUnread } from './effects.ts';
 import { drawn, holders, isForUs, isWithin, nameOf, silent } from './elements.ts';
+import type { Host } from './host.ts';
 import { readImage } from './image.ts';
 import { SvgItems } from './items.ts';
+import { Limits } from './limits.ts';
+import { MarkerReader } from './markers.ts';
 import { readShape } from './outline.ts';
 import { readPage } from './page.ts';
 import { PaintReader } from './paint.ts';
-import { type Declared, StyleSheet } from './style.ts';
+import { placing } from './placed-by.ts';
+import type { Declared } from './specified.ts';
+import { StyleSheet } from './style.ts';
 import { TextReader } from './text.ts';
-import { transformOf } from './transform.ts';
-import { type Axis, lengthInUserUnits } from './values.ts';
-import { viewportOf } from './viewport.ts';
+import { pageTransform, transformOf } from './transform.ts';
+import { type Styled, viewportOf } from './viewport.ts';
 import { readSvgTree, type SvgElement } from './xml.ts';
 
 /** More elements than this are not made by `use`; files that ask for more multiply themselves without end. */
@@ -50,15 +52,16 @@ export function readSvg(
   return new SvgReader(idFor, fonts, choices).read(text);
 }
 
-class SvgReader {
+class SvgReader implements Host {
   private readonly groups: Group[] = [];
   private readonly pictures = new Map<string, PictureFile>();
-  private readonly notes = new Notes();
-  private readonly byId = new Map<string, SvgElement>();
-  private sheet!: StyleSheet;
-  private out!: SvgItems;
-  private clips!: ClipReader;
+  readonly notes = new Notes();
+  readonly byId = new Map<string, SvgElement>();
+  sheet!: StyleSheet;
+  out!: SvgItems;
+  private limits!: Limits;
   private texts!: TextReader;
+  private readonly markers = new MarkerReader(this);
   private instances = 0;
 
   constructor(
@@ -68,24 +71,26 @@ class SvgReader {
   ) {}
 
   read(text: string): Reading {
-    const { root, elements, unknownEntities, remarks } = readSvgTree(text);
-    for (const [name, count] of unknownEntities) {
-      const said = `&${name}; is an entity of the file’s own, which is not followed`;
-      this.notes.add('left-out', `entity-not-followed:${name}`, said, [], count);
-    }
+    const tree = readSvgTree(text);
+    const { root, elements, remarks } = tree;
+    noteUnread(tree, this.notes);
     for (const element of elements) {
       const { id } = element.attributes;
       if (id !== undefined && !this.byId.has(id)) this.byId.set(id, element);
     }
-    this.sheet = new StyleSheet(elements);
+    this.sheet = new StyleSheet(elements, {
+      variables: text.includes('var('),
+      keywords: /\b(?:inherit|initial|unset|revert)\b/.test(text),
+    });
     for (const selector of this.sheet.unread) {
       this.notes.add('left-out', 'style-not-read', `the style rule “${selector}” is not followed`);
     }
     const paints = new PaintReader(this.byId, this.sheet);
     this.out = new SvgItems(this.idFor, paints, this.notes, this.choices);
     this.texts = new TextReader(this.byId, this.sheet, this.fonts);
-    this.clips = new ClipReader(this.byId, this.sheet, (element, context) => this.textArea(element, context));
-    const page = readPage(root, remarks);
+    this.limits = new Limits(this, (element, context) => this.texts.area(element, context));
+    const own = this.sheet.declarationsOf(root);
+    const page = readPage(root, own, remarks);
     if (!page.size.sure) {
       this.notes.add(
         'changed',
@@ -93,9 +98,10 @@ class SvgReader {
         'the file gives no size in mm, cm or inches; 96 units are taken for an inch',
       );
     }
-    const start = startContext(page.toMm, page.viewBox);
-    const own = this.sheet.declarationsOf(root);
-    this.children(root, enter(root, own, start, null));
+    const start = startContext(pageTransform(own, page), page.viewBox);
+    const inside = enter(root, own, start, null);
+    this.children(root, { ...inside, rootFontSize: inside.fontSize });
+    noteEffects(own, this.notes);
     this.out.noteOutside(page.size.pageWidthMm, page.size.pageHeightMm);
     if (this.out.items.length === 0)
       this.notes.add('left-out', 'nothing-drawn', 'the file holds nothing that can be burnt');
@@ -109,8 +115,15 @@ class SvgReader {
     };
   }
 
-  private children(parent: SvgElement, context: Context): void {
+  children(parent: SvgElement, context: Context): void {
     for (const element of parent.children) this.element(element, context);
+  }
+
+  aside(read: () => void): ReturnType<Host['aside']> {
+    const [items, groups] = [this.out.items.length, this.groups.length];
+    const notes = this.notes.apart(read);
+    this.groups.splice(groups);
+    return { items: this.out.items.splice(items), notes };
   }
 
   private element(element: SvgElement, parent: Context): void {
@@ -133,13 +146,12 @@ class SvgReader {
       );
       return;
     }
-    const own = this.sheet.declarationsOf(element);
+    const own = this.sheet.declarationsOf(element, parent.variables);
     const context = this.inside(element, own, parent);
     const before = this.out.items.length;
     read.call(this, element, own, context);
     noteEffects(own, this.notes);
-    const clip = own['clip-path'];
-    if (clip !== undefined && clip.trim() !== 'none') this.clip(clip, before, parent, context.matrix);
+    this.limits.apply(own, before, context);
   }
 
   /** What reads an element of this name; null when none does. */
@@ -164,16 +176,16 @@ class SvgReader {
       const chosen = element.children.find((child) => !silent.has(child.name) && isForUs(child));
       if (chosen) this.element(chosen, context);
     } else if (element.name === 'use') {
-      this.use(element, context);
+      this.use(element, own, context);
     } else if (element.name === 'svg' || element.name === 'symbol') {
-      this.viewport(element, own, context, element);
+      this.viewport({ element, own }, context, { element, own });
     } else {
       this.children(element, context);
     }
     if (this.out.items.length === before) this.groups.splice(index);
   }
 
-  private use(element: SvgElement, context: Context): void {
+  private use(element: SvgElement, own: Declared, context: Context): void {
     const { href = '' } = element.attributes;
     const target = href.startsWith('#') ? this.byId.get(href.slice(1)) : undefined;
     if (!target) {
@@ -188,12 +200,13 @@ class SvgReader {
       this.notes.add('left-out', 'use-in-itself', 'a <use> that repeats itself was left out');
       return;
     }
-    const moved = translation(this.length(element, 'x', context, 'x', 0), this.length(element, 'y', context, 'y', 0));
+    const side = (axis: 'x' | 'y') => placing(element, own, axis, context, axis) ?? 0;
+    const moved = translation(side('x'), side('y'));
     const inside = { ...context, matrix: multiply(context.matrix, moved) };
     this.out.uses.push(element);
     if (target.name === 'symbol' || target.name === 'svg') {
-      const own = this.sheet.declarationsOf(target);
-      this.viewport(target, own, this.inside(target, own, inside), element);
+      const said = this.sheet.declarationsOf(target, context.variables);
+      this.viewport({ element: target, own: said }, this.inside(target, said, inside), { element, own });
     } else {
       this.element(target, inside);
     }
@@ -201,8 +214,8 @@ class SvgReader {
   }
 
   /** A nested `svg` or an instance of a `symbol`: a viewport of its own, which hides what lies outside it. */
-  private viewport(element: SvgElement, own: Declared, parent: Context, sized: SvgElement): void {
-    const viewport = viewportOf(element, parent, sized);
+  private viewport({ element, own }: Styled, parent: Context, sized: Styled): void {
+    const viewport = viewportOf({ element, own }, parent, sized);
     if (!viewport) return;
     const { matrix, box, frame } = viewport;
     const before = this.out.items.length;
@@ -214,7 +227,7 @@ class SvgReader {
   }
 
   private shape(element: SvgElement, own: Declared, context: Context): void {
-    const read = readShape(element, context);
+    const read = readShape(element, own, context);
     if (!read) {
       this.notes.add(
         'left-out',
@@ -233,6 +246,7 @@ class SvgReader {
     const name = nameOf(element);
     const asked = {
       wanted: this.choices.dashes === 'dashed',
+      pathLength: element.attributes.pathLength,
       idOf: () => this.out.id(element),
       notes: this.notes,
     };
@@ -244,6 +258,7 @@ class SvgReader {
         this.out.add(element, 'f', name, read.shape, own, { ...context, stroke: 'none' });
       this.out.add(element, '', name, dashes, own, { ...context, fill: 'none' });
     }
+    this.markers.read(element, read.shape, context);
   }
 
   private text(element: SvgElement, own: Declared, context: Context): void {
@@ -267,31 +282,13 @@ class SvgReader {
       this.notes.add('changed', `text-trouble:${trouble}`, `a text ${trouble} (line ${element.line})`, ids);
   }
 
-  private textArea(element: SvgElement, context: Context): Area {
-    const { runs } = this.texts.read(element, this.sheet.declarationsOf(element), context);
-    const areas = runs.map((run) => areaOf(transformPath(run.path, context.matrix), 'nonzero'));
-    return areas.length > 0 ? uniteAreas(areas) : emptyArea;
-  }
-
-  private picture(element: SvgElement, _: Declared, context: Context): void {
-    const read = readImage(element, context, this.notes);
+  private picture(element: SvgElement, own: Declared, context: Context): void {
+    const read = readImage(element, own, context, this.notes);
     if (!read) return;
     const { file, shape, place } = read;
     this.pictures.set(file.id, file);
     const inside = { ...context, matrix: multiply(context.matrix, place) };
     const id = this.out.push(element, '', nameOf(element), shape, unpainted, inside, inside.hidden || !inside.visible);
     this.notes.add('taken', 'picture', 'a picture is taken', [id]);
-  }
-
-  /** Applies a clip to every item added since `from`. */
-  private clip(reference: string, from: number, parent: Context, matrix: Matrix): void {
-    if (from === this.out.items.length) return;
-    const bounds = () => this.out.boundsSince(from, matrix);
-    const area = this.clips.area(reference, matrix, parent, bounds);
-    if (area) this.out.clip(area, from);
-  }
-
-  private length(element: SvgElement, name: string, context: Context, axis: Axis, otherwise: number): number {
-    return lengthInUserUnits(element.attributes[name], context, axis) ?? otherwise;
   }
 }

@@ -1,10 +1,9 @@
 import { type CssNode, type Rule as CssRule, generate, parse as parseCss, walk } from 'css-tree';
 import { AttributeAction, parse as parseSelector, type Selector, SelectorType } from 'css-what';
+import { presentation } from './properties.ts';
 import { compare, isCombinator, isFollowed, matches, type Ordinal, weightOf } from './select.ts';
+import { type Declared, ownVariables, putDeclaration, withoutKeywords, withVariables } from './specified.ts';
 import { type SvgElement, textIn } from './xml.ts';
-
-/** What an element itself says, by property, with the cascade resolved: nothing inherited. */
-export type Declared = Readonly<Record<string, string>>;
 
 interface StyleRule {
   readonly selector: readonly Selector[];
@@ -12,51 +11,6 @@ interface StyleRule {
   readonly normal: Declared;
   readonly important: Declared;
 }
-
-/** Attributes that style an element; others never do. */
-const presentation = new Set([
-  'fill',
-  'fill-opacity',
-  'fill-rule',
-  'stroke',
-  'stroke-width',
-  'stroke-opacity',
-  'stroke-dasharray',
-  'stroke-dashoffset',
-  'stroke-linejoin',
-  'stroke-linecap',
-  'stroke-miterlimit',
-  'vector-effect',
-  'paint-order',
-  'color',
-  'opacity',
-  'display',
-  'visibility',
-  'overflow',
-  'clip-path',
-  'clip-rule',
-  'mask',
-  'filter',
-  'marker',
-  'marker-start',
-  'marker-mid',
-  'marker-end',
-  'stop-color',
-  'stop-opacity',
-  'font-family',
-  'font-size',
-  'font-style',
-  'font-weight',
-  'text-anchor',
-  'letter-spacing',
-  'word-spacing',
-  'baseline-shift',
-  'dominant-baseline',
-  'writing-mode',
-  'transform',
-  'transform-origin',
-  'transform-box',
-]);
 
 const nothing: Declared = {};
 
@@ -76,15 +30,42 @@ export class StyleSheet {
   /** Selectors and at-rules that are not followed, as written. */
   readonly unread: string[] = [];
 
-  /** @param elements every element of the file, in its order */
-  constructor(elements: readonly SvgElement[]) {
+  /**
+   * @param elements every element of the file, in its order
+   * @param special which of what few files have is in this one: `var()`, and words such as `inherit`
+   */
+  constructor(
+    elements: readonly SvgElement[],
+    private readonly special: { readonly variables: boolean; readonly keywords: boolean },
+  ) {
     for (const element of elements) {
       if (element.name === 'style' && isForScreen(element.attributes.media ?? 'all')) this.add(textIn(element));
     }
   }
 
-  /** What an element says of each property: sheets over attributes, its own style over sheets. */
-  declarationsOf(element: SvgElement): Declared {
+  /**
+   * What an element itself says of each property, by name: sheets over attributes, its own style over sheets, with
+   * references and words such as `unset` followed. Nothing is inherited.
+   *
+   * @param inherited the custom properties that it takes over; by default those of what it is in
+   */
+  declarationsOf(element: SvgElement, inherited?: Declared): Declared {
+    let declared = this.cascaded(element);
+    if (this.special.variables) {
+      declared = withVariables(declared, ownVariables(declared, inherited ?? this.variablesAbove(element)));
+    }
+    if (this.special.keywords || this.special.variables) {
+      const { parent } = element;
+      declared = withoutKeywords(declared, (name) => (parent ? this.declarationsOf(parent)[name] : undefined));
+    }
+    return declared;
+  }
+
+  private variablesAbove({ parent }: SvgElement): Declared {
+    return parent ? ownVariables(this.cascaded(parent), this.variablesAbove(parent)) : nothing;
+  }
+
+  private cascaded(element: SvgElement): Declared {
     const { attributes } = element;
     const out: Record<string, string> = {};
     for (const name in attributes) if (presentation.has(name)) out[name] = attributes[name];
@@ -208,8 +189,7 @@ function declarationsIn(block: CssNode): Declarations {
   walk(block, {
     visit: 'Declaration',
     enter({ property, value, important: strong }) {
-      const into = strong ? important : normal;
-      into[property.toLowerCase()] = generate(value).trim();
+      putDeclaration(strong ? important : normal, property, generate(value).trim());
     },
   });
   return { normal, important };
@@ -223,7 +203,7 @@ export function readDeclarations(text: string): Declarations {
   const normal: Record<string, string> = {};
   for (const declaration of text.split(';')) {
     const colon = declaration.indexOf(':');
-    if (colon > 0) normal[declaration.slice(0, colon).trim().toLowerCase()] = declaration.slice(colon + 1).trim();
+    if (colon > 0) putDeclaration(normal, declaration.slice(0, colon).trim(), declaration.slice(colon + 1).trim());
   }
   return { normal, important: nothing };
 }

@@ -1,10 +1,12 @@
 import { outlineOf } from '../../document/shapes.ts';
+import { type Area, areaOf, emptyArea, uniteAreas } from '../../geometry/areas/area.ts';
 import { flatten } from '../../geometry/paths/flatten.ts';
 import { type Matrix, multiply, rotation, translation } from '../../geometry/paths/matrix.ts';
 import { type Path, PathBuilder, transformPath } from '../../geometry/paths/path.ts';
 import { Walk } from '../../geometry/paths/walk.ts';
 import type { Face, FontBook } from '../../text/fonts.ts';
 import { kerning, setGlyph } from '../../text/glyphs.ts';
+import { noteSubstitution } from '../text-notes.ts';
 import { type Context, enter } from './context.ts';
 import {
   addCharacters,
@@ -17,7 +19,8 @@ import {
   trimSpaces,
 } from './letters.ts';
 import { readShape } from './outline.ts';
-import type { Declared, StyleSheet } from './style.ts';
+import type { Declared } from './specified.ts';
+import type { StyleSheet } from './style.ts';
 import { lengthInUserUnits, readLength, readTransform } from './values.ts';
 import type { SvgElement } from './xml.ts';
 
@@ -60,6 +63,13 @@ export class TextReader {
     return { runs: this.runs(set, troubles), substituted, unknown: [...unknown].join(''), troubles: [...troubles] };
   }
 
+  /** What a text covers, in mm. */
+  area(element: SvgElement, context: Context): Area {
+    const { runs } = this.read(element, this.sheet.declarationsOf(element, context.variables), context);
+    const areas = runs.map((run) => areaOf(transformPath(run.path, context.matrix), 'nonzero'));
+    return areas.length > 0 ? uniteAreas(areas) : emptyArea;
+  }
+
   private collect(
     element: SvgElement,
     own: Declared,
@@ -76,7 +86,7 @@ export class TextReader {
       if (typeof part === 'string') {
         addCharacters(part, own, context, path, shift, letters);
       } else if (part.name === 'tspan' || part.name === 'a' || part.name === 'textPath') {
-        const declared = this.sheet.declarationsOf(part);
+        const declared = this.sheet.declarationsOf(part, context.variables);
         const inside = enter(part, declared, context, null);
         if (inside.hidden) continue;
         const lowered = shift + baselineShift(declared['baseline-shift'], inside);
@@ -150,7 +160,7 @@ export class TextReader {
     const families = context.fontFamily.split(',').map((family) => family.trim().replace(/^["']|["']$/g, ''));
     const wanted = families.filter((family) => family !== '');
     const found = this.fonts.find(wanted, context.bold, context.italic);
-    if (found && !found.exact && wanted.length > 0) substituted.set(wanted[0], found.face.family);
+    if (found) noteSubstitution(found, wanted[0], context, substituted);
     return found?.face ?? null;
   }
 
@@ -185,13 +195,13 @@ export class TextReader {
     troubles: Set<string>,
   ): ((x: number, y: number, advance: number) => Matrix | null) | null {
     const target = this.byId.get((element.attributes.href ?? '').replace(/^#/, ''));
-    const read = target ? readShape(target, context) : null;
-    if (!read || !target) {
+    const own = target && this.sheet.declarationsOf(target);
+    const read = own ? readShape(target, own, context) : null;
+    if (!read || !own) {
       troubles.add('is to run along a path that is not there');
       return null;
     }
-    const own = target.attributes.transform;
-    const transform = own === undefined ? null : readTransform(own, context);
+    const transform = own.transform === undefined ? null : readTransform(own.transform, context);
     const outline = outlineOf(read.shape);
     const line = new Walk(flatten(transform ? transformPath(outline, transform) : outline, context.fontSize / 2000)[0]);
     const start = readLength(element.attributes.startOffset);

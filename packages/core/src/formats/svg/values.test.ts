@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import { applyTo } from '../../geometry/paths/matrix.ts';
 import { lengthInMm, lengthInUserUnits, readColour, readLength, readNumbers, readTransform } from './values.ts';
 
-const place = { fontSize: 20, viewportWidth: 300, viewportHeight: 400 };
+const place = { fontSize: 20, rootFontSize: 16, viewportWidth: 300, viewportHeight: 400 };
 
 describe('lengths', () => {
   test.each([

@@ -1,3 +1,4 @@
+import { calc } from '@csstools/css-calc';
 import { type Color, converter, parse } from 'culori';
 import type { Colour } from '../../document/item.ts';
 import {
@@ -46,6 +47,8 @@ export function lengthInMm(length: SvgLength): number | null {
 /** What lengths are measured against where an element stands, in user units. */
 export interface LengthContext {
   readonly fontSize: number;
+  /** The font size of the file's root. */
+  readonly rootFontSize: number;
   readonly viewportWidth: number;
   readonly viewportHeight: number;
 }
@@ -69,9 +72,25 @@ export function lengthInUserUnits(text: string | undefined, context: LengthConte
   if (text === undefined) return null;
   const plain = plainNumber(text);
   if (plain !== null) return plain;
+  if (text.includes('(')) return calculated(text, context, axis);
   const length = readLength(text);
-  if (!length) return null;
-  const { viewportWidth, viewportHeight, fontSize } = context;
+  return length && inUserUnits(length, context, axis);
+}
+
+/** The value of a mathematical function such as `calc()`, in user units; null where it is no length. */
+function calculated(text: string, context: LengthContext, axis: Axis): number | null {
+  let sound = true;
+  const inPx = text.replace(/((?:\d+\.?\d*|\.\d+)(?:e[-+]?\d+)?)(%|[a-z]+)/gi, (_, number: string, unit: string) => {
+    const value = inUserUnits({ number: Number(number), unit: unit.toLowerCase() }, context, axis);
+    sound &&= value !== null;
+    return `${value}px`;
+  });
+  const value = sound ? readLength(calc(inPx)) : null;
+  return value && (value.unit === 'px' || value.unit === '') ? value.number : null;
+}
+
+function inUserUnits(length: SvgLength, context: LengthContext, axis: Axis): number | null {
+  const { viewportWidth, viewportHeight, fontSize, rootFontSize } = context;
   switch (length.unit) {
     case 'em':
       return length.number * fontSize;
@@ -79,7 +98,7 @@ export function lengthInUserUnits(text: string | undefined, context: LengthConte
     case 'ch':
       return (length.number * fontSize) / 2;
     case 'rem':
-      return length.number * 16;
+      return length.number * rootFontSize;
     case '%': {
       const diagonal = Math.sqrt((viewportWidth ** 2 + viewportHeight ** 2) / 2);
       return (length.number / 100) * (axis === 'x' ? viewportWidth : axis === 'y' ? viewportHeight : diagonal);

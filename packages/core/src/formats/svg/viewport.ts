@@ -2,7 +2,9 @@ import { type Box, boxOf } from '../../geometry/paths/box.ts';
 import { type Matrix, multiply, translation } from '../../geometry/paths/matrix.ts';
 import type { Context } from './context.ts';
 import { fitViewBox, readViewBox } from './page.ts';
-import { type Axis, lengthInUserUnits } from './values.ts';
+import { placing } from './placed-by.ts';
+import type { Declared } from './specified.ts';
+import type { Axis } from './values.ts';
 import type { SvgElement } from './xml.ts';
 
 /** What a nested `svg` or an instance of a `symbol` sees. */
@@ -15,26 +17,33 @@ export interface Viewport {
   readonly frame: Box;
 }
 
+/** An element with what it says of its properties. */
+export interface Styled {
+  readonly element: SvgElement;
+  readonly own: Declared;
+}
+
 /**
  * @param sized says how large it is: the element itself, or the `use` that shows it
  * @returns null where it has no extent, and shows nothing
  */
-export function viewportOf(element: SvgElement, parent: Context, sized: SvgElement): Viewport | null {
+export function viewportOf(element: Styled, parent: Context, sized: Styled): Viewport | null {
+  const sizeOf = (styled: Styled, name: string, axis: Axis) => placing(styled.element, styled.own, name, parent, axis);
   const size = (name: 'width' | 'height', axis: Axis) => {
     const whole = axis === 'x' ? parent.viewportWidth : parent.viewportHeight;
-    const given = lengthInUserUnits(sized.attributes[name], parent, axis);
-    return given ?? lengthInUserUnits(element.attributes[name], parent, axis) ?? whole;
+    return sizeOf(sized, name, axis) ?? sizeOf(element, name, axis) ?? whole;
   };
   const width = size('width', 'x');
   const height = size('height', 'y');
   if (!(width > 0 && height > 0)) return null;
-  const x = lengthInUserUnits(element.attributes.x, parent, 'x') ?? 0;
-  const y = lengthInUserUnits(element.attributes.y, parent, 'y') ?? 0;
+  const x = sizeOf(element, 'x', 'x') ?? 0;
+  const y = sizeOf(element, 'y', 'y') ?? 0;
   const frame = boxOf(x, y, width, height);
   const moved = multiply(parent.matrix, translation(x, y));
-  const viewBox = readViewBox(element.attributes.viewBox);
+  const { attributes } = element.element;
+  const viewBox = readViewBox(attributes.viewBox);
   if (!viewBox) return { matrix: moved, box: { x: 0, y: 0, width, height }, frame };
   if (!(viewBox.width > 0 && viewBox.height > 0)) return null;
-  const fitted = fitViewBox(viewBox, width, height, element.attributes.preserveAspectRatio ?? '');
+  const fitted = fitViewBox(viewBox, width, height, attributes.preserveAspectRatio ?? '');
   return { matrix: multiply(moved, fitted), box: viewBox, frame };
 }

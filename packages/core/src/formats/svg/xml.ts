@@ -18,8 +18,10 @@ export interface SvgTree {
   readonly root: SvgElement;
   /** Every element, in the order of the file. */
   readonly elements: readonly SvgElement[];
-  /** Entities the file uses that are not XML's own, by name. */
+  /** Entities the file uses that are neither XML's nor its own, by name. */
   readonly unknownEntities: ReadonlyMap<string, number>;
+  /** Elements without a namespace in a file whose root has one, by name: they are no part of the drawing. */
+  readonly bareElements: ReadonlyMap<string, number>;
   /** What people and programs wrote beside the drawing: comments, metadata, descriptions. */
   readonly remarks: string;
 }
@@ -32,8 +34,8 @@ const ownEntities = ['amp', 'lt', 'gt', 'quot', 'apos'];
 const withText = new Set(['style', 'text', 'tspan', 'textPath', 'tref', 'title']);
 
 /**
- * Reads XML into a tree of SVG elements. Nothing outside the text is ever fetched, and no entity
- * that the file itself declares is expanded.
+ * Reads XML into a tree of SVG elements. Nothing outside the text is ever fetched. Texts that the file
+ * itself declares as entities are put in, up to a length beyond which a file multiplies itself.
  *
  * @throws FileRefused when the text is not well-formed, not SVG, or nested beyond reason
  */
@@ -41,6 +43,11 @@ export function readSvgTree(text: string): SvgTree {
   const parser = new SaxesParser({ position: true });
   const stack: (SvgElement | null)[] = [];
   const spaces = new Namespaces();
+  const bareElements = new Map<string, number>();
+  let declared: ReadonlySet<string> = new Set();
+  parser.on('doctype', (type) => {
+    declared = declareEntities(parser, type);
+  });
   let attributes: Record<string, string> = {};
   let root: SvgElement | null = null;
   const elements: SvgElement[] = [];
@@ -74,6 +81,9 @@ export function readSvgTree(text: string): SvgTree {
     }
     const parent = stack.at(-1) ?? null;
     const name = spaces.open(tag.name);
+    if (name === null && !tag.name.includes(':')) {
+      bareElements.set(tag.name, (bareElements.get(tag.name) ?? 0) + 1);
+    }
     const element = name === null ? null : elementOf(name, attributes, parent, parser.line, elements.length);
     attributes = {};
     if (element) elements.push(element);
@@ -102,7 +112,7 @@ export function readSvgTree(text: string): SvgTree {
   parser.on('comment', remark);
   parser.write(text).close();
   if (!root) throw new FileRefused('The file holds no drawing. Save it again as SVG.');
-  return { root, elements, unknownEntities: entitiesIn(text), remarks };
+  return { root, elements, unknownEntities: entitiesIn(text, declared), bareElements, remarks };
 }
 
 /** Most elements have no children; they share one list, which a first child replaces. */
@@ -135,6 +145,8 @@ class Namespaces {
   private bound: ReadonlyMap<string, string> = new Map();
   private readonly outer: ReadonlyMap<string, string>[] = [];
   private declared: [prefix: string, uri: string][] = [];
+  /** Whether the file's root is in no namespace, as drawings by hand are: then all are SVG's that have none. */
+  private rootIsBare: boolean | null = null;
 
   /** Takes an attribute of the element that opens next. */
   attribute(name: string, value: string): void {
@@ -150,8 +162,11 @@ class Namespaces {
     }
     const colon = name.indexOf(':');
     const uri = this.bound.get(colon < 0 ? '' : name.slice(0, colon));
+    if (uri === svgNamespace) this.rootIsBare ??= false;
     if (uri === svgNamespace) return colon < 0 ? name : name.slice(colon + 1);
-    return colon < 0 && (uri ?? '') === '' ? name : null;
+    const bare = colon < 0 && (uri ?? '') === '';
+    this.rootIsBare ??= bare;
+    return bare && this.rootIsBare ? name : null;
   }
 
   close(): void {
@@ -159,11 +174,57 @@ class Namespaces {
   }
 }
 
-function entitiesIn(text: string): Map<string, number> {
+/** Texts put in for entities are no longer than this in all. */
+const mostEntityText = 5_000_000;
+/** One whose text is longer than this, with those that it refers to, is not followed. */
+const longestEntity = 200_000;
+
+/** Makes known the texts that a document type declares as entities; what is to be fetched, or holds markup, is not. */
+function declareEntities(parser: SaxesParser, declared: string): ReadonlySet<string> {
+  const texts = new Map<string, string>();
+  for (const [, name, double, single] of declared.matchAll(/<!ENTITY\s+([\w.:-]+)\s+(?:"([^"]*)"|'([^']*)')\s*>/g)) {
+    const text = double ?? single;
+    if (!texts.has(name) && !ownEntities.includes(name) && !text.includes('<')) texts.set(name, text);
+  }
+  let put = 0;
+  const expanded = (text: string, depth: number): string =>
+    text.replace(/&(#x[\da-f]+|#\d+|[\w.:-]+);/gi, (whole, name: string) => {
+      if (name.startsWith('#')) {
+        const code = /^#x/i.test(name) ? Number.parseInt(name.slice(2), 16) : Number(name.slice(1));
+        return code <= 0x10ffff ? String.fromCodePoint(code) : whole;
+      }
+      const inner = texts.get(name);
+      if (inner === undefined || depth > 8 || put > longestEntity) return whole;
+      put += inner.length;
+      return expanded(inner, depth + 1);
+    });
+  const known = new Set<string>();
+  let given = 0;
+  for (const [name, text] of texts) {
+    put = 0;
+    const value = expanded(text, 0);
+    if (put > longestEntity) continue;
+    known.add(name);
+    Object.defineProperty(parser.ENTITIES, name, {
+      get: () => {
+        given += value.length;
+        if (given > mostEntityText) {
+          throw new FileRefused('The file repeats its own texts (entities) without end. Save it without them.');
+        }
+        return value;
+      },
+    });
+  }
+  return known;
+}
+
+function entitiesIn(text: string, declared: ReadonlySet<string>): Map<string, number> {
   const unknown = new Map<string, number>();
   if (!text.includes('&')) return unknown;
   for (const [, name] of text.matchAll(/&([A-Za-z_][\w.-]*);/g)) {
-    if (!ownEntities.includes(name)) unknown.set(name, (unknown.get(name) ?? 0) + 1);
+    if (!ownEntities.includes(name) && !declared.has(name)) {
+      unknown.set(name, (unknown.get(name) ?? 0) + 1);
+    }
   }
   return unknown;
 }

@@ -107,7 +107,7 @@ function partners(points: Float64Array, tolerance: number): Int32Array {
 }
 
 /** Adds a line of one subpath to a path from its end to its start; its end is moved to only where it is the first. */
-function appendBackwards(builder: PathBuilder, { verbs, coords }: Path, first: boolean): void {
+export function appendBackwards(builder: PathBuilder, { verbs, coords }: Path, first: boolean): void {
   let index = coords.length;
   if (first) builder.moveTo(coords[index - 2], coords[index - 1]);
   for (let i = verbs.length - 1; i > 0; i--) {

@@ -95,3 +95,10 @@ export function meanScale(m: Matrix): number {
 export function isFiniteMatrix(m: Matrix): boolean {
   return m.every(Number.isFinite);
 }
+
+/** Whether a map stretches one way more than the other by over a hundredth. */
+export function isUneven([a, b, c, d]: Matrix): boolean {
+  const [p, q] = [a * a + b * b, c * c + d * d];
+  const cross = Math.abs(a * c + b * d);
+  return Math.abs(p - q) > 0.02 * Math.max(p, q) || cross > 0.02 * Math.max(p, q);
+}

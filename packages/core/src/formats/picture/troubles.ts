@@ -1,0 +1,45 @@
+import { pictureKind } from './describe.ts';
+import { isAnimatedWebp } from './webp.ts';
+
+/** What of a picture's file is not taken, or not there: a code and a sentence without its capital and full stop. */
+export function pictureTroubles(bytes: Uint8Array): { code: string; message: string }[] {
+  const kind = pictureKind(bytes);
+  if (kind === 'jpg' && isCutShort(bytes)) {
+    const message = 'the picture’s file ends too early: the part of it that is missing is grey. Save or send it again';
+    return [{ code: 'picture-cut-short', message }];
+  }
+  if ((kind === 'webp' && isAnimatedWebp(bytes)) || (kind === 'gif' && framesOfGif(bytes) > 1)) {
+    return [{ code: 'first-of-animation', message: 'the file is an animation; its first picture is taken' }];
+  }
+  return [];
+}
+
+/** Whether a JPEG lacks the mark at its end; within its compressed data that mark cannot stand. */
+function isCutShort(bytes: Uint8Array): boolean {
+  let offset = 2;
+  while (offset + 4 < bytes.length && bytes[offset] === 0xff && bytes[offset + 1] !== 0xda) {
+    offset += 2 + bytes[offset + 2] * 256 + bytes[offset + 3];
+  }
+  for (let i = bytes.length - 2; i >= offset; i--) if (bytes[i] === 0xff && bytes[i + 1] === 0xd9) return false;
+  return true;
+}
+
+/** How many pictures a GIF holds (GIF89a, 17 to 27). */
+function framesOfGif(bytes: Uint8Array): number {
+  const table = (flags: number) => (flags & 0x80 ? 3 * 2 ** ((flags & 7) + 1) : 0);
+  let offset = 13 + table(bytes[10]);
+  const skipBlocks = () => {
+    while (offset < bytes.length && bytes[offset] !== 0) offset += 1 + bytes[offset];
+    offset++;
+  };
+  let frames = 0;
+  while (offset < bytes.length && bytes[offset] !== 0x3b) {
+    if (bytes[offset] === 0x21) offset += 2;
+    else if (bytes[offset] === 0x2c) {
+      frames++;
+      offset += 11 + table(bytes[offset + 9]);
+    } else break;
+    skipBlocks();
+  }
+  return frames;
+}
