@@ -49,11 +49,17 @@ function outgoingOf({ reading, items }: ReadDrawing): Outgoing {
   const bounds = boundsOfAll(shown);
   const page = boxOf(0, 0, pageWidthMm ?? 0, pageHeightMm ?? 0);
   const names = new Map(reading.drawing.groups.map(({ id, name }) => [id, name ?? 'Layer']));
+  const named = new Map((reading.layers ?? []).flatMap((layer) => layer.itemIds.map((id) => [id, layer] as const)));
   const layers: (OutgoingLayer & { items: (typeof shown)[number][] })[] = [];
   for (const item of shown) {
-    const name = names.get(item.groupId ?? '') ?? 'Drawing';
+    const layer = named.get(item.id);
+    const name = layer?.name ?? names.get(item.groupId ?? '') ?? 'Drawing';
+    const meant = layer ? { id: layer.id ?? layer.name, operation: layer.operation } : null;
     // A layer that is come back to begins anew, so that what is in front stays in front.
-    if (layers.at(-1)?.name !== name) layers.push({ name, colour: '#000000', items: [] });
+    const last = layers.at(-1);
+    if (last?.name !== name || last.meant?.operation !== meant?.operation) {
+      layers.push({ name, meant, colour: '#000000', items: [] });
+    }
     layers.at(-1)?.items.push(item);
   }
   const pictures = new Map(reading.pictures.map((picture): [string, PictureFile] => [picture.id, picture]));

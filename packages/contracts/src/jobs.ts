@@ -77,6 +77,11 @@ export class ReadDrawingDto extends BringInDto {
   @IsIn(['solid', 'dashed'])
   dashes?: 'solid' | 'dashed';
 
+  /** Parts on the layers that the file names, as usual, or all by their colours. */
+  @IsOptional()
+  @IsIn(['named', 'by-colour'])
+  layers?: 'named' | 'by-colour';
+
   /** How much larger than the file says it is laid; 1 where nothing is said. */
   @IsOptional()
   @Type(() => Number)

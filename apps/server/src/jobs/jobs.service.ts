@@ -102,7 +102,7 @@ export class JobsService {
    * @throws PlainError 409 when `base` is no longer the last version, 415 or 422 when the file cannot be read
    */
   async readDrawing(id: string, wanted: ReadDrawingDto, bytes: Buffer): Promise<DrawingTaken> {
-    const { name = 'drawing', base, page, dashes, scale = 1 } = wanted;
+    const { name = 'drawing', base, page, dashes, layers, scale = 1 } = wanted;
     const file = name.slice(0, longestName);
     const original = originalFile(file, bytes);
     const from = base ?? (await this.find(id)).version;
@@ -111,8 +111,9 @@ export class JobsService {
       bytes,
       file,
       arrivalId: randomUUID().slice(0, 8),
-      choices: { ...(page ? { page } : {}), ...(dashes ? { dashes } : {}) },
+      choices: { ...(page ? { page } : {}), ...(dashes ? { dashes } : {}), ...(layers ? { layers } : {}) },
       scale,
+      keys: (await this.shop.everything()).keys,
     });
     for (const picture of pictures) await this.writes.do('keepPicture', picture);
     const { number } = await this.writes.do('bringIn', id, from, `Bring in ${file}`.slice(0, 120), version, original);

@@ -6,6 +6,7 @@ import { join } from 'node:path';
 import { gunzipSync } from 'node:zlib';
 import type { DrawingTaken } from '@lambent/contracts';
 import { blocks, checkJob, type Finding, jobSource, type Report, reportOf } from '@lambent/core/checks';
+import { type ColourKey, keyInShop } from '@lambent/core/colours';
 import { arrivalItemId, boundsOfAll, type JobDocument, jobFromJson, type ReadingChoices } from '@lambent/core/document';
 import {
   acceptArrival,
@@ -137,11 +138,15 @@ export async function bringIn(task: {
   arrivalId: string;
   choices: ReadingChoices;
   scale: number;
+  keys: readonly ColourKey[];
 }): Promise<BroughtIn> {
-  const { bytes, file, arrivalId: id, choices, scale } = task;
+  const { bytes, file, arrivalId: id, choices, scale, keys } = task;
   const reading = await readDrawingFile(bytes, (place) => arrivalItemId(id, place), shippedTools(), choices);
   const place = arrivalMap(reading, scale, { kind: 'as-in-file' });
-  const job = acceptArrival(unpack(task.job), { id, file, originalId: null, choices, place }, reading);
+  const before = unpack(task.job);
+  const key = keyInShop(keys, before.keyId);
+  if (!key) throw new RangeError('bringIn: the shop needs at least one colour key');
+  const job = acceptArrival(before, { id, file, originalId: null, choices, place }, reading, key);
   return {
     version: packJob(job),
     pictures: reading.pictures.map(({ bytes }) => ({ ...describePicture(bytes), bytes })),

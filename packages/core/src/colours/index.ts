@@ -1,6 +1,6 @@
 export { deriveMeaning, type Extent, extentOf, itemsOfPaint, type Meaning, type PaintUse } from './derive.ts';
 export { drawnPaint } from './drawn.ts';
-export { type ColourKey, type Mark, operationColourKey, type Rule, standardLayers } from './key.ts';
+export { type ColourKey, keyInShop, type Mark, operationColourKey, type Rule, standardLayers } from './key.ts';
 export { changeOfKey, type KeyChange, keyFromJob, keyThatTakes, keyTroubles } from './key-change.ts';
 export { keyFromJson, keyFromText, keyToJson, NotAKey } from './key-json.ts';
 export { type NearMiss, nearMisses } from './near-miss.ts';

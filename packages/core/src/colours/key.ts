@@ -58,6 +58,11 @@ export const keySchema = such(
 );
 export type ColourKey = ValueOf<typeof keySchema>;
 
+/** The key of a job; one that the shop no longer has is replaced by its first. `undefined` where it has none. */
+export function keyInShop(keys: readonly ColourKey[], keyId: string): ColourKey | undefined {
+  return keys.find(({ id }) => id === keyId) ?? keys[0];
+}
+
 /** The layers every job has, whatever its key. */
 export function standardLayers(): Layer[] {
   return operations.map((operation) => ({ id: operation, name: operationOf(operation).name, operation }));

@@ -18,6 +18,8 @@ const readingChoices = record({
   dashes: knownWord(['solid', 'dashed']),
   /** Clip paths applied (as usual), or everything taken whole. */
   clips: knownWord(['applied', 'whole']),
+  /** Parts on the layers that the file names (as usual), or all by their colours. */
+  layers: knownWord(['named', 'by-colour']),
   /** How a solid lies: the side that faces up. */
   up: knownWord(solidSides),
   /** At what height a solid is cut, as a share of its own height from 0 to 1; `outline` takes all it covers. */

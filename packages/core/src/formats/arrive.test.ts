@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
+import { operationColourKey } from '../colours/key.ts';
 import { type Arrival, arrivalItemId } from '../document/arrival.ts';
 import { boundsOf, boundsOfAll } from '../document/item.ts';
 import { newJob } from '../document/job.ts';
@@ -29,6 +30,7 @@ const arrival = (more: Partial<Arrival> = {}): Arrival => ({
   place: [1, 0, 0, 1, 0, 0],
   ...more,
 });
+const key = operationColourKey('house', 'House');
 const idOf = (name: string) => read().drawing.items.find((item) => item.name === name)?.id ?? '';
 
 describe('placing what arrives', () => {
@@ -70,14 +72,19 @@ describe('placing what arrives', () => {
 
 describe('reading again with other choices', () => {
   const dashed = read({ dashes: 'dashed' });
-  const start = acceptArrival(newJob('m', 'house'), arrival(), read());
+  const start = acceptArrival(newJob('m', 'house'), arrival(), read(), key);
 
   test('keeps where parts were moved, what they were pinned to, and what was taken away or brought in', () => {
     let job = moveItems(start, new Set([idOf('dashed')]), 100, 20);
     job = pinItems(job, new Set([idOf('dashed')]), 'cut');
     job = removeItems(job, new Set([idOf('frame')]));
     job = hideItems(job, new Set([idOf('spare')]), false);
-    const again = rereadArrival(job, arrival({ choices: { dashes: 'dashed' } }), read(), dashed);
+    const again = rereadArrival(
+      job,
+      arrival({ choices: { dashes: 'dashed' } }),
+      { before: read(), after: dashed },
+      key,
+    );
     expect(again.drawing.items.map(({ name }) => name)).toEqual(['dashed', 'spare']);
     const [line, spare] = again.drawing.items;
     expect(line).toMatchObject({ pinned: 'cut' });
@@ -88,12 +95,14 @@ describe('reading again with other choices', () => {
   });
 
   test('with nothing changed since, and the same choices, it changes nothing; moves are kept wherever they went', () => {
-    expect(rereadArrival(start, arrival(), read(), read()).drawing.items).toEqual(start.drawing.items);
+    expect(rereadArrival(start, arrival(), { before: read(), after: read() }, key).drawing.items).toEqual(
+      start.drawing.items,
+    );
     const by = fc.integer({ min: -500, max: 500 });
     fc.assert(
       fc.property(by, by, (dx, dy) => {
         const moved = moveItems(start, new Set(start.drawing.items.map(({ id }) => id)), dx, dy);
-        const again = rereadArrival(moved, arrival(), read(), dashed);
+        const again = rereadArrival(moved, arrival(), { before: read(), after: dashed }, key);
         const [was, is] = [boundsOfAll(moved.drawing.items), boundsOfAll(again.drawing.items)];
         for (const side of ['minX', 'minY', 'maxX', 'maxY'] as const) expect(is[side]).toBeCloseTo(was[side], 6);
       }),
@@ -104,20 +113,23 @@ describe('reading again with other choices', () => {
     const other = arrivedItems(read().drawing.items.slice(0, 1), [1, 0, 0, 1, 0, 0])[0];
     const [behind, front] = ['behind', 'front'].map((id) => ({ ...other, id }));
     const job = { ...start, drawing: { ...start.drawing, items: [behind, ...start.drawing.items, front] } };
-    const ids = rereadArrival(job, arrival(), read(), dashed).drawing.items.map(({ id }) => id);
+    const ids = rereadArrival(job, arrival(), { before: read(), after: dashed }, key).drawing.items.map(({ id }) => id);
     expect([ids[0], ids.at(-1), ids.length]).toEqual(['behind', 'front', 5]);
   });
 
   test('an arrival that the job does not know is an error', () => {
-    expect(() => rereadArrival(start, arrival({ id: 'a2' }), read(), read())).toThrow(RangeError);
+    expect(() => rereadArrival(start, arrival({ id: 'a2' }), { before: read(), after: read() }, key)).toThrow(
+      RangeError,
+    );
   });
 });
 
 test('a job keeps what it was brought in from; one of an earlier version has nothing of it', () => {
   const job = acceptArrival(
     newJob('m', 'house'),
-    arrival({ choices: { page: 2, dashes: 'dashed', up: '-z', cutAt: 'outline' } }),
+    arrival({ choices: { page: 2, dashes: 'dashed', up: '-z', cutAt: 'outline', layers: 'by-colour' } }),
     read(),
+    key,
   );
   expect(jobFromJson(JSON.parse(JSON.stringify(jobToJson(job))))).toEqual(job);
   const { arrivals: _, ...old } = jobToJson(newJob('m', 'house'));

@@ -1,3 +1,4 @@
+import type { ColourKey } from '../colours/key.ts';
 import type { Arrival } from '../document/arrival.ts';
 import { boundsOfAll, type Drawing, type Item, type Paint } from '../document/item.ts';
 import type { JobDocument } from '../document/job.ts';
@@ -14,6 +15,7 @@ import {
   scaling,
   translation,
 } from '../geometry/paths/matrix.ts';
+import { withNamedLayers } from './named-layers.ts';
 import type { Reading } from './reading.ts';
 
 /** Where what arrives is put: as the file has it, with its middle in the middle of a box, or its top left corner at a point. */
@@ -67,39 +69,54 @@ export function arrivedItems(items: readonly Item[], map: Matrix): Item[] {
   return items.map((item) => ({ ...item, matrix: placed(item.matrix), paint: scaledPaint(item.paint) }));
 }
 
-/** Puts what was read into a job, and remembers how. */
-export function acceptArrival(job: JobDocument, arrival: Arrival, { drawing }: Reading): JobDocument {
-  const added = addItems(job, arrivedItems(drawing.items, arrival.place), drawing.groups);
-  return { ...added, arrivals: [...job.arrivals, arrival] };
+/** Puts what was read into a job under a key, on the layers that the file names, and remembers how. */
+export function acceptArrival(job: JobDocument, arrival: Arrival, reading: Reading, key: ColourKey): JobDocument {
+  const named = withNamedLayers(job, reading, key);
+  const { items, groups } = reading.drawing;
+  const pinned = arrivedItems(items, arrival.place).map((item) => {
+    const layerId = named.pins.get(item.id);
+    return layerId === undefined ? item : { ...item, pinned: layerId };
+  });
+  return { ...addItems(named.job, pinned, groups), arrivals: [...job.arrivals, arrival] };
 }
 
 /**
  * Replaces what an arrival brought by the same file read with other choices. What was done since is kept
  * where the part is still there: its place, what it was pinned to, and that it was hidden or taken away. Its shape is
- * kept where that was changed by hand.
+ * kept where that was changed by hand. What was put on a layer because the file named it follows the new choices.
  *
  * @param before the file read with the choices of `job`'s record of it
  * @param after the file read with the choices of `arrival`
  * @throws RangeError when the job has no such arrival
  */
-export function rereadArrival(job: JobDocument, arrival: Arrival, before: Reading, after: Reading): JobDocument {
+export function rereadArrival(
+  job: JobDocument,
+  arrival: Arrival,
+  { before, after }: { readonly before: Reading; readonly after: Reading },
+  key: ColourKey,
+): JobDocument {
   const known = job.arrivals.find(({ id }) => id === arrival.id);
   if (!known) throw new RangeError(`rereadArrival: the job has no arrival ${arrival.id}`);
   const was = new Map(arrivedItems(before.drawing.items, known.place).map((item) => [item.id, item]));
   const now = new Map(job.drawing.items.map((item) => [item.id, item]));
+  const wasPinned = withNamedLayers(job, before, key).pins;
+  const named = withNamedLayers(job, after, key);
+  const pinnedNow = (id: string) => named.pins.get(id) ?? null;
   const left = invert(known.place);
   const grown = left && multiply(arrival.place, left);
   const fresh = new Set(after.drawing.items.map((item) => item.id));
   const read = arrivedItems(after.drawing.items, arrival.place).flatMap((item): Item[] => {
     const old = was.get(item.id);
     const current = now.get(item.id);
-    if (!old) return [item];
+    if (!old) return [{ ...item, pinned: pinnedNow(item.id) }];
     if (!current) return [];
     if (grown && !sameShape(old.shape, current.shape)) return [{ ...current, matrix: multiply(grown, current.matrix) }];
     const back = invert(old.matrix);
     const matrix = back ? multiply(multiply(current.matrix, back), item.matrix) : item.matrix;
     const hidden = current.hidden === old.hidden ? item.hidden : current.hidden;
-    return [{ ...item, matrix, hidden, pinned: current.pinned, name: current.name, groupId: current.groupId }];
+    const byFile = current.pinned === (wasPinned.get(item.id) ?? null);
+    const pinned = byFile ? pinnedNow(item.id) : current.pinned;
+    return [{ ...item, matrix, hidden, pinned, name: current.name, groupId: current.groupId }];
   });
   const ours = (id: string) => was.has(id) || fresh.has(id);
   const first = job.drawing.items.findIndex(({ id }) => ours(id));
@@ -107,7 +124,7 @@ export function rereadArrival(job: JobDocument, arrival: Arrival, before: Readin
   const index = first < 0 ? others.length : job.drawing.items.slice(0, first).filter(({ id }) => !ours(id)).length;
   const groupIds = new Set(job.drawing.groups.map(({ id }) => id));
   return {
-    ...job,
+    ...named.job,
     drawing: {
       items: [...others.slice(0, index), ...read, ...others.slice(index)],
       groups: [...job.drawing.groups, ...after.drawing.groups.filter(({ id }) => !groupIds.has(id))],

@@ -15,6 +15,8 @@ export interface Outgoing {
 
 export interface OutgoingLayer {
   readonly name: string;
+  /** The layer of the job that it is; null where what it holds is on none. */
+  readonly meant: { readonly id: string; readonly operation: Operation } | null;
   /** The colour the layer is known by. */
   readonly colour: string;
   /** Back to front, each with the paint it is to be drawn with. */
@@ -56,13 +58,15 @@ export function gatherOutgoing(
         ...(choices.onlyBurnt ? burntAt(placed.item) : placed.item),
         paint: paintFor(placed, layer.operation, choices.paints),
       }));
-    if (items.length > 0) out.push({ name: layer.name, colour: operationOf(layer.operation).colour, items });
+    if (items.length === 0) continue;
+    const { id, name, operation } = layer;
+    out.push({ name, meant: { id, operation }, colour: operationOf(operation).colour, items });
   }
   if (!choices.onlyBurnt) {
     const open = meaning.undecided.filter(wanted);
-    if (open.length > 0) out.push({ name: 'Without meaning', colour: '#000000', items: open });
+    if (open.length > 0) out.push({ name: 'Without meaning', meant: null, colour: '#000000', items: open });
     const shown = job.drawing.items.filter((item) => item.shape.kind === 'picture' && wanted(item));
-    if (shown.length > 0) out.push({ name: 'Pictures', colour: '#000000', items: shown });
+    if (shown.length > 0) out.push({ name: 'Pictures', meant: null, colour: '#000000', items: shown });
   }
   return { page, layers: out, pictures };
 }

@@ -58,7 +58,8 @@ const readers: Readonly<Record<FileFormat, Reader>> = {
     const { readSvg } = await import('./svg/read.ts');
     return readSvg(decodeText(isGzip(bytes) ? await unpackedSvg(bytes) : bytes), idFor, fonts, choices);
   },
-  dxf: async (bytes, idFor, { fonts }) => (await import('./dxf/read.ts')).readDxf(decodeDxf(bytes), idFor, fonts),
+  dxf: async (bytes, idFor, { fonts }, choices) =>
+    (await import('./dxf/read.ts')).readDxf(decodeDxf(bytes), idFor, fonts, choices),
   pdf: async (bytes, idFor, { assets }, choices) =>
     (await import('./pdf/read.ts')).readPdf(bytes, idFor, choices, assets),
   picture: async (bytes, idFor) => (await import('./picture/read.ts')).readPicture(bytes, idFor),

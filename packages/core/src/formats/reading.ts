@@ -1,4 +1,5 @@
 import type { Drawing } from '../document/item.ts';
+import type { Operation } from '../operations/operations.ts';
 
 /** What became of a part of a file: taken as it is, taken otherwise than drawn, or not taken. */
 export type NoteKind = 'taken' | 'changed' | 'left-out';
@@ -53,6 +54,15 @@ export interface PictureFile {
 export const fileFormats = ['svg', 'dxf', 'pdf', 'picture', 'stl'] as const;
 export type FileFormat = (typeof fileFormats)[number];
 
+/** A layer that a file says some of its parts are on. */
+export interface NamedLayer {
+  /** The id it had in the job that it went out of; null where the file does not say. */
+  readonly id: string | null;
+  readonly name: string;
+  readonly operation: Operation;
+  readonly itemIds: readonly string[];
+}
+
 /** What was read from a file. */
 export interface Reading {
   readonly format: FileFormat;
@@ -60,6 +70,8 @@ export interface Reading {
   readonly pictures: readonly PictureFile[];
   readonly size: FoundSize;
   readonly notes: readonly ReadingNote[];
+  /** The layers that the file itself names; none where it goes by colours alone. */
+  readonly layers?: readonly NamedLayer[];
   /** How many pages the file has; 1 for formats without pages. */
   readonly pageCount: number;
 }

@@ -2,9 +2,11 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { boundsOf, type Drawing, type Item, type Paint, pathOf, polylinesOf } from '../document/item.ts';
 import type { Shape } from '../document/shape.ts';
+import { outlineOf } from '../document/shapes.ts';
 import { idFor, testFonts, testTools } from '../fixtures/files.ts';
 import { distanceFromLines } from '../fixtures/line-distance.ts';
 import { flatten, polylineLength } from '../geometry/paths/flatten.ts';
+import { identity, type Matrix, multiply, rotation, scaling } from '../geometry/paths/matrix.ts';
 import { type Path, PathBuilder } from '../geometry/paths/path.ts';
 import { writeDxf } from './dxf/write.ts';
 import type { Outgoing } from './outgoing.ts';
@@ -62,10 +64,11 @@ const item = fc.tuple(fc.oneof(lined, rounded, round), paint, fc.constantFrom('n
     hidden: false,
   }),
 );
+const names = ['Cut', 'Score', 'Řez 切断'];
 const outgoing = fc.array(fc.array(item, { minLength: 1, maxLength: 3 }), { minLength: 1, maxLength: 3 }).map(
   (layers): Outgoing => ({
     page,
-    layers: layers.map((items, i) => ({ name: ['Cut', 'Score', 'Fine lines'][i], colour: '#000000', items })),
+    layers: layers.map((items, i) => ({ name: names[i], meant: null, colour: '#000000', items })),
     pictures: new Map(),
   }),
 );
@@ -124,7 +127,11 @@ describe('DXF keeps what curves are', () => {
     hidden: false,
   });
   const dxfOf = (shape: Shape) =>
-    writeDxf({ page, layers: [{ name: 'Cut', colour: '#FF0000', items: [one(shape)] }], pictures: new Map() });
+    writeDxf({
+      page,
+      layers: [{ name: 'Cut', meant: null, colour: '#FF0000', items: [one(shape)] }],
+      pictures: new Map(),
+    });
   const count = (text: string, name: string) => text.split(/\r?\n/).filter((line) => line.trim() === name).length;
 
   test('rounded corners go out as one bulge each, not as many points', () => {
@@ -150,5 +157,37 @@ describe('DXF keeps what curves are', () => {
     const length = (item: Item) => polylinesOf(item).reduce((sum, line) => sum + polylineLength(line), 0);
     expect(length(drawing.items[0])).toBeCloseTo(length(one({ kind: 'path', path })), 3);
     expect(boundsOf(drawing.items[0]).minX).toBeCloseTo(10, 9);
+  });
+
+  test('circles, arcs and ellipses go out as such, turned and stretched as they are', async () => {
+    const ellipse: Shape = { kind: 'ellipse', cx: 40, cy: 30, rx: 20, ry: 20 };
+    const arc = (sweep: number): Shape => ({ kind: 'arc', cx: 40, cy: 30, radius: 20, from: 20, sweep });
+    const cases: [string, Shape, Matrix][] = [
+      ['CIRCLE', ellipse, identity],
+      ['CIRCLE', ellipse, multiply(rotation(30), scaling(2, -2))],
+      ['ELLIPSE', ellipse, multiply(rotation(30), scaling(2, 1))],
+      ['ELLIPSE', ellipse, [1, 0.2, 0.7, 1.3, 4, 5]],
+      ['ELLIPSE', { ...ellipse, rx: 4, ry: 15 }, rotation(70)],
+      ['CIRCLE', { kind: 'path', path: outlineOf(ellipse) }, rotation(10)],
+      ['ARC', arc(70), identity],
+      ['ARC', arc(-250), rotation(10)],
+    ];
+    for (const [kind, shape, matrix] of cases) {
+      const item = { ...one(shape), matrix: multiply([1, 0, 0, 1, 100, 80], matrix) };
+      const layers = [{ name: 'Cut', meant: null, colour: '#FF0000', items: [item] }];
+      const text = writeDxf({ page, layers, pictures: new Map() });
+      expect([kind, count(text, kind)]).toEqual([kind, 1]);
+      const { drawing } = await readDrawingFile(new TextEncoder().encode(text), idFor, testTools);
+      const [was, is] = [pathOf(item), pathOf(drawing.items[0])];
+      expect(Math.max(apart(is, was), apart(was, is))).toBeLessThan(0.001);
+    }
+  });
+
+  test('a closed curve says that it is closed, whether it ends by closing or where it began', () => {
+    const curve = () =>
+      new PathBuilder().moveTo(10, 10).cubicTo(20, 60, 50, -20, 80, 30).cubicTo(90, 50, 95, 60, 10, 10);
+    for (const path of [curve().build(), curve().close().build()]) {
+      expect(dxfOf({ kind: 'path', path })).toMatch(/AcDbSpline\r?\n\s*70\r?\n9\r?\n/);
+    }
   });
 });

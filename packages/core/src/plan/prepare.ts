@@ -1,5 +1,5 @@
 import { deriveMeaning, type Meaning, type Placed } from '../colours/derive.ts';
-import type { ColourKey } from '../colours/key.ts';
+import { type ColourKey, keyInShop } from '../colours/key.ts';
 import { anchorPoint, boundsOfAll, type Item } from '../document/item.ts';
 import type { JobDocument } from '../document/job.ts';
 import { type Layer, type LayerBurning, usualBurning } from '../document/layer.ts';
@@ -80,7 +80,7 @@ export function prepareJob(
   { pixelsOf }: JobAssets = noAssets,
 ): PreparedJob {
   const machine = shop.machines.find(({ id }) => id === job.machineId) ?? shop.machines[0];
-  const key = shop.keys.find(({ id }) => id === job.keyId) ?? shop.keys[0];
+  const key = keyInShop(shop.keys, job.keyId);
   if (!machine || !key) throw new RangeError('prepareJob: the shop needs at least one machine and one colour key');
   const run = job.runs.find(({ id }) => id === runId) ?? job.runs[0];
   const materialOf = (sheet: Sheet | undefined) => shop.materials.find(({ id }) => id === sheet?.materialId) ?? null;

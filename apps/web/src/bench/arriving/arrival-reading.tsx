@@ -21,7 +21,8 @@ export function ReadingPart({ arriving }: { arriving: Arriving }) {
   const has = (...codes: string[]) => reading.notes.some(({ code }) => codes.includes(code));
   const dashed = has('dashes', 'dashes-as-solid');
   const clipped = has('clipped', 'clipped-away', 'clip-not-applied');
-  if (reading.pageCount < 2 && !dashed && !clipped && reading.format !== 'stl') return null;
+  const layered = has('layers-taken') || choices.layers === 'by-colour';
+  if (reading.pageCount < 2 && !dashed && !clipped && !layered && reading.format !== 'stl') return null;
   return (
     <Part title="Reading">
       {reading.pageCount > 1 && (
@@ -55,6 +56,17 @@ export function ReadingPart({ arriving }: { arriving: Arriving }) {
             { value: 'whole', text: 'Clipped parts taken whole' },
           ]}
           choose={(clips) => void chooseReading(actions, { clips })}
+        />
+      )}
+      {layered && (
+        <Choice
+          label="Layers"
+          value={choices.layers ?? 'named'}
+          options={[
+            { value: 'named', text: 'Parts on the layers that the file names' },
+            { value: 'by-colour', text: 'All parts by their colours' },
+          ]}
+          choose={(layers) => void chooseReading(actions, { layers })}
         />
       )}
       {reading.format === 'stl' && (

@@ -188,8 +188,11 @@ export async function take(actions: BenchActions): Promise<void> {
     choices,
     place: mapOf(actions.get(), arriving),
   };
-  if (again) actions.edit(`read ${file.name} again`, (job) => rereadArrival(job, arrival, again.before, reading));
-  else actions.edit(`bring in ${file.name}`, (job) => acceptArrival(job, arrival, reading));
+  const { key } = actions.get().prepared;
+  if (again) {
+    const readings = { before: again.before, after: reading };
+    actions.edit(`read ${file.name} again`, (job) => rereadArrival(job, arrival, readings, key));
+  } else actions.edit(`bring in ${file.name}`, (job) => acceptArrival(job, arrival, reading, key));
   await breathe();
   const known = new Set(jobOf(actions.get()).drawing.items.map(({ id }) => id));
   actions.select(reading.drawing.items.flatMap(({ id, hidden }) => (hidden || !known.has(id) ? [] : [id])));

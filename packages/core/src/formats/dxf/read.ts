@@ -1,3 +1,4 @@
+import type { ReadingChoices } from '../../document/arrival.ts';
 import type { Item } from '../../document/item.ts';
 import type { Shape } from '../../document/shape.ts';
 import {
@@ -10,6 +11,7 @@ import {
   translation,
 } from '../../geometry/paths/matrix.ts';
 import type { FontBook } from '../../text/fonts.ts';
+import { layersByGroup, noteLayers } from '../named-layers.ts';
 import { Notes, type Reading } from '../reading.ts';
 import { noteNoFonts, noteSubstitution, noteText } from '../text-notes.ts';
 import { noteCodes, plainName } from './codes.ts';
@@ -37,8 +39,13 @@ const deepestBlock = 40;
  *
  * @throws FileRefused when the file cannot be used at all
  */
-export function readDxf(text: string, idFor: (place: string) => string, fonts: FontBook): Reading {
-  return new DxfReader(text, idFor, fonts).read();
+export function readDxf(
+  text: string,
+  idFor: (place: string) => string,
+  fonts: FontBook,
+  choices: ReadingChoices = {},
+): Reading {
+  return new DxfReader(text, idFor, fonts).read(choices);
 }
 
 class DxfReader {
@@ -60,7 +67,7 @@ class DxfReader {
     this.tables = new Tables(idFor);
   }
 
-  read(): Reading {
+  read(choices: ReadingChoices): Reading {
     const { sections, cutAt } = this.file;
     if (cutAt !== null) {
       this.notes.add(
@@ -89,9 +96,13 @@ class DxfReader {
     }
     if (items.length === 0) this.notes.add('left-out', 'nothing-drawn', 'the file holds nothing that can be burnt');
     const used = new Set(items.map(({ groupId }) => groupId));
+    const drawing = { items, groups: this.tables.groups().filter(({ id }) => used.has(id)) };
+    const layers = choices.layers === 'by-colour' ? [] : layersByGroup(drawing);
+    noteLayers(layers, this.notes);
     return {
       format: 'dxf',
-      drawing: { items, groups: this.tables.groups().filter(({ id }) => used.has(id)) },
+      drawing,
+      layers,
       pictures: [],
       size: { pageWidthMm: page?.width ?? null, pageHeightMm: page?.height ?? null, mmPerUnit: unit.mm, ...unit.found },
       notes: this.notes.list(),

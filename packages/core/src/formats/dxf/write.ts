@@ -10,12 +10,15 @@ import {
   SplineFlags,
   Units,
 } from '@tarikjabiri/dxf';
-import { pathOf } from '../../document/item.ts';
+import { outlineOf } from '../../document/shapes.ts';
 import { type Arc, arcOfCubic } from '../../geometry/paths/arc-of.ts';
 import { boxHeight, boxWidth } from '../../geometry/paths/box.ts';
 import { flatten } from '../../geometry/paths/flatten.ts';
+import { applyTo, type Matrix, multiply } from '../../geometry/paths/matrix.ts';
 import { type Path, transformPath } from '../../geometry/paths/path.ts';
 import { isLine, type Segment, type Subpath, subpathsOf } from '../../geometry/paths/segments.ts';
+import { followsLines, type Operation } from '../../operations/operations.ts';
+import { nameWithOperation } from '../named-layers.ts';
 import type { Outgoing } from '../outgoing.ts';
 
 /** How near a circle a curve must be to go out as an arc, in mm. */
@@ -31,9 +34,9 @@ interface Vertex {
 }
 
 /**
- * A drawing as ASCII DXF in mm, y up from the page's bottom left, a layer a layer. Lines and arcs go out
- * as polylines with bulges, other curves as splines of degree 3, fills as solid hatches. Pictures have no
- * place in it.
+ * A drawing as ASCII DXF in mm, y up from the page's bottom left, a layer a layer, named with its operation. Circles,
+ * arcs and ellipses go out as such, lines and arcs as polylines with bulges, other curves as splines of degree 3.
+ * Fills are solid hatches; on a layer that burns along lines, their outlines. Pictures have no place in it.
  */
 export function writeDxf({ page, layers }: Outgoing): string {
   const file = new DxfWriter();
@@ -41,25 +44,31 @@ export function writeDxf({ page, layers }: Outgoing): string {
   file.setVariable('$LIMMIN', { 10: 0, 20: 0 });
   file.setVariable('$LIMMAX', { 10: boxWidth(page), 20: boxHeight(page) });
   const names = new Set<string>();
-  for (const { name, items } of layers) {
-    const layer = freeName(name, names);
+  for (const { name, meant, items } of layers) {
+    const layer = freeName(name, meant?.operation ?? null, names);
     file.addLayer(layer, 7, 'Continuous');
+    const alongLines = meant !== null && followsLines(meant.operation);
     for (const item of items) {
       if (item.shape.kind === 'picture') continue;
-      const path = transformPath(pathOf(item), [1, 0, 0, -1, -page.minX, page.maxY]);
       const { stroke, fill } = item.paint;
-      if (fill !== null) addFill(file, path, layer, fill);
-      if (stroke !== null) for (const part of subpathsOf(path)) addLine(file, part, layer, stroke);
+      const place = multiply([1, 0, 0, -1, -page.minX, page.maxY], item.matrix);
+      const path = transformPath(outlineOf(item.shape), place);
+      if (fill !== null && !alongLines) addFill(file, path, layer, fill);
+      const line = stroke ?? (alongLines ? fill : null);
+      if (line === null) continue;
+      if (item.shape.kind === 'ellipse') addEllipse(file, item.shape, place, layer, line);
+      else for (const part of subpathsOf(path)) addLine(file, part, layer, line);
     }
   }
   return file.stringify();
 }
 
 /** DXF's layer names have no punctuation of certain kinds, and are told apart without their case. */
-function freeName(name: string, taken: Set<string>): string {
+function freeName(name: string, operation: Operation | null, taken: Set<string>): string {
   const plain = name.replace(/[<>/\\":;?*|=`,]/g, '-').trim() || 'Layer';
-  let free = plain;
-  for (let i = 2; taken.has(free.toLowerCase()) || free === '0'; i++) free = `${plain} ${i}`;
+  const named = (text: string) => (operation ? nameWithOperation(operation, text) : text);
+  let free = named(plain);
+  for (let i = 2; taken.has(free.toLowerCase()) || free === '0'; i++) free = named(`${plain} ${i}`);
   taken.add(free.toLowerCase());
   return free;
 }
@@ -67,9 +76,63 @@ function freeName(name: string, taken: Set<string>): string {
 /** A colour as DXF has it: one number, in words. */
 const colourOf = (colour: string) => String(Number.parseInt(colour.slice(1), 16));
 
+/** How much longer one half axis of an ellipse may be than the other for it to be a circle, in mm. */
+const circleTolerance = 1e-6;
+
+/** The image of an ellipse under a map, which is an ellipse again: its axes are the map's singular vectors. */
+function addEllipse(
+  file: DxfWriter,
+  { cx, cy, rx, ry }: { readonly cx: number; readonly cy: number; readonly rx: number; readonly ry: number },
+  place: Matrix,
+  layerName: string,
+  stroke: string,
+): void {
+  const [a, b, c, d] = [place[0] * rx, place[1] * rx, place[2] * ry, place[3] * ry];
+  const centre = applyTo(place, cx, cy);
+  const options = { layerName, trueColor: colourOf(stroke) };
+  // Where along the circle the image is furthest from its middle.
+  const t = Math.atan2(2 * (a * c + b * d), a * a + b * b - c * c - d * d) / 2;
+  const axis = (angle: number) => ({
+    x: a * Math.cos(angle) + c * Math.sin(angle),
+    y: b * Math.cos(angle) + d * Math.sin(angle),
+  });
+  const [major, minor] = [axis(t), axis(t + Math.PI / 2)];
+  const [long, short] = [Math.hypot(major.x, major.y), Math.hypot(minor.x, minor.y)];
+  const middle = point3d(centre.x, centre.y, 0);
+  if (long - short < circleTolerance) file.addCircle(middle, (long + short) / 2, options);
+  else file.addEllipse(middle, point3d(major.x, major.y, 0), short / long, 0, 2 * Math.PI, options);
+}
+
+/** Adds a part of a circle, or all of it, where vertices are nothing else. @returns whether they were */
+function addRound(file: DxfWriter, vertices: readonly Vertex[], closed: boolean, options: LineOptions): boolean {
+  const [first] = vertices;
+  const { arc } = first;
+  if (!arc || !vertices.every((vertex) => vertex.arc && isSameCircle(arc, vertex.arc))) return false;
+  const span = vertices.reduce((sum, vertex) => sum + (vertex.arc?.span ?? 0), 0);
+  const middle = point3d(arc.cx, arc.cy, 0);
+  const whole = Math.abs(Math.abs(span) - 2 * Math.PI) < 1e-6;
+  if (whole !== closed || Math.abs(span) > 2 * Math.PI + 1e-6) return false;
+  if (whole) {
+    file.addCircle(middle, arc.radius, options);
+    return true;
+  }
+  const start = Math.atan2(first.y - arc.cy, first.x - arc.cx);
+  // An arc in DXF runs against the clock.
+  const [from, to] = span > 0 ? [start, start + span] : [start + span, start];
+  const degrees = (angle: number) => ((((angle * 180) / Math.PI) % 360) + 360) % 360;
+  file.addArc(middle, arc.radius, degrees(from), degrees(to), options);
+  return true;
+}
+
+interface LineOptions {
+  readonly layerName: string;
+  readonly trueColor: string;
+}
+
 function addLine(file: DxfWriter, { segments, closed }: Subpath, layerName: string, stroke: string): void {
   const options = { layerName, trueColor: colourOf(stroke) };
   const vertices = bulgedVertices(segments);
+  if (vertices && addRound(file, vertices, closed, options)) return;
   if (vertices) {
     const [last] = segments.slice(-1);
     if (!closed) vertices.push({ x: last[6], y: last[7], bulge: 0, arc: null });
@@ -79,6 +142,8 @@ function addLine(file: DxfWriter, { segments, closed }: Subpath, layerName: stri
     );
     return;
   }
+  const [last] = segments.slice(-1);
+  const isClosed = closed || (last[6] === segments[0][0] && last[7] === segments[0][1]);
   const points = segments.flatMap((segment) => (isLine(segment) ? straight(segment) : segment.slice(2)));
   const controlPoints = [point3d(segments[0][0], segments[0][1], 0)];
   for (let i = 0; i < points.length; i += 2) controlPoints.push(point3d(points[i], points[i + 1], 0));
@@ -91,7 +156,7 @@ function addLine(file: DxfWriter, { segments, closed }: Subpath, layerName: stri
     segments.length,
   ];
   file.addSpline(
-    { controlPoints, degreeCurve: 3, knots, flags: closed ? SplineFlags.Closed : SplineFlags.Planar },
+    { controlPoints, degreeCurve: 3, knots, flags: SplineFlags.Planar | (isClosed ? SplineFlags.Closed : 0) },
     options,
   );
 }
@@ -116,9 +181,12 @@ function bulgedVertices(segments: Subpath['segments']): Vertex[] | null {
   return out;
 }
 
+function isSameCircle(a: Arc, b: Arc): boolean {
+  return Math.hypot(a.cx - b.cx, a.cy - b.cy) < arcTolerance && Math.abs(a.radius - b.radius) < arcTolerance;
+}
+
 function goesOn(a: Arc, b: Arc): boolean {
-  const same = Math.hypot(a.cx - b.cx, a.cy - b.cy) < arcTolerance && Math.abs(a.radius - b.radius) < arcTolerance;
-  return same && a.span * b.span > 0 && Math.abs(a.span + b.span) < Math.PI * 1.01;
+  return isSameCircle(a, b) && a.span * b.span > 0 && Math.abs(a.span + b.span) < Math.PI * 1.01;
 }
 
 function addFill(file: DxfWriter, path: Path, layerName: string, fill: string): void {

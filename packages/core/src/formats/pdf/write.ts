@@ -9,12 +9,12 @@ import {
   lineTo,
   moveTo,
   PDFDocument,
+  PDFHexString,
   type PDFImage,
   PDFName,
   PDFOperator,
   type PDFPage,
   type PDFRef,
-  PDFString,
   popGraphicsState,
   pushGraphicsState,
   setFillingRgbColor,
@@ -62,7 +62,7 @@ async function addPage(
     concatTransformationMatrix(pointsPerMm, 0, 0, -pointsPerMm, -view.minX * pointsPerMm, view.maxY * pointsPerMm),
   );
   for (const { name, items } of layers) {
-    const group = file.context.register(file.context.obj({ Type: 'OCG', Name: PDFString.of(pdfText(name)) }));
+    const group = file.context.register(file.context.obj({ Type: 'OCG', Name: PDFHexString.fromText(name) }));
     const key = `L${registered.push(group)}`;
     properties.set(PDFName.of(key), group);
     page.pushOperators(PDFOperator.of('BDC' as never, [PDFName.of('OC'), PDFName.of(key)]));
@@ -70,11 +70,6 @@ async function addPage(
     page.pushOperators(endMarkedContent());
   }
   page.pushOperators(popGraphicsState());
-}
-
-/** Text that a PDF string can hold as it is; what it cannot becomes a question mark. */
-function pdfText(text: string): string {
-  return text.replace(/[\\()]/g, '\\$&').replace(/[^\x20-\x7e\u00a0-\u00ff]/g, '?');
 }
 
 async function addItem(

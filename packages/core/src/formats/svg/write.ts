@@ -5,14 +5,18 @@ import { pathData } from '../../geometry/paths/path.ts';
 import { simplifyPolyline } from '../../geometry/paths/simplify.ts';
 import { fillsAreas, type Operation, operationOf } from '../../operations/operations.ts';
 import type { Outgoing } from '../outgoing.ts';
+import { layerAttribute, operationAttribute } from './layer-attributes.ts';
 
 /** A drawing as SVG: the page in mm, a group a layer, one path an item. */
 export function writeSvg({ page: view, layers, pictures }: Outgoing): string {
   const width = boxWidth(view);
   const height = boxHeight(view);
-  const groups = layers.map(({ name, items }) => {
+  const groups = layers.map(({ name, meant, items }) => {
     const lines = items.map((item) => `    ${elementFor(item, pictures)}`);
-    return [`  <g aria-label="${escapeXml(name)}">`, ...lines, '  </g>'].join('\n');
+    const layer = meant
+      ? ` ${layerAttribute}="${escapeXml(meant.id)}" ${operationAttribute}="${escapeXml(meant.operation)}"`
+      : '';
+    return [`  <g aria-label="${escapeXml(name)}"${layer}>`, ...lines, '  </g>'].join('\n');
   });
   return [page(width, height, view), ...groups, '</svg>', ''].join('\n');
 }
