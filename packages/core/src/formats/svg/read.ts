@@ -3,7 +3,7 @@ import { type Group, unpainted } from '../../document/item.ts';
 import { multiply, translation } from '../../geometry/paths/matrix.ts';
 import { FontBook } from '../../text/fonts.ts';
 import { noteLayers } from '../named-layers.ts';
-import { type NamedLayer, Notes, type PictureFile, type Reading } from '../reading.ts';
+import { Notes, type PictureFile, type Reading } from '../reading.ts';
 import { FileRefused } from '../refusal.ts';
 import { noteNoFonts, noteText } from '../text-notes.ts';
 import { viewportArea } from './clip.ts';
@@ -14,7 +14,7 @@ import { drawn, holders, isForUs, isWithin, nameOf, silent } from './elements.ts
 import type { Host } from './host.ts';
 import { readImage } from './image.ts';
 import { SvgItems } from './items.ts';
-import { layerOfElement } from './layer-attributes.ts';
+import { LayerAttributes } from './layer-attributes.ts';
 import { Limits } from './limits.ts';
 import { MarkerReader } from './markers.ts';
 import { readShape } from './outline.ts';
@@ -56,10 +56,10 @@ export function readSvg(
 
 class SvgReader implements Host {
   private readonly groups: Group[] = [];
-  private readonly layers: NamedLayer[] = [];
+  private readonly layers: LayerAttributes;
   private readonly pictures = new Map<string, PictureFile>();
   readonly notes = new Notes();
-  readonly byId = new Map<string, SvgElement>();
+  byId!: ReadonlyMap<string, SvgElement>;
   sheet!: StyleSheet;
   out!: SvgItems;
   private limits!: Limits;
@@ -71,16 +71,15 @@ class SvgReader implements Host {
     private readonly idFor: (place: string) => string,
     private readonly fonts: FontBook,
     private readonly choices: ReadingChoices,
-  ) {}
+  ) {
+    this.layers = new LayerAttributes(choices);
+  }
 
   read(text: string): Reading {
     const tree = readSvgTree(text);
     const { root, elements, remarks } = tree;
     noteUnread(tree, this.notes);
-    for (const element of elements) {
-      const { id } = element.attributes;
-      if (id !== undefined && !this.byId.has(id)) this.byId.set(id, element);
-    }
+    this.byId = tree.byId;
     this.sheet = new StyleSheet(elements, {
       variables: text.includes('var('),
       keywords: /\b(?:inherit|initial|unset|revert)\b/.test(text),
@@ -105,7 +104,7 @@ class SvgReader implements Host {
     const inside = enter(root, own, start, null);
     this.children(root, { ...inside, rootFontSize: inside.fontSize });
     noteEffects(own, this.notes);
-    noteLayers(this.layers, this.notes);
+    noteLayers(this.layers.named, this.notes);
     this.out.noteOutside(page.size.pageWidthMm, page.size.pageHeightMm);
     if (this.out.items.length === 0)
       this.notes.add('left-out', 'nothing-drawn', 'the file holds nothing that can be burnt');
@@ -115,7 +114,7 @@ class SvgReader implements Host {
       pictures: [...this.pictures.values()],
       size: page.size,
       notes: this.notes.list(),
-      layers: this.layers,
+      layers: this.layers.named,
       pageCount: 1,
     };
   }
@@ -155,18 +154,9 @@ class SvgReader implements Host {
     const context = this.inside(element, own, parent);
     const before = this.out.items.length;
     read.call(this, element, own, context);
-    this.nameLayer(element, before);
+    this.layers.take(element, this.out.items, before);
     noteEffects(own, this.notes);
     this.limits.apply(own, before, context);
-  }
-
-  /** Keeps the layer that an element says what it holds is on; what says so within it counts over it. */
-  private nameLayer(element: SvgElement, from: number): void {
-    const layer = layerOfElement(element, nameOf(element));
-    if (!layer || this.choices.layers === 'by-colour') return;
-    const named = new Set(this.layers.flatMap(({ itemIds }) => itemIds));
-    const itemIds = this.out.items.slice(from).flatMap(({ id }) => (named.has(id) ? [] : [id]));
-    if (itemIds.length > 0) this.layers.push({ ...layer, itemIds });
   }
 
   /** What reads an element of this name; null when none does. */

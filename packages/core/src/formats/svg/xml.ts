@@ -18,6 +18,8 @@ export interface SvgTree {
   readonly root: SvgElement;
   /** Every element, in the order of the file. */
   readonly elements: readonly SvgElement[];
+  /** The first element of each id. */
+  readonly byId: ReadonlyMap<string, SvgElement>;
   /** Entities the file uses that are neither XML's nor its own, by name. */
   readonly unknownEntities: ReadonlyMap<string, number>;
   /** Elements without a namespace in a file whose root has one, by name: they are no part of the drawing. */
@@ -112,7 +114,23 @@ export function readSvgTree(text: string): SvgTree {
   parser.on('comment', remark);
   parser.write(text).close();
   if (!root) throw new FileRefused('The file holds no drawing. Save it again as SVG.');
-  return { root, elements, unknownEntities: entitiesIn(text, declared), bareElements, remarks };
+  return {
+    root,
+    elements,
+    byId: indexById(elements),
+    unknownEntities: entitiesIn(text, declared),
+    bareElements,
+    remarks,
+  };
+}
+
+function indexById(elements: readonly SvgElement[]): ReadonlyMap<string, SvgElement> {
+  const byId = new Map<string, SvgElement>();
+  for (const element of elements) {
+    const { id } = element.attributes;
+    if (id !== undefined && !byId.has(id)) byId.set(id, element);
+  }
+  return byId;
 }
 
 /** Most elements have no children; they share one list, which a first child replaces. */
