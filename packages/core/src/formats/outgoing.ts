@@ -3,6 +3,7 @@ import type { Item, Paint } from '../document/item.ts';
 import type { Box } from '../geometry/paths/box.ts';
 import { fillsAreas, isBurnt, type Operation, operationOf, operations } from '../operations/operations.ts';
 import type { PreparedJob } from '../plan/prepare.ts';
+import { fillsAsBurnt } from './outgoing-fills.ts';
 import type { PictureFile } from './reading.ts';
 
 /** What goes out of a job, for any format: a page, and layers with what is on them. */
@@ -39,11 +40,12 @@ const hairline = 0.05;
 
 /** Gathers what goes out: a layer a layer of the job, in the order they burn; then what has no meaning, then pictures. */
 export function gatherOutgoing(
-  { job, meaning, run, burntAt }: PreparedJob,
+  prepared: PreparedJob,
   page: Box,
   choices: OutgoingChoices,
   pictures: ReadonlyMap<string, PictureFile> = new Map(),
 ): Outgoing {
+  const { job, meaning, run, burntAt } = prepared;
   const wanted = (item: Item) => !item.hidden && (choices.only === null || choices.only.has(item.id));
   const out: OutgoingLayer[] = [];
   const burns = (item: Item) => run.only === null || run.only.includes(item.id);
@@ -60,7 +62,10 @@ export function gatherOutgoing(
       }));
     if (items.length === 0) continue;
     const { id, name, operation } = layer;
-    out.push({ name, meant: { id, operation }, colour: operationOf(operation).colour, items });
+    const whole = items.length === (meaning.placed.get(id)?.length ?? 0);
+    const known = prepared.layers.find((entry) => entry.layer.id === id);
+    const shown = known && fillsAreas(operation) ? fillsAsBurnt(prepared, known, items, whole) : items;
+    out.push({ name, meant: { id, operation }, colour: operationOf(operation).colour, items: shown });
   }
   if (!choices.onlyBurnt) {
     const open = meaning.undecided.filter(wanted);

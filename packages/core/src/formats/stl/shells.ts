@@ -1,3 +1,4 @@
+import { DisjointSets } from '../../geometry/questions/disjoint-sets.ts';
 import type { Mesh } from './parse.ts';
 
 /** Corners that are this near, in mm, are one. */
@@ -6,31 +7,17 @@ const weld = 1e-5;
 /** A mesh's parts that share no corner, in the order of their first triangles. */
 export function shellsOf(mesh: Mesh): Mesh[] {
   const count = mesh.length / 9;
-  const parent = Int32Array.from({ length: count }, (_, i) => i);
-  const root = (i: number): number => {
-    let node = i;
-    while (parent[node] !== node) {
-      parent[node] = parent[parent[node]];
-      node = parent[node];
-    }
-    return node;
-  };
+  const sets = new DisjointSets(count);
   const firstWith = new Map<string, number>();
   for (let triangle = 0; triangle < count; triangle++) {
     for (let k = 9 * triangle; k < 9 * triangle + 9; k += 3) {
       const key = `${Math.round(mesh[k] / weld)} ${Math.round(mesh[k + 1] / weld)} ${Math.round(mesh[k + 2] / weld)}`;
       const known = firstWith.get(key);
       if (known === undefined) firstWith.set(key, triangle);
-      else parent[Math.max(root(known), root(triangle))] = Math.min(root(known), root(triangle));
+      else sets.join(known, triangle);
     }
   }
-  const members = new Map<number, number[]>();
-  for (let triangle = 0; triangle < count; triangle++) {
-    const first = root(triangle);
-    const list = members.get(first);
-    if (list) list.push(triangle);
-    else members.set(first, [triangle]);
-  }
+  const members = sets.sets();
   if (members.size === 1) return [mesh];
   return [...members.values()].map((triangles) => {
     const out = new Float64Array(triangles.length * 9);
