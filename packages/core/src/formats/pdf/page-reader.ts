@@ -7,6 +7,7 @@ import { identity, type Matrix, multiply } from '../../geometry/paths/matrix.ts'
 import { type Path, transformPath } from '../../geometry/paths/path.ts';
 import type { Notes, PictureFile } from '../reading.ts';
 import { type State, startState } from './graphics-state.ts';
+import { operatorKinds, unreadStates } from './operators.ts';
 import {
   colourOf,
   type Engine,
@@ -180,8 +181,20 @@ export class PageReader implements TextPage {
         this.notes.add('left-out', 'picture-mask', 'a picture that is only a mask was left out');
         break;
       default:
-        this.text.operator(op, args);
+        if (!this.text.operator(op, args)) this.noteUnread(op, number);
     }
+  }
+
+  /** Notes an operator that nothing follows, unless it bears on nothing. */
+  private noteUnread(op: number, value: unknown): void {
+    const name = Object.entries(this.engine.OPS).find(([, code]) => code === op)?.[0] ?? `operator ${op}`;
+    const kind = operatorKinds[name] ?? 'resolved';
+    if (kind === 'followed' || kind === 'no bearing') return;
+    // A limit that is the usual one, or ours, says nothing.
+    if (name === 'setMiterLimit' && unreadStates.ML.usual.includes(value)) return;
+    const said = kind === 'resolved' ? 'what it draws was left out' : kind;
+    const what = kind === 'resolved' ? 'left-out' : 'changed';
+    this.notes.add(what, `operator-not-read:${name}`, `the instruction “${name}” is not followed: ${said}`);
   }
 
   /** A part with a frame of its own: what lies outside it does not show. */
@@ -208,6 +221,8 @@ export class PageReader implements TextPage {
       else if (name === 'D') [this.state.dashes, this.state.dashOffset] = value as [number[], number];
       else if (name === 'ca') this.state.fillAlpha = value as number;
       else if (name === 'CA') this.state.strokeAlpha = value as number;
+      else if (unreadStates[name] && !unreadStates[name].usual.includes(value))
+        this.notes.add('changed', `state-not-read:${name}`, unreadStates[name].said);
       else if (name === 'SMask' && value) this.notes.add('changed', 'mask-not-applied', 'a masked part is taken whole');
       else if (name === 'Font') {
         const [font, size] = value as [string, number];

@@ -32,8 +32,8 @@ export class TextReader {
     private readonly glyphs: PDFPageProxy['commonObjs'],
   ) {}
 
-  /** Follows one operator, if it is one of text. */
-  operator(op: number, args: never[]): void {
+  /** Follows one operator. @returns whether it is one of text */
+  operator(op: number, args: never[]): boolean {
     const { OPS } = this.engine;
     const { state } = this.page;
     const [number] = args as number[];
@@ -56,6 +56,7 @@ export class TextReader {
         break;
       case OPS.setTextRenderingMode:
         state.mode = number;
+        if (number >= 4) this.page.notes.add('changed', 'clip-not-read', 'what a text clips is taken whole');
         break;
       case OPS.setTextRise:
         state.rise = number;
@@ -81,7 +82,10 @@ export class TextReader {
       case OPS.showText:
         this.showText(args[0]);
         break;
+      default:
+        return false;
     }
+    return true;
   }
 
   private moveText(x: number, y: number): void {

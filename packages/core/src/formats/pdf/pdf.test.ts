@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs';
 import { cmyk, degrees, PDFDocument, PDFName, type PDFPage, rgb, StandardFonts } from '@cantoo/pdf-lib';
 import { describe, expect, test } from '@jest/globals';
 import { boundsOf, pathOf } from '../../document/item.ts';
@@ -5,6 +6,7 @@ import { codesOf, idFor, testTools } from '../../fixtures/files.ts';
 import { nodeCount, pathData } from '../../geometry/paths/path.ts';
 import { encodePixels } from '../picture/decode.ts';
 import { FileRefused } from '../refusal.ts';
+import { operatorKinds } from './operators.ts';
 import { readPdf } from './read.ts';
 
 const mm = (points: number) => (points * 25.4) / 72;
@@ -212,5 +214,43 @@ describe('pages and damage', () => {
       });
     }
     await expect(read(new TextEncoder().encode('%PDF-1.7\nnot more than this'))).rejects.toThrow(/damaged/);
+  });
+});
+
+describe('nothing is passed over', () => {
+  const sources = ['page-reader.ts', 'page-text.ts', 'packed.ts'].map((name) =>
+    readFileSync(new URL(`./${name}`, import.meta.url), 'utf8'),
+  );
+  test('every operator of the package has a line that says what becomes of it, and those that are followed a case', async () => {
+    const { OPS } = await import('pdfjs-dist/legacy/build/pdf.mjs');
+    expect(Object.keys(operatorKinds).sort()).toEqual(Object.keys(OPS).sort());
+    const withCase = Object.keys(OPS).filter((name) =>
+      sources.some((source) => new RegExp(`OPS\\.${name}\\b`).test(source)),
+    );
+    const followed = Object.keys(operatorKinds).filter((name) => operatorKinds[name] === 'followed');
+    // A path that is only ended draws nothing.
+    expect(withCase.sort()).toEqual(followed.filter((name) => name !== 'endPath').sort());
+  });
+  const drawn = async (operators: string) =>
+    read(
+      await pdf((page, file) => {
+        const states = { Gs1: { BM: 'Multiply' }, Gs2: { ML: 2 }, Gs3: { BM: 'Normal', ML: 10 } };
+        page.node.normalizedEntries().Resources.set(PDFName.of('ExtGState'), file.context.obj(states));
+        const stream = file.context.register(file.context.stream(`${operators} 1 0 0 RG 10 10 m 90 10 l S`));
+        page.node.set(PDFName.of('Contents'), stream);
+      }),
+    );
+  test.each([
+    ['a limit of mitres', '2 M', 'operator-not-read'],
+    ['the same in a state', '/Gs2 gs', 'state-not-read'],
+    ['blending', '/Gs1 gs', 'state-not-read'],
+    ['a text that clips', 'BT 7 Tr ET', 'clip-not-read'],
+  ])('%s is noted', async (_, operators, code) => {
+    const reading = await drawn(operators);
+    expect(codesOf(reading)).toContain(code);
+    expect(reading.drawing.items).toHaveLength(1);
+  });
+  test('what is as usual, or bears on nothing, is not', async () => {
+    expect(codesOf(await drawn('10 M 4 M /Gs3 gs 1 i /Perceptual ri /Tag MP'))).toEqual([]);
   });
 });
