@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { newJob, openStage, rectangle, saved, storedJob, svg } from './bench.ts';
+import { choose, newJob, offer, openStage, rectangle, saved, storedJob, svg, takeIt } from './bench.ts';
 
 test('findings are mended by a press: seen before, one or all, and undone', async ({ page }) => {
   const open = '<path d="M100 60 H130 V80 H100 V60.2" fill="none" stroke="#D0481E" stroke-width="0.1"/>';
@@ -39,4 +39,86 @@ test('findings are mended by a press: seen before, one or all, and undone', asyn
   // What changes the meaning is offered, and done only by its own button.
   await gap.getByRole('button', { name: 'Score it' }).click();
   await expect(gap).toBeHidden();
+});
+
+test('what is fine as it is is accepted with a reason, stays listed, and comes back when it changes', async ({
+  page,
+}) => {
+  await newJob(page, 'To be accepted', svg(rectangle(1, 20, 30, 30) + rectangle(60, 60, 30, 30)));
+  await openStage(page, 'Check');
+  const margin = page.getByTestId('finding-into-margin');
+  await margin.getByRole('button', { name: 'Accept…' }).click();
+  const reason = margin.getByLabel('Why it is fine');
+  await expect(reason).toBeFocused();
+  await expect(margin.getByRole('button', { name: 'Accept', exact: true })).toBeDisabled();
+  await reason.fill('The stop is taken off');
+  await reason.press('Enter');
+  await expect(margin).toBeHidden();
+  const accepted = page.getByTestId('accepted-into-margin');
+  await expect(accepted).toContainText('The stop is taken off');
+
+  // It is told again before the job is sent.
+  await openStage(page, 'Burn');
+  await expect(page.getByTestId('before-send')).toContainText('The stop is taken off');
+  await openStage(page, 'Check');
+  await accepted.getByRole('button', { name: 'Take back: Into the margin' }).click();
+  await expect(margin).toBeVisible();
+  await page.getByRole('button', { name: 'Undo: take back what was accepted' }).click();
+  await expect(accepted).toBeVisible();
+
+  // Elsewhere in the margin it is another finding.
+  await saved(page);
+  const [item] = (await storedJob(page)).document.drawing.items;
+  await openStage(page, 'Art');
+  await page.getByTestId('bed').press('Control+a');
+  await page.getByTestId('bed').press('ArrowDown');
+  await openStage(page, 'Check');
+  await expect(margin).toBeVisible();
+  await expect(accepted).toBeHidden();
+  await saved(page);
+  expect((await storedJob(page)).document.drawing.items[0].matrix[5]).toBeGreaterThan(item.matrix[5]);
+});
+
+test('what lies beside the bed is parked by a press: faint, counted, and not burnt', async ({ page }) => {
+  await newJob(page, 'With spare parts', svg(rectangle(20, 20, 30, 30)));
+  await offer(page, 'spare.svg', svg(rectangle(700, 20, 30, 30)));
+  await choose(page, /^Place/, 'As in the file');
+  await takeIt(page);
+  await openStage(page, 'Check');
+  const off = page.getByTestId('finding-off-bed');
+  await expect(off).toContainText('1 item lies off');
+  await off.getByRole('button', { name: 'Park beside the bed' }).click();
+  await expect(off).toBeHidden();
+  const parked = page.getByTestId('finding-parked');
+  await expect(parked).toContainText('1 item is parked beside the bed');
+  await openStage(page, 'Burn');
+  await expect(page.getByTestId('before-send')).toContainText('1 part is parked beside the bed and does not burn.');
+  await openStage(page, 'Check');
+  await parked.getByRole('button', { name: 'Move onto the bed' }).click();
+  await expect(parked).toBeHidden();
+});
+
+test('what was decided where a file did not say waits until it is accepted', async ({ page }) => {
+  const text = '<text x="20" y="60" font-family="No Such Font" font-size="20" fill="#5B3FA0">Sow</text>';
+  const shaded = '<linearGradient id="g"><stop stop-color="red"/><stop offset="1"/></linearGradient>';
+  const filled = '<rect x="20" y="80" width="20" height="20" fill="url(#g)"/>';
+  await newJob(page, 'With decisions', svg(`${shaded}${text}${filled}`));
+  await openStage(page, 'Check');
+  const decided = page.getByTestId('decided');
+  await expect(decided).toHaveCount(2);
+  await expect(decided.first()).toContainText('“No Such Font” is not here');
+  await openStage(page, 'Burn');
+  await expect(page.getByTestId('before-send')).toContainText('2 things were decided for you');
+  await page.getByRole('link', { name: 'See them' }).click();
+  await decided
+    .first()
+    .getByRole('button', { name: /^Accept: / })
+    .click();
+  await expect(decided).toHaveCount(1);
+  await expect(page.getByTestId('accepted-decided')).toHaveCount(1);
+  await saved(page);
+  // A version that was saved has them still.
+  await page.reload();
+  await expect(decided).toHaveCount(1);
+  await expect(page.getByTestId('accepted-decided')).toHaveCount(1);
 });

@@ -15,6 +15,7 @@ import { DistanceReadout } from './distance-readout.tsx';
 import { KeySheet } from './key-sheet.tsx';
 import { SizeCard } from './size-card.tsx';
 import { StageRail } from './stage-rail.tsx';
+import { fetchLaterDrawers } from './stages/later-drawer.tsx';
 import type { Stage } from './stages/stage.ts';
 import { stages } from './stages/stages.ts';
 import { BurnStrip } from './strip/burn-strip.tsx';
@@ -45,6 +46,7 @@ export function BenchScreen({ stage, reload }: { stage: Stage; reload: () => voi
   usePlanning(actions, subscribe);
   useFreshening(actions, subscribe);
   useShortcuts(actions, showKeys);
+  useEffect(fetchLaterDrawers, []);
   // A row that goes away while the pointer is on it does not say that the pointer has left.
   useEffect(() => {
     actions.pointOut([]);

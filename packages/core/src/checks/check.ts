@@ -1,7 +1,9 @@
 import type { BurnPlan } from '../plan/plan.ts';
 import type { PreparedJob } from '../plan/prepare.ts';
+import { withAccepted } from './accept.ts';
 import { checkBeamPath } from './beam-path.ts';
 import { checkCrossingFills } from './crossing-fills.ts';
+import { checkDecided } from './decided.ts';
 import type { Check, Finding, FindingLevel } from './finding.ts';
 import { checkKerf, checkSharedCuts, checkSharpCorners, checkThin } from './kerf.ts';
 import { checkOpenCuts, checkOpenEngraves, checkTwice, checkWaiting } from './lines.ts';
@@ -16,6 +18,7 @@ import {
   checkUnseen,
 } from './meaning.ts';
 import { checkMissed } from './missed.ts';
+import { checkParked } from './parked.ts';
 import { checkBed, checkSheet } from './placement.ts';
 import { checkScanDirection } from './scan-direction.ts';
 import { checkRunUp, checkSettings } from './settings.ts';
@@ -45,13 +48,16 @@ const checks: readonly Check[] = [
   checkRunUp,
   checkScanDirection,
   checkUnseen,
+  checkParked,
+  checkDecided,
 ];
 
 const weight: Record<FindingLevel, number> = { blocks: 0, warns: 1, notes: 2 };
 
 /** Everything the checks find in a job and its plan, what blocks first. */
 export function checkJob(prepared: PreparedJob, plan: BurnPlan): Finding[] {
-  return checks.flatMap((check) => check(prepared, plan)).sort((a, b) => weight[a.level] - weight[b.level]);
+  const found = checks.flatMap((check) => check(prepared, plan)).sort((a, b) => weight[a.level] - weight[b.level]);
+  return withAccepted(found, prepared.job);
 }
 
 /** Whether something is found that keeps the job from the machine. */

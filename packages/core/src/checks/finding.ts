@@ -41,7 +41,9 @@ export type FindingCode =
   | 'fills-cross'
   | 'layer-in-no-run'
   | 'border-gone'
-  | 'no-landing';
+  | 'no-landing'
+  | 'parked'
+  | 'decided';
 
 /** One result of the checks: what, where and why, in a plain sentence. */
 export interface Finding {
@@ -55,6 +57,10 @@ export interface Finding {
   readonly places?: readonly Box[];
   /** What puts it right, the usual one first. */
   readonly mends?: readonly Mend[];
+  /** What it is about, where that is neither its items nor its words. */
+  readonly about?: string;
+  /** Why the operator accepts it; it is not there where that is not so. */
+  readonly accepted?: string;
 }
 
 export type Check = (prepared: PreparedJob, plan: BurnPlan) => Finding[];

@@ -2,6 +2,7 @@ import { boundsOf, type Item } from '../document/item.ts';
 import { sheetBox, sheetHolds, sheetUnder } from '../document/sheet.ts';
 import { type Box, boxContains, boxesMeet, growBox } from '../geometry/paths/box.ts';
 import { bedBox } from '../machine/machine.ts';
+import type { Mend } from '../mends/mend.ts';
 import type { PreparedJob } from '../plan/prepare.ts';
 import { burntItems, type Check, countOf, finding, ifAny, withMends } from './finding.ts';
 import { movedInto } from './offers.ts';
@@ -32,6 +33,7 @@ export const checkBed: Check = (prepared) => {
           outside,
         ),
         movedInto(prepared, outside, safe, () => 'Move onto the bed'),
+        parkedBesides(prepared, outside),
       ),
     ),
     ...ifAny(between, () =>
@@ -47,6 +49,18 @@ export const checkBed: Check = (prepared) => {
     ),
   ];
 };
+
+/** Parks what lies wholly beside the bed; null where nothing does. */
+function parkedBesides({ machine, run }: PreparedJob, items: readonly Item[]): Mend | null {
+  // What lands elsewhere, or is mirrored, lies elsewhere than it is drawn.
+  if (run.landing.kind !== 'as-drawn' || run.mirrored) return null;
+  const beside = items.filter((item) => !boxesMeet(bedBox(machine), boundsOf(item)));
+  if (beside.length === 0) return null;
+  const some = beside.length === 1 ? 'one' : String(beside.length);
+  const words = beside.length === items.length ? 'Park beside the bed' : `Park the ${some} beside the bed`;
+  const name = beside.length === 1 ? 'park 1 item' : `park ${beside.length} items`;
+  return { words, name, isSafe: false, step: { kind: 'park', itemIds: beside.map(({ id }) => id) } };
+}
 
 /** What lies off every sheet, or nearer to its sheet's edge than the sheet's margin. */
 export const checkSheet: Check = (prepared) => {

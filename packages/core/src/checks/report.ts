@@ -52,7 +52,8 @@ export interface Report {
   /** How far the head moves unlit. */
   travelMm: number;
   timeS: number;
-  findings: { code: string; level: FindingLevel; message: string; items: number }[];
+  /** `accepted`: why the operator accepts it; null where that is not so. */
+  findings: { code: string; level: FindingLevel; message: string; items: number; accepted: string | null }[];
 }
 
 export interface ReportSource {
@@ -126,7 +127,13 @@ export function reportOf(
     }),
     travelMm: rounded(plan.travelMm),
     timeS: rounded(plan.timeS),
-    findings: findings.map(({ code, level, message, itemIds }) => ({ code, level, message, items: itemIds.length })),
+    findings: findings.map(({ code, level, message, itemIds, accepted = null }) => ({
+      code,
+      level,
+      message,
+      items: itemIds.length,
+      accepted,
+    })),
   };
 }
 

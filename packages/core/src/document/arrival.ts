@@ -1,5 +1,5 @@
-import { optional, orNull, type Schema, type ValueOf } from '../schema/schema.ts';
-import { record } from '../schema/structures.ts';
+import { optional, orNull, type Schema, type ValueOf, withUsual } from '../schema/schema.ts';
+import { list, record } from '../schema/structures.ts';
 import { knownWord, number, text } from '../schema/values.ts';
 import { matrix } from './fields.ts';
 
@@ -27,6 +27,18 @@ const readingChoices = record({
 });
 export type ReadingChoices = ValueOf<typeof readingChoices>;
 
+/** More items of a note are not kept: it says how many there are. */
+export const mostNotedItems = 50;
+
+/** What was decided of a file where it did not say, or could not be followed. */
+const arrivalNote = record({
+  code: text,
+  message: text,
+  count: number(0, Number.MAX_SAFE_INTEGER),
+  itemIds: list(text),
+});
+export type ArrivalNote = ValueOf<typeof arrivalNote>;
+
 /** A file that was brought into a job: how it was read and where it was put. Its items' ids start with its id. */
 export const arrivalSchema = record({
   id: text,
@@ -36,6 +48,7 @@ export const arrivalSchema = record({
   choices: readingChoices,
   /** From the drawing as read, in mm, to its place on the bed. */
   place: matrix,
+  notes: withUsual(list(arrivalNote), []),
 });
 export type Arrival = ValueOf<typeof arrivalSchema>;
 

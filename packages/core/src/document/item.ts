@@ -58,6 +58,8 @@ export const itemSchema = record({
   hidden: flag,
   /** Locked items are shown and burnt, but not selected on the bed. */
   locked: yes as OptionalSchema<boolean>,
+  /** Where it lies wholly beside the bed, it is kept there and does not burn. */
+  parked: yes as OptionalSchema<boolean>,
   /** Items with the same link are copies of one thing: a change to the shape of one changes all. */
   link: optional(text),
   /** Which side of its cut lines is kept; as its layer says where nothing is said. */

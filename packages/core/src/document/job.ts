@@ -58,6 +58,16 @@ const runs = such(list(runSchema, { most: mostRuns, each: (i) => `run ${i + 1}` 
 const parts = <T>(schema: Schema<T>, name: string, most = mostParts) =>
   withUsual(list(schema, { most, each: (i) => `${name} ${i}` }), []);
 
+/** A finding of the checks that the operator accepts, with why. */
+const accepted = record({
+  /** What it is about, as `checks/accept.ts` has it: another one is another finding. */
+  about: text,
+  code: text,
+  message: text,
+  reason: text,
+});
+export type Accepted = ValueOf<typeof accepted>;
+
 /** A job but for its drawing: what the operator decided, nothing that can be derived. */
 export const jobSettingsSchema = record({
   /** Whose job it is, as the operator typed it; empty when nobody said. */
@@ -93,6 +103,7 @@ export const jobSettingsSchema = record({
   flips: parts(fillFlip, 'flip', Number.POSITIVE_INFINITY),
   /** The files that were brought in, in their order. */
   arrivals: parts(arrivalSchema, 'arrival', Number.POSITIVE_INFINITY),
+  accepted: parts(accepted, 'accepted finding'),
   guides: parts(guideLine, 'guide'),
   /** Measures that are shown, follow what they measure, and never burn. */
   dimensions: parts(dimensionSchema, 'dimension'),
@@ -126,6 +137,7 @@ export function newJob(machineId: string, keyId: string): JobDocument {
     starts: [],
     flips: [],
     arrivals: [],
+    accepted: [],
     guides: [],
     dimensions: [],
     cards: [],

@@ -1,3 +1,4 @@
+export { acceptFinding, takeBackAccepted } from './accepted.ts';
 export {
   type Alignment,
   alignItems,

@@ -141,6 +141,11 @@ export function hideItems(job: JobDocument, ids: ReadonlySet<string>, hidden: bo
   return changes ? changeItems(job, ids, (item) => ({ ...item, hidden })) : job;
 }
 
+/** Parks items, so that they do not burn while they lie wholly beside the bed; or takes that back. */
+export function parkItems(job: JobDocument, ids: ReadonlySet<string>, parked: boolean): JobDocument {
+  return changeItems(job, ids, ({ parked: _, ...item }) => (parked ? { ...item, parked } : item));
+}
+
 /** Puts items on a layer by hand, over the key; null hands them back to the key. */
 export function pinItems(job: JobDocument, ids: ReadonlySet<string>, layerId: string | null): JobDocument {
   return changeItems(job, ids, (item) => ({ ...item, pinned: layerId }));

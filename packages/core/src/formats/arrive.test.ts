@@ -22,7 +22,7 @@ const read = (choices = {}) =>
     testFonts,
     choices,
   );
-const arrival = (more: Partial<Arrival> = {}): Arrival => ({
+const arrival = (more: Partial<Arrival> = {}): Omit<Arrival, 'notes'> => ({
   id: 'a1',
   file: 'sign.svg',
   originalId: 3,

@@ -1,5 +1,5 @@
 import type { ColourKey } from '../colours/key.ts';
-import type { Arrival } from '../document/arrival.ts';
+import { type Arrival, type ArrivalNote, mostNotedItems } from '../document/arrival.ts';
 import { boundsOfAll, type Drawing, type Item, type Paint } from '../document/item.ts';
 import type { JobDocument } from '../document/job.ts';
 import { sameShape } from '../document/shape.ts';
@@ -69,15 +69,28 @@ export function arrivedItems(items: readonly Item[], map: Matrix): Item[] {
   return items.map((item) => ({ ...item, matrix: placed(item.matrix), paint: scaledPaint(item.paint) }));
 }
 
+/** An arrival as it is known before the file is in the job. */
+type Coming = Omit<Arrival, 'notes'>;
+
+/** What a reading decided that the operator may not have meant: it stays with the job until that is accepted. */
+function decidedIn({ notes }: Reading): ArrivalNote[] {
+  return notes
+    .filter(({ kind, code }) => kind !== 'taken' || code === 'layers-taken')
+    .map(({ code, message, count, itemIds }) => ({ code, message, count, itemIds: itemIds.slice(0, mostNotedItems) }));
+}
+
 /** Puts what was read into a job under a key, on the layers that the file names, and remembers how. */
-export function acceptArrival(job: JobDocument, arrival: Arrival, reading: Reading, key: ColourKey): JobDocument {
+export function acceptArrival(job: JobDocument, arrival: Coming, reading: Reading, key: ColourKey): JobDocument {
   const named = withNamedLayers(job, reading, key);
   const { items, groups } = reading.drawing;
   const pinned = arrivedItems(items, arrival.place).map((item) => {
     const layerId = named.pins.get(item.id);
     return layerId === undefined ? item : { ...item, pinned: layerId };
   });
-  return { ...addItems(named.job, pinned, groups), arrivals: [...job.arrivals, arrival] };
+  return {
+    ...addItems(named.job, pinned, groups),
+    arrivals: [...job.arrivals, { ...arrival, notes: decidedIn(reading) }],
+  };
 }
 
 /**
@@ -91,7 +104,7 @@ export function acceptArrival(job: JobDocument, arrival: Arrival, reading: Readi
  */
 export function rereadArrival(
   job: JobDocument,
-  arrival: Arrival,
+  arrival: Coming,
   { before, after }: { readonly before: Reading; readonly after: Reading },
   key: ColourKey,
 ): JobDocument {
@@ -129,6 +142,6 @@ export function rereadArrival(
       items: [...others.slice(0, index), ...read, ...others.slice(index)],
       groups: [...job.drawing.groups, ...after.drawing.groups.filter(({ id }) => !groupIds.has(id))],
     },
-    arrivals: job.arrivals.map((entry) => (entry.id === arrival.id ? arrival : entry)),
+    arrivals: job.arrivals.map((entry) => (entry.id === arrival.id ? { ...arrival, notes: decidedIn(after) } : entry)),
   };
 }

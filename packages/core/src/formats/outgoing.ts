@@ -48,7 +48,7 @@ export function gatherOutgoing(
   const { job, meaning, run, burntAt } = prepared;
   const wanted = (item: Item) => !item.hidden && (choices.only === null || choices.only.has(item.id));
   const out: OutgoingLayer[] = [];
-  const burns = (item: Item) => run.only === null || run.only.includes(item.id);
+  const burns = (item: Item) => !prepared.parked.has(item.id) && (run.only?.includes(item.id) ?? true);
   const inOrder = [...meaning.layers].sort((a, b) => burnPlace(a.operation) - burnPlace(b.operation));
   for (const layer of inOrder) {
     if (choices.onlyBurnt && !(isBurnt(layer.operation) && !run.off.includes(layer.id))) continue;

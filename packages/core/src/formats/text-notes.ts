@@ -30,7 +30,7 @@ export function noteSubstitution(
 export function noteText(notes: Notes, { ids, substituted, unknown, line }: SetText): void {
   if (ids.length > 0) notes.add('taken', 'text-as-outlines', 'a text is taken as its outlines', ids);
   for (const [wanted, given] of substituted) {
-    const said = `the font “${wanted.slice(0, 40)}” is not here; “${given}” is taken in its stead. Load the font in the shop to have the text as drawn`;
+    const said = `the font “${wanted.slice(0, 40)}” is not here; “${given}” is used instead. Load the font in the shop to have the text as drawn`;
     notes.add('changed', `font-substituted:${wanted}`, said, ids);
   }
   if (unknown !== '') {

@@ -1,5 +1,5 @@
 import type { JobDocument } from '../document/job.ts';
-import { changeSetting, hideItems, moveItems, pinItems, removeItems } from '../edits/items.ts';
+import { changeSetting, hideItems, moveItems, parkItems, pinItems, removeItems } from '../edits/items.ts';
 import { joinEnds } from '../edits/join-ends.ts';
 import { orderSteps, setBurning, switchLayer } from '../edits/layers.ts';
 
@@ -15,6 +15,7 @@ export type MendStep =
       readonly setting: 'lineSpacingMm' | 'scanAngle';
       readonly value: number;
     }
+  | { readonly kind: 'park'; readonly itemIds: readonly string[] }
   | { readonly kind: 'bring in'; readonly itemIds: readonly string[] }
   /** Steps in the usual order, and the layers' lines from inside out. */
   | { readonly kind: 'usual order'; readonly layerIds: readonly string[] }
@@ -45,6 +46,8 @@ export function mended(job: JobDocument, { step }: Mend): JobDocument {
       return pinItems(job, new Set(step.itemIds), step.layerId);
     case 'set':
       return changeSetting(job, step.preparedId, step.setting, step.value);
+    case 'park':
+      return parkItems(job, new Set(step.itemIds), true);
     case 'bring in':
       return hideItems(job, new Set(step.itemIds), false);
     case 'usual order':

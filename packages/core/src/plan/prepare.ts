@@ -1,14 +1,14 @@
 import { deriveMeaning, type Meaning, type Placed } from '../colours/derive.ts';
 import { type ColourKey, keyInShop } from '../colours/key.ts';
-import { anchorPoint, boundsOfAll, type Item } from '../document/item.ts';
+import { anchorPoint, boundsOf, boundsOfAll, type Item } from '../document/item.ts';
 import type { JobDocument } from '../document/job.ts';
 import { type Layer, type LayerBurning, usualBurning } from '../document/layer.ts';
 import type { PixelsOf } from '../document/pixels.ts';
 import type { Run } from '../document/run.ts';
 import { type Sheet, sheetFrame, sheetUnder } from '../document/sheet.ts';
-import { isEmpty } from '../geometry/paths/box.ts';
+import { boxesMeet, isEmpty } from '../geometry/paths/box.ts';
 import { identity, invert, type Matrix, multiply, type Point, scaling, translation } from '../geometry/paths/matrix.ts';
-import type { Machine } from '../machine/machine.ts';
+import { bedBox, type Machine } from '../machine/machine.ts';
 import { isBurnt } from '../operations/operations.ts';
 import { type Material, thicknessOf } from '../recipes/book/material.ts';
 import type { Shop } from '../recipes/book/shop.ts';
@@ -50,6 +50,8 @@ export interface PreparedJob {
   /** Takes an item from where it is drawn to where this run burns it, in bed mm. */
   readonly burntAt: (item: Item) => Item;
   readonly pixelsOf: PixelsOf;
+  /** The items, by id, that are parked beside the bed and burn in no run. */
+  readonly parked: ReadonlySet<string>;
 }
 
 /** Which run, and where the head stands, for runs that land there. */
@@ -87,7 +89,9 @@ export function prepareJob(
   const material = materialOf(job.sheets[0]);
   const meaning = deriveMeaning(job, key);
   const only = run.only && new Set(run.only);
-  const inRun = (placed: readonly Placed[]) => (only ? placed.filter(({ item }) => only.has(item.id)) : placed);
+  const parked = parkedBeside(job, machine);
+  const isIn = ({ item }: Placed) => !parked.has(item.id) && (only?.has(item.id) ?? true);
+  const inRun = (placed: readonly Placed[]) => (only || parked.size > 0 ? placed.filter(isIn) : placed);
   const burntAt = burningPlaces(job, machine, run, head, () =>
     meaning.layers.flatMap(({ id, operation }) =>
       isBurnt(operation) && !run.off.includes(id) ? inRun(meaning.placed.get(id) ?? []).map(({ item }) => item) : [],
@@ -138,7 +142,15 @@ export function prepareJob(
     if (byMaterial.size === 0) return [layerOn(material, [])];
     return [...byMaterial].map(([stock, placed]) => layerOn(stock, placed));
   });
-  return { job, machine, key, run, material, meaning, layers, burntAt, pixelsOf };
+  return { job, machine, key, run, material, meaning, layers, burntAt, pixelsOf, parked };
+}
+
+/** Items that are parked, and lie wholly beside the bed. */
+function parkedBeside({ drawing }: JobDocument, machine: Machine): ReadonlySet<string> {
+  const bed = bedBox(machine);
+  return new Set(
+    drawing.items.flatMap((item) => (item.parked && !item.hidden && !boxesMeet(bed, boundsOf(item)) ? [item.id] : [])),
+  );
 }
 
 /** The ids of the pictures that burn in a run: whoever plans it has to have their pixels at hand. */

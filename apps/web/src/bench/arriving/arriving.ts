@@ -181,7 +181,7 @@ export async function take(actions: BenchActions): Promise<void> {
     return;
   }
   const originalId = again ? again.arrival.originalId : await keepOriginal(state.jobId, file);
-  const arrival: Arrival = {
+  const arrival: Omit<Arrival, 'notes'> = {
     id: arriving.id,
     file: file.name,
     originalId,

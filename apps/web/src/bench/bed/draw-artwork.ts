@@ -24,6 +24,9 @@ export interface ArtworkLook {
 /** How wide lines are, in pixels. */
 const usualPx = 1.4;
 
+/** How much fainter what is parked beside the bed is drawn. */
+const parkedAlpha = 0.4;
+
 /** Pixels a mm from which on fills are hatched. */
 const hatchFrom = 9;
 
@@ -52,8 +55,10 @@ export function drawSceneItems(
       return ink;
     });
   }
-  for (const { item, outline, operation } of scene) {
+  const alpha = context.globalAlpha;
+  for (const { item, outline, operation, parked } of scene) {
     if (item.hidden) continue;
+    context.globalAlpha = parked ? alpha * parkedAlpha : alpha;
     if (item.shape.kind === 'picture') {
       drawPicture(context, item, outline, px);
     } else if (look.as === 'paints') {
@@ -75,6 +80,7 @@ export function drawSceneItems(
       strokeAs(context, outline, item.paint.stroke ?? item.paint.fill ?? look.ink, [1.5, 2.5], px, lineWidth);
     }
   }
+  context.globalAlpha = alpha;
 }
 
 /**
@@ -88,8 +94,8 @@ function drawFills(
   inkOf: (operation: Operation) => string | CanvasPattern,
 ): void {
   const together = new Map<Operation, Path2D>();
-  for (const { item, outline, filledBy, filledByLayer } of scene) {
-    if (!filledBy || item.hidden || filledByLayer) continue;
+  for (const { item, outline, filledBy, filledByLayer, parked } of scene) {
+    if (!filledBy || item.hidden || filledByLayer || parked) continue;
     const path = together.get(filledBy) ?? new Path2D();
     path.addPath(outline);
     together.set(filledBy, path);

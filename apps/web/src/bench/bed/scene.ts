@@ -15,6 +15,8 @@ export interface SceneItem {
   readonly filledBy: Operation | null;
   /** Whether its layer's fill shows what of it burns: then only its outline is drawn. */
   readonly filledByLayer: boolean;
+  /** Whether it is parked beside the bed, and does not burn. */
+  readonly parked: boolean;
 }
 
 const outlines = new WeakMap<Path, Path2D>();
@@ -80,12 +82,14 @@ export function sceneOf(prepared: PreparedJob, asBurnt: boolean): Scene {
 let last: { meaning: Meaning; drawn: readonly Item[]; items: readonly SceneItem[] } | null = null;
 
 /** The last scene with changed items in the place of what they were, where all of them mean what they meant; else null. */
-function patched(meaning: Meaning, drawn: readonly Item[]): SceneItem[] | null {
+function patched({ meaning, parked }: PreparedJob, drawn: readonly Item[]): SceneItem[] | null {
   if (last?.meaning.paints !== meaning.paints) return null;
   const { drawn: before, items } = last;
-  return drawn.map((item, i) =>
-    item === before[i] ? items[i] : sceneItem(item, items[i].operation, items[i].filledBy, false),
-  );
+  return drawn.map((item, i) => {
+    const isParked = parked.has(item.id);
+    if (item === before[i] && items[i].parked === isParked) return items[i];
+    return sceneItem(item, items[i], isParked);
+  });
 }
 
 function makeScene(prepared: PreparedJob, asBurnt: boolean): Scene {
@@ -99,7 +103,7 @@ function makeScene(prepared: PreparedJob, asBurnt: boolean): Scene {
     : [];
   const { items: drawn } = job.drawing;
   if (special.length === 0 && !asBurnt) {
-    const items = patched(meaning, drawn) ?? itemsOf(prepared, asBurnt, special);
+    const items = patched(prepared, drawn) ?? itemsOf(prepared, asBurnt, special);
     last = { meaning, drawn, items };
     return { items, fills: [] };
   }
@@ -145,7 +149,7 @@ function itemsOf(prepared: PreparedJob, asBurnt: boolean, special: readonly Prep
     const item = burns.size > 0 && burns.has(drawn.id) ? prepared.burntAt(drawn) : drawn;
     const filledByLayer = inFill.size > 0 && inFill.has(drawn.id);
     const { operation, filledBy } = meant(drawn);
-    return sceneItem(item, operation, filledBy, filledByLayer);
+    return sceneItem(item, { operation, filledBy, filledByLayer }, prepared.parked.has(drawn.id));
   });
 }
 
@@ -154,15 +158,17 @@ const sceneItems = new WeakMap<Item, SceneItem>();
 /** An item to be drawn; the same one as long as it is drawn alike, so that what changed is seen at a glance. */
 function sceneItem(
   item: Item,
-  operation: Operation | null,
-  filledBy: Operation | null,
-  filledByLayer: boolean,
+  { operation, filledBy, filledByLayer }: Pick<SceneItem, 'operation' | 'filledBy' | 'filledByLayer'>,
+  parked: boolean,
 ): SceneItem {
   const known = sceneItems.get(item);
-  if (known?.operation === operation && known.filledBy === filledBy && known.filledByLayer === filledByLayer) {
-    return known;
-  }
-  const made = { item, outline: outlineFor(item), bounds: boundsOf(item), operation, filledBy, filledByLayer };
+  const isSame =
+    known?.operation === operation &&
+    known.filledBy === filledBy &&
+    known.filledByLayer === filledByLayer &&
+    known.parked === parked;
+  if (isSame) return known;
+  const made = { item, outline: outlineFor(item), bounds: boundsOf(item), operation, filledBy, filledByLayer, parked };
   sceneItems.set(item, made);
   return made;
 }

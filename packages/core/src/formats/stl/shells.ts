@@ -45,6 +45,8 @@ type Direction = readonly [x: number, y: number, z: number];
 const sameAxis = 0.01;
 /** A face that is less of a solid than this is not what it would lie on. */
 const leastShare = 0.25;
+/** How high a flat part is, lying on its face, against the least that it measures along x, y or z. */
+const mostHeight = 0.9;
 
 /**
  * The axis that the largest flat faces of a mesh look along, those of both sides together; null where it is one of the
@@ -76,7 +78,20 @@ export function tiltedAxis(mesh: Mesh): Direction | null {
   if (largest.area < leastShare * whole) return null;
   const length = Math.hypot(...largest.sum);
   const [x, y, z] = largest.sum.map((value) => value / length);
-  return Math.max(Math.abs(x), Math.abs(y), Math.abs(z)) > 1 - 1e-6 ? null : [x, y, z];
+  if (Math.max(Math.abs(x), Math.abs(y), Math.abs(z)) > 1 - 1e-6) return null;
+  const least = Math.min(heightAlong(mesh, [1, 0, 0]), heightAlong(mesh, [0, 1, 0]), heightAlong(mesh, [0, 0, 1]));
+  return heightAlong(mesh, [x, y, z]) < mostHeight * least ? [x, y, z] : null;
+}
+
+/** How far a mesh reaches along a direction. */
+function heightAlong(mesh: Mesh, [x, y, z]: Direction): number {
+  let [low, high] = [Infinity, -Infinity];
+  for (let i = 0; i < mesh.length; i += 3) {
+    const height = x * mesh[i] + y * mesh[i + 1] + z * mesh[i + 2];
+    low = Math.min(low, height);
+    high = Math.max(high, height);
+  }
+  return high - low;
 }
 
 /** A mesh turned the shortest way so that an axis points up (Rodrigues). */

@@ -139,3 +139,39 @@ test('a cone is cut to a circle as wide as it is there', () => {
     { numRuns: 20 },
   );
 });
+
+describe('how a solid lies by itself', () => {
+  const whole = [...upright(square, 0, 3), ...lids(square, [0, 3])];
+  const moveCorners = (triangles: readonly Triangle[], move: (corner: Point) => Point) =>
+    triangles.map(([a, b, c]): Triangle => [move(a), move(b), move(c)]);
+  const turnedBy = (triangles: readonly Triangle[], a: number, b: number) =>
+    moveCorners(triangles, ([x, y, z]) => {
+      const [y1, z1] = [y * Math.cos(a) - z * Math.sin(a), y * Math.sin(a) + z * Math.cos(a)];
+      return [x * Math.cos(b) + z1 * Math.sin(b), y1, -x * Math.sin(b) + z1 * Math.cos(b)];
+    });
+  test('a plate comes out as large as it is, however it is turned in space', () => {
+    const angle = fc.double({ min: 0.05, max: 1.5, noNaN: true });
+    fc.assert(
+      fc.property(angle, angle, (a, b) => {
+        expect(areaOf(binary(turnedBy(whole, a, b)))[0]).toBeCloseTo(200, 3);
+      }),
+      { numRuns: 60 },
+    );
+  });
+  test('walls that lean are no face to lie on', () => {
+    const leaning = moveCorners(upright(square, 0, 4), ([x, y, z]) => (z === 0 ? [x, y, z] : [x / 2, y / 2, z]));
+    expect(codesOf(readStl(binary(leaning), idFor))).not.toContain('laid-flat');
+  });
+  const moved = (triangles: readonly Triangle[], dx: number) => moveCorners(triangles, ([x, y, z]) => [x + dx, y, z]);
+  test('of several solids those that overlap are one, those apart stay apart, and a cavity stays open', () => {
+    const overlapping = readStl(binary([...whole, ...moved(whole, 5)]), idFor);
+    expect(areaOf(binary([...whole, ...moved(whole, 5)]))[0]).toBeCloseTo(250, 6);
+    expect(codesOf(overlapping)).toContain('solids-united');
+    expect(codesOf(readStl(binary([...whole, ...moved(whole, 50)]), idFor))).not.toContain('solids-united');
+    // Its faces look inwards.
+    const top = lids(hole, [2]).map(([a, b, c]): Triangle => [a, c, b]);
+    const cavity = [...upright(hole, 1, 2, true), ...lids(hole, [1]), ...top];
+    const [united] = areaOf(binary([...whole, ...moved(whole, 5), ...cavity]));
+    expect(united).toBeCloseTo(250 - 16, 6);
+  });
+});

@@ -5,6 +5,8 @@ import { type StageDefinition, settled, untouched, wants } from '../stage.ts';
 
 /** How the stage stands. */
 export const standing: StageDefinition['standing'] = (state) => {
-  const off = (findingsOf(state) ?? []).filter(({ code }) => code === 'off-bed' || code === 'off-sheet');
+  const off = (findingsOf(state) ?? []).filter(
+    ({ code, accepted }) => (code === 'off-bed' || code === 'off-sheet') && accepted === undefined,
+  );
   return wants(off.length, blocks(off), isDrawn(state) ? settled : untouched);
 };

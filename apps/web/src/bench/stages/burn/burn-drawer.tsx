@@ -19,6 +19,7 @@ import { planOf } from '../../state/plan.ts';
 import { useRuns } from '../../use-runs.ts';
 import { useShownRun } from '../../use-shown-run.ts';
 import { Drawer, Part } from '../drawer.tsx';
+import { BeforeSend } from './before-send.tsx';
 import { TakeOut } from './take-out.tsx';
 import { TakenSheets } from './taken-sheets.tsx';
 
@@ -29,6 +30,7 @@ export function BurnDrawer() {
   return (
     <Drawer title="Burn" aside={plan ? formatDuration(plan.timeS) : undefined}>
       <MachinePart />
+      <BeforeSend />
       {plan && plan.steps.length > 0 && !run && <Preview timeS={plan.timeS - plan.backS} />}
       {plan && plan.steps.length > 0 && (
         <Part title="Time">

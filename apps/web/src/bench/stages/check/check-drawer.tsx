@@ -1,15 +1,18 @@
 import type { Finding } from '@lambent/core/checks';
 import { CircleCheck } from 'lucide-react';
+import { useMemo } from 'react';
 import { Notice } from '../../../ui/notice.tsx';
 import { useBench } from '../../context.ts';
 import { findingsOf, isPlanned } from '../../state/plan.ts';
 import { Drawer } from '../drawer.tsx';
+import { AcceptedPart, DecidedPart } from './accepting.tsx';
 import { FindingCard } from './finding-card.tsx';
 import { MendAll } from './mend-all.tsx';
 
 /** What the checks found, before the machine does. */
 export function CheckDrawer() {
-  const findings = useBench(findingsOf);
+  const all = useBench(findingsOf);
+  const { open: findings, decided, accepted } = useMemo(() => sorted(all), [all]);
   const current = useBench(isPlanned);
   const trouble = useBench((state) => state.planning.trouble);
   return (
@@ -36,8 +39,20 @@ export function CheckDrawer() {
           </li>
         ))}
       </ul>
+      <DecidedPart findings={decided} />
+      <AcceptedPart findings={accepted} />
     </Drawer>
   );
+}
+
+/** What stands open, what was decided and waits to be accepted, and what is accepted. */
+function sorted(all: readonly Finding[] | null) {
+  const isOpen = ({ accepted }: Finding) => accepted === undefined;
+  return {
+    open: all?.filter((finding) => isOpen(finding) && finding.code !== 'decided') ?? null,
+    decided: all?.filter((finding) => isOpen(finding) && finding.code === 'decided') ?? [],
+    accepted: all?.filter((finding) => !isOpen(finding)) ?? [],
+  };
 }
 
 /** How many findings there are of each weight, such as `1 blocks · 3 warn`. */

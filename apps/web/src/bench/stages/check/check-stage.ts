@@ -1,11 +1,11 @@
 import { ListChecks } from 'lucide-react';
+import { laterDrawer } from '../later-drawer.tsx';
 import type { StageDefinition } from '../stage.ts';
-import { CheckDrawer } from './check-drawer.tsx';
 import { standing } from './standing.ts';
 
 export const checkStage: StageDefinition = {
   text: 'Check',
   icon: ListChecks,
-  Drawer: CheckDrawer,
+  Drawer: laterDrawer(async () => (await import('./check-drawer.tsx')).CheckDrawer),
   standing,
 };

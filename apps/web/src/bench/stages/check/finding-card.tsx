@@ -7,42 +7,8 @@ import { showPlace, showSelection } from '../../bed/showing.ts';
 import { useBench, useBenchActions } from '../../context.ts';
 import { jobOf } from '../../state/document.ts';
 import { isPlanned } from '../../state/plan.ts';
-
-const titles: Record<Finding['code'], string> = {
-  'nothing-to-burn': 'Nothing burns yet',
-  'off-bed': 'Off the bed',
-  'beam-off-bed': 'The beam would leave the bed',
-  'off-sheet': 'Off the sheet',
-  'into-margin': 'Into the margin',
-  'colour-without-meaning': 'A colour without meaning',
-  'open-cut': 'Cut lines that do not close',
-  'open-engrave': 'Nothing to fill',
-  'line-drawn-twice': 'A line drawn twice',
-  'no-sheet': 'No sheet',
-  'no-recipe': 'No recipe',
-  'beyond-machine': 'Beyond the machine',
-  'worked-out': 'Worked out, never burnt',
-  'forbidden-stock': 'Never laser this',
-  'outline-waits': 'Still being worked out',
-  'missed-by-beam': 'Too thin to burn',
-  'kerf-swallows': 'Narrower than the kerf',
-  'thin-wall': 'Thinner than the kerf',
-  'narrow-gap': 'No room for the beam',
-  'sharp-corner': 'Corners that stay round',
-  'shared-cut': 'An edge for two parts',
-  'run-up-short': 'Little room to speed up',
-  'slow-scan': 'Sooner with lines turned',
-  'layer-off': 'A layer is off',
-  'hidden-parts': 'Hidden parts',
-  'picture-not-burnt': 'Picture not burnt',
-  'near-miss': 'Colours hardly to be told apart',
-  'order-broken': 'Burnt after its piece is cut',
-  'fills-cancel': 'Engravings that cancel out',
-  'fills-cross': 'Engravings that cross',
-  'layer-in-no-run': 'Burns in no run',
-  'border-gone': 'A border is gone',
-  'no-landing': 'Nowhere to land',
-};
+import { AcceptForm } from './accepting.tsx';
+import { findingTitles } from './finding-titles.ts';
 
 /** One thing that the checks found: what, where and why, and what puts it right. */
 export function FindingCard({ finding }: { finding: Finding }) {
@@ -55,7 +21,7 @@ export function FindingCard({ finding }: { finding: Finding }) {
       onPointerLeave={() => actions.pointOut([])}
       data-testid={`finding-${finding.code}`}
     >
-      <Notice level={finding.level} title={titles[finding.code]}>
+      <Notice level={finding.level} title={findingTitles[finding.code]}>
         <p>{finding.message}</p>
         <div className="flex flex-wrap gap-1.5 pt-2 empty:hidden">
           {mends.map((mend, i) => (
@@ -84,6 +50,7 @@ export function FindingCard({ finding }: { finding: Finding }) {
                 : `Go to place ${(shown % places.length) + 1} of ${places.length}`}
             </Button>
           )}
+          {finding.level !== 'blocks' && <AcceptForm finding={finding} />}
         </div>
       </Notice>
     </div>

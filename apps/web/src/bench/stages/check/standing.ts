@@ -5,7 +5,7 @@ import { type StageDefinition, settled, untouched, wants } from '../stage.ts';
 
 /** How the stage stands. */
 export const standing: StageDefinition['standing'] = (state) => {
-  const open = (findingsOf(state) ?? []).filter(({ level }) => level !== 'notes');
+  const open = (findingsOf(state) ?? []).filter(({ level, accepted }) => level !== 'notes' && accepted === undefined);
   return wants(
     isDrawn(state) ? open.length : 0,
     blocks(open),

@@ -1,11 +1,11 @@
 import { BookOpen } from 'lucide-react';
+import { laterDrawer } from '../later-drawer.tsx';
 import type { StageDefinition } from '../stage.ts';
-import { RecipeDrawer } from './recipe-drawer.tsx';
 import { standing } from './standing.ts';
 
 export const recipeStage: StageDefinition = {
   text: 'Recipe',
   icon: BookOpen,
-  Drawer: RecipeDrawer,
+  Drawer: laterDrawer(async () => (await import('./recipe-drawer.tsx')).RecipeDrawer),
   standing,
 };

@@ -1,0 +1,57 @@
+import { useMemo } from 'react';
+import { Link } from 'react-router';
+import { useBench } from '../../context.ts';
+import { findingsOf } from '../../state/plan.ts';
+import { nameOf } from '../../thing-names.ts';
+import { Part } from '../drawer.tsx';
+
+/** Notes longer than this are cut off. */
+const longestNote = 120;
+
+/** What whoever burns the job should know before it is sent: notes on the bed, what stays behind, what was accepted. */
+export function BeforeSend() {
+  const jobId = useBench((state) => state.jobId);
+  const prepared = useBench((state) => state.prepared);
+  const findings = useBench(findingsOf);
+  const notes = useMemo(() => {
+    const onNotes = prepared.layers.filter(({ layer }) => layer.operation === 'note');
+    return onNotes.flatMap(({ placed }) =>
+      placed.flatMap(({ item }) => (item.name || item.shape.kind === 'text' ? [item] : [])),
+    );
+  }, [prepared]);
+  const parked = prepared.parked.size;
+  const undecided = findings?.filter(({ code, accepted }) => code === 'decided' && accepted === undefined).length ?? 0;
+  const accepted = findings?.filter((finding) => finding.accepted !== undefined && finding.code !== 'decided') ?? [];
+  if (notes.length + parked + undecided + accepted.length === 0) return null;
+  return (
+    <Part title="Before you send">
+      <ul className="flex flex-col gap-1.5 rounded-[10px] border border-line bg-raised p-3" data-testid="before-send">
+        {notes.map((item) => (
+          <li key={item.id} className="[overflow-wrap:anywhere]">
+            <span className="font-semibold">Note:</span> {nameOf(item).slice(0, longestNote)}
+          </li>
+        ))}
+        {parked > 0 && (
+          <li>
+            {parked} {parked === 1 ? 'part is' : 'parts are'} parked beside the bed and {parked === 1 ? 'does' : 'do'}{' '}
+            not burn.
+          </li>
+        )}
+        {undecided > 0 && (
+          <li>
+            {undecided} {undecided === 1 ? 'thing was' : 'things were'} decided for you, and not accepted yet.{' '}
+            <Link to={`/jobs/${jobId}/check`} className="font-semibold text-petrol hover:underline">
+              See {undecided === 1 ? 'it' : 'them'}
+            </Link>
+          </li>
+        )}
+        {accepted.map((finding) => (
+          <li key={finding.message} className="[overflow-wrap:anywhere]">
+            <span className="font-semibold">Accepted:</span> {finding.message}{' '}
+            <span className="text-quiet">{finding.accepted}</span>
+          </li>
+        ))}
+      </ul>
+    </Part>
+  );
+}

@@ -1,0 +1,153 @@
+import { aboutOf, acceptedOf, type Finding } from '@lambent/core/checks';
+import { acceptFinding, takeBackAccepted } from '@lambent/core/edits';
+import { useEffect, useId, useRef, useState } from 'react';
+import { Button } from '../../../ui/button.tsx';
+import { showSelection } from '../../bed/showing.ts';
+import { useBench, useBenchActions } from '../../context.ts';
+import { jobOf } from '../../state/document.ts';
+import { isPlanned } from '../../state/plan.ts';
+import { findingTitles } from './finding-titles.ts';
+
+/** The most that is kept of a reason. */
+const longestReason = 200;
+
+/** Accepts a finding, once it is said why. */
+export function AcceptForm({ finding }: { finding: Finding }) {
+  const actions = useBenchActions();
+  const current = useBench(isPlanned);
+  const [open, setOpen] = useState(false);
+  const [reason, setReason] = useState('');
+  const field = useRef<HTMLInputElement>(null);
+  const id = useId();
+  useEffect(() => {
+    if (open) field.current?.focus();
+  }, [open]);
+  if (!open) return <Button onClick={() => setOpen(true)}>Accept…</Button>;
+  const said = reason.trim();
+  return (
+    <form
+      className="flex w-full flex-col gap-1.5 border-t border-line pt-2"
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (said === '' || !current) return;
+        const title = findingTitles[finding.code].toLowerCase();
+        actions.edit(`accept “${title}”`, (job) => acceptFinding(job, acceptedOf(finding, job, said)));
+      }}
+    >
+      <label htmlFor={id} className="text-quiet">
+        Why it is fine
+      </label>
+      <input
+        id={id}
+        ref={field}
+        value={reason}
+        maxLength={longestReason}
+        onChange={(event) => setReason(event.target.value)}
+        onKeyDown={(event) => {
+          if (event.key === 'Escape') setOpen(false);
+        }}
+        className="h-8 rounded-lg border border-line bg-raised px-2.5"
+      />
+      <div className="flex gap-1.5">
+        <Button type="submit" look="main" disabled={said === '' || !current}>
+          Accept
+        </Button>
+        <Button onClick={() => setOpen(false)}>Cancel</Button>
+      </div>
+    </form>
+  );
+}
+
+/** What was decided where a file did not say: accepted each, or all at once. */
+export function DecidedPart({ findings }: { findings: readonly Finding[] }) {
+  const actions = useBenchActions();
+  const current = useBench(isPlanned);
+  if (findings.length === 0) return null;
+  const accept = (some: readonly Finding[]) =>
+    actions.edit(some.length === 1 ? 'accept what was decided' : `accept ${some.length} decisions`, (job) =>
+      some.reduce((now, finding) => acceptFinding(now, acceptedOf(finding, now, 'as decided')), job),
+    );
+  return (
+    <section aria-label="Decided for you" className="flex flex-col gap-1.5 border-t border-line pt-3">
+      <h2 className="flex justify-between font-semibold">
+        Decided for you <span className="figures font-normal text-quiet">{findings.length}</span>
+      </h2>
+      <ul className="flex flex-col gap-2">
+        {findings.map((finding) => (
+          <li
+            key={finding.about}
+            className="flex items-start gap-2"
+            data-testid="decided"
+            onPointerEnter={() => actions.pointOut(finding.itemIds)}
+            onPointerLeave={() => actions.pointOut([])}
+          >
+            <span className="min-w-0 flex-1 [overflow-wrap:anywhere]">
+              {finding.message}
+              {finding.itemIds.length > 0 && (
+                <button
+                  type="button"
+                  className="ml-1 font-semibold text-petrol hover:underline"
+                  onClick={() => {
+                    actions.select(finding.itemIds);
+                    showSelection(actions);
+                  }}
+                >
+                  Show
+                </button>
+              )}
+            </span>
+            <Button disabled={!current} aria-label={`Accept: ${finding.message}`} onClick={() => accept([finding])}>
+              Accept
+            </Button>
+          </li>
+        ))}
+      </ul>
+      {findings.length > 1 && (
+        <Button disabled={!current} onClick={() => accept(findings)}>
+          Accept all {findings.length}
+        </Button>
+      )}
+    </section>
+  );
+}
+
+/** What was accepted: it stays listed, with why, and can be taken back. */
+export function AcceptedPart({ findings }: { findings: readonly Finding[] }) {
+  const actions = useBenchActions();
+  const current = useBench(isPlanned);
+  if (findings.length === 0) return null;
+  return (
+    <section aria-label="Accepted" className="flex flex-col gap-1.5 border-t border-line pt-3">
+      <h2 className="flex justify-between font-semibold">
+        Accepted <span className="figures font-normal text-quiet">{findings.length}</span>
+      </h2>
+      <ul className="flex flex-col gap-2">
+        {findings.map((finding, i) => (
+          <li
+            key={`${finding.code} ${i}`}
+            className="flex items-start gap-2"
+            data-testid={`accepted-${finding.code}`}
+            onPointerEnter={() => actions.pointOut(finding.itemIds)}
+            onPointerLeave={() => actions.pointOut([])}
+          >
+            <span className="min-w-0 flex-1 [overflow-wrap:anywhere]">
+              {finding.code === 'decided' ? finding.message : findingTitles[finding.code]}
+              <span className="block text-quiet">{finding.accepted}</span>
+            </span>
+            <Button
+              disabled={!current}
+              aria-label={`Take back: ${findingTitles[finding.code]}`}
+              onClick={() =>
+                actions.edit('take back what was accepted', (job) =>
+                  takeBackAccepted(job, new Set([aboutOf(finding, jobOf(actions.get()))])),
+                )
+              }
+            >
+              Take back
+            </Button>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}

@@ -1,0 +1,31 @@
+import { lazy, type ReactNode, Suspense } from 'react';
+
+/** The load of every drawer that comes later. */
+const loads: (() => Promise<unknown>)[] = [];
+
+/**
+ * A drawer that is not fetched with the Bench, but right after it, or when it is opened first.
+ * @param load imports its module, and picks it
+ */
+export function laterDrawer(load: () => Promise<() => ReactNode>): () => ReactNode {
+  loads.push(load);
+  const Loaded = lazy(async () => ({ default: await load() }));
+  return function LaterDrawer() {
+    return (
+      <Suspense fallback={<section aria-busy className="h-full w-[296px] shrink-0 border-r border-line bg-paper" />}>
+        <Loaded />
+      </Suspense>
+    );
+  };
+}
+
+/** Fetches the drawers that come later, once the page has nothing better to do. @returns what calls that off */
+export function fetchLaterDrawers(): () => void {
+  const whenIdle = window.requestIdleCallback ?? ((run: () => void) => window.setTimeout(run, 1000));
+  const cancel = window.cancelIdleCallback ?? window.clearTimeout;
+  const id = whenIdle(() => {
+    // One that cannot be fetched now is fetched again when it is opened.
+    for (const load of loads) void load().catch(() => undefined);
+  });
+  return () => cancel(id);
+}
