@@ -110,6 +110,22 @@ test('a near miss says how far off it is, and is mended here or in the key', asy
   expect(score.tolerance).toBeGreaterThan(1);
 });
 
+test('treating all as meant never fills a line: that is asked by itself, with a picture of the result', async ({
+  page,
+}) => {
+  const near = rectangle(10, 10, 60, 40, '#C8552E') + rectangle(20, 20, 5, 5, '#077F6C');
+  await onPlywood(page, 'Kinds', `${near}${rectangle(90, 10, 30, 30, '#6E58B0')}`);
+  const asked = page.getByTestId('near-miss').filter({ hasText: '#6E58B0' });
+  await page.getByRole('button', { name: 'Treat the 2 as meant' }).click();
+  await expect(page.getByTestId('near-miss')).toHaveCount(1);
+  await expect(asked).toContainText('They are lines now, and would be filled');
+  await expect(asked.getByRole('img', { name: 'As they would burn' })).toBeVisible();
+  expect((await storedPlan(page)).steps.map(stepTitle)).toEqual(['Score', 'Cut · outside']);
+  await asked.getByRole('button', { name: 'Treat as engrave' }).click();
+  await expect(page.getByTestId('near-miss')).toHaveCount(0);
+  expect((await storedPlan(page)).steps.map(stepTitle)).toEqual(['Engrave', 'Score', 'Cut · outside']);
+});
+
 test('pinned by hand, another key, unpinned: what changes is said before it does', async ({ page }) => {
   await onPlywood(page, 'Pins', rectangle(10, 10, 40, 40) + rectangle(70, 10, 40, 40) + stroke('M10 80H60', '#00806A'));
   await openStage(page, 'Art');

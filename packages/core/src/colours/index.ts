@@ -3,4 +3,4 @@ export { drawnPaint } from './drawn.ts';
 export { type ColourKey, keyInShop, type Mark, operationColourKey, type Rule, standardLayers } from './key.ts';
 export { changeOfKey, type KeyChange, keyFromJob, keyThatTakes, keyTroubles } from './key-change.ts';
 export { keyFromJson, keyFromText, keyToJson, NotAKey } from './key-json.ts';
-export { type NearMiss, nearMisses } from './near-miss.ts';
+export { type KindChange, kindChangeOf, type NearMiss, nearMisses } from './near-miss.ts';

@@ -7,7 +7,7 @@ import { deriveMeaning } from './derive.ts';
 import { type ColourKey, colourDistance, layerByKey, operationColourKey, standardLayers } from './key.ts';
 import { changeOfKey, keyFromJob, keyThatTakes, keyTroubles } from './key-change.ts';
 import { keyFromJson, keyFromText, keyToJson, NotAKey } from './key-json.ts';
-import { inPrint, nearMisses } from './near-miss.ts';
+import { inPrint, kindChangeOf, nearMisses } from './near-miss.ts';
 
 const [house] = shop.keys;
 const stroked = (colour: string, count = 1) =>
@@ -54,6 +54,21 @@ describe('near misses', () => {
     expect(missesOf([...stroked('#808080', 5), ...stroked('#838383')], key)).toMatchObject([
       { kind: 'alike', paint: { colour: '#838383' }, meant: '#808080', layerId: 'cut', rule: null },
     ]);
+  });
+
+  test('what treating it as meant would make of it is told, beyond its colour', () => {
+    const changeOf = (items: ReturnType<typeof stroked>, key: ColourKey = house) => {
+      const { paints, layers } = deriveMeaning(jobWith(items), key);
+      return nearMisses(paints, key).map((miss) => kindChangeOf(miss, layers));
+    };
+    const filled = (colour: string) =>
+      item(box(0, 0, 9), null, { paint: { stroke: null, strokeWidthMm: 0, fill: colour } });
+    expect(changeOf(stroked('#C8552E'))).toEqual([null]);
+    expect(changeOf(stroked('#6E58B0'))).toEqual(['line-to-area']);
+    expect(changeOf([filled('#6E58B0')])).toEqual([null]);
+    expect(changeOf([filled('#C8552E')])).toEqual(['area-to-line']);
+    const shown = { ...house, rules: [rule({ colour: '#808080' }), rule({ colour: '#838383', layerId: 'note' })] };
+    expect(changeOf([...stroked('#808080', 5), ...stroked('#838383')], shown)).toEqual(['would-burn']);
   });
 
   test('what the job has settled is left alone', () => {

@@ -1,4 +1,6 @@
 import type { Colour } from '../document/item.ts';
+import type { Layer } from '../document/layer.ts';
+import { fillsAreas, isBurnt } from '../operations/operations.ts';
 import type { PaintUse } from './derive.ts';
 import { type ColourKey, colourDistance, type Mark, type Rule, ruleFits } from './key.ts';
 
@@ -44,6 +46,25 @@ export function nearMisses(paints: readonly PaintUse[], key: ColourKey): NearMis
       paint.layerId === null ? (nearestRule(paint, key) ?? convertedFrom(paint, key)) : likeAnother(paint, paints);
     return found ? [found] : [];
   });
+}
+
+/** How treating a paint as meant would change what it is. */
+export type KindChange =
+  /** Its lines would be filled. */
+  | 'line-to-area'
+  /** What it fills would be a line, or nothing. */
+  | 'area-to-line'
+  /** It would burn, and does not now though it has a meaning. */
+  | 'would-burn';
+
+/** What treating a paint as meant would change beyond its colour; null where it stays what it is. */
+export function kindChangeOf({ paint, layerId }: NearMiss, layers: readonly Layer[]): KindChange | null {
+  const operationOn = (id: string | null) => layers.find((layer) => layer.id === id)?.operation;
+  const [from, to] = [operationOn(paint.layerId), operationOn(layerId)];
+  if (!to) return null;
+  if (paint.part === 'stroke' && fillsAreas(to)) return 'line-to-area';
+  if (paint.part === 'fill' && !fillsAreas(to)) return 'area-to-line';
+  return from && !isBurnt(from) && isBurnt(to) ? 'would-burn' : null;
 }
 
 /** The rules of a paint's half and width that name a colour. */

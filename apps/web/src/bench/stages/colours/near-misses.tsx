@@ -1,4 +1,4 @@
-import { keyThatTakes, type NearMiss, nearMisses } from '@lambent/core/colours';
+import { keyThatTakes, kindChangeOf, type NearMiss, nearMisses } from '@lambent/core/colours';
 import type { JobDocument } from '@lambent/core/document';
 import { assignPaint } from '@lambent/core/edits';
 import { useMemo, useState } from 'react';
@@ -7,6 +7,7 @@ import { api, sentenceOf } from '../../../api.ts';
 import { Button } from '../../../ui/button.tsx';
 import { showSelection } from '../../bed/showing.ts';
 import { useBench, useBenchActions } from '../../context.ts';
+import { ChangePicture } from './change-picture.tsx';
 import { Swatch } from './swatch.tsx';
 
 const shownAtFirst = 2;
@@ -19,9 +20,11 @@ export function NearMisses() {
   const [all, setAll] = useState(false);
   if (misses.length === 0) return null;
   const shown = all ? misses : misses.slice(0, shownAtFirst);
+  // What would become something else is asked one by one.
+  const plain = misses.filter((miss) => kindChangeOf(miss, meaning.layers) === null);
   const treatAll = () =>
-    actions.edit(`treat ${misses.length} paints as meant`, (job) =>
-      misses.reduce<JobDocument>((done, { paint, layerId }) => assignPaint(done, paint, layerId), job),
+    actions.edit(`treat ${plain.length} paints as meant`, (job) =>
+      plain.reduce<JobDocument>((done, { paint, layerId }) => assignPaint(done, paint, layerId), job),
     );
   return (
     <div className="flex flex-col gap-2">
@@ -30,7 +33,13 @@ export function NearMisses() {
       ))}
       {misses.length > 1 && (
         <div className="flex items-center justify-between">
-          <Button onClick={treatAll}>Treat all {misses.length} as meant</Button>
+          {plain.length > 1 ? (
+            <Button onClick={treatAll}>
+              Treat {plain.length === misses.length ? 'all' : 'the'} {plain.length} as meant
+            </Button>
+          ) : (
+            <span />
+          )}
           {misses.length > shownAtFirst && (
             <Button look="quiet" onClick={() => setAll(!all)}>
               {all ? 'Show fewer' : `${misses.length - shownAtFirst} more`}
@@ -45,6 +54,8 @@ export function NearMisses() {
 function Miss({ miss }: { miss: NearMiss }) {
   const actions = useBenchActions();
   const { paint, kind, meant, layerId, distance, rule } = miss;
+  const layers = useBench((state) => state.prepared.meaning.layers);
+  const change = kindChangeOf(miss, layers);
   const layer = useBench((state) => state.prepared.meaning.layers.find(({ id }) => id === layerId)?.name ?? layerId);
   const count = paint.itemIds.length;
   const what = `${count} ${count === 1 ? 'item is' : 'items are'}`;
@@ -84,6 +95,7 @@ function Miss({ miss }: { miss: NearMiss }) {
         <span className="figures">{meant}</span>.{' '}
         {kind === 'alike' ? 'They may be meant as one.' : `${count === 1 ? 'It' : 'They'} would not burn.`}
       </p>
+      {change && <ChangePicture miss={miss} change={change} />}
       <div className="mt-1.5 flex flex-wrap gap-x-4 font-semibold text-petrol">
         <button type="button" className="hover:underline" onClick={treat}>
           Treat as {layer.toLowerCase()}
