@@ -275,3 +275,32 @@ test('a picture of the job at the resolution that was chosen', async ({ page }) 
   await expect(page.getByText(/^Named \d{4}-\d\d-\d\d As PNG- Noor Castellan, run 1.png/)).toBeVisible();
   await page.request.put('/api/settings', { data: { fileNames: '{job} {material} {thickness}' } });
 });
+
+test('the key that fits best is offered when a file arrives', async ({ page }) => {
+  await newJob(page, 'Print colours');
+  await offer(page, 'print.svg', svg(rectangle(10, 10, 40, 40, '#EC008C') + rectangle(20, 20, 9, 9, '#00AEEF')));
+  await expect(page.getByText('All 2 colours mean something in “Ferry Steps print colours”')).toBeVisible();
+  await page.getByRole('button', { name: 'Use “Ferry Steps print colours”' }).click();
+  await expect(page.getByText('mean something in')).toBeHidden();
+  await takeIt(page);
+  await openStage(page, 'Colours');
+  await expect(page.getByRole('button', { name: 'Colour key: Ferry Steps print colours' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'What #EC008C means: Cut' })).toBeVisible();
+});
+
+test('layers that a file of ours names are taken over its colours, or not', async ({ page }) => {
+  const named = (operation: string, body: string) =>
+    `<g aria-label="${operation}" data-lambent-layer="${operation.toLowerCase()}" data-lambent-operation="${operation.toLowerCase()}">${body}</g>`;
+  const drawing = svg(named('Score', rectangle(10, 10, 40, 40)) + named('Cut', rectangle(70, 10, 40, 40)));
+  await newJob(page, 'Came back');
+  await offer(page, 'back.svg', drawing);
+  await expect(page.getByTestId('note-layers-taken')).toContainText('Score, Cut');
+  await takeIt(page);
+  const pins = async () => (await storedJob(page)).document.drawing.items.map(({ pinned }) => pinned);
+  expect(await pins()).toEqual(['score', null]);
+  await offer(page, 'again.svg', drawing);
+  await choose(page, /^Layers/, 'All parts by their colours');
+  await expect(page.getByTestId('note-layers-taken')).toBeHidden();
+  await takeIt(page);
+  expect(await pins()).toEqual(['score', null, null, null]);
+});

@@ -1,6 +1,6 @@
 import type { Material } from '@lambent/core/recipes';
 import { expect, type Page, test } from '@playwright/test';
-import { choose, items, newJob, openStage, rectangle, svg, typeInto } from './bench.ts';
+import { choose, items, newJob, openStage, rectangle, saved, storedJob, svg, typeInto } from './bench.ts';
 
 const field = (page: Page, row: string, name: string) =>
   page.getByRole('row', { name: row, exact: true }).getByLabel(name, { exact: true });
@@ -190,6 +190,15 @@ test('what is changed by hand is kept as a recipe, or goes with the material unl
   await page.getByRole('button', { name: 'Keep it' }).click();
   await expect(card.getByLabel('Passes')).toHaveValue('3');
   expect(await items(page)).toHaveLength(1);
+  // Nor does it go along to another machine unasked.
+  await openStage(page, 'Bed');
+  await choose(page, 'Machine: Wren', /^Curlew/);
+  await expect(page.getByText('A setting that was changed by hand went with Wren')).toBeVisible();
+  await saved(page);
+  expect((await storedJob(page)).document.settings).toEqual({});
+  await page.getByRole('button', { name: 'Keep it' }).last().click();
+  await saved(page);
+  expect((await storedJob(page)).document.settings).toMatchObject({ cut: { passes: 3 } });
 });
 
 test('stock of another thickness is worked out, with its doubt, never silently', async ({ page }) => {

@@ -281,6 +281,10 @@ test('a run is added, named, mirrored for the back, and shown to be', async ({ p
   const { steps } = await storedPlan(page, runs[1].id);
   const xs = [...steps[0].moves.xs];
   expect([Math.min(...xs), Math.max(...xs)]).toEqual([sheets[0].width - 40, sheets[0].width - 20]);
+  // The stock that it turns over lies there only once the first run is burnt.
+  await openStage(page, 'Burn');
+  await expect(page.getByText('Run 1 was not burnt yet')).toBeVisible();
+  await expect(page.getByText('Back takes the stock as Run 1 leaves it.')).toBeVisible();
 });
 
 test('two boards side by side, each with the recipe of its own', async ({ page }) => {

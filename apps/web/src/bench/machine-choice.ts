@@ -1,17 +1,24 @@
 import { boundsOf } from '@lambent/core/document';
-import { setMachine } from '@lambent/core/edits';
+import { clearSettings, setMachine } from '@lambent/core/edits';
 import { boxContains } from '@lambent/core/geometry';
 import { bedBox } from '@lambent/core/machine';
 import { toast } from 'sonner';
+import { saySettingsGone } from './settings-gone.ts';
 import type { BenchActions } from './state/bench-state.ts';
 import { jobOf, machineOf } from './state/document.ts';
 
-/** Moves the job to another machine; every size stays true, and what no longer fits its bed is said at once. */
+/**
+ * Moves the job to another machine. Every size stays true, and what no longer fits its bed is said at once. What was
+ * changed by hand was for the other machine: it goes, unless the operator keeps it.
+ */
 export function changeMachine(actions: BenchActions, machineId: string): void {
   const before = machineOf(actions.get());
-  actions.edit('change machine', (job) => setMachine(job, machineId));
+  const { settings } = jobOf(actions.get());
+  if (machineId === before.id) return;
+  actions.edit('change machine', (job) => setMachine(clearSettings(job), machineId));
   const machine = machineOf(actions.get());
   if (machine === before) return;
+  saySettingsGone(actions, settings, before.name);
   const { drawing, sheets } = jobOf(actions.get());
   const bed = bedBox(machine);
   const off = drawing.items.filter((item) => !item.hidden && !boxContains(bed, boundsOf(item), 0.005));

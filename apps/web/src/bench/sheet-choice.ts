@@ -1,7 +1,7 @@
 import type { Sheet } from '@lambent/core/document';
 import { forgetSettings, setSheet } from '@lambent/core/edits';
 import { type Material, sheetAsStocked } from '@lambent/core/recipes';
-import { toast } from 'sonner';
+import { saySettingsGone } from './settings-gone.ts';
 import type { BenchActions } from './state/bench-state.ts';
 import { jobOf, machineOf } from './state/document.ts';
 import { newId } from './tools/draw.ts';
@@ -25,19 +25,7 @@ export function chooseMaterial(actions: BenchActions, materialId: string, sheetI
     const { thicknessMm: _, stockId: __, ...plain } = known;
     return setSheet(isLast ? forgetSettings(job, known.materialId) : job, { ...plain, materialId });
   });
-  const gone = jobOf(actions.get()).settings;
-  const count = (all: typeof byHand) => Object.values(all).reduce((sum, value) => sum + Object.keys(value).length, 0);
-  const lost = count(byHand) - count(gone);
-  if (lost === 0) return;
-  const them = lost === 1 ? 'A setting that was' : `${lost} settings that were`;
-  toast.message(`${them} changed by hand went with the other material; all is as in the recipes.`, {
-    duration: 12_000,
-    action: {
-      label: lost === 1 ? 'Keep it' : 'Keep them',
-      onClick: () =>
-        actions.edit('keep what was changed by hand', (job) => ({ ...job, settings: { ...byHand, ...job.settings } })),
-    },
-  });
+  saySettingsGone(actions, byHand, 'the other material');
 }
 
 /** The materials to choose from: those that were put away only where they are chosen already. */

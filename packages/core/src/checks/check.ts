@@ -19,7 +19,7 @@ import {
 } from './meaning.ts';
 import { checkMissed } from './missed.ts';
 import { checkParked } from './parked.ts';
-import { checkBed, checkSheet } from './placement.ts';
+import { checkBed, checkSheet, checkSheetPlaces } from './placement.ts';
 import { checkScanDirection } from './scan-direction.ts';
 import { checkRunUp, checkSettings } from './settings.ts';
 
@@ -31,6 +31,7 @@ const checks: readonly Check[] = [
   checkBed,
   checkBeamPath,
   checkSheet,
+  checkSheetPlaces,
   checkSettings,
   checkWaiting,
   checkOpenCuts,

@@ -41,7 +41,10 @@ describe('place', () => {
     expect(check([sound, off])[0].message).toBe(
       '1 item lies off the 600 × 400 mm bed of Test machine. Move it onto the bed, scale down, or choose a larger machine.',
     );
-    expect(codes([item(box(0, 0, 30), 'cut')], { sheets: [{ ...sheet, x: -10, y: -10 }] })).toEqual(['into-margin']);
+    expect(codes([item(box(0, 0, 30), 'cut')], { sheets: [{ ...sheet, x: -10, y: -10 }] })).toEqual([
+      'into-margin',
+      'sheet-off-bed',
+    ]);
   });
 
   test('off the sheet, over its edge, and into its margin are told apart', () => {

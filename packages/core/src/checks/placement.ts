@@ -1,6 +1,6 @@
 import { boundsOf, type Item } from '../document/item.ts';
-import { sheetBox, sheetHolds, sheetUnder } from '../document/sheet.ts';
-import { type Box, boxContains, boxesMeet, growBox } from '../geometry/paths/box.ts';
+import { type Sheet, sheetBox, sheetHolds, sheetUnder } from '../document/sheet.ts';
+import { type Box, boxContains, boxesMeet, boxHeight, boxWidth, growBox } from '../geometry/paths/box.ts';
 import { bedBox } from '../machine/machine.ts';
 import type { Mend } from '../mends/mend.ts';
 import type { PreparedJob } from '../plan/prepare.ts';
@@ -97,6 +97,36 @@ export const checkSheet: Check = (prepared) => {
     ),
   ];
 };
+
+/** Sheets that reach over the bed's edge: what of them lies beside it cannot be reached. */
+export const checkSheetPlaces: Check = ({ job, machine, layers }) => {
+  const bed = bedBox(machine);
+  const nameOf = (sheet: Sheet) => layers.find(({ material }) => material?.id === sheet.materialId)?.material?.name;
+  return job.sheets.flatMap((sheet) => {
+    const box = sheetBox(sheet);
+    if (boxContains(bed, box, slack)) return [];
+    const over = Math.max(bed.minX - box.minX, bed.minY - box.minY, box.maxX - bed.maxX, box.maxY - bed.maxY);
+    const name = nameOf(sheet);
+    const what = name ? `The sheet of ${name}` : 'A sheet';
+    const message = `${what} reaches ${over.toFixed(1)} mm over the edge of the ${machine.bedWidth} × ${machine.bedHeight} mm bed of ${machine.name}. Move it, give it its true size, or choose a larger machine.`;
+    return [withMends(finding('sheet-off-bed', 'warns', message, [], null, [box]), sheetOntoBed(sheet, box, bed))];
+  });
+};
+
+/** Moves a sheet onto the bed; null where the bed has no room for it. */
+function sheetOntoBed({ id }: Sheet, box: Box, bed: Box): Mend | null {
+  if (boxWidth(box) > boxWidth(bed) || boxHeight(box) > boxHeight(bed)) return null;
+  const shift = (least: number, most: number, low: number, high: number) =>
+    least < low ? low - least : most > high ? high - most : 0;
+  const dx = shift(box.minX, box.maxX, bed.minX, bed.maxX);
+  const dy = shift(box.minY, box.maxY, bed.minY, bed.maxY);
+  return {
+    words: 'Move the sheet onto the bed',
+    name: 'move the sheet onto the bed',
+    isSafe: false,
+    step: { kind: 'move sheet', sheetId: id, dx, dy },
+  };
+}
 
 function sortByPlace(items: readonly Item[], whole: Box, safe: Box): { outside: Item[]; between: Item[] } {
   const outside: Item[] = [];

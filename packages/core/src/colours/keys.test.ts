@@ -3,6 +3,7 @@ import fc from 'fast-check';
 import { assignPaint, pinItems, setKey } from '../edits/items.ts';
 import { mergeLayer, setLayer } from '../edits/layers.ts';
 import { box, item, jobWith, line, rule, shop } from '../fixtures/shop.ts';
+import { betterKey } from './best-key.ts';
 import { deriveMeaning } from './derive.ts';
 import { type ColourKey, colourDistance, layerByKey, operationColourKey, standardLayers } from './key.ts';
 import { changeOfKey, keyFromJob, keyThatTakes, keyTroubles } from './key-change.ts';
@@ -16,6 +17,43 @@ const stroked = (colour: string, count = 1) =>
   );
 const missesOf = (items: ReturnType<typeof stroked>, key: ColourKey = house) =>
   nearMisses(deriveMeaning(jobWith(items), key).paints, key);
+
+describe('the key that fits what arrives', () => {
+  const named = (id: string, ...colours: string[]): ColourKey => ({
+    ...house,
+    id,
+    rules: colours.map((colour) => rule({ colour })),
+  });
+  const byWidth = {
+    ...house,
+    id: 'width',
+    rules: [rule({ minWidthMm: 0, maxWidthMm: 0.2 }), rule({ minWidthMm: 0.2 })],
+  };
+  const drawing = [...stroked('#112233'), ...stroked('#445566', 3), ...stroked('#778899')];
+  const keys = [house, byWidth, named('two', '#112233', '#445566'), named('three', '#112233', '#445566', '#778899')];
+  test('is the one that means most of its paints', () => {
+    expect(betterKey(drawing, keys, house)).toMatchObject({ key: { id: 'three' }, meant: 3, paints: 3 });
+    expect(betterKey(drawing, keys.slice(0, 3), house)).toMatchObject({ key: { id: 'two' }, meant: 2, paints: 3 });
+  });
+  test('is not offered where none is better, or it takes any colour', () => {
+    expect(betterKey(drawing, keys, keys[3])).toBeNull();
+    expect(betterKey(drawing, [house, byWidth], house)).toBeNull();
+    expect(betterKey(stroked('#D0481E'), keys, house)).toBeNull();
+    expect(
+      betterKey(
+        drawing.map((one) => ({ ...one, hidden: true })),
+        keys,
+        house,
+      ),
+    ).toBeNull();
+    expect(betterKey([], keys, house)).toBeNull();
+  });
+  test('goes by width where that alone tells lines apart', () => {
+    const [thin] = stroked('#123456');
+    const thick = { ...thin, id: 'thick', paint: { ...thin.paint, strokeWidthMm: 0.5 } };
+    expect(betterKey([thin, thick], [house, byWidth], house)).toMatchObject({ key: { id: 'width' }, meant: 2 });
+  });
+});
 
 describe('near misses', () => {
   test('a colour a little off a rule’s is found, with how far', () => {

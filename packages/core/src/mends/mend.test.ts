@@ -34,6 +34,18 @@ describe('what is drawn off the bed or into its margin', () => {
     expect(codesAfter(job, mend)).toEqual([]);
   });
 
+  test('a sheet over the edge is moved onto the bed, alone; one that is larger than it is only told', () => {
+    const at = (x: number, width: number) => jobWith([sound], { sheets: [{ ...sheet, x, width, height: 300 }] });
+    const [mend] = mendsOf(at(450, 300), 'sheet-off-bed');
+    const after = mended(at(450, 300), mend);
+    expect(after.sheets[0]).toMatchObject({ x: 300, y: 0 });
+    expect(after.drawing.items).toEqual([sound]);
+    expect(codesAfter(at(450, 300), mend)).not.toContain('sheet-off-bed');
+    expect(mendsOf(at(0, 900), 'sheet-off-bed')).toEqual([]);
+    expect(findingsOf(at(0, 900)).map(({ code }) => code)).toContain('sheet-off-bed');
+    expect(findingsOf(at(0, 600)).map(({ code }) => code)).not.toContain('sheet-off-bed');
+  });
+
   test('what lies in it and its group go along, and what is larger than the room stays', () => {
     const [plate, hole] = [item(box(-5, 100, 50), 'cut', { groupId: 'g' }), item(box(10, 110, 5), 'cut')];
     const mate = item(line(300, 300, 320, 300), 'score', { groupId: 'g' });

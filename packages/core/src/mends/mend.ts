@@ -1,5 +1,5 @@
 import type { JobDocument } from '../document/job.ts';
-import { changeSetting, hideItems, moveItems, parkItems, pinItems, removeItems } from '../edits/items.ts';
+import { changeSetting, hideItems, moveItems, parkItems, pinItems, removeItems, setSheet } from '../edits/items.ts';
 import { joinEnds } from '../edits/join-ends.ts';
 import { orderSteps, setBurning, switchLayer } from '../edits/layers.ts';
 
@@ -15,6 +15,8 @@ export type MendStep =
       readonly setting: 'lineSpacingMm' | 'scanAngle';
       readonly value: number;
     }
+  /** A sheet alone: what lies on it stays where it is. */
+  | { readonly kind: 'move sheet'; readonly sheetId: string; readonly dx: number; readonly dy: number }
   | { readonly kind: 'park'; readonly itemIds: readonly string[] }
   | { readonly kind: 'bring in'; readonly itemIds: readonly string[] }
   /** Steps in the usual order, and the layers' lines from inside out. */
@@ -46,6 +48,10 @@ export function mended(job: JobDocument, { step }: Mend): JobDocument {
       return pinItems(job, new Set(step.itemIds), step.layerId);
     case 'set':
       return changeSetting(job, step.preparedId, step.setting, step.value);
+    case 'move sheet': {
+      const sheet = job.sheets.find(({ id }) => id === step.sheetId);
+      return sheet ? setSheet(job, { ...sheet, x: sheet.x + step.dx, y: sheet.y + step.dy }) : job;
+    }
     case 'park':
       return parkItems(job, new Set(step.itemIds), true);
     case 'bring in':

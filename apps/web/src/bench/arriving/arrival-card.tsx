@@ -10,6 +10,7 @@ import { ReadingPart } from './arrival-reading.tsx';
 import { Report, ReportSummary } from './arrival-report.tsx';
 import { SizePart } from './arrival-size.tsx';
 import { readNext, take } from './arriving.ts';
+import { KeyOffer } from './key-offer.tsx';
 
 /** What a file holds, how large it is and where it goes, before any of it is in the job. */
 export function ArrivalCard({ arriving }: { arriving: Arriving }) {
@@ -68,6 +69,7 @@ export function ArrivalCard({ arriving }: { arriving: Arriving }) {
           </div>
         )}
       </div>
+      <KeyOffer arriving={arriving} />
       <SizePart arriving={arriving} />
       <PlacePart arriving={arriving} />
       <ReadingPart arriving={arriving} />

@@ -1,9 +1,21 @@
 import { useMemo } from 'react';
 import { Link } from 'react-router';
+import { Notice } from '../../../ui/notice.tsx';
 import { useBench } from '../../context.ts';
+import { jobOf } from '../../state/document.ts';
 import { findingsOf } from '../../state/plan.ts';
 import { nameOf } from '../../thing-names.ts';
+import { useBurntRuns } from '../../use-runs.ts';
 import { Part } from '../drawer.tsx';
+
+/** A run that takes the stock as another leaves it, and that other, where it was not burnt to its end; else null. */
+function useEarlyRun(): { run: string; before: string } | null {
+  const runs = useBench((state) => jobOf(state).runs);
+  const { run } = useBench((state) => state.prepared);
+  const burnt = useBurntRuns();
+  const before = runs[runs.findIndex(({ id }) => id === run.id) - 1];
+  return run.stock !== 'fresh' && before && !burnt.has(before.id) ? { run: run.name, before: before.name } : null;
+}
 
 /** Notes longer than this are cut off. */
 const longestNote = 120;
@@ -22,10 +34,19 @@ export function BeforeSend() {
   const parked = prepared.parked.size;
   const undecided = findings?.filter(({ code, accepted }) => code === 'decided' && accepted === undefined).length ?? 0;
   const accepted = findings?.filter((finding) => finding.accepted !== undefined && finding.code !== 'decided') ?? [];
-  if (notes.length + parked + undecided + accepted.length === 0) return null;
+  const early = useEarlyRun();
+  if (!early && notes.length + parked + undecided + accepted.length === 0) return null;
   return (
     <Part title="Before you send">
-      <ul className="flex flex-col gap-1.5 rounded-[10px] border border-line bg-raised p-3" data-testid="before-send">
+      {early && (
+        <Notice level="warns" title={`${early.before} was not burnt yet`}>
+          {early.run} takes the stock as {early.before} leaves it. Burn {early.before} first.
+        </Notice>
+      )}
+      <ul
+        className="empty:hidden flex flex-col gap-1.5 rounded-[10px] border border-line bg-raised p-3"
+        data-testid="before-send"
+      >
         {notes.map((item) => (
           <li key={item.id} className="[overflow-wrap:anywhere]">
             <span className="font-semibold">Note:</span> {nameOf(item).slice(0, longestNote)}
