@@ -2,6 +2,7 @@ import type { BurnPlan } from '../plan/plan.ts';
 import type { PreparedJob } from '../plan/prepare.ts';
 import { withAccepted } from './accept.ts';
 import { checkBeamPath } from './beam-path.ts';
+import { checkCrossingCuts } from './crossing-cuts.ts';
 import { checkCrossingFills } from './crossing-fills.ts';
 import { checkDecided } from './decided.ts';
 import type { Check, Finding, FindingLevel } from './finding.ts';
@@ -42,6 +43,7 @@ const checks: readonly Check[] = [
   checkCancelling,
   checkCrossingFills,
   checkFlips,
+  checkCrossingCuts,
   checkKerf,
   checkSharedCuts,
   checkThin,

@@ -42,6 +42,7 @@ export type FindingCode =
   | 'layer-in-no-run'
   | 'border-gone'
   | 'no-landing'
+  | 'cuts-cross'
   | 'sheet-off-bed'
   | 'parked'
   | 'decided';

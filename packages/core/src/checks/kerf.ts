@@ -37,6 +37,11 @@ function kerfCuts(prepared: PreparedJob): readonly KerfCut[] {
   return cuts;
 }
 
+/** The items that burn beside their lines, by half a kerf. */
+export function itemsMovedByKerf(prepared: PreparedJob): ReadonlySet<Item> {
+  return new Set(itemsOf(kerfCuts(prepared).filter(({ side }) => side !== 0)));
+}
+
 function itemsOf(cuts: readonly KerfCut[]): Item[] {
   return [...new Set(cuts.map(({ line }) => line.item))];
 }

@@ -3,7 +3,7 @@ import { marksOf } from './derive.ts';
 import { type ColourKey, type Mark, ruleFits } from './key.ts';
 
 /** How much of a drawing means something under a key. */
-export interface KeyFit {
+interface KeyFit {
   readonly key: ColourKey;
   /** How many of its paints mean something. */
   readonly meant: number;

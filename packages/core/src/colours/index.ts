@@ -1,4 +1,4 @@
-export { betterKey, type KeyFit } from './best-key.ts';
+export { betterKey } from './best-key.ts';
 export { deriveMeaning, type Extent, extentOf, itemsOfPaint, type Meaning, type PaintUse } from './derive.ts';
 export { drawnPaint } from './drawn.ts';
 export { type ColourKey, keyInShop, type Mark, operationColourKey, type Rule, standardLayers } from './key.ts';

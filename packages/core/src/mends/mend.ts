@@ -2,6 +2,7 @@ import type { JobDocument } from '../document/job.ts';
 import { changeSetting, hideItems, moveItems, parkItems, pinItems, removeItems, setSheet } from '../edits/items.ts';
 import { joinEnds } from '../edits/join-ends.ts';
 import { orderSteps, setBurning, switchLayer } from '../edits/layers.ts';
+import { combined, trimmed } from './combine.ts';
 
 /** What a mend does to a job, in plain data: it is found beside the page, and done in it. */
 export type MendStep =
@@ -15,6 +16,10 @@ export type MendStep =
       readonly setting: 'lineSpacingMm' | 'scanAngle';
       readonly value: number;
     }
+  /** Outlines put together; taking away takes the others from the first. */
+  | { readonly kind: 'combine'; readonly itemIds: readonly string[]; readonly how: 'unite' | 'subtract' }
+  /** A closed outline becomes what of its line lies within another. */
+  | { readonly kind: 'trim'; readonly itemId: string; readonly withinId: string }
   /** A sheet alone: what lies on it stays where it is. */
   | { readonly kind: 'move sheet'; readonly sheetId: string; readonly dx: number; readonly dy: number }
   | { readonly kind: 'park'; readonly itemIds: readonly string[] }
@@ -48,6 +53,10 @@ export function mended(job: JobDocument, { step }: Mend): JobDocument {
       return pinItems(job, new Set(step.itemIds), step.layerId);
     case 'set':
       return changeSetting(job, step.preparedId, step.setting, step.value);
+    case 'combine':
+      return combined(job, step.itemIds, step.how);
+    case 'trim':
+      return trimmed(job, step.itemId, step.withinId);
     case 'move sheet': {
       const sheet = job.sheets.find(({ id }) => id === step.sheetId);
       return sheet ? setSheet(job, { ...sheet, x: sheet.x + step.dx, y: sheet.y + step.dy }) : job;
@@ -70,6 +79,7 @@ export function mended(job: JobDocument, { step }: Mend): JobDocument {
 
 /** The items that a mend changes; none where it changes a setting. */
 export function mendedItems({ step }: Mend): readonly string[] {
+  if (step.kind === 'trim') return [step.itemId];
   return 'itemIds' in step ? step.itemIds : [];
 }
 

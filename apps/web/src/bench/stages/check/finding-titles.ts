@@ -35,6 +35,7 @@ export const findingTitles: Record<Finding['code'], string> = {
   'layer-in-no-run': 'Burns in no run',
   'border-gone': 'A border is gone',
   'no-landing': 'Nowhere to land',
+  'cuts-cross': 'Cut outlines that cross',
   'sheet-off-bed': 'A sheet over the edge',
   parked: 'Parked beside the bed',
   decided: 'Decided for you',

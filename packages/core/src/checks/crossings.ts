@@ -1,0 +1,137 @@
+import { boundsOf, type Item, pathOf, polylinesOf } from '../document/item.ts';
+import { areaOf, intersectAreas, sizeOfArea, subtractAreas } from '../geometry/areas/area.ts';
+import { type Box, boxOf, growBox } from '../geometry/paths/box.ts';
+import { indexBoxes } from '../geometry/paths/box-index.ts';
+import { DisjointSets } from '../geometry/questions/disjoint-sets.ts';
+
+/*
+ * Closed outlines of items that cross those of others.
+ */
+
+/** More places than these are not named. */
+const mostPlaces = 200;
+
+/** An edge of an item's closed outline. */
+interface Edge {
+  /** The item, by its place in the list. */
+  readonly owner: number;
+  readonly x0: number;
+  readonly y0: number;
+  readonly x1: number;
+  readonly y1: number;
+}
+
+/** Items that cross each other, and where. */
+export interface Crossing {
+  readonly items: readonly Item[];
+  readonly places: readonly Box[];
+}
+
+/** The items that cross others of them, and where they do. */
+export function crossingItems(items: readonly Item[]): Crossing {
+  const clusters = crossingClusters(items);
+  const all = new Set(clusters.flatMap((cluster) => cluster.items));
+  return {
+    items: items.filter((item) => all.has(item)),
+    places: clusters.flatMap(({ places }) => places).slice(0, mostPlaces),
+  };
+}
+
+/** Items by which of them cross each other, directly or by way of others; what crosses none is left out. */
+export function crossingClusters(items: readonly Item[]): Crossing[] {
+  const edges = items.flatMap(edgesOf);
+  const index = indexBoxes(edges.map(boxOfEdge));
+  const sets = new DisjointSets(items.length);
+  const found: { owner: number; place: Box }[] = [];
+  const touching = new Set<string>();
+  edges.forEach((edge, i) => {
+    const { minX, minY, maxX, maxY } = boxOfEdge(edge);
+    for (const j of index?.search(minX, minY, maxX, maxY) ?? []) {
+      const other = edges[j];
+      if (j <= i || other.owner === edge.owner) continue;
+      const place = crossingOf(edge, other);
+      if (!place) {
+        if (doTouch(edge, other)) touching.add(`${edge.owner} ${other.owner}`);
+        continue;
+      }
+      sets.join(edge.owner, other.owner);
+      found.push({ owner: edge.owner, place: growBox(boxOf(place.x, place.y, 0, 0), 0.5) });
+    }
+  });
+  // Outlines whose edges run along each other may overlap without one that goes through another.
+  for (const pair of touching) {
+    const [a, b] = pair.split(' ').map(Number);
+    if (sets.firstOf(a) === sets.firstOf(b)) continue;
+    const place = overlapOf(items[a], items[b]);
+    if (!place) continue;
+    sets.join(a, b);
+    found.push({ owner: a, place });
+  }
+  return [...sets.sets()].flatMap(([first, members]) => {
+    if (members.length === 1) return [];
+    const places = found.filter(({ owner }) => sets.firstOf(owner) === first).map(({ place }) => place);
+    return [{ items: members.map((i) => items[i]), places: places.slice(0, mostPlaces) }];
+  });
+}
+
+function edgesOf(item: Item, owner: number): Edge[] {
+  return polylinesOf(item).flatMap(({ points, closed }) => {
+    const count = points.length / 2;
+    if (!closed) return [];
+    return Array.from({ length: count }, (_, i) => {
+      const next = (i + 1) % count;
+      return { owner, x0: points[2 * i], y0: points[2 * i + 1], x1: points[2 * next], y1: points[2 * next + 1] };
+    });
+  });
+}
+
+function boxOfEdge({ x0, y0, x1, y1 }: Edge): Box {
+  return { minX: Math.min(x0, x1), minY: Math.min(y0, y1), maxX: Math.max(x0, x1), maxY: Math.max(y0, y1) };
+}
+
+/** Whether an end of one edge lies on the other. */
+function doTouch(a: Edge, b: Edge): boolean {
+  const isOn = ({ x0, y0, x1, y1 }: Edge, x: number, y: number) => {
+    const [dx, dy] = [x1 - x0, y1 - y0];
+    const t = Math.min(1, Math.max(0, ((x - x0) * dx + (y - y0) * dy) / (dx * dx + dy * dy || 1)));
+    return Math.hypot(x - x0 - dx * t, y - y0 - dy * t) <= beyond;
+  };
+  return isOn(b, a.x0, a.y0) || isOn(b, a.x1, a.y1) || isOn(a, b.x0, b.y0) || isOn(a, b.x1, b.y1);
+}
+
+/** Areas smaller than this, in mm², are what rounding leaves. */
+const leastArea = 0.001;
+
+/** Where two outlines overlap, each with a part beside the other; null where they do not. */
+function overlapOf(a: Item, b: Item): Box | null {
+  const [first, second] = [boundsOf(a), boundsOf(b)];
+  const isApart = (low: number, high: number) => high - low < 2 * beyond;
+  if (
+    isApart(Math.max(first.minX, second.minX), Math.min(first.maxX, second.maxX)) ||
+    isApart(Math.max(first.minY, second.minY), Math.min(first.maxY, second.maxY))
+  )
+    return null;
+  const [left, right] = [areaOf(pathOf(a), 'evenodd'), areaOf(pathOf(b), 'evenodd')];
+  const both = intersectAreas(left, right);
+  const parts = [both, subtractAreas(left, right), subtractAreas(right, left)];
+  return parts.every((part) => sizeOfArea(part) > leastArea) ? both.bounds : null;
+}
+
+/** How far an edge has to go beyond another, in mm, to cross and not only touch it. */
+const beyond = 0.005;
+
+/** Where two edges cross within both; null where they only touch. */
+function crossingOf(a: Edge, b: Edge): { x: number; y: number } | null {
+  const [fromA, toA] = [sideOf(b, a.x0, a.y0), sideOf(b, a.x1, a.y1)];
+  const [fromB, toB] = [sideOf(a, b.x0, b.y0), sideOf(a, b.x1, b.y1)];
+  const isThrough = (p: number, q: number) => p * q < 0 && Math.min(Math.abs(p), Math.abs(q)) > beyond;
+  if (!isThrough(fromA, toA) || !isThrough(fromB, toB)) return null;
+  const t = fromA / (fromA - toA);
+  return { x: a.x0 + (a.x1 - a.x0) * t, y: a.y0 + (a.y1 - a.y0) * t };
+}
+
+/** How far a point lies to one side of an edge's line, in mm; below 0 to the other. */
+function sideOf({ x0, y0, x1, y1 }: Edge, x: number, y: number): number {
+  const [dx, dy] = [x1 - x0, y1 - y0];
+  return (dx * (y - y0) - dy * (x - x0)) / (Math.hypot(dx, dy) || 1);
+}
