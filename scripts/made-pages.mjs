@@ -1,9 +1,10 @@
+import { catalogue } from '@lambent/core/checks';
 import { operationOf, operations } from '@lambent/core/operations';
 import { allSettings, settingsOf } from '@lambent/core/settings';
 
 /** @returns by the name of its file, each page of docs/ that is made from what the code defines, as Markdown */
 export function madePages() {
-  return { 'settings.md': settingsPage() };
+  return { 'settings.md': settingsPage(), 'checks.md': checksPage() };
 }
 
 function settingsPage() {
@@ -23,6 +24,24 @@ function settingsPage() {
 Made by \`npm run docs\` from \`packages/core/src/settings/table.ts\`: a setting is one entry there, and what burns by it.
 
 ${tableOf(['setting', 'unit', 'usual', 'operations', 'concerns', 'in documents', 'in the book’s table'], rows)}
+`;
+}
+
+function checksPage() {
+  const weights = { blocks: 'blocks', warns: 'warns', notes: 'is noted' };
+  const rows = Object.entries(catalogue).map(([code, { title, levels, why, mends }]) => [
+    title,
+    levels.map((level) => weights[level]).join(' or '),
+    why,
+    mends.join(', '),
+    `\`${code}\``,
+  ]);
+  return `# What Check finds
+
+Made by \`npm run docs\` from \`packages/core/src/checks/catalogue.ts\`. What blocks keeps the job from the machine; what
+warns or is noted may be accepted with a reason, and comes back when what it is about changes. A mend is a named edit.
+
+${tableOf(['finding', 'weight', 'why it matters', 'mends', 'code'], rows)}
 `;
 }
 

@@ -4,7 +4,8 @@ import type { Item } from '../document/item.ts';
 import type { Accepted, JobDocument } from '../document/job.ts';
 import { outlineOf } from '../document/shapes.ts';
 import { pathData } from '../geometry/paths/path.ts';
-import type { Finding, FindingCode } from './finding.ts';
+import type { FindingCode } from './catalogue.ts';
+import type { Finding } from './finding.ts';
 
 /*
  * Findings that the operator accepts: they stay listed, but nothing is asked any more, until what they are about changes.

@@ -2,10 +2,11 @@ import type { BurnPlan } from '../plan/plan.ts';
 import type { PreparedJob } from '../plan/prepare.ts';
 import { withAccepted } from './accept.ts';
 import { checkBeamPath } from './beam-path.ts';
+import type { FindingLevel } from './catalogue.ts';
 import { checkCrossingCuts } from './crossing-cuts.ts';
 import { checkCrossingFills } from './crossing-fills.ts';
 import { checkDecided } from './decided.ts';
-import type { Check, Finding, FindingLevel } from './finding.ts';
+import type { Check, Finding } from './finding.ts';
 import { checkKerf, checkSharedCuts, checkSharpCorners, checkThin } from './kerf.ts';
 import { checkOpenCuts, checkOpenEngraves, checkTwice, checkWaiting } from './lines.ts';
 import {

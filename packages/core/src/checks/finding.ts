@@ -4,48 +4,7 @@ import type { Mend } from '../mends/mend.ts';
 import { isBurnt, type Operation } from '../operations/operations.ts';
 import type { BurnPlan } from '../plan/plan.ts';
 import type { PreparedJob } from '../plan/prepare.ts';
-
-/** A finding that blocks must be mended before the job is sent. */
-export type FindingLevel = 'blocks' | 'warns' | 'notes';
-
-export type FindingCode =
-  | 'nothing-to-burn'
-  | 'off-bed'
-  | 'beam-off-bed'
-  | 'off-sheet'
-  | 'into-margin'
-  | 'colour-without-meaning'
-  | 'open-cut'
-  | 'open-engrave'
-  | 'line-drawn-twice'
-  | 'no-sheet'
-  | 'no-recipe'
-  | 'beyond-machine'
-  | 'worked-out'
-  | 'forbidden-stock'
-  | 'outline-waits'
-  | 'missed-by-beam'
-  | 'kerf-swallows'
-  | 'thin-wall'
-  | 'narrow-gap'
-  | 'sharp-corner'
-  | 'shared-cut'
-  | 'run-up-short'
-  | 'slow-scan'
-  | 'layer-off'
-  | 'hidden-parts'
-  | 'picture-not-burnt'
-  | 'near-miss'
-  | 'order-broken'
-  | 'fills-cancel'
-  | 'fills-cross'
-  | 'layer-in-no-run'
-  | 'border-gone'
-  | 'no-landing'
-  | 'cuts-cross'
-  | 'sheet-off-bed'
-  | 'parked'
-  | 'decided';
+import type { FindingCode, FindingLevel } from './catalogue.ts';
 
 /** One result of the checks: what, where and why, in a plain sentence. */
 export interface Finding {

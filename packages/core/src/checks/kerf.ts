@@ -1,4 +1,4 @@
-import { boundsOf, type Item } from '../document/item.ts';
+import { boundsOf, type Item, polylinesOf } from '../document/item.ts';
 import { beamSide, kerfLines } from '../fit/kerf.ts';
 import { thinPlaces } from '../geometry/offsets/thin.ts';
 import { type Box, boxesMeet, growBox } from '../geometry/paths/box.ts';
@@ -7,7 +7,8 @@ import { separates } from '../operations/operations.ts';
 import type { BurnLine } from '../plan/order.ts';
 import type { PreparedJob, PreparedLayer } from '../plan/prepare.ts';
 import { nestedLines } from '../plan/steps.ts';
-import { type Check, countOf, type Finding, finding, ifAny } from './finding.ts';
+import { type Check, countOf, type Finding, finding, ifAny, withMends } from './finding.ts';
+import { scored } from './offers.ts';
 import { overlappingOwners } from './overlap.ts';
 
 interface KerfCut {
@@ -52,12 +53,19 @@ export const checkKerf: Check = (prepared) => {
     ({ line, side, kerfMm }) => kerfLines(line.item, line.nth, side, kerfMm).length === 0,
   );
   return byLayer(swallowed).map(([layer, cuts]) =>
-    finding(
-      'kerf-swallows',
-      'blocks',
-      `${countOf(cuts.length, 'hole is', 'holes are')} no wider than the kerf of ${cuts[0].kerfMm} mm, and would not be burnt. Make it a single line, or set the kerf to 0.`,
-      itemsOf(cuts),
-      layer.layer.id,
+    withMends(
+      finding(
+        'kerf-swallows',
+        'blocks',
+        `${countOf(cuts.length, 'hole is', 'holes are')} no wider than the kerf of ${cuts[0].kerfMm} mm, and would not be burnt. Make it a single line, or set the kerf to 0.`,
+        itemsOf(cuts),
+        layer.layer.id,
+      ),
+      // An item that has other outlines, too, is more than a hole.
+      scored(
+        prepared,
+        itemsOf(cuts).filter((item) => polylinesOf(item).length === 1),
+      ),
     ),
   );
 };

@@ -67,11 +67,15 @@ function joined({ job }: PreparedJob, items: readonly Item[]): Mend | null {
 export const checkOpenEngraves: Check = (prepared) => {
   const open = burntItems(prepared, fillsAreas).filter(hasOpen);
   return ifAny(open, () =>
-    finding(
-      'open-engrave',
-      'warns',
-      `${countOf(open.length, 'line', 'lines')} on an engrave layer enclose nothing and will not be burnt. Close them, or put them on a score layer.`,
-      open,
+    withMends(
+      finding(
+        'open-engrave',
+        'warns',
+        `${countOf(open.length, 'line', 'lines')} on an engrave layer enclose nothing and will not be burnt. Close them, or put them on a score layer.`,
+        open,
+      ),
+      joined(prepared, open),
+      scored(prepared, open),
     ),
   );
 };
@@ -99,7 +103,7 @@ export const checkTwice: Check = (prepared) => {
 };
 
 /** Removes items that lie on another one exactly; null where none does. */
-function keptOnce(items: readonly Item[]): Mend | null {
+export function keptOnce(items: readonly Item[]): Mend | null {
   const seen = new Set<string>();
   const itemIds = items.flatMap((item) => {
     const name = outlineName(item);

@@ -3,6 +3,7 @@ import { nearMisses } from '../colours/near-miss.ts';
 import { boundsOf, type Item } from '../document/item.ts';
 import { fillsAreas, isBurnt } from '../operations/operations.ts';
 import { burntItems, type Check, countOf, finding, ifAny, withMends } from './finding.ts';
+import { keptOnce } from './lines.ts';
 import { uniteOverlaps } from './offers.ts';
 
 /** Paints that neither the key nor the job gives a meaning. */
@@ -165,6 +166,7 @@ export const checkCancelling: Check = ({ layers }) =>
           items,
           layer.id,
         ),
+        keptOnce(items),
         uniteOverlaps(layer),
       ),
     );

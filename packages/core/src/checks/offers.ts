@@ -23,7 +23,7 @@ export function uniteOverlaps({ id, name }: Layer): Mend {
 /** Puts items on the layer that is scored; null where the key has none. */
 export function scored({ meaning }: PreparedJob, items: readonly Item[]): Mend | null {
   const layer = meaning.layers.find(({ operation }) => operation === labelOperation);
-  if (!layer) return null;
+  if (!layer || items.length === 0) return null;
   return {
     words: items.length === 1 ? 'Score it' : 'Score them',
     name: `put on ${layer.name}`,

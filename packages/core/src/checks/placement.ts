@@ -1,5 +1,5 @@
 import { boundsOf, type Item } from '../document/item.ts';
-import { type Sheet, sheetBox, sheetHolds, sheetUnder } from '../document/sheet.ts';
+import { type Sheet, sheetBox, sheetHolds, sheetSafeBox, sheetUnder } from '../document/sheet.ts';
 import { type Box, boxContains, boxesMeet, boxHeight, boxWidth, growBox } from '../geometry/paths/box.ts';
 import { bedBox } from '../machine/machine.ts';
 import type { Mend } from '../mends/mend.ts';
@@ -80,23 +80,37 @@ export const checkSheet: Check = (prepared) => {
   const where = across === off.length ? 'over the edge of' : 'off';
   return [
     ...ifAny(off, () =>
-      finding(
-        'off-sheet',
-        'warns',
-        `${countOf(off.length, 'item lies', 'items lie')} ${where} the sheet and would burn the bed below. Move ${off.length === 1 ? 'it' : 'them'}, or give the sheet its true size and place.`,
-        off,
+      withMends(
+        finding(
+          'off-sheet',
+          'warns',
+          `${countOf(off.length, 'item lies', 'items lie')} ${where} the sheet and would burn the bed below. Move ${off.length === 1 ? 'it' : 'them'}, or give the sheet its true size and place.`,
+          off,
+        ),
+        ontoSheet(prepared, off, 'Move onto the sheet'),
       ),
     ),
     ...ifAny(close, () =>
-      finding(
-        'into-margin',
-        'warns',
-        `${countOf(close.length, 'item comes', 'items come')} within ${sheets[0].margin} mm of the sheet’s edge, where stock is often bent or short.`,
-        close,
+      withMends(
+        finding(
+          'into-margin',
+          'warns',
+          `${countOf(close.length, 'item comes', 'items come')} within ${sheets[0].margin} mm of the sheet’s edge, where stock is often bent or short.`,
+          close,
+        ),
+        ontoSheet(prepared, close, 'Move away from the edge'),
       ),
     ),
   ];
 };
+
+/** Moves items within the margin of the job's sheet; null where there are several, or it is turned. */
+function ontoSheet(prepared: PreparedJob, items: readonly Item[], words: string): Mend | null {
+  const [sheet, ...others] = prepared.job.sheets;
+  if (!sheet || others.length > 0 || sheet.angle) return null;
+  const mend = movedInto(prepared, items, sheetSafeBox(sheet), () => words);
+  return mend && { ...mend, isSafe: false };
+}
 
 /** Sheets that reach over the bed's edge: what of them lies beside it cannot be reached. */
 export const checkSheetPlaces: Check = ({ job, machine, layers }) => {

@@ -7,7 +7,8 @@ import { isBurnt, type Operation } from '../operations/operations.ts';
 import type { BurnPlan } from '../plan/plan.ts';
 import type { PreparedJob } from '../plan/prepare.ts';
 import type { SettingSource } from '../recipes/in-force/apply.ts';
-import { burntItems, type Finding, type FindingLevel } from './finding.ts';
+import type { FindingLevel } from './catalogue.ts';
+import { burntItems, type Finding } from './finding.ts';
 
 /** Everything a plan says about a file, as plain figures; lengths in mm, times in seconds. */
 export interface Report {

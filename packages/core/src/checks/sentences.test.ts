@@ -9,8 +9,9 @@ import { box, item, jobWith, line, shop } from '../fixtures/shop.ts';
 import { emptyPath } from '../geometry/paths/path.ts';
 import { planJob } from '../plan/plan.ts';
 import { prepareJob } from '../plan/prepare.ts';
+import type { FindingCode } from './catalogue.ts';
 import { checkJob } from './check.ts';
-import { type FindingCode, finding } from './finding.ts';
+import { finding } from './finding.ts';
 
 /** What the checks say of a job with one code: level, sentence, items, layer. */
 function said(job: JobDocument, code: FindingCode, of = shop) {

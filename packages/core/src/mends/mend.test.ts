@@ -1,10 +1,12 @@
 import { describe, expect, test } from '@jest/globals';
+import type { FindingCode } from '../checks/catalogue.ts';
 import { checkJob } from '../checks/check.ts';
-import type { FindingCode } from '../checks/finding.ts';
 import type { Item } from '../document/item.ts';
 import type { JobDocument } from '../document/job.ts';
+import { changeSetting } from '../edits/items.ts';
 import { orderSteps, setBurning, switchLayer } from '../edits/layers.ts';
 import { box, item, jobWith, line, shop } from '../fixtures/shop.ts';
+import { appendPath, PathBuilder } from '../geometry/paths/path.ts';
 import { planJob } from '../plan/plan.ts';
 import { prepareJob } from '../plan/prepare.ts';
 import { type Mend, mended, mendedAll, mendedItems } from './mend.ts';
@@ -142,4 +144,51 @@ test('several are done at once; one that would change what another has changed w
     [3, 0],
     [3, 0],
   ]);
+});
+
+describe('what else is put right by a press', () => {
+  const wordsOf = (job: JobDocument, code: FindingCode) => mendsOf(job, code).map(({ words }) => words);
+  const done = (job: JobDocument, code: FindingCode, words: string) => {
+    const mend = mendsOf(job, code).find((known) => known.words === words);
+    if (!mend) throw new Error(`“${words}” is not offered`);
+    return mended(job, mend);
+  };
+  const codesOf = (job: JobDocument) => findingsOf(job).map(({ code }) => code);
+  test('an engraving that does not close is joined, or scored', () => {
+    const open = jobWith([item(line(20, 20, 60, 20, 60, 50, 20, 50, 20, 20.1), 'engrave')]);
+    expect(wordsOf(open, 'open-engrave')).toEqual(['Join ends within 0.10 mm', 'Score it']);
+    expect(codesOf(done(open, 'open-engrave', 'Join ends within 0.10 mm'))).not.toContain('open-engrave');
+    expect(codesOf(done(open, 'open-engrave', 'Score it'))).not.toContain('open-engrave');
+    const far = jobWith([item(line(20, 20, 60, 20, 60, 50), 'engrave')]);
+    expect(wordsOf(far, 'open-engrave')).toEqual(['Score it']);
+  });
+  test('a hole that the kerf swallows is scored, unless it is part of more', () => {
+    const plate = item(box(20, 20, 60), 'cut');
+    const job = changeSetting(jobWith([plate, item(box(40, 40, 0.3), 'cut')]), 'cut', 'kerfMm', 0.4);
+    expect(codesOf(done(job, 'kerf-swallows', 'Score it'))).not.toContain('kerf-swallows');
+    const builder = new PathBuilder();
+    for (const part of [box(20, 20, 60), box(40, 40, 0.3)]) appendPath(builder, part, true);
+    const together = changeSetting(jobWith([item(builder.build(), 'cut')]), 'cut', 'kerfMm', 0.4);
+    expect(wordsOf(together, 'kerf-swallows')).toEqual([]);
+  });
+  test('what lies off its sheet, or near its edge, is moved onto it', () => {
+    const off = jobWith([item(box(490, 100, 20), 'cut')]);
+    const after = done(off, 'off-sheet', 'Move onto the sheet');
+    expect(boxAt(after, after.drawing.items[0].id)).toEqual([-13, 0]);
+    expect(codesOf(after)).not.toContain('off-sheet');
+    const near = jobWith([item(box(478, 100, 20), 'cut')]);
+    expect(codesOf(done(near, 'into-margin', 'Move away from the edge'))).not.toContain('into-margin');
+    expect(wordsOf(jobWith([item(box(-5, 100, 505), 'score')]), 'off-sheet')).toEqual([]);
+  });
+  test('of engravings that cancel out one of each is kept', () => {
+    const job = jobWith([
+      item(box(20, 20, 30), 'engrave'),
+      item(box(20, 20, 30), 'engrave'),
+      item(box(90, 20, 30), 'engrave'),
+    ]);
+    const [words] = wordsOf(job, 'fills-cancel');
+    const after = done(job, 'fills-cancel', words);
+    expect(after.drawing.items).toHaveLength(2);
+    expect(codesOf(after)).not.toContain('fills-cancel');
+  });
 });

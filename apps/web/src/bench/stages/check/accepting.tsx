@@ -1,4 +1,4 @@
-import { aboutOf, acceptedOf, type Finding } from '@lambent/core/checks';
+import { aboutOf, acceptedOf, catalogue, type Finding } from '@lambent/core/checks';
 import { acceptFinding, takeBackAccepted } from '@lambent/core/edits';
 import { useEffect, useId, useRef, useState } from 'react';
 import { Button } from '../../../ui/button.tsx';
@@ -6,7 +6,6 @@ import { showSelection } from '../../bed/showing.ts';
 import { useBench, useBenchActions } from '../../context.ts';
 import { jobOf } from '../../state/document.ts';
 import { isPlanned } from '../../state/plan.ts';
-import { findingTitles } from './finding-titles.ts';
 
 /** The most that is kept of a reason. */
 const longestReason = 200;
@@ -30,7 +29,7 @@ export function AcceptForm({ finding }: { finding: Finding }) {
       onSubmit={(event) => {
         event.preventDefault();
         if (said === '' || !current) return;
-        const title = findingTitles[finding.code].toLowerCase();
+        const title = catalogue[finding.code].title.toLowerCase();
         actions.edit(`accept “${title}”`, (job) => acceptFinding(job, acceptedOf(finding, job, said)));
       }}
     >
@@ -131,12 +130,12 @@ export function AcceptedPart({ findings }: { findings: readonly Finding[] }) {
             onPointerLeave={() => actions.pointOut([])}
           >
             <span className="min-w-0 flex-1 [overflow-wrap:anywhere]">
-              {finding.code === 'decided' ? finding.message : findingTitles[finding.code]}
+              {finding.code === 'decided' ? finding.message : catalogue[finding.code].title}
               <span className="block text-quiet">{finding.accepted}</span>
             </span>
             <Button
               disabled={!current}
-              aria-label={`Take back: ${findingTitles[finding.code]}`}
+              aria-label={`Take back: ${catalogue[finding.code].title}`}
               onClick={() =>
                 actions.edit('take back what was accepted', (job) =>
                   takeBackAccepted(job, new Set([aboutOf(finding, jobOf(actions.get()))])),

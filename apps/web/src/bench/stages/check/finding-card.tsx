@@ -1,4 +1,4 @@
-import type { Finding } from '@lambent/core/checks';
+import { catalogue, type Finding } from '@lambent/core/checks';
 import { type Mend, mended, mendPreview } from '@lambent/core/mends';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { Button } from '../../../ui/button.tsx';
@@ -8,12 +8,12 @@ import { useBench, useBenchActions } from '../../context.ts';
 import { jobOf } from '../../state/document.ts';
 import { isPlanned } from '../../state/plan.ts';
 import { AcceptForm } from './accepting.tsx';
-import { findingTitles } from './finding-titles.ts';
 
 /** One thing that the checks found: what, where and why, and what puts it right. */
 export function FindingCard({ finding }: { finding: Finding }) {
   const actions = useBenchActions();
   const { itemIds, places = [], mends = [] } = finding;
+  const { title, why } = catalogue[finding.code];
   const [shown, setShown] = useState(0);
   return (
     <div
@@ -21,8 +21,9 @@ export function FindingCard({ finding }: { finding: Finding }) {
       onPointerLeave={() => actions.pointOut([])}
       data-testid={`finding-${finding.code}`}
     >
-      <Notice level={finding.level} title={findingTitles[finding.code]}>
+      <Notice level={finding.level} title={title}>
         <p>{finding.message}</p>
+        <p className="text-quiet">{why}</p>
         <div className="flex flex-wrap gap-1.5 pt-2 empty:hidden">
           {mends.map((mend, i) => (
             <MendButton key={mend.words} mend={mend} isUsual={i === 0 && finding.level === 'blocks'} />

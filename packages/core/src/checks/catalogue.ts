@@ -1,0 +1,246 @@
+/** A finding that blocks must be mended before the job is sent. */
+export type FindingLevel = 'blocks' | 'warns' | 'notes';
+
+/** What is always the same of a finding, whatever it is found in. */
+interface FindingKind {
+  /** What it is called on screens. */
+  readonly title: string;
+  /** How grave it is, the graver first where that depends on more. */
+  readonly levels: readonly FindingLevel[];
+  /** Why it matters, in one plain sentence. */
+  readonly why: string;
+  /** What the buttons that put it right say, in words without their numbers. */
+  readonly mends: readonly string[];
+}
+
+const blocks = ['blocks'] as const;
+const warns = ['warns'] as const;
+const notes = ['notes'] as const;
+
+/** Everything that the checks may find. A check is a file that makes findings of these, and a line in `check.ts`. */
+export const catalogue = {
+  'nothing-to-burn': {
+    title: 'Nothing burns yet',
+    levels: blocks,
+    why: 'The machine would be sent a program that does nothing.',
+    mends: [],
+  },
+  'off-bed': {
+    title: 'Off the bed',
+    levels: blocks,
+    why: 'The machine stops with an alarm where it is to leave its bed, in the middle of the job.',
+    mends: ['Move onto the bed', 'Park beside the bed'],
+  },
+  'beam-off-bed': {
+    title: 'The beam would leave the bed',
+    levels: blocks,
+    why: 'Half a kerf, or the run-up of a scan line, reaches further than the drawing: the machine stops with an alarm.',
+    mends: ['Move in by'],
+  },
+  'sheet-off-bed': {
+    title: 'A sheet over the edge',
+    levels: warns,
+    why: 'What of the sheet lies beside the bed cannot be reached.',
+    mends: ['Move the sheet onto the bed'],
+  },
+  'off-sheet': {
+    title: 'Off the sheet',
+    levels: warns,
+    why: 'The beam would burn the bed below.',
+    mends: ['Move onto the sheet'],
+  },
+  'into-margin': {
+    title: 'Into the margin',
+    levels: warns,
+    why: 'At the edge the head may hit its stops, and stock is often bent or short.',
+    mends: ['Move out of the margin', 'Move away from the edge'],
+  },
+  parked: {
+    title: 'Parked beside the bed',
+    levels: notes,
+    why: 'It is kept with the job, and left out of every run.',
+    mends: ['Move onto the bed'],
+  },
+  'colour-without-meaning': {
+    title: 'A colour without meaning',
+    levels: blocks,
+    why: 'Nothing says whether it is cut, engraved or left alone.',
+    mends: [],
+  },
+  'near-miss': {
+    title: 'Colours hardly to be told apart',
+    levels: warns,
+    why: 'Two colours that look the same burn differently.',
+    mends: [],
+  },
+  'open-cut': {
+    title: 'Cut lines that do not close',
+    levels: warns,
+    why: 'A piece whose outline has a gap hangs on by it.',
+    mends: ['Join ends within', 'Score'],
+  },
+  'open-engrave': {
+    title: 'Nothing to fill',
+    levels: warns,
+    why: 'An open line has no inside that could be engraved.',
+    mends: ['Join ends within', 'Score'],
+  },
+  'line-drawn-twice': {
+    title: 'A line drawn twice',
+    levels: warns,
+    why: 'It burns twice: deeper, wider and charred.',
+    mends: ['Remove'],
+  },
+  'cuts-cross': {
+    title: 'Cut outlines that cross',
+    levels: ['blocks', 'warns'],
+    why: 'More pieces come loose than are drawn, and with a kerf not in the size that is stated.',
+    mends: ['Take the smaller out of the larger', 'Unite', 'Trim the smaller'],
+  },
+  'no-sheet': {
+    title: 'No sheet',
+    levels: warns,
+    why: 'Without a material there are no recipes, and nothing shows whether the work fits.',
+    mends: [],
+  },
+  'no-recipe': {
+    title: 'No recipe',
+    levels: blocks,
+    why: 'Nobody has said with which power and speed it burns.',
+    mends: [],
+  },
+  'beyond-machine': {
+    title: 'Beyond the machine',
+    levels: blocks,
+    why: 'The machine cannot do what its settings say.',
+    mends: [],
+  },
+  'worked-out': {
+    title: 'Worked out, never burnt',
+    levels: warns,
+    why: 'Power and speed were worked out from other recipes and may be off.',
+    mends: [],
+  },
+  'forbidden-stock': {
+    title: 'Never laser this',
+    levels: blocks,
+    why: 'It is dangerous to people or to the machine.',
+    mends: [],
+  },
+  'outline-waits': {
+    title: 'Still being worked out',
+    levels: blocks,
+    why: 'An outline that follows another is not known yet.',
+    mends: [],
+  },
+  'missed-by-beam': {
+    title: 'Too thin to burn',
+    levels: ['warns', 'notes'],
+    why: 'What lies between two scan lines, or is no wider than the kerf, leaves no trace.',
+    mends: ['Lines of', 'Score', 'Remove'],
+  },
+  'kerf-swallows': {
+    title: 'Narrower than the kerf',
+    levels: blocks,
+    why: 'The beam would have to go beyond the middle of the hole.',
+    mends: ['Score'],
+  },
+  'thin-wall': {
+    title: 'Thinner than the kerf',
+    levels: warns,
+    why: 'The beam takes it away from both sides.',
+    mends: [],
+  },
+  'narrow-gap': {
+    title: 'No room for the beam',
+    levels: warns,
+    why: 'Cuts on both sides of a gap meet, and take from what is beside it.',
+    mends: [],
+  },
+  'sharp-corner': {
+    title: 'Corners that stay round',
+    levels: notes,
+    why: 'The beam is round: inside a corner it leaves half its width.',
+    mends: [],
+  },
+  'shared-cut': {
+    title: 'An edge for two parts',
+    levels: warns,
+    why: 'Each part’s cut takes half a kerf from the other.',
+    mends: [],
+  },
+  'run-up-short': {
+    title: 'Little room to speed up',
+    levels: notes,
+    why: 'The head brakes while it burns, and the ends come out darker.',
+    mends: [],
+  },
+  'slow-scan': {
+    title: 'Sooner with lines turned',
+    levels: notes,
+    why: 'Scan lines along the longer side turn round less often.',
+    mends: ['Lines at'],
+  },
+  'layer-off': {
+    title: 'A layer is off',
+    levels: ['blocks', 'notes'],
+    why: 'What is on it stays out of this run.',
+    mends: ['Switch'],
+  },
+  'layer-in-no-run': {
+    title: 'Burns in no run',
+    levels: warns,
+    why: 'It is drawn to burn, and no run burns it.',
+    mends: [],
+  },
+  'hidden-parts': {
+    title: 'Hidden parts',
+    levels: notes,
+    why: 'They are kept, and neither shown nor burnt.',
+    mends: ['Bring', 'Remove for good'],
+  },
+  'picture-not-burnt': {
+    title: 'Picture not burnt',
+    levels: warns,
+    why: 'A picture is only shown as long as no layer burns it.',
+    mends: [],
+  },
+  'order-broken': {
+    title: 'Burnt after its piece is cut',
+    levels: warns,
+    why: 'A piece that is loose may have moved.',
+    mends: ['Burn in the usual order'],
+  },
+  'fills-cancel': {
+    title: 'Engravings that cancel out',
+    levels: warns,
+    why: 'Where two engravings lie on each other exactly, neither burns.',
+    mends: ['Remove', 'Unite overlaps'],
+  },
+  'fills-cross': {
+    title: 'Engravings that cross',
+    levels: warns,
+    why: 'Where two engravings overlap, neither burns.',
+    mends: ['Unite overlaps'],
+  },
+  'border-gone': {
+    title: 'A border is gone',
+    levels: warns,
+    why: 'Figure and ground are swapped within a border that is not there any more.',
+    mends: [],
+  },
+  'no-landing': {
+    title: 'Nowhere to land',
+    levels: blocks,
+    why: 'The run is to burn at a place that nobody has marked.',
+    mends: [],
+  },
+  decided: {
+    title: 'Decided for you',
+    levels: notes,
+    why: 'A file did not say, or could not be followed: look whether it is as it was meant.',
+    mends: [],
+  },
+} as const satisfies Record<string, FindingKind>;
+
+export type FindingCode = keyof typeof catalogue;
