@@ -217,7 +217,7 @@ describe('text', () => {
     const reading = read(text('x="0" font-family="Wanderlust, serif"', 'H\u4e00'));
     expect(codesOf(reading)).toEqual(expect.arrayContaining(['font-substituted', 'characters-missing']));
     expect(reading.notes.find(({ code }) => code === 'font-substituted')?.message).toMatch(
-      '“Wanderlust” is not here; “Bitter” is taken',
+      '“Wanderlust” is not here; “Bitter” is used',
     );
     expect(codesOf(read(text('x="0" font-family="sans-serif"')))).not.toContain('font-substituted');
   });
