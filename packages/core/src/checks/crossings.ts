@@ -2,7 +2,7 @@ import { boundsOf, type Item, pathOf, polylinesOf } from '../document/item.ts';
 import { areaOf, intersectAreas, sizeOfArea, subtractAreas } from '../geometry/areas/area.ts';
 import { type Box, boxOf, growBox } from '../geometry/paths/box.ts';
 import { indexBoxes } from '../geometry/paths/box-index.ts';
-import { DisjointSets } from '../geometry/questions/disjoint-sets.ts';
+import { Components } from '../geometry/questions/components.ts';
 
 /*
  * Closed outlines of items that cross those of others.
@@ -41,8 +41,9 @@ export function crossingItems(items: readonly Item[]): Crossing {
 export function crossingClusters(items: readonly Item[]): Crossing[] {
   const edges = items.flatMap(edgesOf);
   const index = indexBoxes(edges.map(boxOfEdge));
-  const sets = new DisjointSets(items.length);
+  const sets = new Components(items.length);
   const found: { owner: number; place: Box }[] = [];
+  const crossing = new Set<string>();
   const touching = new Set<string>();
   edges.forEach((edge, i) => {
     const { minX, minY, maxX, maxY } = boxOfEdge(edge);
@@ -55,21 +56,23 @@ export function crossingClusters(items: readonly Item[]): Crossing[] {
         continue;
       }
       sets.join(edge.owner, other.owner);
+      crossing.add(`${edge.owner} ${other.owner}`);
       found.push({ owner: edge.owner, place: growBox(boxOf(place.x, place.y, 0, 0), 0.5) });
     }
   });
   // Outlines whose edges run along each other may overlap without one that goes through another.
   for (const pair of touching) {
     const [a, b] = pair.split(' ').map(Number);
-    if (sets.firstOf(a) === sets.firstOf(b)) continue;
+    if (crossing.has(pair)) continue;
     const place = overlapOf(items[a], items[b]);
     if (!place) continue;
     sets.join(a, b);
     found.push({ owner: a, place });
   }
-  return [...sets.sets()].flatMap(([first, members]) => {
+  return sets.list().flatMap((members) => {
     if (members.length === 1) return [];
-    const places = found.filter(({ owner }) => sets.firstOf(owner) === first).map(({ place }) => place);
+    const own = new Set(members);
+    const places = found.filter(({ owner }) => own.has(owner)).map(({ place }) => place);
     return [{ items: members.map((i) => items[i]), places: places.slice(0, mostPlaces) }];
   });
 }

@@ -4,7 +4,7 @@ import { boxesMeet } from '../geometry/paths/box.ts';
 import { indexBoxes } from '../geometry/paths/box-index.ts';
 import { identity } from '../geometry/paths/matrix.ts';
 import { appendPath, PathBuilder } from '../geometry/paths/path.ts';
-import { DisjointSets } from '../geometry/questions/disjoint-sets.ts';
+import { Components } from '../geometry/questions/components.ts';
 import { engravedFills, engravedPath, hasOwnFill } from '../plan/fill.ts';
 import type { PreparedJob, PreparedLayer } from '../plan/prepare.ts';
 
@@ -44,7 +44,7 @@ function overlapping(items: readonly Item[]): Item[][] {
   const areas = filled.map(({ i, path }) => areaOf(path, items[i].fillRule));
   const boxes = areas.map(({ bounds }) => bounds);
   const index = indexBoxes(boxes);
-  const sets = new DisjointSets(items.length);
+  const sets = new Components(items.length);
   areas.forEach((area, a) => {
     const { minX, minY, maxX, maxY } = boxes[a];
     for (const b of index?.search(minX, minY, maxX, maxY) ?? []) {
@@ -52,7 +52,7 @@ function overlapping(items: readonly Item[]): Item[][] {
       if (sizeOfArea(intersectAreas(area, areas[b])) > leastOverlap) sets.join(filled[a].i, filled[b].i);
     }
   });
-  return [...sets.sets().values()].map((members) => members.map((i) => items[i]));
+  return sets.list().map((members) => members.map((i) => items[i]));
 }
 
 /** Several items as one that is filled where an odd number of them is, painted as the first. */

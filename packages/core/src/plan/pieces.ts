@@ -1,7 +1,7 @@
 import type { Polyline } from '../geometry/paths/flatten.ts';
 import { separates } from '../operations/operations.ts';
+import { nestedLines } from './cut-steps.ts';
 import type { PreparedJob } from './prepare.ts';
-import { nestedLines } from './steps.ts';
 
 /** What comes of a sheet by cutting: pieces, and what falls out of them. */
 export interface CutPieces {

@@ -9,9 +9,10 @@ import { Move, MoveList, type Moves } from './moves.ts';
 import type { BurnLine } from './order.ts';
 import { type OutOfOrder, outOfOrder } from './out-of-order.ts';
 import type { PreparedJob } from './prepare.ts';
-import { draftSteps, inOperatorsOrder, type StepDraft, type StepPart } from './steps.ts';
+import type { StepDraft, StepPart } from './step-draft.ts';
+import { draftSteps, inOperatorsOrder } from './steps.ts';
 
-export type { StepPart } from './steps.ts';
+export type { StepPart } from './step-draft.ts';
 
 import type { Machine } from '../machine/machine.ts';
 

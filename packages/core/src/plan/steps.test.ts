@@ -78,6 +78,42 @@ describe('the steps of a run', () => {
     expect(stepsOf(items, layers)).toEqual(['rows all: 20 50', 'outer all: 10']);
   });
 
+  describe('over several cut layers', () => {
+    const orders = ['inside-first', 'nearest', 'parts', 'rows'] as const;
+    const layersOf = (a: (typeof orders)[number], b: (typeof orders)[number]) => [
+      layer('a', 'cut', { burning: { order: a } }),
+      layer('b', 'cut', { burning: { order: b } }),
+    ];
+    // Each layer has a plate with a hole of the other's in it, and one of its own; one has an island in a hole as well.
+    const items = [
+      on('a', box(10, 10, 60)),
+      on('b', box(20, 20, 10)),
+      on('a', box(40, 20, 10)),
+      on('b', box(100, 10, 60)),
+      on('a', box(110, 20, 20)),
+      on('b', box(115, 25, 5)),
+      on('b', box(140, 20, 10)),
+    ];
+    test.each(orders.flatMap((a) => orders.map((b) => [a, b] as const)))(
+      'whatever their orders (%s and %s), what lies in an outline burns before it',
+      (a, b) => {
+        for (const drawn of [items, items.toReversed()]) {
+          const prepared = prepareJob(jobWith(drawn, { layers: layersOf(a, b) }), shop);
+          expect(planJob(prepared).outOfOrder).toEqual([]);
+        }
+      },
+    );
+    test('a layer that only lies in others goes first, as a whole', () => {
+      const holes = [
+        on('a', box(10, 10, 100)),
+        on('a', box(20, 20, 80)),
+        on('b', box(30, 30, 10)),
+        on('b', box(60, 30, 10)),
+      ];
+      expect(stepsOf(holes, layersOf('inside-first', 'parts'))).toEqual(['b all: 30 60', 'a inner: 20', 'a outer: 10']);
+    });
+  });
+
   test('go by the operator’s order; what that does not name follows what it usually follows', () => {
     const layers = ['a', 'b', 'c', 'd'].map((id) => layer(id, 'score'));
     const items = layers.map(({ id }, i) => on(id, line(10 + i, 10, 10 + i, 50)));

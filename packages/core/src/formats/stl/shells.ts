@@ -1,4 +1,4 @@
-import { DisjointSets } from '../../geometry/questions/disjoint-sets.ts';
+import { Components } from '../../geometry/questions/components.ts';
 import type { Mesh } from './parse.ts';
 
 /** Corners that are this near, in mm, are one. */
@@ -7,7 +7,7 @@ const weld = 1e-5;
 /** A mesh's parts that share no corner, in the order of their first triangles. */
 export function shellsOf(mesh: Mesh): Mesh[] {
   const count = mesh.length / 9;
-  const sets = new DisjointSets(count);
+  const sets = new Components(count);
   const firstWith = new Map<string, number>();
   for (let triangle = 0; triangle < count; triangle++) {
     for (let k = 9 * triangle; k < 9 * triangle + 9; k += 3) {
@@ -17,9 +17,9 @@ export function shellsOf(mesh: Mesh): Mesh[] {
       else sets.join(known, triangle);
     }
   }
-  const members = sets.sets();
-  if (members.size === 1) return [mesh];
-  return [...members.values()].map((triangles) => {
+  const members = sets.list();
+  if (members.length === 1) return [mesh];
+  return members.map((triangles) => {
     const out = new Float64Array(triangles.length * 9);
     triangles.forEach((triangle, i) => {
       out.set(mesh.subarray(9 * triangle, 9 * triangle + 9), 9 * i);
