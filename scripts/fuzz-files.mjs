@@ -1,5 +1,5 @@
 // Hostile files from a seed: good ones that are cut, flipped and spliced, and some that are built to break readers.
-import { deflateSync } from 'node:zlib';
+import { deflateSync, gzipSync } from 'node:zlib';
 import { encodePixels, writeDxf, writePdf, writeSvg } from '@lambent/core/formats';
 import { PathBuilder } from '@lambent/core/geometry';
 import { randomFrom } from './random.mjs';
@@ -20,8 +20,18 @@ const item = (id, paint) => ({
 const outgoing = {
   page,
   layers: [
-    { name: 'Cut', colour: '#D0481E', items: [item('a', { stroke: '#D0481E', strokeWidthMm: 0.1, fill: null })] },
-    { name: 'Engrave', colour: '#5B3FA0', items: [item('b', { stroke: null, strokeWidthMm: 0, fill: '#5B3FA0' })] },
+    {
+      name: 'Cut',
+      meant: { id: 'cut', operation: 'cut' },
+      colour: '#D0481E',
+      items: [item('a', { stroke: '#D0481E', strokeWidthMm: 0.1, fill: null })],
+    },
+    {
+      name: 'Engrave',
+      meant: null,
+      colour: '#5B3FA0',
+      items: [item('b', { stroke: null, strokeWidthMm: 0, fill: '#5B3FA0' })],
+    },
   ],
   pictures: new Map(),
 };
@@ -29,7 +39,7 @@ const text = (value) => new TextEncoder().encode(value);
 const busy =
   '<svg xmlns="http://www.w3.org/2000/svg" width="90mm" viewBox="0 0 90 60"><style>g > .a:not(#x), path[d]{stroke:red!important;fill:url(#g)}</style>' +
   '<defs><linearGradient id="g"><stop offset="10%" stop-color="hsl(20 50% 50%)"/></linearGradient><clipPath id="c" clip-path="url(#d)"><circle r="20" cx="30" cy="20"/></clipPath><clipPath id="d"><use href="#p"/></clipPath><symbol id="s" viewBox="0 0 9 9"><path d="M0 0h9v9z"/></symbol></defs>' +
-  '<g clip-path="url(#c)" transform="rotate(12 4 4)"><path id="p" class="a" stroke-dasharray="3 1 2%" d="M1 1a5 4 30 1 0 9 9q4 4 8 0t8 0S1 2 3 4z"/></g><use href="#s" x="5%" width="40" height="20"/><text x="1 2 3" dy="1em" rotate="10">Kale <tspan baseline-shift="super">2</tspan></text><switch><g systemLanguage="xx"/><rect width="50%" height="9" rx="200%"/></switch></svg>';
+  '<g clip-path="url(#c)" transform="rotate(12 4 4)"><path id="p" class="a" stroke-dasharray="3 1 2%" d="M1 1a5 4 30 1 0 9 9q4 4 8 0t8 0S1 2 3 4z"/></g><mask id="m"><rect width="50" height="9" fill="#fff"/><use href="#p" fill="#000"/></mask><marker id="k" orient="auto" viewBox="0 0 4 4"><path d="M0 0l4 2-4 2z" fill="context-stroke"/></marker><g mask="url(#m)" style="--w:calc(2px + 3%);font:bold 9px serif"><rect style="width:var(--w);height:5px;clip-path:inset(10% 1px round 2px)"/><path d="M1 1h9v9" style="marker:url(#k)" stroke="inherit"/></g><use href="#s" x="5%" width="40" height="20"/><text x="1 2 3" dy="1em" rotate="10">Kale <tspan baseline-shift="super">2</tspan></text><switch><g systemLanguage="xx"/><rect width="50%" height="9" rx="200%"/></switch></svg>';
 
 /** Files that are as they should be, made once. */
 const good = Promise.all([
@@ -52,6 +62,22 @@ const crafted = [
         `<svg xmlns="http://www.w3.org/2000/svg"><path id="u0" d="M0 0h1" stroke="red"/>${Array.from({ length: 30 }, (_, i) => `<g id="u${i + 1}">${`<use href="#u${i}"/>`.repeat(10)}</g>`).join('')}</svg>`,
       ),
   ],
+  [
+    'markers, masks and variables that lead to themselves',
+    () =>
+      text(
+        '<svg xmlns="http://www.w3.org/2000/svg"><marker id="a"><path d="M0 0h9v9" marker-mid="url(#b)"/></marker><marker id="b"><path d="M0 0h9v9" marker-mid="url(#a)"/></marker><mask id="m"><rect width="9" height="9" fill="#fff" mask="url(#n)"/></mask><mask id="n"><rect width="9" height="9" fill="#fff" mask="url(#m)"/></mask><g style="--a:var(--b) var(--b);--b:var(--a) var(--a)"><path d="M0 0h9v9h9" marker-mid="url(#a)" mask="url(#m)" style="stroke:var(--a)"/></g></svg>',
+      ),
+  ],
+  [
+    'texts of the file’s own that grow without end',
+    () =>
+      text(
+        `<!DOCTYPE svg [${Array.from({ length: 30 }, (_, i) => `<!ENTITY e${i} "${i === 0 ? 'x'.repeat(100) : `&e${i - 1};&e${i - 1};`}">`).join('')}<!ENTITY long "${'y'.repeat(1e5)}">]><svg xmlns="http://www.w3.org/2000/svg"><title>&e29;</title>${'<text>&long;</text>'.repeat(200)}</svg>`,
+      ),
+  ],
+  ['a compressed file of a great size', () => gzipSync(new Uint8Array(60 * 1024 * 1024))],
+  ['a compressed file that is cut short', () => gzipSync(text(busy)).subarray(0, 200)],
   [
     'clips that clip each other',
     () =>
