@@ -11,16 +11,6 @@ import { Components } from '../geometry/questions/components.ts';
 /** More places than these are not named. */
 const mostPlaces = 200;
 
-/** An edge of an item's closed outline. */
-interface Edge {
-  /** The item, by its place in the list. */
-  readonly owner: number;
-  readonly x0: number;
-  readonly y0: number;
-  readonly x1: number;
-  readonly y1: number;
-}
-
 /** Items that cross each other, and where. */
 export interface Crossing {
   readonly items: readonly Item[];
@@ -39,32 +29,34 @@ export function crossingItems(items: readonly Item[]): Crossing {
 
 /** Items by which of them cross each other, directly or by way of others; what crosses none is left out. */
 export function crossingClusters(items: readonly Item[]): Crossing[] {
-  const edges = items.flatMap(edgesOf);
-  const index = indexBoxes(edges.map(boxOfEdge));
-  const sets = new Components(items.length);
+  const near = nearOthers(items);
+  const edges = new Edges(near);
+  const index = indexBoxes(edges.boxes());
+  const sets = new Components(near.length);
   const found: { owner: number; place: Box }[] = [];
   const crossing = new Set<string>();
   const touching = new Set<string>();
-  edges.forEach((edge, i) => {
-    const { minX, minY, maxX, maxY } = boxOfEdge(edge);
+  for (let i = 0; i < edges.count; i++) {
+    const { minX, minY, maxX, maxY } = edges.boxOf(i);
     for (const j of index?.search(minX, minY, maxX, maxY) ?? []) {
-      const other = edges[j];
-      if (j <= i || other.owner === edge.owner) continue;
+      const [a, b] = [edges.owners[i], edges.owners[j]];
+      if (j <= i || a === b) continue;
+      const [edge, other] = [edges.edge(i), edges.edge(j)];
       const place = crossingOf(edge, other);
       if (!place) {
-        if (doTouch(edge, other)) touching.add(`${edge.owner} ${other.owner}`);
+        if (doTouch(edge, other)) touching.add(`${a} ${b}`);
         continue;
       }
-      sets.join(edge.owner, other.owner);
-      crossing.add(`${edge.owner} ${other.owner}`);
-      found.push({ owner: edge.owner, place: growBox(boxOf(place.x, place.y, 0, 0), 0.5) });
+      sets.join(a, b);
+      crossing.add(`${a} ${b}`);
+      found.push({ owner: a, place: growBox(boxOf(place.x, place.y, 0, 0), 0.5) });
     }
-  });
+  }
   // Outlines whose edges run along each other may overlap without one that goes through another.
   for (const pair of touching) {
     const [a, b] = pair.split(' ').map(Number);
     if (crossing.has(pair)) continue;
-    const place = overlapOf(items[a], items[b]);
+    const place = overlapOf(near[a], near[b]);
     if (!place) continue;
     sets.join(a, b);
     found.push({ owner: a, place });
@@ -73,23 +65,72 @@ export function crossingClusters(items: readonly Item[]): Crossing[] {
     if (members.length === 1) return [];
     const own = new Set(members);
     const places = found.filter(({ owner }) => own.has(owner)).map(({ place }) => place);
-    return [{ items: members.map((i) => items[i]), places: places.slice(0, mostPlaces) }];
+    return [{ items: members.map((i) => near[i]), places: places.slice(0, mostPlaces) }];
   });
 }
 
-function edgesOf(item: Item, owner: number): Edge[] {
-  return polylinesOf(item).flatMap(({ points, closed }) => {
-    const count = points.length / 2;
-    if (!closed) return [];
-    return Array.from({ length: count }, (_, i) => {
-      const next = (i + 1) % count;
-      return { owner, x0: points[2 * i], y0: points[2 * i + 1], x1: points[2 * next], y1: points[2 * next + 1] };
+/** The items whose bounds meet those of another: of a great many that lie apart, the edges are not looked at. */
+function nearOthers(items: readonly Item[]): Item[] {
+  const boxes = items.map(boundsOf);
+  const index = indexBoxes(boxes);
+  return items.filter((_, i) => {
+    const { minX, minY, maxX, maxY } = boxes[i];
+    let others = 0;
+    index?.search(minX, minY, maxX, maxY, () => {
+      others++;
+      return false;
     });
+    return others > 1;
   });
 }
 
-function boxOfEdge({ x0, y0, x1, y1 }: Edge): Box {
-  return { minX: Math.min(x0, x1), minY: Math.min(y0, y1), maxX: Math.max(x0, x1), maxY: Math.max(y0, y1) };
+/** An edge of a closed outline. */
+interface Edge {
+  readonly x0: number;
+  readonly y0: number;
+  readonly x1: number;
+  readonly y1: number;
+}
+
+/** The edges of the closed outlines of items, in flat arrays: there may be a million. */
+class Edges {
+  readonly count: number;
+  /** By edge, the item that it is of, by its place in the list. */
+  readonly owners: Int32Array;
+  /** Four numbers an edge: x and y of its ends, in mm. */
+  private readonly ends: Float64Array;
+
+  constructor(items: readonly Item[]) {
+    const outlines = items.flatMap((item, owner) =>
+      polylinesOf(item).flatMap(({ points, closed }) => (closed ? [{ owner, points }] : [])),
+    );
+    this.count = outlines.reduce((sum, { points }) => sum + points.length / 2, 0);
+    this.owners = new Int32Array(this.count);
+    this.ends = new Float64Array(4 * this.count);
+    let edge = 0;
+    for (const { owner, points } of outlines) {
+      for (let k = 0; k < points.length; k += 2) {
+        const next = (k + 2) % points.length;
+        this.owners[edge] = owner;
+        this.ends.set([points[k], points[k + 1], points[next], points[next + 1]], 4 * edge);
+        edge++;
+      }
+    }
+  }
+
+  edge(i: number): Edge {
+    const [x0, y0, x1, y1] = this.ends.subarray(4 * i, 4 * i + 4);
+    return { x0, y0, x1, y1 };
+  }
+
+  boxOf(i: number): Box {
+    const { x0, y0, x1, y1 } = this.edge(i);
+    return { minX: Math.min(x0, x1), minY: Math.min(y0, y1), maxX: Math.max(x0, x1), maxY: Math.max(y0, y1) };
+  }
+
+  boxes(): Box[] {
+    return Array.from({ length: this.count }, (_, i) => this.boxOf(i));
+  }
 }
 
 /** Whether an end of one edge lies on the other. */
