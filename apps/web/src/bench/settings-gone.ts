@@ -11,8 +11,8 @@ const countOf = (settings: Settings) =>
 /**
  * Says that settings that were changed by hand went with what they were for, and offers to keep them.
  *
- * @param before the job's settings before
- * @param what they were for, such as `the other material`
+ * @param before the job's settings before.
+ * @param what they were for, such as `the other material`.
  */
 export function saySettingsGone(actions: BenchActions, before: Settings, what: string): void {
   const lost = countOf(before) - countOf(jobOf(actions.get()).settings);

@@ -1,6 +1,6 @@
 import { boundsAmong, type Item } from '../document/item.ts';
 import type { Layer } from '../document/layer.ts';
-import { type Box, boxHeight, boxWidth } from '../geometry/paths/box.ts';
+import { type Box, shiftInto } from '../geometry/paths/box.ts';
 import { withCompany } from '../mends/company.ts';
 import type { Mend } from '../mends/mend.ts';
 import { labelOperation } from '../operations/operations.ts';
@@ -34,7 +34,7 @@ export function scored({ meaning }: PreparedJob, items: readonly Item[]): Mend |
 
 /**
  * Moves items, with what lies with them, by the least that brings them within a box; null where there is no room.
- * @param wordsFor what stands on the button, from how far they go along the axis that they go furthest on, in mm
+ * @param wordsFor what stands on the button, from how far they go along the axis that they go furthest on, in mm.
  */
 export function movedInto(
   { job, run }: PreparedJob,
@@ -46,12 +46,11 @@ export function movedInto(
   if (items.length === 0 || run.landing.kind !== 'as-drawn' || run.mirrored) return null;
   const itemIds = withCompany(job, items);
   const bounds = boundsAmong(job.drawing, new Set(itemIds));
-  if (boxWidth(bounds) > boxWidth(room) || boxHeight(bounds) > boxHeight(room)) return null;
-  const step = (mm: number) => Math.ceil(mm * 100 - 1e-6) / 100;
-  const shift = (least: number, most: number, low: number, high: number) =>
-    least < low ? step(low - least) : most > high ? -step(most - high) : 0;
-  const dx = shift(bounds.minX, bounds.maxX, room.minX, room.maxX);
-  const dy = shift(bounds.minY, bounds.maxY, room.minY, room.maxY);
+  const shift = shiftInto(bounds, room);
+  if (!shift) return null;
+  // In whole hundredths, and rather a little further than not far enough.
+  const step = (mm: number) => (Math.sign(mm) * Math.ceil(Math.abs(mm) * 100 - 1e-6)) / 100 || 0;
+  const [dx, dy] = [step(shift.dx), step(shift.dy)];
   const words = wordsFor(Math.max(Math.abs(dx), Math.abs(dy)));
   return {
     words,

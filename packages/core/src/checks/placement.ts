@@ -1,6 +1,6 @@
 import { boundsOf, type Item } from '../document/item.ts';
 import { type Sheet, sheetBox, sheetHolds, sheetSafeBox, sheetUnder } from '../document/sheet.ts';
-import { type Box, boxContains, boxesMeet, boxHeight, boxWidth, growBox } from '../geometry/paths/box.ts';
+import { type Box, boxContains, boxesMeet, growBox, shiftInto } from '../geometry/paths/box.ts';
 import { bedBox } from '../machine/machine.ts';
 import type { Mend } from '../mends/mend.ts';
 import type { PreparedJob } from '../plan/prepare.ts';
@@ -129,16 +129,13 @@ export const checkSheetPlaces: Check = ({ job, machine, layers }) => {
 
 /** Moves a sheet onto the bed; null where the bed has no room for it. */
 function sheetOntoBed({ id }: Sheet, box: Box, bed: Box): Mend | null {
-  if (boxWidth(box) > boxWidth(bed) || boxHeight(box) > boxHeight(bed)) return null;
-  const shift = (least: number, most: number, low: number, high: number) =>
-    least < low ? low - least : most > high ? high - most : 0;
-  const dx = shift(box.minX, box.maxX, bed.minX, bed.maxX);
-  const dy = shift(box.minY, box.maxY, bed.minY, bed.maxY);
+  const shift = shiftInto(box, bed);
+  if (!shift) return null;
   return {
     words: 'Move the sheet onto the bed',
     name: 'move the sheet onto the bed',
     isSafe: false,
-    step: { kind: 'move sheet', sheetId: id, dx, dy },
+    step: { kind: 'move sheet', sheetId: id, ...shift },
   };
 }
 

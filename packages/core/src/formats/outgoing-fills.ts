@@ -15,8 +15,8 @@ const leastOverlap = 1e-4;
  * The items of an engraved layer so that what they fill, drawn one over the other, is what burns. Where they overlap and
  * neither burns, they are one path that is filled even-odd; where figure and ground are swapped, the ground.
  *
- * @param items what goes out of the layer, where it lies and in the paint it goes out with
- * @param whole whether that is all that is on it
+ * @param items what goes out of the layer, where it lies and in the paint it goes out with.
+ * @param whole whether that is all that is on it.
  */
 export function fillsAsBurnt(
   prepared: PreparedJob,

@@ -21,6 +21,12 @@ export function showSelection(actions: BenchActions): void {
   else actions.showView(viewOf(bounds, width, height, 80));
 }
 
+/** Selects items, and shows them as large as they fit. */
+export function showItems(actions: BenchActions, ids: readonly string[]): void {
+  actions.select(ids);
+  showSelection(actions);
+}
+
 /** Shows a place of the bed with some of what is around it. */
 export function showPlace(actions: BenchActions, place: Box): void {
   const { width, height } = actions.get().viewSize;

@@ -6,7 +6,7 @@ import { labelOperation } from '@lambent/core/operations';
 import { cardLayers, layCard, type Material, thicknessOf } from '@lambent/core/recipes';
 import { toast } from 'sonner';
 import { sentenceOf } from '../../api.ts';
-import { showSelection } from '../bed/showing.ts';
+import { showItems } from '../bed/showing.ts';
 import { freeOnSheet, wordItems } from '../lay-on-sheet.ts';
 import type { BenchActions } from '../state/bench-state.ts';
 import { jobOf, machineOf } from '../state/document.ts';
@@ -54,8 +54,10 @@ export async function putCard(actions: BenchActions, wish: CardWish, material: M
     };
     actions.edit('lay a test card', (job) => addCard(job, laid, cardLayers(card, wish, id), items, group));
     actions.chooseRun(laid.runId);
-    actions.select(items.map((item) => item.id));
-    showSelection(actions);
+    showItems(
+      actions,
+      items.map((item) => item.id),
+    );
     actions.select([]);
     return true;
   } catch (error) {

@@ -3,6 +3,7 @@ import type { Assets } from '../assets.ts';
 import { FileRefused } from '../refusal.ts';
 import { decodeBmp } from './bmp.ts';
 import { describePicture, mostPixels, type PictureKind } from './describe.ts';
+import { pngChunks } from './png-chunks.ts';
 import { firstFrame } from './webp.ts';
 
 /** What decoders give: one byte a channel, or two; see-through pixels are laid over white. */
@@ -118,12 +119,7 @@ function isUnusualPng(bytes: Uint8Array): boolean {
 }
 
 function hasPngChunk(bytes: Uint8Array, wanted: string): boolean {
-  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
-  for (let offset = 8; offset + 12 <= bytes.length; offset += 12 + view.getUint32(offset)) {
-    const name = String.fromCharCode(...bytes.subarray(offset + 4, offset + 8));
-    if (name === wanted) return true;
-    if (name === 'IDAT') return false;
-  }
+  for (const { name } of pngChunks(bytes)) if (name === wanted) return true;
   return false;
 }
 

@@ -1,5 +1,6 @@
 import exifr from 'exifr';
 import type { PictureKind } from './describe.ts';
+import { pngChunks } from './png-chunks.ts';
 
 /** Pixels to the inch along x and y. */
 export interface Resolution {
@@ -10,7 +11,7 @@ export interface Resolution {
 /** The physical resolution a picture's file gives; null where it gives none. */
 export async function resolutionOf(bytes: Uint8Array, kind: PictureKind): Promise<Resolution | null> {
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
-  if (kind === 'png') return pngResolution(view);
+  if (kind === 'png') return pngResolution(bytes, view);
   if (kind === 'bmp' && bytes.length >= 46) return perMetre(view.getInt32(38, true), view.getInt32(42, true));
   if (kind !== 'jpg') return null;
   try {
@@ -48,17 +49,10 @@ function perMetre(x: number, y: number): Resolution | null {
 }
 
 /** PNG's `pHYs` chunk, pixels to the metre (PNG 1.2, 4.2.4.2). */
-function pngResolution(view: DataView): Resolution | null {
-  for (let offset = 8; offset + 12 <= view.byteLength; ) {
-    const length = view.getUint32(offset);
-    const name = view.getUint32(offset + 4);
-    if (name === 0x49444154) return null;
-    if (name === 0x70485973 && length === 9 && offset + 17 <= view.byteLength) {
-      return view.getUint8(offset + 16) === 1
-        ? perMetre(view.getUint32(offset + 8), view.getUint32(offset + 12))
-        : null;
-    }
-    offset += 12 + length;
+function pngResolution(bytes: Uint8Array, view: DataView): Resolution | null {
+  for (const { name, start, length } of pngChunks(bytes)) {
+    if (name !== 'pHYs' || length !== 9 || start + 9 > bytes.length) continue;
+    return view.getUint8(start + 8) === 1 ? perMetre(view.getUint32(start), view.getUint32(start + 4)) : null;
   }
   return null;
 }

@@ -13,7 +13,7 @@ export function hasUnit(text: string): boolean {
 }
 
 /** What an element says of a side, a place or a radius, as text. */
-export function placingText(element: SvgElement, own: Declared, name: string): string | undefined {
+function placingText(element: SvgElement, own: Declared, name: string): string | undefined {
   const said = own[name];
   if (said === undefined || !hasUnit(said)) return element.attributes[name];
   return said.trim() === 'auto' ? undefined : said;

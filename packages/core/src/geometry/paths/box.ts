@@ -76,3 +76,14 @@ export function transformBox(box: Box, [a, b, c, d, e, f]: Matrix): Box {
 export function boxCentre(box: Box): Point {
   return { x: (box.minX + box.maxX) / 2, y: (box.minY + box.maxY) / 2 };
 }
+
+/** The least move that brings a box within another, in mm; null where that has no room for it. */
+export function shiftInto(box: Box, room: Box): { dx: number; dy: number } | null {
+  if (boxWidth(box) > boxWidth(room) || boxHeight(box) > boxHeight(room)) return null;
+  const shift = (least: number, most: number, low: number, high: number) =>
+    least < low ? low - least : most > high ? high - most : 0;
+  return {
+    dx: shift(box.minX, box.maxX, room.minX, room.maxX),
+    dy: shift(box.minY, box.maxY, room.minY, room.maxY),
+  };
+}

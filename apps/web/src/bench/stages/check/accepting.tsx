@@ -2,7 +2,7 @@ import { aboutOf, acceptedOf, catalogue, type Finding } from '@lambent/core/chec
 import { acceptFinding, takeBackAccepted } from '@lambent/core/edits';
 import { useEffect, useId, useRef, useState } from 'react';
 import { Button } from '../../../ui/button.tsx';
-import { showSelection } from '../../bed/showing.ts';
+import { showItems } from '../../bed/showing.ts';
 import { useBench, useBenchActions } from '../../context.ts';
 import { jobOf } from '../../state/document.ts';
 import { isPlanned } from '../../state/plan.ts';
@@ -86,10 +86,7 @@ export function DecidedPart({ findings }: { findings: readonly Finding[] }) {
                 <button
                   type="button"
                   className="ml-1 font-semibold text-petrol hover:underline"
-                  onClick={() => {
-                    actions.select(finding.itemIds);
-                    showSelection(actions);
-                  }}
+                  onClick={() => showItems(actions, finding.itemIds)}
                 >
                   Show
                 </button>

@@ -3,7 +3,7 @@ import { type Mend, mended, mendPreview } from '@lambent/core/mends';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { Button } from '../../../ui/button.tsx';
 import { Notice } from '../../../ui/notice.tsx';
-import { showPlace, showSelection } from '../../bed/showing.ts';
+import { showItems, showPlace } from '../../bed/showing.ts';
 import { useBench, useBenchActions } from '../../context.ts';
 import { jobOf } from '../../state/document.ts';
 import { isPlanned } from '../../state/plan.ts';
@@ -29,12 +29,7 @@ export function FindingCard({ finding }: { finding: Finding }) {
             <MendButton key={mend.words} mend={mend} isUsual={i === 0 && finding.level === 'blocks'} />
           ))}
           {itemIds.length > 0 && (
-            <Button
-              onClick={() => {
-                actions.select(itemIds);
-                showSelection(actions);
-              }}
-            >
+            <Button onClick={() => showItems(actions, itemIds)}>
               {itemIds.length === 1 ? 'Show it' : `Show the ${itemIds.length}`}
             </Button>
           )}

@@ -5,7 +5,7 @@ import { useMemo, useState } from 'react';
 import { toast } from 'sonner';
 import { api, sentenceOf } from '../../../api.ts';
 import { Button } from '../../../ui/button.tsx';
-import { showSelection } from '../../bed/showing.ts';
+import { showItems } from '../../bed/showing.ts';
 import { useBench, useBenchActions } from '../../context.ts';
 import { ChangePicture } from './change-picture.tsx';
 import { Swatch } from './swatch.tsx';
@@ -110,14 +110,7 @@ function Miss({ miss }: { miss: NearMiss }) {
             In the key too
           </button>
         )}
-        <button
-          type="button"
-          className="hover:underline"
-          onClick={() => {
-            actions.select(paint.itemIds);
-            showSelection(actions);
-          }}
-        >
+        <button type="button" className="hover:underline" onClick={() => showItems(actions, paint.itemIds)}>
           Show
         </button>
       </div>

@@ -12,7 +12,7 @@ import { sentenceOf } from '../../../api.ts';
 import { Button } from '../../../ui/button.tsx';
 import { Choice } from '../../../ui/choice.tsx';
 import { LengthField } from '../../../ui/length-field.tsx';
-import { showSelection } from '../../bed/showing.ts';
+import { showItems } from '../../bed/showing.ts';
 import { useBench, useBenchActions } from '../../context.ts';
 import { freeOnSheet, roomOn, wordItems } from '../../lay-on-sheet.ts';
 import type { BenchActions } from '../../state/bench-state.ts';
@@ -141,8 +141,10 @@ async function layPiece(actions: BenchActions, piece: TestPiece, { name, thickne
       ...(await wordItems(piece.labels, point, { ...score, groupId: group.id })),
     ];
     actions.edit(`lay a ${piece.name.toLowerCase()}`, (job: JobDocument) => addItems(job, items, [group]));
-    actions.select(items.map(({ id }) => id));
-    showSelection(actions);
+    showItems(
+      actions,
+      items.map(({ id }) => id),
+    );
   } catch (error) {
     toast.error(sentenceOf(error));
   }
