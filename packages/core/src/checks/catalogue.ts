@@ -65,13 +65,13 @@ export const catalogue = {
     title: 'A colour without meaning',
     levels: blocks,
     why: 'Nothing says whether it is cut, engraved or left alone.',
-    mends: [],
+    mends: ['Treat as', 'Note, not burnt'],
   },
   'near-miss': {
     title: 'Colours hardly to be told apart',
     levels: warns,
     why: 'Two colours that look the same burn differently.',
-    mends: [],
+    mends: ['Treat as'],
   },
   'open-cut': {
     title: 'Cut lines that do not close',
@@ -89,6 +89,18 @@ export const catalogue = {
     title: 'A line drawn twice',
     levels: warns,
     why: 'It burns twice: deeper, wider and charred.',
+    mends: ['Remove'],
+  },
+  'tiny-gap': {
+    title: 'Ends that nearly meet',
+    levels: notes,
+    why: 'A gap too small to be seen keeps an outline from closing, and the head stops and starts there.',
+    mends: ['Join ends within'],
+  },
+  'left-over': {
+    title: 'Stray points',
+    levels: notes,
+    why: 'They leave dots on the work, and make the drawing seem larger than it is.',
     mends: ['Remove'],
   },
   'cuts-cross': {
@@ -135,9 +147,9 @@ export const catalogue = {
   },
   'missed-by-beam': {
     title: 'Too thin to burn',
-    levels: ['warns', 'notes'],
+    levels: warns,
     why: 'What lies between two scan lines, or is no wider than the kerf, leaves no trace.',
-    mends: ['Lines of', 'Score', 'Remove'],
+    mends: ['Lines of', 'Score'],
   },
   'kerf-swallows': {
     title: 'Narrower than the kerf',

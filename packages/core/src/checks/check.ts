@@ -6,6 +6,7 @@ import type { FindingLevel } from './catalogue.ts';
 import { checkCrossingCuts } from './crossing-cuts.ts';
 import { checkCrossingFills } from './crossing-fills.ts';
 import { checkDecided } from './decided.ts';
+import { checkGaps, checkLeftOver } from './every-layer.ts';
 import type { Check, Finding } from './finding.ts';
 import { checkKerf, checkSharedCuts, checkSharpCorners, checkThin } from './kerf.ts';
 import { checkOpenCuts, checkOpenEngraves, checkTwice, checkWaiting } from './lines.ts';
@@ -40,6 +41,8 @@ const checks: readonly Check[] = [
   checkOpenEngraves,
   checkMissed,
   checkTwice,
+  checkGaps,
+  checkLeftOver,
   checkOrder,
   checkCancelling,
   checkCrossingFills,

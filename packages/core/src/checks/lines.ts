@@ -2,8 +2,9 @@ import { type Item, polylinesOf } from '../document/item.ts';
 import { isFollowing } from '../document/shape.ts';
 import { joinEnds } from '../edits/join-ends.ts';
 import type { Mend } from '../mends/mend.ts';
-import { fillsAreas, followsLines, separates } from '../operations/operations.ts';
+import { fillsAreas, separates } from '../operations/operations.ts';
 import type { PreparedJob } from '../plan/prepare.ts';
+import { lineItems } from './every-layer.ts';
 import { burntItems, type Check, countOf, finding, ifAny, withMends } from './finding.ts';
 import { sharedCuts } from './kerf.ts';
 import { scored } from './offers.ts';
@@ -82,7 +83,7 @@ export const checkOpenEngraves: Check = (prepared) => {
 
 /** Lines that lie on each other and would be burnt more than once. */
 export const checkTwice: Check = (prepared) => {
-  const items = burntItems(prepared, followsLines);
+  const items = lineItems(prepared);
   const lines = items.flatMap((item, owner) => polylinesOf(item).map((line) => ({ owner, line })));
   const { owners, lengthMm } = overlappingOwners(lines);
   // Parts that share an edge on purpose are said of their own.
@@ -94,7 +95,7 @@ export const checkTwice: Check = (prepared) => {
       finding(
         'line-drawn-twice',
         'warns',
-        `${lengthMm.toFixed(1)} mm of line is drawn twice, in ${countOf(owners.length, 'item', 'items')}: it would be burnt twice, wider and deeper. Remove one of each.`,
+        `${lengthMm.toFixed(1)} mm of line is drawn twice, in ${countOf(owners.length, 'item', 'items')}: burnt twice it comes out wider and deeper. Remove one of each.`,
         twice,
       ),
       keptOnce(twice),

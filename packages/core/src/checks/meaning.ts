@@ -1,6 +1,9 @@
-import { extentOf } from '../colours/derive.ts';
-import { nearMisses } from '../colours/near-miss.ts';
+import { extentOf, type Meaning } from '../colours/derive.ts';
+import type { Mark } from '../colours/key.ts';
+import { kindChangeOf, type NearMiss, nearMisses } from '../colours/near-miss.ts';
 import { boundsOf, type Item } from '../document/item.ts';
+import type { Layer } from '../document/layer.ts';
+import type { Mend } from '../mends/mend.ts';
 import { fillsAreas, isBurnt } from '../operations/operations.ts';
 import { burntItems, type Check, countOf, finding, ifAny, withMends } from './finding.ts';
 import { keptOnce } from './lines.ts';
@@ -21,19 +24,38 @@ export const checkColours: Check = ({ meaning, key }) => {
       : miss.kind === 'converted'
         ? ` It is what the ${miss.meant} of ${name} becomes when it goes through print colours: the Colours stage offers to treat it as that.`
         : ` It is nearly the ${miss.meant} of ${name}, ${miss.distance.toFixed(1)} away: the Colours stage offers to treat it as that.`;
+    const note = meaning.layers.find(({ operation }) => operation === 'note');
     const what = use.part === 'fill' ? `the fill ${use.colour}` : `${use.colour} at ${use.widthMm} mm`;
+    const found = finding(
+      'colour-without-meaning',
+      'blocks',
+      `${countOf(ids.length, 'item has', 'items have')} ${what}, which means nothing in “${key.name}” and would not be burnt.${nearly} Say what it means; choose Note if it should not burn.`,
+    );
     return [
-      {
-        ...finding(
-          'colour-without-meaning',
-          'blocks',
-          `${countOf(ids.length, 'item has', 'items have')} ${what}, which means nothing in “${key.name}” and would not be burnt.${nearly} Say what it means; choose Note if it should not burn.`,
-        ),
-        itemIds: ids,
-      },
+      withMends(
+        { ...found, itemIds: ids },
+        miss ? treatedAs(meaning, miss) : null,
+        note ? { ...treatAs(use, note), words: 'Note, not burnt' } : null,
+      ),
     ];
   });
 };
+
+/** Takes a paint for the one that it is nearly; null where that makes a line of an area, or the like: that is asked with a picture. */
+function treatedAs({ layers }: Meaning, miss: NearMiss): Mend | null {
+  const layer = layers.find(({ id }) => id === miss.layerId);
+  if (!layer || kindChangeOf(miss, layers) !== null) return null;
+  return { ...treatAs(miss.paint, layer), isSafe: true };
+}
+
+function treatAs({ part, colour, widthMm }: Mark, { id, name }: Layer): Mend {
+  return {
+    words: `Treat as ${name}`,
+    name: `treat ${colour} as ${name}`,
+    isSafe: false,
+    step: { kind: 'treat as', mark: { part, colour, widthMm }, layerId: id },
+  };
+}
 
 /** A job with nothing on a layer that burns, and layers that are switched off. */
 export const checkBurnable: Check = (prepared) => {
@@ -113,11 +135,13 @@ export const checkRuns: Check = ({ job, meaning, run }) => {
 export const checkNearMisses: Check = ({ meaning, key }) =>
   nearMisses(meaning.paints, key)
     .filter(({ kind }) => kind === 'alike')
-    .map(({ paint, meant, layerId, distance }) => {
+    .map((miss) => {
+      const { paint, meant, layerId, distance } = miss;
       const name = meaning.layers.find(({ id }) => id === layerId)?.name ?? layerId;
       const items = countOf(paint.itemIds.length, 'item is', 'items are');
       const sentence = `${items} ${paint.colour}, hardly to be told from ${meant} (${distance.toFixed(1)} away), which is on ${name}. If it is the same, treat it as ${name} in the Colours stage.`;
-      return { ...finding('near-miss', 'warns', sentence, [], layerId), itemIds: paint.itemIds };
+      const found = { ...finding('near-miss', 'warns', sentence, [], layerId), itemIds: paint.itemIds };
+      return withMends(found, treatedAs(meaning, miss));
     });
 
 /** What burns after the cut that holds it, because the operator ordered it so. */

@@ -2,8 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import type { Item } from '../document/item.ts';
 import { outlineOf } from '../document/shapes.ts';
-import { box, item, jobWith, line, shop } from '../fixtures/shop.ts';
-import { PathBuilder } from '../geometry/paths/path.ts';
+import { box, item, jobWith, shop } from '../fixtures/shop.ts';
 import { mended } from '../mends/mend.ts';
 import { Move } from '../plan/moves.ts';
 import { planJob } from '../plan/plan.ts';
@@ -94,14 +93,4 @@ describe('lines that come to no move', () => {
       expect(said[0].itemIds).toEqual([plate[1].id]);
     },
   );
-
-  test('a point without length is noted, and removed on a press', () => {
-    const stray = item(new PathBuilder().moveTo(60, 60).lineTo(60, 60).build(), 'score');
-    const job = jobWith([item(line(50, 50, 70, 50), 'score'), stray]);
-    const [found] = checked(job).found;
-    expect(found).toMatchObject({ level: 'notes', itemIds: [stray.id] });
-    const [remove] = found.mends ?? [];
-    expect(remove).toMatchObject({ words: 'Remove 1 stray point', isSafe: true });
-    expect(checked(mended(job, remove)).found).toEqual([]);
-  });
 });

@@ -12,17 +12,14 @@ const mostPlaces = 200;
 /** What is smaller than this, in mm, is no shape: it is left over. */
 const nothing = 0.002;
 
-/** What is drawn to burn and gets no lit move: shapes between two scan lines, and lines of no length. */
+/** What is drawn to burn and gets no lit move: shapes between two scan lines, and holes that the kerf takes. */
 export const checkMissed: Check = (prepared, { missed }) =>
   prepared.layers.flatMap((layer) => {
     const boxes = missed.flatMap(({ preparedId, box }) => (preparedId === layer.id ? [box] : []));
     if (boxes.length === 0) return [];
-    const isLeftOver = (box: Box) => boxWidth(box) < nothing && boxHeight(box) < nothing;
-    const [stray, thin] = [boxes.filter(isLeftOver), boxes.filter((box) => !isLeftOver(box))];
-    return [
-      ...(thin.length > 0 ? [thinFinding(prepared, layer, thin)] : []),
-      ...(stray.length > 0 ? [strayFinding(layer, stray)] : []),
-    ];
+    // Points without length are said of their own, on every layer.
+    const thin = boxes.filter((box) => boxWidth(box) >= nothing || boxHeight(box) >= nothing);
+    return thin.length > 0 ? [thinFinding(prepared, layer, thin)] : [];
   });
 
 function thinFinding(job: PreparedJob, prepared: PreparedLayer, boxes: readonly Box[]): Finding {
@@ -66,27 +63,6 @@ function finerLines({ id, layer, placed, applied }: PreparedLayer, least: number
     isSafe: false,
     step: { kind: 'set', preparedId: id, setting: 'lineSpacingMm', value: mm },
   };
-}
-
-function strayFinding(prepared: PreparedLayer, boxes: readonly Box[]): Finding {
-  const { layer } = prepared;
-  const items = itemsIn(prepared, boxes).filter(
-    (item) => boxWidth(boundsOf(item)) < nothing && boxHeight(boundsOf(item)) < nothing,
-  );
-  const message = `${countOf(boxes.length, 'point has', 'points have')} no length on ${layer.name}, and would not burn. Remove ${boxes.length === 1 ? 'it' : 'them'}.`;
-  const found = finding('missed-by-beam', 'notes', message, items, layer.id, boxes.slice(0, mostPlaces));
-  const strays = countOf(items.length, 'stray point', 'stray points');
-  return withMends(
-    found,
-    items.length === 0
-      ? null
-      : {
-          words: `Remove ${strays}`,
-          name: `remove ${strays}`,
-          isSafe: true,
-          step: { kind: 'remove', itemIds: items.map(({ id }) => id) },
-        },
-  );
 }
 
 /** The items that have an outline with such bounds; where outlines were united, the smallest one around a place. */

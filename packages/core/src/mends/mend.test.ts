@@ -81,7 +81,7 @@ describe('lines', () => {
     expect(join).toMatchObject({ words: 'Join ends within 0.20 mm', isSafe: true });
     expect(codesAfter(open, join)).toEqual([]);
     expect(score).toMatchObject({ words: 'Score it', isSafe: false });
-    expect(codesAfter(open, score)).toEqual([]);
+    expect(codesAfter(open, score)).toEqual(['tiny-gap']);
     const wide = mendsOf(jobWith([item(line(60, 60, 90, 60, 90, 90, 60, 60.8), 'cut')]), 'open-cut');
     expect(wide.map(({ words, isSafe }) => [words, isSafe])).toEqual([
       ['Join ends within 0.80 mm', false],

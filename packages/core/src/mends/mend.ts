@@ -1,8 +1,30 @@
+import type { Mark } from '../colours/key.ts';
 import type { JobDocument } from '../document/job.ts';
-import { changeSetting, hideItems, moveItems, parkItems, pinItems, removeItems, setSheet } from '../edits/items.ts';
+import {
+  assignPaint,
+  changeSetting,
+  hideItems,
+  moveItems,
+  parkItems,
+  pinItems,
+  removeItems,
+  setSheet,
+} from '../edits/items.ts';
 import { joinEnds } from '../edits/join-ends.ts';
 import { orderSteps, setBurning, switchLayer } from '../edits/layers.ts';
+import { removeLeftOver } from '../edits/left-over.ts';
+import type { LayerSettings } from '../settings/settings.ts';
 import { combined, trimmed } from './combine.ts';
+
+/** A setting of a prepared layer, and what it becomes. */
+type SetStep = {
+  [K in keyof LayerSettings]: {
+    readonly kind: 'set';
+    readonly preparedId: string;
+    readonly setting: K;
+    readonly value: LayerSettings[K];
+  };
+}[keyof LayerSettings];
 
 /** What a mend does to a job, in plain data: it is found beside the page, and done in it. */
 export type MendStep =
@@ -10,12 +32,11 @@ export type MendStep =
   | { readonly kind: 'remove'; readonly itemIds: readonly string[] }
   | { readonly kind: 'join'; readonly itemIds: readonly string[]; readonly withinMm: number }
   | { readonly kind: 'put on layer'; readonly itemIds: readonly string[]; readonly layerId: string }
-  | {
-      readonly kind: 'set';
-      readonly preparedId: string;
-      readonly setting: 'lineSpacingMm' | 'scanAngle';
-      readonly value: number;
-    }
+  | SetStep
+  /** A paint of this job means a layer. */
+  | { readonly kind: 'treat as'; readonly mark: Mark; readonly layerId: string }
+  /** Parts too small to be a shape go; items that have others stay. */
+  | { readonly kind: 'remove left over'; readonly itemIds: readonly string[] }
   /** Outlines put together; taking away takes the others from the first. */
   | { readonly kind: 'combine'; readonly itemIds: readonly string[]; readonly how: 'unite' | 'subtract' }
   /** A closed outline becomes what of its line lies within another. */
@@ -51,6 +72,10 @@ export function mended(job: JobDocument, { step }: Mend): JobDocument {
       return joinEnds(job, new Set(step.itemIds), step.withinMm).job;
     case 'put on layer':
       return pinItems(job, new Set(step.itemIds), step.layerId);
+    case 'treat as':
+      return assignPaint(job, step.mark, step.layerId);
+    case 'remove left over':
+      return removeLeftOver(job, new Set(step.itemIds));
     case 'set':
       return changeSetting(job, step.preparedId, step.setting, step.value);
     case 'combine':

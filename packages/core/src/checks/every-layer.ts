@@ -1,0 +1,98 @@
+import { type Item, polylinesOf } from '../document/item.ts';
+import { leftOverOf } from '../edits/left-over.ts';
+import { type Box, growBox } from '../geometry/paths/box.ts';
+import { nearEnds } from '../geometry/questions/near-ends.ts';
+import { followsLines, separates } from '../operations/operations.ts';
+import type { PreparedJob } from '../plan/prepare.ts';
+import { burntItems, type Check, countOf, finding, withMends } from './finding.ts';
+
+/*
+ * What is wrong with a drawing whatever its colours mean: it is found while drawing, before they mean anything.
+ */
+
+/** Items that nothing has given a meaning yet, as far as they may come to burn. */
+function undecidedItems({ meaning, parked }: PreparedJob): Item[] {
+  return meaning.undecided.filter(({ id }) => !parked.has(id));
+}
+
+/**
+ * Items whose lines burn, or may come to: those without a meaning that are drawn with a stroke and not filled.
+ * @param burnt which of those that burn along lines are asked for
+ */
+export function lineItems(prepared: PreparedJob, burnt: Parameters<typeof burntItems>[1] = followsLines): Item[] {
+  const open = undecidedItems(prepared).filter(({ paint }) => paint.stroke !== null && paint.fill === null);
+  return [...new Set([...burntItems(prepared, burnt), ...open])];
+}
+
+/** Ends further apart than this, in mm, are not taken to be meant as one where lines need not close. */
+const tinyGapMm = 0.3;
+
+/** Ends of lines that nearly meet, where what is open is no fault of itself: on scores, and before colours mean anything. */
+export const checkGaps: Check = (prepared) => {
+  const items = lineItems(prepared, (operation) => followsLines(operation) && !separates(operation));
+  const lines = items.flatMap((item) => polylinesOf(item).map((line) => ({ item, line })));
+  const gaps = nearEnds(
+    lines.map(({ line }) => line),
+    tinyGapMm,
+  );
+  if (gaps.length === 0) return [];
+  const found = [...new Set(gaps.flatMap((gap) => gap.lines.map((i) => lines[i].item)))];
+  const widest = Math.max(...gaps.map(({ gapMm }) => gapMm));
+  const said = `${Math.max(0.01, Math.ceil(widest * 100 - 1e-6) / 100).toFixed(2)} mm`;
+  const places = gaps.map(({ x, y }) => growBox({ minX: x, minY: y, maxX: x, maxY: y }, 1));
+  return [
+    withMends(
+      finding(
+        'tiny-gap',
+        'notes',
+        `${countOf(gaps.length, 'pair of ends nearly meets', 'pairs of ends nearly meet')}: the widest gap is ${said}. Join them, if they are meant as one line.`,
+        found,
+        null,
+        places,
+      ),
+      {
+        words: `Join ends within ${said}`,
+        name: `join ends within ${said}`,
+        isSafe: true,
+        // What rounding adds does not keep them apart.
+        step: { kind: 'join', itemIds: found.map(({ id }) => id), withinMm: widest + 1e-6 },
+      },
+    ),
+  ];
+};
+
+/** Points, and things too small to be a shape: a click too many leaves them. */
+export const checkLeftOver: Check = (prepared) => {
+  const places: Box[] = [];
+  const items: Item[] = [];
+  const removable: Item[] = [];
+  for (const item of new Set([...burntItems(prepared), ...undecidedItems(prepared)])) {
+    const left = leftOverOf(item);
+    if (left.places.length === 0) continue;
+    places.push(...left.places);
+    items.push(item);
+    if (left.isAll || item.shape.kind === 'path') removable.push(item);
+  }
+  if (items.length === 0) return [];
+  const many = countOf(places.length, 'stray point', 'stray points');
+  return [
+    withMends(
+      finding(
+        'left-over',
+        'notes',
+        `${many}, smaller than 0.05 mm: ${places.length === 1 ? 'it is' : 'they are'} too small to be seen, and would burn a dot or nothing at all.`,
+        items,
+        null,
+        places.map((place) => growBox(place, 1)),
+      ),
+      removable.length === 0
+        ? null
+        : {
+            words: places.length === 1 ? 'Remove it' : `Remove the ${places.length}`,
+            name: `remove ${many}`,
+            isSafe: true,
+            step: { kind: 'remove left over', itemIds: removable.map(({ id }) => id) },
+          },
+    ),
+  ];
+};

@@ -1,0 +1,36 @@
+import { type Item, pathOf, polylinesOf } from '../document/item.ts';
+import type { JobDocument } from '../document/job.ts';
+import { type Box, boxHeight, boxWidth } from '../geometry/paths/box.ts';
+import { identity } from '../geometry/paths/matrix.ts';
+import { pathBounds } from '../geometry/paths/path.ts';
+import { pathOfSubpaths, subpathsOf } from '../geometry/paths/segments.ts';
+import { polylineBounds } from '../geometry/questions/nesting.ts';
+import { removeItems } from './items.ts';
+
+/** What is smaller than this both ways, in mm, is no shape: it is left over. */
+const leftOverMm = 0.05;
+
+const isLeftOver = (box: Box) => boxWidth(box) < leftOverMm && boxHeight(box) < leftOverMm;
+
+/** Where an item has parts that are too small to be a shape, in bed mm, and whether it has no others. */
+export function leftOverOf(item: Item): { readonly places: readonly Box[]; readonly isAll: boolean } {
+  if (item.shape.kind === 'picture') return { places: [], isAll: false };
+  const lines = polylinesOf(item);
+  const places = lines.map(polylineBounds).filter(isLeftOver);
+  return { places, isAll: places.length === lines.length };
+}
+
+/** Takes away what is too small to be a shape: whole items, and parts of those that are paths. */
+export function removeLeftOver(job: JobDocument, ids: ReadonlySet<string>): JobDocument {
+  const gone = new Set<string>();
+  const items = job.drawing.items.map((item) => {
+    if (!ids.has(item.id)) return item;
+    const { places, isAll } = leftOverOf(item);
+    if (isAll) gone.add(item.id);
+    if (isAll || places.length === 0 || item.shape.kind !== 'path') return item;
+    // Parts of no length at all are no subpaths.
+    const kept = [...subpathsOf(pathOf(item))].filter((part) => !isLeftOver(pathBounds(pathOfSubpaths([part]))));
+    return { ...item, shape: { kind: 'path' as const, path: pathOfSubpaths(kept) }, matrix: identity };
+  });
+  return removeItems({ ...job, drawing: { ...job.drawing, items } }, gone);
+}
