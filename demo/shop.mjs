@@ -24,6 +24,7 @@ const machines = [
     measuredW: 54,
     topSpeeds: { cut: 120 },
     leastPower: 4,
+    bedGapMm: 6,
     focus: { lowest: -10, highest: 20, speed: 6 },
     air: { levels: ['low', 'high'], mostBar: null },
   }),
@@ -34,6 +35,7 @@ const machines = [
     ratedW: 100,
     topSpeeds: { cut: 200 },
     leastPower: 3,
+    bedGapMm: 12,
     focus: { lowest: -15, highest: 40, speed: 10 },
     air: { levels: ['low', 'high'], mostBar: 1.5 },
     lenses: [

@@ -106,6 +106,8 @@ function randomJob(random) {
     margin: 0,
   });
   job = changeSetting(job, 'cut', 'kerfMm', pick([0, 0.1, 0.3, between(0, 1.5)]));
+  job = changeSetting(job, 'cut', 'tabs', pick([0, 0, 1, 4]));
+  job = changeSetting(job, 'cut', 'tabWidthMm', between(0.05, 3));
   job = changeSetting(job, 'engrave', 'scanAngle', pick([0, 90, 45, between(0, 180)]));
   job = setBurning(job, 'cut', {
     start: pick(['nearest', 'corner']),

@@ -4,13 +4,14 @@ import { jobOf } from './state/document.ts';
 import { nameOf } from './thing-names.ts';
 import { chooseTool } from './tools/choose.ts';
 import { PlaceTool } from './tools/place-tool.ts';
+import { askingToolNames } from './tools/tool.ts';
 
 /** What clicks on the bed say while a question is open: why a point is filled, numbers, starts. */
 export function AskCard() {
   const actions = useBenchActions();
   const atHand = useBench((state) => state.tool);
   const tool = atHand?.name;
-  if (tool !== 'why' && tool !== 'number' && tool !== 'start' && tool !== 'place') return null;
+  if (!tool || !(tool === 'place' || askingToolNames.some((name) => name === tool))) return null;
   const close = () => chooseTool(actions, 'pick');
   return (
     <section
@@ -23,6 +24,11 @@ export function AskCard() {
           {tool === 'number' && <Numbers />}
           {atHand instanceof PlaceTool && <p>{atHand.words}.</p>}
           {tool === 'start' && <p>Click outlines where they are to start; points and middles catch the click.</p>}
+          {tool === 'tabs' && (
+            <p>
+              Click an outline that is cut to hold it there by a tab. Drag a tab along, or click it to take it away.
+            </p>
+          )}
         </div>
         <Button onClick={close} title="Esc">
           {tool === 'place' ? 'Never mind' : 'Done'}

@@ -181,6 +181,18 @@ export const catalogue = {
     why: 'Each part’s cut takes half a kerf from the other.',
     mends: [],
   },
+  drops: {
+    title: 'Pieces that drop through',
+    levels: notes,
+    why: 'What drops through the bed lies among the scraps, and burns on where the beam passes over it.',
+    mends: ['Hold'],
+  },
+  tips: {
+    title: 'Pieces that may tip',
+    levels: notes,
+    why: 'A piece that stands up is hit by the head, or shades what is cut next.',
+    mends: ['Hold'],
+  },
   'run-up-short': {
     title: 'Little room to speed up',
     levels: notes,

@@ -10,6 +10,7 @@ import { checkGaps, checkLeftOver } from './every-layer.ts';
 import type { Check, Finding } from './finding.ts';
 import { checkKerf, checkSharedCuts, checkSharpCorners, checkThin } from './kerf.ts';
 import { checkOpenCuts, checkOpenEngraves, checkTwice, checkWaiting } from './lines.ts';
+import { checkLoose } from './loose.ts';
 import {
   checkBurnable,
   checkCancelling,
@@ -52,6 +53,7 @@ const checks: readonly Check[] = [
   checkSharedCuts,
   checkThin,
   checkSharpCorners,
+  checkLoose,
   checkRunUp,
   checkScanDirection,
   checkUnseen,

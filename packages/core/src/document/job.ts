@@ -50,6 +50,10 @@ export type FillFlip = ValueOf<typeof fillFlip>;
 const startPoint = record({ itemId: text, subpath: number(), at: number() });
 export type StartPoint = ValueOf<typeof startPoint>;
 
+/** Where a closed outline of an item is held by tabs, over what its layer says: which outline, and how far along it in segments. */
+const tabPlaces = record({ itemId: text, subpath: number(), at: list(number()) });
+export type TabPlaces = ValueOf<typeof tabPlaces>;
+
 const runs = such(list(runSchema, { most: mostRuns, each: (i) => `run ${i + 1}` }), (known) => {
   if (known.length === 0) return 'must be one at least';
   return new Set(known.map(({ id }) => id)).size < known.length ? 'must have an id each, and two have the same' : null;
@@ -100,6 +104,8 @@ export const jobSettingsSchema = record({
   /** Items numbered by hand, in the order they burn on layers that go by it. */
   numbered: withUsual(list(text), []),
   starts: parts(startPoint, 'start', Number.POSITIVE_INFINITY),
+  /** Tabs that were placed by hand. */
+  tabs: parts(tabPlaces, 'tabs', Number.POSITIVE_INFINITY),
   flips: parts(fillFlip, 'flip', Number.POSITIVE_INFINITY),
   /** The files that were brought in, in their order. */
   arrivals: parts(arrivalSchema, 'arrival', Number.POSITIVE_INFINITY),
@@ -135,6 +141,7 @@ export function newJob(machineId: string, keyId: string): JobDocument {
     order: [],
     numbered: [],
     starts: [],
+    tabs: [],
     flips: [],
     arrivals: [],
     accepted: [],

@@ -1,4 +1,4 @@
-import type { JobDocument, StartPoint } from '../document/job.ts';
+import type { JobDocument, StartPoint, TabPlaces } from '../document/job.ts';
 import type { Layer, LayerBurning } from '../document/layer.ts';
 import type { Run } from '../document/run.ts';
 
@@ -76,6 +76,19 @@ export function clearNumbers(job: JobDocument): JobDocument {
 export function setStart(job: JobDocument, start: StartPoint): JobDocument {
   const others = job.starts.filter(({ itemId, subpath }) => itemId !== start.itemId || subpath !== start.subpath);
   return { ...job, starts: [...others, start] };
+}
+
+/** Says where tabs hold closed outlines; with none an outline has no tabs, whatever its layer says. */
+export function placeTabs(job: JobDocument, placed: readonly TabPlaces[]): JobDocument {
+  if (placed.length === 0) return job;
+  const said = new Set(placed.map(({ itemId, subpath }) => `${subpath} ${itemId}`));
+  const others = job.tabs.filter(({ itemId, subpath }) => !said.has(`${subpath} ${itemId}`));
+  return { ...job, tabs: [...others, ...placed] };
+}
+
+/** Leaves it to the layers where tabs are. */
+export function clearTabs(job: JobDocument): JobDocument {
+  return job.tabs.length === 0 ? job : { ...job, tabs: [] };
 }
 
 /** Leaves it to the layer where the outlines of items start. */

@@ -24,6 +24,7 @@ export {
   type SourceFate,
   wishedOffsets,
 } from './offset-items.ts';
+export { tabPoints } from './tabs.ts';
 export { kerfComb, labelHeight, pinRow, slotComb, stepsBetween, type TestPiece } from './test-pieces.ts';
 export {
   addMeeting,

@@ -50,6 +50,8 @@ export const machineSchema = record({
   focus: optional(record({ lowest: number(), highest: number(), speed: aboveZero })),
   /** What blows at its beam: levels, and a pressure up to so many bar; missing where nothing does that it could switch. */
   air: optional(record({ levels: list(oneOf(['low', 'high'])), mostBar: orNull(aboveZero) })),
+  /** How wide the gaps are between what stock lies on, in mm: the cells of a honeycomb, the pitch of bars. */
+  bedGapMm: optional(aboveZero),
   lenses: optional(list(lens, { each: (place) => `lens ${place + 1}`, isPlaced: false })),
   address: record({ host: text, port: wholeNumber(1, 65_535) }),
 });

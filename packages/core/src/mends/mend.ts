@@ -11,8 +11,9 @@ import {
   setSheet,
 } from '../edits/items.ts';
 import { joinEnds } from '../edits/join-ends.ts';
-import { orderSteps, setBurning, switchLayer } from '../edits/layers.ts';
+import { orderSteps, placeTabs, setBurning, switchLayer } from '../edits/layers.ts';
 import { removeLeftOver } from '../edits/left-over.ts';
+import { usualTabs } from '../fit/tabs.ts';
 import type { LayerSettings } from '../settings/settings.ts';
 import { combined, trimmed } from './combine.ts';
 
@@ -43,6 +44,12 @@ export type MendStep =
   | { readonly kind: 'trim'; readonly itemId: string; readonly withinId: string }
   /** A sheet alone: what lies on it stays where it is. */
   | { readonly kind: 'move sheet'; readonly sheetId: string; readonly dx: number; readonly dy: number }
+  /** Tabs that hold outlines, each by so many. */
+  | {
+      readonly kind: 'hold';
+      readonly outlines: readonly { readonly itemId: string; readonly subpath: number }[];
+      readonly count: number;
+    }
   | { readonly kind: 'park'; readonly itemIds: readonly string[] }
   | { readonly kind: 'bring in'; readonly itemIds: readonly string[] }
   /** Steps in the usual order, and the layers' lines from inside out. */
@@ -86,6 +93,14 @@ export function mended(job: JobDocument, { step }: Mend): JobDocument {
       const sheet = job.sheets.find(({ id }) => id === step.sheetId);
       return sheet ? setSheet(job, { ...sheet, x: sheet.x + step.dx, y: sheet.y + step.dy }) : job;
     }
+    case 'hold': {
+      const items = new Map(job.drawing.items.map((item) => [item.id, item]));
+      const placed = step.outlines.flatMap(({ itemId, subpath }) => {
+        const item = items.get(itemId);
+        return item ? [{ itemId, subpath, at: usualTabs(item, subpath, step.count) }] : [];
+      });
+      return placeTabs(job, placed);
+    }
     case 'park':
       return parkItems(job, new Set(step.itemIds), true);
     case 'bring in':
@@ -105,6 +120,7 @@ export function mended(job: JobDocument, { step }: Mend): JobDocument {
 /** The items that a mend changes; none where it changes a setting. */
 export function mendedItems({ step }: Mend): readonly string[] {
   if (step.kind === 'trim') return [step.itemId];
+  if (step.kind === 'hold') return step.outlines.map(({ itemId }) => itemId);
   return 'itemIds' in step ? step.itemIds : [];
 }
 

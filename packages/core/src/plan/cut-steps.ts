@@ -1,9 +1,12 @@
 import { beamSide, kerfLines } from '../fit/kerf.ts';
+import { tabPoints } from '../fit/tabs.ts';
 import { polylineContains } from '../geometry/paths/flatten.ts';
 import { nestOutlines } from '../geometry/questions/nesting.ts';
+import { tabsOnLine } from './held.ts';
 import type { BurnLine } from './order.ts';
 import type { PreparedJob, PreparedLayer } from './prepare.ts';
 import { type Burning, lineStep, linesOf, nearestNode, type StepDraft } from './step-draft.ts';
+import { tabGaps } from './tabs.ts';
 
 /** Orders in which a cut layer is one step, because inside and outside alternate in it. */
 const whole: ReadonlySet<string> = new Set(['nearest', 'parts', 'rows', 'as-drawn', 'by-hand']);
@@ -20,7 +23,7 @@ export function cutSteps(prepared: PreparedJob, cuts: readonly Burning[]): StepD
   );
   const places = cuts.map((cut, i) => placeAmong(cut, i, nested));
   const all = nested.flatMap(({ layerIndex, line, depth }) =>
-    beamLines(cuts[layerIndex], line, depth).map((path) => ({ cut: cuts[layerIndex], line: path, depth })),
+    beamLines(prepared, cuts[layerIndex], line, depth).map((path) => ({ cut: cuts[layerIndex], line: path, depth })),
   );
   const depths = Int32Array.from(all, ({ depth }) => depth);
   const deepest = depths.reduce((most, depth) => Math.max(most, depth), 0);
@@ -99,15 +102,21 @@ export function nestedLines(
   return lines.map((line, i) => ({ ...line, depth: depths[i], holders: holders[i] }));
 }
 
-/** The path of the beam along a line, at half the kerf from it; where the line was told to start, near there. */
-function beamLines({ layer, settings }: Burning, line: BurnLine, depth: number): BurnLine[] {
+/**
+ * The path of the beam along a line, at half the kerf from it, unlit where tabs hold; where the line was told to start,
+ * near there.
+ */
+function beamLines({ job }: PreparedJob, { layer, settings }: Burning, line: BurnLine, depth: number): BurnLine[] {
   const side = beamSide(line.item, line.nth, depth, layer.burning.keep);
   const paths = kerfLines(line.item, line.nth, side, settings.kerfMm);
-  if (paths[0] === line.line) return [line];
+  const tabs = tabsOnLine(job, settings, line);
+  if (paths[0] === line.line && tabs.length === 0) return [line];
+  const held = tabPoints(line.item, line.nth, tabs);
   return paths.map((path) => {
-    if (line.start === null) return { ...line, line: path };
+    const gaps = tabGaps(path, held, settings.tabWidthMm, settings.kerfMm);
+    if (line.start === null || path === line.line) return { ...line, line: path, gaps };
     const place = { x: line.line.points[2 * line.start], y: line.line.points[2 * line.start + 1] };
-    return { ...line, line: path, start: nearestNode(path.points, place) };
+    return { ...line, line: path, gaps, start: nearestNode(path.points, place) };
   });
 }
 

@@ -1,4 +1,5 @@
 export { engravedFills, engravedPath, hasOwnFill } from './fill.ts';
+export { type HeldOutline, heldOutlines } from './held.ts';
 export { Move } from './moves.ts';
 export { type CutPieces, cutPieces } from './pieces.ts';
 export { type BurnPlan, type PlanStep, planJob, stepTitle } from './plan.ts';

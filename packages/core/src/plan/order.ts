@@ -7,6 +7,7 @@ import type { LayerSettings } from '../settings/settings.ts';
 import { cornerNodes } from './corner-nodes.ts';
 import { Move, type MoveList } from './moves.ts';
 import { findRoute, type Leg, type RouteLine } from './route.ts';
+import { edgeParts, type Gap, isInGap, lengthsAlong } from './tabs.ts';
 
 /** A line to burn, and what it is of. */
 export interface BurnLine {
@@ -18,7 +19,12 @@ export interface BurnLine {
   readonly place: number;
   /** The node that the operator chose for it to start at; null where none was. */
   readonly start: number | null;
+  /** Where tabs keep it unlit; none where nothing is said. */
+  readonly gaps?: readonly Gap[];
 }
+
+/** Of what burns over less than this, in mm, nothing is seen. */
+const leastLitMm = 0.01;
 
 type How = Pick<LayerBurning, 'order' | 'direction' | 'start'>;
 
@@ -178,6 +184,7 @@ function byHand(lines: readonly BurnLine[], numbered: readonly string[]): BurnLi
 /**
  * Burns a line from a node on: an open one there and back, a closed one round and round, each time as much deeper in
  * focus as is asked. The beam stands where it starts, the first time, and at each sharp corner, as long as is asked.
+ * Over tabs the head goes on unlit, and the beam stands again behind them.
  */
 function burnLine(list: MoveList, burnt: BurnLine, start: number, how: LineBurning): void {
   const { settings, direction } = how;
@@ -185,13 +192,14 @@ function burnLine(list: MoveList, burnt: BurnLine, start: number, how: LineBurni
   const { passes, focusMm, focusStepMm, pierceS, cornerWaitS } = settings;
   const nodes = points.length / 2;
   const corners = cornerWaitS > 0 ? new Set(cornersOf(burnt, how)) : null;
+  const tabs = tabWalk(burnt);
   const litBefore = list.litMm;
   list.to(Move.travel, points[start * 2], points[start * 2 + 1]);
   // On the screen, y down, a positive area turns clockwise.
   const forwards = direction === 'either' || signedArea(burnt.line) > 0 === (direction === 'clockwise');
   for (let pass = 0; pass < passes; pass++) {
     list.focus(focusMm - pass * focusStepMm);
-    if (pass === 0) list.wait(pierceS);
+    if (pass === 0 && !tabs?.holds(start)) list.wait(pierceS);
     const forth = closed ? forwards : (start === 0) === (pass % 2 === 0);
     const steps = closed ? nodes : nodes - 1;
     for (let step = 1; step <= steps; step++) {
@@ -200,9 +208,36 @@ function burnLine(list: MoveList, burnt: BurnLine, start: number, how: LineBurni
         : forth
           ? step
           : nodes - 1 - step;
-      list.to(Move.lit, points[node * 2], points[node * 2 + 1]);
-      if (step < steps && corners?.has(node)) list.wait(cornerWaitS);
-      if (list.litMm === litBefore) list.missed.push(polylineBounds(polylinesOf(burnt.item)[burnt.nth] ?? burnt.line));
+      if (tabs) tabs.burnTo(list, node, forth, pierceS);
+      else list.to(Move.lit, points[node * 2], points[node * 2 + 1]);
+      if (step < steps && corners?.has(node) && !tabs?.holds(node)) list.wait(cornerWaitS);
     }
   }
+  if (list.litMm - litBefore < leastLitMm)
+    list.missed.push(polylineBounds(polylinesOf(burnt.item)[burnt.nth] ?? burnt.line));
+}
+
+/** How a closed line with tabs is burnt edge by edge; null for one without. */
+function tabWalk({ line: { points }, line, gaps = [] }: BurnLine) {
+  if (gaps.length === 0) return null;
+  const along = lengthsAlong(line);
+  const nodes = points.length / 2;
+  const total = along[nodes];
+  let isLit = true;
+  return {
+    /** Whether a node lies in a tab. */
+    holds: (node: number) => isInGap(gaps, along[node], total),
+    /** Burns the edge that ends in a node. */
+    burnTo(list: MoveList, node: number, forth: boolean, pierceS: number): void {
+      const from = forth ? (node + nodes - 1) % nodes : (node + 1) % nodes;
+      const [start, end] = forth ? [along[from], along[from + 1]] : [along[node + 1], along[node]];
+      const [x, y] = [points[2 * from], points[2 * from + 1]];
+      const [dx, dy] = [points[2 * node] - x, points[2 * node + 1] - y];
+      for (const part of edgeParts(gaps, total, start, end)) {
+        if (part.isLit && !isLit) list.wait(pierceS);
+        isLit = part.isLit;
+        list.to(isLit ? Move.lit : Move.dark, x + part.to * dx, y + part.to * dy);
+      }
+    },
+  };
 }

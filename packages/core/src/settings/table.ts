@@ -16,6 +16,11 @@ const widestSpacing = 5;
 /** No beam is left standing for longer, in seconds. */
 const longestWait = 10;
 const longestRunUp = 200;
+/** More tabs on one outline hold nothing better. */
+const mostTabs = 50;
+/** A thinner tab than this burns away, and a wider one than that is an edge left uncut. In mm. */
+const leastTab = 0.05;
+const widestTab = 20;
 const mostPasses = 50;
 /** No head goes faster while it burns, in mm/s. */
 const fastest = 10_000;
@@ -80,6 +85,43 @@ export const settingTable = {
     isFiner: false,
     beyond: (value) =>
       isWithin(value, 0, widestKerf) ? null : `Kerf is ${value} mm; a beam takes away from 0 to ${widestKerf} mm.`,
+  } satisfies Setting<number>,
+
+  /** How many tabs hold each outline that is cut; where they were placed by hand, those do. */
+  tabs: {
+    concerns: 'through',
+    words: 'tabs',
+    label: 'Tabs per outline',
+    unit: '',
+    usual: 0,
+    schema: number(0, 1000),
+    inRecipes: whole(fromTo(0, mostTabs)),
+    column: figureColumn('tabs'),
+    field: { kind: 'figure', step: 1 },
+    isFiner: true,
+    onStrip: (value) => (value > 0 ? `${value} tabs` : null),
+    beyond: (value) =>
+      Number.isInteger(value) && isWithin(value, 0, mostTabs)
+        ? null
+        : `Tabs per outline are ${value}; they are a whole number from 0 to ${mostTabs}.`,
+  } satisfies Setting<number>,
+
+  /** How wide a tab is in the stock, in mm. */
+  tabWidthMm: {
+    concerns: 'through',
+    words: 'tab width',
+    label: 'Width of a tab',
+    unit: 'mm',
+    usual: 0.6,
+    schema: number(0, 1000),
+    inRecipes: fromTo(leastTab, widestTab),
+    column: figureColumn('tab width mm'),
+    field: { kind: 'figure', step: 0.1 },
+    isFiner: true,
+    beyond: (value) =>
+      isWithin(value, leastTab, widestTab)
+        ? null
+        : `A tab is ${value} mm wide; it is from ${leastTab} to ${widestTab} mm.`,
   } satisfies Setting<number>,
 
   /** Distance between scan lines, in mm. */

@@ -10,7 +10,9 @@ import {
 } from '@lambent/core/document';
 import { thingsAmong } from '@lambent/core/edits';
 import type { EvenSpacing } from '@lambent/core/picking';
+import { type HeldOutline, heldOutlines } from '@lambent/core/plan';
 import { formatLength, type LengthUnit } from '@lambent/core/units';
+import { useMemo } from 'react';
 import { Shape } from 'react-konva';
 import { useBench } from '../context.ts';
 import { jobOf, unitOf } from '../state/document.ts';
@@ -32,6 +34,8 @@ export function LayoutMarks() {
   const byHand = useBench((state) => state.prepared.layers.some(({ burning }) => burning.order === 'by-hand'));
   const showsNumbers = tool === 'number' || byHand;
   const showsStarts = tool === 'start';
+  const prepared = useBench((state) => (state.tool?.name === 'tabs' ? state.prepared : null));
+  const held = useMemo(() => (prepared ? heldOutlines(prepared) : []), [prepared]);
   const guideDraft = useBench((state) => state.guideDraft);
   const gaps = useBench((state) => state.caught.gaps);
   const draft = useBench((state) => state.draft?.dimension ?? null);
@@ -48,6 +52,7 @@ export function LayoutMarks() {
         if (mark) drawMark(context, toScreen(view, mark.x, mark.y));
         if (showsNumbers) drawNumbers(context, view, drawing, numbered);
         if (showsStarts) drawStarts(context, view, drawing, starts);
+        drawTabs(context, view, held);
         if (asked) drawAsked(context, toScreen(view, asked.x, asked.y));
         if (staying) drawStaying(context, toScreen(view, (staying.minX + staying.maxX) / 2, staying.minY));
       }}
@@ -221,6 +226,22 @@ function drawStarts(
     context.arc(x, y, 4.5, 0, 2 * Math.PI);
     context.fill();
     context.stroke();
+  }
+}
+
+/** Tabs that hold what is cut. */
+function drawTabs(context: CanvasRenderingContext2D, view: View, held: readonly HeldOutline[]): void {
+  context.fillStyle = '#FBFAF6';
+  context.strokeStyle = '#0E6570';
+  context.lineWidth = 2;
+  for (const { points } of held) {
+    for (const point of points) {
+      const { x, y } = toScreen(view, point.x, point.y);
+      context.beginPath();
+      context.rect(x - 4.5, y - 4.5, 9, 9);
+      context.fill();
+      context.stroke();
+    }
   }
 }
 

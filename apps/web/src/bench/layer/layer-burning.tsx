@@ -1,6 +1,6 @@
 import type { LayerBurning, LineOrder } from '@lambent/core/document';
-import { clearNumbers, setBurning } from '@lambent/core/edits';
-import { fillsAreas } from '@lambent/core/operations';
+import { clearNumbers, clearTabs, setBurning } from '@lambent/core/edits';
+import { fillsAreas, separates } from '@lambent/core/operations';
 import type { PreparedLayer } from '@lambent/core/plan';
 import { Button } from '../../ui/button.tsx';
 import { Choice, type Option } from '../../ui/choice.tsx';
@@ -74,7 +74,32 @@ export function LayerBurningFields({ prepared, done }: { prepared: PreparedLayer
           Choose
         </Button>
       </div>
+      {separates(layer.operation) && <Tabs done={done} />}
     </>
+  );
+}
+
+function Tabs({ done }: { done: () => void }) {
+  const actions = useBenchActions();
+  const count = useBench((state) => jobOf(state).tabs.reduce((sum, { at }) => sum + at.length, 0));
+  const isPlaced = useBench((state) => jobOf(state).tabs.length > 0);
+  return (
+    <div className="flex items-center gap-1.5">
+      <Button
+        title="Click outlines where a tab is to hold them, and drag tabs along"
+        onClick={() => {
+          chooseTool(actions, 'tabs');
+          done();
+        }}
+      >
+        Place tabs
+      </Button>
+      {isPlaced && (
+        <Button look="quiet" onClick={() => actions.edit('place tabs as usual', clearTabs)}>
+          {count === 0 ? 'As the layer says' : `Take ${count} back`}
+        </Button>
+      )}
+    </div>
   );
 }
 

@@ -5,7 +5,7 @@ import { whyFilled } from '@lambent/core/plan';
 import { toast } from 'sonner';
 import type { BenchActions } from '../state/bench-state.ts';
 import { itemUnder } from './draw.ts';
-import type { AskingToolName, Tool, ToolPoint } from './tool.ts';
+import type { Tool, ToolName, ToolPoint } from './tool.ts';
 
 const reachPx = 8;
 
@@ -15,7 +15,7 @@ export class AskingTool implements Tool {
 
   constructor(
     private readonly actions: BenchActions,
-    readonly name: AskingToolName,
+    readonly name: Extract<ToolName, 'why' | 'number' | 'start'>,
   ) {}
 
   /** A start is chosen where the pointer is caught: at a corner, a middle, a crossing. */

@@ -9,6 +9,7 @@ import { PickTool } from './pick-tool.ts';
 import { PointsTool } from './points-tool.ts';
 import { ShapeTool } from './shape-tool.ts';
 import { StretchTool } from './stretch-tool.ts';
+import { TabsTool } from './tabs-tool.ts';
 import { TextTool } from './text-tool.ts';
 import type { Tool, ToolName } from './tool.ts';
 
@@ -35,6 +36,8 @@ function makeTool(actions: BenchActions, name: ToolName): Tool {
     case 'number':
     case 'start':
       return new AskingTool(actions, name);
+    case 'tabs':
+      return new TabsTool(actions);
     case 'text':
       return new TextTool(actions);
     case 'stretch':

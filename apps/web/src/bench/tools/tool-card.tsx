@@ -25,6 +25,7 @@ export function ToolCard() {
     case 'why':
     case 'number':
     case 'start':
+    case 'tabs':
       return null;
     case 'dimension':
       return <DimensionCard />;

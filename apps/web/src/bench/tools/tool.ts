@@ -20,7 +20,7 @@ export const toolNames = [
 export type DrawingToolName = (typeof toolNames)[number];
 
 /** Tools that are taken to hand elsewhere than in the dock: they ask, number, or choose on the bed. */
-export const askingToolNames = ['why', 'number', 'start'] as const;
+export const askingToolNames = ['why', 'number', 'start', 'tabs'] as const;
 export type AskingToolName = (typeof askingToolNames)[number];
 
 export type ToolName = DrawingToolName | AskingToolName;
