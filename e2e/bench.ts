@@ -108,6 +108,12 @@ export async function typeInto(page: Page, label: string, text: string): Promise
   await field.press('Enter');
 }
 
+/** A new job with a drawing on a sheet of birch plywood, 3 mm. */
+export async function newJobOnPlywood(page: Page, title: string, body: string): Promise<void> {
+  await newJob(page, title, svg(body));
+  await choose(page, 'Material of the sheet', /Birch plywood.*3 mm/);
+}
+
 export async function openStage(page: Page, name: string): Promise<void> {
   await page.getByRole('navigation', { name: 'Stages' }).getByRole('link', { name }).click();
 }

@@ -9,6 +9,7 @@ import {
   clickBed,
   finishText,
   newJob,
+  newJobOnPlywood,
   openJob,
   openStage,
   rectangle,
@@ -29,8 +30,7 @@ async function storedPlan(page: Page, runId?: string) {
 }
 
 async function onPlywood(page: Page, title: string, body: string): Promise<void> {
-  await newJob(page, title, svg(body));
-  await choose(page, 'Material of the sheet', /Birch plywood.*3 mm/);
+  await newJobOnPlywood(page, title, body);
   await openStage(page, 'Colours');
 }
 

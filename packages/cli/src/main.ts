@@ -5,6 +5,7 @@ import type { JobsOptions } from './jobs.ts';
 import type { OffsetOptions } from './offset.ts';
 import type { PlanOptions } from './plan.ts';
 import type { SendOptions } from './send.ts';
+import type { SheetOptions } from './sheet.ts';
 import { Unusable } from './unusable.ts';
 
 const { version } = JSON.parse(readFileSync(new URL('../package.json', import.meta.url), 'utf8'));
@@ -60,6 +61,17 @@ withOpeningOptions(program.command('plan'))
   .action(async (file: string, options: PlanOptions) => {
     const { plan } = await import('./plan.ts');
     process.exitCode = await plan(file, options);
+  });
+
+withOpeningOptions(program.command('sheet'))
+  .description('Writes the job sheet of a run as PDF: picture, places, steps, times, price and notes.')
+  .argument('<file>', 'the drawing; or a stored job, .json')
+  .argument('<out>', 'the PDF to write')
+  .option('--shop <file>', 'the shop’s machines, keys, materials and prices, as JSON (default: the demo shop)')
+  .option('--title <title>', 'what the job is called (default: the file’s name)')
+  .action(async (file: string, to: string, options: SheetOptions) => {
+    const { sheet } = await import('./sheet.ts');
+    process.exitCode = await sheet(file, to, options);
   });
 
 withReadingOptions(program.command('convert'))

@@ -1,3 +1,4 @@
+import { fileURLToPath } from 'node:url';
 import { jobSource, type ReportSource } from '@lambent/core/checks';
 import { type ColourKey, keyFromText, NotAKey } from '@lambent/core/colours';
 import { findRun, type JobDocument, jobFromJson, NotADrawing, newJob, type Run } from '@lambent/core/document';
@@ -7,6 +8,9 @@ import { NotAShop, type Shop, sheetAsStocked, shopFromJson } from '@lambent/core
 import { parseLength } from '@lambent/core/units';
 import { nameOf, type ReadingOptions, readBytes, readDrawing, spoken, standard } from './files.ts';
 import { Unusable } from './unusable.ts';
+
+/** The shop that is taken where none is named. */
+export const demoShop = fileURLToPath(new URL('../../../demo/shop.json', import.meta.url));
 
 /** What a drawing is laid on, and burnt with. */
 export interface OpeningOptions extends ReadingOptions {

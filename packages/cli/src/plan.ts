@@ -1,4 +1,3 @@
-import { fileURLToPath } from 'node:url';
 import { blocks, checkJob, reportOf } from '@lambent/core/checks';
 import type { JobDocument } from '@lambent/core/document';
 import { changeSetting } from '@lambent/core/edits';
@@ -9,7 +8,16 @@ import { planJob, prepareJob, stepTitle } from '@lambent/core/plan';
 import type { AppliedSettings, Shop } from '@lambent/core/recipes';
 import { formatDuration, parseLength } from '@lambent/core/units';
 import { noteLine, sayTo, standard, write, writeLines } from './files.ts';
-import { choose, chooseKey, defaultsInWords, type OpeningOptions, openFile, readShop, runNamed } from './opening.ts';
+import {
+  choose,
+  chooseKey,
+  defaultsInWords,
+  demoShop,
+  type OpeningOptions,
+  openFile,
+  readShop,
+  runNamed,
+} from './opening.ts';
 import { saidProgress } from './said-progress.ts';
 import { Unusable } from './unusable.ts';
 
@@ -22,8 +30,6 @@ export interface PlanOptions extends OpeningOptions {
   run?: string;
   kerf?: string;
 }
-
-const demoShop = fileURLToPath(new URL('../../../demo/shop.json', import.meta.url));
 
 /**
  * Plans one drawing and writes what was asked for.

@@ -24,7 +24,6 @@ import {
 } from '@lambent/core/document';
 import { followedPath, offsetOf, outlinesOfItems } from '@lambent/core/fit';
 import {
-  type OutgoingChoices,
   type PictureFile,
   prepareWithPictures,
   type Reading,
@@ -60,13 +59,13 @@ import { keepPictures, pictureIdsIn, showPicture } from '../bench/bed/pictures.t
 import { keepUnsaved, type UnsavedWork } from '../unsaved/unsaved-store.ts';
 import { burntLevels, type ShownPicture } from './burnt-levels.ts';
 import { documentBlob } from './document-blob.ts';
+import { filesWork } from './files-work.ts';
 import { applyDiff, type JobDiff } from './job-diff.ts';
 import { type OpenedJob, openedFrom } from './opened-job.ts';
-import { type ArtworkFormat, artworkFile, programFile } from './outgoing-files.ts';
 import { portionsOf } from './portions.ts';
 import type { Answered, Asked } from './work-pool.ts';
 import { buffersOf, itemsAhead, Moved, moved, nowAndThen, WithItems } from './worker-answer.ts';
-import { assets, fontBook, loadText, picturesOf, unpacked } from './worker-files.ts';
+import { assets, fontBook, loadText, unpacked } from './worker-files.ts';
 
 export type ShopLists = Pick<Shop, 'machines' | 'keys' | 'materials'>;
 
@@ -257,25 +256,7 @@ const work = {
     };
   },
 
-  /** The program of a run, as a file. */
-  async gcode(_: Progress, job: JobDocument, shop: ShopLists, title: string, choice: RunChoice): Promise<Blob> {
-    return programFile(planJob(await prepareWithPictures(job, shop, choice, unpacked)), title);
-  },
-
-  /** The artwork of a run, as a file. */
-  async artwork(
-    _: Progress,
-    job: JobDocument,
-    shop: ShopLists,
-    title: string,
-    format: ArtworkFormat,
-    choices: OutgoingChoices,
-    pixelsPerInch: number,
-    choice: RunChoice,
-  ): Promise<Blob> {
-    const pictures = await picturesOf(job);
-    return artworkFile(prepareJob(job, shop, choice), { title, format, choices, pixelsPerInch, pictures });
-  },
+  ...filesWork,
 };
 
 export type BenchWork = typeof work;

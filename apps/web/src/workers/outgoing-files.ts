@@ -1,3 +1,4 @@
+import { checkJob, jobSheetOf, type SheetWish } from '@lambent/core/checks';
 import { sheetBox } from '@lambent/core/document';
 import {
   gatherOutgoing,
@@ -5,12 +6,15 @@ import {
   type PictureFile,
   writeDxf,
   writeGcode,
+  writeJobSheet,
   writePdf,
   writeSvg,
 } from '@lambent/core/formats';
 import { type Box, boxOf } from '@lambent/core/geometry';
 import type { BurnPlan, PreparedJob } from '@lambent/core/plan';
+import type { Shop } from '@lambent/core/recipes';
 import { drawPng } from './png.ts';
+import { fontBook } from './worker-files.ts';
 
 export type ArtworkFormat = 'svg' | 'dxf' | 'pdf' | 'png';
 
@@ -26,6 +30,18 @@ export function programFile(plan: BurnPlan, title: string): Blob {
     }
   }
   return new Blob([...parts, chunk], { type: 'text/plain' });
+}
+
+/** What goes to the machine on paper, as PDF. */
+export async function jobSheetFile(
+  prepared: PreparedJob,
+  plan: BurnPlan,
+  shop: Pick<Shop, 'materials'>,
+  wish: SheetWish,
+): Promise<Blob> {
+  const sheet = jobSheetOf(wish, prepared, plan, checkJob(prepared, plan), shop);
+  const bytes = await writeJobSheet(sheet, await fontBook());
+  return new Blob([bytes.slice()], { type: 'application/pdf' });
 }
 
 /** What a drawing goes out as. */

@@ -29,6 +29,7 @@ type Job = 'ahead' | 'measure' | 'plan' | 'written' | 'paintArtwork' | 'paintArr
 const laneOf: Record<Exclude<keyof BenchWork, Job>, Lane> = {
   gcode: 'files',
   artwork: 'files',
+  jobSheet: 'files',
   setText: 'shapes',
   families: 'shapes',
   outline: 'shapes',

@@ -3,6 +3,7 @@ import type { JobDocument } from '../document/job.ts';
 import { changeSetting } from '../edits/items.ts';
 import { box, item, jobWith, shop } from '../fixtures/shop.ts';
 import { mended } from '../mends/mend.ts';
+import { mendPreview } from '../mends/preview.ts';
 import { planJob } from '../plan/plan.ts';
 import { prepareJob } from '../plan/prepare.ts';
 import type { Shop } from '../recipes/book/shop.ts';
@@ -43,6 +44,7 @@ test('tabs hold them: placed on a press, or asked for by the layer', () => {
   for (const { mends = [] } of looseIn(job)) {
     expect(mends).toMatchObject([{ words: 'Hold it by 2 tabs', isSafe: false }]);
     expect(mended(job, mends[0]).tabs).toHaveLength(1);
+    expect(mendPreview(job, mends[0])).toMatchObject({ outline: null, gone: null, dots: [{}, {}] });
   }
   const all = looseIn(job).reduce((now, { mends = [] }) => mended(now, mends[0]), job);
   expect(all.tabs.map(({ itemId, at }) => [itemId, at.length])).toEqual([

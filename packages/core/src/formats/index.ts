@@ -26,4 +26,4 @@ export { FileRefused, largestFile } from './refusal.ts';
 export { sniffFormat } from './sniff.ts';
 export { readColour } from './svg/values.ts';
 export { writePicture, writeSvg } from './svg/write.ts';
-export { writeDxf, writePdf } from './write.ts';
+export { writeDxf, writeJobSheet, writePdf } from './write.ts';

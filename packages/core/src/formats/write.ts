@@ -1,3 +1,5 @@
+import type { FontBook } from '../text/fonts.ts';
+import type { JobSheet } from './job-sheet.ts';
 import type { Outgoing } from './outgoing.ts';
 
 /*
@@ -7,6 +9,11 @@ import type { Outgoing } from './outgoing.ts';
 /** Writes artwork as PDF: see `pdf/write.ts`. @param pages what is on each page */
 export async function writePdf(pages: readonly Outgoing[], title: string): Promise<Uint8Array> {
   return (await import('./pdf/write.ts')).writePdf(pages, title);
+}
+
+/** Writes a job sheet as PDF: see `pdf/job-sheet.ts`. @param book fonts for characters that the PDF's own lack */
+export async function writeJobSheet(sheet: JobSheet, book: FontBook): Promise<Uint8Array> {
+  return (await import('./pdf/job-sheet.ts')).writeJobSheet(sheet, book);
 }
 
 /** Writes artwork as DXF: see `dxf/write.ts`. */

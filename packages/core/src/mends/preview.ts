@@ -1,6 +1,8 @@
 import { boundsOf, type Item, pathOf } from '../document/item.ts';
 import type { JobDocument } from '../document/job.ts';
 import { outlineOf, rectangleOf } from '../document/shapes.ts';
+import { tabPoints } from '../fit/tabs.ts';
+import type { Point } from '../geometry/paths/matrix.ts';
 import { appendPath, type Path, PathBuilder } from '../geometry/paths/path.ts';
 import { type Mend, mended } from './mend.ts';
 
@@ -13,16 +15,23 @@ export interface MendPreview {
   readonly outline: Path | null;
   /** What would go. */
   readonly gone: Path | null;
+  /** Where tabs would be. */
+  readonly dots: readonly Point[];
 }
 
 /** What a mend would change of a drawing. */
 export function mendPreview(job: JobDocument, mend: Mend): MendPreview {
-  const after = mended(job, mend).drawing.items;
+  const { drawing, tabs } = mended(job, mend);
+  const after = drawing.items;
   const before = new Set(job.drawing.items);
   const ids = new Set(after.map(({ id }) => id));
   return {
     outline: pathOfAll(after.filter((item) => !before.has(item))),
     gone: pathOfAll(job.drawing.items.filter(({ id }) => !ids.has(id))),
+    dots: tabs.flatMap((tab) => {
+      const item = job.tabs.includes(tab) ? undefined : after.find(({ id }) => id === tab.itemId);
+      return item ? tabPoints(item, tab.subpath, tab.at) : [];
+    }),
   };
 }
 

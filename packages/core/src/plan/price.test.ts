@@ -30,7 +30,7 @@ describe('the price of a run', () => {
     const { plan, price } = priced();
     const minutes = (plan.timeS / 60) * 0.6;
     expect(price.parts.map(({ amount }) => amount)).toEqual(
-      [minutes, 0.02 * 20, 2, 0.5].map((x) => expect.closeTo(x, 9)),
+      [minutes, 0.02 * 20, 2, 0.5].map((x) => Math.round(x * 100) / 100),
     );
     expect(price.total).toBeCloseTo(minutes + 0.4 + 2.5, 2);
   });
@@ -49,6 +49,34 @@ describe('the price of a run', () => {
       ),
     );
     expect(priced(undefined, { ...list, minimum: 30, rounding: 0.1 }).price.total).toBe(30);
+  });
+
+  test('adds up to the cent, part by part, whatever the shop charges', () => {
+    const charge = fc.double({ min: 0, max: 40, noNaN: true });
+    fc.assert(
+      fc.property(
+        charge,
+        charge,
+        charge,
+        charge,
+        fc.constantFrom(0, 0.05, 0.5, 3),
+        (setUp, perRun, minute, m2, rounding) => {
+          const pricing = {
+            ...list,
+            setUp,
+            perRun,
+            minimum: 7 * m2,
+            rounding,
+            machines: { m: minute },
+            materials: { ply: m2 },
+          };
+          const { parts, total } = priced(undefined, pricing).price;
+          const inCents = parts.map(({ amount }) => Math.round(amount * 100));
+          expect(parts.map(({ amount }) => amount)).toEqual(inCents.map((cents) => cents / 100));
+          expect(inCents.reduce((sum, cents) => sum + cents, 0)).toBe(Math.round(total * 100));
+        },
+      ),
+    );
   });
 
   test('says what each part is for, also what is missing to the minimum; just the minimum is enough', () => {

@@ -13,7 +13,7 @@ export interface PricePart {
   readonly amount: number;
 }
 
-/** What a run costs: its parts, and what they come to, rounded as the shop rounds. */
+/** What a run costs: its parts in whole hundredths, and what they add up to, rounded as the shop rounds. */
 export interface Price {
   readonly parts: readonly PricePart[];
   readonly total: number;
@@ -54,11 +54,14 @@ export function priceOf(
   }
   if (earlier.length === 0) parts.push({ what: 'Setting up', amount: pricing.setUp });
   parts.push({ what: 'Each run', amount: pricing.perRun });
-  const sum = parts.reduce((total, { amount }) => total + amount, 0);
-  if (earlier.length === 0 && sum < pricing.minimum)
-    parts.push({ what: 'Up to the minimum', amount: pricing.minimum - sum });
-  const due = earlier.length === 0 ? Math.max(sum, pricing.minimum) : sum;
-  return { parts: parts.filter(({ amount }) => amount > 0), total: roundedTo(due, pricing.rounding) };
+  const cents = parts.map(({ what, amount }) => ({ what, amount: inCents(amount) }));
+  const sum = () => inCents(cents.reduce((total, { amount }) => total + amount, 0));
+  const minimum = inCents(pricing.minimum);
+  if (earlier.length === 0 && sum() < minimum)
+    cents.push({ what: 'Up to the minimum', amount: inCents(minimum - sum()) });
+  const total = roundedTo(sum(), pricing.rounding);
+  cents.push({ what: 'Rounded up', amount: inCents(total - sum()) });
+  return { parts: cents.filter(({ amount }) => amount > 0), total };
 }
 
 /** What the used sheets of a material cost; null where one of them has no price. */
@@ -97,6 +100,9 @@ function areasByMaterial({ layers }: PreparedJob): Map<string, { name: string; m
 
 /** Rounded up to whole steps; to hundredths where there is no step. */
 function roundedTo(amount: number, step: number): number {
-  if (!(step > 0)) return Math.round(amount * 100) / 100;
-  return Math.round(Math.ceil(amount / step - 1e-9) * step * 100) / 100;
+  return inCents(step > 0 ? Math.max(0, Math.ceil(amount / step - 1e-9)) * step : amount);
+}
+
+function inCents(amount: number): number {
+  return Math.round(amount * 100) / 100;
 }

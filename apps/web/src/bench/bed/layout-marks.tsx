@@ -231,9 +231,10 @@ function drawStarts(
 
 /** Tabs that hold what is cut. */
 function drawTabs(context: CanvasRenderingContext2D, view: View, held: readonly HeldOutline[]): void {
-  context.fillStyle = '#FBFAF6';
-  context.strokeStyle = '#0E6570';
-  context.lineWidth = 2;
+  // Full, for the handles of a selection are empty squares.
+  context.fillStyle = '#0E6570';
+  context.strokeStyle = '#FBFAF6';
+  context.lineWidth = 1.5;
   for (const { points } of held) {
     for (const point of points) {
       const { x, y } = toScreen(view, point.x, point.y);

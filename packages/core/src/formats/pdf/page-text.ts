@@ -137,8 +137,10 @@ export class TextReader {
     const name = `${font.loadedName}_path_${glyph.fontChar}`;
     const pool = this.glyphs;
     const data = pool.has(name) ? (pool.get(name) as { path?: ArrayLike<number> }).path : null;
+    // The fonts that stand in for those a file names draw a box where a space is.
+    if (glyph.isSpace && glyph.unicode.trim() === '') return;
     if (data) addData(builder, data, place);
-    else if (!glyph.isSpace && glyph.unicode.trim() !== '') {
+    else if (glyph.unicode.trim() !== '') {
       this.page.notes.add(
         'left-out',
         'characters-missing',

@@ -18,6 +18,14 @@ async function pdf(draw: (page: PDFPage, file: PDFDocument) => void | Promise<vo
 }
 const read = (bytes: Uint8Array, choices = {}) => readPdf(bytes, idFor, choices, testTools.assets);
 
+test('a space in a font that the file only names draws nothing', async () => {
+  const bytes = await pdf(async (page, file) => {
+    page.drawText('l l', { x: 20, y: 20, size: 20, font: await file.embedFont(StandardFonts.Helvetica) });
+  });
+  const [item] = (await read(bytes)).drawing.items;
+  expect(pathData(pathOf(item)).match(/M/g)).toHaveLength(2);
+});
+
 describe('true size and place', () => {
   const box = (page: PDFPage) =>
     page.drawRectangle({

@@ -102,8 +102,6 @@ async function addItem(
   const { stroke, strokeWidthMm, fill, cap, join } = item.paint;
   const outline = outlineOperators(pathOf(item));
   if (outline.length === 0) return;
-  const channels = (colour: string) =>
-    [1, 3, 5].map((offset) => Number.parseInt(colour.slice(offset, offset + 2), 16) / 255) as [number, number, number];
   const evenodd = item.fillRule === 'evenodd';
   const paint =
     fill !== null && stroke !== null
@@ -132,7 +130,13 @@ async function addItem(
   );
 }
 
-function outlineOperators({ verbs, coords }: Path): PDFOperator[] {
+/** Red, green and blue of a colour, each from 0 to 1. */
+export function channels(colour: string): [number, number, number] {
+  return [1, 3, 5].map((offset) => Number.parseInt(colour.slice(offset, offset + 2), 16) / 255) as never;
+}
+
+/** What draws the outline of a path, in its own units. */
+export function outlineOperators({ verbs, coords }: Path): PDFOperator[] {
   const out: PDFOperator[] = [];
   let index = 0;
   for (const verb of verbs) {

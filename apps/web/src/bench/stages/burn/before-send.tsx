@@ -1,10 +1,10 @@
+import { beforeSend, noteText } from '@lambent/core/checks';
 import { useMemo } from 'react';
 import { Link } from 'react-router';
 import { Notice } from '../../../ui/notice.tsx';
 import { useBench } from '../../context.ts';
 import { jobOf } from '../../state/document.ts';
 import { findingsOf } from '../../state/plan.ts';
-import { nameOf } from '../../thing-names.ts';
 import { useBurntRuns } from '../../use-runs.ts';
 import { Part } from '../drawer.tsx';
 
@@ -25,17 +25,14 @@ export function BeforeSend() {
   const jobId = useBench((state) => state.jobId);
   const prepared = useBench((state) => state.prepared);
   const findings = useBench(findingsOf);
-  const notes = useMemo(() => {
-    const onNotes = prepared.layers.filter(({ layer }) => layer.operation === 'note');
-    return onNotes.flatMap(({ placed }) =>
-      placed.flatMap(({ item }) => (item.name || item.shape.kind === 'text' ? [item] : [])),
-    );
-  }, [prepared]);
-  const parked = prepared.parked.size;
-  const undecided = findings?.filter(({ code, accepted }) => code === 'decided' && accepted === undefined).length ?? 0;
-  const accepted = findings?.filter((finding) => finding.accepted !== undefined && finding.code !== 'decided') ?? [];
+  const { notes, parked, undecided, accepted } = useMemo(
+    () => beforeSend(prepared, findings ?? []),
+    [prepared, findings],
+  );
+  // What was decided and is accepted needs no further word here.
+  const fine = accepted.filter(({ code }) => code !== 'decided');
   const early = useEarlyRun();
-  if (!early && notes.length + parked + undecided + accepted.length === 0) return null;
+  if (!early && !parked && notes.length + undecided.length + fine.length === 0) return null;
   return (
     <Part title="Before you send">
       {early && (
@@ -49,24 +46,20 @@ export function BeforeSend() {
       >
         {notes.map((item) => (
           <li key={item.id} className="[overflow-wrap:anywhere]">
-            <span className="font-semibold">Note:</span> {nameOf(item).slice(0, longestNote)}
+            <span className="font-semibold">Note:</span> {noteText(item).slice(0, longestNote)}
           </li>
         ))}
-        {parked > 0 && (
+        {parked && <li>{parked}</li>}
+        {undecided.length > 0 && (
           <li>
-            {parked} {parked === 1 ? 'part is' : 'parts are'} parked beside the bed and {parked === 1 ? 'does' : 'do'}{' '}
-            not burn.
-          </li>
-        )}
-        {undecided > 0 && (
-          <li>
-            {undecided} {undecided === 1 ? 'thing was' : 'things were'} decided for you, and not accepted yet.{' '}
+            {undecided.length} {undecided.length === 1 ? 'thing was' : 'things were'} decided for you, and not accepted
+            yet.{' '}
             <Link to={`/jobs/${jobId}/check`} className="font-semibold text-petrol hover:underline">
-              See {undecided === 1 ? 'it' : 'them'}
+              See {undecided.length === 1 ? 'it' : 'them'}
             </Link>
           </li>
         )}
-        {accepted.map((finding) => (
+        {fine.map((finding) => (
           <li key={finding.message} className="[overflow-wrap:anywhere]">
             <span className="font-semibold">Accepted:</span> {finding.message}{' '}
             <span className="text-quiet">{finding.accepted}</span>

@@ -20,6 +20,7 @@ import { useRuns } from '../../use-runs.ts';
 import { useShownRun } from '../../use-shown-run.ts';
 import { Drawer, Part } from '../drawer.tsx';
 import { BeforeSend } from './before-send.tsx';
+import { JobSheetPart } from './job-sheet-part.tsx';
 import { TakeOut } from './take-out.tsx';
 import { TakenSheets } from './taken-sheets.tsx';
 
@@ -51,6 +52,7 @@ export function BurnDrawer() {
         </Part>
       )}
       <PricePart />
+      <JobSheetPart />
       <TakeOut />
       <Record />
     </Drawer>

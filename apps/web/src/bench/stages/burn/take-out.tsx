@@ -1,6 +1,5 @@
 import { setMember } from '@lambent/core/edits';
 import { fileNameFor, usualFileName } from '@lambent/core/formats';
-import type { RunChoice } from '@lambent/core/plan';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { format } from 'date-fns';
 import { Download } from 'lucide-react';
@@ -17,6 +16,7 @@ import { jobOf } from '../../state/document.ts';
 import { isBlocked } from '../../state/plan.ts';
 import { useRuns } from '../../use-runs.ts';
 import { Part } from '../drawer.tsx';
+import { choiceOf, download } from './files-out.ts';
 
 type Format = ArtworkFormat | 'gcode';
 type Scope = 'job' | 'selection' | 'run';
@@ -183,17 +183,4 @@ function nameFor(state: BenchState, pattern: string, run: number): string {
     // Of several runs, by its name; else which burn of the job it would be.
     run: jobOf(state).runs.length > 1 ? prepared.run.name : String(run),
   });
-}
-
-function download(blob: Blob, name: string): void {
-  const link = document.createElement('a');
-  link.href = URL.createObjectURL(blob);
-  link.download = name;
-  link.click();
-  setTimeout(() => URL.revokeObjectURL(link.href), 10_000);
-}
-
-/** The run that is looked at, and where the head stood when it was planned. */
-function choiceOf({ prepared, planning }: BenchState): RunChoice {
-  return { runId: prepared.run.id, head: planning.subject?.head ?? null };
 }

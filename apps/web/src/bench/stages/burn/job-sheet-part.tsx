@@ -1,0 +1,69 @@
+import { format } from 'date-fns';
+import { Download, Printer } from 'lucide-react';
+import { useState } from 'react';
+import { toast } from 'sonner';
+import { sentenceOf } from '../../../api.ts';
+import { Button } from '../../../ui/button.tsx';
+import { work } from '../../../workers/work.ts';
+import { useBench, useBenchActions } from '../../context.ts';
+import { jobOf } from '../../state/document.ts';
+import { planOf } from '../../state/plan.ts';
+import { Part } from '../drawer.tsx';
+import { choiceOf, download } from './files-out.ts';
+
+/** The paper that goes with the job to its machine: opened to be printed, or saved. */
+export function JobSheetPart() {
+  const actions = useBenchActions();
+  const planned = useBench((state) => planOf(state) !== null);
+  const [busy, setBusy] = useState(false);
+
+  /** @returns whether it was made */
+  const make = async (use: (blob: Blob) => void): Promise<boolean> => {
+    const state = actions.get();
+    const { shop, title, pricing } = state;
+    setBusy(true);
+    try {
+      const wish = { title, madeOn: format(new Date(), 'd MMM yyyy, HH:mm'), pricing };
+      use(await work('jobSheet', [jobOf(state), shop, wish, choiceOf(state)]));
+      return true;
+    } catch (error) {
+      toast.error(`The job sheet was not made. ${sentenceOf(error)}`);
+      return false;
+    } finally {
+      setBusy(false);
+    }
+  };
+  const print = async () => {
+    // Opened at once, for browsers let only a press open a window; the sheet comes into it when it is made.
+    const sheet = window.open('', '_blank');
+    if (!sheet) {
+      toast.error('The browser opens no window for the sheet. Allow it for this page, or save the PDF.');
+      return;
+    }
+    const made = await make((blob) => {
+      sheet.location.href = URL.createObjectURL(blob);
+    });
+    if (!made) sheet.close();
+  };
+  return (
+    <Part title="Job sheet">
+      <div className="flex gap-1.5">
+        <Button
+          disabled={busy || !planned}
+          onClick={() => void print()}
+          title="Opens it in a window of its own, to be printed"
+        >
+          <Printer size={15} aria-hidden />
+          Open to print
+        </Button>
+        <Button
+          disabled={busy || !planned}
+          onClick={() => void make((blob) => download(blob, `${actions.get().title}, job sheet.pdf`))}
+        >
+          <Download size={15} aria-hidden />
+          Save PDF
+        </Button>
+      </div>
+    </Part>
+  );
+}

@@ -1,0 +1,52 @@
+import type { SheetWish } from '@lambent/core/checks';
+import type { JobDocument } from '@lambent/core/document';
+import { type OutgoingChoices, prepareWithPictures } from '@lambent/core/formats';
+import type { Progress } from '@lambent/core/geometry';
+import { planJob, prepareJob, priceOf, type RunChoice } from '@lambent/core/plan';
+import type { Shop } from '@lambent/core/recipes';
+import type { ArtworkFormat } from './outgoing-files.ts';
+import { picturesOf, unpacked } from './worker-files.ts';
+
+type ShopLists = Pick<Shop, 'machines' | 'keys' | 'materials'>;
+
+/** What writes files is needed when one is asked for. */
+const filesOut = () => import('./outgoing-files.ts');
+
+/** The worker's part that makes files. */
+export const filesWork = {
+  /** The program of a run, as a file. */
+  async gcode(_: Progress, job: JobDocument, shop: ShopLists, title: string, choice: RunChoice): Promise<Blob> {
+    const { programFile } = await filesOut();
+    return programFile(planJob(await prepareWithPictures(job, shop, choice, unpacked)), title);
+  },
+
+  /** The job sheet of a run, as a file. */
+  async jobSheet(
+    _: Progress,
+    job: JobDocument,
+    shop: ShopLists,
+    wish: Omit<SheetWish, 'price'>,
+    choice: RunChoice,
+  ): Promise<Blob> {
+    const prepared = await prepareWithPictures(job, shop, choice, unpacked);
+    const plan = planJob(prepared);
+    const { jobSheetFile } = await filesOut();
+    return jobSheetFile(prepared, plan, shop, { ...wish, price: priceOf(plan, prepared, shop, wish.pricing) });
+  },
+
+  /** The artwork of a run, as a file. */
+  async artwork(
+    _: Progress,
+    job: JobDocument,
+    shop: ShopLists,
+    title: string,
+    format: ArtworkFormat,
+    choices: OutgoingChoices,
+    pixelsPerInch: number,
+    choice: RunChoice,
+  ): Promise<Blob> {
+    const pictures = await picturesOf(job);
+    const { artworkFile } = await filesOut();
+    return artworkFile(prepareJob(job, shop, choice), { title, format, choices, pixelsPerInch, pictures });
+  },
+};
