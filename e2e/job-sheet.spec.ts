@@ -16,6 +16,10 @@ async function wordsIn(bytes: Uint8Array): Promise<string> {
 test('the job sheet is saved as PDF with the time and price on screen, and opened to be printed', async ({ page }) => {
   await newJobOnPlywood(page, 'Sheet of paper', rectangle(20, 20, 80, 50) + rectangle(40, 30, 20, 20));
   await openStage(page, 'Burn');
+  await expect(page.getByRole('list', { name: 'Pieces by size' }).getByRole('listitem')).toHaveText([
+    '1 piece80.00 × 50.00 mm',
+    '1 scrap20.00 × 20.00 mm',
+  ]);
   const part = page.getByRole('heading', { name: 'Job sheet' }).locator('..');
   const [download] = await Promise.all([
     page.waitForEvent('download'),

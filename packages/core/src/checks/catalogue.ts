@@ -125,7 +125,7 @@ export const catalogue = {
     title: 'Beyond the machine',
     levels: blocks,
     why: 'The machine cannot do what its settings say.',
-    mends: [],
+    mends: ['Set'],
   },
   'worked-out': {
     title: 'Worked out, never burnt',
@@ -159,8 +159,8 @@ export const catalogue = {
   },
   'thin-wall': {
     title: 'Thinner than the kerf',
-    levels: warns,
-    why: 'The beam takes it away from both sides.',
+    levels: ['warns', 'notes'],
+    why: 'Heat from both sides chars a wall that is so thin, and on its lines the beam takes it away.',
     mends: [],
   },
   'narrow-gap': {

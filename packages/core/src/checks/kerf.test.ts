@@ -139,7 +139,9 @@ describe('the way of the beam', () => {
 
   test('a kerf beyond what a beam takes away keeps the layer from burning, and is said', () => {
     const [cut] = prepareJob(withKerf([item(box(20, 20, 80), 'cut')], 3), shop).layers.filter(({ id }) => id === 'cut');
-    expect(cut.beyond).toEqual([{ setting: 'kerfMm', sentence: 'Kerf is 3 mm; a beam takes away from 0 to 2 mm.' }]);
+    expect(cut.beyond).toEqual([
+      { setting: 'kerfMm', sentence: 'Kerf is 3 mm; a beam takes away from 0 to 2 mm.', nearest: 2 },
+    ]);
     expect(cut.burns).toBe(false);
   });
 
@@ -282,16 +284,28 @@ describe('what the kerf does not leave', () => {
       item(box(50 + wall, 30, 20), 'cut'),
     ];
     const [thin] = findings(plate(0.19), 0.2);
-    expect(thin).toMatchObject({ code: 'thin-wall', level: 'warns' });
+    // The beam goes within the holes: the wall between them stays as wide as it is drawn.
+    expect(thin).toMatchObject({ code: 'thin-wall', level: 'notes' });
+    expect(thin.message).toContain('it stays, 0.19 mm wide at the thinnest');
     expect(thin.itemIds).toHaveLength(2);
     const [place] = thin.places ?? [];
     expect([place.minX, place.maxX]).toEqual([expect.closeTo(50, 1), expect.closeTo(50.19, 1)]);
     expect(codes(plate(0.21))).toEqual([]);
+    // Along the lines it takes half its width from either side.
+    const [gone] = findings(
+      plate(0.19).map((entry) => ({ ...entry, keep: 'line' as const })),
+      0.2,
+    );
+    expect(gone).toMatchObject({ code: 'thin-wall', level: 'warns' });
+    expect(gone.message).toContain('would burn away');
+    const half = plate(0.19).map((entry, i) => (i === 1 ? { ...entry, keep: 'line' as const } : entry));
+    expect(findings(half, 0.2)[0]).toMatchObject({ level: 'notes', message: expect.stringContaining('0.09 mm wide') });
   });
 
   test('a strip that is nothing but wall, however few points it has', () => {
-    const strip = (wide: number) => [item(box(20, 20, 60, wide), 'cut')];
-    expect(codes(strip(0.15))).toContain('thin-wall');
+    const strip = (wide: number, more = {}) => [item(box(20, 20, 60, wide), 'cut', more)];
+    expect(findings(strip(0.15), 0.2)[0]).toMatchObject({ code: 'thin-wall', level: 'notes' });
+    expect(findings(strip(0.15, { keep: 'line' }), 0.2)[0]).toMatchObject({ code: 'thin-wall', level: 'warns' });
     expect(codes(strip(0.25))).toEqual([]);
   });
 

@@ -1,6 +1,6 @@
 import { boundsOf, type Item, polylinesOf } from '../document/item.ts';
 import { beamSide, kerfLines } from '../fit/kerf.ts';
-import { thinPlaces } from '../geometry/offsets/thin.ts';
+import { type ThinPlace, thinPlaces } from '../geometry/offsets/thin.ts';
 import { type Box, boxesMeet, growBox } from '../geometry/paths/box.ts';
 import { type Polyline, signedArea } from '../geometry/paths/flatten.ts';
 import { separates } from '../operations/operations.ts';
@@ -76,7 +76,10 @@ function byLayer(cuts: readonly KerfCut[]): [PreparedLayer, KerfCut[]][] {
   return [...layers];
 }
 
-/** Walls that the beam would take away from both sides, and slots and gaps between parts that it cannot go into. */
+/**
+ * Walls that the beam would take away, and slots and gaps between parts that it cannot go into. A wall that the beam
+ * goes beside survives, however thin it is; one that is cut along its lines loses half the kerf on either side.
+ */
 export const checkThin: Check = (prepared) => {
   const cuts = kerfCuts(prepared);
   if (cuts.length === 0) return [];
@@ -85,17 +88,33 @@ export const checkThin: Check = (prepared) => {
     cuts.map(({ line }) => line.line),
     kerfMm,
   );
-  // What is swallowed whole is said of its own.
+  const cutsAt = ({ box }: ThinPlace) => cuts.filter(({ line }) => leadsThrough(line.line, box));
+  const left = walls.map((place) => {
+    const here = cutsAt(place);
+    const onLine = here.filter(({ side }) => side === 0).length;
+    const sides = onLine === 0 ? 0 : onLine === here.length ? 2 : 1;
+    return { ...place, widthMm: place.widthMm - (sides * kerfMm) / 2 };
+  });
+  const burns = left.filter(({ widthMm }) => widthMm <= 0);
+  const survives = left.filter(({ widthMm }) => widthMm > 0);
+  // What is swallowed whole is said of its own; into a gap beside a cut along its line the beam does not have to go.
   const swallowed = cuts
     .filter(({ line, side }) => kerfLines(line.item, line.nth, side, kerfMm).length === 0)
     .map(({ line }) => growBox(boundsOf(line.item), 0.01));
-  const narrow = gaps.filter((place) => !swallowed.some((box) => boxesMeet(box, place)));
+  const narrow = gaps.filter(
+    (place) =>
+      !swallowed.some((box) => boxesMeet(box, place.box)) && cutsAt(place).filter(({ side }) => side !== 0).length > 0,
+  );
   return [
-    ...found('thin-wall', walls, cuts, (count) => {
+    ...found('thin-wall', 'warns', burns, cuts, (count) => {
       const walled = countOf(count, 'place of a piece is', 'places of pieces are');
-      return `${walled} thinner than the kerf of ${kerfMm} mm, and would burn away. Make it wider, or leave it out.`;
+      return `${walled} thinner than the kerf of ${kerfMm} mm, and would burn away, for the beam goes along the lines. Make it wider, or have the cut keep what is inside.`;
     }),
-    ...found('narrow-gap', narrow, cuts, (count) => {
+    ...found('thin-wall', 'notes', survives, cuts, (count, thinnest) => {
+      const walled = countOf(count, 'place of a piece is', 'places of pieces are');
+      return `${walled} thinner than the kerf of ${kerfMm} mm: ${count === 1 ? 'it stays' : 'they stay'}, ${thinnest} mm wide at the thinnest, and may char through or break.`;
+    }),
+    ...found('narrow-gap', 'warns', narrow, cuts, (count) => {
       const gap = countOf(count, 'slot or gap is', 'slots or gaps are');
       return `${gap} narrower than the kerf of ${kerfMm} mm: the beam cannot keep to both sides, and what is beside it loses. Make it wider, or cut it as a single line.`;
     }),
@@ -104,12 +123,15 @@ export const checkThin: Check = (prepared) => {
 
 function found(
   code: Finding['code'],
-  places: readonly Box[],
+  level: Finding['level'],
+  places: readonly ThinPlace[],
   cuts: readonly KerfCut[],
-  say: (count: number) => string,
+  say: (count: number, thinnest: string) => string,
 ): Finding[] {
-  const items = itemsOf(cuts.filter(({ line }) => places.some((place) => leadsThrough(line.line, place))));
-  return ifAny(items, () => finding(code, 'warns', say(places.length), items, null, places));
+  const boxes = places.map(({ box }) => box);
+  const items = itemsOf(cuts.filter(({ line }) => boxes.some((box) => leadsThrough(line.line, box))));
+  const thinnest = Math.min(...places.map(({ widthMm }) => widthMm)).toFixed(2);
+  return ifAny(items, () => finding(code, level, say(places.length, thinnest), items, null, boxes));
 }
 
 /** Whether a segment of a line has its bounds meet those of a place. */

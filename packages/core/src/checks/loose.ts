@@ -1,34 +1,18 @@
-import type { Item } from '../document/item.ts';
-import { type Polyline, polylineLength } from '../geometry/paths/flatten.ts';
+import { polylineLength } from '../geometry/paths/flatten.ts';
 import { polylineBounds } from '../geometry/questions/nesting.ts';
 import { widthsOf } from '../geometry/questions/widths.ts';
 import type { Mend } from '../mends/mend.ts';
-import { separates } from '../operations/operations.ts';
-import { nestedLines } from '../plan/cut-steps.ts';
-import { tabsOnLine } from '../plan/held.ts';
-import type { PreparedJob, PreparedLayer } from '../plan/prepare.ts';
+import { type CutPart, cutParts } from '../plan/pieces.ts';
+import type { PreparedJob } from '../plan/prepare.ts';
 import { type Check, countOf, finding, ifAny, withMends } from './finding.ts';
 
-/** A piece that comes loose when its outline is cut. */
-interface LoosePiece {
-  readonly item: Item;
-  readonly subpath: number;
-  readonly line: Polyline;
-  readonly layer: PreparedLayer;
-  /** How far it is across where it is widest, in mm. */
-  readonly across: number;
-}
+/** A piece that nothing holds once it is cut, and how far it is across where it is widest, in mm. */
+type LoosePiece = CutPart & { readonly across: number };
 
-/** Pieces that nothing holds once they are cut. */
 function loosePieces(prepared: PreparedJob): LoosePiece[] {
-  const cuts = prepared.layers.filter(({ layer, burns }) => burns && separates(layer.operation));
-  return nestedLines(prepared, cuts).flatMap(({ layerIndex, line: { item, line, nth }, depth }) => {
-    const layer = cuts[layerIndex];
-    if (!line.closed || depth % 2 === 1) return [];
-    const { settings } = layer.applied;
-    if (settings && tabsOnLine(prepared.job, settings, { item, nth, line }).length > 0) return [];
-    return [{ item, subpath: nth, line, layer, across: widthsOf(line).most }];
-  });
+  return cutParts(prepared).flatMap((part) =>
+    part.depth % 2 === 1 || part.isHeld ? [] : [{ ...part, across: widthsOf(part.line).most }],
+  );
 }
 
 /** Pieces so small that they drop between what the stock lies on, or tip there into the way of the head. */

@@ -1,5 +1,9 @@
+import { topSpeedOf } from '../machine/machine.ts';
+import type { Mend, MendStep } from '../mends/mend.ts';
 import { isBurnt, operationOf } from '../operations/operations.ts';
-import { type Check, finding } from './finding.ts';
+import type { PreparedLayer } from '../plan/prepare.ts';
+import { type Beyond, settingOf } from '../settings/settings.ts';
+import { type Check, finding, withMends } from './finding.ts';
 
 /** Layers that have items but no settings to burn with, or settings beyond the machine. */
 export const checkSettings: Check = ({ job, machine, layers }) => {
@@ -23,7 +27,8 @@ export const checkSettings: Check = ({ job, machine, layers }) => {
       : [];
   return [
     ...noSheet,
-    ...used.flatMap(({ layer, material, placed, applied, beyond }) => {
+    ...used.flatMap((prepared) => {
+      const { layer, material, placed, applied, beyond } = prepared;
       const items = placed.map(({ item }) => item);
       if (applied.settings === null) {
         const stockOn = material ? `${material.name} on ${machine.name}` : 'no material';
@@ -37,18 +42,29 @@ export const checkSettings: Check = ({ job, machine, layers }) => {
           ),
         ];
       }
-      const said = beyond.map(({ sentence }) =>
-        finding('beyond-machine', 'blocks', `${layer.name}: ${sentence} It would not be burnt.`, items, layer.id),
+      const said = beyond.map((entry) =>
+        withMends(
+          finding(
+            'beyond-machine',
+            'blocks',
+            `${layer.name}: ${entry.sentence} It would not be burnt.`,
+            items,
+            layer.id,
+          ),
+          broughtWithin(prepared, entry),
+        ),
       );
       const source = applied.sources.speedMmPerS;
       if (source?.kind !== 'worked out') return said;
-      const { least, most } = source.doubt;
+      // What the machine cannot do is no doubt.
+      const top = topSpeedOf(machine, layer.operation);
+      const [least, most] = [Math.min(source.doubt.least, top), Math.min(source.doubt.most, top)];
       return [
         ...said,
         finding(
           'worked-out',
           'warns',
-          `${layer.name} was never burnt like this: it is worked out from ${source.from}, and the right speed may be anything from ${least} to ${most} mm/s. Burn a test card first.`,
+          `${layer.name} was never burnt like this: it is worked out from ${source.from}, and ${least < most ? `the right speed may be anything from ${least} to ${most} mm/s` : `the right speed may be beyond the ${top} mm/s that ${machine.name} does`}. Burn a test card first.`,
           items,
           layer.id,
         ),
@@ -56,6 +72,20 @@ export const checkSettings: Check = ({ job, machine, layers }) => {
     }),
   ];
 };
+
+/** Takes what the machine can do that is nearest to a setting; null where only the operator can say. */
+function broughtWithin({ id, layer }: PreparedLayer, { setting, nearest }: Beyond): Mend | null {
+  if (nearest === undefined) return null;
+  const { words, unit } = settingOf(setting);
+  const value = typeof nearest === 'number' ? `${Number(nearest.toFixed(3))} ${unit}`.trim() : String(nearest);
+  return {
+    words: `Set ${words} to ${value}`,
+    name: `set ${words} of ${layer.name} to ${value}`,
+    isSafe: false,
+    // A setting and a value of it: of which one cannot be told from the other in types here.
+    step: { kind: 'set', preparedId: id, setting, value: nearest } as MendStep,
+  };
+}
 
 /** Engravings so near the edge of the bed that the head cannot come to speed before them. */
 export const checkRunUp: Check = (_prepared, plan) =>

@@ -1,13 +1,14 @@
 import { describe, expect, test } from '@jest/globals';
 import type { Item } from '../document/item.ts';
+import { outlineOf } from '../document/shapes.ts';
 import { switchLayer } from '../edits/layers.ts';
 import { box, item, jobWith, line, shop } from '../fixtures/shop.ts';
 import { flatten } from '../geometry/paths/flatten.ts';
-import { type Path, PathBuilder } from '../geometry/paths/path.ts';
+import { appendPath, type Path, PathBuilder } from '../geometry/paths/path.ts';
 import type { Operation } from '../operations/operations.ts';
 import type { BurnLine } from './order.ts';
 import { outOfOrder } from './out-of-order.ts';
-import { cutPieces } from './pieces.ts';
+import { cutPieces, piecesBySize } from './pieces.ts';
 import { type PreparedLayer, prepareJob } from './prepare.ts';
 
 const square = (x: number, y: number, size: number) => item(box(x, y, size), 'cut');
@@ -118,6 +119,49 @@ describe('what comes free by cutting', () => {
       holes: 0,
       depths: [undefined, undefined],
     });
+  });
+
+  test('pieces and what falls out are listed by the size they come out in', () => {
+    const plate = square(10, 10, 100);
+    const holes = [20, 50].map((x) => item(outlineOf({ kind: 'ellipse', cx: x, cy: 30, rx: 5, ry: 5 }), 'cut'));
+    const loose = [square(200, 10, 30), square(240, 10, 30)];
+    const listed = (kerfMm: number, more = {}) =>
+      piecesBySize(
+        prepareJob(jobWith([plate, ...holes, ...loose], { settings: { cut: { kerfMm } }, ...more }), shop),
+      ).map(({ count, widthMm, heightMm, isWaste, isHeld, itemIds }) => [
+        `${count} × ${widthMm} × ${heightMm}${isWaste ? ' waste' : ''}${isHeld ? ' held' : ''}`,
+        itemIds.length,
+      ]);
+    expect(listed(0)).toEqual([
+      ['1 × 100 × 100', 1],
+      ['2 × 30 × 30', 2],
+      ['2 × 10 × 10 waste', 2],
+    ]);
+    // Pieces and holes come out as drawn; what falls out is smaller by the kerf on every side.
+    expect(listed(0.2).map(([words]) => words)).toEqual(['1 × 100 × 100', '2 × 30 × 30', '2 × 9.6 × 9.6 waste']);
+    // Cut on the line, all lose half of it.
+    expect(listed(0.2, { burning: { cut: { keep: 'line' } } }).map(([words]) => words)).toEqual([
+      '1 × 99.8 × 99.8',
+      '2 × 29.8 × 29.8',
+      '2 × 9.8 × 9.8 waste',
+    ]);
+    const tabs = [{ itemId: loose[0].id, subpath: 0, at: [0.5] }];
+    expect(listed(0, { tabs }).map(([words]) => words)).toEqual([
+      '1 × 100 × 100',
+      '1 × 30 × 30 held',
+      '1 × 30 × 30',
+      '2 × 10 × 10 waste',
+    ]);
+  });
+
+  test('of an item of several outlines each has its own size, curves to 0.01 mm', () => {
+    const builder = new PathBuilder();
+    appendPath(builder, box(10, 10, 60, 40), true);
+    appendPath(builder, outlineOf({ kind: 'ellipse', cx: 40, cy: 30, rx: 12.345, ry: 7 }), true);
+    expect(piecesBySize(prepareJob(jobWith([item(builder.build(), 'cut')]), shop))).toMatchObject([
+      { widthMm: 60, heightMm: 40, isWaste: false },
+      { widthMm: 24.69, heightMm: 14, isWaste: true },
+    ]);
   });
 
   test('an item of several outlines lies as deep as its outermost', () => {

@@ -73,6 +73,8 @@ export interface Setting<Value> {
   readonly onCards?: CardRange;
   /** The sentence that says why the machine cannot do it; null where it can. */
   readonly beyond?: (value: Value, context: SettingContext) => string | null;
+  /** The value nearest to one that is beyond, which the machine can do; missing where only the operator can say. */
+  readonly within?: (value: Value, context: SettingContext) => Value;
 }
 
 /** A column of plain numbers. */

@@ -82,12 +82,17 @@ export const settingsSchema: Schema<Partial<LayerSettings>> = {
 export interface Beyond {
   readonly setting: SettingName;
   readonly sentence: string;
+  /** The value nearest to it that the machine can do; missing where only the operator can say. */
+  readonly nearest?: LayerSettings[SettingName];
 }
 
 /** What of the settings the machine cannot do; nothing when all is well. */
 export function beyondMachine(settings: LayerSettings, operation: Operation, machine: Machine): Beyond[] {
   return settingsOf(operation).flatMap((name) => {
-    const sentence = settingOf(name).beyond?.(settings[name], { machine, operation, settings }) ?? null;
-    return sentence === null ? [] : [{ setting: name, sentence }];
+    const { beyond, within } = settingOf(name);
+    const context = { machine, operation, settings };
+    const sentence = beyond?.(settings[name], context) ?? null;
+    if (sentence === null) return [];
+    return [{ setting: name, sentence, ...(within ? { nearest: within(settings[name], context) } : {}) }];
   });
 }

@@ -25,6 +25,10 @@ const mostPasses = 50;
 /** No head goes faster while it burns, in mm/s. */
 const fastest = 10_000;
 
+/** A number brought into bounds; what is no number becomes the least. */
+const brought = (value: number, least: number, most: number) =>
+  Number.isNaN(value) ? least : Math.min(most, Math.max(least, value));
+
 const isWithin = (value: number, least: number, most: number) => value >= least && value <= most;
 
 export const settingTable = {
@@ -48,6 +52,7 @@ export const settingTable = {
       const takes = least > 0 ? `from ${least} to ${most} %` : `more than 0 and up to ${most} %`;
       return `Power is ${value} %; ${machine.name} takes ${takes}.`;
     },
+    within: (value, { machine }) => brought(value, machine.leastPower ?? 1, machine.mostPower ?? 100),
   } satisfies Setting<number>,
 
   /** Speed along the line, in mm/s. */
@@ -69,6 +74,7 @@ export const settingTable = {
       const does = (top < machine.topSpeed && operationOf(operation).burning?.verb) || 'burns';
       return `Speed is ${value} mm/s; ${machine.name} ${does} at more than 0 and up to ${top} mm/s.`;
     },
+    within: (value, { machine, operation }) => brought(value, 1, topSpeedOf(machine, operation)),
   } satisfies Setting<number>,
 
   /** The width that the beam takes away, in mm. 0 burns along the line as it is drawn. */
@@ -85,6 +91,7 @@ export const settingTable = {
     isFiner: false,
     beyond: (value) =>
       isWithin(value, 0, widestKerf) ? null : `Kerf is ${value} mm; a beam takes away from 0 to ${widestKerf} mm.`,
+    within: (value) => brought(value, 0, widestKerf),
   } satisfies Setting<number>,
 
   /** How many tabs hold each outline that is cut; where they were placed by hand, those do. */
@@ -104,6 +111,7 @@ export const settingTable = {
       Number.isInteger(value) && isWithin(value, 0, mostTabs)
         ? null
         : `Tabs per outline are ${value}; they are a whole number from 0 to ${mostTabs}.`,
+    within: (value) => Math.round(brought(value, 0, mostTabs)),
   } satisfies Setting<number>,
 
   /** How wide a tab is in the stock, in mm. */
@@ -122,6 +130,7 @@ export const settingTable = {
       isWithin(value, leastTab, widestTab)
         ? null
         : `A tab is ${value} mm wide; it is from ${leastTab} to ${widestTab} mm.`,
+    within: (value) => brought(value, leastTab, widestTab),
   } satisfies Setting<number>,
 
   /** Distance between scan lines, in mm. */
@@ -143,6 +152,7 @@ export const settingTable = {
       isWithin(value, machine.minLineSpacing, widestSpacing)
         ? null
         : `Line spacing is ${value} mm; ${machine.name} holds lines from ${machine.minLineSpacing} to ${widestSpacing} mm apart.`,
+    within: (value, { machine }) => brought(value, machine.minLineSpacing, widestSpacing),
   } satisfies Setting<number>,
 
   /** How often the same is burnt. */
@@ -164,6 +174,7 @@ export const settingTable = {
       Number.isInteger(value) && isWithin(value, 1, mostPasses)
         ? null
         : `Passes are ${value}; they are a whole number from 1 to ${mostPasses}.`,
+    within: (value) => Math.round(brought(value, 1, mostPasses)),
   } satisfies Setting<number>,
 
   /** The least power the beam keeps to where the head slows down, in per cent; 0 lets it fall with the speed. */
@@ -181,6 +192,8 @@ export const settingTable = {
       isWithin(value, 0, Number.isFinite(powerPercent) ? powerPercent : 100)
         ? null
         : `Power at corners is ${value} %; it is from 0 to the ${powerPercent} % of the line.`,
+    within: (value, { settings: { powerPercent } }) =>
+      brought(value, 0, Number.isFinite(powerPercent) ? powerPercent : 100),
   } satisfies Setting<number>,
 
   /** How long the beam stands where a line starts, in seconds, to go through the stock. */
@@ -195,6 +208,7 @@ export const settingTable = {
     field: { kind: 'figure', step: 0.1 },
     isFiner: true,
     beyond: (value) => waitBeyond('At the start of a line', value),
+    within: (value) => brought(value, 0, longestWait),
   } satisfies Setting<number>,
 
   /** How long the beam stands at each sharp corner, in seconds. */
@@ -209,6 +223,7 @@ export const settingTable = {
     field: { kind: 'figure', step: 0.1 },
     isFiner: true,
     beyond: (value) => waitBeyond('At a corner', value),
+    within: (value) => brought(value, 0, longestWait),
   } satisfies Setting<number>,
 
   /** Which way scan lines run, in degrees clockwise on the screen from left to right. */
@@ -224,6 +239,7 @@ export const settingTable = {
     isFiner: true,
     beyond: (value) =>
       isWithin(value, -360, 360) ? null : `Scan lines are turned ${value}°; they may be from -360° to 360°.`,
+    within: (value) => (Number.isFinite(value) ? value % 360 : 0),
   } satisfies Setting<number>,
 
   /** Whether scan lines burn there and back. */
@@ -261,6 +277,7 @@ export const settingTable = {
       value === null || isWithin(value, 0, longestRunUp)
         ? null
         : `The run-up is ${value} mm; it is from 0 to ${longestRunUp} mm.`,
+    within: (value) => (value === null ? null : brought(value, 0, longestRunUp)),
   } satisfies Setting<number | null>,
 
   /** How far above the surface of the stock the focus is, in mm; below 0 it is in the stock. */
@@ -276,6 +293,7 @@ export const settingTable = {
     onCards: { counted: 'mm focus', least: -100, most: 100 },
     isFiner: true,
     beyond: (value, context) => (isFocusIn(value, context) ? null : focusBeyond(context)),
+    within: (value, { machine: { focus } }) => (focus ? brought(value, focus.lowest, focus.highest) : 0),
   } satisfies Setting<number>,
 
   /** How much deeper the focus goes with each pass after the first, in mm. */
@@ -290,6 +308,12 @@ export const settingTable = {
     field: { kind: 'figure', step: 0.1 },
     isFiner: true,
     beyond: (_, context) => (isFocusIn(context.settings.focusMm, context) ? focusBeyond(context) : null),
+    // As deep as the focus goes with the last pass.
+    within: (value, { machine: { focus }, settings: { focusMm, passes } }) => {
+      if (!focus || passes < 2 || !Number.isFinite(value)) return 0;
+      const step = brought(value, (focusMm - focus.highest) / (passes - 1), (focusMm - focus.lowest) / (passes - 1));
+      return Math.trunc(step * 1000) / 1000;
+    },
   } satisfies Setting<number>,
 
   /** What blows at the beam. */
@@ -323,6 +347,11 @@ export const settingTable = {
       }
       if (has?.levels.includes(air)) return null;
       return `Air is ${air}; ${name} ${has && has.levels.length > 0 ? `has only ${has.levels.join(' and ')}` : 'cannot switch its air'}.`;
+    },
+    within: (air, { machine: { air: has } }) => {
+      const most = has?.mostBar ?? null;
+      if (typeof air === 'number' && most !== null) return brought(air, 0.1, most);
+      return has?.levels[0] ?? 'off';
     },
   } satisfies Setting<Air>,
 };

@@ -10,14 +10,20 @@ const scale = 1e4;
 /** Whatever is left at a corner of a right angle or more is no longer than this many widths. */
 const longest = 1.2;
 
+/** A place that is thinner than was asked: the box around it, and about how thin it is there, in mm. */
+export interface ThinPlace {
+  readonly box: Box;
+  readonly widthMm: number;
+}
+
 /**
  * Where what outlines enclose (even-odd) is thinner than a width, and where what is around and between them is: what
  * is lost by going in by half of the width and out again (a morphological opening). Corners are left out, but for
  * points so sharp that they are as thin for longer than 1.2 times the width.
  *
- * @returns boxes around the places, in mm
+ * @returns the places in what is enclosed, and in what is around and between
  */
-export function thinPlaces(outlines: readonly Polyline[], width: number): { walls: Box[]; gaps: Box[] } {
+export function thinPlaces(outlines: readonly Polyline[], width: number): { walls: ThinPlace[]; gaps: ThinPlace[] } {
   const closed = outlines.filter((outline) => outline.closed && outline.points.length >= 6);
   // Where nothing comes that near to anything, nothing is that thin.
   const none = !comeNear(
@@ -45,7 +51,7 @@ function frameOf({ minX, minY, maxX, maxY }: Box): Path64 {
 }
 
 /** The larger pieces of what an opening takes away. */
-function lostOf(area: Paths64, width: number): Box[] {
+function lostOf(area: Paths64, width: number): ThinPlace[] {
   const half = (width / 2) * scale;
   // A hair less, so that what is as wide as asked stays.
   const cores = Clipper.inflatePaths(area, -half * 0.999, JoinType.Miter, EndType.Polygon, 2);
@@ -54,6 +60,17 @@ function lostOf(area: Paths64, width: number): Box[] {
     if (Clipper.area(ring) <= 0) return [];
     const { left, top, right, bottom } = Clipper.getBounds(ring);
     const box = { minX: left / scale, minY: top / scale, maxX: right / scale, maxY: bottom / scale };
-    return Math.max(boxWidth(box), boxHeight(box)) > longest * width ? [box] : [];
+    return Math.max(boxWidth(box), boxHeight(box)) > longest * width ? [{ box, widthMm: widthOf(ring) }] : [];
   });
+}
+
+/** About how wide a strip is, in mm: of a rectangle of this area and this length around it, the shorter side. */
+function widthOf(ring: Path64): number {
+  const area = Math.abs(Clipper.area(ring)) / scale ** 2;
+  const around = ring.reduce((sum, { x, y }, i) => {
+    const next = ring[(i + 1) % ring.length];
+    return sum + Math.hypot(next.x - x, next.y - y) / scale;
+  }, 0);
+  const half = around / 2;
+  return (half - Math.sqrt(Math.max(0, half ** 2 - 4 * area))) / 2;
 }

@@ -161,6 +161,7 @@ describe('thin places', () => {
         fc.pre(Math.abs(thick - asked) > 0.02);
         const wall = thinPlaces([rectangle(0, 0, 40, thick)], asked);
         expect(wall.walls.length > 0).toBe(thick < asked);
+        for (const { widthMm } of wall.walls) expect(widthMm).toBeCloseTo(thick, 2);
         expect(wall.gaps).toEqual([]);
         const between = thinPlaces([rectangle(0, 0, 40, 20), rectangle(0, 20 + thick, 40, 20)], asked);
         expect(between.gaps.length > 0).toBe(thick < asked);
@@ -179,9 +180,11 @@ describe('thin places', () => {
     };
     const { walls } = thinPlaces([neck], 1);
     expect(walls).toHaveLength(1);
-    expect(walls[0].minX).toBeGreaterThan(18);
-    expect(walls[0].maxX).toBeLessThan(42);
-    expect(walls[0].maxX - walls[0].minX).toBeGreaterThan(18);
+    const [{ box, widthMm }] = walls;
+    expect(box.minX).toBeGreaterThan(18);
+    expect(box.maxX).toBeLessThan(42);
+    expect(box.maxX - box.minX).toBeGreaterThan(18);
+    expect(widthMm).toBeCloseTo(0.6, 1);
   });
 });
 

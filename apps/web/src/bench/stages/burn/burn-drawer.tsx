@@ -21,6 +21,7 @@ import { useShownRun } from '../../use-shown-run.ts';
 import { Drawer, Part } from '../drawer.tsx';
 import { BeforeSend } from './before-send.tsx';
 import { JobSheetPart } from './job-sheet-part.tsx';
+import { PiecesPart } from './pieces-part.tsx';
 import { TakeOut } from './take-out.tsx';
 import { TakenSheets } from './taken-sheets.tsx';
 
@@ -51,6 +52,7 @@ export function BurnDrawer() {
           </dl>
         </Part>
       )}
+      <PiecesPart />
       <PricePart />
       <JobSheetPart />
       <TakeOut />

@@ -1,6 +1,7 @@
 import { catalogue, type Finding } from '@lambent/core/checks';
 import { type Mend, mended, mendPreview } from '@lambent/core/mends';
 import { useCallback, useEffect, useRef, useState } from 'react';
+import { useNavigate } from 'react-router';
 import { Button } from '../../../ui/button.tsx';
 import { Notice } from '../../../ui/notice.tsx';
 import { showItems, showPlace } from '../../bed/showing.ts';
@@ -28,6 +29,7 @@ export function FindingCard({ finding }: { finding: Finding }) {
           {mends.map((mend, i) => (
             <MendButton key={mend.words} mend={mend} isUsual={i === 0 && finding.level === 'blocks'} />
           ))}
+          <TestCardButton finding={finding} />
           {itemIds.length > 0 && (
             <Button onClick={() => showItems(actions, itemIds)}>
               {itemIds.length === 1 ? 'Show it' : `Show the ${itemIds.length}`}
@@ -50,6 +52,22 @@ export function FindingCard({ finding }: { finding: Finding }) {
         </div>
       </Notice>
     </div>
+  );
+}
+
+const needTestCard: ReadonlySet<Finding['code']> = new Set(['no-recipe', 'worked-out']);
+
+/** Leads to a test card where nobody has burnt what a layer is to burn with. */
+function TestCardButton({ finding: { code, layerId } }: { finding: Finding }) {
+  const navigate = useNavigate();
+  const jobId = useBench((state) => state.jobId);
+  const operation = useBench((state) => state.prepared.meaning.layers.find(({ id }) => id === layerId)?.operation);
+  const hasSheet = useBench((state) => jobOf(state).sheets.length > 0);
+  if (!needTestCard.has(code) || !operation || !hasSheet) return null;
+  return (
+    <Button onClick={() => void navigate(`/jobs/${jobId}/recipe`, { replace: true, state: { testCard: operation } })}>
+      Make a test card
+    </Button>
   );
 }
 

@@ -1,9 +1,10 @@
 import { cardOfLayer } from '@lambent/core/document';
 import { chooseLens, chooseVariant, clearSettings } from '@lambent/core/edits';
-import { type BurntOperation, isBurnt } from '@lambent/core/operations';
+import { type BurntOperation, burntOperations, isBurnt } from '@lambent/core/operations';
 import type { PreparedLayer } from '@lambent/core/plan';
 import { type SpeedUnit, speedUnits } from '@lambent/core/units';
 import { useCallback, useState } from 'react';
+import { useLocation } from 'react-router';
 import { chooseSpeedUnit, useSpeedUnits } from '../../../stores/speed-unit.ts';
 import { Button } from '../../../ui/button.tsx';
 import { Choice } from '../../../ui/choice.tsx';
@@ -23,7 +24,12 @@ import { KeepRecipe } from './keep-recipe.tsx';
 /** The material, and the settings each layer burns with; or a test card that is made, or read. */
 export function RecipeDrawer() {
   const reading = useBench((state) => state.readCard !== null);
-  const [building, setBuilding] = useState<CardStart | null>(null);
+  // A finding may lead straight to a test card.
+  const asked: unknown = useLocation().state?.testCard;
+  const [building, setBuilding] = useState<CardStart | null>(() => {
+    const operation = burntOperations.find((known) => known === asked);
+    return operation ? { operation } : null;
+  });
   const leave = useCallback(() => setBuilding(null), []);
   if (reading) return <ReadDrawer build={setBuilding} />;
   if (building) return <CardBuilder start={building} leave={leave} />;

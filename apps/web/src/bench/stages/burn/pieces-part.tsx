@@ -1,0 +1,62 @@
+import { type PiecesOfSize, piecesBySize } from '@lambent/core/plan';
+import { formatLength } from '@lambent/core/units';
+import { useMemo, useState } from 'react';
+import { Button } from '../../../ui/button.tsx';
+import { useBench, useBenchActions } from '../../context.ts';
+import { unitOf } from '../../state/document.ts';
+import { Part } from '../drawer.tsx';
+
+/** So many sizes are listed before one asks for more. */
+const shownAtFirst = 6;
+
+/** What comes out of the sheet, by size as it is once cut; a row lights up where its pieces are. */
+export function PiecesPart() {
+  const actions = useBenchActions();
+  const prepared = useBench((state) => state.prepared);
+  const sizes = useMemo(() => piecesBySize(prepared), [prepared]);
+  const [all, setAll] = useState(false);
+  if (sizes.length === 0) return null;
+  const shown = all ? sizes : sizes.slice(0, shownAtFirst);
+  return (
+    <Part title="What falls out">
+      <ul className="flex flex-col gap-0.5 text-[12.5px]" aria-label="Pieces by size">
+        {shown.map((size) => (
+          <li key={`${size.isWaste} ${size.isHeld} ${size.widthMm} ${size.heightMm}`}>
+            <button
+              type="button"
+              className="flex w-full justify-between gap-3 rounded px-1 py-0.5 text-left hover:bg-table focus-visible:outline focus-visible:outline-petrol"
+              onPointerEnter={() => actions.pointOut(size.itemIds)}
+              onPointerLeave={() => actions.pointOut([])}
+              onFocus={() => actions.pointOut(size.itemIds)}
+              onBlur={() => actions.pointOut([])}
+              onClick={() => actions.select(size.itemIds)}
+            >
+              <SizeRow size={size} />
+            </button>
+          </li>
+        ))}
+      </ul>
+      {sizes.length > shownAtFirst && (
+        <Button look="quiet" onClick={() => setAll(!all)}>
+          {all ? 'Show fewer' : `${sizes.length - shownAtFirst} more sizes`}
+        </Button>
+      )}
+    </Part>
+  );
+}
+
+function SizeRow({ size: { count, isWaste, isHeld, widthMm, heightMm } }: { size: PiecesOfSize }) {
+  const unit = useBench(unitOf);
+  const what = isWaste ? (count === 1 ? 'scrap' : 'scraps') : count === 1 ? 'piece' : 'pieces';
+  return (
+    <>
+      <span className={isWaste ? 'text-quiet' : undefined}>
+        {count} {what}
+        {isHeld && ', held by tabs'}
+      </span>
+      <span className="figures">
+        {formatLength(widthMm, unit, { bare: true, fixed: true })} × {formatLength(heightMm, unit, { fixed: true })}
+      </span>
+    </>
+  );
+}
