@@ -297,6 +297,16 @@ const families = {
   'laminate-16': 'Engraving laminate',
 };
 
+/** The least that holds, in mm: as wide as a wall or a line, and as high as capitals. */
+const leastSizes = {
+  'birch-ply-3': {
+    cut: { detailMm: 0.8, letterMm: 4 },
+    score: { detailMm: 0, letterMm: 2 },
+    engrave: { detailMm: 0.15, letterMm: 1.8 },
+  },
+  'acrylic-clear-3': { cut: { detailMm: 0.6, letterMm: 3 }, engrave: { detailMm: 0.1, letterMm: 1.2 } },
+};
+
 /** What a square metre of each material costs. */
 const perSquareMetre = {
   'birch-ply-3': 14,
@@ -326,6 +336,8 @@ const materials = Object.entries(table).map(([id, { name, thicknessMm, tone, siz
   name,
   thicknessMm,
   tone,
+  ...(id === 'acrylic-clear-3' ? { isClear: true } : {}),
+  ...(leastSizes[id] ? { leastSizes: leastSizes[id] } : {}),
   sheetWidth: size[0],
   sheetHeight: size[1],
   forbidden: null,

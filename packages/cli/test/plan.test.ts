@@ -65,7 +65,7 @@ test('plans a drawing: report, program and what was understood', () => {
     report.layers.reduce((sum, layer) => sum + layer.timeS, 0),
     -1,
   );
-  expect(report.findings.map(({ code }: { code: string }) => code)).toEqual(['slow-scan']);
+  expect(report.findings.map(({ code }: { code: string }) => code)).toEqual(['slow-scan', 'long-engraving']);
   expect(readFileSync(inFolder('a.gcode'), 'utf8')).toMatch(/^\(Lambent: row-markers.svg\)\n.*\nG21\nG90\nM4 S0\n/);
   expect(readFileSync(inFolder('a.svg'), 'utf8').match(/<path /g)).toHaveLength(77);
 });

@@ -65,6 +65,8 @@ export function materialRow(material: Material): Omit<MaterialRow, 'version'> {
     masked: plain.masked ?? false,
     notes: plain.notes ?? '',
     archived: plain.archived ?? false,
+    isClear: plain.isClear ?? false,
+    leastSizes: plain.leastSizes ?? null,
     fits: plain.fits ?? null,
     stock: plain.stock ?? null,
   };
@@ -73,7 +75,8 @@ export function materialRow(material: Material): Omit<MaterialRow, 'version'> {
 /** A material with its recipes as the core has it, from its row. */
 export function materialOf(entity: MaterialEntity): Material {
   const { position: _, recipes, ...row } = unowned(entity);
-  const { family, measuredMm, colour, finish, masked, notes, archived, fits, stock, ...plain } = row;
+  const { family, measuredMm, colour, finish, masked, notes, archived, isClear, leastSizes, fits, stock, ...plain } =
+    row;
   return {
     ...plain,
     ...(family === null ? {} : { family }),
@@ -83,6 +86,8 @@ export function materialOf(entity: MaterialEntity): Material {
     ...(masked ? { masked } : {}),
     ...(notes === '' ? {} : { notes }),
     ...(archived ? { archived } : {}),
+    ...(isClear ? { isClear } : {}),
+    ...(leastSizes ? { leastSizes } : {}),
     recipes: recipes.map(recipeOf),
     ...(fits ? { fits } : {}),
     ...(stock ? { stock } : {}),

@@ -30,6 +30,8 @@ export class MaterialEntity extends Owned {
   @Column('boolean') masked!: boolean;
   @Column('text') notes!: string;
   @Column('boolean') archived!: boolean;
+  @Column('boolean', { default: false }) isClear!: boolean;
+  @Column('simple-json', { nullable: true }) leastSizes!: Material['leastSizes'] | null;
   @Column('integer') version!: number;
   @Column('simple-json', { nullable: true }) fits!: Material['fits'] | null;
   @Column('simple-json', { nullable: true }) stock!: Material['stock'] | null;

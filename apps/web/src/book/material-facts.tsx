@@ -1,3 +1,4 @@
+import { burntOperations, fillsAreas, operationOf, separates } from '@lambent/core/operations';
 import type { Material } from '@lambent/core/recipes';
 import { useState } from 'react';
 import { api } from '../api.ts';
@@ -39,7 +40,11 @@ export function MaterialFacts({ material, book }: { material: Material; book: Bo
           commit={(why) => change({ forbidden: why === '' ? null : why })}
         />
       </div>
+      <LeastSizes material={material} change={change} />
       <div className="flex items-center gap-4">
+        <Tick checked={material.isClear ?? false} set={(isClear) => change({ isClear })}>
+          One sees through it
+        </Tick>
         <Tick checked={material.masked ?? false} set={(masked) => change({ masked })}>
           Covered by a film
         </Tick>
@@ -48,6 +53,35 @@ export function MaterialFacts({ material, book }: { material: Material; book: Bo
         </Button>
       </div>
     </section>
+  );
+}
+
+/** What is fine enough to be warned of, by operation; 0 where nobody knows. */
+function LeastSizes({ material, change }: { material: Material; change: (part: Partial<Material>) => void }) {
+  return (
+    <details>
+      <summary className="cursor-pointer text-quiet">
+        Least sizes that hold{material.leastSizes ? '' : ', not known yet'}
+      </summary>
+      <div className="mt-2 grid grid-cols-4 gap-x-3 gap-y-2">
+        {burntOperations.flatMap((operation) => {
+          const known = material.leastSizes?.[operation] ?? { detailMm: 0, letterMm: 0 };
+          const name = operationOf(operation).name.toLowerCase();
+          const field = (label: string, size: 'detailMm' | 'letterMm') => (
+            <LengthField
+              key={`${operation} ${size}`}
+              label={`${label}, ${name}`}
+              unit="mm"
+              value={known[size]}
+              takes="not-below-0"
+              commit={(mm) => change({ leastSizes: { ...material.leastSizes, [operation]: { ...known, [size]: mm } } })}
+            />
+          );
+          const detail = separates(operation) ? 'Walls' : fillsAreas(operation) ? 'Lines' : null;
+          return [...(detail ? [field(detail, 'detailMm')] : []), field('Capitals', 'letterMm')];
+        })}
+      </div>
+    </details>
   );
 }
 

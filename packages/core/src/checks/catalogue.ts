@@ -79,6 +79,12 @@ export const catalogue = {
     why: 'A piece whose outline has a gap hangs on by it.',
     mends: ['Join ends within', 'Score'],
   },
+  'cut-in-two': {
+    title: 'A cut through a piece',
+    levels: warns,
+    why: 'Where a bend was meant, the piece falls in two.',
+    mends: ['Score'],
+  },
   'open-engrave': {
     title: 'Nothing to fill',
     levels: warns,
@@ -163,6 +169,18 @@ export const catalogue = {
     why: 'Heat from both sides chars a wall that is so thin, and on its lines the beam takes it away.',
     mends: [],
   },
+  'fine-detail': {
+    title: 'Finer than the material holds',
+    levels: warns,
+    why: 'What is thinner than this burns away, breaks off, or cannot be told from its neighbours.',
+    mends: ['Thicken by'],
+  },
+  'small-letters': {
+    title: 'Letters too small to read',
+    levels: warns,
+    why: 'The burn is as wide as the strokes of the letters, and they run together.',
+    mends: ['Enlarge to'],
+  },
   'narrow-gap': {
     title: 'No room for the beam',
     levels: warns,
@@ -204,6 +222,18 @@ export const catalogue = {
     levels: notes,
     why: 'Scan lines along the longer side turn round less often.',
     mends: ['Lines at'],
+  },
+  'long-engraving': {
+    title: 'A long engraving',
+    levels: notes,
+    why: 'It may keep the machine for longer than the rest of the job is worth.',
+    mends: ['Lines of', 'Score the outlines'],
+  },
+  'mirrored-opaque': {
+    title: 'Mirrored, and not seen through',
+    levels: notes,
+    why: 'Work is mirrored to be read through clear stock, or to be printed from.',
+    mends: ['Burn it as drawn'],
   },
   'layer-off': {
     title: 'A layer is off',

@@ -6,6 +6,7 @@ import type { FindingLevel } from './catalogue.ts';
 import { checkCrossingCuts } from './crossing-cuts.ts';
 import { checkCrossingFills } from './crossing-fills.ts';
 import { checkDecided } from './decided.ts';
+import { checkDetail } from './detail.ts';
 import { checkGaps, checkLeftOver } from './every-layer.ts';
 import type { Check, Finding } from './finding.ts';
 import { checkKerf, checkSharedCuts, checkSharpCorners, checkThin } from './kerf.ts';
@@ -21,6 +22,7 @@ import {
   checkRuns,
   checkUnseen,
 } from './meaning.ts';
+import { checkCutsInTwo, checkLongEngraving, checkMirrored } from './meant.ts';
 import { checkMissed } from './missed.ts';
 import { checkParked } from './parked.ts';
 import { checkBed, checkSheet, checkSheetPlaces } from './placement.ts';
@@ -39,6 +41,7 @@ const checks: readonly Check[] = [
   checkSettings,
   checkWaiting,
   checkOpenCuts,
+  checkCutsInTwo,
   checkOpenEngraves,
   checkMissed,
   checkTwice,
@@ -52,10 +55,13 @@ const checks: readonly Check[] = [
   checkKerf,
   checkSharedCuts,
   checkThin,
+  checkDetail,
   checkSharpCorners,
   checkLoose,
   checkRunUp,
   checkScanDirection,
+  checkLongEngraving,
+  checkMirrored,
   checkUnseen,
   checkParked,
   checkDecided,

@@ -3,6 +3,7 @@ import { beamSide, kerfLines } from '../fit/kerf.ts';
 import { type ThinPlace, thinPlaces } from '../geometry/offsets/thin.ts';
 import { type Box, boxesMeet, growBox } from '../geometry/paths/box.ts';
 import { type Polyline, signedArea } from '../geometry/paths/flatten.ts';
+import { lineMeetsBox } from '../geometry/questions/line-in-box.ts';
 import { separates } from '../operations/operations.ts';
 import { nestedLines } from '../plan/cut-steps.ts';
 import type { BurnLine } from '../plan/order.ts';
@@ -88,7 +89,7 @@ export const checkThin: Check = (prepared) => {
     cuts.map(({ line }) => line.line),
     kerfMm,
   );
-  const cutsAt = ({ box }: ThinPlace) => cuts.filter(({ line }) => leadsThrough(line.line, box));
+  const cutsAt = ({ box }: ThinPlace) => cuts.filter(({ line }) => lineMeetsBox(line.line, box));
   const left = walls.map((place) => {
     const here = cutsAt(place);
     const onLine = here.filter(({ side }) => side === 0).length;
@@ -129,22 +130,9 @@ function found(
   say: (count: number, thinnest: string) => string,
 ): Finding[] {
   const boxes = places.map(({ box }) => box);
-  const items = itemsOf(cuts.filter(({ line }) => boxes.some((box) => leadsThrough(line.line, box))));
+  const items = itemsOf(cuts.filter(({ line }) => boxes.some((box) => lineMeetsBox(line.line, box))));
   const thinnest = Math.min(...places.map(({ widthMm }) => widthMm)).toFixed(2);
   return ifAny(items, () => finding(code, level, say(places.length, thinnest), items, null, boxes));
-}
-
-/** Whether a segment of a line has its bounds meet those of a place. */
-function leadsThrough({ points }: Polyline, place: Box): boolean {
-  const last = points.length - 2;
-  let [x, y] = [points[last], points[last + 1]];
-  for (let i = 0; i < points.length; i += 2) {
-    const [px, py] = [x, y];
-    [x, y] = [points[i], points[i + 1]];
-    const box = { minX: Math.min(x, px), minY: Math.min(y, py), maxX: Math.max(x, px), maxY: Math.max(y, py) };
-    if (boxesMeet(box, place)) return true;
-  }
-  return false;
 }
 
 /** Edges that two parts have in common: each would be cut into the other by half the kerf. */

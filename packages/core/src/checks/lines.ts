@@ -7,6 +7,7 @@ import type { PreparedJob } from '../plan/prepare.ts';
 import { lineItems } from './every-layer.ts';
 import { burntItems, type Check, countOf, finding, ifAny, withMends } from './finding.ts';
 import { sharedCuts } from './kerf.ts';
+import { cutsInTwo } from './meant.ts';
 import { scored } from './offers.ts';
 import { overlappingOwners } from './overlap.ts';
 
@@ -29,7 +30,9 @@ export const checkWaiting: Check = (prepared) => {
 
 /** Outlines on a cut layer that do not close: the piece stays in the sheet. */
 export const checkOpenCuts: Check = (prepared) => {
-  const open = burntItems(prepared, separates).filter(hasOpen);
+  // What divides a piece from edge to edge is said of its own.
+  const dividing = new Set(cutsInTwo(prepared));
+  const open = burntItems(prepared, separates).filter((item) => hasOpen(item) && !dividing.has(item));
   return ifAny(open, () =>
     withMends(
       finding(

@@ -11,8 +11,9 @@ import {
   setSheet,
 } from '../edits/items.ts';
 import { joinEnds } from '../edits/join-ends.ts';
-import { orderSteps, placeTabs, setBurning, switchLayer } from '../edits/layers.ts';
+import { changeRun, orderSteps, placeTabs, setBurning, switchLayer } from '../edits/layers.ts';
 import { removeLeftOver } from '../edits/left-over.ts';
+import { enlargeItems, thickenItems } from '../edits/thicken.ts';
 import { usualTabs } from '../fit/tabs.ts';
 import type { LayerSettings } from '../settings/settings.ts';
 import { combined, trimmed } from './combine.ts';
@@ -50,6 +51,11 @@ export type MendStep =
       readonly outlines: readonly { readonly itemId: string; readonly subpath: number }[];
       readonly count: number;
     }
+  /** Items larger, each about its own middle. */
+  | { readonly kind: 'enlarge'; readonly items: readonly { readonly itemId: string; readonly factor: number }[] }
+  /** Filled outlines thicker by so much on every side. */
+  | { readonly kind: 'thicken'; readonly itemIds: readonly string[]; readonly byMm: number }
+  | { readonly kind: 'not mirrored'; readonly runId: string }
   | { readonly kind: 'park'; readonly itemIds: readonly string[] }
   | { readonly kind: 'bring in'; readonly itemIds: readonly string[] }
   /** Steps in the usual order, and the layers' lines from inside out. */
@@ -101,6 +107,12 @@ export function mended(job: JobDocument, { step }: Mend): JobDocument {
       });
       return placeTabs(job, placed);
     }
+    case 'enlarge':
+      return enlargeItems(job, new Map(step.items.map(({ itemId, factor }) => [itemId, factor])));
+    case 'thicken':
+      return thickenItems(job, new Set(step.itemIds), step.byMm);
+    case 'not mirrored':
+      return changeRun(job, step.runId, { mirrored: false });
     case 'park':
       return parkItems(job, new Set(step.itemIds), true);
     case 'bring in':
@@ -120,6 +132,7 @@ export function mended(job: JobDocument, { step }: Mend): JobDocument {
 /** The items that a mend changes; none where it changes a setting. */
 export function mendedItems({ step }: Mend): readonly string[] {
   if (step.kind === 'trim') return [step.itemId];
+  if (step.kind === 'enlarge') return step.items.map(({ itemId }) => itemId);
   if (step.kind === 'hold') return step.outlines.map(({ itemId }) => itemId);
   return 'itemIds' in step ? step.itemIds : [];
 }

@@ -1,4 +1,5 @@
 import { type FitName, fitNames } from '../../document/ties.ts';
+import { type BurntOperation, burntOperations } from '../../operations/operations.ts';
 import {
   Mismatch,
   type OptionalSchema,
@@ -54,6 +55,14 @@ const fits: OptionalSchema<Readonly<Partial<Record<FitName, Figure>>>> = {
   },
 };
 
+/** The least that holds, in mm: how wide walls between cuts and engraved lines are, and how high capitals; 0 where nobody knows. */
+const leastSize = record({ detailMm: withUsual(fromTo(0, 100), 0), letterMm: withUsual(fromTo(0, 100), 0) });
+
+/** By operation, the least that it holds. */
+const leastSizes = optional(
+  record(Object.fromEntries(burntOperations.map((operation) => [operation, optional(leastSize)]))),
+) as OptionalSchema<Readonly<Partial<Record<BurntOperation, ValueOf<typeof leastSize>>>>>;
+
 const fields = record({
   id: idSchema,
   tone,
@@ -68,6 +77,10 @@ const fields = record({
   /** Whether a film covers it. */
   masked: optional(flag),
   notes: optional(text),
+  /** Whether one sees through it: then it may be engraved from behind. */
+  isClear: optional(flag),
+  /** The least that it holds, by operation. */
+  leastSizes,
   /** Kept, but not offered any more. */
   archived: yes as OptionalSchema<boolean>,
   sheetWidth: length,

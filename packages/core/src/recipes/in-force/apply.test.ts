@@ -131,8 +131,9 @@ describe('the limits of a machine', () => {
       {
         setting: 'focusMm',
         sentence: 'The focus would go to 1 mm; that of Test machine is set by hand. Leave it at 0 mm.',
+        nearest: 0,
       },
-      { setting: 'air', sentence: 'Air is low; Test machine cannot switch its air.' },
+      { setting: 'air', sentence: 'Air is low; Test machine cannot switch its air.', nearest: 'off' },
     ]);
     expect(beyondMachine({ ...fine, air: 0.5 }, 'cut', machine)[0].sentence).toContain('cannot set a pressure');
     expect(

@@ -91,6 +91,7 @@ function MendButton({ mend, isUsual }: { mend: Mend; isUsual: boolean }) {
   return (
     <Button
       look={isUsual ? 'main' : 'plain'}
+      className="!h-auto min-h-8 !whitespace-normal py-1 text-left"
       disabled={!current}
       onPointerEnter={show}
       onPointerLeave={hide}

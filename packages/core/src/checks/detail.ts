@@ -1,0 +1,102 @@
+import type { Item } from '../document/item.ts';
+import { thinPlaces } from '../geometry/offsets/thin.ts';
+import type { Polyline } from '../geometry/paths/flatten.ts';
+import { meanScale } from '../geometry/paths/matrix.ts';
+import { lineMeetsBox } from '../geometry/questions/line-in-box.ts';
+import type { Mend } from '../mends/mend.ts';
+import { isBurnt, separates } from '../operations/operations.ts';
+import { engravedFills } from '../plan/fill.ts';
+import type { PreparedJob, PreparedLayer } from '../plan/prepare.ts';
+import { linesOf } from '../plan/step-draft.ts';
+import { type Check, countOf, type Finding, finding, withMends } from './finding.ts';
+
+/** Details and letters finer than the material holds, by what the book says of it. */
+export const checkDetail: Check = (prepared) =>
+  prepared.layers.flatMap((layer) => {
+    const { operation } = layer.layer;
+    const least = isBurnt(operation) ? layer.material?.leastSizes?.[operation] : undefined;
+    if (!layer.burns || !least) return [];
+    return [
+      ...(least.letterMm > 0 ? smallLetters(layer, least.letterMm) : []),
+      ...(least.detailMm > 0 ? fineDetail(prepared, layer, least.detailMm) : []),
+    ];
+  });
+
+/** How high the capitals of a text are on the bed, in mm; null for what is no text. */
+function capitalsOf({ shape, matrix }: Item): number | null {
+  return shape.kind === 'text' ? shape.text.height * meanScale(matrix) : null;
+}
+
+function smallLetters(prepared: PreparedLayer, leastMm: number): Finding[] {
+  const small = prepared.placed.flatMap(({ item }) => {
+    const mm = capitalsOf(item);
+    return mm !== null && mm < leastMm - 0.005 ? [{ item, mm }] : [];
+  });
+  if (small.length === 0) return [];
+  const smallest = Math.min(...small.map(({ mm }) => mm));
+  return [
+    withMends(
+      finding(
+        'small-letters',
+        'warns',
+        `${countOf(small.length, 'text has', 'texts have')} capitals ${smallest.toFixed(2)} mm high; of ${prepared.material?.name} letters hold from ${leastMm} mm on ${prepared.layer.name}.`,
+        small.map(({ item }) => item),
+        prepared.layer.id,
+      ),
+      {
+        words: `Enlarge to ${leastMm} mm`,
+        name: `enlarge letters to ${leastMm} mm`,
+        isSafe: false,
+        step: { kind: 'enlarge', items: small.map(({ item, mm }) => ({ itemId: item.id, factor: leastMm / mm })) },
+      },
+    ),
+  ];
+}
+
+function fineDetail(job: PreparedJob, prepared: PreparedLayer, leastMm: number): Finding[] {
+  const { layer, placed, applied } = prepared;
+  const isCut = separates(layer.operation);
+  const lines: readonly Polyline[] = isCut
+    ? linesOf(job, prepared).map(({ line }) => line)
+    : engravedFills(job, prepared).flatMap(({ pieces }) => pieces.flatMap(({ outlines }) => outlines));
+  const kerfMm = applied.settings?.kerfMm ?? 0;
+  // What is thinner than the kerf is said by that check.
+  const places = thinPlaces(lines, leastMm).walls.filter(({ widthMm }) => !isCut || widthMm >= kerfMm);
+  if (places.length === 0) return [];
+  const boxes = places.map(({ box }) => box);
+  const thinnest = Math.min(...places.map(({ widthMm }) => widthMm));
+  const items = placed.flatMap(({ item }) =>
+    boxes.some((box) =>
+      linesOf(job, { ...prepared, placed: [{ item, parts: [] }] }).some(({ line }) => lineMeetsBox(line, box)),
+    )
+      ? [item]
+      : [],
+  );
+  const what = isCut
+    ? countOf(places.length, 'wall or bridge is', 'walls or bridges are')
+    : countOf(places.length, 'detail is', 'details are');
+  return [
+    withMends(
+      finding(
+        'fine-detail',
+        'warns',
+        `${what} thinner than ${prepared.material?.name} holds on ${layer.name}: ${thinnest.toFixed(2)} mm at the thinnest, and it holds from ${leastMm} mm.`,
+        items,
+        layer.id,
+        boxes,
+      ),
+      isCut ? null : thicker(items, leastMm - thinnest),
+    ),
+  ];
+}
+
+/** Makes items thicker by so many mm in all. */
+function thicker(items: readonly Item[], mm: number): Mend {
+  const side = Math.ceil(mm * 50 + 1e-9) / 100;
+  return {
+    words: `Thicken by ${(2 * side).toFixed(2)} mm`,
+    name: `thicken by ${(2 * side).toFixed(2)} mm`,
+    isSafe: false,
+    step: { kind: 'thicken', itemIds: items.map(({ id }) => id), byMm: side },
+  };
+}
