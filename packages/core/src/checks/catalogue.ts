@@ -277,6 +277,12 @@ export const catalogue = {
     why: 'Where two engravings overlap, neither burns.',
     mends: ['Unite overlaps'],
   },
+  'white-over': {
+    title: 'White over an engraving',
+    levels: warns,
+    why: 'On a screen white hides what is under it; a beam knows no white.',
+    mends: ['Make it a hole', 'Leave it out', 'Burn it'],
+  },
   'border-gone': {
     title: 'A border is gone',
     levels: warns,

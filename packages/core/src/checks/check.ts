@@ -28,6 +28,7 @@ import { checkParked } from './parked.ts';
 import { checkBed, checkSheet, checkSheetPlaces } from './placement.ts';
 import { checkScanDirection } from './scan-direction.ts';
 import { checkRunUp, checkSettings } from './settings.ts';
+import { checkWhite } from './white.ts';
 
 const checks: readonly Check[] = [
   checkBurnable,
@@ -50,6 +51,7 @@ const checks: readonly Check[] = [
   checkOrder,
   checkCancelling,
   checkCrossingFills,
+  checkWhite,
   checkFlips,
   checkCrossingCuts,
   checkKerf,

@@ -11,6 +11,7 @@ import {
   setSheet,
 } from '../edits/items.ts';
 import { joinEnds } from '../edits/join-ends.ts';
+import { knockOut } from '../edits/knock-out.ts';
 import { changeRun, orderSteps, placeTabs, setBurning, switchLayer } from '../edits/layers.ts';
 import { removeLeftOver } from '../edits/left-over.ts';
 import { enlargeItems, thickenItems } from '../edits/thicken.ts';
@@ -56,6 +57,13 @@ export type MendStep =
   /** Filled outlines thicker by so much on every side. */
   | { readonly kind: 'thicken'; readonly itemIds: readonly string[]; readonly byMm: number }
   | { readonly kind: 'not mirrored'; readonly runId: string }
+  /** Items taken out of others under them, and left on a layer that does not burn. */
+  | {
+      readonly kind: 'knock out';
+      readonly itemIds: readonly string[];
+      readonly underIds: readonly string[];
+      readonly layerId: string;
+    }
   | { readonly kind: 'park'; readonly itemIds: readonly string[] }
   | { readonly kind: 'bring in'; readonly itemIds: readonly string[] }
   /** Steps in the usual order, and the layers' lines from inside out. */
@@ -113,6 +121,8 @@ export function mended(job: JobDocument, { step }: Mend): JobDocument {
       return thickenItems(job, new Set(step.itemIds), step.byMm);
     case 'not mirrored':
       return changeRun(job, step.runId, { mirrored: false });
+    case 'knock out':
+      return knockOut(job, new Set(step.itemIds), new Set(step.underIds), step.layerId);
     case 'park':
       return parkItems(job, new Set(step.itemIds), true);
     case 'bring in':
@@ -132,6 +142,7 @@ export function mended(job: JobDocument, { step }: Mend): JobDocument {
 /** The items that a mend changes; none where it changes a setting. */
 export function mendedItems({ step }: Mend): readonly string[] {
   if (step.kind === 'trim') return [step.itemId];
+  if (step.kind === 'knock out') return [...step.itemIds, ...step.underIds];
   if (step.kind === 'enlarge') return step.items.map(({ itemId }) => itemId);
   if (step.kind === 'hold') return step.outlines.map(({ itemId }) => itemId);
   return 'itemIds' in step ? step.itemIds : [];
