@@ -95,7 +95,7 @@ export const catalogue = {
     title: 'A line drawn twice',
     levels: warns,
     why: 'It burns twice: deeper, wider and charred.',
-    mends: ['Remove'],
+    mends: ['Remove', 'Cut shared edges once'],
   },
   'tiny-gap': {
     title: 'Ends that nearly meet',
@@ -197,7 +197,7 @@ export const catalogue = {
     title: 'An edge for two parts',
     levels: warns,
     why: 'Each part’s cut takes half a kerf from the other.',
-    mends: [],
+    mends: ['Cut along the lines, once'],
   },
   drops: {
     title: 'Pieces that drop through',

@@ -9,7 +9,7 @@ import { nestedLines } from '../plan/cut-steps.ts';
 import type { BurnLine } from '../plan/order.ts';
 import type { PreparedJob, PreparedLayer } from '../plan/prepare.ts';
 import { type Check, countOf, type Finding, finding, ifAny, withMends } from './finding.ts';
-import { scored } from './offers.ts';
+import { cutOnce, scored } from './offers.ts';
 import { overlappingOwners } from './overlap.ts';
 
 interface KerfCut {
@@ -140,11 +140,14 @@ export const checkSharedCuts: Check = (prepared) => {
   const { items, lengthMm } = sharedCuts(prepared);
   const kerfMm = Math.max(0, ...kerfCuts(prepared).map((cut) => cut.kerfMm));
   return ifAny(items, () =>
-    finding(
-      'shared-cut',
-      'warns',
-      `${lengthMm.toFixed(1)} mm of edge is shared by parts: with the kerf of ${kerfMm} mm it is cut twice, and each part loses ${kerfMm / 2} mm to the other. Move them the kerf apart, or keep one of them on the line and remove the other’s edge.`,
-      items,
+    withMends(
+      finding(
+        'shared-cut',
+        'warns',
+        `${lengthMm.toFixed(1)} mm of edge is shared by parts: with the kerf of ${kerfMm} mm it is cut twice, and each part loses ${kerfMm / 2} mm to the other. Move them the kerf apart, or cut along the lines, each once: then all edges lose half the kerf.`,
+        items,
+      ),
+      cutOnce(prepared, items, true),
     ),
   );
 };

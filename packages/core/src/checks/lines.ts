@@ -8,7 +8,7 @@ import { lineItems } from './every-layer.ts';
 import { burntItems, type Check, countOf, finding, ifAny, withMends } from './finding.ts';
 import { sharedCuts } from './kerf.ts';
 import { cutsInTwo } from './meant.ts';
-import { scored } from './offers.ts';
+import { cutOnce, scored } from './offers.ts';
 import { overlappingOwners } from './overlap.ts';
 
 function hasOpen(item: Item): boolean {
@@ -86,22 +86,29 @@ export const checkOpenEngraves: Check = (prepared) => {
 
 /** Lines that lie on each other and would be burnt more than once. */
 export const checkTwice: Check = (prepared) => {
-  const items = lineItems(prepared);
+  const once = new Set(
+    prepared.layers.flatMap(({ burning, placed }) =>
+      burning.sharedEdges === 'once' ? placed.map(({ item }) => item) : [],
+    ),
+  );
+  const items = lineItems(prepared).filter((item) => !once.has(item));
   const lines = items.flatMap((item, owner) => polylinesOf(item).map((line) => ({ owner, line })));
   const { owners, lengthMm } = overlappingOwners(lines);
   // Parts that share an edge on purpose are said of their own.
   const shared = new Set(sharedCuts(prepared).items);
   if (owners.every((owner) => shared.has(items[owner]))) return [];
   const twice = owners.map((owner) => items[owner]);
+  const doubles = keptOnce(twice);
   return [
     withMends(
       finding(
         'line-drawn-twice',
         'warns',
-        `${lengthMm.toFixed(1)} mm of line is drawn twice, in ${countOf(owners.length, 'item', 'items')}: burnt twice it comes out wider and deeper. Remove one of each.`,
+        `${lengthMm.toFixed(1)} mm of line is drawn twice, in ${countOf(owners.length, 'item', 'items')}: burnt twice it comes out wider and deeper. Remove one of each, or cut what parts share once.`,
         twice,
       ),
-      keptOnce(twice),
+      doubles,
+      cutOnce(prepared, twice, false),
     ),
   ];
 };

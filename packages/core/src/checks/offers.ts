@@ -3,7 +3,7 @@ import type { Layer } from '../document/layer.ts';
 import { type Box, shiftInto } from '../geometry/paths/box.ts';
 import { withCompany } from '../mends/company.ts';
 import type { Mend } from '../mends/mend.ts';
-import { labelOperation } from '../operations/operations.ts';
+import { labelOperation, separates } from '../operations/operations.ts';
 import type { PreparedJob } from '../plan/prepare.ts';
 
 /*
@@ -29,6 +29,21 @@ export function scored({ meaning }: PreparedJob, items: readonly Item[]): Mend |
     name: `put on ${layer.name}`,
     isSafe: false,
     step: { kind: 'put on layer', itemIds: items.map(({ id }) => id), layerId: layer.id },
+  };
+}
+
+/** Has edges that items share cut once; null where no layer that is cut has any of them. @param onLine along the lines */
+export function cutOnce(prepared: PreparedJob, items: readonly Item[], onLine: boolean): Mend | null {
+  const among = new Set(items);
+  const layerIds = prepared.layers.flatMap(({ layer, placed }) =>
+    separates(layer.operation) && placed.filter(({ item }) => among.has(item)).length > 1 ? [layer.id] : [],
+  );
+  if (layerIds.length === 0) return null;
+  return {
+    words: onLine ? 'Cut along the lines, once' : 'Cut shared edges once',
+    name: 'cut shared edges once',
+    isSafe: false,
+    step: { kind: 'cut once', layerIds: [...new Set(layerIds)], onLine },
   };
 }
 

@@ -24,6 +24,8 @@ const burning = {
   fillRule: oneOf(['even-odd', 'as-drawn']),
   /** What becomes of items that overlap: neither burns there, or both as one. */
   overlaps: oneOf(['cancel', 'unite']),
+  /** Whether an edge that two parts share is burnt for each of them, or once for both. */
+  sharedEdges: oneOf(['each', 'once']),
   /** Which side of its cuts is kept; by nesting, the inside of pieces and the outside of their holes. */
   keep: oneOf(['nesting', ...keeps]),
   /** Power by how dark an item's fill is: by steps, or without (`steps` null); `lightest` is the share of power at white. */
@@ -43,6 +45,7 @@ export const usualBurning: LayerBurning = {
   start: 'nearest',
   fillRule: 'even-odd',
   overlaps: 'cancel',
+  sharedEdges: 'each',
   keep: 'nesting',
   depth: null,
 };

@@ -69,6 +69,8 @@ export type MendStep =
   /** Steps in the usual order, and the layers' lines from inside out. */
   | { readonly kind: 'usual order'; readonly layerIds: readonly string[] }
   | { readonly kind: 'unite overlaps'; readonly layerId: string }
+  /** One cut for edges that parts share; `onLine` burns along the lines, so that their cuts lie on each other. */
+  | { readonly kind: 'cut once'; readonly layerIds: readonly string[]; readonly onLine: boolean }
   | { readonly kind: 'switch on'; readonly layerId: string; readonly runId: string };
 
 /** A way to put a finding right. */
@@ -134,6 +136,11 @@ export function mended(job: JobDocument, { step }: Mend): JobDocument {
       );
     case 'unite overlaps':
       return setBurning(job, step.layerId, { overlaps: 'unite' });
+    case 'cut once':
+      return step.layerIds.reduce(
+        (now, layerId) => setBurning(now, layerId, { sharedEdges: 'once', ...(step.onLine ? { keep: 'line' } : {}) }),
+        job,
+      );
     case 'switch on':
       return switchLayer(job, step.layerId, true, step.runId);
   }

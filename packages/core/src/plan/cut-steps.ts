@@ -5,6 +5,7 @@ import { nestOutlines } from '../geometry/questions/nesting.ts';
 import { tabsOnLine } from './held.ts';
 import type { BurnLine } from './order.ts';
 import type { PreparedJob, PreparedLayer } from './prepare.ts';
+import { withEdgesOnce } from './shared-edges.ts';
 import { type Burning, lineStep, linesOf, nearestNode, type StepDraft } from './step-draft.ts';
 import { tabGaps } from './tabs.ts';
 
@@ -22,9 +23,19 @@ export function cutSteps(prepared: PreparedJob, cuts: readonly Burning[]): StepD
     cuts.map(({ layer }) => layer),
   );
   const places = cuts.map((cut, i) => placeAmong(cut, i, nested));
-  const all = nested.flatMap(({ layerIndex, line, depth }) =>
+  const beams = nested.flatMap(({ layerIndex, line, depth }) =>
     beamLines(prepared, cuts[layerIndex], line, depth).map((path) => ({ cut: cuts[layerIndex], line: path, depth })),
   );
+  const all = cuts.flatMap((cut) => {
+    const own = beams.filter((beam) => beam.cut === cut);
+    if (cut.layer.burning.sharedEdges === 'each') return own;
+    const depthOf = new Map(own.map(({ line, depth }) => [lineName(line), depth]));
+    return withEdgesOnce(own.map(({ line }) => line)).map((line) => ({
+      cut,
+      line,
+      depth: depthOf.get(lineName(line)) ?? 0,
+    }));
+  });
   const depths = Int32Array.from(all, ({ depth }) => depth);
   const deepest = depths.reduce((most, depth) => Math.max(most, depth), 0);
   const linesAt = (cut: Burning, depth: number) =>
@@ -118,6 +129,11 @@ function beamLines({ job }: PreparedJob, { layer, settings }: Burning, line: Bur
     const place = { x: line.line.points[2 * line.start], y: line.line.points[2 * line.start + 1] };
     return { ...line, line: path, gaps, start: nearestNode(path.points, place) };
   });
+}
+
+/** The same for what is left of one line. */
+function lineName({ item, nth }: BurnLine): string {
+  return `${nth} ${item.id}`;
 }
 
 function filledUp(byDepth: BurnLine[][]): BurnLine[][] {

@@ -74,6 +74,17 @@ export function LayerBurningFields({ prepared, done }: { prepared: PreparedLayer
           Choose
         </Button>
       </div>
+      {separates(layer.operation) && (
+        <Choice
+          label="Edges that parts share"
+          value={burning.sharedEdges}
+          options={[
+            { value: 'each' as const, text: 'Each part cuts its own edges' },
+            { value: 'once' as const, text: 'Shared edges are cut once' },
+          ]}
+          choose={(sharedEdges) => change({ sharedEdges }, 'shared edges')}
+        />
+      )}
       {separates(layer.operation) && <Tabs done={done} />}
     </>
   );
