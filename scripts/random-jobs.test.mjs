@@ -111,7 +111,8 @@ function randomJob(random) {
   job = changeSetting(job, 'engrave', 'scanAngle', pick([0, 90, 45, between(0, 180)]));
   job = setBurning(job, 'cut', {
     start: pick(['nearest', 'corner']),
-    order: pick(['inside-first', 'nearest', 'parts', 'rows']),
+    order: pick(['inside-first', 'nearest', 'parts', 'rows', 'spread']),
+    sharedEdges: pick(['each', 'once']),
   });
   return { job, machine, shop: { machines: [machine], keys: [key], materials: [material] } };
 }

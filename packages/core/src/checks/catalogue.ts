@@ -211,6 +211,12 @@ export const catalogue = {
     why: 'A piece that stands up is hit by the head, or shades what is cut next.',
     mends: ['Hold'],
   },
+  heat: {
+    title: 'Cuts close together',
+    levels: notes,
+    why: 'Heat gathers where cuts follow each other: edges char or melt, and thin stock warps.',
+    mends: ['Spread in time'],
+  },
   'run-up-short': {
     title: 'Little room to speed up',
     levels: notes,

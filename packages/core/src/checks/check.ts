@@ -9,6 +9,7 @@ import { checkDecided } from './decided.ts';
 import { checkDetail } from './detail.ts';
 import { checkGaps, checkLeftOver } from './every-layer.ts';
 import type { Check, Finding } from './finding.ts';
+import { checkHeat } from './heat.ts';
 import { checkKerf, checkSharedCuts, checkSharpCorners, checkThin } from './kerf.ts';
 import { checkOpenCuts, checkOpenEngraves, checkTwice, checkWaiting } from './lines.ts';
 import { checkLoose } from './loose.ts';
@@ -60,6 +61,7 @@ const checks: readonly Check[] = [
   checkDetail,
   checkSharpCorners,
   checkLoose,
+  checkHeat,
   checkRunUp,
   checkScanDirection,
   checkLongEngraving,

@@ -8,9 +8,10 @@ import { keeps } from './item.ts';
 /**
  * In which order a layer's lines burn. `inside-first`: what lies in others first, the nearest next; `nearest`: the
  * nearest whose contents are done; `parts`: each outline's contents, then its edge, part by part; `rows`: parts in
- * rows, there and back; `as-drawn` and `by-hand`: as told, whatever lies in what.
+ * rows, there and back; `spread`: what lies in others first, and never one next to what has just burnt; `as-drawn` and
+ * `by-hand`: as told, whatever lies in what.
  */
-export const lineOrders = ['inside-first', 'nearest', 'parts', 'rows', 'as-drawn', 'by-hand'] as const;
+export const lineOrders = ['inside-first', 'nearest', 'parts', 'rows', 'spread', 'as-drawn', 'by-hand'] as const;
 export type LineOrder = (typeof lineOrders)[number];
 
 /** How a layer is filled, and in which order and direction its lines burn. */

@@ -1,5 +1,6 @@
 import type { Mark } from '../colours/key.ts';
 import type { JobDocument } from '../document/job.ts';
+import type { LineOrder } from '../document/layer.ts';
 import {
   assignPaint,
   changeSetting,
@@ -68,6 +69,7 @@ export type MendStep =
   | { readonly kind: 'bring in'; readonly itemIds: readonly string[] }
   /** Steps in the usual order, and the layers' lines from inside out. */
   | { readonly kind: 'usual order'; readonly layerIds: readonly string[] }
+  | { readonly kind: 'order'; readonly layerId: string; readonly order: LineOrder }
   | { readonly kind: 'unite overlaps'; readonly layerId: string }
   /** One cut for edges that parts share; `onLine` burns along the lines, so that their cuts lie on each other. */
   | { readonly kind: 'cut once'; readonly layerIds: readonly string[]; readonly onLine: boolean }
@@ -141,6 +143,8 @@ export function mended(job: JobDocument, { step }: Mend): JobDocument {
         (now, layerId) => setBurning(now, layerId, { sharedEdges: 'once', ...(step.onLine ? { keep: 'line' } : {}) }),
         job,
       );
+    case 'order':
+      return setBurning(job, step.layerId, { order: step.order });
     case 'switch on':
       return switchLayer(job, step.layerId, true, step.runId);
   }

@@ -72,6 +72,9 @@ export function burnLines(
     case 'inside-first':
       for (const group of groups.toReversed()) route(group);
       break;
+    case 'spread':
+      for (const group of groups.toReversed()) burn(group, spreadOut(seek(group)));
+      break;
     case 'nearest':
       burnNearest(all, route);
       break;
@@ -110,6 +113,15 @@ function cornersOf(
 ): readonly number[] | null {
   const corners = cornerNodes(item, nth, line, settings.kerfMm / 2);
   return corners.length > 0 ? corners : null;
+}
+
+/**
+ * A route gone through in strides, so that neighbours on it burn long after each other: every so many, then those after
+ * them, and so on. With strides as many as steps, the way between is the shortest that does.
+ */
+function spreadOut(legs: readonly Leg[]): Leg[] {
+  const stride = Math.ceil(Math.sqrt(legs.length));
+  return Array.from({ length: stride }, (_, first) => legs.filter((_leg, i) => i % stride === first)).flat();
 }
 
 /** The nearest next, of those whose contents are done. */

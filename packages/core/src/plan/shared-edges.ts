@@ -88,9 +88,9 @@ function without(length: number, covered: readonly Stretch[]): Stretch[] {
 function runsOf(line: BurnLine, edges: readonly { edge: Edge; stretches: readonly Stretch[] }[]): BurnLine[] {
   const pieces = edges.flatMap(({ edge: { ax, ay, bx, by, length }, stretches }) =>
     stretches.map(([from, to]) => {
-      const at = (mm: number) =>
+      const pointAlong = (mm: number) =>
         length > 0 ? [ax + ((bx - ax) * mm) / length, ay + ((by - ay) * mm) / length] : [ax, ay];
-      return { start: at(from), end: at(to) };
+      return { start: pointAlong(from), end: pointAlong(to) };
     }),
   );
   const runs: number[][][] = [];

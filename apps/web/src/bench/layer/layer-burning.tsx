@@ -14,6 +14,7 @@ const orders: readonly Option<LineOrder>[] = [
   { value: 'nearest', text: 'Nearest whose inside is done' },
   { value: 'parts', text: 'Part by part' },
   { value: 'rows', text: 'In rows, there and back' },
+  { value: 'spread', text: 'Spread, so that it stays cool' },
   { value: 'as-drawn', text: 'As drawn' },
   { value: 'by-hand', text: 'By hand, numbered' },
 ];
