@@ -199,6 +199,12 @@ export const catalogue = {
     why: 'Each part’s cut takes half a kerf from the other.',
     mends: ['Cut along the lines, once'],
   },
+  'loose-middle': {
+    title: 'Loose middles',
+    levels: notes,
+    why: 'What lies in a hole is held by nothing once the hole is cut.',
+    mends: ['Bridge'],
+  },
   drops: {
     title: 'Pieces that drop through',
     levels: notes,

@@ -24,6 +24,7 @@ import {
   checkUnseen,
 } from './meaning.ts';
 import { checkCutsInTwo, checkLongEngraving, checkMirrored } from './meant.ts';
+import { checkMiddles } from './middles.ts';
 import { checkMissed } from './missed.ts';
 import { checkParked } from './parked.ts';
 import { checkBed, checkSheet, checkSheetPlaces } from './placement.ts';
@@ -60,6 +61,7 @@ const checks: readonly Check[] = [
   checkThin,
   checkDetail,
   checkSharpCorners,
+  checkMiddles,
   checkLoose,
   checkHeat,
   checkRunUp,

@@ -72,7 +72,10 @@ describe('lines', () => {
     expect(mendedItems(mend)).toEqual([again.id]);
     expect(codesAfter(job, mend)).toEqual([]);
     // A neighbour that shares an edge is no double.
-    expect(mendsOf(jobWith([sound, item(box(80, 50, 30), 'cut')]), 'line-drawn-twice')).toEqual([]);
+    const neighbours = jobWith([sound, item(box(80, 50, 30), 'cut')]);
+    const [once, ...others] = mendsOf(neighbours, 'line-drawn-twice');
+    expect([once.words, once.isSafe, others]).toEqual(['Cut shared edges once', false, []]);
+    expect(codesAfter(neighbours, once)).toEqual([]);
   });
 
   test('that nearly close are joined, and scored where that is meant', () => {

@@ -1,6 +1,7 @@
 import type { Mark } from '../colours/key.ts';
 import type { JobDocument } from '../document/job.ts';
 import type { LineOrder } from '../document/layer.ts';
+import { type Bridged, bridgeHoles } from '../edits/bridge.ts';
 import {
   assignPaint,
   changeSetting,
@@ -65,6 +66,8 @@ export type MendStep =
       readonly underIds: readonly string[];
       readonly layerId: string;
     }
+  /** Bars of stock left across holes. */
+  | { readonly kind: 'bridge'; readonly bridged: readonly Bridged[] }
   | { readonly kind: 'park'; readonly itemIds: readonly string[] }
   | { readonly kind: 'bring in'; readonly itemIds: readonly string[] }
   /** Steps in the usual order, and the layers' lines from inside out. */
@@ -127,6 +130,8 @@ export function mended(job: JobDocument, { step }: Mend): JobDocument {
       return changeRun(job, step.runId, { mirrored: false });
     case 'knock out':
       return knockOut(job, new Set(step.itemIds), new Set(step.underIds), step.layerId);
+    case 'bridge':
+      return bridgeHoles(job, step.bridged);
     case 'park':
       return parkItems(job, new Set(step.itemIds), true);
     case 'bring in':
@@ -154,6 +159,7 @@ export function mended(job: JobDocument, { step }: Mend): JobDocument {
 export function mendedItems({ step }: Mend): readonly string[] {
   if (step.kind === 'trim') return [step.itemId];
   if (step.kind === 'knock out') return [...step.itemIds, ...step.underIds];
+  if (step.kind === 'bridge') return step.bridged.flatMap(({ holeId, middleIds }) => [holeId, ...middleIds]);
   if (step.kind === 'enlarge') return step.items.map(({ itemId }) => itemId);
   if (step.kind === 'hold') return step.outlines.map(({ itemId }) => itemId);
   return 'itemIds' in step ? step.itemIds : [];
