@@ -2,26 +2,33 @@ import { type Item, polylinesOf } from '../document/item.ts';
 import { leftOverOf } from '../edits/left-over.ts';
 import { type Box, growBox } from '../geometry/paths/box.ts';
 import { nearEnds } from '../geometry/questions/near-ends.ts';
-import { followsLines, separates } from '../operations/operations.ts';
+import { followsLines, isBurnt, type Operation, separates } from '../operations/operations.ts';
 import type { PreparedJob } from '../plan/prepare.ts';
-import { burntItems, type Check, countOf, finding, withMends } from './finding.ts';
+import { type Check, countOf, finding, withMends } from './finding.ts';
 
 /*
  * What is wrong with a drawing whatever its colours mean: it is found while drawing, before they mean anything.
  */
 
 /** Items that nothing has given a meaning yet, as far as they may come to burn. */
-function undecidedItems({ meaning, parked }: PreparedJob): Item[] {
-  return meaning.undecided.filter(({ id }) => !parked.has(id));
+function undecidedItems({ meaning, parked, burntAt }: PreparedJob): Item[] {
+  return meaning.undecided.flatMap((item) => (parked.has(item.id) ? [] : [burntAt(item)]));
+}
+
+/** Items on layers of an operation that burns, also of those that are switched off. */
+function itemsOn({ layers }: PreparedJob, wanted: (operation: Operation) => boolean): Item[] {
+  return layers.flatMap(({ layer, placed }) =>
+    isBurnt(layer.operation) && wanted(layer.operation) ? placed.map(({ item }) => item) : [],
+  );
 }
 
 /**
  * Items whose lines burn, or may come to: those without a meaning that are drawn with a stroke and not filled.
  * @param burnt which of those that burn along lines are asked for
  */
-export function lineItems(prepared: PreparedJob, burnt: Parameters<typeof burntItems>[1] = followsLines): Item[] {
+export function lineItems(prepared: PreparedJob, burnt: (operation: Operation) => boolean = followsLines): Item[] {
   const open = undecidedItems(prepared).filter(({ paint }) => paint.stroke !== null && paint.fill === null);
-  return [...new Set([...burntItems(prepared, burnt), ...open])];
+  return [...new Set([...itemsOn(prepared, burnt), ...open])];
 }
 
 /** Ends further apart than this, in mm, are not taken to be meant as one where lines need not close. */
@@ -66,7 +73,7 @@ export const checkLeftOver: Check = (prepared) => {
   const places: Box[] = [];
   const items: Item[] = [];
   const removable: Item[] = [];
-  for (const item of new Set([...burntItems(prepared), ...undecidedItems(prepared)])) {
+  for (const item of new Set([...itemsOn(prepared, () => true), ...undecidedItems(prepared)])) {
     const left = leftOverOf(item);
     if (left.places.length === 0) continue;
     places.push(...left.places);

@@ -1,9 +1,11 @@
 import { boundsOf, type Item, polylinesOf } from '../document/item.ts';
+import { isLeftOver } from '../edits/left-over.ts';
 import { beamSide, kerfLines } from '../fit/kerf.ts';
 import { type ThinPlace, thinPlaces } from '../geometry/offsets/thin.ts';
 import { type Box, boxesMeet, growBox } from '../geometry/paths/box.ts';
 import { type Polyline, signedArea } from '../geometry/paths/flatten.ts';
 import { lineMeetsBox } from '../geometry/questions/line-in-box.ts';
+import { polylineBounds } from '../geometry/questions/nesting.ts';
 import { separates } from '../operations/operations.ts';
 import { nestedLines } from '../plan/cut-steps.ts';
 import type { BurnLine } from '../plan/order.ts';
@@ -29,10 +31,12 @@ function kerfCuts(prepared: PreparedJob): readonly KerfCut[] {
     const kerfs = layers.map(({ applied }) => applied.settings?.kerfMm ?? 0);
     cuts = kerfs.every((kerf) => kerf === 0)
       ? []
-      : nestedLines(prepared, layers).flatMap(({ layerIndex, line, depth }) => {
+      : nestedLines(prepared, layers).flatMap(({ layerIndex, line, depth, isTwin }) => {
           const layer = layers[layerIndex];
           const side = beamSide(line.item, line.nth, depth, layer.burning.keep);
-          return kerfs[layerIndex] > 0 && line.line.closed ? [{ layer, kerfMm: kerfs[layerIndex], line, side }] : [];
+          // What is drawn twice, or too small to be a shape, is said of its own.
+          const isShape = line.line.closed && !isTwin && !isLeftOver(polylineBounds(line.line));
+          return kerfs[layerIndex] > 0 && isShape ? [{ layer, kerfMm: kerfs[layerIndex], line, side }] : [];
         });
     known.set(prepared, cuts);
   }

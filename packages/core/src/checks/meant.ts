@@ -19,7 +19,7 @@ const onEdge = 0.1;
 
 /** Open cuts that run from edge to edge of a piece: where a bend was meant, the piece falls in two. */
 export function cutsInTwo(prepared: PreparedJob): Item[] {
-  const cuts = prepared.layers.filter(({ layer, burns }) => burns && separates(layer.operation));
+  const cuts = prepared.layers.filter(({ layer, on }) => on && separates(layer.operation));
   const lines = nestedLines(prepared, cuts).map(({ line }) => line);
   const closed = lines.filter(({ line }) => line.closed);
   const dividing = lines.filter(({ item, line }) => {

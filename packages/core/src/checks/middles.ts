@@ -23,10 +23,10 @@ interface Middle {
 function middlesIn(prepared: PreparedJob): Middle[] {
   const cuts = prepared.layers.filter(({ layer, burns }) => burns && separates(layer.operation));
   const lines = nestedLines(prepared, cuts);
-  return lines.flatMap(({ layerIndex, line, depth, holders }): Middle[] => {
+  return lines.flatMap(({ layerIndex, line, depth, holders, isTwin }): Middle[] => {
     const { settings } = cuts[layerIndex].applied;
     const around = holders.map((i) => lines[i]).find((holder) => holder.depth === depth - 1);
-    if (depth < 2 || depth % 2 === 1 || !line.line.closed || !around || !settings) return [];
+    if (depth < 2 || depth % 2 === 1 || isTwin || !line.line.closed || !around || !settings) return [];
     if (tabsOnLine(prepared.job, settings, line).length > 0) return [];
     return [{ item: line.item, line: line.line, hole: around.line.item, holeLine: around.line.line }];
   });

@@ -65,7 +65,9 @@ function parkedBesides({ machine, run }: PreparedJob, items: readonly Item[]): M
 /** What lies off every sheet, or nearer to its sheet's edge than the sheet's margin. */
 export const checkSheet: Check = (prepared) => {
   const { sheets } = prepared.job;
-  const items = burntItems(prepared);
+  // What lies off the bed is told of that.
+  const offBed = new Set(itemsOffBed(prepared));
+  const items = burntItems(prepared).filter((item) => !offBed.has(item));
   // Where a run lands elsewhere than it was drawn, the stock lies there too.
   if (items.length === 0 || sheets.length === 0 || prepared.run.landing.kind !== 'as-drawn') return [];
   const off: Item[] = [];

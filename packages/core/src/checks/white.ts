@@ -19,7 +19,10 @@ export const checkWhite: Check = (prepared) => {
   const filled = new Map<Item, string>();
   for (const { layer, placed } of prepared.layers)
     if (fillsAreas(layer.operation)) for (const { item } of placed) filled.set(item, layer.id);
-  const whites = prepared.job.drawing.items.filter((item) => isWhiteOver(prepared, item) && !filled.has(item));
+  const inFills = new Set([...filled.keys()].map(({ id }) => id));
+  const whites = prepared.job.drawing.items.flatMap((item) =>
+    isWhiteOver(prepared, item) && !inFills.has(item.id) ? [prepared.burntAt(item)] : [],
+  );
   if (whites.length === 0 || filled.size === 0) return [];
   const places = new Map(prepared.job.drawing.items.map((item, place) => [item.id, place]));
   const under = [...filled.keys()];

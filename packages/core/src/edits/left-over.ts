@@ -10,7 +10,10 @@ import { removeItems } from './items.ts';
 /** What is smaller than this both ways, in mm, is no shape: it is left over. */
 const leftOverMm = 0.05;
 
-const isLeftOver = (box: Box) => boxWidth(box) < leftOverMm && boxHeight(box) < leftOverMm;
+/** Whether what has such bounds is too small to be a shape. */
+export function isLeftOver(box: Box): boolean {
+  return boxWidth(box) < leftOverMm && boxHeight(box) < leftOverMm;
+}
 
 /** Where an item has parts that are too small to be a shape, in bed mm, and whether it has no others. */
 export function leftOverOf(item: Item): { readonly places: readonly Box[]; readonly isAll: boolean } {

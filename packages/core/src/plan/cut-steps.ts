@@ -1,7 +1,7 @@
 import { beamSide, kerfLines } from '../fit/kerf.ts';
 import { tabPoints } from '../fit/tabs.ts';
-import { polylineContains } from '../geometry/paths/flatten.ts';
-import { nestOutlines } from '../geometry/questions/nesting.ts';
+import { type Polyline, polylineContains, signedArea } from '../geometry/paths/flatten.ts';
+import { nestOutlines, polylineBounds } from '../geometry/questions/nesting.ts';
 import { tabsOnLine } from './held.ts';
 import type { BurnLine } from './order.ts';
 import type { PreparedJob, PreparedLayer } from './prepare.ts';
@@ -103,14 +103,41 @@ function placeAmong(
   return liesIn ? 'within' : 'after';
 }
 
-/** Every line of some layers as they are drawn, with its layer's place among them, and which of the others hold it. */
-export function nestedLines(
-  prepared: PreparedJob,
-  layers: readonly PreparedLayer[],
-): { layerIndex: number; line: BurnLine; depth: number; holders: readonly number[] }[] {
+/** A line that is cut, and how it lies in others. */
+interface NestedLine {
+  /** The place of its layer among those that were asked for. */
+  readonly layerIndex: number;
+  readonly line: BurnLine;
+  readonly depth: number;
+  /** The lines that hold it, by place. */
+  readonly holders: readonly number[];
+  /** Whether it lies on an earlier one. */
+  readonly isTwin: boolean;
+}
+
+/**
+ * Every line of some layers as they are drawn, with its layer's place among them, and which of the others hold it. What
+ * is drawn twice lies as deep as it does once, so that both are cut on the same side.
+ */
+export function nestedLines(prepared: PreparedJob, layers: readonly PreparedLayer[]): NestedLine[] {
   const lines = layers.flatMap((layer, layerIndex) => linesOf(prepared, layer).map((line) => ({ layerIndex, line })));
-  const { depths, holders } = nestOutlines(lines.map(({ line }) => line.line));
-  return lines.map((line, i) => ({ ...line, depth: depths[i], holders: holders[i] }));
+  const { holders } = nestOutlines(lines.map(({ line }) => line.line));
+  const names = new Map<number, string>();
+  const nameOf = (i: number): string => {
+    const name = names.get(i) ?? twinName(lines[i].line.line);
+    names.set(i, name);
+    return name;
+  };
+  return lines.map((line, i) => {
+    const met = new Set(holders[i].length > 0 ? [nameOf(i)] : []);
+    const around = holders[i].filter((holder) => !met.has(nameOf(holder)) && met.add(nameOf(holder)));
+    return {
+      ...line,
+      depth: around.length,
+      holders: around,
+      isTwin: around.length < holders[i].length && holders[i].some((holder) => nameOf(holder) === nameOf(i)),
+    };
+  });
 }
 
 /**
@@ -129,6 +156,12 @@ function beamLines({ job }: PreparedJob, { layer, settings }: Burning, line: Bur
     const place = { x: line.line.points[2 * line.start], y: line.line.points[2 * line.start + 1] };
     return { ...line, line: path, gaps, start: nearestNode(path.points, place) };
   });
+}
+
+/** The same for outlines that lie on each other, by their bounds and what they enclose, to 0.01 mm. */
+function twinName(line: Polyline): string {
+  const { minX, minY, maxX, maxY } = polylineBounds(line);
+  return [minX, minY, maxX, maxY, Math.sqrt(Math.abs(signedArea(line)))].map((value) => value.toFixed(2)).join(' ');
 }
 
 /** The same for what is left of one line. */

@@ -9,6 +9,7 @@ import type { Operation } from '../operations/operations.ts';
 import type { BurnLine } from './order.ts';
 import { outOfOrder } from './out-of-order.ts';
 import { cutPieces, piecesBySize } from './pieces.ts';
+import { planJob } from './plan.ts';
 import { type PreparedLayer, prepareJob } from './prepare.ts';
 
 const square = (x: number, y: number, size: number) => item(box(x, y, size), 'cut');
@@ -152,6 +153,22 @@ describe('what comes free by cutting', () => {
       '1 × 30 × 30',
       '2 × 10 × 10 waste',
     ]);
+  });
+
+  test('what is drawn twice comes out once, and is cut on one side both times', () => {
+    const [hole, again] = [square(30, 30, 20), square(30, 30, 20)];
+    const inHole = square(35, 35, 5);
+    const twice = prepareJob(
+      jobWith([a, square(10, 10, 100), hole, again, inHole], { settings: { cut: { kerfMm: 0.2 } } }),
+      shop,
+    );
+    expect(piecesBySize(twice).map(({ count, widthMm, isWaste }) => [count, widthMm, isWaste])).toEqual([
+      [1, 100, false],
+      [1, 5, false],
+      [1, 19.6, true],
+    ]);
+    const xs = planJob(twice).steps.flatMap(({ moves }) => [...moves.xs].filter((x) => x > 29 && x < 31));
+    expect([...new Set(xs)]).toEqual([30.1]);
   });
 
   test('of an item of several outlines each has its own size, curves to 0.01 mm', () => {

@@ -1,4 +1,5 @@
 import { boundsOf, type Item, pathOf, polylinesOf } from '../document/item.ts';
+import { isLeftOver } from '../edits/left-over.ts';
 import { beamSide } from '../fit/kerf.ts';
 import { type Box, boxHeight, boxWidth } from '../geometry/paths/box.ts';
 import type { Polyline } from '../geometry/paths/flatten.ts';
@@ -35,10 +36,11 @@ export interface CutPart {
 /** Every closed line that the run cuts, in drawing order. */
 export function cutParts(prepared: PreparedJob): CutPart[] {
   const cuts = prepared.layers.filter(({ layer, burns }) => burns && separates(layer.operation));
-  return nestedLines(prepared, cuts).flatMap(({ layerIndex, line: { item, line, nth }, depth }) => {
+  return nestedLines(prepared, cuts).flatMap(({ layerIndex, line: { item, line, nth }, depth, isTwin }) => {
     const layer = cuts[layerIndex];
     const { settings } = layer.applied;
-    if (!line.closed || !settings) return [];
+    // What is drawn twice comes out once, and what is too small to be a shape is nothing that comes out.
+    if (!line.closed || !settings || isTwin || isLeftOver(polylineBounds(line))) return [];
     const isHeld = tabsOnLine(prepared.job, settings, { item, nth, line }).length > 0;
     return [{ item, subpath: nth, line, layer, depth, isHeld }];
   });

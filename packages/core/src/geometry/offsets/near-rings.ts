@@ -10,6 +10,8 @@ const mostCells = 400_000;
 /** Rings are compared in pieces: of so many edges, or long ones cut; of few edges, into so many in all. */
 const edgesInPiece = 8;
 const piecesOfFew = 40;
+/** Every ring is cut into as many pieces at least. */
+const leastPieces = 8;
 /** So many pairs of edges are compared at most, for each edge and in all. */
 const mostPairs = { each: 300, all: 2_000_000 };
 
@@ -89,7 +91,8 @@ function eachNear(rings: readonly Ring[], wanted: Wanted): boolean {
   const nexts: number[] = [];
   const seen = { pairsLeft: mostPairs.each * count + mostPairs.all };
   for (let owner = 0; owner < rings.length; owner++) {
-    const ofRing = piecesOf(rings[owner], owner, most);
+    // A piece that is a good part of its ring would be local to all the rest of it.
+    const ofRing = piecesOf(rings[owner], owner, Math.min(most, rings[owner].length / leastPieces));
     const turns = ofRing[ofRing.length - 1].turnedTo + turnAt(rings[owner], 0);
     for (const piece of ofRing) {
       const { minX, minY, maxX, maxY } = piece.box;

@@ -171,6 +171,25 @@ describe('thin places', () => {
     );
   });
 
+  test('a thin bar is found whatever else there is, and however far off', () => {
+    const bars = fc.record({
+      thick: number(0.03, 0.19),
+      long: number(0.6, 30),
+      others: fc.integer({ min: 0, max: 40 }),
+      apart: number(12, 90),
+    });
+    fc.assert(
+      fc.property(bars, ({ thick, long, others, apart }) => {
+        const figures = Array.from({ length: others }, (_, i) =>
+          rectangle(100 + apart * (i % 6), apart * Math.floor(i / 6), 5, 7),
+        );
+        expect(thinPlaces([...figures, rectangle(0, 0, long, thick)], 0.2).walls).toHaveLength(1);
+        expect(thinPlaces([...figures, rectangle(0, 0, thick, long)], 0.2).walls).toHaveLength(1);
+      }),
+      { numRuns: 60 },
+    );
+  });
+
   test('a narrow neck is found where it is', () => {
     const neck = {
       points: Float64Array.from([
