@@ -1,8 +1,9 @@
 import { boundsOf, type Item, pathOf, polylinesOf } from '../document/item.ts';
 import { areaOf, intersectAreas, sizeOfArea, subtractAreas } from '../geometry/areas/area.ts';
 import { type Box, boxOf, growBox } from '../geometry/paths/box.ts';
-import { indexBoxes } from '../geometry/paths/box-index.ts';
 import { Components } from '../geometry/questions/components.ts';
+import { EdgeRuns } from '../geometry/questions/edge-runs.ts';
+import { nearItems } from './near-items.ts';
 
 /*
  * Closed outlines of items that cross those of others.
@@ -29,29 +30,30 @@ export function crossingItems(items: readonly Item[]): Crossing {
 
 /** Items by which of them cross each other, directly or by way of others; what crosses none is left out. */
 export function crossingClusters(items: readonly Item[]): Crossing[] {
-  const near = nearOthers(items);
-  const edges = new Edges(near);
-  const index = indexBoxes(edges.boxes());
+  const { near } = nearItems(items);
+  const runs = new EdgeRuns(
+    near.flatMap((item, owner) => polylinesOf(item).flatMap((line) => (line.closed ? [{ owner, line }] : []))),
+  );
   const sets = new Components(near.length);
   const found: { owner: number; place: Box }[] = [];
   const crossing = new Set<string>();
   const touching = new Set<string>();
-  for (let i = 0; i < edges.count; i++) {
-    const { minX, minY, maxX, maxY } = edges.boxOf(i);
-    for (const j of index?.search(minX, minY, maxX, maxY) ?? []) {
-      const [a, b] = [edges.owners[i], edges.owners[j]];
-      if (j <= i || a === b) continue;
-      const [edge, other] = [edges.edge(i), edges.edge(j)];
-      const place = crossingOf(edge, other);
-      if (!place) {
-        if (doTouch(edge, other)) touching.add(`${a} ${b}`);
-        continue;
+  runs.forEachPair(0, (run, other) => {
+    const [a, b] = [run, other].map((entry) => runs.owners[runs.firsts[entry]]);
+    if (a === b) return;
+    for (let i = runs.firsts[run]; i < runs.firsts[run + 1]; i++) {
+      for (let j = runs.firsts[other]; j < runs.firsts[other + 1]; j++) {
+        if (!doBoxesMeet(runs.ends, i, j)) continue;
+        const [edge, another] = [edgeAt(runs, i), edgeAt(runs, j)];
+        const place = crossingOf(edge, another);
+        if (place) {
+          sets.join(a, b);
+          crossing.add(`${a} ${b}`);
+          found.push({ owner: a, place: growBox(boxOf(place.x, place.y, 0, 0), 0.5) });
+        } else if (doTouch(edge, another)) touching.add(`${a} ${b}`);
       }
-      sets.join(a, b);
-      crossing.add(`${a} ${b}`);
-      found.push({ owner: a, place: growBox(boxOf(place.x, place.y, 0, 0), 0.5) });
     }
-  }
+  });
   // Outlines whose edges run along each other may overlap without one that goes through another.
   for (const pair of touching) {
     const [a, b] = pair.split(' ').map(Number);
@@ -69,21 +71,6 @@ export function crossingClusters(items: readonly Item[]): Crossing[] {
   });
 }
 
-/** The items whose bounds meet those of another: of a great many that lie apart, the edges are not looked at. */
-function nearOthers(items: readonly Item[]): Item[] {
-  const boxes = items.map(boundsOf);
-  const index = indexBoxes(boxes);
-  return items.filter((_, i) => {
-    const { minX, minY, maxX, maxY } = boxes[i];
-    let others = 0;
-    index?.search(minX, minY, maxX, maxY, () => {
-      others++;
-      return false;
-    });
-    return others > 1;
-  });
-}
-
 /** An edge of a closed outline. */
 interface Edge {
   readonly x0: number;
@@ -92,45 +79,18 @@ interface Edge {
   readonly y1: number;
 }
 
-/** The edges of the closed outlines of items, in flat arrays: there may be a million. */
-class Edges {
-  readonly count: number;
-  /** By edge, the item that it is of, by its place in the list. */
-  readonly owners: Int32Array;
-  /** Four numbers an edge: x and y of its ends, in mm. */
-  private readonly ends: Float64Array;
+function edgeAt({ ends }: EdgeRuns, i: number): Edge {
+  return { x0: ends[4 * i], y0: ends[4 * i + 1], x1: ends[4 * i + 2], y1: ends[4 * i + 3] };
+}
 
-  constructor(items: readonly Item[]) {
-    const outlines = items.flatMap((item, owner) =>
-      polylinesOf(item).flatMap(({ points, closed }) => (closed ? [{ owner, points }] : [])),
-    );
-    this.count = outlines.reduce((sum, { points }) => sum + points.length / 2, 0);
-    this.owners = new Int32Array(this.count);
-    this.ends = new Float64Array(4 * this.count);
-    let edge = 0;
-    for (const { owner, points } of outlines) {
-      for (let k = 0; k < points.length; k += 2) {
-        const next = (k + 2) % points.length;
-        this.owners[edge] = owner;
-        this.ends.set([points[k], points[k + 1], points[next], points[next + 1]], 4 * edge);
-        edge++;
-      }
-    }
-  }
-
-  edge(i: number): Edge {
-    const [x0, y0, x1, y1] = this.ends.subarray(4 * i, 4 * i + 4);
-    return { x0, y0, x1, y1 };
-  }
-
-  boxOf(i: number): Box {
-    const { x0, y0, x1, y1 } = this.edge(i);
-    return { minX: Math.min(x0, x1), minY: Math.min(y0, y1), maxX: Math.max(x0, x1), maxY: Math.max(y0, y1) };
-  }
-
-  boxes(): Box[] {
-    return Array.from({ length: this.count }, (_, i) => this.boxOf(i));
-  }
+function doBoxesMeet(ends: Float64Array, i: number, j: number): boolean {
+  const [a, b] = [4 * i, 4 * j];
+  return (
+    Math.max(ends[a], ends[a + 2]) >= Math.min(ends[b], ends[b + 2]) &&
+    Math.max(ends[b], ends[b + 2]) >= Math.min(ends[a], ends[a + 2]) &&
+    Math.max(ends[a + 1], ends[a + 3]) >= Math.min(ends[b + 1], ends[b + 3]) &&
+    Math.max(ends[b + 1], ends[b + 3]) >= Math.min(ends[a + 1], ends[a + 3])
+  );
 }
 
 /** Whether an end of one edge lies on the other. */

@@ -59,11 +59,25 @@ export function countOf(count: number, entry: string, many: string): string {
  * Every item that burns in this run, where it burns, each once; layers that are off left out.
  * @param wanted whether items of an operation are asked for; those of all operations where it is not given
  */
-export function burntItems({ layers }: PreparedJob, wanted: (operation: Operation) => boolean = isBurnt): Item[] {
-  const items = new Set<Item>();
-  for (const { layer, on, placed } of layers) {
-    if (!on || !wanted(layer.operation)) continue;
-    for (const { item } of placed) items.add(item);
+export function burntItems(
+  prepared: PreparedJob,
+  wanted: (operation: Operation) => boolean = isBurnt,
+): readonly Item[] {
+  const known = burnt.get(prepared) ?? new Map<typeof wanted, readonly Item[]>();
+  burnt.set(prepared, known);
+  let found = known.get(wanted);
+  if (!found) {
+    found = itemsBurnt(prepared, wanted);
+    known.set(wanted, found);
   }
-  return [...items];
+  return found;
+}
+
+/** Every check asks for them. */
+const burnt = new WeakMap<PreparedJob, Map<(operation: Operation) => boolean, readonly Item[]>>();
+
+function itemsBurnt({ layers }: PreparedJob, wanted: (operation: Operation) => boolean): readonly Item[] {
+  const lists = layers.flatMap(({ layer, on, placed }) => (on && wanted(layer.operation) ? [placed] : []));
+  if (lists.length === 1) return lists[0].map(({ item }) => item);
+  return [...new Set(lists.flatMap((placed) => placed.map(({ item }) => item)))];
 }

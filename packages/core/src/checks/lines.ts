@@ -9,7 +9,7 @@ import { burntItems, type Check, countOf, finding, ifAny, withMends } from './fi
 import { sharedCuts } from './kerf.ts';
 import { cutsInTwo } from './meant.ts';
 import { cutOnce, scored } from './offers.ts';
-import { overlappingOwners } from './overlap.ts';
+import { overlappingItems } from './overlap.ts';
 
 function hasOpen(item: Item): boolean {
   return polylinesOf(item).some((line) => !line.closed && line.points.length >= 4);
@@ -92,8 +92,7 @@ export const checkTwice: Check = (prepared) => {
     ),
   );
   const items = lineItems(prepared).filter((item) => !once.has(item));
-  const lines = items.flatMap((item, owner) => polylinesOf(item).map((line) => ({ owner, line })));
-  const { owners, lengthMm } = overlappingOwners(lines);
+  const { owners, lengthMm } = overlappingItems(items);
   // Parts that share an edge on purpose are said of their own.
   const shared = new Set(sharedCuts(prepared).items);
   if (owners.every((owner) => shared.has(items[owner]))) return [];

@@ -1,3 +1,4 @@
+import { boxHeight, boxWidth } from '../geometry/paths/box.ts';
 import { polylineLength } from '../geometry/paths/flatten.ts';
 import { polylineBounds } from '../geometry/questions/nesting.ts';
 import { widthsOf } from '../geometry/questions/widths.ts';
@@ -9,17 +10,20 @@ import { type Check, countOf, finding, ifAny, withMends } from './finding.ts';
 /** A piece that nothing holds once it is cut, and how far it is across where it is widest, in mm. */
 type LoosePiece = CutPart & { readonly across: number };
 
-function loosePieces(prepared: PreparedJob): LoosePiece[] {
-  return cutParts(prepared).flatMap((part) =>
-    part.depth % 2 === 1 || part.isHeld ? [] : [{ ...part, across: widthsOf(part.line).most }],
-  );
+/** @param widest pieces that are wider are left out, before it is measured how wide they are, in mm */
+function loosePieces(prepared: PreparedJob, widest: number): LoosePiece[] {
+  return cutParts(prepared).flatMap((part) => {
+    const bounds = polylineBounds(part.line);
+    const isLarge = boxWidth(bounds) >= widest || boxHeight(bounds) >= widest;
+    return isLarge || part.depth % 2 === 1 || part.isHeld ? [] : [{ ...part, across: widthsOf(part.line).most }];
+  });
 }
 
 /** Pieces so small that they drop between what the stock lies on, or tip there into the way of the head. */
 export const checkLoose: Check = (prepared) => {
   const gap = prepared.machine.bedGapMm;
   if (!gap) return [];
-  const small = loosePieces(prepared).filter(({ across }) => across < 2 * gap);
+  const small = loosePieces(prepared, 2 * gap).filter(({ across }) => across < 2 * gap);
   const [drops, tips] = [small.filter(({ across }) => across < gap), small.filter(({ across }) => across >= gap)];
   const lies = `the ${gap} mm gaps of ${prepared.machine.name}’s bed`;
   const said = (code: 'drops' | 'tips', pieces: readonly LoosePiece[], sentence: string) =>

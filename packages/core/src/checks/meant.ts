@@ -20,6 +20,8 @@ const onEdge = 0.1;
 /** Open cuts that run from edge to edge of a piece: where a bend was meant, the piece falls in two. */
 export function cutsInTwo(prepared: PreparedJob): Item[] {
   const cuts = prepared.layers.filter(({ layer, on }) => on && separates(layer.operation));
+  const hasOpen = cuts.some(({ placed }) => placed.some(({ item }) => polylinesOf(item).some(({ closed }) => !closed)));
+  if (!hasOpen) return [];
   const lines = nestedLines(prepared, cuts).map(({ line }) => line);
   const closed = lines.filter(({ line }) => line.closed);
   const dividing = lines.filter(({ item, line }) => {

@@ -1,4 +1,6 @@
-import type { Polyline } from '../geometry/paths/flatten.ts';
+import { type Item, perItem, polylinesOf } from '../document/item.ts';
+import { EdgeRuns, type OwnedLine } from '../geometry/questions/edge-runs.ts';
+import { nearItems } from './near-items.ts';
 
 /** Straight edges, each as a segment [from, to] along the line that it lies on. */
 interface Edges {
@@ -19,20 +21,36 @@ const near = 0.02;
 /** Shorter doubled segments than this, in mm, are no finding. */
 const shortest = 0.2;
 
+const onItself = perItem((item) => overlappingOwners(polylinesOf(item).map((line) => ({ owner: 0, line }))));
+
+/** The same of items, by their places; those that lie apart are only held against themselves. */
+export function overlappingItems(items: readonly Item[]): { owners: number[]; lengthMm: number } {
+  const { near, alone } = nearItems(items);
+  const together = overlappingOwners(near.flatMap((item, owner) => polylinesOf(item).map((line) => ({ owner, line }))));
+  const concerned = new Set(together.owners.map((owner) => near[owner]));
+  let { lengthMm } = together;
+  for (const item of alone) {
+    const own = onItself(item);
+    if (own.owners.length > 0) concerned.add(item);
+    lengthMm += own.lengthMm;
+  }
+  return { owners: items.flatMap((item, i) => (concerned.has(item) ? [i] : [])), lengthMm };
+}
+
 /**
  * Finds edges that lie on each other, in one line or in several.
  *
- * Edges are sorted by the sector of their direction and by the line that they lie on; on each line a
- * sweep finds the segments that two of them share. An edge is entered with its neighbouring sector
- * where it lies close to the boundary, so that a pair is never parted by rounding.
+ * Edges near others are sorted by the sector of their direction and by the line that they lie on; on each line a
+ * sweep finds the segments that two of them share. Those whose lines differ by rounding are compared by how far apart
+ * they lie, and those at the border of two sectors, or of two lines' names, may be missed by a hair.
  *
  * @returns the owners concerned, in order, and the length in mm that is drawn more than once
  */
-export function overlappingOwners(lines: readonly { readonly owner: number; readonly line: Polyline }[]): {
+export function overlappingOwners(lines: readonly OwnedLine[]): {
   owners: number[];
   lengthMm: number;
 } {
-  const edges = edgesOf(lines);
+  const edges = edgesOf(new EdgeRuns(lines));
   const { from, to, across } = edges;
   const owners = new Map<number, number>();
   let total = 0;
@@ -57,17 +75,24 @@ export function overlappingOwners(lines: readonly { readonly owner: number; read
 const cosines = Float64Array.from({ length: sectors }, (_, sector) => Math.cos((sector * Math.PI) / sectors));
 const sines = Float64Array.from({ length: sectors }, (_, sector) => Math.sin((sector * Math.PI) / sectors));
 
-function edgesOf(lines: readonly { readonly owner: number; readonly line: Polyline }[]): Edges {
-  const most = lines.reduce((sum, { line }) => sum + line.points.length / 2, 0);
+/** The edges of runs that come near others. */
+function edgesOf(runs: EdgeRuns): Edges {
+  const isNear = new Uint8Array(runs.firsts.length - 1);
+  runs.forEachPair(near, (run, other) => {
+    isNear[run] = isNear[other] = 1;
+  });
+  let most = 0;
+  isNear.forEach((found, run) => {
+    if (found) most += runs.firsts[run + 1] - runs.firsts[run];
+  });
   const column = () => new Float64Array(most);
   const [owners, names, from, to, across] = [new Int32Array(most), column(), column(), column(), column()];
   let count = 0;
-  for (const { owner, line } of lines) {
-    const { points, closed } = line;
-    const last = points.length - 2;
-    for (let i = closed && last > 2 ? 0 : 2; i < points.length; i += 2) {
-      const before = i === 0 ? last : i - 2;
-      const [x0, y0, x1, y1] = [points[before], points[before + 1], points[i], points[i + 1]];
+  isNear.forEach((found, run) => {
+    if (!found) return;
+    for (let edge = runs.firsts[run]; edge < runs.firsts[run + 1]; edge++) {
+      const e = 4 * edge;
+      const [x0, y0, x1, y1] = [runs.ends[e], runs.ends[e + 1], runs.ends[e + 2], runs.ends[e + 3]];
       let angle = Math.atan2(y1 - y0, x1 - x0);
       if (angle < 0) angle += Math.PI;
       const sector = Math.round((angle / Math.PI) * sectors) % sectors;
@@ -75,14 +100,14 @@ function edgesOf(lines: readonly { readonly owner: number; readonly line: Polyli
       const [cos, sin] = [cosines[sector], sines[sector]];
       const start = x0 * cos + y0 * sin;
       const end = x1 * cos + y1 * sin;
-      owners[count] = owner;
+      owners[count] = runs.owners[edge];
       from[count] = Math.min(start, end);
       to[count] = Math.max(start, end);
       across[count] = (-(x0 + x1) * sin + (y0 + y1) * cos) / 2;
       names[count] = Math.round(across[count] / 0.1) * sectors + sector;
       count++;
     }
-  }
+  });
   return { count, owners, names, from, to, across };
 }
 

@@ -1,4 +1,4 @@
-import { type Item, pathOf, polylinesOf } from '../document/item.ts';
+import { type Item, pathOf, perItem, polylinesOf } from '../document/item.ts';
 import type { JobDocument } from '../document/job.ts';
 import { type Box, boxHeight, boxWidth } from '../geometry/paths/box.ts';
 import { identity } from '../geometry/paths/matrix.ts';
@@ -15,13 +15,21 @@ export function isLeftOver(box: Box): boolean {
   return boxWidth(box) < leftOverMm && boxHeight(box) < leftOverMm;
 }
 
+/** The parts of an item that are too small to be a shape, and whether it has no others. */
+interface LeftOver {
+  readonly places: readonly Box[];
+  readonly isAll: boolean;
+}
+
+const none: LeftOver = { places: [], isAll: false };
+
 /** Where an item has parts that are too small to be a shape, in bed mm, and whether it has no others. */
-export function leftOverOf(item: Item): { readonly places: readonly Box[]; readonly isAll: boolean } {
-  if (item.shape.kind === 'picture') return { places: [], isAll: false };
+export const leftOverOf: (item: Item) => LeftOver = perItem((item) => {
+  if (item.shape.kind === 'picture') return none;
   const lines = polylinesOf(item);
   const places = lines.map(polylineBounds).filter(isLeftOver);
-  return { places, isAll: places.length === lines.length };
-}
+  return places.length === 0 && lines.length > 0 ? none : { places, isAll: places.length === lines.length };
+});
 
 /** Takes away what is too small to be a shape: whole items, and parts of those that are paths. */
 export function removeLeftOver(job: JobDocument, ids: ReadonlySet<string>): JobDocument {

@@ -119,7 +119,21 @@ interface NestedLine {
  * Every line of some layers as they are drawn, with its layer's place among them, and which of the others hold it. What
  * is drawn twice lies as deep as it does once, so that both are cut on the same side.
  */
-export function nestedLines(prepared: PreparedJob, layers: readonly PreparedLayer[]): NestedLine[] {
+export function nestedLines(prepared: PreparedJob, layers: readonly PreparedLayer[]): readonly NestedLine[] {
+  const all = nested.get(prepared) ?? [];
+  const known = all.find(
+    (entry) => entry.layers.length === layers.length && entry.layers.every((layer, i) => layer === layers[i]),
+  );
+  if (known) return known.lines;
+  const lines = nest(prepared, layers);
+  nested.set(prepared, [...all, { layers, lines }]);
+  return lines;
+}
+
+/** What the plan has found out, the checks need not. */
+const nested = new WeakMap<PreparedJob, { layers: readonly PreparedLayer[]; lines: readonly NestedLine[] }[]>();
+
+function nest(prepared: PreparedJob, layers: readonly PreparedLayer[]): NestedLine[] {
   const lines = layers.flatMap((layer, layerIndex) => linesOf(prepared, layer).map((line) => ({ layerIndex, line })));
   const { holders } = nestOutlines(lines.map(({ line }) => line.line));
   const names = new Map<number, string>();

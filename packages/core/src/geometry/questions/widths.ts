@@ -13,14 +13,19 @@ export interface Widths {
 export function widthsOf({ points }: Polyline): Widths {
   const hull = convexHull(points);
   let [least, most] = [hull.length < 3 ? 0 : Number.POSITIVE_INFINITY, 0];
-  hull.forEach(([x, y], i) => {
+  for (let i = 0; i < hull.length; i++) {
+    const [x, y] = hull[i];
     const [nx, ny] = hull[(i + 1) % hull.length];
     const [dx, dy] = [nx - x, ny - y];
     const length = Math.hypot(dx, dy);
-    const across = hull.reduce((far, [px, py]) => Math.max(far, Math.abs(dx * (py - y) - dy * (px - x)) / length), 0);
-    if (length > 0) least = Math.min(least, across);
-    most = hull.reduce((far, [px, py]) => Math.max(far, Math.hypot(px - x, py - y)), most);
-  });
+    let [across, far] = [0, 0];
+    for (const [px, py] of hull) {
+      across = Math.max(across, Math.abs(dx * (py - y) - dy * (px - x)));
+      far = Math.max(far, (px - x) ** 2 + (py - y) ** 2);
+    }
+    if (length > 0) least = Math.min(least, across / length);
+    most = Math.max(most, Math.sqrt(far));
+  }
   return { least, most };
 }
 
@@ -31,17 +36,18 @@ function convexHull(points: Float64Array): [number, number][] {
     points[2 * i + 1],
   ]);
   sorted.sort((a, b) => a[0] - b[0] || a[1] - b[1]);
-  const half = (from: [number, number][]) => {
+  const half = (from: readonly [number, number][]) => {
     const chain: [number, number][] = [];
-    for (const [x, y] of from) {
-      while (chain.length > 1) {
-        const [[ax, ay], [bx, by]] = chain.slice(-2);
-        if ((bx - ax) * (y - ay) - (by - ay) * (x - ax) > 0) break;
-        chain.pop();
-      }
-      chain.push([x, y]);
+    for (const point of from) {
+      while (chain.length > 1 && !turnsOn(chain[chain.length - 2], chain[chain.length - 1], point)) chain.pop();
+      chain.push(point);
     }
-    return chain.slice(0, -1);
+    chain.pop();
+    return chain;
   };
   return [...half(sorted), ...half(sorted.toReversed())];
+}
+
+function turnsOn([ax, ay]: [number, number], [bx, by]: [number, number], [x, y]: [number, number]): boolean {
+  return (bx - ax) * (y - ay) - (by - ay) * (x - ax) > 0;
 }
