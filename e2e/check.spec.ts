@@ -1,5 +1,16 @@
 import { expect, test } from '@playwright/test';
-import { choose, newJob, offer, openStage, rectangle, saved, storedJob, svg, takeIt } from './bench.ts';
+import {
+  choose,
+  newJob,
+  newJobOnPlywood,
+  offer,
+  openStage,
+  rectangle,
+  saved,
+  storedJob,
+  svg,
+  takeIt,
+} from './bench.ts';
 
 test('findings are mended by a press: seen before, one or all, and undone', async ({ page }) => {
   const open = '<path d="M100 60 H130 V80 H100 V60.2" fill="none" stroke="#D0481E" stroke-width="0.1"/>';
@@ -121,4 +132,43 @@ test('what was decided where a file did not say waits until it is accepted', asy
   await page.reload();
   await expect(decided).toHaveCount(1);
   await expect(page.getByTestId('accepted-decided')).toHaveCount(1);
+});
+
+test('eleven mends show what they would change, do it by a press, and are undone', async ({ page }) => {
+  test.slow();
+  const cut = (d: string) => `<path d="${d}" fill="none" stroke="#D0481E" stroke-width="0.1"/>`;
+  const score = (d: string) => `<path d="${d}" fill="none" stroke="#00806A" stroke-width="0.1"/>`;
+  const fill = (x: number, y: number, width: number, height: number, colour = '#5B3FA0') =>
+    `<rect x="${x}" y="${y}" width="${width}" height="${height}" fill="${colour}"/>`;
+  const ring = (r: number) => `<circle cx="50" cy="140" r="${r}" fill="none" stroke="#D0481E" stroke-width="0.1"/>`;
+  const mends: [finding: string, words: RegExp, drawn: string][] = [
+    ['into-margin', /^Move out of the margin$/, rectangle(2, 20, 30, 30)],
+    ['line-drawn-twice', /^Remove 1 double$/, rectangle(50, 20, 30, 30) + rectangle(50, 20, 30, 30)],
+    ['open-cut', /^Join ends within 0.20 mm$/, cut('M100 20H130V50H100V20.2')],
+    ['left-over', /^Remove it$/, score('M145 30h0.02v0.02h-0.02z')],
+    ['cuts-cross', /^Take the smaller out/, rectangle(150, 20, 40, 40) + rectangle(185, 30, 15, 6)],
+    ['white-over', /^Make it a hole$/, fill(210, 20, 30, 30) + fill(218, 28, 8, 8, '#FFFFFF')],
+    ['cut-in-two', /^Score it$/, rectangle(260, 20, 40, 40) + cut('M260 40H300')],
+    ['fine-detail', /^Thicken by/, fill(320, 20, 20, 0.12)],
+    ['loose-middle', /^Bridge it, 1 mm wide$/, rectangle(20, 110, 60, 60) + ring(20) + ring(12)],
+    ['drops', /^Hold it by 2 tabs$/, rectangle(100, 110, 4, 4)],
+    ['tiny-gap', /^Join ends within 0.10 mm$/, score('M150 110H170') + score('M170.1 110H190')],
+  ];
+  await newJobOnPlywood(page, 'Eleven mends', mends.map(([, , drawn]) => drawn).join(''));
+  await openStage(page, 'Check');
+  const bed = page.getByTestId('bed');
+  for (const [finding, words] of mends) {
+    const card = page.getByTestId(`finding-${finding}`);
+    const button = card.getByRole('button', { name: words });
+    await expect(button).toBeEnabled();
+    await button.scrollIntoViewIfNeeded();
+    await page.mouse.move(700, 5);
+    const plain = await bed.screenshot();
+    await button.focus();
+    await expect.poll(async () => (await bed.screenshot()).equals(plain)).toBe(false);
+    await button.press('Enter');
+    await expect(card.getByRole('button', { name: words })).toBeHidden();
+    await page.getByRole('button', { name: /^Undo: / }).click();
+    await expect(button).toBeEnabled();
+  }
 });

@@ -40,9 +40,8 @@ export function overlappingItems(items: readonly Item[]): { owners: number[]; le
 /**
  * Finds edges that lie on each other, in one line or in several.
  *
- * Edges near others are sorted by the sector of their direction and by the line that they lie on; on each line a
- * sweep finds the segments that two of them share. Those whose lines differ by rounding are compared by how far apart
- * they lie, and those at the border of two sectors, or of two lines' names, may be missed by a hair.
+ * Edges near others are sorted by the sector of their direction and by the line that they lie on. On each line a
+ * sweep finds the segments that two of them share. Edges at the border of two sectors may be missed by a hair.
  *
  * @returns the owners concerned, in order, and the length in mm that is drawn more than once
  */
