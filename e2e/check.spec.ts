@@ -172,3 +172,18 @@ test('eleven mends show what they would change, do it by a press, and are undone
     await expect(button).toBeEnabled();
   }
 });
+
+test('a colour without meaning leads to the Colours stage, and what was never burnt to a test card', async ({
+  page,
+}) => {
+  const odd = '<path d="M60 60H90" fill="none" stroke="#9ACD00" stroke-width="0.1"/>';
+  await newJobOnPlywood(page, 'Ways on', rectangle(20, 20, 30, 30) + odd);
+  await openStage(page, 'Check');
+  await page.getByTestId('finding-colour-without-meaning').getByRole('button', { name: 'Say what it means' }).click();
+  await expect(page.getByRole('region', { name: 'Colours' })).toBeVisible();
+  await choose(page, 'Machine: Wren', /Dunlin/);
+  await choose(page, 'Material of the sheet', /Cast acrylic, clear/);
+  await openStage(page, 'Check');
+  await page.getByTestId('finding-worked-out').getByRole('button', { name: 'Make a test card' }).click();
+  await expect(page.getByRole('region', { name: 'New test card' })).toBeVisible();
+});

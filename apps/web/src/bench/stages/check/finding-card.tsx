@@ -26,10 +26,10 @@ export function FindingCard({ finding }: { finding: Finding }) {
         <p>{finding.message}</p>
         <p className="text-quiet">{why}</p>
         <div className="flex flex-wrap gap-1.5 pt-2 empty:hidden">
+          <WayButton finding={finding} />
           {mends.map((mend, i) => (
-            <MendButton key={mend.words} mend={mend} isUsual={i === 0 && finding.level === 'blocks'} />
+            <MendButton key={mend.words} mend={mend} isUsual={i === 0 && finding.level === 'blocks' && mend.isSafe} />
           ))}
-          <TestCardButton finding={finding} />
           {itemIds.length > 0 && (
             <Button onClick={() => showItems(actions, itemIds)}>
               {itemIds.length === 1 ? 'Show it' : `Show the ${itemIds.length}`}
@@ -57,12 +57,19 @@ export function FindingCard({ finding }: { finding: Finding }) {
 
 const needTestCard: ReadonlySet<Finding['code']> = new Set(['no-recipe', 'worked-out']);
 
-/** Leads to a test card where nobody has burnt what a layer is to burn with. */
-function TestCardButton({ finding: { code, layerId } }: { finding: Finding }) {
+/** Leads to where a finding is put right that no press can: a colour's meaning, or a test card where nobody has burnt yet. */
+function WayButton({ finding: { code, layerId } }: { finding: Finding }) {
   const navigate = useNavigate();
   const jobId = useBench((state) => state.jobId);
   const operation = useBench((state) => state.prepared.meaning.layers.find(({ id }) => id === layerId)?.operation);
   const hasSheet = useBench((state) => jobOf(state).sheets.length > 0);
+  if (code === 'colour-without-meaning') {
+    return (
+      <Button look="main" onClick={() => void navigate(`/jobs/${jobId}/colours`, { replace: true })}>
+        Say what it means
+      </Button>
+    );
+  }
   if (!needTestCard.has(code) || !operation || !hasSheet) return null;
   return (
     <Button onClick={() => void navigate(`/jobs/${jobId}/recipe`, { replace: true, state: { testCard: operation } })}>
