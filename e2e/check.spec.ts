@@ -166,6 +166,10 @@ test('eleven mends show what they would change, do it by a press, and are undone
     const plain = await bed.screenshot();
     await button.focus();
     await expect.poll(async () => (await bed.screenshot()).equals(plain)).toBe(false);
+    // What comes out, and how long the run takes, with what it is more or less.
+    const said =
+      finding === 'line-drawn-twice' ? /^\d+ pieces · \d+:\d\d \(−0:0\d\)$/ : /^\d+ pieces( \(.\d+\))? · \d+:\d\d/;
+    await expect(card.getByRole('status')).toHaveText(said);
     await button.press('Enter');
     await expect(card.getByRole('button', { name: words })).toBeHidden();
     await page.getByRole('button', { name: /^Undo: / }).click();

@@ -2,7 +2,7 @@ import type { SheetWish } from '@lambent/core/checks';
 import type { JobDocument } from '@lambent/core/document';
 import { type OutgoingChoices, prepareWithPictures } from '@lambent/core/formats';
 import type { Progress } from '@lambent/core/geometry';
-import { planJob, prepareJob, priceOf, type RunChoice } from '@lambent/core/plan';
+import { cutPieces, planJob, prepareJob, priceOf, type RunChoice } from '@lambent/core/plan';
 import type { Shop } from '@lambent/core/recipes';
 import type { ArtworkFormat } from './outgoing-files.ts';
 import { picturesOf, unpacked } from './worker-files.ts';
@@ -12,8 +12,20 @@ type ShopLists = Pick<Shop, 'machines' | 'keys' | 'materials'>;
 /** What writes files is needed when one is asked for. */
 const filesOut = () => import('./outgoing-files.ts');
 
-/** The worker's part that makes files. */
+/** What a run comes to: how long it takes, and how many pieces come out. */
+export interface RunExtent {
+  readonly timeS: number;
+  readonly pieces: number;
+}
+
+/** The worker's part that makes files, and plans what is not on the Bench. */
 export const filesWork = {
+  /** What a run of a job comes to that is not the one on the Bench. */
+  async runExtent(_: Progress, job: JobDocument, shop: ShopLists, choice: RunChoice): Promise<RunExtent> {
+    const prepared = await prepareWithPictures(job, shop, choice, unpacked);
+    return { timeS: planJob(prepared).timeS, pieces: cutPieces(prepared).pieces };
+  },
+
   /** The program of a run, as a file. */
   async gcode(_: Progress, job: JobDocument, shop: ShopLists, title: string, choice: RunChoice): Promise<Blob> {
     const { programFile } = await filesOut();

@@ -30,6 +30,7 @@ const laneOf: Record<Exclude<keyof BenchWork, Job>, Lane> = {
   gcode: 'files',
   artwork: 'files',
   jobSheet: 'files',
+  runExtent: 'files',
   setText: 'shapes',
   families: 'shapes',
   outline: 'shapes',

@@ -9,6 +9,7 @@ import { useBench, useBenchActions } from '../../context.ts';
 import { jobOf } from '../../state/document.ts';
 import { isPlanned } from '../../state/plan.ts';
 import { AcceptForm } from './accepting.tsx';
+import { MendEffect } from './mend-effect.tsx';
 
 /** One thing that the checks found: what, where and why, and what puts it right. */
 export function FindingCard({ finding }: { finding: Finding }) {
@@ -16,6 +17,7 @@ export function FindingCard({ finding }: { finding: Finding }) {
   const { itemIds, places = [], mends = [] } = finding;
   const { title, why } = catalogue[finding.code];
   const [shown, setShown] = useState(0);
+  const [pointed, setPointed] = useState<Mend | null>(null);
   return (
     <div
       onPointerEnter={() => actions.pointOut(itemIds)}
@@ -28,7 +30,12 @@ export function FindingCard({ finding }: { finding: Finding }) {
         <div className="flex flex-wrap gap-1.5 pt-2 empty:hidden">
           <WayButton finding={finding} />
           {mends.map((mend, i) => (
-            <MendButton key={mend.words} mend={mend} isUsual={i === 0 && finding.level === 'blocks' && mend.isSafe} />
+            <MendButton
+              key={mend.words}
+              mend={mend}
+              isUsual={i === 0 && finding.level === 'blocks' && mend.isSafe}
+              point={setPointed}
+            />
           ))}
           {itemIds.length > 0 && (
             <Button onClick={() => showItems(actions, itemIds)}>
@@ -50,6 +57,7 @@ export function FindingCard({ finding }: { finding: Finding }) {
           )}
           {finding.level !== 'blocks' && <AcceptForm finding={finding} />}
         </div>
+        {pointed && <MendEffect mend={pointed} />}
       </Notice>
     </div>
   );
@@ -79,20 +87,23 @@ function WayButton({ finding: { code, layerId } }: { finding: Finding }) {
 }
 
 /** Does a mend on a press; what it would change is seen on the bed while the pointer or the focus is on it. */
-function MendButton({ mend, isUsual }: { mend: Mend; isUsual: boolean }) {
+function MendButton({ mend, isUsual, point }: { mend: Mend; isUsual: boolean; point: (mend: Mend | null) => void }) {
   const actions = useBenchActions();
   // Until the checks know the job as it is now, a mend may be of what is there no longer.
   const current = useBench(isPlanned);
   const shows = useRef(false);
   const show = () => {
     shows.current = true;
+    point(mend);
     actions.showDraft(mendPreview(jobOf(actions.get()), mend));
   };
   // A draft that a tool shows is not taken away.
   const hide = useCallback(() => {
-    if (shows.current) actions.showDraft(null);
+    if (!shows.current) return;
+    actions.showDraft(null);
+    point(null);
     shows.current = false;
-  }, [actions]);
+  }, [actions, point]);
   // The button goes with its finding, and takes what it shows along.
   useEffect(() => hide, [hide]);
   return (
