@@ -23,7 +23,7 @@ test('the job sheet is saved as PDF with the time and price on screen, and opene
   const part = page.getByRole('heading', { name: 'Job sheet' }).locator('..');
   const [download] = await Promise.all([
     page.waitForEvent('download'),
-    part.getByRole('button', { name: 'Save PDF' }).click(),
+    part.getByRole('button', { name: 'Save the sheet' }).click(),
   ]);
   expect(download.suggestedFilename()).toBe('Sheet of paper, job sheet.pdf');
   const words = await wordsIn(new Uint8Array(await readFile(await download.path())));

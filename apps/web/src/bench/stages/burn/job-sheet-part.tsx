@@ -61,7 +61,7 @@ export function JobSheetPart() {
           onClick={() => void make((blob) => download(blob, `${actions.get().title}, job sheet.pdf`))}
         >
           <Download size={15} aria-hidden />
-          Save PDF
+          Save the sheet
         </Button>
       </div>
     </Part>
