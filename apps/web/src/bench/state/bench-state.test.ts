@@ -198,7 +198,7 @@ describe('stages', () => {
       standing(square(20, 20, 30, '#123456')),
       ['settled', 'settled', '1!', 'settled', '1!', 'untouched'],
     ],
-    ['off the bed', standing(square(-5, 20, 30)), ['settled', '2!', 'settled', 'settled', '2!', 'untouched']],
+    ['off the bed', standing(square(-5, 20, 30)), ['settled', '1!', 'settled', 'settled', '1!', 'untouched']],
     ['into the margin', standing(square(4, 20, 30)), ['settled', 'settled', 'settled', 'settled', '1', 'untouched']],
     [
       'never to be lasered',
