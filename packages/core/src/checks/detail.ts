@@ -1,5 +1,6 @@
-import type { Item } from '../document/item.ts';
+import { boundsOf, type Item, polylinesOf } from '../document/item.ts';
 import { thinPlaces } from '../geometry/offsets/thin.ts';
+import { type Box, boxesMeet } from '../geometry/paths/box.ts';
 import type { Polyline } from '../geometry/paths/flatten.ts';
 import { meanScale } from '../geometry/paths/matrix.ts';
 import { lineMeetsBox } from '../geometry/questions/line-in-box.ts';
@@ -65,13 +66,9 @@ function fineDetail(job: PreparedJob, prepared: PreparedLayer, leastMm: number):
   if (places.length === 0) return [];
   const boxes = places.map(({ box }) => box);
   const thinnest = Math.min(...places.map(({ widthMm }) => widthMm));
-  const items = placed.flatMap(({ item }) =>
-    boxes.some((box) =>
-      linesOf(job, { ...prepared, placed: [{ item, parts: [] }] }).some(({ line }) => lineMeetsBox(line, box)),
-    )
-      ? [item]
-      : [],
-  );
+  const isThinThere = (item: Item, box: Box) =>
+    boxesMeet(boundsOf(item), box) && polylinesOf(item).some((line) => lineMeetsBox(line, box));
+  const items = placed.flatMap(({ item }) => (boxes.some((box) => isThinThere(item, box)) ? [item] : []));
   const what = isCut
     ? countOf(places.length, 'wall or bridge is', 'walls or bridges are')
     : countOf(places.length, 'detail is', 'details are');

@@ -82,10 +82,22 @@ function isWhiteOver({ material, parked }: PreparedJob, { paint, hidden, pinned,
   return isPaper(paint.fill, material?.tone ?? null);
 }
 
+/** Whether a colour looks like paper, or like the stock of a tone. Of thousands of items most have one of few colours. */
 function isPaper(colour: Colour, tone: Colour | null): boolean {
-  const { lightness, chroma } = lightnessOf(colour);
-  return (lightness > lightest && chroma < leastChroma) || (tone !== null && colourDistance(tone, colour) < nearTone);
+  const name = `${colour} ${tone}`;
+  let known = papers.get(name);
+  if (known === undefined) {
+    const { lightness, chroma } = lightnessOf(colour);
+    const isWhite = lightness > lightest && chroma < leastChroma;
+    known = isWhite || (tone !== null && colourDistance(tone, colour) < nearTone);
+    if (papers.size > mostColours) papers.clear();
+    papers.set(name, known);
+  }
+  return known;
 }
+
+const mostColours = 5000;
+const papers = new Map<string, boolean>();
 
 function overlaps(a: Item, b: Item): boolean {
   const [first, second] = [a, b].map((item) => areaOf(pathOf(item), item.fillRule));
