@@ -203,7 +203,7 @@ class Writer {
     const widths = columns.map(({ widthMm }) => (widthMm === 0 ? free : widthMm));
     // A table that fits on a page is not parted, unless it is long.
     this.makeRoom(Math.min(longestWhole, 9 + (rows.length + 2) * (lineHeight + 1.2)));
-    this.title2(title);
+    this.sectionTitle(title);
     this.row(
       columns.map(({ name }) => name),
       columns,
@@ -215,7 +215,7 @@ class Writer {
     this.y += 3;
   }
 
-  private title2(title: string): void {
+  private sectionTitle(title: string): void {
     this.makeRoom(8 + 2 * lineHeight);
     this.y += 6;
     this.write(title, edge, heading);
@@ -259,7 +259,7 @@ class Writer {
 
   list(title: string, lines: readonly string[]): void {
     if (lines.length === 0) return;
-    this.title2(title);
+    this.sectionTitle(title);
     for (const entry of lines) {
       for (const [i, line] of this.text.wrap(entry, inner - 5, plain).entries()) {
         this.makeRoom(lineHeight);
