@@ -6,9 +6,9 @@ import { meanScale } from '../geometry/paths/matrix.ts';
 import { lineMeetsBox } from '../geometry/questions/line-in-box.ts';
 import type { Mend } from '../mends/mend.ts';
 import { isBurnt, separates } from '../operations/operations.ts';
+import { nestedLines } from '../plan/cut-steps.ts';
 import { engravedFills } from '../plan/fill.ts';
 import type { PreparedJob, PreparedLayer } from '../plan/prepare.ts';
-import { linesOf } from '../plan/step-draft.ts';
 import { type Check, countOf, type Finding, finding, withMends } from './finding.ts';
 
 /** Details and letters finer than the material holds, by what the book says of it. */
@@ -57,12 +57,12 @@ function smallLetters(prepared: PreparedLayer, leastMm: number): Finding[] {
 function fineDetail(job: PreparedJob, prepared: PreparedLayer, leastMm: number): Finding[] {
   const { layer, placed, applied } = prepared;
   const isCut = separates(layer.operation);
-  const lines: readonly Polyline[] = isCut
-    ? linesOf(job, prepared).map(({ line }) => line)
-    : engravedFills(job, prepared).flatMap(({ pieces }) => pieces.flatMap(({ outlines }) => outlines));
+  const figures = isCut ? cutFigures(job, prepared) : engravedFigures(job, prepared);
   const kerfMm = applied.settings?.kerfMm ?? 0;
   // What is thinner than the kerf is said by that check.
-  const places = thinPlaces(lines, leastMm).walls.filter(({ widthMm }) => !isCut || widthMm >= kerfMm);
+  const places = figures
+    .flatMap((outlines) => thinPlaces(outlines, leastMm).walls)
+    .filter(({ widthMm }) => !isCut || widthMm >= kerfMm);
   if (places.length === 0) return [];
   const boxes = places.map(({ box }) => box);
   const thinnest = Math.min(...places.map(({ widthMm }) => widthMm));
@@ -85,6 +85,26 @@ function fineDetail(job: PreparedJob, prepared: PreparedLayer, leastMm: number):
       isCut ? null : thicker(items, leastMm - thinnest),
     ),
   ];
+}
+
+/** What is engraved, each figure by itself: of thousands only those that are thin are looked at closely. */
+function engravedFigures(job: PreparedJob, prepared: PreparedLayer): (readonly Polyline[])[] {
+  return engravedFills(job, prepared).flatMap(({ pieces }) => pieces.map(({ outlines }) => outlines));
+}
+
+/** The pieces that a layer cuts, each with the holes in it. */
+function cutFigures(job: PreparedJob, prepared: PreparedLayer): (readonly Polyline[])[] {
+  const all = nestedLines(job, [prepared]);
+  const figures = new Map<unknown, Polyline[]>();
+  for (const entry of all) {
+    if (entry.isTwin) continue;
+    const edge =
+      entry.depth % 2 === 0 ? entry : entry.holders.map((i) => all[i]).find(({ depth }) => depth === entry.depth - 1);
+    const known = figures.get(edge);
+    if (known) known.push(entry.line.line);
+    else figures.set(edge, [entry.line.line]);
+  }
+  return [...figures.values()];
 }
 
 /** Makes items thicker by so many mm in all. */

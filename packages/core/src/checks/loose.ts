@@ -7,6 +7,9 @@ import { type CutPart, cutParts } from '../plan/pieces.ts';
 import type { PreparedJob } from '../plan/prepare.ts';
 import { type Check, countOf, finding, ifAny, withMends } from './finding.ts';
 
+/** More places than these are not named. */
+const mostPlaces = 200;
+
 /** A piece that nothing holds once it is cut, and how far it is across where it is widest, in mm. */
 type LoosePiece = CutPart & { readonly across: number };
 
@@ -14,8 +17,11 @@ type LoosePiece = CutPart & { readonly across: number };
 function loosePieces(prepared: PreparedJob, widest: number): LoosePiece[] {
   return cutParts(prepared).flatMap((part) => {
     const bounds = polylineBounds(part.line);
-    const isLarge = boxWidth(bounds) >= widest || boxHeight(bounds) >= widest;
-    return isLarge || part.depth % 2 === 1 || part.isHeld ? [] : [{ ...part, across: widthsOf(part.line).most }];
+    const [wide, high] = [boxWidth(bounds), boxHeight(bounds)];
+    if (wide >= widest || high >= widest || part.depth % 2 === 1 || part.isHeld) return [];
+    // What its box says is enough, where that is small.
+    const diagonal = Math.hypot(wide, high);
+    return [{ ...part, across: diagonal < widest / 2 ? diagonal : widthsOf(part.line).most }];
   });
 }
 
@@ -35,7 +41,7 @@ export const checkLoose: Check = (prepared) => {
           sentence,
           [...new Set(pieces.map(({ item }) => item))],
           null,
-          pieces.map(({ line }) => polylineBounds(line)),
+          pieces.slice(0, mostPlaces).map(({ line }) => polylineBounds(line)),
         ),
         heldBy(pieces, 2),
       ),

@@ -1,4 +1,4 @@
-import { type Item, perItem, polylinesOf } from '../document/item.ts';
+import { type Item, polylinesOf } from '../document/item.ts';
 import { EdgeRuns, type OwnedLine } from '../geometry/questions/edge-runs.ts';
 import { nearItems } from './near-items.ts';
 
@@ -21,7 +21,23 @@ const near = 0.02;
 /** Shorter doubled segments than this, in mm, are no finding. */
 const shortest = 0.2;
 
-const onItself = perItem((item) => overlappingOwners(polylinesOf(item).map((line) => ({ owner: 0, line }))));
+type Overlap = ReturnType<typeof overlappingOwners>;
+
+const none: Overlap = { owners: [], lengthMm: 0 };
+const ownOverlaps = new WeakMap<Item, Overlap>();
+
+/** How items that lie apart lie on themselves. Those not known yet are looked at together: most do not. */
+function onThemselves(items: readonly Item[]): Overlap[] {
+  const fresh = items.filter((item) => !ownOverlaps.has(item));
+  const { owners } = overlappingOwners(ownedLines(fresh));
+  for (const item of fresh) ownOverlaps.set(item, none);
+  for (const owner of owners) ownOverlaps.set(fresh[owner], overlappingOwners(ownedLines([fresh[owner]])));
+  return items.map((item) => ownOverlaps.get(item) ?? none);
+}
+
+function ownedLines(items: readonly Item[]): OwnedLine[] {
+  return items.flatMap((item, owner) => polylinesOf(item).map((line) => ({ owner, line })));
+}
 
 /** The same of items, by their places; those that lie apart are only held against themselves. */
 export function overlappingItems(items: readonly Item[]): { owners: number[]; lengthMm: number } {
@@ -29,11 +45,10 @@ export function overlappingItems(items: readonly Item[]): { owners: number[]; le
   const together = overlappingOwners(near.flatMap((item, owner) => polylinesOf(item).map((line) => ({ owner, line }))));
   const concerned = new Set(together.owners.map((owner) => near[owner]));
   let { lengthMm } = together;
-  for (const item of alone) {
-    const own = onItself(item);
-    if (own.owners.length > 0) concerned.add(item);
+  onThemselves(alone).forEach((own, i) => {
+    if (own.owners.length > 0) concerned.add(alone[i]);
     lengthMm += own.lengthMm;
-  }
+  });
   return { owners: items.flatMap((item, i) => (concerned.has(item) ? [i] : [])), lengthMm };
 }
 
