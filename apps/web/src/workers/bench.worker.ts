@@ -44,7 +44,15 @@ import {
   type Progress,
   partOf,
 } from '@lambent/core/geometry';
-import { type BurnPlan, type PreparedJob, planJob, prepareJob, type RunChoice } from '@lambent/core/plan';
+import {
+  type BurnPlan,
+  type PiecesOfSize,
+  type PreparedJob,
+  piecesBySize,
+  planJob,
+  prepareJob,
+  type RunChoice,
+} from '@lambent/core/plan';
 import type { Shop } from '@lambent/core/recipes';
 import type { FontBook, SetText } from '@lambent/core/text';
 import {
@@ -72,6 +80,8 @@ export type ShopLists = Pick<Shop, 'machines' | 'keys' | 'materials'>;
 export interface Planned {
   readonly plan: BurnPlan;
   readonly findings: readonly Finding[];
+  /** What falls out: found here, where the plan knows already what lies in what. */
+  readonly pieces: readonly PiecesOfSize[];
 }
 
 /** After how many parts progress is said. */
@@ -195,7 +205,7 @@ const work = {
     const prepared = await prepareWithPictures(follow(diff), plannedBy, choice, unpacked);
     const plan = planJob(prepared, partOf(nowAndThen(progress), 0, plannedShare));
     const findings = checkJob(prepared, plan);
-    return moved({ plan, findings }, buffersOf(plan));
+    return moved({ plan, findings, pieces: piecesBySize(prepared) }, buffersOf(plan));
   },
 
   /** What the items of a paint come to. */

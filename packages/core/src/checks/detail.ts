@@ -95,11 +95,10 @@ function engravedFigures(job: PreparedJob, prepared: PreparedLayer): (readonly P
 /** The pieces that a layer cuts, each with the holes in it. */
 function cutFigures(job: PreparedJob, prepared: PreparedLayer): (readonly Polyline[])[] {
   const all = nestedLines(job, [prepared]);
-  const figures = new Map<unknown, Polyline[]>();
+  const figures = new Map<(typeof all)[number], Polyline[]>();
   for (const entry of all) {
     if (entry.isTwin) continue;
-    const edge =
-      entry.depth % 2 === 0 ? entry : entry.holders.map((i) => all[i]).find(({ depth }) => depth === entry.depth - 1);
+    const edge = entry.depth % 2 === 0 || entry.parent === null ? entry : all[entry.parent];
     const known = figures.get(edge);
     if (known) known.push(entry.line.line);
     else figures.set(edge, [entry.line.line]);

@@ -5,6 +5,7 @@ import { nearEnds } from '../geometry/questions/near-ends.ts';
 import { followsLines, isBurnt, type Operation, separates } from '../operations/operations.ts';
 import type { PreparedJob } from '../plan/prepare.ts';
 import { type Check, countOf, finding, withMends } from './finding.ts';
+import { gapInWords, joinedWithin } from './offers.ts';
 
 /*
  * What is wrong with a drawing whatever its colours mean: it is found while drawing, before they mean anything.
@@ -24,7 +25,7 @@ function itemsOn({ layers }: PreparedJob, wanted: (operation: Operation) => bool
 
 /**
  * Items whose lines burn, or may come to: those without a meaning that are drawn with a stroke and not filled.
- * @param burnt which of those that burn along lines are asked for
+ * @param burnt which of those that burn along lines are asked for.
  */
 export function lineItems(prepared: PreparedJob, burnt: (operation: Operation) => boolean = followsLines): Item[] {
   const open = undecidedItems(prepared).filter(({ paint }) => paint.stroke !== null && paint.fill === null);
@@ -45,25 +46,18 @@ export const checkGaps: Check = (prepared) => {
   if (gaps.length === 0) return [];
   const found = [...new Set(gaps.flatMap((gap) => gap.lines.map((i) => lines[i].item)))];
   const widest = Math.max(...gaps.map(({ gapMm }) => gapMm));
-  const said = `${Math.max(0.01, Math.ceil(widest * 100 - 1e-6) / 100).toFixed(2)} mm`;
   const places = gaps.map(({ x, y }) => growBox({ minX: x, minY: y, maxX: x, maxY: y }, 1));
   return [
     withMends(
       finding(
         'tiny-gap',
         'notes',
-        `${countOf(gaps.length, 'pair of ends nearly meets', 'pairs of ends nearly meet')}: the widest gap is ${said}. Join them, if they are meant as one line.`,
+        `${countOf(gaps.length, 'pair of ends nearly meets', 'pairs of ends nearly meet')}: the widest gap is ${gapInWords(widest)}. Join them, if they are meant as one line.`,
         found,
         null,
         places,
       ),
-      {
-        words: `Join ends within ${said}`,
-        name: `join ends within ${said}`,
-        isSafe: true,
-        // What rounding adds does not keep them apart.
-        step: { kind: 'join', itemIds: found.map(({ id }) => id), withinMm: widest + 1e-6 },
-      },
+      joinedWithin(found, widest, true),
     ),
   ];
 };

@@ -6,8 +6,7 @@ import { type Box, boxesMeet, growBox } from '../geometry/paths/box.ts';
 import { type Polyline, signedArea } from '../geometry/paths/flatten.ts';
 import { lineMeetsBox } from '../geometry/questions/line-in-box.ts';
 import { polylineBounds } from '../geometry/questions/nesting.ts';
-import { separates } from '../operations/operations.ts';
-import { nestedLines } from '../plan/cut-steps.ts';
+import { cutLayers, nestedLines } from '../plan/cut-steps.ts';
 import type { BurnLine } from '../plan/order.ts';
 import type { PreparedJob, PreparedLayer } from '../plan/prepare.ts';
 import { type Check, countOf, type Finding, finding, ifAny, withMends } from './finding.ts';
@@ -27,7 +26,7 @@ const known = new WeakMap<PreparedJob, readonly KerfCut[]>();
 function kerfCuts(prepared: PreparedJob): readonly KerfCut[] {
   let cuts = known.get(prepared);
   if (!cuts) {
-    const layers = prepared.layers.filter(({ layer, burns }) => burns && separates(layer.operation));
+    const layers = cutLayers(prepared);
     const kerfs = layers.map(({ applied }) => applied.settings?.kerfMm ?? 0);
     cuts = kerfs.every((kerf) => kerf === 0)
       ? []

@@ -8,7 +8,7 @@ import { lineItems } from './every-layer.ts';
 import { burntItems, type Check, countOf, finding, ifAny, withMends } from './finding.ts';
 import { sharedCuts } from './kerf.ts';
 import { cutsInTwo } from './meant.ts';
-import { cutOnce, scored } from './offers.ts';
+import { cutOnce, joinedWithin, scored } from './offers.ts';
 import { overlappingItems } from './overlap.ts';
 
 function hasOpen(item: Item): boolean {
@@ -54,17 +54,9 @@ const surelyMeant = 0.3;
 
 /** Joins the ends of lines that nearly meet; null where none do. */
 function joined({ job }: PreparedJob, items: readonly Item[]): Mend | null {
-  const itemIds = items.map(({ id }) => id);
-  const { report } = joinEnds(job, new Set(itemIds), widestGap);
+  const { report } = joinEnds(job, new Set(items.map(({ id }) => id)), widestGap);
   if (report.joined === 0) return null;
-  const gap = `${Math.max(0.01, Math.ceil(report.widest * 100 - 1e-6) / 100).toFixed(2)} mm`;
-  return {
-    words: `Join ends within ${gap}`,
-    name: `join ends within ${gap}`,
-    isSafe: report.widest <= surelyMeant,
-    // What rounding adds does not keep them apart.
-    step: { kind: 'join', itemIds, withinMm: report.widest + 1e-6 },
-  };
+  return joinedWithin(items, report.widest, report.widest <= surelyMeant);
 }
 
 /** Lines on an engrave layer that do not close: there is nothing to fill. */

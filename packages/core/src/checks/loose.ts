@@ -13,7 +13,7 @@ const mostPlaces = 200;
 /** A piece that nothing holds once it is cut, and how far it is across where it is widest, in mm. */
 type LoosePiece = CutPart & { readonly across: number };
 
-/** @param widest pieces that are wider are left out, before it is measured how wide they are, in mm */
+/** @param widest pieces that are wider are left out, before they are measured; in mm. */
 function loosePieces(prepared: PreparedJob, widest: number): LoosePiece[] {
   return cutParts(prepared).flatMap((part) => {
     const bounds = polylineBounds(part.line);

@@ -1,6 +1,7 @@
 import { boundsOf, type Item, polylinesOf } from '../document/item.ts';
 import { boxContains } from '../geometry/paths/box.ts';
 import { type Polyline, polylineContains, polylineLength } from '../geometry/paths/flatten.ts';
+import { distanceToLines } from '../geometry/questions/distance.ts';
 import type { Mend } from '../mends/mend.ts';
 import { fillsAreas, labelOperation, separates } from '../operations/operations.ts';
 import { nestedLines } from '../plan/cut-steps.ts';
@@ -31,8 +32,8 @@ export function cutsInTwo(prepared: PreparedJob): Item[] {
       (piece) =>
         piece.item !== item &&
         boxContains(boundsOf(piece.item), boundsOf(item), onEdge) &&
-        distanceTo(piece.line, line.points[0], line.points[1]) <= onEdge &&
-        distanceTo(piece.line, line.points[last], line.points[last + 1]) <= onEdge &&
+        distanceToLines([piece.line], line.points[0], line.points[1]) <= onEdge &&
+        distanceToLines([piece.line], line.points[last], line.points[last + 1]) <= onEdge &&
         middleLiesIn(line, piece.line),
     );
   });
@@ -59,22 +60,7 @@ function middleLiesIn({ points }: Polyline, piece: Polyline): boolean {
   // Halfway along its middle edge, off the ends that lie on the edge.
   const i = 2 * Math.floor((points.length / 2 - 1) / 2);
   const [x, y] = [(points[i] + points[i + 2]) / 2, (points[i + 1] + points[i + 3]) / 2];
-  return polylineContains(piece, x, y) && distanceTo(piece, x, y) > onEdge;
-}
-
-/** How far a place is from a closed line, in mm. */
-function distanceTo({ points }: Polyline, x: number, y: number): number {
-  let nearest = Number.POSITIVE_INFINITY;
-  const count = points.length / 2;
-  for (let i = 0; i < count; i++) {
-    const j = (i + 1) % count;
-    const [ax, ay] = [points[2 * i], points[2 * i + 1]];
-    const [dx, dy] = [points[2 * j] - ax, points[2 * j + 1] - ay];
-    const square = dx * dx + dy * dy;
-    const t = square > 0 ? Math.max(0, Math.min(1, ((x - ax) * dx + (y - ay) * dy) / square)) : 0;
-    nearest = Math.min(nearest, Math.hypot(ax + t * dx - x, ay + t * dy - y));
-  }
-  return nearest;
+  return polylineContains(piece, x, y) && distanceToLines([piece], x, y) > onEdge;
 }
 
 /** A run that is mirrored on stock that one cannot see through, and not turned over. */

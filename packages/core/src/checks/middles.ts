@@ -3,8 +3,7 @@ import type { Bridged } from '../edits/bridge.ts';
 import { type Box, boxCentre } from '../geometry/paths/box.ts';
 import type { Polyline } from '../geometry/paths/flatten.ts';
 import { polylineBounds } from '../geometry/questions/nesting.ts';
-import { separates } from '../operations/operations.ts';
-import { nestedLines } from '../plan/cut-steps.ts';
+import { cutLayers, nestedLines } from '../plan/cut-steps.ts';
 import { tabsOnLine } from '../plan/held.ts';
 import type { PreparedJob } from '../plan/prepare.ts';
 import { type Check, countOf, finding, withMends } from './finding.ts';
@@ -21,11 +20,11 @@ interface Middle {
 }
 
 function middlesIn(prepared: PreparedJob): Middle[] {
-  const cuts = prepared.layers.filter(({ layer, burns }) => burns && separates(layer.operation));
+  const cuts = cutLayers(prepared);
   const lines = nestedLines(prepared, cuts);
-  return lines.flatMap(({ layerIndex, line, depth, holders, isTwin }): Middle[] => {
+  return lines.flatMap(({ layerIndex, line, depth, parent, isTwin }): Middle[] => {
     const { settings } = cuts[layerIndex].applied;
-    const around = holders.map((i) => lines[i]).find((holder) => holder.depth === depth - 1);
+    const around = parent === null ? null : lines[parent];
     if (depth < 2 || depth % 2 === 1 || isTwin || !line.line.closed || !around || !settings) return [];
     if (tabsOnLine(prepared.job, settings, line).length > 0) return [];
     return [{ item: line.item, line: line.line, hole: around.line.item, holeLine: around.line.line }];

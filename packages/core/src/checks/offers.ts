@@ -32,7 +32,27 @@ export function scored({ meaning }: PreparedJob, items: readonly Item[]): Mend |
   };
 }
 
-/** Has edges that items share cut once; null where no layer that is cut has any of them. @param onLine along the lines */
+/** Joins the ends of items that lie within a gap, in mm. */
+export function joinedWithin(items: readonly Item[], gapMm: number, isSafe: boolean): Mend {
+  const words = `Join ends within ${gapInWords(gapMm)}`;
+  return {
+    words,
+    name: words[0].toLowerCase() + words.slice(1),
+    isSafe,
+    // What rounding adds does not keep them apart.
+    step: { kind: 'join', itemIds: items.map(({ id }) => id), withinMm: gapMm + 1e-6 },
+  };
+}
+
+/** A gap in whole hundredths, and rather more than less. */
+export function gapInWords(mm: number): string {
+  return `${Math.max(0.01, Math.ceil(mm * 100 - 1e-6) / 100).toFixed(2)} mm`;
+}
+
+/**
+ * Has edges that items share burnt once; null where no layer that cuts has any of the items.
+ * @param onLine whether along the lines, so that cuts which the kerf keeps apart lie on each other.
+ */
 export function cutOnce(prepared: PreparedJob, items: readonly Item[], onLine: boolean): Mend | null {
   const among = new Set(items);
   const layerIds = prepared.layers.flatMap(({ layer, placed }) =>

@@ -11,7 +11,7 @@ export async function writePdf(pages: readonly Outgoing[], title: string): Promi
   return (await import('./pdf/write.ts')).writePdf(pages, title);
 }
 
-/** Writes a job sheet as PDF: see `pdf/job-sheet.ts`. @param book fonts for characters that the PDF's own lack */
+/** Writes a job sheet as PDF: see `pdf/job-sheet.ts`. @param book fonts for characters that the PDF's own lack. */
 export async function writeJobSheet(sheet: JobSheet, book: FontBook): Promise<Uint8Array> {
   return (await import('./pdf/job-sheet.ts')).writeJobSheet(sheet, book);
 }

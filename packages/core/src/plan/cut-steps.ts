@@ -2,6 +2,7 @@ import { beamSide, kerfLines } from '../fit/kerf.ts';
 import { tabPoints } from '../fit/tabs.ts';
 import { type Polyline, polylineContains, signedArea } from '../geometry/paths/flatten.ts';
 import { nestOutlines, polylineBounds } from '../geometry/questions/nesting.ts';
+import { separates } from '../operations/operations.ts';
 import { tabsOnLine } from './held.ts';
 import type { BurnLine } from './order.ts';
 import type { PreparedJob, PreparedLayer } from './prepare.ts';
@@ -103,6 +104,11 @@ function placeAmong(
   return liesIn ? 'within' : 'after';
 }
 
+/** The layers that cut in this run. */
+export function cutLayers({ layers }: PreparedJob): PreparedLayer[] {
+  return layers.filter(({ layer, burns }) => burns && separates(layer.operation));
+}
+
 /** A line that is cut, and how it lies in others. */
 interface NestedLine {
   /** The place of its layer among those that were asked for. */
@@ -111,6 +117,8 @@ interface NestedLine {
   readonly depth: number;
   /** The lines that hold it, by place. */
   readonly holders: readonly number[];
+  /** The nearest of them, by place; null where it lies in none. */
+  readonly parent: number | null;
   /** Whether it lies on an earlier one. */
   readonly isTwin: boolean;
 }
@@ -142,7 +150,7 @@ function nest(prepared: PreparedJob, layers: readonly PreparedLayer[]): NestedLi
     names.set(i, name);
     return name;
   };
-  return lines.map((line, i) => {
+  const placed = lines.map((line, i) => {
     const met = new Set(holders[i].length > 0 ? [nameOf(i)] : []);
     const around = holders[i].filter((holder) => !met.has(nameOf(holder)) && met.add(nameOf(holder)));
     return {
@@ -152,6 +160,11 @@ function nest(prepared: PreparedJob, layers: readonly PreparedLayer[]): NestedLi
       isTwin: around.length < holders[i].length && holders[i].some((holder) => nameOf(holder) === nameOf(i)),
     };
   });
+  // The nearest holder is the one that lies in all the others.
+  return placed.map((line) => ({
+    ...line,
+    parent: line.holders.find((holder) => placed[holder].depth === line.depth - 1) ?? null,
+  }));
 }
 
 /**

@@ -6,8 +6,7 @@ import type { Polyline } from '../geometry/paths/flatten.ts';
 import { pathBounds } from '../geometry/paths/path.ts';
 import { pathOfSubpaths, subpathsOf } from '../geometry/paths/segments.ts';
 import { polylineBounds } from '../geometry/questions/nesting.ts';
-import { separates } from '../operations/operations.ts';
-import { nestedLines } from './cut-steps.ts';
+import { cutLayers, nestedLines } from './cut-steps.ts';
 import { tabsOnLine } from './held.ts';
 import type { PreparedJob, PreparedLayer } from './prepare.ts';
 
@@ -35,7 +34,7 @@ export interface CutPart {
 
 /** Every closed line that the run cuts, in drawing order. */
 export function cutParts(prepared: PreparedJob): CutPart[] {
-  const cuts = prepared.layers.filter(({ layer, burns }) => burns && separates(layer.operation));
+  const cuts = cutLayers(prepared);
   return nestedLines(prepared, cuts).flatMap(({ layerIndex, line: { item, line, nth }, depth, isTwin }) => {
     const layer = cuts[layerIndex];
     const { settings } = layer.applied;

@@ -1,5 +1,6 @@
-import { type Polyline, polylineLength } from '../geometry/paths/flatten.ts';
+import type { Polyline } from '../geometry/paths/flatten.ts';
 import type { Point } from '../geometry/paths/matrix.ts';
+import { nearestOnLine } from '../geometry/questions/distance.ts';
 
 /** A stretch of a closed path that stays unlit, in mm along it from its first point; beyond its length it goes on from there. */
 export interface Gap {
@@ -9,11 +10,12 @@ export interface Gap {
 
 /** The gaps of a path of the beam that leave tabs so wide in the stock, in mm; gaps that meet are one. */
 export function tabGaps(path: Polyline, places: readonly Point[], tabMm: number, kerfMm: number): Gap[] {
-  const total = polylineLength(path);
+  const along = lengthsAlong(path);
+  const total = along[along.length - 1];
   // At both ends of a gap the beam still takes half its width.
   const half = (tabMm + kerfMm) / 2;
   if (places.length === 0 || half <= 0 || total === 0) return [];
-  const middles = places.map((place) => nearestAlong(path, place)).sort((a, b) => a - b);
+  const middles = places.map((place) => nearestAlong(path, along, place)).sort((a, b) => a - b);
   const gaps: { from: number; to: number }[] = [];
   for (const middle of middles) {
     const last = gaps[gaps.length - 1];
@@ -29,21 +31,10 @@ export function tabGaps(path: Polyline, places: readonly Point[], tabMm: number,
   return gaps.map(({ from, to }) => (from < 0 ? { from: from + total, to: to + total } : { from, to }));
 }
 
-/** How far along a closed path its place nearest to a point is, in mm. */
-function nearestAlong({ points }: Polyline, { x, y }: Point): number {
-  const count = points.length / 2;
-  let [along, best, nearest] = [0, 0, Number.POSITIVE_INFINITY];
-  for (let i = 0; i < count; i++) {
-    const j = (i + 1) % count;
-    const [ax, ay] = [points[2 * i], points[2 * i + 1]];
-    const [dx, dy] = [points[2 * j] - ax, points[2 * j + 1] - ay];
-    const length = Math.hypot(dx, dy);
-    const t = length > 0 ? Math.max(0, Math.min(1, ((x - ax) * dx + (y - ay) * dy) / length ** 2)) : 0;
-    const distance = Math.hypot(ax + t * dx - x, ay + t * dy - y);
-    if (distance < nearest) [nearest, best] = [distance, along + t * length];
-    along += length;
-  }
-  return best;
+/** How far along a closed path its place nearest to a point is, in mm. @param along how far along it its points are. */
+function nearestAlong(path: Polyline, along: Float64Array, point: Point): number {
+  const { x, y, i } = nearestOnLine(path, point.x, point.y);
+  return along[i] + Math.hypot(x - path.points[2 * i], y - path.points[2 * i + 1]);
 }
 
 /** How far along a closed path each of its points is, in mm, and the length of the whole. */

@@ -1,4 +1,4 @@
-import type { LayerBurning, LineOrder } from '@lambent/core/document';
+import type { JobDocument, LayerBurning, LineOrder } from '@lambent/core/document';
 import { clearNumbers, clearTabs, setBurning } from '@lambent/core/edits';
 import { fillsAreas, separates } from '@lambent/core/operations';
 import type { PreparedLayer } from '@lambent/core/plan';
@@ -8,6 +8,7 @@ import { NumberField } from '../../ui/number-field.tsx';
 import { useBench, useBenchActions } from '../context.ts';
 import { jobOf } from '../state/document.ts';
 import { chooseTool } from '../tools/choose.ts';
+import type { AskingToolName } from '../tools/tool.ts';
 
 const orders: readonly Option<LineOrder>[] = [
   { value: 'inside-first', text: 'Inside first, then nearest' },
@@ -92,45 +93,61 @@ export function LayerBurningFields({ prepared, done }: { prepared: PreparedLayer
 }
 
 function Tabs({ done }: { done: () => void }) {
-  const actions = useBenchActions();
-  const count = useBench((state) => jobOf(state).tabs.reduce((sum, { at }) => sum + at.length, 0));
-  const isPlaced = useBench((state) => jobOf(state).tabs.length > 0);
+  const placed = useBench((state) => jobOf(state).tabs);
+  const count = placed.reduce((sum, { at }) => sum + at.length, 0);
   return (
-    <div className="flex items-center gap-1.5">
-      <Button
-        title="Click outlines where a tab is to hold them, and drag tabs along"
-        onClick={() => {
-          chooseTool(actions, 'tabs');
-          done();
-        }}
-      >
-        Place tabs
-      </Button>
-      {isPlaced && (
-        <Button look="quiet" onClick={() => actions.edit('place tabs as usual', clearTabs)}>
-          {count === 0 ? 'As the layer says' : `Take ${count} back`}
-        </Button>
-      )}
-    </div>
+    <ByClicks
+      tool="tabs"
+      text="Place tabs"
+      title="Click outlines where a tab is to hold them, and drag tabs along"
+      takeBack={placed.length === 0 ? null : count === 0 ? 'As the layer says' : `Take ${count} back`}
+      name="place tabs as usual"
+      edit={clearTabs}
+      done={done}
+    />
   );
 }
 
 function Numbering({ done }: { done: () => void }) {
-  const actions = useBenchActions();
   const count = useBench((state) => jobOf(state).numbered.length);
+  return (
+    <ByClicks
+      tool="number"
+      text="Number by clicking"
+      takeBack={count > 0 ? `Take ${count} back` : null}
+      name="take the numbers back"
+      edit={clearNumbers}
+      done={done}
+    />
+  );
+}
+
+/** What is said by clicks on the bed, and can be taken back: a tool for it, and what stands on the way back. */
+function ByClicks(props: {
+  tool: AskingToolName;
+  text: string;
+  title?: string;
+  takeBack: string | null;
+  name: string;
+  edit: (job: JobDocument) => JobDocument;
+  done: () => void;
+}) {
+  const { tool, text, title, takeBack, name, edit, done } = props;
+  const actions = useBenchActions();
   return (
     <div className="flex items-center gap-1.5">
       <Button
+        title={title}
         onClick={() => {
-          chooseTool(actions, 'number');
+          chooseTool(actions, tool);
           done();
         }}
       >
-        Number by clicking
+        {text}
       </Button>
-      {count > 0 && (
-        <Button look="quiet" onClick={() => actions.edit('take the numbers back', clearNumbers)}>
-          Take {count} back
+      {takeBack && (
+        <Button look="quiet" onClick={() => actions.edit(name, edit)}>
+          {takeBack}
         </Button>
       )}
     </div>

@@ -99,12 +99,12 @@ describe('slices', () => {
     expect(isPlanned(actions.get())).toBe(false);
     actions.tellPlanned(0.4);
     expect(actions.get().plannedShare).toBe(0.4);
-    actions.showPlan(subject, { plan, findings: [] });
+    actions.showPlan(subject, { plan, findings: [], pieces: [] });
     expect(isPlanned(actions.get())).toBe(true);
     expect(actions.get().plannedShare).toBeNull();
     actions.takeShop({ ...shop, materials: [] });
     expect([isPlanned(actions.get()), planOf(actions.get())]).toEqual([false, plan]);
-    actions.showPlan(subject, { plan, findings: [] });
+    actions.showPlan(subject, { plan, findings: [], pieces: [] });
     expect(isPlanned(actions.get())).toBe(true);
     actions.edit('move', (job) => moveItems(job, new Set(['i1']), 1, 0));
     expect([isPlanned(actions.get()), planOf(actions.get())]).toEqual([false, plan]);
@@ -118,9 +118,9 @@ describe('slices', () => {
     const plan = planJob(actions.get().prepared);
     const finding = { code: 'off-bed', sentence: 'It lies off the bed.', items: [] } as const;
     expect(isBlocked(actions.get())).toBe(true);
-    actions.showPlan(subject, { plan, findings: [{ ...finding, level: 'notes' }] as never });
+    actions.showPlan(subject, { plan, findings: [{ ...finding, level: 'notes' }] as never, pieces: [] });
     expect(isBlocked(actions.get())).toBe(false);
-    actions.showPlan(subject, { plan, findings: [{ ...finding, level: 'blocks' }] as never });
+    actions.showPlan(subject, { plan, findings: [{ ...finding, level: 'blocks' }] as never, pieces: [] });
     expect(isBlocked(actions.get())).toBe(true);
     actions.failPlan(subject, 'It was too much.');
     expect(actions.get().planning).toMatchObject({ answer: null, trouble: 'It was too much.', subject });
@@ -172,7 +172,7 @@ describe('stages', () => {
     const { prepared } = actions.get();
     const burn = planJob(prepared);
     const subject = { document: jobOf(actions.get()), runId: prepared.run.id, head: null };
-    actions.showPlan(subject, { plan: burn, findings: checkJob(prepared, burn) });
+    actions.showPlan(subject, { plan: burn, findings: checkJob(prepared, burn), pieces: [] });
   };
   const standing = (body: string, material: string | null = 'cork-3', change?: (actions: BenchActions) => void) => {
     const { actions } = benchWith(body, material);

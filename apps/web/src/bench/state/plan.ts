@@ -1,7 +1,7 @@
 import { blocks, type Finding } from '@lambent/core/checks';
 import type { JobDocument } from '@lambent/core/document';
 import type { Point } from '@lambent/core/geometry';
-import type { BurnPlan } from '@lambent/core/plan';
+import type { BurnPlan, PiecesOfSize } from '@lambent/core/plan';
 import type { Planned } from '../../workers/bench.worker.ts';
 import { type DocumentNews, type DocumentState, jobOf } from './document.ts';
 import type { Change } from './slice.ts';
@@ -60,6 +60,11 @@ export function planActions(change: Change<PlanState>) {
 /** The plan at hand; of the document before while a new one is worked out. */
 export function planOf({ planning }: PlanState): BurnPlan | null {
   return planning.answer?.plan ?? null;
+}
+
+/** What falls out by the plan at hand, by size; null where there is no plan. */
+export function pieceSizesOf({ planning }: PlanState): readonly PiecesOfSize[] | null {
+  return planning.answer?.pieces ?? null;
 }
 
 /** The findings that came with the plan at hand. */

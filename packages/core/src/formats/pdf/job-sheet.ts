@@ -36,7 +36,7 @@ const strong: TextLook = { size: 9, bold: true };
 const heading: TextLook = { size: 11, bold: true };
 const lineHeight = 4.4;
 
-/** A job sheet as PDF on A4 paper. @param book fonts for characters that the PDF's own lack */
+/** A job sheet as PDF on A4 paper. @param book fonts for characters that the PDF's own lack. */
 export async function writeJobSheet(sheet: JobSheet, book: FontBook): Promise<Uint8Array> {
   const file = await PDFDocument.create();
   file.setTitle(`${sheet.title}, job sheet`);

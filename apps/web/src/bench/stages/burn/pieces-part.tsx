@@ -1,9 +1,10 @@
-import { type PiecesOfSize, piecesBySize } from '@lambent/core/plan';
+import type { PiecesOfSize } from '@lambent/core/plan';
 import { formatLength } from '@lambent/core/units';
-import { useMemo, useState } from 'react';
+import { useState } from 'react';
 import { Button } from '../../../ui/button.tsx';
 import { useBench, useBenchActions } from '../../context.ts';
 import { unitOf } from '../../state/document.ts';
+import { pieceSizesOf } from '../../state/plan.ts';
 import { Part } from '../drawer.tsx';
 
 /** So many sizes are listed before one asks for more. */
@@ -12,10 +13,9 @@ const shownAtFirst = 6;
 /** What comes out of the sheet, by size as it is once cut; a row lights up where its pieces are. */
 export function PiecesPart() {
   const actions = useBenchActions();
-  const prepared = useBench((state) => state.prepared);
-  const sizes = useMemo(() => piecesBySize(prepared), [prepared]);
+  const sizes = useBench(pieceSizesOf);
   const [all, setAll] = useState(false);
-  if (sizes.length === 0) return null;
+  if (!sizes || sizes.length === 0) return null;
   const shown = all ? sizes : sizes.slice(0, shownAtFirst);
   return (
     <Part title="What falls out">

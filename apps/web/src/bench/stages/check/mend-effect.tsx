@@ -3,10 +3,9 @@ import { formatClock } from '@lambent/core/units';
 import { useEffect, useState } from 'react';
 import type { RunExtent } from '../../../workers/files-work.ts';
 import { work } from '../../../workers/work.ts';
-import { piecesOf } from '../../bed/draw-gaps.ts';
 import { useBench, useBenchActions } from '../../context.ts';
 import { jobOf } from '../../state/document.ts';
-import { planOf } from '../../state/plan.ts';
+import { pieceSizesOf, planOf } from '../../state/plan.ts';
 import { choiceOf } from '../burn/files-out.ts';
 
 /** Jobs of more items are not planned anew for every button that the pointer passes. */
@@ -17,7 +16,8 @@ export function MendEffect({ mend }: { mend: Mend }) {
   const actions = useBenchActions();
   const [then, setThen] = useState<RunExtent | null>(null);
   const timeS = useBench((state) => planOf(state)?.timeS ?? null);
-  const pieces = useBench((state) => piecesOf(state.prepared).pieces);
+  const sizes = useBench(pieceSizesOf);
+  const pieces = sizes?.reduce((sum, { count, isWaste }) => (isWaste ? sum : sum + count), 0) ?? 0;
   useEffect(() => {
     const state = actions.get();
     const job = jobOf(state);
