@@ -125,15 +125,23 @@ export class EdgeRuns {
   /** Whether two edges run along one line, give or take what rounding may add, and reach into each other. */
   private areInLine(a: number, b: number): boolean {
     const { ends } = this;
-    const [i, j] = [4 * a, 4 * b];
-    const [ux, uy] = [ends[i + 2] - ends[i], ends[i + 3] - ends[i + 1]];
-    const [vx, vy] = [ends[j + 2] - ends[j], ends[j + 3] - ends[j + 1]];
-    const [u, v] = [Math.hypot(ux, uy), Math.hypot(vx, vy)];
-    if (u === 0 || v === 0 || Math.abs(ux * vy - uy * vx) > inLineSine * u * v) return false;
-    const [wx, wy] = [ends[j] - ends[i], ends[j + 1] - ends[i + 1]];
-    if (Math.abs(ux * wy - uy * wx) / u > inLineMm) return false;
-    const start = (ux * wx + uy * wy) / u;
-    const end = start + (ux * vx + uy * vy) / u;
-    return Math.max(start, end) > 0 && Math.min(start, end) < u;
+    const i = 4 * a;
+    const j = 4 * b;
+    const ux = ends[i + 2] - ends[i];
+    const uy = ends[i + 3] - ends[i + 1];
+    const vx = ends[j + 2] - ends[j];
+    const vy = ends[j + 3] - ends[j + 1];
+    const u2 = ux * ux + uy * uy;
+    const v2 = vx * vx + vy * vy;
+    const cross = ux * vy - uy * vx;
+    // Squares, for this is asked of millions of pairs: most turn too much from each other.
+    if (u2 === 0 || v2 === 0 || cross * cross > inLineSine * inLineSine * u2 * v2) return false;
+    const wx = ends[j] - ends[i];
+    const wy = ends[j + 1] - ends[i + 1];
+    const beside = ux * wy - uy * wx;
+    if (beside * beside > inLineMm * inLineMm * u2) return false;
+    const start = ux * wx + uy * wy;
+    const end = start + ux * vx + uy * vy;
+    return Math.max(start, end) > 0 && Math.min(start, end) < u2;
   }
 }
