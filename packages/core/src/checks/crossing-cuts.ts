@@ -4,7 +4,7 @@ import { signedArea } from '../geometry/paths/flatten.ts';
 import type { Mend } from '../mends/mend.ts';
 import { separates } from '../operations/operations.ts';
 import { crossingClusters } from './crossings.ts';
-import { type Check, type Finding, finding, withMends } from './finding.ts';
+import { burntItems, type Check, type Finding, finding, withMends } from './finding.ts';
 import { itemsMovedByKerf } from './kerf.ts';
 
 /** More places where cuts cross are put together in one finding. */
@@ -15,8 +15,7 @@ const mostFindings = 12;
  * outlines are, and what is cut is not the size that the screen states.
  */
 export const checkCrossingCuts: Check = (prepared) => {
-  const layers = prepared.layers.filter(({ layer, on }) => on && separates(layer.operation));
-  const items = [...new Set(layers.flatMap(({ placed }) => placed.map(({ item }) => item)))];
+  const items = burntItems(prepared, separates);
   const moved = itemsMovedByKerf(prepared);
   const clusters = crossingClusters(items);
   const told = clusters.slice(0, mostFindings).map(({ items: members, places }) => {

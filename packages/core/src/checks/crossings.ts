@@ -34,17 +34,19 @@ export function crossingClusters(items: readonly Item[]): Crossing[] {
   const runs = new EdgeRuns(
     near.flatMap((item, owner) => polylinesOf(item).flatMap((line) => (line.closed ? [{ owner, line }] : []))),
   );
+  const [own, others] = [EdgeRuns.scratch(), EdgeRuns.scratch()];
   const sets = new Components(near.length);
   const found: { owner: number; place: Box }[] = [];
   const crossing = new Set<string>();
   const touching = new Set<string>();
   runs.forEachPair(0, (run, other) => {
-    const [a, b] = [run, other].map((entry) => runs.owners[runs.firsts[entry]]);
+    const [a, b] = [runs.owners[run], runs.owners[other]];
     if (a === b) return;
-    for (let i = runs.firsts[run]; i < runs.firsts[run + 1]; i++) {
-      for (let j = runs.firsts[other]; j < runs.firsts[other + 1]; j++) {
-        if (!doBoxesMeet(runs.ends, i, j)) continue;
-        const [edge, another] = [edgeAt(runs, i), edgeAt(runs, j)];
+    const [count, otherCount] = [runs.edgesOf(run, own), runs.edgesOf(other, others)];
+    for (let i = 0; i < 4 * count; i += 4) {
+      for (let j = 0; j < 4 * otherCount; j += 4) {
+        if (!doBoxesMeet(own, i, others, j)) continue;
+        const [edge, another] = [edgeAt(own, i), edgeAt(others, j)];
         const place = crossingOf(edge, another);
         if (place) {
           sets.join(a, b);
@@ -79,17 +81,16 @@ interface Edge {
   readonly y1: number;
 }
 
-function edgeAt({ ends }: EdgeRuns, i: number): Edge {
-  return { x0: ends[4 * i], y0: ends[4 * i + 1], x1: ends[4 * i + 2], y1: ends[4 * i + 3] };
+function edgeAt(ends: Float64Array, i: number): Edge {
+  return { x0: ends[i], y0: ends[i + 1], x1: ends[i + 2], y1: ends[i + 3] };
 }
 
-function doBoxesMeet(ends: Float64Array, i: number, j: number): boolean {
-  const [a, b] = [4 * i, 4 * j];
+function doBoxesMeet(own: Float64Array, a: number, others: Float64Array, b: number): boolean {
   return (
-    Math.max(ends[a], ends[a + 2]) >= Math.min(ends[b], ends[b + 2]) &&
-    Math.max(ends[b], ends[b + 2]) >= Math.min(ends[a], ends[a + 2]) &&
-    Math.max(ends[a + 1], ends[a + 3]) >= Math.min(ends[b + 1], ends[b + 3]) &&
-    Math.max(ends[b + 1], ends[b + 3]) >= Math.min(ends[a + 1], ends[a + 3])
+    Math.max(own[a], own[a + 2]) >= Math.min(others[b], others[b + 2]) &&
+    Math.max(others[b], others[b + 2]) >= Math.min(own[a], own[a + 2]) &&
+    Math.max(own[a + 1], own[a + 3]) >= Math.min(others[b + 1], others[b + 3]) &&
+    Math.max(others[b + 1], others[b + 3]) >= Math.min(own[a + 1], own[a + 3])
   );
 }
 

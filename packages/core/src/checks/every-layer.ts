@@ -1,10 +1,11 @@
 import { type Item, polylinesOf } from '../document/item.ts';
 import { leftOverOf } from '../edits/left-over.ts';
 import { type Box, growBox } from '../geometry/paths/box.ts';
+import type { Polyline } from '../geometry/paths/flatten.ts';
 import { nearEnds } from '../geometry/questions/near-ends.ts';
 import { followsLines, isBurnt, type Operation, separates } from '../operations/operations.ts';
 import type { PreparedJob } from '../plan/prepare.ts';
-import { type Check, countOf, finding, withMends } from './finding.ts';
+import { type Check, countOf, eachOnce, finding, withMends } from './finding.ts';
 import { gapInWords, joinedWithin } from './offers.ts';
 
 /*
@@ -27,18 +28,28 @@ function itemsOn({ layers }: PreparedJob, wanted: (operation: Operation) => bool
  * Items whose lines burn, or may come to: those without a meaning that are drawn with a stroke and not filled.
  * @param burnt which of those that burn along lines are asked for.
  */
-export function lineItems(prepared: PreparedJob, burnt: (operation: Operation) => boolean = followsLines): Item[] {
+export function lineItems(
+  prepared: PreparedJob,
+  burnt: (operation: Operation) => boolean = followsLines,
+): readonly Item[] {
   const open = undecidedItems(prepared).filter(({ paint }) => paint.stroke !== null && paint.fill === null);
-  return [...new Set([...itemsOn(prepared, burnt), ...open])];
+  return eachOnce([...itemsOn(prepared, burnt), ...open]);
 }
 
 /** Ends further apart than this, in mm, are not taken to be meant as one where lines need not close. */
 const tinyGapMm = 0.3;
 
+const none: readonly Polyline[] = [];
+
+function openLinesOf(item: Item): readonly Polyline[] {
+  const lines = polylinesOf(item);
+  return lines.every(({ closed }) => closed) ? none : lines.filter(({ closed }) => !closed);
+}
+
 /** Ends of lines that nearly meet, where what is open is no fault of itself: on scores, and before colours mean anything. */
 export const checkGaps: Check = (prepared) => {
   const items = lineItems(prepared, (operation) => followsLines(operation) && !separates(operation));
-  const lines = items.flatMap((item) => polylinesOf(item).map((line) => ({ item, line })));
+  const lines = items.flatMap((item) => openLinesOf(item).map((line) => ({ item, line })));
   const gaps = nearEnds(
     lines.map(({ line }) => line),
     tinyGapMm,
@@ -67,7 +78,7 @@ export const checkLeftOver: Check = (prepared) => {
   const places: Box[] = [];
   const items: Item[] = [];
   const removable: Item[] = [];
-  for (const item of new Set([...itemsOn(prepared, () => true), ...undecidedItems(prepared)])) {
+  for (const item of eachOnce([...itemsOn(prepared, () => true), ...undecidedItems(prepared)])) {
     const left = leftOverOf(item);
     if (left.places.length === 0) continue;
     places.push(...left.places);

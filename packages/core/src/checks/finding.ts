@@ -73,11 +73,15 @@ export function burntItems(
   return found;
 }
 
+/** Items of several layers, each once: only those with a second layer are on more than one. */
+export function eachOnce(items: readonly Item[]): readonly Item[] {
+  return items.some(({ also }) => also !== undefined) ? [...new Set(items)] : items;
+}
+
 /** Every check asks for them. */
 const burnt = new WeakMap<PreparedJob, Map<(operation: Operation) => boolean, readonly Item[]>>();
 
 function itemsBurnt({ layers }: PreparedJob, wanted: (operation: Operation) => boolean): readonly Item[] {
   const lists = layers.flatMap(({ layer, on, placed }) => (on && wanted(layer.operation) ? [placed] : []));
-  if (lists.length === 1) return lists[0].map(({ item }) => item);
-  return [...new Set(lists.flatMap((placed) => placed.map(({ item }) => item)))];
+  return eachOnce(lists.flatMap((placed) => placed.map(({ item }) => item)));
 }

@@ -1,9 +1,9 @@
 import type { Item } from '../document/item.ts';
-import { indexBoxes } from '../geometry/paths/box-index.ts';
+import { forEachMeeting } from '../geometry/questions/meeting-boxes.ts';
 import { polylineBounds } from '../geometry/questions/nesting.ts';
 import { separates } from '../operations/operations.ts';
+import { cutLayers, nestedLines } from '../plan/cut-steps.ts';
 import type { PreparedJob, PreparedLayer } from '../plan/prepare.ts';
-import { linesOf } from '../plan/step-draft.ts';
 import { thicknessOf } from '../recipes/book/material.ts';
 import { type Check, countOf, finding, withMends } from './finding.ts';
 
@@ -42,16 +42,29 @@ export const checkHeat: Check = (prepared) =>
 
 /** Lines that lie side by side with another within a distance; what lies in another is not beside it. */
 function crowded(prepared: PreparedJob, layer: PreparedLayer, mm: number): { items: Item[]; count: number } {
-  const lines = linesOf(prepared, layer);
-  const boxes = lines.map(({ line }) => polylineBounds(line));
-  const index = indexBoxes(boxes);
-  const near = lines.filter((line, i) => {
-    const { minX, minY, maxX, maxY } = boxes[i];
-    return index?.search(minX - mm, minY - mm, maxX + mm, maxY + mm).some((j) => {
-      const other = boxes[j];
-      const isApart = other.minX > maxX || other.maxX < minX || other.minY > maxY || other.maxY < minY;
-      return j !== i && (isApart || (!line.line.closed && !lines[j].line.closed));
-    });
+  const cuts = cutLayers(prepared);
+  const lines = nestedLines(prepared, cuts).flatMap(({ layerIndex, line }) =>
+    cuts[layerIndex] === layer ? [line] : [],
+  );
+  const boxes = new Float64Array(4 * lines.length);
+  lines.forEach(({ line }, i) => {
+    const { minX, minY, maxX, maxY } = polylineBounds(line);
+    boxes[4 * i] = minX;
+    boxes[4 * i + 1] = minY;
+    boxes[4 * i + 2] = maxX;
+    boxes[4 * i + 3] = maxY;
   });
+  const isBeside = new Uint8Array(lines.length);
+  forEachMeeting(boxes, mm, (a, b) => {
+    if (areApart(boxes, a, b) || (!lines[a].line.closed && !lines[b].line.closed)) isBeside[a] = isBeside[b] = 1;
+  });
+  const near = lines.filter((_, i) => isBeside[i] === 1);
   return { items: [...new Set(near.map(({ item }) => item))], count: near.length };
+}
+
+function areApart(boxes: Float64Array, a: number, b: number): boolean {
+  const [i, j] = [4 * a, 4 * b];
+  return (
+    boxes[j] > boxes[i + 2] || boxes[j + 2] < boxes[i] || boxes[j + 1] > boxes[i + 3] || boxes[j + 3] < boxes[i + 1]
+  );
 }

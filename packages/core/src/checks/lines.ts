@@ -84,18 +84,17 @@ export const checkTwice: Check = (prepared) => {
     ),
   );
   const items = lineItems(prepared).filter((item) => !once.has(item));
-  const { owners, lengthMm } = overlappingItems(items);
+  const { items: twice, lengthMm } = overlappingItems(items);
   // Parts that share an edge on purpose are said of their own.
   const shared = new Set(sharedCuts(prepared).items);
-  if (owners.every((owner) => shared.has(items[owner]))) return [];
-  const twice = owners.map((owner) => items[owner]);
+  if (twice.every((item) => shared.has(item))) return [];
   const doubles = keptOnce(twice);
   return [
     withMends(
       finding(
         'line-drawn-twice',
         'warns',
-        `${lengthMm.toFixed(1)} mm of line is drawn twice, in ${countOf(owners.length, 'item', 'items')}: burnt twice it comes out wider and deeper. Remove one of each, or cut what parts share once.`,
+        `${lengthMm.toFixed(1)} mm of line is drawn twice, in ${countOf(twice.length, 'item', 'items')}: burnt twice it comes out wider and deeper. Remove one of each, or cut what parts share once.`,
         twice,
       ),
       doubles,

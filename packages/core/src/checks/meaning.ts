@@ -7,6 +7,7 @@ import type { Mend } from '../mends/mend.ts';
 import { fillsAreas, isBurnt } from '../operations/operations.ts';
 import { burntItems, type Check, countOf, finding, ifAny, withMends } from './finding.ts';
 import { keptOnce } from './lines.ts';
+import { nearItems } from './near-items.ts';
 import { uniteOverlaps } from './offers.ts';
 
 /** Paints that neither the key nor the job gives a meaning. */
@@ -171,7 +172,7 @@ export const checkCancelling: Check = ({ layers }) =>
     if (!fillsAreas(layer.operation) || !on || burning.overlaps === 'unite') return [];
     const seen = new Map<string, Item>();
     const twins = new Set<Item>();
-    for (const { item } of placed) {
+    for (const item of nearItems(placed.map(({ item }) => item)).near) {
       const name = fingerprint(item);
       if (name === null) continue;
       const twin = seen.get(name);
@@ -206,6 +207,7 @@ function fingerprint(item: Item): string | null {
 
 /** Swaps of figure and ground whose border is gone. */
 export const checkFlips: Check = ({ job }) => {
+  if (job.flips.length === 0) return [];
   const ids = new Set(job.drawing.items.map(({ id }) => id));
   const lost = job.flips.filter(({ borderId }) => !ids.has(borderId));
   if (lost.length === 0) return [];

@@ -1,4 +1,4 @@
-import { boundsOf, type Item, polylinesOf } from '../document/item.ts';
+import { boundsOf, type Item, perItem, polylinesOf } from '../document/item.ts';
 import { boxContains } from '../geometry/paths/box.ts';
 import { type Polyline, polylineContains, polylineLength } from '../geometry/paths/flatten.ts';
 import { distanceToLines } from '../geometry/questions/distance.ts';
@@ -127,16 +127,15 @@ function coarser({ id, layer, applied }: PreparedLayer, timeS: number): Mend | n
   };
 }
 
+const lengthOfItem = perItem((item) => polylinesOf(item).reduce((sum, line) => sum + polylineLength(line), 0));
+
 /** The outlines of what is filled, scored; null where nothing is scored here. */
 function outlined(prepared: PreparedJob, { placed }: PreparedLayer, timeS: number): Mend | null {
   const scores = prepared.layers.find(({ layer, applied }) => layer.operation === labelOperation && applied.settings);
   const items = placed.flatMap(({ item }) => (item.shape.kind === 'picture' ? [] : [item]));
   const mend = scored(prepared, items);
   if (!mend || !scores?.applied.settings) return null;
-  const length = items.reduce(
-    (sum, item) => sum + polylinesOf(item).reduce((all, line) => all + polylineLength(line), 0),
-    0,
-  );
+  const length = items.reduce((sum, item) => sum + lengthOfItem(item), 0);
   const saved = timeS - length / scores.applied.settings.speedMmPerS;
   if (saved < timeS / 2) return null;
   return { ...mend, words: `Score the outlines, −${formatClock(saved)}` };

@@ -8,7 +8,7 @@ export interface NearItems {
 }
 
 /** As many lists are kept: those of the checks of one job. */
-const mostKept = 3;
+const mostKept = 6;
 let kept: { items: readonly Item[]; found: NearItems }[] = [];
 
 /** How far bounds may lie apart and meet, in mm: what lies on each other for the beam. */
@@ -23,7 +23,10 @@ export function nearItems(items: readonly Item[]): NearItems {
   const boxes = new Float64Array(4 * items.length);
   items.forEach((item, i) => {
     const { minX, minY, maxX, maxY } = boundsOf(item);
-    boxes.set([minX, minY, maxX, maxY], 4 * i);
+    boxes[4 * i] = minX;
+    boxes[4 * i + 1] = minY;
+    boxes[4 * i + 2] = maxX;
+    boxes[4 * i + 3] = maxY;
   });
   const isNear = new Uint8Array(items.length);
   forEachMeeting(boxes, within, (a, b) => {

@@ -1,5 +1,5 @@
 import { type Item, polylinesOf } from '../document/item.ts';
-import { EdgeRuns, type OwnedLine } from '../geometry/questions/edge-runs.ts';
+import { EdgeRuns, edgesInRun, type OwnedLine } from '../geometry/questions/edge-runs.ts';
 import { nearItems } from './near-items.ts';
 
 /** Straight edges, each as a segment [from, to] along the line that it lies on. */
@@ -21,35 +21,36 @@ const near = 0.02;
 /** Shorter doubled segments than this, in mm, are no finding. */
 const shortest = 0.2;
 
-type Overlap = ReturnType<typeof overlappingOwners>;
+/** How much of an item lies on itself, in mm. */
+const ownOverlaps = new WeakMap<Item, number>();
 
-const none: Overlap = { owners: [], lengthMm: 0 };
-const ownOverlaps = new WeakMap<Item, Overlap>();
-
-/** How items that lie apart lie on themselves. Those not known yet are looked at together: most do not. */
-function onThemselves(items: readonly Item[]): Overlap[] {
+/** Items that lie on themselves, of those that lie apart. Those not known yet are looked at together: most do not. */
+function onThemselves(items: readonly Item[]): { item: Item; lengthMm: number }[] {
   const fresh = items.filter((item) => !ownOverlaps.has(item));
   const { owners } = overlappingOwners(ownedLines(fresh));
-  for (const item of fresh) ownOverlaps.set(item, none);
-  for (const owner of owners) ownOverlaps.set(fresh[owner], overlappingOwners(ownedLines([fresh[owner]])));
-  return items.map((item) => ownOverlaps.get(item) ?? none);
+  for (const item of fresh) ownOverlaps.set(item, 0);
+  for (const owner of owners) ownOverlaps.set(fresh[owner], overlappingOwners(ownedLines([fresh[owner]])).lengthMm);
+  return items.flatMap((item) => {
+    const lengthMm = ownOverlaps.get(item) ?? 0;
+    return lengthMm > 0 ? [{ item, lengthMm }] : [];
+  });
 }
 
 function ownedLines(items: readonly Item[]): OwnedLine[] {
   return items.flatMap((item, owner) => polylinesOf(item).map((line) => ({ owner, line })));
 }
 
-/** The same of items, by their places; those that lie apart are only held against themselves. */
-export function overlappingItems(items: readonly Item[]): { owners: number[]; lengthMm: number } {
+/** Items that lie on each other or on themselves, and how many mm do; what lies apart is only held against itself. */
+export function overlappingItems(items: readonly Item[]): { items: Item[]; lengthMm: number } {
   const { near, alone } = nearItems(items);
-  const together = overlappingOwners(near.flatMap((item, owner) => polylinesOf(item).map((line) => ({ owner, line }))));
+  const together = overlappingOwners(ownedLines(near));
   const concerned = new Set(together.owners.map((owner) => near[owner]));
   let { lengthMm } = together;
-  onThemselves(alone).forEach((own, i) => {
-    if (own.owners.length > 0) concerned.add(alone[i]);
+  for (const own of onThemselves(alone)) {
+    concerned.add(own.item);
     lengthMm += own.lengthMm;
-  });
-  return { owners: items.flatMap((item, i) => (concerned.has(item) ? [i] : [])), lengthMm };
+  }
+  return { items: items.filter((item) => concerned.has(item)), lengthMm };
 }
 
 /**
@@ -89,24 +90,24 @@ export function overlappingOwners(lines: readonly OwnedLine[]): {
 const cosines = Float64Array.from({ length: sectors }, (_, sector) => Math.cos((sector * Math.PI) / sectors));
 const sines = Float64Array.from({ length: sectors }, (_, sector) => Math.sin((sector * Math.PI) / sectors));
 
-/** The edges of runs that come near others. */
+/** The edges that others run along. */
 function edgesOf(runs: EdgeRuns): Edges {
-  const isNear = new Uint8Array(runs.firsts.length - 1);
-  runs.forEachPair(near, (run, other) => {
-    isNear[run] = isNear[other] = 1;
-  });
-  let most = 0;
-  isNear.forEach((found, run) => {
-    if (found) most += runs.firsts[run + 1] - runs.firsts[run];
-  });
+  const isAlong = new Uint8Array(runs.owners.length * edgesInRun);
+  runs.forEachPair(near, (run, other) =>
+    runs.forEachInLine(run, other, (edge, otherEdge) => {
+      isAlong[run * edgesInRun + edge] = isAlong[other * edgesInRun + otherEdge] = 1;
+    }),
+  );
+  const most = isAlong.reduce((sum, is) => sum + is, 0);
   const column = () => new Float64Array(most);
   const [owners, names, from, to, across] = [new Int32Array(most), column(), column(), column(), column()];
+  const found = EdgeRuns.scratch();
   let count = 0;
-  isNear.forEach((found, run) => {
-    if (!found) return;
-    for (let edge = runs.firsts[run]; edge < runs.firsts[run + 1]; edge++) {
-      const e = 4 * edge;
-      const [x0, y0, x1, y1] = [runs.ends[e], runs.ends[e + 1], runs.ends[e + 2], runs.ends[e + 3]];
+  for (let run = 0; count < most; run++) {
+    const edges = runs.edgesOf(run, found);
+    for (let k = 0; k < edges; k++) {
+      if (isAlong[run * edgesInRun + k] === 0) continue;
+      const [x0, y0, x1, y1] = [found[4 * k], found[4 * k + 1], found[4 * k + 2], found[4 * k + 3]];
       let angle = Math.atan2(y1 - y0, x1 - x0);
       if (angle < 0) angle += Math.PI;
       const sector = Math.round((angle / Math.PI) * sectors) % sectors;
@@ -114,14 +115,14 @@ function edgesOf(runs: EdgeRuns): Edges {
       const [cos, sin] = [cosines[sector], sines[sector]];
       const start = x0 * cos + y0 * sin;
       const end = x1 * cos + y1 * sin;
-      owners[count] = runs.owners[edge];
+      owners[count] = runs.owners[run];
       from[count] = Math.min(start, end);
       to[count] = Math.max(start, end);
       across[count] = (-(x0 + x1) * sin + (y0 + y1) * cos) / 2;
       names[count] = Math.round(across[count] / 0.1) * sectors + sector;
       count++;
     }
-  });
+  }
   return { count, owners, names, from, to, across };
 }
 

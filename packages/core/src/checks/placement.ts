@@ -65,14 +65,18 @@ function parkedBesides({ machine, run }: PreparedJob, items: readonly Item[]): M
 /** What lies off every sheet, or nearer to its sheet's edge than the sheet's margin. */
 export const checkSheet: Check = (prepared) => {
   const { sheets } = prepared.job;
-  // What lies off the bed is told of that.
-  const offBed = new Set(itemsOffBed(prepared));
-  const items = burntItems(prepared).filter((item) => !offBed.has(item));
+  const items = burntItems(prepared);
+  const bed = bedBox(prepared.machine);
   // Where a run lands elsewhere than it was drawn, the stock lies there too.
   if (items.length === 0 || sheets.length === 0 || prepared.run.landing.kind !== 'as-drawn') return [];
   const off: Item[] = [];
   const close: Item[] = [];
+  // Of a single sheet that is not turned, a look at its box tells for most.
+  const safe = sheets.length === 1 && !sheets[0].angle ? sheetSafeBox(sheets[0]) : null;
   for (const item of items) {
+    const bounds = boundsOf(item);
+    // What lies off the bed is told of that.
+    if ((safe && boxContains(safe, bounds, slack)) || !boxContains(bed, bounds, slack)) continue;
     const home = sheetUnder(sheets, item);
     if (!home || !sheetHolds(home, item, 0, slack)) off.push(item);
     else if (!sheetHolds(home, item, home.margin, slack)) close.push(item);

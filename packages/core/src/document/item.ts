@@ -81,7 +81,7 @@ export interface Drawing {
 export const emptyDrawing: Drawing = { items: [], groups: [] };
 
 /** Keeps what is computed from an item for as long as the item itself is kept. */
-export function perItem<T extends object | null>(compute: (item: Item) => T): (item: Item) => T {
+export function perItem<T extends object | number | null>(compute: (item: Item) => T): (item: Item) => T {
   const known = new WeakMap<Item, T>();
   return (item) => {
     let value = known.get(item);

@@ -25,6 +25,7 @@ export interface CutPart {
   readonly item: Item;
   readonly subpath: number;
   readonly line: Polyline;
+  readonly bounds: Box;
   readonly layer: PreparedLayer;
   /** In how many others it lies: pieces lie in an even number, what falls out of them in an odd one. */
   readonly depth: number;
@@ -39,9 +40,11 @@ export function cutParts(prepared: PreparedJob): CutPart[] {
     const layer = cuts[layerIndex];
     const { settings } = layer.applied;
     // What is drawn twice comes out once, and what is too small to be a shape is nothing that comes out.
-    if (!line.closed || !settings || isTwin || isLeftOver(polylineBounds(line))) return [];
+    if (!line.closed || !settings || isTwin) return [];
+    const bounds = polylineBounds(line);
+    if (isLeftOver(bounds)) return [];
     const isHeld = tabsOnLine(prepared.job, settings, { item, nth, line }).length > 0;
-    return [{ item, subpath: nth, line, layer, depth, isHeld }];
+    return [{ item, subpath: nth, line, bounds, layer, depth, isHeld }];
   });
 }
 

@@ -139,38 +139,43 @@ export function nodeCount(path: Path): number {
 }
 
 /** The exact bounds: of curves the extremes, not the handles. Empty for an empty path. */
-export function pathBounds(path: Path): Box {
+export function pathBounds({ verbs, coords }: Path): Box {
   let { minX, minY, maxX, maxY } = emptyBox;
-  const take = (x: number, y: number) => {
+  let curves = 0;
+  // Written without helpers: of large drawings, a million ends are looked at.
+  for (let i = 0, end = 0; i < verbs.length; i++) {
+    if (verbs[i] === Verb.close) continue;
+    if (verbs[i] === Verb.cubic) curves++;
+    end += verbs[i] === Verb.cubic ? 6 : 2;
+    const x = coords[end - 2];
+    const y = coords[end - 1];
     if (x < minX) minX = x;
     if (x > maxX) maxX = x;
     if (y < minY) minY = y;
     if (y > maxY) maxY = y;
-  };
-  const { verbs, coords } = path;
-  let index = 0;
-  let x = 0;
-  let y = 0;
-  for (const verb of verbs) {
-    if (verb === Verb.close) continue;
-    const start = index;
-    index += coordsOf[verb];
-    const endX = coords[index - 2];
-    const endY = coords[index - 1];
-    take(endX, endY);
-    if (verb === Verb.cubic) {
-      const x1 = coords[start];
-      const y1 = coords[start + 1];
-      const x2 = coords[start + 2];
-      const y2 = coords[start + 3];
-      // A curve lies within its handles: most reach no further than what was seen.
-      if (x1 < minX || x1 > maxX || x2 < minX || x2 > maxX || y1 < minY || y1 > maxY || y2 < minY || y2 > maxY) {
-        for (const t of extremes(x, x1, x2, endX)) take(cubicAt(x, x1, x2, endX, t), cubicAt(y, y1, y2, endY, t));
-        for (const t of extremes(y, y1, y2, endY)) take(cubicAt(x, x1, x2, endX, t), cubicAt(y, y1, y2, endY, t));
-      }
+  }
+  const ends: Box = { minX, minY, maxX, maxY };
+  return curves > 0 ? withExtremes({ verbs, coords }, ends) : ends;
+}
+
+/** The box around the ends of a path's segments, made as large as its curves reach. */
+function withExtremes({ verbs, coords }: Path, ends: Box): Box {
+  let { minX, minY, maxX, maxY } = ends;
+  for (let i = 0, end = 0; i < verbs.length; i++) {
+    end += coordsOf[verbs[i]];
+    if (verbs[i] !== Verb.cubic) continue;
+    // A curve lies within its handles: most reach no further than the ends of all.
+    const [x1, y1, x2, y2] = [coords[end - 6], coords[end - 5], coords[end - 4], coords[end - 3]];
+    if (x1 >= minX && x1 <= maxX && x2 >= minX && x2 <= maxX && y1 >= minY && y1 <= maxY && y2 >= minY && y2 <= maxY)
+      continue;
+    const [x0, y0, x3, y3] = [coords[end - 8], coords[end - 7], coords[end - 2], coords[end - 1]];
+    for (const t of [...extremes(x0, x1, x2, x3), ...extremes(y0, y1, y2, y3)]) {
+      const [x, y] = [cubicAt(x0, x1, x2, x3, t), cubicAt(y0, y1, y2, y3, t)];
+      minX = Math.min(minX, x);
+      minY = Math.min(minY, y);
+      maxX = Math.max(maxX, x);
+      maxY = Math.max(maxY, y);
     }
-    x = endX;
-    y = endY;
   }
   return { minX, minY, maxX, maxY };
 }

@@ -2,7 +2,7 @@ import type { Polyline } from '../paths/flatten.ts';
 import { forEachMeeting } from './meeting-boxes.ts';
 
 /** So many edges that follow each other are looked at as one. */
-const edgesInRun = 8;
+export const edgesInRun = 8;
 /** Edges that turn less than this from each other, and lie no further apart in mm, may be in one line. */
 const inLineSine = 0.02;
 const inLineMm = 0.2;
@@ -13,65 +13,125 @@ export interface OwnedLine {
   readonly line: Polyline;
 }
 
+/** How many edges a line has. */
+function edgesIn({ points, closed }: Polyline): number {
+  const nodes = points.length / 2;
+  return closed && nodes > 2 ? nodes : Math.max(0, nodes - 1);
+}
+
+/** The quarter of a full turn that a direction is in, as a bit; 0 for none. */
+function quarterOf(x: number, y: number): number {
+  if (x > 0 && y >= 0) return 1;
+  if (x <= 0 && y > 0) return 2;
+  if (x < 0) return 4;
+  return y < 0 ? 8 : 0;
+}
+
+/** Whether quarters are one, or two side by side: what runs within less than half a turn can't come back to where it was. */
+function areWithinHalf(quarters: number): boolean {
+  return (quarters & 5) !== 5 && (quarters & 10) !== 10;
+}
+
 /**
- * The edges of lines in flat arrays, and in runs of a few that follow each other: of a million edges, only those of runs
- * whose boxes meet have to be compared.
+ * The edges of lines in runs of a few that follow each other: of a million edges, only those of runs whose boxes meet
+ * have to be compared.
  */
 export class EdgeRuns {
-  /** How many edges there are. */
-  readonly count: number;
-  /** By edge, whose it is. */
+  /** By run, whose it is. */
   readonly owners: Int32Array;
-  /** Four numbers an edge: x and y of its ends, in mm. */
-  readonly ends: Float64Array;
-  /** By run, its first edge; one more than there are runs. */
-  readonly firsts: Int32Array;
+  private readonly lines: readonly Polyline[];
   /** By run, the line that it is of, by place. */
-  private readonly lines: Int32Array;
+  private readonly lineOf: Int32Array;
+  /** By line, its first run; one more than there are lines. */
+  private readonly firstRuns: Int32Array;
   /** Four numbers a run: the box around it. */
   private readonly boxes: Float64Array;
+  /** By run, the quarters that its edges run into. */
+  private readonly quarters: Uint8Array;
+  private readonly own = EdgeRuns.scratch();
+  private readonly other = EdgeRuns.scratch();
 
   constructor(owned: readonly OwnedLine[]) {
-    const sizes = owned.map(({ line: { points, closed } }) => {
-      const nodes = points.length / 2;
-      return closed && nodes > 2 ? nodes : Math.max(0, nodes - 1);
+    this.lines = owned.map(({ line }) => line);
+    this.firstRuns = new Int32Array(owned.length + 1);
+    owned.forEach(({ line }, i) => {
+      this.firstRuns[i + 1] = this.firstRuns[i] + Math.ceil(edgesIn(line) / edgesInRun);
     });
-    this.count = sizes.reduce((sum, size) => sum + size, 0);
-    const runs = sizes.reduce((sum, size) => sum + Math.ceil(size / edgesInRun), 0);
-    this.owners = new Int32Array(this.count);
-    this.ends = new Float64Array(4 * this.count);
-    this.firsts = new Int32Array(runs + 1);
-    this.lines = new Int32Array(runs);
+    const runs = this.firstRuns[owned.length];
+    this.owners = new Int32Array(runs);
+    this.lineOf = new Int32Array(runs);
     this.boxes = new Float64Array(4 * runs);
-    let [edge, run] = [0, 0];
-    owned.forEach(({ owner, line: { points } }, place) => {
-      for (let k = 0; k < sizes[place]; k++) {
-        if (k % edgesInRun === 0) {
-          this.firsts[run] = edge;
-          this.lines[run] = place;
-          run++;
-        }
-        const [from, to] = [2 * k, (2 * k + 2) % points.length];
-        this.add(run - 1, edge, points[from], points[from + 1], points[to], points[to + 1]);
-        this.owners[edge++] = owner;
-      }
+    this.quarters = new Uint8Array(runs);
+    owned.forEach(({ owner }, i) => {
+      const [first, end] = [this.firstRuns[i], this.firstRuns[i + 1]];
+      this.owners.fill(owner, first, end);
+      this.lineOf.fill(i, first, end);
+      for (let run = first; run < end; run++) this.measure(run, this.lines[i], (run - first) * edgesInRun);
     });
-    this.firsts[run] = edge;
   }
 
-  private add(run: number, edge: number, x0: number, y0: number, x1: number, y1: number): void {
-    const { ends, boxes, firsts } = this;
-    const e = 4 * edge;
-    ends[e] = x0;
-    ends[e + 1] = y0;
-    ends[e + 2] = x1;
-    ends[e + 3] = y1;
-    const b = 4 * run;
-    const isFirst = firsts[run] === edge;
-    boxes[b] = Math.min(isFirst ? x0 : boxes[b], x0, x1);
-    boxes[b + 1] = Math.min(isFirst ? y0 : boxes[b + 1], y0, y1);
-    boxes[b + 2] = Math.max(isFirst ? x0 : boxes[b + 2], x0, x1);
-    boxes[b + 3] = Math.max(isFirst ? y0 : boxes[b + 3], y0, y1);
+  /** The box around a run, and the quarters that its edges run into. @param first the place of its first edge in its line. */
+  private measure(run: number, line: Polyline, first: number): void {
+    const { points } = line;
+    const end = Math.min(edgesIn(line), first + edgesInRun);
+    let [x, y] = [points[2 * first], points[2 * first + 1]];
+    let [minX, minY, maxX, maxY, quarters] = [x, y, x, y, 0];
+    for (let edge = first; edge < end; edge++) {
+      const to = 2 * edge + 2 === points.length ? 0 : 2 * edge + 2;
+      const nextX = points[to];
+      const nextY = points[to + 1];
+      if (nextX < minX) minX = nextX;
+      if (nextX > maxX) maxX = nextX;
+      if (nextY < minY) minY = nextY;
+      if (nextY > maxY) maxY = nextY;
+      quarters |= quarterOf(nextX - x, nextY - y);
+      x = nextX;
+      y = nextY;
+    }
+    const { boxes } = this;
+    boxes[4 * run] = minX;
+    boxes[4 * run + 1] = minY;
+    boxes[4 * run + 2] = maxX;
+    boxes[4 * run + 3] = maxY;
+    this.quarters[run] = quarters;
+  }
+
+  /** Room for the edges of a run. */
+  static scratch(): Float64Array {
+    return new Float64Array(4 * edgesInRun);
+  }
+
+  /**
+   * Writes down the edges of a run, x and y of both ends each, in mm.
+   * @param into what `scratch` makes.
+   * @returns how many edges it has.
+   */
+  edgesOf(run: number, into: Float64Array): number {
+    const place = this.lineOf[run];
+    const line = this.lines[place];
+    const { points } = line;
+    const first = (run - this.firstRuns[place]) * edgesInRun;
+    const count = Math.min(edgesInRun, edgesIn(line) - first);
+    for (let k = 0; k < count; k++) {
+      const from = 2 * (first + k);
+      const to = from + 2 === points.length ? 0 : from + 2;
+      into[4 * k] = points[from];
+      into[4 * k + 1] = points[from + 1];
+      into[4 * k + 2] = points[to];
+      into[4 * k + 3] = points[to + 1];
+    }
+    return count;
+  }
+
+  /** Visits pairs of edges of two runs that run along one line, or of one with itself; each by its place in its run. */
+  forEachInLine(run: number, other: number, visit: (edge: number, otherEdge: number) => void): void {
+    const { own, other: others } = this;
+    const count = this.edgesOf(run, own);
+    const otherCount = this.edgesOf(other, others);
+    for (let a = 0; a < count; a++) {
+      for (let b = run === other ? a + 1 : 0; b < otherCount; b++)
+        if (areInLine(own, 4 * a, others, 4 * b)) visit(a, b);
+    }
   }
 
   /**
@@ -80,7 +140,7 @@ export class EdgeRuns {
    * @param visit is told of both, the earlier one first; also of a run with itself
    */
   forEachPair(within: number, visit: (run: number, other: number) => void): void {
-    const runs = this.lines.length;
+    const runs = this.owners.length;
     for (let run = 0; run < runs; run++) if (this.mayTurnBack(run, run)) visit(run, run);
     forEachMeeting(this.boxes, within, (run, other) => {
       if (!this.doFollow(run, other) || this.mayTurnBack(run, other)) visit(run, other);
@@ -89,59 +149,45 @@ export class EdgeRuns {
 
   /** Whether runs follow each other along one line; the last of a line and its first do, too. */
   private doFollow(run: number, other: number): boolean {
-    if (this.lines[run] !== this.lines[other]) return false;
-    if (other === run + 1) return true;
-    const isFirst = run === 0 || this.lines[run - 1] !== this.lines[run];
-    const isLast = other === this.lines.length - 1 || this.lines[other + 1] !== this.lines[other];
-    return isFirst && isLast;
+    const line = this.lineOf[run];
+    if (line !== this.lineOf[other]) return false;
+    return other === run + 1 || (run === this.firstRuns[line] && other === this.firstRuns[line + 1] - 1);
   }
 
   /** Whether edges of a run, or of two that follow each other, may lie on each other: whether any two run along one line. */
   private mayTurnBack(run: number, other: number): boolean {
-    if (this.leadsOn(run, other)) return false;
-    const { firsts } = this;
-    for (let a = firsts[run]; a < firsts[run + 1]; a++) {
-      for (let b = run === other ? a + 1 : firsts[other]; b < firsts[other + 1]; b++)
-        if (this.areInLine(a, b)) return true;
-    }
-    return false;
+    if (areWithinHalf(this.quarters[run] | this.quarters[other])) return false;
+    let found = false;
+    this.forEachInLine(run, other, () => {
+      found = true;
+    });
+    return found;
   }
+}
 
-  /** Whether every edge leads on in the direction from where runs that follow each other start to where they end. */
-  private leadsOn(run: number, other: number): boolean {
-    const { ends, firsts } = this;
-    const [before, after] = other === run || other === run + 1 ? [run, other] : [other, run];
-    const [start, end] = [4 * firsts[before], 4 * (firsts[after + 1] - 1)];
-    const [dx, dy] = [ends[end + 2] - ends[start], ends[end + 3] - ends[start + 1]];
-    for (const part of before === after ? [before] : [before, after]) {
-      for (let e = 4 * firsts[part]; e < 4 * firsts[part + 1]; e += 4) {
-        const [ex, ey] = [ends[e + 2] - ends[e], ends[e + 3] - ends[e + 1]];
-        if (ex * dx + ey * dy <= 0 && (ex !== 0 || ey !== 0)) return false;
-      }
-    }
-    return true;
-  }
+/** Whether two edges run along one line, give or take what rounding may add, and reach into each other. */
+function areInLine(a: Float64Array, i: number, b: Float64Array, j: number): boolean {
+  const ux = a[i + 2] - a[i];
+  const uy = a[i + 3] - a[i + 1];
+  const vx = b[j + 2] - b[j];
+  const vy = b[j + 3] - b[j + 1];
+  const u2 = ux * ux + uy * uy;
+  const v2 = vx * vx + vy * vy;
+  const cross = ux * vy - uy * vx;
+  // Squares, for this is asked of millions of pairs: most turn too much from each other.
+  if (u2 === 0 || v2 === 0 || cross * cross > inLineSine * inLineSine * u2 * v2) return false;
+  // The longer one says where the line lies.
+  return u2 >= v2 ? reachesAlong(a, i, ux, uy, b, j) : reachesAlong(b, j, vx, vy, a, i);
+}
 
-  /** Whether two edges run along one line, give or take what rounding may add, and reach into each other. */
-  private areInLine(a: number, b: number): boolean {
-    const { ends } = this;
-    const i = 4 * a;
-    const j = 4 * b;
-    const ux = ends[i + 2] - ends[i];
-    const uy = ends[i + 3] - ends[i + 1];
-    const vx = ends[j + 2] - ends[j];
-    const vy = ends[j + 3] - ends[j + 1];
-    const u2 = ux * ux + uy * uy;
-    const v2 = vx * vx + vy * vy;
-    const cross = ux * vy - uy * vx;
-    // Squares, for this is asked of millions of pairs: most turn too much from each other.
-    if (u2 === 0 || v2 === 0 || cross * cross > inLineSine * inLineSine * u2 * v2) return false;
-    const wx = ends[j] - ends[i];
-    const wy = ends[j + 1] - ends[i + 1];
-    const beside = ux * wy - uy * wx;
-    if (beside * beside > inLineMm * inLineMm * u2) return false;
-    const start = ux * wx + uy * wy;
-    const end = start + ux * vx + uy * vy;
-    return Math.max(start, end) > 0 && Math.min(start, end) < u2;
-  }
+/** Whether an edge lies along another one's line, and beside some of it. */
+function reachesAlong(a: Float64Array, i: number, ux: number, uy: number, b: Float64Array, j: number): boolean {
+  const wx = b[j] - a[i];
+  const wy = b[j + 1] - a[i + 1];
+  const u2 = ux * ux + uy * uy;
+  const beside = ux * wy - uy * wx;
+  if (beside * beside > inLineMm * inLineMm * u2) return false;
+  const start = ux * wx + uy * wy;
+  const end = start + ux * (b[j + 2] - b[j]) + uy * (b[j + 3] - b[j + 1]);
+  return Math.max(start, end) > 0 && Math.min(start, end) < u2;
 }

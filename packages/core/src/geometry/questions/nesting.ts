@@ -10,10 +10,12 @@ export function polylineBounds({ points }: Polyline): Box {
   let maxX = -Infinity;
   let maxY = -Infinity;
   for (let i = 0; i < points.length; i += 2) {
-    minX = Math.min(minX, points[i]);
-    maxX = Math.max(maxX, points[i]);
-    minY = Math.min(minY, points[i + 1]);
-    maxY = Math.max(maxY, points[i + 1]);
+    const x = points[i];
+    const y = points[i + 1];
+    if (x < minX) minX = x;
+    if (x > maxX) maxX = x;
+    if (y < minY) minY = y;
+    if (y > maxY) maxY = y;
   }
   return { minX, minY, maxX, maxY };
 }

@@ -1,10 +1,10 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { widthsOf } from './widths.ts';
+import { widestAcross } from './widest-across.ts';
 
 const ring = (...points: number[]) => ({ points: Float64Array.from(points), closed: true });
 
-test('a rectangle is as wide as its shorter side and its diagonal, however it is turned', () => {
+test('a rectangle is as far across as its diagonal is long, however it is turned', () => {
   const drawn = fc.tuple(
     fc.double({ min: 1, max: 50, noNaN: true }),
     fc.double({ min: 1, max: 50, noNaN: true }),
@@ -20,14 +20,13 @@ test('a rectangle is as wide as its shorter side and its diagonal, however it is
         [width / 2, height / 2],
         [0, height],
       ];
-      const { least, most } = widthsOf(ring(...corners.flatMap(([x, y]) => [x * cos - y * sin, x * sin + y * cos])));
-      expect(least).toBeCloseTo(Math.min(width, height), 6);
-      expect(most).toBeCloseTo(Math.hypot(width, height), 6);
+      const turned = ring(...corners.flatMap(([x, y]) => [x * cos - y * sin, x * sin + y * cos]));
+      expect(widestAcross(turned)).toBeCloseTo(Math.hypot(width, height), 6);
     }),
   );
 });
 
-test('what lies in one line has no width', () => {
-  expect(widthsOf(ring(0, 0, 3, 4, 6, 8))).toEqual({ least: 0, most: 10 });
-  expect(widthsOf(ring(2, 2))).toEqual({ least: 0, most: 0 });
+test('what lies in one line is across what it is long, and a point nothing', () => {
+  expect(widestAcross(ring(0, 0, 3, 4, 6, 8))).toBe(10);
+  expect(widestAcross(ring(2, 2))).toBe(0);
 });
