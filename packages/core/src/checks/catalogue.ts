@@ -155,7 +155,7 @@ export const catalogue = {
     title: 'Too thin to burn',
     levels: warns,
     why: 'What lies between two scan lines, or is no wider than the kerf, leaves no trace.',
-    mends: ['Lines of', 'Score'],
+    mends: ['A line through each', 'Lines of', 'Score'],
   },
   'kerf-swallows': {
     title: 'Narrower than the kerf',

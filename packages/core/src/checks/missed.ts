@@ -27,23 +27,31 @@ function thinFinding(job: PreparedJob, prepared: PreparedLayer, boxes: readonly 
   const items = itemsIn(prepared, boxes);
   const spacing = applied.settings?.lineSpacingMm ?? 0;
   const thinnest = Math.min(...boxes.map((box) => Math.min(boxWidth(box), boxHeight(box))));
-  const shapes = countOf(boxes.length, 'shape', 'shapes');
+  const [shapes, parts] = [countOf(boxes.length, 'shape', 'shapes'), countOf(boxes.length, 'thin part', 'thin parts')];
   const isFilled = fillsAreas(layer.operation);
   const message = isFilled
-    ? `${shapes} on ${layer.name} ${boxes.length === 1 ? 'lies' : 'lie'} between two scan lines and would not burn: the thinnest is ${thinnest.toFixed(2)} mm, and lines are ${spacing} mm apart. Take finer lines, or score what is so thin.`
+    ? `${parts} on ${layer.name} ${boxes.length === 1 ? 'lies' : 'lie'} between two scan lines and would not burn: the thinnest is ${thinnest.toFixed(2)} mm, and lines are ${spacing} mm apart. Give each a line of its own, take finer lines, or score what is so thin.`
     : `${shapes} on ${layer.name} ${boxes.length === 1 ? 'comes' : 'come'} to no move of the head and would not burn: with the kerf nothing is left to burn along. Make ${boxes.length === 1 ? 'it' : 'them'} larger, or burn along the line.`;
   const found = finding('missed-by-beam', 'warns', message, items, layer.id, boxes.slice(0, mostPlaces));
   if (!isFilled) return found;
+  const missed = new Set(boxes.map(nameOf));
+  const areWhole = items.every((item) => polylinesOf(item).every((line) => missed.has(nameOf(polylineBounds(line)))));
   return withMends(
     found,
-    finerLines(prepared, job.machine.minLineSpacing),
+    {
+      words: boxes.length === 1 ? 'A line through it' : 'A line through each',
+      name: `a line through each thin part on ${layer.name}`,
+      isSafe: true,
+      step: { kind: 'line through thin parts', layerId: layer.id },
+    },
+    finerLines(prepared, boxes, job.machine.minLineSpacing),
     // An item with other parts that do burn is not taken off its layer.
-    items.length > 0 && items.length === boxes.length ? scored(job, items) : null,
+    items.length > 0 && areWhole ? scored(job, items) : null,
   );
 }
 
-/** Lines as far apart as the thinnest shape of the layer is thick across them, if the machine holds that. */
-function finerLines({ id, layer, placed, applied }: PreparedLayer, least: number): Mend | null {
+/** Lines as far apart as the thinnest shape or part of the layer is thick across them, if the machine holds that. */
+function finerLines({ id, layer, placed, applied }: PreparedLayer, boxes: readonly Box[], least: number): Mend | null {
   const turned = Math.abs((applied.settings?.scanAngle ?? 0) % 180);
   const across = (box: Box) =>
     turned === 0 ? boxHeight(box) : turned === 90 ? boxWidth(box) : Math.min(boxHeight(box), boxWidth(box));
@@ -53,7 +61,7 @@ function finerLines({ id, layer, placed, applied }: PreparedLayer, least: number
         (thin, line) => (line.closed ? Math.min(thin, across(polylineBounds(line))) : thin),
         sofar,
       ),
-    Number.POSITIVE_INFINITY,
+    Math.min(...boxes.map(across)),
   );
   const mm = Math.floor(thinnest * 100 + 1e-6) / 100;
   if (mm < least || mm <= 0) return null;

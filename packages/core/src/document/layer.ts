@@ -25,6 +25,8 @@ const burning = {
   fillRule: oneOf(['even-odd', 'as-drawn']),
   /** What becomes of items that overlap: neither burns there, or both as one. */
   overlaps: oneOf(['cancel', 'unite']),
+  /** What becomes of parts so thin that they lie between two scan lines: nothing, or each gets a line of its own. */
+  thinParts: oneOf(['skip', 'line']),
   /** Whether an edge that two parts share is burnt for each of them, or once for both. */
   sharedEdges: oneOf(['each', 'once']),
   /** Which side of its cuts is kept; by nesting, the inside of pieces and the outside of their holes. */
@@ -46,6 +48,7 @@ export const usualBurning: LayerBurning = {
   start: 'nearest',
   fillRule: 'even-odd',
   overlaps: 'cancel',
+  thinParts: 'skip',
   sharedEdges: 'each',
   keep: 'nesting',
   depth: null,

@@ -74,6 +74,8 @@ export type MendStep =
   | { readonly kind: 'usual order'; readonly layerIds: readonly string[] }
   | { readonly kind: 'order'; readonly layerId: string; readonly order: LineOrder }
   | { readonly kind: 'unite overlaps'; readonly layerId: string }
+  /** A scan line of its own through each part that lies between two. */
+  | { readonly kind: 'line through thin parts'; readonly layerId: string }
   /** One cut for edges that parts share; `onLine` burns along the lines, so that their cuts lie on each other. */
   | { readonly kind: 'cut once'; readonly layerIds: readonly string[]; readonly onLine: boolean }
   | { readonly kind: 'switch on'; readonly layerId: string; readonly runId: string };
@@ -143,6 +145,8 @@ export function mended(job: JobDocument, { step }: Mend): JobDocument {
       );
     case 'unite overlaps':
       return setBurning(job, step.layerId, { overlaps: 'unite' });
+    case 'line through thin parts':
+      return setBurning(job, step.layerId, { thinParts: 'line' });
     case 'cut once':
       return step.layerIds.reduce(
         (now, layerId) => setBurning(now, layerId, { sharedEdges: 'once', ...(step.onLine ? { keep: 'line' } : {}) }),

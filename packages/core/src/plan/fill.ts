@@ -18,7 +18,7 @@ import type { Polyline } from '../geometry/paths/flatten.ts';
 import { type Path, PathBuilder } from '../geometry/paths/path.ts';
 import { nestOutlines, nestRoots, polylineBounds } from '../geometry/questions/nesting.ts';
 import type { PreparedJob, PreparedLayer } from './prepare.ts';
-import type { Filled } from './scan-rows.ts';
+import type { Filled } from './scan-lines.ts';
 
 /** What an engrave layer burns with one share of its power: pieces that are filled even-odd over all of them. */
 export interface EngravedFill {

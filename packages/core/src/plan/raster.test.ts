@@ -11,7 +11,14 @@ const ring = (...points: number[]): Polyline => ({ points: Float64Array.from(poi
 /** What is lit of outlines, row by row: `y: from-to from-to`, in the order it burns. */
 function rowsOf(outlines: readonly Polyline[], lineSpacingMm: number, more = {}): string[] {
   const list = new MoveList({ x: 0, y: 0 });
-  const settings = { ...usualSettings(), powerPercent: 10, speedMmPerS: 100, lineSpacingMm, ...more };
+  const settings = {
+    ...usualSettings(),
+    powerPercent: 10,
+    speedMmPerS: 100,
+    lineSpacingMm,
+    thinParts: 'skip' as const,
+    ...more,
+  };
   rasterFill(
     list,
     outlines.map((outline) => ({ outlines: [outline], bounds: polylineBounds(outline) })),

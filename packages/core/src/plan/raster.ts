@@ -1,3 +1,4 @@
+import type { LayerBurning } from '../document/layer.ts';
 import type { Pixels } from '../document/pixels.ts';
 import { type Box, boxHeight, boxWidth, growBox, transformBox, uniteBoxes } from '../geometry/paths/box.ts';
 import { indexBoxes } from '../geometry/paths/box-index.ts';
@@ -6,7 +7,8 @@ import type { Progress } from '../geometry/paths/progress.ts';
 import { polylineBounds } from '../geometry/questions/nesting.ts';
 import type { LayerSettings } from '../settings/settings.ts';
 import { Move, type MoveList } from './moves.ts';
-import { crossingsByRow, type Filled, type Row } from './scan-rows.ts';
+import type { Filled, Row } from './scan-lines.ts';
+import { crossingsByRow } from './scan-rows.ts';
 import { toneRows } from './tones.ts';
 
 type RasterSettings = Pick<
@@ -44,17 +46,17 @@ export function runUpLength(speed: number, acceleration: number): number {
 export function rasterFill(
   list: MoveList,
   pieces: readonly Filled[],
-  settings: RasterSettings,
+  settings: RasterSettings & Pick<LayerBurning, 'thinParts'>,
   acceleration: number,
   bed: Box,
   progress?: Progress,
 ): boolean {
-  const { scanAngle, lineSpacingMm } = settings;
+  const { scanAngle, lineSpacingMm, thinParts } = settings;
   const scan = scanBy(settings, acceleration, bed);
   let short = false;
   const blocks = blocksOf(scan.turned ? pieces.map((piece) => levelled(piece, scanAngle)) : pieces, scan);
   blocks.forEach((block, i) => {
-    const { rows, missed } = crossingsByRow(block, lineSpacingMm);
+    const { rows, missed } = crossingsByRow(block, lineSpacingMm, thinParts === 'line');
     for (const box of missed) list.missed.push(scan.turned ? transformBox(box, scan.turned) : box);
     short = scanRows(list, rows, scan) || short;
     progress?.((i + 1) / blocks.length);

@@ -1,90 +1,53 @@
 import { type Box, boxContains, boxHeight, uniteBoxes } from '../geometry/paths/box.ts';
 import { type Polyline, polylineContains } from '../geometry/paths/flatten.ts';
 import { polylineBounds } from '../geometry/questions/nesting.ts';
-
-/** Something to fill: the closed outlines of one item and their bounds, in bed mm. */
-export interface Filled {
-  readonly outlines: readonly Polyline[];
-  readonly bounds: Box;
-}
-
-/** A row of what is filled, or of a picture. */
-export interface Row {
-  readonly y: number;
-  /** Where the row enters and leaves what burns, from left to right, in pairs. */
-  readonly xs: Float64Array;
-  /** The share of power of each pair; missing where all burn with what the list has. */
-  readonly powers?: Float32Array;
-}
+import { crossings, type Filled, type Row, type ScanGrid } from './scan-lines.ts';
+import { thinParts, thinRows } from './thin-parts.ts';
 
 /**
- * The rows through a block, half a spacing in from its top, that cross anything; and the bounds of figures, not of holes
- * in them, that lie between two rows.
+ * The rows through a block, half a spacing in from its top, that cross anything; and the bounds of what lies between two
+ * rows: whole figures, not holes in them, and thin parts of others.
+ * @param thinLines whether what lies between rows gets lines of its own, among the rows; then nothing is missed
  */
-export function crossingsByRow(block: readonly Filled[], spacing: number): { rows: Row[]; missed: Box[] } {
+export function crossingsByRow(
+  block: readonly Filled[],
+  spacing: number,
+  thinLines: boolean,
+): { rows: Row[]; missed: Box[] } {
   const bounds = block.map((piece) => piece.bounds).reduce(uniteBoxes);
-  const rowCount = Math.max(1, Math.round(boxHeight(bounds) / spacing));
-  const firstY = bounds.minY + (boxHeight(bounds) - (rowCount - 1) * spacing) / 2;
-  const counts = new Uint32Array(rowCount + 1);
-  eachCrossing(block, firstY, spacing, rowCount, (row) => counts[row + 1]++);
-  for (let row = 0; row < rowCount; row++) counts[row + 1] += counts[row];
-  const crossings = new Float64Array(counts[rowCount]);
-  const filled = counts.slice();
-  eachCrossing(block, firstY, spacing, rowCount, (row, x) => {
-    crossings[filled[row]++] = x;
-  });
-  const rows: Row[] = [];
-  for (let row = 0; row < rowCount; row++) {
-    const xs = crossings.subarray(counts[row], counts[row + 1]).sort();
-    if (xs.length > 1) rows.push({ y: firstY + row * spacing, xs });
+  const count = Math.max(1, Math.round(boxHeight(bounds) / spacing));
+  const grid = { first: bounds.minY + (boxHeight(bounds) - (count - 1) * spacing) / 2, spacing, count };
+  const rows = crossings(block, grid, 'rows').flatMap((xs, row): Row[] =>
+    xs.length > 1 ? [{ y: grid.first + row * spacing, xs }] : [],
+  );
+  const parts = thinParts(block, grid, bounds);
+  const figures = missedBetween(block, grid);
+  if (thinLines) {
+    const alone = figures.filter(({ box }) => !parts.some((part) => boxContains(box, part.box)));
+    const own = alone.flatMap(({ outline, box }): Row[] => {
+      const middle = { first: (box.minY + box.maxY) / 2, spacing, count: 1 };
+      const [xs] = crossings([{ outlines: [outline], bounds: box }], middle, 'rows');
+      return xs.length > 1 ? [{ y: middle.first, xs }] : [];
+    });
+    const all = [...rows, ...own, ...thinRows(parts)].sort((a, b) => a.y - b.y || a.xs[0] - b.xs[0]);
+    return { rows: all, missed: [] };
   }
-  return { rows, missed: missedBetween(block, firstY, spacing) };
+  const boxes = figures.map(({ box }) => box);
+  const others = parts.filter((part) => !boxes.some((box) => boxContains(box, part.box, spacing)));
+  return { rows, missed: [...boxes, ...others.map(({ box }) => box)] };
 }
 
-/** The bounds of outlines that no row crosses, and that have what burns inside. */
-function missedBetween(block: readonly Filled[], firstY: number, spacing: number): Box[] {
+/** The outlines that no row crosses, and that have what burns inside. */
+function missedBetween(block: readonly Filled[], { first, spacing }: ScanGrid): { outline: Polyline; box: Box }[] {
   const all = block.flatMap(({ outlines }) => outlines.map((outline) => ({ outline, box: polylineBounds(outline) })));
-  return all.flatMap(({ outline, box }) => {
+  return all.filter(({ outline, box }) => {
     // A row takes an edge's upper end, not its lower.
-    const next = firstY + Math.max(0, Math.ceil((box.minY - firstY) / spacing)) * spacing;
-    if (next < box.maxY || outline.points.length < 6) return [];
+    const next = first + Math.max(0, Math.ceil((box.minY - first) / spacing)) * spacing;
+    if (next < box.maxY || outline.points.length < 6) return false;
     const [x, y] = outline.points;
     const holders = all.filter(
       (other) => other.outline !== outline && boxContains(other.box, box) && polylineContains(other.outline, x, y),
     );
-    return holders.length % 2 === 0 ? [box] : [];
+    return holders.length % 2 === 0;
   });
-}
-
-/** Calls back for every place where a row crosses an edge; an edge takes its upper end, not its lower. */
-function eachCrossing(
-  block: readonly Filled[],
-  firstY: number,
-  spacing: number,
-  rowCount: number,
-  take: (row: number, x: number) => void,
-): void {
-  for (const { outlines } of block) {
-    for (const { points } of outlines) {
-      let px = points[points.length - 2];
-      let py = points[points.length - 1];
-      for (let i = 0; i < points.length; i += 2) {
-        const qx = points[i];
-        const qy = points[i + 1];
-        const top = Math.min(py, qy);
-        const bottom = Math.max(py, qy);
-        const slope = (qx - px) / (qy - py);
-        // One row early: whether a row meets an edge is decided by the same comparison for every edge,
-        // so that edges which share a node never both miss or both take it.
-        let row = Math.max(0, Math.floor((top - firstY) / spacing));
-        for (; row < rowCount; row++) {
-          const y = firstY + row * spacing;
-          if (y >= bottom) break;
-          if (y >= top) take(row, px + (y - py) * slope);
-        }
-        px = qx;
-        py = qy;
-      }
-    }
-  }
 }

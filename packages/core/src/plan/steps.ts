@@ -57,7 +57,8 @@ function engraveStep(prepared: PreparedJob, { layer, settings }: Burning): StepD
       fills.forEach(({ power, pieces }, i) => {
         list.power = power;
         const part = partOf(progress, i / parts, (i + 1) / parts);
-        const short = rasterFill(list, pieces, settings, machine.acceleration, bedBox(machine), part);
+        const { thinParts } = layer.burning;
+        const short = rasterFill(list, pieces, { ...settings, thinParts }, machine.acceleration, bedBox(machine), part);
         runUpShort = runUpShort || short;
       });
       if (pictures.length > 0) {

@@ -184,6 +184,15 @@ function FillFields({
         choose={(overlaps) => change({ overlaps }, 'overlaps')}
       />
       <Choice
+        label="Thin parts"
+        value={burning.thinParts}
+        options={[
+          { value: 'skip' as const, text: 'Burn where a scan line meets them' },
+          { value: 'line' as const, text: 'Get a line each where none does' },
+        ]}
+        choose={(thinParts) => change({ thinParts }, 'thin parts')}
+      />
+      <Choice
         label="Depth by grey"
         value={chosen}
         options={depthSteps}

@@ -4,6 +4,7 @@ import jpeg from 'jpeg-js';
 import { boundsOf } from '../../document/item.ts';
 import { codesOf, idFor, testTools } from '../../fixtures/files.ts';
 import { FileRefused } from '../refusal.ts';
+import { colourProfileOf } from './colour-profile.ts';
 import { decodePicture, plainPicture } from './decode.ts';
 import { describePicture } from './describe.ts';
 import { readPicture } from './read.ts';
@@ -246,5 +247,87 @@ describe('pictures that cannot be used', () => {
   ])('%s', async (_, bytes, words) => {
     await expect(readPicture(bytes, idFor)).rejects.toThrow(FileRefused);
     await expect(readPicture(bytes, idFor)).rejects.toThrow(words);
+  });
+});
+
+describe('a colour profile', () => {
+  const latin = (text: string) => [...text].map((letter) => letter.charCodeAt(0));
+  const wide = (text: string) => [...text].flatMap((letter) => [0, letter.charCodeAt(0)]);
+  const number = (value: number) => [value >>> 24, (value >> 16) & 255, (value >> 8) & 255, value & 255];
+
+  /** A profile of a single tag, its description, as old and new versions write it. */
+  function profile(name: string, version: 2 | 4): number[] {
+    const old = [...latin('desc'), ...number(0), ...number(name.length + 1), ...latin(name), 0, ...Array(20).fill(0)];
+    const since = [...latin('mluc'), ...number(0), ...number(1), ...number(12), ...latin('enUS')];
+    const text = [...since, ...number(2 * name.length), ...number(28), ...wide(name)];
+    const tag = version === 2 ? old : text;
+    return [...Array(128).fill(0), ...number(1), ...latin('desc'), ...number(144), ...number(tag.length), ...tag];
+  }
+
+  function jpegWith(icc: number[]): Uint8Array {
+    const plain = jpeg.encode({ width: 2, height: 1, data: rgba }, 100).data;
+    const body = [...latin('ICC_PROFILE'), 0, 1, 1, ...icc];
+    return new Uint8Array([
+      0xff,
+      0xd8,
+      0xff,
+      0xe2,
+      (body.length + 2) >> 8,
+      (body.length + 2) & 255,
+      ...body,
+      ...plain.subarray(2),
+    ]);
+  }
+
+  function pngWith(chunk: string, data: number[]): Uint8Array {
+    const plain = encodePng({ width: 2, height: 1, data: rgba, channels: 4 });
+    // After the header's 8 + 25 bytes; its checksum is not looked at here.
+    return new Uint8Array([
+      ...plain.subarray(0, 33),
+      ...number(data.length),
+      ...latin(chunk),
+      ...data,
+      0,
+      0,
+      0,
+      0,
+      ...plain.subarray(33),
+    ]);
+  }
+
+  function webpWith(icc: number[]): Uint8Array {
+    const even = icc.length % 2 === 0 ? icc : [...icc, 0];
+    const size = icc.length;
+    const little = [size & 255, (size >> 8) & 255, 0, 0];
+    return new Uint8Array([...latin('RIFF'), 0, 0, 0, 0, ...latin('WEBP'), ...latin('ICCP'), ...little, ...even]);
+  }
+
+  test.each([
+    ['JPEG, version 2', jpegWith(profile('Wide Grey (1998)', 2)), 'Wide Grey (1998)'],
+    ['JPEG, version 4', jpegWith(profile('Dot Gain 20%', 4)), 'Dot Gain 20%'],
+    ['JPEG, damaged', jpegWith(profile('Cut', 4).slice(0, 140)), 'unnamed'],
+    ['WebP', webpWith(profile('Display Wide', 4)), 'Display Wide'],
+    ['PNG by name', pngWith('iCCP', [...latin('Wide Grey'), 0, 0, 1, 2, 3]), 'Wide Grey'],
+    ['PNG by gamma', pngWith('gAMA', number(55_556)), 'gamma 1.8'],
+  ])('other than usual is told: %s', (_, bytes, name) => {
+    expect(colourProfileOf(bytes)).toBe(name);
+  });
+
+  test.each([
+    ['JPEG, version 2', jpegWith(profile('sRGB IEC61966-2.1', 2))],
+    ['JPEG, version 4', jpegWith(profile('sRGB built-in', 4))],
+    ['JPEG without', new Uint8Array(jpeg.encode({ width: 2, height: 1, data: rgba }, 100).data)],
+    ['PNG by name', pngWith('iCCP', [...latin('sRGB'), 0, 0])],
+    ['PNG by gamma', pngWith('gAMA', number(45_455))],
+    ['PNG that says so', pngWith('sRGB', [0])],
+    ['PNG without', encodePng({ width: 2, height: 1, data: rgba, channels: 4 })],
+    ['GIF', gif],
+  ])('that is the usual one is not: %s', (_, bytes) => {
+    expect(colourProfileOf(bytes)).toBeNull();
+  });
+
+  test('is a note of the picture', async () => {
+    const { notes } = await readPicture(jpegWith(profile('Wide Grey (1998)', 2)), idFor);
+    expect(notes.find(({ code }) => code === 'colour-profile')?.message).toContain('(Wide Grey (1998))');
   });
 });

@@ -1,17 +1,23 @@
+import { colourProfileOf } from './colour-profile.ts';
 import { pictureKind } from './describe.ts';
 import { isAnimatedWebp } from './webp.ts';
 
 /** What of a picture's file is not taken, or not there: a code and a sentence without its capital and full stop. */
 export function pictureTroubles(bytes: Uint8Array): { code: string; message: string }[] {
   const kind = pictureKind(bytes);
+  const troubles: { code: string; message: string }[] = [];
   if (kind === 'jpg' && isCutShort(bytes)) {
     const message = 'the picture’s file ends too early: the part of it that is missing is grey. Save or send it again';
-    return [{ code: 'picture-cut-short', message }];
+    troubles.push({ code: 'picture-cut-short', message });
   }
-  if ((kind === 'webp' && isAnimatedWebp(bytes)) || (kind === 'gif' && framesOfGif(bytes) > 1)) {
-    return [{ code: 'first-of-animation', message: 'the file is an animation; its first picture is taken' }];
+  if ((kind === 'webp' && isAnimatedWebp(bytes)) || (kind === 'gif' && framesOfGif(bytes) > 1))
+    troubles.push({ code: 'first-of-animation', message: 'the file is an animation; its first picture is taken' });
+  const profile = colourProfileOf(bytes);
+  if (profile !== null) {
+    const message = `the picture’s colours are meant by another scale than usual (${profile}), which is not applied: its greys may burn lighter or darker than they look elsewhere. Save it as sRGB for the same`;
+    troubles.push({ code: 'colour-profile', message });
   }
-  return [];
+  return troubles;
 }
 
 /** Whether a JPEG lacks the mark at its end; within its compressed data that mark cannot stand. */

@@ -27,6 +27,12 @@ export function isAnimatedWebp(bytes: Uint8Array): boolean {
   return chunksOf(bytes, 12, bytes.length).some(({ name }) => name === 'ANMF');
 }
 
+/** The colour profile of a WebP file; null where it has none. */
+export function profileOfWebp(bytes: Uint8Array): Uint8Array | null {
+  const profile = chunksOf(bytes, 12, bytes.length).find(({ name }) => name === 'ICCP');
+  return profile ? bytes.subarray(profile.from + 8, profile.to) : null;
+}
+
 /** The first picture of an animation as a WebP file of its own; any other file as it is. */
 export function firstFrame(bytes: Uint8Array): Uint8Array {
   const frame = chunksOf(bytes, 12, bytes.length).find(({ name }) => name === 'ANMF');

@@ -8,6 +8,7 @@ import { showItems, showPlace } from '../../bed/showing.ts';
 import { useBench, useBenchActions } from '../../context.ts';
 import { jobOf } from '../../state/document.ts';
 import { isPlanned } from '../../state/plan.ts';
+import { editText } from '../../tools/text-tool.ts';
 import { AcceptForm } from './accepting.tsx';
 import { MendEffect } from './mend-effect.tsx';
 
@@ -65,8 +66,13 @@ export function FindingCard({ finding }: { finding: Finding }) {
 
 const needTestCard: ReadonlySet<Finding['code']> = new Set(['no-recipe', 'worked-out']);
 
-/** Leads to where a finding is put right that no press can: a colour's meaning, or a test card where nobody has burnt yet. */
-function WayButton({ finding: { code, layerId } }: { finding: Finding }) {
+const needsSturdierFace: ReadonlySet<Finding['code']> = new Set(['small-letters', 'fine-detail']);
+
+/**
+ * Leads to where a finding is put right that no press can: a colour's meaning, another face for letters that are too
+ * fine, or a test card where nobody has burnt yet.
+ */
+function WayButton({ finding: { code, layerId, itemIds } }: { finding: Finding }) {
   const navigate = useNavigate();
   const jobId = useBench((state) => state.jobId);
   const operation = useBench((state) => state.prepared.meaning.layers.find(({ id }) => id === layerId)?.operation);
@@ -78,10 +84,31 @@ function WayButton({ finding: { code, layerId } }: { finding: Finding }) {
       </Button>
     );
   }
+  if (needsSturdierFace.has(code)) return <FaceButton itemIds={itemIds} />;
   if (!needTestCard.has(code) || !operation || !hasSheet) return null;
   return (
     <Button onClick={() => void navigate(`/jobs/${jobId}/recipe`, { replace: true, state: { testCard: operation } })}>
       Make a test card
+    </Button>
+  );
+}
+
+/** Opens the first text among items, to be set in another face: it is seen on the bed while it is chosen. */
+function FaceButton({ itemIds }: { itemIds: readonly string[] }) {
+  const actions = useBenchActions();
+  const textId = useBench((state) => {
+    const ids = new Set(itemIds);
+    return jobOf(state).drawing.items.find(({ id, shape }) => shape.kind === 'text' && ids.has(id))?.id;
+  });
+  if (textId === undefined) return null;
+  return (
+    <Button
+      onClick={() => {
+        showItems(actions, [textId]);
+        editText(actions, textId);
+      }}
+    >
+      Another face…
     </Button>
   );
 }
