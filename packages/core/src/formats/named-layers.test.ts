@@ -13,6 +13,7 @@ import { prepareJob } from '../plan/prepare.ts';
 import { acceptArrival, rereadArrival } from './arrive.ts';
 import { writeDxf } from './dxf/write.ts';
 import { gatherOutgoing, type Outgoing } from './outgoing.ts';
+import { writePdf } from './pdf/write.ts';
 import { readDrawingFile } from './read.ts';
 import { writeSvg } from './svg/write.ts';
 
@@ -53,6 +54,7 @@ describe('layers', () => {
   test.each([
     ['SVG', async (layers: Outgoing) => text(writeSvg(layers)), 'Fine: lines'],
     ['DXF', async (layers: Outgoing) => text(writeDxf(layers)), 'Fine- lines'],
+    ['PDF', async (layers: Outgoing) => writePdf([layers], 'Stars'), 'Fine: lines'],
   ])('what was put on them by hand comes back there in %s, in a new job and in the same', async (_, write, name) => {
     for (const paints of ['as-came', 'by-operation'] as const) {
       const written = await write(out(paints));

@@ -5,6 +5,7 @@ import { boxOf } from '../../geometry/paths/box.ts';
 import type { Matrix } from '../../geometry/paths/matrix.ts';
 import type { Assets } from '../assets.ts';
 import { clipItems } from '../clipping.ts';
+import { layersByGroup, noteLayers } from '../named-layers.ts';
 import { Notes, type Reading } from '../reading.ts';
 import { FileRefused } from '../refusal.ts';
 import { convertedColours } from './colour-spaces.ts';
@@ -70,9 +71,13 @@ export function readPdf(
     }
     if (items.length === 0) notes.add('left-out', 'nothing-drawn', 'the page holds nothing that can be burnt');
     const used = new Set(items.map(({ groupId }) => groupId));
+    const drawing = { items, groups: [...groups.values()].filter(({ id }) => used.has(id)) };
+    const named = choices.layers === 'by-colour' ? [] : layersByGroup(drawing);
+    noteLayers(named, notes);
     return {
       format: 'pdf',
-      drawing: { items, groups: [...groups.values()].filter(({ id }) => used.has(id)) },
+      drawing,
+      layers: named,
       pictures: reader.pictures,
       size: {
         pageWidthMm: viewport.width,

@@ -27,6 +27,7 @@ import {
 import { type Item, pathOf } from '../../document/item.ts';
 import { boxHeight, boxWidth } from '../../geometry/paths/box.ts';
 import { coordsOf, type Path, Verb } from '../../geometry/paths/path.ts';
+import { nameWithOperation } from '../named-layers.ts';
 import type { Outgoing } from '../outgoing.ts';
 
 const pointsPerMm = 72 / 25.4;
@@ -61,8 +62,9 @@ async function addPage(
     pushGraphicsState(),
     concatTransformationMatrix(pointsPerMm, 0, 0, -pointsPerMm, -view.minX * pointsPerMm, view.maxY * pointsPerMm),
   );
-  for (const { name, items } of layers) {
-    const group = file.context.register(file.context.obj({ Type: 'OCG', Name: PDFHexString.fromText(name) }));
+  for (const { name, meant, items } of layers) {
+    const called = meant ? nameWithOperation(meant.operation, name) : name;
+    const group = file.context.register(file.context.obj({ Type: 'OCG', Name: PDFHexString.fromText(called) }));
     const key = `L${registered.push(group)}`;
     properties.set(PDFName.of(key), group);
     page.pushOperators(PDFOperator.of('BDC' as never, [PDFName.of('OC'), PDFName.of(key)]));
