@@ -1,6 +1,8 @@
 import { expect, test } from '@playwright/test';
 import {
   choose,
+  clickBed,
+  finishText,
   newJob,
   newJobOnPlywood,
   offer,
@@ -10,6 +12,8 @@ import {
   storedJob,
   svg,
   takeIt,
+  tool,
+  typeInto,
 } from './bench.ts';
 
 test('findings are mended by a press: seen before, one or all, and undone', async ({ page }) => {
@@ -134,13 +138,15 @@ test('what was decided where a file did not say waits until it is accepted', asy
   await expect(page.getByTestId('accepted-decided')).toHaveCount(1);
 });
 
-test('eleven mends show what they would change, do it by a press, and are undone', async ({ page }) => {
+test('twelve mends show what they would change, do it by a press, and are undone', async ({ page }) => {
   test.slow();
   const cut = (d: string) => `<path d="${d}" fill="none" stroke="#D0481E" stroke-width="0.1"/>`;
   const score = (d: string) => `<path d="${d}" fill="none" stroke="#00806A" stroke-width="0.1"/>`;
   const fill = (x: number, y: number, width: number, height: number, colour = '#5B3FA0') =>
     `<rect x="${x}" y="${y}" width="${width}" height="${height}" fill="${colour}"/>`;
   const ring = (r: number) => `<circle cx="50" cy="140" r="${r}" fill="none" stroke="#D0481E" stroke-width="0.1"/>`;
+  // The middle arm of an E, thinner than scan lines are apart, and between two of them.
+  const letter = '<path d="M210 110h4v1h-3v1.45h3v0.07h-3v1.45h3v1h-4z" fill="#5B3FA0"/>';
   const mends: [finding: string, words: RegExp, drawn: string][] = [
     ['into-margin', /^Move out of the margin$/, rectangle(2, 20, 30, 30)],
     ['line-drawn-twice', /^Remove 1 double$/, rectangle(50, 20, 30, 30) + rectangle(50, 20, 30, 30)],
@@ -152,9 +158,10 @@ test('eleven mends show what they would change, do it by a press, and are undone
     ['fine-detail', /^Thicken by/, fill(320, 20, 20, 0.12)],
     ['loose-middle', /^Bridge it, 1 mm wide$/, rectangle(20, 110, 60, 60) + ring(20) + ring(12)],
     ['drops', /^Hold it by 2 tabs$/, rectangle(100, 110, 4, 4)],
+    ['missed-by-beam', /^A line through it$/, letter],
     ['tiny-gap', /^Join ends within 0.10 mm$/, score('M150 110H170') + score('M170.1 110H190')],
   ];
-  await newJobOnPlywood(page, 'Eleven mends', mends.map(([, , drawn]) => drawn).join(''));
+  await newJobOnPlywood(page, 'Twelve mends', mends.map(([, , drawn]) => drawn).join(''));
   await openStage(page, 'Check');
   const bed = page.getByTestId('bed');
   for (const [finding, words] of mends) {
@@ -175,6 +182,29 @@ test('eleven mends show what they would change, do it by a press, and are undone
     await page.getByRole('button', { name: /^Undo: / }).click();
     await expect(button).toBeEnabled();
   }
+});
+
+test('a text with a field, or with letters too small, is opened from its finding', async ({ page }) => {
+  await newJobOnPlywood(page, 'Letters', rectangle(20, 20, 120, 60));
+  await tool(page, 'Text');
+  await clickBed(page, 40, 50, true);
+  await page.keyboard.type('For {name}');
+  await typeInto(page, 'Capitals', '1');
+  await finishText(page);
+  await openStage(page, 'Check');
+  const field = page.getByTestId('finding-field-unfilled');
+  await expect(field).toContainText('{name} would be burnt as it is written');
+  await field.getByRole('button', { name: 'Write it…' }).click();
+  await page.getByLabel('Words').fill('For Noor');
+  await finishText(page);
+  await expect(field).toBeHidden();
+  const small = page.getByTestId('finding-small-letters');
+  await small.getByRole('button', { name: 'Another face…' }).click();
+  await choose(page, /^Family/, /^Single line$/);
+  await finishText(page);
+  await saved(page);
+  const shapes = (await storedJob(page)).document.drawing.items.map(({ shape }) => shape);
+  expect(shapes.at(-1)).toMatchObject({ kind: 'text', text: { words: 'For Noor', family: 'Single line' } });
 });
 
 test('a colour without meaning leads to the Colours stage, and what was never burnt to a test card', async ({

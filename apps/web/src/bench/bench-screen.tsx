@@ -8,14 +8,13 @@ import { offerFiles } from './arriving/arriving.ts';
 import { AskCard } from './ask-card.tsx';
 import { BedView } from './bed/bed-view.tsx';
 import { useBurntPicture } from './burnt/burnt-picture.ts';
-import { ReadingView } from './card/reading-view.tsx';
 import { ConflictBar } from './conflict-bar.tsx';
 import { useBench, useBenchActions, useBenchSubscribe } from './context.ts';
 import { DistanceReadout } from './distance-readout.tsx';
 import { KeySheet } from './key-sheet.tsx';
 import { SizeCard } from './size-card.tsx';
 import { StageRail } from './stage-rail.tsx';
-import { fetchLaterDrawers } from './stages/later-drawer.tsx';
+import { fetchLaterDrawers, laterView } from './stages/later-drawer.tsx';
 import type { Stage } from './stages/stage.ts';
 import { stages } from './stages/stages.ts';
 import { BurnStrip } from './strip/burn-strip.tsx';
@@ -30,6 +29,8 @@ import { usePlanning } from './use-planning.ts';
 import { useRuns } from './use-runs.ts';
 import { useShortcuts } from './use-shortcuts.ts';
 import { ViewDock } from './view-dock.tsx';
+
+const ReadingView = laterView(async () => (await import('./card/reading-view.tsx')).ReadingView);
 
 /** One job on the Bench: bar, rail, drawer, bed and strip. */
 export function BenchScreen({ stage, reload }: { stage: Stage; reload: () => void }) {
@@ -90,6 +91,8 @@ function BedPlace(props: { stage: Stage; offer: (files: readonly File[]) => void
   const { stage, offer, showKeys } = props;
   // While points are at hand, places and sizes typed are theirs.
   const reshaping = useBench((state) => state.tool?.name === 'points');
+  // A text is opened from wherever it is looked at.
+  const writing = useBench((state) => state.textEdit !== null);
   return (
     <>
       <BedView asBurnt={stage === 'check' || stage === 'burn'} />
@@ -100,7 +103,7 @@ function BedPlace(props: { stage: Stage; offer: (files: readonly File[]) => void
       <DraftEntry />
       <div className="pointer-events-none absolute inset-x-0 bottom-3 z-10 flex flex-col items-center gap-2">
         <div className="pointer-events-auto">
-          {stage === 'art' && <ToolCard />}
+          {(stage === 'art' || writing) && <ToolCard />}
           <AskCard />
         </div>
         <div className="pointer-events-auto flex gap-2">

@@ -181,6 +181,12 @@ export const catalogue = {
     why: 'The burn is as wide as the strokes of the letters, and they run together.',
     mends: ['Enlarge to'],
   },
+  'field-unfilled': {
+    title: 'A field is not filled',
+    levels: warns,
+    why: 'A name in braces stands for words that are still to come, and burnt as it is it spoils the piece.',
+    mends: [],
+  },
   'narrow-gap': {
     title: 'No room for the beam',
     levels: warns,

@@ -8,6 +8,7 @@ import { checkCrossingFills } from './crossing-fills.ts';
 import { checkDecided } from './decided.ts';
 import { checkDetail } from './detail.ts';
 import { checkGaps, checkLeftOver } from './every-layer.ts';
+import { checkFields } from './fields.ts';
 import type { Check, Finding } from './finding.ts';
 import { checkHeat } from './heat.ts';
 import { checkKerf, checkSharedCuts, checkSharpCorners, checkThin } from './kerf.ts';
@@ -60,6 +61,7 @@ const checks: readonly Check[] = [
   checkSharedCuts,
   checkThin,
   checkDetail,
+  checkFields,
   checkSharpCorners,
   checkMiddles,
   checkLoose,

@@ -1,6 +1,6 @@
 import { lazy, type ReactNode, Suspense } from 'react';
 
-/** The load of every drawer that comes later. */
+/** The load of everything that comes later. */
 const loads: (() => Promise<unknown>)[] = [];
 
 /**
@@ -8,11 +8,20 @@ const loads: (() => Promise<unknown>)[] = [];
  * @param load imports its module, and picks it
  */
 export function laterDrawer(load: () => Promise<() => ReactNode>): () => ReactNode {
+  return later(load, <section aria-busy className="h-full w-[296px] shrink-0 border-r border-line bg-paper" />);
+}
+
+/** The same of what takes the place of the bed. */
+export function laterView(load: () => Promise<() => ReactNode>): () => ReactNode {
+  return later(load, <section aria-busy className="h-full bg-paper" />);
+}
+
+function later(load: () => Promise<() => ReactNode>, meanwhile: ReactNode): () => ReactNode {
   loads.push(load);
   const Loaded = lazy(async () => ({ default: await load() }));
-  return function LaterDrawer() {
+  return function Later() {
     return (
-      <Suspense fallback={<section aria-busy className="h-full w-[296px] shrink-0 border-r border-line bg-paper" />}>
+      <Suspense fallback={meanwhile}>
         <Loaded />
       </Suspense>
     );

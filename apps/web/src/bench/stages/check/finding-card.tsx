@@ -66,11 +66,16 @@ export function FindingCard({ finding }: { finding: Finding }) {
 
 const needTestCard: ReadonlySet<Finding['code']> = new Set(['no-recipe', 'worked-out']);
 
-const needsSturdierFace: ReadonlySet<Finding['code']> = new Set(['small-letters', 'fine-detail']);
+/** What the button says that opens the first text of a finding, to be written or set anew. */
+const textButtons: Partial<Record<Finding['code'], string>> = {
+  'small-letters': 'Another face…',
+  'fine-detail': 'Another face…',
+  'field-unfilled': 'Write it…',
+};
 
 /**
- * Leads to where a finding is put right that no press can: a colour's meaning, another face for letters that are too
- * fine, or a test card where nobody has burnt yet.
+ * Leads to where a finding is put right that no press can: a colour's meaning, a text to be written or set otherwise, or
+ * a test card where nobody has burnt yet.
  */
 function WayButton({ finding: { code, layerId, itemIds } }: { finding: Finding }) {
   const navigate = useNavigate();
@@ -84,7 +89,8 @@ function WayButton({ finding: { code, layerId, itemIds } }: { finding: Finding }
       </Button>
     );
   }
-  if (needsSturdierFace.has(code)) return <FaceButton itemIds={itemIds} />;
+  const words = textButtons[code];
+  if (words) return <TextButton words={words} itemIds={itemIds} />;
   if (!needTestCard.has(code) || !operation || !hasSheet) return null;
   return (
     <Button onClick={() => void navigate(`/jobs/${jobId}/recipe`, { replace: true, state: { testCard: operation } })}>
@@ -93,8 +99,8 @@ function WayButton({ finding: { code, layerId, itemIds } }: { finding: Finding }
   );
 }
 
-/** Opens the first text among items, to be set in another face: it is seen on the bed while it is chosen. */
-function FaceButton({ itemIds }: { itemIds: readonly string[] }) {
+/** Opens the first text among items: what becomes of it is seen on the bed while it is written. */
+function TextButton({ words, itemIds }: { words: string; itemIds: readonly string[] }) {
   const actions = useBenchActions();
   const textId = useBench((state) => {
     const ids = new Set(itemIds);
@@ -108,7 +114,7 @@ function FaceButton({ itemIds }: { itemIds: readonly string[] }) {
         editText(actions, textId);
       }}
     >
-      Another face…
+      {words}
     </Button>
   );
 }
