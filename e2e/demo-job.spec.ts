@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { choose, openJob, openStage } from './bench.ts';
+import { choose, newJobOnPlywood, openJob, openStage, rectangle, saved } from './bench.ts';
 
 test('the Desk shows the demo jobs with true pictures of their artwork', async ({ page }) => {
   await page.goto('/');
@@ -70,6 +70,40 @@ test('the preview plays, stands anywhere, and is left', async ({ page }) => {
   await expect(page.getByTestId('step-cut-outer')).toHaveAttribute('data-done', '1.000');
   await page.getByRole('button', { name: 'Leave the preview' }).click();
   await expect(page.getByTestId('step-cut-outer')).not.toHaveAttribute('data-done', /./);
+});
+
+test('the preview shows the stock as it is by then: brown after the first of two passes, cut through after the last', async ({
+  page,
+}) => {
+  await newJobOnPlywood(page, 'Two passes', rectangle(40, 40, 100, 100));
+  await openStage(page, 'Recipe');
+  const passes = page.getByRole('textbox', { name: /^Passes/ }).first();
+  await passes.fill('2');
+  await passes.press('Enter');
+  const speed = page.getByRole('textbox', { name: /^Speed/ }).first();
+  await speed.fill(String(2 * Number(await speed.inputValue())));
+  await speed.press('Enter');
+  await saved(page);
+  await openStage(page, 'Burn');
+  const place = page.getByLabel('Place in the preview');
+  const most = Number(await place.getAttribute('max'));
+  // Pixels of the bed that are as black as what is cut through.
+  const black = () =>
+    page.getByTestId('bed').evaluate((bed) =>
+      Array.from(bed.querySelectorAll('canvas')).reduce((sum, canvas) => {
+        const { data } = canvas.getContext('2d')?.getImageData(0, 0, canvas.width, canvas.height) ?? { data: [] };
+        for (let i = 0; i < data.length; i += 4) if (data[i] === 14 && data[i + 1] === 12 && data[i + 2] === 10) sum++;
+        return sum;
+      }, 0),
+    );
+  await place.fill(String(most * 0.45));
+  await expect(page.getByTestId('step-cut-outer')).toHaveAttribute('data-done', /^0\.4/);
+  expect(await black()).toBe(0);
+  await place.fill(String(most * 0.75));
+  await expect.poll(black).toBeGreaterThan(100);
+  const half = await black();
+  await place.fill(String(most));
+  await expect.poll(black).toBeGreaterThan(1.6 * half);
 });
 
 test('a run has a price in its parts, by what the shop charges', async ({ page }) => {

@@ -1,5 +1,6 @@
 import type { BurntPictureAnswer } from '@lambent/contracts';
-import { BurntCode, type BurntPicture } from '@lambent/core/recipes';
+import type { BurntPicture } from '@lambent/core/recipes';
+import { burntColours } from '../bench/burnt/burnt-colours.ts';
 
 /** How a run came out, ready to be drawn. */
 export interface ShownPicture {
@@ -48,26 +49,13 @@ function halved({ codes, width, height }: Points): Points {
   return { codes: out, width: wide, height: high };
 }
 
-/** Burnt stuff is brown and ever darker, what is cut through black, what is scorched red. */
-function colourOf(code: number): [number, number, number, number] {
-  if (code === BurntCode.bare) return [0, 0, 0, 0];
-  if (code === BurntCode.scorched) return [150, 24, 12, 255];
-  if (code === BurntCode.through) return [14, 12, 10, 255];
-  const dark = Math.min(1, code / BurntCode.darkest);
-  return [74 - 24 * dark, 44 - 18 * dark, 22 - 8 * dark, 30 + 195 * dark];
-}
-
-const colours = new Uint32Array(
-  Uint8ClampedArray.from(Array.from({ length: 256 }, (_, code) => colourOf(code)).flat()).buffer,
-);
-
 function painted({ codes, width, height }: Points): ImageBitmap {
   const canvas = new OffscreenCanvas(width, height);
   const context = canvas.getContext('2d');
   if (!context) throw new Error('The browser draws no pictures.');
   const image = context.createImageData(width, height);
   const pixels = new Uint32Array(image.data.buffer);
-  for (let i = 0; i < codes.length; i++) pixels[i] = colours[codes[i]];
+  for (let i = 0; i < codes.length; i++) pixels[i] = burntColours[codes[i]];
   context.putImageData(image, 0, 0);
   return canvas.transferToImageBitmap();
 }

@@ -27,5 +27,6 @@ export {
   valuesAlong,
 } from './cards/test-card.ts';
 export { type AppliedSettings, findRecipe, type SettingSource } from './in-force/apply.ts';
+export { type BurnShares, burnShares } from './in-force/burn-shares.ts';
 export { energyPerMm } from './in-force/energy.ts';
 export { type Burn, relatedBurns } from './in-force/work-out.ts';

@@ -1,5 +1,7 @@
 import type { Box, Point } from '@lambent/core/geometry';
 import { fromMachine } from '@lambent/core/machine';
+import type { PlanStep } from '@lambent/core/plan';
+import { burnShares } from '@lambent/core/recipes';
 import type Konva from 'konva';
 import { useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { Circle, Group, Layer, Line, Rect, Shape, Stage } from 'react-konva';
@@ -228,7 +230,12 @@ function HeadLayer({ size }: { size: Size }) {
   const previewS = useBench((state) => state.previewS);
   const run = useShownRun();
   const live = useLive((state) => state.machines[machine.id]);
+  const prepared = useBench((state) => state.prepared);
   const painter = useMemo(() => new BurnPainter(), []);
+  const sharesOf = ({ preparedId, operation, settings }: PlanStep) => {
+    const stock = prepared.layers.find(({ id }) => id === preparedId)?.material ?? null;
+    return burnShares(operation, settings, stock, machine);
+  };
   const time = run ? run.atS : previewS;
   const liveHead = live && live.state !== 'away' ? fromMachine(machine, live.x, live.y) : null;
   const head = run || previewS === null ? liveHead : plan && headAt(plan, previewS);
@@ -240,8 +247,8 @@ function HeadLayer({ size }: { size: Size }) {
         <Shape
           sceneFunc={(context) => {
             const ratio = window.devicePixelRatio || 1;
-            const canvas = painter.paint(plan, time, view, size.width, size.height, ratio);
-            context._context.drawImage(canvas, 0, 0, size.width, size.height);
+            const canvases = painter.paint(plan, time, sharesOf, view, { ...size, ratio });
+            for (const canvas of canvases) context._context.drawImage(canvas, 0, 0, size.width, size.height);
           }}
         />
       )}

@@ -1,6 +1,11 @@
-import { fillsAreas, operationOf } from '@lambent/core/operations';
+import { fillsAreas } from '@lambent/core/operations';
 import { type BurnPlan, Move, type PlanStep } from '@lambent/core/plan';
+import type { BurnShares } from '@lambent/core/recipes';
+import { BurntPixels } from '../burnt/burnt-pixels.ts';
 import type { View } from './view.ts';
+
+/** How wide a burn is where no kerf is known, in mm. */
+const thinnestBurn = 0.15;
 
 /** The moves of a plan one after the other, with the time at which each ends. */
 interface Timeline {
@@ -65,60 +70,99 @@ export function headAt(plan: BurnPlan, time: number): { x: number; y: number } |
   return { x: xs[i - 1] + (xs[i] - xs[i - 1]) * share, y: ys[i - 1] + (ys[i] - ys[i - 1]) * share };
 }
 
+/** A canvas that keeps what was drawn on it for one view. */
+class Sheet {
+  readonly canvas = document.createElement('canvas');
+
+  /** Empties it, in a size in pixels. */
+  clear(width: number, height: number): void {
+    this.canvas.width = width;
+    this.canvas.height = height;
+  }
+
+  get context(): CanvasRenderingContext2D | null {
+    return this.canvas.getContext('2d');
+  }
+}
+
 /**
- * Paints what is burnt up to a time of the plan, on a canvas of its own. As time goes on it adds what is new; another
- * view, another plan or going back starts it afresh.
+ * Paints the stock as it is at a time of the plan: burnt so far by what the book says of its material, and the ways of
+ * the head between. As time goes on it adds what is new; another view, another plan or going back starts it afresh.
  */
 export class BurnPainter {
-  private readonly canvas = document.createElement('canvas');
+  private readonly stock = new Sheet();
+  private readonly ways = new Sheet();
+  private pixels = new BurntPixels(1, 1);
   private plan: BurnPlan | null = null;
   private view: View | null = null;
   private painted = 0;
 
-  paint(plan: BurnPlan, time: number, view: View, width: number, height: number, ratio: number): HTMLCanvasElement {
-    const { canvas } = this;
+  /** @param sharesOf what a lit move of a step does to its stock @returns canvases, one over the other */
+  paint(
+    plan: BurnPlan,
+    time: number,
+    sharesOf: (step: PlanStep) => BurnShares,
+    view: View,
+    size: { readonly width: number; readonly height: number; readonly ratio: number },
+  ): HTMLCanvasElement[] {
     const timeline = timelineOf(plan);
     const until = moveAt(timeline, time);
-    const resized = canvas.width !== Math.round(width * ratio) || canvas.height !== Math.round(height * ratio);
-    if (plan !== this.plan || view !== this.view || resized || until < this.painted) {
-      canvas.width = Math.round(width * ratio);
-      canvas.height = Math.round(height * ratio);
+    const [width, height] = [Math.round(size.width * size.ratio), Math.round(size.height * size.ratio)];
+    const isResized = this.pixels.width !== width || this.pixels.height !== height;
+    if (plan !== this.plan || view !== this.view || isResized || until < this.painted) {
+      this.stock.clear(width, height);
+      this.ways.clear(width, height);
+      this.pixels = new BurntPixels(width, height);
       this.painted = 0;
       this.plan = plan;
       this.view = view;
     }
-    const context = canvas.getContext('2d');
-    if (context && until > this.painted) {
-      context.setTransform(view.scale * ratio, 0, 0, view.scale * ratio, view.x * ratio, view.y * ratio);
-      this.addMoves(context, timeline, until, view);
+    if (until > this.painted) {
+      timeline.steps.forEach((step, s) => {
+        const from = Math.max(this.painted, timeline.firsts[s]);
+        const to = Math.min(until, timeline.firsts[s] + step.moves.kinds.length);
+        if (from >= to) return;
+        this.burn(timeline, s, from, to, sharesOf(step), size.ratio);
+        if (!fillsAreas(step.operation)) this.addWays(timeline, from, to, size.ratio);
+      });
+      const context = this.stock.context;
+      this.pixels.flush((part, x, y) => context?.putImageData(part, x, y));
       this.painted = until;
     }
-    return canvas;
+    return [this.stock.canvas, this.ways.canvas];
   }
 
-  private addMoves(context: CanvasRenderingContext2D, timeline: Timeline, until: number, view: View): void {
+  private burn(timeline: Timeline, s: number, from: number, to: number, shares: BurnShares, ratio: number): void {
     const { xs, ys, kinds, steps, firsts } = timeline;
-    steps.forEach((step, s) => {
-      const from = Math.max(this.painted, firsts[s]);
-      const to = Math.min(until, firsts[s] + step.moves.kinds.length);
-      if (from >= to) return;
-      const lit = new Path2D();
-      const unlit = new Path2D();
-      for (let i = from; i < to; i++) {
-        const path =
-          kinds[i] === Move.lit ? lit : kinds[i] === Move.travel && !fillsAreas(step.operation) ? unlit : null;
-        if (!path) continue;
-        path.moveTo(i > 0 ? xs[i - 1] : xs[i], i > 0 ? ys[i - 1] : ys[i]);
-        path.lineTo(xs[i], ys[i]);
-      }
-      context.lineWidth = 0.7 / view.scale;
-      context.strokeStyle = 'rgb(30 42 46 / 0.3)';
-      context.stroke(unlit);
-      context.lineWidth = fillsAreas(step.operation)
-        ? Math.max(step.settings.lineSpacingMm, 0.6 / view.scale)
-        : 1.8 / view.scale;
-      context.strokeStyle = operationOf(step.operation).colour;
-      context.stroke(lit);
-    });
+    const { operation, settings, moves } = steps[s];
+    const view = this.view ?? { scale: 1, x: 0, y: 0 };
+    const scale = view.scale * ratio;
+    const isArea = fillsAreas(operation);
+    const wide = scale * (isArea ? settings.lineSpacingMm : settings.kerfMm || thinnestBurn);
+    for (let i = Math.max(1, from); i < to; i++) {
+      if (kinds[i] !== Move.lit) continue;
+      const power = moves.powers ? moves.powers[i - firsts[s]] : 1;
+      const given = power === 1 ? shares : { through: shares.through * power, dark: shares.dark * power };
+      const [x0, y0] = [xs[i - 1] * scale + view.x * ratio, ys[i - 1] * scale + view.y * ratio];
+      const [x1, y1] = [xs[i] * scale + view.x * ratio, ys[i] * scale + view.y * ratio];
+      if (isArea) this.pixels.row(x0, y0, x1, y1, wide, given);
+      else this.pixels.line(x0, y0, x1, y1, wide, given);
+    }
+  }
+
+  private addWays({ xs, ys, kinds }: Timeline, from: number, to: number, ratio: number): void {
+    const { context } = this.ways;
+    const { view } = this;
+    if (!context || !view) return;
+    const unlit = new Path2D();
+    for (let i = from; i < to; i++) {
+      if (kinds[i] !== Move.travel) continue;
+      unlit.moveTo(i > 0 ? xs[i - 1] : xs[i], i > 0 ? ys[i - 1] : ys[i]);
+      unlit.lineTo(xs[i], ys[i]);
+    }
+    context.setTransform(view.scale * ratio, 0, 0, view.scale * ratio, view.x * ratio, view.y * ratio);
+    context.lineWidth = 0.7 / view.scale;
+    context.strokeStyle = 'rgb(30 42 46 / 0.3)';
+    context.stroke(unlit);
   }
 }

@@ -152,10 +152,7 @@ function BestPart({ read: { laid, card, itemOf }, best, material, build }: BestP
   const jobId = useBench((state) => state.jobId);
   const [keeping, setKeeping] = useState(false);
   const { operation } = laid.wish;
-  const energy = energyPerMm(
-    { ...best.settings, machineId: machine.id, operation, evidence: 'proven', note: '' },
-    wattsOf(machine),
-  );
+  const energy = energyPerMm({ ...best.settings, operation }, wattsOf(machine));
   const name = cellName(laid.wish, card, best);
   const margins = marginsAround(laid, card, best);
   const isGrey = laid.wish.across.setting === 'greyPercent';

@@ -1,12 +1,17 @@
-import { fillsAreas } from '../../operations/operations.ts';
-import type { Recipe } from '../book/recipe.ts';
+import { fillsAreas, type Operation } from '../../operations/operations.ts';
+import type { LayerSettings } from '../../settings/settings.ts';
+
+/** What the energy that a recipe gives depends on, besides the power of the beam. */
+type Energetic = Pick<LayerSettings, 'powerPercent' | 'speedMmPerS' | 'passes' | 'lineSpacingMm'> & {
+  readonly operation: Operation;
+};
 
 /**
  * The energy that a recipe gives to each mm of a line, all passes together, in J/mm; of an engraving to each mm², in
  * J/mm². Null where the power of the beam is not known.
  */
 export function energyPerMm(
-  { operation, powerPercent, speedMmPerS, passes, lineSpacingMm }: Recipe,
+  { operation, powerPercent, speedMmPerS, passes, lineSpacingMm }: Energetic,
   watts: number | null,
 ): number | null {
   if (watts === null) return null;
