@@ -182,6 +182,9 @@ test('twelve mends show what they would change, do it by a press, and are undone
     await page.getByRole('button', { name: /^Undo: / }).click();
     await expect(button).toBeEnabled();
   }
+  // Of outlines that cross, the list of pieces does not claim to be whole.
+  await openStage(page, 'Burn');
+  await expect(page.getByText('Cut outlines cross: more pieces')).toBeVisible();
 });
 
 test('a text with a field, or with letters too small, is opened from its finding', async ({ page }) => {
