@@ -2,13 +2,14 @@
 import { readFileSync } from 'node:fs';
 import { checkJob } from '@lambent/core/checks';
 import { newJob, pathOf } from '@lambent/core/document';
-import { addItems, changeSetting, setSheet } from '@lambent/core/edits';
+import { addItems, changeSetting, setSheet, transformItems } from '@lambent/core/edits';
 import { writeGcode } from '@lambent/core/formats';
 import { readSvg } from '@lambent/core/formats/svg';
-import { flatten, nodeCount } from '@lambent/core/geometry';
+import { flatten, nodeCount, translation } from '@lambent/core/geometry';
 import { planJob, prepareJob } from '@lambent/core/plan';
 import { sheetAsStocked, shopFromJson } from '@lambent/core/recipes';
 import { SaxesParser } from 'saxes';
+import { largeDrawing } from './drawing.mjs';
 
 const rounds = 9;
 const text = readFileSync(new URL('../demo/drawings/estuary-relief.svg', import.meta.url), 'utf8');
@@ -25,9 +26,12 @@ export function reliefJob() {
 }
 
 function jobOf(drawing) {
+  return onBoard(addItems(newJob('curlew', 'house'), drawing.items, drawing.groups));
+}
+
+function onBoard(job) {
   const machine = shop.machines.find(({ id }) => id === 'curlew');
   const material = shop.materials.find(({ id }) => id === 'grey-board-2');
-  const job = addItems(newJob('curlew', 'house'), drawing.items, drawing.groups);
   return setSheet(job, sheetAsStocked('s', material, machine));
 }
 
@@ -54,6 +58,24 @@ function inTurn(prepares, work) {
     });
   }
   return times.map((all) => all.sort((a, b) => a - b)[rounds >> 1]);
+}
+
+/** Moves one item after another of a job: the medians of checking it again, and of planning it, in ms. */
+function afterEdits(job) {
+  let now = job;
+  const [checks, plans] = [[], []];
+  for (let round = 0; round < rounds + 3; round++) {
+    now = transformItems(now, new Set([now.drawing.items[500 + round].id]), translation(0.05, 0));
+    const start = performance.now();
+    const prepared = prepareJob(now, shop);
+    const plan = planJob(prepared);
+    const planned = performance.now();
+    checkJob(prepared, plan);
+    if (round < 3) continue;
+    plans.push(planned - start);
+    checks.push(performance.now() - planned);
+  }
+  return [checks, plans].map((times) => times.sort((a, b) => a - b)[rounds >> 1]);
 }
 
 const nothing = () => undefined;
@@ -93,6 +115,7 @@ export function benchCore() {
     },
     ({ job, plan }) => checkJob(job, plan),
   );
+  const [rechecking, replanning] = afterEdits(onBoard(largeDrawing()));
   const plan = planJob(prepared());
   const writing = median(nothing, () => {
     let length = 0;
@@ -131,6 +154,12 @@ export function benchCore() {
       },
       { what: 'check with that kerf', ms: kerfChecking, yardstick: 'planning without', yardstickMs: planning },
       { what: 'check', ms: checking, yardstick: 'flattening the same paths alone', yardstickMs: flattening },
+      {
+        what: 'check again, one of 20,000 items moved',
+        ms: rechecking,
+        yardstick: 'planning that again',
+        yardstickMs: replanning,
+      },
       {
         what: 'write the G-code',
         ms: writing,

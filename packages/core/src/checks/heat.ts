@@ -1,6 +1,5 @@
 import type { Item } from '../document/item.ts';
-import { forEachMeeting } from '../geometry/questions/meeting-boxes.ts';
-import { polylineBounds } from '../geometry/questions/nesting.ts';
+import { forEachMeeting, numbersOfBoxes } from '../geometry/questions/meeting-boxes.ts';
 import { separates } from '../operations/operations.ts';
 import { cutLayers, nestedLines } from '../plan/cut-steps.ts';
 import type { PreparedJob, PreparedLayer } from '../plan/prepare.ts';
@@ -43,23 +42,15 @@ export const checkHeat: Check = (prepared) =>
 /** Lines that lie side by side with another within a distance; what lies in another is not beside it. */
 function crowded(prepared: PreparedJob, layer: PreparedLayer, mm: number): { items: Item[]; count: number } {
   const cuts = cutLayers(prepared);
-  const lines = nestedLines(prepared, cuts).flatMap(({ layerIndex, line }) =>
-    cuts[layerIndex] === layer ? [line] : [],
-  );
-  const boxes = new Float64Array(4 * lines.length);
-  lines.forEach(({ line }, i) => {
-    const { minX, minY, maxX, maxY } = polylineBounds(line);
-    boxes[4 * i] = minX;
-    boxes[4 * i + 1] = minY;
-    boxes[4 * i + 2] = maxX;
-    boxes[4 * i + 3] = maxY;
-  });
+  const lines = nestedLines(prepared, cuts).filter(({ layerIndex }) => cuts[layerIndex] === layer);
+  const boxes = numbersOfBoxes(lines, ({ bounds }) => bounds);
+  const isOpen = ({ line }: (typeof lines)[number]) => !line.line.closed;
   const isBeside = new Uint8Array(lines.length);
   forEachMeeting(boxes, mm, (a, b) => {
-    if (areApart(boxes, a, b) || (!lines[a].line.closed && !lines[b].line.closed)) isBeside[a] = isBeside[b] = 1;
+    if (areApart(boxes, a, b) || (isOpen(lines[a]) && isOpen(lines[b]))) isBeside[a] = isBeside[b] = 1;
   });
   const near = lines.filter((_, i) => isBeside[i] === 1);
-  return { items: [...new Set(near.map(({ item }) => item))], count: near.length };
+  return { items: [...new Set(near.map(({ line }) => line.item))], count: near.length };
 }
 
 function areApart(boxes: Float64Array, a: number, b: number): boolean {

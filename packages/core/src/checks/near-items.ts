@@ -1,5 +1,5 @@
 import { boundsOf, type Item } from '../document/item.ts';
-import { forEachMeeting } from '../geometry/questions/meeting-boxes.ts';
+import { forEachMeeting, numbersOfBoxes } from '../geometry/questions/meeting-boxes.ts';
 
 /** Items by whether their bounds meet those of another. */
 export interface NearItems {
@@ -20,14 +20,7 @@ export function nearItems(items: readonly Item[]): NearItems {
     (entry) => entry.items.length === items.length && entry.items.every((item, i) => item === items[i]),
   );
   if (known) return known.found;
-  const boxes = new Float64Array(4 * items.length);
-  items.forEach((item, i) => {
-    const { minX, minY, maxX, maxY } = boundsOf(item);
-    boxes[4 * i] = minX;
-    boxes[4 * i + 1] = minY;
-    boxes[4 * i + 2] = maxX;
-    boxes[4 * i + 3] = maxY;
-  });
+  const boxes = numbersOfBoxes(items, boundsOf);
   const isNear = new Uint8Array(items.length);
   forEachMeeting(boxes, within, (a, b) => {
     isNear[a] = isNear[b] = 1;

@@ -1,7 +1,7 @@
 import type { FillRule } from '../geometry/areas/area.ts';
 import { type Box, boxHeight, boxWidth, transformBox } from '../geometry/paths/box.ts';
 import { flatten, type Polyline } from '../geometry/paths/flatten.ts';
-import type { Matrix, Point } from '../geometry/paths/matrix.ts';
+import { isIdentity, type Matrix, type Point } from '../geometry/paths/matrix.ts';
 import { type Path, pathBounds, transformPath } from '../geometry/paths/path.ts';
 import { type OptionalSchema, optional, orNull, type ValueOf } from '../schema/schema.ts';
 import { record, unnamed } from '../schema/structures.ts';
@@ -103,6 +103,8 @@ function placedPath({ shape, matrix }: Item): Path {
 /** An item's exact bounds on the bed, in mm, its stroke's width not counted. */
 export function boundsOf(item: Item): Box {
   const { shape, matrix } = item;
+  // Most items lie where they were drawn; every check asks for the bounds of each.
+  if (isIdentity(matrix)) return boundsOfShape(shape);
   // Bounds stay bounds where x goes along x, or along y: thousands of items are moved without their outlines.
   return keepsAxes(matrix) ? transformBox(boundsOfShape(shape), matrix) : boundsOfTurned(item);
 }

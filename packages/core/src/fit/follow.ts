@@ -6,7 +6,7 @@ import type { Outline } from '../geometry/areas/combine.ts';
 import { borderAround } from '../geometry/offsets/border.ts';
 import { type OffsetSettings, offsetOutlines } from '../geometry/offsets/offset.ts';
 import { boxCentre } from '../geometry/paths/box.ts';
-import { identity, invert, type Matrix, multiply, translation } from '../geometry/paths/matrix.ts';
+import { identity, invert, isIdentity, type Matrix, multiply, translation } from '../geometry/paths/matrix.ts';
 import { nodeCount, type Path, pathBounds, transformPath } from '../geometry/paths/path.ts';
 import type { Progress } from '../geometry/paths/progress.ts';
 import { plainOffsetOf } from './plain-offset.ts';
@@ -227,8 +227,4 @@ function sourcesIn(shape: Shape | undefined): readonly string[] {
   if (!shape) return [];
   if (isFollowing(shape)) return shape.sources;
   return shape.kind === 'combined' ? shape.parts.flatMap((part) => sourcesIn(part.shape)) : [];
-}
-
-function isIdentity(matrix: Matrix): boolean {
-  return matrix.every((value, i) => value === identity[i]);
 }

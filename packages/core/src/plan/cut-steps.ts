@@ -1,7 +1,8 @@
 import { beamSide, kerfLines } from '../fit/kerf.ts';
 import { tabPoints } from '../fit/tabs.ts';
+import type { Box } from '../geometry/paths/box.ts';
 import { type Polyline, polylineContains, signedArea } from '../geometry/paths/flatten.ts';
-import { nestOutlines, polylineBounds } from '../geometry/questions/nesting.ts';
+import { nestOutlines } from '../geometry/questions/nesting.ts';
 import { separates } from '../operations/operations.ts';
 import { tabsOnLine } from './held.ts';
 import type { BurnLine } from './order.ts';
@@ -114,6 +115,7 @@ interface NestedLine {
   /** The place of its layer among those that were asked for. */
   readonly layerIndex: number;
   readonly line: BurnLine;
+  readonly bounds: Box;
   readonly depth: number;
   /** The lines that hold it, by place. */
   readonly holders: readonly number[];
@@ -143,10 +145,10 @@ const nested = new WeakMap<PreparedJob, { layers: readonly PreparedLayer[]; line
 
 function nest(prepared: PreparedJob, layers: readonly PreparedLayer[]): NestedLine[] {
   const lines = layers.flatMap((layer, layerIndex) => linesOf(prepared, layer).map((line) => ({ layerIndex, line })));
-  const { holders } = nestOutlines(lines.map(({ line }) => line.line));
+  const { holders, boxes } = nestOutlines(lines.map(({ line }) => line.line));
   const names = new Map<number, string>();
   const nameOf = (i: number): string => {
-    const name = names.get(i) ?? twinName(lines[i].line.line);
+    const name = names.get(i) ?? twinName(lines[i].line.line, boxes[i]);
     names.set(i, name);
     return name;
   };
@@ -155,6 +157,7 @@ function nest(prepared: PreparedJob, layers: readonly PreparedLayer[]): NestedLi
     const around = holders[i].filter((holder) => !met.has(nameOf(holder)) && met.add(nameOf(holder)));
     return {
       ...line,
+      bounds: boxes[i],
       depth: around.length,
       holders: around,
       isTwin: around.length < holders[i].length && holders[i].some((holder) => nameOf(holder) === nameOf(i)),
@@ -186,8 +189,7 @@ function beamLines({ job }: PreparedJob, { layer, settings }: Burning, line: Bur
 }
 
 /** The same for outlines that lie on each other, by their bounds and what they enclose, to 0.01 mm. */
-function twinName(line: Polyline): string {
-  const { minX, minY, maxX, maxY } = polylineBounds(line);
+function twinName(line: Polyline, { minX, minY, maxX, maxY }: Box): string {
   return [minX, minY, maxX, maxY, Math.sqrt(Math.abs(signedArea(line)))].map((value) => value.toFixed(2)).join(' ');
 }
 

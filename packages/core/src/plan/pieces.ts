@@ -36,16 +36,17 @@ export interface CutPart {
 /** Every closed line that the run cuts, in drawing order. */
 export function cutParts(prepared: PreparedJob): CutPart[] {
   const cuts = cutLayers(prepared);
-  return nestedLines(prepared, cuts).flatMap(({ layerIndex, line: { item, line, nth }, depth, isTwin }) => {
+  const parts: CutPart[] = [];
+  for (const { layerIndex, line: burnt, bounds, depth, isTwin } of nestedLines(prepared, cuts)) {
     const layer = cuts[layerIndex];
     const { settings } = layer.applied;
+    const { item, nth: subpath, line } = burnt;
     // What is drawn twice comes out once, and what is too small to be a shape is nothing that comes out.
-    if (!line.closed || !settings || isTwin) return [];
-    const bounds = polylineBounds(line);
-    if (isLeftOver(bounds)) return [];
-    const isHeld = tabsOnLine(prepared.job, settings, { item, nth, line }).length > 0;
-    return [{ item, subpath: nth, line, bounds, layer, depth, isHeld }];
-  });
+    if (!line.closed || !settings || isTwin || isLeftOver(bounds)) continue;
+    const isHeld = tabsOnLine(prepared.job, settings, burnt).length > 0;
+    parts.push({ item, subpath, line, bounds, layer, depth, isHeld });
+  }
+  return parts;
 }
 
 /** What comes free, by how the closed lines of all cuts that burn lie in each other. */

@@ -8,6 +8,11 @@ export interface Point {
 
 export const identity: Matrix = [1, 0, 0, 1, 0, 0];
 
+/** Whether a matrix leaves everything where it is. */
+export function isIdentity([a, b, c, d, e, f]: Matrix): boolean {
+  return a === 1 && b === 0 && c === 0 && d === 1 && e === 0 && f === 0;
+}
+
 /** The map that applies `inner` first, then `outer`. */
 export function multiply(outer: Matrix, inner: Matrix): Matrix {
   // By index: this is called for every element of a file and every item of a drawing.

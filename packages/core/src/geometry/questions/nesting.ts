@@ -22,6 +22,8 @@ export function polylineBounds({ points }: Polyline): Box {
 
 /** How outlines lie in each other: for each, the closed ones that hold it, how many, and the nearest of those; -1 for none. */
 export interface Nesting {
+  /** The bounds of each, in mm. */
+  readonly boxes: readonly Box[];
   readonly holders: readonly (readonly number[])[];
   readonly depths: Int32Array;
   readonly parents: Int32Array;
@@ -34,8 +36,8 @@ export interface Nesting {
 export function nestOutlines(outlines: readonly Polyline[]): Nesting {
   const depths = new Int32Array(outlines.length);
   const parents = new Int32Array(outlines.length).fill(-1);
-  if (outlines.length < 2) return { holders: outlines.map(() => []), depths, parents };
   const boxes = outlines.map(polylineBounds);
+  if (outlines.length < 2) return { boxes, holders: outlines.map(() => []), depths, parents };
   const index = indexBoxes(boxes);
   const holders = outlines.map((outline, i) => {
     const [x, y] = outline.points;
@@ -52,7 +54,7 @@ export function nestOutlines(outlines: readonly Polyline[]): Nesting {
   holders.forEach((found, i) => {
     for (const j of found) if (parents[i] < 0 || depths[j] > depths[parents[i]]) parents[i] = j;
   });
-  return { holders, depths, parents };
+  return { boxes, holders, depths, parents };
 }
 
 /** How many of the closed outlines each outline lies in. */
