@@ -182,9 +182,12 @@ test('twelve mends show what they would change, do it by a press, and are undone
     await page.getByRole('button', { name: /^Undo: / }).click();
     await expect(button).toBeEnabled();
   }
-  // Of outlines that cross, the list of pieces does not claim to be whole.
+  // Outlines that cross part each other: what comes of that is listed by size.
   await openStage(page, 'Burn');
-  await expect(page.getByText('Cut outlines cross: more pieces')).toBeVisible();
+  await page.getByRole('button', { name: /more sizes/ }).click();
+  const sizes = page.getByRole('list', { name: 'Pieces by size' });
+  for (const part of [/^1 piece10.00 × 6.00 mm$/, /^1 scrap5.00 × 6.00 mm$/])
+    await expect(sizes.getByRole('listitem').filter({ hasText: part })).toHaveCount(1);
 });
 
 test('a text with a field, or with letters too small, is opened from its finding', async ({ page }) => {

@@ -2,7 +2,7 @@ import type { SheetWish } from '@lambent/core/checks';
 import type { JobDocument } from '@lambent/core/document';
 import { type OutgoingChoices, prepareWithPictures } from '@lambent/core/formats';
 import type { Progress } from '@lambent/core/geometry';
-import { cutPieces, planJob, prepareJob, priceOf, type RunChoice } from '@lambent/core/plan';
+import { countPieces, piecesBySize, planJob, prepareJob, priceOf, type RunChoice } from '@lambent/core/plan';
 import type { Shop } from '@lambent/core/recipes';
 import type { ArtworkFormat } from './outgoing-files.ts';
 import { picturesOf, unpacked } from './worker-files.ts';
@@ -23,7 +23,7 @@ export const filesWork = {
   /** What a run of a job comes to that is not the one on the Bench. */
   async runExtent(_: Progress, job: JobDocument, shop: ShopLists, choice: RunChoice): Promise<RunExtent> {
     const prepared = await prepareWithPictures(job, shop, choice, unpacked);
-    return { timeS: planJob(prepared).timeS, pieces: cutPieces(prepared).pieces };
+    return { timeS: planJob(prepared).timeS, pieces: countPieces(piecesBySize(prepared)).pieces };
   },
 
   /** The program of a run, as a file. */

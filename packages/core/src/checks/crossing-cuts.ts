@@ -1,12 +1,14 @@
-import { type Item, pathOf } from '../document/item.ts';
-import { areaOf, intersectAreas, linesOfArea, sizeOfArea, subtractAreas } from '../geometry/areas/area.ts';
-import { signedArea } from '../geometry/paths/flatten.ts';
+import { type Item, pathOf, polylinesOf } from '../document/item.ts';
+import { areaOf, sizeOfArea } from '../geometry/areas/area.ts';
+import { facesOf } from '../geometry/areas/faces.ts';
 import type { Mend } from '../mends/mend.ts';
 import { separates } from '../operations/operations.ts';
-import { crossingClusters } from './crossings.ts';
+import { crossingClusters } from '../plan/crossings.ts';
 import { burntItems, type Check, type Finding, finding, withMends } from './finding.ts';
 import { itemsMovedByKerf } from './kerf.ts';
 
+/** Of more lines than these it is not said into how many pieces they part what they enclose. */
+const mostParted = 12;
 /** More places where cuts cross are put together in one finding. */
 const mostFindings = 12;
 
@@ -32,7 +34,8 @@ export const checkCrossingCuts: Check = (prepared) => {
 };
 
 function sentence(items: readonly Item[], level: Finding['level']): string {
-  const pieces = items.length === 2 ? looseOf(items[0], items[1]) : null;
+  const lines = items.flatMap((item) => polylinesOf(item).filter(({ closed }) => closed));
+  const pieces = lines.length <= mostParted ? facesOf(lines).length : null;
   const loose = pieces === null ? 'More pieces come loose than are drawn' : `${pieces} pieces come loose where they do`;
   const kerf =
     level === 'blocks' ? ' The kerf moves each of them, so that what is cut is not the size that is drawn.' : '';
@@ -40,14 +43,6 @@ function sentence(items: readonly Item[], level: Finding['level']): string {
 }
 
 const areaOfItem = (item: Item) => areaOf(pathOf(item), 'evenodd');
-
-/** How many pieces two crossing outlines cut loose: what only one of them holds, and what both do. */
-function looseOf(a: Item, b: Item): number {
-  const [first, second] = [areaOfItem(a), areaOfItem(b)];
-  const parts = [subtractAreas(first, second), subtractAreas(second, first), intersectAreas(first, second)];
-  // Of an area's outlines, those that run as its outer ones do are pieces; the others are their holes.
-  return parts.reduce((sum, part) => sum + linesOfArea(part).filter((line) => signedArea(line) > 0).length, 0);
-}
 
 function mendsFor(items: readonly Item[]): Mend[] {
   const ids = items.map(({ id }) => id);

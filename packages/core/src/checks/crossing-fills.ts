@@ -1,5 +1,5 @@
 import { fillsAreas } from '../operations/operations.ts';
-import { crossingItems } from './crossings.ts';
+import { crossingItems } from '../plan/crossings.ts';
 import { type Check, finding, withMends } from './finding.ts';
 import { uniteOverlaps } from './offers.ts';
 

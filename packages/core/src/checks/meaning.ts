@@ -5,9 +5,9 @@ import { boundsOf, type Item } from '../document/item.ts';
 import type { Layer } from '../document/layer.ts';
 import type { Mend } from '../mends/mend.ts';
 import { fillsAreas, isBurnt } from '../operations/operations.ts';
+import { nearItems } from '../plan/near-items.ts';
 import { burntItems, type Check, countOf, finding, ifAny, withMends } from './finding.ts';
 import { keptOnce } from './lines.ts';
-import { nearItems } from './near-items.ts';
 import { uniteOverlaps } from './offers.ts';
 
 /** Paints that neither the key nor the job gives a meaning. */

@@ -8,15 +8,14 @@ import {
   emptyArea,
   excludeAreas,
   growArea,
-  linesOfArea,
   strokeArea,
   subtractAreas,
   uniteAreas,
 } from '../geometry/areas/area.ts';
+import { partsOfArea } from '../geometry/areas/faces.ts';
 import { uniteBoxes } from '../geometry/paths/box.ts';
-import type { Polyline } from '../geometry/paths/flatten.ts';
 import { type Path, PathBuilder } from '../geometry/paths/path.ts';
-import { nestOutlines, nestRoots, polylineBounds } from '../geometry/questions/nesting.ts';
+import { polylineBounds } from '../geometry/questions/nesting.ts';
 import type { PreparedJob, PreparedLayer } from './prepare.ts';
 import type { Filled } from './scan-lines.ts';
 
@@ -159,16 +158,7 @@ function flipsOn({ job, burntAt }: PreparedJob, placed: readonly Placed[]): { it
 
 /** An area as pieces that lie apart: outer outlines, each with what is in it. */
 function piecesOf(area: Area): Filled[] {
-  const outlines = linesOfArea(area);
-  const roots = nestRoots(nestOutlines(outlines));
-  const pieces = new Map<number, Polyline[]>();
-  outlines.forEach((outline, i) => {
-    pieces.set(roots[i], [...(pieces.get(roots[i]) ?? []), outline]);
-  });
-  return [...pieces.values()].map((members) => ({
-    outlines: members,
-    bounds: members.map(polylineBounds).reduce(uniteBoxes),
-  }));
+  return partsOfArea(area).map((outlines) => ({ outlines, bounds: outlines.map(polylineBounds).reduce(uniteBoxes) }));
 }
 
 /** What a layer engraves, as one path to be filled even-odd: for showing it. */

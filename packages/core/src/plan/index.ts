@@ -1,7 +1,7 @@
 export { engravedFills, engravedPath, hasOwnFill } from './fill.ts';
 export { type HeldOutline, heldOutlines } from './held.ts';
 export { Move } from './moves.ts';
-export { type CutPieces, cutPieces, type PiecesOfSize, piecesBySize } from './pieces.ts';
+export { type CutPieces, countPieces, cutPieces, type PiecesOfSize, piecesBySize } from './pieces.ts';
 export { type BurnPlan, type PlanStep, planJob, stepTitle } from './plan.ts';
 export { type PreparedJob, type PreparedLayer, prepareJob, type RunChoice } from './prepare.ts';
 export { priceOf, sheetsUsed } from './price.ts';

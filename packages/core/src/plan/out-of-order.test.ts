@@ -8,7 +8,7 @@ import { appendPath, type Path, PathBuilder } from '../geometry/paths/path.ts';
 import type { Operation } from '../operations/operations.ts';
 import type { BurnLine } from './order.ts';
 import { outOfOrder } from './out-of-order.ts';
-import { cutPieces, piecesBySize } from './pieces.ts';
+import { countPieces, cutPieces, piecesBySize } from './pieces.ts';
 import { planJob } from './plan.ts';
 import { type PreparedLayer, prepareJob } from './prepare.ts';
 
@@ -98,7 +98,9 @@ describe('what burns after the cut that holds it', () => {
 
 describe('what comes free by cutting', () => {
   const pieces = (items: readonly Item[], change = (job: ReturnType<typeof jobWith>) => job) => {
-    const { pieces: count, fallsOut, holes, depths } = cutPieces(prepareJob(change(jobWith(items)), shop));
+    const prepared = prepareJob(change(jobWith(items)), shop);
+    const { pieces: count, fallsOut } = countPieces(piecesBySize(prepared));
+    const { holes, depths } = cutPieces(prepared);
     return { count, fallsOut, holes: holes.length, depths: items.map(({ id }) => depths.get(id)) };
   };
   const [a, b, c] = [square(10, 10, 100), square(30, 30, 60), square(50, 50, 20)];
@@ -169,6 +171,26 @@ describe('what comes free by cutting', () => {
     ]);
     const xs = planJob(twice).steps.flatMap(({ moves }) => [...moves.xs].filter((x) => x > 29 && x < 31));
     expect([...new Set(xs)]).toEqual([30.1]);
+  });
+
+  test('outlines that cross part each other: each part has its own size', () => {
+    const sizes = (items: readonly Item[], more = {}) =>
+      piecesBySize(prepareJob(jobWith(items, more), shop)).map(
+        ({ count, widthMm, heightMm, isWaste, isRough }) =>
+          `${count} × ${widthMm} × ${heightMm}${isWaste ? ' waste' : ''}${isRough ? ' rough' : ''}`,
+      );
+    // A slot over the edge of a plate, and a hole in what is left of that.
+    const [slot, hole] = [item(box(100, 50, 20, 6), 'cut'), item(box(20, 20, 10, 10), 'cut')];
+    expect(sizes([a, slot, hole])).toEqual(['1 × 100 × 100', '1 × 10 × 6', '1 × 10 × 10 waste', '1 × 10 × 6 waste']);
+    // A bar across cuts the plate in two.
+    const bar = item(box(0, 40, 120, 10), 'cut');
+    expect(sizes([a, bar])).toEqual(['1 × 100 × 60', '1 × 100 × 30', '2 × 10 × 10', '1 × 100 × 10 waste']);
+    const onLines = { settings: { cut: { kerfMm: 0.2 } }, burning: { cut: { keep: 'line' } } };
+    expect(sizes([a, bar], onLines)[0]).toBe('1 × 99.8 × 59.8');
+    // So many are not parted, and said to be rough.
+    const row = Array.from({ length: 41 }, (_, i) => item(box(10 + 6 * i, 10, 10, 10), 'cut'));
+    expect(sizes(row)).toEqual(['41 × 10 × 10 rough']);
+    expect(sizes(row.slice(1))).toEqual(['2 × 6 × 10', '38 × 2 × 10', '39 × 4 × 10 waste']);
   });
 
   test('of an item of several outlines each has its own size, curves to 0.01 mm', () => {

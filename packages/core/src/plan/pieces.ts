@@ -1,19 +1,19 @@
 import { boundsOf, type Item, pathOf, polylinesOf } from '../document/item.ts';
 import { isLeftOver } from '../edits/left-over.ts';
 import { beamSide } from '../fit/kerf.ts';
+import { facesOf } from '../geometry/areas/faces.ts';
 import { type Box, boxHeight, boxWidth } from '../geometry/paths/box.ts';
 import type { Polyline } from '../geometry/paths/flatten.ts';
 import { pathBounds } from '../geometry/paths/path.ts';
 import { pathOfSubpaths, subpathsOf } from '../geometry/paths/segments.ts';
 import { polylineBounds } from '../geometry/questions/nesting.ts';
+import { crossingClusters } from './crossings.ts';
 import { cutLayers, nestedLines } from './cut-steps.ts';
 import { tabsOnLine } from './held.ts';
 import type { PreparedJob, PreparedLayer } from './prepare.ts';
 
-/** What comes of a sheet by cutting: pieces, and what falls out of them. */
+/** How cut outlines lie in each other. */
 export interface CutPieces {
-  readonly pieces: number;
-  readonly fallsOut: number;
   /** The outlines within pieces; what they enclose, even-odd, is gone from the sheet. */
   readonly holes: readonly Polyline[];
   /** By item: in how many others its outermost outline lies. */
@@ -49,14 +49,13 @@ export function cutParts(prepared: PreparedJob): CutPart[] {
   return parts;
 }
 
-/** What comes free, by how the closed lines of all cuts that burn lie in each other. */
+/** How the closed lines of all cuts that burn lie in each other. */
 export function cutPieces(prepared: PreparedJob): CutPieces {
   const parts = cutParts(prepared);
-  const fallsOut = parts.filter(({ depth }) => depth % 2 === 1).length;
   const holes = parts.filter(({ depth }) => depth > 0).map(({ line }) => line);
   const depths = new Map<string, number>();
   for (const { item, depth } of parts) depths.set(item.id, Math.min(depth, depths.get(item.id) ?? depth));
-  return { pieces: parts.length - fallsOut, fallsOut, holes, depths };
+  return { holes, depths };
 }
 
 /** Parts of one size that come out of a sheet. */
@@ -65,32 +64,94 @@ export interface PiecesOfSize {
   /** Whether they are what falls out of pieces. */
   readonly isWaste: boolean;
   readonly isHeld: boolean;
+  /** Whether so many outlines cross there that more comes out than was looked for. */
+  readonly isRough: boolean;
   /** As they come out, the kerf taken off, in mm. */
   readonly widthMm: number;
   readonly heightMm: number;
   readonly itemIds: readonly string[];
 }
 
+/** Something that comes out of the sheet. */
+type Loose = Omit<PiecesOfSize, 'count'>;
+
 /** What comes out by its size, to 0.01 mm: pieces before waste, the largest first. */
 export function piecesBySize(prepared: PreparedJob): PiecesOfSize[] {
   const sizes = new Map<string, PiecesOfSize & { count: number; itemIds: string[] }>();
-  for (const { item, subpath, line, layer, depth, isHeld } of cutParts(prepared)) {
-    const isWaste = depth % 2 === 1;
-    const kerfMm = layer.applied.settings?.kerfMm ?? 0;
-    // The beam goes beside the line by half the kerf, or on it, and takes as much again.
-    const growth = (beamSide(item, subpath, depth, layer.burning.keep) - 1) * kerfMm;
-    const bounds = outlineBounds(item, subpath, line);
-    const [widthMm, heightMm] = [boxWidth(bounds), boxHeight(bounds)].map((mm) => rounded(Math.max(0, mm + growth)));
-    const name = [isWaste, isHeld, widthMm, heightMm].join(' ');
+  for (const loose of looseParts(prepared)) {
+    const { isWaste, isHeld, isRough, widthMm, heightMm, itemIds } = loose;
+    const name = [isWaste, isHeld, isRough, widthMm, heightMm].join(' ');
     const known = sizes.get(name);
     if (known) {
       known.count++;
-      if (known.itemIds.at(-1) !== item.id) known.itemIds.push(item.id);
-    } else sizes.set(name, { count: 1, isWaste, isHeld, widthMm, heightMm, itemIds: [item.id] });
+      known.itemIds.push(...itemIds.filter((id) => id !== known.itemIds.at(-1)));
+    } else sizes.set(name, { ...loose, count: 1, itemIds: [...itemIds] });
   }
   return [...sizes.values()].sort(
     (a, b) => Number(a.isWaste) - Number(b.isWaste) || b.widthMm * b.heightMm - a.widthMm * a.heightMm,
   );
+}
+
+/** How many pieces come out, and how much waste of them. */
+export function countPieces(sizes: readonly PiecesOfSize[]): { pieces: number; fallsOut: number } {
+  const sum = (isWaste: boolean) => sizes.reduce((all, size) => (size.isWaste === isWaste ? all + size.count : all), 0);
+  return { pieces: sum(false), fallsOut: sum(true) };
+}
+
+/** More lines than these that cross are not parted: what they come to takes too long to find. */
+const mostCrossing = 40;
+
+/** What each closed line cuts out; lines that cross part what they enclose. */
+function looseParts(prepared: PreparedJob): Loose[] {
+  const parts = cutParts(prepared);
+  const clusterOf = new Map<Item, number>();
+  crossingClusters([...new Set(parts.map(({ item }) => item))]).forEach(({ items }, i) => {
+    for (const item of items) clusterOf.set(item, i);
+  });
+  const crossing = new Map<number, CutPart[]>();
+  for (const part of parts) {
+    const cluster = clusterOf.get(part.item);
+    if (cluster === undefined) continue;
+    const known = crossing.get(cluster);
+    if (known) known.push(part);
+    else crossing.set(cluster, [part]);
+  }
+  const isParted = (part: CutPart) => (crossing.get(clusterOf.get(part.item) ?? -1)?.length ?? 0) <= mostCrossing;
+  const alone = parts.filter((part) => !clusterOf.has(part.item) || !isParted(part));
+  const clusters = [...crossing.values()].filter((members) => members.length <= mostCrossing);
+  return [
+    ...alone.map((part) => ({ ...wholeOf(part), isRough: clusterOf.has(part.item) })),
+    ...clusters.flatMap(partedBy),
+  ];
+}
+
+/** What one line cuts out. */
+function wholeOf({ item, subpath, line, layer, depth, isHeld }: CutPart): Loose {
+  const kerfMm = layer.applied.settings?.kerfMm ?? 0;
+  // The beam goes beside the line by half the kerf, or on it, and takes as much again.
+  const growth = (beamSide(item, subpath, depth, layer.burning.keep) - 1) * kerfMm;
+  const size = sizeOf(outlineBounds(item, subpath, line), growth);
+  return { ...size, isWaste: depth % 2 === 1, isHeld, isRough: false, itemIds: [item.id] };
+}
+
+/** What lines that cross cut out between them: its kerf is taken off where the beam goes along the lines. */
+function partedBy(parts: readonly CutPart[]): Loose[] {
+  const { layer } = parts[0];
+  const growth = layer.burning.keep === 'line' ? -(layer.applied.settings?.kerfMm ?? 0) : 0;
+  const itemIds = [...new Set(parts.map(({ item }) => item.id))];
+  const outermost = Math.min(...parts.map(({ depth }) => depth));
+  return facesOf(parts.map(({ line }) => line)).map(({ bounds, depth }) => ({
+    ...sizeOf(bounds, growth),
+    isWaste: (outermost + depth) % 2 === 0,
+    isHeld: false,
+    isRough: false,
+    itemIds,
+  }));
+}
+
+function sizeOf(bounds: Box, growth: number): Pick<Loose, 'widthMm' | 'heightMm'> {
+  const [widthMm, heightMm] = [boxWidth(bounds), boxHeight(bounds)].map((mm) => rounded(Math.max(0, mm + growth)));
+  return { widthMm, heightMm };
 }
 
 /** The exact bounds of one of an item's outlines, in bed mm. */

@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { Button } from '../../../ui/button.tsx';
 import { useBench, useBenchActions } from '../../context.ts';
 import { unitOf } from '../../state/document.ts';
-import { findingsOf, pieceSizesOf } from '../../state/plan.ts';
+import { pieceSizesOf } from '../../state/plan.ts';
 import { Part } from '../drawer.tsx';
 
 /** So many sizes are listed before one asks for more. */
@@ -14,7 +14,6 @@ const shownAtFirst = 6;
 export function PiecesPart() {
   const actions = useBenchActions();
   const sizes = useBench(pieceSizesOf);
-  const doCross = useBench((state) => findingsOf(state)?.some(({ code }) => code === 'cuts-cross') ?? false);
   const [all, setAll] = useState(false);
   if (!sizes || sizes.length === 0) return null;
   const shown = all ? sizes : sizes.slice(0, shownAtFirst);
@@ -37,9 +36,9 @@ export function PiecesPart() {
           </li>
         ))}
       </ul>
-      {doCross && (
+      {sizes.some(({ isRough }) => isRough) && (
         <p className="text-[12px] text-warn">
-          Cut outlines cross: more pieces, and smaller ones, come loose than are listed. Check says where.
+          Many cut outlines cross: more pieces, and smaller ones, come loose than are listed. Check says where.
         </p>
       )}
       {sizes.length > shownAtFirst && (

@@ -1,4 +1,5 @@
 import { type Mend, mended } from '@lambent/core/mends';
+import { countPieces } from '@lambent/core/plan';
 import { formatClock } from '@lambent/core/units';
 import { useEffect, useState } from 'react';
 import type { RunExtent } from '../../../workers/files-work.ts';
@@ -17,7 +18,7 @@ export function MendEffect({ mend }: { mend: Mend }) {
   const [then, setThen] = useState<RunExtent | null>(null);
   const timeS = useBench((state) => planOf(state)?.timeS ?? null);
   const sizes = useBench(pieceSizesOf);
-  const pieces = sizes?.reduce((sum, { count, isWaste }) => (isWaste ? sum : sum + count), 0) ?? 0;
+  const { pieces } = countPieces(sizes ?? []);
   useEffect(() => {
     const state = actions.get();
     const job = jobOf(state);

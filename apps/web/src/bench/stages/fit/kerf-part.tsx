@@ -3,13 +3,14 @@ import { changeSetting, keepSide, setBurning } from '@lambent/core/edits';
 import { burntGrowth } from '@lambent/core/fit';
 import { boxHeight, boxWidth } from '@lambent/core/geometry';
 import { separates } from '@lambent/core/operations';
-import type { PreparedLayer } from '@lambent/core/plan';
+import { countPieces, type PreparedLayer } from '@lambent/core/plan';
 import { Button } from '../../../ui/button.tsx';
 import { Choice } from '../../../ui/choice.tsx';
 import { LengthField } from '../../../ui/length-field.tsx';
 import { piecesOf } from '../../bed/draw-gaps.ts';
 import { useBench, useBenchActions } from '../../context.ts';
 import { jobOf, unitOf } from '../../state/document.ts';
+import { pieceSizesOf } from '../../state/plan.ts';
 import { kerfWords } from './kerf-words.ts';
 
 const sides: readonly { value: Keep; text: string }[] = [
@@ -113,7 +114,9 @@ function Measures({ item, cut: { applied, burning } }: { item: Item; cut: Prepar
 }
 
 function FallsOut() {
-  const { pieces, fallsOut } = piecesOf(useBench((state) => state.prepared));
+  const sizes = useBench(pieceSizesOf);
+  if (!sizes) return null;
+  const { pieces, fallsOut } = countPieces(sizes);
   const count = (many: number, entry: string, several: string) => `${many} ${many === 1 ? entry : several}`;
   return (
     <p className="text-quiet">
