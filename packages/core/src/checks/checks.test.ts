@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import type { Item } from '../document/item.ts';
 import { switchLayer } from '../edits/layers.ts';
-import { box, item, jobWith, line, shop } from '../fixtures/shop.ts';
+import { box, item, jobWith, line, rule, shop } from '../fixtures/shop.ts';
 import { rotation } from '../geometry/paths/matrix.ts';
 import { planJob } from '../plan/plan.ts';
 import { prepareJob } from '../plan/prepare.ts';
@@ -148,4 +148,16 @@ describe('settings', () => {
     expect(check([near])).toMatchObject([{ code: 'run-up-short', level: 'notes' }]);
     expect(blocks(check([near]))).toBe(false);
   });
+});
+
+test('an item that is filled on one layer and drawn on another is told once', () => {
+  const both = item(box(-50, 20, 20), 'cut', { paint: { stroke: '#FF0000', strokeWidthMm: 0.1, fill: '#0000FF' } });
+  const key = {
+    ...shop.keys[0],
+    rules: [rule({ colour: '#FF0000', layerId: 'cut' }), rule({ part: 'fill', colour: '#0000FF', layerId: 'engrave' })],
+  };
+  const prepared = prepareJob(jobWith([{ ...both, pinned: null }]), { ...shop, keys: [key] });
+  expect([...prepared.meaning.placed.values()].filter((placed) => placed.length > 0)).toHaveLength(2);
+  const found = checkJob(prepared, planJob(prepared)).filter(({ code }) => code === 'off-bed');
+  expect(found.map(({ itemIds }) => itemIds)).toEqual([[both.id]]);
 });

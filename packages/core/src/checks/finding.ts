@@ -73,9 +73,14 @@ export function burntItems(
   return found;
 }
 
-/** Items of several layers, each once: only those with a second layer are on more than one. */
+/** Items of several layers, each once. */
 export function eachOnce(items: readonly Item[]): readonly Item[] {
-  return items.some(({ also }) => also !== undefined) ? [...new Set(items)] : items;
+  return items.some(mayBeOnTwo) ? [...new Set(items)] : items;
+}
+
+/** Whether an item may be on two layers: by a second one of its own, or by its stroke and its fill. */
+function mayBeOnTwo({ also, paint: { stroke, fill } }: Item): boolean {
+  return also !== undefined || (stroke !== null && fill !== null);
 }
 
 /** Every check asks for them. */

@@ -26,7 +26,7 @@ function thinFinding(job: PreparedJob, prepared: PreparedLayer, boxes: readonly 
   const { layer, applied } = prepared;
   const items = itemsIn(prepared, boxes);
   const spacing = applied.settings?.lineSpacingMm ?? 0;
-  const thinnest = Math.min(...boxes.map((box) => Math.min(boxWidth(box), boxHeight(box))));
+  const thinnest = leastOf(boxes, (box) => Math.min(boxWidth(box), boxHeight(box)));
   const [shapes, parts] = [countOf(boxes.length, 'shape', 'shapes'), countOf(boxes.length, 'thin part', 'thin parts')];
   const isFilled = fillsAreas(layer.operation);
   const message = isFilled
@@ -61,7 +61,7 @@ function finerLines({ id, layer, placed, applied }: PreparedLayer, boxes: readon
         (thin, line) => (line.closed ? Math.min(thin, across(polylineBounds(line))) : thin),
         sofar,
       ),
-    Math.min(...boxes.map(across)),
+    leastOf(boxes, across),
   );
   const mm = Math.floor(thinnest * 100 + 1e-6) / 100;
   if (mm < least || mm <= 0) return null;
@@ -71,6 +71,11 @@ function finerLines({ id, layer, placed, applied }: PreparedLayer, boxes: readon
     isSafe: false,
     step: { kind: 'set', preparedId: id, setting: 'lineSpacingMm', value: mm },
   };
+}
+
+/** The least of what is measured of boxes, of which there may be more than a call takes. */
+function leastOf(boxes: readonly Box[], measure: (box: Box) => number): number {
+  return boxes.reduce((least, box) => Math.min(least, measure(box)), Number.POSITIVE_INFINITY);
 }
 
 /** The items that have an outline with such bounds; where outlines were united, the smallest one around a place. */

@@ -77,19 +77,18 @@ type Loose = Omit<PiecesOfSize, 'count'>;
 
 /** What comes out by its size, to 0.01 mm: pieces before waste, the largest first. */
 export function piecesBySize(prepared: PreparedJob): PiecesOfSize[] {
-  const sizes = new Map<string, PiecesOfSize & { count: number; itemIds: string[] }>();
+  const sizes = new Map<string, { first: Loose; count: number; ids: Set<string> }>();
   for (const loose of looseParts(prepared)) {
     const { isWaste, isHeld, isRough, widthMm, heightMm, itemIds } = loose;
     const name = [isWaste, isHeld, isRough, widthMm, heightMm].join(' ');
-    const known = sizes.get(name);
-    if (known) {
-      known.count++;
-      known.itemIds.push(...itemIds.filter((id) => id !== known.itemIds.at(-1)));
-    } else sizes.set(name, { ...loose, count: 1, itemIds: [...itemIds] });
+    const known = sizes.get(name) ?? { first: loose, count: 0, ids: new Set() };
+    sizes.set(name, known);
+    known.count++;
+    for (const id of itemIds) known.ids.add(id);
   }
-  return [...sizes.values()].sort(
-    (a, b) => Number(a.isWaste) - Number(b.isWaste) || b.widthMm * b.heightMm - a.widthMm * a.heightMm,
-  );
+  return [...sizes.values()]
+    .map(({ first, count, ids }) => ({ ...first, count, itemIds: [...ids] }))
+    .sort((a, b) => Number(a.isWaste) - Number(b.isWaste) || b.widthMm * b.heightMm - a.widthMm * a.heightMm);
 }
 
 /** How many pieces come out, and how much waste of them. */

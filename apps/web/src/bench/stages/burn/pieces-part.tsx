@@ -21,7 +21,7 @@ export function PiecesPart() {
     <Part title="What falls out">
       <ul className="flex flex-col gap-0.5 text-[12.5px]" aria-label="Pieces by size">
         {shown.map((size) => (
-          <li key={`${size.isWaste} ${size.isHeld} ${size.widthMm} ${size.heightMm}`}>
+          <li key={`${size.isWaste} ${size.isHeld} ${size.isRough} ${size.widthMm} ${size.heightMm}`}>
             <button
               type="button"
               className="flex w-full justify-between gap-3 rounded px-1 py-0.5 text-left hover:bg-table focus-visible:outline focus-visible:outline-petrol"
