@@ -1,4 +1,5 @@
 import type { Item } from '../document/item.ts';
+import { boxesMeet } from '../geometry/paths/box.ts';
 import { forEachMeeting, numbersOfBoxes } from '../geometry/questions/meeting-boxes.ts';
 import { separates } from '../operations/operations.ts';
 import { cutLayers, nestedLines } from '../plan/cut-steps.ts';
@@ -47,15 +48,9 @@ function crowded(prepared: PreparedJob, layer: PreparedLayer, mm: number): { ite
   const isOpen = ({ line }: (typeof lines)[number]) => !line.line.closed;
   const isBeside = new Uint8Array(lines.length);
   forEachMeeting(boxes, mm, (a, b) => {
-    if (areApart(boxes, a, b) || (isOpen(lines[a]) && isOpen(lines[b]))) isBeside[a] = isBeside[b] = 1;
+    if (!boxesMeet(lines[a].bounds, lines[b].bounds) || (isOpen(lines[a]) && isOpen(lines[b])))
+      isBeside[a] = isBeside[b] = 1;
   });
   const near = lines.filter((_, i) => isBeside[i] === 1);
   return { items: [...new Set(near.map(({ line }) => line.item))], count: near.length };
-}
-
-function areApart(boxes: Float64Array, a: number, b: number): boolean {
-  const [i, j] = [4 * a, 4 * b];
-  return (
-    boxes[j] > boxes[i + 2] || boxes[j + 2] < boxes[i] || boxes[j + 1] > boxes[i + 3] || boxes[j + 3] < boxes[i + 1]
-  );
 }

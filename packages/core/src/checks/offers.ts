@@ -50,7 +50,7 @@ export function gapInWords(mm: number): string {
 }
 
 /**
- * Has edges that items share burnt once; null where no layer that cuts has any of the items.
+ * Makes the edges that items share burn once. Null where no layer that cuts holds two of the items.
  * @param onLine whether along the lines, so that cuts which the kerf keeps apart lie on each other.
  */
 export function cutOnce(prepared: PreparedJob, items: readonly Item[], onLine: boolean): Mend | null {

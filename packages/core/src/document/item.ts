@@ -93,6 +93,23 @@ export function perItem<T extends object | number | null>(compute: (item: Item) 
   };
 }
 
+/** As many lists are kept: those that the plan and the checks of one job ask for. */
+const mostLists = 6;
+
+/** Keeps what is computed from a list of items, of the lists that were asked for last. */
+export function perItems<T>(compute: (items: readonly Item[]) => T): (items: readonly Item[]) => T {
+  let kept: { items: readonly Item[]; value: T }[] = [];
+  return (items) => {
+    const known = kept.find(
+      (entry) => entry.items.length === items.length && entry.items.every((item, i) => item === items[i]),
+    );
+    if (known) return known.value;
+    const value = compute(items);
+    kept = [{ items, value }, ...kept].slice(0, mostLists);
+    return value;
+  };
+}
+
 /** An item's outline on the bed, in mm. */
 export const pathOf: (item: Item) => Path = perItem(placedPath);
 

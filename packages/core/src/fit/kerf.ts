@@ -72,10 +72,7 @@ function outlineAt(item: Item, nth: number): Path {
   const outlines = outlinesOf(item);
   const lines = polylinesOf(item);
   if (outlines.length === lines.length) return pathOfSubpaths([outlines[nth]]);
-  const { points } = lines[nth];
-  const builder = new PathBuilder().moveTo(points[0], points[1]);
-  for (let i = 2; i < points.length; i += 2) builder.lineTo(points[i], points[i + 1]);
-  return builder.close().build();
+  return new PathBuilder().ring(lines[nth].points).build();
 }
 
 /**

@@ -1,4 +1,4 @@
-import { boundsOf, type Item, pathOf, polylinesOf } from '../document/item.ts';
+import { boundsOf, type Item, pathOf, perItems, polylinesOf } from '../document/item.ts';
 import { areaOf, intersectAreas, sizeOfArea, subtractAreas } from '../geometry/areas/area.ts';
 import { type Box, boxOf, growBox } from '../geometry/paths/box.ts';
 import { Components } from '../geometry/questions/components.ts';
@@ -29,7 +29,7 @@ export function crossingItems(items: readonly Item[]): Crossing {
 }
 
 /** Items by which of them cross each other, directly or by way of others; what crosses none is left out. */
-export function crossingClusters(items: readonly Item[]): Crossing[] {
+export const crossingClusters: (items: readonly Item[]) => readonly Crossing[] = perItems((items) => {
   const { near } = nearItems(items);
   const runs = new EdgeRuns(
     near.flatMap((item, owner) => polylinesOf(item).flatMap((line) => (line.closed ? [{ owner, line }] : []))),
@@ -71,7 +71,7 @@ export function crossingClusters(items: readonly Item[]): Crossing[] {
     const places = found.filter(({ owner }) => own.has(owner)).map(({ place }) => place);
     return [{ items: members.map((i) => near[i]), places: places.slice(0, mostPlaces) }];
   });
-}
+});
 
 /** An edge of a closed outline. */
 interface Edge {

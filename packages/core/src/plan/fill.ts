@@ -125,12 +125,7 @@ function areaOfPlaced(placed: Placed, { fillRule }: LayerBurning, hairline: numb
 /** An item's closed outlines alone: open lines enclose nothing. */
 const closedPathOf: (item: Item) => Path = perItem((item) => {
   const builder = new PathBuilder();
-  for (const { points, closed } of polylinesOf(item)) {
-    if (!closed) continue;
-    builder.moveTo(points[0], points[1]);
-    for (let i = 2; i < points.length; i += 2) builder.lineTo(points[i], points[i + 1]);
-    builder.close();
-  }
+  for (const { points, closed } of polylinesOf(item)) if (closed) builder.ring(points);
   return builder.build();
 });
 
@@ -164,13 +159,7 @@ function piecesOf(area: Area): Filled[] {
 /** What a layer engraves, as one path to be filled even-odd: for showing it. */
 export function engravedPath(fill: EngravedFill): Path {
   const builder = new PathBuilder();
-  for (const { outlines } of fill.pieces) {
-    for (const { points } of outlines) {
-      builder.moveTo(points[0], points[1]);
-      for (let i = 2; i < points.length; i += 2) builder.lineTo(points[i], points[i + 1]);
-      builder.close();
-    }
-  }
+  for (const { outlines } of fill.pieces) for (const { points } of outlines) builder.ring(points);
   return builder.build();
 }
 

@@ -103,34 +103,29 @@ const mostCrossing = 40;
 /** What each closed line cuts out; lines that cross part what they enclose. */
 function looseParts(prepared: PreparedJob): Loose[] {
   const parts = cutParts(prepared);
-  const clusterOf = new Map<Item, number>();
-  crossingClusters([...new Set(parts.map(({ item }) => item))]).forEach(({ items }, i) => {
-    for (const item of items) clusterOf.set(item, i);
-  });
-  const crossing = new Map<number, CutPart[]>();
-  for (const part of parts) {
-    const cluster = clusterOf.get(part.item);
-    if (cluster === undefined) continue;
-    const known = crossing.get(cluster);
-    if (known) known.push(part);
-    else crossing.set(cluster, [part]);
+  /** By item that crosses others: the lines of all that cross each other there. */
+  const crossing = new Map<Item, CutPart[]>();
+  const items = new Set(cutLayers(prepared).flatMap(({ placed }) => placed.map(({ item }) => item)));
+  for (const cluster of crossingClusters([...items])) {
+    const members: CutPart[] = [];
+    for (const item of cluster.items) crossing.set(item, members);
   }
-  const isParted = (part: CutPart) => (crossing.get(clusterOf.get(part.item) ?? -1)?.length ?? 0) <= mostCrossing;
-  const alone = parts.filter((part) => !clusterOf.has(part.item) || !isParted(part));
-  const clusters = [...crossing.values()].filter((members) => members.length <= mostCrossing);
-  return [
-    ...alone.map((part) => ({ ...wholeOf(part), isRough: clusterOf.has(part.item) })),
-    ...clusters.flatMap(partedBy),
-  ];
+  for (const part of parts) crossing.get(part.item)?.push(part);
+  const parted = new Set([...crossing.values()].filter(({ length }) => length > 0 && length <= mostCrossing));
+  const whole = parts.flatMap((part) => {
+    const members = crossing.get(part.item);
+    return members && parted.has(members) ? [] : [wholeOf(part, members !== undefined)];
+  });
+  return [...whole, ...[...parted].flatMap(partedBy)];
 }
 
 /** What one line cuts out. */
-function wholeOf({ item, subpath, line, layer, depth, isHeld }: CutPart): Loose {
+function wholeOf({ item, subpath, line, layer, depth, isHeld }: CutPart, isRough: boolean): Loose {
   const kerfMm = layer.applied.settings?.kerfMm ?? 0;
   // The beam goes beside the line by half the kerf, or on it, and takes as much again.
   const growth = (beamSide(item, subpath, depth, layer.burning.keep) - 1) * kerfMm;
   const size = sizeOf(outlineBounds(item, subpath, line), growth);
-  return { ...size, isWaste: depth % 2 === 1, isHeld, isRough: false, itemIds: [item.id] };
+  return { ...size, isWaste: depth % 2 === 1, isHeld, isRough, itemIds: [item.id] };
 }
 
 /** What lines that cross cut out between them: its kerf is taken off where the beam goes along the lines. */

@@ -2,10 +2,8 @@ import { fillsAreas } from '@lambent/core/operations';
 import { type BurnPlan, Move, type PlanStep } from '@lambent/core/plan';
 import type { BurnShares } from '@lambent/core/recipes';
 import { BurntPixels } from '../burnt/burnt-pixels.ts';
+import { guessedKerf } from './draw-gaps.ts';
 import type { View } from './view.ts';
-
-/** How wide a burn is where no kerf is known, in mm. */
-const thinnestBurn = 0.15;
 
 /** The moves of a plan one after the other, with the time at which each ends. */
 interface Timeline {
@@ -70,19 +68,11 @@ export function headAt(plan: BurnPlan, time: number): { x: number; y: number } |
   return { x: xs[i - 1] + (xs[i] - xs[i - 1]) * share, y: ys[i - 1] + (ys[i] - ys[i - 1]) * share };
 }
 
-/** A canvas that keeps what was drawn on it for one view. */
-class Sheet {
-  readonly canvas = document.createElement('canvas');
-
-  /** Empties it, in a size in pixels. */
-  clear(width: number, height: number): void {
-    this.canvas.width = width;
-    this.canvas.height = height;
-  }
-
-  get context(): CanvasRenderingContext2D | null {
-    return this.canvas.getContext('2d');
-  }
+/** From bed mm to the pixels of a canvas. */
+interface Frame {
+  readonly scale: number;
+  readonly x: number;
+  readonly y: number;
 }
 
 /**
@@ -90,8 +80,8 @@ class Sheet {
  * the head between. As time goes on it adds what is new; another view, another plan or going back starts it afresh.
  */
 export class BurnPainter {
-  private readonly stock = new Sheet();
-  private readonly ways = new Sheet();
+  private readonly stock = document.createElement('canvas');
+  private readonly ways = document.createElement('canvas');
   private pixels = new BurntPixels(1, 1);
   private plan: BurnPlan | null = null;
   private view: View | null = null;
@@ -105,64 +95,78 @@ export class BurnPainter {
     view: View,
     size: { readonly width: number; readonly height: number; readonly ratio: number },
   ): HTMLCanvasElement[] {
+    const { stock, ways } = this;
     const timeline = timelineOf(plan);
     const until = moveAt(timeline, time);
     const [width, height] = [Math.round(size.width * size.ratio), Math.round(size.height * size.ratio)];
     const isResized = this.pixels.width !== width || this.pixels.height !== height;
     if (plan !== this.plan || view !== this.view || isResized || until < this.painted) {
-      this.stock.clear(width, height);
-      this.ways.clear(width, height);
+      // A canvas that is given a size is empty.
+      for (const canvas of [stock, ways]) Object.assign(canvas, { width, height });
       this.pixels = new BurntPixels(width, height);
       this.painted = 0;
       this.plan = plan;
       this.view = view;
     }
     if (until > this.painted) {
+      const frame = { scale: view.scale * size.ratio, x: view.x * size.ratio, y: view.y * size.ratio };
       timeline.steps.forEach((step, s) => {
         const from = Math.max(this.painted, timeline.firsts[s]);
         const to = Math.min(until, timeline.firsts[s] + step.moves.kinds.length);
         if (from >= to) return;
-        this.burn(timeline, s, from, to, sharesOf(step), size.ratio);
-        if (!fillsAreas(step.operation)) this.addWays(timeline, from, to, size.ratio);
+        burn(this.pixels, timeline, s, from, to, sharesOf(step), frame);
+        if (!fillsAreas(step.operation)) addWays(ways.getContext('2d'), timeline, from, to, frame, size.ratio);
       });
-      const context = this.stock.context;
+      const context = stock.getContext('2d');
       this.pixels.flush((part, x, y) => context?.putImageData(part, x, y));
       this.painted = until;
     }
-    return [this.stock.canvas, this.ways.canvas];
+    return [stock, ways];
   }
+}
 
-  private burn(timeline: Timeline, s: number, from: number, to: number, shares: BurnShares, ratio: number): void {
-    const { xs, ys, kinds, steps, firsts } = timeline;
-    const { operation, settings, moves } = steps[s];
-    const view = this.view ?? { scale: 1, x: 0, y: 0 };
-    const scale = view.scale * ratio;
-    const isArea = fillsAreas(operation);
-    const wide = scale * (isArea ? settings.lineSpacingMm : settings.kerfMm || thinnestBurn);
-    for (let i = Math.max(1, from); i < to; i++) {
-      if (kinds[i] !== Move.lit) continue;
-      const power = moves.powers ? moves.powers[i - firsts[s]] : 1;
-      const given = power === 1 ? shares : { through: shares.through * power, dark: shares.dark * power };
-      const [x0, y0] = [xs[i - 1] * scale + view.x * ratio, ys[i - 1] * scale + view.y * ratio];
-      const [x1, y1] = [xs[i] * scale + view.x * ratio, ys[i] * scale + view.y * ratio];
-      if (isArea) this.pixels.row(x0, y0, x1, y1, wide, given);
-      else this.pixels.line(x0, y0, x1, y1, wide, given);
-    }
+/** Burns moves of a step into the stock. */
+function burn(
+  pixels: BurntPixels,
+  { xs, ys, kinds, steps, firsts }: Timeline,
+  s: number,
+  from: number,
+  to: number,
+  shares: BurnShares,
+  { scale, x, y }: Frame,
+): void {
+  const { operation, settings, moves } = steps[s];
+  const isArea = fillsAreas(operation);
+  const wide = scale * (isArea ? settings.lineSpacingMm : settings.kerfMm || guessedKerf);
+  for (let i = Math.max(1, from); i < to; i++) {
+    if (kinds[i] !== Move.lit) continue;
+    const power = moves.powers ? moves.powers[i - firsts[s]] : 1;
+    const given = power === 1 ? shares : { through: shares.through * power, dark: shares.dark * power };
+    const [x0, y0] = [xs[i - 1] * scale + x, ys[i - 1] * scale + y];
+    const [x1, y1] = [xs[i] * scale + x, ys[i] * scale + y];
+    if (isArea) pixels.row(x0, y0, x1, y1, wide, given);
+    else pixels.line(x0, y0, x1, y1, wide, given);
   }
+}
 
-  private addWays({ xs, ys, kinds }: Timeline, from: number, to: number, ratio: number): void {
-    const { context } = this.ways;
-    const { view } = this;
-    if (!context || !view) return;
-    const unlit = new Path2D();
-    for (let i = from; i < to; i++) {
-      if (kinds[i] !== Move.travel) continue;
-      unlit.moveTo(i > 0 ? xs[i - 1] : xs[i], i > 0 ? ys[i - 1] : ys[i]);
-      unlit.lineTo(xs[i], ys[i]);
-    }
-    context.setTransform(view.scale * ratio, 0, 0, view.scale * ratio, view.x * ratio, view.y * ratio);
-    context.lineWidth = 0.7 / view.scale;
-    context.strokeStyle = 'rgb(30 42 46 / 0.3)';
-    context.stroke(unlit);
+/** Draws where the head goes from one line to the next. */
+function addWays(
+  context: CanvasRenderingContext2D | null,
+  { xs, ys, kinds }: Timeline,
+  from: number,
+  to: number,
+  { scale, x, y }: Frame,
+  ratio: number,
+): void {
+  if (!context) return;
+  const unlit = new Path2D();
+  for (let i = from; i < to; i++) {
+    if (kinds[i] !== Move.travel) continue;
+    unlit.moveTo(i > 0 ? xs[i - 1] : xs[i], i > 0 ? ys[i - 1] : ys[i]);
+    unlit.lineTo(xs[i], ys[i]);
   }
+  context.setTransform(scale, 0, 0, scale, x, y);
+  context.lineWidth = (0.7 * ratio) / scale;
+  context.strokeStyle = 'rgb(30 42 46 / 0.3)';
+  context.stroke(unlit);
 }

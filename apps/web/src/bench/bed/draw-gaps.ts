@@ -3,12 +3,12 @@ import { type BurnPlan, type CutPieces, cutPieces, Move, type PreparedJob } from
 import type { View } from './view.ts';
 
 /** How wide a cut looks where its kerf is not known, in mm. */
-const guessedKerf = 0.2;
+export const guessedKerf = 0.2;
 
 const ways = new WeakMap<BurnPlan, { width: number; path: Path2D }[]>();
 const known = new WeakMap<PreparedJob, CutPieces>();
 
-/** What comes free of the sheet; kept for as long as the job is. */
+/** How cut outlines lie in each other; kept for as long as the job is. */
 export function piecesOf(prepared: PreparedJob): CutPieces {
   let pieces = known.get(prepared);
   if (!pieces) {

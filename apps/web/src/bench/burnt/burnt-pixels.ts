@@ -103,14 +103,14 @@ export class BurntPixels {
     const from = Math.max(0, Math.round(Math.min(a0, a1)));
     const to = Math.min(along, Math.round(Math.max(a0, a1)));
     const slope = (b1 - b0) / (a1 - a0 || 1);
-    for (let a = from; a < to; a++) {
-      take(b0 + (a + 0.5 - a0) * slope, (b) => {
-        if (b < 0 || b >= across) return -1;
-        const [x, y] = isFlat ? [a, b] : [b, a];
-        this.touch(x, y);
-        return y * this.width + x;
-      });
-    }
+    let a = from;
+    const pixelOf = (b: number) => {
+      if (b < 0 || b >= across) return -1;
+      const [x, y] = isFlat ? [a, b] : [b, a];
+      this.touch(x, y);
+      return y * this.width + x;
+    };
+    for (; a < to; a++) take(b0 + (a + 0.5 - a0) * slope, pixelOf);
   }
 
   private touch(x: number, y: number): void {

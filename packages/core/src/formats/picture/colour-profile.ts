@@ -1,4 +1,5 @@
 import { pictureKind } from './describe.ts';
+import { jpegSegments } from './jpeg-segments.ts';
 import { pngChunks } from './png-chunks.ts';
 import { profileOfWebp } from './webp.ts';
 
@@ -32,16 +33,14 @@ function profileOfPng(bytes: Uint8Array): string | null {
   return gamma;
 }
 
-const mark = 'ICC_PROFILE\0';
+const profileName = 'ICC_PROFILE\0';
 
 /** The first part of a profile among the segments ahead of a JPEG's pixels (ICC.1, B.4). */
 function profileOfJpeg(bytes: Uint8Array): Uint8Array | null {
-  for (let offset = 2; offset + 4 < bytes.length && bytes[offset] === 0xff && bytes[offset + 1] !== 0xda; ) {
-    const size = bytes[offset + 2] * 256 + bytes[offset + 3];
-    const body = bytes.subarray(offset + 4, offset + 2 + size);
-    if (bytes[offset + 1] === 0xe2 && String.fromCharCode(...body.subarray(0, mark.length)) === mark)
-      return body.subarray(mark.length + 2);
-    offset += 2 + size;
+  for (const { mark, start, end } of jpegSegments(bytes)) {
+    const body = bytes.subarray(start, end);
+    if (mark === 0xe2 && String.fromCharCode(...body.subarray(0, profileName.length)) === profileName)
+      return body.subarray(profileName.length + 2);
   }
   return null;
 }

@@ -1,5 +1,6 @@
 import { colourProfileOf } from './colour-profile.ts';
 import { pictureKind } from './describe.ts';
+import { jpegSegments } from './jpeg-segments.ts';
 import { isAnimatedWebp } from './webp.ts';
 
 /** What of a picture's file is not taken, or not there: a code and a sentence without its capital and full stop. */
@@ -23,9 +24,7 @@ export function pictureTroubles(bytes: Uint8Array): { code: string; message: str
 /** Whether a JPEG lacks the mark at its end; within its compressed data that mark cannot stand. */
 function isCutShort(bytes: Uint8Array): boolean {
   let offset = 2;
-  while (offset + 4 < bytes.length && bytes[offset] === 0xff && bytes[offset + 1] !== 0xda) {
-    offset += 2 + bytes[offset + 2] * 256 + bytes[offset + 3];
-  }
+  for (const { end } of jpegSegments(bytes)) offset = end;
   for (let i = bytes.length - 2; i >= offset; i--) if (bytes[i] === 0xff && bytes[i + 1] === 0xd9) return false;
   return true;
 }

@@ -28,7 +28,7 @@ export function facesOf(lines: readonly Polyline[]): Face[] {
   let parts: { area: Area; depth: number }[] = [];
   let covered = emptyArea;
   for (const line of lines) {
-    const area = areaWithin(line);
+    const area = areaOf(new PathBuilder().ring(line.points).build(), 'evenodd');
     const split = parts.flatMap(({ area: part, depth }) => [
       { area: intersectAreas(part, area), depth: depth + 1 },
       { area: subtractAreas(part, area), depth },
@@ -41,12 +41,6 @@ export function facesOf(lines: readonly Polyline[]): Face[] {
   return parts.flatMap(({ area, depth }) =>
     partsOfArea(area).map((outlines) => ({ bounds: outlines.map(polylineBounds).reduce(uniteBoxes), depth })),
   );
-}
-
-function areaWithin({ points }: Polyline): Area {
-  const builder = new PathBuilder().moveTo(points[0], points[1]);
-  for (let i = 2; i < points.length; i += 2) builder.lineTo(points[i], points[i + 1]);
-  return areaOf(builder.close().build(), 'evenodd');
 }
 
 /** The parts of an area that lie apart: each as its outer outline with the holes in it. */

@@ -65,10 +65,7 @@ function addRing(builder: PathBuilder, ring: Float64Array): void {
   for (let i = 1; i < count; i++) if (squareFrom(ring, i) > squareFrom(ring, far)) far = i;
   const there = simplifyPolyline(ring.slice(0, 2 * far + 2), tolerance);
   const back = simplifyPolyline(Float64Array.from([...ring.slice(2 * far), ring[0], ring[1]]), tolerance);
-  const points = [...there, ...back.slice(2, -2)];
-  builder.moveTo(points[0], points[1]);
-  for (let i = 2; i < points.length; i += 2) builder.lineTo(points[i], points[i + 1]);
-  builder.close();
+  builder.ring([...there, ...back.slice(2, -2)]);
 }
 
 function squareFrom(ring: Float64Array, i: number): number {

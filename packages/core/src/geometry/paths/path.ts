@@ -62,6 +62,13 @@ export class PathBuilder {
     return this;
   }
 
+  /** A closed subpath of straight lines, through x and y of each point one after another. */
+  ring(points: ArrayLike<number>): this {
+    this.moveTo(points[0], points[1]);
+    for (let i = 2; i < points.length; i += 2) this.lineTo(points[i], points[i + 1]);
+    return this.close();
+  }
+
   cubicTo(x1: number, y1: number, x2: number, y2: number, x: number, y: number): this {
     this.begin();
     this.verbs.push(Verb.cubic);
