@@ -36,7 +36,8 @@ export const checkBeamPath: Check = (prepared, plan) => {
 };
 
 /** The ends of moves that lie off the bed, and of which prepared layer they are; null for the way back. */
-function pointsOutside(plan: BurnPlan, { minX, minY, maxX, maxY }: Box) {
+function pointsOutside(plan: BurnPlan, bed: Box) {
+  const { minX, minY, maxX, maxY } = growBox(bed, slack);
   const points: (Point & { preparedId: string | null })[] = [];
   const parts = [
     ...plan.steps.map(({ moves, preparedId }) => ({ moves, preparedId })),
@@ -45,7 +46,7 @@ function pointsOutside(plan: BurnPlan, { minX, minY, maxX, maxY }: Box) {
   for (const { moves, preparedId } of parts) {
     const { xs, ys } = moves;
     for (let i = 0; i < xs.length; i++) {
-      const isOn = xs[i] >= minX - slack && xs[i] <= maxX + slack && ys[i] >= minY - slack && ys[i] <= maxY + slack;
+      const isOn = xs[i] >= minX && xs[i] <= maxX && ys[i] >= minY && ys[i] <= maxY;
       if (!isOn) points.push({ x: xs[i], y: ys[i], preparedId });
     }
   }

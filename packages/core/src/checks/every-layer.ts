@@ -1,11 +1,12 @@
 import { type Item, polylinesOf } from '../document/item.ts';
+import { perEach } from '../document/per-each.ts';
 import { leftOverOf } from '../edits/left-over.ts';
 import { type Box, growBox } from '../geometry/paths/box.ts';
 import type { Polyline } from '../geometry/paths/flatten.ts';
 import { nearEnds } from '../geometry/questions/near-ends.ts';
 import { followsLines, isBurnt, type Operation, separates } from '../operations/operations.ts';
 import type { PreparedJob } from '../plan/prepare.ts';
-import { type Check, countOf, eachOnce, finding, withMends } from './finding.ts';
+import { type Check, countOf, eachOnce, finding, itemsOfLayers, withMends } from './finding.ts';
 import { gapInWords, joinedWithin } from './offers.ts';
 
 /*
@@ -18,10 +19,8 @@ function undecidedItems({ meaning, parked, burntAt }: PreparedJob): Item[] {
 }
 
 /** Items on layers of an operation that burns, also of those that are switched off. */
-function itemsOn({ layers }: PreparedJob, wanted: (operation: Operation) => boolean): Item[] {
-  return layers.flatMap(({ layer, placed }) =>
-    isBurnt(layer.operation) && wanted(layer.operation) ? placed.map(({ item }) => item) : [],
-  );
+function itemsOn({ layers }: PreparedJob, wanted: (operation: Operation) => boolean): readonly Item[] {
+  return itemsOfLayers(layers.filter(({ layer }) => isBurnt(layer.operation) && wanted(layer.operation)));
 }
 
 /**
@@ -33,7 +32,11 @@ export function lineItems(
   burnt: (operation: Operation) => boolean = followsLines,
 ): readonly Item[] {
   const open = undecidedItems(prepared).filter(({ paint }) => paint.stroke !== null && paint.fill === null);
-  return eachOnce([...itemsOn(prepared, burnt), ...open]);
+  return withOpen(itemsOn(prepared, burnt), open);
+}
+
+function withOpen(items: readonly Item[], open: readonly Item[]): readonly Item[] {
+  return open.length === 0 ? items : eachOnce([...items, ...open]);
 }
 
 /** Ends further apart than this, in mm, are not taken to be meant as one where lines need not close. */
@@ -41,15 +44,20 @@ const tinyGapMm = 0.3;
 
 const none: readonly Polyline[] = [];
 
-function openLinesOf(item: Item): readonly Polyline[] {
-  const lines = polylinesOf(item);
-  return lines.every(({ closed }) => closed) ? none : lines.filter(({ closed }) => !closed);
-}
+/** By item: its lines that do not close, points alone among them. */
+export const openLinesOfEach: (items: readonly Item[]) => readonly (readonly Polyline[])[] = perEach(
+  (items: readonly Item[]) =>
+    items.map((item) => {
+      const lines = polylinesOf(item);
+      return lines.every(({ closed }) => closed) ? none : lines.filter(({ closed }) => !closed);
+    }),
+);
 
 /** Ends of lines that nearly meet, where what is open is no fault of itself: on scores, and before colours mean anything. */
 export const checkGaps: Check = (prepared) => {
   const items = lineItems(prepared, (operation) => followsLines(operation) && !separates(operation));
-  const lines = items.flatMap((item) => openLinesOf(item).map((line) => ({ item, line })));
+  const openLines = openLinesOfEach(items);
+  const lines = items.flatMap((item, i) => openLines[i].map((line) => ({ item, line })));
   const gaps = nearEnds(
     lines.map(({ line }) => line),
     tinyGapMm,
@@ -73,14 +81,21 @@ export const checkGaps: Check = (prepared) => {
   ];
 };
 
+const leftOverOfEach = perEach((items: readonly Item[]) => items.map(leftOverOf));
+
 /** Points, and things too small to be a shape: a click too many leaves them. */
 export const checkLeftOver: Check = (prepared) => {
   const places: Box[] = [];
   const items: Item[] = [];
   const removable: Item[] = [];
-  for (const item of eachOnce([...itemsOn(prepared, () => true), ...undecidedItems(prepared)])) {
-    const left = leftOverOf(item);
+  const all = withOpen(
+    itemsOn(prepared, () => true),
+    undecidedItems(prepared),
+  );
+  const leftOvers = leftOverOfEach(all);
+  for (const [i, left] of leftOvers.entries()) {
     if (left.places.length === 0) continue;
+    const item = all[i];
     places.push(...left.places);
     items.push(item);
     if (left.isAll || item.shape.kind === 'path') removable.push(item);

@@ -3,7 +3,7 @@ import type { Box } from '../geometry/paths/box.ts';
 import type { Mend } from '../mends/mend.ts';
 import { isBurnt, type Operation } from '../operations/operations.ts';
 import type { BurnPlan } from '../plan/plan.ts';
-import type { PreparedJob } from '../plan/prepare.ts';
+import type { PreparedJob, PreparedLayer } from '../plan/prepare.ts';
 import type { FindingCode, FindingLevel } from './catalogue.ts';
 
 /** One result of the checks: what, where and why, in a plain sentence. */
@@ -67,7 +67,7 @@ export function burntItems(
   burnt.set(prepared, known);
   let found = known.get(wanted);
   if (!found) {
-    found = itemsBurnt(prepared, wanted);
+    found = itemsOfLayers(prepared.layers.filter(({ layer, on }) => on && wanted(layer.operation)));
     known.set(wanted, found);
   }
   return found;
@@ -86,7 +86,17 @@ function mayBeOnTwo({ also, paint: { stroke, fill } }: Item): boolean {
 /** Every check asks for them. */
 const burnt = new WeakMap<PreparedJob, Map<(operation: Operation) => boolean, readonly Item[]>>();
 
-function itemsBurnt({ layers }: PreparedJob, wanted: (operation: Operation) => boolean): readonly Item[] {
-  const lists = layers.flatMap(({ layer, on, placed }) => (on && wanted(layer.operation) ? [placed] : []));
-  return eachOnce(lists.flatMap((placed) => placed.map(({ item }) => item)));
+/** The items of some layers, each once. */
+export function itemsOfLayers(layers: readonly PreparedLayer[]): readonly Item[] {
+  const lists = layers.filter(({ placed }) => placed.length > 0).map(itemsOfLayer);
+  // On one layer an item stands once.
+  return lists.length === 1 ? lists[0] : eachOnce(lists.flat());
+}
+
+const layerItems = new WeakMap<PreparedLayer, readonly Item[]>();
+
+function itemsOfLayer(layer: PreparedLayer): readonly Item[] {
+  const items = layerItems.get(layer) ?? layer.placed.map(({ item }) => item);
+  layerItems.set(layer, items);
+  return items;
 }

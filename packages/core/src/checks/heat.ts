@@ -51,6 +51,13 @@ function crowded(prepared: PreparedJob, layer: PreparedLayer, mm: number): { ite
     if (!boxesMeet(lines[a].bounds, lines[b].bounds) || (isOpen(lines[a]) && isOpen(lines[b])))
       isBeside[a] = isBeside[b] = 1;
   });
-  const near = lines.filter((_, i) => isBeside[i] === 1);
-  return { items: [...new Set(near.map(({ line }) => line.item))], count: near.length };
+  const items: Item[] = [];
+  let count = 0;
+  for (const [i, { line }] of lines.entries()) {
+    if (isBeside[i] === 0) continue;
+    count++;
+    // The lines of an item follow each other.
+    if (items.at(-1) !== line.item) items.push(line.item);
+  }
+  return { items, count };
 }

@@ -4,15 +4,17 @@ import { joinEnds } from '../edits/join-ends.ts';
 import type { Mend } from '../mends/mend.ts';
 import { fillsAreas, separates } from '../operations/operations.ts';
 import type { PreparedJob } from '../plan/prepare.ts';
-import { lineItems } from './every-layer.ts';
+import { lineItems, openLinesOfEach } from './every-layer.ts';
 import { burntItems, type Check, countOf, finding, ifAny, withMends } from './finding.ts';
 import { sharedCuts } from './kerf.ts';
 import { cutsInTwo } from './meant.ts';
 import { cutOnce, joinedWithin, scored } from './offers.ts';
 import { overlappingItems } from './overlap.ts';
 
-function hasOpen(item: Item): boolean {
-  return polylinesOf(item).some((line) => !line.closed && line.points.length >= 4);
+/** Items with a line that does not close. */
+function openItems(items: readonly Item[]): Item[] {
+  const openLines = openLinesOfEach(items);
+  return items.filter((_, i) => openLines[i].some(({ points }) => points.length >= 4));
 }
 
 /** Outlines that follow others and are not yet what they should be: what would burn is what they were. */
@@ -32,7 +34,7 @@ export const checkWaiting: Check = (prepared) => {
 export const checkOpenCuts: Check = (prepared) => {
   // What divides a piece from edge to edge is said of its own.
   const dividing = new Set(cutsInTwo(prepared));
-  const open = burntItems(prepared, separates).filter((item) => hasOpen(item) && !dividing.has(item));
+  const open = openItems(burntItems(prepared, separates)).filter((item) => !dividing.has(item));
   return ifAny(open, () =>
     withMends(
       finding(
@@ -61,7 +63,7 @@ function joined({ job }: PreparedJob, items: readonly Item[]): Mend | null {
 
 /** Lines on an engrave layer that do not close: there is nothing to fill. */
 export const checkOpenEngraves: Check = (prepared) => {
-  const open = burntItems(prepared, fillsAreas).filter(hasOpen);
+  const open = openItems(burntItems(prepared, fillsAreas));
   return ifAny(open, () =>
     withMends(
       finding(
@@ -83,7 +85,8 @@ export const checkTwice: Check = (prepared) => {
       burning.sharedEdges === 'once' ? placed.map(({ item }) => item) : [],
     ),
   );
-  const items = lineItems(prepared).filter((item) => !once.has(item));
+  const all = lineItems(prepared);
+  const items = once.size === 0 ? all : all.filter((item) => !once.has(item));
   const { items: twice, lengthMm } = overlappingItems(items);
   // Parts that share an edge on purpose are said of their own.
   const shared = new Set(sharedCuts(prepared).items);

@@ -19,9 +19,13 @@ function isWithin({ line, bounds }: CutPart, mm: number): boolean {
 export const checkLoose: Check = (prepared) => {
   const gap = prepared.machine.bedGapMm;
   if (!gap) return [];
-  const small = cutParts(prepared).filter((part) => part.depth % 2 === 0 && !part.isHeld && isWithin(part, 2 * gap));
-  const drops = small.filter((part) => isWithin(part, gap));
-  const tips = small.length === drops.length ? [] : small.filter((part) => !isWithin(part, gap));
+  const drops: CutPart[] = [];
+  const tips: CutPart[] = [];
+  for (const part of cutParts(prepared)) {
+    if (part.depth % 2 === 1 || part.isHeld) continue;
+    if (isWithin(part, gap)) drops.push(part);
+    else if (isWithin(part, 2 * gap)) tips.push(part);
+  }
   const lies = `the ${gap} mm gaps of ${prepared.machine.name}’s bed`;
   const said = (code: 'drops' | 'tips', pieces: readonly CutPart[], sentence: string) => {
     const items = [...new Set(pieces.map(({ item }) => item))];

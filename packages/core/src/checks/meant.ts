@@ -8,7 +8,8 @@ import { nestedLines } from '../plan/cut-steps.ts';
 import type { BurnPlan } from '../plan/plan.ts';
 import type { PreparedJob, PreparedLayer } from '../plan/prepare.ts';
 import { formatClock, formatDuration } from '../units/duration.ts';
-import { type Check, countOf, finding, ifAny, withMends } from './finding.ts';
+import { openLinesOfEach } from './every-layer.ts';
+import { type Check, countOf, finding, ifAny, itemsOfLayers, withMends } from './finding.ts';
 import { scored } from './offers.ts';
 
 /*
@@ -21,8 +22,7 @@ const onEdge = 0.1;
 /** Open cuts that run from edge to edge of a piece: where a bend was meant, the piece falls in two. */
 export function cutsInTwo(prepared: PreparedJob): Item[] {
   const cuts = prepared.layers.filter(({ layer, on }) => on && separates(layer.operation));
-  const hasOpen = cuts.some(({ placed }) => placed.some(({ item }) => polylinesOf(item).some(({ closed }) => !closed)));
-  if (!hasOpen) return [];
+  if (openLinesOfEach(itemsOfLayers(cuts)).every((lines) => lines.length === 0)) return [];
   const lines = nestedLines(prepared, cuts).map(({ line }) => line);
   const closed = lines.filter(({ line }) => line.closed);
   const dividing = lines.filter(({ item, line }) => {

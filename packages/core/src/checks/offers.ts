@@ -1,4 +1,4 @@
-import { boundsAmong, type Item } from '../document/item.ts';
+import { boundsOfAll, type Item } from '../document/item.ts';
 import type { Layer } from '../document/layer.ts';
 import { type Box, shiftInto } from '../geometry/paths/box.ts';
 import { withCompany } from '../mends/company.ts';
@@ -79,9 +79,8 @@ export function movedInto(
 ): Mend | null {
   // What lands elsewhere, or is mirrored, does not go where its drawing is moved to.
   if (items.length === 0 || run.landing.kind !== 'as-drawn' || run.mirrored) return null;
-  const itemIds = withCompany(job, items);
-  const bounds = boundsAmong(job.drawing, new Set(itemIds));
-  const shift = shiftInto(bounds, room);
+  const all = withCompany(job.drawing, items);
+  const shift = shiftInto(boundsOfAll(all), room);
   if (!shift) return null;
   // In whole hundredths, and rather a little further than not far enough.
   const step = (mm: number) => (Math.sign(mm) * Math.ceil(Math.abs(mm) * 100 - 1e-6)) / 100 || 0;
@@ -91,6 +90,6 @@ export function movedInto(
     words,
     name: words[0].toLowerCase() + words.slice(1),
     isSafe: true,
-    step: { kind: 'move', itemIds, dx, dy },
+    step: { kind: 'move', itemIds: all.map(({ id }) => id), dx, dy },
   };
 }

@@ -1,4 +1,5 @@
 import { type Item, polylinesOf } from '../document/item.ts';
+import { perEach } from '../document/per-each.ts';
 import { EdgeRuns, edgesInRun, type OwnedLine } from '../geometry/questions/edge-runs.ts';
 import { nearItems } from '../plan/near-items.ts';
 
@@ -24,17 +25,14 @@ const shortest = 0.2;
 /** How much of an item lies on itself, in mm. */
 const ownOverlaps = new WeakMap<Item, number>();
 
-/** Items that lie on themselves, of those that lie apart. Those not known yet are looked at together: most do not. */
-function onThemselves(items: readonly Item[]): { item: Item; lengthMm: number }[] {
+/** The same for items that lie apart. Those not known yet are looked at together: most do not lie on themselves. */
+const ownOverlapOfEach = perEach((items: readonly Item[]): number[] => {
   const fresh = items.filter((item) => !ownOverlaps.has(item));
   const { owners } = overlappingOwners(ownedLines(fresh));
   for (const item of fresh) ownOverlaps.set(item, 0);
   for (const owner of owners) ownOverlaps.set(fresh[owner], overlappingOwners(ownedLines([fresh[owner]])).lengthMm);
-  return items.flatMap((item) => {
-    const lengthMm = ownOverlaps.get(item) ?? 0;
-    return lengthMm > 0 ? [{ item, lengthMm }] : [];
-  });
-}
+  return items.map((item) => ownOverlaps.get(item) ?? 0);
+});
 
 function ownedLines(items: readonly Item[]): OwnedLine[] {
   return items.flatMap((item, owner) => polylinesOf(item).map((line) => ({ owner, line })));
@@ -46,11 +44,12 @@ export function overlappingItems(items: readonly Item[]): { items: Item[]; lengt
   const together = overlappingOwners(ownedLines(near));
   const concerned = new Set(together.owners.map((owner) => near[owner]));
   let { lengthMm } = together;
-  for (const own of onThemselves(alone)) {
-    concerned.add(own.item);
-    lengthMm += own.lengthMm;
+  for (const [i, ownMm] of ownOverlapOfEach(alone).entries()) {
+    if (ownMm === 0) continue;
+    concerned.add(alone[i]);
+    lengthMm += ownMm;
   }
-  return { items: items.filter((item) => concerned.has(item)), lengthMm };
+  return { items: concerned.size === 0 ? [] : items.filter((item) => concerned.has(item)), lengthMm };
 }
 
 /**

@@ -1,4 +1,4 @@
-import { boundsOf, type Item } from '../document/item.ts';
+import { boundsOf, boundsOfEach, type Item } from '../document/item.ts';
 import { type Sheet, sheetBox, sheetHolds, sheetSafeBox, sheetUnder } from '../document/sheet.ts';
 import { type Box, boxContains, boxesMeet, growBox, shiftInto } from '../geometry/paths/box.ts';
 import { bedBox } from '../machine/machine.ts';
@@ -13,7 +13,9 @@ const slack = 0.005;
 /** The items that are drawn off the bed, wholly or in part, where the run burns them. */
 export function itemsOffBed(prepared: PreparedJob): Item[] {
   const bed = bedBox(prepared.machine);
-  return burntItems(prepared).filter((item) => !boxContains(bed, boundsOf(item), slack));
+  const items = burntItems(prepared);
+  const bounds = boundsOfEach(items);
+  return items.filter((_, i) => !boxContains(bed, bounds[i], slack));
 }
 
 /** What lies off the bed, or nearer to its edge than the machine's margin. */
@@ -73,8 +75,8 @@ export const checkSheet: Check = (prepared) => {
   const close: Item[] = [];
   // Of a single sheet that is not turned, a look at its box tells for most.
   const safe = sheets.length === 1 && !sheets[0].angle ? sheetSafeBox(sheets[0]) : null;
-  for (const item of items) {
-    const bounds = boundsOf(item);
+  for (const [i, bounds] of boundsOfEach(items).entries()) {
+    const item = items[i];
     // What lies off the bed is told of that.
     if ((safe && boxContains(safe, bounds, slack)) || !boxContains(bed, bounds, slack)) continue;
     const home = sheetUnder(sheets, item);
@@ -148,10 +150,9 @@ function sheetOntoBed({ id }: Sheet, box: Box, bed: Box): Mend | null {
 function sortByPlace(items: readonly Item[], whole: Box, safe: Box): { outside: Item[]; between: Item[] } {
   const outside: Item[] = [];
   const between: Item[] = [];
-  for (const item of items) {
-    const bounds = boundsOf(item);
-    if (!boxContains(whole, bounds, slack)) outside.push(item);
-    else if (!boxContains(safe, bounds, slack)) between.push(item);
+  for (const [i, bounds] of boundsOfEach(items).entries()) {
+    if (!boxContains(whole, bounds, slack)) outside.push(items[i]);
+    else if (!boxContains(safe, bounds, slack)) between.push(items[i]);
   }
   return { outside, between };
 }

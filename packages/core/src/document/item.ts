@@ -7,6 +7,7 @@ import { type OptionalSchema, optional, orNull, type ValueOf } from '../schema/s
 import { record, unnamed } from '../schema/structures.ts';
 import { flag, knownWord, number, oneOf, text, yes } from '../schema/values.ts';
 import { colour, fillRule, matrix } from './fields.ts';
+import { perEach } from './per-each.ts';
 import { shapeSchema } from './shape.ts';
 import { boundsOfShape, outlineOf } from './shapes.ts';
 
@@ -125,6 +126,11 @@ export function boundsOf(item: Item): Box {
   // Bounds stay bounds where x goes along x, or along y: thousands of items are moved without their outlines.
   return keepsAxes(matrix) ? transformBox(boundsOfShape(shape), matrix) : boundsOfTurned(item);
 }
+
+/** The bounds of every item of a list, by place; what checks and the pointer ask of whole drawings. */
+export const boundsOfEach: (items: readonly Item[]) => readonly Box[] = perEach((items: readonly Item[]) =>
+  items.map(boundsOf),
+);
 
 const boundsOfTurned: (item: Item) => Box = perItem((item) => pathBounds(pathOf(item)));
 

@@ -1,25 +1,35 @@
-import { boundsOf, type Item } from '../document/item.ts';
-import type { JobDocument } from '../document/job.ts';
+import { boundsOf, type Drawing, type Item } from '../document/item.ts';
 import { itemsNear } from '../picking/nearby.ts';
 
-/** The ids of items with those that they touch or hold, and their groups: a hole moves with its plate. */
-export function withCompany({ drawing }: JobDocument, items: readonly Item[]): string[] {
-  const ids = new Set(items.map(({ id }) => id));
-  const byGroup = new Map<string, Item[]>();
-  for (const item of drawing.items) {
-    if (item.groupId === null) continue;
-    const mates = byGroup.get(item.groupId);
-    if (mates) mates.push(item);
-    else byGroup.set(item.groupId, [item]);
-  }
-  const waiting = drawing.items.filter(({ id }) => ids.has(id));
+/** Items of a drawing with those that they touch or hold, and their groups: a hole moves with its plate. */
+export function withCompany(drawing: Drawing, items: readonly Item[]): Item[] {
+  const mates = matesIn(drawing.items);
+  const all = new Set(items);
+  const waiting = [...items];
   for (let next = waiting.pop(); next; next = waiting.pop()) {
-    const mates = next.groupId === null ? [] : (byGroup.get(next.groupId) ?? []);
-    for (const other of [...mates, ...itemsNear(drawing, boundsOf(next))]) {
-      if (ids.has(other.id) || other.hidden) continue;
-      ids.add(other.id);
+    const others = next.groupId === null ? [] : (mates.get(next.groupId) ?? []);
+    for (const other of [...others, ...itemsNear(drawing, boundsOf(next))]) {
+      if (all.has(other) || other.hidden) continue;
+      all.add(other);
       waiting.push(other);
     }
   }
-  return [...ids];
+  return [...all];
+}
+
+const matesKnown = new WeakMap<readonly Item[], ReadonlyMap<string, readonly Item[]>>();
+
+/** By group: the items right in it. */
+function matesIn(items: readonly Item[]): ReadonlyMap<string, readonly Item[]> {
+  const known = matesKnown.get(items);
+  if (known) return known;
+  const mates = new Map<string, Item[]>();
+  for (const item of items) {
+    if (item.groupId === null) continue;
+    const others = mates.get(item.groupId);
+    if (others) others.push(item);
+    else mates.set(item.groupId, [item]);
+  }
+  matesKnown.set(items, mates);
+  return mates;
 }

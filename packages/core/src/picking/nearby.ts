@@ -1,5 +1,5 @@
 import type Flatbush from 'flatbush';
-import { boundsOf, type Drawing, type Item } from '../document/item.ts';
+import { boundsOfEach, type Drawing, type Item } from '../document/item.ts';
 import { type Box, isEmpty } from '../geometry/paths/box.ts';
 import { indexBoxes } from '../geometry/paths/box-index.ts';
 
@@ -15,8 +15,9 @@ const placedItems = new WeakMap<readonly Item[], Placed>();
 export function itemsNear({ items }: Pick<Drawing, 'items'>, box: Box): Item[] {
   let placed = placedItems.get(items);
   if (!placed) {
-    const some = items.filter((item) => !isEmpty(boundsOf(item)));
-    placed = { items: some, index: indexBoxes(some.map(boundsOf)) };
+    const boxes = boundsOfEach(items);
+    const some = items.filter((_, i) => !isEmpty(boxes[i]));
+    placed = { items: some, index: indexBoxes(boxes.filter((box) => !isEmpty(box))) };
     placedItems.set(items, placed);
   }
   const found = placed.index?.search(box.minX, box.minY, box.maxX, box.maxY) ?? [];

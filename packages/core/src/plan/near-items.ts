@@ -1,4 +1,4 @@
-import { boundsOf, type Item, perItems } from '../document/item.ts';
+import { boundsOfEach, type Item, perItems } from '../document/item.ts';
 import { forEachMeeting, numbersOfBoxes } from '../geometry/questions/meeting-boxes.ts';
 
 /** Items by whether their bounds meet those of another. */
@@ -12,7 +12,7 @@ const within = 0.02;
 
 /** Sorts items by whether others are near: of a great many that lie apart, the edges are not compared. */
 export const nearItems: (items: readonly Item[]) => NearItems = perItems((items) => {
-  const boxes = numbersOfBoxes(items, boundsOf);
+  const boxes = numbersOfBoxes(boundsOfEach(items), (box) => box);
   const isNear = new Uint8Array(items.length);
   forEachMeeting(boxes, within, (a, b) => {
     isNear[a] = isNear[b] = 1;

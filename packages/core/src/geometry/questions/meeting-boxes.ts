@@ -44,7 +44,8 @@ export function forEachMeeting(boxes: Float64Array, within: number, visit: (a: n
   const rowOf = (y: number) => Math.min(down - 1, Math.max(0, Math.floor((y - top) / cell)));
   const heads = new Int32Array(across * down).fill(-1);
   /** Entries of the cells' lists: which box, and the next entry. */
-  const [members, nexts]: [number[], number[]] = [[], []];
+  let [members, nexts] = [new Int32Array(cellsPerBox * count), new Int32Array(cellsPerBox * count)];
+  let entries = 0;
   const large: number[] = [];
   const doMeet = (a: number, b: number) =>
     boxes[4 * a] <= boxes[4 * b + 2] + within &&
@@ -73,9 +74,17 @@ export function forEachMeeting(boxes: Float64Array, within: number, visit: (a: n
             row === rowOf(Math.max(boxes[b + 1], boxes[4 * other + 1]));
           if (isFirst) visit(other, box);
         }
-        nexts.push(heads[index]);
-        heads[index] = members.push(box) - 1;
+        if (entries === members.length) [members, nexts] = [twiceAsLong(members), twiceAsLong(nexts)];
+        members[entries] = box;
+        nexts[entries] = heads[index];
+        heads[index] = entries++;
       }
     }
   }
+}
+
+function twiceAsLong(numbers: Int32Array<ArrayBuffer>): Int32Array<ArrayBuffer> {
+  const longer = new Int32Array(2 * numbers.length);
+  longer.set(numbers);
+  return longer;
 }
