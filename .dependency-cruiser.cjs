@@ -11,6 +11,7 @@ const builtRule = (name, from, to) => ({
 /** The rooms of core, in the order of the work: each may read those before it. */
 const rooms = [
   'units',
+  'lists',
   'schema',
   'geometry/paths',
   'geometry/questions',
@@ -61,8 +62,8 @@ module.exports = {
         inCore(`(${rooms.slice(i + 1).join('|') || 'none'})`),
       ),
     ),
-    ...['units', 'schema', 'geometry'].map((room) =>
-      builtRule(`${room}-knows-nobody`, inCore(room), inCore(`(?!${room}/)[^/]+`)),
+    ...['units', 'lists', 'schema', 'geometry'].map((room) =>
+      builtRule(`${room}-knows-lists-alone`, inCore(room), inCore(`(?!(${room}|lists)/)[^/]+`)),
     ),
     builtRule('text-knows-geometry-and-shapes-only', inCore('text'), inCore('(?!(text|geometry|document)/)[^/]+')),
   ],

@@ -1,4 +1,5 @@
 import type { BookTaken } from '@lambent/contracts';
+import { gather } from '@lambent/core/lists';
 import type { Material } from '@lambent/core/recipes';
 import { useQueryClient } from '@tanstack/react-query';
 import { Ban, Download, FileUp, Plus, Search } from 'lucide-react';
@@ -19,8 +20,7 @@ function byFamily(materials: readonly Material[], looked: string, archived: bool
     const text =
       `${material.name} ${material.family ?? ''} ${material.thicknessMm} ${material.colour ?? ''}`.toLowerCase();
     if (!words.every((word) => text.includes(word))) continue;
-    const family = material.family || 'Others';
-    families.set(family, [...(families.get(family) ?? []), material]);
+    gather(families, material.family || 'Others', material);
   }
   return [...families]
     .sort(([a], [b]) => Number(a === 'Others') - Number(b === 'Others') || a.localeCompare(b))

@@ -1,3 +1,4 @@
+import { gatherBy } from '@lambent/core/lists';
 import {
   type CellContext,
   type ColumnDef,
@@ -62,7 +63,7 @@ export function DataTable<Line extends object>(props: Props<Line>) {
     sortDescFirst: false,
   });
   const rows = table.getRowModel().rows.slice(0, most);
-  const bodies = groups ? inGroups(rows, ({ original }) => groups.groupOf(original)) : [rows];
+  const bodies = groups ? [...gatherBy(rows, ({ original }) => groups.groupOf(original)).values()] : [rows];
   return (
     <table aria-label={label} className={`w-full border-collapse text-left ${className}`}>
       {caption}
@@ -99,16 +100,6 @@ export function DataTable<Line extends object>(props: Props<Line>) {
       ))}
     </table>
   );
-}
-
-function inGroups<T>(all: readonly T[], groupOf: (entry: T) => string): T[][] {
-  const groups = new Map<string, T[]>();
-  for (const entry of all) {
-    const known = groups.get(groupOf(entry));
-    if (known) known.push(entry);
-    else groups.set(groupOf(entry), [entry]);
-  }
-  return [...groups.values()];
 }
 
 const sortWords = { asc: 'ascending', desc: 'descending' } as const;

@@ -4,6 +4,7 @@ import { type Box, boxesMeet } from '../geometry/paths/box.ts';
 import type { Polyline } from '../geometry/paths/flatten.ts';
 import { meanScale } from '../geometry/paths/matrix.ts';
 import { lineMeetsBox } from '../geometry/questions/line-in-box.ts';
+import { gather } from '../lists/gather.ts';
 import type { Mend } from '../mends/mend.ts';
 import { isBurnt, separates } from '../operations/operations.ts';
 import { nestedLines } from '../plan/cut-steps.ts';
@@ -99,9 +100,7 @@ function cutFigures(job: PreparedJob, prepared: PreparedLayer): (readonly Polyli
   for (const entry of all) {
     if (entry.isTwin) continue;
     const edge = entry.depth % 2 === 0 || entry.parent === null ? entry : all[entry.parent];
-    const known = figures.get(edge);
-    if (known) known.push(entry.line.line);
-    else figures.set(edge, [entry.line.line]);
+    gather(figures, edge, entry.line.line);
   }
   return [...figures.values()];
 }

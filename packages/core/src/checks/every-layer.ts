@@ -1,9 +1,9 @@
 import { type Item, polylinesOf } from '../document/item.ts';
-import { perEach } from '../document/per-each.ts';
 import { leftOverOf } from '../edits/left-over.ts';
 import { type Box, growBox } from '../geometry/paths/box.ts';
 import type { Polyline } from '../geometry/paths/flatten.ts';
 import { nearEnds } from '../geometry/questions/near-ends.ts';
+import { perEach } from '../lists/per-each.ts';
 import { followsLines, isBurnt, type Operation, separates } from '../operations/operations.ts';
 import type { PreparedJob } from '../plan/prepare.ts';
 import { type Check, countOf, eachOnce, finding, itemsOfLayers, withMends } from './finding.ts';

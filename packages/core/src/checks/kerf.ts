@@ -6,6 +6,7 @@ import { type Box, boxesMeet, growBox } from '../geometry/paths/box.ts';
 import { type Polyline, signedArea } from '../geometry/paths/flatten.ts';
 import { lineMeetsBox } from '../geometry/questions/line-in-box.ts';
 import { polylineBounds } from '../geometry/questions/nesting.ts';
+import { gatherBy } from '../lists/gather.ts';
 import { cutLayers, nestedLines } from '../plan/cut-steps.ts';
 import type { BurnLine } from '../plan/order.ts';
 import type { PreparedJob, PreparedLayer } from '../plan/prepare.ts';
@@ -75,9 +76,7 @@ export const checkKerf: Check = (prepared) => {
 };
 
 function byLayer(cuts: readonly KerfCut[]): [PreparedLayer, KerfCut[]][] {
-  const layers = new Map<PreparedLayer, KerfCut[]>();
-  for (const cut of cuts) layers.set(cut.layer, [...(layers.get(cut.layer) ?? []), cut]);
-  return [...layers];
+  return [...gatherBy(cuts, ({ layer }) => layer)];
 }
 
 /**

@@ -1,6 +1,7 @@
 import { boundsOf, type Item, polylinesOf } from '../document/item.ts';
 import { type Box, boxContains, boxHeight, boxWidth } from '../geometry/paths/box.ts';
 import { polylineBounds } from '../geometry/questions/nesting.ts';
+import { gather } from '../lists/gather.ts';
 import type { Mend } from '../mends/mend.ts';
 import { fillsAreas } from '../operations/operations.ts';
 import type { PreparedJob, PreparedLayer } from '../plan/prepare.ts';
@@ -83,8 +84,7 @@ function itemsIn({ placed }: PreparedLayer, boxes: readonly Box[]): Item[] {
   const byBounds = new Map<string, Item[]>();
   for (const { item } of placed) {
     for (const line of polylinesOf(item)) {
-      const name = nameOf(polylineBounds(line));
-      byBounds.set(name, [...(byBounds.get(name) ?? []), item]);
+      gather(byBounds, nameOf(polylineBounds(line)), item);
     }
   }
   const found = new Set<Item>();

@@ -1,6 +1,6 @@
 import { type Item, polylinesOf } from '../document/item.ts';
-import { perEach } from '../document/per-each.ts';
 import { EdgeRuns, edgesInRun, type OwnedLine } from '../geometry/questions/edge-runs.ts';
+import { perEach } from '../lists/per-each.ts';
 import { nearItems } from '../plan/near-items.ts';
 
 /** Straight edges, each as a segment [from, to] along the line that it lies on. */

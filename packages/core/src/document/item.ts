@@ -3,11 +3,11 @@ import { type Box, boxHeight, boxWidth, transformBox } from '../geometry/paths/b
 import { flatten, type Polyline } from '../geometry/paths/flatten.ts';
 import { isIdentity, type Matrix, type Point } from '../geometry/paths/matrix.ts';
 import { type Path, pathBounds, transformPath } from '../geometry/paths/path.ts';
+import { perEach } from '../lists/per-each.ts';
 import { type OptionalSchema, optional, orNull, type ValueOf } from '../schema/schema.ts';
 import { record, unnamed } from '../schema/structures.ts';
 import { flag, knownWord, number, oneOf, text, yes } from '../schema/values.ts';
 import { colour, fillRule, matrix } from './fields.ts';
-import { perEach } from './per-each.ts';
 import { shapeSchema } from './shape.ts';
 import { boundsOfShape, outlineOf } from './shapes.ts';
 

@@ -8,6 +8,7 @@ import { polylineContains } from '../geometry/paths/flatten.ts';
 import { identity, type Point } from '../geometry/paths/matrix.ts';
 import type { Path } from '../geometry/paths/path.ts';
 import { distanceToLines } from '../geometry/questions/distance.ts';
+import { gather } from '../lists/gather.ts';
 import { plainOffsetOf } from './plain-offset.ts';
 
 /** What offsets to make of items. */
@@ -117,7 +118,7 @@ export function addFollowing(
       pinned: layerId ?? first.pinned,
       groupId: sources.every(({ groupId }) => groupId === first.groupId) ? first.groupId : null,
     };
-    behind.set(first.id, [...(behind.get(first.id) ?? []), item]);
+    gather(behind, first.id, item);
   }
   if (ids.length === 0) return { job, ids };
   const used = new Set(made.flatMap(({ sources, path }) => (path.verbs.length > 0 ? sources.map(({ id }) => id) : [])));

@@ -1,6 +1,6 @@
 import { marksOf } from '../colours/derive.ts';
 import { type ColourKey, type Layer, layerByKey, layersUnder } from '../colours/key.ts';
-import type { Drawing, Item } from '../document/item.ts';
+import type { Drawing, Item, Paint } from '../document/item.ts';
 import type { JobDocument } from '../document/job.ts';
 import { sameMark } from '../edits/items.ts';
 import { setLayer } from '../edits/layers.ts';
@@ -90,9 +90,14 @@ export function withNamedLayers(
       layer = { id: freeId(named, layersUnder(key, changed.layers)), name: named.name, operation: named.operation };
       changed = setLayer(changed, layer);
     }
+    // Of thousands of items most share a paint.
+    const meant = new Map<Paint, boolean>();
     for (const id of named.itemIds) {
       const item = items.get(id);
-      if (item && !isMeant(item, layer.id, changed, key)) pins.set(id, layer.id);
+      if (!item) continue;
+      const isKnown = meant.get(item.paint) ?? isMeant(item, layer.id, changed, key);
+      meant.set(item.paint, isKnown);
+      if (!isKnown) pins.set(id, layer.id);
     }
   }
   return { job: changed, pins };

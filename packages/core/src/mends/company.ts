@@ -1,4 +1,5 @@
 import { boundsOf, type Drawing, type Item } from '../document/item.ts';
+import { gatherBy } from '../lists/gather.ts';
 import { itemsNear } from '../picking/nearby.ts';
 
 /** Items of a drawing with those that they touch or hold, and their groups: a hole moves with its plate. */
@@ -23,13 +24,7 @@ const matesKnown = new WeakMap<readonly Item[], ReadonlyMap<string, readonly Ite
 function matesIn(items: readonly Item[]): ReadonlyMap<string, readonly Item[]> {
   const known = matesKnown.get(items);
   if (known) return known;
-  const mates = new Map<string, Item[]>();
-  for (const item of items) {
-    if (item.groupId === null) continue;
-    const others = mates.get(item.groupId);
-    if (others) others.push(item);
-    else mates.set(item.groupId, [item]);
-  }
+  const mates = gatherBy(items, ({ groupId }) => groupId);
   matesKnown.set(items, mates);
   return mates;
 }

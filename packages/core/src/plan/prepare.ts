@@ -8,6 +8,7 @@ import type { Run } from '../document/run.ts';
 import { type Sheet, sheetFrame, sheetUnder } from '../document/sheet.ts';
 import { boxesMeet, isEmpty } from '../geometry/paths/box.ts';
 import { identity, invert, type Matrix, multiply, type Point, scaling, translation } from '../geometry/paths/matrix.ts';
+import { gather } from '../lists/gather.ts';
 import { bedBox, type Machine } from '../machine/machine.ts';
 import { isBurnt } from '../operations/operations.ts';
 import { type Material, thicknessOf } from '../recipes/book/material.ts';
@@ -135,9 +136,7 @@ export function prepareJob(
     const byMaterial = new Map<Material | null, Placed[]>();
     for (const entry of all) {
       const stock = materialOf(sheetUnder(job.sheets, entry.item) ?? job.sheets[0]);
-      const known = byMaterial.get(stock);
-      if (known) known.push(entry);
-      else byMaterial.set(stock, [entry]);
+      gather(byMaterial, stock, entry);
     }
     if (byMaterial.size === 0) return [layerOn(material, [])];
     return [...byMaterial].map(([stock, placed]) => layerOn(stock, placed));

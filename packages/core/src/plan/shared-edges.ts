@@ -1,4 +1,5 @@
 import { indexBoxes } from '../geometry/paths/box-index.ts';
+import { gather } from '../lists/gather.ts';
 import type { BurnLine } from './order.ts';
 
 /** Edges nearer to each other than this, in mm, are one for the beam. */
@@ -46,7 +47,7 @@ export function withEdgesOnce(lines: readonly BurnLine[]): BurnLine[] {
     });
     const stretches = without(length, covered);
     if (covered.length > 0) shortened.add(line);
-    left.set(line, [...(left.get(line) ?? []), { edge, stretches }]);
+    gather(left, line, { edge, stretches });
   });
   return lines.flatMap((line, i) => (shortened.has(i) ? runsOf(line, left.get(i) ?? []) : [line]));
 }

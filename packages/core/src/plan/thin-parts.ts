@@ -1,4 +1,5 @@
 import { type Box, boxWidth } from '../geometry/paths/box.ts';
+import { gather } from '../lists/gather.ts';
 import { crossings, type Filled, type Row, type ScanGrid } from './scan-lines.ts';
 
 /** Parts shorter than this, in mm, or than so many spacings, are tips and corners, and are not looked for. */
@@ -39,9 +40,7 @@ export function thinParts(block: readonly Filled[], rows: ScanGrid, bounds: Box)
       if (top === bottom || (row < rows.count && rows.first + row * rows.spacing < bottom)) continue;
       const part = takeNearest(open.get(row) ?? [], top, bottom, rows.spacing / 2) ?? { row, columns: [] };
       part.columns.push({ x, top, bottom });
-      const others = met.get(row);
-      if (others) others.push(part);
-      else met.set(row, [part]);
+      gather(met, row, part);
     }
     for (const parts of open.values()) done.push(...parts);
     open = met;
@@ -90,7 +89,7 @@ interface Dash {
 /** Lines through thin parts: one through each, or several where it bends; those that can share a row do. */
 export function thinRows(parts: readonly ThinPart[]): Row[] {
   const byRow = new Map<number, Dash[]>();
-  for (const { row, columns } of parts) byRow.set(row, [...(byRow.get(row) ?? []), ...dashesOf(columns)]);
+  for (const { row, columns } of parts) for (const dash of dashesOf(columns)) gather(byRow, row, dash);
   return [...byRow.values()].flatMap((dashes) => {
     const rows: { top: number; bottom: number; dashes: Dash[] }[] = [];
     // The fewest lines that meet all: always as low as the highest end that is not met yet lets it.

@@ -3,6 +3,7 @@ import { outlineOf } from '../../document/shapes.ts';
 import { joinLines } from '../../geometry/paths/join.ts';
 import { scaling } from '../../geometry/paths/matrix.ts';
 import { type Path, transformPath, Verb } from '../../geometry/paths/path.ts';
+import { gather } from '../../lists/gather.ts';
 import type { Notes } from '../reading.ts';
 
 /** Ends of loose lines that are this near, in mm, meet. */
@@ -16,9 +17,7 @@ export function joinLooseLines(items: readonly Item[], notes: Notes): Item[] {
     const { verbs } = item.shape.path;
     if (verbs.includes(Verb.close)) return;
     const key = `${item.groupId} ${item.paint.stroke} ${item.hidden}`;
-    const known = loose.get(key);
-    if (known) known.push(i);
-    else loose.set(key, [i]);
+    gather(loose, key, i);
   });
   const out: (Item | null)[] = [...items];
   const into: string[] = [];

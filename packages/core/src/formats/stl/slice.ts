@@ -1,6 +1,7 @@
 import { areaOf, pathOfArea, sizeOfArea, subtractAreas, uniteAreas } from '../../geometry/areas/area.ts';
 import { type Path, PathBuilder } from '../../geometry/paths/path.ts';
 import { simplifyPolyline } from '../../geometry/paths/simplify.ts';
+import { gather } from '../../lists/gather.ts';
 import type { Mesh } from './parse.ts';
 import { shellsOf, signedVolume } from './shells.ts';
 
@@ -67,9 +68,7 @@ function chain(segments: readonly (readonly [number, number, number, number])[])
   const segmentsAt = new Map<string, number[]>();
   segments.forEach(([ax, ay, bx, by], i) => {
     for (const name of [key(ax, ay), key(bx, by)]) {
-      const known = segmentsAt.get(name);
-      if (known) known.push(i);
-      else segmentsAt.set(name, [i]);
+      gather(segmentsAt, name, i);
     }
   });
   const used = new Uint8Array(segments.length);

@@ -1,5 +1,6 @@
 import { type CssNode, type Rule as CssRule, generate, parse as parseCss, walk } from 'css-tree';
 import { AttributeAction, parse as parseSelector, type Selector, SelectorType } from 'css-what';
+import { gather } from '../../lists/gather.ts';
 import { presentation } from './properties.ts';
 import { compare, isCombinator, isFollowed, matches, type Ordinal, weightOf } from './select.ts';
 import { type Declared, ownVariables, putDeclaration, withoutKeywords, withVariables } from './specified.ts';
@@ -145,9 +146,9 @@ export class StyleSheet {
       if (part.name === 'id' && part.action === AttributeAction.Equals) id = part.value;
       if (part.name === 'class' && part.action === AttributeAction.Element) className = part.value;
     }
-    if (id !== null) push(this.byId, id, rule);
-    else if (className !== null) push(this.byClass, className, rule);
-    else if (tag !== null) push(this.byTag, tag, rule);
+    if (id !== null) gather(this.byId, id, rule);
+    else if (className !== null) gather(this.byClass, className, rule);
+    else if (tag !== null) gather(this.byTag, tag, rule);
     else this.byNone.push(rule);
   }
 
@@ -166,12 +167,6 @@ export class StyleSheet {
   private place(rule: StyleRule): number {
     return this.order.get(rule) ?? 0;
   }
-}
-
-function push(map: Map<string, StyleRule[]>, name: string, rule: StyleRule): void {
-  const known = map.get(name);
-  if (known) known.push(rule);
-  else map.set(name, [rule]);
 }
 
 function isForScreen(media: string): boolean {

@@ -1,4 +1,4 @@
-import { SaxesParser } from 'saxes';
+import { type SaxesOptions, SaxesParser } from 'saxes';
 import { FileRefused } from '../refusal.ts';
 
 /** An element of the file, with its SVG name; elements of other namespaces are not kept. */
@@ -35,6 +35,23 @@ const mostRemarks = 4000;
 const ownEntities = ['amp', 'lt', 'gt', 'quot', 'apos'];
 const withText = new Set(['style', 'text', 'tspan', 'textPath', 'tref', 'title']);
 
+type ParserParts = Pick<SaxesParser, 'on' | 'write' | 'close' | 'line' | 'ENTITIES'>;
+
+/**
+ * The package's parser, with the fields that hold what listens to it. It adds them one by one under names that it looks
+ * up; an object with more than a few of those is kept as a dictionary by V8, and reads eight times as slowly.
+ */
+class XmlParser extends (SaxesParser as unknown as new (options: SaxesOptions) => ParserParts) {
+  protected errorHandler = undefined;
+  protected attributeHandler = undefined;
+  protected openTagHandler = undefined;
+  protected closeTagHandler = undefined;
+  protected textHandler = undefined;
+  protected cdataHandler = undefined;
+  protected commentHandler = undefined;
+  protected doctypeHandler = undefined;
+}
+
 /**
  * Reads XML into a tree of SVG elements. Nothing outside the text is ever fetched. Texts that the file
  * itself declares as entities are put in, up to a length beyond which a file multiplies itself.
@@ -42,7 +59,7 @@ const withText = new Set(['style', 'text', 'tspan', 'textPath', 'tref', 'title']
  * @throws FileRefused when the text is not well-formed, not SVG, or nested beyond reason
  */
 export function readSvgTree(text: string): SvgTree {
-  const parser = new SaxesParser({ position: true });
+  const parser = new XmlParser({ position: true });
   const stack: (SvgElement | null)[] = [];
   const spaces = new Namespaces();
   const bareElements = new Map<string, number>();
@@ -198,7 +215,7 @@ const mostEntityText = 5_000_000;
 const longestEntity = 200_000;
 
 /** Makes known the texts that a document type declares as entities; what is to be fetched, or holds markup, is not. */
-function declareEntities(parser: SaxesParser, declared: string): ReadonlySet<string> {
+function declareEntities(parser: ParserParts, declared: string): ReadonlySet<string> {
   const texts = new Map<string, string>();
   for (const [, name, double, single] of declared.matchAll(/<!ENTITY\s+([\w.:-]+)\s+(?:"([^"]*)"|'([^']*)')\s*>/g)) {
     const text = double ?? single;

@@ -1,3 +1,4 @@
+import { gather } from '../../lists/gather.ts';
 import { type Box, uniteBoxes } from '../paths/box.ts';
 import type { Polyline } from '../paths/flatten.ts';
 import { PathBuilder } from '../paths/path.ts';
@@ -49,9 +50,7 @@ export function partsOfArea(area: Area): Polyline[][] {
   const roots = nestRoots(nestOutlines(outlines));
   const parts = new Map<number, Polyline[]>();
   outlines.forEach((outline, i) => {
-    const known = parts.get(roots[i]);
-    if (known) known.push(outline);
-    else parts.set(roots[i], [outline]);
+    gather(parts, roots[i], outline);
   });
   return [...parts.values()];
 }

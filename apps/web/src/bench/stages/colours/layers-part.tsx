@@ -1,5 +1,6 @@
 import { cardOfLayer, type Layer } from '@lambent/core/document';
 import { pinItems, setLayer } from '@lambent/core/edits';
+import { gatherBy } from '@lambent/core/lists';
 import { type Operation, operationOf } from '@lambent/core/operations';
 import { useMemo } from 'react';
 import { AnotherLayer } from '../../../ui/another-layer.tsx';
@@ -60,12 +61,10 @@ export function PinnedPart() {
   const drawing = useBench((state) => jobOf(state).drawing);
   const layers = useBench((state) => state.prepared.meaning.layers);
   const pinned = useMemo(() => {
-    const byLayer = new Map<string, string[]>();
-    for (const item of drawing.items) {
-      if (item.pinned === null || cardOfLayer(item.pinned) !== null) continue;
-      byLayer.set(item.pinned, [...(byLayer.get(item.pinned) ?? []), item.id]);
-    }
-    return [...byLayer];
+    const byLayer = [...gatherBy(drawing.items, ({ pinned }) => pinned)];
+    return byLayer.flatMap(([layerId, items]) =>
+      cardOfLayer(layerId) === null ? [[layerId, items.map(({ id }) => id)] as const] : [],
+    );
   }, [drawing]);
   if (pinned.length === 0) return null;
   const unpin = (ids: readonly string[]) =>

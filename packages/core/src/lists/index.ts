@@ -1,0 +1,1 @@
+export { gather, gatherBy } from './gather.ts';
