@@ -13,6 +13,8 @@ export function perEach<Thing, T>(
 ): (things: readonly Thing[]) => readonly T[] {
   let kept: { things: readonly Thing[]; values: readonly T[] }[] = [];
   return (things) => {
+    const known = kept.find((entry) => entry.things === things);
+    if (known) return known.values;
     let [best, most]: [(typeof kept)[number] | null, number] = [null, 0];
     for (const entry of kept) {
       const same = sameThings(entry.things, things);
@@ -30,7 +32,6 @@ function sameThings<Thing>(others: readonly Thing[], things: readonly Thing[]): 
   const shift = others.length - things.length;
   const both = Math.min(others.length, things.length);
   let count = 0;
-  if (others === things) return both;
   if (shift === 0) {
     for (let i = 0; i < both; i++) if (others[i] === things[i]) count++;
     return count;
