@@ -21,6 +21,7 @@ const rooms = [
   'machine',
   'settings',
   'document',
+  'pictures',
   'text',
   'picking',
   'edits',

@@ -6,6 +6,7 @@ import type { OffsetOptions } from './offset.ts';
 import type { PlanOptions } from './plan.ts';
 import type { SendOptions } from './send.ts';
 import type { SheetOptions } from './sheet.ts';
+import type { TraceOptions } from './trace.ts';
 import { Unusable } from './unusable.ts';
 
 const { version } = JSON.parse(readFileSync(new URL('../package.json', import.meta.url), 'utf8'));
@@ -96,6 +97,23 @@ withReadingOptions(program.command('offset'))
   .action(async (from: string, to: string, options: OffsetOptions) => {
     const { offset } = await import('./offset.ts');
     process.exitCode = await offset(from, to, options);
+  });
+
+withReadingOptions(program.command('trace'))
+  .description('Makes closed outlines of what a picture shows.')
+  .argument('<in>', 'the picture: PNG, JPEG, WebP, GIF or BMP; or a drawing with pictures')
+  .argument('<out>', 'the file to write: .svg, .dxf or .pdf')
+  .option('--threshold <level>', 'what is darker is the figure: auto, or a level from 0 to 255', 'auto')
+  .option('--light', 'what is lighter is the figure')
+  .option('--specks <mm²>', 'leave out figures and holes smaller than this', '0.1')
+  .option('--tolerance <length>', 'how far outlines may stray from the edge', '0.03mm')
+  .option('--outer', 'the outer outlines alone, without holes')
+  .option('--stroke <colour>', 'what outlines are drawn with (default: the house key’s cut)')
+  .option('--as <format>', 'svg, dxf or pdf, where the name does not say it')
+  .addHelpText('after', '\nExit status: 0 written; 1 there is no outline; 2 the file or the words cannot be used.')
+  .action(async (from: string, to: string, options: TraceOptions) => {
+    const { trace } = await import('./trace.ts');
+    process.exitCode = await trace(from, to, options);
   });
 
 withServerOptions(program.command('jobs'))

@@ -156,7 +156,7 @@ describe('one whose power follows tones', () => {
     shape: { kind: 'picture', pictureId: 'p', width: 2, height: 1 } as const,
     matrix: [5, 0, 0, 5, 30, 40] as const,
   };
-  const dotted = { ...recipe, operation: dots, lineSpacingMm: 1 };
+  const dotted = { ...recipe, operation: dots, lineSpacingMm: 1, grain: 'true-greys' as const };
   const job = (on: string | null) => jobWith([{ ...photo, pinned: on }, item(box(60, 60, 5), 'cut')]);
   const unpacked = async () => pixels;
   const prepared = (on: string | null) =>

@@ -117,6 +117,24 @@ describe('pieces', () => {
     ]);
   });
 
+  test('are the same of moves that are said by their new words alone', async () => {
+    const said = ['G0X1Y2', 'G1X3F600S0', 'X5S30', 'S0X6', 'Y4S7', 'G0X9', 'Y8'];
+    const pieces = await piecesOf(...said.map((text) => ({ text, seconds: 0.8 })));
+    expect(pieces.map(({ text, seconds }) => [text, seconds])).toEqual([
+      ['N1 G0X1Y2', 0],
+      ['N1 G1 X2 Y2 F600 S0', 0.4],
+      ['N2 G1 X3 Y2', 0.4],
+      ['N2 G1 X4 Y2 S30', 0.4],
+      ['N3 G1 X5 Y2', 0.4],
+      ['N3 G1 X5.5 Y2 S0', 0.4],
+      ['N4 G1 X6 Y2', 0.4],
+      ['N4 G1 X6 Y3 S7', 0.4],
+      ['N5 G1 X6 Y4', 0.4],
+      ['N6 G0X9', 0],
+      ['N7 Y8', 0],
+    ]);
+  });
+
   test('part a long wait, and leave a move whose start is not known', async () => {
     const pieces = await piecesOf({ text: 'G1 X4 Y4 F9', seconds: 4 }, { text: 'G4 P1.2', seconds: 1.2 });
     expect(pieces.map(({ text }) => text)).toEqual(['N1 G1 X4 Y4 F9', 'N1 G4 P0.4', 'N1 G4 P0.4', 'N2 G4 P0.4']);

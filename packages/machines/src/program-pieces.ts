@@ -6,11 +6,16 @@ export interface Piece {
   readonly seconds: number;
 }
 
+interface Place {
+  readonly x: number;
+  readonly y: number;
+}
+
 /** No burning line is sent that takes longer, in seconds. */
 export const longestPieceS = 0.5;
 
-const straight = /^G1 X(-?[\d.]+) Y(-?[\d.]+)(.*)$/;
-const travel = /^G0 X(-?[\d.]+) Y(-?[\d.]+)/;
+/** A line of nothing but a straight move's words, in any order. */
+const straight = /^(?: ?(?:G[01](?![\d.])|[XYFS]-?[\d.]+))+$/;
 const standing = /^G4 P([\d.]+)$/;
 
 /**
@@ -20,28 +25,44 @@ const standing = /^G4 P([\d.]+)$/;
  */
 export async function* programPieces(lines: AsyncIterable<ProgramLine>): AsyncGenerator<Piece> {
   let n = 0;
-  let from: { x: number; y: number } | null = null;
+  let code = '';
+  let from: Place | null = null;
   for await (const { text, seconds } of lines) {
     n++;
     const count = Math.ceil(seconds / longestPieceS);
     const share = seconds / Math.max(1, count);
-    const [, x, y, words] = straight.exec(text) ?? [];
+    const move = straight.test(text) ? moveIn(text) : null;
+    code = move?.code ?? code;
+    const to: Place | null = move && (move.x !== null || move.y !== null) ? placeOf(move, from) : null;
     const [, waits] = standing.exec(text) ?? [];
-    if (count > 1 && x !== undefined && from) {
-      const to = { x: Number(x), y: Number(y) };
+    if (count > 1 && code === 'G1' && from && to) {
       for (let i = 1; i < count; i++) {
         const place = `X${along(from.x, to.x, i / count)} Y${along(from.y, to.y, i / count)}`;
-        yield { text: `N${n - 1} G1 ${place}${i === 1 ? words : ''}`, seconds: share };
+        yield { text: `N${n - 1} G1 ${place}${i === 1 ? move?.others : ''}`, seconds: share };
       }
-      yield { text: `N${n} G1 X${x} Y${y}`, seconds: share };
+      yield { text: `N${n} G1 X${to.x} Y${to.y}`, seconds: share };
     } else if (count > 1 && waits !== undefined) {
       const part = Number((Number(waits) / count).toFixed(6));
       for (let i = 1; i < count; i++) yield { text: `N${n - 1} G4 P${part}`, seconds: share };
       yield { text: `N${n} G4 P${Number((Number(waits) - part * (count - 1)).toFixed(6))}`, seconds: share };
-    } else yield { text: `N${n} ${text}`, seconds: travel.test(text) ? 0 : seconds };
-    const [, toX, toY] = straight.exec(text) ?? travel.exec(text) ?? [];
-    if (toX !== undefined) from = { x: Number(toX), y: Number(toY) };
+    } else yield { text: `N${n} ${text}`, seconds: to && code === 'G0' ? 0 : seconds };
+    from = to ?? from;
   }
+}
+
+/** What a line says of a straight move: its code holds on where it is not said anew, and so do X and Y. */
+function moveIn(text: string) {
+  const words = [...text.matchAll(/([GXYFS])(-?[\d.]+)/g)];
+  const wordOf = (letter: string) => words.find(([, own]) => own === letter)?.[2] ?? null;
+  const code = wordOf('G');
+  const others = words.flatMap(([word, letter]) => (letter === 'F' || letter === 'S' ? [` ${word}`] : [])).join('');
+  return { code: code === null ? null : `G${code}`, x: wordOf('X'), y: wordOf('Y'), others };
+}
+
+/** Where a move ends; null where that cannot be told yet. */
+function placeOf({ x, y }: { x: string | null; y: string | null }, from: Place | null): Place | null {
+  const place = { x: Number(x ?? from?.x), y: Number(y ?? from?.y) };
+  return Number.isNaN(place.x) || Number.isNaN(place.y) ? null : place;
 }
 
 function along(a: number, b: number, share: number): number {

@@ -8,6 +8,7 @@ import { list, nested, record, unnamed, variants } from '../schema/structures.ts
 import { flag, number, numbers, oneOf, text, wholeNumber, yes } from '../schema/values.ts';
 import { fillRule, matrix, path, pathAmongFields } from './fields.ts';
 import { boltTie, partTie, thicknessTie } from './ties.ts';
+import { toneSchema } from './tone.ts';
 
 /** No arc goes round more often than ten times, in degrees. */
 const mostTurned = 3600;
@@ -139,8 +140,14 @@ export const shapeSchema = variants(
     },
     /** One outer edge around other items, made anew like an offset, in bed mm. */
     border: { sources: list(text), settings: borderSettings, path: pathAmongFields, stale: yes },
-    /** A picture from (0, 0), one unit a pixel; its own outline is its frame, `visible` what shows of it where that was found. */
-    picture: { pictureId: text, width: number(), height: number(), visible: optional(path) },
+    /** A picture from (0, 0), one unit a pixel; its own outline is its frame, `visible` what shows of it where that was found, `tone` how its greys burn. */
+    picture: {
+      pictureId: text,
+      width: number(),
+      height: number(),
+      visible: optional(path),
+      tone: optional(toneSchema),
+    },
   },
   (kind) => `“${String(kind)}” is not a kind of shape`,
 );

@@ -70,6 +70,8 @@ export type BurningWay =
   | 'lines'
   /** Areas, row by row. */
   | 'areas'
+  /** The greys of pictures. */
+  | 'tones'
   /** Through the stock. */
   | 'through';
 
@@ -77,7 +79,10 @@ export type BurningWay =
 export function waysOf(operation: Operation): BurningWay[] {
   const { burning } = operationOf(operation);
   if (!burning) return [];
-  return ['beam', burning.traces, ...(burning.separates ? (['through'] as const) : [])];
+  const ways: BurningWay[] = ['beam', burning.traces];
+  if (burning.followsTone) ways.push('tones');
+  if (burning.separates) ways.push('through');
+  return ways;
 }
 
 /** Adds an operation, for a test. @returns what takes it out again */

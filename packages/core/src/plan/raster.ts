@@ -1,15 +1,16 @@
 import type { LayerBurning } from '../document/layer.ts';
-import type { Pixels } from '../document/pixels.ts';
 import { type Box, boxHeight, boxWidth, growBox, transformBox, uniteBoxes } from '../geometry/paths/box.ts';
 import { indexBoxes } from '../geometry/paths/box-index.ts';
 import { applyTo, type Matrix, multiply, rotation } from '../geometry/paths/matrix.ts';
 import type { Progress } from '../geometry/paths/progress.ts';
 import { polylineBounds } from '../geometry/questions/nesting.ts';
+import type { Machine } from '../machine/machine.ts';
 import type { LayerSettings } from '../settings/settings.ts';
+import { trapezoidTime } from './motion.ts';
 import { Move, type MoveList } from './moves.ts';
 import type { Filled, Row } from './scan-lines.ts';
 import { crossingsByRow } from './scan-rows.ts';
-import { toneRows } from './tones.ts';
+import { burntDots, type PlacedPicture, rowsOfDots, type ToneSettings } from './tones.ts';
 
 type RasterSettings = Pick<
   LayerSettings,
@@ -26,6 +27,8 @@ interface Scan {
   readonly turned: Matrix | null;
   /** From where to where on a row the bed reaches: run-ups are cut short there. */
   readonly reach: (y: number) => readonly [number, number];
+  /** How fast what does not burn within a row may be crossed, in mm/s; missing where that is always at burning speed. */
+  readonly travelSpeed?: number;
 }
 
 /** The distance in mm in which the head comes to speed from rest. */
@@ -58,31 +61,32 @@ export function rasterFill(
   blocks.forEach((block, i) => {
     const { rows, missed } = crossingsByRow(block, lineSpacingMm, thinParts === 'line');
     for (const box of missed) list.missed.push(scan.turned ? transformBox(box, scan.turned) : box);
-    short = scanRows(list, rows, scan) || short;
+    short = scanRows(list, () => rows, scan) || short;
     progress?.((i + 1) / blocks.length);
   });
   return short;
 }
 
 /**
- * Burns pictures in their greys, one after the other, row by row; what `rasterFill` says of rows holds here too.
+ * Burns pictures in their greys, one after the other, row by row; what `rasterFill` says of rows holds here too. What
+ * does not burn within a row is crossed at travel speed where that is quicker.
  *
- * @param pictures with what takes each from its pixels to the bed
  * @returns whether a run-up had to be cut short at the edge of the bed
  */
 export function rasterTones(
   list: MoveList,
-  pictures: readonly { readonly pixels: Pixels; readonly matrix: Matrix }[],
-  settings: RasterSettings,
-  acceleration: number,
+  pictures: readonly PlacedPicture[],
+  settings: RasterSettings & ToneSettings,
+  { acceleration, travelSpeed }: Pick<Machine, 'acceleration' | 'travelSpeed'>,
   bed: Box,
   progress?: Progress,
 ): boolean {
-  const scan = scanBy(settings, acceleration, bed);
+  const scan = { ...scanBy(settings, acceleration, bed), travelSpeed };
   let short = false;
-  pictures.forEach(({ pixels, matrix }, i) => {
-    const placing = scan.turned ? multiply(rotation(-settings.scanAngle), matrix) : matrix;
-    short = scanRows(list, toneRows(pixels, placing, settings.lineSpacingMm), scan) || short;
+  pictures.forEach((picture, i) => {
+    const placing = scan.turned ? multiply(rotation(-settings.scanAngle), picture.matrix) : picture.matrix;
+    const dots = burntDots(picture, placing, settings);
+    if (dots) short = scanRows(list, () => rowsOfDots(dots, settings), scan) || short;
     progress?.((i + 1) / pictures.length);
   });
   list.power = 1;
@@ -134,17 +138,36 @@ function reachOfBed({ minX, minY, maxX, maxY }: Box, turned: Matrix, y: number):
 }
 
 /** Burns rows with all their passes. @returns whether a run-up had to be cut short */
-function scanRows(list: MoveList, rows: readonly Row[], scan: Scan): boolean {
+function scanRows(list: MoveList, rows: () => Iterable<Row>, scan: Scan): boolean {
   const { passes, focusMm, focusStepMm } = scan.settings;
   let short = false;
   for (let pass = 0; pass < passes; pass++) {
     list.focus(focusMm - pass * focusStepMm);
-    short = scanOnce(list, rows, scan) || short;
+    short = scanOnce(list, rows(), scan) || short;
   }
   return short;
 }
 
-function scanOnce(list: MoveList, rows: readonly Row[], { settings, runUp, turned, reach }: Scan): boolean {
+/** Crossing at travel speed has to save as much as this, in seconds, to be worth a command of another kind. */
+const worthwhile = 1e-3;
+
+/** From how wide a gap on, in mm, it is crossed at travel speed, the speed at both its ends being that of burning. */
+function widthToCross({ settings: { speedMmPerS: speed }, acceleration, travelSpeed = 0 }: Scan): number {
+  if (travelSpeed <= speed) return Number.POSITIVE_INFINITY;
+  const saves = (mm: number) => mm / speed - trapezoidTime(mm, speed, speed, travelSpeed, acceleration);
+  let [least, most] = [0, 1];
+  while (saves(most) < worthwhile) [least, most] = [most, 2 * most];
+  for (let i = 0; i < 30; i++) {
+    const middle = (least + most) / 2;
+    if (saves(middle) < worthwhile) least = middle;
+    else most = middle;
+  }
+  return most;
+}
+
+function scanOnce(list: MoveList, rows: Iterable<Row>, scan: Scan): boolean {
+  const { settings, runUp, turned, reach } = scan;
+  const wide = widthToCross(scan);
   const go = (kind: number, x: number, y: number) => {
     if (!turned) return list.to(kind, x, y);
     const place = applyTo(turned, x, y);
@@ -165,7 +188,8 @@ function scanOnce(list: MoveList, rows: readonly Row[], { settings, runUp, turne
     go(Move.travel, forth ? from : to, y);
     for (let i = 0; i < xs.length; i += 2) {
       const index = forth ? i : xs.length - 1 - i;
-      go(Move.dark, xs[index], y);
+      const gap = i === 0 ? 0 : Math.abs(xs[index] - xs[forth ? index - 1 : index + 1]);
+      go(gap < wide ? Move.dark : Move.travel, xs[index], y);
       if (powers) list.power = powers[index >> 1];
       go(Move.lit, xs[forth ? index + 1 : index - 1], y);
     }

@@ -63,7 +63,7 @@ function engraveStep(prepared: PreparedJob, { layer, settings }: Burning): StepD
       });
       if (pictures.length > 0) {
         const part = partOf(progress, fills.length / parts, 1);
-        const short = rasterTones(list, pictures, settings, machine.acceleration, bedBox(machine), part);
+        const short = rasterTones(list, pictures, settings, machine, bedBox(machine), part);
         runUpShort = runUpShort || short;
       }
       return { burnt: [], runUpShort };
@@ -77,7 +77,7 @@ function picturesOn({ pixelsOf }: PreparedJob, { placed }: PreparedLayer) {
     if (shape.kind !== 'picture') return [];
     const pixels = pixelsOf(shape.pictureId);
     if (!pixels) throw new RangeError(`planJob: the picture ${shape.pictureId} burns, and its pixels are not at hand`);
-    return [{ pixels, matrix }];
+    return [{ pixels, matrix, tone: shape.tone ?? {} }];
   });
 }
 

@@ -2,7 +2,29 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import type { Pixels } from '../document/pixels.ts';
 import { type Matrix, multiply, rotation, scaling, translation } from '../geometry/paths/matrix.ts';
-import { toneRows } from './tones.ts';
+import { burntDots, rowsOfDots, type ToneSettings } from './tones.ts';
+
+/** The rows of a picture that burns in true greys. */
+function toneRows(pixels: Pixels, placing: Matrix, spacing: number, more: Partial<ToneSettings> = {}) {
+  const settings: ToneSettings = {
+    grain: 'true-greys',
+    diffusion: 'near',
+    screenPerCm: 10,
+    screenAngle: 45,
+    greyLevels: 256,
+    powerPercent: 40,
+    leastPowerPercent: 0,
+    lineSpacingMm: spacing,
+    dotMm: null,
+    ...more,
+  };
+  const dots = burntDots({ pixels, tone: {} }, placing, settings);
+  return dots
+    ? Array.from(rowsOfDots(dots, settings), (row) => ({ ...row, xs: row.xs.slice(), powers: powersOf(row) }))
+    : [];
+}
+
+const powersOf = ({ powers = new Float32Array() }: { readonly powers?: Float32Array }) => powers.slice();
 
 /** A picture of greys, row by row. */
 function greys(width: number, values: readonly number[]): Pixels {

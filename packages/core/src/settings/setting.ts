@@ -26,6 +26,8 @@ export type SettingField =
   | { readonly kind: 'figure or found'; readonly step: number }
   | { readonly kind: 'yes or no' }
   | { readonly kind: 'air' }
+  /** One of some words, by the names that they have in documents. */
+  | { readonly kind: 'word'; readonly words: Readonly<Record<string, string>> }
   /** The page has a field of its own for it. */
   | { readonly kind: 'own' };
 
@@ -80,6 +82,19 @@ export interface Setting<Value> {
 /** A column of plain numbers. */
 export function figureColumn(name: string): SettingColumn<number> {
   return { name, write: (value) => value, read: (cell) => numberIn(cell, name) };
+}
+
+/** A column of words, as documents have them. */
+export function wordColumn<const Word extends string>(name: string, words: readonly Word[]): SettingColumn<Word> {
+  return {
+    name,
+    write: (value) => value,
+    read: (cell) => {
+      const found = words.find((word) => word === cell);
+      if (!found) throw new Mismatch(`“${cell}” under “${name}” is none of ${words.join(', ')}.`);
+      return found;
+    },
+  };
 }
 
 function numberIn(cell: string, name: string): number {

@@ -1,4 +1,5 @@
 import { toMachine } from '../../machine/frame.ts';
+import { burnsPictures } from '../../operations/operations.ts';
 import { Move, type Moves } from '../../plan/moves.ts';
 import { type BurnPlan, stepTitle } from '../../plan/plan.ts';
 import type { Air } from '../../settings/setting.ts';
@@ -43,17 +44,60 @@ function* headedLines(plan: BurnPlan, title: string): Generator<string | TimedLi
     }
     air = settings.air;
     floor = settings.cornerPowerPercent;
-    yield* writeMoves(plan, step.moves, step.durations, settings.speedMmPerS * 60, settings.powerPercent / 100);
+    const said = burnsPictures(step.operation) ? new ShortWords() : new WholeWords();
+    yield* writeMoves(plan, said, step.moves, step.durations, settings.speedMmPerS * 60, settings.powerPercent / 100);
   }
   yield 'M5';
   if (air !== 'off') yield airLine('off');
   const count = plan.back.kinds.length;
-  yield* writeMoves(plan, plan.back, new Float32Array(count).fill(plan.backS / Math.max(1, count)), 0, 0);
+  const durations = new Float32Array(count).fill(plan.backS / Math.max(1, count));
+  yield* writeMoves(plan, new WholeWords(), plan.back, durations, 0, 0);
+}
+
+/** How a straight move is said: `G1 X10 Y20`. */
+interface MoveWords {
+  /** Between the words of a line. */
+  readonly space: string;
+  move(code: 'G0' | 'G1', x: string, y: string): string[];
+  /** The head stands, or goes up and down. */
+  stand(): void;
+}
+
+class WholeWords implements MoveWords {
+  readonly space = ' ';
+
+  move(code: 'G0' | 'G1', x: string, y: string): string[] {
+    return [`${code} X${x} Y${y}`];
+  }
+
+  stand(): void {}
+}
+
+/** Words that hold until they are said anew are left out: a picture has millions of moves. */
+class ShortWords implements MoveWords {
+  readonly space = '';
+  private code = '';
+  private x = '';
+  private y = '';
+
+  move(code: 'G0' | 'G1', x: string, y: string): string[] {
+    const words: string[] = [];
+    if (code !== this.code) words.push(code);
+    if (x !== this.x) words.push(`X${x}`);
+    if (y !== this.y) words.push(`Y${y}`);
+    [this.code, this.x, this.y] = [code, x, y];
+    return words;
+  }
+
+  stand(): void {
+    this.code = '';
+  }
 }
 
 /** @param power the share of the machine's power that the step burns with */
 function* writeMoves(
   { machine }: BurnPlan,
+  said: MoveWords,
   moves: Moves,
   durations: Float32Array,
   feed: number,
@@ -66,15 +110,15 @@ function* writeMoves(
   let word = 0;
   for (let i = 0; i < moves.kinds.length; i++) {
     const { x, y } = toMachine(machine, moves.xs[i], moves.ys[i]);
-    const place = `X${coordinate(x)} Y${coordinate(y)}`;
     const kind = moves.kinds[i];
     const seconds = durations[i];
     if (kind === Move.travel) {
-      yield { text: `G0 ${place}`, seconds };
+      yield { text: said.move('G0', coordinate(x), coordinate(y)).join(said.space), seconds };
       continue;
     }
     const value = moves.values?.[i] ?? 0;
     if (kind === Move.focus) {
+      said.stand();
       yield { text: `G0 Z${coordinate(value)}`, seconds };
       continue;
     }
@@ -86,18 +130,19 @@ function* writeMoves(
     }
     const s = kind === Move.dark ? 0 : word;
     if (kind === Move.wait) {
+      said.stand();
       yield `M3 S${s}`;
       yield { text: `G4 P${Number(value.toFixed(3))}`, seconds };
       yield 'M4';
       saidPower = s;
       continue;
     }
-    const words = [`G1 ${place}`];
+    const words = said.move('G1', coordinate(x), coordinate(y));
     if (!saidFeed) words.push(`F${Number(feed.toFixed(2))}`);
     if (s !== saidPower) words.push(`S${s}`);
     saidFeed = true;
     saidPower = s;
-    yield { text: words.join(' '), seconds };
+    yield { text: words.join(said.space), seconds };
   }
 }
 

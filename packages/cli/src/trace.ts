@@ -1,0 +1,107 @@
+import { type Item, type Pixels, pathOf, unpainted } from '@lambent/core/document';
+import { decodePicture, readColour } from '@lambent/core/formats';
+import { meanScale, nodeCount, type Path, subpathsOf } from '@lambent/core/geometry';
+import { operationOf } from '@lambent/core/operations';
+import { mostTracedNodes, TooManyOutlines, type TraceSettings, traceOutlines } from '@lambent/core/pictures';
+import { parseLength } from '@lambent/core/units';
+import { drawingKind, writeDrawing } from './drawing-out.ts';
+import { nameOf, type ReadingOptions, readDrawing, sayTo, spoken, standard } from './files.ts';
+import { Unusable } from './unusable.ts';
+
+export interface TraceOptions extends ReadingOptions {
+  threshold: string;
+  light?: boolean;
+  specks: string;
+  tolerance: string;
+  outer?: boolean;
+  stroke?: string;
+  as?: string;
+}
+
+/** Nothing finer than this is in a picture, in pixels. */
+const finest = 0.25;
+/** Turns of at least so many degrees are corners. */
+const cornerDegrees = 35;
+
+/**
+ * Makes closed outlines of what the pictures of a file show.
+ * @returns the exit status: 1 when nothing is found
+ * @throws Unusable when a file or a word cannot be used
+ */
+export async function trace(from: string, to: string, options: TraceOptions): Promise<number> {
+  const kind = drawingKind(to, options.as);
+  const threshold = thresholdIn(options.threshold);
+  const specksMm2 = numberIn('--specks', 'mm²', options.specks);
+  const toleranceMm = lengthIn('--tolerance', options.tolerance);
+  const stroke = colourIn(options.stroke);
+  const drawn = await readDrawing(from, options);
+  const pictures = new Map(drawn.reading.pictures.map((file) => [file.id, file.bytes]));
+  const traced: Item[] = [];
+  for (const item of drawn.items) {
+    const { shape, matrix } = item;
+    const bytes = shape.kind === 'picture' && !item.hidden ? pictures.get(shape.pictureId) : undefined;
+    if (!bytes) continue;
+    const mm = meanScale(matrix);
+    const settings: TraceSettings = {
+      threshold,
+      isLight: options.light === true,
+      specks: specksMm2 / (mm * mm),
+      tolerance: Math.max(finest, toleranceMm / mm),
+      cornerDegrees,
+      isOuterOnly: options.outer === true,
+    };
+    const path = tracedOrRefused(from, await decodePicture(bytes), settings);
+    if (path.verbs.length === 0) continue;
+    const paint = { ...unpainted, stroke, strokeWidthMm: 0.1 };
+    traced.push({ ...item, shape: { kind: 'path', path }, paint, pinned: null, fillRule: 'evenodd' });
+  }
+  if (pictures.size === 0) throw new Unusable(`${spoken(from)} has no picture: there is nothing to trace.`);
+  const count = traced.reduce((sum, item) => sum + [...subpathsOf(pathOf(item))].length, 0);
+  if (count === 0) {
+    sayTo(to === standard)(`${nameOf(from)}: no outline was found, and nothing was written.`);
+    return 1;
+  }
+  await writeDrawing(to, { ...drawn, items: traced }, kind);
+  const nodes = traced.reduce((sum, item) => sum + nodeCount(pathOf(item)), 0);
+  const outlines = `${count} ${count === 1 ? 'outline' : 'outlines'} of ${nodes} nodes`;
+  sayTo(to === standard)(`${nameOf(from)}: ${outlines} written to ${spoken(to, 'standard output')}`);
+  return 0;
+}
+
+function tracedOrRefused(from: string, pixels: Pixels, settings: TraceSettings): Path {
+  try {
+    return traceOutlines(pixels, settings);
+  } catch (error) {
+    if (!(error instanceof TooManyOutlines)) throw error;
+    const most = mostTracedNodes.toLocaleString('en');
+    throw new Unusable(
+      `${spoken(from)} would give more than ${most} nodes. Leave out larger specks with --specks, allow more with --tolerance, or choose another --threshold.`,
+    );
+  }
+}
+
+function thresholdIn(word: string): number | null {
+  if (word === 'auto') return null;
+  const level = Number(word);
+  if (word.trim() !== '' && level >= 0 && level <= 255) return level;
+  throw new Unusable(`--threshold must be auto or a level from 0 to 255, and not “${word}”.`);
+}
+
+function numberIn(name: string, unit: string, word: string): number {
+  const value = Number(word);
+  if (word.trim() !== '' && Number.isFinite(value) && value >= 0) return value;
+  throw new Unusable(`${name} must be a number of ${unit} from 0, such as 0.1, and not “${word}”.`);
+}
+
+function lengthIn(name: string, word: string): number {
+  const length = parseLength(word, 'mm');
+  if (length.ok && length.value > 0) return length.value;
+  throw new Unusable(`${name} must be a length above 0, such as 0.03mm, and not “${word}”.`);
+}
+
+function colourIn(word: string | undefined): string {
+  if (word === undefined) return operationOf('cut').colour;
+  const colour = readColour(word);
+  if (colour) return colour.colour;
+  throw new Unusable(`--stroke must be a colour, such as #D0481E or red, and not “${word}”.`);
+}

@@ -1,0 +1,1 @@
+export { mostTracedNodes, TooManyOutlines, type TraceSettings, traceOutlines } from './trace/trace.ts';
