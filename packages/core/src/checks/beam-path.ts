@@ -1,5 +1,5 @@
 import { boundsOf, type Item } from '../document/item.ts';
-import { type Box, boxContains, boxOf, growBox } from '../geometry/paths/box.ts';
+import { type Box, boxContains, boxOf, growBox, isEmpty } from '../geometry/paths/box.ts';
 import { indexBoxes } from '../geometry/paths/box-index.ts';
 import type { Point } from '../geometry/paths/matrix.ts';
 import { toMachine } from '../machine/frame.ts';
@@ -44,7 +44,8 @@ function pointsOutside(plan: BurnPlan, bed: Box) {
     { moves: plan.back, preparedId: null },
   ];
   for (const { moves, preparedId } of parts) {
-    const { xs, ys } = moves;
+    const { xs, ys, bounds } = moves;
+    if (isEmpty(bounds) || boxContains(bed, bounds, slack)) continue;
     for (let i = 0; i < xs.length; i++) {
       const isOn = xs[i] >= minX && xs[i] <= maxX && ys[i] >= minY && ys[i] <= maxY;
       if (!isOn) points.push({ x: xs[i], y: ys[i], preparedId });

@@ -1,4 +1,4 @@
-import type { Box } from '../geometry/paths/box.ts';
+import { type Box, emptyBox } from '../geometry/paths/box.ts';
 
 /**
  * What the head does: travels as fast as it can, runs at burning speed unlit, or burns on its way; or, standing, burns
@@ -17,8 +17,21 @@ export interface Moves {
   readonly ys: Float64Array;
   /** The share of the step's power each move burns with, 0 to 1; null where all burn with all of it. */
   readonly powers: Float32Array | null;
+  /** The box around where they end, in mm; empty where there are none. */
+  readonly bounds: Box;
   /** For how many seconds the head waits, or to how many mm above the stock its focus goes; null where it does neither. */
   readonly values: Float64Array | null;
+}
+
+function boundsOfPlaces(xs: Float64Array, ys: Float64Array): Box {
+  let { minX, minY, maxX, maxY } = emptyBox;
+  for (let i = 0; i < xs.length; i++) {
+    if (xs[i] < minX) minX = xs[i];
+    if (xs[i] > maxX) maxX = xs[i];
+    if (ys[i] < minY) minY = ys[i];
+    if (ys[i] > maxY) maxY = ys[i];
+  }
+  return { minX, minY, maxX, maxY };
 }
 
 /** Rounds to the 0.001 mm that programs are written in. */
@@ -118,10 +131,12 @@ export class MoveList {
 
   build(): Moves {
     const { count } = this;
+    const [xs, ys] = [this.xs.slice(0, count), this.ys.slice(0, count)];
     return {
       kinds: this.kinds.slice(0, count),
-      xs: this.xs.slice(0, count),
-      ys: this.ys.slice(0, count),
+      xs,
+      ys,
+      bounds: boundsOfPlaces(xs, ys),
       powers: this.powers?.slice(0, count) ?? null,
       values: this.values?.slice(0, count) ?? null,
     };

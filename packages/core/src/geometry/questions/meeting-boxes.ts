@@ -27,8 +27,11 @@ export function numbersOfBoxes<T>(things: readonly T[], boxOf: (thing: T) => Box
 export function forEachMeeting(boxes: Float64Array, within: number, visit: (a: number, b: number) => void): void {
   const count = boxes.length / 4;
   if (count < 2) return;
+  // Something without an outline has an empty box: it meets nothing.
+  const isNowhere = (b: number) => !(boxes[b] <= boxes[b + 2] && boxes[b + 1] <= boxes[b + 3]);
   let [left, top, right, bottom, sizes] = [Infinity, Infinity, -Infinity, -Infinity, 0];
   for (let b = 0; b < boxes.length; b += 4) {
+    if (isNowhere(b)) continue;
     left = Math.min(left, boxes[b]);
     top = Math.min(top, boxes[b + 1]);
     right = Math.max(right, boxes[b + 2]);
@@ -53,12 +56,15 @@ export function forEachMeeting(boxes: Float64Array, within: number, visit: (a: n
     boxes[4 * a + 1] <= boxes[4 * b + 3] + within &&
     boxes[4 * b + 1] <= boxes[4 * a + 3] + within;
   for (let box = 0; box < count; box++) {
+    if (isNowhere(4 * box)) continue;
     for (const other of large) if (doMeet(other, box)) visit(other, box);
     const b = 4 * box;
     const [from, to] = [columnOf(boxes[b]), columnOf(boxes[b + 2] + within)];
     const [first, last] = [rowOf(boxes[b + 1]), rowOf(boxes[b + 3] + within)];
     if ((to - from + 1) * (last - first + 1) > mostCellsOfBox) {
-      for (let other = 0; other < box; other++) if (!large.includes(other) && doMeet(other, box)) visit(other, box);
+      for (let other = 0; other < box; other++) {
+        if (!large.includes(other) && !isNowhere(4 * other) && doMeet(other, box)) visit(other, box);
+      }
       large.push(box);
       continue;
     }
