@@ -132,3 +132,10 @@ test('what has no area has no dots', () => {
   expect(dotsOf(greys(1, [0]), scaling(0, 1), 1, 1)).toBeNull();
   expect(dotsOf(greys(0, []), scaling(1, 1), 1, 1)).toBeNull();
 });
+
+test('the greys of a picture that is very wide are as exact: no sum grows too large', () => {
+  const wide = 200_000;
+  const dots = dotsOf(greys(wide, Array(wide).fill(250)), scaling(1, 1), 1, 1);
+  expect(dots?.greys.at(-1)).toBeCloseTo(250 / 255, 3);
+  expect(dots?.greys.at(0)).toBeCloseTo(250 / 255, 3);
+});

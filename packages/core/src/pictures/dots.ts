@@ -70,16 +70,18 @@ function cellsAlong(from: number, to: number, size: number): [number, number] {
   return [count, (from + to - count * size) / 2];
 }
 
-/** Sums are of whole 256ths of a level, so that one of a row of 65,000 pixels is a 32-bit number. */
+/** Sums are of whole 256ths of a level: that of a row of 65,000 pixels is a 32-bit number. */
 const parts = 256;
+type Sums = Uint32Array | Float64Array;
 
 /**
  * For each row of pixels, the sums left of each pixel: of luma (ITU-R BT.709) × opacity, and of opacity alone where some
  * pixels can be seen through.
  */
-function sumRows({ width, height, rgb, alpha }: Pixels): { lumas: Uint32Array; alphas: Uint32Array | null } {
-  const lumas = new Uint32Array((width + 1) * height);
-  const alphas = alpha ? new Uint32Array((width + 1) * height) : null;
+function sumRows({ width, height, rgb, alpha }: Pixels): { lumas: Sums; alphas: Sums | null } {
+  const Numbers = 255 * parts * width < 2 ** 32 ? Uint32Array : Float64Array;
+  const lumas = new Numbers((width + 1) * height);
+  const alphas = alpha ? new Numbers((width + 1) * height) : null;
   for (let y = 0, pixel = 0, k = 0; y < height; y++, k++) {
     for (let x = 0; x < width; x++, pixel++, k++) {
       const luma = lumaOf(rgb[3 * pixel], rgb[3 * pixel + 1], rgb[3 * pixel + 2]);
@@ -101,7 +103,7 @@ class DotIntegrals {
 
   /** @param sums by row of pixels, the sums left of each; one more than pixels */
   constructor(
-    private readonly sums: Uint32Array,
+    private readonly sums: Sums,
     private readonly size: { readonly width: number; readonly height: number },
     private readonly back: Matrix,
     private readonly grid: DotGrid,
