@@ -1,6 +1,12 @@
 /** A cubic by its four points, x and y in turn. */
 export type Cubic = readonly [number, number, number, number, number, number, number, number];
 
+/** A cubic, and how far it strays from its points at most. */
+export interface FittedCubic {
+  readonly cubic: Cubic;
+  readonly error: number;
+}
+
 /** How often the places along the cubic are made better. */
 const rounds = 6;
 
@@ -16,7 +22,7 @@ export function fitCubic(
   points: Float64Array,
   from: readonly [number, number],
   to: readonly [number, number],
-): { cubic: Cubic; error: number } {
+): FittedCubic {
   const count = points.length / 2;
   const places = chordPlaces(points);
   let best = cubicThrough(points, places, from, to);
@@ -76,17 +82,12 @@ function cubicThrough(
   return [x0, y0, x0 + fx * a, y0 + fy * a, x3 + tx * b, y3 + ty * b, x3, y3];
 }
 
-function at([x0, y0, x1, y1, x2, y2, x3, y3]: Cubic, t: number): readonly [number, number] {
-  const s = 1 - t;
-  const [b0, b1, b2, b3] = [s * s * s, 3 * s * s * t, 3 * s * t * t, t * t * t];
-  return [b0 * x0 + b1 * x1 + b2 * x2 + b3 * x3, b0 * y0 + b1 * y1 + b2 * y2 + b3 * y3];
-}
-
 /** A step of Newton's method towards the place on a cubic that is nearest to a point. */
 function nearer(cubic: Cubic, t: number, px: number, py: number): number {
   const [x0, y0, x1, y1, x2, y2, x3, y3] = cubic;
   const s = 1 - t;
-  const [x, y] = at(cubic, t);
+  const [b0, b1, b2, b3] = [s * s * s, 3 * s * s * t, 3 * s * t * t, t * t * t];
+  const [x, y] = [b0 * x0 + b1 * x1 + b2 * x2 + b3 * x3, b0 * y0 + b1 * y1 + b2 * y2 + b3 * y3];
   const dx = 3 * (s * s * (x1 - x0) + 2 * s * t * (x2 - x1) + t * t * (x3 - x2));
   const dy = 3 * (s * s * (y1 - y0) + 2 * s * t * (y2 - y1) + t * t * (y3 - y2));
   const ddx = 6 * (s * (x2 - 2 * x1 + x0) + t * (x3 - 2 * x2 + x1));
@@ -97,10 +98,15 @@ function nearer(cubic: Cubic, t: number, px: number, py: number): number {
 }
 
 function furthest(points: Float64Array, places: Float64Array, cubic: Cubic): number {
+  const [x0, y0, x1, y1, x2, y2, x3, y3] = cubic;
   let most = 0;
   for (let i = 0; i < places.length; i++) {
-    const [x, y] = at(cubic, places[i]);
-    most = Math.max(most, Math.hypot(x - points[2 * i], y - points[2 * i + 1]));
+    const t = places[i];
+    const s = 1 - t;
+    const [b0, b1, b2, b3] = [s * s * s, 3 * s * s * t, 3 * s * t * t, t * t * t];
+    const dx = b0 * x0 + b1 * x1 + b2 * x2 + b3 * x3 - points[2 * i];
+    const dy = b0 * y0 + b1 * y1 + b2 * y2 + b3 * y3 - points[2 * i + 1];
+    most = Math.max(most, dx * dx + dy * dy);
   }
-  return most;
+  return Math.sqrt(most);
 }

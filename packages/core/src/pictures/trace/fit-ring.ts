@@ -1,5 +1,5 @@
 import type { PathBuilder } from '../../geometry/paths/path.ts';
-import { fitCubic } from './fit-cubic.ts';
+import { type FittedCubic, fitCubic } from './fit-cubic.ts';
 
 export interface RingFit {
   /** How far an outline may stray from its contour, in pixels. */
@@ -212,33 +212,34 @@ function addRun(
     }
     const start = out ?? directionFrom(run, from, 1, last);
     const fitTo = (end: number) => {
-      const into =
-        end === last
-          ? tangent
-            ? opposite(tangent)
-            : directionFrom(run, last, -1, from)
-          : opposite(tangentIn(run, end));
-      return fitCubic(run.subarray(2 * from, 2 * end + 2), start, into);
+      const into = end < last ? tangentIn(run, end) : (tangent ?? opposite(directionFrom(run, last, -1, from)));
+      return fitCubic(run.subarray(2 * from, 2 * end + 2), start, opposite(into));
     };
-    let [good, bad] = [from + 1, last + 1];
-    let fitted = fitTo(good);
-    // As far as it goes, by doubling and halving.
-    for (let end = last; end > good; ) {
-      const attempt = fitTo(end);
-      if (attempt.error <= tolerance && !(tangent && from === 0 && end === last)) {
-        [good, fitted] = [end, attempt];
-        if (end === last) break;
-      } else bad = end;
-      const middle = Math.floor((good + bad) / 2);
-      if (middle <= good) break;
-      end = middle;
-    }
+    // A run that closes is at least two cubics.
+    const furthest = tangent && from === 0 ? last - 1 : last;
+    const { end: good, fitted } = longest(from, furthest, tolerance, fitTo);
     const [, , x1, y1, x2, y2, x3, y3] = fitted.cubic;
     builder.cubicTo(x1, y1, x2, y2, x3, y3);
     out = good < last ? tangentIn(run, good) : null;
     from = good;
   }
   return nodes;
+}
+
+/** So many points are tried first. */
+const firstSpan = 12;
+
+/** How far one cubic goes: twice as far as long as it keeps to the points, then halving between. */
+function longest(from: number, last: number, tolerance: number, fitTo: (end: number) => FittedCubic) {
+  let [good, bad] = [from + 1, last + 1];
+  let fitted = fitTo(good);
+  for (let span = firstSpan; good < last && bad - good > 1; span *= 2) {
+    const end = bad <= last ? Math.floor((good + bad) / 2) : Math.min(last, from + span);
+    const attempt = fitTo(end);
+    if (attempt.error <= tolerance) [good, fitted] = [end, attempt];
+    else bad = end;
+  }
+  return { end: good, fitted };
 }
 
 const opposite = ([x, y]: readonly [number, number]): [number, number] => [-x, -y];
