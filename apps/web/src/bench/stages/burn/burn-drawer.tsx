@@ -181,7 +181,7 @@ function Preview({ timeS }: { timeS: number }) {
           type="range"
           min={0}
           max={timeS}
-          step={timeS / 1000}
+          step="any"
           value={previewS ?? 0}
           aria-label="Place in the preview"
           aria-valuetext={formatDuration(previewS ?? 0)}
