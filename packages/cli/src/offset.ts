@@ -1,8 +1,8 @@
 import type { Item } from '@lambent/core/document';
 import { offsetOf } from '@lambent/core/fit';
-import { readColour } from '@lambent/core/formats';
 import { identity, type Join, plainOffset, subpathsOf } from '@lambent/core/geometry';
 import { parseLength } from '@lambent/core/units';
+import { colourWord } from './colour-word.ts';
 import { drawingKind, writeDrawing } from './drawing-out.ts';
 import { nameOf, type ReadDrawing, type ReadingOptions, readDrawing, sayTo, spoken, standard } from './files.ts';
 import { Unusable } from './unusable.ts';
@@ -61,7 +61,6 @@ export async function offset(from: string, to: string, options: OffsetOptions): 
 /** The items with a stroke of a colour; all of them where none is asked for. */
 function chosen({ items }: ReadDrawing, select: string | undefined): readonly Item[] {
   if (select === undefined) return items;
-  const wanted = readColour(select);
-  if (!wanted) throw new Unusable(`--select must be a colour, such as #D0481E or red, and not “${select}”.`);
-  return items.filter(({ paint }) => paint.stroke === wanted.colour);
+  const wanted = colourWord('--select', select);
+  return items.filter(({ paint }) => paint.stroke === wanted);
 }

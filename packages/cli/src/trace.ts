@@ -1,9 +1,10 @@
 import { type Item, type Pixels, pathOf, unpainted } from '@lambent/core/document';
-import { decodePicture, readColour } from '@lambent/core/formats';
+import { decodePicture } from '@lambent/core/formats';
 import { meanScale, nodeCount, type Path, subpathsOf } from '@lambent/core/geometry';
 import { operationOf } from '@lambent/core/operations';
 import { mostTracedNodes, TooManyOutlines, type TraceSettings, traceOutlines } from '@lambent/core/pictures';
 import { parseLength } from '@lambent/core/units';
+import { colourWord } from './colour-word.ts';
 import { drawingKind, writeDrawing } from './drawing-out.ts';
 import { nameOf, type ReadingOptions, readDrawing, sayTo, spoken, standard } from './files.ts';
 import { Unusable } from './unusable.ts';
@@ -33,7 +34,7 @@ export async function trace(from: string, to: string, options: TraceOptions): Pr
   const threshold = thresholdIn(options.threshold);
   const specksMm2 = numberIn('--specks', 'mm²', options.specks);
   const toleranceMm = lengthIn('--tolerance', options.tolerance);
-  const stroke = colourIn(options.stroke);
+  const stroke = options.stroke === undefined ? operationOf('cut').colour : colourWord('--stroke', options.stroke);
   const drawn = await readDrawing(from, options);
   const pictures = new Map(drawn.reading.pictures.map((file) => [file.id, file.bytes]));
   const traced: Item[] = [];
@@ -97,11 +98,4 @@ function lengthIn(name: string, word: string): number {
   const length = parseLength(word, 'mm');
   if (length.ok && length.value > 0) return length.value;
   throw new Unusable(`${name} must be a length above 0, such as 0.03mm, and not “${word}”.`);
-}
-
-function colourIn(word: string | undefined): string {
-  if (word === undefined) return operationOf('cut').colour;
-  const colour = readColour(word);
-  if (colour) return colour.colour;
-  throw new Unusable(`--stroke must be a colour, such as #D0481E or red, and not “${word}”.`);
 }

@@ -37,7 +37,8 @@ export const checkBeamPath: Check = (prepared, plan) => {
 
 /** The ends of moves that lie off the bed, and of which prepared layer they are; null for the way back. */
 function pointsOutside(plan: BurnPlan, bed: Box) {
-  const { minX, minY, maxX, maxY } = growBox(bed, slack);
+  const reach = growBox(bed, slack);
+  const { minX, minY, maxX, maxY } = reach;
   const points: (Point & { preparedId: string | null })[] = [];
   const parts = [
     ...plan.steps.map(({ moves, preparedId }) => ({ moves, preparedId })),
@@ -45,7 +46,7 @@ function pointsOutside(plan: BurnPlan, bed: Box) {
   ];
   for (const { moves, preparedId } of parts) {
     const { xs, ys, bounds } = moves;
-    if (isEmpty(bounds) || boxContains(bed, bounds, slack)) continue;
+    if (isEmpty(bounds) || boxContains(reach, bounds)) continue;
     for (let i = 0; i < xs.length; i++) {
       const isOn = xs[i] >= minX && xs[i] <= maxX && ys[i] >= minY && ys[i] <= maxY;
       if (!isOn) points.push({ x: xs[i], y: ys[i], preparedId });

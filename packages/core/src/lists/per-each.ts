@@ -5,8 +5,8 @@ const mostEachLists = 4;
  * Keeps what is computed from every thing of a list, by place, of the lists that were asked for last. After an edit only
  * the things that are others are computed: where thousands stay, none of them is looked up.
  *
- * @param computeAll what is computed from each of some things; of each alone, whatever the others are
- * @returns for a list, what is computed from each of its things, in its order
+ * @param computeAll what is computed from each of some things; of each alone, whatever the others are.
+ * @returns for a list, what is computed from each of its things, in its order.
  */
 export function perEach<Thing, T>(
   computeAll: (things: readonly Thing[]) => readonly T[],

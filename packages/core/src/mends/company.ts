@@ -1,4 +1,4 @@
-import { boundsOf, type Drawing, type Item } from '../document/item.ts';
+import { boundsOf, type Drawing, type Item, perItems } from '../document/item.ts';
 import { gatherBy } from '../lists/gather.ts';
 import { itemsNear } from '../picking/nearby.ts';
 
@@ -18,13 +18,5 @@ export function withCompany(drawing: Drawing, items: readonly Item[]): Item[] {
   return [...all];
 }
 
-const matesKnown = new WeakMap<readonly Item[], ReadonlyMap<string, readonly Item[]>>();
-
 /** By group: the items right in it. */
-function matesIn(items: readonly Item[]): ReadonlyMap<string, readonly Item[]> {
-  const known = matesKnown.get(items);
-  if (known) return known;
-  const mates = gatherBy(items, ({ groupId }) => groupId);
-  matesKnown.set(items, mates);
-  return mates;
-}
+const matesIn = perItems((items) => gatherBy(items, ({ groupId }) => groupId));

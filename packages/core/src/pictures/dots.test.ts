@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import type { Pixels } from '../document/pixels.ts';
+import { greyPicture } from '../fixtures/grey-picture.ts';
 import {
   applyTo,
   type Matrix,
@@ -12,16 +13,10 @@ import {
 } from '../geometry/paths/matrix.ts';
 import { type DotRaster, dotsOf } from './dots.ts';
 
-/** A picture of greys, row by row, with how opaque each pixel is. */
-function greys(width: number, values: readonly number[], alpha: readonly number[] | null = null): Pixels {
-  const rgb = Uint8Array.from(values.flatMap((grey) => [grey, grey, grey]));
-  return { width, height: values.length / width, rgb, alpha: alpha && Uint8Array.from(alpha) };
-}
-
 const byte = fc.integer({ min: 0, max: 255 });
 const picture = fc.tuple(fc.integer({ min: 1, max: 9 }), fc.integer({ min: 1, max: 9 })).chain(([width, height]) => {
   const bytes = fc.array(byte, { minLength: width * height, maxLength: width * height });
-  return fc.tuple(bytes, fc.option(bytes)).map(([values, alpha]) => greys(width, values, alpha));
+  return fc.tuple(bytes, fc.option(bytes)).map(([values, alpha]) => greyPicture(width, values, alpha));
 });
 const placing = fc
   .record({
@@ -119,23 +114,23 @@ describe('a dot’s grey is the mean of what it covers', () => {
 });
 
 test('a picture that is opaque and that the dots fit has no dot that does not show', () => {
-  expect(dotsOf(greys(4, Array(12).fill(9)), scaling(0.5, 0.5), 0.25, 0.1)?.shown).toBeNull();
+  expect(dotsOf(greyPicture(4, Array(12).fill(9)), scaling(0.5, 0.5), 0.25, 0.1)?.shown).toBeNull();
 });
 
 test('dots lie over both ends alike where a picture is no whole number of them', () => {
-  const dots = dotsOf(greys(1, [0]), scaling(1.2, 0.9), 0.5, 0.5);
+  const dots = dotsOf(greyPicture(1, [0]), scaling(1.2, 0.9), 0.5, 0.5);
   expect(dots).toMatchObject({ columns: 2, rows: 2 });
   expect([dots?.left, dots?.top]).toEqual([expect.closeTo(0.1, 9), expect.closeTo(-0.05, 9)]);
 });
 
 test('what has no area has no dots', () => {
-  expect(dotsOf(greys(1, [0]), scaling(0, 1), 1, 1)).toBeNull();
-  expect(dotsOf(greys(0, []), scaling(1, 1), 1, 1)).toBeNull();
+  expect(dotsOf(greyPicture(1, [0]), scaling(0, 1), 1, 1)).toBeNull();
+  expect(dotsOf(greyPicture(0, []), scaling(1, 1), 1, 1)).toBeNull();
 });
 
 test('the greys of a picture that is very wide are as exact: no sum grows too large', () => {
   const wide = 200_000;
-  const dots = dotsOf(greys(wide, Array(wide).fill(250)), scaling(1, 1), 1, 1);
+  const dots = dotsOf(greyPicture(wide, Array(wide).fill(250)), scaling(1, 1), 1, 1);
   expect(dots?.greys.at(-1)).toBeCloseTo(250 / 255, 3);
   expect(dots?.greys.at(0)).toBeCloseTo(250 / 255, 3);
 });

@@ -28,10 +28,10 @@ export interface DotRaster extends DotGrid {
  * counted with the area in common. It comes from integrals along the dot's edges (Green's theorem), which neighbours
  * share. A dot of which more than half lies beside the picture does not show.
  *
- * @param placing from the picture's pixels to a frame in which rows are level, in mm
- * @param dotMm how wide a dot is along its row
- * @param rowMm how far apart rows are
- * @returns null where the picture has no area
+ * @param placing from the picture's pixels to a frame in which rows are level, in mm.
+ * @param dotMm how wide a dot is along its row.
+ * @param rowMm how far apart rows are.
+ * @returns null where the picture has no area.
  */
 export function dotsOf(pixels: Pixels, placing: Matrix, dotMm: number, rowMm: number): DotRaster | null {
   const back = invert(placing);

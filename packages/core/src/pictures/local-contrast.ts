@@ -10,8 +10,8 @@ const steepest = 4;
  * Raises differences between near places: contrast-limited adaptive histogram equalisation (Zuiderveld, 1994). Between
  * the middles of tiles their mappings are mixed.
  *
- * @param plane greys from 0 to 1; they are changed in place
- * @param amount 0 leaves all as it is, 1 raises most
+ * @param plane greys from 0 to 1; they are changed in place.
+ * @param amount 0 leaves all as it is, 1 raises most.
  */
 export function raiseLocalContrast({ columns, rows, values, shown }: Plane, amount: number): void {
   if (amount <= 0 || values.length === 0) return;

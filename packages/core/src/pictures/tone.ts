@@ -5,7 +5,7 @@ import type { DotRaster } from './dots.ts';
 import { raiseLocalContrast } from './local-contrast.ts';
 
 /** How far sharpening reaches where nothing is said, in mm. */
-export const usualSharpenMm = 0.3;
+const usualSharpenMm = 0.3;
 /** Curves are looked up at so many places, and read between them. */
 const lookups = 1024;
 
@@ -34,7 +34,7 @@ export function sharesToBurn({ columns, rows, dotMm, rowMm, greys, shown }: DotR
 }
 
 /** What curve, brightness and contrast make of a grey; null where that is the same. */
-export function greyChange({ curve, brightness = 0, contrast = 0 }: Tone): ((grey: number) => number) | null {
+function greyChange({ curve, brightness = 0, contrast = 0 }: Tone): ((grey: number) => number) | null {
   if (!curve?.length && brightness === 0 && contrast === 0) return null;
   const through = curveThrough(curve ?? []);
   const steep = contrast < 0 ? 1 + contrast / 100 : 1 / (1 - contrast / 101);
@@ -42,7 +42,7 @@ export function greyChange({ curve, brightness = 0, contrast = 0 }: Tone): ((gre
 }
 
 /** Maps numbers from 0 to 1 in place, by a table of what a function makes of them. */
-export function mapGreys(greys: Float32Array, change: (grey: number) => number): void {
+function mapGreys(greys: Float32Array, change: (grey: number) => number): void {
   const table = Float64Array.from({ length: lookups + 1 }, (_, i) => change(i / lookups));
   for (let i = 0; i < greys.length; i++) {
     const place = greys[i] * lookups;

@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import type { Pixels } from '../document/pixels.ts';
+import { greyPicture } from '../fixtures/grey-picture.ts';
 import { type Matrix, multiply, rotation, scaling, translation } from '../geometry/paths/matrix.ts';
 import { burntDots, rowsOfDots, type ToneSettings } from './tones.ts';
 
@@ -26,11 +27,6 @@ function toneRows(pixels: Pixels, placing: Matrix, spacing: number, more: Partia
 
 const powersOf = ({ powers = new Float32Array() }: { readonly powers?: Float32Array }) => powers.slice();
 
-/** A picture of greys, row by row. */
-function greys(width: number, values: readonly number[]): Pixels {
-  return { width, height: values.length / width, rgb: Uint8Array.from(values.flatMap((grey) => [grey, grey, grey])) };
-}
-
 const plain = (rows: ReturnType<typeof toneRows>) =>
   rows.map(({ y, xs, powers }) => [y, [...xs], [...powers].map((power) => Math.round(power * 255))]);
 
@@ -48,11 +44,11 @@ const picture = fc
   .chain(([width, height]) =>
     fc
       .array(fc.integer({ min: 0, max: 255 }), { minLength: width * height, maxLength: width * height })
-      .map((values) => greys(width, values)),
+      .map((values) => greyPicture(width, values)),
   );
 
 describe('a picture on the raster of its own pixels', () => {
-  const pixels = greys(4, [0, 0, 51, 255, 255, 255, 255, 255, 255, 102, 102, 0]);
+  const pixels = greyPicture(4, [0, 0, 51, 255, 255, 255, 255, 255, 255, 102, 102, 0]);
 
   test('burns each dot with 1 − grey ÷ 255, neighbours alike as one, white not at all', () => {
     expect(plain(toneRows(pixels, scaling(0.5, 0.5), 0.5))).toEqual([
@@ -77,7 +73,7 @@ describe('a picture on the raster of its own pixels', () => {
 });
 
 test('a dot over several pixels burns with their mean, parts of pixels counted as parts', () => {
-  const row = greys(3, [0, 90, 255]);
+  const row = greyPicture(3, [0, 90, 255]);
   // Two dots of 1.5 pixels each: black with half of the grey, and half of that with white.
   const [{ powers }] = toneRows(row, scaling(1 / 1.5, 1), 1);
   expect([...powers].map((power) => Math.round(power * 255))).toEqual([255 - 30, 255 - 200]);
@@ -122,6 +118,6 @@ test('one that is turned by hardly anything burns as the level one: the two ways
 });
 
 test('what has no area burns nothing', () => {
-  expect(toneRows(greys(2, [0, 0, 0, 0]), scaling(0, 1), 0.1)).toEqual([]);
-  expect(toneRows(greys(2, [255, 255, 255, 255]), scaling(1, 1), 0.1)).toEqual([]);
+  expect(toneRows(greyPicture(2, [0, 0, 0, 0]), scaling(0, 1), 0.1)).toEqual([]);
+  expect(toneRows(greyPicture(2, [255, 255, 255, 255]), scaling(1, 1), 0.1)).toEqual([]);
 });

@@ -1,3 +1,5 @@
+import { gather } from '../../lists/gather.ts';
+
 /**
  * Connected components of things that are joined in pairs: disjoint sets in one array, each thing pointing on towards its
  * set's head, with path halving (Tarjan and van Leeuwen, "Worst-case Analysis of Set Union Algorithms", 1984).
@@ -21,10 +23,7 @@ export class Components {
   list(): number[][] {
     const byHead = new Map<number, number[]>();
     for (let i = 0; i < this.heads.length; i++) {
-      const head = this.headOf(i);
-      const component = byHead.get(head);
-      if (component) component.push(i);
-      else byHead.set(head, [i]);
+      gather(byHead, this.headOf(i), i);
     }
     return [...byHead.values()];
   }

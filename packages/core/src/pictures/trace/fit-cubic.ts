@@ -14,9 +14,9 @@ const rounds = 6;
  * The cubic between the first and the last of some points that comes nearest to all, with given directions at its ends:
  * least squares by chord length, its places along the curve made better by Newton's method (Schneider, 1990).
  *
- * @param points x and y in turn; at least two
- * @param from the direction in which it sets out, as a unit; `to` the one in which it comes in, backwards
- * @returns the cubic and how far it strays from the points at most
+ * @param points x and y in turn; at least two.
+ * @param from the direction in which it sets out, as a unit; `to` the one in which it comes in, backwards.
+ * @returns the cubic and how far it strays from the points at most.
  */
 export function fitCubic(
   points: Float64Array,
