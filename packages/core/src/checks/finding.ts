@@ -73,6 +73,17 @@ export function burntItems(
   return found;
 }
 
+/** The items of lines, each once; what is of one item on one layer follows each other. */
+export function itemsOfLines(lines: readonly { readonly item: Item }[]): readonly Item[] {
+  const items: Item[] = [];
+  let last: Item | null = null;
+  for (const { item } of lines) {
+    if (item !== last) items.push(item);
+    last = item;
+  }
+  return eachOnce(items);
+}
+
 /** Items of several layers, each once. */
 export function eachOnce(items: readonly Item[]): readonly Item[] {
   return items.some(mayBeOnTwo) ? [...new Set(items)] : items;

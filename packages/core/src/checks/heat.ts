@@ -1,11 +1,12 @@
 import type { Item } from '../document/item.ts';
-import { boxesMeet } from '../geometry/paths/box.ts';
-import { forEachMeeting, numbersOfBoxes } from '../geometry/questions/meeting-boxes.ts';
+import { doBoxesMeet, numbersOfBoxes } from '../geometry/questions/meeting-boxes.ts';
+import { MeetingCounts } from '../geometry/questions/meeting-counts.ts';
 import { separates } from '../operations/operations.ts';
 import { cutLayers, nestedLines } from '../plan/cut-steps.ts';
+import type { BurnLine } from '../plan/order.ts';
 import type { PreparedJob, PreparedLayer } from '../plan/prepare.ts';
 import { thicknessOf } from '../recipes/book/material.ts';
-import { type Check, countOf, finding, withMends } from './finding.ts';
+import { type Check, countOf, finding, itemsOfLines, withMends } from './finding.ts';
 
 /** Fewer lines close together than this warm nothing up. */
 const leastLines = 12;
@@ -41,23 +42,28 @@ export const checkHeat: Check = (prepared) =>
   });
 
 /** Lines that lie side by side with another within a distance; what lies in another is not beside it. */
-function crowded(prepared: PreparedJob, layer: PreparedLayer, mm: number): { items: Item[]; count: number } {
+function crowded(prepared: PreparedJob, layer: PreparedLayer, mm: number): { items: readonly Item[]; count: number } {
   const cuts = cutLayers(prepared);
-  const lines = nestedLines(prepared, cuts).filter(({ layerIndex }) => cuts[layerIndex] === layer);
+  const nested = nestedLines(prepared, cuts);
+  const lines = cuts.length === 1 ? nested : nested.filter(({ layerIndex }) => cuts[layerIndex] === layer);
   const boxes = numbersOfBoxes(lines, ({ bounds }) => bounds);
-  const isOpen = ({ line }: (typeof lines)[number]) => !line.line.closed;
-  const isBeside = new Uint8Array(lines.length);
-  forEachMeeting(boxes, mm, (a, b) => {
-    if (!boxesMeet(lines[a].bounds, lines[b].bounds) || (isOpen(lines[a]) && isOpen(lines[b])))
-      isBeside[a] = isBeside[b] = 1;
-  });
-  const items: Item[] = [];
-  let count = 0;
-  for (const [i, { line }] of lines.entries()) {
-    if (isBeside[i] === 0) continue;
-    count++;
-    // The lines of an item follow each other.
-    if (items.at(-1) !== line.item) items.push(line.item);
-  }
-  return { items, count };
+  const isOpen = Uint8Array.from(lines, ({ line }) => (line.line.closed ? 0 : 1));
+  const counts = besideWithin(mm).countsOf(boxes, isOpen);
+  const found: BurnLine[] = [];
+  for (let i = 0; i < lines.length; i++) if (counts[i] > 0) found.push(lines[i].line);
+  return { items: itemsOfLines(found), count: found.length };
+}
+
+/** By distance: the lines that come within it of others are counted. As many distances as a shop has thicknesses. */
+const meetings = new Map<number, MeetingCounts>();
+
+function besideWithin(mm: number): MeetingCounts {
+  const known =
+    meetings.get(mm) ??
+    new MeetingCounts(
+      mm,
+      ({ boxes, marks }, a, b) => !doBoxesMeet(boxes, a, b, 0) || (marks[a] === 1 && marks[b] === 1),
+    );
+  meetings.set(mm, known);
+  return known;
 }

@@ -3,7 +3,7 @@ import { polylineLength } from '../geometry/paths/flatten.ts';
 import { widestAcross } from '../geometry/questions/widest-across.ts';
 import type { Mend } from '../mends/mend.ts';
 import { type CutPart, cutParts } from '../plan/pieces.ts';
-import { type Check, countOf, finding, ifAny, withMends } from './finding.ts';
+import { type Check, countOf, finding, ifAny, itemsOfLines, withMends } from './finding.ts';
 
 /** More places than these are not named. */
 const mostPlaces = 200;
@@ -28,7 +28,7 @@ export const checkLoose: Check = (prepared) => {
   }
   const lies = `the ${gap} mm gaps of ${prepared.machine.name}’s bed`;
   const said = (code: 'drops' | 'tips', pieces: readonly CutPart[], sentence: string) => {
-    const items = [...new Set(pieces.map(({ item }) => item))];
+    const items = itemsOfLines(pieces);
     const places = pieces.slice(0, mostPlaces).map(({ bounds }) => bounds);
     return ifAny(items, () => withMends(finding(code, 'notes', sentence, items, null, places), heldBy(pieces, 2)));
   };
@@ -48,18 +48,20 @@ export const checkLoose: Check = (prepared) => {
 
 /** Holds pieces by tabs; null where all are too small for them. */
 function heldBy(pieces: readonly CutPart[], count: number): Mend | null {
-  const held = pieces.filter(({ line, bounds, layer: { applied } }) => {
-    const { tabWidthMm, kerfMm } = applied.settings ?? { tabWidthMm: 0, kerfMm: 0 };
-    const least = 2 * count * (tabWidthMm + kerfMm);
+  const outlines: { itemId: string; subpath: number }[] = [];
+  for (const { item, subpath, line, bounds, layer } of pieces) {
+    const { settings } = layer.applied;
+    const least = settings ? 2 * count * (settings.tabWidthMm + settings.kerfMm) : 0;
     // What closes goes there and back: where its box says enough, nothing is measured.
-    return 2 * Math.max(boxWidth(bounds), boxHeight(bounds)) >= least || polylineLength(line) >= least;
-  });
-  if (held.length === 0) return null;
-  const words = `Hold ${held.length === 1 ? 'it' : 'each'} by ${count} tabs`;
+    const isLong = 2 * Math.max(boxWidth(bounds), boxHeight(bounds)) >= least || polylineLength(line) >= least;
+    if (isLong) outlines.push({ itemId: item.id, subpath });
+  }
+  if (outlines.length === 0) return null;
+  const words = `Hold ${outlines.length === 1 ? 'it' : 'each'} by ${count} tabs`;
   return {
     words,
     name: words.toLowerCase(),
     isSafe: false,
-    step: { kind: 'hold', outlines: held.map(({ item: { id }, subpath }) => ({ itemId: id, subpath })), count },
+    step: { kind: 'hold', outlines, count },
   };
 }

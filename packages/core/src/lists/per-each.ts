@@ -15,47 +15,56 @@ export function perEach<Thing, T>(
   return (things) => {
     const known = kept.find((entry) => entry.things === things);
     if (known) return known.values;
-    let [best, most]: [(typeof kept)[number] | null, number] = [null, 0];
+    let best: { values: readonly T[]; change: Change } | null = null;
     for (const entry of kept) {
-      const same = sameThings(entry.things, things);
-      if (same === things.length && same === entry.things.length) return entry.values;
-      if (same > most) [best, most] = [entry, same];
+      const most: number = (best?.change.places.length ?? things.length) - 1;
+      const change = changeOf(entry.things, things, most);
+      if (change) best = { values: entry.values, change };
     }
-    const values = best ? valuesAfter(best, things, computeAll) : computeAll(things);
+    const values = best ? valuesAfter(best.values, best.change, things, computeAll) : computeAll(things);
     kept = [{ things, values }, ...kept].slice(0, mostEachLists);
     return values;
   };
 }
 
-/** How many things of a list stand at the same place in another one. Places are counted from the end too, where their lengths differ. */
-function sameThings<Thing>(others: readonly Thing[], things: readonly Thing[]): number {
-  const shift = others.length - things.length;
-  const both = Math.min(others.length, things.length);
-  let count = 0;
-  if (shift === 0) {
-    for (let i = 0; i < both; i++) if (others[i] === things[i]) count++;
-    return count;
+/** How a list differs from an earlier one. */
+interface Change {
+  /** As many of the earlier list's things are gone, and as many new ones stand there; none and none where each has its place. */
+  readonly from: number;
+  readonly removed: number;
+  readonly added: number;
+  /** The places of new things in the list. */
+  readonly places: readonly number[];
+}
+
+/** How a list differs from an earlier one; null where more than `most` things are new. */
+function changeOf<Thing>(others: readonly Thing[], things: readonly Thing[], most: number): Change | null {
+  const places: number[] = [];
+  if (others.length === things.length) {
+    for (let i = 0; i < things.length; i++) if (others[i] !== things[i] && places.push(i) > most) return null;
+    return { from: 0, removed: 0, added: 0, places };
   }
-  while (count < both && others[count] === things[count]) count++;
-  const before = count;
-  for (let i = things.length - 1; count < both && i >= before && others[i + shift] === things[i]; i--) count++;
-  return count;
+  const both = Math.min(others.length, things.length);
+  let from = 0;
+  while (from < both && others[from] === things[from]) from++;
+  let after = 0;
+  while (after < both - from && others[others.length - 1 - after] === things[things.length - 1 - after]) after++;
+  const [removed, added] = [others.length - from - after, things.length - from - after];
+  if (added > most) return null;
+  for (let i = from; i < from + added; i++) places.push(i);
+  return { from, removed, added, places };
 }
 
 function valuesAfter<Thing, T>(
-  { things: others, values }: { things: readonly Thing[]; values: readonly T[] },
+  values: readonly T[],
+  { from, removed, added, places }: Change,
   things: readonly Thing[],
   computeAll: (things: readonly Thing[]) => readonly T[],
 ): readonly T[] {
-  const shift = others.length - things.length;
-  const fresh: number[] = [];
-  const all = things.map((thing, i): T => {
-    if (i < others.length && others[i] === thing) return values[i];
-    const fromEnd = i + shift;
-    if (fromEnd < 0 || others[fromEnd] !== thing) fresh.push(i);
-    return values[fromEnd];
-  });
-  const computed = computeAll(fresh.map((i) => things[i]));
-  for (const [k, i] of fresh.entries()) all[i] = computed[k];
+  const computed = computeAll(places.map((i) => things[i]));
+  if (removed !== added) return values.slice(0, from).concat(computed, values.slice(from + removed));
+  if (places.length === 0) return values;
+  const all = values.slice();
+  for (const [k, i] of places.entries()) all[i] = computed[k];
   return all;
 }

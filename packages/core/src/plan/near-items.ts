@@ -1,5 +1,6 @@
 import { boundsOfEach, type Item, perItems } from '../document/item.ts';
-import { forEachMeeting, numbersOfBoxes } from '../geometry/questions/meeting-boxes.ts';
+import { numbersOfBoxes } from '../geometry/questions/meeting-boxes.ts';
+import { MeetingCounts } from '../geometry/questions/meeting-counts.ts';
 
 /** Items by whether their bounds meet those of another. */
 export interface NearItems {
@@ -10,12 +11,10 @@ export interface NearItems {
 /** How far bounds may lie apart and meet, in mm: what lies on each other for the beam. */
 const within = 0.02;
 
+const meetings = new MeetingCounts(within);
+
 /** Sorts items by whether others are near: of a great many that lie apart, the edges are not compared. */
 export const nearItems: (items: readonly Item[]) => NearItems = perItems((items) => {
-  const boxes = numbersOfBoxes(boundsOfEach(items), (box) => box);
-  const isNear = new Uint8Array(items.length);
-  forEachMeeting(boxes, within, (a, b) => {
-    isNear[a] = isNear[b] = 1;
-  });
-  return { near: items.filter((_, i) => isNear[i] === 1), alone: items.filter((_, i) => isNear[i] === 0) };
+  const counts = meetings.countsOf(numbersOfBoxes(boundsOfEach(items), (box) => box));
+  return { near: items.filter((_, i) => counts[i] > 0), alone: items.filter((_, i) => counts[i] === 0) };
 });

@@ -18,6 +18,16 @@ export function numbersOfBoxes<T>(things: readonly T[], boxOf: (thing: T) => Box
   return numbers;
 }
 
+/** Whether two boxes come within a distance of each other; one that is nowhere meets nothing. @param boxes four numbers each */
+export function doBoxesMeet(boxes: Float64Array, a: number, b: number, within: number): boolean {
+  return (
+    boxes[4 * a] <= boxes[4 * b + 2] + within &&
+    boxes[4 * b] <= boxes[4 * a + 2] + within &&
+    boxes[4 * a + 1] <= boxes[4 * b + 3] + within &&
+    boxes[4 * b + 1] <= boxes[4 * a + 3] + within
+  );
+}
+
 /**
  * Finds pairs of boxes that come within a distance of each other, by a grid of cells about as large as a box: a pair is
  * compared once, in the first cell that both lie in.
@@ -50,11 +60,7 @@ export function forEachMeeting(boxes: Float64Array, within: number, visit: (a: n
   let [members, nexts] = [new Int32Array(cellsPerBox * count), new Int32Array(cellsPerBox * count)];
   let entries = 0;
   const large: number[] = [];
-  const doMeet = (a: number, b: number) =>
-    boxes[4 * a] <= boxes[4 * b + 2] + within &&
-    boxes[4 * b] <= boxes[4 * a + 2] + within &&
-    boxes[4 * a + 1] <= boxes[4 * b + 3] + within &&
-    boxes[4 * b + 1] <= boxes[4 * a + 3] + within;
+  const doMeet = (a: number, b: number) => doBoxesMeet(boxes, a, b, within);
   for (let box = 0; box < count; box++) {
     if (isNowhere(4 * box)) continue;
     for (const other of large) if (doMeet(other, box)) visit(other, box);
