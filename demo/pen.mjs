@@ -2,7 +2,14 @@ import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import opentype from 'opentype.js';
 
-export const colours = { cut: '#D0481E', score: '#00806A', engrave: '#5B3FA0', guide: '#7A7F80', note: '#C77700' };
+export const colours = {
+  cut: '#D0481E',
+  score: '#00806A',
+  engrave: '#5B3FA0',
+  photo: '#2F6FB0',
+  guide: '#7A7F80',
+  note: '#C77700',
+};
 
 const require = createRequire(import.meta.url);
 const fontFile = require.resolve('@fontsource/atkinson-hyperlegible/files/atkinson-hyperlegible-latin-700-normal.woff');

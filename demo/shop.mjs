@@ -51,7 +51,7 @@ const machines = [
   }),
 ];
 
-/** Power % and speed mm/s (and passes) of cut, score and engrave, by machine; null where it cannot be done. */
+/** Power % and speed mm/s (and passes) of cut, score, engrave and photo, by machine; null where it cannot be done. */
 const table = {
   'birch-ply-3': {
     name: 'Birch plywood',
@@ -214,8 +214,8 @@ const table = {
     thicknessMm: 6,
     tone: '#8F979B',
     size: [300, 200],
-    wren: [null, [30, 60], [35, 300]],
-    curlew: [null, [24, 80], [26, 450]],
+    wren: [null, [30, 60], [35, 300], [34, 260]],
+    curlew: [null, [24, 80], [26, 450], [25, 400]],
     dunlin: [null, [90, 20], [95, 60]],
   },
   'cork-3': {
@@ -262,7 +262,7 @@ const table = {
   },
 };
 
-const operations = ['cut', 'score', 'engrave'];
+const operations = ['cut', 'score', 'engrave', 'photo'];
 
 /** What was read from test pieces: the kerf by machine, and how much wider than a thing its pocket is. */
 const source = { from: 'measured', by: 'Ines Varga', on: '2026-10-14' };
@@ -389,6 +389,7 @@ const layers = [
   ['cut', 'Cut'],
   ['score', 'Score'],
   ['engrave', 'Engrave'],
+  ['photo', 'Photo'],
   ['guide', 'Guide'],
   ['note', 'Note'],
 ].map(([id, name]) => ({ id, name, operation: id }));

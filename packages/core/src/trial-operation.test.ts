@@ -207,6 +207,6 @@ test('documents hold layers of it; without it, they say which operations there a
   expect(operationOf(operation)).toBe(crease);
   remove();
   expect(() => operationOf(operation)).toThrow('there is no operation “crease”');
-  expect(() => jobFromJson(json)).toThrow('must be cut, score, engrave, guide, note');
+  expect(() => jobFromJson(json)).toThrow('must be cut, score, engrave, photo, guide, note');
   remove = addOperation(operation, crease);
 });

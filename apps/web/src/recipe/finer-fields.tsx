@@ -9,7 +9,7 @@ import type { SettingHold } from './setting-hold.ts';
 /** The settings that stand behind *Finer settings*; those whose fields take a whole row come last. */
 export function finerSettings(): SettingName[] {
   const finer = [...allSettings()].filter(([, { isFiner }]) => isFiner);
-  const isWide = (kind: string) => kind === 'yes or no' || kind === 'air';
+  const isWide = (kind: string) => kind === 'yes or no' || kind === 'air' || kind === 'word';
   return finer
     .toSorted(([, a], [, b]) => Number(isWide(a.field.kind)) - Number(isWide(b.field.kind)))
     .map(([name]) => name);
@@ -44,11 +44,22 @@ function FinerField({ hold, setting, machine }: { hold: SettingHold; setting: Se
           </Tick>
         </div>
       );
+    case 'word':
+      return (
+        <div className="col-span-2">
+          <Choice label={label} value={String(value)} options={wordOptions(label, field.words)} choose={set} />
+        </div>
+      );
     case 'air':
       return <AirField hold={hold} machine={machine} />;
     case 'own':
       return null;
   }
+}
+
+/** The words that a setting can be, each with what it is of. */
+function wordOptions(label: string, words: Readonly<Record<string, string>>): Option<string>[] {
+  return Object.entries(words).map(([value, text]) => ({ value, text: `${label}: ${text.toLowerCase()}` }));
 }
 
 /** A setting that is a plain number. @param isFoundAt0 whether 0 stands for: as is needed */

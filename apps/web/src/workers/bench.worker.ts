@@ -28,7 +28,6 @@ import {
   prepareWithPictures,
   type Reading,
   readDrawingFile,
-  visiblePart,
   writePicture,
 } from '@lambent/core/formats';
 import {
@@ -70,6 +69,7 @@ import { documentBlob } from './document-blob.ts';
 import { filesWork } from './files-work.ts';
 import { applyDiff, type JobDiff } from './job-diff.ts';
 import { type OpenedJob, openedFrom } from './opened-job.ts';
+import { picturesWork } from './pictures-work.ts';
 import { portionsOf } from './portions.ts';
 import type { Answered, Asked } from './work-pool.ts';
 import { buffersOf, itemsAhead, Moved, moved, nowAndThen, WithItems } from './worker-answer.ts';
@@ -185,11 +185,6 @@ const work = {
     return borderAround(outlinesOfItems(items), settings, nowAndThen(progress));
   },
 
-  /** What shows of a picture, in its pixels. */
-  async visiblePart(_: Progress, pictureId: string): Promise<Path> {
-    return visiblePart(await unpacked(pictureId));
-  },
-
   /** A job as the body of a save, which is kept in the browser until the server has it. */
   async written(_: Progress, diff: JobDiff, as: Omit<UnsavedWork, 'document'>): Promise<Blob> {
     const document = documentBlob(follow(diff));
@@ -267,6 +262,7 @@ const work = {
   },
 
   ...filesWork,
+  ...picturesWork,
 };
 
 export type BenchWork = typeof work;

@@ -22,7 +22,7 @@ import { GatheredItems, type Portion } from './portions.ts';
 import { type Memory, type WorkerPort, type WorkOptions, WorkPool } from './work-pool.ts';
 
 /** Saves never wait for plans, nor plans for files, nor what one is drawing for any of them. */
-type Lane = 'save' | 'plan' | 'paint' | 'arriving' | 'files' | 'shapes' | 'pictures';
+type Lane = 'save' | 'plan' | 'paint' | 'arriving' | 'files' | 'shapes' | 'pictures' | 'simulated';
 
 type Job = 'ahead' | 'measure' | 'plan' | 'written' | 'paintArtwork' | 'paintArrival' | 'read' | 'open';
 
@@ -38,6 +38,9 @@ const laneOf: Record<Exclude<keyof BenchWork, Job>, Lane> = {
   border: 'shapes',
   follow: 'shapes',
   visiblePart: 'pictures',
+  histogram: 'pictures',
+  grainSamples: 'pictures',
+  burntLook: 'simulated',
   burntPicture: 'pictures',
   underKey: 'pictures',
 };

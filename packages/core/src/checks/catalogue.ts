@@ -275,7 +275,7 @@ export const catalogue = {
     title: 'Picture not burnt',
     levels: warns,
     why: 'A picture is only shown as long as no layer burns it.',
-    mends: [],
+    mends: ['Burn its greys'],
   },
   'order-broken': {
     title: 'Burnt after its piece is cut',

@@ -1,4 +1,4 @@
-import { fillsAreas } from '../operations/operations.ts';
+import { engravesAreas } from '../operations/operations.ts';
 import { crossingItems } from '../plan/crossings.ts';
 import { type Check, finding, withMends } from './finding.ts';
 import { uniteOverlaps } from './offers.ts';
@@ -6,7 +6,7 @@ import { uniteOverlaps } from './offers.ts';
 /** Engravings whose outlines cross: where two of them overlap, neither burns. What lies whole in another is a hole of it. */
 export const checkCrossingFills: Check = ({ layers }) =>
   layers.flatMap(({ layer, on, placed, burning }) => {
-    if (!fillsAreas(layer.operation) || !on || burning.overlaps === 'unite' || placed.length < 2) return [];
+    if (!engravesAreas(layer.operation) || !on || burning.overlaps === 'unite' || placed.length < 2) return [];
     const { items, places } = crossingItems(placed.map(({ item }) => item));
     if (items.length === 0) return [];
     return [

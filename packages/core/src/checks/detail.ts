@@ -6,7 +6,7 @@ import { meanScale } from '../geometry/paths/matrix.ts';
 import { lineMeetsBox } from '../geometry/questions/line-in-box.ts';
 import { gather } from '../lists/gather.ts';
 import type { Mend } from '../mends/mend.ts';
-import { isBurnt, separates } from '../operations/operations.ts';
+import { burnsPictures, isBurnt, separates } from '../operations/operations.ts';
 import { nestedLines } from '../plan/cut-steps.ts';
 import { engravedFills } from '../plan/fill.ts';
 import type { PreparedJob, PreparedLayer } from '../plan/prepare.ts';
@@ -58,6 +58,8 @@ function smallLetters(prepared: PreparedLayer, leastMm: number): Finding[] {
 function fineDetail(job: PreparedJob, prepared: PreparedLayer, leastMm: number): Finding[] {
   const { layer, placed, applied } = prepared;
   const isCut = separates(layer.operation);
+  // Greys have no edge that could be too thin.
+  if (burnsPictures(layer.operation)) return [];
   const figures = isCut ? cutFigures(job, prepared) : engravedFigures(job, prepared);
   const kerfMm = applied.settings?.kerfMm ?? 0;
   // What is thinner than the kerf is said by that check.

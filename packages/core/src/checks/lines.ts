@@ -69,7 +69,7 @@ export const checkOpenEngraves: Check = (prepared) => {
       finding(
         'open-engrave',
         'warns',
-        `${countOf(open.length, 'line', 'lines')} on an engrave layer enclose nothing and will not be burnt. Close them, or put them on a score layer.`,
+        `${countOf(open.length, 'line', 'lines')} on a layer that is filled enclose nothing and will not be burnt. Close them, or put them on a score layer.`,
         open,
       ),
       joined(prepared, open),

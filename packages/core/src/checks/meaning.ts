@@ -4,7 +4,7 @@ import { kindChangeOf, type NearMiss, nearMisses } from '../colours/near-miss.ts
 import { boundsOf, type Item } from '../document/item.ts';
 import type { Layer } from '../document/layer.ts';
 import type { Mend } from '../mends/mend.ts';
-import { fillsAreas, isBurnt } from '../operations/operations.ts';
+import { burnsPictures, engravesAreas, isBurnt } from '../operations/operations.ts';
 import { nearItems } from '../plan/near-items.ts';
 import { burntItems, type Check, countOf, finding, ifAny, withMends } from './finding.ts';
 import { keptOnce } from './lines.ts';
@@ -169,7 +169,7 @@ export const checkOrder: Check = (prepared, plan) => {
 /** Engraved outlines that lie on each other exactly, so that together they burn nothing. */
 export const checkCancelling: Check = ({ layers }) =>
   layers.flatMap(({ layer, on, placed, burning }) => {
-    if (!fillsAreas(layer.operation) || !on || burning.overlaps === 'unite') return [];
+    if (!engravesAreas(layer.operation) || !on || burning.overlaps === 'unite') return [];
     const seen = new Map<string, Item>();
     const twins = new Set<Item>();
     for (const item of nearItems(placed.map(({ item }) => item)).near) {
@@ -223,6 +223,20 @@ export const checkFlips: Check = ({ job }) => {
   ];
 };
 
+/** Puts pictures on the layer that burns them; null where the key has none. */
+function burntInGreys({ layers }: Meaning, pictures: readonly Item[]): Mend | null {
+  const photo = layers.find(({ operation }) => burnsPictures(operation));
+  if (!photo) return null;
+  const words = pictures.length === 1 ? 'Burn its greys' : 'Burn their greys';
+  const itemIds = pictures.map(({ id }) => id);
+  return {
+    words,
+    name: `put on ${photo.name}`,
+    isSafe: false,
+    step: { kind: 'put on layer', itemIds, layerId: photo.id },
+  };
+}
+
 /** What is in the job and will not burn without anybody having said so in this job. */
 export const checkUnseen: Check = ({ job, meaning }) => {
   const hidden = job.drawing.items.filter((item) => item.hidden);
@@ -254,11 +268,14 @@ export const checkUnseen: Check = ({ job, meaning }) => {
       ),
     ),
     ...ifAny(pictures, () =>
-      finding(
-        'picture-not-burnt',
-        'warns',
-        `${countOf(pictures.length, 'picture is shown and does', 'pictures are shown and do')} not burn: this Lambent burns lines and filled outlines only.`,
-        pictures,
+      withMends(
+        finding(
+          'picture-not-burnt',
+          'warns',
+          `${countOf(pictures.length, 'picture is shown and does', 'pictures are shown and do')} not burn: no layer burns ${pictures.length === 1 ? 'its' : 'their'} greys.`,
+          pictures,
+        ),
+        burntInGreys(meaning, pictures),
       ),
     ),
   ];

@@ -3,7 +3,7 @@ import { type Box, boxContains, boxHeight, boxWidth } from '../geometry/paths/bo
 import { polylineBounds } from '../geometry/questions/nesting.ts';
 import { gather } from '../lists/gather.ts';
 import type { Mend } from '../mends/mend.ts';
-import { fillsAreas } from '../operations/operations.ts';
+import { burnsPictures, fillsAreas } from '../operations/operations.ts';
 import type { PreparedJob, PreparedLayer } from '../plan/prepare.ts';
 import { type Check, countOf, type Finding, finding, withMends } from './finding.ts';
 import { scored } from './offers.ts';
@@ -30,21 +30,26 @@ function thinFinding(job: PreparedJob, prepared: PreparedLayer, boxes: readonly 
   const thinnest = leastOf(boxes, (box) => Math.min(boxWidth(box), boxHeight(box)));
   const [shapes, parts] = [countOf(boxes.length, 'shape', 'shapes'), countOf(boxes.length, 'thin part', 'thin parts')];
   const isFilled = fillsAreas(layer.operation);
-  const message = isFilled
-    ? `${parts} on ${layer.name} ${boxes.length === 1 ? 'lies' : 'lie'} between two scan lines and would not burn: the thinnest is ${thinnest.toFixed(2)} mm, and lines are ${spacing} mm apart. Give each a line of its own, take finer lines, or score what is so thin.`
-    : `${shapes} on ${layer.name} ${boxes.length === 1 ? 'comes' : 'come'} to no move of the head and would not burn: with the kerf nothing is left to burn along. Make ${boxes.length === 1 ? 'it' : 'them'} larger, or burn along the line.`;
+  const byGreys = burnsPictures(layer.operation);
+  const message = byGreys
+    ? `${parts} on ${layer.name} ${boxes.length === 1 ? 'comes' : 'come'} to no dot and would not burn: ${boxes.length === 1 ? 'it is' : 'they are'} smaller or paler than one, and dots are ${spacing} mm apart. Take finer lines, or score what is so thin.`
+    : isFilled
+      ? `${parts} on ${layer.name} ${boxes.length === 1 ? 'lies' : 'lie'} between two scan lines and would not burn: the thinnest is ${thinnest.toFixed(2)} mm, and lines are ${spacing} mm apart. Give each a line of its own, take finer lines, or score what is so thin.`
+      : `${shapes} on ${layer.name} ${boxes.length === 1 ? 'comes' : 'come'} to no move of the head and would not burn: with the kerf nothing is left to burn along. Make ${boxes.length === 1 ? 'it' : 'them'} larger, or burn along the line.`;
   const found = finding('missed-by-beam', 'warns', message, items, layer.id, boxes.slice(0, mostPlaces));
   if (!isFilled) return found;
   const missed = new Set(boxes.map(nameOf));
   const areWhole = items.every((item) => polylinesOf(item).every((line) => missed.has(nameOf(polylineBounds(line)))));
   return withMends(
     found,
-    {
-      words: boxes.length === 1 ? 'A line through it' : 'A line through each',
-      name: `a line through each thin part on ${layer.name}`,
-      isSafe: true,
-      step: { kind: 'line through thin parts', layerId: layer.id },
-    },
+    byGreys
+      ? null
+      : {
+          words: boxes.length === 1 ? 'A line through it' : 'A line through each',
+          name: `a line through each thin part on ${layer.name}`,
+          isSafe: true,
+          step: { kind: 'line through thin parts', layerId: layer.id },
+        },
     finerLines(prepared, boxes, job.machine.minLineSpacing),
     // An item with other parts that do burn is not taken off its layer.
     items.length > 0 && areWhole ? scored(job, items) : null,

@@ -1,5 +1,5 @@
 import { boxHeight, boxWidth } from '../geometry/paths/box.ts';
-import { fillsAreas } from '../operations/operations.ts';
+import { engravesAreas } from '../operations/operations.ts';
 import { engravedFills } from '../plan/fill.ts';
 import { planJob } from '../plan/plan.ts';
 import type { PreparedJob, PreparedLayer } from '../plan/prepare.ts';
@@ -16,7 +16,7 @@ export const checkScanDirection: Check = (prepared, { steps }) =>
   prepared.layers.flatMap((layer) => {
     const { settings } = layer.applied;
     const step = steps.find(({ preparedId }) => preparedId === layer.id);
-    if (!step || !settings || !fillsAreas(layer.layer.operation)) return [];
+    if (!step || !settings || !engravesAreas(layer.layer.operation)) return [];
     const turned = (settings.scanAngle + 90) % 180;
     if (!isWorthwhile(step.timeS, 1 - roughShare(prepared, layer, settings))) return [];
     // By now it is likely: how long it takes is planned, for it is said.

@@ -7,6 +7,7 @@ import { hideItems } from '../edits/items.ts';
 import { addRun, flipFill, orderSteps, setBurning, switchLayer } from '../edits/layers.ts';
 import { box, item, jobWith, line, shop } from '../fixtures/shop.ts';
 import { emptyPath } from '../geometry/paths/path.ts';
+import { type Mend, mended } from '../mends/mend.ts';
 import { planJob } from '../plan/plan.ts';
 import { prepareJob } from '../plan/prepare.ts';
 import type { FindingCode } from './catalogue.ts';
@@ -144,14 +145,15 @@ describe('what is said, of one and of several', () => {
     const shape: Shape = { kind: 'picture', pictureId: 'p', width: 10, height: 10 };
     const picture = { ...item(box(0, 0, 1), null), shape, matrix: [1, 0, 0, 1, 60, 60] as const };
     expect(said(jobWith([sound, picture]), 'picture-not-burnt')).toEqual([
-      [
-        'warns',
-        '1 picture is shown and does not burn: this Lambent burns lines and filled outlines only.',
-        ids(picture),
-        null,
-      ],
+      ['warns', '1 picture is shown and does not burn: no layer burns its greys.', ids(picture), null],
     ]);
     expect(said(hideItems(jobWith([sound, picture]), new Set([picture.id]), true), 'picture-not-burnt')).toEqual([]);
+    const job = jobWith([sound, picture]);
+    const prepared = prepareJob(job, shop);
+    const found = checkJob(prepared, planJob(prepared)).find(({ code }) => code === 'picture-not-burnt');
+    expect(found?.mends?.map(({ words }) => words)).toEqual(['Burn its greys']);
+    const burnt = mended(job, found?.mends?.[0] as Mend);
+    expect(prepareJob(burnt, shop).meaning.placed.get('photo')).toMatchObject([{ item: { id: picture.id } }]);
   });
 
   test('of what lies off the sheet or near an edge', () => {

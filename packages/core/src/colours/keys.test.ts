@@ -62,7 +62,7 @@ describe('near misses', () => {
     expect(miss).toMatchObject({ kind: 'near', meant: '#D0481E', layerId: 'cut', rule: 0 });
     expect(miss.distance).toBeCloseTo(colourDistance('#D0481E', '#C8552E'), 9);
     expect(missesOf(stroked('#D0481E'))).toEqual([]);
-    expect(missesOf(stroked('#1D6FD1'))).toEqual([]);
+    expect(missesOf(stroked('#1DD16F'))).toEqual([]);
   });
 
   test.each([
@@ -205,7 +205,15 @@ describe('layers of the job', () => {
     job = setLayer(job, { id: 'cut', name: 'Through', operation: 'cut' });
     job = pinItems(job, new Set([items[1].id]), 'deep');
     const before = deriveMeaning(job, house);
-    expect(before.layers.map(({ name }) => name)).toEqual(['Through', 'Score', 'Engrave', 'Guide', 'Note', 'Deep']);
+    expect(before.layers.map(({ name }) => name)).toEqual([
+      'Through',
+      'Score',
+      'Engrave',
+      'Photo',
+      'Guide',
+      'Note',
+      'Deep',
+    ]);
     expect(before.placed.get('deep')?.length).toBe(1);
     const merged = mergeLayer(job, 'deep', 'cut', []);
     expect(deriveMeaning(merged, house).placed.get('cut')?.length).toBe(2);

@@ -47,3 +47,4 @@ export { type FollowingShape, isFollowing, type Shape, type TextSetting } from '
 export { isOutlineUnknown, knowOutline, outlineOf, rectangleOf, sharpOutlineOf, verbsIn } from './shapes.ts';
 export { type Sheet, sheetBox, sheetCorners, sheetFrame, sheetSafeBox, sheetUnder } from './sheet.ts';
 export { type BoltTie, boltRooms, type FitName, type FitTie, fitNames, type PartTie } from './ties.ts';
+export type { Tone, TonePoint } from './tone.ts';

@@ -84,3 +84,4 @@ export {
   trimAt,
   turnToPoints,
 } from './reshape.ts';
+export { setTone } from './tone.ts';

@@ -24,7 +24,8 @@ function withItems(job: JobDocument, items: readonly Item[]): JobDocument {
   return { ...job, drawing: { ...job.drawing, items } };
 }
 
-function changeItems(job: JobDocument, ids: ReadonlySet<string>, change: (item: Item) => Item): JobDocument {
+/** Puts other items in the place of some. */
+export function changeItems(job: JobDocument, ids: ReadonlySet<string>, change: (item: Item) => Item): JobDocument {
   if (!job.drawing.items.some((item) => ids.has(item.id))) return job;
   return withItems(
     job,

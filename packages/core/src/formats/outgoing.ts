@@ -1,7 +1,15 @@
 import type { Placed } from '../colours/derive.ts';
 import type { Item, Paint } from '../document/item.ts';
 import type { Box } from '../geometry/paths/box.ts';
-import { fillsAreas, isBurnt, type Operation, operationOf, operations } from '../operations/operations.ts';
+import {
+  burnsPictures,
+  engravesAreas,
+  fillsAreas,
+  isBurnt,
+  type Operation,
+  operationOf,
+  operations,
+} from '../operations/operations.ts';
 import type { PreparedJob } from '../plan/prepare.ts';
 import { fillsAsBurnt } from './outgoing-fills.ts';
 import type { PictureFile } from './reading.ts';
@@ -64,7 +72,7 @@ export function gatherOutgoing(
     const { id, name, operation } = layer;
     const whole = items.length === (meaning.placed.get(id)?.length ?? 0);
     const known = prepared.layers.find((entry) => entry.layer.id === id);
-    const shown = known && fillsAreas(operation) ? fillsAsBurnt(prepared, known, items, whole) : items;
+    const shown = known && engravesAreas(operation) ? fillsAsBurnt(prepared, known, items, whole) : items;
     out.push({ name, meant: { id, operation }, colour: operationOf(operation).colour, items: shown });
   }
   if (!choices.onlyBurnt) {
@@ -86,6 +94,8 @@ function paintFor({ item, parts }: Placed, operation: Operation, paints: Outgoin
   const { stroke, strokeWidthMm, fill, ...ends } = item.paint;
   const lined = parts.includes('stroke') && stroke !== null;
   const filled = parts.includes('fill') && fill !== null;
+  // What burns by its greys goes out in them.
+  if (burnsPictures(operation) && fill !== null) return { stroke: null, strokeWidthMm: 0, fill };
   // What is on a layer by hand may have no paint for it; it must not go out unseen.
   if (paints === 'by-operation' || !(lined || filled)) {
     const colour = operationOf(operation).colour;

@@ -1,7 +1,9 @@
 export {
   addOperation,
   type BurntOperation,
+  burnsPictures,
   burntOperations,
+  engravesAreas,
   fillsAreas,
   followsLines,
   isBurnt,

@@ -3,10 +3,11 @@ import type { OperationDefinition } from './definition.ts';
 import { engrave } from './engrave.ts';
 import { guide } from './guide.ts';
 import { note } from './note.ts';
+import { photo } from './photo.ts';
 import { score } from './score.ts';
 
 /** Every operation there is: a new one is a file of its own and a line here. */
-const operationTable = { cut, score, engrave, guide, note };
+const operationTable = { cut, score, engrave, photo, guide, note };
 type Table = typeof operationTable;
 
 /** What the machine does with a layer. Guide and Note are shown, never burnt. */
@@ -45,6 +46,11 @@ export function isBurnt(operation: Operation): operation is BurntOperation {
 /** Whether it burns the inside of outlines, row by row. */
 export function fillsAreas(operation: Operation): boolean {
   return operationOf(operation).burning?.traces === 'areas';
+}
+
+/** Whether it burns the inside of outlines all alike, and not by their greys. */
+export function engravesAreas(operation: Operation): boolean {
+  return fillsAreas(operation) && !burnsPictures(operation);
 }
 
 /** Whether it burns pictures, with a power that follows their tones. */

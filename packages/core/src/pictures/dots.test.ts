@@ -11,7 +11,11 @@ import {
   scaling,
   translation,
 } from '../geometry/paths/matrix.ts';
-import { type DotRaster, dotsOf } from './dots.ts';
+import { type DotRaster, dotsOf, gridOver, gridWithin, pictureBounds } from './dots.ts';
+
+/** A picture on dots of its own. */
+const dotsOver = (pixels: Pixels, to: Matrix, dotMm: number, rowMm: number) =>
+  dotsOf(pixels, to, gridOver(pictureBounds(pixels, to), dotMm, rowMm));
 
 const byte = fc.integer({ min: 0, max: 255 });
 const picture = fc.tuple(fc.integer({ min: 1, max: 9 }), fc.integer({ min: 1, max: 9 })).chain(([width, height]) => {
@@ -87,7 +91,7 @@ describe('a dot’s grey is the mean of what it covers', () => {
         fc.constantFrom(0.4, 1, 2.3),
         fc.constantFrom(0.7, 1.9),
         (pixels, to, dotMm, rowMm) => {
-          const dots = dotsOf(pixels, to, dotMm, rowMm) as DotRaster;
+          const dots = dotsOver(pixels, to, dotMm, rowMm) as DotRaster;
           for (let row = 0; row < dots.rows; row++) {
             for (let column = 0; column < dots.columns; column++) {
               const { area, seen, luma } = covered(dots, pixels, to, [column, row]);
@@ -108,29 +112,42 @@ describe('a dot’s grey is the mean of what it covers', () => {
 
   test('and its colours count as bright as they look', () => {
     const rgb = Uint8Array.of(255, 0, 0, 0, 255, 0, 0, 0, 255);
-    const dots = dotsOf({ width: 3, height: 1, rgb }, scaling(1, 1), 1, 1);
+    const dots = dotsOver({ width: 3, height: 1, rgb }, scaling(1, 1), 1, 1);
     expect([...(dots?.greys ?? [])].map((grey) => grey.toFixed(4))).toEqual(['0.2126', '0.7152', '0.0722']);
   });
 });
 
 test('a picture that is opaque and that the dots fit has no dot that does not show', () => {
-  expect(dotsOf(greyPicture(4, Array(12).fill(9)), scaling(0.5, 0.5), 0.25, 0.1)?.shown).toBeNull();
+  expect(dotsOver(greyPicture(4, Array(12).fill(9)), scaling(0.5, 0.5), 0.25, 0.1)?.shown).toBeNull();
 });
 
 test('dots lie over both ends alike where a picture is no whole number of them', () => {
-  const dots = dotsOf(greyPicture(1, [0]), scaling(1.2, 0.9), 0.5, 0.5);
+  const dots = dotsOver(greyPicture(1, [0]), scaling(1.2, 0.9), 0.5, 0.5);
   expect(dots).toMatchObject({ columns: 2, rows: 2 });
   expect([dots?.left, dots?.top]).toEqual([expect.closeTo(0.1, 9), expect.closeTo(-0.05, 9)]);
 });
 
 test('what has no area has no dots', () => {
-  expect(dotsOf(greyPicture(1, [0]), scaling(0, 1), 1, 1)).toBeNull();
-  expect(dotsOf(greyPicture(0, []), scaling(1, 1), 1, 1)).toBeNull();
+  expect(dotsOver(greyPicture(1, [0]), scaling(0, 1), 1, 1)).toBeNull();
+  expect(dotsOver(greyPicture(0, []), scaling(1, 1), 1, 1)).toBeNull();
 });
 
 test('the greys of a picture that is very wide are as exact: no sum grows too large', () => {
   const wide = 200_000;
-  const dots = dotsOf(greyPicture(wide, Array(wide).fill(250)), scaling(1, 1), 1, 1);
+  const dots = dotsOver(greyPicture(wide, Array(wide).fill(250)), scaling(1, 1), 1, 1);
   expect(dots?.greys.at(-1)).toBeCloseTo(250 / 255, 3);
   expect(dots?.greys.at(0)).toBeCloseTo(250 / 255, 3);
+});
+
+test('the part of a grid that a box lies on has the dots of the whole', () => {
+  const whole = gridOver({ minX: 0, minY: 0, maxX: 10, maxY: 4 }, 0.5, 0.25);
+  expect(gridWithin(whole, { minX: 1, minY: 0.3, maxX: 2.1, maxY: 0.5 })).toEqual({
+    column: 2,
+    row: 1,
+    grid: { columns: 3, rows: 1, left: 1, top: 0.25, dotMm: 0.5, rowMm: 0.25 },
+  });
+  expect(gridWithin(whole, { minX: -3, minY: -3, maxX: 30, maxY: 30 })).toEqual({ column: 0, row: 0, grid: whole });
+  expect(gridWithin(whole, { minX: 20, minY: 0, maxX: 30, maxY: 1 }).grid.columns).toBe(0);
+  // What rounding adds takes no dots more.
+  expect(gridWithin(whole, { minX: 1 - 1e-12, minY: 0, maxX: 2 + 1e-12, maxY: 1 }).grid.columns).toBe(2);
 });

@@ -1,5 +1,5 @@
 import type { Pixels } from '../document/pixels.ts';
-import { transformBox } from '../geometry/paths/box.ts';
+import { type Box, transformBox } from '../geometry/paths/box.ts';
 import { applyTo, invert, type Matrix, type Point } from '../geometry/paths/matrix.ts';
 import { lumaOf } from './luma.ts';
 
@@ -23,23 +23,44 @@ export interface DotRaster extends DotGrid {
   readonly shown: Float32Array | null;
 }
 
+/** Dots of a size over a box; they stand over on both sides alike. @param rowMm how far apart rows are */
+export function gridOver({ minX, minY, maxX, maxY }: Box, dotMm: number, rowMm: number): DotGrid {
+  const [columns, left] = cellsAlong(minX, maxX, dotMm);
+  const [rows, top] = cellsAlong(minY, maxY, rowMm);
+  return { columns, rows, left, top, dotMm, rowMm };
+}
+
+/** The dots of a grid that a box lies on. @returns them as a grid, and its first column and row in the whole */
+export function gridWithin(grid: DotGrid, { minX, minY, maxX, maxY }: Box) {
+  const { left, top, dotMm, rowMm } = grid;
+  // What rounding adds to a box takes no dots more.
+  const first = (mm: number, size: number) => Math.max(0, Math.floor(mm / size + 1e-6));
+  const count = (mm: number, size: number, from: number, most: number) =>
+    Math.max(0, Math.min(most, Math.ceil(mm / size - 1e-6)) - from);
+  const [column, row] = [first(minX - left, dotMm), first(minY - top, rowMm)];
+  const columns = count(maxX - left, dotMm, column, grid.columns);
+  const rows = count(maxY - top, rowMm, row, grid.rows);
+  return { column, row, grid: { ...grid, columns, rows, left: left + column * dotMm, top: top + row * rowMm } };
+}
+
+/** Where a picture lies, in a frame to which its pixels are placed. */
+export function pictureBounds({ width, height }: Pick<Pixels, 'width' | 'height'>, placing: Matrix): Box {
+  return transformBox({ minX: 0, minY: 0, maxX: width, maxY: height }, placing);
+}
+
 /**
  * A picture on the raster of its burn. A dot's grey is the exact mean of what it covers of the picture, each pixel
  * counted with the area in common. It comes from integrals along the dot's edges (Green's theorem), which neighbours
  * share. A dot of which more than half lies beside the picture does not show.
  *
  * @param placing from the picture's pixels to a frame in which rows are level, in mm.
- * @param dotMm how wide a dot is along its row.
- * @param rowMm how far apart rows are.
+ * @param grid the dots, in that frame.
  * @returns null where the picture has no area.
  */
-export function dotsOf(pixels: Pixels, placing: Matrix, dotMm: number, rowMm: number): DotRaster | null {
+export function dotsOf(pixels: Pixels, placing: Matrix, grid: DotGrid): DotRaster | null {
   const back = invert(placing);
   if (!back || pixels.width === 0 || pixels.height === 0) return null;
-  const bounds = transformBox({ minX: 0, minY: 0, maxX: pixels.width, maxY: pixels.height }, placing);
-  const [columns, left] = cellsAlong(bounds.minX, bounds.maxX, dotMm);
-  const [rows, top] = cellsAlong(bounds.minY, bounds.maxY, rowMm);
-  const grid = { columns, rows, left, top, dotMm, rowMm };
+  const { columns, rows, dotMm, rowMm } = grid;
   const { lumas, alphas } = sumRows(pixels);
   const lumaRows = new DotIntegrals(lumas, pixels, back, grid);
   const alphaRows = alphas && new DotIntegrals(alphas, pixels, back, grid);

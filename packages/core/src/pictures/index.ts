@@ -1,1 +1,3 @@
+export { curveThrough } from './curve.ts';
+export { darknessOf, histogramOf } from './luma.ts';
 export { mostTracedNodes, TooManyOutlines, type TraceSettings, traceOutlines } from './trace/trace.ts';

@@ -1,3 +1,4 @@
+import type { Colour } from '../document/item.ts';
 import type { Pixels } from '../document/pixels.ts';
 
 /** The luma of each pixel (ITU-R BT.709), from 0 for black to 255 for white. */
@@ -10,4 +11,21 @@ export function lumasOf({ width, height, rgb }: Pixels): Float32Array {
 /** How bright a colour looks, in the unit of its parts. */
 export function lumaOf(red: number, green: number, blue: number): number {
   return 0.2126 * red + 0.7152 * green + 0.0722 * blue;
+}
+
+/** How much of an area of a colour burns where no tone says otherwise, 0 to 1: 1 − luma ÷ 255. */
+export function darknessOf(colour: Colour): number {
+  const [red, green, blue] = [1, 3, 5].map((i) => Number.parseInt(colour.slice(i, i + 2), 16));
+  return 1 - lumaOf(red, green, blue) / 255;
+}
+
+/** How many pixels of a picture are how bright, from black to white, in so many bins; what cannot be seen is not counted. */
+export function histogramOf({ width, height, rgb, alpha }: Pixels, bins: number): Uint32Array {
+  const counts = new Uint32Array(bins);
+  for (let i = 0; i < width * height; i++) {
+    if (alpha && alpha[i] < 128) continue;
+    const luma = lumaOf(rgb[3 * i], rgb[3 * i + 1], rgb[3 * i + 2]);
+    counts[Math.min(bins - 1, Math.floor((luma / 256) * bins))]++;
+  }
+  return counts;
 }

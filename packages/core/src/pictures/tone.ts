@@ -9,6 +9,11 @@ const usualSharpenMm = 0.3;
 /** Curves are looked up at so many places, and read between them. */
 const lookups = 1024;
 
+/** How far sharpening reaches from an edge, in mm; 0 where nothing is sharpened. */
+export function sharpenReach({ sharpen, sharpenMm }: Tone): number {
+  return sharpen ? (sharpenMm ?? usualSharpenMm) : 0;
+}
+
 /**
  * The share of each dot of a picture that is to burn, 0 to 1, after what was decided of its greys: inverted, local
  * contrast, curve, brightness and contrast, sharpened by an unsharp mask. What does not show does not burn.
@@ -21,7 +26,7 @@ export function sharesToBurn({ columns, rows, dotMm, rowMm, greys, shown }: DotR
   const change = greyChange(tone);
   if (change) mapGreys(greys, change);
   if (tone.sharpen) {
-    const reach = tone.sharpenMm ?? usualSharpenMm;
+    const reach = sharpenReach(tone);
     const soft = blurred({ columns, rows, values: greys, shown }, reach / dotMm, reach / rowMm);
     const amount = tone.sharpen / 100;
     for (let i = 0; i < greys.length; i++) {

@@ -43,7 +43,6 @@ export function engravedFills(prepared: PreparedJob, layer: PreparedLayer): read
 function findFills(prepared: PreparedJob, layer: PreparedLayer): EngravedFill[] {
   const { key } = prepared;
   const { burning } = layer;
-  // Pictures burn in their greys.
   const placed = layer.placed.filter(({ item }) => item.shape.kind !== 'picture');
   const hairline = key.hairlineMm ?? null;
   const flips = flipsOn(prepared, placed);
@@ -57,18 +56,36 @@ function findFills(prepared: PreparedJob, layer: PreparedLayer): EngravedFill[] 
     const pieces = placed.flatMap(({ item }) => closedPiece(item));
     return pieces.length > 0 ? [{ power: 1, pieces }] : [];
   }
-  const flipped = new Set(flips.flatMap(({ items }) => items));
-  const figures: Figure[] = placed
-    .filter(({ item }) => !flipped.has(item))
-    .map((entry) => ({ power: powerOf(entry, burning), area: areaOfPlaced(entry, burning, hairline) }));
-  for (const { items, ground } of flips) {
-    const figure = uniteAreas(items.map((item) => areaOfPlaced(placedOf(placed, item), burning, hairline)));
-    figures.push({ power: 1, area: subtractAreas(ground, figure) });
-  }
+  const figures = areasOn(prepared, layer).map(({ placed, area }) => ({
+    power: placed ? powerOf(placed, burning) : 1,
+    area,
+  }));
   return byPower(figures, burning).flatMap(({ power, area }): EngravedFill[] => {
     const pieces = piecesOf(area);
     return pieces.length > 0 ? [{ power, pieces }] : [];
   });
+}
+
+/**
+ * What the items of a layer fill, those that are pictures left out: in drawing order each with what put it there, then
+ * the grounds whose figures were swapped with them.
+ */
+export function areasOn(
+  prepared: PreparedJob,
+  { burning, placed: all }: PreparedLayer,
+): { readonly placed: Placed | null; readonly area: Area }[] {
+  const placed = all.filter(({ item }) => item.shape.kind !== 'picture');
+  const hairline = prepared.key.hairlineMm ?? null;
+  const flips = flipsOn(prepared, placed);
+  const flipped = new Set(flips.flatMap(({ items }) => items));
+  const areaOfEntry = (entry: Placed) => areaOfPlaced(entry, burning, hairline);
+  return [
+    ...placed.filter(({ item }) => !flipped.has(item)).map((entry) => ({ placed: entry, area: areaOfEntry(entry) })),
+    ...flips.map(({ items, ground }) => {
+      const figure = uniteAreas(items.map((item) => areaOfEntry(placedOf(placed, item))));
+      return { placed: null, area: subtractAreas(ground, figure) };
+    }),
+  ];
 }
 
 interface Figure {

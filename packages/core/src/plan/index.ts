@@ -1,4 +1,6 @@
+export { type BurntLook, burntLook } from './burnt-look.ts';
 export { engravedFills, engravedPath, hasOwnFill } from './fill.ts';
+export { type GrainSamples, grainSamples } from './grain-samples.ts';
 export { type HeldOutline, heldOutlines } from './held.ts';
 export { Move } from './moves.ts';
 export { type CutPieces, countPieces, cutPieces, type PiecesOfSize, piecesBySize } from './pieces.ts';
@@ -7,5 +9,6 @@ export { type PreparedJob, type PreparedLayer, prepareJob, type RunChoice } from
 export { priceOf, sheetsUsed } from './price.ts';
 export { findRoute } from './route.ts';
 export { tourLength } from './stops.ts';
+export type { PlacedPicture } from './tones.ts';
 export { improveTour } from './tour.ts';
 export { type WhyFilled, whyFilled } from './why-filled.ts';

@@ -1,16 +1,24 @@
 import type { LayerBurning } from '../document/layer.ts';
 import { type Box, boxHeight, boxWidth, growBox, transformBox, uniteBoxes } from '../geometry/paths/box.ts';
 import { indexBoxes } from '../geometry/paths/box-index.ts';
-import { applyTo, type Matrix, multiply, rotation } from '../geometry/paths/matrix.ts';
+import { applyTo, type Matrix, rotation } from '../geometry/paths/matrix.ts';
 import type { Progress } from '../geometry/paths/progress.ts';
-import { polylineBounds } from '../geometry/questions/nesting.ts';
 import type { Machine } from '../machine/machine.ts';
 import type { LayerSettings } from '../settings/settings.ts';
 import { trapezoidTime } from './motion.ts';
 import { Move, type MoveList } from './moves.ts';
-import type { Filled, Row } from './scan-lines.ts';
+import { type Filled, levelled, type Row } from './scan-lines.ts';
 import { crossingsByRow } from './scan-rows.ts';
-import { burntDots, type PlacedPicture, rowsOfDots, type ToneSettings } from './tones.ts';
+import {
+  artTogether,
+  burntDots,
+  type GreyArea,
+  isPicture,
+  levelledArt,
+  rowsOfDots,
+  type ToneArt,
+  type ToneSettings,
+} from './tones.ts';
 
 type RasterSettings = Pick<
   LayerSettings,
@@ -68,14 +76,15 @@ export function rasterFill(
 }
 
 /**
- * Burns pictures in their greys, one after the other, row by row; what `rasterFill` says of rows holds here too. What
- * does not burn within a row is crossed at travel speed where that is quicker.
+ * Burns pictures and areas by their greys, row by row; what `rasterFill` says of rows holds here too. What lies on each
+ * other is one picture. What does not burn within a row is crossed at travel speed where that is quicker.
  *
+ * @param arts from back to front, in bed mm
  * @returns whether a run-up had to be cut short at the edge of the bed
  */
 export function rasterTones(
   list: MoveList,
-  pictures: readonly PlacedPicture[],
+  arts: readonly ToneArt[],
   settings: RasterSettings & ToneSettings,
   { acceleration, travelSpeed }: Pick<Machine, 'acceleration' | 'travelSpeed'>,
   bed: Box,
@@ -83,11 +92,18 @@ export function rasterTones(
 ): boolean {
   const scan = { ...scanBy(settings, acceleration, bed), travelSpeed };
   let short = false;
-  pictures.forEach((picture, i) => {
-    const placing = scan.turned ? multiply(rotation(-settings.scanAngle), picture.matrix) : picture.matrix;
-    const dots = burntDots(picture, placing, settings);
+  const together = artTogether(scan.turned ? arts.map((art) => levelledArt(art, settings.scanAngle)) : arts);
+  // Pictures keep dots of their own: those of several would not lie as each was made for.
+  const pictures = together.filter((some) => some.some(isPicture));
+  const areas = together.flatMap((some) =>
+    some.some(isPicture) ? [] : some.filter((art): art is GreyArea => !isPicture(art)),
+  );
+  const blocks: readonly (readonly ToneArt[])[] = [...pictures, ...blocksOf(areas, scan)];
+  blocks.forEach((block, i) => {
+    const dots = burntDots(block, settings);
     if (dots) short = scanRows(list, () => rowsOfDots(dots, settings), scan) || short;
-    progress?.((i + 1) / pictures.length);
+    for (const box of dots?.missed ?? []) list.missed.push(scan.turned ? transformBox(box, scan.turned) : box);
+    progress?.((i + 1) / blocks.length);
   });
   list.power = 1;
   return short;
@@ -103,21 +119,6 @@ function scanBy(settings: RasterSettings, acceleration: number, bed: Box): Scan 
     turned,
     reach: turned ? (y) => reachOfBed(bed, turned, y) : () => [bed.minX, bed.maxX],
   };
-}
-
-/** A piece turned back, so that scan lines through it are level. */
-function levelled({ outlines }: Filled, angle: number): Filled {
-  const back = rotation(-angle);
-  const level = outlines.map(({ points, closed }) => {
-    const out = new Float64Array(points.length);
-    for (let i = 0; i < points.length; i += 2) {
-      const { x, y } = applyTo(back, points[i], points[i + 1]);
-      out[i] = x;
-      out[i + 1] = y;
-    }
-    return { points: out, closed };
-  });
-  return { outlines: level, bounds: level.map(polylineBounds).reduce(uniteBoxes) };
 }
 
 /** From where to where a row of the turned frame lies on the bed; nowhere, as a single place, where it misses it. */
@@ -203,7 +204,10 @@ function scanOnce(list: MoveList, rows: Iterable<Row>, scan: Scan): boolean {
 const mostPairs = 160;
 
 /** Groups pieces into blocks that are each scanned as one, so that the whole takes little time. */
-function blocksOf(pieces: readonly Filled[], { settings, acceleration, runUp }: Scan): Filled[][] {
+function blocksOf<T extends { readonly bounds: Box }>(
+  pieces: readonly T[],
+  { settings, acceleration, runUp }: Scan,
+): T[][] {
   const { lineSpacingMm, speedMmPerS, bothWays } = settings;
   const blocks = touchingBlocks(pieces, runUp);
   if (blocks.length > mostPairs) return [pieces.slice()];
@@ -230,17 +234,20 @@ function blocksOf(pieces: readonly Filled[], { settings, acceleration, runUp }: 
 }
 
 /** Pieces whose bounds come within `reach` mm of each other, gathered; overlapping ones must share a block. */
-function touchingBlocks(pieces: readonly Filled[], reach: number): { bounds: Box; pieces: Filled[] }[] {
+function touchingBlocks<T extends { readonly bounds: Box }>(
+  pieces: readonly T[],
+  reach: number,
+): { bounds: Box; pieces: T[] }[] {
   const index = indexBoxes(pieces.map(({ bounds }) => bounds));
   const seen = new Uint8Array(pieces.length);
-  const blocks: { bounds: Box; pieces: Filled[] }[] = [];
+  const blocks: { bounds: Box; pieces: T[] }[] = [];
   for (let first = 0; first < pieces.length; first++) {
     if (seen[first]) continue;
     seen[first] = 1;
     const waiting = [first];
-    const members: Filled[] = [];
+    const places: number[] = [];
     for (let next = waiting.pop(); next !== undefined; next = waiting.pop()) {
-      members.push(pieces[next]);
+      places.push(next);
       const near = growBox(pieces[next].bounds, reach);
       for (const other of index?.search(near.minX, near.minY, near.maxX, near.maxY) ?? []) {
         if (seen[other]) continue;
@@ -248,6 +255,8 @@ function touchingBlocks(pieces: readonly Filled[], reach: number): { bounds: Box
         waiting.push(other);
       }
     }
+    // In their order: of greys, what lies in front covers what is behind it.
+    const members = places.sort((a, b) => a - b).map((place) => pieces[place]);
     blocks.push({ bounds: members.map((piece) => piece.bounds).reduce(uniteBoxes), pieces: members });
   }
   return blocks;

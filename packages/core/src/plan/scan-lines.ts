@@ -1,10 +1,27 @@
-import type { Box } from '../geometry/paths/box.ts';
+import { type Box, uniteBoxes } from '../geometry/paths/box.ts';
 import type { Polyline } from '../geometry/paths/flatten.ts';
+import { applyTo, rotation } from '../geometry/paths/matrix.ts';
+import { polylineBounds } from '../geometry/questions/nesting.ts';
 
 /** Something to fill: the closed outlines of one item and their bounds, in bed mm. */
 export interface Filled {
   readonly outlines: readonly Polyline[];
   readonly bounds: Box;
+}
+
+/** A piece turned back, so that scan lines at an angle, in degrees, are level. */
+export function levelled({ outlines }: Filled, angle: number): Filled {
+  const back = rotation(-angle);
+  const level = outlines.map(({ points, closed }) => {
+    const out = new Float64Array(points.length);
+    for (let i = 0; i < points.length; i += 2) {
+      const { x, y } = applyTo(back, points[i], points[i + 1]);
+      out[i] = x;
+      out[i + 1] = y;
+    }
+    return { points: out, closed };
+  });
+  return { outlines: level, bounds: level.map(polylineBounds).reduce(uniteBoxes) };
 }
 
 /** Lines through a block, evenly apart: where the first lies, in mm, and how many there are. */

@@ -1,11 +1,12 @@
 import { partOf } from '../geometry/paths/progress.ts';
 import { bedBox } from '../machine/machine.ts';
-import { fillsAreas, followsLines, operationOf, separates } from '../operations/operations.ts';
+import { burnsPictures, fillsAreas, followsLines, operationOf, separates } from '../operations/operations.ts';
 import { cutSteps } from './cut-steps.ts';
 import { engravedFills } from './fill.ts';
-import type { PreparedJob, PreparedLayer } from './prepare.ts';
+import type { PreparedJob } from './prepare.ts';
 import { rasterFill, rasterTones } from './raster.ts';
 import { type Burning, lineStep, linesOf, type StepDraft } from './step-draft.ts';
+import { toneArt } from './tone-art.ts';
 
 /**
  * The steps of a run in the usual order: by the phases of their operations, so engraving, then scores, then cuts; of
@@ -22,7 +23,9 @@ export function draftSteps(prepared: PreparedJob): StepDraft[] {
   return phases.flatMap((phase) => {
     const now = inOrder.filter((entry) => phaseOf(entry) === phase);
     return [
-      ...now.filter(({ layer }) => fillsAreas(layer.layer.operation)).map((entry) => engraveStep(prepared, entry)),
+      ...now
+        .filter(({ layer }) => fillsAreas(layer.layer.operation))
+        .map((entry) => (burnsPictures(entry.layer.layer.operation) ? toneStep : engraveStep)(prepared, entry)),
       ...now
         .filter(({ layer: { layer } }) => followsLines(layer.operation) && !separates(layer.operation))
         .map((entry) => lineStep(prepared, entry, 'all', [linesOf(prepared, entry.layer)])),
@@ -52,33 +55,31 @@ function engraveStep(prepared: PreparedJob, { layer, settings }: Burning): StepD
     fill: (list, progress) => {
       let runUpShort = false;
       const fills = engravedFills(prepared, layer);
-      const pictures = picturesOn(prepared, layer);
-      const parts = fills.length + (pictures.length > 0 ? 1 : 0);
       fills.forEach(({ power, pieces }, i) => {
         list.power = power;
-        const part = partOf(progress, i / parts, (i + 1) / parts);
+        const part = partOf(progress, i / fills.length, (i + 1) / fills.length);
         const { thinParts } = layer.burning;
         const short = rasterFill(list, pieces, { ...settings, thinParts }, machine.acceleration, bedBox(machine), part);
         runUpShort = runUpShort || short;
       });
-      if (pictures.length > 0) {
-        const part = partOf(progress, fills.length / parts, 1);
-        const short = rasterTones(list, pictures, settings, machine, bedBox(machine), part);
-        runUpShort = runUpShort || short;
-      }
       return { burnt: [], runUpShort };
     },
   };
 }
 
-/** @throws RangeError where the pixels of a picture are not at hand: it must not be left out in silence */
-function picturesOn({ pixelsOf }: PreparedJob, { placed }: PreparedLayer) {
-  return placed.flatMap(({ item: { shape, matrix } }) => {
-    if (shape.kind !== 'picture') return [];
-    const pixels = pixelsOf(shape.pictureId);
-    if (!pixels) throw new RangeError(`planJob: the picture ${shape.pictureId} burns, and its pixels are not at hand`);
-    return [{ pixels, matrix, tone: shape.tone ?? {} }];
-  });
+/** A step that burns pictures, and what else lies on its layer, by their greys. */
+function toneStep(prepared: PreparedJob, { layer, settings }: Burning): StepDraft {
+  const { machine } = prepared;
+  return {
+    id: `${layer.id} all`,
+    layer,
+    settings,
+    part: 'all',
+    fill: (list, progress) => {
+      const arts = toneArt(prepared, layer);
+      return { burnt: [], runUpShort: rasterTones(list, arts, settings, machine, bedBox(machine), progress) };
+    },
+  };
 }
 
 /**

@@ -19,7 +19,7 @@ function toneRows(pixels: Pixels, placing: Matrix, spacing: number, more: Partia
     dotMm: null,
     ...more,
   };
-  const dots = burntDots({ pixels, tone: {} }, placing, settings);
+  const dots = burntDots([{ pixels, matrix: placing, tone: {} }], settings);
   return dots
     ? Array.from(rowsOfDots(dots, settings), (row) => ({ ...row, xs: row.xs.slice(), powers: powersOf(row) }))
     : [];

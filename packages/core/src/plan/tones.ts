@@ -1,41 +1,146 @@
 import type { Pixels } from '../document/pixels.ts';
 import type { Tone } from '../document/tone.ts';
-import type { Matrix } from '../geometry/paths/matrix.ts';
-import { type DotGrid, dotsOf } from '../pictures/dots.ts';
+import { type Box, uniteBoxes } from '../geometry/paths/box.ts';
+import { type Matrix, multiply, rotation } from '../geometry/paths/matrix.ts';
+import { Components } from '../geometry/questions/components.ts';
+import { forEachMeeting, numbersOfBoxes } from '../geometry/questions/meeting-boxes.ts';
+import { coverageOf } from '../pictures/coverage.ts';
+import { type DotGrid, dotsOf, gridOver, gridWithin, pictureBounds } from '../pictures/dots.ts';
 import { type GrainedDots, type GrainSettings, grainOf } from '../pictures/grain.ts';
 import { sharesToBurn } from '../pictures/tone.ts';
 import type { LayerSettings } from '../settings/settings.ts';
-import type { Row } from './scan-lines.ts';
+import { type Filled, levelled, type Row } from './scan-lines.ts';
 
-/** A picture that burns, with what takes it from its pixels to the bed. */
+/** A picture that burns, with what takes it from its pixels to the bed, or to a frame in which rows are level. */
 export interface PlacedPicture {
   readonly pixels: Pixels;
   readonly matrix: Matrix;
   readonly tone: Tone;
 }
 
+/** An area of one grey: of each of its dots that share burns, 0 to 1. */
+export interface GreyArea extends Filled {
+  readonly share: number;
+}
+
+/** What burns by its greys. */
+export type ToneArt = PlacedPicture | GreyArea;
+
 export type ToneSettings = GrainSettings &
   Pick<LayerSettings, 'lineSpacingMm' | 'dotMm' | 'powerPercent' | 'leastPowerPercent'>;
 
-/** The dots of a picture as they burn, and where they lie in a frame in which rows are level. */
+/** The dots that burn, and where they lie in a frame in which rows are level. */
 export type BurntDots = DotGrid & GrainedDots;
 
+/** Whether art is a picture, and no area of one grey. */
+export function isPicture(art: ToneArt): art is PlacedPicture {
+  return 'pixels' in art;
+}
+
+/** Where art lies, in its frame. */
+export function artBounds(art: ToneArt): Box {
+  return isPicture(art) ? pictureBounds(art.pixels, art.matrix) : art.bounds;
+}
+
+/** Art turned back, so that scan lines at an angle, in degrees, are level. */
+export function levelledArt(art: ToneArt, angle: number): ToneArt {
+  if (isPicture(art)) return { ...art, matrix: multiply(rotation(-angle), art.matrix) };
+  return { ...levelled(art, angle), share: art.share };
+}
+
+/** Art by what lies on each other, each in the order of the drawing: that burns as one picture. */
+export function artTogether(arts: readonly ToneArt[]): ToneArt[][] {
+  const boxes = numbersOfBoxes(arts, artBounds);
+  const together = new Components(arts.length);
+  forEachMeeting(boxes, 0, (a, b) => together.join(a, b));
+  return together.list().map((members) => members.map((i) => arts[i]));
+}
+
 /**
- * The dots that a picture burns with: its greys on the raster of the burn, as they were toned, made of grain.
- * @param placing from the picture's pixels to a frame in which rows are level, in mm
- * @returns null where it has no area
+ * The dots that art burns with: its greys on the raster of the burn, as they were toned, made of grain. What lies in
+ * front covers what is behind it.
+ * @param arts from back to front, in a frame in which rows are level, in mm
+ * @returns null where nothing has an area; `missed` is where none of what was to burn does
  */
 export function burntDots(
-  { pixels, tone }: Pick<PlacedPicture, 'pixels' | 'tone'>,
-  placing: Matrix,
+  arts: readonly ToneArt[],
   settings: ToneSettings,
-): BurntDots | null {
+): (BurntDots & { readonly missed: readonly Box[] }) | null {
   const { lineSpacingMm, dotMm } = settings;
-  const dots = dotsOf(pixels, placing, dotMm ?? lineSpacingMm, lineSpacingMm);
-  if (!dots) return null;
-  const { columns, rows, left, top, rowMm, shown } = dots;
-  const grid = { columns, rows, left, top, dotMm: dots.dotMm, rowMm };
-  return { ...grid, ...grainOf(sharesToBurn(dots, tone), grid, shown, settings) };
+  const boxes = arts.map(artBounds);
+  const grid = gridOver(boxes.reduce(uniteBoxes), dotMm ?? lineSpacingMm, lineSpacingMm);
+  const layers = arts.flatMap((art, i) => greyLayer(art, grid, boxes[i]) ?? []);
+  if (layers.length === 0) return null;
+  const { shares, shown } = layers.length === 1 && layers[0].isWhole ? layers[0] : overlaid(layers, grid);
+  const dots = { ...grid, ...grainOf(shares, grid, shown, settings) };
+  return { ...dots, missed: layers.flatMap((layer) => (layer.burns && !isLit(layer, dots) ? [layer.box] : [])) };
+}
+
+/** A share as small as this is white, with what rounding adds. */
+const faintest = 1 / 512;
+
+/** What one piece of art is to burn, on the dots that it lies on. */
+interface GreyLayer {
+  readonly box: Box;
+  readonly within: ReturnType<typeof gridWithin>;
+  /** Whether it lies on all dots of the grid. */
+  readonly isWhole: boolean;
+  /** Of each dot, the share that is to burn, what does not show left out. */
+  readonly shares: Float32Array;
+  /** How much of each dot shows; null where all of all do. */
+  readonly shown: Float32Array | null;
+  /** Whether any of it is to burn. */
+  readonly burns: boolean;
+}
+
+function greyLayer(art: ToneArt, whole: DotGrid, box: Box): GreyLayer | null {
+  const within = gridWithin(whole, box);
+  const { grid } = within;
+  const isWhole = grid.columns === whole.columns && grid.rows === whole.rows;
+  if (isPicture(art)) {
+    const dots = dotsOf(art.pixels, art.matrix, grid);
+    if (!dots) return null;
+    const shares = sharesToBurn(dots, art.tone);
+    // A dot that hardly burns may come to nothing: what is white all over was not meant to burn.
+    return { box, within, isWhole, shares, shown: dots.shown, burns: false };
+  }
+  const shown = coverageOf(art.outlines, grid);
+  return { box, within, isWhole, shares: shown.map((part) => part * art.share), shown, burns: art.share > faintest };
+}
+
+/** Layers over each other on all dots of a grid. */
+function overlaid(
+  layers: readonly GreyLayer[],
+  { columns, rows }: DotGrid,
+): { shares: Float32Array; shown: Float32Array } {
+  const shares = new Float32Array(columns * rows);
+  const clear = new Float32Array(columns * rows).fill(1);
+  for (const layer of layers) {
+    eachDot(layer, columns, (dot, own) => {
+      const through = layer.shown ? 1 - layer.shown[own] : 0;
+      shares[dot] = shares[dot] * through + layer.shares[own];
+      clear[dot] *= through;
+    });
+  }
+  return { shares, shown: clear.map((part) => 1 - part) };
+}
+
+/** Whether any dot that a layer lies on burns. */
+function isLit(layer: GreyLayer, { columns, levels }: BurntDots): boolean {
+  let lit = false;
+  eachDot(layer, columns, (dot, own) => {
+    if (levels[dot] > 0 && layer.shares[own] > 0) lit = true;
+  });
+  return lit;
+}
+
+/** Each dot of a layer, by its place among all of a grid with so many columns, and its own. */
+function eachDot({ within }: GreyLayer, columns: number, visit: (dot: number, own: number) => void): void {
+  const { column, row, grid } = within;
+  for (let y = 0, own = 0; y < grid.rows; y++) {
+    const base = (row + y) * columns + column;
+    for (let x = 0; x < grid.columns; x++, own++) visit(base + x, own);
+  }
 }
 
 /**

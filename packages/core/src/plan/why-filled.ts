@@ -1,6 +1,6 @@
 import { type Item, polylinesOf } from '../document/item.ts';
 import { polylineContains, signedArea } from '../geometry/paths/flatten.ts';
-import { fillsAreas } from '../operations/operations.ts';
+import { engravesAreas } from '../operations/operations.ts';
 import { engravedFills } from './fill.ts';
 import type { PreparedJob, PreparedLayer } from './prepare.ts';
 
@@ -24,7 +24,7 @@ export interface WhyFilled {
 /** What each engrave layer with an outline around a point of the bed makes of it, in mm. */
 export function whyFilled(prepared: PreparedJob, x: number, y: number): WhyFilled[] {
   return prepared.layers.flatMap((layer): WhyFilled[] => {
-    if (!fillsAreas(layer.layer.operation)) return [];
+    if (!engravesAreas(layer.layer.operation)) return [];
     const outlines = layer.placed
       .flatMap(({ item }) => polylinesOf(item).map((line) => ({ item, line })))
       .filter(({ line }) => line.closed && polylineContains(line, x, y))

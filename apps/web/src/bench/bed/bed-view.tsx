@@ -26,14 +26,13 @@ import { ToolMarks } from './tool-marks.tsx';
 import { useGuidePull } from './use-guide-pull.ts';
 import { useHeldKey } from './use-held-key.ts';
 import type { View } from './view.ts';
-import { toBed, toScreen, viewOf, zoomAt } from './view.ts';
+import { ruler, toBed, toScreen, viewOf, zoomAt } from './view.ts';
 
 interface Size {
   readonly width: number;
   readonly height: number;
 }
 
-const ruler = 22;
 /** The bed with everything on it, and the pointer's work there. */
 export function BedView({ asBurnt }: { asBurnt: boolean }) {
   const actions = useBenchActions();

@@ -1,5 +1,13 @@
 import type { Matrix } from '@lambent/core/geometry';
-import { fillsAreas, followsLines, type Operation, operationOf, separates } from '@lambent/core/operations';
+import {
+  burnsPictures,
+  fillsAreas,
+  followsLines,
+  type Operation,
+  operationOf,
+  separates,
+} from '@lambent/core/operations';
+import { darknessOf } from '@lambent/core/pictures';
 import type { Look } from './look.ts';
 import { pictureOf } from './pictures.ts';
 import type { SceneFill, SceneItem } from './scene.ts';
@@ -68,6 +76,8 @@ export function drawSceneItems(
       context.lineWidth = px;
       context.strokeStyle = look.ink;
       context.stroke(outline);
+    } else if (operation && burnsPictures(operation)) {
+      drawGrey(context, item, outline, look, px);
     } else if (look.as === 'burnt') {
       drawBurnt(context, outline, operation, px);
     } else if (operation && fillsAreas(operation)) {
@@ -127,6 +137,19 @@ export function drawGlow(context: Context2D, view: View, scene: readonly SceneIt
 }
 
 const burntFill = 'rgb(74 44 20 / 0.62)';
+
+/** What burns by its greys: in the paint it came with, or browned by as much as it is dark. */
+function drawGrey(context: Context2D, item: SceneItem['item'], outline: Path2D, look: ArtworkLook, px: number): void {
+  if (look.as !== 'burnt') {
+    drawPaint(context, item, outline, px);
+    return;
+  }
+  const alpha = context.globalAlpha;
+  context.globalAlpha = alpha * darknessOf(item.paint.fill ?? '#000000');
+  context.fillStyle = burntFill;
+  context.fill(outline, item.fillRule);
+  context.globalAlpha = alpha;
+}
 
 /** How wide a groove looks, in mm; what goes through the stock is as wide as its kerf, which is drawn of its own. */
 const grooveMm = 0.18;

@@ -1,9 +1,7 @@
 import { type Machine, toMachine } from '@lambent/core/machine';
 import { formatLength, type LengthUnit } from '@lambent/core/units';
 import type { PointerEvent } from 'react';
-import type { View } from './view.ts';
-
-const thick = 22;
+import { ruler, type View } from './view.ts';
 
 /** Steps a ruler may count in, in its unit's mm; the smallest that leaves room for its figures is taken. */
 const steps: Record<LengthUnit, readonly number[]> = {
@@ -35,9 +33,9 @@ export function Rulers({ machine, unit, view, width, height, pull }: Props) {
     <>
       <svg
         width={width}
-        height={thick}
+        height={ruler}
         className="absolute top-0 cursor-row-resize touch-none bg-paper text-quiet"
-        style={{ left: thick }}
+        style={{ left: ruler }}
         data-testid="ruler-across"
         onPointerDown={(event) => pull('y', event)}
         aria-hidden="true"
@@ -46,20 +44,20 @@ export function Rulers({ machine, unit, view, width, height, pull }: Props) {
           const x = at * view.scale + view.x;
           return (
             <g key={value}>
-              <line x1={x} x2={x} y1={14} y2={thick} stroke="currentColor" />
+              <line x1={x} x2={x} y1={14} y2={ruler} stroke="currentColor" />
               <text x={x + 3} y={12} className="figures" fontSize="11" fill="currentColor">
                 {say(value)}
               </text>
             </g>
           );
         })}
-        <line x1={0} x2={width} y1={thick - 0.5} y2={thick - 0.5} stroke="var(--line)" />
+        <line x1={0} x2={width} y1={ruler - 0.5} y2={ruler - 0.5} stroke="var(--line)" />
       </svg>
       <svg
-        width={thick}
+        width={ruler}
         height={height}
         className="absolute left-0 cursor-col-resize touch-none bg-paper text-quiet"
-        style={{ top: thick }}
+        style={{ top: ruler }}
         data-testid="ruler-down"
         onPointerDown={(event) => pull('x', event)}
         aria-hidden="true"
@@ -68,7 +66,7 @@ export function Rulers({ machine, unit, view, width, height, pull }: Props) {
           const y = at * view.scale + view.y;
           return (
             <g key={value}>
-              <line x1={14} x2={thick} y1={y} y2={y} stroke="currentColor" />
+              <line x1={14} x2={ruler} y1={y} y2={y} stroke="currentColor" />
               <text
                 transform={`translate(12 ${y - 3}) rotate(-90)`}
                 className="figures"
@@ -80,7 +78,7 @@ export function Rulers({ machine, unit, view, width, height, pull }: Props) {
             </g>
           );
         })}
-        <line x1={thick - 0.5} x2={thick - 0.5} y1={0} y2={height} stroke="var(--line)" />
+        <line x1={ruler - 0.5} x2={ruler - 0.5} y1={0} y2={height} stroke="var(--line)" />
       </svg>
       <div className="absolute left-0 top-0 size-[22px] border-b border-r border-line bg-paper" aria-hidden="true" />
     </>

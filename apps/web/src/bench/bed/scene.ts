@@ -1,7 +1,7 @@
 import type { Meaning } from '@lambent/core/colours';
 import { boundsOf, type Item, pathOf } from '@lambent/core/document';
 import { type Box, type Path, Verb } from '@lambent/core/geometry';
-import { fillsAreas, type Operation } from '@lambent/core/operations';
+import { engravesAreas, type Operation } from '@lambent/core/operations';
 import { engravedFills, engravedPath, hasOwnFill, type PreparedJob, type PreparedLayer } from '@lambent/core/plan';
 
 /** An item ready to be drawn: its outline for the canvas, and the operation that it is drawn as. */
@@ -98,7 +98,7 @@ function makeScene(prepared: PreparedJob, asBurnt: boolean): Scene {
   const inPlace = asBurnt || (!run.mirrored && run.landing.kind === 'as-drawn');
   const special = inPlace
     ? prepared.layers.filter(
-        ({ layer, ...one }) => fillsAreas(layer.operation) && hasOwnFill(prepared, { layer, ...one }),
+        ({ layer, ...one }) => engravesAreas(layer.operation) && hasOwnFill(prepared, { layer, ...one }),
       )
     : [];
   const { items: drawn } = job.drawing;
@@ -125,7 +125,7 @@ function itemsOf(prepared: PreparedJob, asBurnt: boolean, special: readonly Prep
   // Each layer has its items in drawing order, as the drawing has: they are gone through side by side.
   const lists = meaning.layers.map(({ id, operation }) => ({
     operation,
-    fills: fillsAreas(operation),
+    fills: engravesAreas(operation),
     placed: meaning.placed.get(id) ?? [],
     next: 0,
   }));

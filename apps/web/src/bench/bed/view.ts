@@ -10,6 +10,9 @@ export interface View {
 export const leastScale = 0.1;
 export const mostScale = 200;
 
+/** The rulers along the top and at the left are this thick, in pixels; the view begins beside them. */
+export const ruler = 22;
+
 /** From bed mm to pixels of the view. */
 export function toScreen(view: View, x: number, y: number): Point {
   return { x: x * view.scale + view.x, y: y * view.scale + view.y };

@@ -139,12 +139,12 @@ function CardForm({ material, start, leave }: { material: Material; start: CardS
                 commit={(value) => change({ rest: { ...wish.rest, [setting]: value } })}
               />
             ))}
-          {varied.has('greyPercent') && (
+          {wish.lightest !== undefined && (
             <NumberField
               label="Power at white"
               layout="stack"
               unit="% of it"
-              value={(wish.lightest ?? 0) * 100}
+              value={wish.lightest * 100}
               least={0}
               most={90}
               commit={(percent) => change({ lightest: percent / 100 })}

@@ -27,9 +27,9 @@ export async function putCard(actions: BenchActions, wish: CardWish, material: M
     const plain = { name: null, groupId: group.id, hidden: false, fillRule: 'nonzero' as const };
     const items: Item[] = [
       ...card.cells.map(
-        ({ key: cell, x, y }): Item => ({
+        ({ key: cell, x, y, fill }): Item => ({
           ...plain,
-          ...drawnPaint(key, wish.operation),
+          ...(fill ? { paint: { stroke: null, strokeWidthMm: 0, fill } } : drawnPaint(key, wish.operation)),
           id: newId(),
           shape: rectangleOf({ minX: x, minY: y, maxX: x + wish.cellMm, maxY: y + wish.cellMm }),
           matrix: translation(free.x, free.y),

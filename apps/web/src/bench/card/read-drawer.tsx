@@ -181,7 +181,7 @@ function BestPart({ read: { laid, card, itemOf }, best, material, build }: BestP
             operation={operation}
             settings={best.settings}
             what={{ what: `test card, ${title}`, jobId }}
-            {...(isGrey ? { variant: 'photo', note: greysInWords(margins) } : {})}
+            {...(isGrey ? { note: greysInWords(margins) } : {})}
             {...(shown && item ? { picture: () => cellPicture(shown, item, material.tone) } : {})}
             words={`${material.name}: the best cell of the card is kept in the recipe book.`}
             kept={() => {

@@ -1,6 +1,6 @@
 import type { JobDocument, LayerBurning, LineOrder } from '@lambent/core/document';
 import { clearNumbers, clearTabs, setBurning } from '@lambent/core/edits';
-import { fillsAreas, separates } from '@lambent/core/operations';
+import { burnsPictures, fillsAreas, separates } from '@lambent/core/operations';
 import type { PreparedLayer } from '@lambent/core/plan';
 import { Button } from '../../ui/button.tsx';
 import { Choice, type Option } from '../../ui/choice.tsx';
@@ -34,6 +34,7 @@ export function LayerBurningFields({ prepared, done }: { prepared: PreparedLayer
   const { layer, burning } = prepared;
   const change = (part: Partial<LayerBurning>, what: string) =>
     actions.edit(`${what} of ${layer.name}`, (job) => setBurning(job, layer.id, part));
+  if (burnsPictures(layer.operation)) return <FillRuleField burning={burning} change={change} />;
   if (fillsAreas(layer.operation)) return <FillFields burning={burning} change={change} />;
   return (
     <>
@@ -154,26 +155,31 @@ function ByClicks(props: {
   );
 }
 
-function FillFields({
-  burning,
-  change,
-}: {
+interface FillFieldProps {
   burning: LayerBurning;
   change: (part: Partial<LayerBurning>, what: string) => void;
-}) {
+}
+
+function FillRuleField({ burning, change }: FillFieldProps) {
+  return (
+    <Choice
+      label="What is inside"
+      value={burning.fillRule}
+      options={[
+        { value: 'even-odd' as const, text: 'A shape in a shape is a hole' },
+        { value: 'as-drawn' as const, text: 'Filled as its file says' },
+      ]}
+      choose={(fillRule) => change({ fillRule }, 'fill')}
+    />
+  );
+}
+
+function FillFields({ burning, change }: FillFieldProps) {
   const { depth } = burning;
   const chosen = depth === null ? 'off' : depth.steps === null ? 'smooth' : String(depth.steps);
   return (
     <>
-      <Choice
-        label="What is inside"
-        value={burning.fillRule}
-        options={[
-          { value: 'even-odd' as const, text: 'A shape in a shape is a hole' },
-          { value: 'as-drawn' as const, text: 'Filled as its file says' },
-        ]}
-        choose={(fillRule) => change({ fillRule }, 'fill')}
-      />
+      <FillRuleField burning={burning} change={change} />
       <Choice
         label="Where items overlap"
         value={burning.overlaps}

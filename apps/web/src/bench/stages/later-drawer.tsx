@@ -1,4 +1,4 @@
-import { lazy, type ReactNode, Suspense } from 'react';
+import { type ComponentType, lazy, type ReactNode, Suspense } from 'react';
 
 /** The load of everything that comes later. */
 const loads: (() => Promise<unknown>)[] = [];
@@ -7,22 +7,29 @@ const loads: (() => Promise<unknown>)[] = [];
  * A drawer that is not fetched with the Bench, but right after it, or when it is opened first.
  * @param load imports its module, and picks it
  */
-export function laterDrawer(load: () => Promise<() => ReactNode>): () => ReactNode {
+export function laterDrawer<Props extends object>(
+  load: () => Promise<(props: Props) => ReactNode>,
+): (props: Props) => ReactNode {
   return later(load, <section aria-busy className="h-full w-[296px] shrink-0 border-r border-line bg-paper" />);
 }
 
 /** The same of what takes the place of the bed. */
-export function laterView(load: () => Promise<() => ReactNode>): () => ReactNode {
+export function laterView<Props extends object>(
+  load: () => Promise<(props: Props) => ReactNode>,
+): (props: Props) => ReactNode {
   return later(load, <section aria-busy className="h-full bg-paper" />);
 }
 
-function later(load: () => Promise<() => ReactNode>, meanwhile: ReactNode): () => ReactNode {
+function later<Props extends object>(
+  load: () => Promise<(props: Props) => ReactNode>,
+  meanwhile: ReactNode,
+): (props: Props) => ReactNode {
   loads.push(load);
-  const Loaded = lazy(async () => ({ default: await load() }));
-  return function Later() {
+  const Loaded: ComponentType<Props> = lazy(async () => ({ default: await load() }));
+  return function Later(props) {
     return (
       <Suspense fallback={meanwhile}>
-        <Loaded />
+        <Loaded {...props} />
       </Suspense>
     );
   };

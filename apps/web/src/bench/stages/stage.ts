@@ -1,5 +1,5 @@
 import type { LucideIcon } from 'lucide-react';
-import type { ReactNode } from 'react';
+import type { ComponentType } from 'react';
 import type { BenchState } from '../state/bench-state.ts';
 
 /** The stages of the work, in its order. */
@@ -14,7 +14,7 @@ export interface StageDefinition {
   readonly text: string;
   readonly icon: LucideIcon;
   /** What stands beside the bed while it is open. */
-  readonly Drawer: () => ReactNode;
+  readonly Drawer: ComponentType;
   readonly standing: (state: BenchState) => Standing;
 }
 

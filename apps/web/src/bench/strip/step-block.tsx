@@ -1,7 +1,7 @@
 import { useSortable } from '@dnd-kit/sortable';
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
 import { switchLayer } from '@lambent/core/edits';
-import { fillsAreas, type Operation, operationOf } from '@lambent/core/operations';
+import { burnsPictures, fillsAreas, type Operation, operationOf } from '@lambent/core/operations';
 import { type PlanStep, type PreparedLayer, stepTitle } from '@lambent/core/plan';
 import { type LayerSettings, settingOf, settingsOf } from '@lambent/core/settings';
 import { formatClock, formatSpeed } from '@lambent/core/units';
@@ -144,7 +144,14 @@ function StepEdge({ operation }: { operation: Operation }) {
   const lightened = `color-mix(in srgb, ${colour} 78%, white)`;
   const rows = `repeating-linear-gradient(90deg, ${lightened} 0 2px, color-mix(in srgb, ${colour} 55%, white) 2px 4px)`;
   const dashes = `repeating-linear-gradient(90deg, ${lightened} 0 14px, transparent 14px 20px)`;
-  const background = fillsAreas(operation) ? rows : dash.length > 0 ? dashes : lightened;
+  const greys = `linear-gradient(90deg, color-mix(in srgb, ${colour} 25%, transparent), ${lightened})`;
+  const background = burnsPictures(operation)
+    ? greys
+    : fillsAreas(operation)
+      ? rows
+      : dash.length > 0
+        ? dashes
+        : lightened;
   return <div className="h-1 w-full shrink-0" style={{ background }} aria-hidden />;
 }
 

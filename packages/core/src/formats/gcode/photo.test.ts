@@ -64,7 +64,7 @@ describe('the program of a picture', () => {
     ['one way', { bothWays: false }],
   ])('holds the very dots, and nothing else: %s', (_, more) => {
     const settings = settingsOf(more);
-    const dots = burntDots({ pixels, tone: {} }, matrix, settings);
+    const dots = burntDots([{ pixels, matrix, tone: {} }], settings);
     if (!dots) throw new Error('no dots');
     const { columns, rows, left, top, dotMm, rowMm, levels, topLevel } = dots;
     const found = new Float64Array(columns * rows);

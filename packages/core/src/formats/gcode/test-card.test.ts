@@ -5,7 +5,7 @@ import { readProgram } from '../../fixtures/program-reader.ts';
 import { box, item, jobWith, shop } from '../../fixtures/shop.ts';
 import { pathBounds } from '../../geometry/paths/path.ts';
 import type { Machine } from '../../machine/machine.ts';
-import { burntOperations } from '../../operations/operations.ts';
+import { burntOperations, fillsAreas } from '../../operations/operations.ts';
 import { planJob, stepTitle } from '../../plan/plan.ts';
 import { prepareJob } from '../../plan/prepare.ts';
 import { cardKinds, cardWish } from '../../recipes/cards/card-wish.ts';
@@ -19,8 +19,12 @@ const [material] = shop.materials;
 /** A job in which a card lies, and nothing else but a square that no card knows of. */
 function jobWithCard(wish: CardWish) {
   const card = layCard(wish);
-  const items = card.cells.map(({ key, x, y }) =>
-    item(box(20 + x, 20 + y, wish.cellMm), wish.operation, { pinned: cardLayerId('one', key), groupId: 'card' }),
+  const items = card.cells.map(({ key, x, y, fill }) =>
+    item(box(20 + x, 20 + y, wish.cellMm), wish.operation, {
+      pinned: cardLayerId('one', key),
+      groupId: 'card',
+      ...(fill ? { paint: { stroke: null, strokeWidthMm: 0, fill } } : {}),
+    }),
   );
   const laid = { id: 'one', runId: 'card-run', wish, materialId: material.id, thicknessMm: 3, marks: {}, best: null };
   const group = { id: 'card', name: 'Card', parentId: null };
@@ -47,16 +51,19 @@ describe('a test card burns', () => {
       expect([...new Set(own.map(({ f }) => f))]).toEqual([Number((settings.speedMmPerS * 60).toFixed(2))]);
       expect([...new Set(own.map(({ z }) => z))]).toEqual([settings.focusMm]);
       const lit = own.reduce((sum, burn) => sum + burn.lit, 0);
-      if (operation === 'engrave') {
+      if (fillsAreas(operation)) {
         const rows = wish.cellMm / settings.lineSpacingMm;
-        expect(Math.abs(lit / wish.cellMm / settings.passes - rows)).toBeLessThan(1.01);
+        const share = cell.fill ? 1 - Number.parseInt(cell.fill.slice(1, 3), 16) / 255 : 1;
+        expect(Math.abs(lit / wish.cellMm / settings.passes - share * rows)).toBeLessThan(1.01);
       } else {
         expect(lit).toBeCloseTo(4 * wish.cellMm * settings.passes, 6);
       }
       const { minX, maxX } = pathBounds(box(20 + cell.x, 0, wish.cellMm));
       const xs = own.map(({ x }) => x);
-      expect(Math.min(...xs)).toBeGreaterThanOrEqual(minX - 1e-9);
-      expect(Math.max(...xs)).toBeLessThanOrEqual(maxX + 1e-9);
+      // Dots of greys stand over by less than half of one.
+      const over = cell.fill ? settings.lineSpacingMm / 2 : 1e-9;
+      expect(Math.min(...xs)).toBeGreaterThanOrEqual(minX - over);
+      expect(Math.max(...xs)).toBeLessThanOrEqual(maxX + over);
     });
   });
 

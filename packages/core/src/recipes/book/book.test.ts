@@ -160,7 +160,7 @@ describe('a book', () => {
     expect(faults).toEqual([
       { line: 3, sentence: 'It is for the same as line 2.' },
       { line: 4, sentence: 'There is no machine “wren”; there is m.' },
-      { line: 5, sentence: 'The recipe: operation must be cut, score, engrave.' },
+      { line: 5, sentence: 'The recipe: operation must be cut, score, engrave, photo.' },
       { line: 6, sentence: '“lots” under “power %” is not a number.' },
       { line: 7, sentence: 'The recipe: powerPercent must be more than 0 and up to 100.' },
       { line: 9, sentence: 'There is no material “moon-rock”; for a new one say its name and thickness.' },

@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { shop } from '../../fixtures/shop.ts';
 import { type Machine, wattsOf } from '../../machine/machine.ts';
-import { burntOperations } from '../../operations/operations.ts';
+import { burnsPictures, burntOperations, fillsAreas } from '../../operations/operations.ts';
 import { beyondMachine } from '../../settings/settings.ts';
 import type { Material } from '../book/material.ts';
 import { cardKinds, cardWish, safeWords } from './card-wish.ts';
@@ -89,6 +89,7 @@ test('an operation has the kinds that make sense for it', () => {
   for (const operation of burntOperations) {
     const names = cardKinds(operation).map(({ id }) => id);
     expect(names).toContain('power-speed');
-    expect(names.includes('lines')).toBe(operation === 'engrave');
+    expect(names.includes('lines')).toBe(fillsAreas(operation));
+    expect(names.includes('greys')).toBe(burnsPictures(operation));
   }
 });

@@ -2,6 +2,7 @@ import type { CardAxis, CardSetting, CardWish } from '../../document/card.ts';
 import { type Machine, topSpeedOf, wattsOf } from '../../machine/machine.ts';
 import {
   type BurntOperation,
+  burnsPictures,
   fillsAreas,
   labelOperation,
   operationOf,
@@ -36,8 +37,7 @@ const kinds: readonly CardKind[] = [
 /** The kinds of card for an operation: those of which it has the settings; the first is the usual one. */
 export function cardKinds(operation: BurntOperation): readonly CardKind[] {
   const own = new Set<string>(settingsOf(operation));
-  // Greys are shares of the power, as pictures burn with them.
-  if (fillsAreas(operation)) own.add('greyPercent');
+  if (burnsPictures(operation)) own.add('greyPercent');
   return kinds.filter(({ across, down }) => own.has(across) && own.has(down));
 }
 
@@ -89,8 +89,9 @@ export function cardWish(
 ): { wish: CardWish; ground: CardGround } {
   const own = cardKinds(operation);
   const kind = own.find(({ id }) => id === kindId) ?? own[0];
-  const { ground, settings, slower, faster } = aroundWhat(book, stock, machine, operation);
+  const { ground, settings: around, slower, faster } = aroundWhat(book, stock, machine, operation);
   const top = topSpeedOf(machine, operation);
+  const settings = { ...around, speedMmPerS: Math.min(top, around.speedMmPerS) };
   const [least, most] = [Math.max(machine.leastPower ?? 1, 1), machine.mostPower ?? 100];
   const speed = (factor: number) => round(Math.min(top, Math.max(0.5, settings.speedMmPerS * factor)));
   const power = (factor: number) => round(Math.min(most, Math.max(least, settings.powerPercent * factor)));
@@ -115,10 +116,6 @@ export function cardWish(
       down: { setting: kind.down, ...axes[kind.down] },
       // Cells are drawn as they are to burn: nothing is allowed for the beam.
       rest: { ...rest, ...(separates(operation) ? { kerfMm: 0 } : {}) },
-      // White is the least that the beam burns with.
-      ...(kind.across === 'greyPercent'
-        ? { lightest: Math.max(0.1, Math.ceil((least / settings.powerPercent) * 100) / 100) }
-        : {}),
       words: safeWords(book, stock, machine),
       cellMm: fillsAreas(operation) ? 8 : 10,
       gapMm: 2,

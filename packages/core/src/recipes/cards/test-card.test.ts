@@ -88,6 +88,18 @@ describe('greys', () => {
     expect(card.cells[0]).toMatchObject({ column: 0, row: 1 });
     expect(card.cells.at(-1)).toMatchObject({ column: 4, row: 0 });
   });
+
+  test('of photos are drawn, and burn with one power', () => {
+    const card = layCard({ ...greys, operation: 'photo' });
+    const row = card.cells.filter(({ row }) => row === 0).toSorted((a, b) => a.column - b.column);
+    expect(row.map(({ fill }) => fill)).toEqual(['#FFFFFF', '#BFBFBF', '#808080', '#404040', '#000000']);
+    expect(row.every(({ settings }) => settings.powerPercent === 40)).toBe(true);
+    expect(card.cells.at(-1)).toMatchObject({ column: 4, row: 0 });
+    expect(
+      layCard({ ...greys, operation: 'photo', across: { ...greys.across, setting: 'powerPercent' } }).cells[0].fill,
+    ).toBe('#000000');
+    expect(layCard(greys).cells[0].fill).toBeNull();
+  });
 });
 
 describe('reading', () => {

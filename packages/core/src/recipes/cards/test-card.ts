@@ -6,8 +6,15 @@ import {
   cardLayerId,
   type LaidCard,
 } from '../../document/card.ts';
+import type { Colour } from '../../document/item.ts';
 import type { Layer } from '../../document/layer.ts';
-import { type BurntOperation, labelOperation, operationOf, separates } from '../../operations/operations.ts';
+import {
+  type BurntOperation,
+  burnsPictures,
+  labelOperation,
+  operationOf,
+  separates,
+} from '../../operations/operations.ts';
 import { type LayerSettings, usualSettings } from '../../settings/settings.ts';
 import type { BurntLook } from './burnt-picture.ts';
 import { cardSettingOf } from './card-setting.ts';
@@ -26,6 +33,8 @@ export interface CardCell {
   readonly x: number;
   readonly y: number;
   readonly settings: LayerSettings;
+  /** What it is filled with, where it burns by its grey; null where it is drawn in its operation's colour. */
+  readonly fill: Colour | null;
 }
 
 export interface TestCard {
@@ -81,6 +90,7 @@ export function layCard(wish: CardWish): TestCard {
         x: besideMm + column * pitch,
         y: row * pitch,
         settings: cellSettings(wish, own),
+        fill: burnsPictures(wish.operation) ? greyOf(own.get('greyPercent') ?? 100) : null,
       };
     }),
   );
@@ -90,7 +100,7 @@ export function layCard(wish: CardWish): TestCard {
   const width = Math.max(grid, title.length * letterMm);
   const middle = (i: number) => besideMm + i * pitch + cellMm / 2;
   return {
-    cells: cells.toSorted((a, b) => fierceness(a.settings) - fierceness(b.settings)),
+    cells: cells.toSorted((a, b) => fierceness(a) - fierceness(b)),
     columns,
     rows,
     labels: [
@@ -113,14 +123,26 @@ function cellKey(row: number, column: number): string {
   return `${row + 1}-${column + 1}`;
 }
 
-function cellSettings({ rest, lightest = 0 }: CardWish, own: ReadonlyMap<CardSetting, number>): LayerSettings {
+/** The grey of which a share, in per cent, is black. */
+function greyOf(percent: number): Colour {
+  const value = Math.round((1 - percent / 100) * 255)
+    .toString(16)
+    .padStart(2, '0');
+  return `#${value}${value}${value}`.toUpperCase();
+}
+
+function cellSettings(
+  { operation, rest, lightest = 0 }: CardWish,
+  own: ReadonlyMap<CardSetting, number>,
+): LayerSettings {
   const grey = own.get('greyPercent');
   const said = Object.fromEntries([...own].filter(([setting]) => setting !== 'greyPercent'));
   const settings: Partial<LayerSettings> = { ...usualSettings(), ...rest, ...said };
   if (settings.powerPercent === undefined || settings.speedMmPerS === undefined) {
     throw new RangeError('layCard: every cell needs a power and a speed');
   }
-  const share = grey === undefined ? 1 : lightest + ((1 - lightest) * grey) / 100;
+  // What burns by its greys is drawn in them; else less power makes a grey.
+  const share = grey === undefined || burnsPictures(operation) ? 1 : lightest + ((1 - lightest) * grey) / 100;
   return { ...settings, powerPercent: Math.round(settings.powerPercent * share * 100) / 100 } as LayerSettings;
 }
 
@@ -130,9 +152,15 @@ function titleOf({ operation, across, down }: CardWish): string {
   return `${operationOf(operation).name}: ${beside}${unit(across)} across`;
 }
 
+/** The share of a grey that is black; all of no colour. */
+function blackOf(fill: Colour | null): number {
+  return fill === null ? 1 : 1 - Number.parseInt(fill.slice(1, 3), 16) / 255;
+}
+
 /** How much energy a cell gets, against the others of its card. */
-function fierceness({ powerPercent, passes, speedMmPerS, lineSpacingMm }: LayerSettings): number {
-  return (powerPercent * passes) / speedMmPerS / lineSpacingMm;
+function fierceness({ settings, fill }: CardCell): number {
+  const { powerPercent, passes, speedMmPerS, lineSpacingMm } = settings;
+  return (powerPercent * passes * blackOf(fill)) / speedMmPerS / lineSpacingMm;
 }
 
 /** How many columns and rows of a card's cells have room on a sheet of a size, in mm; 0 where not even one has. */

@@ -171,6 +171,18 @@ describe('working out', () => {
     expect(found?.settings).toMatchObject({ powerPercent: 20, speedMmPerS: 400, lineSpacingMm: 0.2 });
   });
 
+  test('a photo is as an engraving, until there is a photo', () => {
+    const engraved = { operation: 'engrave' as const, powerPercent: 20, speedMmPerS: 400 };
+    const stock = ply(3, [engraved]);
+    const photo = { ...wish, material: stock, operation: 'photo' as const };
+    const found = workOut({ materials: [stock], machines }, photo);
+    expect(found?.settings).toMatchObject({ powerPercent: 20, speedMmPerS: 400, lineSpacingMm: 0.1 });
+    const other = ply(4, [{ ...engraved, operation: 'photo', speedMmPerS: 250 }]);
+    expect(workOut({ materials: [stock, other], machines }, photo)?.settings.speedMmPerS).toBe(250);
+    // An engraving is none that follows a photo.
+    expect(workOut({ materials: [other], machines }, { ...photo, operation: 'engrave' })).toBeNull();
+  });
+
   test('without basis there is no number', () => {
     for (const none of [
       // Nothing proven, only copied.

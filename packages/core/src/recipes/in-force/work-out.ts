@@ -1,5 +1,12 @@
 import { type Machine, wattsOf } from '../../machine/machine.ts';
-import { fillsAreas, type Operation, separates } from '../../operations/operations.ts';
+import {
+  burnsPictures,
+  burntOperations,
+  engravesAreas,
+  fillsAreas,
+  type Operation,
+  separates,
+} from '../../operations/operations.ts';
 import type { LayerSettings } from '../../settings/settings.ts';
 import { type Material, thicknessOf } from '../book/material.ts';
 import { type Recipe, settingsInRecipe } from '../book/recipe.ts';
@@ -58,9 +65,12 @@ export function workOut(
 ): WorkedOut | null {
   const watts = wattsOf(machine);
   if (watts === null || material.forbidden || !(thicknessMm > 0)) return null;
-  const burns = relatedBurns({ materials, machines }, material, operation).filter(
-    ({ recipe }) => recipe.evidence === 'proven',
-  );
+  const provenFor = (wanted: Operation) =>
+    relatedBurns({ materials, machines }, material, wanted).filter(({ recipe }) => recipe.evidence === 'proven');
+  const own = provenFor(operation);
+  // The black of a photo takes what an engraving takes.
+  const burns =
+    own.length === 0 && burnsPictures(operation) ? burntOperations.filter(engravesAreas).flatMap(provenFor) : own;
   const isCut = separates(operation);
   const near = isCut ? burns.filter((burn) => ratio(thicknessOf(burn.material), thicknessMm) <= farthest) : burns;
   const nearest = near.toSorted((a, b) => distance(a) - distance(b))[0];

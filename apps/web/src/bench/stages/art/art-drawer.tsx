@@ -5,21 +5,27 @@ import { useMemo, useRef } from 'react';
 import { Button, IconButton } from '../../../ui/button.tsx';
 import { Notice } from '../../../ui/notice.tsx';
 import { acceptedFiles } from '../../arriving/accepted.ts';
-import { ArrivalCard } from '../../arriving/arrival-card.tsx';
 import { offerFiles, readAgain } from '../../arriving/arriving.ts';
 import { useBench, useBenchActions } from '../../context.ts';
 import { jobOf } from '../../state/document.ts';
 import { nameOf } from '../../thing-names.ts';
 import { Drawer, Part } from '../drawer.tsx';
+import { laterDrawer } from '../later-drawer.tsx';
 import { ArrangePart } from './arrange-part.tsx';
 import { LayoutPart } from './layout-part.tsx';
 import { OutlineList } from './outline-list.tsx';
+import { selectedPicture } from './picture/selected-picture.ts';
 
 /** Bringing drawings in, and what is drawn. */
 export function ArtDrawer() {
   const arriving = useBench((state) => state.incoming.arriving);
-  return arriving ? <ArrivalCard arriving={arriving} /> : <ArtLists />;
+  const picture = useBench(selectedPicture);
+  if (arriving) return <ArrivalCard arriving={arriving} />;
+  return picture ? <Picture item={picture} /> : <ArtLists />;
 }
+
+const ArrivalCard = laterDrawer(async () => (await import('../../arriving/arrival-card.tsx')).ArrivalCard);
+const Picture = laterDrawer(async () => (await import('./picture/picture-drawer.tsx')).PictureDrawer);
 
 function ArtLists() {
   const actions = useBenchActions();

@@ -1,7 +1,7 @@
 import { boundsOf, type Item, itemsAmong, pathOf } from '@lambent/core/document';
 import { flipFill, unflip } from '@lambent/core/edits';
 import { boxHeight, boxWidth, subpathsOf } from '@lambent/core/geometry';
-import { fillsAreas } from '@lambent/core/operations';
+import { engravesAreas } from '@lambent/core/operations';
 import { useMemo, useState } from 'react';
 import { Button } from '../../../ui/button.tsx';
 import { LengthField } from '../../../ui/length-field.tsx';
@@ -17,7 +17,7 @@ export function FillPart() {
   const { layers, placed } = useBench((state) => state.prepared.meaning);
   const asking = useBench((state) => state.tool?.name === 'why');
   const flips = useBench((state) => jobOf(state).flips);
-  const engraves = layers.some(({ id, operation }) => fillsAreas(operation) && (placed.get(id)?.length ?? 0) > 0);
+  const engraves = layers.some(({ id, operation }) => engravesAreas(operation) && (placed.get(id)?.length ?? 0) > 0);
   if (!engraves) return null;
   return (
     <Part title="What gets filled">
@@ -62,7 +62,7 @@ function Swap() {
   const { figures, border } = useMemo(() => {
     const engraved = new Set(
       layers.flatMap(({ id, operation }) =>
-        fillsAreas(operation) ? (placed.get(id) ?? []).map(({ item }) => item.id) : [],
+        engravesAreas(operation) ? (placed.get(id) ?? []).map(({ item }) => item.id) : [],
       ),
     );
     return figuresAndBorder(itemsAmong(drawing, selection), engraved);

@@ -1,0 +1,179 @@
+import { boundsOf, type Item } from '@lambent/core/document';
+import { type Box, type Matrix, multiply, rotation } from '@lambent/core/geometry';
+import type { BurntLook, PreparedLayer } from '@lambent/core/plan';
+import { type KeyboardEvent, type PointerEvent, useEffect, useMemo, useRef, useState } from 'react';
+import { work } from '../../../../workers/work.ts';
+import { ruler, toScreen, type View } from '../../../bed/view.ts';
+import { useBench, useBenchLater } from '../../../context.ts';
+import { useWorked } from '../../fit/use-worked.ts';
+import { layerOfPicture, selectedPicture, usualToneSettings } from './selected-picture.ts';
+
+/** More cells than these are finer than a screen shows. */
+const mostCells = 1_500_000;
+
+/** Over the picture that is selected: as it burns beside as it came, parted where the operator drags it. */
+export function BurntSplit() {
+  const item = useBenchLater(selectedPicture);
+  const layer = useBench(layerOfPicture);
+  return item && layer ? <Split item={item} layer={layer} /> : null;
+}
+
+function Split({ item, layer }: { item: Item; layer: PreparedLayer }) {
+  const view = useBench((state) => state.view);
+  const [share, setShare] = useState(0.5);
+  const settings = layer.applied.settings ?? usualToneSettings;
+  const { shape, matrix } = item;
+  const ask = useMemo(() => {
+    if (shape.kind !== 'picture') return null;
+    const { pictureId, tone = {} } = shape;
+    return () => work('burntLook', [pictureId, { matrix, tone }, settings, mostCells]);
+  }, [shape, matrix, settings]);
+  const { answer: look, working, trouble } = useWorked<BurntLook | null>(ask);
+  const box = onScreen(boundsOf(item), view);
+  const parting = box.minX + share * (box.maxX - box.minX);
+  if (shape.kind !== 'picture') return null;
+  const lighter = shape.tone?.lighter ?? false;
+  const place = (clientX: number, within: Element) => {
+    const { left } = within.getBoundingClientRect();
+    setShare(between((clientX - left - box.minX) / (box.maxX - box.minX)));
+  };
+  return (
+    <div
+      className="pointer-events-none absolute inset-0 overflow-hidden"
+      style={{ left: ruler, top: ruler }}
+      data-testid="burnt-split"
+    >
+      {look && (
+        <div className="absolute inset-y-0 right-0 overflow-hidden" style={{ left: parting }}>
+          <BurntCanvas
+            look={look}
+            transform={transformOf(look, settings.scanAngle, view, parting)}
+            tone={layer.material?.tone ?? '#EFE8D8'}
+            lighter={lighter}
+          />
+        </div>
+      )}
+      {box.maxX - box.minX > 300 && (
+        <>
+          <Label x={box.minX + 10} y={box.minY + 10} words="As it came" />
+          <Label
+            x={box.maxX - 10}
+            y={box.minY + 10}
+            words={working ? 'Working it out…' : 'As it burns, simulated'}
+            toLeft
+          />
+        </>
+      )}
+      {trouble && <Label x={parting + 14} y={box.minY + 40} words={trouble} />}
+      <Divider x={parting} box={box} share={share} set={setShare} drag={place} />
+    </div>
+  );
+}
+
+function Divider(props: {
+  x: number;
+  box: Box;
+  share: number;
+  set: (share: number) => void;
+  drag: (clientX: number, within: Element) => void;
+}) {
+  const { x, box, share, set, drag } = props;
+  const byKey = (event: KeyboardEvent) => {
+    const step = event.shiftKey ? 0.1 : 0.02;
+    const next = { ArrowLeft: share - step, ArrowRight: share + step, Home: 0, End: 1 }[event.key];
+    if (next === undefined) return;
+    set(between(next));
+    event.preventDefault();
+    event.stopPropagation();
+  };
+  const move = (event: PointerEvent<HTMLDivElement>) => {
+    const holder = event.currentTarget.parentElement?.parentElement;
+    if (holder && event.currentTarget.hasPointerCapture(event.pointerId)) drag(event.clientX, holder);
+  };
+  return (
+    <div className="absolute w-0.5 bg-flame" style={{ left: x - 1, top: box.minY, height: box.maxY - box.minY }}>
+      <div
+        role="slider"
+        tabIndex={0}
+        aria-label="As it came on the left, as it burns on the right"
+        aria-valuenow={Math.round(share * 100)}
+        aria-valuetext={`${Math.round(share * 100)} % as it came`}
+        className="pointer-events-auto absolute left-1/2 top-1/2 h-9 w-5 -translate-x-1/2 -translate-y-1/2 cursor-ew-resize touch-none rounded-full border-2 border-flame bg-raised"
+        onPointerDown={(event) => event.currentTarget.setPointerCapture(event.pointerId)}
+        onPointerMove={move}
+        onKeyDown={byKey}
+      />
+    </div>
+  );
+}
+
+function Label({ x, y, words, toLeft = false }: { x: number; y: number; words: string; toLeft?: boolean }) {
+  return (
+    <p
+      className={`absolute whitespace-nowrap rounded-full border border-line bg-paper px-3 py-1 shadow-float ${toLeft ? '-translate-x-full' : ''}`}
+      style={{ left: x, top: y }}
+    >
+      {words}
+    </p>
+  );
+}
+
+/** The stock where nothing burns, and darker or lighter where it does. */
+function BurntCanvas({
+  look,
+  transform,
+  tone,
+  lighter,
+}: {
+  look: BurntLook;
+  transform: Matrix;
+  tone: string;
+  lighter: boolean;
+}) {
+  const canvas = useRef<HTMLCanvasElement>(null);
+  useEffect(() => {
+    const context = canvas.current?.getContext('2d');
+    if (!context) return;
+    const [bare, burnt] = [tone, lighter ? '#E9ECEA' : '#2E1A0C'].map(partsOf);
+    const image = context.createImageData(look.columns, look.rows);
+    for (const [cell, value] of look.burnt.entries()) {
+      for (let k = 0; k < 3; k++) image.data[4 * cell + k] = bare[k] + ((burnt[k] - bare[k]) * value) / 255;
+      image.data[4 * cell + 3] = 255;
+    }
+    context.putImageData(image, 0, 0);
+  }, [look, tone, lighter]);
+  return (
+    <canvas
+      ref={canvas}
+      width={look.columns}
+      height={look.rows}
+      className="absolute left-0 top-0 max-w-none origin-top-left"
+      style={{ transform: `matrix(${transform.join(',')})`, imageRendering: transform[0] > 1 ? 'pixelated' : 'auto' }}
+      aria-hidden
+    />
+  );
+}
+
+/** From the cells of a look to pixels right of a place on the screen. */
+function transformOf(
+  { left, top, dotMm, rowMm }: BurntLook,
+  scanAngle: number,
+  { scale, x, y }: View,
+  from: number,
+): Matrix {
+  const toFrame: Matrix = [dotMm, 0, 0, rowMm, left, top];
+  return multiply([scale, 0, 0, scale, x - from, y], multiply(rotation(scanAngle), toFrame));
+}
+
+function onScreen({ minX, minY, maxX, maxY }: Box, view: View): Box {
+  const [from, to] = [toScreen(view, minX, minY), toScreen(view, maxX, maxY)];
+  return { minX: from.x, minY: from.y, maxX: to.x, maxY: to.y };
+}
+
+function partsOf(colour: string): number[] {
+  return [1, 3, 5].map((i) => Number.parseInt(colour.slice(i, i + 2), 16));
+}
+
+function between(share: number): number {
+  return Math.min(1, Math.max(0, share));
+}

@@ -1,0 +1,158 @@
+import type { Item, Tone } from '@lambent/core/document';
+import { changeSetting } from '@lambent/core/edits';
+import type { GrainSamples, PreparedLayer } from '@lambent/core/plan';
+import { type Grain, grainMethods, grains, grainWords, type LayerSettings } from '@lambent/core/settings';
+import { useEffect, useMemo, useRef } from 'react';
+import { NumberField } from '../../../../ui/number-field.tsx';
+import { work } from '../../../../workers/work.ts';
+import { toBed } from '../../../bed/view.ts';
+import { useBench, useBenchActions, useBenchLater } from '../../../context.ts';
+import { Part } from '../../drawer.tsx';
+import { useWorked } from '../../fit/use-worked.ts';
+import { usualToneSettings } from './selected-picture.ts';
+
+/** A sample has so many dots, each a pixel of the screen. */
+const sampleSize = { columns: 80, rows: 44 };
+
+/** How greys are made of burnt dots: each way as a small picture of the part that is in view. */
+export function GrainPart({ item, tone, layer }: { item: Item; tone: Tone; layer: PreparedLayer }) {
+  const actions = useBenchActions();
+  const known = layer.applied.settings;
+  const settings = known ?? usualToneSettings;
+  const { samples, trouble } = useSamples(item, tone, settings);
+  const change = <Name extends keyof LayerSettings>(what: string, name: Name, value: LayerSettings[Name]) =>
+    actions.edit(`${what} of ${layer.layer.name}`, (job) => changeSetting(job, layer.id, name, value));
+  return (
+    <Part title="Grain">
+      <div role="radiogroup" aria-label="Grain" className="grid grid-cols-3 gap-2">
+        {grains.map((grain) => (
+          <GrainTile
+            key={grain}
+            grain={grain}
+            chosen={grain === settings.grain}
+            samples={samples}
+            lighter={tone.lighter ?? false}
+            choose={() => change('grain', 'grain', grain)}
+          />
+        ))}
+      </div>
+      {!known && (
+        <p className="text-[12px] text-quiet">
+          {layer.layer.name} has no recipe yet for what is on the bed. The Recipe stage finds one.
+        </p>
+      )}
+      {trouble && (
+        <p role="alert" className="text-[12px] text-stop">
+          {trouble}
+        </p>
+      )}
+      <div className="grid grid-cols-2 items-start gap-2">
+        <NumberField
+          label="Line spacing"
+          layout="stack"
+          unit="mm"
+          value={settings.lineSpacingMm}
+          least={0.01}
+          most={2}
+          commit={(mm) => change('line spacing', 'lineSpacingMm', mm)}
+        />
+        {(settings.grain === 'dots' || settings.grain === 'lines') && (
+          <NumberField
+            label="Screen lines"
+            layout="stack"
+            unit="per cm"
+            value={settings.screenPerCm}
+            least={1}
+            most={200}
+            commit={(perCm) => change('screen', 'screenPerCm', perCm)}
+          />
+        )}
+        {settings.grain === 'true-greys' && (
+          <NumberField
+            label="Least power"
+            layout="stack"
+            unit="%"
+            value={settings.leastPowerPercent}
+            least={0}
+            most={settings.powerPercent}
+            commit={(power) => change('least power', 'leastPowerPercent', power)}
+          />
+        )}
+      </div>
+    </Part>
+  );
+}
+
+/** The part of a picture that is in view, in each grain. */
+function useSamples(item: Item, tone: Tone, settings: LayerSettings) {
+  const view = useBenchLater((state) => state.view);
+  const size = useBench((state) => state.viewSize);
+  const middle = toBed(view, size.width / 2, size.height / 2);
+  // To whole millimetres: a hair further the same is seen.
+  const [x, y] = [Math.round(middle.x), Math.round(middle.y)];
+  const { shape, matrix } = item;
+  const pictureId = shape.kind === 'picture' ? shape.pictureId : '';
+  const ask = useMemo(
+    () => () => work('grainSamples', [pictureId, { matrix, tone }, settings, { x, y }, sampleSize]),
+    [pictureId, matrix, tone, settings, x, y],
+  );
+  const { answer, trouble } = useWorked<GrainSamples | null>(ask);
+  return { samples: answer, trouble };
+}
+
+function GrainTile({
+  grain,
+  chosen,
+  samples,
+  lighter,
+  choose,
+}: {
+  grain: Grain;
+  chosen: boolean;
+  samples: GrainSamples | null;
+  lighter: boolean;
+  choose: () => void;
+}) {
+  return (
+    // biome-ignore lint/a11y/useSemanticElements: a picture and a word are one thing to choose
+    <button
+      type="button"
+      role="radio"
+      aria-checked={chosen}
+      title={grainMethods[grain]}
+      onClick={choose}
+      className={`flex flex-col overflow-hidden rounded-lg border bg-raised text-left ${chosen ? 'border-petrol ring-1 ring-petrol' : 'border-line hover:border-petrol'}`}
+    >
+      <Sample samples={samples} grain={grain} lighter={lighter} />
+      <span className={`truncate px-1.5 py-1 text-[12px] ${chosen ? 'font-bold text-petrol' : ''}`}>
+        {grainWords[grain]}
+      </span>
+    </button>
+  );
+}
+
+/** What burns is dark, or light on dark where the stock turns lighter. */
+function Sample({ samples, grain, lighter }: { samples: GrainSamples | null; grain: Grain; lighter: boolean }) {
+  const canvas = useRef<HTMLCanvasElement>(null);
+  useEffect(() => {
+    const context = canvas.current?.getContext('2d');
+    if (!context || !samples) return;
+    const { columns, rows, byGrain } = samples;
+    const image = context.createImageData(columns, rows);
+    for (const [i, burnt] of byGrain[grain].entries()) {
+      const value = lighter ? 70 + burnt * 0.7 : 255 - burnt * 0.85;
+      image.data.fill(value, 4 * i, 4 * i + 3);
+      image.data[4 * i + 3] = 255;
+    }
+    context.putImageData(image, 0, 0);
+  }, [samples, grain, lighter]);
+  return (
+    <canvas
+      ref={canvas}
+      width={samples?.columns ?? sampleSize.columns}
+      height={samples?.rows ?? sampleSize.rows}
+      className="h-11 w-full bg-table [image-rendering:pixelated]"
+      aria-hidden
+    />
+  );
+}

@@ -1,0 +1,24 @@
+import { type Item, itemsAmong } from '@lambent/core/document';
+import { burnsPictures } from '@lambent/core/operations';
+import type { PreparedLayer } from '@lambent/core/plan';
+import { type LayerSettings, usualSettings } from '@lambent/core/settings';
+import type { BenchState } from '../../../state/bench-state.ts';
+import { jobOf } from '../../../state/document.ts';
+
+/** The picture that is selected, alone. */
+export function selectedPicture(state: BenchState): Item | null {
+  if (state.selection.size !== 1) return null;
+  const [item] = itemsAmong(jobOf(state).drawing, state.selection);
+  return item?.shape.kind === 'picture' ? item : null;
+}
+
+/** The layer that burns the selected picture; null where none does. */
+export function layerOfPicture({ prepared, selection }: BenchState): PreparedLayer | null {
+  const burns = ({ layer, placed }: PreparedLayer) =>
+    burnsPictures(layer.operation) &&
+    placed.some(({ item }) => selection.has(item.id) && item.shape.kind === 'picture');
+  return prepared.layers.find(burns) ?? null;
+}
+
+/** What pictures are shown with until there is a recipe. */
+export const usualToneSettings: LayerSettings = { ...usualSettings(), powerPercent: 100, speedMmPerS: 100 };

@@ -1,0 +1,44 @@
+import { visiblePart } from '@lambent/core/formats';
+import type { Path, Point, Progress } from '@lambent/core/geometry';
+import { histogramOf } from '@lambent/core/pictures';
+import { type BurntLook, burntLook, type GrainSamples, grainSamples, type PlacedPicture } from '@lambent/core/plan';
+import type { LayerSettings } from '@lambent/core/settings';
+import { moved } from './worker-answer.ts';
+import { unpacked } from './worker-files.ts';
+
+/** What the worker knows to do with pictures. */
+export const picturesWork = {
+  /** What shows of a picture, in its pixels. */
+  async visiblePart(_: Progress, pictureId: string): Promise<Path> {
+    return visiblePart(await unpacked(pictureId));
+  },
+
+  /** How many pixels of a picture are how bright, in so many bins. */
+  async histogram(_: Progress, pictureId: string, bins: number): Promise<Uint32Array> {
+    return histogramOf(await unpacked(pictureId), bins);
+  },
+
+  /** The part of a picture around a place of the bed as each grain burns it; null where it has no area. */
+  async grainSamples(
+    _: Progress,
+    pictureId: string,
+    picture: Omit<PlacedPicture, 'pixels'>,
+    settings: LayerSettings,
+    around: Point,
+    most: { readonly columns: number; readonly rows: number },
+  ): Promise<GrainSamples | null> {
+    return grainSamples({ ...picture, pixels: await unpacked(pictureId) }, settings, around, most);
+  },
+
+  /** How a picture burns, to be looked at; null where it has no area. */
+  async burntLook(
+    _: Progress,
+    pictureId: string,
+    picture: Omit<PlacedPicture, 'pixels'>,
+    settings: LayerSettings,
+    mostCells: number,
+  ): Promise<BurntLook | null> {
+    const look = burntLook({ ...picture, pixels: await unpacked(pictureId) }, settings, mostCells);
+    return look && moved(look, [look.burnt.buffer as ArrayBuffer]);
+  },
+};

@@ -1,0 +1,113 @@
+import { encodePixels } from '@lambent/core/formats';
+import { expect, type Page, test } from '@playwright/test';
+import { heronAtDusk } from '../demo/heron-at-dusk.mjs';
+import { choose, newJob, offer, openStage, storedJob, takeIt, typeInto } from './bench.ts';
+
+/** A job in which a made-up photo lies on slate. */
+async function photoOnSlate(page: Page, title: string, width: number, height: number): Promise<void> {
+  const { greys } = heronAtDusk(width, height);
+  const rgb = new Uint8Array(3 * greys.length);
+  for (const [i, grey] of greys.entries()) rgb.fill(grey, 3 * i, 3 * i + 3);
+  await newJob(page, title);
+  await offer(page, 'heron-at-dusk.png', Buffer.from(await encodePixels({ width, height, rgb })));
+  await takeIt(page);
+  await choose(page, 'Material of the sheet', /Slate/);
+  await openStage(page, 'Art');
+}
+
+/** How long the photo burns, as its block says, in seconds. */
+async function photoTime(page: Page): Promise<number> {
+  const words = (await page.getByTestId('step-photo-all').textContent()) ?? '';
+  const [, minutes, seconds] = /(\d+):(\d\d)/.exec(words) ?? [];
+  return 60 * Number(minutes) + Number(seconds);
+}
+
+const tone = async (page: Page) => {
+  const [{ shape }] = (await storedJob(page)).document.drawing.items;
+  return shape.kind === 'picture' ? shape.tone : null;
+};
+
+test('a photo goes from its file to a burnt plaque: toned, in a grain, on slate', async ({ page }) => {
+  await photoOnSlate(page, 'Small plaque', 90, 60);
+  const panel = page.getByRole('region', { name: 'Picture heron-at-dusk.png' });
+  await expect(panel).toContainText('90 × 60 pixels · 3.78 per mm');
+  await expect(panel).toContainText('It is shown, and does not burn');
+  await panel.getByRole('button', { name: 'Burn its greys' }).click();
+  await expect(page.getByTestId('step-photo-all')).toBeVisible();
+
+  await panel.getByLabel('The stock turns lighter where it burns').check();
+  await typeInto(page, 'Contrast', '20');
+  await expect.poll(() => tone(page)).toEqual({ lighter: true, contrast: 20 });
+  await panel.getByRole('radio', { name: 'Blue noise' }).click();
+  await expect(panel.getByRole('radio', { name: 'Blue noise' })).toBeChecked();
+  await expect(page.getByTestId('step-photo-all')).toContainText('blue noise');
+  const fine = await photoTime(page);
+  await typeInto(page, 'Line spacing', '0.4');
+  // A quarter of the lines takes a quarter of the time.
+  await expect.poll(async () => (await photoTime(page)) / fine).toBeLessThan(0.3);
+
+  await openStage(page, 'Burn');
+  await page.getByRole('button', { name: 'Send to Wren' }).click();
+  await expect(page.getByTestId('run-row').first()).toHaveAttribute('data-status', 'done', { timeout: 90_000 });
+});
+
+test('the tone curve goes by pointer and by keys, and is undone', async ({ page }) => {
+  await photoOnSlate(page, 'Curve', 60, 40);
+  await page.getByRole('button', { name: 'Burn its greys' }).click();
+  const curve = page.getByRole('img', { name: /^Tone curve/ });
+  const box = await curve.boundingBox();
+  if (!box) throw new Error('There is no tone curve');
+  await page.mouse.click(box.x + box.width / 2, box.y + box.height / 4);
+  const middle = page.getByRole('button', { name: /^50 % grey becomes/ });
+  await expect(middle).toHaveCount(1);
+  const [, added] = (await tone(page))?.curve ?? [];
+  expect(added.to).toBeGreaterThan(0.7);
+  await middle.focus();
+  await page.keyboard.press('Shift+ArrowDown');
+  await expect.poll(async () => (await tone(page))?.curve?.[1].to).toBeCloseTo(added.to - 0.1, 9);
+
+  // Dragged, it follows, and is one step to undo.
+  const lower = await middle.boundingBox();
+  if (!lower) throw new Error('The point is gone');
+  await page.mouse.move(lower.x + 7, lower.y + 7);
+  await page.mouse.down();
+  await page.mouse.move(lower.x + 40, lower.y + 20, { steps: 5 });
+  await page.mouse.up();
+  await expect.poll(async () => (await tone(page))?.curve?.[1].from).toBeGreaterThan(0.6);
+  await page.keyboard.press('Control+z');
+  await expect
+    .poll(async () => (await tone(page))?.curve?.[1])
+    .toEqual({ from: 0.5, to: expect.closeTo(added.to - 0.1, 9) });
+  await page.getByRole('button', { name: /^50 % grey becomes/ }).focus();
+  await page.keyboard.press('Delete');
+  await expect.poll(async () => (await tone(page))?.curve).toHaveLength(2);
+  await page.getByRole('button', { name: 'As it came' }).click();
+  await expect.poll(() => tone(page)).toBeUndefined();
+});
+
+test('as it burns stands beside as it came, parted where one likes', async ({ page }) => {
+  await photoOnSlate(page, 'Split', 900, 600);
+  await expect(page.getByTestId('burnt-split')).toBeHidden();
+  await page.getByRole('button', { name: 'Burn its greys' }).click();
+  const split = page.getByTestId('burnt-split');
+  await expect(split.locator('canvas')).toBeVisible();
+  await expect(split).toContainText('As it burns, simulated');
+  const slider = split.getByRole('slider');
+  await expect(slider).toHaveAttribute('aria-valuenow', '50');
+  await slider.focus();
+  await page.keyboard.press('ArrowRight');
+  await expect(slider).toHaveAttribute('aria-valuenow', '52');
+  const box = await slider.boundingBox();
+  if (!box) throw new Error('There is no slider');
+  await page.mouse.move(box.x + 5, box.y + 5);
+  await page.mouse.down();
+  await page.mouse.move(box.x - 60, box.y + 5, { steps: 4 });
+  await page.mouse.up();
+  await expect.poll(async () => Number(await slider.getAttribute('aria-valuenow'))).toBeLessThan(45);
+  // Elsewhere, and without a picture selected, it is away.
+  await page
+    .getByRole('region', { name: /^Picture/ })
+    .getByRole('button', { name: 'Art' })
+    .click();
+  await expect(split).toBeHidden();
+});
