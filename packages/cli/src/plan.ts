@@ -18,10 +18,11 @@ import {
   readShop,
   runNamed,
 } from './opening.ts';
+import { asPhoto, type PhotoOptions, widthOfPhoto } from './photo.ts';
 import { saidProgress } from './said-progress.ts';
 import { Unusable } from './unusable.ts';
 
-export interface PlanOptions extends OpeningOptions {
+export interface PlanOptions extends OpeningOptions, PhotoOptions {
   shop?: string;
   out?: string;
   svg?: string;
@@ -40,12 +41,13 @@ export async function plan(file: string, options: PlanOptions): Promise<number> 
   const toOutput = [options.out, options.svg, options.report].filter((path) => path === standard).length;
   if (toOutput > 1) throw new Unusable('Standard output takes one file: give --out, --svg or --report a name.');
   const shop = await readShop(options.shop ?? demoShop);
-  const { job, source, pictures } = await openFile(file, options, shop);
+  const opened = await openFile(file, { ...options, ...widthOfPhoto(options) }, shop);
+  const { job, source, pictures } = opened;
   const machine = choose(shop.machines, job.machineId, 'machine');
   const key = await chooseKey(shop, options.key ?? job.keyId);
   const run = runNamed(job.runs, options.run);
   const lists = { ...shop, keys: [key, ...shop.keys] };
-  const keyed = { ...job, keyId: key.id };
+  const keyed = asPhoto({ ...opened, job: { ...job, keyId: key.id } }, options, lists);
   const wanted = options.kerf === undefined ? keyed : withKerf(keyed, lists, options.kerf);
   const prepared = await prepareWithPictures(wanted, lists, { runId: run.id }, async (id) => {
     const picture = pictures.get(id);

@@ -7,6 +7,7 @@ import { afterAll, describe, expect, test } from '@jest/globals';
 import type { Report } from '@lambent/core/checks';
 import { type CardWish, cardLayerId, type Item, jobToJson, newJob } from '@lambent/core/document';
 import { addCard } from '@lambent/core/edits';
+import { encodePixels } from '@lambent/core/formats';
 import { cardLayers, layCard } from '@lambent/core/recipes';
 
 const root = fileURLToPath(new URL('../../../', import.meta.url));
@@ -360,4 +361,71 @@ test('a test card in a job is planned as its own run, each cell with its setting
   const rest = run('plan', file, '--out', inFolder('rest.gcode'));
   expect(rest.status).toBe(0);
   expect([...readFileSync(inFolder('rest.gcode'), 'utf8').matchAll(/F(\d+) S(\d+)/g)]).toHaveLength(1);
+});
+
+describe('a picture', () => {
+  // Black, dark, light and white, one pixel each.
+  const greys = [0, 51, 204, 255];
+  const png = async () => {
+    const rgb = new Uint8Array(greys.flatMap((grey) => [grey, grey, grey]));
+    writeFileSync(inFolder('greys.png'), await encodePixels({ width: 4, height: 1, rgb }));
+    return inFolder('greys.png');
+  };
+  const photoOf = async (...words: string[]) => {
+    const said = run(
+      'plan',
+      await png(),
+      ...words,
+      '--report',
+      inFolder('photo.json'),
+      '--out',
+      inFolder('photo.gcode'),
+    );
+    const report = said.status === 2 ? null : (JSON.parse(readFileSync(inFolder('photo.json'), 'utf8')) as Report);
+    return { ...said, report };
+  };
+
+  test('is planned as a photo where a width says so: a patch burns by 1 − grey ÷ 255', async () => {
+    const { report } = await photoOf('--photo-width', '40', '--grain', 'true-greys', '--spacing', '0.2mm');
+    expect(report?.layers).toMatchObject([
+      { name: 'Photo', operation: 'photo', items: 1, lineSpacingMm: 0.2, grain: 'true-greys', areaMm2: 400 },
+    ]);
+    expect(report?.bounds).toMatchObject({ width: 40, height: 10 });
+    const program = readFileSync(inFolder('photo.gcode'), 'utf8');
+    const [black, dark, light] = greys.map((grey) =>
+      Number(((report?.layers[0].powerPercent ?? 0) * 10 * (1 - grey / 255)).toFixed(1)),
+    );
+    const powers = new Set([...program.matchAll(/S([\d.]+)/g)].map(([, power]) => Number(power)));
+    expect(powers).toEqual(new Set([0, black, dark, light]));
+  });
+
+  test('is diffused where nothing else is said, and its lines are as the recipe says', async () => {
+    const { report } = await photoOf('--photo-width', '1in');
+    expect(report?.layers).toMatchObject([{ operation: 'photo', lineSpacingMm: 0.1, grain: 'diffused' }]);
+    expect(report?.bounds).toMatchObject({ width: 25.4 });
+  });
+
+  test('is only shown without, and said not to burn', async () => {
+    const { report } = await photoOf();
+    expect(report?.layers).toEqual([]);
+    expect(report?.findings.map(({ code }) => code)).toEqual(['nothing-to-burn', 'picture-not-burnt']);
+  });
+
+  test.each([
+    [['--photo-width', 'wide'], '--photo-width must be a length such as 120mm, and not “wide”.'],
+    [['--photo-width', '40', '--width', '50mm'], 'Give --photo-width or --width'],
+    [
+      ['--photo-width', '40', '--grain', 'coarse'],
+      '--grain may be diffused, blue-noise, dots, lines, threshold, true-greys, and not “coarse”.',
+    ],
+    [['--spacing', '-1'], '--spacing must be a length such as 120mm, and not “-1”.'],
+  ])('%p cannot be used', async (words, sentence) => {
+    const { status, stderr } = await photoOf(...words);
+    expect([status, stderr]).toEqual([2, expect.stringContaining(sentence)]);
+  });
+
+  test('a drawing is none', () => {
+    const { status, stderr } = run('plan', markers, '--photo-width', '40');
+    expect([status, stderr]).toEqual([2, expect.stringContaining('row-markers.svg is none')]);
+  });
 });

@@ -164,6 +164,8 @@ export const answerExamples: Answers = {
         areaMm2: 21_600,
         powerPercent: 62,
         speedMmPerS: 14,
+        lineSpacingMm: null,
+        grain: null,
         passes: 1,
         source: { kind: 'recipe', from: null, doubt: null },
         timeS: 42.9,

@@ -271,6 +271,12 @@ export const catalogue = {
     why: 'They are kept, and neither shown nor burnt.',
     mends: ['Bring', 'Remove for good'],
   },
+  'blank-picture': {
+    title: 'Picture that burns nothing',
+    levels: warns,
+    why: 'No dot of it is dark enough to burn.',
+    mends: [],
+  },
   'picture-not-burnt': {
     title: 'Picture not burnt',
     levels: warns,

@@ -5,7 +5,7 @@ import { gather } from '../lists/gather.ts';
 import type { Mend } from '../mends/mend.ts';
 import { burnsPictures, fillsAreas } from '../operations/operations.ts';
 import type { PreparedJob, PreparedLayer } from '../plan/prepare.ts';
-import { type Check, countOf, type Finding, finding, withMends } from './finding.ts';
+import { type Check, countOf, type Finding, finding, ifAny, withMends } from './finding.ts';
 import { scored } from './offers.ts';
 
 /** More places than these are not named. */
@@ -18,10 +18,36 @@ export const checkMissed: Check = (prepared, { missed }) =>
   prepared.layers.flatMap((layer) => {
     const boxes = missed.flatMap(({ preparedId, box }) => (preparedId === layer.id ? [box] : []));
     if (boxes.length === 0) return [];
+    const blank = blankPictures(layer, boxes);
+    const ofPictures = new Set(blank.map((item) => nameOf(boundsOf(item))));
     // Points without length are said of their own, on every layer.
-    const thin = boxes.filter((box) => boxWidth(box) >= nothing || boxHeight(box) >= nothing);
-    return thin.length > 0 ? [thinFinding(prepared, layer, thin)] : [];
+    const thin = boxes.filter(
+      (box) => !ofPictures.has(nameOf(box)) && (boxWidth(box) >= nothing || boxHeight(box) >= nothing),
+    );
+    return [
+      ...ifAny(blank, () => blankFinding(layer, blank)),
+      ...(thin.length > 0 ? [thinFinding(prepared, layer, thin)] : []),
+    ];
   });
+
+/** The pictures of a layer of which nothing burns. */
+function blankPictures({ placed }: PreparedLayer, boxes: readonly Box[]): Item[] {
+  const missed = new Set(boxes.map(nameOf));
+  return placed.flatMap(({ item }) =>
+    item.shape.kind === 'picture' && missed.has(nameOf(boundsOf(item))) ? [item] : [],
+  );
+}
+
+function blankFinding({ layer }: PreparedLayer, items: readonly Item[]): Finding {
+  const [pictures, they] = items.length === 1 ? ['1 picture', 'it is'] : [`${items.length} pictures`, 'they are'];
+  return finding(
+    'blank-picture',
+    'warns',
+    `${pictures} on ${layer.name} would burn nothing: ${they} white all over, or become${items.length === 1 ? 's' : ''} so by the tone. Change the tone, or say that the stock turns lighter where it burns.`,
+    items,
+    layer.id,
+  );
+}
 
 function thinFinding(job: PreparedJob, prepared: PreparedLayer, boxes: readonly Box[]): Finding {
   const { layer, applied } = prepared;

@@ -39,8 +39,8 @@ test('layers, bounds and times are those of what burns', () => {
       speedMmPerS: 15,
       passes: 1,
     },
-    { name: 'Score', items: 1, lengthMm: 10, areaMm2: 0 },
-    { name: 'Engrave', items: 1, lengthMm: 40, areaMm2: 100, speedMmPerS: 400 },
+    { name: 'Score', items: 1, lengthMm: 10, areaMm2: 0, lineSpacingMm: null, grain: null },
+    { name: 'Engrave', items: 1, lengthMm: 40, areaMm2: 100, speedMmPerS: 400, lineSpacingMm: 0.1, grain: null },
     { name: 'Guide', items: 1, powerPercent: null, timeS: 0 },
   ]);
   expect(said.timeS).toBeCloseTo(plan.timeS, 3);

@@ -3,10 +3,11 @@ import { type NearMissKind, nearMisses } from '../colours/near-miss.ts';
 import { boundsOfAll } from '../document/item.ts';
 import type { JobDocument } from '../document/job.ts';
 import { boxHeight, boxWidth, isEmpty } from '../geometry/paths/box.ts';
-import { isBurnt, type Operation } from '../operations/operations.ts';
+import { burnsPictures, fillsAreas, isBurnt, type Operation } from '../operations/operations.ts';
 import type { BurnPlan } from '../plan/plan.ts';
 import type { PreparedJob } from '../plan/prepare.ts';
 import type { SettingSource } from '../recipes/in-force/apply.ts';
+import type { Grain } from '../settings/grain.ts';
 import type { FindingLevel } from './catalogue.ts';
 import { burntItems, type Finding } from './finding.ts';
 
@@ -46,6 +47,9 @@ export interface Report {
     powerPercent: number | null;
     speedMmPerS: number | null;
     passes: number | null;
+    /** How far apart the lines of what is filled are, in mm; and how greys are made, of what burns by them. */
+    lineSpacingMm: number | null;
+    grain: Grain | null;
     /** Where power and speed come from, and between which speeds (mm/s) the right one is where they are worked out. */
     source: { kind: string; from: string | null; doubt: { least: number; most: number } | null } | null;
     timeS: number;
@@ -119,6 +123,8 @@ export function reportOf(
           powerPercent: settings?.powerPercent ?? null,
           speedMmPerS: settings?.speedMmPerS ?? null,
           passes: settings?.passes ?? null,
+          lineSpacingMm: settings && fillsAreas(layer.operation) ? settings.lineSpacingMm : null,
+          grain: settings && burnsPictures(layer.operation) ? settings.grain : null,
           source: settings && sourceOf(applied.sources.speedMmPerS),
           timeS: rounded(
             plan.steps.filter((step) => step.preparedId === id).reduce((sum, step) => sum + step.timeS, 0),

@@ -10,6 +10,7 @@ import { Move, type MoveList } from './moves.ts';
 import { type Filled, levelled, type Row } from './scan-lines.ts';
 import { crossingsByRow } from './scan-rows.ts';
 import {
+  artBounds,
   artTogether,
   burntDots,
   type GreyArea,
@@ -92,7 +93,9 @@ export function rasterTones(
 ): boolean {
   const scan = { ...scanBy(settings, acceleration, bed), travelSpeed };
   let short = false;
-  const together = artTogether(scan.turned ? arts.map((art) => levelledArt(art, settings.scanAngle)) : arts);
+  const level = scan.turned ? arts.map((art) => levelledArt(art, settings.scanAngle)) : arts;
+  const inBed = new Map(level.map((art, i) => [art, arts[i]]));
+  const together = artTogether(level);
   // Pictures keep dots of their own: those of several would not lie as each was made for.
   const pictures = together.filter((some) => some.some(isPicture));
   const areas = together.flatMap((some) =>
@@ -102,7 +105,7 @@ export function rasterTones(
   blocks.forEach((block, i) => {
     const dots = burntDots(block, settings);
     if (dots) short = scanRows(list, () => rowsOfDots(dots, settings), scan) || short;
-    for (const box of dots?.missed ?? []) list.missed.push(scan.turned ? transformBox(box, scan.turned) : box);
+    for (const art of dots?.missed ?? []) list.missed.push(artBounds(inBed.get(art) ?? art));
     progress?.((i + 1) / blocks.length);
   });
   list.power = 1;

@@ -1,7 +1,9 @@
 import { describe, expect, test } from '@jest/globals';
+import { checkJob } from '../checks/check.ts';
 import type { Item } from '../document/item.ts';
 import { changeSetting } from '../edits/items.ts';
 import { setBurning } from '../edits/layers.ts';
+import { setTone } from '../edits/tone.ts';
 import { greyPicture } from '../fixtures/grey-picture.ts';
 import { box, item, jobWith, shop } from '../fixtures/shop.ts';
 import { prepareWithPictures } from '../formats/picture/to-burn.ts';
@@ -98,6 +100,10 @@ describe('what is filled on Photo', () => {
       { minX: 10, minY: 10, maxX: expect.closeTo(15, 2), maxY: expect.closeTo(10.1, 2) },
     ]);
     expect((await photoOf([filled(box(30, 30, 5), '#FFFFFF')])).plan.missed).toEqual([]);
+    // Where lines are at an angle, the place is that of the shape all the same.
+    expect((await photoOf([thin], { grain: 'threshold', scanAngle: 30 })).plan.missed).toMatchObject([
+      { box: { minX: 10, minY: 10 } },
+    ]);
   });
 
   test('burns far apart in blocks of their own, and near each other in one', async () => {
@@ -125,5 +131,21 @@ describe('a picture', () => {
     const behind = await photoOf([dark.item, filled(box(12, 12, 4), '#CCCCCC')], {}, dark.pixels);
     expect(behind.powerAt(13, 13.25)).toBeCloseTo(0.2, 2);
     expect(behind.powerAt(11, 13.25)).toBe(1);
+  });
+
+  test('that is white all over is a finding, and no thin part; toned it is not', async () => {
+    const white = picture([255, 255, 255, 255], 2, 10, 10, 5);
+    const job = jobWith([white.item]);
+    const found = async (entry: typeof job) => {
+      const prepared = await prepareWithPictures(entry, shop, {}, async () => white.pixels);
+      return checkJob(prepared, planJob(prepared)).filter(({ level }) => level !== 'notes');
+    };
+    const [blank, ...others] = await found(job);
+    expect(others).toEqual([]);
+    expect(blank).toMatchObject({ code: 'blank-picture', itemIds: [white.item.id], layerId: 'photo' });
+    expect(blank.message).toBe(
+      '1 picture on Photo would burn nothing: it is white all over, or becomes so by the tone. Change the tone, or say that the stock turns lighter where it burns.',
+    );
+    expect(await found(setTone(job, new Set([white.item.id]), { lighter: true }))).toEqual([]);
   });
 });

@@ -60,12 +60,12 @@ export function artTogether(arts: readonly ToneArt[]): ToneArt[][] {
  * The dots that art burns with: its greys on the raster of the burn, as they were toned, made of grain. What lies in
  * front covers what is behind it.
  * @param arts from back to front, in a frame in which rows are level, in mm
- * @returns null where nothing has an area; `missed` is where none of what was to burn does
+ * @returns null where nothing has an area; `missed` is the art of which nothing burns, but for what is white
  */
 export function burntDots(
   arts: readonly ToneArt[],
   settings: ToneSettings,
-): (BurntDots & { readonly missed: readonly Box[] }) | null {
+): (BurntDots & { readonly missed: readonly ToneArt[] }) | null {
   const { lineSpacingMm, dotMm } = settings;
   const boxes = arts.map(artBounds);
   const grid = gridOver(boxes.reduce(uniteBoxes), dotMm ?? lineSpacingMm, lineSpacingMm);
@@ -73,7 +73,7 @@ export function burntDots(
   if (layers.length === 0) return null;
   const { shares, shown } = layers.length === 1 && layers[0].isWhole ? layers[0] : overlaid(layers, grid);
   const dots = { ...grid, ...grainOf(shares, grid, shown, settings) };
-  return { ...dots, missed: layers.flatMap((layer) => (layer.burns && !isLit(layer, dots) ? [layer.box] : [])) };
+  return { ...dots, missed: layers.flatMap((layer) => (layer.burns && !isLit(layer, dots) ? [layer.art] : [])) };
 }
 
 /** A share as small as this is white, with what rounding adds. */
@@ -81,7 +81,7 @@ const faintest = 1 / 512;
 
 /** What one piece of art is to burn, on the dots that it lies on. */
 interface GreyLayer {
-  readonly box: Box;
+  readonly art: ToneArt;
   readonly within: ReturnType<typeof gridWithin>;
   /** Whether it lies on all dots of the grid. */
   readonly isWhole: boolean;
@@ -89,7 +89,7 @@ interface GreyLayer {
   readonly shares: Float32Array;
   /** How much of each dot shows; null where all of all do. */
   readonly shown: Float32Array | null;
-  /** Whether any of it is to burn. */
+  /** Whether any of it is meant to burn. */
   readonly burns: boolean;
 }
 
@@ -100,12 +100,11 @@ function greyLayer(art: ToneArt, whole: DotGrid, box: Box): GreyLayer | null {
   if (isPicture(art)) {
     const dots = dotsOf(art.pixels, art.matrix, grid);
     if (!dots) return null;
-    const shares = sharesToBurn(dots, art.tone);
-    // A dot that hardly burns may come to nothing: what is white all over was not meant to burn.
-    return { box, within, isWhole, shares, shown: dots.shown, burns: false };
+    // Nobody burns a picture that is white all over.
+    return { art, within, isWhole, shares: sharesToBurn(dots, art.tone), shown: dots.shown, burns: true };
   }
   const shown = coverageOf(art.outlines, grid);
-  return { box, within, isWhole, shares: shown.map((part) => part * art.share), shown, burns: art.share > faintest };
+  return { art, within, isWhole, shares: shown.map((part) => part * art.share), shown, burns: art.share > faintest };
 }
 
 /** Layers over each other on all dots of a grid. */
