@@ -337,6 +337,7 @@ const materials = Object.entries(table).map(([id, { name, thicknessMm, tone, siz
   thicknessMm,
   tone,
   ...(id === 'acrylic-clear-3' ? { isClear: true } : {}),
+  ...(id === 'slate-6' ? { turnsLighter: true } : {}),
   ...(leastSizes[id] ? { leastSizes: leastSizes[id] } : {}),
   sheetWidth: size[0],
   sheetHeight: size[1],

@@ -66,6 +66,7 @@ export function materialRow(material: Material): Omit<MaterialRow, 'version'> {
     notes: plain.notes ?? '',
     archived: plain.archived ?? false,
     isClear: plain.isClear ?? false,
+    turnsLighter: plain.turnsLighter ?? false,
     leastSizes: plain.leastSizes ?? null,
     fits: plain.fits ?? null,
     stock: plain.stock ?? null,
@@ -75,8 +76,21 @@ export function materialRow(material: Material): Omit<MaterialRow, 'version'> {
 /** A material with its recipes as the core has it, from its row. */
 export function materialOf(entity: MaterialEntity): Material {
   const { position: _, recipes, ...row } = unowned(entity);
-  const { family, measuredMm, colour, finish, masked, notes, archived, isClear, leastSizes, fits, stock, ...plain } =
-    row;
+  const {
+    family,
+    measuredMm,
+    colour,
+    finish,
+    masked,
+    notes,
+    archived,
+    isClear,
+    turnsLighter,
+    leastSizes,
+    fits,
+    stock,
+    ...plain
+  } = row;
   return {
     ...plain,
     ...(family === null ? {} : { family }),
@@ -87,6 +101,7 @@ export function materialOf(entity: MaterialEntity): Material {
     ...(notes === '' ? {} : { notes }),
     ...(archived ? { archived } : {}),
     ...(isClear ? { isClear } : {}),
+    ...(turnsLighter ? { turnsLighter } : {}),
     ...(leastSizes ? { leastSizes } : {}),
     recipes: recipes.map(recipeOf),
     ...(fits ? { fits } : {}),

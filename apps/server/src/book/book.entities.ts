@@ -31,6 +31,7 @@ export class MaterialEntity extends Owned {
   @Column('text') notes!: string;
   @Column('boolean') archived!: boolean;
   @Column('boolean', { default: false }) isClear!: boolean;
+  @Column('boolean', { default: false }) turnsLighter!: boolean;
   @Column('simple-json', { nullable: true }) leastSizes!: Material['leastSizes'] | null;
   @Column('integer') version!: number;
   @Column('simple-json', { nullable: true }) fits!: Material['fits'] | null;

@@ -45,6 +45,9 @@ export function MaterialFacts({ material, book }: { material: Material; book: Bo
         <Tick checked={material.isClear ?? false} set={(isClear) => change({ isClear })}>
           One sees through it
         </Tick>
+        <Tick checked={material.turnsLighter ?? false} set={(turnsLighter) => change({ turnsLighter })}>
+          Turns lighter where it burns
+        </Tick>
         <Tick checked={material.masked ?? false} set={(masked) => change({ masked })}>
           Covered by a film
         </Tick>

@@ -1,6 +1,6 @@
 import { optional, type ValueOf } from '../schema/schema.ts';
 import { list, record } from '../schema/structures.ts';
-import { number, yes } from '../schema/values.ts';
+import { flag, number, yes } from '../schema/values.ts';
 
 /** A place of a tone curve: which grey becomes which, 0 for black to 1 for white. */
 const tonePoint = record({ from: number(0, 1), to: number(0, 1) });
@@ -19,7 +19,7 @@ export const toneSchema = record({
   sharpen: optional(number(0, 500)),
   sharpenMm: optional(number(0.01, 20)),
   inverted: yes,
-  /** The stock turns lighter where it burns. */
-  lighter: yes,
+  /** Whether the stock turns lighter where it burns; as its material says where nothing is said. */
+  lighter: optional(flag),
 });
 export type Tone = ValueOf<typeof toneSchema>;

@@ -9,6 +9,7 @@ export { type PreparedJob, type PreparedLayer, prepareJob, type RunChoice } from
 export { priceOf, sheetsUsed } from './price.ts';
 export { findRoute } from './route.ts';
 export { tourLength } from './stops.ts';
+export { toneOn } from './tone-art.ts';
 export type { PlacedPicture } from './tones.ts';
 export { improveTour } from './tour.ts';
 export { type WhyFilled, whyFilled } from './why-filled.ts';

@@ -148,4 +148,16 @@ describe('a picture', () => {
     );
     expect(await found(setTone(job, new Set([white.item.id]), { lighter: true }))).toEqual([]);
   });
+
+  test('burns its light parts where the stock turns lighter, unless somebody says otherwise', async () => {
+    const light = picture([255, 255, 0, 0], 2, 10, 10, 5);
+    const slate = { ...shop, materials: shop.materials.map((stock) => ({ ...stock, turnsLighter: true })) };
+    const litTop = async (book: typeof shop, lighter?: boolean) => {
+      const job = setTone(jobWith([light.item]), new Set([light.item.id]), { lighter });
+      const [step] = planJob(await prepareWithPictures(job, book, {}, async () => light.pixels)).steps;
+      return Math.min(...[...step.moves.ys].filter((_, i) => step.moves.kinds[i] === Move.lit)) < 15;
+    };
+    expect([await litTop(shop), await litTop(slate)]).toEqual([false, true]);
+    expect([await litTop(shop, true), await litTop(slate, false)]).toEqual([true, false]);
+  });
 });

@@ -2,9 +2,11 @@ import type { Placed } from '../colours/derive.ts';
 import { type Mark, ruleFits } from '../colours/key.ts';
 import type { Item } from '../document/item.ts';
 import type { Layer } from '../document/layer.ts';
+import type { Tone } from '../document/tone.ts';
 import { type Area, linesOfArea } from '../geometry/areas/area.ts';
 import { operationOf } from '../operations/operations.ts';
 import { darknessOf } from '../pictures/luma.ts';
+import type { Material } from '../recipes/book/material.ts';
 import { areasOn } from './fill.ts';
 import type { PreparedJob, PreparedLayer } from './prepare.ts';
 import { isPicture, type ToneArt } from './tones.ts';
@@ -19,7 +21,7 @@ export function toneArt(prepared: PreparedJob, layer: PreparedLayer): ToneArt[] 
   const grounds = areas.flatMap(({ placed, area }) => (placed ? [] : [greyArea(area, 1)]));
   const drawn = layer.placed.flatMap((placed): ToneArt[] => {
     const { item } = placed;
-    if (item.shape.kind === 'picture') return [placedPicture(prepared, item)];
+    if (item.shape.kind === 'picture') return [placedPicture(prepared, item, layer.material)];
     const area = byItem.get(item);
     return area ? [greyArea(area, shareToBurn(prepared, placed, layer.layer))] : [];
   });
@@ -30,11 +32,17 @@ function greyArea(area: Area, share: number): ToneArt {
   return { outlines: linesOfArea(area), bounds: area.bounds, share };
 }
 
-function placedPicture({ pixelsOf }: PreparedJob, { shape, matrix }: Item): ToneArt {
+/** What is decided of the greys of a picture on some stock: what nobody said is as the stock is. */
+export function toneOn(tone: Tone | undefined, stock: Pick<Material, 'turnsLighter'> | null): Tone {
+  const lighter = tone?.lighter ?? stock?.turnsLighter ?? false;
+  return { ...tone, lighter };
+}
+
+function placedPicture({ pixelsOf }: PreparedJob, { shape, matrix }: Item, stock: Material | null): ToneArt {
   if (shape.kind !== 'picture') throw new RangeError('placedPicture: this is no picture');
   const pixels = pixelsOf(shape.pictureId);
   if (!pixels) throw new RangeError(`planJob: the picture ${shape.pictureId} burns, and its pixels are not at hand`);
-  return { pixels, matrix, tone: shape.tone ?? {} };
+  return { pixels, matrix, tone: toneOn(shape.tone, stock) };
 }
 
 /**

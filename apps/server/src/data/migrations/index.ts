@@ -4,6 +4,7 @@ import { FirstTables1764000000000 } from './first-tables.migration.ts';
 import { JobRuns1764200000000 } from './job-runs.migration.ts';
 import { MaterialFits1764400000000 } from './material-fits.migration.ts';
 import { MaterialLeast1765000000000 } from './material-least.migration.ts';
+import { MaterialLighter1765100000000 } from './material-lighter.migration.ts';
 import { Owners1764900000000 } from './owners.migration.ts';
 import { RecipeKerf1764300000000 } from './recipe-kerf.migration.ts';
 import { Reliability1764800000000 } from './reliability.migration.ts';
@@ -23,4 +24,5 @@ export const migrations = [
   Reliability1764800000000,
   Owners1764900000000,
   MaterialLeast1765000000000,
+  MaterialLighter1765100000000,
 ];

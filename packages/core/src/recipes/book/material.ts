@@ -79,6 +79,8 @@ const fields = record({
   notes: optional(text),
   /** Whether one sees through it: then it may be engraved from behind. */
   isClear: optional(flag),
+  /** Whether it turns lighter where it burns, as slate and anodised metal do. */
+  turnsLighter: optional(flag),
   /** The least that it holds, by operation. */
   leastSizes,
   /** Kept, but not offered any more. */

@@ -1,6 +1,6 @@
 import { boundsOf, type Item } from '@lambent/core/document';
 import { type Box, type Matrix, multiply, rotation } from '@lambent/core/geometry';
-import type { BurntLook, PreparedLayer } from '@lambent/core/plan';
+import { type BurntLook, type PreparedLayer, toneOn } from '@lambent/core/plan';
 import { type KeyboardEvent, type PointerEvent, useEffect, useMemo, useRef, useState } from 'react';
 import { work } from '../../../../workers/work.ts';
 import { ruler, toScreen, type View } from '../../../bed/view.ts';
@@ -23,16 +23,18 @@ function Split({ item, layer }: { item: Item; layer: PreparedLayer }) {
   const [share, setShare] = useState(0.5);
   const settings = layer.applied.settings ?? usualToneSettings;
   const { shape, matrix } = item;
+  const stock = layer.material;
   const ask = useMemo(() => {
     if (shape.kind !== 'picture') return null;
-    const { pictureId, tone = {} } = shape;
+    const { pictureId } = shape;
+    const tone = toneOn(shape.tone, stock);
     return () => work('burntLook', [pictureId, { matrix, tone }, settings, mostCells]);
-  }, [shape, matrix, settings]);
+  }, [shape, matrix, settings, stock]);
   const { answer: look, working, trouble } = useWorked<BurntLook | null>(ask);
   const box = onScreen(boundsOf(item), view);
   const parting = box.minX + share * (box.maxX - box.minX);
   if (shape.kind !== 'picture') return null;
-  const lighter = shape.tone?.lighter ?? false;
+  const lighter = toneOn(shape.tone, stock).lighter ?? false;
   const place = (clientX: number, within: Element) => {
     const { left } = within.getBoundingClientRect();
     setShare(between((clientX - left - box.minX) / (box.maxX - box.minX)));
@@ -48,7 +50,7 @@ function Split({ item, layer }: { item: Item; layer: PreparedLayer }) {
           <BurntCanvas
             look={look}
             transform={transformOf(look, settings.scanAngle, view, parting)}
-            tone={layer.material?.tone ?? '#EFE8D8'}
+            tone={stock?.tone ?? '#EFE8D8'}
             lighter={lighter}
           />
         </div>

@@ -1,9 +1,9 @@
 import type { Item, Tone } from '@lambent/core/document';
 import { pinItems, setTone } from '@lambent/core/edits';
 import { burnsPictures } from '@lambent/core/operations';
-import type { PreparedLayer } from '@lambent/core/plan';
+import { type PreparedLayer, toneOn } from '@lambent/core/plan';
 import { ArrowLeft } from 'lucide-react';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { Button } from '../../../../ui/button.tsx';
 import { Notice } from '../../../../ui/notice.tsx';
 import { NumberField } from '../../../../ui/number-field.tsx';
@@ -74,9 +74,16 @@ function Greys({ item, layer }: { item: Item; layer: PreparedLayer }) {
   const actions = useBenchActions();
   /** What a curve that is dragged comes to, until it is let go. */
   const [draft, setDraft] = useState<Tone['curve'] | null>(null);
-  if (item.shape.kind !== 'picture') return null;
-  const kept = item.shape.tone ?? {};
-  const tone = draft === null ? kept : { ...kept, curve: draft };
+  const { shape } = item;
+  const { material } = layer;
+  const said = shape.kind === 'picture' ? shape.tone : undefined;
+  // The same one for as long as nothing changes: samples are made of it.
+  const tone = useMemo(
+    () => toneOn(draft === null ? said : { ...said, curve: draft }, material),
+    [said, draft, material],
+  );
+  if (shape.kind !== 'picture') return null;
+  const kept = said ?? {};
   const change = (what: string, part: Partial<Tone>) =>
     actions.edit(`${what} of ${nameOf(item)}`, (job) => setTone(job, new Set([item.id]), part));
   /** A number of which 0 is as if it had never been decided. */
@@ -100,7 +107,7 @@ function Greys({ item, layer }: { item: Item; layer: PreparedLayer }) {
     <>
       <Part title="Tone">
         <ToneCurve
-          pictureId={item.shape.pictureId}
+          pictureId={shape.pictureId}
           curve={tone.curve}
           drag={setDraft}
           commit={(curve) => {
@@ -126,8 +133,10 @@ function Greys({ item, layer }: { item: Item; layer: PreparedLayer }) {
           ) : null}
         </div>
         <Tick
-          checked={kept.lighter ?? false}
-          set={(lighter) => change('lighter stock', { lighter: lighter || undefined })}
+          checked={tone.lighter ?? false}
+          set={(lighter) =>
+            change('lighter stock', { lighter: lighter === toneOn(undefined, material).lighter ? undefined : lighter })
+          }
           title="Slate, anodised metal and glass: what is light in the picture burns"
         >
           The stock turns lighter where it burns
