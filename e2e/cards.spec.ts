@@ -188,16 +188,15 @@ test('a card that is too large says how many cells have room, and what the machi
   await openStage(page, 'Recipe');
   await choose(page, 'Material', /Felt offcut/);
   await page.getByRole('button', { name: 'New test card' }).click();
-  await choose(page, 'Operation', 'Engrave');
+  await choose(page, 'Operation', 'Photo');
   await choose(page, 'Kind of card', /Grey steps/);
   await expect(page.getByText('the sheet has room for')).toBeVisible();
   await expect(page.getByRole('button', { name: /^Lay 30 cells/ })).toBeDisabled();
   await page.getByRole('button', { name: /^Take \d × \d/ }).click();
   await expect(page.getByText(/^It takes \d+ × \d+ mm\.$/)).toBeVisible();
-  await typeInto(page, 'Power at black', '20');
-  await typeInto(page, 'Power at white', '5');
+  await typeInto(page, 'Power at black', '2');
   await expect(page.getByRole('alert').filter({ hasText: 'Wren takes from 4 to 100 %' })).toBeVisible();
-  await typeInto(page, 'Power at white', '30');
+  await typeInto(page, 'Power at black', '20');
   await page.getByRole('button', { name: /^Lay \d+ cells/ }).click();
   await expect(page.getByTestId('card-block')).toBeVisible();
   const { cards, drawing, layers } = (await storedJob(page)).document;
@@ -208,6 +207,10 @@ test('a card that is too large says how many cells have room, and what the machi
   const after = (await storedJob(page)).document;
   expect([after.layers, after.cards, after.drawing.items.length, after.runs.length]).toEqual([[], [], 0, 1]);
   expect(drawing.items.length).toBe(card.cells.length + card.labels.length);
+  // Its cells are drawn in their greys, and burn with one power.
+  const fills = drawing.items.slice(0, card.cells.length).map(({ paint }) => paint.fill);
+  expect(fills).toEqual(card.cells.map(({ fill }) => fill));
+  expect(new Set(fills).size).toBeGreaterThan(1);
 });
 
 test('a run takes its sheet from stock; it is put back, or what is left of it kept; the price goes by the sheet', async ({

@@ -9,6 +9,8 @@ ensureInstalled();
 ensureBuilt();
 const { chromium } = await import('@playwright/test');
 const { default: config } = await import('../playwright.config.mjs');
+const { encodePixels } = await import('@lambent/core/formats');
+const { heronAtDusk } = await import('../demo/heron-at-dusk.mjs');
 
 const folder = join(root, 'docs/screenshots');
 mkdirSync(folder, { recursive: true });
@@ -65,6 +67,15 @@ const bringIn = async (name, svg) => {
   await page.getByRole('button', { name: 'Take it' }).click();
   await page.getByRole('heading', { name: 'Art', exact: true }).waitFor();
 };
+const bringInPhoto = async (name, { width, height, greys }) => {
+  const rgb = new Uint8Array(3 * greys.length);
+  for (const [i, grey] of greys.entries()) rgb.fill(grey, 3 * i, 3 * i + 3);
+  const buffer = Buffer.from(await encodePixels({ width, height, rgb }));
+  await page.getByTestId('file-chooser').setInputFiles({ name, mimeType: 'image/png', buffer });
+  await page.getByTestId('arrival-count').waitFor();
+  await page.getByRole('button', { name: 'Take it' }).click();
+  await page.getByRole('region', { name: `Picture ${name}` }).waitFor();
+};
 const material = async (name) => {
   await page.getByRole('button', { name: /^Material of the sheet/ }).click();
   await page.getByRole('option', { name }).click();
@@ -120,6 +131,19 @@ try {
   await page.waitForTimeout(1500);
   await shot('bench-kerf');
   await page.getByRole('button', { name: 'Show operations again' }).click();
+
+  await newJob('Bench plaque');
+  await bringInPhoto('heron-at-dusk.png', heronAtDusk(900, 600));
+  await material(/Slate/);
+  await page.keyboard.press('2');
+  await page.getByRole('button', { name: 'Burn its greys' }).click();
+  await page.getByRole('radio', { name: 'Dot screen' }).click();
+  await page.getByTestId('step-photo-all').getByText('dot screen').waitFor();
+  await page.getByTestId('burnt-split').locator('canvas').waitFor();
+  await page.getByTestId('burnt-split').getByText('As it burns').waitFor();
+  await page.mouse.move(40, 640);
+  await page.waitForTimeout(1500);
+  await shot('bench-photo');
 
   await newJob('Drawer dividers');
   await bringIn('dividers.svg', dividers);
