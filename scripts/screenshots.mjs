@@ -133,8 +133,8 @@ try {
   await page.getByRole('button', { name: 'Show operations again' }).click();
 
   await newJob('Bench plaque');
-  await bringInPhoto('heron-at-dusk.png', heronAtDusk(900, 600));
   await material(/Slate/);
+  await bringInPhoto('heron-at-dusk.png', heronAtDusk(900, 600));
   await page.keyboard.press('2');
   await page.getByRole('button', { name: 'Burn its greys' }).click();
   await page.getByRole('radio', { name: 'Dot screen' }).click();
