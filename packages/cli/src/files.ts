@@ -11,8 +11,8 @@ import {
   shownBounds,
 } from '@lambent/core/formats';
 import { boxHeight, boxWidth } from '@lambent/core/geometry';
-import { parseLength } from '@lambent/core/units';
 import { shippedTools } from '@lambent/fonts';
+import { lengthWord } from './length-word.ts';
 import { fileTrouble, Unusable } from './unusable.ts';
 
 /** What the arrival card asks on the Bench, as words on the command line. */
@@ -72,12 +72,10 @@ function factorFor(reading: Reading, { unit, width, height }: ReadingOptions): n
   const [word, side] = width !== undefined ? [width, boxWidth] : [height, boxHeight];
   if (word === undefined) return 1;
   const name = width !== undefined ? '--width' : '--height';
-  const wanted = parseLength(word, 'mm');
+  const wanted = lengthWord(name, word, 'a length such as 120mm or 4 3/4in');
   const found = side(shownBounds(reading));
-  if (!wanted.ok || !(wanted.value > 0))
-    throw new Unusable(`${name} must be a length such as 120mm or 4 3/4in, and not “${word}”.`);
   if (!(found > 0)) throw new Unusable(`The drawing has no extent that way, so ${name} cannot set its size.`);
-  return wanted.value / found;
+  return wanted / found;
 }
 
 /** Names standard input where something is read, and standard output where it is written. */

@@ -5,8 +5,8 @@ import { findRun, type JobDocument, jobFromJson, NotADrawing, newJob, type Run }
 import { addItems, setSheet } from '@lambent/core/edits';
 import { type PictureFile, warningsOf } from '@lambent/core/formats';
 import { NotAShop, type Shop, sheetAsStocked, shopFromJson } from '@lambent/core/recipes';
-import { parseLength } from '@lambent/core/units';
 import { nameOf, type ReadingOptions, readBytes, readDrawing, spoken, standard } from './files.ts';
+import { lengthWord } from './length-word.ts';
 import { Unusable } from './unusable.ts';
 
 /** The shop that is taken where none is named. */
@@ -50,11 +50,7 @@ export async function openFile(file: string, options: OpeningOptions, shop: Shop
 
 function measuredThickness(word: string | undefined): { thicknessMm?: number } {
   if (word === undefined) return {};
-  const thickness = parseLength(word, 'mm');
-  if (!thickness.ok || !(thickness.value > 0)) {
-    throw new Unusable(`--thickness must be a length such as 3.8mm, and not “${word}”.`);
-  }
-  return { thicknessMm: thickness.value };
+  return { thicknessMm: lengthWord('--thickness', word, 'a length such as 3.8mm') };
 }
 
 /** Whether it is a stored job: by its name, or what comes from standard input by how it begins. */

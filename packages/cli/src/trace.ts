@@ -3,10 +3,10 @@ import { decodePicture } from '@lambent/core/formats';
 import { meanScale, nodeCount, type Path, subpathsOf } from '@lambent/core/geometry';
 import { operationOf } from '@lambent/core/operations';
 import { mostTracedNodes, TooManyOutlines, type TraceSettings, traceOutlines } from '@lambent/core/pictures';
-import { parseLength } from '@lambent/core/units';
 import { colourWord } from './colour-word.ts';
 import { drawingKind, writeDrawing } from './drawing-out.ts';
 import { nameOf, type ReadingOptions, readDrawing, sayTo, spoken, standard } from './files.ts';
+import { lengthWord } from './length-word.ts';
 import { Unusable } from './unusable.ts';
 
 export interface TraceOptions extends ReadingOptions {
@@ -33,7 +33,7 @@ export async function trace(from: string, to: string, options: TraceOptions): Pr
   const kind = drawingKind(to, options.as);
   const threshold = thresholdIn(options.threshold);
   const specksMm2 = numberIn('--specks', 'mm²', options.specks);
-  const toleranceMm = lengthIn('--tolerance', options.tolerance);
+  const toleranceMm = lengthWord('--tolerance', options.tolerance, 'a length above 0, such as 0.03mm');
   const stroke = options.stroke === undefined ? operationOf('cut').colour : colourWord('--stroke', options.stroke);
   const drawn = await readDrawing(from, options);
   const pictures = new Map(drawn.reading.pictures.map((file) => [file.id, file.bytes]));
@@ -92,10 +92,4 @@ function numberIn(name: string, unit: string, word: string): number {
   const value = Number(word);
   if (word.trim() !== '' && Number.isFinite(value) && value >= 0) return value;
   throw new Unusable(`${name} must be a number of ${unit} from 0, such as 0.1, and not “${word}”.`);
-}
-
-function lengthIn(name: string, word: string): number {
-  const length = parseLength(word, 'mm');
-  if (length.ok && length.value > 0) return length.value;
-  throw new Unusable(`${name} must be a length above 0, such as 0.03mm, and not “${word}”.`);
 }

@@ -364,7 +364,7 @@ test('a test card in a job is planned as its own run, each cell with its setting
 });
 
 describe('a picture', () => {
-  // Black, dark, light and white, one pixel each.
+  // From black to white, one pixel each.
   const greys = [0, 51, 204, 255];
   const png = async () => {
     const rgb = new Uint8Array(greys.flatMap((grey) => [grey, grey, grey]));

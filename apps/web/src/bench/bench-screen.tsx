@@ -1,6 +1,6 @@
 import { format } from 'date-fns';
 import { PanelLeftClose, PanelLeftOpen } from 'lucide-react';
-import { type DragEvent, lazy, Suspense, useCallback, useEffect, useState } from 'react';
+import { type DragEvent, useCallback, useEffect, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { Button, IconButton } from '../ui/button.tsx';
 import { acceptedFiles, filesPasted } from './arriving/accepted.ts';
@@ -14,8 +14,7 @@ import { DistanceReadout } from './distance-readout.tsx';
 import { KeySheet } from './key-sheet.tsx';
 import { SizeCard } from './size-card.tsx';
 import { StageRail } from './stage-rail.tsx';
-import { layerOfPicture } from './stages/art/picture/selected-picture.ts';
-import { fetchLaterDrawers, laterView } from './stages/later-drawer.tsx';
+import { fetchLaterDrawers, laterPart, laterView } from './stages/later-drawer.tsx';
 import type { Stage } from './stages/stage.ts';
 import { stages } from './stages/stages.ts';
 import { BurnStrip } from './strip/burn-strip.tsx';
@@ -31,16 +30,7 @@ import { useRuns } from './use-runs.ts';
 import { useShortcuts } from './use-shortcuts.ts';
 import { ViewDock } from './view-dock.tsx';
 
-/** Comes with the first picture that burns. */
-function PictureSplit() {
-  const burns = useBench((state) => layerOfPicture(state) !== null);
-  return burns ? (
-    <Suspense>
-      <BurntSplit />
-    </Suspense>
-  ) : null;
-}
-const BurntSplit = lazy(async () => ({ default: (await import('./stages/art/picture/burnt-split.tsx')).BurntSplit }));
+const BurntSplit = laterPart(async () => (await import('./stages/art/picture/burnt-split.tsx')).BurntSplit);
 
 const ReadingView = laterView(async () => (await import('./card/reading-view.tsx')).ReadingView);
 
@@ -108,7 +98,7 @@ function BedPlace(props: { stage: Stage; offer: (files: readonly File[]) => void
   return (
     <>
       <BedView asBurnt={stage === 'check' || stage === 'burn'} />
-      {stage === 'art' && <PictureSplit />}
+      {stage === 'art' && <BurntSplit />}
       {!reshaping && <SizeCard />}
       {stage === 'art' && <DistanceReadout />}
       <RunChip />

@@ -9,6 +9,7 @@ export {
   cardOfLayer,
   type LaidCard,
 } from './card.ts';
+export { channelsOf } from './channels.ts';
 export {
   besideAt,
   type DimensionAxis,

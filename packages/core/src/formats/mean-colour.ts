@@ -1,5 +1,3 @@
-import type { Colour } from '../document/item.ts';
-
 /** Where along a gradient a colour stands, 0 to 1, and its channels: red, green, blue 0 to 255, alpha 0 to 1. */
 export interface Stop {
   readonly offset: number;
@@ -21,15 +19,4 @@ export function meanOfStops(stops: readonly Stop[]): number[] {
 export function meanOf(colours: readonly (readonly number[])[]): number[] | null {
   if (colours.length === 0) return null;
   return [0, 1, 2, 3].map((k) => colours.reduce((sum, rgba) => sum + rgba[k], 0) / colours.length);
-}
-
-/** Red, green and blue of a colour, 0 to 255. */
-export function channelsOf(colour: Colour): number[] {
-  return [1, 3, 5].map((offset) => Number.parseInt(colour.slice(offset, offset + 2), 16));
-}
-
-/** A colour from red, green and blue, 0 to 255. */
-export function colourOfChannels([r, g, b]: readonly number[]): Colour {
-  const hex = [r, g, b].map((value) => Math.round(value).toString(16).padStart(2, '0')).join('');
-  return `#${hex}`.toUpperCase();
 }

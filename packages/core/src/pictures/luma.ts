@@ -1,3 +1,4 @@
+import { channelsOf } from '../document/channels.ts';
 import type { Colour } from '../document/item.ts';
 import type { Pixels } from '../document/pixels.ts';
 
@@ -15,7 +16,7 @@ export function lumaOf(red: number, green: number, blue: number): number {
 
 /** How much of an area of a colour burns where no tone says otherwise, 0 to 1: 1 − luma ÷ 255. */
 export function darknessOf(colour: Colour): number {
-  const [red, green, blue] = [1, 3, 5].map((i) => Number.parseInt(colour.slice(i, i + 2), 16));
+  const [red, green, blue] = channelsOf(colour);
   return 1 - lumaOf(red, green, blue) / 255;
 }
 

@@ -56,7 +56,7 @@ function findFills(prepared: PreparedJob, layer: PreparedLayer): EngravedFill[] 
     const pieces = placed.flatMap(({ item }) => closedPiece(item));
     return pieces.length > 0 ? [{ power: 1, pieces }] : [];
   }
-  const figures = areasOn(prepared, layer).map(({ placed, area }) => ({
+  const figures = areasOf(placed, flips, burning, hairline).map(({ placed, area }) => ({
     power: placed ? powerOf(placed, burning) : 1,
     area,
   }));
@@ -70,13 +70,23 @@ function findFills(prepared: PreparedJob, layer: PreparedLayer): EngravedFill[] 
  * What the items of a layer fill, those that are pictures left out: in drawing order each with what put it there, then
  * the grounds whose figures were swapped with them.
  */
-export function areasOn(
-  prepared: PreparedJob,
-  { burning, placed: all }: PreparedLayer,
-): { readonly placed: Placed | null; readonly area: Area }[] {
+export function areasOn(prepared: PreparedJob, { burning, placed: all }: PreparedLayer): PlacedArea[] {
   const placed = all.filter(({ item }) => item.shape.kind !== 'picture');
-  const hairline = prepared.key.hairlineMm ?? null;
-  const flips = flipsOn(prepared, placed);
+  return areasOf(placed, flipsOn(prepared, placed), burning, prepared.key.hairlineMm ?? null);
+}
+
+/** An area, and what put it there; null for a ground whose figures were swapped with it. */
+interface PlacedArea {
+  readonly placed: Placed | null;
+  readonly area: Area;
+}
+
+function areasOf(
+  placed: readonly Placed[],
+  flips: ReturnType<typeof flipsOn>,
+  burning: LayerBurning,
+  hairline: number | null,
+): PlacedArea[] {
   const flipped = new Set(flips.flatMap(({ items }) => items));
   const areaOfEntry = (entry: Placed) => areaOfPlaced(entry, burning, hairline);
   return [

@@ -1,8 +1,9 @@
-import { partOf } from '../geometry/paths/progress.ts';
+import { type Progress, partOf } from '../geometry/paths/progress.ts';
 import { bedBox } from '../machine/machine.ts';
 import { burnsPictures, fillsAreas, followsLines, operationOf, separates } from '../operations/operations.ts';
 import { cutSteps } from './cut-steps.ts';
 import { engravedFills } from './fill.ts';
+import type { MoveList } from './moves.ts';
 import type { PreparedJob } from './prepare.ts';
 import { rasterFill, rasterTones } from './raster.ts';
 import { type Burning, lineStep, linesOf, type StepDraft } from './step-draft.ts';
@@ -23,9 +24,7 @@ export function draftSteps(prepared: PreparedJob): StepDraft[] {
   return phases.flatMap((phase) => {
     const now = inOrder.filter((entry) => phaseOf(entry) === phase);
     return [
-      ...now
-        .filter(({ layer }) => fillsAreas(layer.layer.operation))
-        .map((entry) => (burnsPictures(entry.layer.layer.operation) ? toneStep : engraveStep)(prepared, entry)),
+      ...now.filter(({ layer }) => fillsAreas(layer.layer.operation)).map((entry) => areaStep(prepared, entry)),
       ...now
         .filter(({ layer: { layer } }) => followsLines(layer.operation) && !separates(layer.operation))
         .map((entry) => lineStep(prepared, entry, 'all', [linesOf(prepared, entry.layer)])),
@@ -45,42 +44,41 @@ function rankOf({ layer }: Burning): number {
   return layer.layer.rank ?? Number.MAX_SAFE_INTEGER;
 }
 
-function engraveStep(prepared: PreparedJob, { layer, settings }: Burning): StepDraft {
-  const { machine } = prepared;
+/** A step that fills areas, row by row: all alike, or by their greys. */
+function areaStep(prepared: PreparedJob, burning: Burning): StepDraft {
+  const { layer, settings } = burning;
+  const burn = burnsPictures(layer.layer.operation) ? burnGreys : engrave;
   return {
     id: `${layer.id} all`,
     layer,
     settings,
     part: 'all',
-    fill: (list, progress) => {
-      let runUpShort = false;
-      const fills = engravedFills(prepared, layer);
-      fills.forEach(({ power, pieces }, i) => {
-        list.power = power;
-        const part = partOf(progress, i / fills.length, (i + 1) / fills.length);
-        const { thinParts } = layer.burning;
-        const short = rasterFill(list, pieces, { ...settings, thinParts }, machine.acceleration, bedBox(machine), part);
-        runUpShort = runUpShort || short;
-      });
-      return { burnt: [], runUpShort };
-    },
+    fill: (list, progress) => ({ burnt: [], runUpShort: burn(prepared, burning, list, progress) }),
   };
 }
 
-/** A step that burns pictures, and what else lies on its layer, by their greys. */
-function toneStep(prepared: PreparedJob, { layer, settings }: Burning): StepDraft {
+/** Makes the moves that fill areas. @returns whether a run-up was cut short */
+type BurnAreas = (prepared: PreparedJob, burning: Burning, list: MoveList, progress?: Progress) => boolean;
+
+const engrave: BurnAreas = (prepared, { layer, settings }, list, progress) => {
   const { machine } = prepared;
-  return {
-    id: `${layer.id} all`,
-    layer,
-    settings,
-    part: 'all',
-    fill: (list, progress) => {
-      const arts = toneArt(prepared, layer);
-      return { burnt: [], runUpShort: rasterTones(list, arts, settings, machine, bedBox(machine), progress) };
-    },
-  };
-}
+  let runUpShort = false;
+  const fills = engravedFills(prepared, layer);
+  fills.forEach(({ power, pieces }, i) => {
+    list.power = power;
+    const part = partOf(progress, i / fills.length, (i + 1) / fills.length);
+    const { thinParts } = layer.burning;
+    const short = rasterFill(list, pieces, { ...settings, thinParts }, machine.acceleration, bedBox(machine), part);
+    runUpShort = runUpShort || short;
+  });
+  return runUpShort;
+};
+
+/** Pictures, and what else lies on their layer, by their greys. */
+const burnGreys: BurnAreas = (prepared, { layer, settings }, list, progress) => {
+  const { machine } = prepared;
+  return rasterTones(list, toneArt(prepared, layer), settings, machine, bedBox(machine), progress);
+};
 
 /**
  * Steps in the operator's order, where that names them; those it does not name follow the one that they usually do.

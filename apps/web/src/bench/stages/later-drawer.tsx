@@ -20,6 +20,13 @@ export function laterView<Props extends object>(
   return later(load, <section aria-busy className="h-full bg-paper" />);
 }
 
+/** The same of what stands in or over something else: there is nothing to see until it comes. */
+export function laterPart<Props extends object>(
+  load: () => Promise<(props: Props) => ReactNode>,
+): (props: Props) => ReactNode {
+  return later(load, null);
+}
+
 function later<Props extends object>(
   load: () => Promise<(props: Props) => ReactNode>,
   meanwhile: ReactNode,

@@ -11,7 +11,7 @@ import { Link } from 'react-router';
 import { useSpeedUnit } from '../../stores/speed-unit.ts';
 import { cardOperation, cardStepsTitle, type ShownStep } from '../card/card-steps.ts';
 import { useBench, useBenchActions } from '../context.ts';
-import { laterView } from '../stages/later-drawer.tsx';
+import { laterPart } from '../stages/later-drawer.tsx';
 import type { BenchState } from '../state/bench-state.ts';
 import { machineOf } from '../state/document.ts';
 
@@ -109,7 +109,7 @@ export function CardBlock({ card, done }: { card: Extract<ShownStep, { kind: 'ca
 }
 
 /** What a block opens on is not needed before the first one is opened. */
-const LayerPopover = laterView(async () => (await import('../layer/layer-popover.tsx')).LayerPopover);
+const LayerPopover = laterPart(async () => (await import('../layer/layer-popover.tsx')).LayerPopover);
 
 const preparedFor = ({ prepared }: BenchState, { preparedId }: PlanStep) =>
   prepared.layers.find(({ id }) => id === preparedId);

@@ -1,7 +1,8 @@
+import { channelsOf, colourOfChannels } from '../../document/channels.ts';
 import type { Colour } from '../../document/item.ts';
 import { identity, type Matrix } from '../../geometry/paths/matrix.ts';
 import { type Path, PathBuilder } from '../../geometry/paths/path.ts';
-import { channelsOf, colourOfChannels, meanOf, meanOfStops } from '../mean-colour.ts';
+import { meanOf, meanOfStops } from '../mean-colour.ts';
 
 /*
  * What the PDF package hands over, in its own coding, and what we make of each piece of it.

@@ -24,6 +24,7 @@ import {
   setStrokingRgbColor,
   stroke as strokePath,
 } from '@cantoo/pdf-lib';
+import { channelsOf } from '../../document/channels.ts';
 import { type Item, pathOf } from '../../document/item.ts';
 import { boxHeight, boxWidth } from '../../geometry/paths/box.ts';
 import { coordsOf, type Path, Verb } from '../../geometry/paths/path.ts';
@@ -134,7 +135,7 @@ async function addItem(
 
 /** Red, green and blue of a colour, each from 0 to 1. */
 export function channels(colour: string): [number, number, number] {
-  return [1, 3, 5].map((offset) => Number.parseInt(colour.slice(offset, offset + 2), 16) / 255) as never;
+  return channelsOf(colour).map((value) => value / 255) as never;
 }
 
 /** What draws the outline of a path, in its own units. */

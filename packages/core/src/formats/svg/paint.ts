@@ -1,5 +1,6 @@
+import { channelsOf, colourOfChannels } from '../../document/channels.ts';
 import type { Colour } from '../../document/item.ts';
-import { channelsOf, colourOfChannels, meanOf, meanOfStops } from '../mean-colour.ts';
+import { meanOf, meanOfStops } from '../mean-colour.ts';
 import { type Context, readShare } from './context.ts';
 import { everyElement, type StyleSheet } from './style.ts';
 import { readColour } from './values.ts';

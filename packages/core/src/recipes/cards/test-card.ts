@@ -6,6 +6,7 @@ import {
   cardLayerId,
   type LaidCard,
 } from '../../document/card.ts';
+import { colourOfChannels } from '../../document/channels.ts';
 import type { Colour } from '../../document/item.ts';
 import type { Layer } from '../../document/layer.ts';
 import {
@@ -15,6 +16,7 @@ import {
   operationOf,
   separates,
 } from '../../operations/operations.ts';
+import { darknessOf } from '../../pictures/luma.ts';
 import { type LayerSettings, usualSettings } from '../../settings/settings.ts';
 import type { BurntLook } from './burnt-picture.ts';
 import { cardSettingOf } from './card-setting.ts';
@@ -125,10 +127,8 @@ function cellKey(row: number, column: number): string {
 
 /** The grey of which a share, in per cent, is black. */
 function greyOf(percent: number): Colour {
-  const value = Math.round((1 - percent / 100) * 255)
-    .toString(16)
-    .padStart(2, '0');
-  return `#${value}${value}${value}`.toUpperCase();
+  const value = (1 - percent / 100) * 255;
+  return colourOfChannels([value, value, value]);
 }
 
 function cellSettings(
@@ -152,15 +152,10 @@ function titleOf({ operation, across, down }: CardWish): string {
   return `${operationOf(operation).name}: ${beside}${unit(across)} across`;
 }
 
-/** The share of a grey that is black; all of no colour. */
-function blackOf(fill: Colour | null): number {
-  return fill === null ? 1 : 1 - Number.parseInt(fill.slice(1, 3), 16) / 255;
-}
-
 /** How much energy a cell gets, against the others of its card. */
 function fierceness({ settings, fill }: CardCell): number {
   const { powerPercent, passes, speedMmPerS, lineSpacingMm } = settings;
-  return (powerPercent * passes * blackOf(fill)) / speedMmPerS / lineSpacingMm;
+  return (powerPercent * passes * (fill === null ? 1 : darknessOf(fill))) / speedMmPerS / lineSpacingMm;
 }
 
 /** How many columns and rows of a card's cells have room on a sheet of a size, in mm; 0 where not even one has. */

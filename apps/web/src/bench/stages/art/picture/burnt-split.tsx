@@ -1,11 +1,12 @@
 import { boundsOf, type Item } from '@lambent/core/document';
 import { type Box, type Matrix, multiply, rotation } from '@lambent/core/geometry';
 import { type BurntLook, type PreparedLayer, toneOn } from '@lambent/core/plan';
-import { type KeyboardEvent, type PointerEvent, useEffect, useMemo, useRef, useState } from 'react';
+import { type CSSProperties, type KeyboardEvent, type PointerEvent, useMemo, useState } from 'react';
 import { work } from '../../../../workers/work.ts';
 import { ruler, toScreen, type View } from '../../../bed/view.ts';
 import { useBench, useBenchLater } from '../../../context.ts';
 import { useWorked } from '../../fit/use-worked.ts';
+import { BurntDots } from './burnt-dots.tsx';
 import { layerOfPicture, selectedPicture, usualToneSettings } from './selected-picture.ts';
 
 /** More cells than these are finer than a screen shows. */
@@ -24,17 +25,15 @@ function Split({ item, layer }: { item: Item; layer: PreparedLayer }) {
   const settings = layer.applied.settings ?? usualToneSettings;
   const { shape, matrix } = item;
   const stock = layer.material;
+  const tone = useMemo(() => (shape.kind === 'picture' ? toneOn(shape.tone, stock) : null), [shape, stock]);
   const ask = useMemo(() => {
-    if (shape.kind !== 'picture') return null;
+    if (shape.kind !== 'picture' || !tone) return null;
     const { pictureId } = shape;
-    const tone = toneOn(shape.tone, stock);
     return () => work('burntLook', [pictureId, { matrix, tone }, settings, mostCells]);
-  }, [shape, matrix, settings, stock]);
+  }, [shape, matrix, settings, tone]);
   const { answer: look, working, trouble } = useWorked<BurntLook | null>(ask);
   const box = onScreen(boundsOf(item), view);
   const parting = box.minX + share * (box.maxX - box.minX);
-  if (shape.kind !== 'picture') return null;
-  const lighter = toneOn(shape.tone, stock).lighter ?? false;
   const place = (clientX: number, within: Element) => {
     const { left } = within.getBoundingClientRect();
     setShare(between((clientX - left - box.minX) / (box.maxX - box.minX)));
@@ -47,11 +46,14 @@ function Split({ item, layer }: { item: Item; layer: PreparedLayer }) {
     >
       {look && (
         <div className="absolute inset-y-0 right-0 overflow-hidden" style={{ left: parting }}>
-          <BurntCanvas
-            look={look}
-            transform={transformOf(look, settings.scanAngle, view, parting)}
-            tone={stock?.tone ?? '#EFE8D8'}
-            lighter={lighter}
+          <BurntDots
+            columns={look.columns}
+            rows={look.rows}
+            burnt={look.burnt}
+            bareColour={stock?.tone ?? '#EFE8D8'}
+            burntColour={tone?.lighter ? '#E9ECEA' : '#2E1A0C'}
+            className="absolute left-0 top-0 max-w-none origin-top-left"
+            style={lookAt(transformOf(look, settings.scanAngle, view, parting))}
           />
         </div>
       )}
@@ -120,42 +122,6 @@ function Label({ x, y, words, toLeft = false }: { x: number; y: number; words: s
   );
 }
 
-/** The stock where nothing burns, and darker or lighter where it does. */
-function BurntCanvas({
-  look,
-  transform,
-  tone,
-  lighter,
-}: {
-  look: BurntLook;
-  transform: Matrix;
-  tone: string;
-  lighter: boolean;
-}) {
-  const canvas = useRef<HTMLCanvasElement>(null);
-  useEffect(() => {
-    const context = canvas.current?.getContext('2d');
-    if (!context) return;
-    const [bare, burnt] = [tone, lighter ? '#E9ECEA' : '#2E1A0C'].map(partsOf);
-    const image = context.createImageData(look.columns, look.rows);
-    for (const [cell, value] of look.burnt.entries()) {
-      for (let k = 0; k < 3; k++) image.data[4 * cell + k] = bare[k] + ((burnt[k] - bare[k]) * value) / 255;
-      image.data[4 * cell + 3] = 255;
-    }
-    context.putImageData(image, 0, 0);
-  }, [look, tone, lighter]);
-  return (
-    <canvas
-      ref={canvas}
-      width={look.columns}
-      height={look.rows}
-      className="absolute left-0 top-0 max-w-none origin-top-left"
-      style={{ transform: `matrix(${transform.join(',')})`, imageRendering: transform[0] > 1 ? 'pixelated' : 'auto' }}
-      aria-hidden
-    />
-  );
-}
-
 /** From the cells of a look to pixels right of a place on the screen. */
 function transformOf(
   { left, top, dotMm, rowMm }: BurntLook,
@@ -167,13 +133,14 @@ function transformOf(
   return multiply([scale, 0, 0, scale, x - from, y], multiply(rotation(scanAngle), toFrame));
 }
 
+/** Cells larger than a pixel keep their edges. */
+function lookAt(transform: Matrix): CSSProperties {
+  return { transform: `matrix(${transform.join(',')})`, imageRendering: transform[0] > 1 ? 'pixelated' : 'auto' };
+}
+
 function onScreen({ minX, minY, maxX, maxY }: Box, view: View): Box {
   const [from, to] = [toScreen(view, minX, minY), toScreen(view, maxX, maxY)];
   return { minX: from.x, minY: from.y, maxX: to.x, maxY: to.y };
-}
-
-function partsOf(colour: string): number[] {
-  return [1, 3, 5].map((i) => Number.parseInt(colour.slice(i, i + 2), 16));
 }
 
 function between(share: number): number {

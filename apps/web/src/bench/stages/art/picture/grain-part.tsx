@@ -2,13 +2,14 @@ import type { Item, Tone } from '@lambent/core/document';
 import { changeSetting } from '@lambent/core/edits';
 import type { GrainSamples, PreparedLayer } from '@lambent/core/plan';
 import { type Grain, grainMethods, grains, grainWords, type LayerSettings } from '@lambent/core/settings';
-import { useEffect, useMemo, useRef } from 'react';
+import { useMemo } from 'react';
 import { NumberField } from '../../../../ui/number-field.tsx';
 import { work } from '../../../../workers/work.ts';
 import { toBed } from '../../../bed/view.ts';
 import { useBench, useBenchActions, useBenchLater } from '../../../context.ts';
 import { Part } from '../../drawer.tsx';
 import { useWorked } from '../../fit/use-worked.ts';
+import { BurntDots } from './burnt-dots.tsx';
 import { usualToneSettings } from './selected-picture.ts';
 
 /** A sample has so many dots, each a pixel of the screen. */
@@ -123,36 +124,17 @@ function GrainTile({
       onClick={choose}
       className={`flex flex-col overflow-hidden rounded-lg border bg-raised text-left ${chosen ? 'border-petrol ring-1 ring-petrol' : 'border-line hover:border-petrol'}`}
     >
-      <Sample samples={samples} grain={grain} lighter={lighter} />
+      <BurntDots
+        columns={samples?.columns ?? sampleSize.columns}
+        rows={samples?.rows ?? sampleSize.rows}
+        burnt={samples?.byGrain[grain] ?? null}
+        bareColour={lighter ? '#464646' : '#FFFFFF'}
+        burntColour={lighter ? '#F8F8F8' : '#262626'}
+        className="h-11 w-full bg-table [image-rendering:pixelated]"
+      />
       <span className={`truncate px-1.5 py-1 text-[12px] ${chosen ? 'font-bold text-petrol' : ''}`}>
         {grainWords[grain]}
       </span>
     </button>
-  );
-}
-
-/** What burns is dark, or light on dark where the stock turns lighter. */
-function Sample({ samples, grain, lighter }: { samples: GrainSamples | null; grain: Grain; lighter: boolean }) {
-  const canvas = useRef<HTMLCanvasElement>(null);
-  useEffect(() => {
-    const context = canvas.current?.getContext('2d');
-    if (!context || !samples) return;
-    const { columns, rows, byGrain } = samples;
-    const image = context.createImageData(columns, rows);
-    for (const [i, burnt] of byGrain[grain].entries()) {
-      const value = lighter ? 70 + burnt * 0.7 : 255 - burnt * 0.85;
-      image.data.fill(value, 4 * i, 4 * i + 3);
-      image.data[4 * i + 3] = 255;
-    }
-    context.putImageData(image, 0, 0);
-  }, [samples, grain, lighter]);
-  return (
-    <canvas
-      ref={canvas}
-      width={samples?.columns ?? sampleSize.columns}
-      height={samples?.rows ?? sampleSize.rows}
-      className="h-11 w-full bg-table [image-rendering:pixelated]"
-      aria-hidden
-    />
   );
 }

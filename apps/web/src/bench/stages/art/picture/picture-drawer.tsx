@@ -1,6 +1,7 @@
 import type { Item, Tone } from '@lambent/core/document';
 import { pinItems, setTone } from '@lambent/core/edits';
 import { burnsPictures } from '@lambent/core/operations';
+import { sharpenReach } from '@lambent/core/pictures';
 import { type PreparedLayer, toneOn } from '@lambent/core/plan';
 import { ArrowLeft } from 'lucide-react';
 import { useMemo, useState } from 'react';
@@ -125,7 +126,7 @@ function Greys({ item, layer }: { item: Item; layer: PreparedLayer }) {
               label="Sharpen within"
               layout="stack"
               unit="mm"
-              value={kept.sharpenMm ?? 0.3}
+              value={sharpenReach(kept)}
               least={0.01}
               most={20}
               commit={(sharpenMm) => change('reach of sharpening', { sharpenMm })}

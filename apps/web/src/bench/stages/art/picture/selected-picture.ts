@@ -13,11 +13,12 @@ export function selectedPicture(state: BenchState): Item | null {
 }
 
 /** The layer that burns the selected picture; null where none does. */
-export function layerOfPicture({ prepared, selection }: BenchState): PreparedLayer | null {
+export function layerOfPicture(state: BenchState): PreparedLayer | null {
+  const picture = selectedPicture(state);
+  if (!picture) return null;
   const burns = ({ layer, placed }: PreparedLayer) =>
-    burnsPictures(layer.operation) &&
-    placed.some(({ item }) => selection.has(item.id) && item.shape.kind === 'picture');
-  return prepared.layers.find(burns) ?? null;
+    burnsPictures(layer.operation) && placed.some(({ item }) => item.id === picture.id);
+  return state.prepared.layers.find(burns) ?? null;
 }
 
 /** What pictures are shown with until there is a recipe. */
