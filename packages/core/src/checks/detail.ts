@@ -7,8 +7,8 @@ import { lineMeetsBox } from '../geometry/questions/line-in-box.ts';
 import { gather } from '../lists/gather.ts';
 import type { Mend } from '../mends/mend.ts';
 import { burnsPictures, isBurnt, separates } from '../operations/operations.ts';
-import { nestedLines } from '../plan/cut-steps.ts';
 import { engravedFills } from '../plan/fill.ts';
+import { nestedLines } from '../plan/nested-lines.ts';
 import type { PreparedJob, PreparedLayer } from '../plan/prepare.ts';
 import { type Check, countOf, type Finding, finding, withMends } from './finding.ts';
 
@@ -97,12 +97,12 @@ function engravedFigures(job: PreparedJob, prepared: PreparedLayer): (readonly P
 
 /** The pieces that a layer cuts, each with the holes in it. */
 function cutFigures(job: PreparedJob, prepared: PreparedLayer): (readonly Polyline[])[] {
-  const all = nestedLines(job, [prepared]);
-  const figures = new Map<(typeof all)[number], Polyline[]>();
-  for (const entry of all) {
-    if (entry.isTwin) continue;
-    const edge = entry.depth % 2 === 0 || entry.parent === null ? entry : all[entry.parent];
-    gather(figures, edge, entry.line.line);
+  const { lines, depths, parents, twins } = nestedLines(job, [prepared]);
+  const figures = new Map<number, Polyline[]>();
+  for (const [i, { line }] of lines.entries()) {
+    if (twins[i] === 1) continue;
+    const edge = depths[i] % 2 === 0 || parents[i] < 0 ? i : parents[i];
+    gather(figures, edge, line);
   }
   return [...figures.values()];
 }

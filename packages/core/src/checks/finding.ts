@@ -1,5 +1,6 @@
 import type { Item } from '../document/item.ts';
 import type { Box } from '../geometry/paths/box.ts';
+import { perEach } from '../lists/per-each.ts';
 import type { Mend } from '../mends/mend.ts';
 import { isBurnt, type Operation } from '../operations/operations.ts';
 import type { BurnPlan } from '../plan/plan.ts';
@@ -35,9 +36,17 @@ export function finding(
   layerId: string | null = null,
   places: readonly Box[] = [],
 ): Finding {
-  const found = { code, level, message, itemIds: items.map((item) => item.id), layerId };
+  const found = { code, level, message, itemIds: idsOf(items), layerId };
   return places.length > 0 ? { ...found, places } : found;
 }
+
+/** The ids of items. Those of thousands are kept: after an edit they are mostly the same. */
+export function idsOf(items: readonly Item[]): readonly string[] {
+  return items.length < manyItems ? items.map(({ id }) => id) : idOfEach(items);
+}
+
+const manyItems = 1000;
+const idOfEach = perEach((items: readonly Item[]) => items.map(({ id }) => id));
 
 /** A finding with what puts it right, the usual way first; those that are null are left out. */
 export function withMends(found: Finding, ...mends: readonly (Mend | null)[]): Finding {
@@ -73,26 +82,20 @@ export function burntItems(
   return found;
 }
 
-/** The items of lines, each once; what is of one item on one layer follows each other. */
-export function itemsOfLines(lines: readonly { readonly item: Item }[]): readonly Item[] {
-  const items: Item[] = [];
-  let last: Item | null = null;
-  for (const { item } of lines) {
-    if (item !== last) items.push(item);
-    last = item;
-  }
-  return eachOnce(items);
+/** The items of lines, in their order, each once; those of one item on one layer follow each other. */
+export function itemsOfLines(itemOfEach: readonly Item[]): readonly Item[] {
+  return eachOnce(itemOfEach.filter((item, i) => item !== itemOfEach[i - 1]));
 }
 
 /** Items of several layers, each once. */
 export function eachOnce(items: readonly Item[]): readonly Item[] {
-  return items.some(mayBeOnTwo) ? [...new Set(items)] : items;
+  return mayBeOnTwo(items).includes(true) ? [...new Set(items)] : items;
 }
 
-/** Whether an item may be on two layers: by a second one of its own, or by its stroke and its fill. */
-function mayBeOnTwo({ also, paint: { stroke, fill } }: Item): boolean {
-  return also !== undefined || (stroke !== null && fill !== null);
-}
+/** Whether each item may be on two layers: by a second one of its own, or by its stroke and its fill. */
+const mayBeOnTwo = perEach((items: readonly Item[]) =>
+  items.map(({ also, paint: { stroke, fill } }) => also !== undefined || (stroke !== null && fill !== null)),
+);
 
 /** Every check asks for them. */
 const burnt = new WeakMap<PreparedJob, Map<(operation: Operation) => boolean, readonly Item[]>>();

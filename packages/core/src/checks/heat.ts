@@ -1,9 +1,8 @@
 import type { Item } from '../document/item.ts';
-import { doBoxesMeet, numbersOfBoxes } from '../geometry/questions/meeting-boxes.ts';
+import { doBoxesMeet } from '../geometry/questions/meeting-boxes.ts';
 import { MeetingCounts } from '../geometry/questions/meeting-counts.ts';
 import { separates } from '../operations/operations.ts';
-import { cutLayers, nestedLines } from '../plan/cut-steps.ts';
-import type { BurnLine } from '../plan/order.ts';
+import { cutLayers, nestedLines } from '../plan/nested-lines.ts';
 import type { PreparedJob, PreparedLayer } from '../plan/prepare.ts';
 import { thicknessOf } from '../recipes/book/material.ts';
 import { type Check, countOf, finding, itemsOfLines, withMends } from './finding.ts';
@@ -44,13 +43,13 @@ export const checkHeat: Check = (prepared) =>
 /** Lines that lie side by side with another within a distance; what lies in another is not beside it. */
 function crowded(prepared: PreparedJob, layer: PreparedLayer, mm: number): { items: readonly Item[]; count: number } {
   const cuts = cutLayers(prepared);
-  const nested = nestedLines(prepared, cuts);
-  const lines = cuts.length === 1 ? nested : nested.filter(({ layerIndex }) => cuts[layerIndex] === layer);
-  const boxes = numbersOfBoxes(lines, ({ bounds }) => bounds);
-  const isOpen = Uint8Array.from(lines, ({ line }) => (line.line.closed ? 0 : 1));
-  const counts = besideWithin(mm).countsOf(boxes, isOpen);
-  const found: BurnLine[] = [];
-  for (let i = 0; i < lines.length; i++) if (counts[i] > 0) found.push(lines[i].line);
+  const { items, layerIndices, boxes, closed } = nestedLines(prepared, cuts);
+  // The lines of a layer follow each other.
+  const from = layerIndices.indexOf(cuts.indexOf(layer));
+  if (from < 0) return { items: [], count: 0 };
+  const to = layerIndices.lastIndexOf(layerIndices[from]) + 1;
+  const counts = besideWithin(mm).countsOf(boxes.subarray(4 * from, 4 * to), closed.subarray(from, to));
+  const found = items.slice(from, to).filter((_, i) => counts[i] > 0);
   return { items: itemsOfLines(found), count: found.length };
 }
 
@@ -62,7 +61,7 @@ function besideWithin(mm: number): MeetingCounts {
     meetings.get(mm) ??
     new MeetingCounts(
       mm,
-      ({ boxes, marks }, a, b) => !doBoxesMeet(boxes, a, b, 0) || (marks[a] === 1 && marks[b] === 1),
+      ({ boxes, marks }, a, b) => !doBoxesMeet(boxes, a, b, 0) || (marks[a] === 0 && marks[b] === 0),
     );
   meetings.set(mm, known);
   return known;

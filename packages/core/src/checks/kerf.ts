@@ -1,13 +1,11 @@
 import { boundsOf, type Item, polylinesOf } from '../document/item.ts';
-import { isLeftOver } from '../edits/left-over.ts';
 import { beamSide, kerfLines } from '../fit/kerf.ts';
 import { type ThinPlace, thinPlaces } from '../geometry/offsets/thin.ts';
 import { type Box, boxesMeet, growBox } from '../geometry/paths/box.ts';
 import { type Polyline, signedArea } from '../geometry/paths/flatten.ts';
 import { lineMeetsBox } from '../geometry/questions/line-in-box.ts';
-import { polylineBounds } from '../geometry/questions/nesting.ts';
 import { gatherBy } from '../lists/gather.ts';
-import { cutLayers, nestedLines } from '../plan/cut-steps.ts';
+import { cutLayers, type NestedLines, nestedLines, outlinePlaces } from '../plan/nested-lines.ts';
 import type { BurnLine } from '../plan/order.ts';
 import type { PreparedJob, PreparedLayer } from '../plan/prepare.ts';
 import { type Check, countOf, type Finding, finding, ifAny, withMends } from './finding.ts';
@@ -29,18 +27,20 @@ function kerfCuts(prepared: PreparedJob): readonly KerfCut[] {
   if (!cuts) {
     const layers = cutLayers(prepared);
     const kerfs = layers.map(({ applied }) => applied.settings?.kerfMm ?? 0);
-    cuts = kerfs.every((kerf) => kerf === 0)
-      ? []
-      : nestedLines(prepared, layers).flatMap(({ layerIndex, line, depth, isTwin }) => {
-          const layer = layers[layerIndex];
-          const side = beamSide(line.item, line.nth, depth, layer.burning.keep);
-          // What is drawn twice, or too small to be a shape, is said of its own.
-          const isShape = line.line.closed && !isTwin && !isLeftOver(polylineBounds(line.line));
-          return kerfs[layerIndex] > 0 && isShape ? [{ layer, kerfMm: kerfs[layerIndex], line, side }] : [];
-        });
+    cuts = kerfs.every((kerf) => kerf === 0) ? [] : cutsOf(nestedLines(prepared, layers), layers, kerfs);
     known.set(prepared, cuts);
   }
   return cuts;
+}
+
+function cutsOf(nested: NestedLines, layers: readonly PreparedLayer[], kerfs: readonly number[]): KerfCut[] {
+  return outlinePlaces(nested).flatMap((i) => {
+    const layer = layers[nested.layerIndices[i]];
+    const kerfMm = kerfs[nested.layerIndices[i]];
+    if (kerfMm === 0) return [];
+    const line = nested.lines[i];
+    return [{ layer, kerfMm, line, side: beamSide(line.item, line.nth, nested.depths[i], layer.burning.keep) }];
+  });
 }
 
 /** The items that burn beside their lines, by half a kerf. */

@@ -1,36 +1,48 @@
-import { boxHeight, boxWidth } from '../geometry/paths/box.ts';
+import { boxAt, boxHeight, boxWidth } from '../geometry/paths/box.ts';
 import { polylineLength } from '../geometry/paths/flatten.ts';
 import { widestAcross } from '../geometry/questions/widest-across.ts';
 import type { Mend } from '../mends/mend.ts';
-import { type CutPart, cutParts } from '../plan/pieces.ts';
-import { type Check, countOf, finding, ifAny, itemsOfLines, withMends } from './finding.ts';
+import { tabsOnLine } from '../plan/held.ts';
+import { cutLayers, type NestedLines, nestedLines, outlinePlaces } from '../plan/nested-lines.ts';
+import type { PreparedLayer } from '../plan/prepare.ts';
+import { type Check, countOf, finding, idsOf, ifAny, itemsOfLines, withMends } from './finding.ts';
 
 /** More places than these are not named. */
 const mostPlaces = 200;
 
+/** How far the box of a line is across from corner to corner, in mm. */
+function acrossOf(boxes: Float64Array, i: number): number {
+  const box = boxAt(boxes, i);
+  return Math.sqrt(boxWidth(box) ** 2 + boxHeight(box) ** 2);
+}
+
 /** Whether a part is less than so many mm across where it is widest. What its box says is enough for most. */
-function isWithin({ line, bounds }: CutPart, mm: number): boolean {
-  const [wide, high] = [boxWidth(bounds), boxHeight(bounds)];
-  if (wide >= mm || high >= mm) return false;
-  return wide * wide + high * high < mm * mm || widestAcross(line) < mm;
+function isWithin({ lines, boxes }: NestedLines, i: number, mm: number): boolean {
+  const box = boxAt(boxes, i);
+  if (boxWidth(box) >= mm || boxHeight(box) >= mm) return false;
+  return acrossOf(boxes, i) < mm || widestAcross(lines[i].line) < mm;
 }
 
 /** Pieces so small that they drop between what the stock lies on, or tip there into the way of the head. */
 export const checkLoose: Check = (prepared) => {
   const gap = prepared.machine.bedGapMm;
   if (!gap) return [];
-  const drops: CutPart[] = [];
-  const tips: CutPart[] = [];
-  for (const part of cutParts(prepared)) {
-    if (part.depth % 2 === 1 || part.isHeld) continue;
-    if (isWithin(part, gap)) drops.push(part);
-    else if (isWithin(part, 2 * gap)) tips.push(part);
+  const cuts = cutLayers(prepared);
+  const nested = nestedLines(prepared, cuts);
+  const drops: number[] = [];
+  const tips: number[] = [];
+  for (const i of outlinePlaces(nested)) {
+    const list =
+      nested.depths[i] % 2 === 1 ? null : isWithin(nested, i, gap) ? drops : isWithin(nested, i, 2 * gap) ? tips : null;
+    const { settings } = cuts[nested.layerIndices[i]].applied;
+    if (list && settings && tabsOnLine(prepared.job, settings, nested.lines[i]).length === 0) list.push(i);
   }
   const lies = `the ${gap} mm gaps of ${prepared.machine.name}’s bed`;
-  const said = (code: 'drops' | 'tips', pieces: readonly CutPart[], sentence: string) => {
-    const items = itemsOfLines(pieces);
-    const places = pieces.slice(0, mostPlaces).map(({ bounds }) => bounds);
-    return ifAny(items, () => withMends(finding(code, 'notes', sentence, items, null, places), heldBy(pieces, 2)));
+  const said = (code: 'drops' | 'tips', pieces: readonly number[], sentence: string) => {
+    const items = itemsOfLines(pieces.map((i) => nested.items[i]));
+    const places = pieces.slice(0, mostPlaces).map((i) => boxAt(nested.boxes, i));
+    const mend = () => heldBy(nested, cuts, pieces, 2);
+    return ifAny(items, () => withMends(finding(code, 'notes', sentence, items, null, places), mend()));
   };
   return [
     ...said(
@@ -47,14 +59,20 @@ export const checkLoose: Check = (prepared) => {
 };
 
 /** Holds pieces by tabs; null where all are too small for them. */
-function heldBy(pieces: readonly CutPart[], count: number): Mend | null {
+function heldBy(
+  { lines, items, subpaths, boxes, layerIndices }: NestedLines,
+  cuts: readonly PreparedLayer[],
+  pieces: readonly number[],
+  count: number,
+): Mend | null {
   const outlines: { itemId: string; subpath: number }[] = [];
-  for (const { item, subpath, line, bounds, layer } of pieces) {
-    const { settings } = layer.applied;
+  const itemIds = idsOf(items);
+  for (const i of pieces) {
+    const { settings } = cuts[layerIndices[i]].applied;
     const least = settings ? 2 * count * (settings.tabWidthMm + settings.kerfMm) : 0;
-    // What closes goes there and back: where its box says enough, nothing is measured.
-    const isLong = 2 * Math.max(boxWidth(bounds), boxHeight(bounds)) >= least || polylineLength(line) >= least;
-    if (isLong) outlines.push({ itemId: item.id, subpath });
+    // What closes and touches all sides of its box is at least twice as long as the box is across: most are not measured.
+    const isLong = 2 * acrossOf(boxes, i) >= least || polylineLength(lines[i].line) >= least;
+    if (isLong) outlines.push({ itemId: itemIds[i], subpath: subpaths[i] });
   }
   if (outlines.length === 0) return null;
   const words = `Hold ${outlines.length === 1 ? 'it' : 'each'} by ${count} tabs`;

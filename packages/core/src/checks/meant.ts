@@ -4,7 +4,7 @@ import { type Polyline, polylineContains, polylineLength } from '../geometry/pat
 import { distanceToLines } from '../geometry/questions/distance.ts';
 import type { Mend } from '../mends/mend.ts';
 import { fillsAreas, labelOperation, separates } from '../operations/operations.ts';
-import { nestedLines } from '../plan/cut-steps.ts';
+import { nestedLines } from '../plan/nested-lines.ts';
 import type { BurnPlan } from '../plan/plan.ts';
 import type { PreparedJob, PreparedLayer } from '../plan/prepare.ts';
 import { formatClock, formatDuration } from '../units/duration.ts';
@@ -23,7 +23,7 @@ const onEdge = 0.1;
 export function cutsInTwo(prepared: PreparedJob): Item[] {
   const cuts = prepared.layers.filter(({ layer, on }) => on && separates(layer.operation));
   if (openLinesOfEach(itemsOfLayers(cuts)).every((lines) => lines.length === 0)) return [];
-  const lines = nestedLines(prepared, cuts).map(({ line }) => line);
+  const { lines } = nestedLines(prepared, cuts);
   const closed = lines.filter(({ line }) => line.closed);
   const dividing = lines.filter(({ item, line }) => {
     if (line.closed || line.points.length < 4) return false;

@@ -3,8 +3,8 @@ import type { Bridged } from '../edits/bridge.ts';
 import { type Box, boxCentre } from '../geometry/paths/box.ts';
 import type { Polyline } from '../geometry/paths/flatten.ts';
 import { polylineBounds } from '../geometry/questions/nesting.ts';
-import { cutLayers, nestedLines } from '../plan/cut-steps.ts';
 import { tabsOnLine } from '../plan/held.ts';
+import { cutLayers, nestedLines } from '../plan/nested-lines.ts';
 import type { PreparedJob } from '../plan/prepare.ts';
 import { type Check, countOf, finding, withMends } from './finding.ts';
 
@@ -21,14 +21,16 @@ interface Middle {
 
 function middlesIn(prepared: PreparedJob): Middle[] {
   const cuts = cutLayers(prepared);
-  const lines = nestedLines(prepared, cuts);
-  return lines.flatMap(({ layerIndex, line, depth, parent, isTwin }): Middle[] => {
-    const { settings } = cuts[layerIndex].applied;
-    const around = parent === null ? null : lines[parent];
-    if (depth < 2 || depth % 2 === 1 || isTwin || !line.line.closed || !around || !settings) return [];
-    if (tabsOnLine(prepared.job, settings, line).length > 0) return [];
-    return [{ item: line.item, line: line.line, hole: around.line.item, holeLine: around.line.line }];
-  });
+  const { lines, layerIndices, closed, depths, parents, twins } = nestedLines(prepared, cuts);
+  const middles: Middle[] = [];
+  for (let i = 0; i < lines.length; i++) {
+    if (depths[i] < 2 || depths[i] % 2 === 1 || closed[i] === 0 || twins[i] === 1 || parents[i] < 0) continue;
+    const { settings } = cuts[layerIndices[i]].applied;
+    const [line, around] = [lines[i], lines[parents[i]]];
+    if (!settings || tabsOnLine(prepared.job, settings, line).length > 0) continue;
+    middles.push({ item: line.item, line: line.line, hole: around.item, holeLine: around.line });
+  }
+  return middles;
 }
 
 /** Pieces within holes, such as the middle of an O in a stencil: they fall out with what is around them. */

@@ -5,6 +5,7 @@ import { withCompany } from '../mends/company.ts';
 import type { Mend } from '../mends/mend.ts';
 import { labelOperation, separates } from '../operations/operations.ts';
 import type { PreparedJob } from '../plan/prepare.ts';
+import { idsOf } from './finding.ts';
 
 /*
  * Mends that more than one check offers.
@@ -90,6 +91,6 @@ export function movedInto(
     words,
     name: words[0].toLowerCase() + words.slice(1),
     isSafe: true,
-    step: { kind: 'move', itemIds: all.map(({ id }) => id), dx, dy },
+    step: { kind: 'move', itemIds: idsOf(all), dx, dy },
   };
 }

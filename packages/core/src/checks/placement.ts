@@ -1,6 +1,6 @@
-import { boundsOf, boundsOfEach, type Item } from '../document/item.ts';
+import { boundsOf, boxesOfEach, type Item } from '../document/item.ts';
 import { type Sheet, sheetBox, sheetHolds, sheetSafeBox, sheetUnder } from '../document/sheet.ts';
-import { type Box, boxContains, boxesMeet, growBox, shiftInto } from '../geometry/paths/box.ts';
+import { type Box, boxAt, boxContains, boxesMeet, growBox, shiftInto } from '../geometry/paths/box.ts';
 import { bedBox } from '../machine/machine.ts';
 import type { Mend } from '../mends/mend.ts';
 import type { PreparedJob } from '../plan/prepare.ts';
@@ -14,8 +14,8 @@ const slack = 0.005;
 export function itemsOffBed(prepared: PreparedJob): Item[] {
   const bed = bedBox(prepared.machine);
   const items = burntItems(prepared);
-  const bounds = boundsOfEach(items);
-  return items.filter((_, i) => !boxContains(bed, bounds[i], slack));
+  const boxes = boxesOfEach(items);
+  return items.filter((_, i) => !boxContains(bed, boxAt(boxes, i), slack));
 }
 
 /** What lies off the bed, or nearer to its edge than the machine's margin. */
@@ -75,10 +75,11 @@ export const checkSheet: Check = (prepared) => {
   const close: Item[] = [];
   // Of a single sheet that is not turned, a look at its box tells for most.
   const safe = sheets.length === 1 && !sheets[0].angle ? sheetSafeBox(sheets[0]) : null;
-  for (const [i, bounds] of boundsOfEach(items).entries()) {
-    const item = items[i];
+  const bounds = boxesOfEach(items);
+  for (let i = 0; i < items.length; i++) {
+    const [item, box] = [items[i], boxAt(bounds, i)];
     // What lies off the bed is told of that.
-    if ((safe && boxContains(safe, bounds, slack)) || !boxContains(bed, bounds, slack)) continue;
+    if ((safe && boxContains(safe, box, slack)) || !boxContains(bed, box, slack)) continue;
     const home = sheetUnder(sheets, item);
     if (!home || !sheetHolds(home, item, 0, slack)) off.push(item);
     else if (!sheetHolds(home, item, home.margin, slack)) close.push(item);
@@ -150,9 +151,11 @@ function sheetOntoBed({ id }: Sheet, box: Box, bed: Box): Mend | null {
 function sortByPlace(items: readonly Item[], whole: Box, safe: Box): { outside: Item[]; between: Item[] } {
   const outside: Item[] = [];
   const between: Item[] = [];
-  for (const [i, bounds] of boundsOfEach(items).entries()) {
-    if (!boxContains(whole, bounds, slack)) outside.push(items[i]);
-    else if (!boxContains(safe, bounds, slack)) between.push(items[i]);
+  const boxes = boxesOfEach(items);
+  for (let i = 0; i < items.length; i++) {
+    const box = boxAt(boxes, i);
+    if (!boxContains(whole, box, slack)) outside.push(items[i]);
+    else if (!boxContains(safe, box, slack)) between.push(items[i]);
   }
   return { outside, between };
 }

@@ -1,9 +1,9 @@
 import type { FillRule } from '../geometry/areas/area.ts';
-import { type Box, boxHeight, boxWidth, transformBox } from '../geometry/paths/box.ts';
+import { type Box, boxHeight, boxWidth, numbersOfBoxes, transformBox } from '../geometry/paths/box.ts';
 import { flatten, type Polyline } from '../geometry/paths/flatten.ts';
 import { isIdentity, type Matrix, type Point } from '../geometry/paths/matrix.ts';
 import { type Path, pathBounds, transformPath } from '../geometry/paths/path.ts';
-import { perEach } from '../lists/per-each.ts';
+import { numbersPerEach } from '../lists/per-each.ts';
 import { type OptionalSchema, optional, orNull, type ValueOf } from '../schema/schema.ts';
 import { record, unnamed } from '../schema/structures.ts';
 import { flag, knownWord, number, oneOf, text, yes } from '../schema/values.ts';
@@ -127,9 +127,9 @@ export function boundsOf(item: Item): Box {
   return keepsAxes(matrix) ? transformBox(boundsOfShape(shape), matrix) : boundsOfTurned(item);
 }
 
-/** The bounds of every item of a list, by place; what checks and the pointer ask of whole drawings. */
-export const boundsOfEach: (items: readonly Item[]) => readonly Box[] = perEach((items: readonly Item[]) =>
-  items.map(boundsOf),
+/** The bounds of every item of a list as numbers, by place; what checks and the pointer ask of whole drawings. */
+export const boxesOfEach: (items: readonly Item[]) => Float64Array = numbersPerEach(4, (items: readonly Item[]) =>
+  numbersOfBoxes(items, boundsOf),
 );
 
 const boundsOfTurned: (item: Item) => Box = perItem((item) => pathBounds(pathOf(item)));

@@ -1,30 +1,57 @@
 /** As many lists are kept by `perEach`: those of one job's checks. */
-const mostEachLists = 4;
+const mostEachLists = 8;
 
 /**
  * Keeps what is computed from every thing of a list, by place, of the lists that were asked for last. After an edit only
  * the things that are others are computed: where thousands stay, none of them is looked up.
  *
  * @param computeAll what is computed from each of some things; of each alone, whatever the others are.
- * @returns for a list, what is computed from each of its things, in its order.
+ * @returns for a list, what is computed from each of its things, in its order; the list that was there before where none differs.
  */
 export function perEach<Thing, T>(
   computeAll: (things: readonly Thing[]) => readonly T[],
 ): (things: readonly Thing[]) => readonly T[] {
-  let kept: { things: readonly Thing[]; values: readonly T[] }[] = [];
+  return keptPerEach(computeAll, replacedValues);
+}
+
+/**
+ * The same where a fixed count of numbers is computed from each thing, one after another.
+ *
+ * @param width how many.
+ */
+export function numbersPerEach<Thing>(
+  width: number,
+  computeAll: (things: readonly Thing[]) => Float64Array,
+): (things: readonly Thing[]) => Float64Array {
+  return keptPerEach(computeAll, (numbers, change, computed) => replacedNumbers(numbers, change, computed, width));
+}
+
+/** What differs is put into a copy of the values: `computed` at the places of the change. */
+type Replace<Values> = (values: Values, change: Change, computed: Values) => Values;
+
+function keptPerEach<Thing, Values>(
+  computeAll: (things: readonly Thing[]) => Values,
+  replace: Replace<Values>,
+): (things: readonly Thing[]) => Values {
+  let kept: { things: readonly Thing[]; values: Values }[] = [];
   return (things) => {
     const known = kept.find((entry) => entry.things === things);
     if (known) return known.values;
-    let best: { values: readonly T[]; change: Change } | null = null;
+    let best: { values: Values; change: Change } | null = null;
     for (const entry of kept) {
       const most: number = (best?.change.places.length ?? things.length) - 1;
       const change = changeOf(entry.things, things, most);
       if (change) best = { values: entry.values, change };
     }
-    const values = best ? valuesAfter(best.values, best.change, things, computeAll) : computeAll(things);
+    const values = best ? valuesAfter(best.values, best.change, things) : computeAll(things);
     kept = [{ things, values }, ...kept].slice(0, mostEachLists);
     return values;
   };
+
+  function valuesAfter(values: Values, change: Change, things: readonly Thing[]): Values {
+    if (change.places.length === 0 && change.removed === 0) return values;
+    return replace(values, change, computeAll(change.places.map((i) => things[i])));
+  }
 }
 
 /** How a list differs from an earlier one. */
@@ -55,16 +82,32 @@ function changeOf<Thing>(others: readonly Thing[], things: readonly Thing[], mos
   return { from, removed, added, places };
 }
 
-function valuesAfter<Thing, T>(
+function replacedValues<T>(
   values: readonly T[],
   { from, removed, added, places }: Change,
-  things: readonly Thing[],
-  computeAll: (things: readonly Thing[]) => readonly T[],
+  computed: readonly T[],
 ): readonly T[] {
-  const computed = computeAll(places.map((i) => things[i]));
   if (removed !== added) return values.slice(0, from).concat(computed, values.slice(from + removed));
-  if (places.length === 0) return values;
+  if (places.every((i, k) => values[i] === computed[k])) return values;
   const all = values.slice();
   for (const [k, i] of places.entries()) all[i] = computed[k];
+  return all;
+}
+
+function replacedNumbers(
+  numbers: Float64Array,
+  { from, removed, added, places }: Change,
+  computed: Float64Array,
+  width: number,
+): Float64Array {
+  const all = new Float64Array(numbers.length + (added - removed) * width);
+  if (removed === added) {
+    all.set(numbers);
+    for (const [k, i] of places.entries()) all.set(computed.subarray(k * width, (k + 1) * width), i * width);
+    return all;
+  }
+  all.set(numbers.subarray(0, from * width));
+  all.set(computed, from * width);
+  all.set(numbers.subarray((from + removed) * width), (from + added) * width);
   return all;
 }

@@ -1,5 +1,6 @@
-import { boundsOf, type Drawing, type Item, perItems } from '../document/item.ts';
+import { boundsOf, type Drawing, type Item } from '../document/item.ts';
 import { gatherBy } from '../lists/gather.ts';
+import { perEach } from '../lists/per-each.ts';
 import { itemsNear } from '../picking/nearby.ts';
 import { nearItems } from '../plan/near-items.ts';
 
@@ -11,17 +12,32 @@ export function withCompany(drawing: Drawing, items: readonly Item[]): Item[] {
   const isNear = new Set(near);
   const all = new Set(items);
   const waiting = [...items];
+  const take = (other: Item) => {
+    if (all.has(other) || other.hidden) return;
+    all.add(other);
+    waiting.push(other);
+  };
+  const groups = new Set<string>();
   for (let next = waiting.pop(); next; next = waiting.pop()) {
-    const others = next.groupId === null ? [] : (mates.get(next.groupId) ?? []);
-    const met = isNear.has(next) ? itemsNear({ items: near }, boundsOf(next)) : [];
-    for (const other of [...others, ...met]) {
-      if (all.has(other) || other.hidden) continue;
-      all.add(other);
-      waiting.push(other);
+    const { groupId } = next;
+    if (groupId !== null && !groups.has(groupId)) {
+      groups.add(groupId);
+      for (const i of mates.get(groupId) ?? []) take(drawing.items[i]);
     }
+    if (isNear.has(next)) for (const other of itemsNear({ items: near }, boundsOf(next))) take(other);
   }
   return [...all];
 }
 
-/** By group: the items right in it. */
-const matesIn = perItems((items) => gatherBy(items, ({ groupId }) => groupId));
+/** By group: the places of the items right in it. */
+function matesIn(items: readonly Item[]): ReadonlyMap<string, readonly number[]> {
+  const groups = groupOfEach(items);
+  const known = placesByGroup.get(groups) ?? gatherBy(groups.keys(), (i) => groups[i]);
+  placesByGroup.set(groups, known);
+  return known;
+}
+
+const groupOfEach = perEach((items: readonly Item[]) => items.map(({ groupId }) => groupId));
+
+/** Few edits change groups: the list of them stays the same. */
+const placesByGroup = new WeakMap<readonly (string | null)[], ReadonlyMap<string, readonly number[]>>();

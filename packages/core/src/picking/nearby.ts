@@ -1,6 +1,6 @@
 import type Flatbush from 'flatbush';
-import { boundsOfEach, type Drawing, type Item } from '../document/item.ts';
-import { type Box, isEmpty } from '../geometry/paths/box.ts';
+import { boxesOfEach, type Drawing, type Item } from '../document/item.ts';
+import { type Box, boxAt, isEmpty } from '../geometry/paths/box.ts';
 import { indexBoxes } from '../geometry/paths/box-index.ts';
 
 interface Placed {
@@ -15,9 +15,16 @@ const placedItems = new WeakMap<readonly Item[], Placed>();
 export function itemsNear({ items }: Pick<Drawing, 'items'>, box: Box): Item[] {
   let placed = placedItems.get(items);
   if (!placed) {
-    const boxes = boundsOfEach(items);
-    const some = items.filter((_, i) => !isEmpty(boxes[i]));
-    placed = { items: some, index: indexBoxes(boxes.filter((box) => !isEmpty(box))) };
+    const boxes = boxesOfEach(items);
+    const some: Item[] = [];
+    const someBoxes: Box[] = [];
+    for (const [i, item] of items.entries()) {
+      const box = boxAt(boxes, i);
+      if (isEmpty(box)) continue;
+      some.push(item);
+      someBoxes.push(box);
+    }
+    placed = { items: some, index: indexBoxes(someBoxes) };
     placedItems.set(items, placed);
   }
   const found = placed.index?.search(box.minX, box.minY, box.maxX, box.maxY) ?? [];

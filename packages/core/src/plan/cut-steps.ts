@@ -1,14 +1,12 @@
 import { beamSide, kerfLines } from '../fit/kerf.ts';
 import { tabPoints } from '../fit/tabs.ts';
-import type { Box } from '../geometry/paths/box.ts';
-import { type Polyline, polylineContains, signedArea } from '../geometry/paths/flatten.ts';
-import { nestOutlines } from '../geometry/questions/nesting.ts';
-import { separates } from '../operations/operations.ts';
+import { polylineContains } from '../geometry/paths/flatten.ts';
 import { tabsOnLine } from './held.ts';
+import { type NestedLines, nestedLines } from './nested-lines.ts';
 import type { BurnLine } from './order.ts';
-import type { PreparedJob, PreparedLayer } from './prepare.ts';
+import type { PreparedJob } from './prepare.ts';
 import { withEdgesOnce } from './shared-edges.ts';
-import { type Burning, lineStep, linesOf, nearestNode, type StepDraft } from './step-draft.ts';
+import { type Burning, lineStep, nearestNode, type StepDraft } from './step-draft.ts';
 import { tabGaps } from './tabs.ts';
 
 /** Orders in which a cut layer is one step, because inside and outside alternate in it. */
@@ -25,9 +23,10 @@ export function cutSteps(prepared: PreparedJob, cuts: readonly Burning[]): StepD
     cuts.map(({ layer }) => layer),
   );
   const places = cuts.map((cut, i) => placeAmong(cut, i, nested));
-  const beams = nested.flatMap(({ layerIndex, line, depth }) =>
-    beamLines(prepared, cuts[layerIndex], line, depth).map((path) => ({ cut: cuts[layerIndex], line: path, depth })),
-  );
+  const beams = nested.lines.flatMap((line, i) => {
+    const [cut, depth] = [cuts[nested.layerIndices[i]], nested.depths[i]];
+    return beamLines(prepared, cut, line, depth).map((path) => ({ cut, line: path, depth }));
+  });
   const all = cuts.flatMap((cut) => {
     const own = beams.filter((beam) => beam.cut === cut);
     if (cut.layer.burning.sharedEdges === 'each') return own;
@@ -91,83 +90,16 @@ const keepsContents: ReadonlySet<string> = new Set(['nearest', 'parts', 'rows'])
 function placeAmong(
   { layer }: Burning,
   index: number,
-  nested: ReturnType<typeof nestedLines>,
+  { layerIndices, holders }: NestedLines,
 ): 'split' | 'within' | 'after' {
   const { order } = layer.burning;
   if (!whole.has(order)) return 'split';
   if (!keepsContents.has(order)) return 'after';
-  const isOther = (i: number) => nested[i].layerIndex !== index;
-  const liesIn = nested.some(({ layerIndex, holders }) => layerIndex === index && holders.some(isOther));
-  const holds = nested.some(
-    ({ layerIndex, holders }) => layerIndex !== index && holders.some((holder) => nested[holder].layerIndex === index),
-  );
+  const isOwn = (i: number) => layerIndices[i] === index;
+  const liesIn = holders.some((around, i) => isOwn(i) && around.some((holder) => !isOwn(holder)));
+  const holds = holders.some((around, i) => !isOwn(i) && around.some(isOwn));
   if (liesIn && holds) return 'split';
   return liesIn ? 'within' : 'after';
-}
-
-/** The layers that cut in this run. */
-export function cutLayers({ layers }: PreparedJob): PreparedLayer[] {
-  return layers.filter(({ layer, burns }) => burns && separates(layer.operation));
-}
-
-/** A line that is cut, and how it lies in others. */
-interface NestedLine {
-  /** The place of its layer among those that were asked for. */
-  readonly layerIndex: number;
-  readonly line: BurnLine;
-  readonly bounds: Box;
-  readonly depth: number;
-  /** The lines that hold it, by place. */
-  readonly holders: readonly number[];
-  /** The nearest of them, by place; null where it lies in none. */
-  readonly parent: number | null;
-  /** Whether it lies on an earlier one. */
-  readonly isTwin: boolean;
-}
-
-/**
- * Every line of some layers as they are drawn, with its layer's place among them, and which of the others hold it. What
- * is drawn twice lies as deep as it does once, so that both are cut on the same side.
- */
-export function nestedLines(prepared: PreparedJob, layers: readonly PreparedLayer[]): readonly NestedLine[] {
-  const all = nested.get(prepared) ?? [];
-  const known = all.find(
-    (entry) => entry.layers.length === layers.length && entry.layers.every((layer, i) => layer === layers[i]),
-  );
-  if (known) return known.lines;
-  const lines = nest(prepared, layers);
-  nested.set(prepared, [...all, { layers, lines }]);
-  return lines;
-}
-
-/** What the plan has found out, the checks need not. */
-const nested = new WeakMap<PreparedJob, { layers: readonly PreparedLayer[]; lines: readonly NestedLine[] }[]>();
-
-function nest(prepared: PreparedJob, layers: readonly PreparedLayer[]): NestedLine[] {
-  const lines = layers.flatMap((layer, layerIndex) => linesOf(prepared, layer).map((line) => ({ layerIndex, line })));
-  const { holders, boxes } = nestOutlines(lines.map(({ line }) => line.line));
-  const names = new Map<number, string>();
-  const nameOf = (i: number): string => {
-    const name = names.get(i) ?? twinName(lines[i].line.line, boxes[i]);
-    names.set(i, name);
-    return name;
-  };
-  const placed = lines.map((line, i) => {
-    const met = new Set(holders[i].length > 0 ? [nameOf(i)] : []);
-    const around = holders[i].filter((holder) => !met.has(nameOf(holder)) && met.add(nameOf(holder)));
-    return {
-      ...line,
-      bounds: boxes[i],
-      depth: around.length,
-      holders: around,
-      isTwin: around.length < holders[i].length && holders[i].some((holder) => nameOf(holder) === nameOf(i)),
-    };
-  });
-  // The nearest holder is the one that lies in all the others.
-  return placed.map((line) => ({
-    ...line,
-    parent: line.holders.find((holder) => placed[holder].depth === line.depth - 1) ?? null,
-  }));
 }
 
 /**
@@ -186,11 +118,6 @@ function beamLines({ job }: PreparedJob, { layer, settings }: Burning, line: Bur
     const place = { x: line.line.points[2 * line.start], y: line.line.points[2 * line.start + 1] };
     return { ...line, line: path, gaps, start: nearestNode(path.points, place) };
   });
-}
-
-/** The same for outlines that lie on each other, by their bounds and what they enclose, to 0.01 mm. */
-function twinName(line: Polyline, { minX, minY, maxX, maxY }: Box): string {
-  return [minX, minY, maxX, maxY, Math.sqrt(Math.abs(signedArea(line)))].map((value) => value.toFixed(2)).join(' ');
 }
 
 /** The same for what is left of one line. */

@@ -24,9 +24,12 @@ export interface HeldOutline {
 export function tabsOnLine(
   { tabs: placed }: JobDocument,
   { tabs, tabWidthMm, kerfMm }: Pick<LayerSettings, 'tabs' | 'tabWidthMm' | 'kerfMm'>,
-  { item, nth, line }: Pick<BurnLine, 'item' | 'nth' | 'line'>,
+  burnt: Pick<BurnLine, 'item' | 'nth' | 'line'>,
 ): readonly number[] {
-  if (!line.closed || (tabs === 0 && placed.length === 0)) return [];
+  // Of thousands of lines none is looked at where no tab could be.
+  if (tabs === 0 && placed.length === 0) return [];
+  const { item, nth, line } = burnt;
+  if (!line.closed) return [];
   const count = tabs === 0 ? 0 : Math.min(tabs, Math.floor(polylineLength(line) / (2 * (tabWidthMm + kerfMm))));
   return tabsOn(placed, item, nth, count);
 }

@@ -1,5 +1,4 @@
-import { boundsOfEach, type Item, perItems } from '../document/item.ts';
-import { numbersOfBoxes } from '../geometry/questions/meeting-boxes.ts';
+import { boxesOfEach, type Item, perItems } from '../document/item.ts';
 import { MeetingCounts } from '../geometry/questions/meeting-counts.ts';
 
 /** Items by whether their bounds meet those of another. */
@@ -15,6 +14,7 @@ const meetings = new MeetingCounts(within);
 
 /** Sorts items by whether others are near: of a great many that lie apart, the edges are not compared. */
 export const nearItems: (items: readonly Item[]) => NearItems = perItems((items) => {
-  const counts = meetings.countsOf(numbersOfBoxes(boundsOfEach(items), (box) => box));
+  const counts = meetings.countsOf(boxesOfEach(items));
+  if (!counts.some((count) => count > 0)) return { near: [], alone: items };
   return { near: items.filter((_, i) => counts[i] > 0), alone: items.filter((_, i) => counts[i] === 0) };
 });

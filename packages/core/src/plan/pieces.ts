@@ -1,15 +1,14 @@
 import { boundsOf, type Item, pathOf, polylinesOf } from '../document/item.ts';
-import { isLeftOver } from '../edits/left-over.ts';
 import { beamSide } from '../fit/kerf.ts';
 import { facesOf } from '../geometry/areas/faces.ts';
-import { type Box, boxHeight, boxWidth } from '../geometry/paths/box.ts';
+import { type Box, boxAt, boxHeight, boxWidth } from '../geometry/paths/box.ts';
 import type { Polyline } from '../geometry/paths/flatten.ts';
 import { pathBounds } from '../geometry/paths/path.ts';
 import { pathOfSubpaths, subpathsOf } from '../geometry/paths/segments.ts';
 import { polylineBounds } from '../geometry/questions/nesting.ts';
 import { crossingClusters } from './crossings.ts';
-import { cutLayers, nestedLines } from './cut-steps.ts';
 import { tabsOnLine } from './held.ts';
+import { cutLayers, nestedLines, outlinePlaces } from './nested-lines.ts';
 import type { PreparedJob, PreparedLayer } from './prepare.ts';
 
 /** How cut outlines lie in each other. */
@@ -33,20 +32,18 @@ export interface CutPart {
   readonly isHeld: boolean;
 }
 
-/** Every closed line that the run cuts, in drawing order. */
+/** Every closed line that the run cuts, in drawing order: what is drawn twice comes out once. */
 export function cutParts(prepared: PreparedJob): CutPart[] {
   const cuts = cutLayers(prepared);
-  const parts: CutPart[] = [];
-  for (const { layerIndex, line: burnt, bounds, depth, isTwin } of nestedLines(prepared, cuts)) {
-    const layer = cuts[layerIndex];
+  const nested = nestedLines(prepared, cuts);
+  return outlinePlaces(nested).flatMap((i): CutPart[] => {
+    const layer = cuts[nested.layerIndices[i]];
     const { settings } = layer.applied;
-    const { item, nth: subpath, line } = burnt;
-    // What is drawn twice comes out once, and what is too small to be a shape is nothing that comes out.
-    if (!line.closed || !settings || isTwin || isLeftOver(bounds)) continue;
-    const isHeld = tabsOnLine(prepared.job, settings, burnt).length > 0;
-    parts.push({ item, subpath, line, bounds, layer, depth, isHeld });
-  }
-  return parts;
+    if (!settings) return [];
+    const { item, nth: subpath, line } = nested.lines[i];
+    const isHeld = tabsOnLine(prepared.job, settings, nested.lines[i]).length > 0;
+    return [{ item, subpath, line, bounds: boxAt(nested.boxes, i), layer, depth: nested.depths[i], isHeld }];
+  });
 }
 
 /** How the closed lines of all cuts that burn lie in each other. */

@@ -1,9 +1,9 @@
 import type { Pixels } from '../document/pixels.ts';
 import type { Tone } from '../document/tone.ts';
-import { type Box, uniteBoxes } from '../geometry/paths/box.ts';
+import { type Box, numbersOfBoxes, uniteBoxes } from '../geometry/paths/box.ts';
 import { type Matrix, multiply, rotation } from '../geometry/paths/matrix.ts';
 import { Components } from '../geometry/questions/components.ts';
-import { forEachMeeting, numbersOfBoxes } from '../geometry/questions/meeting-boxes.ts';
+import { forEachMeeting } from '../geometry/questions/meeting-boxes.ts';
 import { coverageOf } from '../pictures/coverage.ts';
 import { type DotGrid, dotsOf, gridOver, gridWithin, pictureBounds } from '../pictures/dots.ts';
 import { type GrainedDots, type GrainSettings, grainOf } from '../pictures/grain.ts';

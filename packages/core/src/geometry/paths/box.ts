@@ -15,6 +15,24 @@ export function isEmpty(box: Box): boolean {
   return !(box.minX <= box.maxX && box.minY <= box.maxY);
 }
 
+/** The boxes of things as numbers, four each in turn: minX, minY, maxX, maxY. Of thousands they are read faster so. */
+export function numbersOfBoxes<T>(things: readonly T[], boxOf: (thing: T) => Box): Float64Array<ArrayBuffer> {
+  const numbers = new Float64Array(4 * things.length);
+  things.forEach((thing, i) => {
+    const { minX, minY, maxX, maxY } = boxOf(thing);
+    numbers[4 * i] = minX;
+    numbers[4 * i + 1] = minY;
+    numbers[4 * i + 2] = maxX;
+    numbers[4 * i + 3] = maxY;
+  });
+  return numbers;
+}
+
+/** One of such boxes. */
+export function boxAt(numbers: Float64Array, i: number): Box {
+  return { minX: numbers[4 * i], minY: numbers[4 * i + 1], maxX: numbers[4 * i + 2], maxY: numbers[4 * i + 3] };
+}
+
 /** A box from its top left. */
 export function boxOf(x: number, y: number, width: number, height: number): Box {
   return { minX: x, minY: y, maxX: x + width, maxY: y + height };

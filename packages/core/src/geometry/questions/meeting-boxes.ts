@@ -1,22 +1,7 @@
-import type { Box } from '../paths/box.ts';
-
 /** A box in more cells than this is held against all others. */
 const mostCellsOfBox = 256;
 /** As many cells a box are enough. */
 const cellsPerBox = 4;
-
-/** The boxes of things as `forEachMeeting` takes them: four numbers each. */
-export function numbersOfBoxes<T>(things: readonly T[], boxOf: (thing: T) => Box): Float64Array {
-  const numbers = new Float64Array(4 * things.length);
-  things.forEach((thing, i) => {
-    const { minX, minY, maxX, maxY } = boxOf(thing);
-    numbers[4 * i] = minX;
-    numbers[4 * i + 1] = minY;
-    numbers[4 * i + 2] = maxX;
-    numbers[4 * i + 3] = maxY;
-  });
-  return numbers;
-}
 
 /** Whether two boxes come within a distance of each other; one that is nowhere meets nothing. @param boxes four numbers each */
 export function doBoxesMeet(boxes: Float64Array, a: number, b: number, within: number): boolean {

@@ -34,7 +34,7 @@ export class MeetingCounts {
   }
 
   /** How many others each box meets, by its place. */
-  countsOf(boxes: Float64Array, marks = new Uint8Array(boxes.length / 4)): Int32Array {
+  countsOf(boxes: Float64Array, marks: Uint8Array = new Uint8Array(boxes.length / 4)): Int32Array {
     const marked = { boxes, marks };
     const counts = this.#countsAfter(marked) ?? this.#countAll(marked);
     this.#kept = [{ ...marked, counts }, ...this.#kept].slice(0, mostKept);
@@ -63,10 +63,13 @@ export class MeetingCounts {
   #recounted(before: Counted, after: Marked, others: readonly number[]): Int32Array {
     const counts = before.counts.slice();
     const done = new Uint8Array(counts.length);
+    const within = this.#within;
     for (const a of others) {
       done[a] = 1;
       for (let b = 0; b < counts.length; b++) {
-        if (done[b] === 1) continue;
+        // Most are near neither to where it is nor to where it was.
+        const isFar = !doBoxesMeet(after.boxes, a, b, within) && !doBoxesMeet(before.boxes, a, b, within);
+        if (isFar || done[b] === 1) continue;
         const change = Number(this.#doMeet(after, a, b)) - Number(this.#doMeet(before, a, b));
         counts[a] += change;
         counts[b] += change;
