@@ -106,7 +106,11 @@ withReadingOptions(program.command('trace'))
   .description('Makes closed outlines of what a picture shows.')
   .argument('<in>', 'the picture: PNG, JPEG, WebP, GIF or BMP; or a drawing with pictures')
   .argument('<out>', 'the file to write: .svg, .dxf or .pdf')
-  .option('--threshold <level>', 'what is darker is the figure: auto, or a level from 0 to 255', 'auto')
+  .option(
+    '--threshold <level>',
+    'what is darker is the figure: auto, local for paper that is lit unevenly, or a level from 0 to 255',
+    'auto',
+  )
   .option('--light', 'what is lighter is the figure')
   .option('--specks <mm²>', 'leave out figures and holes smaller than this', '0.1')
   .option('--tolerance <length>', 'how far outlines may stray from the edge', '0.03mm')

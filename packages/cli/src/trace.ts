@@ -1,8 +1,15 @@
-import { type Item, type Pixels, pathOf, unpainted } from '@lambent/core/document';
+import {
+  type Item,
+  type Pixels,
+  pathOf,
+  type TraceSettings,
+  unpainted,
+  usualTraceSettings,
+} from '@lambent/core/document';
 import { decodePicture } from '@lambent/core/formats';
 import { meanScale, nodeCount, type Path, subpathsOf } from '@lambent/core/geometry';
 import { operationOf } from '@lambent/core/operations';
-import { mostTracedNodes, TooManyOutlines, type TraceSettings, traceOutlines } from '@lambent/core/pictures';
+import { mostTracedNodes, TooManyOutlines, tracePicture } from '@lambent/core/pictures/trace';
 import { colourWord } from './colour-word.ts';
 import { drawingKind, writeDrawing } from './drawing-out.ts';
 import { nameOf, type ReadingOptions, readDrawing, sayTo, spoken, standard } from './files.ts';
@@ -19,11 +26,6 @@ export interface TraceOptions extends ReadingOptions {
   as?: string;
 }
 
-/** Nothing finer than this is in a picture, in pixels. */
-const finest = 0.25;
-/** Turns of at least so many degrees are corners. */
-const cornerDegrees = 35;
-
 /**
  * Makes closed outlines of what the pictures of a file show.
  * @returns the exit status: 1 when nothing is found
@@ -31,9 +33,17 @@ const cornerDegrees = 35;
  */
 export async function trace(from: string, to: string, options: TraceOptions): Promise<number> {
   const kind = drawingKind(to, options.as);
-  const threshold = thresholdIn(options.threshold);
   const specksMm2 = numberIn('--specks', 'mm²', options.specks);
   const toleranceMm = lengthWord('--tolerance', options.tolerance, 'a length above 0, such as 0.03mm');
+  const settings: TraceSettings = {
+    ...usualTraceSettings,
+    ...partingIn(options.threshold),
+    isLight: options.light === true,
+    specksMm2,
+    holesMm2: specksMm2,
+    toleranceMm,
+    isOuterOnly: options.outer === true,
+  };
   const stroke = options.stroke === undefined ? operationOf('cut').colour : colourWord('--stroke', options.stroke);
   const drawn = await readDrawing(from, options);
   const pictures = new Map(drawn.reading.pictures.map((file) => [file.id, file.bytes]));
@@ -42,16 +52,7 @@ export async function trace(from: string, to: string, options: TraceOptions): Pr
     const { shape, matrix } = item;
     const bytes = shape.kind === 'picture' && !item.hidden ? pictures.get(shape.pictureId) : undefined;
     if (!bytes) continue;
-    const mm = meanScale(matrix);
-    const settings: TraceSettings = {
-      threshold,
-      isLight: options.light === true,
-      specks: specksMm2 / (mm * mm),
-      tolerance: Math.max(finest, toleranceMm / mm),
-      cornerDegrees,
-      isOuterOnly: options.outer === true,
-    };
-    const path = tracedOrRefused(from, await decodePicture(bytes), settings);
+    const path = tracedOrRefused(from, await decodePicture(bytes), settings, meanScale(matrix));
     if (path.verbs.length === 0) continue;
     const paint = { ...unpainted, stroke, strokeWidthMm: 0.1 };
     traced.push({ ...item, shape: { kind: 'path', path }, paint, pinned: null, fillRule: 'evenodd' });
@@ -69,9 +70,9 @@ export async function trace(from: string, to: string, options: TraceOptions): Pr
   return 0;
 }
 
-function tracedOrRefused(from: string, pixels: Pixels, settings: TraceSettings): Path {
+function tracedOrRefused(from: string, pixels: Pixels, settings: TraceSettings, mm: number): Path {
   try {
-    return traceOutlines(pixels, settings);
+    return tracePicture(pixels, settings, mm);
   } catch (error) {
     if (!(error instanceof TooManyOutlines)) throw error;
     const most = mostTracedNodes.toLocaleString('en');
@@ -81,11 +82,13 @@ function tracedOrRefused(from: string, pixels: Pixels, settings: TraceSettings):
   }
 }
 
-function thresholdIn(word: string): number | null {
-  if (word === 'auto') return null;
-  const level = Number(word);
-  if (word.trim() !== '' && level >= 0 && level <= 255) return level;
-  throw new Unusable(`--threshold must be auto or a level from 0 to 255, and not “${word}”.`);
+function partingIn(word: string): Pick<TraceSettings, 'parting' | 'level'> {
+  const { level } = usualTraceSettings;
+  if (word === 'auto') return { parting: 'best', level };
+  if (word === 'local') return { parting: 'local', level };
+  const typed = Number(word);
+  if (word.trim() !== '' && typed >= 0 && typed <= 255) return { parting: 'level', level: typed };
+  throw new Unusable(`--threshold must be auto, local, or a level from 0 to 255, and not “${word}”.`);
 }
 
 function numberIn(name: string, unit: string, word: string): number {

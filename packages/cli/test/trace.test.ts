@@ -58,7 +58,7 @@ test('the outer outlines alone, specks among them where they are wanted, in anot
 });
 
 test.each([
-  [['--threshold', '300'], 2, /--threshold must be auto or a level from 0 to 255, and not “300”/],
+  [['--threshold', '300'], 2, /--threshold must be auto, local, or a level from 0 to 255, and not “300”/],
   [['--specks', 'some'], 2, /--specks must be a number of mm² from 0/],
   [['--tolerance', '0'], 2, /--tolerance must be a length above 0/],
   [['--stroke', 'bluish'], 2, /--stroke must be a colour/],

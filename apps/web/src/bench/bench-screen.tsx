@@ -5,7 +5,6 @@ import { useNavigate } from 'react-router';
 import { Button, IconButton } from '../ui/button.tsx';
 import { acceptedFiles, filesPasted } from './arriving/accepted.ts';
 import { offerFiles } from './arriving/arriving.ts';
-import { AskCard } from './ask-card.tsx';
 import { BedView } from './bed/bed-view.tsx';
 import { useBurntPicture } from './burnt/burnt-picture.ts';
 import { ConflictBar } from './conflict-bar.tsx';
@@ -30,6 +29,7 @@ import { useRuns } from './use-runs.ts';
 import { useShortcuts } from './use-shortcuts.ts';
 import { ViewDock } from './view-dock.tsx';
 
+const AskCard = laterPart(async () => (await import('./ask-card.tsx')).AskCard);
 const BurntSplit = laterPart(async () => (await import('./stages/art/picture/burnt-split.tsx')).BurntSplit);
 
 const ReadingView = laterView(async () => (await import('./card/reading-view.tsx')).ReadingView);

@@ -9,7 +9,7 @@ import { NumberField } from '../ui/number-field.tsx';
 import { takeApart, toPoints, unlink } from './commands.ts';
 import { useBench, useBenchActions } from './context.ts';
 import { type Length, lengthsOf, withLoop } from './shape-lengths.ts';
-import { usualLoop } from './stages/fit/border-part.tsx';
+import { usualLoop } from './stages/fit/usual-loop.ts';
 import type { BenchActions } from './state/bench-state.ts';
 import { unitOf } from './state/document.ts';
 import { newId } from './tools/draw.ts';

@@ -13,6 +13,7 @@ export const shapeNames: Record<Shape['kind'], string> = {
   combined: 'Combination',
   offset: 'Offset',
   border: 'Border',
+  traced: 'Outlines of a picture',
   picture: 'Picture',
 };
 

@@ -1,3 +1,4 @@
+import type { TraceSettings } from '@lambent/core/document';
 import { visiblePart } from '@lambent/core/formats';
 import type { Path, Point, Progress } from '@lambent/core/geometry';
 import { histogramOf } from '@lambent/core/pictures';
@@ -16,6 +17,22 @@ export const picturesWork = {
   /** How many pixels of a picture are how bright, in so many bins. */
   async histogram(_: Progress, pictureId: string, bins: number): Promise<Uint32Array> {
     return histogramOf(await unpacked(pictureId), bins);
+  },
+
+  /**
+   * The outlines that a picture shows, in its pixels.
+   * @param mm how large a pixel is on the bed
+   * @param mostPixels a picture of more is reduced first: a quick look; null for the true outlines
+   */
+  async outlines(
+    _: Progress,
+    pictureId: string,
+    settings: TraceSettings,
+    mm: number,
+    mostPixels: number | null,
+  ): Promise<Path> {
+    const { tracePicture } = await import('@lambent/core/pictures/trace');
+    return tracePicture(await unpacked(pictureId), settings, mm, mostPixels ?? Number.POSITIVE_INFINITY);
   },
 
   /** The part of a picture around a place of the bed as each grain burns it; null where it has no area. */

@@ -39,6 +39,7 @@ const laneOf: Record<Exclude<keyof BenchWork, Job>, Lane> = {
   follow: 'shapes',
   visiblePart: 'pictures',
   histogram: 'pictures',
+  outlines: 'pictures',
   grainSamples: 'pictures',
   burntLook: 'simulated',
   burntPicture: 'pictures',

@@ -9,6 +9,7 @@ import { flag, number, numbers, oneOf, text, wholeNumber, yes } from '../schema/
 import { fillRule, matrix, path, pathAmongFields } from './fields.ts';
 import { boltTie, partTie, thicknessTie } from './ties.ts';
 import { toneSchema } from './tone.ts';
+import { traceSettingsSchema } from './traced.ts';
 
 /** No arc goes round more often than ten times, in degrees. */
 const mostTurned = 3600;
@@ -140,6 +141,11 @@ export const shapeSchema = variants(
     },
     /** One outer edge around other items, made anew like an offset, in bed mm. */
     border: { sources: list(text), settings: borderSettings, path: pathAmongFields, stale: yes },
+    /**
+     * The outlines of what a picture shows, in bed mm; they go where the picture goes. `frame` is where it lay, one unit
+     * a pixel, when they were there.
+     */
+    traced: { sources: list(text), settings: traceSettingsSchema, frame: matrix, path: pathAmongFields, stale: yes },
     /** A picture from (0, 0), one unit a pixel; its own outline is its frame, `visible` what shows of it where that was found, `tone` how its greys burn. */
     picture: {
       pictureId: text,
@@ -159,7 +165,7 @@ export type FollowingShape = Extract<Shape, { readonly sources: readonly string[
 
 /** Whether a shape is worked out from other items, and anew when they change. */
 export function isFollowing(shape: Shape): shape is FollowingShape {
-  return shape.kind === 'offset' || shape.kind === 'border';
+  return shape.kind === 'offset' || shape.kind === 'border' || shape.kind === 'traced';
 }
 
 /** Whether two shapes are the same in every number. */

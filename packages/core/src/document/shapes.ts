@@ -19,6 +19,7 @@ export function outlineOf(shape: Shape): Path {
     case 'text':
     case 'offset':
     case 'border':
+    case 'traced':
       return shape.path;
     case 'rectangle': {
       const { x, y, width, height, rx, ry, corners } = shape;
@@ -103,6 +104,7 @@ export function verbsIn(shape: Shape): number {
     case 'text':
     case 'offset':
     case 'border':
+    case 'traced':
       return shape.path.verbs.length;
     case 'polygon':
       return shape.sides * (shape.inner === null ? 1 : 2) + 2;

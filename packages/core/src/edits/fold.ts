@@ -86,6 +86,7 @@ function scaledShape(shape: Shape, sx: number, sy: number): Shape | null {
     case 'combined':
     case 'offset':
     case 'border':
+    case 'traced':
     case 'picture':
       return null;
   }

@@ -4,17 +4,19 @@ import { type JobDocument, newJob } from '../document/job.ts';
 import { jobFromJson, jobToJson } from '../document/json.ts';
 import type { Shape } from '../document/shape.ts';
 import { outlineOf, rectangleOf } from '../document/shapes.ts';
+import { usualTraceSettings } from '../document/traced.ts';
 import { combineItems } from '../edits/combination.ts';
 import { amend, record, redo, startHistory, undo } from '../edits/history.ts';
-import { addItems, moveItems, pinItems, removeItems } from '../edits/items.ts';
+import { addItems, moveItems, pinItems, removeItems, transformItems } from '../edits/items.ts';
 import { replaceShape } from '../edits/reshape.ts';
 import { distanceFromLines } from '../fixtures/line-distance.ts';
 import { borderAround } from '../geometry/offsets/border.ts';
 import { plainOffset } from '../geometry/offsets/offset.ts';
 import { flatten } from '../geometry/paths/flatten.ts';
 import { rotation, scaling, translation } from '../geometry/paths/matrix.ts';
-import { nodeCount, pathBounds } from '../geometry/paths/path.ts';
+import { nodeCount, type Path, pathBounds, transformPath } from '../geometry/paths/path.ts';
 import {
+  changeTraced,
   followedPath,
   followSources,
   freshened,
@@ -29,6 +31,7 @@ import {
   distanceFrom,
   distancesOf,
   type FollowingPlace,
+  type MadeTraced,
   type OffsetWish,
   offsetSources,
   wishedOffsets,
@@ -247,6 +250,53 @@ describe('offsets that follow', () => {
       JSON.stringify(jobToJson(moved)).replace('"loop":null', '"loop":{"u":0,"v":0,"holeMm":3}'),
     );
     expect(() => jobFromJson(looped)).toThrow(/loop: rimMm/);
+  });
+
+  describe('outlines of a picture', () => {
+    const picture: Item = {
+      ...square('p', 0, 0),
+      shape: { kind: 'picture', pictureId: 'x', width: 100, height: 100 },
+      matrix: scaling(0.5, 0.5),
+    };
+    const found = (size: number) => outlineOf(square('f', 20, 20, size).shape);
+    const inMm = (path: Path, item: Item) => transformPath(path, item.matrix);
+    const traced: MadeTraced = {
+      kind: 'traced',
+      sources: [picture],
+      settings: usualTraceSettings,
+      path: inMm(found(30), picture),
+    };
+    const start = () => addFollowing(jobWith(picture), [traced], { ...placing, layerId: 'cut' });
+
+    test('go where it goes, turned and scaled too, and are stored', () => {
+      const { job, ids } = start();
+      expect(boxIn(job, ids[0])).toEqual(box(10, 10, 25, 25));
+      const moved = edit(job, (before) => moveItems(before, new Set(['p']), 5, 0));
+      expect(boxIn(moved, ids[0])).toEqual(box(15, 10, 30, 25));
+      const twice = edit(moved, (before) => transformItems(before, new Set(['p']), scaling(2, 3)));
+      expect(boxIn(twice, ids[0])).toEqual(box(30, 30, 60, 75));
+      expect(jobFromJson(JSON.parse(JSON.stringify(jobToJson(twice)))).drawing).toEqual(twice.drawing);
+    });
+
+    test('are found anew with other settings, and what is offset from them goes along', () => {
+      const { job, ids } = start();
+      const offset = make(job, ids);
+      expect(boxIn(offset.job, offset.ids[0])).toEqual(box(8, 8, 27, 27));
+      const settings = { ...usualTraceSettings, isOuterOnly: true };
+      const changed = edit(offset.job, (before) => changeTraced(before, ids[0], settings, found(40), picture));
+      expect(boxIn(changed, ids[0])).toEqual(box(10, 10, 30, 30));
+      expect(boxIn(changed, offset.ids[0])).toEqual(box(8, 8, 32, 32));
+    });
+
+    test('stay as they are once settled, or once the picture is gone', () => {
+      const { job, ids } = start();
+      const settledJob = edit(job, (before) => settleItems(before, new Set(ids)));
+      const moved = edit(settledJob, (before) => moveItems(before, new Set(['p']), 5, 0));
+      expect(boxIn(moved, ids[0])).toEqual(box(10, 10, 25, 25));
+      const gone = edit(job, (before) => removeItems(before, new Set(['p'])));
+      expect(gone.drawing.items.map(({ id, shape }) => [id, shape.kind])).toEqual([[ids[0], 'path']]);
+      expect(boxIn(gone, ids[0])).toEqual(box(10, 10, 25, 25));
+    });
   });
 
   test('what follows many nodes is marked, and put right from elsewhere, unless its source has changed again', () => {

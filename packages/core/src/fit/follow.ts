@@ -2,6 +2,8 @@ import { type Item, pathOf } from '../document/item.ts';
 import type { JobDocument } from '../document/job.ts';
 import { type FollowingShape, isFollowing, type Shape } from '../document/shape.ts';
 import type { PartTie } from '../document/ties.ts';
+import type { TraceSettings } from '../document/traced.ts';
+import { changeItems } from '../edits/items.ts';
 import type { Outline } from '../geometry/areas/combine.ts';
 import { borderAround } from '../geometry/offsets/border.ts';
 import { type OffsetSettings, offsetOutlines } from '../geometry/offsets/offset.ts';
@@ -33,8 +35,15 @@ export function centredOffset(items: readonly Item[], settings: OffsetSettings):
   return transformPath(path, translation(-x, -y));
 }
 
-/** What a shape that follows others comes to, in bed mm; of one that lies where it is put, about (0, 0). */
+/**
+ * What a shape that follows others comes to, in bed mm; of one that lies where it is put, about (0, 0). Outlines of a
+ * picture go where it goes; what they are in other settings is found where its pixels are at hand.
+ */
 export function followedPath(shape: FollowingShape, sources: readonly Item[]): Path {
+  if (shape.kind === 'traced') {
+    const toPixels = invert(shape.frame);
+    return toPixels ? transformPath(shape.path, multiply(sources[0].matrix, toPixels)) : shape.path;
+  }
   if (isPlaced(shape)) return centredOffset(sources, shape.settings);
   if (shape.kind === 'offset') return offsetOf(sources, shape.settings);
   return borderAround(outlinesOfItems(sources), shape.settings).path;
@@ -108,7 +117,8 @@ export function followSources(before: JobDocument, after: JobDocument, mostNodes
     }
     const back = isPlaced(shape) ? identity : (invert(frame) ?? identity);
     const path = transformPath(followedPath(shape, sources), back);
-    return { ...fresh, sources: sources.map(({ id }) => id), path };
+    const made = { ...fresh, sources: sources.map(({ id }) => id), path };
+    return made.kind === 'traced' ? { ...made, frame: sources[0].matrix } : made;
   };
 
   // What is made from what is made: once round for each in a chain, and no further, should it be a ring.
@@ -189,6 +199,21 @@ function backFrom(item: Item, was: Item | undefined): Item {
   const back: Item = { ...item, matrix: was?.matrix ?? identity };
   const names = Object.keys(back) as (keyof Item)[];
   return was && names.every((name) => back[name] === was[name]) ? was : { ...back, matrix: identity };
+}
+
+/** Outlines of a picture as they are found in it with other settings. @param path in the picture's pixels */
+export function changeTraced(
+  job: JobDocument,
+  id: string,
+  settings: TraceSettings,
+  path: Path,
+  { matrix }: Pick<Item, 'matrix'>,
+): JobDocument {
+  return changeItems(job, new Set([id]), (item) =>
+    item.shape.kind === 'traced'
+      ? { ...item, shape: { ...item.shape, settings, frame: matrix, path: transformPath(path, matrix) } }
+      : item,
+  );
 }
 
 /** Turns what follows others into plain outlines, which stay as they are. */

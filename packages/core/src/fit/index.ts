@@ -1,5 +1,6 @@
 export { boltHoles, fitBolts, isCircle } from './bolts.ts';
 export {
+  changeTraced,
   followedPath,
   followSources,
   freshened,

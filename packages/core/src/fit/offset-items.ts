@@ -1,6 +1,7 @@
 import { type Item, itemsAmong, polylinesOf } from '../document/item.ts';
 import type { JobDocument } from '../document/job.ts';
 import type { FollowingShape } from '../document/shape.ts';
+import type { TraceSettings } from '../document/traced.ts';
 import { pinItems } from '../edits/items.ts';
 import type { BorderSettings } from '../geometry/offsets/border.ts';
 import type { OffsetSettings } from '../geometry/offsets/offset.ts';
@@ -39,6 +40,17 @@ export interface MadeBorder {
   readonly settings: BorderSettings;
   readonly path: Path;
 }
+
+/** Outlines found in a picture: its only source. */
+export interface MadeTraced {
+  readonly kind: 'traced';
+  readonly sources: readonly [Item];
+  readonly settings: TraceSettings;
+  readonly path: Path;
+}
+
+/** What was made of items, and can follow them. */
+export type MadeFollowing = MadeOffset | MadeBorder | MadeTraced;
 
 /** The distances of a wish, inward ones below 0. */
 export function distancesOf({ way, distance, count, step }: OffsetWish): number[] {
@@ -94,7 +106,7 @@ export interface FollowingPlace {
 /** Puts what was made of items into a job, right behind the hindmost of their sources. What came to nothing is left out. */
 export function addFollowing(
   job: JobDocument,
-  made: readonly (MadeOffset | MadeBorder)[],
+  made: readonly MadeFollowing[],
   { layerId, fate, guideId, follows, newId }: FollowingPlace,
 ): { job: JobDocument; ids: string[] } {
   const behind = new Map<string, Item[]>();
@@ -106,7 +118,7 @@ export function addFollowing(
     const { link: _, locked: __, ...plain } = first;
     const id = newId();
     const live = follows && fate !== 'goes';
-    const exact = live || entry.kind === 'border' ? null : plainOffsetOf(sources, entry.settings);
+    const exact = live || entry.kind !== 'offset' ? null : plainOffsetOf(sources, entry.settings);
     ids.push(id);
     const item: Item = {
       ...plain,
@@ -139,9 +151,14 @@ export function addFollowing(
 }
 
 /** What was made as a shape that follows its sources. */
-function followingShape(made: MadeOffset | MadeBorder): FollowingShape {
+function followingShape(made: MadeFollowing): FollowingShape {
   const sources = made.sources.map(({ id }) => id);
-  return made.kind === 'offset'
-    ? { kind: 'offset', sources, settings: made.settings, path: made.path }
-    : { kind: 'border', sources, settings: made.settings, path: made.path };
+  switch (made.kind) {
+    case 'offset':
+      return { kind: 'offset', sources, settings: made.settings, path: made.path };
+    case 'border':
+      return { kind: 'border', sources, settings: made.settings, path: made.path };
+    case 'traced':
+      return { kind: 'traced', sources, settings: made.settings, frame: made.sources[0].matrix, path: made.path };
+  }
 }

@@ -47,3 +47,21 @@ test('pictures that are kept stay; the others are let go of, and fetched again w
   expect(pictureOf('gone')).toBe(made[2]);
   expect(asked).toEqual(['/api/pictures/gone', '/api/pictures/gone']);
 });
+
+test('a picture that the server does not have yet is asked for again, and does not hide one that came meanwhile', async () => {
+  browser.fetch = async () => new Response(null, { status: 404 });
+  await fetchPicture('late');
+  expect(pictureOf('late')).toBeNull();
+  browser.fetch = async () => new Response(new Uint8Array([1]));
+  await fetchPicture('late');
+  await fetchPicture('late');
+  expect(pictureOf('late')).toBe(made[0]);
+
+  let answer: (response: Response) => void = () => undefined;
+  browser.fetch = () => new Promise<Response>((resolve) => (answer = resolve));
+  const waiting = fetchPicture('shown');
+  await showPicture('shown', new Uint8Array([1]));
+  answer(new Response(null, { status: 404 }));
+  await waiting;
+  expect(pictureOf('shown')).toBe(made[1]);
+});

@@ -48,5 +48,6 @@ export async function fetchPicture(id: string): Promise<void> {
 async function fetchAndShow(id: string): Promise<void> {
   const response = await fetch(`/api/pictures/${id}`).catch(() => null);
   if (response?.ok) await showPicture(id, new Uint8Array(await response.arrayBuffer()));
-  else bitmaps.set(id, null);
+  // One that the server does not have yet is asked for again when it is wanted; what was shown meanwhile stays.
+  else if (bitmaps.get(id) instanceof Promise) bitmaps.delete(id);
 }

@@ -52,9 +52,14 @@ export function ToolMarks() {
 
 function drawDraft(context: CanvasRenderingContext2D, { outline, gone }: Draft, px: number): void {
   if (outline) {
+    const line = pathToCanvas(outline);
+    // On dark pictures it is seen by its light rim.
+    context.lineWidth = 3.6 * px;
+    context.strokeStyle = 'rgb(255 255 255 / 0.75)';
+    context.stroke(line);
     context.lineWidth = 1.6 * px;
     context.strokeStyle = petrol;
-    context.stroke(pathToCanvas(outline));
+    context.stroke(line);
   }
   if (gone) {
     context.lineWidth = 4 * px;

@@ -2,6 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import type { Pixels } from '../../document/pixels.ts';
 import { outlineOf } from '../../document/shapes.ts';
+import { usualTraceSettings } from '../../document/traced.ts';
 import { pictureOfPath } from '../../fixtures/picture-of-path.ts';
 import { boxWidth } from '../../geometry/paths/box.ts';
 import { flatten } from '../../geometry/paths/flatten.ts';
@@ -9,14 +10,19 @@ import { multiply, rotation, scaling, translation } from '../../geometry/paths/m
 import { nodeCount, type Path, PathBuilder, pathBounds, transformPath } from '../../geometry/paths/path.ts';
 import { subpathsOf } from '../../geometry/paths/segments.ts';
 import { distanceToLines } from '../../geometry/questions/distance.ts';
-import { TooManyOutlines, type TraceSettings, traceOutlines } from './trace.ts';
+import { type PixelTraceSettings, TooManyOutlines, traceOutlines } from './trace.ts';
+import { tracePicture } from './trace-picture.ts';
 
 /** Pixels to the mm. */
 const perMm = 10;
-const usual: TraceSettings = {
-  threshold: null,
+const usual: PixelTraceSettings = {
+  threshold: 'best',
   isLight: false,
+  smoothing: 0,
+  part: [],
+  rubbed: [],
   specks: 5,
+  holes: 5,
   tolerance: 0.3,
   cornerDegrees: 35,
   isOuterOnly: false,
@@ -25,7 +31,7 @@ const usual: TraceSettings = {
 /** What a picture of a path is traced to, in mm. */
 function traced(
   path: Path,
-  more: Partial<TraceSettings> = {},
+  more: Partial<PixelTraceSettings> = {},
   change: (pixels: Pixels) => Pixels = (same) => same,
 ): Path {
   const picture = change(pictureOfPath(path, { widthMm: 30, heightMm: 24, perMm }));
@@ -178,6 +184,80 @@ describe('what is the figure', () => {
   });
 });
 
+describe('what of the picture counts', () => {
+  const two = new PathBuilder().ring([3, 4, 11, 4, 11, 20, 3, 20]).ring([17, 4, 27, 4, 27, 20, 17, 20]).build();
+  const inPixels = (...places: number[]) =>
+    Array.from({ length: places.length / 2 }, (_, i) => ({ x: places[2 * i] * perMm, y: places[2 * i + 1] * perMm }));
+
+  test('is a part with corners of its own, at any angle', () => {
+    expect([...subpathsOf(traced(two, { part: inPixels(1, 1, 14, 1, 14, 23, 1, 23) }))]).toHaveLength(1);
+    const cut = traced(two, { part: inPixels(1, 1, 9, 1, 5, 23, 1, 23) });
+    // The crop runs from (9, 1) to (5, 23), and leaves of the left bar what is left of it.
+    const left = new PathBuilder().ring([3, 4, 11 - 28 / 11, 4, 9 - 38 / 11, 20, 3, 20]).build();
+    expect(apart(cut, left)).toBeLessThan(0.05);
+  });
+
+  test('is not what is rubbed out', () => {
+    const rubbed = traced(two, { rubbed: [{ ...inPixels(7, 12)[0], radius: 20 }] });
+    const hole = outlineOf({ kind: 'ellipse', cx: 7, cy: 12, rx: 2, ry: 2 });
+    expect([...subpathsOf(rubbed)]).toHaveLength(3);
+    expect(strays(hole, rubbed)).toBeLessThan(0.04);
+  });
+
+  test('is not what can be seen through', () => {
+    const halfSeen = (pixels: Pixels): Pixels => {
+      const alpha = new Uint8Array(pixels.width * pixels.height).fill(255);
+      for (let i = 0; i < alpha.length; i++) if (i % pixels.width >= 140) alpha[i] = 0;
+      return { ...pixels, alpha };
+    };
+    expect([...subpathsOf(traced(two, {}, halfSeen))]).toHaveLength(1);
+    // Light ones are seen to be see-through too.
+    const bounds = pathBounds(traced(two, { isLight: true }, (pixels) => halfSeen(pixels)));
+    expect(Math.abs(bounds.maxX - 14)).toBeLessThan(0.06);
+  });
+});
+
+test('paper that is lit unevenly is parted by what is around, where no level does', () => {
+  const strokes = new PathBuilder().ring([4, 4, 5, 4, 5, 20, 4, 20]).ring([24, 4, 25, 4, 25, 20, 24, 20]).build();
+  // From the light into a shadow that is darker than the ink was.
+  const shaded = ({ width, height, rgb }: Pixels): Pixels => ({
+    width,
+    height,
+    rgb: rgb.map((value, i) => (0.25 + 0.75 * (1 - ((i / 3) % width) / width)) * (90 + 0.65 * value)),
+  });
+  expect(apart(traced(strokes, { threshold: 'local' }, shaded), strokes)).toBeLessThan(0.15);
+  const apartByLevel = (threshold: number) => {
+    const found = traced(strokes, { threshold }, shaded);
+    return found.verbs.length === 0 ? Infinity : apart(found, strokes);
+  };
+  for (const level of [60, 90, 120, 150]) expect(apartByLevel(level)).toBeGreaterThan(1);
+});
+
+test('with a hole that is left out goes what lies in it, and with a figure its holes', () => {
+  const ringed = (hole: number, dot: number) =>
+    new PathBuilder()
+      .ring([5, 5, 25, 5, 25, 20, 5, 20])
+      .ring([15 - hole, 12 - hole, 15 + hole, 12 - hole, 15 + hole, 12 + hole, 15 - hole, 12 + hole])
+      .ring([15 - dot, 12 - dot, 15 + dot, 12 - dot, 15 + dot, 12 + dot, 15 - dot, 12 + dot])
+      .build();
+  const count = (more: Partial<PixelTraceSettings>) => [...subpathsOf(traced(ringed(3, 1.5), more))].length;
+  // The hole is 36 mm² and the dot in it 9 mm², in pixels² a hundred times as much.
+  expect(count({})).toBe(3);
+  expect(count({ specks: 1000 })).toBe(2);
+  expect(count({ holes: 4000 })).toBe(1);
+  const small = new PathBuilder().ring([5, 5, 8, 5, 8, 8, 5, 8]).ring([6, 6, 6, 7, 7, 7, 7, 6]).build();
+  expect([...subpathsOf(traced(small, { specks: 1000, holes: 10 }))]).toHaveLength(0);
+});
+
+test('a quick look at a large picture is near the truth', () => {
+  const path = turned(letterD, 12);
+  const pixels = pictureOfPath(path, { widthMm: 30, heightMm: 24, perMm: 40 });
+  const quick = transformPath(tracePicture(pixels, usualTraceSettings, 1 / 40, 100_000), scaling(1 / 40, 1 / 40));
+  expect(apart(quick, path)).toBeLessThan(0.15);
+  const whole = transformPath(tracePicture(pixels, usualTraceSettings, 1 / 40), scaling(1 / 40, 1 / 40));
+  expect(apart(whole, path)).toBeLessThan(0.06);
+});
+
 const negative = ({ width, height, rgb }: Pixels): Pixels => ({ width, height, rgb: rgb.map((value) => 255 - value) });
 
 test('noise moves outlines by less than 0.15 mm, and leaves no speck', () => {
@@ -204,5 +284,7 @@ test('a picture of one colour has no outline, and one of nothing but noise is re
     { length: 3 * 900 * 900 },
     (_, i) => ((Math.imul(Math.floor(i / 3) + 1, 2654435761) >>> 24) & 1) * 255,
   );
-  expect(() => traceOutlines({ width: 900, height: 900, rgb }, { ...usual, specks: 0 })).toThrow(TooManyOutlines);
+  expect(() => traceOutlines({ width: 900, height: 900, rgb }, { ...usual, specks: 0, holes: 0 })).toThrow(
+    TooManyOutlines,
+  );
 });

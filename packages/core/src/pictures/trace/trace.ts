@@ -1,20 +1,16 @@
 import type { Pixels } from '../../document/pixels.ts';
-import { signedArea } from '../../geometry/paths/flatten.ts';
+import { type Polyline, signedArea } from '../../geometry/paths/flatten.ts';
 import { type Path, PathBuilder } from '../../geometry/paths/path.ts';
-import { nestDepths } from '../../geometry/questions/nesting.ts';
-import { lumasOf } from '../luma.ts';
+import { nestOutlines } from '../../geometry/questions/nesting.ts';
 import { contoursOf } from './contours.ts';
+import { type FigureSettings, figureOf } from './figure.ts';
 import { addFittedRing } from './fit-ring.ts';
-import { evenLevel } from './threshold.ts';
 
 /** How outlines are found in a picture; lengths in pixels, areas in pixels². */
-export interface TraceSettings {
-  /** What is darker than this, 0 to 255, is the figure; null for the level that parts dark from light best. */
-  readonly threshold: number | null;
-  /** What is lighter is the figure. */
-  readonly isLight: boolean;
-  /** Figures and holes smaller than this are left out. */
+export interface PixelTraceSettings extends FigureSettings {
+  /** Figures smaller than this are left out, and holes smaller than that. */
   readonly specks: number;
+  readonly holes: number;
   /** How far an outline may stray from the edge in the picture. */
   readonly tolerance: number;
   /** Turns of at least so many degrees are corners. */
@@ -27,33 +23,47 @@ export interface TraceSettings {
 export const mostTracedNodes = 200_000;
 
 /** The outlines are too many to be of use. */
-export class TooManyOutlines extends Error {}
+export class TooManyOutlines extends Error {
+  constructor() {
+    const most = mostTracedNodes.toLocaleString('en');
+    super(`The outlines would have more than ${most} nodes.`);
+  }
+}
 
 /**
  * The closed outlines of what a picture shows, holes among them: found at sub-pixel places along the edge's grey, and
  * fitted with lines and as few smooth cubics as keep to it. Figures run clockwise as seen on the screen, holes the other
  * way round.
  *
- * @returns a path in pixels from the picture's top left corner
- * @throws TooManyOutlines when it would have more than 200,000 nodes
+ * @returns a path in pixels from the picture's top left corner.
+ * @throws TooManyOutlines when it would have more than 200,000 nodes.
  */
-export function traceOutlines(pixels: Pixels, settings: TraceSettings): Path {
-  const { width, height } = pixels;
-  const values = lumasOf(pixels);
-  const level = settings.threshold ?? evenLevel(values);
-  const sign = settings.isLight ? 1 : -1;
-  for (let i = 0; i < values.length; i++) values[i] = sign * (values[i] - level);
-  const found = contoursOf({ width, height, values })
-    .map((points) => ({ points, closed: true }))
-    // What is above the level lies on the right: figures run clockwise.
-    .filter((ring) => Math.abs(signedArea(ring)) >= settings.specks && (signedArea(ring) > 0 || !settings.isOuterOnly));
-  const depths = settings.isOuterOnly ? nestDepths(found) : null;
+export function traceOutlines(pixels: Pixels, settings: PixelTraceSettings): Path {
+  const rings = contoursOf(figureOf(pixels, settings)).map((points) => ({ points, closed: true }));
   const builder = new PathBuilder();
   let nodes = 0;
-  for (const [i, { points }] of found.entries()) {
-    if (depths && depths[i] > 0) continue;
+  for (const { points } of keptRings(rings, settings)) {
     nodes += addFittedRing(builder, points, settings);
-    if (nodes > mostTracedNodes) throw new TooManyOutlines('traceOutlines: more than 200,000 nodes');
+    if (nodes > mostTracedNodes) throw new TooManyOutlines();
   }
   return builder.build();
+}
+
+/** The contours that are large enough; with a figure that is left out go its holes, and with a hole what lies in it. */
+function keptRings(rings: readonly Polyline[], { specks, holes, isOuterOnly }: PixelTraceSettings): Polyline[] {
+  // What is above the level lies on the right: figures run clockwise, and have an area above 0.
+  const isFigure = (ring: Polyline) => signedArea(ring) > 0;
+  const large = rings.filter((ring) =>
+    isFigure(ring) ? signedArea(ring) >= specks : !isOuterOnly && -signedArea(ring) >= holes,
+  );
+  // Where nothing was left out, everything lies where it should.
+  if (large.length === rings.length) return large;
+  const { holders } = nestOutlines(large);
+  const kept = new Uint8Array(large.length);
+  for (const i of [...holders.keys()].sort((a, b) => holders[a].length - holders[b].length)) {
+    // How many figures it lies in more than holes: figures lie on ground, holes in a figure.
+    const depth = holders[i].reduce((sum, j) => sum + kept[j] * (isFigure(large[j]) ? 1 : -1), 0);
+    if (depth === (isFigure(large[i]) ? 0 : 1)) kept[i] = 1;
+  }
+  return large.filter((_, i) => kept[i] === 1);
 }

@@ -14,17 +14,23 @@ import { laterDrawer } from '../later-drawer.tsx';
 import { ArrangePart } from './arrange-part.tsx';
 import { LayoutPart } from './layout-part.tsx';
 import { OutlineList } from './outline-list.tsx';
-import { selectedPicture } from './picture/selected-picture.ts';
+import { changeOutlines, usePictureUse } from './picture/picture-use.ts';
+import { selectedPicture, sourceOfTraced } from './picture/selected-picture.ts';
 
 /** Bringing drawings in, and what is drawn. */
 export function ArtDrawer() {
   const arriving = useBench((state) => state.incoming.arriving);
   const picture = useBench(selectedPicture);
+  const source = useBench(sourceOfTraced);
+  const selection = useBench((state) => state.selection);
+  const changing = usePictureUse((state) => state.changing);
   if (arriving) return <ArrivalCard arriving={arriving} />;
+  if (source && changing !== null && selection.has(changing)) return <Traced picture={source} />;
   return picture ? <Picture item={picture} /> : <ArtLists />;
 }
 
 const ArrivalCard = laterDrawer(async () => (await import('../../arriving/arrival-card.tsx')).ArrivalCard);
+const Traced = laterDrawer(async () => (await import('./picture/picture-drawer.tsx')).TracedDrawer);
 const Picture = laterDrawer(async () => (await import('./picture/picture-drawer.tsx')).PictureDrawer);
 
 function ArtLists() {
@@ -84,12 +90,25 @@ function ArtLists() {
           </Button>
         </Notice>
       )}
+      <TracedPart />
       <OutlineList />
       <ArrangePart />
       <LayoutPart />
       <HiddenPart />
       <BroughtIn />
     </Drawer>
+  );
+}
+
+/** Outlines of a picture that are selected: how they were found is changed, as long as they follow it. */
+function TracedPart() {
+  const source = useBench(sourceOfTraced);
+  const [id] = useBench((state) => state.selection);
+  if (!source) return null;
+  return (
+    <Part title="Outlines of a picture">
+      <Button onClick={() => changeOutlines(id)}>Find them otherwise</Button>
+    </Part>
   );
 }
 

@@ -14,6 +14,7 @@ import { askForPlace } from '../../tools/place-tool.ts';
 import { borderSources } from './picture-outlines.ts';
 import { type Placing, PlacingFields, SlowStop, Trouble, useMaking } from './placing-fields.tsx';
 import { useWorked } from './use-worked.ts';
+import { usualLoop } from './usual-loop.ts';
 
 const firstSettings: BorderSettings = {
   by: 3,
@@ -23,9 +24,6 @@ const firstSettings: BorderSettings = {
   innerRadius: 1,
   loop: null,
 };
-
-/** How large a loop is to begin with: a hole for a 3 mm cord. */
-export const usualLoop = { u: 0.5, v: 0, holeMm: 3, rimMm: 2.5 };
 
 const noBorder: readonly MadeBorder[] = [];
 

@@ -7,9 +7,23 @@ import { jobOf } from '../../../state/document.ts';
 
 /** The picture that is selected, alone. */
 export function selectedPicture(state: BenchState): Item | null {
+  const item = selectedAlone(state);
+  return item?.shape.kind === 'picture' ? item : null;
+}
+
+/** The picture that the outlines which are selected, alone, were made of. */
+export function sourceOfTraced(state: BenchState): Item | null {
+  const item = selectedAlone(state);
+  if (item?.shape.kind !== 'traced') return null;
+  const [source] = itemsAmong(jobOf(state).drawing, new Set(item.shape.sources));
+  return source?.shape.kind === 'picture' ? source : null;
+}
+
+/** The item that is selected, alone. */
+export function selectedAlone(state: BenchState): Item | null {
   if (state.selection.size !== 1) return null;
   const [item] = itemsAmong(jobOf(state).drawing, state.selection);
-  return item?.shape.kind === 'picture' ? item : null;
+  return item ?? null;
 }
 
 /** The layer that burns the selected picture; null where none does. */

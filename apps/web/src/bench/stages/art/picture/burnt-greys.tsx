@@ -1,0 +1,126 @@
+import type { Item, Tone } from '@lambent/core/document';
+import { pinItems, setTone } from '@lambent/core/edits';
+import { burnsPictures } from '@lambent/core/operations';
+import { sharpenReach } from '@lambent/core/pictures';
+import { type PreparedLayer, toneOn } from '@lambent/core/plan';
+import { useMemo, useState } from 'react';
+import { Button } from '../../../../ui/button.tsx';
+import { Notice } from '../../../../ui/notice.tsx';
+import { NumberField } from '../../../../ui/number-field.tsx';
+import { Tick } from '../../../../ui/tick.tsx';
+import { useBench, useBenchActions } from '../../../context.ts';
+import { nameOf } from '../../../thing-names.ts';
+import { Part } from '../../drawer.tsx';
+import { GrainPart } from './grain-part.tsx';
+import { layerOfPicture } from './selected-picture.ts';
+import { ToneCurve } from './tone-curve.tsx';
+
+/** How the greys of the picture that is selected burn. */
+export function BurntGreys({ item }: { item: Item }) {
+  const layer = useBench(layerOfPicture);
+  return layer ? <Greys item={item} layer={layer} /> : <NotBurnt item={item} />;
+}
+
+/** A picture that is only shown, and what has it burn. */
+function NotBurnt({ item }: { item: Item }) {
+  const actions = useBenchActions();
+  const photo = useBench(({ prepared }) => prepared.meaning.layers.find(({ operation }) => burnsPictures(operation)));
+  return (
+    <>
+      <Notice level="notes" title="It is shown, and does not burn">
+        <p>Nothing says yet how it is to burn.</p>
+      </Notice>
+      {photo && (
+        <Button
+          look="main"
+          onClick={() => actions.edit(`put on ${photo.name}`, (job) => pinItems(job, new Set([item.id]), photo.id))}
+        >
+          Burn its greys
+        </Button>
+      )}
+    </>
+  );
+}
+
+function Greys({ item, layer }: { item: Item; layer: PreparedLayer }) {
+  const actions = useBenchActions();
+  /** What a curve that is dragged comes to, until it is let go. */
+  const [draft, setDraft] = useState<Tone['curve'] | null>(null);
+  const { shape } = item;
+  const { material } = layer;
+  const said = shape.kind === 'picture' ? shape.tone : undefined;
+  // The same one for as long as nothing changes: samples are made of it.
+  const tone = useMemo(
+    () => toneOn(draft === null ? said : { ...said, curve: draft }, material),
+    [said, draft, material],
+  );
+  if (shape.kind !== 'picture') return null;
+  const kept = said ?? {};
+  const change = (what: string, part: Partial<Tone>) =>
+    actions.edit(`${what} of ${nameOf(item)}`, (job) => setTone(job, new Set([item.id]), part));
+  /** A number of which 0 is as if it had never been decided. */
+  const figure = (
+    name: 'brightness' | 'contrast' | 'localContrast' | 'sharpen',
+    label: string,
+    least: number,
+    most: number,
+  ) => (
+    <NumberField
+      label={label}
+      layout="stack"
+      unit={least < 0 ? '' : '%'}
+      value={kept[name] ?? 0}
+      least={least}
+      most={most}
+      commit={(value) => change(label.toLowerCase(), { [name]: value === 0 ? undefined : value })}
+    />
+  );
+  return (
+    <>
+      <Part title="Tone">
+        <ToneCurve
+          pictureId={shape.pictureId}
+          curve={tone.curve}
+          drag={setDraft}
+          commit={(curve) => {
+            setDraft(null);
+            change('tone curve', { curve });
+          }}
+        />
+        <div className="grid grid-cols-2 items-start gap-2">
+          {figure('brightness', 'Brightness', -100, 100)}
+          {figure('contrast', 'Contrast', -100, 100)}
+          {figure('localContrast', 'Local contrast', 0, 100)}
+          {figure('sharpen', 'Sharpen', 0, 500)}
+          {kept.sharpen ? (
+            <NumberField
+              label="Sharpen within"
+              layout="stack"
+              unit="mm"
+              value={sharpenReach(kept)}
+              least={0.01}
+              most={20}
+              commit={(sharpenMm) => change('reach of sharpening', { sharpenMm })}
+            />
+          ) : null}
+        </div>
+        <Tick
+          checked={tone.lighter ?? false}
+          set={(lighter) =>
+            change('lighter stock', { lighter: lighter === toneOn(undefined, material).lighter ? undefined : lighter })
+          }
+          title="Slate, anodised metal and glass: what is light in the picture burns"
+        >
+          The stock turns lighter where it burns
+        </Tick>
+        <Tick
+          checked={kept.inverted ?? false}
+          set={(inverted) => change('negative', { inverted: inverted || undefined })}
+        >
+          Negative
+        </Tick>
+      </Part>
+      <GrainPart item={item} tone={tone} layer={layer} />
+    </>
+  );
+}

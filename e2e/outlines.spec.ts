@@ -1,0 +1,95 @@
+import { encodePixels } from '@lambent/core/formats';
+import { expect, type Page, test } from '@playwright/test';
+import { kingfisher } from '../demo/kingfisher.mjs';
+import { bedPoint, choose, items, newJob, offer, openStage, placeOf, storedJob, takeIt } from './bench.ts';
+
+/** A job in which the scan of a kingfisher lies. */
+async function scanOnBed(page: Page, title: string): Promise<void> {
+  const { width, height, greys } = kingfisher(600, 400);
+  const rgb = new Uint8Array(3 * greys.length);
+  for (const [i, grey] of greys.entries()) rgb.fill(grey, 3 * i, 3 * i + 3);
+  await newJob(page, title);
+  await offer(page, 'kingfisher.png', Buffer.from(await encodePixels({ width, height, rgb })));
+  await takeIt(page);
+  await choose(page, 'Material of the sheet', /Birch plywood 3 mm/);
+  await openStage(page, 'Art');
+  await page.getByRole('tab', { name: 'Make outlines' }).click();
+}
+
+/** Drags on the bed, from place to place in mm. */
+async function dragOnBed(page: Page, ...places: readonly [number, number][]): Promise<void> {
+  const [first, ...others] = await Promise.all(places.map(([x, y]) => bedPoint(page, x, y)));
+  await page.mouse.move(first.x, first.y);
+  await page.mouse.down();
+  for (const { x, y } of others) await page.mouse.move(x, y, { steps: 4 });
+  await page.mouse.up();
+}
+
+const count = (page: Page) => page.getByRole('status').filter({ hasText: /outlines?, \d+ points/ });
+
+test('a silhouette becomes outlines: a scribble cropped away, the eye kept, cut in three copies', async ({ page }) => {
+  await scanOnBed(page, 'Window piece');
+  // The bird with its perch, its eye, what the tail encloses, and the scribble.
+  await expect(count(page)).toContainText('4 outlines');
+  const [picture] = await items(page);
+  const [left, top, wide, high] = placeOf(picture);
+  await page.getByRole('button', { name: 'Box' }).click();
+  await dragOnBed(page, [left + 1, top + 1], [left + 0.81 * wide, top + high - 1]);
+  await expect(count(page)).toContainText('3 outlines');
+  await page.getByRole('button', { name: 'Make the outlines' }).click();
+  await expect
+    .poll(async () => (await items(page)).map(({ shape }) => shape.kind).sort())
+    .toEqual(['picture', 'traced']);
+  const [traced] = (await items(page)).filter(({ shape }) => shape.kind === 'traced');
+  const [x, y, across, down] = placeOf(traced);
+  // The bill's tip is 0.1 of the height from the left, the tail ends at 0.86 of it.
+  expect(Math.abs(x - left - 0.1 * high)).toBeLessThan(1);
+  // The perch ends at 1.12 of the height; the head's top lies at 0.145 of it, and the tail ends at about 0.88.
+  expect(Math.abs(x + across - left - 1.12 * high)).toBeLessThan(1);
+  expect(Math.abs(y - top - 0.145 * high)).toBeLessThan(0.5);
+  expect(Math.abs(y + down - top - 0.88 * high)).toBeLessThan(1.5);
+  expect((await items(page)).find(({ shape }) => shape.kind === 'picture')?.hidden).toBe(true);
+
+  // Two more of it, and all three are cut: their outside edges last.
+  await page.getByRole('textbox', { name: 'Columns' }).fill('3');
+  await page.getByRole('textbox', { name: 'Columns' }).press('Enter');
+  await page.getByRole('button', { name: 'Make 2 copies' }).click();
+  await expect.poll(async () => (await items(page)).length).toBe(4);
+  await expect(page.getByTestId('step-cut-outer')).toBeVisible();
+  const edges = (await items(page)).filter(({ shape }) => shape.kind !== 'picture').map((item) => placeOf(item)[2]);
+  expect(edges).toEqual([across, across, across]);
+  await openStage(page, 'Burn');
+  await page.getByRole('button', { name: 'Send to Wren' }).click();
+  await expect(page.getByTestId('run-row').first()).toHaveAttribute('data-status', 'done', { timeout: 90_000 });
+});
+
+test('outlines are changed later, and what was rubbed out comes back', async ({ page }) => {
+  await scanOnBed(page, 'Changed later');
+  await expect(count(page)).toContainText('4 outlines');
+  const [picture] = await items(page);
+  const [left, top, wide, high] = placeOf(picture);
+  await page.getByRole('button', { name: 'Rub out' }).click();
+  const scribble = top + 0.16 * high;
+  await dragOnBed(page, [left + 0.83 * wide, scribble], [left + wide - 1, scribble + 3]);
+  await page.getByRole('button', { name: 'Done' }).click();
+  await expect(page.getByRole('button', { name: 'Bring back what was rubbed out' })).toBeVisible();
+  await page.getByRole('checkbox', { name: 'outer outlines only' }).check();
+  await page.getByRole('button', { name: 'Make the outlines' }).click();
+  const kinds = async () => (await items(page)).map(({ shape }) => shape.kind);
+  await expect.poll(kinds).toContain('traced');
+
+  // What was made is selected, and how it was found can be looked at.
+  const settings = async () => {
+    const { document } = await storedJob(page);
+    return document.drawing.items.flatMap(({ shape }) => (shape.kind === 'traced' ? [shape.settings] : []))[0];
+  };
+  expect((await settings()).isOuterOnly).toBe(true);
+  await page.getByRole('button', { name: 'Find them otherwise' }).click();
+  await page.getByRole('checkbox', { name: 'outer outlines only' }).uncheck();
+  await page.getByRole('button', { name: 'Bring back what was rubbed out' }).click();
+  await expect(count(page)).toContainText('4 outlines');
+  await page.getByRole('button', { name: 'Change the outlines' }).click();
+  await expect.poll(async () => (await settings()).rubbed).toEqual([]);
+  await page.keyboard.press('Control+z');
+  await expect.poll(async () => (await settings()).isOuterOnly).toBe(true);
+});

@@ -1,0 +1,2 @@
+export { mostTracedNodes, TooManyOutlines } from './trace.ts';
+export { tracePicture } from './trace-picture.ts';

@@ -1,0 +1,64 @@
+import type { Pixels } from '../../document/pixels.ts';
+import type { TraceSettings } from '../../document/traced.ts';
+import { scaling } from '../../geometry/paths/matrix.ts';
+import { type Path, transformPath } from '../../geometry/paths/path.ts';
+import { type PixelTraceSettings, traceOutlines } from './trace.ts';
+
+/** Nothing finer than this is in a picture, in pixels. */
+const finest = 0.25;
+
+/**
+ * The outlines that a picture shows.
+ *
+ * @param mm how large a pixel is.
+ * @param mostPixels of a picture that has more, as many are made by averages: a quick look, and not the result.
+ * @returns a path in the picture's pixels.
+ * @throws TooManyOutlines when it would have more than 200,000 nodes.
+ */
+export function tracePicture(pixels: Pixels, settings: TraceSettings, mm: number, mostPixels = Infinity): Path {
+  const step = Math.max(1, Math.ceil(Math.sqrt((pixels.width * pixels.height) / mostPixels)));
+  if (step === 1) return traceOutlines(pixels, inPixels(settings, mm, 1));
+  const path = traceOutlines(reduced(pixels, step), inPixels(settings, mm * step, step));
+  return transformPath(path, scaling(step, step));
+}
+
+/** Settings in pixels. @param step how many pixels of the picture, across, are one */
+function inPixels(settings: TraceSettings, mm: number, step: number): PixelTraceSettings {
+  const { parting, level, isLight, cornerDegrees, isOuterOnly } = settings;
+  return {
+    threshold: parting === 'level' ? level : parting,
+    isLight,
+    specks: settings.specksMm2 / (mm * mm),
+    holes: settings.holesMm2 / (mm * mm),
+    smoothing: settings.smoothingMm / mm,
+    tolerance: Math.max(finest, settings.toleranceMm / mm),
+    cornerDegrees,
+    isOuterOnly,
+    part: settings.part.map(({ x, y }) => ({ x: x / step, y: y / step })),
+    rubbed: settings.rubbed.map(({ x, y, radius }) => ({ x: x / step, y: y / step, radius: radius / step })),
+  };
+}
+
+/** A smaller picture, of the means of squares of pixels; what is left over at the right and below is left out. */
+function reduced({ width, height, rgb, alpha }: Pixels, step: number): Pixels {
+  const [columns, rows] = [Math.max(1, Math.floor(width / step)), Math.max(1, Math.floor(height / step))];
+  const meanOf = (values: Uint8Array, channels: number) => {
+    const means = new Uint8Array(columns * rows * channels);
+    for (let row = 0; row < rows; row++) {
+      for (let column = 0; column < columns; column++) {
+        for (let channel = 0; channel < channels; channel++) {
+          let [sum, count] = [0, 0];
+          for (let y = row * step; y < Math.min(height, row * step + step); y++) {
+            for (let x = column * step; x < Math.min(width, column * step + step); x++) {
+              sum += values[(y * width + x) * channels + channel];
+              count++;
+            }
+          }
+          means[(row * columns + column) * channels + channel] = Math.round(sum / count);
+        }
+      }
+    }
+    return means;
+  };
+  return { width: columns, height: rows, rgb: meanOf(rgb, 3), alpha: alpha ? meanOf(alpha, 1) : null };
+}
