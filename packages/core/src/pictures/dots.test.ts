@@ -77,7 +77,8 @@ function covered(
     const opacity = alpha ? alpha[i] / 255 : 1;
     area += common;
     seen += common * opacity;
-    luma += (common * opacity * rgb[3 * i]) / 255;
+    // What of a pixel is not the white that shows through.
+    luma += common * Math.max(0, rgb[3 * i] / 255 - (1 - opacity));
   }
   return { area, seen, luma };
 }

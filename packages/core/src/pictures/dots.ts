@@ -107,7 +107,8 @@ function sumRows({ width, height, rgb, alpha }: Pixels): { lumas: Sums; alphas: 
     for (let x = 0; x < width; x++, pixel++, k++) {
       const luma = lumaOf(rgb[3 * pixel], rgb[3 * pixel + 1], rgb[3 * pixel + 2]);
       const opacity = alpha ? alpha[pixel] / 255 : 1;
-      lumas[k + 1] = lumas[k] + Math.round(luma * opacity * parts);
+      // Less the white that shows through.
+      lumas[k + 1] = lumas[k] + Math.round(Math.max(0, luma - 255 * (1 - opacity)) * parts);
       if (alphas) alphas[k + 1] = alphas[k] + Math.round(255 * opacity * parts);
     }
   }

@@ -25,7 +25,9 @@ export function histogramOf({ width, height, rgb, alpha }: Pixels, bins: number)
   const counts = new Uint32Array(bins);
   for (let i = 0; i < width * height; i++) {
     if (alpha && alpha[i] < 128) continue;
-    const luma = lumaOf(rgb[3 * i], rgb[3 * i + 1], rgb[3 * i + 2]);
+    const opacity = alpha ? alpha[i] / 255 : 1;
+    // Without the white that shows through.
+    const luma = Math.max(0, lumaOf(rgb[3 * i], rgb[3 * i + 1], rgb[3 * i + 2]) - 255 * (1 - opacity)) / opacity;
     counts[Math.min(bins - 1, Math.floor((luma / 256) * bins))]++;
   }
   return counts;

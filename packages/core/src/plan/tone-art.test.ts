@@ -46,6 +46,25 @@ async function photoOf(items: readonly Item[], more: Partial<LayerSettings> = {}
   return { plan, step, powerAt };
 }
 
+test('what can be seen through of a picture never burns, be it a negative; what is half seen burns half', async () => {
+  const values = [0, 0, 0, 0];
+  const seen = greyPicture(4, values, [255, 128, 0, 0]);
+  const { item: shown } = picture(values, 4, 10, 10, 4);
+  const burnt = async (inverted: boolean) => {
+    const job = setTone(jobWith([shown]), new Set([shown.id]), { inverted: inverted || undefined });
+    const { powerAt } = await photoOf(job.drawing.items, {}, seen);
+    return [12, 16, 20, 24].map((x) => powerAt(x, 12.25));
+  };
+  expect(await burnt(false)).toEqual([1, 0.5, 0, 0].map((power) => expect.closeTo(power, 1)));
+  expect(await burnt(true)).toEqual([0, 0, 0, 0]);
+  const white = greyPicture(4, [255, 255, 255, 255], [255, 128, 0, 0]);
+  const job = setTone(jobWith([shown]), new Set([shown.id]), { inverted: true });
+  const { powerAt } = await photoOf(job.drawing.items, {}, white);
+  expect([12, 16, 20, 24].map((x) => powerAt(x, 12.25))).toEqual(
+    [1, 0.5, 0, 0].map((power) => expect.closeTo(power, 1)),
+  );
+});
+
 describe('what is filled on Photo', () => {
   test('burns by its grey, all of it where its colour only says where it goes or it has none', async () => {
     const { powerAt } = await photoOf([

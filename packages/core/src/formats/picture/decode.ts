@@ -139,15 +139,18 @@ function overWhite({ width, height, channels, depth, data }: Raster): Pixels {
   const rgb = new Uint8Array(width * height * 3);
   const most = 2 ** depth - 1;
   const grey = channels < 3;
-  const seen = channels % 2 === 0;
+  const alpha = channels % 2 === 0 ? new Uint8Array(width * height) : null;
+  let isSolid = true;
   for (let i = 0, k = 0; i < width * height; i++, k += channels) {
-    const alpha = seen ? data[k + channels - 1] / most : 1;
+    const opacity = alpha ? data[k + channels - 1] / most : 1;
+    if (alpha) alpha[i] = Math.round(255 * opacity);
+    if (opacity < 1) isSolid = false;
     for (let c = 0; c < 3; c++) {
       const value = data[grey ? k : k + c] / most;
-      rgb[3 * i + c] = Math.round(255 * (value * alpha + 1 - alpha));
+      rgb[3 * i + c] = Math.round(255 * (value * opacity + 1 - opacity));
     }
   }
-  return { width, height, rgb };
+  return isSolid ? { width, height, rgb } : { width, height, rgb, alpha };
 }
 
 async function orientationOf(bytes: Uint8Array): Promise<number> {

@@ -135,10 +135,13 @@ describe('pixels', () => {
   });
 
   test('what is see-through lies over white', async () => {
-    const { rgb } = await decodePicture(
+    const { rgb, alpha } = await decodePicture(
       encodePng({ width: 2, height: 1, data: new Uint8Array([0, 0, 0, 128, 9, 9, 9, 0]), channels: 4 }),
     );
     expect([...rgb]).toEqual([127, 127, 127, 255, 255, 255]);
+    expect([...(alpha ?? [])]).toEqual([128, 0]);
+    const solid = encodePng({ width: 1, height: 1, data: new Uint8Array([7, 8, 9, 255]), channels: 4 });
+    expect(await decodePicture(solid)).toEqual({ width: 1, height: 1, rgb: new Uint8Array([7, 8, 9]) });
   });
 
   test.each([
@@ -174,9 +177,10 @@ describe('several pictures in one file', () => {
     return Uint8Array.from([...letters('RIFF'), ...four(body.length), ...body]);
   })();
   test('of a WebP animation the first is taken, on its canvas, and said', async () => {
-    const { rgb, ...size } = await decodePicture(animation, testTools.assets);
+    const { rgb, alpha, ...size } = await decodePicture(animation, testTools.assets);
     expect(size).toEqual({ width: 3, height: 2 });
     expect([...rgb.subarray(0, 12)]).toEqual([255, 0, 0, 0, 0, 255, 255, 255, 255, 255, 255, 255]);
+    expect([...(alpha ?? [])]).toEqual([255, 255, 0, 0, 0, 0]);
     expect(codesOf(await readPicture(animation, idFor))).toContain('first-of-animation');
   });
   test('of a GIF too; one alone is not spoken of', async () => {

@@ -26,7 +26,9 @@ export const mostTracedNodes = 200_000;
 export class TooManyOutlines extends Error {
   constructor() {
     const most = mostTracedNodes.toLocaleString('en');
-    super(`The outlines would have more than ${most} nodes.`);
+    super(
+      `The outlines would have more than ${most} points. Leave out larger specks, smooth more, crop, or choose another level.`,
+    );
   }
 }
 
