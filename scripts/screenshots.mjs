@@ -11,6 +11,7 @@ const { chromium } = await import('@playwright/test');
 const { default: config } = await import('../playwright.config.mjs');
 const { encodePixels } = await import('@lambent/core/formats');
 const { heronAtDusk } = await import('../demo/heron-at-dusk.mjs');
+const { kingfisher: kingfisherScan } = await import('../demo/kingfisher.mjs');
 
 const folder = join(root, 'docs/screenshots');
 mkdirSync(folder, { recursive: true });
@@ -144,6 +145,19 @@ try {
   await page.mouse.move(40, 640);
   await page.waitForTimeout(1500);
   await shot('bench-photo');
+
+  await newJob('Kingfisher window piece');
+  await material(/acrylic, clear/);
+  await bringInPhoto('kingfisher.png', kingfisherScan(900, 600));
+  await page.keyboard.press('2');
+  await page.getByRole('tab', { name: 'Make outlines' }).click();
+  await page.getByText('4 outlines').waitFor();
+  const bird = await page.getByTestId('bed').boundingBox();
+  await page.mouse.move(bird.x + bird.width / 2, bird.y + bird.height / 2);
+  await page.mouse.wheel(0, -300);
+  await page.mouse.move(40, 640);
+  await page.waitForTimeout(1500);
+  await shot('bench-outlines');
 
   await newJob('Drawer dividers');
   await bringIn('dividers.svg', dividers);

@@ -1,3 +1,4 @@
 export { curveThrough } from './curve.ts';
+export { diffuse } from './diffusion.ts';
 export { darknessOf, histogramOf } from './luma.ts';
 export { sharpenReach } from './tone.ts';

@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
+import jpeg from 'jpeg-js';
 import type { Pixels } from '../../document/pixels.ts';
 import { outlineOf } from '../../document/shapes.ts';
 import { usualTraceSettings } from '../../document/traced.ts';
@@ -275,6 +276,29 @@ test('noise moves outlines by less than 0.15 mm, and leaves no speck', () => {
     expect(apart(found, path)).toBeLessThan(0.15);
     expect([...subpathsOf(found)]).toHaveLength([...subpathsOf(path)].length);
   }
+});
+
+test('JPEG of quality 40 moves outlines by less than 0.15 mm, and leaves no speck', () => {
+  const squeezed = ({ width, height, rgb }: Pixels): Pixels => {
+    const data = new Uint8Array(width * height * 4).fill(255);
+    for (let i = 0; i < width * height; i++) data.set(rgb.subarray(3 * i, 3 * i + 3), 4 * i);
+    const back = jpeg.decode(jpeg.encode({ width, height, data }, 40).data, { useTArray: true, formatAsRGBA: false });
+    return { width, height, rgb: new Uint8Array(back.data) };
+  };
+  for (const path of [turned(circle(9), 0), turned(star(5), 11), turned(letterK, -7), turned(box(17, 9), 17)]) {
+    const found = traced(path, {}, squeezed);
+    expect(apart(found, path)).toBeLessThan(0.15);
+    expect([...subpathsOf(found)]).toHaveLength([...subpathsOf(path)].length);
+  }
+});
+
+test('a picture of one pixel is traced as that', () => {
+  const dot = { width: 1, height: 1, rgb: new Uint8Array(3) };
+  const found = traceOutlines(dot, { ...usual, threshold: 128, specks: 0 });
+  expect(pathBounds(found)).toEqual({ minX: 0, minY: 0, maxX: 1, maxY: 1 });
+  expect(traceOutlines({ ...dot, rgb: new Uint8Array(3).fill(255) }, { ...usual, threshold: 128 }).verbs).toHaveLength(
+    0,
+  );
 });
 
 test('a picture of one colour has no outline, and one of nothing but noise is refused', () => {

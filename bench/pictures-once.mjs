@@ -1,0 +1,80 @@
+// What pictures take, in a process of its own, so that its memory is that of pictures alone: prints it as JSON.
+import { readFileSync } from 'node:fs';
+import { newJob, usualTraceSettings } from '@lambent/core/document';
+import { addItems, changeSetting, setSheet, setTone } from '@lambent/core/edits';
+import { writeGcode } from '@lambent/core/formats';
+import { diffuse } from '@lambent/core/pictures';
+import { tracePicture } from '@lambent/core/pictures/trace';
+import { planJob, prepareJob } from '@lambent/core/plan';
+import { sheetAsStocked, shopFromJson } from '@lambent/core/recipes';
+
+const shop = shopFromJson(JSON.parse(readFileSync(new URL('../demo/shop.json', import.meta.url), 'utf8')));
+
+/** A picture of greys, from a formula of the place. */
+function pictureOf(width, height, greyAt) {
+  const rgb = new Uint8Array(3 * width * height);
+  for (let y = 0, i = 0; y < height; y++) {
+    for (let x = 0; x < width; x++, i += 3) rgb.fill(Math.max(0, Math.min(255, greyAt(x, y))), i, i + 3);
+  }
+  return { width, height, rgb };
+}
+
+const median = (times) => times.sort((a, b) => a - b)[times.length >> 1];
+const timesOf = (rounds, work) =>
+  Array.from({ length: rounds }, () => {
+    const start = performance.now();
+    work();
+    return performance.now() - start;
+  });
+
+// 300 × 200 mm in lines of 0.1 mm.
+const hills = pictureOf(
+  3000,
+  2000,
+  (x, y) => 128 + 60 * Math.sin(x / 140) * Math.cos(y / 90) + 40 * Math.sin((x + 2 * y) / 37) + ((x * 7 + y * 13) % 11),
+);
+const shares = Float32Array.from({ length: 6_000_000 }, (_, i) => 1 - hills.rgb[3 * i] / 255);
+const diffusing = median(timesOf(5, () => diffuse(shares, 3000, null, 'near')));
+
+const photo = {
+  id: 'p',
+  name: null,
+  shape: { kind: 'picture', pictureId: 'p', width: 3000, height: 2000 },
+  matrix: [0.1, 0, 0, 0.1, 50, 50],
+  paint: { stroke: null, strokeWidthMm: 0, fill: null },
+  fillRule: 'nonzero',
+  groupId: null,
+  pinned: 'photo',
+  hidden: false,
+};
+const slate = shop.materials.find(({ id }) => id === 'slate-6');
+let job = setSheet(
+  addItems(newJob('curlew', 'house'), [photo]),
+  sheetAsStocked(
+    's',
+    slate,
+    shop.machines.find(({ id }) => id === 'curlew'),
+  ),
+);
+job = setTone(job, new Set(['p']), { contrast: 20, lighter: false });
+job = changeSetting(changeSetting(job, 'photo', 'lineSpacingMm', 0.1), 'photo', 'grain', 'diffused');
+let plan = null;
+const planning = median(
+  timesOf(5, () => {
+    plan = planJob(prepareJob(job, shop, {}, { pixelsOf: () => hills }));
+  }),
+);
+const moves = plan.steps.reduce((sum, { moves: { kinds } }) => sum + kinds.length, 0);
+let size = 0;
+for (const text of writeGcode(plan, 'p')) size += text.length;
+
+// Blobs in black on white, with grey edges: 12 megapixels.
+const blobs = pictureOf(
+  4000,
+  3000,
+  (x, y) => 127.5 - 900 * (Math.sin(x / 61) * Math.cos(y / 47) + 0.5 * Math.sin((x - y) / 23)),
+);
+const tracing = median(timesOf(3, () => tracePicture(blobs, usualTraceSettings, 0.1)));
+const looking = median(timesOf(3, () => tracePicture(blobs, usualTraceSettings, 0.1, 400_000)));
+const memoryMB = process.resourceUsage().maxRSS / 1024;
+process.stdout.write(JSON.stringify({ diffusing, planning, moves, size, tracing, looking, memoryMB }));
