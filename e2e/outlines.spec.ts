@@ -93,3 +93,30 @@ test('outlines are changed later, and what was rubbed out comes back', async ({ 
   await page.keyboard.press('Control+z');
   await expect.poll(async () => (await settings()).isOuterOnly).toBe(true);
 });
+
+test('strokes become lines along their middle, to be scored', async ({ page }) => {
+  await scanOnBed(page, 'Middle lines');
+  await expect(count(page)).toContainText('4 outlines');
+  const [picture] = await items(page);
+  const [left, top, wide, high] = placeOf(picture);
+  await page.getByRole('button', { name: 'What is made' }).click();
+  await page.getByRole('option', { name: /Lines along its middle/ }).click();
+  await page.getByRole('button', { name: 'Lasso' }).click();
+  const right = left + wide;
+  // Around the scribble.
+  await dragOnBed(
+    page,
+    [right - 0.26 * high, top + 2],
+    [right - 1, top + 2],
+    [right - 1, top + 0.3 * high],
+    [right - 0.26 * high, top + 0.3 * high],
+  );
+  await expect(page.getByRole('status').filter({ hasText: /^1 line, \d+ points/ })).toBeVisible();
+  await page.getByRole('button', { name: 'Make the lines' }).click();
+  await expect(page.getByTestId(/^step-score/).first()).toBeVisible();
+  const [scribble] = (await items(page)).filter(({ shape }) => shape.kind === 'traced');
+  // It was drawn from 1.27 to 1.46 of the height, as a line 0.024 of it wide.
+  const [x, , across] = placeOf(scribble);
+  expect(Math.abs(x - left - 1.28 * high)).toBeLessThan(0.015 * high);
+  expect(Math.abs(x + across - left - 1.45 * high)).toBeLessThan(0.015 * high);
+});

@@ -7,9 +7,9 @@ import {
   usualTraceSettings,
 } from '@lambent/core/document';
 import { decodePicture } from '@lambent/core/formats';
-import { meanScale, nodeCount, type Path, subpathsOf } from '@lambent/core/geometry';
+import { meanScale, nodeCount, subpathsOf } from '@lambent/core/geometry';
 import { operationOf } from '@lambent/core/operations';
-import { mostTracedNodes, TooManyOutlines, tracePicture } from '@lambent/core/pictures/trace';
+import { mostTracedNodes, TooManyOutlines, type TracedPath, tracePicture } from '@lambent/core/pictures/trace';
 import { colourWord } from './colour-word.ts';
 import { drawingKind, writeDrawing } from './drawing-out.ts';
 import { nameOf, type ReadingOptions, readDrawing, sayTo, spoken, standard } from './files.ts';
@@ -22,6 +22,7 @@ export interface TraceOptions extends ReadingOptions {
   specks: string;
   tolerance: string;
   outer?: boolean;
+  middleLines?: boolean;
   stroke?: string;
   as?: string;
 }
@@ -37,6 +38,7 @@ export async function trace(from: string, to: string, options: TraceOptions): Pr
   const toleranceMm = lengthWord('--tolerance', options.tolerance, 'a length above 0, such as 0.03mm');
   const settings: TraceSettings = {
     ...usualTraceSettings,
+    makes: options.middleLines === true ? 'middle-lines' : 'outlines',
     ...partingIn(options.threshold),
     isLight: options.light === true,
     specksMm2,
@@ -52,10 +54,14 @@ export async function trace(from: string, to: string, options: TraceOptions): Pr
     const { shape, matrix } = item;
     const bytes = shape.kind === 'picture' && !item.hidden ? pictures.get(shape.pictureId) : undefined;
     if (!bytes) continue;
-    const path = tracedOrRefused(from, await decodePicture(bytes), settings, meanScale(matrix));
-    if (path.verbs.length === 0) continue;
-    const paint = { ...unpainted, stroke, strokeWidthMm: 0.1 };
-    traced.push({ ...item, shape: { kind: 'path', path }, paint, pinned: null, fillRule: 'evenodd' });
+    const mm = meanScale(matrix);
+    const found = tracedOrRefused(from, await decodePicture(bytes), settings, mm);
+    for (const [i, { path, widthPx }] of found.entries()) {
+      // The width of a stroke stays with its middle line.
+      const paint = { ...unpainted, stroke, strokeWidthMm: widthPx > 0 ? widthPx * mm : 0.1 };
+      const id = found.length === 1 ? item.id : `${item.id}-${i + 1}`;
+      traced.push({ ...item, id, shape: { kind: 'path', path }, paint, pinned: null, fillRule: 'evenodd' });
+    }
   }
   if (pictures.size === 0) throw new Unusable(`${spoken(from)} has no picture: there is nothing to trace.`);
   const count = traced.reduce((sum, item) => sum + [...subpathsOf(pathOf(item))].length, 0);
@@ -70,7 +76,7 @@ export async function trace(from: string, to: string, options: TraceOptions): Pr
   return 0;
 }
 
-function tracedOrRefused(from: string, pixels: Pixels, settings: TraceSettings, mm: number): Path {
+function tracedOrRefused(from: string, pixels: Pixels, settings: TraceSettings, mm: number): TracedPath[] {
   try {
     return tracePicture(pixels, settings, mm);
   } catch (error) {

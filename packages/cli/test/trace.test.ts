@@ -57,6 +57,14 @@ test('the outer outlines alone, specks among them where they are wanted, in anot
   expect(written('outer.svg')).toMatchObject([{ outlines: 2, stroke: '#0000FF' }]);
 });
 
+test('single lines along the middle of strokes, each as wide as its stroke was', () => {
+  expect(run(from, inFolder('middle.svg'), '--width', '100mm', '--middle-lines').status).toBe(0);
+  const { items } = readSvg(readFileSync(inFolder('middle.svg'), 'utf8'), (place) => place).drawing;
+  // The plate is a frame of bars 10 to 20 mm wide: one line around, with what is left of its corners.
+  expect(items.length).toBeGreaterThan(0);
+  for (const { paint } of items) expect(paint.strokeWidthMm).toBeGreaterThan(5);
+});
+
 test.each([
   [['--threshold', '300'], 2, /--threshold must be auto, local, or a level from 0 to 255, and not “300”/],
   [['--specks', 'some'], 2, /--specks must be a number of mm² from 0/],

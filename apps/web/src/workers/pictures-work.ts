@@ -1,6 +1,6 @@
 import type { TraceSettings } from '@lambent/core/document';
 import { visiblePart } from '@lambent/core/formats';
-import type { Path, Point, Progress } from '@lambent/core/geometry';
+import { appendPath, type Path, PathBuilder, type Point, type Progress } from '@lambent/core/geometry';
 import { histogramOf } from '@lambent/core/pictures';
 import { type BurntLook, burntLook, type GrainSamples, grainSamples, type PlacedPicture } from '@lambent/core/plan';
 import type { LayerSettings } from '@lambent/core/settings';
@@ -32,7 +32,10 @@ export const picturesWork = {
     mostPixels: number | null,
   ): Promise<Path> {
     const { tracePicture } = await import('@lambent/core/pictures/trace');
-    return tracePicture(await unpacked(pictureId), settings, mm, mostPixels ?? Number.POSITIVE_INFINITY);
+    const found = tracePicture(await unpacked(pictureId), settings, mm, mostPixels ?? Number.POSITIVE_INFINITY);
+    const builder = new PathBuilder();
+    for (const { path } of found) appendPath(builder, path, true);
+    return builder.build();
   },
 
   /** The part of a picture around a place of the bed as each grain burns it; null where it has no area. */

@@ -9,6 +9,8 @@ const place = record({ x: number(), y: number() });
  * picture's own pixels, so that they stay where they are in it when it is moved or scaled.
  */
 export const traceSettingsSchema = record({
+  /** Closed outlines around the figure, or single lines along the middle of its strokes. */
+  makes: oneOf(['outlines', 'middle-lines']),
   /** What parts figure from ground: the level that parts them best, one that was chosen, or one by what is around. */
   parting: oneOf(['best', 'level', 'local']),
   /** From 0 for black to 255 for white. */
@@ -36,6 +38,7 @@ export type TraceSettings = ValueOf<typeof traceSettingsSchema>;
 
 /** What is usual for artwork; paper that is lit unevenly asks for more. */
 export const usualTraceSettings: TraceSettings = {
+  makes: 'outlines',
   parting: 'best',
   level: 128,
   isLight: false,

@@ -31,6 +31,13 @@ export function addFittedRing(builder: PathBuilder, ring: Float64Array, { tolera
   return nodes;
 }
 
+/** Adds an open line to a path, as lines and as few cubics as keep to it. @returns how many nodes it has */
+export function addFittedLine(builder: PathBuilder, points: Float64Array, { tolerance }: RingFit): number {
+  if (points.length < 4) return 0;
+  builder.moveTo(points[0], points[1]);
+  return 1 + addRun(builder, points, tolerance, null);
+}
+
 interface Corner {
   readonly index: number;
   readonly x: number;

@@ -1,2 +1,2 @@
 export { mostTracedNodes, TooManyOutlines } from './trace.ts';
-export { tracePicture } from './trace-picture.ts';
+export { type TracedPath, tracePicture } from './trace-picture.ts';

@@ -2,24 +2,40 @@ import type { Pixels } from '../../document/pixels.ts';
 import type { TraceSettings } from '../../document/traced.ts';
 import { scaling } from '../../geometry/paths/matrix.ts';
 import { type Path, transformPath } from '../../geometry/paths/path.ts';
-import { type PixelTraceSettings, traceOutlines } from './trace.ts';
+import { type PixelTraceSettings, traceMiddleLines, traceOutlines } from './trace.ts';
 
 /** Nothing finer than this is in a picture, in pixels. */
 const finest = 0.25;
 
+/** What is found in a picture: paths in its pixels, and how wide the stroke of each is; 0 for outlines. */
+export interface TracedPath {
+  readonly path: Path;
+  readonly widthPx: number;
+}
+
 /**
- * The outlines that a picture shows.
+ * The outlines that a picture shows as one path, or each middle line of its strokes.
  *
  * @param mm how large a pixel is.
  * @param mostPixels of a picture that has more, as many are made by averages: a quick look, and not the result.
- * @returns a path in the picture's pixels.
- * @throws TooManyOutlines when it would have more than 200,000 nodes.
+ * @throws TooManyOutlines when they would have more than 200,000 nodes.
  */
-export function tracePicture(pixels: Pixels, settings: TraceSettings, mm: number, mostPixels = Infinity): Path {
+export function tracePicture(
+  pixels: Pixels,
+  settings: TraceSettings,
+  mm: number,
+  mostPixels: number = Number.POSITIVE_INFINITY,
+): TracedPath[] {
   const step = Math.max(1, Math.ceil(Math.sqrt((pixels.width * pixels.height) / mostPixels)));
-  if (step === 1) return traceOutlines(pixels, inPixels(settings, mm, 1));
-  const path = traceOutlines(reduced(pixels, step), inPixels(settings, mm * step, step));
-  return transformPath(path, scaling(step, step));
+  const seen = step === 1 ? pixels : reduced(pixels, step);
+  const inSteps = inPixels(settings, mm * step, step);
+  const found =
+    settings.makes === 'outlines'
+      ? [{ path: traceOutlines(seen, inSteps), width: 0 }]
+      : traceMiddleLines(seen, inSteps);
+  return found
+    .filter(({ path }) => path.verbs.length > 0)
+    .map(({ path, width }) => ({ path: transformPath(path, scaling(step, step)), widthPx: width * step }));
 }
 
 /** Settings in pixels. @param step how many pixels of the picture, across, are one */

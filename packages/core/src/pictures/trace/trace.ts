@@ -1,10 +1,11 @@
 import type { Pixels } from '../../document/pixels.ts';
-import { type Polyline, signedArea } from '../../geometry/paths/flatten.ts';
+import { type Polyline, polylineLength, signedArea } from '../../geometry/paths/flatten.ts';
 import { type Path, PathBuilder } from '../../geometry/paths/path.ts';
 import { nestOutlines } from '../../geometry/questions/nesting.ts';
 import { contoursOf } from './contours.ts';
 import { type FigureSettings, figureOf } from './figure.ts';
-import { addFittedRing } from './fit-ring.ts';
+import { addFittedLine, addFittedRing } from './fit-ring.ts';
+import { middleLinesOf } from './middle-lines.ts';
 
 /** How outlines are found in a picture; lengths in pixels, areas in pixels². */
 export interface PixelTraceSettings extends FigureSettings {
@@ -49,6 +50,28 @@ export function traceOutlines(pixels: Pixels, settings: PixelTraceSettings): Pat
     if (nodes > mostTracedNodes) throw new TooManyOutlines();
   }
   return builder.build();
+}
+
+/**
+ * Single lines along the middle of the strokes that a picture shows, fitted like outlines. What is smaller than a speck
+ * is left out.
+ *
+ * @returns for each line a path in pixels from the picture's top left corner, and how wide its stroke is.
+ * @throws TooManyOutlines when they would have more than 200,000 nodes.
+ */
+export function traceMiddleLines(
+  pixels: Pixels,
+  settings: PixelTraceSettings,
+): { readonly path: Path; readonly width: number }[] {
+  let nodes = 0;
+  return middleLinesOf(figureOf(pixels, settings)).flatMap(({ points, closed, width }) => {
+    const builder = new PathBuilder();
+    if (polylineLength({ points, closed }) * width < settings.specks) return [];
+    nodes += closed ? addFittedRing(builder, points, settings) : addFittedLine(builder, points, settings);
+    if (nodes > mostTracedNodes) throw new TooManyOutlines();
+    const path = builder.build();
+    return path.verbs.length === 0 ? [] : [{ path, width }];
+  });
 }
 
 /** The contours that are large enough; with a figure that is left out go its holes, and with a hole what lies in it. */

@@ -10,12 +10,20 @@ export interface FieldsProps {
 }
 
 /** What is figure, what is ground, and what is too small to be either. */
-export function FigureFields({
-  settings: { parting, level, isLight, specksMm2, holesMm2, isOuterOnly },
-  set,
-}: FieldsProps) {
+export function FigureFields({ settings, set }: FieldsProps) {
+  const { makes, parting, level, isLight, specksMm2, holesMm2, isOuterOnly } = settings;
+  const isAround = makes === 'outlines';
   return (
     <Part title="Figure">
+      <Choice
+        label="What is made"
+        value={makes}
+        options={[
+          { value: 'outlines', text: 'Outlines around it' },
+          { value: 'middle-lines', text: 'Lines along its middle', aside: 'of strokes' },
+        ]}
+        choose={(value) => set({ makes: value })}
+      />
       <Choice
         label="The figure"
         value={isLight ? 'light' : 'dark'}
@@ -69,7 +77,7 @@ export function FigureFields({
           most={100_000}
           commit={(typed) => set({ specksMm2: typed })}
         />
-        {!isOuterOnly && (
+        {isAround && !isOuterOnly && (
           <NumberField
             label="No holes below"
             layout="stack"
@@ -81,9 +89,11 @@ export function FigureFields({
           />
         )}
       </div>
-      <Tick checked={isOuterOnly} set={(checked) => set({ isOuterOnly: checked })}>
-        outer outlines only
-      </Tick>
+      {isAround && (
+        <Tick checked={isOuterOnly} set={(checked) => set({ isOuterOnly: checked })}>
+          outer outlines only
+        </Tick>
+      )}
     </Part>
   );
 }

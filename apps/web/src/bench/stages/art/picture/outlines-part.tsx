@@ -2,7 +2,7 @@ import { type Item, type TraceSettings, usualTraceSettings } from '@lambent/core
 import { hideItems } from '@lambent/core/edits';
 import { addFollowing, changeTraced } from '@lambent/core/fit';
 import { meanScale, nodeCount, type Path, subpathsOf, transformPath } from '@lambent/core/geometry';
-import { separates } from '@lambent/core/operations';
+import { labelOperation, separates } from '@lambent/core/operations';
 import { useEffect, useMemo, useState } from 'react';
 import { Button } from '../../../../ui/button.tsx';
 import { Choice } from '../../../../ui/choice.tsx';
@@ -42,7 +42,7 @@ export function OutlinesPart({ picture, traced }: { picture: Item; traced: Item 
         <LineFields settings={settings} set={set} />
       </div>
       <div className="flex flex-col gap-1.5 border-t border-line px-3.5 py-3">
-        {found && !working && <Count path={found} />}
+        {found && !working && <Count path={found} makes={settings.makes} />}
         {working && <SlowStop share={share} stop={stop} />}
         <Trouble words={trouble} />
         {traced ? (
@@ -81,12 +81,14 @@ function useShown({ matrix }: Item, found: Path | null, sketch: Path | null): vo
   }, [actions, outline, sketch]);
 }
 
-function Count({ path }: { path: Path }) {
-  const outlines = useMemo(() => [...subpathsOf(path)].length, [path]);
-  const count = `${outlines} ${outlines === 1 ? 'outline' : 'outlines'}, ${nodeCount(path)} points`;
+function Count({ path, makes }: { path: Path } & Pick<TraceSettings, 'makes'>) {
+  const count = useMemo(() => [...subpathsOf(path)].length, [path]);
+  const word = makes === 'outlines' ? 'outline' : 'line';
   return (
-    <p role="status" className={outlines === 0 ? 'text-warn' : 'figures text-quiet'}>
-      {outlines === 0 ? 'No outline is found: choose another level, or the other figure.' : count}
+    <p role="status" className={count === 0 ? 'text-warn' : 'figures text-quiet'}>
+      {count === 0
+        ? `No ${word} is found: choose another level, or the other figure.`
+        : `${count} ${word}${count === 1 ? '' : 's'}, ${nodeCount(path)} points`}
     </p>
   );
 }
@@ -102,10 +104,12 @@ interface FoundProps {
 function Make({ picture, settings, path }: FoundProps) {
   const actions = useBenchActions();
   const layers = useBench(({ prepared }) => prepared.meaning.layers);
-  const cut = layers.find(({ operation }) => separates(operation)) ?? layers[0];
+  const isAround = settings.makes === 'outlines';
+  // Outlines are mostly cut, and single lines scored.
+  const usual = layers.find(({ operation }) => (isAround ? separates(operation) : operation === labelOperation));
   const [chosen, setChosen] = useState<string | null>(null);
   const [fate, setFate] = useState<Fate>('hidden');
-  const layerId = chosen ?? cut?.id ?? null;
+  const layerId = chosen ?? usual?.id ?? layers[0]?.id ?? null;
   const make = (found: Path) => {
     let ids: string[] = [];
     actions.edit('make outlines of a picture', (job) => {
@@ -143,7 +147,7 @@ function Make({ picture, settings, path }: FoundProps) {
         choose={setFate}
       />
       <Button look="main" disabled={!path || path.verbs.length === 0} onClick={() => path && make(path)}>
-        Make the outlines
+        Make the {isAround ? 'outlines' : 'lines'}
       </Button>
     </>
   );
