@@ -17,7 +17,7 @@ export interface TracedPath {
  * The outlines that a picture shows as one path, or each middle line of its strokes.
  *
  * @param mm how large a pixel is.
- * @param mostPixels of a picture that has more, as many are made by averages: a quick look, and not the result.
+ * @param mostPixels of a picture that has more, as many are made by means: a quick look, and not the result.
  * @throws TooManyOutlines when they would have more than 200,000 nodes.
  */
 export function tracePicture(
@@ -55,22 +55,30 @@ function inPixels(settings: TraceSettings, mm: number, step: number): PixelTrace
   };
 }
 
-/** A smaller picture, of the means of squares of pixels; what is left over at the right and below is left out. */
+/** Of a square of pixels, so many across and down are looked at. */
+const looks = 3;
+
+/** A smaller picture, of the means of some pixels of each square; what is left over at the right and below is left out. */
 function reduced({ width, height, rgb, alpha }: Pixels, step: number): Pixels {
   const [columns, rows] = [Math.max(1, Math.floor(width / step)), Math.max(1, Math.floor(height / step))];
+  const placesWithin = (size: number) => {
+    const count = Math.min(looks, size);
+    return Array.from({ length: count }, (_, k) => Math.floor(((k + 0.5) * size) / count));
+  };
+  // A picture narrower than a square has no more than it has.
+  const [across, down] = [placesWithin(Math.min(step, width)), placesWithin(Math.min(step, height))];
+  const count = across.length * down.length;
   const meanOf = (values: Uint8Array, channels: number) => {
     const means = new Uint8Array(columns * rows * channels);
-    for (let row = 0; row < rows; row++) {
+    for (let row = 0, k = 0; row < rows; row++) {
       for (let column = 0; column < columns; column++) {
-        for (let channel = 0; channel < channels; channel++) {
-          let [sum, count] = [0, 0];
-          for (let y = row * step; y < Math.min(height, row * step + step); y++) {
-            for (let x = column * step; x < Math.min(width, column * step + step); x++) {
-              sum += values[(y * width + x) * channels + channel];
-              count++;
-            }
+        for (let channel = 0; channel < channels; channel++, k++) {
+          let sum = 0;
+          for (const y of down) {
+            const line = (row * step + y) * width + column * step;
+            for (const x of across) sum += values[(line + x) * channels + channel];
           }
-          means[(row * columns + column) * channels + channel] = Math.round(sum / count);
+          means[k] = Math.round(sum / count);
         }
       }
     }
