@@ -1,15 +1,12 @@
-import { encodePixels } from '@lambent/core/formats';
 import { expect, type Page, test } from '@playwright/test';
+import { greyPng } from '../demo/grey-png.mjs';
 import { kingfisher } from '../demo/kingfisher.mjs';
 import { bedPoint, choose, items, newJob, offer, openStage, placeOf, storedJob, takeIt } from './bench.ts';
 
 /** A job in which the scan of a kingfisher lies. */
 async function scanOnBed(page: Page, title: string): Promise<void> {
-  const { width, height, greys } = kingfisher(600, 400);
-  const rgb = new Uint8Array(3 * greys.length);
-  for (const [i, grey] of greys.entries()) rgb.fill(grey, 3 * i, 3 * i + 3);
   await newJob(page, title);
-  await offer(page, 'kingfisher.png', Buffer.from(await encodePixels({ width, height, rgb })));
+  await offer(page, 'kingfisher.png', await greyPng(kingfisher(600, 400)));
   await takeIt(page);
   await choose(page, 'Material of the sheet', /Birch plywood 3 mm/);
   await openStage(page, 'Art');

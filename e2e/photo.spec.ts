@@ -1,15 +1,12 @@
-import { encodePixels } from '@lambent/core/formats';
 import { expect, type Page, test } from '@playwright/test';
+import { greyPng } from '../demo/grey-png.mjs';
 import { heronAtDusk } from '../demo/heron-at-dusk.mjs';
 import { choose, newJob, offer, openStage, storedJob, takeIt, typeInto } from './bench.ts';
 
 /** A job in which a made-up photo lies on slate. */
 async function photoOnSlate(page: Page, title: string, width: number, height: number): Promise<void> {
-  const { greys } = heronAtDusk(width, height);
-  const rgb = new Uint8Array(3 * greys.length);
-  for (const [i, grey] of greys.entries()) rgb.fill(grey, 3 * i, 3 * i + 3);
   await newJob(page, title);
-  await offer(page, 'heron-at-dusk.png', Buffer.from(await encodePixels({ width, height, rgb })));
+  await offer(page, 'heron-at-dusk.png', await greyPng(heronAtDusk(width, height)));
   await takeIt(page);
   await choose(page, 'Material of the sheet', /Slate/);
   await openStage(page, 'Art');

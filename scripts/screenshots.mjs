@@ -9,7 +9,7 @@ ensureInstalled();
 ensureBuilt();
 const { chromium } = await import('@playwright/test');
 const { default: config } = await import('../playwright.config.mjs');
-const { encodePixels } = await import('@lambent/core/formats');
+const { greyPng } = await import('../demo/grey-png.mjs');
 const { heronAtDusk } = await import('../demo/heron-at-dusk.mjs');
 const { kingfisher: kingfisherScan } = await import('../demo/kingfisher.mjs');
 
@@ -68,10 +68,8 @@ const bringIn = async (name, svg) => {
   await page.getByRole('button', { name: 'Take it' }).click();
   await page.getByRole('heading', { name: 'Art', exact: true }).waitFor();
 };
-const bringInPhoto = async (name, { width, height, greys }) => {
-  const rgb = new Uint8Array(3 * greys.length);
-  for (const [i, grey] of greys.entries()) rgb.fill(grey, 3 * i, 3 * i + 3);
-  const buffer = Buffer.from(await encodePixels({ width, height, rgb }));
+const bringInPhoto = async (name, picture) => {
+  const buffer = await greyPng(picture);
   await page.getByTestId('file-chooser').setInputFiles({ name, mimeType: 'image/png', buffer });
   await page.getByTestId('arrival-count').waitFor();
   await page.getByRole('button', { name: 'Take it' }).click();

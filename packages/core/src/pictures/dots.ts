@@ -1,7 +1,7 @@
 import type { Pixels } from '../document/pixels.ts';
 import { type Box, transformBox } from '../geometry/paths/box.ts';
 import { applyTo, invert, type Matrix, type Point } from '../geometry/paths/matrix.ts';
-import { lumaOf } from './luma.ts';
+import { lumaOf, lumaWithoutWhite } from './luma.ts';
 
 /** Dots in rows that are level, in a frame of their own, in mm. */
 export interface DotGrid {
@@ -107,8 +107,7 @@ function sumRows({ width, height, rgb, alpha }: Pixels): { lumas: Sums; alphas: 
     for (let x = 0; x < width; x++, pixel++, k++) {
       const luma = lumaOf(rgb[3 * pixel], rgb[3 * pixel + 1], rgb[3 * pixel + 2]);
       const opacity = alpha ? alpha[pixel] / 255 : 1;
-      // Less the white that shows through.
-      lumas[k + 1] = lumas[k] + Math.round(Math.max(0, luma - 255 * (1 - opacity)) * parts);
+      lumas[k + 1] = lumas[k] + Math.round(lumaWithoutWhite(luma, opacity) * parts);
       if (alphas) alphas[k + 1] = alphas[k] + Math.round(255 * opacity * parts);
     }
   }

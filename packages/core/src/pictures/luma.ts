@@ -14,6 +14,11 @@ export function lumaOf(red: number, green: number, blue: number): number {
   return 0.2126 * red + 0.7152 * green + 0.0722 * blue;
 }
 
+/** What of a luma is a pixel's own, times its opacity: without the white that shows through. */
+export function lumaWithoutWhite(luma: number, opacity: number): number {
+  return Math.max(0, luma - 255 * (1 - opacity));
+}
+
 /** How much of an area of a colour burns where no tone says otherwise, 0 to 1: 1 − luma ÷ 255. */
 export function darknessOf(colour: Colour): number {
   const [red, green, blue] = channelsOf(colour);
@@ -26,8 +31,7 @@ export function histogramOf({ width, height, rgb, alpha }: Pixels, bins: number)
   for (let i = 0; i < width * height; i++) {
     if (alpha && alpha[i] < 128) continue;
     const opacity = alpha ? alpha[i] / 255 : 1;
-    // Without the white that shows through.
-    const luma = Math.max(0, lumaOf(rgb[3 * i], rgb[3 * i + 1], rgb[3 * i + 2]) - 255 * (1 - opacity)) / opacity;
+    const luma = lumaWithoutWhite(lumaOf(rgb[3 * i], rgb[3 * i + 1], rgb[3 * i + 2]), opacity) / opacity;
     counts[Math.min(bins - 1, Math.floor((luma / 256) * bins))]++;
   }
   return counts;

@@ -16,7 +16,6 @@ const reach = 4;
 const spurHalves = 1.6;
 /** Nearer to a joint than so many half widths, the edges beside a line are those of other strokes. */
 const jointHalves = 1;
-
 /** A point is moved by no more than such a share of the stroke's width: thinning goes no further wrong. */
 const mostShift = 0.2;
 
@@ -35,15 +34,22 @@ interface Branch {
  */
 export function middleLinesOf(field: Field): MiddleLine[] {
   const raster = new Raster(field);
-  let graph = graphOf(raster.skeleton(), raster.width);
+  let graph = graphOf(raster.skeleton());
   for (;;) {
     const degrees = degreesOf(graph.nodes, graph.branches);
     const kept = graph.branches.filter((branch) => !isSpur(raster, graph, degrees, branch));
     if (kept.length === graph.branches.length) {
       return kept.map((branch) => lineOf(raster, graph, degrees, branch)).filter(({ points }) => points.length > 2);
     }
-    graph = graphOf(skeletonOf(raster, graph, kept), raster.width);
+    graph = graphOf(skeletonOf(raster, graph, kept));
   }
+}
+
+/** Lines of one pixel: a mask that is 1 on them, and their pixels. */
+interface Skeleton {
+  readonly mask: Uint8Array;
+  readonly pixels: readonly number[];
+  readonly width: number;
 }
 
 /** The field in a frame of ground, by pixel numbers. */
@@ -59,11 +65,10 @@ class Raster {
     }
   }
 
-  /** The pixels of the middle lines, 1 each. */
-  skeleton(): Uint8Array {
+  /** The pixels of the middle lines. */
+  skeleton(): Skeleton {
     const mask = Uint8Array.from(this.values, (value) => (value > 0 ? 1 : 0));
-    thin(mask, this.width);
-    return mask;
+    return { mask, pixels: thin(mask, this.width), width: this.width };
   }
 
   x(pixel: number): number {
@@ -104,11 +109,10 @@ interface Graph {
 }
 
 /** The lines of a skeleton between its joints and ends. */
-function graphOf(mask: Uint8Array, width: number): Graph {
+function graphOf({ mask, pixels, width }: Skeleton): Graph {
   const steps = stepsAround(width);
   // Those straight beside come first, so that no line cuts a corner.
   const ordered = [0, 2, 4, 6, 1, 3, 5, 7].map((k) => steps[k]);
-  const pixels = [...mask.keys()].filter((i) => mask[i] === 1);
   const nodeOf = new Map<number, number>();
   const nodes: number[][] = [];
   const isNode = (i: number) => crossingsAround(mask, steps, i) !== 2;
@@ -210,7 +214,7 @@ function isSpur(raster: Raster, graph: Graph, degrees: Uint32Array, { pixels, fr
 }
 
 /** The skeleton of some branches alone. */
-function skeletonOf(raster: Raster, { branches, nodes }: Graph, kept: readonly Branch[]): Uint8Array {
+function skeletonOf(raster: Raster, { branches, nodes }: Graph, kept: readonly Branch[]): Skeleton {
   const mask = new Uint8Array(raster.values.length);
   const before = new Set(branches.flatMap(({ from, to }) => [from, to]));
   const after = new Set(kept.flatMap(({ from, to }) => [from, to]));
@@ -218,8 +222,7 @@ function skeletonOf(raster: Raster, { branches, nodes }: Graph, kept: readonly B
   for (const [node, members] of nodes.entries()) {
     if (after.has(node) || !before.has(node)) for (const i of members) mask[i] = 1;
   }
-  thin(mask, raster.width);
-  return mask;
+  return { mask, pixels: thin(mask, raster.width), width: raster.width };
 }
 
 /** A branch with its points in the middle between the edges. */

@@ -11,7 +11,7 @@ export interface FieldsProps {
 
 /** What is figure, what is ground, and what is too small to be either. */
 export function FigureFields({ settings, set }: FieldsProps) {
-  const { makes, parting, level, isLight, specksMm2, holesMm2, isOuterOnly } = settings;
+  const { makes, parting, level, isLight, isOuterOnly } = settings;
   const isAround = makes === 'outlines';
   return (
     <Part title="Figure">
@@ -68,24 +68,24 @@ export function FigureFields({ settings, set }: FieldsProps) {
         </div>
       )}
       <div className="grid grid-cols-2 items-start gap-2">
-        <NumberField
+        <Figure
           label="No specks below"
-          layout="stack"
           unit="mm²"
-          value={specksMm2}
+          name="specksMm2"
           least={0}
           most={100_000}
-          commit={(typed) => set({ specksMm2: typed })}
+          settings={settings}
+          set={set}
         />
         {isAround && !isOuterOnly && (
-          <NumberField
+          <Figure
             label="No holes below"
-            layout="stack"
             unit="mm²"
-            value={holesMm2}
+            name="holesMm2"
             least={0}
             most={100_000}
-            commit={(typed) => set({ holesMm2: typed })}
+            settings={settings}
+            set={set}
           />
         )}
       </div>
@@ -99,38 +99,28 @@ export function FigureFields({ settings, set }: FieldsProps) {
 }
 
 /** How near the outlines keep to the picture. */
-export function LineFields({ settings: { smoothingMm, toleranceMm, cornerDegrees }, set }: FieldsProps) {
+export function LineFields({ settings, set }: FieldsProps) {
   return (
     <Part title="Line">
       <div className="grid grid-cols-2 items-start gap-2">
-        <NumberField
-          label="Smoothing"
-          layout="stack"
-          unit="mm"
-          value={smoothingMm}
-          least={0}
-          most={10}
-          commit={(typed) => set({ smoothingMm: typed })}
-        />
-        <NumberField
-          label="Tolerance"
-          layout="stack"
-          unit="mm"
-          value={toleranceMm}
-          least={0.005}
-          most={10}
-          commit={(typed) => set({ toleranceMm: typed })}
-        />
-        <NumberField
-          label="Corners from"
-          layout="stack"
-          unit="°"
-          value={cornerDegrees}
-          least={5}
-          most={175}
-          commit={(typed) => set({ cornerDegrees: typed })}
-        />
+        <Figure label="Smoothing" unit="mm" name="smoothingMm" least={0} most={10} settings={settings} set={set} />
+        <Figure label="Tolerance" unit="mm" name="toleranceMm" least={0.005} most={10} settings={settings} set={set} />
+        <Figure label="Corners from" unit="°" name="cornerDegrees" least={5} most={175} settings={settings} set={set} />
       </div>
     </Part>
   );
+}
+
+/** One of the numbers of the settings. */
+function Figure(
+  props: FieldsProps & {
+    label: string;
+    unit: string;
+    name: 'specksMm2' | 'holesMm2' | 'smoothingMm' | 'toleranceMm' | 'cornerDegrees';
+    least: number;
+    most: number;
+  },
+) {
+  const { settings, set, name, ...field } = props;
+  return <NumberField {...field} layout="stack" value={settings[name]} commit={(typed) => set({ [name]: typed })} />;
 }
