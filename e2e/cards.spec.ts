@@ -1,9 +1,11 @@
 import { gunzipSync } from 'node:zlib';
 import type { BurntPictureAnswer, RunAnswer } from '@lambent/contracts';
+import { boundsOf, type Item } from '@lambent/core/document';
 import { itemsOfCard } from '@lambent/core/edits';
 import { type BurntPicture, layCard, lookOf, type Material } from '@lambent/core/recipes';
 import { expect, type Page, test } from '@playwright/test';
-import { choose, newJob, openStage, rectangle, storedJob, svg, typeInto } from './bench.ts';
+import { greyPng } from '../demo/grey-png.mjs';
+import { choose, clickBed, newJob, offer, openStage, rectangle, storedJob, svg, takeIt, typeInto } from './bench.ts';
 
 /** A material of a test's own, of which nothing is known. */
 async function unknownStock(page: Page, name: string, more: Partial<Material> = {}): Promise<Material> {
@@ -42,6 +44,19 @@ async function pictureOf(page: Page, run: RunAnswer): Promise<BurntPicture> {
   const answer = (await (await page.request.get(`/api/runs/${run.id}/picture`)).json()) as BurntPictureAnswer;
   expect(answer.simulated).toBe(true);
   return { ...answer, codes: new Uint8Array(gunzipSync(Buffer.from(answer.codes, 'base64'))) };
+}
+
+/** How strong a picture is around a place of an item, from its left edge at 0 to its right at 1: the mean of its points. */
+function meanCode({ x, y, pitchMm, width, codes }: BurntPicture, item: Item, share: number): number {
+  const { minX, minY, maxX, maxY } = boundsOf(item);
+  let [sum, count] = [0, 0];
+  for (let down = minY + 1; down < maxY - 1; down += pitchMm) {
+    const middle = minX + share * (maxX - minX);
+    for (let across = middle - 3; across < middle + 3; across += pitchMm, count++) {
+      sum += codes[Math.floor((down - y) / pitchMm) * width + Math.floor((across - x) / pitchMm)];
+    }
+  }
+  return sum / count;
 }
 
 const cell = (page: Page, name: RegExp) => page.getByTestId('reading').getByRole('button', { name });
@@ -180,6 +195,84 @@ test('marks are put with the pointer and the keyboard, and taken back; a closer 
   await page.getByRole('button', { name: 'Read it' }).click();
   await page.keyboard.press('Escape');
   await expect(page.getByTestId('reading')).toBeHidden();
+});
+
+test('a card of grey steps gives a tone curve, and a photo that burns by it comes out even', async ({ page }) => {
+  test.setTimeout(200_000);
+  const stock = await unknownStock(page, 'Marble tile', {
+    ...{ family: 'Stone', turnsLighter: true, sheetWidth: 600, sheetHeight: 400 },
+  });
+  await newJob(page, 'Even greys');
+  // Five even greys, side by side, 64 mm wide in all.
+  const [width, height, steps] = [240, 80, 5];
+  const greys = Uint8Array.from({ length: width * height }, (_, i) =>
+    Math.round(((Math.floor(((i % width) * steps) / width) + 1) * 255) / steps),
+  );
+  await offer(page, 'steps.png', await greyPng({ width, height, greys }));
+  await takeIt(page);
+  await choose(page, 'Material of the sheet', /Marble tile/);
+  await openStage(page, 'Art');
+  await page.getByRole('button', { name: 'Burn its greys' }).click();
+  await expect(page.getByText('How dark greys come out was not measured here')).toBeVisible();
+
+  await openStage(page, 'Recipe');
+  await page.getByRole('button', { name: 'New test card' }).click();
+  await choose(page, 'Operation', 'Photo');
+  await choose(page, 'Kind of card', /Grey steps/);
+  await typeInto(page, 'Power at black', '60');
+  await typeInto(page, 'Speed from', '150');
+  await typeInto(page, 'Speed to', '250');
+  await page.getByRole('button', { name: 'Lay 30 cells on the sheet' }).click();
+  await expect(page.getByTestId('card-block')).toContainText('words, 30 cells');
+  const first = await burn(page, 1);
+  expect(first.jobRunName).toBe('Test card');
+  await openStage(page, 'Recipe');
+  await page.getByRole('button', { name: 'Read it' }).click();
+  await expect(page.getByText('The picture is simulated')).toBeVisible();
+  await page.getByRole('button', { name: 'the best of them' }).click();
+  await cell(page, /^150 mm\/s, 100 % grey/).click();
+  await expect(page.getByRole('img', { name: /^Measured greys: 10 % came out as/ })).toBeVisible();
+  // What was measured by hand goes before the picture, and is undone.
+  const half = page.getByLabel('50 %', { exact: true });
+  const seen = await half.inputValue();
+  await typeInto(page, '50 %', '12');
+  await expect.poll(async () => (await storedJob(page)).document.cards[0].darks).toEqual({ '1-5': 12 });
+  await page.keyboard.press('Control+z');
+  await expect(half).toHaveValue(seen);
+  await page.getByRole('button', { name: 'Keep it as a recipe' }).click();
+  await page.getByLabel('Read by').fill('Ines Varga');
+  await page.getByRole('button', { name: 'Keep it', exact: true }).click();
+  await expect(page.getByText('is kept in the recipe book')).toBeVisible();
+  const all = (await (await page.request.get('/api/materials')).json()) as Material[];
+  const [recipe] = all.find(({ id }) => id === stock.id)?.recipes ?? [];
+  const measured = new Map(recipe.burntGreys?.map(({ asked, burnt }) => [asked, burnt]));
+  expect([...measured.keys()]).toEqual([0.1, 0.2, 0.3, 0.4, 0.5, 0.6, 0.7, 0.8, 0.9, 1]);
+  // On stone, half of the dots burn far more than half as strong.
+  expect(measured.get(0.5)).toBeGreaterThan(0.6);
+
+  // The photo goes by it, without a word, and says so.
+  await page.getByRole('button', { name: 'Recipe', exact: true }).click();
+  const second = await burn(page, 2);
+  const picture = await pictureOf(page, second);
+  const [photo] = (await storedJob(page)).document.drawing.items.filter(({ shape }) => shape.kind === 'picture');
+  const stripes = Array.from({ length: steps }, (_, i) => meanCode(picture, photo, (i + 0.5) / steps));
+  const darkest = stripes.at(-1) ?? 0;
+  stripes.forEach((code, i) => expect(Math.abs(code / darkest - (i + 1) / steps)).toBeLessThan(0.05));
+
+  await openStage(page, 'Art');
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('b');
+  await clickBed(page, 300, 200);
+  const follows = page.getByLabel(/^Burnt greys follow the card of \d+ \w+ for marble tile/);
+  await expect(follows).toBeChecked();
+  await follows.uncheck();
+  await expect
+    .poll(async () => Object.values((await storedJob(page)).document.settings))
+    .toContainEqual({ burntGreys: [] });
+  await follows.check();
+  await expect(page.getByText('with other settings')).toBeHidden();
+  await typeInto(page, 'Line spacing', '0.2');
+  await expect(page.getByText('The card was burnt with other settings than these')).toBeVisible();
 });
 
 test('a card that is too large says how many cells have room, and what the machine cannot do', async ({ page }) => {

@@ -139,9 +139,11 @@ export const api = {
       server.PUT('/api/materials/{id}', { params: withId(material.id), body: sent({ by: author, version, material }) }),
     ),
   addRecipe: (author: string, materialId: string, recipe: Recipe) =>
-    data(server.POST('/api/materials/{id}/recipes', { params: withId(materialId), body: { by: author, recipe } })),
+    data(
+      server.POST('/api/materials/{id}/recipes', { params: withId(materialId), body: sent({ by: author, recipe }) }),
+    ),
   changeRecipe: (author: string, { id = 0, version = 0, ...recipe }: Recipe) =>
-    data(server.PUT('/api/recipes/{id}', { params: withId(id), body: { by: author, version, recipe } })),
+    data(server.PUT('/api/recipes/{id}', { params: withId(id), body: sent({ by: author, version, recipe }) })),
   bookHistory: (materialId: string) => data(server.GET('/api/materials/{id}/history', { params: withId(materialId) })),
   undoChange: (author: string, id: number) =>
     data(server.POST('/api/book/changes/{id}/undo', { params: withId(id), body: { by: author } })),

@@ -1,5 +1,7 @@
 import { Link } from 'react-router';
+import { BurntGreysChart } from '../recipe/burnt-greys-chart.tsx';
 import { FinerFields } from '../recipe/finer-fields.tsx';
+import { Button } from '../ui/button.tsx';
 import { Words } from './material-facts.tsx';
 import { type RecipeLine, today } from './recipe-line.ts';
 import { RecipePicture } from './recipe-picture.tsx';
@@ -9,7 +11,16 @@ export function RecipeDetails({ line: { recipe, machine, title, hold, by, change
   const { proof } = recipe;
   return (
     <div className="grid grid-cols-2 gap-5">
-      <FinerFields hold={hold} machine={machine} />
+      <div>
+        <FinerFields hold={hold} machine={machine} />
+        {recipe.burntGreys && recipe.burntGreys.length > 0 && (
+          <div className="mt-3 flex flex-col items-start gap-1.5">
+            <h4 className="text-quiet">Measured greys: how dark they came out, in %</h4>
+            <BurntGreysChart greys={recipe.burntGreys} />
+            <Button onClick={() => change({ burntGreys: undefined })}>Forget the measured greys</Button>
+          </div>
+        )}
+      </div>
       <div className="mt-2 flex flex-col gap-2">
         <Words label="Variant" value={recipe.variant ?? ''} commit={(variant) => change({ variant })} />
         <Words

@@ -60,6 +60,8 @@ export const cardSchema = record({
   thicknessMm: number(),
   /** By the key of a cell. */
   marks: unnamed(table(oneOf(cardMarks), (key) => `mark ${key}`)),
+  /** How dark cells came out, in per cent of what is black on the stuff, where somebody said it. By the key of a cell. */
+  darks: optional(unnamed(table(number(0, 100), (key) => `dark ${key}`))),
   /** The cell that is kept as the recipe. */
   best: orNull(text),
 });

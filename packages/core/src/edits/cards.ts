@@ -67,6 +67,20 @@ export function chooseBestCell(job: JobDocument, cardId: string, key: string | n
   }));
 }
 
+/** Says how dark a cell came out, in per cent; undefined for as dark as a picture shows it. */
+export function setCellDarkness(
+  job: JobDocument,
+  cardId: string,
+  key: string,
+  percent: number | undefined,
+): JobDocument {
+  return changeCard(job, cardId, ({ darks, ...card }) => {
+    const { [key]: _, ...others } = darks ?? {};
+    const next = percent === undefined ? others : { ...others, [key]: percent };
+    return Object.keys(next).length > 0 ? { ...card, darks: next } : card;
+  });
+}
+
 function changeCard(job: JobDocument, cardId: string, change: (card: LaidCard) => LaidCard): JobDocument {
   return { ...job, cards: job.cards.map((card) => (card.id === cardId ? change(card) : card)) };
 }

@@ -15,7 +15,7 @@ export {
   transformThings,
   ungroupItems,
 } from './arrange.ts';
-export { addCard, chooseBestCell, itemsOfCard, markCells, removeCard } from './cards.ts';
+export { addCard, chooseBestCell, itemsOfCard, markCells, removeCard, setCellDarkness } from './cards.ts';
 export { combineItems, isVoid, releaseCombinations } from './combination.ts';
 export { turnOf } from './fold.ts';
 export { amend, type History, record, redo, startHistory, undo, weightOfEdit } from './history.ts';

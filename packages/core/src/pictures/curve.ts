@@ -65,3 +65,16 @@ export function inverseOf(rising: (value: number) => number): (value: number) =>
     return (least + most) / 2;
   };
 }
+
+/** Functions that change many numbers are looked up at so many places, and read between them. */
+const lookups = 1024;
+
+/** Maps numbers from 0 to 1 in place, by a table of what a function makes of them. */
+export function mapShares(shares: Float32Array, change: (share: number) => number): void {
+  const table = Float64Array.from({ length: lookups + 1 }, (_, i) => change(i / lookups));
+  for (let i = 0; i < shares.length; i++) {
+    const place = shares[i] * lookups;
+    const entry = Math.min(lookups - 1, Math.floor(place));
+    shares[i] = table[entry] + (table[entry + 1] - table[entry]) * (place - entry);
+  }
+}

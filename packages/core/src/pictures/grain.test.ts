@@ -10,6 +10,7 @@ const usual: GrainSettings = {
   screenPerCm: 15,
   screenAngle: 45,
   greyLevels: 256,
+  burntGreys: [],
 };
 
 const side = 200;

@@ -1,12 +1,16 @@
 import type { Grain } from '../settings/grain.ts';
 import type { LayerSettings } from '../settings/settings.ts';
 import { blueNoise, noiseSize } from './blue-noise.ts';
+import { sharesToAsk } from './burnt-greys.ts';
 import { diffuse } from './diffusion.ts';
 import type { DotGrid } from './dots.ts';
 import { dotSpot, lineSpot, screen } from './screens.ts';
 
 /** How greys are made of dots. */
-export type GrainSettings = Pick<LayerSettings, 'grain' | 'diffusion' | 'screenPerCm' | 'screenAngle' | 'greyLevels'>;
+export type GrainSettings = Pick<
+  LayerSettings,
+  'grain' | 'diffusion' | 'screenPerCm' | 'screenAngle' | 'greyLevels' | 'burntGreys'
+>;
 
 /** What burns: for each dot a level from 0 for nothing to the top one for all. */
 export interface GrainedDots {
@@ -29,8 +33,8 @@ const makers: Readonly<Record<Grain, Maker>> = {
 };
 
 /**
- * Makes greys of dots that burn or do not, or burn by levels.
- * @param shares what of each dot is to burn, 0 to 1, row by row
+ * Makes greys of dots that burn or do not, or burn by levels. Greys that were measured come out as dark as is wanted.
+ * @param shares how dark each dot is to be, 0 to 1, row by row
  * @param shown how much of each dot shows; null where all of all do
  */
 export function grainOf(
@@ -39,7 +43,9 @@ export function grainOf(
   shown: Float32Array | null,
   settings: GrainSettings,
 ): GrainedDots {
-  return makers[settings.grain](shares, grid, shown, settings);
+  // A threshold makes no greys that could come out too dark.
+  const asked = settings.grain === 'threshold' ? shares : sharesToAsk(shares, settings.burntGreys);
+  return makers[settings.grain](asked, grid, shown, settings);
 }
 
 function byNoise(shares: Float32Array, columns: number): Uint8Array {

@@ -1,3 +1,4 @@
+export { burntCurve } from './burnt-greys.ts';
 export { curveThrough } from './curve.ts';
 export { diffuse } from './diffusion.ts';
 export { darknessOf, histogramOf } from './luma.ts';

@@ -1,13 +1,11 @@
 import type { Tone } from '../document/tone.ts';
 import { blurred } from './blur.ts';
-import { curveThrough } from './curve.ts';
+import { curveThrough, mapShares } from './curve.ts';
 import type { DotRaster } from './dots.ts';
 import { raiseLocalContrast } from './local-contrast.ts';
 
 /** How far sharpening reaches where nothing is said, in mm. */
 const usualSharpenMm = 0.3;
-/** Curves are looked up at so many places, and read between them. */
-const lookups = 1024;
 
 /** How far sharpening reaches from an edge, in mm; 0 where nothing is sharpened. */
 export function sharpenReach({ sharpen, sharpenMm }: Tone): number {
@@ -24,7 +22,7 @@ export function sharesToBurn({ columns, rows, dotMm, rowMm, greys, shown }: DotR
   if (tone.inverted) for (let i = 0; i < greys.length; i++) greys[i] = 1 - greys[i];
   raiseLocalContrast({ columns, rows, values: greys, shown }, (tone.localContrast ?? 0) / 100);
   const change = greyChange(tone);
-  if (change) mapGreys(greys, change);
+  if (change) mapShares(greys, change);
   if (tone.sharpen) {
     const reach = sharpenReach(tone);
     const soft = blurred({ columns, rows, values: greys, shown }, reach / dotMm, reach / rowMm);
@@ -44,14 +42,4 @@ function greyChange({ curve, brightness = 0, contrast = 0 }: Tone): ((grey: numb
   const through = curveThrough(curve ?? []);
   const steep = contrast < 0 ? 1 + contrast / 100 : 1 / (1 - contrast / 101);
   return (grey) => Math.min(1, Math.max(0, (through(grey) - 0.5) * steep + 0.5 + brightness / 200));
-}
-
-/** Maps numbers from 0 to 1 in place, by a table of what a function makes of them. */
-function mapGreys(greys: Float32Array, change: (grey: number) => number): void {
-  const table = Float64Array.from({ length: lookups + 1 }, (_, i) => change(i / lookups));
-  for (let i = 0; i < greys.length; i++) {
-    const place = greys[i] * lookups;
-    const entry = Math.min(lookups - 1, Math.floor(place));
-    greys[i] = table[entry] + (table[entry + 1] - table[entry]) * (place - entry);
-  }
 }

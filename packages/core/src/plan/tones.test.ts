@@ -13,6 +13,7 @@ function toneRows(pixels: Pixels, placing: Matrix, spacing: number, more: Partia
     screenPerCm: 10,
     screenAngle: 45,
     greyLevels: 256,
+    burntGreys: [],
     powerPercent: 40,
     leastPowerPercent: 0,
     lineSpacingMm: spacing,

@@ -12,6 +12,7 @@ export { addOffcut, offcutLeft, putSheetBack, type StockedSheet, stockOf, takeSh
 export { BurntCode, type BurntPicture, lookOf } from './cards/burnt-picture.ts';
 export { cardSettingOf } from './cards/card-setting.ts';
 export { cardKinds, cardWish } from './cards/card-wish.ts';
+export { burntGreysOf, type GreyStep, greySteps, hasGreySteps } from './cards/grey-steps.ts';
 export {
   type CardCell,
   type CardMargin,

@@ -1,3 +1,4 @@
+export type { BurntGrey } from './burnt-greys.ts';
 export { type Grain, grainMethods, grains, grainWords } from './grain.ts';
 export type { Air } from './setting.ts';
 export {

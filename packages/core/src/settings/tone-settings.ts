@@ -1,6 +1,7 @@
 import { orNull } from '../schema/schema.ts';
 import { fromTo, number, oneOf, whole } from '../schema/values.ts';
 import { brought, isWithin, widestSpacing } from './bounds.ts';
+import { type BurntGrey, burntGreysColumn, burntGreysSchema } from './burnt-greys.ts';
 import { type Diffusion, diffusions, diffusionWords, type Grain, grains, grainWords } from './grain.ts';
 import { figureColumn, type Setting, wordColumn } from './setting.ts';
 
@@ -131,4 +132,17 @@ export const toneSettings = {
         : `Dots are ${value} mm wide; they are from ${leastDot} to ${widestSpacing} mm.`,
     within: (value) => (value === null ? null : brought(value, leastDot, widestSpacing)),
   } satisfies Setting<number | null>,
+
+  /** How dark greys came out, as a card of grey steps showed; greys burn as they are where none were measured. */
+  burntGreys: {
+    concerns: 'tones',
+    words: 'measured greys',
+    label: 'Measured greys',
+    unit: '',
+    usual: [],
+    schema: burntGreysSchema,
+    column: burntGreysColumn,
+    field: { kind: 'own' },
+    isFiner: true,
+  } satisfies Setting<readonly BurntGrey[]>,
 };

@@ -24,6 +24,7 @@ import { jobOf, machineOf } from '../state/document.ts';
 import { BackToRecipe } from './back.tsx';
 import type { CardStart } from './card-builder.tsx';
 import { cellPicture } from './cell-picture.ts';
+import { GreysPart, useGreySteps, withMeasuredGreys } from './greys-part.tsx';
 import { MarkSign } from './marks.tsx';
 import { marksShown, type ReadCard, useReadBurn, useReadCard } from './reading.ts';
 
@@ -142,7 +143,8 @@ interface BestProps {
   build: (start: CardStart) => void;
 }
 
-function BestPart({ read: { laid, card, itemOf }, best, material, build }: BestProps) {
+function BestPart({ read, best, material, build }: BestProps) {
+  const { laid, card, itemOf } = read;
   const { run, shown } = useReadBurn(laid);
   const item = itemOf(best);
   const actions = useBenchActions();
@@ -156,59 +158,63 @@ function BestPart({ read: { laid, card, itemOf }, best, material, build }: BestP
   const name = cellName(laid.wish, card, best);
   const margins = marginsAround(laid, card, best);
   const isGrey = laid.wish.across.setting === 'greyPercent';
+  const greys = useGreySteps(read, best);
   return (
-    <Part title="The best cell">
-      <div className="rounded-[10px] border border-line bg-raised p-3">
-        <p className="figures font-bold">{name}</p>
-        {energy !== null && (
-          <p className="figures text-[12px] text-quiet">
-            {Number(energy.toPrecision(3))} {fillsAreas(operation) ? 'J/mm²' : 'J/mm'}
-          </p>
+    <>
+      {greys.length > 0 && <GreysPart read={read} steps={greys} />}
+      <Part title="The best cell">
+        <div className="rounded-[10px] border border-line bg-raised p-3">
+          <p className="figures font-bold">{name}</p>
+          {energy !== null && (
+            <p className="figures text-[12px] text-quiet">
+              {Number(energy.toPrecision(3))} {fillsAreas(operation) ? 'J/mm²' : 'J/mm'}
+            </p>
+          )}
+          <ul className="mt-1.5 flex flex-col gap-1">
+            {margins.map((margin) => (
+              <li key={margin.setting}>
+                <MarginLine margin={margin} names={markNames(operation)} />
+              </li>
+            ))}
+          </ul>
+        </div>
+        {keeping && material ? (
+          <Suspense>
+            <RecipeForm
+              material={material}
+              machine={machine}
+              operation={operation}
+              settings={greys.length > 0 ? withMeasuredGreys(best.settings, greys) : best.settings}
+              what={{ what: `test card, ${title}`, jobId }}
+              {...(isGrey ? { note: greysInWords(margins) } : {})}
+              {...(shown && item ? { picture: () => cellPicture(shown, item, material.tone) } : {})}
+              words={`${material.name}: the best cell of the card is kept in the recipe book.`}
+              kept={() => {
+                setKeeping(false);
+                // What the card was burnt for is looked at again.
+                const { runs, cards } = jobOf(actions.get());
+                const work = runs.find(({ id }) => !cards.some(({ runId }) => runId === id));
+                if (work) actions.chooseRun(work.id);
+              }}
+              leave={() => setKeeping(false)}
+            />
+          </Suspense>
+        ) : (
+          <Button look="main" className="self-start" disabled={!material} onClick={() => setKeeping(true)}>
+            Keep it as a recipe
+          </Button>
         )}
-        <ul className="mt-1.5 flex flex-col gap-1">
-          {margins.map((margin) => (
-            <li key={margin.setting}>
-              <MarginLine margin={margin} names={markNames(operation)} />
-            </li>
-          ))}
-        </ul>
-      </div>
-      {keeping && material ? (
-        <Suspense>
-          <RecipeForm
-            material={material}
-            machine={machine}
-            operation={operation}
-            settings={best.settings}
-            what={{ what: `test card, ${title}`, jobId }}
-            {...(isGrey ? { note: greysInWords(margins) } : {})}
-            {...(shown && item ? { picture: () => cellPicture(shown, item, material.tone) } : {})}
-            words={`${material.name}: the best cell of the card is kept in the recipe book.`}
-            kept={() => {
-              setKeeping(false);
-              // What the card was burnt for is looked at again.
-              const { runs, cards } = jobOf(actions.get());
-              const work = runs.find(({ id }) => !cards.some(({ runId }) => runId === id));
-              if (work) actions.chooseRun(work.id);
-            }}
-            leave={() => setKeeping(false)}
-          />
-        </Suspense>
-      ) : (
-        <Button look="main" className="self-start" disabled={!material} onClick={() => setKeeping(true)}>
-          Keep it as a recipe
+        <Button
+          className="self-start"
+          onClick={() => {
+            actions.endReading();
+            build({ operation, wish: closerCard(laid.wish, card, best) });
+          }}
+        >
+          A card that looks closer
         </Button>
-      )}
-      <Button
-        className="self-start"
-        onClick={() => {
-          actions.endReading();
-          build({ operation, wish: closerCard(laid.wish, card, best) });
-        }}
-      >
-        A card that looks closer
-      </Button>
-    </Part>
+      </Part>
+    </>
   );
 }
 

@@ -114,8 +114,12 @@ export function cardWish(
       operation,
       across: { setting: kind.across, ...axes[kind.across] },
       down: { setting: kind.down, ...axes[kind.down] },
-      // Cells are drawn as they are to burn: nothing is allowed for the beam.
-      rest: { ...rest, ...(separates(operation) ? { kerfMm: 0 } : {}) },
+      // Cells are drawn as they are to burn: nothing is allowed for the beam, and no grey is corrected.
+      rest: {
+        ...rest,
+        ...(separates(operation) ? { kerfMm: 0 } : {}),
+        ...(burnsPictures(operation) ? { burntGreys: [] } : {}),
+      },
       words: safeWords(book, stock, machine),
       cellMm: fillsAreas(operation) ? 8 : 10,
       gapMm: 2,

@@ -12,6 +12,7 @@ import { useBench, useBenchActions } from '../../../context.ts';
 import { nameOf } from '../../../thing-names.ts';
 import { Part } from '../../drawer.tsx';
 import { GrainPart } from './grain-part.tsx';
+import { MeasuredGreys } from './measured-greys.tsx';
 import { layerOfPicture } from './selected-picture.ts';
 import { ToneCurve } from './tone-curve.tsx';
 
@@ -87,6 +88,7 @@ function Greys({ item, layer }: { item: Item; layer: PreparedLayer }) {
             change('tone curve', { curve });
           }}
         />
+        <MeasuredGreys layer={layer} />
         <div className="grid grid-cols-2 items-start gap-2">
           {figure('brightness', 'Brightness', -100, 100)}
           {figure('contrast', 'Contrast', -100, 100)}

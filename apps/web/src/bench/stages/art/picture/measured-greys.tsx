@@ -1,0 +1,52 @@
+import { changeSetting } from '@lambent/core/edits';
+import type { PreparedLayer } from '@lambent/core/plan';
+import type { LayerSettings } from '@lambent/core/settings';
+import { format } from 'date-fns';
+import { Tick } from '../../../../ui/tick.tsx';
+import { useBenchActions } from '../../../context.ts';
+
+/** What the darkness of a grey hangs on: with others of these it comes out otherwise. */
+const measuredWith: readonly (keyof LayerSettings)[] = [
+  'powerPercent',
+  'speedMmPerS',
+  'lineSpacingMm',
+  'grain',
+  'passes',
+];
+
+/** Whether greys are corrected by how dark they came out on a test card, and which card that was. */
+export function MeasuredGreys({ layer }: { layer: PreparedLayer }) {
+  const actions = useBenchActions();
+  const { applied, material } = layer;
+  const { name } = layer.layer;
+  const recipe = applied.basis?.recipe;
+  if (!recipe?.burntGreys?.length) {
+    return (
+      <p className="text-[12px] text-quiet">
+        How dark greys come out was not measured here. A test card of grey steps, under Recipe, shows it.
+      </p>
+    );
+  }
+  const follows = applied.sources.burntGreys?.kind === 'recipe';
+  const others = measuredWith.filter((setting) => applied.sources[setting]?.kind === 'hand');
+  const on = recipe.proof ? ` of ${format(new Date(recipe.proof.on), 'd MMM')}` : '';
+  return (
+    <div>
+      <Tick
+        checked={follows}
+        set={(next) =>
+          actions.edit(`measured greys of ${name}`, (job) =>
+            changeSetting(job, layer.id, 'burntGreys', next ? undefined : []),
+          )
+        }
+      >
+        Burnt greys follow the card{on} for {material?.name.toLowerCase()}
+      </Tick>
+      {follows && others.length > 0 && (
+        <p role="status" className="text-[12px] text-warn">
+          The card was burnt with other settings than these: greys may come out otherwise.
+        </p>
+      )}
+    </div>
+  );
+}
