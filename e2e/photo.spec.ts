@@ -1,7 +1,7 @@
 import { expect, type Page, test } from '@playwright/test';
 import { greyPng } from '../demo/grey-png.mjs';
 import { heronAtDusk } from '../demo/heron-at-dusk.mjs';
-import { choose, newJob, offer, openStage, storedJob, takeIt, typeInto } from './bench.ts';
+import { bedPoint, choose, items, newJob, offer, openStage, placeOf, storedJob, takeIt, typeInto } from './bench.ts';
 
 /** A job in which a made-up photo lies on slate. */
 async function photoOnSlate(page: Page, title: string, width: number, height: number): Promise<void> {
@@ -112,4 +112,35 @@ test('as it burns stands beside as it came, parted where one likes', async ({ pa
     .getByRole('button', { name: 'Art' })
     .click();
   await expect(split).toBeHidden();
+});
+
+test('a photo is cropped by a circle, burns in less time, and comes back whole', async ({ page }) => {
+  await photoOnSlate(page, 'Round plaque', 360, 240);
+  await page.getByRole('button', { name: 'Burn its greys' }).click();
+  const whole = placeOf(await items(page));
+  const [x, y, width, height] = whole;
+  await page.getByRole('button', { name: 'Circle', exact: true }).click();
+  await page.keyboard.press('b');
+  const middle = await bedPoint(page, x + width / 2, y + height / 2);
+  await page.mouse.move(middle.x, middle.y);
+  await page.mouse.down();
+  await page.mouse.move(middle.x + 20 * middle.scale, middle.y, { steps: 4 });
+  await page.mouse.up();
+  const cropped = async () => placeOf(await items(page)).map(Math.round);
+  await expect.poll(cropped).toEqual([x + width / 2 - 20, y + height / 2 - 20, 40, 40].map(Math.round));
+  const before = await photoTime(page);
+  await page.getByRole('button', { name: 'Show all of it' }).click();
+  await expect.poll(async () => placeOf(await items(page))).toEqual(whole);
+  await expect.poll(() => photoTime(page)).toBeGreaterThan(1.5 * before);
+  await page.keyboard.press('Control+z');
+  await expect.poll(cropped).toEqual([x + width / 2 - 20, y + height / 2 - 20, 40, 40].map(Math.round));
+
+  // What lies beside the picture crops nothing.
+  await page.getByRole('button', { name: 'Box', exact: true }).click();
+  await page.mouse.move(middle.x, middle.y - 30 * middle.scale);
+  await page.mouse.down();
+  await page.mouse.move(middle.x + 20, middle.y - 25 * middle.scale, { steps: 4 });
+  await page.mouse.up();
+  await expect(page.getByText('Nothing of the picture lies in it.')).toBeVisible();
+  expect(await cropped()).toEqual([x + width / 2 - 20, y + height / 2 - 20, 40, 40].map(Math.round));
 });

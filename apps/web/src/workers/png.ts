@@ -38,6 +38,7 @@ async function drawPicture(context: OffscreenCanvasRenderingContext2D, item: Ite
   const bitmap = await createImageBitmap(new Blob([bytes.slice()]));
   context.save();
   context.transform(...item.matrix);
+  if (item.shape.kind === 'picture' && item.shape.crop) context.clip(new Path2D(pathData(item.shape.crop)));
   context.drawImage(bitmap, 0, 0);
   context.restore();
 }

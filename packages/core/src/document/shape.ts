@@ -146,12 +146,14 @@ export const shapeSchema = variants(
      * a pixel, when they were there.
      */
     traced: { sources: list(text), settings: traceSettingsSchema, frame: matrix, path: pathAmongFields, stale: yes },
-    /** A picture from (0, 0), one unit a pixel; its own outline is its frame, `visible` what shows of it where that was found, `tone` how its greys burn. */
+    /** A picture from (0, 0), one unit a pixel; its outline is its frame, or its crop, `visible` what shows of it where that was found, `tone` how its greys burn. */
     picture: {
       pictureId: text,
       width: number(),
       height: number(),
       visible: optional(path),
+      /** Closed outlines within its frame: what lies in them counts, and nothing else does. All of it where there are none. */
+      crop: optional(path),
       tone: optional(toneSchema),
     },
   },

@@ -62,7 +62,7 @@ export function outlineOf(shape: Shape): Path {
     case 'ellipse':
       return ellipse(shape.cx, shape.cy, shape.rx, shape.ry);
     case 'picture':
-      return rectangle(0, 0, shape.width, shape.height, 0, 0);
+      return shape.crop ?? rectangle(0, 0, shape.width, shape.height, 0, 0);
   }
 }
 
@@ -80,8 +80,6 @@ export function boundsOfShape(shape: Shape): Box {
       const [rx, ry] = [Math.abs(shape.rx), Math.abs(shape.ry)];
       return boxOf(shape.cx - rx, shape.cy - ry, 2 * rx, 2 * ry);
     }
-    case 'picture':
-      return boxOf(0, 0, shape.width, shape.height);
     default: {
       let box = shapeBounds.get(shape);
       if (!box) {
@@ -112,6 +110,8 @@ export function verbsIn(shape: Shape): number {
       return shape.parts.reduce((sum, part) => sum + verbsIn(part.shape), 0);
     case 'ellipse':
       return ellipseVerbs;
+    case 'picture':
+      return shape.crop?.verbs.length ?? simpleVerbs;
     default:
       return simpleVerbs;
   }

@@ -17,6 +17,7 @@ export {
 } from './arrange.ts';
 export { addCard, chooseBestCell, itemsOfCard, markCells, removeCard, setCellDarkness } from './cards.ts';
 export { combineItems, isVoid, releaseCombinations } from './combination.ts';
+export { cropPictures, croppedPicture, uncropPictures } from './crop.ts';
 export { turnOf } from './fold.ts';
 export { amend, type History, record, redo, startHistory, undo, weightOfEdit } from './history.ts';
 export {

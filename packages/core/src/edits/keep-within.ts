@@ -6,9 +6,10 @@ import { identity, type Point } from '../geometry/paths/matrix.ts';
 import type { Path } from '../geometry/paths/path.ts';
 import { pathOfSubpaths, pointAt, type Subpath, subpathsOf } from '../geometry/paths/segments.ts';
 import { crossingsOf } from '../geometry/questions/crossings.ts';
+import { croppedPicture } from './crop.ts';
 import { partOfSubpath } from './reshape.ts';
 
-/** Keeps what of the items lies inside an outline, or outside it: fills by their area, lines by their length. */
+/** Keeps what of the items lies inside an outline, or outside it: fills by their area, lines by their length, pictures by a crop. */
 export function keepWithin(
   job: JobDocument,
   ids: ReadonlySet<string>,
@@ -19,7 +20,11 @@ export function keepWithin(
   const lines = flatten(outline, 1e-3).filter(({ closed }) => closed);
   const isInside = ({ x, y }: Point) => lines.filter((line) => polylineContains(line, x, y)).length % 2 === 1;
   const items = job.drawing.items.flatMap((item): Item[] => {
-    if (!ids.has(item.id) || item.shape.kind === 'picture') return [item];
+    if (!ids.has(item.id)) return [item];
+    if (item.shape.kind === 'picture') {
+      const cropped = croppedPicture(item, outline, 'evenodd', side);
+      return cropped ? [cropped] : [];
+    }
     const left = item.paint.fill === null ? lineLeft(item) : fillLeft(item);
     if (left === 'all') return [item];
     if (left === null) return [];

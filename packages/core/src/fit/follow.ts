@@ -4,7 +4,7 @@ import { type FollowingShape, isFollowing, type Shape } from '../document/shape.
 import type { PartTie } from '../document/ties.ts';
 import type { TraceSettings } from '../document/traced.ts';
 import { changeItems } from '../edits/items.ts';
-import type { Outline } from '../geometry/areas/combine.ts';
+import { combineOutlines, type Outline } from '../geometry/areas/combine.ts';
 import { borderAround } from '../geometry/offsets/border.ts';
 import { type OffsetSettings, offsetOutlines } from '../geometry/offsets/offset.ts';
 import { boxCentre } from '../geometry/paths/box.ts';
@@ -23,7 +23,9 @@ export function outlinesOfItems(items: readonly Item[]): Outline[] {
   return items.map((item) => {
     const { shape, matrix, fillRule } = item;
     if (shape.kind !== 'picture' || !shape.visible) return { path: pathOf(item), rule: fillRule };
-    return { path: transformPath(shape.visible, matrix), rule: fillRule };
+    const visible = { path: transformPath(shape.visible, matrix), rule: fillRule };
+    if (!shape.crop) return visible;
+    return { path: combineOutlines([visible, { path: pathOf(item), rule: 'nonzero' }], 'intersect'), rule: 'nonzero' };
   });
 }
 

@@ -1,8 +1,8 @@
 import type { ReadingChoices } from '../document/arrival.ts';
 import { boundsOf, type Item, type Paint, pathOf } from '../document/item.ts';
 import type { Shape } from '../document/shape.ts';
+import { withCrop } from '../edits/crop.ts';
 import { type Area, fillWithin, type Left, lineWithin } from '../geometry/areas/area.ts';
-import { boxesMeet } from '../geometry/paths/box.ts';
 import { scaling } from '../geometry/paths/matrix.ts';
 import type { Notes } from './reading.ts';
 
@@ -16,11 +16,7 @@ function clipItem(item: Item, area: Area, notes: Notes, choices: ReadingChoices)
   const bounds = boundsOf(item);
   const path = pathOf(item);
   if (item.shape.kind === 'picture') {
-    if (!boxesMeet(bounds, area.bounds)) return [clippedAway(item, notes)];
-    if (fillWithin(path, bounds, 'nonzero', area).left !== 'all') {
-      notes.add('changed', 'clipped-picture', 'a clipped picture is taken whole', [item.id]);
-    }
-    return [item];
+    return clipPicture(item, fillWithin(path, bounds, 'nonzero', area), notes, choices);
   }
   const { stroke, fill } = item.paint;
   const filled = fill === null ? null : fillWithin(path, bounds, item.fillRule, area);
@@ -44,6 +40,17 @@ function clipItem(item: Item, area: Area, notes: Notes, choices: ReadingChoices)
   put(filled, '', { ...item.paint, stroke: null, strokeWidthMm: 0 });
   put(lined, filled ? '.line' : '', { ...item.paint, fill: null });
   return out;
+}
+
+function clipPicture(item: Item, left: Left, notes: Notes, choices: ReadingChoices): Item[] {
+  if (left.left === 'all') return [item];
+  if (choices.clips === 'whole') {
+    notes.add('changed', 'clip-not-applied', 'a clipped part is taken whole', [item.id]);
+    return [item];
+  }
+  if (left.left !== 'part') return [clippedAway(item, notes)];
+  notes.add('taken', 'cropped-picture', 'a clipped picture is cropped; all of it can be brought back', [item.id]);
+  return [withCrop(item, left.path)];
 }
 
 function clippedAway(item: Item, notes: Notes): Item {

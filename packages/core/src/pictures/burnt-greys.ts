@@ -2,8 +2,8 @@ import type { BurntGrey } from '../settings/burnt-greys.ts';
 import { curveThrough, inverseOf, mapShares } from './curve.ts';
 
 /**
- * How dark a share of burnt dots comes out on some stuff, from 0 for bare to 1 for what all dots burnt make of it: the
- * curve through greys that were measured. Where none were, it comes out as it is asked for.
+ * How dark a share of burnt dots comes out on some stuff: the curve through greys that were measured. From 0 for bare to
+ * 1 for all dots burnt. Where no grey was measured, a share comes out as it is asked for.
  */
 export function burntCurve(greys: readonly BurntGrey[]): (share: number) => number {
   if (greys.length === 0) return (share) => share;

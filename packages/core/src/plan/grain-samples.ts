@@ -1,11 +1,11 @@
 import { growBox } from '../geometry/paths/box.ts';
 import { applyTo, type Point, rotation } from '../geometry/paths/matrix.ts';
-import { type DotGrid, dotsOf, gridOver, gridWithin } from '../pictures/dots.ts';
+import { type DotGrid, gridOver, gridWithin } from '../pictures/dots.ts';
 import { grainOf } from '../pictures/grain.ts';
 import { sharesToBurn, sharpenReach } from '../pictures/tone.ts';
 import { type Grain, grains } from '../settings/grain.ts';
 import type { LayerSettings } from '../settings/settings.ts';
-import { artBounds, levelledArt, type PlacedPicture, type ToneSettings } from './tones.ts';
+import { artBounds, dotsOfPicture, levelledArt, type PlacedPicture, type ToneSettings } from './tones.ts';
 
 /** A part of a picture as each grain burns it: a byte for each dot, 0 where nothing burns and 255 where all does. */
 export interface GrainSamples {
@@ -58,13 +58,14 @@ function partAround(
 }
 
 /** What of each dot of a part is to burn. As much of what surrounds it is toned as bears on it. */
-function tonedPart({ pixels, matrix, tone }: PlacedPicture, whole: DotGrid, part: DotGrid) {
+function tonedPart(picture: PlacedPicture, whole: DotGrid, part: DotGrid) {
+  const { tone } = picture;
   const { columns, rows, left, top, dotMm, rowMm } = part;
   const box = { minX: left, minY: top, maxX: left + columns * dotMm, maxY: top + rows * rowMm };
   // Local contrast goes by the whole picture, sharpening by what is near.
   const reach = tone.localContrast ? Number.POSITIVE_INFINITY : 3 * sharpenReach(tone);
   const { grid } = gridWithin(whole, growBox(box, reach));
-  const dots = dotsOf(pixels, matrix, grid);
+  const dots = dotsOfPicture(picture, grid);
   if (!dots) return null;
   const all = sharesToBurn(dots, tone);
   const [column, row] = [Math.round((left - grid.left) / dotMm), Math.round((top - grid.top) / rowMm)];

@@ -1,6 +1,8 @@
 import { describe, expect, test } from '@jest/globals';
 import { checkJob } from '../checks/check.ts';
 import type { Item } from '../document/item.ts';
+import { outlineOf } from '../document/shapes.ts';
+import { croppedPicture } from '../edits/crop.ts';
 import { changeSetting } from '../edits/items.ts';
 import { setBurning } from '../edits/layers.ts';
 import { setTone } from '../edits/tone.ts';
@@ -179,4 +181,15 @@ describe('a picture', () => {
     expect([await litTop(shop), await litTop(slate)]).toEqual([false, true]);
     expect([await litTop(shop, true), await litTop(slate, false)]).toEqual([true, false]);
   });
+});
+
+test('of a cropped picture, what lies in the crop burns, with an edge that is not of pixels', async () => {
+  const { pixels, item: whole } = picture([0, 0, 0, 0], 2, 100, 100, 10);
+  const cropped = croppedPicture(whole, outlineOf({ kind: 'ellipse', cx: 110, cy: 110, rx: 6, ry: 6 })) as Item;
+  const { powerAt, plan } = await photoOf([cropped], { grain: 'true-greys' }, pixels);
+  expect([powerAt(110, 110.2), powerAt(115.7, 110.2), powerAt(110.2, 104.6)].every((power) => power > 0.3)).toBe(true);
+  expect([powerAt(114.8, 114.8), powerAt(103.4, 110.2), powerAt(101, 101)]).toEqual([0, 0, 0]);
+  // The area of the circle, in lit mm of lines half a mm apart.
+  expect(plan.steps[0].litMm * 0.5).toBeGreaterThan(Math.PI * 36 * 0.98);
+  expect(plan.steps[0].litMm * 0.5).toBeLessThan(Math.PI * 36 * 1.1);
 });

@@ -42,7 +42,7 @@ function placedPicture({ pixelsOf }: PreparedJob, { shape, matrix }: Item, stock
   if (shape.kind !== 'picture') throw new RangeError('placedPicture: this is no picture');
   const pixels = pixelsOf(shape.pictureId);
   if (!pixels) throw new RangeError(`planJob: the picture ${shape.pictureId} burns, and its pixels are not at hand`);
-  return { pixels, matrix, tone: toneOn(shape.tone, stock) };
+  return { pixels, matrix, tone: toneOn(shape.tone, stock), crop: shape.crop };
 }
 
 /**

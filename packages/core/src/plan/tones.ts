@@ -1,11 +1,13 @@
 import type { Pixels } from '../document/pixels.ts';
 import type { Tone } from '../document/tone.ts';
 import { type Box, numbersOfBoxes, uniteBoxes } from '../geometry/paths/box.ts';
+import { flatten } from '../geometry/paths/flatten.ts';
 import { type Matrix, multiply, rotation } from '../geometry/paths/matrix.ts';
+import { type Path, pathBounds, transformPath } from '../geometry/paths/path.ts';
 import { Components } from '../geometry/questions/components.ts';
 import { forEachMeeting } from '../geometry/questions/meeting-boxes.ts';
 import { coverageOf } from '../pictures/coverage.ts';
-import { type DotGrid, dotsOf, gridOver, gridWithin, pictureBounds } from '../pictures/dots.ts';
+import { type DotGrid, type DotRaster, dotsOf, gridOver, gridWithin, pictureBounds } from '../pictures/dots.ts';
 import { type GrainedDots, type GrainSettings, grainOf } from '../pictures/grain.ts';
 import { sharesToBurn } from '../pictures/tone.ts';
 import type { LayerSettings } from '../settings/settings.ts';
@@ -16,6 +18,8 @@ export interface PlacedPicture {
   readonly pixels: Pixels;
   readonly matrix: Matrix;
   readonly tone: Tone;
+  /** What of it counts, in its pixels; all of it where nothing is said. */
+  readonly crop?: Path | undefined;
 }
 
 /** An area of one grey: of each of its dots that share burns, 0 to 1. */
@@ -39,7 +43,8 @@ export function isPicture(art: ToneArt): art is PlacedPicture {
 
 /** Where art lies, in its frame. */
 export function artBounds(art: ToneArt): Box {
-  return isPicture(art) ? pictureBounds(art.pixels, art.matrix) : art.bounds;
+  if (!isPicture(art)) return art.bounds;
+  return art.crop ? pathBounds(transformPath(art.crop, art.matrix)) : pictureBounds(art.pixels, art.matrix);
 }
 
 /** Art turned back, so that scan lines at an angle, in degrees, are level. */
@@ -76,6 +81,8 @@ export function burntDots(
   return { ...dots, missed: layers.flatMap((layer) => (layer.burns && !isLit(layer, dots) ? [layer.art] : [])) };
 }
 
+/** How far the edge of a crop may stray, in mm. */
+const cropTolerance = 0.002;
 /** A share as small as this is white, with what rounding adds. */
 const faintest = 1 / 512;
 
@@ -98,13 +105,22 @@ function greyLayer(art: ToneArt, whole: DotGrid, box: Box): GreyLayer | null {
   const { grid } = within;
   const isWhole = grid.columns === whole.columns && grid.rows === whole.rows;
   if (isPicture(art)) {
-    const dots = dotsOf(art.pixels, art.matrix, grid);
+    const dots = dotsOfPicture(art, grid);
     if (!dots) return null;
     // Nobody burns a picture that is white all over.
     return { art, within, isWhole, shares: sharesToBurn(dots, art.tone), shown: dots.shown, burns: true };
   }
   const shown = coverageOf(art.outlines, grid);
   return { art, within, isWhole, shares: shown.map((part) => part * art.share), shown, burns: art.share > faintest };
+}
+
+/** A picture on dots, without what is cropped away of it. @returns null where it has no area */
+export function dotsOfPicture({ pixels, matrix, crop }: PlacedPicture, grid: DotGrid): DotRaster | null {
+  const dots = dotsOf(pixels, matrix, grid);
+  if (!dots || !crop) return dots;
+  const kept = coverageOf(flatten(transformPath(crop, matrix), cropTolerance), grid);
+  const { shown } = dots;
+  return { ...dots, shown: shown ? kept.map((share, dot) => share * shown[dot]) : kept };
 }
 
 /** Layers over each other on all dots of a grid. */

@@ -181,13 +181,14 @@ function strokeAs(
 /** A picture, or its frame crossed through while it is not there. */
 function drawPicture(context: Context2D, item: SceneItem['item'], outline: Path2D, px: number): void {
   if (item.shape.kind !== 'picture') return;
-  const { pictureId, width, height } = item.shape;
+  const { pictureId, width, height, crop } = item.shape;
   const bitmap = pictureOf(pictureId);
   if (!bitmap) {
     strokeAs(context, outline, '#6B736F', [4, 4], px);
     return;
   }
   context.save();
+  if (crop) context.clip(outline);
   context.transform(...item.matrix);
   context.drawImage(bitmap, 0, 0, width, height);
   context.restore();

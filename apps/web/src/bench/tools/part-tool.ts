@@ -1,22 +1,28 @@
-import type { Point } from '@lambent/core/geometry';
+import { type Path, PathBuilder, type Point } from '@lambent/core/geometry';
 import type { BenchActions } from '../state/bench-state.ts';
 import { PickTool } from './pick-tool.ts';
 import type { Tool, ToolPoint } from './tool.ts';
 
 /** How a part of something is shown with the pointer. */
-export type PartWay = 'box' | 'lasso' | 'rub';
+export type PartWay = 'box' | 'circle' | 'lasso' | 'rub';
 
 /** What is told of the part that is being shown: points on the bed in mm. */
 export interface PartTaker {
-  /** While it is shown; null when nothing is. Of what is rubbed, the middles of the round eraser. */
+  /**
+   * While it is shown; null when nothing is. Of what is rubbed, the middles of the round eraser; of a circle, its middle
+   * and a point on it.
+   */
   readonly sketch: (points: readonly Point[] | null) => void;
   readonly take: (points: readonly Point[]) => void;
 }
 
+/** So many points show a part at least. */
+const fewestPoints: Readonly<Record<PartWay, number>> = { box: 3, circle: 2, lasso: 3, rub: 1 };
+
 /** Points nearer than this on the screen are one. */
 const nearPx = 2;
 
-/** Shows a part with the pointer: a box, a lasso, or the way of a round eraser, which stays at hand. */
+/** Shows a part with the pointer: a box, a circle from its middle, a lasso, or the way of a round eraser, which stays at hand. */
 export class PartTool implements Tool {
   readonly name = 'place';
   readonly snaps = false;
@@ -44,7 +50,7 @@ export class PartTool implements Tool {
     }
     const last = points[points.length - 1];
     if (Math.hypot(last.x - free.x, last.y - free.y) * this.actions.get().view.scale < nearPx) return;
-    if (this.way === 'box') this.points = [points[0], free];
+    if (this.way === 'box' || this.way === 'circle') this.points = [points[0], free];
     else points.push(free);
     this.taker.sketch(this.shown());
   }
@@ -54,7 +60,7 @@ export class PartTool implements Tool {
     this.points = null;
     this.taker.sketch(null);
     // A press without a way shows no part, but rubs.
-    if (shown.length === 0 || (this.way !== 'rub' && shown.length < 3)) return;
+    if (shown.length < fewestPoints[this.way]) return;
     if (this.way !== 'rub') this.actions.takeTool(new PickTool(this.actions));
     this.taker.take(shown);
   }
@@ -78,4 +84,14 @@ export class PartTool implements Tool {
 export function askForPart(actions: BenchActions, words: string, way: PartWay, taker: PartTaker): void {
   actions.get().tool?.cancel();
   actions.takeTool(new PartTool(actions, words, way, taker));
+}
+
+/** The closed outline through points. */
+export function outlineThrough(points: readonly Point[]): Path {
+  const builder = new PathBuilder();
+  for (const [i, { x, y }] of points.entries()) {
+    if (i === 0) builder.moveTo(x, y);
+    else builder.lineTo(x, y);
+  }
+  return builder.close().build();
 }

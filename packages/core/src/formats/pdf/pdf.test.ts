@@ -1,5 +1,18 @@
 import { readFileSync } from 'node:fs';
-import { cmyk, degrees, PDFDocument, PDFName, type PDFPage, rgb, StandardFonts } from '@cantoo/pdf-lib';
+import {
+  clip,
+  cmyk,
+  degrees,
+  endPath,
+  PDFDocument,
+  PDFName,
+  type PDFPage,
+  popGraphicsState,
+  pushGraphicsState,
+  rectangle,
+  rgb,
+  StandardFonts,
+} from '@cantoo/pdf-lib';
 import { describe, expect, test } from '@jest/globals';
 import { boundsOf, pathOf } from '../../document/item.ts';
 import { codesOf, idFor, testTools } from '../../fixtures/files.ts';
@@ -8,6 +21,7 @@ import { encodePixels } from '../picture/decode.ts';
 import { FileRefused } from '../refusal.ts';
 import { operatorKinds } from './operators.ts';
 import { readPdf } from './read.ts';
+import { writePdf } from './write.ts';
 
 const mm = (points: number) => (points * 25.4) / 72;
 
@@ -185,6 +199,31 @@ test('pictures come at their place and size', async () => {
   expect(reading.drawing.items[0].shape).toMatchObject({ kind: 'picture', width: 4, height: 2 });
   expect(boundsOf(reading.drawing.items[0]).maxX).toBeCloseTo(25.4, 3);
   expect(reading.pictures).toHaveLength(1);
+});
+
+test('a cropped picture goes out and comes back so', async () => {
+  const png = await encodePixels({ width: 4, height: 2, rgb: new Uint8Array(24).fill(90) });
+  const reading = await read(
+    await pdf(async (page, file) => {
+      page.pushOperators(pushGraphicsState(), rectangle(18, 9, 36, 72), clip(), endPath());
+      page.drawImage(await file.embedPng(png), { x: 0, y: 0, width: 72, height: 36 });
+      page.pushOperators(popGraphicsState());
+    }),
+  );
+  const numbers = (from: typeof reading) => {
+    const { minX, minY, maxX, maxY } = boundsOf(from.drawing.items[0]);
+    return [minX, minY, maxX, maxY].map((value) => Math.round(value * 100) / 100);
+  };
+  expect(numbers(reading)).toEqual([mm(18), mm(64), mm(54), mm(91)].map((value) => Math.round(value * 100) / 100));
+  const page = { minX: 0, minY: 0, maxX: 80, maxY: 40 };
+  const layers = [{ name: 'Pictures', meant: null, colour: '#000000', items: reading.drawing.items }];
+  const out = await writePdf(
+    [{ page, layers, pictures: new Map(reading.pictures.map((file) => [file.id, file])) }],
+    'A crop',
+  );
+  const back = await read(out);
+  expect(numbers(back)).toEqual(numbers(reading));
+  expect(back.drawing.items[0].shape).toMatchObject({ kind: 'picture', width: 4, height: 2 });
 });
 
 test('clips cut what they cross; the whole stays, hidden', async () => {

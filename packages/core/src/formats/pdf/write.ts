@@ -1,8 +1,10 @@
 import {
   appendBezierCurve,
+  clip,
   closePath,
   concatTransformationMatrix,
   endMarkedContent,
+  endPath,
   fill as fillPath,
   LineCapStyle,
   LineJoinStyle,
@@ -83,7 +85,7 @@ async function addItem(
   images: Map<string, PDFImage>,
 ): Promise<void> {
   if (item.shape.kind === 'picture') {
-    const { pictureId, width, height } = item.shape;
+    const { pictureId, width, height, crop } = item.shape;
     const source = pictures.get(pictureId);
     if (!source) return;
     let image = images.get(pictureId);
@@ -96,6 +98,7 @@ async function addItem(
     page.pushOperators(
       pushGraphicsState(),
       concatTransformationMatrix(a, b, c, d, e, f),
+      ...(crop ? [...outlineOperators(crop), clip(), endPath()] : []),
       concatTransformationMatrix(width, 0, 0, -height, 0, height),
       PDFOperator.of('Do' as never, [name]),
       popGraphicsState(),

@@ -7,6 +7,7 @@ import { encodePixels } from '../picture/decode.ts';
 import { sniffFormat } from '../sniff.ts';
 import { decodeText } from '../text-encoding.ts';
 import { readSvg } from './read.ts';
+import { writeSvg } from './write.ts';
 
 const page = 'xmlns="http://www.w3.org/2000/svg" width="100mm" height="80mm" viewBox="0 0 100 80"';
 const read = (body: string, choices = {}, root = page) =>
@@ -236,6 +237,43 @@ describe('pictures', () => {
     expect(codesOf(read('<image width="9" height="9" href="data:image/png;base64,AAAA"/>'))).toContain(
       'picture-not-read',
     );
+  });
+
+  test('are cropped by what clips or masks them, go out so, and come back', () => {
+    const image = `<image x="10" y="5" width="40" height="20" href="data:image/png;base64,${png}"`;
+    const clip = '<clipPath id="c"><circle cx="30" cy="15" r="8"/></clipPath>';
+    const mask = '<mask id="m"><rect x="20" y="5" width="10" height="40" fill="#fff"/></mask>';
+    const reading = read(
+      `${clip}${mask}<g clip-path="url(#c)">${image} mask="url(#m)"/></g>${image} clip-path="url(#c)"/>`,
+    );
+    const rounded = (items: readonly Item[]) =>
+      items.map((item) => Object.values(boundsOf(item)).map((value) => Math.round(value * 100) / 100));
+    const places = [
+      [22, 7, 30, 23],
+      [22, 7, 38, 23],
+    ];
+    expect(rounded(reading.drawing.items)).toEqual(places);
+    expect(codesOf(reading)).toContain('cropped-picture');
+    const pictures = new Map(reading.pictures.map((file) => [file.id, file]));
+    const page = { minX: 0, minY: 0, maxX: 100, maxY: 80 };
+    const out = writeSvg({
+      page,
+      layers: [{ name: 'Pictures', meant: null, colour: '#000000', items: reading.drawing.items }],
+      pictures,
+    });
+    const back = readSvg(out, idFor, testFonts, {});
+    expect(rounded(back.drawing.items)).toEqual(places);
+    expect(back.drawing.items.map(({ shape }) => shape.kind)).toEqual(['picture', 'picture']);
+  });
+
+  test('are taken whole where that is asked for, and kept hidden where nothing of them shows', () => {
+    const image = `<image width="40" height="20" href="data:image/png;base64,${png}"`;
+    const body = (x: number) =>
+      `<clipPath id="c"><rect x="${x}" width="9" height="9"/></clipPath>${image} clip-path="url(#c)"/>`;
+    const whole = read(body(4), { clips: 'whole' });
+    expect(boundsOf(whole.drawing.items[0]).maxX).toBe(40);
+    expect(codesOf(whole)).toContain('clip-not-applied');
+    expect(read(body(60)).drawing.items.map(({ hidden }) => hidden)).toEqual([true]);
   });
 });
 

@@ -24,10 +24,21 @@ export function writeSvg({ page: view, layers, pictures }: Outgoing): string {
 function elementFor(item: Item, pictures: Outgoing['pictures']): string {
   const label = item.name === null ? [] : [`aria-label="${escapeXml(item.name)}"`];
   if (item.shape.kind === 'picture') {
-    const { width, height, pictureId } = item.shape;
+    const { width, height, pictureId, crop } = item.shape;
     const file = pictures.get(pictureId);
     const href = file ? [`href="${dataUrl(file.bytes)}"`] : [];
-    return `<image ${[`width="${width}"`, `height="${height}"`, `transform="matrix(${item.matrix.join(' ')})"`, ...href, ...label].join(' ')}/>`;
+    // What clips it is in its own user units, which its transform makes.
+    const clipId = `crop-${item.id}`;
+    const clip = crop ? `<clipPath id="${escapeXml(clipId)}"><path d="${pathData(crop)}"/></clipPath>` : '';
+    const attributes = [
+      `width="${width}"`,
+      `height="${height}"`,
+      `transform="matrix(${item.matrix.join(' ')})"`,
+      ...(crop ? [`clip-path="url(#${escapeXml(clipId)})"`] : []),
+      ...href,
+      ...label,
+    ];
+    return `${clip}<image ${attributes.join(' ')}/>`;
   }
   const { stroke, strokeWidthMm, fill, cap, join } = item.paint;
   const attributes = [

@@ -5,10 +5,12 @@ import { type Dispatch, type SetStateAction, useState } from 'react';
 import { Button } from '../../../../ui/button.tsx';
 import { NumberField } from '../../../../ui/number-field.tsx';
 import { useBenchActions } from '../../../context.ts';
-import { askForPart, type PartWay } from '../../../tools/part-tool.ts';
+import { askForPart, outlineThrough } from '../../../tools/part-tool.ts';
 import { Part } from '../../drawer.tsx';
 
-const words: Record<PartWay, string> = {
+type AreaWay = 'box' | 'lasso' | 'rub';
+
+const words: Record<AreaWay, string> = {
   box: 'Drag a box around what is to be kept',
   lasso: 'Draw around what is to be kept',
   rub: 'Rub out what is not wanted',
@@ -27,9 +29,9 @@ export function AreaFields({ picture, settings: { part, rubbed }, change, sketch
   const actions = useBenchActions();
   const [eraserMm, setEraserMm] = useState(4);
   const { matrix } = picture;
-  const show = (way: PartWay, radiusMm = eraserMm / 2) =>
+  const show = (way: AreaWay, radiusMm = eraserMm / 2) =>
     askForPart(actions, words[way], way, {
-      sketch: (points) => sketch(points && (way === 'rub' ? dabs(points, radiusMm) : lineThrough(points))),
+      sketch: (points) => sketch(points && (way === 'rub' ? dabs(points, radiusMm) : outlineThrough(points))),
       take: (points) => {
         const toPixels = invert(matrix);
         if (!toPixels) return;
@@ -82,15 +84,6 @@ export function AreaFields({ picture, settings: { part, rubbed }, change, sketch
       )}
     </Part>
   );
-}
-
-function lineThrough(points: readonly Point[]): Path {
-  const builder = new PathBuilder();
-  for (const [i, { x, y }] of points.entries()) {
-    if (i === 0) builder.moveTo(x, y);
-    else builder.lineTo(x, y);
-  }
-  return builder.close().build();
 }
 
 /** The round places that an eraser covers. */

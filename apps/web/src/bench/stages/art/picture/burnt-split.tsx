@@ -16,7 +16,9 @@ const mostCells = 1_500_000;
 export function BurntSplit() {
   const item = useBenchLater(selectedPicture);
   const layer = useBench(layerOfPicture);
-  return item && layer ? <Split item={item} layer={layer} /> : null;
+  // What a tool shows of the picture is shown on all of it.
+  const isPicking = useBench(({ tool }) => tool === null || tool.name === 'pick');
+  return item && layer && isPicking ? <Split item={item} layer={layer} /> : null;
 }
 
 function Split({ item, layer }: { item: Item; layer: PreparedLayer }) {
@@ -28,8 +30,8 @@ function Split({ item, layer }: { item: Item; layer: PreparedLayer }) {
   const tone = useMemo(() => (shape.kind === 'picture' ? toneOn(shape.tone, stock) : null), [shape, stock]);
   const ask = useMemo(() => {
     if (shape.kind !== 'picture' || !tone) return null;
-    const { pictureId } = shape;
-    return () => work('burntLook', [pictureId, { matrix, tone }, settings, mostCells]);
+    const { pictureId, crop } = shape;
+    return () => work('burntLook', [pictureId, { matrix, tone, crop }, settings, mostCells]);
   }, [shape, matrix, settings, tone]);
   const { answer: look, working, trouble } = useWorked<BurntLook | null>(ask);
   const box = onScreen(boundsOf(item), view);

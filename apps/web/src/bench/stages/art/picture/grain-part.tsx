@@ -92,10 +92,10 @@ function useSamples(item: Item, tone: Tone, settings: LayerSettings) {
   // To whole millimetres: a hair further the same is seen.
   const [x, y] = [Math.round(middle.x), Math.round(middle.y)];
   const { shape, matrix } = item;
-  const pictureId = shape.kind === 'picture' ? shape.pictureId : '';
+  const { pictureId, crop } = shape.kind === 'picture' ? shape : { pictureId: '', crop: undefined };
   const ask = useMemo(
-    () => () => work('grainSamples', [pictureId, { matrix, tone }, settings, { x, y }, sampleSize]),
-    [pictureId, matrix, tone, settings, x, y],
+    () => () => work('grainSamples', [pictureId, { matrix, tone, crop }, settings, { x, y }, sampleSize]),
+    [pictureId, matrix, tone, crop, settings, x, y],
   );
   const { answer, trouble } = useWorked<GrainSamples | null>(ask);
   return { samples: answer, trouble };

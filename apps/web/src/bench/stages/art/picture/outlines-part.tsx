@@ -1,7 +1,7 @@
 import { type Item, type TraceSettings, usualTraceSettings } from '@lambent/core/document';
 import { hideItems } from '@lambent/core/edits';
 import { addFollowing, changeTraced } from '@lambent/core/fit';
-import { meanScale, nodeCount, type Path, subpathsOf, transformPath } from '@lambent/core/geometry';
+import { flatten, meanScale, nodeCount, type Path, subpathsOf, transformPath } from '@lambent/core/geometry';
 import { labelOperation, separates } from '@lambent/core/operations';
 import { useEffect, useMemo, useState } from 'react';
 import { Button } from '../../../../ui/button.tsx';
@@ -28,7 +28,9 @@ type Fate = 'hidden' | 'stays';
  */
 export function OutlinesPart({ picture, traced }: { picture: Item; traced: Item | null }) {
   const known = traced?.shape.kind === 'traced' ? traced.shape.settings : null;
-  const [settings, setSettings] = useState<TraceSettings>(known ?? usualTraceSettings);
+  const [settings, setSettings] = useState<TraceSettings>(
+    () => known ?? { ...usualTraceSettings, part: croppedPart(picture) },
+  );
   const { found, working, share, trouble, stop } = useOutlines(picture, settings);
   const [sketch, setSketch] = useState<Path | null>(null);
   const set = (changed: Partial<TraceSettings>) => setSettings((before) => ({ ...before, ...changed }));
@@ -53,6 +55,13 @@ export function OutlinesPart({ picture, traced }: { picture: Item; traced: Item 
       </div>
     </>
   );
+}
+
+/** The corners of what a picture is cropped to, in its pixels; none where all of it counts. */
+function croppedPart({ shape }: Item): TraceSettings['part'] {
+  if (shape.kind !== 'picture' || !shape.crop) return [];
+  const [{ points } = { points: [] }] = flatten(shape.crop, 0.25).toSorted((a, b) => b.points.length - a.points.length);
+  return Array.from({ length: points.length / 2 }, (_, i) => ({ x: points[2 * i], y: points[2 * i + 1] }));
 }
 
 /** The outlines in the picture's pixels: a quick look while the true ones are found. */

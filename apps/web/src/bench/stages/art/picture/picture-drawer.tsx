@@ -6,6 +6,7 @@ import { useBench, useBenchActions } from '../../../context.ts';
 import { jobOf } from '../../../state/document.ts';
 import { nameOf } from '../../../thing-names.ts';
 import { BurntGreys } from './burnt-greys.tsx';
+import { CropPart } from './crop-part.tsx';
 import { OutlinesPart } from './outlines-part.tsx';
 import { changeOutlines, type PictureUse, showUse, usePictureUse } from './picture-use.ts';
 import { selectedAlone } from './selected-picture.ts';
@@ -33,6 +34,7 @@ export function PictureDrawer({ item }: { item: Item }) {
         {use === 'greys' ? (
           <div data-scrolls className="relative flex min-h-0 flex-1 flex-col gap-3.5 overflow-y-auto px-3.5 pb-4">
             <BurntGreys item={item} />
+            <CropPart item={item} />
           </div>
         ) : (
           <OutlinesPart key={item.id} picture={item} traced={null} />
