@@ -1,7 +1,19 @@
 import { expect, type Page, test } from '@playwright/test';
 import { greyPng } from '../demo/grey-png.mjs';
 import { heronAtDusk } from '../demo/heron-at-dusk.mjs';
-import { bedPoint, choose, items, newJob, offer, openStage, placeOf, storedJob, takeIt, typeInto } from './bench.ts';
+import {
+  bedPoint,
+  choose,
+  items,
+  newJob,
+  offer,
+  openStage,
+  placeOf,
+  storedJob,
+  svg,
+  takeIt,
+  typeInto,
+} from './bench.ts';
 
 /** A job in which a made-up photo lies on slate. */
 async function photoOnSlate(page: Page, title: string, width: number, height: number): Promise<void> {
@@ -143,4 +155,22 @@ test('a photo is cropped by a circle, burns in less time, and comes back whole',
   await page.mouse.up();
   await expect(page.getByText('Nothing of the picture lies in it.')).toBeVisible();
   expect(await cropped()).toEqual([x + width / 2 - 20, y + height / 2 - 20, 40, 40].map(Math.round));
+});
+
+test('a fill that fades is engraved alike, which is said, and on Photo burns its greys', async ({ page }) => {
+  const fade = '<linearGradient id="g"><stop stop-color="#000"/><stop offset="1" stop-color="#fff"/></linearGradient>';
+  await newJob(page, 'Fading', svg(`${fade}<rect x="20" y="20" width="80" height="20" fill="url(#g)"/>`));
+  await choose(page, 'Material of the sheet', /Birch plywood.*3 mm/);
+  await openStage(page, 'Colours');
+  await choose(page, 'What fill #808080 means', /Engrave/);
+  const notice = page.getByText('One fill fades');
+  await expect(notice).toBeVisible();
+  await openStage(page, 'Check');
+  await expect(page.getByTestId('finding-fading-engraved')).toBeVisible();
+  await openStage(page, 'Colours');
+  await page.getByRole('button', { name: 'Burn its greys' }).click();
+  await expect(notice).toBeHidden();
+  await expect(page.getByTestId('step-photo-all')).toBeVisible();
+  await page.keyboard.press('Control+z');
+  await expect(notice).toBeVisible();
 });

@@ -1,6 +1,7 @@
 import { type Item, pathOf } from '@lambent/core/document';
 import type { Outgoing } from '@lambent/core/formats';
 import { boxHeight, boxWidth, pathData } from '@lambent/core/geometry';
+import { drawFade, seeThrough } from '../bench/bed/draw-fade.ts';
 
 /** Larger pictures than this along a side are not drawn by browsers. */
 const longestSide = 16_384;
@@ -46,7 +47,7 @@ async function drawPicture(context: OffscreenCanvasRenderingContext2D, item: Ite
 function drawOutline(context: OffscreenCanvasRenderingContext2D, item: Item, pixel: number): void {
   const outline = new Path2D(pathData(pathOf(item)));
   const { stroke, strokeWidthMm, fill, cap, join } = item.paint;
-  if (fill !== null) {
+  if (fill !== null && !drawFade(context, item, outline, seeThrough)) {
     context.fillStyle = fill;
     context.fill(outline, item.fillRule);
   }

@@ -277,6 +277,12 @@ export const catalogue = {
     why: 'No dot of it is dark enough to burn.',
     mends: [],
   },
+  'fading-engraved': {
+    title: 'Fading fill engraved alike',
+    levels: warns,
+    why: 'Engraving knows no greys: what fades on the screen burns with one depth.',
+    mends: ['Burn its greys'],
+  },
   'picture-not-burnt': {
     title: 'Picture not burnt',
     levels: warns,

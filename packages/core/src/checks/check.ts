@@ -8,6 +8,7 @@ import { checkCrossingFills } from './crossing-fills.ts';
 import { checkDecided } from './decided.ts';
 import { checkDetail } from './detail.ts';
 import { checkGaps, checkLeftOver } from './every-layer.ts';
+import { checkFading } from './fading.ts';
 import { checkFields } from './fields.ts';
 import type { Check, Finding } from './finding.ts';
 import { checkHeat } from './heat.ts';
@@ -71,6 +72,7 @@ const checks: readonly Check[] = [
   checkLongEngraving,
   checkMirrored,
   checkUnseen,
+  checkFading,
   checkParked,
   checkDecided,
 ];

@@ -4,8 +4,9 @@ import { kindChangeOf, type NearMiss, nearMisses } from '../colours/near-miss.ts
 import { boundsOf, type Item } from '../document/item.ts';
 import type { Layer } from '../document/layer.ts';
 import type { Mend } from '../mends/mend.ts';
-import { burnsPictures, engravesAreas, isBurnt } from '../operations/operations.ts';
+import { engravesAreas, isBurnt } from '../operations/operations.ts';
 import { nearItems } from '../plan/near-items.ts';
+import { burntInGreys } from './fading.ts';
 import { burntItems, type Check, countOf, finding, ifAny, withMends } from './finding.ts';
 import { keptOnce } from './lines.ts';
 import { uniteOverlaps } from './offers.ts';
@@ -222,20 +223,6 @@ export const checkFlips: Check = ({ job }) => {
     },
   ];
 };
-
-/** Puts pictures on the layer that burns them; null where the key has none. */
-function burntInGreys({ layers }: Meaning, pictures: readonly Item[]): Mend | null {
-  const photo = layers.find(({ operation }) => burnsPictures(operation));
-  if (!photo) return null;
-  const words = pictures.length === 1 ? 'Burn its greys' : 'Burn their greys';
-  const itemIds = pictures.map(({ id }) => id);
-  return {
-    words,
-    name: `put on ${photo.name}`,
-    isSafe: false,
-    step: { kind: 'put on layer', itemIds, layerId: photo.id },
-  };
-}
 
 /** What is in the job and will not burn without anybody having said so in this job. */
 export const checkUnseen: Check = ({ job, meaning }) => {

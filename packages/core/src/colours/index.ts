@@ -1,6 +1,7 @@
 export { betterKey } from './best-key.ts';
 export { deriveMeaning, type Extent, extentOf, itemsOfPaint, type Meaning, type PaintUse } from './derive.ts';
 export { drawnPaint } from './drawn.ts';
+export { fadingEngraved } from './fading.ts';
 export { type ColourKey, keyInShop, type Mark, operationColourKey, type Rule, standardLayers } from './key.ts';
 export { changeOfKey, type KeyChange, keyFromJob, keyThatTakes, keyTroubles } from './key-change.ts';
 export { keyFromJson, keyFromText, keyToJson, NotAKey } from './key-json.ts';

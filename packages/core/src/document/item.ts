@@ -1,14 +1,15 @@
 import type { FillRule } from '../geometry/areas/area.ts';
 import { type Box, boxHeight, boxWidth, numbersOfBoxes, transformBox } from '../geometry/paths/box.ts';
 import { flatten, type Polyline } from '../geometry/paths/flatten.ts';
-import { isIdentity, type Matrix, type Point } from '../geometry/paths/matrix.ts';
+import { identity, isIdentity, type Matrix, type Point } from '../geometry/paths/matrix.ts';
 import { type Path, pathBounds, transformPath } from '../geometry/paths/path.ts';
 import { numbersPerEach } from '../lists/per-each.ts';
 import { type OptionalSchema, optional, orNull, type ValueOf } from '../schema/schema.ts';
 import { record, unnamed } from '../schema/structures.ts';
 import { flag, knownWord, number, oneOf, text, yes } from '../schema/values.ts';
+import { fadeInFrame, optionalFade } from './fade.ts';
 import { colour, fillRule, matrix } from './fields.ts';
-import { shapeSchema } from './shape.ts';
+import { type Shape, shapeSchema } from './shape.ts';
 import { boundsOfShape, outlineOf } from './shapes.ts';
 
 /** A colour as `#RRGGBB`, in capitals. */
@@ -22,12 +23,15 @@ export const paintSchema = record({
   /** How the stroke's ends and corners look; butt and miter where nothing is said. */
   cap: knownWord(['round', 'square']),
   join: knownWord(['round', 'bevel']),
+  /** How the fill fades, or can be seen through, where it is not one solid colour; `fill` is its mean then. */
+  fade: optionalFade,
 });
 export type Paint = ValueOf<typeof paintSchema>;
 
 /** The same paint as one that was met before, so that items painted alike share one. @param met by what they look like */
 export function sharedPaint(paint: Paint, met: Map<string, Paint>): Paint {
-  const { stroke, strokeWidthMm, fill, cap, join } = paint;
+  const { stroke, strokeWidthMm, fill, cap, join, fade } = paint;
+  if (fade) return paint;
   const look = `${stroke} ${strokeWidthMm} ${fill} ${cap} ${join}`;
   const known = met.get(look);
   if (!known) met.set(look, paint);
@@ -116,6 +120,17 @@ export const pathOf: (item: Item) => Path = perItem(placedPath);
 
 function placedPath({ shape, matrix }: Item): Path {
   return transformPath(outlineOf(shape), matrix);
+}
+
+/** An item of another shape, in another frame. What its fill fades along stays where it is on the bed. */
+export function reshaped<T extends Pick<Item, 'paint' | 'matrix'>>(
+  item: T,
+  shape: Shape,
+  matrix: Matrix = identity,
+): T & Pick<Item, 'shape'> {
+  const { fade } = item.paint;
+  const paint = fade ? { ...item.paint, fade: fadeInFrame(fade, item.matrix, matrix) } : item.paint;
+  return { ...item, paint, shape, matrix };
 }
 
 /** An item's exact bounds on the bed, in mm, its stroke's width not counted. */

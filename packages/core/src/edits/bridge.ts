@@ -1,9 +1,8 @@
-import { type Item, pathOf } from '../document/item.ts';
+import { type Item, pathOf, reshaped } from '../document/item.ts';
 import type { JobDocument } from '../document/job.ts';
 import { outlineOf, rectangleOf } from '../document/shapes.ts';
 import { combineOutlines, type Outline } from '../geometry/areas/combine.ts';
 import type { Box } from '../geometry/paths/box.ts';
-import { identity } from '../geometry/paths/matrix.ts';
 import { removeItems } from './items.ts';
 
 /** A hole whose middle is to be held: the item that has the hole's edge, those that have the middles', and the bars. */
@@ -27,7 +26,7 @@ export function bridgeHoles(job: JobDocument, bridged: readonly Bridged[]): JobD
     const rest = bars.map((bar): Outline => ({ path: outlineOf(rectangleOf(bar)), rule: 'nonzero' }));
     const path = combineOutlines([{ path: pathOf(hole), rule: 'evenodd' }, ...taken, ...rest], 'subtract');
     const { link: _, ...free } = hole;
-    items.set(holeId, { ...free, shape: { kind: 'path', path }, matrix: identity });
+    items.set(holeId, reshaped(free, { kind: 'path', path }));
     for (const id of middleIds) gone.add(id);
   }
   const kept = job.drawing.items.map((item) => items.get(item.id) ?? item);

@@ -1,5 +1,6 @@
-import type { Item } from '../document/item.ts';
+import { type Item, reshaped } from '../document/item.ts';
 import type { JobDocument } from '../document/job.ts';
+import type { Shape } from '../document/shape.ts';
 import { outlineOf } from '../document/shapes.ts';
 import type { Combining } from '../geometry/areas/combine.ts';
 import { multiply } from '../geometry/paths/matrix.ts';
@@ -14,18 +15,12 @@ export function combineItems(job: JobDocument, ids: ReadonlySet<string>, how: Co
   if (parts.length < 2) return job;
   const [base] = parts;
   const { link: _, ...plain } = base;
-  const combined: Item = {
-    ...plain,
-    id,
-    name: null,
-    shape: {
-      kind: 'combined',
-      how,
-      parts: parts.map(({ name, shape, matrix, fillRule }) => ({ name, shape, matrix, rule: fillRule })),
-    },
-    matrix: [1, 0, 0, 1, 0, 0],
-    fillRule: 'nonzero',
+  const shape: Shape = {
+    kind: 'combined',
+    how,
+    parts: parts.map(({ name, shape, matrix, fillRule }) => ({ name, shape, matrix, rule: fillRule })),
   };
+  const combined: Item = { ...reshaped(plain, shape), id, name: null, fillRule: 'nonzero' };
   const removed = new Set(parts);
   return {
     ...job,
@@ -48,11 +43,9 @@ export function releaseCombinations(job: JobDocument, ids: ReadonlySet<string>, 
         if (!ids.has(item.id) || item.shape.kind !== 'combined') return [item];
         const { link: _, ...plain } = item;
         return item.shape.parts.map(({ name, shape, matrix, rule }) => ({
-          ...plain,
+          ...reshaped(plain, shape, multiply(item.matrix, matrix)),
           id: newId(),
           name,
-          shape,
-          matrix: multiply(item.matrix, matrix),
           fillRule: rule,
         }));
       }),

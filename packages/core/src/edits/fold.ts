@@ -1,4 +1,4 @@
-import type { Item } from '../document/item.ts';
+import { type Item, reshaped } from '../document/item.ts';
 import type { Shape } from '../document/shape.ts';
 import { type Matrix, scaling } from '../geometry/paths/matrix.ts';
 import { transformPath } from '../geometry/paths/path.ts';
@@ -14,7 +14,7 @@ export function foldScale(item: Item): Item {
   const { sx, sy, rest } = parts;
   if (sx === 1 && sy === 1) return item;
   const shape = scaledShape(item.shape, sx, sy);
-  return shape ? { ...item, shape, matrix: rest } : item;
+  return shape ? reshaped(item, shape, rest) : item;
 }
 
 /** Whether a map neither scales, turns nor mirrors. */

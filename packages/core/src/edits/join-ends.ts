@@ -1,9 +1,9 @@
-import { type Item, pathOf } from '../document/item.ts';
+import { type Item, pathOf, reshaped } from '../document/item.ts';
 import type { JobDocument } from '../document/job.ts';
 import type { Box } from '../geometry/paths/box.ts';
 import { indexBoxes } from '../geometry/paths/box-index.ts';
 import { chainsOf } from '../geometry/paths/join.ts';
-import { identity, type Point } from '../geometry/paths/matrix.ts';
+import type { Point } from '../geometry/paths/matrix.ts';
 import {
   isLine,
   lineSegment,
@@ -72,7 +72,7 @@ export function joinEnds(
     if (!lines) return [item];
     if (lines.length === 0) return [];
     const { link: _, ...free } = item;
-    return [{ ...free, shape: { kind: 'path', path: pathOfSubpaths(lines) }, matrix: identity }];
+    return [reshaped(free, { kind: 'path', path: pathOfSubpaths(lines) })];
   });
   return { job: { ...job, drawing: { ...job.drawing, items } }, report };
 }

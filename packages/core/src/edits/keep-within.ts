@@ -1,8 +1,8 @@
-import { type Item, pathOf } from '../document/item.ts';
+import { type Item, pathOf, reshaped } from '../document/item.ts';
 import type { JobDocument } from '../document/job.ts';
 import { combineOutlines } from '../geometry/areas/combine.ts';
 import { flatten, polylineContains } from '../geometry/paths/flatten.ts';
-import { identity, type Point } from '../geometry/paths/matrix.ts';
+import type { Point } from '../geometry/paths/matrix.ts';
 import type { Path } from '../geometry/paths/path.ts';
 import { pathOfSubpaths, pointAt, type Subpath, subpathsOf } from '../geometry/paths/segments.ts';
 import { crossingsOf } from '../geometry/questions/crossings.ts';
@@ -29,7 +29,7 @@ export function keepWithin(
     if (left === 'all') return [item];
     if (left === null) return [];
     const { link: _, ...free } = item;
-    return [{ ...free, shape: { kind: 'path', path: left }, matrix: identity }];
+    return [reshaped(free, { kind: 'path', path: left })];
   });
   return { ...job, drawing: { ...job.drawing, items } };
 

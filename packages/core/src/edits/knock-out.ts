@@ -1,8 +1,7 @@
-import { boundsOf, type Item, pathOf } from '../document/item.ts';
+import { boundsOf, type Item, pathOf, reshaped } from '../document/item.ts';
 import type { JobDocument } from '../document/job.ts';
 import { combineOutlines } from '../geometry/areas/combine.ts';
 import { boxesMeet } from '../geometry/paths/box.ts';
-import { identity } from '../geometry/paths/matrix.ts';
 
 /**
  * Takes items out of what lies under them, and leaves them where they are, on a layer that does not burn. What is taken
@@ -26,7 +25,7 @@ export function knockOut(
     const outlines = [item, ...holes].map((entry) => ({ path: pathOf(entry), rule: entry.fillRule }));
     const path = combineOutlines(outlines, 'subtract');
     const { link: _, ...free } = item;
-    return path.verbs.length === 0 ? [] : [{ ...free, shape: { kind: 'path', path }, matrix: identity }];
+    return path.verbs.length === 0 ? [] : [reshaped(free, { kind: 'path', path })];
   };
   const left = items.flatMap((item) => (overIds.has(item.id) ? [{ ...item, pinned: layerId }] : without(item)));
   return { ...job, drawing: { ...job.drawing, items: left } };

@@ -1,7 +1,6 @@
-import { type Item, pathOf, perItem, polylinesOf } from '../document/item.ts';
+import { type Item, pathOf, perItem, polylinesOf, reshaped } from '../document/item.ts';
 import type { JobDocument } from '../document/job.ts';
 import { type Box, boxHeight, boxWidth } from '../geometry/paths/box.ts';
-import { identity } from '../geometry/paths/matrix.ts';
 import { pathBounds } from '../geometry/paths/path.ts';
 import { pathOfSubpaths, subpathsOf } from '../geometry/paths/segments.ts';
 import { polylineBounds } from '../geometry/questions/nesting.ts';
@@ -41,7 +40,7 @@ export function removeLeftOver(job: JobDocument, ids: ReadonlySet<string>): JobD
     if (isAll || places.length === 0 || item.shape.kind !== 'path') return item;
     // Parts of no length at all are no subpaths.
     const kept = [...subpathsOf(pathOf(item))].filter((part) => !isLeftOver(pathBounds(pathOfSubpaths([part]))));
-    return { ...item, shape: { kind: 'path' as const, path: pathOfSubpaths(kept) }, matrix: identity };
+    return reshaped(item, { kind: 'path', path: pathOfSubpaths(kept) });
   });
   return removeItems({ ...job, drawing: { ...job.drawing, items } }, gone);
 }

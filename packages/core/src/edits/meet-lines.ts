@@ -1,8 +1,8 @@
-import type { Item } from '../document/item.ts';
+import { type Item, reshaped } from '../document/item.ts';
 import type { JobDocument } from '../document/job.ts';
 import { sharpOutlineOf } from '../document/shapes.ts';
 import { type Corner, largestCorner } from '../geometry/paths/corners.ts';
-import { applyTo, identity, meanScale, type Point } from '../geometry/paths/matrix.ts';
+import { applyTo, meanScale, type Point } from '../geometry/paths/matrix.ts';
 import { transformPath } from '../geometry/paths/path.ts';
 import {
   isLine,
@@ -66,7 +66,7 @@ export function meetLines(
   const shape = { kind: 'path' as const, path: sharp, ...(corners.length > 0 ? { corners } : {}) };
   const items = job.drawing.items
     .filter((item) => item === itemA || item !== itemB)
-    .map((item) => (item === itemA ? { ...item, matrix: identity } : item));
+    .map((item) => (item === itemA ? reshaped(item, shape) : item));
   return replaceShape({ ...job, drawing: { ...job.drawing, items } }, itemA.id, [shape], newId);
 }
 

@@ -1,4 +1,4 @@
-import { boundsOf, type Item, pathOf } from '../document/item.ts';
+import { boundsOf, type Item, pathOf, reshaped } from '../document/item.ts';
 import type { JobDocument } from '../document/job.ts';
 import type { Shape } from '../document/shape.ts';
 import { outlineOf } from '../document/shapes.ts';
@@ -6,7 +6,7 @@ import { addEllipticArc } from '../geometry/paths/arc.ts';
 import { arcOfCubic } from '../geometry/paths/arc-of.ts';
 import { type Box, growBox } from '../geometry/paths/box.ts';
 import { type ArcsFound, findArcs } from '../geometry/paths/find-arcs.ts';
-import { identity, invert } from '../geometry/paths/matrix.ts';
+import { invert } from '../geometry/paths/matrix.ts';
 import { nodeCount, type Path, PathBuilder, pathBounds, transformPath } from '../geometry/paths/path.ts';
 import { simplifyPath } from '../geometry/paths/refit.ts';
 import {
@@ -259,7 +259,7 @@ export function arcsBack(
     const { path, arcs } = findArcs(pathOf(item), tolerance);
     if (arcs.length === 0) return item;
     found += arcs.length;
-    return { ...item, shape: shapeOfArcs(arcs, pathOf(item)) ?? { kind: 'path', path }, matrix: identity };
+    return reshaped(item, shapeOfArcs(arcs, pathOf(item)) ?? { kind: 'path', path });
   });
   return { job: found > 0 ? { ...job, drawing: { ...job.drawing, items } } : job, found };
 }
@@ -285,9 +285,7 @@ export function simplifyItems(
     const simple = simplifyPath(path, tolerance);
     before += nodeCount(path);
     after += Math.min(nodeCount(path), nodeCount(simple));
-    return nodeCount(simple) < nodeCount(path)
-      ? { ...item, shape: { kind: 'path', path: simple }, matrix: identity }
-      : item;
+    return nodeCount(simple) < nodeCount(path) ? reshaped(item, { kind: 'path', path: simple }) : item;
   });
   return { job: after < before ? { ...job, drawing: { ...job.drawing, items } } : job, before, after };
 }

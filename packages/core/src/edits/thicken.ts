@@ -1,8 +1,8 @@
-import { boundsOf, type Item, pathOf } from '../document/item.ts';
+import { boundsOf, type Item, pathOf, reshaped } from '../document/item.ts';
 import type { JobDocument } from '../document/job.ts';
 import { offsetOutlines, plainOffset } from '../geometry/offsets/offset.ts';
 import { boxCentre } from '../geometry/paths/box.ts';
-import { identity, scaling } from '../geometry/paths/matrix.ts';
+import { scaling } from '../geometry/paths/matrix.ts';
 import { transformEach } from './items.ts';
 
 /** Makes filled outlines thicker by so many mm on every side; a text becomes its outlines. */
@@ -10,7 +10,7 @@ export function thickenItems(job: JobDocument, ids: ReadonlySet<string>, mm: num
   const thicker = (item: Item): Item => {
     const path = offsetOutlines([{ path: pathOf(item), rule: item.fillRule }], { ...plainOffset, by: mm });
     const { link: _, ...free } = item;
-    return { ...free, shape: { kind: 'path', path }, matrix: identity };
+    return reshaped(free, { kind: 'path', path });
   };
   const items = job.drawing.items.map((item) =>
     ids.has(item.id) && item.shape.kind !== 'picture' ? thicker(item) : item,

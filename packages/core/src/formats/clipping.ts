@@ -1,9 +1,7 @@
 import type { ReadingChoices } from '../document/arrival.ts';
-import { boundsOf, type Item, type Paint, pathOf } from '../document/item.ts';
-import type { Shape } from '../document/shape.ts';
+import { boundsOf, type Item, type Paint, pathOf, reshaped } from '../document/item.ts';
 import { withCrop } from '../edits/crop.ts';
 import { type Area, fillWithin, type Left, lineWithin } from '../geometry/areas/area.ts';
-import { scaling } from '../geometry/paths/matrix.ts';
 import type { Notes } from './reading.ts';
 
 /** What a clip leaves of items, and, hidden, the whole of each that it cuts or takes away. */
@@ -31,14 +29,14 @@ function clipItem(item: Item, area: Area, notes: Notes, choices: ReadingChoices)
   const whole: Item = { ...item, id: `${item.id}.whole`, name: `${item.name ?? 'Part'}, whole`, hidden: true };
   notes.add('changed', 'clipped', 'a part is cut to its clip; the whole is kept hidden', [whole.id]);
   const out: Item[] = [whole];
-  const put = (left: Left | null, suffix: string, paint: Paint) => {
+  const add = (left: Left | null, suffix: string, paint: Paint) => {
     if (!left || left.left === 'nothing') return;
-    const cut = left.left === 'part';
-    const shape: Shape = cut ? { kind: 'path', path: left.path } : item.shape;
-    out.push({ ...item, id: `${item.id}${suffix}`, shape, matrix: cut ? scaling(1, 1) : item.matrix, paint });
+    const put =
+      left.left === 'part' ? reshaped({ ...item, paint }, { kind: 'path', path: left.path }) : { ...item, paint };
+    out.push({ ...put, id: `${item.id}${suffix}` });
   };
-  put(filled, '', { ...item.paint, stroke: null, strokeWidthMm: 0 });
-  put(lined, filled ? '.line' : '', { ...item.paint, fill: null });
+  add(filled, '', { ...item.paint, stroke: null, strokeWidthMm: 0 });
+  add(lined, filled ? '.line' : '', { ...item.paint, fill: null });
   return out;
 }
 

@@ -91,11 +91,12 @@ function burnPlace(operation: Operation): number {
 
 /** The half or halves of the paint that put an item on the layer, or the layer's own. */
 function paintFor({ item, parts }: Placed, operation: Operation, paints: OutgoingChoices['paints']): Paint {
-  const { stroke, strokeWidthMm, fill, ...ends } = item.paint;
+  const { stroke, strokeWidthMm, fill, fade, ...ends } = item.paint;
+  const fading = fade ? { fade } : {};
   const lined = parts.includes('stroke') && stroke !== null;
   const filled = parts.includes('fill') && fill !== null;
   // What burns by its greys goes out in them.
-  if (burnsPictures(operation) && fill !== null) return { stroke: null, strokeWidthMm: 0, fill };
+  if (burnsPictures(operation) && fill !== null) return { stroke: null, strokeWidthMm: 0, fill, ...fading };
   // What is on a layer by hand may have no paint for it; it must not go out unseen.
   if (paints === 'by-operation' || !(lined || filled)) {
     const colour = operationOf(operation).colour;
@@ -107,6 +108,7 @@ function paintFor({ item, parts }: Placed, operation: Operation, paints: Outgoin
     stroke: lined ? stroke : null,
     strokeWidthMm: lined ? strokeWidthMm : 0,
     fill: filled ? fill : null,
+    ...(filled ? fading : {}),
     ...(lined ? ends : {}),
   };
 }

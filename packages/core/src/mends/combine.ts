@@ -1,9 +1,8 @@
-import { boundsOf, pathOf } from '../document/item.ts';
+import { boundsOf, pathOf, reshaped } from '../document/item.ts';
 import type { JobDocument } from '../document/job.ts';
 import { combineItems } from '../edits/combination.ts';
 import { areaOf, lineWithin } from '../geometry/areas/area.ts';
 import { joinLines } from '../geometry/paths/join.ts';
-import { identity } from '../geometry/paths/matrix.ts';
 import { appendPath, type Path, PathBuilder } from '../geometry/paths/path.ts';
 import { pathOfSubpaths, subpathsOf } from '../geometry/paths/segments.ts';
 
@@ -46,7 +45,7 @@ export function trimmed(job: JobDocument, itemId: string, withinId: string): Job
   if (!item || !within) return job;
   const left = lineWithin(pathOf(item), boundsOf(item), areaOf(pathOf(within), 'evenodd'));
   if (left.left !== 'part') return job;
-  const trimmedItem = { ...item, shape: { kind: 'path' as const, path: joined(left.path) }, matrix: identity };
+  const trimmedItem = reshaped(item, { kind: 'path', path: joined(left.path) });
   return {
     ...job,
     drawing: { ...job.drawing, items: items.map((known) => (known === item ? trimmedItem : known)) },

@@ -23,7 +23,10 @@ export function toneArt(prepared: PreparedJob, layer: PreparedLayer): ToneArt[] 
     const { item } = placed;
     if (item.shape.kind === 'picture') return [placedPicture(prepared, item, layer.material)];
     const area = byItem.get(item);
-    return area ? [greyArea(area, shareToBurn(prepared, placed, layer.layer))] : [];
+    if (!area) return [];
+    const { fade, fill } = item.paint;
+    if (fade && fill !== null) return [{ ...greyArea(area, 1), fading: { fade, fill, matrix: item.matrix } }];
+    return [greyArea(area, shareToBurn(prepared, placed, layer.layer))];
   });
   return [...drawn, ...grounds].filter((art) => isPicture(art) || art.outlines.length > 0);
 }

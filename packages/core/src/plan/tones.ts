@@ -1,3 +1,5 @@
+import type { Fade } from '../document/fade.ts';
+import type { Colour } from '../document/item.ts';
 import type { Pixels } from '../document/pixels.ts';
 import type { Tone } from '../document/tone.ts';
 import { type Box, numbersOfBoxes, uniteBoxes } from '../geometry/paths/box.ts';
@@ -8,6 +10,7 @@ import { Components } from '../geometry/questions/components.ts';
 import { forEachMeeting } from '../geometry/questions/meeting-boxes.ts';
 import { coverageOf } from '../pictures/coverage.ts';
 import { type DotGrid, type DotRaster, dotsOf, gridOver, gridWithin, pictureBounds } from '../pictures/dots.ts';
+import { FadeGreys } from '../pictures/fade-greys.ts';
 import { type GrainedDots, type GrainSettings, grainOf } from '../pictures/grain.ts';
 import { sharesToBurn } from '../pictures/tone.ts';
 import type { LayerSettings } from '../settings/settings.ts';
@@ -25,6 +28,8 @@ export interface PlacedPicture {
 /** An area of one grey: of each of its dots that share burns, 0 to 1. */
 export interface GreyArea extends Filled {
   readonly share: number;
+  /** Where it fades, or can be seen through: how, on which colour, and what takes the item's shape to this frame. */
+  readonly fading?: { readonly fade: Fade; readonly fill: Colour; readonly matrix: Matrix } | undefined;
 }
 
 /** What burns by its greys. */
@@ -50,7 +55,9 @@ export function artBounds(art: ToneArt): Box {
 /** Art turned back, so that scan lines at an angle, in degrees, are level. */
 export function levelledArt(art: ToneArt, angle: number): ToneArt {
   if (isPicture(art)) return { ...art, matrix: multiply(rotation(-angle), art.matrix) };
-  return { ...levelled(art, angle), share: art.share };
+  const { share, fading } = art;
+  const turned = fading && { ...fading, matrix: multiply(rotation(-angle), fading.matrix) };
+  return { ...levelled(art, angle), share, fading: turned };
 }
 
 /** Art by what lies on each other, each in the order of the drawing: that burns as one picture. */
@@ -111,7 +118,33 @@ function greyLayer(art: ToneArt, whole: DotGrid, box: Box): GreyLayer | null {
     return { art, within, isWhole, shares: sharesToBurn(dots, art.tone), shown: dots.shown, burns: true };
   }
   const shown = coverageOf(art.outlines, grid);
+  if (art.fading) {
+    const { fade, fill, matrix } = art.fading;
+    return fadingLayer(art, within, isWhole, shown, new FadeGreys(fade, fill, matrix));
+  }
   return { art, within, isWhole, shares: shown.map((part) => part * art.share), shown, burns: art.share > faintest };
+}
+
+/** The greys of a fading fill, sampled in the middle of each dot. */
+function fadingLayer(
+  art: GreyArea,
+  within: GreyLayer['within'],
+  isWhole: boolean,
+  shown: Float32Array,
+  greys: FadeGreys,
+): GreyLayer {
+  const { columns, rows, left, top, dotMm, rowMm } = within.grid;
+  const shares = new Float32Array(shown.length);
+  for (let row = 0, dot = 0; row < rows; row++) {
+    const y = top + (row + 0.5) * rowMm;
+    for (let column = 0; column < columns; column++, dot++) {
+      if (shown[dot] === 0) continue;
+      greys.lookAt(left + (column + 0.5) * dotMm, y);
+      shown[dot] *= greys.opacity;
+      shares[dot] = shown[dot] * greys.darkness;
+    }
+  }
+  return { art, within, isWhole, shares, shown, burns: greys.darkest > faintest };
 }
 
 /** A picture on dots, without what is cropped away of it. @returns null where it has no area */

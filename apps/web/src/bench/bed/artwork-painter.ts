@@ -1,6 +1,7 @@
 import { boundsOf, type Item } from '@lambent/core/document';
 import { type Box, boxesMeet, emptyBox, growBox, isEmpty, type Matrix, uniteBoxes } from '@lambent/core/geometry';
-import { type ArtworkLook, type Context2D, drawGlow, drawSceneItems } from './draw-artwork.ts';
+import type { Context2D } from './context-2d.ts';
+import { type ArtworkLook, drawGlow, drawSceneItems } from './draw-artwork.ts';
 import type { Look } from './look.ts';
 import type { Scene, SceneFill, SceneItem } from './scene.ts';
 import type { View } from './view.ts';

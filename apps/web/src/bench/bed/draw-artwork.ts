@@ -8,13 +8,12 @@ import {
   separates,
 } from '@lambent/core/operations';
 import { darknessOf } from '@lambent/core/pictures';
+import type { Context2D } from './context-2d.ts';
+import { drawFade, seeThrough } from './draw-fade.ts';
 import type { Look } from './look.ts';
 import { pictureOf } from './pictures.ts';
 import type { SceneFill, SceneItem } from './scene.ts';
 import type { View } from './view.ts';
-
-/** Drawn on by the page, or by a worker. */
-export type Context2D = CanvasRenderingContext2D | OffscreenCanvasRenderingContext2D;
 
 export interface ArtworkLook {
   readonly selection: ReadonlySet<string>;
@@ -144,11 +143,10 @@ function drawGrey(context: Context2D, item: SceneItem['item'], outline: Path2D, 
     drawPaint(context, item, outline, px);
     return;
   }
-  const alpha = context.globalAlpha;
-  context.globalAlpha = alpha * darknessOf(item.paint.fill ?? '#000000');
-  context.fillStyle = burntFill;
+  const burnt = (colour: string, opacity = 1) => `rgb(74 44 20 / ${0.62 * opacity * darknessOf(colour)})`;
+  if (drawFade(context, item, outline, burnt)) return;
+  context.fillStyle = burnt(item.paint.fill ?? '#000000');
   context.fill(outline, item.fillRule);
-  context.globalAlpha = alpha;
 }
 
 /** How wide a groove looks, in mm; what goes through the stock is as wide as its kerf, which is drawn of its own. */
@@ -201,7 +199,7 @@ export function drawPaint(context: Context2D, item: SceneItem['item'], outline: 
     return;
   }
   const { stroke, strokeWidthMm, fill } = item.paint;
-  if (fill !== null) {
+  if (fill !== null && !drawFade(context, item, outline, seeThrough)) {
     context.fillStyle = fill;
     context.fill(outline, item.fillRule);
   }

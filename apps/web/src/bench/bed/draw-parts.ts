@@ -1,5 +1,6 @@
 import type { Item } from '@lambent/core/document';
-import { type Context2D, drawPaint } from './draw-artwork.ts';
+import type { Context2D } from './context-2d.ts';
+import { drawPaint } from './draw-artwork.ts';
 
 /** Items in their own paints; hidden ones only while they are pointed out. */
 export function drawParts(

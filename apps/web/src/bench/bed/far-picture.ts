@@ -1,6 +1,6 @@
 import type { Matrix } from '@lambent/core/geometry';
 import { sentenceOf } from '../../api.ts';
-import type { Context2D } from './draw-artwork.ts';
+import type { Context2D } from './context-2d.ts';
 import type { View } from './view.ts';
 
 /** Drawings of more lines and curves than this are painted by a worker, not by the page. */

@@ -2,6 +2,7 @@ import { channelsOf, colourOfChannels } from '../../document/channels.ts';
 import type { Colour } from '../../document/item.ts';
 import { identity, type Matrix } from '../../geometry/paths/matrix.ts';
 import { type Path, PathBuilder } from '../../geometry/paths/path.ts';
+import type { FadeLine } from '../fade-stops.ts';
 import { meanOf, meanOfStops } from '../mean-colour.ts';
 
 /*
@@ -138,15 +139,39 @@ export function pathPaintings({ OPS }: Engine): ReadonlyMap<number, PathPainting
 export function meanOfShading(shading: unknown): Colour {
   const parts = Array.isArray(shading) ? (shading as unknown[]) : [];
   if (parts[0] === 'RadialAxial') {
-    const stops = (parts[3] as [number, string][]).map(([offset, colour]) => ({
-      offset,
-      rgba: [...channelsOf(colour), 1],
-    }));
+    const stops = (parts[3] as [number, string][])
+      .filter(([, colour]) => colour !== 'transparent')
+      .map(([offset, colour]) => ({ offset, rgba: [...channelsOf(colour), 1] }));
     if (stops.length > 0) return colourOfChannels(meanOfStops(stops));
   }
   const bytes = parts[0] === 'Mesh' ? (parts[3] as Uint8Array) : new Uint8Array();
   const corners = Array.from({ length: Math.floor(bytes.length / 3) }, (_, i) => [...bytes.slice(i * 3, i * 3 + 3), 1]);
   return colourOfChannels(meanOf(corners) ?? midGrey);
+}
+
+/** How a fill along a line or between circles fades; null of a mesh. @param matrix from the shading's frame to mm */
+export function fadeOfShading(shading: unknown, matrix: Matrix): FadeLine | null {
+  if (!Array.isArray(shading) || shading[0] !== 'RadialAxial') return null;
+  const [, kind, , said, [x0, y0], [x1, y1], r0, r1] = shading as unknown as readonly [
+    string,
+    'axial' | 'radial',
+    unknown,
+    readonly (readonly [number, string])[],
+    readonly [number, number],
+    readonly [number, number],
+    number | null,
+    number | null,
+  ];
+  const stops = said.map(([offset, colour], i) => {
+    const isClear = colour === 'transparent';
+    // What is clear has no colour of its own: that of the stop beside it goes on.
+    const beside = said[i === 0 ? 1 : i - 1]?.[1] ?? '#000000';
+    return { at: offset, colour: colourOf(isClear ? beside : colour), opacity: isClear ? 0 : 1 };
+  });
+  if (stops.length === 0) return null;
+  if (kind === 'axial') return { kind: 'linear', matrix, from: { x: x0, y: y0 }, to: { x: x1, y: y1 }, stops };
+  const from = { x: x0, y: y0, radius: r0 ?? 0 };
+  return { kind: 'radial', matrix, from, to: { x: x1, y: y1, radius: r1 ?? 0 }, stops };
 }
 
 /** The mean colour of a tile that repeats: the one it is painted in, or of those it paints with. */

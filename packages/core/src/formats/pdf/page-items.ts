@@ -5,6 +5,7 @@ import { dashPath } from '../../geometry/paths/dash.ts';
 import { isUneven, type Matrix, multiply } from '../../geometry/paths/matrix.ts';
 import type { Path } from '../../geometry/paths/path.ts';
 import { clipItems } from '../clipping.ts';
+import { noteFade } from '../fade-stops.ts';
 import { pictureFile } from '../picture/file.ts';
 import { type Notes, type PictureFile, unevenStroke } from '../reading.ts';
 import { paintOf, type State } from './graphics-state.ts';
@@ -30,14 +31,15 @@ export class PageItems {
       this.notes.add('left-out', 'stray-point', 'a point without extent was left out');
       return null;
     }
-    const paint = paintOf(state, painting);
-    if ((paint.stroke !== null && state.strokeAlpha < 1) || (paint.fill !== null && state.fillAlpha < 1)) {
-      this.notes.add('changed', 'see-through', 'a see-through colour is taken as solid');
+    const paint = paintOf(state, painting, matrix);
+    if (paint.stroke !== null && state.strokeAlpha < 1) {
+      this.notes.add('changed', 'see-through', 'a see-through line is taken as solid');
     }
     if (paint.stroke !== null && isUneven(matrix)) {
       this.notes.add('changed', 'uneven-stroke', unevenStroke);
     }
     const id = this.idFor(`p${this.count++}`);
+    if (paint.fade) noteFade(this.notes, id);
     const hidden = paint.stroke === null && paint.fill === null;
     if (hidden)
       this.notes.add('left-out', 'unpainted-left-out', 'an outline with neither stroke nor fill is kept hidden', [id]);

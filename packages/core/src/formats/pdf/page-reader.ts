@@ -11,6 +11,7 @@ import { operatorKinds, unreadStates } from './operators.ts';
 import {
   colourOf,
   type Engine,
+  fadeOfShading,
   meanOfShading,
   meanOfTile,
   type Operators,
@@ -59,7 +60,7 @@ export class PageReader implements TextPage {
 
   async run(operators: Operators, matrix: Matrix): Promise<void> {
     await this.arrived(operators);
-    this.state = { ...startState, matrix };
+    this.state = { ...startState, matrix, base: matrix };
     this.follow(operators);
   }
 
@@ -119,18 +120,20 @@ export class PageReader implements TextPage {
         break;
       case OPS.setFillRGBColor:
         state.fill = colourOf(first);
+        state.fade = null;
         break;
       case OPS.setStrokeRGBColor:
         state.stroke = colourOf(first);
         break;
       case OPS.setFillTransparent:
         state.fill = null;
+        state.fade = null;
         break;
       case OPS.setStrokeTransparent:
         state.stroke = null;
         break;
       case OPS.setFillColorN:
-        state.fill = this.pattern(args);
+        this.fillPattern(args);
         break;
       case OPS.setStrokeColorN:
         state.stroke = this.pattern(args);
@@ -201,6 +204,7 @@ export class PageReader implements TextPage {
   private enterForm(matrix: Matrix | null, bbox: readonly number[] | null): void {
     this.kept.push({ ...this.state });
     if (matrix) this.state.matrix = multiply(this.state.matrix, matrix);
+    this.state.base = this.state.matrix;
     if (bbox) {
       const [minX, minY, maxX, maxY] = bbox;
       this.clipTo(outlineOf(rectangleOf({ minX, minY, maxX, maxY })), 'nonzero');
@@ -232,6 +236,16 @@ export class PageReader implements TextPage {
     }
   }
 
+  /** A gradient that is to fill with, or a pattern's mean colour. */
+  private fillPattern(args: readonly unknown[]): void {
+    const [kind, name, matrix] = args;
+    const { state } = this;
+    const base = matrix ? multiply(state.base, matrix as Matrix) : state.base;
+    const shading = kind === 'Shading' ? this.object(name as string) : null;
+    state.fade = fadeOfShading(shading, base);
+    state.fill = state.fade ? meanOfShading(shading) : this.pattern(args);
+  }
+
   /** The mean colour of a gradient or a pattern that is to paint with. */
   private pattern([kind, what, how]: readonly unknown[]): Colour {
     this.notes.add('changed', 'gradient-as-mean', 'a gradient or pattern is taken as its mean colour');
@@ -239,12 +253,12 @@ export class PageReader implements TextPage {
     return meanOfTile(this.engine, what, how as Operators);
   }
 
-  /** A gradient over all that is not clipped away: filled with its mean colour. */
+  /** A gradient over all that is not clipped away. */
   private shading(name: string): void {
     const area = this.state.clip ?? this.whole;
-    const colour = this.pattern(['Shading', name]);
     this.kept.push({ ...this.state });
-    this.state = { ...this.state, fill: colour, clip: null };
+    this.state = { ...this.state, base: this.state.matrix, clip: null };
+    this.fillPattern(['Shading', name]);
     this.draw(pathOfArea(area), identity, { stroked: false, filled: true, rule: 'nonzero' }, null);
     this.state = this.kept.pop() ?? this.state;
   }

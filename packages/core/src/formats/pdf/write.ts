@@ -29,9 +29,11 @@ import {
 import { channelsOf } from '../../document/channels.ts';
 import { type Item, pathOf } from '../../document/item.ts';
 import { boxHeight, boxWidth } from '../../geometry/paths/box.ts';
+import { type Matrix, multiply } from '../../geometry/paths/matrix.ts';
 import { coordsOf, type Path, Verb } from '../../geometry/paths/path.ts';
 import { nameWithOperation } from '../named-layers.ts';
 import type { Outgoing } from '../outgoing.ts';
+import { fadeOperators } from './write-fade.ts';
 
 const pointsPerMm = 72 / 25.4;
 
@@ -61,17 +63,15 @@ async function addPage(
   const properties = file.context.obj({});
   page.node.normalizedEntries().Resources.set(PDFName.of('Properties'), properties);
   // From here on in mm, y down, from the page's top left.
-  page.pushOperators(
-    pushGraphicsState(),
-    concatTransformationMatrix(pointsPerMm, 0, 0, -pointsPerMm, -view.minX * pointsPerMm, view.maxY * pointsPerMm),
-  );
+  const toPage: Matrix = [pointsPerMm, 0, 0, -pointsPerMm, -view.minX * pointsPerMm, view.maxY * pointsPerMm];
+  page.pushOperators(pushGraphicsState(), concatTransformationMatrix(...toPage));
   for (const { name, meant, items } of layers) {
     const called = meant ? nameWithOperation(meant.operation, name) : name;
     const group = file.context.register(file.context.obj({ Type: 'OCG', Name: PDFHexString.fromText(called) }));
     const key = `L${registered.push(group)}`;
     properties.set(PDFName.of(key), group);
     page.pushOperators(PDFOperator.of('BDC' as never, [PDFName.of('OC'), PDFName.of(key)]));
-    for (const item of items) await addItem(file, page, item, pictures, images);
+    for (const item of items) await addItem(file, page, item, toPage, pictures, images);
     page.pushOperators(endMarkedContent());
   }
   page.pushOperators(popGraphicsState());
@@ -81,6 +81,7 @@ async function addItem(
   file: PDFDocument,
   page: PDFPage,
   item: Item,
+  toPage: Matrix,
   pictures: Outgoing['pictures'],
   images: Map<string, PDFImage>,
 ): Promise<void> {
@@ -105,7 +106,7 @@ async function addItem(
     );
     return;
   }
-  const { stroke, strokeWidthMm, fill, cap, join } = item.paint;
+  const { stroke, strokeWidthMm, fill, cap, join, fade } = item.paint;
   const outline = outlineOperators(pathOf(item));
   if (outline.length === 0) return;
   const evenodd = item.fillRule === 'evenodd';
@@ -117,8 +118,10 @@ async function addItem(
           ? PDFOperator.of('f*' as never)
           : fillPath()
         : strokePath();
+  const fades = fill !== null && fade ? fadeOperators(file, page, fade, multiply(toPage, item.matrix)) : [];
   page.pushOperators(
-    ...(fill === null ? [] : [setFillingRgbColor(...channels(fill))]),
+    ...(fades.length > 0 ? [pushGraphicsState()] : []),
+    ...(fill === null ? [] : [setFillingRgbColor(...channels(fill)), ...fades]),
     ...(stroke === null
       ? []
       : [
@@ -133,6 +136,7 @@ async function addItem(
         ]),
     ...outline,
     paint,
+    ...(fades.length > 0 ? [popGraphicsState()] : []),
   );
 }
 

@@ -14,6 +14,8 @@ export interface Context extends LengthContext {
   /** Whether something above is not shown. */
   readonly hidden: boolean;
   readonly visible: boolean;
+  /** How solid all that is drawn is, by groups and elements together. */
+  readonly opacity: number;
   readonly fill: string;
   readonly fillOpacity: number;
   readonly fillRule: FillRule;
@@ -55,6 +57,7 @@ export function startContext(matrix: Matrix, viewBox: ViewBox): Context {
     groupId: null,
     hidden: false,
     visible: true,
+    opacity: 1,
     fill: '#000000',
     fillOpacity: 1,
     fillRule: 'nonzero',
@@ -202,7 +205,9 @@ export function enter(element: SvgElement, own: Declared, parent: Context, trans
   const space = element.attributes.space;
   if (space !== undefined && own['white-space'] === undefined) inside.keepSpaces = space === 'preserve';
   if (transform) inside.matrix = multiply(parent.matrix, transform);
-  if (own.display?.trim() === 'none' || readShare(own.opacity, 1) === 0) inside.hidden = true;
+  const opacity = readShare(own.opacity, 1);
+  inside.opacity = parent.opacity * opacity;
+  if (own.display?.trim() === 'none' || opacity === 0) inside.hidden = true;
   return inside;
 }
 

@@ -1,5 +1,4 @@
 import type { Notes } from '../reading.ts';
-import { readShare } from './context.ts';
 import { hasUnit } from './placed-by.ts';
 import { unreadProperties } from './properties.ts';
 import type { Declared } from './specified.ts';
@@ -13,9 +12,6 @@ export function noteEffects(own: Declared, notes: Notes): void {
     const said = `“${name}: ${own[name].slice(0, 20)}” in a style has no unit, and is not followed: write it with px`;
     notes.add('changed', `property-not-followed:${name}`, said);
   }
-  if (own.opacity === undefined) return;
-  const opacity = readShare(own.opacity, 1);
-  if (opacity < 1 && opacity > 0) notes.add('changed', 'see-through', 'a see-through colour is taken as solid');
 }
 
 /** Notes what of the file’s own making is not followed. */

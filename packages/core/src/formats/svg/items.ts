@@ -1,16 +1,18 @@
 import type { ReadingChoices } from '../../document/arrival.ts';
 import type { Item, Paint } from '../../document/item.ts';
 import type { Shape } from '../../document/shape.ts';
-import { outlineOf } from '../../document/shapes.ts';
+import { boundsOfShape, outlineOf } from '../../document/shapes.ts';
 import type { Area } from '../../geometry/areas/area.ts';
 import { type Box, boxesMeet, boxOf, emptyBox, growBox, transformBox, uniteBoxes } from '../../geometry/paths/box.ts';
 import { invert, isUneven, type Matrix, meanScale, multiply } from '../../geometry/paths/matrix.ts';
 import { pathBounds, transformPath } from '../../geometry/paths/path.ts';
 import { polylineBounds } from '../../geometry/questions/nesting.ts';
 import { clipItems } from '../clipping.ts';
+import { fadeUnlessPlain, noteFade } from '../fade-stops.ts';
 import { type Notes, unevenStroke } from '../reading.ts';
 import type { Context } from './context.ts';
-import type { PaintReader } from './paint.ts';
+import { fadeOfGradient } from './gradient.ts';
+import type { PaintReader, ReadPaint } from './paint.ts';
 import type { Declared } from './specified.ts';
 import { mmPerPx } from './values.ts';
 import type { SvgElement } from './xml.ts';
@@ -39,9 +41,10 @@ export class SvgItems {
   /** Adds an item with the paint of its context. @returns its id */
   add(element: SvgElement, part: string, name: string | null, shape: Shape, own: Declared, context: Context): string {
     const shown = !context.hidden && context.visible;
-    const paint = this.paint(own, context);
+    const paint = this.paint(own, shape, context);
     const bare = paint.stroke === null && paint.fill === null;
     const id = this.push(element, part, name, shape, paint, context, !shown || bare);
+    if (paint.fade) noteFade(this.notes, id);
     if (!shown)
       this.notes.add('left-out', 'hidden-left-out', 'a part that the file does not show is kept hidden', [id]);
     else if (bare)
@@ -65,10 +68,10 @@ export class SvgItems {
     return id;
   }
 
-  private paint(own: Declared, context: Context): Paint {
+  private paint(own: Declared, shape: Shape, context: Context): Paint {
     const fixed = own['vector-effect']?.trim() === 'non-scaling-stroke';
     const strokeWidthMm = context.strokeWidth * (fixed ? mmPerPx : meanScale(context.matrix));
-    let stroke = this.colour(context.stroke, context.strokeOpacity, context);
+    let stroke = this.lineColour(context);
     if (stroke !== null && !(strokeWidthMm > 0)) {
       this.notes.add('left-out', 'zero-width-stroke', 'a stroke of width 0 does not show, and is not taken');
       stroke = null;
@@ -76,10 +79,10 @@ export class SvgItems {
     if (stroke !== null && !fixed && isUneven(context.matrix)) {
       this.notes.add('changed', 'uneven-stroke', unevenStroke);
     }
-    const fill = this.colour(context.fill, context.fillOpacity, context);
-    if (stroke === null) return { stroke, strokeWidthMm: 0, fill };
+    const filled = this.fill(shape, context);
+    if (stroke === null) return { stroke, strokeWidthMm: 0, ...filled };
     const { cap, join } = context;
-    const plain: Paint = { stroke, strokeWidthMm: Math.round(strokeWidthMm * 1e4) / 1e4, fill };
+    const plain: Paint = { stroke, strokeWidthMm: Math.round(strokeWidthMm * 1e4) / 1e4, ...filled };
     if (cap === 'butt' && join === 'miter') return plain;
     return {
       ...plain,
@@ -88,16 +91,37 @@ export class SvgItems {
     };
   }
 
-  private colour(text: string, opacity: number, context: Context): string | null {
-    const { colour, alpha, trouble } = this.paints.read(text, context);
-    if (colour === null || alpha * opacity === 0) return null;
+  /** What a line is drawn in: lines are of one solid colour. */
+  private lineColour(context: Context): string | null {
+    const { colour, alpha, trouble } = this.paints.read(context.stroke, context);
+    const opacity = alpha * context.strokeOpacity * context.opacity;
+    if (colour === null || opacity === 0) return null;
+    this.noteTrouble(context.stroke, trouble);
+    if (opacity < 1) this.notes.add('changed', 'see-through', 'a see-through line is taken as solid');
+    return colour;
+  }
+
+  /** What a shape is filled with: its colour, or the mean of those that it has, and how it fades where it does. */
+  private fill(shape: Shape, context: Context): Pick<Paint, 'fill' | 'fade'> {
+    const { colour, alpha, trouble, gradient } = this.paints.read(context.fill, context);
+    const opacity = context.fillOpacity * context.opacity;
+    if (colour === null || alpha * opacity === 0) return { fill: null };
+    if (gradient) {
+      const fade = fadeOfGradient(gradient, context, boundsOfShape(shape), opacity);
+      const kept = fade && fadeUnlessPlain(fade);
+      if (kept) return { fill: colour, fade: kept };
+      if (fade) return { fill: colour };
+    }
+    this.noteTrouble(context.fill, trouble);
+    return alpha * opacity < 1 ? { fill: colour, fade: { kind: 'even', opacity: alpha * opacity } } : { fill: colour };
+  }
+
+  private noteTrouble(text: string, trouble: ReadPaint['trouble']): void {
     if (trouble === 'not-a-colour') {
       this.notes.add('changed', 'colour-not-read', `“${text.slice(0, 40)}” is not a colour; black is taken`);
     } else if (trouble) {
       this.notes.add('changed', `${trouble}-as-mean`, `a ${trouble} is taken as its mean colour`);
     }
-    if (alpha * opacity < 1) this.notes.add('changed', 'see-through', 'a see-through colour is taken as solid');
-    return colour;
   }
 
   /** The bounds of the items added since `from`, in the units that `matrix` takes to mm, their strokes too if `stroked`. */

@@ -43,7 +43,7 @@ export class MaskReader {
     this.open.add(element);
     const { items, notes } = host.aside(() => host.children(element, inside));
     this.open.delete(element);
-    // A mean colour, something see-through or a mask within that was not applied: such a mask has no plain edge.
+    // A mean colour, a see-through line or a mask within that was not applied: such a mask has no plain edge.
     if (notes.some(({ kind }) => kind === 'changed')) return undefined;
     const byAlpha = (own['mask-type'] ?? element.attributes['mask-type'])?.trim() === 'alpha';
     const area = plainArea(items, byAlpha);
@@ -56,7 +56,7 @@ function plainArea(items: readonly Item[], byAlpha: boolean): Area | undefined {
   let area: Area = emptyArea;
   for (const item of items) {
     if (item.hidden) continue;
-    if (item.shape.kind === 'picture') return undefined;
+    if (item.shape.kind === 'picture' || item.paint.fade) return undefined;
     const { stroke, strokeWidthMm, fill, join, cap } = item.paint;
     const parts: readonly [colour: string | null, part: () => Area][] = [
       [fill, () => areaOf(pathOf(item), item.fillRule)],

@@ -1,7 +1,9 @@
 import { channelsOf, colourOfChannels } from '../../document/channels.ts';
+import type { FadeStop } from '../../document/fade.ts';
 import type { Colour } from '../../document/item.ts';
 import { meanOf, meanOfStops } from '../mean-colour.ts';
 import { type Context, readShare } from './context.ts';
+import type { Gradient } from './gradient.ts';
 import { everyElement, type StyleSheet } from './style.ts';
 import { readColour } from './values.ts';
 import type { SvgElement } from './xml.ts';
@@ -13,13 +15,21 @@ export interface ReadPaint {
   readonly alpha: number;
   /** What was not taken as drawn. */
   readonly trouble: 'gradient' | 'pattern' | 'not-a-colour' | null;
+  /** The gradient whose mean the colour is. */
+  readonly gradient?: Gradient;
 }
 
 const none: ReadPaint = { colour: null, alpha: 0, trouble: null };
 
+/** What a gradient takes over from the one that it refers to, where it does not say it itself. */
+const handedOn = [
+  ...['x1', 'y1', 'x2', 'y2', 'cx', 'cy', 'r', 'fx', 'fy', 'fr'],
+  ...['gradientUnits', 'gradientTransform', 'spreadMethod'],
+];
+
 const withoutMarker = (context: Context): Context => ({ ...context, contextFill: 'none', contextStroke: 'none' });
 
-/** Reads paints, with the mean colour of gradients and patterns in their stead. */
+/** Reads paints, with the mean colour of gradients and patterns. */
 export class PaintReader {
   private readonly servers = new Map<SvgElement, ReadPaint>();
   private readonly known = new Map<string, ReadPaint>();
@@ -70,24 +80,42 @@ export class PaintReader {
   }
 
   private gradient(element: SvgElement, seen: Set<SvgElement>): ReadPaint {
-    const stops = element.children.filter(({ name }) => name === 'stop').map((stop) => this.stop(stop));
-    if (stops.length === 0) {
-      const other = this.inherited(element);
-      return other ? this.server(other, seen) : none;
-    }
-    let last = 0;
-    for (const stop of stops) {
-      stop.offset = Math.max(last, stop.offset);
-      last = stop.offset;
-    }
-    return meanPaint(meanOfStops(stops), stops.length === 1 ? null : 'gradient');
+    const other = this.inherited(element);
+    const behind = other ? this.server(other, seen) : none;
+    const stops = this.stops(element) ?? behind.gradient?.stops ?? [];
+    if (stops.length === 0) return none;
+    const own = Object.fromEntries(
+      handedOn.flatMap((name) => {
+        const said = element.attributes[name] ?? behind.gradient?.attributes[name];
+        return said === undefined ? [] : [[name, said]];
+      }),
+    );
+    const kind = element.name === 'linearGradient' ? 'linear' : 'radial';
+    const mean = meanOfStops(
+      stops.map(({ at, colour, opacity }) => ({ offset: at, rgba: [...channelsOf(colour), opacity] })),
+    );
+    const paint = meanPaint(mean, stops.length === 1 ? null : 'gradient');
+    return { ...paint, gradient: { kind, attributes: own, stops } };
   }
 
-  private stop(element: SvgElement): { offset: number; rgba: number[] } {
+  /** A gradient's own stops, none of which lies before the one that it follows; null where it has none. */
+  private stops(element: SvgElement): FadeStop[] | null {
+    let last = 0;
+    const stops = element.children
+      .filter(({ name }) => name === 'stop')
+      .map((stop) => {
+        const read = this.stop(stop);
+        last = Math.min(1, Math.max(last, read.at));
+        return { ...read, at: last };
+      });
+    return stops.length > 0 ? stops : null;
+  }
+
+  private stop(element: SvgElement): FadeStop {
     const own = this.sheet.declarationsOf(element);
     const read = readColour(own['stop-color'] ?? '#000000') ?? { colour: '#000000', alpha: 1 };
-    const alpha = read.alpha * readShare(own['stop-opacity'], 1);
-    return { offset: readShare(element.attributes.offset, 0), rgba: [...channelsOf(read.colour), alpha] };
+    const opacity = read.alpha * readShare(own['stop-opacity'], 1);
+    return { at: readShare(element.attributes.offset, 0), colour: read.colour, opacity };
   }
 
   /** The mean of what a pattern's parts are filled with, each weighing the same. */

@@ -188,7 +188,7 @@ describe('nothing is dropped silently', () => {
     ['<path d="M0 0h9" stroke="red" stroke-dasharray="2 1"/>', 'dashes-as-solid'],
     [
       '<linearGradient id="g"><stop stop-color="red"/><stop offset="1"/></linearGradient><path d="M0 0h9v9z" fill="url(#g)"/>',
-      'gradient-as-mean',
+      'fading-fill',
     ],
     ['<path d="M0 0h9v9z" fill="chequered"/>', 'colour-not-read'],
     ['<path d="M0 0h9v9z" transform="wobble(3)"/>', 'transform-not-read'],

@@ -14,7 +14,7 @@ import { drawn, holders, isForUs, isWithin, nameOf, silent } from './elements.ts
 import type { Host } from './host.ts';
 import { readImage } from './image.ts';
 import { SvgItems } from './items.ts';
-import { LayerAttributes } from './layer-attributes.ts';
+import { LayersSaid } from './layers-said.ts';
 import { Limits } from './limits.ts';
 import { MarkerReader } from './markers.ts';
 import { readShape } from './outline.ts';
@@ -56,7 +56,7 @@ export function readSvg(
 
 class SvgReader implements Host {
   private readonly groups: Group[] = [];
-  private readonly layers: LayerAttributes;
+  private readonly layers: LayersSaid;
   private readonly pictures = new Map<string, PictureFile>();
   readonly notes = new Notes();
   byId!: ReadonlyMap<string, SvgElement>;
@@ -72,7 +72,7 @@ class SvgReader implements Host {
     private readonly fonts: FontBook,
     private readonly choices: ReadingChoices,
   ) {
-    this.layers = new LayerAttributes(choices);
+    this.layers = new LayersSaid(choices);
   }
 
   read(text: string): Reading {
@@ -295,5 +295,6 @@ class SvgReader implements Host {
     const inside = { ...context, matrix: multiply(context.matrix, place) };
     const id = this.out.push(element, '', nameOf(element), shape, unpainted, inside, inside.hidden || !inside.visible);
     this.notes.add('taken', 'picture', 'a picture is taken', [id]);
+    if (inside.opacity < 1) this.notes.add('changed', 'see-through', 'a see-through picture is taken as solid', [id]);
   }
 }

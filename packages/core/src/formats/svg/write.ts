@@ -1,6 +1,7 @@
 import type { Meaning } from '../../colours/derive.ts';
 import { type Drawing, type Item, pathOf, polylinesOf } from '../../document/item.ts';
 import { type Box, boxHeight, boxWidth } from '../../geometry/paths/box.ts';
+import { multiply } from '../../geometry/paths/matrix.ts';
 import { pathData } from '../../geometry/paths/path.ts';
 import { simplifyPolyline } from '../../geometry/paths/simplify.ts';
 import { fillsAreas, type Operation, operationOf } from '../../operations/operations.ts';
@@ -41,9 +42,11 @@ function elementFor(item: Item, pictures: Outgoing['pictures']): string {
     return `${clip}<image ${attributes.join(' ')}/>`;
   }
   const { stroke, strokeWidthMm, fill, cap, join } = item.paint;
+  const { fade, before } = fadeFor(item);
   const attributes = [
     `d="${pathData(pathOf(item))}"`,
-    `fill="${fill ?? 'none'}"`,
+    `fill="${fill === null ? 'none' : (fade ?? fill)}"`,
+    ...(fill !== null && item.paint.fade?.kind === 'even' ? [`fill-opacity="${item.paint.fade.opacity}"`] : []),
     ...(fill !== null && item.fillRule === 'evenodd' ? ['fill-rule="evenodd"'] : []),
     `stroke="${stroke ?? 'none'}"`,
     ...(stroke === null ? [] : [`stroke-width="${strokeWidthMm}"`]),
@@ -51,7 +54,29 @@ function elementFor(item: Item, pictures: Outgoing['pictures']): string {
     ...(join ? [`stroke-linejoin="${join}"`] : []),
     ...label,
   ];
-  return `<path ${attributes.join(' ')}/>`;
+  return `${before}<path ${attributes.join(' ')}/>`;
+}
+
+/** What stands before a path that fades, and how its fill names that; nothing where it does not. */
+function fadeFor({ id, matrix, paint: { fade } }: Item): { fade: string | null; before: string } {
+  if (!fade || fade.kind === 'even') return { fade: null, before: '' };
+  const name = escapeXml(`fade-${id}`);
+  const { from, to } = fade;
+  const line = `x1="${from.x}" y1="${from.y}" x2="${to.x}" y2="${to.y}"`;
+  const place =
+    fade.kind === 'linear'
+      ? line
+      : `cx="${to.x}" cy="${to.y}" r="${fade.to.radius}" fx="${from.x}" fy="${from.y}" fr="${fade.from.radius}"`;
+  const stops = fade.stops.map(
+    ({ at, colour, opacity }) =>
+      `<stop offset="${at}" stop-color="${colour}"${opacity < 1 ? ` stop-opacity="${opacity}"` : ''}/>`,
+  );
+  const onPage = `gradientUnits="userSpaceOnUse" gradientTransform="matrix(${multiply(matrix, fade.matrix).join(' ')})"`;
+  const element = `${fade.kind}Gradient`;
+  return {
+    fade: `url(#${name})`,
+    before: `<${element} id="${name}" ${onPage} ${place}>${stops.join('')}</${element}>`,
+  };
 }
 
 function dataUrl(bytes: Uint8Array): string {

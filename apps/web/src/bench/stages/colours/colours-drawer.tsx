@@ -1,6 +1,7 @@
 import { useBench, useBenchActions } from '../../context.ts';
 import { shortcuts } from '../../shortcuts.ts';
 import { Drawer } from '../drawer.tsx';
+import { FadingFills } from './fading-fills.tsx';
 import { FillPart } from './fill-part.tsx';
 import { KeyPart } from './key-part.tsx';
 import { LayersPart, PinnedPart } from './layers-part.tsx';
@@ -30,6 +31,7 @@ export function ColoursDrawer() {
     >
       <KeyPart />
       <NearMisses />
+      <FadingFills />
       <PaintList />
       <PinnedPart />
       <FillPart />
