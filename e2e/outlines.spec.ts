@@ -1,3 +1,4 @@
+import { encodePixels } from '@lambent/core/formats';
 import { expect, type Page, test } from '@playwright/test';
 import { greyPng } from '../demo/grey-png.mjs';
 import { kingfisher } from '../demo/kingfisher.mjs';
@@ -116,4 +117,34 @@ test('strokes become lines along their middle, to be scored', async ({ page }) =
   const [x, , across] = placeOf(scribble);
   expect(Math.abs(x - left - 1.28 * high)).toBeLessThan(0.015 * high);
   expect(Math.abs(x + across - left - 1.45 * high)).toBeLessThan(0.015 * high);
+});
+
+test('areas by their colours get a paint each, which colours then give a meaning', async ({ page }) => {
+  await newJob(page, 'Two colours');
+  const [width, height] = [120, 80];
+  const rgb = new Uint8Array(3 * width * height).fill(255);
+  const paint = (left: number, top: number, side: number, colour: readonly number[]) => {
+    for (let y = top; y < top + side; y++)
+      for (let x = left; x < left + side; x++) rgb.set(colour, 3 * (y * width + x));
+  };
+  paint(10, 10, 40, [200, 30, 40]);
+  paint(40, 20, 40, [30, 60, 180]);
+  await offer(page, 'squares.png', Buffer.from(await encodePixels({ width, height, rgb })));
+  await takeIt(page);
+  await choose(page, 'Material of the sheet', /Birch plywood 3 mm/);
+  await openStage(page, 'Art');
+  await page.getByRole('tab', { name: 'Make outlines' }).click();
+  await choose(page, 'What is made', 'Areas by their colour');
+  await expect(page.getByRole('status').filter({ hasText: '2 colours' })).toBeVisible();
+  await page.getByRole('button', { name: 'Make the areas' }).click();
+  const areas = async () => (await items(page)).filter(({ shape }) => shape.kind === 'traced');
+  await expect.poll(async () => (await areas()).map(({ paint: { fill } }) => fill)).toEqual(['#C81E28', '#1E3CB4']);
+  const [, blue] = await areas();
+  const [, , wide, high] = placeOf(blue);
+  // 40 pixels at 96 to the inch.
+  expect(Math.abs(wide - (40 * 25.4) / 96)).toBeLessThan(0.05);
+  expect(Math.abs(high - (40 * 25.4) / 96)).toBeLessThan(0.05);
+  await openStage(page, 'Colours');
+  await choose(page, 'What fill #1E3CB4 means', /Engrave/);
+  await expect(page.getByTestId('step-engrave-all')).toBeVisible();
 });

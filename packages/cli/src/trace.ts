@@ -4,6 +4,7 @@ import {
   pathOf,
   type TraceSettings,
   unpainted,
+  usualByColour,
   usualTraceSettings,
 } from '@lambent/core/document';
 import { decodePicture } from '@lambent/core/formats';
@@ -23,6 +24,7 @@ export interface TraceOptions extends ReadingOptions {
   tolerance: string;
   outer?: boolean;
   middleLines?: boolean;
+  colours?: string;
   stroke?: string;
   as?: string;
 }
@@ -38,7 +40,7 @@ export async function trace(from: string, to: string, options: TraceOptions): Pr
   const toleranceMm = lengthWord('--tolerance', options.tolerance, 'a length above 0, such as 0.03mm');
   const settings: TraceSettings = {
     ...usualTraceSettings,
-    makes: options.middleLines === true ? 'middle-lines' : 'outlines',
+    ...makesIn(options),
     ...partingIn(options.threshold),
     isLight: options.light === true,
     specksMm2,
@@ -56,9 +58,10 @@ export async function trace(from: string, to: string, options: TraceOptions): Pr
     if (!bytes) continue;
     const mm = meanScale(matrix);
     const found = tracedOrRefused(from, await decodePicture(bytes), settings, mm);
-    for (const [i, { path, widthPx }] of found.entries()) {
-      // The width of a stroke stays with its middle line.
-      const paint = { ...unpainted, stroke, strokeWidthMm: widthPx > 0 ? widthPx * mm : 0.1 };
+    for (const [i, { path, widthPx, colour }] of found.entries()) {
+      // The width of a stroke stays with its middle line, and the colour of an area with that.
+      const line = { ...unpainted, stroke, strokeWidthMm: widthPx > 0 ? widthPx * mm : 0.1 };
+      const paint = colour === undefined ? line : { ...unpainted, fill: colour };
       const id = found.length === 1 ? item.id : `${item.id}-${i + 1}`;
       traced.push({ ...item, id, shape: { kind: 'path', path }, paint, pinned: null, fillRule: 'evenodd' });
     }
@@ -86,6 +89,15 @@ function tracedOrRefused(from: string, pixels: Pixels, settings: TraceSettings, 
       `${spoken(from)} would give more than ${most} nodes. Leave out larger specks with --specks, allow more with --tolerance, or choose another --threshold.`,
     );
   }
+}
+
+function makesIn({ middleLines, colours }: TraceOptions): Pick<TraceSettings, 'makes' | 'byColour'> {
+  if (colours === undefined) return { makes: middleLines === true ? 'middle-lines' : 'outlines' };
+  if (middleLines === true) throw new Unusable('Choose --colours or --middle-lines: a line has one colour.');
+  const most = Number(colours);
+  if (Number.isInteger(most) && most >= 2 && most <= 8)
+    return { makes: 'colours', byColour: { ...usualByColour, most } };
+  throw new Unusable(`--colours must be a whole number from 2 to 8, and not “${colours}”.`);
 }
 
 function partingIn(word: string): Pick<TraceSettings, 'parting' | 'level'> {

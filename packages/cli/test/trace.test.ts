@@ -65,7 +65,29 @@ test('single lines along the middle of strokes, each as wide as its stroke was',
   for (const { paint } of items) expect(paint.strokeWidthMm).toBeGreaterThan(5);
 });
 
+test('areas by their colours, each filled with its own', async () => {
+  const [wide, high] = [60, 40];
+  const rgb = new Uint8Array(3 * wide * high).fill(255);
+  const paint = (left: number, top: number, side: number, colour: readonly number[]) => {
+    for (let y = top; y < top + side; y++) for (let x = left; x < left + side; x++) rgb.set(colour, 3 * (y * wide + x));
+  };
+  paint(5, 5, 20, [200, 30, 40]);
+  paint(20, 10, 20, [30, 60, 180]);
+  writeFileSync(inFolder('colours.png'), await encodePixels({ width: wide, height: high, rgb }));
+  const words = ['--width', '60mm', '--colours', '5', '--specks', '0.5'];
+  expect(run(inFolder('colours.png'), inFolder('colours.svg'), ...words).status).toBe(0);
+  const { items } = readSvg(readFileSync(inFolder('colours.svg'), 'utf8'), (place) => place).drawing;
+  expect(items.map(({ paint: { fill, stroke } }) => [fill, stroke])).toEqual([
+    ['#C81E28', null],
+    ['#1E3CB4', null],
+  ]);
+  const { minX, minY, maxX, maxY } = boundsOf(items[1]);
+  [minX - 20, minY - 10, maxX - 40, maxY - 30].forEach((off) => expect(Math.abs(off)).toBeLessThan(0.25));
+});
+
 test.each([
+  [['--colours', '9'], 2, /--colours must be a whole number from 2 to 8, and not “9”/],
+  [['--colours', '3', '--middle-lines'], 2, /Choose --colours or --middle-lines/],
   [['--threshold', '300'], 2, /--threshold must be auto, local, or a level from 0 to 255, and not “300”/],
   [['--specks', 'some'], 2, /--specks must be a number of mm² from 0/],
   [['--tolerance', '0'], 2, /--tolerance must be a length above 0/],

@@ -1,7 +1,8 @@
 import type { TraceSettings } from '@lambent/core/document';
 import { visiblePart } from '@lambent/core/formats';
-import { appendPath, type Path, PathBuilder, type Point, type Progress } from '@lambent/core/geometry';
+import type { Path, Point, Progress } from '@lambent/core/geometry';
 import { histogramOf } from '@lambent/core/pictures';
+import type { TracedPath } from '@lambent/core/pictures/trace';
 import { type BurntLook, burntLook, type GrainSamples, grainSamples, type PlacedPicture } from '@lambent/core/plan';
 import type { LayerSettings } from '@lambent/core/settings';
 import { moved } from './worker-answer.ts';
@@ -20,7 +21,7 @@ export const picturesWork = {
   },
 
   /**
-   * The outlines that a picture shows, in its pixels.
+   * The outlines that a picture shows, in its pixels: one path, one for each middle line, or one for each colour.
    * @param mm how large a pixel is on the bed
    * @param mostPixels a picture of more is reduced first: a quick look; null for the true outlines
    */
@@ -30,12 +31,9 @@ export const picturesWork = {
     settings: TraceSettings,
     mm: number,
     mostPixels: number | null,
-  ): Promise<Path> {
+  ): Promise<TracedPath[]> {
     const { tracePicture } = await import('@lambent/core/pictures/trace');
-    const found = tracePicture(await unpacked(pictureId), settings, mm, mostPixels ?? Number.POSITIVE_INFINITY);
-    const builder = new PathBuilder();
-    for (const { path } of found) appendPath(builder, path, true);
-    return builder.build();
+    return tracePicture(await unpacked(pictureId), settings, mm, mostPixels ?? Number.POSITIVE_INFINITY);
   },
 
   /** The part of a picture around a place of the bed as each grain burns it; null where it has no area. */

@@ -49,4 +49,4 @@ export { isOutlineUnknown, knowOutline, outlineOf, rectangleOf, sharpOutlineOf, 
 export { type Sheet, sheetBox, sheetCorners, sheetFrame, sheetSafeBox, sheetUnder } from './sheet.ts';
 export { type BoltTie, boltRooms, type FitName, type FitTie, fitNames, type PartTie } from './ties.ts';
 export type { Tone, TonePoint } from './tone.ts';
-export { type TraceSettings, usualTraceSettings } from './traced.ts';
+export { type TraceSettings, usualByColour, usualTraceSettings } from './traced.ts';

@@ -145,7 +145,15 @@ export const shapeSchema = variants(
      * The outlines of what a picture shows, in bed mm; they go where the picture goes. `frame` is where it lay, one unit
      * a pixel, when they were there.
      */
-    traced: { sources: list(text), settings: traceSettingsSchema, frame: matrix, path: pathAmongFields, stale: yes },
+    traced: {
+      sources: list(text),
+      settings: traceSettingsSchema,
+      frame: matrix,
+      path: pathAmongFields,
+      /** Of middle lines, how wide the stroke of each is, in the picture's pixels. */
+      widthsPx: optional(list(number())),
+      stale: yes,
+    },
     /** A picture from (0, 0), one unit a pixel; its outline is its frame, or its crop, `visible` what shows of it where that was found, `tone` how its greys burn. */
     picture: {
       pictureId: text,

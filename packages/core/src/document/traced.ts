@@ -1,6 +1,7 @@
-import type { ValueOf } from '../schema/schema.ts';
+import { optional, type ValueOf } from '../schema/schema.ts';
 import { list, record } from '../schema/structures.ts';
-import { flag, number, oneOf } from '../schema/values.ts';
+import { flag, fromTo, number, oneOf, whole } from '../schema/values.ts';
+import { colour } from './fields.ts';
 
 const place = record({ x: number(), y: number() });
 
@@ -10,7 +11,22 @@ const place = record({ x: number(), y: number() });
  */
 export const traceSettingsSchema = record({
   /** Closed outlines around the figure, or single lines along the middle of its strokes. */
-  makes: oneOf(['outlines', 'middle-lines']),
+  makes: oneOf(['outlines', 'middle-lines', 'colours']),
+  /** How areas of different colours are found; missing where they are not. */
+  byColour: optional(
+    record({
+      /** So many colours at most. */
+      most: whole(fromTo(2, 8)),
+      /** Each colour over all that lie below it, or beside the others without gaps and overlaps. */
+      lie: oneOf(['stacked', 'beside']),
+      /** Whether the colour of the ground is one of them. */
+      withGround: flag,
+      /** The colours that were found, in the order in which they lie, the ground first; none before that. */
+      found: list(colour),
+      /** Which of them these outlines are of; all where nothing is said. */
+      own: optional(colour),
+    }),
+  ),
   /** What parts figure from ground: the level that parts them best, one that was chosen, or one by what is around. */
   parting: oneOf(['best', 'level', 'local']),
   /** From 0 for black to 255 for white. */
@@ -35,6 +51,14 @@ export const traceSettingsSchema = record({
 
 /** How outlines are found in a picture. */
 export type TraceSettings = ValueOf<typeof traceSettingsSchema>;
+
+/** How colours are found, where that is not said otherwise. */
+export const usualByColour: NonNullable<TraceSettings['byColour']> = {
+  most: 4,
+  lie: 'beside',
+  withGround: false,
+  found: [],
+};
 
 /** What is usual for artwork; paper that is lit unevenly asks for more. */
 export const usualTraceSettings: TraceSettings = {

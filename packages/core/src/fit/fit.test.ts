@@ -283,7 +283,9 @@ describe('offsets that follow', () => {
       const offset = make(job, ids);
       expect(boxIn(offset.job, offset.ids[0])).toEqual(box(8, 8, 27, 27));
       const settings = { ...usualTraceSettings, isOuterOnly: true };
-      const changed = edit(offset.job, (before) => changeTraced(before, ids[0], settings, found(40), picture));
+      const again = { settings, path: found(40), widthsPx: [4] };
+      const changed = edit(offset.job, (before) => changeTraced(before, ids[0], again, picture));
+      expect(changed.drawing.items.find(({ id }) => id === ids[0])?.shape).toMatchObject({ settings, widthsPx: [4] });
       expect(boxIn(changed, ids[0])).toEqual(box(10, 10, 30, 30));
       expect(boxIn(changed, offset.ids[0])).toEqual(box(8, 8, 32, 32));
     });

@@ -203,19 +203,20 @@ function backFrom(item: Item, was: Item | undefined): Item {
   return was && names.every((name) => back[name] === was[name]) ? was : { ...back, matrix: identity };
 }
 
-/** Outlines of a picture as they are found in it with other settings. @param path in the picture's pixels */
+/** Outlines of a picture as they are found in it with other settings. @param found in the picture's pixels */
 export function changeTraced(
   job: JobDocument,
   id: string,
-  settings: TraceSettings,
-  path: Path,
+  found: { readonly settings: TraceSettings; readonly path: Path; readonly widthsPx?: readonly number[] | undefined },
   { matrix }: Pick<Item, 'matrix'>,
 ): JobDocument {
-  return changeItems(job, new Set([id]), (item) =>
-    item.shape.kind === 'traced'
-      ? { ...item, shape: { ...item.shape, settings, frame: matrix, path: transformPath(path, matrix) } }
-      : item,
-  );
+  return changeItems(job, new Set([id]), (item) => {
+    if (item.shape.kind !== 'traced') return item;
+    const { widthsPx: _, ...shape } = item.shape;
+    const { settings, path, widthsPx } = found;
+    const widths = widthsPx ? { widthsPx } : {};
+    return { ...item, shape: { ...shape, ...widths, settings, frame: matrix, path: transformPath(path, matrix) } };
+  });
 }
 
 /** Turns what follows others into plain outlines, which stay as they are. */

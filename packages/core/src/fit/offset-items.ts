@@ -47,6 +47,8 @@ export interface MadeTraced {
   readonly sources: readonly [Item];
   readonly settings: TraceSettings;
   readonly path: Path;
+  /** Of middle lines, how wide the stroke of each is, in the picture's pixels. */
+  readonly widthsPx?: readonly number[] | undefined;
 }
 
 /** What was made of items, and can follow them. */
@@ -127,7 +129,7 @@ export function addFollowing(
       shape: live ? followingShape(entry) : (exact?.shape ?? { kind: 'path', path }),
       matrix: exact?.matrix ?? identity,
       fillRule: 'nonzero',
-      pinned: layerId ?? first.pinned,
+      ...paintOfMade(entry, layerId),
       groupId: sources.every(({ groupId }) => groupId === first.groupId) ? first.groupId : null,
     };
     gather(behind, first.id, item);
@@ -150,6 +152,14 @@ export function addFollowing(
   return { job: fate === 'guide' && guideId !== null ? pinItems(added, used, guideId) : added, ids };
 }
 
+/** What is made is painted as its source, but for areas by colour, which are left to what the key makes of theirs. */
+function paintOfMade(made: MadeFollowing, layerId: string | null): Pick<Item, 'paint' | 'pinned'> {
+  const [{ paint, pinned }] = made.sources;
+  const own = made.kind === 'traced' ? made.settings.byColour?.own : undefined;
+  if (own === undefined) return { paint, pinned: layerId ?? pinned };
+  return { paint: { stroke: null, strokeWidthMm: 0, fill: own }, pinned: layerId };
+}
+
 /** What was made as a shape that follows its sources. */
 function followingShape(made: MadeFollowing): FollowingShape {
   const sources = made.sources.map(({ id }) => id);
@@ -159,6 +169,9 @@ function followingShape(made: MadeFollowing): FollowingShape {
     case 'border':
       return { kind: 'border', sources, settings: made.settings, path: made.path };
     case 'traced':
-      return { kind: 'traced', sources, settings: made.settings, frame: made.sources[0].matrix, path: made.path };
+      return {
+        ...{ kind: 'traced', sources, settings: made.settings, frame: made.sources[0].matrix, path: made.path },
+        ...(made.widthsPx ? { widthsPx: made.widthsPx } : {}),
+      };
   }
 }

@@ -40,24 +40,44 @@ export function figureOf(pixels: Pixels, settings: FigureSettings): Field {
   };
   // What cannot be seen is no figure, however light.
   if (alpha) for (let i = 0; i < values.length; i++) hold(i, alpha[i] - 127.5);
-  const { part, rubbed } = settings;
-  if (part.length > 2) {
-    const points = Float64Array.from(part.flatMap(({ x, y }) => [x, y]));
-    const grid = { columns: width, rows: height, left: 0, top: 0, dotMm: 1, rowMm: 1 };
-    const kept = coverageOf([{ points, closed: true }], grid);
+  if (settings.part.length > 2) {
+    const kept = partKept(pixels, settings.part);
     for (let i = 0; i < values.length; i++) hold(i, steep * (kept[i] - 0.5));
   }
+  eachRubbed(pixels, settings.rubbed, (pixel, outside) => hold(pixel, steep * outside));
+  return { width, height, values };
+}
+
+/** How much of each pixel is neither cropped away nor rubbed out, 0 to 1. */
+export function keptPixels(pixels: Pixels, { part, rubbed }: Pick<FigureSettings, 'part' | 'rubbed'>): Float32Array {
+  const kept = part.length > 2 ? partKept(pixels, part) : new Float32Array(pixels.width * pixels.height).fill(1);
+  eachRubbed(pixels, rubbed, (pixel, outside) => {
+    kept[pixel] = Math.min(kept[pixel], Math.max(0, outside + 0.5));
+  });
+  return kept;
+}
+
+function partKept({ width, height }: Pixels, part: readonly Point[]): Float32Array {
+  const points = Float64Array.from(part.flatMap(({ x, y }) => [x, y]));
+  const grid = { columns: width, rows: height, left: 0, top: 0, dotMm: 1, rowMm: 1 };
+  return coverageOf([{ points, closed: true }], grid);
+}
+
+/** The pixels in and around what is rubbed out, with how far outside of it each lies. */
+function eachRubbed(
+  { width, height }: Pixels,
+  rubbed: readonly Rubbed[],
+  visit: (pixel: number, outside: number) => void,
+): void {
   for (const { x, y, radius } of rubbed) {
     const [left, right] = [Math.max(0, Math.floor(x - radius - 1)), Math.min(width, Math.ceil(x + radius + 1))];
     const [top, bottom] = [Math.max(0, Math.floor(y - radius - 1)), Math.min(height, Math.ceil(y + radius + 1))];
     for (let row = top; row < bottom; row++) {
       for (let column = left; column < right; column++) {
-        const outside = Math.hypot(column + 0.5 - x, row + 0.5 - y) - radius;
-        hold(row * width + column, steep * outside);
+        visit(row * width + column, Math.hypot(column + 0.5 - x, row + 0.5 - y) - radius);
       }
     }
   }
-  return { width, height, values };
 }
 
 /** How much darker each pixel is than its level; lighter where what is light is the figure. */

@@ -38,6 +38,42 @@ export function addFittedLine(builder: PathBuilder, points: Float64Array, { tole
   return 1 + addRun(builder, points, tolerance, null);
 }
 
+/** Adds an open line with corners of its own to a path, as lines and cubics. @returns how many nodes it has */
+export function addFittedArc(
+  builder: PathBuilder,
+  points: Float64Array,
+  { tolerance, cornerDegrees }: RingFit,
+): number {
+  const count = points.length / 2;
+  if (count < 2) return 0;
+  // Gone there and back it is a ring, with a turn at each end.
+  const there = new Ring(thereAndBack(points));
+  const corners = cornersOf(there, (cornerDegrees * Math.PI) / 180).filter(
+    ({ index }) => index > 0 && index < count - 1,
+  );
+  const ends = [0, count - 1].map((index) => ({ index, x: there.x(index), y: there.y(index) }));
+  const isLoop = Math.hypot(ends[1].x - ends[0].x, ends[1].y - ends[0].y) < 1e-9;
+  // One line cannot go around.
+  const half = Math.floor((count - 1) / 2);
+  const between = corners.length > 0 || !isLoop ? corners : [{ index: half, x: there.x(half), y: there.y(half) }];
+  const stops = [ends[0], ...between, ends[1]];
+  builder.moveTo(stops[0].x, stops[0].y);
+  let nodes = 1;
+  for (let i = 1; i < stops.length; i++) nodes += addRun(builder, there.run(stops[i - 1], stops[i]), tolerance, null);
+  return nodes;
+}
+
+function thereAndBack(points: Float64Array): Float64Array {
+  const count = points.length / 2;
+  const out = new Float64Array(4 * (count - 1));
+  out.set(points);
+  for (let i = 1; i < count - 1; i++) {
+    out[2 * (count - 1 + i)] = points[2 * (count - 1 - i)];
+    out[2 * (count - 1 + i) + 1] = points[2 * (count - 1 - i) + 1];
+  }
+  return out;
+}
+
 interface Corner {
   readonly index: number;
   readonly x: number;

@@ -1,8 +1,10 @@
+import type { Colour } from '../../document/item.ts';
 import type { Pixels } from '../../document/pixels.ts';
-import type { TraceSettings } from '../../document/traced.ts';
+import { type TraceSettings, usualByColour } from '../../document/traced.ts';
 import { scaling } from '../../geometry/paths/matrix.ts';
 import { type Path, transformPath } from '../../geometry/paths/path.ts';
 import { type PixelTraceSettings, traceMiddleLines, traceOutlines } from './trace.ts';
+import { traceColours } from './trace-colours.ts';
 
 /** Nothing finer than this is in a picture, in pixels. */
 const finest = 0.25;
@@ -11,10 +13,13 @@ const finest = 0.25;
 export interface TracedPath {
   readonly path: Path;
   readonly widthPx: number;
+  /** Of areas by colour: theirs, and all that were found, in the order in which they lie. */
+  readonly colour?: Colour;
+  readonly found?: readonly Colour[];
 }
 
 /**
- * The outlines that a picture shows as one path, or each middle line of its strokes.
+ * The outlines that a picture shows as one path, each middle line of its strokes, or a path for each colour.
  *
  * @param mm how large a pixel is.
  * @param mostPixels of a picture that has more, as many are made by means: a quick look, and not the result.
@@ -29,6 +34,12 @@ export function tracePicture(
   const step = Math.max(1, Math.ceil(Math.sqrt((pixels.width * pixels.height) / mostPixels)));
   const seen = step === 1 ? pixels : reduced(pixels, step);
   const inSteps = inPixels(settings, mm * step, step);
+  if (settings.makes === 'colours') {
+    const { found, areas } = traceColours(seen, inSteps, settings.byColour ?? usualByColour);
+    return areas.map(({ path, colour }) => ({
+      ...{ path: transformPath(path, scaling(step, step)), widthPx: 0, colour, found },
+    }));
+  }
   const found =
     settings.makes === 'outlines'
       ? [{ path: traceOutlines(seen, inSteps), width: 0 }]

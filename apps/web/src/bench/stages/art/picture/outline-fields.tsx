@@ -1,4 +1,4 @@
-import type { TraceSettings } from '@lambent/core/document';
+import { type TraceSettings, usualByColour } from '@lambent/core/document';
 import { Choice } from '../../../../ui/choice.tsx';
 import { NumberField } from '../../../../ui/number-field.tsx';
 import { Tick } from '../../../../ui/tick.tsx';
@@ -13,17 +13,32 @@ export interface FieldsProps {
 export function FigureFields({ settings, set }: FieldsProps) {
   const { makes, parting, level, isLight, isOuterOnly } = settings;
   const isAround = makes === 'outlines';
+  const made = (
+    <Choice
+      label="What is made"
+      value={makes}
+      options={[
+        { value: 'outlines', text: 'Outlines around it' },
+        { value: 'middle-lines', text: 'Lines along its middle', aside: 'of strokes' },
+        { value: 'colours', text: 'Areas by their colour' },
+      ]}
+      choose={(value) =>
+        set({ makes: value, ...(value === 'colours' ? { byColour: settings.byColour ?? usualByColour } : {}) })
+      }
+    />
+  );
+  if (makes === 'colours') {
+    return (
+      <Part title="Figure">
+        {/* One of several colours stays one of them. */}
+        {settings.byColour?.own === undefined && made}
+        <ColourFields settings={settings} set={set} />
+      </Part>
+    );
+  }
   return (
     <Part title="Figure">
-      <Choice
-        label="What is made"
-        value={makes}
-        options={[
-          { value: 'outlines', text: 'Outlines around it' },
-          { value: 'middle-lines', text: 'Lines along its middle', aside: 'of strokes' },
-        ]}
-        choose={(value) => set({ makes: value })}
-      />
+      {made}
       <Choice
         label="The figure"
         value={isLight ? 'light' : 'dark'}
@@ -68,15 +83,7 @@ export function FigureFields({ settings, set }: FieldsProps) {
         </div>
       )}
       <div className="grid grid-cols-2 items-start gap-2">
-        <Figure
-          label="No specks below"
-          unit="mm²"
-          name="specksMm2"
-          least={0}
-          most={100_000}
-          settings={settings}
-          set={set}
-        />
+        <Specks settings={settings} set={set} />
         {isAround && !isOuterOnly && (
           <Figure
             label="No holes below"
@@ -98,12 +105,75 @@ export function FigureFields({ settings, set }: FieldsProps) {
   );
 }
 
+/** Which colours there are, and how their areas lie on each other. */
+function ColourFields({ settings, set }: FieldsProps) {
+  const byColour = settings.byColour ?? usualByColour;
+  const { most, lie, withGround, own } = byColour;
+  const change = (part: Partial<typeof byColour>) => set({ byColour: { ...byColour, ...part } });
+  return (
+    <>
+      {own === undefined ? (
+        <>
+          <Choice
+            label="How they lie"
+            value={lie}
+            options={[
+              { value: 'beside', text: 'Side by side', aside: 'no gaps' },
+              { value: 'stacked', text: 'One on the other', aside: 'each under the next' },
+            ]}
+            choose={(value) => change({ lie: value })}
+          />
+          <div className="grid grid-cols-2 items-start gap-2">
+            <NumberField
+              label="Colours at most"
+              layout="stack"
+              value={most}
+              least={2}
+              most={8}
+              whole
+              commit={(typed) => change({ most: typed })}
+            />
+            <Specks settings={settings} set={set} />
+          </div>
+          <Tick checked={withGround} set={(checked) => change({ withGround: checked })}>
+            the ground too
+          </Tick>
+        </>
+      ) : (
+        <>
+          <p className="flex items-center gap-2">
+            <span className="size-4 rounded border border-line" style={{ background: own }} /> What is {own} in the
+            picture
+          </p>
+          <Specks settings={settings} set={set} />
+        </>
+      )}
+    </>
+  );
+}
+
+function Specks({ settings, set }: FieldsProps) {
+  return (
+    <Figure
+      label="No specks below"
+      unit="mm²"
+      name="specksMm2"
+      least={0}
+      most={100_000}
+      settings={settings}
+      set={set}
+    />
+  );
+}
+
 /** How near the outlines keep to the picture. */
 export function LineFields({ settings, set }: FieldsProps) {
   return (
     <Part title="Line">
       <div className="grid grid-cols-2 items-start gap-2">
-        <Figure label="Smoothing" unit="mm" name="smoothingMm" least={0} most={10} settings={settings} set={set} />
+        {settings.makes !== 'colours' && (
+          <Figure label="Smoothing" unit="mm" name="smoothingMm" least={0} most={10} settings={settings} set={set} />
+        )}
         <Figure label="Tolerance" unit="mm" name="toleranceMm" least={0.005} most={10} settings={settings} set={set} />
         <Figure label="Corners from" unit="°" name="cornerDegrees" least={5} most={175} settings={settings} set={set} />
       </div>

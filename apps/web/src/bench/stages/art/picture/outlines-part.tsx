@@ -1,8 +1,18 @@
-import { type Item, type TraceSettings, usualTraceSettings } from '@lambent/core/document';
+import { type Item, type TraceSettings, usualByColour, usualTraceSettings } from '@lambent/core/document';
 import { hideItems } from '@lambent/core/edits';
 import { addFollowing, changeTraced } from '@lambent/core/fit';
-import { flatten, meanScale, nodeCount, type Path, subpathsOf, transformPath } from '@lambent/core/geometry';
+import {
+  appendPath,
+  flatten,
+  meanScale,
+  nodeCount,
+  type Path,
+  PathBuilder,
+  subpathsOf,
+  transformPath,
+} from '@lambent/core/geometry';
 import { labelOperation, separates } from '@lambent/core/operations';
+import type { TracedPath } from '@lambent/core/pictures/trace';
 import { useEffect, useMemo, useState } from 'react';
 import { Button } from '../../../../ui/button.tsx';
 import { Choice } from '../../../../ui/choice.tsx';
@@ -35,7 +45,7 @@ export function OutlinesPart({ picture, traced }: { picture: Item; traced: Item 
   const [sketch, setSketch] = useState<Path | null>(null);
   const set = (changed: Partial<TraceSettings>) => setSettings((before) => ({ ...before, ...changed }));
   useShown(picture, found, sketch);
-  const path = working ? null : found;
+  const settled = working ? null : found;
   return (
     <>
       <div data-scrolls className="relative flex min-h-0 flex-1 flex-col gap-3.5 overflow-y-auto px-3.5 pb-4">
@@ -44,13 +54,13 @@ export function OutlinesPart({ picture, traced }: { picture: Item; traced: Item 
         <LineFields settings={settings} set={set} />
       </div>
       <div className="flex flex-col gap-1.5 border-t border-line px-3.5 py-3">
-        {found && !working && <Count path={found} makes={settings.makes} />}
+        {settled && <Count found={settled} picture={picture} makes={settings.makes} />}
         {working && <SlowStop share={share} stop={stop} />}
         <Trouble words={trouble} />
         {traced ? (
-          <Change traced={traced} picture={picture} settings={settings} path={path} />
+          <Change traced={traced} picture={picture} settings={settings} found={settled} />
         ) : (
-          <Make picture={picture} settings={settings} path={path} />
+          <Make picture={picture} settings={settings} found={settled} />
         )}
       </div>
     </>
@@ -75,29 +85,62 @@ function useOutlines(picture: Item, settings: TraceSettings) {
     [isLarge, pictureId, settings, mm],
   );
   const ask = useMemo(() => () => work('outlines', [pictureId, settings, mm, null]), [pictureId, settings, mm]);
-  const quick = useWorked<Path>(askQuickly);
-  const whole = useWorked<Path>(ask);
+  const quick = useWorked<TracedPath[]>(askQuickly);
+  const whole = useWorked<TracedPath[]>(ask);
   return { ...whole, found: whole.working && quick.answer ? quick.answer : whole.answer };
 }
 
 /** Shows on the bed what is found, and what is being cropped or rubbed out. */
-function useShown({ matrix }: Item, found: Path | null, sketch: Path | null): void {
+function useShown({ matrix }: Item, found: readonly TracedPath[] | null, sketch: Path | null): void {
   const actions = useBenchActions();
-  const outline = useMemo(() => found && transformPath(found, matrix), [found, matrix]);
+  const outline = useMemo(() => found && transformPath(together(found), matrix), [found, matrix]);
   useEffect(() => {
     actions.showDraft(outline || sketch ? { outline, gone: sketch } : null);
     return () => actions.showDraft(null);
   }, [actions, outline, sketch]);
 }
 
-function Count({ path, makes }: { path: Path } & Pick<TraceSettings, 'makes'>) {
+/** Everything that was found as one path. */
+function together(found: readonly TracedPath[]): Path {
+  const builder = new PathBuilder();
+  for (const { path } of found) appendPath(builder, path, true);
+  return builder.build();
+}
+
+function Count(props: { found: readonly TracedPath[]; picture: Item } & Pick<TraceSettings, 'makes'>) {
+  const { found, picture, makes } = props;
+  const path = useMemo(() => together(found), [found]);
   const count = useMemo(() => [...subpathsOf(path)].length, [path]);
-  const word = makes === 'outlines' ? 'outline' : 'line';
+  const word = makes === 'middle-lines' ? 'line' : 'outline';
+  if (makes === 'colours' && count > 0) return <ColoursFound found={found} nodes={nodeCount(path)} />;
   return (
     <p role="status" className={count === 0 ? 'text-warn' : 'figures text-quiet'}>
       {count === 0
         ? `No ${word} is found: choose another level, or the other figure.`
-        : `${count} ${word}${count === 1 ? '' : 's'}, ${nodeCount(path)} points`}
+        : `${count} ${word}${count === 1 ? '' : 's'}, ${nodeCount(path)} points${makes === 'middle-lines' ? widthsInWords(found, meanScale(picture.matrix)) : ''}`}
+    </p>
+  );
+}
+
+/** How wide the strokes are that lines were found along. @param mm how large a pixel is */
+function widthsInWords(found: readonly TracedPath[], mm: number): string {
+  const widths = found.map(({ widthPx }) => (widthPx * mm).toFixed(1)).sort((a, b) => Number(a) - Number(b));
+  const [least, most] = [widths[0], widths[widths.length - 1]];
+  return `; strokes ${least === most ? least : `${least} to ${most}`} mm wide`;
+}
+
+function ColoursFound({ found, nodes }: { found: readonly TracedPath[]; nodes: number }) {
+  return (
+    <p role="status" className="figures flex flex-wrap items-center gap-1.5 text-quiet">
+      {found.map(({ colour }) => (
+        <span
+          key={colour}
+          title={colour}
+          className="size-4 rounded border border-line"
+          style={{ background: colour }}
+        />
+      ))}
+      {found.length} {found.length === 1 ? 'colour' : 'colours'}, {nodes} points
     </p>
   );
 }
@@ -105,30 +148,37 @@ function Count({ path, makes }: { path: Path } & Pick<TraceSettings, 'makes'>) {
 interface FoundProps {
   picture: Item;
   settings: TraceSettings;
-  /** The outlines in the picture's pixels; null while they are not known. */
-  path: Path | null;
+  /** What was found, in the picture's pixels; null while it is not known. */
+  found: readonly TracedPath[] | null;
+}
+
+/** What was found as one path, with the widths of its strokes where it is middle lines. */
+function asOne(found: readonly TracedPath[], { makes }: TraceSettings) {
+  const widthsPx = makes === 'middle-lines' ? found.map(({ widthPx }) => widthPx) : undefined;
+  return { path: together(found), widthsPx };
 }
 
 /** Puts what is found on a layer. */
-function Make({ picture, settings, path }: FoundProps) {
+function Make({ picture, settings, found }: FoundProps) {
   const actions = useBenchActions();
   const layers = useBench(({ prepared }) => prepared.meaning.layers);
-  const isAround = settings.makes === 'outlines';
+  const isAround = settings.makes !== 'middle-lines';
+  const byColour = settings.makes === 'colours';
   // Outlines are mostly cut, and single lines scored.
   const usual = layers.find(({ operation }) => (isAround ? separates(operation) : operation === labelOperation));
   const [chosen, setChosen] = useState<string | null>(null);
   const [fate, setFate] = useState<Fate>('hidden');
-  const layerId = chosen ?? usual?.id ?? layers[0]?.id ?? null;
-  const make = (found: Path) => {
+  const layerId = byColour ? null : (chosen ?? usual?.id ?? layers[0]?.id ?? null);
+  const make = (all: readonly TracedPath[]) => {
     let ids: string[] = [];
+    const sources = [picture] as const;
+    const parts = byColour ? colourParts(all, settings) : [{ settings, ...asOne(all, settings) }];
     actions.edit('make outlines of a picture', (job) => {
-      const made = {
-        kind: 'traced' as const,
-        sources: [picture] as const,
-        settings,
-        path: transformPath(found, picture.matrix),
-      };
-      const added = addFollowing(job, [made], { layerId, fate: 'stays', guideId: null, follows: true, newId });
+      const made = parts.map((part) => ({
+        ...{ kind: 'traced' as const, sources, ...part },
+        path: transformPath(part.path, picture.matrix),
+      }));
+      const added = addFollowing(job, made, { layerId, fate: 'stays', guideId: null, follows: true, newId });
       ids = added.ids;
       return fate === 'hidden' ? hideItems(added.job, new Set([picture.id]), true) : added.job;
     });
@@ -136,16 +186,20 @@ function Make({ picture, settings, path }: FoundProps) {
   };
   return (
     <>
-      <Choice
-        label="Onto the layer"
-        value={layerId}
-        options={layers.map(({ id, name, operation }) => ({
-          value: id,
-          text: `Onto ${name}`,
-          mark: <OperationMark operation={operation} />,
-        }))}
-        choose={setChosen}
-      />
+      {byColour ? (
+        <p className="text-[12px] text-quiet">Each area gets the paint of its colour; Colours says what that means.</p>
+      ) : (
+        <Choice
+          label="Onto the layer"
+          value={layerId}
+          options={layers.map(({ id, name, operation }) => ({
+            value: id,
+            text: `Onto ${name}`,
+            mark: <OperationMark operation={operation} />,
+          }))}
+          choose={setChosen}
+        />
+      )}
       <Choice<Fate>
         label="The picture"
         value={fate}
@@ -155,26 +209,35 @@ function Make({ picture, settings, path }: FoundProps) {
         ]}
         choose={setFate}
       />
-      <Button look="main" disabled={!path || path.verbs.length === 0} onClick={() => path && make(path)}>
-        Make the {isAround ? 'outlines' : 'lines'}
+      <Button look="main" disabled={!found || found.length === 0} onClick={() => found && make(found)}>
+        Make the {byColour ? 'areas' : isAround ? 'outlines' : 'lines'}
       </Button>
     </>
   );
 }
 
+/** A part for each colour, which keeps the colours that were found and which of them it is. */
+function colourParts(all: readonly TracedPath[], settings: TraceSettings) {
+  const { byColour = usualByColour } = settings;
+  return all.map(({ path, colour, found = [] }) => ({
+    ...{ path, settings: { ...settings, byColour: { ...byColour, found, own: colour } } },
+  }));
+}
+
 /** Takes what is found in place of the outlines that were made before; what follows those goes along. */
-function Change({ traced, picture, settings, path }: FoundProps & { traced: Item }) {
+function Change({ traced, picture, settings, found }: FoundProps & { traced: Item }) {
   const actions = useBenchActions();
   const known = traced.shape.kind === 'traced' ? traced.shape.settings : null;
-  const change = (found: Path) => {
-    actions.edit('find outlines otherwise', (job) => changeTraced(job, traced.id, settings, found, picture));
+  const change = (all: readonly TracedPath[]) => {
+    const changed = { settings, ...asOne(all, settings) };
+    actions.edit('find outlines otherwise', (job) => changeTraced(job, traced.id, changed, picture));
     changeOutlines(null);
   };
   return (
     <Button
       look="main"
-      disabled={!path || path.verbs.length === 0 || settings === known}
-      onClick={() => path && change(path)}
+      disabled={!found || found.length === 0 || settings === known}
+      onClick={() => found && change(found)}
     >
       Change the outlines
     </Button>
