@@ -148,3 +148,64 @@ test('areas by their colours get a paint each, which colours then give a meaning
   await choose(page, 'What fill #1E3CB4 means', /Engrave/);
   await expect(page.getByTestId('step-engrave-all')).toBeVisible();
 });
+
+/** An A4 sheet with a black plate of 120 × 80 mm on it, photographed from the side: how it looks, and where its corners are. */
+function sheetFromTheSide() {
+  const [width, height] = [900, 700];
+  const [tilt, distance, focal] = [0.6, 520, 1000];
+  const [sin, cos] = [Math.sin(tilt), Math.cos(tilt)];
+  const see = (x: number, y: number) => {
+    const [dx, dy] = [x - 148.5, y - 105];
+    const depth = distance - dy * sin;
+    return { x: width / 2 + (focal * dx) / depth, y: height / 2 + (focal * dy * cos) / depth };
+  };
+  const greys = Uint8Array.from({ length: width * height }, (_, pixel) => {
+    const [u, v] = [
+      ((pixel % width) + 0.5 - width / 2) / focal,
+      (Math.floor(pixel / width) + 0.5 - height / 2) / focal,
+    ];
+    const dy = (v * distance) / (cos + v * sin);
+    const [x, y] = [u * (distance - dy * sin) + 148.5, dy + 105];
+    if (x < 0 || x > 297 || y < 0 || y > 210) return 140;
+    return x > 80 && x < 200 && y > 60 && y < 140 ? 20 : 245;
+  });
+  return { width, height, greys, corners: [see(0, 0), see(297, 0), see(297, 210), see(0, 210)] };
+}
+
+test('a sheet photographed at an angle becomes a part of true size', async ({ page }) => {
+  const { corners, ...photo } = sheetFromTheSide();
+  await newJob(page, 'From a photo');
+  await offer(page, 'sheet.png', await greyPng(photo));
+  await takeIt(page);
+  await choose(page, 'Material of the sheet', /Birch plywood 3 mm/);
+  await openStage(page, 'Art');
+  await page.getByRole('button', { name: 'Photographed at an angle? Straighten it' }).click();
+  const [left, top, wide] = placeOf(await items(page));
+  const mm = wide / photo.width;
+  for (const { x, y } of corners) {
+    const place = await bedPoint(page, left + x * mm, top + y * mm);
+    await page.mouse.click(place.x, place.y);
+  }
+  const form = page.getByRole('region', { name: 'Straighten it' });
+  await expect(form.getByRole('button', { name: /A4 sheet/ })).toContainText('297 × 210');
+  await form.getByRole('button', { name: 'Straighten', exact: true }).click();
+  await expect
+    .poll(async () =>
+      placeOf(await items(page))
+        .slice(2)
+        .map(Math.round),
+    )
+    .toEqual([297, 210]);
+  await page.getByRole('tab', { name: 'Make outlines' }).click();
+  await expect(count(page)).toContainText('1 outline');
+  await page.getByRole('button', { name: 'Make the outlines' }).click();
+  const traced = async () => (await items(page)).filter(({ shape }) => shape.kind === 'traced');
+  await expect.poll(async () => (await traced()).length).toBe(1);
+  const [, , across, down] = placeOf(await traced());
+  // A click is as true as a pixel of the screen, which is most of a millimetre here.
+  expect(Math.abs(across - 120)).toBeLessThan(1);
+  expect(Math.abs(down - 80)).toBeLessThan(1);
+  await page.keyboard.press('Control+z');
+  await page.keyboard.press('Control+z');
+  await expect.poll(async () => placeOf(await items(page))[2]).toBeCloseTo(wide, 6);
+});

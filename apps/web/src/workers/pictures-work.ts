@@ -1,7 +1,7 @@
 import type { TraceSettings } from '@lambent/core/document';
-import { visiblePart } from '@lambent/core/formats';
+import { encodePixels, pictureFile, visiblePart } from '@lambent/core/formats';
 import type { Path, Point, Progress } from '@lambent/core/geometry';
-import { histogramOf } from '@lambent/core/pictures';
+import { histogramOf, straighten } from '@lambent/core/pictures';
 import type { TracedPath } from '@lambent/core/pictures/trace';
 import { type BurntLook, burntLook, type GrainSamples, grainSamples, type PlacedPicture } from '@lambent/core/plan';
 import type { LayerSettings } from '@lambent/core/settings';
@@ -34,6 +34,19 @@ export const picturesWork = {
   ): Promise<TracedPath[]> {
     const { tracePicture } = await import('@lambent/core/pictures/trace');
     return tracePicture(await unpacked(pictureId), settings, mm, mostPixels ?? Number.POSITIVE_INFINITY);
+  },
+
+  /** A picture without its perspective, as PNG, with how large its pixels are, and where it lies from what was marked. */
+  async straightened(
+    _: Progress,
+    pictureId: string,
+    corners: readonly Point[],
+    size: { readonly widthMm: number; readonly heightMm: number },
+    isAround: boolean,
+  ) {
+    const { pixels, ...place } = straighten(await unpacked(pictureId), corners, size, isAround);
+    const { id, bytes } = pictureFile(await encodePixels(pixels));
+    return { ...place, id, bytes, width: pixels.width, height: pixels.height };
   },
 
   /** The part of a picture around a place of the bed as each grain burns it; null where it has no area. */

@@ -40,6 +40,7 @@ const laneOf: Record<Exclude<keyof BenchWork, Job>, Lane> = {
   visiblePart: 'pictures',
   histogram: 'pictures',
   outlines: 'pictures',
+  straightened: 'pictures',
   grainSamples: 'pictures',
   burntLook: 'simulated',
   burntPicture: 'pictures',

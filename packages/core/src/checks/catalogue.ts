@@ -271,6 +271,12 @@ export const catalogue = {
     why: 'They are kept, and neither shown nor burnt.',
     mends: ['Bring', 'Remove for good'],
   },
+  'too-many-dots': {
+    title: 'More dots than can be worked out',
+    levels: blocks,
+    why: 'So fine a raster of so large a picture does not go into the memory of a page.',
+    mends: [],
+  },
   'blank-picture': {
     title: 'Picture that burns nothing',
     levels: warns,

@@ -5,6 +5,7 @@ import { gather } from '../lists/gather.ts';
 import type { Mend } from '../mends/mend.ts';
 import { burnsPictures, fillsAreas } from '../operations/operations.ts';
 import type { PreparedJob, PreparedLayer } from '../plan/prepare.ts';
+import { mostDots } from '../plan/tones.ts';
 import { type Check, countOf, type Finding, finding, ifAny, withMends } from './finding.ts';
 import { scored } from './offers.ts';
 
@@ -16,8 +17,10 @@ const nothing = 0.002;
 /** What is drawn to burn and gets no lit move: shapes between two scan lines, and holes that the kerf takes. */
 export const checkMissed: Check = (prepared, { missed }) =>
   prepared.layers.flatMap((layer) => {
-    const boxes = missed.flatMap(({ preparedId, box }) => (preparedId === layer.id ? [box] : []));
-    if (boxes.length === 0) return [];
+    const own = missed.filter(({ preparedId }) => preparedId === layer.id);
+    const boxes = own.flatMap(({ box, dots }) => (dots === undefined ? [box] : []));
+    const fine = own.flatMap(({ box, dots = 0 }) => (dots > 0 ? [tooFine(layer, box, dots)] : []));
+    if (boxes.length === 0) return fine;
     const blank = blankPictures(layer, boxes);
     const ofPictures = new Set(blank.map((item) => nameOf(boundsOf(item))));
     // Points without length are said of their own, on every layer.
@@ -25,10 +28,24 @@ export const checkMissed: Check = (prepared, { missed }) =>
       (box) => !ofPictures.has(nameOf(box)) && (boxWidth(box) >= nothing || boxHeight(box) >= nothing),
     );
     return [
+      ...fine,
       ...ifAny(blank, () => blankFinding(layer, blank)),
       ...(thin.length > 0 ? [thinFinding(prepared, layer, thin)] : []),
     ];
   });
+
+/** What has more dots than can be worked out. */
+function tooFine(prepared: PreparedLayer, box: Box, dots: number): Finding {
+  const { layer } = prepared;
+  const [wanted, most] = [Math.round(dots / 1e6), mostDots / 1e6];
+  return finding(
+    'too-many-dots',
+    'blocks',
+    `${layer.name} would burn ${wanted} million dots, and at most ${most} million are worked out: it burns nothing. Take lines further apart or wider dots, make it smaller, or crop it.`,
+    itemsIn(prepared, [box]),
+    layer.id,
+  );
+}
 
 /** The pictures of a layer of which nothing burns. */
 function blankPictures({ placed }: PreparedLayer, boxes: readonly Box[]): Item[] {

@@ -9,6 +9,7 @@ import { combineItems } from '../edits/combination.ts';
 import { amend, record, redo, startHistory, undo } from '../edits/history.ts';
 import { addItems, moveItems, pinItems, removeItems, transformItems } from '../edits/items.ts';
 import { replaceShape } from '../edits/reshape.ts';
+import { setTone } from '../edits/tone.ts';
 import { distanceFromLines } from '../fixtures/line-distance.ts';
 import { borderAround } from '../geometry/offsets/border.ts';
 import { plainOffset } from '../geometry/offsets/offset.ts';
@@ -37,6 +38,7 @@ import {
   wishedOffsets,
 } from './offset-items.ts';
 import { plainOffsetOf } from './plain-offset.ts';
+import { replacePicture } from './replace-picture.ts';
 
 const square = (id: string, x: number, y: number, size = 10): Item => ({
   id,
@@ -288,6 +290,24 @@ describe('offsets that follow', () => {
       expect(changed.drawing.items.find(({ id }) => id === ids[0])?.shape).toMatchObject({ settings, widthsPx: [4] });
       expect(boxIn(changed, ids[0])).toEqual(box(10, 10, 30, 30));
       expect(boxIn(changed, offset.ids[0])).toEqual(box(8, 8, 32, 32));
+    });
+
+    test('stay as they are where another picture takes the place of theirs, whose tone stays', () => {
+      const { job, ids } = start();
+      const toned = setTone(job, new Set(['p']), { contrast: 20 });
+      const instead = { pictureId: 'straight', width: 9, height: 7, matrix: translation(40, 50) };
+      const { items } = edit(toned, (before) => replacePicture(before, 'p', instead)).drawing;
+      const [traced, straight] = [items.find(({ id }) => id === ids[0]), items.find(({ id }) => id === 'p')];
+      expect(traced?.shape.kind).toBe('path');
+      expect(boundsOf(traced as Item)).toEqual(boundsOf(job.drawing.items.find(({ id }) => id === ids[0]) as Item));
+      expect(straight?.shape).toEqual({
+        kind: 'picture',
+        pictureId: 'straight',
+        width: 9,
+        height: 7,
+        tone: { contrast: 20 },
+      });
+      expect(boundsOf(straight as Item)).toEqual({ minX: 40, minY: 50, maxX: 49, maxY: 57 });
     });
 
     test('stay as they are once settled, or once the picture is gone', () => {

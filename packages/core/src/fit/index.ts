@@ -25,6 +25,7 @@ export {
   type SourceFate,
   wishedOffsets,
 } from './offset-items.ts';
+export { replacePicture } from './replace-picture.ts';
 export { tabPoints } from './tabs.ts';
 export { kerfComb, labelHeight, pinRow, slotComb, stepsBetween, type TestPiece } from './test-pieces.ts';
 export {

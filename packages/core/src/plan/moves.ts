@@ -61,6 +61,8 @@ export class MoveList {
   unlitMm = 0;
   /** The bounds of what was to burn and of which no move came, in bed mm. */
   readonly missed: Box[] = [];
+  /** Pictures that would have more dots than can be worked out, which burn nothing: where they lie, and how many. */
+  readonly tooFine: { readonly box: Box; readonly dots: number }[] = [];
 
   constructor(start: { x: number; y: number; z?: number }) {
     this.x = toProgramGrid(start.x);

@@ -43,6 +43,8 @@ export interface PlanStep {
 export interface Missed {
   readonly preparedId: string;
   readonly box: Box;
+  /** How many dots it would have, where those are too many to be worked out. */
+  readonly dots?: number;
 }
 
 /** What the machine will do, move by move, from rest at its zero and back to it. */
@@ -106,6 +108,7 @@ export function planJob(prepared: PreparedJob, progress?: Progress): BurnPlan {
     progress?.(from);
     const { burnt, runUpShort } = draft.fill(list, partOf(progress, from, to));
     missed.push(...list.missed.map((box) => ({ preparedId: draft.layer.id, box })));
+    missed.push(...list.tooFine.map((fine) => ({ preparedId: draft.layer.id, ...fine })));
     if (list.litMm === 0) return;
     place = { x: list.x, y: list.y, z: list.z };
     const { litMm, unlitMm } = list;

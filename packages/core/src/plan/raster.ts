@@ -13,9 +13,11 @@ import {
   artBounds,
   artTogether,
   burntDots,
+  dotCount,
   type GreyArea,
   isPicture,
   levelledArt,
+  mostDots,
   rowsOfDots,
   type ToneArt,
   type ToneSettings,
@@ -103,6 +105,12 @@ export function rasterTones(
   );
   const blocks: readonly (readonly ToneArt[])[] = [...pictures, ...blocksOf(areas, scan)];
   blocks.forEach((block, i) => {
+    const count = dotCount(block, settings);
+    if (count > mostDots) {
+      const box = block.map((art) => artBounds(inBed.get(art) ?? art)).reduce(uniteBoxes);
+      list.tooFine.push({ box, dots: count });
+      return;
+    }
     const dots = burntDots(block, settings);
     if (dots) short = scanRows(list, () => rowsOfDots(dots, settings), scan) || short;
     for (const art of dots?.missed ?? []) list.missed.push(artBounds(inBed.get(art) ?? art));

@@ -193,3 +193,16 @@ test('of a cropped picture, what lies in the crop burns, with an edge that is no
   expect(plan.steps[0].litMm * 0.5).toBeGreaterThan(Math.PI * 36 * 0.98);
   expect(plan.steps[0].litMm * 0.5).toBeLessThan(Math.PI * 36 * 1.1);
 });
+
+test('a picture of more dots than go into memory burns nothing, which keeps the job back', async () => {
+  const { pixels, item: large } = picture([0, 255, 255, 0], 2, 10, 10, 150);
+  const fine = { lineSpacingMm: 0.1, dotMm: 0.005 };
+  const { plan } = await photoOf([large], fine, pixels);
+  expect([plan.steps, plan.missed.map(({ dots }) => dots)]).toEqual([[], [180_000_000]]);
+  const said = Object.entries(fine) as [keyof LayerSettings, never][];
+  const job = said.reduce((now, [name, value]) => changeSetting(now, 'photo', name, value), jobWith([large]));
+  const prepared = await prepareWithPictures(job, shop, {}, async () => pixels);
+  const [found] = checkJob(prepared, planJob(prepared)).filter(({ code }) => code === 'too-many-dots');
+  expect(found).toMatchObject({ level: 'blocks', itemIds: [large.id] });
+  expect(found.message).toMatch(/^Photo would burn 180 million dots, and at most 100 million are worked out/);
+});

@@ -68,19 +68,32 @@ export function artTogether(arts: readonly ToneArt[]): ToneArt[][] {
   return together.list().map((members) => members.map((i) => arts[i]));
 }
 
+/** More dots than this do not go into the memory of a page. */
+export const mostDots = 100_000_000;
+
+/** How many dots art lies on. */
+export function dotCount(arts: readonly ToneArt[], settings: ToneSettings): number {
+  const { columns, rows } = gridOf(arts.map(artBounds), settings);
+  return columns * rows;
+}
+
+function gridOf(boxes: readonly Box[], { lineSpacingMm, dotMm }: ToneSettings): DotGrid {
+  return gridOver(boxes.reduce(uniteBoxes), dotMm ?? lineSpacingMm, lineSpacingMm);
+}
+
 /**
  * The dots that art burns with: its greys on the raster of the burn, as they were toned, made of grain. What lies in
  * front covers what is behind it.
  * @param arts from back to front, in a frame in which rows are level, in mm
- * @returns null where nothing has an area; `missed` is the art of which nothing burns, but for what is white
+ * @returns null where nothing has an area, or there would be too many dots; `missed` is the art of which nothing burns, but for what is white
  */
 export function burntDots(
   arts: readonly ToneArt[],
   settings: ToneSettings,
 ): (BurntDots & { readonly missed: readonly ToneArt[] }) | null {
-  const { lineSpacingMm, dotMm } = settings;
   const boxes = arts.map(artBounds);
-  const grid = gridOver(boxes.reduce(uniteBoxes), dotMm ?? lineSpacingMm, lineSpacingMm);
+  const grid = gridOf(boxes, settings);
+  if (grid.columns * grid.rows > mostDots) return null;
   const layers = arts.flatMap((art, i) => greyLayer(art, grid, boxes[i]) ?? []);
   if (layers.length === 0) return null;
   const { shares, shown } = layers.length === 1 && layers[0].isWhole ? layers[0] : overlaid(layers, grid);

@@ -10,6 +10,7 @@ import { CropPart } from './crop-part.tsx';
 import { OutlinesPart } from './outlines-part.tsx';
 import { changeOutlines, type PictureUse, showUse, usePictureUse } from './picture-use.ts';
 import { selectedAlone } from './selected-picture.ts';
+import { StraightenPart } from './straighten-part.tsx';
 
 /** A picture that is selected: its greys burn, or outlines are made of what it shows. */
 export function PictureDrawer({ item }: { item: Item }) {
@@ -26,6 +27,9 @@ export function PictureDrawer({ item }: { item: Item }) {
       <p className="figures px-3.5 pb-2 text-[12px] text-quiet">
         {width} × {height} pixels · {Number(perMm.toPrecision(3))} per mm
       </p>
+      <div className="flex flex-col px-3.5 pb-2">
+        <StraightenPart key={item.id} item={item} />
+      </div>
       <div role="tablist" aria-label="What becomes of it" className="mx-3.5 mb-2 flex rounded-lg border border-line">
         <Tab use="greys" chosen={use} words="Burn its greys" />
         <Tab use="outlines" chosen={use} words="Make outlines" />
