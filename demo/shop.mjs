@@ -330,6 +330,14 @@ function stockFor(id, [width, height]) {
   return id.startsWith('birch-ply') ? [whole, rest] : [whole];
 }
 
+/** How dark the greys of a card came out on slate on Wren: half of the dots burn far more than half as strong. */
+const slateGreys = [0.18, 0.33, 0.47, 0.58, 0.68, 0.76, 0.84, 0.9, 0.95, 1];
+
+function greysOf(id, machineId, operation) {
+  if (id !== 'slate-6' || machineId !== 'wren' || operation !== 'photo') return {};
+  return { burntGreys: slateGreys.map((burnt, i) => ({ asked: (i + 1) / 10, burnt })) };
+}
+
 const materials = Object.entries(table).map(([id, { name, thicknessMm, tone, size, ...byMachine }]) => ({
   id,
   family: families[id],
@@ -357,6 +365,7 @@ const materials = Object.entries(table).map(([id, { name, thicknessMm, tone, siz
               passes: setting[2] ?? 1,
               lineSpacingMm: 0.1,
               ...kerfOf(id, machineId, operations[i]),
+              ...greysOf(id, machineId, operations[i]),
               ...(machineId === 'dunlin'
                 ? {
                     evidence: 'copied',

@@ -131,7 +131,7 @@ try {
   await shot('bench-kerf');
   await page.getByRole('button', { name: 'Show operations again' }).click();
 
-  await newJob('Bench plaque');
+  await newJob('Plaque, second try');
   await material(/Slate/);
   await bringInPhoto('heron-at-dusk.png', heronAtDusk(900, 600));
   await page.keyboard.press('2');
@@ -144,7 +144,7 @@ try {
   await page.waitForTimeout(1500);
   await shot('bench-photo');
 
-  await newJob('Kingfisher window piece');
+  await newJob('Window piece, second try');
   await material(/acrylic, clear/);
   await bringInPhoto('kingfisher.png', kingfisherScan(900, 600));
   await page.keyboard.press('2');

@@ -5,9 +5,9 @@ import type { JobAnswer, JobCard } from '@lambent/contracts';
 import { checkJob } from '@lambent/core/checks';
 import type { ColourKey } from '@lambent/core/colours';
 import { jobFromJson } from '@lambent/core/document';
-import { programLines } from '@lambent/core/formats';
+import { decodePicture, prepareWithPictures, programLines } from '@lambent/core/formats';
 import type { Machine } from '@lambent/core/machine';
-import { planJob, prepareJob } from '@lambent/core/plan';
+import { planJob } from '@lambent/core/plan';
 import type { Material } from '@lambent/core/recipes';
 import { Stack } from './stack.ts';
 
@@ -29,11 +29,13 @@ test('the demo jobs burn what they always did: programs, times and findings', as
     keys: await ask<ColourKey[]>('/api/colour-keys'),
     materials: await ask<Material[]>('/api/materials'),
   };
+  const pixelsOf = async (id: string) =>
+    decodePicture(new Uint8Array(await (await fetch(`${stack.url}/api/pictures/${id}`)).arrayBuffer()));
   const found: Record<string, unknown> = {};
   for (const { id, title } of await ask<JobCard[]>('/api/jobs')) {
     const job = jobFromJson((await ask<JobAnswer>(`/api/jobs/${id}`)).document);
     for (const run of job.runs) {
-      const prepared = prepareJob(job, shop, { runId: run.id });
+      const prepared = await prepareWithPictures(job, shop, { runId: run.id }, pixelsOf);
       const plan = planJob(prepared);
       const program = createHash('sha256');
       let lines = 0;

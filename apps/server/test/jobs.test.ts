@@ -25,6 +25,8 @@ test('an empty data folder is filled with the demo world', async () => {
     ['Seed packet, folding', true],
     ['Volunteer badges', true],
     ['Estuary relief', true],
+    ['Bench plaque', false],
+    ['Kingfisher window piece', false],
   ]);
   const { body } = await stack.ask<{ id: string; recipes: unknown[] }[]>('GET', '/api/materials');
   expect(body.find(({ id }) => id === 'birch-ply-3')?.recipes).toHaveLength(9);

@@ -1,16 +1,28 @@
 import { existsSync } from 'node:fs';
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import { firstRun, newJob, type Run, type Sheet } from '@lambent/core/document';
+import type { ColourKey } from '@lambent/core/colours';
+import {
+  firstRun,
+  type Item,
+  type JobDocument,
+  newJob,
+  type Pixels,
+  type Run,
+  type Sheet,
+} from '@lambent/core/document';
 import { addItems, setMember } from '@lambent/core/edits';
+import { decodePicture } from '@lambent/core/formats';
 import { type Shop, sheetAsStocked, shopFromJson } from '@lambent/core/recipes';
 import { Injectable, Logger } from '@nestjs/common';
 import { config } from '../config.ts';
 import { WriteQueue } from '../data/write-queue.ts';
+import { PicturesService } from '../files/pictures.service.ts';
 import { JobsService, originalFile } from '../jobs/jobs.service.ts';
 import { packJob } from '../jobs/pack.ts';
 import { MachinesService } from '../machines/machines.service.ts';
 import { WorkService } from '../work/work.service.ts';
+import { benchPlaque, kingfisherPiece } from './picture-jobs.ts';
 
 const project = 'Heronbrook Seed Library';
 
@@ -24,6 +36,8 @@ interface DemoJob {
   /** Pieces of other stock that lie on the sheet. */
   readonly pieces?: readonly Sheet[];
   readonly runs?: readonly Run[];
+  /** What is made of the picture that it begins with; where there is none, its drawing is the job. */
+  readonly fromPicture?: (job: JobDocument, picture: Item, key: ColourKey, pixels: Pixels) => JobDocument;
 }
 
 /** Where the badges lie in their holder, as `demo/volunteer-badges.mjs` draws it. */
@@ -41,6 +55,24 @@ const badges = [0, 1, 2, 3, 4, 5].map(
 
 /** The demo jobs, last one first on the Desk. */
 const jobs: DemoJob[] = [
+  {
+    title: 'Kingfisher window piece',
+    file: 'kingfisher.png',
+    member: 'Wilhelmina Strand',
+    machineId: 'wren',
+    materialId: 'acrylic-clear-3',
+    sheet: {},
+    fromPicture: (job, picture, _, pixels) => kingfisherPiece(job, picture, pixels),
+  },
+  {
+    title: 'Bench plaque',
+    file: 'heron-at-dusk.png',
+    member: 'Pavel Anders',
+    machineId: 'wren',
+    materialId: 'slate-6',
+    sheet: {},
+    fromPicture: benchPlaque,
+  },
   {
     title: 'Estuary relief',
     file: 'estuary-relief.svg',
@@ -90,6 +122,7 @@ export class DemoService {
     private readonly jobs: JobsService,
     private readonly work: WorkService,
     private readonly writes: WriteQueue,
+    private readonly pictures: PicturesService,
   ) {}
 
   async loadIfEmpty(): Promise<void> {
@@ -103,7 +136,7 @@ export class DemoService {
   }
 
   private async addJob(shop: Shop, job: DemoJob): Promise<void> {
-    const { title, file, member, machineId, materialId, sheet, pieces = [], runs } = job;
+    const { title, file, member, machineId, materialId, sheet, pieces = [], runs, fromPicture } = job;
     const path = join(config.demoFolder, 'drawings', file);
     const bytes = await readFile(path);
     const reading = await this.work.readDrawing({ bytes, arrivalId: 'demo' });
@@ -111,8 +144,12 @@ export class DemoService {
     const material = shop.materials.find(({ id }) => id === materialId);
     if (!machine || !material) throw new Error(`The demo shop lacks ${machineId} or ${materialId}`);
     const stocked = { ...sheetAsStocked('sheet-1', material, machine), ...sheet };
+    for (const picture of reading.pictures) await this.pictures.keep(picture.id, Buffer.from(picture.bytes));
     const { items, groups } = reading.drawing;
-    const drawn = addItems(setMember(newJob(machineId, shop.keys[0].id), member), items, groups);
+    const fresh = setMember(newJob(machineId, shop.keys[0].id), member);
+    const drawn = fromPicture
+      ? fromPicture(fresh, items[0], shop.keys[0], await decodePicture(bytes))
+      : addItems(fresh, items, groups);
     const document = { ...drawn, sheets: [stocked, ...pieces], ...(runs ? { runs } : {}) };
     await this.jobs.add(title, project, packJob(document), `Bring in ${file}`, [originalFile(file, bytes)]);
   }
