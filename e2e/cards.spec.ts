@@ -34,7 +34,7 @@ async function burn(page: Page, count: number): Promise<RunAnswer> {
         done = runs.filter(({ status }) => status === 'done');
         return done.length;
       },
-      { timeout: 40_000 },
+      { timeout: 120_000 },
     )
     .toBe(count);
   return done[0];
@@ -203,8 +203,8 @@ test('a card of grey steps gives a tone curve, and a photo that burns by it come
     ...{ family: 'Stone', turnsLighter: true, sheetWidth: 600, sheetHeight: 400 },
   });
   await newJob(page, 'Even greys');
-  // Five even greys, side by side, 64 mm wide in all.
-  const [width, height, steps] = [240, 80, 5];
+  // Five even greys, side by side, 53 mm wide in all.
+  const [width, height, steps] = [200, 40, 5];
   const greys = Uint8Array.from({ length: width * height }, (_, i) =>
     Math.round(((Math.floor(((i % width) * steps) / width) + 1) * 255) / steps),
   );
@@ -222,6 +222,7 @@ test('a card of grey steps gives a tone curve, and a photo that burns by it come
   await typeInto(page, 'Power at black', '60');
   await typeInto(page, 'Speed from', '150');
   await typeInto(page, 'Speed to', '250');
+  await typeInto(page, 'Cell', '5');
   await page.getByRole('button', { name: 'Lay 30 cells on the sheet' }).click();
   await expect(page.getByTestId('card-block')).toContainText('words, 30 cells');
   const first = await burn(page, 1);

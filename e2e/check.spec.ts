@@ -115,7 +115,7 @@ test('what lies beside the bed is parked by a press: faint, counted, and not bur
 
 test('what was decided where a file did not say waits until it is accepted', async ({ page }) => {
   const text = '<text x="20" y="60" font-family="No Such Font" font-size="20" fill="#5B3FA0">Sow</text>';
-  const shaded = '<linearGradient id="g"><stop stop-color="red"/><stop offset="1"/></linearGradient>';
+  const shaded = '<pattern id="g" width="4" height="4"><rect width="2" height="2" fill="red"/></pattern>';
   const filled = '<rect x="20" y="80" width="20" height="20" fill="url(#g)"/>';
   await newJob(page, 'With decisions', svg(`${shaded}${text}${filled}`));
   await openStage(page, 'Check');
