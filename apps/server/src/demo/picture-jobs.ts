@@ -2,7 +2,7 @@ import { type ColourKey, drawnPaint } from '@lambent/core/colours';
 import { firstRun, type Item, type JobDocument, type Pixels, usualTraceSettings } from '@lambent/core/document';
 import { addItems, hideItems, pinItems } from '@lambent/core/edits';
 import { addFollowing, outlinesOfItems } from '@lambent/core/fit';
-import { borderAround, multiply, scaling, transformPath, translation } from '@lambent/core/geometry';
+import { borderAround, identity, multiply, scaling, transformPath, translation } from '@lambent/core/geometry';
 import { labelOperation } from '@lambent/core/operations';
 import { tracePicture } from '@lambent/core/pictures/trace';
 
@@ -25,7 +25,7 @@ export function benchPlaque(job: JobDocument, picture: Item, key: ColourKey): Jo
     id: 'demo.line',
     name: 'Line around',
     shape: { kind: 'rectangle', x: 10, y: 10, width: 130, height: 90, rx: 3, ry: 3 },
-    matrix: scaling(1, 1),
+    matrix: identity,
   };
   const drawn = addItems(job, [photo, line], []);
   return pinItems(drawn, new Set([photo.id]), 'photo');

@@ -3,8 +3,6 @@ import { useBench, useBenchActions } from './context.ts';
 import { jobOf } from './state/document.ts';
 import { nameOf } from './thing-names.ts';
 import { chooseTool } from './tools/choose.ts';
-import { CornersTool } from './tools/corners-tool.ts';
-import { PartTool } from './tools/part-tool.ts';
 import { PlaceTool } from './tools/place-tool.ts';
 import { askingToolNames } from './tools/tool.ts';
 
@@ -24,9 +22,7 @@ export function AskCard() {
         <div className="min-w-0 flex-1">
           {tool === 'why' && <Answers />}
           {tool === 'number' && <Numbers />}
-          {(atHand instanceof PlaceTool || atHand instanceof PartTool || atHand instanceof CornersTool) && (
-            <p>{atHand.words}.</p>
-          )}
+          {atHand.words && <p>{atHand.words}.</p>}
           {tool === 'start' && <p>Click outlines where they are to start; points and middles catch the click.</p>}
           {tool === 'tabs' && (
             <p>

@@ -11,7 +11,7 @@ const leastShare = 1e-6;
 
 /**
  * A picture of which only what lies inside an outline counts, or only what lies outside it.
- * @param outline closed, in bed mm
+ * @param outline closed, in bed mm.
  * @returns null where nothing of it is left, and the picture itself where all of it is
  */
 export function croppedPicture(

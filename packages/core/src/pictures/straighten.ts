@@ -52,8 +52,8 @@ function meanOf(values: readonly number[]): number {
 /**
  * Takes the perspective out of a picture: what lies between four corners becomes a rectangle of a known size.
  *
- * @param corners in pixels, in order (`cornersInOrder`): top left, top right, bottom right, bottom left
- * @param size of what they are the corners of, in mm
+ * @param corners in pixels, in order (`cornersInOrder`): top left, top right, bottom right, bottom left.
+ * @param size of what they are the corners of, in mm.
  * @param isAround whether what lies around it in its plane is kept too
  */
 export function straighten(

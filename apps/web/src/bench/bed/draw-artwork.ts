@@ -135,7 +135,9 @@ export function drawGlow(context: Context2D, view: View, scene: readonly SceneIt
   drawSceneItems(context, view, scene, look);
 }
 
-const burntFill = 'rgb(74 44 20 / 0.62)';
+/** Engraving, burnt as dark as a share says. */
+const burntInk = (share: number) => `rgb(74 44 20 / ${0.62 * share})`;
+const burntFill = burntInk(1);
 
 /** What burns by its greys: in the paint it came with, or browned by as much as it is dark. */
 function drawGrey(context: Context2D, item: SceneItem['item'], outline: Path2D, look: ArtworkLook, px: number): void {
@@ -143,7 +145,7 @@ function drawGrey(context: Context2D, item: SceneItem['item'], outline: Path2D, 
     drawPaint(context, item, outline, px);
     return;
   }
-  const burnt = (colour: string, opacity = 1) => `rgb(74 44 20 / ${0.62 * opacity * darknessOf(colour)})`;
+  const burnt = (colour: string, opacity = 1) => burntInk(opacity * darknessOf(colour));
   if (drawFade(context, item, outline, burnt)) return;
   context.fillStyle = burnt(item.paint.fill ?? '#000000');
   context.fill(outline, item.fillRule);

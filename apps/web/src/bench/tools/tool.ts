@@ -80,6 +80,8 @@ export interface Tool {
   readonly snaps: boolean;
   /** Where the line that is being drawn begins, for tangents and perpendiculars; null for none. */
   readonly from: Point | null;
+  /** What clicks are to say, where it asks something. */
+  readonly words?: string;
   down(point: ToolPoint): void;
   move(point: ToolPoint): void;
   up(point: ToolPoint): void;

@@ -1,5 +1,5 @@
 import type { Pixels } from '../../document/pixels.ts';
-import { boxOfColour, type Rgb } from './palette.ts';
+import { boxOfColour, colourBoxes, type Rgb } from './palette.ts';
 
 /** The label of what does not count: it is left out, or lies beyond the picture. */
 export const outside = 255;
@@ -21,7 +21,7 @@ const mixWithin = 48;
  */
 export function labelsOf(pixels: Pixels, palette: readonly Rgb[], counts: (pixel: number) => boolean): Labels {
   const { width, height, rgb } = pixels;
-  const nearest = new Uint8Array(32 ** 3).fill(outside);
+  const nearest = new Uint8Array(colourBoxes).fill(outside);
   const labels = new Uint8Array(width * height).fill(outside);
   for (let pixel = 0, k = 0; pixel < labels.length; pixel++, k += 3) {
     if (!counts(pixel)) continue;

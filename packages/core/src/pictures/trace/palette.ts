@@ -7,6 +7,8 @@ export type Rgb = readonly [number, number, number];
 /** Colours are counted in boxes of so many levels a side. */
 const boxLevels = 8;
 const boxesAcross = 256 / boxLevels;
+/** How many boxes there are. */
+export const colourBoxes = boxesAcross ** 3;
 /** Colours nearer than this in CIELAB are one. */
 const leastDistance = 7;
 /** A colour of a smaller share of the picture is an edge or a speck. */
@@ -55,7 +57,7 @@ export function lightnessOf([r, g, b]: Rgb): number {
 }
 
 function boxesOf({ rgb }: Pixels, counts: (pixel: number) => boolean): Box[] {
-  const sums = new Float64Array(4 * boxesAcross ** 3);
+  const sums = new Float64Array(4 * colourBoxes);
   for (let pixel = 0, k = 0; k < rgb.length; pixel++, k += 3) {
     if (!counts(pixel)) continue;
     const box = 4 * boxOfColour(rgb[k], rgb[k + 1], rgb[k + 2]);
@@ -77,8 +79,9 @@ function boxesOf({ rgb }: Pixels, counts: (pixel: number) => boolean): Box[] {
 
 /** In which box a colour is counted. */
 export function boxOfColour(r: number, g: number, b: number): number {
-  const [i, j, k] = [r, g, b].map((channel) => Math.floor(channel / boxLevels));
-  return (i * boxesAcross + j) * boxesAcross + k;
+  return (
+    (Math.floor(r / boxLevels) * boxesAcross + Math.floor(g / boxLevels)) * boxesAcross + Math.floor(b / boxLevels)
+  );
 }
 
 /** Colours to begin with: each the one that most pixels have, weighed by how far it is from those before. */
