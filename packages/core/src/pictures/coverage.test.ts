@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import { areaOf, intersectAreas, linesOfArea, sizeOfArea } from '../geometry/areas/area.ts';
 import { type Path, PathBuilder } from '../geometry/paths/path.ts';
 import { coverageOf } from './coverage.ts';
-import type { DotGrid } from './dots.ts';
+import type { DotGrid } from './dot-grid.ts';
 
 const grid: DotGrid = { columns: 7, rows: 5, left: -1, top: 2, dotMm: 0.5, rowMm: 0.4 };
 

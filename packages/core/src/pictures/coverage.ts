@@ -1,5 +1,5 @@
 import type { Polyline } from '../geometry/paths/flatten.ts';
-import type { DotGrid } from './dots.ts';
+import type { DotGrid } from './dot-grid.ts';
 
 /** What rounding leaves of a dot that is covered wholly, or not at all. */
 const slack = 1e-5;

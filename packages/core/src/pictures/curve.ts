@@ -71,10 +71,11 @@ const lookups = 1024;
 
 /** Maps numbers from 0 to 1 in place, by a table of what a function makes of them. */
 export function mapShares(shares: Float32Array, change: (share: number) => number): void {
-  const table = Float64Array.from({ length: lookups + 1 }, (_, i) => change(i / lookups));
+  // The last entry stands twice: what comes after 1 is read as well.
+  const table = Float64Array.from({ length: lookups + 2 }, (_, i) => change(Math.min(1, i / lookups)));
   for (let i = 0; i < shares.length; i++) {
     const place = shares[i] * lookups;
-    const entry = Math.min(lookups - 1, Math.floor(place));
+    const entry = Math.floor(place);
     shares[i] = table[entry] + (table[entry + 1] - table[entry]) * (place - entry);
   }
 }

@@ -11,7 +11,8 @@ import {
   scaling,
   translation,
 } from '../geometry/paths/matrix.ts';
-import { type DotRaster, dotsOf, gridOver, gridWithin, pictureBounds } from './dots.ts';
+import { gridOver, gridWithin } from './dot-grid.ts';
+import { type DotRaster, dotsOf, pictureBounds } from './dots.ts';
 
 /** A picture on dots of its own. */
 const dotsOver = (pixels: Pixels, to: Matrix, dotMm: number, rowMm: number) =>

@@ -3,7 +3,7 @@ import type { LayerSettings } from '../settings/settings.ts';
 import { blueNoise, noiseSize } from './blue-noise.ts';
 import { sharesToAsk } from './burnt-greys.ts';
 import { diffuse } from './diffusion.ts';
-import type { DotGrid } from './dots.ts';
+import type { DotGrid } from './dot-grid.ts';
 import { dotSpot, lineSpot, screen } from './screens.ts';
 
 /** How greys are made of dots. */

@@ -22,7 +22,8 @@ export function sharesToBurn({ columns, rows, dotMm, rowMm, greys, shown }: DotR
   if (tone.inverted) for (let i = 0; i < greys.length; i++) greys[i] = 1 - greys[i];
   raiseLocalContrast({ columns, rows, values: greys, shown }, (tone.localContrast ?? 0) / 100);
   const change = greyChange(tone);
-  if (change) mapShares(greys, change);
+  const toBurn = (grey: number) => (tone.lighter ? grey : 1 - grey);
+  if (change) mapShares(greys, tone.sharpen ? change : (grey) => toBurn(change(grey)));
   if (tone.sharpen) {
     const reach = sharpenReach(tone);
     const soft = blurred({ columns, rows, values: greys, shown }, reach / dotMm, reach / rowMm);
@@ -31,7 +32,7 @@ export function sharesToBurn({ columns, rows, dotMm, rowMm, greys, shown }: DotR
       greys[i] = Math.min(1, Math.max(0, greys[i] + amount * (greys[i] - soft[i])));
     }
   }
-  if (!tone.lighter) for (let i = 0; i < greys.length; i++) greys[i] = 1 - greys[i];
+  if (tone.sharpen || !change) for (let i = 0; i < greys.length; i++) greys[i] = toBurn(greys[i]);
   if (shown) for (let i = 0; i < greys.length; i++) greys[i] *= shown[i];
   return greys;
 }

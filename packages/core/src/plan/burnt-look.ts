@@ -1,6 +1,6 @@
 import { blurred } from '../pictures/blur.ts';
 import { burntCurve } from '../pictures/burnt-greys.ts';
-import type { DotGrid } from '../pictures/dots.ts';
+import type { DotGrid } from '../pictures/dot-grid.ts';
 import type { BurntGrey } from '../settings/burnt-greys.ts';
 import type { LayerSettings } from '../settings/settings.ts';
 import { type BurntDots, burntDots, levelledArt, type PlacedPicture, type ToneSettings } from './tones.ts';

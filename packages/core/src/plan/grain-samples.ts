@@ -1,6 +1,6 @@
 import { growBox } from '../geometry/paths/box.ts';
 import { applyTo, type Point, rotation } from '../geometry/paths/matrix.ts';
-import { type DotGrid, gridOver, gridWithin } from '../pictures/dots.ts';
+import { type DotGrid, gridOver, gridWithin } from '../pictures/dot-grid.ts';
 import { grainOf } from '../pictures/grain.ts';
 import { sharesToBurn, sharpenReach } from '../pictures/tone.ts';
 import { type Grain, grains } from '../settings/grain.ts';

@@ -120,4 +120,19 @@ describe('the head', () => {
     const times = timeMoves(parts, machine, { x: 7, y: 0 }).map(([time]) => time);
     close(times, [trapezoidTime(20, 0, 30, 30, a), trapezoidTime(20, 30, 0, 60, a)]);
   });
+
+  test('takes a line of thousands of moves in the time of one move as long, and knows a turn that is thousands ahead', () => {
+    // From 300 mm/s it brakes over 45 mm: 11,250 of these moves.
+    const there = Array.from({ length: 37_500 }, (_, i) => (i + 1) / 250);
+    for (const slope of [0, 0.75]) {
+      const times = timed(300, (list) => {
+        for (const x of [...there, ...there.toReversed(), 0]) list.to(Move.lit, x, slope * x);
+      });
+      const end = times.length / 2;
+      const whole = straight(150 * Math.hypot(1, slope), 300);
+      for (const half of [times.slice(0, end), times.slice(end)]) {
+        expect(half.reduce((sum, time) => sum + time, 0)).toBeCloseTo(whole, 4);
+      }
+    }
+  });
 });

@@ -1,6 +1,9 @@
 import type { Machine } from '../machine/machine.ts';
 import { Move, type Moves } from './moves.ts';
 
+/** So many moves wait together to be timed; more where they are so short that braking takes more of them. */
+const firstRoom = 4096;
+
 /** Moves that share one burning speed, in mm/s. */
 export interface TimedPart {
   readonly moves: Moves;
@@ -15,7 +18,8 @@ export interface TimedPart {
  * passes over the corner speeds, from the end and from the start, leave none that cannot be braked
  * from or reached; each move is then a trapezoid of speed over time. Where the head stands it comes to rest; its focus
  * moves at one speed.
- * (The usual look-ahead of motion controllers, over the whole program at once.)
+ * (The usual look-ahead of motion controllers. It reaches as far as braking does: the result is that of the whole
+ * program at once.)
  *
  * @param start where the head stands, in mm
  * @returns one array a part, in the order of its moves
@@ -25,70 +29,132 @@ export function timeMoves(
   machine: Pick<Machine, 'travelSpeed' | 'acceleration' | 'cornerDeviation' | 'focus'>,
   start: { x: number; y: number },
 ): Float32Array[] {
-  const count = parts.reduce((sum, part) => sum + part.moves.kinds.length, 0);
-  const length = new Float64Array(count);
-  const nominal = new Float64Array(count);
-  /** Speed² at the start of each move; one more for the end of the last. */
-  const entry = new Float64Array(count + 1);
   const { acceleration, cornerDeviation, travelSpeed } = machine;
-
-  let index = 0;
+  const count = parts.reduce((sum, part) => sum + part.moves.kinds.length, 0);
+  const durations = new Float32Array(count);
+  const ahead = new LookAhead(durations, acceleration);
   let { x, y } = start;
+  let z = 0;
   let ux = 0;
   let uy = 0;
-  let stood = true;
+  let before = 0;
   for (const { moves, speedMmPerS } of parts) {
-    const { kinds, xs, ys } = moves;
-    for (let i = 0; i < kinds.length; i++, index++) {
-      if (kinds[i] > Move.lit) {
-        stood = true;
+    const { kinds, xs, ys, values } = moves;
+    for (let i = 0; i < kinds.length; i++) {
+      const kind = kinds[i];
+      if (kind > Move.lit) {
+        const value = values?.[i] ?? 0;
+        ahead.stand(kind === Move.wait ? value : Math.abs(value - z) / (machine.focus?.speed ?? Infinity));
+        if (kind === Move.focus) z = value;
+        before = 0;
         continue;
       }
       const dx = xs[i] - x;
       const dy = ys[i] - y;
-      const distance = Math.hypot(dx, dy);
-      const vx = dx / distance;
-      const vy = dy / distance;
-      length[index] = distance;
-      nominal[index] = kinds[i] === Move.travel ? travelSpeed : speedMmPerS;
-      if (!stood) {
-        const corner = cornerSpeedSquared(ux * vx + uy * vy, acceleration, cornerDeviation);
-        entry[index] = Math.min(corner, nominal[index] ** 2, nominal[index - 1] ** 2);
-      }
+      // Scan lines are level as a rule: they need no root.
+      const distance = dy === 0 ? Math.abs(dx) : Math.sqrt(dx * dx + dy * dy);
+      const vx = dy === 0 ? Math.sign(dx) : dx / distance;
+      const vy = dy === 0 ? 0 : dy / distance;
+      const top = kind === Move.travel ? travelSpeed : speedMmPerS;
+      const slower = Math.min(top, before);
+      const most = slower * slower;
+      const cosTurn = ux * vx + uy * vy;
+      const entry = cosTurn === 1 ? most : Math.min(most, cornerSpeedSquared(cosTurn, acceleration, cornerDeviation));
+      ahead.move(distance, top, entry);
       x = xs[i];
       y = ys[i];
       ux = vx;
       uy = vy;
-      stood = false;
+      before = top;
     }
   }
-  for (let i = count - 1; i >= 0; i--) {
-    entry[i] = Math.min(entry[i], entry[i + 1] + 2 * acceleration * length[i]);
+  ahead.rest();
+  let first = 0;
+  return parts.map(({ moves }) => durations.slice(first, (first += moves.kinds.length)));
+}
+
+/** Times moves in their order, as soon as what is still to come cannot change them. */
+class LookAhead {
+  private timed = 0;
+  /** How many moves wait to be timed: their lengths, their nominal speeds, and at most what speed² they may start with. */
+  private count = 0;
+  private lengths = new Float64Array(firstRoom);
+  private tops = new Float64Array(firstRoom);
+  private entries = new Float64Array(firstRoom);
+  /** Speed² at the start of the first of them. */
+  private square = 0;
+
+  constructor(
+    private readonly durations: Float32Array,
+    private readonly acceleration: number,
+  ) {}
+
+  /** A move of so many mm, at most at a speed in mm/s. @param entry the square of the speed that its corner allows. */
+  move(length: number, top: number, entry: number): void {
+    if (this.count === this.lengths.length) this.timeSettled();
+    const { count } = this;
+    this.lengths[count] = length;
+    this.tops[count] = top;
+    this.entries[count] = entry;
+    this.count = count + 1;
   }
-  for (let i = 0; i < count; i++) {
-    entry[i + 1] = Math.min(entry[i + 1], entry[i] + 2 * acceleration * length[i]);
+
+  /** The head comes to rest, and stands for so many seconds. */
+  stand(seconds: number): void {
+    this.rest();
+    this.durations[this.timed++] = seconds;
   }
-  index = 0;
-  let z = 0;
-  return parts.map(({ moves }) => {
-    const durations = new Float32Array(moves.kinds.length);
-    for (let i = 0; i < durations.length; i++, index++) {
-      if (moves.kinds[i] > Move.lit) {
-        const value = moves.values?.[i] ?? 0;
-        durations[i] = moves.kinds[i] === Move.wait ? value : Math.abs(value - z) / (machine.focus?.speed ?? Infinity);
-        if (moves.kinds[i] === Move.focus) z = value;
-        continue;
-      }
-      durations[i] = trapezoidTime(
-        length[index],
-        Math.sqrt(entry[index]),
-        Math.sqrt(entry[index + 1]),
-        nominal[index],
-        acceleration,
-      );
+
+  /** The head comes to rest. */
+  rest(): void {
+    this.time(this.count, 0);
+    this.count = 0;
+  }
+
+  /** Times those from which the head can brake to where its speed is what a corner allows, whatever comes after. */
+  private timeSettled(): void {
+    const { count, lengths, tops, entries } = this;
+    let first = count;
+    let most = 0;
+    do {
+      first--;
+      most += 2 * this.acceleration * lengths[first];
+    } while (first > 0 && most < entries[first]);
+    this.time(first, entries[first]);
+    this.count = count - first;
+    const isCrowded = 2 * this.count > count;
+    const rest = (array: Float64Array<ArrayBuffer>) => {
+      const room = isCrowded ? new Float64Array(2 * array.length) : array;
+      room.set(array.subarray(first));
+      return room;
+    };
+    this.lengths = rest(lengths);
+    this.tops = rest(tops);
+    this.entries = rest(entries);
+  }
+
+  /** Times the first so many moves. @param end the square of the speed that they may end with. */
+  private time(count: number, end: number): void {
+    const { lengths, tops, entries, durations, timed, acceleration } = this;
+    const gain = 2 * acceleration;
+    for (let i = count - 1, most = end; i >= 0; i--) {
+      most += gain * lengths[i];
+      if (most < entries[i]) entries[i] = most;
+      else most = entries[i];
     }
-    return durations;
-  });
+    let { square } = this;
+    let v0 = Math.sqrt(square);
+    for (let i = 0; i < count; i++) {
+      const most = i + 1 < count ? entries[i + 1] : end;
+      const next = Math.min(most, square + gain * lengths[i]);
+      const v1 = next === square ? v0 : Math.sqrt(next);
+      durations[timed + i] = trapezoidTime(lengths[i], v0, v1, tops[i], acceleration);
+      square = next;
+      v0 = v1;
+    }
+    this.square = square;
+    this.timed = timed + count;
+  }
 }
 
 /**
@@ -104,6 +170,7 @@ function cornerSpeedSquared(cosTurn: number, acceleration: number, deviation: nu
 
 /** The time in seconds over `length`, from speed `v0` to `v1`, never above `top`, at one acceleration. */
 export function trapezoidTime(length: number, v0: number, v1: number, top: number, acceleration: number): number {
+  if (v0 === top && v1 === top) return length / top;
   const up = (top * top - v0 * v0) / (2 * acceleration);
   const down = (top * top - v1 * v1) / (2 * acceleration);
   if (up + down <= length) {

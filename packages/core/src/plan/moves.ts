@@ -91,17 +91,25 @@ export class MoveList {
 
   private put(kind: number, x: number, y: number): void {
     const index = this.count;
-    if (index === this.kinds.length) this.makeRoom();
+    if (index === this.kinds.length) this.makeRoom(2 * index);
     this.kinds[index] = kind;
     this.xs[index] = x;
     this.ys[index] = y;
-    if (this.power !== 1) this.powers ??= new Float32Array(this.kinds.length).fill(1, 0, index);
-    if (this.powers) this.powers[index] = this.power;
-    this.count++;
+    if (this.power !== 1 || this.powers) this.putPower(index);
+    this.count = index + 1;
   }
 
-  private makeRoom(): void {
-    const room = 2 * this.kinds.length;
+  private putPower(index: number): void {
+    this.powers ??= new Float32Array(this.kinds.length).fill(1, 0, index);
+    this.powers[index] = this.power;
+  }
+
+  /** Makes room for so many moves more: that spares copies where many come. */
+  reserve(moves: number): void {
+    if (this.count + moves > this.kinds.length) this.makeRoom(this.count + moves);
+  }
+
+  private makeRoom(room: number): void {
     const { kinds, xs, ys, powers, values } = this;
     this.kinds = new Uint8Array(room);
     this.xs = new Float64Array(room);
@@ -122,8 +130,9 @@ export class MoveList {
   to(kind: number, x: number, y: number): void {
     const nx = toProgramGrid(x);
     const ny = toProgramGrid(y);
-    const distance = Math.hypot(nx - this.x, ny - this.y);
-    if (distance === 0) return;
+    const [dx, dy] = [nx - this.x, ny - this.y];
+    if (dx === 0 && dy === 0) return;
+    const distance = dy === 0 ? Math.abs(dx) : Math.sqrt(dx * dx + dy * dy);
     this.put(kind, nx, ny);
     this.x = nx;
     this.y = ny;
@@ -131,16 +140,23 @@ export class MoveList {
     else this.unlitMm += distance;
   }
 
+  /** The moves so far. The list must not be used afterwards. */
   build(): Moves {
     const { count } = this;
-    const [xs, ys] = [this.xs.slice(0, count), this.ys.slice(0, count)];
+    const [xs, ys] = [trimmed(this.xs, count), trimmed(this.ys, count)];
     return {
-      kinds: this.kinds.slice(0, count),
+      kinds: trimmed(this.kinds, count),
       xs,
       ys,
       bounds: boundsOfPlaces(xs, ys),
-      powers: this.powers?.slice(0, count) ?? null,
-      values: this.values?.slice(0, count) ?? null,
+      powers: this.powers && trimmed(this.powers, count),
+      values: this.values && trimmed(this.values, count),
     };
   }
+}
+
+/** The first entries of an array: in the same memory where nearly all of it is used, else copied. */
+function trimmed<T extends Uint8Array | Float32Array | Float64Array>(array: T, count: number): T {
+  const isFull = count > 0.9 * array.length;
+  return (isFull ? array.subarray(0, count) : array.slice(0, count)) as T;
 }

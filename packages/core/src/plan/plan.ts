@@ -152,5 +152,7 @@ export function planJob(prepared: PreparedJob, progress?: Progress): BurnPlan {
 }
 
 function sum(values: Float32Array): number {
-  return values.reduce((total, value) => total + value, 0);
+  let total = 0;
+  for (let i = 0; i < values.length; i++) total += values[i];
+  return total;
 }

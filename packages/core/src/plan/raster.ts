@@ -18,6 +18,7 @@ import {
   isPicture,
   levelledArt,
   mostDots,
+  mostMoves,
   rowsOfDots,
   type ToneArt,
   type ToneSettings,
@@ -103,6 +104,7 @@ export function rasterTones(
   const areas = together.flatMap((some) =>
     some.some(isPicture) ? [] : some.filter((art): art is GreyArea => !isPicture(art)),
   );
+  list.power = 1;
   const blocks: readonly (readonly ToneArt[])[] = [...pictures, ...blocksOf(areas, scan)];
   blocks.forEach((block, i) => {
     const count = dotCount(block, settings);
@@ -112,7 +114,10 @@ export function rasterTones(
       return;
     }
     const dots = burntDots(block, settings);
-    if (dots) short = scanRows(list, () => rowsOfDots(dots, settings), scan) || short;
+    if (dots) {
+      list.reserve(settings.passes * mostMoves(dots));
+      short = scanRows(list, () => rowsOfDots(dots, settings), scan) || short;
+    }
     for (const art of dots?.missed ?? []) list.missed.push(artBounds(inBed.get(art) ?? art));
     progress?.((i + 1) / blocks.length);
   });

@@ -9,7 +9,8 @@ import { type Path, pathBounds, transformPath } from '../geometry/paths/path.ts'
 import { Components } from '../geometry/questions/components.ts';
 import { forEachMeeting } from '../geometry/questions/meeting-boxes.ts';
 import { coverageOf } from '../pictures/coverage.ts';
-import { type DotGrid, type DotRaster, dotsOf, gridOver, gridWithin, pictureBounds } from '../pictures/dots.ts';
+import { type DotGrid, gridOver, gridWithin } from '../pictures/dot-grid.ts';
+import { type DotRaster, dotsOf, pictureBounds } from '../pictures/dots.ts';
 import { FadeGreys } from '../pictures/fade-greys.ts';
 import { type GrainedDots, type GrainSettings, grainOf } from '../pictures/grain.ts';
 import { sharesToBurn } from '../pictures/tone.ts';
@@ -187,12 +188,12 @@ function overlaid(
 }
 
 /** Whether any dot that a layer lies on burns. */
-function isLit(layer: GreyLayer, { columns, levels }: BurntDots): boolean {
-  let lit = false;
-  eachDot(layer, columns, (dot, own) => {
-    if (levels[dot] > 0 && layer.shares[own] > 0) lit = true;
-  });
-  return lit;
+function isLit({ within: { column, row, grid }, shares }: GreyLayer, { columns, levels }: BurntDots): boolean {
+  for (let y = 0, own = 0; y < grid.rows; y++) {
+    const base = (row + y) * columns + column;
+    for (let x = 0; x < grid.columns; x++, own++) if (levels[base + x] > 0 && shares[own] > 0) return true;
+  }
+  return false;
 }
 
 /** Each dot of a layer, by its place among all of a grid with so many columns, and its own. */
@@ -204,6 +205,17 @@ function eachDot({ within }: GreyLayer, columns: number, visit: (dot: number, ow
   }
 }
 
+/** As many moves at least as the dots take in one pass, and hardly more: to each change of level, and to rows and out of them. */
+export function mostMoves({ rows, levels }: BurntDots): number {
+  let changes = 0;
+  for (let dot = 0, before = 0; dot < levels.length; dot++) {
+    // 1 where the two differ, without a branch: levels of grain are as good as random.
+    changes += ((levels[dot] ^ before) + 255) >> 8;
+    before = levels[dot];
+  }
+  return changes + 4 * rows;
+}
+
 /**
  * The rows of dots that burn: neighbours of one level are one stretch, and those that do not burn are left out. One row
  * after the other, each good until the next is asked for.
@@ -213,10 +225,9 @@ export function* rowsOfDots(
   { powerPercent, leastPowerPercent }: ToneSettings,
 ): Generator<Row> {
   const least = powerPercent > 0 ? Math.min(1, leastPowerPercent / powerPercent) : 0;
-  // Of dots that burn or do not, all burn with all of it.
-  const powerOf = (level: number) => (topLevel === 1 ? 1 : least + ((1 - least) * level) / topLevel);
   const xs = new Float64Array(2 * columns);
-  const powers = new Float32Array(columns);
+  // Of dots that burn or do not, all burn with all of it.
+  const powers = topLevel === 1 ? null : new Float32Array(columns);
   for (let row = 0; row < rows; row++) {
     const base = row * columns;
     let count = 0;
@@ -227,12 +238,12 @@ export function* rowsOfDots(
       if (level > 0) {
         xs[2 * count] = left + from * dotMm;
         xs[2 * count + 1] = left + to * dotMm;
-        powers[count] = powerOf(level);
+        if (powers) powers[count] = least + ((1 - least) * level) / topLevel;
         count++;
       }
       from = to;
     }
-    if (count > 0)
-      yield { y: top + (row + 0.5) * rowMm, xs: xs.subarray(0, 2 * count), powers: powers.subarray(0, count) };
+    if (count === 0) continue;
+    yield { y: top + (row + 0.5) * rowMm, xs: xs.subarray(0, 2 * count), powers: powers?.subarray(0, count) };
   }
 }
