@@ -1,9 +1,9 @@
 // What pictures take, in a process of its own, so that its memory is that of pictures alone: prints it as JSON.
 import { readFileSync } from 'node:fs';
-import { newJob, usualTraceSettings } from '@lambent/core/document';
+import { newJob, usualByColour, usualTraceSettings } from '@lambent/core/document';
 import { addItems, changeSetting, setSheet, setTone } from '@lambent/core/edits';
 import { writeGcode } from '@lambent/core/formats';
-import { diffuse } from '@lambent/core/pictures';
+import { diffuse, straighten } from '@lambent/core/pictures';
 import { tracePicture } from '@lambent/core/pictures/trace';
 import { planJob, prepareJob } from '@lambent/core/plan';
 import { sheetAsStocked, shopFromJson } from '@lambent/core/recipes';
@@ -67,6 +67,7 @@ const rounds = Array.from({ length: 7 }, () => [
 ]);
 const [diffusing, planning] = [0, 1].map((i) => median(rounds.map((times) => times[i])));
 const moves = plan.steps.reduce((sum, { moves: { kinds } }) => sum + kinds.length, 0);
+const memoryMB = process.resourceUsage().maxRSS / 1024;
 let size = 0;
 for (const text of writeGcode(plan, 'p')) size += text.length;
 
@@ -76,7 +77,26 @@ const blobs = pictureOf(
   3000,
   (x, y) => 127.5 - 900 * (Math.sin(x / 61) * Math.cos(y / 47) + 0.5 * Math.sin((x - y) / 23)),
 );
+// The same in five colours: in stripes, mixed with white as far as they are grey.
+const inks = [0x2b6d9f, 0xd9822b, 0x3f7d4e, 0x8c2f39, 0x6b4fa1];
+const sixColours = { ...blobs, rgb: blobs.rgb.slice() };
+for (let i = 0; i < sixColours.rgb.length; i++) {
+  const ink = (inks[Math.floor((Math.floor(i / 3) % 4000) / 800)] >> (8 * (2 - (i % 3)))) & 255;
+  sixColours.rgb[i] = ink + ((255 - ink) * blobs.rgb[i]) / 255;
+}
 const tracing = median(timesOf(3, () => tracePicture(blobs, usualTraceSettings, 0.1)));
-const looking = median(timesOf(3, () => tracePicture(blobs, usualTraceSettings, 0.1, 400_000)));
-const memoryMB = process.resourceUsage().maxRSS / 1024;
-process.stdout.write(JSON.stringify({ diffusing, planning, moves, size, tracing, looking, memoryMB }));
+const looking = median(timesOf(3, () => tracePicture(blobs, usualTraceSettings, 0.1, 200_000)));
+const byColour = { ...usualByColour, most: 6 };
+const colouring = median(
+  timesOf(3, () => tracePicture(sixColours, { ...usualTraceSettings, makes: 'colours', byColour }, 0.1)),
+);
+// A sheet seen from the side.
+const corners = [
+  [300, 250],
+  [3500, 400],
+  [3900, 2800],
+  [100, 2600],
+].map(([x, y]) => ({ x, y }));
+const straightening = median(timesOf(3, () => straighten(blobs, corners, { widthMm: 297, heightMm: 210 }, true)));
+const times = { diffusing, planning, tracing, looking, colouring, straightening };
+process.stdout.write(JSON.stringify({ ...times, moves, size, memoryMB }));

@@ -116,18 +116,20 @@ ${table(
 
 ## Pictures
 
-A photo of 300 × 200 mm in lines of 0.1 mm, diffused: 6 million dots, ${pictures.moves.toLocaleString('en')} moves, ${(pictures.size / 1e6).toFixed(1)} MB of G-code. The
-diffusion of its raw dots alone takes ${pictures.diffusing.toFixed(0)} ms; the bound of tone, grain and plan is twice that and a second. Outlines are
-found in a picture of 12 megapixels, in 3 s at most, and in a reduced one for a first look, in 0.2 s. The most memory of
-all that, the pictures with it, is ${pictures.memoryMB.toFixed(0)} MB.
+A photo of 300 × 200 mm in lines of 0.1 mm, diffused: 6 million dots, ${pictures.moves.toLocaleString('en')} moves, ${(pictures.size / 1e6).toFixed(1)} MB of G-code.
+A test holds that no move could be said in fewer words. The diffusion of its raw dots alone takes ${pictures.diffusing.toFixed(0)} ms, measured in
+turn with the plan; the bound of tone, grain and plan is twice that and a second. Of 600 MB it takes ${pictures.memoryMB.toFixed(0)} MB, the
+picture with it. The other pictures are of 12 megapixels.
 
 ${table(
   ['doing', 'ms', 'bound ms'],
   [
     ['tone, grain and plan of the photo', pictures.planning, 2 * pictures.diffusing + 1000],
-    ['outlines of 12 megapixels', pictures.tracing, 3000],
+    ['outlines of a picture', pictures.tracing, 3000],
     ['a first look at them', pictures.looking, 200],
-  ].map(([what, ms, bound]) => [what, ms.toFixed(0), bound.toFixed(0)]),
+    ['areas of six colours', pictures.colouring, null],
+    ['a sheet straightened, with what lies around it', pictures.straightening, null],
+  ].map(([what, ms, bound]) => [what, ms.toFixed(0), bound?.toFixed(0) ?? '–']),
 )}
 
 ## The recipe book

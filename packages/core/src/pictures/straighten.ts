@@ -149,13 +149,17 @@ function boxAround({ width, height }: Pixels, { a, b, c, d, e, f, g, h }: View) 
 /** The colour between the middles of four pixels. @returns whether the place lies on the picture */
 function takeSample({ width, height, rgb }: Pixels, x: number, y: number, out: Uint8Array, k: number): boolean {
   if (x < -0.5 || y < -0.5 || x > width - 0.5 || y > height - 0.5) return false;
-  const [left, top] = [Math.max(0, Math.floor(x)), Math.max(0, Math.floor(y))];
-  const [right, bottom] = [Math.min(width - 1, left + 1), Math.min(height - 1, top + 1)];
-  const [tx, ty] = [Math.min(1, Math.max(0, x - left)), Math.min(1, Math.max(0, y - top))];
+  const left = Math.max(0, Math.floor(x));
+  const top = Math.max(0, Math.floor(y));
+  const upperLeft = 3 * (top * width + left);
+  const toRight = left + 1 < width ? 3 : 0;
+  const toLower = top + 1 < height ? 3 * width : 0;
+  const tx = Math.min(1, Math.max(0, x - left));
+  const ty = Math.min(1, Math.max(0, y - top));
   for (let channel = 0; channel < 3; channel++) {
-    const value = (column: number, row: number) => rgb[3 * (row * width + column) + channel];
-    const upper = value(left, top) + (value(right, top) - value(left, top)) * tx;
-    const lower = value(left, bottom) + (value(right, bottom) - value(left, bottom)) * tx;
+    const i = upperLeft + channel;
+    const upper = rgb[i] + (rgb[i + toRight] - rgb[i]) * tx;
+    const lower = rgb[i + toLower] + (rgb[i + toLower + toRight] - rgb[i + toLower]) * tx;
     out[k + channel] = Math.round(upper + (lower - upper) * ty);
   }
   return true;

@@ -69,8 +69,11 @@ export function timeMoves(
     }
   }
   ahead.rest();
-  let first = 0;
-  return parts.map(({ moves }) => durations.slice(first, (first += moves.kinds.length)));
+  let end = 0;
+  return parts.map(({ moves }) => {
+    end += moves.kinds.length;
+    return durations.slice(end - moves.kinds.length, end);
+  });
 }
 
 /** Times moves in their order, as soon as what is still to come cannot change them. */

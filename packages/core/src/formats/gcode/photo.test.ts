@@ -123,19 +123,30 @@ describe('the program of a picture', () => {
     expect(step.durations[3]).toBeLessThan(40 / 100 - 1e-3);
   });
 
-  test('is hardly longer than what has to be said', () => {
-    const program = [...writeGcode(planOf({ grain: 'diffused' }), 'p')];
+  test.each<[string, Partial<LayerSettings>]>([
+    ['dots', { grain: 'diffused' }],
+    ['256 levels', { grain: 'true-greys', leastPowerPercent: 10 }],
+    ['lines at an angle', { grain: 'diffused', scanAngle: 30 }],
+  ])('is no longer than its moves can be said, each by what is new of it: %s', (_, more) => {
+    const plan = planOf(more);
+    const program = [...writeGcode(plan, 'p')];
     const first = program.findIndex((text) => text.startsWith('(Shade')) + 1;
     const moves = program.slice(first, program.indexOf('M5'));
-    // The same moves, each by its new words alone.
+    const [{ moves: planned }] = plan.steps;
     const known = new Map<string, string>();
-    let shortest = 0;
-    for (const text of moves) {
-      const words = [...text.matchAll(/([A-Z])(-?[\d.]+)/g)].filter(([word, letter]) => known.get(letter) !== word);
-      for (const [word, letter] of words) known.set(letter, word);
-      shortest += words.reduce((sum, [word]) => sum + word.length, 1);
-    }
+    const said = (letter: string, value: number) => {
+      const word = letter + value;
+      const isNew = known.get(letter) !== word;
+      known.set(letter, word);
+      return isNew ? word.length : 0;
+    };
+    let shortest = 'F6000'.length;
+    planned.kinds.forEach((kind, i) => {
+      const power = kind === Move.dark ? 0 : Number((400 * (planned.powers?.[i] ?? 1)).toFixed(1));
+      shortest += 1 + said('G', kind === Move.travel ? 0 : 1) + said('X', planned.xs[i]) + said('Y', planned.ys[i]);
+      if (kind !== Move.travel) shortest += said('S', power);
+    });
     expect(moves.length).toBeGreaterThan(300);
-    expect(moves.join('\n').length / shortest).toBeLessThan(1.2);
+    expect(moves.join('\n').length + 1).toBe(shortest);
   });
 });

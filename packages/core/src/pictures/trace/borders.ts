@@ -25,6 +25,11 @@ const besides = [
   { left: [-1, -1], right: [0, -1] },
 ] as const;
 
+/** The bits of all ways, and that of the first as passed; how many ways there are by their bits. */
+const allWays = 15;
+const passed = 16;
+const countOf = Uint8Array.from({ length: 16 }, (_, ways) => [1, 2, 4, 8].filter((way) => ways & way).length);
+
 /** A border between two labels, from one place where three meet to the next, or closed. */
 interface Border {
   readonly left: number;
@@ -48,7 +53,8 @@ export class Borders {
   /** How many nodes they have in all. */
   nodes = 0;
   private readonly borders: Border[] = [];
-  private readonly passed: Uint8Array;
+  /** By corner, the ways in which borders leave it, and in the upper bits those that were passed. */
+  private readonly ways: Uint8Array;
   private readonly across: number;
 
   /** @param palette the colour of each label: mixes of two show where the border between them is */
@@ -59,12 +65,10 @@ export class Borders {
     private readonly fit: RingFit,
     private readonly mostNodes: number,
   ) {
-    const { width, height } = labels;
-    this.across = width + 1;
-    // By corner and way.
-    this.passed = new Uint8Array(4 * this.across * (height + 1));
+    this.across = labels.width + 1;
+    this.ways = waysOf(labels);
     this.follow((x, y) => this.isJunction(x, y));
-    this.follow((x, y) => this.countAt(x, y) === 2);
+    this.follow(() => true);
   }
 
   /** The outlines of all that has one of some labels, clockwise as seen on the screen, holes the other way round. */
@@ -113,29 +117,26 @@ export class Borders {
   }
 
   private isBorder(x: number, y: number, way: number): boolean {
-    return this.beside(x, y, way, 'left') !== this.beside(x, y, way, 'right');
-  }
-
-  private countAt(x: number, y: number): number {
-    return steps.reduce((count, _, way) => count + Number(this.isBorder(x, y, way)), 0);
+    return (this.ways[y * this.across + x] & (1 << way)) !== 0;
   }
 
   /** Whether borders end at a corner: more than two meet there, or it is one of the picture's own. */
   private isJunction(x: number, y: number): boolean {
     const { width, height } = this.labels;
-    const count = this.countAt(x, y);
-    return count > 2 || (count > 0 && (x === 0 || x === width) && (y === 0 || y === height));
+    const ways = this.ways[y * this.across + x] & allWays;
+    return countOf[ways] > 2 || (ways > 0 && (x === 0 || x === width) && (y === 0 || y === height));
   }
 
-  /** Follows the borders that begin at some corners. */
+  /** Follows the borders that begin at some corners, and that nobody has passed. */
   private follow(isStart: (x: number, y: number) => boolean): void {
-    const { width, height } = this.labels;
-    for (let y = 0; y <= height; y++) {
-      for (let x = 0; x <= width; x++) {
-        if (!isStart(x, y)) continue;
-        for (let way = 0; way < 4; way++) {
-          if (this.isBorder(x, y, way) && !this.passed[4 * (y * this.across + x) + way]) this.add(x, y, way);
-        }
+    const { ways, across } = this;
+    for (let corner = 0; corner < ways.length; corner++) {
+      if (ways[corner] === 0) continue;
+      const x = corner % across;
+      const y = (corner - x) / across;
+      if (!isStart(x, y)) continue;
+      for (let way = 0; way < 4; way++) {
+        if (this.isBorder(x, y, way) && !(ways[corner] & (passed << way))) this.add(x, y, way);
       }
     }
   }
@@ -174,8 +175,8 @@ export class Borders {
   /** A border is passed both ways at once. */
   private pass(x: number, y: number, way: number): void {
     const [dx, dy] = steps[way];
-    this.passed[4 * (y * this.across + x) + way] = 1;
-    this.passed[4 * ((y + dy) * this.across + x + dx) + ((way + 2) % 4)] = 1;
+    this.ways[y * this.across + x] |= passed << way;
+    this.ways[(y + dy) * this.across + x + dx] |= passed << ((way + 2) % 4);
   }
 
   /** The one other way on from a corner that two borders meet at. */
@@ -219,6 +220,26 @@ export class Borders {
     }
     return [x === 0 || x === width ? x : x + meanOf(besideX), y === 0 || y === height ? y : y + meanOf(besideY)];
   }
+}
+
+/** For each corner of pixels, by the bits of `steps`, the ways that part two labels. */
+function waysOf({ width, height, of: labels }: Labels): Uint8Array {
+  const ways = new Uint8Array((width + 1) * (height + 1));
+  for (let y = 0, corner = 0; y <= height; y++) {
+    const [above, below] = [(y - 1) * width, y * width];
+    let [northWest, southWest] = [outside, outside];
+    for (let x = 0; x <= width; x++, corner++) {
+      const northEast = x < width && y > 0 ? labels[above + x] : outside;
+      const southEast = x < width && y < height ? labels[below + x] : outside;
+      if (northEast !== southEast) ways[corner] |= 1;
+      if (southEast !== southWest) ways[corner] |= 2;
+      if (southWest !== northWest) ways[corner] |= 4;
+      if (northWest !== northEast) ways[corner] |= 8;
+      northWest = northEast;
+      southWest = southEast;
+    }
+  }
+  return ways;
 }
 
 function meanOf(values: readonly number[]): number {

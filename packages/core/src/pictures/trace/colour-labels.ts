@@ -116,37 +116,45 @@ function bestMix(palette: readonly Rgb[], beside: readonly number[], rgb: Uint8A
 /** Labels without areas smaller than a size, in pixels²: they go to the colour that is most around them. */
 export function withoutSpecks(labels: Labels, least: number): Labels {
   if (least <= 1) return labels;
-  const { width, height } = labels;
-  const next = labels.of.slice();
-  const seen = new Uint8Array(next.length);
-  const area: number[] = [];
-  for (let start = 0; start < next.length; start++) {
-    if (seen[start] || labels.of[start] === outside) continue;
-    const label = labels.of[start];
-    const around = new Map<number, number>();
-    area.length = 0;
-    area.push(start);
-    seen[start] = 1;
-    for (let i = 0; i < area.length; i++) {
-      const pixel = area[i];
-      const x = pixel % width;
-      const y = (pixel - x) / width;
-      const visit = (other: number) => {
-        if (labels.of[other] !== label) around.set(labels.of[other], (around.get(labels.of[other]) ?? 0) + 1);
-        else if (!seen[other]) {
-          seen[other] = 1;
-          area.push(other);
-        }
-      };
-      if (x > 0) visit(pixel - 1);
-      if (x + 1 < width) visit(pixel + 1);
-      if (y > 0) visit(pixel - width);
-      if (y + 1 < height) visit(pixel + width);
+  const { width, height, of: all } = labels;
+  const next = all.slice();
+  const seen = new Uint8Array(all.length);
+  const area = new Int32Array(all.length);
+  const around = new Uint32Array(outside);
+  for (let start = 0; start < all.length; start++) {
+    if (seen[start] || all[start] === outside) continue;
+    const count = fill(labels, start, seen, area);
+    if (count >= least) continue;
+    around.fill(0);
+    for (let i = 0; i < count; i++) {
+      eachBeside(width, height, area[i], (other) => {
+        if (all[other] !== all[start] && all[other] !== outside) around[all[other]]++;
+      });
     }
-    if (area.length >= least) continue;
-    around.delete(outside);
-    const [most] = [...around].sort((a, b) => b[1] - a[1] || a[0] - b[0]);
-    if (most) for (const pixel of area) next[pixel] = most[0];
+    const most = around.reduce((best, times, label) => (times > around[best] ? label : best), 0);
+    if (around[most] > 0) for (let i = 0; i < count; i++) next[area[i]] = most;
   }
   return { width, height, of: next };
+}
+
+/** The pixels of one label that hang together with one, put into `area`. @returns how many they are */
+function fill({ width, height, of: labels }: Labels, start: number, seen: Uint8Array, area: Int32Array): number {
+  area[0] = start;
+  seen[start] = 1;
+  let count = 1;
+  const visit = (other: number) => {
+    if (seen[other] || labels[other] !== labels[start]) return;
+    seen[other] = 1;
+    area[count++] = other;
+  };
+  for (let i = 0; i < count; i++) eachBeside(width, height, area[i], visit);
+  return count;
+}
+
+function eachBeside(width: number, height: number, pixel: number, visit: (other: number) => void): void {
+  const x = pixel % width;
+  if (x > 0) visit(pixel - 1);
+  if (x + 1 < width) visit(pixel + 1);
+  if (pixel >= width) visit(pixel - width);
+  if (pixel < width * (height - 1)) visit(pixel + width);
 }

@@ -23,12 +23,11 @@ export function fitCubic(
   from: readonly [number, number],
   to: readonly [number, number],
 ): FittedCubic {
-  const count = points.length / 2;
   const places = chordPlaces(points);
   let best = cubicThrough(points, places, from, to);
   let error = furthest(points, places, best);
-  for (let round = 0; round < rounds && count > 2; round++) {
-    for (let i = 1; i < count - 1; i++) places[i] = nearer(best, places[i], points[2 * i], points[2 * i + 1]);
+  for (let round = 0; round < rounds && places.length > 2; round++) {
+    moveNearer(points, places, best);
     const next = cubicThrough(points, places, from, to);
     const nextError = furthest(points, places, next);
     if (nextError >= error) break;
@@ -41,11 +40,15 @@ export function fitCubic(
 
 function chordPlaces(points: Float64Array): Float64Array {
   const places = new Float64Array(points.length / 2);
+  let whole = 0;
   for (let i = 1; i < places.length; i++) {
-    places[i] = places[i - 1] + Math.hypot(points[2 * i] - points[2 * i - 2], points[2 * i + 1] - points[2 * i - 1]);
+    const dx = points[2 * i] - points[2 * i - 2];
+    const dy = points[2 * i + 1] - points[2 * i - 1];
+    whole += Math.sqrt(dx * dx + dy * dy);
+    places[i] = whole;
   }
-  const whole = places[places.length - 1] || 1;
-  return places.map((place) => place / whole);
+  for (let i = 1; i < places.length; i++) places[i] /= whole || 1;
+  return places;
 }
 
 function cubicThrough(
@@ -60,16 +63,19 @@ function cubicThrough(
   for (let i = 0; i < places.length; i++) {
     const t = places[i];
     const s = 1 - t;
-    const [b0, b1, b2, b3] = [s * s * s, 3 * s * s * t, 3 * s * t * t, t * t * t];
-    const [ax, ay, bx, by] = [fx * b1, fy * b1, tx * b2, ty * b2];
-    const restX = points[2 * i] - (x0 * (b0 + b1) + x3 * (b2 + b3));
-    const restY = points[2 * i + 1] - (y0 * (b0 + b1) + y3 * (b2 + b3));
-    c00 += ax * ax + ay * ay;
-    c01 += ax * bx + ay * by;
-    c11 += bx * bx + by * by;
-    r0 += ax * restX + ay * restY;
-    r1 += bx * restX + by * restY;
+    const b1 = 3 * s * s * t;
+    const b2 = 3 * s * t * t;
+    const atEnd = b2 + t * t * t;
+    const restX = points[2 * i] - x0 - atEnd * (x3 - x0);
+    const restY = points[2 * i + 1] - y0 - atEnd * (y3 - y0);
+    // Directions are units: only their angle counts.
+    c00 += b1 * b1;
+    c01 += b1 * b2;
+    c11 += b2 * b2;
+    r0 += b1 * (fx * restX + fy * restY);
+    r1 += b2 * (tx * restX + ty * restY);
   }
+  c01 *= fx * tx + fy * ty;
   const determinant = c00 * c11 - c01 * c01;
   const chord = Math.hypot(x3 - x0, y3 - y0);
   let [a, b] = [chord / 3, chord / 3];
@@ -82,30 +88,35 @@ function cubicThrough(
   return [x0, y0, x0 + fx * a, y0 + fy * a, x3 + tx * b, y3 + ty * b, x3, y3];
 }
 
-/** A step of Newton's method towards the place on a cubic that is nearest to a point. */
-function nearer(cubic: Cubic, t: number, px: number, py: number): number {
-  const [x0, y0, x1, y1, x2, y2, x3, y3] = cubic;
-  const s = 1 - t;
-  const [b0, b1, b2, b3] = [s * s * s, 3 * s * s * t, 3 * s * t * t, t * t * t];
-  const [x, y] = [b0 * x0 + b1 * x1 + b2 * x2 + b3 * x3, b0 * y0 + b1 * y1 + b2 * y2 + b3 * y3];
-  const dx = 3 * (s * s * (x1 - x0) + 2 * s * t * (x2 - x1) + t * t * (x3 - x2));
-  const dy = 3 * (s * s * (y1 - y0) + 2 * s * t * (y2 - y1) + t * t * (y3 - y2));
-  const ddx = 6 * (s * (x2 - 2 * x1 + x0) + t * (x3 - 2 * x2 + x1));
-  const ddy = 6 * (s * (y2 - 2 * y1 + y0) + t * (y3 - 2 * y2 + y1));
-  const slope = dx * dx + dy * dy + (x - px) * ddx + (y - py) * ddy;
-  if (Math.abs(slope) < 1e-12) return t;
-  return Math.min(1, Math.max(0, t - ((x - px) * dx + (y - py) * dy) / slope));
+/** One axis of a cubic as a polynomial of its parameter t: a·t³ + b·t² + c·t + d. */
+function polynomial(p0: number, p1: number, p2: number, p3: number) {
+  return { a: p3 - 3 * p2 + 3 * p1 - p0, b: 3 * (p2 - 2 * p1 + p0), c: 3 * (p1 - p0), d: p0 };
 }
 
-function furthest(points: Float64Array, places: Float64Array, cubic: Cubic): number {
-  const [x0, y0, x1, y1, x2, y2, x3, y3] = cubic;
+/** Moves places by a step of Newton's method each towards where a cubic is nearest to their points; the ends stay. */
+function moveNearer(points: Float64Array, places: Float64Array, [x0, y0, x1, y1, x2, y2, x3, y3]: Cubic): void {
+  const x = polynomial(x0, x1, x2, x3);
+  const y = polynomial(y0, y1, y2, y3);
+  for (let i = 1; i < places.length - 1; i++) {
+    const t = places[i];
+    const offX = ((x.a * t + x.b) * t + x.c) * t + x.d - points[2 * i];
+    const offY = ((y.a * t + y.b) * t + y.c) * t + y.d - points[2 * i + 1];
+    const dx = (3 * x.a * t + 2 * x.b) * t + x.c;
+    const dy = (3 * y.a * t + 2 * y.b) * t + y.c;
+    const slope = dx * dx + dy * dy + offX * (6 * x.a * t + 2 * x.b) + offY * (6 * y.a * t + 2 * y.b);
+    if (Math.abs(slope) < 1e-12) continue;
+    places[i] = Math.min(1, Math.max(0, t - (offX * dx + offY * dy) / slope));
+  }
+}
+
+function furthest(points: Float64Array, places: Float64Array, [x0, y0, x1, y1, x2, y2, x3, y3]: Cubic): number {
+  const x = polynomial(x0, x1, x2, x3);
+  const y = polynomial(y0, y1, y2, y3);
   let most = 0;
   for (let i = 0; i < places.length; i++) {
     const t = places[i];
-    const s = 1 - t;
-    const [b0, b1, b2, b3] = [s * s * s, 3 * s * s * t, 3 * s * t * t, t * t * t];
-    const dx = b0 * x0 + b1 * x1 + b2 * x2 + b3 * x3 - points[2 * i];
-    const dy = b0 * y0 + b1 * y1 + b2 * y2 + b3 * y3 - points[2 * i + 1];
+    const dx = ((x.a * t + x.b) * t + x.c) * t + x.d - points[2 * i];
+    const dy = ((y.a * t + y.b) * t + y.c) * t + y.d - points[2 * i + 1];
     most = Math.max(most, dx * dx + dy * dy);
   }
   return Math.sqrt(most);

@@ -4,9 +4,9 @@ import type { Pixels } from '../../document/pixels.ts';
 /** A colour by its channels, 0 to 255. */
 export type Rgb = readonly [number, number, number];
 
-/** Colours are counted in boxes of so many levels a side. */
-const boxLevels = 8;
-const boxesAcross = 256 / boxLevels;
+/** Colours are counted in boxes of 8 levels a side: this many bits of each channel are dropped. */
+const boxBits = 3;
+const boxesAcross = 256 >> boxBits;
 /** How many boxes there are. */
 export const colourBoxes = boxesAcross ** 3;
 /** Colours nearer than this in CIELAB are one. */
@@ -79,9 +79,7 @@ function boxesOf({ rgb }: Pixels, counts: (pixel: number) => boolean): Box[] {
 
 /** In which box a colour is counted. */
 export function boxOfColour(r: number, g: number, b: number): number {
-  return (
-    (Math.floor(r / boxLevels) * boxesAcross + Math.floor(g / boxLevels)) * boxesAcross + Math.floor(b / boxLevels)
-  );
+  return ((r >> boxBits) * boxesAcross + (g >> boxBits)) * boxesAcross + (b >> boxBits);
 }
 
 /** Colours to begin with: each the one that most pixels have, weighed by how far it is from those before. */

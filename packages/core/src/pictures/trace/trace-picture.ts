@@ -67,7 +67,7 @@ function inPixels(settings: TraceSettings, mm: number, step: number): PixelTrace
 }
 
 /** Of a square of pixels, so many across and down are looked at. */
-const looks = 3;
+const looks = 2;
 
 /** A smaller picture, of the means of some pixels of each square; what is left over at the right and below is left out. */
 function reduced({ width, height, rgb, alpha }: Pixels, step: number): Pixels {
@@ -77,19 +77,17 @@ function reduced({ width, height, rgb, alpha }: Pixels, step: number): Pixels {
     return Array.from({ length: count }, (_, k) => Math.floor(((k + 0.5) * size) / count));
   };
   // A picture narrower than a square has no more than it has.
-  const [across, down] = [placesWithin(Math.min(step, width)), placesWithin(Math.min(step, height))];
-  const count = across.length * down.length;
+  const across = placesWithin(Math.min(step, width));
+  const inSquare = placesWithin(Math.min(step, height)).flatMap((y) => across.map((x) => y * width + x));
   const meanOf = (values: Uint8Array, channels: number) => {
     const means = new Uint8Array(columns * rows * channels);
     for (let row = 0, k = 0; row < rows; row++) {
       for (let column = 0; column < columns; column++) {
+        const first = row * step * width + column * step;
         for (let channel = 0; channel < channels; channel++, k++) {
           let sum = 0;
-          for (const y of down) {
-            const line = (row * step + y) * width + column * step;
-            for (const x of across) sum += values[(line + x) * channels + channel];
-          }
-          means[k] = Math.round(sum / count);
+          for (let i = 0; i < inSquare.length; i++) sum += values[(first + inSquare[i]) * channels + channel];
+          means[k] = Math.round(sum / inSquare.length);
         }
       }
     }

@@ -27,7 +27,7 @@ import { FigureFields, LineFields } from './outline-fields.tsx';
 import { changeOutlines } from './picture-use.ts';
 
 /** A picture of more pixels is looked at in a reduced one first. */
-const mostQuickPixels = 400_000;
+const mostQuickPixels = 200_000;
 
 /** What becomes of the picture. */
 type Fate = 'hidden' | 'stays';
