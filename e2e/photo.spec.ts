@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs';
 import { expect, type Page, test } from '@playwright/test';
 import { greyPng } from '../demo/grey-png.mjs';
 import { heronAtDusk } from '../demo/heron-at-dusk.mjs';
@@ -63,6 +64,23 @@ test('a photo goes from its file to a burnt plaque: toned, in a grain, on slate'
   await openStage(page, 'Burn');
   await page.getByRole('button', { name: 'Send to Wren' }).click();
   await expect(page.getByTestId('run-row').first()).toHaveAttribute('data-status', 'done', { timeout: 90_000 });
+});
+
+test('pictures of any kind come in and burn, one that is cut short is refused', async ({ page }) => {
+  const file = (name: string) => readFileSync(new URL(`../packages/core/src/fixtures/files/${name}`, import.meta.url));
+  for (const name of ['grey1.png', 'rgb565.bmp', 'usual.png']) {
+    await newJob(page, `From ${name}`);
+    await offer(page, name, file(name));
+    await takeIt(page);
+    const panel = page.getByRole('region', { name: `Picture ${name}` });
+    await panel.getByRole('button', { name: 'Burn its greys' }).click();
+    await choose(page, 'Material of the sheet', /Slate/);
+    await openStage(page, 'Art');
+    await expect(page.getByTestId('step-photo-all')).toBeVisible();
+  }
+  await newJob(page, 'Cut short');
+  await offer(page, 'half.jpg', file('trunc.jpg'));
+  await expect(page.getByText(/half\.jpg.*The picture is damaged and cannot be unpacked/)).toBeVisible();
 });
 
 test('the tone curve goes by pointer and by keys, and is undone', async ({ page }) => {

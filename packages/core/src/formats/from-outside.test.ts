@@ -168,10 +168,15 @@ describe('pictures', () => {
     expect(row(0).slice(0, 8)).toEqual([0, 0, 8, 16, 25, 25, 33, 41]);
     expect([row(5, 1)[0], row(5, 2).slice(0, 6)]).toEqual([49, [0, 0, 8, 8, 16, 25]]);
   });
-  test('a JPEG that is cut short is taken, and said to be', async () => {
-    const reading = await read('trunc.jpg');
-    expect(reading.drawing.items).toHaveLength(1);
-    expect(codesOf(reading)).toContain('picture-cut-short');
+  test('a JPEG that is cut short is refused; in a drawing it is left out, and said to be', async () => {
+    await expect(read('trunc.jpg')).rejects.toThrow('The picture is damaged and cannot be unpacked.');
+    const data = Buffer.from(bytesOf('trunc.jpg')).toString('base64');
+    const image = `<image width="9" height="9" href="data:image/jpeg;base64,${data}"/>`;
+    const drawn = `<svg xmlns="http://www.w3.org/2000/svg">${image}<path stroke="#000" d="M0 0h9"/></svg>`;
+    const reading = await readDrawingFile(new TextEncoder().encode(drawn), idFor, testTools);
+    expect(reading.drawing.items.map(({ shape }) => shape.kind)).toEqual(['path']);
+    expect(reading.pictures).toHaveLength(0);
+    expect(reading.notes).toContainEqual(expect.objectContaining({ code: 'picture-damaged', kind: 'left-out' }));
   });
 });
 

@@ -5,7 +5,8 @@ import { largestNumber } from '../schema/values.ts';
 import type { FontBook } from '../text/fonts.ts';
 import type { Assets } from './assets.ts';
 import { plainPicture } from './picture/decode.ts';
-import type { FileFormat, Reading } from './reading.ts';
+import { pictureFile } from './picture/file.ts';
+import { type FileFormat, Notes, type Reading } from './reading.ts';
 import { FileRefused, refuseTooLarge } from './refusal.ts';
 import { sniffFormat } from './sniff.ts';
 import { decodeDxf, decodeText } from './text-encoding.ts';
@@ -38,11 +39,8 @@ export async function readDrawingFile(
   const reading = await readers[format](bytes, idFor, tools, choices);
   refuseTooMuch(reading);
   refuseBoundless(reading);
-  return {
-    ...reading,
-    drawing: withSharedPaints(reading.drawing),
-    pictures: await plainPictures(reading, tools.assets),
-  };
+  const { drawing, ...plain } = await withPlainPictures(reading, tools.assets);
+  return { ...reading, ...plain, drawing: withSharedPaints(drawing) };
 }
 
 type Reader = (
@@ -75,9 +73,41 @@ async function unpackedSvg(packed: Uint8Array): Promise<Uint8Array> {
   return bytes;
 }
 
-async function plainPictures({ pictures }: Reading, assets: Assets | null): Promise<Reading['pictures']> {
-  if (pictures.length === 0) return [];
-  return Promise.all(pictures.map(async ({ id, bytes }) => ({ id, bytes: await plainPicture(bytes, assets) })));
+/**
+ * Pictures as files that every reader takes; items know them by what they came to be. One in a drawing that is damaged is
+ * left out, and noted.
+ * @throws FileRefused when the file is a damaged picture
+ */
+async function withPlainPictures(
+  { format, drawing, pictures, notes }: Reading,
+  assets: Assets | null,
+): Promise<Pick<Reading, 'drawing' | 'pictures' | 'notes'>> {
+  if (pictures.length === 0) return { drawing, pictures, notes };
+  const plain = await Promise.all(
+    pictures.map(async (file) => {
+      try {
+        const bytes = await plainPicture(file.bytes, assets);
+        return bytes === file.bytes ? file : pictureFile(bytes);
+      } catch (error) {
+        if (format === 'picture' || !(error instanceof FileRefused)) throw error;
+        return null;
+      }
+    }),
+  );
+  const idsNow = new Map(pictures.map(({ id }, i) => [id, plain[i]?.id ?? null]));
+  const damaged = new Notes();
+  const items = drawing.items.flatMap((item): Item[] => {
+    if (item.shape.kind !== 'picture') return [item];
+    const pictureId = idsNow.get(item.shape.pictureId);
+    if (pictureId) return [{ ...item, shape: { ...item.shape, pictureId } }];
+    damaged.add('left-out', 'picture-damaged', 'an embedded picture is damaged and was left out');
+    return [];
+  });
+  return {
+    drawing: { ...drawing, items },
+    pictures: plain.filter((file) => file !== null),
+    notes: [...notes, ...damaged.list()],
+  };
 }
 
 function withSharedPaints(drawing: Drawing): Drawing {

@@ -3,6 +3,7 @@ import type { Assets } from '../assets.ts';
 import { FileRefused } from '../refusal.ts';
 import { decodeBmp } from './bmp.ts';
 import { describePicture, mostPixels, type PictureKind } from './describe.ts';
+import { isCutShort } from './jpeg-segments.ts';
 import { pngChunks } from './png-chunks.ts';
 import { firstFrame } from './webp.ts';
 
@@ -33,11 +34,17 @@ export async function decodePicture(bytes: Uint8Array, assets: Assets | null = n
   return kind === 'jpg' ? turn(pixels, await orientationOf(bytes)) : pixels;
 }
 
-/** A picture as PNG without transparency, or as the JPEG it is where that is upright and in plain colours. */
+/**
+ * A picture as every reader takes it: the very bytes of an upright JPEG in plain colours, or of a PNG of eight bits a
+ * channel that is not interlaced; of others their pixels as PNG.
+ * @throws FileRefused when it is damaged
+ */
 export async function plainPicture(bytes: Uint8Array, assets: Assets | null = null): Promise<Uint8Array> {
   const { kind } = describePicture(bytes);
-  if (kind === 'jpg' && jpegChannels(bytes) !== 4 && (await orientationOf(bytes)) === 1) return bytes;
-  return encodePixels(await decodePicture(bytes, assets));
+  const isPlainJpeg = kind === 'jpg' && jpegChannels(bytes) !== 4 && !isCutShort(bytes);
+  if (isPlainJpeg && (await orientationOf(bytes)) === 1) return bytes;
+  const pixels = await decodePicture(bytes, assets);
+  return kind === 'png' && isPlainPng(bytes) ? bytes : encodePixels(pixels);
 }
 
 /** Pixels as PNG. */
@@ -68,7 +75,7 @@ async function unpack(bytes: Uint8Array, kind: PictureKind, assets: Assets | nul
     }
     case 'jpg': {
       const { default: jpeg } = await import('jpeg-js');
-      const { width, height, data } = jpeg.decode(bytes, {
+      const { width, height, data } = jpeg.decode(isCutShort(bytes) ? withEnd(bytes) : bytes, {
         useTArray: true,
         maxResolutionInMP: mostPixels / 1e6,
         maxMemoryUsageInMB: 2048,
@@ -88,6 +95,14 @@ async function unpack(bytes: Uint8Array, kind: PictureKind, assets: Assets | nul
     case 'bmp':
       return decodeBmp(bytes);
   }
+}
+
+/** A JPEG with the mark at its end, which some lack that are whole otherwise. */
+function withEnd(bytes: Uint8Array): Uint8Array {
+  const whole = new Uint8Array(bytes.length + 2);
+  whole.set(bytes);
+  whole.set([0xff, 0xd9], bytes.length);
+  return whole;
 }
 
 const rgba = ({ width, height, data }: ImageData): Raster => ({ width, height, data, channels: 4, depth: 8 });
@@ -125,6 +140,11 @@ function isUnusualPng(bytes: Uint8Array): boolean {
   const [depth, colourType, interlaced] = [bytes[24], bytes[25], bytes[28] === 1];
   const plain = colourType === 0 || colourType === 2;
   return (depth < 8 && (plain || interlaced)) || (plain && hasPngChunk(bytes, 'tRNS'));
+}
+
+/** Whether a PNG has eight bits a channel, and is neither interlaced nor see-through by a colour. */
+function isPlainPng(bytes: Uint8Array): boolean {
+  return bytes[24] === 8 && bytes[28] === 0 && !isUnusualPng(bytes);
 }
 
 function hasPngChunk(bytes: Uint8Array, wanted: string): boolean {

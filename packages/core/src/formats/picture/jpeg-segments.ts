@@ -13,3 +13,11 @@ export function* jpegSegments(bytes: Uint8Array): Generator<JpegSegment> {
     offset = end;
   }
 }
+
+/** Whether a JPEG lacks the mark at its end; within its compressed data that mark cannot stand. */
+export function isCutShort(bytes: Uint8Array): boolean {
+  let offset = 2;
+  for (const { end } of jpegSegments(bytes)) offset = end;
+  for (let i = bytes.length - 2; i >= offset; i--) if (bytes[i] === 0xff && bytes[i + 1] === 0xd9) return false;
+  return true;
+}

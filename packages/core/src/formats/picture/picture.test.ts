@@ -330,6 +330,12 @@ describe('a colour profile', () => {
     expect(colourProfileOf(bytes)).toBeNull();
   });
 
+  test('of an animated PNG the first is taken, and said', async () => {
+    const moving = pngWith('acTL', [...number(2), ...number(0)]);
+    expect(codesOf(await readPicture(moving, idFor))).toContain('first-of-animation');
+    expect(codesOf(await readPicture(pngWith('sRGB', [0]), idFor))).not.toContain('first-of-animation');
+  });
+
   test('is a note of the picture', async () => {
     const { notes } = await readPicture(jpegWith(profile('Wide Grey (1998)', 2)), idFor);
     expect(notes.find(({ code }) => code === 'colour-profile')?.message).toContain('(Wide Grey (1998))');

@@ -1,17 +1,17 @@
 import { colourProfileOf } from './colour-profile.ts';
 import { pictureKind } from './describe.ts';
-import { jpegSegments } from './jpeg-segments.ts';
+import { pngChunks } from './png-chunks.ts';
 import { isAnimatedWebp } from './webp.ts';
 
 /** What of a picture's file is not taken, or not there: a code and a sentence without its capital and full stop. */
 export function pictureTroubles(bytes: Uint8Array): { code: string; message: string }[] {
   const kind = pictureKind(bytes);
   const troubles: { code: string; message: string }[] = [];
-  if (kind === 'jpg' && isCutShort(bytes)) {
-    const message = 'the picture’s file ends too early: the part of it that is missing is grey. Save or send it again';
-    troubles.push({ code: 'picture-cut-short', message });
-  }
-  if ((kind === 'webp' && isAnimatedWebp(bytes)) || (kind === 'gif' && framesOfGif(bytes) > 1))
+  const isAnimation =
+    (kind === 'webp' && isAnimatedWebp(bytes)) ||
+    (kind === 'gif' && framesOfGif(bytes) > 1) ||
+    (kind === 'png' && isAnimatedPng(bytes));
+  if (isAnimation)
     troubles.push({ code: 'first-of-animation', message: 'the file is an animation; its first picture is taken' });
   const profile = colourProfileOf(bytes);
   if (profile !== null) {
@@ -21,12 +21,13 @@ export function pictureTroubles(bytes: Uint8Array): { code: string; message: str
   return troubles;
 }
 
-/** Whether a JPEG lacks the mark at its end; within its compressed data that mark cannot stand. */
-function isCutShort(bytes: Uint8Array): boolean {
-  let offset = 2;
-  for (const { end } of jpegSegments(bytes)) offset = end;
-  for (let i = bytes.length - 2; i >= offset; i--) if (bytes[i] === 0xff && bytes[i + 1] === 0xd9) return false;
-  return true;
+/** Whether a PNG says ahead of its pixels that there are more pictures (PNG 3, 11.3.6.1). */
+function isAnimatedPng(bytes: Uint8Array): boolean {
+  for (const { name } of pngChunks(bytes)) {
+    if (name === 'acTL') return true;
+    if (name === 'IDAT') return false;
+  }
+  return false;
 }
 
 /** How many pictures a GIF holds (GIF89a, 17 to 27). */
