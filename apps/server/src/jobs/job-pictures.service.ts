@@ -1,5 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { PlainError } from '../common/plain-error.ts';
+import { PicturesService } from '../files/pictures.service.ts';
 import { ShopService } from '../shop/shop.service.ts';
 import { WorkService } from '../work/work.service.ts';
 import { JobsService } from './jobs.service.ts';
@@ -14,6 +15,7 @@ export class JobPicturesService {
   constructor(
     private readonly jobs: JobsService,
     private readonly shop: ShopService,
+    private readonly files: PicturesService,
     private readonly work: WorkService,
   ) {}
 
@@ -35,6 +37,6 @@ export class JobPicturesService {
 
   private async make(id: string, version: number): Promise<string> {
     const [job, shop] = await Promise.all([this.jobs.packed(id, version), this.shop.everything()]);
-    return this.work.picture({ job, shop });
+    return this.work.picture({ job, shop }, async (file) => (await this.files.get(file)).bytes);
   }
 }

@@ -1,6 +1,7 @@
 import { Module } from '@nestjs/common';
 import { TypeOrmModule } from '@nestjs/typeorm';
 import { DataModule } from '../data/data.module.ts';
+import { FilesModule } from '../files/files.module.ts';
 import { ShopModule } from '../shop/shop.module.ts';
 import { WorkModule } from '../work/work.module.ts';
 import { JobEntity, OriginalEntity, VersionEntity } from './job.entities.ts';
@@ -9,7 +10,13 @@ import { JobsController } from './jobs.controller.ts';
 import { JobsService } from './jobs.service.ts';
 
 @Module({
-  imports: [TypeOrmModule.forFeature([JobEntity, VersionEntity, OriginalEntity]), DataModule, WorkModule, ShopModule],
+  imports: [
+    TypeOrmModule.forFeature([JobEntity, VersionEntity, OriginalEntity]),
+    DataModule,
+    FilesModule,
+    WorkModule,
+    ShopModule,
+  ],
   controllers: [JobsController],
   providers: [JobsService, JobPicturesService],
   exports: [JobsService],

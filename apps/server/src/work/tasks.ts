@@ -18,6 +18,7 @@ import {
   programLines,
   type Reading,
   readDrawingFile,
+  thumbnailsOf,
   warningsOf,
   writePicture,
 } from '@lambent/core/formats';
@@ -178,11 +179,12 @@ export function describePicture(bytes: Uint8Array): PictureFacts {
 }
 
 /** A card's picture: what is drawn and the bed around it, as SVG. */
-export function picture(task: { job: PackedJob; shop: ShopLists }): string {
+export async function picture(task: { job: PackedJob; shop: ShopLists }, file: ReadPicture): Promise<string> {
   const job = unpack(task.job);
   const { meaning, machine } = prepareJob(job, task.shop);
   const bounds = boundsOfAll(job.drawing.items.filter((item) => !item.hidden));
   const bed = { minX: 0, minY: 0, maxX: machine.bedWidth, maxY: machine.bedHeight };
   const view = isEmpty(bounds) ? bed : growBox(bounds, Math.max(4, (bounds.maxX - bounds.minX) * 0.03));
-  return writePicture(job.drawing, meaning, view, (view.maxX - view.minX) / 900);
+  const thumbnails = await thumbnailsOf(job.drawing, unpacking(file));
+  return writePicture(job.drawing, meaning, thumbnails, view, (view.maxX - view.minX) / 900);
 }

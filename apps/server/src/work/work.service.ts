@@ -79,9 +79,9 @@ export class WorkService implements OnApplicationShutdown {
     return this.run('facts', 'describePicture', bytes, 'The picture');
   }
 
-  /** A card's picture, as SVG. */
-  picture(task: Parameters<Work['picture']>[0]): Promise<string> {
-    return this.run('pictures', 'picture', task, 'The picture of this job');
+  /** A card's picture, as SVG. @param picture gives the pictures that the job shows. */
+  picture(task: Parameters<Work['picture']>[0], picture: tasks.ReadPicture): ReturnType<Work['picture']> {
+    return this.run('pictures', 'picture', task, 'The picture of this job', { picture });
   }
 
   packDocument(bytes: Uint8Array): Promise<ReturnType<Work['packDocument']>> {

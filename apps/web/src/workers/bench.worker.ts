@@ -28,6 +28,7 @@ import {
   prepareWithPictures,
   type Reading,
   readDrawingFile,
+  thumbnailsOf,
   writePicture,
 } from '@lambent/core/formats';
 import {
@@ -242,20 +243,21 @@ const work = {
    * A picture of a job under a key, as SVG, with what of it has no meaning there.
    * @param json the job as the server answers it
    */
-  underKey(
+  async underKey(
     _: Progress,
     json: ArrayBuffer,
     shop: ShopLists,
     key: ColourKey,
-  ): { svg: string; undecided: number; change: KeyChange } {
+  ): Promise<{ svg: string; undecided: number; change: KeyChange }> {
     const { document: job } = openedFrom(json);
     const { machine, key: own } = prepareJob(job, shop);
     const under = deriveMeaning(job, key);
     const bounds = boundsOfAll(job.drawing.items.filter((item) => !item.hidden));
     const bed = boxOf(0, 0, machine.bedWidth, machine.bedHeight);
     const view = isEmpty(bounds) ? bed : growBox(bounds, Math.max(4, boxWidth(bounds) * 0.03));
+    const thumbnails = await thumbnailsOf(job.drawing, unpacked);
     return {
-      svg: writePicture(job.drawing, under, view, boxWidth(view) / 700),
+      svg: writePicture(job.drawing, under, thumbnails, view, boxWidth(view) / 700),
       undecided: under.undecided.length,
       change: changeOfKey(job, own, key),
     };

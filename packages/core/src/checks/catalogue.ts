@@ -133,6 +133,12 @@ export const catalogue = {
     why: 'The machine cannot do what its settings say.',
     mends: ['Set'],
   },
+  'greys-too-faint': {
+    title: 'Greys too faint to burn',
+    levels: warns,
+    why: 'Below its least power the beam does not light, and the lightest greys are missing.',
+    mends: ['Set'],
+  },
   'worked-out': {
     title: 'Worked out, never burnt',
     levels: warns,

@@ -31,7 +31,7 @@ import { checkMissed } from './missed.ts';
 import { checkParked } from './parked.ts';
 import { checkBed, checkSheet, checkSheetPlaces } from './placement.ts';
 import { checkScanDirection } from './scan-direction.ts';
-import { checkRunUp, checkSettings } from './settings.ts';
+import { checkFaint, checkRunUp, checkSettings } from './settings.ts';
 import { checkWhite } from './white.ts';
 
 const checks: readonly Check[] = [
@@ -44,6 +44,7 @@ const checks: readonly Check[] = [
   checkSheet,
   checkSheetPlaces,
   checkSettings,
+  checkFaint,
   checkWaiting,
   checkOpenCuts,
   checkCutsInTwo,

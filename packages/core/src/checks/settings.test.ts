@@ -1,6 +1,8 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import type { JobDocument } from '../document/job.ts';
+import { changeSetting } from '../edits/items.ts';
+import { setBurning } from '../edits/layers.ts';
 import { box, item, jobWith, machine, shop } from '../fixtures/shop.ts';
 import { mended } from '../mends/mend.ts';
 import { planJob } from '../plan/plan.ts';
@@ -70,5 +72,44 @@ describe('settings beyond the machine', () => {
     const mends = beyondIn(job).flatMap((found) => found.mends ?? []);
     expect(mends.map(({ words }) => words)).toEqual(['Set power to 90 %', 'Set speed to 120 mm/s']);
     expect(mended(job, mends[1]).settings.cut).toEqual({ speedMmPerS: 120, powerPercent: 95 });
+  });
+});
+
+describe('greys that are too faint to light', () => {
+  const light = (id: string, fill: string, operation: 'photo' | 'engrave', x: number) =>
+    item(box(x, 20, 10), operation, { id, pinned: operation, paint: { stroke: null, strokeWidthMm: 0, fill } });
+  const faintIn = (job: JobDocument) => {
+    const prepared = prepareJob(job, able);
+    return checkJob(prepared, planJob(prepared)).filter(({ code }) => code === 'greys-too-faint');
+  };
+  const greys = (operation: 'photo' | 'engrave') =>
+    jobWith([light('dark', '#202020', operation, 20), light('light', '#E6E6E6', operation, 40)]);
+
+  test('are told of, and brought to the least power of the beam', () => {
+    const job = changeSetting(
+      changeSetting(greys('photo'), 'photo', 'grain', 'true-greys'),
+      'photo',
+      'powerPercent',
+      20,
+    );
+    // 1 − 230 ÷ 255 of 20 %.
+    const [found, ...more] = faintIn(job);
+    expect(more).toEqual([]);
+    expect(found.message).toBe(
+      'The lightest greys of Photo burn with 2 % power; the beam of Test machine lights from 4 % on. They stay bare.',
+    );
+    expect(found.itemIds).toEqual(['dark', 'light']);
+    const [mend] = found.mends ?? [];
+    expect(mend.words).toBe('Set least power to 4 %');
+    expect(faintIn(mended(job, mend))).toEqual([]);
+    expect(faintIn({ ...job, machineId: 'plain' })).toEqual([]);
+  });
+
+  test('are told of an engraving by depths too; dots and even powers are not', () => {
+    const job = changeSetting(greys('engrave'), 'engrave', 'powerPercent', 20);
+    expect(faintIn(job)).toEqual([]);
+    expect(faintIn(setBurning(job, 'engrave', { depth: { steps: 8, lightest: 0.1 } }))).toHaveLength(1);
+    expect(faintIn(setBurning(job, 'engrave', { depth: { steps: 8, lightest: 0.2 } }))).toEqual([]);
+    expect(faintIn(greys('photo'))).toEqual([]);
   });
 });

@@ -1,6 +1,7 @@
 import { topSpeedOf } from '../machine/machine.ts';
 import type { Mend, MendStep } from '../mends/mend.ts';
-import { isBurnt, operationOf } from '../operations/operations.ts';
+import { burnsPictures, isBurnt, operationOf } from '../operations/operations.ts';
+import { Move } from '../plan/moves.ts';
 import type { PreparedLayer } from '../plan/prepare.ts';
 import { type Beyond, settingOf } from '../settings/settings.ts';
 import { type Check, finding, withMends } from './finding.ts';
@@ -74,17 +75,42 @@ export const checkSettings: Check = ({ job, machine, layers }) => {
 };
 
 /** Takes what the machine can do that is nearest to a setting; null where only the operator can say. */
-function broughtWithin({ id, layer }: PreparedLayer, { setting, nearest }: Beyond): Mend | null {
-  if (nearest === undefined) return null;
+function broughtWithin(layer: PreparedLayer, { setting, nearest }: Beyond): Mend | null {
+  return nearest === undefined ? null : setTo(layer, setting, nearest);
+}
+
+function setTo({ id, layer }: PreparedLayer, setting: Beyond['setting'], to: Beyond['nearest']): Mend {
   const { words, unit } = settingOf(setting);
-  const value = typeof nearest === 'number' ? `${Number(nearest.toFixed(3))} ${unit}`.trim() : String(nearest);
+  const value = typeof to === 'number' ? `${Number(to.toFixed(3))} ${unit}`.trim() : String(to);
   return {
     words: `Set ${words} to ${value}`,
     name: `set ${words} of ${layer.name} to ${value}`,
     isSafe: false,
     // A setting and a value of it: of which one cannot be told from the other in types here.
-    step: { kind: 'set', preparedId: id, setting, value: nearest } as MendStep,
+    step: { kind: 'set', preparedId: id, setting, value: to } as MendStep,
   };
+}
+
+/** Greys that burn with less power than the beam lights from: they stay bare. */
+export const checkFaint: Check = ({ machine, layers }, plan) =>
+  plan.steps.flatMap(({ preparedId, settings, moves }) => {
+    const { leastPower } = machine;
+    const prepared = layers.find(({ id }) => id === preparedId);
+    if (!leastPower || !moves.powers || !prepared) return [];
+    const faintest = faintestShare(moves.kinds, moves.powers) * settings.powerPercent;
+    if (faintest >= leastPower - 1e-6) return [];
+    const { layer, placed } = prepared;
+    const said = `The lightest greys of ${layer.name} burn with ${Number(faintest.toFixed(1))} % power; the beam of ${machine.name} lights from ${leastPower} % on. They stay bare.`;
+    const items = placed.map(({ item }) => item);
+    const mend = burnsPictures(layer.operation) ? setTo(prepared, 'leastPowerPercent', leastPower) : null;
+    return [withMends(finding('greys-too-faint', 'warns', said, items, layer.id), mend)];
+  });
+
+/** The least share of power that a lit move has; 1 where none is lit. */
+function faintestShare(kinds: Uint8Array, powers: Float32Array): number {
+  let least = 1;
+  for (let i = 0; i < kinds.length; i++) if (kinds[i] === Move.lit && powers[i] < least) least = powers[i];
+  return least;
 }
 
 /** Engravings so near the edge of the bed that the head cannot come to speed before them. */

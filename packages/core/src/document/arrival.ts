@@ -20,6 +20,8 @@ const readingChoices = record({
   clips: knownWord(['applied', 'whole']),
   /** Parts on the layers that the file names (as usual), or all by their colours. */
   layers: knownWord(['named', 'by-colour']),
+  /** A picture of very many pixels made smaller (as usual), or with all of them. */
+  pixels: knownWord(['reduced', 'all']),
   /** How a solid lies: the side that faces up. */
   up: knownWord(solidSides),
   /** At what height a solid is cut, as a share of its own height from 0 to 1; `outline` takes all it covers. */

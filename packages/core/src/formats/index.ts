@@ -8,9 +8,11 @@ export {
   type OutgoingLayer,
   usualFileName,
 } from './outgoing.ts';
-export { decodePicture, encodePixels } from './picture/decode.ts';
+export { decodePicture } from './picture/decode.ts';
 export { describePicture } from './picture/describe.ts';
+export { encodePixels } from './picture/encode.ts';
 export { pictureFile } from './picture/file.ts';
+export { thumbnailsOf } from './picture/thumbnails.ts';
 export { prepareWithPictures } from './picture/to-burn.ts';
 export { visiblePart } from './picture/visible.ts';
 export { type ReadingTools, readDrawingFile } from './read.ts';

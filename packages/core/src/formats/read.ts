@@ -60,7 +60,8 @@ const readers: Readonly<Record<FileFormat, Reader>> = {
     (await import('./dxf/read.ts')).readDxf(decodeDxf(bytes), idFor, fonts, choices),
   pdf: async (bytes, idFor, { assets }, choices) =>
     (await import('./pdf/read.ts')).readPdf(bytes, idFor, choices, assets),
-  picture: async (bytes, idFor) => (await import('./picture/read.ts')).readPicture(bytes, idFor),
+  picture: async (bytes, idFor, { assets }, choices) =>
+    (await import('./picture/read.ts')).readPicture(bytes, idFor, choices, assets),
   stl: async (bytes, idFor, _, choices) => (await import('./stl/read.ts')).readStl(bytes, idFor, choices),
 };
 

@@ -22,7 +22,8 @@ export function ReadingPart({ arriving }: { arriving: Arriving }) {
   const dashed = has('dashes', 'dashes-as-solid');
   const clipped = has('clipped', 'clipped-away', 'clip-not-applied');
   const layered = has('layers-taken') || choices.layers === 'by-colour';
-  if (reading.pageCount < 2 && !dashed && !clipped && !layered && reading.format !== 'stl') return null;
+  const large = has('very-many-pixels');
+  if (reading.pageCount < 2 && !large && !dashed && !clipped && !layered && reading.format !== 'stl') return null;
   return (
     <Part title="Reading">
       {reading.pageCount > 1 && (
@@ -34,6 +35,17 @@ export function ReadingPart({ arriving }: { arriving: Arriving }) {
             text: `Page ${i + 1} of ${reading.pageCount}`,
           }))}
           choose={(page) => void chooseReading(actions, { page: Number(page) })}
+        />
+      )}
+      {large && (
+        <Choice
+          label="Pixels"
+          value={choices.pixels ?? 'reduced'}
+          options={[
+            { value: 'reduced', text: 'Fewer pixels, quick to work with' },
+            { value: 'all', text: 'All pixels, slow' },
+          ]}
+          choose={(pixels) => void chooseReading(actions, { pixels })}
         />
       )}
       {dashed && (

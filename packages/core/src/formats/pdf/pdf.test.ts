@@ -17,7 +17,7 @@ import { describe, expect, test } from '@jest/globals';
 import { boundsOf, pathOf } from '../../document/item.ts';
 import { codesOf, idFor, testTools } from '../../fixtures/files.ts';
 import { nodeCount, pathData } from '../../geometry/paths/path.ts';
-import { encodePixels } from '../picture/decode.ts';
+import { encodePixels } from '../picture/encode.ts';
 import { FileRefused } from '../refusal.ts';
 import { operatorKinds } from './operators.ts';
 import { readPdf } from './read.ts';

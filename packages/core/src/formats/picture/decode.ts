@@ -3,6 +3,7 @@ import type { Assets } from '../assets.ts';
 import { FileRefused } from '../refusal.ts';
 import { decodeBmp } from './bmp.ts';
 import { describePicture, mostPixels, type PictureKind } from './describe.ts';
+import { encodePixels } from './encode.ts';
 import { isCutShort } from './jpeg-segments.ts';
 import { pngChunks } from './png-chunks.ts';
 import { firstFrame } from './webp.ts';
@@ -45,21 +46,6 @@ export async function plainPicture(bytes: Uint8Array, assets: Assets | null = nu
   if (isPlainJpeg && (await orientationOf(bytes)) === 1) return bytes;
   const pixels = await decodePicture(bytes, assets);
   return kind === 'png' && isPlainPng(bytes) ? bytes : encodePixels(pixels);
-}
-
-/** Pixels as PNG. */
-export async function encodePixels({ width, height, rgb, alpha }: Pixels): Promise<Uint8Array> {
-  const { encode } = await import('fast-png');
-  if (!alpha) return encode({ width, height, data: rgb, channels: 3, depth: 8 });
-  const data = new Uint8Array(4 * width * height);
-  for (let pixel = 0; pixel < alpha.length; pixel++) {
-    const opacity = alpha[pixel] / 255;
-    // Pixels lie over white; what is written does not.
-    const own = (value: number) => (opacity === 0 ? 255 : Math.round((value - 255 * (1 - opacity)) / opacity));
-    for (let c = 0; c < 3; c++) data[4 * pixel + c] = Math.min(255, Math.max(0, own(rgb[3 * pixel + c])));
-    data[4 * pixel + 3] = alpha[pixel];
-  }
-  return encode({ width, height, data, channels: 4, depth: 8 });
 }
 
 /** Each kind's package is loaded when a picture of it comes. */

@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { encode as encodePng } from 'fast-png';
 import jpeg from 'jpeg-js';
+import type { ReadingChoices } from '../../document/arrival.ts';
 import { boundsOf } from '../../document/item.ts';
 import { codesOf, idFor, testTools } from '../../fixtures/files.ts';
 import { FileRefused } from '../refusal.ts';
@@ -339,5 +340,38 @@ describe('a colour profile', () => {
   test('is a note of the picture', async () => {
     const { notes } = await readPicture(jpegWith(profile('Wide Grey (1998)', 2)), idFor);
     expect(notes.find(({ code }) => code === 'colour-profile')?.message).toContain('(Wide Grey (1998))');
+  });
+});
+
+describe('a picture of very many pixels', () => {
+  const data = Uint8Array.from({ length: 7 * 4 }, (_, i) => 10 * (i % 7) + Math.floor(i / 7));
+  const png = encodePng({ width: 7, height: 4, data, channels: 1 });
+  const sizeOf = async (choices: ReadingChoices, most: number) => {
+    const { drawing, pictures, notes } = await readPicture(png, idFor, choices, null, most);
+    const [{ shape }] = drawing.items;
+    if (shape.kind !== 'picture') throw new Error('no picture');
+    const { minX, minY, maxX, maxY } = boundsOf(drawing.items[0]);
+    const mm = [maxX - minX, maxY - minY].map((side) => (side * 96) / 25.4);
+    return { shape, mm, file: pictures[0], notes: notes.map(({ code, message }) => `${code}: ${message}`) };
+  };
+
+  test('is made smaller by means, of the same size, which is said', async () => {
+    const { shape, mm, file, notes } = await sizeOf({}, 20);
+    expect(shape).toMatchObject({ width: 3, height: 2, pictureId: file.id });
+    // The column that is left over, of an odd number, is left out.
+    expect(mm).toEqual([expect.closeTo(6), expect.closeTo(4)]);
+    const { rgb } = await decodePicture(file.bytes);
+    expect([...rgb].filter((_, i) => i % 3 === 0)).toEqual([6, 26, 46, 8, 28, 48]);
+    expect(notes[0]).toContain('very-many-pixels: The picture has 7 × 4 pixels; it is made smaller, to 3 × 2');
+  });
+
+  test('keeps them all where that is wanted; one of fewer is not spoken of', async () => {
+    const all = await sizeOf({ pixels: 'all' }, 20);
+    expect(all.shape).toMatchObject({ width: 7, height: 4 });
+    expect(all.file.bytes).toEqual(png);
+    expect(all.notes[0]).toContain('keeps them all');
+    const small = await sizeOf({}, 28);
+    expect(small.shape).toMatchObject({ width: 7, height: 4 });
+    expect(small.notes.join()).not.toContain('very-many-pixels');
   });
 });

@@ -3,7 +3,7 @@ import { boundsOf, type Item, pathOf } from '../../document/item.ts';
 import { codesOf, idFor, testFonts } from '../../fixtures/files.ts';
 import { areaOf, sizeOfArea } from '../../geometry/areas/area.ts';
 import { pathData } from '../../geometry/paths/path.ts';
-import { encodePixels } from '../picture/decode.ts';
+import { encodePixels } from '../picture/encode.ts';
 import { sniffFormat } from '../sniff.ts';
 import { decodeText } from '../text-encoding.ts';
 import { readSvg } from './read.ts';

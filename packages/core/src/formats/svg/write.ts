@@ -34,6 +34,7 @@ function elementFor(item: Item, pictures: Outgoing['pictures']): string {
     const attributes = [
       `width="${width}"`,
       `height="${height}"`,
+      'preserveAspectRatio="none"',
       `transform="matrix(${item.matrix.join(' ')})"`,
       ...(crop ? [`clip-path="url(#${escapeXml(clipId)})"`] : []),
       ...href,
@@ -89,10 +90,17 @@ function dataUrl(bytes: Uint8Array): string {
  * A small picture of a job as it will burn, for cards and lists: items in their operation's colour,
  * lines thinned to what shows at that size.
  *
+ * @param thumbnails the pictures in it, by their ids; of one that is missing only its frame is drawn
  * @param view what to show, in bed mm
  * @param detail how far lines may stray, in mm
  */
-export function writePicture(drawing: Drawing, meaning: Meaning, view: Box, detail: number): string {
+export function writePicture(
+  drawing: Drawing,
+  meaning: Meaning,
+  thumbnails: Outgoing['pictures'],
+  view: Box,
+  detail: number,
+): string {
   const operations = new Map<string, Operation>();
   for (const { id, operation } of meaning.layers) {
     for (const { item } of meaning.placed.get(id) ?? []) operations.set(item.id, operation);
@@ -101,6 +109,7 @@ export function writePicture(drawing: Drawing, meaning: Meaning, view: Box, deta
   const lines = drawing.items
     .filter(({ hidden }) => !hidden)
     .map((item) => {
+      if (item.shape.kind === 'picture' && thumbnails.has(item.shape.pictureId)) return elementFor(item, thumbnails);
       const operation = operations.get(item.id);
       const colour = operation ? operationOf(operation).colour : '#9A9A92';
       const look =

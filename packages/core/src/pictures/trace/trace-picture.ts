@@ -3,6 +3,7 @@ import type { Pixels } from '../../document/pixels.ts';
 import { type TraceSettings, usualByColour } from '../../document/traced.ts';
 import { scaling } from '../../geometry/paths/matrix.ts';
 import { type Path, transformPath } from '../../geometry/paths/path.ts';
+import { reduced } from '../reduced.ts';
 import { type PixelTraceSettings, traceMiddleLines, traceOutlines } from './trace.ts';
 import { traceColours } from './trace-colours.ts';
 
@@ -64,34 +65,4 @@ function inPixels(settings: TraceSettings, mm: number, step: number): PixelTrace
     part: settings.part.map(({ x, y }) => ({ x: x / step, y: y / step })),
     rubbed: settings.rubbed.map(({ x, y, radius }) => ({ x: x / step, y: y / step, radius: radius / step })),
   };
-}
-
-/** Of a square of pixels, so many across and down are looked at. */
-const looks = 2;
-
-/** A smaller picture, of the means of some pixels of each square; what is left over at the right and below is left out. */
-function reduced({ width, height, rgb, alpha }: Pixels, step: number): Pixels {
-  const [columns, rows] = [Math.max(1, Math.floor(width / step)), Math.max(1, Math.floor(height / step))];
-  const placesWithin = (size: number) => {
-    const count = Math.min(looks, size);
-    return Array.from({ length: count }, (_, k) => Math.floor(((k + 0.5) * size) / count));
-  };
-  // A picture narrower than a square has no more than it has.
-  const across = placesWithin(Math.min(step, width));
-  const inSquare = placesWithin(Math.min(step, height)).flatMap((y) => across.map((x) => y * width + x));
-  const meanOf = (values: Uint8Array, channels: number) => {
-    const means = new Uint8Array(columns * rows * channels);
-    for (let row = 0, k = 0; row < rows; row++) {
-      for (let column = 0; column < columns; column++) {
-        const first = row * step * width + column * step;
-        for (let channel = 0; channel < channels; channel++, k++) {
-          let sum = 0;
-          for (let i = 0; i < inSquare.length; i++) sum += values[(first + inSquare[i]) * channels + channel];
-          means[k] = Math.round(sum / inSquare.length);
-        }
-      }
-    }
-    return means;
-  };
-  return { width: columns, height: rows, rgb: meanOf(rgb, 3), alpha: alpha ? meanOf(alpha, 1) : null };
 }
