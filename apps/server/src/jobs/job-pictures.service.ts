@@ -37,6 +37,11 @@ export class JobPicturesService {
 
   private async make(id: string, version: number): Promise<string> {
     const [job, shop] = await Promise.all([this.jobs.packed(id, version), this.shop.everything()]);
-    return this.work.picture({ job, shop }, async (file) => (await this.files.get(file)).bytes);
+    const picture = this.work.picture({ job, shop }, async (file) => (await this.files.get(file)).bytes);
+    return picture.catch((error) => {
+      if (!(error instanceof PlainError && error.status === 422)) throw error;
+      // Its photos may be what takes too much: they are left out, and their frames are drawn.
+      return this.work.picture({ job, shop }, () => Promise.reject(error));
+    });
   }
 }

@@ -5,7 +5,7 @@ import { decodeBmp } from './bmp.ts';
 import { describePicture, mostPixels, type PictureKind } from './describe.ts';
 import { encodePixels } from './encode.ts';
 import { isCutShort } from './jpeg-segments.ts';
-import { pngChunks } from './png-chunks.ts';
+import { hasPngChunk } from './png-chunks.ts';
 import { firstFrame } from './webp.ts';
 
 /** What decoders give: one byte a channel, or two; see-through pixels are laid over white. */
@@ -131,11 +131,6 @@ function isUnusualPng(bytes: Uint8Array): boolean {
 /** Whether a PNG has eight bits a channel, and is neither interlaced nor see-through by a colour. */
 function isPlainPng(bytes: Uint8Array): boolean {
   return bytes[24] === 8 && bytes[28] === 0 && !isUnusualPng(bytes);
-}
-
-function hasPngChunk(bytes: Uint8Array, wanted: string): boolean {
-  for (const { name } of pngChunks(bytes)) if (name === wanted) return true;
-  return false;
 }
 
 /** A picture in the top left of a canvas that may be larger. */

@@ -16,3 +16,9 @@ export function* pngChunks(bytes: Uint8Array): Generator<PngChunk> {
     offset += 12 + length;
   }
 }
+
+/** Whether a PNG has a chunk of a name. */
+export function hasPngChunk(bytes: Uint8Array, wanted: string): boolean {
+  for (const { name } of pngChunks(bytes)) if (name === wanted) return true;
+  return false;
+}

@@ -1,6 +1,6 @@
 import { colourProfileOf } from './colour-profile.ts';
 import { pictureKind } from './describe.ts';
-import { pngChunks } from './png-chunks.ts';
+import { hasPngChunk } from './png-chunks.ts';
 import { isAnimatedWebp } from './webp.ts';
 
 /** What of a picture's file is not taken, or not there: a code and a sentence without its capital and full stop. */
@@ -10,7 +10,8 @@ export function pictureTroubles(bytes: Uint8Array): { code: string; message: str
   const isAnimation =
     (kind === 'webp' && isAnimatedWebp(bytes)) ||
     (kind === 'gif' && framesOfGif(bytes) > 1) ||
-    (kind === 'png' && isAnimatedPng(bytes));
+    // PNG 3, 11.3.6.1.
+    (kind === 'png' && hasPngChunk(bytes, 'acTL'));
   if (isAnimation)
     troubles.push({ code: 'first-of-animation', message: 'the file is an animation; its first picture is taken' });
   const profile = colourProfileOf(bytes);
@@ -19,15 +20,6 @@ export function pictureTroubles(bytes: Uint8Array): { code: string; message: str
     troubles.push({ code: 'colour-profile', message });
   }
   return troubles;
-}
-
-/** Whether a PNG says ahead of its pixels that there are more pictures (PNG 3, 11.3.6.1). */
-function isAnimatedPng(bytes: Uint8Array): boolean {
-  for (const { name } of pngChunks(bytes)) {
-    if (name === 'acTL') return true;
-    if (name === 'IDAT') return false;
-  }
-  return false;
 }
 
 /** How many pictures a GIF holds (GIF89a, 17 to 27). */
