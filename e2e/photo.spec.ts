@@ -1,4 +1,6 @@
 import { readFileSync } from 'node:fs';
+import { encodeJpeg } from '@lambent/core/formats';
+import { shippedAssets } from '@lambent/fonts';
 import { expect, type Page, test } from '@playwright/test';
 import { greyPng } from '../demo/grey-png.mjs';
 import { heronAtDusk } from '../demo/heron-at-dusk.mjs';
@@ -81,6 +83,22 @@ test('pictures of any kind come in and burn, one that is cut short is refused', 
   await newJob(page, 'Cut short');
   await offer(page, 'half.jpg', file('trunc.jpg'));
   await expect(page.getByText(/half\.jpg.*The picture is damaged and cannot be unpacked/)).toBeVisible();
+});
+
+test('a picture of very many pixels comes in smaller, or keeps them all', async ({ page }) => {
+  const [width, height] = [8000, 5600];
+  const rgb = new Uint8Array(3 * width * height).fill(230).fill(30, 0, (3 * width * height) / 2);
+  await newJob(page, 'Very large');
+  await offer(page, 'very-large.jpg', Buffer.from(await encodeJpeg({ width, height, rgb }, 90, shippedAssets)));
+  await expect(page.getByText('it is made smaller, to 4000 × 2800')).toBeVisible({ timeout: 30_000 });
+  await choose(page, 'Pixels', 'All pixels, slow');
+  await expect(page.getByText('and keeps them all')).toBeVisible({ timeout: 30_000 });
+  await choose(page, 'Pixels', 'Fewer pixels, quick to work with');
+  await expect(page.getByText('it is made smaller, to 4000 × 2800')).toBeVisible({ timeout: 30_000 });
+  await takeIt(page);
+  const [{ shape, matrix }] = (await storedJob(page)).document.drawing.items;
+  expect(shape).toMatchObject({ width: 4000, height: 2800 });
+  expect(4000 * matrix[0]).toBeCloseTo((8000 * 25.4) / 96, 3);
 });
 
 test('the tone curve goes by pointer and by keys, and is undone', async ({ page }) => {

@@ -9,6 +9,7 @@ import { decodePicture, prepareWithPictures, programLines } from '@lambent/core/
 import type { Machine } from '@lambent/core/machine';
 import { planJob } from '@lambent/core/plan';
 import type { Material } from '@lambent/core/recipes';
+import { shippedAssets } from '@lambent/fonts';
 import { Stack } from './stack.ts';
 
 /*
@@ -30,7 +31,7 @@ test('the demo jobs burn what they always did: programs, times and findings', as
     materials: await ask<Material[]>('/api/materials'),
   };
   const pixelsOf = async (id: string) =>
-    decodePicture(new Uint8Array(await (await fetch(`${stack.url}/api/pictures/${id}`)).arrayBuffer()));
+    decodePicture(new Uint8Array(await (await fetch(`${stack.url}/api/pictures/${id}`)).arrayBuffer()), shippedAssets);
   const found: Record<string, unknown> = {};
   for (const { id, title } of await ask<JobCard[]>('/api/jobs')) {
     const job = jobFromJson((await ask<JobAnswer>(`/api/jobs/${id}`)).document);

@@ -7,6 +7,7 @@ import { separates } from '@lambent/core/operations';
 import { planJob, prepareJob, stepTitle } from '@lambent/core/plan';
 import type { AppliedSettings, Shop } from '@lambent/core/recipes';
 import { formatDuration, parseLength } from '@lambent/core/units';
+import { shippedAssets } from '@lambent/fonts';
 import { noteLine, sayTo, standard, write, writeLines } from './files.ts';
 import {
   choose,
@@ -52,7 +53,7 @@ export async function plan(file: string, options: PlanOptions): Promise<number> 
   const prepared = await prepareWithPictures(wanted, lists, { runId: run.id }, async (id) => {
     const picture = pictures.get(id);
     if (!picture) throw new Unusable(`${source.file} burns a picture that is not in it: plan it on the server.`);
-    return decodePicture(picture.bytes);
+    return decodePicture(picture.bytes, shippedAssets);
   });
   const { material } = prepared;
   const said = saidProgress('planning');

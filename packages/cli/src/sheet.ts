@@ -2,7 +2,7 @@ import { checkJob, jobSheetOf } from '@lambent/core/checks';
 import { decodePicture, prepareWithPictures, writeJobSheet } from '@lambent/core/formats';
 import { planJob, priceOf } from '@lambent/core/plan';
 import { freeOfCharge } from '@lambent/core/recipes';
-import { shippedTools } from '@lambent/fonts';
+import { shippedAssets, shippedTools } from '@lambent/fonts';
 import { nameOf, sayTo, spoken, standard, write } from './files.ts';
 import { chooseKey, demoShop, type OpeningOptions, openFile, readShop, runNamed } from './opening.ts';
 import { Unusable } from './unusable.ts';
@@ -27,7 +27,7 @@ export async function sheet(file: string, to: string, options: SheetOptions): Pr
   const prepared = await prepareWithPictures({ ...job, keyId: key.id }, lists, { runId: run.id }, async (id) => {
     const picture = pictures.get(id);
     if (!picture) throw new Unusable(`${nameOf(file)} burns a picture that is not in it: make its sheet on the Bench.`);
-    return decodePicture(picture.bytes);
+    return decodePicture(picture.bytes, shippedAssets);
   });
   const plan = planJob(prepared);
   const pricing = shop.pricing ?? freeOfCharge;

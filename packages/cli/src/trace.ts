@@ -11,6 +11,7 @@ import { decodePicture } from '@lambent/core/formats';
 import { meanScale, nodeCount, subpathsOf } from '@lambent/core/geometry';
 import { operationOf } from '@lambent/core/operations';
 import { mostTracedNodes, TooManyOutlines, type TracedPath, tracePicture } from '@lambent/core/pictures/trace';
+import { shippedAssets } from '@lambent/fonts';
 import { colourWord } from './colour-word.ts';
 import { drawingKind, writeDrawing } from './drawing-out.ts';
 import { nameOf, type ReadingOptions, readDrawing, sayTo, spoken, standard } from './files.ts';
@@ -57,7 +58,7 @@ export async function trace(from: string, to: string, options: TraceOptions): Pr
     const bytes = shape.kind === 'picture' && !item.hidden ? pictures.get(shape.pictureId) : undefined;
     if (!bytes) continue;
     const mm = meanScale(matrix);
-    const found = tracedOrRefused(from, await decodePicture(bytes), settings, mm);
+    const found = tracedOrRefused(from, await decodePicture(bytes, shippedAssets), settings, mm);
     for (const [i, { path, widthPx, colour }] of found.entries()) {
       // The width of a stroke stays with its middle line, and the colour of an area with that.
       const line = { ...unpainted, stroke, strokeWidthMm: widthPx > 0 ? widthPx * mm : 0.1 };

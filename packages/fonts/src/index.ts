@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import { readFile } from 'node:fs/promises';
 import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
-import type { ReadingTools } from '@lambent/core/formats';
+import { codecFiles, type ReadingTools } from '@lambent/core/formats';
 import { FontBook, type FontFile, type StrokeFont, strokeFontBytes } from '@lambent/core/text';
 
 /** A font that ships with Lambent: where its files are, and what it is. All under the SIL Open Font License. */
@@ -124,19 +124,18 @@ const pdfPackage = dirname(require.resolve('pdfjs-dist/package.json'));
 
 /** Where a file that ships with a package readers use is; null for any other name. */
 export function shippedAsset(name: string): string | null {
-  if (name === 'webp/webp_dec.wasm') return require.resolve('@jsquash/webp/codec/dec/webp_dec.wasm');
-  if (name === 'png/squoosh_png_bg.wasm') return require.resolve('@jsquash/png/codec/pkg/squoosh_png_bg.wasm');
+  if (Object.hasOwn(codecFiles, name)) return require.resolve(codecFiles[name]);
   return /^(?:standard_fonts|cmaps)\/[\w.-]+$/.test(name) ? join(pdfPackage, name) : null;
+}
+
+/** A file that ships with a package that readers use. @throws RangeError where no such file ships */
+export async function shippedAssets(name: string): Promise<Uint8Array> {
+  const path = shippedAsset(name);
+  if (!path) throw new RangeError(`${name} does not ship`);
+  return new Uint8Array(await readFile(path));
 }
 
 /** What readers need beside a file: fonts, and the files that stand in for those a PDF does not embed. */
 export function shippedTools(more: readonly FontFile[] = []): ReadingTools {
-  return {
-    fonts: new FontBook([...more, ...shippedFonts()]),
-    assets: async (name) => {
-      const path = shippedAsset(name);
-      if (!path) throw new RangeError(`${name} does not ship`);
-      return new Uint8Array(await readFile(path));
-    },
-  };
+  return { fonts: new FontBook([...more, ...shippedFonts()]), assets: shippedAssets };
 }

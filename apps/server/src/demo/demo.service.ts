@@ -14,6 +14,7 @@ import {
 import { addItems, setMember } from '@lambent/core/edits';
 import { decodePicture } from '@lambent/core/formats';
 import { type Shop, sheetAsStocked, shopFromJson } from '@lambent/core/recipes';
+import { shippedAssets } from '@lambent/fonts';
 import { Injectable, Logger } from '@nestjs/common';
 import { config } from '../config.ts';
 import { WriteQueue } from '../data/write-queue.ts';
@@ -148,7 +149,7 @@ export class DemoService {
     const { items, groups } = reading.drawing;
     const fresh = setMember(newJob(machineId, shop.keys[0].id), member);
     const drawn = fromPicture
-      ? fromPicture(fresh, items[0], shop.keys[0], await decodePicture(bytes))
+      ? fromPicture(fresh, items[0], shop.keys[0], await decodePicture(bytes, shippedAssets))
       : addItems(fresh, items, groups);
     const document = { ...drawn, sheets: [stocked, ...pieces], ...(runs ? { runs } : {}) };
     await this.jobs.add(title, project, packJob(document), `Bring in ${file}`, [originalFile(file, bytes)]);

@@ -26,7 +26,7 @@ import { growBox, isEmpty } from '@lambent/core/geometry';
 import { planJob, prepareJob, type RunChoice, sheetsUsed } from '@lambent/core/plan';
 import type { Shop } from '@lambent/core/recipes';
 import { describeFont } from '@lambent/core/text';
-import { shippedTools } from '@lambent/fonts';
+import { shippedAssets, shippedTools } from '@lambent/fonts';
 import { PlainError } from '../common/plain-error.ts';
 import { type PackedVersion, packJob, type StoredSettings } from '../jobs/pack.ts';
 
@@ -39,7 +39,7 @@ export interface PackedJob {
 /** Gives the file of a picture that the shop keeps, by its id. */
 export type ReadPicture = (id: string) => Promise<Uint8Array>;
 
-const unpacking = (picture: ReadPicture) => async (id: string) => decodePicture(await picture(id));
+const unpacking = (picture: ReadPicture) => async (id: string) => decodePicture(await picture(id), shippedAssets);
 
 type ShopLists = Pick<Shop, 'machines' | 'keys' | 'materials'>;
 
@@ -185,6 +185,6 @@ export async function picture(task: { job: PackedJob; shop: ShopLists }, file: R
   const bounds = boundsOfAll(job.drawing.items.filter((item) => !item.hidden));
   const bed = { minX: 0, minY: 0, maxX: machine.bedWidth, maxY: machine.bedHeight };
   const view = isEmpty(bounds) ? bed : growBox(bounds, Math.max(4, (bounds.maxX - bounds.minX) * 0.03));
-  const thumbnails = await thumbnailsOf(job.drawing, unpacking(file));
+  const thumbnails = await thumbnailsOf(job.drawing, unpacking(file), shippedAssets);
   return writePicture(job.drawing, meaning, thumbnails, view, (view.maxX - view.minX) / 900);
 }

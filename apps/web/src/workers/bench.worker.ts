@@ -255,7 +255,7 @@ const work = {
     const bounds = boundsOfAll(job.drawing.items.filter((item) => !item.hidden));
     const bed = boxOf(0, 0, machine.bedWidth, machine.bedHeight);
     const view = isEmpty(bounds) ? bed : growBox(bounds, Math.max(4, boxWidth(bounds) * 0.03));
-    const thumbnails = await thumbnailsOf(job.drawing, unpacked);
+    const thumbnails = await thumbnailsOf(job.drawing, unpacked, assets);
     return {
       svg: writePicture(job.drawing, under, thumbnails, view, boxWidth(view) / 700),
       undecided: under.undecided.length,

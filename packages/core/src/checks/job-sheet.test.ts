@@ -3,6 +3,7 @@ import type { JobDocument } from '../document/job.ts';
 import { firstRun } from '../document/run.ts';
 import { acceptFinding } from '../edits/accepted.ts';
 import { changeSetting } from '../edits/items.ts';
+import { testTools } from '../fixtures/files.ts';
 import { box, item, jobWith, line, machine, shop } from '../fixtures/shop.ts';
 import { withPdf } from '../formats/pdf/engine.ts';
 import { writeJobSheet } from '../formats/write.ts';
@@ -34,7 +35,7 @@ async function linesOn(job: JobDocument, title = 'Test sign', runId = 'run-1') {
   const findings = checkJob(prepared, plan);
   const sheet = jobSheetOf({ title, madeOn: '28 Nov 2026', price, pricing }, prepared, plan, findings, shop);
   const bytes = await writeJobSheet(sheet, new FontBook([]));
-  const { lines, pages } = await withPdf(bytes, null, async (file) => {
+  const { lines, pages } = await withPdf(bytes, testTools.assets, async (file) => {
     const found: string[] = [];
     for (let number = 1; number <= file.numPages; number++) {
       const { items } = await (await file.getPage(number)).getTextContent();

@@ -5,6 +5,7 @@ import { gather } from '../lists/gather.ts';
 import type { Mend } from '../mends/mend.ts';
 import { burnsPictures, fillsAreas } from '../operations/operations.ts';
 import type { PreparedJob, PreparedLayer } from '../plan/prepare.ts';
+import { toneOn } from '../plan/tone-art.ts';
 import { mostDots } from '../plan/tones.ts';
 import { type Check, countOf, type Finding, finding, ifAny, withMends } from './finding.ts';
 import { scored } from './offers.ts';
@@ -55,15 +56,15 @@ function blankPictures({ placed }: PreparedLayer, boxes: readonly Box[]): Item[]
   );
 }
 
-function blankFinding({ layer }: PreparedLayer, items: readonly Item[]): Finding {
-  const [pictures, they] = items.length === 1 ? ['1 picture', 'it is'] : [`${items.length} pictures`, 'they are'];
-  return finding(
-    'blank-picture',
-    'warns',
-    `${pictures} on ${layer.name} would burn nothing: ${they} white all over, or become${items.length === 1 ? 's' : ''} so by the tone. Change the tone, or say that the stock turns lighter where it burns.`,
-    items,
-    layer.id,
-  );
+function blankFinding({ layer, material }: PreparedLayer, items: readonly Item[]): Finding {
+  const [pictures, are, become] =
+    items.length === 1 ? ['1 picture', 'it is', 'becomes'] : [`${items.length} pictures`, 'they are', 'become'];
+  const areLighter = items.every(({ shape }) => shape.kind === 'picture' && toneOn(shape.tone, material).lighter);
+  const why = areLighter
+    ? `${are} black all over, or ${become} so by the tone, and black stays as it is on stock that turns lighter where it burns. Change the tone, or say that the stock turns darker.`
+    : `${are} white all over, or ${become} so by the tone. Change the tone, or say that the stock turns lighter where it burns.`;
+  const message = `${pictures} on ${layer.name} would burn nothing: ${why}`;
+  return finding('blank-picture', 'warns', message, items, layer.id);
 }
 
 function thinFinding(job: PreparedJob, prepared: PreparedLayer, boxes: readonly Box[]): Finding {

@@ -1,4 +1,5 @@
 export { type ArrivalPlace, acceptArrival, arrivalMap, arrivedItems, rereadArrival, shownBounds } from './arrive.ts';
+export { codecFiles } from './assets.ts';
 export { programLines, writeGcode } from './gcode/write.ts';
 export {
   fileNameFor,
@@ -10,7 +11,7 @@ export {
 } from './outgoing.ts';
 export { decodePicture } from './picture/decode.ts';
 export { describePicture } from './picture/describe.ts';
-export { encodePixels } from './picture/encode.ts';
+export { encodeJpeg, encodePixels } from './picture/encode.ts';
 export { pictureFile } from './picture/file.ts';
 export { thumbnailsOf } from './picture/thumbnails.ts';
 export { prepareWithPictures } from './picture/to-burn.ts';

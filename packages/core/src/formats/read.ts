@@ -17,7 +17,7 @@ export interface ReadingTools {
   /** The faces that text is set in. */
   readonly fonts: FontBook;
   /** Gives files that ship with the packages readers use; null where there are none. */
-  readonly assets: Assets | null;
+  readonly assets: Assets;
 }
 
 /**
@@ -81,7 +81,7 @@ async function unpackedSvg(packed: Uint8Array): Promise<Uint8Array> {
  */
 async function withPlainPictures(
   { format, drawing, pictures, notes }: Reading,
-  assets: Assets | null,
+  assets: Assets,
 ): Promise<Pick<Reading, 'drawing' | 'pictures' | 'notes'>> {
   if (pictures.length === 0) return { drawing, pictures, notes };
   const plain = await Promise.all(

@@ -151,7 +151,7 @@ describe('DXF keeps what curves are', () => {
     expect(count(text, 'SPLINE')).toBe(1);
     const { drawing } = await readDrawingFile(new TextEncoder().encode(text), idFor, {
       fonts: testFonts,
-      assets: null,
+      assets: testTools.assets,
     });
     expect(pathOf(drawing.items[0]).verbs).toEqual(path.verbs);
     const length = (item: Item) => polylinesOf(item).reduce((sum, line) => sum + polylineLength(line), 0);

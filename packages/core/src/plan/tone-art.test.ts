@@ -168,6 +168,10 @@ describe('a picture', () => {
       '1 picture on Photo would burn nothing: it is white all over, or becomes so by the tone. Change the tone, or say that the stock turns lighter where it burns.',
     );
     expect(await found(setTone(job, new Set([white.item.id]), { lighter: true }))).toEqual([]);
+    const negative = setTone(job, new Set([white.item.id]), { lighter: true, inverted: true });
+    expect((await found(negative))[0].message).toContain(
+      'it is black all over, or becomes so by the tone, and black stays as it is on stock that turns lighter',
+    );
   });
 
   test('burns its light parts where the stock turns lighter, unless somebody says otherwise', async () => {

@@ -27,7 +27,7 @@ type Use<T> = (pdf: PDFDocumentProxy, engine: Engine, rebuilt: boolean) => Promi
  * one, which `use` is told.
  * @throws FileRefused when it is damaged or protected by a password
  */
-export async function withPdf<T>(bytes: Uint8Array, assets: Assets | null, use: Use<T>): Promise<T> {
+export async function withPdf<T>(bytes: Uint8Array, assets: Assets, use: Use<T>): Promise<T> {
   try {
     return await opened(bytes, assets, (pdf, engine) => use(pdf, engine, false));
   } catch (error) {
@@ -41,7 +41,7 @@ class DamagedPdf extends FileRefused {}
 
 async function opened<T>(
   bytes: Uint8Array,
-  assets: Assets | null,
+  assets: Assets,
   use: (pdf: PDFDocumentProxy, engine: Engine) => Promise<T>,
 ): Promise<T> {
   const loaded = await loadEngine();
@@ -49,7 +49,7 @@ async function opened<T>(
   class AssetFactory {
     async fetch({ kind, filename }: { kind: string; filename: string }): Promise<Uint8Array> {
       const folder = kind === 'cMapUrl' ? 'cmaps' : kind === 'standardFontDataUrl' ? 'standard_fonts' : null;
-      if (!assets || !folder) throw new Error(`${filename} does not ship`);
+      if (!folder) throw new Error(`${filename} does not ship`);
       return assets(`${folder}/${filename}`);
     }
   }

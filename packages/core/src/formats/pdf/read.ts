@@ -23,8 +23,8 @@ import { objectTexts } from './streams.ts';
 export function readPdf(
   bytes: Uint8Array,
   idFor: (place: string) => string,
-  choices: ReadingChoices = {},
-  assets: Assets | null = null,
+  choices: ReadingChoices,
+  assets: Assets,
 ): Promise<Reading> {
   return withPdf(bytes, assets, async (pdf, engine, rebuilt) => {
     const number = choices.page ?? 1;

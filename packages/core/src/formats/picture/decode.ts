@@ -2,6 +2,7 @@ import type { Pixels } from '../../document/pixels.ts';
 import type { Assets } from '../assets.ts';
 import { FileRefused } from '../refusal.ts';
 import { decodeBmp } from './bmp.ts';
+import { decodeJpeg, decodePng, decodeWebp } from './codecs.ts';
 import { describePicture, mostPixels, type PictureKind } from './describe.ts';
 import { encodePixels } from './encode.ts';
 import { isCutShort } from './jpeg-segments.ts';
@@ -17,12 +18,15 @@ interface Raster {
   readonly data: ArrayLike<number>;
 }
 
+/** Red, green, blue and opacity, a byte each. */
+const fourBytes = { channels: 4, depth: 8 } as const;
+
 /**
  * Unpacks a picture: turned as it says, over white, eight bits a channel.
- * @param assets gives what unpacks WebP; without it only a browser can
+ * @param assets gives what unpacks JPEG and WebP, and some PNG
  * @throws FileRefused when it is damaged
  */
-export async function decodePicture(bytes: Uint8Array, assets: Assets | null = null): Promise<Pixels> {
+export async function decodePicture(bytes: Uint8Array, assets: Assets): Promise<Pixels> {
   const { kind } = describePicture(bytes);
   let raster: Raster;
   try {
@@ -40,7 +44,7 @@ export async function decodePicture(bytes: Uint8Array, assets: Assets | null = n
  * channel that is not interlaced; of others their pixels as PNG.
  * @throws FileRefused when it is damaged
  */
-export async function plainPicture(bytes: Uint8Array, assets: Assets | null = null): Promise<Uint8Array> {
+export async function plainPicture(bytes: Uint8Array, assets: Assets): Promise<Uint8Array> {
   const { kind } = describePicture(bytes);
   const isPlainJpeg = kind === 'jpg' && jpegChannels(bytes) !== 4 && !isCutShort(bytes);
   if (isPlainJpeg && (await orientationOf(bytes)) === 1) return bytes;
@@ -49,10 +53,10 @@ export async function plainPicture(bytes: Uint8Array, assets: Assets | null = nu
 }
 
 /** Each kind's package is loaded when a picture of it comes. */
-async function unpack(bytes: Uint8Array, kind: PictureKind, assets: Assets | null): Promise<Raster> {
+async function unpack(bytes: Uint8Array, kind: PictureKind, assets: Assets): Promise<Raster> {
   switch (kind) {
     case 'png': {
-      if (isUnusualPng(bytes)) return rgba(await decodePng(bytes, assets));
+      if (isUnusualPng(bytes)) return { ...(await decodePng(bytes, assets)), ...fourBytes };
       const { convertIndexedToRgb, decode } = await import('fast-png');
       const png = decode(bytes);
       if (!png.palette) return png;
@@ -60,23 +64,26 @@ async function unpack(bytes: Uint8Array, kind: PictureKind, assets: Assets | nul
       return { width: png.width, height: png.height, depth: 8, channels, data: convertIndexedToRgb(png) };
     }
     case 'jpg': {
+      const whole = isCutShort(bytes) ? withEnd(bytes) : bytes;
+      if (jpegChannels(bytes) < 4) return { ...(await decodeJpeg(whole, assets)), ...fourBytes };
       const { default: jpeg } = await import('jpeg-js');
-      const { width, height, data } = jpeg.decode(isCutShort(bytes) ? withEnd(bytes) : bytes, {
+      const { width, height, data } = jpeg.decode(whole, {
         useTArray: true,
         maxResolutionInMP: mostPixels / 1e6,
         maxMemoryUsageInMB: 2048,
       });
-      return { width, height, data, channels: 4, depth: 8 };
+      return { width, height, data, ...fourBytes };
     }
     case 'gif': {
       const { GifReader } = await import('omggif');
       const gif = new GifReader(bytes as unknown as Buffer);
       const data = new Uint8Array(gif.width * gif.height * 4);
       gif.decodeAndBlitFrameRGBA(0, data as unknown as Buffer);
-      return { width: gif.width, height: gif.height, data, channels: 4, depth: 8 };
+      return { width: gif.width, height: gif.height, data, ...fourBytes };
     }
     case 'webp': {
-      return onCanvas(rgba(await decodeWebp(firstFrame(bytes), assets)), describePicture(bytes));
+      const frame = await decodeWebp(firstFrame(bytes), assets);
+      return onCanvas({ ...frame, ...fourBytes }, describePicture(bytes));
     }
     case 'bmp':
       return decodeBmp(bytes);
@@ -89,33 +96,6 @@ function withEnd(bytes: Uint8Array): Uint8Array {
   whole.set(bytes);
   whole.set([0xff, 0xd9], bytes.length);
   return whole;
-}
-
-const rgba = ({ width, height, data }: ImageData): Raster => ({ width, height, data, channels: 4, depth: 8 });
-
-/** WebAssembly from a package: that fetches it itself in a browser only; elsewhere it is handed over. */
-async function readied(name: string, assets: Assets, init: (module: WebAssembly.Module) => Promise<unknown>) {
-  const scope = globalThis as { ImageData?: unknown };
-  scope.ImageData ??= class {
-    constructor(
-      readonly data: Uint8ClampedArray,
-      readonly width: number,
-      readonly height: number,
-    ) {}
-  };
-  await init(await WebAssembly.compile((await assets(name)).slice()));
-}
-
-async function decodeWebp(bytes: Uint8Array, assets: Assets | null): Promise<ImageData> {
-  const { default: decode, init } = await import('@jsquash/webp/decode.js');
-  if (assets) await readied('webp/webp_dec.wasm', assets, init);
-  return decode(bytes.slice().buffer);
-}
-
-async function decodePng(bytes: Uint8Array, assets: Assets | null): Promise<ImageData> {
-  const { default: decode, init } = await import('@jsquash/png/decode.js');
-  if (assets) await readied('png/squoosh_png_bg.wasm', assets, init);
-  return decode(bytes.slice().buffer);
 }
 
 /**
@@ -142,7 +122,7 @@ function onCanvas(raster: Raster, { width, height }: { readonly width: number; r
       data[4 * width * y + k] = raster.data[4 * raster.width * y + k];
     }
   }
-  return { width, height, data, channels: 4, depth: 8 };
+  return { width, height, data, ...fourBytes };
 }
 
 function overWhite({ width, height, channels, depth, data }: Raster): Pixels {

@@ -1,4 +1,6 @@
 import type { Pixels } from '../../document/pixels.ts';
+import type { Assets } from '../assets.ts';
+import { encodeRgbaAsJpeg } from './codecs.ts';
 
 /** Pixels as PNG. */
 export async function encodePixels({ width, height, rgb, alpha }: Pixels): Promise<Uint8Array> {
@@ -16,11 +18,10 @@ export async function encodePixels({ width, height, rgb, alpha }: Pixels): Promi
 }
 
 /** Pixels as JPEG; what can be seen through lies over white. @param quality from 1 to 100 */
-export async function encodeJpeg({ width, height, rgb }: Pixels, quality: number): Promise<Uint8Array> {
-  const { default: jpeg } = await import('jpeg-js');
-  const data = new Uint8Array(4 * width * height).fill(255);
+export async function encodeJpeg({ width, height, rgb }: Pixels, quality: number, assets: Assets): Promise<Uint8Array> {
+  const data = new Uint8ClampedArray(4 * width * height).fill(255);
   for (let pixel = 0; pixel < width * height; pixel++) {
     for (let channel = 0; channel < 3; channel++) data[4 * pixel + channel] = rgb[3 * pixel + channel];
   }
-  return new Uint8Array(jpeg.encode({ width, height, data }, quality).data);
+  return encodeRgbaAsJpeg({ width, height, data }, quality, assets);
 }

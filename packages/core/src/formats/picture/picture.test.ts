@@ -8,7 +8,10 @@ import { FileRefused } from '../refusal.ts';
 import { colourProfileOf } from './colour-profile.ts';
 import { decodePicture, plainPicture } from './decode.ts';
 import { describePicture } from './describe.ts';
+import { encodeJpeg } from './encode.ts';
 import { readPicture } from './read.ts';
+
+const { assets } = testTools;
 
 /** Two pixels side by side, red and blue. */
 const rgba = new Uint8Array([255, 0, 0, 255, 0, 0, 255, 255]);
@@ -112,7 +115,7 @@ test.each<[string, readonly number[], readonly number[]]>([
   ['black ink alone', [0, 0, 0, 255], [0, 0, 0]],
   ['half of black', [0, 0, 0, 128], [127, 127, 127]],
 ])('a JPEG in CMYK: %s', async (_, inks, expected) => {
-  const { width, height, rgb } = await decodePicture(cmykJpeg(inks));
+  const { width, height, rgb } = await decodePicture(cmykJpeg(inks), assets);
   expect([width, height]).toEqual([8, 8]);
   for (let i = 0; i < 3; i++) expect(Math.abs(rgb[i] - expected[i])).toBeLessThanOrEqual(2);
 });
@@ -128,7 +131,7 @@ describe('pixels', () => {
     ['BMP', bmp()],
     ['WebP', webp],
   ])('%s', async (_, bytes) => {
-    expect(await decodePicture(bytes, testTools.assets)).toEqual({
+    expect(await decodePicture(bytes, assets)).toEqual({
       width: 2,
       height: 1,
       rgb: new Uint8Array([255, 0, 0, 0, 0, 255]),
@@ -138,11 +141,12 @@ describe('pixels', () => {
   test('what is see-through lies over white', async () => {
     const { rgb, alpha } = await decodePicture(
       encodePng({ width: 2, height: 1, data: new Uint8Array([0, 0, 0, 128, 9, 9, 9, 0]), channels: 4 }),
+      assets,
     );
     expect([...rgb]).toEqual([127, 127, 127, 255, 255, 255]);
     expect([...(alpha ?? [])]).toEqual([128, 0]);
     const solid = encodePng({ width: 1, height: 1, data: new Uint8Array([7, 8, 9, 255]), channels: 4 });
-    expect(await decodePicture(solid)).toEqual({ width: 1, height: 1, rgb: new Uint8Array([7, 8, 9]) });
+    expect(await decodePicture(solid, assets)).toEqual({ width: 1, height: 1, rgb: new Uint8Array([7, 8, 9]) });
   });
 
   test.each([
@@ -155,14 +159,25 @@ describe('pixels', () => {
     async (orientation, width, height, topLeft, topRight) => {
       const bytes = turnedJpeg(orientation);
       expect(describePicture(bytes)).toMatchObject({ width, height });
-      const { rgb, ...size } = await decodePicture(bytes);
+      const { rgb, ...size } = await decodePicture(bytes, assets);
       expect(size).toEqual({ width, height });
       expect(Math.abs(rgb[0] - topLeft)).toBeLessThan(12);
       expect(Math.abs(rgb[3 * (width - 1)] - topRight)).toBeLessThan(12);
       // Once plain, it needs no turning.
-      expect(describePicture(await plainPicture(bytes))).toMatchObject({ width, height });
+      expect(describePicture(await plainPicture(bytes, assets))).toMatchObject({ width, height });
     },
   );
+});
+
+test('of JPEGs unpacked at the same time, one that is damaged is told from those that are not', async () => {
+  const pixels = { width: 40, height: 40, rgb: Uint8Array.from({ length: 4800 }, (_, i) => (i * 37) % 251) };
+  const whole = await encodeJpeg(pixels, 90, assets);
+  const half = whole.slice(0, whole.length * 0.7);
+  // Bytes that are not needed, ahead of the mark that begins the frame.
+  const frame = whole.findIndex((byte, i) => byte === 0xff && whole[i + 1] === 0xc0);
+  const padded = Uint8Array.from([...whole.subarray(0, frame), 0, 0, 0, ...whole.subarray(frame)]);
+  const said = await Promise.allSettled([half, whole, half, padded].map((bytes) => decodePicture(bytes, assets)));
+  expect(said.map(({ status }) => status)).toEqual(['rejected', 'fulfilled', 'rejected', 'fulfilled']);
 });
 
 describe('several pictures in one file', () => {
@@ -178,18 +193,18 @@ describe('several pictures in one file', () => {
     return Uint8Array.from([...letters('RIFF'), ...four(body.length), ...body]);
   })();
   test('of a WebP animation the first is taken, on its canvas, and said', async () => {
-    const { rgb, alpha, ...size } = await decodePicture(animation, testTools.assets);
+    const { rgb, alpha, ...size } = await decodePicture(animation, assets);
     expect(size).toEqual({ width: 3, height: 2 });
     expect([...rgb.subarray(0, 12)]).toEqual([255, 0, 0, 0, 0, 255, 255, 255, 255, 255, 255, 255]);
     expect([...(alpha ?? [])]).toEqual([255, 255, 0, 0, 0, 0]);
-    expect(codesOf(await readPicture(animation, idFor))).toContain('first-of-animation');
+    expect(codesOf(await readPicture(animation, idFor, {}, assets))).toContain('first-of-animation');
   });
   test('of a GIF too; one alone is not spoken of', async () => {
     const frame = gif.subarray(gif.indexOf(0x2c), gif.length - 1);
     const two = Uint8Array.from([...gif.subarray(0, -1), ...frame, 0x3b]);
-    expect(codesOf(await readPicture(two, idFor))).toContain('first-of-animation');
-    expect(codesOf(await readPicture(gif, idFor))).not.toContain('first-of-animation');
-    expect(codesOf(await readPicture(webp, idFor))).not.toContain('first-of-animation');
+    expect(codesOf(await readPicture(two, idFor, {}, assets))).toContain('first-of-animation');
+    expect(codesOf(await readPicture(gif, idFor, {}, assets))).not.toContain('first-of-animation');
+    expect(codesOf(await readPicture(webp, idFor, {}, assets))).not.toContain('first-of-animation');
   });
 });
 
@@ -214,20 +229,20 @@ describe('BMP of other kinds', () => {
     ['32 bits', withBits(32, 0, [], [10, 20, 30, 0]), [30, 20, 10]],
     ['32 bits with masks', withBits(32, 3, [0xff, 0xff00, 0xff000000], [10, 20, 30, 40]), [10, 20, 40]],
   ])('%s', async (_, bytes, rgb) => {
-    expect([...(await decodePicture(bytes)).rgb]).toEqual(rgb);
+    expect([...(await decodePicture(bytes, assets)).rgb]).toEqual(rgb);
   });
   test('one that is compressed is refused with what to do', async () => {
-    await expect(decodePicture(withBits(32, 1, [], []))).rejects.toThrow('Save it as PNG');
+    await expect(decodePicture(withBits(32, 1, [], []), assets)).rejects.toThrow('Save it as PNG');
   });
 });
 
 describe('size', () => {
   test('by the resolution in the file, else supposed and said', async () => {
-    const sized = await readPicture(turnedJpeg(6), idFor);
+    const sized = await readPicture(turnedJpeg(6), idFor, {}, assets);
     expect(boundsOf(sized.drawing.items[0]).maxX).toBeCloseTo((8 * 25.4) / 300, 6);
     expect(sized.size.sure).toBe(true);
-    expect(boundsOf((await readPicture(bmp(), idFor)).drawing.items[0]).maxX).toBeCloseTo(2 / 3.937, 4);
-    const bare = await readPicture(gif, idFor);
+    expect(boundsOf((await readPicture(bmp(), idFor, {}, assets)).drawing.items[0]).maxX).toBeCloseTo(2 / 3.937, 4);
+    const bare = await readPicture(gif, idFor, {}, assets);
     expect(bare.size.sure).toBe(false);
     expect(codesOf(bare)).toContain('no-physical-size');
     const finer = bare.size.others.find(({ label }) => label.startsWith('300'));
@@ -250,8 +265,8 @@ describe('pictures that cannot be used', () => {
     ],
     ['something else', new Uint8Array(40), 'not a picture'],
   ])('%s', async (_, bytes, words) => {
-    await expect(readPicture(bytes, idFor)).rejects.toThrow(FileRefused);
-    await expect(readPicture(bytes, idFor)).rejects.toThrow(words);
+    await expect(readPicture(bytes, idFor, {}, assets)).rejects.toThrow(FileRefused);
+    await expect(readPicture(bytes, idFor, {}, assets)).rejects.toThrow(words);
   });
 });
 
@@ -333,12 +348,12 @@ describe('a colour profile', () => {
 
   test('of an animated PNG the first is taken, and said', async () => {
     const moving = pngWith('acTL', [...number(2), ...number(0)]);
-    expect(codesOf(await readPicture(moving, idFor))).toContain('first-of-animation');
-    expect(codesOf(await readPicture(pngWith('sRGB', [0]), idFor))).not.toContain('first-of-animation');
+    expect(codesOf(await readPicture(moving, idFor, {}, assets))).toContain('first-of-animation');
+    expect(codesOf(await readPicture(pngWith('sRGB', [0]), idFor, {}, assets))).not.toContain('first-of-animation');
   });
 
   test('is a note of the picture', async () => {
-    const { notes } = await readPicture(jpegWith(profile('Wide Grey (1998)', 2)), idFor);
+    const { notes } = await readPicture(jpegWith(profile('Wide Grey (1998)', 2)), idFor, {}, assets);
     expect(notes.find(({ code }) => code === 'colour-profile')?.message).toContain('(Wide Grey (1998))');
   });
 });
@@ -347,7 +362,7 @@ describe('a picture of very many pixels', () => {
   const data = Uint8Array.from({ length: 7 * 4 }, (_, i) => 10 * (i % 7) + Math.floor(i / 7));
   const png = encodePng({ width: 7, height: 4, data, channels: 1 });
   const sizeOf = async (choices: ReadingChoices, most: number) => {
-    const { drawing, pictures, notes } = await readPicture(png, idFor, choices, null, most);
+    const { drawing, pictures, notes } = await readPicture(png, idFor, choices, assets, most);
     const [{ shape }] = drawing.items;
     if (shape.kind !== 'picture') throw new Error('no picture');
     const { minX, minY, maxX, maxY } = boundsOf(drawing.items[0]);
@@ -360,7 +375,7 @@ describe('a picture of very many pixels', () => {
     expect(shape).toMatchObject({ width: 3, height: 2, pictureId: file.id });
     // The column that is left over, of an odd number, is left out.
     expect(mm).toEqual([expect.closeTo(6), expect.closeTo(4)]);
-    const { rgb } = await decodePicture(file.bytes);
+    const { rgb } = await decodePicture(file.bytes, assets);
     expect([...rgb].filter((_, i) => i % 3 === 0)).toEqual([6, 26, 46, 8, 28, 48]);
     expect(notes[0]).toContain('very-many-pixels: The picture has 7 × 4 pixels; it is made smaller, to 3 × 2');
   });

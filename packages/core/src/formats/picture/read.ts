@@ -35,8 +35,8 @@ const jpegQuality = 92;
 export async function readPicture(
   bytes: Uint8Array,
   idFor: (place: string) => string,
-  choices: ReadingChoices = {},
-  assets: Assets | null = null,
+  choices: ReadingChoices,
+  assets: Assets,
   most: number = mostUsualPixels,
 ): Promise<Reading> {
   const facts = describePicture(bytes);
@@ -88,10 +88,10 @@ export async function readPicture(
   };
 }
 
-async function smaller(bytes: Uint8Array, step: number, assets: Assets | null) {
+async function smaller(bytes: Uint8Array, step: number, assets: Assets) {
   const pixels = reduced(await decodePicture(bytes, assets), step);
   const isPhoto = pictureKind(bytes) === 'jpg';
-  const file = pictureFile(isPhoto ? await encodeJpeg(pixels, jpegQuality) : await encodePixels(pixels));
+  const file = pictureFile(isPhoto ? await encodeJpeg(pixels, jpegQuality, assets) : await encodePixels(pixels));
   return { width: pixels.width, height: pixels.height, file };
 }
 

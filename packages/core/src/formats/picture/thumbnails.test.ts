@@ -10,6 +10,8 @@ import { writePicture } from '../svg/write.ts';
 import { decodePicture } from './decode.ts';
 import { thumbnailsOf } from './thumbnails.ts';
 
+const { assets } = testTools;
+
 const pictureItem = (pictureId: string, width: number, height: number, more: Partial<Item> = {}): Item => ({
   ...item(box(0, 0, 1), null),
   id: pictureId,
@@ -42,31 +44,39 @@ test('thumbnails are small, look like their pictures, and keep what can be seen 
     pictureItem('huge', 10_000, 10_000),
     pictureItem('gone', 20, 10),
   ];
-  const thumbnails = await thumbnailsOf({ items, groups: [] }, async (id) => {
-    asked.push(id);
-    const pixels = known.get(id);
-    if (!pixels) throw new Error('it is gone');
-    return pixels;
-  });
+  const thumbnails = await thumbnailsOf(
+    { items, groups: [] },
+    async (id) => {
+      asked.push(id);
+      const pixels = known.get(id);
+      if (!pixels) throw new Error('it is gone');
+      return pixels;
+    },
+    assets,
+  );
   expect(asked).toEqual(['large', 'small', 'clear', 'gone']);
   expect([...thumbnails.keys()]).toEqual(['large', 'small', 'clear']);
-  const made = await decodePicture(thumbnails.get('large')?.bytes ?? new Uint8Array());
+  const made = await decodePicture(thumbnails.get('large')?.bytes ?? new Uint8Array(), assets);
   expect([made.width, made.height]).toEqual([333, 200]);
   const greyAt = (x: number, y: number) => made.rgb[3 * (y * made.width + x)];
   expect([greyAt(40, 100), greyAt(290, 100)]).toEqual([expect.closeTo(40, -1), expect.closeTo(220, -1)]);
-  const small = await decodePicture(thumbnails.get('small')?.bytes ?? new Uint8Array());
+  const small = await decodePicture(thumbnails.get('small')?.bytes ?? new Uint8Array(), assets);
   expect([small.width, small.height]).toEqual([20, 10]);
-  const clear = await decodePicture(thumbnails.get('clear')?.bytes ?? new Uint8Array());
+  const clear = await decodePicture(thumbnails.get('clear')?.bytes ?? new Uint8Array(), assets);
   expect([...(clear.alpha ?? [])].every((opacity) => opacity === 0)).toBe(true);
 });
 
 test('a card’s picture shows pictures where they lie, and the frame of one that is not to be had', async () => {
   const job = jobWith([pictureItem('known', 40, 40), pictureItem('gone', 40, 40)]);
   const { meaning } = prepareJob(job, shop);
-  const thumbnails = await thumbnailsOf(job.drawing, async (id) => {
-    if (id === 'gone') throw new Error('it is gone');
-    return halves(40, 40);
-  });
+  const thumbnails = await thumbnailsOf(
+    job.drawing,
+    async (id) => {
+      if (id === 'gone') throw new Error('it is gone');
+      return halves(40, 40);
+    },
+    assets,
+  );
   const written = writePicture(job.drawing, meaning, thumbnails, { minX: 0, minY: 0, maxX: 100, maxY: 80 }, 0.1);
   const { drawing } = await readDrawingFile(new TextEncoder().encode(written), idFor, testTools);
   expect(drawing.items.map(({ shape }) => shape.kind).sort()).toEqual(['path', 'picture']);

@@ -1,6 +1,7 @@
 import type { Drawing } from '../../document/item.ts';
 import type { Pixels } from '../../document/pixels.ts';
 import { reduced } from '../../pictures/reduced.ts';
+import type { Assets } from '../assets.ts';
 import type { PictureFile } from '../reading.ts';
 import { encodeJpeg, encodePixels } from './encode.ts';
 
@@ -20,18 +21,19 @@ const jpegQuality = 75;
 export async function thumbnailsOf(
   { items }: Drawing,
   unpacked: (pictureId: string) => Promise<Pixels>,
+  assets: Assets,
 ): Promise<Map<string, PictureFile>> {
   const shown = items.flatMap(({ hidden, shape }) => (shape.kind === 'picture' && !hidden ? [shape] : []));
   const thumbnails = new Map<string, PictureFile>();
   for (const { pictureId: id, width, height } of shown) {
     if (thumbnails.has(id) || width * height > mostPixels) continue;
     const pixels = await unpacked(id).catch(() => null);
-    if (pixels) thumbnails.set(id, { id, bytes: await thumbnailOf(pixels) });
+    if (pixels) thumbnails.set(id, { id, bytes: await thumbnailOf(pixels, assets) });
   }
   return thumbnails;
 }
 
-async function thumbnailOf(pixels: Pixels): Promise<Uint8Array> {
+async function thumbnailOf(pixels: Pixels, assets: Assets): Promise<Uint8Array> {
   const small = reduced(pixels, Math.max(1, Math.floor(Math.max(pixels.width, pixels.height) / thumbnailSize)));
-  return small.alpha ? encodePixels(small) : encodeJpeg(small, jpegQuality);
+  return small.alpha ? encodePixels(small) : encodeJpeg(small, jpegQuality, assets);
 }
