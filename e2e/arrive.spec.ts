@@ -40,7 +40,7 @@ test('a drawing without a unit waits on its card until its size is settled', asy
   await typeInto(page, 'Known width', '2000');
   await expect(page.getByTestId('arrival-over')).toContainText('1400 mm wider and 600 mm higher than Wren’s bed');
   await typeInto(page, 'Known height', '40');
-  await choose(page, /^Place/, 'Top left at a marked point');
+  await choose(page, /^Place: /, 'Top left at a marked point');
   const mark = await bedPoint(page, 100, 50);
   await page.mouse.click(mark.x, mark.y);
   await expect.poll(async () => Math.abs(Number(await page.getByLabel('Corner X').inputValue()) - 100)).toBeLessThan(1);

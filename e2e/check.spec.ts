@@ -97,7 +97,7 @@ test('what is fine as it is is accepted with a reason, stays listed, and comes b
 test('what lies beside the bed is parked by a press: faint, counted, and not burnt', async ({ page }) => {
   await newJob(page, 'With spare parts', svg(rectangle(20, 20, 30, 30)));
   await offer(page, 'spare.svg', svg(rectangle(700, 20, 30, 30)));
-  await choose(page, /^Place/, 'As in the file');
+  await choose(page, /^Place: /, 'As in the file');
   await takeIt(page);
   await openStage(page, 'Check');
   const off = page.getByTestId('finding-off-bed');

@@ -5,6 +5,7 @@ import {
   burntLengths,
   choose,
   clickBed,
+  doubleClickBed,
   drawTyped,
   finishText,
   items,
@@ -295,8 +296,7 @@ test('points are dragged, added and deleted; sizes that make no sense are refuse
   await page.keyboard.press('Escape');
   // A double click on an edge adds a point, Del takes it away.
   const at = 80;
-  await clickBed(page, at, 60);
-  await clickBed(page, at, 60);
+  await doubleClickBed(page, at, 60);
   await expect(page.getByRole('button', { name: 'Undo: add a point (Ctrl Z)' })).toBeVisible();
   expect(nodes((await items(page))[0])).toEqual([[5, true]]);
   await page.keyboard.press('Delete');

@@ -173,9 +173,8 @@ test('of JPEGs unpacked at the same time, one that is damaged is told from those
   const pixels = { width: 40, height: 40, rgb: Uint8Array.from({ length: 4800 }, (_, i) => (i * 37) % 251) };
   const whole = await encodeJpeg(pixels, 90, assets);
   const half = whole.slice(0, whole.length * 0.7);
-  // Bytes that are not needed, ahead of the mark that begins the frame.
-  const frame = whole.findIndex((byte, i) => byte === 0xff && whole[i + 1] === 0xc0);
-  const padded = Uint8Array.from([...whole.subarray(0, frame), 0, 0, 0, ...whole.subarray(frame)]);
+  // Bytes that are not needed, ahead of the mark at the end.
+  const padded = Uint8Array.from([...whole.subarray(0, -2), 0, 0, 0, ...whole.subarray(-2)]);
   const said = await Promise.allSettled([half, whole, half, padded].map((bytes) => decodePicture(bytes, assets)));
   expect(said.map(({ status }) => status)).toEqual(['rejected', 'fulfilled', 'rejected', 'fulfilled']);
 });
