@@ -26,6 +26,7 @@ const rooms = [
   'picking',
   'edits',
   'fit',
+  'builders',
   'colours',
   'recipes/book',
   'recipes/in-force',

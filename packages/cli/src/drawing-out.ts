@@ -36,10 +36,18 @@ export function drawingKind(to: string, as?: string): DrawingKind {
  */
 export async function writeDrawing(to: string, drawn: ReadDrawing, kind: DrawingKind): Promise<Outgoing> {
   const outgoing = outgoingOf(drawn);
+  await writeOutgoing(to, outgoing, kind);
+  return outgoing;
+}
+
+/**
+ * Writes what goes out in a format.
+ * @throws Unusable when the file cannot be written
+ */
+export async function writeOutgoing(to: string, outgoing: Outgoing, kind: DrawingKind): Promise<void> {
   if (kind === 'svg') await write(to, writeSvg(outgoing));
   else if (kind === 'dxf') await write(to, await writeDxf(outgoing));
   else await write(to, await writePdf([outgoing], basename(to, extname(to))));
-  return outgoing;
 }
 
 /** A file's own page and layers; a page around everything where it has none. */

@@ -20,6 +20,7 @@ const program = new Command('lambent')
   .description('Prepares drawings for laser cutting and engraving. A file named - is standard input or output.')
   .option('--json', 'say what goes wrong as JSON; with jobs and send, also what is answered')
   .exitOverride()
+  .enablePositionalOptions()
   .showSuggestionAfterError(false)
   .configureOutput({ outputError: (text) => sayWrong(text.trim().replace(/^error: /, '')) });
 
@@ -123,6 +124,21 @@ withReadingOptions(program.command('trace'))
   .action(async (from: string, to: string, options: TraceOptions) => {
     const { trace } = await import('./trace.ts');
     process.exitCode = await trace(from, to, options);
+  });
+
+program
+  .command('build')
+  .description('Makes the parts of a box and the like from numbers, and says whether they go together.')
+  .argument('[what]', 'what to build: see --list')
+  .argument('[words...]', 'its numbers: see --help after it')
+  .option('--list', 'what can be built')
+  .helpOption(false)
+  .allowUnknownOption()
+  .passThroughOptions()
+  .action(async (what: string | undefined, words: string[], options: { list?: boolean }) => {
+    const { build, buildList } = await import('./build.ts');
+    if (options.list || what === '--help') process.stdout.write(buildList());
+    else process.exitCode = await build(what, words);
   });
 
 withServerOptions(program.command('jobs'))

@@ -2,7 +2,7 @@ export { changesInWords, recipeTitle } from './book/book-changes.ts';
 export { bookToCsv, readBookCsv } from './book/book-csv.ts';
 export { bookFromText, bookToText, materialFromJson, NotABook, recipeFromJson } from './book/book-json.ts';
 export { type Figure, type FigureFrom, type FigureSource, figureSources } from './book/figures.ts';
-export { fitOf, kerfOf } from './book/learnt.ts';
+export { fitOf, kerfOf, playsOf } from './book/learnt.ts';
 export { type Material, thicknessOf } from './book/material.ts';
 export { formatMoney, freeOfCharge, NotAPriceList, type Pricing, pricingFromJson } from './book/pricing.ts';
 export { type Evidence, evidences, type Proof, type Recipe, recipeKey, settingsInRecipe } from './book/recipe.ts';

@@ -1,0 +1,66 @@
+import type { FitName } from '../document/ties.ts';
+import type { Path } from '../geometry/paths/path.ts';
+import type { Assembly, AssemblyReport } from './assembly/assembly.ts';
+import type { Vec3 } from './assembly/space.ts';
+import type { Fields, NumbersOf, Trouble } from './fields.ts';
+import type { Label } from './stroke-letters.ts';
+
+/** What a builder makes parts of. */
+export interface Stock {
+  /** As measured, in mm. */
+  readonly thicknessMm: number;
+  /** How much wider than what goes into it an opening is, for each fit of the material, in mm. */
+  readonly plays: Readonly<Record<FitName, number>>;
+}
+
+/** One piece that is cut out, about (0, 0), y down, seen from its outer face, in mm. */
+export interface Part {
+  /** Stays the same when numbers change. */
+  readonly id: string;
+  readonly name: string;
+  /** Its outline and its holes. */
+  readonly cut: Path;
+  /** Lines that are scored, such as bends. */
+  readonly score: Path;
+  /** Letters that are scored. */
+  readonly labels: readonly Label[];
+}
+
+/** What parts come to when they are put together, in mm. */
+export interface BuiltSizes {
+  readonly inside: Vec3 | null;
+  readonly outside: Vec3;
+}
+
+/** Parts that go together. */
+export interface Built {
+  readonly parts: readonly Part[];
+  readonly sizes: BuiltSizes;
+  readonly assembly: Assembly;
+  /** Between the parts of a joint, over both its faces, in mm. */
+  readonly playMm: number;
+}
+
+/** What comes of numbers: parts, and that they go together; or what is wrong with the numbers. */
+export type BuildAnswer =
+  | { readonly ok: true; readonly built: Built; readonly report: AssemblyReport }
+  | { readonly ok: false; readonly troubles: readonly Trouble[] };
+
+/**
+ * Makes parts from numbers. Form, command line, docs and tests read what it says of itself. Fields of the same name mean the
+ * same with every builder: `measured`, `width`, `depth` and `height` are a size inside or outside, `fit` and `play` a fit.
+ */
+export interface Builder<F extends Fields = Fields> {
+  readonly id: string;
+  /** What it is called on the command line. */
+  readonly word: string;
+  readonly name: string;
+  /** What it makes, in a sentence. */
+  readonly about: string;
+  /** In the order in which they are asked for. */
+  readonly fields: F;
+  /** Which fields mean something, given the others; all where there is nothing. */
+  readonly asks?: (numbers: NumbersOf<F>) => readonly (keyof F & string)[];
+  /** Parts, or what is wrong with numbers that are each within their limits. */
+  readonly build: (numbers: NumbersOf<F>, stock: Stock) => Built | readonly Trouble[];
+}

@@ -1,0 +1,114 @@
+/** What a number of a builder is asked for as. */
+interface FieldBase {
+  /** As it stands before its field. */
+  readonly label: string;
+  /** What it does, in a sentence. */
+  readonly about?: string;
+}
+
+/** In mm. */
+export interface LengthField extends FieldBase {
+  readonly kind: 'length';
+  readonly usual: number;
+  readonly least: number;
+  readonly most: number;
+}
+
+/** How many of something. */
+export interface CountField extends FieldBase {
+  readonly kind: 'count';
+  readonly usual: number;
+  readonly least: number;
+  readonly most: number;
+}
+
+/** One of several, by its word. */
+export interface ChoiceField<Word extends string = string> extends FieldBase {
+  readonly kind: 'choice';
+  readonly usual: NoInfer<Word>;
+  readonly options: Readonly<Record<Word, string>>;
+}
+
+export interface YesField extends FieldBase {
+  readonly kind: 'yes';
+  readonly usual: boolean;
+}
+
+export type Field = LengthField | CountField | ChoiceField | YesField;
+export type Fields = Readonly<Record<string, Field>>;
+
+/** What stands in the fields of a builder. */
+export type NumbersOf<F extends Fields> = {
+  readonly [K in keyof F]: F[K] extends YesField ? boolean : F[K] extends ChoiceField<infer Word> ? Word : number;
+};
+
+/** A number that cannot be: which, why, and the nearest one that can. */
+export interface Trouble {
+  readonly field: string;
+  readonly message: string;
+  /** Null where there is none, or none that is known. */
+  readonly nearest: number | string | null;
+}
+
+/** A field for a length, in mm. */
+export const length = (label: string, usual: number, [least, most]: readonly [number, number], about?: string) =>
+  ({ kind: 'length', label, usual, least, most, about }) as const satisfies LengthField;
+
+/** A field for a whole number. */
+export const count = (label: string, usual: number, [least, most]: readonly [number, number], about?: string) =>
+  ({ kind: 'count', label, usual, least, most, about }) as const satisfies CountField;
+
+/** A field for one of several words. */
+export const choice = <Word extends string>(
+  label: string,
+  usual: NoInfer<Word>,
+  options: Readonly<Record<Word, string>>,
+  about?: string,
+): ChoiceField<Word> => ({ kind: 'choice', label, usual, options, about });
+
+/** A field for yes or no. */
+export const yes = (label: string, usual: boolean, about?: string) =>
+  ({ kind: 'yes', label, usual, about }) as const satisfies YesField;
+
+/** @returns what stands in fields to begin with */
+export function usualNumbers<F extends Fields>(fields: F): NumbersOf<F> {
+  return Object.fromEntries(Object.entries(fields).map(([name, { usual }]) => [name, usual])) as NumbersOf<F>;
+}
+
+/** Numbers as they were kept or typed, what is missing as usual. Nothing is brought within limits: what is beyond is said. */
+export function readNumbers<F extends Fields>(
+  fields: F,
+  numbers: Readonly<Record<string, unknown>>,
+): { numbers: NumbersOf<F>; troubles: Trouble[] } {
+  const troubles: Trouble[] = [];
+  const read = Object.entries(fields).map(([name, field]) => {
+    const value = numbers[name] ?? field.usual;
+    const trouble = troubleWith(field, value);
+    if (trouble) troubles.push({ field: name, ...trouble });
+    return [name, value];
+  });
+  return { numbers: Object.fromEntries(read) as NumbersOf<F>, troubles };
+}
+
+function troubleWith(field: Field, value: unknown): Omit<Trouble, 'field'> | null {
+  const { kind, label, usual } = field;
+  if (kind === 'yes') {
+    return typeof value === 'boolean' ? null : { message: `${label} is either yes or no.`, nearest: null };
+  }
+  if (kind === 'choice') {
+    const words = Object.keys(field.options);
+    if (typeof value === 'string' && words.includes(value)) return null;
+    return { message: `${label} is one of ${words.join(', ')}.`, nearest: usual };
+  }
+  const unit = kind === 'length' ? ' mm' : '';
+  if (typeof value !== 'number' || !Number.isFinite(value)) {
+    return { message: `${label} is a number.`, nearest: usual };
+  }
+  if (kind === 'count' && !Number.isInteger(value)) {
+    return { message: `${label} is a whole number.`, nearest: Math.round(value) };
+  }
+  const { least, most } = field;
+  if (value >= least && value <= most) return null;
+  const nearest = value < least ? least : most;
+  return { message: `${label} is ${value}${unit}; it can be from ${least} to ${most}${unit}.`, nearest };
+}

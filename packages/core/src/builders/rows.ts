@@ -1,0 +1,30 @@
+import { type Box, boxHeight, boxWidth } from '../geometry/paths/box.ts';
+import { type Matrix, translation } from '../geometry/paths/matrix.ts';
+import { pathBounds } from '../geometry/paths/path.ts';
+import type { Part } from './builder.ts';
+
+/**
+ * Lays parts in rows, in their order: beside each other as far as the width goes, rows below each other. A part that is
+ * wider than that has a row of its own.
+ *
+ * @param gapMm between parts and between rows
+ * @returns where each part's middle goes, from (0, 0), and what all of them take
+ */
+export function inRows(
+  parts: readonly Pick<Part, 'cut'>[],
+  widthMm: number,
+  gapMm: number,
+): { places: Matrix[]; bounds: Box } {
+  let [x, y, rowHeight, widest] = [0, 0, 0, 0];
+  const places = parts.map(({ cut }) => {
+    const box = pathBounds(cut);
+    const [width, height] = [boxWidth(box), boxHeight(box)];
+    if (x > 0 && x + width > widthMm) [x, y, rowHeight] = [0, y + rowHeight + gapMm, 0];
+    const place = translation(x - box.minX, y - box.minY);
+    widest = Math.max(widest, x + width);
+    x += width + gapMm;
+    rowHeight = Math.max(rowHeight, height);
+    return place;
+  });
+  return { places, bounds: { minX: 0, minY: 0, maxX: widest, maxY: y + rowHeight } };
+}
