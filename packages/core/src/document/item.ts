@@ -7,6 +7,7 @@ import { numbersPerEach } from '../lists/per-each.ts';
 import { type OptionalSchema, optional, orNull, type ValueOf } from '../schema/schema.ts';
 import { record, unnamed } from '../schema/structures.ts';
 import { flag, knownWord, number, oneOf, text, yes } from '../schema/values.ts';
+import { builtPart } from './built.ts';
 import { fadeInFrame, optionalFade } from './fade.ts';
 import { colour, fillRule, matrix } from './fields.ts';
 import { type Shape, shapeSchema } from './shape.ts';
@@ -65,6 +66,8 @@ export const itemSchema = record({
   locked: yes as OptionalSchema<boolean>,
   /** Where it lies wholly beside the bed, it is kept there and does not burn. */
   parked: yes as OptionalSchema<boolean>,
+  /** Where it is a part of something built from numbers, and follows those. */
+  part: optional(builtPart),
   /** Items with the same link are copies of one thing: a change to the shape of one changes all. */
   link: optional(text),
   /** Which side of its cut lines is kept; as its layer says where nothing is said. */

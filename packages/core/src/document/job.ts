@@ -5,6 +5,7 @@ import { number, oneOf, text } from '../schema/values.ts';
 import { settingsSchema } from '../settings/settings.ts';
 import { lengthUnits } from '../units/length.ts';
 import { arrivalSchema } from './arrival.ts';
+import { builtThingSchema } from './built.ts';
 import { cardSchema } from './card.ts';
 import { dimensionSchema } from './dimension.ts';
 import { colour, point } from './fields.ts';
@@ -113,6 +114,8 @@ export const jobSettingsSchema = record({
   guides: parts(guideLine, 'guide'),
   /** Measures that are shown, follow what they measure, and never burn. */
   dimensions: parts(dimensionSchema, 'dimension'),
+  /** Things built from numbers, whose parts lie in it. */
+  built: parts(builtThingSchema, 'built thing'),
   /** The test cards that lie in it, and what was read off them. */
   cards: parts(cardSchema, 'card'),
   /** A place the operator marked, to put things at or to measure from, in mm. */
@@ -147,6 +150,7 @@ export function newJob(machineId: string, keyId: string): JobDocument {
     accepted: [],
     guides: [],
     dimensions: [],
+    built: [],
     cards: [],
     mark: null,
   };
