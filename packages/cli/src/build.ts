@@ -162,11 +162,11 @@ async function writeBuilt(builder: Builder, options: BuildOptions): Promise<numb
     });
     throw new Unusable(said.join('\n'));
   }
-  const { built, report } = answer;
+  const { built } = answer;
   if (options.out !== undefined && kind) {
     await writeOutgoing(options.out, partsOut(built, length('row'), length('gap')), kind);
   }
-  const figures = reportOfBuilt(built, report);
+  const figures = reportOfBuilt(built);
   if (options.report !== undefined) {
     const whole = { builder: builder.id, stockMm: stock.thicknessMm, ...figures };
     await write(options.report, `${JSON.stringify(whole, null, 2)}\n`);
@@ -177,9 +177,11 @@ async function writeBuilt(builder: Builder, options: BuildOptions): Promise<numb
   say(`${builder.name}: ${figures.parts.length} parts, ${inside}outside ${size(figures.outsideMm)} mm`);
   say(`cut ${(figures.cutMm / 1000).toFixed(2)} m, play in each joint ${Number(figures.playMm.toFixed(3))} mm`);
   say(
-    report.goesTogether ? 'Goes together: nothing overlaps, nothing gapes.' : 'Does not go together: see the report.',
+    figures.assembly.goesTogether
+      ? 'Goes together: nothing overlaps, nothing gapes.'
+      : 'Does not go together: see the report.',
   );
-  return report.goesTogether ? 0 : 1;
+  return figures.assembly.goesTogether ? 0 : 1;
 }
 
 /** Parts in rows, each as layers of its own: what is cut of it, and what is scored. */

@@ -190,8 +190,11 @@ function useFiles() {
 /** What to do first, where nothing is drawn. */
 function EmptyBed({ offer }: { offer: (files: readonly File[]) => void }) {
   const empty = useBench(
-    ({ history, incoming, tool }) =>
-      history.present.drawing.items.length === 0 && incoming.arriving === null && tool?.name === 'pick',
+    ({ history, incoming, tool, draft }) =>
+      history.present.drawing.items.length === 0 &&
+      incoming.arriving === null &&
+      draft === null &&
+      tool?.name === 'pick',
   );
   if (!empty) return null;
   return (

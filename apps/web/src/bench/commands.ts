@@ -37,10 +37,10 @@ import {
 import { toast } from 'sonner';
 import { sentenceOf } from '../api.ts';
 import { work } from '../workers/work.ts';
+import { newId } from './new-id.ts';
 import type { BenchActions, BenchState } from './state/bench-state.ts';
 import { jobOf, machineOf } from './state/document.ts';
 import { selectedItems, selectionBox } from './state/hand.ts';
-import { newId } from './tools/draw.ts';
 
 /*
  * What can be done with the selection, by a key or a button: core's edits, with names for undo.

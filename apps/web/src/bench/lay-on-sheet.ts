@@ -5,7 +5,7 @@ import { bedBox, type Machine } from '@lambent/core/machine';
 import { freePlace } from '@lambent/core/picking';
 import { usualText } from '@lambent/core/text';
 import { work } from '../workers/work.ts';
-import { newId } from './tools/draw.ts';
+import { newId } from './new-id.ts';
 
 /*
  * What is made from numbers, test pieces and test cards, is laid where the sheet is free, with words that are scored.

@@ -8,11 +8,11 @@ import { LengthField } from '../ui/length-field.tsx';
 import { NumberField } from '../ui/number-field.tsx';
 import { takeApart, toPoints, unlink } from './commands.ts';
 import { useBench, useBenchActions } from './context.ts';
+import { newId } from './new-id.ts';
 import { type Length, lengthsOf, withLoop } from './shape-lengths.ts';
 import { usualLoop } from './stages/fit/usual-loop.ts';
 import type { BenchActions } from './state/bench-state.ts';
 import { unitOf } from './state/document.ts';
-import { newId } from './tools/draw.ts';
 import { askForPlace } from './tools/place-tool.ts';
 import { editText } from './tools/text-tool.ts';
 

@@ -1,10 +1,10 @@
 import type { Sheet } from '@lambent/core/document';
 import { forgetSettings, setSheet } from '@lambent/core/edits';
 import { type Material, sheetAsStocked } from '@lambent/core/recipes';
+import { newId } from './new-id.ts';
 import { saySettingsGone } from './settings-gone.ts';
 import type { BenchActions } from './state/bench-state.ts';
 import { jobOf, machineOf } from './state/document.ts';
-import { newId } from './tools/draw.ts';
 
 /**
  * Makes a sheet one of another material, where and as large as it lies; lays one when there is none. What was changed

@@ -8,6 +8,7 @@ import { BenchScreen } from '../bench/bench-screen.tsx';
 import { BenchContext } from '../bench/context.ts';
 import { type Stage, stageNames } from '../bench/stages/stage.ts';
 import { benchActions, createBenchStore } from '../bench/state/bench-state.ts';
+import { loadBuilders } from '../bench/state/built-following.ts';
 import { sendUnsaved } from '../unsaved/send-unsaved.ts';
 import { StuckWorkList } from '../unsaved/stuck-work.tsx';
 import { openJob } from '../workers/work.ts';
@@ -30,6 +31,7 @@ export function BenchRoute() {
         api.keys(),
         api.settings(),
       ]);
+      if (job.document.built.length > 0) await loadBuilders();
       keepPictures(pictureIdsIn(job.document.drawing.items));
       const store = createBenchStore(job, { machines, materials, keys }, settings.pricing);
       return { store, actions: benchActions(store), stuck };

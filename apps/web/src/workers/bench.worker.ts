@@ -1,4 +1,5 @@
 import type { BurntPictureAnswer } from '@lambent/contracts';
+import type { Stock } from '@lambent/core/builders';
 import { checkJob, type Finding } from '@lambent/core/checks';
 import {
   type ColourKey,
@@ -12,6 +13,7 @@ import {
 } from '@lambent/core/colours';
 import {
   arrivalItemId,
+  type BuiltThing,
   boundsOfAll,
   type FollowingShape,
   type Item,
@@ -65,6 +67,7 @@ import {
 } from '../bench/bed/painting.ts';
 import { keepPictures, pictureIdsIn, showPicture } from '../bench/bed/pictures.ts';
 import { keepUnsaved, type UnsavedWork } from '../unsaved/unsaved-store.ts';
+import type { BuiltAnswer } from './build-work.ts';
 import { burntLevels, type ShownPicture } from './burnt-levels.ts';
 import { documentBlob } from './document-blob.ts';
 import { filesWork } from './files-work.ts';
@@ -179,6 +182,11 @@ const work = {
   /** What an outline that follows items comes to. */
   follow(_: Progress, shape: FollowingShape, sources: readonly Item[]): Path {
     return followedPath(shape, sources);
+  },
+
+  /** Parts from numbers and what they come to, or what is wrong with the numbers. */
+  async build(_: Progress, builderId: string, numbers: BuiltThing['numbers'], stock: Stock): Promise<BuiltAnswer> {
+    return (await import('./build-work.ts')).builtBy(builderId, numbers, stock);
   },
 
   /** One outer edge around items, in bed mm. Says now and then how much is done. */

@@ -36,6 +36,7 @@ const laneOf: Record<Exclude<keyof BenchWork, Job>, Lane> = {
   outline: 'shapes',
   offset: 'shapes',
   border: 'shapes',
+  build: 'shapes',
   follow: 'shapes',
   visiblePart: 'pictures',
   histogram: 'pictures',

@@ -1,6 +1,6 @@
 import type { FitName } from '../document/ties.ts';
 import type { Path } from '../geometry/paths/path.ts';
-import type { Assembly, AssemblyReport } from './assembly/assembly.ts';
+import type { Assembly } from './assembly/assembly.ts';
 import type { Vec3 } from './assembly/space.ts';
 import type { Fields, NumbersOf, Trouble } from './fields.ts';
 import type { Label } from './stroke-letters.ts';
@@ -41,9 +41,9 @@ export interface Built {
   readonly playMm: number;
 }
 
-/** What comes of numbers: parts, and that they go together; or what is wrong with the numbers. */
+/** What comes of numbers: parts, or what is wrong with the numbers. */
 export type BuildAnswer =
-  | { readonly ok: true; readonly built: Built; readonly report: AssemblyReport }
+  | { readonly ok: true; readonly built: Built }
   | { readonly ok: false; readonly troubles: readonly Trouble[] };
 
 /**

@@ -14,6 +14,7 @@ import { planJob } from '../plan/plan.ts';
 import { prepareJob } from '../plan/prepare.ts';
 import { guessedFits } from '../recipes/book/figures.ts';
 import { answerOf, followBuilt } from './follow.ts';
+import { drawnAs } from './part-items.ts';
 import { partsIn, putDown, settleParts } from './put-down.ts';
 import { reportOfBuilt } from './report.ts';
 
@@ -32,9 +33,10 @@ function jobWithBox(numbers: BuiltThing['numbers'] = {}, others: readonly Item[]
   if (!answer?.ok) throw new Error('The box cannot be built');
   const [sheet] = jobWith([]).sheets;
   const empty: JobDocument = { ...jobWith([...others]), sheets: [{ ...sheet, thicknessMm: 3 }] };
-  const where = { layers: { cut: 'cut', score: 'score' }, x: 10, y: 10, rowMm: 300, gapMm: 4 };
+  const looks = { cut: { paint: drawnAs('cut'), pinned: 'cut' }, score: { paint: drawnAs('score'), pinned: 'score' } };
+  const where = { looks, x: 10, y: 10, rowMm: 300, gapMm: 4 };
   const { job, ids } = putDown(empty, thing, 'Joined box', answer.built, where, newId);
-  return { job, ids, figures: reportOfBuilt(answer.built, answer.report), thing };
+  return { job, ids, figures: reportOfBuilt(answer.built), thing };
 }
 
 const follow = (before: JobDocument, after: JobDocument) => followBuilt(before, after, thicknessOf, newId);

@@ -9,9 +9,12 @@ import type { Built, Part } from './builder.ts';
 import { drawnAs, scoredOf } from './part-items.ts';
 import { inRows } from './rows.ts';
 
-/** Where parts are put: the layers they burn on, and the place and width of their rows, in mm. */
+/** What is cut or scored is drawn with, and the layer it is pinned to where its paint does not say it. */
+export type Look = Pick<Item, 'paint' | 'pinned'>;
+
+/** Where parts are put and what they are drawn with; the place and width of their rows in mm. */
 export interface PutDown {
-  readonly layers: Readonly<Record<BuiltPart['what'], string>>;
+  readonly looks: Readonly<Record<BuiltPart['what'], Look>>;
   readonly x: number;
   readonly y: number;
   readonly rowMm: number;
@@ -24,13 +27,13 @@ export function putDown(
   thing: BuiltThing,
   name: string,
   built: Built,
-  { layers, x, y, rowMm, gapMm }: PutDown,
+  { looks, x, y, rowMm, gapMm }: PutDown,
   newId: () => string,
 ): { job: JobDocument; ids: string[] } {
   const { places } = inRows(built.parts, rowMm, gapMm);
   const items = built.parts.flatMap((part, i) => {
     const matrix = multiply(translation(x, y), places[i]);
-    return whats.flatMap((what) => itemOf(thing, part, what, matrix, layers[what], newId));
+    return whats.flatMap((what) => itemOf(thing, part, what, matrix, looks[what], newId));
   });
   const added = addItems(job, items, [{ id: thing.id, name, parentId: null }]);
   return { job: { ...added, built: [...added.built, thing] }, ids: items.map(({ id }) => id) };
@@ -46,7 +49,7 @@ function itemOf(
   part: Part,
   what: BuiltPart['what'],
   matrix: Matrix,
-  layerId: string | null,
+  { paint, pinned }: Look,
   newId: () => string,
 ): Item[] {
   const path = pathFor(part, what);
@@ -57,10 +60,10 @@ function itemOf(
       name: what === 'cut' ? part.name : `${part.name}, scored`,
       shape: { kind: 'path', path },
       matrix,
-      paint: drawnAs(what),
+      paint,
       fillRule: 'evenodd',
       groupId: thing.id,
-      pinned: layerId,
+      pinned,
       hidden: false,
       part: { thingId: thing.id, partId: part.id, what },
     },
@@ -110,7 +113,8 @@ export function partsIn({ drawing }: JobDocument, thingId: string): PartItem[] {
 /** With the parts that are not there yet: what is scored where its part lies, new parts below. */
 function addMissing(job: JobDocument, thing: BuiltThing, built: Built, newId: () => string): JobDocument {
   const there = partsIn(job, thing.id);
-  const layerOf = (what: BuiltPart['what']) => there.find(({ part }) => part.what === what)?.pinned ?? null;
+  const lookOf = (what: BuiltPart['what']): Look =>
+    there.find(({ part }) => part.what === what) ?? { paint: drawnAs(what), pinned: null };
   const { minX, maxX, maxY } = boundsOfAll(there);
   const fresh = built.parts.filter(({ id }) => !there.some(({ part }) => part.partId === id));
   const { places } = inRows(fresh, Math.max(usualRow, maxX - minX), usualGap);
@@ -120,7 +124,7 @@ function addMissing(job: JobDocument, thing: BuiltThing, built: Built, newId: ()
       if (there.some((item) => item.part.partId === part.id && item.part.what === what)) return [];
       const sibling = there.find((item) => item.part.partId === part.id);
       const matrix = sibling?.matrix ?? multiply(below, places[fresh.indexOf(part)]);
-      return itemOf(thing, part, what, matrix, layerOf(what), newId);
+      return itemOf(thing, part, what, matrix, lookOf(what), newId);
     }),
   );
   return items.length > 0 ? addItems(job, items) : job;

@@ -1,7 +1,7 @@
 import { boxHeight, boxWidth } from '../geometry/paths/box.ts';
 import { flatten, polylineLength, signedArea } from '../geometry/paths/flatten.ts';
 import { pathBounds } from '../geometry/paths/path.ts';
-import type { AssemblyReport } from './assembly/assembly.ts';
+import { type AssemblyReport, checkAssembly } from './assembly/assembly.ts';
 import type { Place, Vec3 } from './assembly/space.ts';
 import type { Built } from './builder.ts';
 
@@ -30,8 +30,8 @@ export interface BuiltFigures {
   readonly assembly: AssemblyReport;
 }
 
-/** Adds up what was built. */
-export function reportOfBuilt({ parts, sizes, playMm, assembly }: Built, report: AssemblyReport): BuiltFigures {
+/** Adds up what was built, and puts it together to see whether it goes. */
+export function reportOfBuilt({ parts, sizes, playMm, assembly }: Built): BuiltFigures {
   const places = new Map(assembly.solids.map(({ partId, place }) => [partId, place]));
   const figures = parts.map(({ id, name, cut }): PartFigures => {
     const box = pathBounds(cut);
@@ -57,6 +57,6 @@ export function reportOfBuilt({ parts, sizes, playMm, assembly }: Built, report:
     cutMm: figures.reduce((sum, { cutMm }) => sum + cutMm, 0),
     areaMm2: figures.reduce((sum, { areaMm2 }) => sum + areaMm2, 0),
     playMm,
-    assembly: report,
+    assembly: checkAssembly(assembly),
   };
 }

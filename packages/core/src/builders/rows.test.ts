@@ -31,6 +31,20 @@ test('parts in rows keep their gap, stay within the width where they can, and ar
   );
 });
 
+test('the highest parts lie in the first rows', () => {
+  const { places, bounds } = inRows(
+    [10, 30, 20].map((h) => ({ cut: box(-10, -h / 2, 20, h) })),
+    45,
+    5,
+  );
+  expect(places.map(([, , , , x, y]) => [x, y])).toEqual([
+    [10, 40],
+    [10, 15],
+    [35, 10],
+  ]);
+  expect(bounds.maxY).toBe(45);
+});
+
 test('a row is used as far as it goes', () => {
   const { places, bounds } = inRows(
     [30, 20, 40, 10].map((w) => ({ cut: box(-w / 2, -5, w, 10) })),

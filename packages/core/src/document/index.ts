@@ -1,4 +1,5 @@
 export { type Arrival, arrivalItemId, type ReadingChoices, type SolidSide, solidSides } from './arrival.ts';
+export type { BuiltThing } from './built.ts';
 export {
   type CardAxis,
   type CardMark,

@@ -1,6 +1,6 @@
 import { type PointerEvent, useCallback } from 'react';
 import { useBenchActions } from '../context.ts';
-import { newId } from '../tools/draw.ts';
+import { newId } from '../new-id.ts';
 import { dropGuide, movedGuide } from '../tools/guides.ts';
 import { toBed } from './view.ts';
 

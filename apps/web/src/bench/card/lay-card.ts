@@ -8,9 +8,9 @@ import { toast } from 'sonner';
 import { sentenceOf } from '../../api.ts';
 import { showItems } from '../bed/showing.ts';
 import { freeOnSheet, wordItems } from '../lay-on-sheet.ts';
+import { newId } from '../new-id.ts';
 import type { BenchActions } from '../state/bench-state.ts';
 import { jobOf, machineOf } from '../state/document.ts';
-import { newId } from '../tools/draw.ts';
 
 /** Puts a test card into the job, its cells on layers of their own, its words scored. @returns whether it lies there */
 export async function putCard(actions: BenchActions, wish: CardWish, material: Material): Promise<boolean> {

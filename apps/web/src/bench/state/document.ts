@@ -7,6 +7,7 @@ import type { Material, Pricing } from '@lambent/core/recipes';
 import type { LengthUnit } from '@lambent/core/units';
 import type { ShopLists } from '../../workers/bench.worker.ts';
 import type { OpenedJob } from '../../workers/opened-job.ts';
+import { followBuiltThings } from './built-following.ts';
 import type { Read } from './slice.ts';
 
 /** Whether what is on screen is also on the server. */
@@ -73,7 +74,9 @@ const mostFollowed = 1500;
 /** A job after an edit, with everything made anew that goes by the stock's thickness or by other items. */
 function followAll(before: JobDocument, after: JobDocument, materials: readonly Material[]): JobDocument {
   const still = after.sheets === before.sheets && after.drawing.items === before.drawing.items;
-  return still ? after : followSources(before, followThickness(after, thicknessBy(materials)), mostFollowed);
+  if (still && after.built === before.built) return after;
+  const built = followBuiltThings(before, followThickness(after, thicknessBy(materials)), materials);
+  return followSources(before, built, mostFollowed);
 }
 
 /** What became of the job, for the slices that hang on it. */

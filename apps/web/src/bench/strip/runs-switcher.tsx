@@ -7,8 +7,8 @@ import { useMemo } from 'react';
 import { Button } from '../../ui/button.tsx';
 import { Choice } from '../../ui/choice.tsx';
 import { useBench, useBenchActions } from '../context.ts';
+import { newId } from '../new-id.ts';
 import { jobOf } from '../state/document.ts';
-import { newId } from '../tools/draw.ts';
 import { useBurntRuns } from '../use-runs.ts';
 import { RunsTable } from './runs-table.tsx';
 

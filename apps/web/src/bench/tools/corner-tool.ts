@@ -13,9 +13,10 @@ import {
   transformPath,
 } from '@lambent/core/geometry';
 import { toast } from 'sonner';
+import { newId } from '../new-id.ts';
 import type { BenchActions } from '../state/bench-state.ts';
 import { jobOf } from '../state/document.ts';
-import { itemUnder, newId } from './draw.ts';
+import { itemUnder } from './draw.ts';
 import type { Tool, ToolPoint } from './tool.ts';
 
 const reachPx = 12;

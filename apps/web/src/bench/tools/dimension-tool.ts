@@ -10,9 +10,10 @@ import {
 import { nearestPlace, setDimension } from '@lambent/core/edits';
 import { isLine, type Point, subpathsOf } from '@lambent/core/geometry';
 import { itemsNear } from '@lambent/core/picking';
+import { newId } from '../new-id.ts';
 import type { BenchActions } from '../state/bench-state.ts';
 import { jobOf } from '../state/document.ts';
-import { itemUnder, newId } from './draw.ts';
+import { itemUnder } from './draw.ts';
 import type { Tool, ToolPoint } from './tool.ts';
 
 const linePx = 7;

@@ -4,11 +4,9 @@ import { addItems } from '@lambent/core/edits';
 import type { Path, Point } from '@lambent/core/geometry';
 import type { Operation } from '@lambent/core/operations';
 import { itemAt } from '@lambent/core/picking';
+import { newId } from '../new-id.ts';
 import type { BenchActions } from '../state/bench-state.ts';
 import { jobOf } from '../state/document.ts';
-
-/** An id that no other item has. */
-export const newId = (): string => `i${crypto.randomUUID().slice(0, 12)}`;
 
 /** An item as it is drawn here, painted so that the job's key gives it the operation. */
 export function drawnItem(actions: BenchActions, shape: Shape, operation: Operation, name: string | null = null): Item {

@@ -19,9 +19,10 @@ import {
   straightenEdges,
   transformPath,
 } from '@lambent/core/geometry';
+import { newId } from '../new-id.ts';
 import type { BenchActions } from '../state/bench-state.ts';
 import { jobOf } from '../state/document.ts';
-import { itemUnder, newId } from './draw.ts';
+import { itemUnder } from './draw.ts';
 import type { Tool, ToolPoint } from './tool.ts';
 
 const reachPx = 7;

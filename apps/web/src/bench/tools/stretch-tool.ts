@@ -10,9 +10,10 @@ import {
   trimAt,
 } from '@lambent/core/edits';
 import { pathOfSubpaths, subpathsOf } from '@lambent/core/geometry';
+import { newId } from '../new-id.ts';
 import type { BenchActions } from '../state/bench-state.ts';
 import { jobOf } from '../state/document.ts';
-import { itemUnder, newId } from './draw.ts';
+import { itemUnder } from './draw.ts';
 import type { Tool, ToolPoint } from './tool.ts';
 
 const reachPx = 8;

@@ -5,10 +5,11 @@ import type { SetText } from '@lambent/core/text';
 import { toast } from 'sonner';
 import { sentenceOf } from '../../api.ts';
 import { work } from '../../workers/work.ts';
+import { newId } from '../new-id.ts';
 import type { BenchActions } from '../state/bench-state.ts';
 import { jobOf } from '../state/document.ts';
 import type { TextEdit } from '../state/hand.ts';
-import { drawnItem, itemUnder, newId } from './draw.ts';
+import { drawnItem, itemUnder } from './draw.ts';
 import type { Tool, ToolPoint } from './tool.ts';
 
 /** Puts text where the bed is clicked, or opens the text that is clicked. */

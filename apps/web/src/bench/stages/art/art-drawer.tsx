@@ -7,11 +7,14 @@ import { Notice } from '../../../ui/notice.tsx';
 import { acceptedFiles } from '../../arriving/accepted.ts';
 import { offerFiles, readAgain } from '../../arriving/arriving.ts';
 import { useBench, useBenchActions } from '../../context.ts';
+import { loadBuilders } from '../../state/built-following.ts';
 import { jobOf } from '../../state/document.ts';
 import { nameOf } from '../../thing-names.ts';
 import { Drawer, Part } from '../drawer.tsx';
 import { laterDrawer } from '../later-drawer.tsx';
 import { ArrangePart } from './arrange-part.tsx';
+import { openBuilt, useBuiltUse } from './built/built-use.ts';
+import { selectedThing } from './built/selected-thing.ts';
 import { LayoutPart } from './layout-part.tsx';
 import { OutlineList } from './outline-list.tsx';
 import { changeOutlines, usePictureUse } from './picture/picture-use.ts';
@@ -24,13 +27,19 @@ export function ArtDrawer() {
   const source = useBench(sourceOfTraced);
   const selection = useBench((state) => state.selection);
   const changing = usePictureUse((state) => state.changing);
+  const building = useBuiltUse((state) => state.open);
   if (arriving) return <ArrivalCard arriving={arriving} />;
+  if (building) return <Built key={building.thing?.id} thing={building.thing} />;
   if (source && changing !== null && selection.has(changing)) return <Traced picture={source} />;
   return picture ? <Picture item={picture} /> : <ArtLists />;
 }
 
 const ArrivalCard = laterDrawer(async () => (await import('../../arriving/arrival-card.tsx')).ArrivalCard);
 const Traced = laterDrawer(async () => (await import('./picture/picture-drawer.tsx')).TracedDrawer);
+const Built = laterDrawer(async () => {
+  await loadBuilders();
+  return (await import('./built/built-drawer.tsx')).BuiltDrawer;
+});
 const Picture = laterDrawer(async () => (await import('./picture/picture-drawer.tsx')).PictureDrawer);
 
 function ArtLists() {
@@ -90,7 +99,11 @@ function ArtLists() {
           </Button>
         </Notice>
       )}
+      <Button className="shrink-0" onClick={() => openBuilt(null)}>
+        Parts from numbers…
+      </Button>
       <TracedPart />
+      <BuiltPart />
       <OutlineList />
       <ArrangePart />
       <LayoutPart />
@@ -108,6 +121,28 @@ function TracedPart() {
   return (
     <Part title="Outlines of a picture">
       <Button onClick={() => changeOutlines(id)}>Find them otherwise</Button>
+    </Part>
+  );
+}
+
+/** Parts of something built that are selected: its numbers are changed, or they become plain outlines. */
+function BuiltPart() {
+  const actions = useBenchActions();
+  const thing = useBench(selectedThing);
+  const selection = useBench((state) => state.selection);
+  if (!thing) return null;
+  const settle = () =>
+    void loadBuilders().then(({ settleParts }) =>
+      actions.edit('settle parts from numbers', (job) => settleParts(job, selection)),
+    );
+  return (
+    <Part title="Parts from numbers">
+      <div className="grid grid-cols-2 gap-2">
+        <Button onClick={() => openBuilt(thing)}>Change numbers</Button>
+        <Button onClick={settle} title="They become plain outlines, and follow no numbers any more">
+          Settle
+        </Button>
+      </div>
     </Part>
   );
 }

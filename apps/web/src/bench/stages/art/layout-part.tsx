@@ -7,8 +7,8 @@ import { useShallow } from 'zustand/react/shallow';
 import { Button, IconButton } from '../../../ui/button.tsx';
 import { LengthField } from '../../../ui/length-field.tsx';
 import { useBench, useBenchActions } from '../../context.ts';
+import { newId } from '../../new-id.ts';
 import { jobOf, machineOf, unitOf } from '../../state/document.ts';
-import { newId } from '../../tools/draw.ts';
 import { Part } from '../drawer.tsx';
 
 /** What helps layout and never burns: guide lines, each at a place that can be typed, and dimension marks. */

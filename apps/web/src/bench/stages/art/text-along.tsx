@@ -6,9 +6,9 @@ import { sentenceOf } from '../../../api.ts';
 import { Button } from '../../../ui/button.tsx';
 import { work } from '../../../workers/work.ts';
 import { useBench, useBenchActions } from '../../context.ts';
+import { newId } from '../../new-id.ts';
 import type { BenchActions } from '../../state/bench-state.ts';
 import { jobOf } from '../../state/document.ts';
-import { newId } from '../../tools/draw.ts';
 
 type TextItem = Item & { readonly shape: Extract<Shape, { kind: 'text' }> };
 

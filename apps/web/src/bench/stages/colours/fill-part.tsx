@@ -6,9 +6,9 @@ import { useMemo, useState } from 'react';
 import { Button } from '../../../ui/button.tsx';
 import { LengthField } from '../../../ui/length-field.tsx';
 import { useBench, useBenchActions } from '../../context.ts';
+import { newId } from '../../new-id.ts';
 import { jobOf, unitOf } from '../../state/document.ts';
 import { chooseTool } from '../../tools/choose.ts';
-import { newId } from '../../tools/draw.ts';
 import { Part } from '../drawer.tsx';
 
 /** What engraving fills: asking why, and swapping figure and ground within a border. */

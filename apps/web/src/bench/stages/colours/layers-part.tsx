@@ -8,8 +8,8 @@ import { Button } from '../../../ui/button.tsx';
 import { OperationMark } from '../../../ui/operation-mark.tsx';
 import { useBench, useBenchActions } from '../../context.ts';
 import { LayerName } from '../../layer/layer-popover.tsx';
+import { newId } from '../../new-id.ts';
 import { jobOf } from '../../state/document.ts';
-import { newId } from '../../tools/draw.ts';
 import { Part } from '../drawer.tsx';
 
 /** The job's layers: named where they stand, and more of them made. */

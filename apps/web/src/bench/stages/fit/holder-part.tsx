@@ -9,9 +9,9 @@ import { Choice } from '../../../ui/choice.tsx';
 import { LengthField } from '../../../ui/length-field.tsx';
 import { Tick } from '../../../ui/tick.tsx';
 import { useBench, useBenchActions } from '../../context.ts';
+import { newId } from '../../new-id.ts';
 import { offeredMaterials } from '../../sheet-choice.ts';
 import { jobOf, unitOf } from '../../state/document.ts';
-import { newId } from '../../tools/draw.ts';
 
 /** A holder that is cut from card, and positions an object for the run after. */
 export function HolderPart() {

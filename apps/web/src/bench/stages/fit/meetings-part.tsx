@@ -8,9 +8,9 @@ import { toast } from 'sonner';
 import { Button } from '../../../ui/button.tsx';
 import { Choice } from '../../../ui/choice.tsx';
 import { useBench, useBenchActions } from '../../context.ts';
+import { newId } from '../../new-id.ts';
 import { jobOf, unitOf } from '../../state/document.ts';
 import { nameOf } from '../../thing-names.ts';
-import { newId } from '../../tools/draw.ts';
 
 /** What is selected, and the fit it is to be given. */
 export interface Chosen {

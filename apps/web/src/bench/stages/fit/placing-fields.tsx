@@ -8,7 +8,7 @@ import { Choice } from '../../../ui/choice.tsx';
 import { OperationMark } from '../../../ui/operation-mark.tsx';
 import { Tick } from '../../../ui/tick.tsx';
 import { useBench, useBenchActions } from '../../context.ts';
-import { newId } from '../../tools/draw.ts';
+import { newId } from '../../new-id.ts';
 import type { Grip } from '../../tools/tool.ts';
 
 /** Where what is made of a selection goes, and what becomes of that. */

@@ -15,9 +15,9 @@ import { LengthField } from '../../../ui/length-field.tsx';
 import { showItems } from '../../bed/showing.ts';
 import { useBench, useBenchActions } from '../../context.ts';
 import { freeOnSheet, roomOn, wordItems } from '../../lay-on-sheet.ts';
+import { newId } from '../../new-id.ts';
 import type { BenchActions } from '../../state/bench-state.ts';
 import { jobOf, machineOf, unitOf } from '../../state/document.ts';
-import { newId } from '../../tools/draw.ts';
 
 const ReadPieceForm = lazy(() => import('./read-piece-form.tsx'));
 

@@ -19,7 +19,7 @@ import { Choice } from '../../../../ui/choice.tsx';
 import { OperationMark } from '../../../../ui/operation-mark.tsx';
 import { work } from '../../../../workers/work.ts';
 import { useBench, useBenchActions } from '../../../context.ts';
-import { newId } from '../../../tools/draw.ts';
+import { newId } from '../../../new-id.ts';
 import { SlowStop, Trouble } from '../../fit/placing-fields.tsx';
 import { useWorked } from '../../fit/use-worked.ts';
 import { AreaFields } from './area-fields.tsx';

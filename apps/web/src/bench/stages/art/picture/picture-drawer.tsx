@@ -1,10 +1,8 @@
 import type { Item } from '@lambent/core/document';
-import { ArrowLeft } from 'lucide-react';
-import type { ReactNode } from 'react';
-import { Button } from '../../../../ui/button.tsx';
 import { useBench, useBenchActions } from '../../../context.ts';
 import { jobOf } from '../../../state/document.ts';
 import { nameOf } from '../../../thing-names.ts';
+import { ArtPage } from '../art-page.tsx';
 import { BurntGreys } from './burnt-greys.tsx';
 import { CropPart } from './crop-part.tsx';
 import { OutlinesPart } from './outlines-part.tsx';
@@ -23,7 +21,7 @@ export function PictureDrawer({ item }: { item: Item }) {
   const [a, b] = item.matrix;
   const perMm = 1 / Math.hypot(a, b);
   return (
-    <Frame label={`Picture ${name}`} title={name} leave={() => actions.select([])}>
+    <ArtPage label={`Picture ${name}`} title={name} leave={() => actions.select([])}>
       <p className="figures px-3.5 pb-2 text-[12px] text-quiet">
         {width} × {height} pixels · {Number(perMm.toPrecision(3))} per mm
       </p>
@@ -44,7 +42,7 @@ export function PictureDrawer({ item }: { item: Item }) {
           <OutlinesPart key={item.id} picture={item} traced={null} />
         )}
       </div>
-    </Frame>
+    </ArtPage>
   );
 }
 
@@ -53,26 +51,9 @@ export function TracedDrawer({ picture }: { picture: Item }) {
   const item = useBench(selectedAlone);
   if (!item) return null;
   return (
-    <Frame label={nameOf(item)} title={nameOf(item)} leave={() => changeOutlines(null)}>
+    <ArtPage label={nameOf(item)} title={nameOf(item)} leave={() => changeOutlines(null)}>
       <OutlinesPart key={item.id} picture={picture} traced={item} />
-    </Frame>
-  );
-}
-
-function Frame(props: { label: string; title: string; leave: () => void; children: ReactNode }) {
-  const { label, title, leave, children } = props;
-  return (
-    <section aria-label={label} className="flex h-full w-[296px] shrink-0 flex-col border-r border-line bg-paper">
-      <div className="px-3.5 pb-0.5 pt-2">
-        <Button look="quiet" className="-ml-3" onClick={leave}>
-          <ArrowLeft size={15} aria-hidden /> Art
-        </Button>
-        <h1 className="truncate text-[16px] font-bold" title={title}>
-          {title}
-        </h1>
-      </div>
-      {children}
-    </section>
+    </ArtPage>
   );
 }
 

@@ -1,0 +1,83 @@
+import { askedOf, type Builder, type Field, type Trouble, usualNumbers } from '@lambent/core/builders';
+import type { BuiltThing } from '@lambent/core/document';
+import { formatLength, type LengthUnit } from '@lambent/core/units';
+import { Fragment, type ReactNode } from 'react';
+import { Button } from '../../../../ui/button.tsx';
+import { Choice } from '../../../../ui/choice.tsx';
+import { LengthField } from '../../../../ui/length-field.tsx';
+import { NumberField } from '../../../../ui/number-field.tsx';
+import { Tick } from '../../../../ui/tick.tsx';
+
+export type Numbers = BuiltThing['numbers'];
+
+interface Props {
+  builder: Builder;
+  numbers: Numbers;
+  set: (field: string, value: Numbers[string]) => void;
+  troubles: readonly Trouble[];
+  unit: LengthUnit;
+  /** How thick the stock is: asked for with the sizes. */
+  stock: ReactNode;
+}
+
+/** The numbers of a builder in its order, two beside each other, each with what is wrong with it. */
+export function BuiltFields(props: Props) {
+  const { builder, numbers, troubles, stock } = props;
+  const usual = usualNumbers(builder.fields);
+  const asked = askedOf(builder, numbers);
+  // Beside the last of the sizes; first where there are none.
+  const before = asked[asked.indexOf('height') + 1];
+  return asked.map((name) => {
+    const field = builder.fields[name];
+    const wrong = troubles.filter((trouble) => trouble.field === name);
+    const isWide = field.kind === 'choice' || field.kind === 'yes' || wrong.length > 0;
+    return (
+      <Fragment key={name}>
+        {name === before && <div>{stock}</div>}
+        <div className={isWide ? 'col-span-2' : ''}>
+          <OneField {...props} name={name} field={field} value={numbers[name] ?? usual[name]} />
+          <TroubleList {...props} troubles={wrong} />
+        </div>
+      </Fragment>
+    );
+  });
+}
+
+function OneField({ name, field, value, set, unit }: Props & { name: string; field: Field; value: Numbers[string] }) {
+  const { label, about } = field;
+  switch (field.kind) {
+    case 'choice': {
+      const options = Object.entries(field.options).map(([word, text]) => ({ value: word, text: `${label}: ${text}` }));
+      return <Choice label={label} value={String(value)} options={options} choose={(word) => set(name, word)} />;
+    }
+    case 'yes':
+      return (
+        <Tick checked={value === true} set={(checked) => set(name, checked)} title={about}>
+          {label}
+        </Tick>
+      );
+    case 'count': {
+      const { least, most } = field;
+      const take = (count: number) => set(name, count);
+      return (
+        <NumberField label={label} layout="stack" value={Number(value)} least={least} most={most} whole commit={take} />
+      );
+    }
+    case 'length':
+      return <LengthField label={label} value={Number(value)} unit={unit} commit={(mm) => set(name, mm)} />;
+  }
+}
+
+/** What is wrong, and the nearest that can be, to be taken by a press. */
+function TroubleList({ builder, troubles, set, unit }: Props) {
+  return troubles.map(({ field, message, nearest }) => (
+    <div key={field} role="alert" className="text-stop">
+      <p>{message}</p>
+      {nearest !== null && (
+        <Button look="quiet" className="-ml-3" onClick={() => set(field, nearest)}>
+          Take {builder.fields[field].kind === 'length' ? formatLength(Number(nearest), unit) : nearest}
+        </Button>
+      )}
+    </div>
+  ));
+}

@@ -1,0 +1,25 @@
+import type { followBuilt, settleParts } from '@lambent/core/builders';
+import type { JobDocument } from '@lambent/core/document';
+import { thicknessBy } from '@lambent/core/fit';
+import type { Material } from '@lambent/core/recipes';
+import { newId } from '../new-id.ts';
+
+/** What makes parts from numbers is large: it comes with the first job that has some, or when some are asked for. */
+let builders: { readonly followBuilt: typeof followBuilt; readonly settleParts: typeof settleParts } | null = null;
+
+/** Brings what parts follow their numbers by. */
+export async function loadBuilders(): Promise<NonNullable<typeof builders>> {
+  builders ??= await import('@lambent/core/builders');
+  return builders;
+}
+
+/** A job after an edit, with the parts of what was built as its numbers and the stock now have it. */
+export function followBuiltThings(
+  before: JobDocument,
+  after: JobDocument,
+  materials: readonly Material[],
+): JobDocument {
+  if (after.built.length === 0) return after;
+  if (!builders) throw new Error('Parts from numbers were edited before their builders were there.');
+  return builders.followBuilt(before, after, thicknessBy(materials), newId);
+}
