@@ -1,6 +1,6 @@
 import type { Joint } from '../assembly/assembly.ts';
 import type { Box3, Vec3 } from '../assembly/space.ts';
-import { onPlace, type Plate, placeOf } from './plates.ts';
+import { onPlace, type Plate, placeOf } from '../plate.ts';
 
 /** What dividers stand between: the walls that their ends go into. */
 export interface DividerWalls {

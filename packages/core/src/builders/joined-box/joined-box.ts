@@ -3,11 +3,12 @@ import type { Joint } from '../assembly/assembly.ts';
 import { type Box3, sidesOf, type Vec3 } from '../assembly/space.ts';
 import type { Builder, Built, Part, Stock } from '../builder.ts';
 import { choice, count, length, type NumbersOf, type Trouble, yes } from '../fields.ts';
+import { boxOn, onPlace, type Plate, placeOf } from '../plate.ts';
 import { type Label, letterName } from '../stroke-letters.ts';
 import { dividersIn } from './dividers.ts';
+import { type Edge, shareOut } from './edges.ts';
 import { type Lid, planLid, takenByWalls } from './lids.ts';
-import { boxOn, plateOutline } from './outline.ts';
-import { type Edge, onPlace, type Plate, placeOf, shareOut } from './plates.ts';
+import { plateOutline } from './outline.ts';
 
 const mostMm = 3000;
 

@@ -1,6 +1,6 @@
 import type { Joint } from '../assembly/assembly.ts';
 import type { Box3, Vec3 } from '../assembly/space.ts';
-import type { Plate } from './plates.ts';
+import type { Plate } from '../plate.ts';
 
 export type Lid = 'none' | 'closed' | 'lifts' | 'slides';
 

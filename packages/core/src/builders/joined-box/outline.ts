@@ -1,6 +1,6 @@
-import { type Box, boxCentre } from '../../geometry/paths/box.ts';
-import type { Box3, Place } from '../assembly/space.ts';
-import { type Edge, normalOf, onPlace, type Plate, placeOf } from './plates.ts';
+import { boxCentre } from '../../geometry/paths/box.ts';
+import { boxOn, onPlace, type Plate, placeOf, thicknessOf } from '../plate.ts';
+import type { Edge } from './edges.ts';
 
 /** A stretch along a side of a plate, from the side's start, and whether it reaches out to the plate's bounds. */
 interface Stretch {
@@ -67,12 +67,6 @@ export function plateOutline(plate: Plate, edges: readonly Edge[], recess: numbe
     points.push(inFrame(end, depth(stretches[stretches.length - 1])));
   });
   return withoutStraight(points);
-}
-
-/** @returns how thick a plate is, in mm */
-export function thicknessOf(plate: Plate): number {
-  const axis = normalOf(plate);
-  return plate.box.max[axis] - plate.box.min[axis];
 }
 
 /** The sides of a plate: top, right, bottom, left. */
@@ -147,14 +141,6 @@ function filled(stretches: readonly Stretch[], length: number, ownId: string): S
     ...stretches,
     ...(last.to < length - 1e-9 ? [{ from: last.to, to: length, ownerId: ownId, isBeyond: true as const }] : []),
   ];
-}
-
-/** A box in space as it looks on a plate. */
-export function boxOn(place: Place, { min, max }: Box3): Box {
-  const [a, b] = [onPlace(place, min), onPlace(place, max)];
-  const [minX, maxX] = [Math.min(a.x, b.x), Math.max(a.x, b.x)];
-  const [minY, maxY] = [Math.min(a.y, b.y), Math.max(a.y, b.y)];
-  return { minX, minY, maxX, maxY };
 }
 
 type Corner = readonly [x: number, y: number];
