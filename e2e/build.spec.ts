@@ -46,6 +46,22 @@ test('a box from numbers to its plan: shown while it is typed, put down, burnt a
   expect(cutMm / 1000).toBeCloseTo(1.38, 2);
 });
 
+test('a slotted grid from numbers to its plan', async ({ page }) => {
+  await building(page, 'Grid');
+  await choose(page, 'What to build: Joined box', 'Slotted grid');
+  await typeInto(page, 'Width', '120');
+  await typeInto(page, 'Depth', '90');
+  await expect(figures(page)).toContainText('119.5 × 89.5 × 40');
+  await page.getByRole('button', { name: 'Put 5 parts down' }).click();
+  await saved(page);
+  const strip = await partNamed(page, 'Strip along 1');
+  expect(sizeOf(strip)).toEqual([expect.closeTo(89.5, 6), expect.closeTo(40, 6)]);
+  // Two strips across with three slots each, three along with two: each slot adds its two sides.
+  const strips = 2 * 2 * (119.5 + 40) + 3 * 2 * (89.5 + 40) + 12 * 2 * 20;
+  const burnt = Object.values(await burntLengths(page)).reduce((sum, mm) => sum + mm, 0);
+  expect(burnt / strips).toBeCloseTo(1, 2);
+});
+
 test('a box follows its stock and its numbers; that is undone, and it is settled', async ({ page }) => {
   await building(page, 'Box that follows');
   await typeInto(page, 'Width', '80');

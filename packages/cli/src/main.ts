@@ -20,7 +20,6 @@ const program = new Command('lambent')
   .description('Prepares drawings for laser cutting and engraving. A file named - is standard input or output.')
   .option('--json', 'say what goes wrong as JSON; with jobs and send, also what is answered')
   .exitOverride()
-  .enablePositionalOptions()
   .showSuggestionAfterError(false)
   .configureOutput({ outputError: (text) => sayWrong(text.trim().replace(/^error: /, '')) });
 
@@ -134,7 +133,6 @@ program
   .option('--list', 'what can be built')
   .helpOption(false)
   .allowUnknownOption()
-  .passThroughOptions()
   .action(async (what: string | undefined, words: string[], options: { list?: boolean }) => {
     const { build, buildList } = await import('./build.ts');
     if (options.list || what === '--help') process.stdout.write(buildList());

@@ -57,6 +57,12 @@ test('parts without play share their edges', () => {
   expect(solid).toBeCloseTo(outsideMm[0] * outsideMm[1] * outsideMm[2] - 154 * 104 * 64, 6);
 });
 
+test('a grid comes out as strips', () => {
+  const words = ['--stock', '3.1', '--cells-across', '3', '--cells-deep', '2', '--out', inFolder('grid.svg')];
+  expect(run('grid', ...words).stdout).toContain('Slotted grid: 3 parts, outside 279.5 × 179.5 × 40 mm');
+  expect(itemsIn('grid.svg').map(({ name }) => name)).toEqual(['Strip across 1', 'Strip along 1', 'Strip along 2']);
+});
+
 test('says what can be built, and what a builder takes', () => {
   expect(run('--list').stdout).toMatch(/^box +A box whose sides interlock with fingers\.$/m);
   const { status, stdout } = run('box', '--help');
@@ -66,8 +72,8 @@ test('says what can be built, and what a builder takes', () => {
 });
 
 test.each<[string, readonly string[], string]>([
-  ['nothing to build', [], 'Say what to build: box.'],
-  ['an unknown thing', ['bix'], 'There is no “bix” to build: box.'],
+  ['nothing to build', [], 'Say what to build: box, grid.'],
+  ['an unknown thing', ['bix'], 'There is no “bix” to build: box, grid.'],
   ['no stock', ['box'], 'Required option'],
   ['an unknown number', ['box', '--stock', '3', '--wheels', '4'], 'Unknown option'],
   ['two sizes', ['box', '--stock', '3', '--inside', '154x104'], '--inside must be three lengths'],

@@ -3,6 +3,7 @@ import type { Joint } from '../assembly/assembly.ts';
 import { type Box3, sidesOf, type Vec3 } from '../assembly/space.ts';
 import type { Builder, Built, Part, Stock } from '../builder.ts';
 import { choice, count, length, type NumbersOf, type Trouble, yes } from '../fields.ts';
+import { fitFields, playIn } from '../fit-fields.ts';
 import { boxOn, onPlace, type Plate, placeOf } from '../plate.ts';
 import { type Label, letterName } from '../stroke-letters.ts';
 import { dividersIn } from './dividers.ts';
@@ -17,14 +18,7 @@ const fields = {
   width: length('Width', 154, [1, mostMm]),
   depth: length('Depth', 104, [1, mostMm]),
   height: length('Height', 64, [1, mostMm]),
-  fit: choice('Joints', 'snug', {
-    loose: 'Loose',
-    sliding: 'Sliding',
-    snug: 'Snug',
-    press: 'Pressed',
-    typed: 'Typed',
-  }),
-  play: length('Play', 0.05, [-0.5, 2], 'How much wider an opening is than what goes into it.'),
+  ...fitFields,
   lid: choice<Lid>('Lid', 'none', { none: 'None', closed: 'Closed', lifts: 'Lifts off', slides: 'Slides in' }),
   lidPlay: length('Play of the lid', 0.4, [0, 5], 'How much narrower the lid is than its room.'),
   fingers: choice('Fingers', 'width', { width: 'By their width', count: 'By their count' }),
@@ -123,9 +117,9 @@ function countOf({ fingers, fingerWidth, fingerCount }: BoxNumbers, thickness: n
 }
 
 function built(numbers: BoxNumbers, size: Vec3, stock: Stock): Built {
-  const { lid, fit, play, lidPlay, dividersAcross, dividersAlong, dividersLower } = numbers;
+  const { lid, lidPlay, dividersAcross, dividersAlong, dividersLower } = numbers;
   const t = stock.thicknessMm;
-  const playMm = fit === 'typed' ? play : stock.plays[fit];
+  const playMm = playIn(numbers, stock);
   const plan = planLid(lid, size, t, lidPlay);
   const edges = shareOut(plan.joined, countOf(numbers, t));
   const plates = [...plan.joined, ...plan.loose];

@@ -19,6 +19,7 @@ import { Check, TriangleAlert } from 'lucide-react';
 import { useEffect, useMemo, useState } from 'react';
 import { toast } from 'sonner';
 import { Button } from '../../../../ui/button.tsx';
+import { Choice } from '../../../../ui/choice.tsx';
 import { LengthField } from '../../../../ui/length-field.tsx';
 import type { BuiltAnswer } from '../../../../workers/build-work.ts';
 import { work } from '../../../../workers/work.ts';
@@ -43,7 +44,7 @@ const usualThickness = 3;
 
 /** What came of some numbers and stock. */
 interface Worked {
-  readonly asked: { readonly numbers: Numbers; readonly stock: Stock };
+  readonly asked: { readonly builderId: string; readonly numbers: Numbers; readonly stock: Stock };
   readonly answer: BuiltAnswer;
 }
 
@@ -56,19 +57,23 @@ export function BuiltDrawer({ thing }: { thing: BuiltThing | null }) {
   const sheet = useBench((state) => jobOf(state).sheets[0]);
   const { materials } = useBench((state) => state.shop);
   const material = useBench((state) => state.prepared.material);
-  const builderId = thing?.builder ?? builders[0].id;
+  const [builderId, setBuilderId] = useState(thing?.builder ?? builders[0].id);
   const [numbers, setNumbers] = useState<Numbers>(thing?.numbers ?? {});
   const [typedThickness, setTypedThickness] = useState(usualThickness);
   const thicknessMm = (sheet && thicknessBy(materials)(sheet)) ?? typedThickness;
   const stock: Stock = useMemo(() => ({ thicknessMm, plays: playsOf(material) }), [thicknessMm, material]);
   // What came of it is known by what it was asked for: numbers may be others by then.
   const ask = useMemo(
-    () => async () => ({ asked: { numbers, stock }, answer: await work('build', [builderId, numbers, stock]) }),
+    () => async () => ({
+      asked: { builderId, numbers, stock },
+      answer: await work('build', [builderId, numbers, stock]),
+    }),
     [builderId, numbers, stock],
   );
   const { answer: worked, working, share, trouble, stop } = useWorked<Worked>(ask);
   const answer = worked?.answer ?? null;
-  const isOfThese = worked?.asked.numbers === numbers && worked.asked.stock === stock;
+  const isOfThese =
+    worked?.asked.builderId === builderId && worked.asked.numbers === numbers && worked.asked.stock === stock;
   const [good, setGood] = useState<Extract<BuiltAnswer, { ok: true }> | null>(null);
   useEffect(() => {
     if (answer?.ok) setGood(answer);
@@ -92,7 +97,21 @@ export function BuiltDrawer({ thing }: { thing: BuiltThing | null }) {
         data-scrolls
         className="relative grid min-h-0 flex-1 grid-cols-2 content-start items-end gap-x-2 gap-y-2.5 overflow-y-auto px-3.5 pb-4"
       >
+        {!thing && (
+          <div className="col-span-2">
+            <Choice
+              label="What to build"
+              value={builderId}
+              options={builders.map(({ id, name }) => ({ value: id, text: name }))}
+              choose={(id) => {
+                setBuilderId(id);
+                setNumbers({});
+              }}
+            />
+          </div>
+        )}
         <BuiltFields
+          key={builderId}
           builder={builder}
           numbers={numbers}
           set={set}
