@@ -11,6 +11,7 @@ import { standing as colours } from '../stages/colours/standing.ts';
 import { standing as recipe } from '../stages/recipe/standing.ts';
 import type { StageDefinition } from '../stages/stage.ts';
 import type { BenchActions } from './bench-state.ts';
+import { loadBuilders } from './built-following.ts';
 import { jobOf, machineOf, unitOf } from './document.ts';
 import { isBlocked, isPlanned, planOf } from './plan.ts';
 
@@ -54,6 +55,24 @@ describe('edits', () => {
     actions.failSave({ kind: 'conflict', latest: 7 });
     move();
     expect(actions.get().save).toEqual({ kind: 'conflict', latest: 7 });
+  });
+
+  test('what was built stays as it is while its builders are not there, and follows once they are', async () => {
+    const { actions } = benchWith(square(20, 20, 30));
+    const plays = { loose: 0.3, sliding: 0.15, snug: 0.05, press: -0.05 };
+    const thing = { id: 'box', builder: 'joined-box', numbers: { width: 50 }, thicknessMm: 3, plays };
+    const part = { thingId: 'box', partId: 'front', what: 'cut' } as const;
+    actions.edit('take back an older version', (job) => ({
+      ...job,
+      built: [thing],
+      drawing: { ...job.drawing, items: job.drawing.items.map((item) => ({ ...item, part })) },
+    }));
+    const [{ shape }] = jobOf(actions.get()).drawing.items;
+    expect(jobOf(actions.get()).built).toEqual([thing]);
+    await loadBuilders();
+    actions.edit('other numbers', (job) => ({ ...job, built: [{ ...thing, numbers: { width: 60 } }] }));
+    expect(jobOf(actions.get()).drawing.items[0].shape).not.toEqual(shape);
+    expect(jobOf(actions.get()).drawing.items.map((item) => item.part?.partId)).toContain('back');
   });
 
   test('an edit ends the preview and whatever is under way', () => {

@@ -20,6 +20,10 @@ export function followBuiltThings(
   materials: readonly Material[],
 ): JobDocument {
   if (after.built.length === 0) return after;
-  if (!builders) throw new Error('Parts from numbers were edited before their builders were there.');
+  if (!builders) {
+    // An older version that had some was taken back, say: they follow from the next edit on.
+    void loadBuilders();
+    return after;
+  }
   return builders.followBuilt(before, after, thicknessBy(materials), newId);
 }
