@@ -7,7 +7,7 @@ import type { BuildAnswer } from './builder.ts';
 import { builders } from './list.ts';
 import { applyBuilt, partsIn, settleParts } from './put-down.ts';
 
-/** What a thing's numbers come to. @returns null where no builder of this version makes it */
+/** What a thing's numbers come to. @returns null where no builder of this version makes it. */
 export function answerOf({ builder: id, numbers, thicknessMm, plays }: BuiltThing): BuildAnswer | null {
   const builder = builders.find((known) => known.id === id);
   return builder ? build(builder, numbers, { thicknessMm, plays }) : null;
@@ -17,7 +17,7 @@ export function answerOf({ builder: id, numbers, thicknessMm, plays }: BuiltThin
  * A job after an edit, with what was built made anew where its numbers changed, or the thickness of the stock that it lies
  * on. A part whose shape was changed by hand is a part no more. What cannot be made of other stock stays as it was last.
  *
- * @param before the job before the edit
+ * @param before the job before the edit.
  */
 export function followBuilt(
   before: JobDocument,

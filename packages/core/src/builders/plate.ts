@@ -1,5 +1,5 @@
 import type { Box } from '../geometry/paths/box.ts';
-import type { Axis, Box3, Place, Vec3 } from './assembly/space.ts';
+import type { Axis, Box3, Place, Solid, Vec3 } from './assembly/space.ts';
 
 /** A flat part: the room it takes, fingers and all, and which of its two faces looks out. */
 export interface Plate {
@@ -19,12 +19,12 @@ const facing: Readonly<Record<Plate['out'], { readonly u: Vec3; readonly v: Vec3
   '+z': { u: [1, 0, 0], v: [0, -1, 0] },
 };
 
-/** @returns the axis that a plate is thick along */
+/** @returns the axis that a plate is thick along. */
 export function normalOf({ out }: Plate): Axis {
   return 'xyz'.indexOf(out[1]) as Axis;
 }
 
-/** @returns where a plate lies in space: its (0, 0) is the middle of its outer face */
+/** @returns where a plate lies in space: its (0, 0) is the middle of its outer face. */
 export function placeOf({ box, out }: Plate): Place {
   const { u, v } = facing[out];
   const axis = 'xyz'.indexOf(out[1]);
@@ -47,7 +47,17 @@ export function boxOn(place: Place, { min, max }: Box3): Box {
   return { minX, minY, maxX, maxY };
 }
 
-/** @returns how thick a plate is, in mm */
+/** A plate as it fills space, with the rings of its outline and holes, in its frame. */
+export function plateSolid(plate: Plate, rings: readonly (readonly number[])[]): Solid {
+  return {
+    partId: plate.id,
+    outlines: rings.map((points) => ({ points: new Float64Array(points), closed: true })),
+    place: placeOf(plate),
+    depth: thicknessOf(plate),
+  };
+}
+
+/** @returns how thick a plate is, in mm. */
 export function thicknessOf(plate: Plate): number {
   const axis = normalOf(plate);
   return plate.box.max[axis] - plate.box.min[axis];

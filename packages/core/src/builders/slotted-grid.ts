@@ -3,7 +3,7 @@ import type { Box3 } from './assembly/space.ts';
 import type { Builder, Built, Part, Stock } from './builder.ts';
 import { choice, count, length, type NumbersOf, type Trouble } from './fields.ts';
 import { fitFields, playIn } from './fit-fields.ts';
-import { placeOf } from './plate.ts';
+import { plateSolid } from './plate.ts';
 import { crossingsOf, evenMiddles, type Strip, stripPlate } from './strips.ts';
 
 const mostMm = 3000;
@@ -99,12 +99,7 @@ function built(numbers: GridNumbers, stock: Stock): Built {
     sizes: { inside: null, outside },
     playMm,
     assembly: {
-      solids: plates.map(({ plate, outline }) => ({
-        partId: plate.id,
-        outlines: [{ points: new Float64Array(outline), closed: true }],
-        place: placeOf(plate),
-        depth: t,
-      })),
+      solids: plates.map(({ plate, outline }) => plateSolid(plate, [outline])),
       hull: [box],
       voids: between(xs, outside[0], t).flatMap(([x1, x2]) =>
         between(ys, outside[1], t).map(([y1, y2]): Box3 => ({ min: [x1, y1, 0], max: [x2, y2, height] })),

@@ -14,7 +14,7 @@ export interface Extrusion {
 /** From one place along a line to another. */
 export type Interval = readonly [from: number, to: number];
 
-/** A solid in the axes of space. @throws RangeError where its place does not go along them */
+/** A solid in the axes of space. @throws RangeError where its place does not go along them. */
 export function extrusionOf({ partId, outlines, place, depth }: Solid): Extrusion {
   const { origin, u, v } = place;
   const normal = cross(u, v);
@@ -44,7 +44,7 @@ export function extrusionOf({ partId, outlines, place, depth }: Solid): Extrusio
   return { partId, axis, lo, hi, rings, box: { min: min as unknown as Vec3, max: max as unknown as Vec3 } };
 }
 
-/** @returns where a line through rings, along x (`along` 0) or y (1), lies within them */
+/** @returns where a line through rings, along x (`along` 0) or y (1), lies within them. */
 function crossings(rings: readonly Float64Array[], along: 0 | 1, other: number): Interval[] {
   const places: number[] = [];
   for (const ring of rings) {
@@ -63,7 +63,7 @@ function crossings(rings: readonly Float64Array[], along: 0 | 1, other: number):
 
 /**
  * Where a line along an axis goes through a solid.
- * @param through a place that the line goes through; what it says along the axis does not count
+ * @param through a place that the line goes through; what it says along the axis does not count.
  */
 export function sectionOf(solid: Extrusion, axis: Axis, through: Vec3): Interval[] {
   const [first, second] = otherAxes(solid.axis);
@@ -79,7 +79,7 @@ export function sectionOf(solid: Extrusion, axis: Axis, through: Vec3): Interval
 const lengthWithin = (intervals: readonly Interval[], lo: number, hi: number) =>
   intervals.reduce((sum, [from, to]) => sum + Math.max(0, Math.min(to, hi) - Math.max(from, lo)), 0);
 
-/** Adds where the width of rings between two lines stops being linear. @param along as of `crossings` */
+/** Adds where the width of rings between two lines stops being linear. @param along as of `crossings`. */
 function addBends(bends: number[], rings: readonly Float64Array[], along: 0 | 1, lo: number, hi: number): void {
   for (const ring of rings) {
     for (let i = 0, before = ring.length - 2; i < ring.length; before = i, i += 2) {
@@ -92,7 +92,7 @@ function addBends(bends: number[], rings: readonly Float64Array[], along: 0 | 1,
   }
 }
 
-/** @returns what bends say within two ends, in order and without the same twice, ends and all */
+/** @returns what bends say within two ends, in order and without the same twice, ends and all. */
 function inOrder(bends: readonly number[], lo: number, hi: number): number[] {
   const within = bends.filter((place) => place > lo && place < hi).sort((a, b) => a - b);
   return [lo, ...within, hi].filter((place, i, all) => i === 0 || place - all[i - 1] > 1e-12);
@@ -110,7 +110,7 @@ function integral(places: readonly number[], valueAt: (place: number) => number)
   return sum;
 }
 
-/** @returns how much of a box a solid fills, in mm³ */
+/** @returns how much of a box a solid fills, in mm³. */
 export function volumeWithin(solid: Extrusion, box: Box3): number {
   const depth = Math.min(solid.hi, box.max[solid.axis]) - Math.max(solid.lo, box.min[solid.axis]);
   if (depth <= 0) return 0;

@@ -30,28 +30,28 @@ export interface Solid {
   readonly depth: number;
 }
 
-/** @returns which two axes are not this one, in their order */
+/** @returns which two axes are not this one, in their order. */
 export function otherAxes(axis: Axis): readonly [Axis, Axis] {
   return axis === 0 ? [1, 2] : axis === 1 ? [0, 2] : [0, 1];
 }
 
-/** @returns the axis that is neither of two different ones */
+/** @returns the axis that is neither of two different ones. */
 export function thirdAxis(a: Axis, b: Axis): Axis {
   return (3 - a - b) as Axis;
 }
 
-/** @returns how long a box is along each axis */
+/** @returns how long a box is along each axis. */
 export function sidesOf({ min, max }: Box3): Vec3 {
   return [max[0] - min[0], max[1] - min[1], max[2] - min[2]];
 }
 
-/** @returns the volume of a box, in mm³ */
+/** @returns the volume of a box, in mm³. */
 export function volumeOf(box: Box3): number {
   const [x, y, z] = sidesOf(box);
   return x * y * z;
 }
 
-/** @returns what two boxes share; null where that is no more than a face */
+/** @returns what two boxes share; null where that is no more than a face. */
 export function sharedBox(a: Box3, b: Box3): Box3 | null {
   const each = (pick: (p: number, q: number) => number, p: Vec3, q: Vec3): Vec3 => [
     pick(p[0], q[0]),
@@ -62,14 +62,14 @@ export function sharedBox(a: Box3, b: Box3): Box3 | null {
   return sidesOf(shared).every((side) => side > 1e-9) ? shared : null;
 }
 
-/** @returns `u × v` */
+/** @returns `u × v`. */
 export function cross(u: Vec3, v: Vec3): Vec3 {
   return [u[1] * v[2] - u[2] * v[1], u[2] * v[0] - u[0] * v[2], u[0] * v[1] - u[1] * v[0]];
 }
 
 /**
  * The axis that a direction goes along.
- * @throws RangeError where it goes along none
+ * @throws RangeError where it goes along none.
  */
 export function axisOf(direction: Vec3): Axis {
   const axis = axes.find((entry) => Math.abs(Math.abs(direction[entry]) - 1) < 1e-12);

@@ -4,7 +4,7 @@ import { type Box3, sidesOf, type Vec3 } from '../assembly/space.ts';
 import type { Builder, Built, Part, Stock } from '../builder.ts';
 import { choice, count, length, type NumbersOf, type Trouble, yes } from '../fields.ts';
 import { fitFields, playIn } from '../fit-fields.ts';
-import { boxOn, onPlace, type Plate, placeOf } from '../plate.ts';
+import { boxOn, onPlace, type Plate, placeOf, plateSolid } from '../plate.ts';
 import { type Label, letterName } from '../stroke-letters.ts';
 import { dividersIn } from './dividers.ts';
 import { type Edge, shareOut } from './edges.ts';
@@ -161,12 +161,7 @@ function built(numbers: BoxNumbers, size: Vec3, stock: Stock): Built {
     sizes: { inside: size, outside: sidesOf(plan.outside) },
     playMm,
     assembly: {
-      solids: worked.map(({ plate, rings }) => ({
-        partId: plate.id,
-        outlines: rings.map((points) => ({ points: new Float64Array(points), closed: true })),
-        place: placeOf(plate),
-        depth: t,
-      })),
+      solids: worked.map(({ plate, rings }) => plateSolid(plate, rings)),
       hull: [plan.outside],
       voids: [plan.inside, ...plan.voids, ...dividers.voids],
       innerIds: dividers.plates.map(({ plate }) => plate.id),

@@ -26,7 +26,7 @@ const walls: Readonly<Record<Lid, Vec3>> = {
   slides: [4, 2, 4],
 };
 
-/** @returns how much larger than its inside a box is in each direction, in mm */
+/** @returns how much larger than its inside a box is in each direction, in mm. */
 export function takenByWalls(lid: Lid, t: number, play: number): Vec3 {
   const [x, y, z] = walls[lid];
   return [x * t, y * t, z * t + (lid === 'slides' ? play : 0)];
@@ -36,7 +36,7 @@ export function takenByWalls(lid: Lid, t: number, play: number): Vec3 {
  * Where the plates of a box lie.
  *
  * @param t the stock's thickness
- * @param play how much narrower than its room a lid is that comes off, in mm
+ * @param play how much narrower than its room a lid is that comes off, in mm.
  */
 export function planLid(lid: Lid, [w, d, h]: Vec3, t: number, play: number): LidPlan {
   if (lid === 'slides') return sliding([w, d, h], t, play);
