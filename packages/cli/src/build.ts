@@ -12,7 +12,7 @@ import type { Outgoing, OutgoingLayer } from '@lambent/core/formats';
 import { growBox } from '@lambent/core/geometry';
 import { operationOf } from '@lambent/core/operations';
 import { playsOf } from '@lambent/core/recipes';
-import { parseLength } from '@lambent/core/units';
+import { parseLength, parseLengths } from '@lambent/core/units';
 import { Command, CommanderError } from 'commander';
 import { drawingKind, writeOutgoing } from './drawing-out.ts';
 import { sayTo, standard, write } from './files.ts';
@@ -96,14 +96,27 @@ function commandFor(builder: Builder): Command {
 
 const flagOf = (name: string) => `--${name.replace(/[A-Z]/g, (letter) => `-${letter.toLowerCase()}`)}`;
 
-const valueName = ({ kind }: Field) => ({ length: 'length', count: 'number', choice: 'word', yes: 'yes or no' })[kind];
+const valueName = ({ kind }: Field) =>
+  ({ length: 'length', lengths: 'lengths', count: 'number', choice: 'word', yes: 'yes or no' })[kind];
 
 function said(field: Field): string {
   const { label, about } = field;
   const options = field.kind === 'choice' ? `: ${Object.keys(field.options).join(', ')}` : '';
-  const usual =
-    field.kind === 'yes' ? (field.usual ? 'yes' : 'no') : `${field.usual}${field.kind === 'length' ? 'mm' : ''}`;
+  const usual = usualWord(field);
   return `${about ? `${label}. ${about.replace(/\.$/, '')}` : label}${options} (default: ${usual})`;
+}
+
+function usualWord(field: Field): string {
+  switch (field.kind) {
+    case 'yes':
+      return field.usual ? 'yes' : 'no';
+    case 'length':
+      return `${field.usual}mm`;
+    case 'lengths':
+      return `"${field.usual.join('; ')}"`;
+    default:
+      return String(field.usual);
+  }
 }
 
 /**
@@ -144,8 +157,10 @@ function valueIn(flag: string, field: Field, word: string): unknown {
     throw new Unusable(`${flag} must be yes or no, and not “${word}”.`);
   }
   if (field.kind === 'count') return Number(word);
-  const parsed = parseLength(word, 'mm');
+  const parsed = field.kind === 'lengths' ? parseLengths(word, 'mm') : parseLength(word, 'mm');
   if (parsed.ok) return parsed.value;
+  if (field.kind === 'lengths')
+    throw new Unusable(`${flag} must be lengths such as "60; 60; 2in", and not “${word}”. ${parsed.reason}`);
   throw new Unusable(`${flag} must be a length such as 3.06mm, and not “${word}”.`);
 }
 

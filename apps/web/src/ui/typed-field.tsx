@@ -1,17 +1,17 @@
 import type { Parsed } from '@lambent/core/units';
 import { type KeyboardEvent, useEffect, useId, useRef, useState } from 'react';
 
-interface Props {
+interface Props<T> {
   label: string;
   /** What stands in the field while nobody types. */
   text: string;
   /** The unit, shown behind the figure where the text does not hold it. */
   unit?: string;
-  parse: (text: string) => Parsed;
+  parse: (text: string) => Parsed<T>;
   /** Takes the value that was typed; gives a sentence back to refuse it. */
-  commit: (value: number) => string | undefined;
+  commit: (value: T) => string | undefined;
   /** The value one arrow key away; `size` is 1, 10 with Shift, 0.1 with Alt. */
-  step?: (delta: number) => number;
+  step?: (delta: number) => T;
   layout?: 'row' | 'stack';
   /** Leaves the label to screen readers, where what stands before the field says it. */
   bare?: boolean;
@@ -23,7 +23,7 @@ interface Props {
 }
 
 /** A figure that is typed: Enter and Tab commit, Escape restores, arrows step; what cannot be read says why. */
-export function TypedField({
+export function TypedField<T = number>({
   label,
   text,
   unit,
@@ -35,7 +35,7 @@ export function TypedField({
   disabled,
   marked,
   fault,
-}: Props) {
+}: Props<T>) {
   const id = useId();
   const [draft, setDraft] = useState<string | null>(null);
   const [trouble, setTrouble] = useState<string | null>(null);
@@ -44,7 +44,7 @@ export function TypedField({
   // biome-ignore lint/correctness/useExhaustiveDependencies: a new value from outside clears an old complaint
   useEffect(() => setTrouble(null), [text]);
 
-  const take = (value: number) => {
+  const take = (value: T) => {
     const refusal = commit(value);
     setTrouble(refusal ?? null);
     if (!refusal) setDraft(null);

@@ -14,6 +14,15 @@ export interface LengthField extends FieldBase {
   readonly most: number;
 }
 
+/** One after the other, in mm. */
+export interface LengthsField extends FieldBase {
+  readonly kind: 'lengths';
+  readonly usual: readonly number[];
+  /** Of each of them. */
+  readonly least: number;
+  readonly most: number;
+}
+
 /** How many of something. */
 export interface CountField extends FieldBase {
   readonly kind: 'count';
@@ -34,12 +43,18 @@ export interface YesField extends FieldBase {
   readonly usual: boolean;
 }
 
-export type Field = LengthField | CountField | ChoiceField | YesField;
+export type Field = LengthField | LengthsField | CountField | ChoiceField | YesField;
 export type Fields = Readonly<Record<string, Field>>;
 
 /** What stands in the fields of a builder. */
 export type NumbersOf<F extends Fields> = {
-  readonly [K in keyof F]: F[K] extends YesField ? boolean : F[K] extends ChoiceField<infer Word> ? Word : number;
+  readonly [K in keyof F]: F[K] extends YesField
+    ? boolean
+    : F[K] extends ChoiceField<infer Word>
+      ? Word
+      : F[K] extends LengthsField
+        ? readonly number[]
+        : number;
 };
 
 /** A number that cannot be: which, why, and the nearest one that can. */
@@ -53,6 +68,14 @@ export interface Trouble {
 /** A field for a length, in mm. */
 export const length = (label: string, usual: number, [least, most]: readonly [number, number], about?: string) =>
   ({ kind: 'length', label, usual, least, most, about }) as const satisfies LengthField;
+
+/** A field for lengths one after the other, each within limits, in mm. */
+export const lengths = (
+  label: string,
+  usual: readonly number[],
+  [least, most]: readonly [number, number],
+  about?: string,
+): LengthsField => ({ kind: 'lengths', label, usual, least, most, about });
 
 /** A field for a whole number. */
 export const count = (label: string, usual: number, [least, most]: readonly [number, number], about?: string) =>
@@ -100,6 +123,7 @@ function troubleWith(field: Field, value: unknown): Omit<Trouble, 'field'> | nul
     if (typeof value === 'string' && words.includes(value)) return null;
     return { message: `${label} is one of ${words.join(', ')}.`, nearest: usual };
   }
+  if (kind === 'lengths') return troubleWithLengths(field, value);
   const unit = kind === 'length' ? ' mm' : '';
   if (typeof value !== 'number' || !Number.isFinite(value)) {
     return { message: `${label} is a number.`, nearest: usual };
@@ -111,4 +135,21 @@ function troubleWith(field: Field, value: unknown): Omit<Trouble, 'field'> | nul
   if (value >= least && value <= most) return null;
   const nearest = value < least ? least : most;
   return { message: `${label} is ${value}${unit}; it can be from ${least} to ${most}${unit}.`, nearest };
+}
+
+/** So many lengths are more than anybody types. */
+const mostLengths = 100;
+
+function troubleWithLengths(
+  { label, usual, least, most }: LengthsField,
+  value: unknown,
+): Omit<Trouble, 'field'> | null {
+  const isList = Array.isArray(value) && value.length > 0 && value.every((entry) => Number.isFinite(entry));
+  if (!isList) return { message: `${label} are lengths, such as ${usual.join('; ')}.`, nearest: null };
+  if (value.length > mostLengths) {
+    return { message: `${label} are ${value.length}; there can be up to ${mostLengths}.`, nearest: null };
+  }
+  const wrong = value.find((entry) => entry < least || entry > most);
+  if (wrong === undefined) return null;
+  return { message: `${label}: one is ${wrong} mm; each can be from ${least} to ${most} mm.`, nearest: null };
 }

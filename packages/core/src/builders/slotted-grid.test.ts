@@ -26,6 +26,9 @@ describe('a slotted grid', () => {
       width: fc.double({ min: 20, max: 500, noNaN: true }),
       depth: fc.double({ min: 20, max: 500, noNaN: true }),
       height: fc.double({ min: 4, max: 90, noNaN: true }),
+      cells: fc.constantFrom('count', 'sizes'),
+      cellWidths: fc.array(fc.double({ min: 10, max: 80, noNaN: true }), { minLength: 1, maxLength: 4 }),
+      cellDepths: fc.array(fc.double({ min: 10, max: 80, noNaN: true }), { minLength: 1, maxLength: 4 }),
       cellsAcross: fc.integer({ min: 1, max: 8 }),
       cellsDeep: fc.integer({ min: 1, max: 8 }),
       ends: fc.constantFrom('walls', 'comb'),
@@ -56,6 +59,28 @@ describe('a slotted grid', () => {
       (_, i, all) => i % 2 === 0 && Math.abs(all[i + 1]) < 1e-9,
     );
     expect(tops.sort((a, b) => a - b)).toEqual([-28, -26, -1, 1, 26, 28].map((x) => expect.closeTo(x, 9)));
+  });
+
+  test('of typed sizes has those cells, and one more of what is left over', () => {
+    const sizes = { cells: 'sizes', cellWidths: [30, 40], cellDepths: [20], ...nominal } as const;
+    const xs = (width: number) => {
+      const grid = gridOf({ width, depth: 43, height: 20, ...sizes }, 3);
+      const across = grid.parts.find(({ id }) => id === 'across-1');
+      const [{ points }] = flatten((across ?? grid.parts[0]).cut);
+      return [...points]
+        .flatMap((x, i) => (i % 2 === 0 && Math.abs(points[i + 1]) < 1e-9 ? [x + width / 2] : []))
+        .sort((a, b) => a - b);
+    };
+    // Slots after 30 and after 40 more; 24 are left over.
+    expect(xs(100)).toEqual([30, 33, 73, 76].map((x) => expect.closeTo(x, 9)));
+    // Nothing is left over: one slot.
+    expect(xs(73)).toEqual([30, 33].map((x) => expect.closeTo(x, 9)));
+    const troubles = (width: number) => answerTo({ width, depth: 43, height: 20, ...sizes });
+    expect(troubles(70)).toMatchObject({ ok: false, troubles: [{ field: 'cellWidths', nearest: null }] });
+    expect(troubles(77)).toMatchObject({
+      ok: false,
+      troubles: [{ message: expect.stringContaining('leave 4 mm over') }],
+    });
   });
 
   test('as a comb has a frame that strips go beyond', () => {

@@ -1,10 +1,10 @@
 import { emptyPath, PathBuilder } from '../geometry/paths/path.ts';
 import type { Box3 } from './assembly/space.ts';
 import type { Builder, Built, Part, Stock } from './builder.ts';
-import { choice, count, length, type NumbersOf, type Trouble } from './fields.ts';
+import { choice, count, length, lengths, type NumbersOf, type Trouble } from './fields.ts';
 import { fitFields, playIn } from './fit-fields.ts';
 import { plateSolid } from './plate.ts';
-import { crossingsOf, evenMiddles, type Strip, stripPlate } from './strips.ts';
+import { crossingsOf, type Strip, stripPlate } from './strips.ts';
 
 const mostMm = 3000;
 
@@ -12,8 +12,11 @@ const fields = {
   width: length('Width', 280, [5, mostMm], 'Of the drawer inside.'),
   depth: length('Depth', 180, [5, mostMm], 'Of the drawer inside.'),
   height: length('Height', 40, [2, mostMm], 'Of the strips.'),
+  cells: choice('Cells', 'count', { count: 'Equal, by their count', sizes: 'By their sizes' }),
   cellsAcross: count('Cells across', 4, [1, 100]),
   cellsDeep: count('Cells deep', 3, [1, 100]),
+  cellWidths: lengths('Cell widths', [60, 60, 80], [1, mostMm], 'From the left; what is left over is one more cell.'),
+  cellDepths: lengths('Cell depths', [60, 60], [1, mostMm], 'From the front; what is left over is one more cell.'),
   ends: choice('Ends', 'walls', { walls: 'At the walls', comb: 'Past a frame, as a comb' }),
   overhang: length('Overhang', 8, [0.5, 200], 'How far strips go on beyond the frame.'),
   smaller: length('Smaller by', 0.5, [0, 20], 'How much smaller than the drawer all of it is.'),
@@ -29,9 +32,11 @@ export const slottedGrid: Builder<typeof fields> = {
   name: 'Slotted grid',
   about: 'Strips that part a drawer into cells, each slotted into the others.',
   fields,
-  asks: ({ fit, ends }) =>
+  asks: ({ fit, ends, cells }) =>
     (Object.keys(fields) as (keyof typeof fields)[]).filter((field) => {
       if (field === 'play') return fit === 'typed';
+      if (field === 'cellsAcross' || field === 'cellsDeep') return cells === 'count';
+      if (field === 'cellWidths' || field === 'cellDepths') return cells === 'sizes';
       return field !== 'overhang' || ends === 'comb';
     }),
   build: (numbers, stock) => {
@@ -46,45 +51,76 @@ function roomFor({ ends, overhang, smaller }: GridNumbers, sizeMm: number, thick
   return [inset, sizeMm - smaller - inset] as const;
 }
 
-function troublesWith(numbers: GridNumbers, { thicknessMm: t }: Stock): Trouble[] {
-  const troubles: Trouble[] = [];
-  for (const [size, cells] of [
-    ['width', 'cellsAcross'],
-    ['depth', 'cellsDeep'],
-  ] as const) {
-    const [from, to] = roomFor(numbers, numbers[size], t);
-    // A cell is as wide as the stock is thick at least.
+/** The two ways of a grid, and the fields that speak of each. */
+const ways = [
+  { size: 'width', cells: 'cellsAcross', sizes: 'cellWidths' },
+  { size: 'depth', cells: 'cellsDeep', sizes: 'cellDepths' },
+] as const;
+
+/** How large each cell is along a way, in mm, or what is wrong with its numbers. */
+function cellsAlong(numbers: GridNumbers, way: (typeof ways)[number], t: number): readonly number[] | Trouble {
+  const [from, to] = roomFor(numbers, numbers[way.size], t);
+  const cells = numbers.cells === 'count' ? numbers[way.cells] : numbers[way.sizes].length;
+  const typed = numbers[way.sizes].reduce((sum, mm) => sum + mm, 0);
+  // A cell is as wide as the stock is thick at least.
+  const taken = (numbers.cells === 'count' ? cells * t : typed) + (cells - 1) * t;
+  const least = Math.ceil((numbers[way.size] - (to - from) + taken) * 100) / 100;
+  if (numbers.cells === 'count') {
     const most = Math.floor((to - from + t) / (2 * t));
-    if (numbers[cells] <= most) continue;
-    if (most < 1) {
-      const least = rounded(numbers[size] - (to - from) + (2 * numbers[cells] - 1) * t);
-      const message = `${fields[size].label} is ${numbers[size]} mm: so many cells and what is around them take ${least} mm.`;
-      troubles.push({ field: size, message, nearest: least });
-    } else {
-      const message = `${numbers[cells]} cells do not fit into ${rounded(to - from)} mm: strips are ${t} mm thick, and as much must be free between them.`;
-      troubles.push({ field: cells, message, nearest: most });
+    if (cells <= most) return Array.from({ length: cells }, () => (to - from - (cells - 1) * t) / cells);
+    if (most >= 1) {
+      const message = `${cells} cells do not fit into ${rounded(to - from)} mm: strips are ${t} mm thick, and as much must be free between them.`;
+      return { field: way.cells, message, nearest: most };
     }
+    const message = `${fields[way.size].label} is ${numbers[way.size]} mm: so many cells and what is around them take ${least} mm.`;
+    return { field: way.size, message, nearest: least };
   }
-  if (numbers.cellsAcross * numbers.cellsDeep === 1 && numbers.ends === 'walls') {
+  const left = to - from - taken;
+  if (left < -roundingMm) {
+    const message = `${fields[way.sizes].label} and the strips between them take ${rounded(taken)} mm, and there are ${rounded(to - from)} mm.`;
+    return { field: way.sizes, message, nearest: null };
+  }
+  if (left < roundingMm) return numbers[way.sizes];
+  if (left - t >= t) return [...numbers[way.sizes], left - t];
+  const message = `${fields[way.sizes].label} leave ${rounded(left)} mm over: one more strip and a cell take ${rounded(2 * t)} mm. Make a cell larger by it.`;
+  return { field: way.sizes, message, nearest: null };
+}
+
+/** What is smaller is rounding, in mm. */
+const roundingMm = 1e-6;
+
+function troublesWith(numbers: GridNumbers, { thicknessMm: t }: Stock): Trouble[] {
+  const cells = ways.map((way) => cellsAlong(numbers, way, t));
+  const troubles = cells.flatMap((answer) => ('field' in answer ? [answer] : []));
+  if (
+    troubles.length === 0 &&
+    numbers.ends === 'walls' &&
+    cells.every((list) => 'length' in list && list.length === 1)
+  ) {
     const message = 'One cell needs no strips. Take two cells at least, or a frame.';
-    troubles.push({ field: 'cellsAcross', message, nearest: 2 });
+    const byCount = numbers.cells === 'count';
+    troubles.push({ field: byCount ? 'cellsAcross' : 'cellWidths', message, nearest: byCount ? 2 : null });
   }
   return troubles;
 }
 
-const rounded = (mm: number) => Math.ceil(mm * 100) / 100;
+const rounded = (mm: number) => Math.round(mm * 100) / 100;
 
 function built(numbers: GridNumbers, stock: Stock): Built {
-  const { width, depth, height, cellsAcross, cellsDeep, ends, smaller } = numbers;
+  const { width, depth, height, ends, smaller } = numbers;
   const t = stock.thicknessMm;
   const playMm = playIn(numbers, stock);
-  const middlesAlong = (sizeMm: number, cells: number) => {
-    const [from, to] = roomFor(numbers, sizeMm, t);
-    const inner = evenMiddles(from, to, cells - 1, t);
+  const [xs, ys] = ways.map((way) => {
+    const [from, to] = roomFor(numbers, numbers[way.size], t);
+    const cells = cellsAlong(numbers, way, t) as readonly number[];
+    let place = from - t / 2;
+    const inner = cells.slice(0, -1).map((mm) => {
+      place += mm + t;
+      return place;
+    });
     return ends === 'comb' ? [from - t / 2, ...inner, to + t / 2] : inner;
-  };
+  });
   const outside = [width - smaller, depth - smaller, height] as const;
-  const [xs, ys] = [middlesAlong(width, cellsAcross), middlesAlong(depth, cellsDeep)];
   const strips = [
     ...ys.map((middle, i) => stripAt('across', i, middle, outside[0])),
     ...xs.map((middle, i) => stripAt('along', i, middle, outside[1])),

@@ -1,6 +1,6 @@
 import type { Schema, ValueOf } from '../schema/schema.ts';
 import { record, table } from '../schema/structures.ts';
-import { flag, number, oneOf, text } from '../schema/values.ts';
+import { flag, number, numbers, oneOf, text } from '../schema/values.ts';
 import { fitNames } from './ties.ts';
 
 /*
@@ -8,9 +8,10 @@ import { fitNames } from './ties.ts';
  */
 
 /** What stands in a field of a builder; which fields there are is the builder's to say. */
-const fieldValue: Schema<number | string | boolean> = {
+const fieldValue: Schema<number | string | boolean | readonly number[]> = {
   read: (json) => {
     if (typeof json === 'string') return text.read(json);
+    if (Array.isArray(json)) return numbers().read(json);
     return typeof json === 'boolean' ? flag.read(json) : number().read(json);
   },
 };

@@ -1,3 +1,11 @@
 export { formatClock, formatDuration } from './duration.ts';
-export { formatLength, type LengthUnit, lengthUnits, type Parsed, parseLength, parseLengthFrom } from './length.ts';
+export {
+  formatLength,
+  type LengthUnit,
+  lengthUnits,
+  type Parsed,
+  parseLength,
+  parseLengthFrom,
+  parseLengths,
+} from './length.ts';
 export { formatSpeed, parseSpeed, type SpeedUnit, speedUnits } from './speed.ts';

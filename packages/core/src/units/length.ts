@@ -18,7 +18,8 @@ const unitWords: Record<string, number> = {
   ft: 304.8,
 };
 
-export type Parsed = { ok: true; value: number } | { ok: false; reason: string };
+/** What was typed as a value, or why it is none. */
+export type Parsed<T = number> = { ok: true; value: T } | { ok: false; reason: string };
 
 type Token =
   | { kind: 'number'; value: number; text: string; start: number; end: number }
@@ -71,6 +72,21 @@ export function parseLengthFrom(text: string, unit: LengthUnit, valueMm: number)
   const share = /^(\d+(?:[.,]\d*)?)\s*%$/.exec(typed);
   if (share) return { ok: true, value: (valueMm * Number(share[1].replace(',', '.'))) / 100 };
   return parseLength(/^[/*+×÷]/.test(typed) ? `(${plainNumber(valueMm)}mm)${typed}` : typed, unit);
+}
+
+/**
+ * Reads lengths one after the other, parted by `;`, each as `parseLength` does. One that is missing is refused.
+ *
+ * @returns the lengths in mm, or a sentence that says which of them is wrong, and why
+ */
+export function parseLengths(text: string, unit: LengthUnit): Parsed<readonly number[]> {
+  const lengths: number[] = [];
+  for (const [i, word] of text.split(';').entries()) {
+    const parsed = parseLength(word, unit);
+    if (!parsed.ok) return { ok: false, reason: `Length ${i + 1}: ${parsed.reason}` };
+    lengths.push(parsed.value);
+  }
+  return { ok: true, value: lengths };
 }
 
 /** A number in digits alone, as `parseLength` reads it. */

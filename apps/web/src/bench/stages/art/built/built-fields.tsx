@@ -1,12 +1,13 @@
 import { askedOf, type Builder, type Field, type Trouble, usualNumbers } from '@lambent/core/builders';
 import type { BuiltThing } from '@lambent/core/document';
-import { formatLength, type LengthUnit } from '@lambent/core/units';
+import { formatLength, type LengthUnit, parseLengths } from '@lambent/core/units';
 import { Fragment, type ReactNode } from 'react';
 import { Button } from '../../../../ui/button.tsx';
 import { Choice } from '../../../../ui/choice.tsx';
 import { LengthField } from '../../../../ui/length-field.tsx';
 import { NumberField } from '../../../../ui/number-field.tsx';
 import { Tick } from '../../../../ui/tick.tsx';
+import { TypedField } from '../../../../ui/typed-field.tsx';
 
 export type Numbers = BuiltThing['numbers'];
 
@@ -20,6 +21,15 @@ interface Props {
   stock: ReactNode;
 }
 
+/** Fields that go two beside each other. */
+const isNarrow: Readonly<Record<Field['kind'], boolean>> = {
+  length: true,
+  count: true,
+  lengths: false,
+  choice: false,
+  yes: false,
+};
+
 /** The numbers of a builder in its order, two beside each other, each with what is wrong with it. */
 export function BuiltFields(props: Props) {
   const { builder, numbers, troubles, stock } = props;
@@ -30,7 +40,7 @@ export function BuiltFields(props: Props) {
   return asked.map((name) => {
     const field = builder.fields[name];
     const wrong = troubles.filter((trouble) => trouble.field === name);
-    const isWide = field.kind === 'choice' || field.kind === 'yes' || wrong.length > 0;
+    const isWide = !isNarrow[field.kind] || wrong.length > 0;
     return (
       <Fragment key={name}>
         {name === before && <div>{stock}</div>}
@@ -63,6 +73,19 @@ function OneField({ name, field, value, set, unit }: Props & { name: string; fie
         <NumberField label={label} layout="stack" value={Number(value)} least={least} most={most} whole commit={take} />
       );
     }
+    case 'lengths':
+      return (
+        <TypedField
+          label={`${label}, parted by “;”`}
+          text={(value as readonly number[]).map((mm) => formatLength(mm, unit, { bare: true })).join('; ')}
+          unit={unit}
+          parse={(text) => parseLengths(text, unit)}
+          commit={(list) => {
+            set(name, list);
+            return undefined;
+          }}
+        />
+      );
     case 'length':
       return <LengthField label={label} value={Number(value)} unit={unit} commit={(mm) => set(name, mm)} />;
   }
@@ -73,7 +96,7 @@ function TroubleList({ builder, troubles, set, unit }: Props) {
   return troubles.map(({ field, message, nearest }) => (
     <div key={field} role="alert" className="text-stop">
       <p>{message}</p>
-      {nearest !== null && (
+      {nearest !== null && field in builder.fields && (
         <Button look="quiet" className="-ml-3" onClick={() => set(field, nearest)}>
           Take {builder.fields[field].kind === 'length' ? formatLength(Number(nearest), unit) : nearest}
         </Button>
