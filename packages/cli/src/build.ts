@@ -97,7 +97,9 @@ function commandFor(builder: Builder): Command {
 const flagOf = (name: string) => `--${name.replace(/[A-Z]/g, (letter) => `-${letter.toLowerCase()}`)}`;
 
 const valueName = ({ kind }: Field) =>
-  ({ length: 'length', lengths: 'lengths', count: 'number', choice: 'word', yes: 'yes or no' })[kind];
+  ({ length: 'length', lengths: 'lengths', quantity: 'number', count: 'number', choice: 'word', yes: 'yes or no' })[
+    kind
+  ];
 
 function said(field: Field): string {
   const { label, about } = field;
@@ -112,6 +114,8 @@ function usualWord(field: Field): string {
       return field.usual ? 'yes' : 'no';
     case 'length':
       return `${field.usual}mm`;
+    case 'quantity':
+      return `${field.usual} ${field.unit}`;
     case 'lengths':
       return `"${field.usual.join('; ')}"`;
     default:
@@ -156,7 +160,7 @@ function valueIn(flag: string, field: Field, word: string): unknown {
     if (word === 'yes' || word === 'no') return word === 'yes';
     throw new Unusable(`${flag} must be yes or no, and not “${word}”.`);
   }
-  if (field.kind === 'count') return Number(word);
+  if (field.kind === 'count' || field.kind === 'quantity') return Number(word);
   const parsed = field.kind === 'lengths' ? parseLengths(word, 'mm') : parseLength(word, 'mm');
   if (parsed.ok) return parsed.value;
   if (field.kind === 'lengths')

@@ -23,6 +23,15 @@ export interface LengthsField extends FieldBase {
   readonly most: number;
 }
 
+/** A number of a unit that is no length: an angle in degrees, a share in percent. */
+export interface QuantityField extends FieldBase {
+  readonly kind: 'quantity';
+  readonly unit: '°' | '%';
+  readonly usual: number;
+  readonly least: number;
+  readonly most: number;
+}
+
 /** How many of something. */
 export interface CountField extends FieldBase {
   readonly kind: 'count';
@@ -43,7 +52,7 @@ export interface YesField extends FieldBase {
   readonly usual: boolean;
 }
 
-export type Field = LengthField | LengthsField | CountField | ChoiceField | YesField;
+export type Field = LengthField | LengthsField | QuantityField | CountField | ChoiceField | YesField;
 export type Fields = Readonly<Record<string, Field>>;
 
 /** What stands in the fields of a builder. */
@@ -76,6 +85,15 @@ export const lengths = (
   [least, most]: readonly [number, number],
   about?: string,
 ): LengthsField => ({ kind: 'lengths', label, usual, least, most, about });
+
+/** A field for an angle or a share. */
+export const quantity = (
+  label: string,
+  usual: number,
+  unit: QuantityField['unit'],
+  [least, most]: readonly [number, number],
+  about?: string,
+): QuantityField => ({ kind: 'quantity', label, unit, usual, least, most, about });
 
 /** A field for a whole number. */
 export const count = (label: string, usual: number, [least, most]: readonly [number, number], about?: string) =>
@@ -124,7 +142,7 @@ function troubleWith(field: Field, value: unknown): Omit<Trouble, 'field'> | nul
     return { message: `${label} is one of ${words.join(', ')}.`, nearest: usual };
   }
   if (kind === 'lengths') return troubleWithLengths(field, value);
-  const unit = kind === 'length' ? ' mm' : '';
+  const unit = unitOf(field);
   if (typeof value !== 'number' || !Number.isFinite(value)) {
     return { message: `${label} is a number.`, nearest: usual };
   }
@@ -135,6 +153,12 @@ function troubleWith(field: Field, value: unknown): Omit<Trouble, 'field'> | nul
   if (value >= least && value <= most) return null;
   const nearest = value < least ? least : most;
   return { message: `${label} is ${value}${unit}; it can be from ${least} to ${most}${unit}.`, nearest };
+}
+
+/** What stands behind a number of a field, with what parts it from that. */
+function unitOf(field: Field): string {
+  if (field.kind === 'quantity') return field.unit === '%' ? ' %' : field.unit;
+  return field.kind === 'length' ? ' mm' : '';
 }
 
 /** So many lengths are more than anybody types. */

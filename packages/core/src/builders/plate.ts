@@ -47,13 +47,14 @@ export function boxOn(place: Place, { min, max }: Box3): Box {
   return { minX, minY, maxX, maxY };
 }
 
-/** A plate as it fills space, with the rings of its outline and holes, in its frame. */
-export function plateSolid(plate: Plate, rings: readonly (readonly number[])[]): Solid {
+/** A plate as it fills space, with the rings of its outline and holes, in its frame. @param isInner as of a solid */
+export function plateSolid(plate: Plate, rings: readonly (readonly number[])[], isInner = false): Solid {
   return {
     partId: plate.id,
     outlines: rings.map((points) => ({ points: new Float64Array(points), closed: true })),
     place: placeOf(plate),
     depth: thicknessOf(plate),
+    isInner,
   };
 }
 

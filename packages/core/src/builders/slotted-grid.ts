@@ -140,7 +140,6 @@ function built(numbers: GridNumbers, stock: Stock): Built {
       voids: between(xs, outside[0], t).flatMap(([x1, x2]) =>
         between(ys, outside[1], t).map(([y1, y2]): Box3 => ({ min: [x1, y1, 0], max: [x2, y2, height] })),
       ),
-      innerIds: [],
       joints: crossingsOf(strips, cut, false),
     },
   };

@@ -24,8 +24,6 @@ export interface Assembly {
   readonly hull: readonly Box3[];
   /** What is left free in that, such as the inside: boxes that do not overlap. */
   readonly voids: readonly Box3[];
-  /** Parts that stand in what is left free, such as dividers. */
-  readonly innerIds: readonly string[];
   readonly joints: readonly Joint[];
 }
 
@@ -61,10 +59,9 @@ const roundingMm = 1e-6;
  * Holds parts that are put together against what they should come to: none is where another is, joints have their play all
  * over, what should be free is free, and there is no gap besides. Exact but for rounding: volumes are integrals.
  */
-export function checkAssembly({ solids, hull, voids, innerIds, joints }: Assembly): AssemblyReport {
+export function checkAssembly({ solids, hull, voids, joints }: Assembly): AssemblyReport {
   const extrusions = solids.map(extrusionOf);
-  const inner = new Set(innerIds);
-  const shell = extrusions.filter(({ partId }) => !inner.has(partId));
+  const shell = extrusions.filter((_, i) => !solids[i].isInner);
   const measured = joints.map((joint) => measureJoint(joint, extrusions));
   const pressed = total(measured.map(({ pressedMm3 }) => pressedMm3));
   const inWalls = measured.filter((_, i) => !joints[i].isFree);

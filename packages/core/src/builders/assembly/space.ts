@@ -28,6 +28,8 @@ export interface Solid {
   readonly outlines: readonly Polyline[];
   readonly place: Place;
   readonly depth: number;
+  /** Whether it stands in what is left free, as a divider does. */
+  readonly isInner?: boolean;
 }
 
 /** @returns which two axes are not this one, in their order. */

@@ -139,12 +139,13 @@ function built(numbers: BoxNumbers, size: Vec3, stock: Stock): Built {
   const worked = [
     ...plates.map((plate) => ({
       plate,
+      isInner: false,
       rings: [
         plateOutline(plate, edges, playMm / 4),
         ...dividers.openings.flatMap(({ wallId, box }) => (wallId === plate.id ? [ringOn(plate, box)] : [])),
       ],
     })),
-    ...dividers.plates.map(({ plate, outline }) => ({ plate, rings: [outline] })),
+    ...dividers.plates.map(({ plate, outline }) => ({ plate, rings: [outline], isInner: true })),
   ];
   return {
     parts: worked.map(({ plate, rings }): Part => {
@@ -161,10 +162,9 @@ function built(numbers: BoxNumbers, size: Vec3, stock: Stock): Built {
     sizes: { inside: size, outside: sidesOf(plan.outside) },
     playMm,
     assembly: {
-      solids: worked.map(({ plate, rings }) => plateSolid(plate, rings)),
+      solids: worked.map(({ plate, rings, isInner }) => plateSolid(plate, rings, isInner)),
       hull: [plan.outside],
       voids: [plan.inside, ...plan.voids, ...dividers.voids],
-      innerIds: dividers.plates.map(({ plate }) => plate.id),
       joints: [...edges.map((edge) => jointOf(edge, plates, playMm)), ...plan.joints, ...dividers.joints],
     },
   };

@@ -25,6 +25,7 @@ interface Props {
 const isNarrow: Readonly<Record<Field['kind'], boolean>> = {
   length: true,
   count: true,
+  quantity: true,
   lengths: false,
   choice: false,
   yes: false,
@@ -71,6 +72,21 @@ function OneField({ name, field, value, set, unit }: Props & { name: string; fie
       const take = (count: number) => set(name, count);
       return (
         <NumberField label={label} layout="stack" value={Number(value)} least={least} most={most} whole commit={take} />
+      );
+    }
+    case 'quantity': {
+      const { least, most } = field;
+      const take = (size: number) => set(name, size);
+      return (
+        <NumberField
+          label={label}
+          layout="stack"
+          value={Number(value)}
+          unit={field.unit}
+          least={least}
+          most={most}
+          commit={take}
+        />
       );
     }
     case 'lengths':
