@@ -1,9 +1,10 @@
 import type { Builder } from './builder.ts';
 import { foldedBox } from './folded-box/folded-box.ts';
 import { joinedBox } from './joined-box/joined-box.ts';
+import { layeredBase } from './layered-base/layered-base.ts';
 import { slottedGrid } from './slotted-grid.ts';
 
 /** All there are; a new one is a line here. */
-export const builders: readonly Builder[] = [joinedBox, foldedBox, slottedGrid].map(
+export const builders: readonly Builder[] = [joinedBox, foldedBox, slottedGrid, layeredBase].map(
   (builder) => builder as unknown as Builder,
 );

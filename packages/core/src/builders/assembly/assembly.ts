@@ -1,5 +1,13 @@
-import { type Extrusion, extrusionOf, type Interval, overlapOf, sectionOf, volumeWithin } from './extrusion.ts';
-import { type Axis, axes, type Box3, type Solid, sharedBox, sidesOf, type Vec3, volumeOf } from './space.ts';
+import {
+  boxExtrusion,
+  type Extrusion,
+  extrusionOf,
+  type Interval,
+  overlapOf,
+  sectionOf,
+  volumeWithin,
+} from './extrusion.ts';
+import { type Axis, axes, type Box3, type Solid, sharedBox, sidesOf, type Vec3 } from './space.ts';
 
 /**
  * Where parts meet: within a box, along an axis, they come one after the other and fill it but for the play. `faces` says
@@ -17,13 +25,16 @@ export interface Joint {
   readonly isFree?: boolean;
 }
 
+/** A stretch of space: a box, or what an outline fills over some depth. */
+type Space = Box3 | Omit<Solid, 'partId'>;
+
 /** Parts as they lie when they are put together. */
 export interface Assembly {
   readonly solids: readonly Solid[];
-  /** What all of it fills from outside: boxes that do not overlap. */
-  readonly hull: readonly Box3[];
-  /** What is left free in that, such as the inside: boxes that do not overlap. */
-  readonly voids: readonly Box3[];
+  /** What all of it fills from outside; they do not overlap. */
+  readonly hull: readonly Space[];
+  /** What is left free in that, such as the inside; they do not overlap. */
+  readonly voids: readonly Space[];
   readonly joints: readonly Joint[];
 }
 
@@ -61,6 +72,7 @@ const roundingMm = 1e-6;
  */
 export function checkAssembly({ solids, hull, voids, joints }: Assembly): AssemblyReport {
   const extrusions = solids.map(extrusionOf);
+  const [whole, free] = [hull, voids].map((spaces) => spaces.map(spaceAsExtrusion));
   const shell = extrusions.filter((_, i) => !solids[i].isInner);
   const measured = joints.map((joint) => measureJoint(joint, extrusions));
   const pressed = total(measured.map(({ pressedMm3 }) => pressedMm3));
@@ -69,10 +81,8 @@ export function checkAssembly({ solids, hull, voids, joints }: Assembly): Assemb
   const overlaps = overlapsAmong(extrusions);
   const overlapMm3 = total(overlaps.map(({ mm3 }) => mm3));
   const isPressed = Math.abs(overlapMm3 - pressed) < roundingMm3;
-  const intruders = shell.filter((solid) =>
-    voids.some((box) => sharedBox(box, solid.box) && volumeWithin(solid, box) > roundingMm3),
-  );
-  const gapMm3 = gapIn(extrusions, hull, voids) - playMm3;
+  const intruders = shell.filter((solid) => free.some((space) => sharedWith(solid, space) > roundingMm3));
+  const gapMm3 = gapIn(extrusions, whole, free) - playMm3;
   const report = {
     overlaps: isPressed ? [] : overlaps.filter(({ mm3 }) => mm3 > roundingMm3),
     wrongJoints: measured.flatMap(({ wrong }) => (wrong ? [wrong] : [])),
@@ -97,13 +107,22 @@ function overlapsAmong(extrusions: readonly Extrusion[]): Overlap[] {
 }
 
 /** What should be filled and is not, in mm³; what two fill counts twice. What stands in what is free counts beyond that. */
-function gapIn(extrusions: readonly Extrusion[], hull: readonly Box3[], voids: readonly Box3[]): number {
+function gapIn(extrusions: readonly Extrusion[], hull: readonly Extrusion[], voids: readonly Extrusion[]): number {
   const wanted = total(hull.map(volumeOf)) - total(voids.map(volumeOf));
-  const filled = extrusions.map((solid) => {
-    const inVoids = voids.filter((box) => sharedBox(box, solid.box)).map((box) => volumeWithin(solid, box));
-    return volumeWithin(solid, solid.box) - total(inVoids);
-  });
+  const filled = extrusions.map((solid) => volumeOf(solid) - total(voids.map((space) => sharedWith(solid, space))));
   return wanted - total(filled);
+}
+
+function spaceAsExtrusion(space: Space): Extrusion {
+  return 'min' in space ? boxExtrusion(space) : extrusionOf({ ...space, partId: '' });
+}
+
+const volumeOf = (solid: Extrusion) => volumeWithin(solid, solid.box);
+
+/** How much of a solid lies in a space, in mm³. */
+function sharedWith(solid: Extrusion, space: Extrusion): number {
+  if (!sharedBox(space.box, solid.box)) return 0;
+  return space.isBox ? volumeWithin(solid, space.box) : overlapOf(solid, space);
 }
 
 const total = (numbers: readonly number[]) => numbers.reduce((sum, number) => sum + number, 0);

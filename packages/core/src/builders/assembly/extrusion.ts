@@ -9,6 +9,8 @@ export interface Extrusion {
   /** By the even-odd rule; each is x, y, x, y, … along the two other axes in their order. */
   readonly rings: readonly Float64Array[];
   readonly box: Box3;
+  /** Set where it is all of its box. */
+  readonly isBox?: true;
 }
 
 /** From one place along a line to another. */
@@ -42,6 +44,14 @@ export function extrusionOf({ partId, outlines, place, depth }: Solid): Extrusio
     return ring;
   });
   return { partId, axis, lo, hi, rings, box: { min: min as unknown as Vec3, max: max as unknown as Vec3 } };
+}
+
+/** A box as a solid that fills it. */
+export function boxExtrusion(box: Box3): Extrusion {
+  const [x1, y1] = box.min;
+  const [x2, y2] = box.max;
+  const rings = [new Float64Array([x1, y1, x2, y1, x2, y2, x1, y2])];
+  return { partId: '', axis: 2, lo: box.min[2], hi: box.max[2], rings, box, isBox: true };
 }
 
 /** @returns where a line through rings, along x (`along` 0) or y (1), lies within them. */

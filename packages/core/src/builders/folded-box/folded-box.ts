@@ -3,7 +3,7 @@ import type { Joint } from '../assembly/assembly.ts';
 import type { Box3, Place, Vec3 } from '../assembly/space.ts';
 import type { Builder, Built, Part, Stock } from '../builder.ts';
 import { choice, length, type NumbersOf, quantity, type Trouble, yes } from '../fields.ts';
-import { fitFields, playIn } from '../fit-fields.ts';
+import { playIn, pressedTrouble, slidingFields } from '../fit-fields.ts';
 import { dashesAlong } from './dashes.ts';
 import { type Tray, tabRange, trayOf } from './tray.ts';
 
@@ -17,8 +17,7 @@ const fields = {
   shape: choice('Shape', 'lid', { tray: 'Tray', lid: 'Tray with a lid over it', tuck: 'One piece, with a flap' }),
   lidHeight: length('Height of the lid', 20, [1, mostMm], 'How far it comes down, inside.'),
   flap: length('Depth of the flap', 15, [1, mostMm]),
-  ...fitFields,
-  fit: { ...fitFields.fit, label: 'Lid', usual: 'sliding' as const },
+  ...slidingFields('Lid'),
   tabWidth: length('Glue tab width', 12, [2, 200]),
   tabAngle: quantity('Glue tab angle', 15, '°', [0, 60], 'How much its ends slant.'),
   window: yes('A window in the top', false),
@@ -78,7 +77,7 @@ const floored = (mm: number) => Math.floor(mm * 100) / 100;
 const narrowest = 1;
 
 function troublesWith(numbers: FoldedNumbers, inside: Vec3, { thicknessMm: t }: Stock, playMm: number): Trouble[] {
-  const { shape, lidHeight, flap, tabWidth, window, windowRim, fit } = numbers;
+  const { shape, lidHeight, flap, tabWidth, window, windowRim } = numbers;
   const troubles: Trouble[] = [];
   const taken = takenByCard(numbers, t, playMm);
   (['width', 'depth', 'height'] as const).forEach((field, i) => {
@@ -89,10 +88,7 @@ function troublesWith(numbers: FoldedNumbers, inside: Vec3, { thicknessMm: t }: 
     troubles.push({ field, message, nearest: ceiled(least + numbers[field] - inside[i]) });
   });
   if (playMm < 0) {
-    const message = `The lid would be ${rounded(-playMm)} mm too narrow to go over the tray.`;
-    troubles.push(
-      fit === 'typed' ? { field: 'play', message, nearest: 0 } : { field: 'fit', message, nearest: 'sliding' },
-    );
+    troubles.push(pressedTrouble(numbers, `The lid would be ${rounded(-playMm)} mm too narrow to go over the tray.`));
   }
   if (troubles.length > 0) return troubles;
   const [w, d, h] = inside;
