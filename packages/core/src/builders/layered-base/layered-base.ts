@@ -4,52 +4,20 @@ import { appendPath, emptyPath, type Path, PathBuilder, transformPath } from '..
 import type { Joint } from '../assembly/assembly.ts';
 import type { Place, Solid, Vec3 } from '../assembly/space.ts';
 import type { Builder, Built, Part, Stock } from '../builder.ts';
-import { choice, count, length, type NumbersOf, type Trouble, yes } from '../fields.ts';
-import { playIn, pressedTrouble, slidingFields } from '../fit-fields.ts';
-import { channelPath, depthIn, type Form, formPath, notchedPath, reachOf, turnedForm } from './layer-outline.ts';
-
-const mostMm = 2000;
-
-const fields = {
-  outline: choice('Outline', 'rectangle', { rectangle: 'Rectangle', round: 'Round' }),
-  width: length('Width', 120, [5, mostMm]),
-  depth: length('Depth', 80, [5, mostMm]),
-  corner: length('Corner radius', 6, [0, 500]),
-  layers: count('Layers', 3, [1, 40]),
-  pocket: choice('Pocket', 'rectangle', { none: 'None', rectangle: 'Rectangle', round: 'Round' }),
-  pocketWidth: length('Goes in: width', 60, [1, mostMm], 'Of what goes in; the pocket is wider by the fit.'),
-  pocketDepth: length('Goes in: depth', 40, [1, mostMm], 'Of what goes in.'),
-  pocketLayers: count('Pocket through layers', 2, [1, 40], 'Counted from the top.'),
-  ...slidingFields('Fit of what goes in'),
-  channel: choice('Channel', 'none', {
-    none: 'None',
-    front: 'To the front',
-    back: 'To the back',
-    left: 'To the left',
-    right: 'To the right',
-  }),
-  channelWidth: length('Channel width', 8, [0.5, mostMm]),
-  channelFrom: count('Channel from layer', 2, [1, 40], 'Layer 1 is the lowest.'),
-  channelTo: count('Channel to layer', 2, [1, 40]),
-  plate: yes('A plate let into the top', false),
-  plateWidth: length('Plate width', 80, [1, mostMm]),
-  plateDepth: length('Plate depth', 55, [1, mostMm]),
-  pins: choice('Pin holes', 'all', { none: 'None', all: 'Through all layers', hidden: 'Not through the top' }),
-  pinWidth: length('Pin width', 3, [0.3, 50]),
-  pinInset: length('Pins from the edge', 8, [0.5, 500], 'To the middle of the pin.'),
-} as const;
-
-type BaseNumbers = NumbersOf<typeof fields>;
+import { playIn } from '../fit-fields.ts';
+import { type BaseNumbers, baseFields, type Forms, formsOf, pinsOf } from './base-numbers.ts';
+import { troublesWith } from './base-troubles.ts';
+import { channelPath, type Form, formPath, notchedPath, reachOf, turnedForm } from './layer-outline.ts';
 
 /** Layers of one outline that are glued on each other, with pockets and channels in some of them. */
-export const layeredBase: Builder<typeof fields> = {
+export const layeredBase: Builder<typeof baseFields> = {
   id: 'layered-base',
   word: 'base',
   name: 'Layered base',
   about: 'Layers of one outline, with a pocket, a channel and pin holes, stacked to a base.',
-  fields,
+  fields: baseFields,
   asks: ({ outline, pocket, fit, channel, plate, pins }) =>
-    (Object.keys(fields) as (keyof typeof fields)[]).filter((field) => {
+    (Object.keys(baseFields) as (keyof typeof baseFields)[]).filter((field) => {
       if (field === 'depth' || field === 'corner') return outline === 'rectangle';
       if (field === 'pocketWidth' || field === 'pocketLayers') return pocket !== 'none';
       if (field === 'pocketDepth') return pocket === 'rectangle';
@@ -66,142 +34,6 @@ export const layeredBase: Builder<typeof fields> = {
     return troubles.length > 0 ? troubles : built(numbers, forms, stock);
   },
 };
-
-interface Forms {
-  readonly outline: Form;
-  readonly pocket: Form | null;
-  /** What the plate is let into; null without a plate. */
-  readonly rebate: Form | null;
-  /** Half of what is free between a plate and its rebate, and a thing and its pocket. */
-  readonly side: number;
-}
-
-function formsOf(numbers: BaseNumbers, playMm: number): Forms {
-  const { outline, width, depth, corner, pocket, pocketWidth, pocketDepth, plate, plateWidth, plateDepth } = numbers;
-  const side = playMm / 2;
-  const opening = (isRound: boolean, wide: number, deep: number): Form =>
-    isRound
-      ? { kind: 'round', radius: wide / 2 + side }
-      : { kind: 'rectangle', halfX: wide / 2 + side, halfY: deep / 2 + side, corner: 0 };
-  return {
-    outline:
-      outline === 'round'
-        ? { kind: 'round', radius: width / 2 }
-        : { kind: 'rectangle', halfX: width / 2, halfY: depth / 2, corner },
-    pocket: pocket === 'none' ? null : opening(pocket === 'round', pocketWidth, pocketDepth),
-    rebate: plate ? opening(pocket === 'round', plateWidth, plateDepth) : null,
-    side,
-  };
-}
-
-/** Walls are no thinner than that, and what a plate lies on no narrower, in mm. */
-const thinnest = 1.5;
-
-const rounded = (mm: number) => Math.round(mm * 100) / 100;
-const floored = (mm: number) => Math.floor(mm * 100 + 1e-6) / 100;
-
-function troublesWith(numbers: BaseNumbers, { outline, pocket, rebate, side }: Forms): Trouble[] {
-  const { layers, pocketLayers, channel, channelFrom, channelTo, channelWidth, pins, pinWidth, plate } = numbers;
-  const troubles: Trouble[] = [];
-  const add = (field: keyof BaseNumbers, message: string, nearest: number | null) =>
-    troubles.push({ field, message, nearest });
-  if (outline.kind === 'rectangle') {
-    const most = Math.min(outline.halfX, outline.halfY);
-    if (outline.corner > most) {
-      add('corner', `A corner of ${outline.corner} mm is more than half of the shorter side.`, most);
-      return troubles;
-    }
-  }
-  const openings = [
-    { form: pocket, words: 'pocket', width: 'pocketWidth', depth: 'pocketDepth' },
-    { form: rebate, words: 'plate', width: 'plateWidth', depth: 'plateDepth' },
-  ] as const;
-  for (const { form, words, width, depth } of openings) {
-    if (!form) continue;
-    for (const [field, axis] of [
-      [width, 'x'],
-      [depth, 'y'],
-    ] as const) {
-      if (form.kind === 'round' && axis === 'y') continue;
-      const room =
-        form.kind === 'round' ? Math.min(reachOf(outline, 'x'), reachOf(outline, 'y')) : reachOf(outline, axis);
-      const over = reachOf(form, axis) - (room - thinnest);
-      if (over <= 1e-9) continue;
-      const nearest = floored(numbers[field] - 2 * over);
-      const message = `The ${words} leaves no wall: ${numbers[field]} mm and the fit come within ${thinnest} mm of the edge.`;
-      add(field, message, nearest >= 1 ? nearest : null);
-    }
-    if (troubles.length > 0 || form.kind === 'round') continue;
-    if (depthIn(outline, form.halfX, form.halfY) < thinnest) {
-      const message = `The corners of the ${words} come within ${thinnest} mm of the edge.`;
-      add(width, message, null);
-    }
-  }
-  if (troubles.length > 0) return troubles;
-  if (pocket && pocketLayers > layers) {
-    add('pocketLayers', `The pocket goes through ${pocketLayers} layers, and there are ${layers}.`, layers);
-  }
-  if (pocket && rebate) {
-    for (const [field, own, axis] of [
-      ['plateWidth', 'pocketWidth', 'x'],
-      ['plateDepth', 'pocketDepth', 'y'],
-    ] as const) {
-      if (pocket.kind === 'round' && axis === 'y') continue;
-      if (reachOf(rebate, axis) - reachOf(pocket, axis) >= thinnest - 1e-9) continue;
-      const least = numbers[own] + 2 * thinnest;
-      add(field, `The plate would fall into the pocket: it lies on ${thinnest} mm at each side at least.`, least);
-    }
-    if (pocketLayers < 2) add('pocketLayers', 'The plate takes the top layer: the pocket begins below it.', 2);
-  }
-  if (plate && side < 0) {
-    troubles.push(
-      pressedTrouble(numbers, `The plate is ${rounded(-2 * side)} mm wider than its place, and would not lie flat.`),
-    );
-  }
-  if (plate && layers < 2) add('layers', 'A plate takes a layer, and lies on another.', 2);
-  if (channel !== 'none') {
-    if (channelFrom > layers) add('channelFrom', `There are ${layers} layers.`, layers);
-    if (channelTo > layers) add('channelTo', `There are ${layers} layers.`, layers);
-    if (channelTo < channelFrom) add('channelTo', `The channel begins at layer ${channelFrom}.`, channelFrom);
-    const across = channel === 'front' || channel === 'back' ? 'x' : 'y';
-    const edge = reachOf(outline, across) - (outline.kind === 'rectangle' ? outline.corner : thinnest);
-    const narrowest = Math.min(edge, ...[pocket, rebate].flatMap((form) => (form ? [reachOf(form, across)] : [])));
-    const most = floored(2 * (narrowest - 0.05));
-    if (channelWidth > most) {
-      const message = `A channel of ${channelWidth} mm is as wide as what it leaves; it can be ${rounded(most)} mm.`;
-      add('channelWidth', message, most >= 0.5 ? most : null);
-    }
-  }
-  if (troubles.length === 0 && pins !== 'none') {
-    const radius = pinWidth / 2;
-    const [[x, y]] = pinsOf(numbers, outline);
-    const toEdge = depthIn(outline, x, y) - radius;
-    const fromOpening = Math.min(...[pocket, rebate].flatMap((form) => (form ? [-depthIn(form, x, y)] : []))) - radius;
-    const across = channel === 'front' || channel === 'back' ? x : y;
-    const fromChannel = channel === 'none' ? Number.POSITIVE_INFINITY : Math.abs(across) - channelWidth / 2 - radius;
-    const fromEachOther = 2 * Math.min(Math.abs(x), Math.abs(y)) - pinWidth;
-    if (toEdge < thinnest) {
-      add('pinInset', `Pin holes come within ${thinnest} mm of the edge.`, null);
-    } else if (Math.min(fromOpening, fromChannel, fromEachOther) < thinnest) {
-      add('pinInset', `Pin holes come within ${thinnest} mm of the pocket, the channel or each other.`, null);
-    }
-  }
-  return troubles;
-}
-
-/** Where pins go: at the corners, or as far from a round edge on its diagonals. */
-function pinsOf({ pinInset }: BaseNumbers, outline: Form): (readonly [x: number, y: number])[] {
-  const [x, y] =
-    outline.kind === 'round'
-      ? [0, 0].map(() => (outline.radius - pinInset) * Math.SQRT1_2)
-      : [outline.halfX - pinInset, outline.halfY - pinInset];
-  return [
-    [x, y],
-    [-x, y],
-    [-x, -y],
-    [x, -y],
-  ];
-}
 
 /** A channel is drawn to the front, and turned to where it goes. */
 const turns: Readonly<Record<BaseNumbers['channel'], 0 | 1 | 2 | 3>> = {
