@@ -32,6 +32,14 @@ export interface BuiltSizes {
   readonly outside: Vec3;
 }
 
+/** A figure that only this builder knows, such as the smallest radius. */
+export interface BuiltNote {
+  readonly label: string;
+  readonly value: number;
+  /** Whether it is a length in mm, or a plain count. */
+  readonly isLength: boolean;
+}
+
 /** Parts that go together. */
 export interface Built {
   readonly parts: readonly Part[];
@@ -39,6 +47,7 @@ export interface Built {
   readonly assembly: Assembly;
   /** Between the parts of a joint, over both its faces, in mm. */
   readonly playMm: number;
+  readonly notes?: readonly BuiltNote[];
 }
 
 /** What comes of numbers: parts, or what is wrong with the numbers. */

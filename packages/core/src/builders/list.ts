@@ -1,3 +1,4 @@
+import { bendingPanel } from './bending-panel/bending-panel.ts';
 import type { Builder } from './builder.ts';
 import { foldedBox } from './folded-box/folded-box.ts';
 import { joinedBox } from './joined-box/joined-box.ts';
@@ -5,6 +6,6 @@ import { layeredBase } from './layered-base/layered-base.ts';
 import { slottedGrid } from './slotted-grid.ts';
 
 /** All there are; a new one is a line here. */
-export const builders: readonly Builder[] = [joinedBox, foldedBox, slottedGrid, layeredBase].map(
+export const builders: readonly Builder[] = [joinedBox, foldedBox, slottedGrid, layeredBase, bendingPanel].map(
   (builder) => builder as unknown as Builder,
 );

@@ -3,7 +3,7 @@ import { flatten, polylineLength, signedArea } from '../geometry/paths/flatten.t
 import { pathBounds } from '../geometry/paths/path.ts';
 import { type AssemblyReport, checkAssembly } from './assembly/assembly.ts';
 import type { Place, Vec3 } from './assembly/space.ts';
-import type { Built } from './builder.ts';
+import type { Built, BuiltNote } from './builder.ts';
 
 /** One part in figures, in mm and mm². */
 interface PartFigures {
@@ -27,11 +27,12 @@ export interface BuiltFigures {
   readonly cutMm: number;
   readonly areaMm2: number;
   readonly playMm: number;
+  readonly notes: readonly BuiltNote[];
   readonly assembly: AssemblyReport;
 }
 
 /** Adds up what was built, and puts it together to see whether it goes. */
-export function reportOfBuilt({ parts, sizes, playMm, assembly }: Built): BuiltFigures {
+export function reportOfBuilt({ parts, sizes, playMm, notes, assembly }: Built): BuiltFigures {
   const places = new Map(assembly.solids.map(({ partId, place }) => [partId, place]));
   const figures = parts.map(({ id, name, cut }): PartFigures => {
     const box = pathBounds(cut);
@@ -57,6 +58,7 @@ export function reportOfBuilt({ parts, sizes, playMm, assembly }: Built): BuiltF
     cutMm: figures.reduce((sum, { cutMm }) => sum + cutMm, 0),
     areaMm2: figures.reduce((sum, { areaMm2 }) => sum + areaMm2, 0),
     playMm,
+    notes: notes ?? [],
     assembly: checkAssembly(assembly),
   };
 }

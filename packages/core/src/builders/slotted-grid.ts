@@ -4,6 +4,7 @@ import type { Builder, Built, Part, Stock } from './builder.ts';
 import { choice, count, length, lengths, type NumbersOf, type Trouble } from './fields.ts';
 import { fitFields, playIn } from './fit-fields.ts';
 import { plateSolid } from './plate.ts';
+import { rounded } from './rounding.ts';
 import { crossingsOf, type Strip, stripPlate } from './strips.ts';
 
 const mostMm = 3000;
@@ -103,8 +104,6 @@ function troublesWith(numbers: GridNumbers, { thicknessMm: t }: Stock): Trouble[
   }
   return troubles;
 }
-
-const rounded = (mm: number) => Math.round(mm * 100) / 100;
 
 function built(numbers: GridNumbers, stock: Stock): Built {
   const { width, depth, height, ends, smaller } = numbers;

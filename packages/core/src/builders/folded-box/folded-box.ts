@@ -4,6 +4,7 @@ import type { Box3, Place, Vec3 } from '../assembly/space.ts';
 import type { Builder, Built, Part, Stock } from '../builder.ts';
 import { choice, length, type NumbersOf, quantity, type Trouble, yes } from '../fields.ts';
 import { playIn, pressedTrouble, slidingFields } from '../fit-fields.ts';
+import { rounded, roundedDown, roundedUp } from '../rounding.ts';
 import { dashesAlong } from './dashes.ts';
 import { type Tray, tabRange, trayOf } from './tray.ts';
 
@@ -69,10 +70,6 @@ function insideOf(numbers: FoldedNumbers, { thicknessMm }: Stock, playMm: number
 const slopeOf = ({ tabAngle }: FoldedNumbers) => Math.tan((tabAngle * Math.PI) / 180);
 const bendOf = ({ bendLine }: FoldedNumbers, t: number) => ({ thickness: t, line: (bendLine / 100) * t });
 
-const rounded = (mm: number) => Math.round(mm * 100) / 100;
-const ceiled = (mm: number) => Math.ceil(mm * 100) / 100;
-const floored = (mm: number) => Math.floor(mm * 100) / 100;
-
 /** The end of a tab is no narrower than that, in mm. */
 const narrowest = 1;
 
@@ -85,7 +82,7 @@ function troublesWith(numbers: FoldedNumbers, inside: Vec3, { thicknessMm: t }: 
     if (inside[i] >= least) return;
     const outside = numbers.measured === 'outside' ? ` The card takes ${rounded(taken[i])} mm of it.` : '';
     const message = `${fields[field].label} is ${numbers[field]} mm: too little to bend card of ${t} mm.${outside}`;
-    troubles.push({ field, message, nearest: ceiled(least + numbers[field] - inside[i]) });
+    troubles.push({ field, message, nearest: roundedUp(least + numbers[field] - inside[i]) });
   });
   if (playMm < 0) {
     troubles.push(pressedTrouble(numbers, `The lid would be ${rounded(-playMm)} mm too narrow to go over the tray.`));
@@ -94,20 +91,20 @@ function troublesWith(numbers: FoldedNumbers, inside: Vec3, { thicknessMm: t }: 
   const [w, d, h] = inside;
   if (shape === 'lid' && lidHeight > h + t) {
     const message = `The lid is ${lidHeight} mm high inside; the tray is ${rounded(h + t)} mm, and the lid would not lie on it.`;
-    troubles.push({ field: 'lidHeight', message, nearest: floored(h + t) });
+    troubles.push({ field: 'lidHeight', message, nearest: roundedDown(h + t) });
   }
   if (shape === 'lid' && lidHeight < 4 * t) {
     const message = `The lid is ${lidHeight} mm high inside: too little to bend card of ${t} mm.`;
-    troubles.push({ field: 'lidHeight', message, nearest: ceiled(4 * t) });
+    troubles.push({ field: 'lidHeight', message, nearest: roundedUp(4 * t) });
   }
   const deepest = Math.min(h - t, 2 * (w - 2 * t));
   if (shape === 'tuck' && flap > deepest) {
-    const message = `The flap is ${flap} mm deep, and there is room for ${floored(deepest)} mm.`;
-    troubles.push({ field: 'flap', message, nearest: deepest >= 1 ? floored(deepest) : null });
+    const message = `The flap is ${flap} mm deep, and there is room for ${roundedDown(deepest)} mm.`;
+    troubles.push({ field: 'flap', message, nearest: deepest >= 1 ? roundedDown(deepest) : null });
   }
   if (tabWidth > d / 2) {
     const message = `Glue tabs of ${tabWidth} mm meet: they have ${rounded(d / 2)} mm each.`;
-    troubles.push({ field: 'tabWidth', message, nearest: floored(d / 2) });
+    troubles.push({ field: 'tabWidth', message, nearest: roundedDown(d / 2) });
   }
   const bend = bendOf(numbers, t);
   const lowest = shape === 'lid' ? Math.min(h, Math.max(lidHeight, 4 * t)) : h;
@@ -123,7 +120,7 @@ function troublesWith(numbers: FoldedNumbers, inside: Vec3, { thicknessMm: t }: 
   const widest = Math.min(w, d) / 2 - narrowest;
   if (shape !== 'tray' && window && windowRim > widest) {
     const message = `A rim of ${windowRim} mm leaves no window in ${rounded(w)} × ${rounded(d)} mm.`;
-    troubles.push({ field: 'windowRim', message, nearest: widest >= 1 ? floored(widest) : null });
+    troubles.push({ field: 'windowRim', message, nearest: widest >= 1 ? roundedDown(widest) : null });
   }
   return troubles;
 }

@@ -5,6 +5,7 @@ import type { Builder, Built, Part, Stock } from '../builder.ts';
 import { choice, count, length, type NumbersOf, type Trouble, yes } from '../fields.ts';
 import { fitFields, playIn } from '../fit-fields.ts';
 import { boxOn, onPlace, type Plate, placeOf, plateSolid } from '../plate.ts';
+import { rounded } from '../rounding.ts';
 import { type Label, letterName } from '../stroke-letters.ts';
 import { dividersIn } from './dividers.ts';
 import { type Edge, shareOut } from './edges.ts';
@@ -102,9 +103,6 @@ function troublesWith(numbers: BoxNumbers, inside: Vec3, { thicknessMm: t }: Sto
   }
   return troubles;
 }
-
-/** For words alone: to a hundredth. */
-const rounded = (mm: number) => Math.round(mm * 100) / 100;
 
 /** How many pieces an edge has: odd where a width is aimed at, so that both of its ends are alike. */
 function countOf({ fingers, fingerWidth, fingerCount }: BoxNumbers, thickness: number) {

@@ -1,6 +1,6 @@
 import { choice, count, length, type NumbersOf, yes } from '../fields.ts';
 import { slidingFields } from '../fit-fields.ts';
-import type { Form } from './layer-outline.ts';
+import type { Form } from '../forms.ts';
 
 const mostMm = 2000;
 

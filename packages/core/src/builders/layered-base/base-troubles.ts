@@ -1,13 +1,11 @@
 import type { Trouble } from '../fields.ts';
 import { pressedTrouble } from '../fit-fields.ts';
+import { depthIn, reachOf } from '../forms.ts';
+import { rounded, roundedDown } from '../rounding.ts';
 import { type BaseNumbers, type Forms, pinsOf } from './base-numbers.ts';
-import { depthIn, reachOf } from './layer-outline.ts';
 
 /** Walls are no thinner than that, and what a plate lies on no narrower, in mm. */
 const thinnest = 1.5;
-
-const rounded = (mm: number) => Math.round(mm * 100) / 100;
-const floored = (mm: number) => Math.floor(mm * 100 + 1e-6) / 100;
 
 /** What is wrong with numbers that are each within their limits. */
 export function troublesWith(numbers: BaseNumbers, { outline, pocket, rebate, side }: Forms): Trouble[] {
@@ -37,7 +35,7 @@ export function troublesWith(numbers: BaseNumbers, { outline, pocket, rebate, si
         form.kind === 'round' ? Math.min(reachOf(outline, 'x'), reachOf(outline, 'y')) : reachOf(outline, axis);
       const over = reachOf(form, axis) - (room - thinnest);
       if (over <= 1e-9) continue;
-      const nearest = floored(numbers[field] - 2 * over);
+      const nearest = roundedDown(numbers[field] - 2 * over);
       const message = `The ${words} leaves no wall: ${numbers[field]} mm and the fit come within ${thinnest} mm of the edge.`;
       add(field, message, nearest >= 1 ? nearest : null);
     }
@@ -76,7 +74,7 @@ export function troublesWith(numbers: BaseNumbers, { outline, pocket, rebate, si
     const across = channel === 'front' || channel === 'back' ? 'x' : 'y';
     const edge = reachOf(outline, across) - (outline.kind === 'rectangle' ? outline.corner : thinnest);
     const narrowest = Math.min(edge, ...[pocket, rebate].flatMap((form) => (form ? [reachOf(form, across)] : [])));
-    const most = floored(2 * (narrowest - 0.05));
+    const most = roundedDown(2 * (narrowest - 0.05));
     if (channelWidth > most) {
       const message = `A channel of ${channelWidth} mm is as wide as what it leaves; it can be ${rounded(most)} mm.`;
       add('channelWidth', message, most >= 0.5 ? most : null);

@@ -7,7 +7,7 @@ import { checkAssembly } from '../assembly/assembly.ts';
 import { build } from '../build.ts';
 import type { Built } from '../builder.ts';
 import type { usualNumbers } from '../fields.ts';
-import { depthIn, type Form } from './layer-outline.ts';
+import { depthIn, type Form } from '../forms.ts';
 import { layeredBase } from './layered-base.ts';
 
 type BaseNumbers = ReturnType<typeof usualNumbers<typeof layeredBase.fields>>;

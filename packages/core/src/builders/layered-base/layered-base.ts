@@ -5,9 +5,9 @@ import type { Joint } from '../assembly/assembly.ts';
 import type { Place, Solid, Vec3 } from '../assembly/space.ts';
 import type { Builder, Built, Part, Stock } from '../builder.ts';
 import { playIn } from '../fit-fields.ts';
+import { channelPath, type Form, formPath, notchedPath, reachOf, turnedForm } from '../forms.ts';
 import { type BaseNumbers, baseFields, type Forms, formsOf, pinsOf } from './base-numbers.ts';
 import { troublesWith } from './base-troubles.ts';
-import { channelPath, type Form, formPath, notchedPath, reachOf, turnedForm } from './layer-outline.ts';
 
 /** Layers of one outline that are glued on each other, with pockets and channels in some of them. */
 export const layeredBase: Builder<typeof baseFields> = {

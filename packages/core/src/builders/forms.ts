@@ -1,5 +1,5 @@
-import { addEllipticArc } from '../../geometry/paths/arc.ts';
-import { type Path, PathBuilder } from '../../geometry/paths/path.ts';
+import { addEllipticArc } from '../geometry/paths/arc.ts';
+import { type Path, PathBuilder } from '../geometry/paths/path.ts';
 
 /** An outline or an opening about (0, 0): a rectangle by half its sides, with round corners, or a circle. In mm. */
 export type Form =
