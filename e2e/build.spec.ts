@@ -1,14 +1,36 @@
 import { boundsOf, type Item } from '@lambent/core/document';
 import { expect, type Page, test } from '@playwright/test';
-import { burntLengths, choose, items, newJob, openStage, saved, storedJob, typeInto } from './bench.ts';
+import {
+  bedPoint,
+  burntLengths,
+  choose,
+  drawTyped,
+  items,
+  newJob,
+  openStage,
+  saved,
+  storedJob,
+  tool,
+  typeInto,
+} from './bench.ts';
 
-/** A job on birch plywood in which parts from numbers are open. */
-async function building(page: Page, title: string): Promise<void> {
+/** A job, on birch plywood where nothing else is said, in which parts from numbers are open. */
+async function building(page: Page, title: string, material = /Birch plywood.*3 mm/): Promise<void> {
   await newJob(page, title);
-  await choose(page, 'Material of the sheet', /Birch plywood.*3 mm/);
+  await choose(page, 'Material of the sheet', material);
   await openStage(page, 'Art');
   await page.getByRole('button', { name: 'Parts from numbers…' }).click();
   await expect(page.getByRole('region', { name: 'Parts from numbers' })).toBeVisible();
+}
+
+/** Chooses what is built. */
+const builder = (page: Page, name: string) => page.getByRole('button', { name, exact: true }).click();
+/** How long what is cut and what is scored is burnt, in mm. */
+async function burnt(page: Page): Promise<{ cut: number; score: number }> {
+  const steps = Object.entries(await burntLengths(page));
+  const sum = (operation: string) =>
+    steps.filter(([step]) => step.startsWith(operation)).reduce((total, [, mm]) => total + mm, 0);
+  return { cut: sum('cut'), score: sum('score') };
 }
 
 const figures = (page: Page) => page.getByTestId('built-figures');
@@ -32,7 +54,7 @@ test('a box from numbers to its plan: shown while it is typed, put down, burnt a
   await typeInto(page, 'Finger width', '2');
   await expect(page.getByRole('alert')).toContainText('thinner than the stock, which is 3.06 mm');
   await expect(page.getByRole('button', { name: /^Put/ })).toBeDisabled();
-  await expect(figures(page)).toContainText('As it was last');
+  await expect(page.getByRole('complementary', { name: 'Put together' })).toContainText('as it was last');
   await page.getByRole('button', { name: 'Take 3.06 mm' }).click();
   await expect(page.getByRole('alert')).toBeHidden();
   await typeInto(page, 'Finger width', '12');
@@ -41,14 +63,12 @@ test('a box from numbers to its plan: shown while it is typed, put down, burnt a
   await saved(page);
   const front = await partNamed(page, 'Front');
   expect(sizeOf(front)).toEqual([expect.closeTo(80 + 2 * 3.06, 6), expect.closeTo(43.06, 6)]);
-  const burnt = Object.entries(await burntLengths(page)).filter(([step]) => step.startsWith('cut'));
-  const cutMm = burnt.reduce((sum, [, mm]) => sum + mm, 0);
-  expect(cutMm / 1000).toBeCloseTo(1.38, 2);
+  expect((await burnt(page)).cut / 1000).toBeCloseTo(1.38, 2);
 });
 
 test('a slotted grid from numbers to its plan', async ({ page }) => {
   await building(page, 'Grid');
-  await choose(page, 'What to build: Joined box', 'Slotted grid');
+  await builder(page, 'Slotted grid');
   await typeInto(page, 'Width', '120');
   await typeInto(page, 'Depth', '90');
   await expect(figures(page)).toContainText('119.5 × 89.5 × 40');
@@ -58,8 +78,7 @@ test('a slotted grid from numbers to its plan', async ({ page }) => {
   expect(sizeOf(strip)).toEqual([expect.closeTo(89.5, 6), expect.closeTo(40, 6)]);
   // Two strips across with three slots each, three along with two: each slot adds its two sides.
   const strips = 2 * 2 * (119.5 + 40) + 3 * 2 * (89.5 + 40) + 12 * 2 * 20;
-  const burnt = Object.values(await burntLengths(page)).reduce((sum, mm) => sum + mm, 0);
-  expect(burnt / strips).toBeCloseTo(1, 2);
+  expect((await burnt(page)).cut / strips).toBeCloseTo(1, 2);
 });
 
 test('a box follows its stock and its numbers; that is undone, and it is settled', async ({ page }) => {
@@ -101,4 +120,121 @@ test('a box follows its stock and its numbers; that is undone, and it is settled
   await saved(page);
   expect((await storedJob(page)).document.built).toEqual([]);
   expect((await partNamed(page, 'Front')).id).toBe(was.id);
+});
+
+test('a folded box from numbers to its plan: its net is cut, its bends are scored', async ({ page }) => {
+  await building(page, 'Folded', /Cotton card/);
+  await builder(page, 'Folded box');
+  await typeInto(page, 'Measured thickness', '0.5');
+  await choose(page, /^Shape: /, /Tray$/);
+  await typeInto(page, 'Glue tab angle', '0');
+  await expect(figures(page)).toContainText('92 × 61 × 30.5');
+  await page.getByRole('button', { name: 'Put 1 part down' }).click();
+  await saved(page);
+  const { cut, score } = await burnt(page);
+  // Two sides and two walls, and four tabs: worked out by hand from the bends of 60.5, 90.5 and 29.5 mm.
+  expect(score).toBeCloseTo(2 * 60.5 + 2 * 90.5 + 4 * 29.5, 1);
+  const { minX, minY, maxX, maxY } = boundsOf(await partNamed(page, 'Box'));
+  expect([maxX - minX, maxY - minY]).toEqual([expect.closeTo(152, 6), expect.closeTo(121, 6)]);
+  // Round its bounds, and at each corner out to a tab and back, and into the corner beside it.
+  expect(cut / (2 * (152 + 121) + 4 * (2 * 12.25 + 2 * 0.5))).toBeCloseTo(1, 1);
+  await expect(page.getByTestId('step-score-all')).toBeVisible();
+});
+
+test('a layered base from numbers to its plan: the channel is one line with its pocket', async ({ page }) => {
+  await building(page, 'Base');
+  await builder(page, 'Layered base');
+  await typeInto(page, 'Corner radius', '0');
+  await choose(page, /^Pin holes: /, 'Pin holes: None');
+  await choose(page, /^Fit of what goes in: /, 'Fit of what goes in: Typed');
+  await typeInto(page, 'Play', '0');
+  await choose(page, /^Channel: /, 'Channel: To the left');
+  await expect(figures(page)).toContainText('120 × 80 × 9');
+  await page.getByRole('button', { name: 'Put 3 parts down' }).click();
+  await saved(page);
+  // Three outlines and two pockets of 60 × 40; the channel adds its two sides of 30, and takes its mouths of 8.
+  const drawn = 3 * 400 + 2 * 200 + 2 * 30 - 2 * 8;
+  expect((await burnt(page)).cut / drawn).toBeCloseTo(1, 2);
+});
+
+test('a bending panel from numbers to its plan: its smallest radius is said, and its slits are burnt', async ({
+  page,
+}) => {
+  await building(page, 'Bend');
+  await builder(page, 'Bending panel');
+  await typeInto(page, 'Radius', '4');
+  await expect(page.getByRole('alert')).toContainText('A radius of 4 mm breaks the stock');
+  await typeInto(page, 'Radius', '25');
+  await expect(page.getByRole('alert')).toBeHidden();
+  await expect(figures(page)).toContainText('Length when flat121.63 mm');
+  await expect(figures(page)).toContainText('Slits35');
+  await page.getByRole('button', { name: 'Put 1 part down' }).click();
+  await saved(page);
+  // Fourteen rows: seven of two slits, seven of three; each row is all but two bridges of 3 mm.
+  const drawn = 2 * (121.63 + 80) + 14 * (80 - 2 * 3);
+  expect((await burnt(page)).cut / drawn).toBeCloseTo(1, 2);
+});
+
+test('put together: turned by keys, taken apart, a part lit in both pictures, and all of it in words', async ({
+  page,
+}) => {
+  await building(page, 'Together');
+  const card = page.getByRole('complementary', { name: 'Put together' });
+  const picture = card.getByRole('img', { name: /^Put together: 5 parts/ });
+  await expect(picture).toBeVisible();
+  const lit = card.getByTestId('lit-part');
+  const canvas = (await picture.boundingBox()) as { x: number; y: number; width: number; height: number };
+  const over = (x: number, y: number) => page.mouse.move(canvas.x + canvas.width * x, canvas.y + canvas.height * y);
+  // From above and to the left of its front: the front is below the middle, to the right.
+  await expect(async () => {
+    await over(0.5, 0.5);
+    await over(0.62, 0.68);
+    await expect(lit).toHaveText('Front', { timeout: 1000 });
+  }).toPass();
+  await expect(page.getByTestId('bed')).toBeVisible();
+  const closed = await picture.screenshot();
+  await picture.focus();
+  for (let i = 0; i < 18; i++) await page.keyboard.press('ArrowRight');
+  await expect(async () => {
+    await over(0.5, 0.5);
+    await over(0.38, 0.68);
+    await expect(lit).toHaveText('Back', { timeout: 1000 });
+  }).toPass();
+  await card.getByRole('slider', { name: 'From closed to apart' }).fill('1');
+  await expect(async () => expect((await picture.screenshot()).equals(closed)).toBe(false)).toPass();
+  // The bed lights it as well: the bottom is the highest part, and so the first.
+  const { x, y } = await bedPoint(page, 60, 60);
+  await page.mouse.move(x, y);
+  await expect(lit).toHaveText('Bottom');
+  await card.getByText('Parts in words').click();
+  await expect(card.getByRole('listitem').filter({ hasText: /^Front,/ })).toContainText('meets Bottom, Left, Right');
+});
+
+test('what was engraved on a face stays on it when its box gets other numbers', async ({ page }) => {
+  await building(page, 'Engraved box');
+  await page.getByRole('button', { name: 'Put 5 parts down' }).click();
+  await saved(page);
+  const middleOf = (item: Item) => {
+    const { minX, minY, maxX, maxY } = boundsOf(item);
+    return [(minX + maxX) / 2, (minY + maxY) / 2];
+  };
+  const [x, y] = middleOf(await partNamed(page, 'Right'));
+  await page.getByRole('button', { name: /^Show the whole bed/ }).click();
+  await tool(page, 'Rectangle');
+  await drawTyped(page, x - 10, y - 5, '20', '10');
+  await saved(page);
+  const mark = (await items(page)).at(-1) as Item;
+  expect(middleOf(mark)).toEqual([expect.closeTo(x, 1), expect.closeTo(y, 1)]);
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: /^Joined box/ }).click();
+  await page.getByRole('button', { name: 'Change numbers' }).click();
+  await typeInto(page, 'Width', '120');
+  await typeInto(page, 'Depth', '90');
+  await page.getByRole('button', { name: 'Change it' }).click();
+  await saved(page);
+  const now = await items(page);
+  const right = now.find(({ name }) => name === 'Right') as Item;
+  expect(sizeOf(right)[0]).toBeCloseTo(96, 6);
+  const moved = now.find(({ id }) => id === mark.id) as Item;
+  expect(middleOf(moved)).toEqual(middleOf(right).map((mm) => expect.closeTo(mm, 1)));
 });

@@ -117,8 +117,8 @@ test('a holder and its object: cut from card in one run, the object burnt in the
   await choose(page, 'Material of the sheet', /Grey board/);
   await openStage(page, 'Art');
   await page.getByRole('button', { name: 'Rectangle', exact: true }).first().click();
-  await openStage(page, 'Fit');
-  await making(page, 'Holder');
+  await page.getByRole('button', { name: 'Parts from numbers…' }).click();
+  await page.getByRole('button', { name: 'Holder', exact: true }).click();
   await choose(page, /^The object is of/, /Two-colour engraving laminate/);
   await page.getByRole('button', { name: 'Make the holder' }).click();
   await expect(page.getByRole('button', { name: /Undo: a holder/ })).toBeVisible();

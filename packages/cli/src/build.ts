@@ -36,6 +36,9 @@ interface BuildOptions {
 const sides = ['width', 'depth', 'height'] as const;
 const sized: readonly string[] = ['measured', ...sides];
 
+/** Whether a field is part of --inside and --outside, which stand for it. */
+const isInSize = (builder: Builder, name: string) => 'measured' in builder.fields && sized.includes(name);
+
 /**
  * Makes parts from numbers, and writes them as a drawing.
  *
@@ -85,7 +88,7 @@ function commandFor(builder: Builder): Command {
     command.option('--outside <sizes>', 'how large it is to be outside, instead');
   }
   for (const [name, field] of fields) {
-    if (sized.includes(name)) continue;
+    if (isInSize(builder, name)) continue;
     command.option(`${flagOf(name)} <${valueName(field)}>`, said(field));
   }
   return command.addHelpText(
@@ -142,7 +145,7 @@ function numbersIn(builder: Builder, options: BuildOptions): Record<string, unkn
   }
   for (const [name, field] of Object.entries(builder.fields)) {
     const word = options[name];
-    if (word === undefined || sized.includes(name)) continue;
+    if (word === undefined || isInSize(builder, name)) continue;
     numbers[name] = valueIn(flagOf(name), field, word);
   }
   if (options.play !== undefined && 'fit' in builder.fields) {
@@ -177,7 +180,7 @@ async function writeBuilt(builder: Builder, options: BuildOptions): Promise<numb
   if (!answer.ok) {
     const said = answer.troubles.map(({ field, message, nearest }) => {
       const remedy = nearest === null ? '' : ` The nearest that can be: ${nearest}.`;
-      return `${field in builder.fields && !sized.includes(field) ? `${flagOf(field)}: ` : ''}${message}${remedy}`;
+      return `${field in builder.fields && !isInSize(builder, field) ? `${flagOf(field)}: ` : ''}${message}${remedy}`;
     });
     throw new Unusable(said.join('\n'));
   }
@@ -193,8 +196,13 @@ async function writeBuilt(builder: Builder, options: BuildOptions): Promise<numb
   const say = sayTo(options.out === standard || options.report === standard);
   const size = (mm: readonly number[]) => mm.map((side) => Number(side.toFixed(2))).join(' × ');
   const inside = figures.insideMm ? `inside ${size(figures.insideMm)} mm, ` : '';
-  say(`${builder.name}: ${figures.parts.length} parts, ${inside}outside ${size(figures.outsideMm)} mm`);
+  say(
+    `${builder.name}: ${figures.parts.length} ${figures.parts.length === 1 ? 'part' : 'parts'}, ${inside}outside ${size(figures.outsideMm)} mm`,
+  );
   say(`cut ${(figures.cutMm / 1000).toFixed(2)} m, play in each joint ${Number(figures.playMm.toFixed(3))} mm`);
+  for (const { label, value, isLength } of figures.notes) {
+    say(`${label.toLowerCase()} ${Number(value.toFixed(2))}${isLength ? ' mm' : ''}`);
+  }
   say(
     figures.assembly.goesTogether
       ? 'Goes together: nothing overlaps, nothing gapes.'

@@ -63,6 +63,23 @@ test('a grid comes out as strips', () => {
   expect(itemsIn('grid.svg').map(({ name }) => name)).toEqual(['Strip across 1', 'Strip along 1', 'Strip along 2']);
 });
 
+test.each<[string, readonly string[], string]>([
+  [
+    'grid',
+    ['--width', '120', '--depth', '9cm', '--cells', 'sizes', '--cell-widths', '30; 40', '--cell-depths', '40'],
+    'Slotted grid: 3 parts, outside 119.5 × 89.5 × 40 mm',
+  ],
+  ['folded', ['--inside', '90x60x30', '--shape', 'tuck'], 'Folded box: 1 part, inside 90 × 60 × 30 mm'],
+  ['base', ['--width', '100', '--channel', 'left', '--plate', 'yes'], 'Layered base: 4 parts, outside 100 × 80 × 9 mm'],
+  ['bend', ['--angle', '90', '--radius', '25'], 'length when flat 121.63 mm'],
+  ['bend', ['--shape', 'box', '--inside', '120x80x50'], 'Bending panel: 2 parts, inside 120 × 80 × 50 mm'],
+])('%s is built from the words of its description', (word, words, said) => {
+  const { status, stdout, stderr } = run(word, '--stock', '3', ...words);
+  expect([status, stderr]).toEqual([0, '']);
+  expect(stdout).toContain(said);
+  expect(stdout).toContain('Goes together');
+});
+
 test('says what can be built, and what a builder takes', () => {
   expect(run('--list').stdout).toMatch(/^box +A box whose sides interlock with fingers\.$/m);
   const { status, stdout } = run('box', '--help');
@@ -72,14 +89,16 @@ test('says what can be built, and what a builder takes', () => {
 });
 
 test.each<[string, readonly string[], string]>([
-  ['nothing to build', [], 'Say what to build: box, grid.'],
-  ['an unknown thing', ['bix'], 'There is no “bix” to build: box, grid.'],
+  ['nothing to build', [], 'Say what to build: box, folded, grid, base, bend.'],
+  ['an unknown thing', ['bix'], 'There is no “bix” to build: box, folded, grid, base, bend.'],
   ['no stock', ['box'], 'Required option'],
   ['an unknown number', ['box', '--stock', '3', '--wheels', '4'], 'Unknown option'],
   ['two sizes', ['box', '--stock', '3', '--inside', '154x104'], '--inside must be three lengths'],
   ['both sizes', ['box', '--stock', '3', '--inside', '9x9x9', '--outside', '9x9x9'], 'and not both'],
   ['a fit and a play', ['box', '--stock', '3', '--fit', 'snug', '--play', '0'], 'and not both'],
   ['a word for a length', ['box', '--stock', '3', '--finger-width', 'wide'], '--finger-width must be a length'],
+  ['lengths that are none', ['grid', '--stock', '3', '--cell-widths', '30; wide'], 'Length 2: “wide” is not a unit'],
+  ['an angle beyond a turn', ['bend', '--stock', '3', '--angle', '400'], 'it can be from 1 to 350°'],
   ['neither yes nor no', ['box', '--stock', '3', '--letters', 'some'], '--letters must be yes or no'],
   ['a lid that there is not', ['box', '--stock', '3', '--lid', 'wide'], 'none, closed, lifts, slides'],
   ['thin fingers', ['box', '--stock', '3', '--finger-width', '2'], 'The nearest that can be: 3.'],

@@ -1,8 +1,9 @@
 import { boxHeight, boxWidth } from '../geometry/paths/box.ts';
 import { flatten, polylineLength, signedArea } from '../geometry/paths/flatten.ts';
 import { pathBounds } from '../geometry/paths/path.ts';
-import { type AssemblyReport, checkAssembly } from './assembly/assembly.ts';
-import type { Place, Vec3 } from './assembly/space.ts';
+import { type Assembly, type AssemblyReport, checkAssembly } from './assembly/assembly.ts';
+import { extrusionOf } from './assembly/extrusion.ts';
+import { type Place, sharedBox, type Vec3 } from './assembly/space.ts';
 import type { Built, BuiltNote } from './builder.ts';
 
 /** One part in figures, in mm and mm². */
@@ -13,8 +14,10 @@ interface PartFigures {
   readonly heightMm: number;
   readonly areaMm2: number;
   readonly cutMm: number;
-  /** Where its middle lies when all is put together, and which way its x and its y go. */
+  /** Where its (0, 0) lies when all is put together, and which way its x and its y go; null for what is folded or bent. */
   readonly place: Place | null;
+  /** The parts that it lies at, by name. */
+  readonly meets: readonly string[];
 }
 
 /** What was built, in figures. */
@@ -33,11 +36,13 @@ export interface BuiltFigures {
 
 /** Adds up what was built, and puts it together to see whether it goes. */
 export function reportOfBuilt({ parts, sizes, playMm, notes, assembly }: Built): BuiltFigures {
-  const places = new Map(assembly.solids.map(({ partId, place }) => [partId, place]));
+  const solidsOf = (id: string) => assembly.solids.filter(({ partId }) => partId === id);
+  const meets = meetingsIn(assembly, playMm);
   const figures = parts.map(({ id, name, cut }): PartFigures => {
     const box = pathBounds(cut);
     const lines = flatten(cut);
-    const areas = lines.map((line) => Math.abs(signedArea(line)));
+    const areas = lines.filter(({ closed }) => closed).map((line) => Math.abs(signedArea(line)));
+    const solids = solidsOf(id);
     return {
       id,
       name,
@@ -46,7 +51,8 @@ export function reportOfBuilt({ parts, sizes, playMm, notes, assembly }: Built):
       // The first is the outline, the others are holes in it.
       areaMm2: areas.reduce((sum, area, i) => (i === 0 ? area : sum - area), 0),
       cutMm: lines.reduce((sum, line) => sum + polylineLength(line), 0),
-      place: places.get(id) ?? null,
+      place: solids.length === 1 && !solids[0].isBent ? solids[0].place : null,
+      meets: parts.filter((other) => meets.has(pairOf(id, other.id))).map((other) => other.name),
     };
   });
   const { inside } = sizes;
@@ -61,4 +67,26 @@ export function reportOfBuilt({ parts, sizes, playMm, notes, assembly }: Built):
     notes: notes ?? [],
     assembly: checkAssembly(assembly),
   };
+}
+
+const pairOf = (a: string, b: string) => (a < b ? `${a} ${b}` : `${b} ${a}`);
+
+/** So far apart, beside their play, parts still lie at each other, in mm. */
+const nearMm = 0.01;
+
+/** Which parts lie at each other when all is put together, by their bounds. */
+function meetingsIn({ solids }: Assembly, playMm: number): Set<string> {
+  const reach = Math.max(0, playMm) + nearMm;
+  const grown = solids.map((solid) => {
+    const { partId, box } = extrusionOf(solid);
+    const moved = (corner: Vec3, mm: number): Vec3 => [corner[0] + mm, corner[1] + mm, corner[2] + mm];
+    return { partId, box: { min: moved(box.min, -reach / 2), max: moved(box.max, reach / 2) } };
+  });
+  const found = new Set<string>();
+  grown.forEach((a, i) => {
+    for (const b of grown.slice(i + 1)) {
+      if (a.partId !== b.partId && sharedBox(a.box, b.box)) found.add(pairOf(a.partId, b.partId));
+    }
+  });
+  return found;
 }

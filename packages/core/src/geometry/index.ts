@@ -47,6 +47,7 @@ export {
 } from './paths/nodes.ts';
 export {
   appendPath,
+  emptyPath,
   nodeCount,
   type Path,
   PathBuilder,

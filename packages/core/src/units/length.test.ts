@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { formatLength, type LengthUnit, lengthUnits, parseLength, parseLengthFrom } from './length.ts';
+import { formatLength, type LengthUnit, lengthUnits, parseLength, parseLengthFrom, parseLengths } from './length.ts';
 
 function mm(text: string, unit: LengthUnit = 'mm'): number {
   const parsed = parseLength(text, unit);
@@ -104,5 +104,14 @@ describe('formatLength', () => {
         expect(Math.abs(mm(formatLength(value, unit), unit) - value)).toBeLessThanOrEqual(0.01);
       }),
     );
+  });
+});
+
+test('lengths one after the other, each as one is; which of them is wrong is said', () => {
+  expect(parseLengths('60; 1in;2+3', 'mm')).toEqual({ ok: true, value: [60, 25.4, 5] });
+  expect(parseLengths('1,5; 2', 'cm')).toEqual({ ok: true, value: [15, 20] });
+  expect(parseLengths('60; ; 3', 'mm')).toMatchObject({
+    ok: false,
+    reason: expect.stringMatching(/^Length 2: Type a length/),
   });
 });

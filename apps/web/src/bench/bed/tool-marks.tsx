@@ -50,7 +50,11 @@ export function ToolMarks() {
   );
 }
 
-function drawDraft(context: CanvasRenderingContext2D, { outline, gone }: Draft, px: number): void {
+function drawDraft(context: CanvasRenderingContext2D, { outline, dashed, lit, gone }: Draft, px: number): void {
+  if (lit) {
+    context.fillStyle = 'rgb(14 101 112 / 0.25)';
+    context.fill(pathToCanvas(lit), 'evenodd');
+  }
   if (outline) {
     const line = pathToCanvas(outline);
     // On dark pictures it is seen by its light rim.
@@ -60,6 +64,13 @@ function drawDraft(context: CanvasRenderingContext2D, { outline, gone }: Draft, 
     context.lineWidth = 1.6 * px;
     context.strokeStyle = petrol;
     context.stroke(line);
+  }
+  if (dashed) {
+    context.lineWidth = 1.2 * px;
+    context.strokeStyle = petrol;
+    context.setLineDash([5 * px, 3 * px]);
+    context.stroke(pathToCanvas(dashed));
+    context.setLineDash([]);
   }
   if (gone) {
     context.lineWidth = 4 * px;

@@ -55,6 +55,10 @@ export interface DraftField {
 export interface Draft {
   /** The outline that would be drawn, in bed mm. */
   readonly outline: Path | null;
+  /** What of it would be scored. */
+  readonly dashed: Path | null;
+  /** What of it is pointed out. */
+  readonly lit: Path | null;
   /** What would go. */
   readonly gone: Path | null;
   /** A dimension mark that would be put down. */
@@ -97,6 +101,8 @@ export interface Tool {
 
 export const emptyDraft: Draft = {
   outline: null,
+  dashed: null,
+  lit: null,
   gone: null,
   dimension: null,
   dots: [],

@@ -1,7 +1,6 @@
 import { Drawer } from '../drawer.tsx';
 import { BorderPart } from './border-part.tsx';
 import { FitsPart } from './fits-part.tsx';
-import { HolderPart } from './holder-part.tsx';
 import { KerfPart } from './kerf-part.tsx';
 import { Makings } from './makings.tsx';
 import { OffsetPart } from './offset-part.tsx';
@@ -17,7 +16,6 @@ export function FitDrawer() {
           { name: 'Border', about: 'One outline around everything', part: <BorderPart /> },
           { name: 'Clearance', about: 'How parts meet', part: <FitsPart /> },
           { name: 'Kerf', about: 'What the beam takes away', part: <KerfPart /> },
-          { name: 'Holder', about: 'Card that positions an object', part: <HolderPart /> },
           { name: 'Test pieces', about: 'Measure kerf and fits', part: <TestPiecesPart /> },
         ]}
       />

@@ -4,14 +4,14 @@ import { addHolder, type HolderWish, usualHolder } from '@lambent/core/fit';
 import { fitOf } from '@lambent/core/recipes';
 import { useState } from 'react';
 import { toast } from 'sonner';
-import { Button } from '../../../ui/button.tsx';
-import { Choice } from '../../../ui/choice.tsx';
-import { LengthField } from '../../../ui/length-field.tsx';
-import { Tick } from '../../../ui/tick.tsx';
-import { useBench, useBenchActions } from '../../context.ts';
-import { newId } from '../../new-id.ts';
-import { offeredMaterials } from '../../sheet-choice.ts';
-import { jobOf, unitOf } from '../../state/document.ts';
+import { Button } from '../../../../ui/button.tsx';
+import { Choice } from '../../../../ui/choice.tsx';
+import { LengthField } from '../../../../ui/length-field.tsx';
+import { Tick } from '../../../../ui/tick.tsx';
+import { useBench, useBenchActions } from '../../../context.ts';
+import { newId } from '../../../new-id.ts';
+import { offeredMaterials } from '../../../sheet-choice.ts';
+import { jobOf, unitOf } from '../../../state/document.ts';
 
 /** A holder that is cut from card, and positions an object for the run after. */
 export function HolderPart() {
