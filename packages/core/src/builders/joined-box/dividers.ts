@@ -12,6 +12,9 @@ import {
   stripPlate,
 } from '../strips.ts';
 
+/** How dividers are held: by tabs through the walls, or in slots that are open above. */
+export type DividerEnds = 'tabs' | 'slots';
+
 /** What dividers stand between: the walls that their ends go into. */
 export interface DividerWalls {
   /** Left and right. */
@@ -20,11 +23,19 @@ export interface DividerWalls {
   readonly along: readonly [Plate, Plate];
 }
 
+/** Where a divider's end goes into a wall. */
+export interface Opening {
+  readonly wallId: string;
+  readonly dividerId: string;
+  readonly box: Box3;
+  /** Whether it goes on to the wall's top, and is open there. */
+  readonly isOpen: boolean;
+}
+
 /** Dividers that stand in a box, and what they need of its walls. */
 export interface Dividers {
   readonly plates: readonly StripPlate[];
-  /** Openings for their tabs, by the wall. */
-  readonly openings: readonly { readonly wallId: string; readonly box: Box3 }[];
+  readonly openings: readonly Opening[];
   /** What stays free above and below tabs. */
   readonly voids: readonly Box3[];
   readonly joints: readonly Joint[];
@@ -32,7 +43,7 @@ export interface Dividers {
 
 /**
  * Dividers at even distances: across from side to side, along from front to back. Where they cross, each is cut halfway;
- * tabs of half their height go through the walls.
+ * tabs of half their height go through the walls, or the upper half hangs in slots.
  *
  * @param heightMm of the dividers
  * @param playMm how much wider an opening is than what goes into it
@@ -44,13 +55,14 @@ export function dividersIn(
   heightMm: number,
   thickness: number,
   playMm: number,
+  ends: DividerEnds,
 ): Dividers {
   const low = inside.min[2];
   const cut: StripCut = {
     thickness,
     playMm,
     upright: [low, low + heightMm],
-    tab: [low + heightMm / 4, low + (3 * heightMm) / 4],
+    tab: ends === 'slots' ? [low + heightMm / 2, low + heightMm] : [low + heightMm / 4, low + (3 * heightMm) / 4],
   };
   const stripsOf = (way: 'across' | 'along'): Strip[] => {
     const [axis, other] = way === 'across' ? ([0, 1] as const) : ([1, 0] as const);
@@ -66,7 +78,9 @@ export function dividersIn(
   };
   const strips = [...stripsOf('across'), ...stripsOf('along')];
   const inWalls = strips.flatMap((strip) =>
-    walls[strip.axis === 0 ? 'across' : 'along'].map((wall) => tabIn(strip, wall, cut)),
+    walls[strip.axis === 0 ? 'across' : 'along'].map((wall) =>
+      ends === 'slots' ? hungIn(strip, wall, cut) : tabIn(strip, wall, cut),
+    ),
   );
   return {
     plates: strips.map((strip) => stripPlate(strip, strips, cut)),
@@ -101,6 +115,36 @@ function tabIn(strip: Strip, wall: Plate, { thickness, playMm, tab }: StripCut) 
     },
   ];
   const voids = [boxAlong(strip, through, wide, [up[0], tab[0]]), boxAlong(strip, through, wide, [tab[1], up[1]])];
-  const opening = { wallId: wall.id, box: boxAlong(strip, through, wide, up) };
+  const opening = { wallId: wall.id, dividerId: strip.id, box: boxAlong(strip, through, wide, up), isOpen: false };
   return { opening, voids: loose > 0 ? voids : [], joints };
+}
+
+/** The slot in a wall that the upper half of a divider's end hangs in: it rests on its ground, and is free above. */
+function hungIn(strip: Strip, wall: Plate, { thickness, playMm, tab }: StripCut) {
+  const wide = thickness + playMm;
+  const through = [wall.box.min[strip.axis], wall.box.max[strip.axis]] as const;
+  const top = wall.box.max[2];
+  const name = `${strip.name} in ${wall.name}`;
+  const joints: Joint[] = [
+    {
+      name,
+      region: boxAlong(strip, through, wide + 2 * jointMargin, tab),
+      axis: strip.axis === 0 ? 1 : 0,
+      faces: 'all',
+      gapMm: playMm / 2,
+    },
+    {
+      name: `${name}, on its ground`,
+      region: boxAlong(strip, through, Math.min(thickness, wide), [tab[0] - jointMargin, tab[1]]),
+      axis: 2,
+      faces: 'all',
+      gapMm: 0,
+    },
+  ];
+  const voids = top > tab[1] ? [boxAlong(strip, through, wide, [tab[1], top])] : [];
+  return {
+    opening: { wallId: wall.id, dividerId: strip.id, box: boxAlong(strip, through, wide, [tab[0], top]), isOpen: true },
+    voids,
+    joints,
+  };
 }

@@ -40,7 +40,7 @@ const nominal = { fit: 'typed', play: 0, lidPlay: 0 } as const;
 const partOf = ({ parts }: Built, id: string) => parts.find((part) => part.id === id) as Built['parts'][number];
 /** Its area less its holes, in mm². */
 const areaOf = ({ cut }: Built['parts'][number]) => {
-  const [outer, ...holes] = flatten(cut).map((line) => Math.abs(signedArea(line)));
+  const [outer, ...holes] = flatten(cut, 1e-5).map((line) => Math.abs(signedArea(line)));
   return outer - holes.reduce((sum, hole) => sum + hole, 0);
 };
 const volume = ([x, y, z]: Vec3) => x * y * z;
@@ -49,7 +49,7 @@ describe('a joined box goes together', () => {
   const numbers = fc.record({
     measured: fc.constantFrom('inside', 'outside'),
     lid: fc.constantFrom(...lids),
-    sizes: fc.tuple(...[0, 1, 2].map(() => fc.double({ min: 20, max: 300, noNaN: true }))),
+    sizes: fc.tuple(...[0, 1, 2].map(() => fc.double({ min: 40, max: 300, noNaN: true }))),
     play: fc.oneof(fc.constant(0), fc.double({ min: -0.1, max: 0.6, noNaN: true })),
     lidPlay: fc.double({ min: 0, max: 1, noNaN: true }),
     fingers: fc.constantFrom('width', 'count'),
@@ -58,6 +58,16 @@ describe('a joined box goes together', () => {
     dividersAcross: fc.integer({ min: 0, max: 3 }),
     dividersAlong: fc.integer({ min: 0, max: 3 }),
     letters: fc.boolean(),
+    dividerEnds: fc.constantFrom('tabs', 'tabs', 'slots'),
+    below: fc.constantFrom('none', 'none', 'feet', 'rim'),
+    footSize: fc.double({ min: 5, max: 30, noNaN: true }),
+    rimPlay: fc.double({ min: 0, max: 1, noNaN: true }),
+    handle: fc.constantFrom('none', 'none', 'sides', 'front'),
+    handleWidth: fc.double({ min: 8, max: 90, noNaN: true }),
+    handleHeight: fc.double({ min: 6, max: 30, noNaN: true }),
+    handleTop: fc.double({ min: 4, max: 20, noNaN: true }),
+    relief: fc.constantFrom('none', 'bone', 'tee'),
+    reliefWidth: fc.double({ min: 0.2, max: 1, noNaN: true }),
   });
 
   test('whatever its numbers are, or says which of them is wrong, and what would do', () => {
@@ -75,14 +85,17 @@ describe('a joined box goes together', () => {
           return;
         }
         seen.refused++;
-        for (const { field, message } of answer.troubles) {
+        for (const { field, message, nearest } of answer.troubles) {
           expect(Object.keys(joinedBox.fields)).toContain(field);
           expect(message).toMatch(/^[A-Z0-9].*\.$/);
+          if (nearest === null) continue;
+          const again = answerTo({ ...typed, [field]: nearest }, thickness);
+          expect(again.ok ? [] : again.troubles.map((trouble) => trouble.message)).not.toContain(message);
         }
       }),
-      { numRuns: 300 },
+      { numRuns: 800 },
     );
-    expect(seen.built).toBeGreaterThan(100);
+    expect(seen.built).toBeGreaterThan(200);
     expect(seen.refused).toBeGreaterThan(10);
   });
 
@@ -198,6 +211,79 @@ describe('its dividers', () => {
   });
 });
 
+describe('what else a box can have', () => {
+  const ringsOf = (box: Built, id: string) => flatten(partOf(box, id).cut);
+  const sizeOf = (box: Built, id: string) => {
+    const { minX, minY, maxX, maxY } = pathBounds(partOf(box, id).cut);
+    return [maxX - minX, maxY - minY];
+  };
+
+  test('feet at its corners, and a rim that goes into the box below', () => {
+    const feet = boxOf({ below: 'feet', footSize: 12 });
+    expect([1, 2, 3, 4].map((i) => areaOf(partOf(feet, `foot-${i}`)))).toEqual([144, 144, 144, 144]);
+    expect(feet.sizes.outside[2]).toBeCloseTo(64 + 6, 9);
+    const rim = boxOf({ below: 'rim', rimPlay: 0.4 });
+    expect(sizeOf(rim, 'rim')).toEqual([expect.closeTo(153.6, 9), expect.closeTo(103.6, 9)]);
+    expect(areaOf(partOf(rim, 'rim'))).toBeCloseTo(153.6 * 103.6 - 129.6 * 79.6, 6);
+    const typed = { measured: 'outside', width: 160, depth: 110, height: 70, below: 'rim' } as const;
+    expect(boxOf(typed).sizes.inside).toEqual([154, 104, 64].map((mm) => expect.closeTo(mm, 9)));
+  });
+
+  test('handle holes, in both layers of a side where it has two', () => {
+    const handle = { handle: 'sides', handleWidth: 60, handleHeight: 20, handleTop: 15 } as const;
+    const round = 40 * 20 + Math.PI * 100;
+    for (const [lid, ids] of [
+      ['none', ['left', 'right']],
+      ['slides', ['left', 'right', 'inner-left', 'inner-right']],
+    ] as const) {
+      const box = boxOf({ ...handle, lid });
+      for (const id of ids) {
+        const holes = ringsOf(box, id).slice(1);
+        expect(holes).toHaveLength(1);
+        expect(Math.abs(signedArea(holes[0])) / round).toBeCloseTo(1, 2);
+      }
+      expect(ringsOf(box, 'front')).toHaveLength(1);
+    }
+    // From the top of an open box: 15 mm of wall, the hole, and what is below it.
+    const [{ points }, hole] = ringsOf(boxOf({ ...handle }), 'left');
+    const top = Math.min(...[...points].filter((_, i) => i % 2 === 1));
+    expect(Math.min(...[...hole.points].filter((_, i) => i % 2 === 1)) - top).toBeCloseTo(15, 6);
+  });
+
+  test('dividers that hang in slots, and lift out', () => {
+    const box = boxOf({ dividersAcross: 1, dividerEnds: 'slots', letters: true, fit: 'typed', play: 0.1 });
+    expect(ringsOf(box, 'left')).toHaveLength(1);
+    const [{ points }] = ringsOf(box, 'left');
+    const notch = Array.from({ length: points.length / 2 }, (_, i) => [points[2 * i], points[2 * i + 1]]).filter(
+      ([x]) => Math.abs(Math.abs(x) - 1.55) < 1e-9,
+    );
+    const ys = notch.map(([, y]) => y);
+    expect(Math.max(...ys) - Math.min(...ys)).toBeCloseTo(32, 9);
+    const letters = (id: string) => partOf(box, id).labels.map(({ words }) => words);
+    expect(letters('across-1')).toEqual(['I']);
+    expect(letters('left')).toContain('I');
+    expect(letters('right')).toContain('I');
+  });
+
+  test.each(['bone', 'tee'] as const)(
+    'relief “%s” in its inner corners: half a circle at each, and nothing else',
+    (relief) => {
+      const numbers = { width: 30, depth: 30, height: 30, fingerWidth: 10, ...nominal } as const;
+      const [plain, relieved] = [boxOf(numbers), boxOf({ ...numbers, relief, reliefWidth: 1 })];
+      // The bottom has a gap in the middle of each side: eight inner corners, and its own corners are whole.
+      const lost = areaOf(partOf(plain, 'bottom')) - areaOf(partOf(relieved, 'bottom'));
+      const half = (Math.PI * 0.25) / 2;
+      // Of a round one, the triangle between its ends and the corner was free before.
+      expect(lost / (8 * (relief === 'tee' ? half : half - 0.25))).toBeCloseTo(1, 1);
+      const tooWide = answerTo({ ...numbers, relief, reliefWidth: 12 });
+      expect(tooWide).toMatchObject({ ok: false, troubles: [{ field: 'reliefWidth' }] });
+      if (tooWide.ok) return;
+      const [{ nearest }] = tooWide.troubles;
+      expect(answerTo({ ...numbers, relief, reliefWidth: nearest as number }).ok).toBe(true);
+    },
+  );
+});
+
 describe('a check of the assembly', () => {
   const { assembly } = boxOf({ lid: 'lifts', dividersAcross: 2, fit: 'typed', play: 0.1 });
   const changed = (
@@ -247,6 +333,17 @@ describe('numbers that cannot be', () => {
     ['too many fingers', { fingers: 'count', fingerCount: 40 }, 3, { field: 'fingerCount', nearest: 21 }],
     ['more dividers than fit', { dividersAcross: 40 }, 3, { field: 'dividersAcross', nearest: 16 }],
     ['dividers too low', { dividersAlong: 1, dividersLower: 60 }, 3, { field: 'dividersLower', nearest: 52 }],
+    ['a rim under a closed box', { below: 'rim', lid: 'closed' }, 3, { field: 'below', nearest: 'feet' }],
+    ['feet that meet', { below: 'feet', footSize: 60 }, 3, { field: 'footSize', nearest: 52 }],
+    ['a handle as high as the box', { handle: 'front', handleHeight: 55 }, 3, { field: 'handleHeight', nearest: 49 }],
+    ['a handle as wide as the box', { handle: 'sides', handleWidth: 104 }, 3, { field: 'handleWidth', nearest: 98 }],
+    ['a divider in the handle', { handle: 'sides', dividersAcross: 1 }, 3, { field: 'handle', nearest: 'none' }],
+    [
+      'slots under a lid',
+      { lid: 'closed', dividersAlong: 1, dividerEnds: 'slots' },
+      3,
+      { field: 'dividerEnds', nearest: 'tabs' },
+    ],
     ['nothing', { height: 0 }, 3, { field: 'height', nearest: 1 }],
     ['less than nothing', { height: -4 }, 3, { field: 'height', nearest: 1 }],
     ['enormous', { depth: 1e9 }, 3, { field: 'depth', nearest: 3000 }],

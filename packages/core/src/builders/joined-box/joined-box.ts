@@ -1,52 +1,43 @@
-import { emptyPath, PathBuilder } from '../../geometry/paths/path.ts';
+import type { Box } from '../../geometry/paths/box.ts';
+import { flatten } from '../../geometry/paths/flatten.ts';
+import { appendPath, emptyPath, type Path, PathBuilder } from '../../geometry/paths/path.ts';
 import type { Joint } from '../assembly/assembly.ts';
 import { type Box3, sidesOf, type Vec3 } from '../assembly/space.ts';
 import type { Builder, Built, Part, Stock } from '../builder.ts';
-import { choice, count, length, type NumbersOf, type Trouble, yes } from '../fields.ts';
-import { fitFields, playIn } from '../fit-fields.ts';
-import { boxOn, onPlace, type Plate, placeOf, plateSolid } from '../plate.ts';
-import { rounded } from '../rounding.ts';
-import { type Label, letterName } from '../stroke-letters.ts';
+import type { Trouble } from '../fields.ts';
+import { playIn } from '../fit-fields.ts';
+import { boxOn, type Plate, placeOf, plateSolid } from '../plate.ts';
+import { addRelieved, mostRelief } from '../relief.ts';
+import { roundedDown } from '../rounding.ts';
+import type { Label } from '../stroke-letters.ts';
+import { planBelow } from './below.ts';
+import { type BoxNumbers, boxFields, insideOf } from './box-numbers.ts';
+import { troublesWith } from './box-troubles.ts';
 import { dividersIn } from './dividers.ts';
 import { type Edge, shareOut } from './edges.ts';
-import { type Lid, planLid, takenByWalls } from './lids.ts';
+import { handleHoles } from './handles.ts';
+import { boxLabels } from './labels.ts';
+import { planLid } from './lids.ts';
 import { plateOutline } from './outline.ts';
 
-const mostMm = 3000;
-
-const fields = {
-  measured: choice('Sizes are', 'inside', { inside: 'Inside', outside: 'Outside' }),
-  width: length('Width', 154, [1, mostMm]),
-  depth: length('Depth', 104, [1, mostMm]),
-  height: length('Height', 64, [1, mostMm]),
-  ...fitFields,
-  lid: choice<Lid>('Lid', 'none', { none: 'None', closed: 'Closed', lifts: 'Lifts off', slides: 'Slides in' }),
-  lidPlay: length('Play of the lid', 0.4, [0, 5], 'How much narrower the lid is than its room.'),
-  fingers: choice('Fingers', 'width', { width: 'By their width', count: 'By their count' }),
-  fingerWidth: length('Finger width', 14, [0.5, 500], 'What is aimed at: fingers are even on every edge.'),
-  fingerCount: count('Fingers on each edge', 5, [2, 200], 'Of both parts together.'),
-  dividersAcross: count('Dividers across', 0, [0, 100]),
-  dividersAlong: count('Dividers along', 0, [0, 100]),
-  dividersLower: length('Dividers lower by', 0, [0, mostMm], 'How far they end below the height of the inside.'),
-  letters: yes('Score letters where parts meet', true),
-} as const;
-
-type BoxNumbers = NumbersOf<typeof fields>;
-
 /** A box of plates with finger joints, with or without lid and dividers. */
-export const joinedBox: Builder<typeof fields> = {
+export const joinedBox: Builder<typeof boxFields> = {
   id: 'joined-box',
   word: 'box',
   name: 'Joined box',
   about: 'A box whose sides interlock with fingers.',
-  fields,
-  asks: ({ fit, lid, fingers, dividersAcross, dividersAlong }) =>
-    (Object.keys(fields) as (keyof typeof fields)[]).filter((field) => {
+  fields: boxFields,
+  asks: ({ fit, lid, fingers, dividersAcross, dividersAlong, below, handle, relief }) =>
+    (Object.keys(boxFields) as (keyof typeof boxFields)[]).filter((field) => {
       if (field === 'play') return fit === 'typed';
       if (field === 'lidPlay') return lid === 'lifts' || lid === 'slides';
       if (field === 'fingerWidth') return fingers === 'width';
       if (field === 'fingerCount') return fingers === 'count';
-      return field !== 'dividersLower' || dividersAcross + dividersAlong > 0;
+      if (field === 'footSize') return below === 'feet';
+      if (field === 'rimPlay') return below === 'rim';
+      if (field === 'handleWidth' || field === 'handleHeight' || field === 'handleTop') return handle !== 'none';
+      if (field === 'reliefWidth') return relief !== 'none';
+      return (field !== 'dividersLower' && field !== 'dividerEnds') || dividersAcross + dividersAlong > 0;
     }),
   build: (numbers, stock) => {
     const inside = insideOf(numbers, stock);
@@ -54,55 +45,6 @@ export const joinedBox: Builder<typeof fields> = {
     return troubles.length > 0 ? troubles : built(numbers, inside, stock);
   },
 };
-
-/** The inside as typed, or what the outside leaves, in mm. */
-function insideOf({ measured, lid, lidPlay, width, depth, height }: BoxNumbers, { thicknessMm }: Stock): Vec3 {
-  if (measured === 'inside') return [width, depth, height];
-  const [x, y, z] = takenByWalls(lid, thicknessMm, lidPlay);
-  return [width - x, depth - y, height - z];
-}
-
-function troublesWith(numbers: BoxNumbers, inside: Vec3, { thicknessMm: t }: Stock): Trouble[] {
-  const { lid, lidPlay, fingers, fingerWidth, fingerCount, dividersAcross, dividersAlong, dividersLower } = numbers;
-  const troubles: Trouble[] = [];
-  const sizes = ['width', 'depth', 'height'] as const;
-  const taken = takenByWalls(lid, t, lidPlay);
-  sizes.forEach((field, i) => {
-    if (inside[i] >= 1) return;
-    const message = `${fields[field].label} is ${numbers[field]} mm outside, and the stock takes ${rounded(taken[i])} mm of it: nothing is left inside.`;
-    troubles.push({ field, message, nearest: rounded(taken[i] + 1) });
-  });
-  if (troubles.length > 0) return troubles;
-  if (fingers === 'width' && fingerWidth < t) {
-    const message = `Fingers of ${fingerWidth} mm are thinner than the stock, which is ${t} mm: they break.`;
-    troubles.push({ field: 'fingerWidth', message, nearest: t });
-  }
-  if (fingers === 'count') {
-    const shortest = Math.min(...inside);
-    const most = Math.max(1, Math.floor(shortest / t));
-    if (fingerCount > most) {
-      const message = `${fingerCount} fingers on an edge of ${rounded(shortest)} mm are thinner than the stock, which is ${t} mm: they break.`;
-      troubles.push({ field: 'fingerCount', message, nearest: Math.max(2, most) });
-    }
-  }
-  const rows = [
-    ['dividersAcross', dividersAcross, inside[1]],
-    ['dividersAlong', dividersAlong, inside[0]],
-  ] as const;
-  for (const [field, wanted, room] of rows) {
-    const most = Math.max(0, Math.floor((room - t) / (2 * t)));
-    if (wanted <= most) continue;
-    const message = `${wanted} dividers do not fit into ${rounded(room)} mm: each takes ${t} mm, and as much must be free beside it.`;
-    troubles.push({ field, message, nearest: most });
-  }
-  const least = 4 * t;
-  if (dividersAcross + dividersAlong > 0 && inside[2] - dividersLower < least) {
-    const message = `Dividers of ${rounded(inside[2] - dividersLower)} mm are too low for tabs; they take ${rounded(least)} mm.`;
-    const nearest = inside[2] >= least ? rounded(inside[2] - least) : null;
-    troubles.push({ field: 'dividersLower', message, nearest });
-  }
-  return troubles;
-}
 
 /** How many pieces an edge has: odd where a width is aimed at, so that both of its ends are alike. */
 function countOf({ fingers, fingerWidth, fingerCount }: BoxNumbers, thickness: number) {
@@ -114,13 +56,25 @@ function countOf({ fingers, fingerWidth, fingerCount }: BoxNumbers, thickness: n
   };
 }
 
-function built(numbers: BoxNumbers, size: Vec3, stock: Stock): Built {
-  const { lid, lidPlay, dividersAcross, dividersAlong, dividersLower } = numbers;
+/** A plate with what is cut out of it. */
+interface WorkedPlate {
+  readonly plate: Plate;
+  readonly outline: readonly number[];
+  readonly holes: readonly (readonly number[])[];
+  /** Holes that are round. */
+  readonly curved: readonly Path[];
+  readonly isInner: boolean;
+}
+
+function built(numbers: BoxNumbers, size: Vec3, stock: Stock): Built | Trouble[] {
+  const { lid, lidPlay, below, footSize, rimPlay, handle, handleWidth, handleHeight, handleTop } = numbers;
   const t = stock.thicknessMm;
   const playMm = playIn(numbers, stock);
   const plan = planLid(lid, size, t, lidPlay);
   const edges = shareOut(plan.joined, countOf(numbers, t));
-  const plates = [...plan.joined, ...plan.loose];
+  const outside = sidesOf(plan.outside);
+  const under = planBelow(below, outside, t, footSize, rimPlay);
+  const plates = [...plan.joined, ...plan.loose, ...under.plates];
   const named = (id: string) => plates.find((plate) => plate.id === id) as Plate;
   const dividers = dividersIn(
     plan.inside,
@@ -128,44 +82,96 @@ function built(numbers: BoxNumbers, size: Vec3, stock: Stock): Built {
       across: [named(plan.walls.across[0]), named(plan.walls.across[1])],
       along: [named(plan.walls.along[0]), named(plan.walls.along[1])],
     },
-    { across: dividersAcross, along: dividersAlong },
-    size[2] - dividersLower,
+    { across: numbers.dividersAcross, along: numbers.dividersAlong },
+    size[2] - numbers.dividersLower,
     t,
     playMm,
+    numbers.dividerEnds,
   );
-  const labels = numbers.letters ? lettersAt(edges, plates, t) : new Map<string, Label[]>();
-  const worked = [
-    ...plates.map((plate) => ({
-      plate,
-      isInner: false,
-      rings: [
-        plateOutline(plate, edges, playMm / 4),
-        ...dividers.openings.flatMap(({ wallId, box }) => (wallId === plate.id ? [ringOn(plate, box)] : [])),
-      ],
-    })),
-    ...dividers.plates.map(({ plate, outline }) => ({ plate, rings: [outline], isInner: true })),
-  ];
-  return {
-    parts: worked.map(({ plate, rings }): Part => {
-      const builder = new PathBuilder();
-      for (const ring of rings) builder.ring(ring);
+  const centreZ = plan.inside.max[2] - handleTop - handleHeight / 2;
+  const handles = handleHoles(handle, plates, [handleWidth, handleHeight], centreZ);
+  const worked: WorkedPlate[] = [
+    ...plates.map((plate) => {
+      const openings = dividers.openings.filter(({ wallId }) => wallId === plate.id);
+      const shut = openings.filter(({ isOpen }) => !isOpen).map(({ box }) => box);
+      const open = openings.filter(({ isOpen }) => isOpen).map(({ box }) => boxOn(placeOf(plate), box));
+      const inRim = plate.id === 'rim' && under.rimHole ? [under.rimHole] : [];
       return {
-        id: plate.id,
-        name: plate.name,
-        cut: builder.build(),
-        score: emptyPath,
-        labels: labels.get(plate.id) ?? [],
+        plate,
+        outline: notched(plateOutline(plate, edges, playMm / 4), open),
+        holes: [...shut, ...inRim].map((box) => ringOn(plate, box)),
+        curved: handles.filter(({ plateId }) => plateId === plate.id).map(({ path }) => path),
+        isInner: false,
       };
     }),
-    sizes: { inside: size, outside: sidesOf(plan.outside) },
+    ...dividers.plates.map((entry) => ({ ...entry, holes: [], curved: [], isInner: true })),
+  ];
+  const troubles = troublesWithRelief(numbers, worked);
+  if (troubles.length > 0) return troubles;
+  const labels = numbers.letters ? boxLabels(edges, plates, dividers, t) : new Map<string, Label[]>();
+  return {
+    parts: worked.map((entry) => partOf(entry, numbers, labels)),
+    sizes: { inside: size, outside: below === 'none' ? outside : [outside[0], outside[1], outside[2] + t] },
     playMm,
     assembly: {
-      solids: worked.map(({ plate, rings, isInner }) => plateSolid(plate, rings, isInner)),
-      hull: [plan.outside],
-      voids: [plan.inside, ...plan.voids, ...dividers.voids],
+      // Relief takes stock away in corners, and is left out: what goes together without it does so with it.
+      solids: worked.map(({ plate, outline, holes, curved, isInner }) => {
+        const round = curved.flatMap((path) => flatten(path).map(({ points }) => [...points]));
+        return plateSolid(plate, [outline, ...holes, ...round], isInner);
+      }),
+      hull: [plan.outside, ...under.hull],
+      voids: [plan.inside, ...plan.voids, ...under.voids, ...dividers.voids, ...handles.map(({ space }) => space)],
       joints: [...edges.map((edge) => jointOf(edge, plates, playMm)), ...plan.joints, ...dividers.joints],
     },
   };
+}
+
+/** Relief that there is no room for. */
+function troublesWithRelief({ relief, reliefWidth }: BoxNumbers, worked: readonly WorkedPlate[]): Trouble[] {
+  if (relief === 'none') return [];
+  const most =
+    2 *
+    Math.min(
+      ...worked.flatMap(({ outline, holes }) => [
+        mostRelief(outline, false, relief),
+        ...holes.map((hole) => mostRelief(hole, true, relief)),
+      ]),
+    );
+  if (reliefWidth <= most) return [];
+  const message = `Relief of ${reliefWidth} mm does not fit into the smallest corner; ${roundedDown(most)} mm does.`;
+  return [{ field: 'reliefWidth', message, nearest: most >= boxFields.reliefWidth.least ? roundedDown(most) : null }];
+}
+
+function partOf(
+  { plate: { id, name }, outline, holes, curved }: WorkedPlate,
+  { relief, reliefWidth }: BoxNumbers,
+  labels: ReadonlyMap<string, readonly Label[]>,
+): Part {
+  const builder = new PathBuilder();
+  const add = (ring: readonly number[], isHole: boolean) =>
+    relief === 'none' ? builder.ring(ring) : addRelieved(builder, ring, isHole, relief, reliefWidth / 2);
+  add(outline, false);
+  for (const hole of holes) add(hole, true);
+  for (const path of curved) appendPath(builder, path, true);
+  return { id, name, cut: builder.build(), score: emptyPath, labels: labels.get(id) ?? [] };
+}
+
+/** An outline with notches in its upper edge, each as wide and as deep as a box that reaches up to it. */
+function notched(outline: readonly number[], boxes: readonly Box[]): readonly number[] {
+  return boxes.reduce((ring, { minX, maxX, minY, maxY }) => {
+    const index = upperEdge(ring, minX, maxX, minY);
+    return [...ring.slice(0, index), minX, minY, minX, maxY, maxX, maxY, maxX, minY, ...ring.slice(index)];
+  }, outline);
+}
+
+/** Behind which coordinate of a ring, which goes round with its upper edge to the right, a stretch of that edge lies. */
+function upperEdge(ring: readonly number[], minX: number, maxX: number, y: number): number {
+  for (let i = 0; i < ring.length; i += 2) {
+    const next = (i + 2) % ring.length;
+    const isLevel = Math.abs(ring[i + 1] - y) < 1e-9 && Math.abs(ring[next + 1] - y) < 1e-9;
+    if (isLevel && ring[i] <= minX + 1e-9 && maxX <= ring[next] + 1e-9) return i + 2;
+  }
+  throw new RangeError(`notched: no upper edge holds ${minX} to ${maxX}`);
 }
 
 /** A box in space as a hole in a plate. */
@@ -182,25 +188,4 @@ function jointOf({ axis, region, plateIds }: Edge, plates: readonly Plate[], pla
   max[axis] = Math.max(a.box.max[axis], b.box.max[axis]);
   const whole = { min, max } as unknown as Box3;
   return { name: `${a.name} and ${b.name}`, region: whole, axis, faces: 'cut edges', gapMm: playMm / 2 };
-}
-
-/** A letter for every edge, on both of its plates beside it. */
-function lettersAt(edges: readonly Edge[], plates: readonly Plate[], thickness: number): Map<string, Label[]> {
-  const labels = new Map<string, Label[]>();
-  edges.forEach(({ region, plateIds }, i) => {
-    const middle = region.min.map((low, k) => (low + region.max[k]) / 2) as unknown as Vec3;
-    for (const id of plateIds) {
-      const plate = plates.find((entry) => entry.id === id) as Plate;
-      const place = placeOf(plate);
-      const { minX, minY, maxX, maxY } = boxOn(place, plate.box);
-      const { x, y } = onPlace(place, middle);
-      const narrow = Math.min(maxX - minX, maxY - minY) - 2 * thickness;
-      const heightMm = Math.min(5, Math.max(1, narrow / 5));
-      const inwards = thickness / 2 + heightMm;
-      const onUpright = Math.abs(Math.abs(x) - (maxX - minX) / 2) < thickness;
-      const moved = onUpright ? { x: x - Math.sign(x) * inwards, y } : { x, y: y - Math.sign(y) * inwards };
-      labels.set(id, [...(labels.get(id) ?? []), { words: letterName(i), ...moved, heightMm }]);
-    }
-  });
-  return labels;
 }
