@@ -13,7 +13,7 @@ import {
 } from '@lambent/core/document';
 import { addItems, setMember } from '@lambent/core/edits';
 import { decodePicture } from '@lambent/core/formats';
-import { type Shop, sheetAsStocked, shopFromJson } from '@lambent/core/recipes';
+import { type Material, type Shop, sheetAsStocked, shopFromJson } from '@lambent/core/recipes';
 import { shippedAssets } from '@lambent/fonts';
 import { Injectable, Logger } from '@nestjs/common';
 import { config } from '../config.ts';
@@ -23,13 +23,15 @@ import { JobsService, originalFile } from '../jobs/jobs.service.ts';
 import { packJob } from '../jobs/pack.ts';
 import { MachinesService } from '../machines/machines.service.ts';
 import { WorkService } from '../work/work.service.ts';
+import { packetDrawer } from './built-jobs.ts';
 import { benchPlaque, kingfisherPiece } from './picture-jobs.ts';
 
 const project = 'Heronbrook Seed Library';
 
 interface DemoJob {
   readonly title: string;
-  readonly file: string;
+  /** The drawing or the picture that it begins with; null where its parts are built from numbers. */
+  readonly file: string | null;
   readonly member: string;
   readonly machineId: string;
   readonly materialId: string;
@@ -37,6 +39,7 @@ interface DemoJob {
   /** Pieces of other stock that lie on the sheet. */
   readonly pieces?: readonly Sheet[];
   readonly runs?: readonly Run[];
+  readonly built?: (job: JobDocument, sheet: Sheet, material: Material, key: ColourKey) => JobDocument;
   /** What is made of the picture that it begins with; where there is none, its drawing is the job. */
   readonly fromPicture?: (job: JobDocument, picture: Item, key: ColourKey, pixels: Pixels) => JobDocument;
 }
@@ -56,6 +59,15 @@ const badges = [0, 1, 2, 3, 4, 5].map(
 
 /** The demo jobs, last one first on the Desk. */
 const jobs: DemoJob[] = [
+  {
+    title: 'Drawer for packets',
+    file: null,
+    member: 'Wilhelmina Strand',
+    machineId: 'wren',
+    materialId: 'birch-ply-4',
+    sheet: {},
+    built: packetDrawer,
+  },
   {
     title: 'Kingfisher window piece',
     file: 'kingfisher.png',
@@ -137,21 +149,39 @@ export class DemoService {
   }
 
   private async addJob(shop: Shop, job: DemoJob): Promise<void> {
-    const { title, file, member, machineId, materialId, sheet, pieces = [], runs, fromPicture } = job;
-    const path = join(config.demoFolder, 'drawings', file);
-    const bytes = await readFile(path);
-    const reading = await this.work.readDrawing({ bytes, arrivalId: 'demo' });
+    const { title, file, member, machineId, materialId, sheet, pieces = [], runs, built } = job;
     const machine = shop.machines.find(({ id }) => id === machineId);
     const material = shop.materials.find(({ id }) => id === materialId);
     if (!machine || !material) throw new Error(`The demo shop lacks ${machineId} or ${materialId}`);
     const stocked = { ...sheetAsStocked('sheet-1', material, machine), ...sheet };
+    const [key] = shop.keys;
+    const fresh = {
+      ...setMember(newJob(machineId, key.id), member),
+      sheets: [stocked, ...pieces],
+      ...(runs ? { runs } : {}),
+    };
+    if (file === null) {
+      const document = built?.(fresh, stocked, material, key) ?? fresh;
+      await this.jobs.add(title, project, packJob(document), 'Build from numbers', []);
+      return;
+    }
+    const bytes = await readFile(join(config.demoFolder, 'drawings', file));
+    const document = await this.drawn(fresh, bytes, job, key);
+    await this.jobs.add(title, project, packJob(document), `Bring in ${file}`, [originalFile(file, bytes)]);
+  }
+
+  /** A job with what a file holds. */
+  private async drawn(
+    fresh: JobDocument,
+    bytes: Buffer,
+    { fromPicture }: DemoJob,
+    key: ColourKey,
+  ): Promise<JobDocument> {
+    const reading = await this.work.readDrawing({ bytes, arrivalId: 'demo' });
     for (const picture of reading.pictures) await this.pictures.keep(picture.id, Buffer.from(picture.bytes));
     const { items, groups } = reading.drawing;
-    const fresh = setMember(newJob(machineId, shop.keys[0].id), member);
-    const drawn = fromPicture
-      ? fromPicture(fresh, items[0], shop.keys[0], await decodePicture(bytes, shippedAssets))
+    return fromPicture
+      ? fromPicture(fresh, items[0], key, await decodePicture(bytes, shippedAssets))
       : addItems(fresh, items, groups);
-    const document = { ...drawn, sheets: [stocked, ...pieces], ...(runs ? { runs } : {}) };
-    await this.jobs.add(title, project, packJob(document), `Bring in ${file}`, [originalFile(file, bytes)]);
   }
 }

@@ -2,7 +2,7 @@ export type { Solid } from './assembly/space.ts';
 export { askedOf, build } from './build.ts';
 export type { BuildAnswer, Builder, Built, Stock } from './builder.ts';
 export { type Field, type Trouble, usualNumbers } from './fields.ts';
-export { followBuilt } from './follow.ts';
+export { answerOf, followBuilt } from './follow.ts';
 export { builders } from './list.ts';
 export { partItems, scoredOf } from './part-items.ts';
 export { putDown, settleParts } from './put-down.ts';
