@@ -55,6 +55,12 @@ export const catalogue = {
     why: 'At the edge the head may hit its stops, and stock is often bent or short.',
     mends: ['Move out of the margin', 'Move away from the edge'],
   },
+  'built-other-stock': {
+    title: 'Parts for other stock',
+    levels: warns,
+    why: 'Joints are as wide as the stock is thick: parts that could not follow their sheet do not go together.',
+    mends: [],
+  },
   parked: {
     title: 'Parked beside the bed',
     levels: notes,

@@ -2,6 +2,7 @@ import type { BurnPlan } from '../plan/plan.ts';
 import type { PreparedJob } from '../plan/prepare.ts';
 import { withAccepted } from './accept.ts';
 import { checkBeamPath } from './beam-path.ts';
+import { checkBuiltStock } from './built-stock.ts';
 import type { FindingLevel } from './catalogue.ts';
 import { checkCrossingCuts } from './crossing-cuts.ts';
 import { checkCrossingFills } from './crossing-fills.ts';
@@ -62,6 +63,7 @@ const checks: readonly Check[] = [
   checkKerf,
   checkSharedCuts,
   checkThin,
+  checkBuiltStock,
   checkDetail,
   checkFields,
   checkSharpCorners,
