@@ -19,10 +19,15 @@ const { benchBook } = await import('../bench/book.mjs');
 const { benchOffsets } = await import('../bench/offsets.mjs');
 const { benchPictures } = await import('../bench/pictures.mjs');
 const { benchGaps } = await import('../bench/gaps.mjs');
+const { benchBuilders } = await import('../bench/builders.mjs');
 const { benchHeap } = await import('../bench/heap.mjs');
 
 if (process.argv[2] === 'pictures') {
   console.log(benchPictures());
+  process.exit(0);
+}
+if (process.argv[2] === 'builders') {
+  console.table(benchBuilders());
   process.exit(0);
 }
 const alone = { gaps: benchGaps, heap: benchHeap, frames: benchFrames, drawing: benchDrawing }[process.argv[2]];
@@ -35,6 +40,7 @@ const reading = await benchReading();
 const core = benchCore();
 const offsets = benchOffsets();
 const pictures = benchPictures();
+const built = benchBuilders();
 const travel = benchTravel();
 const picking = benchPicking([
   ['Estuary relief', reliefJob()],
@@ -130,6 +136,23 @@ ${table(
     ['areas of six colours', pictures.colouring, null],
     ['a sheet straightened, with what lies around it', pictures.straightening, null],
   ].map(([what, ms, bound]) => [what, ms.toFixed(0), bound?.toFixed(0) ?? '–']),
+)}
+
+## Parts from numbers
+
+From numbers to parts, with the check that they go together, beside writing the same outlines as text; medians of
+fifteen. The bound is 50 ms, and 300 ms with 40 dividers: numbers are dragged.
+
+${table(
+  ['what', 'parts', 'ms', 'bound ms', 'as text ms', 'ratio'],
+  built.map(({ what, parts, ms, bound, textMs }) => [
+    what,
+    parts,
+    ms.toFixed(1),
+    bound,
+    textMs.toFixed(2),
+    (ms / textMs).toFixed(0),
+  ]),
 )}
 
 ## The recipe book

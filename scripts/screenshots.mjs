@@ -111,6 +111,15 @@ try {
   await page.getByRole('heading', { name: 'Burn', level: 1 }).click();
   await shot('bench-preview');
 
+  await open(/Drawer for packets/);
+  await page.keyboard.press('2');
+  await page.getByRole('button', { name: /^Drawer for packets/ }).first().click();
+  await page.getByRole('button', { name: 'Change numbers' }).click();
+  await page.getByText('Goes together').waitFor();
+  await page.getByRole('slider', { name: 'From closed to apart' }).fill('0.6');
+  await page.mouse.move(40, 640);
+  await shot('bench-built');
+
   await newJob('Kingfisher pendant');
   await bringIn('kingfisher.svg', kingfisher);
   await material(/[Aa]crylic, clear/);
@@ -120,7 +129,6 @@ try {
   await page.getByLabel('with a loop to hang it by').check();
   await page.getByText('It is one piece.').waitFor();
   await page.mouse.move(40, 640);
-  await shot('bench-border');
   await page.getByRole('button', { name: 'Make the border' }).click();
   await making('Kerf');
   await page.getByRole('button', { name: 'Show the burn’s width' }).click();

@@ -81,8 +81,11 @@ export function checkAssembly({ solids, hull, voids, joints }: Assembly): Assemb
   const overlaps = overlapsAmong(extrusions);
   const overlapMm3 = total(overlaps.map(({ mm3 }) => mm3));
   const isPressed = Math.abs(overlapMm3 - pressed) < roundingMm3;
-  const intruders = shell.filter((solid) => free.some((space) => sharedWith(solid, space) > roundingMm3));
-  const gapMm3 = gapIn(extrusions, whole, free) - playMm3;
+  const inFree = new Map(extrusions.map((solid) => [solid, free.map((space) => sharedWith(solid, space))]));
+  const intruders = shell.filter((solid) => inFree.get(solid)?.some((mm3) => mm3 > roundingMm3));
+  // What two fill counts twice; what stands in what is free counts beyond that.
+  const filled = total([...inFree].map(([solid, shares]) => volumeOf(solid) - total(shares)));
+  const gapMm3 = total(whole.map(volumeOf)) - total(free.map(volumeOf)) - filled - playMm3;
   const report = {
     overlaps: isPressed ? [] : overlaps.filter(({ mm3 }) => mm3 > roundingMm3),
     wrongJoints: measured.flatMap(({ wrong }) => (wrong ? [wrong] : [])),
@@ -104,13 +107,6 @@ function overlapsAmong(extrusions: readonly Extrusion[]): Overlap[] {
     }
   });
   return found;
-}
-
-/** What should be filled and is not, in mm³; what two fill counts twice. What stands in what is free counts beyond that. */
-function gapIn(extrusions: readonly Extrusion[], hull: readonly Extrusion[], voids: readonly Extrusion[]): number {
-  const wanted = total(hull.map(volumeOf)) - total(voids.map(volumeOf));
-  const filled = extrusions.map((solid) => volumeOf(solid) - total(voids.map((space) => sharedWith(solid, space))));
-  return wanted - total(filled);
 }
 
 function spaceAsExtrusion(space: Space): Extrusion {

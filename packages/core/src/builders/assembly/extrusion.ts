@@ -71,6 +71,50 @@ function crossings(rings: readonly Float64Array[], along: 0 | 1, other: number):
   return found;
 }
 
+/** An edge of a ring: from the lower to the higher end across the lines that are asked for, and where it is along them. */
+interface SweptEdge {
+  readonly low: number;
+  readonly high: number;
+  readonly lowAlong: number;
+  readonly slope: number;
+}
+
+/**
+ * The same as `crossings` for one line after the other, each further on than the one before: only edges that the line
+ * meets are looked at (the sweep line of Shamos and Hoey). It says where it goes in, and out, and in, … in one list, which
+ * is another for the next line.
+ */
+function crossingSweep(rings: readonly Float64Array[], along: 0 | 1): (place: number) => readonly number[] {
+  const edges: SweptEdge[] = [];
+  for (const ring of rings) {
+    for (let i = 0, before = ring.length - 2; i < ring.length; before = i, i += 2) {
+      const [p, q] = [ring[before + 1 - along], ring[i + 1 - along]];
+      if (p === q) continue;
+      const [a, b] = [ring[before + along], ring[i + along]];
+      const slope = (b - a) / (q - p);
+      edges.push({ low: Math.min(p, q), high: Math.max(p, q), lowAlong: p < q ? a : b, slope });
+    }
+  }
+  edges.sort((a, b) => a.low - b.low);
+  let active: SweptEdge[] = [];
+  let next = 0;
+  const found: number[] = [];
+  return (place) => {
+    if (active.some(({ high }) => high <= place)) active = active.filter(({ high }) => high > place);
+    for (; next < edges.length && edges[next].low <= place; next++) {
+      if (edges[next].high > place) active.push(edges[next]);
+    }
+    found.length = 0;
+    for (const { low, lowAlong, slope } of active) {
+      const met = lowAlong + slope * (place - low);
+      let index = found.length;
+      for (; index > 0 && found[index - 1] > met; index--) found[index] = found[index - 1];
+      found[index] = met;
+    }
+    return found;
+  };
+}
+
 /**
  * Where a line along an axis goes through a solid.
  * @param through a place that the line goes through; what it says along the axis does not count.
@@ -86,8 +130,14 @@ export function sectionOf(solid: Extrusion, axis: Axis, through: Vec3): Interval
   return axis === first ? crossings(solid.rings, 0, through[second]) : crossings(solid.rings, 1, through[first]);
 }
 
-const lengthWithin = (intervals: readonly Interval[], lo: number, hi: number) =>
-  intervals.reduce((sum, [from, to]) => sum + Math.max(0, Math.min(to, hi) - Math.max(from, lo)), 0);
+/** How much of what lies between each place and the next lies within two ends. */
+function lengthWithin(places: readonly number[], lo: number, hi: number): number {
+  let sum = 0;
+  for (let i = 0; i + 1 < places.length; i += 2) {
+    sum += Math.max(0, Math.min(places[i + 1], hi) - Math.max(places[i], lo));
+  }
+  return sum;
+}
 
 /** Adds where the width of rings between two lines stops being linear. @param along as of `crossings`. */
 function addBends(bends: number[], rings: readonly Float64Array[], along: 0 | 1, lo: number, hi: number): void {
@@ -120,6 +170,15 @@ function integral(places: readonly number[], valueAt: (place: number) => number)
   return sum;
 }
 
+/** The same of what is linear between two places: its middle tells. */
+function linearIntegral(places: readonly number[], valueAt: (place: number) => number): number {
+  let sum = 0;
+  for (let i = 0; i + 1 < places.length; i++) {
+    sum += (places[i + 1] - places[i]) * valueAt((places[i] + places[i + 1]) / 2);
+  }
+  return sum;
+}
+
 /** @returns how much of a box a solid fills, in mm³. */
 export function volumeWithin(solid: Extrusion, box: Box3): number {
   const depth = Math.min(solid.hi, box.max[solid.axis]) - Math.max(solid.lo, box.min[solid.axis]);
@@ -129,7 +188,8 @@ export function volumeWithin(solid: Extrusion, box: Box3): number {
   const bends: number[] = [];
   addBends(bends, solid.rings, 0, lo, hi);
   const places = inOrder(bends, box.min[second], box.max[second]);
-  return depth * integral(places, (place) => lengthWithin(crossings(solid.rings, 0, place), lo, hi));
+  const across = crossingSweep(solid.rings, 0);
+  return depth * linearIntegral(places, (place) => lengthWithin(across(place), lo, hi));
 }
 
 /**
@@ -151,7 +211,8 @@ export function overlapOf(a: Extrusion, b: Extrusion): number {
     const { rings } = solid;
     const { lo, hi } = other;
     addBends(places, rings, along, lo, hi);
-    return (place: number) => lengthWithin(crossings(rings, along, place), lo, hi);
+    const across = crossingSweep(rings, along);
+    return (place: number) => lengthWithin(across(place), lo, hi);
   });
   const from = Math.max(a.box.min[common], b.box.min[common]);
   const to = Math.min(a.box.max[common], b.box.max[common]);
@@ -168,25 +229,67 @@ function overlapAlong(a: Extrusion, b: Extrusion): number {
   if (depth <= 0 || to <= from || a.box.max[first] <= b.box.min[first] || b.box.max[first] <= a.box.min[first])
     return 0;
   const places: number[] = [];
-  for (const { rings } of [a, b]) addBends(places, rings, 0, Number.NEGATIVE_INFINITY, Number.POSITIVE_INFINITY);
-  addMeetings(places, a.rings, b.rings);
-  const shared = (place: number) =>
-    crossings(a.rings, 0, place).reduce((sum, [lo, hi]) => sum + lengthWithin(crossings(b.rings, 0, place), lo, hi), 0);
-  return depth * integral(inOrder(places, from, to), shared);
+  for (const { rings } of [a, b]) {
+    for (const ring of rings) {
+      for (let i = 1; i < ring.length; i += 2) if (ring[i] > from && ring[i] < to) places.push(ring[i]);
+    }
+  }
+  addMeetings(places, a.rings, b.rings, from, to);
+  const [inA, inB] = [a, b].map(({ rings }) => crossingSweep(rings, 0));
+  const shared = (place: number) => {
+    const [own, others] = [inA(place), inB(place)];
+    let sum = 0;
+    for (let i = 0; i + 1 < own.length; i += 2) sum += lengthWithin(others, own[i], own[i + 1]);
+    return sum;
+  };
+  return depth * linearIntegral(inOrder(places, from, to), shared);
 }
 
-/** Adds at which y the edges of two lots of rings cross. */
-function addMeetings(places: number[], a: readonly Float64Array[], b: readonly Float64Array[]): void {
-  const edges = (rings: readonly Float64Array[]) =>
-    rings.flatMap((ring) =>
-      Array.from({ length: ring.length / 2 }, (_, i) => {
-        const [j, k] = [2 * i, (2 * i + 2) % ring.length];
-        return [ring[j], ring[j + 1], ring[k], ring[k + 1]] as const;
-      }),
-    );
-  const others = edges(b);
-  for (const [x1, y1, x2, y2] of edges(a)) {
-    for (const [x3, y3, x4, y4] of others) {
+/** An edge as it stands: x and y of its two ends. */
+type Edge = readonly [x1: number, y1: number, x2: number, y2: number];
+
+const lowOf = ([, y1, , y2]: Edge) => Math.min(y1, y2);
+const highOf = ([, y1, , y2]: Edge) => Math.max(y1, y2);
+
+/** The edges of rings, the lowest first: asked for once for each solid beside it. */
+function edgesOf(rings: readonly Float64Array[]): readonly Edge[] {
+  const known = sortedEdges.get(rings);
+  if (known) return known;
+  const edges = rings.flatMap((ring) =>
+    Array.from({ length: ring.length / 2 }, (_, i): Edge => {
+      const [j, k] = [2 * i, (2 * i + 2) % ring.length];
+      return [ring[j], ring[j + 1], ring[k], ring[k + 1]];
+    }),
+  );
+  edges.sort((a, b) => lowOf(a) - lowOf(b));
+  sortedEdges.set(rings, edges);
+  return edges;
+}
+
+const sortedEdges = new WeakMap<readonly Float64Array[], readonly Edge[]>();
+
+/** Adds at which y, between two, the edges of two lots of rings cross. */
+function addMeetings(
+  places: number[],
+  a: readonly Float64Array[],
+  b: readonly Float64Array[],
+  from: number,
+  to: number,
+): void {
+  const others = edgesOf(b);
+  let first = 0;
+  // As edges come by their lower ends, others that end far below all that are still to come are done with.
+  const highest = others.map(highOf);
+  for (const edge of edgesOf(a)) {
+    const [x1, y1, x2, y2] = edge;
+    const [low, high] = [lowOf(edge), highOf(edge)];
+    if (high < from) continue;
+    if (low > to) break;
+    while (first < others.length && highest[first] < low) first++;
+    for (let i = first; i < others.length; i++) {
+      const [x3, y3, x4, y4] = others[i];
+      if (Math.min(y3, y4) > high) break;
+      if (highest[i] < low) continue;
       const det = (x2 - x1) * (y4 - y3) - (y2 - y1) * (x4 - x3);
       if (Math.abs(det) < 1e-12) continue;
       const t = ((x3 - x1) * (y4 - y3) - (y3 - y1) * (x4 - x3)) / det;
