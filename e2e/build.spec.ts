@@ -175,6 +175,16 @@ test('a bending panel from numbers to its plan: its smallest radius is said, and
   expect((await burnt(page)).cut / drawn).toBeCloseTo(1, 2);
 });
 
+test('what was typed for one builder is there again after a look at another', async ({ page }) => {
+  await building(page, 'Looking');
+  await typeInto(page, 'Width', '77');
+  await builder(page, 'Slotted grid');
+  await expect(page.getByLabel('Width', { exact: true })).toHaveValue('280.00');
+  await builder(page, 'Joined box');
+  await expect(page.getByLabel('Width', { exact: true })).toHaveValue('77.00');
+  await expect(figures(page)).toContainText('77 × 104 × 64');
+});
+
 test('put together: turned by keys, taken apart, a part lit in both pictures, and all of it in words', async ({
   page,
 }) => {

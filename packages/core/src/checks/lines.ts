@@ -30,11 +30,11 @@ export const checkWaiting: Check = (prepared) => {
   );
 };
 
-/** Outlines on a cut layer that do not close: the piece stays in the sheet. */
+/** Outlines on a cut layer that do not close: the piece stays in the sheet. What was built has slits that are meant so. */
 export const checkOpenCuts: Check = (prepared) => {
   // What divides a piece from edge to edge is said of its own.
   const dividing = new Set(cutsInTwo(prepared));
-  const open = openItems(burntItems(prepared, separates)).filter((item) => !dividing.has(item));
+  const open = openItems(burntItems(prepared, separates)).filter((item) => !dividing.has(item) && !item.part);
   return ifAny(open, () =>
     withMends(
       finding(

@@ -29,6 +29,9 @@ const usualThickness = 3;
 export function BuiltDrawer({ thing }: { thing: BuiltThing | null }) {
   const [builderId, setBuilderId] = useState(thing?.builder ?? builders[0].id);
   const builder = builders.find(({ id }) => id === builderId);
+  // What was typed for each builder stays while another is looked at.
+  const [typed, setTyped] = useState<Readonly<Record<string, Numbers>>>({});
+  const numbers = typed[builderId] ?? thing?.numbers ?? noNumbers;
   const cards = thing ? null : <BuilderCards value={builderId} choose={setBuilderId} />;
   return (
     <ArtPage label="Parts from numbers" title="Parts from numbers" leave={leaveBuilt}>
@@ -38,10 +41,23 @@ export function BuiltDrawer({ thing }: { thing: BuiltThing | null }) {
           <HolderPart />
         </div>
       )}
-      {builder && <BuilderPart key={builderId} builder={builder} thing={thing} cards={cards} />}
+      {builder && (
+        <BuilderPart
+          key={builderId}
+          builder={builder}
+          thing={thing}
+          cards={cards}
+          numbers={numbers}
+          set={(field, value) =>
+            setTyped((before) => ({ ...before, [builderId]: { ...(before[builderId] ?? numbers), [field]: value } }))
+          }
+        />
+      )}
     </ArtPage>
   );
 }
+
+const noNumbers: Numbers = {};
 
 /** What came of some numbers and stock. */
 interface Worked {
@@ -55,16 +71,17 @@ interface PartProps {
   builder: (typeof builders)[number];
   thing: BuiltThing | null;
   cards: React.ReactNode;
+  numbers: Numbers;
+  set: (field: string, value: Numbers[string]) => void;
 }
 
 /** The numbers of a builder. What they come to is shown on the bed, and put together, while one types. */
-function BuilderPart({ builder, thing, cards }: PartProps) {
+function BuilderPart({ builder, thing, cards, numbers, set }: PartProps) {
   const actions = useBenchActions();
   const unit = useBench(unitOf);
   const sheet = useBench((state) => jobOf(state).sheets[0]);
   const { materials } = useBench((state) => state.shop);
   const material = useBench((state) => state.prepared.material);
-  const [numbers, setNumbers] = useState<Numbers>(thing?.numbers ?? {});
   const [typedThickness, setTypedThickness] = useState(usualThickness);
   const thicknessMm = (sheet && thicknessBy(materials)(sheet)) ?? typedThickness;
   const stock: Stock = useMemo(() => ({ thicknessMm, plays: playsOf(material) }), [thicknessMm, material]);
@@ -104,7 +121,7 @@ function BuilderPart({ builder, thing, cards }: PartProps) {
         <BuiltFields
           builder={builder}
           numbers={numbers}
-          set={(field, value) => setNumbers((before) => ({ ...before, [field]: value }))}
+          set={set}
           troubles={answer && !answer.ok ? answer.troubles : []}
           unit={unit}
           stock={

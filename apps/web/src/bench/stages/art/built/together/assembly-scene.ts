@@ -140,6 +140,8 @@ export class AssemblyScene {
     this.clear();
     for (const material of [this.wood, this.litWood, this.ink, this.burnt]) material.dispose();
     this.renderer.dispose();
+    // A browser has few of them, and takes one back late by itself.
+    this.renderer.forceContextLoss();
   }
 
   private clear(): void {

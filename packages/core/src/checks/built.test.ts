@@ -1,37 +1,38 @@
 import { expect, test } from '@jest/globals';
 import { answerOf } from '../builders/follow.ts';
-import { putDown } from '../builders/put-down.ts';
+import { putDown, settleParts } from '../builders/put-down.ts';
 import { drawnPaint } from '../colours/drawn.ts';
 import type { BuiltThing } from '../document/built.ts';
+import type { JobDocument } from '../document/job.ts';
 import { jobWith, shop } from '../fixtures/shop.ts';
 import { planJob } from '../plan/plan.ts';
 import { prepareJob } from '../plan/prepare.ts';
 import { guessedFits } from '../recipes/book/figures.ts';
+import type { FindingCode } from './catalogue.ts';
 import { checkJob } from './check.ts';
 
 const [key] = shop.keys;
 const looks = { cut: drawnPaint(key, 'cut'), score: drawnPaint(key, 'score') };
 
-/** A grid of three strips on the sheet, made for stock of a thickness. */
-function gridFor(thicknessMm: number) {
-  const thing: BuiltThing = {
-    id: 'grid',
-    builder: 'slotted-grid',
-    numbers: { width: 100, depth: 60, height: 20, cellsAcross: 3, cellsDeep: 2 },
-    thicknessMm,
-    plays: guessedFits,
-  };
+/** What a builder makes, put down on the sheet, as made for stock of a thickness. */
+function builtJob(builder: string, name: string, numbers: BuiltThing['numbers'], thicknessMm: number) {
+  const thing: BuiltThing = { id: 'thing', builder, numbers, thicknessMm, plays: guessedFits };
   const answer = answerOf(thing);
-  if (!answer?.ok) throw new Error('The grid is not built.');
+  if (!answer?.ok) throw new Error(`${name} is not built.`);
   let made = 0;
   const rows = { x: 20, y: 20, rowMm: 200, gapMm: 4, looks };
-  return putDown(jobWith([]), thing, 'Grid', answer.built, rows, () => `part-${++made}`).job;
+  return putDown(jobWith([]), thing, name, answer.built, rows, () => `part-${++made}`).job;
 }
 
-const found = (job: ReturnType<typeof gridFor>) => {
+/** A grid of three strips. */
+const gridFor = (thicknessMm: number) =>
+  builtJob('slotted-grid', 'Grid', { width: 100, depth: 60, height: 20, cellsAcross: 3, cellsDeep: 2 }, thicknessMm);
+
+const foundIn = (job: JobDocument, wanted: FindingCode) => {
   const prepared = prepareJob(job, shop);
-  return checkJob(prepared, planJob(prepared)).filter(({ code }) => code === 'built-other-stock');
+  return checkJob(prepared, planJob(prepared)).filter(({ code }) => code === wanted);
 };
+const found = (job: JobDocument) => foundIn(job, 'built-other-stock');
 
 test('parts on stock of another thickness than they were made for are told, by their thing', () => {
   const job = gridFor(3);
@@ -59,4 +60,15 @@ test('parts on stock of another thickness than they were made for are told, by t
   expect(found(two)).toMatchObject([
     { message: expect.stringContaining('Grid: 1 part lies on stock of 2.8 mm, and was made') },
   ]);
+});
+
+test('slits of a panel and dashes of a bend are meant to be open, until they are settled', () => {
+  for (const job of [
+    builtJob('bending-panel', 'Panel', { panelWidth: 60 }, 3),
+    builtJob('folded-box', 'Card', { shape: 'tray', bends: 'dashes' }, 0.5),
+  ]) {
+    expect(foundIn(job, 'open-cut')).toEqual([]);
+    const settled = settleParts(job, new Set(job.drawing.items.map(({ id }) => id)));
+    expect(foundIn(settled, 'open-cut')).toHaveLength(1);
+  }
 });
