@@ -10,7 +10,6 @@ import { useBurntPicture } from './burnt/burnt-picture.ts';
 import { ConflictBar } from './conflict-bar.tsx';
 import { useBench, useBenchActions, useBenchSubscribe } from './context.ts';
 import { DistanceReadout } from './distance-readout.tsx';
-import { KeySheet } from './key-sheet.tsx';
 import { SizeCard } from './size-card.tsx';
 import { StageRail } from './stage-rail.tsx';
 import { fetchLaterDrawers, laterPart, laterView } from './stages/later-drawer.tsx';
@@ -29,6 +28,7 @@ import { useRuns } from './use-runs.ts';
 import { useShortcuts } from './use-shortcuts.ts';
 import { ViewDock } from './view-dock.tsx';
 
+const KeySheet = laterPart(async () => (await import('./key-sheet.tsx')).KeySheet);
 const AskCard = laterPart(async () => (await import('./ask-card.tsx')).AskCard);
 const BurntSplit = laterPart(async () => (await import('./stages/art/picture/burnt-split.tsx')).BurntSplit);
 
