@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs';
 import { boundsOf, type Item } from '@lambent/core/document';
 import { expect, type Page, test } from '@playwright/test';
 import {
@@ -183,6 +184,49 @@ test('what was typed for one builder is there again after a look at another', as
   await builder(page, 'Joined box');
   await expect(page.getByLabel('Width', { exact: true })).toHaveValue('77.00');
   await expect(figures(page)).toContainText('77 × 104 × 64');
+});
+
+test('numbers are kept under a name, taken again, and go out and in as a file', async ({ page }) => {
+  await building(page, 'Keeping');
+  await typeInto(page, 'Width', '66');
+  await choose(page, 'Lid: None', 'Lid: Slides in');
+  await expect(figures(page)).toContainText('66 × 104 × 64');
+  await page.getByText('Kept numbers').click();
+  await page.getByLabel('Keep these numbers as').fill('Seed drawer, small');
+  await page.getByRole('button', { name: 'Keep', exact: true }).click();
+  const kept = page.getByRole('button', { name: 'Seed drawer, small', exact: true });
+  await expect(kept).toBeVisible();
+  await typeInto(page, 'Width', '99');
+  await kept.click();
+  await expect(page.getByLabel('Width', { exact: true })).toHaveValue('66.00');
+  await expect(page.getByRole('button', { name: 'Lid: Slides in' })).toBeVisible();
+
+  const [saved] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Take Seed drawer, small out as a file' }).click(),
+  ]);
+  const file = JSON.parse(readFileSync(await saved.path(), 'utf8'));
+  expect(file).toMatchObject({
+    name: 'Seed drawer, small',
+    builder: 'joined-box',
+    numbers: { width: 66, lid: 'slides' },
+  });
+  const offer = (content: object) =>
+    page.getByTestId('numbers-file').setInputFiles({
+      name: 'numbers.json',
+      mimeType: 'application/json',
+      buffer: Buffer.from(JSON.stringify(content)),
+    });
+  // The same name again is refused; under another it comes in; what cannot be built is told.
+  await offer(file);
+  await expect(page.getByText('“Seed drawer, small” already')).toBeVisible();
+  await offer({ ...file, name: 'Seed drawer, large', numbers: { width: 240 } });
+  await page.getByRole('button', { name: 'Seed drawer, large', exact: true }).click();
+  await expect(page.getByLabel('Width', { exact: true })).toHaveValue('240.00');
+  await offer({ ...file, numbers: { width: -2 } });
+  await expect(page.getByText('Joined box: Width is -2 mm')).toBeVisible();
+  await page.getByRole('button', { name: 'Delete Seed drawer, large' }).click();
+  await expect(page.getByRole('button', { name: 'Seed drawer, large', exact: true })).toBeHidden();
 });
 
 test('put together: turned by keys, taken apart, a part lit in both pictures, and all of it in words', async ({

@@ -113,7 +113,10 @@ try {
 
   await open(/Drawer for packets/);
   await page.keyboard.press('2');
-  await page.getByRole('button', { name: /^Drawer for packets/ }).first().click();
+  await page
+    .getByRole('button', { name: /^Drawer for packets/ })
+    .first()
+    .click();
   await page.getByRole('button', { name: 'Change numbers' }).click();
   await page.getByText('Goes together').waitFor();
   await page.getByRole('slider', { name: 'From closed to apart' }).fill('0.6');

@@ -4,6 +4,7 @@ import { ColourKeysModule } from './colour-keys/colour-keys.module.ts';
 import { databaseModule } from './data/database.ts';
 import { DemoModule } from './demo/demo.module.ts';
 import { EventsModule } from './events/events.module.ts';
+import { FamiliesModule } from './families/families.module.ts';
 import { FilesModule } from './files/files.module.ts';
 import { HealthModule } from './health/health.module.ts';
 import { JobsModule } from './jobs/jobs.module.ts';
@@ -19,6 +20,7 @@ import { ThinningModule } from './thinning/thinning.module.ts';
     HealthModule,
     MachinesModule,
     ColourKeysModule,
+    FamiliesModule,
     BookModule,
     SettingsModule,
     FilesModule,

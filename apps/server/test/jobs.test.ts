@@ -27,7 +27,7 @@ test('an empty data folder is filled with the demo world', async () => {
     ['Estuary relief', true],
     ['Bench plaque', false],
     ['Kingfisher window piece', false],
-    ['Drawer for packets', true],
+    ['Drawer for packets', false],
   ]);
   const { body } = await stack.ask<{ id: string; recipes: unknown[] }[]>('GET', '/api/materials');
   expect(body.find(({ id }) => id === 'birch-ply-3')?.recipes).toHaveLength(9);

@@ -10,6 +10,7 @@ import type {
   StartRunDto,
 } from '@lambent/contracts';
 import type { paths } from '@lambent/contracts/client';
+import type { NumberFamily } from '@lambent/core/builders';
 import type { ColourKey } from '@lambent/core/colours';
 import type { Material, Recipe } from '@lambent/core/recipes';
 import createClient from 'openapi-fetch';
@@ -161,6 +162,10 @@ export const api = {
     data(server.PUT('/api/colour-keys/{id}', { params: withId(body.id), body: sent(body) })),
   removeKey: (id: string) => data(server.DELETE('/api/colour-keys/{id}', { params: withId(id) })),
   orderKeys: (ids: readonly string[]) => data(server.PUT('/api/colour-keys/order', { body: sent({ ids }) })),
+  /** What stands in a field of a builder is of several types, which the description leaves open. */
+  families: async () => (await data(server.GET('/api/number-families'))) as NumberFamily[],
+  addFamily: (body: NumberFamily) => data(server.POST('/api/number-families', { body: sent(body) })),
+  removeFamily: (id: string) => data(server.DELETE('/api/number-families/{id}', { params: withId(id) })),
   command: (machineId: string, command: MachineCommand) =>
     data(server.POST('/api/machines/{id}/commands', { params: withId(machineId), body: { command } })),
   runs: (job?: string) => data(server.GET('/api/runs', { params: { query: { job } } })),

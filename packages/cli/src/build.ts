@@ -4,7 +4,9 @@ import {
   builders,
   build as buildParts,
   type Field,
+  familyFromText,
   inRows,
+  NotAFamily,
   partItems,
   reportOfBuilt,
 } from '@lambent/core/builders';
@@ -15,7 +17,7 @@ import { playsOf } from '@lambent/core/recipes';
 import { parseLength, parseLengths } from '@lambent/core/units';
 import { Command, CommanderError } from 'commander';
 import { drawingKind, writeOutgoing } from './drawing-out.ts';
-import { sayTo, standard, write } from './files.ts';
+import { readBytes, sayTo, standard, write } from './files.ts';
 import { lengthWord } from './length-word.ts';
 import { Unusable } from './unusable.ts';
 
@@ -29,6 +31,7 @@ interface BuildOptions {
   readonly gap: string;
   readonly inside?: string;
   readonly outside?: string;
+  readonly numbers?: string;
   readonly [field: string]: string | undefined;
 }
 
@@ -76,6 +79,7 @@ function commandFor(builder: Builder): Command {
   const command = new Command(`lambent build ${builder.word}`)
     .description(builder.about)
     .requiredOption('--stock <length>', 'how thick the stock is, as measured, such as 3.06mm')
+    .option('--numbers <file>', 'numbers that were kept in the shop, as JSON; other options change them')
     .option('--out <file>', 'write the parts here: .svg, .dxf or .pdf')
     .option('--as <format>', 'svg, dxf or pdf, where the name does not say it')
     .option('--report <file>', 'write the report here, as JSON')
@@ -171,12 +175,26 @@ function valueIn(flag: string, field: Field, word: string): unknown {
   throw new Unusable(`${flag} must be a length such as 3.06mm, and not “${word}”.`);
 }
 
+/** Numbers of a builder that were taken out of a shop. @throws Unusable where the file holds none for it */
+async function keptNumbers(builder: Builder, path: string): Promise<Record<string, unknown>> {
+  const text = (await readBytes(path)).toString('utf8');
+  try {
+    const family = familyFromText(text, '');
+    if (family.builder === builder.id) return family.numbers;
+    throw new Unusable(`${path} holds numbers for “${family.builder}”, and not for ${builder.id}.`);
+  } catch (error) {
+    if (error instanceof NotAFamily) throw new Unusable(`${path}: ${error.message}`);
+    throw error;
+  }
+}
+
 /** Builds, writes what was asked for, and says what came of it. */
 async function writeBuilt(builder: Builder, options: BuildOptions): Promise<number> {
   const kind = options.out === undefined ? null : drawingKind(options.out, options.as);
   const length = (flag: 'stock' | 'row' | 'gap') => lengthWord(`--${flag}`, options[flag], 'a length such as 4mm');
   const stock = { thicknessMm: length('stock'), plays: playsOf(null) };
-  const answer = buildParts(builder, numbersIn(builder, options), stock);
+  const kept = options.numbers === undefined ? {} : await keptNumbers(builder, options.numbers);
+  const answer = buildParts(builder, { ...kept, ...numbersIn(builder, options) }, stock);
   if (!answer.ok) {
     const said = answer.troubles.map(({ field, message, nearest }) => {
       const remedy = nearest === null ? '' : ` The nearest that can be: ${nearest}.`;

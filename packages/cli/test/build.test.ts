@@ -1,5 +1,5 @@
 import { spawnSync } from 'node:child_process';
-import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
@@ -78,6 +78,22 @@ test.each<[string, readonly string[], string]>([
   expect([status, stderr]).toEqual([0, '']);
   expect(stdout).toContain(said);
   expect(stdout).toContain('Goes together');
+});
+
+test('kept numbers are taken from their file, and changed by other options', () => {
+  const family = {
+    kind: 'lambent numbers',
+    name: 'Small',
+    builder: 'joined-box',
+    numbers: { width: 66, lid: 'closed' },
+  };
+  writeFileSync(inFolder('small.json'), JSON.stringify(family));
+  const { stdout } = run('box', '--stock', '3', '--numbers', inFolder('small.json'), '--lid', 'none');
+  expect(stdout).toContain('Joined box: 5 parts, inside 66 × 104 × 64 mm');
+  const other = run('grid', '--stock', '3', '--numbers', inFolder('small.json'));
+  expect([other.status, other.stderr]).toEqual([2, expect.stringContaining('holds numbers for “joined-box”')]);
+  writeFileSync(inFolder('wide.json'), JSON.stringify({ ...family, numbers: { width: -1 } }));
+  expect(run('box', '--stock', '3', '--numbers', inFolder('wide.json')).stderr).toContain('Width is -1 mm');
 });
 
 test('says what can be built, and what a builder takes', () => {

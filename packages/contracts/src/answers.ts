@@ -1,3 +1,4 @@
+import type { NumberFamily } from '@lambent/core/builders';
 import type { Report } from '@lambent/core/checks';
 import type { ColourKey } from '@lambent/core/colours';
 import type { JobJson } from '@lambent/core/document';
@@ -38,6 +39,7 @@ export interface Answers {
   Machine: Machine;
   MachineState: MachineState;
   Material: Material;
+  NumberFamily: NumberFamily;
   Original: OriginalAnswer;
   Report: Report;
   Run: RunAnswer;

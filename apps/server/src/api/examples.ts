@@ -91,6 +91,12 @@ export const answerExamples: Answers = {
     layers: [{ id: 'cut', name: 'Cut', operation: 'cut' }],
     rules: [{ part: 'stroke', colour: '#D0481E', tolerance: 1, minWidthMm: null, maxWidthMm: null, layerId: 'cut' }],
   },
+  NumberFamily: {
+    id: 'f4c1',
+    name: 'Seed drawer, small',
+    builder: 'joined-box',
+    numbers: { width: 120, depth: 90, height: 50, lid: 'slides' },
+  },
   DeletedJob: {
     id: jobId,
     title: 'Row markers, spring batch',

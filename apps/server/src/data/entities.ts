@@ -1,5 +1,6 @@
 import { BookChangeEntity, MaterialEntity, RecipeEntity } from '../book/book.entities.ts';
 import { ColourKeyEntity } from '../colour-keys/colour-key.entity.ts';
+import { NumberFamilyEntity } from '../families/number-family.entity.ts';
 import { FontEntity, PictureEntity } from '../files/file.entities.ts';
 import { DrawingEntity, DrawingPictureEntity, JobEntity, OriginalEntity, VersionEntity } from '../jobs/job.entities.ts';
 import { MachineEntity } from '../machines/machine.entity.ts';
@@ -13,6 +14,7 @@ export const entities = [
   SettingEntity,
   MachineEntity,
   ColourKeyEntity,
+  NumberFamilyEntity,
   MaterialEntity,
   RecipeEntity,
   BookChangeEntity,

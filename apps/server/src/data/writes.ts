@@ -1,5 +1,6 @@
 import * as book from '../book/book.writes.ts';
 import * as colourKeys from '../colour-keys/colour-keys.writes.ts';
+import * as families from '../families/families.writes.ts';
 import * as files from '../files/files.writes.ts';
 import * as jobs from '../jobs/jobs.writes.ts';
 import * as runs from '../runs/runs.writes.ts';
@@ -14,6 +15,7 @@ const { changeStock: _, ...bookWrites } = book;
 /** Every change of the database, by name. Each is done by the queue in a transaction of its own (write-queue.ts). */
 export const writes = {
   ...colourKeys,
+  ...families,
   ...jobs,
   ...bookWrites,
   ...runs,

@@ -3,11 +3,12 @@ import { gather } from '@lambent/core/lists';
 import type { Material } from '@lambent/core/recipes';
 import { useQueryClient } from '@tanstack/react-query';
 import { Ban, Download, FileUp, Plus, Search } from 'lucide-react';
-import { useMemo, useRef, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { NavLink, useNavigate } from 'react-router';
 import { toast } from 'sonner';
 import { api, sentenceOf } from '../api.ts';
 import { Button } from '../ui/button.tsx';
+import { FileButton } from '../ui/file-button.tsx';
 import { Tick } from '../ui/tick.tsx';
 import type { BookHold } from './use-book.ts';
 
@@ -133,7 +134,6 @@ interface Waiting {
 /** Brings a book in; where lines cannot be taken, asks what is to become of the others. */
 function TakeIn({ book }: { book: BookHold }) {
   const queries = useQueryClient();
-  const input = useRef<HTMLInputElement>(null);
   const [waiting, setWaiting] = useState<Waiting | null>(null);
   const take = async (file: File, how: 'good' | 'all-or-nothing') => {
     if (book.by.trim() === '') {
@@ -159,22 +159,14 @@ function TakeIn({ book }: { book: BookHold }) {
   };
   return (
     <>
-      <Button onClick={() => input.current?.click()}>
+      <FileButton
+        accept=".json,.csv,application/json,text/csv"
+        testId="book-file"
+        take={(picked) => void take(picked, 'all-or-nothing')}
+      >
         <FileUp size={15} aria-hidden />
         From a file
-      </Button>
-      <input
-        ref={input}
-        type="file"
-        accept=".json,.csv,application/json,text/csv"
-        className="hidden"
-        data-testid="book-file"
-        onChange={(event) => {
-          const [picked] = event.target.files ?? [];
-          event.target.value = '';
-          if (picked) void take(picked, 'all-or-nothing');
-        }}
-      />
+      </FileButton>
       {waiting && (
         <section
           aria-label="Lines that cannot be taken"

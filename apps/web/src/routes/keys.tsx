@@ -1,13 +1,15 @@
 import { type ColourKey, keyFromText, keyToJson, standardLayers } from '@lambent/core/colours';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { ArrowDown, ArrowUp, Copy, Download, FileUp, Plus, Trash2 } from 'lucide-react';
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import { NavLink, useNavigate, useParams } from 'react-router';
 import { toast } from 'sonner';
 import { api, sentenceOf } from '../api.ts';
 import { KeyEditor } from '../keys/key-editor.tsx';
 import { KeyTrial } from '../keys/key-trial.tsx';
 import { Button, IconButton } from '../ui/button.tsx';
+import { downloadJson } from '../ui/download.ts';
+import { FileButton } from '../ui/file-button.tsx';
 import { Notice } from '../ui/notice.tsx';
 import { PageBar } from '../ui/page-bar.tsx';
 
@@ -73,7 +75,6 @@ function OneKey({ stored }: { stored: ColourKey }) {
 function KeyList({ keys, chosen }: { keys: readonly ColourKey[]; chosen: string | undefined }) {
   const queries = useQueryClient();
   const navigate = useNavigate();
-  const file = useRef<HTMLInputElement>(null);
   const [going, setGoing] = useState<string | null>(null);
   const refresh = () => queries.invalidateQueries({ queryKey: ['keys'] });
   const attempt = async (what: string, work: () => Promise<string | undefined>) => {
@@ -151,15 +152,24 @@ function KeyList({ keys, chosen }: { keys: readonly ColourKey[]; chosen: string 
           <Copy size={15} aria-hidden />
           Copy
         </Button>
-        <Button onClick={() => file.current?.click()}>
+        <FileButton
+          accept=".json,application/json"
+          testId="key-file"
+          take={(picked) =>
+            void attempt(
+              `${picked.name} was not taken.`,
+              async () => (await api.addKey(keyFromText(await picked.text()))).id,
+            )
+          }
+        >
           <FileUp size={15} aria-hidden />
           From a file
-        </Button>
+        </FileButton>
         <Button
           disabled={!chosen}
           onClick={() => {
             const key = keys.find(({ id }) => id === chosen);
-            if (key) download(key);
+            if (key) downloadJson(keyToJson(key), key.name);
           }}
         >
           <Download size={15} aria-hidden />
@@ -184,31 +194,7 @@ function KeyList({ keys, chosen }: { keys: readonly ColourKey[]; chosen: string 
             Remove
           </Button>
         )}
-        <input
-          ref={file}
-          type="file"
-          accept=".json,application/json"
-          className="hidden"
-          data-testid="key-file"
-          onChange={(event) => {
-            const [picked] = event.target.files ?? [];
-            event.target.value = '';
-            if (picked)
-              void attempt(
-                `${picked.name} was not taken.`,
-                async () => (await api.addKey(keyFromText(await picked.text()))).id,
-              );
-          }}
-        />
       </div>
     </aside>
   );
-}
-
-function download(key: ColourKey): void {
-  const link = document.createElement('a');
-  link.href = URL.createObjectURL(new Blob([keyToJson(key)], { type: 'application/json' }));
-  link.download = `${key.name.replace(/[^\p{L}\p{N} -]/gu, '')}.json`;
-  link.click();
-  setTimeout(() => URL.revokeObjectURL(link.href), 10_000);
 }

@@ -1,6 +1,7 @@
 export type { Solid } from './assembly/space.ts';
 export { askedOf, build } from './build.ts';
 export type { BuildAnswer, Builder, Built, Stock } from './builder.ts';
+export { familyFromJson, familyFromText, familyToJson, NotAFamily, type NumberFamily } from './family.ts';
 export { type Field, type Trouble, usualNumbers } from './fields.ts';
 export { answerOf, followBuilt } from './follow.ts';
 export { builders } from './list.ts';

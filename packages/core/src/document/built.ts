@@ -16,6 +16,9 @@ const fieldValue: Schema<number | string | boolean | readonly number[]> = {
   },
 };
 
+/** What stands in the fields of a builder, by their names. */
+export const builtNumbers = table(fieldValue, (field) => `number “${field}”`);
+
 const plays = Object.fromEntries(fitNames.map((fit) => [fit, number()])) as Record<
   (typeof fitNames)[number],
   Schema<number>
@@ -25,7 +28,7 @@ const plays = Object.fromEntries(fitNames.map((fit) => [fit, number()])) as Reco
 export const builtThingSchema = record({
   id: text,
   builder: text,
-  numbers: table(fieldValue, (field) => `number “${field}”`),
+  numbers: builtNumbers,
   /** Of the stock it was made for last, in mm. */
   thicknessMm: number(),
   /** By fit: how much wider an opening is than what goes into it, as it was when the numbers were said. */

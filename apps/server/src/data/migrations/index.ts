@@ -5,6 +5,7 @@ import { JobRuns1764200000000 } from './job-runs.migration.ts';
 import { MaterialFits1764400000000 } from './material-fits.migration.ts';
 import { MaterialLeast1765000000000 } from './material-least.migration.ts';
 import { MaterialLighter1765100000000 } from './material-lighter.migration.ts';
+import { NumberFamilies1765200000000 } from './number-families.migration.ts';
 import { Owners1764900000000 } from './owners.migration.ts';
 import { RecipeKerf1764300000000 } from './recipe-kerf.migration.ts';
 import { Reliability1764800000000 } from './reliability.migration.ts';
@@ -25,4 +26,5 @@ export const migrations = [
   Owners1764900000000,
   MaterialLeast1765000000000,
   MaterialLighter1765100000000,
+  NumberFamilies1765200000000,
 ];

@@ -1,6 +1,6 @@
 import type { NoteKind, Reading, ReadingNote } from '@lambent/core/formats';
-import { useMemo, useRef } from 'react';
-import { Button } from '../../ui/button.tsx';
+import { useMemo } from 'react';
+import { FileButton } from '../../ui/file-button.tsx';
 import { useBenchActions } from '../context.ts';
 import { Part } from '../stages/drawer.tsx';
 import { loadFont } from './arriving.ts';
@@ -67,25 +67,15 @@ export function Report({ reading: { notes, drawing } }: { reading: Reading }) {
 /** A font that a text wants, loaded from a file for this and every later drawing. */
 function LoadFont() {
   const actions = useBenchActions();
-  const chooser = useRef<HTMLInputElement>(null);
   return (
-    <>
-      <Button className="self-start" onClick={() => chooser.current?.click()}>
-        Load a font…
-      </Button>
-      <input
-        ref={chooser}
-        type="file"
-        accept=".ttf,.otf,.woff"
-        className="hidden"
-        data-testid="font-chooser"
-        onChange={(event) => {
-          const [file] = event.target.files ?? [];
-          if (file) void loadFont(actions, file);
-          event.target.value = '';
-        }}
-      />
-    </>
+    <FileButton
+      className="self-start"
+      accept=".ttf,.otf,.woff"
+      testId="font-chooser"
+      take={(file) => void loadFont(actions, file)}
+    >
+      Load a font…
+    </FileButton>
   );
 }
 

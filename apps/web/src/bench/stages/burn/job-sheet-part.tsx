@@ -4,12 +4,13 @@ import { useState } from 'react';
 import { toast } from 'sonner';
 import { sentenceOf } from '../../../api.ts';
 import { Button } from '../../../ui/button.tsx';
+import { download } from '../../../ui/download.ts';
 import { work } from '../../../workers/work.ts';
 import { useBench, useBenchActions } from '../../context.ts';
 import { jobOf } from '../../state/document.ts';
 import { planOf } from '../../state/plan.ts';
 import { Part } from '../drawer.tsx';
-import { choiceOf, download } from './files-out.ts';
+import { choiceOf } from './run-choice.ts';
 
 /** The paper that goes with the job to its machine: opened to be printed, or saved. */
 export function JobSheetPart() {

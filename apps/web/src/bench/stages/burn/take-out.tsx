@@ -8,6 +8,7 @@ import { toast } from 'sonner';
 import { api, sentenceOf } from '../../../api.ts';
 import { Button } from '../../../ui/button.tsx';
 import { Choice } from '../../../ui/choice.tsx';
+import { download } from '../../../ui/download.ts';
 import type { ArtworkFormat } from '../../../workers/outgoing-files.ts';
 import { work } from '../../../workers/work.ts';
 import { useBench, useBenchActions } from '../../context.ts';
@@ -16,7 +17,7 @@ import { jobOf } from '../../state/document.ts';
 import { isBlocked } from '../../state/plan.ts';
 import { useRuns } from '../../use-runs.ts';
 import { Part } from '../drawer.tsx';
-import { choiceOf, download } from './files-out.ts';
+import { choiceOf } from './run-choice.ts';
 
 type Format = ArtworkFormat | 'gcode';
 type Scope = 'job' | 'selection' | 'run';

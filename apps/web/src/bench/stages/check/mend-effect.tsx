@@ -7,7 +7,7 @@ import { work } from '../../../workers/work.ts';
 import { useBench, useBenchActions } from '../../context.ts';
 import { jobOf } from '../../state/document.ts';
 import { pieceSizesOf, planOf } from '../../state/plan.ts';
-import { choiceOf } from '../burn/files-out.ts';
+import { choiceOf } from '../burn/run-choice.ts';
 
 /** Jobs of more items are not planned anew for every button that the pointer passes. */
 const mostItems = 2000;

@@ -19,6 +19,7 @@ import { BuiltFields, type Numbers } from './built-fields.tsx';
 import { leaveBuilt } from './built-use.ts';
 import { useFlatParts, useLitPart, useMarks } from './flat-parts.ts';
 import { HolderPart } from './holder-part.tsx';
+import { KeptNumbers } from './kept-numbers.tsx';
 import { changeNumbers, putParts, usePlace } from './put-parts.ts';
 import { TogetherCard } from './together/together-card.tsx';
 
@@ -48,9 +49,7 @@ export function BuiltDrawer({ thing }: { thing: BuiltThing | null }) {
           thing={thing}
           cards={cards}
           numbers={numbers}
-          set={(field, value) =>
-            setTyped((before) => ({ ...before, [builderId]: { ...(before[builderId] ?? numbers), [field]: value } }))
-          }
+          change={(change) => setTyped((before) => ({ ...before, [builderId]: change(before[builderId] ?? numbers) }))}
         />
       )}
     </ArtPage>
@@ -72,11 +71,11 @@ interface PartProps {
   thing: BuiltThing | null;
   cards: React.ReactNode;
   numbers: Numbers;
-  set: (field: string, value: Numbers[string]) => void;
+  change: (change: (before: Numbers) => Numbers) => void;
 }
 
 /** The numbers of a builder. What they come to is shown on the bed, and put together, while one types. */
-function BuilderPart({ builder, thing, cards, numbers, set }: PartProps) {
+function BuilderPart({ builder, thing, cards, numbers, change }: PartProps) {
   const actions = useBenchActions();
   const unit = useBench(unitOf);
   const sheet = useBench((state) => jobOf(state).sheets[0]);
@@ -121,7 +120,7 @@ function BuilderPart({ builder, thing, cards, numbers, set }: PartProps) {
         <BuiltFields
           builder={builder}
           numbers={numbers}
-          set={set}
+          set={(field, value) => change((before) => ({ ...before, [field]: value }))}
           troubles={answer && !answer.ok ? answer.troubles : []}
           unit={unit}
           stock={
@@ -137,6 +136,12 @@ function BuilderPart({ builder, thing, cards, numbers, set }: PartProps) {
               />
             )
           }
+        />
+        <KeptNumbers
+          builder={builder}
+          numbers={numbers}
+          take={(kept) => change(() => kept)}
+          isGood={answer?.ok === true && isOfThese}
         />
       </div>
       <div className="flex flex-col gap-1.5 border-t border-line px-3.5 py-3">
