@@ -1,5 +1,5 @@
 import type { Joint } from '../assembly/assembly.ts';
-import type { Box3, Place, Solid, Vec3 } from '../assembly/space.ts';
+import { type Box3, cross, type Place, type Solid, type Vec3 } from '../assembly/space.ts';
 import { type Bend, foldedFrom } from './panels.ts';
 
 /** A tray of one piece: its sides stand on its bottom, tabs at the ends of front and back are glued to the others inside. */
@@ -19,6 +19,7 @@ export interface TrayWish {
 }
 
 type Point = readonly [x: number, y: number];
+type Ring = readonly Point[];
 
 /** A tray, drawn from outside and put together. */
 export interface Tray {
@@ -40,157 +41,185 @@ export function tabRange(heightMm: number, { thickness: t, line }: Bend): readon
 /** How much wider than its end a flap is at each side. */
 const flapSlope = 0.25;
 
-/** What is to be cut, bent and glued for a tray. */
-export function trayOf(wish: TrayWish): Tray {
-  const { partId, inside, place, bend, tab, flapMm, rimMm } = wish;
-  const { thickness: t, line } = bend;
+/** Where the bends and the edges of a net lie, from the middle of the inside, in mm. Walls are measured from their bends. */
+function measuresOf({ inside, bend, tab, flapMm }: TrayWish) {
   const [w, d, h] = inside;
+  const { thickness: t, line } = bend;
+  /** For a flap behind the front. */
   const room = flapMm === null ? 0 : t;
-  /** Half of what walls and their bends are wide, and the bends that the sides stand on. */
-  const half = w / 2 + line;
-  const [atFront, atBack, atSide] = [d / 2 + room + line, d / 2 + line, w / 2 + t + line];
-  const wall = line + h;
   const [low, high] = tabRange(h, bend);
   const tabLong = line + tab.widthMm;
-  const slant = tab.slope * tabLong;
-  const outer = w / 2 + 2 * t;
-  const [frontOut, backOut] = [d / 2 + room + t, d / 2 + t];
+  return {
+    /** Half of a wall with tabs, between the bends of these. */
+    half: w / 2 + line,
+    /** Half of a wall with what it is bent around. */
+    halfOut: w / 2 + t,
+    outer: w / 2 + 2 * t,
+    atFront: d / 2 + room + line,
+    atBack: d / 2 + line,
+    atSide: w / 2 + t + line,
+    frontOut: d / 2 + room + t,
+    backOut: d / 2 + t,
+    wall: line + h,
+    /** From the bend of the back: where the top begins, and where its flap does. */
+    toTop: 2 * line + h,
+    toFlap: 4 * line + h + d,
+    flapHalf: w / 2 - clear * t,
+    low,
+    high,
+    tabLong,
+    slant: tab.slope * tabLong,
+  };
+}
 
+type Measures = ReturnType<typeof measuresOf>;
+
+/** What is to be cut, bent and glued for a tray. */
+export function trayOf(wish: TrayWish): Tray {
+  const measures = measuresOf(wish);
+  const windows = windowIn(wish, measures);
+  const net = outlineOf(wish, measures);
+  return {
+    rings: [net, ...windows].map((ring) => ring.flat()),
+    bends: bendsOf(wish, measures),
+    ...foldedTray(wish, measures, windows),
+  };
+}
+
+/** A window in the top, or in the bottom where that is all there is. */
+function windowIn({ inside: [w, d], rimMm, flapMm, bend }: TrayWish, { atBack, toTop }: Measures): Ring[] {
+  if (rimMm === null) return [];
+  const begins = flapMm === null ? -d / 2 : atBack + toTop + bend.line;
+  return [rectangle([-w / 2, begins], [w / 2, begins + d], -rimMm)];
+}
+
+/** Round the net, from the left of its front on as one looks at it. */
+function outlineOf({ flapMm, bend: { line } }: TrayWish, measures: Measures): Ring {
+  const { half, outer, atFront, atBack, atSide, frontOut, backOut, wall } = measures;
+  const { toTop, toFlap, flapHalf, low, high, tabLong, slant } = measures;
   /** A wall with its tabs, from its left to its right as one looks outwards: along it, and away from its bend. */
-  const tabbed = (top: readonly Point[]): Point[] => {
+  const tabbed = (top: Ring): Point[] => {
     const left: Point[] = [
+      [-half, 0],
       [-half, low],
       [-half - tabLong, low + slant],
       [-half - tabLong, high - slant],
       [-half, high],
     ];
-    const right = left.map(([along, away]): Point => [-along, away]).reverse();
-    return [[-half, 0], ...left, ...top, ...right, [half, 0]];
+    return [...left, ...top, ...mirrored(left)];
   };
-  const toTop = wall + line;
-  const toFlap = toTop + line + d + line;
-  const flapHalf = w / 2 - clear * t;
-  const top: Point[] =
-    flapMm === null
-      ? [
-          [-half, wall],
-          [half, wall],
-        ]
-      : mirrored([
-          [-half, toTop + line],
-          [-outer, toTop + line],
-          [-outer, toFlap],
-          [-flapHalf, toFlap],
-          [-flapHalf + flapSlope * flapMm, toFlap + line + flapMm],
-        ]);
-  const outline: Point[] = [
-    ...tabbed([
-      [-half, wall],
-      [half, wall],
-    ]).map(([along, away]): Point => [along, -atFront - away]),
+  const edge: Point[] = [
+    [-half, wall],
+    [half, wall],
+  ];
+  const topLeft: Point[] = [
+    [-half, toTop + line],
+    [-outer, toTop + line],
+    [-outer, toFlap],
+    [-flapHalf, toFlap],
+    [-flapHalf + flapSlope * (flapMm ?? 0), toFlap + line + (flapMm ?? 0)],
+  ];
+  const back = flapMm === null ? edge : [...topLeft, ...mirrored(topLeft)];
+  const right: Point[] = [
     [atSide, -atFront],
     [atSide, -frontOut],
     [atSide + wall, -frontOut],
     [atSide + wall, backOut],
     [atSide, backOut],
     [atSide, atBack],
-    ...tabbed(top).map(([along, away]): Point => [-along, atBack + away]),
-    [-atSide, atBack],
-    [-atSide, backOut],
-    [-atSide - wall, backOut],
-    [-atSide - wall, -frontOut],
-    [-atSide, -frontOut],
-    [-atSide, -atFront],
   ];
+  return [
+    ...tabbed(edge).map(([along, away]): Point => [along, -atFront - away]),
+    ...right,
+    ...tabbed(back).map(([along, away]): Point => [-along, atBack + away]),
+    ...mirrored(right),
+  ];
+}
 
+/** Every line that the card is bent at. */
+function bendsOf({ flapMm }: TrayWish, measures: Measures): (readonly [Point, Point])[] {
+  const { half, atFront, atBack, atSide, toTop, toFlap, flapHalf, low, high } = measures;
+  const across = (x: number, y: number): readonly [Point, Point] => [
+    [-x, y],
+    [x, y],
+  ];
+  const upright = (x: number, from: number, to: number): readonly [Point, Point] => [
+    [x, from],
+    [x, to],
+  ];
+  return [
+    across(half, -atFront),
+    across(half, atBack),
+    ...[-1, 1].flatMap((side) => [
+      upright(side * atSide, -atFront, atBack),
+      upright(side * half, -atFront - low, -atFront - high),
+      upright(side * half, atBack + low, atBack + high),
+    ]),
+    ...(flapMm === null ? [] : [across(half, atBack + toTop), across(flapHalf, atBack + toFlap)]),
+  ];
+}
+
+/** The panels of a net as they lie when it is folded, and where they are glued. */
+function foldedTray(wish: TrayWish, measures: Measures, windows: readonly Ring[]): Pick<Tray, 'solids' | 'joints'> {
+  const { partId, name, inside, place, bend, tab, flapMm } = wish;
+  const { half, halfOut, outer, atFront, atBack, atSide, frontOut, backOut, wall } = measures;
+  const { toTop, toFlap, flapHalf, low, high, tabLong, slant } = measures;
+  const { thickness: t, line } = bend;
+  const [, d, h] = inside;
   const solids: Solid[] = [];
-  const add = (panel: Place, ring: readonly Point[], holes: readonly (readonly Point[])[] = [], isInner = false) => {
+  const joints: Joint[] = [];
+  const add = (panel: Place, ring: Ring, holes: readonly Ring[] = [], isInner = false) => {
     const outlines = [ring, ...holes].map((points) => ({ points: new Float64Array(points.flat()), closed: true }));
     solids.push({ partId, outlines, place: panel, depth: t, isInner });
   };
-  const window = (from: Point, to: Point) => (rimMm === null ? [] : [rectangle(from, to, -rimMm)]);
-  const bottomWindow = flapMm === null ? window([-w / 2, -d / 2], [w / 2, d / 2]) : [];
-  add(place, rectangle([-outer, -frontOut], [outer, backOut]), bottomWindow);
+  const glue = (words: string, panel: Place, a: Point, b: Point, axis: 0 | 1) => {
+    joints.push({ name: `${name}, ${words}`, region: boxAt(panel, a, b, 2 * t, -t), axis, faces: 'all', gapMm: 0 });
+  };
+  add(place, rectangle([-outer, -frontOut], [outer, backOut]), flapMm === null ? windows : []);
   for (const side of [-1, 1] as const) {
     const from = side === -1 ? -atSide - wall : atSide + line;
-    const sideAt = foldedFrom(place, [side, 0], atSide, bend);
-    add(sideAt, rectangle([from, -frontOut], [from + h, backOut]));
+    add(foldedFrom(place, [side, 0], atSide, bend), rectangle([from, -frontOut], [from + h, backOut]));
   }
-  const joints: Joint[] = [];
-  const walls = [
+  for (const { words, way, crease, extra } of [
     { words: 'front', way: -1, crease: atFront, extra: 0 },
     { words: 'back', way: 1, crease: atBack, extra: flapMm === null ? 0 : t },
-  ] as const;
-  const bends: (readonly [Point, Point])[] = [];
-  for (const { words, way, crease, extra } of walls) {
+  ] as const) {
     const wallAt = foldedFrom(place, [0, way], crease, bend);
     const on = (along: number, away: number): Point => [along, way * (crease + away)];
-    add(wallAt, rectangle(on(-w / 2 - t, line), on(w / 2 + t, wall + extra)));
-    bends.push([on(-half, 0), on(half, 0)]);
+    add(wallAt, rectangle(on(-halfOut, line), on(halfOut, wall + extra)));
     for (const side of [-1, 1] as const) {
       const tabAt = foldedFrom(wallAt, [side, 0], half, bend);
-      const ring = [
-        on(side * (half + line), low + tab.slope * line),
-        on(side * (half + tabLong), low + slant),
-        on(side * (half + tabLong), high - slant),
-        on(side * (half + line), high - tab.slope * line),
-      ];
+      const [root, end] = [side * (half + line), side * (half + tabLong)];
+      const atRoot = tab.slope * line;
+      const ring = [on(root, low + atRoot), on(end, low + slant), on(end, high - slant), on(root, high - atRoot)];
       add(tabAt, ring, [], true);
-      bends.push([on(side * half, low), on(side * half, high)]);
       // Where the tab is whole all along: about its middle, half as far as its end is high.
       const [middle, reach] = [(low + high) / 2, (high - low - 2 * slant) / 4];
-      const region = inSpace(
-        tabAt,
-        on(side * (half + line), middle - reach),
-        on(side * (half + tabLong), middle + reach),
-        2 * t,
-        -t,
-      );
-      joints.push({ name: `${wish.name}, a tab of its ${words} in its side`, region, axis: 0, faces: 'all', gapMm: 0 });
+      glue(`a tab of its ${words} in its side`, tabAt, on(root, middle - reach), on(end, middle + reach), 0);
     }
   }
-  for (const side of [-1, 1]) {
-    bends.push([
-      [side * atSide, -atFront],
-      [side * atSide, atBack],
-    ]);
-  }
-  const holes = [...bottomWindow];
-  if (flapMm !== null) {
-    const back = foldedFrom(place, [0, 1], atBack, bend);
-    const topAt = foldedFrom(back, [0, 1], atBack + toTop, bend);
-    const [begins, ends] = [atBack + toTop + line, atBack + toFlap - line];
-    const topWindow = window([-w / 2, begins], [w / 2, ends]);
-    holes.push(...topWindow);
-    add(topAt, rectangle([-outer, begins], [outer, ends + t]), topWindow);
-    const flapAt = foldedFrom(topAt, [0, 1], atBack + toFlap, bend);
-    const from = atBack + toFlap + line;
-    const end = flapHalf - flapSlope * flapMm;
-    const start = flapHalf - (flapSlope * flapMm * line) / (line + flapMm);
-    const ring: Point[] = [
-      [-start, from],
-      [start, from],
-      [end, from + flapMm],
-      [-end, from + flapMm],
-    ];
-    add(flapAt, ring, [], true);
-    bends.push([
-      [-half, atBack + toTop],
-      [half, atBack + toTop],
-    ]);
-    bends.push([
-      [-flapHalf, atBack + toFlap],
-      [flapHalf, atBack + toFlap],
-    ]);
-    const region = inSpace(flapAt, [-end, from], [end, from + flapMm], 2 * t, -t);
-    joints.push({ name: `${wish.name}, its flap behind its front`, region, axis: 1, faces: 'all', gapMm: 0 });
-  }
-  return { rings: [outline, ...holes].map((ring) => ring.flat()), bends, solids, joints };
+  if (flapMm === null) return { solids, joints };
+  const topAt = foldedFrom(foldedFrom(place, [0, 1], atBack, bend), [0, 1], atBack + toTop, bend);
+  const begins = atBack + toTop + line;
+  add(topAt, rectangle([-outer, begins], [outer, begins + d + t]), windows);
+  const flapAt = foldedFrom(topAt, [0, 1], atBack + toFlap, bend);
+  const from = atBack + toFlap + line;
+  const end = flapHalf - flapSlope * flapMm;
+  const start = flapHalf - (flapSlope * flapMm * line) / (line + flapMm);
+  const ring: Point[] = [
+    [-start, from],
+    [start, from],
+    [end, from + flapMm],
+    [-end, from + flapMm],
+  ];
+  add(flapAt, ring, [], true);
+  glue('its flap behind its front', flapAt, [-end, from], [end, from + flapMm], 1);
+  return { solids, joints };
 }
 
-/** A line's points, and the same on the other side, backwards. */
-function mirrored(points: readonly Point[]): Point[] {
-  return [...points, ...points.map(([along, away]): Point => [-along, away]).reverse()];
+/** The same points on the other side of the middle, the last one first. */
+function mirrored(points: Ring): Point[] {
+  return points.map(([along, away]): Point => [-along, away]).reverse();
 }
 
 /** The corners of a rectangle between two places, so much larger at each side. */
@@ -206,8 +235,8 @@ function rectangle([ax, ay]: Point, [bx, by]: Point, more = 0): Point[] {
 }
 
 /** A box in space: two corners on a panel, from so far inside of its outer face, so deep. */
-function inSpace({ origin, u, v }: Place, a: Point, b: Point, depth: number, from: number): Box3 {
-  const n: Vec3 = [u[1] * v[2] - u[2] * v[1], u[2] * v[0] - u[0] * v[2], u[0] * v[1] - u[1] * v[0]];
+function boxAt({ origin, u, v }: Place, a: Point, b: Point, depth: number, from: number): Box3 {
+  const n = cross(u, v);
   const corner = ([x, y]: Point, deep: number) => origin.map((mm, i) => mm + u[i] * x + v[i] * y + n[i] * deep);
   const [p, q] = [corner(a, from), corner(b, from + depth)];
   return {

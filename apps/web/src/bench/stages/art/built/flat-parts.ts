@@ -61,11 +61,9 @@ export function useFlatParts(thing: BuiltThing | null, built: Built | null, plac
 /** Which part is pointed out, on the bed or in the picture of all; it is shown on the bed, as are parts that are not put down. */
 export function useLitPart(parts: readonly FlatPart[]) {
   const actions = useBenchActions();
-  const pointer = useBench((state) => state.pointer);
+  const under = useBench(({ pointer }) => (pointer && partUnder(parts, pointer)?.partId) ?? null);
   const [lit, light] = useState<string | null>(null);
-  useEffect(() => {
-    light((pointer && partUnder(parts, pointer)?.partId) ?? null);
-  }, [parts, pointer]);
+  useEffect(() => light(under), [under]);
   const shown = parts.find(({ partId }) => partId === lit) ?? null;
   const fresh = useMemo(() => newOnes(parts), [parts]);
   useEffect(() => {
