@@ -30,6 +30,8 @@ export interface Part {
 export interface BuiltSizes {
   readonly inside: Vec3 | null;
   readonly outside: Vec3;
+  /** What it holds, in mm³, where that is not all of the inside. */
+  readonly holdsMm3?: number;
 }
 
 /** A figure that only this builder knows, such as the smallest radius. */

@@ -60,7 +60,7 @@ export function reportOfBuilt({ parts, sizes, playMm, notes, assembly }: Built):
     parts: figures,
     insideMm: inside,
     outsideMm: sizes.outside,
-    holdsMm3: inside && inside[0] * inside[1] * inside[2],
+    holdsMm3: sizes.holdsMm3 ?? (inside && inside[0] * inside[1] * inside[2]),
     cutMm: figures.reduce((sum, { cutMm }) => sum + cutMm, 0),
     areaMm2: figures.reduce((sum, { areaMm2 }) => sum + areaMm2, 0),
     playMm,

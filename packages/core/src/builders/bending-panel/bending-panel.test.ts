@@ -183,7 +183,10 @@ describe('a box with round corners', () => {
       middles.flatMap((middle, i) => [middle - half[i], middle + half[i]]).map((x) => expect.closeTo(x, 9)),
     );
     expect(box.parts.map(({ name }) => name)).toEqual(['Wall', 'Bottom']);
-    expect(reportOfBuilt(box).assembly.goesTogether).toBe(true);
+    const { holdsMm3, assembly } = reportOfBuilt(box);
+    expect(assembly.goesTogether).toBe(true);
+    // A rectangle of 70 × 80, two of 25 × 30, and a circle of 25.
+    expect(holdsMm3).toBeCloseTo((70 * 80 + 2 * 25 * 30 + Math.PI * 625) * 50, 6);
   });
 });
 

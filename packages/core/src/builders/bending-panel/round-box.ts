@@ -106,7 +106,8 @@ export function roundBox(numbers: BendNumbers, stock: Stock): Built | Trouble[] 
       { id: 'bottom', name: 'Bottom', cut: bottom, score: emptyPath, labels: [] },
       ...(closed ? [{ id: 'top', name: 'Top', cut: top, score: emptyPath, labels: [] }] : []),
     ],
-    sizes: { inside, outside },
+    // Its corners are round.
+    sizes: { inside, outside, holdsMm3: (w * d - (4 - Math.PI) * radius ** 2) * h },
     playMm,
     notes: bendNotes(bend, slits, lengthMm),
     assembly: {

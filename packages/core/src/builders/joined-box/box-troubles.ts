@@ -1,7 +1,7 @@
 import type { Vec3 } from '../assembly/space.ts';
 import type { Stock } from '../builder.ts';
 import type { Trouble } from '../fields.ts';
-import { rounded, roundedDown } from '../rounding.ts';
+import { rounded, roundedDown, roundedUp } from '../rounding.ts';
 import { evenMiddles } from '../strips.ts';
 import { type BoxNumbers, boxFields, takenOf } from './box-numbers.ts';
 
@@ -14,7 +14,7 @@ export function troublesWith(numbers: BoxNumbers, inside: Vec3, { thicknessMm: t
   sizes.forEach((field, i) => {
     if (inside[i] >= 1) return;
     const message = `${boxFields[field].label} is ${numbers[field]} mm outside, and the stock takes ${rounded(taken[i])} mm of it: nothing is left inside.`;
-    troubles.push({ field, message, nearest: rounded(taken[i] + 1) });
+    troubles.push({ field, message, nearest: roundedUp(taken[i] + 1) });
   });
   if (troubles.length > 0) return troubles;
   if (fingers === 'width' && fingerWidth < t) {
@@ -42,7 +42,7 @@ export function troublesWith(numbers: BoxNumbers, inside: Vec3, { thicknessMm: t
   const least = 4 * t;
   if (dividersAcross + dividersAlong > 0 && inside[2] - dividersLower < least) {
     const message = `Dividers of ${rounded(inside[2] - dividersLower)} mm are too low for tabs; they take ${rounded(least)} mm.`;
-    const nearest = inside[2] >= least ? rounded(inside[2] - least) : null;
+    const nearest = inside[2] >= least ? roundedDown(inside[2] - least) : null;
     troubles.push({ field: 'dividersLower', message, nearest });
   }
   return [...troubles, ...troublesWithExtras(numbers, inside, t)];
