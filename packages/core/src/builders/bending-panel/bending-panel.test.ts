@@ -132,6 +132,10 @@ describe('a bending panel', () => {
 });
 
 describe('a box with round corners', () => {
+  test.each([3, 4])('is built of %i mm stock by its usual numbers', (thickness) => {
+    expect(bentOf({ shape: 'box' }, thickness).parts).toHaveLength(2);
+  });
+
   test('goes together whatever its numbers are, or says which is wrong', () => {
     let made = 0;
     const numbers = fc.record({
