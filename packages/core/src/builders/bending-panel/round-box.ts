@@ -78,14 +78,10 @@ export function roundBox(numbers: BendNumbers, stock: Stock): Built | Trouble[] 
   const topAt: Place = { origin: [0, 0, outer], u: [1, 0, 0], v: [0, -1, 0] };
   const outlinesOf = (path: Path) => flatten(path).map(({ points }) => ({ points, closed: true }));
   const [ring, around] = [inner, shell].map((form) => outlinesOf(formPath(form, 0)));
-  const holes = tabs.map((tab) => {
-    const { min, max } = tabBox(tab, inside, t, playMm, 0, 0);
-    const points = new Float64Array([min[0], min[1], max[0], min[1], max[0], max[1], min[0], max[1]]);
-    return { points, closed: true };
-  });
+  const pieces = outlinesOf(notchedWall(inside, radius, tabs, t, playMm));
   const wall = (z: number, depth: number, notched: boolean): Solid => ({
     partId: 'wall',
-    outlines: [...around, ...ring, ...(notched ? holes : [])],
+    outlines: notched ? pieces : [...around, ...ring],
     place: { ...bottomAt, origin: [0, 0, z] },
     depth,
     isBent: true,
@@ -142,6 +138,34 @@ function tabsOn(straight: Readonly<Record<Side, number>>): Tab[] {
     { side: 'right', middle: 0, width: width('right') },
     { side: 'back', middle: -back, width: width('back') },
   ];
+}
+
+/** What is left of the wall, seen from above, between the notches for tabs: a piece round each corner, and one on the back. */
+function notchedWall([w, d]: readonly number[], radius: number, tabs: readonly Tab[], t: number, playMm: number): Path {
+  const tabOn = (side: Side) => tabs.find((tab) => tab.side === side) as Tab;
+  const half = (side: Side) => (tabOn(side).width + playMm) / 2;
+  const back = Math.abs(tabOn('back').middle);
+  const [x, y] = [w / 2 - radius, d / 2 - radius];
+  const builder = new PathBuilder();
+  for (const [right, behind] of [
+    [-1, -1],
+    [1, -1],
+    [1, 1],
+    [-1, 1],
+  ] as const) {
+    const along = behind === 1 ? back + half('back') : half('front');
+    const beside = half(right === 1 ? 'right' : 'left');
+    const from = (behind * Math.PI) / 2;
+    const sweep = (-right * behind * Math.PI) / 2;
+    builder.moveTo(right * along, behind * (d / 2 + t)).lineTo(right * x, behind * (d / 2 + t));
+    addEllipticArc(builder, right * x, behind * y, radius + t, radius + t, 0, from, sweep);
+    builder.lineTo(right * (w / 2 + t), behind * beside).lineTo((right * w) / 2, behind * beside);
+    builder.lineTo((right * w) / 2, behind * y);
+    addEllipticArc(builder, right * x, behind * y, radius, radius, 0, from + sweep, -sweep);
+    builder.lineTo(right * along, (behind * d) / 2).close();
+  }
+  const inner = back - half('back');
+  return builder.ring([-inner, d / 2, inner, d / 2, inner, d / 2 + t, -inner, d / 2 + t]).build();
 }
 
 /** A tab in space, so much wider, between two heights. */
