@@ -55,7 +55,7 @@ function panel(numbers: BendNumbers, stock: Stock): Built | Trouble[] {
   const outline = bent.build();
   const { minX, minY, maxX, maxY } = pathBounds(outline);
   const space = {
-    outlines: flatten(outline).map(({ points }) => ({ points, closed: true })),
+    outlines: flatten(outline),
     place: { origin: [0, 0, 0], u: [1, 0, 0], v: [0, 1, 0] },
     depth: panelWidth,
     isBent: true,

@@ -76,9 +76,8 @@ export function roundBox(numbers: BendNumbers, stock: Stock): Built | Trouble[] 
   const shell: Form = { kind: 'rectangle', halfX: w / 2 + t, halfY: d / 2 + t, corner: radius + t };
   const bottomAt: Place = { origin: [0, 0, 0], u: [1, 0, 0], v: [0, 1, 0] };
   const topAt: Place = { origin: [0, 0, outer], u: [1, 0, 0], v: [0, -1, 0] };
-  const outlinesOf = (path: Path) => flatten(path).map(({ points }) => ({ points, closed: true }));
-  const [ring, around] = [inner, shell].map((form) => outlinesOf(formPath(form, 0)));
-  const pieces = outlinesOf(notchedWall(inside, radius, tabs, t, playMm));
+  const [ring, around] = [inner, shell].map((form) => flatten(formPath(form, 0)));
+  const pieces = flatten(notchedWall(inside, radius, tabs, t, playMm));
   const wall = (z: number, depth: number, notched: boolean): Solid => ({
     partId: 'wall',
     outlines: notched ? pieces : [...around, ...ring],
@@ -90,7 +89,7 @@ export function roundBox(numbers: BendNumbers, stock: Stock): Built | Trouble[] 
   const top = plateWithTabs(inner, tabs, t, -1);
   const plate = (partId: string, path: Path, place: Place): Solid => ({
     partId,
-    outlines: outlinesOf(path),
+    outlines: flatten(path),
     place,
     depth: t,
   });

@@ -91,20 +91,15 @@ export function dividersIn(
 }
 
 /** The opening in a wall that a divider's tab goes through. Only its width presses where play is below 0: lengthwise stock would bend. */
-function tabIn(strip: Strip, wall: Plate, { thickness, playMm, tab }: StripCut) {
+function tabIn(strip: Strip, wall: Plate, cut: StripCut) {
+  const { thickness, playMm, tab } = cut;
   const loose = Math.max(0, playMm);
   const up = [tab[0] - loose / 2, tab[1] + loose / 2] as const;
   const wide = thickness + playMm;
   const through = [wall.box.min[strip.axis], wall.box.max[strip.axis]] as const;
   const name = `${strip.name} in ${wall.name}`;
   const joints: Joint[] = [
-    {
-      name,
-      region: boxAlong(strip, through, wide + 2 * jointMargin, tab),
-      axis: strip.axis === 0 ? 1 : 0,
-      faces: 'all',
-      gapMm: playMm / 2,
-    },
+    besideTab(strip, wall, cut),
     {
       name: `${name}, up and down`,
       region: boxAlong(strip, through, Math.min(thickness, wide), [up[0] - jointMargin, up[1] + jointMargin]),
@@ -119,20 +114,27 @@ function tabIn(strip: Strip, wall: Plate, { thickness, playMm, tab }: StripCut) 
   return { opening, voids: loose > 0 ? voids : [], joints };
 }
 
+/** A tab between the two sides of its opening or slot, each with half of the play. */
+function besideTab(strip: Strip, wall: Plate, { thickness, playMm, tab }: StripCut): Joint {
+  const through = [wall.box.min[strip.axis], wall.box.max[strip.axis]] as const;
+  return {
+    name: `${strip.name} in ${wall.name}`,
+    region: boxAlong(strip, through, thickness + playMm + 2 * jointMargin, tab),
+    axis: strip.axis === 0 ? 1 : 0,
+    faces: 'all',
+    gapMm: playMm / 2,
+  };
+}
+
 /** The slot in a wall that the upper half of a divider's end hangs in: it rests on its ground, and is free above. */
-function hungIn(strip: Strip, wall: Plate, { thickness, playMm, tab }: StripCut) {
+function hungIn(strip: Strip, wall: Plate, cut: StripCut) {
+  const { thickness, playMm, tab } = cut;
   const wide = thickness + playMm;
   const through = [wall.box.min[strip.axis], wall.box.max[strip.axis]] as const;
   const top = wall.box.max[2];
   const name = `${strip.name} in ${wall.name}`;
   const joints: Joint[] = [
-    {
-      name,
-      region: boxAlong(strip, through, wide + 2 * jointMargin, tab),
-      axis: strip.axis === 0 ? 1 : 0,
-      faces: 'all',
-      gapMm: playMm / 2,
-    },
+    besideTab(strip, wall, cut),
     {
       name: `${name}, on its ground`,
       region: boxAlong(strip, through, Math.min(thickness, wide), [tab[0] - jointMargin, tab[1]]),

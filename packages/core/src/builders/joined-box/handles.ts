@@ -36,7 +36,10 @@ export function handleHoles(
       const corner = Math.min(widthMm, heightMm) / 2;
       const form = formPath({ kind: 'rectangle', halfX: widthMm / 2, halfY: heightMm / 2, corner }, 0);
       const path = transformPath(form, [1, 0, 0, 1, x, y]);
-      const outlines = flatten(path).map(({ points }) => ({ points, closed: true }));
-      return { plateId: plate.id, path, space: { outlines, place: placeOf(plate), depth: thicknessOf(plate) } };
+      return {
+        plateId: plate.id,
+        path,
+        space: { outlines: flatten(path), place: placeOf(plate), depth: thicknessOf(plate) },
+      };
     });
 }

@@ -61,20 +61,19 @@ function built(numbers: BaseNumbers, { outline, pocket, rebate, side }: Forms, {
     transformPath(formPath({ kind: 'round', radius: pinWidth / 2 }, 0), [1, 0, 0, 1, x, y]),
   );
   const topOf = (layer: number): Place => ({ origin: [0, 0, layer * t], u: [1, 0, 0], v: [0, -1, 0] });
-  const outlinesOf = (path: Path) => flatten(path).map(({ points }) => ({ points, closed: true }));
   const solids: Solid[] = [];
   const voids: Omit<Solid, 'partId'>[] = [];
   const parts: Part[] = [];
   const put = (id: string, name: string, cut: Path, layer: number, isInner = false) => {
     parts.push({ id, name, cut, score: emptyPath, labels: [] });
-    solids.push({ partId: id, outlines: outlinesOf(cut), place: topOf(layer), depth: t, isInner });
+    solids.push({ partId: id, outlines: flatten(cut), place: topOf(layer), depth: t, isInner });
   };
   for (let layer = 1; layer <= layers; layer++) {
     const inPocket = layer > layers - pocketLayers ? pocket : null;
     const opening = rebate && layer === layers ? rebate : inPocket;
     const hasChannel = channel !== 'none' && channelFrom <= layer && layer <= channelTo;
     const hasPins = pins === 'all' || (pins === 'hidden' && layer < layers);
-    const free = (path: Path) => voids.push({ outlines: outlinesOf(path), place: topOf(layer), depth: t });
+    const free = (path: Path) => voids.push({ outlines: flatten(path), place: topOf(layer), depth: t });
     const paths: Path[] = [];
     if (hasChannel) {
       const inner = opening && toward(opening);
@@ -109,7 +108,7 @@ function built(numbers: BaseNumbers, { outline, pocket, rebate, side }: Forms, {
     playMm: 2 * side,
     assembly: {
       solids,
-      hull: [{ outlines: outlinesOf(whole(outline)), place: topOf(layers), depth: layers * t }],
+      hull: [{ outlines: flatten(whole(outline)), place: topOf(layers), depth: layers * t }],
       voids,
       joints,
     },
