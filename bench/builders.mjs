@@ -7,6 +7,7 @@ const plays = { loose: 0.3, sliding: 0.15, snug: 0.05, press: -0.05 };
 
 const cases = [
   { what: 'a box with a lid that slides', word: 'box', numbers: { lid: 'slides' }, bound: 50 },
+  { what: 'a box with a lid on hinges', word: 'box', numbers: { lid: 'hinged' }, bound: 50 },
   { what: 'a closed box of fine fingers', word: 'box', numbers: { lid: 'closed', fingerWidth: 3 }, bound: 50 },
   {
     what: 'a box with 40 dividers',

@@ -51,7 +51,7 @@ test.each(['box', 'grid'])(
       width: fc.double({ min: 50, max: 200, noNaN: true }),
       depth: fc.double({ min: 50, max: 200, noNaN: true }),
       dividersAcross: fc.integer({ min: 0, max: 2 }),
-      lid: fc.constantFrom('none', 'closed', 'lifts', 'slides'),
+      lid: fc.constantFrom('none', 'closed', 'lifts', 'slides', 'hinged'),
     });
     fc.assert(
       fc.property(numbers, fc.double({ min: 2, max: 6, noNaN: true }), kerfs, (typed, thicknessMm, kerf) => {

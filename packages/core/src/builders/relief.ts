@@ -57,15 +57,29 @@ export function mostRelief(ring: readonly number[], isHole: boolean, relief: Rel
   return most;
 }
 
-/** Adds a ring with relief in its inner corners; its radius in mm, no more than `mostRelief`. */
+/** An edge of a ring that is an arc: its centre, and how far it goes round it in radians. */
+export interface Bow {
+  readonly cx: number;
+  readonly cy: number;
+  readonly span: number;
+}
+
+/**
+ * Adds a ring with relief in its inner corners.
+ *
+ * @param radius of relief in mm, no more than `mostRelief`
+ * @param bows edges that are arcs, by the index of the point that they begin at
+ */
 export function addRelieved(
   builder: PathBuilder,
   ring: readonly number[],
   isHole: boolean,
   relief: Relief,
   radius: number,
+  bows: ReadonlyMap<number, Bow> = new Map(),
 ): void {
-  const corners = new Map(innerCorners(ring, isHole).map((corner) => [corner.index, corner]));
+  const found = relief === 'none' ? [] : innerCorners(ring, isHole);
+  const corners = new Map(found.map((corner) => [corner.index, corner]));
   let isFirst = true;
   const to = (x: number, y: number) => {
     if (isFirst) builder.moveTo(x, y);
@@ -77,6 +91,12 @@ export function addRelieved(
     const [x, y] = [ring[2 * i], ring[2 * i + 1]];
     if (!corner) {
       to(x, y);
+      const bow = bows.get(i);
+      if (bow) {
+        const { cx, cy, span } = bow;
+        const size = Math.hypot(x - cx, y - cy);
+        addEllipticArc(builder, cx, cy, size, size, 0, Math.atan2(y - cy, x - cx), span);
+      }
       continue;
     }
     const [back, on] = reaches(relief, corner).map((reach) => reach * radius);

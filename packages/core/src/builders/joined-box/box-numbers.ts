@@ -6,6 +6,7 @@ import type { Relief } from '../relief.ts';
 import type { Below } from './below.ts';
 import type { DividerEnds } from './dividers.ts';
 import type { Handle } from './handles.ts';
+import { type HingeSizes, hingeReach } from './hinge.ts';
 import { type Lid, takenByWalls } from './lids.ts';
 
 const mostMm = 3000;
@@ -17,8 +18,16 @@ export const boxFields = {
   depth: length('Depth', 104, [1, mostMm]),
   height: length('Height', 64, [1, mostMm]),
   ...fitFields,
-  lid: choice<Lid>('Lid', 'none', { none: 'None', closed: 'Closed', lifts: 'Lifts off', slides: 'Slides in' }),
-  lidPlay: length('Play of the lid', 0.4, [0, 5], 'How much narrower the lid is than its room.'),
+  lid: choice<Lid>('Lid', 'none', {
+    none: 'None',
+    closed: 'Closed',
+    lifts: 'Lifts off',
+    slides: 'Slides in',
+    hinged: 'Hinged',
+  }),
+  lidPlay: length('Play of the lid', 0.4, [0, 5], 'How much narrower the lid is than its room, or free at its hinges.'),
+  hinges: count('Hinges', 2, [1, 20]),
+  pinHole: length('Hole for the pin', 3.2, [0.5, 20], 'For a screw, a nail or a stick that goes through each hinge.'),
   fingers: choice('Fingers', 'width', { width: 'By their width', count: 'By their count' }),
   fingerWidth: length('Finger width', 14, [0.5, 500], 'What is aimed at: fingers are even on every edge.'),
   fingerCount: count('Fingers on each edge', 5, [2, 200], 'Of both parts together.'),
@@ -47,11 +56,18 @@ export const boxFields = {
 
 export type BoxNumbers = NumbersOf<typeof boxFields>;
 
-/** How much larger than its inside a box is in each direction, with what is under it, in mm. */
-export function takenOf({ lid, lidPlay, below }: BoxNumbers, t: number): Vec3 {
-  const [x, y, z] = takenByWalls(lid, t, lidPlay);
-  return [x, y, below === 'none' ? z : z + t];
+/** How much larger than its inside a box is in each direction, with hinges and what is under it, in mm. */
+export function takenOf(numbers: BoxNumbers, t: number): Vec3 {
+  const [x, y, z] = takenByWalls(numbers.lid, t, numbers.lidPlay);
+  const hinge = numbers.lid === 'hinged' ? hingeReach(hingeSizes(numbers), t) : 0;
+  return [x, y + hinge, z + hinge + (numbers.below === 'none' ? 0 : t)];
 }
+
+export const hingeSizes = ({ hinges, pinHole, lidPlay }: BoxNumbers): HingeSizes => ({
+  count: hinges,
+  pinHole,
+  gap: lidPlay,
+});
 
 /** The inside as typed, or what the outside leaves, in mm. */
 export function insideOf(numbers: BoxNumbers, { thicknessMm }: Stock): Vec3 {

@@ -3,7 +3,8 @@ import type { Stock } from '../builder.ts';
 import type { Trouble } from '../fields.ts';
 import { rounded, roundedDown, roundedUp } from '../rounding.ts';
 import { evenMiddles } from '../strips.ts';
-import { type BoxNumbers, boxFields, takenOf } from './box-numbers.ts';
+import { type BoxNumbers, boxFields, hingeSizes, takenOf } from './box-numbers.ts';
+import { hingeLimits } from './hinge.ts';
 
 /** What is wrong with numbers that are each within their limits. */
 export function troublesWith(numbers: BoxNumbers, inside: Vec3, { thicknessMm: t }: Stock): Trouble[] {
@@ -45,7 +46,24 @@ export function troublesWith(numbers: BoxNumbers, inside: Vec3, { thicknessMm: t
     const nearest = inside[2] >= least ? roundedDown(inside[2] - least) : null;
     troubles.push({ field: 'dividersLower', message, nearest });
   }
-  return [...troubles, ...troublesWithExtras(numbers, inside, t)];
+  return [...troubles, ...troublesWithHinges(numbers, inside, t), ...troublesWithExtras(numbers, inside, t)];
+}
+
+function troublesWithHinges(numbers: BoxNumbers, [w, d, h]: Vec3, t: number): Trouble[] {
+  if (numbers.lid !== 'hinged') return [];
+  const { leastDepth, leastHeight, most } = hingeLimits(hingeSizes(numbers), w, t);
+  const short = [
+    ['deep', d, leastDepth],
+    ['high', h, leastHeight],
+  ] as const;
+  for (const [word, is, least] of short) {
+    if (is >= least) continue;
+    const message = `A hinge needs a box that is ${rounded(least)} mm ${word} inside, and this one is ${rounded(is)} mm.`;
+    return [{ field: 'lid', message, nearest: 'lifts' }];
+  }
+  if (numbers.hinges <= most) return [];
+  const message = `${numbers.hinges} hinges do not fit beside each other: there is room for ${most}.`;
+  return [{ field: 'hinges', message, nearest: most >= 1 ? most : null }];
 }
 
 function troublesWithExtras(numbers: BoxNumbers, [w, d, h]: Vec3, t: number): Trouble[] {

@@ -11,6 +11,7 @@ import {
   type StripPlate,
   stripPlate,
 } from '../strips.ts';
+import { besideTab, type Tab, tabThrough } from '../tab-joint.ts';
 
 /** How dividers are held: by tabs through the walls, or in slots that are open above. */
 export type DividerEnds = 'tabs' | 'slots';
@@ -90,40 +91,17 @@ export function dividersIn(
   };
 }
 
-/** The opening in a wall that a divider's tab goes through. Only its width presses where play is below 0: lengthwise stock would bend. */
-function tabIn(strip: Strip, wall: Plate, cut: StripCut) {
-  const { thickness, playMm, tab } = cut;
-  const loose = Math.max(0, playMm);
-  const up = [tab[0] - loose / 2, tab[1] + loose / 2] as const;
-  const wide = thickness + playMm;
+/** Where a divider's end goes through a wall. */
+function tabOf(strip: Strip, wall: Plate, { thickness, tab }: StripCut): Tab {
   const through = [wall.box.min[strip.axis], wall.box.max[strip.axis]] as const;
-  const name = `${strip.name} in ${wall.name}`;
-  const joints: Joint[] = [
-    besideTab(strip, wall, cut),
-    {
-      name: `${name}, up and down`,
-      region: boxAlong(strip, through, Math.min(thickness, wide), [up[0] - jointMargin, up[1] + jointMargin]),
-      axis: 2,
-      faces: 'all',
-      gapMm: loose / 2,
-      isFree: true,
-    },
-  ];
-  const voids = [boxAlong(strip, through, wide, [up[0], tab[0]]), boxAlong(strip, through, wide, [tab[1], up[1]])];
-  const opening = { wallId: wall.id, dividerId: strip.id, box: boxAlong(strip, through, wide, up), isOpen: false };
-  return { opening, voids: loose > 0 ? voids : [], joints };
+  const box = boxAlong(strip, through, thickness, tab);
+  return { name: `${strip.name} in ${wall.name}`, box, thick: strip.axis === 0 ? 1 : 0, long: 2 };
 }
 
-/** A tab between the two sides of its opening or slot, each with half of the play. */
-function besideTab(strip: Strip, wall: Plate, { thickness, playMm, tab }: StripCut): Joint {
-  const through = [wall.box.min[strip.axis], wall.box.max[strip.axis]] as const;
-  return {
-    name: `${strip.name} in ${wall.name}`,
-    region: boxAlong(strip, through, thickness + playMm + 2 * jointMargin, tab),
-    axis: strip.axis === 0 ? 1 : 0,
-    faces: 'all',
-    gapMm: playMm / 2,
-  };
+/** The opening in a wall that a divider's tab goes through. */
+function tabIn(strip: Strip, wall: Plate, cut: StripCut) {
+  const { opening, voids, joints } = tabThrough(tabOf(strip, wall, cut), cut.playMm);
+  return { opening: { wallId: wall.id, dividerId: strip.id, box: opening, isOpen: false }, voids, joints };
 }
 
 /** The slot in a wall that the upper half of a divider's end hangs in: it rests on its ground, and is free above. */
@@ -134,7 +112,7 @@ function hungIn(strip: Strip, wall: Plate, cut: StripCut) {
   const top = wall.box.max[2];
   const name = `${strip.name} in ${wall.name}`;
   const joints: Joint[] = [
-    besideTab(strip, wall, cut),
+    besideTab(tabOf(strip, wall, cut), playMm),
     {
       name: `${name}, on its ground`,
       region: boxAlong(strip, through, Math.min(thickness, wide), [tab[0] - jointMargin, tab[1]]),

@@ -35,7 +35,7 @@ const troublesOf = (numbers: Partial<BoxNumbers>, thicknessMm = 3) => {
   return answer.ok ? [] : answer.troubles;
 };
 
-const lids: readonly Lid[] = ['none', 'closed', 'lifts', 'slides'];
+const lids: readonly Lid[] = ['none', 'closed', 'lifts', 'slides', 'hinged'];
 const nominal = { fit: 'typed', play: 0, lidPlay: 0 } as const;
 const partOf = ({ parts }: Built, id: string) => parts.find((part) => part.id === id) as Built['parts'][number];
 /** Its area less its holes, in mm². */
@@ -99,24 +99,27 @@ describe('a joined box goes together', () => {
     expect(seen.refused).toBeGreaterThan(10);
   });
 
-  test.each(lids)('without play, with the lid “%s”, its plates are the outside less what is free, exactly', (lid) => {
-    const t = 3.06;
-    const size: Vec3 = [154, 104, 64];
-    const [width, depth, height] = size;
-    const box = boxOf({ lid, width, depth, height, ...nominal }, t);
-    const { outside, inside } = box.sizes;
-    expect(inside).toEqual(size);
-    // Above a lid that slides is room, between its rails and as high as they are.
-    const above: Vec3 = [width, outside[1] - t, 2 * t];
-    const wanted = volume(outside) - volume(size) - (lid === 'slides' ? volume(above) : 0);
-    expect(t * box.parts.reduce((sum, part) => sum + areaOf(part), 0)).toBeCloseTo(wanted, 6);
-    const extra = { none: [2, 2, 1], closed: [2, 2, 2], lifts: [2, 2, 3], slides: [4, 2, 4] }[lid];
-    expect(outside).toEqual(size.map((side, i) => expect.closeTo(side + extra[i] * t, 9)));
-  });
+  test.each(['none', 'closed', 'lifts', 'slides'] as const)(
+    'without play, with the lid “%s”, its plates are the outside less what is free, exactly',
+    (lid) => {
+      const t = 3.06;
+      const size: Vec3 = [154, 104, 64];
+      const [width, depth, height] = size;
+      const box = boxOf({ lid, width, depth, height, ...nominal }, t);
+      const { outside, inside } = box.sizes;
+      expect(inside).toEqual(size);
+      // Above a lid that slides is room, between its rails and as high as they are.
+      const above: Vec3 = [width, outside[1] - t, 2 * t];
+      const wanted = volume(outside) - volume(size) - (lid === 'slides' ? volume(above) : 0);
+      expect(t * box.parts.reduce((sum, part) => sum + areaOf(part), 0)).toBeCloseTo(wanted, 6);
+      const extra = { none: [2, 2, 1], closed: [2, 2, 2], lifts: [2, 2, 3], slides: [4, 2, 4] }[lid];
+      expect(outside).toEqual(size.map((side, i) => expect.closeTo(side + extra[i] * t, 9)));
+    },
+  );
 
   test('has the number of parts that it needs', () => {
     const count = (numbers: Partial<BoxNumbers>) => boxOf(numbers).parts.length;
-    expect(lids.map((lid) => count({ lid }))).toEqual([5, 6, 7, 10]);
+    expect(lids.map((lid) => count({ lid }))).toEqual([5, 6, 7, 10, 12]);
     expect(count({ lid: 'closed', dividersAcross: 2, dividersAlong: 1 })).toBe(9);
   });
 });

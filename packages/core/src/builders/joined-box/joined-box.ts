@@ -2,20 +2,21 @@ import type { Box } from '../../geometry/paths/box.ts';
 import { flatten } from '../../geometry/paths/flatten.ts';
 import { appendPath, emptyPath, type Path, PathBuilder } from '../../geometry/paths/path.ts';
 import type { Joint } from '../assembly/assembly.ts';
-import { type Box3, sidesOf, type Vec3 } from '../assembly/space.ts';
+import { type Box3, sharedBox, sidesOf, type Vec3 } from '../assembly/space.ts';
 import type { Builder, Built, Part, Stock } from '../builder.ts';
 import type { Trouble } from '../fields.ts';
 import { playIn } from '../fit-fields.ts';
 import { boxOn, type Plate, placeOf, plateSolid } from '../plate.ts';
-import { addRelieved, mostRelief } from '../relief.ts';
+import { addRelieved, type Bow, mostRelief, type Relief } from '../relief.ts';
 import { roundedDown } from '../rounding.ts';
 import type { Label } from '../stroke-letters.ts';
 import { planBelow } from './below.ts';
-import { type BoxNumbers, boxFields, insideOf } from './box-numbers.ts';
+import { type BoxNumbers, boxFields, hingeSizes, insideOf } from './box-numbers.ts';
 import { troublesWith } from './box-troubles.ts';
-import { dividersIn } from './dividers.ts';
+import { type Dividers, dividersIn } from './dividers.ts';
 import { type Edge, shareOut } from './edges.ts';
 import { handleHoles } from './handles.ts';
+import { type HingePlan, noHinge, planHinge } from './hinge.ts';
 import { boxLabels } from './labels.ts';
 import { planLid } from './lids.ts';
 import { plateOutline } from './outline.ts';
@@ -30,7 +31,8 @@ export const joinedBox: Builder<typeof boxFields> = {
   asks: ({ fit, lid, fingers, dividersAcross, dividersAlong, below, handle, relief }) =>
     (Object.keys(boxFields) as (keyof typeof boxFields)[]).filter((field) => {
       if (field === 'play') return fit === 'typed';
-      if (field === 'lidPlay') return lid === 'lifts' || lid === 'slides';
+      if (field === 'lidPlay') return lid !== 'none' && lid !== 'closed';
+      if (field === 'hinges' || field === 'pinHole') return lid === 'hinged';
       if (field === 'fingerWidth') return fingers === 'width';
       if (field === 'fingerCount') return fingers === 'count';
       if (field === 'footSize') return below === 'feet';
@@ -61,6 +63,8 @@ interface WorkedPlate {
   readonly plate: Plate;
   readonly outline: readonly number[];
   readonly holes: readonly (readonly number[])[];
+  /** Edges of the outline that are arcs. */
+  readonly bows?: ReadonlyMap<number, Bow>;
   /** Holes that are round. */
   readonly curved: readonly Path[];
   readonly isInner: boolean;
@@ -74,6 +78,7 @@ function built(numbers: BoxNumbers, size: Vec3, stock: Stock): Built | Trouble[]
   const edges = shareOut(plan.joined, countOf(numbers, t));
   const outside = sidesOf(plan.outside);
   const under = planBelow(below, outside, t, footSize, rimPlay);
+  const hinge = lid === 'hinged' ? planHinge(hingeSizes(numbers), outside, size[2], t, playMm) : noHinge;
   const plates = [...plan.joined, ...plan.loose, ...under.plates];
   const named = (id: string) => plates.find((plate) => plate.id === id) as Plate;
   const dividers = dividersIn(
@@ -95,33 +100,38 @@ function built(numbers: BoxNumbers, size: Vec3, stock: Stock): Built | Trouble[]
       const openings = dividers.openings.filter(({ wallId }) => wallId === plate.id);
       const shut = openings.filter(({ isOpen }) => !isOpen).map(({ box }) => box);
       const open = openings.filter(({ isOpen }) => isOpen).map(({ box }) => boxOn(placeOf(plate), box));
+      const forHinges = hinge.openings.filter(({ plateId }) => plateId === plate.id).map(({ box }) => box);
       const inRim = plate.id === 'rim' && under.rimHole ? [under.rimHole] : [];
       return {
         plate,
         outline: notched(plateOutline(plate, edges, playMm / 4), open),
-        holes: [...shut, ...inRim].map((box) => ringOn(plate, box)),
+        holes: [...shut, ...forHinges, ...inRim].map((box) => ringOn(plate, box)),
         curved: handles.filter(({ plateId }) => plateId === plate.id).map(({ path }) => path),
         isInner: false,
       };
     }),
     ...dividers.plates.map((entry) => ({ ...entry, holes: [], curved: [], isInner: true })),
+    ...hinge.ears.map(({ hole, ...ear }) => ({ ...ear, holes: [], curved: [hole], isInner: false })),
   ];
-  const troubles = troublesWithRelief(numbers, worked);
+  const troubles = [...troublesAtHinges(numbers, dividers, hinge, t), ...troublesWithRelief(numbers, worked)];
   if (troubles.length > 0) return troubles;
   const labels = numbers.letters ? boxLabels(edges, plates, dividers, t) : new Map<string, Label[]>();
   return {
     parts: worked.map((entry) => partOf(entry, numbers, labels)),
-    sizes: { inside: size, outside: below === 'none' ? outside : [outside[0], outside[1], outside[2] + t] },
+    sizes: { inside: size, outside: sumOf(outside, [0, hinge.reach, hinge.reach + (below === 'none' ? 0 : t)]) },
     playMm,
     assembly: {
       // Relief takes stock away in corners, and is left out: what goes together without it does so with it.
-      solids: worked.map(({ plate, outline, holes, curved, isInner }) => {
-        const round = curved.flatMap((path) => flatten(path).map(({ points }) => [...points]));
-        return plateSolid(plate, [outline, ...holes, ...round], isInner);
-      }),
-      hull: [plan.outside, ...under.hull],
-      voids: [plan.inside, ...plan.voids, ...under.voids, ...dividers.voids, ...handles.map(({ space }) => space)],
-      joints: [...edges.map((edge) => jointOf(edge, plates, playMm)), ...plan.joints, ...dividers.joints],
+      solids: worked.map((entry) => plateSolid(entry.plate, ringsOf(cutOf(entry, 'none', 0)), entry.isInner)),
+      hull: [plan.outside, ...under.hull, ...hinge.hull],
+      voids: [
+        ...[plan.inside, ...plan.voids, ...under.voids, ...dividers.voids, ...hinge.voids],
+        ...handles.map(({ space }) => space),
+      ],
+      joints: [
+        ...edges.map((edge) => jointOf(edge, plates, playMm)),
+        ...[...plan.joints, ...dividers.joints, ...hinge.joints],
+      ],
     },
   };
 }
@@ -143,18 +153,42 @@ function troublesWithRelief({ relief, reliefWidth }: BoxNumbers, worked: readonl
 }
 
 function partOf(
-  { plate: { id, name }, outline, holes, curved }: WorkedPlate,
+  worked: WorkedPlate,
   { relief, reliefWidth }: BoxNumbers,
   labels: ReadonlyMap<string, readonly Label[]>,
 ): Part {
-  const builder = new PathBuilder();
-  const add = (ring: readonly number[], isHole: boolean) =>
-    relief === 'none' ? builder.ring(ring) : addRelieved(builder, ring, isHole, relief, reliefWidth / 2);
-  add(outline, false);
-  for (const hole of holes) add(hole, true);
-  for (const path of curved) appendPath(builder, path, true);
-  return { id, name, cut: builder.build(), score: emptyPath, labels: labels.get(id) ?? [] };
+  const { id, name } = worked.plate;
+  return { id, name, cut: cutOf(worked, relief, reliefWidth / 2), score: emptyPath, labels: labels.get(id) ?? [] };
 }
+
+/** A plate's outline and its holes, with relief of this radius. */
+function cutOf({ outline, bows, holes, curved }: WorkedPlate, relief: Relief, radius: number): Path {
+  const builder = new PathBuilder();
+  addRelieved(builder, outline, false, relief, radius, bows);
+  for (const hole of holes) addRelieved(builder, hole, true, relief, radius);
+  for (const path of curved) appendPath(builder, path, true);
+  return builder.build();
+}
+
+const ringsOf = (path: Path) => flatten(path).map(({ points }) => [...points]);
+
+const sumOf = (a: Vec3, b: Vec3): Vec3 => [a[0] + b[0], a[1] + b[1], a[2] + b[2]];
+
+/** Openings for hinges and for dividers that are nearer to each other than the stock is thick. */
+function troublesAtHinges({ hinges }: BoxNumbers, dividers: Dividers, hinge: HingePlan, t: number): Trouble[] {
+  const behind = dividers.openings.filter(({ wallId }) => wallId === 'back');
+  const isInWay = hinge.openings
+    .filter(({ plateId }) => plateId === 'back')
+    .some(({ box }) => behind.some((opening) => sharedBox(grown(box, t), opening.box)));
+  if (!isInWay) return [];
+  const message = `${hinges} hinges come where dividers go through the back: take another number of either.`;
+  return [{ field: 'hinges', message, nearest: null }];
+}
+
+const grown = ({ min, max }: Box3, mm: number): Box3 => ({
+  min: [min[0] - mm, min[1] - mm, min[2] - mm],
+  max: [max[0] + mm, max[1] + mm, max[2] + mm],
+});
 
 /** An outline with notches in its upper edge, each as wide and as deep as a box that reaches up to it. */
 function notched(outline: readonly number[], boxes: readonly Box[]): readonly number[] {

@@ -2,7 +2,7 @@ import type { Joint } from '../assembly/assembly.ts';
 import type { Box3, Vec3 } from '../assembly/space.ts';
 import type { Plate } from '../plate.ts';
 
-export type Lid = 'none' | 'closed' | 'lifts' | 'slides';
+export type Lid = 'none' | 'closed' | 'lifts' | 'slides' | 'hinged';
 
 /** A box with its lid, before its plates are joined. */
 export interface LidPlan {
@@ -24,9 +24,10 @@ const walls: Readonly<Record<Lid, Vec3>> = {
   closed: [2, 2, 2],
   lifts: [2, 2, 3],
   slides: [4, 2, 4],
+  hinged: [2, 2, 2],
 };
 
-/** @returns how much larger than its inside a box is in each direction, in mm. */
+/** @returns how much larger than its inside a box is in each direction, without hinges, in mm. */
 export function takenByWalls(lid: Lid, t: number, play: number): Vec3 {
   const [x, y, z] = walls[lid];
   return [x * t, y * t, z * t + (lid === 'slides' ? play : 0)];
@@ -42,7 +43,7 @@ export function planLid(lid: Lid, [w, d, h]: Vec3, t: number, play: number): Lid
   if (lid === 'slides') return sliding([w, d, h], t, play);
   const [x, y] = [w + 2 * t, d + 2 * t];
   const wallTop = t + h + (lid === 'closed' || lid === 'lifts' ? t : 0);
-  const top = lid === 'lifts' ? wallTop + t : wallTop;
+  const top = lid === 'lifts' || lid === 'hinged' ? wallTop + t : wallTop;
   const joined: Plate[] = [
     plate('bottom', 'Bottom', '-z', [0, 0, 0], [x, y, t]),
     ...(lid === 'closed' ? [plate('top', 'Top', '+z', [0, 0, top - t], [x, y, top])] : []),
@@ -57,6 +58,8 @@ export function planLid(lid: Lid, [w, d, h]: Vec3, t: number, play: number): Lid
     inside: { min: [t, t, t], max: [t + w, t + d, t + h] } as Box3,
     outside: { min: [0, 0, 0], max: [x, y, top] } as Box3,
   };
+  const cover = plate('lid', 'Lid', '+z', [0, 0, wallTop], [x, y, top]);
+  if (lid === 'hinged') return { ...base, loose: [cover], voids: [], joints: [] };
   if (lid !== 'lifts') return { ...base, loose: [], voids: [], joints: [] };
   const side = play / 2;
   const [low, high] = [t + h, wallTop];
@@ -67,10 +70,7 @@ export function planLid(lid: Lid, [w, d, h]: Vec3, t: number, play: number): Lid
   });
   return {
     ...base,
-    loose: [
-      plate('lid', 'Lid', '+z', [0, 0, wallTop], [x, y, top]),
-      { id: 'liner', name: 'Lid, inner', box: liner, out: '+z' },
-    ],
+    loose: [cover, { id: 'liner', name: 'Lid, inner', box: liner, out: '+z' }],
     voids: [corner(t, t), corner(x - t - side, t), corner(t, y - t - side), corner(x - t - side, y - t - side)],
     joints: [
       {
