@@ -1,6 +1,6 @@
 // Parts from numbers: how long each builder takes with the check that they go together, as while numbers are dragged.
 import { build, builders, reportOfBuilt } from '@lambent/core/builders';
-import { pathData } from '@lambent/core/geometry';
+import { PathBuilder, pathData } from '@lambent/core/geometry';
 
 const rounds = 15;
 const plays = { loose: 0.3, sliding: 0.15, snug: 0.05, press: -0.05 };
@@ -25,7 +25,20 @@ const cases = [
   },
   { what: 'a bent panel', word: 'bend', numbers: {}, bound: 50 },
   { what: 'a box with round corners', word: 'bend', numbers: { shape: 'box', closed: true }, bound: 50 },
+  { what: 'a joint of ten tabs that give', word: 'joint', numbers: { kind: 'flex', tabs: 10 }, bound: 50 },
+  { what: 'a joint of fine fingers', word: 'joint', numbers: { kind: 'fingers', fingerWidth: 3 }, bound: 50 },
+  { what: 'a slotted figure', word: 'figure', numbers: {}, bound: 50 },
 ];
+
+/** An outline of eighty waves above a flat foot, for builders that work on the operator's own. */
+function wavyOutline() {
+  const path = new PathBuilder().moveTo(-200, 150).lineTo(-200, -100);
+  for (let i = 0; i < 80; i++) {
+    const x = -200 + 5 * i;
+    path.cubicTo(x + 1, -106, x + 4, -106, x + 5, -100);
+  }
+  return path.lineTo(200, 150).close().build();
+}
 
 const median = (times) => times.sort((a, b) => a - b)[times.length >> 1];
 
@@ -42,8 +55,9 @@ function timed(work) {
 export function benchBuilders() {
   return cases.map(({ what, word, numbers, thicknessMm = 3, bound }) => {
     const builder = builders.find((known) => known.word === word);
+    const outlines = (builder.takes ?? []).map((name) => ({ name, path: wavyOutline() }));
     const make = () => {
-      const answer = build(builder, numbers, { thicknessMm, plays });
+      const answer = build(builder, numbers, { thicknessMm, plays }, outlines);
       if (!answer.ok) throw new Error(`${what}: ${answer.troubles[0].message}`);
       return { built: answer.built, figures: reportOfBuilt(answer.built) };
     };

@@ -102,7 +102,7 @@ test('a box follows its stock and its numbers; that is undone, and it is settled
   await page.getByRole('button', { name: 'Change numbers' }).click();
   await expect(page.getByLabel('Width', { exact: true })).toHaveValue('80.00');
   await typeInto(page, 'Dividers across', '2');
-  await choose(page, 'Lid: None', 'Lid: Slides in');
+  await choose(page, 'Lid: None', 'Slides in');
   await page.getByRole('button', { name: 'Change it' }).click();
   await saved(page);
   const names = (await items(page)).map(({ name }) => name);
@@ -146,10 +146,10 @@ test('a layered base from numbers to its plan: the channel is one line with its 
   await building(page, 'Base');
   await builder(page, 'Layered base');
   await typeInto(page, 'Corner radius', '0');
-  await choose(page, /^Pin holes: /, 'Pin holes: None');
-  await choose(page, /^Fit of what goes in: /, 'Fit of what goes in: Typed');
+  await choose(page, /^Pin holes: /, 'None');
+  await choose(page, /^Fit of what goes in: /, 'Typed');
   await typeInto(page, 'Play', '0');
-  await choose(page, /^Channel: /, 'Channel: To the left');
+  await choose(page, /^Channel: /, 'To the left');
   await expect(figures(page)).toContainText('120 × 80 × 9');
   await page.getByRole('button', { name: 'Put 3 parts down' }).click();
   await saved(page);
@@ -189,7 +189,7 @@ test('what was typed for one builder is there again after a look at another', as
 test('numbers are kept under a name, taken again, and go out and in as a file', async ({ page }) => {
   await building(page, 'Keeping');
   await typeInto(page, 'Width', '66');
-  await choose(page, 'Lid: None', 'Lid: Slides in');
+  await choose(page, 'Lid: None', 'Slides in');
   await expect(figures(page)).toContainText('66 × 104 × 64');
   await page.getByText('Kept numbers').click();
   await page.getByLabel('Keep these numbers as').fill('Seed drawer, small');

@@ -9,6 +9,8 @@ import {
   NotAFamily,
   partItems,
   reportOfBuilt,
+  type SourceOutline,
+  sourcesFrom,
 } from '@lambent/core/builders';
 import type { Outgoing, OutgoingLayer } from '@lambent/core/formats';
 import { growBox } from '@lambent/core/geometry';
@@ -17,7 +19,7 @@ import { playsOf } from '@lambent/core/recipes';
 import { parseLength, parseLengths } from '@lambent/core/units';
 import { Command, CommanderError } from 'commander';
 import { drawingKind, writeOutgoing } from './drawing-out.ts';
-import { readBytes, sayTo, standard, write } from './files.ts';
+import { nameOf, readBytes, readDrawing, sayTo, standard, write } from './files.ts';
 import { lengthWord } from './length-word.ts';
 import { Unusable } from './unusable.ts';
 
@@ -32,6 +34,7 @@ interface BuildOptions {
   readonly inside?: string;
   readonly outside?: string;
   readonly numbers?: string;
+  readonly parts?: string;
   readonly [field: string]: string | undefined;
 }
 
@@ -85,6 +88,10 @@ function commandFor(builder: Builder): Command {
     .option('--report <file>', 'write the report here, as JSON')
     .option('--row <length>', 'how wide a row of parts may be', '600mm')
     .option('--gap <length>', 'how far apart parts lie', '4mm');
+  if (builder.takes) {
+    const said = builder.takes.map((name) => name.toLowerCase()).join(', then ');
+    command.requiredOption('--parts <file>', `a drawing of ${builder.takes.length} closed outlines: ${said}`);
+  }
   const fields = Object.entries(builder.fields);
   if ('measured' in builder.fields) {
     const usual = sides.map((side) => builder.fields[side].usual).join('x');
@@ -104,9 +111,15 @@ function commandFor(builder: Builder): Command {
 const flagOf = (name: string) => `--${name.replace(/[A-Z]/g, (letter) => `-${letter.toLowerCase()}`)}`;
 
 const valueName = ({ kind }: Field) =>
-  ({ length: 'length', lengths: 'lengths', quantity: 'number', count: 'number', choice: 'word', yes: 'yes or no' })[
-    kind
-  ];
+  ({
+    length: 'length',
+    lengths: 'lengths',
+    quantity: 'number',
+    count: 'number',
+    edge: 'number',
+    choice: 'word',
+    yes: 'yes or no',
+  })[kind];
 
 function said(field: Field): string {
   const { label, about } = field;
@@ -123,6 +136,8 @@ function usualWord(field: Field): string {
       return `${field.usual}mm`;
     case 'quantity':
       return `${field.usual} ${field.unit}`;
+    case 'edge':
+      return 'the longest; else counted as the outline goes round, from 1';
     case 'lengths':
       return `"${field.usual.join('; ')}"`;
     default:
@@ -167,7 +182,7 @@ function valueIn(flag: string, field: Field, word: string): unknown {
     if (word === 'yes' || word === 'no') return word === 'yes';
     throw new Unusable(`${flag} must be yes or no, and not “${word}”.`);
   }
-  if (field.kind === 'count' || field.kind === 'quantity') return Number(word);
+  if (field.kind === 'count' || field.kind === 'quantity' || field.kind === 'edge') return Number(word);
   const parsed = field.kind === 'lengths' ? parseLengths(word, 'mm') : parseLength(word, 'mm');
   if (parsed.ok) return parsed.value;
   if (field.kind === 'lengths')
@@ -188,13 +203,25 @@ async function keptNumbers(builder: Builder, path: string): Promise<Record<strin
   }
 }
 
+/** The outlines that a builder works on. @throws Unusable where the drawing does not hold just these */
+async function outlinesIn(builder: Builder, path: string): Promise<readonly SourceOutline[]> {
+  const { items } = await readDrawing(path, {});
+  const found = sourcesFrom(
+    items.filter(({ hidden }) => !hidden),
+    builder,
+  );
+  if (!found.ok) throw new Unusable(`${nameOf(path)}: ${found.message}`);
+  return found.sources.outlines;
+}
+
 /** Builds, writes what was asked for, and says what came of it. */
 async function writeBuilt(builder: Builder, options: BuildOptions): Promise<number> {
   const kind = options.out === undefined ? null : drawingKind(options.out, options.as);
   const length = (flag: 'stock' | 'row' | 'gap') => lengthWord(`--${flag}`, options[flag], 'a length such as 4mm');
   const stock = { thicknessMm: length('stock'), plays: playsOf(null) };
   const kept = options.numbers === undefined ? {} : await keptNumbers(builder, options.numbers);
-  const answer = buildParts(builder, { ...kept, ...numbersIn(builder, options) }, stock);
+  const outlines = options.parts === undefined ? [] : await outlinesIn(builder, options.parts);
+  const answer = buildParts(builder, { ...kept, ...numbersIn(builder, options) }, stock, outlines);
   if (!answer.ok) {
     const said = answer.troubles.map(({ field, message, nearest }) => {
       const remedy = nearest === null ? '' : ` The nearest that can be: ${nearest}.`;

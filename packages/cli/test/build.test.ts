@@ -105,8 +105,8 @@ test('says what can be built, and what a builder takes', () => {
 });
 
 test.each<[string, readonly string[], string]>([
-  ['nothing to build', [], 'Say what to build: box, folded, grid, base, bend.'],
-  ['an unknown thing', ['bix'], 'There is no “bix” to build: box, folded, grid, base, bend.'],
+  ['nothing to build', [], 'Say what to build: box, folded, grid, base, bend, joint, figure.'],
+  ['an unknown thing', ['bix'], 'There is no “bix” to build: box, folded, grid, base, bend, joint, figure.'],
   ['no stock', ['box'], 'Required option'],
   ['an unknown number', ['box', '--stock', '3', '--wheels', '4'], 'Unknown option'],
   ['two sizes', ['box', '--stock', '3', '--inside', '154x104'], '--inside must be three lengths'],
@@ -123,4 +123,26 @@ test.each<[string, readonly string[], string]>([
   const { status, stderr } = run(...words);
   expect(status).toBe(2);
   expect(stderr).toContain(said);
+});
+
+test('two outlines of a drawing are joined, by their names', () => {
+  const parts = `<svg xmlns="http://www.w3.org/2000/svg" width="300mm" height="200mm" viewBox="0 0 300 200">
+    <rect id="shelf" x="5" y="5" width="100" height="60" fill="none" stroke="#D0481E"/>
+    <rect id="side" x="120" y="5" width="80" height="180" fill="none" stroke="#D0481E"/>
+  </svg>`;
+  writeFileSync(inFolder('parts.svg'), parts);
+  const files = ['--parts', inFolder('parts.svg'), '--out', inFolder('joint.svg'), '--report', inFolder('joint.json')];
+  const joint = run('joint', '--stock', '3.1', '--play', '0', '--first', '3', '--second', '4', '--tabs', '3', ...files);
+  expect([joint.status, joint.stderr]).toEqual([0, '']);
+  expect(joint.stdout).toContain('Joint: 2 parts');
+  expect(itemsIn('joint.svg').map(({ name }) => name)).toEqual(['shelf', 'side']);
+  const report = JSON.parse(readFileSync(inFolder('joint.json'), 'utf8'));
+  expect(report.parts[0]).toMatchObject({ widthMm: 100, heightMm: expect.closeTo(63.1, 9), meets: ['side'] });
+  const figure = run('figure', '--stock', '3', '--parts', inFolder('parts.svg'));
+  expect([figure.status, figure.stderr]).toEqual([0, '']);
+  expect(run('joint', '--stock', '3').stderr).toContain('--parts');
+  writeFileSync(inFolder('one.svg'), parts.replace(/<rect id="side".*/, ''));
+  expect(run('joint', '--stock', '3', '--parts', inFolder('one.svg')).stderr).toContain(
+    'It takes 2 closed outlines, each a part. Now there is 1.',
+  );
 });

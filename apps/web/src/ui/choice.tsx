@@ -20,6 +20,8 @@ interface Props<T extends string> {
   /** `field` fills its line, `chip` is as wide as its words, `alert` asks for a choice. */
   look?: 'field' | 'chip' | 'alert';
   icon?: ReactNode;
+  /** The button shows its label before what is chosen. */
+  isLabelShown?: boolean;
 }
 
 const looks = {
@@ -37,6 +39,7 @@ export function Choice<T extends string>({
   empty = 'Choose',
   look = 'field',
   icon,
+  isLabelShown = false,
 }: Props<T>) {
   const chosen = options.find((option) => option.value === value);
   return (
@@ -47,7 +50,10 @@ export function Choice<T extends string>({
         className={`flex min-w-0 items-center ${look === 'field' ? 'gap-2' : 'gap-1'} border text-left hover:border-petrol ${looks[look]}`}
       >
         {icon}
-        <span className={look === 'field' ? 'flex-1 truncate' : 'truncate'}>{chosen?.text ?? empty}</span>
+        <span className={look === 'field' ? 'flex-1 truncate' : 'truncate'}>
+          {isLabelShown && `${label}: `}
+          {chosen?.text ?? empty}
+        </span>
         {chosen?.aside && <span className="figures shrink-0 text-[12px] font-normal text-quiet">{chosen.aside}</span>}
         <ChevronsUpDown size={14} className="shrink-0 text-quiet" aria-hidden />
       </ListboxButton>

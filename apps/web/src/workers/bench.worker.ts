@@ -1,5 +1,5 @@
 import type { BurntPictureAnswer } from '@lambent/contracts';
-import type { Stock } from '@lambent/core/builders';
+import type { SourceOutline, Stock } from '@lambent/core/builders';
 import { checkJob, type Finding } from '@lambent/core/checks';
 import {
   type ColourKey,
@@ -185,8 +185,14 @@ const work = {
   },
 
   /** Parts from numbers and what they come to, or what is wrong with the numbers. */
-  async build(_: Progress, builderId: string, numbers: BuiltThing['numbers'], stock: Stock): Promise<BuiltAnswer> {
-    return (await import('./build-work.ts')).builtBy(builderId, numbers, stock);
+  async build(
+    _: Progress,
+    builderId: string,
+    numbers: BuiltThing['numbers'],
+    stock: Stock,
+    outlines: readonly SourceOutline[],
+  ): Promise<BuiltAnswer> {
+    return (await import('./build-work.ts')).builtBy(builderId, numbers, stock, outlines);
   },
 
   /** One outer edge around items, in bed mm. Says now and then how much is done. */

@@ -4,6 +4,7 @@ import {
   build,
   builders,
   reportOfBuilt,
+  type SourceOutline,
   type Stock,
 } from '@lambent/core/builders';
 import type { BuiltThing } from '@lambent/core/document';
@@ -14,9 +15,14 @@ export type BuiltAnswer =
   | Extract<BuildAnswer, { ok: false }>;
 
 /** Parts from numbers. @throws Error where there is no such builder */
-export function builtBy(builderId: string, numbers: BuiltThing['numbers'], stock: Stock): BuiltAnswer {
+export function builtBy(
+  builderId: string,
+  numbers: BuiltThing['numbers'],
+  stock: Stock,
+  outlines: readonly SourceOutline[],
+): BuiltAnswer {
   const builder = builders.find(({ id }) => id === builderId);
   if (!builder) throw new Error(`There is no builder ${builderId}.`);
-  const answer = build(builder, numbers, stock);
+  const answer = build(builder, numbers, stock, outlines);
   return answer.ok ? { ...answer, figures: reportOfBuilt(answer.built) } : answer;
 }

@@ -13,6 +13,12 @@ export interface Stock {
   readonly plays: Readonly<Record<FitName, number>>;
 }
 
+/** An outline of the operator's own that a builder works on: its path about (0, 0), y down, in mm, filled by the even-odd rule. */
+export interface SourceOutline {
+  readonly name: string;
+  readonly path: Path;
+}
+
 /** One piece that is cut out, about (0, 0), y down, seen from its outer face, in mm. */
 export interface Part {
   /** Stays the same when numbers change. */
@@ -72,6 +78,14 @@ export interface Builder<F extends Fields = Fields> {
   readonly fields: F;
   /** Which fields mean something, given the others; all where there is nothing. */
   readonly asks?: (numbers: NumbersOf<F>) => readonly (keyof F & string)[];
-  /** Parts, or what is wrong with numbers that are each within their limits. */
-  readonly build: (numbers: NumbersOf<F>, stock: Stock) => Built | readonly Trouble[];
+  /** What the outlines are called that it works on; nothing where it takes none. */
+  readonly takes?: readonly string[];
+  /** On each of these outlines what its numbers point out: an edge, a line. Empty where there is no such thing. */
+  readonly marks?: (numbers: NumbersOf<F>, outlines: readonly SourceOutline[]) => readonly Path[];
+  /** Parts, or what is wrong with numbers that are each within their limits. Outlines are as many as it takes. */
+  readonly build: (
+    numbers: NumbersOf<F>,
+    stock: Stock,
+    outlines: readonly SourceOutline[],
+  ) => Built | readonly Trouble[];
 }

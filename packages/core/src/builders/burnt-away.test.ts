@@ -70,11 +70,15 @@ test.each(['box', 'grid'])(
   },
 );
 
+/** An outline for builders that work on the operator's own. */
+const plate = new PathBuilder().ring([-50, -40, 50, -40, 50, 40, -50, 40]).build();
+
 test.each(builders.map(({ word }) => word))(
   '%s: what the beam leaves of its usual parts has their bounds and their area',
   (word) => {
     const builder = builders.find((known) => known.word === word) as (typeof builders)[number];
-    const answer = build(builder, {}, { thicknessMm: word === 'folded' ? 0.5 : 3, plays: guessedFits });
+    const plates = (builder.takes ?? []).map((name) => ({ name, path: plate }));
+    const answer = build(builder, {}, { thicknessMm: word === 'folded' ? 0.5 : 3, plays: guessedFits }, plates);
     if (!answer.ok) throw new Error(answer.troubles[0].message);
     for (const { cut } of answer.built.parts) {
       const path = closedOf(cut);

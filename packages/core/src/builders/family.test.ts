@@ -27,6 +27,8 @@ test('whatever a builder’s numbers are within their limits, they are kept', ()
         return fc.constantFrom(...Object.keys(field.options));
       case 'count':
         return fc.integer({ min: field.least, max: field.most });
+      case 'edge':
+        return fc.integer({ min: 0, max: 40 });
       case 'lengths':
         return fc.array(fc.double({ min: field.least, max: field.most, noNaN: true }), { minLength: 1, maxLength: 4 });
       default:

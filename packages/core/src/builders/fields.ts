@@ -47,12 +47,20 @@ export interface ChoiceField<Word extends string = string> extends FieldBase {
   readonly options: Readonly<Record<Word, string>>;
 }
 
+/** A straight edge of an outline that the builder is given: its number from 1 as the outline goes round, or 0 for the longest. */
+export interface EdgeField extends FieldBase {
+  readonly kind: 'edge';
+  readonly usual: 0;
+  /** Which of the outlines, from 0. */
+  readonly outline: number;
+}
+
 export interface YesField extends FieldBase {
   readonly kind: 'yes';
   readonly usual: boolean;
 }
 
-export type Field = LengthField | LengthsField | QuantityField | CountField | ChoiceField | YesField;
+export type Field = LengthField | LengthsField | QuantityField | CountField | ChoiceField | EdgeField | YesField;
 export type Fields = Readonly<Record<string, Field>>;
 
 /** What stands in the fields of a builder. */
@@ -107,6 +115,10 @@ export const choice = <Word extends string>(
   about?: string,
 ): ChoiceField<Word> => ({ kind: 'choice', label, usual, options, about });
 
+/** A field for a straight edge of an outline. @param outline which of those that the builder is given, from 0 */
+export const edge = (label: string, outline: number) =>
+  ({ kind: 'edge', label, usual: 0, outline }) as const satisfies EdgeField;
+
 /** A field for yes or no. */
 export const yes = (label: string, usual: boolean, about?: string) =>
   ({ kind: 'yes', label, usual, about }) as const satisfies YesField;
@@ -146,14 +158,17 @@ function troubleWith(field: Field, value: unknown): Omit<Trouble, 'field'> | nul
   if (typeof value !== 'number' || !Number.isFinite(value)) {
     return { message: `${label} is a number.`, nearest: usual };
   }
-  if (kind === 'count' && !Number.isInteger(value)) {
+  if ((kind === 'count' || kind === 'edge') && !Number.isInteger(value)) {
     return { message: `${label} is a whole number.`, nearest: Math.round(value) };
   }
-  const { least, most } = field;
+  const { least, most } = kind === 'edge' ? edgeLimits : field;
   if (value >= least && value <= most) return null;
   const nearest = value < least ? least : most;
   return { message: `${label} is ${value}${unit}; it can be from ${least} to ${most}${unit}.`, nearest };
 }
+
+/** Whether there is such an edge is the builder's to say. */
+const edgeLimits = { least: 0, most: 10000 };
 
 /** What stands behind a number of a field, with what parts it from that. */
 function unitOf(field: Field): string {

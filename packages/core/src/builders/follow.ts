@@ -8,9 +8,9 @@ import { builders } from './list.ts';
 import { applyBuilt, partsIn, settleParts } from './put-down.ts';
 
 /** What a thing's numbers come to. @returns null where no builder of this version makes it. */
-export function answerOf({ builder: id, numbers, thicknessMm, plays }: BuiltThing): BuildAnswer | null {
+export function answerOf({ builder: id, numbers, thicknessMm, plays, outlines }: BuiltThing): BuildAnswer | null {
   const builder = builders.find((known) => known.id === id);
-  return builder ? build(builder, numbers, { thicknessMm, plays }) : null;
+  return builder ? build(builder, numbers, { thicknessMm, plays }, outlines) : null;
 }
 
 /**

@@ -1,10 +1,12 @@
 export type { Solid } from './assembly/space.ts';
-export { askedOf, build } from './build.ts';
-export type { BuildAnswer, Builder, Built, Stock } from './builder.ts';
+export { askedOf, build, marksOf } from './build.ts';
+export type { BuildAnswer, Builder, Built, SourceOutline, Stock } from './builder.ts';
 export { familyFromJson, familyFromText, familyToJson, NotAFamily, type NumberFamily } from './family.ts';
 export { type Field, type Trouble, usualNumbers } from './fields.ts';
 export { answerOf, followBuilt } from './follow.ts';
 export { builders } from './list.ts';
+export { edgeNumbered, type StraightEdge, straightEdges } from './own-outlines/edges.ts';
+export { giveBack, joinOutlines, type Sources, sourcesFrom, sourcesOf } from './own-outlines/sources.ts';
 export { partItems, scoredOf } from './part-items.ts';
 export { putDown, settleParts } from './put-down.ts';
 export { type BuiltFigures, reportOfBuilt } from './report.ts';

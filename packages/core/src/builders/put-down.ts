@@ -76,7 +76,7 @@ const usualGap = 4;
 /**
  * A job in which a thing came out otherwise. Parts stay about the middle where they are, and what was drawn on them stays
  * with them. Parts that there are no more go; new ones are put below the others. Where parts would then lie on each other,
- * all are laid in rows anew, from where they were.
+ * all are laid in rows anew, from where they were; not so those of outlines that were there before.
  *
  * @param thing as it is now; the job may have it as it was
  */
@@ -94,7 +94,8 @@ export function applyBuilt(job: JobDocument, thing: BuiltThing, built: Built, ne
   const items = job.drawing.items.map((item) => changed.get(item.id) ?? item);
   const kept = removeItems({ ...job, drawing: { ...job.drawing, items } }, gone);
   const whole = addMissing(kept, thing, built, newId);
-  const laid = spreadOut(whole, thing.id, before);
+  // Outlines of the operator's own stay where they are.
+  const laid = thing.outlines ? whole : spreadOut(whole, thing.id, before);
   return { ...laid, built: laid.built.map((known) => (known.id === thing.id ? thing : known)) };
 }
 

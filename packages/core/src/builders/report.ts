@@ -42,16 +42,17 @@ export function reportOfBuilt({ parts, sizes, playMm, notes, assembly }: Built):
     const box = pathBounds(cut);
     const lines = flatten(cut);
     const areas = lines.filter(({ closed }) => closed).map((line) => Math.abs(signedArea(line)));
+    areas.sort((a, b) => b - a);
     const solids = solidsOf(id);
     return {
       id,
       name,
       widthMm: boxWidth(box),
       heightMm: boxHeight(box),
-      // The first is the outline, the others are holes in it.
+      // The largest is the outline, the others are holes in it.
       areaMm2: areas.reduce((sum, area, i) => (i === 0 ? area : sum - area), 0),
       cutMm: lines.reduce((sum, line) => sum + polylineLength(line), 0),
-      place: solids.length === 1 && !solids[0].isBent ? solids[0].place : null,
+      place: solids.length === 1 && !solids[0].hasOwnFrame ? solids[0].place : null,
       meets: parts.filter((other) => meets.has(pairOf(id, other.id))).map((other) => other.name),
     };
   });

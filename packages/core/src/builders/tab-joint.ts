@@ -21,7 +21,7 @@ interface TabOpening {
 
 /** A box that reaches further to both sides of an axis, in mm. */
 function widened({ min, max }: Box3, axis: Axis, mm: number): Box3 {
-  const moved = (corner: Vec3, by: number) => corner.map((value, i) => (i === axis ? value + by : value));
+  const moved = (corner: Vec3, off: number) => corner.map((value, i) => (i === axis ? value + off : value));
   return { min: moved(min, -mm) as unknown as Vec3, max: moved(max, mm) as unknown as Vec3 };
 }
 
@@ -56,6 +56,7 @@ export function tabThrough(tab: Tab, playMm: number): TabOpening {
 
 /** A tab between the two sides of its opening or slot, each with half of the play. */
 export function besideTab({ name, box, thick }: Tab, playMm: number): Joint {
-  const region = widened(box, thick, playMm / 2 + jointMargin);
+  // Where it presses, the region goes on beyond the tab as well.
+  const region = widened(box, thick, Math.max(0, playMm / 2) + jointMargin);
   return { name, region, axis: thick, faces: 'all', gapMm: playMm / 2 };
 }

@@ -1,6 +1,7 @@
-import type { Schema, ValueOf } from '../schema/schema.ts';
-import { record, table } from '../schema/structures.ts';
+import { optional, type Schema, type ValueOf } from '../schema/schema.ts';
+import { list, record, table } from '../schema/structures.ts';
 import { flag, number, numbers, oneOf, text } from '../schema/values.ts';
+import { path } from './fields.ts';
 import { fitNames } from './ties.ts';
 
 /*
@@ -33,6 +34,8 @@ export const builtThingSchema = record({
   thicknessMm: number(),
   /** By fit: how much wider an opening is than what goes into it, as it was when the numbers were said. */
   plays: record(plays),
+  /** The operator's outlines that it was made of, as they were before; nothing where it was made of numbers alone. */
+  outlines: optional(list(record({ name: text, path }))),
 });
 export type BuiltThing = ValueOf<typeof builtThingSchema>;
 

@@ -50,7 +50,7 @@ export function ToolMarks() {
   );
 }
 
-function drawDraft(context: CanvasRenderingContext2D, { outline, dashed, lit, gone }: Draft, px: number): void {
+function drawDraft(context: CanvasRenderingContext2D, { outline, dashed, lit, marked, gone }: Draft, px: number): void {
   if (lit) {
     context.fillStyle = 'rgb(14 101 112 / 0.25)';
     context.fill(pathToCanvas(lit), 'evenodd');
@@ -64,6 +64,11 @@ function drawDraft(context: CanvasRenderingContext2D, { outline, dashed, lit, go
     context.lineWidth = 1.6 * px;
     context.strokeStyle = petrol;
     context.stroke(line);
+  }
+  if (marked) {
+    context.lineWidth = 7 * px;
+    context.strokeStyle = 'rgb(14 101 112 / 0.35)';
+    context.stroke(pathToCanvas(marked));
   }
   if (dashed) {
     context.lineWidth = 1.2 * px;

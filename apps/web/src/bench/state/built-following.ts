@@ -1,14 +1,19 @@
-import type { followBuilt, settleParts } from '@lambent/core/builders';
+import type { followBuilt, giveBack, settleParts } from '@lambent/core/builders';
 import type { JobDocument } from '@lambent/core/document';
 import { thicknessBy } from '@lambent/core/fit';
 import type { Material } from '@lambent/core/recipes';
 import { newId } from '../new-id.ts';
 
 /** What makes parts from numbers is large: it comes with the first job that has some, or when some are asked for. */
-let builders: { readonly followBuilt: typeof followBuilt; readonly settleParts: typeof settleParts } | null = null;
+interface Builders {
+  readonly followBuilt: typeof followBuilt;
+  readonly settleParts: typeof settleParts;
+  readonly giveBack: typeof giveBack;
+}
+let builders: Builders | null = null;
 
 /** Brings what parts follow their numbers by. */
-export async function loadBuilders(): Promise<NonNullable<typeof builders>> {
+export async function loadBuilders(): Promise<Builders> {
   builders ??= await import('@lambent/core/builders');
   return builders;
 }

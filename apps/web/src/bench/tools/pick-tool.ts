@@ -18,7 +18,7 @@ import { isDrag, itemUnder } from './draw.ts';
 import { dropGuide, guideUnder, movedGuide } from './guides.ts';
 import { snapField, snapReach } from './snapping.ts';
 import { editText } from './text-tool.ts';
-import type { Tool, ToolPoint } from './tool.ts';
+import type { Grip, Tool, ToolPoint } from './tool.ts';
 
 /** What the pointer is at. Screen points are pixels of the view, bed points mm. */
 type Doing =
@@ -46,7 +46,7 @@ export class PickTool implements Tool {
     if (button !== 0) return;
     const state = this.actions.get();
     const { drawing } = jobOf(state);
-    if (state.grip && isOnDraft(state, bed)) {
+    if (state.grip && isOnGrip(state, state.grip, bed)) {
       state.grip.grab(bed);
       this.doing = { kind: 'pulling' };
       return;
@@ -183,9 +183,10 @@ export class PickTool implements Tool {
   }
 }
 
-/** Whether a point of the bed is on the outline that is shown before it is made. */
-function isOnDraft({ draft, view }: BenchState, { x, y }: Point): boolean {
+/** Whether a grip is had at a point of the bed: by what it says, or on the outline that is shown before it is made. */
+function isOnGrip({ draft, view }: BenchState, grip: Grip, { x, y }: Point): boolean {
   const reach = reachPx / view.scale;
+  if (grip.reaches) return grip.reaches({ x, y }, reach);
   return draft?.outline ? distanceToLines(flatten(draft.outline, reach / 4), x, y) <= reach : false;
 }
 

@@ -59,6 +59,8 @@ export interface Draft {
   readonly dashed: Path | null;
   /** What of it is pointed out. */
   readonly lit: Path | null;
+  /** Lines that are pointed out. */
+  readonly marked: Path | null;
   /** What would go. */
   readonly gone: Path | null;
   /** A dimension mark that would be put down. */
@@ -73,6 +75,8 @@ export interface Draft {
 
 /** What follows the pointer that pulls at an outline on the bed; points in bed mm. */
 export interface Grip {
+  /** Whether it is had at a point, within so many mm; on the outline that is shown where nothing is said. */
+  readonly reaches?: (point: Point, mm: number) => boolean;
   readonly grab: (point: Point) => void;
   readonly pull: (point: Point) => void;
 }
@@ -103,6 +107,7 @@ export const emptyDraft: Draft = {
   outline: null,
   dashed: null,
   lit: null,
+  marked: null,
   gone: null,
   dimension: null,
   dots: [],

@@ -1,13 +1,6 @@
-import {
-  boxExtrusion,
-  type Extrusion,
-  extrusionOf,
-  type Interval,
-  overlapOf,
-  sectionOf,
-  volumeWithin,
-} from './extrusion.ts';
+import { boxExtrusion, type Extrusion, extrusionOf, overlapOf, sectionOf, volumeWithin } from './extrusion.ts';
 import { type Axis, axes, type Box3, type Solid, sharedBox, sidesOf, type Vec3 } from './space.ts';
+import type { Interval } from './sweep.ts';
 
 /**
  * Where parts meet: within a box, along an axis, they come one after the other and fill it but for the play. `faces` says

@@ -30,8 +30,8 @@ export interface Solid {
   readonly depth: number;
   /** Whether it stands in what is left free, as a divider does. */
   readonly isInner?: boolean;
-  /** Set where it is bent: its outlines are then seen along the bend, and not in the frame of its part. */
-  readonly isBent?: boolean;
+  /** Set where its outlines are not in the frame of its part: it is bent, and they are seen along the bend, or it lies turned. */
+  readonly hasOwnFrame?: boolean;
 }
 
 /** @returns which two axes are not this one, in their order. */

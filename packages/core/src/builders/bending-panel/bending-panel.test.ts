@@ -110,7 +110,7 @@ describe('a bending panel', () => {
         const turn = turnPerLink(spacing, thickness, typed.give / 100);
         expect(leastRows((typed.angle * Math.PI) / 180, link, turn)).toBeLessThanOrEqual(rows.length);
       }),
-      { numRuns: 300 },
+      { numRuns: 1000 },
     );
     expect(seen.made).toBeGreaterThan(50);
     expect(seen.refused).toBeGreaterThan(50);

@@ -58,7 +58,7 @@ function panel(numbers: BendNumbers, stock: Stock): Built | Trouble[] {
     outlines: flatten(outline),
     place: { origin: [0, 0, 0], u: [1, 0, 0], v: [0, 1, 0] },
     depth: panelWidth,
-    isBent: true,
+    hasOwnFrame: true,
   } as const;
   return {
     parts: [{ id: 'panel', name: 'Panel', cut: cut.build(), score: emptyPath, labels: [] }],

@@ -83,7 +83,7 @@ export function roundBox(numbers: BendNumbers, stock: Stock): Built | Trouble[] 
     outlines: notched ? pieces : [...around, ...ring],
     place: { ...bottomAt, origin: [0, 0, z] },
     depth,
-    isBent: true,
+    hasOwnFrame: true,
   });
   const bottom = plateWithTabs(inner, tabs, t, 1);
   const top = plateWithTabs(inner, tabs, t, -1);

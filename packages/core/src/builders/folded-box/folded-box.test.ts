@@ -74,7 +74,7 @@ describe('a folded box', () => {
           if (!again.ok) expect(again.troubles.map((trouble) => trouble.field)).not.toContain(field);
         }
       }),
-      { numRuns: 500 },
+      { numRuns: 2000 },
     );
     expect(seen.made).toBeGreaterThan(100);
     expect(seen.taken).toBeGreaterThan(50);

@@ -89,7 +89,7 @@ function troublesWith(numbers: FoldedNumbers, inside: Vec3, { thicknessMm: t }: 
   }
   if (troubles.length > 0) return troubles;
   const [w, d, h] = inside;
-  if (shape === 'lid' && lidHeight > h + t) {
+  if (shape === 'lid' && lidHeight > h + t + 1e-9) {
     const message = `The lid is ${lidHeight} mm high inside; the tray is ${rounded(h + t)} mm, and the lid would not lie on it.`;
     troubles.push({ field: 'lidHeight', message, nearest: roundedDown(h + t) });
   }

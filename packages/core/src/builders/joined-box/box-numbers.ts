@@ -63,6 +63,7 @@ export function takenOf(numbers: BoxNumbers, t: number): Vec3 {
   return [x, y + hinge, z + hinge + (numbers.below === 'none' ? 0 : t)];
 }
 
+/** What hinges are made by. */
 export const hingeSizes = ({ hinges, pinHole, lidPlay }: BoxNumbers): HingeSizes => ({
   count: hinges,
   pinHole,

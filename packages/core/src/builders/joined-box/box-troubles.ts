@@ -19,14 +19,14 @@ export function troublesWith(numbers: BoxNumbers, inside: Vec3, { thicknessMm: t
   });
   if (troubles.length > 0) return troubles;
   if (fingers === 'width' && fingerWidth < t) {
-    const message = `Fingers of ${fingerWidth} mm are thinner than the stock, which is ${t} mm: they break.`;
+    const message = `Fingers of ${fingerWidth} mm are thinner than the stock, which is ${rounded(t)} mm: they break.`;
     troubles.push({ field: 'fingerWidth', message, nearest: t });
   }
   if (fingers === 'count') {
     const shortest = Math.min(...inside);
     const most = Math.floor(shortest / t + 1e-9);
     if (fingerCount > most) {
-      const message = `${fingerCount} fingers on an edge of ${rounded(shortest)} mm are thinner than the stock, which is ${t} mm: they break.`;
+      const message = `${fingerCount} fingers on an edge of ${rounded(shortest)} mm are thinner than the stock, which is ${rounded(t)} mm: they break.`;
       troubles.push({ field: 'fingerCount', message, nearest: most >= 2 ? most : null });
     }
   }
@@ -35,9 +35,9 @@ export function troublesWith(numbers: BoxNumbers, inside: Vec3, { thicknessMm: t
     ['dividersAlong', dividersAlong, inside[0]],
   ] as const;
   for (const [field, wanted, room] of rows) {
-    const most = Math.max(0, Math.floor((room - t) / (2 * t)));
+    const most = Math.max(0, Math.floor((room - t) / (2 * t) + 1e-9));
     if (wanted <= most) continue;
-    const message = `${wanted} dividers do not fit into ${rounded(room)} mm: each takes ${t} mm, and as much must be free beside it.`;
+    const message = `${wanted} dividers do not fit into ${rounded(room)} mm: each takes ${rounded(t)} mm, and as much must be free beside it.`;
     troubles.push({ field, message, nearest: most });
   }
   const least = 4 * t;

@@ -76,7 +76,7 @@ describe('a layered base', () => {
           if (!again.ok) expect(again.troubles.map((trouble) => trouble.message)).not.toContain(message);
         }
       }),
-      { numRuns: 700 },
+      { numRuns: 2000 },
     );
     expect(seen.made).toBeGreaterThan(90);
     expect(seen.plates).toBeGreaterThan(10);

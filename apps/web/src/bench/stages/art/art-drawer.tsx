@@ -135,6 +135,8 @@ function BuiltPart() {
     void loadBuilders().then(({ settleParts }) =>
       actions.edit('settle parts from numbers', (job) => settleParts(job, selection)),
     );
+  const give = () =>
+    void loadBuilders().then(({ giveBack }) => actions.edit('give outlines back', (job) => giveBack(job, thing.id)));
   return (
     <Part title="Parts from numbers">
       <div className="grid grid-cols-2 gap-2">
@@ -142,6 +144,11 @@ function BuiltPart() {
         <Button onClick={settle} title="They become plain outlines, and follow no numbers any more">
           Settle
         </Button>
+        {thing.outlines && (
+          <Button className="col-span-2" onClick={give} title="They are what they were before they were joined">
+            Give the outlines back
+          </Button>
+        )}
       </div>
     </Part>
   );

@@ -1,5 +1,5 @@
 import { builders } from '@lambent/core/builders';
-import { Box, Frame, Grid3x3, Layers, type LucideIcon, PackageOpen, Spline } from 'lucide-react';
+import { Box, Frame, Grid3x3, Layers, type LucideIcon, PackageOpen, Puzzle, Spline, TreePine } from 'lucide-react';
 
 /** The holder is built from an outline, and not from numbers alone. */
 export const holderId = 'holder';
@@ -10,6 +10,8 @@ const icons: Readonly<Record<string, LucideIcon>> = {
   'slotted-grid': Grid3x3,
   'layered-base': Layers,
   'bending-panel': Spline,
+  'edge-joint': Puzzle,
+  'slotted-figure': TreePine,
   [holderId]: Frame,
 };
 

@@ -1,4 +1,4 @@
-import { builders, type Stock } from '@lambent/core/builders';
+import { builders, type SourceOutline, type Stock } from '@lambent/core/builders';
 import type { BuiltThing } from '@lambent/core/document';
 import { thicknessBy } from '@lambent/core/fit';
 import { playsOf } from '@lambent/core/recipes';
@@ -20,7 +20,8 @@ import { leaveBuilt } from './built-use.ts';
 import { useFlatParts, useLitPart, useMarks } from './flat-parts.ts';
 import { HolderPart } from './holder-part.tsx';
 import { KeptNumbers } from './kept-numbers.tsx';
-import { changeNumbers, putParts, usePlace } from './put-parts.ts';
+import { OwnOutlinesPart, useEdgePicking, useMarked, useOwnOutlines } from './own-outlines.tsx';
+import { changeNumbers, joinParts, putParts, usePlace } from './put-parts.ts';
 import { TogetherCard } from './together/together-card.tsx';
 
 /** How thick stock is where there is no sheet, in mm. */
@@ -57,10 +58,11 @@ export function BuiltDrawer({ thing }: { thing: BuiltThing | null }) {
 }
 
 const noNumbers: Numbers = {};
+const noOutlines: readonly SourceOutline[] = [];
 
 /** What came of some numbers and stock. */
 interface Worked {
-  readonly asked: { readonly numbers: Numbers; readonly stock: Stock };
+  readonly asked: { readonly numbers: Numbers; readonly stock: Stock; readonly outlines: readonly SourceOutline[] };
   readonly answer: BuiltAnswer;
 }
 
@@ -85,26 +87,42 @@ function BuilderPart({ builder, thing, cards, numbers, change }: PartProps) {
   const thicknessMm = (sheet && thicknessBy(materials)(sheet)) ?? typedThickness;
   const stock: Stock = useMemo(() => ({ thicknessMm, plays: playsOf(material) }), [thicknessMm, material]);
   // What came of it is known by what it was asked for: numbers may be others by then.
+  const own = useOwnOutlines(builder, thing);
+  const { sources } = own;
+  const outlines = sources?.outlines ?? noOutlines;
+  const isMissing = builder.takes !== undefined && !sources;
   const ask = useMemo(
-    () => async () => ({ asked: { numbers, stock }, answer: await work('build', [builder.id, numbers, stock]) }),
-    [builder, numbers, stock],
+    () =>
+      isMissing
+        ? null
+        : async () => ({
+            asked: { numbers, stock, outlines },
+            answer: await work('build', [builder.id, numbers, stock, outlines]),
+          }),
+    [builder, numbers, stock, outlines, isMissing],
   );
   const { answer: worked, working, share, trouble, stop } = useWorked<Worked>(ask);
   const answer = worked?.answer ?? null;
-  const isOfThese = worked?.asked.numbers === numbers && worked.asked.stock === stock;
+  const { asked } = worked ?? {};
+  const isOfThese = asked?.numbers === numbers && asked.stock === stock && asked.outlines === outlines;
   const [good, setGood] = useState<Good | null>(null);
   useEffect(() => {
     if (answer?.ok) setGood(answer);
-  }, [answer]);
+    else if (isMissing) setGood(null);
+  }, [answer, isMissing]);
   const built = good?.built ?? null;
   const place = usePlace(built);
-  const parts = useFlatParts(thing, built, place);
+  const parts = useFlatParts(thing, built, place, sources);
   const marks = useMarks(built, parts);
-  const { lit, light } = useLitPart(parts);
+  const { lit, light } = useLitPart(parts, useMarked(builder, numbers, sources));
+  const set = (field: string, value: Numbers[string]) => change((before) => ({ ...before, [field]: value }));
+  useEdgePicking(builder, sources, set);
   const make = () => {
     if (!good || !isOfThese) return;
-    const made: BuiltThing = { id: thing?.id ?? newId(), builder: builder.id, numbers, ...stock };
+    const kept = builder.takes ? { outlines } : {};
+    const made: BuiltThing = { id: thing?.id ?? newId(), builder: builder.id, numbers, ...stock, ...kept };
     if (thing) changeNumbers(actions, made, builder.name);
+    else if (sources) joinParts(actions, made, builder.name, good.built, sources);
     else putParts(actions, made, builder.name, good.built, place);
     leaveBuilt();
   };
@@ -117,10 +135,16 @@ function BuilderPart({ builder, thing, cards, numbers, change }: PartProps) {
       >
         {cards && <div className="col-span-2">{cards}</div>}
         <p className="col-span-2 text-quiet">{builder.about}</p>
+        {builder.takes && (
+          <div className="col-span-2">
+            <OwnOutlinesPart builder={builder} own={own} isThere={thing !== null} unit={unit} />
+          </div>
+        )}
         <BuiltFields
           builder={builder}
           numbers={numbers}
-          set={(field, value) => change((before) => ({ ...before, [field]: value }))}
+          set={set}
+          sources={sources}
           troubles={answer && !answer.ok ? answer.troubles : []}
           unit={unit}
           stock={
@@ -150,7 +174,13 @@ function BuilderPart({ builder, thing, cards, numbers, change }: PartProps) {
         <div className="grid grid-cols-2 gap-2">
           <Button onClick={leaveBuilt}>Leave it</Button>
           <Button look="main" disabled={!answer?.ok || !isOfThese} onClick={make}>
-            {thing ? 'Change it' : count === 1 ? 'Put 1 part down' : `Put ${count} parts down`}
+            {thing
+              ? 'Change it'
+              : builder.takes
+                ? 'Make it'
+                : count === 1
+                  ? 'Put 1 part down'
+                  : `Put ${count} parts down`}
           </Button>
         </div>
       </div>

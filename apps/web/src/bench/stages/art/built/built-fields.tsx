@@ -1,5 +1,15 @@
-import { askedOf, type Builder, type Field, type Trouble, usualNumbers } from '@lambent/core/builders';
+import {
+  askedOf,
+  type Builder,
+  edgeNumbered,
+  type Field,
+  type Sources,
+  straightEdges,
+  type Trouble,
+  usualNumbers,
+} from '@lambent/core/builders';
 import type { BuiltThing } from '@lambent/core/document';
+import { emptyPath, identity } from '@lambent/core/geometry';
 import { formatLength, type LengthUnit, parseLengths } from '@lambent/core/units';
 import { Fragment, type ReactNode } from 'react';
 import { Button } from '../../../../ui/button.tsx';
@@ -8,6 +18,7 @@ import { LengthField } from '../../../../ui/length-field.tsx';
 import { NumberField } from '../../../../ui/number-field.tsx';
 import { Tick } from '../../../../ui/tick.tsx';
 import { TypedField } from '../../../../ui/typed-field.tsx';
+import { edgeWords } from './edge-words.ts';
 
 export type Numbers = BuiltThing['numbers'];
 
@@ -19,6 +30,8 @@ interface Props {
   unit: LengthUnit;
   /** How thick the stock is: asked for with the sizes. */
   stock: ReactNode;
+  /** The outlines that edges are chosen of; null where there are none. */
+  sources: Sources | null;
 }
 
 /** Fields that go two beside each other. */
@@ -26,6 +39,7 @@ const isNarrow: Readonly<Record<Field['kind'], boolean>> = {
   length: true,
   count: true,
   quantity: true,
+  edge: false,
   lengths: false,
   choice: false,
   yes: false,
@@ -54,12 +68,37 @@ export function BuiltFields(props: Props) {
   });
 }
 
-function OneField({ name, field, value, set, unit }: Props & { name: string; field: Field; value: Numbers[string] }) {
+function OneField({
+  name,
+  field,
+  value,
+  set,
+  unit,
+  sources,
+}: Props & { name: string; field: Field; value: Numbers[string] }) {
   const { label, about } = field;
   switch (field.kind) {
     case 'choice': {
-      const options = Object.entries(field.options).map(([word, text]) => ({ value: word, text: `${label}: ${text}` }));
-      return <Choice label={label} value={String(value)} options={options} choose={(word) => set(name, word)} />;
+      const options = Object.entries(field.options).map(([word, text]) => ({ value: word, text }));
+      return (
+        <Choice isLabelShown label={label} value={String(value)} options={options} choose={(word) => set(name, word)} />
+      );
+    }
+    case 'edge': {
+      const edges = straightEdges(sources?.outlines[field.outline]?.path ?? emptyPath);
+      const place = sources?.places[field.outline] ?? identity;
+      const longest = edgeNumbered(edges, 0);
+      const options = edges.map((edge) => ({ value: String(edge.number), ...edgeWords(edge, place, unit) }));
+      const first = { value: '0', text: 'Longest', aside: longest ? formatLength(longest.lengthMm, unit) : '' };
+      return (
+        <Choice
+          isLabelShown
+          label={label}
+          value={String(value)}
+          options={[first, ...options]}
+          choose={(number) => set(name, Number(number))}
+        />
+      );
     }
     case 'yes':
       return (

@@ -1,4 +1,4 @@
-import { type Built, inRows, scoredOf } from '@lambent/core/builders';
+import { type Built, inRows, type Sources, scoredOf } from '@lambent/core/builders';
 import { type BuiltThing, boundsOf, type Item, outlineOf } from '@lambent/core/document';
 import {
   appendPath,
@@ -35,8 +35,13 @@ interface FlatPart {
   readonly item: Item | null;
 }
 
-/** The parts of something as they lie on the bed, or as they would. */
-export function useFlatParts(thing: BuiltThing | null, built: Built | null, place: PartsPlace): readonly FlatPart[] {
+/** The parts of something as they lie on the bed, or as they would: those of outlines that are there lie where these do. */
+export function useFlatParts(
+  thing: BuiltThing | null,
+  built: Built | null,
+  place: PartsPlace,
+  sources: Sources | null,
+): readonly FlatPart[] {
   const items = useBench((state) => jobOf(state).drawing.items);
   return useMemo(() => {
     if (thing) {
@@ -50,16 +55,16 @@ export function useFlatParts(thing: BuiltThing | null, built: Built | null, plac
     if (!built) return [];
     const { places } = inRows(built.parts, place.rowMm, gapMm);
     return built.parts.map((part, i): FlatPart => {
-      const matrix = multiply(translation(place.x, place.y), places[i]);
+      const matrix = sources?.places[i] ?? multiply(translation(place.x, place.y), places[i]);
       const outline = transformPath(part.cut, matrix);
       const scored = transformPath(scoredOf(part), matrix);
       return { partId: part.id, box: pathBounds(outline), outline, scored, matrix, item: null };
     });
-  }, [thing, built, place, items]);
+  }, [thing, built, place, items, sources]);
 }
 
-/** Which part is pointed out, on the bed or in the picture of all; it is shown on the bed, as are parts that are not put down. */
-export function useLitPart(parts: readonly FlatPart[]) {
+/** Which part is pointed out, on the bed or in the picture of all; it is shown on the bed, as are parts that are not put down, and what numbers mark. */
+export function useLitPart(parts: readonly FlatPart[], marked: Path | null) {
   const actions = useBenchActions();
   const under = useBench(({ pointer }) => (pointer && partUnder(parts, pointer)?.partId) ?? null);
   const [lit, light] = useState<string | null>(null);
@@ -67,9 +72,9 @@ export function useLitPart(parts: readonly FlatPart[]) {
   const shown = parts.find(({ partId }) => partId === lit) ?? null;
   const fresh = useMemo(() => newOnes(parts), [parts]);
   useEffect(() => {
-    actions.showDraft(fresh && { ...fresh, lit: shown?.outline ?? null });
+    actions.showDraft(fresh || marked ? { ...fresh, marked, lit: shown?.outline ?? null } : null);
     actions.pointOut(shown?.item ? [shown.item.id] : []);
-  }, [actions, fresh, shown]);
+  }, [actions, fresh, marked, shown]);
   useEffect(
     () => () => {
       actions.showDraft(null);

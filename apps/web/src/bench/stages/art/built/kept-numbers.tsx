@@ -37,7 +37,7 @@ export function KeptNumbers({ builder, numbers, take, isGood }: Props) {
   };
   const keep = () =>
     attempt('The numbers were not kept.', async () => {
-      await api.addFamily({ id: '', name: name.trim(), builder: builder.id, numbers });
+      await api.addFamily({ id: '', name: name.trim(), builder: builder.id, numbers: split(builder, numbers).others });
       setName('');
     });
   const takeIn = (picked: File) =>
@@ -56,7 +56,7 @@ export function KeptNumbers({ builder, numbers, take, isGood }: Props) {
           <FamilyRow
             key={family.id}
             family={family}
-            take={() => take(family.numbers)}
+            take={() => take({ ...split(builder, numbers).edges, ...family.numbers })}
             remove={() => attempt(`“${family.name}” was not deleted.`, () => api.removeFamily(family.id))}
           />
         ))}
@@ -93,6 +93,14 @@ export function KeptNumbers({ builder, numbers, take, isGood }: Props) {
       </FileButton>
     </details>
   );
+}
+
+/** Edges are of the outlines that are there, and are not kept. */
+function split({ fields }: Builder, numbers: Numbers): { edges: Numbers; others: Numbers } {
+  const [edges, others] = [true, false].map((isEdge) =>
+    Object.fromEntries(Object.entries(numbers).filter(([name]) => (fields[name]?.kind === 'edge') === isEdge)),
+  );
+  return { edges, others };
 }
 
 function FamilyRow({ family, take, remove }: { family: NumberFamily; take: () => void; remove: () => void }) {

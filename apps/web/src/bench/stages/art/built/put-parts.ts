@@ -1,4 +1,4 @@
-import { type Built, inRows, putDown } from '@lambent/core/builders';
+import { type Built, inRows, joinOutlines, putDown, type Sources } from '@lambent/core/builders';
 import { drawnPaint } from '@lambent/core/colours';
 import type { BuiltThing } from '@lambent/core/document';
 import { boxHeight, boxWidth } from '@lambent/core/geometry';
@@ -58,6 +58,18 @@ export function putParts(
   if (!isFree)
     toast.message('The sheet has no room for all parts: they begin in its corner. Move them, or lay another sheet.');
   showItems(actions, ids);
+}
+
+/** Makes outlines that are there the parts of something new, and selects them. */
+export function joinParts(
+  actions: BenchActions,
+  thing: BuiltThing,
+  name: string,
+  built: Built,
+  sources: Sources,
+): void {
+  actions.edit(`make a ${name.toLowerCase()}`, (job) => joinOutlines(job, thing, name, built, sources));
+  actions.select(sources.itemIds);
 }
 
 /** Gives what was built other numbers; its parts follow. */

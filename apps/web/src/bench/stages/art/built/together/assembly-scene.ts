@@ -72,7 +72,7 @@ export class AssemblyScene {
         const mesh = new Mesh(geometryOf(solid), this.wood);
         group.add(mesh, new LineSegments(new EdgesGeometry(mesh.geometry, 20), this.ink));
         const lines = marks.get(id);
-        if (lines && !solid.isBent) group.add(new LineSegments(linesOn(solid, lines), this.burnt));
+        if (lines && !solid.hasOwnFrame) group.add(new LineSegments(linesOn(solid, lines), this.burnt));
       }
       const box = new Box3().setFromObject(group);
       all.union(box);
