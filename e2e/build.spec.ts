@@ -67,6 +67,27 @@ test('a box from numbers to its plan: shown while it is typed, put down, burnt a
   expect((await burnt(page)).cut / 1000).toBeCloseTo(1.38, 2);
 });
 
+test('a box with a lid on hinges from numbers to its plan', async ({ page }) => {
+  await building(page, 'Hinged');
+  await choose(page, 'Lid: None', 'Hinged');
+  await typeInto(page, 'Width', '80');
+  await typeInto(page, 'Depth', '60');
+  await typeInto(page, 'Height', '40');
+  await typeInto(page, 'Hinges', '9');
+  await expect(page.getByRole('alert')).toContainText('9 hinges do not fit beside each other: there is room for 3.');
+  await page.getByRole('button', { name: 'Take 3' }).click();
+  await typeInto(page, 'Hole for the pin', '3');
+  await expect(figures(page)).toContainText('Goes together: nothing overlaps, nothing gapes.');
+  // Behind the back and above the lid: two radii of 1.5 + 3 mm, and the play.
+  await expect(figures(page)).toContainText('86 × 75.4 × 55.4');
+  await page.getByRole('button', { name: 'Put 15 parts down' }).click();
+  await saved(page);
+  const ear = await partNamed(page, 'Hinge 2, lid');
+  // From 15 mm on the lid to the round end behind it; tab, lid and ear.
+  expect(sizeOf(ear)).toEqual([expect.closeTo(15 + 0.4 + 9, 6), expect.closeTo(3 + 0.4 + 9, 6)]);
+  expect((await burnt(page)).cut).toBeGreaterThan(2000);
+});
+
 test('a slotted grid from numbers to its plan', async ({ page }) => {
   await building(page, 'Grid');
   await builder(page, 'Slotted grid');
