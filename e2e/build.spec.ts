@@ -1,8 +1,11 @@
 import { readFileSync } from 'node:fs';
 import { boundsOf, type Item } from '@lambent/core/document';
 import { expect, type Page, test } from '@playwright/test';
+import { greyPng } from '../demo/grey-png.mjs';
+import { heronAtDusk } from '../demo/heron-at-dusk.mjs';
 import {
   bedPoint,
+  bringIn,
   burntLengths,
   choose,
   drawTyped,
@@ -312,4 +315,48 @@ test('what was engraved on a face stays on it when its box gets other numbers', 
   expect(sizeOf(right)[0]).toBeCloseTo(96, 6);
   const moved = now.find(({ id }) => id === mark.id) as Item;
   expect(middleOf(moved)).toEqual(middleOf(right).map((mm) => expect.closeTo(mm, 1)));
+});
+
+/** How many pixels of the picture of parts that are put together are darker than any stock or line there is without a picture. */
+async function darkPixels(page: Page): Promise<number> {
+  const shot = await page.getByRole('img', { name: /^Put together/ }).screenshot();
+  return page.evaluate(async (base64) => {
+    const bytes = Uint8Array.from(atob(base64), (letter) => letter.charCodeAt(0));
+    const bitmap = await createImageBitmap(new Blob([bytes]));
+    const context = new OffscreenCanvas(bitmap.width, bitmap.height).getContext(
+      '2d',
+    ) as OffscreenCanvasRenderingContext2D;
+    context.drawImage(bitmap, 0, 0);
+    const { data } = context.getImageData(0, 0, bitmap.width, bitmap.height);
+    let dark = 0;
+    for (let i = 0; i < data.length; i += 4) if (data[i] + data[i + 1] + data[i + 2] < 300) dark++;
+    return dark;
+  }, shot.toString('base64'));
+}
+
+test('a picture that lies on a face is shown there, put together', async ({ page }) => {
+  await building(page, 'Box with a heron');
+  await page.getByRole('button', { name: 'Put 5 parts down' }).click();
+  await saved(page);
+  const change = async () => {
+    await page.getByRole('button', { name: /^Joined box/ }).click();
+    await page.getByRole('button', { name: 'Change numbers' }).click();
+    await expect(figures(page)).toContainText('Goes together');
+  };
+  await change();
+  await expect(page.getByRole('img', { name: /^Put together/ })).toBeVisible();
+  const before = await darkPixels(page);
+  await page.getByRole('button', { name: 'Leave it' }).click();
+  const { minX, minY } = boundsOf(await partNamed(page, 'Front'));
+  await bringIn(page, 'heron.png', await greyPng(heronAtDusk(300, 200)));
+  await typeInto(page, 'W', '50');
+  await typeInto(page, 'X', String(minX + 20));
+  await typeInto(page, 'Y', String(minY + 15));
+  await saved(page);
+  await page
+    .getByRole('region', { name: /^Picture / })
+    .getByRole('button', { name: 'Art', exact: true })
+    .click();
+  await change();
+  await expect.poll(() => darkPixels(page)).toBeGreaterThan(before + 200);
 });

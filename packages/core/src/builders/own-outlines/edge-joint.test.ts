@@ -86,7 +86,8 @@ describe('tabs of one outline in slots of another', () => {
 describe('slots that give', () => {
   test('have a strip on each side, that ends in slits so long that it does not break', () => {
     const numbers = { ...nominal, kind: 'flex', first: 3, second: 1, tabs: 1, tabWidth: 20, inset: 12, narrower: 0.2 };
-    const { parts } = jointOf({ ...numbers, strip: 1.5, room: 0.5 }, plate(80, 40), plate(120, 80));
+    const { parts, playMm } = jointOf({ ...numbers, strip: 1.5, room: 0.5 }, plate(80, 40), plate(120, 80));
+    expect(playMm).toBe(-0.2);
     // 3 b δ / l² = 1 %: for b = 1.5 and δ = 0.1, l is √45.
     const over = Math.sqrt(45);
     const lines = flatten(parts[1].cut);

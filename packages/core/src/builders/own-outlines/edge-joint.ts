@@ -78,7 +78,7 @@ function askedOf(
 }
 
 function built(asked: JointAsked): Built | readonly Trouble[] {
-  const { numbers, playMm, first, second } = asked;
+  const { numbers, first, second } = asked;
   const plan = numbers.kind === 'fingers' ? planFingers(asked) : planTabs(asked);
   if (!('firstPlaces' in plan)) return plan;
   const cuts = [
@@ -95,7 +95,7 @@ function built(asked: JointAsked): Built | readonly Trouble[] {
   const parts = [first, second].map(
     ({ name }, i): Part => ({ id: partIds[i], name, cut: cuts[i], score: emptyPath, labels: [] }),
   );
-  const { hull, voids, joints } = plan;
+  const { playMm, hull, voids, joints } = plan;
   return {
     parts,
     sizes: { inside: null, outside: outerSize(solids) },

@@ -83,6 +83,7 @@ export function planFingers({ numbers, t, playMm, first, second }: JointAsked): 
   return {
     firstPlaces: edgeWith(a, gaps(true), t),
     secondPlaces: edgeWith(b, gaps(false), t),
+    playMm,
     holes: emptyPath,
     hull: [spaceAt(first.standing, first.path), spaceAt(second.standing, inSecond.build())],
     voids: [],

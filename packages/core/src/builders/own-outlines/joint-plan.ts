@@ -32,6 +32,8 @@ export interface JointPlan extends Omit<Assembly, 'solids'> {
   /** What there is instead of the edges, from their starts to their ends; null where the second stays. */
   readonly firstPlaces: readonly Place[];
   readonly secondPlaces: readonly Place[] | null;
+  /** How much wider an opening is than what goes into it. */
+  readonly playMm: number;
   /** Holes and slits in the second part, in its frame. */
   readonly holes: Path;
 }

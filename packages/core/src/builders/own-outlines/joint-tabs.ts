@@ -93,6 +93,7 @@ export function planTabs(asked: JointAsked): JointPlan | Trouble[] {
   return {
     firstPlaces: edgeWith(asked, frame, forNuts),
     secondPlaces: null,
+    playMm: frame.slotPlay,
     holes: holes.build(),
     hull: [spaceAt(first.standing, first.path), spaceAt(second.standing, second.path)],
     voids: [

@@ -18,9 +18,12 @@ import {
   translation,
 } from '@lambent/core/geometry';
 import { useEffect, useMemo, useState } from 'react';
+import { usePictures } from '../../../bed/use-pictures.ts';
 import { useBench, useBenchActions } from '../../../context.ts';
 import { jobOf } from '../../../state/document.ts';
 import { gapMm, type PartsPlace } from './put-parts.ts';
+import type { Marks } from './together/assembly-scene.ts';
+import { type FacePicture, facePicture } from './together/face-picture.ts';
 
 /** A part as it lies on the bed. */
 interface FlatPart {
@@ -104,25 +107,32 @@ function newOnes(parts: readonly FlatPart[]): { outline: Path; dashed: Path } | 
   return { outline: cut.build(), dashed: score.build() };
 }
 
-/** What is scored on each part, and what else lies on it, as lines in the part's frame. */
-export function useMarks(
-  built: Built | null,
-  parts: readonly FlatPart[],
-): ReadonlyMap<string, readonly Float64Array[]> {
+/** What is scored on each part, and what else lies on it: lines and pictures, in the part's frame. */
+export function useMarks(built: Built | null, parts: readonly FlatPart[]): Marks {
   const items = useBench((state) => jobOf(state).drawing.items);
+  const ready = usePictures();
+  // biome-ignore lint/correctness/useExhaustiveDependencies: pictures show when they are there
   return useMemo(() => {
-    const marks = new Map<string, Float64Array[]>();
-    for (const part of built?.parts ?? []) marks.set(part.id, linesOf(scoredOf(part), identity));
-    for (const { partId, box, matrix, item: cut } of parts) {
-      const back = cut && invert(matrix);
-      if (!back) continue;
-      for (const item of items) {
-        if (item.part || item.shape.kind === 'picture' || !boxContains(box, boundsOf(item))) continue;
-        marks.get(partId)?.push(...linesOf(outlineOf(item.shape), multiply(back, item.matrix)));
-      }
-    }
-    return marks;
-  }, [built, parts, items]);
+    const on = new Map(parts.map((part) => [part.partId, part]));
+    return new Map(
+      (built?.parts ?? []).map((part) => {
+        const lines = linesOf(scoredOf(part), identity);
+        const pictures: FacePicture[] = [];
+        const { box, matrix, item: cut } = on.get(part.id) ?? {};
+        const back = cut && matrix && invert(matrix);
+        if (back && box) {
+          for (const item of items) {
+            if (item.part || !boxContains(box, boundsOf(item))) continue;
+            const picture = facePicture(item, back, part.cut);
+            if (picture) pictures.push(picture);
+            if (item.shape.kind !== 'picture')
+              lines.push(...linesOf(outlineOf(item.shape), multiply(back, item.matrix)));
+          }
+        }
+        return [part.id, { lines, pictures }] as const;
+      }),
+    );
+  }, [built, parts, items, ready]);
 }
 
 /** Lines as points one after the other, closed ones with their start at their end. */

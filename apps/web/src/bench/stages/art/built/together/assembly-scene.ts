@@ -2,24 +2,37 @@ import type { Solid } from '@lambent/core/builders';
 import {
   AmbientLight,
   Box3,
+  CanvasTexture,
   DirectionalLight,
+  DoubleSide,
   EdgesGeometry,
   Group,
   LineBasicMaterial,
   LineSegments,
   Mesh,
+  MeshBasicMaterial,
   MeshLambertMaterial,
+  MultiplyBlending,
+  type Object3D,
   OrthographicCamera,
   Raycaster,
   Scene,
+  SRGBColorSpace,
   Vector2,
   Vector3,
   WebGLRenderer,
 } from 'three';
-import { geometryOf, linesOn } from './solid-geometry.ts';
+import type { FacePicture } from './face-picture.ts';
+import { geometryOf, linesOn, pictureOn } from './solid-geometry.ts';
 
-/** What is drawn on parts, by their ids: lines in the frame of the part, as x, y, x, y, … in mm. */
-export type Marks = ReadonlyMap<string, readonly Float64Array[]>;
+/** What is drawn on a part: lines in its frame, as x, y, x, y, … in mm, and pictures. */
+export interface PartMarks {
+  readonly lines: readonly Float64Array[];
+  readonly pictures: readonly FacePicture[];
+}
+
+/** What is drawn on parts, by their ids. */
+export type Marks = ReadonlyMap<string, PartMarks>;
 
 /** How the picture is turned, in radians: to the side, and from above; and how much larger it is shown. */
 const usualView = { yaw: -0.6, pitch: 0.5, zoom: 1 };
@@ -71,8 +84,10 @@ export class AssemblyScene {
       for (const solid of solids.filter(({ partId }) => partId === id)) {
         const mesh = new Mesh(geometryOf(solid), this.wood);
         group.add(mesh, new LineSegments(new EdgesGeometry(mesh.geometry, 20), this.ink));
-        const lines = marks.get(id);
-        if (lines && !solid.hasOwnFrame) group.add(new LineSegments(linesOn(solid, lines), this.burnt));
+        const marked = marks.get(id);
+        if (!marked || solid.hasOwnFrame) continue;
+        group.add(new LineSegments(linesOn(solid, marked.lines), this.burnt));
+        for (const picture of marked.pictures) group.add(new Mesh(pictureOn(solid, picture.corners), burntAs(picture)));
       }
       const box = new Box3().setFromObject(group);
       all.union(box);
@@ -99,7 +114,7 @@ export class AssemblyScene {
   light(id: string | null): void {
     for (const part of this.parts) {
       const material = part.id === id ? this.litWood : this.wood;
-      for (const child of part.group.children) if (child instanceof Mesh) child.material = material;
+      for (const child of part.group.children) if (isBody(child)) child.material = material;
     }
     this.draw();
   }
@@ -130,7 +145,7 @@ export class AssemblyScene {
     const place = new Vector2((2 * x) / clientWidth - 1, 1 - (2 * y) / clientHeight);
     const ray = new Raycaster();
     ray.setFromCamera(place, this.camera);
-    const meshes = this.parts.flatMap(({ group }) => group.children.filter((child) => child instanceof Mesh));
+    const meshes = this.parts.flatMap(({ group }) => group.children.filter(isBody));
     const [hit] = ray.intersectObjects(meshes, false);
     return hit ? String(hit.object.parent?.userData.partId) : null;
   }
@@ -149,6 +164,9 @@ export class AssemblyScene {
       this.scene.remove(group);
       for (const child of group.children) {
         if (child instanceof Mesh || child instanceof LineSegments) child.geometry.dispose();
+        if (!(child instanceof Mesh) || isBody(child)) continue;
+        child.material.map.dispose();
+        child.material.dispose();
       }
     }
     this.parts = [];
@@ -181,4 +199,24 @@ export class AssemblyScene {
     camera.lookAt(middle);
     camera.updateProjectionMatrix();
   }
+}
+
+/** Whether something in the scene is the stock of a part, and not a picture on it. */
+const isBody = (child: Object3D): child is Mesh =>
+  child instanceof Mesh && child.material instanceof MeshLambertMaterial;
+
+/** A picture on stock, which it darkens. */
+function burntAs({ canvas }: FacePicture): MeshBasicMaterial {
+  const map = new CanvasTexture(canvas);
+  map.colorSpace = SRGBColorSpace;
+  map.flipY = false;
+  map.premultiplyAlpha = true;
+  return new MeshBasicMaterial({
+    map,
+    side: DoubleSide,
+    transparent: true,
+    premultipliedAlpha: true,
+    blending: MultiplyBlending,
+    depthWrite: false,
+  });
 }

@@ -2,13 +2,15 @@ import { describe, expect, test } from '@jest/globals';
 import { build, builders, type Solid } from '@lambent/core/builders';
 import { boxContains, PathBuilder, pathBounds, signedArea } from '@lambent/core/geometry';
 import { Vector3 } from 'three';
-import { geometryOf, linesOn } from './solid-geometry.ts';
+import { geometryOf, linesOn, pictureOn } from './solid-geometry.ts';
 
 const plays = { loose: 0.3, sliding: 0.15, snug: 0.05, press: -0.05 };
 
 function solidsOf(word: string, numbers: Record<string, unknown> = {}): readonly Solid[] {
   const builder = builders.find((known) => known.word === word) as (typeof builders)[number];
-  const answer = build(builder, numbers, { thicknessMm: word === 'folded' ? 0.5 : 3, plays });
+  const plate = new PathBuilder().ring([-50, -40, 50, -40, 50, 40, -50, 40]).build();
+  const outlines = (builder.takes ?? []).map((name) => ({ name, path: plate }));
+  const answer = build(builder, numbers, { thicknessMm: word === 'folded' ? 0.5 : 3, plays }, outlines);
   if (!answer.ok) throw new Error(answer.troubles[0].message);
   return answer.built.assembly.solids;
 }
@@ -40,6 +42,9 @@ describe('a solid as triangles', () => {
     ['base', { channel: 'left', plate: true }],
     ['bend', {}],
     ['bend', { shape: 'box', closed: true }],
+    ['box', { lid: 'hinged' }],
+    ['joint', { kind: 'flex' }],
+    ['figure', { firstTurn: 20 }],
   ])('of %s %j fills what its outline and holes say', (word, numbers) => {
     for (const solid of solidsOf(word, numbers)) {
       expect(volumeOf(solid) / (areaOf(solid) * solid.depth)).toBeCloseTo(1, 4);
@@ -64,4 +69,22 @@ test('lines are drawn where they lie on the face, above it, and not over its hol
   // From 6 to 11 its middle lies over the hole, from 18 to 26 beside the plate.
   expect(places.map(({ x }) => x)).toEqual([102, 106, 111, 118].map((x) => expect.closeTo(x, 4)));
   for (const { y, z } of places) expect([y, z]).toEqual([expect.closeTo(-10, 4), expect.closeTo(50.05, 4)]);
+});
+
+test('a picture lies on the face with its own corners, a little above it', () => {
+  const plate: Solid = {
+    ...{ partId: 'plate', outlines: [], depth: 3 },
+    place: { origin: [100, 0, 50], u: [1, 0, 0], v: [0, -1, 0] },
+  };
+  const corners = [
+    { x: 2, y: 1 },
+    { x: 12, y: 1 },
+    { x: 12, y: 6 },
+    { x: 2, y: 6 },
+  ];
+  const { position, uv } = pictureOn(plate, corners).attributes;
+  const places = Array.from({ length: 4 }, (_, i) => new Vector3().fromBufferAttribute(position, i).toArray());
+  expect(places).toEqual(corners.map(({ x, y }) => [100 + x, -y, 50.025].map((mm) => expect.closeTo(mm, 4))));
+  // The picture's first row of pixels is at its first two corners.
+  expect([...uv.array]).toEqual([0, 0, 1, 0, 1, 1, 0, 1]);
 });

@@ -1,4 +1,5 @@
 import type { Solid } from '@lambent/core/builders';
+import type { Point } from '@lambent/core/geometry';
 import { BufferGeometry, ExtrudeGeometry, Float32BufferAttribute, Matrix4, Path, Shape, Vector2, Vector3 } from 'three';
 
 type Ring = readonly Vector2[];
@@ -34,6 +35,16 @@ export function linesOn({ outlines, place }: Solid, lines: readonly Float64Array
   }
   const geometry = new BufferGeometry().setAttribute('position', new Float32BufferAttribute(places, 3));
   return geometry.applyMatrix4(matrixOf(place));
+}
+
+/** A picture on a solid's outer face, by its corners in the frame of the part: two triangles, and where they are in it. */
+export function pictureOn({ place }: Solid, corners: readonly Point[]): BufferGeometry {
+  const places = corners.flatMap(({ x, y }) => [x, y, -aboveMm / 2]);
+  return new BufferGeometry()
+    .setAttribute('position', new Float32BufferAttribute(places, 3))
+    .setAttribute('uv', new Float32BufferAttribute([0, 0, 1, 0, 1, 1, 0, 1], 2))
+    .setIndex([0, 1, 2, 0, 2, 3])
+    .applyMatrix4(matrixOf(place));
 }
 
 /** So far above its face lines are drawn, in mm, that they are not in it. */
