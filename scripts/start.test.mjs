@@ -1,10 +1,10 @@
 import { spawn, spawnSync } from 'node:child_process';
-import { mkdtempSync, rmSync } from 'node:fs';
+import { mkdtempSync, readdirSync, rmSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { describe, expect, test } from '@jest/globals';
+import { afterAll, describe, expect, test } from '@jest/globals';
 import { freePort } from './lib.mjs';
 
 const root = fileURLToPath(new URL('..', import.meta.url));
@@ -62,6 +62,61 @@ test('the closing line adds up both runners, and fails when one of them said not
   expect(sum(jest)).toEqual([1, '']);
   expect(sum('== Browser tests\n  12 passed\n')).toEqual([1, '']);
   rmSync(folder, { recursive: true });
+});
+
+describe('the shop’s own Lambent', () => {
+  const folders = [];
+  const folder = () => {
+    folders.push(mkdtempSync(join(tmpdir(), 'lambent-own-')));
+    return folders[folders.length - 1];
+  };
+  afterAll(() => {
+    for (const made of folders) rmSync(made, { recursive: true });
+  });
+
+  /** Starts what `npm start` starts once all is built, and waits for its address. */
+  async function started(dataFolder, port = 0) {
+    const child = spawn(process.execPath, [join(root, 'apps/server/dist-program/main.js')], {
+      env: { ...process.env, LAMBENT_DATA: dataFolder, LAMBENT_PORT: String(port) },
+      stdio: ['ignore', 'pipe', 'pipe'],
+    });
+    let said = '';
+    const address = await new Promise((resolve, reject) => {
+      child.stderr.on('data', (data) => {
+        said += data;
+      });
+      child.stdout.on('data', (data) => {
+        const [, found] = /listening on (http:\S+)/.exec(String(data)) ?? [];
+        if (found) resolve(found);
+      });
+      child.once('exit', () => reject(new Error(said)));
+    });
+    return { child, address };
+  }
+
+  test('begins empty on its own data folder, and ends cleanly when it is told to', async () => {
+    const data = folder();
+    const { child, address } = await started(data);
+    const get = async (path) => (await fetch(`${address}/api/${path}`)).json();
+    expect([await get('jobs'), await get('machines'), await get('materials')]).toEqual([[], [], []]);
+    const ended = new Promise((resolve) => child.once('exit', (code, signal) => resolve([code, signal])));
+    child.kill('SIGTERM');
+    expect(await ended).toEqual([0, null]);
+    expect(readdirSync(data)).toContain('lambent.sqlite');
+    expect(readdirSync(data)).not.toContain('lambent.sqlite-wal');
+  });
+
+  test('says what to do where its port is taken, and what it does not know', async () => {
+    const taken = createServer();
+    await new Promise((resolve) => taken.listen(0, '127.0.0.1', resolve));
+    const { port } = taken.address();
+    await expect(started(folder(), port)).rejects.toThrow(
+      `Lambent: Port ${port} is taken: another Lambent, or another program, listens there. End it, or set LAMBENT_PORT to another port.`,
+    );
+    await new Promise((resolve) => taken.close(resolve));
+    const { stderr } = spawnSync(process.execPath, [join(root, 'scripts/start.mjs'), '--demo'], { encoding: 'utf8' });
+    expect(stderr).toContain('npm start does not know --demo');
+  });
 });
 
 test('the demo says its address, and stops everything when it is told to', async () => {

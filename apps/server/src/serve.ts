@@ -19,7 +19,7 @@ import { deepestJson, depthOfJson } from './common/body-depth.ts';
 import { doorOf, isLoopback } from './common/door.ts';
 import { ErrorFilter, refuseBody } from './common/errors.ts';
 import { turnstile } from './common/turnstile.ts';
-import { config, largestBody } from './config.ts';
+import { ConfigRefused, config, largestBody } from './config.ts';
 import { DataFolderRefused } from './data/data-folder.ts';
 import { migrate } from './data/database.ts';
 import { storageTrouble } from './data/storage-trouble.ts';
@@ -80,7 +80,7 @@ export async function serve(): Promise<void> {
 
   await app.get(DemoService).loadIfEmpty();
   servePage(app);
-  await app.listen(config.port, config.host);
+  await listen(app);
   const server = app.getHttpServer() as HttpServer;
   server.keepAliveTimeout = keptConnectionMs;
   server.headersTimeout = keptConnectionMs + 1000;
@@ -92,6 +92,25 @@ export async function serve(): Promise<void> {
     process.stdout.write(`Lambent: a token is needed. Open ${link} once on each device that may enter.\n`);
   }
 }
+
+/** @throws ConfigRefused where it cannot listen on the address that was asked for */
+async function listen(app: NestExpressApplication): Promise<void> {
+  const { host, port } = config;
+  try {
+    await app.listen(port, host);
+  } catch (error) {
+    const why = notListening[(error as NodeJS.ErrnoException).code ?? ''];
+    if (!why) throw error;
+    throw new ConfigRefused(why(host, port));
+  }
+}
+
+const notListening: Readonly<Record<string, (host: string, port: number) => string>> = {
+  EADDRINUSE: (_, port) =>
+    `Port ${port} is taken: another Lambent, or another program, listens there. End it, or set LAMBENT_PORT to another port.`,
+  EACCES: (_, port) => `Port ${port} is kept for the system. Set LAMBENT_PORT to one from 1024, and start again.`,
+  EADDRNOTAVAIL: (host) => `LAMBENT_HOST is ${host}: this machine has no such address. Set it to one that it has.`,
+};
 
 /** What the API says of itself, as it was written down by the build. */
 function describedApi(): OpenAPIObject {
