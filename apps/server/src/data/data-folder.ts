@@ -31,7 +31,7 @@ export function takeDataFolder(folder: string): () => void {
       `The data folder ${folder} cannot be written to (${codeOf(error)}). Give this user the right to, or set LAMBENT_DATA to another folder.`,
     );
   }
-  const release = lock(folder);
+  const release = lockDataFolder(folder);
   try {
     const file = join(folder, 'lambent.sqlite');
     if (existsSync(file)) expectOurs(file);
@@ -46,8 +46,13 @@ export function takeDataFolder(folder: string): () => void {
 /** The locks that this process has: one that nothing refers to would be collected, and end. */
 const holds = new Set<Database.Database>();
 
-/** A lock that goes with the process: an exclusive transaction on a file of its own. */
-function lock(folder: string): () => void {
+/**
+ * A lock that goes with the process: an exclusive transaction on a file of its own.
+ *
+ * @returns what ends it
+ * @throws DataFolderRefused where another process has it
+ */
+export function lockDataFolder(folder: string): () => void {
   let held: Database.Database;
   try {
     held = new Database(join(folder, 'lambent.lock'), { timeout: 200 });
@@ -78,8 +83,8 @@ function createDatabase(file: string): void {
   }
 }
 
-/** @throws DataFolderRefused where it is empty, damaged, another program's or a later Lambent's; it stays as it is */
-function expectOurs(file: string): void {
+/** Looks whether a database can be used. @throws DataFolderRefused where it is empty, damaged, another program's or a later Lambent's; it stays as it is */
+export function expectOurs(file: string): void {
   const { size } = statSync(file);
   if (size === 0) {
     throw new DataFolderRefused(
