@@ -100,6 +100,11 @@ test('two outlines become a slotted figure; what is a part already is refused un
   await page.keyboard.press('Control+a');
   await open(page, 'Slotted figure');
   await expect(figures(page)).toContainText('100 × 80 × 150');
+  // The outlines that were taken stay while another builder is looked at.
+  await page.getByRole('button', { name: 'Joint', exact: true }).click();
+  await expect(figures(page)).toContainText('150 × 80 × 63');
+  await page.getByRole('button', { name: 'Slotted figure', exact: true }).click();
+  await expect(figures(page)).toContainText('100 × 80 × 150');
   await typeInto(page, 'First: line at', '20');
   await choose(page, 'Slots: Sliding', 'Typed');
   await typeInto(page, 'Play', '0');

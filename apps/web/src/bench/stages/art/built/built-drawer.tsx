@@ -34,6 +34,8 @@ export function BuiltDrawer({ thing }: { thing: BuiltThing | null }) {
   // What was typed for each builder stays while another is looked at.
   const [typed, setTyped] = useState<Readonly<Record<string, Numbers>>>({});
   const numbers = typed[builderId] ?? thing?.numbers ?? noNumbers;
+  // Outlines that were taken stay, too.
+  const [takenIds, setTakenIds] = useState<readonly string[] | null>(null);
   const cards = thing ? null : <BuilderCards value={builderId} choose={setBuilderId} />;
   return (
     <ArtPage label="Parts from numbers" title="Parts from numbers" leave={leaveBuilt}>
@@ -50,6 +52,8 @@ export function BuiltDrawer({ thing }: { thing: BuiltThing | null }) {
           thing={thing}
           cards={cards}
           numbers={numbers}
+          takenIds={takenIds}
+          setTakenIds={setTakenIds}
           change={(change) => setTyped((before) => ({ ...before, [builderId]: change(before[builderId] ?? numbers) }))}
         />
       )}
@@ -74,10 +78,12 @@ interface PartProps {
   cards: React.ReactNode;
   numbers: Numbers;
   change: (change: (before: Numbers) => Numbers) => void;
+  takenIds: readonly string[] | null;
+  setTakenIds: (ids: readonly string[] | null) => void;
 }
 
 /** The numbers of a builder. What they come to is shown on the bed, and put together, while one types. */
-function BuilderPart({ builder, thing, cards, numbers, change }: PartProps) {
+function BuilderPart({ builder, thing, cards, numbers, change, takenIds, setTakenIds }: PartProps) {
   const actions = useBenchActions();
   const unit = useBench(unitOf);
   const sheet = useBench((state) => jobOf(state).sheets[0]);
@@ -87,7 +93,7 @@ function BuilderPart({ builder, thing, cards, numbers, change }: PartProps) {
   const thicknessMm = (sheet && thicknessBy(materials)(sheet)) ?? typedThickness;
   const stock: Stock = useMemo(() => ({ thicknessMm, plays: playsOf(material) }), [thicknessMm, material]);
   // What came of it is known by what it was asked for: numbers may be others by then.
-  const own = useOwnOutlines(builder, thing);
+  const own = useOwnOutlines(builder, thing, takenIds, setTakenIds);
   const { sources } = own;
   const outlines = sources?.outlines ?? noOutlines;
   const isMissing = builder.takes !== undefined && !sources;

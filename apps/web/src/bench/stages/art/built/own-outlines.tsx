@@ -14,7 +14,7 @@ import {
 } from '@lambent/core/geometry';
 import { formatLength, type LengthUnit } from '@lambent/core/units';
 import { ArrowLeftRight } from 'lucide-react';
-import { Fragment, useEffect, useMemo, useRef, useState } from 'react';
+import { Fragment, useEffect, useMemo, useRef } from 'react';
 import { Button } from '../../../../ui/button.tsx';
 import { useBench, useBenchActions } from '../../../context.ts';
 import { jobOf } from '../../../state/document.ts';
@@ -33,11 +33,15 @@ export interface OwnOutlines {
 }
 
 /** Takes the outlines that are selected as soon as they will do; those of something that is there are known. */
-export function useOwnOutlines(builder: Builder, thing: BuiltThing | null): OwnOutlines {
+export function useOwnOutlines(
+  builder: Builder,
+  thing: BuiltThing | null,
+  takenIds: readonly string[] | null,
+  setTakenIds: (ids: readonly string[] | null) => void,
+): OwnOutlines {
   const actions = useBenchActions();
   const job = useBench(jobOf);
   const selection = useBench((state) => state.selection);
-  const [takenIds, setTakenIds] = useState<readonly string[] | null>(null);
   const isAsked = builder.takes !== undefined;
   const found = useMemo(() => {
     if (!isAsked || thing) return null;
@@ -50,7 +54,7 @@ export function useOwnOutlines(builder: Builder, thing: BuiltThing | null): OwnO
     setTakenIds(found.sources.itemIds);
     // Their edges are chosen on the bed, and handles would be in the way.
     actions.select([]);
-  }, [found, takenIds, actions]);
+  }, [found, takenIds, setTakenIds, actions]);
   const sources = useMemo(() => {
     if (thing) return sourcesOf(job, thing);
     return found?.ok ? found.sources : null;
@@ -59,7 +63,7 @@ export function useOwnOutlines(builder: Builder, thing: BuiltThing | null): OwnO
     sources: isAsked ? sources : null,
     message: found && !found.ok && (takenIds ?? [...selection]).length > 0 ? found.message : null,
     isTaken: takenIds !== null,
-    swap: () => setTakenIds((ids) => ids && [...ids].reverse()),
+    swap: () => setTakenIds(takenIds && [...takenIds].reverse()),
     release: () => setTakenIds(null),
   };
 }
