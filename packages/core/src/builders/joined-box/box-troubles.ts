@@ -66,10 +66,17 @@ function troublesWithHinges(numbers: BoxNumbers, [w, d, h]: Vec3, t: number): Tr
   return [{ field: 'hinges', message, nearest: most >= 1 ? most : null }];
 }
 
+/** Whether all parts are nominal, and share their edges: nothing has play then. */
+const isNominal = ({ fit, play }: BoxNumbers) => fit === 'typed' && play === 0;
+
 function troublesWithExtras(numbers: BoxNumbers, [w, d, h]: Vec3, t: number): Trouble[] {
-  const { lid, below, footSize, handle, handleWidth, handleHeight, handleTop, dividerEnds } = numbers;
+  const { lid, lidPlay, below, footSize, handle, handleWidth, handleHeight, handleTop, dividerEnds } = numbers;
   const { dividersAcross, dividersAlong } = numbers;
   const troubles: Trouble[] = [];
+  if (lid !== 'none' && lid !== 'closed' && lidPlay === 0 && !isNominal(numbers)) {
+    const message = 'A lid without play does not move: give it some, or type 0 for the play of all joints.';
+    troubles.push({ field: 'lidPlay', message, nearest: boxFields.lidPlay.usual });
+  }
   if (below === 'rim' && lid !== 'none') {
     const message = 'A rim goes into the box below, which must be open: take no lid, or feet.';
     troubles.push({ field: 'below', message, nearest: 'feet' });

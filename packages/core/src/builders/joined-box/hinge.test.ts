@@ -87,7 +87,7 @@ test('a lid opens from shut to lying behind the box, and meets nothing', () => {
   const seen = { opened: 0 };
   fc.assert(
     fc.property(numbers, mm(1, 6), (typed, t) => {
-      const answer = answerTo({ ...typed, fit: 'typed', play: 0.1 }, t);
+      const answer = answerTo({ ...typed, fit: 'typed', play: typed.lidPlay === 0 ? 0 : 0.1 }, t);
       if (!answer.ok) return;
       seen.opened++;
       const { solids } = answer.built.assembly;

@@ -347,6 +347,7 @@ describe('numbers that cannot be', () => {
       3,
       { field: 'dividerEnds', nearest: 'tabs' },
     ],
+    ['a lid without play', { lid: 'lifts', lidPlay: 0 }, 3, { field: 'lidPlay', nearest: 0.4 }],
     ['nothing', { height: 0 }, 3, { field: 'height', nearest: 1 }],
     ['less than nothing', { height: -4 }, 3, { field: 'height', nearest: 1 }],
     ['enormous', { depth: 1e9 }, 3, { field: 'depth', nearest: 3000 }],
