@@ -3,7 +3,7 @@ import { flatten, polylineLength, signedArea } from '../geometry/paths/flatten.t
 import { pathBounds } from '../geometry/paths/path.ts';
 import { type Assembly, type AssemblyReport, checkAssembly } from './assembly/assembly.ts';
 import { extrusionOf } from './assembly/extrusion.ts';
-import { type Place, sharedBox, type Vec3 } from './assembly/space.ts';
+import { grownBox, type Place, sharedBox, type Vec3 } from './assembly/space.ts';
 import type { Built, BuiltNote } from './builder.ts';
 
 /** One part in figures, in mm and mm². */
@@ -80,8 +80,7 @@ function meetingsIn({ solids }: Assembly, playMm: number): Set<string> {
   const reach = Math.max(0, playMm) + nearMm;
   const grown = solids.map((solid) => {
     const { partId, box } = extrusionOf(solid);
-    const moved = (corner: Vec3, mm: number): Vec3 => [corner[0] + mm, corner[1] + mm, corner[2] + mm];
-    return { partId, box: { min: moved(box.min, -reach / 2), max: moved(box.max, reach / 2) } };
+    return { partId, box: grownBox(box, reach / 2) };
   });
   const found = new Set<string>();
   grown.forEach((a, i) => {

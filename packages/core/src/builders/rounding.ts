@@ -9,3 +9,7 @@ export const roundedUp = (mm: number) => Math.ceil(mm * 100 - slack) / 100;
 
 /** To the next hundredth below, in mm: where no more can be. */
 export const roundedDown = (mm: number) => Math.floor(mm * 100 + slack) / 100;
+
+/** Into how many pieces of about a width a length is shared out: an odd number, so that both of its ends are alike. */
+export const oddPieces = (lengthMm: number, aimMm: number) =>
+  Math.max(1, 2 * Math.round((lengthMm / aimMm - 1) / 2) + 1);

@@ -55,6 +55,14 @@ export function volumeOf(box: Box3): number {
   return x * y * z;
 }
 
+/** A box that reaches further to every side, in mm. */
+export function grownBox({ min, max }: Box3, mm: number): Box3 {
+  return {
+    min: [min[0] - mm, min[1] - mm, min[2] - mm],
+    max: [max[0] + mm, max[1] + mm, max[2] + mm],
+  };
+}
+
 /** @returns what two boxes share; null where that is no more than a face. */
 export function sharedBox(a: Box3, b: Box3): Box3 | null {
   const each = (pick: (p: number, q: number) => number, p: Vec3, q: Vec3): Vec3 => [

@@ -2,13 +2,13 @@ import type { Box } from '../../geometry/paths/box.ts';
 import { flatten } from '../../geometry/paths/flatten.ts';
 import { appendPath, emptyPath, type Path, PathBuilder } from '../../geometry/paths/path.ts';
 import type { Joint } from '../assembly/assembly.ts';
-import { type Box3, sharedBox, sidesOf, type Vec3 } from '../assembly/space.ts';
+import { type Box3, grownBox, sharedBox, sidesOf, type Vec3 } from '../assembly/space.ts';
 import type { Builder, Built, Part, Stock } from '../builder.ts';
 import type { Trouble } from '../fields.ts';
 import { playIn } from '../fit-fields.ts';
 import { boxOn, type Plate, placeOf, plateSolid } from '../plate.ts';
 import { addRelieved, type Bow, mostRelief, type Relief } from '../relief.ts';
-import { roundedDown } from '../rounding.ts';
+import { oddPieces, roundedDown } from '../rounding.ts';
 import type { Label } from '../stroke-letters.ts';
 import { planBelow } from './below.ts';
 import { type BoxNumbers, boxFields, hingeSizes, insideOf } from './box-numbers.ts';
@@ -52,7 +52,7 @@ export const joinedBox: Builder<typeof boxFields> = {
 function countOf({ fingers, fingerWidth, fingerCount }: BoxNumbers, thickness: number) {
   return (lengthMm: number) => {
     if (fingers === 'count') return fingerCount;
-    let pieces = Math.max(1, 2 * Math.round((lengthMm / fingerWidth - 1) / 2) + 1);
+    let pieces = oddPieces(lengthMm, fingerWidth);
     while (pieces > 1 && lengthMm / pieces < thickness) pieces -= 2;
     return pieces;
   };
@@ -179,16 +179,11 @@ function troublesAtHinges({ hinges }: BoxNumbers, dividers: Dividers, hinge: Hin
   const behind = dividers.openings.filter(({ wallId }) => wallId === 'back');
   const isInWay = hinge.openings
     .filter(({ plateId }) => plateId === 'back')
-    .some(({ box }) => behind.some((opening) => sharedBox(grown(box, t), opening.box)));
+    .some(({ box }) => behind.some((opening) => sharedBox(grownBox(box, t), opening.box)));
   if (!isInWay) return [];
   const message = `${hinges} hinges come where dividers go through the back: take another number of either.`;
   return [{ field: 'hinges', message, nearest: null }];
 }
-
-const grown = ({ min, max }: Box3, mm: number): Box3 => ({
-  min: [min[0] - mm, min[1] - mm, min[2] - mm],
-  max: [max[0] + mm, max[1] + mm, max[2] + mm],
-});
 
 /** An outline with notches in its upper edge, each as wide and as deep as a box that reaches up to it. */
 function notched(outline: readonly number[], boxes: readonly Box[]): readonly number[] {

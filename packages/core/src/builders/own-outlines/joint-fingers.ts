@@ -1,6 +1,6 @@
 import { appendPath, emptyPath, PathBuilder } from '../../geometry/paths/path.ts';
 import type { Trouble } from '../fields.ts';
-import { rounded, roundedDown } from '../rounding.ts';
+import { oddPieces, rounded, roundedDown } from '../rounding.ts';
 import { fromEdge, type Place } from './edges.ts';
 import { jointFields } from './joint-numbers.ts';
 import type { JoinedPart, JointAsked, JointPlan } from './joint-plan.ts';
@@ -16,11 +16,6 @@ function lieOf({ edge, standing }: JoinedPart): { readonly range: Range; readonl
   const [middle] = standing.middle;
   const half = edge.lengthMm / 2;
   return { range: [middle - half, middle + half], along: (x) => way * (x - middle) };
-}
-
-/** How many fingers two edges have in common: an odd number, so that the first part has both ends. */
-function piecesIn(lengthMm: number, aimMm: number): number {
-  return Math.max(1, 2 * Math.round((lengthMm / aimMm - 1) / 2) + 1);
 }
 
 /** Fingers of two edges that make a corner: what they have in common is shared out in equal pieces in turn. */
@@ -44,7 +39,7 @@ export function planFingers({ numbers, t, playMm, first, second }: JointAsked): 
     troubles.push({ field: numbers.shift === 0 ? 'first' : 'shift', message, nearest: numbers.shift === 0 ? null : 0 });
   }
   if (troubles.length > 0) return troubles;
-  const pieces = piecesIn(lengthMm, numbers.fingerWidth);
+  const pieces = oddPieces(lengthMm, numbers.fingerWidth);
   const most = lengthMm / 3;
   if (pieces < 3 || lengthMm / pieces < t) {
     const message = `Fingers of ${numbers.fingerWidth} mm do not do: they can be from ${rounded(t)} mm, the stock's thickness, to ${rounded(most)} mm, a third of the edge.`;

@@ -50,4 +50,5 @@ export function spaceAt(standing: Standing, path: Path): Omit<Solid, 'partId'> {
   return { outlines: closedOf(path), place, depth };
 }
 
-const closedOf = (path: Path): Polyline[] => flatten(path).filter(({ closed }) => closed);
+/** The lines of a path that fill something: slits do not. */
+export const closedOf = (path: Path): Polyline[] => flatten(path).filter(({ closed }) => closed);

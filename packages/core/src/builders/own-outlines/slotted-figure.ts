@@ -11,6 +11,7 @@ import { rounded } from '../rounding.ts';
 import { edgeWithin, onLine, slotFrom } from './line-slots.ts';
 import { outerSize } from './outer-size.ts';
 import { partIds } from './part-ids.ts';
+import { closedOf } from './placed.ts';
 import { isAllStock } from './stock-in.ts';
 
 const farthest = 3000;
@@ -122,7 +123,7 @@ function solidsOf({ t, first, second }: FigureAsked, foot: number, cuts: readonl
     const path = isTurned ? cuts[i] : inPart(matrix, cuts[i]);
     return {
       partId: partIds[i],
-      outlines: flatten(path).filter(({ closed }) => closed),
+      outlines: closedOf(path),
       place: { origin, u: i === 0 ? [1, 0, 0] : [0, 1, 0], v: [0, 0, -1] },
       depth: t,
       ...(isTurned ? { hasOwnFrame: true } : {}),
@@ -240,13 +241,11 @@ function passed(asked: FigureAsked): Built | Trouble[] {
   const foot = footOfSecond(asked);
   const edge = edgeWithin(second.path, t / 2).map(({ y }) => y);
   const [top, low] = [Math.min(...edge), Math.max(...edge)];
-  const bounds = [-1, 1].map((side) => {
-    const beside = flatten(second.path).flatMap(({ points }) =>
-      Array.from({ length: points.length / 2 }, (_, i) => [points[2 * i], points[2 * i + 1]] as const),
-    );
-    return beside.filter(([x]) => side * x > t / 2).every(([, y]) => y >= top - 1e-6 && y <= low + 1e-6);
-  });
-  if (!bounds.some((passes) => passes)) {
+  const nodes = flatten(second.path).flatMap(({ points }) =>
+    Array.from({ length: points.length / 2 }, (_, i) => [points[2 * i], points[2 * i + 1]] as const),
+  );
+  const passes = (side: -1 | 1) => nodes.every(([x, y]) => side * x <= t / 2 || (y >= top - 1e-6 && y <= low + 1e-6));
+  if (!passes(-1) && !passes(1)) {
     const message = `“${second.name}” is wider to both sides of its line than at it, and does not go through.`;
     return [{ field: 'crossing', message, nearest: 'halves' }];
   }
