@@ -68,8 +68,8 @@ async function hashOf(path: string): Promise<string> {
 /**
  * Reads an archive through, and holds every file in it against what the manifest says.
  *
- * @param folder where its files are written; null to look only
- * @throws BackupRefused where it is no backup, or is damaged or cut off
+ * @param folder where its files are written; null to look only.
+ * @throws BackupRefused where it is no backup, or is damaged or cut off.
  */
 export async function readArchive(file: string, folder: string | null): Promise<Manifest> {
   let manifest: Manifest | null = null;
@@ -110,7 +110,7 @@ const damaged = (file: string) =>
   new BackupRefused(`${file} is damaged or cut off: take another backup. Nothing was changed.`);
 const notOurs = (file: string) => new BackupRefused(`${file} is no backup of Lambent. Nothing was changed.`);
 
-/** @throws BackupRefused where it is none that this version knows */
+/** @throws BackupRefused where it is none that this version knows. */
 function manifestFrom(name: string, text: string, file: string): Manifest {
   let said: Partial<Manifest> = {};
   try {

@@ -22,7 +22,7 @@ const databaseName = 'lambent.sqlite';
  * Copies a shop into one file, also while its Lambent runs: the database as it is at one moment, the programs, checked by
  * being read again. Nothing stands under the file's name before it is whole.
  *
- * @throws BackupRefused
+ * @throws BackupRefused.
  */
 export async function backUp(dataFolder: string, file: string): Promise<BackupFigures> {
   const database = join(dataFolder, databaseName);
@@ -111,7 +111,7 @@ export interface RestoreFigures extends BackupFigures {
  * Puts a backup in the place of what a data folder holds, which is kept beside it. The backup is read through and checked
  * before anything is touched.
  *
- * @throws BackupRefused, and DataFolderRefused where a Lambent runs on the folder or the database is of a later one
+ * @throws BackupRefused; DataFolderRefused where a Lambent runs on the folder, or the database is of a later one.
  */
 export async function restore(file: string, dataFolder: string): Promise<RestoreFigures> {
   await mkdir(dataFolder, { recursive: true });

@@ -67,8 +67,8 @@ export interface Bow {
 /**
  * Adds a ring with relief in its inner corners.
  *
- * @param radius of relief in mm, no more than `mostRelief`
- * @param bows edges that are arcs, by the index of the point that they begin at
+ * @param radius of relief in mm, no more than `mostRelief`.
+ * @param bows edges that are arcs, by the index of the point that they begin at.
  */
 export function addRelieved(
   builder: PathBuilder,

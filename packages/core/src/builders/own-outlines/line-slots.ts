@@ -71,7 +71,7 @@ interface Slotted {
  * Cuts a slot along the line, from a ground to the outline's edge above (-1) or below it (1). All but the slot stays as it
  * was, curves and all.
  *
- * @returns null where the slot's sides meet the outline more than once on their way, or something else lies in it
+ * @returns null where the slot's sides meet the outline more than once on their way, or something else lies in it.
  */
 export function slotFrom(path: Path, ground: number, way: -1 | 1, half: number): Slotted | null {
   const lines = [...subpathsOf(path)];

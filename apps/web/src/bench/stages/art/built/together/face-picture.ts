@@ -17,8 +17,8 @@ const mostPixels = 1024;
 /**
  * A picture on a part; null where it is none, or is still coming.
  *
- * @param toPart takes the bed to the part's frame
- * @param cut the part's outline, in its frame
+ * @param toPart takes the bed to the part's frame.
+ * @param cut the part's outline, in its frame.
  */
 export function facePicture({ shape, matrix }: Item, toPart: Matrix, cut: Path): FacePicture | null {
   if (shape.kind !== 'picture') return null;
