@@ -1,9 +1,9 @@
 import { colours } from './pen.mjs';
 
-const machine = (id, name, source, bedWidth, bedHeight, origin, port, more) => ({
+const machine = (id, name, kind, bedWidth, bedHeight, origin, port, more) => ({
   id,
   name,
-  source,
+  kind,
   bedWidth,
   bedHeight,
   origin,
@@ -12,11 +12,11 @@ const machine = (id, name, source, bedWidth, bedHeight, origin, port, more) => (
   powerScale: 1000,
   minLineSpacing: 0.05,
   ...more,
-  address: { host: '127.0.0.1', port },
+  connection: { kind: 'network', host: '127.0.0.1', port },
 });
 
 const machines = [
-  machine('wren', 'Wren', 'CO₂ 60 W', 600, 400, 'top-left', 7451, {
+  machine('wren', 'Wren', 'co2', 600, 400, 'top-left', 7451, {
     topSpeed: 500,
     travelSpeed: 600,
     acceleration: 4000,
@@ -28,7 +28,7 @@ const machines = [
     focus: { lowest: -10, highest: 20, speed: 6 },
     air: { levels: ['low', 'high'], mostBar: null },
   }),
-  machine('curlew', 'Curlew', 'CO₂ 100 W', 1000, 700, 'bottom-left', 7452, {
+  machine('curlew', 'Curlew', 'co2', 1000, 700, 'bottom-left', 7452, {
     topSpeed: 800,
     travelSpeed: 900,
     acceleration: 6000,
@@ -43,7 +43,7 @@ const machines = [
       { id: 'long', name: '100 mm, deep' },
     ],
   }),
-  machine('dunlin', 'Dunlin', 'diode 10 W', 400, 400, 'bottom-left', 7453, {
+  machine('dunlin', 'Dunlin', 'diode', 400, 400, 'bottom-left', 7453, {
     topSpeed: 120,
     travelSpeed: 150,
     acceleration: 1200,

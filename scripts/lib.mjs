@@ -168,6 +168,8 @@ export async function freePort(wanted, what) {
  */
 export async function startStack({ dataFolder, port = 7450, factor = 20, quiet = false, serverEnv = {} }) {
   checkWritable(dataFolder);
+  // Not before it is built.
+  const { standInWords } = await import('@lambent/machines');
   const { machines } = JSON.parse(readFileSync(join(root, 'demo/shop.json'), 'utf8'));
   const children = new Map();
   let stopping = false;
@@ -182,7 +184,7 @@ export async function startStack({ dataFolder, port = 7450, factor = 20, quiet =
     const start = () => {
       const child = spawn(
         process.execPath,
-        [join(root, 'apps/stand-in/dist/main.js'), ...standInArgs(machine, machinePort, factor)],
+        [join(root, 'apps/stand-in/dist/main.js'), ...standInWords(machine, machinePort, factor)],
         {
           stdio: ['ignore', 'ignore', 'inherit'],
         },
@@ -220,29 +222,6 @@ export async function startStack({ dataFolder, port = 7450, factor = 20, quiet =
   });
   server.removeAllListeners('exit');
   return { address, stop, children };
-}
-
-function standInArgs(machine, port, factor) {
-  const words = {
-    name: machine.name,
-    port,
-    width: machine.bedWidth,
-    height: machine.bedHeight,
-    origin: machine.origin,
-    'top-speed': machine.topSpeed,
-    'travel-speed': machine.travelSpeed,
-    acceleration: machine.acceleration,
-    'corner-deviation': machine.cornerDeviation,
-    'power-scale': machine.powerScale,
-    ...(machine.focus
-      ? { 'lowest-z': machine.focus.lowest, 'highest-z': machine.focus.highest, 'focus-speed': machine.focus.speed }
-      : {}),
-    watts: machine.measuredW ?? machine.ratedW ?? 60,
-    // Diode light is taken in less well than that of CO₂ lasers.
-    'taken-in': /diode/i.test(machine.source) ? 0.3 : 1,
-    factor,
-  };
-  return Object.entries(words).map(([name, value]) => `--${name}=${value}`);
 }
 
 /** Empties a data folder that is ours: one with our database in it, or nothing at all. */

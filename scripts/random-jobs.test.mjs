@@ -32,7 +32,8 @@ function randomJob(random) {
   const machine = {
     id: 'm',
     name: 'Random',
-    source: 'CO₂ 60 W',
+    kind: 'co2',
+    ratedW: 60,
     bedWidth: Math.round(between(80, 600)),
     bedHeight: Math.round(between(60, 400)),
     origin: pick(['top-left', 'bottom-left', 'centre']),
@@ -43,7 +44,7 @@ function randomJob(random) {
     cornerDeviation: pick([0.01, 0.05]),
     powerScale: pick([255, 1000]),
     minLineSpacing: 0.05,
-    address: { host: '127.0.0.1', port: 1 },
+    connection: { kind: 'network', host: '127.0.0.1', port: 1 },
   };
   const material = {
     id: 'ply',

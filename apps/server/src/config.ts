@@ -54,6 +54,8 @@ export interface Config {
   /** Ports of the stand-ins, over the shop's own: `wren=7451,curlew=7452`. */
   readonly machinePorts: ReadonlyMap<string, number>;
   readonly webFolder: string;
+  /** The program of stand-ins that the shop has made for machines of its own. */
+  readonly standInProgram: string;
 }
 
 /**
@@ -85,6 +87,7 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
     demoFolder: asked.LAMBENT_DEMO,
     machinePorts: portsByMachine(asked.LAMBENT_MACHINE_PORTS),
     webFolder: join(root, 'apps/web/dist'),
+    standInProgram: join(root, 'apps/stand-in/dist/main.js'),
   };
 }
 

@@ -24,6 +24,7 @@ import { DataFolderRefused } from './data/data-folder.ts';
 import { migrate } from './data/database.ts';
 import { storageTrouble } from './data/storage-trouble.ts';
 import { DemoService } from './demo/demo.service.ts';
+import { ShopService } from './shop/shop.service.ts';
 
 /**
  * Starts the server on a data folder that is ours.
@@ -79,6 +80,7 @@ export async function serve(): Promise<void> {
   SwaggerModule.setup('api/docs', app, describedApi);
 
   await app.get(DemoService).loadIfEmpty();
+  await app.get(ShopService).begin();
   servePage(app);
   await listen(app);
   const server = app.getHttpServer() as HttpServer;

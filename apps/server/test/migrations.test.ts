@@ -2,6 +2,7 @@ import { join } from 'node:path';
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import type { JobAnswer } from '@lambent/contracts';
 import { jobFromJson, jobToJson, newJob } from '@lambent/core/document';
+import { type Machine, machineFromJson } from '@lambent/core/machine';
 import { findRecipe, type Material } from '@lambent/core/recipes';
 import Database from 'better-sqlite3';
 import { FirstTables1764000000000 } from '../src/data/migrations/first-tables.migration.ts';
@@ -35,7 +36,15 @@ beforeAll(async () => {
     minLineSpacing: 0.05,
     address: { host: '127.0.0.1', port: 1 },
   };
-  database.prepare('INSERT INTO machines VALUES (?, ?, ?)').run('wren', 0, JSON.stringify(machine));
+  const insertMachine = database.prepare('INSERT INTO machines VALUES (?, ?, ?)');
+  insertMachine.run('wren', 0, JSON.stringify(machine));
+  const others = [
+    { id: 'dunlin', source: 'diode 7.5 W', measuredW: 6 },
+    { id: 'knot', source: 'Fiber beam', ratedW: 20 },
+    { id: 'oddity', source: 'a beam', address: undefined },
+  ];
+  for (const [i, other] of others.entries())
+    insertMachine.run(other.id, i + 1, JSON.stringify({ ...machine, name: other.id, ...other }));
   const key = { id: 'house', name: 'House key', layers: [{ id: 'cut', name: 'Cut', operation: 'cut' }], rules: [] };
   database.prepare('INSERT INTO colour_keys VALUES (?, ?, ?)').run('house', 0, JSON.stringify(key));
   database
@@ -93,6 +102,19 @@ test('the first Lambent’s materials and recipes are in the book, with every nu
   const recipe = { ...findRecipe(ply, 'wren', 'cut'), speedMmPerS: 13, air: 'low' };
   const changed = await stack.ask<Material>('PUT', '/api/recipes/1', { by: 'Ines Varga', version: 1, recipe });
   expect(changed.body.recipes[0]).toMatchObject({ speedMmPerS: 13, air: 'low', version: 2 });
+});
+
+test('its machines say what makes their beams, how strong they are, and how they are reached', async () => {
+  const { status, body } = await stack.ask<Machine[]>('GET', '/api/machines');
+  expect(status).toBe(200);
+  const network = { kind: 'network', host: '127.0.0.1', port: expect.any(Number) };
+  expect(body).toMatchObject([
+    { id: 'wren', kind: 'co2', ratedW: 60, connection: network },
+    { id: 'dunlin', kind: 'diode', ratedW: 7.5, measuredW: 6, connection: network },
+    { id: 'knot', kind: 'fibre', ratedW: 20, connection: network },
+    { id: 'oddity', kind: 'co2', ratedW: 60, connection: null },
+  ]);
+  for (const machine of body) expect(machineFromJson(machine)).toEqual(machine);
 });
 
 test('its jobs open, with the usual lens and recipes', async () => {

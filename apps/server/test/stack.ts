@@ -12,8 +12,14 @@ const root = fileURLToPath(new URL('../../../', import.meta.url));
 
 /** The built server on a data folder of its own, and stand-ins that are started when asked. */
 export class Stack {
-  /** @param data its data folder; one of its own, in the system's temporary folder, where none is given */
-  constructor(readonly data = mkdtempSync(join(tmpdir(), 'lambent-'))) {}
+  /**
+   * @param data its data folder; one of its own, in the system's temporary folder, where none is given
+   * @param demo the demo world that it begins with; empty for none
+   */
+  constructor(
+    readonly data = mkdtempSync(join(tmpdir(), 'lambent-')),
+    private readonly demo = join(root, 'demo'),
+  ) {}
 
   private server: ChildProcess | null = null;
   private readonly standIns = new Map<string, ChildProcess>();
@@ -33,7 +39,7 @@ export class Stack {
       [],
       {
         LAMBENT_DATA: this.data,
-        LAMBENT_DEMO: join(root, 'demo'),
+        LAMBENT_DEMO: this.demo,
         LAMBENT_PORT: '0',
         LAMBENT_MACHINE_PORTS: machinePorts.join(','),
       },

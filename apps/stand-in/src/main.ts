@@ -22,10 +22,11 @@ const { values } = parseArgs({
     watts: { type: 'string', default: '60' },
     'taken-in': { type: 'string', default: '1' },
     factor: { type: 'string', default: '1' },
+    'ends-with-input': { type: 'boolean', default: false },
   },
 });
 
-function number(name: Exclude<keyof typeof values, 'name' | 'host' | 'origin'>): number {
+function number(name: Exclude<keyof typeof values, 'name' | 'host' | 'origin' | 'ends-with-input'>): number {
   const value = Number(values[name]);
   if (!(value >= 0 || name === 'lowest-z')) {
     process.stderr.write(`stand-in: --${name} must be a number, not “${values[name]}”.\n`);
@@ -83,4 +84,6 @@ server.listen(Number(values.port), values.host, () => {
   const port = typeof address === 'object' && address ? address.port : values.port;
   process.stdout.write(`stand-in ${values.name}: listening on ${values.host}:${port}\n`);
 });
+// Whoever started it is gone.
+if (values['ends-with-input']) process.stdin.resume().once('close', () => process.exit(0));
 for (const signal of ['SIGINT', 'SIGTERM'] as const) process.on(signal, () => process.exit(0));

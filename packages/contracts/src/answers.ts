@@ -15,7 +15,7 @@ import type {
   OriginalAnswer,
   VersionAnswer,
 } from './jobs.ts';
-import type { MachineState } from './machines.ts';
+import type { MachineState, MachineUses } from './machines.ts';
 import type { BurntPictureAnswer, HealthAnswer, RunAnswer, ServerEvent } from './runs.ts';
 import type { Settings } from './settings.ts';
 
@@ -38,6 +38,7 @@ export interface Answers {
   JobDocument: JobJson;
   Machine: Machine;
   MachineState: MachineState;
+  MachineUses: MachineUses;
   Material: Material;
   NumberFamily: NumberFamily;
   Original: OriginalAnswer;

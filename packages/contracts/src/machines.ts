@@ -8,6 +8,14 @@ export class MachineCommandDto {
   command!: MachineCommand;
 }
 
+/** What goes by a machine. */
+export interface MachineUses {
+  /** Jobs that are not deleted, the last one changed first. */
+  jobs: { id: string; title: string }[];
+  /** How many recipes each material has for it. */
+  recipes: { materialId: string; material: string; count: number }[];
+}
+
 /** Where a machine is and what it does; places in mm in the machine's own frame. */
 export interface MachineState {
   machineId: string;

@@ -2,3 +2,4 @@
 export * from './driver.ts';
 export { StandInDriver } from './stand-in/stand-in-driver.ts';
 export type { StandInOptions } from './stand-in/stand-in-options.ts';
+export { standInWords } from './stand-in/stand-in-words.ts';

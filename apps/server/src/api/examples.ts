@@ -132,7 +132,8 @@ export const answerExamples: Answers = {
   Machine: {
     id: 'wren',
     name: 'Wren',
-    source: 'CO₂ 60 W',
+    kind: 'co2',
+    ratedW: 60,
     bedWidth: 600,
     bedHeight: 400,
     origin: 'top-left',
@@ -143,9 +144,13 @@ export const answerExamples: Answers = {
     topSpeed: 500,
     travelSpeed: 600,
     acceleration: 4000,
-    address: { host: '127.0.0.1', port: 7451 },
+    connection: { kind: 'network', host: '127.0.0.1', port: 7451 },
   },
   MachineState: standing,
+  MachineUses: {
+    jobs: [{ id: jobId, title: 'Row markers, spring batch' }],
+    recipes: [{ materialId: 'birch-ply-3', material: 'Birch plywood 3 mm', count: 3 }],
+  },
   Material: { ...plywood, version: 1, recipes: [{ id: 3, version: 2, ...cutting }] },
   Original: { id: 4, sha256: programHash },
   Report: {

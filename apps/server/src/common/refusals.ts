@@ -2,6 +2,7 @@ import { NotAFamily } from '@lambent/core/builders';
 import { NotAKey } from '@lambent/core/colours';
 import { NotADrawing } from '@lambent/core/document';
 import { FileRefused } from '@lambent/core/formats';
+import { NotAMachine } from '@lambent/core/machine';
 import { NotABook, NotAPriceList } from '@lambent/core/recipes';
 import { FontRefused } from '@lambent/core/text';
 import { MachineRefusal } from '@lambent/machines';
@@ -27,6 +28,7 @@ export function refusalOf(error: unknown): Refusal | null {
   if (error instanceof NotAPriceList) return { status: 400, code: 'not-a-price-list', message: error.message };
   if (error instanceof NotABook) return { status: 400, code: 'not-a-book', message: error.message };
   if (error instanceof NotAKey) return { status: 400, code: 'not-a-key', message: error.message };
+  if (error instanceof NotAMachine) return { status: 400, code: 'not-a-machine', message: error.message };
   if (error instanceof NotAFamily) return { status: 400, code: 'not-a-family', message: error.message };
   if (error instanceof NotADrawing)
     return { status: 400, code: 'not-a-job', message: `What was sent is not a job: ${error.message}.` };

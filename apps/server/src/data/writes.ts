@@ -3,6 +3,7 @@ import * as colourKeys from '../colour-keys/colour-keys.writes.ts';
 import * as families from '../families/families.writes.ts';
 import * as files from '../files/files.writes.ts';
 import * as jobs from '../jobs/jobs.writes.ts';
+import * as machines from '../machines/machines.writes.ts';
 import * as runs from '../runs/runs.writes.ts';
 import * as settings from '../settings/settings.writes.ts';
 import * as shop from '../shop/shop.writes.ts';
@@ -17,6 +18,7 @@ export const writes = {
   ...colourKeys,
   ...families,
   ...jobs,
+  ...machines,
   ...bookWrites,
   ...runs,
   ...files,

@@ -6,7 +6,13 @@ import { EventHub } from '../events/event-hub.ts';
 import { MachineLinks } from './machine-links.ts';
 
 const machine = (id: string, topSpeed = 500, acceleration = 4000) =>
-  ({ id, name: id.toUpperCase(), topSpeed, acceleration, address: { host: 'h', port: 1 } }) as Machine;
+  ({
+    id,
+    name: id.toUpperCase(),
+    topSpeed,
+    acceleration,
+    connection: { kind: 'network', host: 'h', port: 1 },
+  }) as Machine;
 
 beforeEach(() => void jest.useFakeTimers());
 afterEach(() => void jest.useRealTimers());
@@ -16,7 +22,10 @@ async function linksTo(...machines: Machine[]) {
   const made = new Map<string, Omit<StandInOptions, 'host' | 'port'>>();
   const drivers = new Map<string, { status: MachineStatus; oddities: number; done: string[] }>();
   const makers = {
-    make: ({ id }: Machine, options: Omit<StandInOptions, 'host' | 'port'>) => {
+    forget: (id: string) => void drivers.get(id)?.done.push('forget'),
+    forgetAll: () => {},
+    make: async ({ id, connection }: Machine, options: Omit<StandInOptions, 'host' | 'port'>) => {
+      if (connection === null) return null;
       const driver = {
         status: { ...restingStatus, state: 'away' as const },
         oddities: 0,
@@ -102,4 +111,53 @@ test('what makes no sense is put into the log twenty times, and then counted onl
   }
   expect(logged).toHaveLength(20);
   expect(logged.at(-1)).toBe('WREN said what makes no sense: nonsense 20');
+});
+
+test('a machine that is not connected has no line, and says so; connected, it gets one', async () => {
+  const knot = { ...machine('knot'), connection: null };
+  const { links, drivers, told } = await linksTo(knot);
+  expect(links.ids).toEqual([]);
+  expect(told).toMatchObject([{ machineId: 'knot', state: 'away', reason: 'not connected' }]);
+  expect(() => links.get('knot')).toThrow(expect.objectContaining({ status: 409, code: 'not-connected' }));
+  const lines: string[] = [];
+  links.newLines.subscribe((id) => lines.push(id));
+  await links.follow(machine('knot'));
+  expect([links.ids, lines, drivers.get('knot')?.done]).toEqual([['knot'], ['knot'], ['open']]);
+  await links.follow({ ...machine('knot'), isPutAway: true });
+  expect(links.ids).toEqual([]);
+  expect(drivers.get('knot')?.done).toEqual(['open', 'close 500', 'forget']);
+  expect(() => links.get('knot')).toThrow(expect.objectContaining({ message: expect.stringContaining('is put away') }));
+});
+
+test('the line stays where only figures change that the machine does not feel; else it is made anew', async () => {
+  const knot = machine('knot');
+  const { links, made, drivers } = await linksTo(knot);
+  const [first] = [drivers.get('knot')];
+  await links.follow({ ...knot, margin: 9, name: 'Red knot' });
+  expect(drivers.get('knot')).toBe(first);
+  await links.follow({ ...knot, acceleration: 100 });
+  expect(drivers.get('knot')).not.toBe(first);
+  expect(first?.done).toEqual(['open', 'close 500', 'forget']);
+  expect(made.get('knot')?.windowS).toBe(10);
+});
+
+test('while a machine has a run, nothing is changed that would close the line to it', async () => {
+  const knot = machine('knot');
+  const { links, drivers } = await linksTo(knot);
+  const faster = { ...knot, topSpeed: 600 };
+  const has = (status: Partial<MachineStatus>) =>
+    Object.assign(drivers.get('knot') as object, { status: { ...restingStatus, ...status } });
+  has({ state: 'idle', runId: 'r' });
+  expect(() => links.expectMayChange(faster)).toThrow(
+    expect.objectContaining({ status: 409, message: expect.stringMatching(/^KNOT has a run\./) }),
+  );
+  for (const state of ['running', 'held'] as const) {
+    has({ state });
+    expect(() => links.expectMayChange(faster)).toThrow(expect.objectContaining({ code: 'machine-runs' }));
+  }
+  expect(() => links.expectMayChange({ ...knot, margin: 3 })).not.toThrow();
+  for (const state of ['idle', 'alarm', 'away'] as const) {
+    has({ state });
+    expect(() => links.expectMayChange(faster)).not.toThrow();
+  }
 });

@@ -1,8 +1,9 @@
 import type { MachineState } from '@lambent/contracts';
 import type { Machine } from '@lambent/core/machine';
-import type { MachineDriver, MachineStatus } from '@lambent/machines';
+import { type MachineDriver, type MachineStatus, restingStatus, standInWords } from '@lambent/machines';
 import { Injectable, Logger, type OnApplicationBootstrap } from '@nestjs/common';
-import { notFound } from '../common/plain-error.ts';
+import { type Observable, Subject } from 'rxjs';
+import { notFound, PlainError } from '../common/plain-error.ts';
 import { EventHub } from '../events/event-hub.ts';
 import { MachineDrivers } from './machine-drivers.ts';
 import { MachinesService } from './machines.service.ts';
@@ -14,12 +15,21 @@ const windowS = 2;
 const tellEveryMs = 60;
 /** A machine that makes no sense is put into the log so often, and then counted only. */
 const mostOddities = 20;
+/** A machine whose line is closed while Lambent goes on stands already: it is not waited for. */
+const closeWithinMs = 500;
 
-/** A line to every machine of the shop. */
+/** A machine of the shop, and the line to it; null where nobody has said how it is reached. */
+interface Link {
+  readonly machine: Machine;
+  readonly driver: MachineDriver | null;
+}
+
+/** A line to every machine of the shop that is connected. */
 @Injectable()
 export class MachineLinks implements OnApplicationBootstrap {
   private readonly log = new Logger('Machines');
-  private readonly drivers = new Map<string, MachineDriver>();
+  private readonly links = new Map<string, Link>();
+  private readonly made = new Subject<string>();
 
   constructor(
     private readonly machines: MachinesService,
@@ -29,19 +39,58 @@ export class MachineLinks implements OnApplicationBootstrap {
 
   async onApplicationBootstrap(): Promise<void> {
     for (const machine of await this.machines.list()) {
-      const driver = this.driverFor(machine);
-      this.drivers.set(machine.id, driver);
-      this.hub.say({ type: 'machine', machine: this.state(machine.id) });
-      driver.open();
+      await this.link(machine).catch((error) => this.log.error(`${machine.name}: ${error.message}`));
     }
   }
 
-  private driverFor(machine: Machine): MachineDriver {
+  /** The ids of machines to which a line is made from now on. */
+  get newLines(): Observable<string> {
+    return this.made.asObservable();
+  }
+
+  /** Makes a line to a machine as it is by now, in place of the one to it as it was. */
+  async follow(machine: Machine): Promise<void> {
+    const known = this.links.get(machine.id);
+    if (known && isReachedAlike(known.machine, machine)) {
+      this.links.set(machine.id, { ...known, machine });
+      return;
+    }
+    if (known?.driver) {
+      await known.driver.close(closeWithinMs);
+      this.makers.forget(machine.id);
+    }
+    await this.link(machine);
+  }
+
+  /** @throws PlainError 409 where the machine has a run, and a change would close the line to it */
+  expectMayChange(machine: Machine): void {
+    const known = this.links.get(machine.id);
+    if (!known?.driver || isReachedAlike(known.machine, machine)) return;
+    const { state, runId } = known.driver.status;
+    if (runId === null && state !== 'running' && state !== 'held') return;
+    throw new PlainError(
+      409,
+      'machine-runs',
+      `${known.machine.name} has a run. Change how it moves or is reached when the run has ended.`,
+    );
+  }
+
+  private async link(machine: Machine): Promise<void> {
+    this.links.set(machine.id, { machine, driver: null });
+    const driver = machine.isPutAway ? null : await this.driverFor(machine);
+    this.links.set(machine.id, { machine, driver });
+    this.hub.say({ type: 'machine', machine: this.state(machine.id) });
+    driver?.open();
+    if (driver) this.made.next(machine.id);
+  }
+
+  private driverFor(machine: Machine): Promise<MachineDriver | null> {
     const { id, name, topSpeed, acceleration } = machine;
     // A page draws what it hears; a machine that is fed fast would else keep it from anything else.
     const pace = new Pace<MachineState>(tellEveryMs, (state) => this.hub.say({ type: 'machine', machine: state }));
     let told: MachineStatus | null = null;
-    const driver: MachineDriver = this.makers.make(machine, {
+    let oddities = 0;
+    return this.makers.make(machine, {
       windowS: Math.max(windowS, (2 * topSpeed) / acceleration),
       changed: (status) => {
         const urgent =
@@ -50,35 +99,60 @@ export class MachineLinks implements OnApplicationBootstrap {
         pace.take(stateOf(id, status), urgent);
       },
       odd: (what) => {
-        if (driver.oddities <= mostOddities) this.log.warn(`${name} said what makes no sense: ${what}`);
+        if (++oddities <= mostOddities) this.log.warn(`${name} said what makes no sense: ${what}`);
       },
     });
-    return driver;
   }
 
   states(): MachineState[] {
-    return Array.from(this.drivers, ([id, { status }]) => stateOf(id, status));
+    return Array.from(this.links.keys(), (id) => this.state(id));
   }
 
+  /** How a machine is; `away` where it is not connected. @throws PlainError 404 */
   state(id: string): MachineState {
-    return stateOf(id, this.get(id).status);
+    const link = this.links.get(id);
+    if (!link) throw notFound('machine');
+    return stateOf(id, link.driver?.status ?? notConnected);
   }
 
+  /** The machines to which there is a line. */
   get ids(): string[] {
-    return [...this.drivers.keys()];
+    return Array.from(this.links).flatMap(([id, { driver }]) => (driver ? [id] : []));
   }
 
-  /** @throws PlainError 404 */
+  /** @throws PlainError 404 where there is no such machine, 409 where it is not connected */
   get(id: string): MachineDriver {
-    const driver = this.drivers.get(id);
-    if (!driver) throw notFound('machine');
-    return driver;
+    const link = this.links.get(id);
+    if (!link) throw notFound('machine');
+    if (link.driver) return link.driver;
+    const { name, isPutAway } = link.machine;
+    throw new PlainError(
+      409,
+      'not-connected',
+      isPutAway
+        ? `${name} is put away. Take it back under Machines, or choose another.`
+        : `${name} is not connected. Say under Machines how it is reached, or choose another.`,
+    );
   }
 
   /** Holds what runs and closes the lines. */
   async close(withinMs: number): Promise<void> {
-    await Promise.all(Array.from(this.drivers.values(), (driver) => driver.close(withinMs)));
+    await Promise.all(Array.from(this.links.values(), ({ driver }) => driver?.close(withinMs)));
+    this.makers.forgetAll();
   }
+}
+
+/** How a machine is of which nothing can be heard. */
+const notConnected: MachineStatus = { ...restingStatus, state: 'away', reason: 'not connected' };
+
+/** Whether the line to a machine, and a stand-in of it, stay as they are. */
+function isReachedAlike(before: Machine, after: Machine): boolean {
+  const asText = (machine: Machine) => {
+    const { topSpeed, acceleration, connection, isPutAway } = machine;
+    const words = connection?.kind === 'stand-in' ? standInWords(machine, 0, connection.factor) : [];
+    return JSON.stringify([topSpeed, acceleration, connection, isPutAway, words]);
+  };
+  return asText(before) === asText(after);
 }
 
 function stateOf(machineId: string, status: MachineStatus): MachineState {

@@ -1,9 +1,10 @@
-import { type MachineCommand, MachineCommandDto, type MachineState } from '@lambent/contracts';
+import { type MachineCommand, MachineCommandDto, type MachineState, type MachineUses } from '@lambent/contracts';
 import type { Machine } from '@lambent/core/machine';
 import type { MachineDriver } from '@lambent/machines';
-import { Body, Controller, Get, Param, Post } from '@nestjs/common';
+import { Body, Controller, Get, Param, Post, Put } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
-import { Describe, listOf, oneOf } from '../api/describe.ts';
+import { Describe, JsonBody, listOf, oneOf } from '../api/describe.ts';
+import { MachineKeeper } from './machine-keeper.ts';
 import { MachineLinks } from './machine-links.ts';
 import { MachinesService } from './machines.service.ts';
 
@@ -23,12 +24,33 @@ export class MachinesController {
   constructor(
     private readonly machines: MachinesService,
     private readonly links: MachineLinks,
+    private readonly keeper: MachineKeeper,
   ) {}
 
   @Get()
-  @Describe('The machines of the shop', listOf('Machine'))
+  @Describe('The machines of the shop, also those that are put away', listOf('Machine'))
   list(): Promise<Machine[]> {
     return this.machines.list();
+  }
+
+  @Post()
+  @JsonBody('Machine')
+  @Describe('Takes a machine, under an id of its own', oneOf('Machine', 201), 400, 409)
+  add(@Body() body: Record<string, unknown>): Promise<Machine> {
+    return this.keeper.add(body);
+  }
+
+  @Put(':id')
+  @JsonBody('Machine')
+  @Describe('Changes a machine; the line to it follows', oneOf('Machine'), 400, 404, 409)
+  change(@Param('id') id: string, @Body() body: Record<string, unknown>): Promise<Machine> {
+    return this.keeper.change(id, body);
+  }
+
+  @Get(':id/uses')
+  @Describe('The jobs and recipes that go by a machine', oneOf('MachineUses'), 404)
+  uses(@Param('id') id: string): Promise<MachineUses> {
+    return this.machines.uses(id);
   }
 
   @Get('states')

@@ -1,6 +1,7 @@
 import { afterEach, beforeEach, describe, expect, jest, test } from '@jest/globals';
 import type { MachineState } from '@lambent/contracts';
 import { MachineRefusal, type ProgramEnd, restingStatus } from '@lambent/machines';
+import { Subject } from 'rxjs';
 import { EventHub } from '../events/event-hub.ts';
 import type { RunEntity } from './run.entities.ts';
 import { RunFollower } from './run-follower.ts';
@@ -45,6 +46,7 @@ function follower(options: { open?: RunEntity[]; has?: string | null; over?: str
   };
   const links = {
     ids: ['wren'],
+    newLines: new Subject(),
     get: () => driver,
     state: () => state,
     close: async (ms: number) => void told.push(`close ${ms}`),

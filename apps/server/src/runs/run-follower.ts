@@ -47,6 +47,7 @@ export class RunFollower implements OnApplicationBootstrap, BeforeApplicationShu
     const open = await this.record.unended();
     for (const run of open) this.guard(this.takeUp(run));
     for (const machineId of this.links.ids) this.guard(this.stopEnded(machineId));
+    this.links.newLines.subscribe((machineId) => this.guard(this.stopEnded(machineId)));
   }
 
   /** Holds what runs, with the beam off, and puts that on record: a second start offers to go on. */

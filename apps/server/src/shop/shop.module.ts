@@ -1,11 +1,12 @@
 import { Module } from '@nestjs/common';
 import { BookModule } from '../book/book.module.ts';
 import { ColourKeysModule } from '../colour-keys/colour-keys.module.ts';
+import { DataModule } from '../data/data.module.ts';
 import { MachinesModule } from '../machines/machines.module.ts';
 import { ShopService } from './shop.service.ts';
 
 @Module({
-  imports: [MachinesModule, ColourKeysModule, BookModule],
+  imports: [DataModule, MachinesModule, ColourKeysModule, BookModule],
   providers: [ShopService],
   exports: [ShopService],
 })

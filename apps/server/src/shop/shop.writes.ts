@@ -1,3 +1,4 @@
+import { operationColourKey } from '@lambent/core/colours';
 import type { Shop } from '@lambent/core/recipes';
 import { MaterialEntity, RecipeEntity } from '../book/book.entities.ts';
 import { materialRow, recipeRow } from '../book/book-rows.ts';
@@ -5,6 +6,13 @@ import { ColourKeyEntity } from '../colour-keys/colour-key.entity.ts';
 import type { Writing } from '../data/writing.ts';
 import { MachineEntity } from '../machines/machine.entity.ts';
 import { SettingEntity } from '../settings/setting.entity.ts';
+
+/** Gives a shop that has no colour key its first one: every job goes by one. */
+export async function beginShop(writing: Writing): Promise<void> {
+  if ((await writing.count(ColourKeyEntity)) > 0) return;
+  const definition = operationColourKey('house', 'House key');
+  await writing.insert(ColourKeyEntity, { id: definition.id, position: 0, definition });
+}
 
 /** Fills an empty shop. */
 export async function loadShop(writing: Writing, shop: Shop): Promise<void> {

@@ -30,7 +30,8 @@ afterAll(() => remove());
 const machine = {
   id: 'm',
   name: 'Test machine',
-  source: 'CO₂ 60 W',
+  kind: 'co2',
+  ratedW: 60,
   bedWidth: 600,
   bedHeight: 400,
   origin: 'top-left',
@@ -41,7 +42,7 @@ const machine = {
   cornerDeviation: 0.01,
   powerScale: 1000,
   minLineSpacing: 0.05,
-  address: { host: '127.0.0.1', port: 1 },
+  connection: { kind: 'network', host: '127.0.0.1', port: 1 },
 } as const;
 const recipe = { machineId: 'm', operation: dots, powerPercent: 20, speedMmPerS: 300, passes: 1, lineSpacingMm: 0.5 };
 const material = {

@@ -47,8 +47,8 @@ export default function EnergyChart({ material, burns, machines }: Props) {
 
 /** Where a recipe stands: how fast the head goes for each time round, against the watts of its beam. */
 function pointOf({ machine, recipe, material }: Burn, chosen: Material) {
-  const watts = ((wattsOf(machine) ?? 0) * recipe.powerPercent) / 100;
-  const energy = energyPerMm(recipe, wattsOf(machine)) ?? 0;
+  const watts = (wattsOf(machine) * recipe.powerPercent) / 100;
+  const energy = energyPerMm(recipe, wattsOf(machine));
   const speed = recipe.speedMmPerS / recipe.passes;
   const variant = recipe.variant ? `, ${recipe.variant}` : '';
   const title = format.encodeHTML(`${material.name} ${material.thicknessMm} mm${variant}`);
@@ -80,7 +80,7 @@ function optionFor(burns: readonly Burn[], machines: readonly Machine[], chosen:
   const points = burns.map((burn) => ({ burn, point: pointOf(burn, chosen) }));
   const fastest = endOfAxis(1.08 * Math.max(...points.map(({ point }) => point.value[0])));
   const strongest = endOfAxis(1.08 * Math.max(...points.map(({ point }) => point.value[1])));
-  const within = burns.map(({ machine, recipe }) => energyPerMm(recipe, wattsOf(machine)) ?? 0);
+  const within = burns.map(({ machine, recipe }) => energyPerMm(recipe, wattsOf(machine)));
   const [least, most] = [Math.min(...within) / 1.8, Math.max(...within) * 1.8];
   const lines = energies
     .filter((energy) => energy > least && energy < most)

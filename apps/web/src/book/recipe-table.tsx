@@ -1,4 +1,4 @@
-import { wattsOf } from '@lambent/core/machine';
+import { beamOf, wattsOf } from '@lambent/core/machine';
 import { operationOf } from '@lambent/core/operations';
 import { type Evidence, energyPerMm } from '@lambent/core/recipes';
 import { formatSpeed, parseSpeed } from '@lambent/core/units';
@@ -201,7 +201,7 @@ export function RecipeTable({ lines }: { lines: readonly RecipeLine[] }) {
           groupOf: ({ machine }) => machine.id,
           heading: ({ machine }) => (
             <>
-              {machine.name} <span className="font-normal text-quiet">{machine.source}</span>
+              {machine.name} <span className="font-normal text-quiet">{beamOf(machine)}</span>
             </>
           ),
         }}

@@ -64,7 +64,7 @@ const columnsOf = (engraved: boolean) => [
     sortUndefined: 'last',
     meta: figure,
   }),
-  helper.accessor(({ recipe, machine }) => energyPerMm(recipe, wattsOf(machine)) ?? undefined, {
+  helper.accessor(({ recipe, machine }) => energyPerMm(recipe, wattsOf(machine)), {
     id: 'energy',
     header: 'Energy',
     cell: ({ getValue, row: { original } }) => energyWords(getValue(), original.recipe.operation),

@@ -1,5 +1,5 @@
 import type { MachineCommand, MachineState } from '@lambent/contracts';
-import { fromMachine, type Machine } from '@lambent/core/machine';
+import { beamOf, fromMachine, type Machine } from '@lambent/core/machine';
 import { formatDuration, formatLength } from '@lambent/core/units';
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
@@ -50,7 +50,7 @@ function MachineCard({ machine }: { machine: Machine }) {
     <section className="rounded-xl border border-line bg-paper p-4" aria-label={machine.name}>
       <div className="mb-3 flex items-baseline gap-2">
         <h2 className="text-[15px] font-bold">{machine.name}</h2>
-        <span className="text-quiet">{machine.source}</span>
+        <span className="text-quiet">{beamOf(machine)}</span>
         <span className="ml-auto flex items-center gap-1.5 font-semibold" data-testid={`state-${machine.id}`}>
           <span className={`size-2.5 rounded-full ${look.dot}`} aria-hidden />
           {look.text}

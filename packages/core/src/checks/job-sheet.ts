@@ -6,6 +6,7 @@ import { boxHeight, boxWidth, isEmpty } from '../geometry/paths/box.ts';
 import type { Point } from '../geometry/paths/matrix.ts';
 import { appendPath, type Path, PathBuilder } from '../geometry/paths/path.ts';
 import { machineZero, toMachine } from '../machine/frame.ts';
+import { beamOf } from '../machine/machine.ts';
 import { fillsAreas, followsLines, isBurnt, operationOf } from '../operations/operations.ts';
 import { engravedFills, engravedPath } from '../plan/fill.ts';
 import { type BurnPlan, type PlanStep, stepTitle } from '../plan/plan.ts';
@@ -47,7 +48,7 @@ export function jobSheetOf(
       ...(job.member === '' ? [] : [{ name: 'For', value: job.member }]),
       {
         name: 'Machine',
-        value: `${machine.name}, ${machine.source}, bed ${machine.bedWidth} × ${machine.bedHeight} mm`,
+        value: `${machine.name}, ${beamOf(machine)}, bed ${machine.bedWidth} × ${machine.bedHeight} mm`,
       },
       { name: 'Run', value: runInWords(run, job.runs) },
       { name: 'Colour key', value: key.name },

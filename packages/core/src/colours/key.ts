@@ -6,7 +6,7 @@ import { type Layer, layerSchema } from '../document/layer.ts';
 import { operationOf, operations } from '../operations/operations.ts';
 import { Mismatch, optional, orNull, such, type ValueOf } from '../schema/schema.ts';
 import { list, record } from '../schema/structures.ts';
-import { number, text } from '../schema/values.ts';
+import { named, number, text } from '../schema/values.ts';
 
 export type { Layer } from '../document/layer.ts';
 
@@ -41,7 +41,7 @@ const mostRules = 500;
 /** The list of rules that says which paints mean what. The first rule that fits a paint decides. */
 export const keySchema = such(
   record({
-    name: such(text, (name) => (name.trim() === '' || name.length > 120 ? 'must have 1 to 120 characters' : null)),
+    name: named(120),
     id: text,
     layers: list(layerSchema, { most: mostRules, each: (i) => `layer ${i + 1}` }),
     rules: list(rule, { most: mostRules, each: (i) => `rule ${i + 1}` }),

@@ -36,3 +36,8 @@ export function countsDown(bed: Pick<Bed, 'origin'>): 1 | -1 {
 export function machineZero(bed: Bed): Point {
   return fromMachine(bed, 0, 0);
 }
+
+/** Where the head rests between runs, on the bed. */
+export function restingPlace(machine: Bed & Pick<Machine, 'rest'>): Point {
+  return machine.rest ? fromMachine(machine, machine.rest.x, machine.rest.y) : machineZero(machine);
+}

@@ -1,2 +1,17 @@
-export { countsDown, fromMachine, toMachine } from './frame.ts';
-export { bedBox, type Machine, type Origin, wattsOf } from './machine.ts';
+export { type MachineDoubt, machineDoubts } from './doubts.ts';
+export { type MachineFigureName, machineFigures } from './figures.ts';
+export { countsDown, fromMachine, restingPlace, toMachine } from './frame.ts';
+export {
+  atWork,
+  beamOf,
+  bedBox,
+  type Connection,
+  type Machine,
+  type MachineKind,
+  machineKinds,
+  type Origin,
+  origins,
+  wattsOf,
+} from './machine.ts';
+export { machineFromJson, NotAMachine } from './machine-json.ts';
+export { usualMachine } from './usual-machine.ts';

@@ -1,61 +1,86 @@
 import type { Box } from '../geometry/paths/box.ts';
 import type { Operation } from '../operations/operations.ts';
 import { type OptionalSchema, optional, orNull, type ValueOf } from '../schema/schema.ts';
-import { list, record, table } from '../schema/structures.ts';
-import { fromTo, largestNumber, number, oneOf, text, wholeNumber } from '../schema/values.ts';
+import { list, record, table, variants } from '../schema/structures.ts';
+import { fromTo, largestNumber, named, number, oneOf, text, wholeNumber, yes } from '../schema/values.ts';
+import { type MachineFigureName, machineFigures } from './figures.ts';
+
+/** What makes a machine's beam. */
+export const machineKinds = ['co2', 'diode', 'fibre'] as const;
+export type MachineKind = (typeof machineKinds)[number];
 
 /** Where a machine's X0 Y0 lies on its bed. From a top-left origin Y runs down, from the others up. */
-const origin = oneOf(['top-left', 'bottom-left', 'centre']);
-export type Origin = ValueOf<typeof origin>;
+export const origins = ['top-left', 'bottom-left', 'centre'] as const;
+export type Origin = (typeof origins)[number];
 
 const aboveZero = fromTo(null, largestNumber);
-const fromZero = fromTo(0, largestNumber);
+const figure = (name: MachineFigureName) => number(machineFigures[name].least, machineFigures[name].most);
+const place = record({ x: number(), y: number() });
 
 /** A lens that can be put into a machine. The first one is in it where a job says nothing. */
 const lens = record({ id: text, name: text });
 export type Lens = ValueOf<typeof lens>;
 
+/** How Lambent reaches a machine: a stand-in that it makes itself, or one that listens on the network. */
+const connection = variants('kind', {
+  /** Its time passes so much faster than a real machine's. */
+  'stand-in': { factor: number(1, 100) },
+  network: { host: named(255), port: wholeNumber(1, 65_535) },
+});
+export type Connection = ValueOf<typeof connection>;
+
 /** A machine as the planner needs it; lengths in mm, speeds in mm/s, accelerations in mm/s². */
 export const machineSchema = record({
   id: text,
-  name: text,
-  /** Such as `CO₂ 60 W`. */
-  source: text,
-  bedWidth: aboveZero,
-  bedHeight: aboveZero,
-  origin,
-  /** How near artwork may come to the edge of the bed. */
-  margin: fromZero,
-  /** The top speed while lit. */
-  topSpeed: aboveZero,
-  /** The speed of unlit moves. */
-  travelSpeed: aboveZero,
-  acceleration: aboveZero,
-  /** How far corners may be cut, if only in thought, to set the speed through them. */
-  cornerDeviation: aboveZero,
-  /** The S word that means full power. */
-  powerScale: aboveZero,
-  minLineSpacing: aboveZero,
+  name: named(60),
+  kind: oneOf(machineKinds),
   /** The power of its beam as its maker says, and as it was measured, in watts. */
-  ratedW: optional(aboveZero),
-  measuredW: optional(orNull(aboveZero)),
+  ratedW: figure('ratedW'),
+  measuredW: optional(orNull(figure('measuredW'))),
+  bedWidth: figure('bedWidth'),
+  bedHeight: figure('bedHeight'),
+  origin: oneOf(origins),
+  /** How near artwork may come to the edge of the bed. */
+  margin: figure('margin'),
+  /** Where the head rests between runs, in the machine's own frame; at its zero where nothing is said. */
+  rest: optional(place),
+  /** Where its red pointer shines, seen from the beam, in the machine's own frame; missing where it has none. */
+  pointer: optional(place),
+  /** The top speed while lit. */
+  topSpeed: figure('topSpeed'),
+  /** The speed of unlit moves. */
+  travelSpeed: figure('travelSpeed'),
+  acceleration: figure('acceleration'),
+  /** How far corners may be cut, if only in thought, to set the speed through them. */
+  cornerDeviation: figure('cornerDeviation'),
+  /** The S word that means full power. */
+  powerScale: figure('powerScale'),
+  minLineSpacing: figure('minLineSpacing'),
   /** The top speed of an operation, where it is below that of the machine. */
-  topSpeeds: optional(table(aboveZero, (operation) => `top speed of ${operation}`)) as OptionalSchema<
+  topSpeeds: optional(table(figure('topSpeed'), (operation) => `top speed of ${operation}`)) as OptionalSchema<
     Readonly<Partial<Record<Operation, number>>>
   >,
   /** Below this share of its power the beam does not light, and above this it should not be driven, in %. */
-  leastPower: optional(number(0, 100)),
-  mostPower: optional(number(0, 100)),
+  leastPower: optional(figure('leastPower')),
+  mostPower: optional(figure('mostPower')),
   /** How deep and how high its focus goes, in mm above the stock, and how fast; missing where it is set by hand. */
-  focus: optional(record({ lowest: number(), highest: number(), speed: aboveZero })),
+  focus: optional(record({ lowest: number(-1000, 1000), highest: number(-1000, 1000), speed: fromTo(null, 1000) })),
   /** What blows at its beam: levels, and a pressure up to so many bar; missing where nothing does that it could switch. */
   air: optional(record({ levels: list(oneOf(['low', 'high'])), mostBar: orNull(aboveZero) })),
   /** How wide the gaps are between what stock lies on, in mm: the cells of a honeycomb, the pitch of bars. */
-  bedGapMm: optional(aboveZero),
-  lenses: optional(list(lens, { each: (place) => `lens ${place + 1}`, isPlaced: false })),
-  address: record({ host: text, port: wholeNumber(1, 65_535) }),
+  bedGapMm: optional(figure('bedGapMm')),
+  lenses: optional(list(lens, { each: (index) => `lens ${index + 1}`, isPlaced: false, most: 20 })),
+  /** Null until its owner has said how it is reached. */
+  connection: orNull(connection),
+  /** Jobs that were made for it keep it; it is not offered any more, and not spoken to. */
+  isPutAway: yes,
 });
 export type Machine = ValueOf<typeof machineSchema>;
+
+/** Machines that are not put away. */
+export function atWork(machines: readonly Machine[]): Machine[] {
+  return machines.filter(({ isPutAway }) => !isPutAway);
+}
 
 /** How fast a machine goes, in mm/s, while it does an operation. */
 export function topSpeedOf({ topSpeed, topSpeeds }: Machine, operation: Operation): number {
@@ -67,12 +92,12 @@ export function bedBox(machine: Pick<Machine, 'bedWidth' | 'bedHeight'>): Box {
   return { minX: 0, minY: 0, maxX: machine.bedWidth, maxY: machine.bedHeight };
 }
 
-/** The power of a machine's beam in watts: as measured, else as rated, else as its description says; null where nothing does. */
-export function wattsOf({
-  measuredW,
-  ratedW,
-  source,
-}: Pick<Machine, 'measuredW' | 'ratedW' | 'source'>): number | null {
-  const said = /([\d.]+)\s*W\b/.exec(source);
-  return measuredW ?? ratedW ?? (said ? Number(said[1]) : null);
+/** The power of a machine's beam in watts: as measured, else as rated. */
+export function wattsOf({ measuredW, ratedW }: Pick<Machine, 'measuredW' | 'ratedW'>): number {
+  return measuredW ?? ratedW;
+}
+
+/** A machine's beam in words, such as `CO₂ 60 W` or `diode 10 W`. */
+export function beamOf({ kind, ratedW }: Pick<Machine, 'kind' | 'ratedW'>): string {
+  return `${kind === 'co2' ? 'CO₂' : kind} ${ratedW} W`;
 }

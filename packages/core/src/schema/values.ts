@@ -97,3 +97,12 @@ export function fromTo(least: number | null, most: number): Schema<number> {
 /** A number of a schema that has no part behind the point. */
 export const whole = (schema: Schema<number>): Schema<number> =>
   such(schema, (value) => (Number.isInteger(value) ? null : 'must be a whole number'));
+
+/** Text of 1 to so many characters that is not all blanks; blanks around it are left out. */
+export const named = (most: number): Schema<string> => ({
+  read: (json) => {
+    const said = text.read(json).trim();
+    if (said.length === 0 || said.length > most) throw new Mismatch(`must have 1 to ${most} characters`);
+    return said;
+  },
+});

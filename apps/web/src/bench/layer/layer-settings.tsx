@@ -51,11 +51,7 @@ export function LayerSettingsFields({ prepared }: { prepared: PreparedLayer }) {
       )}
       <div className="grid grid-cols-2 gap-2">
         <TypedField
-          label={
-            watts === null || power === undefined
-              ? 'Power'
-              : `Power (${Number(((watts * power) / 100).toPrecision(3))} W)`
-          }
+          label={power === undefined ? 'Power' : `Power (${Number(((watts * power) / 100).toPrecision(3))} W)`}
           unit="%"
           text={power === undefined ? '' : String(power)}
           parse={parsePercent}

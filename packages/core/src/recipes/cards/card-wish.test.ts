@@ -50,7 +50,7 @@ describe('the card to begin with', () => {
     const { wish, ground } = cardWish(shop, { material: unknown }, machine, 'cut', 'power-speed');
     expect(ground).toBe('nothing');
     const energies = layCard(wish).cells.map(
-      ({ settings }) => ((wattsOf(machine) ?? 60) * settings.powerPercent) / 100 / settings.speedMmPerS,
+      ({ settings }) => (wattsOf(machine) * settings.powerPercent) / 100 / settings.speedMmPerS,
     );
     const any = 0.5 * 5 ** 1.1;
     expect(Math.min(...energies)).toBeLessThan(any / 2);

@@ -66,7 +66,7 @@ function aroundWhat(
     const { least, most } = basis.source.doubt;
     return { ground: 'worked out', settings, slower: (least / speedMmPerS) * 0.9, faster: (most / speedMmPerS) * 1.1 };
   }
-  const watts = wattsOf(machine) ?? 60;
+  const watts = wattsOf(machine);
   const thick = stock.thicknessMm ?? (stock.material ? thicknessOf(stock.material) : 3);
   const power = separates(operation) ? 60 : 20;
   const first = operationOf(operation).burning?.firstEnergy ?? 0;
@@ -143,7 +143,7 @@ export function safeWords(
         ({ machineId, operation, evidence, archived }) =>
           machineId === machine.id && operation === labelOperation && evidence === 'proven' && !archived,
       )
-      .toSorted((a, b) => (energyPerMm(a, 1) ?? 0) - (energyPerMm(b, 1) ?? 0))[0];
+      .toSorted((a, b) => energyPerMm(a, 1) - energyPerMm(b, 1))[0];
   const found = scores(material ? [material] : []) ?? scores(materials);
   if (found) return { powerPercent: found.powerPercent, speedMmPerS: found.speedMmPerS };
   return {

@@ -9,28 +9,19 @@ import { NotAShop, shopFromJson } from '../book/shop-json.ts';
 import { applyRecipe, basisFor } from './apply.ts';
 
 /** What a book of one material alone has. */
-const basis = (of: Material | null, operation: Operation, machineId = 'm') =>
-  basisFor(
-    { materials: of ? [of] : [], machines: [machine] },
-    { material: of },
-    machineId === 'm' ? machine : { ...machine, id: machineId, source: 'a beam' },
-    operation,
-  );
+const basis = (of: Material | null, operation: Operation) =>
+  basisFor({ materials: of ? [of] : [], machines: [machine] }, { material: of }, machine, operation);
 
 describe('applying a recipe', () => {
   test('takes every number from the recipe, and says how well it is known', () => {
-    expect(applyRecipe(basis(material, 'cut', 'm'), { operation: 'cut' })).toMatchObject({
+    expect(applyRecipe(basis(material, 'cut'), { operation: 'cut' })).toMatchObject({
       settings: { powerPercent: 60, speedMmPerS: 15, passes: 1, lineSpacingMm: 0.1 },
       sources: { powerPercent: { kind: 'recipe', evidence: 'proven' }, speedMmPerS: { kind: 'recipe' } },
     });
   });
 
   test('what was changed by hand stays, marked; the rest follows the material', () => {
-    const { settings, sources } = applyRecipe(
-      basis(material, 'score', 'm'),
-      { operation: 'score' },
-      { powerPercent: 33 },
-    );
+    const { settings, sources } = applyRecipe(basis(material, 'score'), { operation: 'score' }, { powerPercent: 33 });
     expect(settings).toMatchObject({ powerPercent: 33, speedMmPerS: 90 });
     expect(sources).toMatchObject({ powerPercent: { kind: 'hand' }, speedMmPerS: { kind: 'recipe' } });
   });
@@ -50,15 +41,14 @@ describe('applying a recipe', () => {
 
   test('where there is no basis there is no number; power and speed by hand are one', () => {
     for (const none of [
-      applyRecipe(basis(null, 'cut', 'm'), { operation: 'cut' }),
-      applyRecipe(basis(material, 'cut', 'other'), { operation: 'cut' }),
-      applyRecipe(basis(material, 'guide', 'm'), { operation: 'guide' }),
+      applyRecipe(basis(null, 'cut'), { operation: 'cut' }),
+      applyRecipe(basis(material, 'guide'), { operation: 'guide' }),
     ]) {
       expect(none).toMatchObject({ settings: null, basis: null });
     }
-    expect(applyRecipe(basis(null, 'cut', 'm'), { operation: 'cut' }, { powerPercent: 40 }).settings).toBeNull();
+    expect(applyRecipe(basis(null, 'cut'), { operation: 'cut' }, { powerPercent: 40 }).settings).toBeNull();
     expect(
-      applyRecipe(basis(null, 'cut', 'm'), { operation: 'cut' }, { powerPercent: 40, speedMmPerS: 8 }).settings,
+      applyRecipe(basis(null, 'cut'), { operation: 'cut' }, { powerPercent: 40, speedMmPerS: 8 }).settings,
     ).toEqual({
       ...usualSettings(),
       powerPercent: 40,
@@ -69,11 +59,11 @@ describe('applying a recipe', () => {
   test('what a recipe says of focus, air and waiting is taken for the operations that have it', () => {
     const finer = { focusMm: -1, air: 'low' as const, pierceS: 0.3, scanAngle: 45, bothWays: false };
     const ply = { ...material, recipes: material.recipes.map((one) => ({ ...one, ...finer })) };
-    expect(applyRecipe(basis(ply, 'cut', 'm'), { operation: 'cut' }, { air: 'high' })).toMatchObject({
+    expect(applyRecipe(basis(ply, 'cut'), { operation: 'cut' }, { air: 'high' })).toMatchObject({
       settings: { focusMm: -1, air: 'high', pierceS: 0.3, scanAngle: 0, bothWays: true },
       sources: { focusMm: { kind: 'recipe' }, air: { kind: 'hand' } },
     });
-    expect(applyRecipe(basis(ply, 'engrave', 'm'), { operation: 'engrave' }).settings).toMatchObject({
+    expect(applyRecipe(basis(ply, 'engrave'), { operation: 'engrave' }).settings).toMatchObject({
       pierceS: 0,
       scanAngle: 45,
       bothWays: false,
@@ -142,10 +132,9 @@ describe('the limits of a machine', () => {
   });
 
   test('the power of the beam is as measured, else as rated, else as described', () => {
-    expect(wattsOf({ source: 'CO₂ 60 W' })).toBe(60);
-    expect(wattsOf({ source: 'CO₂ 60 W', ratedW: 65 })).toBe(65);
-    expect(wattsOf({ source: 'CO₂ 60 W', ratedW: 65, measuredW: 51.5 })).toBe(51.5);
-    expect(wattsOf({ source: 'a beam' })).toBeNull();
+    expect(wattsOf({ ratedW: 65 })).toBe(65);
+    expect(wattsOf({ ratedW: 65, measuredW: null })).toBe(65);
+    expect(wattsOf({ ratedW: 65, measuredW: 51.5 })).toBe(51.5);
   });
 });
 
@@ -182,7 +171,7 @@ describe('a shop from JSON', () => {
     [
       'a bed without size',
       (loose) => ({ ...loose, machines: [{ ...machine, bedWidth: 0 }] }),
-      'the machine “m”: bedWidth must be more than 0',
+      'the machine “m”: bedWidth must lie between 10 and 20000, and is 0',
     ],
     [
       'a speed that is text',

@@ -29,7 +29,7 @@ export function burnShares(
   const energy = (
     wish: Pick<LayerSettings, 'powerPercent' | 'speedMmPerS' | 'passes' | 'lineSpacingMm'>,
     as: Operation,
-  ) => energyPerMm({ ...wish, operation: as }, 1) ?? 0;
+  ) => energyPerMm({ ...wish, operation: as }, 1);
   const shareOf = (as: Operation): number | null => {
     const recipe = findRecipe(material, machine.id, as);
     return recipe && energy({ ...settings, passes: 1 }, as) / energy(recipe, as);

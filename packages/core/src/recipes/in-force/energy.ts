@@ -8,13 +8,12 @@ type Energetic = Pick<LayerSettings, 'powerPercent' | 'speedMmPerS' | 'passes' |
 
 /**
  * The energy that a recipe gives to each mm of a line, all passes together, in J/mm; of an engraving to each mm², in
- * J/mm². Null where the power of the beam is not known.
+ * J/mm².
  */
 export function energyPerMm(
   { operation, powerPercent, speedMmPerS, passes, lineSpacingMm }: Energetic,
-  watts: number | null,
-): number | null {
-  if (watts === null) return null;
+  watts: number,
+): number {
   const along = (((watts * powerPercent) / 100) * passes) / speedMmPerS;
   return fillsAreas(operation) ? along / lineSpacingMm : along;
 }

@@ -8,7 +8,7 @@ import { basisFor } from './apply.ts';
 import { expectEnergy, studentQuantile975 } from './energy-fit.ts';
 import { workOut } from './work-out.ts';
 
-const strong: Machine = { ...machine, id: 'strong', name: 'Strong', source: 'CO₂ 100 W', topSpeed: 800 };
+const strong: Machine = { ...machine, id: 'strong', name: 'Strong', kind: 'co2', ratedW: 100, topSpeed: 800 };
 const machines = [machine, strong];
 
 const ply = (thicknessMm: number, recipes: Partial<Recipe>[], more: Partial<Material> = {}): Material => ({
@@ -156,7 +156,7 @@ describe('working out', () => {
     expect(thick?.settings.speedMmPerS).toBeGreaterThanOrEqual(2);
     const card = ply(1, [{ operation: 'score', powerPercent: 10, speedMmPerS: 480 }]);
     const fast = workOut(
-      { materials: [card], machines: [machine, { ...strong, source: 'CO₂ 600 W', leastPower: 1 }] },
+      { materials: [card], machines: [machine, { ...strong, kind: 'co2', ratedW: 600, leastPower: 1 }] },
       { ...wish, material: card, operation: 'score', machine: { ...strong, topSpeed: 100 } },
     );
     expect(fast?.settings.speedMmPerS).toBeLessThanOrEqual(100);
@@ -193,8 +193,6 @@ describe('working out', () => {
       workOut(book, { ...wish, thicknessMm: 6.1 }),
       // Another operation.
       workOut(book, { ...wish, operation: 'engrave' }),
-      // A beam of which nobody knows the power.
-      workOut(book, { ...wish, machine: { ...machine, id: 'x', source: 'a beam' } }),
       workOut(
         { materials: [{ ...three, forbidden: 'poison' }], machines },
         { ...wish, material: { ...three, forbidden: 'poison' } },

@@ -63,8 +63,7 @@ export function workOut(
   { materials, machines }: Pick<Shop, 'materials' | 'machines'>,
   { material, thicknessMm, machine, operation }: WorkOutWish,
 ): WorkedOut | null {
-  const watts = wattsOf(machine);
-  if (watts === null || material.forbidden || !(thicknessMm > 0)) return null;
+  if (material.forbidden || !(thicknessMm > 0)) return null;
   const provenFor = (wanted: Operation) =>
     relatedBurns({ materials, machines }, material, wanted).filter(({ recipe }) => recipe.evidence === 'proven');
   const own = provenFor(operation);
@@ -88,14 +87,14 @@ export function workOut(
     const beam = beamWatts(burn.machine, burn.recipe.powerPercent);
     return {
       logs: logsOf(thicknessOf(burn.material), beam),
-      logEnergy: Math.log(energyPerMm(burn.recipe, wattsOf(burn.machine)) ?? Number.NaN),
+      logEnergy: Math.log(energyPerMm(burn.recipe, wattsOf(burn.machine))),
       variance: (burn.machine === machine ? 1 : elsewhere) * (burn.material.name === material.name ? 1 : relative),
     };
   });
 
   const most = machine.mostPower ?? 100;
   const least = Math.max(1, machine.leastPower ?? 1);
-  const asThere = (beamWatts(nearest.machine, nearest.recipe.powerPercent) / watts) * 100;
+  const asThere = (beamWatts(nearest.machine, nearest.recipe.powerPercent) / wattsOf(machine)) * 100;
   let powerPercent = Math.min(
     most,
     Math.max(least, nearest.machine === machine ? nearest.recipe.powerPercent : Math.round(asThere)),
@@ -141,7 +140,7 @@ export function relatedBurns(
       stock.recipes.flatMap((recipe): Burn[] => {
         const on = machines.find(({ id }) => id === recipe.machineId);
         const fits = recipe.operation === operation && !recipe.archived;
-        return fits && on && wattsOf(on) !== null ? [{ material: stock, machine: on, recipe }] : [];
+        return fits && on ? [{ material: stock, machine: on, recipe }] : [];
       }),
     );
 }
@@ -156,7 +155,7 @@ function ratio(a: number, b: number): number {
 }
 
 function beamWatts(machine: Machine, powerPercent: number): number {
-  return ((wattsOf(machine) ?? 0) * powerPercent) / 100;
+  return (wattsOf(machine) * powerPercent) / 100;
 }
 
 function speedFor(operation: Operation, beam: number, energy: number, passes: number, lineSpacingMm: number): number {

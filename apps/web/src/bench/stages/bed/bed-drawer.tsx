@@ -1,7 +1,7 @@
 import { Radio, RadioGroup } from '@headlessui/react';
 import type { Sheet } from '@lambent/core/document';
 import { removeSheet, setSheet, setUnit } from '@lambent/core/edits';
-import { countsDown, type Machine, toMachine } from '@lambent/core/machine';
+import { beamOf, countsDown, type Machine, toMachine } from '@lambent/core/machine';
 import { type StockedSheet, sheetAsStocked, stockOf } from '@lambent/core/recipes';
 import { formatLength, type LengthUnit, lengthUnits } from '@lambent/core/units';
 import { Layers } from 'lucide-react';
@@ -39,7 +39,7 @@ export function BedDrawer() {
         <Choice
           label="Machine"
           value={machine.id}
-          options={machines.map(({ id, name, source }) => ({ value: id, text: name, aside: source }))}
+          options={machines.map((machine) => ({ value: machine.id, text: machine.name, aside: beamOf(machine) }))}
           choose={(id) => {
             changeMachine(actions, id);
             showBed(actions);

@@ -1,0 +1,32 @@
+import type { Machine } from '@lambent/core/machine';
+import { Injectable } from '@nestjs/common';
+import { WriteQueue } from '../data/write-queue.ts';
+import { MachineLinks } from './machine-links.ts';
+import { MachinesService } from './machines.service.ts';
+
+/** Adds and changes machines; the lines to them follow. */
+@Injectable()
+export class MachineKeeper {
+  constructor(
+    private readonly machines: MachinesService,
+    private readonly links: MachineLinks,
+    private readonly writes: WriteQueue,
+  ) {}
+
+  async add(json: Record<string, unknown>): Promise<Machine> {
+    return this.linked(await this.writes.do('addMachine', json));
+  }
+
+  /** @throws PlainError 409 where it has a run and would move otherwise, or be reached otherwise */
+  async change(id: string, json: Record<string, unknown>): Promise<Machine> {
+    const before = (await this.machines.list()).find((machine) => machine.id === id);
+    if (before) this.links.expectMayChange({ ...before, ...json, id });
+    return this.linked(await this.writes.do('changeMachine', id, json));
+  }
+
+  private async linked({ id }: Machine): Promise<Machine> {
+    const machine = await this.machines.get(id);
+    await this.links.follow(machine);
+    return machine;
+  }
+}

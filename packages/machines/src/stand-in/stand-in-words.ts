@@ -1,0 +1,45 @@
+/** The figures of a machine that a stand-in of it needs; lengths in mm, speeds in mm/s, the acceleration in mm/s². */
+export interface StandInFigures {
+  readonly name: string;
+  readonly kind: keyof typeof takenIn;
+  readonly ratedW: number;
+  readonly measuredW?: number | null;
+  readonly bedWidth: number;
+  readonly bedHeight: number;
+  readonly origin: string;
+  readonly topSpeed: number;
+  readonly travelSpeed: number;
+  readonly acceleration: number;
+  readonly cornerDeviation: number;
+  readonly powerScale: number;
+  readonly focus?: { readonly lowest: number; readonly highest: number; readonly speed: number };
+}
+
+/** The light of a CO₂ laser is taken in whole by most stock, that of a diode less well. */
+const takenIn = { co2: 1, diode: 0.3, fibre: 0.3 };
+
+/**
+ * The words that a stand-in is started with to be like a machine.
+ * @param port where it listens; 0 for any that is free
+ * @param factor how much faster than a real machine's its time passes
+ */
+export function standInWords(machine: StandInFigures, port: number, factor: number): string[] {
+  const { focus } = machine;
+  const words = {
+    name: machine.name,
+    port,
+    width: machine.bedWidth,
+    height: machine.bedHeight,
+    origin: machine.origin,
+    'top-speed': machine.topSpeed,
+    'travel-speed': machine.travelSpeed,
+    acceleration: machine.acceleration,
+    'corner-deviation': machine.cornerDeviation,
+    'power-scale': machine.powerScale,
+    ...(focus ? { 'lowest-z': focus.lowest, 'highest-z': focus.highest, 'focus-speed': focus.speed } : {}),
+    watts: machine.measuredW ?? machine.ratedW,
+    'taken-in': takenIn[machine.kind],
+    factor,
+  };
+  return Object.entries(words).map(([name, value]) => `--${name}=${value}`);
+}
