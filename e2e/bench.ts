@@ -28,6 +28,15 @@ export async function newJob(page: Page, title: string, svg?: string): Promise<v
   await bringIn(page, 'drawing.svg', svg);
 }
 
+/** Says who is at this screen. */
+export async function sayWho(page: Page, name: string): Promise<void> {
+  await page.getByRole('button', { name: /at this screen/ }).click();
+  await page.getByLabel('Another name').fill(name);
+  await page.getByRole('button', { name: 'That is me' }).click();
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('button', { name: `At this screen: ${name}` })).toBeVisible();
+}
+
 /** Brings a file in and takes it as its card proposes. */
 export async function bringIn(page: Page, name: string, content: string | Buffer): Promise<void> {
   await offer(page, name, content);

@@ -1,14 +1,13 @@
 import type { Material } from '@lambent/core/recipes';
 import { expect, type Page, test } from '@playwright/test';
-import { choose, items, newJob, openStage, rectangle, saved, storedJob, svg, typeInto } from './bench.ts';
+import { choose, items, newJob, openStage, rectangle, saved, sayWho, storedJob, svg, typeInto } from './bench.ts';
 
 const field = (page: Page, row: string, name: string) =>
   page.getByRole('row', { name: row, exact: true }).getByLabel(name, { exact: true });
 
 async function openBook(page: Page, who: string, material = ''): Promise<void> {
   await page.goto(`/book/${material}`);
-  await page.getByLabel('You are').fill(who);
-  await page.keyboard.press('Enter');
+  await sayWho(page, who);
 }
 
 async function materialOf(page: Page, id: string): Promise<Material> {
@@ -218,7 +217,7 @@ test('stock of another thickness is worked out, with its doubt, never silently',
 
 test('speeds are typed and shown as the shop reckons them, or as whoever sits there does', async ({ page }) => {
   const { id } = await addMaterial(page, 'Sedge board');
-  await page.goto('/machines');
+  await page.goto('/shop');
   await choose(page, /^The shop’s speeds in/, 'mm/min');
   await page.goto(`/book/${id}`);
   await expect(page.getByRole('columnheader', { name: 'Speed mm/min' })).toBeVisible();
@@ -231,7 +230,7 @@ test('speeds are typed and shown as the shop reckons them, or as whoever sits th
   await expect(page.getByLabel('Speed', { exact: true })).toHaveValue('0.43');
   await choose(page, /^Speeds in/, /as the shop/);
   await expect(page.getByLabel('Speed', { exact: true })).toHaveValue('660');
-  await page.goto('/machines');
+  await page.goto('/shop');
   await choose(page, /^The shop’s speeds in/, 'mm/s');
   await expect(page.getByRole('button', { name: 'The shop’s speeds in' })).toContainText('mm/s');
 });

@@ -107,14 +107,14 @@ test('the preview shows the stock as it is by then: brown after the first of two
 });
 
 test('a run has a price in its parts, by what the shop charges', async ({ page }) => {
-  await page.goto('/machines');
+  await page.goto('/shop');
   const prices = page.getByRole('region', { name: 'Prices' });
   await prices.getByLabel('Setting a job up').fill('4,50');
   await prices.getByLabel('Setting a job up').press('Enter');
-  await prices.getByLabel('A minute of Wren').fill('-1');
-  await prices.getByLabel('A minute of Wren').press('Enter');
+  await prices.getByRole('group', { name: 'A minute of' }).getByLabel('Wren').fill('-1');
+  await prices.getByRole('group', { name: 'A minute of' }).getByLabel('Wren').press('Enter');
   await expect(prices.getByRole('alert')).toHaveText('From 0 to a million.');
-  await prices.getByLabel('A minute of Wren').press('Escape');
+  await prices.getByRole('group', { name: 'A minute of' }).getByLabel('Wren').press('Escape');
   await openJob(page, 'Row markers');
   await expect(page.getByTestId('plan-price')).toContainText('€');
   const before = await page.getByTestId('plan-price').textContent();

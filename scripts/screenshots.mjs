@@ -243,8 +243,8 @@ try {
   await shot('colour-keys');
   await page.goto(`${address}/book/birch-ply-4`);
   await page.getByRole('table').first().waitFor();
-  await page.getByLabel('You are').fill('Ines Varga');
-  await page.keyboard.press('Enter');
+  await page.getByRole('button', { name: /at this screen/ }).click();
+  await page.getByRole('list', { name: 'People', exact: true }).getByText('Ines Varga').click();
   for (const speed of ['9.5', '10.5']) {
     await page.getByRole('row', { name: 'Curlew, Cut', exact: true }).getByLabel('Speed').fill(speed);
     await page.keyboard.press('Enter');

@@ -96,16 +96,50 @@ test('the shop’s price list is kept, and checked', async () => {
   // What is not sent stays as it is.
   await stack.ask('PUT', '/api/settings', { fileNames: '{job}' });
   expect((await stack.ask<SettingsDto>('GET', '/api/settings')).body).toEqual({
+    shopName: 'Tern Lane Workshop',
+    people: ['Ines Varga', 'Tobiah Okonjo'],
     fileNames: '{job}',
     pricing: dearer,
     speedUnit: 'mm/s',
+    lengthUnit: 'mm',
+    dates: 'day first',
+    backupDays: 14,
+    isSetUp: true,
   });
-  await stack.ask('PUT', '/api/settings', { fileNames: '{job}', speedUnit: 'mm/min' });
+  await stack.ask('PUT', '/api/settings', { speedUnit: 'mm/min' });
   expect((await stack.ask<SettingsDto>('GET', '/api/settings')).body).toMatchObject({
     pricing: dearer,
     speedUnit: 'mm/min',
   });
   expect((await stack.ask('PUT', '/api/settings', { fileNames: '{job}', speedUnit: 'knots' })).status).toBe(400);
+});
+
+test.each<[object, string]>([
+  [{ shopName: 'x'.repeat(81) }, 'A shop’s name has up to 80 characters.'],
+  [{ people: ['Ines', 'Ines'] }, 'Two people have one name. Tell them apart.'],
+  [{ people: ['Ines', ''] }, 'A name has 1 to 60 characters.'],
+  [{ lengthUnit: 'furlong' }, 'Lengths are in mm, cm or in.'],
+  [{ dates: 'never' }, 'Days are written day first, month first or year first.'],
+  [{ backupDays: 1.5 }, 'Copies are kept for a whole number of days.'],
+  [{ backupDays: -1 }, 'Copies are kept for 0 to 365 days.'],
+  [{ backupDays: 366 }, 'Copies are kept for 0 to 365 days.'],
+])('the shop does not settle %j', async (sent, sentence) => {
+  const before = (await stack.ask('GET', '/api/settings')).body;
+  const { status, body } = await stack.ask<ErrorAnswer>('PUT', '/api/settings', sent);
+  expect([status, body.error.message]).toEqual([400, sentence]);
+  expect((await stack.ask('GET', '/api/settings')).body).toEqual(before);
+});
+
+test('how the shop is called, who works there and how it writes are kept; new jobs begin in its unit', async () => {
+  const ways = { shopName: ' Quay ', people: ['Ines '], lengthUnit: 'in', dates: 'year first', backupDays: 0, isSetUp: false };
+  const { body } = await stack.ask<SettingsDto>('PUT', '/api/settings', ways);
+  expect(body).toMatchObject({ ...ways, shopName: 'Quay', people: ['Ines'] });
+  const job = await stack.ask<JobAnswer>('POST', '/api/jobs', { title: 'In inches', machineId: 'wren' });
+  expect(job.body.document.unit).toBe('in');
+  // What is sent as nothing is left as it is.
+  const { body: same } = await stack.ask<SettingsDto>('PUT', '/api/settings', { shopName: null, people: null });
+  expect(same).toEqual(body);
+  await stack.ask('PUT', '/api/settings', { lengthUnit: 'mm' });
 });
 
 test('the shop’s pattern for file names is kept, and checked', async () => {

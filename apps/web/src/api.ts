@@ -12,6 +12,7 @@ import type {
 import type { paths } from '@lambent/contracts/client';
 import type { NumberFamily } from '@lambent/core/builders';
 import type { ColourKey } from '@lambent/core/colours';
+import type { Machine } from '@lambent/core/machine';
 import type { Material, Recipe } from '@lambent/core/recipes';
 import createClient from 'openapi-fetch';
 
@@ -132,6 +133,10 @@ export const api = {
   loadFont: (file: File) => data(server.POST('/api/fonts', raw(new Blob([file])))),
   versions: (id: string) => data(server.GET('/api/jobs/{id}/versions', { params: withId(id) })),
   machines: () => data(server.GET('/api/machines')),
+  addMachine: (body: Machine) => data(server.POST('/api/machines', { body: sent(body) })),
+  changeMachine: (body: Machine) =>
+    data(server.PUT('/api/machines/{id}', { params: withId(body.id), body: sent(body) })),
+  machineUses: (id: string) => data(server.GET('/api/machines/{id}/uses', { params: withId(id) })),
   materials: () => data(server.GET('/api/materials')),
   addMaterial: (author: string, material: SentMaterial) =>
     data(server.POST('/api/materials', { body: sent({ by: author, material }) })),

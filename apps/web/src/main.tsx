@@ -6,18 +6,18 @@ import { createBrowserRouter, RouterProvider } from 'react-router';
 import { Toaster } from 'sonner';
 import { api } from './api.ts';
 import { loadSmallPlaces, places } from './routes/places.tsx';
+import { takeSettings } from './shop/use-settings.ts';
 import { listenToServer } from './stores/live.ts';
-import { takeShopSpeedUnit } from './stores/speed-unit.ts';
 import { StorageBar } from './ui/storage-bar.tsx';
 
 const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: true } } });
 const router = createBrowserRouter(places);
 
 listenToServer();
-// Until it is known, and where it cannot be, speeds are in mm/s.
+// Until it is known, and where it cannot be, the page goes by what is usual.
 api
   .settings()
-  .then(({ speedUnit }) => speedUnit && takeShopSpeedUnit(speedUnit))
+  .then(takeSettings)
   .catch(() => {});
 const root = document.getElementById('root');
 if (!root) throw new Error('The page has no #root');

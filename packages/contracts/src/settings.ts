@@ -1,21 +1,64 @@
 import type { Pricing } from '@lambent/core/recipes';
-import { type SpeedUnit, speedUnits } from '@lambent/core/units';
-import { IsIn, IsObject, IsOptional, IsString, Length } from 'class-validator';
+import { type LengthUnit, lengthUnits, type SpeedUnit, speedUnits } from '@lambent/core/units';
+import {
+  ArrayMaxSize,
+  ArrayUnique,
+  IsArray,
+  IsBoolean,
+  IsIn,
+  IsInt,
+  IsObject,
+  IsOptional,
+  IsString,
+  Length,
+  Max,
+  MaxLength,
+  Min,
+} from 'class-validator';
+
+/** In which order days are written: 27 Nov 2026, Nov 27, 2026 or 2026-11-27. */
+export const dateOrders = ['day first', 'month first', 'year first'] as const;
+export type DateOrder = (typeof dateOrders)[number];
 
 /** What the shop has settled for every job. */
 export interface Settings {
+  /** What the shop is called; empty where nobody has said. */
+  shopName: string;
+  /** The names of the people at work here. */
+  people: string[];
   /** The pattern that names of files going out follow, such as `{job} {material} {date}`. */
   fileNames: string;
   pricing: Pricing;
   /** What the shop reckons speeds in. */
   speedUnit: SpeedUnit;
+  /** What lengths of new jobs are in. */
+  lengthUnit: LengthUnit;
+  dates: DateOrder;
+  /** For so many days a copy of each night is kept; 0 where none is made. */
+  backupDays: number;
+  /** Whether the shop was led through its first steps, or they were skipped. */
+  isSetUp: boolean;
 }
 
 /** What the shop settles; what is not sent stays as it is. */
-export class SettingsDto {
+export class SettingsDto implements Partial<Settings> {
+  @IsOptional()
+  @IsString()
+  @MaxLength(80, { message: 'A shop’s name has up to 80 characters.' })
+  shopName?: string;
+
+  @IsOptional()
+  @IsArray()
+  @ArrayMaxSize(200, { message: 'There may be 200 people.' })
+  @ArrayUnique({ message: 'Two people have one name. Tell them apart.' })
+  @IsString({ each: true })
+  @Length(1, 60, { each: true, message: 'A name has 1 to 60 characters.' })
+  people?: string[];
+
+  @IsOptional()
   @IsString()
   @Length(1, 200, { message: 'A pattern for file names has 1 to 200 characters.' })
-  fileNames!: string;
+  fileNames?: string;
 
   /** What the shop charges: a price list, checked by core. */
   @IsOptional()
@@ -25,4 +68,22 @@ export class SettingsDto {
   @IsOptional()
   @IsIn(speedUnits, { message: 'Speeds are in mm/s, mm/min, in/s, in/min or %.' })
   speedUnit?: SpeedUnit;
+
+  @IsOptional()
+  @IsIn(lengthUnits, { message: 'Lengths are in mm, cm or in.' })
+  lengthUnit?: LengthUnit;
+
+  @IsOptional()
+  @IsIn(dateOrders, { message: 'Days are written day first, month first or year first.' })
+  dates?: DateOrder;
+
+  @IsOptional()
+  @IsInt({ message: 'Copies are kept for a whole number of days.' })
+  @Min(0, { message: 'Copies are kept for 0 to 365 days.' })
+  @Max(365, { message: 'Copies are kept for 0 to 365 days.' })
+  backupDays?: number;
+
+  @IsOptional()
+  @IsBoolean()
+  isSetUp?: boolean;
 }

@@ -207,7 +207,17 @@ export const answerExamples: Answers = {
     taken: [taken],
   },
   ServerEvent: { type: 'machine', machine: standing },
-  Settings: { fileNames: '{job} {material} {date}', pricing: noPrices, speedUnit: 'mm/s' },
+  Settings: {
+    shopName: 'Tern Lane Workshop',
+    people: ['Ines Varga', 'Pavel Anders'],
+    fileNames: '{job} {material} {date}',
+    pricing: noPrices,
+    speedUnit: 'mm/s',
+    lengthUnit: 'mm',
+    dates: 'day first',
+    backupDays: 14,
+    isSetUp: true,
+  },
   Version: { number: 2, edit: 'Move 3 items', savedAt: '2026-11-27T09:30:00.000Z' },
 };
 

@@ -3,8 +3,9 @@ import { DataModule } from '../data/data.module.ts';
 import { FilesModule } from '../files/files.module.ts';
 import { JobsModule } from '../jobs/jobs.module.ts';
 import { MachinesModule } from '../machines/machines.module.ts';
+import { SettingsModule } from '../settings/settings.module.ts';
 import { WorkModule } from '../work/work.module.ts';
 import { DemoService } from './demo.service.ts';
 
-@Module({ imports: [DataModule, FilesModule, WorkModule, MachinesModule, JobsModule], providers: [DemoService] })
+@Module({ imports: [DataModule, FilesModule, WorkModule, MachinesModule, JobsModule, SettingsModule], providers: [DemoService] })
 export class DemoModule {}

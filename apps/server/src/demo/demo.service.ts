@@ -22,11 +22,13 @@ import { PicturesService } from '../files/pictures.service.ts';
 import { JobsService, originalFile } from '../jobs/jobs.service.ts';
 import { packJob } from '../jobs/pack.ts';
 import { MachinesService } from '../machines/machines.service.ts';
+import { SettingsService } from '../settings/settings.service.ts';
 import { WorkService } from '../work/work.service.ts';
 import { packetDrawer } from './built-jobs.ts';
 import { benchPlaque, kingfisherPiece } from './picture-jobs.ts';
 
 const project = 'Heronbrook Seed Library';
+const operators = ['Ines Varga', 'Tobiah Okonjo'];
 
 interface DemoJob {
   readonly title: string;
@@ -136,6 +138,7 @@ export class DemoService {
     private readonly work: WorkService,
     private readonly writes: WriteQueue,
     private readonly pictures: PicturesService,
+    private readonly settings: SettingsService,
   ) {}
 
   async loadIfEmpty(): Promise<void> {
@@ -144,6 +147,7 @@ export class DemoService {
     if (!config.demoFolder || !existsSync(shopFile)) return;
     const shop = shopFromJson(JSON.parse(await readFile(shopFile, 'utf8')));
     await this.writes.do('loadShop', shop);
+    await this.settings.settle({ shopName: shop.name, people: operators, isSetUp: true });
     for (const job of jobs) await this.addJob(shop, job);
     this.logger.log(`Loaded ${shop.name}: ${jobs.length} jobs.`);
   }

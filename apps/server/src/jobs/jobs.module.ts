@@ -2,6 +2,7 @@ import { Module } from '@nestjs/common';
 import { TypeOrmModule } from '@nestjs/typeorm';
 import { DataModule } from '../data/data.module.ts';
 import { FilesModule } from '../files/files.module.ts';
+import { SettingsModule } from '../settings/settings.module.ts';
 import { ShopModule } from '../shop/shop.module.ts';
 import { WorkModule } from '../work/work.module.ts';
 import { JobEntity, OriginalEntity, VersionEntity } from './job.entities.ts';
@@ -16,6 +17,7 @@ import { JobsService } from './jobs.service.ts';
     FilesModule,
     WorkModule,
     ShopModule,
+    SettingsModule,
   ],
   controllers: [JobsController],
   providers: [JobsService, JobPicturesService],

@@ -18,6 +18,7 @@ import { InjectRepository } from '@nestjs/typeorm';
 import { Repository } from 'typeorm';
 import { notFound, PlainError } from '../common/plain-error.ts';
 import { WriteQueue } from '../data/write-queue.ts';
+import { SettingsService } from '../settings/settings.service.ts';
 import { ShopService } from '../shop/shop.service.ts';
 import { deletedDays } from '../thinning/thinning-rule.ts';
 import type { PackedJob } from '../work/tasks.ts';
@@ -44,6 +45,7 @@ export class JobsService {
     @InjectRepository(VersionEntity) private readonly versions: Repository<VersionEntity>,
     @InjectRepository(OriginalEntity) private readonly originals: Repository<OriginalEntity>,
     private readonly shop: ShopService,
+    private readonly settings: SettingsService,
     private readonly work: WorkService,
     private readonly writes: WriteQueue,
   ) {}
@@ -91,7 +93,8 @@ export class JobsService {
     const { machines, keys, materials } = await this.shop.everything();
     const machine = known(machines, machineId, 'machine');
     const key = keyId === undefined ? keys[0] : known(keys, keyId, 'colour key');
-    const job = newJob(machine.id, key.id);
+    const { lengthUnit: unit } = await this.settings.get();
+    const job = { ...newJob(machine.id, key.id), unit };
     if (materialId === undefined) return this.add(title, project, packJob(job), 'New job');
     const sheet = sheetAsStocked('sheet-1', known(materials, materialId, 'material'), machine);
     return this.add(title, project, packJob(setSheet(job, sheet)), 'New job');

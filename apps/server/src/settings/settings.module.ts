@@ -9,5 +9,6 @@ import { SettingsService } from './settings.service.ts';
   imports: [TypeOrmModule.forFeature([SettingEntity]), DataModule],
   controllers: [SettingsController],
   providers: [SettingsService],
+  exports: [SettingsService],
 })
 export class SettingsModule {}

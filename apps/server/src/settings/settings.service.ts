@@ -1,12 +1,45 @@
-import type { Settings, SettingsDto } from '@lambent/contracts';
+import { dateOrders, type Settings, type SettingsDto } from '@lambent/contracts';
 import { usualFileName } from '@lambent/core/formats';
 import { freeOfCharge, pricingFromJson } from '@lambent/core/recipes';
-import { speedUnits } from '@lambent/core/units';
+import { lengthUnits, speedUnits } from '@lambent/core/units';
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { Repository } from 'typeorm';
 import { WriteQueue } from '../data/write-queue.ts';
 import { SettingEntity } from './setting.entity.ts';
+
+/** How a setting is kept as text, and what holds where it is not. */
+interface Kept<T> {
+  readonly usual: T;
+  /** What was kept; the usual value where that is none that Lambent knows. */
+  readonly read: (text: string) => T;
+  readonly write: (value: T) => string;
+}
+
+function words(usual: string): Kept<string> {
+  return { usual, read: (text) => text, write: (value) => value.trim() };
+}
+
+function oneOf<T extends string>(known: readonly T[], usual: T): Kept<T> {
+  return { usual, read: (text) => known.find((word) => word === text) ?? usual, write: (value) => value };
+}
+
+const settings: { readonly [Name in keyof Settings]: Kept<Settings[Name]> } = {
+  shopName: words(''),
+  people: { usual: [], read: JSON.parse, write: (people) => JSON.stringify(people.map((name) => name.trim())) },
+  fileNames: words(usualFileName),
+  pricing: {
+    usual: freeOfCharge,
+    read: (text) => pricingFromJson(JSON.parse(text)),
+    write: (pricing) => JSON.stringify(pricingFromJson(pricing)),
+  },
+  speedUnit: oneOf(speedUnits, 'mm/s'),
+  lengthUnit: oneOf(lengthUnits, 'mm'),
+  dates: oneOf(dateOrders, 'day first'),
+  backupDays: { usual: 14, read: Number, write: String },
+  isSetUp: { usual: false, read: (text) => text === 'yes', write: (isSetUp) => (isSetUp ? 'yes' : 'no') },
+};
+const names = Object.keys(settings) as (keyof Settings)[];
 
 /** What the shop has settled for every job, each with a usual value where it has not. */
 @Injectable()
@@ -17,21 +50,21 @@ export class SettingsService {
   ) {}
 
   async get(): Promise<Settings> {
-    const rows = new Map((await this.rows.find()).map(({ name, value }) => [name, value]));
-    const pricing = rows.get('pricing');
-    return {
-      fileNames: rows.get('fileNames') ?? usualFileName,
-      pricing: pricing === undefined ? freeOfCharge : pricingFromJson(JSON.parse(pricing)),
-      speedUnit: speedUnits.find((unit) => unit === rows.get('speedUnit')) ?? 'mm/s',
+    const kept = new Map((await this.rows.find()).map(({ name, value }) => [name, value]));
+    const valueOf = <Name extends keyof Settings>(name: Name): Settings[Name] => {
+      const text = kept.get(name);
+      return text === undefined ? settings[name].usual : settings[name].read(text);
     };
+    return Object.fromEntries(names.map((name) => [name, valueOf(name)])) as unknown as Settings;
   }
 
   /** Settles what is sent, and leaves the rest. @throws NotAPriceList */
-  async settle({ fileNames, pricing, speedUnit }: SettingsDto): Promise<Settings> {
-    const rows = [{ name: 'fileNames', value: fileNames }];
-    if (pricing) rows.push({ name: 'pricing', value: JSON.stringify(pricingFromJson(pricing)) });
-    if (speedUnit) rows.push({ name: 'speedUnit', value: speedUnit });
-    await this.writes.do('settle', rows);
+  async settle(sent: SettingsDto): Promise<Settings> {
+    const row = <Name extends keyof Settings>(name: Name) => {
+      const value = sent[name] as Settings[Name] | null | undefined;
+      return value === undefined || value === null ? [] : [{ name, value: settings[name].write(value) }];
+    };
+    await this.writes.do('settle', names.flatMap(row));
     return this.get();
   }
 }

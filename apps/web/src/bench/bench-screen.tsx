@@ -1,7 +1,7 @@
-import { format } from 'date-fns';
 import { PanelLeftClose, PanelLeftOpen } from 'lucide-react';
 import { type DragEvent, useCallback, useEffect, useState } from 'react';
 import { useNavigate } from 'react-router';
+import { dayAndTimeOf } from '../stores/dates.ts';
 import { Button, IconButton } from '../ui/button.tsx';
 import { acceptedFiles, filesPasted } from './arriving/accepted.ts';
 import { offerFiles } from './arriving/arriving.ts';
@@ -151,7 +151,7 @@ function PictureChip() {
       className="absolute left-1/2 top-8 z-10 flex -translate-x-1/2 items-center gap-3 whitespace-nowrap rounded-full border border-line bg-paper py-1 pl-4 pr-1 shadow-float"
     >
       <span>
-        <b>How it came out</b>, {format(new Date(run.startedAt), 'd MMM HH:mm')}
+        <b>How it came out</b>, {dayAndTimeOf(run.startedAt)}
         {shown?.simulated && ', simulated'}: black is cut through, red scorched, brown burnt
       </span>
       <Button look="quiet" onClick={() => actions.showPictureOf(null)}>

@@ -1,11 +1,19 @@
 import { boundsOf } from '@lambent/core/document';
 import { clearSettings, setMachine } from '@lambent/core/edits';
 import { boxContains } from '@lambent/core/geometry';
-import { bedBox } from '@lambent/core/machine';
+import { atWork, bedBox, type Machine } from '@lambent/core/machine';
 import { toast } from 'sonner';
 import { saySettingsGone } from './settings-gone.ts';
 import type { BenchActions } from './state/bench-state.ts';
 import { jobOf, machineOf } from './state/document.ts';
+
+/** The machines that a job may go to: those at work, and the one it is on. */
+export function offeredMachines(machines: readonly Machine[], current: string): readonly Machine[] {
+  const offered = atWork(machines);
+  return offered.some(({ id }) => id === current)
+    ? offered
+    : machines.filter(({ id, isPutAway }) => id === current || !isPutAway);
+}
 
 /**
  * Moves the job to another machine. Every size stays true, and what no longer fits its bed is said at once. What was

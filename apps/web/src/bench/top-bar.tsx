@@ -3,24 +3,27 @@ import { priceOf } from '@lambent/core/plan';
 import { formatMoney } from '@lambent/core/recipes';
 import { formatDuration } from '@lambent/core/units';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { format } from 'date-fns';
 import { Check, Cpu, Flame, Layers, Redo2, Undo2 } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { toast } from 'sonner';
 import { api, sentenceOf } from '../api.ts';
+import { dayAndTimeOf } from '../stores/dates.ts';
 import { useLive } from '../stores/live.ts';
 import { Button, IconButton } from '../ui/button.tsx';
 import { Choice } from '../ui/choice.tsx';
 import { useBench, useBenchActions } from './context.ts';
-import { changeMachine } from './machine-choice.ts';
+import { changeMachine, offeredMachines } from './machine-choice.ts';
 import { chooseMaterial, offeredMaterials } from './sheet-choice.ts';
 import { withKeys } from './shortcuts.ts';
+import { laterPart } from './stages/later-drawer.tsx';
 import { jobOf, machineOf, type SaveState } from './state/document.ts';
 import { isBlocked, isPlanned, planOf } from './state/plan.ts';
 import { useBurntRuns } from './use-runs.ts';
 import { useSend } from './use-send.ts';
 import { Versions } from './versions.tsx';
+
+const WhoChip = laterPart(async () => (await import('../people/who-chip.tsx')).WhoChip);
 
 /** Job, machine and sheet, undo and redo, the time, and the one main action. */
 export function TopBar() {
@@ -43,7 +46,7 @@ export function TopBar() {
           look="chip"
           icon={<Cpu size={15} className="shrink-0 text-petrol" aria-hidden />}
           value={machine.id}
-          options={machines.map(({ id, name, bedWidth, bedHeight }) => ({
+          options={offeredMachines(machines, machine.id).map(({ id, name, bedWidth, bedHeight }) => ({
             value: id,
             text: name,
             aside: `${bedWidth} × ${bedHeight} mm`,
@@ -64,6 +67,7 @@ export function TopBar() {
           choose={(id) => chooseMaterial(actions, id)}
         />
       </div>
+      <WhoChip />
       <div className="flex">
         <IconButton
           label={past ? withKeys(`Undo: ${past}`, 'undo') : 'Nothing to undo'}
@@ -256,8 +260,8 @@ function BurntAlready({ name, burntAt, again }: { name: string; burntAt: string;
         {({ close }) => (
           <>
             <p className="mb-2.5">
-              {name} was burnt on {format(new Date(burntAt), 'd MMM, HH:mm')}. Again, it burns over what is there: lay
-              fresh stock first, or choose another run in the burn strip.
+              {name} was burnt on {dayAndTimeOf(burntAt)}. Again, it burns over what is there: lay fresh stock first, or
+              choose another run in the burn strip.
             </p>
             <Button
               look="danger"

@@ -2,6 +2,7 @@ import type { Material } from '@lambent/core/recipes';
 import { useQuery } from '@tanstack/react-query';
 import { Undo2 } from 'lucide-react';
 import { api, sentenceOf } from '../api.ts';
+import { wholeDayAndTimeOf } from '../stores/dates.ts';
 import { IconButton } from '../ui/button.tsx';
 import { Notice } from '../ui/notice.tsx';
 import type { BookHold } from './use-book.ts';
@@ -28,7 +29,7 @@ export function BookHistory({ material, book }: { material: Material; book: Book
             <div className="min-w-0 flex-1">
               <p className="break-words">{recipeId === null ? `The material: ${what}` : what}</p>
               <p className="text-[12px] text-quiet">
-                {by}, {new Date(at).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })}
+                {by}, {wholeDayAndTimeOf(at)}
               </p>
             </div>
             <IconButton

@@ -5,6 +5,7 @@ import { formatSpeed, parseSpeed } from '@lambent/core/units';
 import { createColumnHelper } from '@tanstack/react-table';
 import { Archive, ChevronDown, ChevronRight } from 'lucide-react';
 import { createContext, useContext, useState } from 'react';
+import { wholeDayOf } from '../stores/dates.ts';
 import { useSpeedUnit } from '../stores/speed-unit.ts';
 import { IconButton } from '../ui/button.tsx';
 import { Choice } from '../ui/choice.tsx';
@@ -112,7 +113,7 @@ function EvidenceCell({ row: { original } }: Cell) {
         {proof ? (
           <>
             <span className="block truncate">{proof.by}</span>
-            {new Date(proof.on).toLocaleDateString('en-GB', { dateStyle: 'medium' })}
+            {wholeDayOf(proof.on)}
           </>
         ) : (
           <span className="line-clamp-2">{recipe.note}</span>

@@ -1,14 +1,14 @@
 import type { Material } from '@lambent/core/recipes';
 import { useQueryClient } from '@tanstack/react-query';
-import { useRef, useState } from 'react';
+import { useRef } from 'react';
 import { toast } from 'sonner';
 import { Refusal, sentenceOf } from '../api.ts';
+import { useWho } from '../stores/who.ts';
 
 /** Changes the book as somebody, and has the page go by what it is then. */
 export interface BookHold {
   /** Who changes it. */
   readonly by: string;
-  readonly setBy: (author: string) => void;
   /**
    * One change after another, each of the book as the one before it left it.
    * @param ask gets who asks, and what the page knows of a material by then
@@ -23,7 +23,7 @@ export interface BookHold {
 /** What changes the recipe book, one change after the other, each signed. */
 export function useBook(): BookHold {
   const queries = useQueryClient();
-  const [author, setBy] = useState(localStorage.getItem('witness') ?? '');
+  const author = useWho();
   const last = useRef<Promise<unknown>>(Promise.resolve());
   const take = (kept: Material) =>
     queries.setQueryData<Material[]>(['materials'], (all = []) =>
@@ -33,18 +33,14 @@ export function useBook(): BookHold {
     );
   return {
     by: author,
-    setBy: (name) => {
-      localStorage.setItem('witness', name);
-      setBy(name);
-    },
     change: async (ask, words) => {
-      if (author.trim() === '') {
-        toast.error('Say who you are first, at the top: the book keeps who changed what.');
+      if (author === '') {
+        toast.error('Say who you are first, at the top right: the book keeps who changed what.');
         return null;
       }
       const known = (id: string) =>
         queries.getQueryData<Material[]>(['materials'])?.find((material) => material.id === id);
-      const asked = last.current.then(() => ask(author.trim(), known));
+      const asked = last.current.then(() => ask(author, known));
       // What comes next waits for this one, whatever becomes of it.
       last.current = asked.then(take).catch(() => {});
       try {

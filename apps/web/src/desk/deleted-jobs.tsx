@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
-import { format } from 'date-fns';
 import { Undo2 } from 'lucide-react';
 import { api } from '../api.ts';
+import { dayOf } from '../stores/dates.ts';
 import { Button } from '../ui/button.tsx';
 import { useTakeJobBack } from './use-delete-job.ts';
 
@@ -18,7 +18,7 @@ export function DeletedJobs() {
         {deleted.data?.map((job) => (
           <li key={job.id} className="flex items-center gap-4 border-b border-line px-4 py-2 last:border-b-0">
             <span className="min-w-0 flex-1 truncate">{job.title}</span>
-            <span className="text-quiet">gone for good on {format(new Date(job.goneAt), 'd MMMM')}</span>
+            <span className="text-quiet">gone for good on {dayOf(job.goneAt)}</span>
             <Button onClick={() => back.mutate(job)} disabled={back.isPending}>
               <Undo2 size={15} aria-hidden />
               Take back

@@ -1,9 +1,9 @@
 import { CreateJobDto } from '@lambent/contracts';
 import type { Machine } from '@lambent/core/machine';
 import { useMutation } from '@tanstack/react-query';
-import { useNavigate } from 'react-router';
+import { Link, useNavigate } from 'react-router';
 import { api, sentenceOf } from '../api.ts';
-import { Button } from '../ui/button.tsx';
+import { Button, buttonLook } from '../ui/button.tsx';
 import { ChoiceInput, useCheckedForm, WordsInput } from '../ui/form.tsx';
 import { Notice } from '../ui/notice.tsx';
 
@@ -18,6 +18,18 @@ export default function NewJobForm({ machines }: { machines: readonly Machine[] 
     mutationFn: ({ title, machineId }: CreateJobDto) => api.createJob(title, machineId),
     onSuccess: (job) => navigate(`/jobs/${job.id}/art`),
   });
+  if (machines.length === 0) {
+    return (
+      <Notice level="notes" title="A job is made for a machine.">
+        <p className="mb-2">
+          There is none yet: add one, with its bed and its speeds. A stand-in of it can run the job.
+        </p>
+        <Link to="/machines/new" className={buttonLook('main')}>
+          Add a machine
+        </Link>
+      </Notice>
+    );
+  }
   return (
     <form className="flex flex-col gap-3" aria-label="New job" onSubmit={handleSubmit((job) => create.mutate(job))}>
       <WordsInput
@@ -41,7 +53,7 @@ export default function NewJobForm({ machines }: { machines: readonly Machine[] 
         />
       </div>
       {create.isError && <Notice level="blocks">{sentenceOf(create.error)}</Notice>}
-      <Button type="submit" look="main" disabled={machines.length === 0 || create.isPending}>
+      <Button type="submit" look="main" disabled={create.isPending}>
         Make the job
       </Button>
     </form>

@@ -4,7 +4,7 @@ import { useParams } from 'react-router';
 import { api, sentenceOf } from '../api.ts';
 import { BookHistory } from '../book/book-history.tsx';
 import { Compare } from '../book/compare.tsx';
-import { MaterialFacts, Words } from '../book/material-facts.tsx';
+import { MaterialFacts } from '../book/material-facts.tsx';
 import { MaterialList } from '../book/material-list.tsx';
 import { RecipesPart } from '../book/recipes-part.tsx';
 import { StockTable } from '../book/stock-table.tsx';
@@ -46,9 +46,6 @@ export function BookRoute() {
                   {chosen.name}{' '}
                   <span className="figures text-[15px] font-normal text-quiet">{chosen.thicknessMm} mm</span>
                 </h2>
-                <div className="w-40">
-                  <Words label="You are" value={book.by} commit={book.setBy} />
-                </div>
               </div>
               {chosen.forbidden && (
                 <div className="mb-3">

@@ -1,8 +1,8 @@
 import { useMutation, useQuery } from '@tanstack/react-query';
-import { format } from 'date-fns';
 import { Link, useNavigate } from 'react-router';
 import { api, sentenceOf } from '../api.ts';
 import { useDeleteJob } from '../desk/use-delete-job.ts';
+import { dayAndTimeOf } from '../stores/dates.ts';
 import { Button } from '../ui/button.tsx';
 import { Notice } from '../ui/notice.tsx';
 import { PageBar } from '../ui/page-bar.tsx';
@@ -54,7 +54,7 @@ export function CannotOpen({ jobId, error, reload }: { jobId: string; error: Err
                 <li key={number} className="flex items-center gap-3 border-b border-line px-4 py-2 last:border-b-0">
                   <span className="w-10 text-quiet tabular-nums">{number}</span>
                   <span className="min-w-0 flex-1 truncate">{edit}</span>
-                  <span className="text-quiet">{format(new Date(savedAt), 'd MMM, HH:mm')}</span>
+                  <span className="text-quiet">{dayAndTimeOf(savedAt)}</span>
                   <Button disabled={goBack.isPending} onClick={() => goBack.mutate(number)}>
                     Go back
                   </Button>

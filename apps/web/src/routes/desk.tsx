@@ -1,5 +1,5 @@
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
-import type { Machine } from '@lambent/core/machine';
+import { atWork, type Machine } from '@lambent/core/machine';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { Plus, Search } from 'lucide-react';
 import { lazy, Suspense, useDeferredValue, useState } from 'react';
@@ -42,7 +42,7 @@ export function DeskRoute() {
                 className="w-full bg-transparent outline-none placeholder:text-quiet"
               />
             </label>
-            <NewJob machines={machines.data ?? []} />
+            <NewJob machines={machines.data && atWork(machines.data)} />
           </div>
           {jobs.isError && <Notice level="blocks">{sentenceOf(jobs.error)}</Notice>}
           {jobs.isPending && <p className="text-quiet">Looking up the jobs…</p>}
@@ -94,7 +94,7 @@ function UnsavedOnDesk() {
   return <StuckWorkList stuck={stuck.data?.stuck ?? []} changed={() => void stuck.refetch()} />;
 }
 
-function NewJob({ machines }: { machines: readonly Machine[] }) {
+function NewJob({ machines }: { machines: readonly Machine[] | undefined }) {
   return (
     <Popover>
       <PopoverButton as={Button} look="main" className="h-9">
@@ -106,9 +106,7 @@ function NewJob({ machines }: { machines: readonly Machine[] }) {
         focus
         className="z-20 w-80 rounded-xl border border-line bg-paper p-4 shadow-float"
       >
-        <Suspense>
-          <NewJobForm machines={machines} />
-        </Suspense>
+        <Suspense>{machines && <NewJobForm machines={machines} />}</Suspense>
       </PopoverPanel>
     </Popover>
   );

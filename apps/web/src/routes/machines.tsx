@@ -1,13 +1,13 @@
 import type { MachineCommand, MachineState } from '@lambent/contracts';
-import { beamOf, fromMachine, type Machine } from '@lambent/core/machine';
+import { atWork, beamOf, fromMachine, type Machine } from '@lambent/core/machine';
 import { formatDuration, formatLength } from '@lambent/core/units';
 import { useQuery } from '@tanstack/react-query';
+import { Plus } from 'lucide-react';
 import { Link } from 'react-router';
 import { toast } from 'sonner';
 import { api, sentenceOf } from '../api.ts';
-import { Prices } from '../shop/prices.tsx';
 import { useLive } from '../stores/live.ts';
-import { Button } from '../ui/button.tsx';
+import { Button, buttonLook } from '../ui/button.tsx';
 import { stateLook } from '../ui/machine-state.ts';
 import { Notice } from '../ui/notice.tsx';
 import { PageBar } from '../ui/page-bar.tsx';
@@ -21,22 +21,50 @@ export function MachinesRoute() {
       <PageBar />
       <main className="min-h-0 flex-1 overflow-auto">
         <div className="mx-auto max-w-[1180px] px-6 py-6">
-          <h1 className="mb-1 text-xl font-bold">Machines</h1>
-          <p className="mb-5 text-quiet">
-            These machines are stand-ins: simulated, running at many times a real machine’s speed.
-          </p>
+          <div className="mb-5 flex flex-wrap items-center gap-3">
+            <h1 className="mr-auto text-xl font-bold">Machines</h1>
+            <Link to="/machines/new" className={buttonLook('main')}>
+              <Plus size={16} aria-hidden />
+              Add a machine
+            </Link>
+          </div>
           {machines.isError && <Notice level="blocks">{sentenceOf(machines.error)}</Notice>}
           <ul className="grid grid-cols-[repeat(auto-fill,minmax(340px,1fr))] gap-4">
-            {machines.data?.map((machine) => (
+            {atWork(machines.data ?? []).map((machine) => (
               <li key={machine.id}>
                 <MachineCard machine={machine} />
               </li>
             ))}
           </ul>
-          <Prices />
+          {machines.data?.length === 0 && (
+            <div className="rounded-xl border border-dashed border-line bg-paper p-12 text-center">
+              <p className="mb-1 text-[15px] font-semibold">No machine yet</p>
+              <p className="text-quiet">
+                Add one with its bed, speeds and power. A stand-in of it runs its jobs until it is connected.
+              </p>
+            </div>
+          )}
+          <PutAwayMachines machines={(machines.data ?? []).filter(({ isPutAway }) => isPutAway)} />
         </div>
       </main>
     </div>
+  );
+}
+
+function PutAwayMachines({ machines }: { machines: readonly Machine[] }) {
+  if (machines.length === 0) return null;
+  return (
+    <p className="mt-6 text-quiet">
+      Put away:{' '}
+      {machines.map(({ id, name }, i) => (
+        <span key={id}>
+          {i > 0 && ', '}
+          <Link to={`/machines/${id}`} className="font-semibold text-petrol underline">
+            {name}
+          </Link>
+        </span>
+      ))}
+    </p>
   );
 }
 
@@ -51,9 +79,14 @@ function MachineCard({ machine }: { machine: Machine }) {
       <div className="mb-3 flex items-baseline gap-2">
         <h2 className="text-[15px] font-bold">{machine.name}</h2>
         <span className="text-quiet">{beamOf(machine)}</span>
+        {machine.connection?.kind === 'stand-in' && (
+          <span className="rounded bg-table px-1.5 text-[12px] text-quiet" title="Simulated: nothing burns">
+            stand-in, {machine.connection.factor} × as fast
+          </span>
+        )}
         <span className="ml-auto flex items-center gap-1.5 font-semibold" data-testid={`state-${machine.id}`}>
           <span className={`size-2.5 rounded-full ${look.dot}`} aria-hidden />
-          {look.text}
+          {machine.connection ? look.text : 'Not connected'}
         </span>
       </div>
       <HeadPlace machine={machine} state={state} />
@@ -66,7 +99,10 @@ function MachineCard({ machine }: { machine: Machine }) {
         <Fact name="Bed" value={`${machine.bedWidth} × ${machine.bedHeight} mm`} />
       </dl>
       <div className="mt-3 min-h-10 text-[13px]">
-        {state?.reason && <p className="font-semibold text-warn">{sentenceFor(state)}</p>}
+        {state?.reason && machine.connection && <p className="font-semibold text-warn">{sentenceFor(state)}</p>}
+        {!machine.connection && (
+          <p className="text-quiet">Jobs can be planned for it. To send them, say how it is reached.</p>
+        )}
         {shownRun && state && (
           <p>
             <Link to={`/jobs/${shownRun.jobId}/burn`} className="font-semibold text-petrol underline">
@@ -75,7 +111,7 @@ function MachineCard({ machine }: { machine: Machine }) {
             , {formatDuration(Math.max(0, shownRun.plannedS - state.runS))} of {formatDuration(shownRun.plannedS)} left
           </p>
         )}
-        {!state?.reason && !shownRun && (
+        {machine.connection && !state?.reason && !shownRun && (
           <p className="text-quiet">
             {state?.state === 'away' ? 'It does not answer. It is asked again by itself.' : 'No run.'}
           </p>
@@ -87,6 +123,9 @@ function MachineCard({ machine }: { machine: Machine }) {
             {text}
           </Button>
         ))}
+        <Link to={`/machines/${machine.id}`} className={`ml-auto ${buttonLook('plain')}`}>
+          {machine.connection ? 'Figures' : 'Connect it'}
+        </Link>
       </div>
     </section>
   );
@@ -107,7 +146,7 @@ function HeadPlace({ machine, state }: { machine: Machine; state?: MachineState 
   const r = machine.bedWidth / 60;
   return (
     <svg
-      viewBox={`0 0 ${machine.bedWidth} ${machine.bedHeight}`}
+      viewBox={`${-1.5 * r} ${-1.5 * r} ${machine.bedWidth + 3 * r} ${machine.bedHeight + 3 * r}`}
       className="h-36 w-full rounded-lg bg-table"
       role="img"
       aria-label={`The bed of ${machine.name}`}

@@ -7,6 +7,8 @@ import { LostRoute } from './lost.tsx';
 const small: Readonly<Record<string, () => Promise<ComponentType>>> = {
   '/': async () => (await import('./desk.tsx')).DeskRoute,
   '/machines': async () => (await import('./machines.tsx')).MachinesRoute,
+  '/machines/:machineId': async () => (await import('./machine.tsx')).MachineRoute,
+  '/shop': async () => (await import('./shop.tsx')).ShopRoute,
   '/book/:materialId?': async () => (await import('./book.tsx')).BookRoute,
   '/keys/:keyId?': async () => (await import('./keys.tsx')).KeysRoute,
 };

@@ -9,19 +9,18 @@ const looks: Record<Look, string> = {
   danger: 'bg-raised text-stop border-stop hover:bg-stop-soft font-semibold',
 };
 
+/** How a button looks, for a link that stands among buttons. */
+export function buttonLook(look: Look): string {
+  return `inline-flex h-8 items-center justify-center gap-1.5 whitespace-nowrap rounded-lg border px-3 text-[13px] transition-colors duration-100 disabled:cursor-not-allowed disabled:opacity-50 ${looks[look]}`;
+}
+
 /** A button; `main` for what is done next, `plain` for the rest. */
 export function Button({
   look = 'plain',
   className = '',
   ...rest
 }: ButtonHTMLAttributes<HTMLButtonElement> & { look?: Look }) {
-  return (
-    <button
-      type="button"
-      className={`inline-flex h-8 items-center justify-center gap-1.5 whitespace-nowrap rounded-lg border px-3 text-[13px] transition-colors duration-100 disabled:cursor-not-allowed disabled:opacity-50 ${looks[look]} ${className}`}
-      {...rest}
-    />
-  );
+  return <button type="button" className={`${buttonLook(look)} ${className}`} {...rest} />;
 }
 
 /** A square button with a picture; `label` is its name and its tooltip. */

@@ -17,8 +17,8 @@ interface Props<T extends string> {
   choose: (value: T) => void;
   /** What the button says while nothing is chosen. */
   empty?: string;
-  /** `field` fills its line, `chip` is as wide as its words, `alert` asks for a choice. */
-  look?: 'field' | 'chip' | 'alert';
+  /** `field` fills its line, `slim` does beside fields of figures, `chip` is as wide as its words, `alert` asks for a choice. */
+  look?: 'field' | 'slim' | 'chip' | 'alert';
   icon?: ReactNode;
   /** The button shows its label before what is chosen. */
   isLabelShown?: boolean;
@@ -26,6 +26,7 @@ interface Props<T extends string> {
 
 const looks = {
   field: 'h-9 w-full rounded-lg border-line bg-raised px-3 font-semibold',
+  slim: 'h-8 w-full rounded-lg border-line bg-raised px-2.5 font-semibold',
   chip: 'h-7 rounded-lg border-line bg-table px-2 font-semibold',
   alert: 'h-7 rounded-lg border-dashed border-stop bg-raised px-2.5 font-semibold text-stop',
 };
@@ -42,15 +43,16 @@ export function Choice<T extends string>({
   isLabelShown = false,
 }: Props<T>) {
   const chosen = options.find((option) => option.value === value);
+  const isWide = look === 'field' || look === 'slim';
   return (
     <Listbox value={value} onChange={(next) => next !== null && choose(next)}>
       <ListboxButton
         aria-label={chosen ? `${label}: ${chosen.text}` : label}
         title={label}
-        className={`flex min-w-0 items-center ${look === 'field' ? 'gap-2' : 'gap-1'} border text-left hover:border-petrol ${looks[look]}`}
+        className={`flex min-w-0 items-center ${isWide ? 'gap-2' : 'gap-1'} border text-left hover:border-petrol ${looks[look]}`}
       >
         {icon}
-        <span className={look === 'field' ? 'flex-1 truncate' : 'truncate'}>
+        <span className={isWide ? 'flex-1 truncate' : 'truncate'}>
           {isLabelShown && `${label}: `}
           {chosen?.text ?? empty}
         </span>

@@ -1,4 +1,5 @@
 import { NavLink } from 'react-router';
+import { WhoChip } from '../people/who-chip.tsx';
 import { useLive } from '../stores/live.ts';
 
 const places = [
@@ -6,6 +7,7 @@ const places = [
   { to: '/book', text: 'Recipe book' },
   { to: '/keys', text: 'Colour keys' },
   { to: '/machines', text: 'Machines' },
+  { to: '/shop', text: 'Shop' },
 ];
 
 /** The bar over every place but the Bench. */
@@ -29,7 +31,10 @@ export function PageBar() {
           </NavLink>
         ))}
       </nav>
-      {!connected && <p className="ml-auto font-semibold text-stop">The server does not answer; trying again.</p>}
+      <div className="ml-auto flex min-w-0 items-center gap-3">
+        {!connected && <p className="font-semibold text-stop">The server does not answer; trying again.</p>}
+        <WhoChip />
+      </div>
     </header>
   );
 }

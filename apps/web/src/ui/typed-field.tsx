@@ -10,12 +10,16 @@ interface Props<T> {
   parse: (text: string) => Parsed<T>;
   /** Takes the value that was typed; gives a sentence back to refuse it. */
   commit: (value: T) => string | undefined;
+  /** Shows what is being typed where it is used, before it is taken; Escape shows what stood there. */
+  preview?: (value: T) => void;
   /** The value one arrow key away; `size` is 1, 10 with Shift, 0.1 with Alt. */
   step?: (delta: number) => T;
   layout?: 'row' | 'stack';
   /** Leaves the label to screen readers, where what stands before the field says it. */
   bare?: boolean;
   disabled?: boolean;
+  /** What holds while the field is empty. */
+  placeholder?: string;
   /** Marks a value that differs from where it would come from. */
   marked?: boolean;
   /** What is wrong with the value that stands there. */
@@ -29,9 +33,11 @@ export function TypedField<T = number>({
   unit,
   parse,
   commit,
+  preview,
   step,
   layout = 'stack',
   bare,
+  placeholder,
   disabled,
   marked,
   fault,
@@ -40,6 +46,11 @@ export function TypedField<T = number>({
   const [draft, setDraft] = useState<string | null>(null);
   const [trouble, setTrouble] = useState<string | null>(null);
   const input = useRef<HTMLInputElement>(null);
+  const before = useRef('');
+  const show = (typed: string) => {
+    const parsed = preview && parse(typed);
+    if (parsed?.ok) preview?.(parsed.value);
+  };
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: a new value from outside clears an old complaint
   useEffect(() => setTrouble(null), [text]);
@@ -69,6 +80,7 @@ export function TypedField<T = number>({
       });
     } else if (event.key === 'Escape') {
       event.stopPropagation();
+      if (draft !== null) show(before.current);
       setDraft(null);
       setTrouble(null);
       input.current?.blur();
@@ -98,14 +110,21 @@ export function TypedField<T = number>({
             id={id}
             value={draft ?? text}
             disabled={disabled}
+            placeholder={placeholder}
             data-settled={draft === null}
             aria-invalid={wrong !== undefined}
             aria-describedby={wrong ? `${id}-trouble` : undefined}
-            onFocus={(event) => event.target.select()}
-            onChange={(event) => setDraft(event.target.value)}
+            onFocus={(event) => {
+              before.current = text;
+              event.target.select();
+            }}
+            onChange={(event) => {
+              setDraft(event.target.value);
+              show(event.target.value);
+            }}
             onBlur={settle}
             onKeyDown={onKeyDown}
-            className="figures h-full w-full min-w-0 bg-transparent px-2 text-[12.5px] outline-none disabled:opacity-60"
+            className="figures h-full w-full min-w-0 bg-transparent px-2 text-[12.5px] outline-none placeholder:font-sans placeholder:text-quiet disabled:opacity-60"
             autoComplete="off"
             spellCheck={false}
           />

@@ -1,8 +1,8 @@
 import { useMutation } from '@tanstack/react-query';
-import { format } from 'date-fns';
 import { useNavigate } from 'react-router';
 import { toast } from 'sonner';
 import { sentenceOf } from '../api.ts';
+import { dayAndTimeOf } from '../stores/dates.ts';
 import { Button } from '../ui/button.tsx';
 import { keepAsJob, type StuckWork } from './send-unsaved.ts';
 import { dropUnsaved } from './unsaved-store.ts';
@@ -42,7 +42,7 @@ function Row({ stuck, changed }: { stuck: StuckWork; changed: () => void }) {
     <li className="flex items-center gap-3 border-b border-stop/50 bg-stop-soft px-4 py-2">
       <p className="min-w-0 flex-1">
         <strong>
-          Work on “{work.title}” from {format(new Date(work.at), 'd MMM, HH:mm')} is kept in this browser and not saved:
+          Work on “{work.title}” from {dayAndTimeOf(work.at)} is kept in this browser and not saved:
         </strong>{' '}
         {reasons[why]}.
         <span className="block text-quiet">{why === 'refused' ? sentence : `Last edit: ${work.edit}.`}</span>

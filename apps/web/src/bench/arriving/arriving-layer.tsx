@@ -1,11 +1,11 @@
 import { verbsOf } from '@lambent/core/document';
 import type { Matrix } from '@lambent/core/geometry';
 import { useCallback, useMemo } from 'react';
-import { Layer, Shape } from 'react-konva';
 import { paintedArrival } from '../../workers/work.ts';
 import { FarWords } from '../bed/artwork-layer.tsx';
 import { drawParts } from '../bed/draw-parts.ts';
 import { farFrom } from '../bed/far-picture.ts';
+import { Layer, Shape } from '../bed/konva.ts';
 import type { ArrivalWish } from '../bed/painting.ts';
 import { outlineFor } from '../bed/scene.ts';
 import { useFarPicture } from '../bed/use-far-picture.ts';

@@ -1,12 +1,12 @@
 import { verbsOf } from '@lambent/core/document';
 import type { PreparedJob } from '@lambent/core/plan';
 import { memo, useCallback, useEffect, useMemo, useState } from 'react';
-import { Layer, Shape, Text } from 'react-konva';
 import { paintedArtwork } from '../../workers/work.ts';
 import { useBench } from '../context.ts';
 import { useShownRun } from '../use-shown-run.ts';
 import { ArtworkPainter } from './artwork-painter.ts';
 import { farFrom } from './far-picture.ts';
+import { Layer, Shape, Text } from './konva.ts';
 import type { ArtworkWish } from './painting.ts';
 import { sceneOf } from './scene.ts';
 import { useFarPicture } from './use-far-picture.ts';

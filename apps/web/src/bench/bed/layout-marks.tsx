@@ -13,9 +13,9 @@ import type { EvenSpacing } from '@lambent/core/picking';
 import { type HeldOutline, heldOutlines } from '@lambent/core/plan';
 import { formatLength, type LengthUnit } from '@lambent/core/units';
 import { useMemo } from 'react';
-import { Shape } from 'react-konva';
 import { useBench } from '../context.ts';
 import { jobOf, unitOf } from '../state/document.ts';
+import { Shape } from './konva.ts';
 import type { View } from './view.ts';
 import { toScreen } from './view.ts';
 

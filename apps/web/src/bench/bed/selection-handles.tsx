@@ -3,9 +3,9 @@ import { transformItems } from '@lambent/core/edits';
 import { identity, isEmpty, type Matrix } from '@lambent/core/geometry';
 import type Konva from 'konva';
 import { useEffect, useMemo, useRef } from 'react';
-import { Rect, Transformer } from 'react-konva';
 import { useBench, useBenchActions } from '../context.ts';
 import { jobOf } from '../state/document.ts';
+import { Rect, Transformer } from './konva.ts';
 import { screenMapToBed, toScreen } from './view.ts';
 
 /** The frame around the selection, with handles to scale and turn it. */

@@ -1,8 +1,8 @@
 import type { SnapKind } from '@lambent/core/picking';
-import { Shape } from 'react-konva';
 import { useBench } from '../context.ts';
 import { PointsTool, same } from '../tools/points-tool.ts';
 import type { Draft } from '../tools/tool.ts';
+import { Shape } from './konva.ts';
 import { pathToCanvas } from './scene.ts';
 import { toScreen } from './view.ts';
 

@@ -1,4 +1,4 @@
-import { Layer, Shape } from 'react-konva';
+import { Layer, Shape } from '../bed/konva.ts';
 import { useBench } from '../context.ts';
 import { drawBurnt, useBurntPicture } from './burnt-picture.ts';
 

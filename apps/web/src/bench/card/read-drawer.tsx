@@ -13,8 +13,8 @@ import {
   marginsAround,
   markNames,
 } from '@lambent/core/recipes';
-import { format } from 'date-fns';
 import { lazy, Suspense, useCallback, useState } from 'react';
+import { dayAndTimeOf } from '../../stores/dates.ts';
 import { Button } from '../../ui/button.tsx';
 import { Choice } from '../../ui/choice.tsx';
 import { useEscape } from '../../ui/use-escape.ts';
@@ -115,7 +115,7 @@ function BurnPart({ read }: { read: ReadCard }) {
         value={run.id}
         options={burns.map(({ id, startedAt, hasPicture }) => ({
           value: id,
-          text: format(new Date(startedAt), 'd MMM HH:mm'),
+          text: dayAndTimeOf(startedAt),
           aside: hasPicture ? 'with a picture' : 'no picture',
         }))}
         choose={actions.readBurn}

@@ -1,25 +1,21 @@
 import type { Material } from '@lambent/core/recipes';
 import { toast } from 'sonner';
 import { sentenceOf } from '../../api.ts';
+import { setWho, useWho } from '../../stores/who.ts';
 import { useBench, useBenchActions } from '../context.ts';
 import { jobOf } from '../state/document.ts';
 
-/** Who says so, as last said in this browser; the job's member to begin with. */
+/** Who says so: who is at this screen; the job's member to begin with. */
 export function useLastWitness(): string {
   const member = useBench((state) => jobOf(state).member);
-  return localStorage.getItem('witness') ?? member;
-}
-
-/** Remembers in this browser who signs for what was burnt. */
-export function rememberWitness(author: string): void {
-  localStorage.setItem('witness', author);
+  return useWho() || member;
 }
 
 /** Keeps what the server was asked to keep of a material, and has the Bench go by it. @returns whether it was kept */
 export function useKeeping(): (author: string, ask: () => Promise<Material>, words: string) => Promise<boolean> {
   const actions = useBenchActions();
   return async (author, ask, words) => {
-    rememberWitness(author);
+    setWho(author);
     try {
       const kept = await ask();
       const { shop } = actions.get();

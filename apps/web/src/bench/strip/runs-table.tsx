@@ -1,9 +1,9 @@
 import type { Layer, Run } from '@lambent/core/document';
 import { changeRun, moveRun, removeRun, switchLayer } from '@lambent/core/edits';
 import { createColumnHelper } from '@tanstack/react-table';
-import { format } from 'date-fns';
 import { ArrowDown, ArrowUp, Trash2 } from 'lucide-react';
 import { createContext, useContext, useMemo, useState } from 'react';
+import { dayAndTimeOf } from '../../stores/dates.ts';
 import { IconButton } from '../../ui/button.tsx';
 import { type CellOf, DataTable, type tableParts } from '../../ui/data-table.tsx';
 import { OperationMark } from '../../ui/operation-mark.tsx';
@@ -57,7 +57,7 @@ function NameCell({ row: { original: run } }: Cell) {
           className="w-[128px] rounded border border-transparent bg-transparent px-1 font-semibold hover:border-line"
         />
         <span className="block px-1 text-[12px] text-quiet">
-          {burntAt ? `burnt ${format(new Date(burntAt), 'd MMM HH:mm')}` : stockWords[run.stock]}
+          {burntAt ? `burnt ${dayAndTimeOf(burntAt)}` : stockWords[run.stock]}
           {run.mirrored && ', mirrored'}
           {run.only && `, ${run.only.length} ${run.only.length === 1 ? 'item' : 'items'} only`}
         </span>

@@ -12,7 +12,7 @@ import { parseAngle } from '../../../ui/plain-number.ts';
 import { TypedField } from '../../../ui/typed-field.tsx';
 import { showBed } from '../../bed/showing.ts';
 import { useBench, useBenchActions } from '../../context.ts';
-import { changeMachine } from '../../machine-choice.ts';
+import { changeMachine, offeredMachines } from '../../machine-choice.ts';
 import { addSheet, chooseMaterial, offeredMaterials, sheetName } from '../../sheet-choice.ts';
 import { jobOf, machineOf, unitOf } from '../../state/document.ts';
 import { Drawer, Part } from '../drawer.tsx';
@@ -39,7 +39,11 @@ export function BedDrawer() {
         <Choice
           label="Machine"
           value={machine.id}
-          options={machines.map((machine) => ({ value: machine.id, text: machine.name, aside: beamOf(machine) }))}
+          options={offeredMachines(machines, machine.id).map((offered) => ({
+            value: offered.id,
+            text: offered.name,
+            aside: beamOf(offered),
+          }))}
           choose={(id) => {
             changeMachine(actions, id);
             showBed(actions);

@@ -2,11 +2,11 @@ import type { MachineCommand, RunAnswer } from '@lambent/contracts';
 import { priceOf, stepTitle } from '@lambent/core/plan';
 import { formatMoney } from '@lambent/core/recipes';
 import { formatClock, formatDuration } from '@lambent/core/units';
-import { format } from 'date-fns';
 import { Pause, Play, RotateCcw } from 'lucide-react';
 import { useEffect, useMemo, useState } from 'react';
 import { toast } from 'sonner';
 import { api, sentenceOf } from '../../../api.ts';
+import { dayAndTimeOf } from '../../../stores/dates.ts';
 import { useLive } from '../../../stores/live.ts';
 import { Button, IconButton } from '../../../ui/button.tsx';
 import { Choice } from '../../../ui/choice.tsx';
@@ -253,7 +253,7 @@ function RunRow({ run }: { run: RunAnswer }) {
     >
       <p className="flex justify-between gap-2">
         <span className={`font-semibold ${runInk[run.status]}`}>{run.status}</span>
-        <span className="figures text-[12px] text-quiet">{format(new Date(run.startedAt), 'd MMM HH:mm')}</span>
+        <span className="figures text-[12px] text-quiet">{dayAndTimeOf(run.startedAt)}</span>
       </p>
       <p className="text-[12px] text-quiet">
         {several && `${run.jobRunName}, `}

@@ -1,8 +1,8 @@
-import { format } from 'date-fns';
 import { Download, Printer } from 'lucide-react';
 import { useState } from 'react';
 import { toast } from 'sonner';
 import { sentenceOf } from '../../../api.ts';
+import { wholeDayAndTimeOf } from '../../../stores/dates.ts';
 import { Button } from '../../../ui/button.tsx';
 import { download } from '../../../ui/download.ts';
 import { work } from '../../../workers/work.ts';
@@ -24,7 +24,7 @@ export function JobSheetPart() {
     const { shop, title, pricing } = state;
     setBusy(true);
     try {
-      const wish = { title, madeOn: format(new Date(), 'd MMM yyyy, HH:mm'), pricing };
+      const wish = { title, madeOn: wholeDayAndTimeOf(Date.now()), pricing };
       use(await work('jobSheet', [jobOf(state), shop, wish, choiceOf(state)]));
       return true;
     } catch (error) {

@@ -1,7 +1,8 @@
 import { OffcutDto, PutBackDto, type RunAnswer, type TakenSheet } from '@lambent/contracts';
 import { api } from '../../../api.ts';
 import { Button } from '../../../ui/button.tsx';
-import { LengthInput, useCheckedForm, WordsInput } from '../../../ui/form.tsx';
+import { LengthInput, useCheckedForm } from '../../../ui/form.tsx';
+import { SignedBy } from '../../../ui/signed-by.tsx';
 import { useBench } from '../../context.ts';
 import { unitOf } from '../../state/document.ts';
 import { useLastWitness } from '../keeping.ts';
@@ -37,7 +38,7 @@ function PutBack({ runId, sheet, send, leave }: Props) {
       className={look}
       onSubmit={handleSubmit((wish) => send(wish.by, () => api.putSheetBack(runId, wish)))}
     >
-      <WordsInput control={control} name="by" label="You are" maxLength={120} />
+      <SignedBy control={control} name="by" label="You are" />
       <Buttons words="Put it back" leave={leave} />
     </form>
   );
@@ -62,7 +63,7 @@ function KeepOffcut({ runId, sheet, send, leave, left }: Props & { left: { width
         <LengthInput control={control} name="width" label="Offcut’s width" unit={unit} />
         <LengthInput control={control} name="height" label="Its height" unit={unit} />
       </div>
-      <WordsInput control={control} name="by" label="You are" maxLength={120} />
+      <SignedBy control={control} name="by" label="You are" />
       <Buttons words="Keep the offcut" leave={leave} />
     </form>
   );

@@ -8,10 +8,10 @@ import { lazy, Suspense, useState } from 'react';
 import { toast } from 'sonner';
 import { api, sentenceOf } from '../../../api.ts';
 import { takeRun } from '../../../stores/live.ts';
+import { setWho } from '../../../stores/who.ts';
 import { useBench, useBenchActions } from '../../context.ts';
 import type { BenchState } from '../../state/bench-state.ts';
 import { jobOf, unitOf } from '../../state/document.ts';
-import { rememberWitness } from '../keeping.ts';
 
 const TakenForm = lazy(() => import('./taken-form.tsx'));
 
@@ -38,7 +38,7 @@ function Taken({ run, sheet }: { run: RunAnswer; sheet: TakenSheet }) {
   const name = material?.name ?? 'a material that is gone';
   const kept = sheet.keptOffcut;
   const send = async (author: string, ask: () => Promise<RunAnswer>) => {
-    rememberWitness(author);
+    setWho(author);
     try {
       takeRun(await ask());
       setDoing(null);

@@ -3,7 +3,8 @@ import type { FitName } from '@lambent/core/document';
 import { type FigureFrom, fitOf, type Material } from '@lambent/core/recipes';
 import { api } from '../../../api.ts';
 import { Button } from '../../../ui/button.tsx';
-import { ChoiceInput, LengthInput, useCheckedForm, WordsInput } from '../../../ui/form.tsx';
+import { ChoiceInput, LengthInput, useCheckedForm } from '../../../ui/form.tsx';
+import { SignedBy } from '../../../ui/signed-by.tsx';
 import { useBench } from '../../context.ts';
 import { unitOf } from '../../state/document.ts';
 import { useKeeping, useLastWitness } from '../keeping.ts';
@@ -36,7 +37,7 @@ export default function KeepFitForm({ material, fit, leave }: { material: Materi
     >
       <LengthInput control={control} name="mm" label="Clearance" unit={unit} />
       <ChoiceInput control={control} name="from" label="It is" options={fromWords} />
-      <WordsInput control={control} name="by" label="Read by" maxLength={120} />
+      <SignedBy control={control} name="by" label="Read by" />
       <div className="flex gap-1.5">
         <Button type="submit">Keep it</Button>
         <Button look="quiet" onClick={leave}>

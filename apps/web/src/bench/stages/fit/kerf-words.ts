@@ -1,9 +1,10 @@
 import { type AppliedSettings, type Figure, type FigureSource, kerfOf } from '@lambent/core/recipes';
+import { wholeDayOf } from '../../../stores/dates.ts';
 
 /** Where a figure comes from, in a few words. */
 export function figureWords(source: FigureSource | null): string {
   if (!source) return 'a guess to begin with';
-  const when = new Date(source.on).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' });
+  const when = wholeDayOf(source.on);
   return `${source.from} by ${source.by}, ${when}`;
 }
 

@@ -7,7 +7,8 @@ import { Controller, type UseFormReturn } from 'react-hook-form';
 import { api } from '../../../api.ts';
 import { Button } from '../../../ui/button.tsx';
 import { Choice } from '../../../ui/choice.tsx';
-import { ChoiceInput, useCheckedForm, WordsInput } from '../../../ui/form.tsx';
+import { ChoiceInput, useCheckedForm } from '../../../ui/form.tsx';
+import { SignedBy } from '../../../ui/signed-by.tsx';
 import { useBench } from '../../context.ts';
 import { machineOf, unitOf } from '../../state/document.ts';
 import { useKeeping, useLastWitness } from '../keeping.ts';
@@ -42,7 +43,7 @@ function ReadKerf({ piece, material }: Props) {
     <form aria-label="Read the piece" className={look} onSubmit={form.handleSubmit(send)}>
       <Heading />
       <StepInput form={form} piece={piece} label="The highest the tongue goes into" empty="Highest it goes into" />
-      <WordsInput control={form.control} name="by" label="Read by" maxLength={120} />
+      <SignedBy control={form.control} name="by" label="Read by" />
       <Button type="submit" className="self-start" disabled={!piece.steps.includes(form.watch('mm'))}>
         Keep it as the kerf
       </Button>
@@ -70,7 +71,7 @@ function ReadFit({ piece, material }: Props) {
         label="Is the fit"
         options={fitNames.map((name) => ({ value: name, text: `It is ${name}` }))}
       />
-      <WordsInput control={form.control} name="by" label="Read by" maxLength={120} />
+      <SignedBy control={form.control} name="by" label="Read by" />
       <Button type="submit" className="self-start" disabled={!piece.steps.includes(form.watch('mm'))}>
         Keep it as the fit
       </Button>

@@ -7,6 +7,7 @@ import { IsIn, IsString, Length, MaxLength } from 'class-validator';
 import { api } from '../../../api.ts';
 import { Button } from '../../../ui/button.tsx';
 import { ChoiceInput, useCheckedForm, WordsInput } from '../../../ui/form.tsx';
+import { SignedBy } from '../../../ui/signed-by.tsx';
 import { useBench } from '../../context.ts';
 import { jobOf } from '../../state/document.ts';
 import { useKeeping, useLastWitness } from '../keeping.ts';
@@ -133,7 +134,7 @@ export default function RecipeForm(props: Props) {
         </p>
       )}
       {kinds && <ChoiceInput control={control} name="evidence" label="It is" options={kinds} />}
-      <WordsInput control={control} name="by" label="Read by" maxLength={120} />
+      <SignedBy control={control} name="by" label="Read by" />
       <div className="flex flex-wrap gap-1.5">
         <Button look="main" type="submit">
           {taken ? 'Put it in its place' : 'Keep it'}

@@ -1,7 +1,7 @@
 import { changeSetting } from '@lambent/core/edits';
 import type { PreparedLayer } from '@lambent/core/plan';
 import type { LayerSettings } from '@lambent/core/settings';
-import { format } from 'date-fns';
+import { dayOf } from '../../../../stores/dates.ts';
 import { Tick } from '../../../../ui/tick.tsx';
 import { useBenchActions } from '../../../context.ts';
 
@@ -29,7 +29,7 @@ export function MeasuredGreys({ layer }: { layer: PreparedLayer }) {
   }
   const follows = applied.sources.burntGreys?.kind === 'recipe';
   const others = measuredWith.filter((setting) => applied.sources[setting]?.kind === 'hand');
-  const on = recipe.proof ? ` of ${format(new Date(recipe.proof.on), 'd MMM')}` : '';
+  const on = recipe.proof ? ` of ${dayOf(recipe.proof.on)}` : '';
   return (
     <div>
       <Tick

@@ -1,0 +1,87 @@
+import { type Machine, type MachineFigureName, machineFigures } from '@lambent/core/machine';
+import { formatLength, type Parsed, parseLengthFrom, parseSpeed } from '@lambent/core/units';
+import { parsePlain } from '../ui/plain-number.ts';
+import { TypedField } from '../ui/typed-field.tsx';
+import { Doubts } from './doubts.tsx';
+import type { MachineDraft } from './machine-draft.ts';
+
+/** The figures that may be missing, and what holds then. */
+const missing: Readonly<Partial<Record<MachineFigureName, string>>> = {
+  measuredW: 'as rated',
+  bedGapMm: 'not known',
+  leastPower: '0',
+  mostPower: '100',
+};
+
+/** A figure of a machine; one that may be missing is left empty. */
+export function FigureField({ name, draft, change, doubts }: { name: MachineFigureName } & MachineDraft) {
+  const { name: label, unit, least, most } = machineFigures[name];
+  const mayBeEmpty = missing[name] !== undefined;
+  const value = draft[name] ?? null;
+  const set = (next: number | null) => change({ [name]: next ?? undefined } as Partial<Machine>);
+  const isWithin = (next: number | null) => (next === null ? mayBeEmpty : next >= least && next <= most);
+  const range = `From ${least.toLocaleString('en-GB')} to ${most.toLocaleString('en-GB')}${unit && ` ${unit}`}`;
+  return (
+    <Doubts about={name} doubts={doubts}>
+      <TypedField<number | null>
+        label={label}
+        text={textOf(value, unit)}
+        unit={unit}
+        parse={(text) =>
+          text.trim() === '' && mayBeEmpty ? { ok: true, value: null } : parseFigure(text, unit, draft)
+        }
+        preview={(next) => {
+          if (isWithin(next)) set(next);
+        }}
+        commit={(next) => {
+          if (!isWithin(next)) return `${range}${mayBeEmpty ? ', or nothing' : ''}.`;
+          set(next);
+          return undefined;
+        }}
+      />
+    </Doubts>
+  );
+}
+
+function textOf(value: number | null, unit: string): string {
+  if (value === null) return '';
+  return unit === 'mm' ? formatLength(value, 'mm', { bare: true, decimals: 4 }) : String(value);
+}
+
+function parseFigure(text: string, unit: string, { topSpeed }: Machine): Parsed {
+  if (unit === 'mm') return parseLengthFrom(text, 'mm', 0);
+  if (unit === 'mm/s') return parseSpeed(text, 'mm/s', topSpeed);
+  return parsePlain(text, unit, 'Type a number.');
+}
+
+/** A place on the bed as the machine counts, or an offset: X and Y. Empty where there is none. */
+export function PlaceField(props: { name: 'rest' | 'pointer'; label: string } & MachineDraft) {
+  const { name, label, draft, change, doubts } = props;
+  const value = draft[name] ?? null;
+  const set = (next: { x: number; y: number } | null) => change({ [name]: next ?? undefined });
+  return (
+    <Doubts about={name} doubts={doubts}>
+      <TypedField<{ x: number; y: number } | null>
+        label={label}
+        text={value ? `${value.x}, ${value.y}` : ''}
+        unit="mm"
+        placeholder={name === 'rest' ? 'at zero' : 'has none'}
+        parse={parsePlace}
+        preview={set}
+        commit={(next) => {
+          set(next);
+          return undefined;
+        }}
+      />
+    </Doubts>
+  );
+}
+
+function parsePlace(text: string): Parsed<{ x: number; y: number } | null> {
+  if (text.trim() === '') return { ok: true, value: null };
+  const [, x, y] = /^\s*([+-]?[\d.]+)\s*[,; ]\s*([+-]?[\d.]+)\s*(?:mm)?\s*$/.exec(text) ?? [];
+  const place = { x: Number(x), y: Number(y) };
+  return Number.isFinite(place.x) && Number.isFinite(place.y)
+    ? { ok: true, value: place }
+    : { ok: false, reason: 'Type X and Y, for example 0, 390.' };
+}

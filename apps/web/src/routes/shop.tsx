@@ -1,0 +1,36 @@
+import { useQuery } from '@tanstack/react-query';
+import { api, sentenceOf } from '../api.ts';
+import { PeopleCard } from '../shop/people-card.tsx';
+import { Prices } from '../shop/prices.tsx';
+import { useSettings } from '../shop/use-settings.ts';
+import { FileNamesCard, WaysCard } from '../shop/ways-card.tsx';
+import { Notice } from '../ui/notice.tsx';
+import { PageBar } from '../ui/page-bar.tsx';
+
+/** What holds for the whole shop: its name, its people, its prices, how it counts and writes. */
+export function ShopRoute() {
+  const asked = useQuery({ queryKey: ['settings'], queryFn: api.settings });
+  const { settings, settle } = useSettings();
+  return (
+    <div className="flex h-full flex-col">
+      <title>Shop · Lambent</title>
+      <PageBar />
+      <main className="min-h-0 flex-1 overflow-auto">
+        <div className="mx-auto max-w-[1180px] px-6 py-6">
+          <h1 className="mb-4 text-xl font-bold">Shop</h1>
+          {asked.isError && <Notice level="blocks">{sentenceOf(asked.error)}</Notice>}
+          {settings && (
+            <div className="grid items-start gap-4 lg:grid-cols-2">
+              <div className="flex flex-col gap-4">
+                <WaysCard settings={settings} settle={settle} />
+                <PeopleCard people={settings.people} settle={(people) => settle({ people })} />
+                <FileNamesCard settings={settings} settle={settle} />
+              </div>
+              <Prices settings={settings} settle={settle} />
+            </div>
+          )}
+        </div>
+      </main>
+    </div>
+  );
+}

@@ -1,0 +1,74 @@
+import { UserRound, X } from 'lucide-react';
+import { useState } from 'react';
+import { setWho, useWho } from '../stores/who.ts';
+import { Button, IconButton } from '../ui/button.tsx';
+import { ShopCard } from './shop-card.tsx';
+
+interface Props {
+  readonly people: readonly string[];
+  /** @returns whether it was taken */
+  readonly settle: (people: string[]) => Promise<boolean>;
+}
+
+/** The people at work here: names to choose from when one says who is at a screen. */
+export function PeopleCard({ people, settle }: Props) {
+  const who = useWho();
+  const [typed, setTyped] = useState('');
+  const name = typed.trim();
+  const isKnown = people.some((known) => known.toLowerCase() === name.toLowerCase());
+  const add = async () => {
+    if (name === '' || isKnown) return;
+    if (!(await settle([...people, name]))) return;
+    setTyped('');
+    if (who === '') setWho(name);
+  };
+  return (
+    <ShopCard
+      title="People"
+      about="Who works here. Each says once at a screen who is there; what is done from it is signed."
+    >
+      {people.length > 0 && (
+        <ul className="mb-3 flex flex-wrap gap-1.5" aria-label="People at work here">
+          {people.map((person) => (
+            <li
+              key={person}
+              className="flex h-8 items-center gap-1.5 rounded-full border border-line bg-raised pl-3 pr-0.5"
+            >
+              <UserRound size={14} className="text-quiet" aria-hidden />
+              {person}
+              {person === who && <span className="text-[12px] text-quiet">at this screen</span>}
+              <IconButton
+                label={`Take ${person} off the list`}
+                className="size-7 rounded-full"
+                onClick={() => void settle(people.filter((known) => known !== person))}
+              >
+                <X size={13} aria-hidden />
+              </IconButton>
+            </li>
+          ))}
+        </ul>
+      )}
+      <form
+        className="flex flex-wrap items-center gap-2"
+        onSubmit={(event) => {
+          event.preventDefault();
+          void add();
+        }}
+      >
+        <input
+          aria-label="Name of somebody who works here"
+          placeholder="A name"
+          value={typed}
+          maxLength={60}
+          autoComplete="off"
+          onChange={(event) => setTyped(event.target.value)}
+          className="h-8 w-56 rounded-lg border border-line bg-raised px-2.5 placeholder:text-quiet focus:border-petrol focus:outline-none"
+        />
+        <Button type="submit" disabled={name === '' || isKnown}>
+          Add
+        </Button>
+        {isKnown && <span className="text-quiet">That name is on the list.</span>}
+      </form>
+    </ShopCard>
+  );
+}
