@@ -51,6 +51,8 @@ export interface Config {
   readonly dataFolder: string;
   /** The demo world, loaded where there is no machine yet; empty for none. */
   readonly demoFolder: string;
+  /** The demo world that a new shop may look around in. */
+  readonly demoWorld: string;
   /** Ports of the stand-ins, over the shop's own: `wren=7451,curlew=7452`. */
   readonly machinePorts: ReadonlyMap<string, number>;
   readonly webFolder: string;
@@ -85,6 +87,7 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
     port: asked.LAMBENT_PORT,
     dataFolder: resolve(asked.LAMBENT_DATA),
     demoFolder: asked.LAMBENT_DEMO,
+    demoWorld: join(root, 'demo'),
     machinePorts: portsByMachine(asked.LAMBENT_MACHINE_PORTS),
     webFolder: join(root, 'apps/web/dist'),
     standInProgram: join(root, 'apps/stand-in/dist/main.js'),

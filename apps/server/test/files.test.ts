@@ -105,6 +105,7 @@ test('the shop’s price list is kept, and checked', async () => {
     dates: 'day first',
     backupDays: 14,
     isSetUp: true,
+    isDemo: false,
   });
   await stack.ask('PUT', '/api/settings', { speedUnit: 'mm/min' });
   expect((await stack.ask<SettingsDto>('GET', '/api/settings')).body).toMatchObject({
@@ -131,7 +132,14 @@ test.each<[object, string]>([
 });
 
 test('how the shop is called, who works there and how it writes are kept; new jobs begin in its unit', async () => {
-  const ways = { shopName: ' Quay ', people: ['Ines '], lengthUnit: 'in', dates: 'year first', backupDays: 0, isSetUp: false };
+  const ways = {
+    shopName: ' Quay ',
+    people: ['Ines '],
+    lengthUnit: 'in',
+    dates: 'year first',
+    backupDays: 0,
+    isSetUp: false,
+  };
   const { body } = await stack.ask<SettingsDto>('PUT', '/api/settings', ways);
   expect(body).toMatchObject({ ...ways, shopName: 'Quay', people: ['Ines'] });
   const job = await stack.ask<JobAnswer>('POST', '/api/jobs', { title: 'In inches', machineId: 'wren' });

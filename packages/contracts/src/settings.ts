@@ -38,10 +38,12 @@ export interface Settings {
   backupDays: number;
   /** Whether the shop was led through its first steps, or they were skipped. */
   isSetUp: boolean;
+  /** Whether one looks around in the demo shop, before one begins a shop of one's own. Not settled by hand. */
+  isDemo: boolean;
 }
 
 /** What the shop settles; what is not sent stays as it is. */
-export class SettingsDto implements Partial<Settings> {
+export class SettingsDto implements Partial<Omit<Settings, 'isDemo'>> {
   @IsOptional()
   @IsString()
   @MaxLength(80, { message: 'A shop’s name has up to 80 characters.' })

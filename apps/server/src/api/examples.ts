@@ -217,6 +217,7 @@ export const answerExamples: Answers = {
     dates: 'day first',
     backupDays: 14,
     isSetUp: true,
+    isDemo: false,
   },
   Version: { number: 2, edit: 'Move 3 items', savedAt: '2026-11-27T09:30:00.000Z' },
 };

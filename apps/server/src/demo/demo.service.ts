@@ -13,16 +13,21 @@ import {
 } from '@lambent/core/document';
 import { addItems, setMember } from '@lambent/core/edits';
 import { decodePicture } from '@lambent/core/formats';
+import type { Machine } from '@lambent/core/machine';
 import { type Material, type Shop, sheetAsStocked, shopFromJson } from '@lambent/core/recipes';
 import { shippedAssets } from '@lambent/fonts';
 import { Injectable, Logger } from '@nestjs/common';
+import { backUp } from '../backup/backup.ts';
+import { PlainError } from '../common/plain-error.ts';
 import { config } from '../config.ts';
 import { WriteQueue } from '../data/write-queue.ts';
 import { PicturesService } from '../files/pictures.service.ts';
 import { JobsService, originalFile } from '../jobs/jobs.service.ts';
 import { packJob } from '../jobs/pack.ts';
+import { MachineLinks } from '../machines/machine-links.ts';
 import { MachinesService } from '../machines/machines.service.ts';
 import { SettingsService } from '../settings/settings.service.ts';
+import { ShopService } from '../shop/shop.service.ts';
 import { WorkService } from '../work/work.service.ts';
 import { packetDrawer } from './built-jobs.ts';
 import { benchPlaque, kingfisherPiece } from './picture-jobs.ts';
@@ -139,20 +144,65 @@ export class DemoService {
     private readonly writes: WriteQueue,
     private readonly pictures: PicturesService,
     private readonly settings: SettingsService,
+    private readonly shop: ShopService,
+    private readonly links: MachineLinks,
   ) {}
 
+  /** Loads the demo world that the environment names, where there is no machine yet. */
   async loadIfEmpty(): Promise<void> {
-    if ((await this.machines.list()).length > 0) return;
-    const shopFile = join(config.demoFolder, 'shop.json');
-    if (!config.demoFolder || !existsSync(shopFile)) return;
-    const shop = shopFromJson(JSON.parse(await readFile(shopFile, 'utf8')));
+    if ((await this.machines.list()).length > 0 || !config.demoFolder) return;
+    const shop = await shopIn(config.demoFolder);
+    if (shop) await this.load(shop, config.demoFolder);
+  }
+
+  /**
+   * Loads the demo world into a new shop, its machines as stand-ins that Lambent makes: to look around in.
+   * @throws PlainError 409 where there is something in the shop
+   */
+  async lookAround(): Promise<void> {
+    const { machines, materials } = await this.shop.everything();
+    if (machines.length > 0 || materials.length > 0 || (await this.jobs.cards()).length > 0) {
+      throw new PlainError(
+        409,
+        'not-empty',
+        'There is something in this shop already. The demo would be mixed into it.',
+      );
+    }
+    const shop = await shopIn(config.demoWorld);
+    if (!shop) throw new PlainError(409, 'no-demo', 'The demo shop was not installed with this Lambent.');
+    const standIns = shop.machines.map(
+      (machine): Machine => ({ ...machine, connection: { kind: 'stand-in', factor: 20 } }),
+    );
+    await this.writes.do('emptyShop');
+    await this.load({ ...shop, machines: standIns }, config.demoWorld);
+    await this.settings.settle({ isDemo: true });
+    for (const machine of standIns) await this.links.follow(machine);
+  }
+
+  /**
+   * Ends looking around: the demo shop is kept as a backup in the data folder, and one begins with an empty shop.
+   * @throws PlainError 409 where it is no demo shop, or a machine has a run
+   */
+  async leave(): Promise<void> {
+    if (!(await this.settings.get()).isDemo)
+      throw new PlainError(409, 'no-demo', 'This is no demo shop: nothing in it goes.');
+    if (this.links.isAnyBusy)
+      throw new PlainError(409, 'machine-runs', 'A machine has a run. Stop it, or wait until it has ended.');
+    const madeAt = new Date().toISOString().replaceAll(':', '-').slice(0, 19);
+    await backUp(config.dataFolder, join(config.dataFolder, 'backups', `demo-shop-${madeAt}.tar.gz`));
+    for (const { id } of await this.machines.list()) await this.links.forget(id);
+    await this.writes.do('emptyShop');
+    await this.writes.do('beginShop');
+  }
+
+  private async load(shop: Shop, folder: string): Promise<void> {
     await this.writes.do('loadShop', shop);
     await this.settings.settle({ shopName: shop.name, people: operators, isSetUp: true });
-    for (const job of jobs) await this.addJob(shop, job);
+    for (const job of jobs) await this.addJob(shop, folder, job);
     this.logger.log(`Loaded ${shop.name}: ${jobs.length} jobs.`);
   }
 
-  private async addJob(shop: Shop, job: DemoJob): Promise<void> {
+  private async addJob(shop: Shop, folder: string, job: DemoJob): Promise<void> {
     const { title, file, member, machineId, materialId, sheet, pieces = [], runs, built } = job;
     const machine = shop.machines.find(({ id }) => id === machineId);
     const material = shop.materials.find(({ id }) => id === materialId);
@@ -169,7 +219,7 @@ export class DemoService {
       await this.jobs.add(title, project, packJob(document), 'Build from numbers', []);
       return;
     }
-    const bytes = await readFile(join(config.demoFolder, 'drawings', file));
+    const bytes = await readFile(join(folder, 'drawings', file));
     const document = await this.drawn(fresh, bytes, job, key);
     await this.jobs.add(title, project, packJob(document), `Bring in ${file}`, [originalFile(file, bytes)]);
   }
@@ -188,4 +238,10 @@ export class DemoService {
       ? fromPicture(fresh, items[0], key, await decodePicture(bytes, shippedAssets))
       : addItems(fresh, items, groups);
   }
+}
+
+/** The shop of a demo world; null where there is none in that folder. */
+async function shopIn(folder: string): Promise<Shop | null> {
+  const file = join(folder, 'shop.json');
+  return existsSync(file) ? shopFromJson(JSON.parse(await readFile(file, 'utf8'))) : null;
 }

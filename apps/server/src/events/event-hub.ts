@@ -15,6 +15,11 @@ export class EventHub {
     this.events.next(event);
   }
 
+  /** Says nothing more of a machine that is not the shop's any more. */
+  forgetMachine(machineId: string): void {
+    this.states.delete(`machine ${machineId}`);
+  }
+
   /** What happens from now on. */
   heard(): Observable<ServerEvent> {
     return this.events.asObservable();

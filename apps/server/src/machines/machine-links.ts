@@ -75,6 +75,19 @@ export class MachineLinks implements OnApplicationBootstrap {
     );
   }
 
+  /** Closes the line to a machine that is not the shop's any more. */
+  async forget(id: string): Promise<void> {
+    await this.links.get(id)?.driver?.close(closeWithinMs);
+    this.makers.forget(id);
+    this.links.delete(id);
+    this.hub.forgetMachine(id);
+  }
+
+  /** Whether a machine has a run. */
+  get isAnyBusy(): boolean {
+    return this.states().some(({ runId, state }) => runId !== null || state === 'running' || state === 'held');
+  }
+
   private async link(machine: Machine): Promise<void> {
     this.links.set(machine.id, { machine, driver: null });
     const driver = machine.isPutAway ? null : await this.driverFor(machine);

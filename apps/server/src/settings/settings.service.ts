@@ -1,4 +1,4 @@
-import { dateOrders, type Settings, type SettingsDto } from '@lambent/contracts';
+import { dateOrders, type Settings } from '@lambent/contracts';
 import { usualFileName } from '@lambent/core/formats';
 import { freeOfCharge, pricingFromJson } from '@lambent/core/recipes';
 import { lengthUnits, speedUnits } from '@lambent/core/units';
@@ -24,6 +24,12 @@ function oneOf<T extends string>(known: readonly T[], usual: T): Kept<T> {
   return { usual, read: (text) => known.find((word) => word === text) ?? usual, write: (value) => value };
 }
 
+const yesOrNo: Kept<boolean> = {
+  usual: false,
+  read: (text) => text === 'yes',
+  write: (isSo) => (isSo ? 'yes' : 'no'),
+};
+
 const settings: { readonly [Name in keyof Settings]: Kept<Settings[Name]> } = {
   shopName: words(''),
   people: { usual: [], read: JSON.parse, write: (people) => JSON.stringify(people.map((name) => name.trim())) },
@@ -37,7 +43,8 @@ const settings: { readonly [Name in keyof Settings]: Kept<Settings[Name]> } = {
   lengthUnit: oneOf(lengthUnits, 'mm'),
   dates: oneOf(dateOrders, 'day first'),
   backupDays: { usual: 14, read: Number, write: String },
-  isSetUp: { usual: false, read: (text) => text === 'yes', write: (isSetUp) => (isSetUp ? 'yes' : 'no') },
+  isSetUp: yesOrNo,
+  isDemo: yesOrNo,
 };
 const names = Object.keys(settings) as (keyof Settings)[];
 
@@ -51,15 +58,15 @@ export class SettingsService {
 
   async get(): Promise<Settings> {
     const kept = new Map((await this.rows.find()).map(({ name, value }) => [name, value]));
-    const valueOf = <Name extends keyof Settings>(name: Name): Settings[Name] => {
+    const keptOf = <Name extends keyof Settings>(name: Name): Settings[Name] => {
       const text = kept.get(name);
       return text === undefined ? settings[name].usual : settings[name].read(text);
     };
-    return Object.fromEntries(names.map((name) => [name, valueOf(name)])) as unknown as Settings;
+    return Object.fromEntries(names.map((name) => [name, keptOf(name)])) as unknown as Settings;
   }
 
   /** Settles what is sent, and leaves the rest. @throws NotAPriceList */
-  async settle(sent: SettingsDto): Promise<Settings> {
+  async settle(sent: Partial<Settings>): Promise<Settings> {
     const row = <Name extends keyof Settings>(name: Name) => {
       const value = sent[name] as Settings[Name] | null | undefined;
       return value === undefined || value === null ? [] : [{ name, value: settings[name].write(value) }];

@@ -1,4 +1,4 @@
-import { operationColourKey } from '@lambent/core/colours';
+import { startingKeys } from '@lambent/core/colours';
 import type { Shop } from '@lambent/core/recipes';
 import { MaterialEntity, RecipeEntity } from '../book/book.entities.ts';
 import { materialRow, recipeRow } from '../book/book-rows.ts';
@@ -10,8 +10,33 @@ import { SettingEntity } from '../settings/setting.entity.ts';
 /** Gives a shop that has no colour key its first one: every job goes by one. */
 export async function beginShop(writing: Writing): Promise<void> {
   if ((await writing.count(ColourKeyEntity)) > 0) return;
-  const definition = operationColourKey('house', 'House key');
+  const [{ key: definition }] = startingKeys;
   await writing.insert(ColourKeyEntity, { id: definition.id, position: 0, definition });
+}
+
+/** Everything that a shop holds, what hangs on others first. */
+const tables = [
+  'burnt_pictures',
+  'runs',
+  'originals',
+  'versions',
+  'drawing_pictures',
+  'drawings',
+  'jobs',
+  'pictures',
+  'fonts',
+  'book_changes',
+  'recipes',
+  'materials',
+  'number_families',
+  'colour_keys',
+  'machines',
+  'settings',
+];
+
+/** Takes everything out of a shop, as if it were new. */
+export async function emptyShop(writing: Writing): Promise<void> {
+  for (const table of tables) await writing.query(`DELETE FROM ${table}`);
 }
 
 /** Fills an empty shop. */

@@ -187,7 +187,10 @@ function PlanTime() {
     () => (planned ? priceOf(planned, prepared, shop, pricing) : null),
     [planned, prepared, shop, pricing],
   );
-  const parts = price?.parts.map(({ what, amount }) => `${what}: ${formatMoney(amount, pricing)}`).join('\n');
+  const parts = [
+    ...(price?.parts.map(({ what, amount }) => `${what}: ${formatMoney(amount, pricing)}`) ?? []),
+    ...(price?.unpriced.map((what) => `${what}: no price`) ?? []),
+  ].join('\n');
   const faded = current ? '' : 'opacity-50';
   return (
     <div className="min-w-[92px] text-right" data-testid="plan-time" aria-live="off">
@@ -200,7 +203,10 @@ function PlanTime() {
         {price && price.total > 0 && (
           <>
             {' · '}
-            <span data-testid="plan-price">{formatMoney(price.total, pricing)}</span>
+            <span data-testid="plan-price">
+              {price.unpriced.length > 0 && 'from '}
+              {formatMoney(price.total, pricing)}
+            </span>
           </>
         )}
       </p>

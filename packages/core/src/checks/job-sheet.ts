@@ -192,7 +192,10 @@ function priceTable(price: Price, pricing: Pricing): SheetTable {
   return {
     title: 'Price',
     columns: [words('For'), figures('Amount', 30)],
-    rows: price.parts.map(({ what, amount }) => [what, formatMoney(amount, pricing)]),
+    rows: [
+      ...price.parts.map(({ what, amount }) => [what, formatMoney(amount, pricing)]),
+      ...price.unpriced.map((what) => [what, 'no price']),
+    ],
     total: ['In all', formatMoney(price.total, pricing)],
   };
 }

@@ -6,3 +6,4 @@ export { type ColourKey, keyInShop, type Mark, operationColourKey, type Rule, st
 export { changeOfKey, type KeyChange, keyFromJob, keyThatTakes, keyTroubles } from './key-change.ts';
 export { keyFromJson, keyFromText, keyToJson, NotAKey } from './key-json.ts';
 export { type KindChange, kindChangeOf, type NearMiss, nearMisses } from './near-miss.ts';
+export { startingKeys } from './starting-keys.ts';

@@ -35,6 +35,20 @@ describe('the price of a run', () => {
     expect(price.total).toBeCloseTo(minutes + 0.4 + 2.5, 2);
   });
 
+  test('what has no price is named, and no gift; a price of 0 is one; a shop that charges nothing has no prices', () => {
+    const unpriced = (change: Partial<Pricing>) => priced(undefined, { ...list, ...change }).price.unpriced;
+    expect(unpriced({})).toEqual([]);
+    expect(unpriced({ materials: {} })).toEqual(['Plywood']);
+    expect(unpriced({ materials: { ply: 0 }, machines: {} })).toEqual(['Test machine']);
+    expect(unpriced({ materials: {}, machines: {} })).toEqual(['Test machine', 'Plywood']);
+    expect(unpriced({ ...freeOfCharge })).toEqual([]);
+    expect(unpriced({ ...freeOfCharge, minimum: 1 })).toEqual(['Test machine', 'Plywood']);
+    // By the sheet, in stock without a price there, and without one by the area.
+    expect(unpriced({ stockBy: 'sheet', materials: {} })).toEqual(['Plywood']);
+    const empty = jobWith([]);
+    expect(priced(empty, { ...list, machines: {} }).price).toEqual({ parts: [], total: 0, unpriced: [] });
+  });
+
   test('rounds up in steps, and is the minimum at least', () => {
     const exact = priced().price.total;
     fc.assert(
@@ -153,8 +167,8 @@ describe('the price of a run', () => {
   });
 
   test('of nothing is nothing, and of a shop that charges nothing too', () => {
-    expect(priced(jobWith([]), { ...list, minimum: 9 }).price).toEqual({ parts: [], total: 0 });
-    expect(priced(undefined, freeOfCharge).price).toEqual({ parts: [], total: 0 });
+    expect(priced(jobWith([]), { ...list, minimum: 9 }).price).toEqual({ parts: [], total: 0, unpriced: [] });
+    expect(priced(undefined, freeOfCharge).price).toEqual({ parts: [], total: 0, unpriced: [] });
   });
 });
 

@@ -17,13 +17,15 @@ export interface PricePart {
 export interface Price {
   readonly parts: readonly PricePart[];
   readonly total: number;
+  /** What is used and has no price in a shop that charges: it is not in the total, which is no gift. */
+  readonly unpriced: readonly string[];
 }
 
 /**
  * The price of a run: the machine's minutes, the stock that no earlier run of the job has used, and the fee of each run.
  * Each material is charged by the sheets that are used of it, where the shop charges so and knows what each costs.
  * Else it goes by the area that encloses what burns on it. Setting up and the minimum are for the job, and count with
- * its first run. Nothing to burn costs nothing.
+ * its first run. Nothing to burn costs nothing. What has no price is named: a price of 0 is one that was set.
  */
 export function priceOf(
   plan: BurnPlan,
@@ -31,12 +33,13 @@ export function priceOf(
   shop: Pick<Shop, 'machines' | 'keys' | 'materials'>,
   pricing: Pricing,
 ): Price {
-  if (plan.steps.length === 0) return { parts: [], total: 0 };
+  if (plan.steps.length === 0) return { parts: [], total: 0, unpriced: [] };
   const { job, run, machine } = prepared;
   const earlier = job.runs.slice(0, job.runs.indexOf(run));
   const used = new Set(
     earlier.flatMap((other) => [...areasByMaterial(prepareJob(job, shop, { runId: other.id })).keys()]),
   );
+  const unpriced = pricing.machines[machine.id] === undefined ? [machine.name] : [];
   const parts: PricePart[] = [
     {
       what: `${machine.name}, ${(plan.timeS / 60).toFixed(1)} min`,
@@ -45,8 +48,10 @@ export function priceOf(
   ];
   for (const [id, { name, mm2 }] of areasByMaterial(prepared)) {
     if (used.has(id)) continue;
+    const sheets = pricing.stockBy === 'sheet' ? bySheet(prepared, shop, id) : null;
+    if (!sheets && pricing.materials[id] === undefined) unpriced.push(name);
     parts.push(
-      (pricing.stockBy === 'sheet' && bySheet(prepared, shop, id)) || {
+      sheets ?? {
         what: `${name}, ${(mm2 / 100).toFixed(0)} cm²`,
         amount: (mm2 / 1e6) * (pricing.materials[id] ?? 0),
       },
@@ -61,7 +66,12 @@ export function priceOf(
     cents.push({ what: 'Up to the minimum', amount: inCents(minimum - sum()) });
   const total = roundedTo(sum(), pricing.rounding);
   cents.push({ what: 'Rounded up', amount: inCents(total - sum()) });
-  return { parts: cents.filter(({ amount }) => amount > 0), total };
+  return { parts: cents.filter(({ amount }) => amount > 0), total, unpriced: isCharging(pricing) ? unpriced : [] };
+}
+
+/** Whether a shop charges for anything at all. */
+function isCharging({ setUp, perRun, minimum, machines, materials }: Pricing): boolean {
+  return [setUp, perRun, minimum, ...Object.values(machines), ...Object.values(materials)].some((amount) => amount > 0);
 }
 
 /** What the used sheets of a material cost; null where one of them has no price. */

@@ -4,6 +4,7 @@ import { formatMoney } from '@lambent/core/recipes';
 import { formatClock, formatDuration } from '@lambent/core/units';
 import { Pause, Play, RotateCcw } from 'lucide-react';
 import { useEffect, useMemo, useState } from 'react';
+import { Link } from 'react-router';
 import { toast } from 'sonner';
 import { api, sentenceOf } from '../../../api.ts';
 import { dayAndTimeOf } from '../../../stores/dates.ts';
@@ -68,7 +69,7 @@ function PricePart() {
   const shop = useBench((state) => state.shop);
   const pricing = useBench((state) => state.pricing);
   const price = useMemo(() => plan && priceOf(plan, prepared, shop, pricing), [plan, prepared, shop, pricing]);
-  if (!price || price.total === 0) return null;
+  if (!price || (price.total === 0 && price.unpriced.length === 0)) return null;
   return (
     <Part title={prepared.job.runs.length > 1 ? `Price of ${prepared.run.name}` : 'Price'}>
       <dl className="figures flex flex-col gap-1 text-[12.5px]">
@@ -79,6 +80,14 @@ function PricePart() {
           <Fact name="In all" value={formatMoney(price.total, pricing)} />
         </div>
       </dl>
+      {price.unpriced.length > 0 && (
+        <p className="mt-1.5 text-[12px] text-warn">
+          Without {price.unpriced.join(' and ')}: no price is set.{' '}
+          <Link to="/shop" className="font-semibold underline">
+            Set it
+          </Link>
+        </p>
+      )}
     </Part>
   );
 }
