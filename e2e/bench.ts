@@ -33,7 +33,6 @@ export async function sayWho(page: Page, name: string): Promise<void> {
   await page.getByRole('button', { name: /at this screen/ }).click();
   await page.getByLabel('Another name').fill(name);
   await page.getByRole('button', { name: 'That is me' }).click();
-  await page.keyboard.press('Escape');
   await expect(page.getByRole('button', { name: `At this screen: ${name}` })).toBeVisible();
 }
 

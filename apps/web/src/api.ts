@@ -96,7 +96,8 @@ export const api = {
             parseAs: 'arrayBuffer',
           }),
         ),
-  createJob: (title: string, machineId: string) => data(server.POST('/api/jobs', { body: { title, machineId } })),
+  createJob: (title: string, machineId: string, materialId?: string) =>
+    data(server.POST('/api/jobs', { body: { title, machineId, materialId } })),
   deletedJobs: () => data(server.GET('/api/jobs/deleted')),
   deleteJob: (id: string) => data(server.DELETE('/api/jobs/{id}', { params: withId(id) })),
   takeJobBack: (id: string) => data(server.POST('/api/jobs/{id}/take-back', { params: withId(id) })),
@@ -129,6 +130,8 @@ export const api = {
     data(server.PUT('/api/pictures/{id}', { params: withId(id), ...raw(new Blob([bytes.slice()])) })),
   settings: () => data(server.GET('/api/settings')),
   settle: (body: SettingsDto) => data(server.PUT('/api/settings', { body: sent(body) })),
+  lookAroundInDemo: () => data(server.POST('/api/demo')),
+  leaveDemo: () => data(server.DELETE('/api/demo')),
   fonts: () => data(server.GET('/api/fonts')),
   loadFont: (file: File) => data(server.POST('/api/fonts', raw(new Blob([file])))),
   versions: (id: string) => data(server.GET('/api/jobs/{id}/versions', { params: withId(id) })),

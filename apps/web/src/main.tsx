@@ -5,6 +5,7 @@ import { createRoot } from 'react-dom/client';
 import { createBrowserRouter, RouterProvider } from 'react-router';
 import { Toaster } from 'sonner';
 import { api } from './api.ts';
+import { WhoAsked } from './people/who-asked.tsx';
 import { loadSmallPlaces, places } from './routes/places.tsx';
 import { takeSettings } from './shop/use-settings.ts';
 import { listenToServer } from './stores/live.ts';
@@ -26,6 +27,7 @@ createRoot(root).render(
     <QueryClientProvider client={queries}>
       <div className="flex h-full flex-col">
         <StorageBar />
+        <WhoAsked />
         <div className="min-h-0 flex-1">
           <RouterProvider router={router} />
         </div>

@@ -109,7 +109,7 @@ function BedPlace(props: { stage: Stage; offer: (files: readonly File[]) => void
           {(stage === 'art' || writing) && <ToolCard />}
           <AskCard />
         </div>
-        <div className="pointer-events-auto flex gap-2">
+        <div className="flex flex-wrap items-center justify-center gap-2 *:pointer-events-auto">
           {stage === 'art' && <ToolDock />}
           <ViewDock showKeys={showKeys} />
         </div>

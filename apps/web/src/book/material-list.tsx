@@ -7,6 +7,7 @@ import { useMemo, useState } from 'react';
 import { NavLink, useNavigate } from 'react-router';
 import { toast } from 'sonner';
 import { api, sentenceOf } from '../api.ts';
+import { askWho } from '../stores/who.ts';
 import { Button } from '../ui/button.tsx';
 import { FileButton } from '../ui/file-button.tsx';
 import { Tick } from '../ui/tick.tsx';
@@ -108,7 +109,7 @@ export function MaterialList({
           <Plus size={15} aria-hidden />
           New material
         </Button>
-        <TakeIn book={book} />
+        <TakeIn />
         {(['json', 'csv'] as const).map((kind) => (
           <a
             key={kind}
@@ -132,17 +133,15 @@ interface Waiting {
 }
 
 /** Brings a book in; where lines cannot be taken, asks what is to become of the others. */
-function TakeIn({ book }: { book: BookHold }) {
+function TakeIn() {
   const queries = useQueryClient();
   const [waiting, setWaiting] = useState<Waiting | null>(null);
   const take = async (file: File, how: 'good' | 'all-or-nothing') => {
-    if (book.by.trim() === '') {
-      toast.error('Say who you are first, at the top: the book keeps who changed what.');
-      return;
-    }
+    const author = await askWho();
+    if (author === null) return;
     try {
       const format = file.name.toLowerCase().endsWith('.csv') ? 'csv' : 'json';
-      const result = await api.takeBookIn(book.by.trim(), format, how, file);
+      const result = await api.takeBookIn(author, format, how, file);
       if (!result.taken) {
         setWaiting({ file, result });
         return;

@@ -3,7 +3,7 @@ import { useQueryClient } from '@tanstack/react-query';
 import { useRef } from 'react';
 import { toast } from 'sonner';
 import { Refusal, sentenceOf } from '../api.ts';
-import { useWho } from '../stores/who.ts';
+import { askWho, useWho } from '../stores/who.ts';
 
 /** Changes the book as somebody, and has the page go by what it is then. */
 export interface BookHold {
@@ -23,7 +23,7 @@ export interface BookHold {
 /** What changes the recipe book, one change after the other, each signed. */
 export function useBook(): BookHold {
   const queries = useQueryClient();
-  const author = useWho();
+  const by = useWho();
   const last = useRef<Promise<unknown>>(Promise.resolve());
   const take = (kept: Material) =>
     queries.setQueryData<Material[]>(['materials'], (all = []) =>
@@ -32,12 +32,11 @@ export function useBook(): BookHold {
         : [...all, kept],
     );
   return {
-    by: author,
+    by,
     change: async (ask, words) => {
-      if (author === '') {
-        toast.error('Say who you are first, at the top right: the book keeps who changed what.');
-        return null;
-      }
+      // The book keeps who changed what.
+      const author = await askWho();
+      if (author === null) return null;
       const known = (id: string) =>
         queries.getQueryData<Material[]>(['materials'])?.find((material) => material.id === id);
       const asked = last.current.then(() => ask(author, known));

@@ -4,7 +4,9 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { Plus, Search } from 'lucide-react';
 import { lazy, Suspense, useDeferredValue, useState } from 'react';
 import { api, sentenceOf } from '../api.ts';
+import { isBeginning } from '../begin/first-steps.ts';
 import { DeletedJobs } from '../desk/deleted-jobs.tsx';
+import { DemoBar } from '../desk/demo-bar.tsx';
 import { DeskCard } from '../desk/desk-card.tsx';
 import { useLive } from '../stores/live.ts';
 import { Button } from '../ui/button.tsx';
@@ -14,12 +16,19 @@ import { sendUnsaved } from '../unsaved/send-unsaved.ts';
 import { StuckWorkList } from '../unsaved/stuck-work.tsx';
 
 const NewJobForm = lazy(() => import('../desk/new-job-form.tsx'));
+const FirstRun = lazy(() => import('../begin/first-run.tsx'));
 
 /** The list of jobs. */
 export function DeskRoute() {
   const jobs = useQuery({ queryKey: ['jobs'], queryFn: api.jobs });
   const machines = useQuery({ queryKey: ['machines'], queryFn: api.machines });
   const materials = useQuery({ queryKey: ['materials'], queryFn: api.materials });
+  const settings = useQuery({ queryKey: ['settings'], queryFn: api.settings });
+  const begun =
+    settings.data && machines.data && materials.data && jobs.data
+      ? { settings: settings.data, machines: machines.data, materials: materials.data, jobs: jobs.data }
+      : null;
+  const isNew = begun !== null && isBeginning(begun);
   const [typed, setTyped] = useState('');
   const sought = useDeferredValue(typed.trim().toLowerCase());
   const shown = jobs.data?.filter((job) => `${job.title} ${job.project}`.toLowerCase().includes(sought));
@@ -30,7 +39,17 @@ export function DeskRoute() {
       <UnsavedOnDesk />
       <main className="min-h-0 flex-1 overflow-auto">
         <div className="mx-auto max-w-[1180px] px-6 py-6">
-          <div className="mb-5 flex items-center gap-4">
+          {settings.data?.isDemo && <DemoBar />}
+          {isNew && (
+            <>
+              <h1 className="text-xl font-bold">A shop of your own</h1>
+              <p className="mb-5 text-quiet">Five steps to the first burn. Each can be skipped, and changed later.</p>
+              <Suspense>
+                <FirstRun begun={begun} />
+              </Suspense>
+            </>
+          )}
+          <div className="mb-5 flex items-center gap-4" hidden={isNew}>
             <h1 className="text-xl font-bold">Desk</h1>
             <label className="ml-auto flex h-9 w-72 items-center gap-2 rounded-lg border border-line bg-raised px-3 focus-within:border-petrol">
               <Search size={15} className="text-quiet" aria-hidden />
@@ -46,7 +65,7 @@ export function DeskRoute() {
           </div>
           {jobs.isError && <Notice level="blocks">{sentenceOf(jobs.error)}</Notice>}
           {jobs.isPending && <p className="text-quiet">Looking up the jobs…</p>}
-          {jobs.data?.length === 0 && (
+          {jobs.data?.length === 0 && begun && !isNew && (
             <div className="rounded-xl border border-dashed border-line bg-paper p-12 text-center">
               <p className="mb-1 text-[15px] font-semibold">No jobs yet</p>
               <p className="text-quiet">Make one with “New job”, then drop a drawing on its bed.</p>

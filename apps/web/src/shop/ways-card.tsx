@@ -11,12 +11,14 @@ interface Props {
   readonly settle: (part: SettingsDto) => Promise<boolean>;
 }
 
-const lengths: readonly { readonly value: LengthUnit; readonly text: string }[] = [
+/** The units of lengths, as one chooses them. */
+export const lengthOptions: readonly { readonly value: LengthUnit; readonly text: string }[] = [
   { value: 'mm', text: 'mm' },
   { value: 'cm', text: 'cm' },
   { value: 'in', text: 'inches' },
 ];
-const dates: readonly { readonly value: DateOrder; readonly text: string }[] = [
+/** The ways of writing days, as one chooses them. */
+export const dateOptions: readonly { readonly value: DateOrder; readonly text: string }[] = [
   { value: 'day first', text: '27 Nov 2026' },
   { value: 'month first', text: 'Nov 27, 2026' },
   { value: 'year first', text: '2026-11-27' },
@@ -47,7 +49,7 @@ export function WaysCard({ settings, settle }: Props) {
             label="Lengths of new jobs in"
             look="slim"
             value={lengthUnit}
-            options={lengths}
+            options={lengthOptions}
             choose={(unit) => void settle({ lengthUnit: unit })}
           />
         </Labelled>
@@ -65,7 +67,7 @@ export function WaysCard({ settings, settle }: Props) {
             label="Days are written"
             look="slim"
             value={order}
-            options={dates}
+            options={dateOptions}
             choose={(next) => void settle({ dates: next })}
           />
         </Labelled>

@@ -1,0 +1,66 @@
+import type { Settings } from '@lambent/contracts';
+import { lengthUnits } from '@lambent/core/units';
+import { useState } from 'react';
+import { useSettings } from '../shop/use-settings.ts';
+import { dateOptions, lengthOptions } from '../shop/ways-card.tsx';
+import { setWho, useWho } from '../stores/who.ts';
+import { Choice } from '../ui/choice.tsx';
+import { StepFrame } from './step-frame.tsx';
+import { Words } from './words.tsx';
+
+/** What the shop is called, who sits here, and how the shop counts and writes. */
+export function ShopStep({ settings, next }: { settings: Settings; next: () => void }) {
+  const { settle } = useSettings();
+  const who = useWho();
+  const [shopName, setShopName] = useState(settings.shopName);
+  const [you, setYou] = useState(who);
+  const [currency, setCurrency] = useState(settings.pricing.currency);
+  const finish = async () => {
+    const name = you.trim();
+    const people = name === '' || settings.people.includes(name) ? settings.people : [...settings.people, name];
+    const pricing = { ...settings.pricing, currency: currency.trim() };
+    if (!(await settle({ shopName, people, pricing }))) return;
+    if (name !== '') setWho(name);
+    next();
+  };
+  return (
+    <StepFrame
+      title="The shop"
+      about="What you type here can be changed at any time, under Shop."
+      finish={{ text: 'On to the machine', isReady: shopName.trim() !== '', run: () => void finish() }}
+      skip={next}
+    >
+      <div className="grid max-w-[560px] grid-cols-2 gap-x-4 gap-y-3">
+        <Words
+          label="Name of the shop"
+          value={shopName}
+          set={setShopName}
+          most={80}
+          placeholder="Such as Quay Workshop"
+        />
+        <Words label="Your name" value={you} set={setYou} most={60} placeholder="Who works at this screen" />
+        <Words label="Currency" value={currency} set={setCurrency} most={8} placeholder="Such as €; empty: no prices" />
+        <div className="flex flex-col gap-1">
+          <span className="text-quiet">Lengths in</span>
+          <Choice
+            label="Lengths in"
+            look="slim"
+            value={lengthUnits.find((unit) => unit === settings.lengthUnit) ?? 'mm'}
+            options={lengthOptions}
+            choose={(lengthUnit) => void settle({ lengthUnit })}
+          />
+        </div>
+        <div className="flex flex-col gap-1">
+          <span className="text-quiet">Days are written</span>
+          <Choice
+            label="Days are written"
+            look="slim"
+            value={settings.dates}
+            options={dateOptions}
+            choose={(dates) => void settle({ dates })}
+          />
+        </div>
+      </div>
+    </StepFrame>
+  );
+}
