@@ -261,6 +261,12 @@ test('the shop is named, its people listed, its prices set; what has none is sai
   await minute.fill('0.40');
   await minute.press('Enter');
   await expect(minute).toHaveValue('0.40');
+  const backups = page.getByRole('region', { name: 'Backups' });
+  await expect(backups.getByText('There is none yet.')).toBeVisible();
+  await backups.getByRole('button', { name: 'Make one now' }).click();
+  const taking = page.waitForEvent('download');
+  await backups.getByRole('link', { name: /^Take out shop-/ }).click();
+  expect((await taking).suggestedFilename()).toMatch(/^shop-.*\.tar\.gz$/);
   await people.getByRole('button', { name: 'Take Ines Varga off the list' }).click();
   await expect(people.getByText('at this screen')).toBeHidden();
   expect(await get(page, 'settings')).toMatchObject({

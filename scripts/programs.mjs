@@ -9,7 +9,12 @@ import { root } from './lib.mjs';
 const programs = [
   {
     folder: 'apps/server',
-    input: { main: 'main.js', worker: 'work/worker.js', 'write-thread': 'data/write-thread.js' },
+    input: {
+      main: 'main.js',
+      worker: 'work/worker.js',
+      'write-thread': 'data/write-thread.js',
+      'backup-thread': 'backup/backup-thread.js',
+    },
     beside: ['openapi.json'],
   },
   { folder: 'packages/cli', input: { main: 'main.js' }, beside: [] },

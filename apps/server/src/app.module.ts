@@ -1,4 +1,5 @@
 import { Module } from '@nestjs/common';
+import { BackupModule } from './backup/backup.module.ts';
 import { BookModule } from './book/book.module.ts';
 import { ColourKeysModule } from './colour-keys/colour-keys.module.ts';
 import { databaseModule } from './data/database.ts';
@@ -28,6 +29,7 @@ import { ThinningModule } from './thinning/thinning.module.ts';
     RunsModule,
     ThinningModule,
     DemoModule,
+    BackupModule,
   ],
 })
 export class AppModule {}

@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
-import type { JobAnswer, RunAnswer } from '@lambent/contracts';
+import type { BackupFile, JobAnswer, RunAnswer } from '@lambent/contracts';
 import Database from 'better-sqlite3';
 import { backUp, restore } from '../src/backup/backup.ts';
 import { Stack } from './stack.ts';
@@ -170,5 +170,55 @@ describe('a backup', () => {
     await expect(backUp(data, inFolder('harmed-backup.tar.gz'))).rejects.toThrow(/damaged/);
     expect(existsSync(inFolder('harmed-backup.tar.gz'))).toBe(false);
     expect(readdirSync(data).filter((name) => name.startsWith('backup-'))).toEqual([]);
+  });
+});
+
+describe('over the API', () => {
+  const stack = new Stack(undefined, '');
+  beforeAll(() => stack.start());
+  afterAll(() => stack.close());
+
+  test('a backup is made, listed, taken out and restored; a name that leads elsewhere leads nowhere', async () => {
+    expect((await stack.ask('GET', '/api/backups')).body).toEqual([]);
+    await stack.ask('PUT', '/api/settings', { shopName: 'Quay' });
+    const made = await stack.ask<BackupFile>('POST', '/api/backups');
+    expect(made.status).toBe(201);
+    expect((await stack.ask('GET', '/api/backups')).body).toEqual([made.body]);
+    const answer = await fetch(`${stack.url}/api/backups/${made.body.name}`);
+    const bytes = Buffer.from(await answer.arrayBuffer());
+    expect(bytes.equals(readFileSync(join(stack.data, 'backups', made.body.name)))).toBe(true);
+    expect(bytes.length).toBe(made.body.bytes);
+    const taken = inFolder('taken.tar.gz');
+    writeFileSync(taken, bytes);
+    const data = mkdtempSync(join(folder, 'elsewhere-'));
+    await restore(taken, data);
+    expect(rowsOf(data)).toEqual(rowsOf(stack.data));
+    for (const name of ['nothing.tar.gz', '..%2Flambent.sqlite', 'lambent.sqlite'])
+      expect((await fetch(`${stack.url}/api/backups/${name}`)).status).toBe(404);
+  });
+
+  test('a database that is damaged names the last good backup at the start, and is left as it is', async () => {
+    const [good] = (await stack.ask<BackupFile[]>('GET', '/api/backups')).body;
+    await stack.kill('server');
+    writeFileSync(join(stack.data, 'backups', 'shop-later.tar.gz'), 'cut off');
+    const file = join(stack.data, 'lambent.sqlite');
+    for (const end of ['-wal', '-shm']) rmSync(`${file}${end}`, { force: true });
+    writeFileSync(file, 'no database at all, though once it was one');
+    const { status, stderr } = spawnSync(process.execPath, ['apps/server/dist-program/main.js'], {
+      env: { ...process.env, LAMBENT_DATA: stack.data, LAMBENT_PORT: '0' },
+      encoding: 'utf8',
+    });
+    expect(status).toBe(1);
+    const path = join(stack.data, 'backups', good.name);
+    expect(stderr).toContain(
+      `The last good backup is ${path}. To go back to it: LAMBENT_DATA=${stack.data} npm run restore -- ${path}`,
+    );
+    expect(readFileSync(file, 'utf8')).toMatch(/^no database at all/);
+    rmSync(path);
+    const { stderr: none } = spawnSync(process.execPath, ['apps/server/dist-program/main.js'], {
+      env: { ...process.env, LAMBENT_DATA: stack.data, LAMBENT_PORT: '0' },
+      encoding: 'utf8',
+    });
+    expect(none).toContain(`There is no backup in ${stack.data}/backups.`);
   });
 });

@@ -130,6 +130,8 @@ export const api = {
     data(server.PUT('/api/pictures/{id}', { params: withId(id), ...raw(new Blob([bytes.slice()])) })),
   settings: () => data(server.GET('/api/settings')),
   settle: (body: SettingsDto) => data(server.PUT('/api/settings', { body: sent(body) })),
+  backups: () => data(server.GET('/api/backups')),
+  makeBackup: () => data(server.POST('/api/backups')),
   lookAroundInDemo: () => data(server.POST('/api/demo')),
   leaveDemo: () => data(server.DELETE('/api/demo')),
   fonts: () => data(server.GET('/api/fonts')),

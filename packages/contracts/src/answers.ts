@@ -17,13 +17,14 @@ import type {
 } from './jobs.ts';
 import type { MachineState, MachineUses } from './machines.ts';
 import type { BurntPictureAnswer, HealthAnswer, RunAnswer, ServerEvent } from './runs.ts';
-import type { Settings } from './settings.ts';
+import type { BackupFile, Settings } from './settings.ts';
 
 /**
  * Everything that the API answers, by the name that its description gives it. The schemas are made from these types
  * (`scripts/api.mjs`), and the tests hold every answer of the server against them.
  */
 export interface Answers {
+  BackupFile: BackupFile;
   BookChange: BookChange;
   BookTaken: BookTaken;
   BurntPicture: BurntPictureAnswer;

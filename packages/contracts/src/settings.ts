@@ -42,6 +42,13 @@ export interface Settings {
   isDemo: boolean;
 }
 
+/** A backup of the shop that lies in its data folder. */
+export interface BackupFile {
+  name: string;
+  madeAt: string;
+  bytes: number;
+}
+
 /** What the shop settles; what is not sent stays as it is. */
 export class SettingsDto implements Partial<Omit<Settings, 'isDemo'>> {
   @IsOptional()

@@ -59,6 +59,7 @@ const standing: Answers['MachineState'] = { machineId: 'wren', ...restingStatus 
 const noPrices = { currency: '€', setUp: 0, perRun: 0, minimum: 0, rounding: 0, machines: {}, materials: {} };
 
 export const answerExamples: Answers = {
+  BackupFile: { name: 'night-2026-11-27.tar.gz', madeAt: '2026-11-27T01:05:00.000Z', bytes: 5_242_880 },
   BookChange: {
     id: 12,
     at: '2026-11-27T09:30:00.000Z',

@@ -7,6 +7,14 @@ import { storageTrouble } from './storage-trouble.ts';
 /** The data folder cannot be used; the message is a sentence that says why, and what to do. */
 export class DataFolderRefused extends Error {
   override readonly name = 'DataFolderRefused';
+
+  /** @param asksForBackup whether a backup would put it right */
+  constructor(
+    message: string,
+    readonly asksForBackup = false,
+  ) {
+    super(message);
+  }
 }
 
 /** In the header of each of our databases since this number was given: “Lamb” in ASCII. */
@@ -89,6 +97,7 @@ export function expectOurs(file: string): void {
   if (size === 0) {
     throw new DataFolderRefused(
       `The database ${file} is empty: what it held is lost. Restore it from a backup, or move the file away to start a new shop.`,
+      true,
     );
   }
   let database: Database.Database | null = null;
@@ -133,6 +142,7 @@ function expectWhole(database: Database.Database, file: string): void {
 function damaged(file: string): DataFolderRefused {
   return new DataFolderRefused(
     `The database ${file} is damaged. Restore it from a backup; it was left as it is, so that what can still be read can be saved.`,
+    true,
   );
 }
 
@@ -142,6 +152,7 @@ function refusedBy(error: unknown, file: string): DataFolderRefused {
   if (code === 'SQLITE_NOTADB') {
     return new DataFolderRefused(
       `The file ${file} is no database. Restore it from a backup, or move it away to start a new shop; it was left as it is.`,
+      true,
     );
   }
   if (/^SQLITE_(BUSY|LOCKED)/.test(code)) {

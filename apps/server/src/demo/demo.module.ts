@@ -1,4 +1,5 @@
 import { Module } from '@nestjs/common';
+import { BackupModule } from '../backup/backup.module.ts';
 import { DataModule } from '../data/data.module.ts';
 import { FilesModule } from '../files/files.module.ts';
 import { JobsModule } from '../jobs/jobs.module.ts';
@@ -10,7 +11,7 @@ import { DemoController } from './demo.controller.ts';
 import { DemoService } from './demo.service.ts';
 
 @Module({
-  imports: [DataModule, FilesModule, WorkModule, MachinesModule, JobsModule, SettingsModule, ShopModule],
+  imports: [DataModule, FilesModule, WorkModule, MachinesModule, JobsModule, SettingsModule, ShopModule, BackupModule],
   controllers: [DemoController],
   providers: [DemoService],
 })

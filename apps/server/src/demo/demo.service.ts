@@ -17,7 +17,7 @@ import type { Machine } from '@lambent/core/machine';
 import { type Material, type Shop, sheetAsStocked, shopFromJson } from '@lambent/core/recipes';
 import { shippedAssets } from '@lambent/fonts';
 import { Injectable, Logger } from '@nestjs/common';
-import { backUp } from '../backup/backup.ts';
+import { BackupsService } from '../backup/backups.service.ts';
 import { PlainError } from '../common/plain-error.ts';
 import { config } from '../config.ts';
 import { WriteQueue } from '../data/write-queue.ts';
@@ -146,6 +146,7 @@ export class DemoService {
     private readonly settings: SettingsService,
     private readonly shop: ShopService,
     private readonly links: MachineLinks,
+    private readonly backups: BackupsService,
   ) {}
 
   /** Loads the demo world that the environment names, where there is no machine yet. */
@@ -188,8 +189,7 @@ export class DemoService {
       throw new PlainError(409, 'no-demo', 'This is no demo shop: nothing in it goes.');
     if (this.links.isAnyBusy)
       throw new PlainError(409, 'machine-runs', 'A machine has a run. Stop it, or wait until it has ended.');
-    const madeAt = new Date().toISOString().replaceAll(':', '-').slice(0, 19);
-    await backUp(config.dataFolder, join(config.dataFolder, 'backups', `demo-shop-${madeAt}.tar.gz`));
+    await this.backups.make(new Date(), 'demo-shop');
     for (const { id } of await this.machines.list()) await this.links.forget(id);
     await this.writes.do('emptyShop');
     await this.writes.do('beginShop');

@@ -11,7 +11,7 @@ import { MachineStep } from './machine-step.tsx';
 import { MaterialStep } from './material-step.tsx';
 import { ShopStep } from './shop-step.tsx';
 
-const names: Readonly<Record<FirstStep, { readonly title: string; readonly about: string }>> = {
+const looks: Readonly<Record<FirstStep, { readonly title: string; readonly about: string }>> = {
   shop: { title: 'The shop', about: 'Its name, and who you are' },
   machine: { title: 'A machine', about: 'Its bed, its power, its speeds' },
   material: { title: 'Materials', about: 'What you burn on' },
@@ -25,7 +25,7 @@ export default function FirstRun({ begun }: { begun: Beginning }) {
   const done = stepsDone(begun);
   const [passed, setPassed] = useState<ReadonlySet<FirstStep>>(new Set());
   const [chosen, choose] = useState<FirstStep | null>(null);
-  const step = chosen ?? firstSteps.find((one) => !done.has(one) && !passed.has(one)) ?? 'job';
+  const step = chosen ?? firstSteps.find((name) => !done.has(name) && !passed.has(name)) ?? 'job';
   const next = () => {
     setPassed((known) => new Set([...known, step]));
     choose(firstSteps[firstSteps.indexOf(step) + 1] ?? 'job');
@@ -41,14 +41,14 @@ export default function FirstRun({ begun }: { begun: Beginning }) {
     <div className="grid items-start gap-4 md:grid-cols-[250px_1fr]">
       <div className="flex flex-col gap-3">
         <ol className="flex flex-col gap-1 rounded-xl border border-line bg-paper p-2" aria-label="First steps">
-          {firstSteps.map((one, i) => {
-            const isDone = done.has(one) || (one === 'key' && passed.has(one));
+          {firstSteps.map((name, i) => {
+            const isDone = done.has(name) || (name === 'key' && passed.has(name));
             return (
-              <li key={one}>
+              <li key={name}>
                 <button
                   type="button"
-                  aria-current={one === step ? 'step' : undefined}
-                  onClick={() => choose(one)}
+                  aria-current={name === step ? 'step' : undefined}
+                  onClick={() => choose(name)}
                   className="flex w-full items-center gap-3 rounded-lg px-2.5 py-2 text-left hover:bg-table aria-[current=step]:bg-petrol-soft"
                 >
                   <span
@@ -57,8 +57,8 @@ export default function FirstRun({ begun }: { begun: Beginning }) {
                     {isDone ? <Check size={15} aria-label="done" /> : i + 1}
                   </span>
                   <span className="min-w-0">
-                    <span className="block font-semibold">{names[one].title}</span>
-                    <span className="block text-[12px] text-quiet">{names[one].about}</span>
+                    <span className="block font-semibold">{looks[name].title}</span>
+                    <span className="block text-[12px] text-quiet">{looks[name].about}</span>
                   </span>
                 </button>
               </li>
@@ -70,7 +70,7 @@ export default function FirstRun({ begun }: { begun: Beginning }) {
           Skip all of this
         </Button>
       </div>
-      <section aria-label={names[step].title} className="rounded-xl border border-line bg-paper p-5">
+      <section aria-label={looks[step].title} className="rounded-xl border border-line bg-paper p-5">
         {panels[step]}
       </section>
     </div>

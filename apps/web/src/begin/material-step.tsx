@@ -31,7 +31,7 @@ export function MaterialStep({ materials, next }: { materials: readonly Material
     }
   };
   const tick = (key: string) =>
-    setTicked((before) => new Set(before.has(key) ? [...before].filter((one) => one !== key) : [...before, key]));
+    setTicked((before) => new Set(before.has(key) ? [...before].filter((known) => known !== key) : [...before, key]));
   return (
     <StepFrame
       title="Materials"

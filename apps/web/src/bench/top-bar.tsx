@@ -67,7 +67,7 @@ export function TopBar() {
           choose={(id) => chooseMaterial(actions, id)}
         />
       </div>
-      <WhoChip />
+      <WhoChip isSlim />
       <div className="flex">
         <IconButton
           label={past ? withKeys(`Undo: ${past}`, 'undo') : 'Nothing to undo'}

@@ -23,7 +23,7 @@ export interface BookHold {
 /** What changes the recipe book, one change after the other, each signed. */
 export function useBook(): BookHold {
   const queries = useQueryClient();
-  const by = useWho();
+  const who = useWho();
   const last = useRef<Promise<unknown>>(Promise.resolve());
   const take = (kept: Material) =>
     queries.setQueryData<Material[]>(['materials'], (all = []) =>
@@ -32,7 +32,7 @@ export function useBook(): BookHold {
         : [...all, kept],
     );
   return {
-    by,
+    by: who,
     change: async (ask, words) => {
       // The book keeps who changed what.
       const author = await askWho();

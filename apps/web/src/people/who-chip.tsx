@@ -4,8 +4,11 @@ import { Link } from 'react-router';
 import { useWho } from '../stores/who.ts';
 import { People } from './people.tsx';
 
-/** Who is at this screen: shown in the bar, and said there. What is changed and burnt from here is signed with it. */
-export function WhoChip() {
+/**
+ * Who is at this screen: shown in the bar, and said there. What is changed and burnt from here is signed with it.
+ * @param props.isSlim whether it is a mark alone where the screen is narrow
+ */
+export function WhoChip({ isSlim = false }: { isSlim?: boolean }) {
   const who = useWho();
   return (
     <Popover className="min-w-0">
@@ -15,7 +18,7 @@ export function WhoChip() {
         className="flex h-8 max-w-44 items-center gap-1.5 rounded-lg px-2 text-quiet hover:bg-table hover:text-ink"
       >
         <UserRound size={16} className="shrink-0" aria-hidden />
-        <span className="truncate">{who || 'Who is here?'}</span>
+        <span className={`truncate ${isSlim ? 'max-xl:hidden' : ''}`}>{who || 'Who is here?'}</span>
       </PopoverButton>
       <PopoverPanel
         anchor={{ to: 'bottom end', gap: 6, padding: 8 }}

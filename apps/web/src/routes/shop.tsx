@@ -1,5 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { api, sentenceOf } from '../api.ts';
+import { BackupsCard } from '../shop/backups-card.tsx';
 import { PeopleCard } from '../shop/people-card.tsx';
 import { Prices } from '../shop/prices.tsx';
 import { useSettings } from '../shop/use-settings.ts';
@@ -7,7 +8,7 @@ import { FileNamesCard, WaysCard } from '../shop/ways-card.tsx';
 import { Notice } from '../ui/notice.tsx';
 import { PageBar } from '../ui/page-bar.tsx';
 
-/** What holds for the whole shop: its name, its people, its prices, how it counts and writes. */
+/** What holds for the whole shop: its name, its people, its prices, how it counts and writes, its backups. */
 export function ShopRoute() {
   const asked = useQuery({ queryKey: ['settings'], queryFn: api.settings });
   const { settings, settle } = useSettings();
@@ -25,6 +26,7 @@ export function ShopRoute() {
                 <WaysCard settings={settings} settle={settle} />
                 <PeopleCard people={settings.people} settle={(people) => settle({ people })} />
                 <FileNamesCard settings={settings} settle={settle} />
+                <BackupsCard days={settings.backupDays} settle={(backupDays) => void settle({ backupDays })} />
               </div>
               <Prices settings={settings} settle={settle} />
             </div>

@@ -41,15 +41,15 @@ export function Prices({ settings, settle }: { settings: Settings; settle: (part
         {amount('Each run', 'perRun')}
         {amount('A job, at least', 'minimum')}
       </div>
-      <fieldset>
-        <legend className="mb-2 mt-4 font-semibold">A minute of</legend>
+      <fieldset className="mt-4">
+        <legend className="mb-2 font-semibold">A minute of</legend>
         {machines.length === 0 && <p className="text-quiet">There is no machine yet.</p>}
         <div className="grid grid-cols-2 items-start gap-3 sm:grid-cols-4">
           {atWork(machines).map(({ id, name }) => priceOf(name, 'machines', id))}
         </div>
       </fieldset>
-      <fieldset>
-        <legend className="mb-2 mt-4 font-semibold">A square metre of</legend>
+      <fieldset className="mt-4">
+        <legend className="mb-2 font-semibold">A square metre of</legend>
         <div className="mb-3 max-w-96">
           <Choice
             label="Stock is charged"

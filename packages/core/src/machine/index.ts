@@ -10,7 +10,6 @@ export {
   type MachineKind,
   machineKinds,
   type Origin,
-  origins,
   wattsOf,
 } from './machine.ts';
 export { machineFromJson, NotAMachine } from './machine-json.ts';
