@@ -17,6 +17,14 @@ const folder = join(root, 'docs/screenshots');
 mkdirSync(folder, { recursive: true });
 const dataFolder = mkdtempSync(join(tmpdir(), 'lambent-shots-'));
 const { address, stop } = await startStack({ dataFolder, port: 7800, quiet: true });
+// A shop that is new.
+const newFolder = mkdtempSync(join(tmpdir(), 'lambent-shots-'));
+const own = await startStack({
+  dataFolder: newFolder,
+  port: 7850,
+  quiet: true,
+  serverEnv: { LAMBENT_DEMO: '', LAMBENT_MACHINE_PORTS: '' },
+});
 const browser = await chromium.launch(config.use.launchOptions);
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
 const shot = async (name) => {
@@ -36,11 +44,6 @@ const stranger = `<svg xmlns="http://www.w3.org/2000/svg" width="300mm" height="
   <rect x="40" y="120" width="120" height="60" fill="none" stroke="#D0481E" stroke-width="0.1"/>
   <rect x="160" y="120" width="60" height="60" fill="none" stroke="#D0481E" stroke-width="0.1"/>
   <path d="M180 60h40v25" fill="none" stroke="#D0481E" stroke-width="0.1"/><text x="70" y="60">Shelf 4</text></svg>`;
-
-const kingfisher = `<svg xmlns="http://www.w3.org/2000/svg" width="220mm" height="120mm" viewBox="0 0 220 120">
-  <path fill="#5B3FA0" fill-rule="evenodd" d="M60 58C66 34 96 26 112 44 126 42 142 46 158 55 142 57 132 61 126 68 112 84 78 86 60 58ZM106 48a3 3 0 1 0 6 0a3 3 0 1 0-6 0Z"/>
-  <path fill="#5B3FA0" d="M60 66C48 74 40 82 30 96 42 90 54 85 64 80Z"/>
-  <text x="84" y="106" font-size="20" font-family="Dancing Script" fill="#5B3FA0">Kingfisher</text></svg>`;
 
 const slots = [0, 1, 2].map(
   (i) => `<rect x="${48 + i * 40}" y="60" width="4" height="30" fill="none" stroke="#D0481E" stroke-width="0.1"/>`,
@@ -122,25 +125,6 @@ try {
   await page.getByRole('slider', { name: 'From closed to apart' }).fill('0.6');
   await page.mouse.move(40, 640);
   await shot('bench-built');
-
-  await newJob('Kingfisher pendant');
-  await bringIn('kingfisher.svg', kingfisher);
-  await material(/[Aa]crylic, clear/);
-  await page.keyboard.press('Control+a');
-  await page.keyboard.press('s');
-  await making('Border');
-  await page.getByLabel('with a loop to hang it by').check();
-  await page.getByText('It is one piece.').waitFor();
-  await page.mouse.move(40, 640);
-  await page.getByRole('button', { name: 'Make the border' }).click();
-  await making('Kerf');
-  await page.getByRole('button', { name: 'Show the burn’s width' }).click();
-  await page.keyboard.press('s');
-  await page.getByTestId('step-cut-outer').waitFor();
-  await page.mouse.move(40, 640);
-  await page.waitForTimeout(1500);
-  await shot('bench-kerf');
-  await page.getByRole('button', { name: 'Show operations again' }).click();
 
   await newJob('Plaque, second try');
   await material(/Slate/);
@@ -234,9 +218,6 @@ try {
     .waitFor({ timeout: 60_000 });
   await page.waitForTimeout(5000);
   await shot('bench-burning');
-  await open(/Volunteer badges/);
-  await page.getByRole('button', { name: /^Runs/ }).click();
-  await shot('bench-runs');
   await page.keyboard.press('Escape');
   await page.goto(`${address}/keys/grey-depth`);
   await page.getByTestId('key-trial').waitFor();
@@ -256,8 +237,18 @@ try {
   await page.goto(`${address}/machines`);
   await page.waitForTimeout(600);
   await shot('machines');
+  await page.goto(`${address}/machines/curlew`);
+  await page.getByRole('heading', { name: 'Curlew' }).waitFor();
+  await shot('machine');
+  await page.goto(own.address);
+  await page.getByLabel('Name of the shop').fill('Tern Lane Workshop');
+  await page.getByLabel('Your name').fill('Ines Varga');
+  await page.getByRole('button', { name: 'On to the machine' }).click();
+  await page.getByLabel('Name', { exact: true }).fill('Wren');
+  await shot('first-run');
 } finally {
   await browser.close();
   stop();
-  rmSync(dataFolder, { recursive: true, force: true });
+  own.stop();
+  for (const made of [dataFolder, newFolder]) rmSync(made, { recursive: true, force: true });
 }
