@@ -141,6 +141,37 @@ test('zoom keeps the point under the wheel, and comes back to the bed', async ({
   await expect(page.getByText(/mm [2-9]\d\d %/)).toBeVisible();
 });
 
+test('one card says what another machine means, and brings what lies off its bed onto it', async ({ page }) => {
+  await newJob(page, 'Moved', svg(rectangle(10, 20, 180, 20)));
+  await choose(page, 'Material of the sheet', /Birch plywood.*3 mm/);
+  await page.getByRole('button', { name: 'Rectangle', exact: true }).click();
+  await typeInto(page, 'X', '500');
+  await choose(page, 'Machine: Wren', /^Dunlin/);
+  const card = page.getByRole('region', { name: 'Another machine' });
+  await expect(card.getByText('The bed of Dunlin is 400 × 400 mm: 1 item lies off it.')).toBeVisible();
+  await expect(card.getByTestId('moved-time')).toHaveText(/s · € \d/);
+  await card.getByRole('button', { name: 'Move it on' }).click();
+  expect(await places(page)).toEqual([[215, 20, 180, 20]]);
+  await expect(card.getByText('The bed of Dunlin is 400 × 400 mm: all that is drawn lies on it.')).toBeVisible();
+  await page.keyboard.press('Control+z');
+  await card.getByRole('button', { name: 'Turn it by 90°' }).click();
+  expect(await places(page)).toEqual([[190, 110, 20, 180]]);
+  await page.keyboard.press('Control+z');
+  // What fits is not made smaller; what does not, is, if asked.
+  await expect(card.getByRole('button', { name: 'Make it smaller' })).toHaveCount(0);
+  await typeInto(page, 'W', '780');
+  await expect(card.getByRole('button', { name: 'Move it on' })).toHaveCount(0);
+  await card.getByRole('button', { name: 'Make it smaller' }).click();
+  expect(await places(page)).toEqual([[5, 178.333, 390, 43.333]]);
+  // The sheet was larger than the bed.
+  await card.getByRole('button', { name: 'Lay it at the zero corner, as it fits' }).click();
+  const [sheet] = (await storedJob(page)).document.sheets;
+  expect([sheet.x, sheet.y, sheet.width, sheet.height]).toEqual([0, 40, 400, 360]);
+  await expect(card.getByText('larger than it')).toHaveCount(0);
+  await card.getByRole('button', { name: 'Close' }).click();
+  await expect(card).toHaveCount(0);
+});
+
 test('another machine keeps every size, has its own zero, and says what no longer fits', async ({ page }) => {
   await newJob(page, 'Machines', svg(rectangle(20, 20, 40, 20)));
   await page.getByRole('button', { name: 'Rectangle', exact: true }).click();

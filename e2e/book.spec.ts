@@ -192,12 +192,15 @@ test('what is changed by hand is kept as a recipe, or goes with the material unl
   // Nor does it go along to another machine unasked.
   await openStage(page, 'Bed');
   await choose(page, 'Machine: Wren', /^Curlew/);
-  await expect(page.getByText('A setting that was changed by hand went with Wren')).toBeVisible();
+  const moved = page.getByRole('region', { name: 'Another machine' });
+  await expect(moved.getByRole('heading', { name: 'From Wren to Curlew' })).toBeVisible();
+  await expect(moved.getByRole('listitem')).toHaveText(/Cut, passes.*3.*here/);
   await saved(page);
   expect((await storedJob(page)).document.settings).toEqual({});
-  await page.getByRole('button', { name: 'Keep it' }).last().click();
+  await moved.getByRole('button', { name: 'Take it along' }).click();
   await saved(page);
   expect((await storedJob(page)).document.settings).toMatchObject({ cut: { passes: 3 } });
+  await expect(moved.getByText('not taken along')).toBeHidden();
 });
 
 test('stock of another thickness is worked out, with its doubt, never silently', async ({ page }) => {

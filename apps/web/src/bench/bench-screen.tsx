@@ -29,6 +29,7 @@ import { useShortcuts } from './use-shortcuts.ts';
 import { ViewDock } from './view-dock.tsx';
 
 const KeySheet = laterPart(async () => (await import('./key-sheet.tsx')).KeySheet);
+const MovedCard = laterPart(async () => (await import('./moved-card.tsx')).MovedCard);
 const AskCard = laterPart(async () => (await import('./ask-card.tsx')).AskCard);
 const BurntSplit = laterPart(async () => (await import('./stages/art/picture/burnt-split.tsx')).BurntSplit);
 
@@ -108,6 +109,7 @@ function BedPlace(props: { stage: Stage; offer: (files: readonly File[]) => void
         <div className="pointer-events-auto">
           {(stage === 'art' || writing) && <ToolCard />}
           <AskCard />
+          <MovedCard />
         </div>
         <div className="flex flex-wrap items-center justify-center gap-2 *:pointer-events-auto">
           {stage === 'art' && <ToolDock />}

@@ -218,6 +218,7 @@ function SendButton() {
   const machine = useBench(machineOf);
   const jobId = useBench((state) => state.jobId);
   const blocked = useBench(isBlocked);
+  const current = useBench(isPlanned);
   const several = useBench((state) => jobOf(state).runs.length > 1);
   const jobRun = useBench((state) => state.prepared.run);
   const burntAt = useBurntRuns().get(jobRun.id);
@@ -241,8 +242,14 @@ function SendButton() {
     <Button
       look="main"
       className="h-[34px] max-w-[220px]"
-      disabled={!idle || run.isPending}
-      title={idle ? `${jobRun.name} to ${machine.name}` : `${machine.name} is ${state}`}
+      disabled={!idle || !current || run.isPending}
+      title={
+        !current
+          ? 'The plan is being worked out'
+          : idle
+            ? `${jobRun.name} to ${machine.name}`
+            : `${machine.name} is ${state}`
+      }
       onClick={() => run.mutate(false)}
     >
       <Flame size={16} className="shrink-0" aria-hidden />

@@ -70,6 +70,7 @@ export {
   unflip,
 } from './layers.ts';
 export { type MeetingLine, meetLines } from './meet-lines.ts';
+export { itemsOffBed, ontoBed, type WayOntoBed, waysOntoBed } from './onto-bed.ts';
 export { copyItems, gridMaps, gridThatFits, releaseLinks, ringMaps } from './repeat.ts';
 export {
   arcsBack,

@@ -1,7 +1,15 @@
+import type { JobDocument } from '@lambent/core/document';
 import type { Point } from '@lambent/core/geometry';
+import type { Machine } from '@lambent/core/machine';
 import type { Look } from '../bed/look.ts';
 import type { View } from '../bed/view.ts';
 import type { Change } from './slice.ts';
+
+/** A machine that a job was made for before, and what was typed by hand for it. */
+export interface MovedFrom {
+  readonly machine: Machine;
+  readonly settings: JobDocument['settings'];
+}
 
 /** What of the bed is seen, and how. */
 export interface ViewState {
@@ -13,6 +21,8 @@ export interface ViewState {
   look: Look;
   /** The run whose picture lies on the bed; null while none does. */
   pictured: string | null;
+  /** Where the job comes from that was just moved to another machine; null when that was looked at. */
+  movedFrom: MovedFrom | null;
 }
 
 export const firstView: ViewState = {
@@ -21,6 +31,7 @@ export const firstView: ViewState = {
   pointer: null,
   look: 'operations',
   pictured: null,
+  movedFrom: null,
 };
 
 /** What changes the slice of the view. */
@@ -30,6 +41,7 @@ export function viewActions(change: Change<ViewState>) {
     resizeView: (viewSize: ViewState['viewSize']) => change({ viewSize }),
     movePointer: (pointer: Point | null) => change({ pointer }),
     chooseLook: (look: Look) => change({ look }),
+    sayMoved: (movedFrom: MovedFrom | null) => change({ movedFrom }),
     showPictureOf: (runId: string | null) => change({ pictured: runId }),
   };
 }
