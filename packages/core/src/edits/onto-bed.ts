@@ -25,8 +25,8 @@ export function itemsOffBed({ drawing }: JobDocument, bed: Box): Item[] {
 }
 
 /**
- * Brings all that is drawn onto a bed, as one: moved as little as it takes, set in its middle, turned by a quarter and set
- * in the middle, or made smaller to fit and set in the middle. Sizes stay true but for the last.
+ * Brings all that is drawn onto a bed, as one. It is moved as little as it takes, or set in the middle: as it is, turned by
+ * a quarter, or made smaller to fit. Sizes stay true but for the last.
  *
  * @param bed the bed, in mm
  * @param margin how far from the edge it is to stay, in mm
