@@ -7,7 +7,7 @@ import type { JobCard } from '@lambent/contracts';
 import type { Machine } from '@lambent/core/machine';
 import type { Material } from '@lambent/core/recipes';
 import { expect, type Page, test } from '@playwright/test';
-import { bringIn, choose, openStage, rectangle, saved, svg, typeInto } from './bench.ts';
+import { bringIn, choose, openJob, openStage, rectangle, saved, svg, typeInto } from './bench.ts';
 
 /** A Lambent of its own for each test, on an empty data folder. */
 let server: ChildProcess;
@@ -119,6 +119,37 @@ test('one looks around in the demo shop first, and leaves it', async ({ page }) 
   await page.getByRole('button', { name: 'Leave it and begin my own shop' }).click();
   await expect(page.getByRole('heading', { name: 'A shop of your own' })).toBeVisible();
   expect(await get<Machine[]>(page, 'machines')).toEqual([]);
+});
+
+test('a job goes out of the demo shop as one file, and comes into a shop of one’s own', async ({ page }) => {
+  await openJob(page, 'Bench plaque');
+  await openStage(page, 'Burn');
+  const going = page.waitForEvent('download');
+  await page.getByRole('link', { name: 'the whole job as one file' }).click();
+  const sent = await going;
+  expect(sent.suggestedFilename()).toBe('Bench plaque.lambent-job.zip');
+  const file = join(data, 'sent.zip');
+  await sent.saveAs(file);
+
+  await page.goto(address);
+  await page.getByRole('button', { name: 'Skip all of this' }).click();
+  await page
+    .getByTestId('job-file')
+    .setInputFiles({ name: 'letter.zip', mimeType: 'application/zip', buffer: Buffer.from('Dear Ines') });
+  await expect(page.getByText(/letter\.zip was not taken\. This is not the file of a job/)).toBeVisible();
+  await page.getByTestId('job-file').setInputFiles(file);
+  const asked = page.getByRole('dialog', { name: 'Who is at this screen?' });
+  await asked.getByLabel('Another name').fill('Noor Castellan');
+  await asked.getByRole('button', { name: 'That is me' }).click();
+  const card = page.getByRole('dialog', { name: 'Bench plaque' });
+  await expect(card.getByText('Heronbrook Seed Library · from Tern Lane Workshop')).toBeVisible();
+  await expect(card.getByText(/1 item, 1 original, 1 picture/)).toBeVisible();
+  await expect(card.getByRole('button', { name: /Wren, added but not connected/ })).toBeVisible();
+  await card.getByRole('button', { name: 'Take it in' }).click();
+  await expect(page.getByText(/Wren was added to the machines, and is not connected\./)).toBeVisible();
+  await expect(page.getByTestId('step-photo-all')).toBeVisible();
+  const [job] = await get<JobCard[]>(page, 'jobs');
+  expect(job).toMatchObject({ title: 'Bench plaque', project: 'Heronbrook Seed Library', machineId: 'wren' });
 });
 
 test('all steps are skipped, and what is missing says so where it is needed', async ({ page }) => {

@@ -8,6 +8,7 @@ import { EventsModule } from './events/events.module.ts';
 import { FamiliesModule } from './families/families.module.ts';
 import { FilesModule } from './files/files.module.ts';
 import { HealthModule } from './health/health.module.ts';
+import { JobFilesModule } from './job-files/job-files.module.ts';
 import { JobsModule } from './jobs/jobs.module.ts';
 import { MachinesModule } from './machines/machines.module.ts';
 import { RunsModule } from './runs/runs.module.ts';
@@ -26,6 +27,7 @@ import { ThinningModule } from './thinning/thinning.module.ts';
     SettingsModule,
     FilesModule,
     JobsModule,
+    JobFilesModule,
     RunsModule,
     ThinningModule,
     DemoModule,

@@ -67,6 +67,7 @@ export async function serve(): Promise<void> {
     '/api/jobs/:id/drawings',
     '/api/pictures',
     '/api/fonts',
+    '/api/job-files',
     '/api/book/take-in',
   ]) {
     app.use(path, express.raw({ type: () => true, limit: largestFile }));
@@ -127,7 +128,7 @@ const keptConnectionMs = 65_000;
 
 /** So often a minute one address may ask for what costs much: far more than a person does. */
 const costlyPerMinute = 600;
-const costly = /^\/api\/(jobs\/[^/]+\/(originals|drawings|runs|copies)|pictures\/|fonts|book\/take-in)/i;
+const costly = /^\/api\/(jobs\/[^/]+\/(originals|drawings|runs|copies)|pictures\/|fonts|job-files|book\/take-in)/i;
 
 function limitedWork() {
   return rateLimit({

@@ -98,6 +98,9 @@ export const api = {
         ),
   createJob: (title: string, machineId: string, materialId?: string) =>
     data(server.POST('/api/jobs', { body: { title, machineId, materialId } })),
+  lookAtJobFile: (file: File) => data(server.POST('/api/job-files/look', raw(new Blob([file])))),
+  takeJobFile: (author: string, machineId: string | undefined, file: File) =>
+    data(server.POST('/api/job-files', { params: { query: { by: author, machineId } }, ...raw(new Blob([file])) })),
   deletedJobs: () => data(server.GET('/api/jobs/deleted')),
   deleteJob: (id: string) => data(server.DELETE('/api/jobs/{id}', { params: withId(id) })),
   takeJobBack: (id: string) => data(server.POST('/api/jobs/{id}/take-back', { params: withId(id) })),

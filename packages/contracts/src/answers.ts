@@ -5,6 +5,7 @@ import type { JobJson } from '@lambent/core/document';
 import type { Machine } from '@lambent/core/machine';
 import type { Material } from '@lambent/core/recipes';
 import type { BookChange, BookTaken } from './book.ts';
+import type { JobFileLook, JobFileTaken } from './job-files.ts';
 import type {
   DeletedJob,
   DrawingTaken,
@@ -37,6 +38,8 @@ export interface Answers {
   Job: JobAnswer;
   JobCard: JobCard;
   JobDocument: JobJson;
+  JobFileLook: JobFileLook;
+  JobFileTaken: JobFileTaken;
   Machine: Machine;
   MachineState: MachineState;
   MachineUses: MachineUses;

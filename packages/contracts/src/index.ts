@@ -4,6 +4,7 @@ import 'reflect-metadata';
 export * from './answers.ts';
 export * from './book.ts';
 export * from './colour-keys.ts';
+export * from './job-files.ts';
 export * from './jobs.ts';
 export * from './machines.ts';
 export * from './materials.ts';

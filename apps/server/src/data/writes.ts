@@ -2,6 +2,7 @@ import * as book from '../book/book.writes.ts';
 import * as colourKeys from '../colour-keys/colour-keys.writes.ts';
 import * as families from '../families/families.writes.ts';
 import * as files from '../files/files.writes.ts';
+import * as jobFiles from '../job-files/job-files.writes.ts';
 import * as jobs from '../jobs/jobs.writes.ts';
 import * as machines from '../machines/machines.writes.ts';
 import * as runs from '../runs/runs.writes.ts';
@@ -18,6 +19,7 @@ export const writes = {
   ...colourKeys,
   ...families,
   ...jobs,
+  ...jobFiles,
   ...machines,
   ...bookWrites,
   ...runs,

@@ -13,6 +13,6 @@ import { PicturesService } from './pictures.service.ts';
   imports: [TypeOrmModule.forFeature([PictureEntity, FontEntity]), DataModule, WorkModule],
   controllers: [PicturesController, FontsController, AssetsController],
   providers: [PicturesService, FontsService],
-  exports: [PicturesService],
+  exports: [PicturesService, FontsService],
 })
 export class FilesModule {}

@@ -161,6 +161,7 @@ export async function bringIn(task: {
   };
 }
 
+export { packJobFile, readJobFile } from '../job-files/job-file.ts';
 export { packDocument } from '../jobs/pack.ts';
 export { describeFont };
 

@@ -84,6 +84,14 @@ export class WorkService implements OnApplicationShutdown {
     return this.run('pictures', 'picture', task, 'The picture of this job', { picture });
   }
 
+  packJobFile(task: Parameters<Work['packJobFile']>[0]): Promise<Uint8Array> {
+    return this.run('files', 'packJobFile', task, 'The job’s file');
+  }
+
+  readJobFile(bytes: Uint8Array): Promise<ReturnType<Work['readJobFile']>> {
+    return this.run('files', 'readJobFile', bytes, 'The job’s file');
+  }
+
   packDocument(bytes: Uint8Array): Promise<ReturnType<Work['packDocument']>> {
     return this.run('saves', 'packDocument', bytes, 'This job');
   }

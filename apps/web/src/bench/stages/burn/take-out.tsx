@@ -34,6 +34,7 @@ const formats: readonly { value: Format; text: string; aside: string }[] = [
 export function TakeOut() {
   const actions = useBenchActions();
   const blocked = useBench(isBlocked);
+  const jobId = useBench((state) => state.jobId);
   const selected = useBench((state) => state.selection.size);
   const [kind, setKind] = useState<Format>('gcode');
   const [scope, setScope] = useState<Scope>('job');
@@ -125,6 +126,13 @@ export function TakeOut() {
         <Download size={15} aria-hidden />
         {busy ? 'Making it…' : `Save ${formats.find(({ value }) => value === kind)?.text}`}
       </Button>
+      <p className="mt-1 text-[12px] text-quiet">
+        For another shop:{' '}
+        <a href={`/api/job-files/${jobId}`} download className="font-semibold text-petrol underline">
+          the whole job as one file
+        </a>
+        , with its originals, pictures, fonts and recipes.
+      </p>
       <details>
         <summary className="cursor-pointer truncate text-[12px] text-quiet">
           Named {example}.{kind}

@@ -1,0 +1,46 @@
+import { type JobFileLook, type JobFileTaken, TakeJobFileDto } from '@lambent/contracts';
+import { Controller, Get, HttpCode, Param, Post, Query, Req, Res } from '@nestjs/common';
+import { ApiTags } from '@nestjs/swagger';
+import type { Request, Response } from 'express';
+import { Describe, FileBody, fileOf, oneOf } from '../api/describe.ts';
+import { PlainError } from '../common/plain-error.ts';
+import { JobFilesService } from './job-files.service.ts';
+
+@ApiTags('job files')
+@Controller('api/job-files')
+export class JobFilesController {
+  constructor(private readonly files: JobFilesService) {}
+
+  @Get(':id')
+  @Describe('A job as one file, with all that it needs in another shop', fileOf<void>('application/zip'), 404, 409)
+  async get(@Param('id') id: string, @Res() response: Response): Promise<void> {
+    const { name, bytes } = await this.files.make(id);
+    response.type('application/zip').attachment(name).send(Buffer.from(bytes));
+  }
+
+  @Post('look')
+  @HttpCode(200)
+  @FileBody()
+  @Describe(
+    'What is in the file of a job, which is the body, and what of it the shop has',
+    oneOf('JobFileLook'),
+    400,
+    422,
+  )
+  look(@Req() { body }: Request): Promise<JobFileLook> {
+    return this.files.look(bytesOf(body));
+  }
+
+  @Post()
+  @FileBody()
+  @Describe('Puts a job on the Desk from its file, which is the body', oneOf('JobFileTaken', 201), 400, 409, 413, 422)
+  take(@Query() wanted: TakeJobFileDto, @Req() { body }: Request): Promise<JobFileTaken> {
+    return this.files.take(bytesOf(body), wanted);
+  }
+}
+
+/** @throws PlainError 400 where nothing was sent */
+function bytesOf(body: unknown): Uint8Array {
+  if (Buffer.isBuffer(body) && body.length > 0) return body;
+  throw new PlainError(400, 'empty-file', 'The file is empty. Choose it again.');
+}
