@@ -222,6 +222,7 @@ test('speeds are typed and shown as the shop reckons them, or as whoever sits th
   const { id } = await addMaterial(page, 'Sedge board');
   await page.goto('/shop');
   await choose(page, /^The shop’s speeds in/, 'mm/min');
+  await expect(page.getByRole('button', { name: 'The shop’s speeds in: mm/min' })).toBeVisible();
   await page.goto(`/book/${id}`);
   await expect(page.getByRole('columnheader', { name: 'Speed mm/min' })).toBeVisible();
   await expect(field(page, 'Wren, Cut', 'Speed')).toHaveValue('660');

@@ -143,7 +143,7 @@ test('a job goes out of the demo shop as one file, and comes into a shop of oneâ
   await asked.getByRole('button', { name: 'That is me' }).click();
   const card = page.getByRole('dialog', { name: 'Bench plaque' });
   await expect(card.getByText('Heronbrook Seed Library Â· from Tern Lane Workshop')).toBeVisible();
-  await expect(card.getByText(/1 item, 1 original, 1 picture/)).toBeVisible();
+  await expect(card.getByText(/2 items, 1 original, 1 picture/)).toBeVisible();
   await expect(card.getByRole('button', { name: /Wren, added but not connected/ })).toBeVisible();
   await card.getByRole('button', { name: 'Take it in' }).click();
   await expect(page.getByText(/Wren was added to the machines, and is not connected\./)).toBeVisible();

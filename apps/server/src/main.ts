@@ -10,18 +10,17 @@ try {
 } catch (error) {
   const refused = ['ConfigRefused', 'DataFolderRefused'].includes((error as Error)?.name);
   const said = refused ? (error as Error).message : String((error as Error)?.stack ?? error);
-  process.stderr.write(`Lambent: ${said}\n`);
-  if (refused && (error as { asksForBackup?: boolean }).asksForBackup) await offerBackup();
+  const offer = (error as { asksForBackup?: boolean })?.asksForBackup ? await lastBackup() : '';
+  process.stderr.write(`Lambent: ${said}${offer}\n`);
   process.exit(1);
 }
 
 /** Names the last backup that can be read whole, and how it is restored; nothing is overwritten unasked. */
-async function offerBackup(): Promise<void> {
+async function lastBackup(): Promise<string> {
   const { config } = await import('./config.ts');
   const { lastGoodBackup } = await import('./backup/kept-backups.ts');
   const file = await lastGoodBackup(config.dataFolder);
-  const said = file
-    ? `The last good backup is ${file}. To go back to it: LAMBENT_DATA=${config.dataFolder} npm run restore -- ${file}`
-    : `There is no backup in ${config.dataFolder}/backups.`;
-  process.stderr.write(`Lambent: ${said}\n`);
+  return file
+    ? ` The last good backup is ${file}; “LAMBENT_DATA=${config.dataFolder} npm run restore -- ${file}” goes back to it.`
+    : ` There is no backup in ${config.dataFolder}/backups.`;
 }

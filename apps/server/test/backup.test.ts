@@ -211,7 +211,7 @@ describe('over the API', () => {
     expect(status).toBe(1);
     const path = join(stack.data, 'backups', good.name);
     expect(stderr).toContain(
-      `The last good backup is ${path}. To go back to it: LAMBENT_DATA=${stack.data} npm run restore -- ${path}`,
+      `The last good backup is ${path}; “LAMBENT_DATA=${stack.data} npm run restore -- ${path}” goes back to it.`,
     );
     expect(readFileSync(file, 'utf8')).toMatch(/^no database at all/);
     rmSync(path);

@@ -76,6 +76,7 @@ test('what the shop had not came along, and is what it was; recipes as copied, n
   const wren = (machines: Machine[]) => machines.find(({ id }) => id === 'wren');
   const [there, here] = [wren(await get(own, '/api/machines')), wren(await get(demo, '/api/machines'))];
   expect(there).toEqual({ ...here, connection: null });
+  expect(await get(own, '/api/machines/states')).toMatchObject([{ machineId: 'wren', reason: 'not connected' }]);
   // A key that means the same is one already, whatever it is called.
   expect(await get<ColourKey[]>(own, '/api/colour-keys')).toEqual([startingKeys[0].key]);
   const plywood = (await get<Material[]>(own, '/api/materials')).find(({ id }) => id === 'birch-ply-3');

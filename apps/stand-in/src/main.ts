@@ -28,7 +28,8 @@ const { values } = parseArgs({
 
 function number(name: Exclude<keyof typeof values, 'name' | 'host' | 'origin' | 'ends-with-input'>): number {
   const value = Number(values[name]);
-  if (!(value >= 0 || name === 'lowest-z')) {
+  const mayBeBelow0 = name === 'lowest-z' || name === 'highest-z';
+  if (!(value >= 0 || (mayBeBelow0 && Number.isFinite(value)))) {
     process.stderr.write(`stand-in: --${name} must be a number, not “${values[name]}”.\n`);
     process.exit(2);
   }

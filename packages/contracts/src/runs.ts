@@ -150,7 +150,9 @@ export interface BlockedDetails {
 export type ServerEvent =
   | { type: 'machine'; machine: MachineState }
   | { type: 'run'; run: RunAnswer }
-  | { type: 'storage'; storage: StorageState };
+  | { type: 'storage'; storage: StorageState }
+  /** The machines of the shop were changed: what goes by them asks for them again. */
+  | { type: 'machines' };
 
 /** How the server is. */
 export interface HealthAnswer {

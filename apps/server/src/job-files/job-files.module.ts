@@ -4,6 +4,7 @@ import { DataModule } from '../data/data.module.ts';
 import { FilesModule } from '../files/files.module.ts';
 import { OriginalEntity } from '../jobs/job.entities.ts';
 import { JobsModule } from '../jobs/jobs.module.ts';
+import { MachinesModule } from '../machines/machines.module.ts';
 import { SettingsModule } from '../settings/settings.module.ts';
 import { ShopModule } from '../shop/shop.module.ts';
 import { WorkModule } from '../work/work.module.ts';
@@ -16,6 +17,7 @@ import { JobFilesService } from './job-files.service.ts';
     DataModule,
     FilesModule,
     JobsModule,
+    MachinesModule,
     SettingsModule,
     ShopModule,
     WorkModule,

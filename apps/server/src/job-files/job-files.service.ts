@@ -10,6 +10,7 @@ import { FontsService } from '../files/fonts.service.ts';
 import { PicturesService } from '../files/pictures.service.ts';
 import { OriginalEntity } from '../jobs/job.entities.ts';
 import { JobsService } from '../jobs/jobs.service.ts';
+import { MachineKeeper } from '../machines/machine-keeper.ts';
 import { SettingsService } from '../settings/settings.service.ts';
 import { ShopService } from '../shop/shop.service.ts';
 import { WorkService } from '../work/work.service.ts';
@@ -29,6 +30,7 @@ export class JobFilesService {
     private readonly settings: SettingsService,
     private readonly work: WorkService,
     private readonly writes: WriteQueue,
+    private readonly machines: MachineKeeper,
   ) {}
 
   /** A job as it is by now, with all that it needs elsewhere. @throws PlainError 404 */
@@ -124,6 +126,7 @@ export class JobFilesService {
     const file = await this.work.readJobFile(bytes);
     const id = randomUUID();
     const notes = await this.writes.do('takeJobFile', file, { id, by: author, machineId: machineId ?? null });
+    await this.machines.takeUpNew();
     return { id, notes };
   }
 }

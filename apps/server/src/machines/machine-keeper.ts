@@ -1,6 +1,7 @@
 import type { Machine } from '@lambent/core/machine';
 import { Injectable } from '@nestjs/common';
 import { WriteQueue } from '../data/write-queue.ts';
+import { EventHub } from '../events/event-hub.ts';
 import { MachineLinks } from './machine-links.ts';
 import { MachinesService } from './machines.service.ts';
 
@@ -11,6 +12,7 @@ export class MachineKeeper {
     private readonly machines: MachinesService,
     private readonly links: MachineLinks,
     private readonly writes: WriteQueue,
+    private readonly hub: EventHub,
   ) {}
 
   async add(json: Record<string, unknown>): Promise<Machine> {
@@ -24,9 +26,16 @@ export class MachineKeeper {
     return this.linked(await this.writes.do('changeMachine', id, json));
   }
 
+  /** Makes lines to machines that came with something else, such as the file of a job. */
+  async takeUpNew(): Promise<void> {
+    const fresh = (await this.machines.list()).filter(({ id }) => !this.links.knows(id));
+    for (const machine of fresh) await this.linked(machine);
+  }
+
   private async linked({ id }: Machine): Promise<Machine> {
     const machine = await this.machines.get(id);
     await this.links.follow(machine);
+    this.hub.say({ type: 'machines' });
     return machine;
   }
 }

@@ -161,3 +161,14 @@ test('while a machine has a run, nothing is changed that would close the line to
     expect(() => links.expectMayChange(faster)).not.toThrow();
   }
 });
+
+test('a machine that cannot be reached is kept, and says why', async () => {
+  const { links, made } = await linksTo();
+  const makers = (links as unknown as { makers: { make: () => Promise<never> } }).makers;
+  makers.make = () => Promise.reject(new Error('The stand-in could not be started.'));
+  Object.assign(links, { log: { error: () => {} } });
+  await links.follow(machine('knot'));
+  expect(made.size).toBe(0);
+  expect(links.state('knot')).toMatchObject({ state: 'away', reason: 'The stand-in could not be started.' });
+  expect(() => links.get('knot')).toThrow(expect.objectContaining({ code: 'not-connected' }));
+});

@@ -18,11 +18,15 @@ const mostOddities = 20;
 /** A machine whose line is closed while Lambent goes on stands already: it is not waited for. */
 const closeWithinMs = 500;
 
-/** A machine of the shop, and the line to it; null where nobody has said how it is reached. */
+/** A machine of the shop, and the line to it; null where there is none. */
 interface Link {
   readonly machine: Machine;
   readonly driver: MachineDriver | null;
+  /** Why there is no line. */
+  readonly reason: string;
 }
+
+const notConnected = 'not connected';
 
 /** A line to every machine of the shop that is connected. */
 @Injectable()
@@ -38,9 +42,7 @@ export class MachineLinks implements OnApplicationBootstrap {
   ) {}
 
   async onApplicationBootstrap(): Promise<void> {
-    for (const machine of await this.machines.list()) {
-      await this.link(machine).catch((error) => this.log.error(`${machine.name}: ${error.message}`));
-    }
+    for (const machine of await this.machines.list()) await this.link(machine);
   }
 
   /** The ids of machines to which a line is made from now on. */
@@ -89,9 +91,17 @@ export class MachineLinks implements OnApplicationBootstrap {
   }
 
   private async link(machine: Machine): Promise<void> {
-    this.links.set(machine.id, { machine, driver: null });
-    const driver = machine.isPutAway ? null : await this.driverFor(machine);
-    this.links.set(machine.id, { machine, driver });
+    let driver: MachineDriver | null = null;
+    let reason = notConnected;
+    this.links.set(machine.id, { machine, driver, reason });
+    try {
+      driver = machine.isPutAway ? null : await this.driverFor(machine);
+    } catch (error) {
+      // The machine is kept as it was typed; what keeps it from being reached is said with it.
+      reason = (error as Error).message;
+      this.log.error(`${machine.name}: ${reason}`);
+    }
+    this.links.set(machine.id, { machine, driver, reason });
     this.hub.say({ type: 'machine', machine: this.state(machine.id) });
     driver?.open();
     if (driver) this.made.next(machine.id);
@@ -125,7 +135,12 @@ export class MachineLinks implements OnApplicationBootstrap {
   state(id: string): MachineState {
     const link = this.links.get(id);
     if (!link) throw notFound('machine');
-    return stateOf(id, link.driver?.status ?? notConnected);
+    return stateOf(id, link.driver?.status ?? { ...restingStatus, state: 'away', reason: link.reason });
+  }
+
+  /** Whether a machine is known here, connected or not. */
+  knows(id: string): boolean {
+    return this.links.has(id);
   }
 
   /** The machines to which there is a line. */
@@ -154,9 +169,6 @@ export class MachineLinks implements OnApplicationBootstrap {
     this.makers.forgetAll();
   }
 }
-
-/** How a machine is of which nothing can be heard. */
-const notConnected: MachineStatus = { ...restingStatus, state: 'away', reason: 'not connected' };
 
 /** Whether the line to a machine, and a stand-in of it, stay as they are. */
 function isReachedAlike(before: Machine, after: Machine): boolean {

@@ -14,6 +14,6 @@ import { StandIns } from './stand-ins.ts';
   imports: [TypeOrmModule.forFeature([MachineEntity]), EventsModule, DataModule],
   controllers: [MachinesController],
   providers: [MachinesService, MachineLinks, MachineDrivers, MachineKeeper, StandIns],
-  exports: [MachinesService, MachineLinks],
+  exports: [MachinesService, MachineLinks, MachineKeeper],
 })
 export class MachinesModule {}

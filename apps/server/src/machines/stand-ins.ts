@@ -64,7 +64,8 @@ export class StandIns {
       child.once('error', failed);
       child.once('exit', () => {
         failed();
-        if (standIn.ended) return;
+        // One that never came up would not the next time.
+        if (standIn.ended || standIn.port === 0) return;
         setTimeout(() => {
           if (!standIn.ended) this.launch(standIn, machine, factor).catch((error) => this.log.error(error.message));
         }, againMs);

@@ -7,7 +7,6 @@ import { acceptedFiles, filesPasted } from './arriving/accepted.ts';
 import { offerFiles } from './arriving/arriving.ts';
 import { BedView } from './bed/bed-view.tsx';
 import { useBurntPicture } from './burnt/burnt-picture.ts';
-import { ConflictBar } from './conflict-bar.tsx';
 import { useBench, useBenchActions, useBenchSubscribe } from './context.ts';
 import { DistanceReadout } from './distance-readout.tsx';
 import { SizeCard } from './size-card.tsx';
@@ -23,11 +22,13 @@ import { ToolDock } from './tools/tool-dock.tsx';
 import { TopBar } from './top-bar.tsx';
 import { useAutosave } from './use-autosave.ts';
 import { useFreshening } from './use-freshening.ts';
+import { useMachines } from './use-machines.ts';
 import { usePlanning } from './use-planning.ts';
 import { useRuns } from './use-runs.ts';
 import { useShortcuts } from './use-shortcuts.ts';
 import { ViewDock } from './view-dock.tsx';
 
+const ConflictBar = laterPart(async () => (await import('./conflict-bar.tsx')).ConflictBar);
 const KeySheet = laterPart(async () => (await import('./key-sheet.tsx')).KeySheet);
 const MovedCard = laterPart(async () => (await import('./moved-card.tsx')).MovedCard);
 const AskCard = laterPart(async () => (await import('./ask-card.tsx')).AskCard);
@@ -49,6 +50,7 @@ export function BenchScreen({ stage, reload }: { stage: Stage; reload: () => voi
   useAutosave(actions, subscribe);
   usePlanning(actions, subscribe);
   useFreshening(actions, subscribe);
+  useMachines(actions);
   useShortcuts(actions, showKeys);
   useEffect(fetchLaterDrawers, []);
   // A row that goes away while the pointer is on it does not say that the pointer has left.

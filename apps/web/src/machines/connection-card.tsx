@@ -123,7 +123,9 @@ function Heard({ machineId }: { machineId: string }) {
       <span className={`size-2.5 rounded-full ${look.dot}`} aria-hidden />
       <span className="font-semibold">{look.text}</span>
       <span className="text-quiet">
-        {state && state.state !== 'away' ? 'It answers.' : 'It does not answer yet. It is asked again by itself.'}
+        {state && state.state !== 'away'
+          ? 'It answers.'
+          : (state?.reason ?? 'It does not answer yet. It is asked again by itself.')}
       </span>
     </p>
   );

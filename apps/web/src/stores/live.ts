@@ -8,12 +8,20 @@ interface Live {
   machines: Readonly<Record<string, MachineState>>;
   /** Runs that were heard of since the page was opened, by id. */
   runs: Readonly<Record<string, RunAnswer>>;
+  /** How often the machines of the shop were changed since the page was opened. */
+  machinesChanged: number;
   /** Whether the server can keep what it is sent. */
   storage: StorageState;
 }
 
 /** What the machines do now, as the server tells it. */
-export const useLive = create<Live>(() => ({ connected: true, machines: {}, runs: {}, storage: { ok: true } }));
+export const useLive = create<Live>(() => ({
+  connected: true,
+  machines: {},
+  runs: {},
+  machinesChanged: 0,
+  storage: { ok: true },
+}));
 
 /** Hears what happens on the server: over one line for all tabs of this browser, where it has shared workers. */
 export function listenToServer(): void {
@@ -49,6 +57,9 @@ function take(news: EventNews): void {
       break;
     case 'run':
       takeRun(event.run);
+      break;
+    case 'machines':
+      useLive.setState(({ machinesChanged }) => ({ machinesChanged: machinesChanged + 1 }));
       break;
     case 'storage':
       useLive.setState({ storage: event.storage });
