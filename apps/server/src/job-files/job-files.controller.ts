@@ -3,7 +3,7 @@ import { Controller, Get, HttpCode, Param, Post, Query, Req, Res } from '@nestjs
 import { ApiTags } from '@nestjs/swagger';
 import type { Request, Response } from 'express';
 import { Describe, FileBody, fileOf, oneOf } from '../api/describe.ts';
-import { PlainError } from '../common/plain-error.ts';
+import { sentBytes } from '../common/sent-bytes.ts';
 import { JobFilesService } from './job-files.service.ts';
 
 @ApiTags('job files')
@@ -27,20 +27,14 @@ export class JobFilesController {
     400,
     422,
   )
-  look(@Req() { body }: Request): Promise<JobFileLook> {
-    return this.files.look(bytesOf(body));
+  look(@Req() request: Request): Promise<JobFileLook> {
+    return this.files.look(sentBytes(request, 'The file'));
   }
 
   @Post()
   @FileBody()
   @Describe('Puts a job on the Desk from its file, which is the body', oneOf('JobFileTaken', 201), 400, 409, 413, 422)
-  take(@Query() wanted: TakeJobFileDto, @Req() { body }: Request): Promise<JobFileTaken> {
-    return this.files.take(bytesOf(body), wanted);
+  take(@Query() wanted: TakeJobFileDto, @Req() request: Request): Promise<JobFileTaken> {
+    return this.files.take(sentBytes(request, 'The file'), wanted);
   }
-}
-
-/** @throws PlainError 400 where nothing was sent */
-function bytesOf(body: unknown): Uint8Array {
-  if (Buffer.isBuffer(body) && body.length > 0) return body;
-  throw new PlainError(400, 'empty-file', 'The file is empty. Choose it again.');
 }

@@ -10,6 +10,7 @@ import { FontsService } from '../files/fonts.service.ts';
 import { PicturesService } from '../files/pictures.service.ts';
 import { OriginalEntity } from '../jobs/job.entities.ts';
 import { JobsService } from '../jobs/jobs.service.ts';
+import { pictureIdsIn } from '../jobs/picture-ids.ts';
 import { MachineKeeper } from '../machines/machine-keeper.ts';
 import { SettingsService } from '../settings/settings.service.ts';
 import { ShopService } from '../shop/shop.service.ts';
@@ -53,16 +54,14 @@ export class JobFilesService {
       name: row.name,
       ...put(`originals/${row.id}`, row.bytes),
     }));
-    const shown = new Set(
-      Array.from(JSON.stringify(document.drawing).matchAll(/"pictureId":"([0-9a-f]{64})"/g), ([, found]) => found),
-    );
+    const drawing = JSON.stringify(document.drawing);
     const pictures = [];
-    for (const pictureId of shown) {
+    for (const pictureId of pictureIdsIn(drawing)) {
       const { mediaType, bytes } = await this.pictures.get(pictureId);
       pictures.push({ mediaType, ...put(`pictures/${pictureId}`, bytes) });
     }
     const families = new Set(
-      Array.from(JSON.stringify(document.drawing).matchAll(/"family":("(?:[^"\\]|\\.)*")/g), ([, word]) =>
+      Array.from(drawing.matchAll(/"family":("(?:[^"\\]|\\.)*")/g), ([, word]) =>
         String(JSON.parse(word)).toLowerCase(),
       ),
     );

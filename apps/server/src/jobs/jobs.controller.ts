@@ -30,7 +30,7 @@ import {
 import { ApiTags } from '@nestjs/swagger';
 import type { Request, Response } from 'express';
 import { Describe, FileBody, fileOf, JsonBody, listOf, nothing, oneOf, writtenOf } from '../api/describe.ts';
-import { PlainError } from '../common/plain-error.ts';
+import { sentBytes } from '../common/sent-bytes.ts';
 import { JobPicturesService } from './job-pictures.service.ts';
 import { JobsService, longestName } from './jobs.service.ts';
 
@@ -95,7 +95,7 @@ export class JobsController {
     413,
   )
   save(@Param('id') id: string, @Query() { base, edit }: SaveJobDto, @Req() request: Request): Promise<VersionAnswer> {
-    return this.jobs.save(id, base, edit, bytesOf(request, 'The document'));
+    return this.jobs.save(id, base, edit, sentBytes(request, 'The document'));
   }
 
   @Post(':id/copies')
@@ -106,7 +106,7 @@ export class JobsController {
     @Query() { title }: RenameJobDto,
     @Req() request: Request,
   ): Promise<StreamableFile> {
-    return json(await this.jobs.answer(await this.jobs.copy(id, title, bytesOf(request, 'The document'))));
+    return json(await this.jobs.answer(await this.jobs.copy(id, title, sentBytes(request, 'The document'))));
   }
 
   @Get(':id/versions')
@@ -162,7 +162,7 @@ export class JobsController {
     @Query() wanted: ReadDrawingDto,
     @Req() request: Request,
   ): Promise<DrawingTaken> {
-    return this.jobs.readDrawing(id, wanted, bytesOf(request, wanted.name || 'The file'));
+    return this.jobs.readDrawing(id, wanted, sentBytes(request, wanted.name || 'The file'));
   }
 
   @Post(':id/originals')
@@ -173,14 +173,12 @@ export class JobsController {
     @Query() { name }: BringInDto,
     @Req() request: Request,
   ): Promise<OriginalAnswer> {
-    return this.jobs.keepOriginal(id, (name || 'drawing').slice(0, longestName), bytesOf(request, name || 'The file'));
+    return this.jobs.keepOriginal(
+      id,
+      (name || 'drawing').slice(0, longestName),
+      sentBytes(request, name || 'The file'),
+    );
   }
-}
-
-/** @throws PlainError 400 when nothing was sent */
-function bytesOf({ body }: Request, what: string): Buffer {
-  if (Buffer.isBuffer(body) && body.length > 0) return body;
-  throw new PlainError(400, 'empty-file', `${what} is empty. Save or send it again.`);
 }
 
 function json(bytes: Buffer): StreamableFile {

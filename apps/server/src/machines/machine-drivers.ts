@@ -9,8 +9,8 @@ export class MachineDrivers {
   constructor(private readonly standIns: StandIns) {}
 
   /**
-   * @returns null where nobody has said how the machine is reached
-   * @throws PlainError 503 where a stand-in of it cannot be started
+   * @returns null where nobody has said how the machine is reached.
+   * @throws PlainError 503 where a stand-in of it cannot be started.
    */
   async make(machine: Machine, options: Omit<StandInOptions, 'host' | 'port'>): Promise<MachineDriver | null> {
     const { connection } = machine;

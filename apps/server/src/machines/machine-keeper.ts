@@ -19,7 +19,7 @@ export class MachineKeeper {
     return this.linked(await this.writes.do('addMachine', json));
   }
 
-  /** @throws PlainError 409 where it has a run and would move otherwise, or be reached otherwise */
+  /** @throws PlainError 409 where it has a run and would move otherwise, or be reached otherwise. */
   async change(id: string, json: Record<string, unknown>): Promise<Machine> {
     const before = (await this.machines.list()).find((machine) => machine.id === id);
     if (before) this.links.expectMayChange({ ...before, ...json, id });

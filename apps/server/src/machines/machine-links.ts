@@ -64,7 +64,7 @@ export class MachineLinks implements OnApplicationBootstrap {
     await this.link(machine);
   }
 
-  /** @throws PlainError 409 where the machine has a run, and a change would close the line to it */
+  /** @throws PlainError 409 where the machine has a run, and a change would close the line to it. */
   expectMayChange(machine: Machine): void {
     const known = this.links.get(machine.id);
     if (!known?.driver || isReachedAlike(known.machine, machine)) return;
@@ -131,7 +131,7 @@ export class MachineLinks implements OnApplicationBootstrap {
     return Array.from(this.links.keys(), (id) => this.state(id));
   }
 
-  /** How a machine is; `away` where it is not connected. @throws PlainError 404 */
+  /** How a machine is; `away` where it is not connected. @throws PlainError 404. */
   state(id: string): MachineState {
     const link = this.links.get(id);
     if (!link) throw notFound('machine');
@@ -148,7 +148,7 @@ export class MachineLinks implements OnApplicationBootstrap {
     return Array.from(this.links).flatMap(([id, { driver }]) => (driver ? [id] : []));
   }
 
-  /** @throws PlainError 404 where there is no such machine, 409 where it is not connected */
+  /** @throws PlainError 404 where there is no such machine, 409 where it is not connected. */
   get(id: string): MachineDriver {
     const link = this.links.get(id);
     if (!link) throw notFound('machine');

@@ -8,7 +8,7 @@ import { MachineEntity } from './machine.entity.ts';
  * Every change of the machines. What is no machine is refused with NotAMachine.
  */
 
-/** Adds a machine behind the others, under a new id. @throws PlainError 409 where its name is taken */
+/** Adds a machine behind the others, under a new id. @throws PlainError 409 where its name is taken. */
 export async function addMachine(writing: Writing, json: Record<string, unknown>): Promise<Machine> {
   const machine = machineFromJson({ ...json, id: randomUUID() });
   await expectOwnName(writing, machine);
@@ -17,7 +17,7 @@ export async function addMachine(writing: Writing, json: Record<string, unknown>
   return machine;
 }
 
-/** @throws PlainError 404 where there is no such machine, 409 where its name is another's */
+/** @throws PlainError 404 where there is no such machine, 409 where its name is another's. */
 export async function changeMachine(writing: Writing, id: string, json: Record<string, unknown>): Promise<Machine> {
   const machine = machineFromJson({ ...json, id });
   await expectOwnName(writing, machine);

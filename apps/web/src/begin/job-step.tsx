@@ -6,6 +6,7 @@ import { api, sentenceOf } from '../api.ts';
 import { useSettings } from '../shop/use-settings.ts';
 import { Button } from '../ui/button.tsx';
 import { Choice } from '../ui/choice.tsx';
+import { Labelled } from '../ui/labelled.tsx';
 import { Notice } from '../ui/notice.tsx';
 import type { Beginning, FirstStep } from './first-steps.ts';
 import { StepFrame } from './step-frame.tsx';
@@ -49,8 +50,7 @@ export function JobStep({ machines, materials, back }: Beginning & { back: (step
     >
       <div className="grid max-w-[640px] grid-cols-1 gap-x-4 gap-y-3 sm:grid-cols-3">
         <Words label="Title" value={title} set={setTitle} most={120} />
-        <div className="flex flex-col gap-1">
-          <span className="text-quiet">Machine</span>
+        <Labelled label="Machine">
           <Choice
             label="Machine"
             look="slim"
@@ -58,9 +58,8 @@ export function JobStep({ machines, materials, back }: Beginning & { back: (step
             options={offered.map(({ id, name }) => ({ value: id, text: name }))}
             choose={setMachine}
           />
-        </div>
-        <div className="flex flex-col gap-1">
-          <span className="text-quiet">Material</span>
+        </Labelled>
+        <Labelled label="Material">
           <Choice
             label="Material"
             look="slim"
@@ -69,7 +68,7 @@ export function JobStep({ machines, materials, back }: Beginning & { back: (step
             options={stock.map(({ id, name, thicknessMm }) => ({ value: id, text: name, aside: `${thicknessMm} mm` }))}
             choose={setMaterial}
           />
-        </div>
+        </Labelled>
       </div>
       {make.isError && (
         <div className="mt-3">

@@ -16,6 +16,7 @@ import { BedPicture } from '../machines/bed-picture.tsx';
 import { FigureField } from '../machines/figure-field.tsx';
 import { kindNames, zeroNames } from '../machines/machine-words.ts';
 import { Choice } from '../ui/choice.tsx';
+import { Labelled } from '../ui/labelled.tsx';
 import { Notice } from '../ui/notice.tsx';
 import { StepFrame } from './step-frame.tsx';
 import { Words } from './words.tsx';
@@ -71,8 +72,7 @@ export function MachineStep({ machines, next }: { machines: readonly Machine[]; 
             most={60}
             placeholder="Such as Sandpiper"
           />
-          <div className="flex flex-col gap-1">
-            <span className="text-quiet">Kind</span>
+          <Labelled label="Kind">
             <Choice
               label="Kind"
               look="slim"
@@ -80,12 +80,11 @@ export function MachineStep({ machines, next }: { machines: readonly Machine[]; 
               options={machineKinds.map((kind) => ({ value: kind, text: kindNames[kind] }))}
               choose={chooseKind}
             />
-          </div>
+          </Labelled>
           <FigureField name="ratedW" draft={draft} change={change} doubts={doubts} />
           <FigureField name="bedWidth" draft={draft} change={change} doubts={doubts} />
           <FigureField name="bedHeight" draft={draft} change={change} doubts={doubts} />
-          <div className="flex flex-col gap-1">
-            <span className="text-quiet">Zero corner</span>
+          <Labelled label="Zero corner">
             <Choice
               label="Zero corner"
               look="slim"
@@ -93,7 +92,7 @@ export function MachineStep({ machines, next }: { machines: readonly Machine[]; 
               options={Object.entries(zeroNames).map(([value, text]) => ({ value: value as Origin, text }))}
               choose={(origin) => change({ origin })}
             />
-          </div>
+          </Labelled>
           <FigureField name="topSpeed" draft={draft} change={change} doubts={doubts} />
           <FigureField name="travelSpeed" draft={draft} change={change} doubts={doubts} />
           <FigureField name="acceleration" draft={draft} change={change} doubts={doubts} />

@@ -5,6 +5,7 @@ import { useSettings } from '../shop/use-settings.ts';
 import { dateOptions, lengthOptions } from '../shop/ways-card.tsx';
 import { setWho, useWho } from '../stores/who.ts';
 import { Choice } from '../ui/choice.tsx';
+import { Labelled } from '../ui/labelled.tsx';
 import { StepFrame } from './step-frame.tsx';
 import { Words } from './words.tsx';
 
@@ -40,8 +41,7 @@ export function ShopStep({ settings, next }: { settings: Settings; next: () => v
         />
         <Words label="Your name" value={you} set={setYou} most={60} placeholder="Who works at this screen" />
         <Words label="Currency" value={currency} set={setCurrency} most={8} placeholder="Such as €; empty: no prices" />
-        <div className="flex flex-col gap-1">
-          <span className="text-quiet">Lengths in</span>
+        <Labelled label="Lengths in">
           <Choice
             label="Lengths in"
             look="slim"
@@ -49,9 +49,8 @@ export function ShopStep({ settings, next }: { settings: Settings; next: () => v
             options={lengthOptions}
             choose={(lengthUnit) => void settle({ lengthUnit })}
           />
-        </div>
-        <div className="flex flex-col gap-1">
-          <span className="text-quiet">Days are written</span>
+        </Labelled>
+        <Labelled label="Days are written">
           <Choice
             label="Days are written"
             look="slim"
@@ -59,7 +58,7 @@ export function ShopStep({ settings, next }: { settings: Settings; next: () => v
             options={dateOptions}
             choose={(dates) => void settle({ dates })}
           />
-        </div>
+        </Labelled>
       </div>
     </StepFrame>
   );

@@ -1,14 +1,11 @@
 import { clearSettings, setMachine } from '@lambent/core/edits';
-import { atWork, type Machine } from '@lambent/core/machine';
+import type { Machine } from '@lambent/core/machine';
 import type { BenchActions } from './state/bench-state.ts';
 import { jobOf, machineOf } from './state/document.ts';
 
 /** The machines that a job may go to: those at work, and the one it is on. */
 export function offeredMachines(machines: readonly Machine[], current: string): readonly Machine[] {
-  const offered = atWork(machines);
-  return offered.some(({ id }) => id === current)
-    ? offered
-    : machines.filter(({ id, isPutAway }) => id === current || !isPutAway);
+  return machines.filter(({ id, isPutAway }) => !isPutAway || id === current);
 }
 
 /**

@@ -9,6 +9,7 @@ import { api, sentenceOf } from '../api.ts';
 import { wholeDayOf } from '../stores/dates.ts';
 import { Button } from '../ui/button.tsx';
 import { Choice } from '../ui/choice.tsx';
+import { counted } from '../ui/counted.ts';
 import { Notice } from '../ui/notice.tsx';
 
 /** The one that the job was made for, where this shop has it not. */
@@ -107,8 +108,4 @@ export default function TakeJobFile({ author, file, look, machines, close }: Pro
       </div>
     </Dialog>
   );
-}
-
-function counted(count: number, thing: string): string {
-  return `${count} ${thing}${count === 1 ? '' : 's'}`;
 }

@@ -4,6 +4,7 @@ import { Plus, X } from 'lucide-react';
 import { type ReactNode, useId } from 'react';
 import { Button, IconButton } from '../ui/button.tsx';
 import { Choice } from '../ui/choice.tsx';
+import { Labelled } from '../ui/labelled.tsx';
 import { NumberField } from '../ui/number-field.tsx';
 import { parsePlain } from '../ui/plain-number.ts';
 import { TypedField } from '../ui/typed-field.tsx';
@@ -72,15 +73,6 @@ function Part({ title, children }: { title: string | null; children: ReactNode }
       {title && <h2 className="mb-2 font-bold">{title}</h2>}
       <div className="grid grid-cols-2 items-start gap-x-3 gap-y-2.5 sm:grid-cols-4">{children}</div>
     </section>
-  );
-}
-
-function Labelled({ label, children }: { label: string; children: ReactNode }) {
-  return (
-    <div className="flex min-w-0 flex-col gap-1">
-      <span className="text-quiet">{label}</span>
-      {children}
-    </div>
   );
 }
 

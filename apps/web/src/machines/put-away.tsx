@@ -5,6 +5,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { api } from '../api.ts';
 import { Button } from '../ui/button.tsx';
+import { counted } from '../ui/counted.ts';
 import { Notice } from '../ui/notice.tsx';
 
 /** So many jobs are named; more are counted. */
@@ -24,10 +25,6 @@ export function usesInWords(uses: MachineUses | undefined): string {
   if (!uses) return '';
   const recipes = uses.recipes.reduce((sum, { count }) => sum + count, 0);
   return `Used by ${counted(uses.jobs.length, 'job')}, ${counted(recipes, 'recipe')}`;
-}
-
-function counted(count: number, thing: string): string {
-  return `${count} ${thing}${count === 1 ? '' : 's'}`;
 }
 
 /** Puts a machine away, having said what goes by it, or takes it back. */

@@ -1,8 +1,8 @@
 import type { DateOrder, Settings, SettingsDto } from '@lambent/contracts';
 import { fileNameFor } from '@lambent/core/formats';
 import { type LengthUnit, speedUnits } from '@lambent/core/units';
-import type { ReactNode } from 'react';
 import { Choice } from '../ui/choice.tsx';
+import { Labelled } from '../ui/labelled.tsx';
 import { LineField } from './line-field.tsx';
 import { ShopCard } from './shop-card.tsx';
 
@@ -107,14 +107,5 @@ export function FileNamesCard({ settings, settle }: Props) {
         Such as <span className="figures text-ink">{fileNameFor(settings.fileNames, fields)}.gcode</span>
       </p>
     </ShopCard>
-  );
-}
-
-function Labelled({ label, children }: { label: string; children: ReactNode }) {
-  return (
-    <div className="flex min-w-0 flex-col gap-1">
-      <span className="text-quiet">{label}</span>
-      {children}
-    </div>
   );
 }
