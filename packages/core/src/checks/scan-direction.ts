@@ -1,4 +1,5 @@
 import { boxHeight, boxWidth } from '../geometry/paths/box.ts';
+import { accelerationAlong } from '../machine/machine.ts';
 import { engravesAreas } from '../operations/operations.ts';
 import { engravedFills } from '../plan/fill.ts';
 import { planJob } from '../plan/plan.ts';
@@ -50,17 +51,21 @@ function isWorthwhile(timeS: number, share: number): boolean {
 
 /** About which share of its time a layer takes with its lines turned, by the boxes of what it fills. */
 function roughShare(prepared: PreparedJob, layer: PreparedLayer, settings: LayerSettings): number {
-  const { acceleration } = prepared.machine;
+  const { machine } = prepared;
   const { speedMmPerS, lineSpacingMm, scanAngle } = settings;
   const isUpright = scanAngle % 180 !== 0;
-  const cost = (along: number, across: number) =>
+  const level = accelerationAlong(machine, 1, 0);
+  const upright = accelerationAlong(machine, 0, 1);
+  const cost = (along: number, across: number, acceleration: number) =>
     (across / lineSpacingMm) * (along / speedMmPerS + (2 * speedMmPerS) / acceleration);
   let [now, then] = [0, 0];
   for (const { pieces } of engravedFills(prepared, layer)) {
     for (const { bounds } of pieces) {
       const [width, height] = [boxWidth(bounds), boxHeight(bounds)];
-      now += isUpright ? cost(height, width) : cost(width, height);
-      then += isUpright ? cost(width, height) : cost(height, width);
+      const byRows = cost(width, height, level);
+      const byColumns = cost(height, width, upright);
+      now += isUpright ? byColumns : byRows;
+      then += isUpright ? byRows : byColumns;
     }
   }
   return now === 0 ? 1 : then / now;

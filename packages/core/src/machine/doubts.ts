@@ -1,6 +1,6 @@
 import { formatLength } from '../units/length.ts';
 import { restingPlace, toMachine } from './frame.ts';
-import { bedBox, type Machine } from './machine.ts';
+import { accelerationAlong, bedBox, languageOf, type Machine } from './machine.ts';
 
 /** What makes no sense in the figures of a machine, or is hardly meant. */
 export interface MachineDoubt {
@@ -16,10 +16,12 @@ export interface MachineDoubt {
 const mostOverRated = 1.25;
 /** Corners that are cut by more than this, in mm, can be seen. */
 const seenCorner = 0.1;
+/** About so long are the pieces of a small curve, in mm. */
+const finePiece = 0.2;
 
 /** Looks at the figures of a machine together: what contradicts, cannot be reached or is hardly meant. */
 export function machineDoubts(machine: Machine): MachineDoubt[] {
-  return [...doubtsOfBed(machine), ...doubtsOfMotion(machine), ...doubtsOfBeam(machine)];
+  return [...doubtsOfBed(machine), ...doubtsOfMotion(machine), ...doubtsOfBeam(machine), ...doubtsOfLine(machine)];
 }
 
 function* doubtsOfBed(machine: Machine): Generator<MachineDoubt> {
@@ -36,9 +38,11 @@ function* doubtsOfBed(machine: Machine): Generator<MachineDoubt> {
 }
 
 function* doubtsOfMotion(machine: Machine): Generator<MachineDoubt> {
-  const { bedWidth, bedHeight, acceleration, topSpeed, travelSpeed, topSpeeds = {}, cornerDeviation } = machine;
+  const { bedWidth, bedHeight, topSpeed, travelSpeed, topSpeeds = {}, cornerDeviation } = machine;
   // Half of the way for speeding up, half for braking: v² = a·s.
-  const reached = Math.sqrt(acceleration * Math.max(bedWidth, bedHeight));
+  const alongX = accelerationAlong(machine, 1, 0) * bedWidth;
+  const alongY = accelerationAlong(machine, 0, 1) * bedHeight;
+  const reached = Math.sqrt(Math.max(alongX, alongY));
   for (const [about, speed] of [
     ['topSpeed', topSpeed],
     ['travelSpeed', travelSpeed],
@@ -54,11 +58,32 @@ function* doubtsOfMotion(machine: Machine): Generator<MachineDoubt> {
     if (speed > topSpeed)
       yield said('topSpeeds', `It is never that fast when it should ${operation}: its top speed is ${topSpeed} mm/s.`);
   }
+  yield* doubtsOfController(machine);
   if (cornerDeviation > seenCorner)
     yield said(
       'cornerDeviation',
       `Corners that are cut by ${mm(cornerDeviation)} can be seen. Usual are 0.01 to 0.05 mm.`,
     );
+}
+
+function* doubtsOfController({ lookAhead, moveMs, topSpeed, ...machine }: Machine): Generator<MachineDoubt> {
+  if (lookAhead !== undefined) {
+    // As fast as the head can brake from in the moves that are known: v² = 2·a·s.
+    const held = Math.floor(Math.sqrt(2 * machine.acceleration * lookAhead * finePiece));
+    if (held < topSpeed)
+      yield said('lookAhead', `In curves of ${mm(finePiece)} pieces that holds the head to ${held} mm/s.`);
+  }
+  if (moveMs !== undefined && finePiece / (moveMs / 1000) < topSpeed)
+    yield said(
+      'moveMs',
+      `In curves of ${mm(finePiece)} pieces that holds the head to ${Math.floor((1000 * finePiece) / moveMs)} mm/s.`,
+    );
+}
+
+/** What cannot be said in the language that a machine is spoken to in. */
+function* doubtsOfLine(machine: Machine): Generator<MachineDoubt> {
+  if (languageOf(machine) === 'plain' && machine.air?.mostBar)
+    yield blocking('air', 'The plain language has no word for a pressure. Say which levels it switches instead.');
 }
 
 function* doubtsOfBeam(machine: Machine): Generator<MachineDoubt> {

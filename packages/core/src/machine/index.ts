@@ -6,10 +6,13 @@ export {
   beamOf,
   bedBox,
   type Connection,
+  languageOf,
   type Machine,
   type MachineKind,
+  type MachineLanguage,
   machineKinds,
   type Origin,
+  usualBuffer,
   wattsOf,
 } from './machine.ts';
 export { machineFromJson, NotAMachine } from './machine-json.ts';

@@ -4,7 +4,16 @@ import { machine } from '../fixtures/shop.ts';
 import { machineDoubts } from './doubts.ts';
 import { type MachineFigureName, machineFigures } from './figures.ts';
 import { restingPlace } from './frame.ts';
-import { atWork, beamOf, bedBox, type Machine, machineKinds, origins } from './machine.ts';
+import {
+  accelerationAlong,
+  atWork,
+  beamOf,
+  bedBox,
+  languageOf,
+  type Machine,
+  machineKinds,
+  origins,
+} from './machine.ts';
 import { machineFromJson, NotAMachine } from './machine-json.ts';
 import { usualMachine } from './usual-machine.ts';
 
@@ -22,6 +31,17 @@ const refusal = (change: object) => {
 describe('a machine from JSON', () => {
   test('is taken as it is, its name without blanks around it', () => {
     expect(machineFromJson({ ...machine, name: '  Wren ' })).toEqual({ ...machine, name: 'Wren' });
+  });
+
+  test('on a line whose language and buffer are not said has those that are usual', () => {
+    const lineOf = (connection: object) => machineFromJson({ ...machine, connection });
+    const network = lineOf({ kind: 'network', host: 'h', port: 1 });
+    expect(network.connection).toEqual({ kind: 'network', host: 'h', port: 1, language: 'lambent', buffer: 127 });
+    const serial = lineOf({ kind: 'serial', path: '/dev/ttyS0', baud: 115_200, buffer: 64 });
+    expect(serial.connection).toMatchObject({ baud: 115_200, buffer: 64 });
+    const plain = lineOf({ kind: 'network', host: 'h', port: 1, language: 'plain' });
+    const languages = [network, plain, serial, { connection: null }, lineOf({ kind: 'stand-in', factor: 1 })];
+    expect(languages.map(languageOf)).toEqual(['lambent', 'plain', 'plain', 'lambent', 'lambent']);
   });
 
   test.each(Object.entries(machineFigures))('%s has a least and a most, and is told by its name', (figure, limits) => {
@@ -42,9 +62,18 @@ describe('a machine from JSON', () => {
     [{ name: 'x'.repeat(61) }, 'name must have 1 to 60 characters'],
     [{ kind: 'plasma' }, 'kind must be co2, diode, fibre'],
     [{ origin: 'top-right' }, 'origin must be top-left, bottom-left, centre'],
-    [{ connection: { kind: 'pigeon' } }, 'kind must be stand-in or network'],
+    [{ connection: { kind: 'pigeon' } }, 'kind must be stand-in, network, serial'],
     [{ connection: { kind: 'network', host: '', port: 80 } }, 'host must have 1 to 255 characters'],
     [{ connection: { kind: 'network', host: 'h', port: 65_536 } }, 'port must be a whole number from 1 to 65535'],
+    [{ connection: { kind: 'network', host: 'h', port: 1, language: 'welsh' } }, 'language must be lambent or plain'],
+    [{ connection: { kind: 'serial', path: ' ', baud: 9600 } }, 'path must have 1 to 255 characters'],
+    [{ connection: { kind: 'serial', path: 'p', baud: 300 } }, 'baud must be a whole number from 1200 to 4000000'],
+    [{ connection: { kind: 'serial', path: 'p', baud: 9600, buffer: 15.5 } }, 'buffer must be a whole number from 16'],
+    [{ lookAhead: 1.5 }, '“Looks ahead” must be a whole number'],
+    [
+      { air: { levels: [], mostBar: 1 }, connection: { kind: 'serial', path: 'p', baud: 9600 } },
+      'no word for a pressure',
+    ],
     [{ connection: { kind: 'stand-in', factor: 0 } }, 'factor must lie between 1 and 100'],
     [{ topSpeeds: { cut: 0 } }, 'top speed of cut must lie between'],
     [{ rest: { x: 601, y: 0 } }, 'its X goes from 0 mm to 600 mm'],
@@ -84,6 +113,9 @@ describe('doubts', () => {
       { about: 'travelSpeed', blocks: false, message: expect.stringContaining('reaches 632 mm/s') },
     ]);
     expect(said({ ...short, topSpeed: 632, travelSpeed: 632 })).toEqual([]);
+    // Y alone is quick enough for 700 over its 300 mm.
+    expect(said({ ...short, topSpeed: 700, accelerationY: 1634 })).toEqual([]);
+    expect(said({ ...short, topSpeed: 700, accelerationY: 1633 })).toHaveLength(2);
   });
 
   test('what is hardly meant is said, and stops nothing', () => {
@@ -94,6 +126,9 @@ describe('doubts', () => {
     expect(about({ cornerDeviation: 0.11 })).toEqual([['cornerDeviation', false]]);
     expect(about({ measuredW: 76 })).toEqual([['measuredW', false]]);
     expect(about({ measuredW: 75 })).toEqual([]);
+    // 0.2 mm in 0.4 ms are 500 mm/s; 157 moves of 0.2 mm are what 500 mm/s take to brake from at 4000 mm/s².
+    expect([about({ moveMs: 0.4 }), about({ moveMs: 0.41 })]).toEqual([[], [['moveMs', false]]]);
+    expect([about({ lookAhead: 157 }), about({ lookAhead: 156 })]).toEqual([[], [['lookAhead', false]]]);
   });
 
   test('whatever its figures are, doubts are sentences', () => {
@@ -109,6 +144,13 @@ describe('doubts', () => {
       }),
     );
   });
+});
+
+test('a head gains speed as one, or each axis as it can', () => {
+  const along = (x: number, y: number, accelerationY?: number) =>
+    accelerationAlong({ acceleration: 1000, accelerationY }, x, y);
+  expect([along(1, 0), along(0.6, -0.8), along(0, 1)]).toEqual([1000, 1000, 1000]);
+  expect([along(-1, 0, 250), along(0.6, -0.8, 250), along(0, -1, 250)]).toEqual([1000, 312.5, 250]);
 });
 
 test('the head rests at the zero, or where it is told, in the machine’s own frame', () => {

@@ -1,8 +1,8 @@
 import type { Box } from '../geometry/paths/box.ts';
 import type { Operation } from '../operations/operations.ts';
-import { type OptionalSchema, optional, orNull, type ValueOf } from '../schema/schema.ts';
+import { type OptionalSchema, optional, orNull, type ValueOf, withUsual } from '../schema/schema.ts';
 import { list, record, table, variants } from '../schema/structures.ts';
-import { fromTo, largestNumber, named, number, oneOf, text, wholeNumber, yes } from '../schema/values.ts';
+import { fromTo, largestNumber, named, number, oneOf, text, whole, wholeNumber, yes } from '../schema/values.ts';
 import { type MachineFigureName, machineFigures } from './figures.ts';
 
 /** What makes a machine's beam. */
@@ -21,11 +21,29 @@ const place = record({ x: number(), y: number() });
 const lens = record({ id: text, name: text });
 export type Lens = ValueOf<typeof lens>;
 
-/** How Lambent reaches a machine: a stand-in that it makes itself, or one that listens on the network. */
+/**
+ * What machines are spoken to in: the language of the stand-ins, or the plain one that most small controllers share, lines
+ * of RS-274 that are answered one by one.
+ */
+export const machineLanguages = ['lambent', 'plain'] as const;
+export type MachineLanguage = (typeof machineLanguages)[number];
+
+/** How many characters most small controllers take before they have answered. */
+export const usualBuffer = 127;
+const buffer = withUsual(wholeNumber(16, 65_535), usualBuffer);
+
+/** How Lambent reaches a machine: a stand-in that it makes itself, one that listens on the network, or a serial port. */
 const connection = variants('kind', {
   /** Its time passes so much faster than a real machine's. */
   'stand-in': { factor: number(1, 100) },
-  network: { host: named(255), port: wholeNumber(1, 65_535) },
+  network: {
+    host: named(255),
+    port: wholeNumber(1, 65_535),
+    language: withUsual(oneOf(machineLanguages), 'lambent'),
+    buffer,
+  },
+  /** Plain: `path` is the port's file or name. */
+  serial: { path: named(255), baud: wholeNumber(1200, 4_000_000), buffer },
 });
 export type Connection = ValueOf<typeof connection>;
 
@@ -51,8 +69,14 @@ export const machineSchema = record({
   /** The speed of unlit moves. */
   travelSpeed: figure('travelSpeed'),
   acceleration: figure('acceleration'),
+  /** Where Y has an acceleration of its own, each axis is held to its own; else the head as a whole is. */
+  accelerationY: optional(figure('accelerationY')),
   /** How far corners may be cut, if only in thought, to set the speed through them. */
   cornerDeviation: figure('cornerDeviation'),
+  /** How many moves its controller knows ahead of the one that it makes; as many as it takes where nothing is said. */
+  lookAhead: optional(whole(figure('lookAhead'))),
+  /** How many ms its controller needs for each line before it knows it; none to speak of where nothing is said. */
+  moveMs: optional(figure('moveMs')),
   /** The S word that means full power. */
   powerScale: figure('powerScale'),
   minLineSpacing: figure('minLineSpacing'),
@@ -80,6 +104,27 @@ export type Machine = ValueOf<typeof machineSchema>;
 /** Machines that are not put away. */
 export function atWork(machines: readonly Machine[]): Machine[] {
   return machines.filter(({ isPutAway }) => !isPutAway);
+}
+
+/** What a machine is spoken to in. */
+export function languageOf({ connection }: Pick<Machine, 'connection'>): MachineLanguage {
+  if (connection?.kind === 'serial') return 'plain';
+  return connection?.kind === 'network' ? connection.language : 'lambent';
+}
+
+/**
+ * How much a head can gain speed in a direction, in mm/s².
+ *
+ * @param ux the direction's part along X
+ * @param uy the direction's part along Y, both together of length 1
+ */
+export function accelerationAlong(
+  { acceleration, accelerationY }: Pick<Machine, 'acceleration' | 'accelerationY'>,
+  ux: number,
+  uy: number,
+): number {
+  if (accelerationY === undefined) return acceleration;
+  return Math.min(acceleration / Math.abs(ux), accelerationY / Math.abs(uy));
 }
 
 /** How fast a machine goes, in mm/s, while it does an operation. */

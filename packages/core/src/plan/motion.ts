@@ -1,4 +1,6 @@
-import type { Machine } from '../machine/machine.ts';
+import { accelerationAlong, type Machine } from '../machine/machine.ts';
+import { ControllerQueue } from './controller-queue.ts';
+import { type MoveTimer, trapezoidTime } from './move-timer.ts';
 import { Move, type Moves } from './moves.ts';
 
 /** So many moves wait together to be timed; more where they are so short that braking takes more of them. */
@@ -19,20 +21,25 @@ export interface TimedPart {
  * from or reached; each move is then a trapezoid of speed over time. Where the head stands it comes to rest; its focus
  * moves at one speed.
  * (The usual look-ahead of motion controllers. It reaches as far as braking does: the result is that of the whole
- * program at once.)
+ * program at once.) A controller that knows but a few moves, or takes its time for each, is in `controller-queue.ts`.
  *
  * @param start where the head stands, in mm
  * @returns one array a part, in the order of its moves
  */
 export function timeMoves(
   parts: readonly TimedPart[],
-  machine: Pick<Machine, 'travelSpeed' | 'acceleration' | 'cornerDeviation' | 'focus'>,
+  machine: MotionFigures,
   start: { x: number; y: number },
 ): Float32Array[] {
-  const { acceleration, cornerDeviation, travelSpeed } = machine;
+  const { accelerationY, cornerDeviation, travelSpeed } = machine;
+  let { acceleration } = machine;
   const count = parts.reduce((sum, part) => sum + part.moves.kinds.length, 0);
   const durations = new Float32Array(count);
-  const ahead = new LookAhead(durations, acceleration);
+  const { lookAhead, moveMs } = machine;
+  const ahead =
+    lookAhead === undefined && moveMs === undefined
+      ? new LookAhead(durations)
+      : new ControllerQueue(durations, lookAhead, (moveMs ?? 0) / 1000);
   let { x, y } = start;
   let z = 0;
   let ux = 0;
@@ -44,7 +51,8 @@ export function timeMoves(
       const kind = kinds[i];
       if (kind > Move.lit) {
         const value = values?.[i] ?? 0;
-        ahead.stand(kind === Move.wait ? value : Math.abs(value - z) / (machine.focus?.speed ?? Infinity));
+        if (kind === Move.wait) ahead.stand(value, linesOfWait);
+        else ahead.stand(Math.abs(value - z) / (machine.focus?.speed ?? Infinity), 1);
         if (kind === Move.focus) z = value;
         before = 0;
         continue;
@@ -59,8 +67,13 @@ export function timeMoves(
       const slower = Math.min(top, before);
       const most = slower * slower;
       const cosTurn = ux * vx + uy * vy;
-      const entry = cosTurn === 1 ? most : Math.min(most, cornerSpeedSquared(cosTurn, acceleration, cornerDeviation));
-      ahead.move(distance, top, entry);
+      let gain = acceleration;
+      if (accelerationY !== undefined) {
+        acceleration = accelerationAlong(machine, vx, vy);
+        gain = accelerationAtCorner(machine, vx - ux, vy - uy);
+      }
+      const entry = cosTurn === 1 ? most : Math.min(most, cornerSpeedSquared(cosTurn, gain, cornerDeviation));
+      ahead.move(distance, top, entry, acceleration);
       x = xs[i];
       y = ys[i];
       ux = vx;
@@ -76,39 +89,44 @@ export function timeMoves(
   });
 }
 
-/** Times moves in their order, as soon as what is still to come cannot change them. */
-class LookAhead {
+/** The figures of a machine that its times hang on. */
+export type MotionFigures = Pick<
+  Machine,
+  'travelSpeed' | 'acceleration' | 'accelerationY' | 'cornerDeviation' | 'focus' | 'lookAhead' | 'moveMs'
+>;
+
+/** A wait with the beam on is three lines of a program: on, the wait, and off again. */
+const linesOfWait = 3;
+
+/** Times moves as soon as what is still to come cannot change them. */
+class LookAhead implements MoveTimer {
   private timed = 0;
   /** How many moves wait to be timed: their lengths, their nominal speeds, and at most what speed² they may start with. */
   private count = 0;
   private lengths = new Float64Array(firstRoom);
   private tops = new Float64Array(firstRoom);
   private entries = new Float64Array(firstRoom);
+  private accelerations = new Float64Array(firstRoom);
   /** Speed² at the start of the first of them. */
   private square = 0;
 
-  constructor(
-    private readonly durations: Float32Array,
-    private readonly acceleration: number,
-  ) {}
+  constructor(private readonly durations: Float32Array) {}
 
-  /** A move of so many mm, at most at a speed in mm/s. @param entry the square of the speed that its corner allows. */
-  move(length: number, top: number, entry: number): void {
+  move(length: number, top: number, entry: number, acceleration: number): void {
     if (this.count === this.lengths.length) this.timeSettled();
     const { count } = this;
     this.lengths[count] = length;
     this.tops[count] = top;
     this.entries[count] = entry;
+    this.accelerations[count] = acceleration;
     this.count = count + 1;
   }
 
-  /** The head comes to rest, and stands for so many seconds. */
   stand(seconds: number): void {
     this.rest();
     this.durations[this.timed++] = seconds;
   }
 
-  /** The head comes to rest. */
   rest(): void {
     this.time(this.count, 0);
     this.count = 0;
@@ -116,12 +134,12 @@ class LookAhead {
 
   /** Times those from which the head can brake to where its speed is what a corner allows, whatever comes after. */
   private timeSettled(): void {
-    const { count, lengths, tops, entries } = this;
+    const { count, lengths, tops, entries, accelerations } = this;
     let first = count;
     let most = 0;
     do {
       first--;
-      most += 2 * this.acceleration * lengths[first];
+      most += 2 * accelerations[first] * lengths[first];
     } while (first > 0 && most < entries[first]);
     this.time(first, entries[first]);
     this.count = count - first;
@@ -134,14 +152,14 @@ class LookAhead {
     this.lengths = rest(lengths);
     this.tops = rest(tops);
     this.entries = rest(entries);
+    this.accelerations = rest(accelerations);
   }
 
   /** Times the first so many moves. @param end the square of the speed that they may end with. */
   private time(count: number, end: number): void {
-    const { lengths, tops, entries, durations, timed, acceleration } = this;
-    const gain = 2 * acceleration;
+    const { lengths, tops, entries, accelerations, durations, timed } = this;
     for (let i = count - 1, most = end; i >= 0; i--) {
-      most += gain * lengths[i];
+      most += 2 * accelerations[i] * lengths[i];
       if (most < entries[i]) entries[i] = most;
       else most = entries[i];
     }
@@ -149,15 +167,21 @@ class LookAhead {
     let v0 = Math.sqrt(square);
     for (let i = 0; i < count; i++) {
       const most = i + 1 < count ? entries[i + 1] : end;
-      const next = Math.min(most, square + gain * lengths[i]);
+      const next = Math.min(most, square + 2 * accelerations[i] * lengths[i]);
       const v1 = next === square ? v0 : Math.sqrt(next);
-      durations[timed + i] = trapezoidTime(lengths[i], v0, v1, tops[i], acceleration);
+      durations[timed + i] = trapezoidTime(lengths[i], v0, v1, tops[i], accelerations[i]);
       square = next;
       v0 = v1;
     }
     this.square = square;
     this.timed = timed + count;
   }
+}
+
+/** What a machine can do towards the inside of a corner, in mm/s². */
+function accelerationAtCorner(machine: MotionFigures, dx: number, dy: number): number {
+  const length = Math.hypot(dx, dy);
+  return accelerationAlong(machine, dx / length, dy / length);
 }
 
 /**
@@ -169,16 +193,4 @@ function cornerSpeedSquared(cosTurn: number, acceleration: number, deviation: nu
   const sinHalf = Math.sqrt(Math.max(0, (1 + cosTurn) / 2));
   if (sinHalf > 1 - 1e-9) return Infinity;
   return (acceleration * deviation * sinHalf) / (1 - sinHalf);
-}
-
-/** The time in seconds over `length`, from speed `v0` to `v1`, never above `top`, at one acceleration. */
-export function trapezoidTime(length: number, v0: number, v1: number, top: number, acceleration: number): number {
-  if (v0 === top && v1 === top) return length / top;
-  const up = (top * top - v0 * v0) / (2 * acceleration);
-  const down = (top * top - v1 * v1) / (2 * acceleration);
-  if (up + down <= length) {
-    return (top - v0) / acceleration + (top - v1) / acceleration + (length - up - down) / top;
-  }
-  const peak = Math.sqrt(acceleration * length + (v0 * v0 + v1 * v1) / 2);
-  return Math.max(0, (2 * peak - v0 - v1) / acceleration);
 }

@@ -23,7 +23,7 @@ function rowsOf(outlines: readonly Polyline[], lineSpacingMm: number, more = {})
     list,
     outlines.map((outline) => ({ outlines: [outline], bounds: polylineBounds(outline) })),
     settings,
-    4000,
+    { acceleration: 4000 },
     bed,
   );
   const { kinds, xs, ys } = list.build();

@@ -3,9 +3,9 @@ import { type Box, boxHeight, boxWidth, growBox, transformBox, uniteBoxes } from
 import { indexBoxes } from '../geometry/paths/box-index.ts';
 import { applyTo, type Matrix, rotation } from '../geometry/paths/matrix.ts';
 import type { Progress } from '../geometry/paths/progress.ts';
-import type { Machine } from '../machine/machine.ts';
+import { accelerationAlong, type Machine } from '../machine/machine.ts';
 import type { LayerSettings } from '../settings/settings.ts';
-import { trapezoidTime } from './motion.ts';
+import { trapezoidTime } from './move-timer.ts';
 import { Move, type MoveList } from './moves.ts';
 import { type Filled, levelled, type Row } from './scan-lines.ts';
 import { crossingsByRow } from './scan-rows.ts';
@@ -53,7 +53,6 @@ export function runUpLength(speed: number, acceleration: number): number {
  * burns. Lines run level or turned, both ways or one. Each has a run-up and a run-out beyond its ends, so that speed
  * is constant while lit. Pieces that lie far apart are filled one after the other where that is quicker.
  *
- * @param acceleration in mm/s²
  * @param bed where the head may go
  * @param progress is told how much is filled, from 0 to 1
  * @returns whether a run-up had to be cut short at the edge of the bed
@@ -62,12 +61,12 @@ export function rasterFill(
   list: MoveList,
   pieces: readonly Filled[],
   settings: RasterSettings & Pick<LayerBurning, 'thinParts'>,
-  acceleration: number,
+  machine: Pick<Machine, 'acceleration' | 'accelerationY'>,
   bed: Box,
   progress?: Progress,
 ): boolean {
   const { scanAngle, lineSpacingMm, thinParts } = settings;
-  const scan = scanBy(settings, acceleration, bed);
+  const scan = scanBy(settings, machine, bed);
   let short = false;
   const blocks = blocksOf(scan.turned ? pieces.map((piece) => levelled(piece, scanAngle)) : pieces, scan);
   blocks.forEach((block, i) => {
@@ -90,11 +89,11 @@ export function rasterTones(
   list: MoveList,
   arts: readonly ToneArt[],
   settings: RasterSettings & ToneSettings,
-  { acceleration, travelSpeed }: Pick<Machine, 'acceleration' | 'travelSpeed'>,
+  machine: Pick<Machine, 'acceleration' | 'accelerationY' | 'travelSpeed'>,
   bed: Box,
   progress?: Progress,
 ): boolean {
-  const scan = { ...scanBy(settings, acceleration, bed), travelSpeed };
+  const scan = { ...scanBy(settings, machine, bed), travelSpeed: machine.travelSpeed };
   let short = false;
   const level = scan.turned ? arts.map((art) => levelledArt(art, settings.scanAngle)) : arts;
   const inBed = new Map(level.map((art, i) => [art, arts[i]]));
@@ -125,9 +124,10 @@ export function rasterTones(
   return short;
 }
 
-function scanBy(settings: RasterSettings, acceleration: number, bed: Box): Scan {
+function scanBy(settings: RasterSettings, machine: Pick<Machine, 'acceleration' | 'accelerationY'>, bed: Box): Scan {
   const { scanAngle, runUpMm, speedMmPerS } = settings;
   const turned = scanAngle % 360 === 0 ? null : rotation(scanAngle);
+  const acceleration = accelerationAlong(machine, turned ? turned[0] : 1, turned ? turned[1] : 0);
   return {
     settings,
     acceleration,

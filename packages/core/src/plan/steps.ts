@@ -68,7 +68,7 @@ const engrave: BurnAreas = (prepared, { layer, settings }, list, progress) => {
     list.power = power;
     const part = partOf(progress, i / fills.length, (i + 1) / fills.length);
     const { thinParts } = layer.burning;
-    const short = rasterFill(list, pieces, { ...settings, thinParts }, machine.acceleration, bedBox(machine), part);
+    const short = rasterFill(list, pieces, { ...settings, thinParts }, machine, bedBox(machine), part);
     runUpShort = runUpShort || short;
   });
   return runUpShort;

@@ -1,4 +1,4 @@
-import { topSpeedOf } from '../machine/machine.ts';
+import { languageOf, topSpeedOf } from '../machine/machine.ts';
 import { operationOf } from '../operations/operations.ts';
 import { Mismatch, orNull } from '../schema/schema.ts';
 import { flag, fromTo, number, oneOf, whole } from '../schema/values.ts';
@@ -182,12 +182,15 @@ export const settingTable = {
     column: figureColumn('power at corners %'),
     field: { kind: 'figure', step: 1 },
     isFiner: true,
-    beyond: (value, { settings: { powerPercent } }) =>
-      isWithin(value, 0, Number.isFinite(powerPercent) ? powerPercent : 100)
+    beyond: (value, { machine, settings: { powerPercent } }) => {
+      if (value > 0 && languageOf(machine) === 'plain')
+        return `Power at corners is ${value} %; the language of ${machine.name} has no word for it.`;
+      return isWithin(value, 0, Number.isFinite(powerPercent) ? powerPercent : 100)
         ? null
-        : `Power at corners is ${value} %; it is from 0 to the ${powerPercent} % of the line.`,
-    within: (value, { settings: { powerPercent } }) =>
-      brought(value, 0, Number.isFinite(powerPercent) ? powerPercent : 100),
+        : `Power at corners is ${value} %; it is from 0 to the ${powerPercent} % of the line.`;
+    },
+    within: (value, { machine, settings: { powerPercent } }) =>
+      languageOf(machine) === 'plain' ? 0 : brought(value, 0, Number.isFinite(powerPercent) ? powerPercent : 100),
   } satisfies Setting<number>,
 
   /** How long the beam stands where a line starts, in seconds, to go through the stock. */

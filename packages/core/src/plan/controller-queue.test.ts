@@ -1,0 +1,131 @@
+import { describe, expect, test } from '@jest/globals';
+import fc from 'fast-check';
+import { machine as usual } from '../fixtures/shop.ts';
+import { type MotionFigures, timeMoves } from './motion.ts';
+import { trapezoidTime } from './move-timer.ts';
+import { Move, MoveList } from './moves.ts';
+
+const a = 1000;
+const speed = 100;
+const machine: MotionFigures = { ...usual, travelSpeed: speed, acceleration: a, cornerDeviation: 0.05 };
+
+/** How long each move of a list takes, in seconds. */
+function timed(figures: Partial<MotionFigures>, make: (list: MoveList) => void): number[] {
+  const list = new MoveList({ x: 0, y: 0 });
+  make(list);
+  const parts = [{ moves: list.build(), speedMmPerS: speed }];
+  return [...timeMoves(parts, { ...machine, ...figures }, { x: 0, y: 0 })[0]];
+}
+const sum = (times: readonly number[]) => times.reduce((all, time) => all + time, 0);
+const line = (pieces: number, length: number) => (list: MoveList) => {
+  for (let i = 1; i <= pieces; i++) list.to(Move.lit, (i * length) / pieces, 0);
+};
+
+describe('a controller that knows few moves ahead', () => {
+  test('is as fast as it can brake from in the one move that it knows', () => {
+    const one = timed({ lookAhead: 1 }, line(4, 0.4));
+    const v1 = Math.sqrt(2 * a * 0.1);
+    expect(one[0]).toBeCloseTo(trapezoidTime(0.1, 0, v1, speed, a), 5);
+    expect(one[1]).toBeCloseTo(trapezoidTime(0.1, v1, v1, speed, a), 5);
+    expect(one[3]).toBeCloseTo(trapezoidTime(0.1, v1, 0, speed, a), 5);
+  });
+
+  test('is as quick as one that knows all, where braking takes no more than it knows', () => {
+    // 100 mm/s at 1000 mm/s² take 5 mm to brake from: 10 moves of 0.5 mm.
+    const all = sum(timed({}, line(200, 100)));
+    expect(sum(timed({ lookAhead: 10 }, line(200, 100)))).toBeCloseTo(all, 4);
+    expect(sum(timed({ lookAhead: 9 }, line(200, 100)))).toBeGreaterThan(all * 1.01);
+  });
+
+  test('ends each move at the speed from which the known ones let it brake', () => {
+    const top = Math.sqrt(2 * a * 16 * 0.05);
+    const times = timed({ lookAhead: 16 }, line(400, 20));
+    // In the middle, far from both ends, it begins and ends each move at that speed.
+    expect(trapezoidTime(0.05, top, top, speed, a)).toBeCloseTo(times[200], 5);
+  });
+
+  test('with more ahead it is never slower, and with all that there are as quick as can be', () => {
+    fc.assert(
+      fc.property(
+        fc.array(fc.integer({ min: 1, max: 40 }), { minLength: 1, maxLength: 40 }),
+        fc.integer({ min: 1, max: 30 }),
+        (lengths, lookAhead) => {
+          const make = (list: MoveList) => {
+            let [x, y] = [0, 0];
+            lengths.forEach((length, i) => {
+              if (i % 3 === 2) y += length / 10;
+              else x += length / 10;
+              list.to(Move.lit, x, y);
+            });
+          };
+          const few = sum(timed({ lookAhead }, make));
+          expect(sum(timed({ lookAhead: lookAhead + 1 }, make))).toBeLessThanOrEqual(few + 1e-5);
+          expect(sum(timed({ lookAhead: lengths.length }, make))).toBeCloseTo(sum(timed({}, make)), 4);
+        },
+      ),
+    );
+  });
+});
+
+describe('a controller that takes its time for each line', () => {
+  test('needs it before the first move, and then it is hidden behind the moves', () => {
+    // 10 mm at 100 mm/s take 0.2 s: 5 ms a line are known long before. The first is known alone, and ends at rest.
+    const times = timed({ moveMs: 5 }, (list) => {
+      list.to(Move.lit, 10, 0);
+      list.to(Move.lit, 20, 0);
+      list.to(Move.lit, 30, 0);
+    });
+    expect(times[0]).toBeCloseTo(0.005 + trapezoidTime(10, 0, 0, speed, a), 5);
+    expect(sum(times.slice(1))).toBeCloseTo(trapezoidTime(20, 0, 0, speed, a), 5);
+  });
+
+  test('is held up by it where moves are shorter than that', () => {
+    // A line of moves that would take 0.2 ms each cannot be quicker than 4 ms a move.
+    const count = 2000;
+    const whole = sum(timed({ moveMs: 4, lookAhead: 16 }, line(count, 40)));
+    expect(whole).toBeGreaterThanOrEqual(count * 0.004);
+    expect(whole).toBeLessThan(count * 0.004 * 1.05);
+    expect(sum(timed({ lookAhead: 16 }, line(count, 40)))).toBeLessThan(count * 0.004 * 0.3);
+  });
+
+  test('counts the three lines of a wait, and the one of a focus', () => {
+    const times = timed({ moveMs: 100, focus: { lowest: -9, highest: 9, speed: 5 } }, (list) => {
+      list.wait(0.7);
+      list.focus(3);
+    });
+    expect(times[0]).toBeCloseTo(1, 5);
+    expect(times[1]).toBeCloseTo(0.7, 5);
+  });
+
+  test('times long lists in pieces as it would times them whole', () => {
+    // More moves than are kept at a time: the middle of a line is level, wherever a piece ends.
+    const times = timed({ moveMs: 1, lookAhead: 3 }, line(20_000, 4000));
+    const middle = times.slice(100, -100);
+    expect(Math.max(...middle) - Math.min(...middle)).toBeLessThan(1e-5);
+  });
+});
+
+describe('axes with accelerations of their own', () => {
+  const both = { acceleration: 1000, accelerationY: 250 };
+
+  test('each is held to its own along it, and the lower one limits a slope by its share', () => {
+    const along = (x: number, y: number) => timed(both, (list) => list.to(Move.lit, x, y))[0];
+    expect(along(20, 0)).toBeCloseTo(trapezoidTime(20, 0, 0, speed, 1000), 5);
+    expect(along(0, 20)).toBeCloseTo(trapezoidTime(20, 0, 0, speed, 250), 5);
+    // 3-4-5: along Y 250 / 0.8, along X 1000 / 0.6.
+    expect(along(12, 16)).toBeCloseTo(trapezoidTime(20, 0, 0, speed, 250 / 0.8), 5);
+    expect(along(-16, 12)).toBeCloseTo(trapezoidTime(20, 0, 0, speed, 250 / 0.6), 5);
+  });
+
+  test('a corner is taken by what both can do towards its inside', () => {
+    // A right angle from X to Y: its inside lies at 45°, where Y gives 250 · √2.
+    const s = Math.SQRT1_2;
+    const v = Math.sqrt((250 * Math.SQRT2 * 0.05 * s) / (1 - s));
+    const times = timed(both, (list) => {
+      list.to(Move.lit, 20, 0);
+      list.to(Move.lit, 20, 20);
+    });
+    expect(times[0]).toBeCloseTo(trapezoidTime(20, 0, v, speed, 1000), 5);
+    expect(times[1]).toBeCloseTo(trapezoidTime(20, v, 0, speed, 250), 5);
+  });
+});
