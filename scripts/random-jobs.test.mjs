@@ -7,6 +7,7 @@ import { addItems, changeSetting, setBurning, setSheet } from '@lambent/core/edi
 import { writeGcode } from '@lambent/core/formats';
 import { operationOf } from '@lambent/core/operations';
 import { planJob, prepareJob } from '@lambent/core/plan';
+import { Controller } from '../apps/plain-stand-in/src/controller.ts';
 import { StandInMachine } from '../apps/stand-in/src/machine.ts';
 import { randomFrom } from './random.mjs';
 
@@ -44,7 +45,7 @@ function randomJob(random) {
     cornerDeviation: pick([0.01, 0.05]),
     powerScale: pick([255, 1000]),
     minLineSpacing: 0.05,
-    connection: { kind: 'network', host: '127.0.0.1', port: 1 },
+    connection: { kind: 'network', host: '127.0.0.1', port: 1, language: 'lambent', buffer: 127 },
   };
   const material = {
     id: 'ply',
@@ -179,4 +180,86 @@ test(`${wanted} random jobs that nothing blocks run to their end, in the time th
   // The jobs are hard ones: many are refused, and many of the others go right up to an edge.
   expect(refused).toBeGreaterThan(wanted / 4);
   expect(atEdge).toBeGreaterThan(wanted / 20);
+});
+
+/** The same machine, its controller a small one on a serial line. */
+function smallController(machine, random) {
+  const pick = (list) => list[Math.floor(random() * list.length)];
+  const own = {
+    origin: machine.origin === 'centre' ? 'bottom-left' : machine.origin,
+    accelerationY: pick([300, 1000, machine.acceleration]),
+    lookAhead: pick([2, 16, 40]),
+    moveMs: pick([0.5, 2, 5]),
+    connection: { kind: 'serial', path: '/dev/ttyS0', baud: 115_200, buffer: 127 },
+  };
+  return { ...machine, ...own };
+}
+
+/** Burns a program on a simulated small controller, never more in its buffer than fits there. */
+function burntPlainly(machine, program) {
+  const said = [];
+  const controller = new Controller(
+    {
+      width: machine.bedWidth,
+      height: machine.bedHeight,
+      topSpeed: machine.topSpeed,
+      travelSpeed: machine.travelSpeed,
+      accelerations: [machine.acceleration, machine.accelerationY],
+      cornerDeviation: machine.cornerDeviation,
+      lookAhead: machine.lookAhead,
+      lineS: machine.moveMs / 1000,
+      buffer: machine.connection.buffer,
+      powerScale: machine.powerScale,
+      tellsRoom: true,
+      startsLocked: false,
+    },
+    (line) => said.push(line),
+  );
+  const unanswered = [];
+  let tookS = 0;
+  let trouble = null;
+  const state = () => {
+    controller.take(Buffer.from('?'));
+    return /^<([A-Za-z]+)/.exec(said.pop())[1];
+  };
+  const pass = (seconds) => {
+    controller.advance(seconds);
+    tookS += seconds;
+    for (const line of said.splice(0)) {
+      if (line === 'ok') unanswered.shift();
+      else if (/^(error|ALARM)/.test(line)) trouble ??= `${line} at ${unanswered[0]}`;
+    }
+  };
+  said.length = 0;
+  for (const line of program) {
+    const bytes = Buffer.from(`${line.replace(/^\(.*\)$/, '')}\n`);
+    while (
+      unanswered.reduce((sum, sent) => sum + sent.length, 0) + bytes.length > machine.connection.buffer &&
+      !trouble
+    )
+      pass(0.001);
+    if (trouble) return { trouble, tookS };
+    unanswered.push(bytes);
+    controller.take(bytes);
+  }
+  while (!trouble && (unanswered.length > 0 || state() !== 'Idle')) pass(0.001);
+  return { trouble, tookS };
+}
+
+test('on small controllers as well, with few moves ahead and a time for each line', () => {
+  const random = randomFrom(seed + 1);
+  let green = 0;
+  while (green < 40) {
+    const { job, machine, shop } = randomJob(random);
+    const small = smallController(machine, random);
+    const prepared = prepareJob(job, { ...shop, machines: [small] });
+    const plan = planJob(prepared);
+    if (plan.timeS > 600 || blocks(checkJob(prepared, plan))) continue;
+    green++;
+    const { trouble, tookS } = burntPlainly(small, writeGcode(plan, 'Random'));
+    expect(trouble).toBeNull();
+    // What switches the beam and the air is read, and waits for the moves before it: so much is not planned.
+    expect(tookS - plan.timeS).toBeGreaterThan(-0.002);
+    expect(tookS - plan.timeS).toBeLessThan(0.15);
+  }
 });

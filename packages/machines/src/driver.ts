@@ -10,7 +10,8 @@ export interface MachineStatus {
   readonly feed: number;
   /** On the machine's power scale; 0 while the beam is off. */
   readonly power: number;
-  readonly lid: 'open' | 'closed';
+  /** Null where the machine does not tell. */
+  readonly lid: 'open' | 'closed' | null;
   /** The last program line whose move is done. */
   readonly line: number;
   /** Machine seconds spent moving in this run. */
@@ -74,6 +75,30 @@ export interface Camera {
   look(): Promise<string>;
 }
 
+/** What was found out in one step about a machine. */
+export interface ExaminedStep {
+  readonly level: 'good' | 'warns' | 'fails';
+  /** A sentence for the operator. */
+  readonly message: string;
+}
+
+export interface Examination {
+  readonly steps: readonly ExaminedStep[];
+  /** The figures that the machine tells of itself; lengths in mm, speeds in mm/s, accelerations in mm/s². */
+  readonly figures: ToldFigures;
+}
+
+/** What a machine may tell of itself. */
+export interface ToldFigures {
+  readonly powerScale?: number;
+  readonly travelSpeed?: number;
+  readonly acceleration?: number;
+  readonly accelerationY?: number;
+  readonly bedWidth?: number;
+  readonly bedHeight?: number;
+  readonly lookAhead?: number;
+}
+
 /** The machine does not take what it is told; the message is a sentence for the operator. */
 export class MachineRefusal extends Error {
   constructor(
@@ -128,4 +153,6 @@ export interface MachineDriver {
   tell(word: MachineWord): Promise<void>;
   /** Why it cannot take a program now; null where it can. */
   busy(): MachineRefusal | null;
+  /** What can be found out about the machine and the line to it, step by step. Nothing moves and nothing burns. */
+  examine(): Promise<Examination>;
 }

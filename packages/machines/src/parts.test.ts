@@ -10,9 +10,12 @@ import { WordAnswers } from './word-answers.ts';
 async function* linesOf(lines: readonly ProgramLine[]): AsyncGenerator<ProgramLine> {
   yield* lines;
 }
-const piecesOf = async (...lines: ProgramLine[]): Promise<Piece[]> => {
-  const pieces: Piece[] = [];
-  for await (const piece of programPieces(linesOf(lines))) pieces.push(piece);
+/** Pieces with the numbers of their lines before them. */
+const piecesOf = async (...lines: ProgramLine[]): Promise<Omit<Piece, 'line'>[]> => {
+  const pieces: Omit<Piece, 'line'>[] = [];
+  for await (const { line, text, seconds } of programPieces(linesOf(lines))) {
+    pieces.push({ text: `N${line} ${text}`, seconds });
+  }
   return pieces;
 };
 
@@ -163,7 +166,7 @@ describe('pieces', () => {
 });
 
 describe('the feed', () => {
-  const program = (lines: readonly ProgramLine[]) => ({ runId: 'r', lines: lines.length, open: () => linesOf(lines) });
+  const piecesIn = (lines: readonly ProgramLine[]) => programPieces(linesOf(lines));
   const even = Array.from({ length: 10 }, (_, i) => ({ text: `G1 X${i} Y0`, seconds: 0.4 }));
   const take = async (feed: ProgramFeed) => {
     const texts: string[] = [];
@@ -175,10 +178,10 @@ describe('the feed', () => {
   };
 
   test('gives no more than burns within its window, and more as that is done', async () => {
-    const feed = new ProgramFeed(program(even), 1);
+    const feed = new ProgramFeed(piecesIn(even), 1);
     expect(await take(feed)).toHaveLength(3);
     feed.done(1);
-    expect(await take(feed)).toEqual(['N4 G1 X3 Y0']);
+    expect(await take(feed)).toEqual(['G1 X3 Y0']);
     feed.done(4);
     expect(await take(feed)).toHaveLength(3);
     expect([feed.given, feed.exhausted]).toEqual([7, false]);
@@ -190,8 +193,8 @@ describe('the feed', () => {
   });
 
   test('goes on after what the machine has taken, and counts what of that is not done', async () => {
-    const feed = new ProgramFeed(program(even), 1, 6, 4);
-    expect(await take(feed)).toEqual(['N7 G1 X6 Y0']);
+    const feed = new ProgramFeed(piecesIn(even), 1, 6, 4);
+    expect(await take(feed)).toEqual(['G1 X6 Y0']);
     expect(feed.given).toBe(7);
     feed.done(6);
     expect(await take(feed)).toHaveLength(2);
@@ -199,7 +202,7 @@ describe('the feed', () => {
 
   test('gives nothing more when what waits is just as much as may', async () => {
     const halves = Array.from({ length: 6 }, (_, i) => ({ text: `G1 X${i} Y0`, seconds: 0.5 }));
-    const feed = new ProgramFeed(program(halves), 1);
+    const feed = new ProgramFeed(piecesIn(halves), 1);
     expect(await take(feed)).toHaveLength(2);
     // What the machine has done beyond what it was given counts for nothing.
     feed.done(9);
@@ -209,21 +212,15 @@ describe('the feed', () => {
 
   test('ends at once when it is closed, and lets go of the program', async () => {
     let isOpen = false;
-    const feed = new ProgramFeed(
-      {
-        runId: 'r',
-        lines: 10,
-        async *open() {
-          isOpen = true;
-          try {
-            yield* even;
-          } finally {
-            isOpen = false;
-          }
-        },
-      },
-      1,
-    );
+    async function* opened() {
+      isOpen = true;
+      try {
+        yield* even;
+      } finally {
+        isOpen = false;
+      }
+    }
+    const feed = new ProgramFeed(programPieces(opened()), 1);
     await feed.next();
     expect([isOpen, feed.wants]).toEqual([true, true]);
     feed.close();

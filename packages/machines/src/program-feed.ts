@@ -1,5 +1,4 @@
-import type { Program } from './driver.ts';
-import { type Piece, programPieces } from './program-pieces.ts';
+import type { Piece } from './program-pieces.ts';
 
 /**
  * Gives the pieces of a program to be sent, and no more at a time than what burns within a window of time: should the
@@ -16,17 +15,18 @@ export class ProgramFeed {
   exhausted = false;
 
   /**
+   * @param pieces of a program, from the first on
    * @param windowS so many seconds of burning may wait in the machine; one piece more may be begun
    * @param taken how many pieces the machine has taken already: these are left out
    * @param done of how many of those the moves are done
    */
   constructor(
-    program: Program,
+    pieces: AsyncIterable<Piece>,
     private readonly windowS: number,
     private readonly taken = 0,
     done = 0,
   ) {
-    this.pieces = programPieces(program.open())[Symbol.asyncIterator]();
+    this.pieces = pieces[Symbol.asyncIterator]();
     this.skip = taken;
     this.doneCount = done;
   }

@@ -1,7 +1,9 @@
 import type { ProgramLine } from './driver.ts';
 
-/** A line as it is sent: numbered (N), and one of several where the program's line would take long. */
+/** What is sent at a time: a line, or one of several where the program's line would take long. */
 export interface Piece {
+  /** The last program line that is done when it is. */
+  readonly line: number;
   readonly text: string;
   readonly seconds: number;
 }
@@ -21,7 +23,7 @@ const standing = /^G4 P([\d.]+)$/;
 /**
  * Parts a program (RS-274, absolute, in mm) into pieces that are sent one by one: what burns or stands for long is cut
  * into short moves along the same line, so that never much of it waits in the machine. The pieces of a program are
- * always the same. Each bears the number of the last program line that is done when it is.
+ * always the same.
  */
 export async function* programPieces(lines: AsyncIterable<ProgramLine>): AsyncGenerator<Piece> {
   let n = 0;
@@ -38,14 +40,14 @@ export async function* programPieces(lines: AsyncIterable<ProgramLine>): AsyncGe
     if (count > 1 && code === 'G1' && from && to) {
       for (let i = 1; i < count; i++) {
         const place = `X${along(from.x, to.x, i / count)} Y${along(from.y, to.y, i / count)}`;
-        yield { text: `N${n - 1} G1 ${place}${i === 1 ? move?.others : ''}`, seconds: share };
+        yield { line: n - 1, text: `G1 ${place}${i === 1 ? move?.others : ''}`, seconds: share };
       }
-      yield { text: `N${n} G1 X${to.x} Y${to.y}`, seconds: share };
+      yield { line: n, text: `G1 X${to.x} Y${to.y}`, seconds: share };
     } else if (count > 1 && waits !== undefined) {
       const part = Number((Number(waits) / count).toFixed(6));
-      for (let i = 1; i < count; i++) yield { text: `N${n - 1} G4 P${part}`, seconds: share };
-      yield { text: `N${n} G4 P${Number((Number(waits) - part * (count - 1)).toFixed(6))}`, seconds: share };
-    } else yield { text: `N${n} ${text}`, seconds: to && code === 'G0' ? 0 : seconds };
+      for (let i = 1; i < count; i++) yield { line: n - 1, text: `G4 P${part}`, seconds: share };
+      yield { line: n, text: `G4 P${Number((Number(waits) - part * (count - 1)).toFixed(6))}`, seconds: share };
+    } else yield { line: n, text, seconds: to && code === 'G0' ? 0 : seconds };
     from = to ?? from;
   }
 }

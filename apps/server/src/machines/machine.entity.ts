@@ -1,4 +1,4 @@
-import type { Machine } from '@lambent/core/machine';
+import { type Machine, machineSchema } from '@lambent/core/machine';
 import { Column, Entity, PrimaryColumn } from 'typeorm';
 import { Owned } from '../data/owned.ts';
 
@@ -6,5 +6,7 @@ import { Owned } from '../data/owned.ts';
 export class MachineEntity extends Owned {
   @PrimaryColumn('text') id!: string;
   @Column('integer') position!: number;
-  @Column('simple-json') definition!: Machine;
+  /** Read as a machine is by now: what an earlier build did not say has what is usual. */
+  @Column('simple-json', { transformer: { from: (json: unknown) => machineSchema.read(json), to: (machine: Machine) => machine } })
+  definition!: Machine;
 }

@@ -11,6 +11,7 @@ export {
   type MachineKind,
   type MachineLanguage,
   machineKinds,
+  machineSchema,
   type Origin,
   usualBuffer,
   wattsOf,

@@ -68,7 +68,7 @@ describe('a machine from JSON', () => {
     [{ connection: { kind: 'network', host: 'h', port: 1, language: 'welsh' } }, 'language must be lambent or plain'],
     [{ connection: { kind: 'serial', path: ' ', baud: 9600 } }, 'path must have 1 to 255 characters'],
     [{ connection: { kind: 'serial', path: 'p', baud: 300 } }, 'baud must be a whole number from 1200 to 4000000'],
-    [{ connection: { kind: 'serial', path: 'p', baud: 9600, buffer: 15.5 } }, 'buffer must be a whole number from 16'],
+    [{ connection: { kind: 'serial', path: 'p', baud: 9600, buffer: 63 } }, 'buffer must be a whole number from 64'],
     [{ lookAhead: 1.5 }, '“Looks ahead” must be a whole number'],
     [
       { air: { levels: [], mostBar: 1 }, connection: { kind: 'serial', path: 'p', baud: 9600 } },

@@ -30,7 +30,7 @@ export type MachineLanguage = (typeof machineLanguages)[number];
 
 /** How many characters most small controllers take before they have answered. */
 export const usualBuffer = 127;
-const buffer = withUsual(wholeNumber(16, 65_535), usualBuffer);
+const buffer = withUsual(wholeNumber(64, 65_535), usualBuffer);
 
 /** How Lambent reaches a machine: a stand-in that it makes itself, one that listens on the network, or a serial port. */
 const connection = variants('kind', {

@@ -7,8 +7,8 @@ const room = 4096;
 
 /**
  * Times moves as a controller makes them that takes a while for each line, and knows no more than a few moves ahead of the
- * one that it makes. It is a queue of one server: a line is taken when there is room for it, and known so many seconds
- * later. How fast a move ends is settled when it begins: so that what is known by then can be braked for.
+ * one that it makes. It is a queue of one server: a line is read in so many seconds, and known when there is room for
+ * it. How fast a move ends is settled when it begins: so that what is known by then can be braked for.
  */
 export class ControllerQueue implements MoveTimer {
   private timed = 0;
@@ -93,7 +93,7 @@ export class ControllerQueue implements MoveTimer {
     for (; this.settled < until; this.settled++) {
       // Room for the last of them was made by the end of the move before.
       const free = this.settled === making + this.ahead ? this.clock : 0;
-      this.lastArrival = Math.max(this.lastArrival, free) + this.lineS;
+      this.lastArrival = Math.max(this.lastArrival + this.lineS, free);
       this.arrivals[this.settled] = this.lastArrival;
     }
   }

@@ -1,5 +1,6 @@
 import type { Program, ProgramEnd } from '../driver.ts';
 import { ProgramFeed } from '../program-feed.ts';
+import { programPieces } from '../program-pieces.ts';
 import type { StandInLine } from './stand-in-line.ts';
 import type { StandInStatus } from './status.ts';
 
@@ -32,7 +33,7 @@ export class RunningProgram {
     private readonly line: StandInLine,
     private readonly unreadable: (why: string) => void,
   ) {
-    this.feed = new ProgramFeed(program, windowS);
+    this.feed = new ProgramFeed(programPieces(program.open()), windowS);
     let settle: (end: ProgramEnd) => void = () => {};
     this.ended = new Promise((resolve) => {
       settle = resolve;
@@ -53,7 +54,7 @@ export class RunningProgram {
   /** Feeds on from what the machine says it has taken. */
   rewind(run: StandInStatus['run']): void {
     this.feed.close();
-    this.feed = new ProgramFeed(this.program, this.windowS, run?.taken ?? 0, run?.done ?? 0);
+    this.feed = new ProgramFeed(programPieces(this.program.open()), this.windowS, run?.taken ?? 0, run?.done ?? 0);
     this.stuckMs = 0;
   }
 
@@ -67,7 +68,7 @@ export class RunningProgram {
       while (mayGoOn() && feed.wants && line.unansweredLines < mostUnanswered) {
         const piece = await feed.next();
         if (!piece || !mayGoOn()) break;
-        line.send(piece.text);
+        line.send(`N${piece.line} ${piece.text}`);
       }
     };
     feeding()

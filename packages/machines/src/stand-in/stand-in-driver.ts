@@ -1,6 +1,7 @@
 import {
   type Camera,
   type Capabilities,
+  type Examination,
   type MachineDriver,
   MachineRefusal,
   type MachineStatus,
@@ -177,6 +178,26 @@ export class StandInDriver implements MachineDriver {
 
   async tell(word: MachineWord): Promise<void> {
     await this.line.expectOk(word);
+  }
+
+  async examine(): Promise<Examination> {
+    const { state, reason, lid } = this.status;
+    if (!this.line.answers) {
+      const message = this.line.connected
+        ? 'The line is open, and nothing came over it yet.'
+        : 'Nothing answers there.';
+      return { steps: [{ level: 'fails', message }], figures: {} };
+    }
+    const stands = state === 'idle' && lid === 'closed';
+    const is = `It is ${state}${reason ? `, ${reason}` : ''}, its lid ${lid}.`;
+    return {
+      steps: [
+        { level: 'good', message: 'The line is open, and it answers in Lambent’s own language.' },
+        { level: stands ? 'good' : 'warns', message: is },
+        { level: 'good', message: 'It shows what it burns, has a lid, and holds by itself when Lambent is silent.' },
+      ],
+      figures: {},
+    };
   }
 
   private sayIfThere(code: number): void {
