@@ -144,6 +144,8 @@ export const api = {
   addMachine: (body: Machine) => data(server.POST('/api/machines', { body: sent(body) })),
   changeMachine: (body: Machine) =>
     data(server.PUT('/api/machines/{id}', { params: withId(body.id), body: sent(body) })),
+  serialPorts: () => data(server.GET('/api/machines/ports')),
+  testConnection: (body: Machine) => data(server.POST('/api/machines/connection-test', { body: sent(body) })),
   machineUses: (id: string) => data(server.GET('/api/machines/{id}/uses', { params: withId(id) })),
   materials: () => data(server.GET('/api/materials')),
   addMaterial: (author: string, material: SentMaterial) =>

@@ -16,7 +16,7 @@ import type {
   OriginalAnswer,
   VersionAnswer,
 } from './jobs.ts';
-import type { MachineState, MachineUses } from './machines.ts';
+import type { ConnectionTest, MachineState, MachineUses, SerialPortAnswer } from './machines.ts';
 import type { BurntPictureAnswer, HealthAnswer, RunAnswer, ServerEvent } from './runs.ts';
 import type { BackupFile, Settings } from './settings.ts';
 
@@ -30,6 +30,7 @@ export interface Answers {
   BookTaken: BookTaken;
   BurntPicture: BurntPictureAnswer;
   ColourKey: ColourKey;
+  ConnectionTest: ConnectionTest;
   DeletedJob: DeletedJob;
   DrawingTaken: DrawingTaken;
   Error: ErrorAnswer;
@@ -48,6 +49,7 @@ export interface Answers {
   Original: OriginalAnswer;
   Report: Report;
   Run: RunAnswer;
+  SerialPort: SerialPortAnswer;
   ServerEvent: ServerEvent;
   Settings: Settings;
   Version: VersionAnswer;

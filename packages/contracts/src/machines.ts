@@ -26,10 +26,39 @@ export interface MachineState {
   y: number;
   feed: number;
   power: number;
-  lid: 'open' | 'closed';
+  /** Null where the machine does not tell. */
+  lid: 'open' | 'closed' | null;
   /** The last program line whose move is done. */
   line: number;
   /** Machine seconds spent moving in this run. */
   runS: number;
   runId: string | null;
+  /** What it can be told. */
+  orders: MachineCommand[];
+  /** Whether it holds by itself when it hears nothing. */
+  watches: boolean;
+}
+
+/** A serial port of the computer that Lambent runs on. */
+export interface SerialPortAnswer {
+  path: string;
+  /** Who made what is plugged in there; null where that is not told. */
+  maker: string | null;
+  /** The machine of the shop that is at it; null where none is. */
+  machine: string | null;
+}
+
+/** What was found out about a machine and the line to it. */
+export interface ConnectionTest {
+  steps: { level: 'good' | 'warns' | 'fails'; message: string }[];
+  /** The figures that the machine tells of itself; lengths in mm, speeds in mm/s, accelerations in mm/s². */
+  figures: {
+    powerScale?: number;
+    travelSpeed?: number;
+    acceleration?: number;
+    accelerationY?: number;
+    bedWidth?: number;
+    bedHeight?: number;
+    lookAhead?: number;
+  };
 }

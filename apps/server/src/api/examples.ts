@@ -54,7 +54,12 @@ const taken = {
   offcut: false,
 };
 
-const standing: Answers['MachineState'] = { machineId: 'wren', ...restingStatus };
+const standing: Answers['MachineState'] = {
+  machineId: 'wren',
+  ...restingStatus,
+  orders: ['hold', 'resume', 'stop', 'home', 'clear', 'open-lid', 'close-lid'],
+  watches: true,
+};
 
 const noPrices = { currency: '€', setUp: 0, perRun: 0, minimum: 0, rounding: 0, machines: {}, materials: {} };
 
@@ -159,13 +164,21 @@ export const answerExamples: Answers = {
     topSpeed: 500,
     travelSpeed: 600,
     acceleration: 4000,
-    connection: { kind: 'network', host: '127.0.0.1', port: 7451 },
+    connection: { kind: 'network', host: '127.0.0.1', port: 7451, language: 'lambent', buffer: 127 },
   },
   MachineState: standing,
   MachineUses: {
     jobs: [{ id: jobId, title: 'Row markers, spring batch' }],
     recipes: [{ materialId: 'birch-ply-3', material: 'Birch plywood 3 mm', count: 3 }],
   },
+  ConnectionTest: {
+    steps: [
+      { level: 'good', message: 'The line is open, and it answers in the plain language.' },
+      { level: 'good', message: 'It takes 127 characters and 17 moves.' },
+    ],
+    figures: { powerScale: 1000, travelSpeed: 120, acceleration: 1000, accelerationY: 1000, lookAhead: 16 },
+  },
+  SerialPort: { path: '/dev/ttyUSB0', maker: null, machine: 'Sanderling' },
   Material: { ...plywood, version: 1, recipes: [{ id: 3, version: 2, ...cutting }] },
   Original: { id: 4, sha256: programHash },
   Report: {

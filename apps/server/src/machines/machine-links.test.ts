@@ -1,8 +1,9 @@
 import { afterEach, beforeEach, expect, jest, test } from '@jest/globals';
 import type { MachineState, ServerEvent } from '@lambent/contracts';
 import type { Machine } from '@lambent/core/machine';
-import { type MachineStatus, restingStatus, type StandInOptions } from '@lambent/machines';
+import { type MachineStatus, restingStatus } from '@lambent/machines';
 import { EventHub } from '../events/event-hub.ts';
+import type { LineOptions } from './machine-drivers.ts';
 import { MachineLinks } from './machine-links.ts';
 
 const machine = (id: string, topSpeed = 500, acceleration = 4000) =>
@@ -11,7 +12,7 @@ const machine = (id: string, topSpeed = 500, acceleration = 4000) =>
     name: id.toUpperCase(),
     topSpeed,
     acceleration,
-    connection: { kind: 'network', host: 'h', port: 1 },
+    connection: { kind: 'network', host: 'h', port: 1, language: 'lambent', buffer: 127 },
   }) as Machine;
 
 beforeEach(() => void jest.useFakeTimers());
@@ -19,14 +20,15 @@ afterEach(() => void jest.useRealTimers());
 
 /** Links to machines whose drivers say what the test has them say. */
 async function linksTo(...machines: Machine[]) {
-  const made = new Map<string, Omit<StandInOptions, 'host' | 'port'>>();
+  const made = new Map<string, LineOptions>();
   const drivers = new Map<string, { status: MachineStatus; oddities: number; done: string[] }>();
   const makers = {
     forget: (id: string) => void drivers.get(id)?.done.push('forget'),
     forgetAll: () => {},
-    make: async ({ id, connection }: Machine, options: Omit<StandInOptions, 'host' | 'port'>) => {
+    make: async ({ id, connection }: Machine, options: LineOptions) => {
       if (connection === null) return null;
       const driver = {
+        capabilities: { words: ['home', 'lid open'] as const, watch: true },
         status: { ...restingStatus, state: 'away' as const },
         oddities: 0,
         done: [] as string[],
@@ -58,6 +60,7 @@ test('each machine of the shop gets a line, which is opened, and is told as away
     { machineId: 'wren', state: 'away' },
     { machineId: 'curlew', state: 'away' },
   ]);
+  expect(told[0]).toMatchObject({ orders: ['hold', 'resume', 'stop', 'home', 'open-lid'], watches: true });
   expect(drivers.get('wren')?.done).toEqual(['open']);
   expect(links.states()).toEqual(told);
   expect(links.state('curlew')).toEqual(told[1]);
@@ -73,6 +76,9 @@ test('a machine that there is not is said to be unknown', async () => {
 test('two seconds of burning wait in a machine, or twice as long as its head takes to brake from its top speed', async () => {
   const { made } = await linksTo(machine('quick', 500, 4000), machine('slow', 600, 400), machine('just', 400, 400));
   expect(['quick', 'slow', 'just'].map((id) => made.get(id)?.windowS)).toEqual([2, 3, 2]);
+  // The slower of both axes counts.
+  const { made: other } = await linksTo({ ...machine('slow', 600, 4000), accelerationY: 400 });
+  expect(other.get('slow')?.windowS).toBe(3);
 });
 
 test('where a machine is, is told now and then; another state, reason, lid or run at once', async () => {
@@ -117,7 +123,7 @@ test('a machine that is not connected has no line, and says so; connected, it ge
   const knot = { ...machine('knot'), connection: null };
   const { links, drivers, told } = await linksTo(knot);
   expect(links.ids).toEqual([]);
-  expect(told).toMatchObject([{ machineId: 'knot', state: 'away', reason: 'not connected' }]);
+  expect(told).toMatchObject([{ machineId: 'knot', state: 'away', reason: 'not connected', orders: [], lid: null }]);
   expect(() => links.get('knot')).toThrow(expect.objectContaining({ status: 409, code: 'not-connected' }));
   const lines: string[] = [];
   links.newLines.subscribe((id) => lines.push(id));

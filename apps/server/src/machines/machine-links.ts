@@ -1,6 +1,12 @@
-import type { MachineState } from '@lambent/contracts';
-import type { Machine } from '@lambent/core/machine';
-import { type MachineDriver, type MachineStatus, restingStatus, standInWords } from '@lambent/machines';
+import type { MachineCommand, MachineState } from '@lambent/contracts';
+import { accelerationAlong, type Machine } from '@lambent/core/machine';
+import {
+  type MachineDriver,
+  type MachineStatus,
+  type MachineWord,
+  restingStatus,
+  standInWords,
+} from '@lambent/machines';
 import { Injectable, Logger, type OnApplicationBootstrap } from '@nestjs/common';
 import { type Observable, Subject } from 'rxjs';
 import { notFound, PlainError } from '../common/plain-error.ts';
@@ -107,24 +113,27 @@ export class MachineLinks implements OnApplicationBootstrap {
     if (driver) this.made.next(machine.id);
   }
 
-  private driverFor(machine: Machine): Promise<MachineDriver | null> {
-    const { id, name, topSpeed, acceleration } = machine;
+  private async driverFor(machine: Machine): Promise<MachineDriver | null> {
+    const { id, name, topSpeed } = machine;
+    const acceleration = Math.min(accelerationAlong(machine, 1, 0), accelerationAlong(machine, 0, 1));
     // A page draws what it hears; a machine that is fed fast would else keep it from anything else.
     const pace = new Pace<MachineState>(tellEveryMs, (state) => this.hub.say({ type: 'machine', machine: state }));
     let told: MachineStatus | null = null;
     let oddities = 0;
-    return this.makers.make(machine, {
+    let driver: MachineDriver | null = null;
+    driver = await this.makers.make(machine, {
       windowS: Math.max(windowS, (2 * topSpeed) / acceleration),
       changed: (status) => {
         const urgent =
           !told || (['state', 'reason', 'lid', 'runId'] as const).some((name) => told?.[name] !== status[name]);
         told = status;
-        pace.take(stateOf(id, status), urgent);
+        pace.take(stateOf(id, status, driver), urgent);
       },
       odd: (what) => {
         if (++oddities <= mostOddities) this.log.warn(`${name} said what makes no sense: ${what}`);
       },
     });
+    return driver;
   }
 
   states(): MachineState[] {
@@ -135,7 +144,14 @@ export class MachineLinks implements OnApplicationBootstrap {
   state(id: string): MachineState {
     const link = this.links.get(id);
     if (!link) throw notFound('machine');
-    return stateOf(id, link.driver?.status ?? { ...restingStatus, state: 'away', reason: link.reason });
+    const { driver, reason } = link;
+    return stateOf(id, driver?.status ?? { ...restingStatus, state: 'away', reason, lid: null }, driver);
+  }
+
+  /** The line to a machine that is reached in the same way; null where there is none. */
+  lineTo({ id, connection }: Machine): MachineDriver | null {
+    const { machine, driver = null } = this.links.get(id) ?? {};
+    return JSON.stringify(machine?.connection) === JSON.stringify(connection) ? driver : null;
   }
 
   /** Whether a machine is known here, connected or not. */
@@ -173,13 +189,23 @@ export class MachineLinks implements OnApplicationBootstrap {
 /** Whether the line to a machine, and a stand-in of it, stay as they are. */
 function isReachedAlike(before: Machine, after: Machine): boolean {
   const asText = (machine: Machine) => {
-    const { topSpeed, acceleration, connection, isPutAway } = machine;
+    const { topSpeed, acceleration, accelerationY, lookAhead, connection, isPutAway } = machine;
     const words = connection?.kind === 'stand-in' ? standInWords(machine, 0, connection.factor) : [];
-    return JSON.stringify([topSpeed, acceleration, connection, isPutAway, words]);
+    return JSON.stringify([topSpeed, acceleration, accelerationY, lookAhead, connection, isPutAway, words]);
   };
   return asText(before) === asText(after);
 }
 
-function stateOf(machineId: string, status: MachineStatus): MachineState {
-  return { machineId, ...status };
+/** What each word of a driver is as an order of the page. */
+const orderOf: Readonly<Record<MachineWord, MachineCommand>> = {
+  home: 'home',
+  clear: 'clear',
+  'lid open': 'open-lid',
+  'lid close': 'close-lid',
+};
+
+function stateOf(machineId: string, status: MachineStatus, driver: MachineDriver | null): MachineState {
+  const { words, watch } = driver?.capabilities ?? { words: [], watch: false };
+  const orders: MachineCommand[] = driver ? ['hold', 'resume', 'stop', ...words.map((word) => orderOf[word])] : [];
+  return { machineId, ...status, orders, watches: watch };
 }

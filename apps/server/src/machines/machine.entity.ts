@@ -7,6 +7,8 @@ export class MachineEntity extends Owned {
   @PrimaryColumn('text') id!: string;
   @Column('integer') position!: number;
   /** Read as a machine is by now: what an earlier build did not say has what is usual. */
-  @Column('simple-json', { transformer: { from: (json: unknown) => machineSchema.read(json), to: (machine: Machine) => machine } })
+  @Column('simple-json', {
+    transformer: { from: (json: unknown) => machineSchema.read(json), to: (machine: Machine) => machine },
+  })
   definition!: Machine;
 }

@@ -1,9 +1,17 @@
-import { type MachineCommand, MachineCommandDto, type MachineState, type MachineUses } from '@lambent/contracts';
+import {
+  type ConnectionTest,
+  type MachineCommand,
+  MachineCommandDto,
+  type MachineState,
+  type MachineUses,
+  type SerialPortAnswer,
+} from '@lambent/contracts';
 import type { Machine } from '@lambent/core/machine';
 import type { MachineDriver } from '@lambent/machines';
-import { Body, Controller, Get, Param, Post, Put } from '@nestjs/common';
+import { Body, Controller, Get, HttpCode, Param, Post, Put } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
 import { Describe, JsonBody, listOf, oneOf } from '../api/describe.ts';
+import { ConnectionTester } from './connection-tester.ts';
 import { MachineKeeper } from './machine-keeper.ts';
 import { MachineLinks } from './machine-links.ts';
 import { MachinesService } from './machines.service.ts';
@@ -25,6 +33,7 @@ export class MachinesController {
     private readonly machines: MachinesService,
     private readonly links: MachineLinks,
     private readonly keeper: MachineKeeper,
+    private readonly tester: ConnectionTester,
   ) {}
 
   @Get()
@@ -38,6 +47,20 @@ export class MachinesController {
   @Describe('Takes a machine, under an id of its own', oneOf('Machine', 201), 400, 409)
   add(@Body() body: Record<string, unknown>): Promise<Machine> {
     return this.keeper.add(body);
+  }
+
+  @Get('ports')
+  @Describe('The serial ports of this computer, and which machines are at them', listOf('SerialPort'), 503)
+  ports(): Promise<SerialPortAnswer[]> {
+    return this.tester.ports();
+  }
+
+  @Post('connection-test')
+  @HttpCode(200)
+  @JsonBody('Machine')
+  @Describe('Finds out what answers where a machine is said to be reached', oneOf('ConnectionTest'), 400)
+  test(@Body() body: Record<string, unknown>): Promise<ConnectionTest> {
+    return this.tester.test(body);
   }
 
   @Put(':id')

@@ -2,6 +2,7 @@ import { Module } from '@nestjs/common';
 import { TypeOrmModule } from '@nestjs/typeorm';
 import { DataModule } from '../data/data.module.ts';
 import { EventsModule } from '../events/events.module.ts';
+import { ConnectionTester } from './connection-tester.ts';
 import { MachineEntity } from './machine.entity.ts';
 import { MachineDrivers } from './machine-drivers.ts';
 import { MachineKeeper } from './machine-keeper.ts';
@@ -13,7 +14,7 @@ import { StandIns } from './stand-ins.ts';
 @Module({
   imports: [TypeOrmModule.forFeature([MachineEntity]), EventsModule, DataModule],
   controllers: [MachinesController],
-  providers: [MachinesService, MachineLinks, MachineDrivers, MachineKeeper, StandIns],
+  providers: [MachinesService, MachineLinks, MachineDrivers, MachineKeeper, StandIns, ConnectionTester],
   exports: [MachinesService, MachineLinks, MachineKeeper],
 })
 export class MachinesModule {}

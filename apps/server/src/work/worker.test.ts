@@ -42,7 +42,7 @@ const machine = {
   cornerDeviation: 0.01,
   powerScale: 1000,
   minLineSpacing: 0.05,
-  connection: { kind: 'network', host: '127.0.0.1', port: 1 },
+  connection: { kind: 'network', host: '127.0.0.1', port: 1, language: 'lambent', buffer: 127 },
 } as const;
 const recipe = { machineId: 'm', operation: dots, powerPercent: 20, speedMmPerS: 300, passes: 1, lineSpacingMm: 0.5 };
 const material = {

@@ -8,8 +8,6 @@ import { offerFiles } from './arriving/arriving.ts';
 import { BedView } from './bed/bed-view.tsx';
 import { useBurntPicture } from './burnt/burnt-picture.ts';
 import { useBench, useBenchActions, useBenchSubscribe } from './context.ts';
-import { DistanceReadout } from './distance-readout.tsx';
-import { SizeCard } from './size-card.tsx';
 import { StageRail } from './stage-rail.tsx';
 import { fetchLaterDrawers, laterPart, laterView } from './stages/later-drawer.tsx';
 import type { Stage } from './stages/stage.ts';
@@ -31,6 +29,8 @@ import { ViewDock } from './view-dock.tsx';
 const ConflictBar = laterPart(async () => (await import('./conflict-bar.tsx')).ConflictBar);
 const KeySheet = laterPart(async () => (await import('./key-sheet.tsx')).KeySheet);
 const MovedCard = laterPart(async () => (await import('./moved-card.tsx')).MovedCard);
+const SizeCard = laterPart(async () => (await import('./size-card.tsx')).SizeCard);
+const DistanceReadout = laterPart(async () => (await import('./distance-readout.tsx')).DistanceReadout);
 const AskCard = laterPart(async () => (await import('./ask-card.tsx')).AskCard);
 const BurntSplit = laterPart(async () => (await import('./stages/art/picture/burnt-split.tsx')).BurntSplit);
 

@@ -1,15 +1,29 @@
-import type { Connection, Machine } from '@lambent/core/machine';
-import { type ReactNode, useId } from 'react';
+import { type Connection, languageOf, type Machine, type MachineLanguage, usualBuffer } from '@lambent/core/machine';
 import { useLive } from '../stores/live.ts';
+import { Choice } from '../ui/choice.tsx';
+import { Labelled } from '../ui/labelled.tsx';
 import { stateLook } from '../ui/machine-state.ts';
 import { NumberField } from '../ui/number-field.tsx';
+import { ConnectionTest } from './connection-test.tsx';
+import { LineField } from './line-field.tsx';
+import { SerialFields } from './serial-fields.tsx';
 
 type Way = Connection['kind'] | 'none';
 
 const ways: readonly { readonly way: Way; readonly text: string; readonly first: Connection | null }[] = [
   { way: 'none', text: 'Not yet', first: null },
   { way: 'stand-in', text: 'Stand-in', first: { kind: 'stand-in', factor: 20 } },
-  { way: 'network', text: 'Network', first: { kind: 'network', host: '', port: 7451 } },
+  {
+    way: 'network',
+    text: 'Network',
+    first: { kind: 'network', host: '', port: 7451, language: 'lambent', buffer: usualBuffer },
+  },
+  { way: 'serial', text: 'Serial port', first: { kind: 'serial', path: '', baud: 115_200, buffer: usualBuffer } },
+];
+
+const languages: readonly { readonly value: MachineLanguage; readonly text: string }[] = [
+  { value: 'lambent', text: 'Lambent’s own' },
+  { value: 'plain', text: 'Plain RS-274' },
 ];
 
 interface Props {
@@ -17,10 +31,12 @@ interface Props {
   /** Whether it is kept as it stands here. */
   readonly isSaved: boolean;
   readonly change: (connection: Connection | null) => void;
+  /** Takes figures over that the machine tells of itself. */
+  readonly takeFigures: (figures: Partial<Machine>) => void;
 }
 
 /** How Lambent reaches a machine, and whether it answers. */
-export function ConnectionCard({ machine, isSaved, change }: Props) {
+export function ConnectionCard({ machine, isSaved, change, takeFigures }: Props) {
   const { connection } = machine;
   const chosen: Way = connection?.kind ?? 'none';
   return (
@@ -66,23 +82,14 @@ export function ConnectionCard({ machine, isSaved, change }: Props) {
         </>
       )}
       {connection?.kind === 'network' && (
-        <>
-          <p className="mb-3 text-quiet">A machine that listens on the network, in the language of the stand-ins.</p>
-          <div className="flex gap-3">
-            <Words label="Host">
-              {(id) => (
-                <input
-                  id={id}
-                  value={connection.host}
-                  maxLength={255}
-                  placeholder="Such as 192.168.1.20"
-                  autoComplete="off"
-                  spellCheck={false}
-                  onChange={(event) => change({ ...connection, host: event.target.value })}
-                  className="figures h-8 w-full min-w-0 rounded-lg border border-line bg-raised px-2 text-[12.5px] placeholder:text-quiet focus:border-petrol focus:outline-none"
-                />
-              )}
-            </Words>
+        <div className="grid grid-cols-2 gap-x-3 gap-y-2.5">
+          <div className="col-span-2 flex gap-3">
+            <LineField
+              label="Host"
+              value={connection.host}
+              placeholder="Such as 192.168.1.20"
+              commit={(host) => change({ ...connection, host })}
+            />
             <div className="w-28">
               <NumberField
                 layout="stack"
@@ -95,22 +102,52 @@ export function ConnectionCard({ machine, isSaved, change }: Props) {
               />
             </div>
           </div>
-        </>
+          <Labelled label="Language">
+            <Choice
+              look="slim"
+              label="Language"
+              value={connection.language}
+              options={languages}
+              choose={(language) => change({ ...connection, language })}
+            />
+          </Labelled>
+          {connection.language === 'plain' && (
+            <BufferField value={connection.buffer} commit={(buffer) => change({ ...connection, buffer })} />
+          )}
+        </div>
+      )}
+      {connection?.kind === 'serial' && (
+        <SerialFields connection={connection} change={change}>
+          <BufferField value={connection.buffer} commit={(buffer) => change({ ...connection, buffer })} />
+        </SerialFields>
+      )}
+      {languageOf(machine) === 'plain' && (
+        <p className="mt-3 text-[12px] text-quiet">
+          The plain language: lines that are answered one by one. It has no lid, shows no picture of the bed, and does
+          not hold by itself when Lambent is silent. At most two seconds of burning wait in it.
+        </p>
+      )}
+      {connection && (connection.kind !== 'stand-in' || isSaved) && !machine.isPutAway && (
+        <ConnectionTest machine={machine} takeFigures={takeFigures} />
       )}
       {isSaved && connection && !machine.isPutAway && <Heard machineId={machine.id} />}
     </section>
   );
 }
 
-function Words({ label, children }: { label: string; children: (id: string) => ReactNode }) {
-  const id = useId();
+/** How many characters the machine takes before it has answered. */
+function BufferField({ value, commit }: { value: number; commit: (buffer: number) => void }) {
   return (
-    <div className="flex min-w-0 flex-1 flex-col gap-1">
-      <label htmlFor={id} className="text-quiet">
-        {label}
-      </label>
-      {children(id)}
-    </div>
+    <NumberField
+      layout="stack"
+      label="Buffer"
+      unit="characters"
+      whole
+      value={value}
+      least={64}
+      most={65_535}
+      commit={commit}
+    />
   );
 }
 
@@ -125,7 +162,9 @@ function Heard({ machineId }: { machineId: string }) {
       <span className="text-quiet">
         {state && state.state !== 'away'
           ? 'It answers.'
-          : (state?.reason ?? 'It does not answer yet. It is asked again by itself.')}
+          : state?.reason
+            ? `${state.reason[0].toUpperCase()}${state.reason.slice(1)}.`
+            : 'It does not answer yet. It is asked again by itself.'}
       </span>
     </p>
   );

@@ -8,6 +8,9 @@ import type { MachineDraft } from './machine-draft.ts';
 /** The figures that may be missing, and what holds then. */
 const missing: Readonly<Partial<Record<MachineFigureName, string>>> = {
   measuredW: 'as rated',
+  accelerationY: 'the same',
+  lookAhead: 'far enough',
+  moveMs: 'none',
   bedGapMm: 'not known',
   leastPower: '0',
   mostPower: '100',
@@ -19,14 +22,17 @@ export function FigureField({ name, draft, change, doubts }: { name: MachineFigu
   const mayBeEmpty = missing[name] !== undefined;
   const value = draft[name] ?? null;
   const set = (next: number | null) => change({ [name]: next ?? undefined } as Partial<Machine>);
-  const isWithin = (next: number | null) => (next === null ? mayBeEmpty : next >= least && next <= most);
-  const range = `From ${least.toLocaleString('en-GB')} to ${most.toLocaleString('en-GB')}${unit && ` ${unit}`}`;
+  const whole = unit === 'moves';
+  const isWithin = (next: number | null) =>
+    next === null ? mayBeEmpty : next >= least && next <= most && (!whole || Number.isInteger(next));
+  const range = `${whole ? 'A whole number from' : 'From'} ${least.toLocaleString('en-GB')} to ${most.toLocaleString('en-GB')}${unit && ` ${unit}`}`;
   return (
     <Doubts about={name} doubts={doubts}>
       <TypedField<number | null>
         label={label}
         text={textOf(value, unit)}
         unit={unit}
+        placeholder={missing[name]}
         parse={(text) =>
           text.trim() === '' && mayBeEmpty ? { ok: true, value: null } : parseFigure(text, unit, draft)
         }

@@ -39,7 +39,7 @@ export function MachineEditor({ stored }: { stored?: Machine }) {
     },
   });
   const blocked = doubts.find(({ blocks }) => blocks);
-  const missing = draft.name.trim() === '' ? 'Give it a name first.' : hostMissing(draft);
+  const missing = draft.name.trim() === '' ? 'Give it a name first.' : placeMissing(draft);
   const leaving = useBlocker(isTouched && !save.isPending);
   // The kind of a machine of which nothing was typed yet decides what one begins with.
   const chooseKind = (kind: MachineKind) => {
@@ -122,6 +122,7 @@ export function MachineEditor({ stored }: { stored?: Machine }) {
           machine={draft}
           isSaved={kept !== undefined && !isTouched}
           change={(connection) => change({ connection })}
+          takeFigures={change}
         />
         <p className="px-1 text-[12px] text-quiet">
           <Link to="/machines" className="font-semibold text-petrol underline">
@@ -134,6 +135,7 @@ export function MachineEditor({ stored }: { stored?: Machine }) {
   );
 }
 
-function hostMissing({ connection }: Machine): string | null {
-  return connection?.kind === 'network' && connection.host.trim() === '' ? 'Say which host it listens on.' : null;
+function placeMissing({ connection }: Machine): string | null {
+  if (connection?.kind === 'network' && connection.host.trim() === '') return 'Say which host it listens on.';
+  return connection?.kind === 'serial' && connection.path.trim() === '' ? 'Say at which port it is.' : null;
 }

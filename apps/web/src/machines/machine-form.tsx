@@ -49,7 +49,7 @@ export function MachineForm(props: MachineDraft & { chooseKind: (kind: MachineKi
         <PlaceField {...props} name="pointer" label="Red pointer off by" />
       </Part>
       <Part title="Motion">
-        {figures('topSpeed', 'travelSpeed', 'acceleration', 'cornerDeviation')}
+        {figures('topSpeed', 'travelSpeed', 'acceleration', 'accelerationY', 'cornerDeviation', 'lookAhead', 'moveMs')}
         {burntOperations.map((operation) => (
           <SlowerField key={operation} {...props} operation={operation} />
         ))}

@@ -95,7 +95,7 @@ function MachineCard({ machine }: { machine: Machine }) {
         <Fact name="Head Y" value={state ? formatLength(state.y, 'mm', { fixed: true }) : '—'} />
         <Fact name="Speed" value={state ? `${(state.feed / 60).toFixed(0)} mm/s` : '—'} />
         <Fact name="Power" value={state ? `${((100 * state.power) / machine.powerScale).toFixed(0)} %` : '—'} />
-        <Fact name="Lid" value={state?.lid ?? '—'} />
+        {state?.lid != null && <Fact name="Lid" value={state.lid} />}
         <Fact name="Bed" value={`${machine.bedWidth} × ${machine.bedHeight} mm`} />
       </dl>
       <div className="mt-3 min-h-10 text-[13px]">
@@ -118,7 +118,7 @@ function MachineCard({ machine }: { machine: Machine }) {
         )}
       </div>
       <div className="mt-3 flex flex-wrap gap-2">
-        {commandsFor(state).map(({ command, text, look: buttonLook }) => (
+        {ordersFor(state).map(({ command, text, look: buttonLook }) => (
           <Button key={command} look={buttonLook} onClick={() => send(machine.id, command)}>
             {text}
           </Button>
@@ -173,25 +173,38 @@ function sentenceFor({ state, reason }: MachineState): string {
   return `${stateLook(state).text}: ${reason}.`;
 }
 
-function commandsFor(
-  state: MachineState | undefined,
-): { command: MachineCommand; text: string; look: 'plain' | 'danger' | 'main' }[] {
+interface Order {
+  readonly command: MachineCommand;
+  readonly text: string;
+  readonly look: 'plain' | 'danger' | 'main';
+}
+
+/** What a machine can be told as it is now. */
+function ordersFor(state: MachineState | undefined): Order[] {
   if (!state || state.state === 'away') return [];
-  const lid =
+  return everyOrder(state).filter(({ command }) => state.orders.includes(command));
+}
+
+function everyOrder(state: MachineState): Order[] {
+  const lid: Order =
     state.lid === 'open'
-      ? ({ command: 'close-lid', text: 'Close lid', look: 'plain' } as const)
-      : ({ command: 'open-lid', text: 'Open lid', look: 'plain' } as const);
+      ? { command: 'close-lid', text: 'Close lid', look: 'plain' }
+      : { command: 'open-lid', text: 'Open lid', look: 'plain' };
   switch (state.state) {
     case 'running':
       return [{ command: 'hold', text: 'Hold', look: 'main' }, { command: 'stop', text: 'Stop', look: 'danger' }, lid];
     case 'held':
       return [
-        ...(state.lid === 'open' ? [] : [{ command: 'resume', text: 'Resume', look: 'main' } as const]),
+        ...(state.lid === 'open' ? [] : [{ command: 'resume', text: 'Resume', look: 'main' } satisfies Order]),
         { command: 'stop', text: 'Stop', look: 'danger' },
         lid,
       ];
     case 'alarm':
-      return [{ command: 'clear', text: 'Clear alarm', look: 'main' }, lid];
+      return [
+        { command: 'clear', text: 'Clear alarm', look: 'main' },
+        { command: 'home', text: 'Home', look: 'plain' },
+        lid,
+      ];
     case 'homing':
       return [lid];
     default:

@@ -2,6 +2,7 @@ export { type MachineDoubt, machineDoubts } from './doubts.ts';
 export { type MachineFigureName, machineFigures } from './figures.ts';
 export { countsDown, fromMachine, restingPlace, toMachine } from './frame.ts';
 export {
+  accelerationAlong,
   atWork,
   beamOf,
   bedBox,
@@ -17,4 +18,5 @@ export {
   wattsOf,
 } from './machine.ts';
 export { machineFromJson, NotAMachine } from './machine-json.ts';
+export { type ToldDifference, type ToldFigures, toldDifferences } from './told-figures.ts';
 export { usualMachine } from './usual-machine.ts';

@@ -15,6 +15,7 @@ import {
   origins,
 } from './machine.ts';
 import { machineFromJson, NotAMachine } from './machine-json.ts';
+import { toldDifferences } from './told-figures.ts';
 import { usualMachine } from './usual-machine.ts';
 
 const said = (change: Partial<Machine>) => machineDoubts({ ...machine, ...change });
@@ -151,6 +152,20 @@ test('a head gains speed as one, or each axis as it can', () => {
     accelerationAlong({ acceleration: 1000, accelerationY }, x, y);
   expect([along(1, 0), along(0.6, -0.8), along(0, 1)]).toEqual([1000, 1000, 1000]);
   expect([along(-1, 0, 250), along(0.6, -0.8, 250), along(0, -1, 250)]).toEqual([1000, 312.5, 250]);
+});
+
+test('what a machine tells of itself is held against what stands here', () => {
+  const differences = (told: object, change: Partial<Machine> = {}) => toldDifferences({ ...machine, ...change }, told);
+  expect(differences({ powerScale: 1000, acceleration: 4000, accelerationY: 4000, bedWidth: 600.4 })).toEqual([]);
+  expect(differences({ powerScale: 255, bedWidth: 601, lookAhead: 16 })).toEqual([
+    { figure: 'powerScale', here: 1000, there: 255 },
+    { figure: 'bedWidth', here: 600, there: 601 },
+    { figure: 'lookAhead', here: undefined, there: 16 },
+  ]);
+  expect(differences({ acceleration: 4000, accelerationY: 900 })).toEqual([
+    { figure: 'accelerationY', here: undefined, there: 900 },
+  ]);
+  expect(differences({ accelerationY: 900 }, { accelerationY: 900 })).toEqual([]);
 });
 
 test('the head rests at the zero, or where it is told, in the machine’s own frame', () => {

@@ -125,7 +125,7 @@ function MachinePart() {
         {state?.reason && <p className="mt-1 text-warn">{state.reason}</p>}
         {run && state && (
           <div className="mt-2.5 flex gap-2">
-            {state.state === 'held' && state.lid === 'closed' && (
+            {state.state === 'held' && state.lid !== 'open' && (
               <Button look="main" onClick={() => void send('resume')}>
                 Resume
               </Button>
