@@ -87,17 +87,21 @@ function run(command, args, atOnce) {
   });
 }
 
-/** What the tests run of the system's: a browser, and curl for the walk in docs/api.md. */
+/** What the tests run of the system's: a browser, curl for the walk in docs/api.md, socat for serial lines. */
 function ensureSystemTools() {
   const found = (command, ...words) => spawnSync(command, words).status === 0;
   const noBrowser = browserPath() === undefined;
-  if (!noBrowser && found('curl', '--version')) return;
+  const others = [
+    ['curl', '--version'],
+    ['socat', '-V'],
+  ].flatMap(([command, word]) => (found(command, word) ? [] : [command]));
+  if (!noBrowser && others.length === 0) return;
   const isRoot = process.getuid?.() === 0 && existsSync('/usr/bin/apt-get');
   const apt = (...words) =>
     spawnSync('apt-get', words, { stdio: 'inherit', env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' } });
   if (isRoot) apt('update', '-qq');
   const browser = found('apt-cache', 'show', 'chromium-headless-shell') ? 'chromium-headless-shell' : 'chromium';
-  const missing = [...(noBrowser ? [browser] : []), ...(found('curl', '--version') ? [] : ['curl'])];
+  const missing = [...(noBrowser ? [browser] : []), ...others];
   const how = `The tests need ${missing.join(' and ')}. On Debian: apt-get install ${missing.join(' ')}; another Chromium is named by LAMBENT_CHROMIUM.`;
   if (!isRoot) giveUp(how);
   process.stdout.write(`Installing ${missing.join(' and ')}…\n`);

@@ -23,7 +23,7 @@ const greeting = "Lambent plain stand-in 1 ['$' for help]";
 
 /**
  * A small motion controller: a buffer of characters, a reader that takes its time for each line, a head that knows few
- * moves ahead, and one-byte orders that act at once. Knows nothing of sockets and ports.
+ * moves ahead. Orders of one byte act at once. Knows nothing of sockets and ports.
  */
 export class Controller {
   private readonly head: Head;

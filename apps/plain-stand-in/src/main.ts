@@ -103,7 +103,10 @@ const atTheMachine: Readonly<Record<string, () => void>> = {
   babble: () => send(Buffer.from([0xff, 0x00, 0x41, 0x0a])),
   restart: () => controller.switchOn(),
 };
-createInterface({ input: process.stdin }).on('line', (line) => atTheMachine[line.trim()]?.());
+createInterface({ input: process.stdin }).on('line', (line) => {
+  atTheMachine[line.trim()]?.();
+  tell(`did ${line.trim()}`);
+});
 process.stdin.once('end', () => process.exit(0));
 
 const tickMs = 5;

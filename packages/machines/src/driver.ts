@@ -109,6 +109,23 @@ export class MachineRefusal extends Error {
   }
 }
 
+/** What cannot be done because a machine does not answer. @param reason why not, where that is known */
+export function refusedAway(reason: string | null): MachineRefusal {
+  const what = reason ? `The machine does not answer: ${reason}.` : 'The machine does not answer.';
+  return new MachineRefusal('machine-away', `${what} Switch it on, or choose another.`);
+}
+
+/** What cannot be done because a machine has something else to do. */
+export function refusedBusy({ state, reason }: Pick<MachineStatus, 'state' | 'reason'>): MachineRefusal {
+  const why = state === 'idle' ? 'about to run' : reason ? `${state}, ${reason}` : state;
+  return new MachineRefusal('machine-busy', `The machine is not free: it is ${why}.`);
+}
+
+/** What a machine was told, and has not answered. */
+export function refusedLate(): MachineRefusal {
+  return new MachineRefusal('no-answer', 'The machine has not answered in time. See to it, and try again.');
+}
+
 /**
  * The line to one machine. It is judged only after it was heard; while it may burn, it is never given up: a line that
  * breaks is taken up again, and what the machine is doing is asked, not assumed.

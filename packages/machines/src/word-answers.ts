@@ -1,4 +1,4 @@
-import { MachineRefusal } from './driver.ts';
+import { MachineRefusal, refusedLate } from './driver.ts';
 
 interface Waiting {
   readonly resolve: (answer: string) => void;
@@ -38,9 +38,7 @@ export class WordAnswers {
       waiting.leftMs -= ms;
       if (waiting.leftMs > 0) continue;
       this.waiting.delete(number);
-      waiting.reject(
-        new MachineRefusal('no-answer', 'The machine has not answered in time. See to it, and try again.'),
-      );
+      waiting.reject(refusedLate());
     }
   }
 

@@ -21,7 +21,7 @@ export interface TimedPart {
  * from or reached; each move is then a trapezoid of speed over time. Where the head stands it comes to rest; its focus
  * moves at one speed.
  * (The usual look-ahead of motion controllers. It reaches as far as braking does: the result is that of the whole
- * program at once.) A controller that knows but a few moves, or takes its time for each, is in `controller-queue.ts`.
+ * program at once.) Small controllers are in `controller-queue.ts`.
  *
  * @param start where the head stands, in mm
  * @returns one array a part, in the order of its moves

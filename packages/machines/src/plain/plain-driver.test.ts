@@ -84,7 +84,9 @@ describe('a line that is opened', () => {
     peer.refuses = 'there is no port';
     driver.open();
     await until(() => peer.connections > 2);
-    expect(driver.busy()?.message).toBe('The machine does not answer: there is no port. See to it, or choose another.');
+    expect(driver.busy()?.message).toBe(
+      'The machine does not answer: there is no port. Switch it on, or choose another.',
+    );
     peer.refuses = null;
     await until(() => driver.busy() === null);
   });

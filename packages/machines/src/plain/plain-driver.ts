@@ -7,8 +7,11 @@ import {
   type MachineWord,
   type Program,
   type ProgramEnd,
+  refusedAway,
+  refusedBusy,
   restingStatus,
 } from '../driver.ts';
+import { sayWhile } from '../say-while.ts';
 import { examinePlain } from './plain-examination.ts';
 import { orders, PlainLine, type PlainListener } from './plain-line.ts';
 import { type PlainOptions, withDefaults } from './plain-options.ts';
@@ -67,14 +70,13 @@ export class PlainDriver implements MachineDriver {
   }
 
   async close(withinMs: number): Promise<void> {
-    const end = performance.now() + withinMs;
     const { line } = this;
     const mayBurn = () => line.heard?.state === 'running' || (this.running !== null && line.heard?.state !== 'held');
-    while (line.isOpen && mayBurn() && performance.now() < end) {
+    const hold = () => {
       line.say(orders.hold);
       line.say(orders.status);
-      await new Promise((resolve) => setTimeout(resolve, 20));
-    }
+    };
+    await sayWhile(() => line.isOpen && mayBurn(), hold, withinMs);
     this.isEnded = true;
     if (this.timer) clearTimeout(this.timer);
     this.running?.close();
@@ -89,13 +91,9 @@ export class PlainDriver implements MachineDriver {
 
   busy(): MachineRefusal | null {
     const { state, reason } = this.status;
-    if (state === 'away') {
-      const what = reason ? `The machine does not answer: ${reason}.` : 'The machine does not answer.';
-      return new MachineRefusal('machine-away', `${what} See to it, or choose another.`);
-    }
+    if (state === 'away') return refusedAway(reason);
     if (state !== 'idle' || this.running || this.stopping.isOn || !this.isClean) {
-      const why = state === 'idle' ? 'about to run' : reason ? `${state}, ${reason}` : state;
-      return new MachineRefusal('machine-busy', `The machine is not free: it is ${why}.`);
+      return refusedBusy(this.status);
     }
     return null;
   }
@@ -161,7 +159,9 @@ export class PlainDriver implements MachineDriver {
     }
   }
 
-  examine(): Promise<Examination> {
+  async examine(): Promise<Examination> {
+    // A line that was opened just now is being cleaned of what came before.
+    if (!this.running && this.stopping.isOn) await this.stop().catch(() => {});
     const isFree = !this.running && !this.stopping.isOn;
     return examinePlain(this.line, this.status, this.options, isFree, this.mostRoom);
   }

@@ -30,10 +30,7 @@ export async function examinePlain(
   const say = (level: ExaminedStep['level'], message: string) => steps.push({ level, message });
   const { heard } = line;
   if (!heard) {
-    say(
-      'fails',
-      line.isOpen ? 'The line is open, and nothing came over it yet.' : `${sentence(reason ?? 'it is closed')}`,
-    );
+    say('fails', reason ? sentence(reason) : 'Nothing answers. Is the machine on, and the speed (baud) right?');
     return { steps, figures: {} };
   }
   say('good', 'The line is open, and it answers in the plain language.');
@@ -75,5 +72,5 @@ function valuesIn({ said }: PlainAnswer): Map<number, number> {
 }
 
 function sentence(text: string): string {
-  return `${text[0].toUpperCase()}${text.slice(1)}.`;
+  return `${text[0].toUpperCase()}${text.slice(1)}${text.endsWith('?') ? '' : '.'}`;
 }

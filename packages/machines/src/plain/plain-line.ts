@@ -1,4 +1,4 @@
-import { MachineRefusal } from '../driver.ts';
+import { MachineRefusal, refusedAway, refusedLate } from '../driver.ts';
 import { LineFraming } from '../framing.ts';
 import { Liveness } from '../liveness.ts';
 import type { Wire } from '../wires/wire.ts';
@@ -104,9 +104,7 @@ export class PlainLine {
    */
   ask(text: string, withinMs: number): Promise<PlainAnswer> {
     if (!this.isOpen || !this.heard) {
-      return Promise.reject(
-        new MachineRefusal('machine-away', 'The machine does not answer. Switch it on, or choose another.'),
-      );
+      return Promise.reject(refusedAway(null));
     }
     return new Promise((resolve, reject) => {
       this.unanswered.push({ text, length: text.length + 1, resolve, reject, leftMs: withinMs });
@@ -139,7 +137,7 @@ export class PlainLine {
       sent.leftMs -= passed;
       if (sent.leftMs > 0 || !sent.reject) continue;
       this.unanswered.splice(this.unanswered.indexOf(sent), 1);
-      sent.reject(new MachineRefusal('no-answer', 'The machine has not answered in time. See to it, and try again.'));
+      sent.reject(refusedLate());
     }
     // While it goes home, it may have no time to say anything.
     const isAsked = this.unanswered.some(({ reject }) => reject);

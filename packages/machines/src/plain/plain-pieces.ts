@@ -5,7 +5,7 @@ const empty = /^\s*(\([^()]*\)\s*)?$/;
 
 /**
  * Turns pieces of a program into what is sent at a time in the plain language: comments are left out, and a wait with the
- * beam on goes out as one, from the line that lights it to the one that puts it off. So whatever happens to the line, no
+ * beam on goes out as one, with the line that puts it off. So whatever happens to the line, no
  * machine stands with its beam on and waits for more.
  */
 export async function* plainPieces(pieces: AsyncIterable<Piece>): AsyncGenerator<Piece> {

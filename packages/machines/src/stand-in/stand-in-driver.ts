@@ -9,7 +9,11 @@ import {
   machineWords,
   type Program,
   type ProgramEnd,
+  refusedAway,
+  refusedBusy,
 } from '../driver.ts';
+import { sayWhile } from '../say-while.ts';
+import { examineStandIn } from './examination.ts';
 import { RunningProgram } from './running-program.ts';
 import { codes, type LineListener, refusedBy, StandInLine } from './stand-in-line.ts';
 import { type StandInOptions, withDefaults } from './stand-in-options.ts';
@@ -50,7 +54,7 @@ export class StandInDriver implements MachineDriver {
       connected: () => this.stopping.sayAgain(),
       status: (status, isFirst) => this.take(status, isFirst),
       answered: (sent, refusal) => this.isAnswered(sent, refusal),
-      lost: () => this.isLost(),
+      lost: (why) => this.isLost(why),
       odd: (what) => {
         this.oddities++;
         this.options.odd(what);
@@ -67,14 +71,13 @@ export class StandInDriver implements MachineDriver {
   }
 
   async close(withinMs: number): Promise<void> {
-    const end = performance.now() + withinMs;
     const { line } = this;
     const mayBurn = () => line.heard?.state === 'running' || (this.running !== null && line.heard?.state !== 'held');
-    while (line.connected && mayBurn() && performance.now() < end) {
+    const hold = () => {
       line.say(codes.hold);
       line.say(codes.enquire);
-      await new Promise((resolve) => setTimeout(resolve, 20));
-    }
+    };
+    await sayWhile(() => line.connected && mayBurn(), hold, withinMs);
     this.closed = true;
     if (this.timer) clearTimeout(this.timer);
     this.running?.close();
@@ -87,12 +90,9 @@ export class StandInDriver implements MachineDriver {
 
   busy(): MachineRefusal | null {
     const { state, reason, lid } = this.status;
-    if (state === 'away') {
-      return new MachineRefusal('machine-away', 'The machine does not answer. Switch it on, or choose another.');
-    }
+    if (state === 'away') return refusedAway(reason);
     if (state !== 'idle' || this.running || this.stopping.isOn) {
-      const why = state === 'idle' ? 'about to run' : reason ? `${state}, ${reason}` : state;
-      return new MachineRefusal('machine-busy', `The machine is not free: it is ${why}.`);
+      return refusedBusy(this.status);
     }
     if (lid === 'open') return new MachineRefusal('lid-open', 'The machine’s lid is open. Close it first.');
     return null;
@@ -181,23 +181,7 @@ export class StandInDriver implements MachineDriver {
   }
 
   async examine(): Promise<Examination> {
-    const { state, reason, lid } = this.status;
-    if (!this.line.answers) {
-      const message = this.line.connected
-        ? 'The line is open, and nothing came over it yet.'
-        : 'Nothing answers there.';
-      return { steps: [{ level: 'fails', message }], figures: {} };
-    }
-    const stands = state === 'idle' && lid === 'closed';
-    const is = `It is ${state}${reason ? `, ${reason}` : ''}, its lid ${lid}.`;
-    return {
-      steps: [
-        { level: 'good', message: 'The line is open, and it answers in Lambent’s own language.' },
-        { level: stands ? 'good' : 'warns', message: is },
-        { level: 'good', message: 'It shows what it burns, has a lid, and holds by itself when Lambent is silent.' },
-      ],
-      figures: {},
-    };
+    return examineStandIn(this.status);
   }
 
   private sayIfThere(code: number): void {
@@ -306,10 +290,10 @@ export class StandInDriver implements MachineDriver {
     this.timer = setTimeout(() => this.tick(), eager ? eagerTickMs : tickMs);
   }
 
-  private isLost(): void {
+  private isLost(why: string | null): void {
     const runId = this.running?.program.runId ?? null;
     const { line, runS } = this.running?.progress ?? this.status;
-    const reason = runId ? 'the run goes on when the machine answers again' : null;
+    const reason = runId ? 'the run goes on when the machine answers again' : why;
     this.setStatus({ ...this.status, state: 'away', reason, feed: 0, power: 0, line, runS, runId });
   }
 }

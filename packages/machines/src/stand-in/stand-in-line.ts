@@ -1,7 +1,8 @@
-import { connect, type Socket } from 'node:net';
-import { MachineRefusal } from '../driver.ts';
+import { MachineRefusal, refusedAway } from '../driver.ts';
 import { LineFraming } from '../framing.ts';
 import { Liveness } from '../liveness.ts';
+import { tcpWire } from '../wires/tcp-wire.ts';
+import type { Wire } from '../wires/wire.ts';
 import { WordAnswers } from '../word-answers.ts';
 import { type StandInStatus, statusFromJson } from './status.ts';
 
@@ -16,7 +17,8 @@ export interface LineListener {
   status(status: StandInStatus, isFirst: boolean): void;
   /** A line of a program was taken, or was refused with a sentence. */
   answered(sent: string, refusal: string | null): void;
-  lost(): void;
+  /** @param why in words, where there is more to say */
+  lost(why: string | null): void;
   /** What came that makes no sense. */
   odd(what: string): void;
 }
@@ -46,7 +48,7 @@ export class StandInLine {
   /** Texts of lines that were sent and are not answered, oldest first. */
   private readonly unanswered: string[] = [];
   private readonly firstHeard: (() => void)[] = [];
-  private socket: Socket | null = null;
+  private wire: Wire | null = null;
   private closed = false;
 
   /** @param tickMs how often `pass` is called, in ms */
@@ -60,18 +62,19 @@ export class StandInLine {
 
   open(): void {
     if (this.closed) return;
-    const socket = connect({ host: this.options.host, port: this.options.port });
-    this.socket = socket;
-    socket.setNoDelay(true);
-    socket.on('connect', () => this.isConnected());
-    socket.on('data', (data) => this.receive(data));
-    socket.on('error', () => socket.destroy());
-    socket.on('close', () => this.lost(socket));
+    this.wire = tcpWire(
+      this.options.host,
+      this.options.port,
+    )({
+      opened: () => this.isConnected(),
+      received: (bytes) => this.receive(bytes),
+      closed: (why) => this.lost(why),
+    });
   }
 
   close(): void {
     this.closed = true;
-    this.socket?.destroy();
+    this.wire?.close();
   }
 
   /** Whether the machine has said how it is since the line was opened. */
@@ -87,15 +90,15 @@ export class StandInLine {
 
   /** Says one of the codes, where anybody listens. */
   say(code: number): void {
-    if (this.connected) this.socket?.write(Uint8Array.of(code));
+    if (this.connected) this.wire?.write(Uint8Array.of(code));
   }
 
   /** @throws MachineRefusal where nobody listens, or no answer comes in time */
   async ask(word: string): Promise<string> {
     if (!this.connected) {
-      throw new MachineRefusal('machine-away', 'The machine does not answer. Switch it on, or choose another.');
+      throw refusedAway(null);
     }
-    return this.words.ask((number) => this.socket?.write(`#${number} ${word}\n`, 'latin1'), this.options.wordMs);
+    return this.words.ask((number) => this.write(`#${number} ${word}`), this.options.wordMs);
   }
 
   /** Asks for something that is done or refused. @throws MachineRefusal where it is refused */
@@ -107,7 +110,7 @@ export class StandInLine {
   /** Sends a line of a program, whose answer comes later. */
   send(text: string): void {
     this.unanswered.push(text);
-    this.socket?.write(`${text}\n`, 'latin1');
+    this.write(text);
   }
 
   /** How many lines were sent and are not answered. */
@@ -123,7 +126,7 @@ export class StandInLine {
     const passed = this.liveness.tick(performance.now());
     this.words.pass(passed);
     if (!this.connected || this.liveness.silentMs <= this.options.silenceMs) return passed;
-    this.socket?.destroy();
+    this.wire?.close();
     return null;
   }
 
@@ -182,14 +185,17 @@ export class StandInLine {
     this.listener.answered(sent, line === 'ok' ? null : withoutSign(line));
   }
 
-  private lost(socket: Socket): void {
-    if (this.socket !== socket) return;
+  private write(line: string): void {
+    this.wire?.write(Buffer.from(`${line}\n`, 'latin1'));
+  }
+
+  private lost(why: string | null): void {
     this.connected = false;
-    this.socket = null;
+    this.wire = null;
     this.heard = null;
     this.unanswered.length = 0;
     this.words.breakOff();
-    this.listener.lost();
+    this.listener.lost(why);
     if (!this.closed) setTimeout(() => this.open(), retryMs).unref();
   }
 }
