@@ -17,7 +17,7 @@ import { examineStandIn } from './examination.ts';
 import { RunningProgram } from './running-program.ts';
 import { codes, type LineListener, refusedBy, StandInLine } from './stand-in-line.ts';
 import { type StandInOptions, withDefaults } from './stand-in-options.ts';
-import { notHeardYet, type StandInStatus } from './status.ts';
+import { notHeardYet, type StandInStatus, standsIn } from './status.ts';
 import { Stopping } from './stopping.ts';
 
 const tickMs = 60;
@@ -296,9 +296,4 @@ export class StandInDriver implements MachineDriver {
     const reason = runId ? 'the run goes on when the machine answers again' : why;
     this.setStatus({ ...this.status, state: 'away', reason, feed: 0, power: 0, line, runS, runId });
   }
-}
-
-/** Whether the machine has nothing under way that it could go on with. */
-function standsIn(state: MachineStatus['state']): boolean {
-  return state === 'idle' || state === 'alarm' || state === 'homing';
 }

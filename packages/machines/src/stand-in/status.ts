@@ -51,3 +51,8 @@ function runFrom(said: unknown): StandInStatus['run'] | undefined {
   if (typeof id !== 'string' || !counts || typeof dropped !== 'boolean') return undefined;
   return { id, taken: taken as number, done: done as number, dropped };
 }
+
+/** Whether the machine has nothing under way that it could go on with. */
+export function standsIn(state: MachineStatus['state']): boolean {
+  return state === 'idle' || state === 'alarm' || state === 'homing';
+}
