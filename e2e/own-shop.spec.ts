@@ -1,56 +1,26 @@
-import { type ChildProcess, spawn } from 'node:child_process';
-import { mkdtempSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { createInterface } from 'node:readline';
 import type { JobCard } from '@lambent/contracts';
 import type { Machine } from '@lambent/core/machine';
 import type { Material } from '@lambent/core/recipes';
 import { expect, type Page, test } from '@playwright/test';
+import { SerialMachine } from '../apps/server/test/serial-machine.ts';
 import { bringIn, choose, openJob, openStage, rectangle, saved, svg, typeInto } from './bench.ts';
+import { addStandIn, askOwn, type OwnServer, startOwnServer } from './own-server.ts';
 
 /** A Lambent of its own for each test, on an empty data folder. */
-let server: ChildProcess;
+let own: OwnServer;
 let data: string;
 let address: string;
 
 test.beforeEach(async () => {
-  data = mkdtempSync(join(tmpdir(), 'lambent-own-'));
-  server = spawn(process.execPath, [join(import.meta.dirname, '../apps/server/dist-program/main.js')], {
-    env: { ...process.env, LAMBENT_DATA: data, LAMBENT_PORT: '0', LAMBENT_DEMO: '', LAMBENT_MACHINE_PORTS: '' },
-    stdio: ['ignore', 'pipe', 'inherit'],
-  });
-  address = await new Promise<string>((resolve, reject) => {
-    server.once('exit', (code) => reject(new Error(`The server ended with ${code}.`)));
-    createInterface({ input: server.stdout as NonNullable<typeof server.stdout> }).on('line', (line) => {
-      const [url] = /http:\S+/.exec(line) ?? [];
-      if (url) resolve(url);
-    });
-  });
+  own = await startOwnServer();
+  ({ data, address } = own);
 });
 
-test.afterEach(async () => {
-  const ended = new Promise((resolve) => server.once('exit', resolve));
-  server.kill('SIGTERM');
-  await ended;
-  rmSync(data, { recursive: true, force: true });
-});
+test.afterEach(() => own.close());
 
-async function get<T>(page: Page, path: string): Promise<T> {
-  return (await (await page.request.get(`${address}/api/${path}`)).json()) as T;
-}
-
-/** Adds a machine on its own page, on a stand-in, and waits until it answers. */
-async function addMachine(page: Page, name: string): Promise<Machine> {
-  await page.goto(`${address}/machines/new`);
-  await page.getByLabel('Name', { exact: true }).fill(name);
-  await page.getByRole('radio', { name: 'Stand-in' }).click();
-  await page.getByRole('button', { name: 'Add the machine' }).click();
-  await expect(page.getByRole('region', { name: 'Connection' }).getByRole('status')).toContainText('It answers.');
-  const machine = (await get<Machine[]>(page, 'machines')).find((known) => known.name === name);
-  if (!machine) throw new Error(`${name} was not added`);
-  return machine;
-}
+const get = <T>(page: Page, path: string) => askOwn<T>(own, page, path);
+const addMachine = (page: Page, name: string) => addStandIn(own, page, name);
 
 for (const [device, width, height] of [
   ['a screen', 1280, 800],
@@ -104,6 +74,92 @@ for (const [device, width, height] of [
       ['Birch plywood', 0],
       ['PVC and vinyl', 0],
     ]);
+  });
+}
+
+for (const [device, width, height] of [
+  ['a screen', 1280, 800],
+  ['a tablet', 1024, 768],
+] as const) {
+  test(`two machines of one’s own, the second over a serial line, burn one job, on ${device}`, async ({ page }) => {
+    const line = new SerialMachine();
+    await line.start('--power-scale', '255', '--acceleration-y', '700', '--factor', '10', '--locked');
+    try {
+      await page.setViewportSize({ width, height });
+      await page.request.put(`${address}/api/settings`, { data: { isSetUp: true } });
+      const sandpiper = await addMachine(page, 'Sandpiper');
+
+      await page.goto(`${address}/machines/new`);
+      await choose(page, /^Kind/, 'Diode');
+      await page.getByLabel('Name', { exact: true }).fill('Sanderling');
+      await page.getByRole('radio', { name: 'Serial port' }).click();
+      await expect(page.getByText('Say at which port it is.')).toBeVisible();
+      const test = page.getByRole('button', { name: 'Test the connection' });
+      const found = page.getByRole('status', { name: 'What the test found' });
+      await page.getByLabel('Port', { exact: true }).fill('/dev/ttyNowhere');
+      await test.click();
+      await expect(found).toHaveText('There is no port /dev/ttyNowhere; is it plugged in?');
+      await page.getByLabel('Port', { exact: true }).fill(line.port);
+      await expect(found).toBeEmpty();
+      await test.click();
+      await expect(found.getByRole('listitem')).toHaveText([
+        'The line is open, and it answers in the plain language.',
+        'It is in alarm: it is locked. Clear the alarm or home it before a run.',
+        'It takes 127 characters and 17 moves.',
+        'Its laser mode is on: the power follows the speed.',
+      ]);
+      await expect(page.getByRole('row', { name: 'Full power is S 255 1000' })).toBeVisible();
+      await page.getByRole('button', { name: 'Take these figures over' }).click();
+      await expect(page.getByLabel('Full power is S')).toHaveValue('255');
+      await expect(page.getByLabel('Looks ahead')).toHaveValue('16');
+      await expect(page.getByRole('row', { name: /Full power/ })).toBeHidden();
+      await page.getByRole('button', { name: 'Add the machine' }).click();
+      const connection = page.getByRole('region', { name: 'Connection' });
+      await expect(connection.getByText('It answers.')).toBeVisible();
+      const [, sanderling] = await get<Machine[]>(page, 'machines');
+      expect(sanderling).toMatchObject({
+        name: 'Sanderling',
+        powerScale: 255,
+        accelerationY: 700,
+        lookAhead: 16,
+        connection: { kind: 'serial', path: line.port, baud: 115_200, buffer: 127 },
+      });
+
+      // What it cannot do is not offered; its alarm is cleared.
+      await page.goto(`${address}/machines`);
+      const card = page.getByRole('region', { name: 'Sanderling' });
+      await expect(card.getByRole('button')).toHaveText(['Clear alarm', 'Home']);
+      await card.getByRole('button', { name: 'Clear alarm' }).click();
+      await expect(page.getByTestId(`state-${sanderling.id}`)).toHaveText('Idle');
+      await expect(card.getByText('Lid')).toBeHidden();
+      await expect(page.getByRole('region', { name: 'Sandpiper' }).getByText('Lid', { exact: true })).toBeVisible();
+
+      const made = await page.request.post(`${address}/api/jobs`, {
+        data: { title: 'Coasters', machineId: sandpiper.id },
+      });
+      await page.goto(`${address}/jobs/${((await made.json()) as JobCard).id}/art`);
+      await bringIn(page, 'tag.svg', svg(rectangle(20, 20, 60, 40)));
+      const burn = async (machine: string) => {
+        await openStage(page, 'Recipe');
+        const cut = page.getByRole('region', { name: 'Cut', exact: true });
+        await cut.getByLabel(/^Power/).fill('80');
+        await cut.getByLabel(/^Power/).press('Enter');
+        await cut.getByLabel('Speed', { exact: true }).fill('50');
+        await cut.getByLabel('Speed', { exact: true }).press('Enter');
+        await saved(page);
+        await page.getByRole('button', { name: `Send to ${machine}` }).click();
+        await expect(page.getByTestId('run-row').first()).toHaveAttribute('data-status', 'done');
+      };
+      await burn('Sandpiper');
+      await choose(page, 'Machine: Sandpiper', /^Sanderling/);
+      await saved(page);
+      await burn('Sanderling');
+      await expect(page.getByTestId('run-row')).toHaveCount(2);
+      expect(line.told).toContain('the beam is on');
+      expect(line.isLit).toBe(false);
+    } finally {
+      await line.close();
+    }
   });
 }
 
@@ -257,7 +313,7 @@ test('a machine is typed, doubted, refused, changed and put away; what is typed 
   await saved(page);
   await page.goto(`${address}/machines/${knot.id}`);
   await page.getByRole('button', { name: 'Take it back' }).click();
-  await expect(page.getByRole('region', { name: 'Connection' }).getByRole('status')).toContainText('It answers.');
+  await expect(page.getByRole('region', { name: 'Connection' }).getByText('It answers.')).toBeVisible();
 });
 
 test('the shop is named, its people listed, its prices set; what has none is said with the job', async ({ page }) => {

@@ -6,7 +6,7 @@ import { Button } from '../ui/button.tsx';
 import { Notice } from '../ui/notice.tsx';
 
 const signs = {
-  good: { Icon: Check, colour: 'text-go', word: 'Good' },
+  good: { Icon: Check, colour: 'text-settled', word: 'Good' },
   warns: { Icon: TriangleAlert, colour: 'text-warn', word: 'See to it' },
   fails: { Icon: X, colour: 'text-stop', word: 'Wrong' },
 } as const;
@@ -74,7 +74,7 @@ function Differences({
         </thead>
         <tbody className="figures">
           {differences.map(({ figure, here, there }) => (
-            <tr key={figure}>
+            <tr key={figure} className="*:py-0.5">
               <td className="font-sans">{machineFigures[figure].name}</td>
               <td className="text-right">{`${there} ${machineFigures[figure].unit}`.trim()}</td>
               <td className="text-right">{here ?? '—'}</td>
