@@ -43,6 +43,8 @@ function randomJob(random) {
     travelSpeed: pick([300, 600]),
     acceleration: pick([500, 2000, 4000]),
     cornerDeviation: pick([0.01, 0.05]),
+    // Most know far ahead, and take no time for a line.
+    ...pick([{}, {}, { lookAhead: pick([3, 16]), moveMs: pick([1, 4]) }, { accelerationY: pick([300, 3000]) }]),
     powerScale: pick([255, 1000]),
     minLineSpacing: 0.05,
     connection: { kind: 'network', host: '127.0.0.1', port: 1, language: 'lambent', buffer: 127 },
@@ -135,6 +137,9 @@ function burnt(machine, program) {
     topSpeed: machine.topSpeed,
     travelSpeed: machine.travelSpeed,
     acceleration: machine.acceleration,
+    accelerationY: machine.accelerationY ?? null,
+    lookAhead: machine.lookAhead ?? 400,
+    lineS: (machine.moveMs ?? 0) / 1000,
     cornerDeviation: machine.cornerDeviation,
     powerScale: machine.powerScale,
     lowestZ: 0,
@@ -260,6 +265,6 @@ test('on small controllers as well, with few moves ahead and a time for each lin
     expect(trouble).toBeNull();
     // What switches the beam and the air is read, and waits for the moves before it: so much is not planned.
     expect(tookS - plan.timeS).toBeGreaterThan(-0.002);
-    expect(tookS - plan.timeS).toBeLessThan(0.15);
+    expect(tookS - plan.timeS).toBeLessThan(0.25);
   }
 });

@@ -1,3 +1,4 @@
+import type { Limits } from './ramps.ts';
 /** As many moves wait in the machine. */
 export const bufferSize = 3000;
 /** How long it takes to find its zero, in seconds. */
@@ -6,7 +7,7 @@ export const homingS = 2;
 export type State = 'idle' | 'homing' | 'running' | 'held' | 'alarm';
 
 /** What a stand-in is, in mm, mm/s and mm/s². Coordinates run from `minX`, `minY` to `maxX`, `maxY`. */
-export interface Build {
+export interface Build extends Limits {
   readonly name: string;
   readonly minX: number;
   readonly minY: number;
@@ -14,8 +15,6 @@ export interface Build {
   readonly maxY: number;
   readonly topSpeed: number;
   readonly travelSpeed: number;
-  readonly acceleration: number;
-  readonly cornerDeviation: number;
   readonly powerScale: number;
   /** How deep and how high the focus goes, in mm above the stock, and how fast; it does not move where they are one. */
   readonly lowestZ: number;

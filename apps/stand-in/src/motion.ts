@@ -1,3 +1,5 @@
+import { accelerationAlong, cornerSpeed, distanceAt, type Limits, type Ramps, speedAt } from './ramps.ts';
+
 /** A straight move to be made, in mm and mm/s. */
 export interface Block {
   readonly x: number;
@@ -35,35 +37,26 @@ export interface Stand {
   readonly ordinal: number;
 }
 
-export interface Limits {
-  readonly acceleration: number;
-  readonly cornerDeviation: number;
-}
-
 interface Planned extends Block {
   readonly length: number;
   readonly dirX: number;
   readonly dirY: number;
+  /** Along it. */
+  readonly acceleration: number;
   /** Of one that stands: for how long, and where the focus is afterwards. */
   readonly stands: { readonly seconds: number; readonly z: number } | null;
+  /** When it has been read, in seconds since the head was at rest; set when there is room for it. */
+  knownAt: number;
+  /** When its move was done, likewise. */
+  endedAt: number;
 }
 
 /** The move under way: at its start, and how its speed runs. */
-interface Running {
+interface Running extends Ramps {
   readonly block: Planned;
   readonly fromX: number;
   readonly fromY: number;
-  readonly v0: number;
-  readonly v1: number;
-  readonly peak: number;
-  readonly upS: number;
-  readonly evenS: number;
-  readonly totalS: number;
-  elapsed: number;
 }
-
-/** How many moves ahead the head looks when it decides how fast a move may end. */
-const lookAhead = 400;
 
 /**
  * Moves a head over a queue of straight moves, in time. Written from the machine's figures alone, and
@@ -78,8 +71,16 @@ export class Motion {
   private head = 0;
   private running: Running | null = null;
   private speedNow = 0;
+  /** Seconds since the head was at rest. */
+  private clock = 0;
+  /** Up to where in the queue it is settled when moves are known, and when the last of them is. */
+  private settled = 0;
+  private lastKnown = 0;
+  /** Where in the queue the head began after it was at rest last. */
+  private restedAt = 0;
   private tailX = 0;
   private tailY = 0;
+  private tailZ = 0;
   /** The last line whose move is done, and which of all that were taken it was. */
   doneLine = 0;
   doneOrdinal = 0;
@@ -95,7 +96,7 @@ export class Motion {
 
   get speed(): number {
     const { running } = this;
-    return running ? speedAt(running, this.limits.acceleration) : 0;
+    return running ? speedAt(running, running.block.acceleration) : 0;
   }
 
   get power(): number {
@@ -109,13 +110,19 @@ export class Motion {
     this.tailX = block.x;
     this.tailY = block.y;
     if (length === 0) return;
-    this.queue.push({ ...block, length, dirX: dx / length, dirY: dy / length, stands: null });
+    const [dirX, dirY] = [dx / length, dy / length];
+    const acceleration = accelerationAlong(this.limits, dirX, dirY);
+    this.queue.push({ ...block, length, dirX, dirY, acceleration, stands: null, knownAt: 0, endedAt: 0 });
   }
 
   /** Lets the head stand. */
   addStand({ seconds, z, power, line, ordinal }: Stand): void {
-    const here = { x: this.tailX, y: this.tailY, dirX: 0, dirY: 0 };
-    this.queue.push({ ...here, speed: 0, power, steady: true, line, ordinal, length: 0, stands: { seconds, z } });
+    const here = { x: this.tailX, y: this.tailY, dirX: 0, dirY: 0, acceleration: 0, knownAt: 0, endedAt: 0 };
+    // A wait is said in three lines, from the one that lights the beam on; a focus in one.
+    const lines = z === this.tailZ ? 3 : 1;
+    this.tailZ = z;
+    const stands = { seconds: seconds + lines * this.limits.lineS, z };
+    this.queue.push({ ...here, speed: 0, power, steady: true, line, ordinal, length: 0, stands });
   }
 
   /** Drops everything that waits; the head stands where it is. */
@@ -124,9 +131,10 @@ export class Motion {
     this.queue.length = 0;
     this.head = 0;
     this.running = null;
-    this.speedNow = 0;
+    this.rest();
     this.tailX = this.x;
     this.tailY = this.y;
+    this.tailZ = this.z;
   }
 
   /** Puts the head somewhere, as after homing. */
@@ -145,17 +153,26 @@ export class Motion {
     let left = seconds;
     while (left > 0) {
       if (!this.running && moreToCome && !this.isDecided()) break;
+      const unknownS = this.running ? 0 : this.untilKnown();
+      if (unknownS > 0) {
+        const waits = Math.min(left, unknownS);
+        this.clock += waits;
+        left -= waits;
+        continue;
+      }
       if (!this.running && !this.start()) break;
       const running = this.running as Running;
       const rest = running.totalS - running.elapsed;
       if (rest > left) {
         running.elapsed += left;
+        this.clock += left;
         left = 0;
-        const along = distanceAt(running, this.limits.acceleration);
+        const along = distanceAt(running, running.block.acceleration);
         this.x = running.fromX + running.block.dirX * along;
         this.y = running.fromY + running.block.dirY * along;
       } else {
         left -= rest;
+        this.clock += rest;
         running.elapsed = running.totalS;
         this.x = running.block.x;
         this.y = running.block.y;
@@ -163,8 +180,12 @@ export class Motion {
         this.doneOrdinal = running.block.ordinal;
         this.tellOf(running, running.totalS);
         this.speedNow = running.v1;
-        if (running.block.stands) this.z = running.block.stands.z;
+        running.block.endedAt = this.clock;
         this.running = null;
+        if (running.block.stands) {
+          this.z = running.block.stands.z;
+          this.rest();
+        }
       }
     }
     return seconds - left;
@@ -176,24 +197,51 @@ export class Motion {
       this.burnt({ fromX, fromY, toX: this.x, toY: this.y, z: this.z, power, steady, speed, seconds });
   }
 
+  /** The head is at rest: what it does next is counted anew. */
+  private rest(): void {
+    this.speedNow = this.clock = this.lastKnown = 0;
+    this.settled = this.restedAt = this.head;
+  }
+
+  /**
+   * Settles when moves are known: each is read in its time, and known when there is room for it.
+   * @returns in how many seconds the next one is
+   */
+  private untilKnown(): number {
+    const { queue, head, limits } = this;
+    if (limits.lineS === 0 || !queue[head] || queue[head].stands) return 0;
+    const until = head + limits.lookAhead + 1;
+    for (; this.settled < until && queue[this.settled] && !queue[this.settled].stands; this.settled++) {
+      // There was room for it when the move before those that are known ended.
+      const left = this.settled - limits.lookAhead - 1;
+      const free = left < this.restedAt ? 0 : queue[left].endedAt;
+      this.lastKnown = Math.max(this.lastKnown + limits.lineS, free);
+      queue[this.settled].knownAt = this.lastKnown;
+    }
+    return Math.max(0, queue[head].knownAt - this.clock);
+  }
+
   private start(): boolean {
     const block = this.queue[this.head];
     if (!block) {
-      this.speedNow = 0;
+      this.rest();
       return false;
     }
     const v1 = this.endSpeed();
     this.head++;
-    if (this.head > 2048) {
-      this.queue.splice(0, this.head);
-      this.head = 0;
+    const left = this.head - this.limits.lookAhead - 1;
+    if (left > 2048) {
+      this.queue.splice(0, left);
+      this.settled -= left;
+      this.restedAt = Math.max(0, this.restedAt - left);
+      this.head -= left;
     }
     if (block.stands) {
       const still = { v0: 0, v1: 0, peak: 0, upS: 0, evenS: block.stands.seconds, elapsed: 0 };
       this.running = { block, fromX: this.x, fromY: this.y, ...still, totalS: block.stands.seconds };
       return true;
     }
-    const { acceleration: a } = this.limits;
+    const a = block.acceleration;
     const v0 = this.speedNow;
     const reachable = Math.sqrt((2 * a * block.length + v0 * v0 + v1 * v1) / 2);
     const peak = Math.max(v0, v1, Math.min(block.speed, reachable));
@@ -220,7 +268,7 @@ export class Motion {
   private isDecided(): boolean {
     const first = this.queue[this.head];
     if (!first) return false;
-    if (first.stands || this.queue.length - this.head > lookAhead) return true;
+    if (first.stands || this.queue.length - this.head > this.limits.lookAhead) return true;
     return this.endSpeed(0) === this.endSpeed(Infinity);
   }
 
@@ -230,43 +278,18 @@ export class Motion {
    * @param beyond the speed at which the last of the moves known may end
    */
   private endSpeed(beyond = 0): number {
-    const { acceleration: a } = this.limits;
-    const last = Math.min(this.queue.length, this.head + lookAhead) - 1;
-    let allowed = beyond;
+    const { lookAhead, lineS } = this.limits;
+    let last = Math.min(this.queue.length - 1, this.head + lookAhead);
+    while (lineS > 0 && last > this.head && (last >= this.settled || this.queue[last].knownAt > this.clock)) last--;
+    let allowed = last < this.queue.length - 1 && lineS > 0 ? 0 : beyond;
     for (let i = last; i > this.head; i--) {
       const before = this.queue[i - 1];
       const block = this.queue[i];
       const corner = cornerSpeed(before, block, this.limits);
-      allowed = Math.min(corner, before.speed, block.speed, Math.sqrt(allowed * allowed + 2 * a * block.length));
+      const braked = Math.sqrt(allowed * allowed + 2 * block.acceleration * block.length);
+      allowed = Math.min(corner, before.speed, block.speed, braked);
     }
     const first = this.queue[this.head];
-    return Math.min(allowed, Math.sqrt(this.speedNow * this.speedNow + 2 * a * first.length));
+    return Math.min(allowed, Math.sqrt(this.speedNow * this.speedNow + 2 * first.acceleration * first.length));
   }
-}
-
-/** The speed at which centripetal acceleration on the corner's inscribed arc is all the machine has. */
-function cornerSpeed(before: Planned, after: Planned, { acceleration, cornerDeviation }: Limits): number {
-  if (before.stands || after.stands) return 0;
-  const cross = before.dirX * after.dirY - before.dirY * after.dirX;
-  const dot = before.dirX * after.dirX + before.dirY * after.dirY;
-  const halfTurn = Math.abs(Math.atan2(cross, dot)) / 2;
-  const bulge = 1 - Math.cos(halfTurn);
-  if (bulge < 1e-9) return Infinity;
-  const radius = (cornerDeviation * Math.cos(halfTurn)) / bulge;
-  return Math.sqrt(acceleration * Math.max(0, radius));
-}
-
-function speedAt(run: Running, a: number): number {
-  if (run.elapsed < run.upS) return run.v0 + a * run.elapsed;
-  if (run.elapsed < run.upS + run.evenS) return run.peak;
-  return run.peak - a * (run.elapsed - run.upS - run.evenS);
-}
-
-function distanceAt(run: Running, a: number): number {
-  const t = run.elapsed;
-  if (t < run.upS) return run.v0 * t + (a * t * t) / 2;
-  const up = ((run.v0 + run.peak) / 2) * run.upS;
-  if (t < run.upS + run.evenS) return up + run.peak * (t - run.upS);
-  const down = t - run.upS - run.evenS;
-  return up + run.peak * run.evenS + run.peak * down - (a * down * down) / 2;
 }

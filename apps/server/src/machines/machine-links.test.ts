@@ -1,6 +1,6 @@
 import { afterEach, beforeEach, expect, jest, test } from '@jest/globals';
 import type { MachineState, ServerEvent } from '@lambent/contracts';
-import type { Machine } from '@lambent/core/machine';
+import { type Machine, usualMachine } from '@lambent/core/machine';
 import { type MachineStatus, restingStatus } from '@lambent/machines';
 import { EventHub } from '../events/event-hub.ts';
 import type { LineOptions } from './machine-drivers.ts';
@@ -145,6 +145,13 @@ test('the line stays where only figures change that the machine does not feel; e
   expect(drivers.get('knot')).not.toBe(first);
   expect(first?.done).toEqual(['open', 'close 500', 'forget']);
   expect(made.get('knot')?.windowS).toBe(10);
+  // A stand-in is made anew where it would move otherwise.
+  const second = drivers.get('knot');
+  const simulated = { ...usualMachine('co2'), id: 'knot', connection: { kind: 'stand-in', factor: 1 } as const };
+  await links.follow(simulated);
+  const third = drivers.get('knot');
+  await links.follow({ ...simulated, moveMs: 2 });
+  expect(new Set([second, third, drivers.get('knot')]).size).toBe(3);
 });
 
 test('while a machine has a run, nothing is changed that would close the line to it', async () => {

@@ -10,6 +10,9 @@ export interface StandInFigures {
   readonly topSpeed: number;
   readonly travelSpeed: number;
   readonly acceleration: number;
+  readonly accelerationY?: number;
+  readonly lookAhead?: number;
+  readonly moveMs?: number;
   readonly cornerDeviation: number;
   readonly powerScale: number;
   readonly focus?: { readonly lowest: number; readonly highest: number; readonly speed: number };
@@ -24,7 +27,7 @@ const takenIn = { co2: 1, diode: 0.3, fibre: 0.3 };
  * @param factor how much faster than a real machine's its time passes
  */
 export function standInWords(machine: StandInFigures, port: number, factor: number): string[] {
-  const { focus } = machine;
+  const { focus, accelerationY, lookAhead, moveMs } = machine;
   const words = {
     name: machine.name,
     port,
@@ -34,6 +37,9 @@ export function standInWords(machine: StandInFigures, port: number, factor: numb
     'top-speed': machine.topSpeed,
     'travel-speed': machine.travelSpeed,
     acceleration: machine.acceleration,
+    ...(accelerationY === undefined ? {} : { 'acceleration-y': accelerationY }),
+    ...(lookAhead === undefined ? {} : { 'look-ahead': lookAhead }),
+    ...(moveMs === undefined ? {} : { 'line-ms': moveMs }),
     'corner-deviation': machine.cornerDeviation,
     'power-scale': machine.powerScale,
     ...(focus ? { 'lowest-z': focus.lowest, 'highest-z': focus.highest, 'focus-speed': focus.speed } : {}),
