@@ -348,6 +348,15 @@ test('the shop is named, its people listed, its prices set; what has none is sai
   await minute.fill('0.40');
   await minute.press('Enter');
   await expect(minute).toHaveValue('0.40');
+  // Numbers as the shop writes them: in fields, with jobs, and typed either way.
+  await choose(page, /^Numbers are written/, '1.234,5');
+  await expect(minute).toHaveValue('0,40');
+  await typeInto(page, 'Setting a job up', '4.75');
+  await expect(page.getByLabel('Setting a job up')).toHaveValue('4,75');
+  await typeInto(page, 'Setting a job up', '4,5');
+  await page.goBack();
+  await expect(page.getByTestId('plan-price')).toHaveText(/^€ \d+,\d\d$/);
+  await page.goForward();
   const backups = page.getByRole('region', { name: 'Backups' });
   await expect(backups.getByText('There is none yet.')).toBeVisible();
   await backups.getByRole('button', { name: 'Make one now' }).click();
@@ -359,6 +368,7 @@ test('the shop is named, its people listed, its prices set; what has none is sai
   expect(await get(page, 'settings')).toMatchObject({
     people: [],
     dates: 'year first',
+    numbers: 'comma',
     pricing: { currency: '€', setUp: 4.5, machines: { [knot.id]: 0.4 } },
   });
 });

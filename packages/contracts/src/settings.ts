@@ -20,6 +20,10 @@ import {
 export const dateOrders = ['day first', 'month first', 'year first'] as const;
 export type DateOrder = (typeof dateOrders)[number];
 
+/** How numbers are written: 1,234.5 or 1.234,5 or 1 234,5. */
+export const numberStyles = ['point', 'comma', 'space'] as const;
+export type NumberStyle = (typeof numberStyles)[number];
+
 /** What the shop has settled for every job. */
 export interface Settings {
   /** What the shop is called; empty where nobody has said. */
@@ -34,6 +38,7 @@ export interface Settings {
   /** What lengths of new jobs are in. */
   lengthUnit: LengthUnit;
   dates: DateOrder;
+  numbers: NumberStyle;
   /** For so many days a copy of each night is kept; 0 where none is made. */
   backupDays: number;
   /** Whether the shop was led through its first steps, or they were skipped. */
@@ -85,6 +90,10 @@ export class SettingsDto implements Partial<Omit<Settings, 'isDemo'>> {
   @IsOptional()
   @IsIn(dateOrders, { message: 'Days are written day first, month first or year first.' })
   dates?: DateOrder;
+
+  @IsOptional()
+  @IsIn(numberStyles)
+  numbers?: NumberStyle;
 
   @IsOptional()
   @IsInt({ message: 'Copies are kept for a whole number of days.' })

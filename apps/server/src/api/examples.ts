@@ -243,6 +243,7 @@ export const answerExamples: Answers = {
     speedUnit: 'mm/s',
     lengthUnit: 'mm',
     dates: 'day first',
+    numbers: 'point',
     backupDays: 14,
     isSetUp: true,
     isDemo: false,

@@ -1,4 +1,4 @@
-import { dateOrders, type Settings } from '@lambent/contracts';
+import { dateOrders, numberStyles, type Settings } from '@lambent/contracts';
 import { usualFileName } from '@lambent/core/formats';
 import { freeOfCharge, pricingFromJson } from '@lambent/core/recipes';
 import { lengthUnits, speedUnits } from '@lambent/core/units';
@@ -42,6 +42,7 @@ const settings: { readonly [Name in keyof Settings]: Kept<Settings[Name]> } = {
   speedUnit: oneOf(speedUnits, 'mm/s'),
   lengthUnit: oneOf(lengthUnits, 'mm'),
   dates: oneOf(dateOrders, 'day first'),
+  numbers: oneOf(numberStyles, 'point'),
   backupDays: { usual: 14, read: Number, write: String },
   isSetUp: yesOrNo,
   isDemo: yesOrNo,

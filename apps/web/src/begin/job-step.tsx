@@ -6,6 +6,7 @@ import { api, sentenceOf } from '../api.ts';
 import { useSettings } from '../shop/use-settings.ts';
 import { Button } from '../ui/button.tsx';
 import { Choice } from '../ui/choice.tsx';
+import { inMm } from '../ui/figures.ts';
 import { Labelled } from '../ui/labelled.tsx';
 import { Notice } from '../ui/notice.tsx';
 import type { Beginning, FirstStep } from './first-steps.ts';
@@ -65,7 +66,7 @@ export function JobStep({ machines, materials, back }: Beginning & { back: (step
             look="slim"
             value={materialId}
             empty="None yet"
-            options={stock.map(({ id, name, thicknessMm }) => ({ value: id, text: name, aside: `${thicknessMm} mm` }))}
+            options={stock.map(({ id, name, thicknessMm }) => ({ value: id, text: name, aside: inMm(thicknessMm) }))}
             choose={setMaterial}
           />
         </Labelled>

@@ -2,7 +2,7 @@ import type { Settings } from '@lambent/contracts';
 import { lengthUnits } from '@lambent/core/units';
 import { useState } from 'react';
 import { useSettings } from '../shop/use-settings.ts';
-import { dateOptions, lengthOptions } from '../shop/ways-card.tsx';
+import { dateOptions, lengthOptions, numberOptions } from '../shop/ways-card.tsx';
 import { setWho, useWho } from '../stores/who.ts';
 import { Choice } from '../ui/choice.tsx';
 import { Labelled } from '../ui/labelled.tsx';
@@ -57,6 +57,15 @@ export function ShopStep({ settings, next }: { settings: Settings; next: () => v
             value={settings.dates}
             options={dateOptions}
             choose={(dates) => void settle({ dates })}
+          />
+        </Labelled>
+        <Labelled label="Numbers are written">
+          <Choice
+            label="Numbers are written"
+            look="slim"
+            value={settings.numbers}
+            options={numberOptions}
+            choose={(numbers) => void settle({ numbers })}
           />
         </Labelled>
       </div>

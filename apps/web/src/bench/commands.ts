@@ -36,6 +36,7 @@ import {
 } from '@lambent/core/geometry';
 import { toast } from 'sonner';
 import { sentenceOf } from '../api.ts';
+import { fixed } from '../ui/figures.ts';
 import { work } from '../workers/work.ts';
 import { newId } from './new-id.ts';
 import type { BenchActions, BenchState } from './state/bench-state.ts';
@@ -228,10 +229,10 @@ export function join(actions: BenchActions, tolerance: number): string {
   const left =
     open.length === 0
       ? 'No end is open.'
-      : `${open.length} ends stay open${gaps.length > 0 ? `; the nearest gap is ${Math.min(...gaps).toFixed(2)} mm` : ''}.`;
+      : `${open.length} ends stay open${gaps.length > 0 ? `; the nearest gap is ${fixed(Math.min(...gaps), 2)} mm` : ''}.`;
   return joined === 0
     ? `No ends lie that near. ${left}`
-    : `${joined} ${joined === 1 ? 'gap' : 'gaps'} closed, the widest ${widest.toFixed(3)} mm. ${left}`;
+    : `${joined} ${joined === 1 ? 'gap' : 'gaps'} closed, the widest ${fixed(widest, 3)} mm. ${left}`;
 }
 
 /** Makes do with fewer points. @param tolerance in mm @returns what came of it, in words */

@@ -1,8 +1,8 @@
 import { setMark } from '@lambent/core/edits';
 import { countsDown } from '@lambent/core/machine';
-import { formatLength } from '@lambent/core/units';
 import { X } from 'lucide-react';
 import { IconButton } from '../ui/button.tsx';
+import { fixed, formatLength } from '../ui/figures.ts';
 import { useBench, useBenchActions } from './context.ts';
 import { jobOf, machineOf, unitOf } from './state/document.ts';
 import { angleTo } from './tools/recipes.ts';
@@ -24,7 +24,7 @@ export function DistanceReadout() {
       <span>
         {say(Math.hypot(dx, dy))} {unit}
       </span>
-      <span>{angleTo(last, pointer).toFixed(1)}°</span>
+      <span>{fixed(angleTo(last, pointer), 1)}°</span>
       <IconButton
         label="Forget the last point"
         className="-mr-1.5 size-6"

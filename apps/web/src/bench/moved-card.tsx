@@ -2,12 +2,12 @@ import { itemsOffBed, ontoBed, setSheet, type WayOntoBed, waysOntoBed } from '@l
 import { bedBox } from '@lambent/core/machine';
 import type { PreparedLayer } from '@lambent/core/plan';
 import { priceOf } from '@lambent/core/plan';
-import { formatMoney, sheetAsStocked } from '@lambent/core/recipes';
+import { sheetAsStocked } from '@lambent/core/recipes';
 import { type LayerSettings, settingOf } from '@lambent/core/settings';
-import { formatDuration } from '@lambent/core/units';
 import { X } from 'lucide-react';
 import { useMemo } from 'react';
 import { Button, IconButton } from '../ui/button.tsx';
+import { formatDuration, formatMoney } from '../ui/figures.ts';
 import { showBed } from './bed/showing.ts';
 import { useBench, useBenchActions } from './context.ts';
 import { jobOf, machineOf } from './state/document.ts';

@@ -2,8 +2,9 @@ import { type FitTie, type Item, isFollowing, itemsAmong, type Shape } from '@la
 import { replaceShape } from '@lambent/core/edits';
 import { outlinesOfItems, settleItems } from '@lambent/core/fit';
 import { loopPlace } from '@lambent/core/geometry';
-import { formatLength, type LengthUnit } from '@lambent/core/units';
+import type { LengthUnit } from '@lambent/core/units';
 import { Button } from '../ui/button.tsx';
+import { formatLength } from '../ui/figures.ts';
 import { LengthField } from '../ui/length-field.tsx';
 import { NumberField } from '../ui/number-field.tsx';
 import { takeApart, toPoints, unlink } from './commands.ts';

@@ -1,7 +1,5 @@
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
 import { priceOf } from '@lambent/core/plan';
-import { formatMoney } from '@lambent/core/recipes';
-import { formatDuration } from '@lambent/core/units';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { Check, Cpu, Flame, Layers, Redo2, Undo2 } from 'lucide-react';
 import { useMemo, useState } from 'react';
@@ -12,6 +10,7 @@ import { dayAndTimeOf } from '../stores/dates.ts';
 import { useLive } from '../stores/live.ts';
 import { Button, IconButton } from '../ui/button.tsx';
 import { Choice } from '../ui/choice.tsx';
+import { formatDuration, formatMoney, inMm } from '../ui/figures.ts';
 import { useBench, useBenchActions } from './context.ts';
 import { changeMachine, offeredMachines } from './machine-choice.ts';
 import { chooseMaterial, offeredMaterials } from './sheet-choice.ts';
@@ -62,7 +61,7 @@ export function TopBar() {
           options={offeredMaterials(materials, material?.id).map(({ id, name, thicknessMm }) => ({
             value: id,
             text: name,
-            aside: `${thicknessMm} mm`,
+            aside: inMm(thicknessMm),
           }))}
           choose={(id) => chooseMaterial(actions, id)}
         />

@@ -6,6 +6,7 @@ import { format, init, use } from 'echarts/core';
 import { CanvasRenderer } from 'echarts/renderers';
 import { useEffect, useRef } from 'react';
 import { axisInk, ink } from '../ui/chart-ink.ts';
+import { inMm } from '../ui/figures.ts';
 
 use([LineChart, ScatterChart, GridComponent, LegendComponent, TooltipComponent, CanvasRenderer]);
 
@@ -51,7 +52,7 @@ function pointOf({ machine, recipe, material }: Burn, chosen: Material) {
   const energy = energyPerMm(recipe, wattsOf(machine));
   const speed = recipe.speedMmPerS / recipe.passes;
   const variant = recipe.variant ? `, ${recipe.variant}` : '';
-  const title = format.encodeHTML(`${material.name} ${material.thicknessMm} mm${variant}`);
+  const title = format.encodeHTML(`${material.name} ${inMm(material.thicknessMm)}${variant}`);
   const isChosen = material === chosen;
   return {
     value: [speed, watts],
@@ -62,7 +63,7 @@ function pointOf({ machine, recipe, material }: Burn, chosen: Material) {
       borderColor: ink(),
       borderWidth: isChosen ? 1.5 : 0,
     },
-    label: { show: true, formatter: `${material.thicknessMm} mm`, position: 'right', fontSize: 12, color: ink() },
+    label: { show: true, formatter: inMm(material.thicknessMm), position: 'right', fontSize: 12, color: ink() },
   };
 }
 

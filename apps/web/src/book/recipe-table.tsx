@@ -1,7 +1,7 @@
 import { beamOf, wattsOf } from '@lambent/core/machine';
 import { operationOf } from '@lambent/core/operations';
 import { type Evidence, energyPerMm } from '@lambent/core/recipes';
-import { formatSpeed, parseSpeed } from '@lambent/core/units';
+import { parseSpeed } from '@lambent/core/units';
 import { createColumnHelper } from '@tanstack/react-table';
 import { Archive, ChevronDown, ChevronRight } from 'lucide-react';
 import { createContext, useContext, useState } from 'react';
@@ -10,6 +10,7 @@ import { useSpeedUnit } from '../stores/speed-unit.ts';
 import { IconButton } from '../ui/button.tsx';
 import { Choice } from '../ui/choice.tsx';
 import { type CellOf, DataTable, type tableParts } from '../ui/data-table.tsx';
+import { formatSpeed } from '../ui/figures.ts';
 import { OperationMark } from '../ui/operation-mark.tsx';
 import { parsePlain } from '../ui/plain-number.ts';
 import { TypedField } from '../ui/typed-field.tsx';

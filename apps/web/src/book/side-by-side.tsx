@@ -1,11 +1,11 @@
 import { wattsOf } from '@lambent/core/machine';
 import { fillsAreas } from '@lambent/core/operations';
 import { type Burn, energyPerMm, type Material } from '@lambent/core/recipes';
-import { formatSpeed } from '@lambent/core/units';
 import { createColumnHelper } from '@tanstack/react-table';
 import { useMemo } from 'react';
 import { useSpeedUnit } from '../stores/speed-unit.ts';
 import { type CellOf, DataTable, type tableParts } from '../ui/data-table.tsx';
+import { formatSpeed, inMm } from '../ui/figures.ts';
 import { energyWords } from './energy-words.ts';
 
 /** More recipes than this are not told apart by looking at them. */
@@ -15,7 +15,7 @@ const helper = createColumnHelper<typeof tableParts, Burn>();
 const plain = { head: 'px-1.5 py-1', cell: 'px-1.5 py-1 font-sans' };
 const figure = { head: 'px-1.5 py-1', cell: 'px-1.5 py-1' };
 
-function SpeedCell({ row: { original } }: CellOf<Burn>) {
+function SpeedCell({ row: { original } }: Pick<CellOf<Burn>, 'row'>) {
   return formatSpeed(original.recipe.speedMmPerS, useSpeedUnit(), original.machine.topSpeed);
 }
 
@@ -26,7 +26,7 @@ const columnsOf = (engraved: boolean) => [
     header: 'Material',
     cell: ({ row: { original } }) => (
       <>
-        {original.material.name} <span className="figures">{original.material.thicknessMm} mm</span>
+        {original.material.name} <span className="figures">{inMm(original.material.thicknessMm)}</span>
         {original.recipe.variant ? `, ${original.recipe.variant}` : ''}
       </>
     ),
@@ -59,7 +59,7 @@ const columnsOf = (engraved: boolean) => [
   helper.accessor(({ recipe }) => (engraved ? recipe.lineSpacingMm : recipe.kerfMm) || undefined, {
     id: 'across',
     header: engraved ? 'Lines' : 'Kerf',
-    cell: ({ getValue }) => (getValue() ? `${getValue()} mm` : '–'),
+    cell: ({ getValue }) => (getValue() ? inMm(getValue() as number) : '–'),
     sortFn: 'basic',
     sortUndefined: 'last',
     meta: figure,

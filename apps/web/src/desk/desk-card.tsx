@@ -6,6 +6,7 @@ import { Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { loadBench } from '../routes/load-bench.ts';
+import { inMm } from '../ui/figures.ts';
 import { useDeleteJob } from './use-delete-job.ts';
 
 /** A job on the Desk: what it draws, where it stands, and a way to delete it. */
@@ -27,7 +28,7 @@ export function DeskCard({ job, machine, material }: { job: JobCard; machine?: M
             {machine?.name ?? 'No machine'}
             <span className="text-quiet">
               {' '}
-              · {material ? `${material.name} ${material.thicknessMm} mm` : 'no sheet yet'}
+              · {material ? `${material.name} ${inMm(material.thicknessMm)}` : 'no sheet yet'}
             </span>
           </p>
           <p className="mt-1 text-quiet">

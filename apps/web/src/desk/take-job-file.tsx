@@ -10,6 +10,7 @@ import { wholeDayOf } from '../stores/dates.ts';
 import { Button } from '../ui/button.tsx';
 import { Choice } from '../ui/choice.tsx';
 import { counted } from '../ui/counted.ts';
+import { inMm } from '../ui/figures.ts';
 import { Notice } from '../ui/notice.tsx';
 
 /** The one that the job was made for, where this shop has it not. */
@@ -65,15 +66,16 @@ export default function TakeJobFile({ author, file, look, machines, close }: Pro
             </dd>
             <dt className="text-quiet">Material</dt>
             <dd>
-              {look.materials.map(({ name, thicknessMm }) => `${name} ${thicknessMm} mm`).join(', ') || 'none chosen'}
+              {look.materials.map(({ name, thicknessMm }) => `${name} ${inMm(thicknessMm)}`).join(', ') ||
+                'none chosen'}
             </dd>
             <dt className="text-quiet">Colour key</dt>
             <dd>{look.key.name}</dd>
           </dl>
           {(missing.length > 0 || look.newFonts.length > 0) && (
             <Notice level="notes" title="This shop has not, and gets with it">
-              {[...missing.map(({ name, thicknessMm }) => `${name} ${thicknessMm} mm`), ...look.newFonts].join(', ')}.
-              Recipes come as copied, and only for the machine that they were made for.
+              {[...missing.map(({ name, thicknessMm }) => `${name} ${inMm(thicknessMm)}`), ...look.newFonts].join(', ')}
+              . Recipes come as copied, and only for the machine that they were made for.
             </Notice>
           )}
           <div className="flex flex-col gap-1">

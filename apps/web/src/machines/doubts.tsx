@@ -1,5 +1,6 @@
 import type { Machine, MachineDoubt } from '@lambent/core/machine';
 import type { ReactNode } from 'react';
+import { inSentence } from '../stores/numbers.ts';
 
 /** A field, and what is doubtful about what stands in it. */
 export function Doubts(props: { about: keyof Machine; doubts: readonly MachineDoubt[]; children: ReactNode }) {
@@ -15,7 +16,7 @@ export function Doubts(props: { about: keyof Machine; doubts: readonly MachineDo
             role={blocks ? 'alert' : 'status'}
             className={`mt-1 text-[12px] ${blocks ? 'text-stop' : 'text-warn'}`}
           >
-            {message}
+            {inSentence(message)}
           </p>
         ))}
     </div>

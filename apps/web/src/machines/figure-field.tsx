@@ -1,5 +1,7 @@
 import { type Machine, type MachineFigureName, machineFigures } from '@lambent/core/machine';
-import { formatLength, type Parsed, parseLengthFrom, parseSpeed } from '@lambent/core/units';
+import { type Parsed, parseLengthFrom, parseSpeed } from '@lambent/core/units';
+import { counted } from '../stores/numbers.ts';
+import { formatLength } from '../ui/figures.ts';
 import { parsePlain } from '../ui/plain-number.ts';
 import { TypedField } from '../ui/typed-field.tsx';
 import { Doubts } from './doubts.tsx';
@@ -25,7 +27,7 @@ export function FigureField({ name, draft, change, doubts }: { name: MachineFigu
   const whole = unit === 'moves';
   const isWithin = (next: number | null) =>
     next === null ? mayBeEmpty : next >= least && next <= most && (!whole || Number.isInteger(next));
-  const range = `${whole ? 'A whole number from' : 'From'} ${least.toLocaleString('en-GB')} to ${most.toLocaleString('en-GB')}${unit && ` ${unit}`}`;
+  const range = `${whole ? 'A whole number from' : 'From'} ${counted(least)} to ${counted(most)}${unit && ` ${unit}`}`;
   return (
     <Doubts about={name} doubts={doubts}>
       <TypedField<number | null>
@@ -69,7 +71,7 @@ export function PlaceField(props: { name: 'rest' | 'pointer'; label: string } & 
     <Doubts about={name} doubts={doubts}>
       <TypedField<{ x: number; y: number } | null>
         label={label}
-        text={value ? `${value.x}, ${value.y}` : ''}
+        text={value ? `${value.x}; ${value.y}` : ''}
         unit="mm"
         placeholder={name === 'rest' ? 'at zero' : 'has none'}
         parse={parsePlace}
@@ -85,9 +87,11 @@ export function PlaceField(props: { name: 'rest' | 'pointer'; label: string } & 
 
 function parsePlace(text: string): Parsed<{ x: number; y: number } | null> {
   if (text.trim() === '') return { ok: true, value: null };
-  const [, x, y] = /^\s*([+-]?[\d.]+)\s*[,; ]\s*([+-]?[\d.]+)\s*(?:mm)?\s*$/.exec(text) ?? [];
+  // Parted by a semicolon, decimals may have a comma.
+  const parts = text.includes(';') ? text.replaceAll(',', '.') : text;
+  const [, x, y] = /^\s*([+-]?[\d.]+)\s*[,; ]\s*([+-]?[\d.]+)\s*(?:mm)?\s*$/.exec(parts) ?? [];
   const place = { x: Number(x), y: Number(y) };
   return Number.isFinite(place.x) && Number.isFinite(place.y)
     ? { ok: true, value: place }
-    : { ok: false, reason: 'Type X and Y, for example 0, 390.' };
+    : { ok: false, reason: 'Type X and Y, for example 0; 390.' };
 }

@@ -9,6 +9,7 @@ import { MaterialList } from '../book/material-list.tsx';
 import { RecipesPart } from '../book/recipes-part.tsx';
 import { StockTable } from '../book/stock-table.tsx';
 import { useBook } from '../book/use-book.ts';
+import { inMm } from '../ui/figures.ts';
 import { Notice } from '../ui/notice.tsx';
 import { PageBar } from '../ui/page-bar.tsx';
 
@@ -44,7 +45,7 @@ export function BookRoute() {
                 />
                 <h2 className="mb-1 min-w-0 flex-1 truncate text-[18px] font-bold">
                   {chosen.name}{' '}
-                  <span className="figures text-[15px] font-normal text-quiet">{chosen.thicknessMm} mm</span>
+                  <span className="figures text-[15px] font-normal text-quiet">{inMm(chosen.thicknessMm)}</span>
                 </h2>
               </div>
               {chosen.forbidden && (

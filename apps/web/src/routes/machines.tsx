@@ -1,6 +1,5 @@
 import type { MachineCommand, MachineState } from '@lambent/contracts';
 import { atWork, beamOf, fromMachine, type Machine } from '@lambent/core/machine';
-import { formatDuration, formatLength } from '@lambent/core/units';
 import { useQuery } from '@tanstack/react-query';
 import { Plus } from 'lucide-react';
 import { Link } from 'react-router';
@@ -8,6 +7,7 @@ import { toast } from 'sonner';
 import { api, sentenceOf } from '../api.ts';
 import { useLive } from '../stores/live.ts';
 import { Button, buttonLook } from '../ui/button.tsx';
+import { formatDuration, formatLength } from '../ui/figures.ts';
 import { stateLook } from '../ui/machine-state.ts';
 import { Notice } from '../ui/notice.tsx';
 import { PageBar } from '../ui/page-bar.tsx';

@@ -4,6 +4,7 @@ import { toast } from 'sonner';
 import { api, sentenceOf } from '../api.ts';
 import { wholeDayAndTimeOf } from '../stores/dates.ts';
 import { Button } from '../ui/button.tsx';
+import { fixed } from '../ui/figures.ts';
 import { NumberField } from '../ui/number-field.tsx';
 import { ShopCard } from './shop-card.tsx';
 
@@ -75,5 +76,5 @@ export function BackupsCard({ days, settle }: { days: number; settle: (days: num
 }
 
 function size(bytes: number): string {
-  return bytes < 1e6 ? `${Math.max(1, Math.round(bytes / 1000))} kB` : `${(bytes / 1e6).toFixed(1)} MB`;
+  return bytes < 1e6 ? `${Math.max(1, Math.round(bytes / 1000))} kB` : `${fixed(bytes / 1e6, 1)} MB`;
 }

@@ -1,9 +1,10 @@
 import type { Settings, SettingsDto } from '@lambent/contracts';
 import { atWork } from '@lambent/core/machine';
-import { formatMoney, type Pricing } from '@lambent/core/recipes';
+import type { Pricing } from '@lambent/core/recipes';
 import { useQuery } from '@tanstack/react-query';
 import { api } from '../api.ts';
 import { Choice } from '../ui/choice.tsx';
+import { formatMoney } from '../ui/figures.ts';
 import { parsePlain } from '../ui/plain-number.ts';
 import { TypedField } from '../ui/typed-field.tsx';
 import { ShopCard } from './shop-card.tsx';

@@ -3,6 +3,7 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { toast } from 'sonner';
 import { api, sentenceOf } from '../api.ts';
 import { takeDateOrder } from '../stores/dates.ts';
+import { takeNumberStyle } from '../stores/numbers.ts';
 import { takeShopSpeedUnit } from '../stores/speed-unit.ts';
 
 /** What the shop has settled, and how it is changed: each setting where it is typed. */
@@ -28,7 +29,8 @@ export function useSettings(): {
 }
 
 /** Has the page go by what the shop has settled. */
-export function takeSettings({ speedUnit, dates }: Settings): void {
+export function takeSettings({ speedUnit, dates, numbers }: Settings): void {
   takeShopSpeedUnit(speedUnit);
   takeDateOrder(dates);
+  takeNumberStyle(numbers);
 }

@@ -1,4 +1,4 @@
-import type { DateOrder, Settings, SettingsDto } from '@lambent/contracts';
+import type { DateOrder, NumberStyle, Settings, SettingsDto } from '@lambent/contracts';
 import { fileNameFor } from '@lambent/core/formats';
 import { type LengthUnit, speedUnits } from '@lambent/core/units';
 import { Choice } from '../ui/choice.tsx';
@@ -24,9 +24,16 @@ export const dateOptions: readonly { readonly value: DateOrder; readonly text: s
   { value: 'year first', text: '2026-11-27' },
 ];
 
+/** The ways of writing numbers, as one chooses them. */
+export const numberOptions: readonly { readonly value: NumberStyle; readonly text: string }[] = [
+  { value: 'point', text: '1,234.5' },
+  { value: 'comma', text: '1.234,5' },
+  { value: 'space', text: '1 234,5' },
+];
+
 /** How the shop is called, and how it counts and writes. */
 export function WaysCard({ settings, settle }: Props) {
-  const { shopName, pricing, lengthUnit, speedUnit, dates: order } = settings;
+  const { shopName, pricing, lengthUnit, speedUnit, dates: order, numbers } = settings;
   return (
     <ShopCard title="The shop">
       <div className="grid grid-cols-2 items-start gap-3">
@@ -69,6 +76,15 @@ export function WaysCard({ settings, settle }: Props) {
             value={order}
             options={dateOptions}
             choose={(next) => void settle({ dates: next })}
+          />
+        </Labelled>
+        <Labelled label="Numbers are written">
+          <Choice
+            label="Numbers are written"
+            look="slim"
+            value={numbers}
+            options={numberOptions}
+            choose={(next) => void settle({ numbers: next })}
           />
         </Labelled>
         <p className="self-end pb-1 text-[12px] text-quiet">

@@ -1,4 +1,5 @@
-import { formatLength, type LengthUnit, parseLengthFrom } from '@lambent/core/units';
+import { type LengthUnit, parseLengthFrom } from '@lambent/core/units';
+import { formatLength } from './figures.ts';
 import { TypedField } from './typed-field.tsx';
 
 /** What one arrow key steps by, in mm. */

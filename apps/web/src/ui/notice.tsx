@@ -1,5 +1,6 @@
 import { CircleAlert, Info, OctagonX } from 'lucide-react';
 import type { ReactNode } from 'react';
+import { inSentence } from '../stores/numbers.ts';
 
 const looks = {
   blocks: { box: 'border-stop/50 bg-stop-soft', ink: 'text-stop', icon: OctagonX },
@@ -15,7 +16,7 @@ export function Notice({ level, title, children }: { level: keyof typeof looks; 
       <Icon size={16} className={`mt-0.5 shrink-0 ${ink}`} aria-hidden />
       <div className="min-w-0 flex-1">
         {title && <p className="font-semibold">{title}</p>}
-        {children}
+        {typeof children === 'string' ? inSentence(children) : children}
       </div>
     </div>
   );

@@ -1,5 +1,6 @@
-import { formatSpeed, parseSpeed } from '@lambent/core/units';
+import { parseSpeed } from '@lambent/core/units';
 import { useSpeedUnit } from '../stores/speed-unit.ts';
+import { formatSpeed } from './figures.ts';
 import { TypedField } from './typed-field.tsx';
 
 interface Props {

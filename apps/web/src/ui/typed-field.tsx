@@ -1,5 +1,6 @@
 import type { Parsed } from '@lambent/core/units';
 import { type KeyboardEvent, useEffect, useId, useRef, useState } from 'react';
+import { inSentence, written } from '../stores/numbers.ts';
 
 interface Props<T> {
   label: string;
@@ -29,7 +30,7 @@ interface Props<T> {
 /** A figure that is typed: Enter and Tab commit, Escape restores, arrows step; what cannot be read says why. */
 export function TypedField<T = number>({
   label,
-  text,
+  text: plain,
   unit,
   parse,
   commit,
@@ -43,6 +44,7 @@ export function TypedField<T = number>({
   fault,
 }: Props<T>) {
   const id = useId();
+  const text = written(plain);
   const [draft, setDraft] = useState<string | null>(null);
   const [trouble, setTrouble] = useState<string | null>(null);
   const input = useRef<HTMLInputElement>(null);
@@ -133,7 +135,7 @@ export function TypedField<T = number>({
       </div>
       {wrong && (
         <p id={`${id}-trouble`} role="alert" className="mt-1 text-[12px] text-stop">
-          {wrong}
+          {inSentence(wrong)}
         </p>
       )}
     </div>

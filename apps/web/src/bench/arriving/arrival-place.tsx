@@ -1,8 +1,9 @@
 import type { ArrivalPlace } from '@lambent/core/formats';
 import { type Box, boxContains, boxHeight, boxOf, boxWidth, isEmpty } from '@lambent/core/geometry';
 import { fromMachine, toMachine } from '@lambent/core/machine';
-import { formatLength, type LengthUnit } from '@lambent/core/units';
+import type { LengthUnit } from '@lambent/core/units';
 import { Choice } from '../../ui/choice.tsx';
+import { formatLength } from '../../ui/figures.ts';
 import { LengthField } from '../../ui/length-field.tsx';
 import { Notice } from '../../ui/notice.tsx';
 import { useBench, useBenchActions } from '../context.ts';

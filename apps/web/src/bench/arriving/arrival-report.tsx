@@ -1,5 +1,6 @@
 import type { NoteKind, Reading, ReadingNote } from '@lambent/core/formats';
 import { useMemo } from 'react';
+import { inSentence } from '../../stores/numbers.ts';
 import { FileButton } from '../../ui/file-button.tsx';
 import { useBenchActions } from '../context.ts';
 import { Part } from '../stages/drawer.tsx';
@@ -84,7 +85,7 @@ function NoteRow({ note, shows }: { note: ReadingNote; shows: boolean }) {
   return (
     <li className="flex items-start gap-1.5" data-testid={`note-${note.code}`}>
       <span className="figures mt-px min-w-5 shrink-0 text-right text-[12px] text-quiet">{note.count}</span>
-      <span className="min-w-0 flex-1 break-words">{note.message}</span>
+      <span className="min-w-0 flex-1 break-words">{inSentence(note.message)}</span>
       {shows && (
         <button
           type="button"

@@ -1,8 +1,8 @@
 import { type FoundSize, shownBounds } from '@lambent/core/formats';
 import { boxHeight, boxWidth, isEmpty } from '@lambent/core/geometry';
-import { formatLength } from '@lambent/core/units';
 import { Button } from '../../ui/button.tsx';
 import { Choice } from '../../ui/choice.tsx';
+import { formatLength } from '../../ui/figures.ts';
 import { LengthField } from '../../ui/length-field.tsx';
 import { useBench, useBenchActions } from '../context.ts';
 import { Part } from '../stages/drawer.tsx';

@@ -11,8 +11,9 @@ import {
 import { thingsAmong } from '@lambent/core/edits';
 import type { EvenSpacing } from '@lambent/core/picking';
 import { type HeldOutline, heldOutlines } from '@lambent/core/plan';
-import { formatLength, type LengthUnit } from '@lambent/core/units';
+import type { LengthUnit } from '@lambent/core/units';
 import { useMemo } from 'react';
+import { formatLength } from '../../ui/figures.ts';
 import { useBench } from '../context.ts';
 import { jobOf, unitOf } from '../state/document.ts';
 import { Shape } from './konva.ts';

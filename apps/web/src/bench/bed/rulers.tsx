@@ -1,6 +1,7 @@
 import { type Machine, toMachine } from '@lambent/core/machine';
-import { formatLength, type LengthUnit } from '@lambent/core/units';
+import type { LengthUnit } from '@lambent/core/units';
 import type { PointerEvent } from 'react';
+import { formatLength } from '../../ui/figures.ts';
 import { ruler, type View } from './view.ts';
 
 /** Steps a ruler may count in, in its unit's mm; the smallest that leaves room for its figures is taken. */

@@ -17,6 +17,7 @@ import { lazy, Suspense, useCallback, useState } from 'react';
 import { dayAndTimeOf } from '../../stores/dates.ts';
 import { Button } from '../../ui/button.tsx';
 import { Choice } from '../../ui/choice.tsx';
+import { inMm } from '../../ui/figures.ts';
 import { useEscape } from '../../ui/use-escape.ts';
 import { useBench, useBenchActions } from '../context.ts';
 import { Drawer, Part } from '../stages/drawer.tsx';
@@ -56,7 +57,7 @@ function Reading({ read, build }: { read: ReadCard; build: (start: CardStart) =>
   return (
     <>
       <p className="text-quiet">
-        {material?.name ?? 'A material that is gone'}, {laid.thicknessMm} mm. {Object.keys(laid.marks).length} of{' '}
+        {material?.name ?? 'A material that is gone'}, {inMm(laid.thicknessMm)}. {Object.keys(laid.marks).length} of{' '}
         {card.cells.length} cells are marked.
       </p>
       {current && material && current.id !== material.id && (

@@ -4,11 +4,13 @@ import { switchLayer } from '@lambent/core/edits';
 import { burnsPictures, fillsAreas, type Operation, operationOf } from '@lambent/core/operations';
 import { type PlanStep, type PreparedLayer, stepTitle } from '@lambent/core/plan';
 import { type LayerSettings, settingOf, settingsOf } from '@lambent/core/settings';
-import { formatClock, formatSpeed } from '@lambent/core/units';
+import { formatClock } from '@lambent/core/units';
 import { Power, PowerOff } from 'lucide-react';
 import { memo } from 'react';
 import { Link } from 'react-router';
+import { inSentence } from '../../stores/numbers.ts';
 import { useSpeedUnit } from '../../stores/speed-unit.ts';
+import { formatSpeed } from '../../ui/figures.ts';
 import { cardOperation, cardStepsTitle, type ShownStep } from '../card/card-steps.ts';
 import { useBench, useBenchActions } from '../context.ts';
 import { laterPart } from '../stages/later-drawer.tsx';
@@ -210,5 +212,5 @@ function settingsLine(settings: LayerSettings, operation: Operation, speed: stri
   const words = settingsOf(operation).map((name) =>
     name === 'speedMmPerS' ? speed : (settingOf(name).onStrip?.(settings[name]) ?? null),
   );
-  return words.filter((word) => word !== null).join(' · ');
+  return inSentence(words.filter((word) => word !== null).join(' · '));
 }

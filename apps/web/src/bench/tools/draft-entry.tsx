@@ -1,5 +1,6 @@
-import { formatLength, parseLength } from '@lambent/core/units';
+import { parseLength } from '@lambent/core/units';
 import { useEffect, useRef, useState } from 'react';
+import { formatLength } from '../../ui/figures.ts';
 import { parseAngle } from '../../ui/plain-number.ts';
 import { toScreen } from '../bed/view.ts';
 import { useBench, useBenchActions } from '../context.ts';

@@ -2,6 +2,7 @@ import type { Arrival, Item } from '@lambent/core/document';
 import { hideItems } from '@lambent/core/edits';
 import { FileUp, LoaderCircle, RotateCw } from 'lucide-react';
 import { useMemo, useRef } from 'react';
+import { counted } from '../../../stores/numbers.ts';
 import { Button, IconButton } from '../../../ui/button.tsx';
 import { Notice } from '../../../ui/notice.tsx';
 import { acceptedFiles } from '../../arriving/accepted.ts';
@@ -82,9 +83,7 @@ function ArtLists() {
           <LoaderCircle size={16} className="animate-spin text-petrol" aria-hidden />
           <span className="min-w-0 flex-1">
             <span className="block truncate">Reading {reading.file}…</span>
-            {parts > 0 && (
-              <span className="figures block text-[12px] text-quiet">{parts.toLocaleString('en')} parts</span>
-            )}
+            {parts > 0 && <span className="figures block text-[12px] text-quiet">{counted(parts)} parts</span>}
           </span>
           <Button look="quiet" onClick={actions.stopReading}>
             Stop

@@ -1,10 +1,10 @@
 import { type DimensionMark, type GuideLine, placeDimension } from '@lambent/core/document';
 import { removeDimensions, removeGuide, setGuide } from '@lambent/core/edits';
 import { fromMachine, toMachine } from '@lambent/core/machine';
-import { formatLength } from '@lambent/core/units';
 import { X } from 'lucide-react';
 import { useShallow } from 'zustand/react/shallow';
 import { Button, IconButton } from '../../../ui/button.tsx';
+import { formatLength } from '../../../ui/figures.ts';
 import { LengthField } from '../../../ui/length-field.tsx';
 import { useBench, useBenchActions } from '../../context.ts';
 import { newId } from '../../new-id.ts';

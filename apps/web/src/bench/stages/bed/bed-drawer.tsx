@@ -3,10 +3,11 @@ import type { Sheet } from '@lambent/core/document';
 import { removeSheet, setSheet, setUnit } from '@lambent/core/edits';
 import { beamOf, countsDown, type Machine, toMachine } from '@lambent/core/machine';
 import { type StockedSheet, sheetAsStocked, stockOf } from '@lambent/core/recipes';
-import { formatLength, type LengthUnit, lengthUnits } from '@lambent/core/units';
+import { type LengthUnit, lengthUnits } from '@lambent/core/units';
 import { Layers } from 'lucide-react';
 import { Button } from '../../../ui/button.tsx';
 import { Choice } from '../../../ui/choice.tsx';
+import { formatLength, inMm } from '../../../ui/figures.ts';
 import { LengthField } from '../../../ui/length-field.tsx';
 import { parseAngle } from '../../../ui/plain-number.ts';
 import { TypedField } from '../../../ui/typed-field.tsx';
@@ -104,7 +105,7 @@ export function MaterialChoice({ value, choose }: { value: string | null; choose
       options={offeredMaterials(materials, value).map(({ id, name, thicknessMm, tone }) => ({
         value: id,
         text: name,
-        aside: `${thicknessMm} mm`,
+        aside: inMm(thicknessMm),
         mark: <span className="size-4 shrink-0 rounded border border-line" style={{ background: tone }} aria-hidden />,
       }))}
       choose={choose}

@@ -1,6 +1,7 @@
 import { beforeSend, noteText } from '@lambent/core/checks';
 import { useMemo } from 'react';
 import { Link } from 'react-router';
+import { inSentence } from '../../../stores/numbers.ts';
 import { Notice } from '../../../ui/notice.tsx';
 import { useBench } from '../../context.ts';
 import { jobOf } from '../../state/document.ts';
@@ -61,7 +62,7 @@ export function BeforeSend() {
         )}
         {fine.map((finding) => (
           <li key={finding.message} className="[overflow-wrap:anywhere]">
-            <span className="font-semibold">Accepted:</span> {finding.message}{' '}
+            <span className="font-semibold">Accepted:</span> {inSentence(finding.message)}{' '}
             <span className="text-quiet">{finding.accepted}</span>
           </li>
         ))}

@@ -1,7 +1,6 @@
 import type { MachineCommand, RunAnswer } from '@lambent/contracts';
 import { priceOf, stepTitle } from '@lambent/core/plan';
-import { formatMoney } from '@lambent/core/recipes';
-import { formatClock, formatDuration } from '@lambent/core/units';
+import { formatClock } from '@lambent/core/units';
 import { Pause, Play, RotateCcw } from 'lucide-react';
 import { useEffect, useMemo, useState } from 'react';
 import { Link } from 'react-router';
@@ -11,6 +10,7 @@ import { dayAndTimeOf } from '../../../stores/dates.ts';
 import { useLive } from '../../../stores/live.ts';
 import { Button, IconButton } from '../../../ui/button.tsx';
 import { Choice } from '../../../ui/choice.tsx';
+import { fixed, formatDuration, formatMoney } from '../../../ui/figures.ts';
 import { stateLook } from '../../../ui/machine-state.ts';
 import { Notice } from '../../../ui/notice.tsx';
 import { cardStepsTitle, shownSteps } from '../../card/card-steps.ts';
@@ -49,7 +49,7 @@ export function BurnDrawer() {
             <div className="border-t border-line pt-1 font-bold">
               <Fact name="In all" value={formatClock(plan.timeS)} />
             </div>
-            <Fact name="Moved unlit" value={`${(plan.travelMm / 1000).toFixed(2)} m`} />
+            <Fact name="Moved unlit" value={`${fixed(plan.travelMm / 1000, 2)} m`} />
           </dl>
         </Part>
       )}

@@ -1,7 +1,7 @@
 import type { PiecesOfSize } from '@lambent/core/plan';
-import { formatLength } from '@lambent/core/units';
 import { useState } from 'react';
 import { Button } from '../../../ui/button.tsx';
+import { formatLength } from '../../../ui/figures.ts';
 import { useBench, useBenchActions } from '../../context.ts';
 import { unitOf } from '../../state/document.ts';
 import { pieceSizesOf } from '../../state/plan.ts';

@@ -1,6 +1,7 @@
 import { aboutOf, acceptedOf, catalogue, type Finding } from '@lambent/core/checks';
 import { acceptFinding, takeBackAccepted } from '@lambent/core/edits';
 import { useEffect, useId, useRef, useState } from 'react';
+import { inSentence } from '../../../stores/numbers.ts';
 import { Button } from '../../../ui/button.tsx';
 import { showItems } from '../../bed/showing.ts';
 import { useBench, useBenchActions } from '../../context.ts';
@@ -81,7 +82,7 @@ export function DecidedPart({ findings }: { findings: readonly Finding[] }) {
             onPointerLeave={() => actions.pointOut([])}
           >
             <span className="min-w-0 flex-1 [overflow-wrap:anywhere]">
-              {finding.message}
+              {inSentence(finding.message)}
               {finding.itemIds.length > 0 && (
                 <button
                   type="button"

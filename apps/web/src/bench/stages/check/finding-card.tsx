@@ -2,6 +2,7 @@ import { catalogue, type Finding } from '@lambent/core/checks';
 import { type Mend, mended, mendPreview } from '@lambent/core/mends';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
+import { inSentence } from '../../../stores/numbers.ts';
 import { Button } from '../../../ui/button.tsx';
 import { Notice } from '../../../ui/notice.tsx';
 import { showItems, showPlace } from '../../bed/showing.ts';
@@ -26,7 +27,7 @@ export function FindingCard({ finding }: { finding: Finding }) {
       data-testid={`finding-${finding.code}`}
     >
       <Notice level={finding.level} title={title}>
-        <p>{finding.message}</p>
+        <p>{inSentence(finding.message)}</p>
         <p className="text-quiet">{why}</p>
         <div className="flex flex-wrap gap-1.5 pt-2 empty:hidden">
           <WayButton finding={finding} />

@@ -5,6 +5,7 @@ import { useMemo, useState } from 'react';
 import { toast } from 'sonner';
 import { api, sentenceOf } from '../../../api.ts';
 import { Button } from '../../../ui/button.tsx';
+import { fixed } from '../../../ui/figures.ts';
 import { showItems } from '../../bed/showing.ts';
 import { useBench, useBenchActions } from '../../context.ts';
 import { ChangePicture } from './change-picture.tsx';
@@ -91,7 +92,7 @@ function Miss({ miss }: { miss: NearMiss }) {
         {title}
       </p>
       <p className="mt-1 text-[12.5px] text-warn">
-        {what} <span className="figures">{paint.colour}</span>, {distance.toFixed(1)} away from{' '}
+        {what} <span className="figures">{paint.colour}</span>, {fixed(distance, 1)} away from{' '}
         <span className="figures">{meant}</span>.{' '}
         {kind === 'alike' ? 'They may be meant as one.' : `${count === 1 ? 'It' : 'They'} would not burn.`}
       </p>

@@ -7,6 +7,7 @@ import { Search, X } from 'lucide-react';
 import { useMemo, useRef, useState } from 'react';
 import { Button, IconButton } from '../../../ui/button.tsx';
 import { Choice, type Option } from '../../../ui/choice.tsx';
+import { fixed, inMm } from '../../../ui/figures.ts';
 import { OperationMark } from '../../../ui/operation-mark.tsx';
 import { useBench, useBenchActions } from '../../context.ts';
 import { useIsUnder } from '../../row-state.ts';
@@ -102,7 +103,7 @@ export function PaintList() {
 
 /** What a paint comes to: how far lines run, or what fills cover. */
 function extentWords({ part }: PaintUse, { lengthMm, areaMm2 }: Extent): string {
-  return part === 'stroke' ? `${(lengthMm / 1000).toFixed(2)} m` : `${(areaMm2 / 100).toFixed(1)} cm²`;
+  return part === 'stroke' ? `${fixed(lengthMm / 1000, 2)} m` : `${fixed(areaMm2 / 100, 1)} cm²`;
 }
 
 /** Whether another stroke has the same colour, so that only the width tells them apart. */
@@ -171,7 +172,7 @@ function PaintRow(props: {
   const details = [
     `${count} ${count === 1 ? 'item' : 'items'}`,
     extent ? extentWords(use, extent) : '…',
-    ...(tellsWidth ? [`${use.widthMm} mm`] : []),
+    ...(tellsWidth ? [inMm(use.widthMm ?? 0)] : []),
     ...(use.byJob ? ['by hand'] : []),
   ].join(' · ');
   return (

@@ -10,10 +10,10 @@ import {
   untie,
 } from '@lambent/core/fit';
 import { fitOf, type Material } from '@lambent/core/recipes';
-import { formatLength } from '@lambent/core/units';
 import { lazy, Suspense, useState } from 'react';
 import { Button } from '../../../ui/button.tsx';
 import { Choice } from '../../../ui/choice.tsx';
+import { formatLength } from '../../../ui/figures.ts';
 import { useBench, useBenchActions } from '../../context.ts';
 import { jobOf, unitOf } from '../../state/document.ts';
 import { nameOf } from '../../thing-names.ts';

@@ -6,6 +6,7 @@ import { separates } from '@lambent/core/operations';
 import { countPieces, type PreparedLayer } from '@lambent/core/plan';
 import { Button } from '../../../ui/button.tsx';
 import { Choice } from '../../../ui/choice.tsx';
+import { fixed } from '../../../ui/figures.ts';
 import { LengthField } from '../../../ui/length-field.tsx';
 import { piecesOf } from '../../bed/draw-gaps.ts';
 import { useBench, useBenchActions } from '../../context.ts';
@@ -105,7 +106,7 @@ function Measures({ item, cut: { applied, burning } }: { item: Item; cut: Prepar
   const box = boundsOf(item);
   const growth = burntGrowth(item, piecesOf(prepared).depths.get(item.id) ?? 0, kerfMm, burning.keep);
   const size = (distance: number) =>
-    `${(boxWidth(box) + distance).toFixed(2)} × ${(boxHeight(box) + distance).toFixed(2)} mm`;
+    `${fixed(boxWidth(box) + distance, 2)} × ${fixed(boxHeight(box) + distance, 2)} mm`;
   return (
     <p role="status" className="figures text-[12px] text-quiet">
       Drawn {size(0)}; {kerfMm === 0 ? 'once burnt, off by the kerf, which is not known' : `once burnt ${size(growth)}`}

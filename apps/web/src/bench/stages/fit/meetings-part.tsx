@@ -2,11 +2,11 @@ import { boundsOf, type FitName, type Item, type PartTie } from '@lambent/core/d
 import { addMeeting, makeMeeting, thicknessBy, thicknessUnder } from '@lambent/core/fit';
 import { boxHeight, boxWidth } from '@lambent/core/geometry';
 import { fitOf, type Material } from '@lambent/core/recipes';
-import { formatLength } from '@lambent/core/units';
 import { useState } from 'react';
 import { toast } from 'sonner';
 import { Button } from '../../../ui/button.tsx';
 import { Choice } from '../../../ui/choice.tsx';
+import { formatLength } from '../../../ui/figures.ts';
 import { useBench, useBenchActions } from '../../context.ts';
 import { newId } from '../../new-id.ts';
 import { jobOf, unitOf } from '../../state/document.ts';

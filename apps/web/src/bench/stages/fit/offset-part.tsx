@@ -9,10 +9,10 @@ import {
   wishedOffsets,
 } from '@lambent/core/fit';
 import { type Join, plainOffset, type Side, subpathsOf } from '@lambent/core/geometry';
-import { formatLength } from '@lambent/core/units';
 import { useMemo, useState } from 'react';
 import { Button } from '../../../ui/button.tsx';
 import { Choice } from '../../../ui/choice.tsx';
+import { formatLength } from '../../../ui/figures.ts';
 import { LengthField } from '../../../ui/length-field.tsx';
 import { NumberField } from '../../../ui/number-field.tsx';
 import { Tick } from '../../../ui/tick.tsx';

@@ -5,12 +5,12 @@ import { kerfComb, pinRow, slotComb, stepsBetween, type TestPiece, thicknessBy }
 import { boxHeight, boxWidth, translation } from '@lambent/core/geometry';
 import { labelOperation, separates } from '@lambent/core/operations';
 import type { Material } from '@lambent/core/recipes';
-import { formatLength } from '@lambent/core/units';
 import { lazy, Suspense, useMemo, useState } from 'react';
 import { toast } from 'sonner';
 import { sentenceOf } from '../../../api.ts';
 import { Button } from '../../../ui/button.tsx';
 import { Choice } from '../../../ui/choice.tsx';
+import { formatLength } from '../../../ui/figures.ts';
 import { LengthField } from '../../../ui/length-field.tsx';
 import { showItems } from '../../bed/showing.ts';
 import { useBench, useBenchActions } from '../../context.ts';

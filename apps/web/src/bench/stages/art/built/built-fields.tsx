@@ -10,10 +10,11 @@ import {
 } from '@lambent/core/builders';
 import type { BuiltThing } from '@lambent/core/document';
 import { emptyPath, identity } from '@lambent/core/geometry';
-import { formatLength, type LengthUnit, parseLengths } from '@lambent/core/units';
+import { type LengthUnit, parseLengths } from '@lambent/core/units';
 import { Fragment, type ReactNode } from 'react';
 import { Button } from '../../../../ui/button.tsx';
 import { Choice } from '../../../../ui/choice.tsx';
+import { formatLength } from '../../../../ui/figures.ts';
 import { LengthField } from '../../../../ui/length-field.tsx';
 import { NumberField } from '../../../../ui/number-field.tsx';
 import { Tick } from '../../../../ui/tick.tsx';

@@ -1,6 +1,7 @@
 import type { StraightEdge } from '@lambent/core/builders';
 import type { Matrix } from '@lambent/core/geometry';
-import { formatLength, type LengthUnit } from '@lambent/core/units';
+import type { LengthUnit } from '@lambent/core/units';
+import { formatLength } from '../../../../ui/figures.ts';
 
 /** How an edge is called in a list: its number, the side of its outline that it is on as that lies on the bed, and its length. */
 export function edgeWords({ number, inward, lengthMm }: StraightEdge, [a, b, c, d]: Matrix, unit: LengthUnit) {

@@ -6,6 +6,7 @@ import { useState } from 'react';
 import { toast } from 'sonner';
 import { Button } from '../../../../ui/button.tsx';
 import { Choice } from '../../../../ui/choice.tsx';
+import { inMm } from '../../../../ui/figures.ts';
 import { LengthField } from '../../../../ui/length-field.tsx';
 import { Tick } from '../../../../ui/tick.tsx';
 import { useBench, useBenchActions } from '../../../context.ts';
@@ -89,7 +90,7 @@ export function HolderPart() {
           ...offeredMaterials(materials, wish.materialId).map(({ id, name, thicknessMm }) => ({
             value: id,
             text: name,
-            aside: `${thicknessMm} mm`,
+            aside: inMm(thicknessMm),
           })),
         ]}
         choose={(value) => set({ materialId: value === 'sheet' ? null : value })}

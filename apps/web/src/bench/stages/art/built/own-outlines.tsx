@@ -12,10 +12,11 @@ import {
   pathBounds,
   transformPath,
 } from '@lambent/core/geometry';
-import { formatLength, type LengthUnit } from '@lambent/core/units';
+import type { LengthUnit } from '@lambent/core/units';
 import { ArrowLeftRight } from 'lucide-react';
 import { Fragment, useEffect, useMemo, useRef } from 'react';
 import { Button } from '../../../../ui/button.tsx';
+import { formatLength } from '../../../../ui/figures.ts';
 import { useBench, useBenchActions } from '../../../context.ts';
 import { jobOf } from '../../../state/document.ts';
 import type { Numbers } from './built-fields.tsx';

@@ -1,8 +1,9 @@
 import type { Built } from '@lambent/core/builders';
-import { formatLength, type LengthUnit } from '@lambent/core/units';
+import type { LengthUnit } from '@lambent/core/units';
 import { Check, TriangleAlert } from 'lucide-react';
 import { lazy, Suspense, useState } from 'react';
 import { Button } from '../../../../../ui/button.tsx';
+import { fixed, formatLength } from '../../../../../ui/figures.ts';
 import type { BuiltAnswer } from '../../../../../workers/build-work.ts';
 import type { Marks } from './assembly-scene.ts';
 
@@ -76,8 +77,8 @@ function Figures({ answer, unit, sheetMm2 }: { answer: Good; unit: LengthUnit; s
     ['Parts', String(parts.length)],
     ...(insideMm ? [[`Inside, ${unit}`, size(insideMm)]] : []),
     [`Outside, ${unit}`, size(outsideMm)],
-    ...(holdsMm3 === null ? [] : [['Holds', `${(holdsMm3 / 1e6).toFixed(2)} l`]]),
-    ['Cut', `${(cutMm / 1000).toFixed(2)} m`],
+    ...(holdsMm3 === null ? [] : [['Holds', `${fixed(holdsMm3 / 1e6, 2)} l`]]),
+    ['Cut', `${fixed(cutMm / 1000, 2)} m`],
     [sheetMm2 ? 'Stock (of the sheet)' : 'Stock', `${(areaMm2 / 100).toFixed(0)} cm²${share}`],
     ...(answer.built.assembly.joints.length === 0 ? [] : [['Play in each joint', formatLength(playMm, unit)]]),
     ...notes.map(({ label, value, isLength }) => [label, isLength ? formatLength(value, unit) : String(value)]),
