@@ -11,8 +11,15 @@ import { ConnectionCard } from './connection-card.tsx';
 import { MachineForm } from './machine-form.tsx';
 import { PutAway, usesInWords, useUses } from './put-away.tsx';
 
-/** A machine while it is added or changed; `stored` is missing where it is new. */
-export function MachineEditor({ stored }: { stored?: Machine }) {
+interface Props {
+  /** Missing where it is new. */
+  readonly stored?: Machine;
+  /** Tells this editor from others: it goes on with a machine that was added in it. */
+  readonly editor: string;
+}
+
+/** A machine while it is added or changed. */
+export function MachineEditor({ stored, editor }: Props) {
   const queries = useQueryClient();
   const navigate = useNavigate();
   const [kept, setKept] = useState(stored);
@@ -86,7 +93,7 @@ export function MachineEditor({ stored }: { stored?: Machine }) {
               onClick={() =>
                 save.mutate(draft, {
                   onSuccess: (machine) => {
-                    if (!stored) navigate(`/machines/${machine.id}`, { replace: true });
+                    if (!stored) navigate(`/machines/${machine.id}`, { replace: true, state: { editor } });
                   },
                 })
               }
