@@ -98,7 +98,7 @@ for (const [device, width, height] of [
       const found = page.getByRole('status', { name: 'What the test found' });
       await page.getByLabel('Port', { exact: true }).fill('/dev/ttyNowhere');
       await test.click();
-      await expect(found).toHaveText('There is no port /dev/ttyNowhere; is it plugged in?');
+      await expect(found).toHaveText('There is no port /dev/ttyNowhere: plug the machine in, or choose another.');
       await page.getByLabel('Port', { exact: true }).fill(line.port);
       await expect(found).toBeEmpty();
       await test.click();

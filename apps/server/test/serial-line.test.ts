@@ -147,6 +147,15 @@ test('it is held, goes on, and is stopped by hand; it goes home, and takes the n
   expect(await ended(await begin(90))).toMatchObject({ status: 'done' });
 });
 
+test('the same language is spoken over the network', async () => {
+  const port = await line.listen('--factor', '10');
+  const connection = { kind: 'network' as const, host: '127.0.0.1', port, language: 'plain' as const, buffer: 127 };
+  await add({ ...usualMachine('diode'), name: 'Turnstone', connection });
+  expect(await state()).toMatchObject({ lid: null, watches: false });
+  expect(await ended(await begin(90))).toMatchObject({ status: 'done', hasPicture: false });
+  expect([line.told.includes('the beam is on'), line.isLit]).toEqual([true, false]);
+});
+
 describe('each fault of the line ends with the beam off, a record and a sentence', () => {
   test.each([
     ['alarm', 'refused', /^a switch at the end of an axis was touched; home it$/],
@@ -175,7 +184,7 @@ describe('each fault of the line ends with the beam off, a record and a sentence
     expect((await state()).state).toBe('away');
     const again = await burn(50);
     expect([again.status, again.body.error.code]).toEqual([409, 'machine-away']);
-    expect(again.body.error.message).toMatch(/^The machine does not answer: there is no port .*; is it plugged in\?/);
+    expect(again.body.error.message).toMatch(/^The machine does not answer: there is no port .*: plug the machine in/);
   });
 
   test('a buffer that is smaller than was said, and not told of', async () => {
@@ -243,7 +252,7 @@ describe('the connection is tested step by step', () => {
       { level: 'fails', message: 'Nothing answers. Is the machine on, and the speed (baud) right?' },
     ]);
     expect(await steps(serial('/dev/ttyNowhere'))).toEqual([
-      { level: 'fails', message: 'There is no port /dev/ttyNowhere; is it plugged in?' },
+      { level: 'fails', message: 'There is no port /dev/ttyNowhere: plug the machine in, or choose another.' },
     ]);
     const network = { kind: 'network', host: '127.0.0.1', port: 1, buffer: 127 };
     expect(await steps({ ...network, language: 'plain' })).toEqual([

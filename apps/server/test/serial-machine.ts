@@ -23,7 +23,22 @@ export class SerialMachine {
     const far = join(this.folder, 'ttyMachine');
     const ends = [this.port, far].map((link) => `pty,raw,echo=0,link=${link}`);
     this.cable = await launch('socat', ['-d', '-d', ...ends], 'starting data transfer loop');
-    this.machine = await launch(process.execPath, [program, '--device', far, ...words], `at ${far}`, (line) => {
+    await this.switchOn(`at ${far}`, '--device', far, ...words);
+  }
+
+  /** Switches it on where it listens on the network instead. @returns at which port */
+  async listen(...words: string[]): Promise<number> {
+    await this.switchOn('listening on', ...words);
+    return Number(
+      this.told
+        .find((text) => text.startsWith('listening'))
+        ?.split(':')
+        .at(-1),
+    );
+  }
+
+  private async switchOn(ready: string, ...words: string[]): Promise<void> {
+    this.machine = await launch(process.execPath, [program, ...words], ready, (line) => {
       this.told.push(line.replace(/^plain stand-in: /, ''));
       for (const look of this.waiting) look();
     });

@@ -270,6 +270,8 @@ describe('words', () => {
     await expect(driver.tell('clear')).rejects.toThrow('The machine refuses: it is not idle (error 8).');
     peer.onLine = () => null;
     await expect(driver.tell('clear')).rejects.toMatchObject({ code: 'no-answer' });
+    // Its answer may come yet: it is reset, so that the answer is taken for no other.
+    await until(() => peer.heard.includes('<reset>') && driver.busy() === null);
     await expect(driver.tell('lid open')).rejects.toThrow('cannot be told that');
     expect(peer.lines).toEqual(['$H', '$X', '$X']);
   });
@@ -285,6 +287,35 @@ describe('words', () => {
     await driver.stop();
     await ended;
   });
+});
+
+test.each([
+  ['Check', 'alarm', 'it only checks lines, and moves nothing'],
+  ['Sleep', 'alarm', 'it sleeps'],
+  ['Alarm', 'alarm', 'it is locked'],
+  ['Door:1', 'held', 'its door is open'],
+  ['Jog', 'running', null],
+  ['Home', 'homing', null],
+])('a machine that says %s is %s, and takes no program', async (said, state, reason) => {
+  peer.state = said;
+  peer.onReset = () => peer.greet();
+  driver.open();
+  await until(() => driver.status.state !== 'away');
+  expect(driver.status).toMatchObject({ state, reason });
+  await expect(driver.send(program(['G21']))).rejects.toMatchObject({ code: 'machine-busy' });
+});
+
+test('where it is, is told from the zero of programs: as such, or by what lies between that and its own', async () => {
+  const at = async (x: number, fields: string) => {
+    peer.tellStatus = () => peer.say(`<Idle|${fields}>`);
+    await until(() => Math.abs(driver.status.x - x) < 1e-9);
+    return [driver.status.x, driver.status.y];
+  };
+  driver.open();
+  expect(await at(7, 'MPos:-3.000,-8.000,0.000|FS:0,0|WCO:-10.000,-20.000,0.000')).toEqual([7, 12]);
+  // Where its zero lies is not said each time.
+  expect(await at(8, 'MPos:-2.000,-8.000,0.000|FS:0,0')).toEqual([8, 12]);
+  expect(await at(5, 'WPos:5.000,6.000,0.000|F:0')).toEqual([5, 6]);
 });
 
 test('a run that Lambent did not see the end of is stopped, and not taken up', async () => {

@@ -153,7 +153,7 @@ export class PlainDriver implements MachineDriver {
       throw new MachineRefusal('machine-busy', 'The machine has a run. Wait for its end, or stop it first.');
     }
     const { homeMs, wordMs } = this.options;
-    const { refusal } = await this.line.ask(said, word === 'home' ? homeMs : wordMs);
+    const { refusal } = await this.line.ask(said, word === 'home' ? homeMs : wordMs).catch(this.isLate);
     if (refusal !== null) {
       throw new MachineRefusal('machine-refuses', `The machine refuses: ${refusalInWords(refusal)}.`);
     }
@@ -162,9 +162,22 @@ export class PlainDriver implements MachineDriver {
   async examine(): Promise<Examination> {
     // A line that was opened just now is being cleaned of what came before.
     if (!this.running && this.stopping.isOn) await this.stop().catch(() => {});
-    const isFree = !this.running && !this.stopping.isOn;
-    return examinePlain(this.line, this.status, this.options, isFree, this.mostRoom);
+    const { line, status, mostRoom, options } = this;
+    return examinePlain({
+      ask: (text) => line.ask(text, options.wordMs).catch(this.isLate),
+      heard: line.heard,
+      status,
+      buffer: options.buffer,
+      isFree: !this.running && !this.stopping.isOn,
+      mostRoom,
+    });
   }
+
+  /** What was not answered may be answered yet, and must not be taken for the answer to something else. */
+  private readonly isLate = (error: unknown): never => {
+    this.isClean = false;
+    throw error;
+  };
 
   private sayIfThere(order: number): void {
     if (!this.line.heard) {

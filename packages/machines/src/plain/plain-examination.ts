@@ -1,6 +1,6 @@
 import type { Examination, ExaminedStep, MachineStatus, ToldFigures } from '../driver.ts';
-import type { PlainAnswer, PlainLine } from './plain-line.ts';
-import type { PlainOptions } from './plain-options.ts';
+import type { PlainAnswer } from './plain-line.ts';
+import type { PlainStatus } from './plain-status.ts';
 
 /** By which numbers such controllers know their figures, and what of ours each is. */
 const numbered: readonly { readonly number: number; readonly figure: keyof ToldFigures; readonly scale: number }[] = [
@@ -14,21 +14,26 @@ const numbered: readonly { readonly number: number; readonly figure: keyof ToldF
 /** Whether the power follows the speed, and the beam is off where the head only travels. */
 const laserMode = 32;
 
-/**
- * Finds out what a machine of the plain language tells of itself.
- * @param isFree whether it has no run, so that it can be asked
- * @param mostRoom the most moves that it has said it would take
- */
-export async function examinePlain(
-  line: PlainLine,
-  { state, reason }: MachineStatus,
-  { buffer, wordMs }: Required<PlainOptions>,
-  isFree: boolean,
-  mostRoom: number,
-): Promise<Examination> {
+/** A machine that is to be examined. */
+interface Examined {
+  /** Sends a line, and waits for its answer. */
+  readonly ask: (text: string) => Promise<PlainAnswer>;
+  /** As it was heard last; null where it was not. */
+  readonly heard: PlainStatus | null;
+  readonly status: MachineStatus;
+  /** How many characters it is said to take. */
+  readonly buffer: number;
+  /** Whether it has no run, so that it can be asked. */
+  readonly isFree: boolean;
+  /** The most moves that it has said it would take. */
+  readonly mostRoom: number;
+}
+
+/** Finds out what a machine of the plain language tells of itself. */
+export async function examinePlain({ ask, heard, status, buffer, isFree, mostRoom }: Examined): Promise<Examination> {
+  const { state, reason } = status;
   const steps: ExaminedStep[] = [];
   const say = (level: ExaminedStep['level'], message: string) => steps.push({ level, message });
-  const { heard } = line;
   if (!heard) {
     say('fails', reason ? sentence(reason) : 'Nothing answers. Is the machine on, and the speed (baud) right?');
     return { steps, figures: {} };
@@ -45,7 +50,7 @@ export async function examinePlain(
     say('warns', 'It has a run: its figures are asked when that has ended.');
     return { steps, figures: {} };
   }
-  const told = await line.ask('$$', wordMs).catch((error: Error) => error.message);
+  const told = await ask('$$').catch((error: Error) => error.message);
   if (typeof told === 'string') say('warns', `Its figures were not told: ${told}`);
   else if (told.refusal !== null) say('warns', 'It does not tell its figures.');
   const values = typeof told === 'string' ? new Map<number, number>() : valuesIn(told);
@@ -72,5 +77,5 @@ function valuesIn({ said }: PlainAnswer): Map<number, number> {
 }
 
 function sentence(text: string): string {
-  return `${text[0].toUpperCase()}${text.slice(1)}${text.endsWith('?') ? '' : '.'}`;
+  return `${text[0].toUpperCase()}${text.slice(1)}.`;
 }

@@ -42,6 +42,8 @@ export interface PlainAnswer {
 }
 
 const longestLine = 4096;
+/** So much of what a machine says of itself before an answer is kept. */
+const mostSaid = 200;
 const greetingSign = /\['\$' for help\]$/;
 
 /**
@@ -103,9 +105,7 @@ export class PlainLine {
    * @throws MachineRefusal where nobody listens, no answer comes in time, or the line breaks
    */
   ask(text: string, withinMs: number): Promise<PlainAnswer> {
-    if (!this.isOpen || !this.heard) {
-      return Promise.reject(refusedAway(null));
-    }
+    if (!this.isOpen || !this.heard) return Promise.reject(refusedAway(null));
     return new Promise((resolve, reject) => {
       this.unanswered.push({ text, length: text.length + 1, resolve, reject, leftMs: withinMs });
       this.wire?.write(Buffer.from(`${text}\n`, 'latin1'));
@@ -178,7 +178,7 @@ export class PlainLine {
       this.makesSense();
       this.said = [];
       this.listener.greeted();
-    } else if (/^(\$[\w$]+=|\[[^\]]*\]$)/.test(line)) this.said.push(line);
+    } else if (/^(\$[\w$]+=|\[[^\]]*\]$)/.test(line)) this.said = [...this.said.slice(-mostSaid), line];
     else this.isOdd(line.slice(0, 80));
   }
 
@@ -209,7 +209,6 @@ export class PlainLine {
   }
 
   private isOdd(what: string): void {
-    // What a machine says of itself while it starts may make no sense, and does not matter.
     this.listener.odd(what.replace(/[^ -~]/g, '·'));
   }
 
@@ -219,7 +218,8 @@ export class PlainLine {
     this.wire = null;
     this.heard = null;
     this.forget('The machine went away before it answered.');
-    const told = why ?? (unread > 0 ? 'what comes over the line makes no sense; is the speed (baud) right?' : null);
+    const told =
+      why ?? (unread > 0 ? 'what comes over the line makes no sense: see whether its speed (baud) is right' : null);
     this.listener.lost(told);
     if (!this.isEnded) setTimeout(() => this.open(), this.options.retryMs).unref();
   }

@@ -11,7 +11,8 @@ export interface PlainStatus extends Pick<MachineStatus, 'reason' | 'x' | 'y' | 
 
 const states: Readonly<Record<string, PlainStatus['state']>> = {
   Idle: 'idle',
-  Check: 'idle',
+  // It would take a program, and make no move of it.
+  Check: 'alarm',
   Run: 'running',
   Jog: 'running',
   Hold: 'held',

@@ -67,7 +67,8 @@ class SerialWire implements Wire {
 }
 
 function reasonOf({ message }: Error, path: string): string {
-  if (/No such file|cannot find|File not found/i.test(message)) return `there is no port ${path}; is it plugged in?`;
+  if (/No such file|cannot find|File not found/i.test(message))
+    return `there is no port ${path}: plug the machine in, or choose another`;
   if (/lock|busy|EBUSY/i.test(message)) return `another program has the port ${path}`;
   if (/denied|EACCES|Permission/i.test(message)) return `Lambent may not open ${path}; docs/running.md says how it may`;
   return `the port ${path} could not be opened: ${message}`;
