@@ -5,6 +5,7 @@ import { GridComponent, LegendComponent, TooltipComponent } from 'echarts/compon
 import { format, init, use } from 'echarts/core';
 import { CanvasRenderer } from 'echarts/renderers';
 import { useEffect, useRef } from 'react';
+import { inSentence, written } from '../stores/numbers.ts';
 import { axisInk, ink } from '../ui/chart-ink.ts';
 import { inMm } from '../ui/figures.ts';
 
@@ -96,7 +97,7 @@ function optionFor(burns: readonly Burn[], machines: readonly Machine[], chosen:
         symbol: 'none',
         silent: true,
         lineStyle: { color: '#B9B2A2', type: 'dashed', width: 1 },
-        endLabel: { show: true, formatter: `${energy} J/mm`, color: ink(), fontSize: 12 },
+        endLabel: { show: true, formatter: written(`${energy} J/mm`), color: ink(), fontSize: 12 },
       };
     });
   const series = machines.flatMap((machine, i) => {
@@ -110,7 +111,7 @@ function optionFor(burns: readonly Burn[], machines: readonly Machine[], chosen:
     textStyle: { fontFamily: getComputedStyle(document.body).fontFamily, color: ink() },
     grid: { left: 52, right: 76, top: 34, bottom: 44 },
     legend: { top: 0, textStyle: { color: ink() }, data: series.map(({ name }) => name) },
-    tooltip: { trigger: 'item', formatter: ({ name }: { name: string }) => name },
+    tooltip: { trigger: 'item', formatter: ({ name }: { name: string }) => inSentence(name) },
     xAxis: {
       type: 'value',
       min: 0,

@@ -1,3 +1,5 @@
+import { written } from '../stores/numbers.ts';
+
 /** What charts are written in: the page's own ink, light or dark. */
 export function ink(): string {
   return getComputedStyle(document.body).color;
@@ -6,5 +8,6 @@ export function ink(): string {
 /** An axis in it. */
 export function axisInk() {
   const line = { lineStyle: { color: 'rgb(128 128 128 / 0.25)' } };
-  return { nameTextStyle: { color: ink() }, axisLabel: { color: ink() }, splitLine: line };
+  const formatter = (value: number | string) => written(String(value));
+  return { nameTextStyle: { color: ink() }, axisLabel: { color: ink(), formatter }, splitLine: line };
 }

@@ -5,6 +5,7 @@ import { GridComponent, LegendComponent, TooltipComponent } from 'echarts/compon
 import { init, use } from 'echarts/core';
 import { CanvasRenderer } from 'echarts/renderers';
 import { useEffect, useRef } from 'react';
+import { inSentence } from '../../stores/numbers.ts';
 import { axisInk, ink } from '../../ui/chart-ink.ts';
 import { markLook } from './marks.tsx';
 import type { ReadCard } from './reading.ts';
@@ -122,7 +123,7 @@ function optionFor({ laid, card }: ReadCard) {
       nameLocation: 'middle',
       nameGap: gap,
       ...axisInk(),
-      axisLabel: { showMinLabel: false, showMaxLabel: false, color: ink() },
+      axisLabel: { ...axisInk().axisLabel, showMinLabel: false, showMaxLabel: false },
     };
   };
   const series = (['under', 'good', 'over', 'best'] as const).map(scatter);
@@ -131,7 +132,7 @@ function optionFor({ laid, card }: ReadCard) {
     textStyle: { fontFamily: getComputedStyle(document.body).fontFamily, color: ink() },
     grid: { left: 60, right: 24, top: 34, bottom: 42 },
     legend: { top: 0, textStyle: { color: ink() }, data: series.map(({ name }) => name) },
-    tooltip: { trigger: 'item', formatter: ({ name }: { name: string }) => name },
+    tooltip: { trigger: 'item', formatter: ({ name }: { name: string }) => inSentence(name) },
     xAxis: axis(wish.across.setting, card.columns, 26),
     yAxis: wish.down ? axis(wish.down.setting, rows, 42) : { type: 'value', min: -1, max: 1, show: false },
     series: [region, ...margins, ...series],
