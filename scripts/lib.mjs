@@ -118,6 +118,7 @@ export function ensureBuilt({ loud = false } = {}) {
     'apps/server/dist-program/main.js',
     'apps/server/dist-program/openapi.json',
     'apps/stand-in/dist/main.js',
+    'apps/plain-stand-in/dist/main.js',
     'apps/web/dist/index.html',
   ];
   const whole = outputs.every((file) => existsSync(join(root, file)));

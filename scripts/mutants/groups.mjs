@@ -37,6 +37,14 @@ export const groups = [
     tests: ['packages/machines'],
   },
   {
+    name: 'plain language',
+    files: [
+      ...sourcesIn('packages/machines/src/plain'),
+      ...sourcesIn('apps/plain-stand-in/src').filter((file) => !file.endsWith('main.ts')),
+    ],
+    tests: ['packages/machines/src/plain', 'apps/plain-stand-in'],
+  },
+  {
     name: 'server: rules',
     files: ['common/door', 'common/body-depth', 'thinning/thinning-rule', 'machines/pace'].map(
       (name) => `apps/server/src/${name}.ts`,
