@@ -103,6 +103,7 @@ test('the shop’s price list is kept, and checked', async () => {
     speedUnit: 'mm/s',
     lengthUnit: 'mm',
     dates: 'day first',
+    numbers: 'point',
     backupDays: 14,
     isSetUp: true,
     isDemo: false,

@@ -12,7 +12,8 @@ const marks: Readonly<Record<NumberStyle, { readonly decimal: string; readonly t
 
 /** As the shop writes numbers: what this browser heard last, until the server says. */
 const store = create<{ readonly style: NumberStyle }>(() => {
-  const known = localStorage.getItem(place);
+  // Where there is no browser, as in tests, nothing was heard.
+  const known = globalThis.localStorage?.getItem(place) ?? null;
   return { style: known !== null && Object.hasOwn(marks, known) ? (known as NumberStyle) : 'point' };
 });
 
