@@ -7,7 +7,8 @@ const room = 4096;
 
 /**
  * Times moves as a small controller makes them: it takes a while for each line, and knows but a few moves ahead. It is a
- * queue of one server: a line is read in so many seconds, and known when there is room for it. How fast a move ends is settled when it begins: so that what is known by then can be braked for.
+ * queue of one server: a line is read in so many seconds, and known when there is room for it. How fast a move ends is
+ * settled when it begins: so that what is known by then can be braked for.
  */
 export class ControllerQueue implements MoveTimer {
   private timed = 0;
