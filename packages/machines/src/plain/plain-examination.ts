@@ -44,7 +44,7 @@ export async function examinePlain({ ask, heard, status, buffer, isFree, mostRoo
   const { room } = heard;
   if (!room) say('warns', `It does not tell how much room it has: ${buffer} characters are taken for granted.`);
   else if (room.characters < buffer && state === 'idle')
-    say('fails', `It takes ${room.characters} characters, and ${buffer} stand here: lines would be lost.`);
+    say('warns', `It takes ${room.characters} characters, and ${buffer} stand here: no more than it takes are sent.`);
   else say('good', `It takes ${room.characters} characters and ${mostRoom} moves.`);
   if (!isFree) {
     say('warns', 'It has a run: its figures are asked when that has ended.');

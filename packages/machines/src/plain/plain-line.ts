@@ -42,6 +42,8 @@ export interface PlainAnswer {
 }
 
 const longestLine = 4096;
+/** No machine takes fewer characters: one that tells so has something in it still. */
+const leastBuffer = 64;
 /** So much of what a machine says of itself before an answer is kept. */
 const mostSaid = 200;
 const greetingSign = /\['\$' for help\]$/;
@@ -63,6 +65,8 @@ export class PlainLine {
   private reader = new StatusReader();
   private readonly unanswered: Sent[] = [];
   private said: string[] = [];
+  /** How many characters it has said it takes while it had none; null where it does not tell. */
+  private toldRoom: number | null = null;
 
   /** @param tickMs how often `pass` is called, in ms */
   constructor(
@@ -114,7 +118,10 @@ export class PlainLine {
 
   /** How many characters more the machine takes. */
   get room(): number {
-    return this.options.buffer - this.unanswered.reduce((sum, { length }) => sum + length, 0);
+    return (
+      Math.min(this.options.buffer, this.toldRoom ?? Infinity) -
+      this.unanswered.reduce((sum, { length }) => sum + length, 0)
+    );
   }
 
   /** The oldest line that is not answered; null where all are. */
@@ -187,6 +194,8 @@ export class PlainLine {
     if (status.state !== 'alarm') this.reader.alarm = null;
     const isFirst = this.heard === null;
     this.heard = status;
+    const free = status.room?.characters ?? 0;
+    if (free >= leastBuffer && status.state === 'idle' && this.owed === null) this.toldRoom = free;
     this.listener.status(status, isFirst);
   }
 
