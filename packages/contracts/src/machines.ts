@@ -1,3 +1,4 @@
+import type { ToldFigures } from '@lambent/core/machine';
 import { IsIn } from 'class-validator';
 
 export const machineCommands = ['hold', 'resume', 'stop', 'home', 'clear', 'open-lid', 'close-lid'] as const;
@@ -52,13 +53,5 @@ export interface SerialPortAnswer {
 export interface ConnectionTest {
   steps: { level: 'good' | 'warns' | 'fails'; message: string }[];
   /** The figures that the machine tells of itself; lengths in mm, speeds in mm/s, accelerations in mm/s². */
-  figures: {
-    powerScale?: number;
-    travelSpeed?: number;
-    acceleration?: number;
-    accelerationY?: number;
-    bedWidth?: number;
-    bedHeight?: number;
-    lookAhead?: number;
-  };
+  figures: ToldFigures;
 }

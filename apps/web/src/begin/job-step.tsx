@@ -9,9 +9,9 @@ import { Choice } from '../ui/choice.tsx';
 import { inMm } from '../ui/figures.ts';
 import { Labelled } from '../ui/labelled.tsx';
 import { Notice } from '../ui/notice.tsx';
+import { Words } from '../ui/words.tsx';
 import type { Beginning, FirstStep } from './first-steps.ts';
 import { StepFrame } from './step-frame.tsx';
-import { Words } from './words.tsx';
 
 /** The first job: what it is called, its machine, its material; then the Bench. */
 export function JobStep({ machines, materials, back }: Beginning & { back: (step: FirstStep) => void }) {

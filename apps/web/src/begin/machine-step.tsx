@@ -18,8 +18,8 @@ import { kindNames, zeroNames } from '../machines/machine-words.ts';
 import { Choice } from '../ui/choice.tsx';
 import { Labelled } from '../ui/labelled.tsx';
 import { Notice } from '../ui/notice.tsx';
+import { Words } from '../ui/words.tsx';
 import { StepFrame } from './step-frame.tsx';
-import { Words } from './words.tsx';
 
 /** The first machine: its kind gives usual figures, of which those that differ are typed. A stand-in of it runs at once. */
 export function MachineStep({ machines, next }: { machines: readonly Machine[]; next: () => void }) {

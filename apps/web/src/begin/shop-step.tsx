@@ -6,8 +6,8 @@ import { dateOptions, lengthOptions, numberOptions } from '../shop/ways-card.tsx
 import { setWho, useWho } from '../stores/who.ts';
 import { Choice } from '../ui/choice.tsx';
 import { Labelled } from '../ui/labelled.tsx';
+import { Words } from '../ui/words.tsx';
 import { StepFrame } from './step-frame.tsx';
-import { Words } from './words.tsx';
 
 /** What the shop is called, who sits here, and how the shop counts and writes. */
 export function ShopStep({ settings, next }: { settings: Settings; next: () => void }) {

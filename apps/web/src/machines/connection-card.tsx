@@ -4,8 +4,8 @@ import { Choice } from '../ui/choice.tsx';
 import { Labelled } from '../ui/labelled.tsx';
 import { stateLook } from '../ui/machine-state.ts';
 import { NumberField } from '../ui/number-field.tsx';
+import { Words } from '../ui/words.tsx';
 import { ConnectionTest } from './connection-test.tsx';
-import { LineField } from './line-field.tsx';
 import { SerialFields } from './serial-fields.tsx';
 
 type Way = Connection['kind'] | 'none';
@@ -84,11 +84,13 @@ export function ConnectionCard({ machine, isSaved, change, takeFigures }: Props)
       {connection?.kind === 'network' && (
         <div className="grid grid-cols-2 gap-x-3 gap-y-2.5">
           <div className="col-span-2 flex gap-3">
-            <LineField
+            <Words
+              isCode
+              most={255}
               label="Host"
               value={connection.host}
               placeholder="Such as 192.168.1.20"
-              commit={(host) => change({ ...connection, host })}
+              set={(host) => change({ ...connection, host })}
             />
             <div className="w-28">
               <NumberField

@@ -71,7 +71,9 @@ function Part({ title, children }: { title: string | null; children: ReactNode }
   return (
     <section className="border-t border-line py-3.5 first:border-0 first:pt-0" aria-label={title ?? 'What it is'}>
       {title && <h2 className="mb-2 font-bold">{title}</h2>}
-      <div className="grid grid-cols-2 items-start gap-x-3 gap-y-2.5 sm:grid-cols-4 lg:max-xl:grid-cols-2">{children}</div>
+      <div className="grid grid-cols-2 items-start gap-x-3 gap-y-2.5 sm:grid-cols-4 lg:max-xl:grid-cols-2">
+        {children}
+      </div>
     </section>
   );
 }

@@ -6,7 +6,7 @@ import { api, sentenceOf } from '../api.ts';
 import { IconButton } from '../ui/button.tsx';
 import { Choice } from '../ui/choice.tsx';
 import { Labelled } from '../ui/labelled.tsx';
-import { LineField } from './line-field.tsx';
+import { Words } from '../ui/words.tsx';
 
 type Serial = Extract<Connection, { kind: 'serial' }>;
 
@@ -26,11 +26,13 @@ export function SerialFields({ connection, change, children }: Props) {
   return (
     <div className="grid grid-cols-2 gap-x-3 gap-y-2.5">
       <div className="col-span-2 flex items-end gap-1.5">
-        <LineField
+        <Words
+          isCode
+          most={255}
           label="Port"
           value={path}
           placeholder="Such as /dev/ttyUSB0"
-          commit={(named) => change({ ...connection, path: named })}
+          set={(named) => change({ ...connection, path: named })}
         />
         <IconButton
           label="Look for ports again"

@@ -18,5 +18,5 @@ export {
   wattsOf,
 } from './machine.ts';
 export { machineFromJson, NotAMachine } from './machine-json.ts';
-export { type ToldDifference, toldDifferences } from './told-figures.ts';
+export { type ToldDifference, type ToldFigures, toldDifferences } from './told-figures.ts';
 export { usualMachine } from './usual-machine.ts';

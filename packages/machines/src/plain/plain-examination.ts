@@ -1,3 +1,4 @@
+import { asSentence } from '../as-sentence.ts';
 import type { Examination, ExaminedStep, MachineStatus, ToldFigures } from '../driver.ts';
 import type { PlainAnswer } from './plain-line.ts';
 import type { PlainStatus } from './plain-status.ts';
@@ -35,7 +36,7 @@ export async function examinePlain({ ask, heard, status, buffer, isFree, mostRoo
   const steps: ExaminedStep[] = [];
   const say = (level: ExaminedStep['level'], message: string) => steps.push({ level, message });
   if (!heard) {
-    say('fails', reason ? sentence(reason) : 'Nothing answers. Is the machine on, and the speed (baud) right?');
+    say('fails', reason ? asSentence(reason) : 'Nothing answers. Is the machine on, and the speed (baud) right?');
     return { steps, figures: {} };
   }
   say('good', 'The line is open, and it answers in the plain language.');
@@ -74,8 +75,4 @@ function valuesIn({ said }: PlainAnswer): Map<number, number> {
       return number === undefined || !Number.isFinite(Number(value)) ? [] : [[Number(number), Number(value)]];
     }),
   );
-}
-
-function sentence(text: string): string {
-  return `${text[0].toUpperCase()}${text.slice(1)}.`;
 }

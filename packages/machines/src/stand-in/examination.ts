@@ -1,11 +1,10 @@
+import { asSentence } from '../as-sentence.ts';
 import type { Examination, ExaminedStep, MachineStatus } from '../driver.ts';
 
 /** What is known of a stand-in by what it said last. */
 export function examineStandIn({ state, reason, lid }: MachineStatus): Examination {
   if (state === 'away') {
-    const message = reason
-      ? `${reason[0].toUpperCase()}${reason.slice(1)}.`
-      : 'Nothing answers in Lambent’s own language.';
+    const message = reason ? asSentence(reason) : 'Nothing answers in Lambent’s own language.';
     return { steps: [{ level: 'fails', message }], figures: {} };
   }
   const stands = state === 'idle' && lid === 'closed';
