@@ -7,6 +7,7 @@ import { DemoModule } from './demo/demo.module.ts';
 import { EventsModule } from './events/events.module.ts';
 import { FamiliesModule } from './families/families.module.ts';
 import { FilesModule } from './files/files.module.ts';
+import { HandModule } from './hand/hand.module.ts';
 import { HealthModule } from './health/health.module.ts';
 import { JobFilesModule } from './job-files/job-files.module.ts';
 import { JobsModule } from './jobs/jobs.module.ts';
@@ -21,6 +22,7 @@ import { ThinningModule } from './thinning/thinning.module.ts';
     EventsModule,
     HealthModule,
     MachinesModule,
+    HandModule,
     ColourKeysModule,
     FamiliesModule,
     BookModule,

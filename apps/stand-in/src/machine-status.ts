@@ -34,6 +34,8 @@ export interface Status {
   /** How far above the stock the focus is, in mm. */
   readonly z: number;
   readonly air: 'off' | 'low' | 'high';
+  /** Whether the red pointer shines. */
+  readonly pointer: boolean;
   /** mm/min, as F is. */
   readonly feed: number;
   /** On the S scale; 0 while the beam is off. */

@@ -1,6 +1,7 @@
 import { LineRefused, readLine } from './line.ts';
 import { type Build, bufferSize, homingS, type State, type Status } from './machine-status.ts';
 import { type LitStretch, Motion } from './motion.ts';
+import { type Run, runIn } from './run.ts';
 import { type BedPicture, energyPerMm, Stock } from './stock.ts';
 import { Watch } from './watch.ts';
 
@@ -24,7 +25,8 @@ export class StandInMachine {
   private taken = 0;
   private lineNumber = 0;
   private runS = 0;
-  private run: { id: string; lines: number; dropped: boolean } | null = null;
+  private pointer = false;
+  private run: Run | null = null;
   private readonly watch = new Watch();
 
   constructor(private readonly build: Build) {
@@ -53,6 +55,10 @@ export class StandInMachine {
         this.lid = 'closed';
         if (this.reason === 'the lid is open') this.reason = 'the lid was opened';
         return 'ok';
+      case 'pointer on':
+      case 'pointer off':
+        this.pointer = line.trim().toLowerCase() === 'pointer on';
+        return 'ok';
       case 'look':
         return JSON.stringify(this.look());
       default:
@@ -60,17 +66,18 @@ export class StandInMachine {
     }
   }
 
-  /** `run begin`, or `run begin ID LINES`: what comes from here on is this run, of so many lines. */
+  /** What comes from here on is another run. */
   private beginRun(line: string): string | null {
-    const words = /^run begin(?:\s+(\S{1,64})\s+(\d{1,9}))?$/i.exec(line.trim());
-    if (!words) return null;
-    const [, id = '', lines = '0'] = words;
+    const run = runIn(line);
+    if (!run) return null;
+    const { id, isUnlit } = run;
     if (id && (this.state !== 'idle' || this.motion.waiting > 0)) return `error:the machine is ${this.state}`;
-    if (id && this.lid === 'open') return 'error:the lid is open';
+    if (id && this.lid === 'open' && !isUnlit) return 'error:the lid is open';
     this.taken = this.lineNumber = this.runS = 0;
     this.watch.begin();
     this.motion.doneLine = this.motion.doneOrdinal = 0;
-    this.run = id ? { id, lines: Number(lines), dropped: false } : null;
+    this.run = id ? run : null;
+    if (isUnlit) this.laser = 'off';
     return 'ok';
   }
 
@@ -83,7 +90,7 @@ export class StandInMachine {
     if (tooLong && this.state === 'running') this.hold(tooLong);
   }
 
-  /** Whether lines of the run that is under way have not come yet. */
+  /** Whether lines of the run have not come yet. */
   private get moreToCome(): boolean {
     return this.run !== null && !this.run.dropped && this.lineNumber < this.run.lines;
   }
@@ -97,17 +104,15 @@ export class StandInMachine {
     try {
       const command = readLine(line, this.lastMotion);
       if (command.number !== null) this.lineNumber = command.number;
-      if (command.kind === 'nothing') return 'ok';
-      if (command.kind === 'air') {
-        this.air = command.level;
-        return 'ok';
-      }
+      if (command.kind === 'air') this.air = command.level;
+      if (command.kind === 'nothing' || command.kind === 'air') return 'ok';
       if (command.kind === 'wait')
         return this.stand(command.seconds, this.atZ, this.laser === 'steady' ? this.power : 0);
       if (command.power !== null && command.power > this.build.powerScale) {
         throw new LineRefused(`S${command.power} is above full power, S${this.build.powerScale}`);
       }
       if (command.kind === 'laser') {
+        if (this.isUnlit && command.mode !== 'off') throw new LineRefused('this run is to stay unlit');
         this.laser = command.mode;
         this.power = command.power ?? this.power;
         return 'ok';
@@ -156,7 +161,7 @@ export class StandInMachine {
   /** Begins to move when there is something to do. */
   private begin(): void {
     if (this.state !== 'idle') return;
-    if (this.lid === 'open') this.hold('the lid is open');
+    if (this.lid === 'open' && !this.isUnlit) this.hold('the lid is open');
     else this.state = 'running';
   }
 
@@ -186,15 +191,13 @@ export class StandInMachine {
   }
 
   hold(reason = 'held by hand'): void {
-    if (this.state !== 'running') {
-      if (this.state !== 'idle' || this.motion.waiting === 0) return;
-    }
+    if (this.state !== 'running' && (this.state !== 'idle' || this.motion.waiting === 0)) return;
     this.state = 'held';
     this.reason = reason;
   }
 
   resume(): void {
-    if (this.state !== 'held' || this.lid === 'open') return;
+    if (this.state !== 'held' || (this.lid === 'open' && !this.isUnlit)) return;
     this.state = 'running';
     this.reason = null;
   }
@@ -208,9 +211,14 @@ export class StandInMachine {
     this.reason = null;
   }
 
+  /** With an open lid the head may move, as long as nothing can burn. */
+  private get isUnlit(): boolean {
+    return this.run !== null && !this.run.dropped && this.run.isUnlit;
+  }
+
   private openLid(): string {
     this.lid = 'open';
-    if (this.state === 'running') this.hold('the lid is open');
+    if (this.state === 'running' && !this.isUnlit) this.hold('the lid is open');
     else if (this.state === 'held') this.reason = 'the lid is open';
     return 'ok';
   }
@@ -279,6 +287,7 @@ export class StandInMachine {
       y: this.motion.y,
       z: this.motion.z,
       air: this.air,
+      pointer: this.pointer,
       feed: this.state === 'running' ? this.motion.speed * 60 : 0,
       power: burning ? this.motion.power : 0,
       waiting: this.motion.waiting,

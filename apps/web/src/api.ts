@@ -1,6 +1,8 @@
 import type {
+  AirDto,
   ErrorAnswer,
   FitDto,
+  HeadDto,
   KerfDto,
   MachineCommand,
   OffcutDto,
@@ -8,6 +10,7 @@ import type {
   SentMaterial,
   SettingsDto,
   StartRunDto,
+  WalkDto,
 } from '@lambent/contracts';
 import type { paths } from '@lambent/contracts/client';
 import type { NumberFamily } from '@lambent/core/builders';
@@ -147,6 +150,12 @@ export const api = {
   serialPorts: () => data(server.GET('/api/machines/ports')),
   testConnection: (body: Machine) => data(server.POST('/api/machines/connection-test', { body: sent(body) })),
   machineUses: (id: string) => data(server.GET('/api/machines/{id}/uses', { params: withId(id) })),
+  moveHead: (id: string, body: HeadDto) => data(server.POST('/api/machines/{id}/head', { params: withId(id), body })),
+  moveFocus: (id: string, dz: number) =>
+    data(server.POST('/api/machines/{id}/focus', { params: withId(id), body: { dz } })),
+  switchAir: (id: string, air: AirDto['air']) =>
+    data(server.POST('/api/machines/{id}/air', { params: withId(id), body: { air } })),
+  walk: (jobId: string, body: WalkDto) => data(server.POST('/api/jobs/{id}/walks', { params: withId(jobId), body })),
   materials: () => data(server.GET('/api/materials')),
   addMaterial: (author: string, material: SentMaterial) =>
     data(server.POST('/api/materials', { body: sent({ by: author, material }) })),

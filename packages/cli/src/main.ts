@@ -43,13 +43,21 @@ function withOpeningOptions(command: Command): Command {
     .option('--thickness <length>', 'how thick the sheet is, as it was measured (default: as its material says)');
 }
 
+/** Where a run lands; places as the machine's display shows them. */
+function withLandingOptions(command: Command): Command {
+  return withOpeningOptions(command)
+    .option('--at <words...>', 'where the run lands: head X,Y, mark X,Y or sheet, and which of its nine points does')
+    .option('--marks <marks...>', 'two marks, each where it is drawn and where it was touched: X,Y=X,Y')
+    .option('--scaled', 'with --marks: make the run as large as the marks are apart');
+}
+
 function withServerOptions(command: Command): Command {
   return command
     .option('--server <address>', 'where Lambent runs (default: LAMBENT_SERVER, or http://127.0.0.1:7450)')
     .option('--token <token>', 'what it asks for, where it asks for one (default: LAMBENT_TOKEN)');
 }
 
-withOpeningOptions(program.command('plan'))
+withLandingOptions(program.command('plan'))
   .description('Works out what a machine would do with a drawing: layers, times, findings, program.')
   .argument('<file>', 'the drawing: SVG, DXF, PDF, STL or a picture; or a stored job, .json')
   .option('--shop <file>', 'the shop’s machines, keys and materials, as JSON (default: the demo shop)')
@@ -67,7 +75,7 @@ withOpeningOptions(program.command('plan'))
     process.exitCode = await plan(file, options);
   });
 
-withOpeningOptions(program.command('sheet'))
+withLandingOptions(program.command('sheet'))
   .description('Writes the job sheet of a run as PDF: picture, places, steps, times, price and notes.')
   .argument('<file>', 'the drawing; or a stored job, .json')
   .argument('<out>', 'the PDF to write')

@@ -8,6 +8,7 @@ import { planJob, prepareJob, stepTitle } from '@lambent/core/plan';
 import type { AppliedSettings, Shop } from '@lambent/core/recipes';
 import { formatDuration, parseLength } from '@lambent/core/units';
 import { shippedAssets } from '@lambent/fonts';
+import { type LandingOptions, landedBy } from './landing.ts';
 import { noteLine, sayTo, standard, write, writeLines } from './files.ts';
 import {
   choose,
@@ -23,7 +24,7 @@ import { asPhoto, type PhotoOptions, widthOfPhoto } from './photo.ts';
 import { saidProgress } from './said-progress.ts';
 import { Unusable } from './unusable.ts';
 
-export interface PlanOptions extends OpeningOptions, PhotoOptions {
+export interface PlanOptions extends OpeningOptions, PhotoOptions, LandingOptions {
   shop?: string;
   out?: string;
   svg?: string;
@@ -48,9 +49,10 @@ export async function plan(file: string, options: PlanOptions): Promise<number> 
   const key = await chooseKey(shop, options.key ?? job.keyId);
   const run = runNamed(job.runs, options.run);
   const lists = { ...shop, keys: [key, ...shop.keys] };
-  const keyed = asPhoto({ ...opened, job: { ...job, keyId: key.id } }, options, lists);
+  const landed = landedBy(job, run.id, machine, options);
+  const keyed = asPhoto({ ...opened, job: { ...landed.job, keyId: key.id } }, options, lists);
   const wanted = options.kerf === undefined ? keyed : withKerf(keyed, lists, options.kerf);
-  const prepared = await prepareWithPictures(wanted, lists, { runId: run.id }, async (id) => {
+  const prepared = await prepareWithPictures(wanted, lists, { runId: run.id, head: landed.head }, async (id) => {
     const picture = pictures.get(id);
     if (!picture) throw new Unusable(`${source.file} burns a picture that is not in it: plan it on the server.`);
     return decodePicture(picture.bytes, shippedAssets);

@@ -52,6 +52,11 @@ export class StartRunDto {
   @IsOptional()
   @IsBoolean()
   again?: boolean;
+
+  /** Burn it though the run that leaves its stock in place is not on record as burnt. */
+  @IsOptional()
+  @IsBoolean()
+  early?: boolean;
 }
 
 /** A sheet that a run took from stock; lengths in mm, as it lay in stock. */

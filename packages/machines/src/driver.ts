@@ -14,6 +14,12 @@ export interface MachineStatus {
   readonly lid: 'open' | 'closed' | null;
   /** The last program line whose move is done. */
   readonly line: number;
+  /** How far above the stock its focus is, in mm; null where it does not tell. */
+  readonly z: number | null;
+  /** What blows at its beam; null where it does not tell. */
+  readonly air: 'off' | 'low' | 'high' | null;
+  /** Whether its red pointer shines; null where it has none, or does not tell. */
+  readonly pointer: boolean | null;
   /** Machine seconds spent moving in this run. */
   readonly runS: number;
   /** The run that the machine has now, begun and not ended; null while it has none. */
@@ -30,6 +36,9 @@ export const restingStatus: MachineStatus = {
   power: 0,
   lid: 'closed',
   line: 0,
+  z: null,
+  air: null,
+  pointer: null,
   runS: 0,
   runId: null,
 };
@@ -45,6 +54,8 @@ export interface Program {
   readonly runId: string;
   /** How many lines it has. */
   readonly lines: number;
+  /** It moves the head, and must not light the beam: a line that would do so is not sent. */
+  readonly isUnlit?: boolean;
   /** Its lines from the first on; may be asked for again. */
   open(): AsyncIterable<ProgramLine>;
 }
@@ -58,7 +69,7 @@ export interface ProgramEnd {
 }
 
 /** What a machine can be told besides hold, resume and stop. */
-export const machineWords = ['home', 'clear', 'lid open', 'lid close'] as const;
+export const machineWords = ['home', 'clear', 'lid open', 'lid close', 'pointer on', 'pointer off'] as const;
 export type MachineWord = (typeof machineWords)[number];
 
 export interface Capabilities {
@@ -168,8 +179,8 @@ export interface MachineDriver {
   stop(): Promise<void>;
   /** @throws MachineRefusal when it is away, refuses, or does not answer in time */
   tell(word: MachineWord): Promise<void>;
-  /** Why it cannot take a program now; null where it can. */
-  busy(): MachineRefusal | null;
+  /** Why it cannot take a program now; null where it can. An unlit one may be taken with the lid open. */
+  busy(isUnlit?: boolean): MachineRefusal | null;
   /** What can be found out about the machine and the line to it, step by step. Nothing moves and nothing burns. */
   examine(): Promise<Examination>;
 }

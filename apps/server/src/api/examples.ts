@@ -57,8 +57,13 @@ const taken = {
 const standing: Answers['MachineState'] = {
   machineId: 'wren',
   ...restingStatus,
-  orders: ['hold', 'resume', 'stop', 'home', 'clear', 'open-lid', 'close-lid'],
+  orders: ['hold', 'resume', 'stop', 'home', 'clear', 'open-lid', 'close-lid', 'pointer-on', 'pointer-off'],
   watches: true,
+  z: 0,
+  air: 'off',
+  pointer: false,
+  errand: null,
+  lastWalk: null,
 };
 
 const noPrices = { currency: '€', setUp: 0, perRun: 0, minimum: 0, rounding: 0, machines: {}, materials: {} };

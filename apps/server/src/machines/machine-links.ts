@@ -1,4 +1,4 @@
-import type { MachineCommand, MachineState } from '@lambent/contracts';
+import type { Errand, LastWalk, MachineCommand, MachineState } from '@lambent/contracts';
 import { accelerationAlong, type Machine } from '@lambent/core/machine';
 import {
   type MachineDriver,
@@ -32,13 +32,21 @@ interface Link {
   readonly reason: string;
 }
 
+/** What a machine does by hand, and which walk it was told last. */
+interface Hand {
+  readonly errand: Errand | null;
+  readonly lastWalk: LastWalk | null;
+}
+
 const notConnected = 'not connected';
+const atRest: Hand = { errand: null, lastWalk: null };
 
 /** A line to every machine of the shop that is connected. */
 @Injectable()
 export class MachineLinks implements OnApplicationBootstrap {
   private readonly log = new Logger('Machines');
   private readonly links = new Map<string, Link>();
+  private readonly hands = new Map<string, Hand>();
   private readonly made = new Subject<string>();
 
   constructor(
@@ -88,6 +96,7 @@ export class MachineLinks implements OnApplicationBootstrap {
     await this.links.get(id)?.driver?.close(closeWithinMs);
     this.makers.forget(id);
     this.links.delete(id);
+    this.hands.delete(id);
     this.hub.forgetMachine(id);
   }
 
@@ -127,7 +136,7 @@ export class MachineLinks implements OnApplicationBootstrap {
         const urgent =
           !told || (['state', 'reason', 'lid', 'runId'] as const).some((name) => told?.[name] !== status[name]);
         told = status;
-        pace.take(stateOf(id, status, driver), urgent);
+        pace.take(this.stateFrom(id, status, driver), urgent);
       },
       odd: (what) => {
         if (++oddities <= mostOddities) this.log.warn(`${name} said what makes no sense: ${what}`);
@@ -145,7 +154,24 @@ export class MachineLinks implements OnApplicationBootstrap {
     const link = this.links.get(id);
     if (!link) throw notFound('machine');
     const { driver, reason } = link;
-    return stateOf(id, driver?.status ?? { ...restingStatus, state: 'away', reason, lid: null }, driver);
+    return this.stateFrom(id, driver?.status ?? { ...restingStatus, state: 'away', reason, lid: null }, driver);
+  }
+
+  /** Says what a machine does by hand from now on. */
+  tellHand(id: string, change: Partial<Hand>): void {
+    this.hands.set(id, { ...(this.hands.get(id) ?? atRest), ...change });
+    if (this.links.has(id)) this.hub.say({ type: 'machine', machine: this.state(id) });
+  }
+
+  private stateFrom(machineId: string, status: MachineStatus, driver: MachineDriver | null): MachineState {
+    const { errand, lastWalk } = this.hands.get(machineId) ?? atRest;
+    const { words, watch } = driver?.capabilities ?? { words: [], watch: false };
+    const orders: MachineCommand[] = driver
+      ? ['hold', 'resume', 'stop', ...words.map((word) => orderOf[word])]
+      : [];
+    // What it does by hand is no run.
+    const runId = errand ? null : status.runId;
+    return { machineId, ...status, runId, orders, watches: watch, errand, lastWalk };
   }
 
   /** The line to a machine that is reached in the same way; null where there is none. */
@@ -202,10 +228,6 @@ const orderOf: Readonly<Record<MachineWord, MachineCommand>> = {
   clear: 'clear',
   'lid open': 'open-lid',
   'lid close': 'close-lid',
+  'pointer on': 'pointer-on',
+  'pointer off': 'pointer-off',
 };
-
-function stateOf(machineId: string, status: MachineStatus, driver: MachineDriver | null): MachineState {
-  const { words, watch } = driver?.capabilities ?? { words: [], watch: false };
-  const orders: MachineCommand[] = driver ? ['hold', 'resume', 'stop', ...words.map((word) => orderOf[word])] : [];
-  return { machineId, ...status, orders, watches: watch };
-}

@@ -24,6 +24,8 @@ const commands: Record<MachineCommand, (driver: MachineDriver) => void | Promise
   clear: (driver) => driver.tell('clear'),
   'open-lid': (driver) => driver.tell('lid open'),
   'close-lid': (driver) => driver.tell('lid close'),
+  'pointer-on': (driver) => driver.tell('pointer on'),
+  'pointer-off': (driver) => driver.tell('pointer off'),
 };
 
 @ApiTags('machines')

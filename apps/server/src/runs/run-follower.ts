@@ -5,6 +5,7 @@ import { type BeforeApplicationShutdown, Injectable, Logger, type OnApplicationB
 import { config } from '../config.ts';
 import { WriteQueue } from '../data/write-queue.ts';
 import { EventHub } from '../events/event-hub.ts';
+import { isErrand } from '../hand/hand-program.ts';
 import { MachineLinks } from '../machines/machine-links.ts';
 import { MachinesService } from '../machines/machines.service.ts';
 import { RunEntity } from './run.entities.ts';
@@ -84,12 +85,12 @@ export class RunFollower implements OnApplicationBootstrap, BeforeApplicationShu
     });
   }
 
-  /** A machine that still has a run which is on record as ended is stopped. */
+  /** A machine that still has a run which is on record as ended is stopped, and one that was moved by hand. */
   private async stopEnded(machineId: string): Promise<void> {
     const driver = this.links.get(machineId);
     const id = await driver.askRun();
     if (!id || (driver.status.state !== 'running' && driver.status.state !== 'held')) return;
-    if (await this.record.isOver(id)) await driver.stop();
+    if (isErrand(id) || (await this.record.isOver(id))) await driver.stop();
   }
 
   private driverOf(machineId: string): MachineDriver | null {

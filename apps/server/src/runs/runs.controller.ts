@@ -14,6 +14,7 @@ import { Body, Controller, Get, Param, Post, Query, Res, StreamableFile } from '
 import { ApiTags } from '@nestjs/swagger';
 import type { Response } from 'express';
 import { Describe, fileOf, listOf, oneOf } from '../api/describe.ts';
+import { goneSignal } from '../common/gone-signal.ts';
 import { RunRecord } from './run-record.ts';
 import { RunsService } from './runs.service.ts';
 
@@ -86,11 +87,4 @@ export class RunsController {
   ): Promise<RunAnswer> {
     return this.runs.start(jobId, wanted, goneSignal(response));
   }
-}
-
-/** Who has gone does not wait for the plan any more. */
-function goneSignal(response: Response): AbortSignal {
-  const gone = new AbortController();
-  response.once('close', () => response.writableFinished || gone.abort());
-  return gone.signal;
 }

@@ -3,6 +3,7 @@ import { TypeOrmModule } from '@nestjs/typeorm';
 import { DataModule } from '../data/data.module.ts';
 import { EventsModule } from '../events/events.module.ts';
 import { FilesModule } from '../files/files.module.ts';
+import { HandModule } from '../hand/hand.module.ts';
 import { JobsModule } from '../jobs/jobs.module.ts';
 import { MachinesModule } from '../machines/machines.module.ts';
 import { ShopModule } from '../shop/shop.module.ts';
@@ -23,6 +24,7 @@ import { RunsService } from './runs.service.ts';
     MachinesModule,
     JobsModule,
     FilesModule,
+    HandModule,
   ],
   controllers: [RunsController],
   providers: [RunsService, RunRecord, RunFollower],

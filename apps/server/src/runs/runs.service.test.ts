@@ -18,7 +18,9 @@ interface Options {
   busy?: (MachineRefusal | null)[];
   on?: string;
   status?: { state: string; reason: string | null };
+  /** When its runs were burnt last; of one run alone where it is named. */
   burnt?: Date;
+  burntRun?: string;
   camera?: boolean;
 }
 
@@ -35,7 +37,12 @@ function service(options: Options = {}) {
     busy: () => answers.shift() ?? null,
     camera: options.camera ? { lay: async () => void laid++ } : null,
   };
-  const links = { get: () => driver };
+  const links = {
+    get: () => driver,
+    knows: () => true,
+    state: () => ({ ...driver.status }),
+  };
+  const hand = { end: async (machineId: string) => void did.push(['end by hand', machineId]) };
   const jobs = {
     headOf: async () => ({ title: 'Tags', version: 5 }),
     packed: async (...of: unknown[]) => {
@@ -60,7 +67,9 @@ function service(options: Options = {}) {
     guard: () => {},
     follow: async (run: unknown) => void did.push(['follow', run]),
   };
-  const record = { answered: async (id: string) => ({ id }), lastBurnt: async () => options.burnt ?? null };
+  const lastBurnt = async (_: string, runId: string) =>
+    options.burntRun === undefined || options.burntRun === runId ? (options.burnt ?? null) : null;
+  const record = { answered: async (id: string) => ({ id }), lastBurnt };
   const writes = { do: async (...write: unknown[]) => void did.push(write) };
   const pictures = { get: async (id: string) => ({ mediaType: 'image/png', bytes: `bytes of ${id}` }) };
   const made = new RunsService(
@@ -69,6 +78,7 @@ function service(options: Options = {}) {
     jobs as never,
     shop as never,
     links as never,
+    hand as never,
     work as never,
     writes as never,
     pictures as never,
@@ -169,11 +179,41 @@ describe('a start', () => {
   });
 });
 
+describe('a run on stock that an earlier one leaves in place', () => {
+  const start = { version: 1, runId: 'back' };
+
+  test('is refused until that one was burnt, unless it is said to lie there', async () => {
+    const { service: runs, did } = service({ document: twoRuns() });
+    await expect(runs.start('j', start, signal)).rejects.toMatchObject({
+      status: 409,
+      code: 'not-burnt-before',
+      message: expect.stringMatching(/^Back takes the stock as Run 1 leaves it, and Run 1 was not burnt yet/),
+    });
+    expect(did('addRun')).toEqual([]);
+    await runs.start('j', { ...start, early: true }, signal);
+    expect(did('addRun')).toHaveLength(1);
+  });
+
+  test('is sent when that one was burnt; one on fresh stock needs none before it', async () => {
+    const burnt = new Date('2026-03-01T09:30:12Z');
+    const { service: runs, did } = service({ document: twoRuns(), burnt, burntRun: 'run-1' });
+    await runs.start('j', start, signal);
+    await service({ document: changeRun(twoRuns(), 'back', { stock: 'fresh' }) }).service.start('j', start, signal);
+    expect(did('addRun')).toHaveLength(1);
+  });
+
+  test('ends what the head does by hand before it asks whether the machine is free', async () => {
+    const { service: runs, did } = service();
+    await runs.start('j', { version: 1 }, signal);
+    expect(did('end by hand')).toEqual([['end by hand', 'wren']]);
+  });
+});
+
 describe('what lies on the bed', () => {
   test('is told to a machine with a camera with each fresh run, and once for those in place', async () => {
     const { service: runs, laid } = service({ document: twoRuns(), camera: true });
     const start = async (jobId: string, runId: string) => {
-      await runs.start(jobId, { version: 1, runId }, signal);
+      await runs.start(jobId, { version: 1, runId, early: true }, signal);
       return laid();
     };
     expect(await start('j', 'run-1')).toBe(1);
@@ -195,8 +235,8 @@ describe('a plan', () => {
       ['packed', 'j', 3],
     ]);
     expect(did('report').map(([, task]) => (task as { choice: unknown }).choice)).toEqual([
-      { runId: 'run-1' },
-      { runId: 'back' },
+      { runId: 'run-1', head: { x: 3, y: 4 } },
+      { runId: 'back', head: { x: 3, y: 4 } },
     ]);
     await expect(runs.plan('j', { run: 'none' }, signal)).rejects.toMatchObject({ status: 404 });
   });

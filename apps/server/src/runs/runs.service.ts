@@ -3,7 +3,8 @@ import { mkdir } from 'node:fs/promises';
 import type { BlockedDetails, PlanWishDto, RunAnswer, StartRunDto } from '@lambent/contracts';
 import type { Report } from '@lambent/core/checks';
 import { findRun, type JobDocument, type Run } from '@lambent/core/document';
-import { fromMachine } from '@lambent/core/machine';
+import type { Point } from '@lambent/core/geometry';
+import { fromMachine, type Machine } from '@lambent/core/machine';
 import { Injectable, type OnModuleInit } from '@nestjs/common';
 import { notFound, PlainError } from '../common/plain-error.ts';
 import { config } from '../config.ts';
@@ -11,6 +12,7 @@ import { WriteQueue } from '../data/write-queue.ts';
 import { PicturesService } from '../files/pictures.service.ts';
 import { JobsService } from '../jobs/jobs.service.ts';
 import { jobWithoutDrawing } from '../jobs/pack.ts';
+import { HandService } from '../hand/hand.service.ts';
 import { MachineLinks } from '../machines/machine-links.ts';
 import { ShopService } from '../shop/shop.service.ts';
 import type { PackedJob } from '../work/tasks.ts';
@@ -46,6 +48,7 @@ export class RunsService implements OnModuleInit {
     private readonly jobs: JobsService,
     private readonly shop: ShopService,
     private readonly links: MachineLinks,
+    private readonly hand: HandService,
     private readonly work: WorkService,
     private readonly writes: WriteQueue,
     private readonly pictures: PicturesService,
@@ -69,7 +72,8 @@ export class RunsService implements OnModuleInit {
     const job = await this.jobs.packed(jobId, version ?? last);
     const jobRun = expectRun(findRun(jobWithoutDrawing(job.settings).runs, run));
     const shop = await this.shop.everything();
-    return this.work.report({ job, shop, title, choice: { runId: jobRun.id } }, this.picture, signal);
+    const head = this.headOf(shop.machines, jobWithoutDrawing(job.settings).machineId);
+    return this.work.report({ job, shop, title, choice: { runId: jobRun.id, head } }, this.picture, signal);
   }
 
   /**
@@ -78,13 +82,17 @@ export class RunsService implements OnModuleInit {
    * @throws PlainError 409 when the machine cannot take it, or a run of several is burnt already; 422 when a finding
    * blocks
    */
-  async start(jobId: string, { version, runId, again = false }: StartRunDto, signal: AbortSignal): Promise<RunAnswer> {
+  async start(jobId: string, wish: StartRunDto, signal: AbortSignal): Promise<RunAnswer> {
+    const { version, runId, again = false, early = false } = wish;
     const [{ title }, job] = await Promise.all([this.jobs.headOf(jobId), this.jobs.packed(jobId, version)]);
     const document = jobWithoutDrawing(job.settings);
     const { machineId, runs } = document;
     // By its id alone: what is burnt must not hang on two runs that bear one name.
     const jobRun = expectRun(runId === undefined ? runs[0] : runs.find(({ id }) => id === runId));
     if (runs.length > 1 && !again) await this.expectNotBurnt(jobId, jobRun);
+    if (!early) await this.expectLaid(jobId, runs, jobRun);
+    // Who sends a job has done with what the head does by hand.
+    await this.hand.end(machineId);
     this.expectFree(machineId);
     this.starting.set(machineId, title);
     try {
@@ -103,7 +111,7 @@ export class RunsService implements OnModuleInit {
     const shop = await this.shop.everything();
     const id = randomUUID();
     const machine = shop.machines.find((entry) => entry.id === machineId);
-    const head = machine ? fromMachine(machine, driver.status.x, driver.status.y) : null;
+    const head = this.headOf(shop.machines, machineId);
     const choice = { runId: jobRun.id, head };
     const task = { job, shop, title, folder: this.folder, runId: id, choice };
     const { program, findings } = await this.work.planToFile(task, this.picture, signal);
@@ -144,6 +152,14 @@ export class RunsService implements OnModuleInit {
     return answer;
   }
 
+  /** Where the head of a machine stands, in bed mm; null where that is not known. */
+  private headOf(machines: readonly Machine[], machineId: string): Point | null {
+    const machine = machines.find(({ id }) => id === machineId);
+    if (!machine || !this.links.knows(machineId)) return null;
+    const { state, x, y } = this.links.state(machineId);
+    return state === 'away' ? null : fromMachine(machine, x, y);
+  }
+
   /** @throws PlainError 409 that names the run that is there, or that is being made ready */
   private expectFree(machineId: string): void {
     const { starting } = this;
@@ -154,6 +170,17 @@ export class RunsService implements OnModuleInit {
     const { state, reason } = this.links.get(machineId).status;
     const doing = starting.has(machineId) ? 'being made ready' : reason ? `${state}, ${reason}` : state;
     throw new PlainError(409, 'machine-busy', `The machine is not free: it has “${title}” (${doing}).`);
+  }
+
+  /** A run on stock that is left in place, or turned over, needs that stock to have been burnt before. */
+  private async expectLaid(jobId: string, runs: readonly Run[], run: Run): Promise<void> {
+    const before = runBefore(runs, run);
+    if (!before || (await this.record.lastBurnt(jobId, before.id))) return;
+    throw new PlainError(
+      409,
+      'not-burnt-before',
+      `${run.name} takes the stock as ${before.name} leaves it, and ${before.name} was not burnt yet. Burn ${before.name} first, or say that the stock lies there already.`,
+    );
   }
 
   /** Of several runs on one piece of stock, one that is burnt would spoil what is there. */
@@ -167,6 +194,11 @@ export class RunsService implements OnModuleInit {
       `${name} is on record as burnt (${when} UTC). Burnt again, it burns over what is there: lay fresh stock first.`,
     );
   }
+}
+
+/** The run whose stock another one takes as it leaves it; null where there is none. */
+function runBefore(runs: readonly Run[], run: Run): Run | null {
+  return run.stock === 'fresh' ? null : (runs[runs.indexOf(run) - 1] ?? null);
 }
 
 /** @throws PlainError 404 where there is none */

@@ -22,8 +22,9 @@ import {
   warningsOf,
   writePicture,
 } from '@lambent/core/formats';
-import { growBox, isEmpty } from '@lambent/core/geometry';
-import { planJob, prepareJob, type RunChoice, sheetsUsed } from '@lambent/core/plan';
+import { growBox, isEmpty, type Point } from '@lambent/core/geometry';
+import type { WalkShape } from '@lambent/core/machine';
+import { approachS, type LandingNeed, planJob, prepareJob, type RunChoice, sheetsUsed, walkAround } from '@lambent/core/plan';
 import type { Shop } from '@lambent/core/recipes';
 import { describeFont } from '@lambent/core/text';
 import { shippedAssets, shippedTools } from '@lambent/fonts';
@@ -103,7 +104,10 @@ export async function planToFile(
   await rename(draft, join(task.folder, `${name}.gcode`));
   const lines = seconds.length;
   const sheetIds = sheetsUsed(prepared).map(({ id }) => id);
-  return { program: { hash: name, lines, plannedS: plan.timeS, sheetIds }, findings };
+  // It begins where the head stands.
+  const { head } = task.choice;
+  const plannedS = plan.timeS + (head ? approachS(plan, head) : 0);
+  return { program: { hash: name, lines, plannedS, sheetIds }, findings };
 }
 
 /** What a run of a version would do: its layers, times and findings. */
@@ -114,6 +118,18 @@ export async function report(
   const prepared = await prepareWithPictures(unpack(task.job), task.shop, task.choice, unpacking(picture));
   const plan = planJob(prepared);
   return reportOf(jobSource(task.title, prepared.job), prepared, plan, checkJob(prepared, plan));
+}
+
+/** The ways of a head around a run, in bed mm; none where what its landing needs is missing. */
+export async function walk(task: {
+  job: PackedJob;
+  shop: ShopLists;
+  choice: RunChoice;
+  shape: WalkShape;
+}): Promise<{ ways: Point[][]; needs: LandingNeed | null }> {
+  const prepared = prepareJob(unpack(task.job), task.shop, task.choice);
+  const { needs } = prepared.landed;
+  return { ways: needs ? [] : walkAround(prepared, task.shape), needs };
 }
 
 /** Reads a file of any format, with the fonts that ship; its items' ids start with `arrivalId`. */

@@ -63,6 +63,11 @@ export class WorkService implements OnApplicationShutdown {
     return this.run('plans', 'report', task, 'This job', { picture, given: signal });
   }
 
+  /** The ways of a head around a run. */
+  walk(task: Parameters<Work['walk']>[0], signal?: AbortSignal): ReturnType<Work['walk']> {
+    return this.run('plans', 'walk', task, 'This job', { given: signal });
+  }
+
   readDrawing(task: Parameters<Work['readDrawing']>[0]): Promise<Reading> {
     return this.run('files', 'readDrawing', task, 'The drawing');
   }

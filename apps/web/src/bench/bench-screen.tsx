@@ -1,3 +1,4 @@
+import { landingWords } from '@lambent/core/document';
 import { PanelLeftClose, PanelLeftOpen } from 'lucide-react';
 import { type DragEvent, useCallback, useEffect, useState } from 'react';
 import { useNavigate } from 'react-router';
@@ -128,8 +129,7 @@ function RunChip() {
   const run = useBench((state) => state.prepared.run);
   const words = [
     ...(run.mirrored ? ['mirrored for the back'] : []),
-    ...(run.landing.kind === 'mark' ? ['lands at the mark'] : []),
-    ...(run.landing.kind === 'head' ? ['lands at the head'] : []),
+    ...(run.landing.kind === 'as-drawn' ? [] : [`burns ${landingWords[run.landing.kind]}`]),
   ];
   if (words.length === 0) return null;
   return (

@@ -2,7 +2,7 @@ import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
 import { priceOf } from '@lambent/core/plan';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { Check, Cpu, Flame, Layers, Redo2, Undo2 } from 'lucide-react';
-import { useMemo, useState } from 'react';
+import { type ReactNode, useMemo, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { toast } from 'sonner';
 import { api, sentenceOf } from '../api.ts';
@@ -18,8 +18,8 @@ import { withKeys } from './shortcuts.ts';
 import { laterPart } from './stages/later-drawer.tsx';
 import { jobOf, machineOf, type SaveState } from './state/document.ts';
 import { isBlocked, isPlanned, planOf } from './state/plan.ts';
-import { useBurntRuns } from './use-runs.ts';
-import { useSend } from './use-send.ts';
+import { runBefore, useBurntRuns } from './use-runs.ts';
+import { type SaidOfRun, useSend } from './use-send.ts';
 import { Versions } from './versions.tsx';
 
 const WhoChip = laterPart(async () => (await import('../people/who-chip.tsx')).WhoChip);
@@ -218,13 +218,18 @@ function SendButton() {
   const jobId = useBench((state) => state.jobId);
   const blocked = useBench(isBlocked);
   const current = useBench(isPlanned);
-  const several = useBench((state) => jobOf(state).runs.length > 1);
+  const runs = useBench((state) => jobOf(state).runs);
+  const several = runs.length > 1;
   const jobRun = useBench((state) => state.prepared.run);
-  const burntAt = useBurntRuns().get(jobRun.id);
+  const burnt = useBurntRuns();
+  const burntAt = burnt.get(jobRun.id);
+  const before = runBefore(runs, jobRun);
   const state = useLive((live) => live.machines[machine.id]?.state ?? 'away');
+  // What the head does by hand ends where a job is sent.
+  const isByHand = useLive((live) => live.machines[machine.id]?.errand != null);
   const navigate = useNavigate();
   const send = useSend();
-  const run = useMutation({ mutationFn: (again: boolean) => send(again) });
+  const run = useMutation({ mutationFn: (said: SaidOfRun) => send(said) });
   if (blocked) {
     return (
       <Button look="main" className="h-[34px]" onClick={() => navigate(`/jobs/${jobId}/check`, { replace: true })}>
@@ -232,9 +237,27 @@ function SendButton() {
       </Button>
     );
   }
-  const idle = state === 'idle';
+  const idle = state === 'idle' || isByHand;
   if (several && burntAt && idle && !run.isPending) {
-    return <BurntAlready name={jobRun.name} burntAt={burntAt} again={() => run.mutate(true)} />;
+    return (
+      <SayFirst
+        words={`${jobRun.name} is burnt`}
+        icon={<Check size={16} className="shrink-0 text-settled" aria-hidden />}
+        button="Burn it again"
+        send={() => run.mutate({ again: true, early: true })}
+      >
+        {jobRun.name} was burnt on {dayAndTimeOf(burntAt)}. Again, it burns over what is there: lay fresh stock first, or
+        choose another run in the burn strip.
+      </SayFirst>
+    );
+  }
+  if (before && !burnt.has(before.id) && idle && !run.isPending) {
+    return (
+      <SayFirst words={`${before.name} first`} button={`Send ${jobRun.name} all the same`} send={() => run.mutate({ early: true })}>
+        {jobRun.name} takes the stock as {before.name} leaves it, and {before.name} was not burnt yet. Burn {before.name}{' '}
+        first, or send this where the stock lies there already.
+      </SayFirst>
+    );
   }
   const what = several ? `Send ${jobRun.name}` : `Send to ${machine.name}`;
   return (
@@ -249,7 +272,7 @@ function SendButton() {
             ? `${jobRun.name} to ${machine.name}`
             : `${machine.name} is ${state}`
       }
-      onClick={() => run.mutate(false)}
+      onClick={() => run.mutate({})}
     >
       <Flame size={16} className="shrink-0" aria-hidden />
       <span className="truncate">{run.isPending ? 'Sending…' : idle ? what : `${machine.name} is ${state}`}</span>
@@ -257,13 +280,14 @@ function SendButton() {
   );
 }
 
-/** Of several runs on one piece of stock, one that is burnt is sent again only when that is said. */
-function BurntAlready({ name, burntAt, again }: { name: string; burntAt: string; again: () => void }) {
+/** What a run needs to have said before it is sent, for it would else spoil its stock. */
+function SayFirst(props: { words: string; icon?: ReactNode; button: string; send: () => void; children: ReactNode }) {
+  const { words, icon, button, send, children } = props;
   return (
     <Popover className="relative">
-      <PopoverButton as={Button} className="h-[34px] max-w-[220px]" title={`${name} is on record as burnt`}>
-        <Check size={16} className="shrink-0 text-settled" aria-hidden />
-        <span className="truncate">{name} is burnt</span>
+      <PopoverButton as={Button} className="h-[34px] max-w-[220px]">
+        {icon}
+        <span className="truncate">{words}</span>
       </PopoverButton>
       <PopoverPanel
         anchor={{ to: 'bottom end', gap: 8 }}
@@ -271,18 +295,15 @@ function BurntAlready({ name, burntAt, again }: { name: string; burntAt: string;
       >
         {({ close }) => (
           <>
-            <p className="mb-2.5">
-              {name} was burnt on {dayAndTimeOf(burntAt)}. Again, it burns over what is there: lay fresh stock first, or
-              choose another run in the burn strip.
-            </p>
+            <p className="mb-2.5">{children}</p>
             <Button
               look="danger"
               onClick={() => {
                 close();
-                again();
+                send();
               }}
             >
-              Burn it again
+              {button}
             </Button>
           </>
         )}

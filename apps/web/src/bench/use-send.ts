@@ -5,19 +5,27 @@ import { api, sentenceOf } from '../api.ts';
 import { useBenchActions } from './context.ts';
 import { saveNow } from './use-autosave.ts';
 
+/** What has to be said before a run is sent that would else spoil its stock. */
+export interface SaidOfRun {
+  /** It is burnt already, and burns once more. */
+  readonly again?: boolean;
+  /** The run that leaves its stock in place is not on record, and lies there all the same. */
+  readonly early?: boolean;
+}
+
 /** Saves what is on screen and sends that very version to its machine. */
-export function useSend(): (again?: boolean) => Promise<void> {
+export function useSend(): (said?: SaidOfRun) => Promise<void> {
   const actions = useBenchActions();
   const queries = useQueryClient();
   const navigate = useNavigate();
-  return async (again = false) => {
+  return async (said = {}) => {
     try {
       await saveNow(actions);
       const { save, stored, jobId, prepared } = actions.get();
       if (save.kind !== 'saved') throw new Error('The job could not be saved, so it was not sent.');
       actions.preview(null);
       actions.select([]);
-      await api.startRun(jobId, { version: stored.version, runId: prepared.run.id, again });
+      await api.startRun(jobId, { version: stored.version, runId: prepared.run.id, ...said });
       navigate(`/jobs/${jobId}/burn`, { replace: true });
       void queries.invalidateQueries({ queryKey: ['runs'] });
     } catch (error) {

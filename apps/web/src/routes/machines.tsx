@@ -1,10 +1,13 @@
 import type { MachineCommand, MachineState } from '@lambent/contracts';
 import { atWork, beamOf, fromMachine, type Machine } from '@lambent/core/machine';
 import { useQuery } from '@tanstack/react-query';
-import { Plus } from 'lucide-react';
+import { ChevronDown, ChevronRight, Footprints, Plus } from 'lucide-react';
+import { useState } from 'react';
 import { Link } from 'react-router';
 import { toast } from 'sonner';
 import { api, sentenceOf } from '../api.ts';
+import { HandPad } from '../hand/hand-pad.tsx';
+import { StopButton } from '../hand/stop-button.tsx';
 import { useLive } from '../stores/live.ts';
 import { Button, buttonLook } from '../ui/button.tsx';
 import { formatDuration, formatLength } from '../ui/figures.ts';
@@ -113,21 +116,60 @@ function MachineCard({ machine }: { machine: Machine }) {
         )}
         {machine.connection && !state?.reason && !shownRun && (
           <p className="text-quiet">
-            {state?.state === 'away' ? 'It does not answer. It is asked again by itself.' : 'No run.'}
+            {state?.state === 'away' ? 'It does not answer. It is asked again by itself.' : doingOf(state)}
           </p>
         )}
       </div>
+      {state && machine.connection && state.state !== 'away' && <ByHand machine={machine} state={state} />}
       <div className="mt-3 flex flex-wrap gap-2">
-        {ordersFor(state).map(({ command, text, look: buttonLook }) => (
-          <Button key={command} look={buttonLook} onClick={() => send(machine.id, command)}>
-            {text}
-          </Button>
-        ))}
+        {ordersFor(state).map(({ command, text, look: buttonLook }) =>
+          command === 'stop' && state ? (
+            <StopButton key={command} state={state} />
+          ) : (
+            <Button key={command} look={buttonLook} onClick={() => send(machine.id, command)}>
+              {text}
+            </Button>
+          ),
+        )}
         <Link to={`/machines/${machine.id}`} className={`ml-auto ${buttonLook('plain')}`}>
           {machine.connection ? 'Figures' : 'Connect it'}
         </Link>
       </div>
     </section>
+  );
+}
+
+/** Moves the head, and walks the bounds of the run that was walked last; folded until it is wanted. */
+function ByHand({ machine, state }: { machine: Machine; state: MachineState }) {
+  const [isOpen, setOpen] = useState(false);
+  const { lastWalk, errand } = state;
+  const walkAgain = () => {
+    if (!lastWalk) return;
+    const { jobId, title: _, runName: __, ...wish } = lastWalk;
+    api.walk(jobId, wish).catch((error) => toast.error(sentenceOf(error)));
+  };
+  return (
+    <div className="mt-1 flex flex-col gap-2">
+      <button
+        type="button"
+        aria-expanded={isOpen}
+        onClick={() => setOpen(!isOpen)}
+        className="flex items-center gap-1 self-start text-quiet hover:text-ink"
+      >
+        {isOpen ? <ChevronDown size={14} aria-hidden /> : <ChevronRight size={14} aria-hidden />}
+        Head by hand
+      </button>
+      {isOpen && (
+        <HandPad machine={machine} state={state}>
+          {lastWalk && (
+            <Button disabled={state.state !== 'idle' || errand !== null} onClick={walkAgain}>
+              <Footprints size={15} aria-hidden />
+              <span className="truncate">Walk the bounds of “{lastWalk.title}” again</span>
+            </Button>
+          )}
+        </HandPad>
+      )}
+    </div>
   );
 }
 
@@ -167,6 +209,13 @@ function HeadPlace({ machine, state }: { machine: Machine; state?: MachineState 
       )}
     </svg>
   );
+}
+
+/** What a machine without a run does. */
+function doingOf(state: MachineState | undefined): string {
+  const { errand } = state ?? {};
+  if (errand?.kind === 'walk') return `Walks the bounds of “${errand.title}”, unlit.`;
+  return errand ? 'Moves by hand, unlit.' : 'No run.';
 }
 
 function sentenceFor({ state, reason }: MachineState): string {

@@ -340,7 +340,13 @@ export const catalogue = {
   'no-landing': {
     title: 'Nowhere to land',
     levels: blocks,
-    why: 'The run is to burn at a place that nobody has marked.',
+    why: 'The run is to burn at a place that nobody has marked, and would burn somewhere else.',
+    mends: [],
+  },
+  'marks-apart': {
+    title: 'Marks that do not fit',
+    levels: warns,
+    why: 'What burns does not meet what is on the stock already.',
     mends: [],
   },
   decided: {

@@ -14,6 +14,7 @@ import { checkFields } from './fields.ts';
 import type { Check, Finding } from './finding.ts';
 import { checkHeat } from './heat.ts';
 import { checkKerf, checkSharedCuts, checkSharpCorners, checkThin } from './kerf.ts';
+import { checkLanding } from './landing.ts';
 import { checkOpenCuts, checkOpenEngraves, checkTwice, checkWaiting } from './lines.ts';
 import { checkLoose } from './loose.ts';
 import {
@@ -40,6 +41,7 @@ const checks: readonly Check[] = [
   checkColours,
   checkNearMisses,
   checkRuns,
+  checkLanding,
   checkBed,
   checkBeamPath,
   checkSheet,

@@ -1,5 +1,5 @@
 import { boundsOfAll, pathOf } from '../document/item.ts';
-import type { Run } from '../document/run.ts';
+import { landingWords, type Run } from '../document/run.ts';
 import { type Sheet, sheetCorners } from '../document/sheet.ts';
 import type { JobSheet, SheetColumn, SheetPicture, SheetTable } from '../formats/job-sheet.ts';
 import { boxHeight, boxWidth, isEmpty } from '../geometry/paths/box.ts';
@@ -71,7 +71,7 @@ export function jobSheetOf(
 
 function runInWords(run: Run, all: readonly Run[]): string {
   const place = all.length === 1 ? run.name : `${run.name}, ${all.indexOf(run) + 1} of ${all.length}`;
-  const landing = { 'as-drawn': 'as drawn', mark: 'at the mark', head: 'where the head stands' }[run.landing.kind];
+  const landing = landingWords[run.landing.kind];
   const stock = { fresh: 'fresh stock', 'in place': 'stock left in place', 'turned over': 'stock turned over' }[
     run.stock
   ];

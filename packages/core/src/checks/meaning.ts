@@ -99,38 +99,24 @@ export const checkBurnable: Check = (prepared) => {
 };
 
 /** Of a job with several runs: layers with items that burn in none of them. */
-export const checkRuns: Check = ({ job, meaning, run }) => {
-  const found =
-    job.runs.length < 2
-      ? []
-      : meaning.layers.flatMap(({ id, name, operation }) => {
-          const items = (meaning.placed.get(id) ?? []).map(({ item }) => item);
-          if (!isBurnt(operation) || items.length === 0) return [];
-          const left = items.filter(
-            (item) => !job.runs.some(({ off, only }) => !off.includes(id) && (only === null || only.includes(item.id))),
-          );
-          return ifAny(left, () =>
-            finding(
-              'layer-in-no-run',
-              'warns',
-              `${countOf(left.length, 'item', 'items')} on ${name} ${left.length === 1 ? 'burns' : 'burn'} in none of the ${job.runs.length} runs. Put ${left.length === 1 ? 'it' : 'them'} in one, or on a Note or Guide layer.`,
-              left,
-              id,
-            ),
-          );
-        });
-  const { landing } = run;
-  if (landing.kind === 'mark' && job.mark === null) {
-    return [
-      ...found,
+export const checkRuns: Check = ({ job, meaning }) => {
+  if (job.runs.length < 2) return [];
+  return meaning.layers.flatMap(({ id, name, operation }) => {
+    const items = (meaning.placed.get(id) ?? []).map(({ item }) => item);
+    if (!isBurnt(operation) || items.length === 0) return [];
+    const left = items.filter(
+      (item) => !job.runs.some(({ off, only }) => !off.includes(id) && (only === null || only.includes(item.id))),
+    );
+    return ifAny(left, () =>
       finding(
-        'no-landing',
-        'blocks',
-        `${run.name} is to land at the mark, and no point is marked. Mark one (M), or burn it as drawn.`,
+        'layer-in-no-run',
+        'warns',
+        `${countOf(left.length, 'item', 'items')} on ${name} ${left.length === 1 ? 'burns' : 'burn'} in none of the ${job.runs.length} runs. Put ${left.length === 1 ? 'it' : 'them'} in one, or on a Note or Guide layer.`,
+        left,
+        id,
       ),
-    ];
-  }
-  return found;
+    );
+  });
 };
 
 /** Paints that are hardly to be told apart and mean different things. */

@@ -69,8 +69,9 @@ export const checkSheet: Check = (prepared) => {
   const { sheets } = prepared.job;
   const items = burntItems(prepared);
   const bed = bedBox(prepared.machine);
-  // Where a run lands elsewhere than it was drawn, the stock lies there too.
-  if (items.length === 0 || sheets.length === 0 || prepared.run.landing.kind !== 'as-drawn') return [];
+  // Where a run lands elsewhere than it was drawn or its sheet lies, the stock lies there too.
+  const { kind } = prepared.run.landing;
+  if (items.length === 0 || sheets.length === 0 || (kind !== 'as-drawn' && kind !== 'stock')) return [];
   const off: Item[] = [];
   const close: Item[] = [];
   // Of a single sheet that is not turned, a look at its box tells for most.

@@ -3,10 +3,34 @@ import { list, record, variants } from '../schema/structures.ts';
 import { flag, number, oneOf, text } from '../schema/values.ts';
 
 const ofBounds = { u: number(), v: number() };
+const place = { x: number(), y: number() };
 
-/** Where on the bed a run is placed: its bounds' point `u`, `v` at the mark or at the head, or as it was drawn. */
-const landing = variants('kind', { 'as-drawn': {}, mark: ofBounds, head: ofBounds });
+/**
+ * Where on the bed a run is placed: as it was drawn; its bounds' point `u`, `v` at the mark, at the head, or at the same
+ * point of the first sheet, `inset` mm within its edges; or with two marks of the drawing onto where they were touched on
+ * the bed. In bed mm.
+ */
+const landing = variants('kind', {
+  'as-drawn': {},
+  mark: ofBounds,
+  head: ofBounds,
+  stock: { ...ofBounds, inset: number(0, 1000) },
+  marks: {
+    marks: list(record({ ...place, onBed: orNull(record(place)) }), { most: 2 }),
+    /** Made larger or smaller as well, so that both marks come to lie where they were touched. */
+    isScaled: flag,
+  },
+});
 export type Landing = ValueOf<typeof landing>;
+
+/** Where a run lands, in words that go on from “burns”. */
+export const landingWords: Readonly<Record<Landing['kind'], string>> = {
+  'as-drawn': 'as drawn',
+  mark: 'at the mark',
+  head: 'at the head',
+  stock: 'at its sheet',
+  marks: 'by two marks',
+};
 
 /** One trip of the machine, burning what it is not told to leave out. */
 export const runSchema = record({

@@ -20,3 +20,4 @@ export {
 export { machineFromJson, NotAMachine } from './machine-json.ts';
 export { type ToldDifference, type ToldFigures, toldDifferences } from './told-figures.ts';
 export { usualMachine } from './usual-machine.ts';
+export { type WalkShape, walkShapes } from './walk-shapes.ts';

@@ -1,7 +1,9 @@
+export { approachS } from './approach.ts';
 export { type BurntLook, burntLook } from './burnt-look.ts';
 export { engravedFills, engravedPath, hasOwnFill } from './fill.ts';
 export { type GrainSamples, grainSamples } from './grain-samples.ts';
 export { type HeldOutline, heldOutlines } from './held.ts';
+export { type Landed, type LandingNeed, landingNeeds } from './landing.ts';
 export { Move } from './moves.ts';
 export { type CutPieces, countPieces, cutPieces, type PiecesOfSize, piecesBySize } from './pieces.ts';
 export { type BurnPlan, type PlanStep, planJob, stepTitle } from './plan.ts';
@@ -12,4 +14,5 @@ export { tourLength } from './stops.ts';
 export { toneOn } from './tone-art.ts';
 export type { PlacedPicture } from './tones.ts';
 export { improveTour } from './tour.ts';
+export { walkAround } from './walk.ts';
 export { type WhyFilled, whyFilled } from './why-filled.ts';

@@ -1,13 +1,13 @@
 import { deriveMeaning, type Meaning, type Placed } from '../colours/derive.ts';
 import { type ColourKey, keyInShop } from '../colours/key.ts';
-import { anchorPoint, boundsOf, boundsOfAll, type Item } from '../document/item.ts';
+import { boundsOf, type Item } from '../document/item.ts';
 import type { JobDocument } from '../document/job.ts';
 import { type Layer, type LayerBurning, usualBurning } from '../document/layer.ts';
 import type { PixelsOf } from '../document/pixels.ts';
 import type { Run } from '../document/run.ts';
-import { type Sheet, sheetFrame, sheetUnder } from '../document/sheet.ts';
-import { boxesMeet, isEmpty } from '../geometry/paths/box.ts';
-import { identity, invert, type Matrix, multiply, type Point, scaling, translation } from '../geometry/paths/matrix.ts';
+import { type Sheet, sheetUnder } from '../document/sheet.ts';
+import { boxesMeet } from '../geometry/paths/box.ts';
+import type { Point } from '../geometry/paths/matrix.ts';
 import { gather } from '../lists/gather.ts';
 import { bedBox, type Machine } from '../machine/machine.ts';
 import { isBurnt } from '../operations/operations.ts';
@@ -15,6 +15,7 @@ import { type Material, thicknessOf } from '../recipes/book/material.ts';
 import type { Shop } from '../recipes/book/shop.ts';
 import { type AppliedSettings, applyRecipe, basisFor } from '../recipes/in-force/apply.ts';
 import { type Beyond, beyondMachine } from '../settings/settings.ts';
+import { asDrawn, type Landed, placeRun } from './landing.ts';
 
 /**
  * A layer with what it will burn with, and whether it can. Of several materials on the bed, a layer stands here once
@@ -50,6 +51,7 @@ export interface PreparedJob {
   readonly layers: readonly PreparedLayer[];
   /** Takes an item from where it is drawn to where this run burns it, in bed mm. */
   readonly burntAt: (item: Item) => Item;
+  readonly landed: Landed;
   readonly pixelsOf: PixelsOf;
   /** The items, by id, that are parked beside the bed and burn in no run. */
   readonly parked: ReadonlySet<string>;
@@ -93,11 +95,11 @@ export function prepareJob(
   const parked = parkedBeside(job, machine);
   const isIn = ({ item }: Placed) => !parked.has(item.id) && (only?.has(item.id) ?? true);
   const inRun = (placed: readonly Placed[]) => (only || parked.size > 0 ? placed.filter(isIn) : placed);
-  const burntAt = burningPlaces(job, machine, run, head, () =>
+  const itemsOfRun = () =>
     meaning.layers.flatMap(({ id, operation }) =>
       isBurnt(operation) && !run.off.includes(id) ? inRun(meaning.placed.get(id) ?? []).map(({ item }) => item) : [],
-    ),
-  );
+    );
+  const { burntAt, landed } = placeRun({ job, machine, run, head, burnt: itemsOfRun });
   // Of several sheets of one material, the thickest has to be gone through.
   const thickest = (stock: Material | null) => {
     const measured = job.sheets.filter(({ materialId }) => materialId === stock?.id);
@@ -141,7 +143,7 @@ export function prepareJob(
     if (byMaterial.size === 0) return [layerOn(material, [])];
     return [...byMaterial].map(([stock, placed]) => layerOn(stock, placed));
   });
-  return { job, machine, key, run, material, meaning, layers, burntAt, pixelsOf, parked };
+  return { job, machine, key, run, material, meaning, layers, burntAt, landed, pixelsOf, parked };
 }
 
 /** Items that are parked, and lie wholly beside the bed. */
@@ -159,53 +161,4 @@ export function picturesToBurn({ layers }: Pick<PreparedJob, 'layers'>): Set<str
       burns ? placed.flatMap(({ item: { shape } }) => (shape.kind === 'picture' ? [shape.pictureId] : [])) : [],
     ),
   );
-}
-
-const asDrawn = (item: Item) => item;
-
-/** Where a run burns items: mirrored about the sheet they lie on, then moved to where the run lands. */
-function burningPlaces(
-  job: JobDocument,
-  machine: Machine,
-  { mirrored, landing }: Run,
-  head: Point | null,
-  burnt: () => readonly Item[],
-): (item: Item) => Item {
-  const turned = mirrored ? (item: Item) => moved(item, mirrorFor(job, machine, item)) : asDrawn;
-  const target = landing.kind === 'mark' ? job.mark : landing.kind === 'head' ? head : null;
-  if (landing.kind === 'as-drawn' || !target) return turned;
-  const bounds = boundsOfAll(burnt().map(turned));
-  if (isEmpty(bounds)) return turned;
-  const from = anchorPoint(bounds, landing);
-  const shift = translation(target.x - from.x, target.y - from.y);
-  return (item) => moved(turned(item), shift);
-}
-
-/** Left for right about the middle of the sheet under an item, along the sheet's own edges; about the bed's where there is none. */
-function mirrorFor({ sheets }: JobDocument, { bedWidth }: Machine, item: Item): Matrix {
-  const sheet = sheetUnder(sheets, item);
-  if (!sheet) return scaling(-1, 1, { x: bedWidth / 2, y: 0 });
-  const frame = sheetFrame(sheet);
-  const across = scaling(-1, 1, { x: sheet.width / 2, y: 0 });
-  return multiply(multiply(frame, across), invert(frame) ?? identity);
-}
-
-/** As many moves of one item are kept: those of the runs that one looks at, not of every place the mark was dragged to. */
-const mostMoves = 8;
-const movedItems = new WeakMap<Item, Map<string, Item>>();
-
-/** An item moved; the same move gives the same item, so that what is kept of it is kept. */
-function moved(item: Item, matrix: Matrix): Item {
-  let known = movedItems.get(item);
-  if (!known) {
-    known = new Map();
-    movedItems.set(item, known);
-  }
-  const name = matrix.join(' ');
-  const copy = known.get(name) ?? { ...item, matrix: multiply(matrix, item.matrix) };
-  // The one that was wanted last goes last.
-  known.delete(name);
-  known.set(name, copy);
-  if (known.size > mostMoves) known.delete(known.keys().next().value as string);
-  return copy;
 }

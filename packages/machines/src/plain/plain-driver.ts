@@ -89,6 +89,7 @@ export class PlainDriver implements MachineDriver {
     return null;
   }
 
+  // Whether its lid is open is not known here.
   busy(): MachineRefusal | null {
     const { state, reason } = this.status;
     if (state === 'away') return refusedAway(reason);
@@ -234,10 +235,10 @@ export class PlainDriver implements MachineDriver {
       this.isClean = true;
     }
     if (!this.isClean && !stopping.isOn && (status.state === 'idle' || status.state === 'alarm')) stopping.until();
-    const { state, reason, x, y, feed, power } = status;
+    const { state, reason, x, y, z, feed, power } = status;
     const { progress, program } = running ?? {};
     const runId = program?.runId ?? null;
-    this.setStatus({ ...this.status, state, reason, x, y, feed, power, runId, ...progress });
+    this.setStatus({ ...this.status, state, reason, x, y, z, feed, power, runId, ...progress });
     if (stands && running) this.end(running, running.ending ?? { status: 'stopped', reason: null });
     stands?.();
     if (isDone) this.end(running, { status: 'done', reason: null });

@@ -1,6 +1,7 @@
 import type { Program, ProgramEnd } from '../driver.ts';
 import { ProgramFeed } from '../program-feed.ts';
 import { type Piece, programPieces } from '../program-pieces.ts';
+import { linesToSend } from '../unlit.ts';
 import type { PlainLine } from './plain-line.ts';
 import { plainPieces } from './plain-pieces.ts';
 import type { PlainStatus } from './plain-status.ts';
@@ -44,7 +45,7 @@ export class PlainRun {
     private readonly line: PlainLine,
     private readonly unreadable: (why: string) => void,
   ) {
-    this.feed = new ProgramFeed(plainPieces(programPieces(program.open())), windowS);
+    this.feed = new ProgramFeed(plainPieces(programPieces(linesToSend(program))), windowS);
     let settle: (end: ProgramEnd) => void = () => {};
     this.ended = new Promise((resolve) => {
       settle = resolve;

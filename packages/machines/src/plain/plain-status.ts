@@ -1,7 +1,7 @@
 import type { MachineStatus } from '../driver.ts';
 
 /** What a status of the plain language says (docs/plain-language.md). */
-export interface PlainStatus extends Pick<MachineStatus, 'reason' | 'x' | 'y' | 'feed' | 'power'> {
+export interface PlainStatus extends Pick<MachineStatus, 'reason' | 'x' | 'y' | 'z' | 'feed' | 'power'> {
   readonly state: Exclude<MachineStatus['state'], 'away'>;
   /** It was told to hold, and is still coming to rest. */
   readonly isSlowing: boolean;
@@ -24,7 +24,7 @@ const states: Readonly<Record<string, PlainStatus['state']>> = {
 
 /** Reads statuses. Where the zero of programs lies is told from time to time only, and kept in between. */
 export class StatusReader {
-  private zero: readonly number[] = [0, 0];
+  private zero: readonly number[] = [0, 0, 0];
   /** The number of the alarm that was told last. */
   alarm: number | null = null;
 
@@ -39,12 +39,13 @@ export class StatusReader {
     if (!state || [...values.values()].includes(null)) return null;
     const get = (field: string) => values.get(field) ?? undefined;
     this.zero = get('WCO') ?? this.zero;
-    const [zeroX, zeroY] = this.zero;
-    const [workX, workY] = get('WPos') ?? [];
-    const [machineX, machineY] = get('MPos') ?? [];
+    const [zeroX, zeroY, zeroZ = 0] = this.zero;
+    const [workX, workY, workZ] = get('WPos') ?? [];
+    const [machineX, machineY, machineZ] = get('MPos') ?? [];
     const x = workX ?? machineX - zeroX;
     const y = workY ?? machineY - zeroY;
     if (!Number.isFinite(x) || !Number.isFinite(y)) return null;
+    const z = workZ ?? machineZ - zeroZ;
     const [feed, power = 0] = get('FS') ?? get('F') ?? [0];
     const [moves, characters] = get('Bf') ?? [];
     return {
@@ -53,6 +54,7 @@ export class StatusReader {
       isSlowing: name === 'Hold' && part === '1',
       x,
       y,
+      z: Number.isFinite(z) ? z : null,
       feed: state === 'running' ? feed : 0,
       power: state === 'running' ? power : 0,
       room: characters === undefined ? null : { moves, characters },

@@ -1,6 +1,7 @@
 import type { Program, ProgramEnd } from '../driver.ts';
 import { ProgramFeed } from '../program-feed.ts';
 import { programPieces } from '../program-pieces.ts';
+import { linesToSend } from '../unlit.ts';
 import type { StandInLine } from './stand-in-line.ts';
 import type { StandInStatus } from './status.ts';
 
@@ -33,7 +34,7 @@ export class RunningProgram {
     private readonly line: StandInLine,
     private readonly unreadable: (why: string) => void,
   ) {
-    this.feed = new ProgramFeed(programPieces(program.open()), windowS);
+    this.feed = new ProgramFeed(programPieces(linesToSend(program)), windowS);
     let settle: (end: ProgramEnd) => void = () => {};
     this.ended = new Promise((resolve) => {
       settle = resolve;
@@ -54,7 +55,8 @@ export class RunningProgram {
   /** Feeds on from what the machine says it has taken. */
   rewind(run: StandInStatus['run']): void {
     this.feed.close();
-    this.feed = new ProgramFeed(programPieces(this.program.open()), this.windowS, run?.taken ?? 0, run?.done ?? 0);
+    const pieces = programPieces(linesToSend(this.program));
+    this.feed = new ProgramFeed(pieces, this.windowS, run?.taken ?? 0, run?.done ?? 0);
     this.stuckMs = 0;
   }
 

@@ -88,24 +88,24 @@ export class StandInDriver implements MachineDriver {
     return (await this.line.firstStatus()).run?.id ?? null;
   }
 
-  busy(): MachineRefusal | null {
+  busy(isUnlit = false): MachineRefusal | null {
     const { state, reason, lid } = this.status;
     if (state === 'away') return refusedAway(reason);
     if (state !== 'idle' || this.running || this.stopping.isOn) {
       return refusedBusy(this.status);
     }
-    if (lid === 'open') return new MachineRefusal('lid-open', 'The machine’s lid is open. Close it first.');
+    if (lid === 'open' && !isUnlit) return new MachineRefusal('lid-open', 'The machine’s lid is open. Close it first.');
     return null;
   }
 
   async send(program: Program): Promise<ProgramEnd> {
-    const busy = this.busy();
+    const busy = this.busy(program.isUnlit);
     if (busy) throw busy;
     this.operatorIsAsked = false;
     const running = this.begin(program);
     let answer: string;
     try {
-      answer = await this.line.ask(`run begin ${program.runId} ${program.lines}`);
+      answer = await this.line.ask(`run begin ${program.runId} ${program.lines}${program.isUnlit ? ' unlit' : ''}`);
     } catch (error) {
       // Whether it was begun is found out by asking: the machine's next status says so.
       if (this.running === running) this.endWhenItStands(running, 'broken off', (error as Error).message);
@@ -227,9 +227,9 @@ export class StandInDriver implements MachineDriver {
     if (now - this.heardAtMs > resumedAfterMs) this.operatorIsAsked = true;
     this.heardAtMs = now;
     this.judge(status, isFirst);
-    const { state, reason, x, y, feed, power, lid, line, runS, run } = status;
-    const runId = this.running?.program.runId ?? (run && !run.dropped && !standsIn(state) ? run.id : null);
-    this.setStatus({ state, reason, x, y, feed, power, lid, line, runS, runId });
+    const { run, waiting, ...said } = status;
+    const runId = this.running?.program.runId ?? (run && !run.dropped && !standsIn(said.state) ? run.id : null);
+    this.setStatus({ ...said, runId });
   }
 
   /** What a status means for the run that is under way. */

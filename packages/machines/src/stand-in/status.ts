@@ -17,6 +17,7 @@ export interface StandInStatus extends Omit<MachineStatus, 'runId' | 'state'> {
 /** What is known of a machine that has not answered yet. */
 export const notHeardYet: MachineStatus = { ...restingStatus, state: 'away' };
 
+const airs = ['off', 'low', 'high'] as const;
 const states: readonly StandInStatus['state'][] = ['idle', 'homing', 'running', 'held', 'alarm'];
 
 /** Reads a status from JSON; null where it is none, whatever else it is. */
@@ -31,8 +32,10 @@ export function statusFromJson(json: string): StandInStatus | null {
   const record = said as Record<string, unknown>;
   const state = states.find((known) => known === record.state);
   const { reason, lid } = record;
-  const numbers = ['x', 'y', 'feed', 'power', 'line', 'runS', 'waiting'] as const;
+  const air = airs.find((known) => known === record.air);
+  const numbers = ['x', 'y', 'z', 'feed', 'power', 'line', 'runS', 'waiting'] as const;
   if (!state || (lid !== 'open' && lid !== 'closed') || (reason !== null && typeof reason !== 'string')) return null;
+  if (!air || typeof record.pointer !== 'boolean') return null;
   if (!numbers.every((name) => Number.isFinite(record[name]))) return null;
   const run = record.run === null || record.run === undefined ? null : runFrom(record.run);
   if (run === undefined) return null;
@@ -40,7 +43,7 @@ export function statusFromJson(json: string): StandInStatus | null {
     (typeof numbers)[number],
     number
   >;
-  return { ...values, state, reason, lid, run };
+  return { ...values, state, reason, lid, air, pointer: record.pointer, run };
 }
 
 function runFrom(said: unknown): StandInStatus['run'] | undefined {

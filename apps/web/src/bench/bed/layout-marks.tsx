@@ -9,6 +9,7 @@ import {
   type StartPoint,
 } from '@lambent/core/document';
 import { thingsAmong } from '@lambent/core/edits';
+import type { Point } from '@lambent/core/geometry';
 import type { EvenSpacing } from '@lambent/core/picking';
 import { type HeldOutline, heldOutlines } from '@lambent/core/plan';
 import type { LengthUnit } from '@lambent/core/units';
@@ -35,6 +36,7 @@ export function LayoutMarks() {
   const byHand = useBench((state) => state.prepared.layers.some(({ burning }) => burning.order === 'by-hand'));
   const showsNumbers = tool === 'number' || byHand;
   const showsStarts = tool === 'start';
+  const landed = useBench((state) => state.prepared.landed.marks);
   const prepared = useBench((state) => (state.tool?.name === 'tabs' ? state.prepared : null));
   const held = useMemo(() => (prepared ? heldOutlines(prepared) : []), [prepared]);
   const guideDraft = useBench((state) => state.guideDraft);
@@ -50,6 +52,8 @@ export function LayoutMarks() {
         drawGuides(context, view, size, shown);
         drawDimensions(context, view, unit, drawing, draft ? [...dimensions, draft] : dimensions);
         for (const gap of gaps) drawGap(context, view, unit, gap);
+        for (const { lands, touched } of landed)
+          drawTouched(context, toScreen(view, lands.x, lands.y), toScreen(view, touched.x, touched.y));
         if (mark) drawMark(context, toScreen(view, mark.x, mark.y));
         if (showsNumbers) drawNumbers(context, view, drawing, numbered);
         if (showsStarts) drawStarts(context, view, drawing, starts);
@@ -182,6 +186,22 @@ function drawMark(context: CanvasRenderingContext2D, { x, y }: { x: number; y: n
   context.moveTo(x + 7, y - 7);
   context.lineTo(x - 7, y + 7);
   context.stroke();
+}
+
+/** Where a mark was touched, as a ring, and where it comes to lie, as a dot: the line between is what does not fit. */
+function drawTouched(context: CanvasRenderingContext2D, lands: Point, touched: Point): void {
+  context.setLineDash([]);
+  context.strokeStyle = '#F0A93B';
+  context.fillStyle = '#22302F';
+  context.lineWidth = 2;
+  context.beginPath();
+  context.arc(touched.x, touched.y, 7, 0, 2 * Math.PI);
+  context.moveTo(touched.x, touched.y);
+  context.lineTo(lands.x, lands.y);
+  context.stroke();
+  context.beginPath();
+  context.arc(lands.x, lands.y, 2.5, 0, 2 * Math.PI);
+  context.fill();
 }
 
 /** The numbers that items burn by, each at its item's first point. */

@@ -1,9 +1,10 @@
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
-import { firstRun, type Run } from '@lambent/core/document';
+import { firstRun, landingWords, type Run } from '@lambent/core/document';
 import { addRun, changeRun } from '@lambent/core/edits';
 import { isBurnt } from '@lambent/core/operations';
 import { Check, FlipVertical2, Plus } from 'lucide-react';
 import { useMemo } from 'react';
+import { Link } from 'react-router';
 import { Button } from '../../ui/button.tsx';
 import { Choice } from '../../ui/choice.tsx';
 import { useBench, useBenchActions } from '../context.ts';
@@ -84,26 +85,13 @@ function RunsPanel({ burnt }: { burnt: ReadonlyMap<string, string> }) {
   );
 }
 
-const landings = [
-  { value: 'as-drawn', text: 'Lands as drawn' },
-  { value: 'mark', text: 'Lands at the mark' },
-  { value: 'head', text: 'Lands at the head' },
-] as const;
-
-const landingPoints = [
-  { value: '0 0', text: 'by its top left' },
-  { value: '0.5 0.5', text: 'by its middle' },
-  { value: '0 1', text: 'by its bottom left' },
-] as const;
-
 /** How the run lies: which items, the stock, the back, where it lands. */
 function RunDetails({ run }: { run: Run }) {
   const actions = useBenchActions();
   const selection = useBench((state) => state.selection);
-  const hasMark = useBench((state) => jobOf(state).mark !== null);
+  const jobId = useBench((state) => state.jobId);
   const change = (name: string, part: Partial<Omit<Run, 'id'>>) =>
     actions.edit(`${name} of ${run.name}`, (job) => changeRun(job, run.id, part));
-  const { landing } = run;
   return (
     <div className="flex flex-col gap-2 border-t border-line pt-3">
       <p className="text-quiet">{run.name}</p>
@@ -132,27 +120,14 @@ function RunDetails({ run }: { run: Run }) {
           />
           Mirrored for the back
         </label>
-        <Choice
-          label="Landing"
-          value={landing.kind}
-          options={landings}
-          choose={(kind) => change('landing', { landing: kind === 'as-drawn' ? { kind } : { kind, u: 0, v: 0 } })}
-        />
-        {landing.kind !== 'as-drawn' && (
-          <Choice
-            label="Which point lands"
-            value={`${landing.u} ${landing.v}`}
-            options={landingPoints}
-            choose={(value) => {
-              const [u, v] = value.split(' ').map(Number);
-              change('landing', { landing: { ...landing, u, v } });
-            }}
-          />
-        )}
       </div>
-      {landing.kind === 'mark' && !hasMark && (
-        <p className="text-[12px] text-warn">No point is marked yet: M marks the one under the pointer.</p>
-      )}
+      <p>
+        Burns {landingWords[run.landing.kind]}.{' '}
+        <Link to={`/jobs/${jobId}/burn`} replace className="font-semibold text-petrol underline">
+          Burn
+        </Link>{' '}
+        says where.
+      </p>
       <div className="flex items-center gap-2">
         <span className="min-w-0 flex-1">
           {run.only

@@ -2,21 +2,9 @@ import { beforeSend, noteText } from '@lambent/core/checks';
 import { useMemo } from 'react';
 import { Link } from 'react-router';
 import { inSentence } from '../../../stores/numbers.ts';
-import { Notice } from '../../../ui/notice.tsx';
 import { useBench } from '../../context.ts';
-import { jobOf } from '../../state/document.ts';
 import { findingsOf } from '../../state/plan.ts';
-import { useBurntRuns } from '../../use-runs.ts';
 import { Part } from '../drawer.tsx';
-
-/** A run that takes the stock as another leaves it, and that other, where it was not burnt to its end; else null. */
-function useEarlyRun(): { run: string; before: string } | null {
-  const runs = useBench((state) => jobOf(state).runs);
-  const { run } = useBench((state) => state.prepared);
-  const burnt = useBurntRuns();
-  const before = runs[runs.findIndex(({ id }) => id === run.id) - 1];
-  return run.stock !== 'fresh' && before && !burnt.has(before.id) ? { run: run.name, before: before.name } : null;
-}
 
 /** Notes longer than this are cut off. */
 const longestNote = 120;
@@ -32,15 +20,9 @@ export function BeforeSend() {
   );
   // What was decided and is accepted needs no further word here.
   const fine = accepted.filter(({ code }) => code !== 'decided');
-  const early = useEarlyRun();
-  if (!early && !parked && notes.length + undecided.length + fine.length === 0) return null;
+  if (!parked && notes.length + undecided.length + fine.length === 0) return null;
   return (
     <Part title="Before you send">
-      {early && (
-        <Notice level="warns" title={`${early.before} was not burnt yet`}>
-          {early.run} takes the stock as {early.before} leaves it. Burn {early.before} first.
-        </Notice>
-      )}
       <ul
         className="empty:hidden flex flex-col gap-1.5 rounded-[10px] border border-line bg-raised p-3"
         data-testid="before-send"

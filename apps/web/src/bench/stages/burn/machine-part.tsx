@@ -1,0 +1,80 @@
+import type { MachineState } from '@lambent/contracts';
+import type { Machine } from '@lambent/core/machine';
+import { stepTitle } from '@lambent/core/plan';
+import { formatClock } from '@lambent/core/units';
+import { StopButton } from '../../../hand/stop-button.tsx';
+import { useHand } from '../../../hand/use-hand.ts';
+import { Button } from '../../../ui/button.tsx';
+import { stateLook } from '../../../ui/machine-state.ts';
+import { useBench } from '../../context.ts';
+import { planOf } from '../../state/plan.ts';
+import { useShownRun } from '../../use-shown-run.ts';
+import { Part } from '../drawer.tsx';
+
+/** The machine as it is, and what can be asked of it while it burns. */
+export function MachinePart({ machine, state }: { machine: Machine; state: MachineState | undefined }) {
+  const hand = useHand(machine.id);
+  const run = useShownRun();
+  const timeS = useBench((bench) => planOf(bench)?.timeS ?? 0);
+  const look = stateLook(state?.state ?? 'away');
+  const isWalking = state?.errand?.kind === 'walk';
+  return (
+    <Part title={machine.name}>
+      <div className="rounded-[10px] border border-line bg-raised p-3" data-testid="machine-part">
+        <p className="flex items-center gap-2 font-semibold">
+          <span className={`size-2.5 rounded-full ${look.dot}`} aria-hidden />
+          {state?.errand ? errandInWords(state) : look.text}
+          {run && (
+            <span className="figures ml-auto text-[12.5px] font-normal">
+              {formatClock(Math.max(0, timeS - run.atS))} left
+            </span>
+          )}
+        </p>
+        {run && <NowBurning atS={run.atS} />}
+        {state?.reason && <p className="mt-1 text-warn">{state.reason}</p>}
+        {state && (run || isWalking) && (
+          <div className="mt-2.5 flex flex-wrap gap-2">
+            {run && state.state === 'held' && state.lid !== 'open' && (
+              <Button look="main" onClick={() => hand.tell('resume')}>
+                Resume
+              </Button>
+            )}
+            {run && state.state === 'running' && (
+              <Button look="main" onClick={() => hand.tell('hold')}>
+                Hold
+              </Button>
+            )}
+            <StopButton state={state} />
+          </div>
+        )}
+      </div>
+    </Part>
+  );
+}
+
+/** What it does by hand, in words. */
+function errandInWords({ errand, state }: MachineState): string {
+  if (state === 'held') return 'Held, unlit';
+  if (errand?.kind === 'walk') return 'Walks the bounds, unlit';
+  return errand?.kind === 'move' ? 'Moves, unlit' : 'Does it by hand, unlit';
+}
+
+/** The step that burns now, and how much of it is done. */
+function NowBurning({ atS }: { atS: number }) {
+  const plan = useBench(planOf);
+  if (!plan) return null;
+  let begins = 0;
+  for (const step of plan.steps) {
+    if (atS < begins + step.timeS) {
+      const share = Math.min(1, Math.max(0, (atS - begins) / step.timeS));
+      return (
+        <p className="mt-1 flex gap-2 text-[12.5px]" data-testid="now-burning">
+          <span className="min-w-0 truncate">{stepTitle(step)}</span>
+          <span className="figures ml-auto shrink-0">{Math.floor(100 * share)} %</span>
+        </p>
+      );
+    }
+    begins += step.timeS;
+  }
+  return <p className="mt-1 text-[12.5px]">The head goes back to rest.</p>;
+}

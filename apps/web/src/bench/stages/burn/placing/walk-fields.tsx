@@ -1,0 +1,72 @@
+import type { MachineState, WalkDto } from '@lambent/contracts';
+import type { Machine } from '@lambent/core/machine';
+import { useMutation } from '@tanstack/react-query';
+import { Footprints, Square } from 'lucide-react';
+import { useState } from 'react';
+import { toast } from 'sonner';
+import { api, sentenceOf } from '../../../../api.ts';
+import { useHand } from '../../../../hand/use-hand.ts';
+import { Button } from '../../../../ui/button.tsx';
+import { Choice } from '../../../../ui/choice.tsx';
+import { SpeedField } from '../../../../ui/speed-field.tsx';
+import { Tick } from '../../../../ui/tick.tsx';
+import { useBench, useBenchActions } from '../../../context.ts';
+import { saveNow } from '../../../use-autosave.ts';
+
+const shapes: readonly { value: WalkDto['shape']; text: string }[] = [
+  { value: 'rectangle', text: 'Around its rectangle' },
+  { value: 'hull', text: 'Around its hull' },
+  { value: 'outlines', text: 'Along its outlines' },
+];
+/** Slow enough to be followed by eye, in mm/s. */
+const usualSpeed = 100;
+
+/** Has the head go around the run, unlit, until it is stopped. */
+export function WalkFields({ machine, state }: { machine: Machine; state: MachineState }) {
+  const actions = useBenchActions();
+  const hand = useHand(machine.id);
+  const [shape, setShape] = useState<WalkDto['shape']>('rectangle');
+  const [speed, setSpeed] = useState(Math.min(usualSpeed, machine.topSpeed));
+  const [byPointer, setByPointer] = useState(false);
+  const runId = useBench((bench) => bench.prepared.run.id);
+  const walk = useMutation({
+    mutationFn: async () => {
+      await saveNow(actions);
+      const { save, stored, jobId } = actions.get();
+      if (save.kind !== 'saved') throw new Error('The job could not be saved, so its bounds are not known.');
+      const by = byPointer && machine.pointer ? 'pointer' : 'beam';
+      await api.walk(jobId, { version: stored.version, runId, shape, speed, by });
+    },
+    onError: (error) => toast.error(sentenceOf(error)),
+  });
+  const take = (mmPerS: number) => {
+    if (!(mmPerS >= 1)) return '1 mm/s at least.';
+    setSpeed(Math.min(mmPerS, machine.topSpeed));
+    return undefined;
+  };
+  const isWalking = state.errand?.kind === 'walk';
+  return (
+    <div className="flex flex-col gap-1.5">
+      <div className="grid grid-cols-[1fr_104px] gap-1.5">
+        <Choice label="What the head walks" look="slim" value={shape} options={shapes} choose={setShape} />
+        <SpeedField label="Walking speed" bare topSpeed={machine.topSpeed} value={speed} commit={take} />
+      </div>
+      {machine.pointer && (
+        <Tick checked={byPointer} set={setByPointer}>
+          So that the red pointer goes along it
+        </Tick>
+      )}
+      {isWalking ? (
+        <Button look="main" onClick={() => hand.tell('stop')}>
+          <Square size={14} aria-hidden />
+          Stop walking
+        </Button>
+      ) : (
+        <Button disabled={walk.isPending || state.state !== 'idle'} onClick={() => walk.mutate()}>
+          <Footprints size={15} aria-hidden />
+          {walk.isPending ? 'Working it out…' : 'Walk the bounds, unlit'}
+        </Button>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,75 @@
+import type { Landing } from '@lambent/core/document';
+import { changeRun } from '@lambent/core/edits';
+import { landingNeeds } from '@lambent/core/plan';
+import { Choice } from '../../../../ui/choice.tsx';
+import { LengthField } from '../../../../ui/length-field.tsx';
+import { NinePoints, ninePointNames, ninePoints } from '../../../../ui/nine-points.tsx';
+import { useBench, useBenchActions } from '../../../context.ts';
+import { unitOf } from '../../../state/document.ts';
+import { Part } from '../../drawer.tsx';
+import { MarksFields } from './marks-fields.tsx';
+
+const kinds: readonly { value: Landing['kind']; text: string }[] = [
+  { value: 'as-drawn', text: 'As it is drawn' },
+  { value: 'stock', text: 'At its sheet' },
+  { value: 'mark', text: 'At the mark' },
+  { value: 'head', text: 'At the head' },
+  { value: 'marks', text: 'By two marks' },
+];
+
+/** A landing of a kind to begin with; the point that lands stays. */
+function landingOf(kind: Landing['kind'], before: Landing): Landing {
+  const { u, v } = 'u' in before ? before : { u: 0, v: 0 };
+  if (kind === 'as-drawn') return { kind };
+  if (kind === 'marks') return { kind, marks: [], isScaled: false };
+  return kind === 'stock' ? { kind, u, v, inset: 0 } : { kind, u, v };
+}
+
+/** Where on the bed the run burns. */
+export function WherePart() {
+  const actions = useBenchActions();
+  const run = useBench((state) => state.prepared.run);
+  const landed = useBench((state) => state.prepared.landed);
+  const unit = useBench(unitOf);
+  const { landing } = run;
+  const land = (next: Landing) =>
+    actions.edit(`where ${run.name} burns`, (job) => changeRun(job, run.id, { landing: next }));
+  return (
+    <Part title="Where it burns">
+      <Choice
+        label="Where it burns"
+        value={landing.kind}
+        options={kinds}
+        choose={(kind) => kind !== landing.kind && land(landingOf(kind, landing))}
+      />
+      {'u' in landing && (
+        <div className="flex items-start gap-3">
+          <NinePoints label="Lands by its" value={landing} choose={(point) => land({ ...landing, ...point })} />
+          <div className="flex min-w-0 flex-1 flex-col gap-1.5 text-[12px]">
+            <p>
+              By its <b>{ninePointNames[ninePoints.findIndex(({ u, v }) => u === landing.u && v === landing.v)]}</b>,{' '}
+              {landing.kind === 'stock' ? 'at the same point of its sheet.' : `at the ${landing.kind}.`}
+            </p>
+            {landing.kind === 'stock' && (
+              <LengthField
+                label="From its edges"
+                layout="row"
+                unit={unit}
+                takes="not-below-0"
+                value={landing.inset}
+                commit={(inset) => land({ ...landing, inset })}
+              />
+            )}
+          </div>
+        </div>
+      )}
+      {landing.kind === 'marks' && <MarksFields landing={landing} land={land} />}
+      {landed.needs && landed.needs !== 'marks' && (
+        <p className="text-[12px] text-warn">
+          {landingNeeds[landed.needs]}
+          {landed.needs === 'mark' && ' M marks the point under the pointer.'}
+        </p>
+      )}
+    </Part>
+  );
+}

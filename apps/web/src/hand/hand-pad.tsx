@@ -1,0 +1,177 @@
+import type { MachineState } from '@lambent/contracts';
+import type { Machine } from '@lambent/core/machine';
+import { ArrowDown, ArrowLeft, ArrowRight, ArrowUp, House } from 'lucide-react';
+import { type KeyboardEvent, type ReactNode, useState } from 'react';
+import { IconButton } from '../ui/button.tsx';
+import { fixed } from '../ui/figures.ts';
+import { LengthField } from '../ui/length-field.tsx';
+import { isFreeByHand } from './hand-state.ts';
+import { useHand } from './use-hand.ts';
+
+/** In mm. */
+const steps = ['0.1', '1', '10', '100'] as const;
+const focusSteps = 1;
+
+/** Arrows as they lie on the bed; the bed's y points down. */
+const arrows = {
+  ArrowUp: { x: 0, y: -1 },
+  ArrowDown: { x: 0, y: 1 },
+  ArrowLeft: { x: -1, y: 0 },
+  ArrowRight: { x: 1, y: 0 },
+} as const;
+type Arrow = keyof typeof arrows;
+
+interface Props {
+  machine: Machine;
+  state: MachineState;
+  /** More that can be done with the head. */
+  children?: ReactNode;
+}
+
+/** Moves a head by hand, the beam off: by buttons, by the arrow keys while the pad has the keyboard, to typed places. */
+export function HandPad({ machine, state, children }: Props) {
+  const hand = useHand(machine.id);
+  const [step, setStep] = useState<(typeof steps)[number]>('10');
+  const isFree = isFreeByHand(state);
+  const down = machine.origin === 'top-left' ? 1 : -1;
+  const move = (arrow: Arrow) => {
+    const { x, y } = arrows[arrow];
+    hand.go({ dx: x * Number(step), dy: y * Number(step) * down });
+  };
+  const onKeyDown = (event: KeyboardEvent) => {
+    const isArrow = event.key in arrows;
+    if (!isArrow || event.target instanceof HTMLInputElement) return;
+    // What is selected on the bed stays where it is.
+    event.preventDefault();
+    event.stopPropagation();
+    if (isFree) move(event.key as Arrow);
+  };
+  const arrow = (key: Arrow, label: string, icon: ReactNode) => (
+    <IconButton label={label} disabled={!isFree} onClick={() => move(key)} className="border border-line bg-raised">
+      {icon}
+    </IconButton>
+  );
+  return (
+    // biome-ignore lint/a11y/useSemanticElements: a fieldset cannot be focused
+    <div
+      role="group"
+      aria-label={`Move the head of ${machine.name}`}
+      // biome-ignore lint/a11y/noNoninteractiveTabindex: the arrow keys move the head while this has the keyboard
+      tabIndex={0}
+      onKeyDown={onKeyDown}
+      data-testid="hand-pad"
+      className="flex flex-col gap-2.5 rounded-lg border border-line p-2.5 focus:border-petrol focus:outline-none focus:ring-1 focus:ring-petrol"
+    >
+      <div className="flex gap-3">
+        <div className="grid grid-cols-[repeat(3,32px)] grid-rows-[repeat(3,32px)] gap-1">
+          <span />
+          {arrow('ArrowUp', 'Move the head up', <ArrowUp size={16} aria-hidden />)}
+          <span />
+          {arrow('ArrowLeft', 'Move the head left', <ArrowLeft size={16} aria-hidden />)}
+          <IconButton
+            label="Home"
+            disabled={!isFree || state.errand !== null}
+            onClick={() => hand.tell('home')}
+            className="border border-line bg-raised"
+          >
+            <House size={16} aria-hidden />
+          </IconButton>
+          {arrow('ArrowRight', 'Move the head right', <ArrowRight size={16} aria-hidden />)}
+          <span />
+          {arrow('ArrowDown', 'Move the head down', <ArrowDown size={16} aria-hidden />)}
+        </div>
+        <div className="flex min-w-0 flex-1 flex-col gap-1.5">
+          <LengthField label="X" layout="row" unit="mm" disabled={!isFree} value={state.x} commit={(x) => hand.go({ x })} />
+          <LengthField label="Y" layout="row" unit="mm" disabled={!isFree} value={state.y} commit={(y) => hand.go({ y })} />
+          <p className="text-[12px] leading-4 text-quiet">The beam is off. Arrow keys move the head too.</p>
+        </div>
+      </div>
+      <div className="flex items-center gap-1" role="group" aria-label="How far one press moves it">
+        <span className="mr-1 text-[12px] text-quiet">Step</span>
+        {steps.map((mm) => (
+          <button
+            key={mm}
+            type="button"
+            aria-pressed={mm === step}
+            aria-label={`Steps of ${mm} mm`}
+            onClick={() => setStep(mm)}
+            className="figures h-7 min-w-9 rounded-md border border-line bg-raised px-1.5 text-[12px] hover:border-petrol aria-pressed:border-petrol aria-pressed:bg-petrol-soft aria-pressed:font-bold"
+          >
+            {fixed(Number(mm), mm === '0.1' ? 1 : 0)}
+          </button>
+        ))}
+        <span className="text-[12px] text-quiet">mm</span>
+      </div>
+      {children}
+      <Switches machine={machine} state={state} isFree={isFree} />
+    </div>
+  );
+}
+
+/** What else of a machine is moved or switched by hand, as far as it has it. */
+function Switches({ machine, state, isFree }: { machine: Machine; state: MachineState; isFree: boolean }) {
+  const hand = useHand(machine.id);
+  const hasPointer = machine.pointer !== undefined && state.orders.includes('pointer-on');
+  const levels = machine.air?.levels ?? [];
+  const rests = !isFree || state.errand !== null;
+  if (!machine.focus && !hasPointer && levels.length === 0) return null;
+  const chip =
+    'h-7 rounded-md border border-line bg-raised px-2 text-[12px] hover:border-petrol disabled:opacity-50 aria-pressed:border-petrol aria-pressed:bg-petrol-soft aria-pressed:font-bold';
+  return (
+    <div className="flex flex-col gap-1.5 border-t border-line pt-2 text-[12px]">
+      {machine.focus && (
+        <div className="flex items-center gap-1.5">
+          <span className="w-14 text-quiet">Focus</span>
+          <IconButton
+            label={`Focus up by ${focusSteps} mm`}
+            disabled={rests}
+            onClick={() => hand.focus(focusSteps)}
+            className="size-7 border border-line bg-raised"
+          >
+            <ArrowUp size={14} aria-hidden />
+          </IconButton>
+          <IconButton
+            label={`Focus down by ${focusSteps} mm`}
+            disabled={rests}
+            onClick={() => hand.focus(-focusSteps)}
+            className="size-7 border border-line bg-raised"
+          >
+            <ArrowDown size={14} aria-hidden />
+          </IconButton>
+          <span className="figures">{state.z === null ? '—' : `${fixed(state.z, 2)} mm`}</span>
+        </div>
+      )}
+      {hasPointer && (
+        <div className="flex items-center gap-1.5">
+          <span className="w-14 text-quiet">Pointer</span>
+          <button
+            type="button"
+            aria-pressed={state.pointer === true}
+            className={chip}
+            onClick={() => hand.tell(state.pointer ? 'pointer-off' : 'pointer-on')}
+          >
+            {state.pointer ? 'shines' : 'switch it on'}
+          </button>
+        </div>
+      )}
+      {levels.length > 0 && (
+        <div className="flex items-center gap-1.5" role="group" aria-label="Air">
+          <span className="w-14 text-quiet">Air</span>
+          {(['off', ...levels] as const).map((air) => (
+            <button
+              key={air}
+              type="button"
+              aria-pressed={state.air === null ? undefined : state.air === air}
+              aria-label={`Air ${air}`}
+              disabled={rests}
+              className={chip}
+              onClick={() => hand.air(air)}
+            >
+              {air}
+            </button>
+          ))}
+        </div>
+      )}
+    </div>
+  );
+}

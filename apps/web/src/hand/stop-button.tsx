@@ -1,0 +1,57 @@
+import type { MachineState } from '@lambent/contracts';
+import { useEffect, useState } from 'react';
+import { Button } from '../ui/button.tsx';
+import { useHand } from './use-hand.ts';
+
+/**
+ * Stops a machine for good. While the beam is on it holds first, so that the beam is off at once, and asks: what is
+ * stopped loses the rest of its run.
+ */
+export function StopButton({ state }: { state: MachineState }) {
+  const hand = useHand(state.machineId);
+  const [isAsked, setAsked] = useState(false);
+  const mayGoOn = state.state === 'held' || state.state === 'running';
+  useEffect(() => {
+    if (!mayGoOn) setAsked(false);
+  }, [mayGoOn]);
+  const press = () => {
+    if (state.power > 0) {
+      setAsked(true);
+      hand.tell('hold');
+    } else {
+      setAsked(false);
+      hand.tell('stop');
+    }
+  };
+  if (!isAsked || !mayGoOn) {
+    return (
+      <Button look="danger" onClick={press}>
+        Stop
+      </Button>
+    );
+  }
+  return (
+    <div className="flex w-full flex-col gap-2" role="alert">
+      <p>It is held, and the beam is off. Stopped, it drops the rest of this run.</p>
+      <div className="flex gap-2">
+        <Button
+          look="danger"
+          onClick={() => {
+            setAsked(false);
+            hand.tell('stop');
+          }}
+        >
+          Stop for good
+        </Button>
+        <Button
+          onClick={() => {
+            setAsked(false);
+            hand.tell('resume');
+          }}
+        >
+          Go on
+        </Button>
+      </div>
+    </div>
+  );
+}
