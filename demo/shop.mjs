@@ -25,6 +25,7 @@ const machines = [
     topSpeeds: { cut: 120 },
     leastPower: 4,
     bedGapMm: 6,
+    pointer: { x: 14, y: -3 },
     focus: { lowest: -10, highest: 20, speed: 6 },
     air: { levels: ['low', 'high'], mostBar: null },
   }),

@@ -14,7 +14,15 @@ let materialId = '';
 const machines = new Map<string, Machine>();
 
 async function add(name: string, connection: Connection, more: Partial<Machine> = {}): Promise<void> {
-  const own = { ...usualMachine('co2'), name, bedWidth: 400, bedHeight: 300, origin: 'bottom-left', connection, ...more };
+  const own = {
+    ...usualMachine('co2'),
+    name,
+    bedWidth: 400,
+    bedHeight: 300,
+    origin: 'bottom-left',
+    connection,
+    ...more,
+  };
   const { status, body } = await stack.ask<Machine & ErrorAnswer>('POST', '/api/machines', own);
   expect({ status, ...body.error }).toEqual({ status: 201 });
   machines.set(name, body);
@@ -23,15 +31,30 @@ async function add(name: string, connection: Connection, more: Partial<Machine> 
 
 beforeAll(async () => {
   await stack.start();
-  await line.start('--width', '400', '--height', '300', '--top-speed', '500', '--travel-speed', '600', '--factor', '20');
+  await line.start(
+    '--width',
+    '400',
+    '--height',
+    '300',
+    '--top-speed',
+    '500',
+    '--travel-speed',
+    '600',
+    '--factor',
+    '20',
+  );
   const { name, thicknessMm, tone, sheetWidth, sheetHeight } = startingMaterials[0];
   const material = { name, thicknessMm, tone, sheetWidth, sheetHeight };
   materialId = (await stack.ask<Material>('POST', '/api/materials', { by: 'Ines', material })).body.id;
-  await add('Plover', { kind: 'stand-in', factor: 20 }, {
-    pointer: { x: 12, y: -4 },
-    focus: { lowest: -5, highest: 20, speed: 10 },
-    air: { levels: ['low', 'high'], mostBar: null },
-  });
+  await add(
+    'Plover',
+    { kind: 'stand-in', factor: 20 },
+    {
+      pointer: { x: 12, y: -4 },
+      focus: { lowest: -5, highest: 20, speed: 10 },
+      air: { levels: ['low', 'high'], mostBar: null },
+    },
+  );
   await add('Sanderling', { kind: 'serial', path: line.port, baud: 115_200, buffer: 127 });
 });
 afterAll(async () => {
@@ -61,7 +84,11 @@ async function go(name: string, wish: unknown, x: number, y: number): Promise<vo
 
 /** A job with one square of 60 mm, 20 mm from the bed's left and top. @returns its id and version */
 async function job(name: string, landing?: Parameters<typeof changeRun>[2]['landing']) {
-  const { body } = await stack.ask<JobAnswer>('POST', '/api/jobs', { title: 'Frame', machineId: idOf(name), materialId });
+  const { body } = await stack.ask<JobAnswer>('POST', '/api/jobs', {
+    title: 'Frame',
+    machineId: idOf(name),
+    materialId,
+  });
   let document = jobFromJson(body.document);
   document = addItems(document, [
     {
@@ -88,7 +115,7 @@ const walk = (of: { id: string; version: number }, wish: object = {}) =>
     version: of.version,
     shape: 'rectangle',
     speed: 200,
-    by: 'beam',
+    spot: 'beam',
     ...wish,
   });
 const stop = (name: string) => ask(name, 'commands', { command: 'stop' });
@@ -155,7 +182,12 @@ describe.each(['Plover', 'Sanderling'])('the head of %s', (name) => {
     expect((await ask(name, 'head', { dx: 1 })).body.error.code).toBe('machine-busy');
     expect((await stop(name)).status).toBe(200);
     await until(name, ({ errand }) => errand === null);
-    expect((await stateOf(name)).lastWalk).toMatchObject({ jobId: own.id, title: 'Frame', shape: 'rectangle', runName: 'Run 1' });
+    expect((await stateOf(name)).lastWalk).toMatchObject({
+      jobId: own.id,
+      title: 'Frame',
+      shape: 'rectangle',
+      runName: 'Run 1',
+    });
   });
 
   test('does not walk where that would leave the bed, nothing burns, or it is not known where the run lands', async () => {
@@ -175,12 +207,17 @@ describe.each(['Plover', 'Sanderling'])('the head of %s', (name) => {
     const own = await job(name);
     await walk(own);
     await until(name, ({ errand, state }) => errand?.kind === 'walk' && state === 'running');
-    const { status, body: run } = await stack.ask<RunAnswer & ErrorAnswer>('POST', `/api/jobs/${own.id}/runs`, { version: own.version });
+    const { status, body: run } = await stack.ask<RunAnswer & ErrorAnswer>('POST', `/api/jobs/${own.id}/runs`, {
+      version: own.version,
+    });
     expect({ status, ...run.error }).toEqual({ status: 201 });
     await until(name, ({ power }) => power > 0);
     const before = await stateOf(name);
     expect(before).toMatchObject({ errand: null, runId: run.id });
-    for (const [what, wish] of [['head', { dx: 1 }], ['head', { x: 5, y: 5 }]] as const) {
+    for (const [what, wish] of [
+      ['head', { dx: 1 }],
+      ['head', { x: 5, y: 5 }],
+    ] as const) {
       expect((await ask(name, what, wish)).body.error.code).toBe('machine-busy');
     }
     expect((await walk(own)).body.error.code).toBe('machine-busy');
@@ -224,15 +261,15 @@ describe('what else is done by hand', () => {
 
   test('the red pointer walks where it can: the head goes beside it', async () => {
     const own = await job('Plover');
-    expect((await walk(own, { by: 'pointer', speed: 50 })).status).toBe(200);
+    expect((await walk(own, { spot: 'pointer', speed: 50 })).status).toBe(200);
     // The pointer shines 12 mm to the right of the beam and 4 mm in front of it.
     await until('Plover', ({ x, y }) => Math.hypot(x - (20 - 12), y - (280 + 4)) < 0.5);
     await stop('Plover');
     const near = await job('Plover', { kind: 'mark', u: 0, v: 0 });
-    expect((await walk(near, { by: 'pointer' })).body.error.code).toBe('no-landing');
+    expect((await walk(near, { spot: 'pointer' })).body.error.code).toBe('no-landing');
     const sheetCorner = await job('Plover', { kind: 'stock', u: 0, v: 0, inset: 0 });
-    expect((await walk(sheetCorner, { by: 'pointer' })).body.error.code).toBe('off-bed');
-    expect((await walk(await job('Sanderling'), { by: 'pointer' })).body.error.code).toBe('no-pointer');
+    expect((await walk(sheetCorner, { spot: 'pointer' })).body.error.code).toBe('off-bed');
+    expect((await walk(await job('Sanderling'), { spot: 'pointer' })).body.error.code).toBe('no-pointer');
   });
 
   test('a head may be moved with the lid open; a job may not be sent then', async () => {

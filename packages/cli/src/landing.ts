@@ -40,7 +40,10 @@ export function landedBy(
   const land = (landing: JobDocument['runs'][number]['landing']) => changeRun(job, runId, { landing });
   if (marks) {
     if (marks.length !== 2) throw new Unusable('--marks takes two marks, such as 10,10=12,11 90,10=92,11.');
-    return { job: land({ kind: 'marks', marks: marks.map((word) => markFrom(word, machine)), isScaled: scaled }), head: null };
+    return {
+      job: land({ kind: 'marks', marks: marks.map((word) => markFrom(word, machine)), isScaled: scaled }),
+      head: null,
+    };
   }
   if (scaled) throw new Unusable('--scaled goes with --marks.');
   if (at) {
@@ -79,6 +82,7 @@ function markFrom(word: string, machine: Machine) {
 /** A place in mm in the machine's own frame, as its display shows it; on the bed. */
 function placeFrom(word: string | undefined, machine: Machine, option: string): Point {
   const [, x, y] = /^([-+]?\d+(?:\.\d+)?),([-+]?\d+(?:\.\d+)?)$/.exec(word ?? '') ?? [];
-  if (y === undefined) throw new Unusable(`${option} takes a place in mm, such as 120,80, and not “${word ?? 'nothing'}”.`);
+  if (y === undefined)
+    throw new Unusable(`${option} takes a place in mm, such as 120,80, and not “${word ?? 'nothing'}”.`);
   return fromMachine(machine, Number(x), Number(y));
 }

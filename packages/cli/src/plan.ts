@@ -8,8 +8,8 @@ import { planJob, prepareJob, stepTitle } from '@lambent/core/plan';
 import type { AppliedSettings, Shop } from '@lambent/core/recipes';
 import { formatDuration, parseLength } from '@lambent/core/units';
 import { shippedAssets } from '@lambent/fonts';
-import { type LandingOptions, landedBy } from './landing.ts';
 import { noteLine, sayTo, standard, write, writeLines } from './files.ts';
+import { type LandingOptions, landedBy } from './landing.ts';
 import {
   choose,
   chooseKey,

@@ -1,7 +1,17 @@
 import { type ToldFigures, type WalkShape, walkShapes } from '@lambent/core/machine';
 import { IsIn, IsInt, IsNumber, IsOptional, IsString, Length, Max, Min } from 'class-validator';
 
-export const machineCommands = ['hold', 'resume', 'stop', 'home', 'clear', 'open-lid', 'close-lid', 'pointer-on', 'pointer-off'] as const;
+export const machineCommands = [
+  'hold',
+  'resume',
+  'stop',
+  'home',
+  'clear',
+  'open-lid',
+  'close-lid',
+  'pointer-on',
+  'pointer-off',
+] as const;
 export type MachineCommand = (typeof machineCommands)[number];
 
 export class MachineCommandDto {
@@ -69,7 +79,7 @@ export class WalkDto {
 
   /** What goes around: the beam, which stays off, or the spot of the red pointer. */
   @IsIn(['beam', 'pointer'])
-  by!: 'beam' | 'pointer';
+  spot!: 'beam' | 'pointer';
 }
 
 /** What a machine does by hand: it moves unlit, and nothing of it is on record. */

@@ -5,6 +5,7 @@ import { LineFraming } from './framing.ts';
 import { Liveness } from './liveness.ts';
 import { ProgramFeed } from './program-feed.ts';
 import { type Piece, programPieces } from './program-pieces.ts';
+import { linesToSend } from './unlit.ts';
 import { WordAnswers } from './word-answers.ts';
 
 async function* linesOf(lines: readonly ProgramLine[]): AsyncGenerator<ProgramLine> {
@@ -228,5 +229,33 @@ describe('the feed', () => {
     await new Promise((resolve) => setImmediate(resolve));
     expect(isOpen).toBe(false);
     expect(await take(feed)).toEqual([]);
+  });
+});
+
+describe('a program that is to stay unlit', () => {
+  const sent = async (isUnlit: boolean, ...texts: string[]) => {
+    const lines: string[] = [];
+    const program = {
+      runId: 'a',
+      lines: texts.length,
+      isUnlit,
+      async *open() {
+        for (const text of texts) yield { text, seconds: 0 };
+      },
+    };
+    for await (const { text } of linesToSend(program)) lines.push(text);
+    return lines;
+  };
+
+  test('is sent as it is where nothing in it could light the beam', async () => {
+    const plain = ['(Walk)', 'G21', 'M5', 'M9', 'G0X1Y2', 'G1X3F600S0', 'G1 X4 S0.00', 'M30'];
+    expect(await sent(true, ...plain)).toEqual(plain);
+  });
+
+  test('is broken off before a line that could; another program is not looked at', async () => {
+    for (const lit of ['M3', 'M4 S0', 'm04', 'M3S0', 'G1 X9 S0.5', 'G1X9F600S001', 'X5S10', 'S00.1']) {
+      await expect(sent(true, 'M5', lit, 'G0X0')).rejects.toThrow(`“${lit}” would light the beam`);
+      expect(await sent(false, 'M5', lit)).toEqual(['M5', lit]);
+    }
   });
 });

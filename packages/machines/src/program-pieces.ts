@@ -18,7 +18,7 @@ export const longestPieceS = 0.5;
 
 /** A line of nothing but a straight move's words, in any order. */
 const straight = /^(?: ?(?:G[01](?![\d.])|[XYFS]-?[\d.]+))+$/;
-const standing = /^G4 P([\d.]+)$/;
+const standing = /^G4 ?P([\d.]+)$/;
 
 /**
  * Parts a program (RS-274, absolute, in mm) into pieces that are sent one by one: what burns or stands for long is cut

@@ -11,7 +11,8 @@ export function linesToSend(program: Program): AsyncIterable<ProgramLine> {
 /** @throws Error at the first line that could light the beam */
 async function* unlitOnly(lines: AsyncIterable<ProgramLine>): AsyncGenerator<ProgramLine> {
   for await (const line of lines) {
-    if (lights.test(line.text)) throw new Error(`“${line.text}” would light the beam of a program that is to stay unlit`);
+    if (lights.test(line.text))
+      throw new Error(`“${line.text}” would light the beam of a program that is to stay unlit`);
     yield line;
   }
 }

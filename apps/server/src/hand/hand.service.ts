@@ -99,8 +99,9 @@ export class HandService {
     const { x, y } = this.links.get(machineId).status;
     const choice = { runId: run.id, head: fromMachine(machine, x, y) };
     const { ways, needs } = await this.work.walk({ job, shop, choice, shape: wish.shape }, signal);
-    if (needs) throw new PlainError(409, 'no-landing', `It is not known where ${run.name} lands. ${landingNeeds[needs]}`);
-    const inFrame = waysOf(machine, ways, wish.by);
+    if (needs)
+      throw new PlainError(409, 'no-landing', `It is not known where ${run.name} lands. ${landingNeeds[needs]}`);
+    const inFrame = waysOf(machine, ways, wish.spot);
     const speed = Math.min(wish.speed, machine.topSpeed);
     const lastWalk: LastWalk = { ...wish, runId: run.id, jobId, title, runName: run.name };
     this.links.tellHand(machineId, { lastWalk });
@@ -182,13 +183,14 @@ function targetOf(machine: Machine, from: Point, { x, y, dx, dy }: HeadDto): Poi
  * The ways of the head in the machine's own frame: of the beam, or so that the red pointer goes along them.
  * @throws PlainError 409 where there are none, they leave the bed, or there is no pointer
  */
-function waysOf(machine: Machine, ways: readonly (readonly Point[])[], by: WalkDto['by']): Point[][] {
-  if (ways.length === 0) throw new PlainError(409, 'nothing-to-walk', 'Nothing burns in this run: there is nothing to go around.');
+function waysOf(machine: Machine, ways: readonly (readonly Point[])[], spot: WalkDto['spot']): Point[][] {
+  if (ways.length === 0)
+    throw new PlainError(409, 'nothing-to-walk', 'Nothing burns in this run: there is nothing to go around.');
   const { pointer } = machine;
-  if (by === 'pointer' && !pointer) {
+  if (spot === 'pointer' && !pointer) {
     throw new PlainError(409, 'no-pointer', `${machine.name} has no red pointer: say under Machines where it shines.`);
   }
-  const shift = by === 'pointer' && pointer ? pointer : { x: 0, y: 0 };
+  const shift = spot === 'pointer' && pointer ? pointer : { x: 0, y: 0 };
   const inFrame = ways.map((way) =>
     way.map(({ x, y }) => {
       const place = toMachine(machine, x, y);
@@ -197,7 +199,7 @@ function waysOf(machine: Machine, ways: readonly (readonly Point[])[], by: WalkD
   );
   const off = Math.max(0, ...inFrame.flat().map((place) => distanceOff(machine, place)));
   if (off <= slackMm) return inFrame;
-  const what = by === 'pointer' ? 'For the red pointer to go around this run, the head' : 'Around this run the head';
+  const what = spot === 'pointer' ? 'For the red pointer to go around this run, the head' : 'Around this run the head';
   throw new PlainError(409, 'off-bed', `${what} would leave the bed by ${off.toFixed(2)} mm. Move the run in.`);
 }
 

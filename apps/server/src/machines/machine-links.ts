@@ -126,7 +126,10 @@ export class MachineLinks implements OnApplicationBootstrap {
     const { id, name, topSpeed } = machine;
     const acceleration = Math.min(accelerationAlong(machine, 1, 0), accelerationAlong(machine, 0, 1));
     // A page draws what it hears; a machine that is fed fast would else keep it from anything else.
-    const pace = new Pace<MachineState>(tellEveryMs, (state) => this.hub.say({ type: 'machine', machine: state }));
+    // What it does by hand is told as it is by then.
+    const pace = new Pace<MachineStatus>(tellEveryMs, (status) =>
+      this.hub.say({ type: 'machine', machine: this.stateFrom(id, status, driver) }),
+    );
     let told: MachineStatus | null = null;
     let oddities = 0;
     let driver: MachineDriver | null = null;
@@ -136,7 +139,7 @@ export class MachineLinks implements OnApplicationBootstrap {
         const urgent =
           !told || (['state', 'reason', 'lid', 'runId'] as const).some((name) => told?.[name] !== status[name]);
         told = status;
-        pace.take(this.stateFrom(id, status, driver), urgent);
+        pace.take(status, urgent);
       },
       odd: (what) => {
         if (++oddities <= mostOddities) this.log.warn(`${name} said what makes no sense: ${what}`);
@@ -166,9 +169,7 @@ export class MachineLinks implements OnApplicationBootstrap {
   private stateFrom(machineId: string, status: MachineStatus, driver: MachineDriver | null): MachineState {
     const { errand, lastWalk } = this.hands.get(machineId) ?? atRest;
     const { words, watch } = driver?.capabilities ?? { words: [], watch: false };
-    const orders: MachineCommand[] = driver
-      ? ['hold', 'resume', 'stop', ...words.map((word) => orderOf[word])]
-      : [];
+    const orders: MachineCommand[] = driver ? ['hold', 'resume', 'stop', ...words.map((word) => orderOf[word])] : [];
     // What it does by hand is no run.
     const runId = errand ? null : status.runId;
     return { machineId, ...status, runId, orders, watches: watch, errand, lastWalk };

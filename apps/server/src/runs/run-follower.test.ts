@@ -6,7 +6,14 @@ import { EventHub } from '../events/event-hub.ts';
 import type { RunEntity } from './run.entities.ts';
 import { RunFollower } from './run-follower.ts';
 
-const calm: MachineState = { machineId: 'wren', ...restingStatus, orders: [], watches: true, errand: null, lastWalk: null };
+const calm: MachineState = {
+  machineId: 'wren',
+  ...restingStatus,
+  orders: [],
+  watches: true,
+  errand: null,
+  lastWalk: null,
+};
 const run = (more: Partial<RunEntity> = {}) =>
   ({
     id: 'r1',

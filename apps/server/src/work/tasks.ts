@@ -24,7 +24,15 @@ import {
 } from '@lambent/core/formats';
 import { growBox, isEmpty, type Point } from '@lambent/core/geometry';
 import type { WalkShape } from '@lambent/core/machine';
-import { approachS, type LandingNeed, planJob, prepareJob, type RunChoice, sheetsUsed, walkAround } from '@lambent/core/plan';
+import {
+  approachS,
+  type LandingNeed,
+  planJob,
+  prepareJob,
+  type RunChoice,
+  sheetsUsed,
+  walkAround,
+} from '@lambent/core/plan';
 import type { Shop } from '@lambent/core/recipes';
 import { describeFont } from '@lambent/core/text';
 import { shippedAssets, shippedTools } from '@lambent/fonts';

@@ -246,16 +246,20 @@ function SendButton() {
         button="Burn it again"
         send={() => run.mutate({ again: true, early: true })}
       >
-        {jobRun.name} was burnt on {dayAndTimeOf(burntAt)}. Again, it burns over what is there: lay fresh stock first, or
-        choose another run in the burn strip.
+        {jobRun.name} was burnt on {dayAndTimeOf(burntAt)}. Again, it burns over what is there: lay fresh stock first,
+        or choose another run in the burn strip.
       </SayFirst>
     );
   }
   if (before && !burnt.has(before.id) && idle && !run.isPending) {
     return (
-      <SayFirst words={`${before.name} first`} button={`Send ${jobRun.name} all the same`} send={() => run.mutate({ early: true })}>
-        {jobRun.name} takes the stock as {before.name} leaves it, and {before.name} was not burnt yet. Burn {before.name}{' '}
-        first, or send this where the stock lies there already.
+      <SayFirst
+        words={`${before.name} first`}
+        button={`Send ${jobRun.name} all the same`}
+        send={() => run.mutate({ early: true })}
+      >
+        {jobRun.name} takes the stock as {before.name} leaves it, and {before.name} was not burnt yet. Burn{' '}
+        {before.name} first, or send this where the stock lies there already.
       </SayFirst>
     );
   }

@@ -81,12 +81,26 @@ export function HandPad({ machine, state, children }: Props) {
           {arrow('ArrowDown', 'Move the head down', <ArrowDown size={16} aria-hidden />)}
         </div>
         <div className="flex min-w-0 flex-1 flex-col gap-1.5">
-          <LengthField label="X" layout="row" unit="mm" disabled={!isFree} value={state.x} commit={(x) => hand.go({ x })} />
-          <LengthField label="Y" layout="row" unit="mm" disabled={!isFree} value={state.y} commit={(y) => hand.go({ y })} />
+          <LengthField
+            label="X"
+            layout="row"
+            unit="mm"
+            disabled={!isFree}
+            value={state.x}
+            commit={(x) => hand.go({ x })}
+          />
+          <LengthField
+            label="Y"
+            layout="row"
+            unit="mm"
+            disabled={!isFree}
+            value={state.y}
+            commit={(y) => hand.go({ y })}
+          />
           <p className="text-[12px] leading-4 text-quiet">The beam is off. Arrow keys move the head too.</p>
         </div>
       </div>
-      <div className="flex items-center gap-1" role="group" aria-label="How far one press moves it">
+      <fieldset className="flex items-center gap-1" aria-label="How far one press moves it">
         <span className="mr-1 text-[12px] text-quiet">Step</span>
         {steps.map((mm) => (
           <button
@@ -101,7 +115,7 @@ export function HandPad({ machine, state, children }: Props) {
           </button>
         ))}
         <span className="text-[12px] text-quiet">mm</span>
-      </div>
+      </fieldset>
       {children}
       <Switches machine={machine} state={state} isFree={isFree} />
     </div>
@@ -155,7 +169,7 @@ function Switches({ machine, state, isFree }: { machine: Machine; state: Machine
         </div>
       )}
       {levels.length > 0 && (
-        <div className="flex items-center gap-1.5" role="group" aria-label="Air">
+        <fieldset className="flex items-center gap-1.5" aria-label="Air">
           <span className="w-14 text-quiet">Air</span>
           {(['off', ...levels] as const).map((air) => (
             <button
@@ -170,7 +184,7 @@ function Switches({ machine, state, isFree }: { machine: Machine; state: Machine
               {air}
             </button>
           ))}
-        </div>
+        </fieldset>
       )}
     </div>
   );

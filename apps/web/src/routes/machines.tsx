@@ -120,7 +120,9 @@ function MachineCard({ machine }: { machine: Machine }) {
           </p>
         )}
       </div>
-      {state && machine.connection && state.state !== 'away' && <ByHand machine={machine} state={state} />}
+      {state && machine.connection && state.state !== 'away' && state.state !== 'alarm' && (
+        <ByHand machine={machine} state={state} />
+      )}
       <div className="mt-3 flex flex-wrap gap-2">
         {ordersFor(state).map(({ command, text, look: buttonLook }) =>
           command === 'stop' && state ? (

@@ -27,7 +27,11 @@ export function NinePoints({ label, value, choose, disabled = false }: Props) {
   const chosen = ninePoints.findIndex(({ u, v }) => u === value?.u && v === value?.v);
   return (
     // biome-ignore lint/a11y/useSemanticElements: a fieldset has a legend that is shown
-    <div role="group" aria-label={label} className="grid shrink-0 grid-cols-3 rounded-lg border border-line bg-raised p-0.5">
+    <div
+      role="group"
+      aria-label={label}
+      className="grid shrink-0 grid-cols-3 rounded-lg border border-line bg-raised p-0.5"
+    >
       {ninePoints.map((point, i) => (
         <button
           key={ninePointNames[i]}

@@ -8,6 +8,7 @@ import { changeSetting, keepSide } from '../edits/items.ts';
 import { setBurning } from '../edits/layers.ts';
 import { burntGrowth } from '../fit/kerf.ts';
 import { kerfComb, pinRow, slotComb, stepsBetween, type TestPiece } from '../fit/test-pieces.ts';
+import { readMoves } from '../fixtures/program-reader.ts';
 import { box, item, jobWith, line, shop } from '../fixtures/shop.ts';
 import { writeGcode } from '../formats/gcode/write.ts';
 import { combineOutlines } from '../geometry/areas/combine.ts';
@@ -29,17 +30,12 @@ function litWays(job: JobDocument): Path[] {
   const ways: Path[] = [];
   let builder: PathBuilder | null = null;
   let [x, y] = [0, 0];
-  for (const words of writeGcode(planOf(job), 'test')) {
-    const move = /^G([01])\b/.exec(words);
-    if (!move) continue;
-    const at = (letter: string, before: number) =>
-      Number(new RegExp(`${letter}(-?[\\d.]+)`).exec(words)?.[1] ?? before);
-    const [toX, toY] = [at('X', x), at('Y', y)];
-    if (move[1] === '0') {
+  for (const move of readMoves(writeGcode(planOf(job), 'test'))) {
+    if (!move.lit) {
       if (builder) ways.push(builder.close().build());
       builder = null;
-    } else builder = (builder ?? new PathBuilder().moveTo(x, y)).lineTo(toX, toY);
-    [x, y] = [toX, toY];
+    } else builder = (builder ?? new PathBuilder().moveTo(x, y)).lineTo(move.x, move.y);
+    ({ x, y } = move);
   }
   if (builder) ways.push(builder.close().build());
   return ways;

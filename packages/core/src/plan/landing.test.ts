@@ -6,7 +6,7 @@ import { jobFromJson, jobToJson } from '../document/json.ts';
 import type { Landing } from '../document/run.ts';
 import { changeRun } from '../edits/layers.ts';
 import { box, item, jobWith, shop } from '../fixtures/shop.ts';
-import { applyTo, type Point, rotation, translation, multiply, scaling } from '../geometry/paths/matrix.ts';
+import { applyTo, multiply, type Point, rotation, scaling, translation } from '../geometry/paths/matrix.ts';
 import { throughMarks } from './landing.ts';
 import { prepareJob, type RunChoice } from './prepare.ts';
 
@@ -58,7 +58,10 @@ describe('a landing', () => {
   test('is kept with the job', () => {
     const landing: Landing = {
       kind: 'marks',
-      marks: [{ x: 10, y: 20, onBed: { x: 12, y: 21 } }, { x: 40, y: 60, onBed: null }],
+      marks: [
+        { x: 10, y: 20, onBed: { x: 12, y: 21 } },
+        { x: 40, y: 60, onBed: null },
+      ],
       isScaled: true,
     };
     const job = jobWith([square]);
@@ -74,7 +77,13 @@ describe('two marks', () => {
         fc.pre(Math.hypot(b.x - a.x, b.y - a.y) > 5);
         const truth = multiply(translation(dx, dy), rotation(angle, { x: 300, y: 200 }));
         const lies = ({ x, y }: Point) => applyTo(truth, x, y);
-        const found = throughMarks([{ from: a, to: lies(a) }, { from: b, to: lies(b) }], false);
+        const found = throughMarks(
+          [
+            { from: a, to: lies(a) },
+            { from: b, to: lies(b) },
+          ],
+          false,
+        );
         const [x, y] = [other.x, other.y];
         const lands = applyTo(found?.matrix ?? truth, x, y);
         expect(Math.hypot(lands.x - lies(other).x, lands.y - lies(other).y)).toBeLessThan(0.01);
@@ -84,9 +93,22 @@ describe('two marks', () => {
   });
 
   test('that are touched further apart share what is left, unless the run is scaled', () => {
-    const from = [{ x: 0, y: 0 }, { x: 100, y: 0 }];
-    const to = [{ x: 10, y: 10 }, { x: 10, y: 111 }];
-    const marks = (isScaled: boolean) => throughMarks([{ from: from[0], to: to[0] }, { from: from[1], to: to[1] }], isScaled);
+    const from = [
+      { x: 0, y: 0 },
+      { x: 100, y: 0 },
+    ];
+    const to = [
+      { x: 10, y: 10 },
+      { x: 10, y: 111 },
+    ];
+    const marks = (isScaled: boolean) =>
+      throughMarks(
+        [
+          { from: from[0], to: to[0] },
+          { from: from[1], to: to[1] },
+        ],
+        isScaled,
+      );
     const kept = marks(false);
     expect(kept?.errorMm).toBeCloseTo(0.5, 9);
     expect(applyTo(kept?.matrix ?? scaling(0, 0), 0, 0)).toEqual({ x: 10, y: 10.5 });
@@ -98,8 +120,24 @@ describe('two marks', () => {
 
   test('in one place say nothing', () => {
     const here = { x: 5, y: 5 };
-    expect(throughMarks([{ from: here, to: here }, { from: { x: 50, y: 5 }, to: { x: 5.5, y: 5 } }], true)).toBeNull();
-    expect(throughMarks([{ from: here, to: here }, { from: { x: 5.5, y: 5 }, to: { x: 50, y: 5 } }], true)).toBeNull();
+    expect(
+      throughMarks(
+        [
+          { from: here, to: here },
+          { from: { x: 50, y: 5 }, to: { x: 5.5, y: 5 } },
+        ],
+        true,
+      ),
+    ).toBeNull();
+    expect(
+      throughMarks(
+        [
+          { from: here, to: here },
+          { from: { x: 5.5, y: 5 }, to: { x: 50, y: 5 } },
+        ],
+        true,
+      ),
+    ).toBeNull();
   });
 
   test('of a run that is mirrored for the back are mirrored with it', () => {

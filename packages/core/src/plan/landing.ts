@@ -50,7 +50,7 @@ const leastApartMm = 1;
 
 /**
  * Takes two marks onto where they were touched: turned so that they lie along the same line, with their middles on each
- * other, and as large as they are drawn unless it is scaled. That is the least sum of squares for two points (Horn, 1987).
+ * other. It stays as large as it is drawn, unless it is scaled. (The least sum of squares for two points; Horn, 1987.)
  *
  * @returns null where two of the points are no more than 1 mm apart
  */
@@ -99,7 +99,8 @@ function land(placing: Placing, turned: (item: Item) => Item): Landed {
   const { job, machine, run, head, burnt } = placing;
   const { landing } = run;
   if (landing.kind === 'as-drawn') return unmoved(null);
-  if (landing.kind === 'marks') return landOnMarks(landing, run.mirrored ? mirrorFor(job, machine, burnt()[0]) : identity);
+  if (landing.kind === 'marks')
+    return landOnMarks(landing, run.mirrored ? mirrorFor(job, machine, burnt()[0]) : identity);
   const bounds = boundsOfAll(burnt().map(turned));
   if (landing.kind === 'stock') return landOnSheet(landing, job.sheets[0], bounds);
   const target = landing.kind === 'mark' ? job.mark : head;
@@ -119,7 +120,11 @@ function landOnMarks({ marks, isScaled }: Extract<Landing, { kind: 'marks' }>, m
 }
 
 /** The run's point at the same point of the sheet, so far from its edges as was asked for; nothing is turned. */
-function landOnSheet({ u, v, inset }: Extract<Landing, { kind: 'stock' }>, sheet: Sheet | undefined, bounds: Box): Landed {
+function landOnSheet(
+  { u, v, inset }: Extract<Landing, { kind: 'stock' }>,
+  sheet: Sheet | undefined,
+  bounds: Box,
+): Landed {
   if (!sheet) return unmoved('sheet');
   if (isEmpty(bounds)) return unmoved(null);
   const from = anchorPoint(bounds, { u, v });

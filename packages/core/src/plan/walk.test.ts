@@ -55,13 +55,19 @@ describe('a walk', () => {
   });
 
   test('of any squares, the hull holds all of them and stays within their box', () => {
-    const spot = fc.tuple(fc.integer({ min: 0, max: 300 }), fc.integer({ min: 0, max: 200 }), fc.integer({ min: 1, max: 40 }));
+    const spot = fc.tuple(
+      fc.integer({ min: 0, max: 300 }),
+      fc.integer({ min: 0, max: 200 }),
+      fc.integer({ min: 1, max: 40 }),
+    );
     fc.assert(
       fc.property(fc.array(spot, { minLength: 1, maxLength: 6 }), (spots) => {
         const items = spots.map(([x, y, r]) => item(box(x, y, r), 'cut'));
         const [way] = around('hull', jobWith(items));
         const { minX, minY, maxX, maxY } = boundsOfAll(items);
-        const isInside = way.every(([x, y]) => x > minX - 0.01 && x < maxX + 0.01 && y > minY - 0.01 && y < maxY + 0.01);
+        const isInside = way.every(
+          ([x, y]) => x > minX - 0.01 && x < maxX + 0.01 && y > minY - 0.01 && y < maxY + 0.01,
+        );
         // A hull is gone round one way: no corner turns back.
         const turns = way.slice(1, -1).map(([x, y], i) => {
           const [[ax, ay], [bx, by]] = [way[i], way[i + 2]];

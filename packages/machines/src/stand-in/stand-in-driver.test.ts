@@ -414,4 +414,18 @@ test('a status is read with every field in its kind', () => {
     { ...good.run, dropped: 0 },
   ])
     expect(statusFromJson(JSON.stringify({ ...good, run }))).toBeNull();
+  // An older one tells neither its focus nor its air nor its pointer.
+  const { z: _, air: __, pointer: ___, ...older } = good;
+  expect(statusFromJson(JSON.stringify(older))).toEqual({ ...good, z: null, air: null, pointer: null });
+});
+
+test('a program that is to stay unlit is begun as such, and with the lid open; another is not', async () => {
+  peer.status = { ...peer.status, lid: 'open' };
+  await until(() => driver.status.lid === 'open');
+  await expect(driver.send(program())).rejects.toMatchObject({ code: 'lid-open' });
+  const ended = driver.send({ ...program(['M5', 'G1 X2 Y1 F600']), isUnlit: true });
+  await until(() => linesHeard().length === 2);
+  expect(peer.heard.find((line) => line.includes('run begin'))).toMatch(/^#\d+ run begin run-a 2 unlit$/);
+  peer.status = { ...peer.status, state: 'idle' };
+  expect(await ended).toMatchObject({ status: 'done' });
 });

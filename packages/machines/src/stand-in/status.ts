@@ -32,10 +32,14 @@ export function statusFromJson(json: string): StandInStatus | null {
   const record = said as Record<string, unknown>;
   const state = states.find((known) => known === record.state);
   const { reason, lid } = record;
-  const air = airs.find((known) => known === record.air);
-  const numbers = ['x', 'y', 'z', 'feed', 'power', 'line', 'runS', 'waiting'] as const;
+  const numbers = ['x', 'y', 'feed', 'power', 'line', 'runS', 'waiting'] as const;
   if (!state || (lid !== 'open' && lid !== 'closed') || (reason !== null && typeof reason !== 'string')) return null;
-  if (!air || typeof record.pointer !== 'boolean') return null;
+  // One that does not tell these is an older one.
+  const { z = null, air: told = null, pointer = null } = record;
+  const air = told === null ? null : airs.find((known) => known === told);
+  if (air === undefined || !(z === null || Number.isFinite(z)) || !(pointer === null || typeof pointer === 'boolean')) {
+    return null;
+  }
   if (!numbers.every((name) => Number.isFinite(record[name]))) return null;
   const run = record.run === null || record.run === undefined ? null : runFrom(record.run);
   if (run === undefined) return null;
@@ -43,7 +47,7 @@ export function statusFromJson(json: string): StandInStatus | null {
     (typeof numbers)[number],
     number
   >;
-  return { ...values, state, reason, lid, air, pointer: record.pointer, run };
+  return { ...values, state, reason, lid, z: z as number | null, air, pointer, run };
 }
 
 function runFrom(said: unknown): StandInStatus['run'] | undefined {

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { readProgram } from '../../fixtures/program-reader.ts';
+import { readMoves, readProgram } from '../../fixtures/program-reader.ts';
 import { box, item, jobWith, line, shop } from '../../fixtures/shop.ts';
 import { fromMachine, toMachine } from '../../machine/frame.ts';
 import type { Machine } from '../../machine/machine.ts';
@@ -27,19 +27,19 @@ describe('G-code', () => {
       '(Test machine, 600 x 400 mm)',
       'G21',
       'G90',
-      'M4 S0',
+      'M4S0',
       '(Cut - outside)',
-      'G0 X10 Y20',
-      'G1 X40 Y20 F900 S600',
-      'G1 X40 Y60',
-      'G1 X10 Y60',
-      'G1 X10 Y20',
+      'G0X10Y20',
+      'G1X40F900S600',
+      'Y60',
+      'X10',
+      'Y20',
       'M5',
-      'G0 X0 Y0',
+      'G0X0Y0',
     ]);
-    expect(gcode('low').slice(6, 8)).toEqual(['G0 X10 Y340', 'G1 X10 Y380 F900 S600']);
+    expect(gcode('low').slice(6, 8)).toEqual(['G0X10Y340', 'G1Y380F900S600']);
     // From the middle of the bed the square's lower right corner is nearest.
-    expect(gcode('mid').slice(6, 8)).toEqual(['G0 X-260 Y140', 'G1 X-290 Y140 F900 S600']);
+    expect(gcode('mid').slice(6, 8)).toEqual(['G0X-260Y140', 'G1X-290F900S600']);
   });
 
   test('frames go there and back', () => {
@@ -59,13 +59,10 @@ describe('G-code', () => {
   test('says lit length and place exactly as the plan has them', () => {
     const items = [square, item(box(100, 100, 7), 'engrave'), item(line(5, 5, 80, 90), 'score')];
     const plan = planJob(prepareJob(jobWith(items), shop));
-    let [x, y, s, lit] = [0, 0, 0, 0];
-    for (const text of writeGcode(plan, 't')) {
-      const word = (letter: string) => new RegExp(`${letter}(-?[\\d.]+)`).exec(text.replace(/\(.*\)/, ''))?.[1];
-      if (word('S') !== undefined) s = Number(word('S'));
-      const [nx, ny] = [Number(word('X') ?? x), Number(word('Y') ?? y)];
-      if (text.startsWith('G1') && s > 0) lit += Math.hypot(nx - x, ny - y);
-      [x, y] = [nx, ny];
+    let [x, y, lit] = [0, 0, 0];
+    for (const move of readMoves(writeGcode(plan, 't'))) {
+      if (move.lit) lit += Math.hypot(move.x - x, move.y - y);
+      ({ x, y } = move);
     }
     expect(lit).toBeCloseTo(
       plan.steps.reduce((sum, step) => sum + step.litMm, 0),
@@ -104,7 +101,7 @@ describe('G-code', () => {
     expect(all('Engrave', 'z')).toEqual([-2, -2.5]);
     expect(all('Score', 'z')).toEqual([0]);
     expect(all('Cut', 'z')).toEqual([1, -0.25, -1.5]);
-    expect([all('Engrave', 'air'), all('Score', 'air'), all('Cut', 'air')]).toEqual([['M9'], ['M7'], ['M8 P0.8']]);
+    expect([all('Engrave', 'air'), all('Score', 'air'), all('Cut', 'air')]).toEqual([['M9'], ['M7'], ['M8P0.8']]);
     expect([all('Score', 'floor'), all('Cut', 'floor')]).toEqual([[40], [0]]);
     // Three times round the square, each at its own focus; pierced where it starts, the first time only.
     for (const z of [1, -0.25, -1.5]) {
@@ -125,7 +122,7 @@ describe('G-code', () => {
     expect(of('Engrave')).toHaveLength(40);
     // The focus is back and the air off at the end, and the time holds what the focus and the waits take.
     const end = [...writeGcode(plan, 't')].slice(-4);
-    expect(end).toEqual(['M5', 'M9', 'G0 Z0', 'G0 X0 Y0']);
+    expect(end).toEqual(['M5', 'M9', 'G0Z0', 'G0X0Y0']);
     const still = plan.steps.reduce(
       (sum, { moves, durations }) => sum + durations.reduce((time, s, i) => time + (moves.kinds[i] > 2 ? s : 0), 0),
       0,

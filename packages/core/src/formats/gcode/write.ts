@@ -1,5 +1,5 @@
 import { toMachine } from '../../machine/frame.ts';
-import { burnsPictures } from '../../operations/operations.ts';
+import type { Machine } from '../../machine/machine.ts';
 import { Move, type Moves } from '../../plan/moves.ts';
 import { type BurnPlan, stepTitle } from '../../plan/plan.ts';
 import type { Air } from '../../settings/setting.ts';
@@ -9,7 +9,7 @@ import type { Air } from '../../settings/setting.ts';
  * for, so that a large engraving never lies in memory whole. mm (G21), absolute (G90), in the machine's
  * own frame; F in mm/min, S on the machine's power scale, M4 so that power follows the head's speed, down to Q. Z is
  * the focus above the stock; where the beam waits, M3 keeps it lit for the seconds of G4. Air is M7 (low), M8 (high, or
- * P bar) and M9.
+ * P bar) and M9. Words that hold are left out.
  */
 export function* writeGcode(plan: BurnPlan, title: string): Generator<string> {
   for (const { text } of programLines(plan, title)) yield text;
@@ -32,77 +32,74 @@ function* headedLines(plan: BurnPlan, title: string): Generator<string | TimedLi
   yield `(${commentText(machine.name)}, ${machine.bedWidth} x ${machine.bedHeight} mm)`;
   yield 'G21';
   yield 'G90';
-  yield 'M4 S0';
+  yield 'M4S0';
+  // What was done by hand before is undone: the plan begins with the air off, and the focus on the stock.
+  if (machine.air) yield airLine('off');
+  if (machine.focus) yield 'G0Z0';
   let air: Air = 'off';
   let floor = 0;
-  for (const step of plan.steps) {
-    const { settings } = step;
+  for (const { settings, moves, durations, ...step } of plan.steps) {
     yield `(${commentText(stepTitle(step))})`;
     if (settings.air !== air) yield airLine(settings.air);
-    if (settings.cornerPowerPercent !== floor) {
-      yield `M4 Q${powerWord((settings.cornerPowerPercent / 100) * machine.powerScale)}`;
-    }
     air = settings.air;
-    floor = settings.cornerPowerPercent;
-    const said = burnsPictures(step.operation) ? new ShortWords() : new WholeWords();
-    yield* writeMoves(plan, said, step.moves, step.durations, settings.speedMmPerS * 60, settings.powerPercent / 100);
+    const stepFloor = powerWord((settings.cornerPowerPercent / 100) * machine.powerScale);
+    if (stepFloor !== floor) yield beamLine(stepFloor);
+    floor = stepFloor;
+    const burning = { feed: settings.speedMmPerS * 60, power: settings.powerPercent / 100, floor };
+    yield* writeMoves(machine, moves, durations, burning);
   }
   yield 'M5';
   if (air !== 'off') yield airLine('off');
   const count = plan.back.kinds.length;
   const durations = new Float32Array(count).fill(plan.backS / Math.max(1, count));
-  yield* writeMoves(plan, new WholeWords(), plan.back, durations, 0, 0);
+  yield* writeMoves(machine, plan.back, durations, { feed: 0, power: 0, floor: 0 });
 }
 
-/** How a straight move is said: `G1 X10 Y20`. */
-interface MoveWords {
-  /** Between the words of a line. */
-  readonly space: string;
-  move(code: 'G0' | 'G1', x: string, y: string): string[];
-  /** The head stands, or goes up and down. */
-  stand(): void;
-}
-
-class WholeWords implements MoveWords {
-  readonly space = ' ';
-
-  move(code: 'G0' | 'G1', x: string, y: string): string[] {
-    return [`${code} X${x} Y${y}`];
-  }
-
-  stand(): void {}
-}
-
-/** Words that hold until they are said anew are left out: a picture has millions of moves. */
-class ShortWords implements MoveWords {
-  readonly space = '';
+/** The words of straight moves: what holds until it is said anew is left out, and so are blanks (RS-274, modal groups). */
+class MoveWords {
   private code = '';
   private x = '';
   private y = '';
 
-  move(code: 'G0' | 'G1', x: string, y: string): string[] {
-    const words: string[] = [];
-    if (code !== this.code) words.push(code);
-    if (x !== this.x) words.push(`X${x}`);
-    if (y !== this.y) words.push(`Y${y}`);
-    [this.code, this.x, this.y] = [code, x, y];
+  move(code: 'G0' | 'G1', x: string, y: string): string {
+    let words = '';
+    if (code !== this.code) words += code;
+    if (x !== this.x) words += `X${x}`;
+    if (y !== this.y) words += `Y${y}`;
+    this.code = code;
+    this.x = x;
+    this.y = y;
     return words;
   }
 
+  /** The head stands, or goes up and down. */
   stand(): void {
     this.code = '';
   }
 }
 
-/** @param power the share of the machine's power that the step burns with */
+/** Puts the beam on, so that its power follows the speed, down to a floor. */
+function beamLine(floor: number): string {
+  return floor > 0 ? `M4Q${floor}` : 'M4';
+}
+
+/** With what the moves of a step burn. */
+interface Burning {
+  /** In mm/min. */
+  readonly feed: number;
+  /** The share of the machine's power. */
+  readonly power: number;
+  /** What the power does not fall below, on the machine's scale. */
+  readonly floor: number;
+}
+
 function* writeMoves(
-  { machine }: BurnPlan,
-  said: MoveWords,
+  machine: Machine,
   moves: Moves,
   durations: Float32Array,
-  feed: number,
-  power: number,
+  { feed, power, floor }: Burning,
 ): Generator<string | TimedLine> {
+  const said = new MoveWords();
   let saidFeed = false;
   let saidPower = Number.NaN;
   // Nearly all moves of a step have one power.
@@ -113,13 +110,13 @@ function* writeMoves(
     const kind = moves.kinds[i];
     const seconds = durations[i];
     if (kind === Move.travel) {
-      yield { text: said.move('G0', coordinate(x), coordinate(y)).join(said.space), seconds };
+      yield { text: said.move('G0', coordinate(x), coordinate(y)), seconds };
       continue;
     }
     const value = moves.values?.[i] ?? 0;
     if (kind === Move.focus) {
       said.stand();
-      yield { text: `G0 Z${coordinate(value)}`, seconds };
+      yield { text: `G0Z${coordinate(value)}`, seconds };
       continue;
     }
     const share = moves.powers?.[i] ?? 1;
@@ -131,25 +128,26 @@ function* writeMoves(
     const s = kind === Move.dark ? 0 : word;
     if (kind === Move.wait) {
       said.stand();
-      yield `M3 S${s}`;
-      yield { text: `G4 P${Number(value.toFixed(3))}`, seconds };
-      yield 'M4';
+      yield `M3S${s}`;
+      yield { text: `G4P${Number(value.toFixed(3))}`, seconds };
+      // Whether a machine keeps its floor meanwhile is its own affair.
+      yield beamLine(floor);
       saidPower = s;
       continue;
     }
-    const words = said.move('G1', coordinate(x), coordinate(y));
-    if (!saidFeed) words.push(`F${Number(feed.toFixed(2))}`);
-    if (s !== saidPower) words.push(`S${s}`);
+    let text = said.move('G1', coordinate(x), coordinate(y));
+    if (!saidFeed) text += `F${Number(feed.toFixed(2))}`;
+    if (s !== saidPower) text += `S${s}`;
     saidFeed = true;
     saidPower = s;
-    yield { text: words.join(said.space), seconds };
+    yield { text, seconds };
   }
 }
 
 function airLine(air: Air): string {
   if (air === 'off') return 'M9';
   if (air === 'low') return 'M7';
-  return air === 'high' ? 'M8' : `M8 P${air}`;
+  return air === 'high' ? 'M8' : `M8P${air}`;
 }
 
 function powerWord(s: number): number {

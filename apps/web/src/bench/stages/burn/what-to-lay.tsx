@@ -19,7 +19,9 @@ export function WhatToLay() {
   const burnt = useBurntRuns();
   const before = runBefore(runs, run);
   return (
-    <Part title={runs.length > 1 ? `Lay for ${run.name}, ${runs.indexOf(run) + 1} of ${runs.length}` : 'Lay on the bed'}>
+    <Part
+      title={runs.length > 1 ? `Lay for ${run.name}, ${runs.indexOf(run) + 1} of ${runs.length}` : 'Lay on the bed'}
+    >
       {before && !burnt.has(before.id) && (
         <Notice level="warns" title={`${before.name} was not burnt yet`}>
           {run.name} takes the stock as {before.name} leaves it. Burn {before.name} first.
@@ -65,7 +67,9 @@ function SheetLine({ sheet }: { sheet: Sheet }) {
   const unit = useBench(unitOf);
   const sheets = useBench((state) => jobOf(state).sheets);
   const materials = useBench((state) => state.shop.materials);
-  const isElsewhere = useBench(({ prepared: { run } }) => run.landing.kind !== 'as-drawn' && run.landing.kind !== 'stock');
+  const isElsewhere = useBench(
+    ({ prepared: { run } }) => run.landing.kind !== 'as-drawn' && run.landing.kind !== 'stock',
+  );
   const material = materials.find(({ id }) => id === sheet.materialId);
   const [corner] = sheetCorners(sheet);
   const { x, y } = toMachine(machine, corner.x, corner.y);

@@ -23,16 +23,28 @@ export function MarksFields({ landing, land }: { landing: ByMarks; land: (next: 
   return (
     <div className="flex flex-col gap-2">
       {[0, 1].map((index) => (
-        <MarkFields key={index} index={index} mark={marks[index] ?? null} isReady={index <= marks.length} put={(mark) => put(index, mark)} />
+        <MarkFields
+          key={index}
+          index={index}
+          mark={marks[index] ?? null}
+          isReady={index <= marks.length}
+          put={(mark) => put(index, mark)}
+        />
       ))}
       <Tick checked={isScaled} set={(on) => land({ ...landing, isScaled: on })}>
         Make it larger or smaller to fit
       </Tick>
       <p className="text-[12px]" role="status" data-testid="marks-fit">
         {landed.needs === 'marks' ? (
-          <span className="text-quiet">Choose two marks of the drawing, move the head to each on the bed, and touch it.</span>
+          <span className="text-quiet">
+            Choose two marks of the drawing, move the head to each on the bed, and touch it.
+          </span>
         ) : (
-          <FitOf errorMm={landed.errorMm} matrix={landed.matrix} said={(mm) => formatLength(mm, unit, { fixed: true })} />
+          <FitOf
+            errorMm={landed.errorMm}
+            matrix={landed.matrix}
+            said={(mm) => formatLength(mm, unit, { fixed: true })}
+          />
         )}
       </p>
     </div>
@@ -40,7 +52,15 @@ export function MarksFields({ landing, land }: { landing: ByMarks; land: (next: 
 }
 
 /** How the marks fit, and what that does to the run. */
-function FitOf({ errorMm, matrix: [a, b], said }: { errorMm: number; matrix: readonly number[]; said: (mm: number) => string }) {
+function FitOf({
+  errorMm,
+  matrix: [a, b],
+  said,
+}: {
+  errorMm: number;
+  matrix: readonly number[];
+  said: (mm: number) => string;
+}) {
   const turn = (Math.atan2(b, a) * 180) / Math.PI;
   const scale = Math.hypot(a, b);
   return (
@@ -93,7 +113,12 @@ function MarkFields({ index, mark, isReady, put }: MarkProps) {
         <>
           <Place label={`${name} drawn at`} shown="Drawn" place={mark} put={draw} />
           {mark.onBed && (
-            <Place label={`${name} touched at`} shown="Touched" place={mark.onBed} put={(onBed) => put({ ...mark, onBed })} />
+            <Place
+              label={`${name} touched at`}
+              shown="Touched"
+              place={mark.onBed}
+              put={(onBed) => put({ ...mark, onBed })}
+            />
           )}
           <Button disabled={!live || live.state === 'away' || live.state === 'alarm'} onClick={touch}>
             {live?.pointer && machine.pointer ? 'Touched by the pointer' : 'Touched by the head'}
@@ -105,15 +130,39 @@ function MarkFields({ index, mark, isReady, put }: MarkProps) {
 }
 
 /** A place of the bed, in the machine's own frame. */
-function Place({ label, shown, place, put }: { label: string; shown: string; place: Point; put: (place: Point) => void }) {
+function Place({
+  label,
+  shown,
+  place,
+  put,
+}: {
+  label: string;
+  shown: string;
+  place: Point;
+  put: (place: Point) => void;
+}) {
   const machine = useBench(machineOf);
   const unit = useBench(unitOf);
   const { x, y } = toMachine(machine, place.x, place.y);
   return (
     <div className="grid grid-cols-[52px_1fr_1fr] items-center gap-1.5">
       <span className="text-[12px] text-quiet">{shown}</span>
-      <LengthField label={`${label}, X`} bare layout="row" unit={unit} value={x} commit={(mm) => put(fromMachine(machine, mm, y))} />
-      <LengthField label={`${label}, Y`} bare layout="row" unit={unit} value={y} commit={(mm) => put(fromMachine(machine, x, mm))} />
+      <LengthField
+        label={`${label}, X`}
+        bare
+        layout="row"
+        unit={unit}
+        value={x}
+        commit={(mm) => put(fromMachine(machine, mm, y))}
+      />
+      <LengthField
+        label={`${label}, Y`}
+        bare
+        layout="row"
+        unit={unit}
+        value={y}
+        commit={(mm) => put(fromMachine(machine, x, mm))}
+      />
     </div>
   );
 }

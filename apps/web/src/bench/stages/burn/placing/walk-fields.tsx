@@ -14,9 +14,9 @@ import { useBench, useBenchActions } from '../../../context.ts';
 import { saveNow } from '../../../use-autosave.ts';
 
 const shapes: readonly { value: WalkDto['shape']; text: string }[] = [
-  { value: 'rectangle', text: 'Around its rectangle' },
-  { value: 'hull', text: 'Around its hull' },
-  { value: 'outlines', text: 'Along its outlines' },
+  { value: 'rectangle', text: 'rectangle' },
+  { value: 'hull', text: 'hull' },
+  { value: 'outlines', text: 'outlines' },
 ];
 /** Slow enough to be followed by eye, in mm/s. */
 const usualSpeed = 100;
@@ -34,8 +34,8 @@ export function WalkFields({ machine, state }: { machine: Machine; state: Machin
       await saveNow(actions);
       const { save, stored, jobId } = actions.get();
       if (save.kind !== 'saved') throw new Error('The job could not be saved, so its bounds are not known.');
-      const by = byPointer && machine.pointer ? 'pointer' : 'beam';
-      await api.walk(jobId, { version: stored.version, runId, shape, speed, by });
+      const spot = byPointer && machine.pointer ? 'pointer' : 'beam';
+      await api.walk(jobId, { version: stored.version, runId, shape, speed, spot });
     },
     onError: (error) => toast.error(sentenceOf(error)),
   });
@@ -48,7 +48,7 @@ export function WalkFields({ machine, state }: { machine: Machine; state: Machin
   return (
     <div className="flex flex-col gap-1.5">
       <div className="grid grid-cols-[1fr_104px] gap-1.5">
-        <Choice label="What the head walks" look="slim" value={shape} options={shapes} choose={setShape} />
+        <Choice label="Walk its" isLabelShown look="slim" value={shape} options={shapes} choose={setShape} />
         <SpeedField label="Walking speed" bare topSpeed={machine.topSpeed} value={speed} commit={take} />
       </div>
       {machine.pointer && (
