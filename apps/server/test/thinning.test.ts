@@ -78,6 +78,10 @@ test('versions go by the rule, but for those that runs burnt; then drawings and 
     plannedS: 1,
     machineS: 1,
     uses: null,
+    by: null,
+    basis: null,
+    afterRunId: null,
+    fromLine: null,
     taken: [],
   });
   expect(await thinVersions(manager, 'a', now)).toBe(0);

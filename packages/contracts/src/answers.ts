@@ -3,6 +3,7 @@ import type { Report } from '@lambent/core/checks';
 import type { ColourKey } from '@lambent/core/colours';
 import type { JobJson } from '@lambent/core/document';
 import type { Machine } from '@lambent/core/machine';
+import type { RunBasis } from '@lambent/core/plan';
 import type { Material } from '@lambent/core/recipes';
 import type { BookChange, BookTaken } from './book.ts';
 import type { JobFileLook, JobFileTaken } from './job-files.ts';
@@ -49,6 +50,7 @@ export interface Answers {
   Original: OriginalAnswer;
   Report: Report;
   Run: RunAnswer;
+  RunBasis: RunBasis;
   SerialPort: SerialPortAnswer;
   ServerEvent: ServerEvent;
   Settings: Settings;

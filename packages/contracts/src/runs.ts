@@ -53,10 +53,44 @@ export class StartRunDto {
   @IsBoolean()
   again?: boolean;
 
+  /** Who sends it. */
+  @IsOptional()
+  @IsString()
+  @Length(1, 120)
+  by?: string;
+
   /** Burn it though the run that leaves its stock in place is not on record as burnt. */
   @IsOptional()
   @IsBoolean()
   early?: boolean;
+}
+
+/** A run of the record that is to be burnt once more. */
+export class AgainDto {
+  /** Burn its very program though it would be planned otherwise by now. */
+  @IsOptional()
+  @IsBoolean()
+  asItWas?: boolean;
+
+  /** Who sends it. */
+  @IsOptional()
+  @IsString()
+  @Length(1, 120)
+  by?: string;
+}
+
+/** A run of the record that goes on from one of its lines. */
+export class GoOnDto {
+  /** The first line of its program that burns, counted from 1. */
+  @IsInt()
+  @Min(1)
+  fromLine!: number;
+
+  /** Who sends it. */
+  @IsOptional()
+  @IsString()
+  @Length(1, 120)
+  by?: string;
 }
 
 /** A sheet that a run took from stock; lengths in mm, as it lay in stock. */
@@ -131,6 +165,21 @@ export interface RunAnswer {
   hasPicture: boolean;
   /** The sheets that it took from stock. */
   taken: TakenSheet[];
+  /** Who sent it; null where nobody said. */
+  by: string | null;
+  /** What it burnt on, such as `Birch plywood 3 mm`. */
+  materials: string[];
+  /** The run of whose program this is the rest, and from which of its lines; null of a whole run. */
+  afterRunId: string | null;
+  fromLine: number | null;
+}
+
+/** The details of the error that a run which is to be burnt again is answered with, where it would be planned otherwise. */
+export interface ChangedSinceDetails {
+  /** What has changed since, a sentence each. */
+  changes: string[];
+  /** Whether its very program can be burnt all the same. */
+  mayBurn: boolean;
 }
 
 /** What the bed looked like after a run; see `BurntPicture`. */

@@ -8,6 +8,7 @@ import type {
   StartRunDto,
 } from '@lambent/contracts';
 import { firstRun, jobToJson, newJob } from '@lambent/core/document';
+import { usualSettings } from '@lambent/core/settings';
 import { restingStatus } from '@lambent/machines';
 
 /*
@@ -53,6 +54,26 @@ const taken = {
   price: 2.1,
   offcut: false,
 };
+
+const wren: Answers['Machine'] = {
+  id: 'wren',
+  name: 'Wren',
+  kind: 'co2',
+  ratedW: 60,
+  bedWidth: 600,
+  bedHeight: 400,
+  origin: 'top-left',
+  margin: 5,
+  cornerDeviation: 0.01,
+  powerScale: 1000,
+  minLineSpacing: 0.05,
+  topSpeed: 500,
+  travelSpeed: 600,
+  acceleration: 4000,
+  connection: { kind: 'network', host: '127.0.0.1', port: 7451, language: 'lambent', buffer: 127 },
+};
+
+const { name: _, connection: __, isPutAway: ___, ...figures } = wren;
 
 const standing: Answers['MachineState'] = {
   machineId: 'wren',
@@ -154,23 +175,7 @@ export const answerExamples: Answers = {
     pictures: 0,
   },
   JobFileTaken: { id: jobId, notes: ['Wren was added to the machines, and is not connected.'] },
-  Machine: {
-    id: 'wren',
-    name: 'Wren',
-    kind: 'co2',
-    ratedW: 60,
-    bedWidth: 600,
-    bedHeight: 400,
-    origin: 'top-left',
-    margin: 5,
-    cornerDeviation: 0.01,
-    powerScale: 1000,
-    minLineSpacing: 0.05,
-    topSpeed: 500,
-    travelSpeed: 600,
-    acceleration: 4000,
-    connection: { kind: 'network', host: '127.0.0.1', port: 7451, language: 'lambent', buffer: 127 },
-  },
+  Machine: wren,
   MachineState: standing,
   MachineUses: {
     jobs: [{ id: jobId, title: 'Row markers, spring batch' }],
@@ -182,6 +187,21 @@ export const answerExamples: Answers = {
       { level: 'good', message: 'It takes 127 characters and 17 moves.' },
     ],
     figures: { powerScale: 1000, travelSpeed: 120, acceleration: 1000, accelerationY: 1000, lookAhead: 16 },
+  },
+  RunBasis: {
+    title: 'Row markers, spring batch',
+    machine: figures,
+    head: { x: 0, y: 0 },
+    layers: [
+      {
+        id: 'cut',
+        name: 'Cut',
+        operation: 'cut',
+        material: 'Birch plywood 3 mm',
+        settings: { ...usualSettings(), powerPercent: 62, speedMmPerS: 14 },
+      },
+    ],
+    steps: [{ title: 'Cut · outside', timeS: 268.4 }],
   },
   SerialPort: { path: '/dev/ttyUSB0', maker: null, machine: 'Sanderling' },
   Material: { ...plywood, version: 1, recipes: [{ id: 3, version: 2, ...cutting }] },
@@ -237,6 +257,10 @@ export const answerExamples: Answers = {
     plannedS: 959.3,
     machineS: 959.1,
     hasPicture: true,
+    by: 'Ines Varga',
+    materials: ['Birch plywood 3 mm'],
+    afterRunId: null,
+    fromLine: null,
     taken: [taken],
   },
   ServerEvent: { type: 'machine', machine: standing },

@@ -4,7 +4,8 @@ import type { RunEntity } from './run.entities.ts';
 /** A run of the record as it is answered. */
 export function answerOf(run: RunEntity, jobTitle: string, hasPicture: boolean): RunAnswer {
   const { id, jobId, version, jobRunId, jobRunName, machineId, status } = run;
-  const { reason, programHash, lines, doneLine, plannedS, machineS, taken } = run;
+  const { reason, programHash, lines, doneLine, plannedS, machineS, taken, by, basis } = run;
+  const { afterRunId, fromLine } = run;
   return {
     id,
     jobId,
@@ -24,5 +25,9 @@ export function answerOf(run: RunEntity, jobTitle: string, hasPicture: boolean):
     machineS,
     hasPicture,
     taken,
+    by,
+    materials: [...new Set(basis?.layers.flatMap(({ material }) => material ?? []))],
+    afterRunId,
+    fromLine,
   };
 }

@@ -1,4 +1,5 @@
 import type { BurntPictureAnswer, OffcutDto, PutBackDto, RunAnswer } from '@lambent/contracts';
+import type { RunBasis } from '@lambent/core/plan';
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { filter, lastValueFrom, take, takeUntil, timer } from 'rxjs';
@@ -80,8 +81,7 @@ export class RunRecord {
   }
 
   private async find(id: string): Promise<RunAnswer> {
-    const run = await this.runs.findOne({ where: { id }, relations: { job: true } });
-    if (!run) throw notFound('run');
+    const run = await this.row(id);
     return answerOf(run, run.job.title, await this.pictures.existsBy({ runId: id }));
   }
 
@@ -90,6 +90,20 @@ export class RunRecord {
     const answer = await this.find(id);
     this.hub.say({ type: 'run', run: answer });
     return answer;
+  }
+
+  /** A run as it is kept, with its job. @throws PlainError 404 where there is none */
+  async row(id: string): Promise<RunEntity> {
+    const run = await this.runs.findOne({ where: { id }, relations: { job: true } });
+    if (!run) throw notFound('run');
+    return run;
+  }
+
+  /** What a run was planned by. @throws PlainError 404 where there is none on record */
+  async basis(id: string): Promise<RunBasis> {
+    const { basis } = await this.row(id);
+    if (!basis) throw notFound('basis of this run');
+    return basis;
   }
 
   /** Those that have not ended, with their jobs. */

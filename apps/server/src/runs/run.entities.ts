@@ -1,5 +1,6 @@
 import type { RunStatus, TakenSheet } from '@lambent/contracts';
 import type { Run, Sheet } from '@lambent/core/document';
+import type { RunBasis } from '@lambent/core/plan';
 import { Column, Entity, Index, JoinColumn, ManyToOne, PrimaryColumn } from 'typeorm';
 import { Owned } from '../data/owned.ts';
 import { JobEntity } from '../jobs/job.entities.ts';
@@ -34,6 +35,13 @@ export class RunEntity extends Owned {
   @Column('real') machineS!: number;
   /** The sheets that it burns on, and whether they are fresh; null on record of earlier versions. */
   @Column('simple-json', { nullable: true }) uses!: { stock: Run['stock']; sheets: Sheet[] } | null;
+  /** Who sent it; null where nobody said. */
+  @Column('text', { nullable: true }) by!: string | null;
+  /** What it was planned by; null on record of earlier versions. */
+  @Column('simple-json', { nullable: true }) basis!: RunBasis | null;
+  /** The run of whose program this is the rest, and from which of its lines. */
+  @Column('text', { nullable: true }) afterRunId!: string | null;
+  @Column('integer', { nullable: true }) fromLine!: number | null;
   /** The sheets that it took from stock. */
   @Column('simple-json') taken!: TakenSheet[];
 }

@@ -1,6 +1,8 @@
 import { createReadStream } from 'node:fs';
 import {
+  AgainDto,
   type BurntPictureAnswer,
+  GoOnDto,
   OffcutDto,
   PlanWishDto,
   PutBackDto,
@@ -10,12 +12,14 @@ import {
   StartRunDto,
 } from '@lambent/contracts';
 import type { Report } from '@lambent/core/checks';
+import type { RunBasis } from '@lambent/core/plan';
 import { Body, Controller, Get, Param, Post, Query, Res, StreamableFile } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
 import type { Response } from 'express';
 import { Describe, fileOf, listOf, oneOf } from '../api/describe.ts';
 import { goneSignal } from '../common/gone-signal.ts';
 import { RunRecord } from './run-record.ts';
+import { RunRepeats } from './run-repeats.ts';
 import { RunsService } from './runs.service.ts';
 
 @ApiTags('runs')
@@ -24,6 +28,7 @@ export class RunsController {
   constructor(
     private readonly runs: RunsService,
     private readonly record: RunRecord,
+    private readonly repeats: RunRepeats,
   ) {}
 
   @Get('runs')
@@ -48,6 +53,28 @@ export class RunsController {
   @Describe('What the bed looked like after a run', oneOf('BurntPicture'), 404)
   picture(@Param('id') id: string): Promise<BurntPictureAnswer> {
     return this.record.picture(id);
+  }
+
+  @Get('runs/:id/basis')
+  @Describe('What a run was planned by: the machine’s figures, the settings, the order', oneOf('RunBasis'), 404)
+  basis(@Param('id') id: string): Promise<RunBasis> {
+    return this.record.basis(id);
+  }
+
+  @Post('runs/:id/again')
+  @Describe('Sends the very program of a run once more', oneOf('Run', 201), 400, 404, 409, 422)
+  again(
+    @Param('id') id: string,
+    @Body() wanted: AgainDto,
+    @Res({ passthrough: true }) response: Response,
+  ): Promise<RunAnswer> {
+    return this.repeats.again(id, wanted, goneSignal(response));
+  }
+
+  @Post('runs/:id/go-on')
+  @Describe('Burns the rest of a run, from one of its lines on', oneOf('Run', 201), 400, 404, 409, 410)
+  goOn(@Param('id') id: string, @Body() wanted: GoOnDto): Promise<RunAnswer> {
+    return this.repeats.goOn(id, wanted);
   }
 
   @Post('runs/:id/stock/put-back')

@@ -11,6 +11,8 @@ import { WorkModule } from '../work/work.module.ts';
 import { BurntPictureEntity, RunEntity } from './run.entities.ts';
 import { RunFollower } from './run-follower.ts';
 import { RunRecord } from './run-record.ts';
+import { RunRepeats } from './run-repeats.ts';
+import { RunSender } from './run-sender.ts';
 import { RunsController } from './runs.controller.ts';
 import { RunsService } from './runs.service.ts';
 
@@ -27,6 +29,6 @@ import { RunsService } from './runs.service.ts';
     HandModule,
   ],
   controllers: [RunsController],
-  providers: [RunsService, RunRecord, RunFollower],
+  providers: [RunsService, RunRepeats, RunSender, RunRecord, RunFollower],
 })
 export class RunsModule {}

@@ -4,10 +4,11 @@ import { addRun, changeRun } from '@lambent/core/edits';
 import { MachineRefusal } from '@lambent/machines';
 import { packJob } from '../jobs/pack.ts';
 import type { ReadPicture } from '../work/tasks.ts';
+import { RunSender } from './run-sender.ts';
 import { RunsService } from './runs.service.ts';
 
 const signal = new AbortController().signal;
-const program = { hash: 'hash', lines: 12, plannedS: 3.5, sheetIds: [] };
+const program = { hash: 'hash', lines: 12, plannedS: 3.5, sheetIds: [], basis: { title: 'Tags' } };
 const away = new MachineRefusal('machine-away', 'The machine does not answer.');
 const busy = new MachineRefusal('machine-busy', 'The machine is not free: it is running.');
 
@@ -72,17 +73,8 @@ function service(options: Options = {}) {
   const record = { answered: async (id: string) => ({ id }), lastBurnt };
   const writes = { do: async (...write: unknown[]) => void did.push(write) };
   const pictures = { get: async (id: string) => ({ mediaType: 'image/png', bytes: `bytes of ${id}` }) };
-  const made = new RunsService(
-    record as never,
-    follower as never,
-    jobs as never,
-    shop as never,
-    links as never,
-    hand as never,
-    work as never,
-    writes as never,
-    pictures as never,
-  );
+  const sender = new RunSender(record as never, follower as never, links as never, hand as never, writes as never);
+  const made = new RunsService(record as never, sender, jobs as never, shop as never, work as never, pictures as never);
   return { service: made, did: (name: string) => did.filter(([what]) => what === name), laid: () => laid };
 }
 const twoRuns = (): JobDocument => {
@@ -112,6 +104,10 @@ describe('a start', () => {
       plannedS: 3.5,
       doneLine: 0,
       uses: { stock: 'fresh', sheets: [] },
+      by: null,
+      basis: { title: 'Tags' },
+      afterRunId: null,
+      fromLine: null,
     });
     expect(did('follow')).toHaveLength(1);
   });

@@ -2,55 +2,30 @@ import { randomUUID } from 'node:crypto';
 import { mkdir } from 'node:fs/promises';
 import type { BlockedDetails, PlanWishDto, RunAnswer, StartRunDto } from '@lambent/contracts';
 import type { Report } from '@lambent/core/checks';
-import { findRun, type JobDocument, type Run } from '@lambent/core/document';
-import type { Point } from '@lambent/core/geometry';
-import { fromMachine, type Machine } from '@lambent/core/machine';
+import { findRun, type Run } from '@lambent/core/document';
 import { Injectable, type OnModuleInit } from '@nestjs/common';
 import { notFound, PlainError } from '../common/plain-error.ts';
 import { config } from '../config.ts';
-import { WriteQueue } from '../data/write-queue.ts';
 import { PicturesService } from '../files/pictures.service.ts';
-import { HandService } from '../hand/hand.service.ts';
 import { JobsService } from '../jobs/jobs.service.ts';
 import { jobWithoutDrawing } from '../jobs/pack.ts';
-import { MachineLinks } from '../machines/machine-links.ts';
 import { ShopService } from '../shop/shop.service.ts';
-import type { PackedJob } from '../work/tasks.ts';
 import { WorkService } from '../work/work.service.ts';
-import { RunFollower } from './run-follower.ts';
 import { RunRecord } from './run-record.ts';
-import { sheetsOn } from './stand-in-camera.ts';
-import { programsIn, storedProgram } from './stored-program.ts';
+import { RunSender } from './run-sender.ts';
+import { programsIn } from './stored-program.ts';
 
-/** A run of a job that is to be burnt. */
-interface Wanted {
-  readonly jobId: string;
-  readonly version: number;
-  readonly title: string;
-  readonly job: PackedJob;
-  /** Its settings, without what is drawn. */
-  readonly document: JobDocument;
-  readonly jobRun: Run;
-}
-
-/** Plans runs of jobs, and sends them to their machines. */
+/** Plans runs of jobs, and has them sent to their machines. */
 @Injectable()
 export class RunsService implements OnModuleInit {
   private readonly folder = programsIn(config.dataFolder);
-  /** By machine: whose sheets lie on it. */
-  private readonly laidFor = new Map<string, string>();
-  /** By machine: the job that is being made ready for it. */
-  private readonly starting = new Map<string, string>();
 
   constructor(
     private readonly record: RunRecord,
-    private readonly follower: RunFollower,
+    private readonly sender: RunSender,
     private readonly jobs: JobsService,
     private readonly shop: ShopService,
-    private readonly links: MachineLinks,
-    private readonly hand: HandService,
     private readonly work: WorkService,
-    private readonly writes: WriteQueue,
     private readonly pictures: PicturesService,
   ) {}
 
@@ -70,20 +45,21 @@ export class RunsService implements OnModuleInit {
   async plan(jobId: string, { version, run }: PlanWishDto, signal: AbortSignal): Promise<Report> {
     const { title, version: last } = await this.jobs.headOf(jobId);
     const job = await this.jobs.packed(jobId, version ?? last);
-    const jobRun = expectRun(findRun(jobWithoutDrawing(job.settings).runs, run));
+    const { machineId, runs } = jobWithoutDrawing(job.settings);
+    const jobRun = expectRun(findRun(runs, run));
     const shop = await this.shop.everything();
-    const head = this.headOf(shop.machines, jobWithoutDrawing(job.settings).machineId);
+    const head = this.sender.headOf(shop.machines.find(({ id }) => id === machineId));
     return this.work.report({ job, shop, title, choice: { runId: jobRun.id, head } }, this.picture, signal);
   }
 
   /**
    * Plans a run of a saved version in a worker and sends it to its machine.
    * @param signal ends the planning where nobody waits for it any more
-   * @throws PlainError 409 when the machine cannot take it, or a run of several is burnt already; 422 when a finding
-   * blocks
+   * @throws PlainError 409 when the machine cannot take it, a run of several is burnt already, or the one before it is
+   * not; 422 when a finding blocks
    */
   async start(jobId: string, wish: StartRunDto, signal: AbortSignal): Promise<RunAnswer> {
-    const { version, runId, again = false, early = false } = wish;
+    const { version, runId, again = false, early = false, by = null } = wish;
     const [{ title }, job] = await Promise.all([this.jobs.headOf(jobId), this.jobs.packed(jobId, version)]);
     const document = jobWithoutDrawing(job.settings);
     const { machineId, runs } = document;
@@ -91,85 +67,21 @@ export class RunsService implements OnModuleInit {
     const jobRun = expectRun(runId === undefined ? runs[0] : runs.find(({ id }) => id === runId));
     if (runs.length > 1 && !again) await this.expectNotBurnt(jobId, jobRun);
     if (!early) await this.expectLaid(jobId, runs, jobRun);
-    // Who sends a job has done with what the head does by hand.
-    await this.hand.end(machineId);
-    this.expectFree(machineId);
-    this.starting.set(machineId, title);
-    try {
-      return await this.planAndSend({ jobId, version, title, job, document, jobRun }, signal);
-    } finally {
-      this.starting.delete(machineId);
-    }
-  }
-
-  private async planAndSend(
-    { jobId, version, title, job, document, jobRun }: Wanted,
-    signal: AbortSignal,
-  ): Promise<RunAnswer> {
-    const { machineId } = document;
-    const driver = this.links.get(machineId);
-    const shop = await this.shop.everything();
-    const id = randomUUID();
-    const machine = shop.machines.find((entry) => entry.id === machineId);
-    const head = this.headOf(shop.machines, machineId);
-    const choice = { runId: jobRun.id, head };
-    const task = { job, shop, title, folder: this.folder, runId: id, choice };
-    const { program, findings } = await this.work.planToFile(task, this.picture, signal);
-    if (!program) {
-      const details: BlockedDetails = { findings: [...findings] };
-      throw new PlainError(422, 'blocked', 'The checks found what must be mended before this job is burnt.', details);
-    }
-    const busy = driver.busy();
-    if (busy) throw busy;
-    if (machine && driver.camera && (jobRun.stock !== 'in place' || this.laidFor.get(machineId) !== jobId)) {
-      await driver.camera.lay(sheetsOn(document, machine, shop.materials));
-      this.laidFor.set(machineId, jobId);
-    }
-    const run = {
-      id,
-      jobId,
-      version,
-      jobRunId: jobRun.id,
-      jobRunName: jobRun.name,
-      machineId,
-      status: 'running' as const,
-      reason: null,
-      startedAt: new Date(),
-      endedAt: null,
-      programHash: program.hash,
-      lines: program.lines,
-      doneLine: 0,
-      plannedS: program.plannedS,
-      machineS: 0,
-      uses: { stock: jobRun.stock, sheets: document.sheets.filter((sheet) => program.sheetIds.includes(sheet.id)) },
-      taken: [],
-    };
-    await this.writes.do('addRun', run);
-    const answer = await this.record.answered(id);
-    this.follower.guard(
-      this.follower.follow({ ...run, title }, async () => driver.send(await storedProgram(this.folder, run))),
-    );
-    return answer;
-  }
-
-  /** Where the head of a machine stands, in bed mm; null where that is not known. */
-  private headOf(machines: readonly Machine[], machineId: string): Point | null {
-    const machine = machines.find(({ id }) => id === machineId);
-    if (!machine || !this.links.knows(machineId)) return null;
-    const { state, x, y } = this.links.state(machineId);
-    return state === 'away' ? null : fromMachine(machine, x, y);
-  }
-
-  /** @throws PlainError 409 that names the run that is there, or that is being made ready */
-  private expectFree(machineId: string): void {
-    const { starting } = this;
-    const title = starting.get(machineId) ?? this.follower.titleOn(machineId);
-    const refusal = this.links.get(machineId).busy();
-    if (refusal && (refusal.code !== 'machine-busy' || !title)) throw refusal;
-    if (!title) return;
-    const { state, reason } = this.links.get(machineId).status;
-    const doing = starting.has(machineId) ? 'being made ready' : reason ? `${state}, ${reason}` : state;
-    throw new PlainError(409, 'machine-busy', `The machine is not free: it has “${title}” (${doing}).`);
+    return this.sender.claim(machineId, title, async () => {
+      const shop = await this.shop.everything();
+      const id = randomUUID();
+      const machine = shop.machines.find((entry) => entry.id === machineId);
+      const choice = { runId: jobRun.id, head: this.sender.headOf(machine) };
+      const task = { job, shop, title, folder: this.folder, runId: id, choice };
+      const { program, findings } = await this.work.planToFile(task, this.picture, signal);
+      if (!program) {
+        const details: BlockedDetails = { findings: [...findings] };
+        throw new PlainError(422, 'blocked', 'The checks found what must be mended before this job is burnt.', details);
+      }
+      const { sheetIds, basis } = program;
+      const run = { id, jobId, version, title, document, jobRun, program, sheetIds, basis, by, after: null };
+      return this.sender.send(run, machine, shop.materials);
+    });
   }
 
   /** A run on stock that is left in place, or turned over, needs that stock to have been burnt before. */

@@ -1,8 +1,4 @@
 import { createHash } from 'node:crypto';
-import { once } from 'node:events';
-import { createWriteStream } from 'node:fs';
-import { rename, writeFile } from 'node:fs/promises';
-import { join } from 'node:path';
 import { gunzipSync } from 'node:zlib';
 import type { DrawingTaken } from '@lambent/contracts';
 import { blocks, checkJob, type Finding, jobSource, type Report, reportOf } from '@lambent/core/checks';
@@ -11,6 +7,7 @@ import { arrivalItemId, boundsOfAll, type JobDocument, jobFromJson, type Reading
 import {
   acceptArrival,
   arrivalMap,
+  continueProgram,
   decodePicture,
   describePicture as describe,
   FileRefused,
@@ -23,12 +20,14 @@ import {
   writePicture,
 } from '@lambent/core/formats';
 import { growBox, isEmpty, type Point } from '@lambent/core/geometry';
-import type { WalkShape } from '@lambent/core/machine';
+import type { Machine, WalkShape } from '@lambent/core/machine';
 import {
   approachS,
+  basisOf,
   type LandingNeed,
   planJob,
   prepareJob,
+  type RunBasis,
   type RunChoice,
   sheetsUsed,
   walkAround,
@@ -38,6 +37,7 @@ import { describeFont } from '@lambent/core/text';
 import { shippedAssets, shippedTools } from '@lambent/fonts';
 import { PlainError } from '../common/plain-error.ts';
 import { type PackedVersion, packJob, type StoredSettings } from '../jobs/pack.ts';
+import { type ProgramFile, readProgram, writeProgram } from './program-file.ts';
 
 /** A stored version as the worker gets it: its drawing still packed. */
 export interface PackedJob {
@@ -64,6 +64,7 @@ export interface PlannedProgram {
     readonly plannedS: number;
     /** The sheets that it burns on. */
     readonly sheetIds: readonly string[];
+    readonly basis: RunBasis;
   } | null;
   readonly findings: readonly Finding[];
 }
@@ -89,33 +90,33 @@ export async function planToFile(
     throw new PlainError(422, 'nothing-to-burn', 'This run burns nothing: what is drawn comes to no move of the head.');
   }
 
-  const draft = join(task.folder, `${task.runId}.part`);
-  const file = createWriteStream(draft);
-  const hash = createHash('sha256');
-  const seconds: number[] = [];
-  let chunk = '';
-  const flush = async () => {
-    hash.update(chunk);
-    if (!file.write(chunk)) await once(file, 'drain');
-    chunk = '';
-  };
-  for (const line of programLines(plan, task.title)) {
-    chunk += `${line.text}\n`;
-    seconds.push(line.seconds);
-    if (chunk.length > 65536) await flush();
-  }
-  await flush();
-  file.end();
-  await once(file, 'close');
-  const name = hash.digest('hex');
-  await writeFile(join(task.folder, `${name}.times`), Float32Array.from(seconds));
-  await rename(draft, join(task.folder, `${name}.gcode`));
-  const lines = seconds.length;
+  const { folder, runId, title, choice } = task;
+  const { hash, lines } = await writeProgram(folder, runId, programLines(plan, title));
   const sheetIds = sheetsUsed(prepared).map(({ id }) => id);
+  const head = choice.head ?? null;
   // It begins where the head stands.
-  const { head } = task.choice;
   const plannedS = plan.timeS + (head ? approachS(plan, head) : 0);
-  return { program: { hash: name, lines, plannedS, sheetIds }, findings };
+  const basis = basisOf(prepared, plan, title, head);
+  return { program: { hash, lines, plannedS, sheetIds, basis }, findings };
+}
+
+/** Writes the rest of a program, from one of its lines on. @throws PlainError 400 where it has no such line, 410 where it is lost */
+export async function continueToFile(task: {
+  folder: string;
+  hash: string;
+  runId: string;
+  fromLine: number;
+  machine: Machine;
+}): Promise<ProgramFile> {
+  const { folder, hash, runId, fromLine, machine } = task;
+  const lines = await readProgram(folder, hash).catch(() => {
+    throw new PlainError(410, 'program-lost', 'The program of this run is not kept any more. Send the job anew.');
+  });
+  if (fromLine > lines.length) {
+    const words = `The program of this run has ${lines.length} lines: it cannot go on from line ${fromLine}.`;
+    throw new PlainError(400, 'no-such-line', words);
+  }
+  return writeProgram(folder, runId, continueProgram(lines, fromLine, machine));
 }
 
 /** What a run of a version would do: its layers, times and findings. */

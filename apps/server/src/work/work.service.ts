@@ -63,6 +63,11 @@ export class WorkService implements OnApplicationShutdown {
     return this.run('plans', 'report', task, 'This job', { picture, given: signal });
   }
 
+  /** The rest of a program, from one of its lines on. */
+  continueToFile(task: Parameters<Work['continueToFile']>[0]): ReturnType<Work['continueToFile']> {
+    return this.run('plans', 'continueToFile', task, 'The rest of this run');
+  }
+
   /** The ways of a head around a run. */
   walk(task: Parameters<Work['walk']>[0], signal?: AbortSignal): ReturnType<Work['walk']> {
     return this.run('plans', 'walk', task, 'This job', { given: signal });

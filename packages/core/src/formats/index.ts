@@ -1,6 +1,8 @@
 export { type ArrivalPlace, acceptArrival, arrivalMap, arrivedItems, rereadArrival, shownBounds } from './arrive.ts';
 export { codecFiles } from './assets.ts';
-export { programLines, writeGcode } from './gcode/write.ts';
+export { continueProgram } from './gcode/continue.ts';
+export { type ProgramWays, programWays } from './gcode/ways.ts';
+export { programLines, type TimedLine, writeGcode } from './gcode/write.ts';
 export {
   fileNameFor,
   gatherOutgoing,

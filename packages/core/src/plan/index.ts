@@ -1,4 +1,5 @@
 export { approachS } from './approach.ts';
+export { basisChanges, basisOf, type RunBasis, takesSamePrograms } from './basis.ts';
 export { type BurntLook, burntLook } from './burnt-look.ts';
 export { engravedFills, engravedPath, hasOwnFill } from './fill.ts';
 export { type GrainSamples, grainSamples } from './grain-samples.ts';

@@ -10,6 +10,7 @@ import { NumberFamilies1765200000000 } from './number-families.migration.ts';
 import { Owners1764900000000 } from './owners.migration.ts';
 import { RecipeKerf1764300000000 } from './recipe-kerf.migration.ts';
 import { Reliability1764800000000 } from './reliability.migration.ts';
+import { RunBasis1765400000000 } from './run-basis.migration.ts';
 import { Stock1764700000000 } from './stock.migration.ts';
 import { TheBook1764500000000 } from './the-book.migration.ts';
 
@@ -29,4 +30,5 @@ export const migrations = [
   MaterialLighter1765100000000,
   NumberFamilies1765200000000,
   MachineBeams1765300000000,
+  RunBasis1765400000000,
 ];

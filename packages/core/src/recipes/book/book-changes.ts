@@ -1,3 +1,4 @@
+import { type MachineFigure, machineFigures } from '../../machine/figures.ts';
 import type { Machine } from '../../machine/machine.ts';
 import { operationOf } from '../../operations/operations.ts';
 import { textInOrder } from '../../schema/in-order.ts';
@@ -20,7 +21,9 @@ const named: Readonly<Record<string, { readonly words: string; readonly unit?: s
 };
 
 function nameOf(field: string): { readonly words: string; readonly unit?: string } {
-  return named[field] ?? allSettings().get(field as SettingName) ?? { words: field };
+  const figure = (machineFigures as Readonly<Record<string, MachineFigure>>)[field];
+  const ofMachine = figure && { words: figure.name.toLowerCase(), unit: figure.unit };
+  return named[field] ?? allSettings().get(field as SettingName) ?? ofMachine ?? { words: field };
 }
 
 /** How a recipe is called within its material: `Cut, Wren, masked`. */
@@ -30,10 +33,10 @@ export function recipeTitle(recipe: Recipe, machines: readonly Pick<Machine, 'id
 }
 
 /**
- * What was changed between two states of a recipe or a material, each value with what it was before; their recipes and
- * how often they were changed apart. Empty where nothing was.
+ * What was changed between two states of a recipe, a material, a machine or settings, each value with what it was before;
+ * recipes and how often they were changed apart. Empty where nothing was.
  */
-export function changesInWords<T extends Recipe | Material>(before: T, after: T): string {
+export function changesInWords<T extends object>(before: T, after: T): string {
   const fields = [...new Set([...Object.keys(before), ...Object.keys(after)])].filter(
     (field) => !['id', 'version', 'recipes'].includes(field),
   ) as (keyof T & string)[];
@@ -51,8 +54,8 @@ export function changesInWords<T extends Recipe | Material>(before: T, after: T)
 }
 
 /** How many sheets there are of which size: `4 of 600 × 400 mm`. */
-function inStock(entry: Recipe | Material): string {
-  const sheets = 'stock' in entry ? (entry.stock ?? []) : [];
+function inStock(entry: object): string {
+  const sheets = 'stock' in entry ? ((entry as Material).stock ?? []) : [];
   const words = sheets.map(
     ({ count, width, height, price, offcut }) =>
       `${count} of ${width} × ${height} mm${offcut ? ' (offcut)' : ''}${price === null ? '' : ` at ${price}`}`,
