@@ -1,89 +1,27 @@
-import type { JobCard, MachineState, RunAnswer } from '@lambent/contracts';
-import { type Machine, usualMachine } from '@lambent/core/machine';
-import { expect, type Locator, type Page, test } from '@playwright/test';
-import { SerialMachine } from '../apps/server/test/serial-machine.ts';
-import { bedPoint, bringIn, choose, openStage, rectangle, saved, svg } from './bench.ts';
-import { askOwn, type OwnServer, startOwnServer } from './own-server.ts';
+import type { MachineState, RunAnswer } from '@lambent/contracts';
+import { expect, type Page, test } from '@playwright/test';
+import { bedPoint, choose, rectangle, saved } from './bench.ts';
+import { type OwnMachine, openOwnJob, startOwnMachine, typeFigure } from './own-machine.ts';
+import { askOwn } from './own-server.ts';
 
-/** A shop with one machine, whose zero is at the front left of a bed of 400 × 300 mm: a stand-in, or a small controller. */
-let own: OwnServer;
-let line: SerialMachine | null;
-let machine: Machine;
-
-async function addMachine(page: Page, language: 'Lambent' | 'plain'): Promise<void> {
-  own = await startOwnServer();
-  line = language === 'plain' ? new SerialMachine() : null;
-  await line?.start(
-    '--width',
-    '400',
-    '--height',
-    '300',
-    '--top-speed',
-    '500',
-    '--travel-speed',
-    '600',
-    '--factor',
-    '20',
-  );
-  const connection = line
-    ? { kind: 'serial', path: line.port, baud: 115_200, buffer: 127 }
-    : { kind: 'stand-in', factor: 20 };
-  await page.request.put(`${own.address}/api/settings`, { data: { isSetUp: true } });
-  const data = {
-    ...usualMachine('co2'),
-    name: 'Plover',
-    bedWidth: 400,
-    bedHeight: 300,
-    origin: 'bottom-left',
-    ...(line
-      ? {}
-      : {
-          pointer: { x: 12, y: -4 },
-          focus: { lowest: -5, highest: 20, speed: 10 },
-          air: { levels: ['low'], mostBar: null },
-        }),
-    connection,
-  };
-  machine = await (await page.request.post(`${own.address}/api/machines`, { data })).json();
-}
-
-test.afterEach(async () => {
-  await own.close();
-  await line?.close();
-});
+let started: OwnMachine;
+test.afterEach(() => started.close());
 
 /** A job with two squares of 20 mm that are cut, 100 mm apart, on its Burn stage. */
-async function openJob(page: Page): Promise<string> {
-  const made = await page.request.post(`${own.address}/api/jobs`, { data: { title: 'Labels', machineId: machine.id } });
-  const { id } = (await made.json()) as JobCard;
-  await page.goto(`${own.address}/jobs/${id}/art`);
-  await bringIn(page, 'labels.svg', svg(rectangle(20, 20, 20, 20) + rectangle(120, 20, 20, 20)));
-  await openStage(page, 'Recipe');
-  const cut = page.getByRole('region', { name: 'Cut', exact: true });
-  await typeInto(cut.getByLabel(/^Power/), '60');
-  await typeInto(cut.getByLabel('Speed', { exact: true }), '20');
-  await openStage(page, 'Burn');
-  await saved(page);
-  return id;
-}
-/** Types a figure into a field, and settles it. */
-async function typeInto(field: Locator, text: string): Promise<void> {
-  await field.fill(text);
-  await field.press('Enter');
-}
+const openJob = (page: Page) => openOwnJob(page, started, rectangle(20, 20, 20, 20) + rectangle(120, 20, 20, 20));
 const pad = (page: Page) => page.getByTestId('hand-pad');
 const isAt = async (page: Page, x: string, y: string) => {
   await expect(pad(page).getByLabel('X', { exact: true })).toHaveValue(x);
   await expect(pad(page).getByLabel('Y', { exact: true })).toHaveValue(y);
   await expect(page.getByTestId('machine-part')).toContainText('Idle');
 };
-const stateOf = async (page: Page) => (await askOwn<MachineState[]>(own, page, 'machines/states'))[0];
+const stateOf = async (page: Page) => (await askOwn<MachineState[]>(started.own, page, 'machines/states'))[0];
 
 for (const language of ['Lambent', 'plain'] as const) {
   test(`a head that speaks ${language} is moved by buttons, keys and typed places, and never off its bed`, async ({
     page,
   }) => {
-    await addMachine(page, language);
+    started = await startOwnMachine(page, language);
     await openJob(page);
     await pad(page).getByRole('button', { name: 'Move the head right' }).click();
     await isAt(page, '10.00', '0.00');
@@ -95,14 +33,14 @@ for (const language of ['Lambent', 'plain'] as const) {
     await pad(page).focus();
     for (const key of ['ArrowRight', 'ArrowRight', 'ArrowDown']) await page.keyboard.press(key);
     await isAt(page, '12.00', '99.00');
-    await typeInto(pad(page).getByLabel('X', { exact: true }), '395.5');
+    await typeFigure(pad(page).getByLabel('X', { exact: true }), '395.5');
     await isAt(page, '395.50', '99.00');
     await pad(page).getByRole('button', { name: 'Steps of 10 mm' }).click();
     await pad(page).getByRole('button', { name: 'Move the head right' }).click();
     await isAt(page, '400.00', '99.00');
     await pad(page).getByRole('button', { name: 'Move the head right' }).click();
     await expect(page.getByText('The bed of Plover ends here.')).toBeVisible();
-    await typeInto(pad(page).getByLabel('Y', { exact: true }), '300.5');
+    await typeFigure(pad(page).getByLabel('Y', { exact: true }), '300.5');
     await expect(page.getByText(/Y300\.5 is off the bed of Plover/)).toBeVisible();
     await isAt(page, '400.00', '99.00');
     await pad(page).getByRole('button', { name: 'Home' }).click();
@@ -117,13 +55,13 @@ for (const language of ['Lambent', 'plain'] as const) {
     await page.getByRole('button', { name: 'Lands by its top left' }).click();
     await pad(page).getByRole('button', { name: 'Move the head to the run’s middle' }).click();
     await isAt(page, '200.00', '250.00');
-    expect(line?.isLit ?? false).toBe(false);
+    expect(started.line?.isLit ?? false).toBe(false);
   });
 
   test(`bounds are walked by a head that speaks ${language}, unlit, until it is stopped or a job is sent`, async ({
     page,
   }) => {
-    await addMachine(page, language);
+    started = await startOwnMachine(page, language);
     await openJob(page);
     const part = page.getByTestId('machine-part');
     for (const shape of ['rectangle', 'hull', 'outlines']) {
@@ -135,10 +73,10 @@ for (const language of ['Lambent', 'plain'] as const) {
       await page.getByRole('button', { name: 'Stop walking' }).click();
       await expect(page.getByRole('button', { name: 'Walk the bounds, unlit' })).toBeEnabled();
     }
-    expect(line?.told.some((text) => text.startsWith('the beam')) ?? false).toBe(false);
+    expect(started.line?.told.some((text) => text.startsWith('the beam')) ?? false).toBe(false);
 
     // The machine's own view walks the same again, and says so; the job that is sent ends that.
-    await page.goto(`${own.address}/machines`);
+    await page.goto(`${started.own.address}/machines`);
     const card = page.getByRole('region', { name: 'Plover' });
     await card.getByRole('button', { name: 'Head by hand' }).click();
     await card.getByRole('button', { name: 'Walk the bounds of “Labels” again' }).click();
@@ -149,7 +87,7 @@ for (const language of ['Lambent', 'plain'] as const) {
   });
 
   test(`a run is burnt by two marks that a head touched, which speaks ${language}, to 0.01 mm`, async ({ page }) => {
-    await addMachine(page, language);
+    started = await startOwnMachine(page, language);
     const id = await openJob(page);
     await choose(page, 'Where it burns: As it is drawn', 'By two marks');
     await expect(page.getByTestId('marks-fit')).toContainText('Choose two marks');
@@ -167,8 +105,8 @@ for (const language of ['Lambent', 'plain'] as const) {
       const edge = await bedPoint(page, 20 + 100 * i, 30, { width: 400, height: 300 });
       await page.mouse.click(edge.x, edge.y);
       await mark.getByRole('button', { name: 'Middle of the selection' }).click();
-      await typeInto(pad(page).getByLabel('X', { exact: true }), String(x));
-      await typeInto(pad(page).getByLabel('Y', { exact: true }), String(y));
+      await typeFigure(pad(page).getByLabel('X', { exact: true }), String(x));
+      await typeFigure(pad(page).getByLabel('Y', { exact: true }), String(y));
       await isAt(page, x.toFixed(2), y.toFixed(2));
       await mark.getByRole('button', { name: 'Touched by the head' }).click();
       await expect(mark.getByLabel(`Mark ${i + 1} touched at, X`)).toHaveValue(x.toFixed(2));
@@ -178,8 +116,8 @@ for (const language of ['Lambent', 'plain'] as const) {
     await page.getByRole('button', { name: 'Send to Plover' }).click();
     await expect(page.getByTestId('run-row').first()).toHaveAttribute('data-status', 'done');
 
-    const [run] = await askOwn<RunAnswer[]>(own, page, `runs?job=${id}`);
-    const program = await (await page.request.get(`${own.address}/api/runs/${run.id}/program.gcode`)).text();
+    const [run] = await askOwn<RunAnswer[]>(started.own, page, `runs?job=${id}`);
+    const program = await (await page.request.get(`${started.own.address}/api/runs/${run.id}/program.gcode`)).text();
     const lit = litPlaces(program);
     for (const [i, [x, y]] of touched.entries()) {
       for (const [dx, dy] of [

@@ -1,7 +1,9 @@
 import type {
+  AgainDto,
   AirDto,
   ErrorAnswer,
   FitDto,
+  GoOnDto,
   HeadDto,
   KerfDto,
   MachineCommand,
@@ -150,6 +152,12 @@ export const api = {
   serialPorts: () => data(server.GET('/api/machines/ports')),
   testConnection: (body: Machine) => data(server.POST('/api/machines/connection-test', { body: sent(body) })),
   machineUses: (id: string) => data(server.GET('/api/machines/{id}/uses', { params: withId(id) })),
+  runBasis: (id: string) => data(server.GET('/api/runs/{id}/basis', { params: withId(id) })),
+  /** The program of a run, as it was sent. */
+  program: (id: string): Promise<string> =>
+    data(server.GET('/api/runs/{id}/program.gcode', { params: withId(id), parseAs: 'text' })),
+  burnAgain: (id: string, body: AgainDto) => data(server.POST('/api/runs/{id}/again', { params: withId(id), body })),
+  goOn: (id: string, body: GoOnDto) => data(server.POST('/api/runs/{id}/go-on', { params: withId(id), body })),
   moveHead: (id: string, body: HeadDto) => data(server.POST('/api/machines/{id}/head', { params: withId(id), body })),
   moveFocus: (id: string, dz: number) =>
     data(server.POST('/api/machines/{id}/focus', { params: withId(id), body: { dz } })),

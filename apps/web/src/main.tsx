@@ -9,12 +9,14 @@ import { WhoAsked } from './people/who-asked.tsx';
 import { loadSmallPlaces, places } from './routes/places.tsx';
 import { takeSettings } from './shop/use-settings.ts';
 import { listenToServer } from './stores/live.ts';
+import { sayRunEnds } from './stores/run-ends.ts';
 import { StorageBar } from './ui/storage-bar.tsx';
 
 const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: true } } });
 const router = createBrowserRouter(places);
 
 listenToServer();
+sayRunEnds();
 // Until it is known, and where it cannot be, the page goes by what is usual.
 api
   .settings()

@@ -2,6 +2,8 @@ import { useQueryClient } from '@tanstack/react-query';
 import { useNavigate } from 'react-router';
 import { toast } from 'sonner';
 import { api, sentenceOf } from '../api.ts';
+import { askToNotify } from '../stores/run-ends.ts';
+import { useWho } from '../stores/who.ts';
 import { useBenchActions } from './context.ts';
 import { saveNow } from './use-autosave.ts';
 
@@ -18,14 +20,21 @@ export function useSend(): (said?: SaidOfRun) => Promise<void> {
   const actions = useBenchActions();
   const queries = useQueryClient();
   const navigate = useNavigate();
+  const who = useWho();
   return async (said = {}) => {
+    askToNotify();
     try {
       await saveNow(actions);
       const { save, stored, jobId, prepared } = actions.get();
       if (save.kind !== 'saved') throw new Error('The job could not be saved, so it was not sent.');
       actions.preview(null);
       actions.select([]);
-      await api.startRun(jobId, { version: stored.version, runId: prepared.run.id, ...said });
+      await api.startRun(jobId, {
+        version: stored.version,
+        runId: prepared.run.id,
+        ...said,
+        ...(who ? { by: who } : {}),
+      });
       navigate(`/jobs/${jobId}/burn`, { replace: true });
       void queries.invalidateQueries({ queryKey: ['runs'] });
     } catch (error) {

@@ -1,13 +1,14 @@
 import type { MachineState } from '@lambent/contracts';
-import { useEffect, useState } from 'react';
+import { type ReactNode, useEffect, useState } from 'react';
 import { Button } from '../ui/button.tsx';
 import { useHand } from './use-hand.ts';
 
 /**
  * Stops a machine for good. While the beam is on it holds first, so that the beam is off at once, and asks: what is
  * stopped loses the rest of its run.
+ * @param children the buttons beside it, which go while it asks
  */
-export function StopButton({ state }: { state: MachineState }) {
+export function StopButton({ state, children }: { state: MachineState; children?: ReactNode }) {
   const hand = useHand(state.machineId);
   const [isAsked, setAsked] = useState(false);
   const mayGoOn = state.state === 'held' || state.state === 'running';
@@ -25,9 +26,12 @@ export function StopButton({ state }: { state: MachineState }) {
   };
   if (!isAsked || !mayGoOn) {
     return (
-      <Button look="danger" onClick={press}>
-        Stop
-      </Button>
+      <>
+        {children}
+        <Button look="danger" onClick={press}>
+          Stop
+        </Button>
+      </>
     );
   }
   return (

@@ -1,7 +1,8 @@
 import type { SheetWish } from '@lambent/core/checks';
 import type { JobDocument } from '@lambent/core/document';
-import { type OutgoingChoices, prepareWithPictures } from '@lambent/core/formats';
+import { type OutgoingChoices, type ProgramWays, prepareWithPictures } from '@lambent/core/formats';
 import type { Progress } from '@lambent/core/geometry';
+import type { Machine } from '@lambent/core/machine';
 import { countPieces, piecesBySize, planJob, prepareJob, priceOf, type RunChoice } from '@lambent/core/plan';
 import type { Shop } from '@lambent/core/recipes';
 import type { ArtworkFormat } from './outgoing-files.ts';
@@ -30,6 +31,11 @@ export const filesWork = {
   async gcode(_: Progress, job: JobDocument, shop: ShopLists, title: string, choice: RunChoice): Promise<Blob> {
     const { programFile } = await filesOut();
     return programFile(planJob(await prepareWithPictures(job, shop, choice, unpacked)), title);
+  },
+
+  /** Where the head goes in a program that was sent. */
+  async programWays(_: Progress, program: string, machine: Machine): Promise<ProgramWays> {
+    return (await filesOut()).programWays(program, machine);
   },
 
   /** The job sheet of a run, as a file. */

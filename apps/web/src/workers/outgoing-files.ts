@@ -76,3 +76,5 @@ export async function artworkFile(
       return drawPng(outgoing(sheets[0] ? sheetBox(sheets[0]) : bed), pixelsPerInch);
   }
 }
+
+export { programWays } from '@lambent/core/formats';

@@ -28,6 +28,7 @@ type Job = 'ahead' | 'measure' | 'plan' | 'written' | 'paintArtwork' | 'paintArr
 
 const laneOf: Record<Exclude<keyof BenchWork, Job>, Lane> = {
   gcode: 'files',
+  programWays: 'files',
   artwork: 'files',
   jobSheet: 'files',
   runExtent: 'files',

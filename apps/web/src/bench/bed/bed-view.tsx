@@ -230,6 +230,7 @@ function HeadLayer({ size }: { size: Size }) {
   const run = useShownRun();
   const live = useLive((state) => state.machines[machine.id]);
   const prepared = useBench((state) => state.prepared);
+  const drawnOver = useBench((state) => state.drawnOver);
   const painter = useMemo(() => new BurnPainter(), []);
   const sharesOf = ({ preparedId, operation, settings }: PlanStep) => {
     const stock = prepared.layers.find(({ id }) => id === preparedId)?.material ?? null;
@@ -251,6 +252,7 @@ function HeadLayer({ size }: { size: Size }) {
           }}
         />
       )}
+      {drawnOver && <Shape sceneFunc={(context) => drawnOver(context._context, view)} />}
       {place && (
         <Group x={place.x} y={place.y}>
           <Line points={[-14, 0, 14, 0]} stroke="#22302F" strokeWidth={1} opacity={0.7} />

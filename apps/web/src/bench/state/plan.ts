@@ -3,6 +3,7 @@ import type { JobDocument } from '@lambent/core/document';
 import type { Point } from '@lambent/core/geometry';
 import type { BurnPlan, PiecesOfSize } from '@lambent/core/plan';
 import type { Planned } from '../../workers/bench.worker.ts';
+import type { View } from '../bed/view.ts';
 import { type DocumentNews, type DocumentState, jobOf } from './document.ts';
 import type { Change } from './slice.ts';
 
@@ -24,6 +25,9 @@ export interface Planning {
   readonly isOutdated: boolean;
 }
 
+/** Draws on the bed. @param view what the page shows of it */
+export type DrawnOver = (context: CanvasRenderingContext2D, view: View) => void;
+
 /** The burn as it was planned last, and the preview of it. */
 export interface PlanState {
   planning: Planning;
@@ -31,12 +35,15 @@ export interface PlanState {
   plannedShare: number | null;
   /** Seconds into the plan at which the preview stands; null while there is none. */
   previewS: number | null;
+  /** Draws over the bed what the open drawer shows there. */
+  drawnOver: DrawnOver | null;
 }
 
 export const nothingPlanned: PlanState = {
   planning: { answer: null, trouble: null, subject: null, isOutdated: false },
   plannedShare: null,
   previewS: null,
+  drawnOver: null,
 };
 
 /** @returns what changes when the job does: there is no preview of another plan, and no plan by another shop */
@@ -54,6 +61,7 @@ export function planActions(change: Change<PlanState>) {
     /** Says how far the next plan has come; null when it is given up. */
     tellPlanned: (share: number | null) => change({ plannedShare: share }),
     preview: (seconds: number | null) => change({ previewS: seconds }),
+    drawOver: (drawnOver: DrawnOver | null) => change({ drawnOver }),
   };
 }
 

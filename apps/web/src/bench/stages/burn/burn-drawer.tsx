@@ -17,7 +17,7 @@ import { HandPart } from './placing/hand-part.tsx';
 import { WherePart } from './placing/where-part.tsx';
 import { PreviewPart } from './preview-part.tsx';
 import { PricePart } from './price-part.tsx';
-import { RecordPart } from './record-part.tsx';
+import { RecordPart } from './record/record-part.tsx';
 import { TakeOut } from './take-out.tsx';
 import { WhatToLay } from './what-to-lay.tsx';
 

@@ -34,17 +34,18 @@ export function MachinePart({ machine, state }: { machine: Machine; state: Machi
         {state?.reason && <p className="mt-1 text-warn">{state.reason}</p>}
         {state && (run || isWalking) && (
           <div className="mt-2.5 flex flex-wrap gap-2">
-            {run && state.state === 'held' && state.lid !== 'open' && (
-              <Button look="main" onClick={() => hand.tell('resume')}>
-                Resume
-              </Button>
-            )}
-            {run && state.state === 'running' && (
-              <Button look="main" onClick={() => hand.tell('hold')}>
-                Hold
-              </Button>
-            )}
-            <StopButton state={state} />
+            <StopButton state={state}>
+              {run && state.state === 'held' && state.lid !== 'open' && (
+                <Button look="main" onClick={() => hand.tell('resume')}>
+                  Resume
+                </Button>
+              )}
+              {run && state.state === 'running' && (
+                <Button look="main" onClick={() => hand.tell('hold')}>
+                  Hold
+                </Button>
+              )}
+            </StopButton>
           </div>
         )}
       </div>

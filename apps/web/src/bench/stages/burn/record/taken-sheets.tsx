@@ -5,13 +5,13 @@ import { offcutLeft } from '@lambent/core/recipes';
 import { useQueryClient } from '@tanstack/react-query';
 import { lazy, Suspense, useState } from 'react';
 import { toast } from 'sonner';
-import { api, sentenceOf } from '../../../api.ts';
-import { takeRun } from '../../../stores/live.ts';
-import { setWho } from '../../../stores/who.ts';
-import { formatLength } from '../../../ui/figures.ts';
-import { useBench, useBenchActions } from '../../context.ts';
-import type { BenchState } from '../../state/bench-state.ts';
-import { jobOf, unitOf } from '../../state/document.ts';
+import { api, sentenceOf } from '../../../../api.ts';
+import { takeRun } from '../../../../stores/live.ts';
+import { setWho } from '../../../../stores/who.ts';
+import { formatLength } from '../../../../ui/figures.ts';
+import { useBench, useBenchActions } from '../../../context.ts';
+import type { BenchState } from '../../../state/bench-state.ts';
+import { jobOf, unitOf } from '../../../state/document.ts';
 
 const TakenForm = lazy(() => import('./taken-form.tsx'));
 

@@ -1,11 +1,11 @@
 import { OffcutDto, PutBackDto, type RunAnswer, type TakenSheet } from '@lambent/contracts';
-import { api } from '../../../api.ts';
-import { Button } from '../../../ui/button.tsx';
-import { LengthInput, useCheckedForm } from '../../../ui/form.tsx';
-import { SignedBy } from '../../../ui/signed-by.tsx';
-import { useBench } from '../../context.ts';
-import { unitOf } from '../../state/document.ts';
-import { useLastWitness } from '../keeping.ts';
+import { api } from '../../../../api.ts';
+import { Button } from '../../../../ui/button.tsx';
+import { LengthInput, useCheckedForm } from '../../../../ui/form.tsx';
+import { SignedBy } from '../../../../ui/signed-by.tsx';
+import { useBench } from '../../../context.ts';
+import { unitOf } from '../../../state/document.ts';
+import { useLastWitness } from '../../keeping.ts';
 
 interface Props {
   runId: string;

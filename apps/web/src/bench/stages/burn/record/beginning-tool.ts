@@ -1,0 +1,35 @@
+import type { ProgramWays } from '@lambent/core/formats';
+import type { BenchActions } from '../../../state/bench-state.ts';
+import type { Tool, ToolPoint } from '../../../tools/tool.ts';
+import { nearestMove } from './program-places.ts';
+
+const reachPx = 14;
+
+/** Chooses on the bed where a run goes on: a click takes the nearest stretch that burns. */
+export class BeginningTool implements Tool {
+  readonly name = 'place';
+  readonly snaps = false;
+  readonly from = null;
+  readonly words = 'Click where it goes on';
+
+  /** @param take takes the move that was chosen */
+  constructor(
+    private readonly actions: BenchActions,
+    private readonly ways: ProgramWays,
+    private readonly take: (move: number) => void,
+  ) {}
+
+  down({ button, free }: ToolPoint): void {
+    if (button !== 0) return;
+    const move = nearestMove(this.ways, free, reachPx / this.actions.get().view.scale);
+    if (move !== null) this.take(move);
+  }
+
+  move(): void {}
+
+  up(): void {}
+
+  cancel(): boolean {
+    return false;
+  }
+}

@@ -1,0 +1,45 @@
+import type { ProgramWays } from '@lambent/core/formats';
+import type { View } from '../../../bed/view.ts';
+
+const burntInk = '#8D897C';
+const toBurnInk = '#C8560A';
+
+/** Draws what of a program was burnt, what is to burn from a move on, and where that begins. */
+export function drawRest(context: CanvasRenderingContext2D, view: View, ways: ProgramWays, from: number): void {
+  const { xs, ys } = ways;
+  context.save();
+  context.translate(view.x, view.y);
+  context.scale(view.scale, view.scale);
+  context.setLineDash([]);
+  context.lineCap = 'round';
+  stroke(context, ways, 1, from, burntInk, 2 / view.scale);
+  stroke(context, ways, Math.max(1, from), xs.length, toBurnInk, 2.5 / view.scale);
+  const before = Math.max(0, from - 1);
+  context.beginPath();
+  context.arc(xs[before], ys[before], 7 / view.scale, 0, 2 * Math.PI);
+  context.fillStyle = '#F0A93B';
+  context.fill();
+  context.strokeStyle = '#22302F';
+  context.lineWidth = 2 / view.scale;
+  context.stroke();
+  context.restore();
+}
+
+function stroke(
+  context: CanvasRenderingContext2D,
+  { xs, ys, lit }: ProgramWays,
+  from: number,
+  to: number,
+  ink: string,
+  width: number,
+): void {
+  context.beginPath();
+  for (let i = from; i < to; i++) {
+    if (lit[i] !== 1) continue;
+    if (i === from || lit[i - 1] !== 1) context.moveTo(xs[i - 1], ys[i - 1]);
+    context.lineTo(xs[i], ys[i]);
+  }
+  context.strokeStyle = ink;
+  context.lineWidth = width;
+  context.stroke();
+}

@@ -1,0 +1,119 @@
+import type { RunAnswer } from '@lambent/contracts';
+import { expect, type Page, test } from '@playwright/test';
+import { readProgram } from '../packages/core/src/fixtures/program-reader.ts';
+import { bedPoint, rectangle, saved } from './bench.ts';
+import { type OwnMachine, openOwnJob, startOwnMachine, typeFigure } from './own-machine.ts';
+import { askOwn } from './own-server.ts';
+
+let started: OwnMachine;
+test.afterEach(() => started.close());
+
+const squares = [20, 80, 140].map((x) => rectangle(x, 20, 40, 40)).join('');
+const runs = (page: Page, jobId: string) => askOwn<RunAnswer[]>(started.own, page, `runs?job=${jobId}`);
+const programOf = async (page: Page, { id }: RunAnswer) =>
+  (await (await page.request.get(`${started.own.address}/api/runs/${id}/program.gcode`)).text()).trimEnd().split('\n');
+const burnt = (lines: readonly string[]) => readProgram(lines).map(({ title: _, ...burn }) => JSON.stringify(burn));
+
+for (const language of ['Lambent', 'plain'] as const) {
+  test(`a run that was stopped on a machine that speaks ${language} goes on from where one clicks, and is burnt again`, async ({
+    page,
+  }) => {
+    started = await startOwnMachine(page, language, 8);
+    const id = await openOwnJob(page, started, squares);
+    await page.getByRole('button', { name: 'Send to Plover' }).click();
+    const part = page.getByTestId('machine-part');
+    await expect(part.getByTestId('now-burning')).toContainText('Cut · outside');
+    // Lit, it is held first, with the beam off, and asked about once; it can go on.
+    await expect.poll(async () => (await runs(page, id))[0].status).toBe('running');
+    const lit = () => expect.poll(async () => (await states(page)).power).toBeGreaterThan(0);
+    await lit();
+    await part.getByRole('button', { name: 'Stop', exact: true }).click();
+    await expect(part.getByText('It is held, and the beam is off.')).toBeVisible();
+    await expect.poll(async () => (await states(page)).state).toBe('held');
+    await part.getByRole('button', { name: 'Go on', exact: true }).click();
+    await expect(part).toContainText('Running');
+    await lit();
+    await part.getByRole('button', { name: 'Stop', exact: true }).click();
+    await part.getByRole('button', { name: 'Stop for good' }).click();
+    const row = page.getByTestId('run-row').first();
+    await expect(row).toHaveAttribute('data-status', 'stopped');
+    await expect(page.getByText('“Labels” was stopped by hand.')).toBeVisible();
+    if (language === 'plain') await page.request.post(commands(), { data: { command: 'clear' } });
+
+    await row.getByRole('button', { name: 'Go on with it…' }).click();
+    const chooser = page.getByRole('group', { name: 'From where it goes on' });
+    await expect(chooser.getByText(/^Piece \d of 3$/i)).toBeVisible();
+    // By its picture: the left edge of the middle square is drawn at X 80, Y 40.
+    const edge = await bedPoint(page, 80, 40, { width: 400, height: 300 });
+    await page.mouse.click(edge.x, edge.y);
+    const line = chooser.getByLabel('Line', { exact: true });
+    const clicked = await line.inputValue();
+    await chooser.getByRole('button', { name: 'One line on' }).click();
+    await expect(line).toHaveValue(String(Number(clicked) + 1));
+    await chooser.getByRole('button', { name: 'One line back' }).click();
+    await typeFigure(line, '9999');
+    await expect(chooser.getByRole('alert')).toBeVisible();
+    await line.press('Escape');
+    await chooser.getByRole('button', { name: `Go on from line ${clicked}` }).click();
+    await expect(page.getByTestId('run-row')).toHaveCount(2);
+    await expect(page.getByTestId('run-row').first()).toHaveAttribute('data-status', 'done');
+    await expect(page.getByTestId('run-row').first()).toContainText(`from line ${clicked} on`);
+    const [rest, first] = await runs(page, id);
+    expect(rest).toMatchObject({ afterRunId: first.id, fromLine: Number(clicked) });
+    const whole = await programOf(page, first);
+    expect([...burnt(whole.slice(0, Number(clicked) - 1)), ...burnt(await programOf(page, rest))]).toEqual(
+      burnt(whole),
+    );
+
+    // Again: the very program; what it was planned by stands with it.
+    const firstRow = page.getByTestId('run-row').nth(1);
+    await firstRow.getByRole('button', { name: 'order and settings' }).click();
+    await expect(firstRow.getByTestId('burnt-by')).toContainText('Cut: power 60 %, speed 20 mm/s, 1 pass');
+    await firstRow.getByRole('button', { name: 'Burn again' }).click();
+    await expect(page.getByTestId('run-row')).toHaveCount(3);
+    await expect(page.getByTestId('run-row').first()).toHaveAttribute('data-status', 'done');
+    const [again] = await runs(page, id);
+    expect(again.programHash).toBe(first.programHash);
+  });
+}
+
+test('an earlier version that was burnt is opened from its record; burnt again it says what has changed', async ({
+  page,
+}) => {
+  started = await startOwnMachine(page, 'Lambent', 100);
+  const id = await openOwnJob(page, started, squares);
+  await page.getByRole('button', { name: 'Send to Plover' }).click();
+  const rows = page.getByTestId('run-row');
+  await expect(rows.first()).toHaveAttribute('data-status', 'done');
+  const [{ version }] = await runs(page, id);
+  await page.getByTestId('bed').click({ position: { x: 400, y: 500 } });
+  await page.keyboard.press('Control+a');
+  await page.keyboard.press('Delete');
+  await saved(page);
+  await rows
+    .first()
+    .getByRole('button', { name: `version ${version}` })
+    .click();
+  await expect(page.getByRole('button', { name: `Undo: back to version ${version}` })).toBeVisible();
+  await expect(page.getByTestId('plan-time')).toContainText('1 step');
+
+  const { machine, own } = started;
+  await page.request.put(`${own.address}/api/machines/${machine.id}`, { data: { ...machine, powerScale: 255 } });
+  await expect.poll(async () => (await states(page)).state).toBe('idle');
+  await rows.first().getByRole('button', { name: 'Burn again' }).click();
+  await expect(rows.first()).toContainText('The machine: full power is s 1000 → 255.');
+  await expect(rows.first()).toContainText('Its program is not for this machine as it is now.');
+  await rows.first().getByRole('button', { name: 'Never mind' }).click();
+  await page.request.put(`${own.address}/api/machines/${machine.id}`, { data: { ...machine, cornerDeviation: 0.05 } });
+  await expect.poll(async () => (await states(page)).state).toBe('idle');
+  // Corners are taken otherwise now, and not burnt otherwise: it is the very program still.
+  await rows.first().getByRole('button', { name: 'Burn again' }).click();
+  await expect(rows).toHaveCount(2);
+  await expect(rows.first()).toHaveAttribute('data-status', 'done');
+});
+
+const commands = () => `${started.own.address}/api/machines/${started.machine.id}/commands`;
+async function states(page: Page) {
+  const [state] = await askOwn<{ state: string; power: number }[]>(started.own, page, 'machines/states');
+  return state;
+}

@@ -1,0 +1,68 @@
+import type { JobCard } from '@lambent/contracts';
+import { type Machine, usualMachine } from '@lambent/core/machine';
+import type { Locator, Page } from '@playwright/test';
+import { SerialMachine } from '../apps/server/test/serial-machine.ts';
+import { bringIn, openStage, saved, svg } from './bench.ts';
+import { type OwnServer, startOwnServer } from './own-server.ts';
+
+/** A shop with one machine, whose zero is at the front left of a bed of 400 × 300 mm: a stand-in, or a small controller. */
+export interface OwnMachine {
+  readonly own: OwnServer;
+  readonly machine: Machine;
+  /** The cable of a small controller; null of a stand-in. */
+  readonly line: SerialMachine | null;
+  close(): Promise<void>;
+}
+
+/** @param factor how many times as fast as a real machine's its time passes */
+export async function startOwnMachine(page: Page, language: 'Lambent' | 'plain', factor = 20): Promise<OwnMachine> {
+  const own = await startOwnServer();
+  const line = language === 'plain' ? new SerialMachine() : null;
+  const speeds = ['--top-speed', '500', '--travel-speed', '600', '--factor', String(factor)];
+  await line?.start('--width', '400', '--height', '300', ...speeds);
+  const connection = line
+    ? { kind: 'serial', path: line.port, baud: 115_200, buffer: 127 }
+    : { kind: 'stand-in', factor };
+  await page.request.put(`${own.address}/api/settings`, { data: { isSetUp: true } });
+  const able = {
+    pointer: { x: 12, y: -4 },
+    focus: { lowest: -5, highest: 20, speed: 10 },
+    air: { levels: ['low'], mostBar: null },
+  };
+  const data = {
+    ...usualMachine('co2'),
+    name: 'Plover',
+    bedWidth: 400,
+    bedHeight: 300,
+    origin: 'bottom-left',
+    ...(line ? {} : able),
+    connection,
+  };
+  const machine = await (await page.request.post(`${own.address}/api/machines`, { data })).json();
+  const close = async () => {
+    await own.close();
+    await line?.close();
+  };
+  return { own, machine, line, close };
+}
+
+/** Types a figure into a field, and settles it. */
+export async function typeFigure(field: Locator, text: string): Promise<void> {
+  await field.fill(text);
+  await field.press('Enter');
+}
+
+/** A job that cuts a drawing of SVG text at 20 mm/s, on its Burn stage. @returns its id */
+export async function openOwnJob(page: Page, { own, machine }: OwnMachine, body: string): Promise<string> {
+  const made = await page.request.post(`${own.address}/api/jobs`, { data: { title: 'Labels', machineId: machine.id } });
+  const { id } = (await made.json()) as JobCard;
+  await page.goto(`${own.address}/jobs/${id}/art`);
+  await bringIn(page, 'labels.svg', svg(body));
+  await openStage(page, 'Recipe');
+  const cut = page.getByRole('region', { name: 'Cut', exact: true });
+  await typeFigure(cut.getByLabel(/^Power/), '60');
+  await typeFigure(cut.getByLabel('Speed', { exact: true }), '20');
+  await openStage(page, 'Burn');
+  await saved(page);
+  return id;
+}
