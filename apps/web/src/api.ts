@@ -9,6 +9,7 @@ import type {
   MachineCommand,
   OffcutDto,
   PutBackDto,
+  RunsWishDto,
   SentMaterial,
   SettingsDto,
   StartRunDto,
@@ -201,6 +202,7 @@ export const api = {
   command: (machineId: string, command: MachineCommand) =>
     data(server.POST('/api/machines/{id}/commands', { params: withId(machineId), body: { command } })),
   runs: (job?: string) => data(server.GET('/api/runs', { params: { query: { job } } })),
+  searchRuns: (query: RunsWishDto) => data(server.GET('/api/runs', { params: { query } })),
   burntPicture: (runId: string) => data(server.GET('/api/runs/{id}/picture', { params: withId(runId) })),
   putSheetBack: (runId: string, body: PutBackDto) =>
     data(server.POST('/api/runs/{id}/stock/put-back', { params: withId(runId), body })),

@@ -1,6 +1,6 @@
 import type { Finding } from '@lambent/core/checks';
 import { Type } from 'class-transformer';
-import { IsBoolean, IsInt, IsNumber, IsOptional, IsString, Length, Max, Min } from 'class-validator';
+import { IsBoolean, IsInt, IsISO8601, IsNumber, IsOptional, IsString, Length, Max, Min } from 'class-validator';
 import type { MachineState } from './machines.ts';
 
 /** Which runs are asked for. */
@@ -9,6 +9,34 @@ export class RunsWishDto {
   @IsOptional()
   @IsString()
   job?: string;
+
+  /** Those of jobs with this in their title, in large or small letters. */
+  @IsOptional()
+  @IsString()
+  @Length(1, 120)
+  title?: string;
+
+  /** Those that burnt on a material with this in its name. */
+  @IsOptional()
+  @IsString()
+  @Length(1, 120)
+  material?: string;
+
+  /** Those of this machine, by its id. */
+  @IsOptional()
+  @IsString()
+  @Length(1, 60)
+  machine?: string;
+
+  /** Those that began at this moment or later (ISO 8601), */
+  @IsOptional()
+  @IsISO8601()
+  from?: string;
+
+  /** and before this one. */
+  @IsOptional()
+  @IsISO8601()
+  until?: string;
 }
 
 export class RunWishDto {

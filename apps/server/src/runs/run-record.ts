@@ -1,4 +1,4 @@
-import type { BurntPictureAnswer, OffcutDto, PutBackDto, RunAnswer } from '@lambent/contracts';
+import type { BurntPictureAnswer, OffcutDto, PutBackDto, RunAnswer, RunsWishDto } from '@lambent/contracts';
 import type { RunBasis } from '@lambent/core/plan';
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
@@ -12,6 +12,9 @@ import { BurntPictureEntity, RunEntity } from './run.entities.ts';
 import { answerOf } from './run-answer.ts';
 import { programFile } from './stored-program.ts';
 
+/** As many runs are answered at a time. */
+const mostRuns = 100;
+
 /** The record of runs: what was burnt, when, from which version, and how it came out. */
 @Injectable()
 export class RunRecord {
@@ -22,13 +25,21 @@ export class RunRecord {
     private readonly writes: WriteQueue,
   ) {}
 
-  async list(jobId?: string): Promise<RunAnswer[]> {
-    const rows = await this.runs.find({
-      where: jobId ? { jobId } : {},
-      relations: { job: true },
-      order: { sequence: 'DESC' },
-      take: 100,
-    });
+  /** Those that are asked for, the newest first, a hundred at most. */
+  async list({ job, title, material, machine, from, until }: RunsWishDto): Promise<RunAnswer[]> {
+    const wanted = this.runs.createQueryBuilder('run').innerJoinAndSelect('run.job', 'job');
+    if (job) wanted.andWhere('run.jobId = :job', { job });
+    if (title) wanted.andWhere("lower(job.title) LIKE :title ESCAPE '\\'", { title: holding(title) });
+    if (machine) wanted.andWhere('run.machineId = :machine', { machine });
+    if (material) {
+      const named = "lower(json_extract(layer.value, '$.material')) LIKE :material ESCAPE '\\'";
+      wanted.andWhere(`EXISTS (SELECT 1 FROM json_each(run.basis, '$.layers') layer WHERE ${named})`, {
+        material: holding(material),
+      });
+    }
+    if (from) wanted.andWhere('run.startedAt >= :from', { from: kept(from) });
+    if (until) wanted.andWhere('run.startedAt < :until', { until: kept(until) });
+    const rows = await wanted.orderBy('run.sequence', 'DESC').take(mostRuns).getMany();
     const pictured = await this.pictures.find({
       select: { runId: true },
       where: { runId: In(rows.map(({ id }) => id)) },
@@ -122,4 +133,14 @@ export class RunRecord {
     const where = { jobId, jobRunId, status: 'done' as const };
     return (await this.runs.findOne({ where, order: { sequence: 'DESC' } }))?.startedAt ?? null;
   }
+}
+
+/** A pattern of texts that hold another, in large or small letters. */
+function holding(text: string): string {
+  return `%${text.toLowerCase().replace(/[\\%_]/g, '\\$&')}%`;
+}
+
+/** A moment as the database keeps it. */
+function kept(moment: string): string {
+  return new Date(moment).toISOString().replace('T', ' ').replace('Z', '');
 }

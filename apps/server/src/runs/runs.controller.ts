@@ -32,9 +32,13 @@ export class RunsController {
   ) {}
 
   @Get('runs')
-  @Describe('The record of runs, the newest first; of one job, or of all', listOf('Run'))
-  list(@Query() { job }: RunsWishDto): Promise<RunAnswer[]> {
-    return this.record.list(job);
+  @Describe(
+    'The record of runs, the newest first, a hundred at most; of one job, or as they are searched',
+    listOf('Run'),
+    400,
+  )
+  list(@Query() wish: RunsWishDto): Promise<RunAnswer[]> {
+    return this.record.list(wish);
   }
 
   @Get('runs/:id')

@@ -8,6 +8,7 @@ const small: Readonly<Record<string, () => Promise<ComponentType>>> = {
   '/': async () => (await import('./desk.tsx')).DeskRoute,
   '/machines': async () => (await import('./machines.tsx')).MachinesRoute,
   '/machines/:machineId': async () => (await import('./machine.tsx')).MachineRoute,
+  '/record': async () => (await import('./record.tsx')).RecordRoute,
   '/shop': async () => (await import('./shop.tsx')).ShopRoute,
   '/book/:materialId?': async () => (await import('./book.tsx')).BookRoute,
   '/keys/:keyId?': async () => (await import('./keys.tsx')).KeysRoute,

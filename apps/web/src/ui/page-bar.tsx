@@ -7,6 +7,7 @@ const places = [
   { to: '/book', text: 'Recipe book' },
   { to: '/keys', text: 'Colour keys' },
   { to: '/machines', text: 'Machines' },
+  { to: '/record', text: 'Record' },
   { to: '/shop', text: 'Shop' },
 ];
 
