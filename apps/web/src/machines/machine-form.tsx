@@ -12,6 +12,8 @@ import { Doubts } from './doubts.tsx';
 import { FigureField, PlaceField } from './figure-field.tsx';
 import type { MachineDraft } from './machine-draft.ts';
 import { kindNames, zeroNames } from './machine-words.ts';
+import { OwnLines } from './own-lines.tsx';
+import { RestFields } from './rest-fields.tsx';
 
 /** All figures of a machine, from its name to its lenses. */
 export function MachineForm(props: MachineDraft & { chooseKind: (kind: MachineKind) => void }) {
@@ -45,7 +47,7 @@ export function MachineForm(props: MachineDraft & { chooseKind: (kind: MachineKi
           />
         </Labelled>
         {figures('margin', 'bedGapMm')}
-        <PlaceField {...props} name="rest" label="Rests at X, Y" />
+        <RestFields {...props} />
         <PlaceField {...props} name="pointer" label="Red pointer off by" />
       </Part>
       <Part title="Motion">
@@ -63,6 +65,7 @@ export function MachineForm(props: MachineDraft & { chooseKind: (kind: MachineKi
         <FocusFields {...props} />
       </Part>
       <Lenses {...props} />
+      <OwnLines {...props} />
     </>
   );
 }

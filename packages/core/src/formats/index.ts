@@ -9,6 +9,7 @@ export {
   type Outgoing,
   type OutgoingChoices,
   type OutgoingLayer,
+  programNameFor,
   usualFileName,
 } from './outgoing.ts';
 export { decodePicture } from './picture/decode.ts';

@@ -3,7 +3,7 @@ import { switchLayer } from '../edits/layers.ts';
 import { box, item, jobWith, line, shop } from '../fixtures/shop.ts';
 import { operationOf } from '../operations/operations.ts';
 import { prepareJob } from '../plan/prepare.ts';
-import { fileNameFor, gatherOutgoing } from './outgoing.ts';
+import { fileNameFor, gatherOutgoing, programNameFor } from './outgoing.ts';
 
 const page = { minX: 0, minY: 0, maxX: 500, maxY: 300 };
 const items = [
@@ -77,4 +77,21 @@ test.each([
 ])('%s names a file %s', (pattern, name) => {
   const fields = { job: 'Row markers', member: '', material: 'Birch', thickness: '3 mm', date: '2026-11-23', run: '2' };
   expect(fileNameFor(pattern, fields)).toBe(name);
+});
+
+describe('the name of a program', () => {
+  const fields = { job: 'Tags', member: '', material: 'Birch', thickness: '3 mm', date: '2026-11-23', run: 'Cut' };
+
+  test('tells job, material, thickness and run apart, whatever the pattern says', () => {
+    expect(programNameFor('{job} {material} {thickness}', fields)).toBe('Tags Birch 3 mm run Cut');
+    expect(programNameFor('{run} of {job}', fields)).toBe('Cut of Tags Birch 3 mm');
+    expect(programNameFor('out', fields)).toBe('out Tags Birch 3 mm run Cut');
+    expect(programNameFor('{job}', { ...fields, material: '', thickness: '' })).toBe('Tags run Cut');
+  });
+
+  test('keeps its end where the title is long', () => {
+    const long = programNameFor('{job}', { ...fields, job: 'x'.repeat(300) });
+    expect(long).toHaveLength(120);
+    expect(long).toMatch(/^x+… Birch 3 mm run Cut$/);
+  });
 });

@@ -125,15 +125,35 @@ export interface FileNameFields {
 
 export const usualFileName = '{job} {material} {thickness}';
 
+/** What the names of programs always say, so that no two are taken for each other. */
+const saidOfPrograms = ['job', 'material', 'thickness', 'run'] as const;
+const longestName = 120;
+
+/**
+ * A program's name by a pattern: what of job, material, thickness and run the pattern leaves out stands at its end. Where
+ * it would be too long, the job's title is cut.
+ */
+export function programNameFor(pattern: string, fields: FileNameFields): string {
+  const missing = saidOfPrograms.filter((name) => !pattern.includes(`{${name}}`));
+  const whole = [pattern, ...missing.map((name) => (name === 'run' ? 'run {run}' : `{${name}}`))].join(' ');
+  const named = (job: string) => nameFrom(whole, { ...fields, job });
+  const over = named(fields.job).length - longestName;
+  return over > 0 ? named(`${fields.job.slice(0, Math.max(1, fields.job.length - over - 1))}…`) : named(fields.job);
+}
+
 /**
  * A file's name by a pattern such as `{job} {material} {date}`. Empty fields leave no gap, and
  * characters that file systems refuse become hyphens.
  */
 export function fileNameFor(pattern: string, fields: FileNameFields): string {
+  return nameFrom(pattern, fields).slice(0, longestName) || 'job';
+}
+
+function nameFrom(pattern: string, fields: FileNameFields): string {
   const filled = pattern.replace(/\{(\w+)\}/g, (whole, name: string) =>
     name in fields ? fields[name as keyof FileNameFields] : whole,
   );
   // biome-ignore lint/suspicious/noControlCharactersInRegex: those are what file systems refuse
   const plain = filled.replace(/[\\/:*?"<>|\u0000-\u001f]+/g, '-').replace(/\s+/g, ' ');
-  return plain.replace(/^[\s.-]+|[\s.-]+$/g, '').slice(0, 120) || 'job';
+  return plain.replace(/^[\s.-]+|[\s.-]+$/g, '');
 }

@@ -1,6 +1,7 @@
 import { formatLength } from '../units/length.ts';
-import { restingPlace, toMachine } from './frame.ts';
+import { restingFocus, restingPlace, toMachine } from './frame.ts';
 import { accelerationAlong, bedBox, languageOf, type Machine } from './machine.ts';
+import { ownLineFault } from './own-lines.ts';
 
 /** What makes no sense in the figures of a machine, or is hardly meant. */
 export interface MachineDoubt {
@@ -21,7 +22,13 @@ const finePiece = 0.2;
 
 /** Looks at the figures of a machine together: what contradicts, cannot be reached or is hardly meant. */
 export function machineDoubts(machine: Machine): MachineDoubt[] {
-  return [...doubtsOfBed(machine), ...doubtsOfMotion(machine), ...doubtsOfBeam(machine), ...doubtsOfLine(machine)];
+  return [
+    ...doubtsOfBed(machine),
+    ...doubtsOfMotion(machine),
+    ...doubtsOfBeam(machine),
+    ...doubtsOfLine(machine),
+    ...doubtsOfOwnLines(machine),
+  ];
 }
 
 function* doubtsOfBed(machine: Machine): Generator<MachineDoubt> {
@@ -86,6 +93,15 @@ function* doubtsOfLine(machine: Machine): Generator<MachineDoubt> {
     yield blocking('air', 'The plain language has no word for a pressure. Say which levels it switches instead.');
 }
 
+function* doubtsOfOwnLines(machine: Machine): Generator<MachineDoubt> {
+  for (const about of ['startLines', 'endLines'] as const) {
+    for (const line of machine[about] ?? []) {
+      const fault = ownLineFault(line);
+      if (fault) yield blocking(about, `“${line}” cannot be sent: ${fault}.`);
+    }
+  }
+}
+
 function* doubtsOfBeam(machine: Machine): Generator<MachineDoubt> {
   const { ratedW, measuredW, leastPower = 0, mostPower = 100, focus, lenses = [] } = machine;
   if (measuredW && measuredW > ratedW * mostOverRated)
@@ -99,6 +115,12 @@ function* doubtsOfBeam(machine: Machine): Generator<MachineDoubt> {
     yield blocking(
       'focus',
       `Its lowest focus must lie below its highest; they are ${focus.lowest} and ${focus.highest} mm.`,
+    );
+  const rest = restingFocus(machine);
+  if (focus && (rest < focus.lowest || rest > focus.highest))
+    yield blocking(
+      'restFocus',
+      `Its focus goes from ${focus.lowest} to ${focus.highest} mm: it cannot rest at ${rest} mm.`,
     );
   const names = lenses.map(({ name }) => name.trim().toLowerCase());
   if (names.includes('')) yield blocking('lenses', 'Each lens needs a name, such as “50 mm”.');

@@ -41,3 +41,8 @@ export function machineZero(bed: Bed): Point {
 export function restingPlace(machine: Bed & Pick<Machine, 'rest'>): Point {
   return machine.rest ? fromMachine(machine, machine.rest.x, machine.rest.y) : machineZero(machine);
 }
+
+/** How far above the stock the focus rests between runs, in mm; 0 where it is not driven. */
+export function restingFocus({ focus, restFocus = 0 }: Pick<Machine, 'focus' | 'restFocus'>): number {
+  return focus ? restFocus : 0;
+}

@@ -62,6 +62,8 @@ export const machineSchema = record({
   margin: figure('margin'),
   /** Where the head rests between runs, in the machine's own frame; at its zero where nothing is said. */
   rest: optional(place),
+  /** How far above the stock its focus rests between runs, in mm, such as with the bed lowered; on the stock where nothing is said. */
+  restFocus: optional(number(-1000, 1000)),
   /** Where its red pointer shines, seen from the beam, in the machine's own frame; missing where it has none. */
   pointer: optional(place),
   /** The top speed while lit. */
@@ -94,6 +96,9 @@ export const machineSchema = record({
   /** How wide the gaps are between what stock lies on, in mm: the cells of a honeycomb, the pitch of bars. */
   bedGapMm: optional(figure('bedGapMm')),
   lenses: optional(list(lens, { each: (index) => `lens ${index + 1}`, isPlaced: false, most: 20 })),
+  /** Lines of the shop's own that every program begins and ends with; see `ownLineFault`. */
+  startLines: optional(list(text, { most: 20 })),
+  endLines: optional(list(text, { most: 20 })),
   /** Null until its owner has said how it is reached. */
   connection: orNull(connection),
   /** Jobs that were made for it keep it; it is not offered any more, and not spoken to. */

@@ -12,7 +12,7 @@ test('from its resting place a plan takes as long as it says, from nearer by les
   const start = { x: moves.xs[0], y: moves.ys[0] };
   expect(approachS(plan, restingPlace(machine))).toBe(0);
   // From where it begins, its first move is left out.
-  expect(approachS(plan, start)).toBeCloseTo(-durations[0], 5);
+  expect(approachS(plan, start)).toBeCloseTo(-durations[0], 2);
   const far = { x: machine.bedWidth, y: machine.bedHeight };
   const length = Math.hypot(far.x - start.x, far.y - start.y);
   const { travelSpeed: v, acceleration: a } = machine;

@@ -1,5 +1,5 @@
 import type { Point } from '../geometry/paths/matrix.ts';
-import { restingPlace } from '../machine/frame.ts';
+import { restingFocus, restingPlace } from '../machine/frame.ts';
 import { timeMoves } from './motion.ts';
 import type { BurnPlan } from './plan.ts';
 
@@ -24,6 +24,9 @@ export function approachS({ machine, steps }: Pick<BurnPlan, 'machine' | 'steps'
     values: moves.values?.subarray(0, count) ?? null,
   };
   const secondsFrom = (place: Point) =>
-    timeMoves([{ moves: first, speedMmPerS: settings.speedMmPerS }], machine, place)[0].reduce((sum, s) => sum + s, 0);
+    timeMoves([{ moves: first, speedMmPerS: settings.speedMmPerS }], machine, {
+      ...place,
+      z: restingFocus(machine),
+    })[0].reduce((sum, s) => sum + s, 0);
   return secondsFrom(head) - secondsFrom(restingPlace(machine));
 }

@@ -23,13 +23,13 @@ export interface TimedPart {
  * (The usual look-ahead of motion controllers. It reaches as far as braking does: the result is that of the whole
  * program at once.) Small controllers are in `controller-queue.ts`.
  *
- * @param start where the head stands, in mm
+ * @param start where the head stands, in mm, and how far above the stock its focus is
  * @returns one array a part, in the order of its moves
  */
 export function timeMoves(
   parts: readonly TimedPart[],
   machine: MotionFigures,
-  start: { x: number; y: number },
+  start: { x: number; y: number; z?: number },
 ): Float32Array[] {
   const { accelerationY, cornerDeviation, travelSpeed } = machine;
   let { acceleration } = machine;
@@ -41,7 +41,7 @@ export function timeMoves(
       ? new LookAhead(durations)
       : new ControllerQueue(durations, lookAhead, (moveMs ?? 0) / 1000);
   let { x, y } = start;
-  let z = 0;
+  let z = start.z ?? 0;
   let ux = 0;
   let uy = 0;
   let before = 0;

@@ -1,7 +1,7 @@
 import type { Box } from '../geometry/paths/box.ts';
 import type { Point } from '../geometry/paths/matrix.ts';
 import { type Progress, partOf } from '../geometry/paths/progress.ts';
-import { restingPlace } from '../machine/frame.ts';
+import { restingFocus, restingPlace } from '../machine/frame.ts';
 import { type Operation, operationOf } from '../operations/operations.ts';
 import type { LayerSettings } from '../settings/settings.ts';
 import { timeMoves } from './motion.ts';
@@ -93,7 +93,7 @@ export function stepTitle(step: Pick<PlanStep, 'operation' | 'layerName' | 'part
  */
 export function planJob(prepared: PreparedJob, progress?: Progress): BurnPlan {
   const { machine, job } = prepared;
-  const start = restingPlace(machine);
+  const start = { ...restingPlace(machine), z: restingFocus(machine) };
   const finished: FinishedStep[] = [];
   const missed: Missed[] = [];
   let place: Point & { z?: number } = start;
@@ -116,7 +116,7 @@ export function planJob(prepared: PreparedJob, progress?: Progress): BurnPlan {
   });
   progress?.(draftedShare + filledShare);
   const backList = new MoveList(place);
-  backList.focus(0);
+  backList.focus(start.z);
   backList.to(Move.travel, start.x, start.y);
   const back = backList.build();
   const parts = finished.map(({ draft, moves }) => ({ moves, speedMmPerS: draft.settings.speedMmPerS }));

@@ -47,6 +47,7 @@ function* beginning(state: ProgramState, text: string, fromLine: number, machine
   yield still(`(Goes on from line ${fromLine})`);
   yield still('G21');
   yield still('G90');
+  yield* (machine.startLines ?? []).map(still);
   yield still('M5S0');
   if (state.air ?? machine.air) yield still(state.air ?? 'M9');
   if (machine.focus) yield still(`G0Z${coordinate(state.z)}`);

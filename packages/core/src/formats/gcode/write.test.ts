@@ -131,6 +131,25 @@ describe('G-code', () => {
     expect(still).toBeCloseTo((2 + 0.5 + 2.5 + 1 + 1.25 + 1.25) / 8 + 0.45, 5);
   });
 
+  test('begins and ends with the lines of the shop, with the focus where it rests', () => {
+    const own: Machine = {
+      ...shop.machines[0],
+      focus: { lowest: -9, highest: 20, speed: 10 },
+      restFocus: 15,
+      startLines: ['M106 P1', 'G4 P2'],
+      endLines: ['M106 P0'],
+    };
+    const plan = planJob(prepareJob(jobWith([square]), { ...shop, machines: [own] }));
+    const lines = [...writeGcode(plan, 't')];
+    expect(lines.slice(2, 9)).toEqual(['G21', 'G90', 'M106 P1', 'G4 P2', 'M4S0', 'G0Z15', '(Cut - outside)']);
+    expect(lines.slice(-4)).toEqual(['M5', 'G0Z15', 'G0X0Y0', 'M106 P0']);
+    expect(readProgram(lines).every(({ z }) => z === 0)).toBe(true);
+    // Down to the stock and up again, at 10 mm/s, is in the time.
+    const { restFocus: _, ...level } = own;
+    const still = planJob(prepareJob(jobWith([square]), { ...shop, machines: [level] }));
+    expect(plan.timeS - still.timeS).toBeCloseTo(3, 1);
+  });
+
   test('scan lines run at their angle, one way if asked, and stay within the bed', () => {
     const settings = { engrave: { scanAngle: 30, bothWays: false, lineSpacingMm: 1, speedMmPerS: 300 } };
     const burns = (more: object) =>

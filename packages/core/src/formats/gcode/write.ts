@@ -1,4 +1,4 @@
-import { toMachine } from '../../machine/frame.ts';
+import { restingFocus, toMachine } from '../../machine/frame.ts';
 import type { Machine } from '../../machine/machine.ts';
 import { Move, type Moves } from '../../plan/moves.ts';
 import { type BurnPlan, stepTitle } from '../../plan/plan.ts';
@@ -32,10 +32,11 @@ function* headedLines(plan: BurnPlan, title: string): Generator<string | TimedLi
   yield `(${commentText(machine.name)}, ${machine.bedWidth} x ${machine.bedHeight} mm)`;
   yield 'G21';
   yield 'G90';
+  yield* machine.startLines ?? [];
   yield 'M4S0';
-  // What was done by hand before is undone: the plan begins with the air off, and the focus on the stock.
+  // What was done by hand before is undone: the plan begins with the air off, and the focus where it rests.
   if (machine.air) yield airLine('off');
-  if (machine.focus) yield 'G0Z0';
+  if (machine.focus) yield `G0Z${coordinate(restingFocus(machine))}`;
   let air: Air = 'off';
   let floor = 0;
   for (const { settings, moves, durations, ...step } of plan.steps) {
@@ -53,6 +54,7 @@ function* headedLines(plan: BurnPlan, title: string): Generator<string | TimedLi
   const count = plan.back.kinds.length;
   const durations = new Float32Array(count).fill(plan.backS / Math.max(1, count));
   yield* writeMoves(machine, plan.back, durations, { feed: 0, power: 0, floor: 0 });
+  yield* machine.endLines ?? [];
 }
 
 /** The words of straight moves: what holds until it is said anew is left out, and so are blanks (RS-274, modal groups). */

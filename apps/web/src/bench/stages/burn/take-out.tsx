@@ -1,5 +1,5 @@
 import { setMember } from '@lambent/core/edits';
-import { fileNameFor, usualFileName } from '@lambent/core/formats';
+import { fileNameFor, programNameFor, usualFileName } from '@lambent/core/formats';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { format } from 'date-fns';
 import { Download } from 'lucide-react';
@@ -45,7 +45,7 @@ export function TakeOut() {
   const queries = useQueryClient();
   const pattern = useQuery({ queryKey: ['settings'], queryFn: api.settings }).data?.fileNames ?? usualFileName;
   const run = useRuns().runs.length + 1;
-  const example = useBench((state) => nameFor(state, pattern, run));
+  const example = useBench((state) => nameFor(state, pattern, run, kind));
   const member = useBench((state) => jobOf(state).member);
   const settle = (fileNames: string) => {
     api
@@ -68,7 +68,7 @@ export function TakeOut() {
       const blob = await (kind === 'gcode'
         ? work('gcode', [jobOf(state), state.shop, state.title, choiceOf(state)])
         : work('artwork', [jobOf(state), state.shop, state.title, kind, choices, Number(resolution), choiceOf(state)]));
-      download(blob, `${nameFor(state, pattern, run)}.${kind}`);
+      download(blob, `${nameFor(state, pattern, run, kind)}.${kind}`);
     } catch (error) {
       toast.error(`The file was not made. ${sentenceOf(error)}`);
     } finally {
@@ -180,10 +180,11 @@ function NamePart(props: { label: string; value: string; needed?: boolean; settl
 }
 
 /** @param run the number that the next run of this job will have */
-function nameFor(state: BenchState, pattern: string, run: number): string {
+function nameFor(state: BenchState, pattern: string, run: number, kind: Format): string {
   const { title, prepared } = state;
   const { material } = prepared;
-  return fileNameFor(pattern, {
+  const name = kind === 'gcode' ? programNameFor : fileNameFor;
+  return name(pattern, {
     job: title,
     member: jobOf(state).member,
     material: material?.name ?? '',
