@@ -123,7 +123,7 @@ describe('standard input and output', () => {
     const { status, stdout, stderr } = await lambent(['plan', '-', '--out', '-'], drawing(square));
     expect(status).toBe(0);
     expect(stdout).toMatch(/^\(Lambent: standard input\)\n/);
-    expect(stdout.split('\n').filter((line) => /^G1/.test(line)).length).toBeGreaterThan(3);
+    expect(stdout.split('\n').filter((line) => /^(G1)?[XY]/.test(line)).length).toBeGreaterThan(3);
     expect(stdout).not.toContain('items on');
     expect(stderr).toContain('standard input: 1 items on Wren');
     const two = await lambent(['plan', '-', '--out', '-', '--report', '-'], drawing(square));

@@ -159,6 +159,7 @@ withServerOptions(withOpeningOptions(program.command('send')))
   .argument('<file or id>', 'the drawing; or a stored job, .json; or the id of a job on the Desk')
   .option('--title <title>', 'what the job is called (default: the file’s name)')
   .option('--again', 'burn a run that is on record as burnt')
+  .option('--early', 'burn a run though the one that leaves its stock in place is not on record as burnt')
   .option('--wait', 'wait until it is burnt, and say how it ended')
   .addHelpText(
     'after',

@@ -10,6 +10,7 @@ export interface SendOptions extends OpeningOptions, ServerOptions {
   title?: string;
   run?: string;
   again?: boolean;
+  early?: boolean;
   wait?: boolean;
   json?: boolean;
 }
@@ -50,6 +51,7 @@ export async function send(what: string, options: SendOptions): Promise<number> 
       version,
       runId,
       ...(options.again ? { again: true } : {}),
+      ...(options.early ? { early: true } : {}),
     });
   } catch (error) {
     if (!(error instanceof ServerRefusal) || error.code !== 'blocked') throw error;

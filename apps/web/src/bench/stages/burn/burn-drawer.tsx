@@ -27,10 +27,11 @@ export function BurnDrawer() {
   const run = useShownRun();
   const machine = useBench(machineOf);
   const state = useLive((live) => live.machines[machine.id]);
+  const isBurning = state?.runId != null;
   return (
     <Drawer title="Burn" aside={plan ? formatDuration(plan.timeS) : undefined}>
       <MachinePart machine={machine} state={state} />
-      {!run && (
+      {!isBurning && (
         <>
           <WherePart />
           {state && state.state !== 'away' && <HandPart machine={machine} state={state} />}

@@ -4,6 +4,7 @@ import { stepTitle } from '@lambent/core/plan';
 import { formatClock } from '@lambent/core/units';
 import { StopButton } from '../../../hand/stop-button.tsx';
 import { useHand } from '../../../hand/use-hand.ts';
+import { useLive } from '../../../stores/live.ts';
 import { Button } from '../../../ui/button.tsx';
 import { stateLook } from '../../../ui/machine-state.ts';
 import { useBench } from '../../context.ts';
@@ -17,7 +18,9 @@ export function MachinePart({ machine, state }: { machine: Machine; state: Machi
   const run = useShownRun();
   const timeS = useBench((bench) => planOf(bench)?.timeS ?? 0);
   const look = stateLook(state?.state ?? 'away');
-  const isWalking = state?.errand?.kind === 'walk';
+  const isMoving = state?.state === 'running' || state?.state === 'held';
+  // What it burns may be of another job, or of another version of this one.
+  const other = useLive((live) => (state?.runId && !run ? live.runs[state.runId] : undefined));
   return (
     <Part title={machine.name}>
       <div className="rounded-[10px] border border-line bg-raised p-3" data-testid="machine-part">
@@ -31,16 +34,21 @@ export function MachinePart({ machine, state }: { machine: Machine; state: Machi
           )}
         </p>
         {run && <NowBurning atS={run.atS} />}
+        {other && (
+          <p className="mt-1 text-[12.5px]">
+            It burns “{other.jobTitle}”, version {other.version}.
+          </p>
+        )}
         {state?.reason && <p className="mt-1 text-warn">{state.reason}</p>}
-        {state && (run || isWalking) && (
+        {state && isMoving && (
           <div className="mt-2.5 flex flex-wrap gap-2">
             <StopButton state={state}>
-              {run && state.state === 'held' && state.lid !== 'open' && (
+              {state.state === 'held' && state.lid !== 'open' && (
                 <Button look="main" onClick={() => hand.tell('resume')}>
                   Resume
                 </Button>
               )}
-              {run && state.state === 'running' && (
+              {state.state === 'running' && state.errand === null && (
                 <Button look="main" onClick={() => hand.tell('hold')}>
                   Hold
                 </Button>
