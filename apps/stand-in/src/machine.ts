@@ -175,15 +175,8 @@ export class StandInMachine {
     if (!rapid && this.feed === 0) throw new LineRefused('G1 before any F');
     const speed = rapid ? travelSpeed : Math.min(topSpeed, this.feed / 60);
     const power = rapid || this.laser === 'off' ? 0 : this.power;
-    this.motion.add({
-      x,
-      y,
-      speed,
-      power,
-      steady: this.laser === 'steady',
-      line: this.lineNumber,
-      ordinal: this.taken,
-    });
+    const steady = this.laser === 'steady';
+    this.motion.add({ x, y, speed, power, steady, line: this.lineNumber, ordinal: this.taken });
     this.atX = x;
     this.atY = y;
     this.begin();

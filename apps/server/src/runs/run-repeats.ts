@@ -66,8 +66,8 @@ export class RunRepeats {
 
   /**
    * Burns the rest of a run that was stopped or broken off, from one of its lines on: its stock lies where it lay.
-   * @throws PlainError 400 where it has no such line, 404 where there is no such run, 409 where its machine is another by
-   * now or not free
+   * @throws PlainError 400 where it has no such line, 404 where there is no such run
+   * @throws PlainError 409 where its machine is another by now, or not free
    */
   async goOn(id: string, { fromLine, by }: GoOnDto): Promise<RunAnswer> {
     const run = await this.endedRun(id);

@@ -1,6 +1,6 @@
 export { type MachineDoubt, machineDoubts } from './doubts.ts';
 export { type MachineFigureName, machineFigures } from './figures.ts';
-export { countsDown, fromMachine, restingFocus, restingPlace, toMachine } from './frame.ts';
+export { countsDown, fromMachine, restingPlace, toMachine } from './frame.ts';
 export {
   accelerationAlong,
   atWork,
@@ -18,7 +18,6 @@ export {
   wattsOf,
 } from './machine.ts';
 export { machineFromJson, NotAMachine } from './machine-json.ts';
-export { ownLineFault } from './own-lines.ts';
 export { type ToldDifference, type ToldFigures, toldDifferences } from './told-figures.ts';
 export { usualMachine } from './usual-machine.ts';
 export { type WalkShape, walkShapes } from './walk-shapes.ts';

@@ -4,7 +4,7 @@ export { type BurntLook, burntLook } from './burnt-look.ts';
 export { engravedFills, engravedPath, hasOwnFill } from './fill.ts';
 export { type GrainSamples, grainSamples } from './grain-samples.ts';
 export { type HeldOutline, heldOutlines } from './held.ts';
-export { type Landed, type LandingNeed, landingNeeds } from './landing.ts';
+export { type LandingNeed, landingNeeds } from './landing.ts';
 export { Move } from './moves.ts';
 export { type CutPieces, countPieces, cutPieces, type PiecesOfSize, piecesBySize } from './pieces.ts';
 export { type BurnPlan, type PlanStep, planJob, stepTitle } from './plan.ts';

@@ -71,8 +71,8 @@ function leadIn(from: ProgramState, to: ProgramState, machine: Machine): { x: nu
   const { minX, minY, maxX, maxY } = bedBox(machine);
   const start = fromMachine(machine, from.x, from.y);
   const back = fromMachine(machine, from.x - ux, from.y - uy);
-  const room = (at: number, step: number, least: number, most: number) =>
-    step === 0 ? Number.POSITIVE_INFINITY : step > 0 ? (most - at) / step : (least - at) / step;
+  const room = (begin: number, step: number, least: number, most: number) =>
+    step === 0 ? Number.POSITIVE_INFINITY : step > 0 ? (most - begin) / step : (least - begin) / step;
   const reach = Math.max(
     0,
     Math.min(wanted, room(start.x, back.x - start.x, minX, maxX), room(start.y, back.y - start.y, minY, maxY)),
