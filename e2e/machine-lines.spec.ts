@@ -5,7 +5,9 @@ import { choose, rectangle } from './bench.ts';
 import { openOwnJob, startOwnMachine, typeFigure } from './own-machine.ts';
 import { askOwn } from './own-server.ts';
 
-test('programs begin and end with lines of the shop’s own, and the head rests where it was told to', async ({ page }) => {
+test('programs begin and end with lines of the shop’s own, and the head rests where it was told to', async ({
+  page,
+}) => {
   const started = await startOwnMachine(page, 'Lambent', 100);
   const { own, machine } = started;
   try {
