@@ -66,6 +66,12 @@ test('the preview plays, stands anywhere, and is left', async ({ page }) => {
   await page.getByRole('button', { name: 'Play the preview' }).click();
   await expect.poll(async () => Number(await place.inputValue())).toBeGreaterThan(3);
   await page.getByRole('button', { name: 'Pause the preview' }).click();
+  // A block of the strip leads to its step, and opens nothing; where the head goes unlit is shown on demand.
+  await page.getByTestId('step-cut-outer').getByRole('button').first().click();
+  await expect(page.getByTestId('step-cut-outer')).toHaveAttribute('data-done', '0.000');
+  await expect(page.getByRole('heading', { name: 'Cut', exact: true })).toHaveCount(0);
+  await page.getByLabel('Show where the head goes unlit').check();
+  await choose(page, 'Speed of the preview: 20×', '200×');
   await place.fill(await place.evaluate((input: HTMLInputElement) => input.max));
   await expect(page.getByTestId('step-cut-outer')).toHaveAttribute('data-done', '1.000');
   await page.getByRole('button', { name: 'Leave the preview' }).click();

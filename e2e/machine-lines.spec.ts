@@ -22,6 +22,13 @@ test('programs begin and end with lines of the shop’s own, and the head rests 
     await typeFigure(page.getByLabel('Focus rests at'), '25');
     await expect(page.getByRole('alert')).toContainText('it cannot rest at 25 mm');
     await typeFigure(page.getByLabel('Focus rests at'), '15');
+    // An offset that stands there twice is not kept.
+    await page.getByRole('button', { name: 'An offset' }).click();
+    await typeFigure(page.getByLabel('Offset 1', { exact: true }), '0.12');
+    await page.getByRole('button', { name: 'Another offset' }).click();
+    await typeFigure(page.getByLabel('Speed of offset 2'), '100');
+    await expect(page.getByRole('alert')).toContainText('X at 100 mm/s stands there twice.');
+    await choose(page, 'Axis of offset 2: along X', 'along Y');
     await page.getByRole('button', { name: 'Save', exact: true }).click();
     await expect(page.getByText('Plover is saved.')).toBeVisible();
     const [saved] = await askOwn<Machine[]>(own, page, 'machines');
@@ -30,6 +37,10 @@ test('programs begin and end with lines of the shop’s own, and the head rests 
       endLines: ['M9'],
       rest: { x: 400, y: 300 },
       restFocus: 15,
+      scanOffsets: [
+        { axis: 'x', speed: 100, mm: 0.12 },
+        { axis: 'y', speed: 100, mm: 0 },
+      ],
     });
 
     const id = await openOwnJob(page, started, rectangle(20, 20, 40, 40));

@@ -18,6 +18,8 @@ const { values } = parseArgs({
     'acceleration-y': { type: 'string', default: '' },
     'look-ahead': { type: 'string', default: '400' },
     'line-ms': { type: 'string', default: '0' },
+    /** How late the beam comes on and goes off. */
+    'lag-ms': { type: 'string', default: '0' },
     'corner-deviation': { type: 'string', default: '0.01' },
     'power-scale': { type: 'string', default: '1000' },
     'lowest-z': { type: 'string', default: '0' },
@@ -55,6 +57,7 @@ const build: Build = {
   accelerationY: values['acceleration-y'] === '' ? null : number('acceleration-y'),
   lookAhead: number('look-ahead'),
   lineS: number('line-ms') / 1000,
+  lagS: number('lag-ms') / 1000,
   cornerDeviation: number('corner-deviation'),
   powerScale: number('power-scale'),
   lowestZ: number('lowest-z'),

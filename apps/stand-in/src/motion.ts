@@ -192,9 +192,12 @@ export class Motion {
   }
 
   private tellOf({ block, fromX, fromY }: Running, seconds: number): void {
-    const { power, steady, speed } = block;
-    if (power > 0 && seconds > 0)
-      this.burnt({ fromX, fromY, toX: this.x, toY: this.y, z: this.z, power, steady, speed, seconds });
+    const { power, steady, speed, dirX, dirY } = block;
+    if (power <= 0 || seconds <= 0) return;
+    // The beam follows late: what it burns lies so much further on.
+    const [lateX, lateY] = [dirX, dirY].map((part) => part * speed * (this.limits.lagS ?? 0));
+    const [toX, toY] = [this.x + lateX, this.y + lateY];
+    this.burnt({ fromX: fromX + lateX, fromY: fromY + lateY, toX, toY, z: this.z, power, steady, speed, seconds });
   }
 
   /** The head is at rest: what it does next is counted anew. */

@@ -8,6 +8,8 @@ export interface Limits {
   readonly lookAhead: number;
   /** How many seconds it needs to read a line before it knows it. */
   readonly lineS: number;
+  /** How many seconds late its beam comes on and goes off; on time where nothing is said. */
+  readonly lagS?: number;
 }
 
 /** How the speed of a move runs: it rises, is even, and falls. */

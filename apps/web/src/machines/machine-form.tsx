@@ -14,6 +14,7 @@ import type { MachineDraft } from './machine-draft.ts';
 import { kindNames, zeroNames } from './machine-words.ts';
 import { OwnLines } from './own-lines.tsx';
 import { RestFields } from './rest-fields.tsx';
+import { ScanOffsets } from './scan-offsets.tsx';
 
 /** All figures of a machine, from its name to its lenses. */
 export function MachineForm(props: MachineDraft & { chooseKind: (kind: MachineKind) => void }) {
@@ -64,6 +65,7 @@ export function MachineForm(props: MachineDraft & { chooseKind: (kind: MachineKi
         <AirFields {...props} />
         <FocusFields {...props} />
       </Part>
+      <ScanOffsets {...props} />
       <Lenses {...props} />
       <OwnLines {...props} />
     </>

@@ -343,6 +343,12 @@ export const catalogue = {
     why: 'The run is to burn at a place that nobody has marked, and would burn somewhere else.',
     mends: [],
   },
+  'scan-offset': {
+    title: 'Scan offset',
+    levels: ['warns', 'notes'],
+    why: 'The beam comes on and goes off a little late: lines that are scanned there and back would burn apart.',
+    mends: [],
+  },
   'marks-apart': {
     title: 'Marks that do not fit',
     levels: warns,

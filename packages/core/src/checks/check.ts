@@ -33,6 +33,7 @@ import { checkMissed } from './missed.ts';
 import { checkParked } from './parked.ts';
 import { checkBed, checkSheet, checkSheetPlaces } from './placement.ts';
 import { checkScanDirection } from './scan-direction.ts';
+import { checkScanOffset } from './scan-offset.ts';
 import { checkFaint, checkRunUp, checkSettings } from './settings.ts';
 import { checkWhite } from './white.ts';
 
@@ -74,6 +75,7 @@ const checks: readonly Check[] = [
   checkHeat,
   checkRunUp,
   checkScanDirection,
+  checkScanOffset,
   checkLongEngraving,
   checkMirrored,
   checkUnseen,

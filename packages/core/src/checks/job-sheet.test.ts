@@ -78,7 +78,7 @@ describe('a job sheet, read back from its PDF', () => {
     expect(lines).toContain(`1 Engrave | power 20 % · speed 400 mm/s · line spacing 0.1 mm | ${engrave}`);
     expect(lines).toContain(`2 Score | power 12 % · speed 90 mm/s | ${score}`);
     expect(lines).toContain(`3 Cut · outside | power 60 % · speed 15 mm/s · kerf 0.2 mm | ${cut}`);
-    expect(lines).toContain(`Back to zero | ${formatClock(plan.backS)}`);
+    expect(lines).toContain(`Back to rest | ${formatClock(plan.backS)}`);
     expect(lines).toContain(`In all | ${formatClock(plan.timeS)}`);
   });
 

@@ -168,7 +168,7 @@ function stepsOf(plan: BurnPlan): SheetTable {
     columns: [words('Step', 45), words('Settings'), figures('Time', 18)],
     rows: [
       ...plan.steps.map((step, i) => [`${i + 1}  ${stepTitle(step)}`, settingsInWords(step), formatClock(step.timeS)]),
-      ['', 'Back to zero', formatClock(plan.backS)],
+      ['', 'Back to rest', formatClock(plan.backS)],
     ],
     total: ['', 'In all', formatClock(plan.timeS)],
   };

@@ -27,6 +27,7 @@ export function machineDoubts(machine: Machine): MachineDoubt[] {
     ...doubtsOfMotion(machine),
     ...doubtsOfBeam(machine),
     ...doubtsOfLine(machine),
+    ...doubtsOfScans(machine),
     ...doubtsOfOwnLines(machine),
   ];
 }
@@ -91,6 +92,12 @@ function* doubtsOfController({ lookAhead, moveMs, topSpeed, ...machine }: Machin
 function* doubtsOfLine(machine: Machine): Generator<MachineDoubt> {
   if (languageOf(machine) === 'plain' && machine.air?.mostBar)
     yield blocking('air', 'The plain language has no word for a pressure. Say which levels it switches instead.');
+}
+
+function* doubtsOfScans({ scanOffsets = [] }: Machine): Generator<MachineDoubt> {
+  const names = scanOffsets.map(({ axis, speed }) => `${axis.toUpperCase()} at ${speed} mm/s`);
+  const twice = names.find((name, i) => names.indexOf(name) < i);
+  if (twice) yield blocking('scanOffsets', `${twice} stands there twice. Keep the one that was measured last.`);
 }
 
 function* doubtsOfOwnLines(machine: Machine): Generator<MachineDoubt> {

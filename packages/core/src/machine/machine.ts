@@ -96,6 +96,10 @@ export const machineSchema = record({
   /** How wide the gaps are between what stock lies on, in mm: the cells of a honeycomb, the pitch of bars. */
   bedGapMm: optional(figure('bedGapMm')),
   lenses: optional(list(lens, { each: (index) => `lens ${index + 1}`, isPlaced: false, most: 20 })),
+  /** How far apart lines burn that are scanned there and back, in mm at mm/s, as measured along each axis; see `scanOffsetAt`. */
+  scanOffsets: optional(
+    list(record({ axis: oneOf(['x', 'y']), speed: fromTo(null, 20_000), mm: number(-20, 20) }), { most: 40 }),
+  ),
   /** Lines of the shop's own that every program begins and ends with; see `ownLineFault`. */
   startLines: optional(list(text, { most: 20 })),
   endLines: optional(list(text, { most: 20 })),

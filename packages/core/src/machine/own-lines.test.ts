@@ -45,4 +45,9 @@ test('a machine with such a line, or a focus that rests out of reach, is doubted
     ['restFocus', 'Its focus goes from -5 to 20 mm: it cannot rest at 21 mm.'],
   ]);
   expect(blocked({ restFocus: 21, focus: undefined })).toEqual([]);
+  const offset = { axis: 'x', speed: 300, mm: 0.1 };
+  expect(blocked({ scanOffsets: [offset, { ...offset, axis: 'y' }] })).toEqual([]);
+  expect(blocked({ scanOffsets: [offset, { ...offset, mm: 0.2 }] })).toEqual([
+    ['scanOffsets', 'X at 300 mm/s stands there twice. Keep the one that was measured last.'],
+  ]);
 });

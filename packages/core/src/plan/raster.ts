@@ -4,6 +4,7 @@ import { indexBoxes } from '../geometry/paths/box-index.ts';
 import { applyTo, type Matrix, rotation } from '../geometry/paths/matrix.ts';
 import type { Progress } from '../geometry/paths/progress.ts';
 import { accelerationAlong, type Machine } from '../machine/machine.ts';
+import { scanOffsetAt } from '../machine/scan-offset.ts';
 import type { LayerSettings } from '../settings/settings.ts';
 import { trapezoidTime } from './move-timer.ts';
 import { Move, type MoveList } from './moves.ts';
@@ -29,6 +30,9 @@ type RasterSettings = Pick<
   'speedMmPerS' | 'lineSpacingMm' | 'passes' | 'focusMm' | 'focusStepMm' | 'scanAngle' | 'bothWays' | 'runUpMm'
 >;
 
+/** What of a machine scan lines go by. */
+type RasterMachine = Pick<Machine, 'acceleration' | 'accelerationY' | 'scanOffsets'>;
+
 /** What scan lines are laid by: in a frame that is turned so that they are level. */
 interface Scan {
   readonly settings: RasterSettings;
@@ -37,6 +41,8 @@ interface Scan {
   readonly runUp: number;
   /** From the frame to the bed; null where they are one. */
   readonly turned: Matrix | null;
+  /** How much earlier the beam comes on and goes off along a line than it is to burn, in mm. */
+  readonly ahead: number;
   /** From where to where on a row the bed reaches: run-ups are cut short there. */
   readonly reach: (y: number) => readonly [number, number];
   /** How fast what does not burn within a row may be crossed, in mm/s; missing where that is always at burning speed. */
@@ -61,7 +67,7 @@ export function rasterFill(
   list: MoveList,
   pieces: readonly Filled[],
   settings: RasterSettings & Pick<LayerBurning, 'thinParts'>,
-  machine: Pick<Machine, 'acceleration' | 'accelerationY'>,
+  machine: RasterMachine,
   bed: Box,
   progress?: Progress,
 ): boolean {
@@ -89,7 +95,7 @@ export function rasterTones(
   list: MoveList,
   arts: readonly ToneArt[],
   settings: RasterSettings & ToneSettings,
-  machine: Pick<Machine, 'acceleration' | 'accelerationY' | 'travelSpeed'>,
+  machine: RasterMachine & Pick<Machine, 'travelSpeed'>,
   bed: Box,
   progress?: Progress,
 ): boolean {
@@ -124,13 +130,16 @@ export function rasterTones(
   return short;
 }
 
-function scanBy(settings: RasterSettings, machine: Pick<Machine, 'acceleration' | 'accelerationY'>, bed: Box): Scan {
+function scanBy(settings: RasterSettings, machine: RasterMachine, bed: Box): Scan {
   const { scanAngle, runUpMm, speedMmPerS } = settings;
   const turned = scanAngle % 360 === 0 ? null : rotation(scanAngle);
-  const acceleration = accelerationAlong(machine, turned ? turned[0] : 1, turned ? turned[1] : 0);
+  const [ux, uy] = turned ?? [1, 0];
+  const acceleration = accelerationAlong(machine, ux, uy);
   return {
     settings,
     acceleration,
+    // Half of it there, half of it back.
+    ahead: scanOffsetAt(machine, speedMmPerS, ux, uy) / 2,
     runUp: runUpMm ?? runUpLength(speedMmPerS, acceleration),
     turned,
     reach: turned ? (y) => reachOfBed(bed, turned, y) : () => [bed.minX, bed.maxX],
@@ -183,18 +192,19 @@ function widthToCross({ settings: { speedMmPerS: speed }, acceleration, travelSp
 }
 
 function scanOnce(list: MoveList, rows: Iterable<Row>, scan: Scan): boolean {
-  const { settings, runUp, turned, reach } = scan;
+  const { settings, runUp, turned, reach, ahead } = scan;
   const wide = widthToCross(scan);
+  let short = false;
+  let forth = true;
   const go = (kind: number, x: number, y: number) => {
     if (!turned) return list.to(kind, x, y);
     const place = applyTo(turned, x, y);
     list.to(kind, place.x, place.y);
   };
-  let short = false;
-  let forth = true;
   for (const { y, xs, powers } of rows) {
-    const first = xs[0];
-    const last = xs[xs.length - 1];
+    const shift = forth ? -ahead : ahead;
+    const first = xs[0] + shift;
+    const last = xs[xs.length - 1] + shift;
     const [least, most] = reach(y);
     const left = Math.max(least, first - runUp);
     const right = Math.min(most, last + runUp);
@@ -206,9 +216,9 @@ function scanOnce(list: MoveList, rows: Iterable<Row>, scan: Scan): boolean {
     for (let i = 0; i < xs.length; i += 2) {
       const index = forth ? i : xs.length - 1 - i;
       const gap = i === 0 ? 0 : Math.abs(xs[index] - xs[forth ? index - 1 : index + 1]);
-      go(gap < wide ? Move.dark : Move.travel, xs[index], y);
+      go(gap < wide ? Move.dark : Move.travel, xs[index] + shift, y);
       if (powers) list.power = powers[index >> 1];
-      go(Move.lit, xs[forth ? index + 1 : index - 1], y);
+      go(Move.lit, xs[forth ? index + 1 : index - 1] + shift, y);
     }
     go(Move.dark, forth ? to : from, y);
     if (settings.bothWays) forth = !forth;

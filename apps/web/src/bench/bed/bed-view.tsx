@@ -231,6 +231,7 @@ function HeadLayer({ size }: { size: Size }) {
   const live = useLive((state) => state.machines[machine.id]);
   const prepared = useBench((state) => state.prepared);
   const drawnOver = useBench((state) => state.drawnOver);
+  const showsUnlit = useBench((state) => state.showsUnlit);
   const painter = useMemo(() => new BurnPainter(), []);
   const sharesOf = ({ preparedId, operation, settings }: PlanStep) => {
     const stock = prepared.layers.find(({ id }) => id === preparedId)?.material ?? null;
@@ -247,8 +248,9 @@ function HeadLayer({ size }: { size: Size }) {
         <Shape
           sceneFunc={(context) => {
             const ratio = window.devicePixelRatio || 1;
-            const canvases = painter.paint(plan, time, sharesOf, view, { ...size, ratio });
-            for (const canvas of canvases) context._context.drawImage(canvas, 0, 0, size.width, size.height);
+            const [stock, unlit] = painter.paint(plan, time, sharesOf, view, { ...size, ratio });
+            const shown = showsUnlit ? [stock, unlit] : [stock];
+            for (const canvas of shown) context._context.drawImage(canvas, 0, 0, size.width, size.height);
           }}
         />
       )}

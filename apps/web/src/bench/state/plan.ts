@@ -35,6 +35,8 @@ export interface PlanState {
   plannedShare: number | null;
   /** Seconds into the plan at which the preview stands; null while there is none. */
   previewS: number | null;
+  /** Whether the preview shows where the head goes unlit. */
+  showsUnlit: boolean;
   /** Draws over the bed what the open drawer shows there. */
   drawnOver: DrawnOver | null;
 }
@@ -43,6 +45,7 @@ export const nothingPlanned: PlanState = {
   planning: { answer: null, trouble: null, subject: null, isOutdated: false },
   plannedShare: null,
   previewS: null,
+  showsUnlit: false,
   drawnOver: null,
 };
 
@@ -61,6 +64,7 @@ export function planActions(change: Change<PlanState>) {
     /** Says how far the next plan has come; null when it is given up. */
     tellPlanned: (share: number | null) => change({ plannedShare: share }),
     preview: (seconds: number | null) => change({ previewS: seconds }),
+    showUnlit: (showsUnlit: boolean) => change({ showsUnlit }),
     drawOver: (drawnOver: DrawnOver | null) => change({ drawnOver }),
   };
 }
@@ -92,4 +96,14 @@ export function isPlanned(state: DocumentState & PlanState): boolean {
   return (
     !isOutdated && subject !== null && subject.document === jobOf(state) && subject.runId === state.prepared.run.id
   );
+}
+
+/** When a step of a plan begins, in seconds. */
+export function beginsAt({ steps }: BurnPlan, stepId: string): number {
+  let seconds = 0;
+  for (const step of steps) {
+    if (step.id === stepId) return seconds;
+    seconds += step.timeS;
+  }
+  return seconds;
 }

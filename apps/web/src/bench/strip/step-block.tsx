@@ -16,6 +16,7 @@ import { useBench, useBenchActions } from '../context.ts';
 import { laterPart } from '../stages/later-drawer.tsx';
 import type { BenchState } from '../state/bench-state.ts';
 import { machineOf } from '../state/document.ts';
+import { beginsAt, planOf } from '../state/plan.ts';
 
 const panel =
   'z-30 w-[320px] rounded-xl border border-line bg-paper p-3.5 text-ink shadow-float outline-none max-h-[70vh] overflow-y-auto';
@@ -54,6 +55,14 @@ export const StepBlock = memo(function StepBlock({ step, done }: { step: PlanSte
           <PopoverButton
             {...attributes}
             {...listeners}
+            onClick={(event) => {
+              const { previewS } = actions.get();
+              const plan = planOf(actions.get());
+              if (previewS === null || !plan) return;
+              // In the preview a block leads to its step, and opens nothing.
+              event.preventDefault();
+              actions.preview(beginsAt(plan, step.id));
+            }}
             role="button"
             title={`${title} (${operationOf(operation).name}): its settings. Drag it to burn it earlier or later; with the keyboard, Space and the arrows.`}
             className="relative flex min-w-0 flex-1 cursor-grab flex-col justify-between px-3 pb-2 pt-2.5 text-left"

@@ -50,7 +50,7 @@ export function BurnDrawer() {
                 <Fact key={shown.step.id} name={stepTitle(shown.step)} value={formatClock(shown.step.timeS)} />
               ),
             )}
-            <Fact name="Back to zero" value={formatClock(plan.backS)} />
+            <Fact name="Back to rest" value={formatClock(plan.backS)} />
             <div className="border-t border-line pt-1 font-bold">
               <Fact name="In all" value={formatClock(plan.timeS)} />
             </div>

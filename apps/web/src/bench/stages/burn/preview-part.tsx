@@ -4,15 +4,17 @@ import { useEffect, useState } from 'react';
 import { IconButton } from '../../../ui/button.tsx';
 import { Choice } from '../../../ui/choice.tsx';
 import { formatDuration } from '../../../ui/figures.ts';
+import { Tick } from '../../../ui/tick.tsx';
 import { useBench, useBenchActions } from '../../context.ts';
 import { Part } from '../drawer.tsx';
 
-const speeds = ['1', '5', '20', '100'] as const;
+const speeds = ['1', '5', '20', '50', '200'] as const;
 
 /** Plays the plan on the bed. */
 export function PreviewPart({ timeS }: { timeS: number }) {
   const actions = useBenchActions();
   const previewS = useBench((state) => state.previewS);
+  const showsUnlit = useBench((state) => state.showsUnlit);
   const [playing, setPlaying] = useState(false);
   const [speed, setSpeed] = useState<(typeof speeds)[number]>('20');
 
@@ -82,6 +84,10 @@ export function PreviewPart({ timeS }: { timeS: number }) {
           choose={setSpeed}
         />
       </div>
+      <Tick checked={showsUnlit} set={actions.showUnlit}>
+        Show where the head goes unlit
+      </Tick>
+      {previewS !== null && <p className="text-[12px] text-quiet">A click on the burn strip goes to a step.</p>}
     </Part>
   );
 }

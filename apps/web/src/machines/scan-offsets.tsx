@@ -1,0 +1,76 @@
+import { Plus, X } from 'lucide-react';
+import { Button, IconButton } from '../ui/button.tsx';
+import { Choice } from '../ui/choice.tsx';
+import { NumberField } from '../ui/number-field.tsx';
+import { Doubts } from './doubts.tsx';
+import type { MachineDraft } from './machine-draft.ts';
+
+const axes = [
+  { value: 'x' as const, text: 'along X' },
+  { value: 'y' as const, text: 'along Y' },
+];
+
+/** How far apart lines burn that are scanned there and back, as measured at some speeds. */
+export function ScanOffsets({ draft, change, doubts }: MachineDraft) {
+  const offsets = draft.scanOffsets ?? [];
+  const set = (next: typeof offsets) => change({ scanOffsets: next.length > 0 ? next : undefined });
+  const put = (index: number, part: Partial<(typeof offsets)[number]>) =>
+    set(offsets.map((entry, i) => (i === index ? { ...entry, ...part } : entry)));
+  const fastest = Math.max(0, ...offsets.map(({ speed }) => speed));
+  return (
+    <section className="border-t border-line py-3.5" aria-label="Scan offset">
+      <h2 className="font-bold">Scan offset</h2>
+      <p className="mb-2 text-[12px] text-quiet">
+        Engrave a thin upright bar both ways, and measure how far its lines there and back lie apart: more than 0 where
+        each goes too far. The plan takes that back.
+      </p>
+      <Doubts about="scanOffsets" doubts={doubts}>
+        <ul className="flex flex-col gap-1.5">
+          {offsets.map(({ axis, speed, mm }, i) => (
+            // biome-ignore lint/suspicious/noArrayIndexKey: a line has nothing else that stays as it is typed
+            <li key={i} className="flex items-center gap-2">
+              <Choice
+                label={`Axis of offset ${i + 1}`}
+                look="chip"
+                value={axis}
+                options={axes}
+                choose={(next) => put(i, { axis: next })}
+              />
+              <span className="text-quiet">at</span>
+              <NumberField
+                label={`Speed of offset ${i + 1}`}
+                bare
+                unit="mm/s"
+                value={speed}
+                least={0.1}
+                most={20_000}
+                commit={(next) => put(i, { speed: next })}
+              />
+              <NumberField
+                label={`Offset ${i + 1}`}
+                bare
+                unit="mm"
+                value={mm}
+                least={-20}
+                most={20}
+                commit={(next) => put(i, { mm: next })}
+              />
+              <IconButton label={`Take offset ${i + 1} away`} onClick={() => set(offsets.filter((_, j) => j !== i))}>
+                <X size={14} aria-hidden />
+              </IconButton>
+            </li>
+          ))}
+          <li>
+            <Button
+              disabled={offsets.length >= 40}
+              onClick={() => set([...offsets, { axis: 'x', speed: fastest + 100, mm: 0 }])}
+            >
+              <Plus size={15} aria-hidden />
+              {offsets.length === 0 ? 'An offset' : 'Another offset'}
+            </Button>
+          </li>
+        </ul>
+      </Doubts>
+    </section>
+  );
+}
