@@ -118,7 +118,12 @@ const walk = (of: { id: string; version: number }, wish: object = {}) =>
     spot: 'beam',
     ...wish,
   });
-const stop = (name: string) => ask(name, 'commands', { command: 'stop' });
+/** Stops a machine, and waits until it can go on with something else. */
+async function stop(name: string) {
+  const stopped = await ask(name, 'commands', { command: 'stop' });
+  await until(name, ({ errand, runId, state }) => errand === null && runId === null && state === 'idle');
+  return stopped;
+}
 
 describe.each(['Plover', 'Sanderling'])('the head of %s', (name) => {
   test('goes to a typed place and by steps, and says where it goes', async () => {
@@ -222,9 +227,6 @@ describe.each(['Plover', 'Sanderling'])('the head of %s', (name) => {
     }
     expect((await walk(own)).body.error.code).toBe('machine-busy');
     await stop(name);
-    await until(name, ({ runId }) => runId === null);
-    if (name === 'Sanderling') await ask(name, 'commands', { command: 'clear' });
-    await until(name, ({ state }) => state === 'idle');
   });
 });
 
@@ -286,7 +288,6 @@ describe('what else is done by hand', () => {
       const own = await job('Plover');
       const { body } = await stack.ask<RunAnswer>('POST', `/api/jobs/${own.id}/runs`, { version: own.version });
       await stop('Plover');
-      await until('Plover', ({ runId, state }) => runId === null && state === 'idle');
       return body.plannedS;
     };
     await go('Plover', { x: 20, y: 280 }, 20, 280);

@@ -194,6 +194,31 @@ describe('a run ends, the machine held and reset, when', () => {
     heldThenReset();
   });
 
+  test('it is stopped while its lines are on their way: it is reset only when it has come to rest from them', async () => {
+    await ready();
+    peer.onLine = () => null;
+    const ended = driver.send(program(['G1 X5']));
+    await until(() => peer.lines.length === 1);
+    const states: string[] = [];
+    peer.onReset = () => {
+      states.push(peer.state);
+      peer.state = 'Idle';
+      peer.greet();
+    };
+    // It says that it is idle, and moves as soon as the line has come.
+    // That takes longer than this driver waits for a word.
+    void driver.stop().catch(() => {});
+    await until(() => peer.heard.includes('<hold>'));
+    peer.onHold = () => {
+      if (peer.state === 'Idle') {
+        peer.state = 'Run';
+        peer.say('ok');
+      } else peer.state = 'Hold:0';
+    };
+    expect((await ended).status).toBe('stopped');
+    expect(states[0]).toBe('Hold:0');
+  });
+
   test('the machine stands and owes an answer', async () => {
     await ready();
     let taken = 0;

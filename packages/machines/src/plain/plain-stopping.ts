@@ -69,7 +69,9 @@ export class PlainStopping {
     const { waiting } = this;
     if (!waiting) return null;
     if (this.resets === 0) {
-      if (state !== 'running' && state !== 'homing' && !isSlowing) this.reset();
+      // One that is idle, and has lines on their way, is about to move: reset then, it would lose its place.
+      const isAboutToMove = state === 'idle' && this.line.owed !== null;
+      if (state !== 'running' && state !== 'homing' && !isSlowing && !isAboutToMove) this.reset();
       return null;
     }
     if (state === 'running' || state === 'held' || state === 'homing') return null;

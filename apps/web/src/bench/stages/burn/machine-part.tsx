@@ -40,6 +40,14 @@ export function MachinePart({ machine, state }: { machine: Machine; state: Machi
           </p>
         )}
         {state?.reason && <p className="mt-1 text-warn">{state.reason}</p>}
+        {state?.state === 'alarm' && (
+          <div className="mt-2.5 flex flex-wrap gap-2">
+            <Button look="main" onClick={() => hand.tell('clear')}>
+              Clear alarm
+            </Button>
+            <Button onClick={() => hand.tell('home')}>Home</Button>
+          </div>
+        )}
         {state && isMoving && (
           <div className="mt-2.5 flex flex-wrap gap-2">
             <StopButton state={state}>
