@@ -256,6 +256,7 @@ test('a machine is typed, doubted, refused, changed and put away; what is typed 
   ).toBeVisible();
   await typeInto(page, 'Top speed', '24000 mm/min');
   await expect(page.getByLabel('Top speed')).toHaveValue('400');
+  await choose(page, 'Rests after a run: At its zero', 'At a place');
   await typeInto(page, 'Rests at X, Y', '700 0');
   await expect(page.getByText(/That is off the bed: its X goes from 0 mm to 600 mm/).first()).toBeVisible();
   await expect(add).toBeDisabled();
