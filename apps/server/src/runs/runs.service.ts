@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { mkdir } from 'node:fs/promises';
 import type { BlockedDetails, PlanWishDto, RunAnswer, StartRunDto } from '@lambent/contracts';
 import type { Report } from '@lambent/core/checks';
-import { findRun, type Run } from '@lambent/core/document';
+import { findRun, type Run, runBefore } from '@lambent/core/document';
 import { Injectable, type OnModuleInit } from '@nestjs/common';
 import { notFound, PlainError } from '../common/plain-error.ts';
 import { config } from '../config.ts';
@@ -106,11 +106,6 @@ export class RunsService implements OnModuleInit {
       `${name} is on record as burnt (${when} UTC). Burnt again, it burns over what is there: lay fresh stock first.`,
     );
   }
-}
-
-/** The run whose stock another one takes as it leaves it; null where there is none. */
-function runBefore(runs: readonly Run[], run: Run): Run | null {
-  return run.stock === 'fresh' ? null : (runs[runs.indexOf(run) - 1] ?? null);
 }
 
 /** @throws PlainError 404 where there is none */

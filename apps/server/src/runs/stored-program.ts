@@ -1,8 +1,9 @@
 import { createReadStream } from 'node:fs';
-import { readFile, stat } from 'node:fs/promises';
+import { stat } from 'node:fs/promises';
 import { join } from 'node:path';
 import { createInterface } from 'node:readline';
 import type { Program } from '@lambent/machines';
+import { readSeconds } from '../work/program-file.ts';
 
 /** Where programs lie, each under its SHA-256. */
 export function programsIn(dataFolder: string): string {
@@ -26,8 +27,7 @@ export async function storedProgram(
 ): Promise<Program> {
   const file = join(folder, `${programHash}.gcode`);
   await stat(file);
-  const bytes = await readFile(join(folder, `${programHash}.times`));
-  const seconds = new Float32Array(bytes.buffer, bytes.byteOffset, Math.floor(bytes.length / 4));
+  const seconds = await readSeconds(folder, programHash);
   return {
     runId: id,
     lines,

@@ -49,11 +49,16 @@ export async function writeProgram(
   return { hash: name, lines: seconds.length, seconds: seconds.reduce((sum, s) => sum + s, 0) };
 }
 
+/** The seconds of the lines of a program. @throws Error where they are not there any more */
+export async function readSeconds(folder: string, hash: string): Promise<Float32Array> {
+  const bytes = await readFile(join(folder, `${hash}.times`));
+  return new Float32Array(bytes.buffer, bytes.byteOffset, Math.floor(bytes.length / 4));
+}
+
 /** Reads a program that `writeProgram` wrote. @throws Error where it is not there any more */
 export async function readProgram(folder: string, hash: string): Promise<TimedLine[]> {
   const text = await readFile(join(folder, `${hash}.gcode`), 'utf8');
-  const bytes = await readFile(join(folder, `${hash}.times`));
-  const seconds = new Float32Array(bytes.buffer, bytes.byteOffset, Math.floor(bytes.length / 4));
+  const seconds = await readSeconds(folder, hash);
   return text
     .trimEnd()
     .split('\n')

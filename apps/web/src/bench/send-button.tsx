@@ -1,4 +1,5 @@
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
+import { runBefore } from '@lambent/core/document';
 import { useMutation } from '@tanstack/react-query';
 import { Check, Flame } from 'lucide-react';
 import type { ReactNode } from 'react';
@@ -9,7 +10,7 @@ import { Button } from '../ui/button.tsx';
 import { useBench } from './context.ts';
 import { jobOf, machineOf } from './state/document.ts';
 import { isBlocked, isPlanned } from './state/plan.ts';
-import { runBefore, useBurntRuns } from './use-runs.ts';
+import { useBurntRuns } from './use-runs.ts';
 import { type SaidOfRun, useSend } from './use-send.ts';
 
 /** Sends the run on screen to its machine; where it would spoil its stock, that is said first. */

@@ -1,5 +1,4 @@
 import type { RunAnswer } from '@lambent/contracts';
-import type { Run } from '@lambent/core/document';
 import { useQuery } from '@tanstack/react-query';
 import { api } from '../api.ts';
 import { useLive } from '../stores/live.ts';
@@ -15,11 +14,6 @@ export function useRuns(): { runs: RunAnswer[]; error: Error | null } {
   for (const run of Object.values(heard)) if (run.jobId === jobId) known.set(run.id, run);
   const runs = [...known.values()].sort((a, b) => b.startedAt.localeCompare(a.startedAt));
   return { runs, error: recorded.error };
-}
-
-/** The run whose stock another one takes as it leaves it; null where there is none. */
-export function runBefore(runs: readonly Run[], run: Run): Run | null {
-  return run.stock === 'fresh' ? null : (runs[runs.indexOf(run) - 1] ?? null);
 }
 
 /** Whether the job, as it is on screen, was burnt to its end: every run of it. */

@@ -44,7 +44,7 @@ export { type JobJson, jobFromJson, jobMediaType, jobToJson } from './json.ts';
 export type { Layer, LayerBurning, LineOrder } from './layer.ts';
 export { NotADrawing } from './not-a-drawing.ts';
 export type { Pixels } from './pixels.ts';
-export { findRun, firstRun, type Landing, landingWords, type Run } from './run.ts';
+export { findRun, firstRun, type Landing, landingWords, type Run, runBefore } from './run.ts';
 export { type FollowingShape, isFollowing, type Shape, type TextSetting } from './shape.ts';
 export { isOutlineUnknown, knowOutline, outlineOf, rectangleOf, sharpOutlineOf, verbsIn } from './shapes.ts';
 export { type Sheet, sheetBox, sheetCorners, sheetFrame, sheetSafeBox, sheetUnder } from './sheet.ts';

@@ -53,6 +53,11 @@ export function findRun(runs: readonly Run[], wanted: string | undefined): Run |
   return wanted === undefined ? runs[0] : runs.find(({ id, name }) => id === wanted || name === wanted);
 }
 
+/** The run whose stock another one takes as it leaves it; null where there is none. */
+export function runBefore(runs: readonly Run[], run: Run): Run | null {
+  return run.stock === 'fresh' ? null : (runs[runs.indexOf(run) - 1] ?? null);
+}
+
 export const firstRun: Run = {
   id: 'run-1',
   name: 'Run 1',

@@ -5,7 +5,7 @@ export { engravedFills, engravedPath, hasOwnFill } from './fill.ts';
 export { type GrainSamples, grainSamples } from './grain-samples.ts';
 export { type HeldOutline, heldOutlines } from './held.ts';
 export { type LandingNeed, landingNeeds } from './landing.ts';
-export { Move } from './moves.ts';
+export { Move, toProgramGrid } from './moves.ts';
 export { type CutPieces, countPieces, cutPieces, type PiecesOfSize, piecesBySize } from './pieces.ts';
 export { type BurnPlan, type PlanStep, planJob, stepTitle } from './plan.ts';
 export { type PreparedJob, type PreparedLayer, prepareJob, type RunChoice } from './prepare.ts';

@@ -1,4 +1,4 @@
-import { type Run, type Sheet, sheetCorners } from '@lambent/core/document';
+import { type Run, runBefore, type Sheet, sheetCorners } from '@lambent/core/document';
 import { toMachine } from '@lambent/core/machine';
 import { sheetsUsed } from '@lambent/core/plan';
 import { thicknessOf } from '@lambent/core/recipes';
@@ -9,7 +9,7 @@ import { Notice } from '../../../ui/notice.tsx';
 import { useBench } from '../../context.ts';
 import { sheetName } from '../../sheet-choice.ts';
 import { jobOf, machineOf, unitOf } from '../../state/document.ts';
-import { runBefore, useBurntRuns } from '../../use-runs.ts';
+import { useBurntRuns } from '../../use-runs.ts';
 import { Part } from '../drawer.tsx';
 
 /** What has to lie on the bed before the run is sent: sheets with their places, or what the run before has left. */

@@ -3,6 +3,7 @@ import { anchorPoint, boundsOfAll } from '@lambent/core/document';
 import { setMark } from '@lambent/core/edits';
 import { isEmpty } from '@lambent/core/geometry';
 import { fromMachine, type Machine, toMachine } from '@lambent/core/machine';
+import { toProgramGrid } from '@lambent/core/plan';
 import { useMemo } from 'react';
 import { HandPad } from '../../../../hand/hand-pad.tsx';
 import { isFreeByHand } from '../../../../hand/hand-state.ts';
@@ -39,7 +40,7 @@ function ToRun({ machine, state }: { machine: Machine; state: MachineState }) {
   const goTo = (point: { u: number; v: number }) => {
     const { x, y } = anchorPoint(bounds, point);
     const place = toMachine(machine, x, y);
-    hand.go({ x: rounded(place.x - shift.x), y: rounded(place.y - shift.y) });
+    hand.go({ x: toProgramGrid(place.x - shift.x), y: toProgramGrid(place.y - shift.y) });
   };
   const mark = () => {
     const place = fromMachine(machine, state.x + shift.x, state.y + shift.y);
@@ -61,9 +62,4 @@ function ToRun({ machine, state }: { machine: Machine; state: MachineState }) {
       </div>
     </div>
   );
-}
-
-/** On the grid of programs. */
-function rounded(mm: number): number {
-  return Math.round(mm * 1000) / 1000;
 }
