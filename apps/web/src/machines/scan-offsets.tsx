@@ -27,7 +27,6 @@ export function ScanOffsets({ draft, change, doubts }: MachineDraft) {
       <Doubts about="scanOffsets" doubts={doubts}>
         <ul className="flex flex-col gap-1.5">
           {offsets.map(({ axis, speed, mm }, i) => (
-            // biome-ignore lint/suspicious/noArrayIndexKey: a line has nothing else that stays as it is typed
             <li key={i} className="flex items-center gap-2">
               <Choice
                 label={`Axis of offset ${i + 1}`}
