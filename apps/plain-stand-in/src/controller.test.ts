@@ -11,6 +11,8 @@ const build: Build = {
   lookAhead: 16,
   buffer: 127,
   lineS: 0.01,
+  characterS: 0,
+  jerk: 0,
   powerScale: 1000,
   tellsRoom: true,
   startsLocked: false,

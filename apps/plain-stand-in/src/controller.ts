@@ -6,6 +6,8 @@ export interface Build extends Figures {
   readonly buffer: number;
   /** How many machine seconds it needs to read a line. */
   readonly lineS: number;
+  /** How many machine seconds each character is on its way. */
+  readonly characterS: number;
   readonly powerScale: number;
   /** Whether a status says how much room there is. */
   readonly tellsRoom: boolean;
@@ -30,6 +32,9 @@ export class Controller {
   private state: State = 'Idle';
   /** Characters that have come, and are not read. */
   private buffered = '';
+  /** Characters that are on their way, and in how many seconds the next one is there. */
+  private onItsWay = '';
+  private nextIn = 0;
   /** The line that is being read, and for how long still. */
   private reading: { readonly line: string; leftS: number } | null = null;
   private statuses = 0;
@@ -65,9 +70,22 @@ export class Controller {
       else if (byte === 0x21) this.hold();
       else if (byte === 0x7e) this.resume();
       else if (byte === 0x18) this.reset();
-      else if (byte !== 13 && this.buffered.length + (this.reading?.line.length ?? 0) < this.build.buffer)
-        this.buffered += String.fromCharCode(byte);
+      else if (byte !== 13) this.arrive(String.fromCharCode(byte));
     }
+  }
+
+  /** A character comes over, as soon as those before it have. */
+  private arrive(character: string): void {
+    const { characterS } = this.build;
+    if (characterS === 0) this.buffer(character);
+    else {
+      if (this.onItsWay === '') this.nextIn = characterS;
+      this.onItsWay += character;
+    }
+  }
+
+  private buffer(character: string): void {
+    if (this.buffered.length + (this.reading?.line.length ?? 0) < this.build.buffer) this.buffered += character;
   }
 
   /** What burns now, on the scale of S: 0 where the beam is off. */
@@ -81,13 +99,25 @@ export class Controller {
     while (left > 1e-12) {
       this.read();
       let step = this.reading && this.reading.leftS > 0 ? Math.min(left, this.reading.leftS) : left;
+      if (this.onItsWay !== '') step = Math.min(step, this.nextIn);
       if (this.state === 'Home') step = this.home(step);
       else if (this.state === 'Run') step = this.head.pass(step);
       if (this.reading) this.reading.leftS -= step;
+      this.bring(step);
       left -= step;
       if (this.state === 'Run' && this.head.isStill) this.state = 'Idle';
     }
     this.read();
+  }
+
+  private bring(step: number): void {
+    if (this.onItsWay === '') return;
+    this.nextIn -= step;
+    while (this.onItsWay !== '' && this.nextIn <= 1e-12) {
+      this.buffer(this.onItsWay[0]);
+      this.onItsWay = this.onItsWay.slice(1);
+      this.nextIn += this.build.characterS;
+    }
   }
 
   /** A switch at the end of an axis was touched, or a door fell open: everything is dropped. */
@@ -236,7 +266,7 @@ export class Controller {
   }
 
   private forget(): void {
-    this.buffered = '';
+    this.buffered = this.onItsWay = '';
     this.reading = null;
     this.power = 0;
     this.laser = 'off';

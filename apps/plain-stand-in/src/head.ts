@@ -1,3 +1,5 @@
+import { coming, Drive, gone, type Stretch, speedAfter } from './drive.ts';
+
 /** Figures of the machine; lengths in mm, speeds in mm/s, accelerations in mm/s². */
 export interface Figures {
   readonly width: number;
@@ -6,6 +8,8 @@ export interface Figures {
   readonly topSpeed: number;
   readonly accelerations: readonly [x: number, y: number];
   readonly cornerDeviation: number;
+  /** How fast acceleration rises and falls, in mm/s³; 0 where it is there at once. */
+  readonly jerk: number;
   /** How many moves are known beside the one that is made. */
   readonly lookAhead: number;
 }
@@ -20,17 +24,23 @@ export interface Task {
   readonly follows: boolean;
 }
 
-interface Leg extends Task {
+/** A task, and which way it leads. */
+interface Course extends Task {
   readonly length: number;
   readonly direction: readonly [x: number, y: number];
   readonly acceleration: number;
 }
 
-/** The leg under way: three stretches of time, in each of which the speed changes evenly. */
+interface Leg extends Course {
+  /** The highest speed at which it may begin, by the corner there. */
+  readonly corner: number;
+}
+
+/** The leg under way, in stretches of time. */
 interface Motion {
   readonly leg: Leg;
   readonly from: readonly [x: number, y: number];
-  readonly stretches: readonly { readonly seconds: number; readonly v: number; readonly gain: number }[];
+  readonly stretches: readonly Stretch[];
   readonly seconds: number;
   readonly endSpeed: number;
   at: number;
@@ -42,9 +52,14 @@ export class Head {
   private readonly waiting: Leg[] = [];
   private motion: Motion | null = null;
   private speedBefore = 0;
+  /** The last leg that it was given. */
+  private before: Course | null = null;
+  private readonly drive: Drive;
   private end: readonly [number, number] = [0, 0];
 
-  constructor(private readonly figures: Figures) {}
+  constructor(private readonly figures: Figures) {
+    this.drive = new Drive(figures.jerk);
+  }
 
   /** How many moves more it takes. */
   get room(): number {
@@ -58,12 +73,7 @@ export class Head {
   get speed(): number {
     const { motion } = this;
     if (!motion) return 0;
-    let left = motion.at;
-    for (const { seconds, v, gain } of motion.stretches) {
-      if (left <= seconds) return v + gain * left;
-      left -= seconds;
-    }
-    return motion.endSpeed;
+    return speedAfter(motion.stretches, motion.at);
   }
 
   /** What the beam burns with, on the scale of S. */
@@ -83,7 +93,10 @@ export class Head {
     const length = Math.hypot(dx, dy);
     if (length === 0 && task.waitS === 0) return;
     const direction: readonly [number, number] = length === 0 ? [0, 0] : [dx / length, dy / length];
-    this.waiting.push({ ...task, length, direction, acceleration: this.along(direction) });
+    const leg = { ...task, length, direction, acceleration: this.along(direction) };
+    const corner = this.before ? this.throughCorner(this.before, leg) : 0;
+    this.before = leg;
+    this.waiting.push({ ...leg, corner });
     this.end = task.to;
   }
 
@@ -97,9 +110,9 @@ export class Head {
     const step = Math.min(seconds, motion.seconds - motion.at);
     motion.at += step;
     if (motion.seconds - motion.at > 1e-12) {
-      const gone = distance(motion);
+      const along = gone(motion.stretches, motion.at);
       const { from, leg } = motion;
-      this.place = [from[0] + leg.direction[0] * gone, from[1] + leg.direction[1] * gone];
+      this.place = [from[0] + leg.direction[0] * along, from[1] + leg.direction[1] * along];
     } else {
       this.place = motion.leg.to;
       this.speedBefore = motion.endSpeed;
@@ -111,7 +124,7 @@ export class Head {
   /** Drops what it has, and stands where it is. */
   drop(): void {
     this.waiting.length = 0;
-    this.motion = null;
+    this.motion = this.before = null;
     this.speedBefore = 0;
     this.end = this.place;
   }
@@ -130,38 +143,31 @@ export class Head {
     }
     const from = this.place;
     if (leg.waitS > 0) {
-      const stretches = [{ seconds: leg.waitS, v: 0, gain: 0 }];
+      const stretches = [{ seconds: leg.waitS, v: 0, gain: 0, turn: 0 }];
       this.motion = { leg, from, stretches, seconds: leg.waitS, endSpeed: 0, at: 0 };
       return true;
     }
     const { acceleration: a, length } = leg;
     const v0 = this.speedBefore;
-    const v1 = Math.min(this.speedAfter(leg), Math.sqrt(v0 * v0 + 2 * a * length));
-    const top = Math.max(v0, v1, Math.min(leg.speed, Math.sqrt(a * length + (v0 * v0 + v1 * v1) / 2)));
-    const [up, down] = [(top - v0) / a, (top - v1) / a];
-    const even = Math.max(0, length - (up * (v0 + top)) / 2 - (down * (v1 + top)) / 2) / top;
-    const stretches = [
-      { seconds: up, v: v0, gain: a },
-      { seconds: even, v: top, gain: 0 },
-      { seconds: down, v: top, gain: -a },
-    ];
-    this.motion = { leg, from, stretches, seconds: up + even + down, endSpeed: v1, at: 0 };
+    const v1 = this.drive.most(this.speedAfter(), v0, length, a);
+    const stretches = this.drive.stretches(v0, v1, leg.speed, length, a);
+    this.motion = { leg, from, stretches, seconds: coming(stretches), endSpeed: v1, at: 0 };
     return true;
   }
 
-  /** How fast the head may be after a leg, so that it can keep to all corners that are known, and come to rest. */
-  private speedAfter(leg: Leg): number {
-    const legs = [leg, ...this.waiting.slice(0, this.figures.lookAhead)];
+  /** How fast the head may be after the leg that begins, so that it can keep to all corners that are known, and come to rest. */
+  private speedAfter(): number {
+    const { waiting } = this;
     let speed = 0;
-    for (let i = legs.length - 1; i > 0; i--) {
-      speed = Math.sqrt(speed * speed + 2 * legs[i].acceleration * legs[i].length);
-      speed = Math.min(speed, this.throughCorner(legs[i - 1], legs[i]));
+    for (let i = Math.min(waiting.length, this.figures.lookAhead) - 1; i >= 0; i--) {
+      const { corner, length, acceleration } = waiting[i];
+      speed = this.drive.most(corner, speed, length, acceleration);
     }
     return speed;
   }
 
   /** The circle that touches both legs and leaves the corner by the deviation has radius r; v² = a·r. */
-  private throughCorner(before: Leg, after: Leg): number {
+  private throughCorner(before: Course, after: Course): number {
     if (before.waitS > 0 || after.waitS > 0) return 0;
     const top = Math.min(before.speed, after.speed);
     const inward = [after.direction[0] - before.direction[0], after.direction[1] - before.direction[1]] as const;
@@ -177,15 +183,4 @@ export class Head {
     const [ax, ay] = this.figures.accelerations;
     return Math.min(ax / Math.abs(x), ay / Math.abs(y));
   }
-}
-
-function distance({ stretches, at }: Motion): number {
-  let left = at;
-  let gone = 0;
-  for (const { seconds, v, gain } of stretches) {
-    const part = Math.min(left, seconds);
-    gone += v * part + (gain * part * part) / 2;
-    left -= part;
-  }
-  return gone;
 }

@@ -18,6 +18,10 @@ const { values } = parseArgs({
     'acceleration-y': { type: 'string', default: '1000' },
     'corner-deviation': { type: 'string', default: '0.01' },
     'look-ahead': { type: 'string', default: '16' },
+    /** In mm/s³; 0 where acceleration is there at once. */
+    jerk: { type: 'string', default: '0' },
+    /** How long each character is on its way, in microseconds. */
+    'character-us': { type: 'string', default: '0' },
     'line-ms': { type: 'string', default: '1' },
     buffer: { type: 'string', default: '127' },
     'power-scale': { type: 'string', default: '1000' },
@@ -48,6 +52,8 @@ const controller = new Controller(
     accelerations: [number('acceleration'), number('acceleration-y')],
     cornerDeviation: number('corner-deviation'),
     lookAhead: number('look-ahead'),
+    jerk: number('jerk'),
+    characterS: number('character-us') / 1e6,
     lineS: number('line-ms') / 1000,
     buffer: number('buffer'),
     powerScale: number('power-scale'),

@@ -26,6 +26,11 @@ export class LineRefused extends Error {}
 
 const longestLine = 256;
 
+/** Whether a line, numbered or not, is but a comment. */
+export function isRemark(text: string): boolean {
+  return text.replace(/^\s*N\d+|\([^()]*\)|;.*$/gi, '').trim() === '';
+}
+
 /**
  * Reads one RS-274 line: G0, G1, G4, G21, G90, M3 to M5, M7 to M9 with X, Y, Z, S, F, P and Q. A line number N and
  * comments in brackets or after `;` are passed over.

@@ -1,9 +1,13 @@
-import { LineRefused, readLine } from './line.ts';
+import type { LitStretch } from './blocks.ts';
+import { isRemark, LineRefused, readLine } from './line.ts';
 import { type Build, bufferSize, homingS, type State, type Status } from './machine-status.ts';
-import { type LitStretch, Motion } from './motion.ts';
-import { type Run, runIn } from './run.ts';
+import { Motion } from './motion.ts';
+import { expectInFocus, expectPower, isOnBed } from './reach.ts';
+import { type Run, runIn, runStatus } from './run.ts';
 import { type BedPicture, energyPerMm, Stock } from './stock.ts';
 import { Watch } from './watch.ts';
+
+const busy = 'error:a program is running';
 
 /** The simulated machine: takes lines, keeps its state, lets time pass. Knows nothing of sockets. */
 export class StandInMachine {
@@ -43,7 +47,7 @@ export class StandInMachine {
    * @returns `ok` or what was asked for, or `error:` and why; null when the line is no such word
    */
   takeWord(line: string): string | null {
-    if (/^sheets\s/i.test(line)) return this.laySheets(line.slice(7));
+    if (/^sheets\s/i.test(line)) return this.isBusy ? busy : this.stock.take(line.slice(7));
     switch (line.trim().toLowerCase()) {
       case 'home':
         return this.home();
@@ -57,7 +61,7 @@ export class StandInMachine {
         return 'ok';
       case 'pointer on':
       case 'pointer off':
-        this.pointer = line.trim().toLowerCase() === 'pointer on';
+        this.pointer = /on\s*$/i.test(line);
         return 'ok';
       case 'look':
         return JSON.stringify(this.look());
@@ -105,17 +109,16 @@ export class StandInMachine {
       const command = readLine(line, this.lastMotion);
       if (command.number !== null) this.lineNumber = command.number;
       if (command.kind === 'air') this.air = command.level;
-      if (command.kind === 'nothing' || command.kind === 'air') return 'ok';
+      if (command.kind === 'nothing' && isRemark(line)) return 'ok';
+      if (command.kind === 'nothing' || command.kind === 'air') return this.switched();
       if (command.kind === 'wait')
         return this.stand(command.seconds, this.atZ, this.laser === 'steady' ? this.power : 0);
-      if (command.power !== null && command.power > this.build.powerScale) {
-        throw new LineRefused(`S${command.power} is above full power, S${this.build.powerScale}`);
-      }
+      expectPower(this.build, command.power);
       if (command.kind === 'laser') {
         if (this.isUnlit && command.mode !== 'off') throw new LineRefused('this run is to stay unlit');
         this.laser = command.mode;
         this.power = command.power ?? this.power;
-        return 'ok';
+        return this.switched();
       }
       this.power = command.power ?? this.power;
       this.feed = command.feed ?? this.feed;
@@ -131,9 +134,8 @@ export class StandInMachine {
   /** The bed as it is seen from above; null where nothing is burnt. */
   look = (): BedPicture | null => this.stock.look();
 
-  private laySheets(json: string): string {
-    const isBusy = this.state === 'running' || this.state === 'held';
-    return isBusy ? 'error:a program is running' : this.stock.take(json);
+  private get isBusy(): boolean {
+    return this.state === 'running' || this.state === 'held';
   }
 
   private burn(stretch: LitStretch): void {
@@ -142,14 +144,18 @@ export class StandInMachine {
   }
 
   private refocus(z: number, { x, y }: { x: number | null; y: number | null }): string {
-    const { lowestZ, highestZ, focusSpeed } = this.build;
     if (x !== null || y !== null) throw new LineRefused('Z moves alone');
-    if (z < lowestZ - 1e-6 || z > highestZ + 1e-6) {
-      throw new LineRefused(`Z${z} is beyond the focus, ${lowestZ} to ${highestZ} mm`);
-    }
-    const seconds = Math.abs(z - this.atZ) / focusSpeed;
+    expectInFocus(this.build, z);
+    const seconds = Math.abs(z - this.atZ) / this.build.focusSpeed;
     this.atZ = z;
     return this.stand(seconds, z, 0);
+  }
+
+  /** What switches something waits for the moves before it. */
+  private switched(): string {
+    this.motion.addSwitch(this.lineNumber, this.taken);
+    if (this.motion.waiting > 0) this.begin();
+    return 'ok';
   }
 
   private stand(seconds: number, z: number, power: number): string {
@@ -166,9 +172,8 @@ export class StandInMachine {
   }
 
   private move(rapid: boolean, x: number, y: number): string {
-    const { minX, minY, maxX, maxY, travelSpeed, topSpeed } = this.build;
-    const slack = 0.001;
-    if (x < minX - slack || x > maxX + slack || y < minY - slack || y > maxY + slack) {
+    const { travelSpeed, topSpeed } = this.build;
+    if (!isOnBed(this.build, x, y)) {
       this.alarm(`X${x} Y${y} is off the bed`);
       return `error:X${x} Y${y} is off the bed`;
     }
@@ -217,7 +222,7 @@ export class StandInMachine {
   }
 
   private home(): string {
-    if (this.state === 'running' || this.state === 'held') return 'error:a program is running';
+    if (this.isBusy) return busy;
     this.forget();
     this.state = 'homing';
     this.reason = null;
@@ -226,9 +231,10 @@ export class StandInMachine {
   }
 
   private clearAlarm(): string {
-    if (this.state !== 'alarm') return 'ok';
-    this.state = 'idle';
-    this.reason = null;
+    if (this.state === 'alarm') {
+      this.state = 'idle';
+      this.reason = null;
+    }
     return 'ok';
   }
 
@@ -244,9 +250,7 @@ export class StandInMachine {
     this.laser = 'off';
     this.air = 'off';
     this.power = 0;
-    this.atX = this.motion.x;
-    this.atY = this.motion.y;
-    this.atZ = this.motion.z;
+    ({ x: this.atX, y: this.atY, z: this.atZ } = this.motion);
   }
 
   /**
@@ -288,12 +292,7 @@ export class StandInMachine {
       lid: this.lid,
       line: this.motion.doneLine,
       runS: this.runS,
-      run: this.run && {
-        id: this.run.id,
-        taken: this.taken,
-        done: this.motion.doneOrdinal,
-        dropped: this.run.dropped,
-      },
+      run: runStatus(this.run, this.taken, this.motion.doneOrdinal),
       unheardS: this.watch.unheardS,
     };
   }

@@ -16,6 +16,8 @@ const { values } = parseArgs({
     acceleration: { type: 'string', default: '4000' },
     /** Where Y has one of its own, each axis is held to its own. */
     'acceleration-y': { type: 'string', default: '' },
+    /** In mm/s³; 0 where acceleration sets in at once. */
+    jerk: { type: 'string', default: '0' },
     'look-ahead': { type: 'string', default: '400' },
     'line-ms': { type: 'string', default: '0' },
     /** How late the beam comes on and goes off. */
@@ -55,6 +57,7 @@ const build: Build = {
   travelSpeed: number('travel-speed'),
   acceleration: number('acceleration'),
   accelerationY: values['acceleration-y'] === '' ? null : number('acceleration-y'),
+  ...(number('jerk') > 0 ? { jerk: number('jerk') } : {}),
   lookAhead: number('look-ahead'),
   lineS: number('line-ms') / 1000,
   lagS: number('lag-ms') / 1000,

@@ -1,62 +1,13 @@
-import { accelerationAlong, cornerSpeed, distanceAt, type Limits, type Ramps, speedAt } from './ramps.ts';
-
-/** A straight move to be made, in mm and mm/s. */
-export interface Block {
-  readonly x: number;
-  readonly y: number;
-  readonly speed: number;
-  readonly power: number;
-  /** Whether its power stays the same where the head slows down. */
-  readonly steady: boolean;
-  /** The program line it came from. */
-  readonly line: number;
-  /** Which line it was of all that were taken, counted from 1. */
-  readonly ordinal: number;
-}
-
-/** A stretch that the head has just gone along, lit: where, and in how many seconds. */
-export interface LitStretch {
-  readonly fromX: number;
-  readonly fromY: number;
-  readonly toX: number;
-  readonly toY: number;
-  readonly z: number;
-  readonly power: number;
-  readonly steady: boolean;
-  /** The speed that was asked for, in mm/s; 0 where the head stood. */
-  readonly speed: number;
-  readonly seconds: number;
-}
-
-/** Something the head does standing: for how long, and where its focus is afterwards. */
-export interface Stand {
-  readonly seconds: number;
-  readonly z: number;
-  readonly power: number;
-  readonly line: number;
-  readonly ordinal: number;
-}
-
-interface Planned extends Block {
-  readonly length: number;
-  readonly dirX: number;
-  readonly dirY: number;
-  /** Along it. */
-  readonly acceleration: number;
-  /** Of one that stands: for how long, and where the focus is afterwards. */
-  readonly stands: { readonly seconds: number; readonly z: number } | null;
-  /** When it has been read, in seconds since the head was at rest; set when there is room for it. */
-  knownAt: number;
-  /** When its move was done, likewise. */
-  endedAt: number;
-}
-
-/** The move under way: at its start, and how its speed runs. */
-interface Running extends Ramps {
-  readonly block: Planned;
-  readonly fromX: number;
-  readonly fromY: number;
-}
+import type { Block, LitStretch, Planned, Running, Stand } from './blocks.ts';
+import {
+  accelerationAlong,
+  alongRamps,
+  brakedFrom,
+  cornerSpeed,
+  type Limits,
+  peakSpeed,
+  secondsToGain,
+} from './ramps.ts';
 
 /**
  * Moves a head over a queue of straight moves, in time. Written from the machine's figures alone, and
@@ -71,13 +22,11 @@ export class Motion {
   private head = 0;
   private running: Running | null = null;
   private speedNow = 0;
-  /** Seconds since the head was at rest. */
+  /** Seconds spent in moves, and waiting for lines. */
   private clock = 0;
   /** Up to where in the queue it is settled when moves are known, and when the last of them is. */
   private settled = 0;
   private lastKnown = 0;
-  /** Where in the queue the head began after it was at rest last. */
-  private restedAt = 0;
   private tailX = 0;
   private tailY = 0;
   private tailZ = 0;
@@ -96,7 +45,7 @@ export class Motion {
 
   get speed(): number {
     const { running } = this;
-    return running ? speedAt(running, running.block.acceleration) : 0;
+    return running ? alongRamps(running, running.block.acceleration, this.limits.jerk).speed : 0;
   }
 
   get power(): number {
@@ -112,17 +61,24 @@ export class Motion {
     if (length === 0) return;
     const [dirX, dirY] = [dx / length, dy / length];
     const acceleration = accelerationAlong(this.limits, dirX, dirY);
-    this.queue.push({ ...block, length, dirX, dirY, acceleration, stands: null, knownAt: 0, endedAt: 0 });
+    const leg = { dirX, dirY, stands: null };
+    const before = this.queue.at(-1);
+    const corner = before ? cornerSpeed(before, leg, this.limits) : 0;
+    this.queue.push({ ...block, ...leg, length, acceleration, corner, knownAt: 0, endedAt: 0 });
   }
 
-  /** Lets the head stand. */
+  /** Lets the head come to rest, and stand: for no time where something is switched. */
   addStand({ seconds, z, power, line, ordinal }: Stand): void {
-    const here = { x: this.tailX, y: this.tailY, dirX: 0, dirY: 0, acceleration: 0, knownAt: 0, endedAt: 0 };
-    // A wait is said in three lines, from the one that lights the beam on; a focus in one.
-    const lines = z === this.tailZ ? 3 : 1;
+    const here = { x: this.tailX, y: this.tailY, dirX: 0, dirY: 0, acceleration: 0, corner: 0, knownAt: 0, endedAt: 0 };
     this.tailZ = z;
-    const stands = { seconds: seconds + lines * this.limits.lineS, z };
+    const stands = { seconds, z };
     this.queue.push({ ...here, speed: 0, power, steady: true, line, ordinal, length: 0, stands });
+  }
+
+  /** Lets the head come to rest, for something to be switched. */
+  addSwitch(line: number, ordinal: number): void {
+    if (this.waiting === 0 && this.limits.lineS === 0) return;
+    this.addStand({ seconds: 0, z: this.tailZ, power: 0, line, ordinal });
   }
 
   /** Drops everything that waits; the head stands where it is. */
@@ -131,7 +87,7 @@ export class Motion {
     this.queue.length = 0;
     this.head = 0;
     this.running = null;
-    this.rest();
+    this.speedNow = this.clock = this.lastKnown = this.settled = 0;
     this.tailX = this.x;
     this.tailY = this.y;
     this.tailZ = this.z;
@@ -167,7 +123,7 @@ export class Motion {
         running.elapsed += left;
         this.clock += left;
         left = 0;
-        const along = distanceAt(running, running.block.acceleration);
+        const along = alongRamps(running, running.block.acceleration, this.limits.jerk).distance;
         this.x = running.fromX + running.block.dirX * along;
         this.y = running.fromY + running.block.dirY * along;
       } else {
@@ -184,7 +140,7 @@ export class Motion {
         this.running = null;
         if (running.block.stands) {
           this.z = running.block.stands.z;
-          this.rest();
+          this.speedNow = 0;
         }
       }
     }
@@ -200,26 +156,24 @@ export class Motion {
     this.burnt({ fromX: fromX + lateX, fromY: fromY + lateY, toX, toY, z: this.z, power, steady, speed, seconds });
   }
 
-  /** The head is at rest: what it does next is counted anew. */
-  private rest(): void {
-    this.speedNow = this.clock = this.lastKnown = 0;
-    this.settled = this.restedAt = this.head;
-  }
-
   /**
-   * Settles when moves are known: each is read in its time, and known when there is room for it.
+   * Settles when lines are known: each is read in its time, and known when there is room for its move; what
+   * switches, when the moves before it are made.
    * @returns in how many seconds the next one is
    */
   private untilKnown(): number {
     const { queue, head, limits } = this;
-    if (limits.lineS === 0 || !queue[head] || queue[head].stands) return 0;
+    if (limits.lineS === 0 || !queue[head]) return 0;
     const until = head + limits.lookAhead + 1;
-    for (; this.settled < until && queue[this.settled] && !queue[this.settled].stands; this.settled++) {
+    for (; this.settled < until && queue[this.settled]; this.settled++) {
+      const { settled } = this;
+      const isStand = queue[settled].stands !== null;
+      if (isStand && settled > head) break;
       // There was room for it when the move before those that are known ended.
-      const left = this.settled - limits.lookAhead - 1;
-      const free = left < this.restedAt ? 0 : queue[left].endedAt;
+      const left = isStand ? settled - 1 : settled - limits.lookAhead - 1;
+      const free = queue[left]?.endedAt ?? 0;
       this.lastKnown = Math.max(this.lastKnown + limits.lineS, free);
-      queue[this.settled].knownAt = this.lastKnown;
+      queue[settled].knownAt = this.lastKnown;
     }
     return Math.max(0, queue[head].knownAt - this.clock);
   }
@@ -227,7 +181,9 @@ export class Motion {
   private start(): boolean {
     const block = this.queue[this.head];
     if (!block) {
-      this.rest();
+      this.speedNow = 0;
+      // What comes next is read from then on.
+      this.lastKnown = Math.max(this.lastKnown, this.clock);
       return false;
     }
     const v1 = this.endSpeed();
@@ -236,7 +192,6 @@ export class Motion {
     if (left > 2048) {
       this.queue.splice(0, left);
       this.settled -= left;
-      this.restedAt = Math.max(0, this.restedAt - left);
       this.head -= left;
     }
     if (block.stands) {
@@ -246,10 +201,10 @@ export class Motion {
     }
     const a = block.acceleration;
     const v0 = this.speedNow;
-    const reachable = Math.sqrt((2 * a * block.length + v0 * v0 + v1 * v1) / 2);
-    const peak = Math.max(v0, v1, Math.min(block.speed, reachable));
-    const upS = (peak - v0) / a;
-    const downS = (peak - v1) / a;
+    const { jerk } = this.limits;
+    const peak = peakSpeed(v0, v1, block.speed, block.length, a, jerk);
+    const upS = secondsToGain(peak - v0, a, jerk);
+    const downS = secondsToGain(peak - v1, a, jerk);
     const ramps = (upS * (v0 + peak) + downS * (peak + v1)) / 2;
     const evenS = Math.max(0, block.length - ramps) / peak;
     this.running = {
@@ -281,18 +236,17 @@ export class Motion {
    * @param beyond the speed at which the last of the moves known may end
    */
   private endSpeed(beyond = 0): number {
-    const { lookAhead, lineS } = this.limits;
+    const { lookAhead, lineS, jerk } = this.limits;
     let last = Math.min(this.queue.length - 1, this.head + lookAhead);
     while (lineS > 0 && last > this.head && (last >= this.settled || this.queue[last].knownAt > this.clock)) last--;
     let allowed = last < this.queue.length - 1 && lineS > 0 ? 0 : beyond;
     for (let i = last; i > this.head; i--) {
       const before = this.queue[i - 1];
       const block = this.queue[i];
-      const corner = cornerSpeed(before, block, this.limits);
-      const braked = Math.sqrt(allowed * allowed + 2 * block.acceleration * block.length);
-      allowed = Math.min(corner, before.speed, block.speed, braked);
+      const most = Math.min(block.corner, before.speed, block.speed);
+      allowed = brakedFrom(most, allowed, block.length, block.acceleration, jerk);
     }
     const first = this.queue[this.head];
-    return Math.min(allowed, Math.sqrt(this.speedNow * this.speedNow + 2 * first.acceleration * first.length));
+    return brakedFrom(allowed, this.speedNow, first.length, first.acceleration, jerk);
   }
 }

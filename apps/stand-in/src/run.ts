@@ -1,3 +1,5 @@
+import type { RunStatus } from './machine-status.ts';
+
 /** A run that was begun: so many lines are to come, and none may light the beam of one that is unlit. */
 export interface Run {
   readonly id: string;
@@ -16,4 +18,9 @@ export function runIn(line: string): Run | null {
   if (!words) return null;
   const [, id = '', lines = '0', unlit] = words;
   return { id, lines: Number(lines), isUnlit: unlit !== undefined, dropped: false };
+}
+
+/** How far a run has come. @param done of the lines taken, the last one whose move is done */
+export function runStatus(run: Run | null, taken: number, done: number): RunStatus | null {
+  return run && { id: run.id, taken, done, dropped: run.dropped };
 }

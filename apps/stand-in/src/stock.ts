@@ -1,6 +1,6 @@
 import { gzipSync } from 'node:zlib';
+import type { LitStretch } from './blocks.ts';
 import type { Build } from './machine-status.ts';
-import type { LitStretch } from './motion.ts';
 
 /*
  * The stuff on the bed of a stand-in, and what the beam does to it. A simple model, stated in docs/stand-in.md: energy

@@ -3,7 +3,7 @@ import { once } from 'node:events';
 import { createWriteStream } from 'node:fs';
 import { readFile, rename, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import type { TimedLine } from '@lambent/core/formats';
+import type { TimedLine } from '@lambent/core/plan';
 
 /** A program as it lies on the disk: under its SHA-256, the seconds of its lines beside it. */
 export interface ProgramFile {

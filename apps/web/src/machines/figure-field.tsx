@@ -13,6 +13,8 @@ const missing: Readonly<Partial<Record<MachineFigureName, string>>> = {
   accelerationY: 'the same',
   lookAhead: 'far enough',
   moveMs: 'none',
+  characterMs: 'by its line',
+  jerk: 'no limit',
   bedGapMm: 'not known',
   leastPower: '0',
   mostPower: '100',

@@ -52,7 +52,8 @@ export function MachineForm(props: MachineDraft & { chooseKind: (kind: MachineKi
         <PlaceField {...props} name="pointer" label="Red pointer off by" />
       </Part>
       <Part title="Motion">
-        {figures('topSpeed', 'travelSpeed', 'acceleration', 'accelerationY', 'cornerDeviation', 'lookAhead', 'moveMs')}
+        {figures('topSpeed', 'travelSpeed', 'acceleration', 'accelerationY', 'jerk', 'cornerDeviation')}
+        {figures('lookAhead', 'moveMs', 'characterMs')}
         {burntOperations.map((operation) => (
           <SlowerField key={operation} {...props} operation={operation} />
         ))}

@@ -2,7 +2,7 @@ export { type ArrivalPlace, acceptArrival, arrivalMap, arrivedItems, rereadArriv
 export { codecFiles } from './assets.ts';
 export { continueProgram } from './gcode/continue.ts';
 export { type ProgramWays, programWays } from './gcode/ways.ts';
-export { programLines, type TimedLine, writeGcode } from './gcode/write.ts';
+export { programLines, writeGcode } from './gcode/write.ts';
 export {
   fileNameFor,
   gatherOutgoing,

@@ -73,12 +73,16 @@ export const machineSchema = record({
   acceleration: figure('acceleration'),
   /** Where Y has an acceleration of its own, each axis is held to its own; else the head as a whole is. */
   accelerationY: optional(figure('accelerationY')),
+  /** How fast its acceleration rises and falls, in mm/s³; it sets in at once where nothing is said. */
+  jerk: optional(figure('jerk')),
   /** How far corners may be cut, if only in thought, to set the speed through them. */
   cornerDeviation: figure('cornerDeviation'),
   /** How many moves its controller knows ahead of the one that it makes; as many as it takes where nothing is said. */
   lookAhead: optional(whole(figure('lookAhead'))),
   /** How many ms its controller needs for each line before it knows it; none to speak of where nothing is said. */
   moveMs: optional(figure('moveMs')),
+  /** How many ms a character is on its way to it; as the speed of its line says where nothing is said here. */
+  characterMs: optional(figure('characterMs')),
   /** The S word that means full power. */
   powerScale: figure('powerScale'),
   minLineSpacing: figure('minLineSpacing'),
@@ -113,6 +117,22 @@ export type Machine = ValueOf<typeof machineSchema>;
 /** Machines that are not put away. */
 export function atWork(machines: readonly Machine[]): Machine[] {
   return machines.filter(({ isPutAway }) => !isPutAway);
+}
+
+/** Bits that a serial line takes for a character: one begins it, eight are its own, one ends it. */
+const bitsOfCharacter = 10;
+
+/** How many seconds a character takes to a machine, and how many characters may be under way to it. */
+export function lineTo({ connection, characterMs }: Pick<Machine, 'connection' | 'characterMs'>): {
+  characterS: number;
+  buffer: number;
+} {
+  const isPlain = connection?.kind === 'serial' || (connection?.kind === 'network' && connection.language === 'plain');
+  const byLine = connection?.kind === 'serial' ? bitsOfCharacter / connection.baud : 0;
+  return {
+    characterS: characterMs === undefined ? byLine : characterMs / 1000,
+    buffer: isPlain ? connection.buffer : Infinity,
+  };
 }
 
 /** What a machine is spoken to in. */

@@ -2,8 +2,8 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { machine as usual } from '../fixtures/shop.ts';
 import { type MotionFigures, timeMoves } from './motion.ts';
-import { trapezoidTime } from './move-timer.ts';
 import { Move, MoveList } from './moves.ts';
+import { trapezoidTime } from './ramps.ts';
 
 const a = 1000;
 const speed = 100;
@@ -88,13 +88,14 @@ describe('a controller that takes its time for each line', () => {
     expect(sum(timed({ lookAhead: 16 }, line(count, 40)))).toBeLessThan(count * 0.004 * 0.3);
   });
 
-  test('counts the three lines of a wait, and the one of a focus', () => {
+  test('reads the lines of a wait, and the one of a focus; what follows a wait is read while the head stands', () => {
     const times = timed({ moveMs: 100, focus: { lowest: -9, highest: 9, speed: 5 } }, (list) => {
       list.wait(0.7);
       list.focus(3);
     });
-    expect(times[0]).toBeCloseTo(1, 5);
-    expect(times[1]).toBeCloseTo(0.7, 5);
+    // The beam on, and the wait: a line each before it.
+    expect(times[0]).toBeCloseTo(0.9, 5);
+    expect(times[1]).toBeCloseTo(0.1 + 3 / 5, 5);
   });
 
   test('times long lists in pieces as it would times them whole', () => {
@@ -103,6 +104,64 @@ describe('a controller that takes its time for each line', () => {
     const middle = times.slice(100, -100);
     expect(Math.max(...middle) - Math.min(...middle)).toBeLessThan(1e-5);
   });
+});
+
+describe('a line that takes its time for each character', () => {
+  const serial = (buffer: number): Partial<MotionFigures> => ({
+    connection: { kind: 'serial', path: '/dev/ttyS0', baud: 10_000, buffer },
+  });
+  const spoken = (count: number, characters: number, figures: Partial<MotionFigures>) => {
+    const list = new MoveList({ x: 0, y: 0 });
+    line(count, count / 1000)(list);
+    const parts = [{ moves: list.build(), speedMmPerS: speed, characters: new Uint16Array(count).fill(characters) }];
+    return sum([...timeMoves(parts, { ...machine, ...figures }, { x: 0, y: 0 })[0]]);
+  };
+
+  test('brings 1000 characters a second at 10,000 baud', () => {
+    expect(spoken(1000, 20, serial(127))).toBeCloseTo(20, 0);
+    expect(spoken(1000, 20, { ...serial(127), characterMs: 0.5 })).toBeCloseTo(10, 0);
+  });
+
+  test('is read while the next one comes over, where both have room; else one after the other', () => {
+    expect(spoken(1000, 20, { ...serial(127), moveMs: 15 })).toBeCloseTo(20, 0);
+    expect(spoken(1000, 20, { ...serial(39), moveMs: 15 })).toBeCloseTo(35, 0);
+  });
+
+  test('brings what comes next while the head moves', () => {
+    // 10 mm take 0.2 s; the second line comes over in 0.1 s.
+    const list = new MoveList({ x: 0, y: 0 });
+    list.to(Move.lit, 10, 0);
+    list.wait(1);
+    list.to(Move.lit, 20, 0);
+    const parts = [{ moves: list.build(), speedMmPerS: speed, characters: Uint16Array.of(100, 30, 100) }];
+    const times = timeMoves(parts, { ...machine, ...serial(1000) }, { x: 0, y: 0 })[0];
+    expect([...times].map((s) => Number(s.toFixed(4)))).toEqual([0.3, 1, 0.2]);
+  });
+});
+
+test('something is switched where the head has come to rest', () => {
+  const list = new MoveList({ x: 0, y: 0 });
+  list.to(Move.lit, 10, 0);
+  const first = list.build();
+  const next = new MoveList({ x: 10, y: 0 });
+  next.to(Move.lit, 20, 0);
+  const second = { moves: next.build(), speedMmPerS: speed };
+  const timesOf = (figures: Partial<MotionFigures>, switches: number[]) =>
+    timeMoves(
+      [
+        { moves: first, speedMmPerS: speed },
+        { ...second, switches },
+      ],
+      { ...machine, ...figures },
+      { x: 0, y: 0 },
+    );
+  for (const figures of [{}, { moveMs: 5 }]) {
+    const extra = 'moveMs' in figures ? 0.005 : 0;
+    const [[stops], [starts]] = timesOf(figures, [3]);
+    expect(stops).toBeCloseTo(extra + trapezoidTime(10, 0, 0, speed, a), 5);
+    // It is read while the head moves, the move after it when that stands.
+    expect(starts).toBeCloseTo(extra + trapezoidTime(10, 0, 0, speed, a), 5);
+  }
 });
 
 describe('axes with accelerations of their own', () => {

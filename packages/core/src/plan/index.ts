@@ -10,6 +10,7 @@ export { type CutPieces, countPieces, cutPieces, type PiecesOfSize, piecesBySize
 export { type BurnPlan, type PlanStep, planJob, stepTitle } from './plan.ts';
 export { type PreparedJob, type PreparedLayer, prepareJob, type RunChoice } from './prepare.ts';
 export { priceOf, sheetsUsed } from './price.ts';
+export type { TimedLine } from './program-words.ts';
 export { findRoute } from './route.ts';
 export { tourLength } from './stops.ts';
 export { toneOn } from './tone-art.ts';

@@ -2,8 +2,8 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { machine as usual } from '../fixtures/shop.ts';
 import { timeMoves } from './motion.ts';
-import { trapezoidTime } from './move-timer.ts';
 import { Move, MoveList } from './moves.ts';
+import { trapezoidTime } from './ramps.ts';
 
 const a = 1000;
 const machine = {

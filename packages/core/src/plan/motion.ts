@@ -1,7 +1,8 @@
-import { accelerationAlong, type Machine } from '../machine/machine.ts';
+import { accelerationAlong, lineTo, type Machine } from '../machine/machine.ts';
 import { ControllerQueue } from './controller-queue.ts';
-import { type MoveTimer, trapezoidTime } from './move-timer.ts';
+import type { MoveTimer } from './move-timer.ts';
 import { Move, type Moves } from './moves.ts';
+import { type Ramps, rampsOf } from './ramps.ts';
 
 /** So many moves wait together to be timed; more where they are so short that braking takes more of them. */
 const firstRoom = 4096;
@@ -10,6 +11,10 @@ const firstRoom = 4096;
 export interface TimedPart {
   readonly moves: Moves;
   readonly speedMmPerS: number;
+  /** How many characters each line has that switches something before them. */
+  readonly switches?: readonly number[];
+  /** How many characters the lines of each move have; missing where a character takes no time. */
+  readonly characters?: Uint16Array;
 }
 
 /**
@@ -18,10 +23,10 @@ export interface TimedPart {
  * Each move keeps to its speed, to the machine's acceleration, and to a speed through each corner. At that speed an arc
  * that touches both moves would stay within the machine's corner deviation. Two
  * passes over the corner speeds, from the end and from the start, leave none that cannot be braked
- * from or reached; each move is then a trapezoid of speed over time. Where the head stands it comes to rest; its focus
- * moves at one speed.
+ * from or reached; each move is then a trapezoid of speed over time. Where the head stands it comes to rest, and where something is
+ * switched; its focus moves at one speed.
  * (The usual look-ahead of motion controllers. It reaches as far as braking does: the result is that of the whole
- * program at once.) Small controllers are in `controller-queue.ts`.
+ * program at once.) Small controllers are in `controller-queue.ts`, limits of jerk in `ramps.ts`.
  *
  * @param start where the head stands, in mm, and how far above the stock its focus is
  * @returns one array a part, in the order of its moves
@@ -35,24 +40,27 @@ export function timeMoves(
   let { acceleration } = machine;
   const count = parts.reduce((sum, part) => sum + part.moves.kinds.length, 0);
   const durations = new Float32Array(count);
-  const { lookAhead, moveMs } = machine;
-  const ahead =
-    lookAhead === undefined && moveMs === undefined
-      ? new LookAhead(durations)
-      : new ControllerQueue(durations, lookAhead, (moveMs ?? 0) / 1000);
+  const { lookAhead, moveMs, jerk } = machine;
+  const line = { ahead: lookAhead, lineS: (moveMs ?? 0) / 1000, ...lineTo(machine) };
+  const knowsAll = lookAhead === undefined && line.lineS === 0 && line.characterS === 0;
+  const ramps = rampsOf(jerk);
+  const ahead = knowsAll ? new LookAhead(durations, ramps) : new ControllerQueue(durations, line, ramps);
   let { x, y } = start;
   let z = start.z ?? 0;
   let ux = 0;
   let uy = 0;
   let before = 0;
-  for (const { moves, speedMmPerS } of parts) {
+  for (const { moves, speedMmPerS, switches = [], characters } of parts) {
     const { kinds, xs, ys, values } = moves;
+    for (const length of switches) ahead.switch(length);
+    if (switches.length > 0) before = 0;
     for (let i = 0; i < kinds.length; i++) {
       const kind = kinds[i];
       if (kind > Move.lit) {
         const value = values?.[i] ?? 0;
-        if (kind === Move.wait) ahead.stand(value, linesOfWait);
-        else ahead.stand(Math.abs(value - z) / (machine.focus?.speed ?? Infinity), 1);
+        const length = characters?.[i] ?? 0;
+        if (kind === Move.wait) ahead.stand(value, linesOfWait, length);
+        else ahead.stand(Math.abs(value - z) / (machine.focus?.speed ?? Infinity), 1, length);
         if (kind === Move.focus) z = value;
         before = 0;
         continue;
@@ -73,7 +81,7 @@ export function timeMoves(
         gain = accelerationAtCorner(machine, vx - ux, vy - uy);
       }
       const entry = cosTurn === 1 ? most : Math.min(most, cornerSpeedSquared(cosTurn, gain, cornerDeviation));
-      ahead.move(distance, top, entry, acceleration);
+      ahead.move(distance, top, entry, acceleration, characters?.[i] ?? 0);
       x = xs[i];
       y = ys[i];
       ux = vx;
@@ -92,7 +100,16 @@ export function timeMoves(
 /** The figures of a machine that its times hang on. */
 export type MotionFigures = Pick<
   Machine,
-  'travelSpeed' | 'acceleration' | 'accelerationY' | 'cornerDeviation' | 'focus' | 'lookAhead' | 'moveMs'
+  | 'travelSpeed'
+  | 'acceleration'
+  | 'accelerationY'
+  | 'jerk'
+  | 'cornerDeviation'
+  | 'focus'
+  | 'lookAhead'
+  | 'moveMs'
+  | 'characterMs'
+  | 'connection'
 >;
 
 /** A wait with the beam on is three lines of a program: on, the wait, and off again. */
@@ -110,7 +127,10 @@ class LookAhead implements MoveTimer {
   /** Speed² at the start of the first of them. */
   private square = 0;
 
-  constructor(private readonly durations: Float32Array) {}
+  constructor(
+    private readonly durations: Float32Array,
+    private readonly ramps: Ramps,
+  ) {}
 
   move(length: number, top: number, entry: number, acceleration: number): void {
     if (this.count === this.lengths.length) this.timeSettled();
@@ -127,6 +147,10 @@ class LookAhead implements MoveTimer {
     this.durations[this.timed++] = seconds;
   }
 
+  switch(): void {
+    this.rest();
+  }
+
   rest(): void {
     this.time(this.count, 0);
     this.count = 0;
@@ -139,7 +163,7 @@ class LookAhead implements MoveTimer {
     let most = 0;
     do {
       first--;
-      most += 2 * accelerations[first] * lengths[first];
+      most = this.ramps.reach(most, lengths[first], accelerations[first]);
     } while (first > 0 && most < entries[first]);
     this.time(first, entries[first]);
     this.count = count - first;
@@ -157,9 +181,9 @@ class LookAhead implements MoveTimer {
 
   /** Times the first so many moves. @param end the square of the speed that they may end with. */
   private time(count: number, end: number): void {
-    const { lengths, tops, entries, accelerations, durations, timed } = this;
+    const { lengths, tops, entries, accelerations, durations, timed, ramps } = this;
     for (let i = count - 1, most = end; i >= 0; i--) {
-      most += 2 * accelerations[i] * lengths[i];
+      most = ramps.reach(most, lengths[i], accelerations[i]);
       if (most < entries[i]) entries[i] = most;
       else most = entries[i];
     }
@@ -167,9 +191,9 @@ class LookAhead implements MoveTimer {
     let v0 = Math.sqrt(square);
     for (let i = 0; i < count; i++) {
       const most = i + 1 < count ? entries[i + 1] : end;
-      const next = Math.min(most, square + 2 * accelerations[i] * lengths[i]);
+      const next = Math.min(most, ramps.reach(square, lengths[i], accelerations[i]));
       const v1 = next === square ? v0 : Math.sqrt(next);
-      durations[timed + i] = trapezoidTime(lengths[i], v0, v1, tops[i], accelerations[i]);
+      durations[timed + i] = ramps.time(lengths[i], v0, v1, tops[i], accelerations[i]);
       square = next;
       v0 = v1;
     }

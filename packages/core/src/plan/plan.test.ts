@@ -5,11 +5,10 @@ import { changeSetting } from '../edits/items.ts';
 import { switchLayer } from '../edits/layers.ts';
 import { box, item, jobWith, line, machine, shop } from '../fixtures/shop.ts';
 import { timeMoves } from './motion.ts';
-import { trapezoidTime } from './move-timer.ts';
 import { Move, MoveList } from './moves.ts';
 import { planJob, stepTitle } from './plan.ts';
 import { prepareJob } from './prepare.ts';
-import { runUpLength } from './raster.ts';
+import { rampsOf, trapezoidTime } from './ramps.ts';
 
 const planOf = (items: Item[], more = {}) => planJob(prepareJob(jobWith(items, more), shop));
 
@@ -76,7 +75,7 @@ describe('engraving', () => {
 
   test('speed is reached before the first lit mm and kept until after the last', () => {
     const { moves, settings: used } = planOf([item(box(100, 100, 10), 'engrave')], settings({})).steps[0];
-    const runUp = runUpLength(used.speedMmPerS, machine.acceleration);
+    const runUp = rampsOf(undefined).runUp(used.speedMmPerS, machine.acceleration);
     expect(runUp).toBe(20);
     let x = 0;
     for (let i = 0; i < moves.kinds.length; i++) {

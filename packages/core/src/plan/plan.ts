@@ -2,19 +2,19 @@ import type { Box } from '../geometry/paths/box.ts';
 import type { Point } from '../geometry/paths/matrix.ts';
 import { type Progress, partOf } from '../geometry/paths/progress.ts';
 import { restingFocus, restingPlace } from '../machine/frame.ts';
+import { lineTo, type Machine } from '../machine/machine.ts';
 import { type Operation, operationOf } from '../operations/operations.ts';
 import type { LayerSettings } from '../settings/settings.ts';
-import { timeMoves } from './motion.ts';
+import { type TimedPart, timeMoves } from './motion.ts';
 import { Move, MoveList, type Moves } from './moves.ts';
 import type { BurnLine } from './order.ts';
 import { type OutOfOrder, outOfOrder } from './out-of-order.ts';
 import type { PreparedJob } from './prepare.ts';
+import { type Burning, charactersOf, lengthsOf, unlitBurning, wordsOfProgram } from './program-words.ts';
 import type { StepDraft, StepPart } from './step-draft.ts';
 import { draftSteps, inOperatorsOrder } from './steps.ts';
 
 export type { StepPart } from './step-draft.ts';
-
-import type { Machine } from '../machine/machine.ts';
 
 /** One segment of the burn plan, with one setting: what the burn strip shows as one block. */
 export interface PlanStep {
@@ -119,8 +119,7 @@ export function planJob(prepared: PreparedJob, progress?: Progress): BurnPlan {
   backList.focus(start.z);
   backList.to(Move.travel, start.x, start.y);
   const back = backList.build();
-  const parts = finished.map(({ draft, moves }) => ({ moves, speedMmPerS: draft.settings.speedMmPerS }));
-  const durations = timeMoves([...parts, { moves: back, speedMmPerS: machine.travelSpeed }], machine, start);
+  const durations = timeMoves(timedParts(machine, finished, back), machine, start);
   const steps = finished.map(
     ({ draft, moves, litMm, unlitMm, runUpShort }, i): PlanStep => ({
       id: draft.id,
@@ -149,6 +148,25 @@ export function planJob(prepared: PreparedJob, progress?: Progress): BurnPlan {
     missed,
     outOfOrder: outOfOrder(finished.map(({ draft, burnt }) => ({ layer: draft.layer, burnt }))),
   };
+}
+
+/** The moves of a plan as they are timed, with the lines that come between them. */
+function timedParts(machine: Machine, finished: readonly FinishedStep[], back: Moves): TimedPart[] {
+  const words = wordsOfProgram(
+    machine,
+    finished.map(({ draft }) => draft.settings),
+  );
+  const isCounted = lineTo(machine).characterS > 0;
+  const counted = (moves: Moves, burning: Burning) =>
+    isCounted ? { characters: charactersOf(machine, moves, burning) } : {};
+  const parts = finished.map(({ draft, moves }, i): TimedPart => {
+    const { switches, burning } = words.steps[i];
+    const before = i === 0 ? [...words.opening, ...switches] : switches;
+    const speedMmPerS = draft.settings.speedMmPerS;
+    return { moves, speedMmPerS, switches: lengthsOf(before), ...counted(moves, burning) };
+  });
+  const toRest = { moves: back, speedMmPerS: machine.travelSpeed, switches: lengthsOf(words.closing) };
+  return [...parts, { ...toRest, ...counted(back, unlitBurning) }];
 }
 
 function sum(values: Float32Array): number {

@@ -6,8 +6,8 @@ import type { Progress } from '../geometry/paths/progress.ts';
 import { accelerationAlong, type Machine } from '../machine/machine.ts';
 import { scanOffsetAt } from '../machine/scan-offset.ts';
 import type { LayerSettings } from '../settings/settings.ts';
-import { trapezoidTime } from './move-timer.ts';
 import { Move, type MoveList } from './moves.ts';
+import { type Ramps, rampsOf } from './ramps.ts';
 import { type Filled, levelled, type Row } from './scan-lines.ts';
 import { crossingsByRow } from './scan-rows.ts';
 import {
@@ -31,12 +31,13 @@ type RasterSettings = Pick<
 >;
 
 /** What of a machine scan lines go by. */
-type RasterMachine = Pick<Machine, 'acceleration' | 'accelerationY' | 'scanOffsets'>;
+type RasterMachine = Pick<Machine, 'acceleration' | 'accelerationY' | 'jerk' | 'scanOffsets'>;
 
 /** What scan lines are laid by: in a frame that is turned so that they are level. */
 interface Scan {
   readonly settings: RasterSettings;
   readonly acceleration: number;
+  readonly ramps: Ramps;
   /** How far the head runs unlit at each end of a line, in mm. */
   readonly runUp: number;
   /** From the frame to the bed; null where they are one. */
@@ -47,11 +48,6 @@ interface Scan {
   readonly reach: (y: number) => readonly [number, number];
   /** How fast what does not burn within a row may be crossed, in mm/s; missing where that is always at burning speed. */
   readonly travelSpeed?: number;
-}
-
-/** The distance in mm in which the head comes to speed from rest. */
-export function runUpLength(speed: number, acceleration: number): number {
-  return (speed * speed) / (2 * acceleration);
 }
 
 /**
@@ -135,12 +131,14 @@ function scanBy(settings: RasterSettings, machine: RasterMachine, bed: Box): Sca
   const turned = scanAngle % 360 === 0 ? null : rotation(scanAngle);
   const [ux, uy] = turned ?? [1, 0];
   const acceleration = accelerationAlong(machine, ux, uy);
+  const ramps = rampsOf(machine.jerk);
   return {
     settings,
     acceleration,
+    ramps,
     // Half of it there, half of it back.
     ahead: scanOffsetAt(machine, speedMmPerS, ux, uy) / 2,
-    runUp: runUpMm ?? runUpLength(speedMmPerS, acceleration),
+    runUp: runUpMm ?? ramps.runUp(speedMmPerS, acceleration),
     turned,
     reach: turned ? (y) => reachOfBed(bed, turned, y) : () => [bed.minX, bed.maxX],
   };
@@ -178,9 +176,9 @@ function scanRows(list: MoveList, rows: () => Iterable<Row>, scan: Scan): boolea
 const worthwhile = 1e-3;
 
 /** From how wide a gap on, in mm, it is crossed at travel speed, the speed at both its ends being that of burning. */
-function widthToCross({ settings: { speedMmPerS: speed }, acceleration, travelSpeed = 0 }: Scan): number {
+function widthToCross({ settings: { speedMmPerS: speed }, acceleration, ramps, travelSpeed = 0 }: Scan): number {
   if (travelSpeed <= speed) return Number.POSITIVE_INFINITY;
-  const saves = (mm: number) => mm / speed - trapezoidTime(mm, speed, speed, travelSpeed, acceleration);
+  const saves = (mm: number) => mm / speed - ramps.time(mm, speed, speed, travelSpeed, acceleration);
   let [least, most] = [0, 1];
   while (saves(most) < worthwhile) [least, most] = [most, 2 * most];
   for (let i = 0; i < 30; i++) {
@@ -232,14 +230,14 @@ const mostPairs = 160;
 /** Groups pieces into blocks that are each scanned as one, so that the whole takes little time. */
 function blocksOf<T extends { readonly bounds: Box }>(
   pieces: readonly T[],
-  { settings, acceleration, runUp }: Scan,
+  { settings, acceleration, ramps, runUp }: Scan,
 ): T[][] {
   const { lineSpacingMm, speedMmPerS, bothWays } = settings;
   const blocks = touchingBlocks(pieces, runUp);
   if (blocks.length > mostPairs) return [pieces.slice()];
   const cost = (box: Box) => {
     const rows = boxHeight(box) / lineSpacingMm;
-    const across = boxWidth(box) / speedMmPerS + (2 * speedMmPerS) / acceleration;
+    const across = (boxWidth(box) + 4 * ramps.runUp(speedMmPerS, acceleration)) / speedMmPerS;
     return rows * across * (bothWays ? 1 : 2);
   };
   for (;;) {

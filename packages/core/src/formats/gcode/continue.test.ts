@@ -5,9 +5,10 @@ import { box, item, jobWith, line, shop } from '../../fixtures/shop.ts';
 import type { Machine } from '../../machine/machine.ts';
 import { planJob } from '../../plan/plan.ts';
 import { prepareJob } from '../../plan/prepare.ts';
+import type { TimedLine } from '../../plan/program-words.ts';
 import { continueProgram } from './continue.ts';
 import { programWays } from './ways.ts';
-import { programLines, type TimedLine } from './write.ts';
+import { programLines } from './write.ts';
 
 const able: Machine = {
   ...shop.machines[0],

@@ -1,8 +1,8 @@
 import { fromMachine, toMachine } from '../../machine/frame.ts';
 import { accelerationAlong, bedBox, type Machine } from '../../machine/machine.ts';
-import { runUpLength } from '../../plan/raster.ts';
+import { coordinate, type TimedLine } from '../../plan/program-words.ts';
+import { rampsOf } from '../../plan/ramps.ts';
 import { afterLine, firstState, isMove, type ProgramState, wordsOf } from './program-state.ts';
-import { coordinate, type TimedLine } from './write.ts';
 
 /** A program has so many lines before its first step: what it is called, and for which machine. */
 const headLines = 2;
@@ -67,7 +67,7 @@ function leadIn(from: ProgramState, to: ProgramState, machine: Machine): { x: nu
   const length = Math.hypot(dx, dy);
   if (length === 0) return from;
   const [ux, uy] = [dx / length, dy / length];
-  const wanted = runUpLength(to.feed / 60, accelerationAlong(machine, ux, uy));
+  const wanted = rampsOf(machine.jerk).runUp(to.feed / 60, accelerationAlong(machine, ux, uy));
   const { minX, minY, maxX, maxY } = bedBox(machine);
   const start = fromMachine(machine, from.x, from.y);
   const back = fromMachine(machine, from.x - ux, from.y - uy);

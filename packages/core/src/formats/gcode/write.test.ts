@@ -6,7 +6,8 @@ import { fromMachine, toMachine } from '../../machine/frame.ts';
 import type { Machine } from '../../machine/machine.ts';
 import { planJob } from '../../plan/plan.ts';
 import { prepareJob } from '../../plan/prepare.ts';
-import { coordinate, writeGcode } from './write.ts';
+import { coordinate } from '../../plan/program-words.ts';
+import { writeGcode } from './write.ts';
 
 describe('G-code', () => {
   const square = item(box(10, 20, 30, 40), 'cut');
