@@ -1,5 +1,9 @@
+import { type ChildProcess, spawn } from 'node:child_process';
+import { createInterface } from 'node:readline';
+import { fileURLToPath } from 'node:url';
 import type { JobCard } from '@lambent/contracts';
 import { type Machine, usualMachine } from '@lambent/core/machine';
+import { standInWords } from '@lambent/machines';
 import type { Locator, Page } from '@playwright/test';
 import { SerialMachine } from '../apps/server/test/serial-machine.ts';
 import { bringIn, openStage, saved, svg } from './bench.ts';
@@ -14,15 +18,26 @@ export interface OwnMachine {
   close(): Promise<void>;
 }
 
-/** @param factor how many times as fast as a real machine's its time passes */
-export async function startOwnMachine(page: Page, language: 'Lambent' | 'plain', factor = 20): Promise<OwnMachine> {
+/**
+ * @param factor how many times as fast as a real machine's its time passes
+ * @param unlike words for a stand-in that is not what is said of it
+ */
+export async function startOwnMachine(
+  page: Page,
+  language: 'Lambent' | 'plain',
+  factor = 20,
+  unlike: readonly string[] = [],
+): Promise<OwnMachine> {
   const own = await startOwnServer();
   const line = language === 'plain' ? new SerialMachine() : null;
   const speeds = ['--top-speed', '500', '--travel-speed', '600', '--factor', String(factor)];
-  await line?.start('--width', '400', '--height', '300', ...speeds);
+  await line?.start('--width', '400', '--height', '300', ...speeds, ...unlike);
+  const apart = !line && unlike.length > 0 ? await startApart(factor, unlike) : null;
   const connection = line
     ? { kind: 'serial', path: line.port, baud: 115_200, buffer: 127 }
-    : { kind: 'stand-in', factor };
+    : apart
+      ? { kind: 'network', host: '127.0.0.1', port: apart.port, language: 'lambent', buffer: 127 }
+      : { kind: 'stand-in', factor };
   await page.request.put(`${own.address}/api/settings`, { data: { isSetUp: true } });
   const able = {
     pointer: { x: 12, y: -4 },
@@ -42,8 +57,19 @@ export async function startOwnMachine(page: Page, language: 'Lambent' | 'plain',
   const close = async () => {
     await own.close();
     await line?.close();
+    apart?.child.kill();
   };
   return { own, machine, line, close };
+}
+
+/** Starts a stand-in apart from the server, as a machine in the network. */
+async function startApart(factor: number, unlike: readonly string[]): Promise<{ child: ChildProcess; port: number }> {
+  const usual = { ...usualMachine('co2'), name: 'Plover', bedWidth: 400, bedHeight: 300, origin: 'bottom-left' };
+  const program = fileURLToPath(new URL('../apps/stand-in/dist/main.js', import.meta.url));
+  const words = [...standInWords(usual, 0, factor), ...unlike];
+  const child = spawn(process.execPath, [program, ...words], { stdio: ['pipe', 'pipe', 'inherit'] });
+  const line = await new Promise<string>((resolve) => createInterface({ input: child.stdout }).once('line', resolve));
+  return { child, port: Number(line.split(':').at(-1)) };
 }
 
 /** Types a figure into a field, and settles it. */

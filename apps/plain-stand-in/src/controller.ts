@@ -148,17 +148,18 @@ export class Controller {
         this.buffered = this.buffered.slice(end + 1);
       }
       if (this.reading.leftS > 1e-12) return;
-      let isDone: boolean;
+      const { reading } = this;
+      // What is answered takes no room any more.
+      this.reading = null;
       try {
-        isDone = this.act(this.reading.line.trim());
+        if (this.act(reading.line.trim())) continue;
       } catch (error) {
         if (!(error instanceof Fault)) throw error;
-        this.reading = null;
         this.say(error.message);
         continue;
       }
-      if (!isDone) return;
-      this.reading = null;
+      this.reading = reading;
+      return;
     }
   }
 

@@ -155,7 +155,7 @@ export class Head {
     return true;
   }
 
-  /** How fast the head may be after the leg that begins, so that it can keep to all corners that are known, and come to rest. */
+  /** How fast the head may be after the leg that begins: it keeps to all corners that are known, and can come to rest. */
   private speedAfter(): number {
     const { waiting } = this;
     let speed = 0;

@@ -15,6 +15,7 @@ import { MachinesModule } from './machines/machines.module.ts';
 import { RunsModule } from './runs/runs.module.ts';
 import { SettingsModule } from './settings/settings.module.ts';
 import { ThinningModule } from './thinning/thinning.module.ts';
+import { TimingModule } from './timing/timing.module.ts';
 
 @Module({
   imports: [
@@ -32,6 +33,7 @@ import { ThinningModule } from './thinning/thinning.module.ts';
     JobFilesModule,
     RunsModule,
     ThinningModule,
+    TimingModule,
     DemoModule,
     BackupModule,
   ],

@@ -160,6 +160,8 @@ export const api = {
   burnAgain: (id: string, body: AgainDto) => data(server.POST('/api/runs/{id}/again', { params: withId(id), body })),
   goOn: (id: string, body: GoOnDto) => data(server.POST('/api/runs/{id}/go-on', { params: withId(id), body })),
   moveHead: (id: string, body: HeadDto) => data(server.POST('/api/machines/{id}/head', { params: withId(id), body })),
+  timing: (id: string) => data(server.GET('/api/machines/{id}/timing', { params: withId(id) })),
+  runTimingCard: (id: string) => data(server.POST('/api/machines/{id}/timing', { params: withId(id) })),
   moveFocus: (id: string, dz: number) =>
     data(server.POST('/api/machines/{id}/focus', { params: withId(id), body: { dz } })),
   switchAir: (id: string, air: AirDto['air']) =>

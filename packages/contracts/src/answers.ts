@@ -17,7 +17,7 @@ import type {
   OriginalAnswer,
   VersionAnswer,
 } from './jobs.ts';
-import type { ConnectionTest, MachineState, MachineUses, SerialPortAnswer } from './machines.ts';
+import type { ConnectionTest, MachineState, MachineUses, SerialPortAnswer, TimingAnswer } from './machines.ts';
 import type { BurntPictureAnswer, HealthAnswer, RunAnswer, ServerEvent } from './runs.ts';
 import type { BackupFile, Settings } from './settings.ts';
 
@@ -54,5 +54,6 @@ export interface Answers {
   SerialPort: SerialPortAnswer;
   ServerEvent: ServerEvent;
   Settings: Settings;
+  Timing: TimingAnswer;
   Version: VersionAnswer;
 }

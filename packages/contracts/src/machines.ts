@@ -1,4 +1,6 @@
+import type { Machine } from '@lambent/core/machine';
 import { type ToldFigures, type WalkShape, walkShapes } from '@lambent/core/machine';
+import type { FittedFigure, TimedFigure } from '@lambent/core/timing';
 import { IsIn, IsInt, IsNumber, IsOptional, IsString, Length, Max, Min } from 'class-validator';
 
 export const machineCommands = [
@@ -84,12 +86,38 @@ export class WalkDto {
 
 /** What a machine does by hand: it moves unlit, and nothing of it is on record. */
 export interface Errand {
-  kind: 'move' | 'walk' | 'focus' | 'air';
+  kind: 'move' | 'walk' | 'focus' | 'air' | 'timing';
   /** Where the head goes, in mm in the machine's own frame; null where that is no one place. */
   to: { x: number; y: number } | null;
   /** The job whose run is walked around; null of any other. */
   jobId: string | null;
   title: string | null;
+  /** How much of it is done, from 0 to 1, where that is known. */
+  share?: number;
+}
+
+/** A part of a timing card: what it took, and how long it takes by figures. */
+export interface TimedPartAnswer {
+  title: string;
+  tookS: number;
+  standsS: number;
+  fittedS: number;
+}
+
+/** The timing card that a machine ran last. */
+export interface TimingCardAnswer {
+  measuredAt: string;
+  parts: TimedPartAnswer[];
+  figures: readonly FittedFigure[];
+  /** The figures for its times, as they were found. */
+  motion: Pick<Machine, TimedFigure>;
+}
+
+export interface TimingAnswer {
+  /** Null where none was run yet. */
+  card: TimingCardAnswer | null;
+  /** Why the last one came to no end; null where it did. */
+  trouble: string | null;
 }
 
 /** The walk that a machine was told last, which it can be told again. */

@@ -9,7 +9,7 @@ import type {
 } from '@lambent/contracts';
 import { firstRun, jobToJson, newJob } from '@lambent/core/document';
 import { usualSettings } from '@lambent/core/settings';
-import { restingStatus } from '@lambent/machines';
+import { standing, timing, wren } from './machine-examples.ts';
 
 /*
  * An example of everything that the API answers, and of what is sent most, from the demo world. They are held against the
@@ -55,41 +55,12 @@ const taken = {
   offcut: false,
 };
 
-const wren: Answers['Machine'] = {
-  id: 'wren',
-  name: 'Wren',
-  kind: 'co2',
-  ratedW: 60,
-  bedWidth: 600,
-  bedHeight: 400,
-  origin: 'top-left',
-  margin: 5,
-  cornerDeviation: 0.01,
-  powerScale: 1000,
-  minLineSpacing: 0.05,
-  topSpeed: 500,
-  travelSpeed: 600,
-  acceleration: 4000,
-  connection: { kind: 'network', host: '127.0.0.1', port: 7451, language: 'lambent', buffer: 127 },
-};
-
 const { name: _, connection: __, isPutAway: ___, ...figures } = wren;
-
-const standing: Answers['MachineState'] = {
-  machineId: 'wren',
-  ...restingStatus,
-  orders: ['hold', 'resume', 'stop', 'home', 'clear', 'open-lid', 'close-lid', 'pointer-on', 'pointer-off'],
-  watches: true,
-  z: 0,
-  air: 'off',
-  pointer: false,
-  errand: null,
-  lastWalk: null,
-};
 
 const noPrices = { currency: '€', setUp: 0, perRun: 0, minimum: 0, rounding: 0, machines: {}, materials: {} };
 
 export const answerExamples: Answers = {
+  Timing: timing,
   BackupFile: { name: 'night-2026-11-27.tar.gz', madeAt: '2026-11-27T01:05:00.000Z', bytes: 5_242_880 },
   BookChange: {
     id: 12,

@@ -6,6 +6,7 @@ import { DrawingEntity, DrawingPictureEntity, JobEntity, OriginalEntity, Version
 import { MachineEntity } from '../machines/machine.entity.ts';
 import { BurntPictureEntity, RunEntity } from '../runs/run.entities.ts';
 import { SettingEntity } from '../settings/setting.entity.ts';
+import { TimingCardEntity } from '../timing/timing-card.entity.ts';
 
 /** Every table, in the rooms that own them. */
 export const entities = [
@@ -25,4 +26,5 @@ export const entities = [
   OriginalEntity,
   RunEntity,
   BurntPictureEntity,
+  TimingCardEntity,
 ];

@@ -9,6 +9,7 @@ import * as runs from '../runs/runs.writes.ts';
 import * as settings from '../settings/settings.writes.ts';
 import * as shop from '../shop/shop.writes.ts';
 import * as thinning from '../thinning/thinning.writes.ts';
+import * as timing from '../timing/timing.writes.ts';
 import * as probe from './probe.writes.ts';
 
 /** A part of other writes: what it takes is a function, which cannot go to another thread. */
@@ -28,5 +29,6 @@ export const writes = {
   ...probe,
   ...shop,
   ...thinning,
+  ...timing,
 };
 export type Writes = typeof writes;

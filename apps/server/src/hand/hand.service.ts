@@ -130,8 +130,11 @@ export class HandService {
     });
   }
 
-  /** Begins what is to be done; its end is not waited for. */
-  private begin(machineId: string, errand: Errand, work: (driver: MachineDriver) => Promise<void>): MachineState {
+  /**
+   * Begins what is to be done; its end is not waited for.
+   * @throws MachineRefusal where the machine cannot move now
+   */
+  begin(machineId: string, errand: Errand, work: (driver: MachineDriver) => Promise<void>): MachineState {
     const driver = this.links.get(machineId);
     this.expectFree(driver);
     this.links.tellHand(machineId, { errand });

@@ -34,6 +34,7 @@ import {
 } from '@lambent/core/plan';
 import type { Shop } from '@lambent/core/recipes';
 import { describeFont } from '@lambent/core/text';
+import { fitMotion, type TimingFit, timingCard } from '@lambent/core/timing';
 import { shippedAssets, shippedTools } from '@lambent/fonts';
 import { PlainError } from '../common/plain-error.ts';
 import { type PackedVersion, packJob, type StoredSettings } from '../jobs/pack.ts';
@@ -139,6 +140,11 @@ export async function walk(task: {
   const prepared = prepareJob(unpack(task.job), task.shop, task.choice);
   const { needs } = prepared.landed;
   return { ways: needs ? [] : walkAround(prepared, task.shape), needs };
+}
+
+/** What the seconds of a timing card tell of its machine. */
+export function fitTiming({ machine, seconds }: { machine: Machine; seconds: readonly number[] }): TimingFit {
+  return fitMotion(machine, timingCard(machine), seconds);
 }
 
 /** Reads a file of any format, with the fonts that ship; its items' ids start with `arrivalId`. */

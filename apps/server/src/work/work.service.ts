@@ -73,6 +73,11 @@ export class WorkService implements OnApplicationShutdown {
     return this.run('plans', 'walk', task, 'This job', { given: signal });
   }
 
+  /** What the seconds of a timing card tell of its machine. */
+  fitTiming(task: Parameters<Work['fitTiming']>[0]): Promise<ReturnType<Work['fitTiming']>> {
+    return this.run('plans', 'fitTiming', task, 'The timing card');
+  }
+
   readDrawing(task: Parameters<Work['readDrawing']>[0]): Promise<Reading> {
     return this.run('files', 'readDrawing', task, 'The drawing');
   }

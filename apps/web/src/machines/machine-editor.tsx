@@ -10,6 +10,7 @@ import { BedPicture } from './bed-picture.tsx';
 import { ConnectionCard } from './connection-card.tsx';
 import { MachineForm } from './machine-form.tsx';
 import { PutAway, usesInWords, useUses } from './put-away.tsx';
+import { TimesCard } from './times/times-card.tsx';
 
 interface Props {
   /** Missing where it is new. */
@@ -131,6 +132,7 @@ export function MachineEditor({ stored, editor }: Props) {
           change={(connection) => change({ connection })}
           takeFigures={change}
         />
+        {kept && <TimesCard machine={draft} isSaved={!isTouched} save={(machine) => save.mutate(machine)} />}
         <p className="px-1 text-[12px] text-quiet">
           <Link to="/machines" className="font-semibold text-petrol underline">
             All machines

@@ -217,6 +217,7 @@ function HeadPlace({ machine, state }: { machine: Machine; state?: MachineState 
 function doingOf(state: MachineState | undefined): string {
   const { errand } = state ?? {};
   if (errand?.kind === 'walk') return `Walks the bounds of “${errand.title}”, unlit.`;
+  if (errand?.kind === 'timing') return 'Runs its timing card, unlit.';
   return errand ? 'Moves by hand, unlit.' : 'No run.';
 }
 

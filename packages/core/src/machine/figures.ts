@@ -23,6 +23,7 @@ export const machineFigures = {
   moveMs: { name: 'Time per line', unit: 'ms', least: 0.001, most: 1000 },
   characterMs: { name: 'Time per character', unit: 'ms', least: 0, most: 100 },
   jerk: { name: 'Jerk', unit: 'mm/s³', least: 10, most: 1_000_000_000 },
+  timeShare: { name: 'Times corrected to', unit: '%', least: 25, most: 400 },
   powerScale: { name: 'Full power is S', unit: '', least: 1, most: 1_000_000 },
   minLineSpacing: { name: 'Least line spacing', unit: 'mm', least: 0.001, most: 10 },
   leastPower: { name: 'Lights from', unit: '%', least: 0, most: 100 },

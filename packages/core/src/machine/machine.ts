@@ -83,6 +83,10 @@ export const machineSchema = record({
   moveMs: optional(figure('moveMs')),
   /** How many ms a character is on its way to it; as the speed of its line says where nothing is said here. */
   characterMs: optional(figure('characterMs')),
+  /** How long its runs take of what these figures say, in %, as its runs have shown; all of it where nothing is said. */
+  timeShare: optional(figure('timeShare')),
+  /** From when on its runs tell whether its times hold, as ISO 8601: since its figures were measured or corrected. */
+  timesSince: optional(text),
   /** The S word that means full power. */
   powerScale: figure('powerScale'),
   minLineSpacing: figure('minLineSpacing'),

@@ -137,3 +137,17 @@ describe('the head', () => {
     }
   });
 });
+
+test('times are as much longer as runs have shown, all alike', () => {
+  const times = (timeShare?: number) => {
+    const list = new MoveList({ x: 0, y: 0 });
+    list.to(Move.lit, 10, 0);
+    list.wait(0.5);
+    list.to(Move.travel, 80, 0);
+    return [...timeMoves([{ moves: list.build(), speedMmPerS: 50 }], { ...machine, timeShare }, { x: 0, y: 0 })[0]];
+  };
+  close(
+    times(120),
+    times().map((s) => 1.2 * s),
+  );
+});

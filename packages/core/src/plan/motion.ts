@@ -90,6 +90,8 @@ export function timeMoves(
     }
   }
   ahead.rest();
+  const { timeShare } = machine;
+  if (timeShare !== undefined) for (let i = 0; i < count; i++) durations[i] *= timeShare / 100;
   let end = 0;
   return parts.map(({ moves }) => {
     end += moves.kinds.length;
@@ -109,6 +111,7 @@ export type MotionFigures = Pick<
   | 'lookAhead'
   | 'moveMs'
   | 'characterMs'
+  | 'timeShare'
   | 'connection'
 >;
 

@@ -30,6 +30,11 @@ export class PlainRun {
   private doneCount = 0;
   private doneLine = 0;
   private movingMs = 0;
+  private heldMs = 0;
+  /** When its first line was sent, and when its last one was answered; whether that was a move, which may still be made. */
+  private sentAt: number | null = null;
+  private answeredAt = 0;
+  private endsInMove = false;
   /** In waking time, for how long the machine stands and owes answers. */
   private owingMs = 0;
 
@@ -82,7 +87,9 @@ export class PlainRun {
       if (text.length + 1 > this.line.room) return;
       this.next = null;
       const lines = text.split('\n');
-      this.under.push({ line, isMove: /[XYZ]/.test(text), owes: lines.length });
+      this.endsInMove = /[XYZ]/.test(text);
+      this.sentAt ??= performance.now();
+      this.under.push({ line, isMove: this.endsInMove, owes: lines.length });
       this.line.send(lines);
     }
   }
@@ -91,6 +98,7 @@ export class PlainRun {
   isTaken(): void {
     const first = this.under.find(({ owes }) => owes > 0);
     if (first) first.owes--;
+    this.answeredAt = performance.now();
     this.pull();
   }
 
@@ -112,7 +120,12 @@ export class PlainRun {
     }
     this.feed.done(this.doneCount);
     const isDone = this.feed.exhausted && !this.next && under.length === 0 && state === 'idle';
-    if (isDone) this.doneLine = this.program.lines;
+    if (isDone) {
+      this.doneLine = this.program.lines;
+      const endedAt = this.endsInMove ? performance.now() : this.answeredAt;
+      // To the ms, where what was counted goes by how often it is asked.
+      if (this.sentAt !== null) this.movingMs = endedAt - this.sentAt - this.heldMs;
+    }
     return isDone;
   }
 
@@ -122,6 +135,7 @@ export class PlainRun {
    */
   pass(ms: number, state: PlainStatus['state']): number {
     if (state === 'running') this.movingMs += ms;
+    if (state === 'held') this.heldMs += ms;
     this.owingMs = state === 'idle' && this.line.owed !== null ? this.owingMs + ms : 0;
     return this.owingMs;
   }

@@ -13,6 +13,7 @@ import { Reliability1764800000000 } from './reliability.migration.ts';
 import { RunBasis1765400000000 } from './run-basis.migration.ts';
 import { Stock1764700000000 } from './stock.migration.ts';
 import { TheBook1764500000000 } from './the-book.migration.ts';
+import { TimingCards1765500000000 } from './timing-cards.migration.ts';
 
 /** Every form that the database has had, the first one first. */
 export const migrations = [
@@ -31,4 +32,5 @@ export const migrations = [
   NumberFamilies1765200000000,
   MachineBeams1765300000000,
   RunBasis1765400000000,
+  TimingCards1765500000000,
 ];

@@ -4,6 +4,8 @@
  * prediction is a Student t. See Gelman et al., "Bayesian Data Analysis", 3rd ed., chapters 3 and 14.)
  */
 
+import { solveSystem, zeroMatrix } from '../../lists/linear-system.ts';
+
 /** Something that is thought to matter, with the exponent that is expected of it and how sure that is (one sigma). */
 export interface Expectation {
   readonly exponent: number;
@@ -37,7 +39,7 @@ export function expectEnergy(
   const middle = expectations.map((_, k) => weightedMean(samples, ({ logs }) => logs[k]));
   const row = (logs: readonly number[]) => [1, ...logs.map((value, k) => value - middle[k])];
   const expected = [0, ...expectations.map(({ exponent }) => exponent)];
-  const precision = zeros(size);
+  const precision = zeroMatrix(size);
   expectations.forEach(({ sigma }, k) => {
     precision[k + 1][k + 1] = (usualSpread / sigma) ** 2;
   });
@@ -53,17 +55,17 @@ export function expectEnergy(
     });
     squares += (logEnergy * logEnergy) / variance;
   }
-  const found = solve(precision, right);
+  const found = solveSystem(precision, right);
   const rest = squares - found.reduce((sum, value, k) => sum + value * right[k], 0);
   // What the samples had to settle, the constant and of each exponent the share that was not expected, tells no spread.
   const settled = expectations.reduce((sum, { sigma }, k) => {
     const unit = found.map((_, i) => (i === k + 1 ? 1 : 0));
-    return sum + 1 - (usualSpread / sigma) ** 2 * solve(precision, unit)[k + 1];
+    return sum + 1 - (usualSpread / sigma) ** 2 * solveSystem(precision, unit)[k + 1];
   }, 1);
   const freedom = spreadWeight + samples.length - settled;
   const spread = (spreadWeight * usualSpread ** 2 + Math.max(0, rest)) / freedom;
   const x = row(where);
-  const doubt = solve(precision, x).reduce((sum, value, k) => sum + value * x[k], 0);
+  const doubt = solveSystem(precision, x).reduce((sum, value, k) => sum + value * x[k], 0);
   const mean = found.reduce((sum, value, k) => sum + value * x[k], 0);
   const reach = studentQuantile975(freedom) * Math.sqrt(spread * (1 + doubt));
   return { mean, least: mean - reach, most: mean + reach };
@@ -72,28 +74,6 @@ export function expectEnergy(
 function weightedMean(samples: readonly EnergySample[], amountOf: (sample: EnergySample) => number): number {
   const weight = samples.reduce((sum, { variance }) => sum + 1 / variance, 0);
   return samples.reduce((sum, sample) => sum + amountOf(sample) / sample.variance, 0) / weight;
-}
-
-function zeros(size: number): number[][] {
-  return Array.from({ length: size }, () => new Array<number>(size).fill(0));
-}
-
-/** Solves a small system whose matrix is symmetric and positive definite, by elimination. */
-function solve(matrix: readonly (readonly number[])[], right: readonly number[]): number[] {
-  const rows = matrix.map((line, i) => [...line, right[i]]);
-  const size = right.length;
-  for (let i = 0; i < size; i++) {
-    for (let j = i + 1; j < size; j++) {
-      const share = rows[j][i] / rows[i][i];
-      for (let k = i; k <= size; k++) rows[j][k] -= share * rows[i][k];
-    }
-  }
-  const out = new Array<number>(size).fill(0);
-  for (let i = size - 1; i >= 0; i--) {
-    const known = out.reduce((sum, value, k) => (k > i ? sum + rows[i][k] * value : sum), 0);
-    out[i] = (rows[i][size] - known) / rows[i][i];
-  }
-  return out;
 }
 
 /** The 97.5 % quantile of Student's t, within 0.3 % from 3 degrees of freedom on (Abramowitz and Stegun, 26.7.5). */

@@ -73,6 +73,7 @@ export function MachinePart({ machine, state }: { machine: Machine; state: Machi
 function errandInWords({ errand, state }: MachineState): string {
   if (state === 'held') return 'Held, unlit';
   if (errand?.kind === 'walk') return 'Walks the bounds, unlit';
+  if (errand?.kind === 'timing') return 'Runs its timing card, unlit';
   return errand?.kind === 'move' ? 'Moves, unlit' : 'Does it by hand, unlit';
 }
 
