@@ -112,6 +112,41 @@ test('the preview shows the stock as it is by then: brown after the first of two
   await expect.poll(black).toBeGreaterThan(1.6 * half);
 });
 
+test('the preview goes back to what it showed before, in a plan of very many moves', async ({ page }) => {
+  await openJob(page, 'Estuary relief');
+  await page.keyboard.press('7');
+  const place = page.getByLabel('Place in the preview');
+  const most = Number(await place.getAttribute('max'));
+  /** The bed as it is drawn, as one number. */
+  const drawn = () =>
+    page.getByTestId('bed').evaluate((bed) =>
+      Array.from(bed.querySelectorAll('canvas')).reduce((sum, canvas) => {
+        const { data } = canvas.getContext('2d')?.getImageData(0, 0, canvas.width, canvas.height) ?? { data: [] };
+        let hash = sum;
+        for (let i = 0; i < data.length; i++) hash = (Math.imul(hash, 31) + data[i]) | 0;
+        return hash;
+      }, 7),
+    );
+  const settled = async () => {
+    let hash = await drawn();
+    for (let before = Number.NaN; before !== hash; ) {
+      await page.evaluate(() => new Promise((resolve) => requestAnimationFrame(() => requestAnimationFrame(resolve))));
+      [before, hash] = [hash, await drawn()];
+    }
+    return hash;
+  };
+  const seen = new Map<number, number>();
+  for (const share of [0.2, 0.35, 0.5, 0.9, 1]) {
+    await place.fill(String(most * share));
+    seen.set(share, await settled());
+  }
+  expect(new Set(seen.values()).size).toBe(5);
+  for (const share of [0.5, 0.2, 0.9, 0.35]) {
+    await place.fill(String(most * share));
+    expect(await settled()).toBe(seen.get(share));
+  }
+});
+
 test('a run has a price in its parts, by what the shop charges', async ({ page }) => {
   await page.goto('/shop');
   const prices = page.getByRole('region', { name: 'Prices' });

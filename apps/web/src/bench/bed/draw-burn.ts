@@ -1,7 +1,7 @@
 import { fillsAreas } from '@lambent/core/operations';
 import { type BurnPlan, Move, type PlanStep } from '@lambent/core/plan';
 import type { BurnShares } from '@lambent/core/recipes';
-import { BurntPixels } from '../burnt/burnt-pixels.ts';
+import { BurntPixels, type BurntState, keptBytes } from '../burnt/burnt-pixels.ts';
 import { guessedKerf } from './draw-gaps.ts';
 import type { View } from './view.ts';
 
@@ -77,7 +77,8 @@ interface Frame {
 
 /**
  * Paints the stock as it is at a time of the plan: burnt so far by what the book says of its material, and the ways of
- * the head between. As time goes on it adds what is new; another view, another plan or going back starts it afresh.
+ * the head between. As time goes on it adds what is new, and keeps how it was from time to time, to go back to; another view or
+ * another plan starts it afresh.
  */
 export class BurnPainter {
   private readonly stock = document.createElement('canvas');
@@ -86,6 +87,7 @@ export class BurnPainter {
   private plan: BurnPlan | null = null;
   private view: View | null = null;
   private painted = 0;
+  private readonly kept: KeptStock[] = [];
 
   /** @param sharesOf what a lit move of a step does to its stock @returns canvases, one over the other */
   paint(
@@ -100,30 +102,86 @@ export class BurnPainter {
     const until = moveAt(timeline, time);
     const [width, height] = [Math.round(size.width * size.ratio), Math.round(size.height * size.ratio)];
     const isResized = this.pixels.width !== width || this.pixels.height !== height;
-    if (plan !== this.plan || view !== this.view || isResized || until < this.painted) {
+    if (plan !== this.plan || view !== this.view || isResized) {
       // A canvas that is given a size is empty.
       for (const canvas of [stock, ways]) Object.assign(canvas, { width, height });
       this.pixels = new BurntPixels(width, height);
       this.painted = 0;
+      this.kept.length = 0;
       this.plan = plan;
       this.view = view;
     }
-    if (until > this.painted) {
-      const frame = { scale: view.scale * size.ratio, x: view.x * size.ratio, y: view.y * size.ratio };
-      timeline.steps.forEach((step, s) => {
-        const from = Math.max(this.painted, timeline.firsts[s]);
-        const to = Math.min(until, timeline.firsts[s] + step.moves.kinds.length);
-        if (from >= to) return;
-        burn(this.pixels, timeline, s, from, to, sharesOf(step), frame);
-        if (!fillsAreas(step.operation)) addWays(ways.getContext('2d'), timeline, from, to, frame, size.ratio);
-      });
-      const context = stock.getContext('2d');
-      this.pixels.flush((part, x, y) => context?.putImageData(part, x, y));
-      this.painted = until;
+    if (until < this.painted) this.goBack(until);
+    const frame = { scale: view.scale * size.ratio, x: view.x * size.ratio, y: view.y * size.ratio, ratio: size.ratio };
+    while (this.painted < until) {
+      const next = Math.min(until, this.nextMark(timeline.ends.length, width * height));
+      this.goOn(timeline, next, sharesOf, frame);
+      this.painted = next;
+      if (next < until) this.keep();
     }
+    const context = stock.getContext('2d');
+    this.pixels.flush((part, x, y) => context?.putImageData(part, x, y));
     return [stock, ways];
   }
+
+  /** After which move the stock is kept next: as often as there is memory for it. */
+  private nextMark(moves: number, pixels: number): number {
+    const marks = Math.min(mostKept, Math.floor(keptMemory / (keptBytes * pixels)));
+    const apart = Math.max(leastApart, Math.ceil(moves / (marks + 1)));
+    return (Math.floor(this.painted / apart) + 1) * apart;
+  }
+
+  private keep(): void {
+    const { ways, painted } = this;
+    if ((this.kept.at(-1)?.painted ?? 0) >= painted) return;
+    const copy = Object.assign(document.createElement('canvas'), { width: ways.width, height: ways.height });
+    copy.getContext('2d')?.drawImage(ways, 0, 0);
+    this.kept.push({ painted, pixels: this.pixels.kept(), ways: copy });
+  }
+
+  /** Goes back to what was kept last before a move, or to the beginning. */
+  private goBack(until: number): void {
+    const { ways } = this;
+    const from = this.kept.findLast(({ painted }) => painted <= until);
+    Object.assign(ways, { width: ways.width });
+    if (from) {
+      ways.getContext('2d')?.drawImage(from.ways, 0, 0);
+      this.pixels.comeBack(from.pixels);
+    } else {
+      this.stock.width = ways.width;
+      this.pixels = new BurntPixels(ways.width, ways.height);
+    }
+    this.painted = from?.painted ?? 0;
+  }
+
+  private goOn(
+    timeline: Timeline,
+    until: number,
+    sharesOf: (step: PlanStep) => BurnShares,
+    frame: Frame & { readonly ratio: number },
+  ): void {
+    const context = this.ways.getContext('2d');
+    timeline.steps.forEach((step, s) => {
+      const from = Math.max(this.painted, timeline.firsts[s]);
+      const to = Math.min(until, timeline.firsts[s] + step.moves.kinds.length);
+      if (from >= to) return;
+      burn(this.pixels, timeline, s, from, to, sharesOf(step), frame);
+      if (!fillsAreas(step.operation)) addWays(context, timeline, from, to, frame, frame.ratio);
+    });
+  }
 }
+
+/** The stock as it was after so many moves. */
+interface KeptStock {
+  readonly painted: number;
+  readonly pixels: BurntState;
+  readonly ways: HTMLCanvasElement;
+}
+
+/** It is kept so often on the way through a plan at most, in so many bytes, and not after fewer moves than this. */
+const mostKept = 24;
+const keptMemory = 160e6;
+const leastApart = 2000;
 
 /** Burns moves of a step into the stock. */
 function burn(

@@ -67,3 +67,18 @@ test('what is wider than a pixel is burnt as wide, and what lies off the picture
   pixels.row(0, 1, 5, 1, 2, toned(1));
   expect(seen(pixels)).toEqual(['88888', '88888', '###..', '###..', '###..', '.....', '.....']);
 });
+
+test('what was kept is come back to, and is not changed by what burns after', () => {
+  const pixels = new BurntPixels(6, 3);
+  pixels.line(1, 1.5, 5, 1.5, 1, cut(0.5));
+  const kept = pixels.kept();
+  pixels.line(1, 1.5, 5, 1.5, 1, cut(0.5));
+  pixels.row(0, 0.5, 6, 0.5, 1, toned(0.5));
+  const after = seen(pixels);
+  pixels.comeBack(kept);
+  expect(seen(pixels)).toEqual(['......', '.4444.', '......']);
+  pixels.line(1, 1.5, 5, 1.5, 1, cut(0.5));
+  pixels.row(0, 0.5, 6, 0.5, 1, toned(0.5));
+  expect(seen(pixels)).toEqual(after);
+  expect(seen(pixels)[1]).toBe('.####.');
+});

@@ -14,6 +14,15 @@ interface Changed {
   toY: number;
 }
 
+/** What each pixel got, as it was at some time. */
+export interface BurntState {
+  readonly through: Float32Array;
+  readonly dark: Float32Array;
+}
+
+/** How many bytes a pixel takes that is kept, with those of the ways over it. */
+export const keptBytes = 12;
+
 /** The stock while it burns, as pixels: what each got so far, by which it is brown, dark, or cut through. */
 export class BurntPixels {
   private readonly through: Float32Array;
@@ -26,6 +35,18 @@ export class BurntPixels {
   ) {
     this.through = new Float32Array(width * height);
     this.dark = new Float32Array(width * height);
+  }
+
+  /** What the stock got so far, to come back to. */
+  kept(): BurntState {
+    return { through: this.through.slice(), dark: this.dark.slice() };
+  }
+
+  /** Comes back to what was kept: all of the picture has changed. */
+  comeBack({ through, dark }: BurntState): void {
+    this.through.set(through);
+    this.dark.set(dark);
+    this.changed = { fromX: 0, fromY: 0, toX: this.width, toY: this.height };
   }
 
   /** Burns along a line, from its first pixel up to the one before its last. @param wide how wide the burn is, in pixels */
