@@ -47,10 +47,19 @@ async function demoJobs(address) {
   const [machines, keys, materials, cards] = await Promise.all(
     ['machines', 'colour-keys', 'materials', 'jobs'].map((what) => ask(`/api/${what}`)),
   );
-  const pixelsOf = async (id) =>
-    decodePicture(new Uint8Array(await (await fetch(`${address}/api/pictures/${id}`)).arrayBuffer()), shippedAssets);
+  const pictures = new Map();
+  const pixelsOf = async (id) => {
+    if (!pictures.has(id)) {
+      const bytes = await (await fetch(`${address}/api/pictures/${id}`)).arrayBuffer();
+      pictures.set(id, await decodePicture(new Uint8Array(bytes), shippedAssets));
+    }
+    return pictures.get(id);
+  };
   const jobs = await Promise.all(cards.map(async ({ id }) => jobFromJson((await ask(`/api/jobs/${id}`)).document)));
-  return { jobs, shop: { machines, keys, materials }, pixelsOf };
+  const shop = { machines, keys, materials };
+  // All pictures are fetched now: the server closes connections that are silent for long.
+  for (const job of jobs) await prepareWithPictures(job, shop, { runId: job.runs[0].id }, pixelsOf);
+  return { jobs, shop, pixelsOf };
 }
 
 /** By how much the planned time of each demo job is off, as shares. */
