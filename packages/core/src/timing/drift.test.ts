@@ -37,6 +37,10 @@ describe('the drift of a machine', () => {
     const measured = withMotion(once, { acceleration: 2481.23456, jerk: undefined }, day(11));
     expect(measured).toMatchObject({ acceleration: 2481, timesSince: day(11), bedWidth: machine.bedWidth });
     expect([measured.timeShare, measured.jerk]).toEqual([undefined, undefined]);
+    // Characters that take no time are said of a serial line, which would take its baud for it.
+    const serial = { kind: 'serial', path: '/dev/ttyS0', baud: 115_200, buffer: 127 } as const;
+    expect(withMotion(once, { characterMs: 0 }, day(11)).characterMs).toBeUndefined();
+    expect(withMotion({ ...once, connection: serial }, { characterMs: 0 }, day(11)).characterMs).toBe(0);
     // Less than a machine can be said to take is none.
     expect(withMotion(once, { moveMs: 0.00004, jerk: 1e12 }, day(11))).toMatchObject({
       moveMs: undefined,

@@ -1,5 +1,5 @@
 import { machineFigures } from '../machine/figures.ts';
-import type { Machine } from '../machine/machine.ts';
+import { lineTo, type Machine } from '../machine/machine.ts';
 import { type TimedFigure, timedFigures } from './fit-motion.ts';
 
 /** A run that was burnt to its end: when it began, and how long it was planned to take, and took. */
@@ -63,5 +63,8 @@ function tellable(figure: TimedFigure, value: number | undefined): number | unde
 /** The machine with figures for its times that were measured. @param now as ISO 8601: what counts from then on */
 export function withMotion(machine: Machine, motion: Partial<Machine>, now: string): Machine {
   const figures = Object.fromEntries(timedFigures.map((figure) => [figure, tellable(figure, motion[figure])]));
-  return { ...machine, ...figures, timeShare: undefined, timesSince: now };
+  // That characters take no time is worth saying only where the line would say otherwise.
+  const { characterS } = lineTo({ ...machine, characterMs: undefined });
+  const characterMs = motion.characterMs || characterS > 0 ? tellable('characterMs', motion.characterMs) : undefined;
+  return { ...machine, ...figures, characterMs, timeShare: undefined, timesSince: now };
 }

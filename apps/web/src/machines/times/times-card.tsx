@@ -11,6 +11,7 @@ import { inSentence } from '../../stores/numbers.ts';
 import { Button } from '../../ui/button.tsx';
 import { formatDuration } from '../../ui/figures.ts';
 import { Notice } from '../../ui/notice.tsx';
+import { ProgressBar } from '../../ui/progress-bar.tsx';
 
 const TimesChart = lazy(() => import('./times-chart.tsx'));
 
@@ -132,7 +133,7 @@ function Running({ share, machineId }: { share: number; machineId: string }) {
   const percent = Math.round(100 * share);
   return (
     <div className="flex items-center gap-3">
-      <progress className="h-2 flex-1 accent-petrol" value={share} max={1} aria-label="Timing card" />
+      <ProgressBar label="Timing card" share={share} />
       <span className="w-24 text-quiet">{share < 0.9 ? `${percent} % measured` : 'Working it out'}</span>
       <Button look="danger" onClick={() => hand.tell('stop')}>
         Stop

@@ -74,6 +74,7 @@ function optionFor(runs: readonly RunAnswer[], since: string | undefined) {
     yAxis: {
       type: 'value',
       min: -end,
+      interval: end / 2,
       max: end,
       name: 'Longer than planned, %',
       nameGap: 10,

@@ -6,6 +6,7 @@ import { useEffect, useState } from 'react';
 import { Button } from '../../../ui/button.tsx';
 import { Choice } from '../../../ui/choice.tsx';
 import { OperationMark } from '../../../ui/operation-mark.tsx';
+import { ProgressBar } from '../../../ui/progress-bar.tsx';
 import { Tick } from '../../../ui/tick.tsx';
 import { useBench, useBenchActions } from '../../context.ts';
 import { newId } from '../../new-id.ts';
@@ -115,16 +116,7 @@ export function SlowStop({ share, stop }: { share: number; stop: () => void }) {
   const percent = Math.round(share * 100);
   return (
     <div className="flex w-full items-center gap-2">
-      <div
-        role="progressbar"
-        aria-label="Working it out"
-        aria-valuemin={0}
-        aria-valuemax={100}
-        aria-valuenow={percent}
-        className="h-1.5 min-w-0 flex-1 overflow-hidden rounded-full bg-line"
-      >
-        <div className="h-full rounded-full bg-petrol" style={{ width: `${percent}%` }} />
-      </div>
+      <ProgressBar label="Working it out" share={share} />
       <span className="figures w-9 text-right text-[12px] text-quiet">{percent} %</span>
       <Button look="quiet" onClick={stop}>
         Stop
