@@ -57,6 +57,8 @@ test('an offset is shown, made onto a layer, and follows its source until it is 
   expect(boxOf(offsetOf(await items(page)))).toEqual([56, 56, 114, 94]);
   await page.getByRole('button', { name: 'Settle it' }).click();
   await page.getByRole('button', { name: 'Rectangle', exact: true }).last().click();
+  // The card shows the source by now, and what is typed is its.
+  await expect(page.getByLabel('Width', { exact: true })).toHaveValue('50.00');
   await typeInto(page, 'Width', '60');
   [made, source] = await items(page);
   expect(made.shape).toMatchObject({ kind: 'rectangle', width: 58, height: 38, rx: 4 });
