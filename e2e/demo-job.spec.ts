@@ -71,9 +71,15 @@ test('the preview plays, stands anywhere, and is left', async ({ page }) => {
   await expect(page.getByTestId('step-cut-outer')).toHaveAttribute('data-done', '0.000');
   await expect(page.getByRole('heading', { name: 'Cut', exact: true })).toHaveCount(0);
   await page.getByLabel('Show where the head goes unlit').check();
+  // What lies inside is free by then; that is told, and listed by size.
+  await expect(page.getByTestId('free-by-now')).toHaveText('3 of 6 are free by now');
   await choose(page, 'Speed of the preview: 20×', '200×');
   await place.fill(await place.evaluate((input: HTMLInputElement) => input.max));
   await expect(page.getByTestId('step-cut-outer')).toHaveAttribute('data-done', '1.000');
+  await expect(page.getByTestId('free-by-now')).toHaveText(/^(\d+) of \1 are free by now$/);
+  await expect(page.getByRole('list', { name: 'Pieces by size' }).getByRole('listitem').first()).toContainText(
+    ', free',
+  );
   await page.getByRole('button', { name: 'Leave the preview' }).click();
   await expect(page.getByTestId('step-cut-outer')).not.toHaveAttribute('data-done', /./);
 });

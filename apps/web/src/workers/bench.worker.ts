@@ -215,7 +215,7 @@ const work = {
     const prepared = await prepareWithPictures(follow(diff), plannedBy, choice, unpacked);
     const plan = planJob(prepared, partOf(nowAndThen(progress), 0, plannedShare));
     const findings = checkJob(prepared, plan);
-    return moved({ plan, findings, pieces: piecesBySize(prepared) }, buffersOf(plan));
+    return moved({ plan, findings, pieces: piecesBySize(prepared, plan.cuts) }, buffersOf(plan));
   },
 
   /** What the items of a paint come to. */

@@ -64,10 +64,18 @@ export class MoveList {
   /** Pictures that would have more dots than can be worked out, which burn nothing: where they lie, and how many. */
   readonly tooFine: { readonly box: Box; readonly dots: number }[] = [];
 
+  /** How many moves there are after each line that was burnt, in the order they burn. */
+  readonly lineEnds: number[] = [];
+
   constructor(start: { x: number; y: number; z?: number }) {
     this.x = toProgramGrid(start.x);
     this.y = toProgramGrid(start.y);
     this.z = toProgramGrid(start.z ?? 0);
+  }
+
+  /** A line is burnt to its end. */
+  endLine(): void {
+    this.lineEnds.push(this.count);
   }
 
   /** Burns where the head stands. */

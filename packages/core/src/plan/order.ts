@@ -56,6 +56,7 @@ export function burnLines(
   const burn = (lines: readonly BurnLine[], legs: readonly Leg[]) => {
     for (const { index, node } of legs) {
       burnLine(list, lines[index], node, how);
+      list.endLine();
       done.push(lines[index]);
     }
     progress?.(done.length / all.length);

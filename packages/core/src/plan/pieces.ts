@@ -9,6 +9,7 @@ import { polylineBounds } from '../geometry/questions/nesting.ts';
 import { crossingClusters } from './crossings.ts';
 import { tabsOnLine } from './held.ts';
 import { cutLayers, nestedLines, outlinePlaces } from './nested-lines.ts';
+import type { CutThrough } from './plan.ts';
 import type { PreparedJob, PreparedLayer } from './prepare.ts';
 
 /** How cut outlines lie in each other. */
@@ -67,24 +68,42 @@ export interface PiecesOfSize {
   readonly widthMm: number;
   readonly heightMm: number;
   readonly itemIds: readonly string[];
+  /** When they come free, one after the other, in seconds from the start; none of what tabs hold, or where no plan was given. */
+  readonly freeAtS: readonly number[];
 }
 
-/** Something that comes out of the sheet. */
-type Loose = Omit<PiecesOfSize, 'count'>;
+/** Something that comes out of the sheet, and when it does; never where that is not known, or tabs hold it. */
+type Loose = Omit<PiecesOfSize, 'count' | 'freeAtS'> & { readonly atS: number };
 
-/** What comes out by its size, to 0.01 mm: pieces before waste, the largest first. */
-export function piecesBySize(prepared: PreparedJob): PiecesOfSize[] {
-  const sizes = new Map<string, { first: Loose; count: number; ids: Set<string> }>();
-  for (const loose of looseParts(prepared)) {
+/** When a line of an item is cut through; never where it is not. */
+type CutTime = (itemId: string, nth: number) => number;
+
+/**
+ * What comes out by its size, to 0.01 mm: pieces before waste, the largest first.
+ * @param cuts when the plan cuts what
+ */
+export function piecesBySize(prepared: PreparedJob, cuts: readonly CutThrough[] = []): PiecesOfSize[] {
+  const sizes = new Map<string, { first: Omit<Loose, 'atS'>; count: number; ids: Set<string>; freeAtS: number[] }>();
+  const times = new Map<string, number>();
+  for (const { itemId, nth, atS } of cuts)
+    times.set(`${itemId} ${nth}`, Math.max(atS, times.get(`${itemId} ${nth}`) ?? 0));
+  const cutTime: CutTime = (itemId, nth) => times.get(`${itemId} ${nth}`) ?? Infinity;
+  for (const { atS, ...loose } of looseParts(prepared, cutTime)) {
     const { isWaste, isHeld, isRough, widthMm, heightMm, itemIds } = loose;
     const name = [isWaste, isHeld, isRough, widthMm, heightMm].join(' ');
-    const known = sizes.get(name) ?? { first: loose, count: 0, ids: new Set() };
+    const known = sizes.get(name) ?? { first: loose, count: 0, ids: new Set(), freeAtS: [] };
     sizes.set(name, known);
     known.count++;
+    if (!isHeld && atS < Infinity) known.freeAtS.push(atS);
     for (const id of itemIds) known.ids.add(id);
   }
   return [...sizes.values()]
-    .map(({ first, count, ids }) => ({ ...first, count, itemIds: [...ids] }))
+    .map(({ first, count, ids, freeAtS }) => ({
+      ...first,
+      count,
+      itemIds: [...ids],
+      freeAtS: freeAtS.sort((a, b) => a - b),
+    }))
     .sort((a, b) => Number(a.isWaste) - Number(b.isWaste) || b.widthMm * b.heightMm - a.widthMm * a.heightMm);
 }
 
@@ -98,7 +117,7 @@ export function countPieces(sizes: readonly PiecesOfSize[]): { pieces: number; f
 const mostCrossing = 40;
 
 /** What each closed line cuts out; lines that cross part what they enclose. */
-function looseParts(prepared: PreparedJob): Loose[] {
+function looseParts(prepared: PreparedJob, cutTime: CutTime): Loose[] {
   const parts = cutParts(prepared);
   /** By item that crosses others: the lines of all that cross each other there. */
   const crossing = new Map<Item, CutPart[]>();
@@ -111,25 +130,27 @@ function looseParts(prepared: PreparedJob): Loose[] {
   const parted = new Set([...crossing.values()].filter(({ length }) => length > 0 && length <= mostCrossing));
   const whole = parts.flatMap((part) => {
     const members = crossing.get(part.item);
-    return members && parted.has(members) ? [] : [wholeOf(part, members !== undefined)];
+    return members && parted.has(members) ? [] : [wholeOf(part, members !== undefined, cutTime)];
   });
-  return [...whole, ...[...parted].flatMap(partedBy)];
+  return [...whole, ...[...parted].flatMap((members) => partedBy(members, cutTime))];
 }
 
 /** What one line cuts out. */
-function wholeOf({ item, subpath, line, layer, depth, isHeld }: CutPart, isRough: boolean): Loose {
+function wholeOf({ item, subpath, line, layer, depth, isHeld }: CutPart, isRough: boolean, cutTime: CutTime): Loose {
   const kerfMm = layer.applied.settings?.kerfMm ?? 0;
   // The beam goes beside the line by half the kerf, or on it, and takes as much again.
   const growth = (beamSide(item, subpath, depth, layer.burning.keep) - 1) * kerfMm;
   const size = sizeOf(outlineBounds(item, subpath, line), growth);
-  return { ...size, isWaste: depth % 2 === 1, isHeld, isRough, itemIds: [item.id] };
+  const atS = cutTime(item.id, subpath);
+  return { ...size, isWaste: depth % 2 === 1, isHeld, isRough, itemIds: [item.id], atS };
 }
 
 /** What lines that cross cut out between them: its kerf is taken off where the beam goes along the lines. */
-function partedBy(parts: readonly CutPart[]): Loose[] {
+function partedBy(parts: readonly CutPart[], cutTime: CutTime): Loose[] {
   const { layer } = parts[0];
   const growth = layer.burning.keep === 'line' ? -(layer.applied.settings?.kerfMm ?? 0) : 0;
   const itemIds = [...new Set(parts.map(({ item }) => item.id))];
+  const atS = Math.max(...parts.map(({ item, subpath }) => cutTime(item.id, subpath)));
   const outermost = Math.min(...parts.map(({ depth }) => depth));
   return facesOf(parts.map(({ line }) => line)).map(({ bounds, depth }) => ({
     ...sizeOf(bounds, growth),
@@ -137,6 +158,7 @@ function partedBy(parts: readonly CutPart[]): Loose[] {
     isHeld: false,
     isRough: false,
     itemIds,
+    atS,
   }));
 }
 

@@ -1,9 +1,10 @@
+import { polylinesOf } from '../document/item.ts';
 import type { Box } from '../geometry/paths/box.ts';
 import type { Point } from '../geometry/paths/matrix.ts';
 import { type Progress, partOf } from '../geometry/paths/progress.ts';
 import { restingFocus, restingPlace } from '../machine/frame.ts';
 import { lineTo, type Machine } from '../machine/machine.ts';
-import { type Operation, operationOf } from '../operations/operations.ts';
+import { type Operation, operationOf, separates } from '../operations/operations.ts';
 import type { LayerSettings } from '../settings/settings.ts';
 import { type TimedPart, timeMoves } from './motion.ts';
 import { Move, MoveList, type Moves } from './moves.ts';
@@ -47,6 +48,14 @@ export interface Missed {
   readonly dots?: number;
 }
 
+/** When a line is cut through, all its passes done: in seconds from the start of the run. */
+export interface CutThrough {
+  readonly itemId: string;
+  /** Which of its item's lines it is. */
+  readonly nth: number;
+  readonly atS: number;
+}
+
 /** What the machine will do, move by move, from rest at its zero and back to it. */
 export interface BurnPlan {
   readonly machine: Machine;
@@ -58,6 +67,8 @@ export interface BurnPlan {
   readonly travelMm: number;
   /** What was to burn, and of which no move came: too thin for the scan lines, or no longer than nothing. */
   readonly missed: readonly Missed[];
+  /** The lines that are cut, in the order they are. */
+  readonly cuts: readonly CutThrough[];
   /** What burns after the outline that it lies in was cut: only where the operator ordered it so. */
   readonly outOfOrder: readonly OutOfOrder[];
 }
@@ -74,6 +85,8 @@ interface FinishedStep {
   readonly litMm: number;
   readonly unlitMm: number;
   readonly burnt: readonly BurnLine[];
+  /** How many moves there are after each of them. */
+  readonly lineEnds: readonly number[];
   readonly runUpShort: boolean;
 }
 
@@ -112,7 +125,8 @@ export function planJob(prepared: PreparedJob, progress?: Progress): BurnPlan {
     if (list.litMm === 0) return;
     place = { x: list.x, y: list.y, z: list.z };
     const { litMm, unlitMm } = list;
-    finished.push({ draft, moves: list.build(), litMm, unlitMm, burnt, runUpShort });
+    const { lineEnds } = list;
+    finished.push({ draft, moves: list.build(), litMm, unlitMm, burnt, lineEnds, runUpShort });
   });
   progress?.(draftedShare + filledShare);
   const backList = new MoveList(place);
@@ -146,8 +160,29 @@ export function planJob(prepared: PreparedJob, progress?: Progress): BurnPlan {
     timeS: steps.reduce((total, step) => total + step.timeS, backS),
     travelMm: steps.reduce((total, step) => total + step.unlitMm, backList.unlitMm),
     missed,
+    cuts: cutsOf(finished, durations),
     outOfOrder: outOfOrder(finished.map(({ draft, burnt }) => ({ layer: draft.layer, burnt }))),
   };
+}
+
+/** When each line is cut through. What shares its edges with others is, as far as is told, when its step is done. */
+function cutsOf(finished: readonly FinishedStep[], durations: readonly Float32Array[]): CutThrough[] {
+  let before = 0;
+  return finished.flatMap(({ draft: { layer }, burnt, lineEnds }, i) => {
+    const begins = before;
+    before += sum(durations[i]);
+    if (!separates(layer.layer.operation)) return [];
+    if (layer.burning.sharedEdges !== 'each') {
+      return layer.placed.flatMap(({ item }) =>
+        polylinesOf(item).map((_, nth): CutThrough => ({ itemId: item.id, nth, atS: before })),
+      );
+    }
+    let [seconds, moves] = [begins, 0];
+    return burnt.map(({ item, nth }, k): CutThrough => {
+      for (; moves < lineEnds[k]; moves++) seconds += durations[i][moves];
+      return { itemId: item.id, nth, atS: seconds };
+    });
+  });
 }
 
 /** The moves of a plan as they are timed, with the lines that come between them. */

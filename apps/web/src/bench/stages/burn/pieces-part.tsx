@@ -14,11 +14,13 @@ const shownAtFirst = 6;
 export function PiecesPart() {
   const actions = useBenchActions();
   const sizes = useBench(pieceSizesOf);
+  const previewS = useBench((state) => state.previewS);
   const [all, setAll] = useState(false);
   if (!sizes || sizes.length === 0) return null;
   const shown = all ? sizes : sizes.slice(0, shownAtFirst);
   return (
     <Part title="What falls out">
+      {previewS !== null && <FreeByNow sizes={sizes} atS={previewS} />}
       <ul className="flex flex-col gap-0.5 text-[12.5px]" aria-label="Pieces by size">
         {shown.map((size) => (
           <li key={`${size.isWaste} ${size.isHeld} ${size.isRough} ${size.widthMm} ${size.heightMm}`}>
@@ -31,7 +33,7 @@ export function PiecesPart() {
               onBlur={() => actions.pointOut([])}
               onClick={() => actions.select(size.itemIds)}
             >
-              <SizeRow size={size} />
+              <SizeRow size={size} atS={previewS} />
             </button>
           </li>
         ))}
@@ -50,14 +52,36 @@ export function PiecesPart() {
   );
 }
 
-function SizeRow({ size: { count, isWaste, isHeld, widthMm, heightMm } }: { size: PiecesOfSize }) {
+/** Sums of times in another order come to another number, by less than this, in seconds. */
+const sameTime = 0.001;
+
+/** How many of some pieces are free at a time of the preview. */
+function freeAt({ freeAtS }: PiecesOfSize, atS: number): number {
+  return freeAtS.filter((seconds) => seconds <= atS + sameTime).length;
+}
+
+function FreeByNow({ sizes, atS }: { sizes: readonly PiecesOfSize[]; atS: number }) {
+  const all = sizes.reduce((sum, { count }) => sum + count, 0);
+  const free = sizes.reduce((sum, size) => sum + freeAt(size, atS), 0);
+  return (
+    <p className="text-[12.5px]" data-testid="free-by-now">
+      {free === 0 ? 'Nothing is free yet' : `${free} of ${all} are free by now`}
+    </p>
+  );
+}
+
+/** @param atS at which time of the preview; null outside of it */
+function SizeRow({ size, atS }: { size: PiecesOfSize; atS: number | null }) {
+  const { count, isWaste, isHeld, widthMm, heightMm } = size;
   const unit = useBench(unitOf);
   const what = isWaste ? (count === 1 ? 'scrap' : 'scraps') : count === 1 ? 'piece' : 'pieces';
   return (
     <>
       <span className={isWaste ? 'text-quiet' : undefined}>
         {count} {what}
-        {isHeld && ', held by tabs'}
+        {isHeld
+          ? ', held by tabs'
+          : atS !== null && `, ${freeAt(size, atS) === count ? 'free' : `${freeAt(size, atS)} free`}`}
       </span>
       <span className="figures">
         {formatLength(widthMm, unit, { bare: true, fixed: true })} × {formatLength(heightMm, unit, { fixed: true })}
