@@ -37,13 +37,9 @@ export interface TimingFit {
   readonly parts: readonly { readonly standsS: number; readonly fittedS: number }[];
 }
 
-/** What is known of the clock: how finely it counts, in seconds, and that its count may be off by a share. */
-export interface ClockDoubt {
-  readonly seconds: number;
-  readonly share: number;
-}
-
-const usualClock: ClockDoubt = { seconds: 0.002, share: 0.0005 };
+/** How finely the clock is read, in seconds, and by which share what it counts may be off. */
+const clockS = 0.002;
+const clockShare = 0.0005;
 /** A figure that is less sure than this, as a share, is told as a bound only. */
 const toldWithin = 0.2;
 /** What remains falls by this much where a figure is worth having. */
@@ -65,23 +61,14 @@ type Sought = Exclude<TimedFigure, 'lookAhead'>;
  *
  * @param machine whose card it was, with its figures as they stand
  * @param seconds of each part
- * @param progress is told how much is done, from 0 to 1; what it throws ends the work
  */
-export function fitMotion(
-  machine: Machine,
-  card: readonly CardPart[],
-  seconds: readonly number[],
-  progress?: (share: number) => void,
-  clock: ClockDoubt = usualClock,
-): TimingFit {
-  const fit = new MotionFit(card, seconds, clock);
+export function fitMotion(machine: Machine, card: readonly CardPart[], seconds: readonly number[]): TimingFit {
+  const fit = new MotionFit(card, seconds);
   const { focus, connection } = machine;
   const moved = fit.moving(fit.start({ ...motionOf(machine), focus, connection }));
-  progress?.(0.2);
-  const spoken = fit.lines(moved, (share) => progress?.(0.2 + 0.5 * share));
+  const spoken = fit.lines(moved);
   const sought = soughtIn(spoken);
   const { figures, fitted } = fit.all(spoken, sought);
-  progress?.(0.9);
   const motion = motionOf(figures);
   return {
     motion,
@@ -116,7 +103,6 @@ class MotionFit {
   constructor(
     private readonly card: readonly CardPart[],
     private readonly seconds: readonly number[],
-    private readonly clock: ClockDoubt,
   ) {}
 
   /** Where to begin: accelerations that the strokes need at least; lines take no more than the finest pieces did. */
@@ -166,7 +152,7 @@ class MotionFit {
   }
 
   /** What lines take, and how many moves are known ahead, by ways in fine pieces. */
-  lines(moved: Figures, progress: (share: number) => void): Figures {
+  lines(moved: Figures): Figures {
     const words = this.card.findIndex(({ topic }) => topic === 'words');
     const length = this.card[words].timed.characters?.[1] ?? 1;
     const sayings: Pick<Figures, 'moveMs' | 'characterMs'>[] = [
@@ -174,11 +160,7 @@ class MotionFit {
       { moveMs: Math.min(moved.moveMs ?? Infinity, this.lineMs), characterMs: 0 },
       { moveMs: Math.min(moved.moveMs ?? Infinity, this.lineMs), characterMs: (1000 * this.eachS(words)) / length },
     ];
-    const tried = sayings.map((saying, i) => {
-      const found = this.ahead({ ...moved, ...saying });
-      progress((i + 1) / sayings.length);
-      return found;
-    });
+    const tried = sayings.map((saying) => this.ahead({ ...moved, ...saying }));
     return tried.reduce((best, next) => (best.fitted.rest - next.fitted.rest > worthwhile ? next : best)).figures;
   }
 
@@ -267,8 +249,7 @@ class MotionFit {
   private restsOf(figures: MotionFigures, counts: (part: CardPart) => boolean): number[] {
     return this.card.flatMap((part, i) => {
       if (!counts(part)) return [];
-      const { seconds, share } = this.clock;
-      return [(secondsOf(part, figures) - this.seconds[i]) / (seconds + share * this.seconds[i])];
+      return [(secondsOf(part, figures) - this.seconds[i]) / (clockS + clockShare * this.seconds[i])];
     });
   }
 }
