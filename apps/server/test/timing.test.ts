@@ -61,6 +61,8 @@ const until = (name: string, suits: (state: MachineState) => boolean) =>
   stack.until<MachineState[]>('/api/machines/states', (states) =>
     states.some((own) => own.machineId === ids.get(name) && suits(own)),
   );
+/** By the clock on the wall a card takes more than a minute, and working it out some time on a busy computer. */
+const longestMs = 600_000;
 const timing = (name: string) => `/api/machines/${ids.get(name)}/timing`;
 
 beforeAll(async () => {
@@ -81,32 +83,37 @@ test.each([
   ['Plover', { acceleration: 2500, accelerationY: 1500, travelSpeed: 500, jerk: 100_000, lookAhead: 16, moveMs: 2 }],
   // Its clock is the one on the wall: on a busy computer all may take longer.
   ['Sanderling', null],
-])('%s runs its timing card unlit, and its figures are found', async (name, figures) => {
-  expect((await stack.ask<TimingAnswer>('GET', timing(name))).body).toEqual({ card: null, trouble: null });
-  const begun = await stack.ask<MachineState>('POST', timing(name));
-  expect(begun.body).toMatchObject({ errand: { kind: 'timing', share: 0 }, runId: null });
-  expect((await stack.ask<ErrorAnswer>('POST', timing(name))).status).toBe(409);
-  await stack.until<MachineState[]>('/api/machines/states', (states) => {
-    const own = states.find(({ machineId }) => machineId === ids.get(name));
-    expect(own?.power).toBe(0);
-    return own?.errand === null;
-  });
-  const { card, trouble } = (await stack.ask<TimingAnswer>('GET', timing(name))).body;
-  expect(trouble).toBeNull();
-  expect(card?.parts.some(({ tookS, standsS }) => Math.abs(standsS / tookS - 1) > 0.2)).toBe(true);
-  if (figures === null) {
-    const isSlower = (i: number, like: Machine) =>
-      expect(card?.parts[i].tookS).toBeGreaterThan(secondsOf(timingCard(like)[i], like) - 0.02);
-    for (const i of card?.parts.keys() ?? []) isSlower(i, plainTruth);
-    return;
-  }
-  for (const [figure, value] of Object.entries(figures)) {
-    const found = card?.motion[figure as keyof typeof card.motion] ?? 0;
-    expect([figure, Math.abs(found / value - 1) < 0.02, found]).toEqual([figure, true, found]);
-  }
-  for (const { tookS, fittedS } of card?.parts ?? [])
-    expect(Math.abs(fittedS - tookS)).toBeLessThan(0.02 * tookS + 0.02);
-});
+])(
+  '%s runs its timing card unlit, and its figures are found',
+  async (name, figures) => {
+    expect((await stack.ask<TimingAnswer>('GET', timing(name))).body).toEqual({ card: null, trouble: null });
+    const begun = await stack.ask<MachineState>('POST', timing(name));
+    expect(begun.body).toMatchObject({ errand: { kind: 'timing', share: 0 }, runId: null });
+    expect((await stack.ask<ErrorAnswer>('POST', timing(name))).status).toBe(409);
+    const isDone = (states: MachineState[]) => {
+      const own = states.find(({ machineId }) => machineId === ids.get(name));
+      expect(own?.power).toBe(0);
+      return own?.errand === null;
+    };
+    await stack.until('/api/machines/states', isDone, longestMs);
+    const { card, trouble } = (await stack.ask<TimingAnswer>('GET', timing(name))).body;
+    expect(trouble).toBeNull();
+    expect(card?.parts.some(({ tookS, standsS }) => Math.abs(standsS / tookS - 1) > 0.2)).toBe(true);
+    if (figures === null) {
+      const isSlower = (i: number, like: Machine) =>
+        expect(card?.parts[i].tookS).toBeGreaterThan(secondsOf(timingCard(like)[i], like) - 0.02);
+      for (const i of card?.parts.keys() ?? []) isSlower(i, plainTruth);
+      return;
+    }
+    for (const [figure, value] of Object.entries(figures)) {
+      const found = card?.motion[figure as keyof typeof card.motion] ?? 0;
+      expect([figure, Math.abs(found / value - 1) < 0.02, found]).toEqual([figure, true, found]);
+    }
+    for (const { tookS, fittedS } of card?.parts ?? [])
+      expect(Math.abs(fittedS - tookS)).toBeLessThan(0.02 * tookS + 0.02);
+  },
+  longestMs,
+);
 
 test('a card that is stopped says so, and what was measured before stands', async () => {
   const before = (await stack.ask<TimingAnswer>('GET', timing('Plover'))).body.card;
