@@ -68,6 +68,8 @@ function throughNoise(bytes: Uint8Array): Uint8Array {
 }
 
 function receive(bytes: Uint8Array): void {
+  // What comes now was not there before: time that has passed since the last tick is none of its.
+  passTime();
   controller.take(throughNoise(bytes));
 }
 
@@ -121,10 +123,14 @@ const longestTickMs = 10 * tickMs;
 const factor = number('factor');
 let last = performance.now();
 let wasOn = false;
-setInterval(() => {
+/** Lets pass what has passed on the wall since the last time. */
+function passTime(): void {
   const now = performance.now();
   controller.advance((Math.min(now - last, longestTickMs) / 1000) * factor);
   last = now;
+}
+setInterval(() => {
+  passTime();
   const isOn = controller.beam > 0;
   if (isOn !== wasOn) tell(isOn ? 'the beam is on' : 'the beam is off');
   wasOn = isOn;

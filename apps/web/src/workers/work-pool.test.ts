@@ -1,4 +1,4 @@
-import { beforeEach, describe, expect, jest, test } from '@jest/globals';
+import { afterEach, beforeEach, describe, expect, jest, test } from '@jest/globals';
 import { type Answered, type Asked, WorkCancelled, type WorkerPort, WorkFailed, WorkPool } from './work-pool.ts';
 
 /** A worker that does what the test says. */
@@ -26,6 +26,13 @@ class FakeWorker implements WorkerPort {
 
 let workers: FakeWorker[];
 let pool: WorkPool<'save' | 'plan'>;
+// What a test leaves under way would else be late while another one runs.
+beforeEach(() => {
+  jest.useFakeTimers({ doNotFake: ['nextTick', 'queueMicrotask'] });
+});
+afterEach(() => {
+  jest.useRealTimers();
+});
 beforeEach(() => {
   workers = [];
   pool = new WorkPool((lane) => {
@@ -183,22 +190,17 @@ describe('a worker', () => {
   });
 
   test('that takes too long is ended, and that is said; waiting does not count', async () => {
-    jest.useFakeTimers();
-    try {
-      const first = pool.run('plan', 'first', [], { limitMs: 5000 });
-      const second = pool.run('plan', 'second', [], { limitMs: 5000 });
-      const late = expect(first).rejects.toThrow('It took longer than 5 s and was ended.');
-      jest.advanceTimersByTime(5000);
-      await late;
-      jest.advanceTimersByTime(4999);
-      expect(workers[1].ended).toBe(false);
-      workers[1].done(2);
-      expect(await second).toBe(2);
-      jest.advanceTimersByTime(60_000);
-      expect(workers[1].ended).toBe(false);
-    } finally {
-      jest.useRealTimers();
-    }
+    const first = pool.run('plan', 'first', [], { limitMs: 5000 });
+    const second = pool.run('plan', 'second', [], { limitMs: 5000 });
+    const late = expect(first).rejects.toThrow('It took longer than 5 s and was ended.');
+    jest.advanceTimersByTime(5000);
+    await late;
+    jest.advanceTimersByTime(4999);
+    expect(workers[1].ended).toBe(false);
+    workers[1].done(2);
+    expect(await second).toBe(2);
+    jest.advanceTimersByTime(60_000);
+    expect(workers[1].ended).toBe(false);
   });
 
   test('to which something cannot be sent is replaced, since what it knows is not sure; what waits goes on', async () => {
