@@ -139,7 +139,7 @@ for (const [device, width, height] of [
       });
       await page.goto(`${address}/jobs/${((await made.json()) as JobCard).id}/art`);
       await bringIn(page, 'tag.svg', svg(rectangle(20, 20, 60, 40)));
-      const burn = async (machine: string) => {
+      const burn = async (machine: string, runs: number) => {
         await openStage(page, 'Recipe');
         const cut = page.getByRole('region', { name: 'Cut', exact: true });
         await cut.getByLabel(/^Power/).fill('80');
@@ -148,13 +148,13 @@ for (const [device, width, height] of [
         await cut.getByLabel('Speed', { exact: true }).press('Enter');
         await saved(page);
         await page.getByRole('button', { name: `Send to ${machine}` }).click();
+        await expect(page.getByTestId('run-row')).toHaveCount(runs);
         await expect(page.getByTestId('run-row').first()).toHaveAttribute('data-status', 'done');
       };
-      await burn('Sandpiper');
+      await burn('Sandpiper', 1);
       await choose(page, 'Machine: Sandpiper', /^Sanderling/);
       await saved(page);
-      await burn('Sanderling');
-      await expect(page.getByTestId('run-row')).toHaveCount(2);
+      await burn('Sanderling', 2);
       expect(line.told).toContain('the beam is on');
       expect(line.isLit).toBe(false);
     } finally {
