@@ -131,11 +131,11 @@ export function lineTo({ connection, characterMs }: Pick<Machine, 'connection' |
   characterS: number;
   buffer: number;
 } {
-  const isPlain = connection?.kind === 'serial' || (connection?.kind === 'network' && connection.language === 'plain');
+  const isPlain = languageOf({ connection }) === 'plain';
   const byLine = connection?.kind === 'serial' ? bitsOfCharacter / connection.baud : 0;
   return {
     characterS: characterMs === undefined ? byLine : characterMs / 1000,
-    buffer: isPlain ? connection.buffer : Infinity,
+    buffer: isPlain && connection && 'buffer' in connection ? connection.buffer : Infinity,
   };
 }
 

@@ -160,17 +160,18 @@ export function planJob(prepared: PreparedJob, progress?: Progress): BurnPlan {
     timeS: steps.reduce((total, step) => total + step.timeS, backS),
     travelMm: steps.reduce((total, step) => total + step.unlitMm, backList.unlitMm),
     missed,
-    cuts: cutsOf(finished, durations),
+    cuts: cutsOf(finished, steps),
     outOfOrder: outOfOrder(finished.map(({ draft, burnt }) => ({ layer: draft.layer, burnt }))),
   };
 }
 
 /** When each line is cut through. What shares its edges with others is, as far as is told, when its step is done. */
-function cutsOf(finished: readonly FinishedStep[], durations: readonly Float32Array[]): CutThrough[] {
+function cutsOf(finished: readonly FinishedStep[], steps: readonly PlanStep[]): CutThrough[] {
   let before = 0;
   return finished.flatMap(({ draft: { layer }, burnt, lineEnds }, i) => {
     const begins = before;
-    before += sum(durations[i]);
+    const { durations, timeS } = steps[i];
+    before += timeS;
     if (!separates(layer.layer.operation)) return [];
     if (layer.burning.sharedEdges !== 'each') {
       return layer.placed.flatMap(({ item }) =>
@@ -179,7 +180,7 @@ function cutsOf(finished: readonly FinishedStep[], durations: readonly Float32Ar
     }
     let [seconds, moves] = [begins, 0];
     return burnt.map(({ item, nth }, k): CutThrough => {
-      for (; moves < lineEnds[k]; moves++) seconds += durations[i][moves];
+      for (; moves < lineEnds[k]; moves++) seconds += durations[moves];
       return { itemId: item.id, nth, atS: seconds };
     });
   });

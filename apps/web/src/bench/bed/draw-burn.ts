@@ -73,6 +73,8 @@ interface Frame {
   readonly scale: number;
   readonly x: number;
   readonly y: number;
+  /** Pixels of the canvas to one of the screen. */
+  readonly ratio: number;
 }
 
 /**
@@ -154,19 +156,14 @@ export class BurnPainter {
     this.painted = from?.painted ?? 0;
   }
 
-  private goOn(
-    timeline: Timeline,
-    until: number,
-    sharesOf: (step: PlanStep) => BurnShares,
-    frame: Frame & { readonly ratio: number },
-  ): void {
+  private goOn(timeline: Timeline, until: number, sharesOf: (step: PlanStep) => BurnShares, frame: Frame): void {
     const context = this.ways.getContext('2d');
     timeline.steps.forEach((step, s) => {
       const from = Math.max(this.painted, timeline.firsts[s]);
       const to = Math.min(until, timeline.firsts[s] + step.moves.kinds.length);
       if (from >= to) return;
       burn(this.pixels, timeline, s, from, to, sharesOf(step), frame);
-      if (!fillsAreas(step.operation)) addWays(context, timeline, from, to, frame, frame.ratio);
+      if (!fillsAreas(step.operation)) addWays(context, timeline, from, to, frame);
     });
   }
 }
@@ -213,8 +210,7 @@ function addWays(
   { xs, ys, kinds }: Timeline,
   from: number,
   to: number,
-  { scale, x, y }: Frame,
-  ratio: number,
+  { scale, x, y, ratio }: Frame,
 ): void {
   if (!context) return;
   const unlit = new Path2D();
