@@ -111,6 +111,7 @@ test('machines are held, resumed, stopped, and their lids opened, from their own
   await expect(curlew).toContainText('Held: the lid is open.');
   await expect(curlew.getByRole('button', { name: 'Resume' })).toHaveCount(0);
   await curlew.getByRole('button', { name: 'Close lid' }).click();
+  // It is held already: it is not asked about once more.
   await curlew.getByRole('button', { name: 'Stop' }).click();
   await expect(page.getByTestId('state-curlew')).toHaveText('Idle');
   await openJob(page, 'Estuary relief');

@@ -10,6 +10,9 @@ import { lambentMachine, plainMachine } from './timing/machines.mjs';
 const wanted = 200;
 const seed = 20_261_128;
 
+/** Whether a line says where the centre of an arc is. */
+const isArc = (text) => /I-?[\d.]+J/.test(text);
+
 /** Burns a program. @returns the seconds that it took, or why it was refused, or stands in alarm */
 function burnt(simulated, program) {
   try {
@@ -25,6 +28,7 @@ test(`${wanted} random jobs that nothing blocks run to their end, in the time th
   let green = 0;
   let refused = 0;
   let atEdge = 0;
+  let withArcs = 0;
   while (green < wanted) {
     const { job, machine, shop } = randomJob(random);
     const prepared = prepareJob(job, shop);
@@ -37,7 +41,9 @@ test(`${wanted} random jobs that nothing blocks run to their end, in the time th
     green++;
     const { xs, ys } = plan.steps[0].moves;
     if (Math.min(...xs, ...ys) < 0.01) atEdge++;
-    const { trouble, tookS } = burnt(lambentMachine(machine), writeGcode(plan, 'Random'));
+    const program = [...writeGcode(plan, 'Random')];
+    if (program.some(isArc)) withArcs++;
+    const { trouble, tookS } = burnt(lambentMachine(machine), program);
     if (trouble) troubles.push({ green, trouble });
     else if (Math.abs(tookS / plan.timeS - 1) > 0.001) troubles.push({ green, plannedS: plan.timeS, tookS });
   }
@@ -45,6 +51,7 @@ test(`${wanted} random jobs that nothing blocks run to their end, in the time th
   // The jobs are hard ones: many are refused, and many of the others go right up to an edge.
   expect(refused).toBeGreaterThan(wanted / 4);
   expect(atEdge).toBeGreaterThan(wanted / 20);
+  expect(withArcs).toBeGreaterThan(wanted / 10);
 });
 
 /** The same machine, its controller a small one on a serial line. */
@@ -56,6 +63,7 @@ function smallController(machine, random) {
     lookAhead: pick([2, 16, 40]),
     moveMs: pick([0.5, 2, 5]),
     ...pick([{}, { jerk: pick([5000, 100_000]) }]),
+    ...pick([{ arcsWithin: undefined }, { arcsWithin: pick([0.001, 0.002, 0.004]) }]),
     connection: { kind: 'serial', path: '/dev/ttyS0', baud: 115_200, buffer: 127 },
   };
   return { ...machine, ...own };
@@ -64,6 +72,7 @@ function smallController(machine, random) {
 test('on small controllers as well, with few moves ahead and a time for each line', () => {
   const random = randomFrom(seed + 1);
   let green = 0;
+  let withArcs = 0;
   while (green < 40) {
     const { job, machine, shop } = randomJob(random);
     const small = smallController(machine, random);
@@ -71,9 +80,12 @@ test('on small controllers as well, with few moves ahead and a time for each lin
     const plan = planJob(prepared);
     if (plan.timeS > 600 || blocks(checkJob(prepared, plan))) continue;
     green++;
-    const { trouble, tookS } = burnt(plainMachine(small), writeGcode(plan, 'Random'));
+    const program = [...writeGcode(plan, 'Random')];
+    if (program.some(isArc)) withArcs++;
+    const { trouble, tookS } = burnt(plainMachine(small), program);
     expect(trouble).toBeNull();
     // The clock here goes in ms.
     expect(Math.abs(tookS - plan.timeS)).toBeLessThan(0.003);
   }
+  expect(withArcs).toBeGreaterThan(5);
 });

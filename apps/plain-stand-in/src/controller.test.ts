@@ -10,6 +10,7 @@ const build: Build = {
   cornerDeviation: 0.01,
   lookAhead: 16,
   buffer: 127,
+  arcsWithin: 0,
   lineS: 0.01,
   characterS: 0,
   jerk: 0,
@@ -99,6 +100,51 @@ describe('its lines', () => {
     take('G0 X5\n');
     pass(0.1);
     expect(said.at(-1)).toBe('error:9');
+  });
+});
+
+describe('an arc', () => {
+  const seen = () => {
+    const [, x, y] = /MPos:([\d.-]+),([\d.-]+)/.exec(status()) ?? [];
+    return { x: Number(x), y: Number(y) };
+  };
+
+  test('is gone along one way round or the other, and answered when its last part is known', () => {
+    for (const [code, side] of [
+      ['G3', 1],
+      ['G2', -1],
+    ] as const) {
+      switchOn({ arcsWithin: 0.002 });
+      take(`M4\nG0X60Y50\n${code}X40Y50I-10J0F3000S500\n`);
+      pass(0.75);
+      // Far more parts than it knows ahead: its line waits.
+      expect(said).toEqual(['ok', 'ok']);
+      let [lit, last] = [0, seen()];
+      while (!status().startsWith('<Idle')) {
+        pass(0.005);
+        last = seen();
+        if (controller.beam === 0) continue;
+        lit++;
+        expect(Math.abs(Math.hypot(last.x - 50, last.y - 50) - 10)).toBeLessThan(0.004);
+        expect(Math.sign(last.y - 50) === side || Math.abs(last.y - 50) < 0.01).toBe(true);
+      }
+      expect(lit).toBeGreaterThan(50);
+      expect([said, last]).toEqual([['ok', 'ok', 'ok'], { x: 40, y: 50 }]);
+    }
+  });
+
+  test('is refused where it does not lead to its end, or it takes none, and leaves no bed', () => {
+    switchOn({ arcsWithin: 0.002 });
+    take('G1X5Y10F600\nG2X5Y31I0J10\n');
+    pass(5);
+    expect(said).toEqual(['ok', 'error:33']);
+    take('G2X5Y30I0J10\n');
+    pass(5);
+    expect(said.at(-1)).toBe('ALARM:2');
+    switchOn();
+    take('G2X0Y20I0J10F600\n');
+    pass(1);
+    expect(said).toEqual(['error:20']);
   });
 });
 

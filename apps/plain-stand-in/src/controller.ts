@@ -1,5 +1,7 @@
-import { type Figures, Head } from './head.ts';
-import { Fault, faults, type Words, wordsOf } from './words.ts';
+import { arcWays } from './arc-ways.ts';
+import { figureLines } from './figure-lines.ts';
+import { type Figures, Head, isOnBed, type Task } from './head.ts';
+import { alarms, Fault, faults, type Words, wordsOf } from './words.ts';
 
 export interface Build extends Figures {
   /** How many characters of lines it takes before it has answered. */
@@ -8,6 +10,8 @@ export interface Build extends Figures {
   readonly lineS: number;
   /** How many machine seconds each character is on its way. */
   readonly characterS: number;
+  /** How far its straight ways may be off an arc, in mm; 0 where it takes none. */
+  readonly arcsWithin: number;
   readonly powerScale: number;
   /** Whether a status says how much room there is. */
   readonly tellsRoom: boolean;
@@ -16,9 +20,6 @@ export interface Build extends Figures {
 }
 
 export type State = 'Idle' | 'Run' | 'Hold:0' | 'Home' | 'Alarm';
-
-/** Why it is in alarm: the numbers of `ALARM:n`. */
-const alarms = { limit: 1, offTheBed: 2, resetInMotion: 3 } as const;
 
 const homingS = 1;
 const greeting = "Lambent plain stand-in 1 ['$' for help]";
@@ -39,7 +40,9 @@ export class Controller {
   private reading: { readonly line: string; leftS: number } | null = null;
   private statuses = 0;
   private homingLeft = 0;
-  private motionWord: 0 | 1 = 0;
+  private motionWord = 0;
+  /** What is still to be made of the line that is read. */
+  private ways: Task[] = [];
   private feed = 0;
   private power = 0;
   private laser: 'off' | 'steady' | 'follows' = 'off';
@@ -171,11 +174,23 @@ export class Controller {
       return true;
     }
     if (this.state === 'Alarm') throw new Fault(faults.locked);
+    if (this.ways.length > 0) return this.makeWays();
     const words = wordsOf(line);
     // What switches and what waits comes in its turn: when all moves before it are done.
     if ((words.m.length > 0 || words.g.includes(4)) && !this.head.isStill) return false;
     if (this.head.room <= 0) return false;
-    if (this.obey(words)) this.say('ok');
+    return this.obey(words) ? this.makeWays() : true;
+  }
+
+  /** Gives the head what is still to be made of a line, as far as there is room. @returns false where some is left */
+  private makeWays(): boolean {
+    while (this.head.room > 0) {
+      const way = this.ways.shift();
+      if (!way) break;
+      this.begin(way);
+    }
+    if (this.ways.length > 0) return false;
+    this.say('ok');
     return true;
   }
 
@@ -187,28 +202,13 @@ export class Controller {
       this.state = 'Home';
       this.homingLeft = homingS;
       return true;
-    } else if (word === '$$') this.tellFigures();
+    } else if (word === '$$') for (const line of figureLines(this.build)) this.say(line);
     else throw new Fault(faults.noSystemWord);
     this.say('ok');
     return true;
   }
 
-  private tellFigures(): void {
-    const { powerScale, travelSpeed, accelerations, width, height } = this.build;
-    const figures = {
-      30: powerScale,
-      32: 1,
-      110: travelSpeed * 60,
-      111: travelSpeed * 60,
-      120: accelerations[0],
-      121: accelerations[1],
-      130: width,
-      131: height,
-    };
-    for (const [number, value] of Object.entries(figures)) this.say(`$${number}=${value}`);
-  }
-
-  /** @returns false where it raised an alarm, which is the answer @throws Fault */
+  /** Does what switches, and lays out what moves. @returns false where it raised an alarm, which is the answer @throws Fault */
   private obey({ g, m, values }: Words): boolean {
     const power = values.get('S');
     if (power !== undefined) this.power = power;
@@ -222,26 +222,35 @@ export class Controller {
       this.begin({ ...shared, to: this.head.target, speed: 0, waitS, power: shared.follows ? 0 : shared.power });
       return true;
     }
-    const motion = g.find((code) => code === 0 || code === 1);
-    if (motion !== undefined) this.motionWord = motion as 0 | 1;
+    const motion = g.find((code) => code <= 3) ?? this.motionWord;
+    if (motion > 1 && this.build.arcsWithin === 0) throw new Fault(faults.unknownWord);
+    this.motionWord = motion;
     const [x, y] = this.head.target;
     const to = [values.get('X') ?? x, values.get('Y') ?? y] as const;
     if (!values.has('X') && !values.has('Y')) return true;
-    if (this.motionWord === 1 && this.feed <= 0) throw new Fault(faults.noFeed);
-    const { width, height, travelSpeed, topSpeed } = this.build;
-    const slack = 1e-6;
-    if (to[0] < -slack || to[1] < -slack || to[0] > width + slack || to[1] > height + slack) {
+    const lit = this.motionWord > 0;
+    if (lit && this.feed <= 0) throw new Fault(faults.noFeed);
+    const { travelSpeed, topSpeed } = this.build;
+    const ends = this.motionWord < 2 ? [to] : this.endsOfArc(to, values);
+    if (!ends.every((end) => isOnBed(this.build, end))) {
       this.say('ok');
       this.raiseAlarm(alarms.offTheBed);
       return false;
     }
-    const lit = this.motionWord === 1;
     const speed = lit ? Math.min(this.feed / 60, topSpeed) : travelSpeed;
-    this.begin({ ...shared, to, speed, waitS: 0, power: lit ? shared.power : 0 });
+    this.ways = ends.map((end) => ({ ...shared, to: end, speed, waitS: 0, power: lit ? shared.power : 0 }));
     return true;
   }
 
-  private begin(task: Parameters<Head['give']>[0]): void {
+  /** @throws Fault */
+  private endsOfArc(to: Task['to'], values: ReadonlyMap<string, number>): Task['to'][] {
+    const toCentre = [values.get('I') ?? 0, values.get('J') ?? 0] as const;
+    const ends = arcWays(this.head.target, to, { toCentre, clockwise: this.motionWord === 2 }, this.build.arcsWithin);
+    if (ends) return ends;
+    throw new Fault(faults.noCentre);
+  }
+
+  private begin(task: Task): void {
     this.head.give(task);
     if (this.state === 'Idle' && !this.head.isStill) this.state = 'Run';
   }
@@ -269,6 +278,7 @@ export class Controller {
   private forget(): void {
     this.buffered = this.onItsWay = '';
     this.reading = null;
+    this.ways = [];
     this.power = 0;
     this.laser = 'off';
     this.motionWord = 0;

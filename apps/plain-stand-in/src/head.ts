@@ -46,6 +46,12 @@ interface Motion {
   at: number;
 }
 
+/** Whether a place can be reached; rounding aside. */
+export function isOnBed({ width, height }: Figures, [x, y]: readonly [number, number]): boolean {
+  const slack = 1e-6;
+  return x >= -slack && y >= -slack && x <= width + slack && y <= height + slack;
+}
+
 /** Makes moves one after the other, in machine time. How fast a move ends is settled when it begins. */
 export class Head {
   place: readonly [number, number] = [0, 0];

@@ -20,6 +20,8 @@ const { values } = parseArgs({
     'look-ahead': { type: 'string', default: '16' },
     /** In mm/s³; 0 where acceleration is there at once. */
     jerk: { type: 'string', default: '0' },
+    /** Takes arcs, and makes them within so many mm; none where it is 0. */
+    arcs: { type: 'string', default: '0' },
     /** How long each character is on its way, in microseconds. */
     'character-us': { type: 'string', default: '0' },
     'line-ms': { type: 'string', default: '1' },
@@ -53,6 +55,7 @@ const controller = new Controller(
     cornerDeviation: number('corner-deviation'),
     lookAhead: number('look-ahead'),
     jerk: number('jerk'),
+    arcsWithin: number('arcs'),
     characterS: number('character-us') / 1e6,
     lineS: number('line-ms') / 1000,
     buffer: number('buffer'),

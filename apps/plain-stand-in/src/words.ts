@@ -17,7 +17,11 @@ export const faults = {
   unknownWord: 20,
   twoOfAGroup: 21,
   noFeed: 22,
+  noCentre: 33,
 } as const;
+
+/** Why it is in alarm: the numbers of `ALARM:n`. */
+export const alarms = { limit: 1, offTheBed: 2, resetInMotion: 3 } as const;
 
 /** The words of one line: letters with their numbers; G and M may stand several times. */
 export interface Words {
@@ -26,7 +30,7 @@ export interface Words {
   readonly values: ReadonlyMap<string, number>;
 }
 
-const known = { G: [0, 1, 4, 21, 90], M: [3, 4, 5, 7, 8, 9] };
+const known = { G: [0, 1, 2, 3, 4, 21, 90], M: [3, 4, 5, 7, 8, 9] };
 const longest = 80;
 
 /** Takes a line of RS-274 apart. @throws Fault */
@@ -49,7 +53,7 @@ export function wordsOf(line: string): Words {
     if (letter === 'G' || letter === 'M') {
       if (!known[letter].includes(value)) throw new Fault(faults.unknownWord);
       words[letter === 'G' ? 'g' : 'm'].push(value);
-    } else if ('XYZFSP'.includes(letter)) {
+    } else if ('XYZIJFSP'.includes(letter)) {
       if (words.values.has(letter)) throw new Fault(faults.twoOfAGroup);
       words.values.set(letter, value);
     } else throw new Fault(faults.unknownWord);

@@ -8,7 +8,9 @@ export interface Block {
   readonly power: number;
   /** Whether its power stays the same where the head slows down. */
   readonly steady: boolean;
-  /** The program line it came from. */
+  /** Whether it is read with the move before it, as part of one line. */
+  readonly isJoined: boolean;
+  /** The program line it came from, or is done with the one before. */
   readonly line: number;
   /** Which line it was of all that were taken, counted from 1. */
   readonly ordinal: number;

@@ -18,8 +18,8 @@ function ready(...lines: string[]): StandInMachine {
 
 describe('lines', () => {
   test.each([
-    ['G0 X10 Y20', { kind: 'move', rapid: true, x: 10, y: 20, z: null, feed: null, power: null }],
-    ['g1x-1.5f900s20', { kind: 'move', rapid: false, x: -1.5, y: null, z: null, feed: 900, power: 20 }],
+    ['G0 X10 Y20', { kind: 'move', motion: 0, x: 10, y: 20, z: null, i: null, j: null, feed: null, power: null }],
+    ['g1x-1.5f900s20', { kind: 'move', motion: 1, x: -1.5, y: null, z: null, i: null, j: null, feed: 900, power: 20 }],
     ['(a comment) M4 S0 ; and more', { kind: 'laser', mode: 'by speed', power: 0, floor: null }],
     ['M4 Q40', { kind: 'laser', mode: 'by speed', power: null, floor: 40 }],
     ['M3 S60', { kind: 'laser', mode: 'steady', power: 60, floor: null }],
@@ -36,7 +36,9 @@ describe('lines', () => {
 
   test.each([
     ['N1.5 G21', 'N1.5 is not known'],
-    ['G2 X1 Y1', 'G2 is not known'],
+    ['G5 X1 Y1', 'G5 is not known'],
+    ['G2 X1 Y1', 'G2 needs I or J'],
+    ['G1 X1 I1', 'I and J belong to G2 and G3'],
     ['G20', 'G20 is not known'],
     ['M6', 'M6 is not known'],
     ['G1 A3', 'A3 is not known'],
@@ -60,6 +62,52 @@ describe('lines', () => {
         expect(machine.take(line)).toMatch(/^(ok|error:.+)$/s);
       }),
     );
+  });
+});
+
+describe('an arc', () => {
+  const round = (...lines: string[]) => {
+    const machine = new StandInMachine({ ...build, arcsWithin: 0.002 });
+    machine.advance(10);
+    for (const line of ['run begin r 3', 'M4', 'G0X60Y50', ...lines]) expect(say(machine, line)).toBe('ok');
+    return machine;
+  };
+  const angles = (machine: StandInMachine) => {
+    const found: number[] = [];
+    while (machine.status().waiting > 0) {
+      machine.advance(0.01);
+      const { x, y, power } = machine.status();
+      if (power === 0) continue;
+      expect(Math.abs(Math.hypot(x - 50, y - 50) - 10)).toBeLessThan(0.0021);
+      found.push(Math.atan2(y - 50, x - 50));
+    }
+    return found;
+  };
+
+  test('is gone along one way round or the other, lit, and its line is done at its end', () => {
+    // Up to a quarter turn the other way, clockwise down to it: Y counts up.
+    const left = angles(round('G3X50Y60I-10J0F3000S500'));
+    expect(left.length).toBeGreaterThan(20);
+    expect(Math.min(...left)).toBeGreaterThanOrEqual(0);
+    const right = round('G2X50Y40I-10F3000S500');
+    right.advance(0.3);
+    expect(right.status().line).toBe(2);
+    expect(Math.max(...angles(right))).toBeLessThanOrEqual(0);
+    expect(right.status()).toMatchObject({ x: 50, y: 40, line: 3 });
+  });
+
+  test('goes all around where it ends at its beginning, and on as it was told last', () => {
+    const machine = round('G2X60Y50I-10J0F3000S500', 'X50Y60I-10J0');
+    const all = angles(machine);
+    expect(all.filter((angle) => angle < -3 || angle > 3)).not.toEqual([]);
+    expect(machine.status()).toMatchObject({ x: 50, y: 60, line: 4 });
+  });
+
+  test('is refused where it does not lead to its end, or leaves the bed, and where the machine takes none', () => {
+    expect(round().take('G2X50Y61I-10J0F600')).toBe('error:G2 does not lead to X50 Y61');
+    // Its ends lie on the bed, and its middle does not.
+    expect(round('G1X5Y10F600').take('G2X5Y30I0J10')).toMatch(/^error:X-\d.* is off the bed$/);
+    expect(ready().take('G2X0Y10I0J5F600')).toBe('error:G2 is not known');
   });
 });
 

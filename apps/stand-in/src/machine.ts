@@ -1,5 +1,6 @@
+import { placesOf } from './arc.ts';
 import type { LitStretch } from './blocks.ts';
-import { isRemark, LineRefused, readLine } from './line.ts';
+import { type Command, isRemark, LineRefused, type Motion as MotionWord, readLine } from './line.ts';
 import { type Build, bufferSize, homingS, type State, type Status } from './machine-status.ts';
 import { Motion } from './motion.ts';
 import { expectInFocus, expectPower, isOnBed } from './reach.ts';
@@ -17,7 +18,7 @@ export class StandInMachine {
   private reason: string | null = null;
   private lid: 'open' | 'closed' = 'closed';
   private homingLeft = homingS;
-  private lastMotion: 0 | 1 = 0;
+  private lastMotion: MotionWord = 0;
   private feed = 0;
   private power = 0;
   private laser: 'off' | 'steady' | 'by speed' = 'off';
@@ -122,9 +123,9 @@ export class StandInMachine {
       }
       this.power = command.power ?? this.power;
       this.feed = command.feed ?? this.feed;
-      this.lastMotion = command.rapid ? 0 : 1;
+      this.lastMotion = command.motion;
       if (command.z !== null) return this.refocus(command.z, command);
-      return this.move(command.rapid, command.x ?? this.atX, command.y ?? this.atY);
+      return this.move(command);
     } catch (error) {
       if (error instanceof LineRefused) return `error:${error.message}`;
       throw error;
@@ -171,19 +172,18 @@ export class StandInMachine {
     else this.state = 'running';
   }
 
-  private move(rapid: boolean, x: number, y: number): string {
-    const { travelSpeed, topSpeed } = this.build;
-    if (!isOnBed(this.build, x, y)) {
-      this.alarm(`X${x} Y${y} is off the bed`);
-      return `error:X${x} Y${y} is off the bed`;
-    }
+  private move(command: Extract<Command, { kind: 'move' }>): string {
+    const { travelSpeed, topSpeed, arcsWithin } = this.build;
+    const rapid = command.motion === 0;
+    const places = placesOf(command, { x: this.atX, y: this.atY }, arcsWithin);
+    const off = places.find(({ x, y }) => !isOnBed(this.build, x, y));
+    if (off) return this.alarm(`X${off.x} Y${off.y} is off the bed`);
     if (!rapid && this.feed === 0) throw new LineRefused('G1 before any F');
     const speed = rapid ? travelSpeed : Math.min(topSpeed, this.feed / 60);
     const power = rapid || this.laser === 'off' ? 0 : this.power;
     const steady = this.laser === 'steady';
-    this.motion.add({ x, y, speed, power, steady, line: this.lineNumber, ordinal: this.taken });
-    this.atX = x;
-    this.atY = y;
+    this.motion.addLine(places, { speed, power, steady, line: this.lineNumber, ordinal: this.taken });
+    ({ x: this.atX, y: this.atY } = places[places.length - 1]);
     this.begin();
     return 'ok';
   }
@@ -238,11 +238,12 @@ export class StandInMachine {
     return 'ok';
   }
 
-  private alarm(reason: string): void {
+  private alarm(reason: string): string {
     if (this.run) this.run.dropped = true;
     this.forget();
     this.state = 'alarm';
     this.reason = reason;
+    return `error:${reason}`;
   }
 
   private forget(): void {

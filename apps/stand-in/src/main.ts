@@ -18,6 +18,8 @@ const { values } = parseArgs({
     'acceleration-y': { type: 'string', default: '' },
     /** In mm/s³; 0 where acceleration sets in at once. */
     jerk: { type: 'string', default: '0' },
+    /** Takes arcs, and makes them within so many mm; none where nothing is said. */
+    arcs: { type: 'string', default: '0' },
     'look-ahead': { type: 'string', default: '400' },
     'line-ms': { type: 'string', default: '0' },
     /** How late the beam comes on and goes off. */
@@ -58,6 +60,7 @@ const build: Build = {
   acceleration: number('acceleration'),
   accelerationY: values['acceleration-y'] === '' ? null : number('acceleration-y'),
   ...(number('jerk') > 0 ? { jerk: number('jerk') } : {}),
+  ...(number('arcs') > 0 ? { arcsWithin: number('arcs') } : {}),
   lookAhead: number('look-ahead'),
   lineS: number('line-ms') / 1000,
   lagS: number('lag-ms') / 1000,

@@ -52,7 +52,16 @@ export class Motion {
     return this.running?.block.power ?? 0;
   }
 
-  add(block: Block): void {
+  /** Adds the straight ways of one line, of which it is done with the last, and which are read as one. */
+  addLine(places: readonly { x: number; y: number }[], block: Omit<Block, 'x' | 'y' | 'isJoined'>): void {
+    places.forEach(({ x, y }, i) => {
+      const before = i < places.length - 1 ? 1 : 0;
+      const { line, ordinal } = block;
+      this.add({ ...block, x, y, line: line - before, ordinal: ordinal - before, isJoined: i > 0 });
+    });
+  }
+
+  private add(block: Block): void {
     const dx = block.x - this.tailX;
     const dy = block.y - this.tailY;
     const length = Math.hypot(dx, dy);
@@ -72,7 +81,7 @@ export class Motion {
     const here = { x: this.tailX, y: this.tailY, dirX: 0, dirY: 0, acceleration: 0, corner: 0, knownAt: 0, endedAt: 0 };
     this.tailZ = z;
     const stands = { seconds, z };
-    this.queue.push({ ...here, speed: 0, power, steady: true, line, ordinal, length: 0, stands });
+    this.queue.push({ ...here, speed: 0, power, steady: true, isJoined: false, line, ordinal, length: 0, stands });
   }
 
   /** Lets the head come to rest, for something to be switched. */
@@ -172,7 +181,8 @@ export class Motion {
       // There was room for it when the move before those that are known ended.
       const left = isStand ? settled - 1 : settled - limits.lookAhead - 1;
       const free = queue[left]?.endedAt ?? 0;
-      this.lastKnown = Math.max(this.lastKnown + limits.lineS, free);
+      const readS = queue[settled].isJoined ? 0 : limits.lineS;
+      this.lastKnown = Math.max(this.lastKnown + readS, free);
       queue[settled].knownAt = this.lastKnown;
     }
     return Math.max(0, queue[head].knownAt - this.clock);

@@ -6,6 +6,8 @@ export interface Limits {
   readonly cornerDeviation: number;
   /** How fast the acceleration rises and falls, in mm/s³; missing where it sets in at once. */
   readonly jerk?: number;
+  /** How far the straight ways that it makes of arcs may be off them, in mm; missing where it takes no arcs. */
+  readonly arcsWithin?: number;
   /** How many moves it knows ahead of the one that it makes. */
   readonly lookAhead: number;
   /** How many seconds it needs to read a line before it knows it. */

@@ -139,6 +139,28 @@ describe('pieces', () => {
     ]);
   });
 
+  test('cut a long arc along itself, around the same centre', async () => {
+    const pieces = await piecesOf(
+      { text: 'G0X10Y0', seconds: 0 },
+      { text: 'G3X-10Y0I-10J0F600S30', seconds: 2 },
+      { text: 'X10Y0I10J0', seconds: 0.9 },
+      { text: 'G2X0Y10I-10J0', seconds: 1.5 },
+    );
+    expect(pieces.slice(1).map(({ text }) => text)).toEqual([
+      'N1 G3 X7.071 Y7.071 I-10 J0 F600 S30',
+      'N1 G3 X0 Y10 I-7.071 J-7.071',
+      'N1 G3 X-7.071 Y7.071 I0 J-10',
+      'N2 G3 X-10 Y0 I7.071 J-7.071',
+      'N2 G3 X0 Y-10 I10 J0',
+      'N3 G3 X10 Y0 I0 J10',
+      // Clockwise it is three quarters of a turn.
+      'N3 G2 X0 Y-10 I-10 J0',
+      'N3 G2 X-10 Y0 I0 J10',
+      'N4 G2 X0 Y10 I10 J0',
+    ]);
+    expect(pieces.slice(-3).map(({ seconds }) => seconds)).toEqual([0.5, 0.5, 0.5]);
+  });
+
   test('part a long wait, and leave a move whose start is not known', async () => {
     const pieces = await piecesOf({ text: 'G1 X4 Y4 F9', seconds: 4 }, { text: 'G4 P1.2', seconds: 1.2 });
     expect(pieces.map(({ text }) => text)).toEqual(['N1 G1 X4 Y4 F9', 'N1 G4 P0.4', 'N1 G4 P0.4', 'N2 G4 P0.4']);

@@ -4,8 +4,8 @@ import { Button } from '../ui/button.tsx';
 import { useHand } from './use-hand.ts';
 
 /**
- * Stops a machine for good. While the beam is on it holds first, so that the beam is off at once, and asks: what is
- * stopped loses the rest of its run.
+ * Stops a machine for good. While it burns it holds first, so that the beam is off at once, and asks: what is stopped
+ * loses the rest of its run. It does so on the way from one shape to the next, too.
  * @param children the buttons beside it, which go while it asks
  */
 export function StopButton({ state, children }: { state: MachineState; children?: ReactNode }) {
@@ -16,7 +16,7 @@ export function StopButton({ state, children }: { state: MachineState; children?
     if (!mayGoOn) setAsked(false);
   }, [mayGoOn]);
   const press = () => {
-    if (state.power > 0) {
+    if (state.power > 0 || (state.state === 'running' && state.runId !== null)) {
       setAsked(true);
       hand.tell('hold');
     } else {

@@ -15,6 +15,7 @@ const missing: Readonly<Partial<Record<MachineFigureName, string>>> = {
   moveMs: 'none',
   characterMs: 'by its line',
   jerk: 'no limit',
+  arcsWithin: 'takes none',
   timeShare: '100',
   bedGapMm: 'not known',
   leastPower: '0',

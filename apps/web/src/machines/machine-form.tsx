@@ -53,7 +53,7 @@ export function MachineForm(props: MachineDraft & { chooseKind: (kind: MachineKi
       </Part>
       <Part title="Motion">
         {figures('topSpeed', 'travelSpeed', 'acceleration', 'accelerationY', 'jerk', 'cornerDeviation')}
-        {figures('lookAhead', 'moveMs', 'characterMs', 'timeShare')}
+        {figures('lookAhead', 'moveMs', 'characterMs', 'arcsWithin', 'timeShare')}
         {burntOperations.map((operation) => (
           <SlowerField key={operation} {...props} operation={operation} />
         ))}

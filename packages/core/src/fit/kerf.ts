@@ -30,6 +30,11 @@ export function beamSide(item: Item, nth: number, depth: number, keep: 'nesting'
   return (kept === 'inside') === isHole ? -1 : 1;
 }
 
+/** Whether the beam goes along a line as it is drawn, and not beside it. */
+export function isBurntAsDrawn(line: Polyline, side: -1 | 0 | 1, kerfMm: number): boolean {
+  return !line.closed || kerfMm === 0 || side === 0;
+}
+
 /**
  * The path of the beam along a closed outline: half the kerf from it, on the side of `beamSide`. Open lines, and a
  * kerf of 0, are burnt as drawn.
@@ -38,7 +43,7 @@ export function beamSide(item: Item, nth: number, depth: number, keep: 'nesting'
  */
 export function kerfLines(item: Item, nth: number, side: -1 | 0 | 1, kerfMm: number): readonly Polyline[] {
   const line = polylinesOf(item)[nth];
-  if (!line.closed || kerfMm === 0 || side === 0) return [line];
+  if (isBurntAsDrawn(line, side, kerfMm)) return [line];
   const distance = side * (kerfMm / 2);
   let all = known.get(line);
   if (!all) {
@@ -59,8 +64,8 @@ export function kerfLines(item: Item, nth: number, side: -1 | 0 | 1, kerfMm: num
   return lines;
 }
 
-/** An item's outlines as lines so fine that their offset curve is true; where they are straight, as they are. */
-const fineLinesOf = perItem((item) => {
+/** An item's outlines as lines so fine that their offset curve is true, and arcs too; where they are straight, as they are. */
+export const fineLinesOf = perItem((item) => {
   const path = pathOf(item);
   return path.verbs.includes(Verb.cubic) ? flatten(path, wayTolerance) : polylinesOf(item);
 });

@@ -22,6 +22,7 @@ export const machineFigures = {
   lookAhead: { name: 'Looks ahead', unit: 'moves', least: 1, most: 10_000 },
   moveMs: { name: 'Time per line', unit: 'ms', least: 0.001, most: 1000 },
   characterMs: { name: 'Time per character', unit: 'ms', least: 0, most: 100 },
+  arcsWithin: { name: 'Arcs made within', unit: 'mm', least: 0.001, most: 0.004 },
   jerk: { name: 'Jerk', unit: 'mm/s³', least: 10, most: 1_000_000_000 },
   timeShare: { name: 'Times corrected to', unit: '%', least: 25, most: 400 },
   powerScale: { name: 'Full power is S', unit: '', least: 1, most: 1_000_000 },

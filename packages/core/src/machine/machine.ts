@@ -77,6 +77,8 @@ export const machineSchema = record({
   jerk: optional(figure('jerk')),
   /** How far corners may be cut, if only in thought, to set the speed through them. */
   cornerDeviation: figure('cornerDeviation'),
+  /** It makes arcs (G2, G3) of chords that are so many mm off them at most; missing where it takes none. */
+  arcsWithin: optional(figure('arcsWithin')),
   /** How many moves its controller knows ahead of the one that it makes; as many as it takes where nothing is said. */
   lookAhead: optional(whole(figure('lookAhead'))),
   /** How many ms its controller needs for each line before it knows it; none to speak of where nothing is said. */

@@ -52,4 +52,6 @@ test('a machine whose bed, zero, scale, focus or air is another does not take th
   ]) {
     expect(takesSamePrograms(machine, { ...machine, ...change })).toBe(false);
   }
+  const round = { ...machine, arcsWithin: 0.002 };
+  expect([takesSamePrograms(machine, round), takesSamePrograms(round, machine)]).toEqual([true, false]);
 });

@@ -79,5 +79,6 @@ export function basisChanges(before: RunBasis, after: RunBasis): string[] {
 export function takesSamePrograms(before: RunBasis['machine'], after: RunBasis['machine']): boolean {
   const meaning = ({ bedWidth, bedHeight, origin, powerScale, focus, air }: RunBasis['machine']) =>
     textInOrder({ bedWidth, bedHeight, origin, powerScale, focus: focus ?? null, air: air ?? null });
-  return meaning(before) === meaning(after);
+  const knowsItsArcs = before.arcsWithin === undefined || after.arcsWithin !== undefined;
+  return knowsItsArcs && meaning(before) === meaning(after);
 }

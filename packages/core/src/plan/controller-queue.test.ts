@@ -9,6 +9,16 @@ const a = 1000;
 const speed = 100;
 const machine: MotionFigures = { ...usual, travelSpeed: speed, acceleration: a, cornerDeviation: 0.05 };
 
+/** A quarter of a circle of 10 mm, in so many chords: as one arc, or as moves of their own. */
+const quarter = (chords: number, isArc: boolean) => (list: MoveList) => {
+  const ends = Array.from({ length: chords }, (_, i) => {
+    const angle = ((i + 1) / chords) * (Math.PI / 2);
+    return { x: 10 * Math.sin(angle), y: 10 - 10 * Math.cos(angle) };
+  });
+  if (isArc) list.arc({ cx: 0, cy: 10, isClockwise: true }, ends);
+  else for (const { x, y } of ends) list.to(Move.lit, x, y);
+};
+
 /** How long each move of a list takes, in seconds. */
 function timed(figures: Partial<MotionFigures>, make: (list: MoveList) => void): number[] {
   const list = new MoveList({ x: 0, y: 0 });
@@ -186,5 +196,28 @@ describe('axes with accelerations of their own', () => {
     });
     expect(times[0]).toBeCloseTo(trapezoidTime(20, 0, v, speed, 1000), 5);
     expect(times[1]).toBeCloseTo(trapezoidTime(20, v, 0, speed, 250), 5);
+  });
+});
+
+describe('an arc', () => {
+  test('takes the time of one line, however many chords the machine makes of it', () => {
+    const slow = { moveMs: 50, lookAhead: 16 };
+    const free = sum(timed({ lookAhead: 16 }, quarter(50, true)));
+    expect(sum(timed(slow, quarter(50, true)))).toBeCloseTo(0.05 + free, 3);
+    // One by one, its chords are waited for.
+    expect(sum(timed(slow, quarter(50, false)))).toBeGreaterThan(50 * 0.05);
+  });
+
+  test('holds up the next line until there is room for its last chord', () => {
+    // While 50 chords of it are to be made, 16 of which are known, what comes next is not read.
+    const next = (list: MoveList) => {
+      quarter(50, true)(list);
+      list.to(Move.lit, 10, 40);
+    };
+    const chord = 2 * 10 * Math.sin(Math.PI / 200);
+    const times = timed({ moveMs: 400, lookAhead: 16 }, next);
+    // The head has come to rest at the end of the arc, and waits: 16 chords take less than the line.
+    expect(16 * (chord / speed)).toBeLessThan(0.4);
+    expect(times[50]).toBeGreaterThan(0.2 + trapezoidTime(30, 0, 0, speed, a));
   });
 });

@@ -34,6 +34,8 @@ export class ControllerQueue implements MoveTimer {
   private readonly entries: Float64Array;
   private readonly accelerations: Float64Array;
   private readonly characters: Uint16Array;
+  /** 1 where a move stands in the line of the one before it. */
+  private readonly joined: Uint8Array;
   /** When each is known, in seconds since the first line was sent. */
   private readonly arrivals: Float64Array;
   /** Of how many of them that is settled, and when the last line was known. */
@@ -42,7 +44,7 @@ export class ControllerQueue implements MoveTimer {
   /** When the last character came over. */
   private cameAt = 0;
   /** The lines that were sent, from the oldest whose characters count: how many they are, and when it was known. */
-  private sent: { readonly characters: number; readonly knownAt: number }[] = [];
+  private sent: { readonly characters: number; knownAt: number }[] = [];
   private oldest = 0;
   private underWay = 0;
   /** When the last timed move ended, and the square of its speed then; up to when time is counted. */
@@ -65,10 +67,11 @@ export class ControllerQueue implements MoveTimer {
     this.entries = new Float64Array(size);
     this.accelerations = new Float64Array(size);
     this.characters = new Uint16Array(size);
+    this.joined = new Uint8Array(size);
     this.arrivals = new Float64Array(size);
   }
 
-  move(length: number, top: number, entry: number, acceleration: number, characters: number): void {
+  move(length: number, top: number, entry: number, acceleration: number, characters: number, isJoined: boolean): void {
     if (this.count === this.lengths.length) this.time(this.count - this.ahead);
     const { count } = this;
     this.lengths[count] = length;
@@ -76,6 +79,7 @@ export class ControllerQueue implements MoveTimer {
     this.entries[count] = entry;
     this.accelerations[count] = acceleration;
     this.characters[count] = characters;
+    this.joined[count] = isJoined ? 1 : 0;
     this.count = count + 1;
   }
 
@@ -128,6 +132,14 @@ export class ControllerQueue implements MoveTimer {
     return this.lastKnown;
   }
 
+  /** When one more move of the last line is known: its line is done with then, and not before. */
+  private alsoKnown(free: number): number {
+    this.lastKnown = Math.max(this.lastKnown, free);
+    const last = this.sent.at(-1);
+    if (last) last.knownAt = this.lastKnown;
+    return this.lastKnown;
+  }
+
   /** Times the first so many moves. */
   private time(count: number): void {
     const { lengths, tops, accelerations, arrivals, ramps } = this;
@@ -142,8 +154,8 @@ export class ControllerQueue implements MoveTimer {
       this.square = square;
       this.put(this.clock);
     }
-    const { entries, characters } = this;
-    for (const array of [lengths, tops, entries, accelerations, characters, arrivals])
+    const { entries, characters, joined } = this;
+    for (const array of [lengths, tops, entries, accelerations, characters, joined, arrivals])
       array.copyWithin(0, count, this.count);
     this.count -= count;
     this.settled -= count;
@@ -155,7 +167,8 @@ export class ControllerQueue implements MoveTimer {
     for (; this.settled < until; this.settled++) {
       // Room for the last of them was made by the end of the move before.
       const free = this.settled === making + this.ahead ? this.clock : 0;
-      this.arrivals[this.settled] = this.known(this.characters[this.settled], free);
+      this.arrivals[this.settled] =
+        this.joined[this.settled] === 1 ? this.alsoKnown(free) : this.known(this.characters[this.settled], free);
     }
   }
 

@@ -1,4 +1,4 @@
-import { beamSide, kerfLines } from '../fit/kerf.ts';
+import { beamSide, isBurntAsDrawn, kerfLines } from '../fit/kerf.ts';
 import { tabPoints } from '../fit/tabs.ts';
 import { polylineContains } from '../geometry/paths/flatten.ts';
 import { tabsOnLine } from './held.ts';
@@ -108,7 +108,8 @@ function placeAmong(
  */
 function beamLines({ job }: PreparedJob, { layer, settings }: Burning, line: BurnLine, depth: number): BurnLine[] {
   const side = beamSide(line.item, line.nth, depth, layer.burning.keep);
-  const paths = kerfLines(line.item, line.nth, side, settings.kerfMm);
+  const { kerfMm } = settings;
+  const paths = isBurntAsDrawn(line.line, side, kerfMm) ? [line.line] : kerfLines(line.item, line.nth, side, kerfMm);
   const tabs = tabsOnLine(job, settings, line);
   if (paths[0] === line.line && tabs.length === 0) return [line];
   const held = tabPoints(line.item, line.nth, tabs);

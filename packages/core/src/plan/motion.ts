@@ -52,6 +52,7 @@ export function timeMoves(
   let before = 0;
   for (const { moves, speedMmPerS, switches = [], characters } of parts) {
     const { kinds, xs, ys, values } = moves;
+    const joined = chordsAfterTheFirst(moves);
     for (const length of switches) ahead.switch(length);
     if (switches.length > 0) before = 0;
     for (let i = 0; i < kinds.length; i++) {
@@ -81,7 +82,7 @@ export function timeMoves(
         gain = accelerationAtCorner(machine, vx - ux, vy - uy);
       }
       const entry = cosTurn === 1 ? most : Math.min(most, cornerSpeedSquared(cosTurn, gain, cornerDeviation));
-      ahead.move(distance, top, entry, acceleration, characters?.[i] ?? 0);
+      ahead.move(distance, top, entry, acceleration, characters?.[i] ?? 0, joined?.[i] === 1);
       x = xs[i];
       y = ys[i];
       ux = vx;
@@ -97,6 +98,14 @@ export function timeMoves(
     end += moves.kinds.length;
     return durations.slice(end - moves.kinds.length, end);
   });
+}
+
+/** 1 for each move that stands in the line of the one before it, as a chord of one arc; null where none does. */
+function chordsAfterTheFirst({ kinds, arcs }: Moves): Uint8Array | null {
+  if (arcs.length === 0) return null;
+  const joined = new Uint8Array(kinds.length);
+  for (const { first, count } of arcs) joined.fill(1, first + 1, first + count);
+  return joined;
 }
 
 /** The figures of a machine that its times hang on. */

@@ -1,4 +1,6 @@
+import type { Around } from '../geometry/paths/arc-chords.ts';
 import { type Box, emptyBox } from '../geometry/paths/box.ts';
+import type { Point } from '../geometry/paths/matrix.ts';
 
 /**
  * What the head does: travels as fast as it can, runs at burning speed unlit, or burns on its way; or, standing, burns
@@ -6,10 +8,21 @@ import { type Box, emptyBox } from '../geometry/paths/box.ts';
  */
 export const Move = { travel: 0, dark: 1, lit: 2, wait: 3, focus: 4 } as const;
 
+/** Moves that are the chords of an arc, as the machine makes them: the program says them in one line. */
+export interface MoveArc {
+  /** The first of them, and how many they are. */
+  readonly first: number;
+  readonly count: number;
+  /** Where its centre is, seen from where it begins, on the raster. */
+  readonly toCentre: Point;
+  /** As it is seen on screen. */
+  readonly isClockwise: boolean;
+}
+
 /**
  * A list of straight moves. Move i goes to (xs[i], ys[i]) from where move i − 1 ended.
  * In mm from the bed's top left, y down, on a raster of 0.001 mm: the plan holds the very
- * numbers that the program will hold.
+ * numbers that the program will hold. Within arcs, of which it holds none, chords end where the machine ends them.
  */
 export interface Moves {
   readonly kinds: Uint8Array;
@@ -21,6 +34,8 @@ export interface Moves {
   readonly bounds: Box;
   /** For how many seconds the head waits, or to how many mm above the stock its focus goes; null where it does neither. */
   readonly values: Float64Array | null;
+  /** In the order of their moves. */
+  readonly arcs: readonly MoveArc[];
 }
 
 function boundsOfPlaces(xs: Float64Array, ys: Float64Array): Box {
@@ -66,6 +81,7 @@ export class MoveList {
 
   /** How many moves there are after each line that was burnt, in the order they burn. */
   readonly lineEnds: number[] = [];
+  private readonly arcs: MoveArc[] = [];
 
   constructor(start: { x: number; y: number; z?: number }) {
     this.x = toProgramGrid(start.x);
@@ -148,6 +164,18 @@ export class MoveList {
     else this.unlitMm += distance;
   }
 
+  /** Burns along an arc, by the ends of its chords: the last of them lies on the raster. */
+  arc({ cx, cy, isClockwise }: Around, chords: readonly Point[]): void {
+    const toCentre = { x: toProgramGrid(cx - this.x), y: toProgramGrid(cy - this.y) };
+    this.arcs.push({ first: this.count, count: chords.length, toCentre, isClockwise });
+    for (const { x, y } of chords) {
+      this.litMm += Math.hypot(x - this.x, y - this.y);
+      this.put(Move.lit, x, y);
+      this.x = x;
+      this.y = y;
+    }
+  }
+
   /** The moves so far. The list must not be used afterwards. */
   build(): Moves {
     const { count } = this;
@@ -159,6 +187,7 @@ export class MoveList {
       bounds: boundsOfPlaces(xs, ys),
       powers: this.powers && trimmed(this.powers, count),
       values: this.values && trimmed(this.values, count),
+      arcs: this.arcs,
     };
   }
 }

@@ -1,8 +1,9 @@
-import { restingFocus, toMachine } from '../machine/frame.ts';
+import type { Point } from '../geometry/paths/matrix.ts';
+import { countsDown, restingFocus, toMachine } from '../machine/frame.ts';
 import type { Machine } from '../machine/machine.ts';
 import type { Air } from '../settings/setting.ts';
 import type { LayerSettings } from '../settings/settings.ts';
-import { Move, type Moves } from './moves.ts';
+import { Move, type MoveArc, type Moves } from './moves.ts';
 
 /** A line of a program, and the seconds that the machine is planned to take for it. */
 export interface TimedLine {
@@ -49,15 +50,16 @@ export function lengthsOf(lines: readonly string[]): number[] {
   return lines.map((line) => line.length + 1);
 }
 
-/** How many characters the lines of each move have, with their ends. */
+/** How many characters the lines of each move have, with their ends; those of an arc stand with its first move. */
 export function charactersOf(machine: Machine, moves: Moves, burning: Burning): Uint16Array {
   const { length } = moves.kinds;
   const counts = new Uint16Array(length);
+  const arcs = arcsByMove(moves);
   let i = 0;
   for (const line of moveLines(machine, moves, new Float32Array(length), burning)) {
     counts[i] += (typeof line === 'string' ? line.length : line.text.length) + 1;
     // What follows the last move belongs to it.
-    if (typeof line !== 'string' && i < length - 1) i++;
+    if (typeof line !== 'string') i = Math.min(length - 1, i + (arcs.get(i)?.count ?? 1));
   }
   return counts;
 }
@@ -70,7 +72,12 @@ export function coordinate(mm: number): string {
   return String((isSure ? whole / 1000 : Number(mm.toFixed(3))) || 0);
 }
 
-/** The words of straight moves: what holds until it is said anew is left out, and so are blanks (RS-274, modal groups). */
+/** Arcs by the moves that they begin with. */
+function arcsByMove({ arcs }: Moves): ReadonlyMap<number, MoveArc> {
+  return new Map(arcs.map((arc) => [arc.first, arc]));
+}
+
+/** The words of moves: what holds until it is said anew is left out, and so are blanks (RS-274, modal groups). */
 class MoveWords {
   private code = '';
   private x = '';
@@ -81,6 +88,15 @@ class MoveWords {
     if (code !== this.code) words += code;
     if (x !== this.x) words += `X${x}`;
     if (y !== this.y) words += `Y${y}`;
+    this.code = code;
+    this.x = x;
+    this.y = y;
+    return words;
+  }
+
+  /** @param i where its centre is from its beginning, along X; j along Y */
+  arc(code: 'G2' | 'G3', x: string, y: string, i: string, j: string): string {
+    const words = `${code === this.code ? '' : code}X${x}Y${y}I${i}J${j}`;
     this.code = code;
     this.x = x;
     this.y = y;
@@ -124,10 +140,14 @@ export function* moveLines(
   // Nearly all moves of a step have one power.
   let lastPower = Number.NaN;
   let word = 0;
+  const arcs = arcsByMove(moves);
   for (let i = 0; i < moves.kinds.length; i++) {
-    const { x, y } = toMachine(machine, moves.xs[i], moves.ys[i]);
+    const arc = arcs.get(i);
+    const last = arc ? i + arc.count - 1 : i;
+    const { x, y } = toMachine(machine, moves.xs[last], moves.ys[last]);
     const kind = moves.kinds[i];
-    const seconds = durations[i];
+    let seconds = durations[i];
+    for (let k = i + 1; k <= last; k++) seconds += durations[k];
     if (kind === Move.travel) {
       yield { text: said.move('G0', coordinate(x), coordinate(y)), seconds };
       continue;
@@ -154,13 +174,22 @@ export function* moveLines(
       saidPower = s;
       continue;
     }
-    let text = said.move('G1', coordinate(x), coordinate(y));
+    let text = arc ? arcWords(said, machine, arc, { x, y }) : said.move('G1', coordinate(x), coordinate(y));
     if (!saidFeed) text += `F${Number(feed.toFixed(2))}`;
     if (s !== saidPower) text += `S${s}`;
     saidFeed = true;
     saidPower = s;
     yield { text, seconds };
+    i = last;
   }
+}
+
+/** The words of an arc that ends at a place of the machine's frame. Where Y counts down, G3 is clockwise on screen. */
+function arcWords(said: MoveWords, machine: Machine, { toCentre, isClockwise }: MoveArc, to: Point): string {
+  const down = countsDown(machine);
+  const code = isClockwise === down < 0 ? 'G2' : 'G3';
+  const [x, y, i, j] = [to.x, to.y, toCentre.x, down * toCentre.y].map(coordinate);
+  return said.arc(code, x, y, i, j);
 }
 
 function airLine(air: Air): string {

@@ -1,5 +1,6 @@
 import { type Item, pathOf, polylinesOf } from '../document/item.ts';
 import type { StartPoint } from '../document/job.ts';
+import { fineLinesOf } from '../fit/kerf.ts';
 import type { Point } from '../geometry/paths/matrix.ts';
 import type { Progress } from '../geometry/paths/progress.ts';
 import { pointAt, subpathsOf } from '../geometry/paths/segments.ts';
@@ -49,11 +50,12 @@ export function lineStep(
   };
 }
 
-/** Every line of what a layer burns, in drawing order. */
-export function linesOf({ job }: PreparedJob, { placed }: PreparedLayer): BurnLine[] {
+/** Every line of what a layer burns, in drawing order: finer for machines that take arcs, which then lie closer to curves. */
+export function linesOf({ job, machine }: PreparedJob, { placed }: PreparedLayer): BurnLine[] {
+  const linesIn = machine.arcsWithin === undefined ? polylinesOf : fineLinesOf;
   return placed.flatMap(({ item }, place) => {
     const starts = job.starts.filter(({ itemId }) => itemId === item.id);
-    return polylinesOf(item).map((line, i) => ({
+    return linesIn(item).map((line, i) => ({
       item,
       line,
       nth: i,

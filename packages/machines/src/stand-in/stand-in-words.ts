@@ -14,6 +14,7 @@ export interface StandInFigures {
   readonly lookAhead?: number;
   readonly moveMs?: number;
   readonly jerk?: number;
+  readonly arcsWithin?: number;
   readonly cornerDeviation: number;
   readonly powerScale: number;
   readonly focus?: { readonly lowest: number; readonly highest: number; readonly speed: number };
@@ -28,7 +29,7 @@ const takenIn = { co2: 1, diode: 0.3, fibre: 0.3 };
  * @param factor how much faster than a real machine's its time passes
  */
 export function standInWords(machine: StandInFigures, port: number, factor: number): string[] {
-  const { focus, accelerationY, jerk, lookAhead, moveMs } = machine;
+  const { focus, accelerationY, jerk, arcsWithin, lookAhead, moveMs } = machine;
   const words = {
     name: machine.name,
     port,
@@ -40,6 +41,7 @@ export function standInWords(machine: StandInFigures, port: number, factor: numb
     acceleration: machine.acceleration,
     ...(accelerationY === undefined ? {} : { 'acceleration-y': accelerationY }),
     ...(jerk === undefined ? {} : { jerk }),
+    ...(arcsWithin === undefined ? {} : { arcs: arcsWithin }),
     ...(lookAhead === undefined ? {} : { 'look-ahead': lookAhead }),
     ...(moveMs === undefined ? {} : { 'line-ms': moveMs }),
     'corner-deviation': machine.cornerDeviation,

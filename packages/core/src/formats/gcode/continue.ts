@@ -31,9 +31,9 @@ export function* continueProgram(lines: Iterable<TimedLine>, fromLine: number, m
     const words = wordsOf(text);
     if (count === fromLine) yield* beginning(state, text, fromLine, machine);
     const next = afterLine(state, text);
-    if (isMove(words) && next.motion === 1 && !isFedAndLit) {
+    if (isMove(words) && next.motion !== 0 && !isFedAndLit) {
       isFedAndLit = true;
-      yield { text: `G1${place(next)}F${next.feed}S${next.power}`, seconds };
+      yield { text: `G${next.motion}${place(next)}${centreWords(next)}F${next.feed}S${next.power}`, seconds };
     } else if (isMove(words) && !isFedAndLit) yield { text: `G0${place(next)}`, seconds };
     else yield line;
     state = next;
@@ -52,7 +52,7 @@ function* beginning(state: ProgramState, text: string, fromLine: number, machine
   if (state.air ?? machine.air) yield still(state.air ?? 'M9');
   if (machine.focus) yield still(`G0Z${coordinate(state.z)}`);
   const next = afterLine(state, text);
-  const burns = isMove(wordsOf(text)) && next.motion === 1;
+  const burns = isMove(wordsOf(text)) && next.motion !== 0;
   const from = burns ? leadIn(state, next, machine) : state;
   yield { text: `G0${place(from)}`, seconds: 0 };
   if (next.beam === state.beam) yield still(state.beam);
@@ -61,9 +61,20 @@ function* beginning(state: ProgramState, text: string, fromLine: number, machine
   yield { text: `G1${place(state)}F${next.feed}S0`, seconds };
 }
 
+/** Where the centre of an arc is, in its line; nothing of a straight move. */
+function centreWords({ motion, i, j }: ProgramState): string {
+  return motion < 2 ? '' : `I${coordinate(i)}J${coordinate(j)}`;
+}
+
+/** Which way a move leads where it begins: an arc, square to where its centre is. */
+function directionOf(from: ProgramState, { motion, x, y, i, j }: ProgramState): [dx: number, dy: number] {
+  if (motion === 2) return [-j, i];
+  return motion === 3 ? [j, -i] : [x - from.x, y - from.y];
+}
+
 /** Where the head begins to come to speed for a line; on the bed. */
 function leadIn(from: ProgramState, to: ProgramState, machine: Machine): { x: number; y: number } {
-  const [dx, dy] = [to.x - from.x, to.y - from.y];
+  const [dx, dy] = directionOf(from, to);
   const length = Math.hypot(dx, dy);
   if (length === 0) return from;
   const [ux, uy] = [dx / length, dy / length];

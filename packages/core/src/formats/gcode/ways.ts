@@ -1,8 +1,13 @@
-import { fromMachine } from '../../machine/frame.ts';
+import { chordsOfArc } from '../../geometry/paths/arc-chords.ts';
+import type { Point } from '../../geometry/paths/matrix.ts';
+import { countsDown, fromMachine } from '../../machine/frame.ts';
 import type { Machine } from '../../machine/machine.ts';
-import { afterLine, firstState, isMove, wordsOf } from './program-state.ts';
+import { afterLine, firstState, isMove, type ProgramState, wordsOf } from './program-state.ts';
 
-/** The ways of the head in a program, move by move: move i goes to (xs[i], ys[i]) in bed mm, and stands in line lines[i]. */
+/**
+ * The ways of the head in a program, move by move: move i goes to (xs[i], ys[i]) in bed mm, and stands in line lines[i].
+ * Arcs are several moves.
+ */
 export interface ProgramWays {
   readonly xs: Float32Array;
   readonly ys: Float32Array;
@@ -26,16 +31,17 @@ export function programWays(text: string, machine: Machine): ProgramWays {
       if (i >= 2) steps.push({ title: comment, line: i + 1, move: xs.length });
       return;
     }
-    const words = wordsOf(said);
+    const before = state;
     state = afterLine(state, said);
-    if (!isMove(words)) return;
-    const isLit = state.motion === 1 && state.power > 0;
-    const { x, y } = fromMachine(machine, state.x, state.y);
+    if (!isMove(wordsOf(said))) return;
+    const isLit = state.motion !== 0 && state.power > 0;
     if (isLit && lit.at(-1) !== 1) pieces.push(xs.length);
-    xs.push(x);
-    ys.push(y);
-    lit.push(isLit ? 1 : 0);
-    lines.push(i + 1);
+    for (const { x, y } of wayBetween(before, state, machine)) {
+      xs.push(x);
+      ys.push(y);
+      lit.push(isLit ? 1 : 0);
+      lines.push(i + 1);
+    }
   });
   return {
     xs: Float32Array.from(xs),
@@ -45,4 +51,18 @@ export function programWays(text: string, machine: Machine): ProgramWays {
     steps,
     pieces: Uint32Array.from(pieces),
   };
+}
+
+/** How far the lines that are drawn of arcs may be from them, in mm. */
+const drawnWithin = 0.01;
+
+/** Where the moves of a line end, on the bed. */
+function wayBetween(before: ProgramState, after: ProgramState, machine: Machine): Point[] {
+  const to = fromMachine(machine, after.x, after.y);
+  if (after.motion < 2) return [to];
+  const centre = fromMachine(machine, before.x + after.i, before.y + after.j);
+  // G2 is clockwise where Y counts up.
+  const isClockwise = (after.motion === 2) === countsDown(machine) < 0;
+  const around = { cx: centre.x, cy: centre.y, isClockwise };
+  return chordsOfArc(fromMachine(machine, before.x, before.y), to, around, drawnWithin);
 }
