@@ -13,6 +13,7 @@ import {
   openJob,
   openStage,
   rectangle,
+  saved,
   storedJob,
   svg,
   typeInto,
@@ -233,6 +234,34 @@ test('what is filled: asked on the bed, overlaps united, figure and ground swapp
   expect(drawing.items).toHaveLength(3);
   await page.getByRole('button', { name: 'Flip back' }).click();
   expect(await engraved()).toBe(600);
+});
+
+test('bars that lie and bars that stand are each filled along themselves, by the operator’s leave', async ({
+  page,
+}) => {
+  const fill = (x: number, y: number, width: number, height: number) =>
+    `<rect x="${x}" y="${y}" width="${width}" height="${height}" fill="#5B3FA0"/>`;
+  await onPlywood(page, 'Bars', `${rectangle(5, 5, 280, 250)}${fill(20, 40, 2, 200)}${fill(60, 40, 200, 2)}`);
+  const planned = async () =>
+    (await storedPlan(page)).steps.find(({ operation }) => operation === 'engrave')?.timeS ?? 0;
+  const before = await planned();
+  await openStage(page, 'Check');
+  const slow = page.getByTestId('finding-slow-scan');
+  await expect(slow).toContainText('with each piece at 0° or 90°, where it burns sooner');
+  await slow.getByRole('button', { name: /^Each piece by itself, saves \d/ }).click();
+  await expect(slow).toBeHidden();
+  await saved(page);
+  expect(before / (await planned())).toBeGreaterThan(5);
+
+  // It stands with the layer, and can be said otherwise there.
+  await page.getByTestId('step-engrave-all').getByRole('button').first().click();
+  await expect(page.getByRole('button', { name: /^Angle of scan lines/ })).toContainText(
+    'Each piece where it burns sooner',
+  );
+  await choose(page, /^Angle of scan lines/, 'All lines at one angle');
+  await page.keyboard.press('Escape');
+  await saved(page);
+  expect(await planned()).toBeCloseTo(before, 3);
 });
 
 test('the badges: the holder is cut in one run, the badges engraved in the next, with their own stock’s recipe', async ({

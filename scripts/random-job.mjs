@@ -108,6 +108,7 @@ export function randomJob(random) {
   job = changeSetting(job, 'cut', 'tabs', pick([0, 0, 1, 4]));
   job = changeSetting(job, 'cut', 'tabWidthMm', between(0.05, 3));
   job = changeSetting(job, 'engrave', 'scanAngle', pick([0, 90, 45, between(0, 180)]));
+  job = setBurning(job, 'engrave', { scanTurns: pick(['same', 'sooner']) });
   job = setBurning(job, 'cut', {
     start: pick(['nearest', 'corner']),
     order: pick(['inside-first', 'nearest', 'parts', 'rows', 'spread']),

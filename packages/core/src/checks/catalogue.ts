@@ -251,7 +251,7 @@ export const catalogue = {
     title: 'Sooner with lines turned',
     levels: notes,
     why: 'Scan lines along the longer side turn round less often.',
-    mends: ['Lines at'],
+    mends: ['Each piece by itself', 'Lines at'],
   },
   'long-engraving': {
     title: 'A long engraving',

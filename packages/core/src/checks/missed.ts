@@ -101,10 +101,21 @@ function thinFinding(job: PreparedJob, prepared: PreparedLayer, boxes: readonly 
 }
 
 /** Lines as far apart as the thinnest shape or part of the layer is thick across them, if the machine holds that. */
-function finerLines({ id, layer, placed, applied }: PreparedLayer, boxes: readonly Box[], least: number): Mend | null {
+function finerLines(
+  { id, layer, placed, applied, burning }: PreparedLayer,
+  boxes: readonly Box[],
+  least: number,
+): Mend | null {
   const turned = Math.abs((applied.settings?.scanAngle ?? 0) % 180);
+  const isByPiece = burning.scanTurns === 'sooner';
   const across = (box: Box) =>
-    turned === 0 ? boxHeight(box) : turned === 90 ? boxWidth(box) : Math.min(boxHeight(box), boxWidth(box));
+    isByPiece
+      ? Math.min(boxHeight(box), boxWidth(box))
+      : turned === 0
+        ? boxHeight(box)
+        : turned === 90
+          ? boxWidth(box)
+          : Math.min(boxHeight(box), boxWidth(box));
   const thinnest = placed.reduce(
     (sofar, { item }) =>
       polylinesOf(item).reduce(

@@ -27,6 +27,8 @@ const burning = {
   overlaps: oneOf(['cancel', 'unite']),
   /** What becomes of parts so thin that they lie between two scan lines: nothing, or each gets a line of its own. */
   thinParts: oneOf(['skip', 'line']),
+  /** At which angle pieces are filled: all at that of the settings, or each at that or a quarter turn from it, the sooner. */
+  scanTurns: oneOf(['same', 'sooner']),
   /** Whether an edge that two parts share is burnt for each of them, or once for both. */
   sharedEdges: oneOf(['each', 'once']),
   /** Which side of its cuts is kept; by nesting, the inside of pieces and the outside of their holes. */
@@ -49,6 +51,7 @@ export const usualBurning: LayerBurning = {
   fillRule: 'even-odd',
   overlaps: 'cancel',
   thinParts: 'skip',
+  scanTurns: 'same',
   sharedEdges: 'each',
   keep: 'nesting',
   depth: null,

@@ -76,6 +76,7 @@ export type MendStep =
   | { readonly kind: 'unite overlaps'; readonly layerId: string }
   /** A scan line of its own through each part that lies between two. */
   | { readonly kind: 'line through thin parts'; readonly layerId: string }
+  | { readonly kind: 'turn lines by piece'; readonly layerId: string }
   /** One cut for edges that parts share; `onLine` burns along the lines, so that their cuts lie on each other. */
   | { readonly kind: 'cut once'; readonly layerIds: readonly string[]; readonly onLine: boolean }
   | { readonly kind: 'switch on'; readonly layerId: string; readonly runId: string };
@@ -147,6 +148,8 @@ export function mended(job: JobDocument, { step }: Mend): JobDocument {
       return setBurning(job, step.layerId, { overlaps: 'unite' });
     case 'line through thin parts':
       return setBurning(job, step.layerId, { thinParts: 'line' });
+    case 'turn lines by piece':
+      return setBurning(job, step.layerId, { scanTurns: 'sooner' });
     case 'cut once':
       return step.layerIds.reduce(
         (now, layerId) => setBurning(now, layerId, { sharedEdges: 'once', ...(step.onLine ? { keep: 'line' } : {}) }),

@@ -17,6 +17,7 @@ function rowsOf(outlines: readonly Polyline[], lineSpacingMm: number, more = {})
     speedMmPerS: 100,
     lineSpacingMm,
     thinParts: 'skip' as const,
+    scanTurns: 'same' as const,
     ...more,
   };
   rasterFill(

@@ -1,13 +1,13 @@
 import type { LayerBurning } from '../document/layer.ts';
-import { type Box, boxHeight, boxWidth, growBox, transformBox, uniteBoxes } from '../geometry/paths/box.ts';
-import { indexBoxes } from '../geometry/paths/box-index.ts';
+import { type Box, transformBox, uniteBoxes } from '../geometry/paths/box.ts';
 import { applyTo, type Matrix, rotation } from '../geometry/paths/matrix.ts';
-import type { Progress } from '../geometry/paths/progress.ts';
+import { type Progress, partOf } from '../geometry/paths/progress.ts';
 import { accelerationAlong, type Machine } from '../machine/machine.ts';
 import { scanOffsetAt } from '../machine/scan-offset.ts';
 import type { LayerSettings } from '../settings/settings.ts';
 import { Move, type MoveList } from './moves.ts';
-import { type Ramps, rampsOf } from './ramps.ts';
+import { rampsOf } from './ramps.ts';
+import { blocksOf, type ScanPace, soonerAngles } from './scan-blocks.ts';
 import { type Filled, levelled, type Row } from './scan-lines.ts';
 import { crossingsByRow } from './scan-rows.ts';
 import {
@@ -34,12 +34,8 @@ type RasterSettings = Pick<
 type RasterMachine = Pick<Machine, 'acceleration' | 'accelerationY' | 'jerk' | 'scanOffsets'>;
 
 /** What scan lines are laid by: in a frame that is turned so that they are level. */
-interface Scan {
+interface Scan extends ScanPace {
   readonly settings: RasterSettings;
-  readonly acceleration: number;
-  readonly ramps: Ramps;
-  /** How far the head runs unlit at each end of a line, in mm. */
-  readonly runUp: number;
   /** From the frame to the bed; null where they are one. */
   readonly turned: Matrix | null;
   /** How much earlier the beam comes on and goes off along a line than it is to burn, in mm. */
@@ -62,18 +58,44 @@ interface Scan {
 export function rasterFill(
   list: MoveList,
   pieces: readonly Filled[],
-  settings: RasterSettings & Pick<LayerBurning, 'thinParts'>,
+  settings: RasterSettings & Pick<LayerBurning, 'thinParts' | 'scanTurns'>,
   machine: RasterMachine,
   bed: Box,
   progress?: Progress,
 ): boolean {
-  const { scanAngle, lineSpacingMm, thinParts } = settings;
-  const scan = scanBy(settings, machine, bed);
+  const { scanAngle, scanTurns } = settings;
+  const scanAt = (angle: number) => scanBy({ ...settings, scanAngle: angle }, machine, bed);
+  const byAngle =
+    scanTurns === 'same'
+      ? [{ angle: scanAngle, pieces }]
+      : soonerAngles(pieces, [scanAngle, turnedFrom(scanAngle)], scanAt);
+  return byAngle
+    .map(({ angle, pieces: own }, i) => {
+      const part = partOf(progress, i / byAngle.length, (i + 1) / byAngle.length);
+      return fillAtOneAngle(list, own, settings, scanAt(angle), part);
+    })
+    .includes(true);
+}
+
+/** The angle of scan lines that are turned by a quarter, in degrees. */
+export function turnedFrom(scanAngle: number): number {
+  return (scanAngle + 90) % 180;
+}
+
+/** Fills outlines with lines at the angle of a scan. @returns whether a run-up had to be cut short */
+function fillAtOneAngle(
+  list: MoveList,
+  pieces: readonly Filled[],
+  { lineSpacingMm, thinParts }: Pick<RasterSettings, 'lineSpacingMm'> & Pick<LayerBurning, 'thinParts'>,
+  scan: Scan,
+  progress?: Progress,
+): boolean {
+  const { turned, settings } = scan;
   let short = false;
-  const blocks = blocksOf(scan.turned ? pieces.map((piece) => levelled(piece, scanAngle)) : pieces, scan);
+  const blocks = blocksOf(turned ? pieces.map((piece) => levelled(piece, settings.scanAngle)) : pieces, scan);
   blocks.forEach((block, i) => {
     const { rows, missed } = crossingsByRow(block, lineSpacingMm, thinParts === 'line');
-    for (const box of missed) list.missed.push(scan.turned ? transformBox(box, scan.turned) : box);
+    for (const box of missed) list.missed.push(turned ? transformBox(box, turned) : box);
     short = scanRows(list, () => rows, scan) || short;
     progress?.((i + 1) / blocks.length);
   });
@@ -222,66 +244,4 @@ function scanOnce(list: MoveList, rows: Iterable<Row>, scan: Scan): boolean {
     if (settings.bothWays) forth = !forth;
   }
   return short;
-}
-
-/** More blocks than this are not compared pair by pair. */
-const mostPairs = 160;
-
-/** Groups pieces into blocks that are each scanned as one, so that the whole takes little time. */
-function blocksOf<T extends { readonly bounds: Box }>(
-  pieces: readonly T[],
-  { settings, acceleration, ramps, runUp }: Scan,
-): T[][] {
-  const { lineSpacingMm, speedMmPerS, bothWays } = settings;
-  const blocks = touchingBlocks(pieces, runUp);
-  if (blocks.length > mostPairs) return [pieces.slice()];
-  const cost = (box: Box) => {
-    const rows = boxHeight(box) / lineSpacingMm;
-    const across = (boxWidth(box) + 4 * ramps.runUp(speedMmPerS, acceleration)) / speedMmPerS;
-    return rows * across * (bothWays ? 1 : 2);
-  };
-  for (;;) {
-    let best: { i: number; j: number; saved: number } | null = null;
-    for (let i = 0; i < blocks.length; i++) {
-      for (let j = i + 1; j < blocks.length; j++) {
-        const saved =
-          cost(blocks[i].bounds) + cost(blocks[j].bounds) - cost(uniteBoxes(blocks[i].bounds, blocks[j].bounds));
-        if (saved > 0 && (!best || saved > best.saved)) best = { i, j, saved };
-      }
-    }
-    if (!best) break;
-    const [other] = blocks.splice(best.j, 1);
-    const block = blocks[best.i];
-    blocks[best.i] = { bounds: uniteBoxes(block.bounds, other.bounds), pieces: [...block.pieces, ...other.pieces] };
-  }
-  return blocks.sort((a, b) => a.bounds.minY - b.bounds.minY || a.bounds.minX - b.bounds.minX).map((b) => b.pieces);
-}
-
-/** Pieces whose bounds come within `reach` mm of each other, gathered; overlapping ones must share a block. */
-function touchingBlocks<T extends { readonly bounds: Box }>(
-  pieces: readonly T[],
-  reach: number,
-): { bounds: Box; pieces: T[] }[] {
-  const index = indexBoxes(pieces.map(({ bounds }) => bounds));
-  const seen = new Uint8Array(pieces.length);
-  const blocks: { bounds: Box; pieces: T[] }[] = [];
-  for (let first = 0; first < pieces.length; first++) {
-    if (seen[first]) continue;
-    seen[first] = 1;
-    const waiting = [first];
-    const places: number[] = [];
-    for (let next = waiting.pop(); next !== undefined; next = waiting.pop()) {
-      places.push(next);
-      const near = growBox(pieces[next].bounds, reach);
-      for (const other of index?.search(near.minX, near.minY, near.maxX, near.maxY) ?? []) {
-        if (seen[other]) continue;
-        seen[other] = 1;
-        waiting.push(other);
-      }
-    }
-    // In their order: of greys, what lies in front covers what is behind it.
-    const members = places.sort((a, b) => a - b).map((place) => pieces[place]);
-    blocks.push({ bounds: members.map((piece) => piece.bounds).reduce(uniteBoxes), pieces: members });
-  }
-  return blocks;
 }

@@ -67,8 +67,8 @@ const engrave: BurnAreas = (prepared, { layer, settings }, list, progress) => {
   fills.forEach(({ power, pieces }, i) => {
     list.power = power;
     const part = partOf(progress, i / fills.length, (i + 1) / fills.length);
-    const { thinParts } = layer.burning;
-    const short = rasterFill(list, pieces, { ...settings, thinParts }, machine, bedBox(machine), part);
+    const { thinParts, scanTurns } = layer.burning;
+    const short = rasterFill(list, pieces, { ...settings, thinParts, scanTurns }, machine, bedBox(machine), part);
     runUpShort = runUpShort || short;
   });
   return runUpShort;

@@ -199,6 +199,15 @@ function FillFields({ burning, change }: FillFieldProps) {
         choose={(thinParts) => change({ thinParts }, 'thin parts')}
       />
       <Choice
+        label="Angle of scan lines"
+        value={burning.scanTurns}
+        options={[
+          { value: 'same' as const, text: 'All lines at one angle' },
+          { value: 'sooner' as const, text: 'Each piece where it burns sooner' },
+        ]}
+        choose={(scanTurns) => change({ scanTurns }, 'angle of scan lines')}
+      />
+      <Choice
         label="Depth by grey"
         value={chosen}
         options={depthSteps}
