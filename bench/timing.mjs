@@ -8,7 +8,7 @@ import { lambentMachine, plainMachine } from '../scripts/timing/machines.mjs';
 import { figuresOff, measured, timesOff } from '../scripts/timing/proof.mjs';
 
 /** Demo jobs are planned and burnt for these: they take long. */
-const withJobs = [16, 100];
+const withJobs = [16];
 const drawings = 20;
 
 /** @returns a row for each machine: what was off most, as shares */

@@ -2,7 +2,8 @@
 import { expect, test } from '@jest/globals';
 import { operationColourKey } from '@lambent/core/colours';
 import { newJob } from '@lambent/core/document';
-import { addItems, changeSetting } from '@lambent/core/edits';
+import { addItems, addOwnRun, changeSetting } from '@lambent/core/edits';
+import { layScanCard, readScanCard, scanCardLayerId, scanCardLayers, stepsBetween } from '@lambent/core/fit';
 import { writeGcode } from '@lambent/core/formats';
 import { usualMachine } from '@lambent/core/machine';
 import { planJob, prepareJob } from '@lambent/core/plan';
@@ -11,25 +12,21 @@ import { StandInMachine } from '../apps/stand-in/src/machine.ts';
 const key = operationColourKey('house', 'House');
 const lagS = 0.0005;
 
-/** From where to where each lit line burns, on a stand-in with a lag: a square from 100 to 130 mm, engraved at a speed. */
-function burntRows(scanOffsets, speed, scanAngle) {
-  const machine = { ...usualMachine('co2'), id: 'm', bedWidth: 300, bedHeight: 300, topSpeed: 500, scanOffsets };
-  const square = {
-    id: 'square',
-    name: null,
-    shape: { kind: 'rectangle', x: 100, y: 100, width: 30, height: 30, rx: 0, ry: 0 },
-    matrix: [1, 0, 0, 1, 0, 0],
-    paint: { stroke: null, strokeWidthMm: 0, fill: '#000000' },
-    fillRule: 'nonzero',
-    groupId: null,
-    pinned: 'engrave',
-    hidden: false,
-  };
-  const settings = { powerPercent: 20, speedMmPerS: speed, lineSpacingMm: 2, scanAngle };
-  const job = Object.entries(settings).reduce(
-    (known, [name, value]) => changeSetting(known, 'engrave', name, value),
-    addItems({ ...newJob('m', 'house'), sheets: [] }, [square]),
-  );
+const usual = { ...usualMachine('co2'), id: 'm', bedWidth: 300, bedHeight: 300, topSpeed: 500 };
+const engraved = (shape, pinned = 'engrave') => ({
+  id: `${pinned} ${JSON.stringify(shape)}`,
+  name: null,
+  shape,
+  matrix: [1, 0, 0, 1, 0, 0],
+  paint: { stroke: null, strokeWidthMm: 0, fill: '#000000' },
+  fillRule: 'nonzero',
+  groupId: null,
+  pinned,
+  hidden: false,
+});
+
+/** From where to where each lit line of a job burns, x and y in turn, on a stand-in with a lag. */
+function burntOn(machine, job) {
   const plan = planJob(prepareJob(job, { machines: [machine], keys: [key], materials: [] }));
   const { acceleration, travelSpeed, cornerDeviation, powerScale } = machine;
   const standIn = new StandInMachine({
@@ -64,6 +61,18 @@ function burntRows(scanOffsets, speed, scanAngle) {
   return rows;
 }
 
+/** The rows of a square from 100 to 130 mm, engraved at a speed. */
+function burntRows(scanOffsets, speed, scanAngle) {
+  const machine = { ...usual, scanOffsets };
+  const square = engraved({ kind: 'rectangle', x: 100, y: 100, width: 30, height: 30, rx: 0, ry: 0 });
+  const settings = { powerPercent: 20, speedMmPerS: speed, lineSpacingMm: 2, scanAngle };
+  const job = Object.entries(settings).reduce(
+    (known, [name, value]) => changeSetting(known, 'engrave', name, value),
+    addItems({ ...newJob('m', 'house'), sheets: [] }, [square]),
+  );
+  return burntOn(machine, job);
+}
+
 const measured = [
   { axis: 'x', speed: 100, mm: 0.1 },
   { axis: 'x', speed: 400, mm: 0.4 },
@@ -94,4 +103,69 @@ test.each([
   const rows = burntRows(measured, speed, angle);
   expect(rows).toHaveLength(15);
   expect(strays(rows, along)).toBeLessThan(0.002);
+});
+
+const speeds = [100, 250, 400];
+const offsets = stepsBetween(-0.1, 0.6, 0.05);
+
+/** Burns a scan card, and reads it as an operator does. @returns by speed, the number of the bar whose halves meet best */
+function readOffCard(scanOffsets, axis) {
+  const wish = { axis, speeds, offsets, powerPercent: 15 };
+  const card = layScanCard(wish);
+  const layers = scanCardLayers(wish, 'c');
+  const items = card.bars.map((bar) => {
+    const { minX, minY, maxX, maxY } = bar.box;
+    const shape = {
+      kind: 'rectangle',
+      x: minX + 50,
+      y: minY + 50,
+      width: maxX - minX,
+      height: maxY - minY,
+      rx: 0,
+      ry: 0,
+    };
+    return engraved(shape, scanCardLayerId('c', bar));
+  });
+  const job = addOwnRun({ ...newJob('m', 'house'), sheets: [] }, { id: 'r', name: 'Scan card' }, layers, items, {
+    id: 'g',
+    name: 'Scan card',
+    parentId: null,
+  });
+  const rows = burntOn({ ...usual, scanOffsets }, { ...job, runs: job.runs.slice(1) });
+  const [u, v] = axis === 'x' ? [0, 1] : [1, 0];
+  /** Where the middle of half a bar burnt, along its lines. */
+  const middleOf = ({ box }, way) => {
+    const [low, high] = axis === 'x' ? [box.minY + 50, box.maxY + 50] : [box.minX + 50, box.maxX + 50];
+    const near = (axis === 'x' ? box.minX : box.minY) + 50;
+    const own = rows.filter((row) => row[v] > low && row[v] < high && Math.abs(row[u] - near) < 3);
+    expect(own.length).toBeGreaterThan(15);
+    for (const row of own) expect(Math.sign(row[u + 2] - row[u])).toBe(way === 'there' ? 1 : -1);
+    return own.reduce((sum, row) => sum + (row[u] + row[u + 2]) / 2, 0) / own.length;
+  };
+  return new Map(
+    speeds.map((speed) => {
+      const apart = offsets.map((offset) => {
+        const [there, back] = ['there', 'back'].map((way) =>
+          card.bars.find((bar) => bar.speed === speed && bar.offset === offset && bar.way === way),
+        );
+        return Math.abs(middleOf(there, 'there') - middleOf(back, 'back'));
+      });
+      return [speed, offsets[apart.indexOf(Math.min(...apart))]];
+    }),
+  );
+}
+
+test.each(['x', 'y'])('a scan card along %s shows the lag at each speed; kept, the next card shows none', (axis) => {
+  const read = readOffCard(undefined, axis);
+  // Lines burn apart by the lag there, and by as much back.
+  expect(Object.fromEntries(read)).toEqual({ 100: 0.1, 250: 0.25, 400: 0.4 });
+  const table = readScanCard({}, axis, read);
+  expect(table).toEqual(speeds.map((speed) => ({ axis, speed, mm: speed / 1000 })));
+  const again = readOffCard(table, axis);
+  expect([...again.values()]).toEqual([0, 0, 0]);
+  // What a later card shows is added to what is taken back by then; the other axis stays as it is.
+  const other = { axis: axis === 'x' ? 'y' : 'x', speed: 400, mm: 0.2 };
+  const refined = readScanCard({ scanOffsets: [other, ...table] }, axis, new Map([[250, -0.02]]));
+  expect(refined).toContainEqual(other);
+  expect(refined.filter((entry) => entry.axis === axis)).toEqual([table[0], { axis, speed: 250, mm: 0.23 }, table[2]]);
 });

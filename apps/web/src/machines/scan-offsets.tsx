@@ -21,8 +21,8 @@ export function ScanOffsets({ draft, change, doubts }: MachineDraft) {
     <section className="border-t border-line py-3.5" aria-label="Scan offset">
       <h2 className="font-bold">Scan offset</h2>
       <p className="mb-2 text-[12px] text-quiet">
-        Engrave a thin upright bar both ways, and measure how far its lines there and back lie apart: more than 0 where
-        each goes too far. The plan takes that back.
+        How far lines there and back burn apart: more than 0 where each goes too far. The plan takes that back. A job’s
+        Fit stage lays a card that shows it, under “Scan offset”.
       </p>
       <Doubts about="scanOffsets" doubts={doubts}>
         <ul className="flex flex-col gap-1.5">

@@ -13,12 +13,23 @@ export function addCard(
   items: readonly Item[],
   group: Group,
 ): JobDocument {
-  const own = layers.map(({ id }) => id);
-  const others = job.runs.map((run) => ({ ...run, off: [...run.off, ...own] }));
   const nth = job.cards.length === 0 ? '' : ` ${job.cards.length + 1}`;
-  const run: Run = { ...firstRun, id: card.runId, name: `Test card${nth}`, only: items.map(({ id }) => id) };
-  const laid = { ...job, layers: [...job.layers, ...layers], runs: [...others, run], cards: [...job.cards, card] };
-  return addItems(laid, items, [group]);
+  const laid = { ...job, cards: [...job.cards, card] };
+  return addOwnRun(laid, { id: card.runId, name: `Test card${nth}` }, layers, items, group);
+}
+
+/** Adds items on layers of their own, which burn in a run of their own, and in no other. */
+export function addOwnRun(
+  job: JobDocument,
+  { id, name }: Pick<Run, 'id' | 'name'>,
+  layers: readonly Layer[],
+  items: readonly Item[],
+  group: Group,
+): JobDocument {
+  const own = layers.map((layer) => layer.id);
+  const others = job.runs.map((run) => ({ ...run, off: [...run.off, ...own] }));
+  const run: Run = { ...firstRun, id, name, only: items.map((item) => item.id) };
+  return addItems({ ...job, layers: [...job.layers, ...layers], runs: [...others, run] }, items, [group]);
 }
 
 /** Takes a card off again, with its items, its layers, its run and what was read off it. */

@@ -15,7 +15,7 @@ export {
   transformThings,
   ungroupItems,
 } from './arrange.ts';
-export { addCard, chooseBestCell, itemsOfCard, markCells, removeCard, setCellDarkness } from './cards.ts';
+export { addCard, addOwnRun, chooseBestCell, itemsOfCard, markCells, removeCard, setCellDarkness } from './cards.ts';
 export { combineItems, isVoid, releaseCombinations } from './combination.ts';
 export { cropPictures, croppedPicture, uncropPictures } from './crop.ts';
 export { turnOf } from './fold.ts';

@@ -26,6 +26,13 @@ export {
   wishedOffsets,
 } from './offset-items.ts';
 export { replacePicture } from './replace-picture.ts';
+export {
+  layScanCard,
+  readScanCard,
+  type ScanCardWish,
+  scanCardLayerId,
+  scanCardLayers,
+} from './scan-card.ts';
 export { tabPoints } from './tabs.ts';
 export { kerfComb, labelHeight, pinRow, slotComb, stepsBetween, type TestPiece } from './test-pieces.ts';
 export {

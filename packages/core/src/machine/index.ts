@@ -14,6 +14,7 @@ export {
   machineKinds,
   machineSchema,
   type Origin,
+  topSpeedOf,
   usualBuffer,
   wattsOf,
 } from './machine.ts';

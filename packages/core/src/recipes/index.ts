@@ -12,7 +12,7 @@ export { type StartingMaterial, startingMaterials } from './book/starting-materi
 export { addOffcut, offcutLeft, putSheetBack, type StockedSheet, stockOf, takeSheet } from './book/stock.ts';
 export { BurntCode, type BurntPicture, lookOf } from './cards/burnt-picture.ts';
 export { cardSettingOf } from './cards/card-setting.ts';
-export { cardKinds, cardWish } from './cards/card-wish.ts';
+export { cardKinds, cardWish, safeWords } from './cards/card-wish.ts';
 export { burntGreysOf, type GreyStep, greySteps, hasGreySteps } from './cards/grey-steps.ts';
 export {
   type CardCell,

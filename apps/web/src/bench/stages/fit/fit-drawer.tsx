@@ -1,3 +1,4 @@
+import { lazy, Suspense } from 'react';
 import { Drawer } from '../drawer.tsx';
 import { BorderPart } from './border-part.tsx';
 import { FitsPart } from './fits-part.tsx';
@@ -5,6 +6,8 @@ import { KerfPart } from './kerf-part.tsx';
 import { Makings } from './makings.tsx';
 import { OffsetPart } from './offset-part.tsx';
 import { TestPiecesPart } from './test-pieces-part.tsx';
+
+const ScanCardPart = lazy(() => import('./scan-card-part.tsx'));
 
 /** Where a drawing becomes parts: what lies at a distance from what is drawn, what goes around it, how parts meet. */
 export function FitDrawer() {
@@ -17,6 +20,15 @@ export function FitDrawer() {
           { name: 'Clearance', about: 'How parts meet', part: <FitsPart /> },
           { name: 'Kerf', about: 'What the beam takes away', part: <KerfPart /> },
           { name: 'Test pieces', about: 'Measure kerf and fits', part: <TestPiecesPart /> },
+          {
+            name: 'Scan offset',
+            about: 'How far lines burn apart',
+            part: (
+              <Suspense>
+                <ScanCardPart />
+              </Suspense>
+            ),
+          },
         ]}
       />
     </Drawer>

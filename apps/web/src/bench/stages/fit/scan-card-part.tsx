@@ -1,0 +1,186 @@
+import { drawnPaint } from '@lambent/core/colours';
+import { type Group, type Item, type Layer, rectangleOf } from '@lambent/core/document';
+import { addOwnRun } from '@lambent/core/edits';
+import {
+  layScanCard,
+  readScanCard,
+  type ScanCardWish,
+  scanCardLayerId,
+  scanCardLayers,
+  stepsBetween,
+} from '@lambent/core/fit';
+import { translation } from '@lambent/core/geometry';
+import { topSpeedOf } from '@lambent/core/machine';
+import { labelOperation } from '@lambent/core/operations';
+import { type Material, safeWords } from '@lambent/core/recipes';
+import { usualSettings } from '@lambent/core/settings';
+import { useState } from 'react';
+import { toast } from 'sonner';
+import { api, sentenceOf } from '../../../api.ts';
+import { Button } from '../../../ui/button.tsx';
+import { Choice } from '../../../ui/choice.tsx';
+import { LengthField } from '../../../ui/length-field.tsx';
+import { NumberField } from '../../../ui/number-field.tsx';
+import { showItems } from '../../bed/showing.ts';
+import { useBench, useBenchActions } from '../../context.ts';
+import { freeOnSheet, wordItems } from '../../lay-on-sheet.ts';
+import { newId } from '../../new-id.ts';
+import type { BenchActions } from '../../state/bench-state.ts';
+import { jobOf, machineOf, unitOf } from '../../state/document.ts';
+
+const axes = [
+  { value: 'x' as const, text: 'Lines along X' },
+  { value: 'y' as const, text: 'Lines along Y' },
+];
+
+/** A card that shows how far lines there and back burn apart, and what is read off it. */
+export default function ScanCardPart() {
+  const actions = useBenchActions();
+  const unit = useBench(unitOf);
+  const machine = useBench(machineOf);
+  const material = useBench((state) => state.prepared.material);
+  const top = topSpeedOf(machine, 'engrave');
+  const [axis, setAxis] = useState<'x' | 'y'>('x');
+  const [speedCount, setSpeedCount] = useState(4);
+  const [powerPercent, setPower] = useState(15);
+  const [range, setRange] = useState({ from: 0, to: 0.6, step: 0.05 });
+  if (!material) return <p className="text-quiet">Lay a sheet first: the card is burnt on it.</p>;
+  const speeds = Array.from({ length: speedCount }, (_, i) => Math.round((top * (i + 1)) / speedCount));
+  const wish = { axis, speeds, offsets: stepsBetween(range.from, range.to, range.step), powerPercent };
+  const length = (label: string, value: number, commit: (mm: number) => string | undefined) => (
+    <LengthField label={label} unit={unit} value={value} commit={commit} />
+  );
+  const set = (part: Partial<typeof range>) => setRange({ ...range, ...part });
+  return (
+    <>
+      <p className="text-[12px] text-quiet">
+        The beam follows a little late: engraved there and back, lines burn apart. Of each bar of the card one half is
+        engraved there, the other one back.
+      </p>
+      <Choice label="Along which axis" value={axis} options={axes} choose={setAxis} />
+      <div className="grid grid-cols-2 gap-1.5">
+        {length('From', range.from, (from) => (from < range.to ? void set({ from }) : 'Less than where it ends.'))}
+        {length('To', range.to, (to) => (to > range.from ? void set({ to }) : 'More than where it begins.'))}
+        {length('Each', range.step, (step) => (step >= 0.005 ? void set({ step }) : 'At least 0.005 mm.'))}
+        <NumberField label="Speeds" layout="stack" value={speedCount} least={1} most={8} whole commit={setSpeedCount} />
+        <NumberField
+          label="Power"
+          layout="stack"
+          unit="%"
+          value={powerPercent}
+          least={1}
+          most={100}
+          commit={setPower}
+        />
+      </div>
+      <Button
+        look="main"
+        className="self-start"
+        disabled={wish.offsets.length < 2}
+        onClick={() => void layOnSheet(actions, wish, material)}
+      >
+        Lay it on the sheet
+      </Button>
+      <p className="text-[12px] text-quiet">
+        Burn its run, and read for each speed which bar’s halves meet. Where none does, lay one that goes further.
+      </p>
+      <ReadCard key={`${axis} ${speeds}`} wish={wish} />
+    </>
+  );
+}
+
+/** Which bar meets at each speed; kept in the machine's table. */
+function ReadCard({ wish: { axis, speeds, offsets } }: { wish: ScanCardWish }) {
+  const actions = useBenchActions();
+  const { id, name } = useBench(machineOf);
+  const [read, setRead] = useState<ReadonlyMap<number, number>>(new Map());
+  const keep = async () => {
+    try {
+      const machine = (await api.machines()).find((known) => known.id === id);
+      if (!machine) throw new Error(`${name} is not in the shop any more.`);
+      const kept = await api.changeMachine({ ...machine, scanOffsets: readScanCard(machine, axis, read) });
+      const { shop } = actions.get();
+      actions.takeShop({ ...shop, machines: shop.machines.map((known) => (known.id === id ? kept : known)) });
+      setRead(new Map());
+      toast.message(`The scan offsets of ${name} are kept. Plans take them back from now on.`);
+    } catch (error) {
+      toast.error(sentenceOf(error));
+    }
+  };
+  return (
+    <section aria-label="Read the card" className="flex flex-col gap-1.5 border-t border-line pt-2">
+      <h3 className="text-quiet">Read off the burnt card</h3>
+      {speeds.map((speed) => (
+        <Choice
+          key={speed}
+          label={`Meets at ${speed} mm/s`}
+          value={read.has(speed) ? String(read.get(speed)) : null}
+          empty={`At ${speed} mm/s: which one`}
+          options={offsets.map((mm) => ({ value: String(mm), text: `At ${speed} mm/s: ${mm} mm` }))}
+          choose={(mm) => setRead(new Map(read).set(speed, Number(mm)))}
+        />
+      ))}
+      <Button className="self-start" disabled={read.size === 0} onClick={() => void keep()}>
+        Keep with {name}
+      </Button>
+    </section>
+  );
+}
+
+/** Puts the card into the job, with a run of its own. */
+async function layOnSheet(actions: BenchActions, wish: ScanCardWish, material: Material): Promise<void> {
+  const card = layScanCard(wish);
+  const machine = machineOf(actions.get());
+  const free = freeOnSheet(jobOf(actions.get()), machine, card.width, card.height);
+  if (!free) {
+    const size = `${Math.ceil(card.width)} × ${Math.ceil(card.height)} mm`;
+    toast.error(`There is no room for the card on the sheet: it takes ${size}. Choose fewer steps or speeds.`);
+    return;
+  }
+  try {
+    const { prepared, shop } = actions.get();
+    const { key } = prepared;
+    const [id, runId] = [newId(), newId()];
+    const group: Group = { id: newId(), name: `Scan offset along ${wish.axis.toUpperCase()}`, parentId: null };
+    const wordsLayer = `scan ${id} words`;
+    const items: Item[] = [
+      ...card.bars.map(
+        (bar): Item => ({
+          ...drawnPaint(key, 'engrave'),
+          id: newId(),
+          name: null,
+          groupId: group.id,
+          hidden: false,
+          fillRule: 'nonzero',
+          shape: rectangleOf(bar.box),
+          matrix: translation(free.x, free.y),
+          pinned: scanCardLayerId(id, bar),
+        }),
+      ),
+      ...(await wordItems(card.labels, free, {
+        ...drawnPaint(key, labelOperation),
+        groupId: group.id,
+        pinned: wordsLayer,
+      })),
+    ];
+    const words = safeWords(shop, { material }, machine);
+    const layers: Layer[] = [
+      {
+        id: wordsLayer,
+        name: 'Words of the card',
+        operation: labelOperation,
+        settings: { ...usualSettings(), ...words },
+      },
+      ...scanCardLayers(wish, id),
+    ];
+    actions.edit('lay a scan card', (job) => addOwnRun(job, { id: runId, name: 'Scan card' }, layers, items, group));
+    actions.chooseRun(runId);
+    showItems(
+      actions,
+      items.map((item) => item.id),
+    );
+    actions.select([]);
+  } catch (error) {
+    toast.error(sentenceOf(error));
+  }
+}
