@@ -1,5 +1,5 @@
 import type { RunAnswer } from '@lambent/contracts';
-import { expect, type Page, test } from '@playwright/test';
+import { expect, type Locator, type Page, test } from '@playwright/test';
 import { readProgram } from '../packages/core/src/fixtures/program-reader.ts';
 import { bedPoint, rectangle, saved } from './bench.ts';
 import { type OwnMachine, openOwnJob, startOwnMachine, typeFigure } from './own-machine.ts';
@@ -13,6 +13,33 @@ const runs = (page: Page, jobId: string) => askOwn<RunAnswer[]>(started.own, pag
 const programOf = async (page: Page, { id }: RunAnswer) =>
   (await (await page.request.get(`${started.own.address}/api/runs/${id}/program.gcode`)).text()).trimEnd().split('\n');
 const burnt = (lines: readonly string[]) => readProgram(lines).map(({ title: _, ...burn }) => JSON.stringify(burn));
+
+/** Chooses, by the picture of the run that ended, that it goes on where the middle square begins. */
+async function chooseMiddle(page: Page): Promise<Locator> {
+  // A machine that lost its place, or is in alarm, is cleared first.
+  await expect.poll(async () => (await states(page)).state).toMatch(/^(idle|alarm)$/);
+  if ((await states(page)).state === 'alarm') await page.getByRole('button', { name: 'Clear alarm' }).click();
+  const last = page.getByTestId('run-row').first();
+  await last.getByRole('button', { name: 'Go on with it…' }).click();
+  const chooser = page.getByRole('group', { name: 'From where it goes on' });
+  await expect(chooser.getByText(/^Piece \d of 3$/i)).toBeVisible();
+  // The left edge of the middle square is drawn at X 80, Y 40.
+  const edge = await bedPoint(page, 80, 40, { width: 400, height: 300 });
+  await page.mouse.click(edge.x, edge.y);
+  return chooser;
+}
+
+/** Burns the rest from a line on, to its end: with what was burnt until then, every stretch burns once. */
+async function goOn(page: Page, id: string, fromLine: number): Promise<RunAnswer[]> {
+  await page.getByRole('button', { name: `Go on from line ${fromLine}` }).click();
+  await expect(page.getByTestId('run-row')).toHaveCount(2);
+  await expect(page.getByTestId('run-row').first()).toHaveAttribute('data-status', 'done');
+  const [rest, first] = await runs(page, id);
+  expect(rest).toMatchObject({ afterRunId: first.id, fromLine });
+  const whole = await programOf(page, first);
+  expect([...burnt(whole.slice(0, fromLine - 1)), ...burnt(await programOf(page, rest))]).toEqual(burnt(whole));
+  return [rest, first];
+}
 
 for (const language of ['Lambent', 'plain'] as const) {
   test(`a run that was stopped on a machine that speaks ${language} goes on from where one clicks, and is burnt again`, async ({
@@ -36,14 +63,7 @@ for (const language of ['Lambent', 'plain'] as const) {
     const row = page.getByTestId('run-row').first();
     await expect(row).toHaveAttribute('data-status', 'stopped');
     await expect(page.getByText('“Labels” was stopped by hand.')).toBeVisible();
-    if (language === 'plain') await page.request.post(commands(), { data: { command: 'clear' } });
-
-    await row.getByRole('button', { name: 'Go on with it…' }).click();
-    const chooser = page.getByRole('group', { name: 'From where it goes on' });
-    await expect(chooser.getByText(/^Piece \d of 3$/i)).toBeVisible();
-    // By its picture: the left edge of the middle square is drawn at X 80, Y 40.
-    const edge = await bedPoint(page, 80, 40, { width: 400, height: 300 });
-    await page.mouse.click(edge.x, edge.y);
+    const chooser = await chooseMiddle(page);
     const line = chooser.getByLabel('Line', { exact: true });
     const clicked = await line.inputValue();
     await chooser.getByRole('button', { name: 'One line on' }).click();
@@ -52,16 +72,8 @@ for (const language of ['Lambent', 'plain'] as const) {
     await typeFigure(line, '9999');
     await expect(chooser.getByRole('alert')).toBeVisible();
     await line.press('Escape');
-    await chooser.getByRole('button', { name: `Go on from line ${clicked}` }).click();
-    await expect(page.getByTestId('run-row')).toHaveCount(2);
-    await expect(page.getByTestId('run-row').first()).toHaveAttribute('data-status', 'done');
+    const [, first] = await goOn(page, id, Number(clicked));
     await expect(page.getByTestId('run-row').first()).toContainText(`from line ${clicked} on`);
-    const [rest, first] = await runs(page, id);
-    expect(rest).toMatchObject({ afterRunId: first.id, fromLine: Number(clicked) });
-    const whole = await programOf(page, first);
-    expect([...burnt(whole.slice(0, Number(clicked) - 1)), ...burnt(await programOf(page, rest))]).toEqual(
-      burnt(whole),
-    );
 
     // Again: the very program; what it was planned by stands with it.
     const firstRow = page.getByTestId('run-row').nth(1);
@@ -72,6 +84,39 @@ for (const language of ['Lambent', 'plain'] as const) {
     await expect(page.getByTestId('run-row').first()).toHaveAttribute('data-status', 'done');
     const [again] = await runs(page, id);
     expect(again.programHash).toBe(first.programHash);
+  });
+}
+
+/** How a run comes to its end before its time, and what it stands on record as. */
+const ends: readonly (readonly ['Lambent' | 'plain', string, () => Promise<void>, RunAnswer['status']])[] = [
+  ['Lambent', 'ended by an alarm', () => started.alarm(), 'refused'],
+  ['plain', 'ended by an alarm', () => started.alarm(), 'refused'],
+  ['Lambent', 'broken off by a power cut', () => started.own.powerCut(), 'broken off'],
+  ['plain', 'broken off by a power cut', () => started.own.powerCut(), 'broken off'],
+];
+
+for (const [language, what, end, status] of ends) {
+  test(`a run that was ${what} on a machine that speaks ${language} goes on, and burns every stretch once`, async ({
+    page,
+  }) => {
+    // A stand-in apart from the server, where somebody can touch its switch.
+    const isApart = language === 'Lambent' && status === 'refused';
+    started = await startOwnMachine(page, language, 4, isApart ? ['--look-ahead', '400'] : []);
+    const id = await openOwnJob(page, started, squares);
+    await page.getByRole('button', { name: 'Send to Plover' }).click();
+    await expect.poll(async () => (await states(page)).power).toBeGreaterThan(0);
+    await end();
+    const row = page.getByTestId('run-row').first();
+    await expect(row).toHaveAttribute('data-status', status);
+    await expect(row).toContainText(/, at line \d+ of \d+/);
+    await expect(page.getByText(`“Labels” was ${status}`)).toBeVisible();
+    // Without a camera it is shown what it burnt, by its program.
+    const picture = row.getByRole('button', { name: /how it came out|what it burnt/ });
+    await picture.click();
+    await expect(page.getByRole('status').filter({ hasText: /^(How it came out|What it burnt)/ })).toBeVisible();
+    await page.getByRole('button', { name: 'Leave', exact: true }).click();
+    const chooser = await chooseMiddle(page);
+    await goOn(page, id, Number(await chooser.getByLabel('Line', { exact: true }).inputValue()));
   });
 }
 
@@ -110,7 +155,6 @@ test('an earlier version that was burnt is opened from its record; burnt again i
   await expect(rows.first()).toHaveAttribute('data-status', 'done');
 });
 
-const commands = () => `${started.own.address}/api/machines/${started.machine.id}/commands`;
 async function states(page: Page) {
   const [state] = await askOwn<{ state: string; power: number }[]>(started.own, page, 'machines/states');
   return state;

@@ -1,4 +1,5 @@
 import { type ChildProcess, spawn } from 'node:child_process';
+import { connect } from 'node:net';
 import { createInterface } from 'node:readline';
 import { fileURLToPath } from 'node:url';
 import type { JobCard } from '@lambent/contracts';
@@ -15,6 +16,8 @@ export interface OwnMachine {
   readonly machine: Machine;
   /** The cable of a small controller; null of a stand-in. */
   readonly line: SerialMachine | null;
+  /** Touches a switch at the end of an axis: of a small controller, or of a stand-in apart. */
+  alarm(): Promise<void>;
   close(): Promise<void>;
 }
 
@@ -59,7 +62,20 @@ export async function startOwnMachine(
     await line?.close();
     apart?.child.kill();
   };
-  return { own, machine, line, close };
+  const alarm = async () => (line ? line.do('alarm') : touchSwitch(apart?.port ?? 0));
+  return { own, machine, line, alarm, close };
+}
+
+/** Says to a stand-in that listens at a port that a switch was touched. */
+function touchSwitch(port: number): Promise<void> {
+  return new Promise((resolve, reject) => {
+    const socket = connect(port, '127.0.0.1', () => socket.write('limit\n'));
+    socket.once('data', () => {
+      socket.destroy();
+      resolve();
+    });
+    socket.once('error', reject);
+  });
 }
 
 /** Starts a stand-in apart from the server, as a machine in the network. */

@@ -1,4 +1,4 @@
-import { spawn } from 'node:child_process';
+import { type ChildProcess, spawn } from 'node:child_process';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -10,13 +10,38 @@ import { expect, type Page } from '@playwright/test';
 export interface OwnServer {
   readonly data: string;
   readonly address: string;
+  /** Ends it without a word, and starts it anew where it was. */
+  powerCut(): Promise<void>;
   close(): Promise<void>;
 }
 
 export async function startOwnServer(): Promise<OwnServer> {
   const data = mkdtempSync(join(tmpdir(), 'lambent-own-'));
+  let { server, address } = await startOn(data, '0');
+  const end = async (signal: 'SIGTERM' | 'SIGKILL') => {
+    server.removeAllListeners('exit');
+    const ended = new Promise((resolve) => server.once('exit', resolve));
+    server.kill(signal);
+    await ended;
+  };
+  return {
+    data,
+    address,
+    powerCut: async () => {
+      await end('SIGKILL');
+      ({ server, address } = await startOn(data, new URL(address).port));
+    },
+    close: async () => {
+      await end('SIGTERM');
+      rmSync(data, { recursive: true, force: true });
+    },
+  };
+}
+
+/** Starts a server on a data folder. @returns when it listens at a port; 0 is any that is free */
+async function startOn(data: string, port: string): Promise<{ server: ChildProcess; address: string }> {
   const server = spawn(process.execPath, [join(import.meta.dirname, '../apps/server/dist-program/main.js')], {
-    env: { ...process.env, LAMBENT_DATA: data, LAMBENT_PORT: '0', LAMBENT_DEMO: '', LAMBENT_MACHINE_PORTS: '' },
+    env: { ...process.env, LAMBENT_DATA: data, LAMBENT_PORT: port, LAMBENT_DEMO: '', LAMBENT_MACHINE_PORTS: '' },
     stdio: ['ignore', 'pipe', 'inherit'],
   });
   const address = await new Promise<string>((resolve, reject) => {
@@ -26,16 +51,7 @@ export async function startOwnServer(): Promise<OwnServer> {
       if (url) resolve(url);
     });
   });
-  return {
-    data,
-    address,
-    close: async () => {
-      const ended = new Promise((resolve) => server.once('exit', resolve));
-      server.kill('SIGTERM');
-      await ended;
-      rmSync(data, { recursive: true, force: true });
-    },
-  };
+  return { server, address };
 }
 
 /** What the server answers at a path of its API. */

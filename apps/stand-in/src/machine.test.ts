@@ -308,3 +308,18 @@ describe('the watch', () => {
     expect(machine.takeWord('watch')).toBeNull();
   });
 });
+
+test('a switch at the end of an axis that is touched raises the alarm: what it had is dropped, the beam is off', () => {
+  const machine = ready('run begin', 'M4', 'G1 X100 F3000 S500');
+  machine.advance(1);
+  expect(machine.takeWord('limit')).toBe('ok');
+  expect(machine.status()).toMatchObject({
+    state: 'alarm',
+    reason: 'a limit switch was touched',
+    power: 0,
+    waiting: 0,
+  });
+  expect(machine.take('G0 X1')).toBe('error:the machine is in alarm, a limit switch was touched');
+  expect(machine.takeWord('clear')).toBe('ok');
+  expect(machine.status().state).toBe('idle');
+});

@@ -23,9 +23,7 @@ export class StandInMachine {
   private power = 0;
   private laser: 'off' | 'steady' | 'by speed' = 'off';
   private air: 'off' | 'low' | 'high' = 'off';
-  private atX = 0;
-  private atY = 0;
-  private atZ = 0;
+  private at = { x: 0, y: 0, z: 0 };
   /** Lines taken since `run begin`, and the number of the last one. */
   private taken = 0;
   private lineNumber = 0;
@@ -63,6 +61,9 @@ export class StandInMachine {
       case 'pointer on':
       case 'pointer off':
         this.pointer = /on\s*$/i.test(line);
+        return 'ok';
+      case 'limit':
+        this.alarm('a limit switch was touched');
         return 'ok';
       case 'look':
         return JSON.stringify(this.look());
@@ -113,7 +114,7 @@ export class StandInMachine {
       if (command.kind === 'nothing' && isRemark(line)) return 'ok';
       if (command.kind === 'nothing' || command.kind === 'air') return this.switched();
       if (command.kind === 'wait')
-        return this.stand(command.seconds, this.atZ, this.laser === 'steady' ? this.power : 0);
+        return this.stand(command.seconds, this.at.z, this.laser === 'steady' ? this.power : 0);
       expectPower(this.build, command.power);
       if (command.kind === 'laser') {
         if (this.isUnlit && command.mode !== 'off') throw new LineRefused('this run is to stay unlit');
@@ -147,8 +148,8 @@ export class StandInMachine {
   private refocus(z: number, { x, y }: { x: number | null; y: number | null }): string {
     if (x !== null || y !== null) throw new LineRefused('Z moves alone');
     expectInFocus(this.build, z);
-    const seconds = Math.abs(z - this.atZ) / this.build.focusSpeed;
-    this.atZ = z;
+    const seconds = Math.abs(z - this.at.z) / this.build.focusSpeed;
+    this.at.z = z;
     return this.stand(seconds, z, 0);
   }
 
@@ -175,7 +176,7 @@ export class StandInMachine {
   private move(command: Extract<Command, { kind: 'move' }>): string {
     const { travelSpeed, topSpeed, arcsWithin } = this.build;
     const rapid = command.motion === 0;
-    const places = placesOf(command, { x: this.atX, y: this.atY }, arcsWithin);
+    const places = placesOf(command, this.at, arcsWithin);
     const off = places.find(({ x, y }) => !isOnBed(this.build, x, y));
     if (off) return this.alarm(`X${off.x} Y${off.y} is off the bed`);
     if (!rapid && this.feed === 0) throw new LineRefused('G1 before any F');
@@ -183,7 +184,7 @@ export class StandInMachine {
     const power = rapid || this.laser === 'off' ? 0 : this.power;
     const steady = this.laser === 'steady';
     this.motion.addLine(places, { speed, power, steady, line: this.lineNumber, ordinal: this.taken });
-    ({ x: this.atX, y: this.atY } = places[places.length - 1]);
+    this.at = { ...places[places.length - 1], z: this.at.z };
     this.begin();
     return 'ok';
   }
@@ -248,10 +249,9 @@ export class StandInMachine {
 
   private forget(): void {
     this.motion.clear();
-    this.laser = 'off';
-    this.air = 'off';
+    this.laser = this.air = 'off';
     this.power = 0;
-    ({ x: this.atX, y: this.atY, z: this.atZ } = this.motion);
+    this.at = { x: this.motion.x, y: this.motion.y, z: this.motion.z };
   }
 
   /**
@@ -264,7 +264,7 @@ export class StandInMachine {
       this.homingLeft -= seconds;
       if (this.homingLeft <= 0) {
         this.motion.place(0, 0);
-        this.atX = this.atY = 0;
+        this.at.x = this.at.y = 0;
         this.state = 'idle';
       }
       return;

@@ -8,6 +8,7 @@ import { api } from './api.ts';
 import { WhoAsked } from './people/who-asked.tsx';
 import { loadSmallPlaces, places } from './routes/places.tsx';
 import { takeSettings } from './shop/use-settings.ts';
+import { catchUpWithServer } from './stores/catch-up.ts';
 import { listenToServer } from './stores/live.ts';
 import { sayRunEnds } from './stores/run-ends.ts';
 import { StorageBar } from './ui/storage-bar.tsx';
@@ -17,6 +18,7 @@ const router = createBrowserRouter(places);
 
 listenToServer();
 sayRunEnds();
+catchUpWithServer(queries);
 // Until it is known, and where it cannot be, the page goes by what is usual.
 api
   .settings()

@@ -2,12 +2,11 @@ import { landingWords } from '@lambent/core/document';
 import { PanelLeftClose, PanelLeftOpen } from 'lucide-react';
 import { type DragEvent, useCallback, useEffect, useState } from 'react';
 import { useNavigate } from 'react-router';
-import { dayAndTimeOf } from '../stores/dates.ts';
-import { Button, IconButton } from '../ui/button.tsx';
+import { IconButton } from '../ui/button.tsx';
 import { acceptedFiles, filesPasted } from './arriving/accepted.ts';
 import { offerFiles } from './arriving/arriving.ts';
 import { BedView } from './bed/bed-view.tsx';
-import { useBurntPicture } from './burnt/burnt-picture.ts';
+import { PictureChip } from './burnt/picture-chip.tsx';
 import { useBench, useBenchActions, useBenchSubscribe } from './context.ts';
 import { StageRail } from './stage-rail.tsx';
 import { fetchLaterDrawers, laterPart, laterView } from './stages/later-drawer.tsx';
@@ -23,7 +22,6 @@ import { useAutosave } from './use-autosave.ts';
 import { useFreshening } from './use-freshening.ts';
 import { useMachines } from './use-machines.ts';
 import { usePlanning } from './use-planning.ts';
-import { useRuns } from './use-runs.ts';
 import { useShortcuts } from './use-shortcuts.ts';
 import { ViewDock } from './view-dock.tsx';
 
@@ -139,29 +137,6 @@ function RunChip() {
     >
       {run.name}: {words.join(', ')}
     </p>
-  );
-}
-
-/** Says on the bed that it shows how a run came out, what the colours mean, and how to leave that. */
-function PictureChip() {
-  const actions = useBenchActions();
-  const pictured = useBench((state) => state.pictured);
-  const run = useRuns().runs.find(({ id }) => id === pictured);
-  const shown = useBurntPicture(pictured);
-  if (!run) return null;
-  return (
-    <div
-      role="status"
-      className="absolute left-1/2 top-8 z-10 flex -translate-x-1/2 items-center gap-3 whitespace-nowrap rounded-full border border-line bg-paper py-1 pl-4 pr-1 shadow-float"
-    >
-      <span>
-        <b>How it came out</b>, {dayAndTimeOf(run.startedAt)}
-        {shown?.simulated && ', simulated'}: black is cut through, red scorched, brown burnt
-      </span>
-      <Button look="quiet" onClick={() => actions.showPictureOf(null)}>
-        Leave
-      </Button>
-    </div>
   );
 }
 

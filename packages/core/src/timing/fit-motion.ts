@@ -46,7 +46,7 @@ const toldWithin = 0.2;
 const worthwhile = 9;
 /** How long acceleration may take to set in, in seconds: these are tried. */
 const rises = [0.1, 0.03, 0.01, 0.003];
-const mostTurns = 4;
+const mostTurns = 12;
 /** Look-aheads that are tried first. */
 const aheads = [1, 2, 4, 8, 12, 16, 24, 32, 48, 64, 100, 150, 220, 320, 470, 700, 1000, 2000];
 

@@ -40,6 +40,11 @@ const pieces: readonly (readonly [mm: number, count: number])[] = [
   [0.2, 500],
   [1, 150],
 ];
+/**
+ * Fine pieces after a long way: how long they are, and how many. Meanwhile lines come in, as many as the controller takes:
+ * how many it knows shows even where lines are slow.
+ */
+const afterWay: readonly [mm: number, count: number] = [0.05, 600];
 /** How many zeros make a line long, and how long its pieces are. */
 const zeros = 20;
 const wordy: readonly [mm: number, count: number] = [0.05, 500];
@@ -48,7 +53,7 @@ const end = 'M5';
 
 /**
  * The parts of a timing card for a machine: strokes long and short along each axis and across, turns, travels, and ways
- * in fine pieces. All unlit, in the middle of the bed, at its top speed.
+ * in fine pieces, one of them after a long way. All unlit, in the middle of the bed, at its top speed.
  */
 export function timingCard(machine: Machine): CardPart[] {
   const box = growBox(bedBox(machine), -machine.margin - 1);
@@ -113,6 +118,18 @@ export function timingCard(machine: Machine): CardPart[] {
     const count = Math.min(wanted, Math.floor(width / mm));
     add('pieces', `${count} pieces of ${mm} mm`, { x: count * mm, y: 0 }, way(mm, count));
   }
+  const [fine, most] = afterWay;
+  const few = Math.min(most, Math.floor(width / 2 / fine));
+  const before = Math.min(longest, width - few * fine);
+  add(
+    'pieces',
+    `${few} pieces of ${fine} mm after ${rounded(before)} mm`,
+    { x: before + few * fine, y: 0 },
+    (list, { x, y }) => {
+      list.to(Move.dark, x + before, y);
+      way(fine, few)(list, { x: x + before, y });
+    },
+  );
   const [mm, wanted] = wordy;
   const count = Math.min(wanted, Math.floor(width / mm));
   add('words', `${count} pieces of ${mm} mm in long lines`, { x: count * mm, y: 0 }, way(mm, count), zeros);

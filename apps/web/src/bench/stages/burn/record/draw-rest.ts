@@ -1,5 +1,6 @@
 import type { ProgramWays } from '@lambent/core/formats';
 import type { View } from '../../../bed/view.ts';
+import { strokeWays } from '../../../burnt/draw-ways.ts';
 
 const burntInk = '#8D897C';
 const toBurnInk = '#C8560A';
@@ -12,8 +13,8 @@ export function drawRest(context: CanvasRenderingContext2D, view: View, ways: Pr
   context.scale(view.scale, view.scale);
   context.setLineDash([]);
   context.lineCap = 'round';
-  stroke(context, ways, 1, from, burntInk, 2 / view.scale);
-  stroke(context, ways, Math.max(1, from), xs.length, toBurnInk, 2.5 / view.scale);
+  strokeWays(context, view, ways, [0, from], burntInk, 2);
+  strokeWays(context, view, ways, [from, xs.length], toBurnInk, 2.5);
   const before = Math.max(0, from - 1);
   context.beginPath();
   context.arc(xs[before], ys[before], 7 / view.scale, 0, 2 * Math.PI);
@@ -23,23 +24,4 @@ export function drawRest(context: CanvasRenderingContext2D, view: View, ways: Pr
   context.lineWidth = 2 / view.scale;
   context.stroke();
   context.restore();
-}
-
-function stroke(
-  context: CanvasRenderingContext2D,
-  { xs, ys, lit }: ProgramWays,
-  from: number,
-  to: number,
-  ink: string,
-  width: number,
-): void {
-  context.beginPath();
-  for (let i = from; i < to; i++) {
-    if (lit[i] !== 1) continue;
-    if (i === from || lit[i - 1] !== 1) context.moveTo(xs[i - 1], ys[i - 1]);
-    context.lineTo(xs[i], ys[i]);
-  }
-  context.strokeStyle = ink;
-  context.lineWidth = width;
-  context.stroke();
 }

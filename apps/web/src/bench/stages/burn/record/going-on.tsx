@@ -1,6 +1,6 @@
 import type { RunAnswer } from '@lambent/contracts';
 import type { ProgramWays } from '@lambent/core/formats';
-import { useMutation, useQuery } from '@tanstack/react-query';
+import { useMutation } from '@tanstack/react-query';
 import { ChevronLeft, ChevronRight, Flame } from 'lucide-react';
 import { useEffect, useMemo, useState } from 'react';
 import { toast } from 'sonner';
@@ -10,25 +10,17 @@ import { Button, IconButton } from '../../../../ui/button.tsx';
 import { Choice } from '../../../../ui/choice.tsx';
 import { Notice } from '../../../../ui/notice.tsx';
 import { NumberField } from '../../../../ui/number-field.tsx';
-import { work } from '../../../../workers/work.ts';
-import { useBench, useBenchActions } from '../../../context.ts';
+import { moveOfLine } from '../../../burnt/draw-ways.ts';
+import { useProgramWays } from '../../../burnt/program-ways.ts';
+import { useBenchActions } from '../../../context.ts';
 import { chooseTool } from '../../../tools/choose.ts';
 import { BeginningTool } from './beginning-tool.ts';
 import { drawRest } from './draw-rest.ts';
-import { moveOfLine, pieceAt, stepAt } from './program-places.ts';
+import { pieceAt, stepAt } from './program-places.ts';
 
 /** Chooses from where a run that did not come to its end goes on: by its step, piece or line, or on its picture. */
 export default function GoingOn({ run, leave }: { run: RunAnswer; leave: () => void }) {
-  const machine = useBench((state) => state.shop.machines.find(({ id }) => id === run.machineId));
-  const ways = useQuery({
-    queryKey: ['program ways', run.id],
-    queryFn: async ({ signal }) => {
-      if (!machine) throw new Error('Its machine is not the shop’s any more.');
-      return work('programWays', [await api.program(run.id), machine], { signal });
-    },
-    staleTime: Number.POSITIVE_INFINITY,
-    gcTime: 60_000,
-  });
+  const ways = useProgramWays(run);
   if (ways.isError) return <Notice level="blocks">{sentenceOf(ways.error)}</Notice>;
   if (!ways.data) return <p className="text-[12px] text-quiet">Reading its program…</p>;
   if (ways.data.pieces.length === 0) return <p className="text-[12px] text-quiet">Nothing of it burns.</p>;

@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
-import { moveOfLine, nearestMove, pieceAt, stepAt } from './program-places.ts';
+import { moveOfLine } from '../../../burnt/draw-ways.ts';
+import { nearestMove, pieceAt, stepAt } from './program-places.ts';
 
 /** Two pieces: a line from (10, 0) over (20, 0) to (20, 10), and one from (50, 0) to (60, 0). */
 const ways = {

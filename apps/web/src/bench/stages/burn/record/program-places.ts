@@ -1,11 +1,5 @@
 import type { ProgramWays } from '@lambent/core/formats';
 
-/** The first move of a program that stands in a line, or after it; the last one where none does. */
-export function moveOfLine({ lines }: Pick<ProgramWays, 'lines'>, line: number): number {
-  const found = lines.findIndex((known) => known >= line);
-  return found < 0 ? lines.length - 1 : found;
-}
-
 /** Which piece a move belongs to, or which one burns next after it; the first is 0. */
 export function pieceAt({ pieces, lit }: Pick<ProgramWays, 'pieces' | 'lit'>, move: number): number {
   const after = pieces.findIndex((first) => first > move);

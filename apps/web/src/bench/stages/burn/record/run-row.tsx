@@ -76,14 +76,15 @@ export function RunRow({ run }: { run: RunAnswer }) {
         </p>
       )}
       <p className="flex flex-wrap gap-x-3">
-        {run.hasPicture && (
+        {isOver && (
           <button
             type="button"
             aria-pressed={pictured}
             onClick={() => actions.showPictureOf(pictured ? null : run.id)}
             className={link}
           >
-            {pictured ? 'leave how it came out' : 'how it came out'}
+            {pictured && 'leave '}
+            {run.hasPicture ? 'how it came out' : 'what it burnt'}
           </button>
         )}
         <button
