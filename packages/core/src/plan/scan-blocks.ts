@@ -6,7 +6,7 @@ import { type Filled, levelled } from './scan-lines.ts';
 
 /** What the time of scan lines goes by. */
 export interface ScanPace {
-  readonly settings: Pick<LayerSettings, 'lineSpacingMm' | 'speedMmPerS' | 'bothWays'>;
+  readonly settings: Pick<LayerSettings, 'lineSpacingMm' | 'speedMmPerS'>;
   /** Along the lines, in mm/s². */
   readonly acceleration: number;
   readonly ramps: Ramps;
@@ -79,11 +79,11 @@ export function blocksOf<T extends Bounded>(pieces: readonly T[], pace: ScanPace
   return joinedBlocks(pieces, pace).map((block) => block.pieces);
 }
 
-/** About how many seconds a block takes, by its box. */
-function cost(box: Box, { settings: { lineSpacingMm, speedMmPerS, bothWays }, acceleration, ramps }: ScanPace): number {
+/** About how many seconds a block takes, by its box; of lines that all go one way it is twice as long for every block. */
+function cost(box: Box, { settings: { lineSpacingMm, speedMmPerS }, acceleration, ramps }: ScanPace): number {
   const rows = boxHeight(box) / lineSpacingMm;
   const across = (boxWidth(box) + 4 * ramps.runUp(speedMmPerS, acceleration)) / speedMmPerS;
-  return rows * across * (bothWays ? 1 : 2);
+  return rows * across;
 }
 
 function joinedBlocks<T extends Bounded>(pieces: readonly T[], pace: ScanPace): Block<T>[] {
