@@ -1,15 +1,11 @@
 // A beam that comes on late shifts what is scanned there and back: the plan takes that back, by what was measured.
 import { expect, test } from '@jest/globals';
-import { operationColourKey } from '@lambent/core/colours';
 import { newJob } from '@lambent/core/document';
 import { addItems, addOwnRun, changeSetting } from '@lambent/core/edits';
 import { layScanCard, readScanCard, scanCardLayerId, scanCardLayers, stepsBetween } from '@lambent/core/fit';
-import { writeGcode } from '@lambent/core/formats';
 import { usualMachine } from '@lambent/core/machine';
-import { planJob, prepareJob } from '@lambent/core/plan';
-import { StandInMachine } from '../apps/stand-in/src/machine.ts';
+import { burntBy } from './burnt-by.mjs';
 
-const key = operationColourKey('house', 'House');
 const lagS = 0.0005;
 
 const usual = { ...usualMachine('co2'), id: 'm', bedWidth: 300, bedHeight: 300, topSpeed: 500 };
@@ -25,42 +21,6 @@ const engraved = (shape, pinned = 'engrave') => ({
   hidden: false,
 });
 
-/** From where to where each lit line of a job burns, x and y in turn, on a stand-in with a lag. */
-function burntOn(machine, job) {
-  const plan = planJob(prepareJob(job, { machines: [machine], keys: [key], materials: [] }));
-  const { acceleration, travelSpeed, cornerDeviation, powerScale } = machine;
-  const standIn = new StandInMachine({
-    name: 'm',
-    minX: 0,
-    minY: 0,
-    maxX: 300,
-    maxY: 300,
-    topSpeed: 500,
-    travelSpeed,
-    acceleration,
-    accelerationY: null,
-    lookAhead: 400,
-    lineS: 0,
-    lagS,
-    cornerDeviation,
-    powerScale,
-    lowestZ: 0,
-    highestZ: 0,
-    focusSpeed: 10,
-    watts: 60,
-    takenIn: 1,
-  });
-  const rows = [];
-  standIn.stock.burn = (...row) => rows.push(row.slice(0, 4));
-  standIn.advance(10);
-  for (const line of writeGcode(plan, 'scan')) {
-    while (!standIn.hasRoom) standIn.advance(0.1);
-    expect(standIn.take(line)).toBe('ok');
-  }
-  for (let i = 0; i < 100_000 && standIn.status().state === 'running'; i++) standIn.advance(0.1);
-  return rows;
-}
-
 /** The rows of a square from 100 to 130 mm, engraved at a speed. */
 function burntRows(scanOffsets, speed, scanAngle) {
   const machine = { ...usual, scanOffsets };
@@ -70,7 +30,7 @@ function burntRows(scanOffsets, speed, scanAngle) {
     (known, [name, value]) => changeSetting(known, 'engrave', name, value),
     addItems({ ...newJob('m', 'house'), sheets: [] }, [square]),
   );
-  return burntOn(machine, job);
+  return burntBy(machine, job, { lagS }).rows;
 }
 
 const measured = [
@@ -131,7 +91,7 @@ function readOffCard(scanOffsets, axis) {
     name: 'Scan card',
     parentId: null,
   });
-  const rows = burntOn({ ...usual, scanOffsets }, { ...job, runs: job.runs.slice(1) });
+  const { rows } = burntBy({ ...usual, scanOffsets }, { ...job, runs: job.runs.slice(1) }, { lagS });
   const [u, v] = axis === 'x' ? [0, 1] : [1, 0];
   /** Where the middle of half a bar burnt, along its lines. */
   const middleOf = ({ box }, way) => {

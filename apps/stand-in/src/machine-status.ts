@@ -20,6 +20,8 @@ export interface Build extends Limits {
   readonly lowestZ: number;
   readonly highestZ: number;
   readonly focusSpeed: number;
+  /** How its axes truly run: x · X + lean · Y along X and y · Y along Y, of what it is told; missing where they are true. */
+  readonly axes?: { readonly x: number; readonly y: number; readonly lean: number };
   /** The power of its beam in watts, and the share of it that stock takes in. */
   readonly watts: number;
   readonly takenIn: number;

@@ -3,7 +3,7 @@ import type { LitStretch } from './blocks.ts';
 import { type Command, isRemark, LineRefused, type Motion as MotionWord, readLine } from './line.ts';
 import { type Build, bufferSize, homingS, type State, type Status } from './machine-status.ts';
 import { Motion } from './motion.ts';
-import { expectInFocus, expectPower, isOnBed } from './reach.ts';
+import { expectInFocus, expectPower, isOnBed, trueStretch } from './reach.ts';
 import { type Run, runIn, runStatus } from './run.ts';
 import { type BedPicture, energyPerMm, Stock } from './stock.ts';
 import { Watch } from './watch.ts';
@@ -33,7 +33,7 @@ export class StandInMachine {
   private readonly watch = new Watch();
 
   constructor(private readonly build: Build) {
-    this.motion = new Motion(build, (stretch) => this.burn(stretch));
+    this.motion = new Motion(build, (stretch) => this.burn(trueStretch(build, stretch)));
   }
 
   /** Whether the next line can be taken now; if not, its answer has to wait. */

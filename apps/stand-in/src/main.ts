@@ -18,6 +18,10 @@ const { values } = parseArgs({
     'acceleration-y': { type: 'string', default: '' },
     /** In mm/s³; 0 where acceleration sets in at once. */
     jerk: { type: 'string', default: '0' },
+    /** How far it truly goes of each mm that it is told, and how much along X for each mm along Y. */
+    'true-x': { type: 'string', default: '1' },
+    'true-y': { type: 'string', default: '1' },
+    lean: { type: 'string', default: '0' },
     /** Takes arcs, and makes them within so many mm; none where nothing is said. */
     arcs: { type: 'string', default: '0' },
     'look-ahead': { type: 'string', default: '400' },
@@ -38,7 +42,7 @@ const { values } = parseArgs({
 
 function number(name: Exclude<keyof typeof values, 'name' | 'host' | 'origin' | 'ends-with-input'>): number {
   const value = Number(values[name]);
-  const mayBeBelow0 = name === 'lowest-z' || name === 'highest-z';
+  const mayBeBelow0 = name === 'lowest-z' || name === 'highest-z' || name === 'lean';
   if (!(value >= 0 || (mayBeBelow0 && Number.isFinite(value)))) {
     process.stderr.write(`stand-in: --${name} must be a number, not “${values[name]}”.\n`);
     process.exit(2);
@@ -61,6 +65,7 @@ const build: Build = {
   accelerationY: values['acceleration-y'] === '' ? null : number('acceleration-y'),
   ...(number('jerk') > 0 ? { jerk: number('jerk') } : {}),
   ...(number('arcs') > 0 ? { arcsWithin: number('arcs') } : {}),
+  axes: { x: number('true-x'), y: number('true-y'), lean: number('lean') },
   lookAhead: number('look-ahead'),
   lineS: number('line-ms') / 1000,
   lagS: number('lag-ms') / 1000,

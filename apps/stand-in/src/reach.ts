@@ -1,3 +1,4 @@
+import type { LitStretch } from './blocks.ts';
 import { LineRefused } from './line.ts';
 import type { Build } from './machine-status.ts';
 
@@ -17,4 +18,12 @@ export function expectInFocus({ lowestZ, highestZ }: Build, z: number): void {
 /** @throws LineRefused where a power is above all that there is */
 export function expectPower({ powerScale }: Build, power: number | null): void {
   if (power !== null && power > powerScale) throw new LineRefused(`S${power} is above full power, S${powerScale}`);
+}
+
+/** Where a stretch truly burns, whose ends are those that it was told. */
+export function trueStretch({ axes }: Build, stretch: LitStretch): LitStretch {
+  if (!axes) return stretch;
+  const { fromX, fromY, toX, toY } = stretch;
+  const { x, y, lean } = axes;
+  return { ...stretch, fromX: x * fromX + lean * fromY, fromY: y * fromY, toX: x * toX + lean * toY, toY: y * toY };
 }

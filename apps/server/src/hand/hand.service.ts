@@ -1,7 +1,7 @@
 import type { AirDto, Errand, FocusDto, HeadDto, LastWalk, MachineState, WalkDto } from '@lambent/contracts';
 import { findRun } from '@lambent/core/document';
 import { boxContains, boxOf, type Point } from '@lambent/core/geometry';
-import { bedBox, fromMachine, type Machine, toMachine } from '@lambent/core/machine';
+import { bedBox, fromMachine, type Machine, toldPlace, toMachine } from '@lambent/core/machine';
 import { landingNeeds } from '@lambent/core/plan';
 import type { MachineDriver, ProgramLine } from '@lambent/machines';
 import { Injectable, Logger } from '@nestjs/common';
@@ -44,7 +44,7 @@ export class HandService {
     const machine = await this.machines.get(machineId);
     const driver = this.links.get(machineId);
     const goesTo = this.targets.get(machineId);
-    const to = targetOf(machine, goesTo ?? driver.status, wish);
+    const to = targetOf(machine, goesTo ?? this.links.state(machineId), wish);
     const errand = { kind: 'move', to, jobId: null, title: null } as const;
     if (goesTo) {
       this.targets.set(machineId, to);
@@ -55,7 +55,7 @@ export class HandService {
       this.targets.set(machineId, to);
       // Where it is sent meanwhile it goes afterwards.
       for (let next: Point | undefined = to; next; ) {
-        const { status } = await driver.send(unlitProgram(lineTo(next)));
+        const { status } = await driver.send(unlitProgram(lineTo(toldPlace(machine, next))));
         const last = this.targets.get(machineId);
         next = status === 'done' && last !== next ? last : undefined;
       }
@@ -96,7 +96,7 @@ export class HandService {
     await this.end(machineId);
     this.expectFree(this.links.get(machineId));
     const shop = await this.shop.everything();
-    const { x, y } = this.links.get(machineId).status;
+    const { x, y } = this.links.state(machineId);
     const choice = { runId: run.id, head: fromMachine(machine, x, y) };
     const { ways, needs } = await this.work.walk({ job, shop, choice, shape: wish.shape }, signal);
     if (needs)
@@ -162,7 +162,7 @@ function targetOf(machine: Machine, from: Point, { x, y, dx, dy }: HeadDto): Poi
     const wanted = fromMachine(machine, from.x + (dx ?? 0), from.y + (dy ?? 0));
     const held = { x: within(wanted.x, bed.minX, bed.maxX), y: within(wanted.y, bed.minY, bed.maxY) };
     const to = toMachine(machine, held.x, held.y);
-    if (Math.hypot(to.x - from.x, to.y - from.y) < slackMm) {
+    if (Math.hypot(to.x - from.x, to.y - from.y) < slackMm || distanceOff(machine, to) > slackMm) {
       throw new PlainError(409, 'bed-ends', `The bed of ${machine.name} ends here.`);
     }
     return to;
@@ -170,7 +170,7 @@ function targetOf(machine: Machine, from: Point, { x, y, dx, dy }: HeadDto): Poi
   if (x === undefined && y === undefined) throw new PlainError(400, 'invalid', 'Say where the head is to go.');
   const to = { x: x ?? from.x, y: y ?? from.y };
   const place = fromMachine(machine, to.x, to.y);
-  if (boxContains(bed, boxOf(place.x, place.y, 0, 0), slackMm)) return to;
+  if (boxContains(bed, boxOf(place.x, place.y, 0, 0), slackMm) && distanceOff(machine, to) <= slackMm) return to;
   const least = toMachine(machine, bed.minX, bed.minY);
   const most = toMachine(machine, bed.maxX, bed.maxY);
   const [fromX, toX] = [least.x, most.x].sort((a, b) => a - b);
@@ -183,7 +183,7 @@ function targetOf(machine: Machine, from: Point, { x, y, dx, dy }: HeadDto): Poi
 }
 
 /**
- * The ways of the head in the machine's own frame: of the beam, or so that the red pointer goes along them.
+ * The ways of the head in the machine's own frame, as it is told them: of the beam, or so that the red pointer goes along them.
  * @throws PlainError 409 where there are none, they leave the bed, or there is no pointer
  */
 function waysOf(machine: Machine, ways: readonly (readonly Point[])[], spot: WalkDto['spot']): Point[][] {
@@ -201,13 +201,15 @@ function waysOf(machine: Machine, ways: readonly (readonly Point[])[], spot: Wal
     }),
   );
   const off = Math.max(0, ...inFrame.flat().map((place) => distanceOff(machine, place)));
-  if (off <= slackMm) return inFrame;
+  if (off <= slackMm) return inFrame.map((way) => way.map((place) => toldPlace(machine, place)));
   const what = spot === 'pointer' ? 'For the red pointer to go around this run, the head' : 'Around this run the head';
   throw new PlainError(409, 'off-bed', `${what} would leave the bed by ${off.toFixed(2)} mm. Move the run in.`);
 }
 
+/** How far off its bed, in mm, a machine would believe to be that is sent to a place in its frame; 0 or less on it. */
 function distanceOff(machine: Machine, place: Point): number {
-  const { x, y } = fromMachine(machine, place.x, place.y);
+  const told = toldPlace(machine, place);
+  const { x, y } = fromMachine(machine, told.x, told.y);
   const { minX, minY, maxX, maxY } = bedBox(machine);
   return Math.max(minX - x, x - maxX, minY - y, y - maxY);
 }

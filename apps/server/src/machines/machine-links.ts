@@ -1,5 +1,5 @@
 import type { Errand, LastWalk, MachineCommand, MachineState } from '@lambent/contracts';
-import { accelerationAlong, type Machine } from '@lambent/core/machine';
+import { accelerationAlong, type Machine, truePlace } from '@lambent/core/machine';
 import {
   type MachineDriver,
   type MachineStatus,
@@ -172,7 +172,8 @@ export class MachineLinks implements OnApplicationBootstrap {
     const orders: MachineCommand[] = driver ? ['hold', 'resume', 'stop', ...words.map((word) => orderOf[word])] : [];
     // What it does by hand is no run.
     const runId = errand ? null : status.runId;
-    return { machineId, ...status, runId, orders, watches: watch, errand, lastWalk };
+    const place = truePlace(this.links.get(machineId)?.machine ?? {}, status);
+    return { machineId, ...status, ...place, runId, orders, watches: watch, errand, lastWalk };
   }
 
   /** The line to a machine that is reached in the same way; null where there is none. */

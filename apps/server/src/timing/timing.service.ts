@@ -1,5 +1,5 @@
 import type { Errand, MachineState, TimingAnswer } from '@lambent/contracts';
-import { languageOf, type Machine, toMachine } from '@lambent/core/machine';
+import { languageOf, type Machine, toldPlace, toMachine } from '@lambent/core/machine';
 import { type CardPart, timingCard } from '@lambent/core/timing';
 import type { MachineDriver, Program } from '@lambent/machines';
 import { Injectable } from '@nestjs/common';
@@ -94,7 +94,7 @@ async function secondsOnMachine(machine: Machine, driver: MachineDriver, part: C
     const why = reason ? `${status}, ${reason}` : status;
     throw new Error(`The timing card was not run to its end (${why}). What was measured before stands.`);
   };
-  const start = toMachine(machine, part.start.x, part.start.y);
+  const start = toldPlace(machine, toMachine(machine, part.start.x, part.start.y));
   let least = Infinity;
   for (let left = languageOf(machine) === 'plain' ? 2 : 1; left > 0; left--) {
     await run(unlitProgram(lineTo(start)));

@@ -8,6 +8,7 @@ import { Labelled } from '../ui/labelled.tsx';
 import { NumberField } from '../ui/number-field.tsx';
 import { parsePlain } from '../ui/plain-number.ts';
 import { TypedField } from '../ui/typed-field.tsx';
+import { AxesField } from './axes-field.tsx';
 import { Doubts } from './doubts.tsx';
 import { FigureField, PlaceField } from './figure-field.tsx';
 import type { MachineDraft } from './machine-draft.ts';
@@ -67,6 +68,7 @@ export function MachineForm(props: MachineDraft & { chooseKind: (kind: MachineKi
         <FocusFields {...props} />
       </Part>
       <ScanOffsets {...props} />
+      <AxesField {...props} />
       <Lenses {...props} />
       <OwnLines {...props} />
     </>

@@ -2,8 +2,9 @@ import { boundsOf, type Item } from '../document/item.ts';
 import { type Box, boxContains, boxOf, growBox, isEmpty } from '../geometry/paths/box.ts';
 import { indexBoxes } from '../geometry/paths/box-index.ts';
 import type { Point } from '../geometry/paths/matrix.ts';
-import { toMachine } from '../machine/frame.ts';
-import { bedBox } from '../machine/machine.ts';
+import { toldPlace } from '../machine/axes.ts';
+import { fromMachine, toMachine } from '../machine/frame.ts';
+import { bedBox, type Machine } from '../machine/machine.ts';
 import type { BurnPlan } from '../plan/plan.ts';
 import type { PreparedJob } from '../plan/prepare.ts';
 import { type Check, countOf, type Finding, finding, withMends } from './finding.ts';
@@ -18,7 +19,7 @@ const mostPlaces = 50;
 /** Moves that leave the bed, of what is drawn on it: a machine stops at them in mid-job. */
 export const checkBeamPath: Check = (prepared, plan) => {
   const bed = bedBox(prepared.machine);
-  const outside = pointsOutside(plan, bed);
+  const outside = pointsOutside(plan, bed, prepared.machine);
   if (outside.length === 0) return [];
   // What is drawn off the bed is said of its own.
   const off = new Set(itemsOffBed(prepared));
@@ -35,8 +36,11 @@ export const checkBeamPath: Check = (prepared, plan) => {
   return [findingOf(prepared, [...items], points)];
 };
 
-/** The ends of moves that lie off the bed, and of which prepared layer they are; null for the way back. */
-function pointsOutside(plan: BurnPlan, bed: Box) {
+/**
+ * The ends of moves at which the machine would be told a place off its bed, and of which prepared layer they are; null for
+ * the way back.
+ */
+function pointsOutside(plan: BurnPlan, bed: Box, machine: Machine) {
   const reach = growBox(bed, slack);
   const { minX, minY, maxX, maxY } = reach;
   const points: (Point & { preparedId: string | null })[] = [];
@@ -46,9 +50,10 @@ function pointsOutside(plan: BurnPlan, bed: Box) {
   ];
   for (const { moves, preparedId } of parts) {
     const { xs, ys, bounds } = moves;
-    if (isEmpty(bounds) || boxContains(reach, bounds)) continue;
+    if (isEmpty(bounds) || (!machine.axes && boxContains(reach, bounds))) continue;
     for (let i = 0; i < xs.length; i++) {
-      const isOn = xs[i] >= minX && xs[i] <= maxX && ys[i] >= minY && ys[i] <= maxY;
+      const { x, y } = toldOnBed(machine, xs[i], ys[i]);
+      const isOn = x >= minX && x <= maxX && y >= minY && y <= maxY;
       if (!isOn) points.push({ x: xs[i], y: ys[i], preparedId });
     }
   }
@@ -73,14 +78,20 @@ function itemsNearEdge({ layers }: PreparedJob, off: ReadonlySet<Item>, bed: Box
 function findingOf(prepared: PreparedJob, items: readonly Item[], points: readonly Point[]): Finding {
   const { machine } = prepared;
   const bed = bedBox(machine);
-  const beyondX = ({ x }: Point) => Math.max(bed.minX - x, x - bed.maxX);
-  const beyondY = ({ y }: Point) => Math.max(bed.minY - y, y - bed.maxY);
+  const told = (point: Point) => toldOnBed(machine, point.x, point.y);
+  const beyondX = (point: Point) => Math.max(bed.minX - told(point).x, told(point).x - bed.maxX);
+  const beyondY = (point: Point) => Math.max(bed.minY - told(point).y, told(point).y - bed.maxY);
   const beyond = (point: Point) => Math.max(beyondX(point), beyondY(point));
   const furthest = points.reduce((worst, point) => (beyond(point) > beyond(worst) ? point : worst));
-  const { x, y } = toMachine(machine, furthest.x, furthest.y);
+  const { x, y } = toMachine(machine, told(furthest).x, told(furthest).y);
   const reached = beyondX(furthest) >= beyondY(furthest) ? `X ${said(x)} mm` : `Y ${said(y)} mm`;
   const what = items.length > 0 ? ` on ${countOf(items.length, 'outline', 'outlines')}` : '';
-  const why = items.length > 0 ? ' Half the kerf lies outside of what is drawn.' : '';
+  const isOnBed = boxContains(bed, boxOf(furthest.x, furthest.y, 0, 0));
+  const why = isOnBed
+    ? ' Its axes run short there: they are taken back as they were measured.'
+    : items.length > 0
+      ? ' Half the kerf lies outside of what is drawn.'
+      : '';
   const message = `The beam would go to ${reached}${what}, off the bed: ${machine.name} would stop with an alarm in mid-job.${why}`;
   const places = points.slice(0, mostPlaces).map((point) => growBox(boxOf(point.x, point.y, 0, 0), 1));
   const room = growBox(bed, -beyond(furthest));
@@ -91,4 +102,11 @@ function findingOf(prepared: PreparedJob, items: readonly Item[], points: readon
 /** A number with a minus sign as it is set in print. */
 function said(mm: number): string {
   return mm.toFixed(2).replace('-', '−');
+}
+
+/** Where on its bed a machine believes to be that is told to go to a place, in bed mm. */
+function toldOnBed(machine: Machine, x: number, y: number): Point {
+  if (!machine.axes) return { x, y };
+  const told = toldPlace(machine, toMachine(machine, x, y));
+  return fromMachine(machine, told.x, told.y);
 }

@@ -1,3 +1,4 @@
+export { axesOfSquare, type MeasuredSquare, toldPlace, truePlace } from './axes.ts';
 export { type MachineDoubt, machineDoubts } from './doubts.ts';
 export { type MachineFigureName, machineFigures } from './figures.ts';
 export { countsDown, fromMachine, restingPlace, toMachine } from './frame.ts';

@@ -110,6 +110,11 @@ export const machineSchema = record({
   scanOffsets: optional(
     list(record({ axis: oneOf(['x', 'y']), speed: fromTo(null, 20_000), mm: number(-20, 20) }), { most: 40 }),
   ),
+  /**
+   * How far its head truly goes of each mm that it is told along X and along Y, as a burnt square showed. It leans so much
+   * along X for each mm along Y. Straight and true to scale where nothing is said. See `axes.ts`.
+   */
+  axes: optional(record({ x: number(0.8, 1.25), y: number(0.8, 1.25), lean: number(-0.2, 0.2) })),
   /** Lines of the shop's own that every program begins and ends with; see `ownLineFault`. */
   startLines: optional(list(text, { most: 20 })),
   endLines: optional(list(text, { most: 20 })),

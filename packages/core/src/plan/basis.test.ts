@@ -49,6 +49,7 @@ test('a machine whose bed, zero, scale, focus or air is another does not take th
     { powerScale: 255 },
     { focus: { lowest: 0, highest: 1, speed: 1 } },
     { air: { levels: [], mostBar: null } },
+    { axes: { x: 1.001, y: 1, lean: 0 } },
   ]) {
     expect(takesSamePrograms(machine, { ...machine, ...change })).toBe(false);
   }

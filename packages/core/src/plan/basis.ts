@@ -77,8 +77,16 @@ export function basisChanges(before: RunBasis, after: RunBasis): string[] {
 
 /** Whether a program for one machine can be run on another: its places, powers and words mean the same there. */
 export function takesSamePrograms(before: RunBasis['machine'], after: RunBasis['machine']): boolean {
-  const meaning = ({ bedWidth, bedHeight, origin, powerScale, focus, air }: RunBasis['machine']) =>
-    textInOrder({ bedWidth, bedHeight, origin, powerScale, focus: focus ?? null, air: air ?? null });
+  const meaning = ({ bedWidth, bedHeight, origin, powerScale, focus, air, axes }: RunBasis['machine']) =>
+    textInOrder({
+      bedWidth,
+      bedHeight,
+      origin,
+      powerScale,
+      focus: focus ?? null,
+      air: air ?? null,
+      axes: axes ?? null,
+    });
   const knowsItsArcs = before.arcsWithin === undefined || after.arcsWithin !== undefined;
   return knowsItsArcs && meaning(before) === meaning(after);
 }

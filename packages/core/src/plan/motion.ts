@@ -1,3 +1,5 @@
+import { toldPlace } from '../machine/axes.ts';
+import { countsDown } from '../machine/frame.ts';
 import { accelerationAlong, lineTo, type Machine } from '../machine/machine.ts';
 import { ControllerQueue } from './controller-queue.ts';
 import type { MoveTimer } from './move-timer.ts';
@@ -36,7 +38,8 @@ export function timeMoves(
   machine: MotionFigures,
   start: { x: number; y: number; z?: number },
 ): Float32Array[] {
-  const { accelerationY, cornerDeviation, travelSpeed } = machine;
+  const { accelerationY, cornerDeviation, travelSpeed, axes } = machine;
+  const down = countsDown(machine);
   let { acceleration } = machine;
   const count = parts.reduce((sum, part) => sum + part.moves.kinds.length, 0);
   const durations = new Float32Array(count);
@@ -66,8 +69,10 @@ export function timeMoves(
         before = 0;
         continue;
       }
-      const dx = xs[i] - x;
-      const dy = ys[i] - y;
+      let dx = xs[i] - x;
+      let dy = ys[i] - y;
+      // The machine's speeds and accelerations are those of what it is told.
+      if (axes) ({ x: dx, y: dy } = toldPlace(machine, { x: dx, y: down * dy }));
       // Scan lines are level as a rule: they need no root.
       const distance = dy === 0 ? Math.abs(dx) : Math.sqrt(dx * dx + dy * dy);
       const vx = dy === 0 ? Math.sign(dx) : dx / distance;
@@ -122,6 +127,8 @@ export type MotionFigures = Pick<
   | 'characterMs'
   | 'timeShare'
   | 'connection'
+  | 'axes'
+  | 'origin'
 >;
 
 /** A wait with the beam on is three lines of a program: on, the wait, and off again. */

@@ -124,8 +124,9 @@ export function planJob(prepared: PreparedJob, progress?: Progress): BurnPlan {
     missed.push(...filled.missed.map((box) => ({ preparedId: draft.layer.id, box })));
     missed.push(...filled.tooFine.map((fine) => ({ preparedId: draft.layer.id, ...fine })));
     if (filled.litMm === 0) return;
-    const { arcsWithin } = machine;
-    const isRound = arcsWithin !== undefined && burnt.length > 0;
+    const { arcsWithin, axes } = machine;
+    // Where axes are not true to scale, what is to be a circle is told as an ellipse.
+    const isRound = arcsWithin !== undefined && !axes && burnt.length > 0;
     const list = isRound ? withArcs(filled.build(), place, filled.lineEnds, bedBox(machine), arcsWithin) : filled;
     place = { x: list.x, y: list.y, z: list.z };
     const { litMm, unlitMm } = list;

@@ -1,4 +1,5 @@
 import type { Point } from '../geometry/paths/matrix.ts';
+import { toldPlace } from '../machine/axes.ts';
 import { countsDown, restingFocus, toMachine } from '../machine/frame.ts';
 import type { Machine } from '../machine/machine.ts';
 import type { Air } from '../settings/setting.ts';
@@ -144,7 +145,7 @@ export function* moveLines(
   for (let i = 0; i < moves.kinds.length; i++) {
     const arc = arcs.get(i);
     const last = arc ? i + arc.count - 1 : i;
-    const { x, y } = toMachine(machine, moves.xs[last], moves.ys[last]);
+    const { x, y } = toldPlace(machine, toMachine(machine, moves.xs[last], moves.ys[last]));
     const kind = moves.kinds[i];
     let seconds = durations[i];
     for (let k = i + 1; k <= last; k++) seconds += durations[k];

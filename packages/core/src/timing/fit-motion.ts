@@ -50,7 +50,7 @@ const mostTurns = 12;
 /** Look-aheads that are tried first. */
 const aheads = [1, 2, 4, 8, 12, 16, 24, 32, 48, 64, 100, 150, 220, 320, 470, 700, 1000, 2000];
 
-type Figures = Pick<Machine, TimedFigure> & Pick<Machine, 'focus' | 'connection'>;
+type Figures = Pick<Machine, TimedFigure> & Pick<Machine, 'focus' | 'connection' | 'axes' | 'origin'>;
 /** Figures that are sought by their logarithms. */
 type Sought = Exclude<TimedFigure, 'lookAhead'>;
 
@@ -64,8 +64,8 @@ type Sought = Exclude<TimedFigure, 'lookAhead'>;
  */
 export function fitMotion(machine: Machine, card: readonly CardPart[], seconds: readonly number[]): TimingFit {
   const fit = new MotionFit(card, seconds);
-  const { focus, connection } = machine;
-  const moved = fit.moving(fit.start({ ...motionOf(machine), focus, connection }));
+  const { focus, connection, axes, origin } = machine;
+  const moved = fit.moving(fit.start({ ...motionOf(machine), focus, connection, axes, origin }));
   const spoken = fit.lines(moved);
   const sought = soughtIn(spoken);
   const { figures, fitted } = fit.all(spoken, sought);

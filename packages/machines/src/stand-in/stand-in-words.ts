@@ -15,6 +15,7 @@ export interface StandInFigures {
   readonly moveMs?: number;
   readonly jerk?: number;
   readonly arcsWithin?: number;
+  readonly axes?: { readonly x: number; readonly y: number; readonly lean: number };
   readonly cornerDeviation: number;
   readonly powerScale: number;
   readonly focus?: { readonly lowest: number; readonly highest: number; readonly speed: number };
@@ -29,7 +30,7 @@ const takenIn = { co2: 1, diode: 0.3, fibre: 0.3 };
  * @param factor how much faster than a real machine's its time passes
  */
 export function standInWords(machine: StandInFigures, port: number, factor: number): string[] {
-  const { focus, accelerationY, jerk, arcsWithin, lookAhead, moveMs } = machine;
+  const { focus, accelerationY, jerk, arcsWithin, axes, lookAhead, moveMs } = machine;
   const words = {
     name: machine.name,
     port,
@@ -42,6 +43,7 @@ export function standInWords(machine: StandInFigures, port: number, factor: numb
     ...(accelerationY === undefined ? {} : { 'acceleration-y': accelerationY }),
     ...(jerk === undefined ? {} : { jerk }),
     ...(arcsWithin === undefined ? {} : { arcs: arcsWithin }),
+    ...(axes ? { 'true-x': axes.x, 'true-y': axes.y, lean: axes.lean } : {}),
     ...(lookAhead === undefined ? {} : { 'look-ahead': lookAhead }),
     ...(moveMs === undefined ? {} : { 'line-ms': moveMs }),
     'corner-deviation': machine.cornerDeviation,

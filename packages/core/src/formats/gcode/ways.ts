@@ -1,5 +1,6 @@
 import { chordsOfArc } from '../../geometry/paths/arc-chords.ts';
 import type { Point } from '../../geometry/paths/matrix.ts';
+import { truePlace } from '../../machine/axes.ts';
 import { countsDown, fromMachine } from '../../machine/frame.ts';
 import type { Machine } from '../../machine/machine.ts';
 import { afterLine, firstState, isMove, type ProgramState, wordsOf } from './program-state.ts';
@@ -58,7 +59,8 @@ const drawnWithin = 0.01;
 
 /** Where the moves of a line end, on the bed. */
 function wayBetween(before: ProgramState, after: ProgramState, machine: Machine): Point[] {
-  const to = fromMachine(machine, after.x, after.y);
+  const told = truePlace(machine, after);
+  const to = fromMachine(machine, told.x, told.y);
   if (after.motion < 2) return [to];
   const centre = fromMachine(machine, before.x + after.i, before.y + after.j);
   // G2 is clockwise where Y counts up.

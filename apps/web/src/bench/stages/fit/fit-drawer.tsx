@@ -8,6 +8,7 @@ import { OffsetPart } from './offset-part.tsx';
 import { TestPiecesPart } from './test-pieces-part.tsx';
 
 const ScanCardPart = lazy(() => import('./scan-card-part.tsx'));
+const SquarePart = lazy(() => import('./square-part.tsx'));
 
 /** Where a drawing becomes parts: what lies at a distance from what is drawn, what goes around it, how parts meet. */
 export function FitDrawer() {
@@ -26,6 +27,15 @@ export function FitDrawer() {
             part: (
               <Suspense>
                 <ScanCardPart />
+              </Suspense>
+            ),
+          },
+          {
+            name: 'Axes',
+            about: 'True to scale, and square',
+            part: (
+              <Suspense>
+                <SquarePart />
               </Suspense>
             ),
           },

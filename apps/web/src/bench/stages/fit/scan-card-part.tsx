@@ -16,7 +16,7 @@ import { type Material, safeWords } from '@lambent/core/recipes';
 import { usualSettings } from '@lambent/core/settings';
 import { useState } from 'react';
 import { toast } from 'sonner';
-import { api, sentenceOf } from '../../../api.ts';
+import { sentenceOf } from '../../../api.ts';
 import { Button } from '../../../ui/button.tsx';
 import { Choice } from '../../../ui/choice.tsx';
 import { LengthField } from '../../../ui/length-field.tsx';
@@ -27,6 +27,7 @@ import { freeOnSheet, wordItems } from '../../lay-on-sheet.ts';
 import { newId } from '../../new-id.ts';
 import type { BenchActions } from '../../state/bench-state.ts';
 import { jobOf, machineOf, unitOf } from '../../state/document.ts';
+import { useKeepingMachine } from '../keeping.ts';
 
 const axes = [
   { value: 'x' as const, text: 'Lines along X' },
@@ -91,21 +92,17 @@ export default function ScanCardPart() {
 
 /** Which bar meets at each speed; kept in the machine's table. */
 function ReadCard({ wish: { axis, speeds, offsets } }: { wish: ScanCardWish }) {
-  const actions = useBenchActions();
-  const { id, name } = useBench(machineOf);
+  const machine = useBench(machineOf);
+  const { name } = machine;
+  const keepMachine = useKeepingMachine();
   const [read, setRead] = useState<ReadonlyMap<number, number>>(new Map());
   const keep = async () => {
-    try {
-      const machine = (await api.machines()).find((known) => known.id === id);
-      if (!machine) throw new Error(`${name} is not in the shop any more.`);
-      const kept = await api.changeMachine({ ...machine, scanOffsets: readScanCard(machine, axis, read) });
-      const { shop } = actions.get();
-      actions.takeShop({ ...shop, machines: shop.machines.map((known) => (known.id === id ? kept : known)) });
-      setRead(new Map());
-      toast.message(`The scan offsets of ${name} are kept. Plans take them back from now on.`);
-    } catch (error) {
-      toast.error(sentenceOf(error));
-    }
+    const isKept = await keepMachine(
+      machine,
+      (stored) => ({ scanOffsets: readScanCard(stored, axis, read) }),
+      `The scan offsets of ${name} are kept. Plans take them back from now on.`,
+    );
+    if (isKept) setRead(new Map());
   };
   return (
     <section aria-label="Read the card" className="flex flex-col gap-1.5 border-t border-line pt-2">
