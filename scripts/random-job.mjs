@@ -40,6 +40,7 @@ export function randomJob(random) {
     ...pick([{}, {}, { lookAhead: pick([3, 16]), moveMs: pick([1, 4]) }, { accelerationY: pick([300, 3000]) }]),
     ...pick([{}, { jerk: pick([20_000, 100_000, 1e6]) }]),
     ...pick([{}, { arcsWithin: pick([0.001, 0.002, 0.004]) }]),
+    ...pick([{}, {}, { axes: { x: between(0.98, 1.02), y: between(0.98, 1.02), lean: between(-0.01, 0.01) } }]),
     powerScale: pick([255, 1000]),
     minLineSpacing: 0.05,
     connection: { kind: 'network', host: '127.0.0.1', port: 1, language: 'lambent', buffer: 127 },

@@ -71,3 +71,17 @@ describe('a kerf that leads the beam off the bed', () => {
     expect(both.found?.message).toContain('on 1 outline');
   });
 });
+
+test('axes that run short lead a machine off its bed before the edge is reached: that is said before', () => {
+  const short = { ...shop, machines: [{ ...shop.machines[0], axes: { x: 0.99, y: 1, lean: 0 } }] };
+  const findingAt = (x: number) => {
+    const prepared = prepareJob({ ...jobOf([item(box(x, 100, 20), 'score')]), settings: {} }, short);
+    return checkJob(prepared, planJob(prepared)).find(({ code }) => code === 'beam-off-bed');
+  };
+  // 594 mm is as far as its X truly goes.
+  expect(findingAt(573.9)).toBeUndefined();
+  expect(findingAt(576)).toMatchObject({ level: 'blocks' });
+  expect(findingAt(576)?.message).toBe(
+    'The beam would go to X 602.02 mm, off the bed: Test machine would stop with an alarm in mid-job. Its axes run short there: they are taken back as they were measured.',
+  );
+});

@@ -80,6 +80,20 @@ describe('arcs in programs', () => {
     expect(arcLines(programOf([circle(100, 80, 20)], machine))).toEqual([]);
   });
 
+  test('they go round the way that outlines are told to: where Y counts down, G3 is clockwise on screen', () => {
+    const own = able();
+    for (const [direction, isG2] of [
+      ['clockwise', false],
+      ['anticlockwise', true],
+    ] as const) {
+      const job = jobWith([item(circle(100, 80, 20), 'score')], { burning: { score: { direction } } });
+      const plan = planJob(prepareJob(job, { ...shop, machines: [own], materials: [material] }));
+      const lines = [...writeGcode(plan, 'Round')];
+      expect(readProgram(lines).map(({ arc }) => arc?.clockwise)).toEqual([isG2, isG2]);
+      expect(farthest(litLines(lines, own), [circle(100, 80, 20)])).toBeLessThan(0.003);
+    }
+  });
+
   const place = fc.integer({ min: 20_000, max: 280_000 }).map((n) => n / 1000);
   const size = fc.integer({ min: 200, max: 15_000 }).map((n) => n / 1000);
   const roundShape = fc.oneof(
