@@ -294,6 +294,8 @@ describe('what else is done by hand', () => {
     const planned = async () => {
       const own = await job('Plover');
       const { body } = await stack.ask<RunAnswer>('POST', `/api/jobs/${own.id}/runs`, { version: own.version });
+      // A run that has not begun yet cannot be stopped.
+      await until('Plover', ({ state }) => state === 'running');
       await stop('Plover');
       return body.plannedS;
     };
