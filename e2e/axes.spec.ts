@@ -3,7 +3,7 @@ import { type Machine, toldPlace } from '@lambent/core/machine';
 import { expect, test } from '@playwright/test';
 import { readProgram } from '../packages/core/src/fixtures/program-reader.ts';
 import { openStage, saved, typeInto } from './bench.ts';
-import { type OwnMachine, startOwnMachine, typeFigure } from './own-machine.ts';
+import { type OwnMachine, openJobOnCard, startOwnMachine, typeFigure } from './own-machine.ts';
 import { askOwn } from './own-server.ts';
 
 let started: OwnMachine;
@@ -21,15 +21,7 @@ for (const [language, unlike] of [
   }) => {
     started = await startOwnMachine(page, language, 20, unlike);
     const { own, machine } = started;
-    const post = async (path: string, data: object) =>
-      (await (await page.request.post(`${own.address}/api/${path}`, { data })).json()) as { id: string };
-    const stock = { name: 'Card stock', thicknessMm: 2, tone: '#EAD9B4', sheetWidth: 300, sheetHeight: 200 };
-    const material = await post('materials', {
-      by: 'Ines Varga',
-      material: { ...stock, forbidden: null, recipes: [] },
-    });
-    const { id } = await post('jobs', { title: 'Square', machineId: machine.id, materialId: material.id });
-    await page.goto(`${own.address}/jobs/${id}/fit`);
+    const id = await openJobOnCard(page, started, 'Square');
     await page.getByRole('button', { name: 'Axes True to scale, and square' }).click();
     await typeInto(page, 'Side', String(side));
     await page.getByRole('button', { name: 'Lay it on the sheet' }).click();

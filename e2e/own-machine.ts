@@ -108,3 +108,14 @@ export async function openOwnJob(page: Page, { own, machine }: OwnMachine, body:
   await saved(page);
   return id;
 }
+
+/** A job with nothing drawn, on a sheet of card, on its Fit stage. @returns its id */
+export async function openJobOnCard(page: Page, { own, machine }: OwnMachine, title: string): Promise<string> {
+  const post = async (path: string, data: object) =>
+    (await (await page.request.post(`${own.address}/api/${path}`, { data })).json()) as { id: string };
+  const stock = { name: 'Card stock', thicknessMm: 2, tone: '#EAD9B4', sheetWidth: 300, sheetHeight: 200 };
+  const material = await post('materials', { by: 'Ines Varga', material: { ...stock, forbidden: null, recipes: [] } });
+  const { id } = await post('jobs', { title, machineId: machine.id, materialId: material.id });
+  await page.goto(`${own.address}/jobs/${id}/fit`);
+  return id;
+}

@@ -3,7 +3,7 @@ import type { Machine } from '@lambent/core/machine';
 import { expect, test } from '@playwright/test';
 import { readMoves } from '../packages/core/src/fixtures/program-reader.ts';
 import { choose, openStage, saved } from './bench.ts';
-import { type OwnMachine, startOwnMachine, typeFigure } from './own-machine.ts';
+import { type OwnMachine, openJobOnCard, startOwnMachine, typeFigure } from './own-machine.ts';
 import { askOwn } from './own-server.ts';
 
 let started: OwnMachine;
@@ -13,15 +13,7 @@ for (const language of ['Lambent', 'plain'] as const) {
   test(`a scan card is laid, burnt on a machine that speaks ${language}, and read into its table`, async ({ page }) => {
     started = await startOwnMachine(page, language, 20, language === 'Lambent' ? ['--lag-ms', '0.5'] : []);
     const { own, machine } = started;
-    const post = async (path: string, data: object) =>
-      (await (await page.request.post(`${own.address}/api/${path}`, { data })).json()) as { id: string };
-    const stock = { name: 'Card stock', thicknessMm: 2, tone: '#EAD9B4', sheetWidth: 300, sheetHeight: 200 };
-    const material = await post('materials', {
-      by: 'Ines Varga',
-      material: { ...stock, forbidden: null, recipes: [] },
-    });
-    const { id } = await post('jobs', { title: 'Scan card', machineId: machine.id, materialId: material.id });
-    await page.goto(`${own.address}/jobs/${id}/fit`);
+    const id = await openJobOnCard(page, started, 'Scan card');
     await page.getByRole('button', { name: 'Scan offset How far lines burn apart' }).click();
     await typeFigure(page.getByLabel('Speeds', { exact: true }), '2');
     await typeFigure(page.getByLabel('To', { exact: true }), '0.5');

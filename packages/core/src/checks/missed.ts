@@ -106,16 +106,10 @@ function finerLines(
   boxes: readonly Box[],
   least: number,
 ): Mend | null {
-  const turned = Math.abs((applied.settings?.scanAngle ?? 0) % 180);
-  const isByPiece = burning.scanTurns === 'sooner';
+  // Where each piece has an angle of its own, none is known here.
+  const turned = burning.scanTurns === 'sooner' ? null : Math.abs((applied.settings?.scanAngle ?? 0) % 180);
   const across = (box: Box) =>
-    isByPiece
-      ? Math.min(boxHeight(box), boxWidth(box))
-      : turned === 0
-        ? boxHeight(box)
-        : turned === 90
-          ? boxWidth(box)
-          : Math.min(boxHeight(box), boxWidth(box));
+    turned === 0 ? boxHeight(box) : turned === 90 ? boxWidth(box) : Math.min(boxHeight(box), boxWidth(box));
   const thinnest = placed.reduce(
     (sofar, { item }) =>
       polylinesOf(item).reduce(

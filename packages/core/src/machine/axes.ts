@@ -39,7 +39,7 @@ const mostOff = 0.1;
  * How the axes run, by a square that was burnt with what was taken back of them by then. Of a parallelogram with the sides a
  * and b, rising² − falling² = 4·a·b·cos of its angle.
  *
- * @returns null where the sides and diagonals are not those of a square that is nearly one
+ * @returns null where the sides and diagonals are not those of a square that is nearly one.
  */
 export function axesOfSquare({ axes = straight }: WithAxes, square: MeasuredSquare): Axes | null {
   const { drawn, alongX, alongY, rising, falling } = square;

@@ -38,9 +38,9 @@ interface FittedArc {
  * Says the burning moves of a list as arcs where they go along circles. Each arc is taken as long as it can be, from the
  * first move on. No arc leaves its chords by more than 0.01 mm, or leaves the bed.
  *
- * @param start where the moves begin, and how far above the stock the focus is then
- * @param lineEnds how many moves there are after each line that is burnt: no arc goes on from one into the next
- * @param tolerance how far the machine's own chords are from its arcs, in mm
+ * @param start where the moves begin, and how far above the stock the focus is then.
+ * @param lineEnds how many moves there are after each line that is burnt: no arc goes on from one into the next.
+ * @param tolerance how far the machine's own chords are from its arcs, in mm.
  */
 export function withArcs(
   moves: Moves,

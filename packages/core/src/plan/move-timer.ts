@@ -5,7 +5,7 @@ export interface MoveTimer {
    * @param entry the square of the speed that its corner allows
    * @param acceleration along it, in mm/s²
    * @param characters of its line
-   * @param isJoined whether it stands in the line of the move before it, which takes no reading of its own
+   * @param isJoined whether it stands in the line of the move before it, which takes no reading of its own.
    */
   move(length: number, top: number, entry: number, acceleration: number, characters: number, isJoined: boolean): void;
   /**
