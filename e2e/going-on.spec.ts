@@ -1,9 +1,15 @@
-import type { RunAnswer } from '@lambent/contracts';
+import type { JobAnswer, RunAnswer } from '@lambent/contracts';
+import { jobMediaType } from '@lambent/core/document';
 import { expect, type Locator, type Page, test } from '@playwright/test';
 import { readProgram } from '../packages/core/src/fixtures/program-reader.ts';
 import { bedPoint, rectangle, saved } from './bench.ts';
 import { type OwnMachine, openOwnJob, startOwnMachine, typeFigure } from './own-machine.ts';
 import { askOwn } from './own-server.ts';
+
+/** What a job's document has in its file, as far as it is changed here. */
+interface JobFile {
+  readonly drawing: { readonly items: readonly object[] };
+}
 
 let started: OwnMachine;
 test.afterEach(() => started.close());
@@ -118,6 +124,46 @@ for (const [language, what, end, status] of ends) {
     const chooser = await chooseMiddle(page);
     await goOn(page, id, Number(await chooser.getByLabel('Line', { exact: true }).inputValue()));
   });
+}
+
+test('a job that is being made ready can be stopped: nothing of it burns', async ({ page }) => {
+  started = await startOwnMachine(page, 'Lambent', 100);
+  const id = await openOwnJob(page, started, squares);
+  const others = await planMany(page, id);
+  await page.getByRole('button', { name: 'Send to Plover' }).click();
+  const part = page.getByTestId('machine-part');
+  await expect(part).toContainText('“Labels” is made ready');
+  await part.getByRole('button', { name: 'Stop', exact: true }).click();
+  await expect(page.getByText('“Labels” was stopped before it was sent: nothing of it burns.')).toBeVisible();
+  await expect(part).toContainText('Idle');
+  expect(await runs(page, id)).toEqual([]);
+  others.abort();
+  // It can be sent again.
+  await page.getByRole('button', { name: 'Send to Plover' }).click();
+  await expect(page.getByTestId('run-row')).toHaveAttribute('data-status', 'done');
+});
+
+/** Keeps the server at planning a job of many squares, so that others wait, until that is aborted. */
+async function planMany(page: Page, id: string): Promise<AbortController> {
+  const { address } = started.own;
+  const { document } = await askOwn<JobAnswer>(started.own, page, `jobs/${id}`);
+  const { drawing } = document as JobFile;
+  const items = Array.from({ length: 4000 }, (_, i) => ({
+    ...drawing.items[0],
+    id: `square-${i}`,
+    shape: { kind: 'rectangle', x: (i % 100) * 3, y: Math.floor(i / 100) * 3, width: 2, height: 2, rx: 0, ry: 0 },
+    matrix: [1, 0, 0, 1, 0, 0],
+  }));
+  const data = { title: 'Confetti', machineId: started.machine.id };
+  const many = (await (await page.request.post(`${address}/api/jobs`, { data })).json()) as JobAnswer;
+  const put = await page.request.put(`${address}/api/jobs/${many.id}?base=${many.version}&edit=draw`, {
+    data: JSON.stringify({ ...(document as JobFile), drawing: { ...drawing, items } }),
+    headers: { 'Content-Type': jobMediaType },
+  });
+  expect(put.status()).toBe(200);
+  const plans = new AbortController();
+  for (let i = 0; i < 10; i++) void fetch(`${address}/api/jobs/${many.id}/plan`, plans).catch(() => {});
+  return plans;
 }
 
 test('an earlier version that was burnt is opened from its record; burnt again it says what has changed', async ({

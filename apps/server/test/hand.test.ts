@@ -294,8 +294,6 @@ describe('what else is done by hand', () => {
     const planned = async () => {
       const own = await job('Plover');
       const { body } = await stack.ask<RunAnswer>('POST', `/api/jobs/${own.id}/runs`, { version: own.version });
-      // A run that has not begun yet cannot be stopped.
-      await until('Plover', ({ state }) => state === 'running');
       await stop('Plover');
       return body.plannedS;
     };
@@ -306,5 +304,41 @@ describe('what else is done by hand', () => {
     const more = (await planned()) - near;
     expect(more).toBeGreaterThan(0.7);
     expect(more).toBeLessThan(0.85);
+  });
+});
+
+describe('a stop that comes before a run has begun', () => {
+  const sends = (own: { id: string; version: number }) =>
+    stack.ask<RunAnswer & ErrorAnswer>('POST', `/api/jobs/${own.id}/runs`, { version: own.version });
+  const endOf = async (run: RunAnswer) => {
+    const runs = await stack.until<RunAnswer[]>(
+      `/api/runs?job=${run.jobId}`,
+      (all) => all.find(({ id }) => id === run.id)?.endedAt !== null,
+    );
+    return runs.find(({ id }) => id === run.id) as RunAnswer;
+  };
+
+  test.each(['Plover', 'Sanderling'])('drops a run that was sent just now: %s', async (name) => {
+    const own = await job(name);
+    for (let i = 0; i < 6; i++) {
+      await until(name, ({ state, runId }) => state === 'idle' && runId === null);
+      const { status, body: run } = await sends(own);
+      expect({ status, ...run.error }).toEqual({ status: 201 });
+      await stop(name);
+      expect(await endOf(run)).toMatchObject({ status: 'stopped', doneLine: expect.any(Number) });
+      expect((await stateOf(name)).power).toBe(0);
+    }
+  });
+
+  test('drops a job that is being made ready, and says so to who sent it', async () => {
+    const own = await job('Plover');
+    const answer = sends(own);
+    await until('Plover', ({ makingReady, runId }) => makingReady === 'Frame' || runId !== null);
+    await stop('Plover');
+    const { status, body } = await answer;
+    // On a slow day it may have been sent already.
+    if (status === 201) expect((await endOf(body)).status).toBe('stopped');
+    else expect({ status, ...body.error }).toMatchObject({ status: 409, code: 'stopped' });
+    await until('Plover', ({ makingReady, state }) => makingReady === null && state === 'idle');
   });
 });

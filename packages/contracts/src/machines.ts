@@ -159,6 +159,8 @@ export interface MachineState {
   errand: Errand | null;
   /** The walk that it was told last. */
   lastWalk: LastWalk | null;
+  /** The title of the job that is being made ready for it. Told to stop, it drops that, too. */
+  makingReady: string | null;
   /** Machine seconds spent moving in this run. */
   runS: number;
   runId: string | null;

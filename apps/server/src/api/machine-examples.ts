@@ -31,6 +31,7 @@ export const standing: Answers['MachineState'] = {
   pointer: false,
   errand: null,
   lastWalk: null,
+  makingReady: null,
 };
 
 /** What its timing card told. */

@@ -94,11 +94,14 @@ export class HandService {
     if (!run) throw notFound('run of this job');
     const machine = await this.machines.get(machineId);
     await this.end(machineId);
-    this.expectFree(this.links.get(machineId));
+    this.expectFree(machineId);
+    const stopped = this.links.stopSignal(machineId);
     const shop = await this.shop.everything();
     const { x, y } = this.links.state(machineId);
     const choice = { runId: run.id, head: fromMachine(machine, x, y) };
     const { ways, needs } = await this.work.walk({ job, shop, choice, shape: wish.shape }, signal);
+    if (stopped.aborted)
+      throw new PlainError(409, 'stopped', `${machine.name} was told to stop before the walk began.`);
     if (needs)
       throw new PlainError(409, 'no-landing', `It is not known where ${run.name} lands. ${landingNeeds[needs]}`);
     const inFrame = waysOf(machine, ways, wish.spot);
@@ -136,7 +139,7 @@ export class HandService {
    */
   begin(machineId: string, errand: Errand, work: (driver: MachineDriver) => Promise<void>): MachineState {
     const driver = this.links.get(machineId);
-    this.expectFree(driver);
+    this.expectFree(machineId);
     this.links.tellHand(machineId, { errand });
     const done = work(driver)
       .catch((error) => this.log.warn(`${machineId}: ${(error as Error).message}`))
@@ -149,9 +152,12 @@ export class HandService {
     return this.links.state(machineId);
   }
 
-  private expectFree(driver: MachineDriver): void {
-    const busy = driver.busy(true);
+  private expectFree(machineId: string): void {
+    const busy = this.links.get(machineId).busy(true);
     if (busy) throw busy;
+    const { makingReady } = this.links.state(machineId);
+    if (!makingReady) return;
+    throw new PlainError(409, 'machine-busy', `The machine is not free: “${makingReady}” is being made ready for it.`);
   }
 }
 

@@ -32,14 +32,15 @@ interface Link {
   readonly reason: string;
 }
 
-/** What a machine does by hand, and which walk it was told last. */
+/** What a machine does by hand, which walk it was told last, and which job is being made ready for it. */
 interface Hand {
   readonly errand: Errand | null;
   readonly lastWalk: LastWalk | null;
+  readonly makingReady: string | null;
 }
 
 const notConnected = 'not connected';
-const atRest: Hand = { errand: null, lastWalk: null };
+const atRest: Hand = { errand: null, lastWalk: null, makingReady: null };
 
 /** A line to every machine of the shop that is connected. */
 @Injectable()
@@ -47,6 +48,8 @@ export class MachineLinks implements OnApplicationBootstrap {
   private readonly log = new Logger('Machines');
   private readonly links = new Map<string, Link>();
   private readonly hands = new Map<string, Hand>();
+  /** By machine: aborted when it is next told to stop. */
+  private readonly stops = new Map<string, AbortController>();
   private readonly made = new Subject<string>();
 
   constructor(
@@ -167,13 +170,30 @@ export class MachineLinks implements OnApplicationBootstrap {
   }
 
   private stateFrom(machineId: string, status: MachineStatus, driver: MachineDriver | null): MachineState {
-    const { errand, lastWalk } = this.hands.get(machineId) ?? atRest;
+    const hand = this.hands.get(machineId) ?? atRest;
     const { words, watch } = driver?.capabilities ?? { words: [], watch: false };
     const orders: MachineCommand[] = driver ? ['hold', 'resume', 'stop', ...words.map((word) => orderOf[word])] : [];
     // What it does by hand is no run.
-    const runId = errand ? null : status.runId;
+    const runId = hand.errand ? null : status.runId;
     const place = truePlace(this.links.get(machineId)?.machine ?? {}, status);
-    return { machineId, ...status, ...place, runId, orders, watches: watch, errand, lastWalk };
+    return { machineId, ...status, ...place, runId, orders, watches: watch, ...hand };
+  }
+
+  /** Aborted when a machine is next told to stop: what is about to begin on it then must not begin. */
+  stopSignal(id: string): AbortSignal {
+    const stop = this.stops.get(id) ?? new AbortController();
+    this.stops.set(id, stop);
+    return stop.signal;
+  }
+
+  /**
+   * Drops what a machine has, and what is about to begin on it.
+   * @throws MachineRefusal where it does not confirm in time that it stands
+   */
+  async stop(id: string): Promise<void> {
+    this.stops.get(id)?.abort();
+    this.stops.delete(id);
+    await this.get(id).stop();
   }
 
   /** The line to a machine that is reached in the same way; null where there is none. */

@@ -16,10 +16,9 @@ import { MachineKeeper } from './machine-keeper.ts';
 import { MachineLinks } from './machine-links.ts';
 import { MachinesService } from './machines.service.ts';
 
-const commands: Record<MachineCommand, (driver: MachineDriver) => void | Promise<void>> = {
+const commands: Record<Exclude<MachineCommand, 'stop'>, (driver: MachineDriver) => void | Promise<void>> = {
   hold: (driver) => driver.hold(),
   resume: (driver) => driver.resume(),
-  stop: (driver) => driver.stop(),
   home: (driver) => driver.tell('home'),
   clear: (driver) => driver.tell('clear'),
   'open-lid': (driver) => driver.tell('lid open'),
@@ -87,7 +86,7 @@ export class MachinesController {
   @Post(':id/commands')
   @Describe('Tells a machine a word; answered when it has done it', oneOf('MachineState'), 400, 404, 409)
   async command(@Param('id') id: string, @Body() { command }: MachineCommandDto): Promise<MachineState> {
-    await commands[command](this.links.get(id));
+    await (command === 'stop' ? this.links.stop(id) : commands[command](this.links.get(id)));
     return this.links.state(id);
   }
 }

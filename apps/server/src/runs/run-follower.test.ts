@@ -13,6 +13,7 @@ const calm: MachineState = {
   watches: true,
   errand: null,
   lastWalk: null,
+  makingReady: null,
 };
 const run = (more: Partial<RunEntity> = {}) =>
   ({

@@ -50,9 +50,9 @@ export class RunRepeats {
   async again(id: string, { asItWas = false, by }: AgainDto, signal: AbortSignal): Promise<RunAnswer> {
     const run = await this.endedRun(id);
     const burnt = await this.whatItBurnt(run);
-    return this.sender.claim(run.machineId, run.job.title, async () => {
+    return this.sender.claim(run.machineId, run.job.title, async (stopped) => {
       const newId = randomUUID();
-      const changes = await this.changesSince(run, burnt, newId, signal);
+      const changes = await this.changesSince(run, burnt, newId, AbortSignal.any([signal, stopped]));
       const mayBurn = isForMachine(run, burnt.machine);
       if (changes.length > 0 && !(asItWas && mayBurn)) {
         const details: ChangedSinceDetails = { changes, mayBurn };
@@ -60,7 +60,7 @@ export class RunRepeats {
       }
       const { programHash: hash, lines, plannedS, afterRunId, fromLine } = run;
       const after = afterRunId && fromLine ? { runId: afterRunId, fromLine } : null;
-      return this.send(run, burnt, { id: newId, program: { hash, lines, plannedS }, after, by: by ?? null });
+      return this.send(run, burnt, { id: newId, program: { hash, lines, plannedS }, after, by: by ?? null }, stopped);
     });
   }
 
@@ -77,12 +77,12 @@ export class RunRepeats {
       const words = 'The machine is another by now than it was for this run: it cannot go on with it.';
       throw new PlainError(409, 'other-machine', words);
     }
-    return this.sender.claim(run.machineId, run.job.title, async () => {
+    return this.sender.claim(run.machineId, run.job.title, async (stopped) => {
       const newId = randomUUID();
       const task = { folder: this.folder, hash: run.programHash, runId: newId, fromLine, machine };
       const { hash, lines, seconds } = await this.work.continueToFile(task);
       const program = { hash, lines, plannedS: seconds };
-      return this.send(run, burnt, { id: newId, program, after: { runId: id, fromLine }, by: by ?? null });
+      return this.send(run, burnt, { id: newId, program, after: { runId: id, fromLine }, by: by ?? null }, stopped);
     });
   }
 
@@ -106,11 +106,12 @@ export class RunRepeats {
     run: RunEntity,
     { document, jobRun, machine, shop }: Burnt,
     what: Pick<ToSend, 'id' | 'program' | 'after' | 'by'>,
+    stopped: AbortSignal,
   ): Promise<RunAnswer> {
     const { jobId, version, job, basis, uses } = run;
     const sheetIds = uses?.sheets.map((sheet) => sheet.id) ?? [];
     const wanted = { ...what, jobId, version, title: job.title, document, jobRun, sheetIds, basis };
-    return this.sender.send(wanted, machine, shop.materials);
+    return this.sender.send(wanted, machine, shop.materials, stopped);
   }
 
   /** @throws PlainError 404 where there is none, 409 where it has not ended */

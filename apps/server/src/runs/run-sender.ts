@@ -4,6 +4,7 @@ import type { Point } from '@lambent/core/geometry';
 import { fromMachine, type Machine } from '@lambent/core/machine';
 import type { RunBasis } from '@lambent/core/plan';
 import type { Material } from '@lambent/core/recipes';
+import type { ProgramEnd } from '@lambent/machines';
 import { Injectable } from '@nestjs/common';
 import { PlainError } from '../common/plain-error.ts';
 import { config } from '../config.ts';
@@ -32,6 +33,9 @@ export interface ToSend {
   readonly after: { readonly runId: string; readonly fromLine: number } | null;
 }
 
+/** How a run ends that was stopped before its machine had any of it. */
+const stoppedBefore: ProgramEnd = { status: 'stopped', reason: 'stopped by hand before it began', line: 0, runS: 0 };
+
 /** Sends programs to machines, each as a run that is on record and followed to its end. */
 @Injectable()
 export class RunSender {
@@ -51,22 +55,39 @@ export class RunSender {
 
   /**
    * Keeps a machine for a job while that is made ready. What its head does by hand ends.
-   * @throws PlainError 409 that names the run that is there, or that is being made ready
+   * @param work given what is aborted when the machine is told to stop meanwhile
+   * @throws PlainError 409 that names the run that is there, or that is being made ready, or where it was stopped
    */
-  async claim<T>(machineId: string, title: string, work: () => Promise<T>): Promise<T> {
+  async claim<T>(machineId: string, title: string, work: (stopped: AbortSignal) => Promise<T>): Promise<T> {
     await this.hand.end(machineId);
     this.expectFree(machineId);
+    const stopped = this.links.stopSignal(machineId);
     this.starting.set(machineId, title);
+    this.links.tellHand(machineId, { makingReady: title });
     try {
-      return await work();
+      return await work(stopped);
+    } catch (error) {
+      throw stopped.aborted ? refusedStopped(title) : error;
     } finally {
       this.starting.delete(machineId);
+      this.links.tellHand(machineId, { makingReady: null });
     }
   }
 
-  /** Puts a run on record and has it burnt; its end is not waited for. @throws MachineRefusal where it cannot be taken */
-  async send(wanted: ToSend, machine: Machine | undefined, materials: readonly Material[]): Promise<RunAnswer> {
+  /**
+   * Puts a run on record and has it burnt; its end is not waited for.
+   * @param stopped whether the machine was told to stop since it was claimed: the run does not begin then
+   * @throws MachineRefusal where it cannot be taken
+   * @throws PlainError 409 where it was stopped before it was put on record
+   */
+  async send(
+    wanted: ToSend,
+    machine: Machine | undefined,
+    materials: readonly Material[],
+    stopped: AbortSignal,
+  ): Promise<RunAnswer> {
     const { id, jobId, version, title, document, jobRun, program, sheetIds, basis, by, after } = wanted;
+    if (stopped.aborted) throw refusedStopped(title);
     const { machineId } = document;
     const driver = this.links.get(machineId);
     const busy = driver.busy();
@@ -106,7 +127,10 @@ export class RunSender {
     await this.writes.do('addRun', run);
     const answer = await this.record.answered(id);
     this.follower.guard(
-      this.follower.follow({ ...run, title }, async () => driver.send(await storedProgram(this.folder, run))),
+      this.follower.follow({ ...run, title }, async () => {
+        const stored = await storedProgram(this.folder, run);
+        return stopped.aborted ? stoppedBefore : driver.send(stored);
+      }),
     );
     return answer;
   }
@@ -128,4 +152,8 @@ export class RunSender {
     const doing = starting.has(machineId) ? 'being made ready' : reason ? `${state}, ${reason}` : state;
     throw new PlainError(409, 'machine-busy', `The machine is not free: it has “${title}” (${doing}).`);
   }
+}
+
+function refusedStopped(title: string): PlainError {
+  return new PlainError(409, 'stopped', `“${title}” was stopped before it was sent: nothing of it burns.`);
 }

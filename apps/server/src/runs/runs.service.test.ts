@@ -23,6 +23,8 @@ interface Options {
   burnt?: Date;
   burntRun?: string;
   camera?: boolean;
+  /** The machine is told to stop while the job is made ready for it. */
+  stopped?: boolean;
 }
 
 /** The service on one machine, with a planner that plans nothing; what it does is noted. */
@@ -33,6 +35,7 @@ function service(options: Options = {}) {
   const job = { settings, drawing: drawing.json };
   const answers = [...(options.busy ?? [])];
   let laid = 0;
+  const stop = new AbortController();
   const driver = {
     status: { x: 3, y: 4, state: 'idle', reason: null, ...options.status },
     busy: () => answers.shift() ?? null,
@@ -40,6 +43,11 @@ function service(options: Options = {}) {
   };
   const links = {
     get: () => driver,
+    stopSignal: () => stop.signal,
+    tellHand: (_: string, { makingReady }: { makingReady: string | null }) => {
+      did.push(['making ready', makingReady]);
+      if (options.stopped && makingReady) stop.abort();
+    },
     knows: () => true,
     state: () => ({ ...driver.status }),
   };
@@ -54,7 +62,8 @@ function service(options: Options = {}) {
   const machine = { id: 'wren', bedWidth: 600, bedHeight: 400, origin: 'top-left' };
   const shop = { everything: async () => ({ machines: [machine], materials: [] }) };
   const work = {
-    planToFile: async (task: unknown, picture: ReadPicture) => {
+    planToFile: async (task: unknown, picture: ReadPicture, given: AbortSignal) => {
+      did.push(['planning is awaited', !given.aborted]);
       did.push(['planToFile', task, await picture('photo')]);
       return options.findings ? { program: null, findings: options.findings } : { program, findings: [] };
     },
@@ -159,6 +168,18 @@ describe('a start', () => {
         message: `The machine is not free: it has “Rings” (${doing}).`,
       });
     }
+  });
+
+  test('that is stopped while it is made ready is refused as that, and not put on record', async () => {
+    const { service: runs, did } = service({ stopped: true });
+    await expect(runs.start('j', { version: 1 }, signal)).rejects.toMatchObject({
+      status: 409,
+      code: 'stopped',
+      message: '“Tags” was stopped before it was sent: nothing of it burns.',
+    });
+    expect(did('planning is awaited')).toEqual([['planning is awaited', false]]);
+    expect(did('addRun')).toEqual([]);
+    expect(did('making ready').map(([, title]) => title)).toEqual(['Tags', null]);
   });
 
   test('of a run of several that is burnt is refused with when, unless it is meant', async () => {

@@ -67,20 +67,20 @@ export class RunsService implements OnModuleInit {
     const jobRun = expectRun(runId === undefined ? runs[0] : runs.find(({ id }) => id === runId));
     if (runs.length > 1 && !again) await this.expectNotBurnt(jobId, jobRun);
     if (!early) await this.expectLaid(jobId, runs, jobRun);
-    return this.sender.claim(machineId, title, async () => {
+    return this.sender.claim(machineId, title, async (stopped) => {
       const shop = await this.shop.everything();
       const id = randomUUID();
       const machine = shop.machines.find((entry) => entry.id === machineId);
       const choice = { runId: jobRun.id, head: this.sender.headOf(machine) };
       const task = { job, shop, title, folder: this.folder, runId: id, choice };
-      const { program, findings } = await this.work.planToFile(task, this.picture, signal);
+      const { program, findings } = await this.work.planToFile(task, this.picture, AbortSignal.any([signal, stopped]));
       if (!program) {
         const details: BlockedDetails = { findings: [...findings] };
         throw new PlainError(422, 'blocked', 'The checks found what must be mended before this job is burnt.', details);
       }
       const { sheetIds, basis } = program;
       const run = { id, jobId, version, title, document, jobRun, program, sheetIds, basis, by, after: null };
-      return this.sender.send(run, machine, shop.materials);
+      return this.sender.send(run, machine, shop.materials, stopped);
     });
   }
 

@@ -28,6 +28,7 @@ export function SendButton() {
   const state = useLive((live) => live.machines[machine.id]?.state ?? 'away');
   // What the head does by hand ends where a job is sent.
   const isByHand = useLive((live) => live.machines[machine.id]?.errand != null);
+  const makingReady = useLive((live) => live.machines[machine.id]?.makingReady ?? null);
   const navigate = useNavigate();
   const send = useSend();
   const run = useMutation({ mutationFn: (said: SaidOfRun) => send(said) });
@@ -38,7 +39,7 @@ export function SendButton() {
       </Button>
     );
   }
-  const idle = state === 'idle' || isByHand;
+  const idle = (state === 'idle' || isByHand) && makingReady === null;
   if (several && burntAt && idle && !run.isPending) {
     return (
       <SayFirst
@@ -75,12 +76,16 @@ export function SendButton() {
           ? 'The plan is being worked out'
           : idle
             ? `${jobRun.name} to ${machine.name}`
-            : `${machine.name} is ${state}`
+            : makingReady
+              ? `“${makingReady}” is made ready for ${machine.name}`
+              : `${machine.name} is ${state}`
       }
       onClick={() => run.mutate({})}
     >
       <Flame size={16} className="shrink-0" aria-hidden />
-      <span className="truncate">{run.isPending ? 'Sending…' : idle ? what : `${machine.name} is ${state}`}</span>
+      <span className="truncate">
+        {run.isPending || makingReady ? 'Sending…' : idle ? what : `${machine.name} is ${state}`}
+      </span>
     </Button>
   );
 }

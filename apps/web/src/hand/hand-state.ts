@@ -1,7 +1,13 @@
 import type { MachineState } from '@lambent/contracts';
 
 /** Whether a head can be moved by hand now: it stands, or is moved so already. */
-export function isFreeByHand({ state, errand }: MachineState): boolean {
+export function isFreeByHand(machineState: MachineState): boolean {
+  const { state, errand } = machineState;
   if (errand) return errand.kind === 'move' && state !== 'away' && state !== 'alarm';
-  return state === 'idle';
+  return state === 'idle' && !isAboutToRun(machineState);
+}
+
+/** Whether a machine that stands has a run that begins soon, or a job is being made ready for it. */
+export function isAboutToRun({ state, errand, runId, makingReady }: MachineState): boolean {
+  return makingReady !== null || (state === 'idle' && errand === null && runId !== null);
 }

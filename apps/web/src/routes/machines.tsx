@@ -7,6 +7,7 @@ import { Link } from 'react-router';
 import { toast } from 'sonner';
 import { api, sentenceOf } from '../api.ts';
 import { HandPad } from '../hand/hand-pad.tsx';
+import { isAboutToRun } from '../hand/hand-state.ts';
 import { StopButton } from '../hand/stop-button.tsx';
 import { useLive } from '../stores/live.ts';
 import { Button, buttonLook } from '../ui/button.tsx';
@@ -215,7 +216,8 @@ function HeadPlace({ machine, state }: { machine: Machine; state?: MachineState 
 
 /** What a machine without a run does. */
 function doingOf(state: MachineState | undefined): string {
-  const { errand } = state ?? {};
+  const { errand, makingReady } = state ?? {};
+  if (makingReady) return `“${makingReady}” is made ready for it.`;
   if (errand?.kind === 'walk') return `Walks the bounds of “${errand.title}”, unlit.`;
   if (errand?.kind === 'timing') return 'Runs its timing card, unlit.';
   return errand ? 'Moves by hand, unlit.' : 'No run.';
@@ -260,6 +262,7 @@ function everyOrder(state: MachineState): Order[] {
     case 'homing':
       return [lid];
     default:
+      if (isAboutToRun(state)) return [{ command: 'stop', text: 'Stop', look: 'danger' }];
       return [{ command: 'home', text: 'Home', look: 'plain' }, lid];
   }
 }

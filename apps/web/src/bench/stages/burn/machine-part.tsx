@@ -2,6 +2,7 @@ import type { MachineState } from '@lambent/contracts';
 import type { Machine } from '@lambent/core/machine';
 import { stepTitle } from '@lambent/core/plan';
 import { formatClock } from '@lambent/core/units';
+import { isAboutToRun } from '../../../hand/hand-state.ts';
 import { StopButton } from '../../../hand/stop-button.tsx';
 import { useHand } from '../../../hand/use-hand.ts';
 import { useLive } from '../../../stores/live.ts';
@@ -18,7 +19,8 @@ export function MachinePart({ machine, state }: { machine: Machine; state: Machi
   const run = useShownRun();
   const timeS = useBench((bench) => planOf(bench)?.timeS ?? 0);
   const look = stateLook(state?.state ?? 'away');
-  const isMoving = state?.state === 'running' || state?.state === 'held';
+  // What is about to begin can be stopped, too.
+  const mayStop = state && (state.state === 'running' || state.state === 'held' || isAboutToRun(state));
   // What it burns may be of another job, or of another version of this one.
   const other = useLive((live) => (state?.runId && !run ? live.runs[state.runId] : undefined));
   return (
@@ -26,7 +28,7 @@ export function MachinePart({ machine, state }: { machine: Machine; state: Machi
       <div className="rounded-[10px] border border-line bg-raised p-3" data-testid="machine-part">
         <p className="flex items-center gap-2 font-semibold">
           <span className={`size-2.5 rounded-full ${look.dot}`} aria-hidden />
-          {state?.errand ? errandInWords(state) : look.text}
+          {state ? (doingInWords(state) ?? look.text) : look.text}
           {run && (
             <span className="figures ml-auto text-[12.5px] font-normal">
               {formatClock(Math.max(0, timeS - run.atS))} left
@@ -48,7 +50,7 @@ export function MachinePart({ machine, state }: { machine: Machine; state: Machi
             <Button onClick={() => hand.tell('home')}>Home</Button>
           </div>
         )}
-        {state && isMoving && (
+        {mayStop && (
           <div className="mt-2.5 flex flex-wrap gap-2">
             <StopButton state={state}>
               {state.state === 'held' && state.lid !== 'open' && (
@@ -69,12 +71,15 @@ export function MachinePart({ machine, state }: { machine: Machine; state: Machi
   );
 }
 
-/** What it does by hand, in words. */
-function errandInWords({ errand, state }: MachineState): string {
+/** What it does besides burning, in words; null where that is no more than its state. */
+function doingInWords(machineState: MachineState): string | null {
+  const { errand, state, makingReady } = machineState;
+  if (isAboutToRun(machineState)) return makingReady ? `“${makingReady}” is made ready` : 'About to run';
+  if (!errand) return null;
   if (state === 'held') return 'Held, unlit';
-  if (errand?.kind === 'walk') return 'Walks the bounds, unlit';
-  if (errand?.kind === 'timing') return 'Runs its timing card, unlit';
-  return errand?.kind === 'move' ? 'Moves, unlit' : 'Does it by hand, unlit';
+  if (errand.kind === 'walk') return 'Walks the bounds, unlit';
+  if (errand.kind === 'timing') return 'Runs its timing card, unlit';
+  return errand.kind === 'move' ? 'Moves, unlit' : 'Does it by hand, unlit';
 }
 
 /** The step that burns now, and how much of it is done. */
