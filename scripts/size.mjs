@@ -9,7 +9,7 @@ const manifest = JSON.parse(readFileSync(join(dist, '.vite/manifest.json'), 'utf
 
 const bounds = [
   { place: 'the Desk', chunk: 'src/routes/desk.tsx', workers: ['events.shared-worker'], kB: 200 },
-  { place: 'the Bench', chunk: 'src/routes/bench.tsx', workers: ['events.shared-worker', 'bench.worker'], kB: 600 },
+  { place: 'the Bench', chunk: 'src/routes/bench.tsx', workers: ['events.shared-worker', 'bench.worker'], kB: 620 },
 ];
 
 /** A chunk's files and those that it needs at once: scripts and styles. */

@@ -7,6 +7,8 @@ test.each([
   ['lambent', { lookAhead: 16, moveMs: 5 }],
   ['lambent', { lookAhead: 100, moveMs: 5 }],
   ['lambent', { lookAhead: 100 }],
+  ['lambent', { lookAhead: 400, moveMs: 5 }],
+  ['plain', { lookAhead: 400, moveMs: 5, jerk: 20_000 }],
   ['plain', { lookAhead: 16, moveMs: 1 }],
   ['plain', { lookAhead: 100, moveMs: 5, jerk: 20_000 }],
   ['plain', { lookAhead: 16, moveMs: 0.5, characterMs: 0.2 }],

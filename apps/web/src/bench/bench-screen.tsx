@@ -7,6 +7,7 @@ import { acceptedFiles, filesPasted } from './arriving/accepted.ts';
 import { offerFiles } from './arriving/arriving.ts';
 import { BedView } from './bed/bed-view.tsx';
 import { PictureChip } from './burnt/picture-chip.tsx';
+import { useClipboard } from './clipboard/use-clipboard.ts';
 import { useBench, useBenchActions, useBenchSubscribe } from './context.ts';
 import { StageRail } from './stage-rail.tsx';
 import { fetchLaterDrawers, laterPart, laterView } from './stages/later-drawer.tsx';
@@ -15,6 +16,7 @@ import { stages } from './stages/stages.ts';
 import { BurnStrip } from './strip/burn-strip.tsx';
 import { chooseTool } from './tools/choose.ts';
 import { DraftEntry } from './tools/draft-entry.tsx';
+import { PointEntry } from './tools/point-entry.tsx';
 import { ToolCard } from './tools/tool-card.tsx';
 import { ToolDock } from './tools/tool-dock.tsx';
 import { TopBar } from './top-bar.tsx';
@@ -25,6 +27,7 @@ import { usePlanning } from './use-planning.ts';
 import { useShortcuts } from './use-shortcuts.ts';
 import { ViewDock } from './view-dock.tsx';
 
+const ContextMenu = laterPart(async () => (await import('../ui/context-menu.tsx')).ContextMenu);
 const ConflictBar = laterPart(async () => (await import('./conflict-bar.tsx')).ConflictBar);
 const KeySheet = laterPart(async () => (await import('./key-sheet.tsx')).KeySheet);
 const MovedCard = laterPart(async () => (await import('./moved-card.tsx')).MovedCard);
@@ -51,6 +54,7 @@ export function BenchScreen({ stage, reload }: { stage: Stage; reload: () => voi
   useFreshening(actions, subscribe);
   useMachines(actions);
   useShortcuts(actions, showKeys);
+  useClipboard(actions);
   useEffect(fetchLaterDrawers, []);
   // A row that goes away while the pointer is on it does not say that the pointer has left.
   useEffect(() => {
@@ -85,6 +89,7 @@ export function BenchScreen({ stage, reload }: { stage: Stage; reload: () => voi
         </main>
       </div>
       <BurnStrip />
+      <ContextMenu />
       <KeySheet open={keys} close={() => setKeys(false)} />
     </div>
   );
@@ -106,6 +111,7 @@ function BedPlace(props: { stage: Stage; offer: (files: readonly File[]) => void
       <RunChip />
       <PictureChip />
       <DraftEntry />
+      <PointEntry />
       <div className="pointer-events-none absolute inset-x-0 bottom-3 z-10 flex flex-col items-center gap-2">
         <div className="pointer-events-auto">
           {(stage === 'art' || writing) && <ToolCard />}
@@ -155,7 +161,7 @@ function useFiles() {
   useEffect(() => {
     const paste = (event: ClipboardEvent) => {
       const typing = event.target instanceof HTMLElement && event.target.closest('input, textarea, [contenteditable]');
-      if (typing || !event.clipboardData) return;
+      if (typing || !event.clipboardData || event.defaultPrevented) return;
       const files = filesPasted(event.clipboardData);
       if (files.length > 0) event.preventDefault();
       offer(files);

@@ -1,13 +1,14 @@
 import { describe, expect, test } from '@jest/globals';
 import { boundsOf, pathOf, polylinesOf } from '@lambent/core/document';
-import { moveItems, replaceShape } from '@lambent/core/edits';
-import { boxCentre, signedArea } from '@lambent/core/geometry';
+import { lockItems, moveItems, replaceShape } from '@lambent/core/edits';
+import { boxCentre, signedArea, translation } from '@lambent/core/geometry';
 import fc from 'fast-check';
 import {
   addCopies,
   align,
   alignTarget,
   combine,
+  deleteSelection,
   duplicate,
   group,
   join,
@@ -15,6 +16,7 @@ import {
   mirror,
   order,
   roundAgain,
+  selectAll,
   simplify,
   spread,
   takeApart,
@@ -147,13 +149,44 @@ describe('aligned and spread', () => {
     expect(boxes(actions)[1]).toEqual([30, 12, 50, 32]);
   });
 
-  test('a sheet and the bed are aligned to whole', () => {
+  test('all of it is aligned to a sheet and the bed as one, or piece by piece', () => {
     const { actions } = three();
+    const before = boxes(actions);
     align(actions, 'right', 'bed');
+    expect(Math.max(...boxes(actions).map(([, , maxX]) => maxX))).toBe(600);
+    expect(boxes(actions).map(([minX]) => minX - boxes(actions)[0][0])).toEqual(
+      before.map(([minX]) => minX - before[0][0]),
+    );
+    align(actions, 'right', 'bed', true);
     expect(boxes(actions).map(([, , maxX]) => maxX)).toEqual([600, 600, 600]);
     const { box } = alignTarget(actions.get(), 'sheet:s');
-    align(actions, 'top', 'sheet:s');
+    align(actions, 'top', 'sheet:s', true);
     expect(boxes(actions).map(([, minY]) => minY)).toEqual([box.minY, box.minY, box.minY]);
+  });
+
+  test('what is locked is what the rest is aligned to, and nothing else changes it', () => {
+    const { actions, ids } = three();
+    const [, locked] = boxes(actions);
+    actions.edit('lock', (job) => lockItems(job, new Set([ids[1]]), true));
+    align(actions, 'left', 'selection');
+    expect(boxes(actions).map(([minX]) => minX)).toEqual([locked[0], locked[0], locked[0]]);
+    expect(boxes(actions)[1]).toEqual(locked);
+    const after = jobOf(actions.get());
+    align(actions, 'left', 'bed', true);
+    deleteSelection(actions);
+    addCopies(actions, 'copies', [translation(5, 5)], true);
+    expect(jobOf(actions.get())).toBe(after);
+    // A copy that is a thing of its own leaves it as it is.
+    duplicate(actions);
+    expect(
+      jobOf(actions.get())
+        .drawing.items.filter((item) => item.locked)
+        .map(({ id }) => id),
+    ).toEqual([ids[1]]);
+    expect(jobOf(actions.get()).drawing.items).toHaveLength(6);
+    selectAll(actions);
+    expect(actions.get().selection.has(ids[1])).toBe(false);
+    expect(actions.get().selection.size).toBe(5);
   });
 
   test('by a gap, from centre to centre, and evenly between the outer two', () => {

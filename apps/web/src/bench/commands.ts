@@ -1,6 +1,16 @@
-import { type JobDocument, knowOutline, pathOf, type Shape, sheetBox, verbsIn } from '@lambent/core/document';
+import {
+  boundsAmong,
+  itemsAmong,
+  type JobDocument,
+  knowOutline,
+  pathOf,
+  type Shape,
+  sheetBox,
+  verbsIn,
+} from '@lambent/core/document';
 import {
   type Alignment,
+  alignAsOne,
   alignItems,
   arcsBack,
   combineItems,
@@ -78,8 +88,14 @@ export function addCopies(
 ): void {
   const { selection } = actions.get();
   const { job, copies } = copyItems(jobOf(actions.get()), selection, maps, newId, linked);
-  actions.edit(name, () => job);
+  if (!actions.edit(name, () => job)) return;
   if (copies.length > 0) actions.select(all ? [...selection, ...copies.flat()] : copies[copies.length - 1]);
+}
+
+/** Selects everything that is shown and not locked. */
+export function selectAll(actions: BenchActions): void {
+  const { items } = jobOf(actions.get()).drawing;
+  actions.select(items.flatMap(({ id, hidden, locked }) => (hidden || locked ? [] : [id])));
 }
 
 /** Deletes what is selected. */
@@ -129,16 +145,32 @@ export function alignTarget(state: BenchState, to: AlignTo): { box: Box; staying
     const thing = thingsAmong(drawing, state.selection).find(({ ids }) => ids.includes(state.stays ?? ''));
     if (thing) return { box: thing.bounds, staying: new Set(thing.ids) };
   }
+  const locked = thingsAmong(drawing, state.selection).filter(({ ids }) =>
+    itemsAmong(drawing, new Set(ids)).some((item) => item.locked),
+  );
+  // What is locked cannot be aligned, and is what the rest is aligned to.
+  if (to === 'selection' && locked.length > 0) {
+    const ids = new Set(locked.flatMap((thing) => thing.ids));
+    return { box: boundsAmong(drawing, ids), staying: ids };
+  }
   const sheet = sheets.find(({ id }) => to === `sheet:${id}`);
   if (sheet) return { box: sheetBox(sheet), staying: nothing };
   if (to === 'bed') return { box: boxOf(0, 0, bedWidth, bedHeight), staying: nothing };
   return { box: selectionBox(state), staying: nothing };
 }
 
-/** Aligns what is selected to each other, the sheet or the bed. */
-export function align(actions: BenchActions, alignment: Alignment, to: AlignTo): void {
+/** Aligns what is selected to each other; to a sheet or the bed as one, unless it is to be done piece by piece. */
+export function align(actions: BenchActions, alignment: Alignment, to: AlignTo, pieceByPiece = false): void {
   const { box, staying } = alignTarget(actions.get(), to);
-  edit(actions, `align ${alignment}`, (job, ids) => alignItems(job, ids, alignment, box, staying));
+  const asOne = !pieceByPiece && isAroundAll(to);
+  edit(actions, `align ${alignment}`, (job, ids) =>
+    asOne ? alignAsOne(job, ids, alignment, box) : alignItems(job, ids, alignment, box, staying),
+  );
+}
+
+/** Whether what is aligned to may hold all of the selection. */
+export function isAroundAll(to: AlignTo): boolean {
+  return to === 'bed' || to.startsWith('sheet:');
 }
 
 /** Spreads what is selected evenly. @param distance in mm; null leaves the outermost where they are */

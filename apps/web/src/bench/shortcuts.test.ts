@@ -12,9 +12,22 @@ function bench() {
   const { actions } = benchWith(square(20, 20, 30));
   const opened: string[] = [];
   let sheets = 0;
-  const keyed = { actions, open: (stage: string) => opened.push(stage), showKeys: () => sheets++ };
+  let menus = 0;
+  const keyed = {
+    actions,
+    open: (stage: string) => opened.push(stage),
+    showKeys: () => sheets++,
+    openMenu: () => menus++,
+  };
   const press = (stroke: Partial<Stroke>) => runShortcut(keyed, { ...plain, ...stroke });
-  return { actions, opened, sheets: () => sheets, press, count: () => jobOf(actions.get()).drawing.items.length };
+  return {
+    actions,
+    opened,
+    sheets: () => sheets,
+    menus: () => menus,
+    press,
+    count: () => jobOf(actions.get()).drawing.items.length,
+  };
 }
 
 describe('the table', () => {
@@ -114,4 +127,13 @@ describe('a stroke', () => {
     expect(press({ key: 'enter' })).toBe(true);
     expect(finished).toBe(1);
   });
+});
+
+test('the menu key asks for the menu, but not on a button, which has one of its own', () => {
+  const { press, menus } = bench();
+  expect(press({ key: 'contextmenu' })).toBe(true);
+  expect(press({ key: 'f10', shift: true })).toBe(true);
+  expect(press({ key: 'f10' })).toBe(false);
+  expect(press({ key: 'f10', shift: true, on: 'button' })).toBe(false);
+  expect(menus()).toBe(2);
 });

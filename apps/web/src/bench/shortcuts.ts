@@ -4,10 +4,10 @@ import { snapPoint } from '@lambent/core/picking';
 import { looks } from './bed/look.ts';
 import { showBed, showSelection } from './bed/showing.ts';
 import { zoomAt } from './bed/view.ts';
-import { deleteSelection, duplicate, group, order, ungroup } from './commands.ts';
+import { pasteHeld } from './clipboard/use-clipboard.ts';
+import { deleteSelection, duplicate, group, order, selectAll, ungroup } from './commands.ts';
 import { type Stage, stageNames } from './stages/stage.ts';
 import type { BenchActions } from './state/bench-state.ts';
-import { jobOf } from './state/document.ts';
 import { chooseTool } from './tools/choose.ts';
 import { rounded, snapField, snapReach } from './tools/snapping.ts';
 import { toolNames } from './tools/tool.ts';
@@ -31,6 +31,7 @@ export interface Keyed {
   readonly actions: BenchActions;
   readonly open: (stage: Stage) => void;
   readonly showKeys: () => void;
+  readonly openMenu: () => void;
 }
 
 interface Shortcut {
@@ -79,8 +80,7 @@ export const shortcuts = {
     keys: 'Ctrl A',
     does: 'select everything',
     strokes: ['ctrl+a'],
-    run: ({ actions }) =>
-      actions.select(jobOf(actions.get()).drawing.items.flatMap((item) => (item.hidden ? [] : [item.id]))),
+    run: ({ actions }) => selectAll(actions),
   },
   leave: {
     keys: 'Esc',
@@ -104,6 +104,22 @@ export const shortcuts = {
     does: 'duplicate; again, by the same move',
     strokes: ['ctrl+d'],
     run: ({ actions }) => duplicate(actions),
+  },
+  copy: { keys: 'Ctrl C', does: 'copy', strokes: [] },
+  cut: { keys: 'Ctrl X', does: 'cut out: copy, and delete', strokes: [] },
+  paste: { keys: 'Ctrl V', does: 'paste; in the same job beside what it was copied from', strokes: [] },
+  pasteInPlace: { keys: 'Ctrl Shift V', does: 'paste in place', strokes: [] },
+  pasteAtPointer: {
+    keys: 'Ctrl Alt V',
+    does: 'paste at the pointer',
+    strokes: ({ key, ctrl, alt }) => ctrl && alt && key === 'v',
+    run: ({ actions }) => pasteHeld(actions, actions.get().pointer ?? 'aside'),
+  },
+  menu: {
+    keys: 'Shift F10',
+    does: 'what can be done with the selection; or a right click',
+    strokes: ({ key, shift, on }) => on !== 'field' && (key === 'contextmenu' || (shift && key === 'f10')),
+    run: ({ openMenu }, { on }) => (on === 'button' ? false : openMenu()),
   },
   group: {
     keys: 'Ctrl G',

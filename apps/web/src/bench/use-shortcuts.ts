@@ -1,5 +1,6 @@
 import { useEffect } from 'react';
 import { useNavigate } from 'react-router';
+import { openBedMenu } from './menus/open-bed-menu.ts';
 import { runShortcut, type Stroke } from './shortcuts.ts';
 import type { BenchActions } from './state/bench-state.ts';
 
@@ -20,9 +21,10 @@ export function useShortcuts(actions: BenchActions, showKeys: () => void): void 
   const navigate = useNavigate();
   useEffect(() => {
     const open = (stage: string) => navigate(`/jobs/${actions.get().jobId}/${stage}`, { replace: true });
+    const openMenu = () => openBedMenu(actions, null);
     const onKey = (event: KeyboardEvent) => {
       if (isTyping(event) || event.defaultPrevented || isElsewhere(event)) return;
-      if (runShortcut({ actions, open, showKeys }, strokeOf(event))) event.preventDefault();
+      if (runShortcut({ actions, open, showKeys, openMenu }, strokeOf(event))) event.preventDefault();
     };
     window.addEventListener('keydown', onKey);
     return () => window.removeEventListener('keydown', onKey);

@@ -94,6 +94,12 @@ function lineOf(box: Box, alignment: Alignment): number {
 
 const alongX: readonly Alignment[] = ['left', 'centre', 'right'];
 
+/** Moves the selected things as one, until the line of their common box is that of `to`. */
+export function alignAsOne(job: JobDocument, ids: ReadonlySet<string>, alignment: Alignment, to: Box): JobDocument {
+  const distance = lineOf(to, alignment) - lineOf(boundsAmong(job.drawing, ids), alignment);
+  return alongX.includes(alignment) ? moveItems(job, ids, distance, 0) : moveItems(job, ids, 0, distance);
+}
+
 /** Moves each of the selected things, but for those that stay put, until its line is that of `to`. */
 export function alignItems(
   job: JobDocument,

@@ -1,6 +1,7 @@
 export { acceptFinding, takeBackAccepted } from './accepted.ts';
 export {
   type Alignment,
+  alignAsOne,
   alignItems,
   gatherThings,
   groupItems,
@@ -69,6 +70,7 @@ export {
   switchLayer,
   unflip,
 } from './layers.ts';
+export { lockedAgainst } from './locks.ts';
 export { type MeetingLine, meetLines } from './meet-lines.ts';
 export { itemsOffBed, ontoBed, type WayOntoBed, waysOntoBed } from './onto-bed.ts';
 export { copyItems, gridMaps, gridThatFits, releaseLinks, ringMaps } from './repeat.ts';

@@ -98,7 +98,7 @@ export function copyItems(
     };
     return sources.map((item) => {
       const id = newId();
-      const { link: _, ...plain } = item;
+      const { link: _, locked: __, ...plain } = item;
       const link = linked || item.link ? { link: links.get(item.id) as string } : {};
       added.push({ ...plain, ...link, id, groupId: groupFor(item.groupId), matrix: multiply(map, item.matrix) });
       return id;

@@ -45,6 +45,11 @@ const pieces: readonly (readonly [mm: number, count: number])[] = [
  * how many it knows shows even where lines are slow.
  */
 const afterWay: readonly [mm: number, count: number] = [0.05, 600];
+/**
+ * The same with a way that takes so long, in seconds, that many slow lines come in, and pieces that take less than those: at
+ * this speed at most, in mm/s.
+ */
+const afterSlowWay = { speed: 40, seconds: 3, mm: 0.02, count: 800 };
 /** How many zeros make a line long, and how long its pieces are. */
 const zeros = 20;
 const wordy: readonly [mm: number, count: number] = [0.05, 500];
@@ -53,18 +58,24 @@ const end = 'M5';
 
 /**
  * The parts of a timing card for a machine: strokes long and short along each axis and across, turns, travels, and ways
- * in fine pieces, one of them after a long way. All unlit, in the middle of the bed, at its top speed.
+ * in fine pieces, two of them after a long way. All unlit, in the middle of the bed, and all but one at its top speed.
  */
 export function timingCard(machine: Machine): CardPart[] {
   const box = growBox(bedBox(machine), -machine.margin - 1);
   const [width, height] = [boxWidth(box), boxHeight(box)];
   const middle = { x: (box.minX + box.maxX) / 2, y: (box.minY + box.maxY) / 2 };
   const parts: CardPart[] = [];
-  const add = (topic: CardTopic, title: string, size: Point, draw: (list: MoveList, start: Point) => void, pad = 0) => {
+  const add = (
+    topic: CardTopic,
+    title: string,
+    size: Point,
+    draw: (list: MoveList, start: Point) => void,
+    { pad = 0, speed = machine.topSpeed }: { pad?: number; speed?: number } = {},
+  ) => {
     const start = { x: middle.x - size.x / 2, y: middle.y - size.y / 2 };
     const list = new MoveList(start);
     draw(list, { x: list.x, y: list.y });
-    parts.push(partOf(machine, topic, title, start, list.build(), pad));
+    parts.push(partOf(machine, topic, title, start, list.build(), speed, pad));
   };
   const along = (topic: 'x' | 'y', mm: number, count: number, kind: number) => (list: MoveList, start: Point) => {
     for (let i = 0; i < count; i++) {
@@ -118,21 +129,28 @@ export function timingCard(machine: Machine): CardPart[] {
     const count = Math.min(wanted, Math.floor(width / mm));
     add('pieces', `${count} pieces of ${mm} mm`, { x: count * mm, y: 0 }, way(mm, count));
   }
+  const wayThenPieces = (before: number, fine: number, wanted: number, speed: number) => {
+    const few = Math.min(wanted, Math.floor(width / 2 / fine));
+    const first = Math.min(before, width - few * fine);
+    const atSpeed = speed < machine.topSpeed ? ` at ${rounded(speed)} mm/s` : '';
+    add(
+      'pieces',
+      `${few} pieces of ${fine} mm after ${rounded(first)} mm${atSpeed}`,
+      { x: first + few * fine, y: 0 },
+      (list, { x, y }) => {
+        list.to(Move.dark, x + first, y);
+        way(fine, few)(list, { x: x + first, y });
+      },
+      { speed },
+    );
+  };
   const [fine, most] = afterWay;
-  const few = Math.min(most, Math.floor(width / 2 / fine));
-  const before = Math.min(longest, width - few * fine);
-  add(
-    'pieces',
-    `${few} pieces of ${fine} mm after ${rounded(before)} mm`,
-    { x: before + few * fine, y: 0 },
-    (list, { x, y }) => {
-      list.to(Move.dark, x + before, y);
-      way(fine, few)(list, { x: x + before, y });
-    },
-  );
+  wayThenPieces(longest, fine, most, machine.topSpeed);
+  const slow = Math.min(afterSlowWay.speed, machine.topSpeed);
+  wayThenPieces(slow * afterSlowWay.seconds, afterSlowWay.mm, afterSlowWay.count, slow);
   const [mm, wanted] = wordy;
   const count = Math.min(wanted, Math.floor(width / mm));
-  add('words', `${count} pieces of ${mm} mm in long lines`, { x: count * mm, y: 0 }, way(mm, count), zeros);
+  add('words', `${count} pieces of ${mm} mm in long lines`, { x: count * mm, y: 0 }, way(mm, count), { pad: zeros });
   return parts;
 }
 
@@ -149,8 +167,15 @@ const ending: TimedPart = {
   characters: Uint16Array.from(lengthsOf([end])),
 };
 
-function partOf(machine: Machine, topic: CardTopic, title: string, start: Point, moves: Moves, pad: number): CardPart {
-  const speedMmPerS = machine.topSpeed;
+function partOf(
+  machine: Machine,
+  topic: CardTopic,
+  title: string,
+  start: Point,
+  moves: Moves,
+  speedMmPerS: number,
+  pad: number,
+): CardPart {
   const burning = { feed: speedMmPerS * 60, power: 0, floor: 0 };
   const characters = charactersOf(machine, moves, burning).map((count) => count + pad);
   const timed: TimedPart = { moves, speedMmPerS, switches: lengthsOf(beginning), characters };

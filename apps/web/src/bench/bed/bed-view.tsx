@@ -8,13 +8,13 @@ import { useLive } from '../../stores/live.ts';
 import { ArrivingLayer } from '../arriving/arriving-layer.tsx';
 import { PictureLayer } from '../burnt/picture-layer.tsx';
 import { useBench, useBenchActions } from '../context.ts';
+import { openBedMenu } from '../menus/open-bed-menu.ts';
 import { jobOf, machineOf, unitOf } from '../state/document.ts';
 import { isPlanned, planOf } from '../state/plan.ts';
 import { chooseTool } from '../tools/choose.ts';
-import { caught, rounded } from '../tools/snapping.ts';
-import type { ToolPoint } from '../tools/tool.ts';
 import { useShownRun } from '../use-shown-run.ts';
 import { ArtworkLayer } from './artwork-layer.tsx';
+import { BedPointers, type PointerInput } from './bed-pointers.ts';
 import { drawBed, type Tones } from './draw-bed.ts';
 import { BurnPainter, headAt } from './draw-burn.ts';
 import { drawGaps } from './draw-gaps.ts';
@@ -26,7 +26,7 @@ import { ToolMarks } from './tool-marks.tsx';
 import { useGuidePull } from './use-guide-pull.ts';
 import { useHeldKey } from './use-held-key.ts';
 import type { View } from './view.ts';
-import { ruler, toBed, toScreen, viewOf, zoomAt } from './view.ts';
+import { ruler, toScreen, viewOf, zoomAt } from './view.ts';
 
 interface Size {
   readonly width: number;
@@ -45,8 +45,6 @@ export function BedView({ asBurnt }: { asBurnt: boolean }) {
   const materials = useBench((state) => state.shop.materials);
   const frame = useBench((state) => state.frame);
   const toolName = useBench((state) => state.tool?.name);
-  const panning = useRef<Point | null>(null);
-  const presses = useRef({ count: 0, at: 0, x: 0, y: 0 });
   const space = useHeldKey(' ');
   const tones = useTones();
   const pull = useGuidePull();
@@ -72,43 +70,28 @@ export function BedView({ asBurnt }: { asBurnt: boolean }) {
     return () => observer.disconnect();
   }, [actions]);
 
-  const screenOf = (event: Konva.KonvaEventObject<PointerEvent>): Point =>
-    event.target.getStage()?.getPointerPosition() ?? { x: 0, y: 0 };
-  /** Where the tool's point is: caught by what is near, else rounded. */
-  const pointOf = (event: Konva.KonvaEventObject<PointerEvent>): ToolPoint => {
-    const screen = screenOf(event);
-    const { view, tool } = actions.get();
-    const free = toBed(view, screen.x, screen.y);
-    const { button, shiftKey, ctrlKey, metaKey, altKey } = event.evt;
-    const snap = tool && caught(actions, tool, free, altKey);
-    if (tool?.name !== 'pick') actions.showCaught(snap);
-    return {
-      screen,
-      free,
-      bed: snap ?? rounded(free, view.scale),
-      snap,
-      button,
-      shift: shiftKey,
-      ctrl: ctrlKey || metaKey,
-      alt: altKey,
-      clicks: presses.current.count,
-    };
-  };
-  /** Counts presses in quick succession at one place, by when they were made: a busy page hears of them later. */
-  const countPress = ({ x, y }: Point, madeAt: number) => {
-    const { count, at, x: lastX, y: lastY } = presses.current;
-    const quick = madeAt - at < 400 && Math.hypot(x - lastX, y - lastY) < 5;
-    presses.current = { count: quick ? count + 1 : 1, at: madeAt, x, y };
-  };
+  const isSpaceHeld = useRef(space);
+  isSpaceHeld.current = space;
+  const pointers = useMemo(
+    () =>
+      new BedPointers(actions, {
+        movesView: () => isSpaceHeld.current,
+        press: (screen) => markCorner(actions, screen),
+        held: (screen) => openBedMenu(actions, screen),
+      }),
+    [actions],
+  );
   const onHandle = (event: Konva.KonvaEventObject<PointerEvent>) =>
     event.target.getParent()?.className === 'Transformer';
 
   return (
     <div
       ref={holder}
-      className={`relative h-full overflow-hidden ${space ? 'cursor-grab' : toolName === 'pick' || toolName === 'points' ? '' : 'cursor-crosshair'}`}
-      style={{ background: 'var(--bed-around)' }}
+      className={`relative h-full overflow-hidden outline-none ${space ? 'cursor-grab' : toolName === 'pick' || toolName === 'points' ? '' : 'cursor-crosshair'}`}
+      style={{ background: 'var(--bed-around)', touchAction: 'none' }}
       data-testid="bed"
+      id="bed"
+      tabIndex={-1}
     >
       <Rulers machine={machine} unit={unit} view={view} width={size.width} height={size.height} pull={pull} />
       {size.width > 0 && (
@@ -119,34 +102,16 @@ export function BedView({ asBurnt }: { asBurnt: boolean }) {
           onPointerDown={(event) => {
             if (onHandle(event)) return;
             (event.evt.target as Element).setPointerCapture?.(event.evt.pointerId);
-            const screen = screenOf(event);
-            if (event.evt.button === 1 || space) panning.current = screen;
-            else if (event.evt.button === 0 && !markCorner(actions, screen)) {
-              countPress(screen, event.evt.timeStamp);
-              actions.get().tool?.down(pointOf(event));
-            }
+            pointers.down(inputOf(event));
           }}
-          onPointerMove={(event) => {
-            const screen = screenOf(event);
-            const { view } = actions.get();
-            if (panning.current) {
-              const { x, y } = panning.current;
-              actions.showView({ ...view, x: view.x + screen.x - x, y: view.y + screen.y - y });
-              panning.current = screen;
-              return;
-            }
-            const point = pointOf(event);
-            actions.get().tool?.move(point);
-            actions.movePointer(point.snap ?? point.free);
-          }}
-          onPointerUp={(event) => {
-            if (panning.current) panning.current = null;
-            else actions.get().tool?.up(pointOf(event));
-          }}
-          onPointerLeave={() => {
-            actions.movePointer(null);
-            actions.showCaught(null);
-            actions.hover([]);
+          onPointerMove={(event) => pointers.move(inputOf(event))}
+          onPointerUp={(event) => pointers.up(inputOf(event))}
+          onPointerCancel={(event) => pointers.cancel(event.evt.pointerId)}
+          onPointerLeave={() => pointers.leave()}
+          onContextMenu={(event) => {
+            event.evt.preventDefault();
+            // A finger that is held has opened it already.
+            if (event.evt.pointerType !== 'touch') openBedMenu(actions, placeOf(event));
           }}
           onWheel={(event) => {
             event.evt.preventDefault();
@@ -175,6 +140,25 @@ export function BedView({ asBurnt }: { asBurnt: boolean }) {
       )}
     </div>
   );
+}
+
+/** Where the pointer is, in pixels of the view. */
+function placeOf({ target }: Pick<Konva.KonvaEventObject<unknown>, 'target'>): Point {
+  return target.getStage()?.getPointerPosition() ?? { x: 0, y: 0 };
+}
+
+function inputOf({ evt, target }: Konva.KonvaEventObject<PointerEvent>): PointerInput {
+  const { pointerId, pointerType, button, shiftKey, ctrlKey, metaKey, altKey, timeStamp } = evt;
+  return {
+    id: pointerId,
+    kind: pointerType === 'touch' || pointerType === 'pen' ? pointerType : 'mouse',
+    screen: placeOf({ target }),
+    button,
+    shift: shiftKey,
+    ctrl: ctrlKey || metaKey,
+    alt: altKey,
+    madeAt: timeStamp,
+  };
 }
 
 /** While a file that arrives is placed by its corner, a click marks where that goes. @returns whether it did */

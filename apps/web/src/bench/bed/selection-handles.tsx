@@ -1,4 +1,4 @@
-import { boundsAmong } from '@lambent/core/document';
+import { boundsAmong, itemsAmong } from '@lambent/core/document';
 import { transformItems } from '@lambent/core/edits';
 import { identity, isEmpty, type Matrix } from '@lambent/core/geometry';
 import type Konva from 'konva';
@@ -19,6 +19,8 @@ export function SelectionHandles() {
   const handles = useRef<Konva.Transformer>(null);
   const transforming = useRef(false);
   const bounds = useMemo(() => boundsAmong(drawing, selection), [drawing, selection]);
+  const isLocked = useMemo(() => itemsAmong(drawing, selection).some((item) => item.locked), [drawing, selection]);
+  const isFinger = useBench((state) => state.isFinger);
   const empty = isEmpty(bounds);
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: the handles follow whatever moves the frame
@@ -49,8 +51,11 @@ export function SelectionHandles() {
         flipEnabled={false}
         rotationSnaps={[0, 90, 180, 270]}
         rotationSnapTolerance={3}
-        rotateAnchorOffset={22}
-        anchorSize={8}
+        rotateAnchorOffset={isFinger ? 34 : 22}
+        resizeEnabled={!isLocked}
+        rotateEnabled={!isLocked}
+        anchorSize={isFinger ? 12 : 8}
+        anchorStyleFunc={(anchor) => anchor.hitStrokeWidth(isFinger ? 20 : 12)}
         anchorCornerRadius={1}
         anchorStroke="#0E6570"
         anchorFill="#FFFFFF"

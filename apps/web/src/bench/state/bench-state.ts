@@ -1,3 +1,4 @@
+import { lockItems } from '@lambent/core/edits';
 import { freeOfCharge, type Pricing } from '@lambent/core/recipes';
 import { createStore } from 'zustand/vanilla';
 import type { ShopLists } from '../../workers/bench.worker.ts';
@@ -7,6 +8,7 @@ import { type CardState, cardActions, noCard } from './card.ts';
 import { type DocumentNews, type DocumentState, documentActions, jobOf, openedDocument } from './document.ts';
 import { emptyHand, type HandState, handActions, handAfterEdit } from './hand.ts';
 import { nothingPlanned, type PlanState, planActions, planAfter } from './plan.ts';
+import { sayLocked } from './say-locked.ts';
 import { spacedStore } from './spaced-store.ts';
 import { firstView, type ViewState, viewActions } from './view.ts';
 
@@ -38,9 +40,14 @@ export function benchActions(store: BenchStore) {
     ...(news.kind === 'edited' ? handAfterEdit(get(), news.document) : {}),
     ...planAfter(get(), news),
   });
+  const document = documentActions(
+    get,
+    (fields, news) => setState({ ...fields, ...(news && follow(news)) }),
+    (locked) => sayLocked(locked, () => document.edit('unlock', (job) => lockItems(job, new Set([locked.id]), false))),
+  );
   return {
     get,
-    ...documentActions(get, (fields, news) => setState({ ...fields, ...(news && follow(news)) })),
+    ...document,
     ...viewActions(setState),
     ...handActions(get, setState),
     ...planActions(setState),

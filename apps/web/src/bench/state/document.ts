@@ -1,5 +1,14 @@
-import type { JobDocument } from '@lambent/core/document';
-import { amend, type History, record, redo, startHistory, undo, weightOfEdit } from '@lambent/core/edits';
+import type { Item, JobDocument } from '@lambent/core/document';
+import {
+  amend,
+  type History,
+  lockedAgainst,
+  record,
+  redo,
+  startHistory,
+  undo,
+  weightOfEdit,
+} from '@lambent/core/edits';
 import { followSources, followThickness, type TieChange, thicknessBy, tieChanges } from '@lambent/core/fit';
 import type { Machine } from '@lambent/core/machine';
 import { type PreparedJob, prepareJob } from '@lambent/core/plan';
@@ -87,11 +96,13 @@ export type DocumentNews =
   | { kind: 'other-shop' };
 
 /**
- * @param change changes the job's own fields; news makes the other slices follow in the same step
+ * @param change changes the job's own fields; news makes the other slices follow in the same step.
+ * @param refuse told of an item that is locked, and would have been changed.
  */
 export function documentActions(
   get: Read<DocumentState>,
   change: (fields: Partial<DocumentState>, news?: DocumentNews) => void,
+  refuse: (locked: Item) => void,
 ) {
   const goTo = (history: History<JobDocument>, lastEdit = get().lastEdit) => {
     const document = history.present;
@@ -116,17 +127,24 @@ export function documentActions(
   };
 
   return {
-    /** Makes one edit, under the name that undo will show. */
-    edit(name: string, make: (job: JobDocument) => JobDocument): void {
+    /** Makes one edit, under the name that undo will show. @returns whether it was made: what is locked is not edited */
+    edit(name: string, make: (job: JobDocument) => JobDocument): boolean {
       const { history } = get();
       const before = history.present;
-      const after = followAll(before, make(before), get().shop.materials);
+      const made = make(before);
+      const locked = lockedAgainst(before.drawing, made.drawing);
+      if (locked) {
+        refuse(locked);
+        return false;
+      }
+      const after = followAll(before, made, get().shop.materials);
       goTo(record(history, name, after, weightOfEdit(before.drawing, after.drawing)), name);
       // What the operator did not touch, but the thickness of the stock did.
       if (after.sheets !== before.sheets) {
         const tieNews = tieChanges(before, after);
         if (tieNews.length > 0) change({ tieNews });
       }
+      return true;
     },
     /** Puts the job right, with no step of its own to undo. */
     amend(make: (job: JobDocument) => JobDocument): void {

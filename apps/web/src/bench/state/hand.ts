@@ -15,6 +15,7 @@ import { type Draft, emptyDraft, type Grip, type Tool } from '../tools/tool.ts';
 import { type ToolOptions, usualOptions } from '../tools/tool-options.ts';
 import { type DocumentState, jobOf, machineOf } from './document.ts';
 import type { Change, Read } from './slice.ts';
+import type { ViewState } from './view.ts';
 
 /** What catches points, and the grid among it. */
 export interface Snapping {
@@ -49,6 +50,8 @@ export interface AskedPoint {
 /** What is under the hand: the selection, the tool, and what it is at. Nothing of this is in the job yet. */
 export interface HandState {
   selection: ReadonlySet<string>;
+  /** Whether a finger is on the bed, or was last: it is less exact than a pen or a mouse. */
+  isFinger: boolean;
   /** Items to point out, without selecting them. */
   pointedOut: ReadonlySet<string>;
   /** Items under the pointer, so that their rows in lists show which they are. */
@@ -84,6 +87,7 @@ const nothingCaught: Caught = { snap: null, gaps: [] };
 
 export const emptyHand: HandState = {
   selection: new Set(),
+  isFinger: false,
   pointedOut: new Set(),
   under: new Set(),
   live: null,
@@ -105,7 +109,8 @@ export const emptyHand: HandState = {
 
 /** @returns what changes in the hand when the job becomes another document: what is gone is not selected any more */
 export function handAfterEdit({ selection }: HandState, document: JobDocument): Partial<HandState> {
-  const stay = itemsAmong(document.drawing, selection);
+  // What is hidden is not at hand either.
+  const stay = itemsAmong(document.drawing, selection).filter(({ hidden }) => !hidden);
   return {
     selection: stay.length === selection.size ? selection : new Set(stay.map(({ id }) => id)),
     pointedOut: new Set(),
@@ -122,6 +127,10 @@ export function handActions(get: Read<HandState>, change: Change<HandState>) {
     hover(ids: readonly string[]): void {
       const { under } = get();
       if (under.size !== ids.length || ids.some((id) => !under.has(id))) change({ under: new Set(ids) });
+    },
+    pointWith(kind: 'finger' | 'pen or mouse'): void {
+      const isFinger = kind === 'finger';
+      if (get().isFinger !== isFinger) change({ isFinger });
     },
     pointOut: (ids: Iterable<string>) => change({ pointedOut: new Set(ids) }),
     /** Takes a tool to hand, which is caught by nothing yet. A draft stays: a drawer may be showing it. */
@@ -145,6 +154,11 @@ export function handActions(get: Read<HandState>, change: Change<HandState>) {
     holdStill: (stays: string | null) => change({ stays }),
     showAsked: (asked: AskedPoint | null) => change({ asked }),
   };
+}
+
+/** How far so many pixels reach around the pointer, in bed mm; a finger reaches further. */
+export function reachOnBed({ view, isFinger }: ViewState & HandState, px: number): number {
+  return ((isFinger ? 2.5 : 1) * px) / view.scale;
 }
 
 /** The point of the selection's frame that X and Y are of, and that stays put. */

@@ -13,6 +13,7 @@ import { useSpeedUnit } from '../../stores/speed-unit.ts';
 import { formatSpeed } from '../../ui/figures.ts';
 import { cardOperation, cardStepsTitle, type ShownStep } from '../card/card-steps.ts';
 import { useBench, useBenchActions } from '../context.ts';
+import { openStepMenu } from '../menus/open-bed-menu.ts';
 import { laterPart } from '../stages/later-drawer.tsx';
 import type { BenchState } from '../state/bench-state.ts';
 import { machineOf } from '../state/document.ts';
@@ -41,6 +42,7 @@ export const StepBlock = memo(function StepBlock({ step, done }: { step: PlanSte
         transform: transform ? `translate3d(${transform.x}px, 0, 0)` : undefined,
         transition,
       }}
+      onContextMenu={(event) => openStepMenu(actions, event, step)}
       onPointerEnter={() => actions.pointOut(itemsIn(actions.get(), step))}
       onPointerLeave={() => actions.pointOut([])}
     >

@@ -16,6 +16,7 @@ import { toast } from 'sonner';
 import { newId } from '../new-id.ts';
 import type { BenchActions } from '../state/bench-state.ts';
 import { jobOf } from '../state/document.ts';
+import { reachOnBed } from '../state/hand.ts';
 import { itemUnder } from './draw.ts';
 import type { Tool, ToolPoint } from './tool.ts';
 
@@ -144,7 +145,7 @@ export class CornerTool implements Tool {
     const back = item && invert(item.matrix);
     if (!item || !back || item.shape.kind === 'picture') return null;
     const here = applyTo(back, free.x, free.y);
-    const near = reachPx / this.actions.get().view.scale / meanScale(item.matrix);
+    const near = reachOnBed(this.actions.get(), reachPx) / meanScale(item.matrix);
     const distance = (p: Point) => Math.hypot(p.x - here.x, p.y - here.y);
     const shapedAlready = item.shape.kind === 'path' ? (item.shape.corners ?? []) : [];
     const candidates = [...cornersOf(sharpOutlineOf(item.shape)), ...shapedAlready];

@@ -1,12 +1,8 @@
-import { parseLength } from '@lambent/core/units';
-import { useEffect, useRef, useState } from 'react';
-import { formatLength } from '../../ui/figures.ts';
-import { parseAngle } from '../../ui/plain-number.ts';
+import { useEffect, useRef } from 'react';
 import { toScreen } from '../bed/view.ts';
 import { useBench, useBenchActions } from '../context.ts';
-import { unitOf } from '../state/document.ts';
 import { isTyping } from '../use-shortcuts.ts';
-import type { DraftField } from './tool.ts';
+import { DraftNumber } from './draft-number.tsx';
 
 const ruler = 22;
 
@@ -15,6 +11,7 @@ const ruler = 22;
  * the pointer passes through them, as it is drawing.
  */
 export function DraftEntry() {
+  const actions = useBenchActions();
   const draft = useBench((state) => state.draft);
   const view = useBench((state) => state.view);
   const { width, height } = useBench((state) => state.viewSize);
@@ -25,7 +22,7 @@ export function DraftEntry() {
     if (!open) return;
     const begin = (event: KeyboardEvent) => {
       if (isTyping(event) || event.ctrlKey || event.metaKey || event.altKey) return;
-      if (!/^[0-9.,(-]$/.test(event.key) && event.key !== 'Tab') return;
+      if (!beginsNumber(event.key) && event.key !== 'Tab') return;
       if (event.key === 'Tab') event.preventDefault();
       // The key that begins the typing goes into the field that it brings to hand.
       const input = holder.current?.querySelector('input');
@@ -49,8 +46,18 @@ export function DraftEntry() {
       style={{ left, top }}
     >
       <div className="flex gap-1.5">
-        {draft.fields.map((field) => (
-          <DraftNumber key={field.name} field={field} />
+        {draft.fields.map(({ name, label, kind, value, typed }) => (
+          <DraftNumber
+            key={name}
+            label={label}
+            kind={kind}
+            value={value}
+            isTyped={typed}
+            take={(next) => actions.get().tool?.type?.(name, next)}
+            enter={() => actions.get().tool?.finish?.()}
+            leave={() => actions.get().tool?.cancel()}
+            follows
+          />
         ))}
       </div>
       {draft.trouble && <p className="max-w-[230px] text-[12px] text-warn">{draft.trouble}</p>}
@@ -58,68 +65,7 @@ export function DraftEntry() {
   );
 }
 
-function DraftNumber({ field }: { field: DraftField }) {
-  const actions = useBenchActions();
-  const unit = useBench(unitOf);
-  const [text, setText] = useState<string | null>(null);
-  const [trouble, setTrouble] = useState<string | null>(null);
-  const shown =
-    field.kind === 'length'
-      ? formatLength(field.value, unit, { bare: true })
-      : String(Math.round(field.value * 100) / 100);
-  const parse = (typed: string) => (field.kind === 'length' ? parseLength(typed, unit) : parseAngle(typed));
-  const take = (): boolean => {
-    if (text === null || text.trim() === '') return true;
-    const parsed = parse(text);
-    const refusal = parsed.ok ? actions.get().tool?.type?.(field.name, parsed.value) : parsed.reason;
-    setTrouble(refusal ?? null);
-    if (!refusal) setText(null);
-    return !refusal;
-  };
-  /** The draft follows what is typed, as far as it makes sense yet. */
-  const follow = (typed: string) => {
-    const parsed = parse(typed);
-    if (parsed.ok) actions.get().tool?.type?.(field.name, parsed.value);
-  };
-  return (
-    <label className="flex flex-col">
-      <span
-        className={`flex h-7 items-center gap-1 rounded-md border bg-raised px-1.5 focus-within:border-petrol ${trouble ? 'border-stop' : field.typed ? 'border-petrol' : 'border-line'}`}
-      >
-        <span className="text-[12px] text-quiet">{field.label}</span>
-        <input
-          aria-label={field.label}
-          value={text ?? shown}
-          className="figures w-[62px] bg-transparent text-[12.5px] outline-none"
-          autoComplete="off"
-          onChange={(event) => {
-            setText(event.target.value);
-            follow(event.target.value);
-          }}
-          onBlur={take}
-          onKeyDown={(event) => {
-            if (event.key === 'Enter') {
-              event.preventDefault();
-              event.stopPropagation();
-              if (take()) {
-                event.currentTarget.blur();
-                actions.get().tool?.finish?.();
-              }
-            } else if (event.key === 'Tab' && !take()) event.preventDefault();
-            else if (event.key === 'Escape') {
-              event.stopPropagation();
-              event.currentTarget.blur();
-              actions.get().tool?.cancel();
-            }
-          }}
-        />
-        <span className="figures text-[12px] text-quiet">{field.kind === 'length' ? unit : '°'}</span>
-      </span>
-      {trouble && (
-        <span role="alert" className="max-w-[150px] text-[12px] text-stop">
-          {trouble}
-        </span>
-      )}
-    </label>
-  );
+/** Whether a key begins a number. */
+export function beginsNumber(key: string): boolean {
+  return /^[0-9.,(½¼⅛¾-]$/.test(key);
 }

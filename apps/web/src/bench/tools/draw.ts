@@ -7,6 +7,7 @@ import { itemAt } from '@lambent/core/picking';
 import { newId } from '../new-id.ts';
 import type { BenchActions } from '../state/bench-state.ts';
 import { jobOf } from '../state/document.ts';
+import { reachOnBed } from '../state/hand.ts';
 
 /** An item as it is drawn here, painted so that the job's key gives it the operation. */
 export function drawnItem(actions: BenchActions, shape: Shape, operation: Operation, name: string | null = null): Item {
@@ -42,5 +43,5 @@ export function isDrag(a: { x: number; y: number }, b: { x: number; y: number })
 /** The item under a point of the bed, within some pixels. */
 export function itemUnder(actions: BenchActions, { x, y }: Point, reachPx: number): Item | null {
   const state = actions.get();
-  return itemAt(jobOf(state).drawing, x, y, reachPx / state.view.scale);
+  return itemAt(jobOf(state).drawing, x, y, reachOnBed(state, reachPx));
 }

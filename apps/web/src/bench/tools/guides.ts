@@ -4,13 +4,14 @@ import type { Point } from '@lambent/core/geometry';
 import { snapPoint } from '@lambent/core/picking';
 import type { BenchActions, BenchState } from '../state/bench-state.ts';
 import { jobOf } from '../state/document.ts';
+import { reachOnBed } from '../state/hand.ts';
 import { rounded, snapField, snapReach } from './snapping.ts';
 
 const reachPx = 5;
 
 /** The guide line under a point of the bed, if one is near. */
 export function guideUnder(state: BenchState, { x, y }: Point): GuideLine | null {
-  const reach = reachPx / state.view.scale;
+  const reach = reachOnBed(state, reachPx);
   return jobOf(state).guides.find(({ axis, at }) => Math.abs((axis === 'x' ? x : y) - at) <= reach) ?? null;
 }
 

@@ -13,7 +13,7 @@ import {
 import { companionsOf, evenSpacings, itemsWithin, snapBox } from '@lambent/core/picking';
 import type { BenchActions, BenchState } from '../state/bench-state.ts';
 import { jobOf } from '../state/document.ts';
-import { selectionBox } from '../state/hand.ts';
+import { reachOnBed, selectionBox } from '../state/hand.ts';
 import { isDrag, itemUnder } from './draw.ts';
 import { dropGuide, guideUnder, movedGuide } from './guides.ts';
 import { snapField, snapReach } from './snapping.ts';
@@ -184,8 +184,9 @@ export class PickTool implements Tool {
 }
 
 /** Whether a grip is had at a point of the bed: by what it says, or on the outline that is shown before it is made. */
-function isOnGrip({ draft, view }: BenchState, grip: Grip, { x, y }: Point): boolean {
-  const reach = reachPx / view.scale;
+function isOnGrip(state: BenchState, grip: Grip, { x, y }: Point): boolean {
+  const { draft } = state;
+  const reach = reachOnBed(state, reachPx);
   if (grip.reaches) return grip.reaches({ x, y }, reach);
   return draft?.outline ? distanceToLines(flatten(draft.outline, reach / 4), x, y) <= reach : false;
 }

@@ -22,6 +22,7 @@ import {
 import { newId } from '../new-id.ts';
 import type { BenchActions } from '../state/bench-state.ts';
 import { jobOf } from '../state/document.ts';
+import { reachOnBed } from '../state/hand.ts';
 import { itemUnder } from './draw.ts';
 import type { Tool, ToolPoint } from './tool.ts';
 
@@ -89,7 +90,7 @@ export class PointsTool implements Tool {
       return;
     }
     const { item } = this;
-    const reach = reachPx / this.actions.get().view.scale;
+    const reach = reachOnBed(this.actions.get(), reachPx);
     const place = item && nearestPlace(item, point.free.x, point.free.y);
     if (item && place && place.distance <= reach) {
       if (point.clicks > 1) {
@@ -209,7 +210,7 @@ export class PointsTool implements Tool {
   }
 
   private hit({ free }: ToolPoint): Held | null {
-    const reach = reachPx / this.actions.get().view.scale;
+    const reach = reachOnBed(this.actions.get(), reachPx);
     let best: (Held & { distance: number }) | null = null;
     const offer = (p: Point | null, held: Held) => {
       const distance = p ? Math.hypot(p.x - free.x, p.y - free.y) : Infinity;

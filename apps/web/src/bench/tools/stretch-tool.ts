@@ -13,6 +13,7 @@ import { pathOfSubpaths, subpathsOf } from '@lambent/core/geometry';
 import { newId } from '../new-id.ts';
 import type { BenchActions } from '../state/bench-state.ts';
 import { jobOf } from '../state/document.ts';
+import { reachOnBed } from '../state/hand.ts';
 import { itemUnder } from './draw.ts';
 import type { Tool, ToolPoint } from './tool.ts';
 
@@ -80,7 +81,7 @@ export class StretchTool implements Tool {
     if (!item || item.shape.kind === 'picture') return null;
     const point = this.snaps ? bed : free;
     const place = nearestPlace(item, point.x, point.y);
-    return place && place.distance <= reachPx / this.actions.get().view.scale ? { item, place } : null;
+    return place && place.distance <= reachOnBed(this.actions.get(), reachPx) ? { item, place } : null;
   }
 }
 

@@ -4,6 +4,7 @@ import { tabPoints } from '@lambent/core/fit';
 import type { Point } from '@lambent/core/geometry';
 import { type HeldOutline, heldOutlines } from '@lambent/core/plan';
 import type { BenchActions } from '../state/bench-state.ts';
+import { reachOnBed } from '../state/hand.ts';
 import { emptyDraft, type Tool, type ToolPoint } from './tool.ts';
 
 const reachPx = 8;
@@ -27,9 +28,9 @@ export class TabsTool implements Tool {
 
   down({ button, free, screen }: ToolPoint): void {
     if (button !== 0) return;
-    const { prepared, view } = this.actions.get();
-    const reach = reachPx / view.scale;
-    const outlines = heldOutlines(prepared);
+    const state = this.actions.get();
+    const reach = reachOnBed(state, reachPx);
+    const outlines = heldOutlines(state.prepared);
     const tab = nearestTab(outlines, free, reach);
     if (tab) {
       const others = tab.outline.at.filter((_, i) => i !== tab.index);

@@ -27,6 +27,9 @@ export interface ToolOptions {
   readonly text: TextSetting;
   /** What arrow keys move by. */
   readonly nudge: number;
+  /** What things are aligned to, and whether each by itself where all of them could be as one. */
+  readonly alignTo: 'selection' | `sheet:${string}` | 'bed';
+  readonly alignsEach: boolean;
 }
 
 export const usualOptions: ToolOptions = {
@@ -45,4 +48,6 @@ export const usualOptions: ToolOptions = {
   smoothing: 0.4,
   text: usualText,
   nudge: 1,
+  alignTo: 'selection',
+  alignsEach: false,
 };

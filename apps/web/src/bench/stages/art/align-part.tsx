@@ -12,11 +12,13 @@ import { memo, useMemo, useState } from 'react';
 import { Button, IconButton } from '../../../ui/button.tsx';
 import { Choice } from '../../../ui/choice.tsx';
 import { LengthField } from '../../../ui/length-field.tsx';
-import { type AlignTo, align, alignTarget, spread } from '../../commands.ts';
+import { Tick } from '../../../ui/tick.tsx';
+import { type AlignTo, align, alignTarget, isAroundAll, spread } from '../../commands.ts';
 import { useBench, useBenchActions, useBenchLater } from '../../context.ts';
 import { sheetName } from '../../sheet-choice.ts';
 import { jobOf, unitOf } from '../../state/document.ts';
 import { type Listing, listingOf } from '../../thing-names.ts';
+import type { ToolOptions } from '../../tools/tool-options.ts';
 import { Part } from '../drawer.tsx';
 
 const alignments: readonly { value: Alignment; text: string; icon: LucideIcon }[] = [
@@ -46,12 +48,13 @@ const Aligning = memo(function Aligning({ listing, selection }: { listing: Listi
     () => listing.things.filter(({ ids }) => ids.some((id) => selection.has(id))),
     [listing, selection],
   );
-  const [chosen, setTo] = useState<AlignTo>('selection');
+  const { alignTo: chosen, alignsEach } = useBench((state) => state.toolOptions);
   const [gap, setGap] = useState(5);
   const [spacing, setBy] = useState<Spreading>('gap');
   const staying = things.find(({ ids }) => ids.includes(stays ?? '')) ?? null;
   // A piece that was made to stay is what the rest is aligned to.
-  const used: AlignTo = staying ? 'stays' : chosen;
+  const isGone = chosen.startsWith('sheet:') && !sheets.some(({ id }) => chosen === `sheet:${id}`);
+  const used: AlignTo = staying ? 'stays' : isGone ? 'selection' : chosen;
   return (
     <Part title="Align and spread" folds>
       <Choice<AlignTo | `stays:${string}`>
@@ -75,9 +78,14 @@ const Aligning = memo(function Aligning({ listing, selection }: { listing: Listi
           const thing = things.find((known) => known.key === key);
           actions.holdStill(thing?.ids[0] ?? null);
           actions.pointOut(thing?.ids ?? []);
-          if (!thing) setTo(value as AlignTo);
+          if (!thing) actions.setToolOptions({ alignTo: value as ToolOptions['alignTo'] });
         }}
       />
+      {things.length > 1 && isAroundAll(used) && (
+        <Tick checked={alignsEach} set={(each) => actions.setToolOptions({ alignsEach: each })}>
+          Piece by piece
+        </Tick>
+      )}
       {things.length > 1 && (
         <p className="text-[12px] text-quiet">Alt and a click on a piece of the selection makes it stay put.</p>
       )}
@@ -86,7 +94,7 @@ const Aligning = memo(function Aligning({ listing, selection }: { listing: Listi
         onPointerEnter={() => actions.pointOut([...alignTarget(actions.get(), used).staying])}
       >
         {alignments.map(({ value, text, icon: Icon }) => (
-          <IconButton key={value} label={text} onClick={() => align(actions, value, used)}>
+          <IconButton key={value} label={text} onClick={() => align(actions, value, used, alignsEach)}>
             <Icon size={17} aria-hidden />
           </IconButton>
         ))}

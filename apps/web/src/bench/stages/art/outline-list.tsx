@@ -2,9 +2,10 @@ import type { Item } from '@lambent/core/document';
 import { hideItems, lockItems } from '@lambent/core/edits';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { ChevronDown, ChevronRight, EyeOff, Lock, LockOpen, Search } from 'lucide-react';
-import { memo, useCallback, useMemo, useRef, useState } from 'react';
+import { type MouseEvent, memo, useCallback, useMemo, useRef, useState } from 'react';
 import { IconButton } from '../../../ui/button.tsx';
 import { useBenchActions, useBenchLater } from '../../context.ts';
+import { openRowMenu } from '../../menus/open-bed-menu.ts';
 import { useIsSelected, useIsUnder } from '../../row-state.ts';
 import { jobOf } from '../../state/document.ts';
 import { type Listing, listingOf, nameOf } from '../../thing-names.ts';
@@ -99,6 +100,18 @@ function rowsOf({ drawing, things }: Listing, opened: ReadonlySet<string>, sough
     });
 }
 
+/** What is selected after a click on a row: it alone; with Ctrl or Shift it is added, or taken away. */
+function chosenAfter(
+  { shiftKey, ctrlKey, metaKey }: MouseEvent,
+  selection: ReadonlySet<string>,
+  ids: readonly string[],
+  isSelected: boolean,
+): readonly string[] {
+  if (!shiftKey && !ctrlKey && !metaKey) return ids;
+  const row = new Set(ids);
+  return isSelected ? [...selection].filter((id) => !row.has(id)) : [...selection, ...ids];
+}
+
 const OutlineRow = memo(function OutlineRow({ row, toggle }: { row: Row; toggle: (key: string) => void }) {
   const actions = useBenchActions();
   const { ids, open } = row;
@@ -127,7 +140,8 @@ const OutlineRow = memo(function OutlineRow({ row, toggle }: { row: Row; toggle:
         type="button"
         data-under={under}
         aria-pressed={selected}
-        onClick={(event) => actions.select(event.shiftKey ? [...actions.get().selection, ...ids] : ids)}
+        onContextMenu={(event) => openRowMenu(actions, event, ids)}
+        onClick={(event) => actions.select(chosenAfter(event, actions.get().selection, ids, selected))}
         className={`flex h-full min-w-0 flex-1 items-center justify-between gap-2 text-left ${open === null ? 'pl-2' : ''} ${row.depth > 0 ? 'pl-8' : ''}`}
       >
         <span className="truncate">{row.name}</span>

@@ -1,5 +1,6 @@
 import type { ProgramWays } from '@lambent/core/formats';
 import type { BenchActions } from '../../../state/bench-state.ts';
+import { reachOnBed } from '../../../state/hand.ts';
 import type { Tool, ToolPoint } from '../../../tools/tool.ts';
 import { nearestMove } from './program-places.ts';
 
@@ -21,7 +22,7 @@ export class BeginningTool implements Tool {
 
   down({ button, free }: ToolPoint): void {
     if (button !== 0) return;
-    const move = nearestMove(this.ways, free, reachPx / this.actions.get().view.scale);
+    const move = nearestMove(this.ways, free, reachOnBed(this.actions.get(), reachPx));
     if (move !== null) this.take(move);
   }
 

@@ -1,0 +1,134 @@
+import type { Point } from '@lambent/core/geometry';
+import { fromMachine, toMachine } from '@lambent/core/machine';
+import { useCallback, useEffect, useRef, useState } from 'react';
+import { flushSync } from 'react-dom';
+import { toBed, toScreen } from '../bed/view.ts';
+import { useBench, useBenchActions } from '../context.ts';
+import type { BenchActions } from '../state/bench-state.ts';
+import { jobOf, machineOf } from '../state/document.ts';
+import { isTyping } from '../use-shortcuts.ts';
+import { beginsNumber } from './draft-entry.tsx';
+import { DraftNumber } from './draft-number.tsx';
+import type { ToolName } from './tool.ts';
+
+/** Tools whose points can be typed: each typed point is what a click there would be. */
+const typedTools: ReadonlySet<string> = new Set<ToolName>([
+  'rectangle',
+  'ellipse',
+  'slot',
+  'polygon',
+  'line',
+  'arc',
+  'text',
+  'stretch',
+  'corner',
+  'dimension',
+]);
+
+/**
+ * Where a tool that waits for a point goes, typed: a digit or Enter brings it to hand. It begins at the mark, or in the
+ * middle of what is seen. Enter is a click there.
+ */
+export function PointEntry() {
+  const actions = useBenchActions();
+  const toolName = useBench((state) => state.tool?.name);
+  const waits = useBench(
+    ({ tool, draft, textEdit }) => typedTools.has(tool?.name ?? '') && (draft?.fields.length ?? 0) === 0 && !textEdit,
+  );
+  const [point, setPoint] = useState<Point | null>(null);
+  /** The same at once: a number that is settled by Enter is in it before the page has drawn it. */
+  const latest = useRef(point);
+  const change = useCallback((next: Point | null) => {
+    latest.current = next;
+    setPoint(next);
+  }, []);
+  const holder = useRef<HTMLFieldSetElement>(null);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: another tool begins anew
+  useEffect(() => change(null), [toolName, waits]);
+
+  useEffect(() => {
+    if (!waits) return;
+    const begin = (event: KeyboardEvent) => {
+      if (isTyping(event) || event.ctrlKey || event.metaKey || event.altKey) return;
+      const isEnter = event.key === 'Enter' && !isButton(event.target) && actions.get().draft === null;
+      if (!beginsNumber(event.key) && !isEnter) return;
+      if (isEnter) event.preventDefault();
+      // The key that begins the typing goes into the field that it brings to hand.
+      flushSync(() => change(startOf(actions)));
+      const input = holder.current?.querySelector('input');
+      input?.focus();
+      input?.select();
+      event.stopImmediatePropagation();
+    };
+    window.addEventListener('keydown', begin, { capture: true });
+    return () => window.removeEventListener('keydown', begin, { capture: true });
+  }, [waits, actions, change]);
+
+  const view = useBench((state) => state.view);
+  const { width, height } = useBench((state) => state.viewSize);
+  const machine = useBench(machineOf);
+  if (!point || !waits) return null;
+  const told = toMachine(machine, point.x, point.y);
+  const place = toScreen(view, point.x, point.y);
+  const within = (px: number, most: number) => Math.max(4, Math.min(most, px)) + 22;
+  const along = (axis: 'x' | 'y') => ({
+    label: axis.toUpperCase(),
+    kind: 'length' as const,
+    value: told[axis],
+    isTyped: true,
+    follows: true,
+    take: (value: number) => {
+      const now = latest.current ?? point;
+      const next = { ...toMachine(machine, now.x, now.y), [axis]: value };
+      change(fromMachine(machine, next.x, next.y));
+      return undefined;
+    },
+    enter: () => {
+      press(actions, latest.current ?? point);
+      change(null);
+    },
+    leave: () => change(null),
+  });
+  return (
+    <>
+      <span
+        className="pointer-events-none absolute z-20 size-2.5 -translate-x-1/2 -translate-y-1/2 rounded-full border-2 border-petrol bg-paper"
+        style={{ left: place.x + 22, top: place.y + 22 }}
+        aria-hidden
+      />
+      <fieldset
+        ref={holder}
+        aria-label="Where it goes"
+        className="absolute z-20 flex gap-1.5 rounded-lg border border-line bg-paper p-1.5 shadow-float"
+        style={{ left: within(place.x + 18, width - 220), top: within(place.y + 18, height - 60) }}
+      >
+        <DraftNumber {...along('x')} />
+        <DraftNumber {...along('y')} />
+      </fieldset>
+    </>
+  );
+}
+
+/** Where typing begins: at the mark, else in the middle of what is seen, in bed mm. */
+function startOf(actions: BenchActions): Point {
+  const state = actions.get();
+  const { mark } = jobOf(state);
+  if (mark) return { x: mark.x, y: mark.y };
+  const { view, viewSize } = state;
+  const { x, y } = toBed(view, viewSize.width / 2, viewSize.height / 2);
+  return { x: Math.round(x), y: Math.round(y) };
+}
+
+/** Presses at a point of the bed, as a click there would. */
+function press(actions: BenchActions, bed: Point): void {
+  const { tool, view } = actions.get();
+  const screen = toScreen(view, bed.x, bed.y);
+  const point = { screen, bed, free: bed, snap: null, button: 0, shift: false, ctrl: false, alt: false, clicks: 1 };
+  tool?.move(point);
+  tool?.down(point);
+  tool?.up(point);
+}
+
+function isButton(target: EventTarget | null): boolean {
+  return target instanceof HTMLElement && target.closest('button, a, [role=button], summary') !== null;
+}

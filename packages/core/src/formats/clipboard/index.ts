@@ -1,0 +1,2 @@
+export { type Copied, copiedAsSvg, copiedFrom, copiedFromText, copiedToText } from './copied.ts';
+export { pasteInto } from './paste.ts';
