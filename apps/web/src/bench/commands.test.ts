@@ -97,6 +97,21 @@ describe('copies', () => {
     expect([...actions.get().selection]).toEqual([itemsOf(actions)[4].id]);
   });
 
+  test('a duplicate of another thing, or after an undo, goes the usual step', () => {
+    const { actions, ids } = three();
+    actions.select([ids[0]]);
+    actions.rememberMove(7, -2);
+    actions.select([ids[1]]);
+    duplicate(actions);
+    expect(boxes(actions)[3]).toEqual([40, 22, 60, 42]);
+    actions.select([ids[0]]);
+    actions.edit('move', (job) => moveItems(job, new Set([ids[0]]), 7, -2));
+    actions.rememberMove(7, -2);
+    actions.undo();
+    duplicate(actions);
+    expect(boxes(actions)[4]).toEqual([20, 20, 30, 30]);
+  });
+
   test('linked copies change together, until they are released', () => {
     const { actions, ids } = three();
     const widths = () => boxes(actions).map(([minX, , maxX]) => maxX - minX);

@@ -69,11 +69,13 @@ function edit(
   actions.edit(name, (job) => change(job, selection));
 }
 
-/** Copies the selection by the last move, and selects the copy; the next one goes on from there. */
+/** Copies the selection by its last move, and selects the copy; the next one goes on from there. */
 export function duplicate(actions: BenchActions): void {
   const { selection, lastMove } = actions.get();
   if (selection.size === 0) return;
-  const { dx, dy } = lastMove ?? { dx: usualStep, dy: usualStep };
+  // What something else was moved by says nothing of this.
+  const isOfThis = lastMove?.ids.size === selection.size && [...selection].every((id) => lastMove.ids.has(id));
+  const { dx, dy } = lastMove && isOfThis ? lastMove : { dx: usualStep, dy: usualStep };
   addCopies(actions, 'duplicate', [translation(dx, dy)], false);
   actions.rememberMove(dx, dy);
 }

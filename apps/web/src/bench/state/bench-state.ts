@@ -45,11 +45,17 @@ export function benchActions(store: BenchStore) {
     (fields, news) => setState({ ...fields, ...(news && follow(news)) }),
     (locked) => sayLocked(locked, () => document.edit('unlock', (job) => lockItems(job, new Set([locked.id]), false))),
   );
+  const hand = handActions(get, setState);
   return {
     get,
     ...document,
+    undo(): void {
+      document.undo();
+      // What was undone is not done again with a copy.
+      hand.forgetMove();
+    },
     ...viewActions(setState),
-    ...handActions(get, setState),
+    ...hand,
     ...planActions(setState),
     ...arrivingActions(get, setState),
     ...cardActions(get, setState),

@@ -73,8 +73,8 @@ export interface HandState {
   frame: Box | null;
   /** What the readout measures from, in bed mm. */
   lastPoint: Point | null;
-  /** How far things were last moved; *Duplicate* does it again. */
-  lastMove: { readonly dx: number; readonly dy: number } | null;
+  /** How far things were last moved, and which; *Duplicate* does it again with those. */
+  lastMove: { readonly dx: number; readonly dy: number; readonly ids: ReadonlySet<string> } | null;
   textEdit: TextEdit | null;
   /** The point of the selection's frame that places are of; null for that nearest the machine's zero. */
   anchor: Anchor | null;
@@ -147,7 +147,9 @@ export function handActions(get: Read<HandState>, change: Change<HandState>) {
     /** What a drag showed is shown no longer: it was let go, or given up. */
     endDrag: () => change({ live: null, frame: null, guideDraft: null, caught: nothingCaught }),
     measureFrom: (lastPoint: Point | null) => change({ lastPoint }),
-    rememberMove: (dx: number, dy: number) => change({ lastMove: { dx, dy } }),
+    /** What is selected was moved so far. */
+    rememberMove: (dx: number, dy: number) => change({ lastMove: { dx, dy, ids: get().selection } }),
+    forgetMove: () => change({ lastMove: null }),
     writeText: (textEdit: TextEdit | null) => change({ textEdit }),
     chooseAnchor: (anchor: Anchor) => change({ anchor }),
     /** The piece that stays put while others are aligned; null for none. */

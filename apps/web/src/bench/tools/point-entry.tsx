@@ -99,9 +99,10 @@ export function PointEntry() {
       <fieldset
         ref={holder}
         aria-label="Where it goes"
-        className="absolute z-20 flex gap-1.5 rounded-lg border border-line bg-paper p-1.5 shadow-float"
-        style={{ left: within(place.x + 18, width - 220), top: within(place.y + 18, height - 60) }}
+        className="absolute z-20 flex items-center gap-1.5 rounded-lg border border-line bg-paper p-1.5 shadow-float"
+        style={{ left: within(place.x + 18, width - 270), top: within(place.y + 18, height - 60) }}
       >
+        <span className="pl-1 text-[12px] text-quiet">Point</span>
         <DraftNumber {...along('x')} />
         <DraftNumber {...along('y')} />
       </fieldset>
