@@ -55,7 +55,7 @@ export function SelectionHandles() {
         resizeEnabled={!isLocked}
         rotateEnabled={!isLocked}
         anchorSize={isFinger ? 12 : 8}
-        anchorStyleFunc={(anchor) => anchor.hitStrokeWidth(isFinger ? 20 : 12)}
+        anchorStyleFunc={(anchor) => anchor.hitStrokeWidth(isFinger ? 20 : 'auto')}
         anchorCornerRadius={1}
         anchorStroke="#0E6570"
         anchorFill="#FFFFFF"
