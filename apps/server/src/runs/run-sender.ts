@@ -55,8 +55,8 @@ export class RunSender {
 
   /**
    * Keeps a machine for a job while that is made ready. What its head does by hand ends.
-   * @param work given what is aborted when the machine is told to stop meanwhile
-   * @throws PlainError 409 that names the run that is there, or that is being made ready, or where it was stopped
+   * @param work given what is aborted when the machine is told to stop meanwhile.
+   * @throws PlainError 409 that names the run that is there, or that is being made ready; 409 where it was stopped.
    */
   async claim<T>(machineId: string, title: string, work: (stopped: AbortSignal) => Promise<T>): Promise<T> {
     await this.hand.end(machineId);
@@ -76,9 +76,9 @@ export class RunSender {
 
   /**
    * Puts a run on record and has it burnt; its end is not waited for.
-   * @param stopped whether the machine was told to stop since it was claimed: the run does not begin then
-   * @throws MachineRefusal where it cannot be taken
-   * @throws PlainError 409 where it was stopped before it was put on record
+   * @param stopped aborted when the machine was told to stop since it was claimed. The run does not begin then.
+   * @throws MachineRefusal where it cannot be taken.
+   * @throws PlainError 409 where it was stopped before it was put on record.
    */
   async send(
     wanted: ToSend,

@@ -3,6 +3,7 @@ import { PanelLeftClose, PanelLeftOpen } from 'lucide-react';
 import { type DragEvent, useCallback, useEffect, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { IconButton } from '../ui/button.tsx';
+import { isInField } from '../ui/in-field.ts';
 import { acceptedFiles, filesPasted } from './arriving/accepted.ts';
 import { offerFiles } from './arriving/arriving.ts';
 import { BedView } from './bed/bed-view.tsx';
@@ -160,8 +161,7 @@ function useFiles() {
   );
   useEffect(() => {
     const paste = (event: ClipboardEvent) => {
-      const typing = event.target instanceof HTMLElement && event.target.closest('input, textarea, [contenteditable]');
-      if (typing || !event.clipboardData || event.defaultPrevented) return;
+      if (isInField(event) || !event.clipboardData || event.defaultPrevented) return;
       const files = filesPasted(event.clipboardData);
       if (files.length > 0) event.preventDefault();
       offer(files);

@@ -27,6 +27,7 @@ import {
   releaseLinks,
   removeItems,
   type Spreading,
+  setMark,
   simplifyItems,
   spreadItems,
   thingsAmong,
@@ -98,6 +99,12 @@ export function addCopies(
 export function selectAll(actions: BenchActions): void {
   const { items } = jobOf(actions.get()).drawing;
   actions.select(items.flatMap(({ id, hidden, locked }) => (hidden || locked ? [] : [id])));
+}
+
+/** Marks a point of the bed, and measures from there. */
+export function markAt(actions: BenchActions, { x, y }: Point): void {
+  actions.edit('mark a point', (job) => setMark(job, { x, y }));
+  actions.measureFrom({ x, y });
 }
 
 /** Deletes what is selected. */

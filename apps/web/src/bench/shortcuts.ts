@@ -1,11 +1,11 @@
-import { moveItems, setMark } from '@lambent/core/edits';
+import { moveItems } from '@lambent/core/edits';
 import type { Point } from '@lambent/core/geometry';
 import { snapPoint } from '@lambent/core/picking';
 import { looks } from './bed/look.ts';
 import { showBed, showSelection } from './bed/showing.ts';
 import { zoomAt } from './bed/view.ts';
 import { pasteHeld } from './clipboard/use-clipboard.ts';
-import { deleteSelection, duplicate, group, order, selectAll, ungroup } from './commands.ts';
+import { deleteSelection, duplicate, group, markAt, order, selectAll, ungroup } from './commands.ts';
 import { type Stage, stageNames } from './stages/stage.ts';
 import type { BenchActions } from './state/bench-state.ts';
 import { chooseTool } from './tools/choose.ts';
@@ -257,7 +257,5 @@ function whereSelected(actions: BenchActions, edit: () => void): boolean {
 function markPoint(actions: BenchActions, pointer: Point, free: boolean): void {
   const state = actions.get();
   const snap = state.snapping.on && !free ? snapPoint(snapField(state), pointer, snapReach(state)) : null;
-  const place = snap ?? rounded(pointer, state.view.scale);
-  actions.edit('mark a point', (job) => setMark(job, { x: place.x, y: place.y }));
-  actions.measureFrom({ x: place.x, y: place.y });
+  markAt(actions, snap ?? rounded(pointer, state.view.scale));
 }

@@ -10,6 +10,7 @@ import {
 import { type Box, boxCentre, boxesMeet, boxOf, type Point } from '@lambent/core/geometry';
 import { toast } from 'sonner';
 import { sentenceOf } from '../../api.ts';
+import { counted } from '../../ui/counted.ts';
 import { newId } from '../new-id.ts';
 import type { BenchActions, BenchState } from '../state/bench-state.ts';
 import { jobOf, machineOf } from '../state/document.ts';
@@ -25,7 +26,7 @@ const asideMm = 10;
 export function copySelection(actions: BenchActions): HeldCopy | null {
   const state = actions.get();
   const { drawing } = jobOf(state);
-  const copied = copiedFrom(state.jobId, drawing, state.prepared.meaning, state.selection);
+  const copied = copiedFrom(drawing, state.prepared.meaning, state.selection);
   if (copied.drawing.items.length === 0) return null;
   const copy = { text: copiedToText(copied), svg: copiedAsSvg(copied) };
   holdCopy(copy);
@@ -46,11 +47,11 @@ export function pasteCopied(actions: BenchActions, text: string, place: PastePla
   const state = actions.get();
   const { prepared } = state;
   const { ids, job, unmatched } = pasteInto(jobOf(state), prepared.key, copied, shiftFor(state, copied, place), newId);
-  const count = `${items.length} ${items.length === 1 ? 'item' : 'items'}`;
+  const count = counted(items.length, 'item');
   if (!actions.edit(`paste ${count}`, () => job)) return;
   actions.select(ids);
   const notes = unmatched.map(({ from, to, count }) => {
-    const were = `${count} ${count === 1 ? 'item was' : 'items were'} on “${from.name}”, which this job does not have`;
+    const were = `${counted(count, 'item')} ${count === 1 ? 'was' : 'were'} on “${from.name}”, which this job does not have`;
     return to ? `${were}: now on “${to.name}”.` : `${were}: now on no layer.`;
   });
   if (notes.length > 0) toast.message(`Pasted ${count}`, { description: notes.join(' '), duration: 12_000 });

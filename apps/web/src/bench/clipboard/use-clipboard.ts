@@ -1,6 +1,7 @@
 import { useEffect } from 'react';
 import { toast } from 'sonner';
 import { sentenceOf } from '../../api.ts';
+import { isInField } from '../../ui/in-field.ts';
 import { deleteSelection } from '../commands.ts';
 import type { BenchActions } from '../state/bench-state.ts';
 import type { PastePlace } from './copying.ts';
@@ -77,10 +78,6 @@ function paste(actions: BenchActions, text: string, place: PastePlace): void {
 function put(data: DataTransfer, { text, svg }: HeldCopy): void {
   data.setData(copiedType, text);
   data.setData('text/plain', svg);
-}
-
-function isInField({ target }: Event): boolean {
-  return target instanceof HTMLElement && target.closest('input, textarea, [contenteditable]') !== null;
 }
 
 /** Whether words are copied: out of a field, or marked on the page. */

@@ -1,5 +1,5 @@
 import { topGroupOf } from '@lambent/core/document';
-import { hideItems, lockItems, pinItems, setMark } from '@lambent/core/edits';
+import { hideItems, lockItems, pinItems } from '@lambent/core/edits';
 import type { Point } from '@lambent/core/geometry';
 import {
   ArrowDownToLine,
@@ -24,7 +24,7 @@ import type { MenuEntry, MenuPart } from '../../ui/context-menu-place.ts';
 import { showBed } from '../bed/showing.ts';
 import { heldCopy } from '../clipboard/held.ts';
 import { copyByButton, pasteHeld } from '../clipboard/use-clipboard.ts';
-import { deleteSelection, duplicate, group, lock, order, selectAll, ungroup } from '../commands.ts';
+import { deleteSelection, duplicate, group, lock, markAt, order, selectAll, ungroup } from '../commands.ts';
 import { shortcuts } from '../shortcuts.ts';
 import type { BenchActions } from '../state/bench-state.ts';
 import { jobOf } from '../state/document.ts';
@@ -158,11 +158,7 @@ function ofBed(actions: BenchActions, point: Point | null): MenuPart {
   ];
   if (point) {
     const place = { x: Math.round(point.x * 100) / 100, y: Math.round(point.y * 100) / 100 };
-    const mark = () => {
-      actions.edit('mark a point', (job) => setMark(job, place));
-      actions.measureFrom(place);
-    };
-    part.push({ text: 'Mark this point', icon: MapPin, run: mark });
+    part.push({ text: 'Mark this point', icon: MapPin, run: () => markAt(actions, place) });
   }
   if (items.some((item) => item.locked)) {
     const run = () => actions.edit('unlock everything', (job) => lockItems(job, all, false));

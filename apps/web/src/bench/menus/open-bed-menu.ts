@@ -2,12 +2,15 @@ import { isEmpty, type Point } from '@lambent/core/geometry';
 import { companionsOf } from '@lambent/core/picking';
 import type { PlanStep } from '@lambent/core/plan';
 import type { MouseEvent } from 'react';
+import { toast } from 'sonner';
+import { sentenceOf } from '../../api.ts';
 import { menuPlace, openContextMenu } from '../../ui/context-menu-place.ts';
 import { ruler, toBed, toScreen } from '../bed/view.ts';
 import type { BenchActions } from '../state/bench-state.ts';
 import { jobOf } from '../state/document.ts';
 import { selectionBox } from '../state/hand.ts';
 import { itemUnder } from '../tools/draw.ts';
+import type { Menu } from './bed-menu.ts';
 
 const reachPx = 6;
 
@@ -22,11 +25,7 @@ export function openBedMenu(actions: BenchActions, screen: Point | null): void {
   const { x, y } = screen ?? middleOfSelection(actions);
   const bed = document.getElementById('bed')?.getBoundingClientRect();
   const [left, top] = [(bed?.left ?? 0) + ruler, (bed?.top ?? 0) + ruler];
-  // Its lines are not needed before it is opened first.
-  void import('./bed-menu.ts').then(({ bedMenu }) => {
-    const { title, parts } = bedMenu(actions, point);
-    openContextMenu(left + x, top + y, title, parts);
-  });
+  open({ x: left + x, y: top + y }, async () => (await import('./bed-menu.ts')).bedMenu(actions, point));
 }
 
 function selectUnder(actions: BenchActions, point: Point): void {
@@ -48,19 +47,18 @@ export function openRowMenu(actions: BenchActions, event: MouseEvent, ids: reado
   event.preventDefault();
   const { selection } = actions.get();
   if (!ids.every((id) => selection.has(id))) actions.select(ids);
-  const { x, y } = menuPlace(event);
-  void import('./bed-menu.ts').then(({ bedMenu }) => {
-    const { title, parts } = bedMenu(actions, null);
-    openContextMenu(x, y, title, parts);
-  });
+  open(menuPlace(event), async () => (await import('./bed-menu.ts')).bedMenu(actions, null));
 }
 
 /** Opens the menu of a block of the burn strip. */
 export function openStepMenu(actions: BenchActions, event: MouseEvent, step: PlanStep): void {
   event.preventDefault();
-  const { x, y } = menuPlace(event);
-  void import('./step-menu.ts').then(({ stepMenu }) => {
-    const { title, parts } = stepMenu(actions, step);
-    openContextMenu(x, y, title, parts);
-  });
+  open(menuPlace(event), async () => (await import('./step-menu.ts')).stepMenu(actions, step));
+}
+
+/** Opens a menu whose lines are fetched when one is opened first. */
+function open({ x, y }: Point, load: () => Promise<Menu>): void {
+  load()
+    .then(({ title, parts }) => openContextMenu(x, y, title, parts))
+    .catch((error) => toast.error(sentenceOf(error)));
 }

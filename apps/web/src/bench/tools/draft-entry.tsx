@@ -1,10 +1,8 @@
-import { useEffect, useRef } from 'react';
-import { toScreen } from '../bed/view.ts';
+import { useRef } from 'react';
+import { ruler, toScreen } from '../bed/view.ts';
 import { useBench, useBenchActions } from '../context.ts';
-import { isTyping } from '../use-shortcuts.ts';
 import { DraftNumber } from './draft-number.tsx';
-
-const ruler = 22;
+import { beginsNumber, useKeyToField } from './use-key-to-field.ts';
 
 /**
  * The numbers of what is being drawn, beside the pointer. A digit starts typing, Tab goes on, Enter draws it;
@@ -18,21 +16,10 @@ export function DraftEntry() {
   const holder = useRef<HTMLFieldSetElement>(null);
   const open = draft !== null && draft.fields.length > 0;
 
-  useEffect(() => {
-    if (!open) return;
-    const begin = (event: KeyboardEvent) => {
-      if (isTyping(event) || event.ctrlKey || event.metaKey || event.altKey) return;
-      if (!beginsNumber(event.key) && event.key !== 'Tab') return;
-      if (event.key === 'Tab') event.preventDefault();
-      // The key that begins the typing goes into the field that it brings to hand.
-      const input = holder.current?.querySelector('input');
-      input?.focus();
-      input?.select();
-      event.stopImmediatePropagation();
-    };
-    window.addEventListener('keydown', begin, { capture: true });
-    return () => window.removeEventListener('keydown', begin, { capture: true });
-  }, [open]);
+  useKeyToField(open, holder, (event) => {
+    if (event.key === 'Tab') event.preventDefault();
+    return event.key === 'Tab' || beginsNumber(event.key);
+  });
 
   if (!draft || !open) return null;
   const place = toScreen(view, draft.at.x, draft.at.y);
@@ -63,9 +50,4 @@ export function DraftEntry() {
       {draft.trouble && <p className="max-w-[230px] text-[12px] text-warn">{draft.trouble}</p>}
     </fieldset>
   );
-}
-
-/** Whether a key begins a number. */
-export function beginsNumber(key: string): boolean {
-  return /^[0-9.,(½¼⅛¾-]$/.test(key);
 }

@@ -2,28 +2,18 @@ import type { Point } from '@lambent/core/geometry';
 import { fromMachine, toMachine } from '@lambent/core/machine';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { flushSync } from 'react-dom';
-import { toBed, toScreen } from '../bed/view.ts';
+import { ruler, toBed, toScreen } from '../bed/view.ts';
 import { useBench, useBenchActions } from '../context.ts';
 import type { BenchActions } from '../state/bench-state.ts';
 import { jobOf, machineOf } from '../state/document.ts';
-import { isTyping } from '../use-shortcuts.ts';
-import { beginsNumber } from './draft-entry.tsx';
 import { DraftNumber } from './draft-number.tsx';
-import type { ToolName } from './tool.ts';
+import { type ToolName, toolNames } from './tool.ts';
+import { beginsNumber, useKeyToField } from './use-key-to-field.ts';
 
+/** What is not placed by points: it picks up what is there, or follows the hand. */
+const byHandOnly: readonly ToolName[] = ['pick', 'points', 'freehand'];
 /** Tools whose points can be typed: each typed point is what a click there would be. */
-const typedTools: ReadonlySet<string> = new Set<ToolName>([
-  'rectangle',
-  'ellipse',
-  'slot',
-  'polygon',
-  'line',
-  'arc',
-  'text',
-  'stretch',
-  'corner',
-  'dimension',
-]);
+const typedTools: ReadonlySet<string> = new Set(toolNames.filter((name) => !byHandOnly.includes(name)));
 
 /**
  * Where a tool that waits for a point goes, typed: a digit or Enter brings it to hand. It begins at the mark, or in the
@@ -46,23 +36,13 @@ export function PointEntry() {
   // biome-ignore lint/correctness/useExhaustiveDependencies: another tool begins anew
   useEffect(() => change(null), [toolName, waits]);
 
-  useEffect(() => {
-    if (!waits) return;
-    const begin = (event: KeyboardEvent) => {
-      if (isTyping(event) || event.ctrlKey || event.metaKey || event.altKey) return;
-      const isEnter = event.key === 'Enter' && !isButton(event.target) && actions.get().draft === null;
-      if (!beginsNumber(event.key) && !isEnter) return;
-      if (isEnter) event.preventDefault();
-      // The key that begins the typing goes into the field that it brings to hand.
-      flushSync(() => change(startOf(actions)));
-      const input = holder.current?.querySelector('input');
-      input?.focus();
-      input?.select();
-      event.stopImmediatePropagation();
-    };
-    window.addEventListener('keydown', begin, { capture: true });
-    return () => window.removeEventListener('keydown', begin, { capture: true });
-  }, [waits, actions, change]);
+  useKeyToField(waits, holder, (event) => {
+    const isEnter = event.key === 'Enter' && !isButton(event.target) && actions.get().draft === null;
+    if (!beginsNumber(event.key) && !isEnter) return false;
+    if (isEnter) event.preventDefault();
+    flushSync(() => change(startOf(actions)));
+    return true;
+  });
 
   const view = useBench((state) => state.view);
   const { width, height } = useBench((state) => state.viewSize);
@@ -70,7 +50,7 @@ export function PointEntry() {
   if (!point || !waits) return null;
   const told = toMachine(machine, point.x, point.y);
   const place = toScreen(view, point.x, point.y);
-  const within = (px: number, most: number) => Math.max(4, Math.min(most, px)) + 22;
+  const within = (px: number, most: number) => Math.max(4, Math.min(most, px)) + ruler;
   const along = (axis: 'x' | 'y') => ({
     label: axis.toUpperCase(),
     kind: 'length' as const,
@@ -93,7 +73,7 @@ export function PointEntry() {
     <>
       <span
         className="pointer-events-none absolute z-20 size-2.5 -translate-x-1/2 -translate-y-1/2 rounded-full border-2 border-petrol bg-paper"
-        style={{ left: place.x + 22, top: place.y + 22 }}
+        style={{ left: place.x + ruler, top: place.y + ruler }}
         aria-hidden
       />
       <fieldset

@@ -25,7 +25,7 @@ const other: ColourKey = {
 };
 
 const copy = (job: JobDocument, key: ColourKey, ids = job.drawing.items.map(({ id }) => id)) =>
-  copiedFromText(copiedToText(copiedFrom('from', job.drawing, deriveMeaning(job, key), new Set(ids))));
+  copiedFromText(copiedToText(copiedFrom(job.drawing, deriveMeaning(job, key), new Set(ids))));
 let next = 0;
 const newId = () => `new-${++next}`;
 const paste = (job: JobDocument, key: ColourKey, copied: ReturnType<typeof copy>, dx = 0, dy = 0) =>
@@ -120,10 +120,10 @@ describe('what is pasted', () => {
 });
 
 test('text that was not copied here is refused with what is wrong', () => {
-  const text = copiedToText(copiedFrom('from', jobWith([]).drawing, deriveMeaning(jobWith([]), house), new Set()));
+  const text = copiedToText(copiedFrom(jobWith([]).drawing, deriveMeaning(jobWith([]), house), new Set()));
   expect(() => copiedFromText(text.slice(0, -5))).toThrow(NotADrawing);
   expect(() => copiedFromText('{"version":2}')).toThrow(/version/);
-  expect(() => copiedFromText('{"version":1,"jobId":"j","drawing":{"items":[{}],"groups":[]},"layers":[]}')).toThrow(
+  expect(() => copiedFromText('{"version":1,"drawing":{"items":[{}],"groups":[]},"layers":[]}')).toThrow(
     /paint is missing/,
   );
 });

@@ -12,8 +12,6 @@ import { writeSvg } from '../svg/write.ts';
 
 const copiedSchema = record({
   version: number(1, 1),
-  /** Where it was copied, so that pasting there can move it aside. */
-  jobId: text,
   drawing: drawingSchema,
   /** The layers that its items are on, with the ids of those; what engraves stands before what is cut. */
   layers: list(record({ layer: layerSchema, itemIds: list(text) })),
@@ -23,7 +21,7 @@ const copiedSchema = record({
 export type Copied = ValueOf<typeof copiedSchema>;
 
 /** Items of a job, to be pasted there or in another; hidden ones stay behind. */
-export function copiedFrom(jobId: string, drawing: Drawing, meaning: Meaning, ids: ReadonlySet<string>): Copied {
+export function copiedFrom(drawing: Drawing, meaning: Meaning, ids: ReadonlySet<string>): Copied {
   const items = itemsAmong(drawing, ids).filter(({ hidden }) => !hidden);
   const chosen = new Set(items.map(({ id }) => id));
   const layers = meaning.layers.flatMap((layer) => {
@@ -33,7 +31,6 @@ export function copiedFrom(jobId: string, drawing: Drawing, meaning: Meaning, id
   const areasFirst = layers.sort((a, b) => +fillsAreas(b.layer.operation) - +fillsAreas(a.layer.operation));
   return {
     version: 1,
-    jobId,
     drawing: { items: items.map(apart), groups: withoutEmptyGroups(drawing.groups, items) },
     layers: areasFirst,
   };
