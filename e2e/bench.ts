@@ -118,6 +118,19 @@ export async function typeInto(page: Page, label: string, text: string): Promise
   await field.press('Enter');
 }
 
+/** Holds back what the page asks of an address of the server until the function that this gives back is called. */
+export async function holdAnswers(page: Page, address: string): Promise<() => void> {
+  let release = () => {};
+  const released = new Promise<void>((resolve) => {
+    release = resolve;
+  });
+  await page.route(address, async (route) => {
+    await released;
+    await route.continue();
+  });
+  return release;
+}
+
 /** A new job with a drawing on a sheet of birch plywood, 3 mm. */
 export async function newJobOnPlywood(page: Page, title: string, body: string): Promise<void> {
   await newJob(page, title, svg(body));

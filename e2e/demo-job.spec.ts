@@ -157,7 +157,9 @@ test('a run has a price in its parts, by what the shop charges', async ({ page }
   await page.goto('/shop');
   const prices = page.getByRole('region', { name: 'Prices' });
   await prices.getByLabel('Setting a job up').fill('4,50');
+  const taken = page.waitForResponse((response) => response.request().method() === 'PUT');
   await prices.getByLabel('Setting a job up').press('Enter');
+  await taken;
   await prices.getByRole('group', { name: 'A minute of' }).getByLabel('Wren').fill('-1');
   await prices.getByRole('group', { name: 'A minute of' }).getByLabel('Wren').press('Enter');
   await expect(prices.getByRole('alert')).toHaveText('From 0 to a million.');

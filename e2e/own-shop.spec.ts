@@ -1,10 +1,10 @@
 import { join } from 'node:path';
-import type { JobCard } from '@lambent/contracts';
+import type { JobCard, Settings } from '@lambent/contracts';
 import type { Machine } from '@lambent/core/machine';
 import type { Material } from '@lambent/core/recipes';
 import { expect, type Page, test } from '@playwright/test';
 import { SerialMachine } from '../apps/server/test/serial-machine.ts';
-import { bringIn, choose, openJob, openStage, rectangle, saved, svg, typeInto } from './bench.ts';
+import { bringIn, choose, holdAnswers, openJob, openStage, rectangle, saved, svg, typeInto } from './bench.ts';
 import { addStandIn, askOwn, type OwnServer, startOwnServer } from './own-server.ts';
 
 /** A Lambent of its own for each test, on an empty data folder. */
@@ -76,6 +76,36 @@ for (const [device, width, height] of [
     ]);
   });
 }
+
+test('a colour key that is chosen before the server told the keys is taken all the same', async ({ page }) => {
+  const answer = await holdAnswers(page, '**/api/colour-keys');
+  await page.goto(address);
+  await page.getByRole('button', { name: /A colour key/ }).click();
+  const lines = page.getByRole('radio', { name: /^Lines cut, fills engrave/ });
+  await lines.click();
+  answer();
+  await expect(lines).toBeChecked();
+});
+
+test('prices that are typed faster than the server answers all hold', async ({ page }) => {
+  await page.request.put(`${address}/api/settings`, { data: { isSetUp: true } });
+  await page.goto(`${address}/shop`);
+  const prices = page.getByRole('region', { name: 'Prices' });
+  await expect(prices.getByLabel('Each run')).toBeVisible();
+  const answer = await holdAnswers(page, '**/api/settings');
+  await typeInto(page, 'Setting a job up', '4.50');
+  await typeInto(page, 'Each run', '2');
+  await page.getByLabel('Currency').fill('$');
+  await page.getByLabel('Currency').press('Enter');
+  const told = page.waitForResponse(async (response) => {
+    const { pricing } = (await response.json()) as Settings;
+    return pricing.currency === '$';
+  });
+  answer();
+  await told;
+  const { pricing } = await get<Settings>(page, 'settings');
+  expect(pricing).toMatchObject({ setUp: 4.5, perRun: 2, currency: '$' });
+});
 
 for (const [device, width, height] of [
   ['a screen', 1280, 800],

@@ -3,6 +3,7 @@ import {
   bringIn,
   cards,
   choose,
+  holdAnswers,
   newJob,
   offer,
   openStage,
@@ -108,15 +109,8 @@ test('of two reading choices in a row both hold', async ({ page }) => {
   await newJob(page, 'Two choices');
   await offer(page, 'two.svg', svg(drawn));
   await expect(page.getByTestId('note-dashes-as-solid')).toBeVisible();
-  let release: () => void = () => {};
-  const held = new Promise<void>((resolve) => {
-    release = resolve;
-  });
   // Reading asks for the fonts first: until they come, nothing is read.
-  await page.route('**/api/fonts', async (route) => {
-    await held;
-    await route.continue();
-  });
+  const release = await holdAnswers(page, '**/api/fonts');
   await choose(page, /^Dashed lines/, 'Dashed lines as their dashes');
   await choose(page, /^Clips/, 'Clipped parts taken whole');
   release();

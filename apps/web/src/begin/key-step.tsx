@@ -10,9 +10,9 @@ export function KeyStep({ next }: { next: () => void }) {
   const queries = useQueryClient();
   const [first] = useQuery({ queryKey: ['keys'], queryFn: api.keys }).data ?? [];
   const choose = async (key: ColourKey) => {
-    if (!first) return;
     try {
-      await api.changeKey({ ...key, id: first.id });
+      const [begun] = await queries.ensureQueryData({ queryKey: ['keys'], queryFn: api.keys });
+      await (begun ? api.changeKey({ ...key, id: begun.id }) : api.addKey(key));
       await queries.invalidateQueries({ queryKey: ['keys'] });
     } catch (error) {
       toast.error(sentenceOf(error));

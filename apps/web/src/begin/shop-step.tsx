@@ -18,9 +18,12 @@ export function ShopStep({ settings, next }: { settings: Settings; next: () => v
   const [currency, setCurrency] = useState(settings.pricing.currency);
   const finish = async () => {
     const name = you.trim();
-    const people = name === '' || settings.people.includes(name) ? settings.people : [...settings.people, name];
-    const pricing = { ...settings.pricing, currency: currency.trim() };
-    if (!(await settle({ shopName, people, pricing }))) return;
+    const isTaken = await settle(({ people, pricing }) => ({
+      shopName,
+      people: name === '' || people.includes(name) ? people : [...people, name],
+      pricing: { ...pricing, currency: currency.trim() },
+    }));
+    if (!isTaken) return;
     if (name !== '') setWho(name);
     next();
   };

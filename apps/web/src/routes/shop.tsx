@@ -24,7 +24,7 @@ export function ShopRoute() {
             <div className="grid items-start gap-4 lg:grid-cols-2">
               <div className="flex flex-col gap-4">
                 <WaysCard settings={settings} settle={settle} />
-                <PeopleCard people={settings.people} settle={(people) => settle({ people })} />
+                <PeopleCard people={settings.people} settle={settle} />
                 <FileNamesCard settings={settings} settle={settle} />
                 <BackupsCard days={settings.backupDays} settle={(backupDays) => void settle({ backupDays })} />
               </div>

@@ -3,11 +3,11 @@ import { useState } from 'react';
 import { setWho, useWho } from '../stores/who.ts';
 import { Button, IconButton } from '../ui/button.tsx';
 import { ShopCard } from './shop-card.tsx';
+import type { Settle } from './use-settings.ts';
 
 interface Props {
   readonly people: readonly string[];
-  /** @returns whether it was taken */
-  readonly settle: (people: string[]) => Promise<boolean>;
+  readonly settle: Settle;
 }
 
 /** The people at work here: names to choose from when one says who is at a screen. */
@@ -18,7 +18,7 @@ export function PeopleCard({ people, settle }: Props) {
   const isKnown = people.some((known) => known.toLowerCase() === name.toLowerCase());
   const add = async () => {
     if (name === '' || isKnown) return;
-    if (!(await settle([...people, name]))) return;
+    if (!(await settle((now) => ({ people: [...now.people, name] })))) return;
     setTyped('');
     if (who === '') setWho(name);
   };
@@ -40,7 +40,7 @@ export function PeopleCard({ people, settle }: Props) {
               <IconButton
                 label={`Take ${person} off the list`}
                 className="size-7 rounded-full"
-                onClick={() => void settle(people.filter((known) => known !== person))}
+                onClick={() => void settle((now) => ({ people: now.people.filter((known) => known !== person) }))}
               >
                 <X size={13} aria-hidden />
               </IconButton>

@@ -1,4 +1,4 @@
-import type { Settings, SettingsDto } from '@lambent/contracts';
+import type { Settings } from '@lambent/contracts';
 import { atWork } from '@lambent/core/machine';
 import type { Pricing } from '@lambent/core/recipes';
 import { useQuery } from '@tanstack/react-query';
@@ -8,15 +8,22 @@ import { formatMoney } from '../ui/figures.ts';
 import { parsePlain } from '../ui/plain-number.ts';
 import { TypedField } from '../ui/typed-field.tsx';
 import { ShopCard } from './shop-card.tsx';
+import type { Settle } from './use-settings.ts';
 
 /** What the shop charges: each figure is settled where it is typed. */
-export function Prices({ settings, settle }: { settings: Settings; settle: (part: SettingsDto) => Promise<boolean> }) {
+export function Prices({ settings, settle }: { settings: Settings; settle: Settle }) {
   const machines = useQuery({ queryKey: ['machines'], queryFn: api.machines }).data ?? [];
   const materials = useQuery({ queryKey: ['materials'], queryFn: api.materials }).data ?? [];
   const { pricing } = settings;
-  const change = (part: Partial<Pricing>) => void settle({ pricing: { ...pricing, ...part } });
+  const change = (part: (now: Pricing) => Partial<Pricing>) =>
+    void settle((now) => ({ pricing: { ...now.pricing, ...part(now.pricing) } }));
   const amount = (label: string, name: 'rounding' | 'setUp' | 'perRun' | 'minimum') => (
-    <Amount label={label} value={pricing[name]} pricing={pricing} settle={(value) => change({ [name]: value ?? 0 })} />
+    <Amount
+      label={label}
+      value={pricing[name]}
+      pricing={pricing}
+      settle={(value) => change(() => ({ [name]: value ?? 0 }))}
+    />
   );
   /** A price that may be missing. */
   const priceOf = (label: string, table: 'machines' | 'materials', id: string) => (
@@ -25,10 +32,9 @@ export function Prices({ settings, settle }: { settings: Settings; settle: (part
       label={label}
       value={pricing[table][id] ?? null}
       pricing={pricing}
-      settle={(value) => {
-        const { [id]: _, ...rest } = pricing[table];
-        change({ [table]: value === null ? rest : { ...rest, [id]: value } });
-      }}
+      settle={(value) =>
+        change(({ [table]: { [id]: _, ...rest } }) => ({ [table]: value === null ? rest : { ...rest, [id]: value } }))
+      }
     />
   );
   return (
@@ -60,7 +66,7 @@ export function Prices({ settings, settle }: { settings: Settings; settle: (part
               { value: 'area', text: 'Stock by the area that is used' },
               { value: 'sheet', text: 'Stock by the sheet, where its price is in the book' },
             ]}
-            choose={(stockBy) => change({ stockBy })}
+            choose={(stockBy) => change(() => ({ stockBy }))}
           />
         </div>
         {materials.length === 0 && <p className="text-quiet">There is no material yet.</p>}

@@ -6,17 +6,26 @@ import { takeDateOrder } from '../stores/dates.ts';
 import { takeNumberStyle } from '../stores/numbers.ts';
 import { takeShopSpeedUnit } from '../stores/speed-unit.ts';
 
+/** A change of settings: its parts, or how they follow from what is settled when its turn comes. */
+type SettingsChange = SettingsDto | ((now: Settings) => SettingsDto);
+
+/** How a setting is changed; answers whether it was taken. */
+export type Settle = (change: SettingsChange) => Promise<boolean>;
+
+/** Changes go one after the other, so that each builds on the one before. */
+let last: Promise<unknown> = Promise.resolve();
+
 /** What the shop has settled, and how it is changed: each setting where it is typed. */
 export function useSettings(): {
   readonly settings: Settings | undefined;
-  /** @returns whether it was taken */
-  readonly settle: (part: SettingsDto) => Promise<boolean>;
+  readonly settle: Settle;
 } {
   const queries = useQueryClient();
   const settings = useQuery({ queryKey: ['settings'], queryFn: api.settings }).data;
-  const settle = async (part: SettingsDto) => {
+  const change = async (wanted: SettingsChange) => {
     try {
-      const next = await api.settle(part);
+      const now = await queries.ensureQueryData({ queryKey: ['settings'], queryFn: api.settings });
+      const next = await api.settle(typeof wanted === 'function' ? wanted(now) : wanted);
       takeSettings(next);
       queries.setQueryData(['settings'], next);
       return true;
@@ -24,6 +33,11 @@ export function useSettings(): {
       toast.error(`That was not settled. ${sentenceOf(error)}`);
       return false;
     }
+  };
+  const settle = (wanted: SettingsChange) => {
+    const settled = last.then(() => change(wanted));
+    last = settled;
+    return settled;
   };
   return { settings, settle };
 }

@@ -5,10 +5,11 @@ import { Choice } from '../ui/choice.tsx';
 import { Labelled } from '../ui/labelled.tsx';
 import { LineField } from './line-field.tsx';
 import { ShopCard } from './shop-card.tsx';
+import type { Settle } from './use-settings.ts';
 
 interface Props {
   readonly settings: Settings;
-  readonly settle: (part: SettingsDto) => Promise<boolean>;
+  readonly settle: Settle;
 }
 
 /** The units of lengths, as one chooses them. */
@@ -49,7 +50,7 @@ export function WaysCard({ settings, settle }: Props) {
           value={pricing.currency}
           most={8}
           placeholder="Such as €"
-          settle={(currency) => void settle({ pricing: { ...pricing, currency } })}
+          settle={(currency) => void settle((now) => ({ pricing: { ...now.pricing, currency } }))}
         />
         <Labelled label="Lengths of new jobs in">
           <Choice
