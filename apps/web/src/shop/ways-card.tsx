@@ -1,4 +1,4 @@
-import type { DateOrder, NumberStyle, Settings, SettingsDto } from '@lambent/contracts';
+import type { DateOrder, NumberStyle, Settings } from '@lambent/contracts';
 import { fileNameFor } from '@lambent/core/formats';
 import { type LengthUnit, speedUnits } from '@lambent/core/units';
 import { Choice } from '../ui/choice.tsx';
