@@ -6,6 +6,7 @@ import {
   cards,
   choose,
   demoDrawing,
+  holdAnswers,
   newJob,
   offer,
   openJob,
@@ -48,11 +49,14 @@ test('a job open in two windows loses nothing: the second is told and keeps both
   const other = await context.newPage();
   await other.goto(page.url());
   await expect(other.getByTestId('save-state')).toHaveText('saved');
+  await openStage(other, 'Bed');
+  // The save of the one is on its way while the other saves.
+  const release = await holdAnswers(other, '**/api/jobs/*?*');
+  await other.getByRole('radio', { name: 'in' }).click();
   await openStage(page, 'Bed');
   await page.getByRole('radio', { name: 'cm' }).click();
   await saved(page);
-  await openStage(other, 'Bed');
-  await other.getByRole('radio', { name: 'in' }).click();
+  release();
   await expect(other.getByText('This job was changed in another window.')).toBeVisible();
   await other.getByRole('button', { name: /^Keep both/ }).click();
   await expect(other.getByLabel('Title of the job')).toHaveValue('Two windows, second copy');

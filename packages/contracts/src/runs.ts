@@ -233,6 +233,8 @@ export type ServerEvent =
   | { type: 'machine'; machine: MachineState }
   | { type: 'run'; run: RunAnswer }
   | { type: 'storage'; storage: StorageState }
+  /** A job was saved: it has this version now. */
+  | { type: 'job'; jobId: string; version: number }
   /** The machines of the shop were changed: what goes by them asks for them again. */
   | { type: 'machines' };
 

@@ -1,6 +1,7 @@
 import { Module } from '@nestjs/common';
 import { TypeOrmModule } from '@nestjs/typeorm';
 import { DataModule } from '../data/data.module.ts';
+import { EventsModule } from '../events/events.module.ts';
 import { FilesModule } from '../files/files.module.ts';
 import { SettingsModule } from '../settings/settings.module.ts';
 import { ShopModule } from '../shop/shop.module.ts';
@@ -14,6 +15,7 @@ import { JobsService } from './jobs.service.ts';
   imports: [
     TypeOrmModule.forFeature([JobEntity, VersionEntity, OriginalEntity]),
     DataModule,
+    EventsModule,
     FilesModule,
     WorkModule,
     ShopModule,

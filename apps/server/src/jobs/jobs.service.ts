@@ -18,6 +18,7 @@ import { InjectRepository } from '@nestjs/typeorm';
 import { Repository } from 'typeorm';
 import { notFound, PlainError } from '../common/plain-error.ts';
 import { WriteQueue } from '../data/write-queue.ts';
+import { EventHub } from '../events/event-hub.ts';
 import { SettingsService } from '../settings/settings.service.ts';
 import { ShopService } from '../shop/shop.service.ts';
 import { deletedDays } from '../thinning/thinning-rule.ts';
@@ -48,6 +49,7 @@ export class JobsService {
     private readonly settings: SettingsService,
     private readonly work: WorkService,
     private readonly writes: WriteQueue,
+    private readonly hub: EventHub,
   ) {}
 
   /** Every job on the Desk, last changed first; one question to the database, however many there are. */
@@ -120,6 +122,7 @@ export class JobsService {
     });
     for (const picture of pictures) await this.writes.do('keepPicture', picture);
     const { number } = await this.writes.do('bringIn', id, from, `Bring in ${file}`.slice(0, 120), version, original);
+    this.hub.say({ type: 'job', jobId: id, version: number });
     return { version: number, ...taken };
   }
 
@@ -184,7 +187,9 @@ export class JobsService {
    */
   async save(id: string, base: number, edit: string, document: Uint8Array): Promise<VersionAnswer> {
     const packed = await this.pack(document);
-    return this.writes.do('saveVersion', id, base, edit, packed);
+    const saved = await this.writes.do('saveVersion', id, base, edit, packed);
+    this.hub.say({ type: 'job', jobId: id, version: saved.number });
+    return saved;
   }
 
   async history(id: string): Promise<VersionAnswer[]> {

@@ -3,7 +3,7 @@ import type { Point } from '@lambent/core/geometry';
 import { snapPoint } from '@lambent/core/picking';
 import { looks } from './bed/look.ts';
 import { showBed, showSelection } from './bed/showing.ts';
-import { zoomAt } from './bed/view.ts';
+import { toScreen, zoomAt } from './bed/view.ts';
 import { pasteHeld } from './clipboard/use-clipboard.ts';
 import { deleteSelection, duplicate, group, markAt, order, selectAll, ungroup } from './commands.ts';
 import { type Stage, stageNames } from './stages/stage.ts';
@@ -192,11 +192,12 @@ export const shortcuts = {
   stays: { keys: 'Alt click', does: 'a piece of the selection stays put in aligning', strokes: [] },
   zoom: {
     keys: 'Wheel, + and −',
-    does: 'zoom',
+    does: 'zoom, at the pointer',
     strokes: ['+', '=', '-'],
     run: ({ actions }, { key }) => {
-      const { view, viewSize } = actions.get();
-      actions.showView(zoomAt(view, viewSize.width / 2, viewSize.height / 2, key === '-' ? 0.8 : 1.25));
+      const { view, viewSize, pointer } = actions.get();
+      const at = pointer ? toScreen(view, pointer.x, pointer.y) : { x: viewSize.width / 2, y: viewSize.height / 2 };
+      actions.showView(zoomAt(view, at.x, at.y, key === '-' ? 0.8 : 1.25));
     },
   },
   pan: { keys: 'Space drag', does: 'move the view', strokes: [] },

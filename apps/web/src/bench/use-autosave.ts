@@ -112,8 +112,9 @@ async function saveOnce(actions: BenchActions): Promise<void> {
   const document = jobOf(state);
   actions.startSave();
   try {
-    const { number } = await api.saveJob(state.jobId, state.stored.version, state.lastEdit, await bodyOf(state));
-    actions.endSave(number, document);
+    const { jobId, stored, lastEdit } = state;
+    const { number, savedAt } = await api.saveJob(jobId, stored.version, lastEdit, await bodyOf(state));
+    actions.endSave({ version: number, savedAt, document });
   } catch (error) {
     actions.failSave(troubleOf(error));
   }

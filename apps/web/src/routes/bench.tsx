@@ -3,15 +3,15 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useState } from 'react';
 import { Navigate, useParams } from 'react-router';
 import { api, Refusal } from '../api.ts';
-import { keepPictures, pictureIdsIn } from '../bench/bed/pictures.ts';
 import { BenchScreen } from '../bench/bench-screen.tsx';
 import { BenchContext } from '../bench/context.ts';
+import { keptHistory } from '../bench/left/kept-history.ts';
+import { leftStage } from '../bench/left/left-place.ts';
+import { openWholeJob } from '../bench/open-whole-job.ts';
 import { type Stage, stageNames } from '../bench/stages/stage.ts';
-import { benchActions, createBenchStore } from '../bench/state/bench-state.ts';
-import { loadBuilders } from '../bench/state/built-following.ts';
+import { type BenchState, benchActions, createBenchStore } from '../bench/state/bench-state.ts';
 import { sendUnsaved } from '../unsaved/send-unsaved.ts';
 import { StuckWorkList } from '../unsaved/stuck-work.tsx';
-import { openJob } from '../workers/work.ts';
 import { CannotOpen } from './cannot-open.tsx';
 
 /** Loads a job and the shop it uses, and opens the Bench on them. */
@@ -25,15 +25,14 @@ export function BenchRoute() {
       // What a closed tab or a crash left here is saved first, so that it is in what is opened.
       const { stuck } = await sendUnsaved(jobId);
       const [job, machines, materials, keys, settings] = await Promise.all([
-        openJob(jobId),
+        openWholeJob(jobId),
         api.machines(),
         api.materials(),
         api.keys(),
         api.settings(),
       ]);
-      if (job.document.built.length > 0) await loadBuilders();
-      keepPictures(pictureIdsIn(job.document.drawing.items));
-      const store = createBenchStore(job, { machines, materials, keys }, settings.pricing);
+      const history = await keptHistory(jobId, job.version, job.updatedAt).catch(() => null);
+      const store = createBenchStore(job, { machines, materials, keys }, settings.pricing, history ?? undefined);
       return { store, actions: benchActions(store), stuck };
     },
     staleTime: Number.POSITIVE_INFINITY,
@@ -69,7 +68,7 @@ export function BenchRoute() {
   );
 }
 
-/** A job that has artwork opens where its colours are; an empty one where artwork is brought in. */
-function firstStage(state: ReturnType<ReturnType<typeof createBenchStore>['getState']>): Stage {
-  return state.history.present.drawing.items.length > 0 ? 'colours' : 'art';
+/** A job opens where it was left: at first, where its colours are, or where artwork is brought in. */
+function firstStage({ jobId, history }: BenchState): Stage {
+  return leftStage(jobId) ?? (history.present.drawing.items.length > 0 ? 'colours' : 'art');
 }

@@ -10,6 +10,8 @@ interface Live {
   runs: Readonly<Record<string, RunAnswer>>;
   /** How often the machines of the shop were changed since the page was opened. */
   machinesChanged: number;
+  /** The last version of each job that was saved since the page was opened, by id. */
+  jobVersions: Readonly<Record<string, number>>;
   /** Whether the server can keep what it is sent. */
   storage: StorageState;
 }
@@ -20,6 +22,7 @@ export const useLive = create<Live>(() => ({
   machines: {},
   runs: {},
   machinesChanged: 0,
+  jobVersions: {},
   storage: { ok: true },
 }));
 
@@ -60,6 +63,9 @@ function take(news: EventNews): void {
       break;
     case 'machines':
       useLive.setState(({ machinesChanged }) => ({ machinesChanged: machinesChanged + 1 }));
+      break;
+    case 'job':
+      useLive.setState(({ jobVersions }) => ({ jobVersions: { ...jobVersions, [event.jobId]: event.version } }));
       break;
     case 'storage':
       useLive.setState({ storage: event.storage });

@@ -1,6 +1,7 @@
 import { api, Refusal, sentenceOf } from '../api.ts';
+import type { UnsavedWork } from '../stores/browser-database.ts';
 import { openSessions } from './sessions.ts';
-import { allUnsaved, dropUnsaved, type UnsavedWork } from './unsaved-store.ts';
+import { allUnsaved, dropUnsaved } from './unsaved-store.ts';
 
 /** Work that could not be saved as it was to be: it is kept, and the operator says what becomes of it. */
 export interface StuckWork {

@@ -66,7 +66,8 @@ import {
   paintArtwork,
 } from '../bench/bed/painting.ts';
 import { keepPictures, pictureIdsIn, showPicture } from '../bench/bed/pictures.ts';
-import { keepUnsaved, type UnsavedWork } from '../unsaved/unsaved-store.ts';
+import type { UnsavedWork } from '../stores/browser-database.ts';
+import { keepUnsaved } from '../unsaved/unsaved-store.ts';
 import type { BuiltAnswer } from './build-work.ts';
 import { burntLevels, type ShownPicture } from './burnt-levels.ts';
 import { documentBlob } from './document-blob.ts';

@@ -13,7 +13,7 @@ import type { Reading } from '@lambent/core/formats';
 import type { PreparedJob, RunChoice } from '@lambent/core/plan';
 import { api } from '../api.ts';
 import type { ArrivalWish, ArtworkWish, PaintedPictures } from '../bench/bed/painting.ts';
-import type { UnsavedWork } from '../unsaved/unsaved-store.ts';
+import type { UnsavedWork } from '../stores/browser-database.ts';
 import type { BenchWork, Opening, Planned, ShopLists } from './bench.worker.ts';
 import { breathe } from './breathe.ts';
 import { diffJob, type JobDiff } from './job-diff.ts';

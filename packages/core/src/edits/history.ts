@@ -43,6 +43,23 @@ function firstKept(past: readonly Step<unknown>[]): number {
   return 0;
 }
 
+/** A history with the steps nearest to the present, back and forth, that weigh no more than so much together. */
+export function lastSteps<T>({ past, present, future }: History<T>, most: number): History<T> {
+  const ahead = within(future, most);
+  const rest = most - ahead.reduce((sum, { weight }) => sum + weight, 0);
+  return { past: within(past.toReversed(), rest).toReversed(), present, future: ahead };
+}
+
+/** The first steps that weigh no more than so much together. */
+function within<T>(steps: readonly Step<T>[], most: number): readonly Step<T>[] {
+  let weight = 0;
+  const last = steps.findIndex((step) => {
+    weight += step.weight;
+    return weight > most;
+  });
+  return last < 0 ? steps : steps.slice(0, last);
+}
+
 /** How much an edit of a drawing weighs: the items that it changed, and the lines and curves that it drew anew. */
 export function weightOfEdit(before: Drawing, after: Drawing): number {
   // Most items stand where they stood: only for the others all are looked through.

@@ -20,7 +20,7 @@ export { addCard, addOwnRun, chooseBestCell, itemsOfCard, markCells, removeCard,
 export { combineItems, isVoid, releaseCombinations } from './combination.ts';
 export { cropPictures, croppedPicture, uncropPictures } from './crop.ts';
 export { turnOf } from './fold.ts';
-export { amend, type History, record, redo, startHistory, undo, weightOfEdit } from './history.ts';
+export { amend, type History, lastSteps, record, redo, startHistory, undo, weightOfEdit } from './history.ts';
 export {
   addItems,
   alsoOn,

@@ -8,6 +8,7 @@ import { useLive } from '../../stores/live.ts';
 import { ArrivingLayer } from '../arriving/arriving-layer.tsx';
 import { PictureLayer } from '../burnt/picture-layer.tsx';
 import { useBench, useBenchActions } from '../context.ts';
+import { leftView } from '../left/left-place.ts';
 import { openBedMenu } from '../menus/open-bed-menu.ts';
 import { jobOf, machineOf, unitOf } from '../state/document.ts';
 import { isPlanned, planOf } from '../state/plan.ts';
@@ -25,7 +26,7 @@ import { SelectionHandles } from './selection-handles.tsx';
 import { ToolMarks } from './tool-marks.tsx';
 import { useGuidePull } from './use-guide-pull.ts';
 import { useHeldKey } from './use-held-key.ts';
-import type { View } from './view.ts';
+import type { View, ViewFrame } from './view.ts';
 import { ruler, toScreen, viewOf, zoomAt } from './view.ts';
 
 interface Size {
@@ -56,15 +57,13 @@ export function BedView({ asBurnt }: { asBurnt: boolean }) {
   useLayoutEffect(() => {
     const element = holder.current;
     if (!element) return;
-    const observer = new ResizeObserver(([entry]) => {
-      const next = {
-        width: Math.max(1, Math.floor(entry.contentRect.width - ruler)),
-        height: Math.max(1, Math.floor(entry.contentRect.height - ruler)),
-      };
-      setSize(next);
-      const first = actions.get().viewSize.width === 0;
+    const observer = new ResizeObserver(() => {
+      const next = frameOf(element);
+      const { width, height } = next;
+      setSize({ width, height });
+      const { viewSize: before, jobId } = actions.get();
       actions.resizeView(next);
-      if (first) actions.showView(viewOf(bedOf(actions), next.width, next.height));
+      if (before.width === 0) actions.showView(leftView(jobId, next) ?? viewOf(bedOf(actions), width, height));
     });
     observer.observe(element);
     return () => observer.disconnect();
@@ -140,6 +139,19 @@ export function BedView({ asBurnt }: { asBurnt: boolean }) {
       )}
     </div>
   );
+}
+
+/** Where on the page the view is that an element holds beside its rulers. */
+function frameOf(holder: HTMLElement): ViewFrame {
+  const { left, top, width, height } = holder.getBoundingClientRect();
+  return {
+    left,
+    top,
+    width: Math.max(1, Math.floor(width - ruler)),
+    height: Math.max(1, Math.floor(height - ruler)),
+    windowWidth: window.innerWidth,
+    windowHeight: window.innerHeight,
+  };
 }
 
 /** Where the pointer is, in pixels of the view. */

@@ -41,6 +41,28 @@ export function viewOf(box: Box, width: number, height: number, room = 32): View
   return { scale: kept, x: width / 2 - centre.x * kept, y: height / 2 - centre.y * kept };
 }
 
+/** Where on the page a view lies, in pixels, and how large the page is. */
+export interface ViewFrame {
+  readonly left: number;
+  readonly top: number;
+  readonly width: number;
+  readonly height: number;
+  readonly windowWidth: number;
+  readonly windowHeight: number;
+}
+
+/**
+ * The view after its frame has changed. What is beside it may fold: what it shows stays where it is on the screen. The
+ * window may become another size: what was in its middle stays there.
+ */
+export function keptView(view: View, before: ViewFrame, after: ViewFrame): View {
+  return {
+    scale: view.scale,
+    x: view.x + before.left - after.left + (after.windowWidth - before.windowWidth) / 2,
+    y: view.y + before.top - after.top + (after.windowHeight - before.windowHeight) / 2,
+  };
+}
+
 /** A map of the screen as the same map of the bed. */
 export function screenMapToBed(view: View, map: Matrix): Matrix {
   const { scale, x, y } = view;

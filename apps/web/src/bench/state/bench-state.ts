@@ -1,4 +1,5 @@
-import { lockItems } from '@lambent/core/edits';
+import type { JobDocument } from '@lambent/core/document';
+import { type History, lockItems } from '@lambent/core/edits';
 import { freeOfCharge, type Pricing } from '@lambent/core/recipes';
 import { createStore } from 'zustand/vanilla';
 import type { ShopLists } from '../../workers/bench.worker.ts';
@@ -18,9 +19,14 @@ export type BenchState = DocumentState & ViewState & HandState & PlanState & Arr
 export type BenchStore = ReturnType<typeof createBenchStore>;
 
 /** The state of the Bench for a job that was opened: all slices as they begin. */
-export function createBenchStore(opened: OpenedJob, shop: ShopLists, pricing: Pricing = freeOfCharge) {
+export function createBenchStore(
+  opened: OpenedJob,
+  shop: ShopLists,
+  pricing: Pricing = freeOfCharge,
+  history?: History<JobDocument>,
+) {
   const store = createStore<BenchState>(() => ({
-    ...openedDocument(opened, shop, pricing),
+    ...openedDocument(opened, shop, pricing, history),
     ...firstView,
     ...emptyHand,
     ...nothingPlanned,
@@ -54,7 +60,7 @@ export function benchActions(store: BenchStore) {
       // What was undone is not done again with a copy.
       hand.forgetMove();
     },
-    ...viewActions(setState),
+    ...viewActions(get, setState),
     ...hand,
     ...planActions(setState),
     ...arrivingActions(get, setState),

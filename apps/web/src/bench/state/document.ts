@@ -35,6 +35,13 @@ export type SaveState =
 /** Why a save did not come to its end. */
 export type SaveTrouble = Extract<SaveState, { kind: 'conflict' | 'deleted' | 'failed' | 'refused' }>;
 
+/** A version that the server has: its number, when it was saved (ISO 8601), and its document. */
+export interface StoredVersion {
+  readonly version: number;
+  readonly savedAt: string;
+  readonly document: JobDocument;
+}
+
 /** The job: its document with all that can be undone, the shop that it is made with, and what of it is saved. */
 export interface DocumentState {
   jobId: string;
@@ -46,8 +53,7 @@ export interface DocumentState {
   prepared: PreparedJob;
   /** The run that is looked at: prepared, planned, sent. The first one where the job has no such run. */
   runId: string;
-  /** What the server has: the number of the version, and the document that it holds. */
-  stored: { readonly version: number; readonly document: JobDocument };
+  stored: StoredVersion;
   save: SaveState;
   /** What was done last, as a version is called: an edit, or one that was undone or redone. */
   lastEdit: string;
@@ -57,19 +63,27 @@ export interface DocumentState {
   tieNews: readonly TieChange[];
 }
 
-/** The slice of the document as it begins. */
-export function openedDocument(opened: OpenedJob, shop: ShopLists, pricing: Pricing): DocumentState {
-  const { document } = opened;
+/**
+ * The slice of the document as it begins.
+ * @param history what can be undone in the job, where that is known: its present is what was opened.
+ */
+export function openedDocument(
+  opened: OpenedJob,
+  shop: ShopLists,
+  pricing: Pricing,
+  history = startHistory(opened.document),
+): DocumentState {
+  const document = history.present;
   return {
     jobId: opened.id,
     title: opened.title,
     project: opened.project,
     shop,
     pricing,
-    history: startHistory(document),
+    history,
     prepared: prepareJob(document, shop),
     runId: document.runs[0].id,
-    stored: { version: opened.version, document },
+    stored: { version: opened.version, savedAt: opened.updatedAt, document },
     save: { kind: 'saved' },
     lastEdit: 'open',
     session: `${opened.id} ${Date.now().toString(36)}${Math.random().toString(36).slice(2)}`,
@@ -166,9 +180,17 @@ export function documentActions(
     rename: (title: string) => change({ title }),
     startSave: () => change({ save: { kind: 'saving' } }),
     /** The server has a document as a version; what was edited meanwhile is still to be saved. */
-    endSave(version: number, document: JobDocument): void {
-      const unchanged = jobOf(get()) === document;
-      change({ stored: { version, document }, save: { kind: unchanged ? 'saved' : 'changed' } });
+    endSave(stored: StoredVersion): void {
+      const unchanged = jobOf(get()) === stored.document;
+      change({ stored, save: { kind: unchanged ? 'saved' : 'changed' } });
+    },
+    /** Shows a version that was saved elsewhere, in place of what was saved here; undo goes back to that. */
+    takeStored({ version, updatedAt: savedAt, document }: OpenedJob): void {
+      const { history } = get();
+      const before = history.present;
+      const weight = weightOfEdit(before.drawing, document.drawing);
+      change({ stored: { version, savedAt, document } });
+      goTo(record(history, 'a change in another window', document, weight));
     },
     failSave: (trouble: SaveTrouble) => change({ save: trouble }),
     /** Gives up what is on screen and not saved: it is kept elsewhere, or not wanted. */

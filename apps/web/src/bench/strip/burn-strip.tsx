@@ -141,8 +141,8 @@ function Readout() {
     mm === undefined ? '—' : formatLength(mm, unit, { bare: true, fixed: true });
   return (
     <div className="figures flex w-[104px] shrink-0 flex-col justify-between py-0.5 text-right text-[12px]">
-      <p>X {say(place?.x)}</p>
-      <p>Y {say(place?.y)}</p>
+      <p data-testid="pointer-x">X {say(place?.x)}</p>
+      <p data-testid="pointer-y">Y {say(place?.y)}</p>
       <p className="text-flame">
         {unit} {Math.round((scale / (96 / 25.4)) * 100)} %
       </p>

@@ -12,7 +12,7 @@ import type { ToolOptions } from './tool-options.ts';
 function bench(name: ToolName, options: Partial<ToolOptions> = {}, body = '') {
   const { actions } = benchWith(body, null);
   actions.showView({ scale: 2, x: 0, y: 0 });
-  actions.resizeView({ width: 800, height: 600 });
+  actions.resizeView({ left: 0, top: 0, width: 800, height: 600, windowWidth: 1000, windowHeight: 700 });
   actions.setToolOptions(options);
   chooseTool(actions, name);
   const tool = actions.get().tool as Tool;
