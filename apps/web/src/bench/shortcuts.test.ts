@@ -1,4 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
+import { toScreen } from './bed/view.ts';
 import { benchWith, square } from './fixtures/bench.ts';
 import { runShortcut, type Stroke, shortcutFor, shortcuts, withKeys } from './shortcuts.ts';
 import { jobOf } from './state/document.ts';
@@ -116,7 +117,31 @@ describe('a stroke', () => {
     expect(press({ key: 'c' })).toBe(true);
     expect(actions.get().look).toBe(look);
     expect(press({ key: 'j' })).toBe(true);
-    expect(actions.get().snapping.on).toBe(false);
+    expect(actions.get().snapping.mode).toBe('none');
+  });
+
+  test('of catching goes from all to none; over the grid alone where there is one', () => {
+    const { actions, press } = bench();
+    const modes = () =>
+      [1, 2, 3].map(() => {
+        press({ key: 'j' });
+        return actions.get().snapping.mode;
+      });
+    expect(modes()).toEqual(['none', 'all', 'none']);
+    actions.setSnapping({ mode: 'all', gridMm: 5 });
+    expect(modes()).toEqual(['grid', 'none', 'all']);
+  });
+
+  test('of zoom keeps what is under the pointer there, and says truly where it is when the view is another', () => {
+    const { actions, press } = bench();
+    actions.showView({ scale: 2, x: 10, y: 10 });
+    actions.movePointer({ x: 40, y: 30 });
+    press({ key: '+' });
+    const { view, pointer } = actions.get();
+    expect(toScreen(view, 40, 30)).toEqual({ x: expect.closeTo(90, 9), y: expect.closeTo(70, 9) });
+    expect(pointer).toEqual({ x: expect.closeTo(40, 9), y: expect.closeTo(30, 9) });
+    actions.showView({ scale: 1, x: 0, y: 0 });
+    expect(actions.get().pointer).toEqual({ x: expect.closeTo(90, 9), y: expect.closeTo(70, 9) });
   });
 
   test('of Enter finishes what is drawn, but not on a button', () => {

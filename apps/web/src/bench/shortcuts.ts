@@ -161,11 +161,11 @@ export const shortcuts = {
   pickOne: { keys: 'Ctrl click', does: 'select one item of a group; or a double click', strokes: [] },
   catching: {
     keys: 'J',
-    does: 'catch points, or not; Alt suspends it',
+    does: 'catch points, by the grid alone, or not; Alt suspends it',
     strokes: ['j'],
     run: ({ actions }) => {
-      const { snapping } = actions.get();
-      actions.setSnapping({ on: !snapping.on });
+      const { mode, gridMm } = actions.get().snapping;
+      actions.setSnapping({ mode: mode === 'none' ? 'all' : mode === 'all' && gridMm !== null ? 'grid' : 'none' });
     },
   },
   draft: { keys: 'Digits, Tab, Enter', does: 'type the size of what is being drawn', strokes: [] },
@@ -257,6 +257,6 @@ function whereSelected(actions: BenchActions, edit: () => void): boolean {
 /** Marks the point under the pointer, caught by what is near whatever tool is at hand. */
 function markPoint(actions: BenchActions, pointer: Point, free: boolean): void {
   const state = actions.get();
-  const snap = state.snapping.on && !free ? snapPoint(snapField(state), pointer, snapReach(state)) : null;
+  const snap = state.snapping.mode !== 'none' && !free ? snapPoint(snapField(state), pointer, snapReach(state)) : null;
   markAt(actions, snap ?? rounded(pointer, state.view.scale));
 }

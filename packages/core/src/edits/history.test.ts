@@ -3,7 +3,7 @@ import { type Item, unpainted } from '../document/item.ts';
 import { newJob } from '../document/job.ts';
 import { PathBuilder } from '../geometry/paths/path.ts';
 import { orderItems } from './arrange.ts';
-import { record, redo, startHistory, undo, weightOfEdit } from './history.ts';
+import { lastSteps, record, redo, startHistory, undo, weightOfEdit } from './history.ts';
 import { addItems, moveItems } from './items.ts';
 
 const steps = (count: number, weight?: number) => {
@@ -24,6 +24,18 @@ describe('the way back', () => {
     expect(steps(20, 100_001).past).toHaveLength(9);
     expect(steps(20, 9_000_000).past.map(({ state }) => state)).toEqual([15, 16, 17, 18, 19]);
     expect(steps(3, 9_000_000).past).toHaveLength(3);
+  });
+
+  test('is kept as far as it weighs no more than so much: what was undone first, then the last steps', () => {
+    const history = undo(undo(steps(10, 3)));
+    const kept = (most: number) => {
+      const { past, present, future } = lastSteps(history, most);
+      return [past.map(({ state }) => state), present, future.map(({ state }) => state)];
+    };
+    expect(kept(1000)).toEqual([[0, 1, 2, 3, 4, 5, 6, 7], 8, [9, 10]]);
+    expect(kept(14)).toEqual([[6, 7], 8, [9, 10]]);
+    expect(kept(5)).toEqual([[], 8, [9]]);
+    expect(kept(2)).toEqual([[], 8, []]);
   });
 
   test('an edit that changes nothing is no step, and a new one forgets what was undone', () => {

@@ -89,18 +89,23 @@ export function nearestPlace(item: Item, x: number, y: number): OutlinePlace | n
   return best;
 }
 
-/** The segments of the items that are near a box, but for one of them. */
-function segmentsNear({ drawing }: JobDocument, but: Item, box: Box): Segment[] {
+const none: ReadonlySet<string> = new Set();
+
+/** The segments of the items that are near a box, but for one of them and those that are passed by. */
+function segmentsNear({ drawing }: JobDocument, but: Item, box: Box, passed = none): Segment[] {
   return itemsNear(drawing, growBox(box, 0.01))
-    .filter((other) => other !== but && !other.hidden && other.shape.kind !== 'picture')
+    .filter((other) => other !== but && !other.hidden && other.shape.kind !== 'picture' && !passed.has(other.id))
     .flatMap((other) => [...subpathsOf(pathOf(other))].flatMap((line) => line.segments));
 }
 
-/** Where other lines, or the item's own, cross one of its subpaths: places along it, in order. */
-export function cutsOn(job: JobDocument, item: Item, subpath: number): number[] {
+/**
+ * Where other lines, or the item's own, cross one of its subpaths: places along it, in order.
+ * @param passed items, by id, that cut nothing: guides.
+ */
+export function cutsOn(job: JobDocument, item: Item, subpath: number, passed = none): number[] {
   const own = [...subpathsOf(pathOf(item))];
   const { segments } = own[subpath];
-  const others = segmentsNear(job, item, boundsOf(item));
+  const others = segmentsNear(job, item, boundsOf(item), passed);
   const siblings = own.filter((_, i) => i !== subpath).flatMap((line) => line.segments);
   const with_ = crossingsOf(segments, [...siblings, ...others]).map(({ a, ta }) => a + ta);
   const self = crossingsOf(segments).flatMap(({ a, ta, b, tb }) => [a + ta, b + tb]);
@@ -138,12 +143,18 @@ export function partOfSubpath({ segments }: Subpath, from: number, to: number): 
 }
 
 /** Takes away the segment of an item's line at a place, between the nearest crossings with any other line. */
-export function trimAt(job: JobDocument, id: string, { subpath, at }: OutlinePlace, newId: () => string): JobDocument {
+export function trimAt(
+  job: JobDocument,
+  id: string,
+  { subpath, at }: OutlinePlace,
+  newId: () => string,
+  passed = none,
+): JobDocument {
   const item = job.drawing.items.find((known) => known.id === id);
   if (!item) return job;
   const lines = [...subpathsOf(outlineOf(item.shape))];
   const line = lines[subpath];
-  const removed = partBetweenCuts(line, cutsOn(job, item, subpath), at);
+  const removed = partBetweenCuts(line, cutsOn(job, item, subpath, passed), at);
   const end = line.segments.length;
   let left: Subpath[] = [];
   if (removed !== 'all') {

@@ -3,7 +3,8 @@ import type { Item } from '../document/item.ts';
 import { outlineOf } from '../document/shapes.ts';
 import { box, item, jobWith, line } from '../fixtures/shop.ts';
 import { boxOf } from '../geometry/paths/box.ts';
-import { type SnapField, type SnapKind, snapBox, snapKinds, snapPoint } from './snap.ts';
+import { type SnapField, type SnapKind, snapKinds, snapPoint } from './snap.ts';
+import { snapBox } from './snap-box.ts';
 
 const field = (items: Item[], more: Partial<SnapField> = {}): SnapField => ({
   drawing: jobWith(items).drawing,
@@ -53,7 +54,7 @@ describe('what catches a point', () => {
     });
   });
 
-  test('edges of sheets and bed, guides and where they cross, the grid last', () => {
+  test('edges of sheets and bed, guides and where they cross, and the grid', () => {
     const around = field([], {
       boxes: [boxOf(0, 0, 600, 400)],
       guides: [
@@ -73,5 +74,46 @@ describe('what catches a point', () => {
   test('a box that is moved is caught by its own corners', () => {
     const caught = snapBox(field([square]), boxOf(30.4, 10.3, 15, 8), null, 1);
     expect(caught).toMatchObject({ dx: expect.closeTo(-0.4, 9), dy: expect.closeTo(-0.3, 9), snap: { kind: 'end' } });
+  });
+
+  test('of the grid and an edge or a line the nearer catches', () => {
+    const around = field([square], { boxes: [boxOf(0, 0, 600, 400)], gridMm: 5 });
+    expect(snapPoint(around, { x: 599.4, y: 217 }, 4)).toEqual({ x: 600, y: 217, kind: 'edge' });
+    expect(snapPoint(around, { x: 596, y: 216 }, 4)).toEqual({ x: 595, y: 215, kind: 'grid' });
+    // A point that is had by itself goes before both.
+    expect(snapPoint(around, { x: 13, y: 13 }, 5)).toEqual({ x: 10, y: 10, kind: 'end' });
+  });
+
+  test('a box is caught in a corner of bed or sheet by both edges, whichever is nearer', () => {
+    const around = field([], { boxes: [boxOf(0, 0, 600, 400), boxOf(50, 60, 300, 200)] });
+    expect(snapBox(around, boxOf(50.9, 60.2, 40, 30), null, 1)).toMatchObject({
+      dx: expect.closeTo(-0.9, 9),
+      dy: expect.closeTo(-0.2, 9),
+      snap: { x: 50, y: 60, kind: 'edge' },
+    });
+    expect(snapBox(around, boxOf(560.5, 369.2, 40, 30), null, 1)).toMatchObject({
+      dx: expect.closeTo(-0.5, 9),
+      dy: expect.closeTo(0.8, 9),
+      snap: { x: 600, y: 400, kind: 'edge' },
+    });
+    // An edge that it is not beside does not catch it.
+    expect(snapBox(around, boxOf(50.9, 300, 40, 30), null, 1)).toBeNull();
+    // Its middle comes to the middle of the sheet, its edges do not.
+    expect(snapBox(around, boxOf(199.5, 100, 40, 30), null, 1)).toBeNull();
+    expect(snapBox(around, boxOf(180.5, 100, 40, 30), null, 1)).toMatchObject({ dx: expect.closeTo(-0.5, 9), dy: 0 });
+  });
+
+  test('a box is caught by an edge along one axis and by a guide or the grid along the other', () => {
+    const guides = [{ id: 'g', axis: 'y' as const, at: 100 }];
+    const around = field([], { boxes: [boxOf(0, 0, 600, 400)], guides });
+    expect(snapBox(around, boxOf(0.4, 99.3, 40, 30), null, 1)).toMatchObject({
+      dx: expect.closeTo(-0.4, 9),
+      dy: expect.closeTo(0.7, 9),
+    });
+    const grid = field([], { boxes: [boxOf(0, 0, 600, 400)], gridMm: 25 });
+    expect(snapBox(grid, boxOf(0.4, 124.3, 40, 33), null, 1)).toMatchObject({
+      dx: expect.closeTo(-0.4, 9),
+      dy: expect.closeTo(0.7, 9),
+    });
   });
 });

@@ -51,7 +51,7 @@ const mostForCircles = 4000;
 const mostClose = 24;
 
 /**
- * What is near a point, within `reach` mm: the nearest of the strongest. Points beat lines, and lines the grid.
+ * What is near a point, within `reach` mm: the nearest of the strongest. Points beat lines and the grid.
  * @param from where the line that is being drawn begins, for tangents and perpendiculars; null for none
  */
 export function snapPoint(field: SnapField, { x, y }: Point, reach: number, from: Point | null = null): Snap | null {
@@ -105,7 +105,7 @@ export function snapPoint(field: SnapField, { x, y }: Point, reach: number, from
   offerGuideCrossings(field.guides, offer);
   if (best) return strip(best);
 
-  // Nothing but lines: the nearest of them.
+  // Nothing but lines and the grid: the nearest of them.
   for (const { segment, t } of close) {
     const p = pointAt(segment, t);
     offer('line', p.x, p.y);
@@ -115,8 +115,7 @@ export function snapPoint(field: SnapField, { x, y }: Point, reach: number, from
     for (const py of [minY, maxY]) if (x >= minX - reach && x <= maxX + reach) offer('edge', x, py);
   }
   for (const { axis, at } of field.guides) offer('guide', axis === 'x' ? at : x, axis === 'y' ? at : y);
-  if (best) return strip(best);
-  if (field.gridMm !== null && kinds.has('grid')) {
+  if (field.gridMm !== null) {
     const step = field.gridMm;
     offer('grid', Math.round(x / step) * step, Math.round(y / step) * step);
   }
@@ -129,7 +128,8 @@ function strip({ x, y, kind }: Snap): Snap {
 
 const pointKinds: readonly SnapKind[] = ['end', 'crossing', 'centre', 'middle', 'quadrant', 'tangent', 'perpendicular'];
 
-function rank(kind: SnapKind): number {
+/** 0 for a point that is had by itself, 1 for what lies on lines or the grid. */
+export function rank(kind: SnapKind): number {
   return pointKinds.includes(kind) ? 0 : 1;
 }
 
@@ -249,25 +249,4 @@ function seenFrom(s: Segment, from: Point, nearest: number): { kind: SnapKind; t
     if (touch !== null) out.push({ kind: 'tangent', t: touch });
   }
   return out;
-}
-
-/** Where a box that is being moved is caught: by its corners, the middles of its edges, its centre or a point held. */
-export function snapBox(
-  field: SnapField,
-  box: Box,
-  held: Point | null,
-  reach: number,
-): { dx: number; dy: number; snap: Snap } | null {
-  const centre = boxCentre(box);
-  const points: Point[] = held ? [held] : [];
-  for (const x of [box.minX, centre.x, box.maxX]) for (const y of [box.minY, centre.y, box.maxY]) points.push({ x, y });
-  let best: { dx: number; dy: number; snap: Snap; score: number } | null = null;
-  for (const point of points) {
-    const snap = snapPoint(field, point, reach);
-    if (!snap) continue;
-    const [dx, dy] = [snap.x - point.x, snap.y - point.y];
-    const score = Math.hypot(dx, dy) + rank(snap.kind) * reach;
-    if (!best || score < best.score - 1e-9) best = { dx, dy, snap, score };
-  }
-  return best && { dx: best.dx, dy: best.dy, snap: best.snap };
 }

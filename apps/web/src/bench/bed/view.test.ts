@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { applyTo, type Matrix, multiply, rotation, scaling, translation } from '@lambent/core/geometry';
 import fc from 'fast-check';
-import { leastScale, mostScale, screenMapToBed, toBed, toScreen, viewOf, zoomAt } from './view.ts';
+import { keptView, leastScale, mostScale, screenMapToBed, toBed, toScreen, viewOf, zoomAt } from './view.ts';
 
 const pixel = fc.double({ min: -2000, max: 2000, noNaN: true });
 const view = fc.record({ scale: fc.double({ min: leastScale, max: mostScale, noNaN: true }), x: pixel, y: pixel });
@@ -53,5 +53,14 @@ describe('the view', () => {
         expect(Math.hypot(seen.x - moved.x, seen.y - moved.y)).toBeLessThan(1e-5);
       }),
     );
+  });
+
+  test('stays on the screen where what is beside it folds, and in the middle where the window grows', () => {
+    const frame = { left: 400, top: 60, width: 800, height: 600, windowWidth: 1280, windowHeight: 800 };
+    const shown = { scale: 2, x: 30, y: 40 };
+    expect(keptView(shown, frame, { ...frame, left: 104, width: 1096 })).toEqual({ scale: 2, x: 326, y: 40 });
+    expect(keptView(shown, frame, { ...frame, top: 100, height: 560 })).toEqual({ scale: 2, x: 30, y: 0 });
+    const grown = { ...frame, width: 1000, height: 700, windowWidth: 1480, windowHeight: 900 };
+    expect(keptView(shown, frame, grown)).toEqual({ scale: 2, x: 130, y: 90 });
   });
 });

@@ -17,9 +17,12 @@ import { type DocumentState, jobOf, machineOf } from './document.ts';
 import type { Change, Read } from './slice.ts';
 import type { ViewState } from './view.ts';
 
+/** Whether points are caught: by all kinds that are chosen, by the grid alone, or by nothing. */
+export type SnapMode = 'all' | 'grid' | 'none';
+
 /** What catches points, and the grid among it. */
 export interface Snapping {
-  readonly on: boolean;
+  readonly mode: SnapMode;
   readonly kinds: ReadonlySet<SnapKind>;
   readonly gridMm: number | null;
 }
@@ -96,7 +99,7 @@ export const emptyHand: HandState = {
   draft: null,
   grip: null,
   caught: nothingCaught,
-  snapping: { on: true, kinds: new Set(snapKinds), gridMm: null },
+  snapping: { mode: 'all', kinds: new Set(snapKinds), gridMm: null },
   guideDraft: null,
   frame: null,
   lastPoint: null,

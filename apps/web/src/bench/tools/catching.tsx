@@ -1,10 +1,12 @@
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
 import { type SnapKind, snapKinds } from '@lambent/core/picking';
 import { Magnet } from 'lucide-react';
+import { Choice, type Option } from '../../ui/choice.tsx';
 import { LengthField } from '../../ui/length-field.tsx';
 import { useBench, useBenchActions } from '../context.ts';
 import { withKeys } from '../shortcuts.ts';
 import { unitOf } from '../state/document.ts';
+import type { SnapMode } from '../state/hand.ts';
 
 const words: Record<SnapKind, string> = {
   end: 'Ends and corners',
@@ -19,6 +21,18 @@ const words: Record<SnapKind, string> = {
   line: 'Lines',
   spacing: 'Equal gaps',
   grid: 'Grid',
+};
+
+const modes: readonly Option<SnapMode>[] = [
+  { value: 'all', text: 'what is ticked' },
+  { value: 'grid', text: 'the grid alone' },
+  { value: 'none', text: 'nothing' },
+];
+
+const titles: Readonly<Record<SnapMode, string>> = {
+  all: `${withKeys('Points are caught', 'catching')}; Alt suspends it`,
+  grid: `${withKeys('Points are caught by the grid alone', 'catching')}; Alt suspends it`,
+  none: withKeys('Points are free', 'catching'),
 };
 
 /** What catches points, kind by kind, the grid, and what arrow keys move by. */
@@ -37,12 +51,8 @@ export function Catching() {
     <Popover>
       <PopoverButton
         aria-label="What catches points"
-        title={
-          snapping.on
-            ? `${withKeys('Points are caught', 'catching')}; Alt suspends it`
-            : withKeys('Points are free', 'catching')
-        }
-        className={`inline-flex size-8 items-center justify-center rounded-lg hover:bg-petrol-soft ${snapping.on ? 'bg-petrol-soft text-petrol' : 'text-ink'}`}
+        title={titles[snapping.mode]}
+        className={`inline-flex size-8 items-center justify-center rounded-lg hover:bg-petrol-soft ${snapping.mode !== 'none' ? 'bg-petrol-soft text-petrol' : 'text-ink'}`}
       >
         <Magnet size={17} aria-hidden />
       </PopoverButton>
@@ -50,16 +60,20 @@ export function Catching() {
         anchor={{ to: 'top end', gap: 10 }}
         className="z-30 flex w-[232px] flex-col gap-2 rounded-xl border border-line bg-paper p-3 shadow-float outline-none"
       >
-        <label className="flex items-center gap-2 font-semibold">
-          <input type="checkbox" checked={snapping.on} onChange={(event) => change({ on: event.target.checked })} />
-          Points are caught by
-        </label>
+        <Choice
+          label="Points are caught by"
+          look="slim"
+          isLabelShown
+          value={snapping.mode}
+          options={modes.filter(({ value }) => value !== 'grid' || snapping.gridMm !== null)}
+          choose={(mode) => change({ mode })}
+        />
         <div className="grid grid-cols-2 gap-x-2 gap-y-1">
           {snapKinds.map((kind) => (
             <label key={kind} className="flex items-center gap-1.5 whitespace-nowrap text-[12.5px]">
               <input
                 type="checkbox"
-                disabled={!snapping.on}
+                disabled={snapping.mode !== 'all'}
                 checked={snapping.kinds.has(kind)}
                 onChange={() => toggle(kind)}
               />
@@ -73,7 +87,11 @@ export function Catching() {
             unit={unit}
             value={snapping.gridMm ?? 0}
             takes="not-below-0"
-            commit={(gridMm) => change({ gridMm: gridMm === 0 ? null : gridMm })}
+            commit={(gridMm) =>
+              gridMm === 0
+                ? change({ gridMm: null, mode: snapping.mode === 'grid' ? 'all' : snapping.mode })
+                : change({ gridMm })
+            }
           />
           <LengthField
             label="Arrow keys"

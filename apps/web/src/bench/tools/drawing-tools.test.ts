@@ -142,6 +142,16 @@ describe('reshaping', () => {
     expect(length()).toBeCloseTo(whole, 9);
   });
 
+  test('a guide ends no stretch that is trimmed, but that of another guide', () => {
+    const guide = '<path d="M0 40H100" fill="none" stroke="#7A7F80" stroke-width="0.1"/>';
+    const { items, click } = bench('stretch', {}, `${cross}${guide}`);
+    click(20, 50);
+    // Left of the cross the square is gone as a whole, over the guide.
+    expect(items().map((item) => boundsOf(item).minX)).toEqual([40, 40, 0]);
+    click(30, 40);
+    expect(boundsOf(items()[2]).minX).toBe(40);
+  });
+
   test('beside every line it does nothing', () => {
     const { click, past } = bench('stretch', {}, cross);
     click(150, 80);

@@ -23,7 +23,7 @@ export function movedGuide(
 ): GuideLine {
   const field = snapField(state);
   const others = { ...field, guides: field.guides.filter(({ id }) => id !== guide.id) };
-  const snap = state.snapping.on && !alt ? snapPoint(others, free, snapReach(state)) : null;
+  const snap = state.snapping.mode !== 'none' && !alt ? snapPoint(others, free, snapReach(state)) : null;
   const place = snap ?? rounded(free, state.view.scale);
   return { ...guide, at: place[guide.axis] };
 }

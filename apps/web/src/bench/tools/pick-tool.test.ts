@@ -11,7 +11,7 @@ function bench() {
   actions.showView({ scale: 2, x: 10, y: 10 });
   const frames: (Box | null)[] = [];
   // What is moved is caught by nothing here; what catches it has tests of its own.
-  actions.setSnapping({ on: false });
+  actions.setSnapping({ mode: 'none' });
   store.subscribe(({ frame }, before) => {
     if (frame !== before.frame) frames.push(frame);
   });
@@ -150,7 +150,7 @@ test('a double click takes the item out of its group', () => {
 
 test('what is moved is caught by its own corners, and Alt suspends it', () => {
   const { actions, down, move, up, places } = bench();
-  actions.setSnapping({ on: true });
+  actions.setSnapping({ mode: 'all' });
   // The square at 100 goes to where its left edge nearly meets the right edge at 60 of the outer one.
   down(100, 35);
   move(80, 35);

@@ -167,13 +167,13 @@ export class PickTool implements Tool {
       if (Math.abs(dx) > Math.abs(dy)) dy = 0;
       else dx = 0;
     }
-    const catches = state.snapping.on && !alt && !isEmpty(bounds);
+    const catches = state.snapping.mode !== 'none' && !alt && !isEmpty(bounds);
     const moved = transformBox(bounds, translation(dx, dy));
     const found = catches ? snapBox(snapField(state, state.selection), moved, null, snapReach(state)) : null;
     const fits = found && !(shift && ((dx === 0 && found.dx !== 0) || (dy === 0 && found.dy !== 0)));
     // Points and edges beat gaps.
     const gaps =
-      catches && !fits && state.snapping.kinds.has('spacing')
+      catches && !fits && state.snapping.mode === 'all' && state.snapping.kinds.has('spacing')
         ? evenSpacings(moved, others, snapReach(state)).filter(({ axis }) => !shift || (axis === 'x' ? dx : dy) !== 0)
         : [];
     this.actions.showCaught(fits ? found.snap : null, gaps);

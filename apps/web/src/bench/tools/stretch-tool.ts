@@ -11,7 +11,7 @@ import {
 } from '@lambent/core/edits';
 import { pathOfSubpaths, subpathsOf } from '@lambent/core/geometry';
 import { newId } from '../new-id.ts';
-import type { BenchActions } from '../state/bench-state.ts';
+import type { BenchActions, BenchState } from '../state/bench-state.ts';
 import { jobOf } from '../state/document.ts';
 import { reachOnBed } from '../state/hand.ts';
 import { itemUnder } from './draw.ts';
@@ -39,7 +39,7 @@ export class StretchTool implements Tool {
     }
     const { item, place } = found;
     const { stretch } = this.actions.get().toolOptions;
-    if (stretch === 'trim') this.actions.showDraft({ gone: trimmed(jobOf(this.actions.get()), item, place) });
+    if (stretch === 'trim') this.actions.showDraft({ gone: trimmed(this.actions.get(), item, place) });
     else if (stretch === 'extend') {
       const longer = this.changed(item, place);
       const shown = longer.drawing.items.find(({ id }) => id === item.id);
@@ -71,7 +71,7 @@ export class StretchTool implements Tool {
   private changed(item: Item, place: OutlinePlace): JobDocument {
     const job = jobOf(this.actions.get());
     const { stretch } = this.actions.get().toolOptions;
-    if (stretch === 'trim') return trimAt(job, item.id, place, newId);
+    if (stretch === 'trim') return trimAt(job, item.id, place, newId, passedBy(this.actions.get(), item));
     if (stretch === 'extend') return extendTo(job, item.id, place, newId);
     return splitAt(job, item.id, place, newId);
   }
@@ -85,9 +85,16 @@ export class StretchTool implements Tool {
   }
 }
 
-function trimmed(job: JobDocument, item: Item, { subpath, at }: OutlinePlace) {
+/** The items that do not cut another, by id: a guide is no edge, but of other guides. */
+function passedBy({ prepared: { meaning } }: BenchState, { id }: Item): ReadonlySet<string> {
+  const guides = meaning.layers.filter(({ operation }) => operation === 'guide' || operation === 'note');
+  const ids = new Set(guides.flatMap((layer) => (meaning.placed.get(layer.id) ?? []).map(({ item }) => item.id)));
+  return ids.has(id) ? new Set() : ids;
+}
+
+function trimmed(state: BenchState, item: Item, { subpath, at }: OutlinePlace) {
   const line = [...subpathsOf(pathOf(item))][subpath];
-  const gone = partBetweenCuts(line, cutsOn(job, item, subpath), at);
+  const gone = partBetweenCuts(line, cutsOn(jobOf(state), item, subpath, passedBy(state, item)), at);
   if (gone === 'all') return pathOfSubpaths([line]);
   return pathOfSubpaths([{ segments: partOfSubpath(line, gone.from, gone.to), closed: false }]);
 }
