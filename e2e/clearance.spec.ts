@@ -87,7 +87,8 @@ test('of two outlines, one is made the pocket for the other: it stays where it i
   // The part is made wider, and the pocket with it.
   await openStage(page, 'Art');
   await page.getByRole('button', { name: 'Rectangle', exact: true }).first().click();
-  await typeInto(page, 'Width', '50');
+  await page.getByRole('button', { name: 'Proportions are kept' }).click();
+  await typeInto(page, 'W', '50');
   await expect
     .poll(pocket)
     .toEqual([middleX - 25.025, middleY - 10.025, 50.05, 20.05].map((mm) => expect.closeTo(mm, 2)));

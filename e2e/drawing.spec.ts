@@ -128,7 +128,7 @@ test('a seed-jar stand: two plates, one with a round opening, and the disc that 
   await page.keyboard.press('Escape');
   // The disc stays; its copy becomes the opening of the second plate.
   await page.keyboard.press('Control+d');
-  await typeInto(page, 'W', '44.4');
+  await typeInto(page, 'Diameter', '44.4');
   await page
     .getByRole('button', { name: 'Rectangle', exact: true })
     .nth(1)

@@ -10,7 +10,9 @@ import { BedView } from './bed/bed-view.tsx';
 import { PictureChip } from './burnt/picture-chip.tsx';
 import { useClipboard } from './clipboard/use-clipboard.ts';
 import { useBench, useBenchActions, useBenchSubscribe } from './context.ts';
+import { GroupChip } from './group-chip.tsx';
 import { useLeft } from './left/use-left.ts';
+import { useCardPlace } from './size/card-place.ts';
 import { StageRail } from './stage-rail.tsx';
 import { fetchLaterDrawers, laterPart, laterView } from './stages/later-drawer.tsx';
 import type { Stage } from './stages/stage.ts';
@@ -34,7 +36,7 @@ const ContextMenu = laterPart(async () => (await import('../ui/context-menu.tsx'
 const ConflictBar = laterPart(async () => (await import('./conflict-bar.tsx')).ConflictBar);
 const KeySheet = laterPart(async () => (await import('./key-sheet.tsx')).KeySheet);
 const MovedCard = laterPart(async () => (await import('./moved-card.tsx')).MovedCard);
-const SizeCard = laterPart(async () => (await import('./size-card.tsx')).SizeCard);
+const SizeCard = laterPart(async () => (await import('./size/size-card.tsx')).SizeCard);
 const DistanceReadout = laterPart(async () => (await import('./distance-readout.tsx')).DistanceReadout);
 const AskCard = laterPart(async () => (await import('./ask-card.tsx')).AskCard);
 const BurntSplit = laterPart(async () => (await import('./stages/art/picture/burnt-split.tsx')).BurntSplit);
@@ -52,6 +54,9 @@ export function BenchScreen({ stage, reload }: { stage: Stage; reload: () => voi
   const showKeys = useCallback(() => setKeys(true), []);
   const offer = useFiles();
   const reading = useBench((state) => state.readCard !== null) && stage === 'recipe';
+  // While points are at hand, places and sizes typed are theirs.
+  const showsSize = useBench((state) => state.tool?.name !== 'points') && !reading;
+  const isDocked = useCardPlace((card) => card.isDocked);
   useAutosave(actions, subscribe);
   useOtherWindows(actions, subscribe);
   useLeft(actions, subscribe, stage);
@@ -81,9 +86,20 @@ export function BenchScreen({ stage, reload }: { stage: Stage; reload: () => voi
       <ConflictBar reload={reload} />
       <div className="flex min-h-0 flex-1">
         <StageRail />
-        {!folded && <Drawer />}
+        {!folded && (
+          <div className="flex h-full shrink-0 flex-col">
+            <div className="min-h-0 flex-1">
+              <Drawer />
+            </div>
+            {showsSize && isDocked && <SizeCard stage={stage} isDocked />}
+          </div>
+        )}
         <main className="relative min-w-0 flex-1">
-          {reading ? <ReadingView /> : <BedPlace stage={stage} offer={offer} showKeys={showKeys} />}
+          {reading ? (
+            <ReadingView />
+          ) : (
+            <BedPlace stage={stage} offer={offer} showKeys={showKeys} floats={showsSize && (folded || !isDocked)} />
+          )}
           <IconButton
             label={folded ? 'Unfold the drawer' : 'Fold the drawer'}
             onClick={() => setFolded(!folded)}
@@ -101,19 +117,24 @@ export function BenchScreen({ stage, reload }: { stage: Stage; reload: () => voi
 }
 
 /** The bed with everything that floats over it. */
-function BedPlace(props: { stage: Stage; offer: (files: readonly File[]) => void; showKeys: () => void }) {
-  const { stage, offer, showKeys } = props;
-  // While points are at hand, places and sizes typed are theirs.
-  const reshaping = useBench((state) => state.tool?.name === 'points');
+function BedPlace(props: {
+  stage: Stage;
+  offer: (files: readonly File[]) => void;
+  showKeys: () => void;
+  /** Whether the size card floats over the bed. */
+  floats: boolean;
+}) {
+  const { stage, offer, showKeys, floats } = props;
   // A text is opened from wherever it is looked at.
   const writing = useBench((state) => state.textEdit !== null);
   return (
     <>
       <BedView asBurnt={stage === 'check' || stage === 'burn'} />
       {stage === 'art' && <BurntSplit />}
-      {!reshaping && <SizeCard />}
+      {floats && <SizeCard stage={stage} isDocked={false} />}
       {stage === 'art' && <DistanceReadout />}
       <RunChip />
+      <GroupChip />
       <PictureChip />
       <DraftEntry />
       <PointEntry />

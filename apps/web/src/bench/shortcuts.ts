@@ -6,6 +6,7 @@ import { showBed, showSelection } from './bed/showing.ts';
 import { toScreen, zoomAt } from './bed/view.ts';
 import { pasteHeld } from './clipboard/use-clipboard.ts';
 import { deleteSelection, duplicate, group, markAt, order, selectAll, ungroup } from './commands.ts';
+import { closeGroup } from './open-group.ts';
 import { type Stage, stageNames } from './stages/stage.ts';
 import type { BenchActions } from './state/bench-state.ts';
 import { chooseTool } from './tools/choose.ts';
@@ -90,7 +91,7 @@ export const shortcuts = {
       const { tool } = actions.get();
       if (tool?.cancel()) return;
       if (tool && tool.name !== 'pick') chooseTool(actions, 'pick');
-      else actions.select([]);
+      else if (!closeGroup(actions)) actions.select([]);
     },
   },
   delete: {
@@ -158,7 +159,7 @@ export const shortcuts = {
       );
     },
   },
-  pickOne: { keys: 'Ctrl click', does: 'select one item of a group; or a double click', strokes: [] },
+  pickOne: { keys: 'Ctrl click', does: 'select one item of a group; a double click opens the group', strokes: [] },
   catching: {
     keys: 'J',
     does: 'catch points, by the grid alone, or not; Alt suspends it',

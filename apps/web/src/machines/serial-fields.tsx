@@ -43,7 +43,9 @@ export function SerialFields({ connection, change, children }: Props) {
           <RefreshCw size={15} aria-hidden />
         </IconButton>
       </div>
-      <div className="col-span-2 text-[12px]" role="status">
+      {/* As high as what is found usually is: what lies below does not jump away from under a click. */}
+      <div className="col-span-2 flex min-h-9 flex-col justify-center text-[12px]" role="status">
+        {ports.isPending && <p className="text-quiet">Looking for ports…</p>}
         {ports.isError && <p className="text-quiet">{sentenceOf(ports.error)}</p>}
         {ports.data?.length === 0 && (
           <p className="text-quiet">No port is found on Lambent’s computer. Plug the machine in, and look again.</p>

@@ -30,6 +30,7 @@ export {
   boundsOfAll,
   type Drawing,
   type Group,
+  groupsAround,
   type Item,
   itemsAmong,
   type Keep,

@@ -234,6 +234,19 @@ export function anchorPoint(box: Box, { u, v }: Anchor): Point {
   return { x: box.minX + u * boxWidth(box), y: box.minY + v * boxHeight(box) };
 }
 
+/** The groups that an item is in, the outermost first. */
+export function groupsAround({ groups }: Pick<Drawing, 'groups'>, { groupId }: Item): Group[] {
+  const around: Group[] = [];
+  let group = groups.find(({ id }) => id === groupId);
+  // Groups in a ring end where the ring is closed.
+  while (group && !around.includes(group)) {
+    const { parentId } = group;
+    around.unshift(group);
+    group = groups.find(({ id }) => id === parentId);
+  }
+  return around;
+}
+
 /** The outermost group an item is in, or null. */
 export function topGroupOf({ groups }: Pick<Drawing, 'groups'>, { groupId }: Item): Group | null {
   if (groupId === null) return null;

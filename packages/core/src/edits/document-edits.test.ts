@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { boundsOf, boundsOfAll, topGroupOf } from '../document/item.ts';
+import { boundsOf, boundsOfAll, groupsAround, type Item, topGroupOf } from '../document/item.ts';
 import type { JobDocument } from '../document/job.ts';
 import { jobFromJson, jobToJson } from '../document/json.ts';
 import { NotADrawing } from '../document/not-a-drawing.ts';
@@ -156,6 +156,25 @@ describe('finding items', () => {
     const grouped = addItems(job, [c, d], groups).drawing;
     expect(companionsOf(grouped, c).map(({ id }) => id)).toEqual([c.id, d.id]);
     expect(companionsOf(grouped, a)).toEqual([a]);
+  });
+
+  test('in a group that is open its own groups and items are by themselves', () => {
+    const groups = [
+      { id: 'inner', name: null, parentId: 'outer' },
+      { id: 'outer', name: null, parentId: null },
+    ];
+    const inner = [item(box(0, 0, 2), 'cut', { groupId: 'inner' }), item(box(5, 5, 2), 'cut', { groupId: 'inner' })];
+    const outer = item(box(9, 9, 2), 'cut', { groupId: 'outer' });
+    const { drawing } = addItems(jobWith([a]), [...inner, outer], groups);
+    const ids = (whose: Item, openId: string | null) => companionsOf(drawing, whose, openId).map(({ id }) => id);
+    const innerIds = inner.map(({ id }) => id);
+    expect(ids(inner[0], null)).toEqual([...innerIds, outer.id]);
+    expect(ids(inner[0], 'outer')).toEqual(innerIds);
+    expect(ids(outer, 'outer')).toEqual([outer.id]);
+    expect(ids(inner[1], 'inner')).toEqual([innerIds[1]]);
+    // What is not in the open group is as it always is.
+    expect(ids(outer, 'inner')).toEqual([...innerIds, outer.id]);
+    expect(groupsAround(drawing, inner[0]).map(({ id }) => id)).toEqual(['outer', 'inner']);
   });
 });
 

@@ -1,4 +1,12 @@
-import { boundsOf, type Drawing, type Item, polylinesOf, topGroupOf } from '../document/item.ts';
+import {
+  boundsOf,
+  type Drawing,
+  type Group,
+  groupsAround,
+  type Item,
+  polylinesOf,
+  topGroupOf,
+} from '../document/item.ts';
 import { type Box, boxContains, boxHeight, boxWidth, growBox } from '../geometry/paths/box.ts';
 import { polylineContains } from '../geometry/paths/flatten.ts';
 import { distanceToLines } from '../geometry/questions/distance.ts';
@@ -34,8 +42,22 @@ export function itemsWithin(drawing: Drawing, box: Box): Item[] {
   return itemsNear(drawing, box).filter((item) => !item.hidden && !item.locked && boxContains(box, boundsOf(item)));
 }
 
-/** The items that belong with an item: its outermost group's, else itself alone. */
-export function companionsOf(drawing: Drawing, item: Item): Item[] {
-  const home = topGroupOf(drawing, item);
-  return home ? drawing.items.filter((other) => !other.hidden && topGroupOf(drawing, other) === home) : [item];
+/**
+ * The items that belong with an item: its outermost group's, else itself alone.
+ * @param openId a group that is open: within it, its own groups and items are things by themselves.
+ */
+export function companionsOf(drawing: Drawing, item: Item, openId: string | null = null): Item[] {
+  const isOpen = openId !== null && groupsAround(drawing, item).some(({ id }) => id === openId);
+  const open = isOpen ? openId : null;
+  const home = closedGroupOf(drawing, item, open);
+  if (!home) return [item];
+  return drawing.items.filter((other) => !other.hidden && closedGroupOf(drawing, other, open) === home);
+}
+
+/** The outermost group that an item is in, within the one that is open where it is in that; null where there is none. */
+export function closedGroupOf(drawing: Drawing, item: Item, openId: string | null): Group | null {
+  if (openId === null) return topGroupOf(drawing, item);
+  const around = groupsAround(drawing, item);
+  const open = around.findIndex(({ id }) => id === openId);
+  return around[open + 1] ?? null;
 }

@@ -1,6 +1,6 @@
 export { freePlace } from './free-place.ts';
-export { companionsOf, itemAt, itemsWithin } from './hit.ts';
+export { closedGroupOf, companionsOf, itemAt, itemsWithin } from './hit.ts';
 export { itemsNear } from './nearby.ts';
-export { type Snap, type SnapField, type SnapKind, snapKinds, snapPoint } from './snap.ts';
+export { isPointKind, type Snap, type SnapField, type SnapKind, snapKinds, snapPoint } from './snap.ts';
 export { snapBox } from './snap-box.ts';
 export { type EvenSpacing, evenSpacings } from './spacing.ts';

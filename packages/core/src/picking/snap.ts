@@ -128,9 +128,14 @@ function strip({ x, y, kind }: Snap): Snap {
 
 const pointKinds: readonly SnapKind[] = ['end', 'crossing', 'centre', 'middle', 'quadrant', 'tangent', 'perpendicular'];
 
+/** Whether a kind is of points by themselves, and not of lines or the grid. */
+export function isPointKind(kind: SnapKind): boolean {
+  return pointKinds.includes(kind);
+}
+
 /** 0 for a point that is had by itself, 1 for what lies on lines or the grid. */
 export function rank(kind: SnapKind): number {
-  return pointKinds.includes(kind) ? 0 : 1;
+  return isPointKind(kind) ? 0 : 1;
 }
 
 function offerGuideCrossings(

@@ -1,7 +1,9 @@
 import { afterEach, beforeEach, describe, expect, jest, test } from '@jest/globals';
+import { boundsOf } from '@lambent/core/document';
 import type { Point } from '@lambent/core/geometry';
 import fc from 'fast-check';
 import { benchWith, square } from '../fixtures/bench.ts';
+import { jobOf } from '../state/document.ts';
 import type { Tool, ToolPoint } from '../tools/tool.ts';
 import { BedPointers, type PointerInput } from './bed-pointers.ts';
 import { toBed } from './view.ts';
@@ -190,4 +192,57 @@ test('a press that the bed takes itself is not the tool’s', () => {
   finger.down(10, 10);
   finger.up(10, 10);
   expect(said.filter((what) => !what.startsWith('move'))).toEqual([]);
+});
+
+describe('what is selected, while a drawing tool is at hand', () => {
+  /** The square's right edge runs at x = 130 px, from y = 50 to 130. */
+  const withSquare = () => {
+    const { actions, said, mouse } = bed();
+    actions.select([jobOf(actions.get()).drawing.items[0].id]);
+    const left = () => boundsOf(jobOf(actions.get()).drawing.items[0]).minX;
+    return { actions, said, mouse, left };
+  };
+
+  test('is moved by a drag of its line', () => {
+    const { actions, said, mouse, left } = withSquare();
+    actions.setSnapping({ mode: 'none' });
+    mouse.move(130, 70);
+    expect(actions.get().takesHold).toBe(true);
+    said.length = 0;
+    mouse.down(130, 70);
+    mouse.move(150, 70);
+    mouse.up(150, 70);
+    expect([left(), said]).toEqual([30, []]);
+  });
+
+  test('leaves a press that is no drag, one beside it, and one with Alt to the tool', () => {
+    const { said, mouse, left } = withSquare();
+    mouse.down(130, 70);
+    mouse.up(131, 70);
+    mouse.down(90, 90, { madeAt: 1000 });
+    mouse.move(100, 90);
+    mouse.up(100, 90);
+    mouse.down(130, 70, { madeAt: 2000, alt: true });
+    mouse.up(150, 70, { alt: true });
+    expect(left()).toBe(20);
+    expect(said).toEqual([
+      'down 130,70',
+      'up 131,70',
+      'down 90,90',
+      'move 100,90',
+      'up 100,90',
+      'down 130,70',
+      'up 150,70',
+    ]);
+  });
+
+  test('is not held where something new may begin: at its corner', () => {
+    const { actions, said, mouse } = withSquare();
+    const tool = actions.get().tool as Tool;
+    actions.takeTool({ ...tool, snaps: true });
+    mouse.move(129, 51);
+    expect([actions.get().caught.snap?.kind, actions.get().takesHold]).toEqual(['end', false]);
+    mouse.down(129, 51);
+    expect(said.at(-1)).toBe('down 129,51');
+  });
 });

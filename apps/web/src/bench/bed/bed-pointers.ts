@@ -1,7 +1,8 @@
 import type { Point } from '@lambent/core/geometry';
 import type { BenchActions } from '../state/bench-state.ts';
+import { DrawnHold, takesHold } from '../tools/drawn-hold.ts';
 import { caught, rounded } from '../tools/snapping.ts';
-import type { ToolPoint } from '../tools/tool.ts';
+import type { Tool, ToolPoint } from '../tools/tool.ts';
 import { toBed, zoomAt } from './view.ts';
 
 /** What a mouse, a pen or a finger did on the bed. */
@@ -39,7 +40,7 @@ const quickPx = { finger: 16, 'pen or mouse': 5 };
 /** What is under way. */
 type Doing =
   | { kind: 'nothing' }
-  | { kind: 'tool'; id: number }
+  | { kind: 'tool'; id: number; tool: Tool }
   | { kind: 'view'; id: number; last: Point }
   /** One finger is down, and may yet be a press, a drag, a hold, or the first of two. */
   | { kind: 'finger'; input: PointerInput; timer: ReturnType<typeof setTimeout> }
@@ -103,7 +104,7 @@ export class BedPointers {
   }
 
   up(input: PointerInput): void {
-    const { doing, actions } = this;
+    const { doing } = this;
     const { id } = input;
     if (doing.kind === 'finger' && doing.input.id === id) {
       clearTimeout(doing.timer);
@@ -114,7 +115,7 @@ export class BedPointers {
     const { doing: now } = this;
     if (now.kind === 'tool' && now.id === id) {
       this.doing = { kind: 'nothing' };
-      actions.get().tool?.up(this.toolPoint(input));
+      now.tool.up(this.toolPoint(input));
       if (input.kind === 'touch') this.leave();
     } else if ((now.kind === 'view' && now.id === id) || (now.kind === 'pinch' && now.places.has(id))) {
       this.doing = { kind: 'nothing' };
@@ -127,7 +128,7 @@ export class BedPointers {
     if (doing.kind === 'finger') clearTimeout(doing.timer);
     if (doing.kind === 'tool' && doing.id !== id) return;
     this.doing = { kind: 'nothing' };
-    if (doing.kind === 'tool') this.actions.get().tool?.cancel();
+    if (doing.kind === 'tool') doing.tool.cancel();
   }
 
   /** The pointer is on the bed no longer. */
@@ -145,13 +146,19 @@ export class BedPointers {
     const near = quickPx[input.kind === 'touch' ? 'finger' : 'pen or mouse'];
     const isQuick = madeAt - last.madeAt < quickMs && distance(screen, last.screen) < near;
     this.last = { count: isQuick ? last.count + 1 : 1, madeAt, screen };
-    this.doing = { kind: 'tool', id };
-    this.actions.get().tool?.down(this.toolPoint(input));
+    const point = this.toolPoint(input);
+    const { tool } = this.actions.get();
+    if (!tool) return;
+    const hand = takesHold(this.actions, point) ? new DrawnHold(this.actions, tool) : tool;
+    this.doing = { kind: 'tool', id, tool: hand };
+    hand.down(point);
   }
 
   private point(input: PointerInput): void {
+    const { doing, actions } = this;
     const point = this.toolPoint(input);
-    this.actions.get().tool?.move(point);
+    (doing.kind === 'tool' ? doing.tool : actions.get().tool)?.move(point);
+    if (doing.kind !== 'tool') actions.takeHold(takesHold(actions, point));
     this.actions.movePointer(point.snap ?? point.free);
   }
 

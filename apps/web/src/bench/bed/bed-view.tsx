@@ -21,6 +21,7 @@ import { BurnPainter, headAt } from './draw-burn.ts';
 import { drawGaps } from './draw-gaps.ts';
 import { Circle, Group, Layer, Line, Rect, Shape, Stage } from './konva.ts';
 import { LayoutMarks } from './layout-marks.tsx';
+import { OpenGroupFrame } from './open-group-frame.tsx';
 import { Rulers } from './rulers.tsx';
 import { SelectionHandles } from './selection-handles.tsx';
 import { ToolMarks } from './tool-marks.tsx';
@@ -46,6 +47,7 @@ export function BedView({ asBurnt }: { asBurnt: boolean }) {
   const materials = useBench((state) => state.shop.materials);
   const frame = useBench((state) => state.frame);
   const toolName = useBench((state) => state.tool?.name);
+  const takesHold = useBench((state) => state.takesHold);
   const space = useHeldKey(' ');
   const tones = useTones();
   const pull = useGuidePull();
@@ -86,7 +88,7 @@ export function BedView({ asBurnt }: { asBurnt: boolean }) {
   return (
     <div
       ref={holder}
-      className={`relative h-full overflow-hidden outline-none ${space ? 'cursor-grab' : toolName === 'pick' || toolName === 'points' ? '' : 'cursor-crosshair'}`}
+      className={`relative h-full overflow-hidden outline-none ${space ? 'cursor-grab' : takesHold ? 'cursor-move' : toolName === 'pick' || toolName === 'points' ? '' : 'cursor-crosshair'}`}
       style={{ background: 'var(--bed-around)', touchAction: 'none' }}
       data-testid="bed"
       id="bed"
@@ -131,6 +133,7 @@ export function BedView({ asBurnt }: { asBurnt: boolean }) {
             {frame && <FrameRect frame={frame} view={view} />}
           </Layer>
           <Layer listening={false}>
+            <OpenGroupFrame />
             <LayoutMarks />
             <ToolMarks />
           </Layer>

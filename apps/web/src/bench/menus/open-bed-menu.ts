@@ -30,9 +30,11 @@ export function openBedMenu(actions: BenchActions, screen: Point | null): void {
 
 function selectUnder(actions: BenchActions, point: Point): void {
   const hit = itemUnder(actions, point, reachPx);
-  const { selection } = actions.get();
+  const { selection, openGroup } = actions.get();
   if (!hit) actions.select([]);
-  else if (!selection.has(hit.id)) actions.select(companionsOf(jobOf(actions.get()).drawing, hit).map(({ id }) => id));
+  else if (!selection.has(hit.id)) {
+    actions.select(companionsOf(jobOf(actions.get()).drawing, hit, openGroup).map(({ id }) => id));
+  }
 }
 
 function middleOfSelection(actions: BenchActions): Point {

@@ -55,6 +55,10 @@ export interface HandState {
   selection: ReadonlySet<string>;
   /** Whether a finger is on the bed, or was last: it is less exact than a pen or a mouse. */
   isFinger: boolean;
+  /** The group that is open: what is in it is selected piece by piece; null for none. */
+  openGroup: string | null;
+  /** Whether a drag would move what is selected, though a drawing tool is at hand. */
+  takesHold: boolean;
   /** Items to point out, without selecting them. */
   pointedOut: ReadonlySet<string>;
   /** Items under the pointer, so that their rows in lists show which they are. */
@@ -91,6 +95,8 @@ const nothingCaught: Caught = { snap: null, gaps: [] };
 export const emptyHand: HandState = {
   selection: new Set(),
   isFinger: false,
+  openGroup: null,
+  takesHold: false,
   pointedOut: new Set(),
   under: new Set(),
   live: null,
@@ -111,11 +117,12 @@ export const emptyHand: HandState = {
 };
 
 /** @returns what changes in the hand when the job becomes another document: what is gone is not selected any more */
-export function handAfterEdit({ selection }: HandState, document: JobDocument): Partial<HandState> {
+export function handAfterEdit({ selection, openGroup }: HandState, document: JobDocument): Partial<HandState> {
   // What is hidden is not at hand either.
   const stay = itemsAmong(document.drawing, selection).filter(({ hidden }) => !hidden);
   return {
     selection: stay.length === selection.size ? selection : new Set(stay.map(({ id }) => id)),
+    openGroup: document.drawing.groups.some(({ id }) => id === openGroup) ? openGroup : null,
     pointedOut: new Set(),
     live: null,
     asked: null,
@@ -135,9 +142,13 @@ export function handActions(get: Read<HandState>, change: Change<HandState>) {
       const isFinger = kind === 'finger';
       if (get().isFinger !== isFinger) change({ isFinger });
     },
+    openGroup: (openGroup: string | null) => change({ openGroup }),
+    takeHold(takesHold: boolean): void {
+      if (get().takesHold !== takesHold) change({ takesHold });
+    },
     pointOut: (ids: Iterable<string>) => change({ pointedOut: new Set(ids) }),
     /** Takes a tool to hand, which is caught by nothing yet. A draft stays: a drawer may be showing it. */
-    takeTool: (tool: Tool) => change({ tool, caught: nothingCaught }),
+    takeTool: (tool: Tool) => change({ tool, caught: nothingCaught, takesHold: false }),
     setToolOptions: (part: Partial<ToolOptions>) => change({ toolOptions: { ...get().toolOptions, ...part } }),
     setSnapping: (part: Partial<Snapping>) => change({ snapping: { ...get().snapping, ...part } }),
     showDraft: (draft: Partial<Draft> | null) => change({ draft: draft && { ...emptyDraft, ...draft } }),

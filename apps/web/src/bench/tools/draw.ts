@@ -1,7 +1,7 @@
 import { drawnPaint } from '@lambent/core/colours';
-import { type Item, outlineOf, type Shape } from '@lambent/core/document';
+import { type Item, outlineOf, polylinesOf, type Shape } from '@lambent/core/document';
 import { addItems } from '@lambent/core/edits';
-import type { Path, Point } from '@lambent/core/geometry';
+import { distanceToLines, type Path, type Point } from '@lambent/core/geometry';
 import type { Operation } from '@lambent/core/operations';
 import { itemAt } from '@lambent/core/picking';
 import { newId } from '../new-id.ts';
@@ -40,8 +40,19 @@ export function isDrag(a: { x: number; y: number }, b: { x: number; y: number })
   return Math.hypot(a.x - b.x, a.y - b.y) >= 3;
 }
 
-/** The item under a point of the bed, within some pixels. */
-export function itemUnder(actions: BenchActions, { x, y }: Point, reachPx: number): Item | null {
+/**
+ * The item under a point of the bed, within some pixels.
+ * @param at 'line' where it is to be its line that lies there, and not only its inside.
+ */
+export function itemUnder(
+  actions: BenchActions,
+  { x, y }: Point,
+  reachPx: number,
+  at: 'line' | 'anywhere' = 'anywhere',
+): Item | null {
   const state = actions.get();
-  return itemAt(jobOf(state).drawing, x, y, reachOnBed(state, reachPx));
+  const reach = reachOnBed(state, reachPx);
+  const item = itemAt(jobOf(state).drawing, x, y, reach);
+  const isThere = item && (at === 'anywhere' || distanceToLines(polylinesOf(item), x, y) <= reach);
+  return isThere ? item : null;
 }

@@ -1,7 +1,9 @@
 import { describe, expect, test } from '@jest/globals';
 import { boundsOf } from '@lambent/core/document';
+import { ungroupItems } from '@lambent/core/edits';
 import type { Box } from '@lambent/core/geometry';
 import { benchWith, pointerAt, square } from '../fixtures/bench.ts';
+import { closeGroup } from '../open-group.ts';
 import { jobOf } from '../state/document.ts';
 import { PickTool } from './pick-tool.ts';
 
@@ -141,11 +143,46 @@ test('what lies under the pointer is told, its group with it, without selecting 
   expect([actions.get().under.size, selected()]).toEqual([0, []]);
 });
 
-test('a double click takes the item out of its group', () => {
-  const { down, up, selected } = bench();
-  down(30, 35, { clicks: 2 });
-  up(30, 35, { clicks: 2 });
-  expect(selected()).toEqual([inner]);
+describe('a group', () => {
+  test('is opened by a double click: what is in it is selected piece by piece, until something else is', () => {
+    const { actions, down, up, selected } = bench();
+    const click = (x: number, y: number, clicks = 1) => {
+      down(x, y, { clicks });
+      up(x, y, { clicks });
+    };
+    click(30, 35);
+    click(30, 35, 2);
+    expect(selected()).toEqual([inner]);
+    click(20, 50);
+    expect(selected()).toEqual([outer]);
+    click(100, 35);
+    expect([selected(), actions.get().openGroup]).toEqual([[single], null]);
+    click(20, 50);
+    expect(selected()).toEqual([outer, inner]);
+  });
+
+  test('that is open is closed beside everything, and by Escape as a whole', () => {
+    const { actions, down, up, selected } = bench();
+    down(30, 35, { clicks: 2 });
+    up(30, 35, { clicks: 2 });
+    expect(closeGroup(actions)).toBe(true);
+    expect([selected(), actions.get().openGroup]).toEqual([[outer, inner], null]);
+    expect(closeGroup(actions)).toBe(false);
+    down(30, 35, { clicks: 2 });
+    up(30, 35, { clicks: 2 });
+    down(180, 90);
+    up(180, 90);
+    expect([selected(), actions.get().openGroup]).toEqual([[], null]);
+  });
+
+  test('that is taken apart is open no longer', () => {
+    const { actions, down, up } = bench();
+    down(30, 35, { clicks: 2 });
+    up(30, 35, { clicks: 2 });
+    actions.select([outer, inner]);
+    actions.edit('take apart', (job) => ungroupItems(job, new Set([outer, inner])));
+    expect(actions.get().openGroup).toBeNull();
+  });
 });
 
 test('what is moved is caught by its own corners, and Alt suspends it', () => {

@@ -1,4 +1,4 @@
-import type { GuideLine } from '@lambent/core/document';
+import { type GuideLine, groupsAround } from '@lambent/core/document';
 import { moveItems, thingsAmong } from '@lambent/core/edits';
 import {
   type Box,
@@ -10,7 +10,7 @@ import {
   transformBox,
   translation,
 } from '@lambent/core/geometry';
-import { companionsOf, evenSpacings, itemsWithin, snapBox } from '@lambent/core/picking';
+import { closedGroupOf, companionsOf, evenSpacings, itemsWithin, snapBox } from '@lambent/core/picking';
 import type { BenchActions, BenchState } from '../state/bench-state.ts';
 import { jobOf } from '../state/document.ts';
 import { reachOnBed, selectionBox } from '../state/hand.ts';
@@ -67,9 +67,15 @@ export class PickTool implements Tool {
       editText(this.actions, hit.id);
       return;
     }
-    // A second click goes into a group, to the item itself.
-    const single = ctrl || clicks === 2;
-    const ids = (single ? [hit] : companionsOf(drawing, hit)).map((item) => item.id);
+    // A second click opens the group; what is beside the open one closes it.
+    const around = groupsAround(drawing, hit);
+    const group = closedGroupOf(drawing, hit, state.openGroup);
+    let open = around.some(({ id }) => id === state.openGroup) ? state.openGroup : null;
+    const opens = clicks === 2 && group !== null;
+    if (opens) open = group.id;
+    if (open !== state.openGroup) this.actions.openGroup(open);
+    const single = ctrl || opens;
+    const ids = (ctrl ? [hit] : companionsOf(drawing, hit, open)).map((item) => item.id);
     const chosen = state.selection.has(hit.id);
     if (alt && chosen) {
       // It stays put when the rest is aligned; the same again lets it go.
@@ -91,7 +97,8 @@ export class PickTool implements Tool {
     switch (doing.kind) {
       case 'nothing': {
         const hit = itemUnder(actions, bed, reachPx);
-        actions.hover(hit ? companionsOf(jobOf(state).drawing, hit).map((item) => item.id) : []);
+        const ids = hit ? companionsOf(jobOf(state).drawing, hit, state.openGroup).map(({ id }) => id) : [];
+        actions.hover(ids);
         break;
       }
       case 'pressed': {
@@ -126,8 +133,10 @@ export class PickTool implements Tool {
     const bed = point.free;
     if (doing.kind === 'pressed' && !point.shift) {
       // A click beside everything lets go of the selection, also inside its bounds; one on a piece of it, of the rest.
-      if (!itemUnder(actions, bed, reachPx)) actions.select([]);
-      else if (doing.alone && doing.alone.length < state.selection.size) actions.select(doing.alone);
+      if (!itemUnder(actions, bed, reachPx)) {
+        actions.select([]);
+        actions.openGroup(null);
+      } else if (doing.alone && doing.alone.length < state.selection.size) actions.select(doing.alone);
     } else if (doing.kind === 'moving') {
       const [dx, dy] = this.shift(doing.from, doing.bounds, doing.others, point);
       const count = state.selection.size;

@@ -3,19 +3,19 @@ import { replaceShape } from '@lambent/core/edits';
 import { outlinesOfItems, settleItems } from '@lambent/core/fit';
 import { loopPlace } from '@lambent/core/geometry';
 import type { LengthUnit } from '@lambent/core/units';
-import { Button } from '../ui/button.tsx';
-import { formatLength } from '../ui/figures.ts';
-import { LengthField } from '../ui/length-field.tsx';
-import { NumberField } from '../ui/number-field.tsx';
-import { takeApart, toPoints, unlink } from './commands.ts';
-import { useBench, useBenchActions } from './context.ts';
-import { newId } from './new-id.ts';
+import { Button } from '../../ui/button.tsx';
+import { formatLength } from '../../ui/figures.ts';
+import { LengthField } from '../../ui/length-field.tsx';
+import { NumberField } from '../../ui/number-field.tsx';
+import { takeApart, toPoints, unlink } from '../commands.ts';
+import { useBench, useBenchActions } from '../context.ts';
+import { newId } from '../new-id.ts';
+import { usualLoop } from '../stages/fit/usual-loop.ts';
+import type { BenchActions } from '../state/bench-state.ts';
+import { unitOf } from '../state/document.ts';
+import { askForPlace } from '../tools/place-tool.ts';
+import { editText } from '../tools/text-tool.ts';
 import { type Length, lengthsOf, withLoop } from './shape-lengths.ts';
-import { usualLoop } from './stages/fit/usual-loop.ts';
-import type { BenchActions } from './state/bench-state.ts';
-import { unitOf } from './state/document.ts';
-import { askForPlace } from './tools/place-tool.ts';
-import { editText } from './tools/text-tool.ts';
 
 /** The numbers that a shape keeps, and the way to plain points. */
 export function ShapeNumbers({ item }: { item: Item }) {

@@ -1,12 +1,11 @@
 import {
   type Anchor,
   anchorPoint,
+  arrivalItemId,
   boundsAmong,
-  type Drawing,
   itemsAmong,
   type Sheet,
   sheetUnder,
-  topGroupOf,
 } from '@lambent/core/document';
 import { moveItems, rotateItems, scaleItems, thingsAmong, transformThings, turnOf } from '@lambent/core/edits';
 import { type Box, boxCentre, isEmpty, scaling } from '@lambent/core/geometry';
@@ -14,20 +13,20 @@ import { countsDown, toMachine } from '@lambent/core/machine';
 import { Link2, Link2Off, RotateCcw, RotateCw, Trash2 } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { useShallow } from 'zustand/react/shallow';
-import { IconButton } from '../ui/button.tsx';
-import { Choice } from '../ui/choice.tsx';
-import { LengthField } from '../ui/length-field.tsx';
-import { NumberField } from '../ui/number-field.tsx';
-import { parseAngle } from '../ui/plain-number.ts';
-import { TypedField } from '../ui/typed-field.tsx';
-import { deleteSelection } from './commands.ts';
-import { useBench, useBenchActions, useBenchLater } from './context.ts';
+import { IconButton } from '../../ui/button.tsx';
+import { Choice } from '../../ui/choice.tsx';
+import { LengthField } from '../../ui/length-field.tsx';
+import { NumberField } from '../../ui/number-field.tsx';
+import { parseAngle } from '../../ui/plain-number.ts';
+import { TypedField } from '../../ui/typed-field.tsx';
+import { deleteSelection } from '../commands.ts';
+import { useBench, useBenchActions, useBenchLater } from '../context.ts';
+import { sheetName } from '../sheet-choice.ts';
+import { withKeys } from '../shortcuts.ts';
+import { jobOf, machineOf, unitOf } from '../state/document.ts';
+import { anchorOf, selectedItems, selectionBox } from '../state/hand.ts';
+import { ownSizeOf, resizeOwn } from './own-size.ts';
 import { ShapeNumbers } from './shape-numbers.tsx';
-import { sheetName } from './sheet-choice.ts';
-import { withKeys } from './shortcuts.ts';
-import { jobOf, machineOf, unitOf } from './state/document.ts';
-import { anchorOf, selectedItems, selectionBox } from './state/hand.ts';
-import { nameOf } from './thing-names.ts';
 
 const anchors: readonly Anchor[] = [0, 0.5, 1].flatMap((v) => [0, 0.5, 1].map((u) => ({ u, v })));
 const anchorNames = [
@@ -43,7 +42,7 @@ const anchorNames = [
 ];
 
 /** Where the selection is and how large, as figures that can be typed. */
-export function SizeCard() {
+export function SizeFields() {
   const actions = useBenchActions();
   const selection = useBenchLater((state) => state.selection);
   const drawing = useBenchLater((state) => jobOf(state).drawing);
@@ -51,12 +50,12 @@ export function SizeCard() {
   const machine = useBench(machineOf);
   const count = selection.size;
   const { u, v } = useBench(useShallow(anchorOf));
-  const [locked, setLocked] = useState(true);
   const [each, setEach] = useState(false);
   const bounds = useMemo(() => boundsAmong(drawing, selection), [drawing, selection]);
-  const name = useMemo(() => nameOfSelection(drawing, selection), [drawing, selection]);
-  if (isEmpty(bounds)) return null;
   const single = count === 1 ? itemsAmong(drawing, selection)[0] : undefined;
+  const [locked, setLocked] = useLock(selection);
+  const own = useMemo(() => single && ownSizeOf(single), [single]);
+  if (isEmpty(bounds)) return null;
 
   const anchor = { u, v };
   const measure = (bounds: Box) => {
@@ -64,7 +63,8 @@ export function SizeCard() {
     const place = toMachine(machine, point.x, point.y);
     return { point, place, width: bounds.maxX - bounds.minX, height: bounds.maxY - bounds.minY };
   };
-  const { place, width, height } = measure(bounds);
+  const { place, ...frame } = measure(bounds);
+  const { width, height } = own ?? frame;
   const down = countsDown(machine);
 
   // What is shown may be a moment behind: what is typed goes by how things are now.
@@ -80,12 +80,19 @@ export function SizeCard() {
     return side === 'width' ? [factor, 1] : [1, factor];
   };
   const scaleTo = (side: 'width' | 'height', size: number): string | undefined => {
-    const { selection, point, [side]: was } = now();
+    const { selection, point, ...frame } = now();
+    const [item, ...others] = selectedItems(actions.get());
+    const own = item && others.length === 0 ? ownSizeOf(item) : null;
+    const { [side]: was } = own ?? frame;
     if (!(size > 0)) return 'A size is more than 0.';
     if (was === 0) return `It has no ${side} to scale.`;
     if (size > 100_000) return 'That is larger than any bed.';
     const [sx, sy] = factorsFor(side, size / was);
     if (each) return eachTo(side, size);
+    if (own && !locked) {
+      actions.edit(`change ${side}`, (job) => resizeOwn(job, item, side, size, anchor));
+      return undefined;
+    }
     actions.edit(`scale to ${side}`, (job) => scaleItems(job, selection, sx, sy, point));
     return undefined;
   };
@@ -108,26 +115,17 @@ export function SizeCard() {
     return undefined;
   };
   return (
-    <section
-      aria-label="Size and place"
-      className="absolute right-3.5 top-9 z-10 w-[236px] rounded-xl border border-line bg-paper p-3 shadow-float"
-    >
-      <div className="mb-2 flex items-baseline justify-between gap-2">
-        <h2 className="truncate font-bold" title={name}>
-          {name}
-        </h2>
-        <span className="shrink-0 text-[12px] text-quiet">{count === 1 ? '1 item' : `${count} items`}</span>
-      </div>
+    <>
       <OnSheet />
-      <div className="flex gap-2.5">
-        <AnchorGrid anchor={anchor} choose={actions.chooseAnchor} />
-        <div className="flex min-w-0 flex-1 flex-col gap-1.5">
-          <LengthField label="X" layout="row" unit={unit} value={place.x} commit={(x) => moveTo('x', x)} />
-          <LengthField label="Y" layout="row" unit={unit} value={place.y} commit={(y) => moveTo('y', y)} />
-          <LengthField label="W" layout="row" unit={unit} value={width} commit={(size) => scaleTo('width', size)} />
-          <LengthField label="H" layout="row" unit={unit} value={height} commit={(size) => scaleTo('height', size)} />
-        </div>
+      <div className="mt-1 grid grid-cols-2 gap-x-2.5 gap-y-1.5">
+        <LengthField label="X" layout="row" unit={unit} value={place.x} commit={(x) => moveTo('x', x)} />
+        <LengthField label="Y" layout="row" unit={unit} value={place.y} commit={(y) => moveTo('y', y)} />
+        <LengthField label="W" layout="row" unit={unit} value={width} commit={(size) => scaleTo('width', size)} />
+        <LengthField label="H" layout="row" unit={unit} value={height} commit={(size) => scaleTo('height', size)} />
       </div>
+      {single && own && isTurned(turnOf(single)) && (
+        <p className="mt-1 text-[12px] text-quiet">W and H are along its own sides.</p>
+      )}
       {count > 1 && (
         <div className="mt-2">
           <Choice
@@ -141,38 +139,70 @@ export function SizeCard() {
           />
         </div>
       )}
+      <div className="mt-2 flex gap-2.5">
+        <AnchorGrid anchor={anchor} choose={actions.chooseAnchor} />
+        <div className="min-w-0 flex-1">
+          <div className="flex gap-2.5">
+            <NumberField label="%" value={100} least={0.1} most={100_000} commit={scaleBy} />
+            <TypedField
+              label="∠"
+              layout="row"
+              text={single ? String(Math.round(turnOf(single) * -100) / 100 || 0) : '0'}
+              unit="°"
+              parse={parseAngle}
+              commit={(degrees) => turn(single ? -degrees - turnOf(single) : -degrees)}
+            />
+          </div>
+          <div className="-ml-1 mt-0.5 flex items-center">
+            <IconButton
+              label={locked ? 'Proportions are kept' : 'Proportions are free'}
+              pressed={locked}
+              onClick={() => setLocked(!locked)}
+            >
+              {locked ? <Link2 size={16} aria-hidden /> : <Link2Off size={16} aria-hidden />}
+            </IconButton>
+            <IconButton label="Turn a quarter left" onClick={() => turn(-90)}>
+              <RotateCcw size={16} aria-hidden />
+            </IconButton>
+            <IconButton label="Turn a quarter right" onClick={() => turn(90)}>
+              <RotateCw size={16} aria-hidden />
+            </IconButton>
+            <IconButton
+              label={withKeys('Delete', 'delete')}
+              className="ml-auto"
+              onClick={() => deleteSelection(actions)}
+            >
+              <Trash2 size={16} aria-hidden />
+            </IconButton>
+          </div>
+        </div>
+      </div>
       {single && <ShapeNumbers key={single.id} item={single} />}
-      <div className="mt-2 flex gap-1.5">
-        <NumberField label="%" value={100} least={0.1} most={100_000} commit={scaleBy} />
-        <TypedField
-          label="∠"
-          layout="row"
-          text={single ? String(Math.round(turnOf(single) * -100) / 100 || 0) : '0'}
-          unit="°"
-          parse={parseAngle}
-          commit={(degrees) => turn(single ? -degrees - turnOf(single) : -degrees)}
-        />
-      </div>
-      <div className="-ml-1 mt-1.5 flex items-center">
-        <IconButton
-          label={locked ? 'Proportions are kept' : 'Proportions are free'}
-          pressed={locked}
-          onClick={() => setLocked(!locked)}
-        >
-          {locked ? <Link2 size={16} aria-hidden /> : <Link2Off size={16} aria-hidden />}
-        </IconButton>
-        <IconButton label="Turn a quarter left" onClick={() => turn(-90)}>
-          <RotateCcw size={16} aria-hidden />
-        </IconButton>
-        <IconButton label="Turn a quarter right" onClick={() => turn(90)}>
-          <RotateCw size={16} aria-hidden />
-        </IconButton>
-        <IconButton label={withKeys('Delete', 'delete')} className="ml-auto" onClick={() => deleteSelection(actions)}>
-          <Trash2 size={16} aria-hidden />
-        </IconButton>
-      </div>
-    </section>
+    </>
   );
+}
+
+/**
+ * Whether the proportions are kept: usually those of pictures and of what was brought in, and as it was chosen for what is
+ * selected.
+ */
+function useLock(selection: ReadonlySet<string>): [isLocked: boolean, lock: (isLocked: boolean) => void] {
+  const drawing = useBenchLater((state) => jobOf(state).drawing);
+  const arrivals = useBenchLater((state) => jobOf(state).arrivals);
+  const isUsual = useMemo(() => {
+    const starts = arrivals.map((arrival) => arrivalItemId(arrival.id, ''));
+    return itemsAmong(drawing, selection).some(
+      ({ id, shape }) => shape.kind === 'picture' || starts.some((start) => id.startsWith(start)),
+    );
+  }, [drawing, arrivals, selection]);
+  const [chosen, choose] = useState<{ selection: ReadonlySet<string>; isLocked: boolean } | null>(null);
+  const isLocked = chosen?.selection === selection ? chosen.isLocked : isUsual;
+  return [isLocked, (isLocked) => choose({ selection, isLocked })];
+}
+
+/** Whether the sides of something turned so far, in degrees, are not those of its frame. */
+function isTurned(degrees: number): boolean {
+  return Math.abs(degrees - Math.round(degrees / 180) * 180) > 1e-6;
 }
 
 /** Of several sheets, the one that the selection lies on. */
@@ -193,7 +223,7 @@ function OnWhichSheet({ sheets }: { sheets: readonly Sheet[] }) {
 function AnchorGrid({ anchor, choose }: { anchor: Anchor; choose: (anchor: Anchor) => void }) {
   return (
     <fieldset
-      className="mt-1 grid h-[66px] w-[66px] shrink-0 grid-cols-3 place-items-center border border-line"
+      className="grid h-[66px] w-[66px] shrink-0 grid-cols-3 place-items-center border border-line"
       title="The point that X and Y are of, and that stays put"
     >
       <legend className="sr-only">Point that X and Y are of</legend>
@@ -216,14 +246,4 @@ function AnchorGrid({ anchor, choose }: { anchor: Anchor; choose: (anchor: Ancho
       })}
     </fieldset>
   );
-}
-
-/** The name of what is selected: its group's, its own, or how many things it is. */
-function nameOfSelection(drawing: Drawing, selection: ReadonlySet<string>): string {
-  const items = itemsAmong(drawing, selection);
-  if (items.length === 0) return '';
-  if (items.length === 1) return nameOf(items[0]);
-  const groups = new Set(items.map((item) => topGroupOf(drawing, item)?.id ?? item.id));
-  const first = topGroupOf(drawing, items[0]);
-  return groups.size === 1 && first ? (first.name ?? 'Group') : `${groups.size} things`;
 }

@@ -13,23 +13,16 @@ export interface Length {
   readonly apart?: boolean;
 }
 
-/** The lengths of a shape that can be typed, each with what it makes of the shape. */
+/** The lengths of a shape that can be typed, but for its width and height (own-size.ts), each with what it makes of the shape. */
 export function lengthsOf(shape: Shape): Length[] {
   switch (shape.kind) {
     case 'rectangle': {
       const { width, height, rx, ry, corners } = shape;
       const half = Math.min(width, height) / 2;
-      // A side that is typed goes by the stock's thickness no more.
-      const freed = (side: 'width' | 'height') => {
-        const { tied, ...plain } = shape;
-        return tied?.side === side ? plain : shape;
-      };
       const own = corners ?? [rx, rx, rx, rx];
       const cornerNames = ['Top left', 'Top right', 'Bottom right', 'Bottom left'];
       const even = !corners && rx === ry;
       return [
-        { label: 'Width', value: width, change: (value) => ({ ...freed('width'), width: value }) },
-        { label: 'Height', value: height, change: (value) => ({ ...freed('height'), height: value }) },
         ...(even || corners
           ? [
               {
@@ -65,10 +58,7 @@ export function lengthsOf(shape: Shape): Length[] {
           { label: 'Diameter', value: 2 * shape.rx, change: (value) => ({ ...plain, rx: value / 2, ry: value / 2 }) },
         ];
       }
-      return [
-        { label: 'Across', value: 2 * shape.rx, change: (value) => ({ ...plain, rx: value / 2 }) },
-        { label: 'Up', value: 2 * shape.ry, change: (value) => ({ ...plain, ry: value / 2 }) },
-      ];
+      return [];
     }
     case 'offset': {
       const { settings, meets } = shape;
