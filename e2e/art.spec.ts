@@ -184,6 +184,7 @@ test('another machine keeps every size, has its own zero, and says what no longe
   expect(await places(page)).toEqual([[500, 20, 40, 20]]);
   await openStage(page, 'Check');
   await expect(page.getByTestId('finding-off-bed')).toContainText('off the 400 × 400 mm bed of Dunlin');
+  await page.getByRole('button', { name: 'Unfold this card' }).click();
   await typeInto(page, 'Y', '100');
   await typeInto(page, 'X', '50');
   expect(await places(page)).toEqual([[50, 280, 40, 20]]);

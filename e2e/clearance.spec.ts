@@ -36,6 +36,7 @@ test('a drawer divider’s slot fits the measured thickness, and says what follo
   const slot = (all: readonly Item[]) => all.find(({ shape }) => shape.kind === 'rectangle' && shape.tied) as Item;
   let all = await items(page);
   expect(placeOf(slot(all))).toEqual([199.475, 60, 4.05, 20]);
+  await page.getByRole('button', { name: 'Unfold this card' }).click();
   await expect(page.getByText('As wide as the stock is thick: snug, 0.05 mm.')).toBeVisible();
 
   // The sheet is measured: the slot follows, which is listed; undo takes both back.
@@ -105,6 +106,7 @@ test('round holes for bolts, metric and inch', async ({ page }) => {
   await making(page, 'Clearance');
   await page.getByRole('button', { name: 'A hole for M4: 4.5 mm' }).click();
   expect(placeOf(await items(page)).slice(2)).toEqual([4.5, 4.5]);
+  await page.getByRole('button', { name: 'Unfold this card' }).click();
   await expect(page.getByText('A hole for M4, normal.')).toBeVisible();
   await choose(page, 'Bolt: M4', '1/4 in');
   await choose(page, 'Room: Normal', 'Close');

@@ -45,7 +45,6 @@ test('an offset is shown, made onto a layer, and follows its source until it is 
   // The source is made wider: what follows it is wider too, and after undo as it was.
   await openStage(page, 'Art');
   await page.getByRole('button', { name: 'Rectangle', exact: true }).first().click();
-  await page.getByRole('button', { name: 'Proportions are kept' }).click();
   await typeInto(page, 'W', '70');
   [made] = await items(page);
   expect(boxOf(made)).toEqual([57.5, 57.5, 132.5, 92.5]);
@@ -60,7 +59,6 @@ test('an offset is shown, made onto a layer, and follows its source until it is 
   await page.getByRole('button', { name: 'Rectangle', exact: true }).last().click();
   // The card shows the source by now, and what is typed is its.
   await expect(page.getByLabel('W', { exact: true })).toHaveValue('50.00');
-  await page.getByRole('button', { name: 'Proportions are kept' }).click();
   await typeInto(page, 'W', '60');
   [made, source] = await items(page);
   expect(made.shape).toMatchObject({ kind: 'rectangle', width: 58, height: 38, rx: 4 });

@@ -7,12 +7,12 @@ import { toScreen, zoomAt } from './bed/view.ts';
 import { pasteHeld } from './clipboard/use-clipboard.ts';
 import { deleteSelection, duplicate, group, markAt, order, selectAll, ungroup } from './commands.ts';
 import { closeGroup } from './open-group.ts';
+import { isTool, type LetterName, letterNameOf, letterNames, letterOf, useOwnKeys } from './own-keys.ts';
 import { type Stage, stageNames } from './stages/stage.ts';
 import type { BenchActions } from './state/bench-state.ts';
 import { chooseTool } from './tools/choose.ts';
 import { rounded, snapField, snapReach } from './tools/snapping.ts';
-import { toolNames } from './tools/tool.ts';
-import { toolLooks } from './tools/tool-looks.ts';
+import type { DrawingToolName } from './tools/tool.ts';
 
 /** A key that went down, and what it is pressed on. */
 export interface Stroke {
@@ -58,10 +58,12 @@ export const shortcuts = {
   tool: {
     keys: 'Q W E … P, F, G, H',
     does: 'the tools, in the order of the dock',
-    strokes: ({ code, ctrl }) => !ctrl && toolNames.some((name) => toolLooks[name].code === code),
-    run: ({ actions, open }, { code }) => {
+    strokes: (stroke) => !stroke.ctrl && toolBy(stroke) !== null,
+    run: ({ actions, open }, stroke) => {
+      const name = toolBy(stroke);
+      if (!name) return false;
       open('art');
-      for (const name of toolNames) if (toolLooks[name].code === code) chooseTool(actions, name);
+      chooseTool(actions, name);
     },
   },
   stage: {
@@ -163,7 +165,7 @@ export const shortcuts = {
   catching: {
     keys: 'J',
     does: 'catch points, by the grid alone, or not; Alt suspends it',
-    strokes: ['j'],
+    strokes: isLetter('catching'),
     run: ({ actions }) => {
       const { mode, gridMm } = actions.get().snapping;
       actions.setSnapping({ mode: mode === 'none' ? 'all' : mode === 'all' && gridMm !== null ? 'grid' : 'none' });
@@ -183,7 +185,7 @@ export const shortcuts = {
   mark: {
     keys: 'M',
     does: 'mark the point under the pointer, caught',
-    strokes: ['m'],
+    strokes: isLetter('mark'),
     run: ({ actions }, { alt }) => {
       const { pointer } = actions.get();
       if (!pointer) return false;
@@ -202,17 +204,22 @@ export const shortcuts = {
     },
   },
   pan: { keys: 'Space drag', does: 'move the view', strokes: [] },
-  showBed: { keys: 'B', does: 'show the whole bed', strokes: ['b'], run: ({ actions }) => showBed(actions) },
+  showBed: {
+    keys: 'B',
+    does: 'show the whole bed',
+    strokes: isLetter('showBed'),
+    run: ({ actions }) => showBed(actions),
+  },
   showSelection: {
     keys: 'S',
     does: 'show the selection',
-    strokes: ['s'],
+    strokes: isLetter('showSelection'),
     run: ({ actions }) => showSelection(actions),
   },
   look: {
     keys: 'C',
     does: 'by operation, real colours, outlines, as burnt',
-    strokes: ['c'],
+    strokes: isLetter('look'),
     run: ({ actions }) => {
       const { look } = actions.get();
       actions.chooseLook(looks[(looks.indexOf(look) + 1) % looks.length]);
@@ -221,9 +228,33 @@ export const shortcuts = {
   sheet: { keys: '?', does: null, strokes: ['?'], run: ({ showKeys }) => showKeys() },
 } satisfies Record<string, Shortcut>;
 
-/** Words for a button, with the keys that do the same. */
+/** Words for a button, with the keys that do the same, as they are here; without, where those are switched off. */
 export function withKeys(words: string, name: keyof typeof shortcuts): string {
-  return `${words} (${shortcuts[name].keys})`;
+  const keys = keysOf(name);
+  return keys === null ? words : `${words} (${keys})`;
+}
+
+/** The keys of a shortcut, as they are here; null where they are switched off. */
+export function keysOf(name: keyof typeof shortcuts): string | null {
+  const { isOn } = useOwnKeys.getState();
+  const letter = letterNames.find((known) => known === name);
+  if (letter) return isOn ? letterOf(letter) : null;
+  const { keys } = shortcuts[name];
+  return !isOn && [...keys].length === 1 ? null : keys;
+}
+
+/** Words for the button of a tool, with its letter. */
+export function withLetter(words: string, name: LetterName): string {
+  return useOwnKeys.getState().isOn ? `${words} (${letterOf(name)})` : words;
+}
+
+function toolBy(stroke: Stroke): DrawingToolName | null {
+  const name = letterNameOf(stroke);
+  return name && isTool(name) ? name : null;
+}
+
+function isLetter(wanted: LetterName): (stroke: Stroke) => boolean {
+  return (stroke) => !stroke.ctrl && letterNameOf(stroke) === wanted;
 }
 
 /** Does what a stroke stands for. @returns whether there was something to do */
@@ -237,6 +268,8 @@ export function runShortcut(keyed: Keyed, stroke: Stroke): boolean {
 
 /** The shortcut of a stroke; one with Shift is its own where there is one, and else as without. */
 export function shortcutFor(stroke: Stroke): Shortcut | null {
+  // A character alone is spoken by chance where words are spoken to the computer.
+  if (!useOwnKeys.getState().isOn && !stroke.ctrl && !stroke.alt && [...stroke.key].length === 1) return null;
   const all: Shortcut[] = Object.values(shortcuts);
   const asked = all.find(({ strokes }) => typeof strokes === 'function' && strokes(stroke));
   if (asked) return asked;

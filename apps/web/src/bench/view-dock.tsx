@@ -1,6 +1,7 @@
 import { Keyboard, LayoutGrid, SquareDashedMousePointer, ZoomIn, ZoomOut } from 'lucide-react';
 import { IconButton } from '../ui/button.tsx';
 import { Choice } from '../ui/choice.tsx';
+import { Toolbar } from '../ui/toolbar.tsx';
 import type { Look } from './bed/look.ts';
 import { showBed, showSelection } from './bed/showing.ts';
 import { zoomAt } from './bed/view.ts';
@@ -24,11 +25,7 @@ export function ViewDock({ showKeys }: { showKeys: () => void }) {
     actions.showView(zoomAt(view, viewSize.width / 2, viewSize.height / 2, factor));
   };
   return (
-    <div
-      role="toolbar"
-      aria-label="View"
-      className="flex items-center gap-0.5 rounded-xl border border-line bg-paper p-1 shadow-float"
-    >
+    <Toolbar label="View">
       <IconButton label={withKeys('Show the whole bed', 'showBed')} onClick={() => showBed(actions)}>
         <LayoutGrid size={17} aria-hidden />
       </IconButton>
@@ -53,9 +50,9 @@ export function ViewDock({ showKeys }: { showKeys: () => void }) {
         options={lookWords}
         choose={actions.chooseLook}
       />
-      <IconButton label="Keys (?)" onClick={showKeys}>
+      <IconButton label={withKeys('Keys', 'sheet')} onClick={showKeys}>
         <Keyboard size={17} aria-hidden />
       </IconButton>
-    </div>
+    </Toolbar>
   );
 }

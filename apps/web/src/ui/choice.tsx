@@ -1,6 +1,6 @@
 import { Listbox, ListboxButton, ListboxOption, ListboxOptions } from '@headlessui/react';
 import { Check, ChevronsUpDown } from 'lucide-react';
-import type { ReactNode } from 'react';
+import type { KeyboardEvent, ReactNode } from 'react';
 
 export interface Option<T extends string> {
   readonly value: T;
@@ -49,6 +49,12 @@ export function Choice<T extends string>({
       <ListboxButton
         aria-label={chosen ? `${label}: ${chosen.text}` : label}
         title={label}
+        onKeyDown={(event: KeyboardEvent<HTMLButtonElement>) => {
+          if (event.key !== 'Enter') return;
+          event.preventDefault();
+          // The list opens by the space bar; Enter does the same.
+          event.currentTarget.dispatchEvent(new globalThis.KeyboardEvent('keydown', { key: ' ', bubbles: true }));
+        }}
         className={`flex min-w-0 items-center ${isWide ? 'gap-2' : 'gap-1'} border text-left hover:border-petrol ${looks[look]}`}
       >
         {icon}

@@ -1,6 +1,7 @@
 import type { Parsed } from '@lambent/core/units';
 import { type KeyboardEvent, useEffect, useId, useRef, useState } from 'react';
 import { inSentence, written } from '../stores/numbers.ts';
+import { giveKeysToBed } from './to-bed.ts';
 
 interface Props<T> {
   label: string;
@@ -57,35 +58,45 @@ export function TypedField<T = number>({
   // biome-ignore lint/correctness/useExhaustiveDependencies: a new value from outside clears an old complaint
   useEffect(() => setTrouble(null), [text]);
 
-  const take = (value: T) => {
+  /** @returns whether it was taken */
+  const take = (value: T): boolean => {
     const refusal = commit(value);
     setTrouble(refusal ?? null);
     if (!refusal) setDraft(null);
+    return !refusal;
   };
-  const settle = () => {
+  const settle = (): boolean => {
     if (draft === null || draft.trim() === text.trim()) {
       setDraft(null);
       setTrouble(null);
-      return;
+      return true;
     }
     const parsed = parse(draft);
-    if (parsed.ok) take(parsed.value);
-    else setTrouble(parsed.reason);
+    if (parsed.ok) return take(parsed.value);
+    setTrouble(parsed.reason);
+    return false;
   };
   const onKeyDown = (event: KeyboardEvent) => {
     if (event.key === 'Enter') {
       event.preventDefault();
-      settle();
+      const isTaken = settle();
       // Only while it still has the focus, which selecting would take back.
       requestAnimationFrame(() => {
-        if (document.activeElement === input.current) input.current?.select();
+        if (document.activeElement !== input.current) return;
+        input.current?.select();
+        if (isTaken && input.current) giveKeysToBed(input.current);
       });
     } else if (event.key === 'Escape') {
+      // One step back: first what was typed, then out of the field, or out of what it stands in.
+      if (draft === null && trouble === null) {
+        if (input.current) giveKeysToBed(input.current);
+        return;
+      }
       event.stopPropagation();
-      if (draft !== null) show(before.current);
+      show(before.current);
       setDraft(null);
       setTrouble(null);
-      input.current?.blur();
+      requestAnimationFrame(() => input.current?.select());
     } else if (step && (event.key === 'ArrowUp' || event.key === 'ArrowDown')) {
       event.preventDefault();
       const size = event.shiftKey ? 10 : event.altKey ? 0.1 : 1;

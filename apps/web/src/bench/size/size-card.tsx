@@ -54,7 +54,7 @@ export function SizeCard({ stage, isDocked }: Props) {
           {isDocked ? <PictureInPicture2 size={15} aria-hidden /> : <PanelBottomClose size={15} aria-hidden />}
         </IconButton>
         <IconButton
-          label={isFolded ? 'Unfold size and place' : 'Fold size and place'}
+          label={isFolded ? 'Unfold this card' : 'Fold this card'}
           className="-mr-1 size-7 shrink-0"
           onClick={() => foldCard(stage, !isFolded)}
         >

@@ -29,10 +29,10 @@ const modes: readonly Option<SnapMode>[] = [
   { value: 'none', text: 'nothing' },
 ];
 
-const titles: Readonly<Record<SnapMode, string>> = {
-  all: `${withKeys('Points are caught', 'catching')}; Alt suspends it`,
-  grid: `${withKeys('Points are caught by the grid alone', 'catching')}; Alt suspends it`,
-  none: withKeys('Points are free', 'catching'),
+const titles: Readonly<Record<SnapMode, () => string>> = {
+  all: () => `${withKeys('Points are caught', 'catching')}; Alt suspends it`,
+  grid: () => `${withKeys('Points are caught by the grid alone', 'catching')}; Alt suspends it`,
+  none: () => withKeys('Points are free', 'catching'),
 };
 
 /** What catches points, kind by kind, the grid, and what arrow keys move by. */
@@ -51,7 +51,7 @@ export function Catching() {
     <Popover>
       <PopoverButton
         aria-label="What catches points"
-        title={titles[snapping.mode]}
+        title={titles[snapping.mode]()}
         className={`inline-flex size-8 items-center justify-center rounded-lg hover:bg-petrol-soft ${snapping.mode !== 'none' ? 'bg-petrol-soft text-petrol' : 'text-ink'}`}
       >
         <Magnet size={17} aria-hidden />

@@ -1,5 +1,7 @@
 import { IconButton } from '../../ui/button.tsx';
+import { Toolbar } from '../../ui/toolbar.tsx';
 import { useBench, useBenchActions } from '../context.ts';
+import { withLetter } from '../shortcuts.ts';
 import { Catching } from './catching.tsx';
 import { chooseTool } from './choose.ts';
 import { type DrawingToolName, toolNames } from './tool.ts';
@@ -13,17 +15,17 @@ export function ToolDock() {
   const actions = useBenchActions();
   const chosen = useBench((state) => state.tool?.name);
   return (
-    <div
-      role="toolbar"
-      aria-label="Tools"
-      className="flex items-center gap-0.5 rounded-xl border border-line bg-paper p-1 shadow-float"
-    >
+    <Toolbar label="Tools" id="tools">
       {toolNames.map((name) => {
-        const { text, icon: Icon, key } = toolLooks[name];
+        const { text, icon: Icon } = toolLooks[name];
         return (
           <span key={name} className="flex items-center">
             {opensGroup.includes(name) && <span className="mx-1 h-5 w-px bg-line" aria-hidden />}
-            <IconButton label={`${text} (${key})`} pressed={chosen === name} onClick={() => chooseTool(actions, name)}>
+            <IconButton
+              label={withLetter(text, name)}
+              pressed={chosen === name}
+              onClick={() => chooseTool(actions, name)}
+            >
               <Icon size={17} aria-hidden />
             </IconButton>
           </span>
@@ -31,6 +33,6 @@ export function ToolDock() {
       })}
       <span className="mx-1 h-5 w-px bg-line" aria-hidden />
       <Catching />
-    </div>
+    </Toolbar>
   );
 }
