@@ -1,5 +1,5 @@
 import { type CDPSession, expect, type Page, test } from '@playwright/test';
-import { bedPoint, items, newJob, placeOf, rectangle, storedJob, svg, tool } from './bench.ts';
+import { bedPoint, items, newJob, openJob, openStage, placeOf, rectangle, storedJob, svg, tool } from './bench.ts';
 
 test.use({ hasTouch: true });
 
@@ -51,7 +51,7 @@ test('one finger selects, drags and pulls a handle', async ({ page }) => {
   const [x, y] = placeOf(before);
   const fingers = await Fingers.on(page);
   // A tap beside everything, then one near the edge: a finger is less exact than a mouse.
-  await fingers.put(1, 500, 350);
+  await fingers.put(1, 500, 250);
   await fingers.lift(1);
   await expect(page.getByLabel('Size and place')).toBeHidden();
   await fingers.put(1, x + 6, y + 30);
@@ -109,3 +109,31 @@ test('a finger that is held opens the menu, which does what it says', async ({ p
   await menu.getByRole('menuitem', { name: 'Duplicate' }).tap();
   expect(await items(page)).toHaveLength(2);
 });
+
+test.describe('where a finger points', () => {
+  test.use({ isMobile: true, viewport: { width: 1024, height: 700 } });
+
+  test('everything that is pressed is 44 px large', async ({ page }) => {
+    await openJob(page, 'Row markers');
+    for (const stage of ['Bed', 'Art', 'Colours', 'Fit', 'Recipe', 'Check', 'Burn']) {
+      await openStage(page, stage);
+      await expect(page.getByRole('heading', { name: stage, exact: true, level: 1 })).toBeVisible();
+      if (stage === 'Art') await page.keyboard.press('Control+a');
+      expect([stage, await tooSmall(page)]).toEqual([stage, []]);
+    }
+  });
+});
+
+/** What can be pressed and is smaller than a finger; a box to tick is as large as its words, a link as its sentence. */
+function tooSmall(page: Page): Promise<string[]> {
+  return page.evaluate(() => {
+    const pressed = 'button, a, input, summary, [role=button], [role=slider]';
+    return Array.from(document.querySelectorAll<HTMLElement>(pressed)).flatMap((element) => {
+      const target = element.matches('[type=checkbox], [type=radio]') ? (element.closest('label') ?? element) : element;
+      const { width, height } = target.getBoundingClientRect();
+      const isSeen = element.checkVisibility() && width > 1;
+      if (!isSeen || element.closest('p') || (width > 43.5 && height > 43.5)) return [];
+      return [`${element.getAttribute('aria-label') ?? element.textContent}: ${width} × ${height}`];
+    });
+  });
+}

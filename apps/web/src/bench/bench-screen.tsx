@@ -80,7 +80,7 @@ export function BenchScreen({ stage, reload }: { stage: Stage; reload: () => voi
   };
   return (
     // biome-ignore lint/a11y/noStaticElementInteractions: dropping has a button beside it that does the same
-    <div className="flex h-full min-w-[1024px] flex-col" onDragOver={drop} onDrop={drop}>
+    <div className="flex h-full min-w-[600px] flex-col" onDragOver={drop} onDrop={drop}>
       <title>{`${title} · Lambent`}</title>
       <TopBar />
       <ConflictBar reload={reload} />
@@ -144,7 +144,7 @@ function BedPlace(props: {
           <AskCard />
           <MovedCard />
         </div>
-        <div className="flex flex-wrap items-center justify-center gap-2 *:pointer-events-auto">
+        <div className="flex max-w-full flex-wrap items-center justify-center gap-2 px-2 *:pointer-events-auto">
           {stage === 'art' && <ToolDock />}
           <ViewDock showKeys={showKeys} />
         </div>

@@ -37,8 +37,10 @@ export function KeySheet({ open, close }: { open: boolean; close: () => void }) 
                 </div>
               ))}
             </dl>
-            <fieldset className="mb-4 border-t border-line pt-3">
-              <legend className="float-left mb-2 w-full font-bold">Letters of your own</legend>
+            <section aria-labelledby="own-letters" className="mb-4 border-t border-line pt-3">
+              <h3 id="own-letters" className="mb-2 font-bold">
+                Letters of your own
+              </h3>
               <Tick checked={isOn} set={switchLetters}>
                 Single letters, digits and signs are shortcuts
               </Tick>
@@ -49,7 +51,7 @@ export function KeySheet({ open, close }: { open: boolean; close: () => void }) 
                   ))}
                 </div>
               )}
-            </fieldset>
+            </section>
           </div>
           <div className="flex gap-2 border-t border-line px-5 py-3">
             <Button look="main" onClick={close}>

@@ -10,9 +10,12 @@ export function StageRail() {
   return (
     <nav
       aria-label="Stages"
-      className="relative flex w-[86px] shrink-0 flex-col items-center gap-3 border-r border-line bg-paper pt-4"
+      className="relative flex w-[86px] shrink-0 flex-col items-center gap-3 overflow-y-auto border-r border-line bg-paper pt-4 max-lg:w-14 pointer-coarse:gap-1 low:gap-0 low:pt-1"
     >
-      <div className="absolute bottom-auto left-1/2 top-8 h-[460px] w-0.5 -translate-x-1/2 bg-line" aria-hidden />
+      <div
+        className="absolute bottom-auto left-1/2 top-8 h-[460px] w-0.5 -translate-x-1/2 bg-line low:hidden"
+        aria-hidden
+      />
       {stageNames.map((stage, i) => (
         <StageLink key={stage} jobId={jobId} stage={stage} number={i + 1} />
       ))}
@@ -34,9 +37,9 @@ function StageLink({ jobId, stage, number }: { jobId: string; stage: Stage; numb
       replace
       title={`${text} (${number})`}
       aria-label={`${text}, ${said}`}
-      className="group relative z-10 flex w-16 flex-col items-center gap-1 bg-paper py-0.5 text-ink aria-[current=page]:font-bold aria-[current=page]:text-petrol"
+      className="group relative z-10 flex w-16 shrink-0 flex-col items-center gap-1 bg-paper py-0.5 text-ink aria-[current=page]:font-bold aria-[current=page]:text-petrol"
     >
-      <span className="relative flex size-10 items-center justify-center rounded-xl border border-line bg-raised group-hover:border-petrol group-aria-[current=page]:border-petrol group-aria-[current=page]:bg-petrol group-aria-[current=page]:text-on-petrol">
+      <span className="relative flex size-10 items-center justify-center rounded-xl low:size-8 border border-line bg-raised group-hover:border-petrol group-aria-[current=page]:border-petrol group-aria-[current=page]:bg-petrol group-aria-[current=page]:text-on-petrol">
         <Icon size={20} strokeWidth={1.75} aria-hidden />
         {kind === 'wants' ? (
           <span
@@ -50,7 +53,7 @@ function StageLink({ jobId, stage, number }: { jobId: string; stage: Stage; numb
           />
         )}
       </span>
-      <span className="text-[12.5px]">{text}</span>
+      <span className="text-[12.5px] max-lg:sr-only low:sr-only">{text}</span>
     </NavLink>
   );
 }

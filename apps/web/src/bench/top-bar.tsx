@@ -30,12 +30,17 @@ export function TopBar() {
   const materials = useBench((state) => state.shop.materials);
   const material = useBench((state) => state.prepared.material);
   return (
-    <header className="relative z-20 flex h-12 shrink-0 items-center gap-3 border-b border-line bg-paper pr-3.5">
-      <Link to="/" className="flex w-[86px] shrink-0 justify-center" aria-label="To the Desk" title="To the Desk">
+    <header className="relative z-20 flex min-h-12 shrink-0 items-center gap-x-3 border-b border-line bg-paper pr-3.5 max-lg:flex-wrap max-xl:pointer-coarse:flex-wrap">
+      <Link
+        to="/"
+        className="flex w-[86px] shrink-0 justify-center max-lg:w-14 pointer-coarse:py-2"
+        aria-label="To the Desk"
+        title="To the Desk"
+      >
         <img src="/mark.svg" alt="" className="size-7" />
       </Link>
       <JobName />
-      <div className="mx-auto flex gap-3">
+      <div className="mx-auto flex gap-3 max-lg:order-last max-lg:w-full max-lg:pb-1.5 max-lg:pl-3.5 max-xl:pointer-coarse:order-last max-xl:pointer-coarse:w-full max-xl:pointer-coarse:pb-1 max-xl:pointer-coarse:pl-[86px]">
         <Choice
           label="Machine"
           look="chip"
@@ -106,7 +111,7 @@ function JobName() {
     }
   };
   return (
-    <div className="min-w-0 max-w-[290px] flex-1">
+    <div className="min-w-0 max-w-[290px] flex-1 max-lg:mr-auto max-xl:pointer-coarse:mr-auto pointer-coarse:max-w-[460px] pointer-coarse:flex pointer-coarse:items-center pointer-coarse:gap-2">
       <input
         aria-label="Title of the job"
         title="Click to change the title"

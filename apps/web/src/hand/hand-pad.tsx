@@ -109,7 +109,7 @@ export function HandPad({ machine, state, children }: Props) {
             aria-pressed={mm === step}
             aria-label={`Steps of ${mm} mm`}
             onClick={() => setStep(mm)}
-            className="figures h-7 min-w-9 rounded-md border border-line bg-raised px-1.5 text-[12px] hover:border-petrol aria-pressed:border-petrol aria-pressed:bg-petrol-soft aria-pressed:font-bold"
+            className="figures h-7 min-w-9 pointer-coarse:min-w-11 rounded-md border border-line bg-raised px-1.5 text-[12px] hover:border-petrol aria-pressed:border-petrol aria-pressed:bg-petrol-soft aria-pressed:font-bold"
           >
             {fixed(Number(mm), mm === '0.1' ? 1 : 0)}
           </button>

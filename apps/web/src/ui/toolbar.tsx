@@ -41,7 +41,7 @@ export function Toolbar({ label, id, children }: Props) {
       aria-label={label}
       onKeyDown={onKeyDown}
       onFocus={onFocus}
-      className="flex items-center gap-0.5 rounded-xl border border-line bg-paper p-1 shadow-float"
+      className="flex max-w-full items-center gap-0.5 overflow-x-auto rounded-xl border border-line bg-paper p-1 shadow-float"
     >
       {children}
     </div>

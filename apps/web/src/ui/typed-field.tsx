@@ -116,7 +116,7 @@ export function TypedField<T = number>({
           {label}
         </label>
         <div
-          className={`flex h-8 min-w-0 items-center ${row ? 'flex-1' : ''} rounded-lg border bg-raised pr-2 focus-within:border-petrol focus-within:ring-1 focus-within:ring-petrol ${wrong ? 'border-stop' : marked ? 'border-warn' : 'border-line'}`}
+          className={`flex h-8 min-w-0 items-center pointer-coarse:h-11 ${row ? 'flex-1' : ''} rounded-lg border bg-raised pr-2 focus-within:border-petrol focus-within:ring-1 focus-within:ring-petrol ${wrong ? 'border-stop' : marked ? 'border-warn' : 'border-line'}`}
         >
           <input
             ref={input}

@@ -28,7 +28,7 @@ import { ToolMarks } from './tool-marks.tsx';
 import { useGuidePull } from './use-guide-pull.ts';
 import { useHeldKey } from './use-held-key.ts';
 import type { View, ViewFrame } from './view.ts';
-import { ruler, toScreen, viewOf, zoomAt } from './view.ts';
+import { isSameView, ruler, toScreen, viewOf, zoomAt } from './view.ts';
 
 interface Size {
   readonly width: number;
@@ -63,9 +63,13 @@ export function BedView({ asBurnt }: { asBurnt: boolean }) {
       const next = frameOf(element);
       const { width, height } = next;
       setSize({ width, height });
-      const { viewSize: before, jobId } = actions.get();
+      const { viewSize: before, jobId, view } = actions.get();
+      const whole = ({ width, height }: Pick<ViewFrame, 'width' | 'height'>) => viewOf(bedOf(actions), width, height);
+      const isResized = before.windowWidth !== next.windowWidth || before.windowHeight !== next.windowHeight;
       actions.resizeView(next);
-      if (before.width === 0) actions.showView(leftView(jobId, next) ?? viewOf(bedOf(actions), width, height));
+      if (before.width === 0) actions.showView(leftView(jobId, next) ?? whole(next));
+      // In a window of another size the whole bed is shown where it was.
+      else if (isResized && isSameView(view, whole(before))) actions.showView(whole(next));
     });
     observer.observe(element);
     return () => observer.disconnect();

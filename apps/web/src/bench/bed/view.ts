@@ -63,6 +63,11 @@ export function keptView(view: View, before: ViewFrame, after: ViewFrame): View 
   };
 }
 
+/** Whether two views show the same, to a hundredth of a pixel. */
+export function isSameView(a: View, b: View): boolean {
+  return Math.abs(a.x - b.x) < 0.01 && Math.abs(a.y - b.y) < 0.01 && Math.abs(a.scale / b.scale - 1) < 1e-6;
+}
+
 /** A map of the screen as the same map of the bed. */
 export function screenMapToBed(view: View, map: Matrix): Matrix {
   const { scale, x, y } = view;

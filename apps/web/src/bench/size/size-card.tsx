@@ -34,7 +34,7 @@ export function SizeCard({ stage, isDocked }: Props) {
       style={isDocked ? undefined : { right, top }}
       className={
         isDocked
-          ? 'max-h-[60%] w-[296px] shrink-0 overflow-y-auto border-r border-t border-line bg-paper px-3.5 py-2'
+          ? 'max-h-[60%] w-[296px] low:max-h-[45%] shrink-0 overflow-y-auto border-r border-t border-line bg-paper px-3.5 py-2'
           : 'absolute z-10 w-[288px] rounded-xl border border-line bg-paper p-3 shadow-float'
       }
     >

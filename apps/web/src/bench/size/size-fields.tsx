@@ -139,7 +139,7 @@ export function SizeFields() {
           />
         </div>
       )}
-      <div className="mt-2 flex gap-2.5">
+      <div className="mt-2 flex gap-2.5 pointer-coarse:flex-col">
         <AnchorGrid anchor={anchor} choose={actions.chooseAnchor} />
         <div className="min-w-0 flex-1">
           <div className="flex gap-2.5">
@@ -223,7 +223,7 @@ function OnWhichSheet({ sheets }: { sheets: readonly Sheet[] }) {
 function AnchorGrid({ anchor, choose }: { anchor: Anchor; choose: (anchor: Anchor) => void }) {
   return (
     <fieldset
-      className="grid h-[66px] w-[66px] shrink-0 grid-cols-3 place-items-center border border-line"
+      className="grid h-[66px] w-[66px] shrink-0 pointer-coarse:size-[136px] grid-cols-3 place-items-center border border-line"
       title="The point that X and Y are of, and that stays put"
     >
       <legend className="sr-only">Point that X and Y are of</legend>

@@ -26,10 +26,10 @@ import { CardBlock, IdleBlock, StepBlock } from './step-block.tsx';
 export function BurnStrip() {
   return (
     <section
-      className="flex h-[92px] shrink-0 gap-3 bg-slate py-2.5 pl-3.5 pr-3.5 text-[#E9EEEB]"
+      className="flex h-[92px] shrink-0 gap-3 bg-slate py-2.5 pl-3.5 pr-3.5 text-[#E9EEEB] low:h-[52px] low:py-1 pointer-coarse:h-[104px]"
       aria-label="Burn order"
     >
-      <div className="flex w-[104px] shrink-0 flex-col justify-between py-0.5">
+      <div className="flex w-[104px] shrink-0 flex-col justify-between py-0.5 low:w-auto low:flex-row low:items-center low:gap-2">
         <p className="flex items-center justify-between font-bold">
           Burn order
           <UsualOrder />
@@ -140,7 +140,7 @@ function Readout() {
   const say = (mm: number | undefined) =>
     mm === undefined ? '—' : formatLength(mm, unit, { bare: true, fixed: true });
   return (
-    <div className="figures flex w-[104px] shrink-0 flex-col justify-between py-0.5 text-right text-[12px]">
+    <div className="figures flex w-[104px] shrink-0 flex-col justify-between py-0.5 text-right text-[12px] low:w-auto low:flex-row low:items-center low:gap-2">
       <p data-testid="pointer-x">X {say(place?.x)}</p>
       <p data-testid="pointer-y">Y {say(place?.y)}</p>
       <p className="text-flame">

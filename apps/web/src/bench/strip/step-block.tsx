@@ -69,11 +69,11 @@ export const StepBlock = memo(function StepBlock({ step, done }: { step: PlanSte
             title={`${title} (${operationOf(operation).name}): its settings. Drag it to burn it earlier or later; with the keyboard, Space and the arrows.`}
             className="relative flex min-w-0 flex-1 cursor-grab flex-col justify-between px-3 pb-2 pt-2.5 text-left"
           >
-            <span className="flex w-full justify-between gap-2">
+            <span className="flex w-full justify-between gap-2 low:pr-6">
               <span className="line-clamp-2 font-bold leading-[1.2]">{title}</span>
               <span className="figures font-bold">{formatClock(step.timeS)}</span>
             </span>
-            <span className="figures truncate pr-5 text-[12px] text-[#B9C5C2]">
+            <span className="figures truncate pr-5 text-[12px] text-[#B9C5C2] low:hidden">
               {settingsLine(settings, operation, formatSpeed(settings.speedMmPerS, speedUnit, machine.topSpeed))}
             </span>
           </PopoverButton>
@@ -114,7 +114,7 @@ export function CardBlock({ card, done }: { card: Extract<ShownStep, { kind: 'ca
             <span className="line-clamp-2 font-bold leading-[1.2]">{title}</span>
             <span className="figures font-bold">{formatClock(card.timeS)}</span>
           </span>
-          <span className="truncate text-[12px] text-[#B9C5C2]">from mild to fierce</span>
+          <span className="truncate text-[12px] text-[#B9C5C2] low:hidden">from mild to fierce</span>
         </span>
       </Link>
     </li>
@@ -187,7 +187,7 @@ export function IdleBlock({ prepared }: { prepared: PreparedLayer }) {
             className="flex min-w-0 flex-1 flex-col justify-between px-3 pb-2 pt-3 text-left"
           >
             <span className="w-full truncate font-bold">{layer.name}</span>
-            <span className="w-full truncate text-[12px]">{why}</span>
+            <span className="w-full truncate text-[12px] low:hidden">{why}</span>
           </PopoverButton>
           <PopoverPanel anchor={{ to: 'top start', gap: 12, padding: 8 }} className={panel}>
             {({ close }) => <LayerPopover prepared={prepared} done={close} />}

@@ -21,7 +21,8 @@ interface Row {
   readonly locked: boolean;
 }
 
-const rowPx = 30;
+/** As large as a finger where one points. */
+const rowPx = globalThis.matchMedia?.('(pointer: coarse)').matches ? 44 : 30;
 const mostRowsShown = 8;
 /** Lists longer than this can be searched. */
 const searchFrom = 8;

@@ -98,7 +98,7 @@ export function PlacePart() {
       <div className="flex items-end gap-1.5">
         <Button onClick={move}>Move by</Button>
         <Button onClick={copy}>Copy by</Button>
-        <div className="w-[64px]">
+        <div className="w-[64px] pointer-coarse:w-[84px]">
           <NumberField label="×" value={copies} least={1} most={1000} whole commit={setCopies} />
         </div>
       </div>
@@ -151,7 +151,7 @@ function MirrorRow() {
         />
       </div>
       {line === 'angle' && (
-        <div className="w-[64px]">
+        <div className="w-[64px] pointer-coarse:w-[84px]">
           <TypedField
             label="At"
             unit="°"

@@ -143,7 +143,7 @@ function MendButton({ mend, isUsual, point }: { mend: Mend; isUsual: boolean; po
   return (
     <Button
       look={isUsual ? 'main' : 'plain'}
-      className="!h-auto min-h-8 !whitespace-normal py-1 text-left"
+      className="!h-auto min-h-8 pointer-coarse:min-h-11 !whitespace-normal py-1 text-left"
       disabled={!current}
       onPointerEnter={show}
       onPointerLeave={hide}

@@ -47,7 +47,7 @@ export function KeyPart() {
           to={`/keys/${key.id}`}
           aria-label="The shop’s colour keys"
           title="The shop’s colour keys"
-          className="flex size-9 shrink-0 items-center justify-center rounded-lg border border-line bg-raised hover:border-petrol"
+          className="flex size-9 shrink-0 pointer-coarse:size-11 items-center justify-center rounded-lg border border-line bg-raised hover:border-petrol"
         >
           <Settings2 size={16} aria-hidden />
         </Link>

@@ -182,14 +182,16 @@ function PaintRow(props: {
       onPointerEnter={() => actions.pointOut(use.itemIds)}
       onPointerLeave={() => actions.pointOut([])}
     >
-      <input
-        type="checkbox"
-        aria-label={`Choose ${said(use)}`}
-        title="Choose it, to say for several at once what they mean"
-        checked={chosen}
-        onChange={toggle}
-        className={`absolute left-1.5 size-3.5 accent-petrol focus:opacity-100 group-hover:opacity-100 ${chosen ? '' : 'opacity-40'}`}
-      />
+      <label className="absolute left-1.5 z-10 flex items-center justify-center pointer-coarse:static pointer-coarse:min-w-11 pointer-coarse:shrink-0">
+        <input
+          type="checkbox"
+          aria-label={`Choose ${said(use)}`}
+          title="Choose it, to say for several at once what they mean"
+          checked={chosen}
+          onChange={toggle}
+          className={`size-3.5 accent-petrol focus:opacity-100 group-hover:opacity-100 ${chosen ? '' : 'opacity-40'}`}
+        />
+      </label>
       <button
         type="button"
         title="Select its items"
