@@ -2,6 +2,7 @@ import { boundsOf, type Item, pathOf } from '@lambent/core/document';
 import { subpathsOf } from '@lambent/core/geometry';
 import { expect, type Page, test } from '@playwright/test';
 import {
+  bedPoint,
   burntLengths,
   choose,
   clickBed,
@@ -13,7 +14,9 @@ import {
   openStage,
   placeOf,
   pointAt,
+  rectangle,
   storedJob,
+  svg,
   tool,
   typeInto,
 } from './bench.ts';
@@ -374,4 +377,36 @@ test('what catches points is chosen, with a grid; arrow keys have a step of thei
   await page.keyboard.press('ArrowRight');
   await page.keyboard.press('Shift+ArrowDown');
   expect(placeOf((await items(page))[0])).toEqual([75.25, 52.5, 75, 75]);
+});
+
+test('a shape that was just drawn is dragged by its line, and a new one begins at its corner', async ({ page }) => {
+  await onPlywood(page, 'Dragged');
+  await tool(page, 'Rectangle');
+  await drawTyped(page, 40, 40, '60', '30');
+  const from = await bedPoint(page, 55, 40);
+  const to = await bedPoint(page, 55, 100);
+  await page.keyboard.down('Shift');
+  await page.mouse.move(from.x, from.y);
+  await page.mouse.down();
+  await page.mouse.move(to.x, to.y, { steps: 6 });
+  await page.mouse.up();
+  await page.keyboard.up('Shift');
+  const [moved] = await items(page);
+  expect(placeOf(moved)).toEqual([40, expect.closeTo(100, 0), 60, 30]);
+  await clickBed(page, 100, 130);
+  await clickBed(page, 130, 160, true);
+  const [, next] = await items(page);
+  expect(placeOf(next).slice(0, 2)).toEqual([100, placeOf(moved)[1] + 30]);
+});
+
+test('a double click opens a group, and Escape closes it', async ({ page }) => {
+  await newJob(page, 'Opened', svg(`<g id="Pair">${rectangle(20, 20, 60, 40)}${rectangle(30, 30, 20, 10)}</g>`));
+  await page.keyboard.press('Escape');
+  await doubleClickBed(page, 30, 35);
+  await expect(page.getByText('Pair is open')).toBeVisible();
+  await clickBed(page, 20, 50);
+  await expect(page.getByRole('region', { name: 'Size and place' })).toContainText('1 item');
+  await page.keyboard.press('Escape');
+  await expect(page.getByText('Pair is open')).toBeHidden();
+  await expect(page.getByRole('region', { name: 'Size and place' })).toContainText('2 items');
 });

@@ -1,5 +1,5 @@
 import { expect, type Page, test } from '@playwright/test';
-import { bedPoint, finishText, items, newJob, placeOf, rectangle, svg } from './bench.ts';
+import { bedPoint, finishText, items, newJob, newJobOnPlywood, placeOf, rectangle, svg } from './bench.ts';
 
 /** Types a point for a tool that waits for one: the first digit brings its fields to hand. */
 async function typePoint(page: Page, x: string, y: string): Promise<void> {
@@ -74,4 +74,103 @@ test('Space moves the view whatever was clicked before; a button reached by the 
   await page.keyboard.press('Shift+Tab');
   await page.keyboard.press('Space');
   await expect.poll(async () => (await items(page)).length).toBe(2);
+});
+
+test('letters are changed and switched off', async ({ page }) => {
+  await newJob(page, 'Letters', svg(rectangle(20, 20, 60, 40)));
+  await page.keyboard.press('?');
+  const sheet = page.getByRole('dialog', { name: 'Keys' });
+  await sheet.getByLabel('Rectangle').fill('R');
+  await expect(sheet.getByRole('alert')).toHaveText('R is taken: Ellipse.');
+  await sheet.getByLabel('Rectangle').fill('k');
+  await expect(sheet.getByLabel('Rectangle')).toHaveValue('K');
+  await sheet.getByRole('button', { name: 'Close' }).click();
+  const rectangleTool = page.getByRole('button', { name: /^Rectangle \(/ });
+  await page.keyboard.press('e');
+  await expect(rectangleTool).toHaveAttribute('aria-pressed', 'false');
+  await page.keyboard.press('k');
+  await expect(page.getByRole('button', { name: 'Rectangle (K)' })).toHaveAttribute('aria-pressed', 'true');
+
+  // They are remembered; switched off, no character alone does anything.
+  await page.reload();
+  await expect(page.getByRole('button', { name: 'Rectangle (K)' })).toBeVisible();
+  await page.keyboard.press('?');
+  await sheet.getByLabel('Single letters, digits and signs are shortcuts').uncheck();
+  await page.keyboard.press('Escape');
+  await expect(sheet).toBeHidden();
+  for (const key of ['k', '4', '?', 'Control+a']) await page.keyboard.press(key);
+  await expect(page.getByLabel('Size and place', { exact: true })).toBeVisible();
+  await expect(page).toHaveURL(/\/art$/);
+  await expect(sheet).toBeHidden();
+  await expect(page.getByRole('toolbar', { name: 'Tools' }).getByRole('button', { name: 'Rectangle' })).toHaveAttribute(
+    'aria-pressed',
+    'false',
+  );
+  await page.getByRole('button', { name: 'Keys', exact: true }).click();
+  await sheet.getByLabel('Single letters, digits and signs are shortcuts').check();
+  await sheet.getByRole('button', { name: 'Take the usual letters again' }).click();
+  await sheet.getByRole('button', { name: 'Close' }).click();
+  await expect(page.getByRole('button', { name: 'Rectangle (E)' })).toBeVisible();
+});
+
+test('after Enter in a field the bed has the keys, and Tab goes on from the field', async ({ page }) => {
+  await newJob(page, 'Enter', svg(rectangle(20, 20, 60, 40)));
+  const x = page.getByLabel('X', { exact: true });
+  await x.fill('33');
+  await x.press('Enter');
+  await expect(page.locator('#bed')).toBeFocused();
+  await page.keyboard.press('ArrowRight');
+  await expect(x).toHaveValue('34.00');
+  await page.keyboard.press('Tab');
+  await expect(page.getByLabel('Y', { exact: true })).toBeFocused();
+  // What cannot be taken keeps the field.
+  await page.keyboard.type('wide');
+  await page.keyboard.press('Enter');
+  await expect(page.getByLabel('Y', { exact: true })).toBeFocused();
+  // Escape goes back a step: what was typed, then the field.
+  await page.keyboard.press('Escape');
+  await expect(page.getByLabel('Y', { exact: true })).toHaveValue('20.00');
+  await expect(page.getByLabel('Y', { exact: true })).toBeFocused();
+  await page.keyboard.press('Escape');
+  await expect(page.locator('#bed')).toBeFocused();
+  await page.keyboard.press('Delete');
+  await expect.poll(() => items(page)).toEqual([]);
+});
+
+test('Enter opens a list; Escape in a field of what is open takes back what was typed, then closes it', async ({
+  page,
+}) => {
+  await newJobOnPlywood(page, 'Steps back', rectangle(20, 20, 60, 40));
+  await page.getByRole('button', { name: /^Machine: / }).focus();
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('option', { name: /^Dunlin/ })).toBeVisible();
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('option', { name: /^Dunlin/ })).toBeHidden();
+  await page.getByTestId('step-cut-outer').getByRole('button').first().click();
+  const speed = page.getByRole('dialog').or(page.locator('[data-headlessui-state=open]')).getByLabel('Speed').first();
+  const before = await speed.inputValue();
+  await speed.fill('3');
+  await page.keyboard.press('Escape');
+  await expect(speed).toHaveValue(before);
+  await page.keyboard.press('Escape');
+  await expect(speed).toBeHidden();
+});
+
+test('the first stops of Tab lead to the bed, the tools, the drawer and the burn order', async ({ page }) => {
+  await newJob(page, 'Skipped', svg(rectangle(20, 20, 60, 40)));
+  const skip = page.getByRole('navigation', { name: 'Skip to' });
+  await skip.getByRole('button', { name: 'To the tools' }).focus();
+  await expect(skip.getByRole('button', { name: 'To the tools' })).toBeInViewport();
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('button', { name: 'Pick and move (Q)' })).toBeFocused();
+  // The tools are one stop: arrows go from one to the next.
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('ArrowRight');
+  await expect(page.getByRole('button', { name: 'Rectangle (E)' })).toBeFocused();
+  await page.keyboard.press('Tab');
+  await expect(page.getByRole('toolbar', { name: 'View' }).getByRole('button').first()).toBeFocused();
+  await page.keyboard.press('Shift+Tab');
+  await expect(page.getByRole('button', { name: 'Rectangle (E)' })).toBeFocused();
+  await skip.getByRole('button', { name: 'To the bed' }).press('Enter');
+  await expect(page.locator('#bed')).toBeFocused();
 });

@@ -12,7 +12,9 @@ import { useClipboard } from './clipboard/use-clipboard.ts';
 import { useBench, useBenchActions, useBenchSubscribe } from './context.ts';
 import { GroupChip } from './group-chip.tsx';
 import { useLeft } from './left/use-left.ts';
+import { useOwnKeys } from './own-keys.ts';
 import { useCardPlace } from './size/card-place.ts';
+import { SkipLinks } from './skip-links.tsx';
 import { StageRail } from './stage-rail.tsx';
 import { fetchLaterDrawers, laterPart, laterView } from './stages/later-drawer.tsx';
 import type { Stage } from './stages/stage.ts';
@@ -57,6 +59,8 @@ export function BenchScreen({ stage, reload }: { stage: Stage; reload: () => voi
   // While points are at hand, places and sizes typed are theirs.
   const showsSize = useBench((state) => state.tool?.name !== 'points') && !reading;
   const isDocked = useCardPlace((card) => card.isDocked);
+  // Buttons say the keys that do the same, as they are here.
+  useOwnKeys();
   useAutosave(actions, subscribe);
   useOtherWindows(actions, subscribe);
   useLeft(actions, subscribe, stage);
@@ -82,6 +86,7 @@ export function BenchScreen({ stage, reload }: { stage: Stage; reload: () => voi
     // biome-ignore lint/a11y/noStaticElementInteractions: dropping has a button beside it that does the same
     <div className="flex h-full min-w-[600px] flex-col" onDragOver={drop} onDrop={drop}>
       <title>{`${title} · Lambent`}</title>
+      <SkipLinks />
       <TopBar />
       <ConflictBar reload={reload} />
       <div className="flex min-h-0 flex-1">

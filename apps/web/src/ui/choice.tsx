@@ -52,8 +52,10 @@ export function Choice<T extends string>({
         onKeyDown={(event: KeyboardEvent<HTMLButtonElement>) => {
           if (event.key !== 'Enter') return;
           event.preventDefault();
-          // The list opens by the space bar; Enter does the same.
-          event.currentTarget.dispatchEvent(new globalThis.KeyboardEvent('keydown', { key: ' ', bubbles: true }));
+          // The list opens by the arrow that goes down; Enter does the same.
+          event.currentTarget.dispatchEvent(
+            new globalThis.KeyboardEvent('keydown', { key: 'ArrowDown', bubbles: true }),
+          );
         }}
         className={`flex min-w-0 items-center ${isWide ? 'gap-2' : 'gap-1'} border text-left hover:border-petrol ${looks[look]}`}
       >

@@ -14,7 +14,11 @@ export function Drawer({
   foot?: ReactNode;
 }) {
   return (
-    <section aria-label={title} className="flex h-full w-[296px] shrink-0 flex-col border-r border-line bg-paper">
+    <section
+      id="drawer"
+      aria-label={title}
+      className="flex h-full w-[296px] shrink-0 flex-col border-r border-line bg-paper"
+    >
       <div className="flex items-baseline justify-between px-3.5 pb-2 pt-3.5">
         <h1 className="text-[16px] font-bold">{title}</h1>
         {aside && <span className="text-quiet">{aside}</span>}

@@ -27,6 +27,7 @@ export function BurnStrip() {
   return (
     <section
       className="flex h-[92px] shrink-0 gap-3 bg-slate py-2.5 pl-3.5 pr-3.5 text-[#E9EEEB] low:h-[52px] low:py-1 pointer-coarse:h-[104px]"
+      id="strip"
       aria-label="Burn order"
     >
       <div className="flex w-[104px] shrink-0 flex-col justify-between py-0.5 low:w-auto low:flex-row low:items-center low:gap-2">
