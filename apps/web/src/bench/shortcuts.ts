@@ -199,8 +199,9 @@ export const shortcuts = {
     strokes: ['+', '=', '-'],
     run: ({ actions }, { key }) => {
       const { view, viewSize, pointer } = actions.get();
-      const at = pointer ? toScreen(view, pointer.x, pointer.y) : { x: viewSize.width / 2, y: viewSize.height / 2 };
-      actions.showView(zoomAt(view, at.x, at.y, key === '-' ? 0.8 : 1.25));
+      const middle = { x: viewSize.width / 2, y: viewSize.height / 2 };
+      const { x, y } = pointer ? toScreen(view, pointer.x, pointer.y) : middle;
+      actions.showView(zoomAt(view, x, y, key === '-' ? 0.8 : 1.25));
     },
   },
   pan: { keys: 'Space drag', does: 'move the view', strokes: [] },

@@ -20,9 +20,9 @@ export function Toolbar({ label, id, children }: Props) {
   useLayoutEffect(settle);
   const onKeyDown = (event: KeyboardEvent) => {
     const all = buttons();
-    const at = all.indexOf(event.target as HTMLButtonElement);
-    if (at < 0) return;
-    const to = { ArrowRight: at + 1, ArrowLeft: at - 1, Home: 0, End: all.length - 1 }[event.key];
+    const focused = all.indexOf(event.target as HTMLButtonElement);
+    if (focused < 0) return;
+    const to = { ArrowRight: focused + 1, ArrowLeft: focused - 1, Home: 0, End: all.length - 1 }[event.key];
     if (to === undefined) return;
     event.preventDefault();
     event.stopPropagation();

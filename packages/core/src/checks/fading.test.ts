@@ -4,7 +4,7 @@ import type { Item } from '../document/item.ts';
 import { jobFromJson, jobToJson } from '../document/json.ts';
 import { changeSetting, scaleItems, transformItems } from '../edits/items.ts';
 import { keepWithin } from '../edits/keep-within.ts';
-import { simplifyItems } from '../edits/reshape.ts';
+import { simplifyItems } from '../edits/refit-items.ts';
 import { box, item, jobWith, shop } from '../fixtures/shop.ts';
 import { rotation } from '../geometry/paths/matrix.ts';
 import { mended } from '../mends/mend.ts';

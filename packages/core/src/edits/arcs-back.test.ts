@@ -5,7 +5,7 @@ import { box, item, jobWith, line } from '../fixtures/shop.ts';
 import { findArcs } from '../geometry/paths/find-arcs.ts';
 import { flatten, polylineLength } from '../geometry/paths/flatten.ts';
 import { nodeCount, PathBuilder } from '../geometry/paths/path.ts';
-import { arcsBack } from './reshape.ts';
+import { arcsBack } from './refit-items.ts';
 
 /** A circle as a conversion leaves it: many short lines. */
 function faceted(cx: number, cy: number, r: number, count: number, turn = 2 * Math.PI) {

@@ -73,9 +73,9 @@ export {
 export { lockedAgainst } from './locks.ts';
 export { type MeetingLine, meetLines } from './meet-lines.ts';
 export { itemsOffBed, ontoBed, type WayOntoBed, waysOntoBed } from './onto-bed.ts';
+export { arcsBack, simplifyItems } from './refit-items.ts';
 export { copyItems, gridMaps, gridThatFits, releaseLinks, ringMaps } from './repeat.ts';
 export {
-  arcsBack,
   cutsOn,
   extendTo,
   nearestPlace,
@@ -83,7 +83,6 @@ export {
   partBetweenCuts,
   partOfSubpath,
   replaceShape,
-  simplifyItems,
   splitAt,
   trimAt,
   turnToPoints,

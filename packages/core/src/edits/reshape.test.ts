@@ -12,8 +12,9 @@ import { combineItems, releaseCombinations } from './combination.ts';
 import { moveItems, scaleItems } from './items.ts';
 import { joinEnds } from './join-ends.ts';
 import { keepWithin } from './keep-within.ts';
+import { simplifyItems } from './refit-items.ts';
 import { copyItems } from './repeat.ts';
-import { extendTo, nearestPlace, replaceShape, simplifyItems, splitAt, trimAt, turnToPoints } from './reshape.ts';
+import { extendTo, nearestPlace, replaceShape, splitAt, trimAt, turnToPoints } from './reshape.ts';
 
 let made = 0;
 const newId = () => `new-${++made}`;

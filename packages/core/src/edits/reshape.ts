@@ -1,14 +1,12 @@
-import { boundsOf, type Item, pathOf, reshaped } from '../document/item.ts';
+import { boundsOf, type Item, pathOf } from '../document/item.ts';
 import type { JobDocument } from '../document/job.ts';
 import type { Shape } from '../document/shape.ts';
 import { outlineOf } from '../document/shapes.ts';
 import { addEllipticArc } from '../geometry/paths/arc.ts';
 import { arcOfCubic } from '../geometry/paths/arc-of.ts';
 import { type Box, growBox } from '../geometry/paths/box.ts';
-import { type ArcsFound, findArcs } from '../geometry/paths/find-arcs.ts';
 import { invert } from '../geometry/paths/matrix.ts';
-import { nodeCount, type Path, PathBuilder, pathBounds, transformPath } from '../geometry/paths/path.ts';
-import { simplifyPath } from '../geometry/paths/refit.ts';
+import { PathBuilder, pathBounds, transformPath } from '../geometry/paths/path.ts';
 import {
   isLine,
   lineSegment,
@@ -89,10 +87,10 @@ export function nearestPlace(item: Item, x: number, y: number): OutlinePlace | n
   return best;
 }
 
-const none: ReadonlySet<string> = new Set();
+const noItems: ReadonlySet<string> = new Set();
 
 /** The segments of the items that are near a box, but for one of them and those that are passed by. */
-function segmentsNear({ drawing }: JobDocument, but: Item, box: Box, passed = none): Segment[] {
+function segmentsNear({ drawing }: JobDocument, but: Item, box: Box, passed = noItems): Segment[] {
   return itemsNear(drawing, growBox(box, 0.01))
     .filter((other) => other !== but && !other.hidden && other.shape.kind !== 'picture' && !passed.has(other.id))
     .flatMap((other) => [...subpathsOf(pathOf(other))].flatMap((line) => line.segments));
@@ -102,7 +100,7 @@ function segmentsNear({ drawing }: JobDocument, but: Item, box: Box, passed = no
  * Where other lines, or the item's own, cross one of its subpaths: places along it, in order.
  * @param passed items, by id, that cut nothing: guides.
  */
-export function cutsOn(job: JobDocument, item: Item, subpath: number, passed = none): number[] {
+export function cutsOn(job: JobDocument, item: Item, subpath: number, passed = noItems): number[] {
   const own = [...subpathsOf(pathOf(item))];
   const { segments } = own[subpath];
   const others = segmentsNear(job, item, boundsOf(item), passed);
@@ -148,7 +146,7 @@ export function trimAt(
   id: string,
   { subpath, at }: OutlinePlace,
   newId: () => string,
-  passed = none,
+  passed = noItems,
 ): JobDocument {
   const item = job.drawing.items.find((known) => known.id === id);
   if (!item) return job;
@@ -252,51 +250,4 @@ function onwards(last: Segment): Segment[] {
       last[7] + (v.y / length) * furthestExtension,
     ),
   ];
-}
-
-/**
- * Makes arcs of what lies on circles within a tolerance in mm: a whole circle or a single arc gets its numbers
- * back, runs within longer lines are drawn as arcs.
- * @returns the job and how many arcs were found
- */
-export function arcsBack(
-  job: JobDocument,
-  ids: ReadonlySet<string>,
-  tolerance: number,
-): { job: JobDocument; found: number } {
-  let found = 0;
-  const items = job.drawing.items.map((item): Item => {
-    if (!ids.has(item.id) || item.shape.kind !== 'path' || item.shape.corners) return item;
-    const { path, arcs } = findArcs(pathOf(item), tolerance);
-    if (arcs.length === 0) return item;
-    found += arcs.length;
-    return reshaped(item, shapeOfArcs(arcs, pathOf(item)) ?? { kind: 'path', path });
-  });
-  return { job: found > 0 ? { ...job, drawing: { ...job.drawing, items } } : job, found };
-}
-
-/** The circle or arc that a path is nothing but. */
-function shapeOfArcs([arc, ...more]: ArcsFound['arcs'], path: Path): Shape | null {
-  if (more.length > 0 || !arc.whole || [...subpathsOf(path)].length > 1) return null;
-  const { cx, cy, radius, from, span } = arc;
-  if (Math.abs(Math.abs(span) - 2 * Math.PI) < 1e-3) return { kind: 'ellipse', cx, cy, rx: radius, ry: radius };
-  return { kind: 'arc', cx, cy, radius, from: (from * 180) / Math.PI, sweep: (span * 180) / Math.PI };
-}
-
-/** Fewer nodes for the same outlines, within a tolerance in mm. */
-export function simplifyItems(
-  job: JobDocument,
-  ids: ReadonlySet<string>,
-  tolerance: number,
-): { job: JobDocument; before: number; after: number } {
-  let [before, after] = [0, 0];
-  const items = job.drawing.items.map((item): Item => {
-    if (!ids.has(item.id) || item.shape.kind !== 'path') return item;
-    const path = pathOf(item);
-    const simple = simplifyPath(path, tolerance);
-    before += nodeCount(path);
-    after += Math.min(nodeCount(path), nodeCount(simple));
-    return nodeCount(simple) < nodeCount(path) ? reshaped(item, { kind: 'path', path: simple }) : item;
-  });
-  return { job: after < before ? { ...job, drawing: { ...job.drawing, items } } : job, before, after };
 }

@@ -62,10 +62,10 @@ function snapLines(field: SnapField, box: Box, reach: number): BoxSnap | null {
 
 function alongAxis(field: SnapField, box: Box, reach: number, axis: Axis): AxisSnap | null {
   let best: AxisSnap | null = null;
-  const offer = (kind: SnapKind, place: number, at: number) => {
-    const by = at - place;
-    if (!field.kinds.has(kind) || Math.abs(by) > reach) return;
-    if (!best || Math.abs(by) < Math.abs(best.by) - 1e-9) best = { by, at, kind };
+  const offer = (kind: SnapKind, place: number, line: number) => {
+    const shift = line - place;
+    if (!field.kinds.has(kind) || Math.abs(shift) > reach) return;
+    if (!best || Math.abs(shift) < Math.abs(best.by) - 1e-9) best = { by: shift, at: line, kind };
   };
   const places = placesAlong(box, axis);
   for (const other of field.boxes.filter((other) => isBeside(other, box, axis, reach))) {

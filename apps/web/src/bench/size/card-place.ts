@@ -21,6 +21,7 @@ export function useIsFolded(stage: Stage): boolean {
   return useCardPlace(({ folded }) => folded[stage] ?? (stage !== 'art' && stage !== 'bed'));
 }
 
+/** Folds the card at a stage to its title, or unfolds it. */
 export function foldCard(stage: Stage, isFolded: boolean): void {
   useCardPlace.setState(({ folded }) => ({ folded: { ...folded, [stage]: isFolded } }));
 }

@@ -42,17 +42,17 @@ export function isDrag(a: { x: number; y: number }, b: { x: number; y: number })
 
 /**
  * The item under a point of the bed, within some pixels.
- * @param at 'line' where it is to be its line that lies there, and not only its inside.
+ * @param part 'line' where it is to be its line that lies there, and not only its inside.
  */
 export function itemUnder(
   actions: BenchActions,
   { x, y }: Point,
   reachPx: number,
-  at: 'line' | 'anywhere' = 'anywhere',
+  part: 'line' | 'anywhere' = 'anywhere',
 ): Item | null {
   const state = actions.get();
   const reach = reachOnBed(state, reachPx);
   const item = itemAt(jobOf(state).drawing, x, y, reach);
-  const isThere = item && (at === 'anywhere' || distanceToLines(polylinesOf(item), x, y) <= reach);
+  const isThere = item && (part === 'anywhere' || distanceToLines(polylinesOf(item), x, y) <= reach);
   return isThere ? item : null;
 }
