@@ -40,13 +40,13 @@ test('a drawing without a unit waits on its card until its size is settled', asy
   await typeInto(page, 'Known width', '2000');
   await expect(page.getByTestId('arrival-over')).toContainText('1400 mm wider and 600 mm higher than Wren’s bed');
   await typeInto(page, 'Known height', '40');
-  await choose(page, /^Place: /, 'Top left at a marked point');
+  await choose(page, /^Place: /, 'At a marked point, by its');
   const mark = await bedPoint(page, 100, 50);
   await page.mouse.click(mark.x, mark.y);
-  await expect.poll(async () => Math.abs(Number(await page.getByLabel('Corner X').inputValue()) - 100)).toBeLessThan(1);
-  expect(Math.abs(Number(await page.getByLabel('Corner Y').inputValue()) - 50)).toBeLessThan(1);
-  await typeInto(page, 'Corner X', '25');
-  await typeInto(page, 'Corner Y', '30');
+  await expect.poll(async () => Math.abs(Number(await page.getByLabel('Point X').inputValue()) - 100)).toBeLessThan(1);
+  expect(Math.abs(Number(await page.getByLabel('Point Y').inputValue()) - 50)).toBeLessThan(1);
+  await typeInto(page, 'Point X', '25');
+  await typeInto(page, 'Point Y', '30');
   await takeIt(page);
   const { document } = await storedJob(page);
   expect(placeOf([...document.drawing.items])).toEqual([25, 30, 80, 40]);
@@ -303,4 +303,29 @@ test('layers that a file of ours names are taken over its colours, or not', asyn
   await expect(page.getByTestId('note-layers-taken')).toBeHidden();
   await takeIt(page);
   expect(await pins()).toEqual(['score', null, null, null]);
+});
+
+test('what arrives is put at one of nine places of the sheet, or by one of nine points at the mark', async ({
+  page,
+}) => {
+  await newJob(page, 'Nine places');
+  await choose(page, 'Material of the sheet', /Birch plywood.*3 mm/);
+  await choose(page, /^Machine: /, /^Dunlin/);
+  const { sheets } = (await storedJob(page)).document;
+  const [{ x, y, width, height, margin }] = sheets;
+  const bounds = async () => placeOf((await storedJob(page)).document.drawing.items);
+  await offer(page, 'plate.svg', svg(rectangle(20, 20, 60, 40)));
+  await choose(page, /^Place: /, 'On the sheet, at its');
+  await page.getByRole('button', { name: 'At the bottom right' }).click();
+  await takeIt(page);
+  expect(await bounds()).toEqual([x + width - margin - 60, y + height - margin - 40, 60, 40]);
+  await page.keyboard.press('Control+z');
+  // Dunlin counts from its bottom left: that corner is the one at the point, as it counts.
+  await offer(page, 'plate.svg', svg(rectangle(20, 20, 60, 40)));
+  await choose(page, /^Place: /, 'At a marked point, by its');
+  await expect(page.getByRole('button', { name: 'By its bottom left' })).toHaveAttribute('aria-pressed', 'true');
+  await typeInto(page, 'Point X', '30');
+  await typeInto(page, 'Point Y', '50');
+  await takeIt(page);
+  expect(await bounds()).toEqual([30, 400 - 50 - 40, 60, 40]);
 });

@@ -11,10 +11,12 @@ import {
   finishText,
   items,
   newJob,
+  newJobOnPlywood,
   openStage,
   placeOf,
   pointAt,
   rectangle,
+  saved,
   storedJob,
   svg,
   tool,
@@ -409,4 +411,37 @@ test('a double click opens a group, and Escape closes it', async ({ page }) => {
   await page.keyboard.press('Escape');
   await expect(page.getByText('Pair is open')).toBeHidden();
   await expect(page.getByRole('region', { name: 'Size and place' })).toContainText('2 items');
+});
+
+test('a drawn line of a thickness is engraved as an area; another takes its paint by a click on it', async ({
+  page,
+}) => {
+  await newJobOnPlywood(page, 'Thick', '');
+  await tool(page, 'Line');
+  await drawTyped(page, 40, 60, '80', '0');
+  await page.keyboard.press('Enter');
+  await drawTyped(page, 40, 100, '80', '0');
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Escape');
+  await clickBed(page, 70, 60);
+  await choose(page, /^Layer of the selection/, /^Engrave/);
+  await page.getByRole('button', { name: 'Lines 2 mm thick' }).click();
+  await expect(page.getByLabel('Line thickness')).toHaveValue('2');
+  await typeInto(page, 'Line thickness', '3');
+  await saved(page);
+  const [thick] = await items(page);
+  expect(thick).toMatchObject({ paint: { strokeWidthMm: 3 }, pinned: 'engrave' });
+  // Rows 3 mm high in all, as long as the line.
+  const { engrave } = Object.fromEntries(
+    Object.entries(await burntLengths(page)).map(([step, mm]) => [step.split(' ')[0], mm]),
+  );
+  expect(engrave).toBeGreaterThan(80 * 10);
+
+  await clickBed(page, 70, 100);
+  await page.getByRole('button', { name: 'As another item' }).click();
+  await clickBed(page, 90, 60);
+  await expect(page.getByRole('button', { name: 'Undo: take a paint (Ctrl Z)' })).toBeVisible();
+  const [first, second] = await items(page);
+  expect([second.paint, second.pinned]).toEqual([first.paint, first.pinned]);
 });

@@ -13,6 +13,11 @@ export const ninePointNames = [
   'bottom right',
 ] as const;
 
+/** What one of the nine points of a box is called. */
+export function pointName(point: { readonly u: number; readonly v: number }): string {
+  return ninePointNames[ninePoints.findIndex(({ u, v }) => u === point.u && v === point.v)];
+}
+
 interface Props {
   /** Begins the name of each: “Lands by its”, “Go to its”. */
   label: string;

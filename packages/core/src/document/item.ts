@@ -16,7 +16,7 @@ import { boundsOfShape, outlineOf } from './shapes.ts';
 /** A colour as `#RRGGBB`, in capitals. */
 export type Colour = string;
 
-/** What an item is drawn with, as it came in; never overwritten. Width in mm, as it shows on the bed. */
+/** What an item is drawn with, as it came in or as it was painted here. Width in mm, as it shows on the bed. */
 export const paintSchema = record({
   stroke: orNull(colour),
   strokeWidthMm: number(),

@@ -73,6 +73,7 @@ export {
 export { lockedAgainst } from './locks.ts';
 export { type MeetingLine, meetLines } from './meet-lines.ts';
 export { itemsOffBed, ontoBed, type WayOntoBed, waysOntoBed } from './onto-bed.ts';
+export { paintLike, setLineWidth } from './paints.ts';
 export { arcsBack, simplifyItems } from './refit-items.ts';
 export { copyItems, gridMaps, gridThatFits, releaseLinks, ringMaps } from './repeat.ts';
 export {

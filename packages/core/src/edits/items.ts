@@ -152,7 +152,6 @@ export function pinItems(job: JobDocument, ids: ReadonlySet<string>, layerId: st
   return changeItems(job, ids, (item) => ({ ...item, pinned: layerId }));
 }
 
-/** Says what a paint means in this job; `layerId` null takes the job's own word back. */
 /** Says which side of items' cut lines is kept; null as their layer says. */
 export function keepSide(job: JobDocument, ids: ReadonlySet<string>, keep: Keep | null): JobDocument {
   return changeItems(job, ids, ({ keep: _, ...item }) => (keep === null ? item : { ...item, keep }));

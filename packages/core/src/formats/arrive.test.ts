@@ -2,13 +2,13 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { operationColourKey } from '../colours/key.ts';
 import { type Arrival, arrivalItemId } from '../document/arrival.ts';
-import { boundsOf, boundsOfAll } from '../document/item.ts';
+import { anchorPoint, boundsOf, boundsOfAll } from '../document/item.ts';
 import { newJob } from '../document/job.ts';
 import { jobFromJson, jobToJson } from '../document/json.ts';
 import { hideItems, moveItems, pinItems, removeItems } from '../edits/items.ts';
 import { testFonts } from '../fixtures/files.ts';
 import { boxOf } from '../geometry/paths/box.ts';
-import { acceptArrival, arrivalMap, arrivedItems, rereadArrival } from './arrive.ts';
+import { type ArrivalPlace, acceptArrival, arrivalMap, arrivedItems, rereadArrival } from './arrive.ts';
 import { readSvg } from './svg/read.ts';
 
 const body =
@@ -39,18 +39,31 @@ describe('placing what arrives', () => {
   test('as in the file, in the middle, or by its corner; hidden parts do not count', () => {
     const placed = (...words: Parameters<typeof arrivalMap>) => boundsOfAll(arrivedItems(shown, arrivalMap(...words)));
     expect(placed(reading, 2, { kind: 'as-in-file' })).toEqual({ minX: 20, minY: 20, maxX: 100, maxY: 100 });
-    expect(placed(reading, 1, { kind: 'centred', on: boxOf(100, 100, 200, 100) })).toEqual({
+    expect(placed(reading, 1, { kind: 'within', box: boxOf(100, 100, 200, 100), anchor: { u: 0.5, v: 0.5 } })).toEqual({
       minX: 180,
       minY: 130,
       maxX: 220,
       maxY: 170,
     });
-    expect(placed(reading, 0.5, { kind: 'corner', at: { x: 7, y: 9 } })).toEqual({
+    expect(placed(reading, 0.5, { kind: 'point', at: { x: 7, y: 9 }, anchor: { u: 0, v: 0 } })).toEqual({
       minX: 7,
       minY: 9,
       maxX: 27,
       maxY: 29,
     });
+  });
+  test('each of the nine points of its frame comes to the same of a box, or to a point', () => {
+    const box = boxOf(100, 60, 300, 200);
+    for (const u of [0, 0.5, 1]) {
+      for (const v of [0, 0.5, 1]) {
+        const anchor = { u, v };
+        const bounds = (place: ArrivalPlace) => boundsOfAll(arrivedItems(shown, arrivalMap(reading, 2, place)));
+        const within = anchorPoint(bounds({ kind: 'within', box, anchor }), anchor);
+        expect(within).toEqual({ x: expect.closeTo(100 + 300 * u, 9), y: expect.closeTo(60 + 200 * v, 9) });
+        const there = anchorPoint(bounds({ kind: 'point', at: { x: 7, y: 9 }, anchor }), anchor);
+        expect(there).toEqual({ x: expect.closeTo(7, 9), y: expect.closeTo(9, 9) });
+      }
+    }
   });
   test('strokes grow with the drawing', () => {
     expect(arrivedItems(shown, arrivalMap(reading, 3, { kind: 'as-in-file' }))[0].paint.strokeWidthMm).toBe(0.6);

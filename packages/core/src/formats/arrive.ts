@@ -1,10 +1,10 @@
 import type { ColourKey } from '../colours/key.ts';
 import { type Arrival, type ArrivalNote, mostNotedItems } from '../document/arrival.ts';
-import { boundsOfAll, type Drawing, type Item, type Paint } from '../document/item.ts';
+import { type Anchor, anchorPoint, boundsOfAll, type Drawing, type Item, type Paint } from '../document/item.ts';
 import type { JobDocument } from '../document/job.ts';
 import { sameShape } from '../document/shape.ts';
 import { addItems } from '../edits/items.ts';
-import { type Box, boxCentre, isEmpty } from '../geometry/paths/box.ts';
+import { type Box, isEmpty } from '../geometry/paths/box.ts';
 import {
   invert,
   type Matrix,
@@ -18,11 +18,14 @@ import {
 import { withNamedLayers } from './named-layers.ts';
 import type { Reading } from './reading.ts';
 
-/** Where what arrives is put: as the file has it, with its middle in the middle of a box, or its top left corner at a point. */
+/**
+ * Where what arrives is put: as the file has it, or a point of its frame (its middle, a corner, the middle of a side) at the
+ * same point of a box, or anywhere.
+ */
 export type ArrivalPlace =
   | { readonly kind: 'as-in-file' }
-  | { readonly kind: 'centred'; readonly on: Box }
-  | { readonly kind: 'corner'; readonly at: Point };
+  | { readonly kind: 'within'; readonly box: Box; readonly anchor: Anchor }
+  | { readonly kind: 'point'; readonly at: Point; readonly anchor: Anchor };
 
 /** The map from a drawing as read to the bed. @param factor how much larger than read, more than 0 */
 export function arrivalMap(reading: Pick<Reading, 'drawing'>, factor: number, place: ArrivalPlace): Matrix {
@@ -31,8 +34,8 @@ export function arrivalMap(reading: Pick<Reading, 'drawing'>, factor: number, pl
   const grown = scaling(factor, factor);
   const box = shownBounds(reading);
   if (place.kind === 'as-in-file' || isEmpty(box)) return grown;
-  const [from, to] =
-    place.kind === 'centred' ? [boxCentre(box), boxCentre(place.on)] : [{ x: box.minX, y: box.minY }, place.at];
+  const from = anchorPoint(box, place.anchor);
+  const to = place.kind === 'within' ? anchorPoint(place.box, place.anchor) : place.at;
   return multiply(translation(to.x - from.x * factor, to.y - from.y * factor), grown);
 }
 

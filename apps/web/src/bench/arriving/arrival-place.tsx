@@ -5,12 +5,13 @@ import type { LengthUnit } from '@lambent/core/units';
 import { Choice } from '../../ui/choice.tsx';
 import { formatLength } from '../../ui/figures.ts';
 import { LengthField } from '../../ui/length-field.tsx';
+import { NinePoints, pointName } from '../../ui/nine-points.tsx';
 import { Notice } from '../../ui/notice.tsx';
 import { useBench, useBenchActions } from '../context.ts';
 import { Part } from '../stages/drawer.tsx';
 import type { Arriving } from '../state/arriving.ts';
 import { jobOf, machineOf, unitOf } from '../state/document.ts';
-import { placedBounds } from './arriving.ts';
+import { choosePlace, placedBounds } from './arriving.ts';
 
 /** Where an arriving drawing goes on the bed. */
 export function PlacePart({ arriving }: { arriving: Arriving }) {
@@ -19,9 +20,9 @@ export function PlacePart({ arriving }: { arriving: Arriving }) {
   const machine = useBench(machineOf);
   const hasSheet = useBench((state) => jobOf(state).sheets.length > 0);
   const over = useBench((state) => overBed(machineOf(state), placedBounds(state, arriving), unitOf(state)));
-  const corner = toMachine(machine, arriving.corner.x, arriving.corner.y);
-  const setCorner = (x: number, y: number) => {
-    actions.adjustArriving({ corner: fromMachine(machine, x, y) });
+  const point = toMachine(machine, arriving.point.x, arriving.point.y);
+  const setPoint = (x: number, y: number) => {
+    actions.adjustArriving({ point: fromMachine(machine, x, y) });
     return undefined;
   };
   return (
@@ -31,28 +32,38 @@ export function PlacePart({ arriving }: { arriving: Arriving }) {
         value={arriving.place}
         options={[
           { value: 'as-in-file', text: 'As in the file' },
-          { value: 'centred', text: hasSheet ? 'Centred on the sheet' : 'Centred on the bed' },
-          { value: 'corner', text: 'Top left at a marked point' },
+          { value: 'within', text: hasSheet ? 'On the sheet, at its' : 'On the bed, at its' },
+          { value: 'point', text: 'At a marked point, by its' },
         ]}
-        choose={(place) => actions.adjustArriving({ place })}
+        choose={(place) => choosePlace(actions, place)}
       />
-      {arriving.place === 'corner' && (
+      {arriving.place !== 'as-in-file' && (
+        <div className="flex items-center gap-3">
+          <NinePoints
+            label={arriving.place === 'point' ? 'By its' : 'At the'}
+            value={arriving.anchor}
+            choose={(anchor) => actions.adjustArriving({ anchor })}
+          />
+          <p className="text-quiet">{pointName(arriving.anchor)}</p>
+        </div>
+      )}
+      {arriving.place === 'point' && (
         <>
           <p className="text-[12px] text-quiet">Click on the bed to mark the point, or type it.</p>
           <div className="grid grid-cols-2 gap-2">
             <LengthField
-              label="Corner X"
+              label="Point X"
               layout="stack"
               unit={unit}
-              value={corner.x}
-              commit={(x) => setCorner(x, corner.y)}
+              value={point.x}
+              commit={(x) => setPoint(x, point.y)}
             />
             <LengthField
-              label="Corner Y"
+              label="Point Y"
               layout="stack"
               unit={unit}
-              value={corner.y}
-              commit={(y) => setCorner(corner.x, y)}
+              value={point.y}
+              commit={(y) => setPoint(point.x, y)}
             />
           </div>
         </>

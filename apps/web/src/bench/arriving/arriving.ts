@@ -1,4 +1,4 @@
-import { type Arrival, boundsOf, type ReadingChoices, sheetBox } from '@lambent/core/document';
+import { type Anchor, type Arrival, boundsOf, type ReadingChoices, sheetSafeBox } from '@lambent/core/document';
 import {
   type ArrivalPlace,
   acceptArrival,
@@ -17,7 +17,6 @@ import {
   emptyBox,
   type Matrix,
   meanScale,
-  type Point,
   transformBox,
 } from '@lambent/core/geometry';
 import { toast } from 'sonner';
@@ -28,6 +27,7 @@ import { showPicture } from '../bed/pictures.ts';
 import type { Arriving, PlaceKind, ReadingTurn } from '../state/arriving.ts';
 import type { BenchActions, BenchState } from '../state/bench-state.ts';
 import { jobOf, machineOf } from '../state/document.ts';
+import { zeroAnchor } from '../state/hand.ts';
 
 /** Reads files one after another; each waits on its card until it is taken or left. */
 export async function offerFiles(actions: BenchActions, files: readonly File[]): Promise<void> {
@@ -88,7 +88,7 @@ function freshArriving(state: BenchState, id: string, file: File, reading: Readi
   // A page says where things lie; without one, or off the bed, the middle is the better guess.
   const fits = boxContains(boxOf(0, 0, bedWidth, bedHeight), found, 0.001);
   const place: PlaceKind =
-    reading.size.pageWidthMm !== null && reading.format !== 'picture' && fits ? 'as-in-file' : 'centred';
+    reading.size.pageWidthMm !== null && reading.format !== 'picture' && fits ? 'as-in-file' : 'within';
   return {
     id,
     file,
@@ -96,7 +96,8 @@ function freshArriving(state: BenchState, id: string, file: File, reading: Readi
     choices: {},
     factor: 1,
     place,
-    corner: { x: found.minX, y: found.minY },
+    anchor: middle,
+    point: { x: found.minX, y: found.minY },
     measured: null,
     again: null,
     taking: false,
@@ -147,17 +148,24 @@ export function measuredBox({ reading, measured }: Arriving): Box {
 }
 
 /** From the drawing as read to its place on the bed. */
-export function mapOf(state: BenchState, { reading, factor, place, corner }: Arriving): Matrix {
-  return arrivalMap(reading, factor, placeOf(state, place, corner));
+export function mapOf(state: BenchState, arriving: Arriving): Matrix {
+  return arrivalMap(arriving.reading, arriving.factor, placeOf(state, arriving));
 }
 
-function placeOf(state: BenchState, kind: PlaceKind, corner: Point): ArrivalPlace {
+function placeOf(state: BenchState, { place: kind, anchor, point }: Arriving): ArrivalPlace {
   if (kind === 'as-in-file') return { kind };
-  if (kind === 'corner') return { kind, at: corner };
+  if (kind === 'point') return { kind, at: point, anchor };
   const { bedWidth, bedHeight } = machineOf(state);
   const [sheet] = jobOf(state).sheets;
-  return { kind, on: sheet ? sheetBox(sheet) : boxOf(0, 0, bedWidth, bedHeight) };
+  return { kind, anchor, box: sheet ? sheetSafeBox(sheet) : boxOf(0, 0, bedWidth, bedHeight) };
 }
+
+/** Places what arrives in another way: on the sheet in its middle, at a point by its corner nearest to the machine's zero. */
+export function choosePlace(actions: BenchActions, place: PlaceKind): void {
+  actions.adjustArriving({ place, anchor: place === 'point' ? zeroAnchor(machineOf(actions.get())) : middle });
+}
+
+const middle: Anchor = { u: 0.5, v: 0.5 };
 
 /** Where the arriving items that show would come to lie; empty when none does. */
 export function placedBounds(state: BenchState, arriving: Arriving): Box {
@@ -232,8 +240,9 @@ export async function readAgain(actions: BenchActions, arrival: Arrival): Promis
       reading,
       choices: arrival.choices,
       factor,
-      place: 'corner',
-      corner: { x: x + minX * factor, y: y + minY * factor },
+      place: 'point',
+      anchor: { u: 0, v: 0 },
+      point: { x: x + minX * factor, y: y + minY * factor },
       measured: null,
       again: { arrival, before: reading },
       taking: false,

@@ -81,7 +81,7 @@ export function BedView({ asBurnt }: { asBurnt: boolean }) {
     () =>
       new BedPointers(actions, {
         movesView: () => isSpaceHeld.current,
-        press: (screen) => markCorner(actions, screen),
+        press: (screen) => markPlace(actions, screen),
         held: (screen) => openBedMenu(actions, screen),
       }),
     [actions],
@@ -180,11 +180,11 @@ function inputOf({ evt, target }: Konva.KonvaEventObject<PointerEvent>): Pointer
   };
 }
 
-/** While a file that arrives is placed by its corner, a click marks where that goes. @returns whether it did */
-function markCorner(actions: ReturnType<typeof useBenchActions>, { x, y }: Point): boolean {
+/** While a file that arrives is placed at a point, a click marks that. @returns whether it did */
+function markPlace(actions: ReturnType<typeof useBenchActions>, { x, y }: Point): boolean {
   const { incoming, view } = actions.get();
-  if (incoming.arriving?.place !== 'corner') return false;
-  actions.adjustArriving({ corner: { x: (x - view.x) / view.scale, y: (y - view.y) / view.scale } });
+  if (incoming.arriving?.place !== 'point') return false;
+  actions.adjustArriving({ point: { x: (x - view.x) / view.scale, y: (y - view.y) / view.scale } });
   return true;
 }
 

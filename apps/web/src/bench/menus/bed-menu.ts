@@ -9,6 +9,8 @@ import {
   CopyPlus,
   Eye,
   EyeOff,
+  FlipHorizontal2,
+  FlipVertical2,
   Group as GroupIcon,
   Lock,
   LockOpen,
@@ -25,7 +27,8 @@ import { showBed } from '../bed/showing.ts';
 import { heldCopy } from '../clipboard/held.ts';
 import { copyByButton, pasteHeld } from '../clipboard/use-clipboard.ts';
 import { deleteSelection, duplicate, group, lock, markAt, order, selectAll, ungroup } from '../commands.ts';
-import { shortcuts } from '../shortcuts.ts';
+import { mirroredCopy } from '../mirrored-copy.ts';
+import { keysOf, shortcuts } from '../shortcuts.ts';
 import type { BenchActions } from '../state/bench-state.ts';
 import { jobOf } from '../state/document.ts';
 import { selectedItems } from '../state/hand.ts';
@@ -72,6 +75,8 @@ function copying(actions: BenchActions): MenuPart {
     { text: 'Cut out', icon: Scissors, keys: shortcuts.cut.keys, run: () => copyByButton(actions, true) },
     { text: 'Copy', icon: Copy, keys: shortcuts.copy.keys, run: () => copyByButton(actions, false) },
     { text: 'Duplicate', icon: CopyPlus, keys: shortcuts.duplicate.keys, run: () => duplicate(actions) },
+    { text: 'Mirrored copy beside', icon: FlipHorizontal2, run: () => mirroredCopy(actions, 'beside') },
+    { text: 'Mirrored copy below', icon: FlipVertical2, run: () => mirroredCopy(actions, 'below') },
   ];
 }
 
@@ -171,6 +176,11 @@ function ofBed(actions: BenchActions, point: Point | null): MenuPart {
       run: () => actions.edit('show what is hidden', (job) => hideItems(job, all, false)),
     });
   }
-  part.push({ text: 'Show the whole bed', icon: Maximize, keys: shortcuts.showBed.keys, run: () => showBed(actions) });
+  part.push({
+    text: 'Show the whole bed',
+    icon: Maximize,
+    keys: keysOf('showBed') ?? undefined,
+    run: () => showBed(actions),
+  });
   return part;
 }

@@ -1,4 +1,4 @@
-import type { Arrival, ReadingChoices } from '@lambent/core/document';
+import type { Anchor, Arrival, ReadingChoices } from '@lambent/core/document';
 import type { ArrivalPlace, Reading } from '@lambent/core/formats';
 import type { Point } from '@lambent/core/geometry';
 import type { Change, Read } from './slice.ts';
@@ -14,8 +14,10 @@ export interface Arriving {
   /** How much larger than read. */
   readonly factor: number;
   readonly place: PlaceKind;
-  /** Where its top left corner goes, in bed mm, when it is placed by its corner. */
-  readonly corner: Point;
+  /** Which point of its frame it is placed by: its middle, a corner, the middle of a side. */
+  readonly anchor: Anchor;
+  /** Where that point goes, in bed mm, when it is placed at a point. */
+  readonly point: Point;
   /** The part that a known dimension is typed of; null for the whole. */
   readonly measured: string | null;
   /** What is being read again, and how it was read before; null for a file that is new. */

@@ -8,6 +8,7 @@ import {
   type TextSetting,
 } from '@lambent/core/document';
 import type { Box, Matrix, Point } from '@lambent/core/geometry';
+import type { Machine } from '@lambent/core/machine';
 import { type EvenSpacing, type Snap, type SnapKind, snapKinds } from '@lambent/core/picking';
 import type { WhyFilled } from '@lambent/core/plan';
 import type { SetText } from '@lambent/core/text';
@@ -179,8 +180,11 @@ export function reachOnBed({ view, isFinger }: ViewState & HandState, px: number
 
 /** The point of the selection's frame that X and Y are of, and that stays put. */
 export function anchorOf(state: DocumentState & HandState): Anchor {
-  const { origin } = machineOf(state);
-  if (state.anchor) return state.anchor;
+  return state.anchor ?? zeroAnchor(machineOf(state));
+}
+
+/** The point of a frame that is nearest to a machine's zero. */
+export function zeroAnchor({ origin }: Machine): Anchor {
   return origin === 'centre' ? { u: 0.5, v: 0.5 } : { u: 0, v: origin === 'top-left' ? 0 : 1 };
 }
 

@@ -22,6 +22,7 @@ import { Part } from '../drawer.tsx';
 import { AlignPart } from './align-part.tsx';
 import { BurntAs } from './burnt-as.tsx';
 import { MendPart } from './mend-part.tsx';
+import { PaintPart } from './paint-part.tsx';
 import { PlacePart } from './place-part.tsx';
 import { RepeatPart } from './repeat-part.tsx';
 import { TextAlong } from './text-along.tsx';
@@ -77,6 +78,7 @@ export function ArrangePart() {
           </div>
         )}
         <BurntAs />
+        <PaintPart />
         <TextAlong />
       </Part>
       <AlignPart />
