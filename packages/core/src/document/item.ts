@@ -236,15 +236,26 @@ export function anchorPoint(box: Box, { u, v }: Anchor): Point {
 
 /** The groups that an item is in, the outermost first. */
 export function groupsAround({ groups }: Pick<Drawing, 'groups'>, { groupId }: Item): Group[] {
+  const byId = groupsById(groups);
   const around: Group[] = [];
-  let group = groups.find(({ id }) => id === groupId);
+  let group = groupId === null ? undefined : byId.get(groupId);
   // Groups in a ring end where the ring is closed.
   while (group && !around.includes(group)) {
-    const { parentId } = group;
     around.unshift(group);
-    group = groups.find(({ id }) => id === parentId);
+    group = group.parentId === null ? undefined : byId.get(group.parentId);
   }
   return around;
+}
+
+const knownGroups = new WeakMap<readonly Group[], ReadonlyMap<string, Group>>();
+
+function groupsById(groups: readonly Group[]): ReadonlyMap<string, Group> {
+  let byId = knownGroups.get(groups);
+  if (!byId) {
+    byId = new Map(groups.map((group) => [group.id, group]));
+    knownGroups.set(groups, byId);
+  }
+  return byId;
 }
 
 /** The outermost group an item is in, or null. */
@@ -262,7 +273,7 @@ const topGroups = new WeakMap<readonly Group[], ReadonlyMap<string, Group>>();
 
 /** By group: the outermost one that it is in, itself where it is in none. */
 function findTopGroups(groups: readonly Group[]): Map<string, Group> {
-  const byId = new Map(groups.map((group) => [group.id, group]));
+  const byId = groupsById(groups);
   const tops = new Map<string, Group>();
   for (const group of groups) {
     let top = group;

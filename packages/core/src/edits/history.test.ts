@@ -28,14 +28,16 @@ describe('the way back', () => {
 
   test('is kept as far as it weighs no more than so much: what was undone first, then the last steps', () => {
     const history = undo(undo(steps(10, 3)));
-    const kept = (most: number) => {
-      const { past, present, future } = lastSteps(history, most);
+    const kept = (heaviest: number, most?: number) => {
+      const { past, present, future } = lastSteps(history, heaviest, most);
       return [past.map(({ state }) => state), present, future.map(({ state }) => state)];
     };
     expect(kept(1000)).toEqual([[0, 1, 2, 3, 4, 5, 6, 7], 8, [9, 10]]);
     expect(kept(14)).toEqual([[6, 7], 8, [9, 10]]);
     expect(kept(5)).toEqual([[], 8, [9]]);
     expect(kept(2)).toEqual([[], 8, []]);
+    expect(kept(1000, 3)).toEqual([[7], 8, [9, 10]]);
+    expect(kept(1000, 1)).toEqual([[], 8, [9]]);
   });
 
   test('an edit that changes nothing is no step, and a new one forgets what was undone', () => {

@@ -43,19 +43,23 @@ function firstKept(past: readonly Step<unknown>[]): number {
   return 0;
 }
 
-/** A history with the steps nearest to the present, back and forth, that weigh no more than so much together. */
-export function lastSteps<T>({ past, present, future }: History<T>, most: number): History<T> {
-  const ahead = within(future, most);
-  const rest = most - ahead.reduce((sum, { weight }) => sum + weight, 0);
-  return { past: within(past.toReversed(), rest).toReversed(), present, future: ahead };
+/**
+ * A history with the steps nearest to the present: those that can be redone, then those that can be undone.
+ * @param heaviest what they weigh together at most
+ * @param steps how many there are at most
+ */
+export function lastSteps<T>({ past, present, future }: History<T>, heaviest: number, steps = mostSteps): History<T> {
+  const ahead = within(future, heaviest, steps);
+  const rest = heaviest - ahead.reduce((sum, { weight }) => sum + weight, 0);
+  return { past: within(past.toReversed(), rest, steps - ahead.length).toReversed(), present, future: ahead };
 }
 
-/** The first steps that weigh no more than so much together. */
-function within<T>(steps: readonly Step<T>[], most: number): readonly Step<T>[] {
+/** The first steps that are no more, and weigh no more together, than is said. */
+function within<T>(steps: readonly Step<T>[], heaviest: number, most: number): readonly Step<T>[] {
   let weight = 0;
-  const last = steps.findIndex((step) => {
+  const last = steps.findIndex((step, i) => {
     weight += step.weight;
-    return weight > most;
+    return weight > heaviest || i >= most;
   });
   return last < 0 ? steps : steps.slice(0, last);
 }
