@@ -172,7 +172,10 @@ test('twelve mends show what they would change, do it by a press, and are undone
     await page.mouse.move(700, 5);
     const plain = await bed.screenshot();
     await button.focus();
-    await expect.poll(async () => (await bed.screenshot()).equals(plain)).toBe(false);
+    // A line through thin parts changes how the layer burns, and nothing that is drawn.
+    if (finding !== 'missed-by-beam') {
+      await expect.poll(async () => (await bed.screenshot()).equals(plain)).toBe(false);
+    }
     // What comes out, and how long the run takes, with what it is more or less.
     const said =
       finding === 'line-drawn-twice' ? /^\d+ pieces · \d+:\d\d \(−0:0\d\)$/ : /^\d+ pieces( \(.\d+\))? · \d+:\d\d/;

@@ -11,7 +11,6 @@ import {
   finishText,
   items,
   newJob,
-  newJobOnPlywood,
   openStage,
   placeOf,
   pointAt,
@@ -416,7 +415,11 @@ test('a double click opens a group, and Escape closes it', async ({ page }) => {
 test('a drawn line of a thickness is engraved as an area; another takes its paint by a click on it', async ({
   page,
 }) => {
-  await newJobOnPlywood(page, 'Thick', '');
+  await onPlywood(page, 'Thick');
+  // A key by which lines from 0.5 mm on are areas.
+  await openStage(page, 'Colours');
+  await choose(page, /^Colour key/, 'Slipway, by line width');
+  await openStage(page, 'Art');
   await tool(page, 'Line');
   await drawTyped(page, 40, 60, '80', '0');
   await page.keyboard.press('Enter');
@@ -427,7 +430,7 @@ test('a drawn line of a thickness is engraved as an area; another takes its pain
   await clickBed(page, 70, 60);
   await choose(page, /^Layer of the selection/, /^Engrave/);
   await page.getByRole('button', { name: 'Lines 2 mm thick' }).click();
-  await expect(page.getByLabel('Line thickness')).toHaveValue('2');
+  await expect(page.getByLabel('Line thickness', { exact: true })).toHaveValue('2');
   await typeInto(page, 'Line thickness', '3');
   await saved(page);
   const [thick] = await items(page);

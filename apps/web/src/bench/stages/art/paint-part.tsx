@@ -63,8 +63,8 @@ export function PaintPart() {
       </ul>
       {key.hairlineMm == null && (
         <p className="text-[12px] text-quiet">
-          The colour key {key.name} burns a line as a line, however thick it is. Say under Colour keys from which
-          thickness on it is an area.
+          The colour key {key.name} engraves no line as an area, however thick it is. Say under Colour keys from which
+          thickness on it does.
         </p>
       )}
     </div>
