@@ -45,8 +45,8 @@ function firstKept(past: readonly Step<unknown>[]): number {
 
 /**
  * A history with the steps nearest to the present: those that can be redone, then those that can be undone.
- * @param heaviest what they weigh together at most
- * @param steps how many there are at most
+ * @param heaviest what they weigh together at most.
+ * @param steps how many there are at most.
  */
 export function lastSteps<T>({ past, present, future }: History<T>, heaviest: number, steps = mostSteps): History<T> {
   const ahead = within(future, heaviest, steps);

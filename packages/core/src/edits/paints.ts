@@ -15,22 +15,25 @@ import { changeItems } from './items.ts';
 export function setLineWidth(job: JobDocument, ids: ReadonlySet<string>, mm: number): JobDocument {
   if (!(mm > 0 && Number.isFinite(mm))) throw new RangeError(`setLineWidth: must be more than 0, got ${mm}`);
   // Items that shared a paint go on sharing it.
-  const made = new Map<string, Map<Paint, Paint>>();
+  const lines = new Map<Paint, Paint>();
+  const linesAlone = new Map<Paint, Paint>();
   return changeItems(job, ids, (item) => {
     if (item.shape.kind === 'picture') return item;
-    const isOpen = item.paint.stroke === null && hasOpenLine(item);
-    const kind = isOpen ? 'open' : 'closed';
-    const known = made.get(kind) ?? new Map<Paint, Paint>();
-    made.set(kind, known);
-    let paint = known.get(item.paint);
+    const isAlone = item.paint.stroke === null && hasOpenLine(item);
+    const made = isAlone ? linesAlone : lines;
+    let paint = made.get(item.paint);
     if (!paint) {
-      const { stroke, fill, fade, ...rest } = item.paint;
-      const lined = { ...rest, stroke: stroke ?? fill ?? '#000000', strokeWidthMm: mm };
-      paint = isOpen ? { ...lined, fill: null } : { ...lined, fill, ...(fade ? { fade } : {}) };
-      known.set(item.paint, paint);
+      const { stroke, fill } = item.paint;
+      paint = { ...item.paint, stroke: stroke ?? fill ?? '#000000', strokeWidthMm: mm };
+      if (isAlone) paint = withoutFill(paint);
+      made.set(item.paint, paint);
     }
     return { ...item, paint };
   });
+}
+
+function withoutFill({ fade: _, ...paint }: Paint): Paint {
+  return { ...paint, fill: null };
 }
 
 function hasOpenLine(item: Item): boolean {

@@ -28,7 +28,7 @@ import { ToolMarks } from './tool-marks.tsx';
 import { useGuidePull } from './use-guide-pull.ts';
 import { useHeldKey } from './use-held-key.ts';
 import type { View, ViewFrame } from './view.ts';
-import { isSameView, ruler, toScreen, viewOf, zoomAt } from './view.ts';
+import { isSameView, ruler, toBed, toScreen, viewOf, zoomAt } from './view.ts';
 
 interface Size {
   readonly width: number;
@@ -181,10 +181,10 @@ function inputOf({ evt, target }: Konva.KonvaEventObject<PointerEvent>): Pointer
 }
 
 /** While a file that arrives is placed at a point, a click marks that. @returns whether it did */
-function markPlace(actions: ReturnType<typeof useBenchActions>, { x, y }: Point): boolean {
+function markPlace(actions: ReturnType<typeof useBenchActions>, screen: Point): boolean {
   const { incoming, view } = actions.get();
   if (incoming.arriving?.place !== 'point') return false;
-  actions.adjustArriving({ point: { x: (x - view.x) / view.scale, y: (y - view.y) / view.scale } });
+  actions.adjustArriving({ point: toBed(view, screen.x, screen.y) });
   return true;
 }
 
