@@ -19,8 +19,8 @@ import { withNamedLayers } from './named-layers.ts';
 import type { Reading } from './reading.ts';
 
 /**
- * Where what arrives is put: as the file has it, or a point of its frame (its middle, a corner, the middle of a side) at the
- * same point of a box, or anywhere.
+ * Where what arrives is put: as the file has it, or by a point of its frame: its middle, a corner, the middle of a side.
+ * That goes to the same point of a box, or anywhere.
  */
 export type ArrivalPlace =
   | { readonly kind: 'as-in-file' }
