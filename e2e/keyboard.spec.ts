@@ -137,6 +137,46 @@ test('after Enter in a field the bed has the keys, and Tab goes on from the fiel
   await expect.poll(() => items(page)).toEqual([]);
 });
 
+test('what is typed at once after a copy is made goes to the copy', async ({ page }) => {
+  const disc = '<circle cx="60" cy="60" r="22" fill="none" stroke="#D0481E"/>';
+  await newJob(page, 'At once', svg(disc));
+  await expect(page.getByLabel('Diameter', { exact: true })).toBeVisible();
+  await page.evaluate(async () => {
+    const named = (name: string) =>
+      Array.from(document.querySelectorAll('label')).find(({ textContent }) => textContent === name)
+        ?.control as HTMLInputElement;
+    const press = (target: Element, key: string, ctrlKey = false) =>
+      target.dispatchEvent(new KeyboardEvent('keydown', { key, ctrlKey, bubbles: true, cancelable: true }));
+    const bed = document.querySelector('#bed') as HTMLElement;
+    bed.focus();
+    press(bed, 'd', true);
+    // What the copy changes of the page that cannot wait is done by the next microtask; nothing later is.
+    await Promise.resolve();
+    const field = named('Diameter');
+    field.focus();
+    Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value')?.set?.call(field, '44.4');
+    field.dispatchEvent(new Event('input', { bubbles: true }));
+    await new Promise((settle) => setTimeout(settle));
+    press(named('Diameter'), 'Enter');
+  });
+  const widths = () => items(page).then((all) => all.map((item) => placeOf(item)[2]));
+  await expect.poll(widths).toHaveLength(2);
+  expect(await widths()).toEqual([44, 44.4]);
+});
+
+test('Escape in a field gives no keys back that another field has by then', async ({ page }) => {
+  await newJob(page, 'Escape', svg(rectangle(20, 20, 60, 40)));
+  const [x, y] = [page.getByLabel('X', { exact: true }), page.getByLabel('Y', { exact: true })];
+  await x.fill('33');
+  await y.evaluate(async (other) => {
+    const key = new KeyboardEvent('keydown', { key: 'Escape', bubbles: true, cancelable: true });
+    document.activeElement?.dispatchEvent(key);
+    other.focus();
+    await new Promise((settle) => requestAnimationFrame(() => requestAnimationFrame(settle)));
+  });
+  await expect(y).toBeFocused();
+});
+
 test('Enter opens a list; Escape in a field of what is open takes back what was typed, then closes it', async ({
   page,
 }) => {

@@ -58,6 +58,12 @@ export function TypedField<T = number>({
   // biome-ignore lint/correctness/useExhaustiveDependencies: a new value from outside clears an old complaint
   useEffect(() => setTrouble(null), [text]);
 
+  /** Does something with the field once it shows its text; not when another has the focus by then, which it would take. */
+  const whenShown = (act: (field: HTMLInputElement) => void) => {
+    requestAnimationFrame(() => {
+      if (input.current && document.activeElement === input.current) act(input.current);
+    });
+  };
   /** @returns whether it was taken */
   const take = (value: T): boolean => {
     const refusal = commit(value);
@@ -80,11 +86,9 @@ export function TypedField<T = number>({
     if (event.key === 'Enter') {
       event.preventDefault();
       const isTaken = settle();
-      // Only while it still has the focus, which selecting would take back.
-      requestAnimationFrame(() => {
-        if (document.activeElement !== input.current) return;
-        input.current?.select();
-        if (isTaken && input.current) giveKeysToBed(input.current);
+      whenShown((field) => {
+        field.select();
+        if (isTaken) giveKeysToBed(field);
       });
     } else if (event.key === 'Escape') {
       // One step back: first what was typed, then out of the field, or out of what it stands in.
@@ -96,7 +100,7 @@ export function TypedField<T = number>({
       show(before.current);
       setDraft(null);
       setTrouble(null);
-      requestAnimationFrame(() => input.current?.select());
+      whenShown((field) => field.select());
     } else if (step && (event.key === 'ArrowUp' || event.key === 'ArrowDown')) {
       event.preventDefault();
       const size = event.shiftKey ? 10 : event.altKey ? 0.1 : 1;

@@ -3,9 +3,8 @@ import { isEmpty } from '@lambent/core/geometry';
 import { ChevronDown, ChevronUp, Move, PanelBottomClose, PictureInPicture2 } from 'lucide-react';
 import { type KeyboardEvent, type PointerEvent, useMemo, useRef } from 'react';
 import { IconButton } from '../../ui/button.tsx';
-import { useBenchLater } from '../context.ts';
+import { useSelected } from '../context.ts';
 import type { Stage } from '../stages/stage.ts';
-import { jobOf } from '../state/document.ts';
 import { nameOf } from '../thing-names.ts';
 import { dockCard, foldCard, moveCard, useCardPlace, useIsFolded } from './card-place.ts';
 import { SizeFields } from './size-fields.tsx';
@@ -18,8 +17,7 @@ interface Props {
 
 /** What is selected, with its place and size: docked under the drawer, or floating where it was put. */
 export function SizeCard({ stage, isDocked }: Props) {
-  const selection = useBenchLater((state) => state.selection);
-  const drawing = useBenchLater((state) => jobOf(state).drawing);
+  const { drawing, selection } = useSelected();
   const isFolded = useIsFolded(stage);
   const { right, top } = useCardPlace();
   const card = useRef<HTMLElement>(null);

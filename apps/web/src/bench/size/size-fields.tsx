@@ -20,7 +20,7 @@ import { NumberField } from '../../ui/number-field.tsx';
 import { parseAngle } from '../../ui/plain-number.ts';
 import { TypedField } from '../../ui/typed-field.tsx';
 import { deleteSelection } from '../commands.ts';
-import { useBench, useBenchActions, useBenchLater } from '../context.ts';
+import { type Selected, useBench, useBenchActions, useSelected } from '../context.ts';
 import { sheetName } from '../sheet-choice.ts';
 import { withKeys } from '../shortcuts.ts';
 import { jobOf, machineOf, unitOf } from '../state/document.ts';
@@ -44,8 +44,8 @@ const anchorNames = [
 /** Where the selection is and how large, as figures that can be typed. */
 export function SizeFields() {
   const actions = useBenchActions();
-  const selection = useBenchLater((state) => state.selection);
-  const drawing = useBenchLater((state) => jobOf(state).drawing);
+  const selected = useSelected();
+  const { drawing, selection } = selected;
   const unit = useBench(unitOf);
   const machine = useBench(machineOf);
   const count = selection.size;
@@ -53,7 +53,7 @@ export function SizeFields() {
   const [each, setEach] = useState(false);
   const bounds = useMemo(() => boundsAmong(drawing, selection), [drawing, selection]);
   const single = count === 1 ? itemsAmong(drawing, selection)[0] : undefined;
-  const [locked, setLocked] = useLock(selection);
+  const [locked, setLocked] = useLock(selected);
   const own = useMemo(() => single && ownSizeOf(single), [single]);
   if (isEmpty(bounds)) return null;
 
@@ -186,9 +186,8 @@ export function SizeFields() {
  * Whether the proportions are kept: usually those of pictures and of what was brought in, and as it was chosen for what is
  * selected.
  */
-function useLock(selection: ReadonlySet<string>): [isLocked: boolean, lock: (isLocked: boolean) => void] {
-  const drawing = useBenchLater((state) => jobOf(state).drawing);
-  const arrivals = useBenchLater((state) => jobOf(state).arrivals);
+function useLock({ drawing, selection }: Selected): [isLocked: boolean, lock: (isLocked: boolean) => void] {
+  const arrivals = useBench((state) => jobOf(state).arrivals);
   const isUsual = useMemo(() => {
     const starts = arrivals.map((arrival) => arrivalItemId(arrival.id, ''));
     return itemsAmong(drawing, selection).some(

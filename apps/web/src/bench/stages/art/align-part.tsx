@@ -14,7 +14,7 @@ import { Choice } from '../../../ui/choice.tsx';
 import { LengthField } from '../../../ui/length-field.tsx';
 import { Tick } from '../../../ui/tick.tsx';
 import { type AlignTo, align, alignTarget, isAroundAll, spread } from '../../commands.ts';
-import { useBench, useBenchActions, useBenchLater } from '../../context.ts';
+import { useBench, useBenchActions, useSelected } from '../../context.ts';
 import { sheetName } from '../../sheet-choice.ts';
 import { jobOf, unitOf } from '../../state/document.ts';
 import { type Listing, listingOf } from '../../thing-names.ts';
@@ -32,8 +32,7 @@ const alignments: readonly { value: Alignment; text: string; icon: LucideIcon }[
 
 /** Aligning to a piece that stays put, a sheet or the bed, and spreading evenly. */
 export function AlignPart() {
-  const drawing = useBenchLater((state) => jobOf(state).drawing);
-  const selection = useBenchLater((state) => state.selection);
+  const { drawing, selection } = useSelected();
   return <Aligning listing={listingOf(drawing)} selection={selection} />;
 }
 

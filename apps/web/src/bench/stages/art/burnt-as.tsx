@@ -6,14 +6,13 @@ import { useMemo } from 'react';
 import { Button } from '../../../ui/button.tsx';
 import { Choice } from '../../../ui/choice.tsx';
 import { OperationMark } from '../../../ui/operation-mark.tsx';
-import { useBench, useBenchActions, useBenchLater } from '../../context.ts';
+import { useBench, useBenchActions, useBenchLater, useSelected } from '../../context.ts';
 import { jobOf } from '../../state/document.ts';
 
 /** The layer the selection is on, and putting it on another by hand, over the key. */
 export function BurntAs() {
   const actions = useBenchActions();
-  const selection = useBenchLater((state) => state.selection);
-  const drawing = useBenchLater((state) => jobOf(state).drawing);
+  const { drawing, selection } = useSelected();
   const runs = useBench((state) => jobOf(state).runs);
   const { layers, placed } = useBenchLater((state) => state.prepared.meaning);
   const { on, pinned, also } = useMemo(() => {

@@ -7,9 +7,9 @@ import { toast } from 'sonner';
 import { Button } from '../../../ui/button.tsx';
 import { formatLength } from '../../../ui/figures.ts';
 import { TypedField } from '../../../ui/typed-field.tsx';
-import { useBench, useBenchActions, useBenchLater } from '../../context.ts';
+import { useBench, useBenchActions, useSelected } from '../../context.ts';
 import type { BenchActions } from '../../state/bench-state.ts';
-import { jobOf, unitOf } from '../../state/document.ts';
+import { unitOf } from '../../state/document.ts';
 import { itemUnder } from '../../tools/draw.ts';
 import { askForPlace } from '../../tools/place-tool.ts';
 import { keyWidths } from './key-widths.ts';
@@ -20,8 +20,7 @@ const thickest = 1000;
 /** How thick the lines of the selection are, and taking the paint of something else by pointing at it. */
 export function PaintPart() {
   const actions = useBenchActions();
-  const selection = useBenchLater((state) => state.selection);
-  const drawing = useBenchLater((state) => jobOf(state).drawing);
+  const { drawing, selection } = useSelected();
   const key = useBench((state) => state.prepared.key);
   const unit = useBench(unitOf);
   const { widths, isPicture } = useMemo(() => {

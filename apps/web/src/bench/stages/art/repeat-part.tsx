@@ -8,7 +8,7 @@ import { LengthField } from '../../../ui/length-field.tsx';
 import { NumberField } from '../../../ui/number-field.tsx';
 import { Tick } from '../../../ui/tick.tsx';
 import { addCopies } from '../../commands.ts';
-import { useBench, useBenchActions, useBenchLater } from '../../context.ts';
+import { useBench, useBenchActions, useSelected } from '../../context.ts';
 import { jobOf, unitOf } from '../../state/document.ts';
 import { selectedItems, selectionBox } from '../../state/hand.ts';
 import { Part } from '../drawer.tsx';
@@ -20,8 +20,7 @@ type Repeating = 'grid' | 'ring';
 export function RepeatPart() {
   const actions = useBenchActions();
   const unit = useBench(unitOf);
-  const drawing = useBenchLater((state) => jobOf(state).drawing);
-  const selection = useBenchLater((state) => state.selection);
+  const { drawing, selection } = useSelected();
   const sheet = useBench((state) => jobOf(state).sheets[0]);
   const mark = useBench((state) => jobOf(state).mark);
   const [kind, setKind] = useState<Repeating>('grid');
