@@ -135,7 +135,7 @@ test('a solid is cut where it is asked to', async ({ page }) => {
   await newJob(page, 'From a solid');
   await offer(page, 'base.stl', text);
   await expect(page.getByTestId('arrival-size')).toHaveText('22.5 × 15 mm');
-  await choose(page, /^Where it is cut/, 'Cut at 25 % of its height');
+  await choose(page, /^Where it is cut/, 'At 25 % of its height');
   await expect(page.getByTestId('arrival-size')).toHaveText('26.25 × 17.5 mm');
   await choose(page, /^Where it is cut/, 'All that it covers');
   await expect(page.getByTestId('arrival-size')).toHaveText('30 × 20 mm');
@@ -211,7 +211,7 @@ test('a file is read again with other choices, and what was done since stays', a
   await page.keyboard.press('Control+a');
   await typeInto(page, 'X', '120');
   await page.getByRole('button', { name: 'Read dashes.svg again, with other choices' }).click();
-  await choose(page, /^Dashed lines/, 'Dashed lines as their dashes');
+  await choose(page, /^Dashed lines/, 'As their dashes');
   await expect(page.getByTestId('note-dashes')).toBeVisible();
   await page.getByRole('button', { name: 'Take it so' }).click();
   const { document } = await storedJob(page);
@@ -299,7 +299,7 @@ test('layers that a file of ours names are taken over its colours, or not', asyn
   const pins = async () => (await storedJob(page)).document.drawing.items.map(({ pinned }) => pinned);
   expect(await pins()).toEqual(['score', null]);
   await offer(page, 'again.svg', drawing);
-  await choose(page, /^Layers/, 'All parts by their colours');
+  await choose(page, /^Layers/, 'By colour');
   await expect(page.getByTestId('note-layers-taken')).toBeHidden();
   await takeIt(page);
   expect(await pins()).toEqual(['score', null, null, null]);

@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { bedPoint, choose, newJob, openStage, placeOf, rectangle, storedJob, svg, typeInto } from './bench.ts';
+import { bedPoint, choose, newJob, openStage, placeOf, rectangle, rows, storedJob, svg, typeInto } from './bench.ts';
 
 const drawing = svg(
   `<g id="Pair">${rectangle(20, 20, 40, 20)}${rectangle(30, 25, 10, 10)}</g>${rectangle(100, 20, 30, 30)}`,
@@ -68,7 +68,7 @@ test('mouse and keys: click, drag, frame, nudge, delete', async ({ page }) => {
   // Beside the handles that a selection has at its corners and middles.
   const [edge, { scale }] = [await at(100, 28), await at(0, 0)];
   await page.mouse.move(edge.x, edge.y);
-  await expect(page.getByRole('button', { name: 'Rectangle', exact: true })).toHaveAttribute('data-under', 'true');
+  await expect(rows(page, 'Rectangle')).toHaveAttribute('data-under', 'true');
   await expect(page.getByRole('button', { name: /^Pair/ })).toHaveAttribute('data-under', 'false');
   await page.mouse.click(edge.x, edge.y);
   await expect(page.getByRole('region', { name: 'Size and place' })).toContainText('1 item');
@@ -114,7 +114,7 @@ test('mouse and keys: click, drag, frame, nudge, delete', async ({ page }) => {
 
 test('handles scale from the opposite corner', async ({ page }) => {
   await newJob(page, 'Handles', svg(rectangle(100, 100, 100, 50)));
-  await page.getByRole('button', { name: 'Rectangle', exact: true }).click();
+  await rows(page, 'Rectangle').click();
   const corner = await bedPoint(page, 200, 150);
   await page.mouse.move(corner.x, corner.y);
   await page.mouse.down();
@@ -144,7 +144,7 @@ test('zoom keeps the point under the wheel, and comes back to the bed', async ({
 test('one card says what another machine means, and brings what lies off its bed onto it', async ({ page }) => {
   await newJob(page, 'Moved', svg(rectangle(10, 20, 180, 20)));
   await choose(page, 'Material of the sheet', /Birch plywood.*3 mm/);
-  await page.getByRole('button', { name: 'Rectangle', exact: true }).click();
+  await rows(page, 'Rectangle').click();
   await typeInto(page, 'X', '500');
   await choose(page, 'Machine: Wren', /^Dunlin/);
   const card = page.getByRole('region', { name: 'Another machine' });
@@ -174,7 +174,7 @@ test('one card says what another machine means, and brings what lies off its bed
 
 test('another machine keeps every size, has its own zero, and says what no longer fits', async ({ page }) => {
   await newJob(page, 'Machines', svg(rectangle(20, 20, 40, 20)));
-  await page.getByRole('button', { name: 'Rectangle', exact: true }).click();
+  await rows(page, 'Rectangle').click();
   await typeInto(page, 'X', '500');
   await openStage(page, 'Bed');
   await choose(page, 'Machine: Wren', /^Dunlin/);
@@ -196,7 +196,7 @@ test('lengths in inches show and take inches, and change no geometry', async ({ 
   await openStage(page, 'Bed');
   await page.getByRole('radio', { name: 'in' }).click();
   await openStage(page, 'Art');
-  await page.getByRole('button', { name: 'Rectangle', exact: true }).click();
+  await rows(page, 'Rectangle').click();
   await expect(page.getByLabel('X', { exact: true })).toHaveValue('1');
   await expect(page.getByLabel('W', { exact: true })).toHaveValue('0.5');
   await typeInto(page, 'X', '2 3/8');

@@ -112,6 +112,10 @@ export async function choose(page: Page, list: string | RegExp, option: string |
   await page.getByRole('option', { name: option }).click();
 }
 
+/** The rows of what is on the bed that are called so; those that are called alike say how large they are, and where. */
+export const rows = (page: Page, name: string) =>
+  page.getByRole('button', { name: new RegExp(`^${name}(?: ?\\d.*)?$`) });
+
 export async function typeInto(page: Page, label: string, text: string): Promise<void> {
   const field = page.getByLabel(label, { exact: true });
   await field.fill(text);

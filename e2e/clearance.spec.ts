@@ -10,6 +10,7 @@ import {
   openStage,
   placeOf,
   rectangle,
+  rows,
   shopOf,
   storedJob,
   svg,
@@ -60,7 +61,7 @@ test('a drawer divider’s slot fits the measured thickness, and says what follo
 
   // A part with a pocket for it: the pocket's size follows the part.
   await openStage(page, 'Art');
-  await page.getByRole('button', { name: 'Rectangle', exact: true }).first().click();
+  await rows(page, 'Rectangle').first().click();
   await openStage(page, 'Fit');
   const part = (await items(page))[0];
   await page.getByRole('button', { name: 'Make a pocket for it' }).click();
@@ -87,7 +88,7 @@ test('of two outlines, one is made the pocket for the other: it stays where it i
     .toEqual([middleX - 20.025, middleY - 10.025, 40.05, 20.05].map((mm) => expect.closeTo(mm, 2)));
   // The part is made wider, and the pocket with it.
   await openStage(page, 'Art');
-  await page.getByRole('button', { name: 'Rectangle', exact: true }).first().click();
+  await rows(page, 'Rectangle').first().click();
   await page.getByRole('button', { name: 'Proportions are kept' }).click();
   await typeInto(page, 'W', '50');
   await expect
@@ -119,10 +120,10 @@ test('a holder and its object: cut from card in one run, the object burnt in the
   await newJob(page, 'Badge', svg(badge));
   await choose(page, 'Material of the sheet', /Grey board/);
   await openStage(page, 'Art');
-  await page.getByRole('button', { name: 'Rectangle', exact: true }).first().click();
+  await rows(page, 'Rectangle').first().click();
   await page.getByRole('button', { name: 'Parts from numbers…' }).click();
   await page.getByRole('button', { name: 'Holder', exact: true }).click();
-  await choose(page, /^The object is of/, /Two-colour engraving laminate/);
+  await choose(page, /^Object of/, /Two-colour engraving laminate/);
   await page.getByRole('button', { name: 'Make the holder' }).click();
   await expect(page.getByRole('button', { name: /Undo: a holder/ })).toBeVisible();
   const { document } = await storedJob(page);
@@ -186,7 +187,7 @@ test('a kerf comb is laid, and its reading is the recipe’s kerf, with date and
   await making(page, 'Test pieces');
   await choose(page, 'Test piece: Kerf comb', 'Slot comb');
   await choose(page, 'The opening', '+0.10 mm');
-  await choose(page, 'Is the fit', 'It is sliding');
+  await choose(page, 'The fit is', 'sliding');
   await page.getByRole('button', { name: 'Keep it as the fit' }).click();
   await expect(page.getByText(/sliding is 0\.1 mm from now on/)).toBeVisible();
   expect((await materialOf(page, 'veg-leather-2')).fits?.sliding).toEqual({
@@ -205,10 +206,10 @@ test('which side is kept, what a piece will measure, and the burn as wide as it 
   await page.keyboard.press('Control+a');
   const plate = (await items(page))[0];
   await openStage(page, 'Art');
-  await page.getByRole('button', { name: 'Rectangle', exact: true }).first().click();
+  await rows(page, 'Rectangle').first().click();
   await openStage(page, 'Fit');
   await expect(page.getByText(/^Drawn 60\.00 × 40\.00 mm; once burnt 60\.00 × 40\.00 mm$/)).toBeVisible();
-  await choose(page, /^The selection keeps/, /^On the line/);
+  await choose(page, /^Selection keeps/, /^On the line/);
   await expect(page.getByText(/^Drawn 60\.00 × 40\.00 mm; once burnt 59\.84 × 39\.84 mm$/)).toBeVisible();
   expect((await items(page)).find(({ id }) => id === plate.id)?.keep).toBe('line');
   await page.getByRole('button', { name: 'Show the burn’s width' }).click();

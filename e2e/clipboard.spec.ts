@@ -9,6 +9,7 @@ import {
   openStage,
   placeOf,
   rectangle,
+  rows,
   shopOf,
   storedJob,
   svg,
@@ -103,7 +104,7 @@ test('menus: of the selection, of the bed, of a row and of a block of the strip;
   await page.keyboard.press('Enter');
   await expect.poll(async () => (await items(page)).length).toBe(2);
 
-  const row = page.getByRole('button', { name: 'Rectangle', exact: true }).first();
+  const row = rows(page, 'Rectangle').first();
   await row.click({ button: 'right' });
   await menu(page).getByRole('menuitem', { name: 'Lock', exact: true }).click();
   await expect.poll(async () => (await items(page)).filter(({ locked }) => locked).length).toBe(1);
@@ -117,7 +118,7 @@ test('menus: of the selection, of the bed, of a row and of a block of the strip;
 
 test('what is locked stands against keys, typed places, delete, select all and a drag', async ({ page }) => {
   await newJob(page, 'Locked', svg(rectangle(100, 100, 40, 30) + rectangle(200, 100, 40, 30)));
-  const row = page.getByRole('button', { name: 'Rectangle', exact: true }).first();
+  const row = rows(page, 'Rectangle').first();
   await page.getByRole('button', { name: 'Lock Rectangle' }).first().click();
   const before = (await items(page)).map((item) => placeOf(item));
   const lockedAt = (await items(page)).findIndex(({ locked }) => locked);

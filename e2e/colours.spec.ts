@@ -183,7 +183,7 @@ test('a layer’s block opens its settings: numbers by hand, order by clicks, wa
   await panel.getByLabel('Name of the layer Cut').fill('Through');
   await panel.getByLabel('Name of the layer Cut').press('Enter');
   await expect(page.getByRole('region', { name: 'Layer Through' })).toBeVisible();
-  await choose(page, /^Order of its lines/, 'By hand, numbered');
+  await choose(page, /^Line order/, 'By hand, numbered');
   await page.getByRole('button', { name: 'Number by clicking' }).click();
   await clickBed(page, 90, 20);
   await clickBed(page, 10, 20);
@@ -224,7 +224,7 @@ test('what is filled: asked on the bed, overlaps united, figure and ground swapp
   await card.getByRole('button', { name: 'Done' }).click();
 
   await page.getByTestId('step-engrave-all').getByRole('button').first().click();
-  await choose(page, /^Where items overlap/, 'Overlaps unite');
+  await choose(page, /^Overlaps/, 'Unite');
   await page.keyboard.press('Escape');
   expect(await engraved()).toBe(600);
   await page.keyboard.press('Control+a');
@@ -255,10 +255,8 @@ test('bars that lie and bars that stand are each filled along themselves, by the
 
   // It stands with the layer, and can be said otherwise there.
   await page.getByTestId('step-engrave-all').getByRole('button').first().click();
-  await expect(page.getByRole('button', { name: /^Angle of scan lines/ })).toContainText(
-    'Each piece where it burns sooner',
-  );
-  await choose(page, /^Angle of scan lines/, 'All lines at one angle');
+  await expect(page.getByRole('button', { name: /^Scan angle/ })).toContainText('The quickest for each piece');
+  await choose(page, /^Scan angle/, 'One for all');
   await page.keyboard.press('Escape');
   await saved(page);
   expect(await planned()).toBeCloseTo(before, 3);

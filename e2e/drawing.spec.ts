@@ -15,6 +15,7 @@ import {
   placeOf,
   pointAt,
   rectangle,
+  rows,
   saved,
   storedJob,
   svg,
@@ -49,7 +50,7 @@ test('a key tag, 54 × 27 mm, with round corners, a hole and an engraved name', 
   await expect(page.getByRole('button', { name: '“Noor”', exact: true })).toBeVisible();
   // The name is put in the middle of the tag, which stays where it is.
   await page.keyboard.press('Escape');
-  await page.getByRole('button', { name: 'Rectangle', exact: true }).first().click();
+  await rows(page, 'Rectangle').first().click();
   await page.getByRole('button', { name: '“Noor”', exact: true }).click({ modifiers: ['Shift'] });
   await choose(page, /^Aligned to/, /Rectangle/);
   await page.getByRole('button', { name: 'Middles across' }).click();
@@ -133,8 +134,7 @@ test('a seed-jar stand: two plates, one with a round opening, and the disc that 
   // The disc stays; its copy becomes the opening of the second plate.
   await page.keyboard.press('Control+d');
   await typeInto(page, 'Diameter', '44.4');
-  await page
-    .getByRole('button', { name: 'Rectangle', exact: true })
+  await rows(page, 'Rectangle')
     .nth(1)
     .click({ modifiers: ['Shift'] });
   await choose(page, /^Aligned to/, /Rectangle/);
@@ -253,7 +253,7 @@ test('placed from the mark, copied by a distance and an angle, laid out by a gui
   await tool(page, 'Ellipse');
   await drawTyped(page, 200, 200, '8', '8');
   await page.keyboard.press('Escape');
-  await page.getByRole('button', { name: 'Circle', exact: true }).click();
+  await rows(page, 'Circle').click();
   // The corner of the plate is marked: the pointer is caught by it only while a tool draws.
   await tool(page, 'Line');
   await pointAt(page, 51, 51);
@@ -447,4 +447,24 @@ test('a drawn line of a thickness is engraved as an area; another takes its pain
   await expect(page.getByRole('button', { name: 'Undo: take a paint (Ctrl Z)' })).toBeVisible();
   const [first, second] = await items(page);
   expect([second.paint, second.pinned]).toEqual([first.paint, first.pinned]);
+});
+
+test('a colour of the legend paints what is selected, and else is what is drawn next', async ({ page }) => {
+  await onPlywood(page, 'Legend');
+  const legend = page.getByRole('complementary', { name: 'Colours of the key' });
+  await legend.getByRole('button', { name: 'Score, lines of #00806A' }).click();
+  await tool(page, 'Rectangle');
+  await drawTyped(page, 30, 30, '40', '20');
+  await expect.poll(async () => (await items(page))[0]?.paint.stroke).toBe('#00806A');
+  await legend.getByRole('button', { name: 'Cut, lines of #D0481E' }).click();
+  await expect.poll(async () => (await items(page))[0].paint).toMatchObject({ stroke: '#D0481E', fill: null });
+  await legend.getByRole('button', { name: 'Engrave, areas of #5B3FA0' }).click();
+  await expect.poll(async () => (await items(page))[0].paint).toMatchObject({ stroke: null, fill: '#5B3FA0' });
+  await page.getByRole('button', { name: 'Undo: paint as Engrave' }).click();
+  expect((await items(page))[0].paint.stroke).toBe('#D0481E');
+  // Elsewhere it selects what is on its layer.
+  await page.keyboard.press('Escape');
+  await openStage(page, 'Colours');
+  await legend.getByRole('button', { name: 'Cut, lines of #D0481E' }).click();
+  await expect(page.getByTestId('bed-twin')).toHaveText(/^Rectangle selected, in mm: 40 × 20 at 30, 30\.$/);
 });

@@ -14,6 +14,7 @@ import {
   openStage,
   pointAt,
   rectangle,
+  rows,
   svg,
   takeIt,
   tool,
@@ -33,7 +34,7 @@ test('an offset is shown, made onto a layer, and follows its source until it is 
   await drawTyped(page, 60, 60, '50', '30');
   await openStage(page, 'Fit');
   await typeInto(page, 'Distance', '2.5');
-  await choose(page, /^Onto the layer/, /^Onto Score/);
+  await choose(page, /^Layer/, /^Score/);
   await page.getByRole('button', { name: 'Make the offset' }).click();
   await expect(page.getByRole('button', { name: /Undo: offset 2.5 mm/ })).toBeVisible();
   let [made, source] = await items(page);
@@ -44,7 +45,7 @@ test('an offset is shown, made onto a layer, and follows its source until it is 
 
   // The source is made wider: what follows it is wider too, and after undo as it was.
   await openStage(page, 'Art');
-  await page.getByRole('button', { name: 'Rectangle', exact: true }).first().click();
+  await rows(page, 'Rectangle').first().click();
   await typeInto(page, 'W', '70');
   [made] = await items(page);
   expect(boxOf(made)).toEqual([57.5, 57.5, 132.5, 92.5]);
@@ -56,7 +57,7 @@ test('an offset is shown, made onto a layer, and follows its source until it is 
   await typeInto(page, 'Outward by', '4');
   expect(boxOf(offsetOf(await items(page)))).toEqual([56, 56, 114, 94]);
   await page.getByRole('button', { name: 'Settle it' }).click();
-  await page.getByRole('button', { name: 'Rectangle', exact: true }).last().click();
+  await rows(page, 'Rectangle').last().click();
   // The card shows the source by now, and what is typed is its.
   await expect(page.getByLabel('W', { exact: true })).toHaveValue('50.00');
   await typeInto(page, 'W', '60');
@@ -79,7 +80,7 @@ test('the outline that is shown is pulled to a distance; at 0 the outline itself
   const middle = (minY + maxY) / 2;
   await openStage(page, 'Fit');
   await typeInto(page, 'Distance', '4');
-  await choose(page, /^Onto the layer/, /^Onto Cut/);
+  await choose(page, /^Layer/, /^Cut/);
   await expect(page.getByRole('button', { name: 'Make the offset' })).toBeEnabled();
   await page.keyboard.press('b');
   await pointAt(page, maxX + 4, middle + 12);
@@ -94,10 +95,10 @@ test('the outline that is shown is pulled to a distance; at 0 the outline itself
   await page.keyboard.press('Control+z');
 
   await openStage(page, 'Art');
-  await page.getByRole('button', { name: 'Path', exact: true }).first().click();
+  await rows(page, 'Path').first().click();
   await openStage(page, 'Fit');
   await typeInto(page, 'Distance', '0');
-  await choose(page, /^Onto the layer/, /^Onto Cut/);
+  await choose(page, /^Layer/, /^Cut/);
   await page.getByRole('button', { name: 'Burn it on Cut as well' }).click();
   const all = await items(page);
   expect(all).toHaveLength(1);
@@ -125,7 +126,7 @@ test('nested contours inward stop where nothing is left, which is said; the sour
   await expect(page.getByRole('status').first()).toHaveText(
     'Nothing is left 20 mm inward. Nothing is left 24 mm inward.',
   );
-  await choose(page, /^The source/, /becomes a guide/);
+  await choose(page, /^Source/, /Becomes a guide/);
   await page.getByRole('button', { name: 'Make 4 offsets' }).click();
   const all = await items(page);
   expect(all.map((item) => boundsOf(item).maxX - boundsOf(item).minX)).toEqual(
@@ -154,7 +155,7 @@ test('what follows a very fine outline is worked out aside, and is where it shou
   await expect(page.getByRole('button', { name: /Undo: offset 3 mm/ })).toBeVisible();
   const before = offsetOf(await items(page));
   await openStage(page, 'Art');
-  await page.getByRole('button', { name: 'Path', exact: true }).first().click();
+  await rows(page, 'Path').first().click();
   await page.keyboard.press('ArrowRight');
   await page.keyboard.press('ArrowRight');
   await expect
@@ -217,12 +218,12 @@ test('an open line: around it with flat ends, or beside it', async ({ page }) =>
   await page.keyboard.press('Enter');
   await openStage(page, 'Fit');
   await typeInto(page, 'Distance', '5');
-  await choose(page, /^Ends/, 'Flat ends');
+  await choose(page, /^Ends/, 'Flat');
   await page.getByRole('button', { name: 'Make the offset' }).click();
   expect(boxOf(offsetOf(await items(page)))).toEqual([60, 55, 160, 65]);
   await page.keyboard.press('Control+z');
   await openStage(page, 'Art');
-  await page.getByRole('button', { name: 'Path', exact: true }).first().click();
+  await rows(page, 'Path').first().click();
   await openStage(page, 'Fit');
   await typeInto(page, 'Distance', '5');
   await choose(page, /^Open lines/, 'On its left');

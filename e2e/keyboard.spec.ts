@@ -214,3 +214,23 @@ test('the first stops of Tab lead to the bed, the tools, the drawer and the burn
   await skip.getByRole('button', { name: 'To the bed' }).press('Enter');
   await expect(page.locator('#bed')).toBeFocused();
 });
+
+test('things are named in the list and on the size card; those called alike say their size and place', async ({
+  page,
+}) => {
+  await newJob(page, 'Names', svg(rectangle(20, 20, 60, 40) + rectangle(100, 20, 60, 40)));
+  const twins = page.getByRole('button', { name: /^Rectangle ?60 × 40 at/ });
+  await expect(twins).toHaveText([/60 × 40 at 20, 20$/, /60 × 40 at 100, 20$/]);
+  await twins.first().dblclick();
+  await page.keyboard.type('Front');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('button', { name: 'Front', exact: true })).toBeVisible();
+  expect((await items(page))[0].name).toBe('Front');
+  await page.getByRole('button', { name: 'Rectangle', exact: true }).click();
+  await page.getByRole('textbox', { name: 'Name' }).fill('Back');
+  await page.keyboard.press('Enter');
+  await expect.poll(async () => (await items(page)).map(({ name }) => name)).toEqual(['Front', 'Back']);
+  await expect(page.getByTestId('bed-twin')).toHaveText('Back selected, in mm: 60 × 40 at 100, 20.');
+  await page.getByRole('button', { name: 'Undo: name it Back' }).click();
+  await expect(page.getByRole('textbox', { name: 'Name' })).toHaveValue('');
+});

@@ -97,7 +97,7 @@ test('strokes become lines along their middle, to be scored', async ({ page }) =
   await expect(count(page)).toContainText('4 outlines');
   const [picture] = await items(page);
   const [left, top, wide, high] = placeOf(picture);
-  await page.getByRole('button', { name: 'What is made' }).click();
+  await page.getByRole('button', { name: /^Makes/ }).click();
   await page.getByRole('option', { name: /Lines along its middle/ }).click();
   await page.getByRole('button', { name: 'Lasso' }).click();
   const right = left + wide;
@@ -134,7 +134,7 @@ test('areas by their colours get a paint each, which colours then give a meaning
   await choose(page, 'Material of the sheet', /Birch plywood 3 mm/);
   await openStage(page, 'Art');
   await page.getByRole('tab', { name: 'Make outlines' }).click();
-  await choose(page, 'What is made', 'Areas by their colour');
+  await choose(page, /^Makes/, 'Areas by their colour');
   await expect(page.getByRole('status').filter({ hasText: '2 colours' })).toBeVisible();
   await page.getByRole('button', { name: 'Make the areas' }).click();
   const areas = async () => (await items(page)).filter(({ shape }) => shape.kind === 'traced');

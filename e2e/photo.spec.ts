@@ -12,6 +12,7 @@ import {
   offer,
   openStage,
   placeOf,
+  rows,
   storedJob,
   svg,
   takeIt,
@@ -91,9 +92,9 @@ test('a picture of very many pixels comes in smaller, or keeps them all', async 
   await newJob(page, 'Very large');
   await offer(page, 'very-large.jpg', Buffer.from(await encodeJpeg({ width, height, rgb }, 90, shippedAssets)));
   await expect(page.getByText('it is made smaller, to 4000 × 2800')).toBeVisible({ timeout: 30_000 });
-  await choose(page, 'Pixels', 'All pixels, slow');
+  await choose(page, 'Pixels', 'All, slow to work with');
   await expect(page.getByText('and keeps them all')).toBeVisible({ timeout: 30_000 });
-  await choose(page, 'Pixels', 'Fewer pixels, quick to work with');
+  await choose(page, 'Pixels', 'Fewer, quick to work with');
   await expect(page.getByText('it is made smaller, to 4000 × 2800')).toBeVisible({ timeout: 30_000 });
   await takeIt(page);
   const [{ shape, matrix }] = (await storedJob(page)).document.drawing.items;
@@ -169,7 +170,7 @@ test('a photo is cropped by a circle, burns in less time, and comes back whole',
   const [x, y, width, height] = whole;
   await expect(page.getByTestId('step-photo-all')).toBeVisible();
   const time = await photoTime(page);
-  await page.getByRole('button', { name: 'Circle', exact: true }).click();
+  await rows(page, 'Circle').click();
   await page.keyboard.press('b');
   const middle = await bedPoint(page, x + width / 2, y + height / 2);
   await page.mouse.move(middle.x, middle.y);

@@ -12,6 +12,7 @@ import {
   openJob,
   openStage,
   rectangle,
+  rows,
   saved,
   storedJob,
   svg,
@@ -128,6 +129,7 @@ test('addresses that lead nowhere say so and lead back', async ({ page }) => {
   await page.goto('/jobs/no-such-job');
   await expect(page.getByText('There is no such job. It may have been deleted.')).toBeVisible();
   await page.goto('/nowhere');
+  await expect(page.getByRole('heading', { name: 'There is nothing here' })).toBeVisible();
   await page.getByRole('link', { name: 'To the Desk', exact: true }).click();
   await expect(page.getByRole('heading', { name: 'Desk' })).toBeVisible();
 });
@@ -179,7 +181,7 @@ test('every save is a version that can be gone back to, and that can be undone',
   await saved(page);
   await page.getByRole('button', { name: 'saved' }).click();
   await page.getByRole('button', { name: /bring in drawing.svg/ }).click();
-  await expect(page.getByRole('button', { name: 'Rectangle', exact: true })).toBeVisible();
+  await expect(rows(page, 'Rectangle')).toBeVisible();
   expect((await storedJob(page)).document.drawing.items).toHaveLength(1);
   await page.getByRole('button', { name: /^Undo: back to version 2/ }).click();
   await expect(page.getByText('Drop a drawing here')).toBeVisible();

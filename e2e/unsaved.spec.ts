@@ -111,8 +111,8 @@ test('of two reading choices in a row both hold', async ({ page }) => {
   await expect(page.getByTestId('note-dashes-as-solid')).toBeVisible();
   // Reading asks for the fonts first: until they come, nothing is read.
   const release = await holdAnswers(page, '**/api/fonts');
-  await choose(page, /^Dashed lines/, 'Dashed lines as their dashes');
-  await choose(page, /^Clips/, 'Clipped parts taken whole');
+  await choose(page, /^Dashed lines/, 'As their dashes');
+  await choose(page, /^Clips/, 'Left out, parts are whole');
   release();
   await expect(page.getByTestId('note-dashes')).toBeVisible();
   await takeIt(page);

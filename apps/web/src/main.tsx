@@ -1,3 +1,4 @@
+import { Announcer } from './ui/announcer.tsx';
 import './styles.css';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { StrictMode } from 'react';
@@ -11,6 +12,7 @@ import { takeSettings } from './shop/use-settings.ts';
 import { catchUpWithServer } from './stores/catch-up.ts';
 import { listenToServer } from './stores/live.ts';
 import { sayRunEnds } from './stores/run-ends.ts';
+import { sayRunNews } from './stores/run-news.ts';
 import { StorageBar } from './ui/storage-bar.tsx';
 
 const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: true } } });
@@ -18,6 +20,7 @@ const router = createBrowserRouter(places);
 
 listenToServer();
 sayRunEnds();
+sayRunNews();
 catchUpWithServer(queries);
 // Until it is known, and where it cannot be, the page goes by what is usual.
 api
@@ -31,6 +34,7 @@ createRoot(root).render(
     <QueryClientProvider client={queries}>
       <div className="flex h-full flex-col">
         <StorageBar />
+        <Announcer />
         <WhoAsked />
         <div className="min-h-0 flex-1">
           <RouterProvider router={router} />

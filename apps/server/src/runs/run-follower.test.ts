@@ -100,6 +100,17 @@ describe('a run that is followed', () => {
     expect(follow.titleOn('wren')).toBeUndefined();
   });
 
+  test('is nobody’s any more by the time its end can be read: who reads it may begin the next', async () => {
+    const { follower: follow, written } = follower();
+    const titles: (string | undefined)[] = [];
+    jest.spyOn(written, 'push').mockImplementation(([name]: unknown[]) => {
+      if (name === 'endRun') titles.push(follow.titleOn('wren'));
+      return 0;
+    });
+    await follow.follow({ ...run(), title: 'Tags' }, async () => done);
+    expect(titles).toEqual([undefined]);
+  });
+
   test('that the machine refuses is on record as refused, with its sentence; what goes wrong inside is logged, too', async () => {
     const { follower: follow, written, logged } = follower();
     await follow.follow({ ...run(), title: 'Tags' }, async () => {

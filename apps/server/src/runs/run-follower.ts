@@ -116,8 +116,9 @@ export class RunFollower implements OnApplicationBootstrap, BeforeApplicationShu
     // The bed is looked at before anything else can be laid on it.
     const picture = await this.pictureOf(id, machineId);
     const progress = { status, reason, doneLine: line, machineS: runS };
-    await this.writes.insist('endRun', id, progress, picture);
+    // Who reads the end may begin the next run at once.
     this.under.delete(machineId);
+    await this.writes.insist('endRun', id, progress, picture);
     await this.record.answered(id);
   }
 

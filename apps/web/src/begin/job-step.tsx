@@ -6,7 +6,7 @@ import { api, sentenceOf } from '../api.ts';
 import { useSettings } from '../shop/use-settings.ts';
 import { Button } from '../ui/button.tsx';
 import { Choice } from '../ui/choice.tsx';
-import { inMm } from '../ui/figures.ts';
+import { asLength } from '../ui/figures.ts';
 import { Labelled } from '../ui/labelled.tsx';
 import { Notice } from '../ui/notice.tsx';
 import { Words } from '../ui/words.tsx';
@@ -66,7 +66,11 @@ export function JobStep({ machines, materials, back }: Beginning & { back: (step
             look="slim"
             value={materialId}
             empty="None yet"
-            options={stock.map(({ id, name, thicknessMm }) => ({ value: id, text: name, aside: inMm(thicknessMm) }))}
+            options={stock.map(({ id, name, thicknessMm }) => ({
+              value: id,
+              text: name,
+              aside: asLength(thicknessMm),
+            }))}
             choose={setMaterial}
           />
         </Labelled>

@@ -3,6 +3,8 @@ import { operationOf } from '@lambent/core/operations';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { toast } from 'sonner';
 import { api, sentenceOf } from '../api.ts';
+import { inSentence } from '../stores/numbers.ts';
+import { asLength } from '../ui/figures.ts';
 import { StepFrame } from './step-frame.tsx';
 
 /** The first colour key: one of three to begin with, which takes the place of the one that a new shop has. */
@@ -57,8 +59,8 @@ function RuleLine({ rule }: { rule: ColourKey['rules'][number] }) {
     minWidthMm === null && maxWidthMm === null
       ? ''
       : maxWidthMm === null
-        ? `from ${minWidthMm} mm`
-        : `${minWidthMm ?? 0} to ${maxWidthMm} mm`;
+        ? `from ${asLength(minWidthMm ?? 0)}`
+        : inSentence(`${minWidthMm ?? 0} to ${maxWidthMm} mm`);
   return (
     <span className="flex items-center gap-2 text-[12px]">
       <svg width={28} height={12} aria-hidden>

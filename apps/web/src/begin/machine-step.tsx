@@ -16,6 +16,7 @@ import { BedPicture } from '../machines/bed-picture.tsx';
 import { FigureField } from '../machines/figure-field.tsx';
 import { kindNames, zeroNames } from '../machines/machine-words.ts';
 import { Choice } from '../ui/choice.tsx';
+import { asSize } from '../ui/figures.ts';
 import { Labelled } from '../ui/labelled.tsx';
 import { Notice } from '../ui/notice.tsx';
 import { Words } from '../ui/words.tsx';
@@ -57,7 +58,7 @@ export function MachineStep({ machines, next }: { machines: readonly Machine[]; 
                 {machine.name}
               </Link>{' '}
               <span className="text-quiet">
-                {beamOf(machine)}, {machine.bedWidth} × {machine.bedHeight} mm
+                {beamOf(machine)}, {asSize(machine.bedWidth, machine.bedHeight)}
               </span>
             </li>
           ))}

@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { toast } from 'sonner';
 import { api, sentenceOf } from '../api.ts';
 import { askWho } from '../stores/who.ts';
-import { inMm } from '../ui/figures.ts';
+import { asLength } from '../ui/figures.ts';
 import { Tick } from '../ui/tick.tsx';
 import { StepFrame } from './step-frame.tsx';
 
@@ -57,11 +57,11 @@ export function MaterialStep({ materials, next }: { materials: readonly Material
                 const key = keyOf(material);
                 return known.has(key) ? (
                   <span key={key} className="text-quiet">
-                    {inMm(material.thicknessMm)}, there
+                    {asLength(material.thicknessMm)}, there
                   </span>
                 ) : (
                   <Tick key={key} checked={ticked.has(key)} set={() => tick(key)}>
-                    {material.forbidden ? 'marked as never to be lasered' : inMm(material.thicknessMm)}
+                    {material.forbidden ? 'marked as never to be lasered' : asLength(material.thicknessMm)}
                   </Tick>
                 );
               })}

@@ -2,13 +2,20 @@ import { landingWords } from '@lambent/core/document';
 import { PanelLeftClose, PanelLeftOpen } from 'lucide-react';
 import { type DragEvent, useCallback, useEffect, useState } from 'react';
 import { useNavigate } from 'react-router';
+import { filesOfDrop } from '../dropped/files-of-drop.ts';
+import { takeJobLengthUnit } from '../stores/length-unit.ts';
 import { IconButton } from '../ui/button.tsx';
 import { isInField } from '../ui/in-field.ts';
+import { PageTitle } from '../ui/page-title.tsx';
 import { acceptedFiles, filesPasted } from './arriving/accepted.ts';
 import { offerFiles } from './arriving/arriving.ts';
+import { takeFilesFor } from './arriving/files-for-job.ts';
 import { BedView } from './bed/bed-view.tsx';
+import { BedTwin } from './bed-twin.tsx';
+import { BenchNews } from './bench-news.tsx';
 import { PictureChip } from './burnt/picture-chip.tsx';
 import { useClipboard } from './clipboard/use-clipboard.ts';
+import { ColourLegend } from './colour-legend.tsx';
 import { useBench, useBenchActions, useBenchSubscribe } from './context.ts';
 import { GroupChip } from './group-chip.tsx';
 import { useLeft } from './left/use-left.ts';
@@ -19,12 +26,14 @@ import { StageRail } from './stage-rail.tsx';
 import { fetchLaterDrawers, laterPart, laterView } from './stages/later-drawer.tsx';
 import type { Stage } from './stages/stage.ts';
 import { stages } from './stages/stages.ts';
+import { unitOf } from './state/document.ts';
 import { BurnStrip } from './strip/burn-strip.tsx';
 import { chooseTool } from './tools/choose.ts';
 import { DraftEntry } from './tools/draft-entry.tsx';
 import { PointEntry } from './tools/point-entry.tsx';
 import { ToolCard } from './tools/tool-card.tsx';
 import { ToolDock } from './tools/tool-dock.tsx';
+import { useKeptOptions } from './tools/use-kept-options.ts';
 import { TopBar } from './top-bar.tsx';
 import { useAutosave } from './use-autosave.ts';
 import { useFreshening } from './use-freshening.ts';
@@ -51,6 +60,11 @@ export function BenchScreen({ stage, reload }: { stage: Stage; reload: () => voi
   const actions = useBenchActions();
   const subscribe = useBenchSubscribe();
   const title = useBench((state) => state.title);
+  const unit = useBench(unitOf);
+  useEffect(() => {
+    takeJobLengthUnit(unit);
+    return () => takeJobLengthUnit(null);
+  }, [unit]);
   const [folded, setFolded] = useState(false);
   const [keys, setKeys] = useState(false);
   const showKeys = useCallback(() => setKeys(true), []);
@@ -61,6 +75,7 @@ export function BenchScreen({ stage, reload }: { stage: Stage; reload: () => voi
   const isDocked = useCardPlace((card) => card.isDocked);
   // Buttons say the keys that do the same, as they are here.
   useOwnKeys();
+  useKeptOptions();
   useAutosave(actions, subscribe);
   useOtherWindows(actions, subscribe);
   useLeft(actions, subscribe, stage);
@@ -80,13 +95,15 @@ export function BenchScreen({ stage, reload }: { stage: Stage; reload: () => voi
   const drop = (event: DragEvent) => {
     if (!event.dataTransfer.types.includes('Files')) return;
     event.preventDefault();
-    if (event.type === 'drop') offer([...event.dataTransfer.files]);
+    if (event.type === 'drop') void filesOfDrop(event.dataTransfer).then(({ files }) => offer(files));
   };
   return (
     // biome-ignore lint/a11y/noStaticElementInteractions: dropping has a button beside it that does the same
     <div className="flex h-full min-w-[600px] flex-col" onDragOver={drop} onDrop={drop}>
-      <title>{`${title} · Lambent`}</title>
+      <PageTitle>{title}</PageTitle>
       <SkipLinks />
+      <BedTwin />
+      <BenchNews />
       <TopBar />
       <ConflictBar reload={reload} />
       <div className="flex min-h-0 flex-1">
@@ -113,6 +130,7 @@ export function BenchScreen({ stage, reload }: { stage: Stage; reload: () => voi
             {folded ? <PanelLeftOpen size={16} aria-hidden /> : <PanelLeftClose size={16} aria-hidden />}
           </IconButton>
         </main>
+        {!reading && <ColourLegend isArt={stage === 'art'} />}
       </div>
       <BurnStrip />
       <ContextMenu />
@@ -189,6 +207,7 @@ function useFiles() {
     },
     [actions, navigate],
   );
+  useEffect(() => offer(takeFilesFor(actions.get().jobId)), [actions, offer]);
   useEffect(() => {
     const paste = (event: ClipboardEvent) => {
       if (isInField(event) || !event.clipboardData || event.defaultPrevented) return;

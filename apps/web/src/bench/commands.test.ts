@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
-import { boundsOf, pathOf, polylinesOf } from '@lambent/core/document';
-import { lockItems, moveItems, replaceShape } from '@lambent/core/edits';
+import { boundsOf, cardLayerId, pathOf, polylinesOf } from '@lambent/core/document';
+import { lockItems, moveItems, pinItems, replaceShape } from '@lambent/core/edits';
 import { boxCentre, signedArea, translation } from '@lambent/core/geometry';
 import fc from 'fast-check';
 import {
@@ -11,13 +11,10 @@ import {
   deleteSelection,
   duplicate,
   group,
-  join,
   lock,
   mirror,
   order,
-  roundAgain,
   selectAll,
-  simplify,
   spread,
   takeApart,
   toPoints,
@@ -25,6 +22,7 @@ import {
   unlink,
 } from './commands.ts';
 import { benchWith, square } from './fixtures/bench.ts';
+import { join, roundAgain, simplify } from './mend-lines.ts';
 import type { BenchActions } from './state/bench-state.ts';
 import { jobOf } from './state/document.ts';
 import { selectionBox } from './state/hand.ts';
@@ -112,6 +110,20 @@ describe('copies', () => {
     expect(boxes(actions)[4]).toEqual([20, 20, 30, 30]);
   });
 
+  test('everything is selected but what is hidden, locked or part of a test card; a card alone where it is all there is', () => {
+    const { actions, ids } = three();
+    const onCard = (id: string) => actions.edit('lay', (job) => pinItems(job, new Set([id]), cardLayerId('c1', 'a1')));
+    onCard(ids[1]);
+    selectAll(actions);
+    expect([...actions.get().selection]).toEqual([ids[0], ids[2]]);
+    actions.edit('lock', (job) => lockItems(job, new Set([ids[0]]), true));
+    selectAll(actions);
+    expect([...actions.get().selection]).toEqual([ids[2]]);
+    onCard(ids[2]);
+    selectAll(actions);
+    expect([...actions.get().selection]).toEqual([ids[1], ids[2]]);
+  });
+
   test('linked copies change together, until they are released', () => {
     const { actions, ids } = three();
     const widths = () => boxes(actions).map(([minX, , maxX]) => maxX - minX);
@@ -121,7 +133,7 @@ describe('copies', () => {
         return shape.kind === 'rectangle' ? replaceShape(job, ids[0], [{ ...shape, width }], () => 'new') : job;
       });
     actions.select([ids[0]]);
-    addCopies(actions, 'copies', [[1, 0, 0, 1, 0, 40]], true, true);
+    addCopies(actions, 'copies', [[1, 0, 0, 1, 0, 40]], 'all', true);
     expect(actions.get().selection.size).toBe(2);
     widen(14);
     expect(widths()).toEqual([14, 20, 30, 14]);
@@ -189,7 +201,7 @@ describe('aligned and spread', () => {
     const after = jobOf(actions.get());
     align(actions, 'left', 'bed', true);
     deleteSelection(actions);
-    addCopies(actions, 'copies', [translation(5, 5)], true);
+    addCopies(actions, 'copies', [translation(5, 5)], 'all');
     expect(jobOf(actions.get())).toBe(after);
     // A copy that is a thing of its own leaves it as it is.
     duplicate(actions);

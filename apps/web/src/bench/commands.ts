@@ -1,9 +1,9 @@
 import {
   boundsAmong,
+  isOnCard,
   itemsAmong,
   type JobDocument,
   knowOutline,
-  pathOf,
   type Shape,
   sheetBox,
   verbsIn,
@@ -12,13 +12,11 @@ import {
   type Alignment,
   alignAsOne,
   alignItems,
-  arcsBack,
+  type CopyLinks,
   combineItems,
   copyItems,
   groupItems,
   isVoid,
-  joinEnds,
-  keepWithin,
   lockItems,
   mirrorItems,
   type Ordering,
@@ -28,7 +26,6 @@ import {
   removeItems,
   type Spreading,
   setMark,
-  simplifyItems,
   spreadItems,
   thingsAmong,
   turnToPoints,
@@ -42,17 +39,15 @@ import {
   type Matrix,
   type Path,
   type Point,
-  subpathsOf,
   translation,
 } from '@lambent/core/geometry';
 import { toast } from 'sonner';
 import { sentenceOf } from '../api.ts';
-import { fixed } from '../ui/figures.ts';
 import { work } from '../workers/work.ts';
 import { newId } from './new-id.ts';
 import type { BenchActions, BenchState } from './state/bench-state.ts';
 import { jobOf, machineOf } from './state/document.ts';
-import { selectedItems, selectionBox } from './state/hand.ts';
+import { selectionBox } from './state/hand.ts';
 
 /*
  * What can be done with the selection, by a key or a button: core's edits, with names for undo.
@@ -77,7 +72,7 @@ export function duplicate(actions: BenchActions): void {
   // What something else was moved by says nothing of this.
   const isOfThis = lastMove?.ids.size === selection.size && [...selection].every((id) => lastMove.ids.has(id));
   const { dx, dy } = lastMove && isOfThis ? lastMove : { dx: usualStep, dy: usualStep };
-  addCopies(actions, 'duplicate', [translation(dx, dy)], false);
+  addCopies(actions, 'duplicate', [translation(dx, dy)]);
   actions.rememberMove(dx, dy);
 }
 
@@ -86,19 +81,21 @@ export function addCopies(
   actions: BenchActions,
   name: string,
   maps: readonly Matrix[],
-  linked: boolean,
+  links: CopyLinks = 'as they are',
   all = false,
 ): void {
   const { selection } = actions.get();
-  const { job, copies } = copyItems(jobOf(actions.get()), selection, maps, newId, linked);
+  const { job, copies } = copyItems(jobOf(actions.get()), selection, maps, newId, links);
   if (!actions.edit(name, () => job)) return;
   if (copies.length > 0) actions.select(all ? [...selection, ...copies.flat()] : copies[copies.length - 1]);
 }
 
-/** Selects everything that is shown and not locked. */
+/** Selects everything that is shown, is not locked and is no part of a test card; a card alone, where there is nothing else. */
 export function selectAll(actions: BenchActions): void {
   const { items } = jobOf(actions.get()).drawing;
-  actions.select(items.flatMap(({ id, hidden, locked }) => (hidden || locked ? [] : [id])));
+  const free = items.filter(({ hidden, locked }) => !hidden && !locked);
+  const own = free.filter((item) => !isOnCard(item));
+  actions.select((own.length > 0 ? own : free).map(({ id }) => id));
 }
 
 /** Marks a point of the bed, and measures from there. */
@@ -233,18 +230,6 @@ async function combinedInWorker(shape: Shape, how: Combining): Promise<Path | nu
   }
 }
 
-/** Keeps what of the selection lies inside the foremost outline of it, or outside; that outline stays. */
-export function keep(actions: BenchActions, side: 'inside' | 'outside'): void {
-  const chosen = selectedItems(actions.get());
-  const frame = chosen[chosen.length - 1];
-  if (!frame || ![...subpathsOf(pathOf(frame))].some(({ closed }) => closed)) {
-    toast.message('The outline in front must be a closed one.');
-    return;
-  }
-  const others = new Set(chosen.slice(0, -1).map(({ id }) => id));
-  actions.edit(`keep what is ${side}`, (job) => keepWithin(job, others, pathOf(frame), side));
-}
-
 /** Takes combinations among what is selected apart again. */
 export function takeApart(actions: BenchActions): void {
   edit(actions, 'take a combination apart', (job, ids) => releaseCombinations(job, ids, newId));
@@ -258,40 +243,4 @@ export function toPoints(actions: BenchActions): void {
 /** Makes copies that follow another item items of their own. */
 export function unlink(actions: BenchActions): void {
   edit(actions, 'release copies', releaseLinks);
-}
-
-/** Joins the ends of the selection, and says what came of it. */
-export function join(actions: BenchActions, tolerance: number): string {
-  const { selection } = actions.get();
-  const { job, report } = joinEnds(jobOf(actions.get()), selection, tolerance);
-  actions.edit('join ends', () => job);
-  const { joined, widest, open } = report;
-  const gaps = open.filter(({ gap }) => Number.isFinite(gap)).map(({ gap }) => gap);
-  const left =
-    open.length === 0
-      ? 'No end is open.'
-      : `${open.length} ends stay open${gaps.length > 0 ? `; the nearest gap is ${fixed(Math.min(...gaps), 2)} mm` : ''}.`;
-  return joined === 0
-    ? `No ends lie that near. ${left}`
-    : `${joined} ${joined === 1 ? 'gap' : 'gaps'} closed, the widest ${fixed(widest, 3)} mm. ${left}`;
-}
-
-/** Makes do with fewer points. @param tolerance in mm @returns what came of it, in words */
-export function simplify(actions: BenchActions, tolerance: number): string {
-  const { selection } = actions.get();
-  const { job, before, after } = simplifyItems(jobOf(actions.get()), selection, tolerance);
-  actions.edit(`simplify to ${tolerance} mm`, () => job);
-  return after < before
-    ? `${before} points before, ${after} now.`
-    : `It has no fewer points within ${tolerance} mm: ${before}.`;
-}
-
-/** Makes arcs of what lies on circles, and says how many. */
-export function roundAgain(actions: BenchActions, tolerance: number): string {
-  const { selection } = actions.get();
-  const { job, found } = arcsBack(jobOf(actions.get()), selection, tolerance);
-  actions.edit('find arcs', () => job);
-  return found === 0
-    ? `Nothing there lies on a circle within ${tolerance} mm.`
-    : `${found} ${found === 1 ? 'arc' : 'arcs'} found.`;
 }

@@ -12,5 +12,5 @@ export function mirroredCopy(actions: BenchActions, where: 'beside' | 'below'): 
   if (isEmpty(box)) return;
   const line = { x: box.maxX + gapMm / 2, y: box.maxY + gapMm / 2 };
   const map = where === 'beside' ? scaling(-1, 1, line) : scaling(1, -1, line);
-  addCopies(actions, 'mirrored copy', [map], false);
+  addCopies(actions, 'mirrored copy', [map]);
 }

@@ -7,10 +7,10 @@ import { type LayerSettings, settingOf } from '@lambent/core/settings';
 import { X } from 'lucide-react';
 import { useMemo } from 'react';
 import { Button, IconButton } from '../ui/button.tsx';
-import { formatDuration, formatMoney } from '../ui/figures.ts';
+import { asSize, formatDuration, formatMoney } from '../ui/figures.ts';
 import { showBed } from './bed/showing.ts';
 import { useBench, useBenchActions } from './context.ts';
-import { jobOf, machineOf } from './state/document.ts';
+import { jobOf, machineOf, unitOf } from './state/document.ts';
 import { isPlanned, planOf } from './state/plan.ts';
 
 const wayNames: Readonly<Record<WayOntoBed, string>> = {
@@ -73,10 +73,11 @@ function OffBed() {
   const actions = useBenchActions();
   const job = useBench(jobOf);
   const machine = useBench(machineOf);
+  const unit = useBench(unitOf);
   const bed = bedBox(machine);
   const off = useMemo(() => itemsOffBed(job, bedBox(machine)), [job, machine]);
   const { bedWidth, bedHeight, name, margin } = machine;
-  const size = `The bed of ${name} is ${bedWidth} × ${bedHeight} mm`;
+  const size = `The bed of ${name} is ${asSize(bedWidth, bedHeight, unit)}`;
   if (off.length === 0) return <p>{size}: all that is drawn lies on it.</p>;
   return (
     <div>

@@ -1,4 +1,4 @@
-import type { Drawing, Item, Shape } from '@lambent/core/document';
+import { type Drawing, type Item, itemsAmong, type Shape, topGroupOf } from '@lambent/core/document';
 import { gatherThings } from '@lambent/core/edits';
 
 /** What shapes are called, where they have no name of their own. */
@@ -77,4 +77,24 @@ function findThings(drawing: Drawing): Thing[] {
     name: group ? (group.name ?? 'Group') : nameOf(items[0]),
     ids: items.map(({ id }) => id),
   }));
+}
+
+export interface Named {
+  /** Of the item or group that is selected alone; null where several things are. */
+  readonly id: string | null;
+  readonly name: string | null;
+  /** What it is called without a name of its own, or how many things it is. */
+  readonly usual: string;
+}
+
+/** The name of what is selected: its group's, its own, or how many things it is. */
+export function nameOfSelection(drawing: Drawing, selection: ReadonlySet<string>): Named {
+  const items = itemsAmong(drawing, selection);
+  if (items.length === 0) return { id: null, name: null, usual: '' };
+  const [first] = items;
+  if (items.length === 1) return { id: first.id, name: first.name, usual: nameOf({ ...first, name: null }) };
+  const things = new Set(items.map((item) => topGroupOf(drawing, item)?.id ?? item.id));
+  const group = topGroupOf(drawing, first);
+  if (things.size > 1 || !group) return { id: null, name: null, usual: `${things.size} things` };
+  return { id: group.id, name: group.name, usual: 'Group' };
 }

@@ -5,16 +5,17 @@ import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { toast } from 'sonner';
 import { api, sentenceOf } from '../api.ts';
+import { useInSentence } from '../stores/numbers.ts';
 import { IconButton } from '../ui/button.tsx';
 import { Choice } from '../ui/choice.tsx';
-import { formatDuration, formatMoney, inMm } from '../ui/figures.ts';
+import { asLength, asSize, formatDuration, formatMoney } from '../ui/figures.ts';
 import { useBench, useBenchActions } from './context.ts';
 import { changeMachine, offeredMachines } from './machine-choice.ts';
 import { SendButton } from './send-button.tsx';
 import { chooseMaterial, offeredMaterials } from './sheet-choice.ts';
 import { withKeys } from './shortcuts.ts';
 import { laterPart } from './stages/later-drawer.tsx';
-import { machineOf, type SaveState } from './state/document.ts';
+import { machineOf, type SaveState, unitOf } from './state/document.ts';
 import { isPlanned, planOf } from './state/plan.ts';
 import { Versions } from './versions.tsx';
 
@@ -22,6 +23,8 @@ const WhoChip = laterPart(async () => (await import('../people/who-chip.tsx')).W
 
 /** Job, machine and sheet, undo and redo, the time, and the one main action. */
 export function TopBar() {
+  const inSentence = useInSentence();
+  const unit = useBench(unitOf);
   const actions = useBenchActions();
   const past = useBench((state) => state.history.past.at(-1)?.name);
   const future = useBench((state) => state.history.future[0]?.name);
@@ -49,7 +52,7 @@ export function TopBar() {
           options={offeredMachines(machines, machine.id).map(({ id, name, bedWidth, bedHeight }) => ({
             value: id,
             text: name,
-            aside: `${bedWidth} × ${bedHeight} mm`,
+            aside: asSize(bedWidth, bedHeight, unit),
           }))}
           choose={(id) => changeMachine(actions, id)}
         />
@@ -62,7 +65,7 @@ export function TopBar() {
           options={offeredMaterials(materials, material?.id).map(({ id, name, thicknessMm }) => ({
             value: id,
             text: name,
-            aside: inMm(thicknessMm),
+            aside: asLength(thicknessMm, unit),
           }))}
           choose={(id) => chooseMaterial(actions, id)}
         />
@@ -70,14 +73,14 @@ export function TopBar() {
       <WhoChip isSlim />
       <div className="flex">
         <IconButton
-          label={past ? withKeys(`Undo: ${past}`, 'undo') : 'Nothing to undo'}
+          label={past ? withKeys(`Undo: ${inSentence(past)}`, 'undo') : 'Nothing to undo'}
           disabled={past === undefined}
           onClick={actions.undo}
         >
           <Undo2 size={18} aria-hidden />
         </IconButton>
         <IconButton
-          label={future ? withKeys(`Redo: ${future}`, 'redo') : 'Nothing to redo'}
+          label={future ? withKeys(`Redo: ${inSentence(future)}`, 'redo') : 'Nothing to redo'}
           disabled={future === undefined}
           onClick={actions.redo}
         >

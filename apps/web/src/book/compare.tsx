@@ -4,7 +4,7 @@ import { type Material, type Recipe, relatedBurns } from '@lambent/core/recipes'
 import { X } from 'lucide-react';
 import { lazy, Suspense, useMemo, useState } from 'react';
 import { Choice } from '../ui/choice.tsx';
-import { inMm } from '../ui/figures.ts';
+import { asLength } from '../ui/figures.ts';
 import { SideBySide } from './side-by-side.tsx';
 
 // The chart's library is large, and not needed before one looks at a chart.
@@ -50,7 +50,7 @@ export function Compare({ material, materials, machines }: Props) {
             .filter(
               ({ id, archived, forbidden }) => id !== material.id && !archived && !forbidden && !others.includes(id),
             )
-            .map(({ id, name, thicknessMm }) => ({ value: id, text: name, aside: inMm(thicknessMm) }))}
+            .map(({ id, name, thicknessMm }) => ({ value: id, text: name, aside: asLength(thicknessMm) }))}
           choose={(id) => setOthers([...others, id])}
         />
         {others.map((id) => (

@@ -7,7 +7,7 @@ import { CanvasRenderer } from 'echarts/renderers';
 import { useEffect, useRef } from 'react';
 import { inSentence, written } from '../stores/numbers.ts';
 import { axisInk, ink } from '../ui/chart-ink.ts';
-import { inMm } from '../ui/figures.ts';
+import { asLength } from '../ui/figures.ts';
 
 use([LineChart, ScatterChart, GridComponent, LegendComponent, TooltipComponent, CanvasRenderer]);
 
@@ -53,7 +53,7 @@ function pointOf({ machine, recipe, material }: Burn, chosen: Material) {
   const energy = energyPerMm(recipe, wattsOf(machine));
   const speed = recipe.speedMmPerS / recipe.passes;
   const variant = recipe.variant ? `, ${recipe.variant}` : '';
-  const title = format.encodeHTML(`${material.name} ${inMm(material.thicknessMm)}${variant}`);
+  const title = format.encodeHTML(`${material.name} ${asLength(material.thicknessMm)}${variant}`);
   const isChosen = material === chosen;
   return {
     value: [speed, watts],
@@ -64,7 +64,7 @@ function pointOf({ machine, recipe, material }: Burn, chosen: Material) {
       borderColor: ink(),
       borderWidth: isChosen ? 1.5 : 0,
     },
-    label: { show: true, formatter: inMm(material.thicknessMm), position: 'right', fontSize: 12, color: ink() },
+    label: { show: true, formatter: asLength(material.thicknessMm), position: 'right', fontSize: 12, color: ink() },
   };
 }
 

@@ -9,7 +9,7 @@ import { toast } from 'sonner';
 import { api, sentenceOf } from '../api.ts';
 import { askWho } from '../stores/who.ts';
 import { Button } from '../ui/button.tsx';
-import { inMm } from '../ui/figures.ts';
+import { asLength } from '../ui/figures.ts';
 import { FileButton } from '../ui/file-button.tsx';
 import { Tick } from '../ui/tick.tsx';
 import type { BookHold } from './use-book.ts';
@@ -94,7 +94,7 @@ export function MaterialList({
                     {material.forbidden && (
                       <Ban size={14} className="shrink-0 text-stop" aria-label="never to be lasered" />
                     )}
-                    <span className="figures shrink-0 text-[12px] text-quiet">{inMm(material.thicknessMm)}</span>
+                    <span className="figures shrink-0 text-[12px] text-quiet">{asLength(material.thicknessMm)}</span>
                   </NavLink>
                 </li>
               ))}

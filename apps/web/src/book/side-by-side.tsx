@@ -5,7 +5,7 @@ import { createColumnHelper } from '@tanstack/react-table';
 import { useMemo } from 'react';
 import { useSpeedUnit } from '../stores/speed-unit.ts';
 import { type CellOf, DataTable, type tableParts } from '../ui/data-table.tsx';
-import { formatSpeed, inMm } from '../ui/figures.ts';
+import { asLength, formatSpeed } from '../ui/figures.ts';
 import { energyWords } from './energy-words.ts';
 
 /** More recipes than this are not told apart by looking at them. */
@@ -26,7 +26,7 @@ const columnsOf = (engraved: boolean) => [
     header: 'Material',
     cell: ({ row: { original } }) => (
       <>
-        {original.material.name} <span className="figures">{inMm(original.material.thicknessMm)}</span>
+        {original.material.name} <span className="figures">{asLength(original.material.thicknessMm)}</span>
         {original.recipe.variant ? `, ${original.recipe.variant}` : ''}
       </>
     ),
@@ -59,7 +59,7 @@ const columnsOf = (engraved: boolean) => [
   helper.accessor(({ recipe }) => (engraved ? recipe.lineSpacingMm : recipe.kerfMm) || undefined, {
     id: 'across',
     header: engraved ? 'Lines' : 'Kerf',
-    cell: ({ getValue }) => (getValue() ? inMm(getValue() as number) : '–'),
+    cell: ({ getValue }) => (getValue() ? asLength(getValue() as number) : '–'),
     sortFn: 'basic',
     sortUndefined: 'last',
     meta: figure,

@@ -6,7 +6,7 @@ import { Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { loadBench } from '../routes/load-bench.ts';
-import { inMm } from '../ui/figures.ts';
+import { asLength } from '../ui/figures.ts';
 import { useDeleteJob } from './use-delete-job.ts';
 
 /** A job on the Desk: what it draws, where it stands, and a way to delete it. */
@@ -28,7 +28,7 @@ export function DeskCard({ job, machine, material }: { job: JobCard; machine?: M
             {machine?.name ?? 'No machine'}
             <span className="text-quiet">
               {' '}
-              · {material ? `${material.name} ${inMm(material.thicknessMm)}` : 'no sheet yet'}
+              · {material ? `${material.name} ${asLength(material.thicknessMm)}` : 'no sheet yet'}
             </span>
           </p>
           <p className="mt-1 text-quiet">
@@ -60,14 +60,14 @@ function Picture({ job }: { job: JobCard }) {
   if (job.itemCount === 0) return <span className="text-quiet">Nothing drawn yet</span>;
   if (state === 'none') {
     return (
-      <span className="max-w-48 text-center text-quiet">
+      <span className="max-w-52 rounded-lg bg-paper px-2.5 py-1 text-center text-quiet">
         No picture: this job could not be drawn. It can be opened.
       </span>
     );
   }
   return (
     <>
-      {state === 'coming' && <span className="absolute text-quiet">Drawing…</span>}
+      {state === 'coming' && <span className="absolute rounded-lg bg-paper px-2.5 py-1 text-quiet">Drawing…</span>}
       <img
         src={`/api/jobs/${job.id}/picture.svg?version=${job.version}`}
         alt={`The artwork of ${job.title}`}

@@ -4,6 +4,7 @@ import { useMutation } from '@tanstack/react-query';
 import { Link, useNavigate } from 'react-router';
 import { api, sentenceOf } from '../api.ts';
 import { Button, buttonLook } from '../ui/button.tsx';
+import { asSize } from '../ui/figures.ts';
 import { ChoiceInput, useCheckedForm, WordsInput } from '../ui/form.tsx';
 import { Notice } from '../ui/notice.tsx';
 
@@ -45,10 +46,11 @@ export default function NewJobForm({ machines }: { machines: readonly Machine[] 
           control={control}
           name="machineId"
           label="Machine"
+          bare
           options={machines.map(({ id, name, bedWidth, bedHeight }) => ({
             value: id,
             text: name,
-            aside: `${bedWidth} × ${bedHeight} mm`,
+            aside: asSize(bedWidth, bedHeight),
           }))}
         />
       </div>

@@ -10,7 +10,7 @@ import { wholeDayOf } from '../stores/dates.ts';
 import { Button } from '../ui/button.tsx';
 import { Choice } from '../ui/choice.tsx';
 import { counted } from '../ui/counted.ts';
-import { inMm } from '../ui/figures.ts';
+import { asLength, asSize } from '../ui/figures.ts';
 import { Notice } from '../ui/notice.tsx';
 
 /** The one that the job was made for, where this shop has it not. */
@@ -62,11 +62,11 @@ export default function TakeJobFile({ author, file, look, machines, close }: Pro
             </dd>
             <dt className="text-quiet">Made for</dt>
             <dd>
-              {made.name}, bed {made.bedWidth} × {made.bedHeight} mm
+              {made.name}, bed {asSize(made.bedWidth, made.bedHeight)}
             </dd>
             <dt className="text-quiet">Material</dt>
             <dd>
-              {look.materials.map(({ name, thicknessMm }) => `${name} ${inMm(thicknessMm)}`).join(', ') ||
+              {look.materials.map(({ name, thicknessMm }) => `${name} ${asLength(thicknessMm)}`).join(', ') ||
                 'none chosen'}
             </dd>
             <dt className="text-quiet">Colour key</dt>
@@ -74,7 +74,9 @@ export default function TakeJobFile({ author, file, look, machines, close }: Pro
           </dl>
           {(missing.length > 0 || look.newFonts.length > 0) && (
             <Notice level="notes" title="This shop has not, and gets with it">
-              {[...missing.map(({ name, thicknessMm }) => `${name} ${inMm(thicknessMm)}`), ...look.newFonts].join(', ')}
+              {[...missing.map(({ name, thicknessMm }) => `${name} ${asLength(thicknessMm)}`), ...look.newFonts].join(
+                ', ',
+              )}
               . Recipes come as copied, and only for the machine that they were made for.
             </Notice>
           )}
@@ -82,12 +84,13 @@ export default function TakeJobFile({ author, file, look, machines, close }: Pro
             <span className="text-quiet">For the machine</span>
             <Choice
               label="For the machine"
+              bare
               value={machineId}
               options={[
                 ...offered.map(({ id, name, bedWidth, bedHeight }) => ({
                   value: id,
                   text: name,
-                  aside: `${bedWidth} × ${bedHeight} mm`,
+                  aside: asSize(bedWidth, bedHeight),
                 })),
                 ...(made.isHere ? [] : [{ value: asMade, text: `${made.name}, added but not connected` }]),
               ]}

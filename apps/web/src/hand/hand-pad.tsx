@@ -1,16 +1,21 @@
 import type { MachineState } from '@lambent/contracts';
 import type { Machine } from '@lambent/core/machine';
+import type { LengthUnit } from '@lambent/core/units';
 import { ArrowDown, ArrowLeft, ArrowRight, ArrowUp, House } from 'lucide-react';
 import { type KeyboardEvent, type ReactNode, useState } from 'react';
+import { useShownUnit } from '../stores/length-unit.ts';
 import { IconButton } from '../ui/button.tsx';
-import { fixed } from '../ui/figures.ts';
+import { formatLength } from '../ui/figures.ts';
 import { LengthField } from '../ui/length-field.tsx';
 import { isFreeByHand } from './hand-state.ts';
 import { useHand } from './use-hand.ts';
 
-/** In mm. */
-const steps = ['0.1', '1', '10', '100'] as const;
-const focusSteps = 1;
+/** How far one press moves the head, and the focus, in mm; round figures in each unit. */
+const stepsIn: Readonly<Record<LengthUnit, { readonly head: readonly number[]; readonly focus: number }>> = {
+  mm: { head: [0.1, 1, 10, 100], focus: 1 },
+  cm: { head: [0.1, 1, 10, 100], focus: 1 },
+  in: { head: [0.254, 2.54, 25.4, 101.6], focus: 1.27 },
+};
 
 /** Arrows as they lie on the bed; the bed's y points down. */
 const arrows = {
@@ -31,12 +36,16 @@ interface Props {
 /** Moves a head by hand, the beam off: by buttons, by the arrow keys while the pad has the keyboard, to typed places. */
 export function HandPad({ machine, state, children }: Props) {
   const hand = useHand(machine.id);
-  const [step, setStep] = useState<(typeof steps)[number]>('10');
+  const unit = useShownUnit();
+  const { head: steps } = stepsIn[unit];
+  /** Which of the steps. */
+  const [chosen, choose] = useState(2);
+  const step = steps[chosen];
   const isFree = isFreeByHand(state);
   const down = machine.origin === 'top-left' ? 1 : -1;
   const move = (arrow: Arrow) => {
     const { x, y } = arrows[arrow];
-    hand.go({ dx: x * Number(step), dy: y * Number(step) * down });
+    hand.go({ dx: x * step, dy: y * step * down });
   };
   const onKeyDown = (event: KeyboardEvent) => {
     const isArrow = event.key in arrows;
@@ -84,7 +93,7 @@ export function HandPad({ machine, state, children }: Props) {
           <LengthField
             label="X"
             layout="row"
-            unit="mm"
+            unit={unit}
             disabled={!isFree}
             value={state.x}
             commit={(x) => hand.go({ x })}
@@ -92,7 +101,7 @@ export function HandPad({ machine, state, children }: Props) {
           <LengthField
             label="Y"
             layout="row"
-            unit="mm"
+            unit={unit}
             disabled={!isFree}
             value={state.y}
             commit={(y) => hand.go({ y })}
@@ -102,19 +111,19 @@ export function HandPad({ machine, state, children }: Props) {
       </div>
       <fieldset className="flex items-center gap-1" aria-label="How far one press moves it">
         <span className="mr-1 text-[12px] text-quiet">Step</span>
-        {steps.map((mm) => (
+        {steps.map((mm, i) => (
           <button
             key={mm}
             type="button"
-            aria-pressed={mm === step}
-            aria-label={`Steps of ${mm} mm`}
-            onClick={() => setStep(mm)}
+            aria-pressed={i === chosen}
+            aria-label={`Steps of ${formatLength(mm, unit)}`}
+            onClick={() => choose(i)}
             className="figures h-7 min-w-9 pointer-coarse:min-w-11 rounded-md border border-line bg-raised px-1.5 text-[12px] hover:border-petrol aria-pressed:border-petrol aria-pressed:bg-petrol-soft aria-pressed:font-bold"
           >
-            {fixed(Number(mm), mm === '0.1' ? 1 : 0)}
+            {formatLength(mm, unit, { bare: true })}
           </button>
         ))}
-        <span className="text-[12px] text-quiet">mm</span>
+        <span className="text-[12px] text-quiet">{unit}</span>
       </fieldset>
       {children}
       <Switches machine={machine} state={state} isFree={isFree} />
@@ -125,6 +134,8 @@ export function HandPad({ machine, state, children }: Props) {
 /** What else of a machine is moved or switched by hand, as far as it has it. */
 function Switches({ machine, state, isFree }: { machine: Machine; state: MachineState; isFree: boolean }) {
   const hand = useHand(machine.id);
+  const unit = useShownUnit();
+  const { focus } = stepsIn[unit];
   const hasPointer = machine.pointer !== undefined && state.orders.includes('pointer-on');
   const levels = machine.air?.levels ?? [];
   const rests = !isFree || state.errand !== null;
@@ -137,22 +148,22 @@ function Switches({ machine, state, isFree }: { machine: Machine; state: Machine
         <div className="flex items-center gap-1.5">
           <span className="w-14 text-quiet">Focus</span>
           <IconButton
-            label={`Focus up by ${focusSteps} mm`}
+            label={`Focus up by ${formatLength(focus, unit)}`}
             disabled={rests}
-            onClick={() => hand.focus(focusSteps)}
+            onClick={() => hand.focus(focus)}
             className="size-7 border border-line bg-raised"
           >
             <ArrowUp size={14} aria-hidden />
           </IconButton>
           <IconButton
-            label={`Focus down by ${focusSteps} mm`}
+            label={`Focus down by ${formatLength(focus, unit)}`}
             disabled={rests}
-            onClick={() => hand.focus(-focusSteps)}
+            onClick={() => hand.focus(-focus)}
             className="size-7 border border-line bg-raised"
           >
             <ArrowDown size={14} aria-hidden />
           </IconButton>
-          <span className="figures">{state.z === null ? '—' : `${fixed(state.z, 2)} mm`}</span>
+          <span className="figures">{state.z === null ? '—' : formatLength(state.z, unit, { fixed: true })}</span>
         </div>
       )}
       {hasPointer && (

@@ -1,4 +1,5 @@
 import { fromMachine, type Machine, restingPlace } from '@lambent/core/machine';
+import { asLength } from '../ui/figures.ts';
 
 /** As large as the bed is drawn, in pixels, and the room around it for its figures. */
 const [widest, highest, around] = [300, 210, 30];
@@ -29,7 +30,7 @@ export function BedPicture({ machine }: { machine: Machine }) {
       viewBox={`${-around} ${-around} ${width + 2 * around} ${height + 2 * around}`}
       className="mx-auto block max-h-[270px] w-full"
       role="img"
-      aria-label={`The bed, ${bedWidth} by ${bedHeight} mm`}
+      aria-label={`The bed, ${asLength(bedWidth)} by ${asLength(bedHeight)}`}
       fontSize={12}
     >
       <Comb pitch={(machine.bedGapMm ?? usualGapMm) * scale} />
@@ -80,7 +81,7 @@ export function BedPicture({ machine }: { machine: Machine }) {
       )}
       <g fill="var(--ink)" className="figures" textAnchor="middle">
         <text x={width / 2} y={height + 20}>
-          {bedWidth} mm
+          {asLength(bedWidth)}
         </text>
         <text
           x={width + 10}
@@ -89,7 +90,7 @@ export function BedPicture({ machine }: { machine: Machine }) {
           transform={`rotate(90 ${width + 10} ${height / 2})`}
           dx={-24}
         >
-          {bedHeight} mm
+          {asLength(bedHeight)}
         </text>
       </g>
     </svg>

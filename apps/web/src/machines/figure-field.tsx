@@ -79,6 +79,7 @@ export function PlaceField(props: { name: 'rest' | 'pointer'; label: string } & 
         unit="mm"
         placeholder={name === 'rest' ? 'at zero' : 'has none'}
         parse={parsePlace}
+        isList
         preview={set}
         commit={(next) => {
           set(next);

@@ -2,6 +2,7 @@ import { atWork, beamOf, type Machine } from '@lambent/core/machine';
 import { Plus } from 'lucide-react';
 import { Link, NavLink } from 'react-router';
 import { useLive } from '../stores/live.ts';
+import { asSize } from '../ui/figures.ts';
 import { stateLook } from '../ui/machine-state.ts';
 
 /** The machines of the shop, each with what it does now, and the way to another. */
@@ -65,7 +66,7 @@ function Entry({ machine }: { machine: Machine }) {
         )}
       </span>
       <span className="block text-[12px] text-quiet">
-        {beamOf(machine)} · {machine.bedWidth} × {machine.bedHeight} mm
+        {beamOf(machine)} · {asSize(machine.bedWidth, machine.bedHeight)}
       </span>
     </NavLink>
   );

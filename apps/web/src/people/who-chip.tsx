@@ -13,7 +13,7 @@ export function WhoChip({ isSlim = false }: { isSlim?: boolean }) {
   return (
     <Popover className="min-w-0">
       <PopoverButton
-        aria-label={who ? `At this screen: ${who}` : 'Who is at this screen?'}
+        aria-label={who ? `At this screen: ${who}` : undefined}
         title={who ? `At this screen: ${who}` : 'Who is at this screen?'}
         className="flex h-8 max-w-44 items-center gap-1.5 rounded-lg px-2 text-quiet hover:bg-table hover:text-ink"
       >

@@ -1,6 +1,8 @@
 import type { Machine } from '@lambent/core/machine';
 import { type Air, allSettings, type LayerSettings, type SettingName, settingOf } from '@lambent/core/settings';
+import { useShownUnit } from '../stores/length-unit.ts';
 import { Choice, type Option } from '../ui/choice.tsx';
+import { LengthField } from '../ui/length-field.tsx';
 import { parsePlain } from '../ui/plain-number.ts';
 import { Tick } from '../ui/tick.tsx';
 import { TypedField } from '../ui/typed-field.tsx';
@@ -47,7 +49,7 @@ function FinerField({ hold, setting, machine }: { hold: SettingHold; setting: Se
     case 'word':
       return (
         <div className="col-span-2">
-          <Choice label={label} value={String(value)} options={wordOptions(label, field.words)} choose={set} />
+          <Choice label={label} value={String(value)} options={wordOptions(field.words)} choose={set} />
         </div>
       );
     case 'air':
@@ -57,9 +59,9 @@ function FinerField({ hold, setting, machine }: { hold: SettingHold; setting: Se
   }
 }
 
-/** The words that a setting can be, each with what it is of. */
-function wordOptions(label: string, words: Readonly<Record<string, string>>): Option<string>[] {
-  return Object.entries(words).map(([value, text]) => ({ value, text: `${label}: ${text.toLowerCase()}` }));
+/** The words that a setting can be. */
+function wordOptions(words: Readonly<Record<string, string>>): Option<string>[] {
+  return Object.entries(words).map(([value, text]) => ({ value, text }));
 }
 
 /** A setting that is a plain number. @param isFoundAt0 whether 0 stands for: as is needed */
@@ -68,13 +70,28 @@ function FigureField(props: { hold: SettingHold; setting: SettingName; step: num
   const { label, unit } = settingOf(setting);
   const value = Number(hold.settings[setting] ?? 0);
   const set = hold.set(setting) as (value: number | null) => undefined;
+  const shown = useShownUnit();
+  const take = (typed: number) => set(isFoundAt0 && typed === 0 ? null : typed);
+  if (unit === 'mm') {
+    return (
+      <LengthField
+        label={label}
+        unit={shown}
+        value={value}
+        takes={isFoundAt0 ? 'not-below-0' : undefined}
+        isFine
+        commit={take}
+        {...hold.look(setting)}
+      />
+    );
+  }
   return (
     <TypedField
       label={label}
       unit={unit}
       text={String(value)}
       parse={(text) => parsePlain(text, unit, 'Type a number.')}
-      commit={(typed) => set(isFoundAt0 && typed === 0 ? null : typed)}
+      commit={take}
       step={(size) => {
         const next = Math.round((value + size * step) * 1000) / 1000;
         return isFoundAt0 ? Math.max(0, next) : next;
@@ -88,11 +105,11 @@ function AirField({ hold: { settings, set, look }, machine }: { hold: SettingHol
   const air: Air = settings.air ?? 'off';
   const levels = machine.air?.levels ?? [];
   const options: Option<string>[] = [
-    { value: 'off', text: 'Air off' },
-    { value: 'low', text: 'Air low' },
-    { value: 'high', text: 'Air high' },
+    { value: 'off', text: 'Off' },
+    { value: 'low', text: 'Low' },
+    { value: 'high', text: 'High' },
   ].filter(({ value }) => value === 'off' || value === air || levels.some((level) => level === value));
-  if (machine.air?.mostBar || typeof air === 'number') options.push({ value: 'bar', text: 'Air by pressure' });
+  if (machine.air?.mostBar || typeof air === 'number') options.push({ value: 'bar', text: 'By pressure' });
   const { fault, marked } = look('air');
   if (options.length === 1) return null;
   return (

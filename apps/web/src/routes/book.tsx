@@ -9,9 +9,10 @@ import { MaterialList } from '../book/material-list.tsx';
 import { RecipesPart } from '../book/recipes-part.tsx';
 import { StockTable } from '../book/stock-table.tsx';
 import { useBook } from '../book/use-book.ts';
-import { inMm } from '../ui/figures.ts';
+import { asLength } from '../ui/figures.ts';
 import { Notice } from '../ui/notice.tsx';
 import { PageBar } from '../ui/page-bar.tsx';
+import { PageTitle } from '../ui/page-title.tsx';
 
 /** The recipe book: what the shop knows of each material, changed in place, with the history of every value. */
 export function BookRoute() {
@@ -24,7 +25,7 @@ export function BookRoute() {
     all.find(({ id }) => id === materialId) ?? (materialId ? undefined : all.find(({ archived }) => !archived));
   return (
     <div className="flex h-full flex-col">
-      <title>Recipe book · Lambent</title>
+      <PageTitle>Recipe book</PageTitle>
       <PageBar />
       <main className="flex min-h-0 flex-1">
         <MaterialList materials={all} chosen={chosen?.id} book={book} />
@@ -45,7 +46,7 @@ export function BookRoute() {
                 />
                 <h2 className="mb-1 min-w-0 flex-1 truncate text-[18px] font-bold">
                   {chosen.name}{' '}
-                  <span className="figures text-[15px] font-normal text-quiet">{inMm(chosen.thicknessMm)}</span>
+                  <span className="figures text-[15px] font-normal text-quiet">{asLength(chosen.thicknessMm)}</span>
                 </h2>
               </div>
               {chosen.forbidden && (

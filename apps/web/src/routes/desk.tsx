@@ -1,26 +1,24 @@
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
-import type { JobFileLook } from '@lambent/contracts';
 import { atWork, type Machine } from '@lambent/core/machine';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { FileUp, Plus, Search } from 'lucide-react';
 import { lazy, Suspense, useDeferredValue, useState } from 'react';
-import { toast } from 'sonner';
 import { api, sentenceOf } from '../api.ts';
 import { isBeginning } from '../begin/first-steps.ts';
 import { DeletedJobs } from '../desk/deleted-jobs.tsx';
 import { DemoBar } from '../desk/demo-bar.tsx';
 import { DeskCard } from '../desk/desk-card.tsx';
+import { useJobFile } from '../desk/use-job-file.tsx';
 import { useLive } from '../stores/live.ts';
-import { askWho } from '../stores/who.ts';
 import { Button } from '../ui/button.tsx';
 import { FileButton } from '../ui/file-button.tsx';
 import { Notice } from '../ui/notice.tsx';
 import { PageBar } from '../ui/page-bar.tsx';
+import { PageTitle } from '../ui/page-title.tsx';
 import { sendUnsaved } from '../unsaved/send-unsaved.ts';
 import { StuckWorkList } from '../unsaved/stuck-work.tsx';
 
 const NewJobForm = lazy(() => import('../desk/new-job-form.tsx'));
-const TakeJobFile = lazy(() => import('../desk/take-job-file.tsx'));
 const FirstRun = lazy(() => import('../begin/first-run.tsx'));
 
 /** The list of jobs. */
@@ -39,7 +37,7 @@ export function DeskRoute() {
   const shown = jobs.data?.filter((job) => `${job.title} ${job.project}`.toLowerCase().includes(sought));
   return (
     <div className="flex h-full flex-col">
-      <title>Desk · Lambent</title>
+      <PageTitle>Desk</PageTitle>
       <PageBar />
       <UnsavedOnDesk />
       <main className="min-h-0 flex-1 overflow-auto">
@@ -119,32 +117,15 @@ function UnsavedOnDesk() {
   return <StuckWorkList stuck={stuck.data?.stuck ?? []} changed={() => void stuck.refetch()} />;
 }
 
-/** Takes a job in that came as one file from another shop, or from a backup of one's own. */
 function JobFromFile({ machines }: { machines: readonly Machine[] }) {
-  const [seen, setSeen] = useState<{ readonly author: string; readonly file: File; readonly look: JobFileLook } | null>(
-    null,
-  );
-  const take = async (file: File) => {
-    try {
-      const look = await api.lookAtJobFile(file);
-      // What comes into the recipe book with it is signed.
-      const author = await askWho();
-      if (author !== null) setSeen({ author, file, look });
-    } catch (error) {
-      toast.error(`${file.name} was not taken. ${sentenceOf(error)}`, { duration: 12_000 });
-    }
-  };
+  const [take, dialog] = useJobFile(machines);
   return (
     <>
       <FileButton accept=".zip,application/zip" testId="job-file" take={(file) => void take(file)}>
         <FileUp size={16} aria-hidden />
         Job from a file
       </FileButton>
-      {seen && (
-        <Suspense>
-          <TakeJobFile {...seen} machines={machines} close={() => setSeen(null)} />
-        </Suspense>
-      )}
+      {dialog}
     </>
   );
 }

@@ -12,6 +12,7 @@ import { downloadJson } from '../ui/download.ts';
 import { FileButton } from '../ui/file-button.tsx';
 import { Notice } from '../ui/notice.tsx';
 import { PageBar } from '../ui/page-bar.tsx';
+import { PageTitle } from '../ui/page-title.tsx';
 
 /** The shop's colour keys: made, copied, edited, ordered, tried on a drawing, taken in and out as files. */
 export function KeysRoute() {
@@ -20,7 +21,7 @@ export function KeysRoute() {
   const chosen = keys.data?.find(({ id }) => id === keyId) ?? keys.data?.[0];
   return (
     <div className="flex h-full flex-col">
-      <title>Colour keys · Lambent</title>
+      <PageTitle>Colour keys</PageTitle>
       <PageBar />
       <main className="flex min-h-0 flex-1">
         <KeyList keys={keys.data ?? []} chosen={chosen?.id} />

@@ -4,7 +4,7 @@ import { PageBar } from '../ui/page-bar.tsx';
 /** Where an address leads nowhere, and where a page failed. */
 export function LostRoute() {
   const error = useRouteError();
-  const failed = error !== undefined && !isRouteErrorResponse(error);
+  const failed = error != null && !isRouteErrorResponse(error);
   return (
     <div className="flex h-full flex-col">
       <PageBar />

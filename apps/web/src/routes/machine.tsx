@@ -5,6 +5,7 @@ import { MachineEditor } from '../machines/machine-editor.tsx';
 import { MachineList } from '../machines/machine-list.tsx';
 import { Notice } from '../ui/notice.tsx';
 import { PageBar } from '../ui/page-bar.tsx';
+import { PageTitle } from '../ui/page-title.tsx';
 
 /** One machine: its figures and how it is reached, changed, or typed for the first time. */
 export function MachineRoute() {
@@ -17,7 +18,7 @@ export function MachineRoute() {
   const editor: string = state?.editor ?? (isNew ? key : machineId);
   return (
     <div className="flex h-full flex-col">
-      <title>{`${stored?.name ?? (isNew ? 'A new machine' : 'Machine')} · Lambent`}</title>
+      <PageTitle>{stored?.name ?? (isNew ? 'A new machine' : 'Machine')}</PageTitle>
       <PageBar />
       <main className="min-h-0 flex-1 overflow-auto">
         <div className="mx-auto flex max-w-[1280px] flex-col gap-4 p-4 lg:flex-row">

@@ -9,19 +9,21 @@ import { api, sentenceOf } from '../api.ts';
 import { HandPad } from '../hand/hand-pad.tsx';
 import { isAboutToRun } from '../hand/hand-state.ts';
 import { StopButton } from '../hand/stop-button.tsx';
+import { shownUnit } from '../stores/length-unit.ts';
 import { useLive } from '../stores/live.ts';
 import { Button, buttonLook } from '../ui/button.tsx';
-import { formatDuration, formatLength } from '../ui/figures.ts';
+import { asSize, formatDuration, formatLength } from '../ui/figures.ts';
 import { stateLook } from '../ui/machine-state.ts';
 import { Notice } from '../ui/notice.tsx';
 import { PageBar } from '../ui/page-bar.tsx';
+import { PageTitle } from '../ui/page-title.tsx';
 
 /** Every machine, live. */
 export function MachinesRoute() {
   const machines = useQuery({ queryKey: ['machines'], queryFn: api.machines });
   return (
     <div className="flex h-full flex-col">
-      <title>Machines · Lambent</title>
+      <PageTitle>Machines</PageTitle>
       <PageBar />
       <main className="min-h-0 flex-1 overflow-auto">
         <div className="mx-auto max-w-[1180px] px-6 py-6">
@@ -95,12 +97,12 @@ function MachineCard({ machine }: { machine: Machine }) {
       </div>
       <HeadPlace machine={machine} state={state} />
       <dl className="figures mt-3 grid grid-cols-2 gap-x-4 gap-y-1 text-[12px]">
-        <Fact name="Head X" value={state ? formatLength(state.x, 'mm', { fixed: true }) : '—'} />
-        <Fact name="Head Y" value={state ? formatLength(state.y, 'mm', { fixed: true }) : '—'} />
+        <Fact name="Head X" value={state ? formatLength(state.x, shownUnit(), { fixed: true }) : '—'} />
+        <Fact name="Head Y" value={state ? formatLength(state.y, shownUnit(), { fixed: true }) : '—'} />
         <Fact name="Speed" value={state ? `${(state.feed / 60).toFixed(0)} mm/s` : '—'} />
         <Fact name="Power" value={state ? `${((100 * state.power) / machine.powerScale).toFixed(0)} %` : '—'} />
         {state?.lid != null && <Fact name="Lid" value={state.lid} />}
-        <Fact name="Bed" value={`${machine.bedWidth} × ${machine.bedHeight} mm`} />
+        <Fact name="Bed" value={asSize(machine.bedWidth, machine.bedHeight)} />
       </dl>
       <div className="mt-3 min-h-10 text-[13px]">
         {state?.reason && machine.connection && <p className="font-semibold text-warn">{sentenceFor(state)}</p>}

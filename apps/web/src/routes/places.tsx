@@ -1,5 +1,6 @@
 import type { ComponentType } from 'react';
 import type { RouteObject } from 'react-router';
+import { DropPlace } from '../dropped/drop-place.tsx';
 import { loadBench } from './load-bench.ts';
 import { LostRoute } from './lost.tsx';
 
@@ -14,8 +15,7 @@ const small: Readonly<Record<string, () => Promise<ComponentType>>> = {
   '/keys/:keyId?': async () => (await import('./keys.tsx')).KeysRoute,
 };
 
-/** The places as the router takes them; each is loaded when it is opened. */
-export const places: RouteObject[] = [
+const each: RouteObject[] = [
   ...Object.entries({ ...small, '/jobs/:jobId/:stage?': loadBench }).map(([path, load]) => ({
     path,
     lazy: async () => ({ Component: await load() }),
@@ -24,6 +24,9 @@ export const places: RouteObject[] = [
   })),
   { path: '*', element: <LostRoute /> },
 ];
+
+/** The places as the router takes them; each is loaded when it is opened, and takes files that are dropped on it. */
+export const places: RouteObject[] = [{ element: <DropPlace />, children: each }];
 
 function Opening() {
   return (

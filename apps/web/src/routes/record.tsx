@@ -13,6 +13,7 @@ import { Choice } from '../ui/choice.tsx';
 import { type CellOf, DataTable, type tableParts } from '../ui/data-table.tsx';
 import { Notice } from '../ui/notice.tsx';
 import { PageBar } from '../ui/page-bar.tsx';
+import { PageTitle } from '../ui/page-title.tsx';
 
 /** As many runs come at a time. */
 const mostRuns = 100;
@@ -47,7 +48,7 @@ export function RecordRoute() {
   const names = new Map((machines.data ?? []).map(({ id, name }) => [id, name]));
   return (
     <div className="flex h-full flex-col">
-      <title>Record · Lambent</title>
+      <PageTitle>Record</PageTitle>
       <PageBar />
       <main className="min-h-0 flex-1 overflow-auto">
         <div className="mx-auto max-w-[1180px] px-6 py-6">

@@ -7,6 +7,7 @@ import { useSettings } from '../shop/use-settings.ts';
 import { FileNamesCard, WaysCard } from '../shop/ways-card.tsx';
 import { Notice } from '../ui/notice.tsx';
 import { PageBar } from '../ui/page-bar.tsx';
+import { PageTitle } from '../ui/page-title.tsx';
 
 /** What holds for the whole shop: its name, its people, its prices, how it counts and writes, its backups. */
 export function ShopRoute() {
@@ -14,7 +15,7 @@ export function ShopRoute() {
   const { settings, settle } = useSettings();
   return (
     <div className="flex h-full flex-col">
-      <title>Shop · Lambent</title>
+      <PageTitle>Shop</PageTitle>
       <PageBar />
       <main className="min-h-0 flex-1 overflow-auto">
         <div className="mx-auto max-w-[1180px] px-6 py-6">

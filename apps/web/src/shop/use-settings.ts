@@ -3,6 +3,7 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { toast } from 'sonner';
 import { api, sentenceOf } from '../api.ts';
 import { takeDateOrder } from '../stores/dates.ts';
+import { takeShopLengthUnit } from '../stores/length-unit.ts';
 import { takeNumberStyle } from '../stores/numbers.ts';
 import { takeShopSpeedUnit } from '../stores/speed-unit.ts';
 
@@ -43,7 +44,8 @@ export function useSettings(): {
 }
 
 /** Has the page go by what the shop has settled. */
-export function takeSettings({ speedUnit, dates, numbers }: Settings): void {
+export function takeSettings({ lengthUnit, speedUnit, dates, numbers }: Settings): void {
+  takeShopLengthUnit(lengthUnit);
   takeShopSpeedUnit(speedUnit);
   takeDateOrder(dates);
   takeNumberStyle(numbers);

@@ -1,5 +1,8 @@
 import type { NumberStyle } from '@lambent/contracts';
+import { type LengthUnit, lengthsIn } from '@lambent/core/units';
+import { useCallback } from 'react';
 import { create } from 'zustand';
+import { shownUnit, useShownUnit } from './length-unit.ts';
 
 const place = 'numbers';
 
@@ -30,13 +33,35 @@ export function written(figures: string): string {
 }
 
 /**
- * A sentence with figures in it: those with a unit are written as the shop writes them. A point elsewhere may be one of a
- * name, a file or an address.
+ * A sentence with figures in it: lengths in mm are said in the unit that is shown, and figures with a unit are written as the
+ * shop writes them. A point elsewhere may be one of a name, a file or an address.
  */
-export function inSentence(sentence: string): string {
+export function inSentence(sentence: string, unit: LengthUnit = shownUnit()): string {
   const { decimal } = marks[store.getState().style];
-  if (decimal === '.') return sentence;
-  return sentence.replace(/(?<=\d)\.(?=\d+ ?(?:mm|cm|in|m|s|ms|%|°|W|J|bar|l|MB|kB)(?![\p{L}\d]))/gu, decimal);
+  const said = lengthsIn(sentence, unit);
+  if (decimal === '.') return said;
+  return said.replace(/(?<=\d)\.(?=\d+ ?(?:mm|cm|in|m|s|ms|%|°|W|J|bar|l|MB|kB)(?![\p{L}\d]))/gu, decimal);
+}
+
+/** The same, of a part that follows when lengths are shown in another unit. */
+export function useInSentence(): (sentence: string) => string {
+  const unit = useShownUnit();
+  return useCallback((sentence) => inSentence(sentence, unit), [unit]);
+}
+
+/** Thousands that a number is parted in: by spaces, which every shop may type, or by the shop's own mark. */
+const inThousands = {
+  spaces: /(?<![\d.,])[1-9]\d{0,2}(?:[ \u00a0\u2009\u202f]\d{3})+(?!\d|\s*\/)/g,
+  '.': /(?<![\d.,])[1-9]\d{0,2}(?:\.\d{3})+(?![\d.])/g,
+  ',': /(?<![\d.,])[1-9]\d{0,2}(?:,\d{3})+(?![\d,])/g,
+};
+
+/** What was typed, such as `1 234,5`, with its numbers as they are read: without marks between thousands. */
+export function asTyped(text: string): string {
+  const { thousands } = marks[store.getState().style];
+  const joined = text.replace(inThousands.spaces, (number) => number.replace(/\s/g, ''));
+  if (thousands !== '.' && thousands !== ',') return joined;
+  return joined.replace(inThousands[thousands], (number) => number.replaceAll(thousands, ''));
 }
 
 /** A count, such as `20,000`. */

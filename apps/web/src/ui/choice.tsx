@@ -20,8 +20,8 @@ interface Props<T extends string> {
   /** `field` fills its line, `slim` does beside fields of figures, `chip` is as wide as its words, `alert` asks for a choice. */
   look?: 'field' | 'slim' | 'chip' | 'alert';
   icon?: ReactNode;
-  /** The button shows its label before what is chosen. */
-  isLabelShown?: boolean;
+  /** Leaves the label of a field to screen readers, where what stands before it says it. */
+  bare?: boolean;
 }
 
 const looks = {
@@ -40,14 +40,14 @@ export function Choice<T extends string>({
   empty = 'Choose',
   look = 'field',
   icon,
-  isLabelShown = false,
+  bare = look !== 'field',
 }: Props<T>) {
   const chosen = options.find((option) => option.value === value);
   const isWide = look === 'field' || look === 'slim';
-  return (
+  const list = (
     <Listbox value={value} onChange={(next) => next !== null && choose(next)}>
       <ListboxButton
-        aria-label={chosen ? `${label}: ${chosen.text}` : label}
+        aria-label={`${label}: ${[chosen?.text ?? empty, chosen?.aside].filter(Boolean).join(' ')}`}
         title={label}
         onKeyDown={(event: KeyboardEvent<HTMLButtonElement>) => {
           if (event.key !== 'Enter') return;
@@ -60,10 +60,7 @@ export function Choice<T extends string>({
         className={`flex min-w-0 items-center ${isWide ? 'gap-2' : 'gap-1'} border text-left hover:border-petrol ${looks[look]}`}
       >
         {icon}
-        <span className={isWide ? 'flex-1 truncate' : 'truncate'}>
-          {isLabelShown && `${label}: `}
-          {chosen?.text ?? empty}
-        </span>
+        <span className={isWide ? 'flex-1 truncate' : 'truncate'}>{chosen?.text ?? empty}</span>{' '}
         {chosen?.aside && <span className="figures shrink-0 text-[12px] font-normal text-quiet">{chosen.aside}</span>}
         <ChevronsUpDown size={14} className="shrink-0 text-quiet" aria-hidden />
       </ListboxButton>
@@ -86,5 +83,14 @@ export function Choice<T extends string>({
         ))}
       </ListboxOptions>
     </Listbox>
+  );
+  if (bare) return list;
+  return (
+    <div className="grid grid-cols-[78px_minmax(0,1fr)] items-center gap-2">
+      <span className="text-[12px] leading-tight text-quiet [overflow-wrap:anywhere]" aria-hidden>
+        {label}
+      </span>
+      {list}
+    </div>
   );
 }

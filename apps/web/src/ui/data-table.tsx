@@ -30,7 +30,8 @@ type Parts = typeof tableParts;
 
 // biome-ignore lint/suspicious/noExplicitAny: each column has a value of its own kind
 export type Columns<Line extends object> = ColumnDef<Parts, Line, any>[];
-export type CellOf<Line extends object> = CellContext<Parts, Line, unknown>;
+// biome-ignore lint/suspicious/noExplicitAny: a cell may be of any of the columns
+export type CellOf<Line extends object> = CellContext<Parts, Line, any>;
 
 interface Props<Line extends object> {
   /** What the table is; null where a heading says it. */

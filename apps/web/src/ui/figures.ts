@@ -4,6 +4,7 @@ import {
   formatLength as lengthText,
   formatSpeed as speedText,
 } from '@lambent/core/units';
+import { shownUnit } from '../stores/length-unit.ts';
 import { written } from '../stores/numbers.ts';
 
 /*
@@ -30,9 +31,15 @@ export function formatMoney(...words: Parameters<typeof moneyText>): string {
   return written(moneyText(...words));
 }
 
-/** A length that is always in mm, such as the thickness of stock. */
-export function inMm(mm: number): string {
-  return written(`${mm} mm`);
+/** A length in the unit that is shown, such as the thickness of stock: `3.175 mm`. */
+export function asLength(mm: number, unit = shownUnit()): string {
+  return formatLength(mm, unit, { decimals: 4 });
+}
+
+/** A width and a height in the unit that is shown, such as `600 × 400 mm`; measured ones with all their decimals. */
+export function asSize(widthMm: number, heightMm: number, unit = shownUnit(), isMeasured = false): string {
+  const fixed = isMeasured && unit === 'mm';
+  return `${formatLength(widthMm, unit, { bare: true, fixed })} × ${formatLength(heightMm, unit, { fixed })}`;
 }
 
 /** A number with so many decimals. */

@@ -99,7 +99,7 @@ export function ChoiceInput<Fields extends FieldValues, Value extends string>({
   control,
   name,
   ...choice
-}: Of<Fields, Value> & Pick<ComponentProps<typeof Choice<Value>>, 'options' | 'empty' | 'look'>) {
+}: Of<Fields, Value> & Pick<ComponentProps<typeof Choice<Value>>, 'options' | 'empty' | 'look' | 'bare'>) {
   return (
     <Controller
       control={control}

@@ -5,6 +5,11 @@ import { TypedField } from './typed-field.tsx';
 /** What one arrow key steps by, in mm. */
 const stepMm: Record<LengthUnit, number> = { mm: 1, cm: 1, in: 25.4 / 16 };
 
+/** What one arrow key steps a small length by, in mm. */
+const fineStepMm = 0.01;
+
+const fine = { decimals: 5 };
+
 interface Props {
   label: string;
   /** In mm. */
@@ -12,6 +17,10 @@ interface Props {
   unit: LengthUnit;
   /** Which lengths make sense; any where nothing is said. */
   takes?: 'more-than-0' | 'not-below-0';
+  /** The least and the most that it can be, in mm. */
+  within?: readonly [least: number, most: number];
+  /** Of so small lengths that hundredths of a mm say too little. */
+  isFine?: boolean;
   /** Takes the length, or says in a sentence why not. */
   commit: ((mm: number) => string | undefined) | ((mm: number) => void);
   layout?: 'row' | 'stack';
@@ -22,21 +31,24 @@ interface Props {
 }
 
 /** A length: shown in `unit`, typed in any unit, as a sum or as a change of what it is, always mm inside. */
-export function LengthField({ value, unit, takes, commit, ...rest }: Props) {
+export function LengthField({ value, unit, takes, within, isFine = false, commit, ...rest }: Props) {
   const take = (mm: number): string | undefined => {
     if (takes === 'more-than-0' && !(mm > 0)) return 'More than 0.';
     if (takes === 'not-below-0' && mm < 0) return 'Not below 0.';
+    if (within && !(mm >= within[0] && mm <= within[1])) return `From ${within[0]} to ${within[1]} mm.`;
     const refusal = commit(mm);
     return typeof refusal === 'string' ? refusal : undefined;
   };
   return (
     <TypedField
       {...rest}
-      text={formatLength(value, unit, { bare: true, fixed: unit === 'mm' })}
+      text={formatLength(value, unit, { bare: true, ...(isFine ? fine : { fixed: unit === 'mm' }) })}
       unit={unit}
       parse={(text) => parseLengthFrom(text, unit, value)}
       commit={take}
-      step={(delta) => value + delta * stepMm[unit]}
+      step={(delta) =>
+        Math.max(within?.[0] ?? Number.NEGATIVE_INFINITY, value + delta * (isFine ? fineStepMm : stepMm[unit]))
+      }
     />
   );
 }

@@ -1,6 +1,6 @@
 import { CircleAlert, Info, OctagonX } from 'lucide-react';
 import type { ReactNode } from 'react';
-import { inSentence } from '../stores/numbers.ts';
+import { useInSentence } from '../stores/numbers.ts';
 
 const looks = {
   blocks: { box: 'border-stop/50 bg-stop-soft', ink: 'text-stop', icon: OctagonX },
@@ -10,6 +10,7 @@ const looks = {
 
 /** Something the operator should know, as grave as `level` says. */
 export function Notice({ level, title, children }: { level: keyof typeof looks; title?: string; children: ReactNode }) {
+  const inSentence = useInSentence();
   const { box, ink, icon: Icon } = looks[level];
   return (
     <div className={`flex gap-2 rounded-[10px] border p-3 ${box}`}>

@@ -1,6 +1,7 @@
-import type { Parsed } from '@lambent/core/units';
+import { lengthUnits, type Parsed } from '@lambent/core/units';
 import { type KeyboardEvent, useEffect, useId, useRef, useState } from 'react';
-import { inSentence, written } from '../stores/numbers.ts';
+import { useShownUnit } from '../stores/length-unit.ts';
+import { asTyped, inSentence, written } from '../stores/numbers.ts';
 import { giveKeysToBed } from './to-bed.ts';
 
 interface Props<T> {
@@ -9,7 +10,10 @@ interface Props<T> {
   text: string;
   /** The unit, shown behind the figure where the text does not hold it. */
   unit?: string;
+  /** Reads what was typed. */
   parse: (text: string) => Parsed<T>;
+  /** Holds several numbers, so that a space or a comma may stand between two of them. */
+  isList?: boolean;
   /** Takes the value that was typed; gives a sentence back to refuse it. */
   commit: (value: T) => string | undefined;
   /** Shows what is being typed where it is used, before it is taken; Escape shows what stood there. */
@@ -33,7 +37,8 @@ export function TypedField<T = number>({
   label,
   text: plain,
   unit,
-  parse,
+  parse: parsePlain,
+  isList = false,
   commit,
   preview,
   step,
@@ -50,6 +55,7 @@ export function TypedField<T = number>({
   const [trouble, setTrouble] = useState<string | null>(null);
   const input = useRef<HTMLInputElement>(null);
   const before = useRef('');
+  const parse = (typed: string) => parsePlain(isList ? typed : asTyped(typed));
   const show = (typed: string) => {
     const parsed = preview && parse(typed);
     if (parsed?.ok) preview?.(parsed.value);
@@ -108,6 +114,7 @@ export function TypedField<T = number>({
     }
   };
 
+  const shownIn = useShownUnit();
   const row = layout === 'row';
   const wrong = trouble ?? fault;
   return (
@@ -150,7 +157,7 @@ export function TypedField<T = number>({
       </div>
       {wrong && (
         <p id={`${id}-trouble`} role="alert" className="mt-1 text-[12px] text-stop">
-          {inSentence(wrong)}
+          {inSentence(wrong, lengthUnits.find((known) => known === unit) ?? shownIn)}
         </p>
       )}
     </div>

@@ -1,11 +1,11 @@
 import type { SheetWish } from '@lambent/core/checks';
 import type { JobDocument } from '@lambent/core/document';
-import { type OutgoingChoices, type ProgramWays, prepareWithPictures } from '@lambent/core/formats';
+import { type ProgramWays, prepareWithPictures } from '@lambent/core/formats';
 import type { Progress } from '@lambent/core/geometry';
 import type { Machine } from '@lambent/core/machine';
 import { countPieces, piecesBySize, planJob, prepareJob, priceOf, type RunChoice } from '@lambent/core/plan';
 import type { Shop } from '@lambent/core/recipes';
-import type { ArtworkFormat } from './outgoing-files.ts';
+import type { ArtworkWish } from './outgoing-files.ts';
 import { picturesOf, unpacked } from './worker-files.ts';
 
 type ShopLists = Pick<Shop, 'machines' | 'keys' | 'materials'>;
@@ -57,14 +57,11 @@ export const filesWork = {
     _: Progress,
     job: JobDocument,
     shop: ShopLists,
-    title: string,
-    format: ArtworkFormat,
-    choices: OutgoingChoices,
-    pixelsPerInch: number,
+    wish: Omit<ArtworkWish, 'pictures'>,
     choice: RunChoice,
   ): Promise<Blob> {
     const pictures = await picturesOf(job);
     const { artworkFile } = await filesOut();
-    return artworkFile(prepareJob(job, shop, choice), { title, format, choices, pixelsPerInch, pictures });
+    return artworkFile(prepareJob(job, shop, choice), { ...wish, pictures });
   },
 };

@@ -1,6 +1,7 @@
 import { checkJob, jobSheetOf, type SheetWish } from '@lambent/core/checks';
 import { sheetBox } from '@lambent/core/document';
 import {
+  type FileUnit,
   gatherOutgoing,
   type OutgoingChoices,
   type PictureFile,
@@ -45,10 +46,11 @@ export async function jobSheetFile(
 }
 
 /** What a drawing goes out as. */
-interface ArtworkWish {
+export interface ArtworkWish {
   readonly title: string;
   readonly format: ArtworkFormat;
   readonly choices: OutgoingChoices;
+  readonly unit: FileUnit;
   /** Of a picture. */
   readonly pixelsPerInch: number;
   readonly pictures: ReadonlyMap<string, PictureFile>;
@@ -57,7 +59,7 @@ interface ArtworkWish {
 /** What a run burns, as a drawing: the whole bed; of PDF a page a sheet, of a picture the first sheet. */
 export async function artworkFile(
   prepared: PreparedJob,
-  { title, format, choices, pixelsPerInch, pictures }: ArtworkWish,
+  { title, format, choices, unit, pixelsPerInch, pictures }: ArtworkWish,
 ): Promise<Blob> {
   const { sheets } = prepared.job;
   const { bedWidth, bedHeight } = prepared.machine;
@@ -65,9 +67,9 @@ export async function artworkFile(
   const bed = boxOf(0, 0, bedWidth, bedHeight);
   switch (format) {
     case 'svg':
-      return new Blob([writeSvg(outgoing(bed))], { type: 'image/svg+xml' });
+      return new Blob([writeSvg(outgoing(bed), unit)], { type: 'image/svg+xml' });
     case 'dxf':
-      return new Blob([await writeDxf(outgoing(bed))], { type: 'application/dxf' });
+      return new Blob([await writeDxf(outgoing(bed), unit)], { type: 'application/dxf' });
     case 'pdf': {
       const bytes = await writePdf((sheets.length > 0 ? sheets.map(sheetBox) : [bed]).map(outgoing), title);
       return new Blob([bytes.slice()], { type: 'application/pdf' });

@@ -14,13 +14,18 @@ export function drawnPaint(key: ColourKey, operation: Operation): { paint: Paint
   const layers = layersUnder(key);
   const meant = (rule: Rule) => layers.find(({ id }) => id === rule.layerId)?.operation === operation;
   const rule = key.rules.find((known) => known.part === part && known.colour !== null && meant(known));
-  const colour = rule?.colour ?? operationOf(operation).colour;
-  const widthMm = Math.min(rule?.maxWidthMm ?? hairline, Math.max(rule?.minWidthMm ?? hairline, hairline));
+  const { colour } = operationOf(operation);
   return {
-    paint:
-      part === 'fill'
-        ? { stroke: null, strokeWidthMm: 0, fill: colour }
-        : { stroke: colour, strokeWidthMm: widthMm, fill: null },
+    paint: paintOfRule(rule ?? { part, colour, minWidthMm: null, maxWidthMm: null }) as Paint,
     pinned: rule ? null : (layers.find((layer) => layer.operation === operation)?.id ?? null),
   };
+}
+
+/** The paint that a rule of a key is for: a hairline where its widths take one, or an area. Null where any colour will do. */
+export function paintOfRule(rule: Pick<Rule, 'part' | 'colour' | 'minWidthMm' | 'maxWidthMm'>): Paint | null {
+  const { part, colour, minWidthMm, maxWidthMm } = rule;
+  if (colour === null) return null;
+  if (part === 'fill') return { stroke: null, strokeWidthMm: 0, fill: colour };
+  const strokeWidthMm = Math.min(maxWidthMm ?? hairline, Math.max(minWidthMm ?? hairline, hairline));
+  return { stroke: colour, strokeWidthMm, fill: null };
 }

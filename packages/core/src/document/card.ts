@@ -76,3 +76,8 @@ export function cardLayerId(cardId: string, key: string): string {
 export function cardOfLayer(layerId: string): string | null {
   return /^card (\S+) \S+$/.exec(layerId)?.[1] ?? null;
 }
+
+/** Whether an item is part of a test card: a cell or its words. */
+export function isOnCard({ pinned }: { readonly pinned: string | null }): boolean {
+  return pinned !== null && cardOfLayer(pinned) !== null;
+}

@@ -8,6 +8,7 @@ export {
   cardLayerId,
   cardMarks,
   cardOfLayer,
+  isOnCard,
   type LaidCard,
 } from './card.ts';
 export { channelsOf } from './channels.ts';

@@ -5,6 +5,7 @@ import type { JobDocument } from '../document/job.ts';
 import { jobFromJson, jobToJson } from '../document/json.ts';
 import { box, item, jobWith } from '../fixtures/shop.ts';
 import { boxOf } from '../geometry/paths/box.ts';
+import { translation } from '../geometry/paths/matrix.ts';
 import { itemAt } from '../picking/hit.ts';
 import {
   alignItems,
@@ -16,7 +17,7 @@ import {
   spreadItems,
   ungroupItems,
 } from './arrange.ts';
-import { copyItems, gridMaps, gridThatFits, releaseLinks, ringMaps } from './repeat.ts';
+import { type CopyLinks, copyItems, gridMaps, gridThatFits, releaseLinks, ringMaps } from './repeat.ts';
 
 const a = item(box(10, 10, 20), 'cut');
 const b = item(box(50, 40, 10, 30), 'cut');
@@ -147,7 +148,7 @@ describe('copies', () => {
 
   test('of groups are groups of their own; linked ones are released one by one', () => {
     const grouped = groupItems(job, ids(a, b), 'g', 'Pair');
-    const { job: two, copies } = copyItems(grouped, ids(a, b), [[1, 0, 0, 1, 0, 100]], newId, true);
+    const { job: two, copies } = copyItems(grouped, ids(a, b), [[1, 0, 0, 1, 0, 100]], newId, 'all');
     const homes = copies[0].map((id) => two.drawing.items.find((one) => one.id === id)?.groupId);
     expect(new Set(homes).size).toBe(1);
     expect(homes[0]).not.toBe('g');
@@ -155,5 +156,20 @@ describe('copies', () => {
     expect(links().size).toBe(2);
     const free = releaseLinks(two, new Set(copies[0]));
     expect(free.drawing.items.filter(({ link }) => link).map(({ id }) => id)).toEqual([a.id, b.id]);
+  });
+
+  test('are linked by choice: all, none, or those of what is linked', () => {
+    const first = copyItems(job, ids(a), [translation(0, 50)], newId, 'all');
+    const linkOf = (made: JobDocument, id: string) => made.drawing.items.find((one) => one.id === id)?.link;
+    const link = linkOf(first.job, a.id);
+    expect(link).toBeDefined();
+    const copied = (links?: CopyLinks) => {
+      const { job: next, copies } = copyItems(first.job, ids(a, b), [translation(0, 90)], newId, links);
+      return copies[0].map((id) => linkOf(next, id));
+    };
+    expect(copied()).toEqual([link, undefined]);
+    expect(copied('none')).toEqual([undefined, undefined]);
+    expect(copied('all')).toEqual([link, expect.any(String)]);
+    expect(linkOf(copyItems(first.job, ids(a, b), [translation(0, 90)], newId, 'none').job, a.id)).toBe(link);
   });
 });

@@ -75,7 +75,8 @@ export { type MeetingLine, meetLines } from './meet-lines.ts';
 export { itemsOffBed, ontoBed, type WayOntoBed, waysOntoBed } from './onto-bed.ts';
 export { paintLike, setLineWidth } from './paints.ts';
 export { arcsBack, simplifyItems } from './refit-items.ts';
-export { copyItems, gridMaps, gridThatFits, releaseLinks, ringMaps } from './repeat.ts';
+export { longestName, renameThing } from './rename.ts';
+export { type CopyLinks, copyItems, gridMaps, gridThatFits, releaseLinks, ringMaps } from './repeat.ts';
 export {
   cutsOn,
   extendTo,

@@ -41,7 +41,12 @@ function hasOpenLine(item: Item): boolean {
 }
 
 /** Paints items as another is painted, and puts them on the layers that it was put on by hand. */
-export function paintLike(job: JobDocument, ids: ReadonlySet<string>, { paint, pinned, also }: Item): JobDocument {
+export function paintLike(
+  job: JobDocument,
+  ids: ReadonlySet<string>,
+  like: Pick<Item, 'paint' | 'pinned' | 'also'>,
+): JobDocument {
+  const { paint, pinned, also } = like;
   return changeItems(job, ids, ({ also: _, ...item }) => ({
     ...item,
     ...(item.shape.kind === 'picture' ? {} : { paint }),

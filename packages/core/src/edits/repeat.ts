@@ -62,11 +62,14 @@ export function ringMaps(bounds: Box, { count, centre, sweep, turned }: Ring): M
   });
 }
 
+/** Which copies are linked with what they are copies of: a change of one's shape changes all. */
+export type CopyLinks = 'as they are' | 'all' | 'none';
+
 /**
  * Adds a copy of the items for each map, in front of everything. Copies of groups are groups of their own.
  *
  * @param newId gives ids that are new to the job
- * @param linked whether a change of one copy's shape is to change all
+ * @param links whether a change of one copy's shape changes all: of all of them, of none, or of copies of linked ones
  * @returns the job and the ids of the copies, map by map
  */
 export function copyItems(
@@ -74,12 +77,12 @@ export function copyItems(
   ids: ReadonlySet<string>,
   maps: readonly Matrix[],
   newId: () => string,
-  linked = false,
+  links: CopyLinks = 'as they are',
 ): { job: JobDocument; copies: string[][] } {
   const { drawing } = job;
   const sources = drawing.items.filter((item) => ids.has(item.id));
   if (sources.length === 0 || maps.length === 0) return { job, copies: [] };
-  const links = new Map(sources.map((item) => [item.id, item.link ?? newId()]));
+  const linkOf = new Map(sources.map((item) => [item.id, item.link ?? newId()]));
   const byId = new Map(drawing.groups.map((group) => [group.id, group]));
   const groups: Group[] = [];
   const added: Item[] = [];
@@ -99,14 +102,16 @@ export function copyItems(
     return sources.map((item) => {
       const id = newId();
       const { link: _, locked: __, ...plain } = item;
-      const link = linked || item.link ? { link: links.get(item.id) as string } : {};
+      const isLinked = links === 'all' || (links === 'as they are' && item.link !== undefined);
+      const link = isLinked ? { link: linkOf.get(item.id) as string } : {};
       added.push({ ...plain, ...link, id, groupId: groupFor(item.groupId), matrix: multiply(map, item.matrix) });
       return id;
     });
   });
-  const items = linked
-    ? drawing.items.map((item) => (links.has(item.id) ? { ...item, link: links.get(item.id) as string } : item))
-    : drawing.items;
+  const items =
+    links === 'all'
+      ? drawing.items.map((item) => (linkOf.has(item.id) ? { ...item, link: linkOf.get(item.id) as string } : item))
+      : drawing.items;
   return {
     job: { ...job, drawing: { items: [...items, ...added], groups: [...drawing.groups, ...groups] } },
     copies,

@@ -193,7 +193,7 @@ test('a shape keeps its numbers through scaling, and linked copies change togeth
   });
   const job = scaleItems(jobWith([plate]), ids(plate), 2, 1.5, { x: 0, y: 0 });
   expect(job.drawing.items[0].shape).toEqual({ kind: 'rectangle', x: 0, y: 0, width: 80, height: 30, rx: 4, ry: 3 });
-  const { job: copied, copies } = copyItems(job, ids(plate), [[1, 0, 0, 1, 100, 0]], newId, true);
+  const { job: copied, copies } = copyItems(job, ids(plate), [[1, 0, 0, 1, 100, 0]], newId, 'all');
   const changed = replaceShape(copied, plate.id, [{ kind: 'ellipse', cx: 5, cy: 5, rx: 5, ry: 5 }], newId);
   const copy = changed.drawing.items.find(({ id }) => id === copies[0][0]) as Item;
   expect([boxWidth(boundsOf(copy)), boxHeight(boundsOf(copy)), boundsOf(copy).minX].map((n) => n.toFixed(3))).toEqual([

@@ -4,6 +4,7 @@ export { continueProgram } from './gcode/continue.ts';
 export { type ProgramWays, programWays } from './gcode/ways.ts';
 export { programLines, writeGcode } from './gcode/write.ts';
 export {
+  type FileUnit,
   fileNameFor,
   gatherOutgoing,
   type Outgoing,

@@ -22,6 +22,11 @@ export interface Outgoing {
   readonly pictures: ReadonlyMap<string, PictureFile>;
 }
 
+/** What a file’s lengths are in. */
+export type FileUnit = 'mm' | 'in';
+
+export const mmPerFileUnit: Readonly<Record<FileUnit, number>> = { mm: 1, in: 25.4 };
+
 export interface OutgoingLayer {
   readonly name: string;
   /** The layer of the job that it is; null where what it holds is on none. */

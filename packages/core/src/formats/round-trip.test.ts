@@ -92,7 +92,9 @@ function apart(a: Path, b: Path): number {
 
 describe.each<[string, (out: Outgoing) => Promise<Uint8Array>, number]>([
   ['SVG', async (out) => new TextEncoder().encode(writeSvg(out)), 20],
+  ['SVG in inches', async (out) => new TextEncoder().encode(writeSvg(out, 'in')), 8],
   ['DXF', async (out) => new TextEncoder().encode(writeDxf(out)), 20],
+  ['DXF in inches', async (out) => new TextEncoder().encode(writeDxf(out, 'in')), 12],
   ['PDF', (out) => writePdf([out], 'Test'), 12],
 ])('%s', (_, write, runs) => {
   test('what is written and read again is the same drawing: paints, layers, and every point within 0.005 mm', async () => {
@@ -112,6 +114,28 @@ describe.each<[string, (out: Outgoing) => Promise<Uint8Array>, number]>([
       { numRuns: runs },
     );
   });
+});
+
+test('a file in inches says so, and where it lies', () => {
+  const item: Item = {
+    id: 'a',
+    name: null,
+    shape: { kind: 'rectangle', x: 0, y: 0, width: 25.4, height: 50.8, rx: 0, ry: 0 },
+    matrix: [1, 0, 0, 1, 0, 0],
+    paint: { stroke: '#FF0000', strokeWidthMm: 0.1, fill: null },
+    fillRule: 'nonzero',
+    groupId: null,
+    pinned: null,
+    hidden: false,
+  };
+  const layers = [{ name: 'Cut', meant: null, colour: '#FF0000', items: [item] }];
+  const out = { page: { minX: 0, minY: 0, maxX: 254, maxY: 127 }, layers, pictures: new Map() };
+  expect(writeSvg(out, 'in')).toContain('width="10in" height="5in" viewBox="0 0 254 127"');
+  const dxf = writeDxf(out, 'in').split(/\r?\n/);
+  expect(dxf[dxf.indexOf('$INSUNITS') + 2].trim()).toBe('1');
+  const at = dxf.indexOf('LWPOLYLINE');
+  const along = dxf.slice(at).flatMap((code, i, all) => (code.trim() === '10' ? [Number(all[i + 1])] : []));
+  expect(Math.max(...along.slice(0, 4))).toBeCloseTo(1, 12);
 });
 
 describe('DXF keeps what curves are', () => {

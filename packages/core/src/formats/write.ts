@@ -1,6 +1,6 @@
 import type { FontBook } from '../text/fonts.ts';
 import type { JobSheet } from './job-sheet.ts';
-import type { Outgoing } from './outgoing.ts';
+import type { FileUnit, Outgoing } from './outgoing.ts';
 
 /*
  * Writers whose packages are large: loaded when they are needed.
@@ -17,6 +17,6 @@ export async function writeJobSheet(sheet: JobSheet, book: FontBook): Promise<Ui
 }
 
 /** Writes artwork as DXF: see `dxf/write.ts`. */
-export async function writeDxf(outgoing: Outgoing): Promise<string> {
-  return (await import('./dxf/write.ts')).writeDxf(outgoing);
+export async function writeDxf(outgoing: Outgoing, unit?: FileUnit): Promise<string> {
+  return (await import('./dxf/write.ts')).writeDxf(outgoing, unit);
 }

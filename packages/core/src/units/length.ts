@@ -37,7 +37,7 @@ interface Quantity {
 class Refused extends Error {}
 
 /**
- * Reads a length as people type it: `12`, `3.2cm`, `7 3/8`, `2-5/16 in`, `0.4"`, `150/4`, `22 + 2*3mm`.
+ * Reads a length as people type it: `12`, `3.2cm`, `7 3/8`, `7⅜`, `2-5/16 in`, `0.4"`, `150/4`, `22 + 2*3mm`.
  * A number with no unit takes `unit`; in a product one side must be a plain number.
  * `2-5/16`, written without spaces, is two and five sixteenths; `2 - 5/16` is a difference.
  *
@@ -47,7 +47,8 @@ class Refused extends Error {}
  */
 export function parseLength(text: string, unit: LengthUnit): Parsed {
   try {
-    const tokens = joinMixedFractions(tokenise(text), text);
+    const plain = withPlainFractions(text);
+    const tokens = joinMixedFractions(tokenise(plain), plain);
     if (tokens.length === 0) throw new Refused('Type a length, for example 12.5 or 3/8 in.');
     const parser = new SumParser(tokens, mmPerUnit[unit]);
     const result = parser.sum();
@@ -92,6 +93,11 @@ export function parseLengths(text: string, unit: LengthUnit): Parsed<readonly nu
 /** A number in digits alone, as `parseLength` reads it. */
 function plainNumber(value: number): string {
   return value < 0 ? `0-${(-value).toFixed(12)}` : value.toFixed(12);
+}
+
+/** A text whose fraction characters, such as ½, are whole numbers with a stroke between them. */
+function withPlainFractions(text: string): string {
+  return text.replace(/[¼-¾⅐-⅞]/g, (character) => ` ${character.normalize('NFKD').replace('\u2044', '/')}`);
 }
 
 function tokenise(text: string): Token[] {

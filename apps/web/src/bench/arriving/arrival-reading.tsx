@@ -42,8 +42,8 @@ export function ReadingPart({ arriving }: { arriving: Arriving }) {
           label="Pixels"
           value={choices.pixels ?? 'reduced'}
           options={[
-            { value: 'reduced', text: 'Fewer pixels, quick to work with' },
-            { value: 'all', text: 'All pixels, slow' },
+            { value: 'reduced', text: 'Fewer, quick to work with' },
+            { value: 'all', text: 'All, slow to work with' },
           ]}
           choose={(pixels) => void chooseReading(actions, { pixels })}
         />
@@ -53,8 +53,8 @@ export function ReadingPart({ arriving }: { arriving: Arriving }) {
           label="Dashed lines"
           value={choices.dashes ?? 'solid'}
           options={[
-            { value: 'solid', text: 'Dashed lines as solid lines' },
-            { value: 'dashed', text: 'Dashed lines as their dashes' },
+            { value: 'solid', text: 'As solid lines' },
+            { value: 'dashed', text: 'As their dashes' },
           ]}
           choose={(dashes) => void chooseReading(actions, { dashes })}
         />
@@ -64,8 +64,8 @@ export function ReadingPart({ arriving }: { arriving: Arriving }) {
           label="Clips"
           value={choices.clips ?? 'applied'}
           options={[
-            { value: 'applied', text: 'Parts cut to their clips' },
-            { value: 'whole', text: 'Clipped parts taken whole' },
+            { value: 'applied', text: 'Cut parts off' },
+            { value: 'whole', text: 'Left out, parts are whole' },
           ]}
           choose={(clips) => void chooseReading(actions, { clips })}
         />
@@ -75,8 +75,8 @@ export function ReadingPart({ arriving }: { arriving: Arriving }) {
           label="Layers"
           value={choices.layers ?? 'named'}
           options={[
-            { value: 'named', text: 'Parts on the layers that the file names' },
-            { value: 'by-colour', text: 'All parts by their colours' },
+            { value: 'named', text: 'As the file names them' },
+            { value: 'by-colour', text: 'By colour' },
           ]}
           choose={(layers) => void chooseReading(actions, { layers })}
         />
@@ -97,7 +97,7 @@ export function ReadingPart({ arriving }: { arriving: Arriving }) {
               { value: 'outline', text: 'All that it covers' },
               ...[0.05, 0.25, 0.5, 0.75, 0.95].map((share) => ({
                 value: String(share),
-                text: `Cut at ${Math.round(share * 100)} % of its height`,
+                text: `At ${Math.round(share * 100)} % of its height`,
               })),
             ]}
             choose={(cutAt) => void chooseReading(actions, { cutAt: cutAt === 'outline' ? cutAt : Number(cutAt) })}

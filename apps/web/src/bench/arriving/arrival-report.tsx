@@ -1,6 +1,6 @@
 import type { NoteKind, Reading, ReadingNote } from '@lambent/core/formats';
 import { useMemo } from 'react';
-import { inSentence } from '../../stores/numbers.ts';
+import { useInSentence } from '../../stores/numbers.ts';
 import { FileButton } from '../../ui/file-button.tsx';
 import { useBenchActions } from '../context.ts';
 import { Part } from '../stages/drawer.tsx';
@@ -81,6 +81,7 @@ function LoadFont() {
 }
 
 function NoteRow({ note, shows }: { note: ReadingNote; shows: boolean }) {
+  const inSentence = useInSentence();
   const actions = useBenchActions();
   return (
     <li className="flex items-start gap-1.5" data-testid={`note-${note.code}`}>

@@ -1,12 +1,10 @@
 import type { CardAxis, CardWish, JobDocument } from '@lambent/core/document';
-import { boxHeight, boxWidth } from '@lambent/core/geometry';
 import type { Machine } from '@lambent/core/machine';
 import { type BurntOperation, burntOperations, labelOperation, operationOf } from '@lambent/core/operations';
 import {
   cardKinds,
   cardSettingOf,
   cardWish,
-  cellsThatFit,
   layCard,
   type Material,
   type TestCard,
@@ -20,10 +18,11 @@ import { LengthField } from '../../ui/length-field.tsx';
 import { NumberField } from '../../ui/number-field.tsx';
 import { useEscape } from '../../ui/use-escape.ts';
 import { useBench, useBenchActions } from '../context.ts';
-import { freeOnSheet, roomOn } from '../lay-on-sheet.ts';
+import { freeOnSheet } from '../lay-on-sheet.ts';
 import { Drawer, Part } from '../stages/drawer.tsx';
 import { jobOf, machineOf, unitOf } from '../state/document.ts';
 import { BackToRecipe } from './back.tsx';
+import { CardRoom } from './card-room.tsx';
 import { CardSketch } from './card-sketch.tsx';
 import { CardValue } from './card-value.tsx';
 import { putCard } from './lay-card.ts';
@@ -184,7 +183,7 @@ function CardForm({ material, start, leave }: { material: Material; start: CardS
         <p className="text-[12px] text-quiet">The words are scored as mildly as the book knows.</p>
       </Part>
       <CardSketch card={card} wish={wish} />
-      <Room card={card} wish={wish} isFree={isFree} change={change} />
+      <CardRoom card={card} wish={wish} isFree={isFree} change={change} />
       {trouble && (
         <p role="alert" className="text-stop">
           {trouble}
@@ -260,41 +259,5 @@ function AxisPart({ title, axis, machine, set }: AxisProps) {
       </div>
       <p className="figures text-[12px] text-quiet">{valuesAlong(axis).join(' · ')}</p>
     </Part>
-  );
-}
-
-/** Whether the card has room on the sheet; where it has not, how many cells do. */
-function Room(props: { card: TestCard; wish: CardWish; isFree: boolean; change: (part: Partial<CardWish>) => void }) {
-  const { card, wish, isFree, change } = props;
-  const sheet = useBench((state) => jobOf(state).sheets[0]);
-  const machine = useBench(machineOf);
-  const size = `${Math.round(card.width)} × ${Math.round(card.height)} mm`;
-  if (isFree) return <p className="text-[12px] text-quiet">It takes {size}.</p>;
-  const room = roomOn(sheet, machine);
-  const fits = cellsThatFit(wish, boxWidth(room), boxHeight(room));
-  const [wide, high] = [card.columns.length, Math.max(1, card.rows.length)];
-  const [columns, rows] = [Math.min(fits.columns, wide), Math.min(fits.rows, high)];
-  const tooLarge = columns < wide || rows < high;
-  return (
-    <div role="status" className="flex flex-col items-start gap-1.5 text-warn">
-      <p>
-        It takes {size}
-        {tooLarge
-          ? `; the sheet has room for ${columns} × ${rows} cells of this size, of ${wide} × ${high}.`
-          : ', and what lies on the sheet leaves no such room. Make it smaller, or move things.'}
-      </p>
-      {tooLarge && columns > 0 && rows > 0 && (
-        <Button
-          onClick={() =>
-            change({
-              across: { ...wish.across, steps: columns },
-              down: wish.down && { ...wish.down, steps: rows },
-            })
-          }
-        >
-          Take {columns} × {rows}
-        </Button>
-      )}
-    </div>
   );
 }

@@ -17,11 +17,11 @@ import { lazy, Suspense, useCallback, useState } from 'react';
 import { dayAndTimeOf } from '../../stores/dates.ts';
 import { Button } from '../../ui/button.tsx';
 import { Choice } from '../../ui/choice.tsx';
-import { inMm } from '../../ui/figures.ts';
+import { asLength } from '../../ui/figures.ts';
 import { useEscape } from '../../ui/use-escape.ts';
 import { useBench, useBenchActions } from '../context.ts';
 import { Drawer, Part } from '../stages/drawer.tsx';
-import { jobOf, machineOf } from '../state/document.ts';
+import { jobOf, machineOf, unitOf } from '../state/document.ts';
 import { BackToRecipe } from './back.tsx';
 import type { CardStart } from './card-builder.tsx';
 import { cellPicture } from './cell-picture.ts';
@@ -45,6 +45,7 @@ export function ReadDrawer({ build }: { build: (start: CardStart) => void }) {
 }
 
 function Reading({ read, build }: { read: ReadCard; build: (start: CardStart) => void }) {
+  const unit = useBench(unitOf);
   const { laid, card } = read;
   const actions = useBenchActions();
   const brush = useBench((state) => state.cardBrush);
@@ -57,8 +58,8 @@ function Reading({ read, build }: { read: ReadCard; build: (start: CardStart) =>
   return (
     <>
       <p className="text-quiet">
-        {material?.name ?? 'A material that is gone'}, {inMm(laid.thicknessMm)}. {Object.keys(laid.marks).length} of{' '}
-        {card.cells.length} cells are marked.
+        {material?.name ?? 'A material that is gone'}, {asLength(laid.thicknessMm, unit)}.{' '}
+        {Object.keys(laid.marks).length} of {card.cells.length} cells are marked.
       </p>
       {current && material && current.id !== material.id && (
         <p className="text-warn" role="status">

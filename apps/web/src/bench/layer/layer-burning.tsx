@@ -39,7 +39,7 @@ export function LayerBurningFields({ prepared, done }: { prepared: PreparedLayer
   return (
     <>
       <Choice
-        label="Order of its lines"
+        label="Line order"
         value={burning.order}
         options={orders}
         choose={(order) => change({ order }, 'order')}
@@ -49,7 +49,7 @@ export function LayerBurningFields({ prepared, done }: { prepared: PreparedLayer
         label="Way round"
         value={burning.direction}
         options={[
-          { value: 'either' as const, text: 'Either way round' },
+          { value: 'either' as const, text: 'Either way' },
           { value: 'clockwise' as const, text: 'Clockwise' },
           { value: 'anticlockwise' as const, text: 'Anticlockwise' },
         ]}
@@ -58,11 +58,11 @@ export function LayerBurningFields({ prepared, done }: { prepared: PreparedLayer
       <div className="flex items-center gap-1.5">
         <div className="min-w-0 flex-1">
           <Choice
-            label="Where outlines start"
+            label="Outlines start"
             value={burning.start}
             options={[
-              { value: 'nearest' as const, text: 'Start where it is nearest' },
-              { value: 'corner' as const, text: 'Start at a corner' },
+              { value: 'nearest' as const, text: 'Nearest' },
+              { value: 'corner' as const, text: 'At a corner' },
             ]}
             choose={(start) => change({ start }, 'start')}
           />
@@ -79,11 +79,11 @@ export function LayerBurningFields({ prepared, done }: { prepared: PreparedLayer
       </div>
       {separates(layer.operation) && (
         <Choice
-          label="Edges that parts share"
+          label="Shared edges"
           value={burning.sharedEdges}
           options={[
-            { value: 'each' as const, text: 'Each part cuts its own edges' },
-            { value: 'once' as const, text: 'Shared edges are cut once' },
+            { value: 'each' as const, text: 'Cut by each part' },
+            { value: 'once' as const, text: 'Cut once' },
           ]}
           choose={(sharedEdges) => change({ sharedEdges }, 'shared edges')}
         />
@@ -163,11 +163,11 @@ interface FillFieldProps {
 function FillRuleField({ burning, change }: FillFieldProps) {
   return (
     <Choice
-      label="What is inside"
+      label="Shape in a shape"
       value={burning.fillRule}
       options={[
-        { value: 'even-odd' as const, text: 'A shape in a shape is a hole' },
-        { value: 'as-drawn' as const, text: 'Filled as its file says' },
+        { value: 'even-odd' as const, text: 'Is a hole' },
+        { value: 'as-drawn' as const, text: 'As its file says' },
       ]}
       choose={(fillRule) => change({ fillRule }, 'fill')}
     />
@@ -181,11 +181,11 @@ function FillFields({ burning, change }: FillFieldProps) {
     <>
       <FillRuleField burning={burning} change={change} />
       <Choice
-        label="Where items overlap"
+        label="Overlaps"
         value={burning.overlaps}
         options={[
-          { value: 'cancel' as const, text: 'Overlaps cancel out' },
-          { value: 'unite' as const, text: 'Overlaps unite' },
+          { value: 'cancel' as const, text: 'Cancel out' },
+          { value: 'unite' as const, text: 'Unite' },
         ]}
         choose={(overlaps) => change({ overlaps }, 'overlaps')}
       />
@@ -193,17 +193,17 @@ function FillFields({ burning, change }: FillFieldProps) {
         label="Thin parts"
         value={burning.thinParts}
         options={[
-          { value: 'skip' as const, text: 'Burn where a scan line meets them' },
-          { value: 'line' as const, text: 'Get a line each where none does' },
+          { value: 'skip' as const, text: 'Only where a scan line is' },
+          { value: 'line' as const, text: 'Get a line of their own' },
         ]}
         choose={(thinParts) => change({ thinParts }, 'thin parts')}
       />
       <Choice
-        label="Angle of scan lines"
+        label="Scan angle"
         value={burning.scanTurns}
         options={[
-          { value: 'same' as const, text: 'All lines at one angle' },
-          { value: 'sooner' as const, text: 'Each piece where it burns sooner' },
+          { value: 'same' as const, text: 'One for all' },
+          { value: 'sooner' as const, text: 'The quickest for each piece' },
         ]}
         choose={(scanTurns) => change({ scanTurns }, 'angle of scan lines')}
       />

@@ -5,6 +5,7 @@ import { Choice } from '../../ui/choice.tsx';
 import { OperationMark } from '../../ui/operation-mark.tsx';
 import { useBench, useBenchActions } from '../context.ts';
 import { jobOf } from '../state/document.ts';
+import { ownLayers } from '../use-own-layers.ts';
 import { LayerBurningFields } from './layer-burning.tsx';
 import { LayerSettingsFields, sourceWords } from './layer-settings.tsx';
 
@@ -91,11 +92,12 @@ function MergeInto({ prepared, done }: { prepared: PreparedLayer; done: () => vo
   const actions = useBenchActions();
   const { layer } = prepared;
   const { layers, paints } = useBench((state) => state.prepared.meaning);
-  const others = layers.filter(({ id, operation }) => id !== layer.id && operation === layer.operation);
+  const others = ownLayers(layers).filter(({ id, operation }) => id !== layer.id && operation === layer.operation);
   if (others.length === 0) return null;
   return (
     <Choice
       label="Put all of it on another layer"
+      bare
       value={null}
       empty="Put all of it on another layer"
       options={others.map(({ id, name, operation }) => ({

@@ -85,13 +85,12 @@ export function LayerSettingsFields({ prepared }: { prepared: PreparedLayer }) {
           />
         )}
         {hold.has('lineSpacingMm') && (
-          <TypedField
+          <LengthField
             label={`Lines (${Math.round(25.4 / (settings.lineSpacingMm ?? 0.1))} per inch)`}
-            unit="mm"
-            text={String(settings.lineSpacingMm ?? 0.1)}
-            parse={parsePercent}
+            unit={unit}
+            value={settings.lineSpacingMm ?? 0.1}
+            isFine
             commit={set('lineSpacingMm')}
-            step={(delta) => Math.round(((settings.lineSpacingMm ?? 0.1) + delta * 0.01) * 1000) / 1000}
             {...look('lineSpacingMm')}
           />
         )}

@@ -18,6 +18,7 @@ import {
   Maximize,
   Scissors,
   SquareDashedMousePointer,
+  TextCursor,
   TextCursorInput,
   Trash2,
   Ungroup,
@@ -28,11 +29,13 @@ import { heldCopy } from '../clipboard/held.ts';
 import { copyByButton, pasteHeld } from '../clipboard/use-clipboard.ts';
 import { deleteSelection, duplicate, group, lock, markAt, order, selectAll, ungroup } from '../commands.ts';
 import { mirroredCopy } from '../mirrored-copy.ts';
+import { cardNameId } from '../name-field.tsx';
 import { keysOf, shortcuts } from '../shortcuts.ts';
 import type { BenchActions } from '../state/bench-state.ts';
 import { jobOf } from '../state/document.ts';
 import { selectedItems } from '../state/hand.ts';
 import { editText } from '../tools/text-tool.ts';
+import { ownLayers } from '../use-own-layers.ts';
 
 /** What a menu is called, and its lines. */
 export interface Menu {
@@ -47,7 +50,7 @@ export function bedMenu(actions: BenchActions, point: Point | null): Menu {
   return {
     title: 'The selection',
     parts: [
-      [...ofText(actions), ...copying(actions), ...pasting(actions, point).slice(0, 1)],
+      [...ofText(actions), ...naming(), ...copying(actions), ...pasting(actions, point).slice(0, 1)],
       grouping(actions),
       layers(actions),
       keeping(actions),
@@ -62,6 +65,12 @@ export function bedMenu(actions: BenchActions, point: Point | null): Menu {
       ],
     ],
   };
+}
+
+/** Leads to the name on the size card, where one thing is selected. */
+function naming(): MenuEntry[] {
+  const field = document.getElementById(cardNameId);
+  return field ? [{ text: 'Rename', icon: TextCursor, run: () => setTimeout(() => field.focus()) }] : [];
 }
 
 function ofText(actions: BenchActions): MenuEntry[] {
@@ -126,7 +135,7 @@ function layers(actions: BenchActions): MenuPart {
   const state = actions.get();
   const { meaning } = state.prepared;
   const isOn = (layerId: string) => meaning.placed.get(layerId)?.some(({ item }) => state.selection.has(item.id));
-  const used = meaning.layers.filter(({ id }) => (meaning.placed.get(id)?.length ?? 0) > 0 && !isOn(id));
+  const used = ownLayers(meaning.layers).filter(({ id }) => (meaning.placed.get(id)?.length ?? 0) > 0 && !isOn(id));
   const pinned = selectedItems(state).some((item) => item.pinned !== null);
   const pin = (name: string, layerId: string | null) => () =>
     actions.edit(name, (job) => pinItems(job, actions.get().selection, layerId));

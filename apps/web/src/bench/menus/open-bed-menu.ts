@@ -1,6 +1,6 @@
 import { isEmpty, type Point } from '@lambent/core/geometry';
 import { companionsOf } from '@lambent/core/picking';
-import type { PlanStep } from '@lambent/core/plan';
+import type { PlanStep, PreparedLayer } from '@lambent/core/plan';
 import type { MouseEvent } from 'react';
 import { toast } from 'sonner';
 import { sentenceOf } from '../../api.ts';
@@ -56,6 +56,12 @@ export function openRowMenu(actions: BenchActions, event: MouseEvent, ids: reado
 export function openStepMenu(actions: BenchActions, event: MouseEvent, step: PlanStep): void {
   event.preventDefault();
   open(menuPlace(event), async () => (await import('./step-menu.ts')).stepMenu(actions, step));
+}
+
+/** Opens the menu of a layer that does not burn in this run. */
+export function openIdleMenu(actions: BenchActions, event: MouseEvent, layer: PreparedLayer): void {
+  event.preventDefault();
+  open(menuPlace(event), async () => (await import('./step-menu.ts')).idleMenu(actions, layer));
 }
 
 /** Opens a menu whose lines are fetched when one is opened first. */

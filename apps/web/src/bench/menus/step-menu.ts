@@ -1,6 +1,6 @@
 import { orderSteps, switchLayer } from '@lambent/core/edits';
-import { type PlanStep, stepTitle } from '@lambent/core/plan';
-import { ArrowLeft, ArrowRight, PowerOff, Scan, SquareDashedMousePointer } from 'lucide-react';
+import { type PlanStep, type PreparedLayer, stepTitle } from '@lambent/core/plan';
+import { ArrowLeft, ArrowRight, Power, PowerOff, Scan, SquareDashedMousePointer } from 'lucide-react';
 import type { MenuEntry } from '../../ui/context-menu-place.ts';
 import type { BenchActions } from '../state/bench-state.ts';
 import { beginsAt, planOf } from '../state/plan.ts';
@@ -35,4 +35,22 @@ export function stepMenu(actions: BenchActions, step: PlanStep): Menu {
       ),
   };
   return { title: stepTitle(step), parts: [looking, order, [off]] };
+}
+
+/** What can be done with a layer that does not burn in this run. */
+export function idleMenu(actions: BenchActions, { layer, on, placed }: PreparedLayer): Menu {
+  const { run } = actions.get().prepared;
+  const items = placed.map(({ item }) => item.id);
+  const looking: MenuEntry = {
+    text: 'Select what is on it',
+    icon: SquareDashedMousePointer,
+    run: () => actions.select(items),
+    disabled: items.length === 0,
+  };
+  const burning: MenuEntry = {
+    text: `Burn ${layer.name} in this run`,
+    icon: Power,
+    run: () => actions.edit(`switch ${layer.name} on`, (job) => switchLayer(job, layer.id, true, run.id)),
+  };
+  return { title: layer.name, parts: [[looking], on ? [] : [burning]] };
 }

@@ -1,11 +1,12 @@
-import { boundsAmong, type Drawing, itemsAmong, topGroupOf } from '@lambent/core/document';
+import { boundsAmong } from '@lambent/core/document';
 import { isEmpty } from '@lambent/core/geometry';
 import { ChevronDown, ChevronUp, Move, PanelBottomClose, PictureInPicture2 } from 'lucide-react';
 import { type KeyboardEvent, type PointerEvent, useMemo, useRef } from 'react';
 import { IconButton } from '../../ui/button.tsx';
 import { useSelected } from '../context.ts';
+import { cardNameId, NameField } from '../name-field.tsx';
 import type { Stage } from '../stages/stage.ts';
-import { nameOf } from '../thing-names.ts';
+import { nameOfSelection } from '../thing-names.ts';
 import { dockCard, foldCard, moveCard, useCardPlace, useIsFolded } from './card-place.ts';
 import { SizeFields } from './size-fields.tsx';
 
@@ -21,7 +22,7 @@ export function SizeCard({ stage, isDocked }: Props) {
   const isFolded = useIsFolded(stage);
   const { right, top } = useCardPlace();
   const card = useRef<HTMLElement>(null);
-  const name = useMemo(() => nameOfSelection(drawing, selection), [drawing, selection]);
+  const named = useMemo(() => nameOfSelection(drawing, selection), [drawing, selection]);
   const isShown = useMemo(() => !isEmpty(boundsAmong(drawing, selection)), [drawing, selection]);
   if (!isShown) return null;
   const count = selection.size;
@@ -37,12 +38,20 @@ export function SizeCard({ stage, isDocked }: Props) {
       }
     >
       <div className="flex items-center gap-0.5">
-        <h2 className="min-w-0 truncate font-bold" title={name}>
-          {name}
+        <h2 className="flex min-w-0 flex-1 font-bold" title={named.usual}>
+          {named.id === null ? (
+            <span className="truncate">{named.usual}</span>
+          ) : (
+            <NameField
+              key={named.id}
+              {...named}
+              id={named.id}
+              elementId={cardNameId}
+              className="-ml-1.5 flex-1 font-bold"
+            />
+          )}
         </h2>
-        <span className="ml-1.5 mr-auto shrink-0 text-[12px] text-quiet">
-          {count === 1 ? '1 item' : `${count} items`}
-        </span>
+        <span className="ml-1.5 shrink-0 text-[12px] text-quiet">{count === 1 ? '1 item' : `${count} items`}</span>
         {!isDocked && <Grip card={card} />}
         <IconButton
           label={isDocked ? 'Float over the bed' : 'Dock under the drawer'}
@@ -110,14 +119,4 @@ function Grip({ card }: { card: { readonly current: HTMLElement | null } }) {
       <Move size={15} aria-hidden />
     </button>
   );
-}
-
-/** The name of what is selected: its group's, its own, or how many things it is. */
-function nameOfSelection(drawing: Drawing, selection: ReadonlySet<string>): string {
-  const items = itemsAmong(drawing, selection);
-  if (items.length === 0) return '';
-  if (items.length === 1) return nameOf(items[0]);
-  const groups = new Set(items.map((item) => topGroupOf(drawing, item)?.id ?? item.id));
-  const first = topGroupOf(drawing, items[0]);
-  return groups.size === 1 && first ? (first.name ?? 'Group') : `${groups.size} things`;
 }

@@ -129,7 +129,7 @@ export function SizeFields() {
       {count > 1 && (
         <div className="mt-2">
           <Choice
-            label="W and H are of"
+            label="W and H of"
             value={each ? 'each' : 'one'}
             options={[
               { value: 'one' as const, text: 'The whole selection' },
@@ -222,7 +222,7 @@ function OnWhichSheet({ sheets }: { sheets: readonly Sheet[] }) {
 function AnchorGrid({ anchor, choose }: { anchor: Anchor; choose: (anchor: Anchor) => void }) {
   return (
     <fieldset
-      className="grid h-[66px] w-[66px] shrink-0 pointer-coarse:size-[136px] grid-cols-3 place-items-center border border-line"
+      className="grid h-[74px] w-[74px] shrink-0 pointer-coarse:size-[136px] grid-cols-3 place-items-center border border-line"
       title="The point that X and Y are of, and that stays put"
     >
       <legend className="sr-only">Point that X and Y are of</legend>
@@ -235,7 +235,7 @@ function AnchorGrid({ anchor, choose }: { anchor: Anchor; choose: (anchor: Ancho
             aria-label={anchorNames[i]}
             aria-pressed={on}
             onClick={() => choose(place)}
-            className="flex size-5 items-center justify-center"
+            className="flex size-6 items-center justify-center"
           >
             <span
               className={`block rounded-[2px] border ${on ? 'size-3 border-petrol bg-petrol' : 'size-2 border-quiet bg-raised'}`}

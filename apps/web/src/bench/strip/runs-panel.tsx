@@ -67,9 +67,9 @@ function RunDetails({ run }: { run: Run }) {
           label="Stock"
           value={run.stock}
           options={[
-            { value: 'fresh' as const, text: 'Stock as it came' },
-            { value: 'in place' as const, text: 'Stock left in place' },
-            { value: 'turned over' as const, text: 'Stock turned over' },
+            { value: 'fresh' as const, text: 'As it came' },
+            { value: 'in place' as const, text: 'Left in place' },
+            { value: 'turned over' as const, text: 'Turned over' },
           ]}
           choose={(stock) => change('stock', { stock })}
         />

@@ -8,12 +8,12 @@ import { formatClock } from '@lambent/core/units';
 import { Power, PowerOff } from 'lucide-react';
 import { memo } from 'react';
 import { Link } from 'react-router';
-import { inSentence } from '../../stores/numbers.ts';
+import { useInSentence } from '../../stores/numbers.ts';
 import { useSpeedUnit } from '../../stores/speed-unit.ts';
 import { formatSpeed } from '../../ui/figures.ts';
 import { cardOperation, cardStepsTitle, type ShownStep } from '../card/card-steps.ts';
 import { useBench, useBenchActions } from '../context.ts';
-import { openStepMenu } from '../menus/open-bed-menu.ts';
+import { openIdleMenu, openStepMenu } from '../menus/open-bed-menu.ts';
 import { laterPart } from '../stages/later-drawer.tsx';
 import type { BenchState } from '../state/bench-state.ts';
 import { machineOf } from '../state/document.ts';
@@ -27,6 +27,7 @@ export const StepBlock = memo(function StepBlock({ step, done }: { step: PlanSte
   const actions = useBenchActions();
   const machine = useBench(machineOf);
   const speedUnit = useSpeedUnit();
+  const inSentence = useInSentence();
   const material = useBench((state) => materialToSay(state, step));
   const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({ id: step.id });
   const { settings, operation } = step;
@@ -74,7 +75,9 @@ export const StepBlock = memo(function StepBlock({ step, done }: { step: PlanSte
               <span className="figures font-bold">{formatClock(step.timeS)}</span>
             </span>
             <span className="figures truncate pr-5 text-[12px] text-[#B9C5C2] low:hidden">
-              {settingsLine(settings, operation, formatSpeed(settings.speedMmPerS, speedUnit, machine.topSpeed))}
+              {inSentence(
+                settingsLine(settings, operation, formatSpeed(settings.speedMmPerS, speedUnit, machine.topSpeed)),
+              )}
             </span>
           </PopoverButton>
           <PopoverPanel anchor={{ to: 'top start', gap: 12, padding: 8 }} className={panel}>
@@ -173,10 +176,11 @@ function StepEdge({ operation }: { operation: Operation }) {
 
 /** A layer that has items and does not burn in this run, and why. */
 export function IdleBlock({ prepared }: { prepared: PreparedLayer }) {
+  const actions = useBenchActions();
   const { layer, on, beyond } = prepared;
   const why = on ? (beyond.length > 0 ? 'beyond the machine' : 'no recipe') : 'off for this run';
   return (
-    <li className="w-[138px] shrink-0">
+    <li className="w-[138px] shrink-0" onContextMenu={(event) => openIdleMenu(actions, event, prepared)}>
       <div
         className="relative flex h-full flex-col rounded-lg border border-dashed border-slate-line text-[#A9B7B4]"
         data-testid={`step-off-${prepared.id}`}
@@ -223,5 +227,5 @@ function settingsLine(settings: LayerSettings, operation: Operation, speed: stri
   const words = settingsOf(operation).map((name) =>
     name === 'speedMmPerS' ? speed : (settingOf(name).onStrip?.(settings[name]) ?? null),
   );
-  return inSentence(words.filter((word) => word !== null).join(' · '));
+  return words.filter((word) => word !== null).join(' · ');
 }

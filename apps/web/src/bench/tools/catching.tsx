@@ -62,8 +62,6 @@ export function Catching() {
       >
         <Choice
           label="Points are caught by"
-          look="slim"
-          isLabelShown
           value={snapping.mode}
           options={modes.filter(({ value }) => value !== 'grid' || snapping.gridMm !== null)}
           choose={(mode) => change({ mode })}

@@ -1,5 +1,6 @@
 import { parseLength } from '@lambent/core/units';
 import { useState } from 'react';
+import { asTyped, useInSentence } from '../../stores/numbers.ts';
 import { formatLength } from '../../ui/figures.ts';
 import { parseAngle } from '../../ui/plain-number.ts';
 import { useBench } from '../context.ts';
@@ -26,7 +27,8 @@ export function DraftNumber({ label, kind, value, isTyped, take, enter, leave, f
   const [text, setText] = useState<string | null>(null);
   const [trouble, setTrouble] = useState<string | null>(null);
   const shown = kind === 'length' ? formatLength(value, unit, { bare: true }) : String(Math.round(value * 100) / 100);
-  const parse = (typed: string) => (kind === 'length' ? parseLength(typed, unit) : parseAngle(typed));
+  const inSentence = useInSentence();
+  const parse = (typed: string) => (kind === 'length' ? parseLength(asTyped(typed), unit) : parseAngle(asTyped(typed)));
   const settle = (): boolean => {
     if (text === null || text.trim() === '') return true;
     const parsed = parse(text);
@@ -75,7 +77,7 @@ export function DraftNumber({ label, kind, value, isTyped, take, enter, leave, f
       </span>
       {trouble && (
         <span role="alert" className="max-w-[150px] text-[12px] text-stop">
-          {trouble}
+          {inSentence(trouble)}
         </span>
       )}
     </label>

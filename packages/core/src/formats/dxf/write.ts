@@ -19,9 +19,9 @@ import { type Path, transformPath } from '../../geometry/paths/path.ts';
 import { isLine, type Segment, type Subpath, subpathsOf } from '../../geometry/paths/segments.ts';
 import { followsLines, type Operation } from '../../operations/operations.ts';
 import { nameWithOperation } from '../named-layers.ts';
-import type { Outgoing } from '../outgoing.ts';
+import { type FileUnit, mmPerFileUnit, type Outgoing } from '../outgoing.ts';
 
-/** How near a circle a curve must be to go out as an arc, in mm. */
+/** How near a circle a curve must be to go out as an arc, in the unit of the file. */
 const arcTolerance = 1e-4;
 /** How far fills' edges may stray, in mm. */
 const fillTolerance = 0.002;
@@ -34,15 +34,16 @@ interface Vertex {
 }
 
 /**
- * A drawing as ASCII DXF in mm, y up from the page's bottom left, a layer a layer, named with its operation. Circles,
+ * A drawing as ASCII DXF in mm or inches, y up from the page's bottom left, a layer a layer, named with its operation. Circles,
  * arcs and ellipses go out as such, lines and arcs as polylines with bulges, other curves as splines of degree 3.
  * Fills are solid hatches; on a layer that burns along lines, their outlines. Pictures have no place in it.
  */
-export function writeDxf({ page, layers }: Outgoing): string {
+export function writeDxf({ page, layers }: Outgoing, unit: FileUnit = 'mm'): string {
+  const scale = 1 / mmPerFileUnit[unit];
   const file = new DxfWriter();
-  file.setUnits(Units.Millimeters);
+  file.setUnits(unit === 'mm' ? Units.Millimeters : Units.Inches);
   file.setVariable('$LIMMIN', { 10: 0, 20: 0 });
-  file.setVariable('$LIMMAX', { 10: boxWidth(page), 20: boxHeight(page) });
+  file.setVariable('$LIMMAX', { 10: boxWidth(page) * scale, 20: boxHeight(page) * scale });
   const names = new Set<string>();
   for (const { name, meant, items } of layers) {
     const layer = freeName(name, meant?.operation ?? null, names);
@@ -51,9 +52,9 @@ export function writeDxf({ page, layers }: Outgoing): string {
     for (const item of items) {
       if (item.shape.kind === 'picture') continue;
       const { stroke, fill } = item.paint;
-      const place = multiply([1, 0, 0, -1, -page.minX, page.maxY], item.matrix);
+      const place = multiply([scale, 0, 0, -scale, -page.minX * scale, page.maxY * scale], item.matrix);
       const path = transformPath(outlineOf(item.shape), place);
-      if (fill !== null && !alongLines) addFill(file, path, layer, fill);
+      if (fill !== null && !alongLines) addFill(file, path, fillTolerance * scale, layer, fill);
       const line = stroke ?? (alongLines ? fill : null);
       if (line === null) continue;
       if (item.shape.kind === 'ellipse') addEllipse(file, item.shape, place, layer, line);
@@ -76,7 +77,7 @@ function freeName(name: string, operation: Operation | null, taken: Set<string>)
 /** A colour as DXF has it: one number, in words. */
 const colourOf = (colour: string) => String(Number.parseInt(colour.slice(1), 16));
 
-/** How much longer one half axis of an ellipse may be than the other for it to be a circle, in mm. */
+/** An ellipse whose half axes differ by less is a circle, in the unit of the file. */
 const circleTolerance = 1e-6;
 
 /** The image of an ellipse under a map, which is an ellipse again: its axes are the map's singular vectors. */
@@ -189,9 +190,9 @@ function goesOn(a: Arc, b: Arc): boolean {
   return isSameCircle(a, b) && a.span * b.span > 0 && Math.abs(a.span + b.span) < Math.PI * 1.01;
 }
 
-function addFill(file: DxfWriter, path: Path, layerName: string, fill: string): void {
+function addFill(file: DxfWriter, path: Path, tolerance: number, layerName: string, fill: string): void {
   const boundary = new HatchBoundaryPaths();
-  for (const { points } of flatten(path, fillTolerance)) {
+  for (const { points } of flatten(path, tolerance)) {
     if (points.length < 6) continue;
     const ring = new HatchPolylineBoundary();
     for (let i = 0; i < points.length; i += 2) ring.add({ x: points[i], y: points[i + 1] } as never);

@@ -5,11 +5,14 @@ import { multiply } from '../../geometry/paths/matrix.ts';
 import { pathData } from '../../geometry/paths/path.ts';
 import { simplifyPolyline } from '../../geometry/paths/simplify.ts';
 import { fillsAreas, type Operation, operationOf } from '../../operations/operations.ts';
-import type { Outgoing } from '../outgoing.ts';
+import { type FileUnit, mmPerFileUnit, type Outgoing } from '../outgoing.ts';
 import { layerAttribute, operationAttribute } from './layer-attributes.ts';
 
-/** A drawing as SVG: the page in mm, a group a layer, one path an item. */
-export function writeSvg({ page: view, layers, pictures }: Outgoing): string {
+/**
+ * A drawing as SVG: a group a layer, one path an item. The page’s size is in a unit, what is on it in mm, which its `viewBox`
+ * says.
+ */
+export function writeSvg({ page: view, layers, pictures }: Outgoing, unit: FileUnit = 'mm'): string {
   const width = boxWidth(view);
   const height = boxHeight(view);
   const groups = layers.map(({ name, meant, items }) => {
@@ -19,7 +22,7 @@ export function writeSvg({ page: view, layers, pictures }: Outgoing): string {
       : '';
     return [`  <g aria-label="${escapeXml(name)}"${layer}>`, ...lines, '  </g>'].join('\n');
   });
-  return [page(width, height, view), ...groups, '</svg>', ''].join('\n');
+  return [page(width, height, view, unit), ...groups, '</svg>', ''].join('\n');
 }
 
 function elementFor(item: Item, pictures: Outgoing['pictures']): string {
@@ -86,9 +89,13 @@ function dataUrl(bytes: Uint8Array): string {
   return `data:image/${bytes[0] === 0xff ? 'jpeg' : 'png'};base64,${btoa(binary)}`;
 }
 
+/** How wide lines of small pictures are on the screen, whatever they are drawn of; and the edges of areas, in pixels. */
+const linePx = 1.5;
+const areaEdgePx = 0.5;
+
 /**
  * A small picture of a job as it will burn, for cards and lists: items in their operation's colour,
- * lines thinned to what shows at that size.
+ * lines thinned to what shows at that size, and as wide on the screen however large the picture is shown.
  *
  * @param thumbnails the pictures in it, by their ids; of one that is missing only its frame is drawn
  * @param view what to show, in bed mm
@@ -112,11 +119,10 @@ export function writePicture(
       if (item.shape.kind === 'picture' && thumbnails.has(item.shape.pictureId)) return elementFor(item, thumbnails);
       const operation = operations.get(item.id);
       const colour = operation ? operationOf(operation).colour : '#9A9A92';
-      const look =
-        operation && fillsAreas(operation)
-          ? `fill="${colour}" fill-rule="evenodd"`
-          : `fill="none" stroke="${colour}" stroke-width="${(width / 320).toFixed(3)}"`;
-      return `<path d="${thinnedData(item, detail)}" ${look}/>`;
+      const isArea = operation && fillsAreas(operation);
+      const look = isArea ? `fill="${colour}" fill-rule="evenodd"` : 'fill="none"';
+      const line = `stroke="${colour}" stroke-width="${isArea ? areaEdgePx : linePx}" vector-effect="non-scaling-stroke"`;
+      return `<path d="${thinnedData(item, detail)}" ${look} ${line}/>`;
     });
   return [page(width, view.maxY - view.minY, view), ...lines, '</svg>'].join('\n');
 }
@@ -134,9 +140,10 @@ function thinnedData(item: Item, detail: number): string {
     .join('');
 }
 
-function page(width: number, height: number, view: Box): string {
+function page(widthMm: number, heightMm: number, view: Box, unit: FileUnit = 'mm'): string {
+  const said = (mm: number) => `${mm / mmPerFileUnit[unit]}${unit}`;
   const viewBox = [view.minX, view.minY, view.maxX - view.minX, view.maxY - view.minY].join(' ');
-  return `<svg xmlns="http://www.w3.org/2000/svg" width="${width}mm" height="${height}mm" viewBox="${viewBox}">`;
+  return `<svg xmlns="http://www.w3.org/2000/svg" width="${said(widthMm)}" height="${said(heightMm)}" viewBox="${viewBox}">`;
 }
 
 function escapeXml(text: string): string {

@@ -8,13 +8,14 @@ import {
   AlignStartVertical,
   type LucideIcon,
 } from 'lucide-react';
-import { memo, useMemo, useState } from 'react';
+import { memo, useMemo } from 'react';
 import { Button, IconButton } from '../../../ui/button.tsx';
 import { Choice } from '../../../ui/choice.tsx';
 import { LengthField } from '../../../ui/length-field.tsx';
 import { Tick } from '../../../ui/tick.tsx';
 import { type AlignTo, align, alignTarget, isAroundAll, spread } from '../../commands.ts';
 import { useBench, useBenchActions, useSelected } from '../../context.ts';
+import { useKeptSettings } from '../../kept-settings.ts';
 import { sheetName } from '../../sheet-choice.ts';
 import { jobOf, unitOf } from '../../state/document.ts';
 import { type Listing, listingOf } from '../../thing-names.ts';
@@ -29,6 +30,8 @@ const alignments: readonly { value: Alignment; text: string; icon: LucideIcon }[
   { value: 'middle', text: 'Middles up and down', icon: AlignCenterHorizontal },
   { value: 'bottom', text: 'Bottom edges', icon: AlignEndHorizontal },
 ];
+
+const usualSpread = { gap: 5, spacing: 'gap' as Spreading };
 
 /** Aligning to a piece that stays put, a sheet or the bed, and spreading evenly. */
 export function AlignPart() {
@@ -48,8 +51,7 @@ const Aligning = memo(function Aligning({ listing, selection }: { listing: Listi
     [listing, selection],
   );
   const { alignTo: chosen, alignsEach } = useBench((state) => state.toolOptions);
-  const [gap, setGap] = useState(5);
-  const [spacing, setBy] = useState<Spreading>('gap');
+  const [{ gap, spacing }, keep] = useKeptSettings('spread', usualSpread);
   const staying = things.find(({ ids }) => ids.includes(stays ?? '')) ?? null;
   // A piece that was made to stay is what the rest is aligned to.
   const isGone = chosen.startsWith('sheet:') && !sheets.some(({ id }) => chosen === `sheet:${id}`);
@@ -107,10 +109,15 @@ const Aligning = memo(function Aligning({ listing, selection }: { listing: Listi
               { value: 'gap' as const, text: 'The gap between them' },
               { value: 'centres' as const, text: 'From centre to centre' },
             ]}
-            choose={setBy}
+            choose={(next) => keep({ spacing: next })}
           />
           <div className="flex items-end gap-1.5">
-            <LengthField label={spacing === 'gap' ? 'Gap' : 'Centres'} unit={unit} value={gap} commit={setGap} />
+            <LengthField
+              label={spacing === 'gap' ? 'Gap' : 'Centres'}
+              unit={unit}
+              value={gap}
+              commit={(next) => keep({ gap: next })}
+            />
             <Button onClick={() => spread(actions, 'x', spacing, gap)}>In a row</Button>
             <Button onClick={() => spread(actions, 'y', spacing, gap)}>In a column</Button>
           </div>

@@ -1,4 +1,4 @@
-import { itemsAmong } from '@lambent/core/document';
+import { cardOfLayer, itemsAmong } from '@lambent/core/document';
 import { alsoOn, pinItems } from '@lambent/core/edits';
 import { isBurnt } from '@lambent/core/operations';
 import { Pin } from 'lucide-react';
@@ -8,6 +8,7 @@ import { Choice } from '../../../ui/choice.tsx';
 import { OperationMark } from '../../../ui/operation-mark.tsx';
 import { useBench, useBenchActions, useBenchLater, useSelected } from '../../context.ts';
 import { jobOf } from '../../state/document.ts';
+import { ownLayers } from '../../use-own-layers.ts';
 
 /** The layer the selection is on, and putting it on another by hand, over the key. */
 export function BurntAs() {
@@ -39,15 +40,18 @@ export function BurntAs() {
         <div className="min-w-0 flex-1">
           <Choice
             label="Layer of the selection"
+            bare
             value={value}
             empty={on.length > 1 ? `On ${on.length} layers` : 'On no layer yet'}
             icon={pinned > 0 ? <Pin size={14} className="shrink-0 text-petrol" aria-hidden /> : undefined}
-            options={layers.map(({ id, name, operation }) => ({
-              value: id,
-              text: name,
-              aside: isBurnt(operation) ? undefined : 'not burnt',
-              mark: <OperationMark operation={operation} />,
-            }))}
+            options={[...ownLayers(layers), ...on.filter(({ id }) => cardOfLayer(id) !== null)].map(
+              ({ id, name, operation }) => ({
+                value: id,
+                text: name,
+                aside: isBurnt(operation) ? undefined : 'not burnt',
+                mark: <OperationMark operation={operation} />,
+              }),
+            )}
             choose={pin}
           />
         </div>

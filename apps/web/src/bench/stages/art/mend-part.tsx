@@ -1,21 +1,33 @@
 import { useState } from 'react';
+import { useInSentence } from '../../../stores/numbers.ts';
 import { Button } from '../../../ui/button.tsx';
 import { LengthField } from '../../../ui/length-field.tsx';
-import { join, keep, roundAgain, simplify } from '../../commands.ts';
 import { useBench, useBenchActions } from '../../context.ts';
+import { useKeptSettings } from '../../kept-settings.ts';
+import { join, keep, roundAgain, simplify } from '../../mend-lines.ts';
 import { unitOf } from '../../state/document.ts';
 import { Part } from '../drawer.tsx';
+
+const usual = { within: 0.1 };
 
 /** Joining ends and taking needless points away. */
 export function MendPart() {
   const actions = useBenchActions();
   const unit = useBench(unitOf);
   const count = useBench((state) => state.selection.size);
-  const [within, setWithin] = useState(0.1);
+  const [{ within }, keepIt] = useKeptSettings('mend lines', usual);
+  const inSentence = useInSentence();
   const [said, setSaid] = useState<string | null>(null);
   return (
     <Part title="Mend lines" folds>
-      <LengthField label="Within" layout="row" unit={unit} value={within} takes="more-than-0" commit={setWithin} />
+      <LengthField
+        label="Within"
+        layout="row"
+        unit={unit}
+        value={within}
+        takes="more-than-0"
+        commit={(next) => keepIt({ within: next })}
+      />
       <div className="flex gap-1.5">
         <Button onClick={() => setSaid(join(actions, within))}>Join ends</Button>
         <Button onClick={() => setSaid(simplify(actions, within))}>Simplify</Button>
@@ -37,7 +49,7 @@ export function MendPart() {
       )}
       {said && (
         <p role="status" className="text-[12px] text-quiet">
-          {said}
+          {inSentence(said)}
         </p>
       )}
     </Part>

@@ -2,12 +2,14 @@ import type { Item } from '@lambent/core/document';
 import { hideItems, lockItems } from '@lambent/core/edits';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { ChevronDown, ChevronRight, EyeOff, Lock, LockOpen, Search } from 'lucide-react';
-import { type MouseEvent, memo, useCallback, useMemo, useRef, useState } from 'react';
+import { type MouseEvent, memo, useCallback, useId, useMemo, useRef, useState } from 'react';
 import { IconButton } from '../../../ui/button.tsx';
-import { useBenchActions, useBenchLater } from '../../context.ts';
+import { sizeAndPlace } from '../../bed-twin.tsx';
+import { useBench, useBenchActions, useBenchLater } from '../../context.ts';
 import { openRowMenu } from '../../menus/open-bed-menu.ts';
+import { NameField } from '../../name-field.tsx';
 import { useIsSelected, useIsUnder } from '../../row-state.ts';
-import { jobOf } from '../../state/document.ts';
+import { jobOf, machineOf, unitOf } from '../../state/document.ts';
 import { type Listing, listingOf, nameOf } from '../../thing-names.ts';
 import { Part } from '../drawer.tsx';
 
@@ -19,6 +21,8 @@ interface Row {
   readonly depth: number;
   readonly open: boolean | null;
   readonly locked: boolean;
+  /** Another row is called the same. */
+  readonly isTwin: boolean;
 }
 
 /** As large as a finger where one points. */
@@ -85,16 +89,36 @@ function rowsOf({ drawing, things }: Listing, opened: ReadonlySet<string>, sough
   const words = sought.trim().toLowerCase();
   const locked = new Set(drawing.items.flatMap((item) => (item.locked ? [item.id] : [])));
   const byId = new Map<string, Item>(opened.size > 0 ? drawing.items.map((item) => [item.id, item]) : []);
+  const called = new Map<string, number>();
+  for (const { name } of things) called.set(name, (called.get(name) ?? 0) + 1);
   return things
     .filter(({ name }) => name.toLowerCase().includes(words))
     .flatMap(({ key, name, ids }): Row[] => {
       const grouped = ids.length > 1 || ids[0] !== key;
-      const row = { key, name, ids, depth: 0, open: grouped ? opened.has(key) : null, locked: locked.has(ids[0]) };
+      const row = {
+        key,
+        name,
+        ids,
+        depth: 0,
+        open: grouped ? opened.has(key) : null,
+        locked: locked.has(ids[0]),
+        isTwin: (called.get(name) ?? 0) > 1,
+      };
       if (!row.open) return [row];
       const inside = ids.flatMap((id): Row[] => {
         const item = byId.get(id);
         return item
-          ? [{ key: id, name: nameOf(item), ids: [id], depth: 1, open: null, locked: item.locked ?? false }]
+          ? [
+              {
+                key: id,
+                name: nameOf(item),
+                ids: [id],
+                depth: 1,
+                open: null,
+                locked: item.locked ?? false,
+                isTwin: true,
+              },
+            ]
           : [];
       });
       return [row, ...inside];
@@ -113,12 +137,36 @@ function chosenAfter(
   return isSelected ? [...selection].filter((id) => !row.has(id)) : [...selection, ...ids];
 }
 
+/** The name of a row's thing, to be typed. */
+function RowName({ row: { key, name }, done }: { row: Row; done: () => void }) {
+  const own = useBench((state) => {
+    const { items, groups } = jobOf(state).drawing;
+    return [...groups, ...items].find(({ id }) => id === key)?.name ?? null;
+  });
+  return <NameField id={key} name={own} usual={own === null ? name : ''} done={done} className="h-full flex-1" />;
+}
+
+/** How large things are and where they lie, which tells those apart that are called the same. */
+function useSizeAndPlace(ids: readonly string[]): string | null {
+  const drawing = useBenchLater((state) => jobOf(state).drawing);
+  const machine = useBench(machineOf);
+  const unit = useBench(unitOf);
+  return useMemo(() => sizeAndPlace(drawing, new Set(ids), machine, unit), [drawing, ids, machine, unit]);
+}
+
+/** A button that takes no room until its row is pointed at, or it has the focus. */
+const whenPointedAt =
+  'h-6 !w-0 overflow-hidden opacity-0 focus:!w-6 focus:opacity-100 group-hover:!w-6 group-hover:opacity-100 pointer-coarse:!w-6';
+
 const OutlineRow = memo(function OutlineRow({ row, toggle }: { row: Row; toggle: (key: string) => void }) {
   const actions = useBenchActions();
   const { ids, open } = row;
   const selected = useIsSelected(ids);
   const under = useIsUnder(ids);
   const { locked } = row;
+  const [isNaming, setNaming] = useState(false);
+  const place = useSizeAndPlace(ids);
+  const placeId = useId();
   return (
     <div
       data-under={under}
@@ -137,27 +185,43 @@ const OutlineRow = memo(function OutlineRow({ row, toggle }: { row: Row; toggle:
           {open ? <ChevronDown size={14} aria-hidden /> : <ChevronRight size={14} aria-hidden />}
         </button>
       )}
+      {isNaming && <RowName row={row} done={() => setNaming(false)} />}
       <button
         type="button"
         data-under={under}
         aria-pressed={selected}
+        title="Double click to name it"
+        hidden={isNaming}
+        aria-describedby={row.isTwin ? undefined : placeId}
+        onDoubleClick={() => setNaming(true)}
+        onKeyDown={(event) => {
+          if (event.key === 'F2') setNaming(true);
+        }}
         onContextMenu={(event) => openRowMenu(actions, event, ids)}
         onClick={(event) => actions.select(chosenAfter(event, actions.get().selection, ids, selected))}
         className={`flex h-full min-w-0 flex-1 items-center justify-between gap-2 text-left ${open === null ? 'pl-2' : ''} ${row.depth > 0 ? 'pl-8' : ''}`}
       >
         <span className="truncate">{row.name}</span>
-        {ids.length > 1 && <span className="figures shrink-0 pr-2 text-[12px] text-quiet">{ids.length}</span>}
+        <span className="shrink-0 pr-1 text-[12px] tabular-nums text-quiet">
+          {row.isTwin && place}
+          {ids.length > 1 && (row.isTwin ? ` · ${ids.length}` : ids.length)}
+        </span>
       </button>
+      {!row.isTwin && (
+        <span id={placeId} className="sr-only">
+          {place}
+        </span>
+      )}
       <IconButton
         label={locked ? `Unlock ${row.name}` : `Lock ${row.name}`}
-        className={`size-6 ${locked ? '' : 'opacity-0 focus:opacity-100 group-hover:opacity-100'}`}
+        className={locked ? 'size-6' : whenPointedAt}
         onClick={() => actions.edit(locked ? 'unlock' : 'lock', (job) => lockItems(job, new Set(ids), !locked))}
       >
         {locked ? <Lock size={13} aria-hidden /> : <LockOpen size={13} aria-hidden />}
       </IconButton>
       <IconButton
         label={`Hide ${row.name}`}
-        className="mr-1 size-6 opacity-0 focus:opacity-100 group-hover:opacity-100"
+        className={whenPointedAt}
         onClick={() => actions.edit('hide', (job) => hideItems(job, new Set(ids), true))}
       >
         <EyeOff size={13} aria-hidden />

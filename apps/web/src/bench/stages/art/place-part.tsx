@@ -2,15 +2,16 @@ import { anchorPoint } from '@lambent/core/document';
 import { moveItems, placeFrom, transformItems } from '@lambent/core/edits';
 import { boxCentre, rotation, translation } from '@lambent/core/geometry';
 import { countsDown } from '@lambent/core/machine';
-import { useState } from 'react';
 import { Button } from '../../../ui/button.tsx';
 import { Choice } from '../../../ui/choice.tsx';
 import { LengthField } from '../../../ui/length-field.tsx';
 import { NumberField } from '../../../ui/number-field.tsx';
 import { parseAngle } from '../../../ui/plain-number.ts';
+import { Tick } from '../../../ui/tick.tsx';
 import { TypedField } from '../../../ui/typed-field.tsx';
 import { addCopies, mirror } from '../../commands.ts';
 import { useBench, useBenchActions } from '../../context.ts';
+import { useKeptSettings } from '../../kept-settings.ts';
 import { jobOf, machineOf, unitOf } from '../../state/document.ts';
 import { anchorOf, selectionBox } from '../../state/hand.ts';
 import { pointAtAngle } from '../../tools/recipes.ts';
@@ -18,17 +19,25 @@ import { Part } from '../drawer.tsx';
 
 type By = 'axes' | 'angle';
 
+const usualPlace = {
+  mode: 'axes' as By,
+  dx: 0,
+  dy: 0,
+  distance: 10,
+  angle: 0,
+  copies: 1,
+  turn: 15,
+  linked: false,
+};
+
 /** Moving, copying and turning by typed figures, by itself or from the mark. */
 export function PlacePart() {
   const actions = useBenchActions();
   const unit = useBench(unitOf);
   const mark = useBench((state) => jobOf(state).mark);
   const down = countsDown(useBench(machineOf));
-  const [mode, setBy] = useState<By>('axes');
-  const [offset, setOffset] = useState({ dx: 0, dy: 0, distance: 10, angle: 0 });
-  const [copies, setCopies] = useState(1);
-  const [turn, setTurn] = useState(15);
-  const change = (part: Partial<typeof offset>) => void setOffset({ ...offset, ...part });
+  const [{ mode, copies, turn, linked, ...offset }, keep] = useKeptSettings('place', usualPlace);
+  const links = linked ? 'all' : 'none';
 
   /** How far to go, in bed mm. */
   const way = () =>
@@ -43,7 +52,7 @@ export function PlacePart() {
   const copy = () => {
     const { x, y } = way();
     const maps = Array.from({ length: copies }, (_, i) => translation(x * (i + 1), y * (i + 1)));
-    addCopies(actions, copies === 1 ? 'copy by' : `make ${copies} copies`, maps, false, true);
+    addCopies(actions, copies === 1 ? 'copy by' : `make ${copies} copies`, maps, links, true);
     actions.rememberMove(x, y);
   };
   const place = () => {
@@ -57,7 +66,7 @@ export function PlacePart() {
   };
   const turnIt = (copying: boolean) => {
     const map = rotation(-turn, about());
-    if (copying) addCopies(actions, `copy turned ${turn}°`, [map], false);
+    if (copying) addCopies(actions, `copy turned ${turn}°`, [map], links);
     else actions.edit(`turn ${turn}°`, (job) => transformItems(job, actions.get().selection, map));
   };
   return (
@@ -69,13 +78,13 @@ export function PlacePart() {
           { value: 'axes', text: 'Across and down' },
           { value: 'angle', text: 'Distance and angle' },
         ]}
-        choose={setBy}
+        choose={(next) => keep({ mode: next })}
       />
       <div className="grid grid-cols-2 gap-1.5">
         {mode === 'axes' ? (
           <>
-            <LengthField label="Δx" unit={unit} value={offset.dx} commit={(dx) => change({ dx })} />
-            <LengthField label="Δy" unit={unit} value={offset.dy} commit={(dy) => change({ dy })} />
+            <LengthField label="Δx" unit={unit} value={offset.dx} commit={(dx) => keep({ dx })} />
+            <LengthField label="Δy" unit={unit} value={offset.dy} commit={(dy) => keep({ dy })} />
           </>
         ) : (
           <>
@@ -83,14 +92,14 @@ export function PlacePart() {
               label="Distance"
               unit={unit}
               value={offset.distance}
-              commit={(distance) => change({ distance })}
+              commit={(distance) => keep({ distance })}
             />
             <TypedField
               label="Direction"
               unit="°"
               text={String(offset.angle)}
               parse={parseAngle}
-              commit={(angle) => change({ angle })}
+              commit={(angle) => void keep({ angle })}
             />
           </>
         )}
@@ -99,7 +108,7 @@ export function PlacePart() {
         <Button onClick={move}>Move by</Button>
         <Button onClick={copy}>Copy by</Button>
         <div className="w-[64px] pointer-coarse:w-[84px]">
-          <NumberField label="×" value={copies} least={1} most={1000} whole commit={setCopies} />
+          <NumberField label="×" value={copies} least={1} most={1000} whole commit={(next) => keep({ copies: next })} />
         </div>
       </div>
       {mark ? (
@@ -115,11 +124,14 @@ export function PlacePart() {
           unit="°"
           text={String(turn)}
           parse={parseAngle}
-          commit={(degrees) => void setTurn(degrees)}
+          commit={(degrees) => void keep({ turn: degrees })}
         />
         <Button onClick={() => turnIt(false)}>{mark ? 'About the mark' : 'Turn'}</Button>
         <Button onClick={() => turnIt(true)}>A copy</Button>
       </div>
+      <Tick checked={linked} set={(checked) => keep({ linked: checked })}>
+        copies are linked: a change of one changes all
+      </Tick>
       <MirrorRow />
     </Part>
   );
@@ -127,12 +139,13 @@ export function PlacePart() {
 
 type MirrorLine = 'upright' | 'level' | 'angle';
 
+const usualMirror = { line: 'upright' as MirrorLine, angle: 45 };
+
 /** Mirroring over a line through the mark, or through the chosen point of the selection's frame: an edge of it, or its middle. */
 function MirrorRow() {
   const actions = useBenchActions();
   const mark = useBench((state) => jobOf(state).mark);
-  const [line, setLine] = useState<MirrorLine>('upright');
-  const [angle, setAngle] = useState(45);
+  const [{ line, angle }, keep] = useKeptSettings('mirror', usualMirror);
   const through = () => mark ?? anchorPoint(selectionBox(actions.get()), anchorOf(actions.get()));
   // Angles are typed as they are seen, upwards from the right.
   const degrees = line === 'upright' ? 90 : line === 'level' ? 0 : -angle;
@@ -143,11 +156,11 @@ function MirrorRow() {
           label="Mirror over"
           value={line}
           options={[
-            { value: 'upright', text: 'Mirror over an upright line' },
-            { value: 'level', text: 'Mirror over a level line' },
-            { value: 'angle', text: 'Mirror over a slanted line' },
+            { value: 'upright', text: 'An upright line' },
+            { value: 'level', text: 'A level line' },
+            { value: 'angle', text: 'A slanted line' },
           ]}
-          choose={setLine}
+          choose={(next) => keep({ line: next })}
         />
       </div>
       {line === 'angle' && (
@@ -157,7 +170,7 @@ function MirrorRow() {
             unit="°"
             text={String(angle)}
             parse={parseAngle}
-            commit={(value) => void setAngle(value)}
+            commit={(value) => void keep({ angle: value })}
           />
         </div>
       )}

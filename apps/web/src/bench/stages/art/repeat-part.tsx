@@ -9,12 +9,17 @@ import { NumberField } from '../../../ui/number-field.tsx';
 import { Tick } from '../../../ui/tick.tsx';
 import { addCopies } from '../../commands.ts';
 import { useBench, useBenchActions, useSelected } from '../../context.ts';
+import { useKeptSettings } from '../../kept-settings.ts';
 import { jobOf, unitOf } from '../../state/document.ts';
 import { selectedItems, selectionBox } from '../../state/hand.ts';
 import { Part } from '../drawer.tsx';
 import { draftOfCopies } from './copies-draft.ts';
 
 type Repeating = 'grid' | 'ring';
+
+const usualRepeat: { readonly kind: Repeating; readonly linked: boolean } = { kind: 'grid', linked: false };
+const usualGrid = { columns: 1, rows: 1, gapX: 3, gapY: 3, brick: false };
+const usualRing = { count: 6, radius: 40, sweep: 360, turned: true };
 
 /** Rows, grids and rings of the selection, shown on the bed before they are made. */
 export function RepeatPart() {
@@ -23,10 +28,9 @@ export function RepeatPart() {
   const { drawing, selection } = useSelected();
   const sheet = useBench((state) => jobOf(state).sheets[0]);
   const mark = useBench((state) => jobOf(state).mark);
-  const [kind, setKind] = useState<Repeating>('grid');
-  const [grid, setGrid] = useState({ columns: 1, rows: 1, gapX: 3, gapY: 3, brick: false });
-  const [ring, setRing] = useState({ count: 6, radius: 40, sweep: 360, turned: true });
-  const [linked, setLinked] = useState(false);
+  const [{ kind, linked }, keep] = useKeptSettings('repeat', usualRepeat);
+  const [grid, keepGrid] = useKeptSettings('grid of copies', usualGrid);
+  const [ring, keepRing] = useKeptSettings('ring of copies', usualRing);
   const [open, setOpen] = useState(false);
   const mapsOf = useCallback(
     (box: Box) => {
@@ -48,15 +52,15 @@ export function RepeatPart() {
   const fill = () => {
     if (!sheet) return;
     const found = gridThatFits(selectionBox(actions.get()), sheetSafeBox(sheet), grid.gapX, grid.gapY, grid.brick);
-    setGrid(found);
+    keepGrid(found);
     setOpen(true);
   };
   const change = (part: Partial<typeof grid>) => {
-    setGrid({ ...grid, ...part });
+    keepGrid(part);
     setOpen(true);
   };
   const changeRing = (part: Partial<typeof ring>) => {
-    setRing({ ...ring, ...part });
+    keepRing(part);
     setOpen(true);
   };
   return (
@@ -69,7 +73,7 @@ export function RepeatPart() {
           { value: 'ring' as const, text: 'Around a point', aside: mark ? 'the mark' : 'below it' },
         ]}
         choose={(value) => {
-          setKind(value);
+          keep({ kind: value });
           setOpen(true);
         }}
       />
@@ -143,7 +147,7 @@ export function RepeatPart() {
           </Tick>
         </>
       )}
-      <Tick checked={linked} set={setLinked}>
+      <Tick checked={linked} set={(checked) => keep({ linked: checked })}>
         linked: a change of one changes all
       </Tick>
       <Button
@@ -152,8 +156,8 @@ export function RepeatPart() {
           setOpen(false);
           // What is shown may be a moment behind.
           const now = mapsOf(selectionBox(actions.get()));
-          addCopies(actions, `make ${now.length} copies`, now, linked, true);
-          setGrid({ ...grid, columns: 1, rows: 1 });
+          addCopies(actions, `make ${now.length} copies`, now, linked ? 'all' : 'none', true);
+          keepGrid({ columns: 1, rows: 1 });
         }}
       >
         {maps.length === 0 ? 'Make copies' : `Make ${maps.length} ${maps.length === 1 ? 'copy' : 'copies'}`}

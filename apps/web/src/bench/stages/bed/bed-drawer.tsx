@@ -7,7 +7,7 @@ import { type LengthUnit, lengthUnits } from '@lambent/core/units';
 import { Layers } from 'lucide-react';
 import { Button } from '../../../ui/button.tsx';
 import { Choice } from '../../../ui/choice.tsx';
-import { formatLength, inMm } from '../../../ui/figures.ts';
+import { asLength, formatLength } from '../../../ui/figures.ts';
 import { LengthField } from '../../../ui/length-field.tsx';
 import { parseAngle } from '../../../ui/plain-number.ts';
 import { TypedField } from '../../../ui/typed-field.tsx';
@@ -39,6 +39,7 @@ export function BedDrawer() {
       <Part title="Machine">
         <Choice
           label="Machine"
+          bare
           value={machine.id}
           options={offeredMachines(machines, machine.id).map((offered) => ({
             value: offered.id,
@@ -96,6 +97,7 @@ export function BedDrawer() {
 /** The materials of the shop. */
 export function MaterialChoice({ value, choose }: { value: string | null; choose: (id: string) => void }) {
   const materials = useBench((state) => state.shop.materials);
+  const unit = useBench(unitOf);
   return (
     <Choice
       label="Material"
@@ -105,7 +107,7 @@ export function MaterialChoice({ value, choose }: { value: string | null; choose
       options={offeredMaterials(materials, value).map(({ id, name, thicknessMm, tone }) => ({
         value: id,
         text: name,
-        aside: inMm(thicknessMm),
+        aside: asLength(thicknessMm, unit),
         mark: <span className="size-4 shrink-0 rounded border border-line" style={{ background: tone }} aria-hidden />,
       }))}
       choose={choose}

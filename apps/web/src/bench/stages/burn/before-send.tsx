@@ -1,7 +1,7 @@
 import { beforeSend, noteText } from '@lambent/core/checks';
 import { useMemo } from 'react';
 import { Link } from 'react-router';
-import { inSentence } from '../../../stores/numbers.ts';
+import { useInSentence } from '../../../stores/numbers.ts';
 import { useBench } from '../../context.ts';
 import { findingsOf } from '../../state/plan.ts';
 import { Part } from '../drawer.tsx';
@@ -11,6 +11,7 @@ const longestNote = 120;
 
 /** What whoever burns the job should know before it is sent: notes on the bed, what stays behind, what was accepted. */
 export function BeforeSend() {
+  const inSentence = useInSentence();
   const jobId = useBench((state) => state.jobId);
   const prepared = useBench((state) => state.prepared);
   const findings = useBench(findingsOf);

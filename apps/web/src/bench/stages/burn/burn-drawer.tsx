@@ -51,9 +51,7 @@ export function BurnDrawer() {
               ),
             )}
             <Fact name="Back to rest" value={formatClock(plan.backS)} />
-            <div className="border-t border-line pt-1 font-bold">
-              <Fact name="In all" value={formatClock(plan.timeS)} />
-            </div>
+            <Fact name="In all" value={formatClock(plan.timeS)} isSum />
             <Fact name="Moved unlit" value={`${fixed(plan.travelMm / 1000, 2)} m`} />
           </dl>
         </Part>

@@ -26,7 +26,7 @@ export function PiecesPart() {
           <li key={`${size.isWaste} ${size.isHeld} ${size.isRough} ${size.widthMm} ${size.heightMm}`}>
             <button
               type="button"
-              className="flex w-full justify-between gap-3 rounded px-1 py-0.5 text-left hover:bg-table focus-visible:outline focus-visible:outline-petrol"
+              className="flex w-full justify-between gap-3 rounded px-1 py-1 text-left hover:bg-table focus-visible:outline focus-visible:outline-petrol"
               onPointerEnter={() => actions.pointOut(size.itemIds)}
               onPointerLeave={() => actions.pointOut([])}
               onFocus={() => actions.pointOut(size.itemIds)}

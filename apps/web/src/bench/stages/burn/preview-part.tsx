@@ -6,9 +6,11 @@ import { Choice } from '../../../ui/choice.tsx';
 import { formatDuration } from '../../../ui/figures.ts';
 import { Tick } from '../../../ui/tick.tsx';
 import { useBench, useBenchActions } from '../../context.ts';
+import { useKeptSettings } from '../../kept-settings.ts';
 import { Part } from '../drawer.tsx';
 
 const speeds = ['1', '5', '20', '50', '200'] as const;
+const usual = { speed: '20' as (typeof speeds)[number] };
 
 /** Plays the plan on the bed. */
 export function PreviewPart({ timeS }: { timeS: number }) {
@@ -16,7 +18,7 @@ export function PreviewPart({ timeS }: { timeS: number }) {
   const previewS = useBench((state) => state.previewS);
   const showsUnlit = useBench((state) => state.showsUnlit);
   const [playing, setPlaying] = useState(false);
-  const [speed, setSpeed] = useState<(typeof speeds)[number]>('20');
+  const [{ speed }, keep] = useKeptSettings('preview', usual);
 
   useEffect(() => {
     if (!playing) return;
@@ -81,7 +83,7 @@ export function PreviewPart({ timeS }: { timeS: number }) {
           look="chip"
           value={speed}
           options={speeds.map((times) => ({ value: times, text: `${times}×` }))}
-          choose={setSpeed}
+          choose={(next) => keep({ speed: next })}
         />
       </div>
       <Tick checked={showsUnlit} set={actions.showUnlit}>

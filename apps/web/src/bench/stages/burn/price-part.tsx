@@ -21,9 +21,7 @@ export function PricePart() {
         {price.parts.map(({ what, amount }) => (
           <Fact key={what} name={what} value={formatMoney(amount, pricing)} />
         ))}
-        <div className="border-t border-line pt-1 font-bold">
-          <Fact name="In all" value={formatMoney(price.total, pricing)} />
-        </div>
+        <Fact name="In all" value={formatMoney(price.total, pricing)} isSum />
       </dl>
       {price.unpriced.length > 0 && (
         <p className="mt-1.5 text-[12px] text-warn">

@@ -1,5 +1,5 @@
 import { setMember } from '@lambent/core/edits';
-import { fileNameFor, programNameFor, usualFileName } from '@lambent/core/formats';
+import { type FileUnit, fileNameFor, type OutgoingChoices, programNameFor, usualFileName } from '@lambent/core/formats';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { format } from 'date-fns';
 import { Download } from 'lucide-react';
@@ -12,8 +12,9 @@ import { download } from '../../../ui/download.ts';
 import type { ArtworkFormat } from '../../../workers/outgoing-files.ts';
 import { work } from '../../../workers/work.ts';
 import { useBench, useBenchActions } from '../../context.ts';
+import { useKeptSettings } from '../../kept-settings.ts';
 import type { BenchState } from '../../state/bench-state.ts';
-import { jobOf } from '../../state/document.ts';
+import { jobOf, unitOf } from '../../state/document.ts';
 import { isBlocked } from '../../state/plan.ts';
 import { useRuns } from '../../use-runs.ts';
 import { Part } from '../drawer.tsx';
@@ -24,11 +25,21 @@ type Scope = 'job' | 'selection' | 'run';
 
 const formats: readonly { value: Format; text: string; aside: string }[] = [
   { value: 'gcode', text: 'G-code', aside: 'the plan' },
-  { value: 'svg', text: 'SVG', aside: 'mm' },
-  { value: 'dxf', text: 'DXF', aside: 'mm' },
+  { value: 'svg', text: 'SVG', aside: 'drawing' },
+  { value: 'dxf', text: 'DXF', aside: 'drawing' },
   { value: 'pdf', text: 'PDF', aside: 'true size' },
   { value: 'png', text: 'PNG', aside: 'picture' },
 ];
+
+const usual = {
+  kind: 'gcode' as Format,
+  scope: 'job' as Scope,
+  paints: 'as-came' as OutgoingChoices['paints'],
+  guides: 'with' as 'with' | 'without',
+  /** Of drawings; until one is chosen, the unit of the job. */
+  unit: '' as FileUnit | '',
+  resolution: '300',
+};
 
 /** Files out of the job, in open formats. */
 export function TakeOut() {
@@ -36,11 +47,9 @@ export function TakeOut() {
   const blocked = useBench(isBlocked);
   const jobId = useBench((state) => state.jobId);
   const selected = useBench((state) => state.selection.size);
-  const [kind, setKind] = useState<Format>('gcode');
-  const [scope, setScope] = useState<Scope>('job');
-  const [paints, setPaints] = useState<'as-came' | 'by-operation'>('as-came');
-  const [guides, setGuides] = useState<'with' | 'without'>('with');
-  const [resolution, setResolution] = useState('300');
+  const [{ kind, scope, paints, guides, resolution, ...kept }, keep] = useKeptSettings('take out', usual);
+  const jobUnit = useBench(unitOf);
+  const unit = kept.unit || (jobUnit === 'in' ? 'in' : 'mm');
   const [busy, setBusy] = useState(false);
   const queries = useQueryClient();
   const pattern = useQuery({ queryKey: ['settings'], queryFn: api.settings }).data?.fileNames ?? usualFileName;
@@ -65,9 +74,16 @@ export function TakeOut() {
         only: scoped === 'selection' ? state.selection : null,
         onlyBurnt: scoped === 'run',
       };
+      const wish = {
+        title: state.title,
+        format: kind as ArtworkFormat,
+        choices,
+        unit,
+        pixelsPerInch: Number(resolution),
+      };
       const blob = await (kind === 'gcode'
         ? work('gcode', [jobOf(state), state.shop, state.title, choiceOf(state)])
-        : work('artwork', [jobOf(state), state.shop, state.title, kind, choices, Number(resolution), choiceOf(state)]));
+        : work('artwork', [jobOf(state), state.shop, wish, choiceOf(state)]));
       download(blob, `${nameFor(state, pattern, run, kind)}.${kind}`);
     } catch (error) {
       toast.error(`The file was not made. ${sentenceOf(error)}`);
@@ -77,7 +93,7 @@ export function TakeOut() {
   };
   return (
     <Part title="Take out as a file">
-      <Choice label="Format" value={kind} options={formats} choose={setKind} />
+      <Choice label="Format" value={kind} options={formats} choose={(next) => keep({ kind: next })} />
       {kind !== 'gcode' && (
         <>
           <Choice<Scope>
@@ -90,36 +106,47 @@ export function TakeOut() {
                 : []),
               { value: 'run', text: 'What burns in this run' },
             ]}
-            choose={setScope}
+            choose={(next) => keep({ scope: next })}
           />
           <Choice
             label="Paints"
             value={paints}
             options={[
-              { value: 'as-came', text: 'Paints as they came' },
-              { value: 'by-operation', text: 'Paints of the operations' },
+              { value: 'as-came', text: 'As they came' },
+              { value: 'by-operation', text: 'Of the operations' },
             ]}
-            choose={setPaints}
+            choose={(next) => keep({ paints: next })}
           />
           {scoped !== 'run' && (
             <Choice
               label="Guides and notes"
               value={guides}
               options={[
-                { value: 'with', text: 'With guides and notes' },
-                { value: 'without', text: 'Without guides and notes' },
+                { value: 'with', text: 'Included' },
+                { value: 'without', text: 'Left out' },
               ]}
-              choose={setGuides}
+              choose={(next) => keep({ guides: next })}
             />
           )}
         </>
+      )}
+      {(kind === 'svg' || kind === 'dxf') && (
+        <Choice<FileUnit>
+          label="Lengths in"
+          value={unit}
+          options={[
+            { value: 'mm', text: 'Millimetres' },
+            { value: 'in', text: 'Inches' },
+          ]}
+          choose={(next) => keep({ unit: next })}
+        />
       )}
       {kind === 'png' && (
         <Choice
           label="Resolution"
           value={resolution}
           options={['96', '150', '300', '600'].map((value) => ({ value, text: `${value} pixels to the inch` }))}
-          choose={setResolution}
+          choose={(next) => keep({ resolution: next })}
         />
       )}
       <Button disabled={busy || (kind === 'gcode' && blocked)} onClick={() => void save()}>

@@ -1,7 +1,7 @@
 import { aboutOf, acceptedOf, catalogue, type Finding } from '@lambent/core/checks';
 import { acceptFinding, takeBackAccepted } from '@lambent/core/edits';
 import { useEffect, useId, useRef, useState } from 'react';
-import { inSentence } from '../../../stores/numbers.ts';
+import { useInSentence } from '../../../stores/numbers.ts';
 import { Button } from '../../../ui/button.tsx';
 import { showItems } from '../../bed/showing.ts';
 import { useBench, useBenchActions } from '../../context.ts';
@@ -60,6 +60,7 @@ export function AcceptForm({ finding }: { finding: Finding }) {
 
 /** What was decided where a file did not say: accepted each, or all at once. */
 export function DecidedPart({ findings }: { findings: readonly Finding[] }) {
+  const inSentence = useInSentence();
   const actions = useBenchActions();
   const current = useBench(isPlanned);
   if (findings.length === 0) return null;

@@ -2,7 +2,7 @@ import { catalogue, type Finding } from '@lambent/core/checks';
 import { type Mend, mended, mendPreview } from '@lambent/core/mends';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
-import { inSentence } from '../../../stores/numbers.ts';
+import { useInSentence } from '../../../stores/numbers.ts';
 import { Button } from '../../../ui/button.tsx';
 import { Notice } from '../../../ui/notice.tsx';
 import { showItems, showPlace } from '../../bed/showing.ts';
@@ -15,6 +15,7 @@ import { MendEffect } from './mend-effect.tsx';
 
 /** One thing that the checks found: what, where and why, and what puts it right. */
 export function FindingCard({ finding }: { finding: Finding }) {
+  const inSentence = useInSentence();
   const actions = useBenchActions();
   const { itemIds, places = [], mends = [] } = finding;
   const { title, why } = catalogue[finding.code];
@@ -122,6 +123,7 @@ function TextButton({ words, itemIds }: { words: string; itemIds: readonly strin
 
 /** Does a mend on a press; what it would change is seen on the bed while the pointer or the focus is on it. */
 function MendButton({ mend, isUsual, point }: { mend: Mend; isUsual: boolean; point: (mend: Mend | null) => void }) {
+  const inSentence = useInSentence();
   const actions = useBenchActions();
   // Until the checks know the job as it is now, a mend may be of what is there no longer.
   const current = useBench(isPlanned);
@@ -154,7 +156,7 @@ function MendButton({ mend, isUsual, point }: { mend: Mend; isUsual: boolean; po
         actions.edit(mend.name, (job) => mended(job, mend));
       }}
     >
-      {mend.words}
+      {inSentence(mend.words)}
     </Button>
   );
 }

@@ -38,6 +38,7 @@ export function KeyPart() {
         <div className="min-w-0 flex-1">
           <Choice
             label="Colour key"
+            bare
             value={wanted?.key.id ?? key.id}
             options={keys.map(({ id, name }) => ({ value: id, text: name }))}
             choose={consider}

@@ -10,14 +10,14 @@ import { useBench, useBenchActions } from '../../context.ts';
 import { LayerName } from '../../layer/layer-popover.tsx';
 import { newId } from '../../new-id.ts';
 import { jobOf } from '../../state/document.ts';
+import { useOwnLayers } from '../../use-own-layers.ts';
 import { Part } from '../drawer.tsx';
 
 /** The job's layers: named where they stand, and more of them made. */
 export function LayersPart() {
   const actions = useBenchActions();
-  const { layers: all, placed } = useBench((state) => state.prepared.meaning);
-  // Those of test cards are read under Recipe.
-  const layers = useMemo(() => all.filter(({ id }) => cardOfLayer(id) === null), [all]);
+  const placed = useBench((state) => state.prepared.meaning.placed);
+  const layers = useOwnLayers();
   const add = (operation: Operation) => {
     const alike = layers.filter((layer) => layer.operation === operation).length;
     const layer: Layer = { id: newId(), name: `${operationOf(operation).name} ${alike + 1}`, operation };

@@ -7,10 +7,12 @@ import { Search, X } from 'lucide-react';
 import { useMemo, useRef, useState } from 'react';
 import { Button, IconButton } from '../../../ui/button.tsx';
 import { Choice, type Option } from '../../../ui/choice.tsx';
-import { fixed, inMm } from '../../../ui/figures.ts';
+import { asLength, fixed } from '../../../ui/figures.ts';
 import { OperationMark } from '../../../ui/operation-mark.tsx';
 import { useBench, useBenchActions } from '../../context.ts';
 import { useIsUnder } from '../../row-state.ts';
+import { unitOf } from '../../state/document.ts';
+import { ownLayers } from '../../use-own-layers.ts';
 import { Swatch } from './swatch.tsx';
 import { useExtent } from './use-extent.ts';
 
@@ -115,7 +117,7 @@ function hasTwin(use: PaintUse, paints: readonly PaintUse[]): boolean {
 }
 
 function layerOptions(layers: readonly Layer[]): Option<string>[] {
-  return layers.map(({ id, name, operation }) => ({
+  return ownLayers(layers).map(({ id, name, operation }) => ({
     value: id,
     text: isBurnt(operation) ? name : `${name}, not burnt`,
     mark: <OperationMark operation={operation} />,
@@ -164,6 +166,7 @@ function PaintRow(props: {
 }) {
   const { use, job, layers, close, tellsWidth, chosen, toggle } = props;
   const actions = useBenchActions();
+  const unit = useBench(unitOf);
   const open = use.layerId === null;
   const count = use.itemIds.length;
   const extent = useExtent(use, job);
@@ -172,7 +175,7 @@ function PaintRow(props: {
   const details = [
     `${count} ${count === 1 ? 'item' : 'items'}`,
     extent ? extentWords(use, extent) : '…',
-    ...(tellsWidth ? [inMm(use.widthMm ?? 0)] : []),
+    ...(tellsWidth ? [asLength(use.widthMm ?? 0, unit)] : []),
     ...(use.byJob ? ['by hand'] : []),
   ].join(' · ');
   return (
@@ -189,7 +192,7 @@ function PaintRow(props: {
           title="Choose it, to say for several at once what they mean"
           checked={chosen}
           onChange={toggle}
-          className={`size-3.5 accent-petrol focus:opacity-100 group-hover:opacity-100 ${chosen ? '' : 'opacity-40'}`}
+          className={`m-[5px] size-3.5 accent-petrol focus:opacity-100 group-hover:opacity-100 ${chosen ? '' : 'opacity-40'}`}
         />
       </label>
       <button

@@ -1,4 +1,4 @@
-import type { Item } from '@lambent/core/document';
+import { type Item, isOnCard } from '@lambent/core/document';
 import { type MadeBorder, outlinesOfItems } from '@lambent/core/fit';
 import { type Border, type BorderSettings, loopPlace, type Progress } from '@lambent/core/geometry';
 import { separates } from '@lambent/core/operations';
@@ -9,20 +9,21 @@ import { LengthField } from '../../../ui/length-field.tsx';
 import { Tick } from '../../../ui/tick.tsx';
 import { work } from '../../../workers/work.ts';
 import { useBench, useBenchActions } from '../../context.ts';
+import { useKeptSettings } from '../../kept-settings.ts';
 import { jobOf, unitOf } from '../../state/document.ts';
 import { askForPlace } from '../../tools/place-tool.ts';
+import { useOwnLayers } from '../../use-own-layers.ts';
 import { borderSources } from './picture-outlines.ts';
-import { type Placing, PlacingFields, SlowStop, Trouble, useMaking } from './placing-fields.tsx';
+import { PlacingFields, SlowStop, Trouble, useMaking, usePlacing } from './placing-fields.tsx';
 import { useWorked } from './use-worked.ts';
 import { usualLoop } from './usual-loop.ts';
 
-const firstSettings: BorderSettings = {
+const firstSettings: Omit<BorderSettings, 'loop'> = {
   by: 3,
   bridgeGap: 10,
   bridgeWidth: 4,
   inletWidth: 2,
   innerRadius: 1,
-  loop: null,
 };
 
 const noBorder: readonly MadeBorder[] = [];
@@ -33,11 +34,13 @@ export function BorderPart() {
   const unit = useBench(unitOf);
   const job = useBench(jobOf);
   const selection = useBench((state) => state.selection);
-  const cut = useBench((state) => state.prepared.meaning.layers.find(({ operation }) => separates(operation))?.id);
-  const [settings, setSettings] = useState(firstSettings);
-  const [placing, setPlacing] = useState<Placing>({ layerId: cut ?? null, fate: 'stays', follows: true });
+  const cut = useOwnLayers().find(({ operation }) => separates(operation))?.id;
+  const [kept, keep] = useKeptSettings('border', firstSettings);
+  const [loop, setLoop] = useState<BorderSettings['loop']>(null);
+  const settings = useMemo((): BorderSettings => ({ ...kept, loop }), [kept, loop]);
+  const [placing, setPlacing] = usePlacing('border', cut ?? null);
   const chosen = useMemo(
-    () => job.drawing.items.filter(({ id, hidden }) => selection.has(id) && !hidden),
+    () => job.drawing.items.filter((item) => selection.has(item.id) && !item.hidden && !isOnCard(item)),
     [job, selection],
   );
   const ask = useMemo(
@@ -50,8 +53,9 @@ export function BorderPart() {
   const { answer, working, share, trouble, stop } = useWorked(ask);
   const made = useMemo(() => (answer ? [answer.made] : noBorder), [answer]);
   const { quiet, make, askAgain } = useMaking(made);
-  const set = (part: Partial<BorderSettings>) => {
-    setSettings({ ...settings, ...part });
+  const set = ({ loop: next, ...part }: Partial<BorderSettings>) => {
+    if (next !== undefined) setLoop(next);
+    keep(part);
     askAgain();
   };
   if (chosen.length === 0) {
@@ -61,7 +65,6 @@ export function BorderPart() {
       </p>
     );
   }
-  const { loop } = settings;
   const length = (label: string, value: number, change: (value: number) => Partial<BorderSettings>, zero = true) => (
     <LengthField
       key={label}
@@ -104,7 +107,7 @@ export function BorderPart() {
           </Button>
         </>
       )}
-      <PlacingFields placing={placing} set={(part) => setPlacing({ ...placing, ...part })} />
+      <PlacingFields placing={placing} set={setPlacing} />
       {border && !working && !quiet && (
         <p role="status" className={border.pieces === 1 ? 'text-quiet' : 'text-warn'}>
           {sayPieces(border, unit)}

@@ -14,7 +14,9 @@ import { lazy, Suspense, useState } from 'react';
 import { Button } from '../../../ui/button.tsx';
 import { Choice } from '../../../ui/choice.tsx';
 import { formatLength } from '../../../ui/figures.ts';
+import { Labelled } from '../../../ui/labelled.tsx';
 import { useBench, useBenchActions } from '../../context.ts';
+import { useKeptSettings } from '../../kept-settings.ts';
 import { jobOf, unitOf } from '../../state/document.ts';
 import { nameOf } from '../../thing-names.ts';
 import { SheetThickness } from '../bed/sheet-thickness.tsx';
@@ -26,13 +28,16 @@ import { type Chosen, Meetings } from './meetings-part.tsx';
 
 const fitWords: Record<FitName, string> = { loose: 'Loose', sliding: 'Sliding', snug: 'Snug', press: 'Press' };
 
+const usualFit = { fit: 'snug' as FitName };
+const usualBolt: BoltTie = { size: 'M4', room: 'normal' };
+
 /** How parts meet: fits, and what goes by the thickness of the stock, by another part, or by a bolt. */
 export function FitsPart() {
   const unit = useBench(unitOf);
   const material = useBench((state) => state.prepared.material);
   const drawing = useBench((state) => jobOf(state).drawing);
   const selection = useBench((state) => state.selection);
-  const [fit, setFit] = useState<FitName>('snug');
+  const [{ fit }, keep] = useKeptSettings('fit', usualFit);
   const chosen = selection.size > 2000 ? [] : itemsAmong(drawing, selection).filter(({ hidden }) => !hidden);
   const figure = fitOf(material, fit);
   return (
@@ -46,7 +51,7 @@ export function FitsPart() {
           text: fitWords[name],
           aside: formatLength(fitOf(material, name).mm, unit),
         }))}
-        choose={setFit}
+        choose={(next) => keep({ fit: next })}
       />
       <p className="text-[12px] text-quiet">
         {formatLength(figure.mm, unit)} wider than what goes in: {figureWords(figure.source)}.
@@ -135,7 +140,7 @@ const roomWords: Record<BoltTie['room'], string> = { close: 'Close', normal: 'No
 function Bolts({ chosen }: { chosen: readonly Item[] }) {
   const actions = useBenchActions();
   const unit = useBench(unitOf);
-  const [bolt, setBolt] = useState<BoltTie>({ size: 'M4', room: 'normal' });
+  const [bolt, keep] = useKeptSettings('bolt', usualBolt);
   const holes = chosen.filter(isCircle);
   if (holes.length === 0) return null;
   const hole = boltHoles.find(({ size }) => size === bolt.size);
@@ -143,21 +148,24 @@ function Bolts({ chosen }: { chosen: readonly Item[] }) {
   return (
     <section aria-label="Holes for bolts" className="flex flex-col gap-1.5">
       <div className="grid grid-cols-2 gap-1.5">
-        <Choice
-          label="Bolt"
-          value={bolt.size}
-          options={boltHoles.map(({ size }) => ({ value: size, text: size }))}
-          choose={(size) => setBolt({ ...bolt, size })}
-        />
-        <Choice
-          label="Room"
-          value={bolt.room}
-          options={boltRooms.map((room) => ({
-            value: room,
-            text: roomWords[room],
-          }))}
-          choose={(room) => setBolt({ ...bolt, room })}
-        />
+        <Labelled label="Bolt">
+          <Choice
+            label="Bolt"
+            look="slim"
+            value={bolt.size}
+            options={boltHoles.map(({ size }) => ({ value: size, text: size }))}
+            choose={(size) => keep({ size })}
+          />
+        </Labelled>
+        <Labelled label="Room">
+          <Choice
+            label="Room"
+            look="slim"
+            value={bolt.room}
+            options={boltRooms.map((room) => ({ value: room, text: roomWords[room] }))}
+            choose={(room) => keep({ room })}
+          />
+        </Labelled>
       </div>
       <Button
         className="self-start"

@@ -6,7 +6,7 @@ import { separates } from '@lambent/core/operations';
 import { countPieces, type PreparedLayer } from '@lambent/core/plan';
 import { Button } from '../../../ui/button.tsx';
 import { Choice } from '../../../ui/choice.tsx';
-import { fixed } from '../../../ui/figures.ts';
+import { asSize } from '../../../ui/figures.ts';
 import { LengthField } from '../../../ui/length-field.tsx';
 import { piecesOf } from '../../bed/draw-gaps.ts';
 import { useBench, useBenchActions } from '../../context.ts';
@@ -86,10 +86,10 @@ function SelectionKerf({ cuts }: { cuts: readonly PreparedLayer[] }) {
   return (
     <section aria-label="The selection" className="flex flex-col gap-1.5">
       <Choice
-        label="The selection keeps"
+        label="Selection keeps"
         value={words.size === 1 ? [...words][0] : null}
         empty="Kept differently"
-        options={[{ value: 'layer' as const, text: 'The selection: as its layer says' }, ...sides]}
+        options={[{ value: 'layer' as const, text: 'As its layer says' }, ...sides]}
         choose={(keep) =>
           actions.edit('what is kept', (job) => keepSide(job, selection, keep === 'layer' ? null : keep))
         }
@@ -105,8 +105,8 @@ function Measures({ item, cut: { applied, burning } }: { item: Item; cut: Prepar
   const kerfMm = applied.settings?.kerfMm ?? 0;
   const box = boundsOf(item);
   const growth = burntGrowth(item, piecesOf(prepared).depths.get(item.id) ?? 0, kerfMm, burning.keep);
-  const size = (distance: number) =>
-    `${fixed(boxWidth(box) + distance, 2)} × ${fixed(boxHeight(box) + distance, 2)} mm`;
+  const unit = useBench(unitOf);
+  const size = (distance: number) => asSize(boxWidth(box) + distance, boxHeight(box) + distance, unit, true);
   return (
     <p role="status" className="figures text-[12px] text-quiet">
       Drawn {size(0)}; {kerfMm === 0 ? 'once burnt, off by the kerf, which is not known' : `once burnt ${size(growth)}`}

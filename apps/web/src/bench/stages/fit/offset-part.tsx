@@ -9,7 +9,7 @@ import {
   wishedOffsets,
 } from '@lambent/core/fit';
 import { type Join, plainOffset, type Side, subpathsOf } from '@lambent/core/geometry';
-import { useMemo, useState } from 'react';
+import { useMemo } from 'react';
 import { Button } from '../../../ui/button.tsx';
 import { Choice } from '../../../ui/choice.tsx';
 import { formatLength } from '../../../ui/figures.ts';
@@ -18,10 +18,11 @@ import { NumberField } from '../../../ui/number-field.tsx';
 import { Tick } from '../../../ui/tick.tsx';
 import { work } from '../../../workers/work.ts';
 import { useBench, useBenchActions } from '../../context.ts';
+import { keptSettings, useKeptSettings } from '../../kept-settings.ts';
 import type { BenchActions } from '../../state/bench-state.ts';
 import { jobOf, unitOf } from '../../state/document.ts';
 import type { Grip } from '../../tools/tool.ts';
-import { type Placing, PlacingFields, SlowStop, Trouble, useMaking } from './placing-fields.tsx';
+import { PlacingFields, SlowStop, Trouble, useMaking, usePlacing } from './placing-fields.tsx';
 import { type Ask, useWorked } from './use-worked.ts';
 
 const ways = [
@@ -30,9 +31,9 @@ const ways = [
   { value: 'both' as const, text: 'Both ways' },
 ];
 const joins: readonly { value: Join; text: string }[] = [
-  { value: 'round', text: 'Round corners' },
-  { value: 'miter', text: 'Mitred corners' },
-  { value: 'bevel', text: 'Bevelled corners' },
+  { value: 'round', text: 'Round' },
+  { value: 'miter', text: 'Mitred' },
+  { value: 'bevel', text: 'Bevelled' },
 ];
 const sides: readonly { value: Side; text: string }[] = [
   { value: 'both', text: 'Around the line' },
@@ -40,9 +41,9 @@ const sides: readonly { value: Side; text: string }[] = [
   { value: 'left', text: 'On its left' },
 ];
 const caps = [
-  { value: 'round' as const, text: 'Round ends' },
-  { value: 'flat' as const, text: 'Flat ends' },
-  { value: 'square' as const, text: 'Square ends' },
+  { value: 'round' as const, text: 'Round' },
+  { value: 'flat' as const, text: 'Flat' },
+  { value: 'square' as const, text: 'Square' },
 ];
 
 const firstWish: OffsetWish = {
@@ -62,8 +63,8 @@ export function OffsetPart() {
   const unit = useBench(unitOf);
   const job = useBench(jobOf);
   const selection = useBench((state) => state.selection);
-  const [wish, setWish] = useState(firstWish);
-  const [placing, setPlacing] = useState<Placing>({ layerId: null, fate: 'stays', follows: true });
+  const [wish, change] = useKeptSettings('offset', firstWish);
+  const [placing, setPlacing] = usePlacing('offset', null);
   const sources = useMemo(() => offsetSources(job, selection), [job, selection]);
   const open = useMemo(
     () => sources.some((item) => [...subpathsOf(pathOf(item))].some(({ closed }) => !closed)),
@@ -72,12 +73,12 @@ export function OffsetPart() {
   const ask = useMemo(() => askFor(sources, wish), [sources, wish]);
   const { answer, working, share, trouble, stop } = useWorked(ask);
   const made = answer ?? noOffsets;
-  const grip = useMemo(() => gripFor(sources, actions, setWish), [sources, actions]);
+  const grip = useMemo(() => gripFor(sources, actions, change), [sources, actions, change]);
   const { quiet, make, askAgain } = useMaking(made, grip);
 
   const { settings } = wish;
   const set = (part: Partial<OffsetWish>) => {
-    setWish({ ...wish, ...part });
+    change(part);
     askAgain();
   };
   const setSettings = (part: Partial<OffsetWish['settings']>) => set({ settings: { ...settings, ...part } });
@@ -97,7 +98,6 @@ export function OffsetPart() {
   const name = left.length === 1 ? `offset ${formatLength(left[0].settings.by, unit)}` : `${left.length} offsets`;
   return (
     <>
-      <Choice label="Way" value={wish.way} options={ways} choose={(way) => set({ way })} />
       <div className="grid grid-cols-2 gap-1.5">
         <LengthField
           label="Distance"
@@ -141,6 +141,7 @@ export function OffsetPart() {
         )}
       </div>
       <p className="text-[12px] text-quiet">Or pull at the outline that is shown on the bed.</p>
+      <Choice label="Way" value={wish.way} options={ways} choose={(way) => set({ way })} />
       <Choice label="Corners" value={settings.join} options={joins} choose={(join) => setSettings({ join })} />
       {open && (
         <>
@@ -158,7 +159,7 @@ export function OffsetPart() {
           each of the {sources.length} by itself
         </Tick>
       )}
-      <PlacingFields placing={placing} set={(part) => setPlacing({ ...placing, ...part })} />
+      <PlacingFields placing={placing} set={setPlacing} />
       {zero && <AlsoOn sources={sources} layerId={placing.layerId} />}
       {gone.length > 0 && !working && !quiet && (
         <p role="status" className="text-warn">
@@ -196,32 +197,26 @@ function AlsoOn({ sources, layerId }: { sources: readonly Item[]; layerId: strin
 }
 
 /** Pulling at one of the outlines sets how far the first lies. */
-function gripFor(
-  sources: readonly Item[],
-  actions: BenchActions,
-  setWish: (set: (wish: OffsetWish) => OffsetWish) => void,
-): Grip {
+function gripFor(sources: readonly Item[], actions: BenchActions, change: (part: Partial<OffsetWish>) => void): Grip {
   let nth = 0;
+  const now = () => keptSettings('offset', firstWish);
   return {
-    grab: (point) =>
-      setWish((wish) => {
-        const from = distanceFrom(sources, point);
-        const distances = distancesOf(wish);
-        const nearest = distances.reduce(
-          (best, distance, i) => (Math.abs(distance - from) < Math.abs(distances[best] - from) ? i : best),
-          0,
-        );
-        nth = nearest % wish.count;
-        return wish;
-      }),
+    grab: (point) => {
+      const from = distanceFrom(sources, point);
+      const distances = distancesOf(now());
+      const nearest = distances.reduce(
+        (best, distance, i) => (Math.abs(distance - from) < Math.abs(distances[best] - from) ? i : best),
+        0,
+      );
+      nth = nearest % now().count;
+    },
     pull: (point) => {
       const step = actions.get().view.scale > 8 ? 0.01 : 0.1;
       const from = distanceFrom(sources, point);
-      setWish((wish) => {
-        const distance = Math.max(step, Math.round((Math.abs(from) - nth * wish.step) / step) * step);
-        const way = wish.way === 'both' ? 'both' : from < 0 ? 'in' : 'out';
-        return { ...wish, way, distance: Math.round(distance * 1000) / 1000 };
-      });
+      const wish = now();
+      const distance = Math.max(step, Math.round((Math.abs(from) - nth * wish.step) / step) * step);
+      const way = wish.way === 'both' ? 'both' : from < 0 ? 'in' : 'out';
+      change({ way, distance: Math.round(distance * 1000) / 1000 });
     },
   };
 }

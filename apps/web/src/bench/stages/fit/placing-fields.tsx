@@ -9,11 +9,26 @@ import { OperationMark } from '../../../ui/operation-mark.tsx';
 import { ProgressBar } from '../../../ui/progress-bar.tsx';
 import { Tick } from '../../../ui/tick.tsx';
 import { useBench, useBenchActions } from '../../context.ts';
+import { useKeptSettings } from '../../kept-settings.ts';
 import { newId } from '../../new-id.ts';
 import type { Grip } from '../../tools/tool.ts';
+import { useOwnLayers } from '../../use-own-layers.ts';
 
 /** Where what is made of a selection goes, and what becomes of that. */
 export type Placing = Pick<FollowingPlace, 'layerId' | 'fate' | 'follows'>;
+
+const firstPlacing: Pick<Placing, 'fate' | 'follows'> = { fate: 'stays', follows: true };
+
+/** Where what a part makes goes: onto a layer of this job, and what it was set to last. */
+export function usePlacing(part: string, firstLayer: string | null): [Placing, (change: Partial<Placing>) => void] {
+  const [kept, keep] = useKeptSettings(`placing of ${part}`, firstPlacing);
+  const [layerId, setLayer] = useState(firstLayer);
+  const set = ({ layerId: next, ...change }: Partial<Placing>) => {
+    if (next !== undefined) setLayer(next);
+    keep(change);
+  };
+  return [{ layerId, ...kept }, set];
+}
 
 interface Props {
   placing: Placing;
@@ -22,31 +37,29 @@ interface Props {
 
 /** Where offset outlines go, and what becomes of their sources. */
 export function PlacingFields({ placing: { layerId, fate, follows }, set }: Props) {
-  const layers = useBench((state) => state.prepared.meaning.layers);
+  const layers = useOwnLayers();
   return (
     <>
       <Choice
-        label="Onto the layer"
+        label="Layer"
         value={layerId ?? 'source'}
         options={[
-          { value: 'source', text: 'Painted as the source' },
+          { value: 'source', text: 'As its source' },
           ...layers.map(({ id, name, operation }) => ({
             value: id,
-            text: `Onto ${name}`,
+            text: name,
             mark: <OperationMark operation={operation} />,
           })),
         ]}
         choose={(value) => set({ layerId: value === 'source' ? null : value })}
       />
       <Choice<SourceFate>
-        label="The source"
+        label="Source"
         value={fate}
         options={[
-          { value: 'stays', text: 'The source stays' },
-          ...(guideOf(layers)
-            ? [{ value: 'guide' as const, text: 'The source becomes a guide', aside: 'not burnt' }]
-            : []),
-          { value: 'goes', text: 'The source goes' },
+          { value: 'stays', text: 'Stays' },
+          ...(guideOf(layers) ? [{ value: 'guide' as const, text: 'Becomes a guide', aside: 'not burnt' }] : []),
+          { value: 'goes', text: 'Is deleted' },
         ]}
         choose={(value) => set({ fate: value })}
       />

@@ -68,8 +68,8 @@ function ReadFit({ piece, material }: Props) {
       <ChoiceInput
         control={form.control}
         name="fit"
-        label="Is the fit"
-        options={fitNames.map((name) => ({ value: name, text: `It is ${name}` }))}
+        label="The fit is"
+        options={fitNames.map((name) => ({ value: name, text: name }))}
       />
       <SignedBy control={form.control} name="by" label="Read by" />
       <Button type="submit" className="self-start" disabled={!piece.steps.includes(form.watch('mm'))}>

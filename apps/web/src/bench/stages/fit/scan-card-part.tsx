@@ -19,6 +19,7 @@ import { toast } from 'sonner';
 import { sentenceOf } from '../../../api.ts';
 import { Button } from '../../../ui/button.tsx';
 import { Choice } from '../../../ui/choice.tsx';
+import { asSize } from '../../../ui/figures.ts';
 import { LengthField } from '../../../ui/length-field.tsx';
 import { NumberField } from '../../../ui/number-field.tsx';
 import { showItems } from '../../bed/showing.ts';
@@ -58,7 +59,7 @@ export default function ScanCardPart() {
         The beam follows a little late: engraved there and back, lines burn apart. Of each bar of the card one half is
         engraved there, the other one back.
       </p>
-      <Choice label="Along which axis" value={axis} options={axes} choose={setAxis} />
+      <Choice label="Along" value={axis} options={axes} choose={setAxis} />
       <div className="grid grid-cols-2 gap-1.5">
         {length('From', range.from, (from) => (from < range.to ? void set({ from }) : 'Less than where it ends.'))}
         {length('To', range.to, (to) => (to > range.from ? void set({ to }) : 'More than where it begins.'))}
@@ -130,7 +131,7 @@ async function layOnSheet(actions: BenchActions, wish: ScanCardWish, material: M
   const machine = machineOf(actions.get());
   const free = freeOnSheet(jobOf(actions.get()), machine, card.width, card.height);
   if (!free) {
-    const size = `${Math.ceil(card.width)} × ${Math.ceil(card.height)} mm`;
+    const size = asSize(Math.ceil(card.width), Math.ceil(card.height), unitOf(actions.get()));
     toast.error(`There is no room for the card on the sheet: it takes ${size}. Choose fewer steps or speeds.`);
     return;
   }

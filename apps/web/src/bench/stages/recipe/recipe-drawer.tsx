@@ -109,6 +109,7 @@ function LensPart() {
     <Part title="Lens">
       <Choice
         label="Lens"
+        bare
         value={lensId ?? lenses[0].id}
         options={lenses.map(({ id, name }) => ({ value: id, text: name }))}
         choose={(id) => actions.edit('lens', (job) => chooseLens(job, id))}

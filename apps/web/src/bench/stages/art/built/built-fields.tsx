@@ -81,9 +81,7 @@ function OneField({
   switch (field.kind) {
     case 'choice': {
       const options = Object.entries(field.options).map(([word, text]) => ({ value: word, text }));
-      return (
-        <Choice isLabelShown label={label} value={String(value)} options={options} choose={(word) => set(name, word)} />
-      );
+      return <Choice label={label} value={String(value)} options={options} choose={(word) => set(name, word)} />;
     }
     case 'edge': {
       const edges = straightEdges(sources?.outlines[field.outline]?.path ?? emptyPath);
@@ -93,7 +91,6 @@ function OneField({
       const first = { value: '0', text: 'Longest', aside: longest ? formatLength(longest.lengthMm, unit) : '' };
       return (
         <Choice
-          isLabelShown
           label={label}
           value={String(value)}
           options={[first, ...options]}
@@ -136,6 +133,7 @@ function OneField({
           text={(value as readonly number[]).map((mm) => formatLength(mm, unit, { bare: true })).join('; ')}
           unit={unit}
           parse={(text) => parseLengths(text, unit)}
+          isList
           commit={(list) => {
             set(name, list);
             return undefined;

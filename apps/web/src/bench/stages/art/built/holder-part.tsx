@@ -6,7 +6,7 @@ import { useState } from 'react';
 import { toast } from 'sonner';
 import { Button } from '../../../../ui/button.tsx';
 import { Choice } from '../../../../ui/choice.tsx';
-import { inMm } from '../../../../ui/figures.ts';
+import { asLength } from '../../../../ui/figures.ts';
 import { LengthField } from '../../../../ui/length-field.tsx';
 import { Tick } from '../../../../ui/tick.tsx';
 import { useBench, useBenchActions } from '../../../context.ts';
@@ -83,14 +83,14 @@ export function HolderPart() {
         mark its corners on the card
       </Tick>
       <Choice
-        label="The object is of"
+        label="Object of"
         value={wish.materialId ?? 'sheet'}
         options={[
-          { value: 'sheet', text: 'The object: what lies there' },
+          { value: 'sheet', text: 'What lies there' },
           ...offeredMaterials(materials, wish.materialId).map(({ id, name, thicknessMm }) => ({
             value: id,
             text: name,
-            aside: inMm(thicknessMm),
+            aside: asLength(thicknessMm, unit),
           })),
         ]}
         choose={(value) => set({ materialId: value === 'sheet' ? null : value })}

@@ -3,8 +3,9 @@ import { appendPath, applyTo, invert, meanScale, type Path, PathBuilder, type Po
 import { Eraser, Lasso, Square } from 'lucide-react';
 import { type Dispatch, type SetStateAction, useState } from 'react';
 import { Button } from '../../../../ui/button.tsx';
-import { NumberField } from '../../../../ui/number-field.tsx';
-import { useBenchActions } from '../../../context.ts';
+import { LengthField } from '../../../../ui/length-field.tsx';
+import { useBench, useBenchActions } from '../../../context.ts';
+import { unitOf } from '../../../state/document.ts';
 import { askForPart, outlineThrough } from '../../../tools/part-tool.ts';
 import { Part } from '../../drawer.tsx';
 
@@ -26,6 +27,7 @@ interface Props {
 
 /** Which part of the picture counts. */
 export function AreaFields({ picture, settings: { part, rubbed }, change, sketch }: Props) {
+  const unit = useBench(unitOf);
   const actions = useBenchActions();
   const [eraserMm, setEraserMm] = useState(4);
   const { matrix } = picture;
@@ -57,12 +59,12 @@ export function AreaFields({ picture, settings: { part, rubbed }, change, sketch
           <Eraser size={14} aria-hidden /> Rub out
         </Button>
       </div>
-      <NumberField
+      <LengthField
         label="Eraser’s width"
-        unit="mm"
+        layout="row"
+        unit={unit}
         value={eraserMm}
-        least={0.1}
-        most={200}
+        within={[0.1, 200]}
         commit={(typed) => {
           setEraserMm(typed);
           show('rub', typed / 2);

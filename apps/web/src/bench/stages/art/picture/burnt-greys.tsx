@@ -5,10 +5,12 @@ import { sharpenReach } from '@lambent/core/pictures';
 import { type PreparedLayer, toneOn } from '@lambent/core/plan';
 import { useMemo, useState } from 'react';
 import { Button } from '../../../../ui/button.tsx';
+import { LengthField } from '../../../../ui/length-field.tsx';
 import { Notice } from '../../../../ui/notice.tsx';
 import { NumberField } from '../../../../ui/number-field.tsx';
 import { Tick } from '../../../../ui/tick.tsx';
 import { useBench, useBenchActions } from '../../../context.ts';
+import { unitOf } from '../../../state/document.ts';
 import { nameOf } from '../../../thing-names.ts';
 import { Part } from '../../drawer.tsx';
 import { GrainPart } from './grain-part.tsx';
@@ -44,6 +46,7 @@ function NotBurnt({ item }: { item: Item }) {
 }
 
 function Greys({ item, layer }: { item: Item; layer: PreparedLayer }) {
+  const unit = useBench(unitOf);
   const actions = useBenchActions();
   /** What a curve that is dragged comes to, until it is let go. */
   const [draft, setDraft] = useState<Tone['curve'] | null>(null);
@@ -95,13 +98,12 @@ function Greys({ item, layer }: { item: Item; layer: PreparedLayer }) {
           {figure('localContrast', 'Local contrast', 0, 100)}
           {figure('sharpen', 'Sharpen', 0, 500)}
           {kept.sharpen ? (
-            <NumberField
+            <LengthField
               label="Sharpen within"
-              layout="stack"
-              unit="mm"
+              unit={unit}
               value={sharpenReach(kept)}
-              least={0.01}
-              most={20}
+              within={[0.01, 20]}
+              isFine
               commit={(sharpenMm) => change('reach of sharpening', { sharpenMm })}
             />
           ) : null}

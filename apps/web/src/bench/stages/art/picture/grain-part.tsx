@@ -3,10 +3,12 @@ import { changeSetting } from '@lambent/core/edits';
 import type { GrainSamples, PreparedLayer } from '@lambent/core/plan';
 import { type Grain, grainMethods, grains, grainWords, type LayerSettings } from '@lambent/core/settings';
 import { useMemo } from 'react';
+import { LengthField } from '../../../../ui/length-field.tsx';
 import { NumberField } from '../../../../ui/number-field.tsx';
 import { work } from '../../../../workers/work.ts';
 import { toBed } from '../../../bed/view.ts';
 import { useBench, useBenchActions, useBenchLater } from '../../../context.ts';
+import { unitOf } from '../../../state/document.ts';
 import { Part } from '../../drawer.tsx';
 import { useWorked } from '../../fit/use-worked.ts';
 import { BurntDots } from './burnt-dots.tsx';
@@ -17,6 +19,7 @@ const sampleSize = { columns: 80, rows: 44 };
 
 /** How greys are made of burnt dots: each way as a small picture of the part that is in view. */
 export function GrainPart({ item, tone, layer }: { item: Item; tone: Tone; layer: PreparedLayer }) {
+  const unit = useBench(unitOf);
   const actions = useBenchActions();
   const known = layer.applied.settings;
   const settings = known ?? usualToneSettings;
@@ -48,13 +51,12 @@ export function GrainPart({ item, tone, layer }: { item: Item; tone: Tone; layer
         </p>
       )}
       <div className="grid grid-cols-2 items-start gap-2">
-        <NumberField
+        <LengthField
           label="Line spacing"
-          layout="stack"
-          unit="mm"
+          unit={unit}
           value={settings.lineSpacingMm}
-          least={0.01}
-          most={2}
+          within={[0.01, 2]}
+          isFine
           commit={(mm) => change('line spacing', 'lineSpacingMm', mm)}
         />
         {(settings.grain === 'dots' || settings.grain === 'lines') && (

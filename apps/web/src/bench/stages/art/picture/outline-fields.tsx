@@ -1,7 +1,10 @@
 import { type TraceSettings, usualByColour } from '@lambent/core/document';
 import { Choice } from '../../../../ui/choice.tsx';
+import { LengthField } from '../../../../ui/length-field.tsx';
 import { NumberField } from '../../../../ui/number-field.tsx';
 import { Tick } from '../../../../ui/tick.tsx';
+import { useBench } from '../../../context.ts';
+import { unitOf } from '../../../state/document.ts';
 import { Part } from '../../drawer.tsx';
 
 export interface FieldsProps {
@@ -15,7 +18,7 @@ export function FigureFields({ settings, set }: FieldsProps) {
   const isAround = makes === 'outlines';
   const made = (
     <Choice
-      label="What is made"
+      label="Makes"
       value={makes}
       options={[
         { value: 'outlines', text: 'Outlines around it' },
@@ -40,7 +43,7 @@ export function FigureFields({ settings, set }: FieldsProps) {
     <Part title="Figure">
       {made}
       <Choice
-        label="The figure"
+        label="Figure"
         value={isLight ? 'light' : 'dark'}
         options={[
           { value: 'dark', text: 'What is dark' },
@@ -49,12 +52,12 @@ export function FigureFields({ settings, set }: FieldsProps) {
         choose={(value) => set({ isLight: value === 'light' })}
       />
       <Choice
-        label="Parted from the ground"
+        label="Parted"
         value={parting}
         options={[
-          { value: 'best', text: 'Parted where it shows best' },
-          { value: 'level', text: 'Parted at a level' },
-          { value: 'local', text: 'Parted by what is around', aside: 'paper in a photo' },
+          { value: 'best', text: 'Where it shows best' },
+          { value: 'level', text: 'At a level' },
+          { value: 'local', text: 'By what is around', aside: 'paper in a photo' },
         ]}
         choose={(value) => set({ parting: value })}
       />
@@ -168,13 +171,28 @@ function Specks({ settings, set }: FieldsProps) {
 
 /** How near the outlines keep to the picture. */
 export function LineFields({ settings, set }: FieldsProps) {
+  const unit = useBench(unitOf);
   return (
     <Part title="Line">
       <div className="grid grid-cols-2 items-start gap-2">
         {settings.makes !== 'colours' && (
-          <Figure label="Smoothing" unit="mm" name="smoothingMm" least={0} most={10} settings={settings} set={set} />
+          <LengthField
+            label="Smoothing"
+            unit={unit}
+            value={settings.smoothingMm}
+            within={[0, 10]}
+            isFine
+            commit={(smoothingMm) => set({ smoothingMm })}
+          />
         )}
-        <Figure label="Tolerance" unit="mm" name="toleranceMm" least={0.005} most={10} settings={settings} set={set} />
+        <LengthField
+          label="Tolerance"
+          unit={unit}
+          value={settings.toleranceMm}
+          within={[0.005, 10]}
+          isFine
+          commit={(toleranceMm) => set({ toleranceMm })}
+        />
         <Figure label="Corners from" unit="°" name="cornerDegrees" least={5} most={175} settings={settings} set={set} />
       </div>
     </Part>
@@ -186,7 +204,7 @@ function Figure(
   props: FieldsProps & {
     label: string;
     unit: string;
-    name: 'specksMm2' | 'holesMm2' | 'smoothingMm' | 'toleranceMm' | 'cornerDegrees';
+    name: 'specksMm2' | 'holesMm2' | 'cornerDegrees';
     least: number;
     most: number;
   },

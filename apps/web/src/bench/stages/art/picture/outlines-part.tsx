@@ -14,12 +14,14 @@ import {
 import { labelOperation, separates } from '@lambent/core/operations';
 import type { TracedPath } from '@lambent/core/pictures/trace';
 import { useEffect, useMemo, useState } from 'react';
+import { inSentence } from '../../../../stores/numbers.ts';
 import { Button } from '../../../../ui/button.tsx';
 import { Choice } from '../../../../ui/choice.tsx';
 import { OperationMark } from '../../../../ui/operation-mark.tsx';
 import { work } from '../../../../workers/work.ts';
-import { useBench, useBenchActions } from '../../../context.ts';
+import { useBenchActions } from '../../../context.ts';
 import { newId } from '../../../new-id.ts';
+import { useOwnLayers } from '../../../use-own-layers.ts';
 import { SlowStop, Trouble } from '../../fit/placing-fields.tsx';
 import { useWorked } from '../../fit/use-worked.ts';
 import { AreaFields } from './area-fields.tsx';
@@ -126,7 +128,7 @@ function Count(props: { found: readonly TracedPath[]; picture: Item } & Pick<Tra
 function widthsInWords(found: readonly TracedPath[], mm: number): string {
   const widths = found.map(({ widthPx }) => (widthPx * mm).toFixed(1)).sort((a, b) => Number(a) - Number(b));
   const [least, most] = [widths[0], widths[widths.length - 1]];
-  return `; strokes ${least === most ? least : `${least} to ${most}`} mm wide`;
+  return inSentence(`; strokes ${least === most ? least : `${least} to ${most}`} mm wide`);
 }
 
 function ColoursFound({ found, nodes }: { found: readonly TracedPath[]; nodes: number }) {
@@ -161,7 +163,7 @@ function asOne(found: readonly TracedPath[], { makes }: TraceSettings) {
 /** Puts what is found on a layer. */
 function Make({ picture, settings, found }: FoundProps) {
   const actions = useBenchActions();
-  const layers = useBench(({ prepared }) => prepared.meaning.layers);
+  const layers = useOwnLayers();
   const isAround = settings.makes !== 'middle-lines';
   const byColour = settings.makes === 'colours';
   // Outlines are mostly cut, and single lines scored.
@@ -190,22 +192,22 @@ function Make({ picture, settings, found }: FoundProps) {
         <p className="text-[12px] text-quiet">Each area gets the paint of its colour; Colours says what that means.</p>
       ) : (
         <Choice
-          label="Onto the layer"
+          label="Layer"
           value={layerId}
           options={layers.map(({ id, name, operation }) => ({
             value: id,
-            text: `Onto ${name}`,
+            text: name,
             mark: <OperationMark operation={operation} />,
           }))}
           choose={setChosen}
         />
       )}
       <Choice<Fate>
-        label="The picture"
+        label="Picture"
         value={fate}
         options={[
-          { value: 'hidden', text: 'The picture is hidden' },
-          { value: 'stays', text: 'The picture stays beside them' },
+          { value: 'hidden', text: 'Is hidden' },
+          { value: 'stays', text: 'Stays beside them' },
         ]}
         choose={setFate}
       />

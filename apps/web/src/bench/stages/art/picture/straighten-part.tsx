@@ -7,11 +7,13 @@ import { toast } from 'sonner';
 import { api, sentenceOf } from '../../../../api.ts';
 import { Button } from '../../../../ui/button.tsx';
 import { Choice } from '../../../../ui/choice.tsx';
-import { NumberField } from '../../../../ui/number-field.tsx';
+import { asSize } from '../../../../ui/figures.ts';
+import { LengthField } from '../../../../ui/length-field.tsx';
 import { Tick } from '../../../../ui/tick.tsx';
 import { work } from '../../../../workers/work.ts';
 import { showPicture } from '../../../bed/pictures.ts';
-import { useBenchActions } from '../../../context.ts';
+import { useBench, useBenchActions } from '../../../context.ts';
+import { unitOf } from '../../../state/document.ts';
 import { nameOf } from '../../../thing-names.ts';
 import { CornersTool } from '../../../tools/corners-tool.ts';
 import { outlineThrough } from '../../../tools/part-tool.ts';
@@ -80,6 +82,7 @@ export function StraightenPart({ item }: { item: Item }) {
 }
 
 function Size(props: { item: Item; corners: readonly Point[]; again: () => void; done: () => void }) {
+  const unit = useBench(unitOf);
   const { item, corners, again, done } = props;
   const actions = useBenchActions();
   const isWide = isWiderThanHigh(corners);
@@ -111,12 +114,12 @@ function Size(props: { item: Item; corners: readonly Point[]; again: () => void;
   return (
     <>
       <Choice<Thing>
-        label="What the corners are of"
+        label="Corners of"
         value={thing}
         options={[
           ...Object.entries(known).map(([value, entry]) => {
             const { widthMm, heightMm } = sizeOf(entry, isWide);
-            return { value: value as Thing, text: entry.text, aside: `${widthMm} × ${heightMm}` };
+            return { value: value as Thing, text: entry.text, aside: asSize(widthMm, heightMm, unit) };
           }),
           { value: 'other', text: 'Another size' },
         ]}
@@ -125,14 +128,12 @@ function Size(props: { item: Item; corners: readonly Point[]; again: () => void;
       {thing === 'other' && (
         <div className="grid grid-cols-2 gap-2">
           {(['widthMm', 'heightMm'] as const).map((name) => (
-            <NumberField
+            <LengthField
               key={name}
               label={name === 'widthMm' ? 'Its width' : 'Its height'}
-              layout="stack"
-              unit="mm"
+              unit={unit}
               value={other[name]}
-              least={1}
-              most={5000}
+              within={[1, 5000]}
               commit={(typed) => setOther({ ...other, [name]: typed })}
             />
           ))}

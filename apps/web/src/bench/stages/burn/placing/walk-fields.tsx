@@ -48,7 +48,7 @@ export function WalkFields({ machine, state }: { machine: Machine; state: Machin
   return (
     <div className="flex flex-col gap-1.5">
       <div className="grid grid-cols-[1fr_104px] gap-1.5">
-        <Choice label="Walk its" isLabelShown look="slim" value={shape} options={shapes} choose={setShape} />
+        <Choice label="Walk its" value={shape} options={shapes} choose={setShape} />
         <SpeedField label="Walking speed" bare topSpeed={machine.topSpeed} value={speed} commit={take} />
       </div>
       {machine.pointer && (

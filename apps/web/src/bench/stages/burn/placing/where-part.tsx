@@ -38,6 +38,7 @@ export function WherePart() {
     <Part title="Where it burns">
       <Choice
         label="Where it burns"
+        bare
         value={landing.kind}
         options={kinds}
         choose={(kind) => kind !== landing.kind && land(landingOf(kind, landing))}

@@ -3,13 +3,14 @@ import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import { toast } from 'sonner';
 import { api, Refusal, sentenceOf } from '../../../../api.ts';
-import { inSentence } from '../../../../stores/numbers.ts';
+import { useInSentence } from '../../../../stores/numbers.ts';
 import { useWho } from '../../../../stores/who.ts';
 import { Button } from '../../../../ui/button.tsx';
 import { Notice } from '../../../../ui/notice.tsx';
 
 /** Sends the very program of a run once more; where it would be another by now, that is said first. */
 export function BurnAgain({ run, disabled }: { run: RunAnswer; disabled: boolean }) {
+  const inSentence = useInSentence();
   const who = useWho();
   const [changed, setChanged] = useState<ChangedSinceDetails | null>(null);
   const again = useMutation({

@@ -4,7 +4,7 @@ import { settingOf } from '@lambent/core/settings';
 import { formatClock } from '@lambent/core/units';
 import { useQuery } from '@tanstack/react-query';
 import { api, sentenceOf } from '../../../../api.ts';
-import { inSentence } from '../../../../stores/numbers.ts';
+import { useInSentence } from '../../../../stores/numbers.ts';
 import { Notice } from '../../../../ui/notice.tsx';
 
 /** Said of every layer. */
@@ -12,6 +12,7 @@ const always = ['powerPercent', 'speedMmPerS'] as const;
 
 /** What a run was planned by: its order with times, and what each layer burnt with. */
 export default function BurntBy({ run }: { run: RunAnswer }) {
+  const inSentence = useInSentence();
   const basis = useQuery({
     queryKey: ['run basis', run.id],
     queryFn: () => api.runBasis(run.id),

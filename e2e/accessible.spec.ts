@@ -1,0 +1,128 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, type Page, test } from '@playwright/test';
+import { demoDrawing, newJobOnPlywood, offer, openJob, openStage, rectangle, tool } from './bench.ts';
+
+const rules = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'];
+
+/** Looks at one state of the page after another; what is wrong is gathered, with the state that it is wrong in. */
+function looker(page: Page) {
+  const wrong: string[] = [];
+  let states = 0;
+  return {
+    async look(state: string): Promise<void> {
+      states += 1;
+      // What moves is half through in between.
+      await page.evaluate(() =>
+        Promise.all(document.getAnimations().map((animation) => animation.finished.catch(() => {}))),
+      );
+      const { violations } = await new AxeBuilder({ page })
+        // These hand the focus on at once; the menus’ package puts them where a list that is open ends.
+        .exclude('[data-headlessui-focus-guard]')
+        .options({
+          runOnly: { type: 'tag', values: rules },
+          rules: { 'label-content-name-mismatch': { enabled: true } },
+        })
+        .analyze();
+      for (const { id, nodes } of violations) {
+        wrong.push(
+          ...nodes
+            .slice(0, 4)
+            .map(({ html, any }) => `${state}: ${id}: ${any[0]?.message ?? ''} ${html.slice(0, 160)}`),
+        );
+      }
+    },
+    found: () => ({ states, wrong }),
+  };
+}
+
+for (const theme of ['light', 'dark'] as const) {
+  test.describe(theme, () => {
+    test.use({ colorScheme: theme });
+
+    test('every place is accessible', async ({ page }) => {
+      const { look, found } = looker(page);
+      await page.goto('/');
+      await expect(page.getByRole('link', { name: /Row markers/ })).toBeVisible();
+      await look('Desk');
+      await page.getByRole('button', { name: 'New job' }).click();
+      await expect(page.getByLabel('Title')).toBeVisible();
+      await look('Desk, new job');
+      await page.keyboard.press('Escape');
+      await page.getByLabel('Find a job').fill('zeppelin');
+      await look('Desk, nothing found');
+      const places: readonly [path: string, heading: RegExp][] = [
+        ['/record', /Record/],
+        ['/machines', /Machines/],
+        ['/machines/wren', /Wren/],
+        ['/machines/new', /A new machine/],
+        ['/book', /Recipe book|Birch/],
+        ['/keys', /Colour keys|key/],
+        ['/shop', /Shop/],
+        ['/nowhere', /nothing|not/i],
+      ];
+      for (const [path, heading] of places) {
+        await page.goto(path);
+        await expect(page.getByRole('heading', { name: heading }).first()).toBeVisible();
+        await look(path);
+      }
+      const { states, wrong } = found();
+      expect(wrong).toEqual([]);
+      expect(states).toBe(11);
+    });
+
+    test('the Bench is accessible on every stage, with what is open on it', async ({ page }) => {
+      const { look, found } = looker(page);
+      await openJob(page, 'Row markers');
+      for (const stage of ['Bed', 'Art', 'Colours', 'Fit', 'Recipe', 'Check', 'Burn']) {
+        await openStage(page, stage);
+        await expect(page.getByRole('heading', { name: stage, exact: true }).first()).toBeVisible();
+        await look(stage);
+      }
+      await page.getByTestId('step-cut-outer').getByRole('button').first().click();
+      await look('a layer’s settings');
+      await page.keyboard.press('Escape');
+      await page.getByRole('button', { name: 'Play the preview' }).click();
+      await page.getByRole('button', { name: 'Pause the preview' }).click();
+      await look('the preview');
+      await openStage(page, 'Art');
+      await page.keyboard.press('Control+a');
+      await look('all selected');
+      await page.keyboard.press('?');
+      await expect(page.getByRole('heading', { name: 'Keys' })).toBeVisible();
+      await look('the keys');
+      await page.keyboard.press('Escape');
+      await page.getByRole('button', { name: 'Parts from numbers…' }).click();
+      await expect(page.getByRole('heading', { name: /numbers/ }).first()).toBeVisible();
+      await look('parts from numbers');
+      const { states, wrong } = found();
+      expect(wrong).toEqual([]);
+      expect(states).toBe(12);
+    });
+
+    test('the Bench is accessible while something is drawn, brought in or wrong', async ({ page }) => {
+      const { look, found } = looker(page);
+      await newJobOnPlywood(page, 'Looked at', rectangle(0, 0, 60, 40) + rectangle(100, 20, 60, 40, '#123456'));
+      await look('two outlines, one without a meaning');
+      await page.locator('#bed').click({ button: 'right', position: { x: 300, y: 300 } });
+      await expect(page.getByRole('menu')).toBeVisible();
+      await look('a context menu');
+      await page.keyboard.press('Escape');
+      for (const name of ['Rectangle', 'Text', 'Points (W)', 'Corner']) {
+        await tool(page, name);
+        await look(`the tool ${name}`);
+      }
+      await page.keyboard.press('Escape');
+      await openStage(page, 'Check');
+      await expect(page.getByTestId(/^finding-/).first()).toBeVisible();
+      await look('findings');
+      await openStage(page, 'Art');
+      await offer(page, 'row.svg', demoDrawing('row-markers.svg'));
+      await expect(page.getByRole('button', { name: 'Take it' })).toBeVisible();
+      await look('a file on its card');
+      await page.keyboard.press('Escape');
+      const { states, wrong } = found();
+      expect(wrong).toEqual([]);
+      expect(states).toBe(8);
+    });
+  });
+}
