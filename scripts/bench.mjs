@@ -22,6 +22,7 @@ const { benchPictures } = await import('../bench/pictures.mjs');
 const { benchGaps } = await import('../bench/gaps.mjs');
 const { benchBuilders } = await import('../bench/builders.mjs');
 const { benchHeap } = await import('../bench/heap.mjs');
+const { benchOpening } = await import('../bench/opening.mjs');
 
 if (process.argv[2] === 'pictures') {
   console.log(benchPictures());
@@ -31,9 +32,14 @@ if (process.argv[2] === 'builders') {
   console.table(benchBuilders());
   process.exit(0);
 }
-const alone = { gaps: benchGaps, heap: benchHeap, timing: benchTiming, frames: benchFrames, drawing: benchDrawing }[
-  process.argv[2]
-];
+const alone = {
+  opening: benchOpening,
+  gaps: benchGaps,
+  heap: benchHeap,
+  timing: benchTiming,
+  frames: benchFrames,
+  drawing: benchDrawing,
+}[process.argv[2]];
 if (alone) {
   await onStack(async (address) => console.log(await alone(address, process.argv[3])));
   process.exit(0);
@@ -56,7 +62,9 @@ let drawing = { rows: [], opened: [] };
 let gaps = [];
 let heaps = [];
 let timing = [];
+let opening = [];
 await onStack(async (address) => {
+  opening = await benchOpening(address);
   frames = await benchFrames(address);
   motion = await benchMotion(address);
   drawing = await benchDrawing(address);
@@ -89,6 +97,22 @@ ${table(
 
 Medians of nine rounds. Reading includes the XML parsing it is compared with; planning includes the
 flattening, the nesting, the order, and the timing of every move.
+
+## Opened from a cold start
+
+${table(
+  ['place', 'shown s', 'wanted s', 'an empty page of the same weight s', 'ratio', 'longest task of the main thread ms'],
+  opening.map(({ what, wantedS, ms, emptyMs, longestTaskMs }) => [
+    what,
+    (ms / 1000).toFixed(2),
+    wantedS.toFixed(1),
+    (emptyMs / 1000).toFixed(2),
+    (ms / emptyMs).toFixed(2),
+    longestTaskMs.toFixed(0),
+  ]),
+)}
+
+In a browser that has nothing of the page; medians of five. The empty page fetches the same files and runs none of them.
 
 ## Reading 20 MB of SVG
 

@@ -111,7 +111,7 @@ export async function continueToFile(task: {
 }): Promise<ProgramFile> {
   const { folder, hash, runId, fromLine, machine } = task;
   const lines = await readProgram(folder, hash).catch(() => {
-    throw new PlainError(410, 'program-lost', 'The program of this run is not kept any more. Send the job anew.');
+    throw new PlainError(410, 'program-lost', 'The program of this run is not kept any more. Send the job again.');
   });
   if (fromLine > lines.length) {
     const words = `The program of this run has ${lines.length} lines: it cannot go on from line ${fromLine}.`;

@@ -1,5 +1,6 @@
 import { Dialog, DialogPanel, DialogTitle } from '@headlessui/react';
 import { useState } from 'react';
+import { useNavigate } from 'react-router';
 import { Button } from '../ui/button.tsx';
 import { Tick } from '../ui/tick.tsx';
 import {
@@ -29,6 +30,7 @@ export function KeySheet({ open, close }: { open: boolean; close: () => void }) 
         <DialogPanel className="flex max-h-full w-[720px] flex-col rounded-xl border border-line bg-paper shadow-float">
           <DialogTitle className="px-5 pb-3 pt-5 text-[16px] font-bold">Keys</DialogTitle>
           <div className="min-h-0 flex-1 overflow-y-auto px-5">
+            <SearchGuide />
             <dl className="mb-4 gap-x-6 sm:columns-2">
               {names.map((name) => (
                 <div key={name} className="grid break-inside-avoid grid-cols-[124px_1fr] gap-x-2 py-[3px]">
@@ -64,6 +66,33 @@ export function KeySheet({ open, close }: { open: boolean; close: () => void }) 
         </DialogPanel>
       </div>
     </Dialog>
+  );
+}
+
+/** Looks something up in the guide. */
+function SearchGuide() {
+  const navigate = useNavigate();
+  const [sought, setSought] = useState('');
+  return (
+    <search>
+      <form
+        className="mb-4 flex gap-2"
+        onSubmit={(event) => {
+          event.preventDefault();
+          void navigate(`/guide?${new URLSearchParams({ sought })}`);
+        }}
+      >
+        <input
+          type="search"
+          aria-label="Search the guide"
+          placeholder="Search the guide"
+          value={sought}
+          onChange={(event) => setSought(event.target.value)}
+          className="h-9 min-w-0 flex-1 rounded-lg border border-line bg-raised px-3 focus:border-petrol focus:outline-none"
+        />
+        <Button type="submit">Search</Button>
+      </form>
+    </search>
   );
 }
 

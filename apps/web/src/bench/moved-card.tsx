@@ -119,7 +119,7 @@ function ShortSheets() {
   const over = sheets.filter(({ x, y, width, height }) => x < 0 || y < 0 || x + width > maxX || y + height > maxY);
   if (over.length === 0) return null;
   const cut = () =>
-    actions.edit('lay the sheets anew', (job) =>
+    actions.edit('lay the sheets again', (job) =>
       over.reduce((known, sheet) => {
         const material = materials.find(({ id }) => id === sheet.materialId);
         if (!material) return known;

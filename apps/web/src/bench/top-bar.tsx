@@ -194,14 +194,14 @@ function PlanTime() {
     ...(price?.parts.map(({ what, amount }) => `${what}: ${formatMoney(amount, pricing)}`) ?? []),
     ...(price?.unpriced.map((what) => `${what}: no price`) ?? []),
   ].join('\n');
-  const faded = current ? '' : 'opacity-50';
+  const ink = current ? '' : 'text-quiet';
   return (
     <div className="min-w-[92px] text-right" data-testid="plan-time" aria-live="off">
-      <p className={`figures text-[14px] font-bold leading-5 ${faded}`}>
+      <p className={`figures text-[14px] font-bold leading-5 ${ink}`}>
         {planned ? formatDuration(planned.timeS) : '…'}
       </p>
       {share !== null && <p className="text-[12px] leading-4 text-quiet">planning, {Math.round(share * 100)} %</p>}
-      <p className={`text-[12px] leading-4 text-quiet ${faded}`} title={parts} hidden={share !== null}>
+      <p className="text-[12px] leading-4 text-quiet" title={parts} hidden={share !== null}>
         {count === 1 ? '1 step' : `${count} steps`}
         {price && price.total > 0 && (
           <>

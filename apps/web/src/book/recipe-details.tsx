@@ -24,7 +24,7 @@ export function RecipeDetails({ line: { recipe, machine, title, hold, by, change
       <div className="mt-2 flex flex-col gap-2">
         <Words label="Variant" value={recipe.variant ?? ''} commit={(variant) => change({ variant })} />
         <Words
-          label="Known from: which burn, which source, how reckoned"
+          label="Known from: which burn, which source, how worked out"
           value={proof?.what ?? ''}
           commit={(what) => change({ proof: { by: proof?.by ?? by, on: proof?.on ?? today(), what } })}
         />

@@ -13,8 +13,8 @@ export type FileEnd = { readonly jobId: string } | { readonly refusal: string };
  * Makes a job of a file, read and placed as the Bench would at first. Where nothing could be read, no job is kept.
  * @throws Refusal where the job cannot be made or saved
  */
-export async function jobFromFile(file: File, machineId: string): Promise<FileEnd> {
-  const { id } = await api.createJob(titleFrom(file.name), machineId);
+export async function jobFromFile(file: File, machineId: string, materialId?: string): Promise<FileEnd> {
+  const { id } = await api.createJob(titleFrom(file.name), machineId, materialId);
   const [opened, machines, materials, keys] = await Promise.all([
     openWholeJob(id),
     api.machines(),

@@ -12,6 +12,7 @@ const small: Readonly<Record<string, () => Promise<ComponentType>>> = {
   '/record': async () => (await import('./record.tsx')).RecordRoute,
   '/shop': async () => (await import('./shop.tsx')).ShopRoute,
   '/book/:materialId?': async () => (await import('./book.tsx')).BookRoute,
+  '/guide/:page?': async () => (await import('./guide.tsx')).GuideRoute,
   '/keys/:keyId?': async () => (await import('./keys.tsx')).KeysRoute,
 };
 

@@ -1,4 +1,4 @@
-/** Whether an event of the clipboard is of the words in a field. */
-export function isInField({ target }: ClipboardEvent): boolean {
+/** Whether an event is of the words in a field. */
+export function isInField({ target }: Event): boolean {
   return target instanceof HTMLElement && target.closest('input, textarea, [contenteditable]') !== null;
 }

@@ -1,6 +1,8 @@
-import { NavLink } from 'react-router';
+import { useEffect } from 'react';
+import { NavLink, useNavigate } from 'react-router';
 import { WhoChip } from '../people/who-chip.tsx';
 import { useLive } from '../stores/live.ts';
+import { isInField } from './in-field.ts';
 
 const places = [
   { to: '/', text: 'Desk' },
@@ -9,11 +11,25 @@ const places = [
   { to: '/machines', text: 'Machines' },
   { to: '/record', text: 'Record' },
   { to: '/shop', text: 'Shop' },
+  { to: '/guide', text: 'Guide' },
 ];
+
+/** Opens the guide by its key, as the sheet of keys on the Bench does. */
+function useGuideKey(): void {
+  const navigate = useNavigate();
+  useEffect(() => {
+    const open = (event: KeyboardEvent) => {
+      if (event.key === '?' && !isInField(event) && !event.defaultPrevented) void navigate('/guide');
+    };
+    window.addEventListener('keydown', open);
+    return () => window.removeEventListener('keydown', open);
+  }, [navigate]);
+}
 
 /** The bar over every place but the Bench. */
 export function PageBar() {
   const connected = useLive((live) => live.connected);
+  useGuideKey();
   return (
     <header className="flex h-12 shrink-0 items-center gap-6 border-b border-line bg-paper px-4">
       <NavLink to="/" className="flex items-center gap-2.5 text-[15px] font-bold" aria-label="Lambent, to the Desk">

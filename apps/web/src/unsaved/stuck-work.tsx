@@ -55,7 +55,7 @@ function Row({ stuck, changed }: { stuck: StuckWork; changed: () => void }) {
       <Button onClick={() => void saveAsFile(stuck)}>Save as a file</Button>
       {why !== 'waiting' && (
         <Button look="danger" disabled={drop.isPending} onClick={() => drop.mutate()}>
-          Discard
+          Delete
         </Button>
       )}
     </li>

@@ -228,6 +228,16 @@ describe('a run ends, the machine held and reset, when', () => {
     expect(peer.heard).toContain('<reset>');
   });
 
+  test('what it says stops making sense: nobody knows that it stands, so that is not said', async () => {
+    await ready();
+    peer.onLine = () => {
+      peer.tellStatus = () => {};
+      return null;
+    };
+    const end = await driver.send(program(moves(5)));
+    expect(end.reason).toMatch(/^the line to the machine broke/);
+  });
+
   test('its program cannot be read on', async () => {
     await ready();
     peer.state = 'Run';

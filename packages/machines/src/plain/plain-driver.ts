@@ -272,7 +272,7 @@ export class PlainDriver implements MachineDriver {
     if (line.isOpen) {
       stopping.pass(passed);
       line.say(orders.status);
-      const owes = line.heard && running && !running.ending ? running.pass(passed, line.heard.state) : 0;
+      const owes = line.heard && running && !running.ending ? running.pass(passed, line.heard) : 0;
       if (owes > this.options.owesMs) {
         this.endWhenItStands('broken off', `the machine stands, and has not answered “${line.owed}”: a line was lost`);
       }

@@ -37,6 +37,7 @@ export class PlainRun {
   private endsInMove = false;
   /** In waking time, for how long the machine stands and owes answers. */
   private owingMs = 0;
+  private heardLast: PlainStatus | null = null;
 
   /**
    * @param windowS so many seconds of burning may wait in the machine.
@@ -131,12 +132,16 @@ export class PlainRun {
 
   /**
    * Counts the time.
+   * @param heard what the machine said last; said before the last call, it says nothing of the time since
    * @returns for how many ms the machine stands, and owes answers
    */
-  pass(ms: number, state: PlainStatus['state']): number {
+  pass(ms: number, heard: PlainStatus): number {
+    const { state } = heard;
     if (state === 'running') this.movingMs += ms;
     if (state === 'held') this.heldMs += ms;
-    this.owingMs = state === 'idle' && this.line.owed !== null ? this.owingMs + ms : 0;
+    if (state !== 'idle' || this.line.owed === null) this.owingMs = 0;
+    else if (heard !== this.heardLast) this.owingMs += ms;
+    this.heardLast = heard;
     return this.owingMs;
   }
 

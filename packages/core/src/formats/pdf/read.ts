@@ -38,7 +38,7 @@ export function readPdf(
     const notes = new Notes();
     if (rebuilt) {
       const said =
-        'the file’s table of what it holds is missing or wrong, and was made anew: look whether all is there';
+        'the file’s table of what it holds is missing or wrong, and was made again: look whether all is there';
       notes.add('changed', 'table-rebuilt', said);
     }
     const groups = new Map<string, Group>();

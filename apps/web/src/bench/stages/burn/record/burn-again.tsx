@@ -40,7 +40,7 @@ export function BurnAgain({ run, disabled }: { run: RunAnswer; disabled: boolean
         <p className="mt-1.5">
           {changed.mayBurn
             ? 'Its program can be burnt as it was, or the job sent as it would be planned now.'
-            : 'Its program is not for this machine as it is now. Send the job anew.'}
+            : 'Its program is not for this machine as it is now. Send the job again.'}
         </p>
         <div className="mt-2 flex flex-wrap gap-1.5">
           {changed.mayBurn && (

@@ -1,0 +1,24 @@
+import { api } from '../api.ts';
+import { jobFromFile } from '../dropped/job-from-file.ts';
+import type { GuidePage } from './guide-pages.ts';
+
+const drawings = import.meta.glob<string>('./drawings/*.svg', { query: '?raw', import: 'default' });
+
+/**
+ * Makes the small job of a page.
+ * @returns where it opens
+ * @throws Error where the shop has no machine, Refusal where the job cannot be made
+ */
+export async function makeGuideJob({ slug, title, job }: GuidePage, machineId: string): Promise<string> {
+  if (!job) throw new Error(`${title} has no job.`);
+  // A sheet of something to burn lies on the bed, where the shop has one.
+  const sheet = (await api.materials()).find(({ forbidden }) => !forbidden)?.id;
+  if (!job.hasDrawing) {
+    const { id } = await api.createJob(title, machineId, sheet);
+    return `/jobs/${id}/${job.stage}`;
+  }
+  const drawing = await drawings[`./drawings/${slug}.svg`]();
+  const end = await jobFromFile(new File([drawing], `${title}.svg`), machineId, sheet);
+  if ('refusal' in end) throw new Error(end.refusal);
+  return `/jobs/${end.jobId}/${job.stage}`;
+}
