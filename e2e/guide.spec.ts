@@ -26,8 +26,8 @@ test('the guide is searched from the keys, and its job opens at the right place'
 test('every small job opens', async ({ page }) => {
   await page.goto('/guide');
   const links = page.getByRole('navigation', { name: 'Pages of the guide' }).getByRole('link');
+  await expect(links).toHaveCount(19);
   const addresses = await links.evaluateAll((all) => all.map((link) => link.getAttribute('href') ?? ''));
-  expect(addresses).toHaveLength(19);
   let opened = 0;
   for (const address of addresses) {
     await page.goto(address);

@@ -19,6 +19,8 @@ test('on paper every place shows all of what it says, and nothing to press', asy
   await openJob(page, 'Row markers');
   await page.emulateMedia({ media: 'print' });
   await expect(page.getByRole('toolbar', { name: 'View' })).toBeHidden();
+  await expect(page.getByRole('region', { name: 'Burn order' })).toBeHidden();
+  await expect(page.locator('#bed canvas').first()).toBeInViewport();
 });
 
 test('it can be installed: its manifest names icons that are there', async ({ page }) => {
