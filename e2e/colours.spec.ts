@@ -317,9 +317,9 @@ test('a run is added, named, mirrored for the back, and shown to be', async ({ p
 test('two boards side by side, each with the recipe of its own', async ({ page }) => {
   await newJob(page, 'Two boards', svg(rectangle(10, 10, 40, 40) + rectangle(140, 10, 40, 40)));
   await openStage(page, 'Bed');
-  await choose(page, /^Material$/, /Birch plywood.*3 mm/);
+  await choose(page, /^Material: Choose/, /Birch plywood.*3 mm/);
   await typeInto(page, 'Width', '100');
-  await choose(page, /^Material$/, /Cork/);
+  await choose(page, /^Material: Choose/, /Cork/);
   await expect(page.getByTestId('step-cut-outer')).toContainText('62 %');
   await expect(page.getByTestId('step-cut@cork-3-outer')).toContainText('42 %');
   await page.getByTestId('step-cut@cork-3-outer').getByRole('button').first().click();

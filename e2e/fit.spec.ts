@@ -123,7 +123,7 @@ test('nested contours inward stop where nothing is left, which is said; the sour
   await typeInto(page, 'Distance', '4');
   await typeInto(page, 'How many', '6');
   await typeInto(page, 'Step', '4');
-  await expect(page.getByRole('status').first()).toHaveText(
+  await expect(page.getByRole('status').filter({ hasText: 'Nothing is left' })).toHaveText(
     'Nothing is left 20 mm inward. Nothing is left 24 mm inward.',
   );
   await choose(page, /^Source/, /Becomes a guide/);

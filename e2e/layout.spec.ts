@@ -188,9 +188,9 @@ test('a text is led along a line and set straight again', async ({ page }) => {
 test('several sheets, one of them turned; another machine says what no longer fits', async ({ page }) => {
   await newJob(page, 'Two boards', svg(rectangle(20, 20, 30, 20) + rectangle(330, 40, 40, 20)));
   await openStage(page, 'Bed');
-  await choose(page, /^Material$/, /Birch plywood.*3 mm/);
+  await choose(page, /^Material: Choose/, /Birch plywood.*3 mm/);
   await typeInto(page, 'Width', '300');
-  await choose(page, /^Material$/, /Cork/);
+  await choose(page, /^Material: Choose/, /Cork/);
   const widths = page.getByLabel('Width', { exact: true });
   await widths.nth(1).fill('120');
   await widths.nth(1).press('Enter');

@@ -36,17 +36,16 @@ function StageLink({ jobId, stage, number }: { jobId: string; stage: Stage; numb
       to={`/jobs/${jobId}/${stage}`}
       replace
       title={`${text} (${number})`}
+      aria-label={`${text}, ${said}`}
       className="group relative z-10 flex w-16 shrink-0 flex-col items-center gap-1 bg-paper py-0.5 text-ink aria-[current=page]:font-bold aria-[current=page]:text-petrol"
     >
       <span className="relative flex size-10 items-center justify-center rounded-xl low:size-8 border border-line bg-raised group-hover:border-petrol group-aria-[current=page]:border-petrol group-aria-[current=page]:bg-petrol group-aria-[current=page]:text-on-petrol">
         <Icon size={20} strokeWidth={1.75} aria-hidden />
         {kind === 'wants' ? (
           <span
-            aria-hidden
-            className={`figures absolute -right-2 -top-2 flex h-[18px] min-w-[18px] items-center justify-center rounded-full px-1 text-[11px] font-bold text-white ring-2 ring-paper ${grave ? 'bg-[#B3261E]' : 'bg-[#A35F00]'}`}
-          >
-            {count}
-          </span>
+            data-count={count}
+            className={`figures after:content-[attr(data-count)] absolute -right-2 -top-2 flex h-[18px] min-w-[18px] items-center justify-center rounded-full px-1 text-[11px] font-bold text-white ring-2 ring-paper ${grave ? 'bg-[#B3261E]' : 'bg-[#A35F00]'}`}
+          />
         ) : (
           <span
             className={`absolute -right-1 -top-1 size-2.5 rounded-full ring-2 ring-paper ${kind === 'settled' ? 'bg-settled' : 'bg-line'}`}
@@ -54,7 +53,6 @@ function StageLink({ jobId, stage, number }: { jobId: string; stage: Stage; numb
         )}
       </span>
       <span className="text-[12.5px] max-lg:sr-only low:sr-only">{text}</span>
-      <span className="sr-only">, {said}</span>
     </NavLink>
   );
 }

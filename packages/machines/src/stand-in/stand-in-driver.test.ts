@@ -64,6 +64,14 @@ async function running(): Promise<{ ended: Promise<ProgramEnd> }> {
   return { ended };
 }
 
+test('a run that was just sent is nowhere yet, whatever the machine says of the one before', async () => {
+  peer.status = { ...peer.status, line: 90, runS: 40 };
+  await until(() => driver.status.line === 90);
+  const ended = driver.send(long);
+  expect(driver.status).toMatchObject({ runId: 'run-a', line: 0, runS: 0 });
+  void ended;
+});
+
 test('a program is begun, sent in order, and done when the machine stands and has taken all of it', async () => {
   await inState('idle');
   const ended = driver.send(program());

@@ -17,7 +17,7 @@ import { examineStandIn } from './examination.ts';
 import { RunningProgram } from './running-program.ts';
 import { codes, type LineListener, refusedBy, StandInLine } from './stand-in-line.ts';
 import { type StandInOptions, withDefaults } from './stand-in-options.ts';
-import { notHeardYet, type StandInStatus, standsIn } from './status.ts';
+import { notHeardYet, nothingDone, type StandInStatus, standsIn } from './status.ts';
 import { Stopping } from './stopping.ts';
 
 const tickMs = 60;
@@ -102,7 +102,7 @@ export class StandInDriver implements MachineDriver {
     const busy = this.busy(program.isUnlit);
     if (busy) throw busy;
     this.operatorIsAsked = false;
-    const running = this.begin(program);
+    const running = this.begin(program, nothingDone);
     let answer: string;
     try {
       answer = await this.line.ask(`run begin ${program.runId} ${program.lines}${program.isUnlit ? ' unlit' : ''}`);
@@ -191,8 +191,8 @@ export class StandInDriver implements MachineDriver {
     this.line.say(code);
   }
 
-  private begin(program: Program): RunningProgram {
-    this.setStatus({ ...this.status, runId: program.runId });
+  private begin(program: Program, done: Partial<typeof nothingDone> = {}): RunningProgram {
+    this.setStatus({ ...this.status, ...done, runId: program.runId });
     const running: RunningProgram = new RunningProgram(program, this.options.windowS, this.line, (why) =>
       this.endWhenItStands(running, 'broken off', why),
     );
@@ -229,7 +229,7 @@ export class StandInDriver implements MachineDriver {
     this.judge(status, isFirst);
     const { run, waiting, ...said } = status;
     const runId = this.running?.program.runId ?? (run && !run.dropped && !standsIn(said.state) ? run.id : null);
-    this.setStatus({ ...said, runId });
+    this.setStatus({ ...said, ...(this.running && run?.id !== runId ? nothingDone : {}), runId });
   }
 
   /** What a status means for the run that is under way. */

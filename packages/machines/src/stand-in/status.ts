@@ -63,3 +63,6 @@ function runFrom(said: unknown): StandInStatus['run'] | undefined {
 export function standsIn(state: MachineStatus['state']): boolean {
   return state === 'idle' || state === 'alarm' || state === 'homing';
 }
+
+/** How far a run is that the machine has not begun: what it says is of the one before. */
+export const nothingDone = { line: 0, runS: 0 };
