@@ -98,7 +98,7 @@ test('mouse and keys: click, drag, frame, nudge, delete', async ({ page }) => {
   await page.mouse.down();
   await page.mouse.move(to.x, to.y, { steps: 4 });
   await page.mouse.up();
-  await expect(page.getByRole('region', { name: 'Size and place' })).toContainText('Pair');
+  await expect(page.getByRole('textbox', { name: 'Name' })).toHaveValue('Pair');
   await page.keyboard.press('ArrowRight');
   await page.keyboard.press('Shift+ArrowDown');
   await page.keyboard.press('Alt+ArrowLeft');

@@ -30,7 +30,7 @@ export async function newJob(page: Page, title: string, svg?: string): Promise<v
 
 /** Says who is at this screen. */
 export async function sayWho(page: Page, name: string): Promise<void> {
-  await page.getByRole('button', { name: /at this screen/ }).click();
+  await page.getByRole('button', { name: /at this screen|Who is here/i }).click();
   await page.getByLabel('Another name').fill(name);
   await page.getByRole('button', { name: 'That is me' }).click();
   await expect(page.getByRole('button', { name: `At this screen: ${name}` })).toBeVisible();

@@ -119,6 +119,7 @@ test('menus: of the selection, of the bed, of a row and of a block of the strip;
 test('what is locked stands against keys, typed places, delete, select all and a drag', async ({ page }) => {
   await newJob(page, 'Locked', svg(rectangle(100, 100, 40, 30) + rectangle(200, 100, 40, 30)));
   const row = rows(page, 'Rectangle').first();
+  await row.hover();
   await page.getByRole('button', { name: 'Lock Rectangle' }).first().click();
   const before = (await items(page)).map((item) => placeOf(item));
   const lockedAt = (await items(page)).findIndex(({ locked }) => locked);

@@ -224,7 +224,7 @@ try {
   await shot('colour-keys');
   await page.goto(`${address}/book/birch-ply-4`);
   await page.getByRole('table').first().waitFor();
-  await page.getByRole('button', { name: /at this screen/ }).click();
+  await page.getByRole('button', { name: /at this screen|Who is here/i }).click();
   await page.getByRole('list', { name: 'People', exact: true }).getByText('Ines Varga').click();
   for (const speed of ['9.5', '10.5']) {
     await page.getByRole('row', { name: 'Curlew, Cut', exact: true }).getByLabel('Speed').fill(speed);

@@ -1,5 +1,5 @@
 import { fromMachine, type Machine, restingPlace } from '@lambent/core/machine';
-import { asLength } from '../ui/figures.ts';
+import { asLength, asSize } from '../ui/figures.ts';
 
 /** As large as the bed is drawn, in pixels, and the room around it for its figures. */
 const [widest, highest, around] = [300, 210, 30];
@@ -30,7 +30,7 @@ export function BedPicture({ machine }: { machine: Machine }) {
       viewBox={`${-around} ${-around} ${width + 2 * around} ${height + 2 * around}`}
       className="mx-auto block max-h-[270px] w-full"
       role="img"
-      aria-label={`The bed, ${asLength(bedWidth)} by ${asLength(bedHeight)}`}
+      aria-label={`The bed, ${asSize(bedWidth, bedHeight).replace('×', 'by')}`}
       fontSize={12}
     >
       <Comb pitch={(machine.bedGapMm ?? usualGapMm) * scale} />
