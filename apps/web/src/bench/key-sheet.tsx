@@ -2,6 +2,7 @@ import { Dialog, DialogPanel, DialogTitle } from '@headlessui/react';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { Button } from '../ui/button.tsx';
+import { SearchField } from '../ui/search-field.tsx';
 import { Tick } from '../ui/tick.tsx';
 import {
   chooseLetter,
@@ -82,14 +83,7 @@ function SearchGuide() {
           void navigate(`/guide?${new URLSearchParams({ sought })}`);
         }}
       >
-        <input
-          type="search"
-          aria-label="Search the guide"
-          placeholder="Search the guide"
-          value={sought}
-          onChange={(event) => setSought(event.target.value)}
-          className="h-9 min-w-0 flex-1 rounded-lg border border-line bg-raised px-3 focus:border-petrol focus:outline-none"
-        />
+        <SearchField label="Search the guide" value={sought} change={setSought} className="min-w-0 flex-1" />
         <Button type="submit">Search</Button>
       </form>
     </search>

@@ -6,12 +6,13 @@ const drawings = import.meta.glob<string>('./drawings/*.svg', { query: '?raw', i
 
 /**
  * Makes the small job of a page.
- * @returns where it opens
- * @throws Error where the shop has no machine, Refusal where the job cannot be made
+ * @returns where it opens.
+ * @throws Error for a page without a job.
+ * @throws Refusal where the job cannot be made.
  */
 export async function makeGuideJob({ slug, title, job }: GuidePage, machineId: string): Promise<string> {
   if (!job) throw new Error(`${title} has no job.`);
-  // A sheet of something to burn lies on the bed, where the shop has one.
+  // Where the shop has something to burn, a sheet of it lies on the bed.
   const sheet = (await api.materials()).find(({ forbidden }) => !forbidden)?.id;
   if (!job.hasDrawing) {
     const { id } = await api.createJob(title, machineId, sheet);

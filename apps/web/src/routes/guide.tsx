@@ -10,6 +10,7 @@ import { Button, buttonLook } from '../ui/button.tsx';
 import { Notice } from '../ui/notice.tsx';
 import { PageBar } from '../ui/page-bar.tsx';
 import { PageTitle } from '../ui/page-title.tsx';
+import { SearchField } from '../ui/search-field.tsx';
 import { LostRoute } from './lost.tsx';
 
 const files = import.meta.glob<string>('../../../../docs/guide/*.md', {
@@ -38,14 +39,7 @@ export function GuideRoute() {
           aria-label="Pages of the guide"
           className="w-60 shrink-0 overflow-y-auto pb-6 max-md:max-h-52 max-md:w-full"
         >
-          <input
-            type="search"
-            aria-label="Search the guide"
-            placeholder="Search the guide"
-            value={sought}
-            onChange={(event) => setSought(event.target.value)}
-            className="mb-3 h-9 w-full rounded-lg border border-line bg-raised px-3 focus:border-petrol focus:outline-none"
-          />
+          <SearchField label="Search the guide" value={sought} change={setSought} className="mb-3 w-full" />
           <PageList title="Stages" pages={found.filter(({ stage }) => stage !== null)} />
           <PageList title="Small jobs" pages={found.filter(({ stage }) => stage === null)} />
           {found.length === 0 && <p className="text-quiet">No page has “{sought.trim()}” in it.</p>}
