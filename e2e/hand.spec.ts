@@ -58,6 +58,26 @@ for (const language of ['Lambent', 'plain'] as const) {
     expect(started.line?.isLit ?? false).toBe(false);
   });
 
+  test(`a walk of a head that speaks ${language} ends when Stop is pressed, wherever it is let go`, async ({
+    page,
+  }) => {
+    started = await startOwnMachine(page, language);
+    await openJob(page);
+    for (const name of ['Stop', 'Stop walking']) {
+      await page.getByRole('button', { name: 'Walk the bounds, unlit' }).click();
+      await page.getByRole('button', { name, exact: true }).hover();
+      await page.mouse.down();
+      await expect(page.getByRole('button', { name: 'Walk the bounds, unlit' })).toBeEnabled();
+      await page.mouse.move(640, 400);
+      await page.mouse.up();
+      expect((await stateOf(page)).errand).toBe(null);
+    }
+    // By a key as well.
+    await page.getByRole('button', { name: 'Walk the bounds, unlit' }).press('Enter');
+    await page.getByRole('button', { name: 'Stop', exact: true }).press('Enter');
+    await expect(page.getByRole('button', { name: 'Walk the bounds, unlit' })).toBeEnabled();
+  });
+
   test(`bounds are walked by a head that speaks ${language}, unlit, until it is stopped or a job is sent`, async ({
     page,
   }) => {

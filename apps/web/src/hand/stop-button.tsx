@@ -1,6 +1,7 @@
 import type { MachineState } from '@lambent/contracts';
 import { type ReactNode, useEffect, useState } from 'react';
 import { Button } from '../ui/button.tsx';
+import { PressButton } from '../ui/press-button.tsx';
 import { useHand } from './use-hand.ts';
 
 /**
@@ -28,9 +29,9 @@ export function StopButton({ state, children }: { state: MachineState; children?
     return (
       <>
         {children}
-        <Button look="danger" onClick={press}>
+        <PressButton look="danger" act={press}>
           Stop
-        </Button>
+        </PressButton>
       </>
     );
   }
@@ -38,15 +39,15 @@ export function StopButton({ state, children }: { state: MachineState; children?
     <div className="flex w-full flex-col gap-2" role="alert">
       <p>It is held, and the beam is off. Stopped, it drops the rest of this run.</p>
       <div className="flex gap-2">
-        <Button
+        <PressButton
           look="danger"
-          onClick={() => {
+          act={() => {
             setAsked(false);
             hand.tell('stop');
           }}
         >
           Stop for good
-        </Button>
+        </PressButton>
         <Button
           onClick={() => {
             setAsked(false);

@@ -17,6 +17,7 @@ import { stateLook } from '../ui/machine-state.ts';
 import { Notice } from '../ui/notice.tsx';
 import { PageBar } from '../ui/page-bar.tsx';
 import { PageTitle } from '../ui/page-title.tsx';
+import { PressButton } from '../ui/press-button.tsx';
 
 /** Every machine, live. */
 export function MachinesRoute() {
@@ -130,6 +131,10 @@ function MachineCard({ machine }: { machine: Machine }) {
         {ordersFor(state).map(({ command, text, look: buttonLook }) =>
           command === 'stop' && state ? (
             <StopButton key={command} state={state} />
+          ) : command === 'hold' ? (
+            <PressButton key={command} look={buttonLook} act={() => send(machine.id, command)}>
+              {text}
+            </PressButton>
           ) : (
             <Button key={command} look={buttonLook} onClick={() => send(machine.id, command)}>
               {text}
@@ -246,13 +251,14 @@ function everyOrder(state: MachineState): Order[] {
     state.lid === 'open'
       ? { command: 'close-lid', text: 'Close lid', look: 'plain' }
       : { command: 'open-lid', text: 'Open lid', look: 'plain' };
+  const stop: Order = { command: 'stop', text: 'Stop', look: 'danger' };
   switch (state.state) {
     case 'running':
-      return [{ command: 'hold', text: 'Hold', look: 'main' }, { command: 'stop', text: 'Stop', look: 'danger' }, lid];
+      return state.errand ? [stop, lid] : [{ command: 'hold', text: 'Hold', look: 'main' }, stop, lid];
     case 'held':
       return [
         ...(state.lid === 'open' ? [] : [{ command: 'resume', text: 'Resume', look: 'main' } satisfies Order]),
-        { command: 'stop', text: 'Stop', look: 'danger' },
+        stop,
         lid,
       ];
     case 'alarm':
@@ -264,7 +270,8 @@ function everyOrder(state: MachineState): Order[] {
     case 'homing':
       return [lid];
     default:
-      if (isAboutToRun(state)) return [{ command: 'stop', text: 'Stop', look: 'danger' }];
+      if (state.errand) return [stop, lid];
+      if (isAboutToRun(state)) return [stop];
       return [{ command: 'home', text: 'Home', look: 'plain' }, lid];
   }
 }

@@ -11,6 +11,7 @@ import { inSentence } from '../../stores/numbers.ts';
 import { Button } from '../../ui/button.tsx';
 import { formatDuration } from '../../ui/figures.ts';
 import { Notice } from '../../ui/notice.tsx';
+import { PressButton } from '../../ui/press-button.tsx';
 import { ProgressBar } from '../../ui/progress-bar.tsx';
 
 const TimesChart = lazy(() => import('./times-chart.tsx'));
@@ -135,9 +136,9 @@ function Running({ share, machineId }: { share: number; machineId: string }) {
     <div className="flex items-center gap-3">
       <ProgressBar label="Timing card" share={share} />
       <span className="w-24 text-quiet">{share < 0.9 ? `${percent} % measured` : 'Working it out'}</span>
-      <Button look="danger" onClick={() => hand.tell('stop')}>
+      <PressButton look="danger" act={() => hand.tell('stop')}>
         Stop
-      </Button>
+      </PressButton>
     </div>
   );
 }

@@ -2,12 +2,13 @@ import type { MachineState } from '@lambent/contracts';
 import type { Machine } from '@lambent/core/machine';
 import { stepTitle } from '@lambent/core/plan';
 import { formatClock } from '@lambent/core/units';
-import { isAboutToRun } from '../../../hand/hand-state.ts';
+import { isAboutToRun, mayBeStopped } from '../../../hand/hand-state.ts';
 import { StopButton } from '../../../hand/stop-button.tsx';
 import { useHand } from '../../../hand/use-hand.ts';
 import { useLive } from '../../../stores/live.ts';
 import { Button } from '../../../ui/button.tsx';
 import { stateLook } from '../../../ui/machine-state.ts';
+import { PressButton } from '../../../ui/press-button.tsx';
 import { useBench } from '../../context.ts';
 import { planOf } from '../../state/plan.ts';
 import { useShownRun } from '../../use-shown-run.ts';
@@ -19,8 +20,6 @@ export function MachinePart({ machine, state }: { machine: Machine; state: Machi
   const run = useShownRun();
   const timeS = useBench((bench) => planOf(bench)?.timeS ?? 0);
   const look = stateLook(state?.state ?? 'away');
-  // What is about to begin can be stopped, too.
-  const mayStop = state && (state.state === 'running' || state.state === 'held' || isAboutToRun(state));
   // What it burns may be of another job, or of another version of this one.
   const other = useLive((live) => (state?.runId && !run ? live.runs[state.runId] : undefined));
   return (
@@ -50,7 +49,7 @@ export function MachinePart({ machine, state }: { machine: Machine; state: Machi
             <Button onClick={() => hand.tell('home')}>Home</Button>
           </div>
         )}
-        {mayStop && (
+        {state && mayBeStopped(state) && (
           <div className="mt-2.5 flex flex-wrap gap-2">
             <StopButton state={state}>
               {state.state === 'held' && state.lid !== 'open' && (
@@ -59,9 +58,9 @@ export function MachinePart({ machine, state }: { machine: Machine; state: Machi
                 </Button>
               )}
               {state.state === 'running' && state.errand === null && (
-                <Button look="main" onClick={() => hand.tell('hold')}>
+                <PressButton look="main" act={() => hand.tell('hold')}>
                   Hold
-                </Button>
+                </PressButton>
               )}
             </StopButton>
           </div>

@@ -8,6 +8,7 @@ import { api, sentenceOf } from '../../../../api.ts';
 import { useHand } from '../../../../hand/use-hand.ts';
 import { Button } from '../../../../ui/button.tsx';
 import { Choice } from '../../../../ui/choice.tsx';
+import { PressButton } from '../../../../ui/press-button.tsx';
 import { SpeedField } from '../../../../ui/speed-field.tsx';
 import { Tick } from '../../../../ui/tick.tsx';
 import { useBench, useBenchActions } from '../../../context.ts';
@@ -47,20 +48,18 @@ export function WalkFields({ machine, state }: { machine: Machine; state: Machin
   const isWalking = state.errand?.kind === 'walk';
   return (
     <div className="flex flex-col gap-1.5">
-      <div className="grid grid-cols-[1fr_104px] gap-1.5">
-        <Choice label="Walk its" value={shape} options={shapes} choose={setShape} />
-        <SpeedField label="Walking speed" bare topSpeed={machine.topSpeed} value={speed} commit={take} />
-      </div>
+      <Choice label="Walk its" value={shape} options={shapes} choose={setShape} />
+      <SpeedField label="Walking speed" topSpeed={machine.topSpeed} value={speed} commit={take} />
       {machine.pointer && (
         <Tick checked={byPointer} set={setByPointer}>
           So that the red pointer goes along it
         </Tick>
       )}
       {isWalking ? (
-        <Button look="main" onClick={() => hand.tell('stop')}>
+        <PressButton look="main" act={() => hand.tell('stop')}>
           <Square size={14} aria-hidden />
           Stop walking
-        </Button>
+        </PressButton>
       ) : (
         <Button disabled={walk.isPending || state.state !== 'idle'} onClick={() => walk.mutate()}>
           <Footprints size={15} aria-hidden />
